@@ -1,0 +1,39 @@
+import { describe, expect, it } from 'vitest'
+import { CONTRIBUTION_STATES } from './contribution'
+import { readerView, type ReaderSnapshot } from './readerView'
+
+const classmate: ReaderSnapshot = {
+  role: 'student', isAuthor: false, state: 'shown', authorIsStaff: false, readBy: 'class', writeFirst: false, ownIsIn: false, hasShownAnswers: false,
+}
+
+describe('what a reader may get of a contribution', () => {
+  it('gives an author their own in every state', () => {
+    for (const state of CONTRIBUTION_STATES) expect(readerView({ ...classmate, isAuthor: true, state, readBy: 'staff', writeFirst: true })).toBe('whole')
+  })
+  it('never gives a draft\'s words to anyone else: staff learn its length', () => {
+    for (const state of ['draft', 'scheduled'] as const) {
+      expect(readerView({ ...classmate, state })).toBe('nothing')
+      expect(readerView({ ...classmate, role: 'observer', state })).toBe('nothing')
+      expect(readerView({ ...classmate, role: 'staff', state })).toBe('lengthOnly')
+    }
+  })
+  it('hides classmates and the instructor until one\'s own is in', () => {
+    expect(readerView({ ...classmate, writeFirst: true })).toBe('nothing')
+    expect(readerView({ ...classmate, writeFirst: true, authorIsStaff: true })).toBe('nothing')
+    expect(readerView({ ...classmate, writeFirst: true, state: 'withdrawn', hasShownAnswers: true })).toBe('nothing')
+    expect(readerView({ ...classmate, writeFirst: true, ownIsIn: true })).toBe('whole')
+  })
+  it('keeps a journal between student and staff', () => {
+    expect(readerView({ ...classmate, readBy: 'staff' })).toBe('nothing')
+    expect(readerView({ ...classmate, readBy: 'staff', role: 'observer' })).toBe('nothing')
+    expect(readerView({ ...classmate, readBy: 'staff', role: 'staff' })).toBe('whole')
+  })
+  it('holds for approval until staff let it out', () => {
+    expect(readerView({ ...classmate, state: 'awaitingApproval' })).toBe('nothing')
+    expect(readerView({ ...classmate, state: 'awaitingApproval', role: 'staff' })).toBe('whole')
+  })
+  it('leaves the place of a withdrawn text only while something hangs below it', () => {
+    expect(readerView({ ...classmate, state: 'withdrawn' })).toBe('nothing')
+    expect(readerView({ ...classmate, state: 'withdrawn', hasShownAnswers: true })).toBe('place')
+  })
+})

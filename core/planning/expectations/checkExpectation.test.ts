@@ -1,0 +1,51 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { checkExpectation } from './checkExpectation'
+import type { CountedContribution, ExpectationRule } from './rule'
+
+const context = { personId: 'liv', timeZone: 'Europe/Oslo', entryType: 'post' as const }
+const at = (hour: number) => new Date(Date.UTC(2026, 9, 12, hour))
+const reply = (id: string, to: string, words: number, hour: number, isClassmate = true): CountedContribution =>
+  ({ id, type: 'reply', shownAt: at(hour), words, answers: { personId: to, isClassmate } })
+const post = (id: string, words: number, hour: number): CountedContribution =>
+  ({ id, type: 'post', shownAt: at(hour), words, answers: null })
+const replies: ExpectationRule = { kind: 'replies', need: 3, minWords: 60, due: 'respond' }
+const opening: ExpectationRule = { kind: 'entries', need: 1, minWords: 200, due: 'write' }
+
+describe('an expectation', () => {
+  it('is nothing yet for an empty record', () => {
+    expect(checkExpectation(replies, [], context)).toEqual({ have: 0, need: 3, met: false, metAt: null, contributionIds: [], missing: 3 })
+  })
+  it('takes exactly the minimum of words and not one less', () => {
+    expect(checkExpectation(opening, [post('a', 199, 1)], context).met).toBe(false)
+    expect(checkExpectation(opening, [post('a', 200, 1)], context).met).toBe(true)
+  })
+  it('counts different classmates: a second answer to one adds nothing, nor do oneself and the instructor', () => {
+    const result = checkExpectation(replies, [
+      reply('a', 'rasmus', 80, 1), reply('b', 'rasmus', 90, 2), reply('c', 'liv', 90, 3), reply('d', 'ines', 90, 4, false), reply('e', 'kadri', 60, 5),
+    ], context)
+    expect(result).toMatchObject({ have: 2, missing: 1, met: false, contributionIds: ['a', 'e'] })
+  })
+  it('is met when the last one needed was shown, whatever the order of the list', () => {
+    const list = [reply('c', 'kadri', 60, 9), reply('a', 'rasmus', 60, 1), reply('d', 'oona', 60, 12), reply('b', 'femke', 60, 4)]
+    expect(checkExpectation(replies, list, context)).toMatchObject({ met: true, metAt: at(9), contributionIds: ['a', 'b', 'c'] })
+  })
+  it('counts local days, not UTC days', () => {
+    const rule: ExpectationRule = { kind: 'activeDays', need: 2, due: 'respond' }
+    expect(checkExpectation(rule, [post('a', 5, 9), post('b', 5, 21)], context).have).toBe(1)
+    expect(checkExpectation(rule, [post('a', 5, 9), post('b', 5, 22)], context).have).toBe(2)
+  })
+  it('refuses a rule that asks for nothing', () => {
+    expect(() => checkExpectation({ ...opening, need: 0 }, [], context)).toThrow(RangeError)
+  })
+  it('agrees with a plain recount, and never falls when something is added', () => {
+    const anyReply = fc.record({ to: fc.constantFrom('a', 'b', 'c', 'd', 'liv'), words: fc.integer({ min: 0, max: 120 }), hour: fc.integer({ min: 0, max: 23 }) })
+    fc.assert(fc.property(fc.array(anyReply, { maxLength: 12 }), anyReply, (list, more) => {
+      const make = (r: typeof more, i: number) => reply(String(i).padStart(3, '0'), r.to, r.words, r.hour)
+      const before = checkExpectation(replies, list.map(make), context)
+      const people = new Set(list.filter(r => r.words >= 60 && r.to !== 'liv').map(r => r.to))
+      expect(before.have).toBe(Math.min(3, people.size))
+      expect(checkExpectation(replies, [...list, more].map(make), context).have).toBeGreaterThanOrEqual(before.have)
+    }))
+  })
+})

@@ -1,0 +1,58 @@
+import { localDay } from '../week'
+import type { CountedContribution, ExpectationContext, ExpectationResult, ExpectationRule } from './rule'
+
+/**
+ * Checks one rule against a person's contributions to one activity.
+ * The earliest contributions that satisfy the rule are taken, so `metAt` is the first moment at which it was met;
+ * work after the due time still meets it (lateness is judged apart, from `metAt`).
+ *
+ * - entries: contributions of the kind's entry type with enough words;
+ * - replies: answers with enough words to `need` different classmates; oneself and staff do not count, a second
+ *   answer to the same classmate adds nothing;
+ * - activeDays: local calendar days on which anything was shown.
+ *
+ * @param contributions shape [n], any order
+ * @throws {RangeError} if the rule needs less than one
+ */
+export function checkExpectation(
+  rule: ExpectationRule,
+  contributions: readonly CountedContribution[],
+  context: ExpectationContext,
+): ExpectationResult {
+  if (!Number.isInteger(rule.need) || rule.need < 1) throw new RangeError('checkExpectation needs a rule that asks for one or more')
+  const inTime = [...contributions].sort((a, b) => a.shownAt.getTime() - b.shownAt.getTime() || (a.id < b.id ? -1 : 1))
+  const counted = firstOfEach(inTime, c => countsAs(rule, c, context)).slice(0, rule.need)
+  const met = counted.length === rule.need
+  return {
+    have: counted.length,
+    need: rule.need,
+    met,
+    metAt: met ? counted[counted.length - 1]!.shownAt : null,
+    contributionIds: counted.map(c => c.id),
+    missing: rule.need - counted.length,
+  }
+}
+
+/** The key under which a contribution counts once, or null when it does not count at all. */
+function countsAs(rule: ExpectationRule, c: CountedContribution, context: ExpectationContext): string | null {
+  switch (rule.kind) {
+    case 'entries':
+      return c.type === context.entryType && c.words >= rule.minWords ? c.id : null
+    case 'replies':
+      return c.answers && c.answers.isClassmate && c.answers.personId !== context.personId && c.words >= rule.minWords
+        ? c.answers.personId
+        : null
+    case 'activeDays':
+      return localDay(c.shownAt, context.timeZone)
+  }
+}
+
+function firstOfEach<T>(items: readonly T[], keyOf: (item: T) => string | null): T[] {
+  const seen = new Set<string>()
+  return items.filter((item) => {
+    const key = keyOf(item)
+    if (key === null || seen.has(key)) return false
+    seen.add(key)
+    return true
+  })
+}

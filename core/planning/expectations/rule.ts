@@ -1,0 +1,32 @@
+import type { PhaseName } from '../schedule'
+import type { ContributionType } from '../../contributing/contribution'
+
+/** A participation requirement that can be checked. Words are a minimum each; `due` names the phase whose end is the due time. */
+export type ExpectationRule =
+  | { readonly kind: 'entries', readonly need: number, readonly minWords: number, readonly due: PhaseName }
+  | { readonly kind: 'replies', readonly need: number, readonly minWords: number, readonly due: PhaseName }
+  | { readonly kind: 'activeDays', readonly need: number, readonly due: PhaseName }
+
+/** A contribution as the rules see it. Only what is shown is passed in: drafts, withdrawn and waiting ones never count. */
+export interface CountedContribution {
+  readonly id: string
+  readonly type: ContributionType
+  readonly shownAt: Date
+  readonly words: number
+  readonly answers: { readonly personId: string, readonly isClassmate: boolean } | null // author of what it answers
+}
+
+export interface ExpectationContext {
+  readonly personId: string
+  readonly timeZone: string
+  readonly entryType: ContributionType
+}
+
+export interface ExpectationResult {
+  readonly have: number // 0..need: what counts, no more than is asked for
+  readonly need: number
+  readonly met: boolean
+  readonly metAt: Date | null // when the last one needed was shown
+  readonly contributionIds: readonly string[] // those that met it, in time order, at most `need`
+  readonly missing: number // how many are still to go
+}
