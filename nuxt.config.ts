@@ -1,7 +1,7 @@
 import { fileURLToPath } from 'node:url'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
-const floors = { '#core': here('./core'), '#contracts': here('./shared'), '#server': here('./server') }
+const floors = { '#core': here('./core'), '#shared': here('./shared'), '#server': here('./server') }
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
@@ -34,8 +34,8 @@ export default defineNuxtConfig({
     vuetifyOptions: './vuetify.config.ts',
   },
   nitro: {
+    ...(process.env.JOVREL_OUTPUT && { output: { dir: process.env.JOVREL_OUTPUT } }),
     alias: floors,
-    serverAssets: [{ baseName: 'migrations', dir: './database/migrations' }],
   },
   typescript: {
     strict: true,

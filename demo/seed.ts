@@ -1,0 +1,177 @@
+import { sql } from 'drizzle-orm'
+import { plainText, paragraphs, type RichNode } from '#core/contributing/richText'
+import { totalMark } from '#core/marking/totalMark'
+import { dayAfter, localDay, localInstant } from '#core/planning/week'
+import { KINDS } from '#core/contributing/kinds'
+import { hashPassword } from '#server/access/password'
+import type { Database, Db } from '#server/database/client'
+import * as t from '#server/database/schema'
+import { renderDoc } from '#server/services/contributing/renderDoc'
+import { activities, categories, rubric, units, type DemoActivity } from './activities'
+import { marks, type DemoMark } from './marks'
+import { DEMO_PASSWORD, people } from './people'
+import { breakwater } from './texts/breakwater'
+import { dredge } from './texts/dredge'
+import type { DemoText } from './texts/text'
+
+const TIME_ZONE = 'Europe/Amsterdam'
+const WEEK_NOW = 6
+
+/** Monday of the term's first week, placed so that `now` lies in week 6. */
+export function firstDayFor(now: Date): string {
+  const today = localDay(now, TIME_ZONE)
+  const weekday = (new Date(`${today}T12:00:00Z`).getUTCDay() + 6) % 7
+  return dayAfter(today, -weekday - 7 * (WEEK_NOW - 1))
+}
+
+/** Fills an empty database with the Harbour Cities seminar; leaves one that has it alone. */
+export async function seedDemo(db: Database, now: Date): Promise<void> {
+  const [there] = await db.select({ id: t.seminars.id }).from(t.seminars).limit(1)
+  if (there) return
+  const passwordHash = await hashPassword(DEMO_PASSWORD)
+  await db.transaction(tx => new Seed(tx, firstDayFor(now), passwordHash).all())
+}
+
+/** When the demo's clock starts: Wednesday of week 6, 10:20, or a minute after the last thing anyone did. */
+export async function demoClock(db: Db): Promise<Date> {
+  const [seminar] = await db.select().from(t.seminars).limit(1)
+  const start = localInstant(dayAfter(seminar!.firstDay, 7 * (WEEK_NOW - 1) + 2), '10:20', seminar!.timeZone)
+  const [last] = await db.execute<{ at: Date | string | null }>(sql`select greatest((select max(saved_at) from contributions), (select max(saved_at) from marks), (select max(seen_until) from visits)) as at`)
+  return new Date(Math.max(start.getTime(), last?.at ? new Date(last.at).getTime() + 60_000 : 0))
+}
+
+/** One run of the seed: keys of the demo's texts to ids of the database. */
+class Seed {
+  private seminarId = ''
+  private readonly enrolment = new Map<string, string>()
+  private readonly activity = new Map<string, string>()
+  private readonly written = new Map<string, { id: string, text: string }>()
+  private rubricVersionId = ''
+  private criteria: Array<{ id: string, max: number, levels: Array<{ id: string, points: number, title: string, descriptor: string }> }> = []
+
+  constructor(private readonly db: Db, private readonly firstDay: string, private readonly passwordHash: string) {}
+
+  async all(): Promise<void> {
+    await this.seminarAndPeople()
+    await this.rubric()
+    await this.activities()
+    await this.contributions('breakwater', breakwater)
+    await this.contributions('dredge', dredge)
+    await this.visits()
+    for (const mark of marks) await this.mark(mark)
+  }
+
+  private at([week, weekday, time]: readonly [number, number, string]): Date {
+    return localInstant(dayAfter(this.firstDay, 7 * (week - 1) + weekday - 1), time, TIME_ZONE)
+  }
+
+  private async seminarAndPeople() {
+    const [seminar] = await this.db.insert(t.seminars).values({ code: 'HC 342', title: 'Harbour Cities, 1500–1800', college: 'Northmere College', timeZone: TIME_ZONE, firstDay: this.firstDay, weeks: 12 }).returning()
+    this.seminarId = seminar!.id
+    const sections = await this.db.insert(t.sections).values(['A', 'B'].map(title => ({ seminarId: this.seminarId, title: `Section ${title}` }))).returning()
+    for (const p of people) {
+      const [person] = await this.db.insert(t.persons).values({ email: `${p.key}@northmere.example`, name: p.name, givenName: p.given, familyName: p.family, passwordHash: this.passwordHash }).returning()
+      const [enrolment] = await this.db.insert(t.enrolments).values({
+        seminarId: this.seminarId, personId: person!.id, role: p.role, sectionId: p.section ? sections[p.section === 'A' ? 0 : 1]!.id : null,
+      }).returning()
+      this.enrolment.set(p.key, enrolment!.id)
+    }
+  }
+
+  private async rubric() {
+    const [head] = await this.db.insert(t.rubrics).values({ seminarId: this.seminarId, title: rubric.title }).returning()
+    const [version] = await this.db.insert(t.rubricVersions).values({ seminarId: this.seminarId, rubricId: head!.id, version: 1 }).returning()
+    this.rubricVersionId = version!.id
+    for (const [position, c] of rubric.criteria.entries()) {
+      const [criterion] = await this.db.insert(t.rubricCriteria).values({ seminarId: this.seminarId, rubricVersionId: version!.id, position, title: c.title, max: c.max * 100, suggestFrom: c.suggestFrom }).returning()
+      const levels = await this.db.insert(t.rubricLevels).values(c.levels.map(([points, title, descriptor], i) => ({ seminarId: this.seminarId, criterionId: criterion!.id, position: i, title, points: points * 100, descriptor }))).returning()
+      this.criteria.push({ id: criterion!.id, max: c.max * 100, levels })
+    }
+  }
+
+  private async activities() {
+    const unitRows = await this.db.insert(t.units).values(units.map((u, position) => ({ seminarId: this.seminarId, title: u.title, fromWeek: u.from, toWeek: u.to, position }))).returning()
+    const categoryRows = await this.db.insert(t.categories).values(categories.map(([title, weightPercent], position) => ({ seminarId: this.seminarId, title, weightPercent, position }))).returning()
+    for (const [position, a] of activities.entries()) {
+      await this.oneActivity(a, position, unitRows[a.unit]!.id, categoryRows.find(c => c.title === a.category)!.id)
+    }
+    // Jonas asked in time
+    await this.db.insert(t.extensions).values({ seminarId: this.seminarId, activityId: this.activity.get('breakwater')!, enrolmentId: this.enrolment.get('jonas')!, dueAt: this.at([6, 7, '23:59']), reason: 'away for a funeral, agreed on Friday' })
+  }
+
+  private async oneActivity(a: DemoActivity, position: number, unitId: string, categoryId: string) {
+    const [row] = await this.db.insert(t.activities).values({
+      seminarId: this.seminarId, unitId, categoryId, kind: a.kind, title: a.title, summary: a.summary, brief: a.brief, briefHtml: renderDoc(a.brief).html,
+      state: a.state, settings: { writeFirst: a.writeFirst, editMinutes: 30 }, opensAt: this.at(a.opens), points: a.marked ? 2500 : null, lateRule: { kind: 'none' },
+      rubricVersionId: a.marked ? this.rubricVersionId : null, position,
+    }).returning()
+    this.activity.set(a.key, row!.id)
+    const ids = { seminarId: this.seminarId, activityId: row!.id }
+    await this.db.insert(t.phases).values(a.phases.map(([name, from, to], i) => ({ ...ids, name, startsAt: this.at(from), endsAt: this.at(to), position: i })))
+    await this.db.insert(t.expectations).values(a.rules.map((rule, i) => ({ ...ids, rule, position: i })))
+  }
+
+  /** Texts in the order they were written, so that what is answered is always there. */
+  private async contributions(activityKey: string, texts: readonly DemoText[]) {
+    const kind = KINDS[activities.find(a => a.key === activityKey)!.kind]
+    for (const text of [...texts].sort((a, b) => this.at(a.at).getTime() - this.at(b.at).getTime())) {
+      const at = this.at(text.at)
+      const parent = text.answers ? this.require(text.answers, text.id) : null
+      const rendered = renderDoc(paragraphs(text.text))
+      if (parent && text.takesUp && !parent.text.includes(text.takesUp)) throw new Error(`demo: ${text.id} takes up words that ${text.answers} does not have`)
+      const [row] = await this.db.insert(t.contributions).values({
+        seminarId: this.seminarId, activityId: this.activity.get(activityKey)!, authorId: this.enrolment.get(text.by)!,
+        type: parent ? kind.answerType! : kind.entryType, parentId: parent?.id ?? null, state: text.draft ? 'draft' : 'shown',
+        ...rendered, sentences: undefined,
+        detail: parent && text.takesUp ? { takesUp: { contributionId: parent.id, exact: text.takesUp, prefix: '', suffix: '' } } : {},
+        madeAt: at, savedAt: at, shownAt: text.draft ? null : at,
+      } as typeof t.contributions.$inferInsert).returning()
+      this.written.set(text.id, { id: row!.id, text: rendered.text })
+      if (text.nods) await this.db.insert(t.nods).values(text.nods.map(key => ({ seminarId: this.seminarId, contributionId: row!.id, enrolmentId: this.enrolment.get(key)!, madeAt: at })))
+    }
+  }
+
+  private async visits() {
+    const seen = (who: string, key: string, at: readonly [number, number, string]) => ({ seminarId: this.seminarId, activityId: this.activity.get(key)!, enrolmentId: this.enrolment.get(who)!, seenUntil: this.at(at) })
+    await this.db.insert(t.visits).values([
+      seen('liv', 'dredge', [6, 3, '07:30']), seen('ines', 'dredge', [6, 3, '08:20']), seen('mireille', 'dredge', [6, 3, '08:05']),
+      seen('rasmus', 'dredge', [6, 3, '09:41']), seen('liv', 'breakwater', [6, 1, '09:00']), seen('ines', 'breakwater', [6, 2, '17:00']),
+    ])
+  }
+
+  private async mark(m: DemoMark) {
+    const by = m.letter.at(-1)?.[1].includes('Henrik') ? 'henrik' : 'ines'
+    const steps = m.steps.map((step, i) => step === null ? null : this.criteria[i]!.levels[step]!)
+    const total = totalMark(this.criteria.map((c, i) => ({ criterionId: c.id, weight: 1, max: c.max, points: steps[i]?.points ?? null })), { max: 2500, step: 50 }, { lateness: null, rule: { kind: 'none' }, waived: false })
+    const letter = letterDoc(m)
+    const savedAt = this.at(m.state === 'returned' ? [6, 2, '16:40'] : [6, 3, '09:10'])
+    const cited = m.cites.map(cite => ({ criterionId: this.criteria[cite.criterion]!.id, contributionId: this.require(cite.text, m.student).id, exact: cite.exact, start: this.require(cite.text, m.student).text.indexOf(cite.exact) }))
+    for (const cite of cited) if (cite.start < 0) throw new Error(`demo: "${cite.exact}" is not in what ${m.student} wrote`)
+    const returned: t.ReturnedLetter | null = m.state !== 'returned' ? null : {
+      html: renderDoc(letter).html, points: total.points, max: 2500, by: people.find(p => p.key === by)!.name, rubric: rubric.title,
+      criteria: this.criteria.map((c, i) => ({ id: c.id, title: rubric.criteria[i]!.title, points: steps[i]!.points, max: c.max, levelTitle: steps[i]!.title, descriptor: steps[i]!.descriptor, levels: c.levels.map(l => l.points) })),
+      citations: cited.map((c, i) => ({ number: i + 1, ...c })),
+    }
+    const [row] = await this.db.insert(t.marks).values({
+      seminarId: this.seminarId, activityId: this.activity.get('breakwater')!, enrolmentId: this.enrolment.get(m.student)!, rubricVersionId: this.rubricVersionId,
+      state: m.state, points: total.notJudged.length === 0 ? total.points : null, letter, letterText: plainText(letter), markerNote: m.note ?? '', markedBy: this.enrolment.get(by)!,
+      savedAt, heldAt: m.state === 'open' ? null : savedAt, returnedAt: m.state === 'returned' ? savedAt : null, returned,
+    }).returning()
+    const ids = { seminarId: this.seminarId, markId: row!.id }
+    await this.db.insert(t.criterionMarks).values(steps.flatMap((level, i) => level ? [{ ...ids, criterionId: this.criteria[i]!.id, levelId: level.id, points: level.points }] : []))
+    if (cited.length > 0) await this.db.insert(t.citations).values(cited.map((c, position) => ({ ...ids, ...c, position })))
+  }
+
+  private require(key: string, by: string) {
+    const found = this.written.get(key)
+    if (!found) throw new Error(`demo: ${by} needs ${key}, which is not written yet`)
+    return found
+  }
+}
+
+function letterDoc(m: DemoMark): RichNode {
+  return { type: 'doc', content: m.letter.flatMap(([heading, text]) => [
+    ...(heading ? [{ type: 'heading', attrs: { level: 3 }, content: [{ type: 'text', text: heading }] }] : []),
+    ...(paragraphs(text).content ?? []),
+  ]) }
+}

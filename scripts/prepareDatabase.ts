@@ -1,0 +1,39 @@
+// Makes the database when it is missing, brings it to the current schema, and seeds the demo seminar when asked to.
+import { writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import postgres from 'postgres'
+import { openDatabase } from '#server/database/client'
+import { migrateDatabase } from '#server/database/migrate'
+import { demoClock, seedDemo } from '../demo/seed'
+
+const url = process.env.DATABASE_URL
+if (!url) throw new Error('DATABASE_URL is not set')
+const clockFile = process.argv.includes('--clock') ? process.argv[process.argv.indexOf('--clock') + 1] : undefined
+
+await makeDatabase(url)
+await migrateDatabase(url, join(import.meta.dirname, '../server/database/migrations'))
+if (process.argv.includes('--demo')) {
+  const { db, close } = openDatabase(url, 2)
+  await seedDemo(db, process.env.JOVREL_NOW ? new Date(process.env.JOVREL_NOW) : new Date())
+  if (clockFile) writeFileSync(clockFile, (await demoClock(db)).toISOString())
+  await close()
+}
+
+async function makeDatabase(address: string) {
+  const name = decodeURIComponent(new URL(address).pathname.slice(1))
+  const probe = postgres(address, { max: 1, onnotice: () => {} })
+  try {
+    await probe`select 1`
+  }
+  catch (error) {
+    if ((error as { code?: string }).code !== '3D000') throw error // anything but "database does not exist"
+    const admin = new URL(address)
+    admin.pathname = '/postgres'
+    const sql = postgres(admin.href, { max: 1, onnotice: () => {} })
+    await sql.unsafe(`create database "${name.replaceAll('"', '""')}"`)
+    await sql.end()
+  }
+  finally {
+    await probe.end()
+  }
+}

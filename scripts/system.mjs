@@ -1,0 +1,107 @@
+// What the commands need from the machine: Debian's packages, our own packages, a build of the current sources.
+import { spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+export const home = dirname(dirname(fileURLToPath(import.meta.url)))
+export const dataFolder = join(home, '.data')
+
+/** Installs one of Debian's packages: as root, or through sudo where that asks for no password. */
+export function installPackage(name) {
+  const isRoot = process.getuid?.() === 0
+  const run = args => spawnSync(isRoot ? args[0] : 'sudo', isRoot ? args.slice(1) : ['-n', ...args], { stdio: ['ignore', 'ignore', 'pipe'], encoding: 'utf8', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
+  console.log(`Installing ${name} …`)
+  const install = () => run(['apt-get', 'install', '-y', '--no-install-recommends', name])
+  if (install().status === 0) return
+  run(['apt-get', 'update'])
+  const again = install()
+  if (again.status !== 0) throw new Error(`The package "${name}" is missing and could not be installed here. Install it (apt-get install ${name}), then run this again.`)
+}
+
+/** Runs a command of the project; throws when it fails. */
+export function run(command, args, env = {}) {
+  const done = spawnSync(command, args, { cwd: home, stdio: 'inherit', env: { ...process.env, ...env } })
+  if (done.status !== 0) throw new Error(`"${[command, ...args].join(' ')}" failed; what it said is above.`)
+}
+
+/** Our npm packages, installed when they are missing or the lock file has changed. */
+export function ensurePackages() {
+  const wanted = createHash('sha256').update(readFileSync(join(home, 'package-lock.json'))).digest('hex')
+  const stamp = join(home, 'node_modules', '.jovrel-lock')
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return
+  console.log('Installing packages …')
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])
+  writeFileSync(stamp, wanted)
+}
+
+const SOURCES = ['app', 'core', 'shared', 'server', 'public', 'nuxt.config.ts', 'vuetify.config.ts', 'package-lock.json']
+
+function* filesIn(path) {
+  if (!existsSync(path)) return
+  if (statSync(path).isFile()) { yield path; return }
+  for (const name of readdirSync(path).sort()) yield* filesIn(join(path, name))
+}
+
+/** Digest of everything the build is made from. Tests do not change it. */
+function sourcesDigest() {
+  const hash = createHash('sha256')
+  for (const source of SOURCES)
+    for (const file of filesIn(join(home, source)))
+      if (!file.endsWith('.test.ts')) hash.update(file.slice(home.length)).update(readFileSync(file))
+  return hash.digest('hex').slice(0, 16)
+}
+
+/**
+ * The server built from the current sources; built when there is none. Each build has a folder of its own, so that
+ * one that is running is never replaced under its feet.
+ * @returns {string} the server's entry file
+ */
+export function ensureBuild() {
+  const builds = join(dataFolder, 'builds')
+  const folder = join(builds, sourcesDigest())
+  const entry = join(folder, 'server', 'index.mjs')
+  const whole = join(folder, 'complete')
+  if (!existsSync(whole)) {
+    mkdirSync(builds, { recursive: true })
+    const release = lockBuild(join(builds, 'lock'))
+    try {
+      if (!existsSync(whole)) {
+        console.log('Building …')
+        rmSync(folder, { recursive: true, force: true })
+        run('npx', ['nuxt', 'build', '--logLevel=silent'], { JOVREL_OUTPUT: folder, NODE_ENV: 'production' })
+        writeFileSync(whole, '')
+        keepNewest(builds, 3)
+      }
+    }
+    finally { release() }
+  }
+  return entry
+}
+
+function lockBuild(lock) {
+  for (;;) {
+    try {
+      writeFileSync(lock, String(process.pid), { flag: 'wx' })
+      return () => rmSync(lock, { force: true })
+    }
+    catch (error) {
+      if (error.code !== 'EEXIST') throw error
+      const holder = Number(readFileSync(lock, 'utf8'))
+      if (!holder || !existsSync(`/proc/${holder}`)) rmSync(lock, { force: true })
+      else Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 500)
+    }
+  }
+}
+
+function keepNewest(builds, most) {
+  const folders = readdirSync(builds).map(name => join(builds, name)).filter(f => statSync(f).isDirectory())
+  folders.sort((a, b) => statSync(b).mtimeMs - statSync(a).mtimeMs)
+  for (const old of folders.slice(most)) rmSync(old, { recursive: true, force: true })
+}
+
+/** Runs a TypeScript file of ours with the house's path names. */
+export function runTypeScript(file, args = [], env = {}) {
+  run('npx', ['tsx', '--tsconfig', 'tsconfig.house.json', file, ...args], env)
+}

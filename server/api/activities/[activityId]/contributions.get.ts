@@ -1,0 +1,8 @@
+import { requireActivity } from '#server/access/seminar'
+import { route } from '#server/http/route'
+import { readThread } from '#server/services/contributing/readThread'
+import { ActivityParams } from '#shared/contributing/activity'
+import { ThreadView } from '#shared/contributing/thread'
+
+export default route({ params: ActivityParams, answer: ThreadView }, async ({ event, db, params, now }) =>
+  readThread(db, await requireActivity(event, db, params.activityId, now), now))

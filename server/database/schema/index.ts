@@ -1,0 +1,4 @@
+export * from './people'
+export * from './planning'
+export * from './contributing'
+export * from './marking'

@@ -1,0 +1,86 @@
+import { defineEventHandler, getRequestHeader, getRouterParams, readRawBody, setResponseHeader, setResponseStatus, type H3Event } from 'h3'
+import { ZodError, type z } from 'zod'
+import { useDatabase } from '#server/database/connection'
+import type { Database } from '#server/database/client'
+import { now } from '#server/clock'
+import { Problem, problemOf } from './problem'
+
+interface Contract<P extends z.ZodType, B extends z.ZodType, A extends z.ZodType> {
+  readonly params?: P
+  readonly body?: B
+  readonly answer: A
+}
+
+export interface RouteContext<P, B> {
+  readonly event: H3Event
+  readonly db: Database
+  readonly now: Date
+  readonly params: P
+  readonly body: B
+}
+
+const LARGEST_BODY = 1_000_000 // bytes; a document of the longest text stays well below
+
+/**
+ * Wraps a route: parses what comes in, answers through the contract (fields it does not name never leave),
+ * and turns every failure into problem details. Nothing of an unexpected error is told but that it happened.
+ */
+export function route<A extends z.ZodType, P extends z.ZodType = z.ZodUndefined, B extends z.ZodType = z.ZodUndefined>(
+  contract: Contract<P, B, A>,
+  handle: (context: RouteContext<z.infer<P>, z.infer<B>>) => Promise<z.input<A>>,
+) {
+  return defineEventHandler(async (event) => {
+    setResponseHeader(event, 'cache-control', 'private, no-store')
+    try {
+      const params = contract.params ? parseParams(contract.params, getRouterParams(event)) : undefined
+      const body = contract.body ? contract.body.parse(await readJson(event)) : undefined
+      const answer = await handle({ event, db: useDatabase(), now: now(), params: params as z.infer<P>, body: body as z.infer<B> })
+      return parseAnswer(contract.answer, answer)
+    }
+    catch (error) {
+      return answerProblem(event, error)
+    }
+  })
+}
+
+/** An address that cannot exist is answered like one that does not: nothing is learnt from the difference. */
+function parseParams<P extends z.ZodType>(schema: P, params: unknown): z.infer<P> {
+  const parsed = schema.safeParse(params)
+  if (!parsed.success) throw new Problem(404, 'notFound', 'There is nothing at this address.')
+  return parsed.data
+}
+
+async function readJson(event: H3Event): Promise<unknown> {
+  const length = Number(getRequestHeader(event, 'content-length') ?? 0)
+  const tooLarge = () => new Problem(413, 'tooLarge', 'This is too much text for one contribution. Shorten it or link to the rest; what you typed is kept here.', {
+    fields: { doc: 'This is too much text for one contribution. Shorten it or link to the rest; what you typed is kept here.' },
+  })
+  if (length > LARGEST_BODY) throw tooLarge()
+  const raw = await readRawBody(event)
+  if ((raw?.length ?? 0) > LARGEST_BODY) throw tooLarge()
+  try {
+    return raw ? JSON.parse(raw) : undefined
+  }
+  catch {
+    throw new Problem(400, 'notJson', 'This request could not be read.')
+  }
+}
+
+export function answerProblem(event: H3Event, error: unknown) {
+  const problem = error instanceof Problem ? error : error instanceof ZodError ? problemOf(error) : unexpected(error)
+  setResponseStatus(event, problem.status)
+  setResponseHeader(event, 'content-type', 'application/problem+json')
+  return problem.details()
+}
+
+/** An answer that misses its contract is our own fault, unlike a body that does. */
+function parseAnswer<A extends z.ZodType>(schema: A, answer: unknown): z.infer<A> {
+  const parsed = schema.safeParse(answer)
+  if (!parsed.success) throw new Error(`answer misses its contract: ${parsed.error.message}`)
+  return parsed.data
+}
+
+function unexpected(error: unknown): Problem {
+  console.error(error)
+  return new Problem(500, 'unexpected', 'Something went wrong on our side. Nothing was changed; please try again.')
+}

@@ -1,0 +1,96 @@
+import { and, eq, inArray, sql } from 'drizzle-orm'
+import { alias } from 'drizzle-orm/pg-core'
+import type { Db } from '#server/database/client'
+import { contributions, enrolments, marks, persons } from '#server/database/schema'
+import { KINDS } from '#core/contributing/kinds'
+import { standingOf, type Standing } from '#core/contributing/standing'
+import { checkExpectation } from '#core/planning/expectations/checkExpectation'
+import type { CountedContribution } from '#core/planning/expectations/rule'
+import type { CheckView } from '#shared/contributing/activity'
+import { closesFor, dueAtOf, type ActivityPlan } from '#server/services/planning/activityPlan'
+
+export interface Student { readonly enrolmentId: string, readonly sectionId: string | null, readonly name: string, readonly givenName: string, readonly familyName: string }
+
+/** What one student has in one activity, as figures: what expectations, standing, plan and desk are reckoned from. */
+export interface StudentRecord {
+  readonly student: Student
+  readonly shown: readonly CountedContribution[]
+  readonly drafts: number
+  readonly mark: 'none' | 'held' | 'returned'
+}
+
+/** Students who count: active ones. Practice and withdrawn people take no part. */
+export async function countedStudents(db: Db, seminarId: string): Promise<Student[]> {
+  const rows = await db.select({
+    enrolmentId: enrolments.id, sectionId: enrolments.sectionId, name: persons.name, givenName: persons.givenName, familyName: persons.familyName,
+  }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId))
+    .where(and(eq(enrolments.seminarId, seminarId), eq(enrolments.role, 'student'), eq(enrolments.state, 'active')))
+  const order = new Intl.Collator('en')
+  return rows.sort((a, b) => order.compare(a.familyName, b.familyName) || order.compare(a.givenName, b.givenName))
+}
+
+/** Records of the given students in the given activities, by activity and then enrolment; two queries in all. */
+export async function loadRecords(db: Db, activityIds: readonly string[], students: readonly Student[]): Promise<Map<string, Map<string, StudentRecord>>> {
+  const byActivity = new Map(activityIds.map(id => [id, new Map(students.map(student => [student.enrolmentId, { student, shown: [] as CountedContribution[], drafts: 0, mark: 'none' as StudentRecord['mark'] }]))]))
+  if (activityIds.length === 0 || students.length === 0) return byActivity
+  const parent = alias(contributions, 'parent')
+  const parentAuthor = alias(enrolments, 'parent_author')
+  const authors = students.map(s => s.enrolmentId)
+  const [written, given] = await Promise.all([
+    db.select({
+      id: contributions.id, activityId: contributions.activityId, authorId: contributions.authorId, type: contributions.type, state: contributions.state,
+      shownAt: contributions.shownAt, words: contributions.words, answeredId: parent.authorId, answeredRole: parentAuthor.role,
+    }).from(contributions)
+      .leftJoin(parent, eq(parent.id, contributions.parentId)).leftJoin(parentAuthor, eq(parentAuthor.id, parent.authorId))
+      .where(and(inArray(contributions.activityId, [...activityIds]), inArray(contributions.authorId, authors), inArray(contributions.state, ['shown', 'draft']))),
+    db.select({ activityId: marks.activityId, enrolmentId: marks.enrolmentId, state: marks.state })
+      .from(marks).where(and(inArray(marks.activityId, [...activityIds]), inArray(marks.enrolmentId, authors), sql`${marks.state} <> 'open'`)),
+  ])
+  for (const row of written) {
+    const record = byActivity.get(row.activityId)?.get(row.authorId)
+    if (!record) continue
+    if (row.state === 'draft') { if (row.words > 0) record.drafts++; continue }
+    record.shown.push({
+      id: row.id, type: row.type, shownAt: row.shownAt!, words: row.words,
+      answers: row.answeredId ? { personId: row.answeredId, isClassmate: row.answeredRole === 'student' } : null,
+    })
+  }
+  for (const row of given) {
+    const record = byActivity.get(row.activityId)?.get(row.enrolmentId)
+    if (record && row.state !== 'open') record.mark = row.state
+  }
+  return byActivity
+}
+
+export interface Judged { readonly standing: Standing, readonly checks: CheckView[] }
+
+/** Checks a record against its activity's expectations and says where the student stands. */
+export function judgeRecord(plan: ActivityPlan, record: StudentRecord, timeZone: string, now: Date): Judged {
+  const id = record.student.enrolmentId
+  const { entryType, answerType } = KINDS[plan.activity.kind]
+  const results = plan.expectations.map((expectation) => {
+    const result = checkExpectation(expectation.rule, record.shown, { personId: id, timeZone, entryType })
+    const wanted = expectation.rule.kind === 'replies' ? answerType : entryType
+    return {
+      needed: expectation.needed,
+      view: {
+        expectationId: expectation.id,
+        have: result.have, need: result.need, met: result.met,
+        metAt: result.metAt?.toISOString() ?? null,
+        late: result.metAt !== null && result.metAt > dueAtOf(plan, expectation.rule, id),
+        bestWords: Math.max(0, ...record.shown.filter(c => c.type === wanted).map(c => c.words)),
+      },
+    }
+  })
+  const needed = results.filter(r => r.needed)
+  return {
+    checks: results.map(r => r.view),
+    standing: standingOf({
+      mark: record.mark,
+      shown: record.shown.length,
+      drafts: record.drafts,
+      closed: now > closesFor(plan, id),
+      neededMet: needed.length > 0 && needed.every(r => r.view.met),
+    }),
+  }
+}

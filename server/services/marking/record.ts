@@ -1,0 +1,120 @@
+import { and, asc, eq, inArray } from 'drizzle-orm'
+import { localDay } from '#core/planning/week'
+import { latenessOf, type Lateness } from '#core/marking/lateness'
+import { suggestTimelinessStep } from '#core/marking/suggestStep'
+import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
+import type { Db } from '#server/database/client'
+import { contributions, enrolments, persons } from '#server/database/schema'
+import { countedStudents, judgeRecord, loadRecords, type Judged, type Student } from '#server/services/contributing/records'
+import { closesFor, dueAtOf, loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
+import { loadRubric } from '#server/services/planning/activityView'
+import type { RubricView } from '#shared/contributing/activity'
+import type { RecordItem, RecordView } from '#shared/marking/desk'
+import { loadMark, totalOf } from './mark'
+
+type ActorAt = Actor & { readonly activity: ActivityRow }
+
+/** A student who is marked in the actor's seminar. */
+export async function requireStudent(db: Db, actor: Actor, enrolmentId: string): Promise<Student> {
+  const student = (await countedStudents(db, actor.seminar.id)).find(s => s.enrolmentId === enrolmentId)
+  if (!student) throw nothingHere()
+  return student
+}
+
+/** One student's record, checked and in context, with the mark as it stands: the whole of the marking desk. */
+export async function recordView(db: Db, actor: ActorAt, enrolmentId: string, now: Date): Promise<RecordView> {
+  const { activity, seminar } = actor
+  const student = await requireStudent(db, actor, enrolmentId)
+  const [plan, rubric, records, rows] = await Promise.all([
+    loadPlan(db, activity), loadRubric(db, activity.rubricVersionId), loadRecords(db, [activity.id], [student]), ownRows(db, activity.id, enrolmentId),
+  ])
+  const judged = judgeRecord(plan, records.get(activity.id)!.get(enrolmentId)!, seminar.timeZone, now)
+  const lateness = latenessOfRecord(plan, judged, enrolmentId)
+  const [items, mark] = await Promise.all([inContext(db, rows.filter(r => r.state !== 'draft')), loadMark(db, actor, enrolmentId)])
+  const shown = items.filter(i => !i.withdrawn)
+  return {
+    student: { id: student.enrolmentId, name: student.name, givenName: student.givenName, familyName: student.familyName, standing: judged.standing },
+    items,
+    draftsBegun: rows.filter(r => r.state === 'draft' && r.words > 0).map(r => ({ words: r.words, savedAt: r.savedAt.toISOString() })),
+    summary: {
+      contributions: shown.length,
+      words: shown.reduce((sum, i) => sum + i.words, 0),
+      classmates: new Set(records.get(activity.id)!.get(enrolmentId)!.shown.filter(c => c.answers?.isClassmate && c.answers.personId !== enrolmentId).map(c => c.answers!.personId)).size,
+      days: new Set(shown.map(i => localDay(new Date(i.shownAt), seminar.timeZone))).size,
+    },
+    checks: judged.checks,
+    dueAt: closesFor(plan, enrolmentId).toISOString(),
+    extended: plan.extensions.get(enrolmentId)?.reason ?? null,
+    late: lateness && lateness.minutes > 0 ? { minutes: lateness.minutes, pointsWithout: totalOf(activity, rubric, mark.steps, lateness, true).points } : null,
+    suggested: suggestions(rubric, lateness, plan, judged, enrolmentId),
+    mark: { ...mark, ...totalFields(totalOf(activity, rubric, mark.steps, lateness, mark.lateWaived)) },
+  }
+}
+
+const totalFields = (total: { readonly points: number, readonly notJudged: readonly string[] }) => ({ points: total.points, criteriaLeft: total.notJudged.length })
+
+/** The worst lateness over the expectations; null while one of them is not met: unknown, not on time. */
+export function latenessOfRecord(plan: ActivityPlan, judged: Judged, enrolmentId: string): Lateness | null {
+  let worst: Lateness | null = { minutes: 0, startedDays: 0 }
+  for (const [i, expectation] of plan.expectations.entries()) {
+    const metAt = judged.checks[i]!.metAt
+    const lateness = latenessOf(metAt ? new Date(metAt) : null, dueAtOf(plan, expectation.rule, enrolmentId), plan.activity.lateRule)
+    if (lateness && worst && lateness.minutes > worst.minutes) worst = lateness
+    if (!lateness && expectation.rule.kind === 'entries') worst = null
+  }
+  return worst
+}
+
+function suggestions(rubric: RubricView | null, lateness: Lateness | null, plan: ActivityPlan, judged: Judged, enrolmentId: string): RecordView['suggested'] {
+  return (rubric?.criteria ?? []).filter(c => c.suggestFrom === 'timeliness').map((criterion) => {
+    const level = criterion.levels[suggestTimelinessStep(criterion.levels.map(l => l.points), lateness)]!
+    return { criterionId: criterion.id, levelId: level.id, because: because(lateness, plan, judged, enrolmentId) }
+  })
+}
+
+function because(lateness: Lateness | null, plan: ActivityPlan, judged: Judged, enrolmentId: string): string {
+  if (lateness === null) return 'the opening post is missing'
+  if (lateness.minutes > 0) return `${span(lateness.minutes)} late`
+  const first = plan.expectations.findIndex(e => e.rule.kind === 'entries')
+  const metAt = judged.checks[first]?.metAt
+  if (!metAt) return 'everything was in on time'
+  const early = (dueAtOf(plan, plan.expectations[first]!.rule, enrolmentId).getTime() - new Date(metAt).getTime()) / 60_000
+  return `opening post ${span(early)} early`
+}
+
+/** "2 days", "9 hours", "40 minutes": the largest unit that fits. */
+function span(minutes: number): string {
+  const [n, unit] = minutes >= 1440 ? [minutes / 1440, 'day'] : minutes >= 60 ? [minutes / 60, 'hour'] : [minutes, 'minute']
+  const whole = Math.max(1, Math.floor(n))
+  return `${whole} ${unit}${whole === 1 ? '' : 's'}`
+}
+
+function ownRows(db: Db, activityId: string, enrolmentId: string) {
+  return db.select().from(contributions)
+    .where(and(eq(contributions.activityId, activityId), eq(contributions.authorId, enrolmentId), inArray(contributions.state, ['shown', 'withdrawn', 'draft'])))
+    .orderBy(asc(contributions.shownAt), asc(contributions.id))
+}
+
+/** Each contribution with what it answered and who answered it. */
+async function inContext(db: Db, rows: readonly (typeof contributions.$inferSelect)[]): Promise<RecordItem[]> {
+  if (rows.length === 0) return []
+  const parentIds = rows.flatMap(r => r.parentId ?? [])
+  const named = { id: contributions.id, parentId: contributions.parentId, name: persons.name, text: contributions.text, state: contributions.state }
+  const joined = () => db.select(named).from(contributions).innerJoin(enrolments, eq(enrolments.id, contributions.authorId)).innerJoin(persons, eq(persons.id, enrolments.personId))
+  const [parents, answers] = await Promise.all([
+    parentIds.length > 0 ? joined().where(inArray(contributions.id, parentIds)) : [],
+    joined().where(and(inArray(contributions.parentId, rows.map(r => r.id)), eq(contributions.state, 'shown'))).orderBy(asc(contributions.shownAt)),
+  ])
+  return rows.map((row) => {
+    const parent = parents.find(p => p.id === row.parentId)
+    const around = row.detail.takesUp?.exact
+    return {
+      id: row.id, type: row.type, shownAt: (row.shownAt ?? row.savedAt).toISOString(), words: row.words, text: row.text, withdrawn: row.state === 'withdrawn',
+      answers: parent ? { name: parent.name, text: parent.state === 'withdrawn' ? 'This post was withdrawn.' : around ? `… ${around} …` : firstWords(parent.text) } : null,
+      answered: answers.filter(a => a.parentId === row.id).map(a => ({ name: a.name, text: firstWords(a.text) })),
+    }
+  })
+}
+
+const firstWords = (text: string, most = 220): string =>
+  text.length <= most ? text : `${text.slice(0, text.lastIndexOf(' ', most))} …`

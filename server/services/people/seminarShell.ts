@@ -1,0 +1,45 @@
+import { and, eq, isNotNull, sql } from 'drizzle-orm'
+import { weekOf, weeksOf } from '#core/planning/week'
+import { isWorkingPhase } from '#core/planning/schedule'
+import { isStaff, type Actor } from '#server/access/seminar'
+import type { Db } from '#server/database/client'
+import { activities, marks } from '#server/database/schema'
+import { countedStudents, judgeRecord, loadRecords } from '#server/services/contributing/records'
+import { loadPlans } from '#server/services/planning/activityPlan'
+import type { SeminarShell } from '#shared/people/seminar'
+
+/** The frame of every page of a seminar. */
+export async function seminarShell(db: Db, actor: Actor, now: Date): Promise<SeminarShell> {
+  const { seminar, enrolment } = actor
+  const staff = isStaff(enrolment)
+  const rows = await db.select().from(activities).where(eq(activities.seminarId, seminar.id)).orderBy(activities.position)
+  const plans = await loadPlans(db, rows.filter(a => staff || a.state !== 'draft'))
+  const weeks = weeksOf(seminar).map(week => ({
+    number: week.number,
+    startsAt: week.startsAt.toISOString(),
+    endsAt: week.endsAt.toISOString(),
+    kinds: [...new Set(plans.filter(p => p.phases.some(x => isWorkingPhase(x.name) && x.startsAt < week.endsAt && x.endsAt > week.startsAt)).map(p => p.activity.kind))],
+  }))
+  return {
+    id: seminar.id, title: seminar.title, code: seminar.code, college: seminar.college, timeZone: seminar.timeZone,
+    role: enrolment.role, now: now.toISOString(), week: weekOf(now, seminar), weeks,
+    readyToMark: staff ? await countReady(db, actor, plans, now) : 0,
+    lettersBack: staff ? 0 : await countLetters(db, enrolment.id),
+  }
+}
+
+async function countReady(db: Db, actor: Actor, plans: Awaited<ReturnType<typeof loadPlans>>, now: Date): Promise<number> {
+  const marked = plans.filter(p => p.activity.state === 'published' && p.activity.rubricVersionId)
+  const students = await countedStudents(db, actor.seminar.id)
+  const records = await loadRecords(db, marked.map(p => p.activity.id), students)
+  let ready = 0
+  for (const plan of marked)
+    for (const record of records.get(plan.activity.id)!.values())
+      if (judgeRecord(plan, record, actor.seminar.timeZone, now).standing === 'ready') ready++
+  return ready
+}
+
+async function countLetters(db: Db, enrolmentId: string): Promise<number> {
+  const [row] = await db.select({ n: sql<number>`count(*)::int` }).from(marks).where(and(eq(marks.enrolmentId, enrolmentId), isNotNull(marks.returned)))
+  return row?.n ?? 0
+}

@@ -1,0 +1,55 @@
+import { asc, eq } from 'drizzle-orm'
+import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { Db } from '#server/database/client'
+import { categories, enrolments, persons, rubricCriteria, rubricLevels, rubrics, rubricVersions } from '#server/database/schema'
+import { judgeRecord, loadRecords } from '#server/services/contributing/records'
+import type { ActivityView, RubricView } from '#shared/contributing/activity'
+import { closesFor, dueAtOf, loadPlan } from './activityPlan'
+
+export async function loadRubric(db: Db, rubricVersionId: string | null): Promise<RubricView | null> {
+  if (!rubricVersionId) return null
+  const [[head], criteria, levels] = await Promise.all([
+    db.select({ title: rubrics.title, version: rubricVersions.version }).from(rubricVersions)
+      .innerJoin(rubrics, eq(rubrics.id, rubricVersions.rubricId)).where(eq(rubricVersions.id, rubricVersionId)),
+    db.select().from(rubricCriteria).where(eq(rubricCriteria.rubricVersionId, rubricVersionId)).orderBy(asc(rubricCriteria.position)),
+    db.select({ level: rubricLevels }).from(rubricLevels).innerJoin(rubricCriteria, eq(rubricCriteria.id, rubricLevels.criterionId))
+      .where(eq(rubricCriteria.rubricVersionId, rubricVersionId)).orderBy(asc(rubricLevels.position)),
+  ])
+  if (!head) return null
+  return {
+    ...head,
+    criteria: criteria.map(c => ({
+      id: c.id, title: c.title, max: c.max, suggestFrom: c.suggestFrom,
+      levels: levels.filter(l => l.level.criterionId === c.id).map(({ level }) => ({ id: level.id, title: level.title, points: level.points, descriptor: level.descriptor })),
+    })),
+  }
+}
+
+/** An activity for one reader, with their own due times and standing. */
+export async function activityView(db: Db, actor: Actor & { readonly activity: ActivityRow }, now: Date): Promise<ActivityView> {
+  const { activity, enrolment, seminar } = actor
+  const [plan, rubric, [category]] = await Promise.all([
+    loadPlan(db, activity),
+    loadRubric(db, activity.rubricVersionId),
+    activity.categoryId ? db.select({ title: categories.title, weightPercent: categories.weightPercent }).from(categories).where(eq(categories.id, activity.categoryId)) : [],
+  ])
+  return {
+    id: activity.id, seminarId: seminar.id, kind: activity.kind, title: activity.title, summary: activity.summary, briefHtml: activity.briefHtml,
+    state: activity.state, opensAt: activity.opensAt.toISOString(), closesAt: closesFor(plan, enrolment.id).toISOString(),
+    phases: plan.phases.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
+    writeFirst: activity.settings.writeFirst, editMinutes: activity.settings.editMinutes, points: activity.points, category: category ?? null,
+    expectations: plan.expectations.map(e => ({ id: e.id, rule: e.rule, dueAt: dueAtOf(plan, e.rule, enrolment.id).toISOString() })),
+    rubric,
+    standing: enrolment.role === 'student' ? await ownStanding() : null,
+    open: activity.state === 'published' && now >= activity.opensAt,
+  }
+
+  async function ownStanding() {
+    const [person] = await db.select({ name: persons.name, givenName: persons.givenName, familyName: persons.familyName })
+      .from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId)).where(eq(enrolments.id, enrolment.id))
+    const student = { enrolmentId: enrolment.id, sectionId: enrolment.sectionId, ...person! }
+    const record = (await loadRecords(db, [activity.id], [student])).get(activity.id)!.get(enrolment.id)!
+    // a mark that is held is not the student's to know: to them the work is in, no more
+    return judgeRecord(plan, record.mark === 'held' ? { ...record, mark: 'none' } : record, seminar.timeZone, now).standing
+  }
+}

@@ -1,0 +1,70 @@
+import { z } from 'zod'
+import { CONTRIBUTION_TYPES } from '../../core/contributing/contribution'
+import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
+import { STANDINGS } from '../../core/contributing/standing'
+import { PHASES } from '../../core/planning/schedule'
+
+export const ActivityParams = z.object({ activityId: z.uuid() })
+
+const Rule = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('entries'), need: z.number().int(), minWords: z.number().int(), due: z.enum(PHASES) }),
+  z.object({ kind: z.literal('replies'), need: z.number().int(), minWords: z.number().int(), due: z.enum(PHASES) }),
+  z.object({ kind: z.literal('activeDays'), need: z.number().int(), due: z.enum(PHASES) }),
+])
+
+export const ExpectationView = z.object({
+  id: z.uuid(),
+  rule: Rule,
+  dueAt: z.iso.datetime(), // the reader's own, extension counted
+})
+export type ExpectationView = z.infer<typeof ExpectationView>
+
+/** One expectation checked against a person's record. */
+export const CheckView = z.object({
+  expectationId: z.uuid(),
+  have: z.number().int(),
+  need: z.number().int(),
+  met: z.boolean(),
+  metAt: z.iso.datetime().nullable(),
+  late: z.boolean(), // met after the person's own due time
+  bestWords: z.number().int(), // longest contribution of the type asked for, so that "180 of 200 words" can be said
+})
+export type CheckView = z.infer<typeof CheckView>
+
+export const RubricView = z.object({
+  title: z.string(),
+  version: z.number().int(),
+  criteria: z.array(z.object({
+    id: z.uuid(),
+    title: z.string(),
+    max: z.number().int(),
+    suggestFrom: z.enum(['timeliness']).nullable(),
+    levels: z.array(z.object({ id: z.uuid(), title: z.string(), points: z.number().int(), descriptor: z.string() })),
+  })),
+})
+export type RubricView = z.infer<typeof RubricView>
+
+/** An activity as its page shows it to one reader. */
+export const ActivityView = z.object({
+  id: z.uuid(),
+  seminarId: z.uuid(),
+  kind: z.enum(ACTIVITY_KINDS),
+  title: z.string(),
+  summary: z.string(),
+  briefHtml: z.string(),
+  state: z.enum(['draft', 'scheduled', 'published']),
+  opensAt: z.iso.datetime(),
+  closesAt: z.iso.datetime(),
+  phases: z.array(z.object({ name: z.enum(PHASES), startsAt: z.iso.datetime(), endsAt: z.iso.datetime() })),
+  writeFirst: z.boolean(),
+  editMinutes: z.number().int(),
+  points: z.number().int().nullable(),
+  category: z.object({ title: z.string(), weightPercent: z.number().int() }).nullable(),
+  expectations: z.array(ExpectationView),
+  rubric: RubricView.nullable(),
+  standing: z.enum(STANDINGS).nullable(), // the reader's own; null for those who take no part
+  open: z.boolean(), // contributions are taken
+})
+export type ActivityView = z.infer<typeof ActivityView>
+
+export const EntryType = z.enum(CONTRIBUTION_TYPES)

@@ -1,0 +1,50 @@
+import { z } from 'zod'
+import { depthOf, plainText, type RichNode } from '../../core/contributing/richText'
+
+export const LONGEST_TEXT = 60_000 // characters: some 10,000 words
+const DEEPEST = 24
+
+const NODES = new Set(['doc', 'paragraph', 'text', 'heading', 'blockquote', 'bulletList', 'orderedList', 'listItem', 'hardBreak', 'horizontalRule'])
+const MARKS = new Set(['bold', 'italic', 'underline', 'strike', 'code', 'link'])
+const LINK = /^(https?:|mailto:)/i
+
+/** A document as the editor keeps it, bounded in size and depth, with nodes and marks of the allowed kinds only. */
+export const RichDoc = z.unknown().transform((value, context): RichNode => {
+  const refuse = (message: string): RichNode => {
+    context.addIssue({ code: 'custom', message })
+    return { type: 'doc' }
+  }
+  if (!isNode(value) || value.type !== 'doc') return refuse('This text could not be read. It is kept here; try again.')
+  if (depthOf(value) > DEEPEST) return refuse('This text is nested too deeply. Take some of its lists or quotations apart.')
+  const clean = cleanNode(value)
+  const length = plainText(clean).length
+  if (length > LONGEST_TEXT) {
+    return refuse(`This text has ${length.toLocaleString('en')} characters; up to ${LONGEST_TEXT.toLocaleString('en')} fit. Shorten it or link to the rest.`)
+  }
+  return clean
+})
+
+function isNode(value: unknown): value is RichNode {
+  return typeof value === 'object' && value !== null && typeof (value as RichNode).type === 'string'
+}
+
+/** Copies only what is known: unknown nodes give way to their children, unknown marks and attributes go. */
+function cleanNode(node: RichNode): RichNode {
+  if (node.type === 'text') {
+    const marks = (Array.isArray(node.marks) ? node.marks : []).filter(m => MARKS.has(m?.type)).flatMap((mark) => {
+      if (mark.type !== 'link') return [{ type: mark.type }]
+      const href = String(mark.attrs?.href ?? '')
+      return LINK.test(href) ? [{ type: 'link', attrs: { href } }] : []
+    })
+    return { type: 'text', text: String(node.text ?? ''), ...(marks.length > 0 && { marks }) }
+  }
+  const children = (Array.isArray(node.content) ? node.content : []).filter(isNode)
+  const content = children
+    .flatMap(child => NODES.has(child.type) ? [cleanNode(child)] : cleanNode({ ...child, type: 'paragraph' }).content ?? [])
+    .filter(child => child.type !== 'text' || child.text !== '')
+  return {
+    type: node.type,
+    ...(node.type === 'heading' && { attrs: { level: 3 } }),
+    ...(content.length > 0 && { content }),
+  }
+}

@@ -1,0 +1,23 @@
+import { z } from 'zod'
+import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
+
+/** What a student was given back. Made from what was stored on return, never from a mark still held. */
+export const LetterView = z.object({
+  activityId: z.uuid(),
+  kind: z.enum(ACTIVITY_KINDS),
+  title: z.string(),
+  to: z.string(),
+  by: z.string(),
+  returnedAt: z.iso.datetime(),
+  html: z.string(),
+  rubric: z.string(),
+  points: z.number().int(),
+  max: z.number().int(),
+  criteria: z.array(z.object({
+    id: z.uuid(), title: z.string(), points: z.number().int(), max: z.number().int(),
+    levelTitle: z.string(), descriptor: z.string(), levels: z.array(z.number().int()),
+  })),
+  citations: z.array(z.object({ number: z.number().int(), criterionId: z.uuid(), contributionId: z.uuid(), exact: z.string() })),
+})
+export type LetterView = z.infer<typeof LetterView>
+export const Letters = z.object({ letters: z.array(LetterView) })

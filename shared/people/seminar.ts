@@ -1,0 +1,25 @@
+import { z } from 'zod'
+import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
+
+export const SeminarParams = z.object({ seminarId: z.uuid() })
+
+/** What every page of a seminar needs: who one is in it, its weeks, and the figures beside the navigation. */
+export const SeminarShell = z.object({
+  id: z.uuid(),
+  title: z.string(),
+  code: z.string(),
+  college: z.string(),
+  timeZone: z.string(),
+  role: z.enum(['instructor', 'assistant', 'student', 'observer']),
+  now: z.iso.datetime(),
+  week: z.number().int(), // the current one; outside 1..weeks.length out of term
+  weeks: z.array(z.object({
+    number: z.number().int(),
+    startsAt: z.iso.datetime(),
+    endsAt: z.iso.datetime(),
+    kinds: z.array(z.enum(ACTIVITY_KINDS)), // kinds worked on in it, one tick each
+  })),
+  readyToMark: z.number().int(), // staff; 0 for others
+  lettersBack: z.number().int(), // students; 0 for others
+})
+export type SeminarShell = z.infer<typeof SeminarShell>

@@ -1,0 +1,20 @@
+import { z } from 'zod'
+
+export const SignIn = z.object({
+  email: z.string().trim().toLowerCase().min(1, 'Write your e-mail address.').max(254),
+  password: z.string().min(1, 'Write your password.').max(200),
+})
+
+export const SessionView = z.object({
+  person: z.object({ id: z.uuid(), name: z.string(), givenName: z.string(), initials: z.string() }),
+  seminars: z.array(z.object({ id: z.uuid(), title: z.string(), code: z.string(), role: z.enum(['instructor', 'assistant', 'student', 'observer']) })),
+})
+export type SessionView = z.infer<typeof SessionView>
+
+export const SessionAnswer = z.object({ session: SessionView.nullable() })
+
+/** People the sign-in page offers in demo mode. */
+export const DemoPeople = z.object({
+  people: z.array(z.object({ id: z.uuid(), name: z.string(), role: z.string(), reason: z.string() })),
+})
+export const DemoSignIn = z.object({ personId: z.uuid() })
