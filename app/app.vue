@@ -1,0 +1,15 @@
+<script setup lang="ts">
+import NoticeBar from './components/shell/NoticeBar.vue'
+import { useAppearance } from './composables/useAppearance'
+
+useAppearance()
+</script>
+
+<template>
+  <v-app>
+    <NuxtLayout>
+      <NuxtPage />
+    </NuxtLayout>
+    <NoticeBar />
+  </v-app>
+</template>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import type { ActivityView } from '#shared/contributing/activity'
+import type { CitationView, RecordItem, RecordView } from '#shared/marking/desk'
+import { haveWords, inWords, plural, ruleWords } from '../../composables/expectationWords'
+import { useTimes } from '../../composables/useTimes'
+
+const props = defineProps<{ record: RecordView, activity: ActivityView, entryType: string }>()
+const emit = defineEmits<{ cite: [] }>()
+const { day, date, time, dayTime } = useTimes()
+const { summary } = toRefs(props.record)
+
+/** A paragraph cut where citations begin and end; offsets are into the contribution's plain text. */
+interface Piece { readonly text: string, readonly numbers: readonly number[], readonly ends: readonly number[] }
+function pieces(item: RecordItem): Piece[][] {
+  const cited = props.record.mark.citations.map((c, i) => ({ ...c, number: i + 1 })).filter(c => c.contributionId === item.id).map(c => ({ ...c, start: placeOf(item, c) })).filter(c => c.start >= 0)
+  let at = 0
+  return item.text.split('\n').map((line) => {
+    const from = at
+    at += line.length + 1
+    const cuts = [...new Set([0, line.length, ...cited.flatMap(c => [c.start - from, c.start + c.exact.length - from])].filter(x => x >= 0 && x <= line.length))].sort((a, b) => a - b)
+    return cuts.slice(1).map((to, i) => {
+      const start = cuts[i]!
+      const on = cited.filter(c => c.start - from <= start && c.start + c.exact.length - from >= to)
+      return { text: line.slice(start, to), numbers: on.map(c => c.number), ends: on.filter(c => c.start + c.exact.length - from === to).map(c => c.number) }
+    })
+  })
+}
+/** Where a citation stands now: at its hint, else the nearest place with the same words. */
+const placeOf = (item: RecordItem, c: CitationView) => item.text.startsWith(c.exact, c.start) ? c.start : item.text.indexOf(c.exact)
+const heading = (item: RecordItem) => item.answers ? `Reply to ${item.answers.name}` : item.type === props.entryType ? 'Opening post' : 'Contribution'
+const checkWords = computed(() => props.activity.expectations.map((e, i) => ({ words: ruleWords(e.rule), check: props.record.checks[i]!, have: haveWords(e.rule, props.record.checks[i]!) })))
+const before = computed(() => {
+  const i = props.activity.expectations.findIndex(e => e.rule.kind === 'entries')
+  const check = props.record.checks[i]
+  return check?.metAt ? { late: check.late, due: day(props.activity.expectations[i]!.dueAt).split(' ')[0], at: `${day(check.metAt).split(' ')[0]} ${time(check.metAt)}` } : null
+})
+const sentence = computed(() => `${summary.value.contributions} ${plural(summary.value.contributions, 'contribution')} · ${summary.value.words} words · ${summary.value.classmates} ${plural(summary.value.classmates, 'classmate')} · over ${summary.value.days} ${plural(summary.value.days, 'day')}`)
+</script>
+
+<template>
+  <section class="record" aria-label="Record">
+    <header>
+      <p class="who"><b>{{ record.student.name }}</b><span class="small muted num">{{ sentence }}</span></p>
+      <ul class="expect">
+        <li v-for="c in checkWords" :key="c.check.expectationId" :class="{ no: !c.check.met }">{{ c.check.met ? '✓' : '✗' }} {{ c.words }} <b class="num">{{ c.have }}</b></li>
+        <li v-if="before" :class="{ no: before.late }">{{ before.late ? '✗' : '✓' }} before {{ before.due }} <b>{{ before.at }}</b></li>
+      </ul>
+      <p v-if="record.extended" class="ext">Extended to {{ dayTime(record.dueAt) }}: {{ record.extended }}.</p>
+    </header>
+    <div class="items">
+      <template v-for="item in record.items" :key="item.id">
+        <div v-if="item.answers" class="item ctx"><p class="meta">{{ item.answers.name }} wrote</p><p>{{ item.answers.text }}</p></div>
+        <article :id="`r-${item.id}`" class="item" tabindex="-1" :data-contribution="item.id">
+          <button class="pick" type="button" @click="emit('cite')">cite <kbd>e</kbd></button>
+          <p class="meta"><b>{{ heading(item) }}</b> · {{ day(item.shownAt) }}, {{ time(item.shownAt) }} · {{ item.words }} words<template v-if="item.withdrawn"> · withdrawn</template></p>
+          <p v-for="(line, n) in pieces(item)" :key="n" class="line" data-line><template v-for="(piece, k) in line" :key="k"><mark v-if="piece.numbers.length > 0" class="cited">{{ piece.text }}</mark><template v-else>{{ piece.text }}</template><span v-for="number in piece.ends" :key="number" class="cite-number" data-skip>{{ number }}</span></template></p>
+        </article>
+        <div v-for="(a, n) in item.answered" :key="`${item.id}-${n}`" class="item ctx"><p class="meta">{{ a.name }} answered</p><p>{{ a.text }}</p></div>
+      </template>
+      <p v-if="record.items.length === 0" class="empty">{{ record.student.givenName }} has nothing here yet. A mark can still be set.</p>
+      <p v-for="d in record.draftsBegun" :key="d.savedAt" class="draft">A draft of {{ inWords(d.words) }} words was begun, last touched {{ date(d.savedAt) }}. Its words are {{ record.student.givenName }}’s own until posted.</p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.record { background: var(--sheet); display: flex; flex-direction: column; min-height: 0; min-width: 0; }
+header { padding: 13px 24px 9px; border-bottom: 1px solid var(--line-soft); }
+.who { display: flex; align-items: baseline; flex-wrap: wrap; gap: 2px 12px; }
+.who b { font-size: 0.9375rem; font-weight: 600; }
+.expect { list-style: none; display: flex; flex-wrap: wrap; gap: 2px 16px; font-size: 0.78125rem; color: var(--ink-2); margin-top: 7px; }
+.expect b { color: var(--ink); font-weight: 600; }
+.no, .no b { color: var(--brick); }
+.ext { font-size: 0.78125rem; color: var(--ink-2); margin-top: 5px; }
+.items { overflow-y: auto; padding: 0 24px 30px; flex: 1; min-height: 0; }
+.item { padding: 14px 0 13px 16px; border-left: 2px solid var(--line-soft); position: relative; margin-left: 4px; outline: none; }
+.item:focus { box-shadow: none; }
+.item::before { content: ""; position: absolute; left: -6px; top: 20px; width: 10px; height: 10px; border-radius: 50%; background: var(--k-discussion); border: 2px solid var(--sheet); }
+.ctx { padding: 8px 0 8px 16px; }
+.ctx::before { background: var(--spine); top: 13px; }
+.meta { font-size: 0.78125rem; color: var(--ink-3); margin-bottom: 4px; padding-right: 50px; }
+.meta b { color: var(--ink); font-weight: 600; }
+.line { font: 400 0.96875rem/1.58 var(--read); }
+.line + .line { margin-top: 0.55em; }
+.ctx p:not(.meta) { font: 400 0.84375rem/1.45 var(--read); color: var(--ink-3); }
+.pick { position: absolute; right: 0; top: 11px; font-size: 0.75rem; color: var(--ink-3); background: none; border: 0; cursor: pointer; }
+.empty, .draft { font: 400 0.9375rem/1.5 var(--read); color: var(--ink-2); padding: 18px 0 0; }
+.cite-number { user-select: none; }
+</style>

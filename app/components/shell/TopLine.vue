@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { useAppearance, type Appearance } from '../../composables/useAppearance'
+import { useSeminarStore } from '../../stores/seminar'
+import { useSessionStore } from '../../stores/session'
+
+const seminar = useSeminarStore()
+const session = useSessionStore()
+const { chosen, choose } = useAppearance()
+const base = computed(() => `/seminars/${seminar.shell?.id}`)
+const links = computed(() => seminar.isStaff
+  ? [
+      { to: `${base.value}/plan`, label: 'Term plan', count: 0 },
+      { to: `${base.value}/marking`, label: 'Marking', count: seminar.shell?.readyToMark ?? 0 },
+    ]
+  : [
+      ...(seminar.isStudent ? [{ to: `${base.value}/week`, label: 'My week', count: 0 }] : []),
+      { to: `${base.value}/plan`, label: 'Seminar', count: 0 },
+      ...(seminar.isStudent ? [{ to: `${base.value}/feedback`, label: 'Feedback', count: seminar.shell?.lettersBack ?? 0 }] : []),
+    ])
+const appearances: ReadonlyArray<readonly [Appearance, string]> = [['system', 'as this device'], ['paper', 'light'], ['night', 'dark']]
+
+async function leave() {
+  await session.signOut()
+  await navigateTo('/sign-in')
+}
+</script>
+
+<template>
+  <header class="top">
+    <NuxtLink class="mark" to="/" aria-label="Jovrel, home">J<i>o</i>vrel</NuxtLink>
+    <p v-if="seminar.shell" class="seminar">{{ seminar.shell.title }} <span>· {{ seminar.shell.code }}</span></p>
+    <nav aria-label="Seminar">
+      <NuxtLink v-for="link in links" :key="link.to" :to="link.to">{{ link.label }}<b v-if="link.count" class="num">{{ link.count }}</b></NuxtLink>
+    </nav>
+    <v-menu location="bottom end" :close-on-content-click="false">
+      <template #activator="{ props }">
+        <button v-bind="props" type="button" class="me" :aria-label="`${session.session?.person.name}: appearance and signing out`">{{ session.session?.person.initials }}</button>
+      </template>
+      <div class="card menu">
+        <p class="who">{{ session.session?.person.name }}</p>
+        <fieldset>
+          <legend>Show pages</legend>
+          <label v-for="[value, label] in appearances" :key="value"><input type="radio" name="appearance" :checked="chosen === value" @change="choose(value)"> {{ label }}</label>
+        </fieldset>
+        <v-btn @click="leave">Sign out</v-btn>
+      </div>
+    </v-menu>
+  </header>
+</template>
+
+<style scoped>
+.top { height: 50px; flex: none; display: flex; align-items: center; padding: 0 20px; gap: 22px; background: var(--paper); }
+.mark { font: 600 1.1875rem/1 var(--read); letter-spacing: -0.02em; color: var(--harbour-deep); text-decoration: none; }
+.mark i { color: var(--ember); font-style: normal; }
+.seminar { font-weight: 600; font-size: 0.84375rem; padding-left: 22px; border-left: 1px solid var(--line); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 0; }
+.seminar span { color: var(--ink-3); font-weight: 500; }
+nav { display: flex; gap: 4px; margin-left: auto; }
+nav a { padding: 7px 11px; border-radius: var(--r); color: var(--ink-2); font-weight: 500; text-decoration: none; white-space: nowrap; }
+nav a:hover { color: var(--ink); background: var(--sunken); }
+nav a.router-link-active { color: var(--harbour-deep); font-weight: 650; background: var(--harbour-soft); }
+nav b { font-weight: 600; color: var(--ember); margin-left: 5px; }
+.me { width: 32px; height: 32px; flex: none; border: 0; border-radius: 50%; background: var(--band); color: var(--on-band); font: 600 0.75rem/32px var(--ui); text-align: center; padding: 0; cursor: pointer; }
+.me:focus-visible { border-radius: 50%; }
+.menu { padding: 14px 16px 16px; display: grid; gap: 12px; min-width: 220px; }
+.who { font-weight: 650; }
+fieldset { border: 0; padding: 0; margin: 0; display: grid; gap: 4px; }
+legend { font-size: 0.78125rem; color: var(--ink-3); margin-bottom: 4px; padding: 0; }
+label { display: flex; gap: 8px; align-items: center; }
+input { accent-color: var(--harbour); }
+@media (max-width: 700px) {
+  .top { height: auto; flex-wrap: wrap; padding: 8px 14px; gap: 6px 12px; }
+  .seminar { padding-left: 12px; flex: 1; }
+  nav { order: 3; width: 100%; margin: 0 -6px; overflow-x: auto; }
+  .me { margin-left: auto; }
+}
+</style>

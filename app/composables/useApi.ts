@@ -1,0 +1,48 @@
+import { v7 } from 'uuid'
+import { ProblemDetails } from '#shared/http/problem'
+
+/** A refused or failed request, with a sentence for the person. */
+export class ApiProblem extends Error {
+  constructor(readonly details: ProblemDetails) {
+    super(details.detail)
+    this.name = 'ApiProblem'
+  }
+
+  get status() { return this.details.status }
+  get code() { return this.details.code }
+  /** The sentence that belongs beside a field, if one does. */
+  at(field: string) { return this.details.fields?.[field] ?? null }
+}
+
+const UNREACHED: ProblemDetails = {
+  type: 'about:blank', title: 'Not reached', status: 0, code: 'unreached',
+  detail: 'Jovrel could not be reached. What you typed is kept here; try again in a moment.',
+}
+
+/** A key for one write. Sent again after a lost answer, it makes sure that the write is done once. */
+export const newKey = (): string => v7()
+
+/** Requests to our own routes; every failure is an `ApiProblem`. */
+export function useApi() {
+  const request = useRequestFetch()
+  async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<T> {
+    try {
+      return await request(path, { method, body: body as never, retry: 0 }) as T
+    }
+    catch (error) {
+      throw problemOf(error)
+    }
+  }
+  return {
+    get: <T>(path: string) => call<T>('GET', path),
+    post: <T>(path: string, body?: unknown) => call<T>('POST', path, body),
+    put: <T>(path: string, body?: unknown) => call<T>('PUT', path, body),
+    patch: <T>(path: string, body?: unknown) => call<T>('PATCH', path, body),
+    remove: <T>(path: string, body?: unknown) => call<T>('DELETE', path, body),
+  }
+}
+
+function problemOf(error: unknown): ApiProblem {
+  const parsed = ProblemDetails.safeParse((error as { data?: unknown }).data)
+  return new ApiProblem(parsed.success ? parsed.data : UNREACHED)
+}

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import type { z } from 'zod'
+import type { DemoPeople } from '#shared/people/session'
+import { ApiProblem, useApi } from '../composables/useApi'
+import { useSessionStore } from '../stores/session'
+
+useHead({ title: 'Sign in' })
+const store = useSessionStore()
+const route = useRoute()
+const api = useApi()
+const email = ref('')
+const password = ref('')
+const problem = ref<string | null>(null)
+const busy = ref(false)
+const { data } = await useAsyncData('demo-people', () => api.get<z.infer<typeof DemoPeople>>('/api/demo/people'))
+const demo = computed(() => data.value?.people ?? [])
+
+async function enter(act: () => Promise<void>) {
+  busy.value = true
+  problem.value = null
+  try {
+    await act()
+    const to = String(route.query.to ?? '/')
+    await navigateTo(to.startsWith('/') && !to.startsWith('//') ? to : '/')
+  }
+  catch (error) {
+    problem.value = error instanceof ApiProblem ? error.message : 'Something went wrong; please try again.'
+  }
+  finally { busy.value = false }
+}
+const submit = () => enter(() => store.signIn(email.value, password.value))
+</script>
+
+<template>
+  <main class="door" :class="{ wide: demo.length > 0 }">
+    <section class="form">
+      <p class="mark">J<i>o</i>vrel</p>
+      <h1>Sign in</h1>
+      <form novalidate @submit.prevent="submit">
+        <div class="field">
+          <label for="email">E-mail</label>
+          <v-text-field id="email" v-model="email" type="email" autocomplete="username" autofocus />
+        </div>
+        <div class="field">
+          <label for="password">Password</label>
+          <v-text-field id="password" v-model="password" type="password" autocomplete="current-password" :aria-describedby="problem ? 'problem' : undefined" />
+        </div>
+        <p v-if="problem" id="problem" class="field-problem" role="alert">{{ problem }}</p>
+        <v-btn class="main" type="submit" :disabled="busy">Sign in</v-btn>
+      </form>
+    </section>
+    <section v-if="demo.length > 0" class="demo">
+      <h2>Harbour Cities, the demo seminar</h2>
+      <p class="lead">It is Wednesday of week 6. Come in as one of these people; nothing here is real.</p>
+      <ul>
+        <li v-for="person in demo" :key="person.id">
+          <button type="button" :disabled="busy" @click="enter(() => store.signInAs(person.id))"><b>{{ person.name }}</b><span>{{ person.reason }}</span></button>
+        </li>
+      </ul>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.door { margin: 12vh auto 40px; padding: 0 20px; width: 100%; max-width: 400px; display: grid; gap: 40px; }
+.mark { font: 600 1.75rem/1 var(--read); letter-spacing: -0.02em; color: var(--harbour-deep); }
+.mark i { color: var(--ember); font-style: normal; }
+h1 { font: 600 1.3125rem/1.2 var(--read); margin-top: 26px; }
+form { display: grid; gap: 14px; margin-top: 16px; }
+form .main { justify-self: start; margin-top: 4px; }
+h2 { font: 600 1.0625rem/1.3 var(--read); }
+.lead { color: var(--ink-2); margin-top: 5px; }
+ul { list-style: none; margin-top: 14px; border-top: 1px solid var(--line); }
+li { border-bottom: 1px solid var(--line); }
+li button { width: 100%; text-align: left; background: none; border: 0; padding: 10px 4px; display: grid; grid-template-columns: 11rem 1fr; gap: 12px; cursor: pointer; align-items: baseline; }
+li button:hover { background: var(--sheet); }
+li b { font-weight: 600; color: var(--harbour); }
+li span { color: var(--ink-2); font-size: 0.84375rem; }
+@media (min-width: 900px) { .door.wide { max-width: 960px; grid-template-columns: 340px 1fr; gap: 72px; } .demo { border-left: 1px solid var(--line); padding-left: 40px; } }
+@media (max-width: 560px) { .door { margin-top: 5vh; } li button { grid-template-columns: 1fr; gap: 2px; } }
+</style>

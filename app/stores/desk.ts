@@ -1,0 +1,166 @@
+import { defineStore } from 'pinia'
+import type { RichNode } from '#core/contributing/richText'
+import type { ActivityView } from '#shared/contributing/activity'
+import type { CitationView, DeskView, MarkView, MarkWrite, RecordView } from '#shared/marking/desk'
+import { ApiProblem, newKey, useApi } from '../composables/useApi'
+
+const PAUSE = 600 // milliseconds without a change before a mark is saved
+
+export type SaveState = 'saved' | 'saving' | 'not saved' | 'two texts'
+
+/** The marking desk of one activity: everyone's records as they come, the mark at hand saved at every pause. */
+export const useDeskStore = defineStore('desk', () => {
+  const activity = ref<ActivityView | null>(null)
+  const desk = ref<DeskView | null>(null)
+  const records = shallowReactive(new Map<string, RecordView>())
+  const currentId = ref<string | null>(null)
+  const state = ref<SaveState>('saved')
+  const problem = ref<string | null>(null)
+  const theirs = shallowRef<MarkView | null>(null)
+  const record = computed(() => currentId.value ? records.get(currentId.value) ?? null : null)
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let saving: Promise<void> = Promise.resolve()
+  const unsaved = new Set<string>()
+  const coming = new Map<string, Promise<void>>()
+  const path = (id: string) => `/api/activities/${activity.value!.id}/records/${id}`
+
+  async function load(activityId: string, studentId: string | null) {
+    const api = useApi()
+    records.clear()
+    const [a, d] = await Promise.all([api.get<ActivityView>(`/api/activities/${activityId}`), api.get<DeskView>(`/api/activities/${activityId}/desk`)])
+    activity.value = a
+    desk.value = d
+    const first = d.students.find(s => s.id === studentId) ?? d.students.find(s => s.standing === 'ready') ?? d.students[0]
+    currentId.value = first?.id ?? null
+    if (first) await fetchRecord(first.id)
+  }
+
+  async function reloadStrip() {
+    desk.value = await useApi().get<DeskView>(`/api/activities/${activity.value!.id}/desk`)
+  }
+
+  function fetchRecord(id: string): Promise<void> {
+    const known = coming.get(id)
+    if (known) return known
+    const fetching = useApi().get<RecordView>(path(id)).then((r) => { if (!unsaved.has(id)) records.set(id, r) }).finally(() => coming.delete(id))
+    coming.set(id, fetching)
+    return fetching
+  }
+
+  const neighbour = (step: number): string | null => {
+    const students = desk.value?.students ?? []
+    const at = students.findIndex(s => s.id === currentId.value)
+    return students[at + step]?.id ?? null
+  }
+  /** The next student who is ready, after the one at hand and then from the start. */
+  const nextReady = (): string | null => {
+    const students = desk.value?.students ?? []
+    const at = students.findIndex(s => s.id === currentId.value)
+    return [...students.slice(at + 1), ...students.slice(0, at)].find(s => s.standing === 'ready')?.id ?? neighbour(1)
+  }
+
+  /** Shows a student's record, at once if it is here already; the ones beside it are fetched ahead. */
+  async function show(id: string) {
+    void save()
+    currentId.value = id
+    problem.value = null
+    theirs.value = null
+    if (!records.has(id)) await fetchRecord(id)
+    prefetch()
+  }
+  function prefetch() {
+    for (const id of [neighbour(1), nextReady(), neighbour(-1)]) if (id && !records.has(id)) void fetchRecord(id).catch(() => {})
+  }
+
+  /** Changes the mark at hand; saved at the next pause. */
+  function change(part: Partial<Pick<MarkView, 'steps' | 'citations' | 'markerNote' | 'lateWaived'>> & { letter?: RichNode }) {
+    const r = record.value
+    if (!r) return
+    records.set(r.student.id, { ...r, mark: { ...r.mark, ...part } })
+    unsaved.add(r.student.id)
+    state.value = 'saving'
+    problem.value = null
+    clearTimeout(timer)
+    timer = setTimeout(() => void save(), PAUSE)
+  }
+
+  /** Saves everything that is not saved; saves follow each other. */
+  function save(): Promise<void> {
+    clearTimeout(timer)
+    saving = saving.then(async () => { for (const id of [...unsaved]) await saveOne(id) })
+    return saving
+  }
+
+  async function saveOne(id: string) {
+    const sent = records.get(id)
+    if (!sent || theirs.value) return
+    const { steps, citations, letter, markerNote, lateWaived, version } = sent.mark
+    unsaved.delete(id)
+    try {
+      const body: Omit<MarkWrite, 'letter'> & { letter: unknown } = { key: newKey(), baseVersion: version, steps, citations, letter, markerNote, lateWaived }
+      const stored = await useApi().put<MarkView>(`${path(id)}/mark`, body)
+      const now = records.get(id)!
+      // what was changed while the answer was on its way stays; only version and figures are taken over
+      records.set(id, { ...now, mark: { ...now.mark, version: stored.version, state: stored.state, points: stored.points, criteriaLeft: stored.criteriaLeft, savedAt: stored.savedAt, savedBy: stored.savedBy } })
+      if (unsaved.size === 0) state.value = 'saved'
+    }
+    catch (error) {
+      unsaved.add(id)
+      receive(error)
+    }
+  }
+
+  function receive(error: unknown) {
+    if (!(error instanceof ApiProblem)) throw error
+    if (error.code === 'changedMeanwhile') {
+      theirs.value = error.details.theirs as MarkView
+      state.value = 'two texts'
+      return
+    }
+    state.value = 'not saved'
+    problem.value = error.message
+  }
+
+  /** Settles two versions of a mark: mine goes on top of theirs, or theirs takes its place. */
+  async function settle(mine: boolean) {
+    const r = record.value
+    const other = theirs.value
+    if (!r || !other) return
+    theirs.value = null
+    records.set(r.student.id, { ...r, mark: mine ? { ...r.mark, version: other.version, state: other.state } : other })
+    if (mine) { change({}); await save() }
+    else { unsaved.delete(r.student.id); state.value = 'saved'; await fetchRecord(r.student.id) }
+  }
+
+  /** Holds, takes back or returns the mark at hand, after saving it. @returns the mark as stored, or null when refused */
+  async function act(what: 'hold' | 'reopen' | 'return', id = currentId.value): Promise<MarkView | null> {
+    if (!id) return null
+    await save()
+    if (theirs.value || unsaved.has(id)) return null
+    try {
+      const mark = await useApi().post<MarkView>(`${path(id)}/${what}`, { key: newKey(), baseVersion: records.get(id)!.mark.version })
+      const now = records.get(id)!
+      records.set(id, { ...now, mark: { ...now.mark, version: mark.version, state: mark.state, points: mark.points, returnedAt: mark.returnedAt } })
+      await reloadStrip()
+      return mark
+    }
+    catch (error) {
+      receive(error)
+      return null
+    }
+  }
+
+  async function returnHeld(ids: readonly string[]): Promise<number> {
+    await save()
+    const answer = await useApi().post<{ returned: number }>(`/api/activities/${activity.value!.id}/return`, { key: newKey(), enrolmentIds: ids })
+    for (const id of ids) records.delete(id)
+    await reloadStrip()
+    if (currentId.value && !records.has(currentId.value)) await fetchRecord(currentId.value)
+    return answer.returned
+  }
+
+  const cite = (citation: CitationView) => { if (record.value) change({ citations: [...record.value.mark.citations, citation] }) }
+  const uncite = (index: number) => { if (record.value) change({ citations: record.value.mark.citations.filter((_, i) => i !== index) }) }
+
+  return { activity, desk, records, currentId, record, state, problem, theirs, load, show, prefetch, change, save, settle, act, returnHeld, neighbour, nextReady, cite, uncite }
+})

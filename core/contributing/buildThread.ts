@@ -1,0 +1,47 @@
+export const THREAD_ORDERS = ['talk', 'newest', 'unanswered', 'onlyNew'] as const
+export type ThreadOrder = (typeof THREAD_ORDERS)[number]
+
+interface Placed { readonly id: string, readonly parentId: string | null, readonly shownAt: string }
+
+export interface ThreadNode<T extends Placed> {
+  readonly item: T
+  readonly replies: readonly ThreadNode<T>[]
+}
+
+/**
+ * The tree of a talk. Input in the order of being shown; siblings keep it. An answer whose parent is not there for this
+ * reader stands at the top, so that nothing one may read is lost.
+ */
+export function buildThread<T extends Placed>(items: readonly T[]): ThreadNode<T>[] {
+  const nodes = new Map<string, { item: T, replies: ThreadNode<T>[] }>(items.map(item => [item.id, { item, replies: [] }]))
+  const roots: ThreadNode<T>[] = []
+  for (const node of nodes.values()) {
+    const parent = node.item.parentId === null ? undefined : nodes.get(node.item.parentId)
+    if (parent) parent.replies.push(node)
+    else roots.push(node)
+  }
+  return roots
+}
+
+/** How many contributions hang below a node. */
+export const countReplies = <T extends Placed>(node: ThreadNode<T>): number =>
+  node.replies.reduce((sum, reply) => sum + 1 + countReplies(reply), 0)
+
+/**
+ * Threads in the order a reader asked for. Newest first goes by the latest word anywhere in a thread; unanswered first
+ * keeps the talk's order within both halves; only new keeps threads with something new in them.
+ */
+export function orderThreads<T extends Placed>(roots: readonly ThreadNode<T>[], order: ThreadOrder, isNew: (item: T) => boolean): ThreadNode<T>[] {
+  switch (order) {
+    case 'talk': return [...roots]
+    case 'newest': return [...roots].sort((a, b) => latest(b).localeCompare(latest(a)))
+    case 'unanswered': return [...roots.filter(r => r.replies.length === 0), ...roots.filter(r => r.replies.length > 0)]
+    case 'onlyNew': return roots.filter(r => some(r, isNew))
+  }
+}
+
+const latest = <T extends Placed>(node: ThreadNode<T>): string =>
+  node.replies.reduce((last, reply) => { const at = latest(reply); return at > last ? at : last }, node.item.shownAt)
+
+const some = <T extends Placed>(node: ThreadNode<T>, holds: (item: T) => boolean): boolean =>
+  holds(node.item) || node.replies.some(reply => some(reply, holds))
