@@ -35,7 +35,6 @@ export default defineNuxtConfig({
   },
   nitro: {
     ...(process.env.JOVREL_OUTPUT && { output: { dir: process.env.JOVREL_OUTPUT } }),
-    alias: floors,
   },
   typescript: {
     strict: true,

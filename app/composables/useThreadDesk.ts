@@ -17,6 +17,7 @@ export function useThreadDesk() {
   const replyTo = ref<string | null>(null)
   const takesUp = shallowRef<TakesUp | null>(null)
   const chosen = shallowRef<TakesUp | null>(null)
+  const caretIn = ref(true) // whether the caret goes into the reply box: not when a draft is only found again
 
   /** Passages taken up from a post: each carries a letter, the same in the post and in the reply. */
   const passages = computed(() => {
@@ -38,7 +39,8 @@ export function useThreadDesk() {
     element?.focus({ preventScroll: true })
     element?.scrollIntoView({ block: 'center', behavior: matchMedia('(prefers-reduced-motion: reduce)').matches ? 'auto' : 'smooth' })
   }
-  function reply(id: string) {
+  function reply(id: string, caret = true) {
+    caretIn.value = caret
     if (replyTo.value !== id) takesUp.value = store.draftAt(id)?.takesUp ?? null
     foldedThreads.delete(id)
     replyTo.value = id
@@ -67,7 +69,7 @@ export function useThreadDesk() {
     get activityId() { return store.activity?.id ?? '' },
     get mayWrite() { return store.activity?.open === true && seminar.shell?.role !== 'observer' },
     get minReply() { return store.activity?.expectations.map(e => e.rule).find(r => r.kind === 'replies')?.minWords ?? 1 },
-    unfolded, foldedThreads, replyTo, takesUp, chosen,
+    unfolded, foldedThreads, replyTo, takesUp, chosen, caretIn,
     passagesOf: id => passages.value.get(id) ?? [],
     letterOf: id => letters.value.get(id) ?? null,
     authorOf: (id) => { const c = store.whole.find(x => x.id === id); return c ? c.author.isMe ? 'you' : c.author.givenName : null },
@@ -76,6 +78,8 @@ export function useThreadDesk() {
     toggleFold: (id) => { if (!unfolded.delete(id)) unfolded.add(id) },
     toggleThread: (id) => { if (!foldedThreads.delete(id)) foldedThreads.add(id) },
     reply,
+    choose: (passage) => { chosen.value = passage },
+    dropPassage: () => { takesUp.value = null },
     takeUp: (passage) => { reply(passage.contributionId); takesUp.value = passage; chosen.value = null },
     putAway: () => { replyTo.value = null; void attempt(() => store.refresh()) },
     posted: id => void attempt(() => posted(id)),

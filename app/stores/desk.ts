@@ -10,6 +10,7 @@ export type SaveState = 'saved' | 'saving' | 'not saved' | 'two texts'
 
 /** The marking desk of one activity: everyone's records as they come, the mark at hand saved at every pause. */
 export const useDeskStore = defineStore('desk', () => {
+  const api = useApi() // taken here once: after an await there is no request to bind it to
   const activity = ref<ActivityView | null>(null)
   const desk = ref<DeskView | null>(null)
   const records = shallowReactive(new Map<string, RecordView>())
@@ -25,7 +26,6 @@ export const useDeskStore = defineStore('desk', () => {
   const path = (id: string) => `/api/activities/${activity.value!.id}/records/${id}`
 
   async function load(activityId: string, studentId: string | null) {
-    const api = useApi()
     records.clear()
     const [a, d] = await Promise.all([api.get<ActivityView>(`/api/activities/${activityId}`), api.get<DeskView>(`/api/activities/${activityId}/desk`)])
     activity.value = a
@@ -36,13 +36,13 @@ export const useDeskStore = defineStore('desk', () => {
   }
 
   async function reloadStrip() {
-    desk.value = await useApi().get<DeskView>(`/api/activities/${activity.value!.id}/desk`)
+    desk.value = await api.get<DeskView>(`/api/activities/${activity.value!.id}/desk`)
   }
 
   function fetchRecord(id: string): Promise<void> {
     const known = coming.get(id)
     if (known) return known
-    const fetching = useApi().get<RecordView>(path(id)).then((r) => { if (!unsaved.has(id)) records.set(id, r) }).finally(() => coming.delete(id))
+    const fetching = api.get<RecordView>(path(id)).then((r) => { if (!unsaved.has(id)) records.set(id, r) }).finally(() => coming.delete(id))
     coming.set(id, fetching)
     return fetching
   }
@@ -98,7 +98,7 @@ export const useDeskStore = defineStore('desk', () => {
     unsaved.delete(id)
     try {
       const body: Omit<MarkWrite, 'letter'> & { letter: unknown } = { key: newKey(), baseVersion: version, steps, citations, letter, markerNote, lateWaived }
-      const stored = await useApi().put<MarkView>(`${path(id)}/mark`, body)
+      const stored = await api.put<MarkView>(`${path(id)}/mark`, body)
       const now = records.get(id)!
       // what was changed while the answer was on its way stays; only version and figures are taken over
       records.set(id, { ...now, mark: { ...now.mark, version: stored.version, state: stored.state, points: stored.points, criteriaLeft: stored.criteriaLeft, savedAt: stored.savedAt, savedBy: stored.savedBy } })
@@ -138,7 +138,7 @@ export const useDeskStore = defineStore('desk', () => {
     await save()
     if (theirs.value || unsaved.has(id)) return null
     try {
-      const mark = await useApi().post<MarkView>(`${path(id)}/${what}`, { key: newKey(), baseVersion: records.get(id)!.mark.version })
+      const mark = await api.post<MarkView>(`${path(id)}/${what}`, { key: newKey(), baseVersion: records.get(id)!.mark.version })
       const now = records.get(id)!
       records.set(id, { ...now, mark: { ...now.mark, version: mark.version, state: mark.state, points: mark.points, returnedAt: mark.returnedAt } })
       await reloadStrip()
@@ -152,7 +152,7 @@ export const useDeskStore = defineStore('desk', () => {
 
   async function returnHeld(ids: readonly string[]): Promise<number> {
     await save()
-    const answer = await useApi().post<{ returned: number }>(`/api/activities/${activity.value!.id}/return`, { key: newKey(), enrolmentIds: ids })
+    const answer = await api.post<{ returned: number }>(`/api/activities/${activity.value!.id}/return`, { key: newKey(), enrolmentIds: ids })
     for (const id of ids) records.delete(id)
     await reloadStrip()
     if (currentId.value && !records.has(currentId.value)) await fetchRecord(currentId.value)

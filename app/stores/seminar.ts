@@ -4,12 +4,13 @@ import { useApi } from '../composables/useApi'
 
 /** The seminar one is in: its weeks, one's role, the figures beside the navigation, and the week the page is narrowed to. */
 export const useSeminarStore = defineStore('seminar', () => {
+  const api = useApi() // taken here once: after an await there is no request to bind it to
   const shell = ref<SeminarShell | null>(null)
   const chosenWeek = ref<number | null>(null)
 
   async function load(seminarId: string) {
     if (shell.value && shell.value.id !== seminarId) chosenWeek.value = null
-    shell.value = await useApi().get<SeminarShell>(`/api/seminars/${seminarId}`)
+    shell.value = await api.get<SeminarShell>(`/api/seminars/${seminarId}`)
   }
   const isStaff = computed(() => shell.value?.role === 'instructor' || shell.value?.role === 'assistant')
   const isStudent = computed(() => shell.value?.role === 'student')

@@ -14,3 +14,8 @@ export async function limitAttempts(db: Database, email: string): Promise<void> 
   await db.insert(signInAttempts).values({ email })
   await db.delete(signInAttempts).where(sql`${signInAttempts.at} < now() - interval '1 day'`)
 }
+
+/** Forgets the tries for an address once it was signed in with: only guessing is slowed down. */
+export async function forgetAttempts(db: Database, email: string): Promise<void> {
+  await db.delete(signInAttempts).where(eq(signInAttempts.email, email))
+}

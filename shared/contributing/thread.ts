@@ -89,4 +89,4 @@ export const WithdrawnWrite = z.object({ withdrawn: z.boolean() })
 export const NodWrite = z.object({ nodded: z.boolean() })
 export type NodWrite = z.infer<typeof NodWrite>
 export const NodAnswer = z.object({ nods: z.number().int(), nodded: z.boolean() })
-export const Done = z.object({ done: z.literal(true) })
+export const Done = z.object({ done: z.boolean() })

@@ -58,7 +58,7 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
   <div class="editor">
     <div class="tools" role="toolbar" :aria-label="`${label}: form`">
       <slot name="before" />
-      <button v-for="tool in tools" :key="tool.name" type="button" :class="[tool.name.toLowerCase(), { on: tool.on }]" :aria-pressed="tool.on" @click="tool.run">{{ tool.name }}</button>
+      <button v-for="tool in tools" :key="tool.name" type="button" :class="[`tool-${tool.name.toLowerCase()}`, { on: tool.on }]" :aria-pressed="tool.on" @click="tool.run">{{ tool.name }}</button>
       <span class="grow" />
       <slot name="after" />
     </div>
@@ -75,8 +75,8 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
 .tools button { padding: 4px 8px; border: 0; border-radius: 4px; background: none; color: var(--ink-2); cursor: pointer; }
 .tools button:hover { background: var(--sunken); color: var(--ink); }
 .tools button.on { background: var(--harbour-soft); color: var(--harbour-deep); }
-.bold { font-weight: 700; }
-.italic { font-style: italic; }
+.tool-bold { font-weight: 700; }
+.tool-italic { font-style: italic; }
 .address { display: flex; gap: 12px; padding: 7px 14px; font-size: 0.8125rem; border-bottom: 1px solid var(--line-soft); }
 .address label { display: flex; gap: 8px; flex: 1; align-items: center; }
 .address input { flex: 1; border: 1px solid var(--line); border-radius: 4px; padding: 4px 8px; background: var(--sheet); color: var(--ink); font: inherit; min-width: 0; }

@@ -26,7 +26,7 @@ watch(() => props.current, async () => {
 
 <style scoped>
 .strip { height: 52px; flex: none; display: flex; align-items: center; padding: 0 20px 0 14px; border-bottom: 1px solid var(--line); gap: 14px; }
-.row { display: flex; gap: 3px; overflow-x: auto; scrollbar-width: none; flex: 1; padding: 6px 4px; position: relative; }
+.row { display: flex; gap: 3px; overflow-x: auto; scrollbar-width: none; flex: 1; padding: 6px 4px; position: relative; mask-image: linear-gradient(to right, transparent 0, #000 12px calc(100% - 24px), transparent); }
 button { display: flex; align-items: center; gap: 6px; padding: 6px 9px; border: 0; border-radius: 18px; font-size: 0.78125rem; color: var(--ink-2); white-space: nowrap; background: none; cursor: pointer; }
 button:hover { background: var(--sunken); }
 button:focus-visible { border-radius: 18px; }

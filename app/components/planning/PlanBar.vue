@@ -13,7 +13,7 @@ const sentence = computed(() => drawn.value.map(p => `${p.name} until ${dayTime(
 
 <template>
   <div class="bar" :class="{ draft: activity.state === 'draft' }" role="img" :aria-label="sentence" :style="{ left: percent(from), width: percent(to - from), '--c': `var(--k-${activity.kind})` }">
-    <i v-for="phase in drawn" :key="phase.name" :class="phase.name" :style="{ flex: `${phase.to - phase.from} 0 0` }" :title="`${phase.name} until ${dayTime(phase.endsAt)}`">
+    <i v-for="phase in drawn" :key="phase.name" :class="phase.name" :style="{ flex: `${(phase.to - phase.from) * 1000} 0 0` }" :title="`${phase.name} until ${dayTime(phase.endsAt)}`">
       <template v-if="phase.name === 'write' && phase.to - phase.from > 0.1">write, to {{ dayTime(phase.endsAt).split(',')[0] }}</template>
     </i>
   </div>

@@ -33,7 +33,7 @@ const dayCount = computed(() => props.week.days.reduce((n, d) => n + d.written.f
     <p v-else class="why pad">Points appear here when the first letter comes back.</p>
     <div class="days">
       <div class="hd"><span>week</span><span class="grid" aria-hidden="true"><i v-for="(d, i) in 'MTWTFSS'" :key="i">{{ d }}</i></span><span>words</span></div>
-      <div v-for="d in week.days" :key="d.week" class="wk num" :class="{ now: d.week === current }">
+      <div v-for="d in week.days" :key="d.week" class="weekrow num" :class="{ now: d.week === current }">
         <span>{{ d.week }}</span>
         <span class="grid" role="img" :aria-label="`Week ${d.week}: wrote on ${d.written.filter(Boolean).length} days, ${d.words} words`"><i v-for="(w, i) in d.written" :key="i" :class="{ w }" /></span>
         <span class="bar"><u :style="{ width: `${d.words / most * 70}%` }" />{{ d.words || '' }}</span>
@@ -56,11 +56,11 @@ td { padding: 0; height: 30px; border-top: 1px solid var(--line-soft); white-spa
 .why { font-size: 0.78125rem; line-height: 18px; color: var(--ink-2); margin-top: 4px; }
 .pad { padding-top: 11px; }
 .days { margin-top: 13px; padding-top: 12px; border-top: 1px solid var(--line); font-size: 0.75rem; color: var(--ink-2); display: grid; gap: 6px; }
-.hd, .wk { display: grid; grid-template-columns: 38px 150px 1fr; align-items: center; gap: 0 12px; height: 17px; }
+.hd, .weekrow { display: grid; grid-template-columns: 38px 150px 1fr; align-items: center; gap: 0 12px; height: 17px; }
 .grid { display: grid; grid-template-columns: repeat(7, 1fr); justify-items: center; align-items: center; }
 .grid i { font-style: normal; }
-.wk .grid i { width: 5px; height: 5px; border-radius: 50%; background: var(--spine); }
-.wk .grid i.w { width: 11px; height: 11px; background: var(--harbour); }
+.weekrow .grid i { width: 5px; height: 5px; border-radius: 50%; background: var(--spine); }
+.weekrow .grid i.w { width: 11px; height: 11px; background: var(--harbour); }
 .bar { display: flex; align-items: center; gap: 8px; }
 .bar u { height: 10px; border-radius: 2px; background: var(--harbour); }
 .now { color: var(--ink); font-weight: 650; }

@@ -2,6 +2,7 @@
 import type { SeminarShell } from '#shared/people/seminar'
 import type { TermPlan } from '#shared/planning/plan'
 import { capital, inWords, plural } from '../../composables/expectationWords'
+import { ENTRY_WORDS } from '../../composables/kindWords'
 import { useTimes } from '../../composables/useTimes'
 
 const props = defineProps<{ plan: TermPlan, shell: SeminarShell }>()
@@ -14,8 +15,8 @@ const silent = computed(() => props.plan.silent.flatMap((s) => {
 }))
 /** What opens or closes next, soonest first. */
 const next = computed(() => props.plan.activities.filter(a => a.state !== 'draft').flatMap(a => [
-  { at: a.opensAt, what: 'opens', a },
-  ...a.phases.filter(p => p.name !== 'mark' && p.name !== 'return').map(p => ({ at: p.endsAt, what: p.name === 'write' ? 'opening posts are due' : p.name === 'respond' ? 'replies are due' : `${p.name} ends`, a })),
+  { at: a.opensAt, what: 'work begins', a },
+  ...a.phases.filter(p => p.name !== 'mark' && p.name !== 'return').map(p => ({ at: p.endsAt, what: p.name === 'write' ? `${ENTRY_WORDS[a.kind]} are due` : p.name === 'respond' ? 'replies are due' : p.name === 'review' ? 'reviews are due' : 'the revision is due', a })),
 ]).filter(e => e.at > props.shell.now).sort((x, y) => x.at.localeCompare(y.at)).slice(0, 4))
 const someNames = (names: readonly string[]) => names.length <= 3 ? names.join(', ') : `${names.slice(0, 3).join(', ')} and ${inWords(names.length - 3)} more`
 const address = (id: string) => `/seminars/${props.shell.id}/activities/${id}`
@@ -31,7 +32,7 @@ const address = (id: string) => `/seminars/${props.shell.id}/activities/${id}`
     </section>
     <section>
       <h2>Coming <span>what opens and what is due</span></h2>
-      <p v-for="event in next" :key="event.at + event.a.id" class="say"><span><i>{{ event.a.title }}</i>: {{ event.what }}</span><span class="when num">{{ day(event.at) }}, {{ time(event.at) }}</span></p>
+      <p v-for="event in next" :key="event.at + event.a.id" class="say"><span>{{ capital(event.what) }} in <i>{{ event.a.title }}</i></span><span class="when num">{{ day(event.at) }}, {{ time(event.at) }}</span></p>
       <p v-if="next.length === 0" class="say">Nothing more is planned after {{ date(shell.now) }}.</p>
     </section>
   </div>

@@ -37,7 +37,7 @@ button { position: relative; display: block; text-align: left; background: none;
 button:last-child { border-right: 1px solid rgb(255 255 255 / 0.11); }
 button:hover { background: rgb(255 255 255 / 0.06); }
 button:focus-visible { box-shadow: inset 0 0 0 2px var(--ember); border-radius: 0; }
-.label { display: block; white-space: nowrap; }
+.label { position: absolute; left: 8px; top: 7px; white-space: nowrap; }
 .label b { font-weight: 600; color: var(--on-band); font-size: 0.78125rem; }
 .label span { margin-left: 4px; }
 .past { color: var(--on-band-3); }

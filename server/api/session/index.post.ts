@@ -1,4 +1,4 @@
-import { limitAttempts } from '#server/access/attempts'
+import { forgetAttempts, limitAttempts } from '#server/access/attempts'
 import { beginSession } from '#server/access/session'
 import { route } from '#server/http/route'
 import { personByPassword, sessionView } from '#server/services/people/session'
@@ -7,6 +7,7 @@ import { SessionAnswer, SignIn } from '#shared/people/session'
 export default route({ body: SignIn, answer: SessionAnswer }, async ({ event, db, body }) => {
   await limitAttempts(db, body.email)
   const person = await personByPassword(db, body.email, body.password)
+  await forgetAttempts(db, body.email)
   await beginSession(event, db, person.id)
   return { session: await sessionView(db, person) }
 })

@@ -36,7 +36,7 @@ export function saveDraft(db: Database, actor: ActorAt, write: DraftWrite, now: 
   })
 }
 
-export async function discardDraft(db: Database, actor: ActorAt, parentId: string | null): Promise<{ done: true }> {
+export async function discardDraft(db: Database, actor: ActorAt, parentId: string | null): Promise<{ done: boolean }> {
   await db.delete(contributions).where(and(
     eq(contributions.activityId, actor.activity.id), eq(contributions.authorId, actor.enrolment.id), eq(contributions.state, 'draft'),
     parentId ? eq(contributions.parentId, parentId) : isNull(contributions.parentId),
@@ -45,7 +45,7 @@ export async function discardDraft(db: Database, actor: ActorAt, parentId: strin
 }
 
 /** Notes that the reader has seen the activity up to now. */
-export async function recordVisit(db: Database, actor: ActorAt, now: Date): Promise<{ done: true }> {
+export async function recordVisit(db: Database, actor: ActorAt, now: Date): Promise<{ done: boolean }> {
   await db.insert(visits).values({ seminarId: actor.seminar.id, activityId: actor.activity.id, enrolmentId: actor.enrolment.id, seenUntil: now })
     .onConflictDoUpdate({ target: [visits.activityId, visits.enrolmentId], set: { seenUntil: now } })
   return { done: true }

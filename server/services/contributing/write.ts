@@ -49,11 +49,11 @@ export function setWithdrawn(db: Database, actor: ActorAt & { readonly contribut
   return db.transaction(async (tx) => {
     const current = await requireOwn(tx, actor, now, withdrawn ? 'withdrawn' : 'put back')
     const wanted = withdrawn ? 'withdrawn' as const : 'shown' as const
-    if (current.state === wanted) return { done: true as const }
+    if (current.state === wanted) return { done: true }
     if (current.state !== 'shown' && current.state !== 'withdrawn') throw nothingHere()
     await tx.update(contributions).set({ state: wanted, withdrawnAt: withdrawn ? now : null }).where(eq(contributions.id, current.id))
     await tx.insert(auditTrail).values({ seminarId: current.seminarId, actorId: actor.enrolment.id, at: now, act: withdrawn ? 'withdrew a contribution' : 'put a contribution back', subjectId: current.id })
-    return { done: true as const }
+    return { done: true }
   })
 }
 

@@ -78,7 +78,7 @@ onMounted(() => {
   const draft = store.thread?.drafts.find(d => d.parentId !== null && store.whole.some(c => c.id === d.parentId))
   const target = location.hash.startsWith('#c-') ? location.hash.slice(3) : null
   if (target) void focusPost(target)
-  else if (draft && desk.mayWrite) desk.reply(draft.parentId!)
+  else if (draft && desk.mayWrite) desk.reply(draft.parentId!, false)
   if (!store.thread?.waiting) void Promise.resolve(store.recordVisit()).catch(() => {})
   window.addEventListener('visibilitychange', refreshQuietly)
 })

@@ -41,7 +41,7 @@ const answering = computed(() => props.desk.replyTo.value === props.node.item.id
 const parent = computed(() => props.node.item.parentId ? props.desk.authorOf(props.node.item.parentId) : null)
 function selected() {
   const words = window.getSelection()?.toString().trim() ?? ''
-  props.desk.chosen.value = words.length > 2 && words.length <= 300 && whole.value?.text.includes(words) ? { contributionId: props.node.item.id, exact: words } : null
+  props.desk.choose(words.length > 2 && words.length <= 300 && whole.value?.text.includes(words) ? { contributionId: props.node.item.id, exact: words } : null)
 }
 </script>
 
@@ -87,7 +87,7 @@ function selected() {
       <div v-if="answering && whole" class="kid writing">
         <WriteBox
           :key="whole.id" :activity-id="desk.activityId" :parent-id="whole.id" :to="whole.author.givenName" :min-words="desk.minReply" :stored="desk.draftAt(whole.id)"
-          :takes-up="desk.takesUp.value" @posted="desk.posted" @away="desk.putAway" @drop-passage="desk.takesUp.value = null"
+          :takes-up="desk.takesUp.value" :autofocus="desk.caretIn.value" @posted="desk.posted" @away="desk.putAway" @drop-passage="desk.dropPassage"
         />
       </div>
     </div>

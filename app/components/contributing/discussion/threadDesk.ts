@@ -10,8 +10,9 @@ export interface ThreadDesk {
   readonly unfolded: ReadonlySet<string> // long posts that stand whole
   readonly foldedThreads: ReadonlySet<string> // posts whose answers are folded away
   readonly replyTo: Readonly<Ref<string | null>>
-  readonly chosen: Ref<TakesUp | null> // words chosen with the pointer
-  readonly takesUp: Ref<TakesUp | null> // the passage the reply being written takes up
+  readonly caretIn: Readonly<Ref<boolean>> // whether the caret goes into the reply box at once
+  readonly chosen: Readonly<Ref<TakesUp | null>> // words chosen with the pointer
+  readonly takesUp: Readonly<Ref<TakesUp | null>> // the passage the reply being written takes up
   passagesOf: (id: string) => ReadonlyArray<{ readonly exact: string, readonly letter: string, readonly byId: string }>
   letterOf: (replyId: string) => string | null
   authorOf: (id: string) => string | null
@@ -19,7 +20,9 @@ export interface ThreadDesk {
   draftAt: (parentId: string) => DraftView | null
   toggleFold: (id: string) => void
   toggleThread: (id: string) => void
-  reply: (id: string) => void
+  reply: (id: string, caret?: boolean) => void
+  choose: (passage: TakesUp | null) => void
+  dropPassage: () => void
   takeUp: (passage: TakesUp) => void
   putAway: () => void
   posted: (id: string) => void

@@ -23,7 +23,11 @@ type Item = MyWeek['due'][number]
 const due = computed(() => (week.value?.due ?? []).filter(i => seminar.inChosenWeek(i.opensAt, i.dueAt)))
 const coming = computed(() => (week.value?.coming ?? []).filter(i => seminar.inChosenWeek(i.opensAt, i.dueAt)))
 /** Open work by the day it is due. */
-const days = computed(() => [...Map.groupBy(due.value, item => day(item.dueAt)).values()])
+const days = computed(() => {
+  const byDay = new Map<string, Item[]>()
+  for (const item of due.value) byDay.set(day(item.dueAt), [...byDay.get(day(item.dueAt)) ?? [], item])
+  return [...byDay.values()]
+})
 const unfinished = computed(() => due.value.filter(i => i.checks.some(c => !c.met)))
 const greeting = computed(() => {
   const n = unfinished.value.length
@@ -39,7 +43,7 @@ const whenWords = (at: string) => day(at) === day(new Date(now.value.getTime() +
 
 <template>
   <ProblemPage v-if="error || !week" :sentence="error?.message ?? ''" @retry="refresh()" />
-  <div v-else class="wk">
+  <div v-else class="myweek">
     <main>
       <div class="hello"><h1>{{ longDay(now).replace(' ', ', ') }}</h1><p>{{ greeting }}</p></div>
       <div class="trip">
@@ -59,8 +63,10 @@ const whenWords = (at: string) => day(at) === day(new Date(now.value.getTime() +
       <section v-if="letter" class="back">
         <div class="bh"><h2>Come back to you</h2><KindTag :kind="letter.kind" /><span class="small">{{ letter.title }}</span><span class="small muted when">returned {{ dayTime(letter.returnedAt) }}</span></div>
         <div class="letter">
-          <div class="say"><!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written --><div class="prose" v-html="opening" /><v-btn :to="`${address(letter.activityId)}/letter`">Read the whole letter</v-btn></div>
-          <div class="steps"><StepBars :criteria="letter.criteria" /><p class="sum num"><b>{{ points(letter.points) }}</b> of {{ points(letter.max) }}, {{ letter.rubric }}</p></div>
+          <div class="say">
+            <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was returned -->
+            <div class="prose" v-html="opening" /><v-btn :to="`${address(letter.activityId)}/letter`">Read the whole letter</v-btn></div>
+          <div class="judged"><StepBars :criteria="letter.criteria" /><p class="sum num"><b>{{ points(letter.points) }}</b> of {{ points(letter.max) }}, {{ letter.rubric }}</p></div>
         </div>
       </section>
     </main>
@@ -69,7 +75,7 @@ const whenWords = (at: string) => day(at) === day(new Date(now.value.getTime() +
 </template>
 
 <style scoped>
-.wk { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1fr) 404px; }
+.myweek { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1fr) 404px; }
 main { overflow-y: auto; padding: 16px 28px 24px 20px; }
 .hello { display: flex; align-items: baseline; gap: 4px 14px; flex-wrap: wrap; }
 h1 { font: 600 1.4375rem/1.2 var(--read); }
@@ -92,10 +98,10 @@ h1 { font: 600 1.4375rem/1.2 var(--read); }
 .when { margin-left: auto; }
 .letter { display: grid; grid-template-columns: 1fr 262px; background: var(--sheet); border: 1px solid var(--line); border-radius: var(--r); margin-top: 9px; }
 .say { padding: 14px 20px 16px; display: grid; gap: 12px; justify-items: start; align-content: space-between; }
-.steps { padding: 13px 18px; border-left: 1px solid var(--line-soft); }
+.judged { padding: 13px 18px; border-left: 1px solid var(--line-soft); }
 .sum { font-size: 0.78125rem; color: var(--ink-2); margin-top: 9px; }
 .sum b { font: 600 1.0625rem/1 var(--read); color: var(--ink); }
-@media (max-width: 1000px) { .wk { grid-template-columns: 1fr; } }
+@media (max-width: 1000px) { .myweek { grid-template-columns: 1fr; } }
 @media (max-width: 620px) {
   main { padding: 14px; }
   .trip::before, .day::before { display: none; }
@@ -104,6 +110,6 @@ h1 { font: 600 1.4375rem/1.2 var(--read); }
   .risk b { text-align: left; }
   .empty { padding-left: 0; }
   .letter { grid-template-columns: 1fr; }
-  .steps { border-left: 0; border-top: 1px solid var(--line-soft); }
+  .judged { border-left: 0; border-top: 1px solid var(--line-soft); }
 }
 </style>

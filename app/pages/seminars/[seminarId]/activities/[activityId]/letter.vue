@@ -34,7 +34,7 @@ const print = () => window.print()
     <aside aria-label="Steps and points">
       <p class="total num"><b>{{ points(letter.points) }}</b> of {{ points(letter.max) }}</p>
       <p class="muted small">{{ letter.rubric }}</p>
-      <StepBars class="bars" :criteria="letter.criteria" />
+      <StepBars class="reached" :criteria="letter.criteria" />
       <section v-for="c in letter.criteria" :key="c.id" class="why">
         <h2>{{ c.title }}: {{ c.levelTitle.toLowerCase() }}</h2>
         <p>{{ c.descriptor }}</p>
@@ -53,7 +53,7 @@ h1 { font: 600 1.5rem/1.25 var(--read); margin-top: 8px; }
 .sheet .prose { font-size: 1.0625rem; line-height: 1.62; max-width: 60ch; }
 .total { font: 400 1.0625rem/1 var(--read); color: var(--ink-2); }
 .total b { font: 600 2.125rem/1 var(--read); color: var(--ink); }
-.bars { margin: 14px 0 18px; }
+.reached { margin: 14px 0 18px; }
 .why { border-top: 1px solid var(--line-soft); padding: 10px 0; }
 h2 { font-size: 0.8125rem; letter-spacing: 0; }
 .why p { font-size: 0.8125rem; color: var(--ink-2); margin-top: 3px; }

@@ -1,0 +1,10 @@
+export interface Cluster {
+  readonly folder: string
+  readonly pid: number | undefined
+  url(database?: string): string
+  stop(): Promise<void>
+}
+export function startCluster(folder: string, settings?: readonly string[]): Promise<Cluster>
+export function freePort(): Promise<number>
+export function isAlive(pid: number): boolean
+export function removeCluster(folder: string): void

@@ -1,0 +1,70 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { v7 } from 'uuid'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { Client, TEST_NOW, testServer } from '#server/testing/server'
+import { doc } from '#server/testing/world'
+import { isAlive, removeCluster, startCluster, type Cluster } from '../../scripts/cluster.mjs'
+import type { DraftView, ThreadView } from '#shared/contributing/thread'
+
+/** Processes of a database server: the one started and all it started. */
+function family(pid: number): number[] {
+  const children = readdirSync('/proc').filter(n => /^\d+$/.test(n)).filter((n) => {
+    try { return Number(readFileSync(`/proc/${n}/stat`, 'utf8').split(') ')[1]!.split(' ')[1]) === pid }
+    catch { return false }
+  })
+  return [pid, ...children.map(Number)]
+}
+
+async function gone(pids: readonly number[]) {
+  while (pids.some(isAlive)) await new Promise(resolve => setImmediate(resolve))
+}
+
+describe('what was acknowledged', () => {
+  let folder: string
+  let cluster: Cluster
+  beforeAll(async () => {
+    folder = join(mkdtempSync(join(tmpdir(), 'jovrel-')), 'postgres')
+    cluster = await startCluster(folder)
+    execFileSync('npx', ['tsx', '--tsconfig', 'tsconfig.house.json', 'scripts/prepareDatabase.ts', '--demo'], { env: { ...process.env, DATABASE_URL: cluster.url(), JOVREL_NOW: TEST_NOW } })
+  })
+  afterAll(async () => {
+    await cluster.stop()
+    removeCluster(folder)
+    rmSync(join(folder, '..'), { recursive: true, force: true })
+  })
+
+  it('survives the sudden death of server and database, once', async () => {
+    const server = await testServer(cluster.url())
+    const liv = await new Client(server.address).signIn('liv@northmere.example')
+    const { body: session } = await liv.json<{ session: { seminars: Array<{ id: string }> } }>('GET', '/api/session')
+    const { body: plan } = await liv.json<{ activities: Array<{ id: string, title: string }> }>('GET', `/api/seminars/${session.session.seminars[0]!.id}/plan`)
+    const place = `/api/activities/${plan.activities.find(a => a.title.includes('dredge'))!.id}`
+    const before = (await liv.json<ThreadView>('GET', `${place}/contributions`)).body.contributions
+    const parentId = before[0]!.id
+    const sent = { key: v7(), parentId, doc: doc('Acknowledged, and then the lights went out.') }
+    const acknowledged = await liv.json<{ id: string }>('POST', `${place}/contributions`, sent)
+    const draft = await liv.json<DraftView>('PUT', `${place}/draft`, { parentId: before[1]!.id, doc: doc('half a thought'), baseVersion: null })
+    expect([acknowledged.status, draft.status]).toEqual([200, 200])
+
+    const dying = [server.child.pid!, ...family(cluster.pid!)]
+    for (const pid of dying) try { process.kill(pid, 'SIGKILL') } catch { /* it has gone with its parent */ }
+    await gone(dying)
+
+    cluster = await startCluster(folder)
+    const again = await testServer(cluster.url())
+    try {
+      const back = await new Client(again.address).signIn('liv@northmere.example')
+      // the browser, which may not have had the answer, sends the same post again
+      const resent = await back.json<{ id: string }>('POST', `${place}/contributions`, sent)
+      expect(resent.body.id).toBe(acknowledged.body.id)
+      const { body } = await back.json<ThreadView>('GET', `${place}/contributions`)
+      expect(body.contributions.filter(c => c.view === 'whole' && c.text.startsWith('Acknowledged'))).toHaveLength(1)
+      expect(body.contributions).toHaveLength(before.length + 1)
+      expect(body.drafts.find(d => d.parentId === before[1]!.id)?.words).toBe(3)
+    }
+    finally { await again.stop() }
+  })
+})

@@ -1,0 +1,34 @@
+import { randomBytes } from 'node:crypto'
+import postgres from 'postgres'
+import { openDatabase } from '#server/database/client'
+
+const admin = () => {
+  const url = process.env.JOVREL_TEST_DATABASE
+  if (!url) throw new Error('JOVREL_TEST_DATABASE is not set: run the tests with npm test')
+  return url
+}
+
+/** A database of a test's own: a copy of the seeded one, made in a moment and dropped afterwards. */
+export async function testDatabase() {
+  const name = `t_${randomBytes(6).toString('hex')}`
+  const template = new URL(admin()).pathname.slice(1)
+  const root = new URL(admin())
+  root.pathname = '/postgres'
+  const sql = postgres(root.href, { max: 1, onnotice: () => {} })
+  // copies of one template wait for each other
+  await sql`select pg_advisory_lock(4711)`
+  await sql.unsafe(`create database "${name}" template "${template}"`)
+  await sql`select pg_advisory_unlock(4711)`
+  const url = new URL(admin())
+  url.pathname = `/${name}`
+  const { db, close } = openDatabase(url.href, 2)
+  return {
+    url: url.href,
+    db,
+    async drop() {
+      await close()
+      await sql.unsafe(`drop database if exists "${name}" with (force)`)
+      await sql.end()
+    },
+  }
+}

@@ -1,0 +1,39 @@
+import { startServer } from '../../scripts/serve.mjs'
+import { freePort } from '../../scripts/cluster.mjs'
+
+/** Wednesday of week 6, 10:20 in the demo seminar: when every test takes place. */
+export const TEST_NOW = '2026-10-14T08:20:00Z'
+
+/** The built server on a database and a free port. */
+export async function testServer(databaseUrl: string, env: Record<string, string> = {}) {
+  const entry = process.env.JOVREL_TEST_BUILD
+  if (!entry) throw new Error('JOVREL_TEST_BUILD is not set: run the tests with npm test')
+  return startServer(entry, { PORT: await freePort(), DATABASE_URL: databaseUrl, JOVREL_DEMO: '1', JOVREL_NOW: TEST_NOW, ...env }, { quiet: true })
+}
+
+/** Requests to a server as one person, as their browser would send them. */
+export class Client {
+  private cookie = ''
+  constructor(readonly address: string) {}
+
+  async signIn(email: string, password = 'harbour'): Promise<this> {
+    const answer = await this.send('POST', '/api/session', { email, password })
+    if (answer.status !== 200) throw new Error(`${email} could not sign in: ${answer.status}`)
+    this.cookie = answer.headers.get('set-cookie')!.split(';')[0]!
+    return this
+  }
+
+  send(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Response> {
+    return fetch(this.address + path, {
+      method,
+      headers: { ...(this.cookie && { cookie: this.cookie }), origin: this.address, ...(body !== undefined && { 'content-type': 'application/json' }), ...headers },
+      body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
+      redirect: 'manual',
+    })
+  }
+
+  async json<T = never>(method: string, path: string, body?: unknown): Promise<{ status: number, body: T }> {
+    const answer = await this.send(method, path, body)
+    return { status: answer.status, body: await answer.json() as T }
+  }
+}

@@ -1,0 +1,58 @@
+import { and, eq } from 'drizzle-orm'
+import { hashPassword } from '#server/access/password'
+import type { Database } from '#server/database/client'
+import * as t from '#server/database/schema'
+import { testDatabase } from './database'
+import { Client, testServer } from './server'
+
+export const email = (key: string) => `${key}@northmere.example`
+
+/** The demo seminar on a server of its own, with an observer and somebody from another seminar added. */
+export async function testWorld() {
+  const database = await testDatabase()
+  const { db } = database
+  await addOutsiders(db)
+  const server = await testServer(database.url)
+  const [seminar] = await db.select().from(t.seminars).where(eq(t.seminars.code, 'HC 342'))
+  const activities = await db.select().from(t.activities)
+  const activity = (words: string) => activities.find(a => a.title.includes(words))!
+  return {
+    db,
+    server,
+    seminar: seminar!,
+    breakwater: activity('breakwater'),
+    dredge: activity('dredge'),
+    pilot: activity('pilot'),
+    essays: activity('essays'),
+    as: async (key: string) => new Client(server.address).signIn(email(key)),
+    nobody: new Client(server.address),
+    async enrolment(key: string) {
+      const [row] = await db.select({ enrolment: t.enrolments }).from(t.enrolments).innerJoin(t.persons, eq(t.persons.id, t.enrolments.personId)).where(and(eq(t.persons.email, email(key)), eq(t.enrolments.seminarId, seminar!.id)))
+      return row!.enrolment
+    },
+    async contribution(author: string, activityId: string, type: 'post' | 'reply' = 'post') {
+      const enrolment = await this.enrolment(author)
+      const [row] = await db.select().from(t.contributions).where(and(eq(t.contributions.authorId, enrolment.id), eq(t.contributions.activityId, activityId), eq(t.contributions.type, type), eq(t.contributions.state, 'shown'))).orderBy(t.contributions.shownAt)
+      return row!
+    },
+    async close() {
+      await server.stop()
+      await database.drop()
+    },
+  }
+}
+export type World = Awaited<ReturnType<typeof testWorld>>
+
+async function addOutsiders(db: Database) {
+  const passwordHash = await hashPassword('harbour')
+  const [seminar] = await db.select().from(t.seminars)
+  const [observer] = await db.insert(t.persons).values({ email: email('observer'), name: 'Ottoline Varga', givenName: 'Ottoline', familyName: 'Varga', passwordHash }).returning()
+  await db.insert(t.enrolments).values({ seminarId: seminar!.id, personId: observer!.id, role: 'observer' })
+  const [other] = await db.insert(t.seminars).values({ code: 'XX 1', title: 'Elsewhere', college: 'Northmere College', timeZone: 'Europe/Amsterdam', firstDay: seminar!.firstDay, weeks: 12 }).returning()
+  const [outsider] = await db.insert(t.persons).values({ email: email('outsider'), name: 'Odd Outsider', givenName: 'Odd', familyName: 'Outsider', passwordHash }).returning()
+  await db.insert(t.enrolments).values({ seminarId: other!.id, personId: outsider!.id, role: 'instructor' })
+}
+
+/** A document of one paragraph a line. */
+export const doc = (...lines: string[]) => ({ type: 'doc', content: lines.map(text => ({ type: 'paragraph', content: text ? [{ type: 'text', text }] : [] })) })
+export const words = (n: number, word = 'harbour') => Array.from({ length: n }, (_, i) => `${word}${i}`).join(' ')

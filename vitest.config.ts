@@ -1,0 +1,14 @@
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vitest/config'
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+export default defineConfig({
+  resolve: { alias: { '#core': here('./core'), '#shared': here('./shared'), '#server': here('./server') } },
+  test: {
+    include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'app/**/*.test.ts', 'server/**/*.test.ts', 'scripts/**/*.test.ts'],
+    testTimeout: 60_000,
+    hookTimeout: 120_000,
+    maxWorkers: 2,
+  },
+})
