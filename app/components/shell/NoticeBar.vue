@@ -11,8 +11,8 @@ async function run() {
 </script>
 
 <template>
-  <v-snackbar v-model="open" location="bottom left" :timeout="8000" :role="notices.current?.tone === 'problem' ? 'alert' : 'status'">
-    {{ notices.current?.text }}
+  <v-snackbar v-model="open" location="bottom left" :timeout="8000">
+    <span :role="notices.current?.tone === 'problem' ? 'alert' : undefined">{{ notices.current?.text }}</span>
     <template v-if="notices.current?.act" #actions>
       <button class="link" type="button" @click="run">{{ notices.current.act.label }}</button>
     </template>

@@ -1,0 +1,79 @@
+// Measures on this machine, as ratios within one run. Started by npm run bench.
+import { gzipSync } from 'node:zlib'
+import { chromium } from '@playwright/test'
+import { sql } from 'drizzle-orm'
+import { testWorld } from '#server/testing/world'
+import { fillTalk } from './largeSeminar'
+
+const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
+async function timed(runs: number, act: () => Promise<unknown>): Promise<number> {
+  await act()
+  const took: number[] = []
+  for (let i = 0; i < runs; i++) {
+    const start = performance.now()
+    await act()
+    took.push(performance.now() - start)
+  }
+  return median(took)
+}
+/** Runs in the page, as text: presses the key and waits for the frame after the next record stands. */
+const NEXT_STUDENT = `new Promise((resolve) => {
+  const student = () => document.querySelector('[data-student]')?.dataset.student
+  const before = student()
+  const start = performance.now()
+  window.dispatchEvent(new KeyboardEvent('keydown', { key: ']', bubbles: true }))
+  const look = () => student() === before ? requestAnimationFrame(look) : requestAnimationFrame(() => resolve(performance.now() - start))
+  look()
+})`
+const row = (what: string, figure: string) => console.log(`| ${what} | ${figure} |`)
+
+const world = await testWorld()
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--no-first-run'] })
+try {
+  console.log('| what | measured |\n| --- | --- |')
+  const ines = await world.as('ines')
+  const idris = await world.enrolment('idris')
+  const fetchRecord = await timed(20, async () => (await ines.send('GET', `/api/activities/${world.breakwater.id}/records/${idris.id}`)).json())
+
+  const context = await browser.newContext({ baseURL: world.server.address, viewport: { width: 1280, height: 800 } })
+  const signIn = (email: string) => context.request.post('/api/session', { data: { email, password: 'harbour' }, headers: { origin: world.server.address } })
+  await signIn('ines@northmere.example')
+  const page = await context.newPage()
+  await page.goto(`/seminars/${world.seminar.id}/activities/${world.breakwater.id}/desk`)
+  await page.waitForLoadState('networkidle')
+  const painted: number[] = []
+  for (let i = 0; i < 12; i++) {
+    painted.push(await page.evaluate<number>(NEXT_STUDENT))
+    await page.waitForLoadState('networkidle')
+  }
+  row('marking desk: key press → next record painted, against fetching that record once (ratio)', `${(median(painted) / fetchRecord).toFixed(2)} (${median(painted).toFixed(0)} ms against ${fetchRecord.toFixed(0)} ms)`)
+
+  const scripts = new Map<string, number>()
+  await signIn('liv@northmere.example')
+  const student = await context.newPage()
+  student.on('response', async (response) => {
+    if (/\.js(\?|$)/.test(response.url())) scripts.set(response.url(), gzipSync(await response.body().catch(() => Buffer.alloc(0))).length)
+  })
+  await student.goto(`/seminars/${world.seminar.id}/week`)
+  await student.waitForLoadState('load')
+  const atLoad = await student.evaluate<string[]>(`[...document.scripts].map(s => s.src).filter(Boolean).concat([...document.querySelectorAll('link[rel=modulepreload]')].map(l => l.href))`)
+  await student.waitForLoadState('networkidle')
+  const bytes = atLoad.reduce((sum, url) => sum + (scripts.get(url) ?? 0), 0)
+  row('first load of My week: gzipped script bytes', `${(bytes / 1000).toFixed(0)} kB to show the page; ${([...scripts.values()].reduce((a, b) => a + b, 0) / 1000).toFixed(0)} kB with what is fetched ahead when idle`)
+
+  for (const posts of [0, 2000]) {
+    if (posts > 0) await fillTalk(world.db, world.dredge.id, posts)
+    const liv = await world.as('liv')
+    const route = await timed(15, async () => (await liv.send('GET', `/api/activities/${world.dredge.id}/contributions`)).arrayBuffer())
+    const bare = await timed(15, () => world.db.execute(sql`
+      select c.id, c.parent_id, c.type, c.state, c.author_id, p.name, c.html, c.text, c.words, c.detail, c.shown_at, c.edited_at, c.version,
+        (select count(*)::int from nods n where n.contribution_id = c.id) as nods
+      from contributions c join enrolments e on e.id = c.author_id join persons p on p.id = e.person_id
+      where c.activity_id = ${world.dredge.id} and c.state in ('shown', 'withdrawn', 'awaitingApproval') order by c.shown_at, c.id`))
+    row(`discussion data route against the bare SQL for the same rows, ${29 + posts} contributions (ratio)`, `${(route / bare).toFixed(1)} (${route.toFixed(0)} ms against ${bare.toFixed(0)} ms)`)
+  }
+}
+finally {
+  await browser.close()
+  await world.close()
+}

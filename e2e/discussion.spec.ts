@@ -1,0 +1,96 @@
+import { chooseWords, expect, open, sentence, test } from './fixtures'
+
+const talk = (world: { seminar: { id: string }, dredge: { id: string } }) => `/seminars/${world.seminar.id}/activities/${world.dredge.id}`
+
+test('a student writes before reading, sees the others, replies, and the checklist moves', async ({ as }) => {
+  const page = await as('paz')
+  await open(page, '/')
+  await page.getByRole('link', { name: 'Begin' }).click()
+  await expect(page.getByRole('heading', { name: 'Write before you read' })).toBeVisible()
+  await expect(page.getByText('I speak for the grain shippers')).toHaveCount(0)
+  const checks = page.locator('[data-check]')
+  await expect(checks.nth(1)).toContainText('0 of 3')
+
+  const box = page.getByRole('textbox', { name: 'Your opening post' })
+  await box.click()
+  await page.keyboard.insertText(`I speak for the bridge keeper. ${sentence(200)}`)
+  await expect(page.getByText('206 of 200 words')).toBeVisible()
+  await expect(page.locator('.box .state')).toHaveText('saved as draft')
+  await page.keyboard.press('Control+Enter')
+  await expect(page.getByText('I speak for the grain shippers')).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: '13 classmates have written too' })).toBeVisible()
+  await expect(checks.nth(0)).toContainText('206')
+  await expect(page.getByText('14 opening posts')).toBeVisible()
+
+  // a passage is taken up from the one post nobody has answered
+  await page.getByRole('button', { name: /read Liv.s post/ }).click()
+  await chooseWords(page, '.prose', 'what they could have known in 1688')
+  await page.getByRole('button', { name: 'take up the chosen words' }).click()
+  await page.getByRole('textbox', { name: 'Your reply to Liv' }).click()
+  await page.keyboard.insertText(sentence(60))
+  await page.getByRole('button', { name: /^Post/ }).click()
+  await expect(checks.nth(1)).toContainText('1 of 3')
+  await expect(page.getByText('takes up Liv')).toBeVisible()
+  await expect(page.locator('mark.taken').filter({ hasText: 'what they could have known in 1688' })).toBeVisible()
+  await expect(page.getByText(/Nobody has answered Liv/)).toHaveCount(0)
+
+  // by keyboard alone: to the next unanswered post, reply, post
+  await page.locator('main').first().click({ position: { x: 4, y: 4 } })
+  await page.keyboard.press('u')
+  await page.keyboard.press('r')
+  await expect(page.getByRole('textbox', { name: /Your reply to/ })).toBeFocused()
+  await page.keyboard.insertText(sentence(61))
+  await page.keyboard.press('Control+Enter')
+  await expect(checks.nth(1)).toContainText('2 of 3')
+})
+
+test('what one has just posted can be withdrawn and put back', async ({ as, world }) => {
+  const page = await as('paz')
+  await open(page, talk(world))
+  await page.getByRole('textbox', { name: 'Your opening post' }).click()
+  await page.keyboard.insertText('I speak too soon.')
+  await page.getByRole('button', { name: /^Post/ }).click()
+  await page.getByRole('button', { name: 'Withdraw it' }).click()
+  await expect(page.getByRole('heading', { name: 'Write before you read' })).toBeVisible()
+  await expect(page.getByText('I speak for the grain shippers')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Put it back' }).click()
+  await expect(page.getByText('I speak too soon.')).toBeVisible()
+})
+
+test('reading: new posts are marked, keys jump, one voice can be read alone, nods count once', async ({ as, world }) => {
+  const page = await as('liv')
+  await open(page, talk(world))
+  await expect(page.getByText('13 opening posts')).toBeVisible()
+  const fresh = page.locator('.when.new')
+  await expect(fresh.first()).toBeVisible()
+  await page.keyboard.press('i')
+  await expect(page.getByRole('article', { name: /Ines Okafor-Lind/ })).toBeFocused()
+  const post = page.getByRole('article', { name: /Ines Okafor-Lind/ }).locator('..')
+  await expect(post.getByText('9 nods, yours too').first()).toBeVisible()
+  await page.keyboard.press('n')
+  await expect(post.getByText('8 nods', { exact: true }).first()).toBeVisible()
+  await page.getByRole('button', { name: /^Oona, \d contributions/ }).click()
+  await expect(page.getByRole('article')).toHaveCount(2)
+  await page.getByRole('button', { name: 'everyone' }).click()
+  await page.getByRole('button', { name: 'Only new' }).click()
+  await expect(fresh.first()).toBeVisible()
+  // the second visit knows what was seen
+  await open(page, talk(world))
+  await expect(page.locator('.when.new')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Only new' }).click()
+  await expect(page.getByText('Nothing new since you were last here.')).toBeVisible()
+})
+
+test('text from a word processor comes in clean', async ({ as, world }) => {
+  const page = await as('paz')
+  await open(page, talk(world))
+  const box = page.getByRole('textbox', { name: 'Your opening post' })
+  await box.click()
+  await box.evaluate((element) => {
+    const data = new DataTransfer()
+    data.setData('text/html', '<!--StartFragment--><p class=MsoNormal style="color:red"><span style="font-family:Wingdings">The <b>toll</b> roll<o:p></o:p></span></p><img src=x onerror=alert(1)><!--EndFragment-->')
+    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
+  })
+  await expect(box.locator('strong')).toHaveText('toll')
+  expect(await box.innerHTML()).not.toMatch(/style=|Mso|o:p|onerror/)
+})

@@ -1,0 +1,66 @@
+import { test as base, expect, type BrowserContext, type Page } from '@playwright/test'
+import { email, testWorld, type World } from '#server/testing/world'
+
+interface Fixtures {
+  readonly world: World
+  /** A page with somebody signed in. Whatever it says on the console as an error fails the test. */
+  readonly as: (who: string, options?: { width?: number, height?: number, dark?: boolean }) => Promise<Page>
+  /** Sentences a page may rightly put on the console: refused requests the test provokes. */
+  readonly expectedErrors: RegExp[]
+}
+
+/** Every test has a database and a server of its own: none depends on another, or on their order. */
+export const test = base.extend<Fixtures>({
+  world: async ({}, use) => {
+    const world = await testWorld()
+    await use(world)
+    await world.close()
+  },
+  expectedErrors: async ({}, use) => { await use([]) },
+  as: async ({ browser, world, expectedErrors }, use) => {
+    const contexts: BrowserContext[] = []
+    const heard: string[] = []
+    await use(async (who, { width = 1280, height = 800, dark = false } = {}) => {
+      const context = await browser.newContext({ baseURL: world.server.address, viewport: { width, height }, colorScheme: dark ? 'dark' : 'light' })
+      contexts.push(context)
+      const page = await context.newPage()
+      page.on('console', message => { if (message.type() === 'error') heard.push(`console: ${message.text()}`) })
+      page.on('pageerror', error => heard.push(`page: ${error.message}`))
+      await context.request.post('/api/session', { data: { email: email(who), password: 'harbour' }, headers: { origin: world.server.address } })
+      return page
+    })
+    for (const context of contexts) await context.close()
+    expect(heard.filter(text => !expectedErrors.some(e => e.test(text)))).toEqual([])
+  },
+})
+export { expect }
+
+/** Opens a page and waits until it answers to keys and clicks. */
+export async function open(page: Page, path: string) {
+  await page.goto(path)
+  await page.waitForFunction(() => Boolean((document.querySelector('#__nuxt') as { __vue_app__?: unknown } | null)?.__vue_app__))
+  await page.waitForLoadState('networkidle')
+}
+
+/** Chooses words on the page as a pointer would, within one element. */
+export async function chooseWords(page: Page, selector: string, words: string) {
+  await page.evaluate(([where, text]) => {
+    for (const element of document.querySelectorAll(where!)) {
+      const walker = document.createTreeWalker(element, NodeFilter.SHOW_TEXT)
+      for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+        const at = node.textContent!.indexOf(text!)
+        if (at < 0) continue
+        const range = document.createRange()
+        range.setStart(node, at)
+        range.setEnd(node, at + text!.length)
+        getSelection()!.removeAllRanges()
+        getSelection()!.addRange(range)
+        element.dispatchEvent(new MouseEvent('mouseup', { bubbles: true }))
+        return
+      }
+    }
+    throw new Error(`"${text}" is not in ${where}`)
+  }, [selector, words])
+}
+
+export const sentence = (n: number) => Array.from({ length: n }, (_, i) => ['silt', 'stone', 'tide', 'toll', 'quay'][i % 5]).join(' ')

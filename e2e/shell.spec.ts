@@ -1,0 +1,71 @@
+import { expect, open, test } from './fixtures'
+
+test('one signs in by address and password, is told what is wrong, lands where one wanted to go, and leaves', async ({ page, world }) => {
+  await page.goto(`${world.server.address}/seminars/${world.seminar.id}/marking`)
+  await page.waitForLoadState('networkidle')
+  await page.getByLabel('E-mail').fill('Ines@northmere.example')
+  await page.getByLabel('Password').fill('harbor')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('alert')).toContainText('E-mail and password do not belong together')
+  await expect(page.getByLabel('E-mail')).toHaveValue('Ines@northmere.example')
+  await page.getByLabel('Password').fill('harbour')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'Marking' })).toBeVisible()
+  await page.getByRole('button', { name: /appearance and signing out/ }).click()
+  await page.getByRole('button', { name: 'Sign out' }).click()
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible()
+})
+
+test('the demo offers its people at one click', async ({ page, world }) => {
+  await page.goto(world.server.address)
+  await page.waitForLoadState('networkidle')
+  await page.getByRole('button', { name: /Rasmus Okonjo/ }).click()
+  await expect(page.getByRole('heading', { name: 'Wednesday, 14 October' })).toBeVisible()
+  await page.getByRole('link', { name: 'Feedback' }).click()
+  await page.getByRole('link', { name: /Who paid for the breakwater/ }).click()
+  await expect(page.getByText('Is there an institution you do not like?')).toBeVisible()
+})
+
+test('the term plan draws what is planned, and the ribbon narrows it to a week', async ({ as, world }) => {
+  const page = await as('ines')
+  await open(page, `/seminars/${world.seminar.id}/plan`)
+  await expect(page.getByText('11 ready to mark')).toBeVisible()
+  await expect(page.getByRole('img', { name: /write until Thu 8 Oct, 23:59, respond until Sun 11 Oct, 23:59/ })).toBeVisible()
+  await expect(page.getByText('Draft essays')).toBeVisible()
+  await page.getByRole('button', { name: /^Week 11,/ }).click()
+  await expect(page.getByText('week 11: one activity')).toBeVisible()
+  await expect(page.getByText('Draft essays')).toHaveCount(0)
+  const student = await as('liv')
+  await open(student, `/seminars/${world.seminar.id}/plan`)
+  await expect(student.getByText('Should the harbour board dredge?')).toBeVisible()
+  await expect(student.getByText('Draft essays')).toHaveCount(0)
+  await expect(student.getByText(/ready to mark/)).toHaveCount(0)
+})
+
+test('a phone shows every student page without sideways scrolling, in the dark too', async ({ as, world }) => {
+  const page = await as('liv', { width: 390, height: 844, dark: true })
+  for (const path of ['week', 'feedback', `activities/${world.dredge.id}`, `activities/${world.breakwater.id}/letter`]) {
+    await open(page, `/seminars/${world.seminar.id}/${path}`)
+    expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390)
+  }
+  expect(await page.evaluate(() => getComputedStyle(document.body).backgroundColor)).toBe('rgb(24, 27, 26)')
+})
+
+test('a page that is not there, or not open, says so and leads back', async ({ as, world, expectedErrors }) => {
+  expectedErrors.push(/404|403/)
+  const page = await as('liv')
+  await open(page, `/seminars/${world.seminar.id}/activities/${world.essays.id}`)
+  await expect(page.getByRole('heading', { name: 'This page could not be shown' })).toBeVisible()
+  await expect(page.getByText('There is nothing at this address, or it is not open to you.')).toBeVisible()
+  await page.getByRole('link', { name: 'Back to the start' }).click()
+  await expect(page.getByRole('heading', { name: 'Wednesday, 14 October' })).toBeVisible()
+})
+
+test('only scripts of this page run', async ({ as, world }) => {
+  const page = await as('liv')
+  const answer = await page.goto(`/seminars/${world.seminar.id}/week`)
+  const policy = answer!.headers()['content-security-policy']!
+  expect(policy).toMatch(/script-src 'self' 'nonce-[^']+'/)
+  expect(policy).not.toMatch(/script-src[^;]*unsafe/)
+  expect(policy).toContain('frame-ancestors \'none\'')
+})

@@ -1,0 +1,17 @@
+// npm run bench: measures a built Jovrel on a database of its own. Figures are for comparing within one run.
+import { join } from 'node:path'
+import { removeCluster, startCluster } from './cluster.mjs'
+import { dataFolder, ensureBuild, ensurePackages, runTypeScript } from './system.mjs'
+
+ensurePackages()
+const folder = join(dataFolder, `bench-postgres-${process.pid}`)
+const database = await startCluster(folder)
+try {
+  const template = database.url('jovrel_seeded')
+  runTypeScript('scripts/prepareDatabase.ts', ['--demo'], { DATABASE_URL: template, JOVREL_NOW: '2026-10-14T08:20:00Z' })
+  runTypeScript('bench/run.ts', [], { JOVREL_TEST_DATABASE: template, JOVREL_TEST_BUILD: ensureBuild() })
+}
+finally {
+  await database.stop()
+  removeCluster(folder)
+}

@@ -1,0 +1,42 @@
+// npm run screenshots: one picture of each main view, from the demo seminar on Wednesday of week 6, into docs/screenshots.
+import { join } from 'node:path'
+import { chromium } from '@playwright/test'
+import { freePort, removeCluster, startCluster } from './cluster.mjs'
+import { startServer } from './serve.mjs'
+import { dataFolder, ensureBuild, ensurePackages, home, runTypeScript } from './system.mjs'
+
+ensurePackages()
+const NOW = '2026-10-14T08:20:00Z'
+const folder = join(dataFolder, `pictures-postgres-${process.pid}`)
+const database = await startCluster(folder)
+let server
+try {
+  runTypeScript('scripts/prepareDatabase.ts', ['--demo'], { DATABASE_URL: database.url(), JOVREL_NOW: NOW })
+  server = await startServer(ensureBuild(), { PORT: await freePort(), DATABASE_URL: database.url(), JOVREL_DEMO: '1', JOVREL_NOW: NOW }, { quiet: true })
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--no-first-run'] })
+  const context = await browser.newContext({ baseURL: server.address, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' })
+  const page = await context.newPage()
+  const signIn = async who => (await context.request.post('/api/session', { data: { email: `${who}@northmere.example`, password: 'harbour' }, headers: { origin: server.address } })).json()
+  const picture = async (name, path) => {
+    await page.goto(path)
+    await page.waitForLoadState('networkidle')
+    await page.evaluate(() => document.fonts.ready)
+    await page.screenshot({ path: join(home, 'docs/screenshots', `${name}.png`) })
+  }
+  const { session } = await signIn('ines')
+  const seminar = `/seminars/${session.seminars[0].id}`
+  const plan = await (await context.request.get(`/api${seminar}/plan`)).json()
+  const activity = words => `${seminar}/activities/${plan.activities.find(a => a.title.includes(words)).id}`
+  await picture('term-plan', `${seminar}/plan`)
+  await picture('marking-desk', `${activity('breakwater')}/desk`)
+  await signIn('liv')
+  await picture('discussion', activity('dredge'))
+  await picture('my-week', `${seminar}/week`)
+  await picture('letter', `${activity('breakwater')}/letter`)
+  await browser.close()
+}
+finally {
+  await server?.stop()
+  await database.stop()
+  removeCluster(folder)
+}
