@@ -9,8 +9,8 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   retries: 0,
-  timeout: 90_000,
-  expect: { timeout: 15_000 },
+  timeout: 300_000,
+  expect: { timeout: 45_000 },
   reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [['list'], ['json']] : [['list']],
   use: {
     viewport: { width: 1280, height: 800 },

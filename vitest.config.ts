@@ -7,8 +7,8 @@ export default defineConfig({
   resolve: { alias: { '#core': here('./core'), '#shared': here('./shared'), '#server': here('./server') } },
   test: {
     include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'app/**/*.test.ts', 'server/**/*.test.ts', 'scripts/**/*.test.ts'],
-    testTimeout: 60_000,
-    hookTimeout: 120_000,
+    testTimeout: 180_000,
+    hookTimeout: 300_000,
     maxWorkers: 2,
   },
 })

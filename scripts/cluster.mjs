@@ -105,7 +105,7 @@ export async function startCluster(wanted, settings = []) {
     child.on('exit', () => { pid = undefined })
   }
   const ready = () => spawnSync(join(bin, 'pg_isready'), ['-q', '-h', '127.0.0.1', '-p', String(port)]).status === 0
-  for (const until = Date.now() + 60_000; !ready();) {
+  for (const until = Date.now() + 180_000; !ready();) {
     if (pid === undefined || Date.now() > until) throw new Error(`PostgreSQL did not start in ${folder}:\n${log}`)
     await new Promise(resolve => setTimeout(resolve, 100))
   }

@@ -7,11 +7,11 @@ export async function startServer(entry, env, { quiet = false } = {}) {
   let ended = false
   child.on('exit', () => { ended = true })
   const address = `http://127.0.0.1:${env.PORT}`
-  for (const until = Date.now() + 60_000; ;) {
+  for (const until = Date.now() + 180_000; ;) {
     if (ended) throw new Error('The server ended right after it was started; what it said is above.')
     const answer = await fetch(`${address}/api/session`).catch(() => null)
     if (answer?.ok) break
-    if (Date.now() > until) throw new Error('The server did not answer within a minute.')
+    if (Date.now() > until) throw new Error('The server did not answer within three minutes.')
     await new Promise(resolve => setTimeout(resolve, 100))
   }
   return {
