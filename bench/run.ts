@@ -58,7 +58,7 @@ try {
   await student.waitForLoadState('load')
   const atLoad = await student.evaluate<string[]>(`[...document.scripts].map(s => s.src).filter(Boolean).concat([...document.querySelectorAll('link[rel=modulepreload]')].map(l => l.href))`)
   await student.waitForLoadState('networkidle')
-  const bytes = atLoad.reduce((sum, url) => sum + (scripts.get(url) ?? 0), 0)
+  const bytes = [...new Set(atLoad)].reduce((sum, url) => sum + (scripts.get(url) ?? 0), 0)
   row('first load of My week: gzipped script bytes', `${(bytes / 1000).toFixed(0)} kB to show the page; ${([...scripts.values()].reduce((a, b) => a + b, 0) / 1000).toFixed(0)} kB with what is fetched ahead when idle`)
 
   for (const posts of [0, 2000]) {
