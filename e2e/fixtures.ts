@@ -17,22 +17,34 @@ export const test = base.extend<Fixtures>({
     await world.close()
   },
   expectedErrors: async ({}, use) => { await use([]) },
+  page: async ({ page, expectedErrors }, use) => {
+    const heard = listen(page)
+    await use(page)
+    expect(heard.filter(text => !expectedErrors.some(e => e.test(text)))).toEqual([])
+  },
   as: async ({ browser, world, expectedErrors }, use) => {
     const contexts: BrowserContext[] = []
-    const heard: string[] = []
+    const pages: string[][] = []
     await use(async (who, { width = 1280, height = 800, dark = false } = {}) => {
       const context = await browser.newContext({ baseURL: world.server.address, viewport: { width, height }, colorScheme: dark ? 'dark' : 'light' })
       contexts.push(context)
       const page = await context.newPage()
-      page.on('console', message => { if (message.type() === 'error') heard.push(`console: ${message.text()}`) })
-      page.on('pageerror', error => heard.push(`page: ${error.message}`))
+      pages.push(listen(page))
       await context.request.post('/api/session', { data: { email: email(who), password: 'harbour' }, headers: { origin: world.server.address } })
       return page
     })
     for (const context of contexts) await context.close()
-    expect(heard.filter(text => !expectedErrors.some(e => e.test(text)))).toEqual([])
+    expect(pages.flat().filter(text => !expectedErrors.some(e => e.test(text)))).toEqual([])
   },
 })
+
+/** What a page says on its console as an error, and what it throws. */
+function listen(page: Page): string[] {
+  const heard: string[] = []
+  page.on('console', (message) => { if (message.type() === 'error') heard.push(`console: ${message.text()}`) })
+  page.on('pageerror', error => heard.push(`page: ${error.message}`))
+  return heard
+}
 export { expect }
 
 /** Opens a page and waits until it answers to keys and clicks. */
