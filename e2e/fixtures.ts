@@ -17,10 +17,11 @@ export const test = base.extend<Fixtures>({
     await world.close()
   },
   expectedErrors: async ({}, use) => { await use([]) },
-  page: async ({ page, expectedErrors }, use) => {
+  // it asks for the world so that the server outlives the page: what a page fetches ahead must not be refused at the end
+  page: async ({ page, world, expectedErrors }, use) => {
     const heard = listen(page)
     await use(page)
-    expect(heard.filter(text => !expectedErrors.some(e => e.test(text)))).toEqual([])
+    expect(heard.filter(text => !expectedErrors.some(e => e.test(text))), `said by a page of ${world.server.address}`).toEqual([])
   },
   as: async ({ browser, world, expectedErrors }, use) => {
     const contexts: BrowserContext[] = []
