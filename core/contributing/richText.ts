@@ -7,7 +7,7 @@ export interface RichNode {
   readonly content?: readonly RichNode[] | undefined
 }
 
-const BLOCKS = new Set(['paragraph', 'heading', 'blockquote', 'listItem', 'bulletList', 'orderedList', 'codeBlock', 'doc', 'horizontalRule'])
+const BLOCKS = new Set(['paragraph', 'heading', 'blockquote', 'listItem', 'bulletList', 'orderedList', 'codeBlock', 'doc', 'horizontalRule', 'table', 'tableRow', 'tableCell', 'tableHeader', 'blockMath', 'image', 'recording', 'paper'])
 
 /**
  * The visible text of a document: blocks on lines of their own, hard breaks as line breaks, white space trimmed.
@@ -21,6 +21,8 @@ export function plainText(doc: RichNode, options: { readonly leaveOutQuotations?
     if (node.type === 'blockquote' && options.leaveOutQuotations) { breakLine(); return }
     if (node.type === 'hardBreak') { lines.push(''); return }
     if (node.text !== undefined) { lines[lines.length - 1] += node.text; return }
+    // a formula is read by its source; a picture by what it shows
+    if (node.type === 'inlineMath' || node.type === 'blockMath') { lines[lines.length - 1] += String(node.attrs?.latex ?? ''); return }
     const isBlock = BLOCKS.has(node.type)
     if (isBlock) breakLine()
     node.content?.forEach(visit)

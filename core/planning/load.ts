@@ -22,7 +22,7 @@ export interface Load {
 export function expectedLoad(rules: readonly ExpectationRule[], people: number, classReads: boolean, pace: Pace = USUAL_PACE): Load {
   const wordsOf = (rule: ExpectationRule) => rule.kind === 'activeDays' ? 0 : rule.need * rule.minWords
   const own = rules.reduce((sum, rule) => sum + wordsOf(rule), 0)
-  const entries = rules.reduce((sum, rule) => sum + (rule.kind === 'entries' ? wordsOf(rule) : 0), 0)
+  const entries = rules.reduce((sum, rule) => sum + (rule.kind === 'entries' || rule.kind === 'weeklyEntries' ? wordsOf(rule) : 0), 0)
   return {
     writing: own / pace.writingWordsPerMinute,
     reading: classReads ? entries * Math.max(0, people - 1) / pace.readingWordsPerMinute : 0,

@@ -5,6 +5,13 @@ export interface Term {
   readonly firstDay: string // local date of the first Monday, YYYY-MM-DD
   readonly weeks: number // how many weeks the term has, >= 1
   readonly timeZone: string // IANA name
+  readonly breaks?: readonly TermBreak[] // weeks among these without teaching, by week
+}
+
+/** A week of the term in which nothing is taught. */
+export interface TermBreak {
+  readonly week: number // counted through the term with its breaks, 1 for the first
+  readonly title: string
 }
 
 /**
@@ -48,7 +55,9 @@ export function weekOf(at: Date, term: Term): number {
 }
 
 export interface WeekSpan {
-  readonly number: number
+  readonly number: number // counted through the term, breaks included
+  readonly teaching: number | null // as people count: without breaks; null for a break
+  readonly title: string | null // of a break
   readonly firstDay: string // local date of its Monday
   readonly startsAt: Date // local midnight of its Monday
   readonly endsAt: Date // local midnight of the Monday after, exclusive
@@ -56,10 +65,15 @@ export interface WeekSpan {
 
 /** All weeks of a term, in order, shape [term.weeks]. */
 export function weeksOf(term: Term): WeekSpan[] {
+  let teaching = 0
   return Array.from({ length: term.weeks }, (_, i) => {
+    const pause = term.breaks?.find(b => b.week === i + 1)
+    if (!pause) teaching++
     const firstDay = dayAfter(term.firstDay, 7 * i)
     return {
       number: i + 1,
+      teaching: pause ? null : teaching,
+      title: pause?.title ?? null,
       firstDay,
       startsAt: localInstant(firstDay, '00:00', term.timeZone),
       endsAt: localInstant(dayAfter(firstDay, 7), '00:00', term.timeZone),

@@ -7,6 +7,7 @@ import type { CountedContribution, ExpectationContext, ExpectationResult, Expect
  * work after the due time still meets it (lateness is judged apart, from `metAt`).
  *
  * - entries: contributions of the kind's entry type with enough words;
+ * - weeklyEntries: in each of the weeks asked about, `need` of them; more in one week do not stand for another;
  * - replies: answers with enough words to `need` different classmates; oneself and staff do not count, a second
  *   answer to the same classmate adds nothing;
  * - activeDays: local calendar days on which anything was shown.
@@ -21,22 +22,31 @@ export function checkExpectation(
 ): ExpectationResult {
   if (!Number.isInteger(rule.need) || rule.need < 1) throw new RangeError('checkExpectation needs a rule that asks for one or more')
   const inTime = [...contributions].sort((a, b) => a.shownAt.getTime() - b.shownAt.getTime() || (a.id < b.id ? -1 : 1))
-  const counted = firstOfEach(inTime, c => countsAs(rule, c, context)).slice(0, rule.need)
-  const met = counted.length === rule.need
+  const [counted, need] = rule.kind === 'weeklyEntries' ? weekly(rule, inTime, context) : [firstOfEach(inTime, c => countsAs(rule, c, context)).slice(0, rule.need), rule.need]
+  const met = counted.length === need
   return {
     have: counted.length,
-    need: rule.need,
+    need,
     met,
     metAt: met ? counted[counted.length - 1]!.shownAt : null,
     contributionIds: counted.map(c => c.id),
-    missing: rule.need - counted.length,
+    missing: need - counted.length,
   }
+}
+
+/** What counts in each week, in time order, and how many are asked for in all. */
+function weekly(rule: ExpectationRule, inTime: readonly CountedContribution[], context: ExpectationContext): [CountedContribution[], number] {
+  const weeks = context.weeks ?? []
+  if (weeks.length === 0) throw new RangeError('checkExpectation needs the weeks that a weekly rule asks about')
+  const counted = weeks.flatMap(week => inTime.filter(c => c.shownAt >= week.startsAt && c.shownAt < week.endsAt && countsAs(rule, c, context) !== null).slice(0, rule.need))
+  return [counted.sort((a, b) => a.shownAt.getTime() - b.shownAt.getTime()), rule.need * weeks.length]
 }
 
 /** The key under which a contribution counts once, or null when it does not count at all. */
 function countsAs(rule: ExpectationRule, c: CountedContribution, context: ExpectationContext): string | null {
   switch (rule.kind) {
     case 'entries':
+    case 'weeklyEntries':
       return c.type === context.entryType && c.words >= rule.minWords ? c.id : null
     case 'replies':
       return c.answers && c.answers.isClassmate && c.answers.personId !== context.personId && c.words >= rule.minWords

@@ -4,6 +4,7 @@ import type { ContributionType } from '../../contributing/contribution'
 /** A participation requirement that can be checked. Words are a minimum each; `due` names the phase whose end is the due time. */
 export type ExpectationRule =
   | { readonly kind: 'entries', readonly need: number, readonly minWords: number, readonly due: PhaseName }
+  | { readonly kind: 'weeklyEntries', readonly need: number, readonly minWords: number, readonly due: PhaseName } // `need` in every week of the phase
   | { readonly kind: 'replies', readonly need: number, readonly minWords: number, readonly due: PhaseName }
   | { readonly kind: 'activeDays', readonly need: number, readonly due: PhaseName }
 
@@ -20,6 +21,7 @@ export interface ExpectationContext {
   readonly personId: string
   readonly timeZone: string
   readonly entryType: ContributionType
+  readonly weeks?: ReadonlyArray<{ readonly startsAt: Date, readonly endsAt: Date }> // those that weekly rules ask about
 }
 
 export interface ExpectationResult {
@@ -30,3 +32,5 @@ export interface ExpectationResult {
   readonly contributionIds: readonly string[] // those that met it, in time order, at most `need`
   readonly missing: number // how many are still to go
 }
+
+export const EXPECTATION_KINDS = ['entries', 'weeklyEntries', 'replies', 'activeDays'] as const satisfies ReadonlyArray<ExpectationRule['kind']>

@@ -1,7 +1,12 @@
-import { index, integer, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import type { GroupRules } from '../../../core/people/makeGroups'
+import type { TermBreak } from '../../../core/planning/week'
+import type { Pace } from '../../../core/planning/load'
 import { id, instant, madeAt } from './columns'
 
 export const ROLES = ['instructor', 'assistant', 'student', 'observer'] as const
+export type Role = (typeof ROLES)[number]
+export const MAIL_CHOICES = ['atOnce', 'daily', 'never'] as const
 
 /** Someone who can sign in; the same person may be in several seminars. */
 export const persons = pgTable('persons', {
@@ -11,7 +16,20 @@ export const persons = pgTable('persons', {
   givenName: text().notNull(), // for greetings and short lists
   familyName: text().notNull(), // lists are sorted by it
   passwordHash: text(), // scrypt, see access/password; null: cannot sign in by password
+  foundsSeminars: boolean().notNull().default(false), // may make new seminars, and sees the mailroom
+  mailChoice: text({ enum: MAIL_CHOICES }).notNull().default('atOnce'),
+  /** Secret of the calendar feed's address. In clear, because it is shown again; it opens due times and nothing else. */
+  calendarSecret: text().unique(),
+  practiceOf: uuid().references((): AnyPgColumn => persons.id), // an instructor's student's eye: nobody signs in as it
   madeAt: madeAt(),
+})
+
+/** A link sent by mail that lets its reader choose a password, once. Only its digest is kept. */
+export const passwordLinks = pgTable('password_links', {
+  digest: text().primaryKey(),
+  personId: uuid().notNull().references(() => persons.id, { onDelete: 'cascade' }),
+  expiresAt: instant().notNull(),
+  usedAt: instant(),
 })
 
 /** A signed-in browser. The cookie holds a secret of which only the digest is kept. */
@@ -21,6 +39,7 @@ export const sessions = pgTable('sessions', {
   madeAt: madeAt(),
   expiresAt: instant().notNull(),
   revokedAt: instant(),
+  actingAs: uuid().references((): AnyPgColumn => enrolments.id), // student's eye: the practice student whose place is taken
 }, t => [index().on(t.personId)])
 
 /** Tries to sign in, kept for a day to slow guessing down. */
@@ -38,13 +57,23 @@ export const seminars = pgTable('seminars', {
   timeZone: text().notNull(),
   firstDay: text().notNull(), // local date of the first Monday
   weeks: integer().notNull(),
-  usualDueTime: text().notNull().default('23:59'),
+  usualDueTime: text().notNull().default('23:59'), // local
+  usualDueWeekday: integer().notNull().default(7), // 1 Monday … 7 Sunday
+  breaks: jsonb().$type<readonly TermBreak[]>().notNull().default([]),
+  pace: jsonb().$type<Pace>().notNull().default({ readingWordsPerMinute: 220, writingWordsPerMinute: 12, markingMinutesPerStudent: 3 }),
+  studentHoursLimit: integer().notNull().default(6), // a week; above it the plan says so
+  markingHoursLimit: integer().notNull().default(8),
+  presenceGapDays: integer().notNull().default(14),
+  state: text({ enum: ['active', 'archived'] }).notNull().default('active'),
+  madeAt: madeAt(),
+  version: integer().notNull().default(1),
 })
 
 export const sections = pgTable('sections', {
   id: id(),
   seminarId: uuid().notNull().references(() => seminars.id),
   title: text().notNull(),
+  position: integer().notNull().default(0),
 }, t => [index().on(t.seminarId)])
 
 /** A person in a seminar; withdrawing keeps their work and marks. */
@@ -55,4 +84,49 @@ export const enrolments = pgTable('enrolments', {
   sectionId: uuid().references(() => sections.id),
   role: text({ enum: ROLES }).notNull(),
   state: text({ enum: ['active', 'withdrawn', 'practice'] }).notNull().default('active'),
+  studentNumber: text(), // as the roster has it
+  joinedAt: madeAt(),
 }, t => [uniqueIndex().on(t.seminarId, t.personId), index().on(t.personId)])
+
+/** Lets whoever has it into a seminar, up to a number of people and a day. */
+export const joiningCodes = pgTable('joining_codes', {
+  id: id(),
+  seminarId: uuid().notNull().references(() => seminars.id),
+  code: text().notNull().unique(),
+  role: text({ enum: ROLES }).notNull().default('student'),
+  sectionId: uuid().references(() => sections.id),
+  expiresAt: instant().notNull(),
+  most: integer().notNull(), // how many may join with it
+  used: integer().notNull().default(0),
+  revokedAt: instant(),
+  madeAt: madeAt(),
+}, t => [index().on(t.seminarId)])
+
+/** One way of putting the seminar's people into groups; a seminar can have several. */
+export const groupPlans = pgTable('group_plans', {
+  id: id(),
+  seminarId: uuid().notNull().references(() => seminars.id),
+  title: text().notNull(),
+  rules: jsonb().$type<GroupRules>().notNull(),
+  selfJoin: boolean().notNull().default(false), // students choose their group themselves
+  most: integer(), // people in a group when they join by themselves
+  position: integer().notNull().default(0),
+  version: integer().notNull().default(1),
+  madeAt: madeAt(),
+}, t => [index().on(t.seminarId)])
+
+export const groups = pgTable('groups', {
+  id: id(),
+  seminarId: uuid().notNull().references(() => seminars.id),
+  groupPlanId: uuid().notNull().references(() => groupPlans.id),
+  title: text().notNull(), // its topic, when topics were dealt
+  position: integer().notNull(),
+}, t => [index().on(t.groupPlanId)])
+
+export const groupMembers = pgTable('group_members', {
+  seminarId: uuid().notNull().references(() => seminars.id),
+  groupPlanId: uuid().notNull().references(() => groupPlans.id),
+  groupId: uuid().notNull().references(() => groups.id),
+  enrolmentId: uuid().notNull().references(() => enrolments.id),
+  since: madeAt(),
+}, t => [primaryKey({ columns: [t.groupPlanId, t.enrolmentId] }), index().on(t.groupId), index().on(t.enrolmentId)])

@@ -1,10 +1,13 @@
-import { boolean, index, integer, jsonb, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { ACTIVITY_KINDS } from '../../../core/contributing/kinds/kind'
 import type { RichNode } from '../../../core/contributing/richText'
 import type { LateRule } from '../../../core/marking/lateness'
 import type { ExpectationRule } from '../../../core/planning/expectations/rule'
+import type { Audience } from '../../../core/planning/audience'
 import { PHASES } from '../../../core/planning/schedule'
-import { id, instant, madeAt } from './columns'
+import { SCALES } from '../../../core/planning/scale'
+import { bytes, id, instant, madeAt } from './columns'
+import { v7 } from 'uuid'
 import { enrolments, seminars } from './people'
 
 export const units = pgTable('units', {
@@ -24,10 +27,31 @@ export const categories = pgTable('categories', {
   position: integer().notNull(),
 }, t => [index().on(t.seminarId)])
 
-export const rubrics = pgTable('rubrics', {
+/** Letters or words for shares of the points: "A from 93 %". */
+export const gradingScales = pgTable('grading_scales', {
   id: id(),
   seminarId: uuid().notNull().references(() => seminars.id),
   title: text().notNull(),
+  bands: jsonb().$type<ReadonlyArray<{ readonly letter: string, readonly fromPercent: number }>>().notNull(), // highest first, the last from 0
+  position: integer().notNull().default(0),
+}, t => [index().on(t.seminarId)])
+
+/** What students should have learnt by the end, as the college words it; `identifier` is its CASE GUID. */
+export const outcomes = pgTable('outcomes', {
+  id: id(),
+  seminarId: uuid().notNull().references(() => seminars.id),
+  identifier: text().notNull(),
+  code: text().notNull(),
+  statement: text().notNull(),
+  position: integer().notNull(),
+}, t => [uniqueIndex().on(t.seminarId, t.identifier)])
+
+export const rubrics = pgTable('rubrics', {
+  id: id(),
+  seminarId: uuid().notNull().references(() => seminars.id),
+  identifier: uuid().notNull().$defaultFn(() => v7()), // its CASE GUID
+  title: text().notNull(),
+  archivedAt: instant(),
 }, t => [index().on(t.seminarId)])
 
 /** Rubrics are versioned: a mark keeps the version it was given under. A version in use is never changed. */
@@ -48,6 +72,7 @@ export const rubricCriteria = pgTable('rubric_criteria', {
   max: integer().notNull(), // hundredths of a point
   weight: integer().notNull().default(1),
   scope: text({ enum: ['own', 'group'] }).notNull().default('own'),
+  outcomeId: uuid().references(() => outcomes.id), // what it is evidence of
   suggestFrom: text({ enum: ['timeliness'] }), // what in the record a step can be suggested from
 }, t => [index().on(t.rubricVersionId)])
 
@@ -57,7 +82,8 @@ export const rubricLevels = pgTable('rubric_levels', {
   criterionId: uuid().notNull().references(() => rubricCriteria.id),
   position: integer().notNull(),
   title: text().notNull(),
-  points: integer().notNull(), // hundredths of a point
+  points: integer().notNull(), // hundredths of a point; the top of the range when `pointsFrom` is set
+  pointsFrom: integer(), // hundredths: the level stands for a range from here to `points`
   descriptor: text().notNull(),
 }, t => [index().on(t.criterionId)])
 
@@ -65,6 +91,8 @@ export const rubricLevels = pgTable('rubric_levels', {
 export interface ActivitySettings {
   readonly writeFirst: boolean
   readonly editMinutes: number // how long one's own can be changed or withdrawn after posting
+  readonly hiddenUntil?: string | null // an instant until which classmates' contributions stay hidden from everyone but staff
+  readonly rests?: readonly number[] // weeks of the term in which nothing is asked for
 }
 
 export const activities = pgTable('activities', {
@@ -85,6 +113,20 @@ export const activities = pgTable('activities', {
   lateRule: jsonb().$type<LateRule>().notNull(),
   rubricVersionId: uuid().references(() => rubricVersions.id),
   practice: boolean().notNull().default(false),
+  scale: text({ enum: SCALES }).notNull().default('points'),
+  gradingScaleId: uuid().references(() => gradingScales.id),
+  passPercent: integer(), // of the points; null: no pass mark
+  groupMark: boolean().notNull().default(false), // one mark for the whole group
+  returnTogether: boolean().notNull().default(true),
+  audience: jsonb().$type<Audience>().notNull().default({ kind: 'everyone' }),
+  starter: jsonb().$type<RichNode>(), // the instructor's opening example
+  starterHtml: text(),
+  spokenFileId: uuid().references((): AnyPgColumn => files.id),
+  tellOnPublish: boolean().notNull().default(true), // a scheduled one: whether students are told when it opens
+  publishedAt: instant(),
+  lockedAt: instant(), // settings cannot be changed until it is unlocked
+  isTemplate: boolean().notNull().default(false), // kept in the library, not on the plan
+  jointId: uuid(), // the same in activities of other seminars that are run jointly
   position: integer().notNull(),
   version: integer().notNull().default(1),
 }, t => [index().on(t.seminarId)])
@@ -116,3 +158,27 @@ export const extensions = pgTable('extensions', {
   dueAt: instant().notNull(),
   reason: text().notNull(),
 }, t => [uniqueIndex().on(t.activityId, t.enrolmentId)])
+
+/** A prompt written ahead and released at its time; numbered in the order of release. */
+export const prompts = pgTable('prompts', {
+  id: id(),
+  seminarId: uuid().notNull().references(() => seminars.id),
+  activityId: uuid().notNull().references(() => activities.id),
+  position: integer().notNull(),
+  doc: jsonb().$type<RichNode>().notNull(),
+  html: text().notNull(),
+  releaseAt: instant().notNull(),
+}, t => [index().on(t.activityId)])
+
+/** Pictures, recordings and papers, kept with everything else so that one database holds a seminar whole. */
+export const files = pgTable('files', {
+  id: id(),
+  seminarId: uuid().notNull().references(() => seminars.id),
+  madeBy: uuid().notNull().references(() => enrolments.id),
+  name: text().notNull(),
+  type: text().notNull(), // media type, from what the bytes are, not from what they were called
+  size: integer().notNull(), // bytes
+  transcript: text(), // of a recording: WebVTT
+  bytes: bytes().notNull(),
+  madeAt: madeAt(),
+}, t => [index().on(t.seminarId)])

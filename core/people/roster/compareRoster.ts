@@ -1,0 +1,53 @@
+import type { RosterRow } from './rosterRow'
+
+/** Somebody who is in the seminar already. */
+export interface Enrolled {
+  readonly enrolmentId: string
+  readonly email: string
+  readonly givenName: string
+  readonly familyName: string
+  readonly section: string | null
+  readonly studentNumber: string | null
+  readonly role: RosterRow['role']
+  readonly state: 'active' | 'withdrawn' | 'practice'
+}
+
+export const ROSTER_FIELDS = ['email', 'givenName', 'familyName', 'section', 'studentNumber', 'role'] as const
+export interface RosterChange { readonly field: (typeof ROSTER_FIELDS)[number], readonly from: string | null, readonly to: string | null }
+
+export interface RosterComparison {
+  readonly added: readonly RosterRow[]
+  readonly changed: ReadonlyArray<{ readonly enrolmentId: string, readonly row: RosterRow, readonly changes: readonly RosterChange[] }>
+  readonly back: ReadonlyArray<{ readonly enrolmentId: string, readonly row: RosterRow, readonly changes: readonly RosterChange[] }> // withdrawn people who come back
+  readonly same: number
+  readonly missing: readonly Enrolled[] // students of the seminar whom the file does not have
+}
+
+/**
+ * What a roster would change. People are known by their student number, else by their e-mail address. A column the file
+ * does not have (an empty section, an empty number) changes nothing. Staff who are not in the file are never missing.
+ */
+export function compareRoster(rows: readonly RosterRow[], enrolled: readonly Enrolled[]): RosterComparison {
+  const people = enrolled.filter(e => e.state !== 'practice')
+  const byNumber = new Map(people.flatMap(e => e.studentNumber ? [[e.studentNumber, e] as const] : []))
+  const byEmail = new Map(people.map(e => [e.email, e]))
+  const met = new Set<string>()
+  const added: RosterRow[] = []
+  const changed: Array<RosterComparison['changed'][number]> = []
+  const back: Array<RosterComparison['back'][number]> = []
+  let same = 0
+  for (const row of rows) {
+    const known = byEmail.get(row.email) ?? (row.studentNumber ? byNumber.get(row.studentNumber) : undefined)
+    if (!known || met.has(known.enrolmentId)) { added.push(row); continue }
+    met.add(known.enrolmentId)
+    const changes = ROSTER_FIELDS.flatMap((field) => {
+      const to = row[field]
+      return to !== null && to !== known[field] ? [{ field, from: known[field], to }] : []
+    })
+    const entry = { enrolmentId: known.enrolmentId, row, changes }
+    if (known.state === 'withdrawn') back.push(entry)
+    else if (changes.length > 0) changed.push(entry)
+    else same++
+  }
+  return { added, changed, back, same, missing: people.filter(e => e.role === 'student' && e.state === 'active' && !met.has(e.enrolmentId)) }
+}
