@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import postgres from 'postgres'
 import { openDatabase } from '#server/database/client'
 import { migrateDatabase } from '#server/database/migrate'
+import { prepareQueue } from '#server/jobs/queue'
 import { demoClock, seedDemo } from '../demo/seed'
 
 const url = process.env.DATABASE_URL
@@ -12,6 +13,7 @@ const clockFile = process.argv.includes('--clock') ? process.argv[process.argv.i
 
 await makeDatabase(url)
 await migrateDatabase(url, join(import.meta.dirname, '../server/database/migrations'))
+await prepareQueue(url)
 if (process.argv.includes('--demo')) {
   const { db, close } = openDatabase(url, 2)
   await seedDemo(db, process.env.JOVREL_NOW ? new Date(process.env.JOVREL_NOW) : new Date())

@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process'
 
 /** Starts the server and waits until it answers. */
 export async function startServer(entry, env, { quiet = false } = {}) {
-  const child = spawn(process.execPath, [entry], { env: { ...process.env, ...env, NITRO_HOST: '127.0.0.1', NITRO_PORT: String(env.PORT) }, stdio: ['ignore', quiet ? 'ignore' : 'ignore', 'inherit'], detached: true })
+  const child = spawn(process.execPath, [entry], { env: { ...process.env, JOVREL_ADDRESS: process.env.JOVREL_ADDRESS ?? `http://127.0.0.1:${env.PORT}`, ...env, NITRO_HOST: '127.0.0.1', NITRO_PORT: String(env.PORT) }, stdio: ['ignore', quiet ? 'ignore' : 'ignore', 'inherit'], detached: true })
   let ended = false
   child.on('exit', () => { ended = true })
   const address = `http://127.0.0.1:${env.PORT}`

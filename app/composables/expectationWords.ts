@@ -1,3 +1,4 @@
+import type { ActivityKind } from '#core/contributing/kinds/kind'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
 import type { CheckView, ExpectationView } from '#shared/contributing/activity'
 
@@ -7,12 +8,24 @@ export const inWords = (n: number): string => NUMBERS[n] ?? String(n)
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 export const plural = (n: number, one: string, many = `${one}s`): string => n === 1 ? one : many
 
+/** What one entry of a kind is called, and what answers it. */
+const ENTRY: Readonly<Record<ActivityKind, readonly [one: string, many: string]>> = {
+  discussion: ['opening post', 'opening posts'], journal: ['entry', 'entries'], blog: ['entry', 'entries'], wiki: ['page', 'pages'], reading: ['note', 'notes'], review: ['draft', 'drafts'], lexicon: ['term', 'terms'],
+}
+const ANSWER: Readonly<Record<ActivityKind, readonly [one: string, many: string]>> = {
+  discussion: ['reply', 'replies'], journal: ['comment', 'comments'], blog: ['comment', 'comments'], wiki: ['comment', 'comments'], reading: ['reply', 'replies'], review: ['review', 'reviews'], lexicon: ['comment', 'comments'],
+}
+export const entryWord = (kind: ActivityKind, n: number): string => ENTRY[kind][n === 1 ? 0 : 1]
+export const answerWord = (kind: ActivityKind, n: number): string => ANSWER[kind][n === 1 ? 0 : 1]
+const ofWords = (minWords: number, each: boolean): string => minWords > 0 ? `, ${minWords}+ words${each ? ' each' : ''}` : ''
+
 /** What a rule asks for, as short as a checklist takes it. */
-export function ruleWords(rule: ExpectationRule): string {
+export function ruleWords(rule: ExpectationRule, kind: ActivityKind = 'discussion'): string {
   switch (rule.kind) {
-    case 'entries': return rule.need === 1 ? `opening post, ${rule.minWords}+ words` : `${rule.need} entries, ${rule.minWords}+ words each`
-    case 'replies': return `replies to ${rule.need} different classmates`
-    case 'activeDays': return `here on ${rule.need} different days`
+    case 'entries': return `${rule.need === 1 ? '' : `${rule.need} `}${entryWord(kind, rule.need)}${ofWords(rule.minWords, rule.need > 1)}`
+    case 'weeklyEntries': return `${rule.need === 1 ? 'an entry' : `${rule.need} entries`} a week${ofWords(rule.minWords, rule.need > 1)}`
+    case 'replies': return `${answerWord(kind, rule.need)} to ${rule.need} different ${plural(rule.need, 'classmate')}`
+    case 'activeDays': return `here on ${rule.need} different ${plural(rule.need, 'day')}`
   }
 }
 
@@ -23,13 +36,17 @@ export function haveWords(rule: ExpectationRule, check: CheckView): string {
 }
 
 /** What is still to do, never blaming: "two replies to go". */
-export function toGoWords(expectations: readonly ExpectationView[], checks: readonly CheckView[]): string {
+export function toGoWords(expectations: readonly ExpectationView[], checks: readonly CheckView[], kind: ActivityKind = 'discussion'): string {
   const parts = expectations.flatMap(({ rule }, i) => {
     const check = checks[i]
     if (!check || check.met) return []
     const n = check.need - check.have
-    if (rule.kind === 'entries') return [rule.need === 1 && check.bestWords > 0 ? `your opening post wants ${Math.max(1, rule.minWords - check.bestWords)} more words` : n === 1 ? 'the opening post' : `${inWords(n)} entries to go`]
-    return [rule.kind === 'replies' ? `${inWords(n)} ${plural(n, 'reply', 'replies')} to go` : `${inWords(n)} more ${plural(n, 'day')} to take part on`]
+    switch (rule.kind) {
+      case 'entries': return [rule.need === 1 && check.bestWords > 0 ? `your ${entryWord(kind, 1)} wants ${Math.max(1, rule.minWords - check.bestWords)} more words` : rule.need === 1 ? `the ${entryWord(kind, 1)}` : `${inWords(n)} ${entryWord(kind, n)} to go`]
+      case 'weeklyEntries': return [`${inWords(n)} weekly ${plural(n, 'entry', 'entries')} to go`]
+      case 'replies': return [`${inWords(n)} ${answerWord(kind, n)} to go`]
+      case 'activeDays': return [`${inWords(n)} more ${plural(n, 'day')} to take part on`]
+    }
   })
   return parts.length > 0 ? parts.join(', ') : 'all that is asked for is in'
 }

@@ -3,7 +3,7 @@ import { CONTRIBUTION_STATES } from './contribution'
 import { readerView, type ReaderSnapshot } from './readerView'
 
 const classmate: ReaderSnapshot = {
-  role: 'student', isAuthor: false, state: 'shown', authorIsStaff: false, readBy: 'class', writeFirst: false, ownIsIn: false, hasShownAnswers: false,
+  role: 'student', isAuthor: false, state: 'shown', authorIsStaff: false, readBy: 'class', writeFirst: false, ownIsIn: false, hasShownAnswers: false, beforeReveal: false,
 }
 
 describe('what a reader may get of a contribution', () => {
@@ -16,6 +16,11 @@ describe('what a reader may get of a contribution', () => {
       expect(readerView({ ...classmate, role: 'observer', state })).toBe('nothing')
       expect(readerView({ ...classmate, role: 'staff', state })).toBe('lengthOnly')
     }
+  })
+  it('hides everything but one\'s own from all but staff until the day it is revealed', () => {
+    for (const role of ['student', 'observer'] as const) expect(readerView({ ...classmate, role, beforeReveal: true, ownIsIn: true })).toBe('nothing')
+    expect(readerView({ ...classmate, isAuthor: true, beforeReveal: true })).toBe('whole')
+    expect(readerView({ ...classmate, role: 'staff', beforeReveal: true })).toBe('whole')
   })
   it('hides classmates and the instructor until one\'s own is in', () => {
     expect(readerView({ ...classmate, writeFirst: true })).toBe('nothing')

@@ -11,6 +11,7 @@ export interface ReaderSnapshot {
   readonly writeFirst: boolean
   readonly ownIsIn: boolean // the reader has an entry of their own that is shown
   readonly hasShownAnswers: boolean
+  readonly beforeReveal: boolean // the activity keeps everything hidden until a day that has not come
 }
 
 export type ReaderView =
@@ -26,7 +27,8 @@ export type ReaderView =
  * 3. staff see all the rest;
  * 4. what is private to staff, or waits for approval, is nothing to anyone else, except that staff's own words reach all;
  * 5. write before you read: nothing of classmates until one's own is in; the instructor's words included, for they answer them;
- * 6. a withdrawn text leaves its place while something shown hangs below it, otherwise nothing.
+ * 6. nor before the day on which everything is revealed;
+ * 7. a withdrawn text leaves its place while something shown hangs below it, otherwise nothing.
  */
 export function readerView(s: ReaderSnapshot): ReaderView {
   if (s.isAuthor) return 'whole'
@@ -35,6 +37,7 @@ export function readerView(s: ReaderSnapshot): ReaderView {
   if (s.state === 'awaitingApproval') return 'nothing'
   if (s.readBy === 'staff' && !s.authorIsStaff) return 'nothing'
   if (s.role === 'student' && s.writeFirst && !s.ownIsIn) return 'nothing'
+  if (s.beforeReveal) return 'nothing'
   if (s.state === 'withdrawn') return s.hasShownAnswers ? 'place' : 'nothing'
   return 'whole'
 }

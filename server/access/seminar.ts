@@ -1,16 +1,17 @@
 import { and, eq, ne } from 'drizzle-orm'
 import type { H3Event } from 'h3'
 import type { Db } from '#server/database/client'
-import { activities, contributions, enrolments, seminars } from '#server/database/schema'
+import { activities, contributions, enrolments, groupMembers, groups, persons, rubrics, seminars } from '#server/database/schema'
+import { isMeant } from '#core/planning/audience'
 import { Problem } from '#server/http/problem'
-import { requirePerson, type Person } from './session'
+import { actingAs, requirePerson, type Person } from './session'
 
 export type Enrolment = typeof enrolments.$inferSelect
 export type Seminar = typeof seminars.$inferSelect
 export type ActivityRow = typeof activities.$inferSelect
 
 /** Who asks, and as what. */
-export interface Actor { readonly person: Person, readonly enrolment: Enrolment, readonly seminar: Seminar }
+export interface Actor { readonly person: Person, readonly enrolment: Enrolment, readonly seminar: Seminar, readonly studentsEye: boolean }
 
 export const isStaff = (enrolment: Pick<Enrolment, 'role'>): boolean => enrolment.role === 'instructor' || enrolment.role === 'assistant'
 
@@ -25,7 +26,59 @@ export async function requireMember(event: H3Event, db: Db, seminarId: string): 
     .innerJoin(seminars, eq(seminars.id, enrolments.seminarId))
     .where(and(eq(enrolments.seminarId, seminarId), eq(enrolments.personId, person.id), ne(enrolments.state, 'withdrawn')))
   if (!row) throw nothingHere()
-  return { person, ...row }
+  return await throughStudentsEye(event, db, { person, ...row, studentsEye: false })
+}
+
+/** Somebody who looks through a practice student's eyes is that student until they look up again. */
+async function throughStudentsEye(event: H3Event, db: Db, actor: Actor): Promise<Actor> {
+  if (!isStaff(actor.enrolment)) return actor
+  const eye = await actingAs(event, db)
+  if (!eye) return actor
+  const [practice] = await db.select({ enrolment: enrolments, person: persons }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId))
+    .where(and(eq(enrolments.id, eye), eq(enrolments.seminarId, actor.seminar.id), eq(persons.practiceOf, actor.person.id)))
+  if (!practice) return actor
+  const { id, name, givenName, familyName } = practice.person
+  return { ...actor, person: { id, name, givenName, familyName, foundsSeminars: false }, enrolment: practice.enrolment, studentsEye: true }
+}
+
+/** A member as themselves, also while they look through a practice student's eyes. */
+export async function requireOwnSelf(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
+  const person = await requirePerson(event, db)
+  const [row] = await db.select({ enrolment: enrolments, seminar: seminars }).from(enrolments)
+    .innerJoin(seminars, eq(seminars.id, enrolments.seminarId))
+    .where(and(eq(enrolments.seminarId, seminarId), eq(enrolments.personId, person.id), ne(enrolments.state, 'withdrawn')))
+  if (!row) throw nothingHere()
+  return { person, ...row, studentsEye: false }
+}
+
+/** Someone who manages the seminar: its settings, people, groups and plan. Assistants mark; they do not manage. */
+export async function requireInstructor(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
+  const actor = await requireMember(event, db, seminarId)
+  if (actor.enrolment.role !== 'instructor') throw notYours('Only the instructor of this seminar can do this.')
+  return actor
+}
+
+/** A manager who changes something: an archived seminar is read, not changed. */
+export async function requireManager(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
+  const actor = await requireInstructor(event, db, seminarId)
+  if (actor.seminar.state === 'archived') throw new Problem(409, 'archived', 'This seminar is archived. Bring it back in its settings to change it.')
+  return actor
+}
+
+/** The activity, to someone who plans it. */
+export async function requirePlanner(event: H3Event, db: Db, activityId: string, change = true): Promise<Actor & { readonly activity: ActivityRow }> {
+  await requirePerson(event, db)
+  const [activity] = await db.select().from(activities).where(eq(activities.id, activityId))
+  if (!activity) throw nothingHere()
+  const member = await requireMember(event, db, activity.seminarId)
+  if (!isStaff(member.enrolment) && !(await isOpenTo(db, member, activity, new Date(8.64e15)))) throw nothingHere()
+  const actor = change ? await requireManager(event, db, activity.seminarId) : await requireInstructor(event, db, activity.seminarId)
+  return { ...actor, activity }
+}
+
+/** Whether a member who is not staff may know of the activity. */
+async function isOpenTo(db: Db, { enrolment }: Actor, activity: ActivityRow, now: Date): Promise<boolean> {
+  return activity.state === 'published' && !activity.isTemplate && activity.opensAt <= now && await isMeantFor(db, activity, enrolment)
 }
 
 export async function requireStaff(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
@@ -36,13 +89,26 @@ export async function requireStaff(event: H3Event, db: Db, seminarId: string): P
 
 /** The activity, to a member who may know of it: everyone but staff waits until it is published and has opened. */
 export async function requireActivity(event: H3Event, db: Db, activityId: string, now: Date): Promise<Actor & { readonly activity: ActivityRow }> {
-  const person = await requirePerson(event, db)
+  await requirePerson(event, db)
   const [activity] = await db.select().from(activities).where(eq(activities.id, activityId))
   if (!activity) throw nothingHere()
   const actor = await requireMember(event, db, activity.seminarId)
-  const open = activity.state === 'published' && activity.opensAt <= now
-  if (!open && !isStaff(actor.enrolment)) throw nothingHere()
-  return { ...actor, person, activity }
+  if (!isStaff(actor.enrolment) && !(await isOpenTo(db, actor, activity, now))) throw nothingHere()
+  return { ...actor, activity }
+}
+
+/** Whether the activity is meant for a member: observers see what everyone sees, a practice student sees all there is. */
+export async function isMeantFor(db: Db, activity: Pick<ActivityRow, 'audience'>, enrolment: Enrolment): Promise<boolean> {
+  const { audience } = activity
+  if (audience.kind === 'everyone' || enrolment.state === 'practice' || enrolment.role !== 'student') return true
+  const planId = audience.kind === 'groups' ? audience.groupPlanId : null
+  const [own, all] = planId
+    ? await Promise.all([
+        db.select({ id: groupMembers.groupId }).from(groupMembers).where(and(eq(groupMembers.enrolmentId, enrolment.id), eq(groupMembers.groupPlanId, planId))),
+        db.select({ id: groups.id }).from(groups).where(eq(groups.groupPlanId, planId)),
+      ])
+    : [[], []]
+  return isMeant(audience, { enrolmentId: enrolment.id, sectionId: enrolment.sectionId, groupIds: own.map(g => g.id) }, all.map(g => g.id))
 }
 
 export async function requireMarker(event: H3Event, db: Db, activityId: string, now: Date): Promise<Actor & { readonly activity: ActivityRow }> {
@@ -55,6 +121,7 @@ export async function requireMarker(event: H3Event, db: Db, activityId: string, 
 export async function requireContributor(event: H3Event, db: Db, activityId: string, now: Date): Promise<Actor & { readonly activity: ActivityRow }> {
   const actor = await requireActivity(event, db, activityId, now)
   if (actor.enrolment.role === 'observer') throw notYours('As an observer you can read here; writing is for the seminar.')
+  if (actor.seminar.state === 'archived') throw new Problem(409, 'archived', 'This seminar is over and archived: it can be read, nothing is added any more.')
   return actor
 }
 
@@ -65,6 +132,14 @@ export async function requireContribution(event: H3Event, db: Db, contributionId
   if (!contribution) throw nothingHere()
   const actor = await requireContributor(event, db, contribution.activityId, now)
   return { ...actor, contribution }
+}
+
+/** Someone who keeps the library a rubric is in; assistants read and export. */
+export async function requireRubricOwner(event: H3Event, db: Db, rubricId: string, change: boolean): Promise<Actor> {
+  await requirePerson(event, db)
+  const [rubric] = await db.select({ seminarId: rubrics.seminarId }).from(rubrics).where(eq(rubrics.id, rubricId))
+  if (!rubric) throw nothingHere()
+  return change ? requireManager(event, db, rubric.seminarId) : requireStaff(event, db, rubric.seminarId)
 }
 
 export { nothingHere, notYours }

@@ -8,7 +8,7 @@ import { Problem } from '#server/http/problem'
 const COOKIE = 'jovrel_session'
 const DAYS = 30
 
-export interface Person { readonly id: string, readonly name: string, readonly givenName: string, readonly familyName: string }
+export interface Person { readonly id: string, readonly foundsSeminars: boolean, readonly name: string, readonly givenName: string, readonly familyName: string }
 
 const digestOf = (secret: string) => createHash('sha256').update(secret).digest('base64url')
 
@@ -30,7 +30,7 @@ export async function endSession(event: H3Event, db: Db): Promise<void> {
 export async function getPerson(event: H3Event, db: Db): Promise<Person | null> {
   const secret = getCookie(event, COOKIE)
   if (!secret) return null
-  const [person] = await db.select({ id: persons.id, name: persons.name, givenName: persons.givenName, familyName: persons.familyName })
+  const [person] = await db.select({ id: persons.id, foundsSeminars: persons.foundsSeminars, name: persons.name, givenName: persons.givenName, familyName: persons.familyName })
     .from(sessions).innerJoin(persons, eq(persons.id, sessions.personId))
     .where(and(eq(sessions.digest, digestOf(secret)), isNull(sessions.revokedAt), gt(sessions.expiresAt, new Date())))
   return person ?? null
@@ -41,6 +41,26 @@ export async function requirePerson(event: H3Event, db: Db): Promise<Person> {
   if (!person) throw new Problem(401, 'notSignedIn', 'You are signed out. Sign in again; what you typed is kept on this page.')
   return person
 }
+
+/** The practice student whose place a signed-in instructor has taken, if any. */
+export async function actingAs(event: H3Event, db: Db): Promise<string | null> {
+  const secret = getCookie(event, COOKIE)
+  if (!secret) return null
+  const [row] = await db.select({ actingAs: sessions.actingAs }).from(sessions).where(eq(sessions.digest, digestOf(secret)))
+  return row?.actingAs ?? null
+}
+
+export async function setActingAs(event: H3Event, db: Db, enrolmentId: string | null): Promise<void> {
+  await db.update(sessions).set({ actingAs: enrolmentId }).where(eq(sessions.digest, digestOf(getCookie(event, COOKIE) ?? '')))
+}
+
+/** Ends all of a person's sessions: after a password was set anew, nobody stays in with the old one. */
+export async function endAllSessions(db: Db, personId: string): Promise<void> {
+  await db.update(sessions).set({ revokedAt: new Date() }).where(and(eq(sessions.personId, personId), isNull(sessions.revokedAt)))
+}
+
+export const newSecret = (): string => randomBytes(24).toString('base64url')
+export { digestOf }
 
 const isBehindTls = (event: H3Event) =>
   (getRequestHeader(event, 'x-forwarded-proto') ?? '').split(',')[0]!.trim() === 'https'

@@ -1,21 +1,24 @@
-import { defineEventHandler, getRequestHeader, getRouterParams, readRawBody, setResponseHeader, setResponseStatus, type H3Event } from 'h3'
+import { defineEventHandler, getQuery, getRequestHeader, getRouterParams, readRawBody, setResponseHeader, setResponseStatus, type H3Event } from 'h3'
 import { ZodError, type z } from 'zod'
 import { useDatabase } from '#server/database/connection'
 import type { Database } from '#server/database/client'
 import { now } from '#server/clock'
 import { Problem, problemOf } from './problem'
 
-interface Contract<P extends z.ZodType, B extends z.ZodType, A extends z.ZodType> {
+interface Contract<P extends z.ZodType, B extends z.ZodType, A extends z.ZodType, Q extends z.ZodType> {
   readonly params?: P
+  readonly query?: Q
   readonly body?: B
+  readonly largest?: number // bytes of the body; 1,000,000 unless said
   readonly answer: A
 }
 
-export interface RouteContext<P, B> {
+export interface RouteContext<P, B, Q> {
   readonly event: H3Event
   readonly db: Database
   readonly now: Date
   readonly params: P
+  readonly query: Q
   readonly body: B
 }
 
@@ -25,16 +28,17 @@ const LARGEST_BODY = 1_000_000 // bytes; a document of the longest text stays we
  * Wraps a route: parses what comes in, answers through the contract (fields it does not name never leave),
  * and turns every failure into problem details. Nothing of an unexpected error is told but that it happened.
  */
-export function route<A extends z.ZodType, P extends z.ZodType = z.ZodUndefined, B extends z.ZodType = z.ZodUndefined>(
-  contract: Contract<P, B, A>,
-  handle: (context: RouteContext<z.infer<P>, z.infer<B>>) => Promise<z.input<A>>,
+export function route<A extends z.ZodType, P extends z.ZodType = z.ZodUndefined, B extends z.ZodType = z.ZodUndefined, Q extends z.ZodType = z.ZodUndefined>(
+  contract: Contract<P, B, A, Q>,
+  handle: (context: RouteContext<z.infer<P>, z.infer<B>, z.infer<Q>>) => Promise<z.input<A>>,
 ) {
   return defineEventHandler(async (event) => {
     setResponseHeader(event, 'cache-control', 'private, no-store')
     try {
       const params = contract.params ? parseParams(contract.params, getRouterParams(event)) : undefined
-      const body = contract.body ? contract.body.parse(await readJson(event)) : undefined
-      const answer = await handle({ event, db: useDatabase(), now: now(), params: params as z.infer<P>, body: body as z.infer<B> })
+      const body = contract.body ? contract.body.parse(await readJson(event, contract.largest ?? LARGEST_BODY)) : undefined
+      const query = contract.query ? contract.query.parse(getQuery(event)) : undefined
+      const answer = await handle({ event, db: useDatabase(), now: now(), params: params as z.infer<P>, query: query as z.infer<Q>, body: body as z.infer<B> })
       return parseAnswer(contract.answer, answer)
     }
     catch (error) {
@@ -50,14 +54,15 @@ function parseParams<P extends z.ZodType>(schema: P, params: unknown): z.infer<P
   return parsed.data
 }
 
-async function readJson(event: H3Event): Promise<unknown> {
+async function readJson(event: H3Event, largest: number): Promise<unknown> {
   const length = Number(getRequestHeader(event, 'content-length') ?? 0)
-  const tooLarge = () => new Problem(413, 'tooLarge', 'This is too much text for one contribution. Shorten it or link to the rest; what you typed is kept here.', {
-    fields: { doc: 'This is too much text for one contribution. Shorten it or link to the rest; what you typed is kept here.' },
-  })
-  if (length > LARGEST_BODY) throw tooLarge()
+  const sentence = largest > LARGEST_BODY
+    ? `This file is too large; up to ${Math.floor(largest / 1_400_000)} MB can be taken. Nothing was changed.`
+    : 'This is too much text for one contribution. Shorten it or link to the rest; what you typed is kept here.'
+  const tooLarge = () => new Problem(413, 'tooLarge', sentence, { fields: { [largest > LARGEST_BODY ? 'file' : 'doc']: sentence } })
+  if (length > largest) throw tooLarge()
   const raw = await readRawBody(event)
-  if ((raw?.length ?? 0) > LARGEST_BODY) throw tooLarge()
+  if ((raw?.length ?? 0) > largest) throw tooLarge()
   try {
     return raw ? JSON.parse(raw) : undefined
   }

@@ -17,11 +17,11 @@ export default defineNitroPlugin((nitro) => {
     setResponseHeaders(event, {
       'content-security-policy': [
         'default-src \'none\'', `script-src 'self' 'nonce-${nonce}'`, `style-src 'self' 'nonce-${nonce}'`, 'style-src-attr \'unsafe-inline\'',
-        'img-src \'self\' data:', 'font-src \'self\'', 'connect-src \'self\'', 'base-uri \'none\'', 'form-action \'self\'', 'frame-ancestors \'none\'',
+        'img-src \'self\' data: blob:', 'media-src \'self\' blob:', 'font-src \'self\'', 'connect-src \'self\'', 'base-uri \'none\'', 'form-action \'self\'', 'frame-ancestors \'none\'',
       ].join('; '),
       'x-content-type-options': 'nosniff',
       'referrer-policy': 'same-origin',
-      'permissions-policy': 'camera=(), geolocation=()',
+      'permissions-policy': 'camera=(), geolocation=(), microphone=(self)',
     })
   })
   nitro.hooks.hook('request', (event) => {

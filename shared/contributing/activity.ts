@@ -3,13 +3,17 @@ import { CONTRIBUTION_TYPES } from '../../core/contributing/contribution'
 import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
 import { STANDINGS } from '../../core/contributing/standing'
 import { PHASES } from '../../core/planning/schedule'
+import { SCALES } from '../../core/planning/scale'
 
 export const ActivityParams = z.object({ activityId: z.uuid() })
 
-const Rule = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('entries'), need: z.number().int(), minWords: z.number().int(), due: z.enum(PHASES) }),
-  z.object({ kind: z.literal('replies'), need: z.number().int(), minWords: z.number().int(), due: z.enum(PHASES) }),
-  z.object({ kind: z.literal('activeDays'), need: z.number().int(), due: z.enum(PHASES) }),
+const need = z.number().int().min(1, 'Ask for at least one.').max(200, 'That is more than 200.')
+const minWords = z.number().int().min(0).max(10_000, 'That is more than 10,000 words.')
+export const Rule = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('entries'), need, minWords, due: z.enum(PHASES) }),
+  z.object({ kind: z.literal('weeklyEntries'), need, minWords, due: z.enum(PHASES) }),
+  z.object({ kind: z.literal('replies'), need, minWords, due: z.enum(PHASES) }),
+  z.object({ kind: z.literal('activeDays'), need, due: z.enum(PHASES) }),
 ])
 
 export const ExpectationView = z.object({
@@ -32,14 +36,19 @@ export const CheckView = z.object({
 export type CheckView = z.infer<typeof CheckView>
 
 export const RubricView = z.object({
+  id: z.uuid(),
+  versionId: z.uuid(),
   title: z.string(),
   version: z.number().int(),
   criteria: z.array(z.object({
     id: z.uuid(),
     title: z.string(),
     max: z.number().int(),
+    weight: z.number().int(),
+    scope: z.enum(['own', 'group']),
+    outcomeId: z.uuid().nullable(),
     suggestFrom: z.enum(['timeliness']).nullable(),
-    levels: z.array(z.object({ id: z.uuid(), title: z.string(), points: z.number().int(), descriptor: z.string() })),
+    levels: z.array(z.object({ id: z.uuid(), title: z.string(), points: z.number().int(), pointsFrom: z.number().int().nullable(), descriptor: z.string() })),
   })),
 })
 export type RubricView = z.infer<typeof RubricView>
@@ -59,6 +68,15 @@ export const ActivityView = z.object({
   writeFirst: z.boolean(),
   editMinutes: z.number().int(),
   points: z.number().int().nullable(),
+  pointStep: z.number().int(), // hundredths a mark is rounded to
+  scale: z.enum(SCALES),
+  practice: z.boolean(),
+  passPercent: z.number().int().nullable(),
+  hiddenUntil: z.iso.datetime().nullable(), // classmates' contributions stay hidden until then
+  starterHtml: z.string().nullable(),
+  spoken: z.object({ url: z.string(), type: z.string() }).nullable(), // the brief as the instructor says it
+  prompts: z.array(z.object({ number: z.number().int(), html: z.string(), releaseAt: z.iso.datetime() })), // released ones
+  rests: z.array(z.number().int()), // weeks of the term in which nothing is asked for
   category: z.object({ title: z.string(), weightPercent: z.number().int() }).nullable(),
   expectations: z.array(ExpectationView),
   rubric: RubricView.nullable(),

@@ -4,32 +4,42 @@ import { depthOf, plainText, type RichNode } from '../../core/contributing/richT
 export const LONGEST_TEXT = 60_000 // characters: some 10,000 words
 const DEEPEST = 24
 
-const NODES = new Set(['doc', 'paragraph', 'text', 'heading', 'blockquote', 'bulletList', 'orderedList', 'listItem', 'hardBreak', 'horizontalRule'])
+const NODES = new Set(['doc', 'paragraph', 'text', 'heading', 'blockquote', 'bulletList', 'orderedList', 'listItem', 'hardBreak', 'horizontalRule', 'table', 'tableRow', 'tableCell', 'tableHeader', 'inlineMath', 'blockMath'])
 const MARKS = new Set(['bold', 'italic', 'underline', 'strike', 'code', 'link'])
+/** Only briefs and starters hold files: students' attachments are no part of their text. */
+const FILE_NODES = new Set(['image', 'recording', 'paper'])
+const FILE = /^\/api\/files\/[0-9a-f-]{36}$/
+const LONGEST_FORMULA = 1000 // characters
 const LINK = /^(https?:|mailto:)/i
 
 /** A document as the editor keeps it, bounded in size and depth, with nodes and marks of the allowed kinds only. */
-export const RichDoc = z.unknown().transform((value, context): RichNode => {
-  const refuse = (message: string): RichNode => {
-    context.addIssue({ code: 'custom', message })
-    return { type: 'doc' }
-  }
-  if (!isNode(value) || value.type !== 'doc') return refuse('This text could not be read. It is kept here; try again.')
-  if (depthOf(value) > DEEPEST) return refuse('This text is nested too deeply. Take some of its lists or quotations apart.')
-  const clean = cleanNode(value)
-  const length = plainText(clean).length
-  if (length > LONGEST_TEXT) {
-    return refuse(`This text has ${length.toLocaleString('en')} characters; up to ${LONGEST_TEXT.toLocaleString('en')} fit. Shorten it or link to the rest.`)
-  }
-  return clean
-})
+export const RichDoc = richDoc(false)
+/** The same with pictures, recordings and papers that were uploaded to the seminar. */
+export const BriefDoc = richDoc(true)
+
+function richDoc(files: boolean) {
+  return z.unknown().transform((value, context): RichNode => {
+    const refuse = (message: string): RichNode => {
+      context.addIssue({ code: 'custom', message })
+      return { type: 'doc' }
+    }
+    if (!isNode(value) || value.type !== 'doc') return refuse('This text could not be read. It is kept here; try again.')
+    if (depthOf(value) > DEEPEST) return refuse('This text is nested too deeply. Take some of its lists or quotations apart.')
+    const clean = cleanNode(value, files)
+    const length = plainText(clean).length
+    if (length > LONGEST_TEXT) {
+      return refuse(`This text has ${length.toLocaleString('en')} characters; up to ${LONGEST_TEXT.toLocaleString('en')} fit. Shorten it or link to the rest.`)
+    }
+    return clean
+  })
+}
 
 function isNode(value: unknown): value is RichNode {
   return typeof value === 'object' && value !== null && typeof (value as RichNode).type === 'string'
 }
 
 /** Copies only what is known: unknown nodes give way to their children, unknown marks and attributes go. */
-function cleanNode(node: RichNode): RichNode {
+function cleanNode(node: RichNode, files: boolean): RichNode {
   if (node.type === 'text') {
     const marks = (Array.isArray(node.marks) ? node.marks : []).filter(m => MARKS.has(m?.type)).flatMap((mark) => {
       if (mark.type !== 'link') return [{ type: mark.type }]
@@ -38,13 +48,23 @@ function cleanNode(node: RichNode): RichNode {
     })
     return { type: 'text', text: String(node.text ?? ''), ...(marks.length > 0 && { marks }) }
   }
+  if (node.type === 'inlineMath' || node.type === 'blockMath') return { type: node.type, attrs: { latex: String(node.attrs?.latex ?? '').slice(0, LONGEST_FORMULA) } }
+  if (FILE_NODES.has(node.type)) return fileNode(node)
   const children = (Array.isArray(node.content) ? node.content : []).filter(isNode)
   const content = children
-    .flatMap(child => NODES.has(child.type) ? [cleanNode(child)] : cleanNode({ ...child, type: 'paragraph' }).content ?? [])
+    .flatMap(child => isKept(child, files) ? [cleanNode(child, files)] : FILE_NODES.has(child.type) ? [] : cleanNode({ ...child, type: 'paragraph' }, files).content ?? [])
     .filter(child => child.type !== 'text' || child.text !== '')
   return {
     type: node.type,
     ...(node.type === 'heading' && { attrs: { level: 3 } }),
     ...(content.length > 0 && { content }),
   }
+}
+
+const isKept = (node: RichNode, files: boolean): boolean =>
+  NODES.has(node.type) || (files && FILE_NODES.has(node.type) && FILE.test(String(node.attrs?.src ?? '')))
+
+function fileNode(node: RichNode): RichNode {
+  const text = (name: string, most: number) => String(node.attrs?.[name] ?? '').slice(0, most)
+  return { type: node.type, attrs: { src: text('src', 80), ...(node.type === 'image' ? { alt: text('alt', 300) } : { name: text('name', 200), type: text('type', 100) }) } }
 }

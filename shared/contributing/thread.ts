@@ -11,6 +11,7 @@ export const AuthorView = z.object({
   givenName: z.string(),
   initials: z.string(),
   isStaff: z.boolean(),
+  role: z.enum(['instructor', 'assistant']).nullable(), // of staff
   isMe: z.boolean(),
 })
 export type AuthorView = z.infer<typeof AuthorView>

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { CONTRIBUTION_TYPES } from '../../core/contributing/contribution'
 import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
 import { STANDINGS } from '../../core/contributing/standing'
-import { CheckView } from '../contributing/activity'
+import { CheckView, RubricView } from '../contributing/activity'
 import { RichDoc } from '../contributing/richDoc'
 import { StandingCounts } from '../planning/plan'
 
@@ -16,7 +16,7 @@ export const MarkingQueue = z.object({
 })
 export type MarkingQueue = z.infer<typeof MarkingQueue>
 
-export const DeskStudent = z.object({ id: z.uuid(), name: z.string(), givenName: z.string(), familyName: z.string(), standing: z.enum(STANDINGS) })
+export const DeskStudent = z.object({ id: z.uuid(), name: z.string(), givenName: z.string(), familyName: z.string(), standing: z.enum(STANDINGS), practice: z.boolean() })
 export type DeskStudent = z.infer<typeof DeskStudent>
 export const DeskView = z.object({ students: z.array(DeskStudent), counts: StandingCounts })
 export type DeskView = z.infer<typeof DeskView>
@@ -54,6 +54,7 @@ export type RecordItem = z.infer<typeof RecordItem>
 
 /** One student's contributions to one activity, in context, with the mark as it stands. */
 export const RecordView = z.object({
+  rubric: RubricView.nullable(), // the version this student is marked by
   student: DeskStudent,
   items: z.array(RecordItem),
   draftsBegun: z.array(z.object({ words: z.number().int(), savedAt: z.iso.datetime() })), // that they exist, never their words

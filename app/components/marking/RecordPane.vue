@@ -28,7 +28,7 @@ function pieces(item: RecordItem): Piece[][] {
 /** Where a citation stands now: at its hint, else the nearest place with the same words. */
 const placeOf = (item: RecordItem, c: CitationView) => item.text.startsWith(c.exact, c.start) ? c.start : item.text.indexOf(c.exact)
 const heading = (item: RecordItem) => item.answers ? `Reply to ${item.answers.name}` : item.type === props.entryType ? 'Opening post' : 'Contribution'
-const checkWords = computed(() => props.activity.expectations.map((e, i) => ({ words: ruleWords(e.rule), check: props.record.checks[i]!, have: haveWords(e.rule, props.record.checks[i]!) })))
+const checkWords = computed(() => props.activity.expectations.map((e, i) => ({ words: ruleWords(e.rule, props.activity.kind), check: props.record.checks[i]!, have: haveWords(e.rule, props.record.checks[i]!) })))
 const before = computed(() => {
   const i = props.activity.expectations.findIndex(e => e.rule.kind === 'entries')
   const check = props.record.checks[i]

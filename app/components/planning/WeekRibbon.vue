@@ -16,16 +16,16 @@ onMounted(() => {
   if (row.value && now) row.value.scrollLeft = now.offsetLeft - row.value.clientWidth / 2 + now.clientWidth / 2
 })
 const nameOf = (week: SeminarShell['weeks'][number]) =>
-  `Week ${week.number}, from ${date(week.startsAt)}${week.number === props.current ? ', now' : ''}${week.kinds.length > 0 ? `: ${week.kinds.map(k => KIND_WORDS[k].toLowerCase()).join(', ')}` : ''}`
+  `${week.label === null ? `${week.title}, no teaching` : `Week ${week.label}`}, from ${date(week.startsAt)}${week.number === props.current ? ', now' : ''}${week.kinds.length > 0 ? `: ${week.kinds.map(k => KIND_WORDS[k].toLowerCase()).join(', ')}` : ''}`
 </script>
 
 <template>
   <nav ref="row" class="ribbon" aria-label="Weeks of the term" :style="{ '--weeks': weeks.length }">
     <button
       v-for="week in weeks" :key="week.number" type="button" :aria-label="nameOf(week)" :aria-pressed="week.number === chosen"
-      :class="{ past: week.number < current, now: week.number === current, chosen: week.number === chosen }" @click="emit('choose', week.number)"
+      :class="{ pause: week.label === null, past: week.number < current, now: week.number === current, chosen: week.number === chosen }" @click="emit('choose', week.number)"
     >
-      <span class="label"><b>{{ week.number }}</b><span>{{ date(week.startsAt) }}</span></span>
+      <span class="label"><b>{{ week.label ?? week.title }}</b><span>{{ date(week.startsAt) }}</span></span>
       <span class="ticks"><i v-for="kind in week.kinds" :key="kind" :style="{ '--tick': `var(--t-${kind})`, '--tick-now': `var(--k-${kind})` }" /></span>
     </button>
   </nav>
@@ -40,6 +40,7 @@ button:focus-visible { box-shadow: inset 0 0 0 2px var(--ember); border-radius: 
 .label { position: absolute; left: 8px; top: 7px; white-space: nowrap; }
 .label b { font-weight: 600; color: var(--on-band); font-size: 0.78125rem; }
 .label span { margin-left: 4px; }
+.pause { background: repeating-linear-gradient(135deg, transparent 0 6px, rgb(255 255 255 / 0.07) 6px 12px); }
 .past { color: var(--on-band-3); }
 .past .label b { color: var(--on-band-2); }
 .now { background: var(--paper); color: var(--ink-2); }

@@ -22,7 +22,7 @@ const label = computed(() => {
     <div>
       <KindTag :kind="item.kind" /> <h3>{{ item.title }}</h3>
       <p v-if="coming">opens {{ day(item.opensAt) }}, for {{ day(item.dueAt) }}</p>
-      <p v-else><b>{{ toGoWords(item.expectations, item.checks) }}</b><template v-if="item.minutes > 0">, {{ minutesWords(item.minutes) }}</template><template v-if="item.draft">; {{ item.draft.to ? `a reply to ${item.draft.to}` : 'your post' }} is in draft, {{ item.draft.words }} words</template></p>
+      <p v-else><b>{{ toGoWords(item.expectations, item.checks, item.kind) }}</b><template v-if="item.minutes > 0">, {{ minutesWords(item.minutes) }}</template><template v-if="item.draft">; {{ item.draft.to ? `a reply to ${item.draft.to}` : 'your post' }} is in draft, {{ item.draft.words }} words</template></p>
     </div>
     <v-btn v-if="address" :class="{ main: first && !done }" :to="address">{{ label }}</v-btn>
   </div>

@@ -108,6 +108,7 @@ CREATE TABLE "mails" (
 	"tries" integer DEFAULT 0 NOT NULL,
 	"last_error" text,
 	"made_at" timestamp with time zone DEFAULT now() NOT NULL,
+	"queued_at" timestamp with time zone,
 	"sent_at" timestamp with time zone
 );
 --> statement-breakpoint
@@ -154,7 +155,6 @@ ALTER TABLE "activities" ADD COLUMN "tell_on_publish" boolean DEFAULT true NOT N
 ALTER TABLE "activities" ADD COLUMN "published_at" timestamp with time zone;--> statement-breakpoint
 ALTER TABLE "activities" ADD COLUMN "locked_at" timestamp with time zone;--> statement-breakpoint
 ALTER TABLE "activities" ADD COLUMN "is_template" boolean DEFAULT false NOT NULL;--> statement-breakpoint
-ALTER TABLE "activities" ADD COLUMN "joint_id" uuid;--> statement-breakpoint
 ALTER TABLE "rubric_criteria" ADD COLUMN "outcome_id" uuid;--> statement-breakpoint
 ALTER TABLE "rubric_levels" ADD COLUMN "points_from" integer;--> statement-breakpoint
 ALTER TABLE "rubrics" ADD COLUMN "identifier" uuid NOT NULL;--> statement-breakpoint
@@ -199,4 +199,5 @@ ALTER TABLE "sessions" ADD CONSTRAINT "sessions_acting_as_enrolments_id_fk" FORE
 ALTER TABLE "activities" ADD CONSTRAINT "activities_grading_scale_id_grading_scales_id_fk" FOREIGN KEY ("grading_scale_id") REFERENCES "public"."grading_scales"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "activities" ADD CONSTRAINT "activities_spoken_file_id_files_id_fk" FOREIGN KEY ("spoken_file_id") REFERENCES "public"."files"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "rubric_criteria" ADD CONSTRAINT "rubric_criteria_outcome_id_outcomes_id_fk" FOREIGN KEY ("outcome_id") REFERENCES "public"."outcomes"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+CREATE INDEX "contributions_words" ON "contributions" USING gin (to_tsvector('english', "text"));--> statement-breakpoint
 ALTER TABLE "persons" ADD CONSTRAINT "persons_calendarSecret_unique" UNIQUE("calendar_secret");

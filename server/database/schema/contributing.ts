@@ -38,6 +38,7 @@ export const contributions = pgTable('contributions', {
   index().on(t.activityId, t.state, t.shownAt),
   index().on(t.authorId, t.activityId),
   index().on(t.parentId),
+  index('contributions_words').using('gin', sql`to_tsvector('english', ${t.text})`), // what finding looks in
   // one draft for each place one can write in
   uniqueIndex('one_draft_per_place').on(t.activityId, t.authorId, sql`coalesce(${t.parentId}, '00000000-0000-0000-0000-000000000000')`).where(sql`state = 'draft'`),
   check('shown_has_a_time', sql`state not in ('shown', 'withdrawn') or shown_at is not null`),

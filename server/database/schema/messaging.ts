@@ -32,6 +32,7 @@ export const mails = pgTable('mails', {
   tries: integer().notNull().default(0),
   lastError: text(),
   madeAt: madeAt(),
+  queuedAt: instant(), // when a process last took it into the queue
   sentAt: instant(),
 }, t => [uniqueIndex().on(t.key), index().on(t.state)])
 

@@ -126,7 +126,6 @@ export const activities = pgTable('activities', {
   publishedAt: instant(),
   lockedAt: instant(), // settings cannot be changed until it is unlocked
   isTemplate: boolean().notNull().default(false), // kept in the library, not on the plan
-  jointId: uuid(), // the same in activities of other seminars that are run jointly
   position: integer().notNull(),
   version: integer().notNull().default(1),
 }, t => [index().on(t.seminarId)])

@@ -38,7 +38,8 @@ export async function readThread(db: Db, actor: Actor & { readonly activity: Act
 
   async function silentNames() {
     const heard = new Set(rows.filter(r => r.state === 'shown').map(r => r.authorId))
-    return (await countedStudents(db, seminar.id)).filter(s => !heard.has(s.enrolmentId) && s.enrolmentId !== enrolment.id).map(s => s.givenName)
+    const [plan, everyone] = await Promise.all([loadPlan(db, activity), countedStudents(db, seminar.id)])
+    return everyone.filter(plan.isMeant).filter(s => !heard.has(s.enrolmentId) && s.enrolmentId !== enrolment.id).map(s => s.givenName)
   }
 }
 

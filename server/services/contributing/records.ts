@@ -20,11 +20,16 @@ export interface StudentRecord {
 }
 
 /** Students who count: active ones. Practice and withdrawn people take no part. */
-export async function countedStudents(db: Db, seminarId: string): Promise<Student[]> {
+export const countedStudents = (db: Db, seminarId: string): Promise<Student[]> => studentsIn(db, seminarId, 'active')
+
+/** Practice students: an instructor's own trials, marked like anyone's and counted nowhere. */
+export const practiceStudents = (db: Db, seminarId: string): Promise<Student[]> => studentsIn(db, seminarId, 'practice')
+
+async function studentsIn(db: Db, seminarId: string, state: 'active' | 'practice'): Promise<Student[]> {
   const rows = await db.select({
     enrolmentId: enrolments.id, sectionId: enrolments.sectionId, name: persons.name, givenName: persons.givenName, familyName: persons.familyName,
   }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId))
-    .where(and(eq(enrolments.seminarId, seminarId), eq(enrolments.role, 'student'), eq(enrolments.state, 'active')))
+    .where(and(eq(enrolments.seminarId, seminarId), eq(enrolments.role, 'student'), eq(enrolments.state, state)))
   const order = new Intl.Collator('en')
   return rows.sort((a, b) => order.compare(a.familyName, b.familyName) || order.compare(a.givenName, b.givenName))
 }
@@ -64,12 +69,21 @@ export async function loadRecords(db: Db, activityIds: readonly string[], studen
 
 export interface Judged { readonly standing: Standing, readonly checks: CheckView[] }
 
+/** Records of those who take part in an activity. */
+export function recordsOf(plan: Pick<ActivityPlan, 'activity' | 'isMeant'>, records: ReadonlyMap<string, ReadonlyMap<string, StudentRecord>>): StudentRecord[] {
+  return [...records.get(plan.activity.id)!.values()].filter(r => plan.isMeant(r.student))
+}
+
 /** Checks a record against its activity's expectations and says where the student stands. */
 export function judgeRecord(plan: ActivityPlan, record: StudentRecord, timeZone: string, now: Date): Judged {
   const id = record.student.enrolmentId
   const { entryType, answerType } = KINDS[plan.activity.kind]
-  const results = plan.expectations.map((expectation) => {
-    const result = checkExpectation(expectation.rule, record.shown, { personId: id, timeZone, entryType })
+  const results = plan.expectations.map((expectation, i) => {
+    const weeks = plan.weeks[i] ?? []
+    // a weekly rule whose phase holds no week of teaching asks for nothing yet
+    const result = expectation.rule.kind === 'weeklyEntries' && weeks.length === 0
+      ? { have: 0, need: expectation.rule.need, met: false, metAt: null }
+      : checkExpectation(expectation.rule, record.shown, { personId: id, timeZone, entryType, weeks })
     const wanted = expectation.rule.kind === 'replies' ? answerType : entryType
     return {
       needed: expectation.needed,

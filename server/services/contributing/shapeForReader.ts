@@ -51,6 +51,7 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
   const { activity, enrolment, seenUntil, now } = reader
   const role = readerRole(enrolment)
   const inside = ownIsIn(rows, reader)
+  const beforeReveal = isBeforeReveal(activity, now)
   const answered = new Set(rows.filter(r => r.state === 'shown' && r.parentId).map(r => r.parentId))
   const whole = new Set<string>()
   const views: ContributionView[] = []
@@ -58,7 +59,7 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
     const isAuthor = row.authorId === enrolment.id
     const view = readerView({
       role, isAuthor, state: row.state, authorIsStaff: row.role === 'instructor' || row.role === 'assistant',
-      readBy: KINDS[activity.kind].readBy, writeFirst: activity.settings.writeFirst, ownIsIn: inside, hasShownAnswers: answered.has(row.id),
+      readBy: KINDS[activity.kind].readBy, writeFirst: activity.settings.writeFirst, ownIsIn: inside, hasShownAnswers: answered.has(row.id), beforeReveal,
     })
     const shownAt = row.shownAt ?? now
     if (view === 'place') views.push({ view, id: row.id, parentId: row.parentId, shownAt: shownAt.toISOString() })
@@ -80,8 +81,12 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
       version: row.version,
     })
   }
-  return { waiting: role === 'student' && activity.settings.writeFirst && !inside, contributions: views }
+  return { waiting: role !== 'staff' && (beforeReveal || (role === 'student' && activity.settings.writeFirst && !inside)), contributions: views }
 }
+
+/** Whether classmates' contributions are still hidden from everyone but staff. */
+export const isBeforeReveal = (activity: ActivityRow, now: Date): boolean =>
+  activity.settings.hiddenUntil ? now < new Date(activity.settings.hiddenUntil) : false
 
 function changeUntil(activity: ActivityRow, enrolment: Enrolment, shownAt: Date, now: Date): string | null {
   const until = changeableUntil(activity, enrolment, shownAt)

@@ -1,12 +1,12 @@
 import { and, eq } from 'drizzle-orm'
 import { KINDS } from '#core/contributing/kinds'
 import type { ContributionType } from '#core/contributing/contribution'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, enrolments, persons, type ContributionDetail } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import type { TakesUp } from '#shared/contributing/thread'
-import { ownIsIn } from './shapeForReader'
+import { isBeforeReveal, ownIsIn } from './shapeForReader'
 
 export interface WritePlace { readonly type: ContributionType, readonly detail: ContributionDetail }
 
@@ -39,6 +39,7 @@ export async function requirePlace(db: Db, actor: Actor & { readonly activity: A
   return { type: answerType, detail: takesUp ? { takesUp: withContext(found.parent.text, { ...takesUp, contributionId: parentId }) } : {} }
 
   async function mayRead() {
+    if (!isStaff(enrolment) && isBeforeReveal(activity, now)) return false
     if (enrolment.role !== 'student' || !activity.settings.writeFirst) return true
     const own = await db.select({ authorId: contributions.authorId, state: contributions.state, type: contributions.type })
       .from(contributions).where(and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolment.id)))

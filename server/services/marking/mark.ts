@@ -5,6 +5,7 @@ import { totalMark, type TotalMark } from '#core/marking/totalMark'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { citations, criterionMarks, enrolments, marks, persons } from '#server/database/schema'
+import { loadRubric } from '#server/services/planning/activityView'
 import type { RubricView } from '#shared/contributing/activity'
 import type { MarkView } from '#shared/marking/desk'
 
@@ -16,7 +17,7 @@ export function totalOf(activity: ActivityRow, rubric: RubricView | null, steps:
   return totalMark(
     rubric.criteria.map((criterion) => {
       const step = steps.find(s => s.criterionId === criterion.id)
-      return { criterionId: criterion.id, weight: 1, max: criterion.max, points: criterion.levels.find(l => l.id === step?.levelId)?.points ?? null }
+      return { criterionId: criterion.id, weight: criterion.weight, max: criterion.max, points: criterion.levels.find(l => l.id === step?.levelId)?.points ?? null }
     }),
     { max: activity.points, step: activity.pointStep },
     { lateness, rule: activity.lateRule, waived },
@@ -39,6 +40,14 @@ export async function loadMark(db: Db, actor: Actor & { readonly activity: Activ
     version: mark.version, state: mark.state, steps, citations: cited, letter: mark.letter, markerNote: mark.markerNote, lateWaived: mark.lateWaived,
     points: mark.points ?? 0, criteriaLeft: 0, savedAt: mark.savedAt.toISOString(), savedBy: found.savedBy, returnedAt: mark.returnedAt?.toISOString() ?? null,
   }
+}
+
+/** The rubric a student is marked by: a mark with steps keeps the version it was given under, others take the activity's. */
+export async function rubricOfMark(db: Db, activity: ActivityRow, enrolmentId: string): Promise<RubricView | null> {
+  const [given] = await db.select({ version: marks.rubricVersionId }).from(marks)
+    .innerJoin(criterionMarks, eq(criterionMarks.markId, marks.id))
+    .where(and(eq(marks.activityId, activity.id), eq(marks.enrolmentId, enrolmentId))).limit(1)
+  return loadRubric(db, given?.version ?? activity.rubricVersionId)
 }
 
 export const isEmptyLetter = (letter: RichNode): boolean => plainText(letter).trim() === ''

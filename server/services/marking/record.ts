@@ -5,20 +5,20 @@ import { suggestTimelinessStep } from '#core/marking/suggestStep'
 import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, enrolments, persons } from '#server/database/schema'
-import { countedStudents, judgeRecord, loadRecords, type Judged, type Student } from '#server/services/contributing/records'
+import { countedStudents, judgeRecord, loadRecords, practiceStudents, type Judged, type Student } from '#server/services/contributing/records'
 import { closesFor, dueAtOf, loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
-import { loadRubric } from '#server/services/planning/activityView'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordItem, RecordView } from '#shared/marking/desk'
-import { loadMark, totalOf } from './mark'
+import { loadMark, rubricOfMark, totalOf } from './mark'
 
 type ActorAt = Actor & { readonly activity: ActivityRow }
 
 /** A student who is marked in the actor's seminar. */
-export async function requireStudent(db: Db, actor: Actor, enrolmentId: string): Promise<Student> {
-  const student = (await countedStudents(db, actor.seminar.id)).find(s => s.enrolmentId === enrolmentId)
+export async function requireStudent(db: Db, actor: Actor, enrolmentId: string): Promise<Student & { readonly practice: boolean }> {
+  const [counted, practice] = await Promise.all([countedStudents(db, actor.seminar.id), practiceStudents(db, actor.seminar.id)])
+  const student = counted.find(s => s.enrolmentId === enrolmentId) ?? practice.find(s => s.enrolmentId === enrolmentId)
   if (!student) throw nothingHere()
-  return student
+  return { ...student, practice: practice.includes(student) }
 }
 
 /** One student's record, checked and in context, with the mark as it stands: the whole of the marking desk. */
@@ -26,14 +26,15 @@ export async function recordView(db: Db, actor: ActorAt, enrolmentId: string, no
   const { activity, seminar } = actor
   const student = await requireStudent(db, actor, enrolmentId)
   const [plan, rubric, records, rows] = await Promise.all([
-    loadPlan(db, activity), loadRubric(db, activity.rubricVersionId), loadRecords(db, [activity.id], [student]), ownRows(db, activity.id, enrolmentId),
+    loadPlan(db, activity), rubricOfMark(db, activity, enrolmentId), loadRecords(db, [activity.id], [student]), ownRows(db, activity.id, enrolmentId),
   ])
   const judged = judgeRecord(plan, records.get(activity.id)!.get(enrolmentId)!, seminar.timeZone, now)
   const lateness = latenessOfRecord(plan, judged, enrolmentId)
   const [items, mark] = await Promise.all([inContext(db, rows.filter(r => r.state !== 'draft')), loadMark(db, actor, enrolmentId)])
   const shown = items.filter(i => !i.withdrawn)
   return {
-    student: { id: student.enrolmentId, name: student.name, givenName: student.givenName, familyName: student.familyName, standing: judged.standing },
+    rubric,
+    student: { id: student.enrolmentId, name: student.name, givenName: student.givenName, familyName: student.familyName, standing: judged.standing, practice: student.practice },
     items,
     draftsBegun: rows.filter(r => r.state === 'draft' && r.words > 0).map(r => ({ words: r.words, savedAt: r.savedAt.toISOString() })),
     summary: {

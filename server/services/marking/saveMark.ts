@@ -5,10 +5,9 @@ import type { Database, Db } from '#server/database/client'
 import { auditTrail, citations, contributions, criterionMarks, marks } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { once } from '#server/services/receipt'
-import { loadRubric } from '#server/services/planning/activityView'
 import type { RubricView } from '#shared/contributing/activity'
 import type { MarkView, MarkWrite } from '#shared/marking/desk'
-import { loadMark } from './mark'
+import { loadMark, rubricOfMark } from './mark'
 import { recordView, requireStudent } from './record'
 
 type ActorAt = Actor & { readonly activity: ActivityRow }
@@ -30,7 +29,7 @@ const changedMeanwhile = (theirs: MarkView) => new Problem(409, 'changedMeanwhil
 export function saveMark(db: Database, actor: ActorAt, enrolmentId: string, write: MarkWrite, now: Date): Promise<MarkView> {
   return once(db, actor.enrolment, write.key, async (tx) => {
     await requireStudent(tx, actor, enrolmentId)
-    const rubric = await loadRubric(tx, actor.activity.rubricVersionId)
+    const rubric = await rubricOfMark(tx, actor.activity, enrolmentId)
     if (!rubric) throw refusedField('steps', 'noRubric', 'This activity is not marked by a rubric.')
     const levels = requireSteps(rubric, write.steps)
     await requireCitations(tx, actor, rubric, enrolmentId, write.citations)
@@ -38,7 +37,7 @@ export function saveMark(db: Database, actor: ActorAt, enrolmentId: string, writ
     const columns = {
       letter: write.letter, letterText: plainText(write.letter), markerNote: write.markerNote, lateWaived: write.lateWaived,
       markedBy: actor.enrolment.id, savedAt: now, state: before?.state === 'returned' ? 'held' as const : before?.state ?? 'open' as const,
-      version: write.baseVersion + 1, rubricVersionId: actor.activity.rubricVersionId!,
+      version: write.baseVersion + 1, rubricVersionId: rubric.versionId,
     }
     const [stored] = before
       ? await tx.update(marks).set(columns).where(eq(marks.id, before.id)).returning()

@@ -11,6 +11,7 @@ export function authorView(p: Named & { readonly enrolmentId: string, readonly r
     name: p.name,
     givenName: p.givenName,
     initials: initialsOf(p),
+    role: p.role === 'instructor' || p.role === 'assistant' ? p.role : null,
     isStaff: p.role === 'instructor' || p.role === 'assistant',
     isMe: p.enrolmentId === readerId,
   }

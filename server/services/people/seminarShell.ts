@@ -1,10 +1,10 @@
-import { and, eq, isNotNull, sql } from 'drizzle-orm'
+import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm'
 import { weekOf, weeksOf } from '#core/planning/week'
 import { isWorkingPhase } from '#core/planning/schedule'
 import { isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, marks } from '#server/database/schema'
-import { countedStudents, judgeRecord, loadRecords } from '#server/services/contributing/records'
+import { activities, marks, notices } from '#server/database/schema'
+import { countedStudents, judgeRecord, loadRecords, recordsOf } from '#server/services/contributing/records'
 import { loadPlans } from '#server/services/planning/activityPlan'
 import type { SeminarShell } from '#shared/people/seminar'
 
@@ -12,19 +12,23 @@ import type { SeminarShell } from '#shared/people/seminar'
 export async function seminarShell(db: Db, actor: Actor, now: Date): Promise<SeminarShell> {
   const { seminar, enrolment } = actor
   const staff = isStaff(enrolment)
-  const rows = await db.select().from(activities).where(eq(activities.seminarId, seminar.id)).orderBy(activities.position)
-  const plans = await loadPlans(db, rows.filter(a => staff || a.state !== 'draft'))
+  const rows = await db.select().from(activities).where(and(eq(activities.seminarId, seminar.id), eq(activities.isTemplate, false))).orderBy(activities.position)
+  const all = await loadPlans(db, rows.filter(a => staff || a.state !== 'draft'))
+  const plans = staff || enrolment.role !== 'student' || enrolment.state === 'practice' ? all : all.filter(p => p.isMeant({ enrolmentId: enrolment.id, sectionId: enrolment.sectionId }))
   const weeks = weeksOf(seminar).map(week => ({
     number: week.number,
+    label: week.teaching,
+    title: week.title,
     startsAt: week.startsAt.toISOString(),
     endsAt: week.endsAt.toISOString(),
     kinds: [...new Set(plans.filter(p => p.phases.some(x => isWorkingPhase(x.name) && x.startsAt < week.endsAt && x.endsAt > week.startsAt)).map(p => p.activity.kind))],
   }))
   return {
     id: seminar.id, title: seminar.title, code: seminar.code, college: seminar.college, timeZone: seminar.timeZone,
-    role: enrolment.role, now: now.toISOString(), week: weekOf(now, seminar), weeks,
+    role: enrolment.role, archived: seminar.state === 'archived', studentsEye: actor.studentsEye, usualDueTime: seminar.usualDueTime, usualDueWeekday: seminar.usualDueWeekday, now: now.toISOString(), week: weekOf(now, seminar), weeks,
     readyToMark: staff ? await countReady(db, actor, plans, now) : 0,
     lettersBack: staff ? 0 : await countLetters(db, enrolment.id),
+    unseen: await db.$count(notices, and(eq(notices.enrolmentId, enrolment.id), isNull(notices.seenAt))),
   }
 }
 
@@ -34,7 +38,7 @@ async function countReady(db: Db, actor: Actor, plans: Awaited<ReturnType<typeof
   const records = await loadRecords(db, marked.map(p => p.activity.id), students)
   let ready = 0
   for (const plan of marked)
-    for (const record of records.get(plan.activity.id)!.values())
+    for (const record of recordsOf(plan, records))
       if (judgeRecord(plan, record, actor.seminar.timeZone, now).standing === 'ready') ready++
   return ready
 }

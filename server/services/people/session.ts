@@ -1,10 +1,11 @@
-import { and, eq, inArray, ne } from 'drizzle-orm'
+import { and, desc, eq, inArray, ne, sql } from 'drizzle-orm'
 import { passwordMatches } from '#server/access/password'
 import type { Person } from '#server/access/session'
 import type { Db } from '#server/database/client'
 import { enrolments, persons, seminars } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import type { SessionView } from '#shared/people/session'
+import { isMailroom } from '#server/services/messaging/mailServer'
 import { initialsOf } from './nameView'
 
 /** The person of an e-mail address and password. Says the same of a wrong address and a wrong password. */
@@ -18,10 +19,10 @@ export async function personByPassword(db: Db, email: string, password: string):
 }
 
 export async function sessionView(db: Db, person: Person): Promise<SessionView> {
-  const rows = await db.select({ id: seminars.id, title: seminars.title, code: seminars.code, role: enrolments.role })
+  const rows = await db.select({ id: seminars.id, title: seminars.title, code: seminars.code, role: enrolments.role, archived: sql<boolean>`${seminars.state} = 'archived'` })
     .from(enrolments).innerJoin(seminars, eq(seminars.id, enrolments.seminarId))
-    .where(and(eq(enrolments.personId, person.id), ne(enrolments.state, 'withdrawn'))).orderBy(seminars.firstDay)
-  return { person: { id: person.id, name: person.name, givenName: person.givenName, initials: initialsOf(person) }, seminars: rows }
+    .where(and(eq(enrolments.personId, person.id), ne(enrolments.state, 'withdrawn'))).orderBy(seminars.state, desc(seminars.firstDay))
+  return { person: { id: person.id, name: person.name, givenName: person.givenName, initials: initialsOf(person), foundsSeminars: person.foundsSeminars || rows.some(r => r.role === 'instructor'), mailroom: person.foundsSeminars && isMailroom() }, seminars: rows }
 }
 
 const DEMO_REASONS: ReadonlyArray<readonly [email: string, reason: string]> = [
@@ -42,6 +43,12 @@ export async function demoPeople(db: Db) {
     const row = rows.find(r => r.email === email)
     return row ? [{ id: row.id, name: row.name, role: row.role, reason }] : []
   })
+}
+
+/** The mailroom holds everyone's mail, with links that let people in: it is for the installation's owner. */
+export function requireMailroom(person: Person): void {
+  if (!isMailroom()) throw new Problem(404, 'notFound', 'Mail goes out through a mail server here; there is no mailroom.')
+  if (!person.foundsSeminars) throw new Problem(403, 'forbidden', 'The mailroom is for the owner of this installation.')
 }
 
 export const isDemo = (): boolean => process.env.JOVREL_DEMO === '1'

@@ -1,7 +1,10 @@
 import { asc, inArray } from 'drizzle-orm'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { expectations, extensions, phases } from '#server/database/schema'
+import { expectations, extensions, groupMembers, groups, phases, seminars } from '#server/database/schema'
+import { isMeant } from '#core/planning/audience'
+import { weeksOfPhase } from '#core/planning/loadByWeek'
+import { weeksOf } from '#core/planning/week'
 import { closesAt, ownDueAt, type Extension, type Phase } from '#core/planning/schedule'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
 
@@ -14,27 +17,53 @@ export interface ActivityPlan {
   readonly closesAt: Date
   readonly expectations: readonly PlannedExpectation[]
   readonly extensions: ReadonlyMap<string, Extension & { readonly reason: string }> // by enrolment
+  /** Weeks that a weekly expectation asks about, by the expectation's place. */
+  readonly weeks: ReadonlyArray<ReadonlyArray<{ readonly startsAt: Date, readonly endsAt: Date }>>
+  /** Whether a student takes part. */
+  readonly isMeant: (student: { readonly enrolmentId: string, readonly sectionId: string | null }) => boolean
 }
 
-/** Plans of several activities in four queries, however many there are. */
+/** Plans of several activities in a few queries, however many there are. */
 export async function loadPlans(db: Db, rows: readonly ActivityRow[]): Promise<ActivityPlan[]> {
   if (rows.length === 0) return []
   const ids = rows.map(a => a.id)
-  const [allPhases, allRules, allExtensions] = await Promise.all([
+  const planIds = [...new Set(rows.flatMap(a => a.audience.kind === 'groups' ? [a.audience.groupPlanId] : []))]
+  const [allPhases, allRules, allExtensions, terms, members, allGroups] = await Promise.all([
     db.select().from(phases).where(inArray(phases.activityId, ids)).orderBy(asc(phases.position)),
     db.select().from(expectations).where(inArray(expectations.activityId, ids)).orderBy(asc(expectations.position)),
     db.select().from(extensions).where(inArray(extensions.activityId, ids)),
+    db.select().from(seminars).where(inArray(seminars.id, [...new Set(rows.map(a => a.seminarId))])),
+    planIds.length > 0 ? db.select().from(groupMembers).where(inArray(groupMembers.groupPlanId, planIds)) : [],
+    planIds.length > 0 ? db.select({ id: groups.id, planId: groups.groupPlanId }).from(groups).where(inArray(groups.groupPlanId, planIds)) : [],
   ])
   return rows.map((activity) => {
     const own = allPhases.filter(p => p.activityId === activity.id)
+    const rules = allRules.filter(e => e.activityId === activity.id)
     return {
       activity,
       phases: own,
       closesAt: closesAt({ opensAt: activity.opensAt, phases: own }),
-      expectations: allRules.filter(e => e.activityId === activity.id),
+      expectations: rules,
       extensions: new Map(allExtensions.filter(e => e.activityId === activity.id).map(e => [e.enrolmentId, e])),
+      weeks: rules.map(({ rule }) => weeksAsked(rule, own, terms.find(t => t.id === activity.seminarId)!, activity.settings.rests ?? [])),
+      isMeant: meantBy(activity),
     }
   })
+
+  function meantBy({ audience }: ActivityRow): ActivityPlan['isMeant'] {
+    if (audience.kind !== 'groups') return student => isMeant(audience, { ...student, groupIds: [] }, [])
+    const planGroups = allGroups.filter(g => g.planId === audience.groupPlanId).map(g => g.id)
+    const groupOf = new Map(members.filter(m => m.groupPlanId === audience.groupPlanId).map(m => [m.enrolmentId, m.groupId]))
+    return student => isMeant(audience, { ...student, groupIds: groupOf.has(student.enrolmentId) ? [groupOf.get(student.enrolmentId)!] : [] }, planGroups)
+  }
+}
+
+/** Spans of the weeks in which a weekly rule asks for something. */
+export function weeksAsked(rule: ExpectationRule, own: readonly Phase[], term: Parameters<typeof weeksOf>[0], rests: readonly number[]): Array<{ startsAt: Date, endsAt: Date }> {
+  const phase = rule.kind === 'weeklyEntries' ? own.find(p => p.name === rule.due) : undefined
+  if (!phase) return []
+  const asked = new Set(weeksOfPhase(phase, term, rests))
+  return weeksOf(term).filter(w => asked.has(w.number))
 }
 
 export async function loadPlan(db: Db, activity: ActivityRow): Promise<ActivityPlan> {

@@ -1,7 +1,7 @@
-import { asc, eq } from 'drizzle-orm'
+import { and, asc, eq, lte } from 'drizzle-orm'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { categories, enrolments, persons, rubricCriteria, rubricLevels, rubrics, rubricVersions } from '#server/database/schema'
+import { categories, enrolments, files, persons, prompts, rubricCriteria, rubricLevels, rubrics, rubricVersions } from '#server/database/schema'
 import { judgeRecord, loadRecords } from '#server/services/contributing/records'
 import type { ActivityView, RubricView } from '#shared/contributing/activity'
 import { closesFor, dueAtOf, loadPlan } from './activityPlan'
@@ -9,7 +9,7 @@ import { closesFor, dueAtOf, loadPlan } from './activityPlan'
 export async function loadRubric(db: Db, rubricVersionId: string | null): Promise<RubricView | null> {
   if (!rubricVersionId) return null
   const [[head], criteria, levels] = await Promise.all([
-    db.select({ title: rubrics.title, version: rubricVersions.version }).from(rubricVersions)
+    db.select({ id: rubrics.id, versionId: rubricVersions.id, title: rubrics.title, version: rubricVersions.version }).from(rubricVersions)
       .innerJoin(rubrics, eq(rubrics.id, rubricVersions.rubricId)).where(eq(rubricVersions.id, rubricVersionId)),
     db.select().from(rubricCriteria).where(eq(rubricCriteria.rubricVersionId, rubricVersionId)).orderBy(asc(rubricCriteria.position)),
     db.select({ level: rubricLevels }).from(rubricLevels).innerJoin(rubricCriteria, eq(rubricCriteria.id, rubricLevels.criterionId))
@@ -19,8 +19,8 @@ export async function loadRubric(db: Db, rubricVersionId: string | null): Promis
   return {
     ...head,
     criteria: criteria.map(c => ({
-      id: c.id, title: c.title, max: c.max, suggestFrom: c.suggestFrom,
-      levels: levels.filter(l => l.level.criterionId === c.id).map(({ level }) => ({ id: level.id, title: level.title, points: level.points, descriptor: level.descriptor })),
+      id: c.id, title: c.title, max: c.max, weight: c.weight, scope: c.scope, outcomeId: c.outcomeId, suggestFrom: c.suggestFrom,
+      levels: levels.filter(l => l.level.criterionId === c.id).map(({ level }) => ({ id: level.id, title: level.title, points: level.points, pointsFrom: level.pointsFrom, descriptor: level.descriptor })),
     })),
   }
 }
@@ -28,16 +28,20 @@ export async function loadRubric(db: Db, rubricVersionId: string | null): Promis
 /** An activity for one reader, with their own due times and standing. */
 export async function activityView(db: Db, actor: Actor & { readonly activity: ActivityRow }, now: Date): Promise<ActivityView> {
   const { activity, enrolment, seminar } = actor
-  const [plan, rubric, [category]] = await Promise.all([
+  const [plan, rubric, [category], released, [spoken]] = await Promise.all([
     loadPlan(db, activity),
     loadRubric(db, activity.rubricVersionId),
     activity.categoryId ? db.select({ title: categories.title, weightPercent: categories.weightPercent }).from(categories).where(eq(categories.id, activity.categoryId)) : [],
+    db.select({ html: prompts.html, releaseAt: prompts.releaseAt }).from(prompts).where(and(eq(prompts.activityId, activity.id), lte(prompts.releaseAt, now))).orderBy(asc(prompts.releaseAt), asc(prompts.position)),
+    activity.spokenFileId ? db.select({ id: files.id, type: files.type }).from(files).where(eq(files.id, activity.spokenFileId)) : [],
   ])
   return {
     id: activity.id, seminarId: seminar.id, kind: activity.kind, title: activity.title, summary: activity.summary, briefHtml: activity.briefHtml,
     state: activity.state, opensAt: activity.opensAt.toISOString(), closesAt: closesFor(plan, enrolment.id).toISOString(),
     phases: plan.phases.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
-    writeFirst: activity.settings.writeFirst, editMinutes: activity.settings.editMinutes, points: activity.points, category: category ?? null,
+    writeFirst: activity.settings.writeFirst, editMinutes: activity.settings.editMinutes, points: activity.points, pointStep: activity.pointStep, scale: activity.scale, practice: activity.practice, passPercent: activity.passPercent,
+    hiddenUntil: activity.settings.hiddenUntil ?? null, starterHtml: activity.starterHtml, spoken: spoken ? { url: `/api/files/${spoken.id}`, type: spoken.type } : null,
+    prompts: released.map((p, i) => ({ number: i + 1, html: p.html, releaseAt: p.releaseAt.toISOString() })), rests: [...activity.settings.rests ?? []], category: category ?? null,
     expectations: plan.expectations.map(e => ({ id: e.id, rule: e.rule, dueAt: dueAtOf(plan, e.rule, enrolment.id).toISOString() })),
     rubric,
     standing: enrolment.role === 'student' ? await ownStanding() : null,

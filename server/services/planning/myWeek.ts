@@ -16,12 +16,13 @@ type Item = MyWeek['due'][number]
 export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
   const { seminar, enrolment } = actor
   if (enrolment.role !== 'student') throw nothingHere()
-  const rows = await db.select().from(activities).where(and(eq(activities.seminarId, seminar.id), ne(activities.state, 'draft'))).orderBy(asc(activities.position))
+  const rows = await db.select().from(activities).where(and(eq(activities.seminarId, seminar.id), ne(activities.state, 'draft'), eq(activities.isTemplate, false))).orderBy(asc(activities.position))
   const student = { enrolmentId: enrolment.id, sectionId: enrolment.sectionId, ...actor.person }
-  const [plans, records, drafts, letters, categoryRows, days] = await Promise.all([
+  const [allPlans, records, drafts, letters, categoryRows, days] = await Promise.all([
     loadPlans(db, rows), loadRecords(db, rows.map(a => a.id), [student]), ownDrafts(db, enrolment.id), ownLetters(db, actor),
     db.select().from(categories).where(eq(categories.seminarId, seminar.id)).orderBy(asc(categories.position)), writtenDays(db, actor, now),
   ])
+  const plans = enrolment.state === 'practice' ? allPlans : allPlans.filter(p => p.isMeant(student))
   const items = plans.map(plan => ({ plan, item: itemOf(plan, records.get(plan.activity.id)!.get(enrolment.id)!) }))
   const isOpen = (plan: ActivityPlan) => plan.activity.opensAt <= now && plan.activity.state === 'published'
   const back = new Set(letters.map(l => l.activityId))
@@ -54,7 +55,7 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
       activityId: activity.id, kind: activity.kind, title: activity.title, summary: activity.summary,
       opensAt: activity.opensAt.toISOString(), dueAt: due.toISOString(), standing, checks,
       expectations: plan.expectations.map(e => ({ id: e.id, rule: e.rule, dueAt: dueAtOf(plan, e.rule, enrolment.id).toISOString() })),
-      minutes: plan.expectations.reduce((sum, e, i) => sum + minutesToGo(e.rule, e.rule.need - checks[i]!.have), 0),
+      minutes: plan.expectations.reduce((sum, e, i) => sum + minutesToGo(e.rule, checks[i]!.need - checks[i]!.have), 0),
       draft: draft ? { words: draft.words, to: draft.to } : null,
     }
   }

@@ -1,74 +1,93 @@
-import { asc, eq } from 'drizzle-orm'
+import { and, asc, eq } from 'drizzle-orm'
 import { KINDS } from '#core/contributing/kinds'
+import { plainText } from '#core/contributing/richText'
+import { pointsOf } from '#core/marking/rubric/rubricDraft'
+import { loadByWeek, type LoadOfActivity, weeksOfPhase } from '#core/planning/loadByWeek'
 import { expectedLoad } from '#core/planning/load'
-import { weekOf } from '#core/planning/week'
+import { checkActivity, checkPlan, type CheckedActivity } from '#core/planning/planChecks'
 import { isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, units } from '#server/database/schema'
-import { countedStudents, judgeRecord, loadRecords } from '#server/services/contributing/records'
-import type { TermPlan } from '#shared/planning/plan'
+import { activities, categories, units } from '#server/database/schema'
+import { countedStudents, judgeRecord, loadRecords, recordsOf, type Student } from '#server/services/contributing/records'
+import { draftOf } from '#server/services/marking/rubrics'
+import type { PlanActivity, TermPlan } from '#shared/planning/plan'
 import { closesFor, loadPlans, type ActivityPlan } from './activityPlan'
+import { loadRubric } from './activityView'
 import { countStandings } from './standingCounts'
 
-/** The term plan: everything for staff; for others what is published, with their own standing and nobody's figures. */
+/** The term plan: everything for staff; for others what is published and meant for them, with their own standing and nobody's figures. */
 export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPlan> {
   const { seminar, enrolment } = actor
   const staff = isStaff(enrolment)
-  const [unitRows, rows, students] = await Promise.all([
+  const [unitRows, rows, students, categoryRows] = await Promise.all([
     db.select({ id: units.id, title: units.title, fromWeek: units.fromWeek, toWeek: units.toWeek }).from(units).where(eq(units.seminarId, seminar.id)).orderBy(asc(units.position)),
-    db.select().from(activities).where(eq(activities.seminarId, seminar.id)).orderBy(asc(activities.position)),
+    db.select().from(activities).where(and(eq(activities.seminarId, seminar.id), eq(activities.isTemplate, false))).orderBy(asc(activities.position)),
     countedStudents(db, seminar.id),
+    staff ? db.select().from(categories).where(eq(categories.seminarId, seminar.id)) : [],
   ])
-  const visible = rows.filter(a => staff || a.state !== 'draft')
-  const counted = staff ? students : students.filter(s => s.enrolmentId === enrolment.id)
-  const [plans, records] = await Promise.all([loadPlans(db, visible), loadRecords(db, visible.map(a => a.id), counted)])
+  const self: Student = { enrolmentId: enrolment.id, sectionId: enrolment.sectionId, ...actor.person }
+  const counted = staff ? students : enrolment.role === 'student' ? [self] : []
+  const all = await loadPlans(db, rows.filter(a => staff || a.state !== 'draft'))
+  const plans = staff || enrolment.role !== 'student' || enrolment.state === 'practice' ? all : all.filter(p => p.isMeant(self))
+  const records = await loadRecords(db, plans.map(p => p.activity.id), counted)
   const open = plans.filter(p => p.activity.state === 'published' && p.activity.opensAt <= now && p.closesAt >= now)
+  const loads = staff ? plans.map(p => loadOf(p, students)) : []
+  const load = staff ? loadByWeek(loads, seminar, seminar.pace) : []
+  const checked = staff ? await checkedActivities(db, plans, students) : []
   return {
     units: unitRows,
     activities: plans.map(plan => viewOf(plan)),
     students: students.length,
-    load: staff ? loadByWeek(plans, students.length, seminar) : [],
-    silent: staff ? open.map(p => ({ activityId: p.activity.id, names: students.filter(s => records.get(p.activity.id)!.get(s.enrolmentId)!.shown.length === 0).map(s => s.name) })) : [],
+    load,
+    silent: staff ? open.map(p => ({ activityId: p.activity.id, names: students.filter(p.isMeant).filter(s => records.get(p.activity.id)!.get(s.enrolmentId)!.shown.length === 0).map(s => s.name) })) : [],
+    staff: staff
+      ? {
+          mayManage: enrolment.role === 'instructor' && seminar.state === 'active',
+          term: { firstDay: seminar.firstDay, weeks: seminar.weeks, timeZone: seminar.timeZone, breaks: seminar.breaks.map(b => ({ ...b })) },
+          usualDueTime: seminar.usualDueTime, pace: { ...seminar.pace }, studentMinutes: 60 * seminar.studentHoursLimit, markingMinutes: 60 * seminar.markingHoursLimit,
+          remarks: checked.filter(a => a.state !== 'published' || a.phases.some(p => p.endsAt > now)).flatMap(a => checkActivity(a, { timeZone: seminar.timeZone, usualDueTime: seminar.usualDueTime, earlier: checked }).map(remark => ({ activityId: a.id, remark }))),
+          planRemarks: checkPlan(load, categoryRows.map(c => c.weightPercent), { studentMinutes: 60 * seminar.studentHoursLimit, markingMinutes: 60 * seminar.markingHoursLimit }, weeklyWork(plans, students.length)),
+        }
+      : null,
   }
 
-  function viewOf(plan: ActivityPlan): TermPlan['activities'][number] {
+  function viewOf(plan: ActivityPlan): PlanActivity {
     const { activity } = plan
-    const judged = [...records.get(activity.id)!.values()].map(r => judgeRecord(plan, !staff && r.mark === 'held' ? { ...r, mark: 'none' } : r, seminar.timeZone, now).standing)
+    const judged = recordsOf(plan, records).map(r => judgeRecord(plan, !staff && r.mark === 'held' ? { ...r, mark: 'none' } : r, seminar.timeZone, now).standing)
+    const { people, marked, restWeeks } = loadOf(plan, students)
     return {
-      id: activity.id, unitId: activity.unitId, kind: activity.kind, title: activity.title, summary: activity.summary, state: activity.state,
+      id: activity.id, unitId: activity.unitId, kind: activity.kind, title: activity.title, summary: activity.summary, state: activity.state, version: activity.version,
       opensAt: activity.opensAt.toISOString(), closesAt: closesFor(plan, enrolment.id).toISOString(),
       phases: plan.phases.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
       counts: staff ? countStandings(judged) : null,
       standing: enrolment.role === 'student' ? judged[0] ?? null : null,
+      planning: staff ? { rules: plan.expectations.map(e => e.rule), people, marked, restWeeks: [...restWeeks ?? []], locked: activity.lockedAt !== null, hasStarter: activity.starter !== null, weekly: plan.expectations.some(e => e.rule.kind === 'weeklyEntries') } : null,
     }
+  }
+
+  function weeklyWork(list: readonly ActivityPlan[], people: number) {
+    return list.flatMap((p) => {
+      const rule = p.expectations.find(e => e.rule.kind === 'weeklyEntries')?.rule
+      const phase = rule && p.phases.find(x => x.name === rule.due)
+      if (!rule || !phase) return []
+      const { writing, reading } = expectedLoad([rule], people, KINDS[p.activity.kind].readBy === 'class', seminar.pace)
+      return [{ activityId: p.activity.id, minutes: writing + reading, weeks: weeksOfPhase(phase, seminar, p.activity.settings.rests ?? []) }]
+    })
   }
 }
 
-/** Minutes asked of each student in the week their work is due, and of the marker spread over the weeks of marking. */
-function loadByWeek(plans: readonly ActivityPlan[], people: number, term: { firstDay: string, weeks: number, timeZone: string }): TermPlan['load'] {
-  const load = Array.from({ length: term.weeks }, (_, i) => ({ week: i + 1, studentMinutes: 0, markingMinutes: 0 }))
-  const add = (at: Date, field: 'studentMinutes' | 'markingMinutes', minutes: number) => {
-    const week = load[weekOf(at, term) - 1]
-    if (week) week[field] += minutes
-  }
-  for (const plan of plans) {
-    const classReads = KINDS[plan.activity.kind].readBy === 'class'
-    for (const { rule } of plan.expectations) {
-      const { writing, reading } = expectedLoad([rule], people, classReads)
-      add(plan.phases.find(p => p.name === rule.due)?.endsAt ?? plan.closesAt, 'studentMinutes', writing + reading)
-    }
-    const marking = plan.phases.find(p => p.name === 'mark')
-    if (!marking || !plan.activity.rubricVersionId) continue
-    const { marking: minutes } = expectedLoad(plan.expectations.map(e => e.rule), people, classReads)
-    const weeks = weeksBetween(marking.startsAt, new Date(marking.endsAt.getTime() - 1), term)
-    for (const week of weeks) add(week, 'markingMinutes', minutes / weeks.length)
-  }
-  return load
-}
+const loadOf = (plan: ActivityPlan, students: readonly Student[]): LoadOfActivity => ({
+  phases: plan.phases, rules: plan.expectations.map(e => e.rule), classReads: KINDS[plan.activity.kind].readBy === 'class',
+  marked: plan.activity.rubricVersionId !== null || plan.activity.points !== null, people: students.filter(plan.isMeant).length, restWeeks: plan.activity.settings.rests ?? [],
+})
 
-/** One instant in each week from `from` to `to`. */
-function weeksBetween(from: Date, to: Date, term: Parameters<typeof weekOf>[1]): Date[] {
-  const instants = [from]
-  for (let at = from.getTime() + 7 * 86_400_000; weekOf(new Date(at), term) <= weekOf(to, term); at += 7 * 86_400_000) instants.push(new Date(at))
-  return instants
+/** Activities as the plan checks see them. */
+async function checkedActivities(db: Db, plans: readonly ActivityPlan[], students: readonly Student[]): Promise<CheckedActivity[]> {
+  const versionIds = [...new Set(plans.flatMap(p => p.activity.rubricVersionId ? [p.activity.rubricVersionId] : []))]
+  const points = new Map(await Promise.all(versionIds.map(async id => [id, pointsOf(draftOf((await loadRubric(db, id))!, []))] as const)))
+  return plans.map(p => ({
+    id: p.activity.id, kind: p.activity.kind, title: p.activity.title, state: p.activity.state, opensAt: p.activity.opensAt, phases: p.phases, rules: p.expectations.map(e => e.rule),
+    briefText: plainText(p.activity.brief), hasStarter: p.activity.starter !== null, points: p.activity.points, rubricPoints: p.activity.rubricVersionId ? points.get(p.activity.rubricVersionId) ?? null : null,
+    counted: p.activity.points !== null && !p.activity.practice, hasCategory: p.activity.categoryId !== null, people: students.filter(p.isMeant).length, restWeeks: p.activity.settings.rests ?? [],
+  }))
 }

@@ -37,7 +37,7 @@ const names = (list: readonly string[]) => list.length <= 6 ? list.join(', ') : 
       <h2>Your expectations <span>checked as you write</span></h2>
       <div v-for="(check, i) in checks" :key="check.expectationId" class="ex" data-check>
         <span v-if="check.met" class="ok" aria-label="met">✓</span><ExpectationRing v-else :parts="Array.from({ length: check.need }, (_, n) => n < check.have)" :size="18" />
-        <span>{{ ruleWords(activity.expectations[i]!.rule) }}</span><b class="num">{{ haveWords(activity.expectations[i]!.rule, check) }}</b>
+        <span>{{ ruleWords(activity.expectations[i]!.rule, activity.kind) }}</span><b class="num">{{ haveWords(activity.expectations[i]!.rule, check) }}</b>
       </div>
       <p v-if="lonely" class="nudge">Nobody has answered {{ lonely.author.givenName }} yet. <button class="link" type="button" @click="emit('goTo', lonely.id)">read {{ lonely.author.givenName }}’s post</button></p>
     </section>

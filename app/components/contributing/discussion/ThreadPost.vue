@@ -54,7 +54,7 @@ function selected() {
       <div class="txt">
         <p class="by">
           <b>{{ whole.author.isMe ? 'You' : whole.author.name }}</b>
-          <template v-if="whole.author.isStaff"> · <span class="role">instructor</span></template>
+          <template v-if="whole.author.isStaff"> · <span class="role">{{ whole.author.role }}</span></template>
           <template v-if="depth === 0"> · opening post, {{ whole.words }} words<template v-if="node.replies.length === 0 && !whole.author.isMe"> · no answer yet</template></template>
           <template v-else-if="whole.takesUp"> takes up {{ parent }}</template>
           <template v-else-if="depth > DEEPEST && parent"> answers {{ parent }}</template>

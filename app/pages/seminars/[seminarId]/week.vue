@@ -58,7 +58,7 @@ const whenWords = (at: string) => day(at) === day(new Date(now.value.getTime() +
         <p v-if="days.length === 0 && coming.length === 0" class="empty">Nothing falls in this week. Work that is open appears here under the day it is due, with a ring that fills as you write.</p>
       </div>
       <div v-if="week.late.length > 0" class="risk">
-        <template v-for="item in week.late" :key="item.activityId"><b>Late</b><span>{{ item.title }} closed {{ dayTime(item.dueAt) }}; {{ toGoWords(item.expectations, item.checks) }}. It can still be added, and counts as late.</span><NuxtLink :to="address(item.activityId)">Write it now</NuxtLink></template>
+        <template v-for="item in week.late" :key="item.activityId"><b>Late</b><span>{{ item.title }} closed {{ dayTime(item.dueAt) }}; {{ toGoWords(item.expectations, item.checks, item.kind) }}. It can still be added, and counts as late.</span><NuxtLink :to="address(item.activityId)">Write it now</NuxtLink></template>
       </div>
       <section v-if="letter" class="back">
         <div class="bh"><h2>Come back to you</h2><KindTag :kind="letter.kind" /><span class="small">{{ letter.title }}</span><span class="small muted when">returned {{ dayTime(letter.returnedAt) }}</span></div>

@@ -36,7 +36,8 @@ useHead({ title: () => store.record ? `${store.record.student.name}: marking` : 
 const active = ref(0)
 const busy = ref(false)
 const returning = ref(false)
-const rubric = computed(() => store.activity?.rubric ?? null)
+// a mark keeps the version of the rubric it was given under
+const rubric = computed(() => store.record?.rubric ?? store.activity?.rubric ?? null)
 const record = computed(() => store.record)
 const counts = computed(() => store.desk?.counts)
 const held = computed(() => store.desk?.students.filter(s => s.standing === 'held') ?? [])
@@ -46,8 +47,8 @@ const total = computed(() => {
   const max = store.activity?.points ?? 0
   if (!r || !rubric.value || max === 0) return { points: 0, left: 0, max, before: 0 }
   const t = totalMark(rubric.value.criteria.map(c => ({
-    criterionId: c.id, weight: 1, max: c.max, points: c.levels.find(l => r.mark.steps.some(s => s.levelId === l.id))?.points ?? null,
-  })), { max, step: 50 }, { lateness: null, rule: { kind: 'none' }, waived: false })
+    criterionId: c.id, weight: c.weight, max: c.max, points: c.levels.find(l => r.mark.steps.some(s => s.levelId === l.id))?.points ?? null,
+  })), { max, step: store.activity!.pointStep }, { lateness: null, rule: { kind: 'none' }, waived: false })
   const late = r.late !== null && !r.mark.lateWaived && store.state === 'saved'
   return { points: late ? r.mark.points : t.points, left: t.notJudged.length, max, before: t.points }
 })

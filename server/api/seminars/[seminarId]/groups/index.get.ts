@@ -1,0 +1,8 @@
+import { requireMember } from '#server/access/seminar'
+import { route } from '#server/http/route'
+import { groupsView } from '#server/services/people/groups'
+import { GroupsView } from '#shared/people/groups'
+import { SeminarParams } from '#shared/people/seminar'
+
+export default route({ params: SeminarParams, answer: GroupsView }, async ({ event, db, params, now }) =>
+  groupsView(db, await requireMember(event, db, params.seminarId)))

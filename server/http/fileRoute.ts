@@ -1,0 +1,48 @@
+import { defineEventHandler, getRequestHeader, getRouterParam, setResponseHeaders, setResponseStatus, type H3Event } from 'h3'
+import { nothingHere } from '#server/access/seminar'
+import { requirePerson } from '#server/access/session'
+import type { Database } from '#server/database/client'
+import { useDatabase } from '#server/database/connection'
+import { fileById } from '#server/services/files/files'
+import { FileParams } from '#shared/files/file'
+import { answerProblem } from './route'
+
+type StoredFile = NonNullable<Awaited<ReturnType<typeof fileById>>>
+interface Served { readonly bytes: Buffer, readonly type: string, readonly name: string }
+
+/** Wraps a route that answers with a file: its bytes or a range of them, never run by the browser, never guessed at. */
+export function fileRoute(handle: (event: H3Event, db: Database, file: StoredFile) => Promise<Served>) {
+  return defineEventHandler(async (event) => {
+    try {
+      const db = useDatabase()
+      await requirePerson(event, db)
+      const params = FileParams.safeParse({ fileId: getRouterParam(event, 'fileId') })
+      const file = params.success ? await fileById(db, params.data.fileId) : null
+      if (!file) throw nothingHere()
+      return send(event, await handle(event, db, file))
+    }
+    catch (error) {
+      return answerProblem(event, error)
+    }
+  })
+}
+
+function send(event: H3Event, { bytes, type, name }: Served) {
+  setResponseHeaders(event, {
+    'content-type': type, 'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(name)}`, 'content-security-policy': 'default-src \'none\'; sandbox',
+    'cache-control': 'private, max-age=86400, immutable', 'accept-ranges': 'bytes',
+  })
+  // players ask for parts of a recording (RFC 9110, one range)
+  const range = /^bytes=(\d+)-(\d*)$/.exec(getRequestHeader(event, 'range') ?? '')
+  if (!range) return bytes
+  const from = Number(range[1])
+  const to = Math.min(bytes.length - 1, range[2] ? Number(range[2]) : bytes.length - 1)
+  if (from > to) {
+    setResponseHeaders(event, { 'content-range': `bytes */${bytes.length}` })
+    setResponseStatus(event, 416)
+    return ''
+  }
+  setResponseHeaders(event, { 'content-range': `bytes ${from}-${to}/${bytes.length}` })
+  setResponseStatus(event, 206)
+  return bytes.subarray(from, to + 1)
+}

@@ -1,0 +1,60 @@
+import PgBoss from 'pg-boss'
+import postgres from 'postgres'
+import { useDatabase } from '#server/database/connection'
+import { now } from '#server/clock'
+import { claimWaiting, MAIL_CHANNEL, sendMail } from '#server/services/messaging/mails'
+import { isMailroom, useMailroom } from '#server/services/messaging/mailServer'
+import { startMailroom } from '#server/services/messaging/mailroom'
+import { mailDailyNotices } from '#server/services/messaging/notices'
+import { publishDue } from '#server/services/planning/publish'
+
+const MAIL = 'mail'
+const EVERY_MINUTE = 'everyMinute'
+const DAILY = 'dailyNotices'
+/** Seconds to the second try; each later one waits twice as long. Tests shorten it. */
+const RETRY_SECONDS = Number(process.env.JOVREL_MAIL_RETRY_SECONDS ?? 10)
+
+/** Makes the queue's tables, so that the first process need not wait for them. */
+export async function prepareQueue(url: string): Promise<void> {
+  const boss = new PgBoss({ connectionString: url, max: 1, supervise: false, schedule: false })
+  await boss.start()
+  await boss.stop({ graceful: false, wait: true })
+}
+
+/** Starts this process's share of the work that nobody waits for: mail, what opens at its time, one mail a day. */
+export async function startJobs(url: string): Promise<() => Promise<void>> {
+  const db = useDatabase()
+  const boss = new PgBoss({ connectionString: url, max: 2 })
+  boss.on('error', error => console.error('queue:', error.message))
+  await boss.start()
+  const mailroom = isMailroom() ? await startMailroom(db) : null
+  if (mailroom) useMailroom(mailroom.port)
+
+  await boss.createQueue(MAIL, { name: MAIL, retryLimit: 8, retryDelay: RETRY_SECONDS, retryBackoff: true })
+  await boss.createQueue(EVERY_MINUTE)
+  await boss.createQueue(DAILY)
+  const queueWaiting = async () => {
+    const ids = await claimWaiting(db)
+    if (ids.length > 0) await boss.insert(ids.map(id => ({ name: MAIL, data: { id }, retryLimit: 8, retryDelay: RETRY_SECONDS, retryBackoff: true })))
+  }
+  await boss.work<{ id: string }>(MAIL, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
+    if (job) await sendMail(db, job.data.id)
+  })
+  await boss.work(EVERY_MINUTE, async () => {
+    await publishDue(db, now())
+    await queueWaiting()
+  })
+  await boss.work(DAILY, async () => { await mailDailyNotices(db, now()) })
+  await boss.schedule(EVERY_MINUTE, '* * * * *')
+  await boss.schedule(DAILY, '0 6 * * *')
+
+  // a mail written by any process wakes all of them when its transaction is committed
+  const ear = postgres(url, { max: 1, onnotice: () => {} })
+  await ear.listen(MAIL_CHANNEL, () => void queueWaiting().catch((error: Error) => console.error('queue:', error.message)))
+  await queueWaiting()
+  return async () => {
+    await ear.end({ timeout: 2 })
+    await boss.stop({ graceful: true, timeout: 3000 })
+    await mailroom?.stop()
+  }
+}

@@ -1,0 +1,38 @@
+import { eq } from 'drizzle-orm'
+import type { Actor } from '#server/access/seminar'
+import type { Db } from '#server/database/client'
+import { files } from '#server/database/schema'
+import { refusedField } from '#server/http/problem'
+import type { FileView, FileWrite } from '#shared/files/file'
+
+const LARGEST = 20_000_000 // bytes
+
+/** Media types by their first bytes: what a file is, not what it is called. Nothing a browser would run is among them. */
+const SIGNATURES: ReadonlyArray<readonly [type: string, at: number, bytes: readonly number[]]> = [
+  ['image/png', 0, [0x89, 0x50, 0x4e, 0x47]], ['image/jpeg', 0, [0xff, 0xd8, 0xff]], ['image/gif', 0, [0x47, 0x49, 0x46, 0x38]], ['image/webp', 8, [0x57, 0x45, 0x42, 0x50]],
+  ['application/pdf', 0, [0x25, 0x50, 0x44, 0x46]], ['video/webm', 0, [0x1a, 0x45, 0xdf, 0xa3]], ['video/mp4', 4, [0x66, 0x74, 0x79, 0x70]],
+  ['audio/mpeg', 0, [0x49, 0x44, 0x33]], ['audio/ogg', 0, [0x4f, 0x67, 0x67, 0x53]], ['audio/wav', 8, [0x57, 0x41, 0x56, 0x45]],
+]
+
+export function typeOf(bytes: Uint8Array, name: string): string | null {
+  const known = SIGNATURES.find(([, at, signature]) => signature.every((b, i) => bytes[at + i] === b))?.[0]
+  // one container holds pictures with sound, or sound alone: the name tells which
+  if (known === 'video/webm' && /^(spoken|voice)|\.weba$/i.test(name)) return 'audio/webm'
+  if (known === 'video/mp4' && /\.m4a$/i.test(name)) return 'audio/mp4'
+  return known ?? null
+}
+
+/** Keeps an uploaded file. The browser makes the id: sent again, it is kept once. */
+export async function keepFile(db: Db, actor: Actor, write: FileWrite): Promise<FileView> {
+  const bytes = Buffer.from(write.base64, 'base64')
+  if (bytes.length > LARGEST) throw refusedField('file', 'tooLarge', 'This file is larger than 20 MB. Make it smaller, or link to it.', 413)
+  const type = typeOf(bytes, write.name)
+  if (!type) throw refusedField('file', 'type', 'Pictures (PNG, JPEG, WebP, GIF), PDF, video (WebM, MP4) and sound (MP3, OGG, WAV, WebM) can be added; this file is none of them.')
+  await db.insert(files).values({ id: write.id, seminarId: actor.seminar.id, madeBy: actor.enrolment.id, name: write.name, type, size: bytes.length, transcript: write.transcript, bytes }).onConflictDoNothing()
+  return { id: write.id, url: `/api/files/${write.id}`, name: write.name, type, size: bytes.length }
+}
+
+export async function fileById(db: Db, id: string) {
+  const [file] = await db.select().from(files).where(eq(files.id, id))
+  return file ?? null
+}
