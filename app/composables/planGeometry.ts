@@ -14,3 +14,6 @@ export function spanOf(from: string, to: string, term: { readonly startsAt: stri
 export const DRAWN: readonly PhaseName[] = ['write', 'revise', 'respond', 'review', 'mark']
 
 export const percent = (share: number): string => `${(share * 100).toFixed(3)}%`
+
+/** Whole days for a distance dragged over a plan of so many weeks. */
+export const daysFor = (pixels: number, width: number, weeks: number): number => Math.round(pixels / (width / (weeks * 7)))

@@ -4,8 +4,8 @@ export interface Key { readonly keys: string, readonly does: string, readonly ru
 export function useKeys(keys: () => readonly Key[]) {
   const listOpen = ref(false)
   function onKey(event: KeyboardEvent) {
-    const target = event.target as HTMLElement | null
-    const writing = target?.closest('input, textarea, select, [contenteditable="true"]')
+    const target = event.target
+    const writing = target instanceof Element && target.closest('input, textarea, select, [contenteditable="true"]')
     const name = `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.key}`
     if (writing && !name.startsWith('Ctrl+')) return
     if (event.altKey) return

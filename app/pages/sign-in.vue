@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import type { z } from 'zod'
 import type { DemoPeople } from '#shared/people/session'
+import type { AccountWrite, Installation } from '#shared/people/account'
+import AccountFields from '../components/people/AccountFields.vue'
 import { ApiProblem, useApi } from '../composables/useApi'
+import { useSending } from '../composables/useSending'
 import { useSessionStore } from '../stores/session'
 
 useHead({ title: 'Sign in' })
@@ -12,6 +15,15 @@ const email = ref('')
 const password = ref('')
 const problem = ref<string | null>(null)
 const busy = ref(false)
+const { data: house } = await useAsyncData('installation', () => api.get<Installation>('/api/installation'))
+const account = ref<AccountWrite>({ givenName: '', familyName: '', email: '', password: '' })
+const { busy: making, problems, problem: refused, send } = useSending()
+async function makeFirst() {
+  const made = await send(() => api.post('/api/account', account.value))
+  if (!made) return
+  await store.load()
+  await navigateTo('/seminars/new')
+}
 const { data } = await useAsyncData('demo-people', () => api.get<z.infer<typeof DemoPeople>>('/api/demo/people'))
 const demo = computed(() => data.value?.people ?? [])
 
@@ -35,8 +47,17 @@ const submit = () => enter(() => store.signIn(email.value, password.value))
   <main class="door" :class="{ wide: demo.length > 0 }">
     <section class="form">
       <p class="mark">J<i>o</i>vrel</p>
-      <h1>Sign in</h1>
-      <form novalidate @submit.prevent="submit">
+      <template v-if="house?.empty">
+        <h1>Make the first account</h1>
+        <p class="lead">This Jovrel is new. Its first account is an instructor's: it sets up seminars and reads the mailroom.</p>
+        <form novalidate @submit.prevent="makeFirst">
+          <AccountFields v-model="account" :problems="problems" />
+          <p v-if="refused && Object.keys(problems).length === 0" class="field-problem" role="alert">{{ refused }}</p>
+          <v-btn class="main" type="submit" :disabled="making">Make the account</v-btn>
+        </form>
+      </template>
+      <h1 v-if="!house?.empty">Sign in</h1>
+      <form v-if="!house?.empty" novalidate @submit.prevent="submit">
         <div class="field">
           <label for="email">E-mail</label>
           <v-text-field id="email" v-model="email" type="email" autocomplete="username" autofocus />
@@ -47,6 +68,7 @@ const submit = () => enter(() => store.signIn(email.value, password.value))
         </div>
         <p v-if="problem" id="problem" class="field-problem" role="alert">{{ problem }}</p>
         <v-btn class="main" type="submit" :disabled="busy">Sign in</v-btn>
+        <p class="ways"><NuxtLink to="/join">I have a joining code</NuxtLink><NuxtLink to="/password">I do not know my password</NuxtLink></p>
       </form>
     </section>
     <section v-if="demo.length > 0" class="demo">
@@ -68,6 +90,7 @@ const submit = () => enter(() => store.signIn(email.value, password.value))
 h1 { font: 600 1.3125rem/1.2 var(--read); margin-top: 26px; }
 form { display: grid; gap: 14px; margin-top: 16px; }
 form .main { justify-self: start; margin-top: 4px; }
+form p.ways { display: flex; gap: 18px; font-size: 0.84375rem; margin-top: 6px; }
 h2 { font: 600 1.0625rem/1.3 var(--read); }
 .lead { color: var(--ink-2); margin-top: 5px; }
 ul { list-style: none; margin-top: 14px; border-top: 1px solid var(--line); }

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { moveSchedule, snapToUsual } from './moveSchedule'
+import { moveSchedule, setPhaseEnd, snapToUsual } from './moveSchedule'
 import { scheduleFaults, type PhaseName, type Schedule } from './schedule'
 import { localInstant } from './week'
 
@@ -43,6 +43,11 @@ describe('moving a schedule', () => {
     }), { numRuns: 200, seed: 1 })
     const longer = moved(moveSchedule(essays, { kind: 'end', phase: 'write' }, 3, ZONE))
     expect(longer.phases[1]!.startsAt).toEqual(at('2026-11-05', '00:00'))
+  })
+  it('sets an end to a moment: what began there begins at the new one, the rest moves by whole days', () => {
+    const s = moved(setPhaseEnd(talk, 'write', at('2026-10-16', '18:00'), ZONE))
+    expect(s.phases.map(p => [p.startsAt, p.endsAt])).toEqual([[talk.opensAt, at('2026-10-16', '18:00')], [at('2026-10-16', '18:00'), at('2026-10-19')], [at('2026-10-20', '00:00'), at('2026-10-26')]])
+    expect(setPhaseEnd(talk, 'write', at('2026-10-11'), ZONE).kind).toBe('refused')
   })
   it('there and back again is where it was', () => {
     fc.assert(fc.property(fc.integer({ min: -60, max: 60 }), (days) => {

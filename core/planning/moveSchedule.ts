@@ -40,6 +40,27 @@ export function moveSchedule(schedule: Schedule, grip: Grip, days: number, timeZ
 const follows = (p: Phase, held: Phase, all: readonly Phase[]): boolean =>
   p !== held && all.indexOf(p) > all.indexOf(held) && p.startsAt.getTime() >= held.endsAt.getTime()
 
+/**
+ * Sets the end of a phase to a moment. What follows it moves by as many whole days; a phase that began at the old end
+ * begins at the new one.
+ */
+export function setPhaseEnd(schedule: Schedule, phase: PhaseName, at: Date, timeZone: string): Moved {
+  const held = schedule.phases.find(p => p.name === phase)
+  if (!held) throw new RangeError(`setPhaseEnd: there is no phase ${phase}`)
+  const days = Math.round((noon(localDay(at, timeZone)) - noon(localDay(held.endsAt, timeZone))) / DAY)
+  const shift = (time: Date) => shiftDays(time, days, timeZone)
+  const phases = schedule.phases.map((p) => {
+    if (p === held) return { ...p, endsAt: at }
+    if (!follows(p, held, schedule.phases)) return p
+    return { ...p, startsAt: p.startsAt.getTime() === held.endsAt.getTime() ? at : shift(p.startsAt), endsAt: shift(p.endsAt) }
+  })
+  const [fault] = scheduleFaults({ ...schedule, phases })
+  return fault ? { kind: 'refused', fault } : { kind: 'moved', schedule: { ...schedule, phases } }
+}
+
+const DAY = 86_400_000
+const noon = (day: string): number => Date.parse(`${day}T12:00:00Z`)
+
 /** The same local time of day, so many days later. */
 export function shiftDays(at: Date, days: number, timeZone: string): Date {
   const clock = new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(at)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import StarterKit from '@tiptap/starter-kit'
-import { EditorContent, useEditor } from '@tiptap/vue-3'
+import { EditorContent, useEditor, type AnyExtension } from '@tiptap/vue-3'
 import type { RichNode } from '#core/contributing/richText'
 import { cleanPasted } from '../../composables/cleanPasted'
 
@@ -11,12 +11,14 @@ const props = withDefaults(defineProps<{
   /** Whether the caret goes in at once. */
   autofocus?: boolean
   describedby?: string
-}>(), { autofocus: false, describedby: undefined })
+  /** More that this editor can hold, beyond plain text. */
+  more?: AnyExtension[]
+}>(), { autofocus: false, describedby: undefined, more: () => [] })
 const emit = defineEmits<{ write: [doc: RichNode] }>()
 const nonce = import.meta.client ? document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content : undefined
 
 const editor = useEditor({
-  extensions: [StarterKit.configure({ heading: { levels: [3] }, codeBlock: false, link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] } })],
+  extensions: [StarterKit.configure({ heading: { levels: [3] }, codeBlock: false, link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] } }), ...props.more],
   content: props.doc as never,
   autofocus: props.autofocus ? 'end' : false,
   injectNonce: nonce,
@@ -59,6 +61,7 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
     <div class="tools" role="toolbar" :aria-label="`${label}: form`">
       <slot name="before" />
       <button v-for="tool in tools" :key="tool.name" type="button" :class="[`tool-${tool.name.toLowerCase()}`, { on: tool.on }]" :aria-pressed="tool.on" @click="tool.run">{{ tool.name }}</button>
+      <slot name="tools" :editor="editor" />
       <span class="grow" />
       <slot name="after" />
     </div>

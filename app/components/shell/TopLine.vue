@@ -2,7 +2,9 @@
 import { useAppearance, type Appearance } from '../../composables/useAppearance'
 import { useSeminarStore } from '../../stores/seminar'
 import { useSessionStore } from '../../stores/session'
+import NoticeMenu from './NoticeMenu.vue'
 
+const emit = defineEmits<{ find: [], eye: [] }>()
 const seminar = useSeminarStore()
 const session = useSessionStore()
 const { chosen, choose } = useAppearance()
@@ -11,10 +13,13 @@ const links = computed(() => seminar.isStaff
   ? [
       { to: `${base.value}/plan`, label: 'Term plan', count: 0 },
       { to: `${base.value}/marking`, label: 'Marking', count: seminar.shell?.readyToMark ?? 0 },
+      { to: `${base.value}/people`, label: 'People', count: 0 },
+      { to: `${base.value}/library`, label: 'Library', count: 0 },
     ]
   : [
       ...(seminar.isStudent ? [{ to: `${base.value}/week`, label: 'My week', count: 0 }] : []),
       { to: `${base.value}/plan`, label: 'Seminar', count: 0 },
+      ...(seminar.isStudent ? [{ to: `${base.value}/groups`, label: 'Groups', count: 0 }] : []),
       ...(seminar.isStudent ? [{ to: `${base.value}/feedback`, label: 'Feedback', count: seminar.shell?.lettersBack ?? 0 }] : []),
     ])
 const appearances: ReadonlyArray<readonly [Appearance, string]> = [['system', 'as this device'], ['paper', 'light'], ['night', 'dark']]
@@ -27,11 +32,13 @@ async function leave() {
 
 <template>
   <header class="top">
-    <NuxtLink class="mark" to="/" aria-label="Jovrel, home">J<i>o</i>vrel</NuxtLink>
+    <NuxtLink class="mark" to="/?all=1" aria-label="Jovrel, home">J<i>o</i>vrel</NuxtLink>
     <p v-if="seminar.shell" class="seminar">{{ seminar.shell.title }} <span>· {{ seminar.shell.code }}</span></p>
     <nav aria-label="Seminar">
       <NuxtLink v-for="link in links" :key="link.to" :to="link.to">{{ link.label }}<b v-if="link.count" class="num">{{ link.count }}</b></NuxtLink>
     </nav>
+    <button class="find" type="button" aria-keyshortcuts="Control+K" @click="emit('find')"><span>Find anything</span><kbd>Ctrl K</kbd></button>
+    <NoticeMenu v-if="seminar.shell" />
     <v-menu location="bottom end" :close-on-content-click="false">
       <template #activator="{ props }">
         <button v-bind="props" type="button" class="me" :aria-label="`${session.session?.person.name}: appearance and signing out`">{{ session.session?.person.initials }}</button>
@@ -42,6 +49,13 @@ async function leave() {
           <legend>Show pages</legend>
           <label v-for="[value, label] in appearances" :key="value"><input type="radio" name="appearance" :checked="chosen === value" @change="choose(value)"> {{ label }}</label>
         </fieldset>
+        <p class="ways">
+          <NuxtLink to="/account">Account: mail and calendar</NuxtLink>
+          <NuxtLink v-if="seminar.shell?.role === 'instructor'" :to="`${base}/settings`">Seminar settings</NuxtLink>
+          <button v-if="seminar.isStaff" class="link" type="button" @click="emit('eye')">Student’s eye: see it as they do</button>
+          <NuxtLink v-if="session.session?.person.mailroom" to="/mailroom">Mailroom</NuxtLink>
+          <NuxtLink to="/?all=1">All your seminars</NuxtLink>
+        </p>
         <v-btn @click="leave">Sign out</v-btn>
       </div>
     </v-menu>
@@ -63,11 +77,17 @@ nav b { font-weight: 600; color: var(--ember); margin-left: 5px; }
 .me:focus-visible { border-radius: 50%; }
 .menu { padding: 14px 16px 16px; display: grid; gap: 12px; min-width: 220px; }
 .who { font-weight: 650; }
+.ways { display: grid; gap: 7px; justify-items: start; border-top: 1px solid var(--line-soft); border-bottom: 1px solid var(--line-soft); padding: 10px 0; }
+.find { display: flex; gap: 14px; align-items: center; border: 1px solid var(--line); border-radius: 999px; background: var(--sheet); padding: 5px 8px 5px 13px; color: var(--ink-2); font-size: 0.8125rem; cursor: pointer; white-space: nowrap; }
+.find:hover { border-color: var(--ink-3); color: var(--ink); }
+.find:focus-visible { border-radius: 999px; }
 fieldset { border: 0; padding: 0; margin: 0; display: grid; gap: 4px; }
 legend { font-size: 0.78125rem; color: var(--ink-3); margin-bottom: 4px; padding: 0; }
 label { display: flex; gap: 8px; align-items: center; }
 input { accent-color: var(--harbour); }
+@media (max-width: 1100px) { .find kbd { display: none; } }
 @media (max-width: 700px) {
+  .find { padding: 5px 10px; }
   .top { height: auto; flex-wrap: wrap; padding: 8px 14px; gap: 6px 12px; }
   .seminar { padding-left: 12px; flex: 1; }
   nav { order: 3; width: 100%; margin: 0 -6px; overflow-x: auto; }

@@ -9,6 +9,7 @@ import { useNotices } from '../../../stores/notices'
 import { useSeminarStore } from '../../../stores/seminar'
 import { useThreadStore } from '../../../stores/thread'
 import KindTag from '../../planning/KindTag.vue'
+import ActivityBrief from '../../planning/ActivityBrief.vue'
 import PhaseTrack from '../../planning/PhaseTrack.vue'
 import KeyList from '../../shell/KeyList.vue'
 import TalkMargin from './TalkMargin.vue'
@@ -89,19 +90,19 @@ onBeforeUnmount(() => window.removeEventListener('visibilitychange', refreshQuie
   <div class="discussion">
     <header>
       <div>
-        <p class="head"><KindTag :kind="activity.kind" /><span v-if="closed" class="muted small">closed {{ dayTime(activity.closesAt) }}</span><NuxtLink v-if="seminar.isStaff" class="small" :to="`/seminars/${activity.seminarId}/activities/${activity.id}/desk`">Open the marking desk</NuxtLink><NuxtLink v-if="activity.standing === 'returned'" class="small" :to="`/seminars/${activity.seminarId}/activities/${activity.id}/letter`">Read your letter</NuxtLink></p>
+        <p class="head"><KindTag :kind="activity.kind" /><span v-if="closed" class="muted small">closed {{ dayTime(activity.closesAt) }}</span><NuxtLink v-if="seminar.isStaff" class="small" :to="`/seminars/${activity.seminarId}/activities/${activity.id}/desk`">Open the marking desk</NuxtLink><NuxtLink v-if="seminar.shell?.role === 'instructor'" class="small" :to="`/seminars/${activity.seminarId}/activities/${activity.id}/plan`">Change the plan</NuxtLink><NuxtLink v-if="activity.standing === 'returned'" class="small" :to="`/seminars/${activity.seminarId}/activities/${activity.id}/letter`">Read your letter</NuxtLink></p>
         <h1>{{ activity.title }}</h1>
         <p class="brief">{{ activity.summary }} <button class="link" type="button" :aria-expanded="briefOpen" @click="briefOpen = !briefOpen">{{ briefOpen ? 'fold the brief' : 'read the whole brief' }}</button></p>
       </div>
       <PhaseTrack :phases="activity.phases" :own-at="mine?.shownAt ?? null" />
-      <!-- eslint-disable-next-line vue/no-v-html -- the instructor's brief, sanitised on the server when it was written -->
-      <div v-if="briefOpen" class="whole prose" v-html="activity.briefHtml" />
+      <ActivityBrief v-if="briefOpen" class="whole" :activity="activity" />
     </header>
     <div class="talk">
       <main>
         <section v-if="asksOpening" class="opening">
           <h2>Write before you read</h2>
-          <p v-if="store.thread?.waiting">The others’ posts appear here as soon as your own is in. Take a view of your own first; you can change it for {{ activity.editMinutes }} minutes after posting.</p>
+          <p v-if="store.thread?.waiting && activity.hiddenUntil">The others’ posts are shown to everyone {{ dayTime(activity.hiddenUntil) }}. Until then each writes without having read.</p>
+          <p v-else-if="store.thread?.waiting">The others’ posts appear here as soon as your own is in. Take a view of your own first; you can change it for {{ activity.editMinutes }} minutes after posting.</p>
           <p v-if="closed" class="late">This closed {{ dayTime(activity.closesAt) }}. What you post now is added and counts as late.</p>
           <WriteBox :activity-id="activity.id" :parent-id="null" to="" :min-words="minOpening" :stored="store.draftAt(null)" :takes-up="null" :autofocus="false" @posted="openingPosted" />
         </section>

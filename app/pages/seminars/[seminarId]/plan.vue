@@ -1,33 +1,123 @@
 <script setup lang="ts">
+import type { ActivityKind } from '#core/contributing/kinds/kind'
+import type { ActivityBody, ComposerView, EffectView } from '#shared/planning/composer'
+import type { LibraryView } from '#shared/marking/rubric'
 import type { PlanActivity, TermPlan } from '#shared/planning/plan'
+import EffectPanel from '../../../components/planning/EffectPanel.vue'
 import LoadBand from '../../../components/planning/LoadBand.vue'
+import PlanActivityMenu from '../../../components/planning/PlanActivityMenu.vue'
 import PlanChart from '../../../components/planning/PlanChart.vue'
+import PlanChecks from '../../../components/planning/PlanChecks.vue'
 import ThisWeek from '../../../components/planning/ThisWeek.vue'
 import ProblemPage from '../../../components/shell/ProblemPage.vue'
-import { useApi } from '../../../composables/useApi'
 import { inWords, plural } from '../../../composables/expectationWords'
+import { remarkWords } from '../../../composables/planRemarks'
+import { newKey, useApi } from '../../../composables/useApi'
+import { usePlanMoves } from '../../../composables/usePlanMoves'
+import { useSending } from '../../../composables/useSending'
+import { useTimes } from '../../../composables/useTimes'
+import { useNotices } from '../../../stores/notices'
 import { useSeminarStore } from '../../../stores/seminar'
 
 definePageMeta({ layout: 'seminar' })
 const seminar = useSeminarStore()
+const notices = useNotices()
 const route = useRoute()
 const api = useApi()
+const { attempt } = useSending()
+const { dayTime } = useTimes()
+const base = `/api/seminars/${route.params.seminarId}`
 useHead({ title: () => seminar.isStaff ? 'Term plan' : 'Seminar' })
-const { data: plan, error, refresh } = await useAsyncData(`plan-${route.params.seminarId}`, () => api.get<TermPlan>(`/api/seminars/${route.params.seminarId}/plan`))
+const { data: plan, error, refresh } = await useAsyncData(`plan-${route.params.seminarId}`, () => api.get<TermPlan>(`${base}/plan`))
+const templates = ref<LibraryView['templates']>([])
+onMounted(async () => { if (plan.value?.staff?.mayManage) templates.value = (await api.get<LibraryView>(`${base}/library`)).templates })
 
-const shown = computed(() => (plan.value?.activities ?? []).filter(a => seminar.inChosenWeek(a.opensAt, a.phases.at(-1)?.endsAt ?? a.closesAt)))
+const moves = usePlanMoves(() => plan.value ?? null)
+const mayManage = computed(() => plan.value?.staff?.mayManage ?? false)
+const shown = computed(() => moves.drawn.value.filter(a => seminar.inChosenWeek(a.opensAt, a.phases.at(-1)?.endsAt ?? a.closesAt)))
+const drawnPlan = computed(() => plan.value ? { ...plan.value, activities: moves.drawn.value } : null)
 const sentence = computed(() => {
   const all = plan.value?.activities ?? []
-  if (seminar.chosenWeek) return `week ${seminar.chosenWeek}: ${inWords(shown.value.length)} ${plural(shown.value.length, 'activity', 'activities')}`
+  if (seminar.chosenWeek) return `week ${seminar.shell?.weeks[seminar.chosenWeek - 1]?.label ?? seminar.chosenWeek}: ${inWords(shown.value.length)} ${plural(shown.value.length, 'activity', 'activities')}`
   const drafts = all.filter(a => a.state === 'draft').length
-  return `${all.length} activities${drafts ? `, ${inWords(drafts)} of them drafts` : ''} · ${plan.value?.students ?? 0} students`
+  return `${all.length} ${plural(all.length, 'activity', 'activities')}${drafts ? `, ${inWords(drafts)} of them ${plural(drafts, 'a draft', 'drafts')}` : ''} · ${plan.value?.students ?? 0} students${mayManage.value && all.length > 0 ? ' · drag an edge to move a date' : ''}`
 })
-// kinds that have a page of their own so far
-const addressOf = (a: PlanActivity) => a.kind === 'discussion' && (seminar.isStaff || (a.state === 'published' && a.opensAt <= (seminar.shell?.now ?? ''))) ? `/seminars/${route.params.seminarId}/activities/${a.id}` : null
+const isOpen = (a: PlanActivity) => a.state === 'published' && a.opensAt <= (seminar.shell?.now ?? '')
+/** Planners go to the plan of what is not open yet; everyone else to its page, once it is. */
+const addressOf = (a: PlanActivity) => {
+  const page = `/seminars/${route.params.seminarId}/activities/${a.id}`
+  if (mayManage.value && !isOpen(a)) return `${page}/plan`
+  return seminar.isStaff || isOpen(a) ? page : null
+}
+
+// -- moving
+const asked = shallowRef<{ activity: PlanActivity, effect: EffectView | null } | null>(null) // a published one, moved and not yet sent
+const held = computed(() => moves.inHand.value?.activityId ?? null)
+async function drop(id: string) {
+  const hand = moves.inHand.value
+  const activity = moves.drawn.value.find(a => a.id === id)
+  if (hand?.refused) { notices.say(`${hand.refused} It stays where it was.`); moves.letGo(id); return }
+  moves.inHand.value = null
+  if (!activity || !moves.moved.has(id)) return
+  if (activity.state !== 'published') { await send(activity, false); return }
+  asked.value = { activity, effect: null }
+  const effect = await attempt(() => api.post<EffectView>(`/api/activities/${id}/plan/effect`, { change: { opensAt: activity.opensAt, phases: activity.phases } }))
+  if (effect && asked.value?.activity.id === id) asked.value = { activity, effect }
+  else if (!effect) putBack(id)
+}
+function putBack(id: string) {
+  moves.letGo(id)
+  asked.value = null
+}
+async function send(activity: PlanActivity, tell: boolean) {
+  const before = plan.value!.activities.find(a => a.id === activity.id)!
+  asked.value = null
+  const done = await attempt(() => api.put<{ version: number }>(`/api/activities/${activity.id}/schedule`, { key: newKey(), baseVersion: before.version, opensAt: activity.opensAt, phases: activity.phases, tell }))
+  await refresh()
+  moves.letGo(activity.id)
+  if (!done) return
+  void seminar.load(route.params.seminarId as string)
+  const due = activity.phases.find((p, i) => p.endsAt !== before.phases[i]?.endsAt) ?? activity.phases[0]!
+  notices.say(`“${activity.title}” moved: ${due.name} until ${dayTime(due.endsAt)}.${tell ? ' Everyone who takes part is told.' : ''}`, { label: 'Undo', run: () => send({ ...before, version: done.version }, false).then(() => undefined) })
+}
+const order = (activityId: string, unitId: string | null, beforeId: string | null) => attempt(async () => {
+  await api.put(`${base}/plan/order`, { key: newKey(), activityId, unitId, beforeId })
+  await refresh()
+})
+
+// -- planning and remedies
+const busy = ref(false)
+const begin = (kind: ActivityKind, week: number, templateId: string | null) => attempt(async () => {
+  const id = newKey()
+  await api.post(`${base}/activities`, { id, kind, week, unitId: null, templateId })
+  await navigateTo(`/seminars/${route.params.seminarId}/activities/${id}/plan`)
+})
+const composer = (id: string) => `/seminars/${route.params.seminarId}/activities/${id}/plan`
+async function change(id: string, make: (body: ActivityBody) => Partial<ActivityBody>, said: (title: string) => string) {
+  busy.value = true
+  await attempt(async () => {
+    const view = await api.get<ComposerView>(`/api/activities/${id}/plan`)
+    const body = view.body as ActivityBody
+    const part = make(body)
+    const saved = await api.patch<ComposerView>(`/api/activities/${id}/plan`, { key: newKey(), baseVersion: view.version, change: part, tell: false })
+    await refresh()
+    const back = Object.fromEntries(Object.keys(part).map(field => [field, body[field as keyof ActivityBody]]))
+    notices.say(said(body.title), { label: 'Undo', run: async () => {
+      await attempt(() => api.patch(`/api/activities/${id}/plan`, { key: newKey(), baseVersion: saved.version, change: back, tell: false }))
+      await refresh()
+    } })
+  })
+  busy.value = false
+}
+function remedy(id: string, place: number) {
+  const { remark } = plan.value!.staff!.remarks[place]!
+  void change(id, (body) => { const { remedy: r } = remarkWords(remark, body, seminar.shell!); return r && typeof r.change !== 'string' ? r.change : {} }, title => `Done in “${title}”.`)
+}
+const rest = (id: string, week: number) => void change(id, body => ({ rests: [...new Set([...body.rests, week])].sort((a, b) => a - b) }), title => `“${title}” rests in week ${seminar.shell?.weeks[week - 1]?.label ?? week}.`)
 </script>
 
 <template>
-  <ProblemPage v-if="error || !plan" :sentence="error?.message ?? ''" @retry="refresh()" />
+  <ProblemPage v-if="error || !plan || !drawnPlan" :sentence="error?.message ?? ''" @retry="refresh()" />
   <main v-else class="plan">
     <header>
       <h1>{{ seminar.isStaff ? 'Term plan' : 'Seminar' }}</h1>
@@ -37,14 +127,22 @@ const addressOf = (a: PlanActivity) => a.kind === 'discussion' && (seminar.isSta
         <dt class="write" /><dd>write</dd><dt class="respond" /><dd>respond</dd><dt class="review" /><dd>review</dd><dt class="mark" /><dd>mark</dd>
         <template v-if="seminar.isStaff"><dt class="draft" /><dd>draft</dd></template>
       </dl>
+      <PlanActivityMenu v-if="mayManage && seminar.shell" :shell="seminar.shell" :templates="templates" @plan="begin" />
     </header>
     <div class="scroll" tabindex="0" role="region" aria-label="The term, week by week">
-      <p v-if="plan.activities.length === 0" class="empty">Nothing is planned yet. An activity appears here as a bar across its weeks, each phase drawn on its days.</p>
-      <p v-else-if="shown.length === 0" class="empty">Nothing falls in week {{ seminar.chosenWeek }}. Choose another week above, or the same again to see the whole term.</p>
-      <PlanChart v-else-if="seminar.shell" :plan="plan" :activities="shown" :shell="seminar.shell" :address-of="addressOf" />
-      <LoadBand v-if="seminar.isStaff && seminar.shell" :load="plan.load" :current="seminar.shell.week" />
+      <p v-if="plan.activities.length === 0" class="empty">Nothing is planned yet. {{ mayManage ? '“Plan an activity” puts one on its days: a bar across its weeks, each phase drawn on its days, that you drag where it belongs.' : 'An activity appears here as a bar across its weeks, each phase drawn on its days.' }}</p>
+      <p v-else-if="shown.length === 0" class="empty">Nothing falls in this week. Choose another week above, or the same again to see the whole term.</p>
+      <PlanChart
+        v-else-if="seminar.shell" :plan="plan" :activities="shown" :shell="seminar.shell" :address-of="addressOf" :movable="mayManage" :held-id="held"
+        @hold="moves.hold" @drop="drop" @cancel="moves.letGo" @order="order"
+      />
+      <LoadBand v-if="plan.staff && seminar.shell" :load="moves.load.value" :current="seminar.shell.week" :limits="plan.staff" />
     </div>
-    <ThisWeek v-if="seminar.isStaff && seminar.shell" :plan="plan" :shell="seminar.shell" />
+    <div v-if="asked" class="asked" role="dialog" aria-label="A published activity was moved">
+      <div class="grow"><p><b>{{ asked.activity.title }}</b> would be {{ asked.activity.phases.filter(p => p.name !== 'return').map(p => `${p.name} until ${dayTime(p.endsAt)}`).join(', ') }}.</p><EffectPanel :effect="asked.effect" :problem="null" /></div>
+      <v-btn class="quiet" @click="putBack(asked.activity.id)">Put it back</v-btn><v-btn @click="send(asked.activity, false)">Move it</v-btn><v-btn class="main" @click="send(asked.activity, true)">Move it and tell students</v-btn>
+    </div>
+    <ThisWeek v-if="seminar.isStaff && seminar.shell" :plan="drawnPlan" :shell="seminar.shell"><PlanChecks :plan="plan" :shell="seminar.shell" :busy="busy" @remedy="remedy" @rest="rest" @go="navigateTo(composer($event))" /></ThisWeek>
   </main>
 </template>
 
@@ -61,5 +159,7 @@ dt.review { background: radial-gradient(circle at 3px 3px, var(--c) 1.35px, tran
 dt.mark { box-shadow: inset 0 0 0 1.5px var(--c); }
 dt.draft { border: 1.5px dashed var(--c); }
 .scroll { flex: 1; overflow: auto; min-height: 240px; display: flex; flex-direction: column; }
-.empty { padding: 40px 20px; font: 400 1rem/1.5 var(--read); color: var(--ink-2); }
+.empty { padding: 40px 20px; font: 400 1rem/1.5 var(--read); color: var(--ink-2); max-width: 44rem; }
+.asked { display: flex; gap: 12px; align-items: center; padding: 11px 20px; background: var(--ember-soft); border-top: 1px solid var(--ember); }
+.asked p { font-size: 0.875rem; }
 </style>

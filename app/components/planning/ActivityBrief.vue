@@ -1,0 +1,27 @@
+<script setup lang="ts">
+import type { ActivityView } from '#shared/contributing/activity'
+import { useTimes } from '../../composables/useTimes'
+
+/** A brief as it is met everywhere: text, the instructor's voice, prompts released so far, and the starter. */
+defineProps<{ activity: ActivityView }>()
+const { date } = useTimes()
+</script>
+
+<template>
+  <div class="activity-brief">
+    <audio v-if="activity.spoken" controls preload="metadata" :src="activity.spoken.url" aria-label="The brief, spoken by the instructor" />
+    <!-- eslint-disable vue/no-v-html -- the instructor's words, sanitised on the server when they were written -->
+    <div class="prose" v-html="activity.briefHtml" />
+    <section v-for="p in activity.prompts" :key="p.number" class="prompt"><h3>Prompt {{ p.number }} <span>since {{ date(p.releaseAt) }}</span></h3><div class="prose" v-html="p.html" /></section>
+    <section v-if="activity.starterHtml" class="starter"><h3>To begin with</h3><div class="prose" v-html="activity.starterHtml" /></section>
+    <!-- eslint-enable vue/no-v-html -->
+  </div>
+</template>
+
+<style scoped>
+audio { height: 34px; margin-bottom: 8px; }
+.prompt, .starter { border-left: 3px solid var(--harbour); padding-left: 14px; margin-top: 14px; }
+.starter { border-left-color: var(--ember); }
+h3 { font: 600 0.8125rem/1.4 var(--ui); color: var(--ink-2); }
+h3 span { font-weight: 400; color: var(--ink-3); }
+</style>

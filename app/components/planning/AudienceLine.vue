@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import { isMeant } from '#core/planning/audience'
+import type { ActivityBody, AudienceBody, ComposerView } from '#shared/planning/composer'
+import { plural } from '../../composables/expectationWords'
+
+/** For whom it is: everyone, sections, groups of a plan, or named people, with what that comes to. */
+const props = defineProps<{ body: ActivityBody, view: ComposerView, disabled: boolean }>()
+const emit = defineEmits<{ change: [part: Partial<ActivityBody>] }>()
+const audience = computed(() => props.body.audience)
+const plan = computed(() => audience.value.kind === 'groups' ? props.view.groupPlans.find(p => p.id === (audience.value as { groupPlanId: string }).groupPlanId) ?? null : null)
+const meant = computed(() => {
+  const groupIds = plan.value?.groups.map(g => g.id) ?? []
+  return props.view.people.filter(p => isMeant(audience.value, { enrolmentId: p.id, sectionId: p.sectionId, groupIds: plan.value?.groups.filter(g => g.memberIds.includes(p.id)).map(g => g.id) ?? [] }, groupIds)).length
+})
+const set = (next: AudienceBody) => emit('change', { audience: next })
+const toggle = (ids: readonly string[], id: string) => ids.includes(id) ? ids.filter(x => x !== id) : [...ids, id]
+const KINDS = computed(() => [
+  ['everyone', 'everyone', () => set({ kind: 'everyone' }), true],
+  ['sections', 'sections', () => set({ kind: 'sections', sectionIds: props.view.sections.slice(0, 1).map(s => s.id) }), props.view.sections.length > 0],
+  ['groups', 'groups', () => set({ kind: 'groups', groupPlanId: props.view.groupPlans[0]!.id, groupIds: [] }), props.view.groupPlans.length > 0],
+  ['people', 'named people', () => set({ kind: 'people', enrolmentIds: [] }), props.view.people.length > 0],
+] as const)
+function addPerson(event: Event) {
+  const select = event.target as HTMLSelectElement
+  if (select.value && audience.value.kind === 'people') set({ kind: 'people', enrolmentIds: [...audience.value.enrolmentIds, select.value] })
+  select.value = ''
+}
+</script>
+
+<template>
+  <div class="audience">
+    <p class="chips">
+      <button v-for="[kind, label, choose, possible] in KINDS" :key="kind" type="button" class="chip" :class="{ on: audience.kind === kind }" :aria-pressed="audience.kind === kind" :disabled="disabled || !possible" :title="possible ? undefined : 'There are none in this seminar yet'" @click="audience.kind !== kind && choose()">{{ label }}</button>
+      <span class="hint">{{ meant }} {{ plural(meant, 'student') }}{{ audience.kind === 'everyone' ? ' in one conversation' : '' }}</span>
+    </p>
+    <p v-if="audience.kind === 'sections'" class="chips"><button v-for="s in view.sections" :key="s.id" type="button" class="chip" :class="{ on: audience.sectionIds.includes(s.id) }" :disabled="disabled" @click="set({ kind: 'sections', sectionIds: toggle(audience.sectionIds, s.id) })">{{ s.title }} · {{ s.people }}</button></p>
+    <template v-if="audience.kind === 'groups'">
+      <p class="chips"><select class="in" :value="audience.groupPlanId" :disabled="disabled" aria-label="Group plan" @change="set({ kind: 'groups', groupPlanId: ($event.target as HTMLSelectElement).value, groupIds: [] })"><option v-for="p in view.groupPlans" :key="p.id" :value="p.id">{{ p.title }}</option></select>
+        <button type="button" class="chip" :class="{ on: audience.groupIds.length === 0 }" :disabled="disabled" @click="set({ ...audience, groupIds: [] })">all its groups</button>
+        <button v-for="g in plan?.groups ?? []" :key="g.id" type="button" class="chip" :class="{ on: audience.groupIds.includes(g.id) }" :disabled="disabled" @click="set({ ...audience, groupIds: toggle(audience.groupIds, g.id) })">{{ g.title }} · {{ g.memberIds.length }}</button></p>
+      <label class="tick"><input type="checkbox" :checked="body.groupMark" :disabled="disabled" @change="emit('change', { groupMark: !body.groupMark })"> one mark for the whole group</label>
+    </template>
+    <p v-if="audience.kind === 'people'" class="chips">
+      <button v-for="id in audience.enrolmentIds" :key="id" type="button" class="chip on" :disabled="disabled" :aria-label="`Take ${view.people.find(p => p.id === id)?.name} out`" @click="set({ kind: 'people', enrolmentIds: toggle(audience.enrolmentIds, id) })">{{ view.people.find(p => p.id === id)?.name ?? 'somebody who left' }} ×</button>
+      <select v-if="!disabled" class="in" aria-label="Add somebody" @change="addPerson"><option value="">add somebody …</option><option v-for="p in view.people.filter(x => audience.kind === 'people' && !audience.enrolmentIds.includes(x.id))" :key="p.id" :value="p.id">{{ p.name }}</option></select>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.audience { display: grid; gap: 7px; }
+.chips { display: flex; flex-wrap: wrap; gap: 6px 7px; align-items: center; }
+.chip:disabled { opacity: 0.6; cursor: default; }
+.hint { margin-left: 8px; }
+.tick { display: flex; gap: 7px; font-size: 0.84375rem; }
+</style>

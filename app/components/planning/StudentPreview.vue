@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import { isWorkingPhase } from '#core/planning/schedule'
+import type { ActivityBody } from '#shared/planning/composer'
+import { capital, ruleWords } from '../../composables/expectationWords'
+import { points } from '../../composables/points'
+import { PHASE_WORDS } from '../../composables/scheduleWords'
+import { useTimes } from '../../composables/useTimes'
+import KindTag from './KindTag.vue'
+
+/** What students will see, as it is typed; the line that belongs to the sentence at hand lights up. */
+const props = defineProps<{ body: ActivityBody, lit: string | null, summary: string }>()
+const { day, dayTime } = useTimes()
+const phases = computed(() => props.body.phases.filter(p => p.name !== 'return'))
+const length = (p: { startsAt: string, endsAt: string }) => Math.max(1, Date.parse(p.endsAt) - Date.parse(p.startsAt))
+const words = (p: (typeof phases.value)[number]) => isWorkingPhase(p.name) ? `to ${day(p.endsAt)}` : `from ${day(p.startsAt)}`
+const hidden = computed(() => props.body.hiddenUntil ? `You will see the others’ from ${dayTime(props.body.hiddenUntil)}.` : props.body.writeFirst ? 'You will see the others’ once yours is in.' : null)
+const foot = computed(() => [
+  props.body.points !== null && props.body.scale !== 'none' ? props.body.scale === 'complete' ? 'done or not' : `${points(props.body.points)} points` : 'not marked',
+  props.body.practice && 'practice, does not count',
+  props.body.editMinutes > 0 ? `${props.body.editMinutes} minutes to change what you posted` : 'what is posted stays as it is',
+].filter(Boolean).join(' · '))
+</script>
+
+<template>
+  <div class="preview" :style="{ '--c': `var(--k-${body.kind})` }">
+    <KindTag :kind="body.kind" />
+    <h3>{{ body.title || 'No title yet' }}</h3>
+    <p v-if="summary" class="summary">{{ summary }}</p>
+    <div class="phases" :class="{ lit: lit === 'phases' }"><span v-for="p in phases" :key="p.name" :style="{ flex: length(p) }"><i :class="p.name" /><b>{{ PHASE_WORDS[p.name] }}</b><em>{{ words(p) }}</em></span></div>
+    <ul>
+      <li v-for="r in body.rules" :key="r.id" :class="{ lit: lit === r.id }"><i class="box" />{{ capital(ruleWords(r.rule, body.kind)) }}</li>
+      <li v-if="hidden" class="plain" :class="{ lit: lit === 'writeFirst' }">{{ hidden }}</li>
+    </ul>
+    <p class="foot" :class="{ lit: lit === 'marked' || lit === 'edit' }">{{ foot }}</p>
+  </div>
+</template>
+
+<style scoped>
+.preview { border: 1px solid var(--line); border-radius: 9px; background: var(--sheet); padding: 14px 16px 13px; }
+h3 { font: 600 1.0625rem/1.3 var(--read); margin: 9px 0 4px; overflow-wrap: anywhere; }
+.summary { font: 400 0.84375rem/1.45 var(--read); color: var(--ink-2); display: -webkit-box; -webkit-line-clamp: 3; -webkit-box-orient: vertical; overflow: hidden; }
+.phases { display: flex; margin: 10px -4px; padding: 4px; border-radius: 5px; }
+.phases span { min-width: 52px; display: grid; }
+.phases i { height: 12px; border: 1px solid var(--c); margin-left: -1px; }
+.phases .write, .phases .revise { background: var(--c); }
+.phases .respond { background: repeating-linear-gradient(135deg, var(--c) 0 1.7px, transparent 1.7px 5.4px); }
+.phases .review { background: radial-gradient(circle at 3px 3px, var(--c) 1.35px, transparent 1.6px) 0 0/6px 6px; }
+.phases b { font: 600 0.78125rem/1.5 var(--ui); margin-top: 3px; }
+.phases em { font: 400 0.71875rem/1.2 var(--ui); font-style: normal; color: var(--ink-2); white-space: nowrap; }
+ul { list-style: none; border-top: 1px solid var(--line-soft); padding-top: 8px; }
+li { display: flex; gap: 9px; align-items: baseline; font: 400 0.875rem/1.4 var(--read); padding: 3px 6px; margin: 0 -6px; border-radius: 4px; }
+li.plain { padding-left: 29px; color: var(--ink-2); }
+.box { width: 12px; height: 12px; border: 1.5px solid var(--harbour); border-radius: 3px; flex: none; transform: translateY(1px); }
+.foot { font-size: 0.78125rem; color: var(--ink-2); margin: 7px -6px 0; padding: 2px 6px; border-radius: 4px; }
+.lit { background: var(--ember-soft); }
+</style>

@@ -1,0 +1,32 @@
+<script setup lang="ts">
+import { useSessionStore } from '../../stores/session'
+
+const session = useSessionStore()
+const route = useRoute()
+async function leave() {
+  await session.signOut()
+  await navigateTo('/sign-in')
+}
+</script>
+
+<template>
+  <header class="plain-top">
+    <NuxtLink class="mark" to="/?all=1" aria-label="Jovrel, home">J<i>o</i>vrel</NuxtLink>
+    <nav aria-label="Your Jovrel">
+      <NuxtLink to="/?all=1" :class="{ here: route.path === '/' }">Seminars</NuxtLink>
+      <NuxtLink to="/account">Account</NuxtLink>
+      <NuxtLink v-if="session.session?.person.mailroom" to="/mailroom">Mailroom</NuxtLink>
+      <button class="link" type="button" @click="leave">Sign out</button>
+    </nav>
+  </header>
+</template>
+
+<style scoped>
+.plain-top { height: 50px; display: flex; align-items: center; padding: 0 20px; gap: 22px; border-bottom: 1px solid var(--line); }
+.mark { font: 600 1.1875rem/1 var(--read); letter-spacing: -0.02em; color: var(--harbour-deep); text-decoration: none; }
+.mark i { color: var(--ember); font-style: normal; }
+nav { margin-left: auto; display: flex; gap: 18px; align-items: center; }
+nav a { text-decoration: none; color: var(--ink-2); font-weight: 500; }
+nav a.router-link-exact-active, nav a.here { color: var(--harbour-deep); font-weight: 650; }
+nav .link { color: var(--ink-2); font-size: inherit; }
+</style>

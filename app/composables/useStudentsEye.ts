@@ -1,0 +1,21 @@
+import { useNotices } from '../stores/notices'
+import { useSeminarStore } from '../stores/seminar'
+import { useApi } from './useApi'
+
+/** Looks at the seminar through a practice student's eyes, or with one's own again. */
+export function useStudentsEye() {
+  const api = useApi()
+  const seminar = useSeminarStore()
+  const notices = useNotices()
+  return async (on: boolean) => {
+    const id = seminar.shell!.id
+    try {
+      await api.put(`/api/seminars/${id}/students-eye`, { on })
+      // everything shown belongs to other eyes: pages are asked for anew
+      clearNuxtData()
+      await seminar.load(id)
+      await navigateTo(`/seminars/${id}/${on ? 'week' : 'plan'}`)
+    }
+    catch (error) { notices.warn(error) }
+  }
+}

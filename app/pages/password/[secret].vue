@@ -1,0 +1,37 @@
+<script setup lang="ts">
+import DoorPage from '../../components/shell/DoorPage.vue'
+import { useApi } from '../../composables/useApi'
+import { useSending } from '../../composables/useSending'
+import { useSessionStore } from '../../stores/session'
+
+useHead({ title: 'Choose a password', meta: [{ name: 'referrer', content: 'no-referrer' }] })
+const route = useRoute()
+const api = useApi()
+const session = useSessionStore()
+const { data: who, error } = await useAsyncData(`password-${route.params.secret}`, () => api.get<{ name: string, email: string }>(`/api/password/${route.params.secret}`))
+const password = ref('')
+const { busy, problem, send } = useSending()
+async function choose() {
+  if (!await send(() => api.post(`/api/password/${route.params.secret}`, { password: password.value }))) return
+  await session.load()
+  await navigateTo('/')
+}
+</script>
+
+<template>
+  <DoorPage v-if="!who" heading="This link does not work" :lead="error?.message ?? ''">
+    <p><NuxtLink to="/password">Send me a new link</NuxtLink></p>
+  </DoorPage>
+  <DoorPage v-else heading="Choose a password" :lead="`For ${who.name}, ${who.email}. Then you are in.`">
+    <form novalidate @submit.prevent="choose">
+      <input type="text" :value="who.email" autocomplete="username" class="visually-hidden" tabindex="-1" aria-hidden="true" readonly>
+      <div class="field">
+        <label for="password">Password</label>
+        <v-text-field id="password" v-model="password" type="password" autocomplete="new-password" autofocus :aria-describedby="problem ? 'problem' : 'rule'" />
+        <p v-if="problem" id="problem" class="field-problem" role="alert">{{ problem }}</p>
+        <p v-else id="rule" class="hint">Eight characters or more.</p>
+      </div>
+      <v-btn class="main" type="submit" :disabled="busy">Choose it and come in</v-btn>
+    </form>
+  </DoorPage>
+</template>
