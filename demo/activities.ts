@@ -1,13 +1,14 @@
+import { allTerm, building, remembering, trading } from './laterActivities'
 import type { RichNode } from '#core/contributing/richText'
 import type { ActivityKind } from '#core/contributing/kinds/kind'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
 import type { PhaseName } from '#core/planning/schedule'
 
-type Day = readonly [week: number, weekday: number, time: string]
+export type Day = readonly [week: number, weekday: number, time: string]
 
 export interface DemoActivity {
   readonly key: string
-  readonly unit: number
+  readonly unit: number | null // null: all term
   readonly category: string
   readonly kind: ActivityKind
   readonly title: string
@@ -19,13 +20,18 @@ export interface DemoActivity {
   readonly opens: Day
   readonly phases: ReadonlyArray<readonly [PhaseName, Day, Day]>
   readonly rules: readonly ExpectationRule[]
+  readonly starter?: RichNode
+  readonly scale?: 'points' | 'complete' | 'none'
+  readonly rubric?: string // another than the seminar's own
+  readonly groups?: string // key of the group plan it is for
+  readonly prompts?: ReadonlyArray<readonly [Day, string]>
 }
 
-const text = (value: string): RichNode => ({ type: 'text', text: value })
+export const text = (value: string): RichNode => ({ type: 'text', text: value })
 const bold = (value: string): RichNode => ({ ...text(value), marks: [{ type: 'bold' }] })
-const p = (...content: RichNode[]): RichNode => ({ type: 'paragraph', content })
+export const p = (...content: RichNode[]): RichNode => ({ type: 'paragraph', content })
 const list = (...items: string[]): RichNode => ({ type: 'bulletList', content: items.map(item => ({ type: 'listItem', content: [p(text(item))] })) })
-const doc = (...content: RichNode[]): RichNode => ({ type: 'doc', content })
+export const doc = (...content: RichNode[]): RichNode => ({ type: 'doc', content })
 
 export const units = [
   { title: 'Building', from: 1, to: 5 },
@@ -71,7 +77,7 @@ const talkRules: readonly ExpectationRule[] = [
   { kind: 'replies', need: 3, minWords: 60, due: 'respond' },
 ]
 
-export const activities: readonly DemoActivity[] = [
+const own: readonly DemoActivity[] = [
   {
     key: 'breakwater', unit: 0, category: 'Discussions', kind: 'discussion', state: 'published', writeFirst: true, marked: true,
     title: 'Who paid for the breakwater?',
@@ -81,6 +87,7 @@ export const activities: readonly DemoActivity[] = [
       p(bold('Who paid for the breakwater?'), text(' Answer in 200 words or more by Thursday of week 5, and rest your answer on one passage of the toll roll (pages 3 to 7) that you quote or describe exactly. Then answer at least three classmates.')),
       list('Say what you mean by paying.', 'Say what your source cannot show.', 'Where you disagree with someone, name the sentence.'),
     ),
+    starter: doc(p(text('I begin with the sentence that everybody pays “who lies behind the wall”. Lies, not moors: one can lie there without a rope. That word lets in every hull that was only waiting for the wind. I do not know yet whether they paid. What would show it?'))),
     opens: [4, 1, '08:00'],
     phases: [['write', [4, 1, '08:00'], [5, 4, '23:59']], ['respond', [5, 4, '23:59'], [5, 7, '23:59']], ['mark', [6, 1, '00:00'], [6, 7, '23:59']], ['return', [6, 7, '23:59'], [7, 5, '18:00']]],
     rules: talkRules,
@@ -126,3 +133,8 @@ export const activities: readonly DemoActivity[] = [
     rules: [{ kind: 'entries', need: 1, minWords: 400, due: 'write' }],
   },
 ]
+
+const one = (key: string): DemoActivity => own.find(a => a.key === key)!
+
+/** Everything on the term plan, in its order. */
+export const activities: readonly DemoActivity[] = [...building, one('breakwater'), ...trading.slice(0, 2), one('dredge'), one('pilot'), one('essays'), ...remembering, one('letters'), ...allTerm]

@@ -1,13 +1,17 @@
 import { sql } from 'drizzle-orm'
 import { plainText, paragraphs, type RichNode } from '#core/contributing/richText'
+import { pointsOf } from '#core/marking/rubric/rubricDraft'
+import { makeGroups } from '#core/people/makeGroups'
 import { totalMark } from '#core/marking/totalMark'
 import { dayAfter, localDay, localInstant } from '#core/planning/week'
 import { KINDS } from '#core/contributing/kinds'
 import { hashPassword } from '#server/access/password'
 import type { Database, Db } from '#server/database/client'
 import * as t from '#server/database/schema'
+import { writeCriteria } from '#server/services/marking/rubrics'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { activities, categories, rubric, units, type DemoActivity } from './activities'
+import { demoGroupPlans, learningOutcomes, libraryRubrics } from './rubrics'
 import { marks, type DemoMark } from './marks'
 import { DEMO_PASSWORD, people } from './people'
 import { breakwater } from './texts/breakwater'
@@ -47,6 +51,8 @@ class Seed {
   private readonly activity = new Map<string, string>()
   private readonly written = new Map<string, { id: string, text: string }>()
   private rubricVersionId = ''
+  private readonly otherRubrics = new Map<string, { versionId: string, points: number }>()
+  private readonly groupPlan = new Map<string, string>()
   private criteria: Array<{ id: string, max: number, levels: Array<{ id: string, points: number, title: string, descriptor: string }> }> = []
 
   constructor(private readonly db: Db, private readonly firstDay: string, private readonly passwordHash: string) {}
@@ -54,6 +60,8 @@ class Seed {
   async all(): Promise<void> {
     await this.seminarAndPeople()
     await this.rubric()
+    await this.library()
+    await this.groupPlans()
     await this.activities()
     await this.contributions('breakwater', breakwater)
     await this.contributions('dredge', dredge)
@@ -68,11 +76,11 @@ class Seed {
   private async seminarAndPeople() {
     const [seminar] = await this.db.insert(t.seminars).values({ code: 'HC 342', title: 'Harbour Cities, 1500–1800', college: 'Northmere College', timeZone: TIME_ZONE, firstDay: this.firstDay, weeks: 12 }).returning()
     this.seminarId = seminar!.id
-    const sections = await this.db.insert(t.sections).values(['A', 'B'].map(title => ({ seminarId: this.seminarId, title: `Section ${title}` }))).returning()
+    const sections = await this.db.insert(t.sections).values(['A', 'B'].map(title => ({ seminarId: this.seminarId, title: `Section ${title}`, position: title === 'A' ? 0 : 1 }))).returning()
     for (const p of people) {
-      const [person] = await this.db.insert(t.persons).values({ email: `${p.key}@northmere.example`, name: p.name, givenName: p.given, familyName: p.family, passwordHash: this.passwordHash }).returning()
+      const [person] = await this.db.insert(t.persons).values({ email: `${p.key}@northmere.example`, name: p.name, givenName: p.given, familyName: p.family, passwordHash: this.passwordHash, foundsSeminars: p.key === 'ines', mailChoice: p.key === 'petra' ? 'daily' as const : 'atOnce' as const }).returning()
       const [enrolment] = await this.db.insert(t.enrolments).values({
-        seminarId: this.seminarId, personId: person!.id, role: p.role, sectionId: p.section ? sections[p.section === 'A' ? 0 : 1]!.id : null,
+        seminarId: this.seminarId, personId: person!.id, role: p.role, studentNumber: p.role === 'student' ? `N${String(4100 + people.indexOf(p))}` : null, sectionId: p.section ? sections[p.section === 'A' ? 0 : 1]!.id : null,
       }).returning()
       this.enrolment.set(p.key, enrolment!.id)
     }
@@ -93,22 +101,63 @@ class Seed {
     const unitRows = await this.db.insert(t.units).values(units.map((u, position) => ({ seminarId: this.seminarId, title: u.title, fromWeek: u.from, toWeek: u.to, position }))).returning()
     const categoryRows = await this.db.insert(t.categories).values(categories.map(([title, weightPercent], position) => ({ seminarId: this.seminarId, title, weightPercent, position }))).returning()
     for (const [position, a] of activities.entries()) {
-      await this.oneActivity(a, position, unitRows[a.unit]!.id, categoryRows.find(c => c.title === a.category)!.id)
+      await this.oneActivity(a, position, a.unit === null ? null : unitRows[a.unit]!.id, categoryRows.find(c => c.title === a.category)!.id)
     }
     // Jonas asked in time
     await this.db.insert(t.extensions).values({ seminarId: this.seminarId, activityId: this.activity.get('breakwater')!, enrolmentId: this.enrolment.get('jonas')!, dueAt: this.at([6, 7, '23:59']), reason: 'away for a funeral, agreed on Friday' })
   }
 
-  private async oneActivity(a: DemoActivity, position: number, unitId: string, categoryId: string) {
+  private async oneActivity(a: DemoActivity, position: number, unitId: string | null, categoryId: string) {
     const [row] = await this.db.insert(t.activities).values({
       seminarId: this.seminarId, unitId, categoryId, kind: a.kind, title: a.title, summary: a.summary, brief: a.brief, briefHtml: renderDoc(a.brief).html,
-      state: a.state, settings: { writeFirst: a.writeFirst, editMinutes: 30 }, opensAt: this.at(a.opens), points: a.marked ? 2500 : null, lateRule: { kind: 'none' },
-      rubricVersionId: a.marked ? this.rubricVersionId : null, position,
+      state: a.state, settings: { writeFirst: a.writeFirst, editMinutes: 30 }, opensAt: this.at(a.opens), lateRule: { kind: 'none' },
+      ...this.markedBy(a), starter: a.starter ?? null, starterHtml: a.starter ? renderDoc(a.starter).html : null, publishedAt: a.state === 'published' ? this.at(a.opens) : null,
+      audience: a.groups ? { kind: 'groups', groupPlanId: this.groupPlan.get(a.groups)!, groupIds: [] } : { kind: 'everyone' }, position,
     }).returning()
     this.activity.set(a.key, row!.id)
     const ids = { seminarId: this.seminarId, activityId: row!.id }
     await this.db.insert(t.phases).values(a.phases.map(([name, from, to], i) => ({ ...ids, name, startsAt: this.at(from), endsAt: this.at(to), position: i })))
-    await this.db.insert(t.expectations).values(a.rules.map((rule, i) => ({ ...ids, rule, position: i })))
+    if (a.rules.length > 0) await this.db.insert(t.expectations).values(a.rules.map((rule, i) => ({ ...ids, rule, position: i })))
+    if (a.prompts) await this.db.insert(t.prompts).values(a.prompts.map(([at, words], i) => ({ ...ids, position: i, doc: paragraphs(words), html: renderDoc(paragraphs(words)).html, releaseAt: this.at(at) })))
+  }
+
+  /** Points, scale and rubric of an activity. */
+  private markedBy(a: DemoActivity) {
+    if (!a.marked) return { points: a.scale === 'complete' ? 100 : null, scale: a.scale ?? 'none' as const, rubricVersionId: null }
+    const other = a.rubric ? this.otherRubrics.get(a.rubric)! : null
+    return { points: other?.points ?? 2500, scale: 'points' as const, rubricVersionId: other?.versionId ?? this.rubricVersionId }
+  }
+
+  /** The rest of the library: rubrics, learning outcomes, a scale of letters, a joining code. */
+  private async library() {
+    const ids = { seminarId: this.seminarId }
+    await this.db.insert(t.outcomes).values(learningOutcomes.map((o, position) => ({ ...ids, ...o, position })))
+    for (const draft of libraryRubrics) {
+      const [head] = await this.db.insert(t.rubrics).values({ ...ids, title: draft.title }).returning()
+      const [version] = await this.db.insert(t.rubricVersions).values({ ...ids, rubricId: head!.id, version: 1 }).returning()
+      await writeCriteria(this.db, this.seminarId, version!.id, draft)
+      this.otherRubrics.set(draft.title, { versionId: version!.id, points: pointsOf(draft) })
+    }
+    await this.db.insert(t.gradingScales).values({ ...ids, title: 'Letters', bands: [{ letter: 'A', fromPercent: 90 }, { letter: 'B', fromPercent: 80 }, { letter: 'C', fromPercent: 70 }, { letter: 'D', fromPercent: 60 }, { letter: 'F', fromPercent: 0 }] })
+    await this.db.insert(t.joiningCodes).values({ ...ids, code: 'KELP-4QX', role: 'student', expiresAt: this.at([7, 7, '23:59']), most: 30, used: 3, madeAt: this.at([1, 1, '09:00']) })
+  }
+
+  private async groupPlans() {
+    for (const [position, plan] of demoGroupPlans.entries()) {
+      const id = (key: string) => this.enrolment.get(key)!
+      const rules = { by: plan.by, count: plan.count, seed: plan.seed, mixSections: true, together: plan.together.map(set => set.map(id)), apart: plan.apart.map(set => set.map(id)) }
+      const students = people.filter(p => p.role === 'student')
+      // dealt by names, so that the groups are the same in every demo, whatever the ids
+      const dealt = makeGroups(students.map(p => ({ id: p.key, sectionId: p.section })), { ...rules, together: plan.together, apart: plan.apart })
+      if (dealt.kind !== 'made') throw new Error(`demo: the groups of ${plan.title} contradict each other`)
+      const [row] = await this.db.insert(t.groupPlans).values({ seminarId: this.seminarId, title: plan.title, rules, position, madeAt: this.at([2, 1, '09:00']) }).returning()
+      this.groupPlan.set(plan.key, row!.id)
+      for (const [i, members] of dealt.groups.entries()) {
+        const round = Math.floor(i / plan.topics.length)
+        const [group] = await this.db.insert(t.groups).values({ seminarId: this.seminarId, groupPlanId: row!.id, title: `${plan.topics[i % plan.topics.length]}${round > 0 ? ` ${round + 1}` : ''}`, position: i }).returning()
+        await this.db.insert(t.groupMembers).values(members.map(key => ({ seminarId: this.seminarId, groupPlanId: row!.id, groupId: group!.id, enrolmentId: id(key), since: this.at([2, 1, '09:00']) })))
+      }
+    }
   }
 
   /** Texts in the order they were written, so that what is answered is always there. */

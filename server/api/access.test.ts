@@ -23,6 +23,19 @@ const STUDENTS: Expected = [401, 404, 404, 200, 200, 404, 404]
 const WRITERS: Expected = [401, 404, 403, 200, 200, 200, 200]
 const STAFF: Expected = [401, 404, 403, 403, 403, 200, 200]
 
+const MANAGERS: Expected = [401, 404, 403, 403, 403, 403, 200]
+const managersGet = (status: number): Expected => [401, 404, 403, 403, 403, 403, status]
+const rubric = (rest = '') => async (w: World) => `/api/rubrics/${(await w.rubric('Teammate share')).id}${rest}`
+const base64 = (text: string) => Buffer.from(text).toString('base64')
+const rules = { by: 'number', count: 3, together: [], apart: [], mixSections: true, seed: 1 }
+const term = { firstDay: '2027-02-01', weeks: 12, breaks: [] }
+const times = { opensAt: '2026-10-12T06:00:00Z', phases: [{ name: 'write', startsAt: '2026-10-12T06:00:00Z', endsAt: '2026-10-15T21:59:00Z' }] }
+const pixel = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=='
+const settings = {
+  ...term, code: 'HC', title: 'Harbour', college: '', timeZone: 'Europe/Amsterdam', usualDueTime: '23:59', usualDueWeekday: 7, units: [], sections: [], categories: [], scales: [],
+  pace: { readingWordsPerMinute: 220, writingWordsPerMinute: 12, markingMinutesPerStudent: 3 }, studentHoursLimit: 6, markingHoursLimit: 8, presenceGapDays: 14,
+}
+
 /** Every route against every role. A student is never told more than that something is not theirs. */
 const TABLE: readonly Row[] = [
   { route: 'session/index.get.ts', path: () => '/api/session', expected: [200, 200, 200, 200, 200, 200, 200] },
@@ -51,6 +64,64 @@ const TABLE: readonly Row[] = [
   { route: 'contributions/[contributionId]/index.patch.ts', path: ofRasmus(), body: () => ({ key: key(), doc: doc('Not mine to change.'), baseVersion: 1 }), expected: [401, 404, 403, 403, 403, 403, 403] },
   { route: 'contributions/[contributionId]/nod.put.ts', path: ofRasmus('/nod'), body: () => ({ nodded: true }), expected: WRITERS },
   { route: 'contributions/[contributionId]/withdrawn.put.ts', path: ofRasmus('/withdrawn'), body: () => ({ withdrawn: true }), expected: [401, 404, 403, 403, 403, 200, 200] },
+  { route: 'installation.get.ts', path: () => '/api/installation', expected: [200, 200, 200, 200, 200, 200, 200] },
+  { route: 'account/index.get.ts', path: () => '/api/account', expected: [401, 200, 200, 200, 200, 200, 200] },
+  { route: 'account/index.post.ts', path: () => '/api/account', body: () => ({ givenName: 'A', familyName: 'B', email: 'a@northmere.example', password: 'long enough' }), expected: [409, 409, 409, 409, 409, 409, 409] },
+  { route: 'account/mail.put.ts', path: () => '/api/account/mail', body: () => ({ mailChoice: 'daily' }), expected: [401, 200, 200, 200, 200, 200, 200] },
+  { route: 'account/calendar.post.ts', path: () => '/api/account/calendar', expected: [401, 200, 200, 200, 200, 200, 200] },
+  { route: 'account/calendar.delete.ts', path: () => '/api/account/calendar', expected: [401, 200, 200, 200, 200, 200, 200] },
+  { route: 'password/index.post.ts', path: () => '/api/password', body: () => ({ email: 'nobody@northmere.example' }), expected: [200, 200, 200, 200, 200, 200, 200] },
+  { route: 'password/[secret].get.ts', path: () => '/api/password/not-a-link-that-was-ever-sent', expected: [404, 404, 404, 404, 404, 404, 404] },
+  { route: 'password/[secret].post.ts', path: () => '/api/password/not-a-link-that-was-ever-sent', body: () => ({ password: 'long enough' }), expected: [404, 404, 404, 404, 404, 404, 404] },
+  { route: 'join/[code].get.ts', path: () => '/api/join/KELP-4QX', expected: [200, 200, 200, 200, 200, 200, 200] },
+  { route: 'join/[code].post.ts', path: () => '/api/join/ZZZZ-999', body: () => ({ account: null }), expected: [401, 404, 404, 404, 404, 404, 404] },
+  { route: 'mailroom.get.ts', path: () => '/api/mailroom', expected: [401, 403, 403, 403, 403, 403, 200] },
+  { route: 'seminars/index.post.ts', path: () => '/api/seminars', body: () => ({ ...term, id: key(), code: 'N 1', title: 'New', college: '', timeZone: 'Europe/Oslo' }), expected: [401, 200, 403, 403, 403, 403, 200] },
+  { route: 'seminars/[seminarId]/settings.get.ts', path: seminar('/settings'), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/settings.put.ts', path: seminar('/settings'), body: () => ({ key: key(), baseVersion: 99, settings }), expected: managersGet(409) },
+  { route: 'seminars/[seminarId]/archived.put.ts', path: seminar('/archived'), body: () => ({ archived: false }), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/copy.post.ts', path: seminar('/copy'), body: () => ({ ...term, id: key(), code: 'N 2', title: 'Again' }), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/students-eye.put.ts', path: seminar('/students-eye'), body: () => ({ on: false }), expected: STAFF },
+  { route: 'seminars/[seminarId]/people/index.get.ts', path: seminar('/people'), expected: STAFF },
+  { route: 'seminars/[seminarId]/people/index.post.ts', path: seminar('/people'), body: (_, role) => ({ key: key(), givenName: 'New', familyName: 'Person', email: `new.${role}@northmere.example`, role: 'student', sectionId: null, invite: false }), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/people/invite.post.ts', path: seminar('/people/invite'), body: () => ({ key: key(), enrolmentIds: [key()] }), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/people/[enrolmentId].patch.ts', path: async w => `/api/seminars/${w.seminar.id}/people/${(await w.enrolment('nico')).id}`, body: () => ({ state: 'active' }), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/roster/preview.post.ts', path: seminar('/roster/preview'), body: () => ({ name: 'r.csv', base64: base64('name,email\nNew Name,nn@northmere.example\n') }), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/roster/index.post.ts', path: seminar('/roster'), body: () => ({ key: key(), name: 'r.csv', base64: base64('name,email\nNew Name,nn@northmere.example\n'), withdrawMissing: false, invite: false }), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/codes/index.post.ts', path: seminar('/codes'), body: () => ({ key: key(), role: 'student', sectionId: null, days: 3, most: 5 }), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/codes/[codeId].delete.ts', path: w => `/api/seminars/${w.seminar.id}/codes/${key()}`, expected: managersGet(404) },
+  { route: 'seminars/[seminarId]/groups/index.get.ts', path: seminar('/groups'), expected: MEMBERS },
+  { route: 'seminars/[seminarId]/groups/index.post.ts', path: seminar('/groups'), body: () => ({ key: key(), title: 'Three', rules, topics: [], selfJoin: false, most: null }), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/groups/[planId]/index.put.ts', path: w => `/api/seminars/${w.seminar.id}/groups/${key()}`, body: () => ({ key: key(), baseVersion: 1, title: 'T', selfJoin: false, most: null, groups: [{ id: key(), title: 'G', memberIds: [] }] }), expected: managersGet(404) },
+  { route: 'seminars/[seminarId]/groups/[planId]/index.delete.ts', path: w => `/api/seminars/${w.seminar.id}/groups/${key()}`, expected: managersGet(404) },
+  { route: 'seminars/[seminarId]/groups/[planId]/deal.post.ts', path: w => `/api/seminars/${w.seminar.id}/groups/${key()}/deal`, body: () => ({ key: key(), baseVersion: 1, rules }), expected: managersGet(404) },
+  { route: 'seminars/[seminarId]/groups/[planId]/mine.put.ts', path: w => `/api/seminars/${w.seminar.id}/groups/${key()}/mine`, body: () => ({ groupId: null }), expected: [401, 404, 403, 404, 404, 403, 403] },
+  { route: 'seminars/[seminarId]/library/index.get.ts', path: seminar('/library'), expected: STAFF },
+  { route: 'seminars/[seminarId]/library/import.post.ts', path: seminar('/library/import'), body: () => ({ key: key(), name: 'o.csv', base64: base64('code,statement\nX 1,Reads.\n') }), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/rubrics.post.ts', path: seminar('/rubrics'), body: () => ({ key: key(), rubric: { title: 'R', criteria: [{ title: 'C', scope: 'own', weight: 1, suggestFrom: null, outcome: null, levels: [{ title: 'L', points: 100, pointsFrom: null, descriptor: '' }] }] } }), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/activities.post.ts', path: seminar('/activities'), body: () => ({ id: key(), kind: 'discussion', week: 7, unitId: null, templateId: null }), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/plan/order.put.ts', path: seminar('/plan/order'), body: () => ({ key: key(), activityId: key(), unitId: null, beforeId: null }), expected: managersGet(422) },
+  { route: 'seminars/[seminarId]/files.post.ts', path: seminar('/files'), body: () => ({ id: key(), name: 'p.png', base64: pixel, transcript: null }), expected: STAFF },
+  { route: 'seminars/[seminarId]/find.get.ts', path: seminar('/find?q=toll'), expected: MEMBERS },
+  { route: 'seminars/[seminarId]/notices/index.get.ts', path: seminar('/notices'), expected: MEMBERS },
+  { route: 'seminars/[seminarId]/notices/seen.put.ts', path: seminar('/notices/seen'), expected: MEMBERS },
+  { route: 'activities/[activityId]/plan/index.get.ts', path: dredge('/plan'), expected: MANAGERS },
+  { route: 'activities/[activityId]/plan/index.patch.ts', path: dredge('/plan'), body: () => ({ key: key(), baseVersion: 99, change: {}, tell: false }), expected: managersGet(409) },
+  { route: 'activities/[activityId]/plan/effect.post.ts', path: dredge('/plan/effect'), body: () => ({ change: {} }), expected: MANAGERS },
+  { route: 'activities/[activityId]/publish.post.ts', path: dredge('/publish'), body: () => ({ key: key(), baseVersion: 99, opens: 'now', tell: false }), expected: managersGet(409) },
+  { route: 'activities/[activityId]/unpublish.post.ts', path: dredge('/unpublish'), body: () => ({ key: key(), baseVersion: 99 }), expected: managersGet(409) },
+  { route: 'activities/[activityId]/schedule.put.ts', path: dredge('/schedule'), body: () => ({ key: key(), baseVersion: 99, ...times }), expected: managersGet(409) },
+  { route: 'activities/[activityId]/locked.put.ts', path: dredge('/locked'), body: () => ({ locked: false }), expected: MANAGERS },
+  { route: 'activities/[activityId]/copy.post.ts', path: dredge('/copy'), body: w => ({ id: key(), seminarId: w.seminar.id, week: null, asTemplate: false }), expected: MANAGERS },
+  { route: 'activities/[activityId]/index.delete.ts', path: dredge(), expected: managersGet(409) },
+  { route: 'activities/[activityId]/extensions/[enrolmentId].put.ts', path: async w => `/api/activities/${w.dredge.id}/extensions/${(await w.enrolment('nico')).id}`, body: () => ({ dueAt: '2026-10-20T21:59:00Z', reason: 'ill' }), expected: MANAGERS },
+  { route: 'activities/[activityId]/extensions/[enrolmentId].delete.ts', path: async w => `/api/activities/${w.dredge.id}/extensions/${(await w.enrolment('nico')).id}`, expected: MANAGERS },
+  { route: 'rubrics/[rubricId]/index.put.ts', path: rubric(), body: () => ({ key: key(), baseVersion: 99, rubric: { title: 'R', criteria: [{ title: 'C', scope: 'own', weight: 1, suggestFrom: null, outcome: null, levels: [{ title: 'L', points: 100, pointsFrom: null, descriptor: '' }] }] } }), expected: managersGet(409) },
+  { route: 'rubrics/[rubricId]/export.get.ts', path: rubric('/export?form=json'), expected: STAFF },
+  { route: 'rubrics/[rubricId]/index.delete.ts', path: rubric(), expected: MANAGERS },
+  { route: 'rubrics/[rubricId]/back.put.ts', path: rubric('/back'), expected: MANAGERS },
+  { route: 'files/[fileId]/index.get.ts', path: () => `/api/files/${key()}`, expected: [401, 404, 404, 404, 404, 404, 404] },
+  { route: 'files/[fileId]/transcript.get.ts', path: () => `/api/files/${key()}/transcript`, expected: [401, 404, 404, 404, 404, 404, 404] },
   { route: 'session/index.delete.ts', path: () => '/api/session', expected: [200, 200, 200, 200, 200, 200, 200] },
 ]
 

@@ -91,7 +91,7 @@ const wordsOf = (row: number) => props.faults.filter(f => 'criterion' in f && f.
         <div class="side">
           <button v-if="!readonly" class="grip" type="button" :aria-label="`Move ${r.criterion.title || 'this criterion'} with the arrow keys`" title="Drag, or use the arrow keys" @keydown.up.prevent.stop="moveCriterion(i, -1)" @keydown.down.prevent.stop="moveCriterion(i, 1)"><i /><i /></button>
           <div class="what">
-            <textarea rows="2" class="name" :data-row="i" data-column="0" :value="r.criterion.title" :readonly="readonly" placeholder="What is judged" :aria-invalid="faultAt(i, null)" @input="setCriterion(i, { title: text($event).replace(/\n/g, ' ') })" />
+            <textarea rows="1" class="name" :data-row="i" data-column="0" :value="r.criterion.title" :readonly="readonly" placeholder="What is judged" :aria-invalid="faultAt(i, null)" @input="setCriterion(i, { title: text($event).replace(/\n/g, ' ') })" />
             <p class="meta"><b class="num">{{ points(maxOf(r.criterion) * r.criterion.weight) }}</b> points{{ r.criterion.weight > 1 ? `, weighted ${r.criterion.weight} times` : '' }}</p>
             <p class="meta">
               <select :value="r.criterion.scope" :disabled="readonly" aria-label="For whom it is set" @change="setCriterion(i, { scope: text($event) as 'own' | 'group' })"><option value="own">each their own</option><option value="group">once for the group</option></select>
@@ -99,7 +99,9 @@ const wordsOf = (row: number) => props.faults.filter(f => 'criterion' in f && f.
             </p>
             <p class="meta">
               <select :value="r.criterion.suggestFrom ?? ''" :disabled="readonly" aria-label="Where a step is suggested from" @change="setCriterion(i, { suggestFrom: (text($event) || null) as 'timeliness' | null })"><option value="">judged by reading</option><option value="timeliness">suggested from the times</option></select>
-              <select v-if="outcomes.length > 0" class="outcome" :value="r.criterion.outcome ?? ''" :disabled="readonly" aria-label="Learning outcome it is evidence of" @change="setCriterion(i, { outcome: text($event) || null })"><option value="">no outcome</option><option v-for="o in outcomes" :key="o.identifier" :value="o.identifier">{{ o.code || o.statement.slice(0, 40) }}</option></select>
+            </p>
+            <p v-if="outcomes.length > 0" class="meta">
+              <select class="outcome" :value="r.criterion.outcome ?? ''" :disabled="readonly" aria-label="Learning outcome it is evidence of" @change="setCriterion(i, { outcome: text($event) || null })"><option value="">no outcome</option><option v-for="o in outcomes" :key="o.identifier" :value="o.identifier">{{ o.code || o.statement.slice(0, 40) }}</option></select>
             </p>
             <p v-for="w in wordsOf(i)" :key="w" class="field-problem">{{ w }}</p>
             <button v-if="!readonly" class="link small" type="button" @click="dropCriterion(i)">Take it off</button>
@@ -128,10 +130,11 @@ const wordsOf = (row: number) => props.faults.filter(f => 'criterion' in f && f.
 input, textarea { border: 0; background: transparent; color: inherit; font: inherit; width: 100%; padding: 2px 4px; border-radius: 3px; resize: none; min-width: 0; }
 input:hover:not([readonly]), textarea:hover:not([readonly]) { background: color-mix(in srgb, var(--ember) 7%, transparent); }
 input:focus, textarea:focus { outline: none; background: var(--sheet); box-shadow: inset 0 0 0 2px var(--ember); }
-.name { font: 600 0.9375rem/1.3 var(--read); }
-.meta { font-size: 0.75rem; color: var(--ink-3); display: flex; gap: 4px; padding-left: 4px; }
+.name { font: 600 0.9375rem/1.3 var(--read); field-sizing: content; }
+.meta { font-size: 0.75rem; color: var(--ink-3); display: flex; gap: 6px; padding-left: 4px; }
+.meta select { appearance: none; }
 .meta b { color: var(--ink); }
-.meta select { border: 0; background: transparent; color: var(--ink-2); font: inherit; padding: 0; max-width: 9.5rem; text-decoration: underline; text-decoration-color: var(--line); text-underline-offset: 3px; cursor: pointer; }
+.meta select { border: 0; background: transparent; color: var(--ink-2); font: inherit; padding: 0; max-width: 11rem; text-decoration: underline; text-decoration-color: var(--line); text-underline-offset: 3px; cursor: pointer; }
 .cell { flex: 1 1 0; min-width: 0; border-left: 1px solid var(--line-soft); padding: 8px 8px 6px; position: relative; background: var(--sheet); }
 .top { display: flex; gap: 4px; align-items: baseline; }
 .top input:first-child { font: 600 0.8125rem/1.3 var(--ui); }

@@ -96,7 +96,7 @@ async function dealAgain() {
 .line { display: flex; flex-wrap: wrap; gap: 10px 18px; align-items: center; }
 .title { font: 600 1.0625rem/1.3 var(--read); width: 16rem; }
 .tick { display: flex; gap: 7px; align-items: center; }
-.grid { display: grid; grid-template-columns: repeat(auto-fill, minmax(212px, 1fr)); gap: 14px; align-items: start; }
+.grid { display: grid; grid-template-columns: repeat(auto-fill, minmax(188px, 1fr)); gap: 14px; align-items: start; }
 section { background: var(--sheet); border: 1px solid var(--line); border-radius: 8px; overflow: hidden; position: relative; }
 .loose { background: transparent; border-style: dashed; }
 header { display: flex; gap: 8px; align-items: baseline; padding: 9px 12px 7px; border-bottom: 1px solid var(--line-soft); }

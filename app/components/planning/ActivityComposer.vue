@@ -189,9 +189,10 @@ const week = computed(() => { const n = weekOf(new Date(body.value.opensAt), { f
       <SpokenBrief v-if="!disabled" :file-id="body.spokenFileId" :seminar-id="view.seminarId" @change="edit.change({ spokenFileId: $event })" />
       <section class="asks" data-place="expectation">
         <p class="lead"><b>Expectations</b><span class="hint">{{ disabled ? 'locked' : 'change any underlined part; each is checked for the student as they write' }}</span></p>
-        <ExpectationLines :body="body" :disabled="disabled" @change="edit.change({ rules: $event })" @end="setEnd" @light="lit = $event" />
-        <p v-if="KINDS[body.kind].readBy === 'class'" class="line">Others’ {{ body.kind === 'discussion' ? 'posts' : 'work' }} {{ show === 'open' ? 'is' : 'stays' }} <ChoicePart v-model="show" label="Others’ stays …" :choices="showChoices" :disabled="disabled" @opened="lit = $event ? 'writeFirst' : null" /><template v-if="body.hiddenUntil">: <TimePart label="Shown from" :model-value="body.hiddenUntil" :disabled="disabled" @update:model-value="edit.change({ hiddenUntil: $event })" /></template>.</p>
-        <p class="line">What is posted can be edited for <NumberPart label="Minutes to change it" :model-value="body.editMinutes" :disabled="disabled" :max="100000" unit="minutes" :usual="[0, 30, 60, 1440]" @update:model-value="edit.change({ editMinutes: $event })" @opened="lit = $event ? 'edit' : null" /> minutes.</p>
+        <ExpectationLines :body="body" :disabled="disabled" @change="edit.change({ rules: $event })" @end="setEnd" @light="lit = $event">
+          <p v-if="KINDS[body.kind].readBy === 'class'" class="line">Others’ {{ body.kind === 'discussion' ? show === 'open' ? 'posts are' : 'posts stay' : show === 'open' ? 'work is' : 'work stays' }} <ChoicePart v-model="show" label="What others write is" :choices="showChoices" :disabled="disabled" @opened="lit = $event ? 'writeFirst' : null" /><template v-if="body.hiddenUntil">: <TimePart label="Shown from" :model-value="body.hiddenUntil" :disabled="disabled" @update:model-value="edit.change({ hiddenUntil: $event })" /></template>.</p>
+          <p class="line">What is posted can be edited for <NumberPart label="Minutes to change it" :model-value="body.editMinutes" :disabled="disabled" :max="100000" unit="minutes" :usual="[0, 30, 60, 1440]" @update:model-value="edit.change({ editMinutes: $event })" @opened="lit = $event ? 'edit' : null" /> minutes.</p>
+        </ExpectationLines>
         <p v-for="r in unfit" :key="r.kind" class="unfit hint">Kept aside, because it does not apply here: {{ r.kind === 'replies' ? `replies to ${r.need} classmates` : r.kind }}.</p>
         <p v-if="refused" class="field-problem" role="alert">{{ refused }}</p>
       </section>

@@ -37,7 +37,7 @@ const add = (rule: ExpectationRule) => emit('change', [...props.body.rules, { id
     <p v-for="(r, i) in body.rules" :key="r.id" class="line" :data-rule="r.rule.kind">
       <template v-if="r.rule.kind === 'entries'">
         Each student writes <NumberPart label="How many" :min="1" :max="200" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" />
-        {{ entryWord(body.kind, r.rule.need) }} of at least <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[50, 100, 200, 300]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words{{ r.rule.need > 1 ? ' each' : '' }}
+        {{ entryWord(body.kind, r.rule.need) }} of at least <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[50, 100, 200, 300]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words{{ r.rule.need > 1 ? ' each' : '' }}, by
       </template>
       <template v-else-if="r.rule.kind === 'weeklyEntries'">
         Every week each student writes <NumberPart label="How many a week" :min="1" :max="7" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" />
@@ -45,17 +45,17 @@ const add = (rule: ExpectationRule) => emit('change', [...props.body.rules, { id
       </template>
       <template v-else-if="r.rule.kind === 'replies'">
         {{ i > 0 ? 'Then replies to' : 'Each student replies to' }} at least <NumberPart label="How many classmates" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> different {{ plural(r.rule.need, 'classmate') }},
-        <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[20, 40, 60, 100]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words or more each
+        <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[20, 40, 60, 100]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words or more each, by
       </template>
       <template v-else>
-        Each student is here on <NumberPart label="On how many days" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> different {{ plural(r.rule.need, 'day') }}
+        Each student is here on <NumberPart label="On how many days" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> different {{ plural(r.rule.need, 'day') }}, by
       </template>
-      <template v-if="r.rule.kind !== 'weeklyEntries'">, by </template>
       <TimePart v-if="phaseOf(r.rule.due)" label="Due" :model-value="phaseOf(r.rule.due)!.endsAt" :disabled="disabled" @update:model-value="emit('end', r.rule.due, $event)" @opened="emit('light', $event ? r.id : null)">
         <p v-if="working.length > 1" class="when hint">It is the end of <select class="in" :value="r.rule.due" aria-label="Phase it belongs to" @change="set(i, { due: ($event.target as HTMLSelectElement).value as PhaseName })"><option v-for="w in working" :key="w" :value="w">{{ w === 'write' ? 'writing' : w === 'respond' ? 'responding' : w === 'review' ? 'reviewing' : 'revising' }}</option></select>, and what follows moves with it.</p>
-      </TimePart>.
+      </TimePart><span class="stop">.</span>
       <button v-if="!disabled" class="off" type="button" :aria-label="`Take expectation ${i + 1} off`" title="Take it off" @click="drop(i)">×</button>
     </p>
+    <slot />
     <p v-if="!disabled && offers.length > 0" class="offers"><span class="hint">+ add</span><button v-for="o in offers" :key="o.words" class="link" type="button" @click="add(o.rule)">{{ o.words }}</button></p>
   </div>
 </template>

@@ -34,7 +34,7 @@ const marking = computed(() => props.load.reduce((sum, week) => sum + week.marki
 </template>
 
 <style scoped>
-.load { flex: none; padding: 0 20px 5px; background: var(--sunken); border-top: 1px solid var(--line); border-bottom: 1px solid var(--line); }
+.load { flex: none; position: sticky; bottom: 0; z-index: 5; min-width: 900px; padding: 0 20px 5px; background: var(--sunken); border-top: 1px solid var(--line); border-bottom: 1px solid var(--line); }
 h2 { font: 600 0.75rem/1 var(--ui); padding-top: 8px; letter-spacing: 0; }
 h2 span { font-weight: 500; color: var(--ink-2); }
 ol { list-style: none; display: grid; grid-template-columns: repeat(v-bind(columns), minmax(0, 1fr)); font-size: 0.75rem; color: var(--ink-2); height: 29px; }

@@ -94,7 +94,7 @@ h2 { font: 600 0.875rem/1.2 var(--read); position: relative; }
 h2 span { font: 500 0.75rem/1 var(--ui); color: var(--ink-3); margin-left: 4px; }
 ul { list-style: none; margin-top: 2px; }
 li { position: relative; height: 37px; }
-.name { position: absolute; top: 1px; text-align: right; padding: 0 9px; white-space: nowrap; font: 600 0.8125rem/1.2 var(--ui); background: color-mix(in srgb, var(--paper) 88%, transparent); z-index: 3; }
+.name { position: absolute; top: 1px; text-align: right; padding: 0 9px; white-space: nowrap; font: 600 0.8125rem/1.2 var(--ui); z-index: 3; }
 .flipped .name { text-align: left; }
 .name a { color: var(--ink); text-decoration-color: transparent; }
 .name a:hover { text-decoration-color: currentcolor; }
@@ -103,7 +103,7 @@ li { position: relative; height: 37px; }
 .tags :deep(.kind) { font-size: 0.6875rem; padding: 0 0 0 6px; }
 .tags em { margin-right: 7px; font: 600 0.6875rem/12px var(--ui); font-style: normal; color: var(--ink-2); border: 1px dashed var(--ink-3); border-radius: 3px; padding: 0 4px; display: inline-block; }
 .after, .beside { font: 500 0.75rem/1.2 var(--ui); color: var(--ink-2); white-space: nowrap; }
-.after { position: absolute; top: 11px; padding: 0 9px; background: color-mix(in srgb, var(--paper) 80%, transparent); }
+.after { position: absolute; top: 11px; padding: 0 9px; }
 .after.under { right: 0; top: 28px; padding: 0; }
 .beside { margin-left: 10px; }
 .after b, .beside b { color: var(--ember); font-weight: 650; }

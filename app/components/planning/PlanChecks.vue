@@ -8,7 +8,7 @@ import { inWords } from '../../composables/expectationWords'
 const props = defineProps<{ plan: TermPlan, shell: SeminarShell, busy: boolean }>()
 const emit = defineEmits<{ remedy: [activityId: string, place: number], go: [activityId: string], rest: [activityId: string, week: number] }>()
 const all = ref(false)
-const MOST = 4
+const MOST = 3
 const hours = (minutes: number) => { const tens = Math.round(minutes / 10) * 10; return `${Math.floor(tens / 60)} h${tens % 60 ? ` ${tens % 60}` : ''}` }
 const titleOf = (id: string): PlanActivity | undefined => props.plan.activities.find(a => a.id === id)
 const label = (week: number) => props.shell.weeks[week - 1]?.label ?? week

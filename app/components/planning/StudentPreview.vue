@@ -11,7 +11,12 @@ import KindTag from './KindTag.vue'
 const props = defineProps<{ body: ActivityBody, lit: string | null, summary: string }>()
 const { day, dayTime } = useTimes()
 const phases = computed(() => props.body.phases.filter(p => p.name !== 'return'))
-const length = (p: { startsAt: string, endsAt: string }) => Math.max(1, Date.parse(p.endsAt) - Date.parse(p.startsAt))
+const LEAST = 0.23 // of the width, so that no two dates touch
+const shares = computed(() => {
+  const lengths = phases.value.map(p => Math.max(1, Date.parse(p.endsAt) - Date.parse(p.startsAt)))
+  const all = lengths.reduce((a, b) => a + b, 0)
+  return lengths.map(l => `${Math.max(LEAST, l / all).toFixed(3)}fr`).join(' ')
+})
 const words = (p: (typeof phases.value)[number]) => isWorkingPhase(p.name) ? `to ${day(p.endsAt)}` : `from ${day(p.startsAt)}`
 const hidden = computed(() => props.body.hiddenUntil ? `You will see the others’ from ${dayTime(props.body.hiddenUntil)}.` : props.body.writeFirst ? 'You will see the others’ once yours is in.' : null)
 const foot = computed(() => [
@@ -26,7 +31,7 @@ const foot = computed(() => [
     <KindTag :kind="body.kind" />
     <h3>{{ body.title || 'No title yet' }}</h3>
     <p v-if="summary" class="summary">{{ summary }}</p>
-    <div class="phases" :class="{ lit: lit === 'phases' }"><span v-for="p in phases" :key="p.name" :style="{ flex: length(p) }"><i :class="p.name" /><b>{{ PHASE_WORDS[p.name] }}</b><em>{{ words(p) }}</em></span></div>
+    <div class="phases" :style="{ gridTemplateColumns: shares }"><span v-for="p in phases" :key="p.name"><i :class="p.name" /><b>{{ PHASE_WORDS[p.name] }}</b><em>{{ words(p) }}</em></span></div>
     <ul>
       <li v-for="r in body.rules" :key="r.id" :class="{ lit: lit === r.id }"><i class="box" />{{ capital(ruleWords(r.rule, body.kind)) }}</li>
       <li v-if="hidden" class="plain" :class="{ lit: lit === 'writeFirst' }">{{ hidden }}</li>
@@ -39,8 +44,8 @@ const foot = computed(() => [
 .preview { border: 1px solid var(--line); border-radius: 9px; background: var(--sheet); padding: 14px 16px 13px; }
 h3 { font: 600 1.0625rem/1.3 var(--read); margin: 9px 0 4px; overflow-wrap: anywhere; }
 .summary { font: 400 0.84375rem/1.45 var(--read); color: var(--ink-2); display: -webkit-box; -webkit-line-clamp: 3; -webkit-box-orient: vertical; overflow: hidden; }
-.phases { display: flex; margin: 10px -4px; padding: 4px; border-radius: 5px; }
-.phases span { min-width: 52px; display: grid; }
+.phases { display: grid; margin: 12px 0; }
+.phases span { min-width: 0; display: grid; }
 .phases i { height: 12px; border: 1px solid var(--c); margin-left: -1px; }
 .phases .write, .phases .revise { background: var(--c); }
 .phases .respond { background: repeating-linear-gradient(135deg, var(--c) 0 1.7px, transparent 1.7px 5.4px); }

@@ -11,6 +11,7 @@ const { day } = useTimes()
 const done = computed(() => props.item.checks.length > 0 && props.item.checks.every(c => c.met))
 const label = computed(() => {
   if (props.item.draft) return props.item.draft.to ? 'Continue your reply' : 'Finish your post'
+  if (props.item.kind !== 'discussion') return 'Read the brief' // the pages to write on come with their kinds
   if (props.item.standing === 'nothing') return 'Begin'
   return done.value ? 'Read on' : 'Go on'
 })

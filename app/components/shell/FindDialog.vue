@@ -92,7 +92,7 @@ function onKey(event: KeyboardEvent) {
         <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
         <template v-for="g in groups" :key="g.title">
           <p class="cap">{{ g.title }}</p>
-          <button v-for="hit in g.hits" :id="`hit-${hit.key}`" :key="hit.key" type="button" role="option" :aria-selected="hit === chosen" :class="{ on: hit === chosen }" tabindex="-1" @click="run(hit)" @pointermove="at = flat.indexOf(hit)"><b>{{ hit.text }}</b><span>{{ hit.note }}</span></button>
+          <button v-for="hit in g.hits" :id="`hit-${hit.key}`" :key="hit.key" type="button" role="option" :aria-selected="hit === chosen" :class="{ on: hit === chosen, long: g.title === 'Contributions' }" tabindex="-1" @click="run(hit)" @pointermove="at = flat.indexOf(hit)"><b>{{ hit.text }}</b><span>{{ hit.note }}</span></button>
         </template>
         <p v-if="flat.length === 0 && !looking" class="hint none">Nothing has these words, and nothing is called so.</p>
       </div>
@@ -111,6 +111,7 @@ function onKey(event: KeyboardEvent) {
 .found .on { background: var(--harbour-soft); }
 .found b { font: 500 0.90625rem/1.4 var(--read); min-width: 0; }
 .found span { color: var(--ink-3); font-size: 0.78125rem; white-space: nowrap; }
+.found .long { display: grid; gap: 1px; }
 .none { padding: 18px 10px; }
 .keys { border-top: 1px solid var(--line-soft); padding: 7px 16px; display: flex; gap: 7px; align-items: center; }
 .keys span { margin-left: auto; }

@@ -47,8 +47,8 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
   function itemOf(plan: ActivityPlan, record: StudentRecord): Item {
     const { activity } = plan
     const { standing, checks } = judgeRecord(plan, record.mark === 'held' ? { ...record, mark: 'none' } : record, seminar.timeZone, now)
-    const open = plan.expectations.filter((_, i) => !checks[i]!.met)
-    const dueTimes = open.map(e => dueAtOf(plan, e.rule, enrolment.id)).sort((a, b) => a.getTime() - b.getTime())
+    const open = plan.expectations.flatMap((e, i) => checks[i]!.met ? [] : [dueNext(plan, i, enrolment.id, now)])
+    const dueTimes = open.sort((a, b) => a.getTime() - b.getTime())
     const due = dueTimes.find(d => d >= now) ?? dueTimes.at(-1) ?? closesFor(plan, enrolment.id)
     const draft = drafts.find(d => d.activityId === activity.id)
     return {
@@ -59,6 +59,13 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
       draft: draft ? { words: draft.words, to: draft.to } : null,
     }
   }
+}
+
+/** When an expectation is due next: a weekly one at the end of this week's, others at the end of their phase. */
+function dueNext(plan: ActivityPlan, place: number, enrolmentId: string, now: Date): Date {
+  const due = dueAtOf(plan, plan.expectations[place]!.rule, enrolmentId)
+  const week = plan.weeks[place]?.find(w => w.endsAt > now)
+  return week && week.endsAt < due ? new Date(week.endsAt.getTime() - 60_000) : due
 }
 
 function ownDrafts(db: Db, enrolmentId: string) {

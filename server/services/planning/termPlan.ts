@@ -39,13 +39,14 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
     activities: plans.map(plan => viewOf(plan)),
     students: students.length,
     load,
-    silent: staff ? open.map(p => ({ activityId: p.activity.id, names: students.filter(p.isMeant).filter(s => records.get(p.activity.id)!.get(s.enrolmentId)!.shown.length === 0).map(s => s.name) })) : [],
+    // where nobody has written yet, nobody is silent: it has not begun
+    silent: staff ? open.filter(p => recordsOf(p, records).some(r => r.shown.length > 0)).map(p => ({ activityId: p.activity.id, names: students.filter(p.isMeant).filter(s => records.get(p.activity.id)!.get(s.enrolmentId)!.shown.length === 0).map(s => s.name) })) : [],
     staff: staff
       ? {
           mayManage: enrolment.role === 'instructor' && seminar.state === 'active',
           term: { firstDay: seminar.firstDay, weeks: seminar.weeks, timeZone: seminar.timeZone, breaks: seminar.breaks.map(b => ({ ...b })) },
           usualDueTime: seminar.usualDueTime, pace: { ...seminar.pace }, studentMinutes: 60 * seminar.studentHoursLimit, markingMinutes: 60 * seminar.markingHoursLimit,
-          remarks: checked.filter(a => a.state !== 'published' || a.phases.some(p => p.endsAt > now)).flatMap(a => checkActivity(a, { timeZone: seminar.timeZone, usualDueTime: seminar.usualDueTime, earlier: checked }).map(remark => ({ activityId: a.id, remark }))),
+          remarks: checked.filter(a => a.state !== 'published').flatMap(a => checkActivity(a, { timeZone: seminar.timeZone, usualDueTime: seminar.usualDueTime, earlier: checked }).map(remark => ({ activityId: a.id, remark }))),
           planRemarks: checkPlan(load, categoryRows.map(c => c.weightPercent), { studentMinutes: 60 * seminar.studentHoursLimit, markingMinutes: 60 * seminar.markingHoursLimit }, weeklyWork(plans, students.length)),
         }
       : null,

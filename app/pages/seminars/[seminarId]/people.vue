@@ -87,7 +87,7 @@ const toggle = (id: string) => { if (!chosen.delete(id)) chosen.add(id) }
           <thead><tr><th colspan="6">{{ ROLE_WORDS[group.role] }} <span class="num">{{ group.people.length }}</span></th></tr></thead>
           <tbody>
             <tr v-for="p in group.people" :key="p.id">
-              <td class="who"><input v-if="data.mayManage" type="checkbox" :checked="chosen.has(p.id)" :aria-label="`Choose ${p.name}`" @change="toggle(p.id)"><PersonDisc :initials="p.initials" /><b>{{ p.name }}</b><span v-if="p.isMe" class="hint">you</span></td>
+              <td><div class="who"><input v-if="data.mayManage" type="checkbox" :checked="chosen.has(p.id)" :aria-label="`Choose ${p.name}`" @change="toggle(p.id)"><PersonDisc :initials="p.initials" /><b>{{ p.name }}</b><span v-if="p.isMe" class="hint">you</span></div></td>
               <td class="mail">{{ p.email }}</td>
               <td><select v-if="data.mayManage && data.sections.length > 0 && p.state === 'active'" class="in bare" :value="p.sectionId ?? ''" :aria-label="`Section of ${p.name}`" @change="change(p, { sectionId: ($event.target as HTMLSelectElement).value || null }, `${p.givenName} is in ${sectionTitle(($event.target as HTMLSelectElement).value || null)} now.`)"><option value="">no section</option><option v-for="s in data.sections" :key="s.id" :value="s.id">{{ s.title }}</option></select><template v-else>{{ p.sectionId ? sectionTitle(p.sectionId) : '' }}</template></td>
               <td><select v-if="data.mayManage && p.state === 'active'" class="in bare" :value="p.role" :aria-label="`Role of ${p.name}`" @change="change(p, { role: ($event.target as HTMLSelectElement).value as PersonView['role'] }, `${p.givenName} is ${($event.target as HTMLSelectElement).value} now.`)"><option v-for="r in ROLE_ORDER" :key="r">{{ r }}</option></select><template v-else>{{ p.role }}</template></td>
@@ -112,6 +112,8 @@ main { overflow: auto; margin: 0; max-width: none; }
 aside { border-left: 1px solid var(--line); background: var(--sheet); overflow: auto; }
 .who { display: flex; align-items: center; gap: 9px; }
 .who b { font-weight: 600; }
+.who :deep(.disc) { width: 24px; height: 24px; line-height: 24px; font-size: 0.625rem; }
+tbody td { padding-top: 4px; padding-bottom: 4px; vertical-align: middle; }
 .mail { color: var(--ink-2); overflow-wrap: anywhere; }
 .bare { border-color: transparent; background-color: transparent; padding: 2px 4px; font-size: 0.84375rem; }
 .bare:hover, .bare:focus-visible { border-color: var(--line); background-color: var(--sheet); }

@@ -28,7 +28,9 @@ const days = computed(() => {
   for (const item of due.value) byDay.set(day(item.dueAt), [...byDay.get(day(item.dueAt)) ?? [], item])
   return [...byDay.values()]
 })
-const unfinished = computed(() => due.value.filter(i => i.checks.some(c => !c.met)))
+/** What is still to do of what falls in this week, or in the one chosen. */
+const thisWeek = computed(() => seminar.shell?.weeks.find(w => w.number === (seminar.chosenWeek ?? seminar.shell?.week)))
+const unfinished = computed(() => due.value.filter(i => i.checks.some(c => !c.met) && (!thisWeek.value || i.dueAt < thisWeek.value.endsAt)))
 const greeting = computed(() => {
   const n = unfinished.value.length
   if (n === 0) return due.value.length > 0 ? 'Everything that is due is in. Read on, if you like.' : 'Nothing is due this week.'
@@ -37,7 +39,7 @@ const greeting = computed(() => {
 const letter = computed(() => week.value?.letters[0])
 const opening = computed(() => letter.value?.html.split('</p>').slice(0, 2).join('</p>') + '</p>')
 const address = (id: string) => `/seminars/${route.params.seminarId}/activities/${id}`
-const pageOf = (item: Item) => item.kind === 'discussion' ? address(item.activityId) : null
+const pageOf = (item: Item) => address(item.activityId)
 const whenWords = (at: string) => day(at) === day(new Date(now.value.getTime() + 86_400_000)) ? `tomorrow, ${time(at)}` : `${date(at)}, ${time(at)}`
 </script>
 
