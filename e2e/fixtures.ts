@@ -1,4 +1,6 @@
 import { test as base, expect, type BrowserContext, type Page } from '@playwright/test'
+import { testDatabase } from '#server/testing/database'
+import { testServer } from '#server/testing/server'
 import { email, testWorld, type World } from '#server/testing/world'
 
 interface Fixtures {
@@ -36,6 +38,25 @@ export const test = base.extend<Fixtures>({
     })
     for (const context of contexts) await context.close()
     expect(pages.flat().filter(text => !expectedErrors.some(e => e.test(text)))).toEqual([])
+  },
+})
+
+/** A Jovrel with nobody in it. */
+export const bare = base.extend<{ readonly house: { readonly address: string, readonly page: () => Promise<Page> } }>({
+  house: async ({ browser }, use) => {
+    const database = await testDatabase({ empty: true })
+    const server = await testServer(database.url, { JOVREL_DEMO: '' })
+    const context = await browser.newContext({ baseURL: server.address, viewport: { width: 1280, height: 800 }, timezoneId: 'Europe/Amsterdam' })
+    const heard: string[][] = []
+    await use({ address: server.address, page: async () => {
+      const page = await context.newPage()
+      heard.push(listen(page))
+      return page
+    } })
+    await context.close()
+    await server.stop()
+    await database.drop()
+    expect(heard.flat().filter(text => !/422/.test(text))).toEqual([])
   },
 })
 

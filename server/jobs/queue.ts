@@ -1,8 +1,7 @@
 import PgBoss from 'pg-boss'
-import postgres from 'postgres'
 import { useDatabase } from '#server/database/connection'
 import { now } from '#server/clock'
-import { claimWaiting, MAIL_CHANNEL, sendMail } from '#server/services/messaging/mails'
+import { claimWaiting, sendMail } from '#server/services/messaging/mails'
 import { isMailroom, useMailroom } from '#server/services/messaging/mailServer'
 import { startMailroom } from '#server/services/messaging/mailroom'
 import { mailDailyNotices } from '#server/services/messaging/notices'
@@ -11,6 +10,7 @@ import { publishDue } from '#server/services/planning/publish'
 const MAIL = 'mail'
 const EVERY_MINUTE = 'everyMinute'
 const DAILY = 'dailyNotices'
+const LOOK_EVERY = 1000 // milliseconds
 /** Seconds to the second try; each later one waits twice as long. Tests shorten it. */
 const RETRY_SECONDS = Number(process.env.JOVREL_MAIL_RETRY_SECONDS ?? 10)
 
@@ -48,12 +48,15 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
   await boss.schedule(EVERY_MINUTE, '* * * * *')
   await boss.schedule(DAILY, '0 6 * * *')
 
-  // a mail written by any process wakes all of them when its transaction is committed
-  const ear = postgres(url, { max: 1, onnotice: () => {} })
-  await ear.listen(MAIL_CHANNEL, () => void queueWaiting().catch((error: Error) => console.error('queue:', error.message)))
-  await queueWaiting()
+  // mail written by any process is taken into the queue within a second; whatever fails here is tried at the next look
+  let looking = false
+  const look = setInterval(() => {
+    if (looking) return
+    looking = true
+    queueWaiting().catch((error: Error) => console.error('queue:', error.message)).finally(() => { looking = false })
+  }, LOOK_EVERY)
   return async () => {
-    await ear.end({ timeout: 2 })
+    clearInterval(look)
     await boss.stop({ graceful: true, timeout: 3000 })
     await mailroom?.stop()
   }

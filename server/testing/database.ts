@@ -1,6 +1,8 @@
 import { randomBytes } from 'node:crypto'
+import { join } from 'node:path'
 import postgres from 'postgres'
 import { openDatabase } from '#server/database/client'
+import { migrateDatabase } from '#server/database/migrate'
 
 const admin = () => {
   const url = process.env.JOVREL_TEST_DATABASE
@@ -8,10 +10,10 @@ const admin = () => {
   return url
 }
 
-/** A database of a test's own: a copy of the seeded one, made in a moment and dropped afterwards. */
-export async function testDatabase() {
+/** A database of a test's own: a copy of the seeded one, or with nobody in it; made in a moment and dropped afterwards. */
+export async function testDatabase({ empty = false } = {}) {
   const name = `t_${randomBytes(6).toString('hex')}`
-  const template = new URL(admin()).pathname.slice(1)
+  const template = empty ? 'template1' : new URL(admin()).pathname.slice(1)
   const root = new URL(admin())
   root.pathname = '/postgres'
   const sql = postgres(root.href, { max: 1, onnotice: () => {} })
@@ -21,6 +23,7 @@ export async function testDatabase() {
   await sql`select pg_advisory_unlock(4711)`
   const url = new URL(admin())
   url.pathname = `/${name}`
+  if (empty) await migrateDatabase(url.href, join(import.meta.dirname, '../database/migrations'))
   const { db, close } = openDatabase(url.href, 2)
   return {
     url: url.href,

@@ -18,6 +18,7 @@ export async function testWorld() {
   const activity = (words: string) => activities.find(a => a.title.includes(words))!
   return {
     db,
+    databaseUrl: database.url,
     server,
     seminar: seminar!,
     breakwater: activity('breakwater'),

@@ -185,7 +185,7 @@ const week = computed(() => { const n = weekOf(new Date(body.value.opensAt), { f
         <p>{{ edit.joined.value }} saved this meanwhile. What only one of you changed is joined; of these, choose:</p>
         <div v-for="c in edit.clashes.value" :key="c.field"><b>{{ capital(FIELD_WORDS[c.field] ?? String(c.field)) }}</b><button class="chip" type="button" @click="edit.settle(c.field, 'mine')">mine: {{ clashText(c.mine) }}</button><button class="chip" type="button" @click="edit.settle(c.field, 'theirs')">theirs: {{ clashText(c.theirs) }}</button></div>
       </section>
-      <div data-place="brief"><BriefEditor v-if="!disabled" :doc="body.brief" label="Brief" :seminar-id="view.seminarId" placeholder="What is it about, what should they bring, and which question are they to answer?" @write="edit.change({ brief: $event })" /></div>
+      <div data-place="brief"><BriefEditor v-if="!disabled" :doc="body.brief" label="Brief" :seminar-id="view.seminarId" placeholder="What is it about, what should they bring, and which question are they to answer?" @write="edit.change({ brief: $event })" /><p v-else class="prose still">{{ plainText(body.brief) }}</p></div>
       <SpokenBrief v-if="!disabled" :file-id="body.spokenFileId" :seminar-id="view.seminarId" @change="edit.change({ spokenFileId: $event })" />
       <section class="asks" data-place="expectation">
         <p class="lead"><b>Expectations</b><span class="hint">{{ disabled ? 'locked' : 'change any underlined part; each is checked for the student as they write' }}</span></p>
@@ -243,6 +243,7 @@ footer { grid-column: 1 / -1; min-height: 58px; padding: 9px 20px 9px 56px; back
 .bare { border-color: transparent; background: transparent; padding: 1px 2px; font-size: 0.8125rem; max-width: 12rem; }
 .title { width: 100%; border: 0; border-bottom: 1px solid var(--line); background: transparent; font: 600 1.5625rem/1.35 var(--read); letter-spacing: -0.015em; color: var(--ink); padding: 4px 0 6px; outline: none; }
 .title:focus { border-bottom-color: var(--ember); box-shadow: 0 1px 0 var(--ember); border-radius: 0; }
+.still { white-space: pre-line; padding: 10px 0; }
 .asks { border-top: 1px solid var(--line); padding-top: 8px; margin-top: 4px; }
 .lead { display: flex; justify-content: space-between; gap: 20px; font-size: 0.8125rem; margin-bottom: 2px; }
 .lead b { color: var(--ink-2); }

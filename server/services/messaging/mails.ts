@@ -3,9 +3,6 @@ import type { Database, Db } from '#server/database/client'
 import { mails, persons } from '#server/database/schema'
 import { handOver, isRefusal } from './mailServer'
 
-/** What the database tells the processes when mail waits; delivered when the writing transaction is committed. */
-export const MAIL_CHANNEL = 'jovrel_mail'
-
 interface NewMail {
   readonly person: Pick<typeof persons.$inferSelect, 'id' | 'email'>
   readonly seminarId: string | null
@@ -23,7 +20,6 @@ export async function mailToAll(db: Db, list: readonly NewMail[]): Promise<void>
   for (let i = 0; i < list.length; i += 500) {
     await db.insert(mails).values(list.slice(i, i + 500).map(m => ({ seminarId: m.seminarId, personId: m.person.id, key: m.key, to: m.person.email, subject: m.subject, text: m.text }))).onConflictDoNothing()
   }
-  if (list.length > 0) await db.execute(sql`select pg_notify(${MAIL_CHANNEL}, '')`)
 }
 
 /** Mails that wait and that nobody has in the queue; of several processes one gets each. Those stuck for minutes are taken again. */

@@ -1,0 +1,104 @@
+import { bare as test, expect, open } from './fixtures'
+
+// The story of a new user, from an empty installation to a student's calendar.
+test('an instructor founds a seminar, brings its people in, makes groups, plans, publishes, changes and copies; a student joins, is told, and finds it in the week and the calendar', async ({ house, browser }) => {
+  const page = await house.page()
+  await open(page, '/')
+  await expect(page.getByRole('heading', { name: 'Make the first account' })).toBeVisible()
+  await page.getByRole('button', { name: 'Make the account' }).click()
+  await expect(page.getByText('Write the first name.')).toBeVisible()
+  await page.getByLabel('First name').fill('Inga')
+  await page.getByLabel('Family name').fill('Founder')
+  await page.getByLabel('E-mail').fill('inga@northmere.example')
+  await page.getByLabel('Password').fill('a long password')
+  await page.getByRole('button', { name: 'Make the account' }).click()
+
+  await expect(page.getByRole('heading', { name: 'Set up a seminar' })).toBeVisible()
+  await page.getByLabel('Title').fill('Nets and Quays')
+  await page.getByLabel('Short code').fill('NQ 1')
+  await page.getByLabel('First Monday').fill('2026-10-14') // a Wednesday: it is moved to its Monday
+  await expect(page.getByLabel('First Monday')).toHaveValue('2026-10-12')
+  await page.getByRole('button', { name: /Week from 2 Nov/ }).click()
+  await page.getByLabel('What this break is called').fill('Reading week')
+  await page.getByRole('button', { name: 'Set it up' }).click()
+
+  // people: what is wrong is named before anything is written
+  await page.getByRole('button', { name: 'Import a roster' }).click()
+  await page.locator('input[type=file]').setInputFiles({ name: 'roster.csv', mimeType: 'text/csv', buffer: Buffer.from('Name;E-mail;Section\nLiv Brandt;liv@x.example;A\nNico Corvo;nico@x.example;B\nKadri Ilves;kadri@x.example;A\nOona Rintala;oona@x.example;B\nPrince;prince@x.example;A\n') })
+  await expect(page.getByText('Four would be added.')).toBeVisible()
+  await expect(page.getByText('line 6')).toBeVisible()
+  await expect(page.getByText('There is no full name: a given name and a family name are needed.')).toBeVisible()
+  await page.getByRole('button', { name: 'Take 4 in' }).click()
+  await expect(page.getByText('4 added, 1 row passed over.')).toBeVisible()
+  await expect(page.getByText('4 students: 2 in A, 2 in B')).toBeVisible()
+  await page.getByRole('button', { name: 'Make a code' }).click()
+  const code = (await page.locator('.codes .code').first().textContent())!
+
+  // groups with topics
+  await page.getByRole('link', { name: 'Groups', exact: true }).click()
+  await page.getByLabel('What the plan is for').fill('Debate')
+  await page.getByLabel('How many').fill('2')
+  await page.getByLabel('Topics, one a line').fill('Dredge\nQuay')
+  await page.getByRole('button', { name: 'Make the groups' }).click()
+  await expect(page.getByLabel('Name of Dredge')).toBeVisible()
+  await expect(page.locator('[data-group="Dredge"] li')).toHaveCount(2)
+
+  // three activities
+  const plan = async (kind: string) => {
+    await page.getByRole('link', { name: 'Term plan' }).click()
+    await page.getByRole('button', { name: 'Plan an activity' }).click()
+    await page.getByRole('dialog', { name: 'Plan an activity' }).getByRole('button', { name: new RegExp(`^${kind}`) }).click()
+    await expect(page.getByRole('textbox', { name: 'Title' })).toBeVisible()
+  }
+  for (const [kind, title] of [['Journal', 'Notebook'], ['Blog', 'Letters'], ['Discussion', 'Who mends the nets?']] as const) {
+    await plan(kind)
+    await page.getByRole('textbox', { name: 'Title' }).fill(title)
+    await page.getByRole('textbox', { name: 'Brief' }).fill('Who mends the nets, and who says so? Rest your answer on one line of the register.')
+    await expect(page.locator('.preview h3')).toHaveText(title) // the preview follows
+    await expect(page.getByText('saved', { exact: true })).toBeVisible()
+  }
+  // a sentence is changed where it stands; its line lights up in the preview
+  await page.getByRole('button', { name: /How many classmates: 2/ }).click()
+  await expect(page.locator('.preview li.lit')).toContainText('replies to 2 different classmates', { ignoreCase: true })
+  await page.getByRole('spinbutton', { name: 'How many classmates' }).fill('1')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('.preview')).toContainText('to 1 different classmate')
+  await page.getByRole('button', { name: 'on publishing' }).click()
+  await page.getByRole('button', { name: 'Publish and tell students' }).click()
+  await expect(page.getByText(/Published, and four students are told/)).toBeVisible()
+
+  // changed after publishing: the effect first
+  await page.getByRole('button', { name: /At least so many words: 200/ }).click()
+  await page.getByRole('spinbutton', { name: 'At least so many words' }).fill('120')
+  await page.keyboard.press('Escape')
+  await expect(page.getByText('Nobody’s standing would change.')).toBeVisible()
+  await page.getByRole('button', { name: 'Change it', exact: true }).click()
+  await expect(page.getByText('Changed.')).toBeVisible()
+  await page.getByRole('button', { name: 'Copy it' }).click()
+  await page.getByLabel('Week', { exact: true }).selectOption({ label: 'week 3' })
+  await page.getByRole('button', { name: 'Make the copy' }).click()
+  await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('Who mends the nets? (copy)')
+  await page.getByRole('link', { name: 'Term plan' }).click()
+  await expect(page.getByText('4 activities, three of them drafts')).toBeVisible()
+
+  // a student joins by code, with an account of their own
+  const theirs = await browser.newContext({ baseURL: house.address })
+  const student = await theirs.newPage()
+  await open(student, '/join')
+  await student.getByLabel('Joining code').fill(code.toLowerCase())
+  await student.getByRole('button', { name: 'Go on' }).click()
+  await expect(student.getByRole('heading', { name: 'Nets and Quays' })).toBeVisible()
+  for (const [label, value] of [['First name', 'Petra'], ['Family name', 'Lindqvist'], ['E-mail', 'petra@x.example'], ['Password', 'petras password']] as const) await student.getByLabel(label).fill(value)
+  await student.getByRole('button', { name: 'Join the seminar' }).click()
+  await expect(student.getByText('Who mends the nets?')).toBeVisible()
+  await expect(student.getByText('the opening post, one reply to go')).toBeVisible()
+
+  // what the class was told is in the mailroom; the calendar has the due time
+  await open(page, '/mailroom')
+  await expect(page.getByText('Nets and Quays: “Who mends the nets?” is open.').first()).toBeVisible()
+  await open(student, '/account')
+  await student.getByRole('button', { name: 'Make a calendar address' }).click()
+  const feed = await theirs.request.get(await student.getByLabel('Calendar address').inputValue())
+  expect(await feed.text()).toContain('Who mends the nets?: writing ends')
+  await theirs.close()
+})
