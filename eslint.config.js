@@ -17,6 +17,7 @@ export default tseslint.config(
     rules: {
       '@typescript-eslint/no-non-null-assertion': 'off', // guarded by the lines around it; a throw would say no more
       '@typescript-eslint/no-invalid-void-type': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', ignoreRestSiblings: true }], // what is taken out of a copy has a name all the same
       'no-console': ['error', { allow: ['error'] }],
       'no-undef': 'off', // the type checker knows better
       'vue/max-attributes-per-line': 'off',

@@ -4,6 +4,7 @@ import { chromium } from '@playwright/test'
 import { sql } from 'drizzle-orm'
 import { testWorld } from '#server/testing/world'
 import { fillTalk } from './largeSeminar'
+import { groupPeople, measurePlanning } from './planning'
 
 const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
 async function timed(runs: number, act: () => Promise<unknown>): Promise<number> {
@@ -27,6 +28,7 @@ const NEXT_STUDENT = `new Promise((resolve) => {
 })`
 const row = (what: string, figure: string) => console.log(`| ${what} | ${figure} |`)
 
+const percentile = (values: readonly number[], share: number): number => [...values].sort((a, b) => a - b)[Math.floor((values.length - 1) * share)]!
 const world = await testWorld()
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--no-first-run'] })
 try {
@@ -60,6 +62,13 @@ try {
   await student.waitForLoadState('networkidle')
   const bytes = [...new Set(atLoad)].reduce((sum, url) => sum + (scripts.get(url) ?? 0), 0)
   row('first load of My week: gzipped script bytes', `${(bytes / 1000).toFixed(0)} kB to show the page; ${([...scripts.values()].reduce((a, b) => a + b, 0) / 1000).toFixed(0)} kB with what is fetched ahead when idle`)
+
+  const grouping = groupPeople()
+  const grouped = await timed(30, async () => { grouping.once() })
+  row(`${grouping.people} people with ${grouping.rules} rules put into groups of five`, `${grouped.toFixed(1)} ms`)
+  const { rest, drag, typing } = await measurePlanning(browser, world)
+  row('term plan of 60 activities over 16 weeks: frame while dragging against a frame at rest, median (ratio)', `${(median(drag) / median(rest)).toFixed(2)} (${median(drag).toFixed(1)} ms against ${median(rest).toFixed(1)} ms; 95 % of frames within ${percentile(drag, 0.95).toFixed(1)} ms)`)
+  row('composer: from a key to the preview that shows it, against a frame at rest (ratio)', `${(median(typing) / median(rest)).toFixed(2)} (${median(typing).toFixed(1)} ms)`)
 
   for (const posts of [0, 2000]) {
     if (posts > 0) await fillTalk(world.db, world.dredge.id, posts)

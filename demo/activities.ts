@@ -1,4 +1,4 @@
-import { allTerm, building, remembering, trading } from './laterActivities'
+import { allTerm, building, trading } from './laterActivities'
 import type { RichNode } from '#core/contributing/richText'
 import type { ActivityKind } from '#core/contributing/kinds/kind'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
@@ -21,6 +21,7 @@ export interface DemoActivity {
   readonly phases: ReadonlyArray<readonly [PhaseName, Day, Day]>
   readonly rules: readonly ExpectationRule[]
   readonly starter?: RichNode
+  readonly clip?: true // the demo's video stands at the end of the brief
   readonly scale?: 'points' | 'complete' | 'none'
   readonly rubric?: string // another than the seminar's own
   readonly groups?: string // key of the group plan it is for
@@ -137,4 +138,4 @@ const own: readonly DemoActivity[] = [
 const one = (key: string): DemoActivity => own.find(a => a.key === key)!
 
 /** Everything on the term plan, in its order. */
-export const activities: readonly DemoActivity[] = [...building, one('breakwater'), ...trading.slice(0, 2), one('dredge'), one('pilot'), one('essays'), ...remembering, one('letters'), ...allTerm]
+export const activities: readonly DemoActivity[] = [...building, one('breakwater'), ...trading.slice(0, 2), one('dredge'), one('pilot'), one('essays'), one('letters'), ...allTerm]

@@ -14,6 +14,7 @@ export const building: readonly DemoActivity[] = [
   },
   {
     ...usual, key: 'walls', unit: 0, category: 'Wiki', kind: 'wiki', rubric: 'Wiki, group and own', groups: 'walls',
+    clip: true,
     title: 'Walls of Sundvik', summary: 'In fours: five pages on the breakwater, from its stones to its toll, each claimed by one of you and read by all.',
     brief: doc('In fours you write five pages on the breakwater at Sundvik: its stones, its builders, its money, its ships, its enemies. Each of you claims a page; all of you read all of them. Which of the five could the others not do without?'),
     opens: [2, 1, '08:00'], phases: [['write', [2, 1, '08:00'], [3, 7, '23:59']], ['revise', [4, 1, '00:00'], [4, 7, '23:59']], ['mark', [5, 1, '00:00'], [5, 7, '23:59']]], rules: [],
@@ -42,8 +43,6 @@ export const trading: readonly DemoActivity[] = [
     rules: [{ kind: 'entries', need: 1, minWords: 300, due: 'write' }],
   },
 ]
-
-export const remembering: readonly DemoActivity[] = []
 
 export const allTerm: readonly DemoActivity[] = [
   {

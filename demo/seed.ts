@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { sql } from 'drizzle-orm'
 import { plainText, paragraphs, type RichNode } from '#core/contributing/richText'
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
@@ -107,9 +109,18 @@ class Seed {
     await this.db.insert(t.extensions).values({ seminarId: this.seminarId, activityId: this.activity.get('breakwater')!, enrolmentId: this.enrolment.get('jonas')!, dueAt: this.at([6, 7, '23:59']), reason: 'away for a funeral, agreed on Friday' })
   }
 
+  /** The clip that ships with the demo, with its transcript, shown in a brief. */
+  private async clip(): Promise<RichNode> {
+    const folder = join(import.meta.dirname, 'files')
+    const bytes = readFileSync(join(folder, 'harbour-mouth.webm'))
+    const [file] = await this.db.insert(t.files).values({ seminarId: this.seminarId, madeBy: this.enrolment.get('ines')!, name: 'harbour-mouth.webm', type: 'video/webm', size: bytes.length, transcript: readFileSync(join(folder, 'harbour-mouth.vtt'), 'utf8'), bytes }).returning()
+    return { type: 'recording', attrs: { src: `/api/files/${file!.id}`, name: 'harbour-mouth.webm', type: 'video/webm' } }
+  }
+
   private async oneActivity(a: DemoActivity, position: number, unitId: string | null, categoryId: string) {
+    const brief = a.clip ? { ...a.brief, content: [...a.brief.content ?? [], await this.clip()] } : a.brief
     const [row] = await this.db.insert(t.activities).values({
-      seminarId: this.seminarId, unitId, categoryId, kind: a.kind, title: a.title, summary: a.summary, brief: a.brief, briefHtml: renderDoc(a.brief).html,
+      seminarId: this.seminarId, unitId, categoryId, kind: a.kind, title: a.title, summary: a.summary, brief, briefHtml: renderDoc(brief).html,
       state: a.state, settings: { writeFirst: a.writeFirst, editMinutes: 30 }, opensAt: this.at(a.opens), lateRule: { kind: 'none' },
       ...this.markedBy(a), starter: a.starter ?? null, starterHtml: a.starter ? renderDoc(a.starter).html : null, publishedAt: a.state === 'published' ? this.at(a.opens) : null,
       audience: a.groups ? { kind: 'groups', groupPlanId: this.groupPlan.get(a.groups)!, groupIds: [] } : { kind: 'everyone' }, position,

@@ -28,6 +28,10 @@ try {
   const plan = await (await context.request.get(`/api${seminar}/plan`)).json()
   const activity = words => `${seminar}/activities/${plan.activities.find(a => a.title.includes(words)).id}`
   await picture('term-plan', `${seminar}/plan`)
+  await picture('composer', `${activity('Letters home')}/plan`)
+  await picture('people-and-groups', `${seminar}/groups`)
+  const library = await (await context.request.get(`/api${seminar}/library`)).json()
+  await picture('rubric-editor', `${seminar}/rubrics/${library.rubrics.find(r => r.rubric.title === 'Seminar contribution').rubric.id}`)
   await picture('marking-desk', `${activity('breakwater')}/desk`)
   await signIn('liv')
   await picture('discussion', activity('dredge'))

@@ -10,7 +10,10 @@ const { data, error, refresh } = await useAsyncData('mailroom', () => api.get<Ma
 const words = ref('')
 const open = ref<string | null>(null)
 const shown = computed(() => (data.value?.messages ?? []).filter(m => `${m.to.join(' ')} ${m.subject} ${m.text}`.toLowerCase().includes(words.value.trim().toLowerCase())))
-const at = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+// the reader's own clock is known in the browser only; until then the server's stands there
+const zone = ref('UTC')
+onMounted(() => { zone.value = Intl.DateTimeFormat().resolvedOptions().timeZone })
+const at = computed(() => new Intl.DateTimeFormat('en-GB', { timeZone: zone.value, day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }))
 /** Text cut at its addresses, so that links to this Jovrel can be followed. */
 const parts = (text: string) => text.split(/(https?:\/\/\S+)/).map(part => ({ part, path: /^https?:\/\/[^/]+(\/\S*)?$/.test(part) ? part.replace(/^https?:\/\/[^/]+/, '') || '/' : null }))
 </script>

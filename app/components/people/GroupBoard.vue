@@ -73,7 +73,7 @@ async function dealAgain() {
     <div class="grid">
       <section v-for="g in plan.groups" :key="g.id">
         <header><input v-if="mayManage" class="in name" :value="g.title" :aria-label="`Name of ${g.title}`" @change="rename(g.id, ($event.target as HTMLInputElement).value)"><b v-else>{{ g.title }}</b><span class="hint">{{ g.memberIds.length }}{{ sections.length > 1 && g.memberIds.length > 0 ? `: ${mix(g.memberIds)}` : '' }}</span><button v-if="mayManage && g.memberIds.length === 0" class="off" type="button" :aria-label="`Take ${g.title} away`" @click="dropGroup(g.id)">×</button></header>
-        <VueDraggable tag="ul" :model-value="[...g.memberIds]" group="people" :disabled="!mayManage" :animation="120" :data-group="g.title" @update:model-value="dropped(g.id, $event as string[])">
+        <VueDraggable tag="ul" :force-fallback="true" :fallback-tolerance="4" :model-value="[...g.memberIds]" group="people" :disabled="!mayManage" :animation="120" :data-group="g.title" @update:model-value="dropped(g.id, $event as string[])">
           <li v-for="id in g.memberIds" :key="id" :data-person="id">
             <span class="p">{{ personOf.get(id)?.name }}</span><i v-if="sections.length > 1">{{ sectionLetter(id) }}</i>
             <select v-if="mayManage" class="to" :aria-label="`Move ${personOf.get(id)?.name}`" :value="g.id" @change="move(id, ($event.target as HTMLSelectElement).value || null)"><option v-for="o in plan.groups" :key="o.id" :value="o.id">{{ o.title }}</option><option value="">no group</option></select>
@@ -83,7 +83,7 @@ async function dealAgain() {
       </section>
       <section v-if="mayManage && loose.length > 0" class="loose">
         <header><b>In no group</b><span class="hint">{{ loose.length }}</span></header>
-        <VueDraggable tag="ul" :model-value="loose" group="people" :animation="120" data-group="" @update:model-value="dropped(null, $event as string[])">
+        <VueDraggable tag="ul" :force-fallback="true" :fallback-tolerance="4" :model-value="loose" group="people" :animation="120" data-group="" @update:model-value="dropped(null, $event as string[])">
           <li v-for="id in loose" :key="id" :data-person="id"><span class="p">{{ personOf.get(id)?.name }}</span><i v-if="sections.length > 1">{{ sectionLetter(id) }}</i><select class="to" :aria-label="`Move ${personOf.get(id)?.name}`" value="" @change="move(id, ($event.target as HTMLSelectElement).value || null)"><option value="">no group</option><option v-for="o in plan.groups" :key="o.id" :value="o.id">{{ o.title }}</option></select></li>
         </VueDraggable>
       </section>

@@ -153,6 +153,14 @@ async function publish(opens: string, andTell: boolean) {
     notices.say(answer.state === 'published' ? `Published${andTell ? `, and ${inWords(people.value)} ${plural(people.value, 'student')} are told` : ''}.` : 'Scheduled: it opens by itself.', { label: 'Undo', run: () => void unpublish() })
   })
 }
+/** A rubric of this activity's own: made, attached, and opened to be written. */
+const writeRubric = () => attempt(async () => {
+  const level = (title: string, n: number) => ({ title, points: n * 100, pointsFrom: null, descriptor: '' })
+  const made = await api.post<{ id: string, versionId: string }>(`/api/seminars/${props.view.seminarId}/rubrics`, { key: newKey(), rubric: { title: body.value.title || 'New rubric', criteria: [{ title: 'First criterion', scope: 'own', weight: 1, suggestFrom: null, outcome: null, levels: [level('Begins', 2), level('Gets there', 6), level('Excels', 10)] }] } })
+  edit.change({ rubricVersionId: made.versionId, points: 1000, scale: body.value.scale === 'none' ? 'points' : body.value.scale })
+  await edit.save()
+  await navigateTo(`/seminars/${props.view.seminarId}/rubrics/${made.id}`)
+})
 const unpublish = () => attempt(async () => {
   const view = await api.get<ComposerView>(`${path}/plan`)
   await api.post(`${path}/unpublish`, { key: newKey(), baseVersion: view.version })
@@ -162,7 +170,6 @@ const unpublish = () => attempt(async () => {
 // what is stored anew from outside (published, unlocked) is the new ground
 watch(() => props.view, (view) => { if (view.version !== edit.version.value && !edit.changed.value) edit.take(toStored(view)) })
 
-const unit = computed(() => props.view.units.find(u => u.id === body.value.unitId))
 const FIELD_WORDS: Readonly<Record<string, string>> = { title: 'the title', brief: 'the brief', starter: 'the starter', phases: 'the due times', rules: 'the expectations', points: 'the points', audience: 'for whom it is', opensAt: 'the opening', prompts: 'the prompts', rubricVersionId: 'the rubric', categoryId: 'the category', kind: 'the kind' }
 const clashText = (value: unknown): string => typeof value === 'object' && value !== null && 'type' in value ? plainText(value as RichNode).slice(0, 160) : typeof value === 'string' || typeof value === 'number' ? String(value) : 'as they left it'
 const showChoices = computed(() => [
@@ -201,7 +208,7 @@ const week = computed(() => { const n = weekOf(new Date(body.value.opensAt), { f
         <dd data-place="starter"><BriefEditor v-if="starterOpen && !disabled" :doc="body.starter ?? EMPTY" label="Starter" :seminar-id="view.seminarId" placeholder="Open the talk yourself: an example that sets length and tone." @write="edit.change({ starter: $event })" /><button v-else-if="!disabled" class="link small" type="button" @click="remedy('starter')">+ an opening example by you</button><span v-else>{{ body.starter ? plainText(body.starter) : 'none' }}</span></dd>
         <dt>Prompts</dt><dd><PromptList :body="body" :disabled="disabled" @change="edit.change({ prompts: $event })" /></dd>
         <dt>For whom</dt><dd data-place="audience"><AudienceLine :body="body" :view="view" :disabled="disabled" @change="edit.change($event)" /><ExtensionList :view="view" :closes-at="closes" :disabled="shell.archived" @changed="emit('reload')" /></dd>
-        <dt>Marked with</dt><dd data-place="category"><MarkedLine :body="body" :view="view" :disabled="disabled" @change="edit.change($event)" /></dd>
+        <dt>Marked with</dt><dd data-place="category"><MarkedLine :body="body" :view="view" :disabled="disabled" @change="edit.change($event)" @write="writeRubric" /></dd>
         <template v-if="marking"><dt>Returned</dt><dd class="line">by <TimePart label="Returned by" :model-value="marking.endsAt" :disabled="disabled" :due="false" @update:model-value="setEnd('mark', $event)" />; marks and letters are held until you return them, <ChoicePart label="Returned" :model-value="body.returnTogether" :choices="[{ value: true, text: 'all together' }, { value: false, text: 'one by one' }]" :disabled="disabled" @update:model-value="edit.change({ returnTogether: $event })" />.</dd></template>
       </dl>
       <ActivityActs :view="view" @reload="emit('reload')" />

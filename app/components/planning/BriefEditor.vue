@@ -26,12 +26,14 @@ const hint = ref('')
 
 async function upload(event: Event) {
   const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
+  const files = [...input.files ?? []]
   input.value = ''
-  if (file) await take(file)
+  // a transcript chosen together with its recording goes along with it
+  const transcript = files.find(f => /\.vtt$/i.test(f.name))
+  for (const file of files.filter(f => f !== transcript)) await take(file, transcript ? await transcript.text() : null)
 }
-async function take(file: File) {
-  const kept = await send(async () => api.post<FileView>(`/api/seminars/${props.seminarId}/files`, { id: newKey(), name: file.name, base64: await toBase64(file), transcript: null }))
+async function take(file: File, transcript: string | null = null) {
+  const kept = await send(async () => api.post<FileView>(`/api/seminars/${props.seminarId}/files`, { id: newKey(), name: file.name, base64: await toBase64(file), transcript }))
   if (!kept) return
   const chain = editor()?.chain().focus()
   if (kept.type.startsWith('image/')) chain?.insertContent({ type: 'image', attrs: { src: kept.url, alt: file.name.replace(/\.[^.]+$/, '') } }).run()
@@ -56,7 +58,7 @@ const isEmpty = computed(() => plainText(props.doc) === '')
       <template #before><b class="what">{{ label }}</b></template>
       <template #tools="{ editor: e }">
         <label class="pick" title="PNG, JPEG, WebP or GIF">Picture<input type="file" accept="image/*" class="visually-hidden" :disabled="busy" @change="upload"></label>
-        <label class="pick" title="PDF, video or sound, up to 20 MB">File or video<input type="file" accept="application/pdf,video/*,audio/*" class="visually-hidden" :disabled="busy" @change="upload"></label>
+        <label class="pick" title="PDF, video or sound, up to 20 MB; choose a WebVTT transcript along with it">File or video<input type="file" multiple accept="application/pdf,video/*,audio/*,.vtt" class="visually-hidden" :disabled="busy" @change="upload"></label>
         <button type="button" @click="Object.assign(formula, { open: !formula.open, latex: '', pos: null })">Equation</button>
         <button type="button" @click="e?.isActive('table') ? e.chain().focus().addRowAfter().run() : e?.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run()">{{ e?.isActive('table') ? 'Add a row' : 'Table' }}</button>
         <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().addColumnAfter().run()">Add a column</button>

@@ -7,7 +7,7 @@ import NumberPart from './NumberPart.vue'
 
 /** How it is marked, as a sentence, with the rubric drawn below it. */
 const props = defineProps<{ body: ActivityBody, view: ComposerView, disabled: boolean }>()
-const emit = defineEmits<{ change: [part: Partial<ActivityBody>] }>()
+const emit = defineEmits<{ change: [part: Partial<ActivityBody>], write: [] }>()
 const rubric = computed(() => props.view.rubrics.find(r => r.versionId === props.body.rubricVersionId) ?? null)
 const rubricPoints = computed(() => rubric.value ? pointsOf(asDraft(rubric.value)) : null)
 const asDraft = (r: ComposerView['rubrics'][number]) => ({ criteria: r.criteria.map(c => ({ ...c, outcome: null })) })
@@ -63,6 +63,7 @@ const passChoices = [{ value: null, text: 'no pass mark' }, ...[40, 50, 60, 70].
       <span v-for="c in rubric.criteria" :key="c.id" :style="{ flex: c.max * c.weight }"><em :title="c.title">{{ c.title }}</em><i><u v-for="l in c.levels" :key="l.id">{{ points(l.points) }}</u></i></span>
       <span class="sum" :class="{ off: body.points !== rubricPoints }"><b>= {{ points(rubricPoints ?? 0) }}</b>{{ body.points === rubricPoints || body.points === null ? 'adds up' : `not ${points(body.points)}` }}</span>
     </div>
+    <p v-if="!rubric && !disabled" class="small"><button class="link" type="button" @click="emit('write')">Write a rubric for this</button></p>
     <p v-if="rubric" class="small"><NuxtLink :to="`/seminars/${view.seminarId}/rubrics/${rubric.id}`">Change the rubric</NuxtLink></p>
   </div>
 </template>

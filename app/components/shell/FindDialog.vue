@@ -17,6 +17,7 @@ const at = ref(0)
 const box = ref<HTMLInputElement | null>(null)
 let timer: ReturnType<typeof setTimeout> | undefined
 let asked = 0
+let enterWaits = false // Enter came before the answer to what was typed
 const base = computed(() => `/seminars/${props.shell.id}`)
 const staff = computed(() => props.shell.role === 'instructor' || props.shell.role === 'assistant')
 const manages = computed(() => props.shell.role === 'instructor')
@@ -55,6 +56,7 @@ watch(open, (is) => {
 watch(words, (value) => {
   at.value = 0
   problem.value = null
+  enterWaits = false
   clearTimeout(timer)
   if (value.trim().length < 2) { found.value = null; looking.value = false; return }
   looking.value = true
@@ -67,7 +69,12 @@ async function look(value: string) {
     if (mine === asked) found.value = answer
   }
   catch (error) { if (mine === asked) problem.value = error instanceof Error ? error.message : String(error) }
-  finally { if (mine === asked) looking.value = false }
+  finally {
+    if (mine === asked) {
+      looking.value = false
+      if (enterWaits) void nextTick(() => run(chosen.value))
+    }
+  }
 }
 function run(hit: Hit | undefined) {
   if (!hit) return
@@ -80,7 +87,11 @@ function onKey(event: KeyboardEvent) {
     const n = flat.value.length
     if (n > 0) at.value = (Math.min(at.value, n - 1) + (event.key === 'ArrowDown' ? 1 : n - 1)) % n
   }
-  if (event.key === 'Enter') { event.preventDefault(); run(chosen.value) }
+  if (event.key === 'Enter') {
+    event.preventDefault()
+    if (looking.value) enterWaits = true
+    else run(chosen.value)
+  }
 }
 </script>
 

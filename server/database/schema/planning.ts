@@ -1,4 +1,4 @@
-import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { ACTIVITY_KINDS } from '../../../core/contributing/kinds/kind'
 import type { RichNode } from '../../../core/contributing/richText'
 import type { LateRule } from '../../../core/marking/lateness'

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { and, asc, count, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { outcomesFromCase, rubricsFromCase, rubricToCase, type OutcomeDraft } from '#core/marking/rubric/caseJson'
 import { outcomesFromCsv, rubricFromCsv, rubricToCsv } from '#core/marking/rubric/rubricCsv'
@@ -17,8 +17,8 @@ export async function libraryView(db: Db, actor: Actor): Promise<LibraryView> {
   const seminarId = actor.seminar.id
   const [heads, versions, outcomeRows, linked, rows] = await Promise.all([
     db.select().from(rubrics).where(and(eq(rubrics.seminarId, seminarId), isNull(rubrics.archivedAt))).orderBy(asc(rubrics.title)),
-    db.select({ version: rubricVersions, marks: sql<number>`(select count(*)::int from ${marks} where ${marks.rubricVersionId} = ${rubricVersions.id})` }).from(rubricVersions)
-      .where(eq(rubricVersions.seminarId, seminarId)).orderBy(desc(rubricVersions.version)),
+    db.select({ version: rubricVersions, marks: count(marks.id) }).from(rubricVersions).leftJoin(marks, eq(marks.rubricVersionId, rubricVersions.id))
+      .where(eq(rubricVersions.seminarId, seminarId)).groupBy(rubricVersions.id).orderBy(desc(rubricVersions.version)),
     db.select().from(outcomes).where(eq(outcomes.seminarId, seminarId)).orderBy(asc(outcomes.position)),
     db.select({ outcomeId: rubricCriteria.outcomeId, n: sql<number>`count(*)::int` }).from(rubricCriteria).where(eq(rubricCriteria.seminarId, seminarId)).groupBy(rubricCriteria.outcomeId),
     db.select({ id: activities.id, kind: activities.kind, title: activities.title, summary: activities.summary, versionId: activities.rubricVersionId, isTemplate: activities.isTemplate }).from(activities).where(eq(activities.seminarId, seminarId)).orderBy(asc(activities.position)),

@@ -13,7 +13,6 @@ type ActorAt = Actor & { readonly activity: ActivityRow }
 /** An activity as its instructor sets it, with all that can be chosen for it. */
 export async function composerView(db: Db, actor: ActorAt, now: Date): Promise<ComposerView> {
   const { activity, seminar } = actor
-  const ofSeminar = eq(activities.seminarId, seminar.id)
   const [plan, students, body, unitRows, categoryRows, scaleRows, versions, sectionRows, planRows, groupRows, members, [saved], earlier] = await Promise.all([
     loadPlan(db, activity), countedStudents(db, seminar.id), loadBody(db, activity),
     db.select().from(units).where(eq(units.seminarId, seminar.id)).orderBy(asc(units.position)),

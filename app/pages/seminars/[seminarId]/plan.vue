@@ -158,7 +158,7 @@ dt.respond { background: repeating-linear-gradient(135deg, var(--c) 0 1.7px, tra
 dt.review { background: radial-gradient(circle at 3px 3px, var(--c) 1.35px, transparent 1.6px) 0 0/6px 6px; box-shadow: inset 0 0 0 1px var(--c); }
 dt.mark { box-shadow: inset 0 0 0 1.5px var(--c); }
 dt.draft { border: 1.5px dashed var(--c); }
-.scroll { flex: 1; overflow: auto; min-height: 240px; display: flex; flex-direction: column; }
+.scroll { flex: 1; overflow: auto; scroll-padding: 30px 0 110px; min-height: 240px; display: flex; flex-direction: column; }
 .empty { padding: 40px 20px; font: 400 1rem/1.5 var(--read); color: var(--ink-2); max-width: 44rem; }
 .asked { display: flex; gap: 12px; align-items: center; padding: 11px 20px; background: var(--ember-soft); border-top: 1px solid var(--ember); }
 .asked p { font-size: 0.875rem; }

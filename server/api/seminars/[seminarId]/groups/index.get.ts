@@ -4,5 +4,5 @@ import { groupsView } from '#server/services/people/groups'
 import { GroupsView } from '#shared/people/groups'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default route({ params: SeminarParams, answer: GroupsView }, async ({ event, db, params, now }) =>
+export default route({ params: SeminarParams, answer: GroupsView }, async ({ event, db, params }) =>
   groupsView(db, await requireMember(event, db, params.seminarId)))

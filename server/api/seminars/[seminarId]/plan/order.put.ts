@@ -5,5 +5,5 @@ import { Done } from '#shared/contributing/thread'
 import { OrderWrite } from '#shared/planning/composer'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default route({ params: SeminarParams, body: OrderWrite, answer: Done }, async ({ event, db, params, body, now }) =>
+export default route({ params: SeminarParams, body: OrderWrite, answer: Done }, async ({ event, db, params, body }) =>
   orderActivity(db, await requireManager(event, db, params.seminarId), body))
