@@ -82,6 +82,16 @@ describe('people of a seminar', () => {
     expect(await world.db.$count(t.enrolments)).toBe(before)
   })
 
+  it('looks through a roster of three megabytes, names its bad rows, and refuses one that is larger than may be', async () => {
+    const line = (i: number) => `"Given${'x'.repeat(90)} Family${i}",${i % 5000 === 7 ? 'no address' : `big${i}@x.example`},S${i % 20}`
+    const csv = ['name,email,section', ...Array.from({ length: 20_000 }, (_, i) => line(i))].join('\n')
+    expect(csv.length).toBeGreaterThan(2_500_000)
+    const { status, body } = await ines.json<RosterPreview>('POST', `${base}/roster/preview`, { name: 'big.csv', base64: base64(csv) })
+    expect([status, body.added.length, body.faults.map(f => f.line)]).toEqual([200, 19_996, [9, 5009, 10_009, 15_009]])
+    expect((await ines.send('POST', `${base}/roster/preview`, { name: 'huge.csv', base64: 'A'.repeat(8_300_000) })).status).toBe(422)
+    expect((await ines.send('POST', `${base}/roster/preview`, { name: 'huger.csv', base64: 'A'.repeat(9_000_000) })).status).toBe(413)
+  })
+
   it('does not let a file rename or re-address somebody who has an account of their own', async () => {
     const csv = 'name,email,student number\nLivia Brandt-Owner,liv@northmere.example,\n'
     await ines.send('POST', `${base}/roster`, { key: key(), name: 'r.csv', base64: base64(csv), withdrawMissing: false, invite: false })

@@ -78,6 +78,7 @@ onBeforeUnmount(() => clearTimeout(waiting))
 i { font: 600 0.6875rem/18px var(--ui); white-space: nowrap; overflow: hidden; min-width: 0; }
 i:first-of-type { border-radius: 4px 0 0 4px; }
 .write, .revise { background: var(--c); color: var(--paper); padding-left: 7px; }
+.revise { box-shadow: inset 2px 0 0 var(--sheet); opacity: 0.82; }
 .respond { background: repeating-linear-gradient(135deg, var(--c) 0 1.7px, transparent 1.7px 5.4px) var(--sheet); box-shadow: inset 0 0 0 1px var(--c); }
 .review { background: radial-gradient(circle at 3px 3px, var(--c) 1.35px, transparent 1.6px) 0 0/6px 6px var(--sheet); box-shadow: inset 0 0 0 1px var(--c); }
 .mark { box-shadow: inset 0 0 0 1.5px var(--c); border-radius: 0 4px 4px 0; margin-left: -1px; }

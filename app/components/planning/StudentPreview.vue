@@ -48,6 +48,7 @@ h3 { font: 600 1.0625rem/1.3 var(--read); margin: 9px 0 4px; overflow-wrap: anyw
 .phases span { min-width: 0; display: grid; }
 .phases i { height: 12px; border: 1px solid var(--c); margin-left: -1px; }
 .phases .write, .phases .revise { background: var(--c); }
+.phases .revise { opacity: 0.75; border-left: 2px solid var(--sheet); }
 .phases .respond { background: repeating-linear-gradient(135deg, var(--c) 0 1.7px, transparent 1.7px 5.4px); }
 .phases .review { background: radial-gradient(circle at 3px 3px, var(--c) 1.35px, transparent 1.6px) 0 0/6px 6px; }
 .phases b { font: 600 0.78125rem/1.5 var(--ui); margin-top: 3px; }

@@ -136,7 +136,7 @@ const rest = (id: string, week: number) => void change(id, body => ({ rests: [..
         v-else-if="seminar.shell" :plan="plan" :activities="shown" :shell="seminar.shell" :address-of="addressOf" :movable="mayManage" :held-id="held"
         @hold="moves.hold" @drop="drop" @cancel="moves.letGo" @order="order"
       />
-      <LoadBand v-if="plan.staff && seminar.shell" :load="moves.load.value" :current="seminar.shell.week" :limits="plan.staff" />
+      <LoadBand v-if="plan.staff && seminar.shell && plan.activities.length > 0" :load="moves.load.value" :current="seminar.shell.week" :limits="plan.staff" />
     </div>
     <div v-if="asked" class="asked" role="dialog" aria-label="A published activity was moved">
       <div class="grow"><p><b>{{ asked.activity.title }}</b> would be {{ asked.activity.phases.filter(p => p.name !== 'return').map(p => `${p.name} until ${dayTime(p.endsAt)}`).join(', ') }}.</p><EffectPanel :effect="asked.effect" :problem="null" /></div>
