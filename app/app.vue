@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import NoticeBar from './components/shell/NoticeBar.vue'
-import { useAppearance } from './composables/useAppearance'
+import { useAppearance } from './composables/shell/useAppearance'
 
 useAppearance()
 </script>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import ProblemPage from './components/shell/ProblemPage.vue'
-import { useAppearance } from './composables/useAppearance'
+import { useAppearance } from './composables/shell/useAppearance'
 
 const props = defineProps<{ error: { statusCode?: number, statusMessage?: string } }>()
 useAppearance()

@@ -135,6 +135,7 @@ test('people are dragged between groups, or moved by keys; what happens to their
   await page.mouse.move(from.x + 20, from.y + 8)
   await page.mouse.down()
   await page.mouse.move(from.x + 32, from.y + 14, { steps: 4 })
+  await expect(page.locator('.sortable-fallback')).toHaveCount(1) // it is in hand
   await page.mouse.move(to.x + 40, to.y + to.height / 2, { steps: 14 })
   await expect(group('Money').locator('li').filter({ hasText: name })).toHaveCount(1) // it stands there while it is held
   await page.mouse.up()

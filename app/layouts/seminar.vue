@@ -2,7 +2,7 @@
 import TopLine from '../components/shell/TopLine.vue'
 import WeekRibbon from '../components/planning/WeekRibbon.vue'
 import FindDialog from '../components/shell/FindDialog.vue'
-import { useStudentsEye } from '../composables/useStudentsEye'
+import { useStudentsEye } from '../composables/people/useStudentsEye'
 import { useSeminarStore } from '../stores/seminar'
 
 const route = useRoute()

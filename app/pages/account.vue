@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { AccountView } from '#shared/people/account'
 import ProblemPage from '../components/shell/ProblemPage.vue'
-import { useApi } from '../composables/useApi'
-import { useSending } from '../composables/useSending'
+import { useApi } from '../composables/shell/useApi'
+import { useSending } from '../composables/shell/useSending'
 import { useNotices } from '../stores/notices'
 
 definePageMeta({ layout: 'plain' })

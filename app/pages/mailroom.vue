@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Mailroom } from '#shared/messaging/notices'
 import ProblemPage from '../components/shell/ProblemPage.vue'
-import { useApi } from '../composables/useApi'
+import { useApi } from '../composables/shell/useApi'
 
 definePageMeta({ layout: 'plain' })
 useHead({ title: 'Mailroom' })

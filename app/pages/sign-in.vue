@@ -3,8 +3,8 @@ import type { z } from 'zod'
 import type { DemoPeople } from '#shared/people/session'
 import type { AccountWrite, Installation } from '#shared/people/account'
 import AccountFields from '../components/people/AccountFields.vue'
-import { ApiProblem, useApi } from '../composables/useApi'
-import { useSending } from '../composables/useSending'
+import { ApiProblem, useApi } from '../composables/shell/useApi'
+import { useSending } from '../composables/shell/useSending'
 import { useSessionStore } from '../stores/session'
 
 useHead({ title: 'Sign in' })

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import type { RichNode } from '#core/contributing/richText'
 import type { ActivityView } from '#shared/contributing/activity'
 import type { CitationView, DeskView, MarkView, MarkWrite, RecordView } from '#shared/marking/desk'
-import { ApiProblem, newKey, useApi } from '../composables/useApi'
+import { ApiProblem, newKey, useApi } from '../composables/shell/useApi'
 
 const PAUSE = 600 // milliseconds without a change before a mark is saved
 

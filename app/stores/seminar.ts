@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import type { SeminarShell } from '#shared/people/seminar'
-import { useApi } from '../composables/useApi'
+import { useApi } from '../composables/shell/useApi'
 
 /** The seminar one is in: its weeks, one's role, the figures beside the navigation, and the week the page is narrowed to. */
 export const useSeminarStore = defineStore('seminar', () => {

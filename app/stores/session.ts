@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import type { SessionView } from '#shared/people/session'
-import { useApi } from '../composables/useApi'
+import { useApi } from '../composables/shell/useApi'
 
 /** Who is signed in. `known` tells "nobody" from "not asked yet". */
 export const useSessionStore = defineStore('session', () => {

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { buildThread } from '#core/contributing/buildThread'
 import type { ActivityView } from '#shared/contributing/activity'
 import type { ContributionView, DraftView, ThreadView, WholeContribution } from '#shared/contributing/thread'
-import { newKey, useApi } from '../composables/useApi'
+import { newKey, useApi } from '../composables/shell/useApi'
 
 /** One activity's talk as this reader has it. */
 export const useThreadStore = defineStore('thread', () => {

@@ -51,6 +51,8 @@ describe('planning an activity', () => {
     const expected = { ...before.counts }
     for (const m of effect.moves) { expected[m.from as keyof typeof expected] -= m.people; expected[m.to as keyof typeof expected] += m.people }
     expect((await patch(world.breakwater.id, { rules })).body.counts).toEqual(expected)
+    const shut = (await ines.json<EffectView>('POST', `${path(world.dredge.id)}/effect`, { change: { opensAt: '2026-10-15T06:00:00Z', phases: ((await view(world.dredge.id)).body as ActivityBody).phases.map(p => p.name === 'write' ? { ...p, startsAt: '2026-10-15T06:00:00Z' } : p) } })).body
+    expect(shut.shuts).toBe(true)
     // a close that comes later makes who is not done yet "under way" again
     const later = (before.body as ActivityBody).phases.map(p => p.name === 'respond' ? { ...p, endsAt: '2026-10-18T21:59:00.000Z' } : p.name === 'mark' ? { ...p, startsAt: '2026-10-18T22:00:00.000Z', endsAt: '2026-10-25T21:59:00.000Z' } : p.name === 'return' ? { ...p, startsAt: '2026-10-25T22:00:00.000Z', endsAt: '2026-10-30T17:00:00.000Z' } : p)
     const strict = rulesOf(before).map(r => ({ ...r, rule: { ...r.rule, need: 9 } }))

@@ -92,6 +92,7 @@ export const EffectView = z.object({
   joining: z.number().int(),
   reckonedAnew: z.number().int(), // marks not returned yet whose points change
   kept: z.number().int(), // contributions, all of which stay
+  shuts: z.boolean(), // it is open now and would not be until its new opening
   renamed: z.boolean(), // the kind changes: posts become entries and the like
 })
 export type EffectView = z.infer<typeof EffectView>

@@ -2,7 +2,7 @@
 import StarterKit from '@tiptap/starter-kit'
 import { EditorContent, useEditor, type AnyExtension } from '@tiptap/vue-3'
 import type { RichNode } from '#core/contributing/richText'
-import { cleanPasted } from '../../composables/cleanPasted'
+import { cleanPasted } from '../../composables/contributing/cleanPasted'
 
 const props = withDefaults(defineProps<{
   doc: RichNode

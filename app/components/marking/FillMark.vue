@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Standing } from '#core/contributing/standing'
-import { STANDING_WORDS } from '../../composables/kindWords'
+import { STANDING_WORDS } from '../../composables/planning/kindWords'
 
 withDefaults(defineProps<{
   standing: Standing

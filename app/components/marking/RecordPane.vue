@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
 import type { CitationView, RecordItem, RecordView } from '#shared/marking/desk'
-import { haveWords, inWords, plural, ruleWords } from '../../composables/expectationWords'
-import { useTimes } from '../../composables/useTimes'
+import { haveWords, inWords, plural, ruleWords } from '../../composables/planning/expectationWords'
+import { useTimes } from '../../composables/planning/useTimes'
 
 const props = defineProps<{ record: RecordView, activity: ActivityView, entryType: string }>()
 const emit = defineEmits<{ cite: [] }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { DeskStudent } from '#shared/marking/desk'
-import { inWords, plural } from '../../composables/expectationWords'
+import { inWords, plural } from '../../composables/planning/expectationWords'
 
 const props = defineProps<{ held: readonly DeskStudent[] }>()
 const open = defineModel<boolean>({ required: true })

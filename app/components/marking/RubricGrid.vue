@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { VueDraggable } from 'vue-draggable-plus'
 import { maxOf, MOST_CRITERIA, MOST_LEVELS, type CriterionDraft, type LevelDraft, type RubricDraft, type RubricFault } from '#core/marking/rubric/rubricDraft'
-import { points } from '../../composables/points'
+import { points } from '../../composables/marking/points'
 
 /** A rubric as a grid that is typed through like a table: criteria down, levels across. Rows are put in order by dragging or with the arrow keys. */
 const props = defineProps<{

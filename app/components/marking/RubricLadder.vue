@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { RubricView } from '#shared/contributing/activity'
 import type { MarkView, RecordView } from '#shared/marking/desk'
-import { capital, inWords, plural } from '../../composables/expectationWords'
-import { points } from '../../composables/points'
+import { capital, inWords, plural } from '../../composables/planning/expectationWords'
+import { points } from '../../composables/marking/points'
 
 const props = defineProps<{
   rubric: RubricView

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { VueDraggable } from 'vue-draggable-plus'
 import type { GroupPerson, GroupPlanView } from '#shared/people/groups'
-import { inWords, plural } from '../../composables/expectationWords'
-import { newKey, useApi } from '../../composables/useApi'
-import { useSending } from '../../composables/useSending'
+import { inWords, plural } from '../../composables/planning/expectationWords'
+import { newKey, useApi } from '../../composables/shell/useApi'
+import { useSending } from '../../composables/shell/useSending'
 import { useNotices } from '../../stores/notices'
 
 type Arrangement = Pick<GroupPlanView, 'title' | 'selfJoin' | 'most' | 'groups'>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { numberOfGroups, sizesOf } from '#core/people/makeGroups'
 import type { GroupPerson } from '#shared/people/groups'
-import { inWords, plural } from '../../composables/expectationWords'
-import { newKey, useApi } from '../../composables/useApi'
-import { useSending } from '../../composables/useSending'
+import { inWords, plural } from '../../composables/planning/expectationWords'
+import { newKey, useApi } from '../../composables/shell/useApi'
+import { useSending } from '../../composables/shell/useSending'
 import RuleSets from './RuleSets.vue'
 
 /** A new group plan, said in a sentence: how many, mixed how, with which topics; or joined by students themselves. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { CodeWrite, JoiningCodeView } from '#shared/people/people'
-import { plural } from '../../composables/expectationWords'
-import { useTimes } from '../../composables/useTimes'
+import { plural } from '../../composables/planning/expectationWords'
+import { useTimes } from '../../composables/planning/useTimes'
 import { useNotices } from '../../stores/notices'
 
 /** Joining codes: large enough to be read from a board, with how long and for how many they open. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { newKey, useApi } from '../../composables/useApi'
-import { useSending } from '../../composables/useSending'
+import { newKey, useApi } from '../../composables/shell/useApi'
+import { useSending } from '../../composables/shell/useSending'
 import { useNotices } from '../../stores/notices'
 
 /** One person added by hand; the form stays open for the next. */

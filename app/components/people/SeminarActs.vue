@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { dayAfter } from '#core/planning/week'
 import type { SettingsBody } from '#shared/people/settings'
-import { newKey, useApi } from '../../composables/useApi'
-import { mondayOf } from '../../composables/termWeeks'
-import { useSending } from '../../composables/useSending'
+import { newKey, useApi } from '../../composables/shell/useApi'
+import { mondayOf } from '../../composables/planning/termWeeks'
+import { useSending } from '../../composables/shell/useSending'
 import { useNotices } from '../../stores/notices'
 import { useSessionStore } from '../../stores/session'
 import TermFields from './TermFields.vue'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { dayAfter } from '#core/planning/week'
-import { dayWords, mondayOf } from '../../composables/termWeeks'
+import { dayWords, mondayOf } from '../../composables/planning/termWeeks'
 
 interface TermShape { firstDay: string, weeks: number, breaks: Array<{ week: number, title: string }> }
 /** A term drawn as its weeks: begin, length, and breaks set by clicking a week. */

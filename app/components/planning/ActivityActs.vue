@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ComposerView } from '#shared/planning/composer'
-import { newKey, useApi } from '../../composables/useApi'
-import { useSending } from '../../composables/useSending'
+import { newKey, useApi } from '../../composables/shell/useApi'
+import { useSending } from '../../composables/shell/useSending'
 import { useNotices } from '../../stores/notices'
 import { useSeminarStore } from '../../stores/seminar'
 import { useSessionStore } from '../../stores/session'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
-import { useTimes } from '../../composables/useTimes'
+import { useTimes } from '../../composables/planning/useTimes'
 
 /** A brief as it is met everywhere: text, the instructor's voice, prompts released so far, and the starter. */
 defineProps<{ activity: ActivityView }>()

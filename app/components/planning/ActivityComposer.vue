@@ -11,13 +11,14 @@ import { checkActivity, type CheckedActivity } from '#core/planning/planChecks'
 import { closesAt, isWorkingPhase, type PhaseName } from '#core/planning/schedule'
 import { weekOf } from '#core/planning/week'
 import type { ActivityBody, ComposerView, EffectView } from '#shared/planning/composer'
-import { capital, inWords, minutesWords, plural } from '../../composables/expectationWords'
-import { KIND_WORDS } from '../../composables/kindWords'
-import { remarkWords, type RemarkWords } from '../../composables/planRemarks'
-import { faultWords } from '../../composables/scheduleWords'
-import { newKey, useApi } from '../../composables/useApi'
-import { useSending } from '../../composables/useSending'
-import { useSharedEdit, type Stored } from '../../composables/useSharedEdit'
+import { capital, inWords, minutesWords, plural } from '../../composables/planning/expectationWords'
+import { KIND_WORDS } from '../../composables/planning/kindWords'
+import { meantPeople } from '../../composables/planning/meantPeople'
+import { remarkWords, type RemarkWords } from '../../composables/planning/planRemarks'
+import { faultWords } from '../../composables/planning/scheduleWords'
+import { newKey, useApi } from '../../composables/shell/useApi'
+import { useSending } from '../../composables/shell/useSending'
+import { useSharedEdit, type Stored } from '../../composables/shell/useSharedEdit'
 import { useNotices } from '../../stores/notices'
 import { useSeminarStore } from '../../stores/seminar'
 import SavedMark from '../shell/SavedMark.vue'
@@ -89,14 +90,14 @@ function setKind(kind: ActivityKind) {
 }
 
 // -- checks
-const people = computed(() => props.view.people.length)
+const people = computed(() => meantPeople(props.view, body.value.audience))
 const rubric = computed(() => props.view.rubrics.find(r => r.versionId === body.value.rubricVersionId) ?? null)
 const checked = computed<CheckedActivity>(() => ({
   id: props.view.id, kind: body.value.kind, title: body.value.title, state: props.view.state, opensAt: schedule.value.opensAt, phases: schedule.value.phases, rules: body.value.rules.map(r => r.rule),
   briefText: plainText(body.value.brief), hasStarter: body.value.starter !== null && plainText(body.value.starter) !== '', points: body.value.points,
   rubricPoints: rubric.value ? pointsOf({ criteria: rubric.value.criteria.map(c => ({ ...c, outcome: null })) }) : null,
   counted: body.value.points !== null && body.value.scale !== 'none' && !body.value.practice, hasCategory: body.value.categoryId !== null,
-  people: body.value.audience.kind === 'everyone' ? people.value : body.value.audience.kind === 'people' ? body.value.audience.enrolmentIds.length : 1, restWeeks: body.value.rests,
+  people: people.value, restWeeks: body.value.rests,
 }))
 const earlier = computed<CheckedActivity[]>(() => props.view.earlier.map(e => ({
   ...e, opensAt: new Date(e.opensAt), phases: e.phases.map(p => ({ ...p, startsAt: new Date(p.startsAt), endsAt: new Date(p.endsAt) })), briefText: '', hasStarter: true, points: null, rubricPoints: null, counted: false, hasCategory: true, people: 1, restWeeks: [],
@@ -138,10 +139,12 @@ watch(edit.changes, (changes) => {
 })
 onBeforeUnmount(() => clearTimeout(asking))
 async function apply(andTell: boolean) {
+  const before = Object.fromEntries(Object.keys(edit.changes.value).map(field => [field, edit.base.value[field as keyof ActivityBody]])) as Partial<ActivityBody>
   tell.value = andTell
   await edit.save()
   tell.value = false
-  if (edit.state.value === 'saved') notices.say(andTell ? 'Changed, and everyone who takes part is told.' : 'Changed.')
+  if (edit.state.value !== 'saved') return
+  notices.say(andTell ? 'Changed, and everyone who takes part is told.' : 'Changed.', { label: 'Undo', run: async () => { edit.change(before); await edit.save() } })
 }
 async function publish(opens: string, andTell: boolean) {
   await edit.save()
@@ -234,7 +237,7 @@ const week = computed(() => { const n = weekOf(new Date(body.value.opensAt), { f
         <NuxtLink :to="`/seminars/${view.seminarId}/activities/${view.id}`">See it</NuxtLink>
         <v-btn v-if="view.contributions === 0" @click="unpublish">Back to draft</v-btn>
       </template>
-      <PublishBar v-else :view="view" :body="body" :people="checked.people === 1 && body.audience.kind !== 'people' ? people : checked.people" :disabled="disabled || edit.clashes.value.length > 0" @publish="publish" @unschedule="unpublish"><SavedMark :state="edit.state.value" :problem="edit.problem.value" :joined="edit.joined.value" @retry="edit.save()" /></PublishBar>
+      <PublishBar v-else :view="view" :body="body" :people="people" :disabled="disabled || edit.clashes.value.length > 0" @publish="publish" @unschedule="unpublish"><SavedMark :state="edit.state.value" :problem="edit.problem.value" :joined="edit.joined.value" @retry="edit.save()" /></PublishBar>
     </footer>
   </div>
 </template>

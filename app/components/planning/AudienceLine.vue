@@ -1,17 +1,14 @@
 <script setup lang="ts">
-import { isMeant } from '#core/planning/audience'
 import type { ActivityBody, AudienceBody, ComposerView } from '#shared/planning/composer'
-import { plural } from '../../composables/expectationWords'
+import { plural } from '../../composables/planning/expectationWords'
+import { meantPeople } from '../../composables/planning/meantPeople'
 
 /** For whom it is: everyone, sections, groups of a plan, or named people, with what that comes to. */
 const props = defineProps<{ body: ActivityBody, view: ComposerView, disabled: boolean }>()
 const emit = defineEmits<{ change: [part: Partial<ActivityBody>] }>()
 const audience = computed(() => props.body.audience)
 const plan = computed(() => audience.value.kind === 'groups' ? props.view.groupPlans.find(p => p.id === (audience.value as { groupPlanId: string }).groupPlanId) ?? null : null)
-const meant = computed(() => {
-  const groupIds = plan.value?.groups.map(g => g.id) ?? []
-  return props.view.people.filter(p => isMeant(audience.value, { enrolmentId: p.id, sectionId: p.sectionId, groupIds: plan.value?.groups.filter(g => g.memberIds.includes(p.id)).map(g => g.id) ?? [] }, groupIds)).length
-})
+const meant = computed(() => meantPeople(props.view, audience.value))
 const set = (next: AudienceBody) => emit('change', { audience: next })
 const toggle = (ids: readonly string[], id: string) => ids.includes(id) ? ids.filter(x => x !== id) : [...ids, id]
 const KINDS = computed(() => [

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ringArcs } from '../../composables/ringArcs'
+import { ringArcs } from '../../composables/planning/ringArcs'
 
 const props = withDefaults(defineProps<{
   /** One entry for each part asked for: done or not. */

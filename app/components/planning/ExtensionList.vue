@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { ComposerView } from '#shared/planning/composer'
-import { useApi } from '../../composables/useApi'
-import { useSending } from '../../composables/useSending'
-import { useTimes } from '../../composables/useTimes'
+import { useApi } from '../../composables/shell/useApi'
+import { useSending } from '../../composables/shell/useSending'
+import { useTimes } from '../../composables/planning/useTimes'
 import { useNotices } from '../../stores/notices'
 import TimePart from './TimePart.vue'
 

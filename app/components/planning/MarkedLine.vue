@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
-import { points } from '../../composables/points'
+import { points } from '../../composables/marking/points'
 import ChoicePart from './ChoicePart.vue'
 import NumberPart from './NumberPart.vue'
 
@@ -32,7 +32,7 @@ function setScale(scale: ActivityBody['scale']) {
   emit('change', part)
 }
 const lateChoices = [
-  { value: 'none' as const, text: 'counts in full' }, { value: 'perDay' as const, text: 'loses 10 % for each day begun', note: 'after twelve hours of grace, never below half' }, { value: 'cap' as const, text: 'earns 70 % at most', note: 'after twelve hours of grace' },
+  { value: 'none' as const, text: 'counts in full' }, { value: 'perDay' as const, text: 'loses for each day begun', note: 'so many percent of the maximum, never below a floor' }, { value: 'cap' as const, text: 'earns a part at most', note: 'whenever it comes' },
 ]
 function setLate(kind: ActivityBody['lateRule']['kind']) {
   emit('change', { lateRule: kind === 'none' ? { kind } : kind === 'perDay' ? { kind, graceMinutes: 720, percentPerDay: 10, floorPercent: 50 } : { kind, graceMinutes: 720, capPercent: 70 } })
@@ -40,7 +40,7 @@ function setLate(kind: ActivityBody['lateRule']['kind']) {
 const lateText = computed(() => {
   const rule = props.body.lateRule
   if (rule.kind === 'none') return 'counts in full'
-  return rule.kind === 'perDay' ? `loses ${rule.percentPerDay} % for each day begun` : `earns ${rule.capPercent} % at most`
+  return rule.kind === 'perDay' ? 'loses for each day begun' : 'earns a part at most'
 })
 const passChoices = [{ value: null, text: 'no pass mark' }, ...[40, 50, 60, 70].map(value => ({ value: value as number | null, text: `passed from ${value} %` }))]
 </script>
@@ -56,7 +56,7 @@ const passChoices = [{ value: null, text: 'no pass mark' }, ...[40, 50, 60, 70].
         → <template v-if="body.practice"><ChoicePart label="Whether it counts" :model-value="body.practice" :choices="[{ value: true, text: 'practice', note: 'marked, not counted; everyone is told so' }, { value: false, text: 'counts' }]" :disabled="disabled" @update:model-value="emit('change', { practice: $event })" /></template>
         <template v-else><ChoicePart label="Whether it counts" :model-value="body.practice" text="counts" :choices="[{ value: false, text: 'counts' }, { value: true, text: 'practice', note: 'marked, not counted; everyone is told so' }]" :disabled="disabled" @update:model-value="emit('change', { practice: $event })" /> in <ChoicePart label="Category" :model-value="body.categoryId" :choices="categoryChoices" :disabled="disabled" @update:model-value="emit('change', { categoryId: $event })" /></template>,
         <ChoicePart label="Pass mark" :model-value="body.passPercent" :choices="passChoices" :disabled="disabled" @update:model-value="emit('change', { passPercent: $event })" />.
-        Late work <ChoicePart label="Late work" :model-value="body.lateRule.kind" :choices="lateChoices" :text="lateText" :disabled="disabled" @update:model-value="setLate" />.
+        Late work <ChoicePart label="Late work" :model-value="body.lateRule.kind" :choices="lateChoices" :text="lateText" :disabled="disabled" @update:model-value="setLate" /><template v-if="body.lateRule.kind === 'perDay'">: <NumberPart label="Percent a day" :model-value="body.lateRule.percentPerDay" :max="100" unit="percent" :disabled="disabled" @update:model-value="emit('change', { lateRule: { ...body.lateRule, percentPerDay: $event } as ActivityBody['lateRule'] })" /> % a day, never below <NumberPart label="Floor in percent" :model-value="body.lateRule.floorPercent" :max="100" unit="percent" :disabled="disabled" @update:model-value="emit('change', { lateRule: { ...body.lateRule, floorPercent: $event } as ActivityBody['lateRule'] })" /> %</template><template v-else-if="body.lateRule.kind === 'cap'">: <NumberPart label="Cap in percent" :model-value="body.lateRule.capPercent" :max="100" unit="percent" :disabled="disabled" @update:model-value="emit('change', { lateRule: { ...body.lateRule, capPercent: $event } as ActivityBody['lateRule'] })" /> %</template><template v-if="body.lateRule.kind !== 'none'">, after <NumberPart label="Minutes of grace" :model-value="body.lateRule.graceMinutes" :max="100000" unit="minutes" :usual="[0, 60, 720, 1440]" :disabled="disabled" @update:model-value="emit('change', { lateRule: { ...body.lateRule, graceMinutes: $event } as ActivityBody['lateRule'] })" /> minutes of grace</template>.
       </template>
     </p>
     <div v-if="rubric" class="bars">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
-import { capital } from '../../composables/expectationWords'
-import { useTimes } from '../../composables/useTimes'
+import { capital } from '../../composables/planning/expectationWords'
+import { useTimes } from '../../composables/planning/useTimes'
 
 const props = defineProps<{ phases: ActivityView['phases'], ownAt: string | null }>()
 const { day, dayTime, now } = useTimes()

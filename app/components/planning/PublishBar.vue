@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
-import { plural } from '../../composables/expectationWords'
-import { useTimes } from '../../composables/useTimes'
+import { plural } from '../../composables/planning/expectationWords'
+import { useTimes } from '../../composables/planning/useTimes'
 import TimePart from './TimePart.vue'
 
 /** When it opens, whether students are told, and the act itself. */

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { FileView } from '#shared/files/file'
-import { toBase64 } from '../../composables/readFile'
-import { newKey, useApi } from '../../composables/useApi'
-import { useSending } from '../../composables/useSending'
+import { toBase64 } from '../../composables/files/readFile'
+import { newKey, useApi } from '../../composables/shell/useApi'
+import { useSending } from '../../composables/shell/useSending'
 
 /** The brief spoken by the instructor: recorded in the browser, heard beside the text. */
 const props = defineProps<{ fileId: string | null, seminarId: string }>()

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { isWorkingPhase } from '#core/planning/schedule'
 import type { ActivityBody } from '#shared/planning/composer'
-import { capital, ruleWords } from '../../composables/expectationWords'
-import { points } from '../../composables/points'
-import { PHASE_WORDS } from '../../composables/scheduleWords'
-import { useTimes } from '../../composables/useTimes'
+import { capital, ruleWords } from '../../composables/planning/expectationWords'
+import { points } from '../../composables/marking/points'
+import { PHASE_WORDS } from '../../composables/planning/scheduleWords'
+import { useTimes } from '../../composables/planning/useTimes'
 import KindTag from './KindTag.vue'
 
 /** What students will see, as it is typed; the line that belongs to the sentence at hand lights up. */

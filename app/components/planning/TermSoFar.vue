@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { MyWeek } from '#shared/planning/myWeek'
-import { points } from '../../composables/points'
+import { points } from '../../composables/marking/points'
 import KindTag from './KindTag.vue'
 
 const props = defineProps<{ week: MyWeek, current: number, weeks: number }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { SeminarShell } from '#shared/people/seminar'
 import type { TermPlan } from '#shared/planning/plan'
-import { capital, inWords, plural } from '../../composables/expectationWords'
-import { useTimes } from '../../composables/useTimes'
+import { capital, inWords, plural } from '../../composables/planning/expectationWords'
+import { useTimes } from '../../composables/planning/useTimes'
 
 const props = defineProps<{ plan: TermPlan, shell: SeminarShell }>()
 const { day } = useTimes()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { WeekItem } from '#shared/planning/myWeek'
 import type { z } from 'zod'
-import { minutesWords, ringParts, toGoWords } from '../../composables/expectationWords'
-import { useTimes } from '../../composables/useTimes'
+import { minutesWords, ringParts, toGoWords } from '../../composables/planning/expectationWords'
+import { useTimes } from '../../composables/planning/useTimes'
 import ExpectationRing from './ExpectationRing.vue'
 import KindTag from './KindTag.vue'
 

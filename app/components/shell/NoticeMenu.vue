@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { NoticeList } from '#shared/messaging/notices'
-import { plural } from '../../composables/expectationWords'
-import { useApi } from '../../composables/useApi'
-import { useTimes } from '../../composables/useTimes'
+import { plural } from '../../composables/planning/expectationWords'
+import { useApi } from '../../composables/shell/useApi'
+import { useTimes } from '../../composables/planning/useTimes'
 import { useSeminarStore } from '../../stores/seminar'
 
 /** What one has been told, newest first. Looking at it is what makes it seen. */

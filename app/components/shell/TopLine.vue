@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useAppearance, type Appearance } from '../../composables/useAppearance'
+import { useAppearance, type Appearance } from '../../composables/shell/useAppearance'
 import { useSeminarStore } from '../../stores/seminar'
 import { useSessionStore } from '../../stores/session'
 import NoticeMenu from './NoticeMenu.vue'

@@ -2,8 +2,8 @@
 import type { AccountWrite, JoinView } from '#shared/people/account'
 import AccountFields from '../../components/people/AccountFields.vue'
 import DoorPage from '../../components/shell/DoorPage.vue'
-import { useApi } from '../../composables/useApi'
-import { useSending } from '../../composables/useSending'
+import { useApi } from '../../composables/shell/useApi'
+import { useSending } from '../../composables/shell/useSending'
 import { useSessionStore } from '../../stores/session'
 
 useHead({ title: 'Join a seminar' })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import DoorPage from '../../components/shell/DoorPage.vue'
-import { useApi } from '../../composables/useApi'
-import { useSending } from '../../composables/useSending'
+import { useApi } from '../../composables/shell/useApi'
+import { useSending } from '../../composables/shell/useSending'
 import { useSessionStore } from '../../stores/session'
 
 useHead({ title: 'Choose a password', meta: [{ name: 'referrer', content: 'no-referrer' }] })

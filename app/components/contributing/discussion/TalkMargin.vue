@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { ActivityView, CheckView } from '#shared/contributing/activity'
 import type { WholeContribution } from '#shared/contributing/thread'
-import { haveWords, plural, ruleWords } from '../../../composables/expectationWords'
-import { points } from '../../../composables/points'
+import { haveWords, plural, ruleWords } from '../../../composables/planning/expectationWords'
+import { points } from '../../../composables/marking/points'
 import ExpectationRing from '../../planning/ExpectationRing.vue'
 
 const props = defineProps<{

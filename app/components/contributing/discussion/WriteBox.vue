@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { DraftView, TakesUp } from '#shared/contributing/thread'
-import { useDraft } from '../../../composables/useDraft'
+import { useDraft } from '../../../composables/contributing/useDraft'
 import { useNotices } from '../../../stores/notices'
 import TwoTexts from '../TwoTexts.vue'
 

@@ -1,13 +1,13 @@
 <script setup lang="ts">
-import { KIND_WORDS } from '../../../composables/kindWords'
+import { KIND_WORDS } from '../../../composables/planning/kindWords'
 import type { ActivityKind } from '#core/contributing/kinds/kind'
 import type { LibraryRubric, LibraryView } from '#shared/marking/rubric'
 import ProblemPage from '../../../components/shell/ProblemPage.vue'
-import { capital, inWords, plural } from '../../../composables/expectationWords'
-import { points } from '../../../composables/points'
-import { offerFile, toBase64 } from '../../../composables/readFile'
-import { newKey, useApi } from '../../../composables/useApi'
-import { useSending } from '../../../composables/useSending'
+import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
+import { points } from '../../../composables/marking/points'
+import { offerFile, toBase64 } from '../../../composables/files/readFile'
+import { newKey, useApi } from '../../../composables/shell/useApi'
+import { useSending } from '../../../composables/shell/useSending'
 import { useNotices } from '../../../stores/notices'
 
 definePageMeta({ layout: 'seminar' })

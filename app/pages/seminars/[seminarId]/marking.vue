@@ -3,9 +3,9 @@ import type { MarkingQueue } from '#shared/marking/desk'
 import FillMark from '../../../components/marking/FillMark.vue'
 import KindTag from '../../../components/planning/KindTag.vue'
 import ProblemPage from '../../../components/shell/ProblemPage.vue'
-import { useApi } from '../../../composables/useApi'
-import { STANDING_WORDS } from '../../../composables/kindWords'
-import { useTimes } from '../../../composables/useTimes'
+import { useApi } from '../../../composables/shell/useApi'
+import { STANDING_WORDS } from '../../../composables/planning/kindWords'
+import { useTimes } from '../../../composables/planning/useTimes'
 import { useSeminarStore } from '../../../stores/seminar'
 
 definePageMeta({ layout: 'seminar' })

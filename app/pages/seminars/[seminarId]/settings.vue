@@ -5,9 +5,9 @@ import SeminarActs from '../../../components/people/SeminarActs.vue'
 import TermFields from '../../../components/people/TermFields.vue'
 import ProblemPage from '../../../components/shell/ProblemPage.vue'
 import SavedMark from '../../../components/shell/SavedMark.vue'
-import { newKey, useApi } from '../../../composables/useApi'
-import { timeZones } from '../../../composables/termWeeks'
-import { useSharedEdit, type Stored } from '../../../composables/useSharedEdit'
+import { newKey, useApi } from '../../../composables/shell/useApi'
+import { timeZones } from '../../../composables/planning/termWeeks'
+import { useSharedEdit, type Stored } from '../../../composables/shell/useSharedEdit'
 import { useSeminarStore } from '../../../stores/seminar'
 
 definePageMeta({ layout: 'seminar' })

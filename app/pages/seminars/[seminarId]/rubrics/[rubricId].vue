@@ -3,10 +3,10 @@ import { pointsOf, rubricFaults, type RubricDraft } from '#core/marking/rubric/r
 import type { LibraryView } from '#shared/marking/rubric'
 import RubricGrid from '../../../../components/marking/RubricGrid.vue'
 import ProblemPage from '../../../../components/shell/ProblemPage.vue'
-import { plural } from '../../../../composables/expectationWords'
-import { points } from '../../../../composables/points'
-import { ApiProblem, newKey, useApi } from '../../../../composables/useApi'
-import { useSending } from '../../../../composables/useSending'
+import { plural } from '../../../../composables/planning/expectationWords'
+import { points } from '../../../../composables/marking/points'
+import { ApiProblem, newKey, useApi } from '../../../../composables/shell/useApi'
+import { useSending } from '../../../../composables/shell/useSending'
 import { useNotices } from '../../../../stores/notices'
 
 definePageMeta({ layout: 'seminar' })

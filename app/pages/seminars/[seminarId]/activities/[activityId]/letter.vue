@@ -3,9 +3,9 @@ import type { LetterView } from '#shared/marking/letter'
 import KindTag from '../../../../../components/planning/KindTag.vue'
 import StepBars from '../../../../../components/marking/StepBars.vue'
 import ProblemPage from '../../../../../components/shell/ProblemPage.vue'
-import { useApi } from '../../../../../composables/useApi'
-import { points } from '../../../../../composables/points'
-import { useTimes } from '../../../../../composables/useTimes'
+import { useApi } from '../../../../../composables/shell/useApi'
+import { points } from '../../../../../composables/marking/points'
+import { useTimes } from '../../../../../composables/planning/useTimes'
 
 definePageMeta({ layout: 'seminar' })
 const route = useRoute()

@@ -1,7 +1,7 @@
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { DraftView, TakesUp } from '#shared/contributing/thread'
-import { ApiProblem, newKey, useApi } from './useApi'
+import { ApiProblem, newKey, useApi } from '../shell/useApi'
 
 export type DraftState = 'empty' | 'typing' | 'saved' | 'kept here' | 'two texts'
 

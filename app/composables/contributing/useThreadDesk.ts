@@ -1,9 +1,9 @@
 import { countReplies, type ThreadNode } from '#core/contributing/buildThread'
 import type { ContributionView, TakesUp } from '#shared/contributing/thread'
-import type { ThreadDesk } from '../components/contributing/discussion/threadDesk'
-import { useNotices } from '../stores/notices'
-import { useSeminarStore } from '../stores/seminar'
-import { useThreadStore } from '../stores/thread'
+import type { ThreadDesk } from '../../components/contributing/discussion/threadDesk'
+import { useNotices } from '../../stores/notices'
+import { useSeminarStore } from '../../stores/seminar'
+import { useThreadStore } from '../../stores/thread'
 
 const LETTERS = 'abcdefghijklmnopqrstuvwxyz'
 

@@ -2,7 +2,7 @@ import type { PlanRemark } from '#core/planning/planChecks'
 import { setPhaseEnd, snapToUsual } from '#core/planning/moveSchedule'
 import type { ActivityBody } from '#shared/planning/composer'
 import { inWords, plural } from './expectationWords'
-import { points } from './points'
+import { points } from '../marking/points'
 
 type Body = Pick<ActivityBody, 'opensAt' | 'phases' | 'rules' | 'points'>
 export interface Remedy { readonly label: string, readonly change: Partial<ActivityBody> | 'starter' | 'category' | 'expectation' | 'brief' | 'audience' }
