@@ -73,7 +73,7 @@ async function dealAgain() {
     <div class="grid">
       <section v-for="g in plan.groups" :key="g.id">
         <header><input v-if="mayManage" class="in name" :value="g.title" :aria-label="`Name of ${g.title}`" @change="rename(g.id, ($event.target as HTMLInputElement).value)"><b v-else>{{ g.title }}</b><span class="hint">{{ g.memberIds.length }}{{ sections.length > 1 && g.memberIds.length > 0 ? `: ${mix(g.memberIds)}` : '' }}</span><button v-if="mayManage && g.memberIds.length === 0" class="off" type="button" :aria-label="`Take ${g.title} away`" @click="dropGroup(g.id)">×</button></header>
-        <VueDraggable tag="ul" :force-fallback="true" :fallback-tolerance="4" :model-value="[...g.memberIds]" group="people" :disabled="!mayManage" :animation="120" :data-group="g.title" @update:model-value="dropped(g.id, $event as string[])">
+        <VueDraggable tag="ul" :model-value="[...g.memberIds]" group="people" :disabled="!mayManage" :animation="120" :data-group="g.title" @update:model-value="dropped(g.id, $event as string[])">
           <li v-for="id in g.memberIds" :key="id" :data-person="id">
             <span class="p">{{ personOf.get(id)?.name }}</span><i v-if="sections.length > 1">{{ sectionLetter(id) }}</i>
             <select v-if="mayManage" class="to" :aria-label="`Move ${personOf.get(id)?.name}`" :value="g.id" @change="move(id, ($event.target as HTMLSelectElement).value || null)"><option v-for="o in plan.groups" :key="o.id" :value="o.id">{{ o.title }}</option><option value="">no group</option></select>
@@ -83,7 +83,7 @@ async function dealAgain() {
       </section>
       <section v-if="mayManage && loose.length > 0" class="loose">
         <header><b>In no group</b><span class="hint">{{ loose.length }}</span></header>
-        <VueDraggable tag="ul" :force-fallback="true" :fallback-tolerance="4" :model-value="loose" group="people" :animation="120" data-group="" @update:model-value="dropped(null, $event as string[])">
+        <VueDraggable tag="ul" :model-value="loose" group="people" :animation="120" data-group="" @update:model-value="dropped(null, $event as string[])">
           <li v-for="id in loose" :key="id" :data-person="id"><span class="p">{{ personOf.get(id)?.name }}</span><i v-if="sections.length > 1">{{ sectionLetter(id) }}</i><select class="to" :aria-label="`Move ${personOf.get(id)?.name}`" value="" @change="move(id, ($event.target as HTMLSelectElement).value || null)"><option value="">no group</option><option v-for="o in plan.groups" :key="o.id" :value="o.id">{{ o.title }}</option></select></li>
         </VueDraggable>
       </section>
@@ -103,7 +103,7 @@ header { display: flex; gap: 8px; align-items: baseline; padding: 9px 12px 7px; 
 header .hint { margin-left: auto; white-space: nowrap; }
 .name { border-color: transparent; font: 600 0.9375rem/1.3 var(--read); padding: 1px 4px; margin-left: -5px; background: transparent; flex: 1; min-width: 4rem; }
 ul { list-style: none; padding: 5px 6px 8px; min-height: 34px; }
-li { display: flex; align-items: center; gap: 8px; padding: 4px 6px; border-radius: 5px; cursor: grab; position: relative; }
+li { display: flex; align-items: center; gap: 8px; padding: 4px 6px; border-radius: 5px; cursor: grab; position: relative; user-select: none; }
 li:hover { background: var(--sunken); }
 .p { flex: 1; }
 li i { font: 600 0.6875rem/1 var(--ui); color: var(--ink-3); font-style: normal; }
