@@ -30,19 +30,20 @@ export async function fillPlan(world: World, activities: number, weeks: number):
 }
 
 /** Runs in the page, as text: drags a bar a step every frame and gives the milliseconds between frames. */
-const DRAG = `new Promise((resolve) => {
+const DRAG = `new Promise((resolve, reject) => {
   const bar = document.querySelectorAll('.bar.movable')[2]
   const box = bar.getBoundingClientRect()
   const x = box.left + box.width / 2, y = box.top + box.height / 2
   const fire = (type, dx) => bar.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 1, button: 0, clientX: x + dx, clientY: y }))
   bar.setPointerCapture = () => {}
   fire('pointerdown', 0)
-  const took = []
+  const took = [], places = new Set()
   let n = 0, last = performance.now()
   const step = (now) => {
     took.push(now - last)
     last = now
-    if (++n > 90) { fire('pointercancel', 0); resolve(took.slice(5)); return }
+    places.add(bar.style.left)
+    if (++n > 90) { fire('pointercancel', 0); if (places.size < 10) reject(new Error('the bar did not follow')); else resolve(took.slice(5)); return }
     fire('pointermove', Math.sin(n / 14) * 240)
     requestAnimationFrame(step)
   }
