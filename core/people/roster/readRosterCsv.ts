@@ -40,13 +40,17 @@ export function readRosterCsv(bytes: Uint8Array): Roster {
   const bad = new Set(badLines)
   const rows: RosterRow[] = []
   const seen = new Map<string, number>()
+  const numbers = new Map<string, number>()
   for (const { line, cells } of table.rows) {
     const cell = (name: Column) => column[name] === undefined ? '' : (cells[column[name]] ?? '').normalize('NFC')
     const row = bad.has(line) ? { code: 'encoding' as const, line, value: cells.join(' ').slice(0, 60) } : readRow(line, cell)
     if ('code' in row) { faults.push(row); continue }
     const first = seen.get(row.email)
     if (first !== undefined) { faults.push({ code: 'twice', line, value: row.email, first }); continue }
+    const sameNumber = row.studentNumber === null ? undefined : numbers.get(row.studentNumber)
+    if (sameNumber !== undefined) { faults.push({ code: 'twice', line, value: row.studentNumber!, first: sameNumber }); continue }
     seen.set(row.email, line)
+    if (row.studentNumber !== null) numbers.set(row.studentNumber, line)
     rows.push(row)
   }
   return { rows, faults: faults.sort((a, b) => a.line - b.line) }

@@ -12,8 +12,10 @@ const SEPARATORS = [',', ';', '\t', '|']
  */
 export function readTable(text: string): Table {
   const faults: RosterFault[] = []
-  const separator = separatorOf(text)
-  const records = parseRecords(text, separator, faults)
+  // some spreadsheets write the separator into a first line of its own; the line stays, empty, so that lines keep their numbers
+  const told = /^\ufeff?sep=([,;|\t])[ \t]*(?=\r?\n)/i.exec(text)
+  const plain = told ? text.slice(told[0].length) : text
+  const records = parseRecords(plain, told?.[1] ?? separatorOf(plain), faults)
   const [head, ...body] = records
   if (!head) return { header: [], rows: [], faults: faults.length > 0 ? faults : [{ code: 'empty', line: 1 }] }
   const rows = body.filter(row => row.cells.some(cell => cell !== '')).filter((row) => {

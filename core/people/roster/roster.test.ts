@@ -57,6 +57,18 @@ describe('a roster of separated values', () => {
     expect(faults.map(f => [f.line, f.code])).toEqual([[3, 'badQuote'], [4, 'noName'], [5, 'noEmail'], [6, 'badEmail'], [7, 'badRole'], [8, 'twice'], [9, 'columns'], [12, 'formula'], [13, 'formula']])
   })
 
+  it('takes the separator a spreadsheet names in a line of its own, and keeps counting lines from the top', () => {
+    expect(readRosterCsv(utf8('\ufeffsep=;\r\nname;email\r\nLiv Brandt;liv@x.example\r\nPrince;p@x.example\r\n'))).toMatchObject({ rows: [{ line: 3, email: 'liv@x.example' }], faults: [{ line: 4, code: 'noName' }] })
+  })
+
+  it('takes one student number for one person', () => {
+    expect(readRosterCsv(utf8('name,email,student number\nLiv Brandt,l@x.example,S1\nNico Corvo,n@x.example,S1\nKadri Ilves,k@x.example,\nOona Rintala,o@x.example,\n'))).toMatchObject({ rows: [{ line: 2 }, { line: 4 }, { line: 5 }], faults: [{ line: 3, code: 'twice', value: 'S1', first: 2 }] })
+  })
+
+  it('reads lines that end as old machines ended them', () => {
+    expect(names(utf8('name,email\rLiv Brandt,l@x.example\rNico Corvo,n@x.example\r'))).toHaveLength(2)
+  })
+
   it('says that a file has no heading, no names or nothing in it', () => {
     expect(readRosterCsv(utf8('Liv Brandt;12\n')).faults).toEqual([{ code: 'noHeader', line: 1 }])
     expect(readRosterCsv(utf8('email\nl@x.example\n')).faults).toEqual([{ code: 'noNames', line: 1 }])
