@@ -5,7 +5,7 @@ const session = useSessionStore()
 const route = useRoute()
 async function leave() {
   await session.signOut()
-  await navigateTo('/sign-in')
+  await navigateTo('/sign-in', { external: true }) // a whole new page: nothing of who was signed in stays in memory
 }
 </script>
 

@@ -26,7 +26,7 @@ const appearances: ReadonlyArray<readonly [Appearance, string]> = [['system', 'a
 
 async function leave() {
   await session.signOut()
-  await navigateTo('/sign-in')
+  await navigateTo('/sign-in', { external: true }) // a whole new page: nothing of who was signed in stays in memory
 }
 </script>
 
