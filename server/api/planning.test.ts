@@ -127,7 +127,7 @@ describe('planning an activity', () => {
     const before = await record()
     await patch(world.breakwater.id, { lateRule: { kind: 'perDay', graceMinutes: 0, percentPerDay: 10, floorPercent: 20 } })
     const { late, mark } = await record()
-    expect(late!.minutes).toBe(9 * 60) // nine hours: one day begun
+    expect(late!.minutes).toBe(539) // due 23:59, in at 8:58: one day begun
     expect(late!.pointsWithout).toBe(before.mark.points)
     expect(mark.points).toBe(before.mark.points - 250) // a tenth of 25 points
     expect((await world.db.select({ points: t.marks.points }).from(t.marks).where(and(eq(t.marks.activityId, world.breakwater.id), eq(t.marks.enrolmentId, (await world.enrolment('petra')).id))))[0]!.points).toBe(mark.points)
