@@ -76,7 +76,8 @@ function running(folder) {
   const pid = Number(lines[0])
   let name = ''
   try { name = readFileSync(`/proc/${pid}/comm`, 'utf8').trim() } catch { /* no such process */ }
-  if (name.startsWith('postgres')) return { pid, port: Number(lines[3]) }
+  // one that was killed keeps its name until it is collected: it must be alive as well
+  if (name.startsWith('postgres') && isAlive(pid)) return { pid, port: Number(lines[3]) }
   rmSync(file) // a stale file, or its number now belongs to another program
   return null
 }
