@@ -34,7 +34,7 @@ import NumberPart from './NumberPart.vue'
 import PromptList from './PromptList.vue'
 import PublishBar from './PublishBar.vue'
 import SpokenBrief from './SpokenBrief.vue'
-import StudentPreview from './StudentPreview.vue'
+import ActivityPreview from './ActivityPreview.vue'
 import TimePart from './TimePart.vue'
 
 /** Where an activity is planned: sentences edited in place, what students will see beside them, and what to look at before publishing. */
@@ -218,7 +218,7 @@ const week = computed(() => { const n = weekOf(new Date(body.value.opensAt), { f
     </main>
     <aside>
       <h2>What students will see <span>as you type</span></h2>
-      <StudentPreview :body="body" :lit="lit" :summary="summary" />
+      <ActivityPreview :body="body" :lit="lit" :summary="summary" />
       <h2>{{ live ? 'Plan checks' : 'Before you publish' }} <span>{{ remarks.length > 0 ? `${remarks.length} to look at` : 'nothing to look at' }}, {{ fine.length }} fine</span></h2>
       <ul class="checks">
         <li v-for="r in remarks" :key="r.text" :class="r.level"><b>{{ r.level }}</b><p>{{ r.text }} <button v-if="r.remedy && !disabled" class="link" type="button" @click="remedy(r.remedy.change)">{{ r.remedy.label }}</button></p></li>

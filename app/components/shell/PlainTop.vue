@@ -1,12 +1,10 @@
 <script setup lang="ts">
+import { useLeaving } from '../../composables/people/useLeaving'
 import { useSessionStore } from '../../stores/session'
 
 const session = useSessionStore()
 const route = useRoute()
-async function leave() {
-  await session.signOut()
-  await navigateTo('/sign-in', { external: true }) // a whole new page: nothing of who was signed in stays in memory
-}
+const leave = useLeaving()
 </script>
 
 <template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useAppearance, type Appearance } from '../../composables/shell/useAppearance'
 import { useSeminarStore } from '../../stores/seminar'
+import { useLeaving } from '../../composables/people/useLeaving'
 import { useSessionStore } from '../../stores/session'
 import NoticeMenu from './NoticeMenu.vue'
 
@@ -24,10 +25,7 @@ const links = computed(() => seminar.isStaff
     ])
 const appearances: ReadonlyArray<readonly [Appearance, string]> = [['system', 'as this device'], ['paper', 'light'], ['night', 'dark']]
 
-async function leave() {
-  await session.signOut()
-  await navigateTo('/sign-in', { external: true }) // a whole new page: nothing of who was signed in stays in memory
-}
+const leave = useLeaving()
 </script>
 
 <template>
