@@ -14,15 +14,15 @@ export interface Load {
 }
 
 /**
- * Minutes an activity asks for, from the words its expectations ask for. Rules without words (days) take none.
+ * Minutes an activity asks for, from the words its expectations ask for. Rules without words (days, sources) take none.
  * Students read one entry of every classmate where the class reads along; the marker reads what each must write.
  *
  * @param people how many students take part, ≥ 0
  */
 export function expectedLoad(rules: readonly ExpectationRule[], people: number, classReads: boolean, pace: Pace = USUAL_PACE): Load {
-  const wordsOf = (rule: ExpectationRule) => rule.kind === 'activeDays' ? 0 : rule.need * rule.minWords
+  const wordsOf = (rule: ExpectationRule) => asksWords(rule) ? rule.need * rule.minWords : 0
   const own = rules.reduce((sum, rule) => sum + wordsOf(rule), 0)
-  const entries = rules.reduce((sum, rule) => sum + (rule.kind === 'entries' || rule.kind === 'weeklyEntries' ? wordsOf(rule) : 0), 0)
+  const entries = rules.reduce((sum, rule) => sum + (rule.kind === 'entries' || rule.kind === 'weeklyEntries' || rule.kind === 'prompts' ? wordsOf(rule) : 0), 0)
   return {
     writing: own / pace.writingWordsPerMinute,
     reading: classReads ? entries * Math.max(0, people - 1) / pace.readingWordsPerMinute : 0,
@@ -32,5 +32,8 @@ export function expectedLoad(rules: readonly ExpectationRule[], people: number, 
 
 /** Minutes still to write for what is missing, for the estimate beside a student's work. */
 export function minutesToGo(rule: ExpectationRule, missing: number, pace: Pace = USUAL_PACE): number {
-  return rule.kind === 'activeDays' ? 0 : missing * rule.minWords / pace.writingWordsPerMinute
+  return asksWords(rule) ? missing * rule.minWords / pace.writingWordsPerMinute : 0
 }
+
+type WithWords = Extract<ExpectationRule, { readonly minWords: number }>
+const asksWords = (rule: ExpectationRule): rule is WithWords => 'minWords' in rule

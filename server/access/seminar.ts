@@ -1,7 +1,7 @@
-import { and, eq, ne } from 'drizzle-orm'
+import { and, eq, inArray, ne } from 'drizzle-orm'
 import type { H3Event } from 'h3'
 import type { Db } from '#server/database/client'
-import { activities, contributions, enrolments, groupMembers, groups, persons, rubrics, seminars } from '#server/database/schema'
+import { activities, contributions, enrolments, groupMembers, groups, jointSeminars, persons, rubrics, seminars } from '#server/database/schema'
 import { isMeant } from '#core/planning/audience'
 import { Problem } from '#server/http/problem'
 import { actingAs, requirePerson, type Person } from './session'
@@ -92,14 +92,29 @@ export async function requireActivity(event: H3Event, db: Db, activityId: string
   await requirePerson(event, db)
   const [activity] = await db.select().from(activities).where(eq(activities.id, activityId))
   if (!activity) throw nothingHere()
-  const actor = await requireMember(event, db, activity.seminarId)
+  const actor = await requirePlaceIn(event, db, activity)
   if (!isStaff(actor.enrolment) && !(await isOpenTo(db, actor, activity, now))) throw nothingHere()
   return { ...actor, activity }
 }
 
+/** The person's place among those who take part: in the activity's own seminar, or in one that has joined it. Time and term are the home's. */
+async function requirePlaceIn(event: H3Event, db: Db, activity: ActivityRow): Promise<Actor> {
+  const person = await requirePerson(event, db)
+  const joint = await db.select({ seminarId: jointSeminars.seminarId }).from(jointSeminars).where(eq(jointSeminars.activityId, activity.id))
+  const guests = joint.length > 0
+    ? await db.select({ seminarId: enrolments.seminarId }).from(enrolments).where(and(eq(enrolments.personId, person.id), inArray(enrolments.seminarId, [activity.seminarId, ...joint.map(j => j.seminarId)]), ne(enrolments.state, 'withdrawn')))
+    : []
+  const seminarId = guests.length === 0 || guests.some(g => g.seminarId === activity.seminarId) ? activity.seminarId : guests[0]!.seminarId
+  const actor = await requireMember(event, db, seminarId)
+  if (seminarId === activity.seminarId) return actor
+  const [home] = await db.select().from(seminars).where(eq(seminars.id, activity.seminarId))
+  return { ...actor, seminar: home! }
+}
+
 /** Whether the activity is meant for a member: observers see what everyone sees, a practice student sees all there is. */
-export async function isMeantFor(db: Db, activity: Pick<ActivityRow, 'audience'>, enrolment: Enrolment): Promise<boolean> {
+export async function isMeantFor(db: Db, activity: Pick<ActivityRow, 'audience' | 'seminarId'>, enrolment: Enrolment): Promise<boolean> {
   const { audience } = activity
+  if (enrolment.seminarId !== activity.seminarId) return true // a joint seminar takes part as a whole
   if (audience.kind === 'everyone' || enrolment.state === 'practice' || enrolment.role !== 'student') return true
   const planId = audience.kind === 'groups' ? audience.groupPlanId : null
   const [own, all] = planId

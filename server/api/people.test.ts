@@ -44,7 +44,14 @@ describe('an empty installation', () => {
     expect([preview.added.length, preview.faults, preview.newSections]).toEqual([500, [], ['B', 'A']])
     expect(await database.db.$count(t.enrolments)).toBe(1) // looked at, nothing written
     const write = { ...roster, key: key(), withdrawMissing: false, invite: false }
-    for (let i = 0; i < 2; i++) expect((await inga.json<RosterAnswer>('POST', `/api/seminars/${id}/roster`, write)).body).toEqual({ added: 500, changed: 0, back: 0, withdrawn: 0, passedOver: 0 })
+    // the import says how far it is while it goes on, never backwards, up to the end
+    const said = (await (await inga.send('POST', `/api/seminars/${id}/roster`, write)).text()).trim().split('\n').map(line => JSON.parse(line))
+    const steps = said.filter(line => 'done' in line)
+    expect(steps.length).toBeGreaterThanOrEqual(10)
+    expect(steps.map(s => s.done)).toEqual(steps.map(s => s.done).sort((a, b) => a - b))
+    expect(steps.at(-1)).toEqual({ done: 500, of: 500 })
+    expect(said.at(-1)).toEqual({ answer: { added: 500, changed: 0, back: 0, withdrawn: 0, passedOver: 0 } })
+    expect((await inga.json<RosterAnswer>('POST', `/api/seminars/${id}/roster`, write)).body).toEqual({ added: 500, changed: 0, back: 0, withdrawn: 0, passedOver: 0 })
     expect(await database.db.$count(t.enrolments)).toBe(501)
     expect((await inga.json<RosterPreview>('POST', `/api/seminars/${id}/roster/preview`, roster)).body).toMatchObject({ added: [], changed: [], same: 500, missing: [] })
 

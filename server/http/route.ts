@@ -13,6 +13,9 @@ interface Contract<P extends z.ZodType, B extends z.ZodType, A extends z.ZodType
   readonly answer: A
 }
 
+/** Says how far long work has come: `done` of `of`. */
+export type Progress = (done: number, of: number) => void
+
 export interface RouteContext<P, B, Q> {
   readonly event: H3Event
   readonly db: Database
@@ -20,6 +23,7 @@ export interface RouteContext<P, B, Q> {
   readonly params: P
   readonly query: Q
   readonly body: B
+  readonly progress: Progress // without effect unless the route is one of `progressRoute`
 }
 
 const LARGEST_BODY = 1_000_000 // bytes; a document of the longest text stays well below
@@ -38,12 +42,48 @@ export function route<A extends z.ZodType, P extends z.ZodType = z.ZodUndefined,
       const params = contract.params ? parseParams(contract.params, getRouterParams(event)) : undefined
       const body = contract.body ? contract.body.parse(await readJson(event, contract.largest ?? LARGEST_BODY)) : undefined
       const query = contract.query ? contract.query.parse(getQuery(event)) : undefined
-      const answer = await handle({ event, db: useDatabase(), now: now(), params: params as z.infer<P>, query: query as z.infer<Q>, body: body as z.infer<B> })
+      const answer = await handle({ event, db: useDatabase(), now: now(), params: params as z.infer<P>, query: query as z.infer<Q>, body: body as z.infer<B>, progress: progressOf(event) })
       return parseAnswer(contract.answer, answer)
     }
     catch (error) {
       return answerProblem(event, error)
     }
+  })
+}
+
+const progressOf = (event: H3Event): Progress => event.context.progress as Progress | undefined ?? (() => {})
+
+/**
+ * The same for work that takes a while: once it has said how far it is, the answer goes out as lines of JSON: `{done, of}`
+ * as often as there is something to say, and last either `{answer}` or `{problem}`. What fails before that fails like any route.
+ */
+export function progressRoute<A extends z.ZodType, P extends z.ZodType = z.ZodUndefined, B extends z.ZodType = z.ZodUndefined, Q extends z.ZodType = z.ZodUndefined>(
+  contract: Contract<P, B, A, Q>,
+  handle: (context: RouteContext<z.infer<P>, z.infer<B>, z.infer<Q>>) => Promise<z.input<A>>,
+) {
+  const plain = route(contract, handle)
+  return defineEventHandler(async (event) => {
+    let begun: (stream: ReadableStream) => void
+    const stream = new Promise<ReadableStream>((resolve) => { begun = resolve })
+    let lines: ReadableStreamDefaultController | null = null
+    const write = (line: unknown) => lines?.enqueue(new TextEncoder().encode(`${JSON.stringify(line)}\n`))
+    event.context.progress = (done: number, of: number) => {
+      if (!lines) begun(new ReadableStream({ start: (controller) => { lines = controller } }))
+      write({ done, of })
+    }
+    const finished = Promise.resolve(plain(event)).then((answer) => {
+      if (!lines) return answer
+      // a failure comes as problem details with their status inside, because the status line has gone out already
+      write((answer as { status?: number }).status && (answer as { detail?: string }).detail ? { problem: answer } : { answer })
+      lines.close()
+      return undefined
+    })
+    const first = await Promise.race([stream, finished])
+    if (first instanceof ReadableStream) {
+      setResponseStatus(event, 200)
+      setResponseHeader(event, 'content-type', 'application/x-ndjson')
+    }
+    return first
   })
 }
 

@@ -34,6 +34,13 @@ export class Client {
 
   async json<T = never>(method: string, path: string, body?: unknown): Promise<{ status: number, body: T }> {
     const answer = await this.send(method, path, body)
-    return { status: answer.status, body: await answer.json() as T }
+    const text = await answer.text()
+    return { status: answer.status, body: (answer.headers.get('content-type')?.includes('ndjson') ? lastLine(text) : JSON.parse(text)) as T }
   }
+}
+
+/** What long work came to, after the lines that said how far it was. */
+function lastLine(text: string): unknown {
+  const last = JSON.parse(text.trim().split('\n').at(-1)!) as { answer?: unknown, problem?: unknown }
+  return last.answer ?? last.problem
 }

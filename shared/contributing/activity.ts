@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { CONTRIBUTION_TYPES } from '../../core/contributing/contribution'
 import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
 import { STANDINGS } from '../../core/contributing/standing'
+import { ATTACHABLE } from '../../core/contributing/talkSettings'
 import { PHASES } from '../../core/planning/schedule'
 import { SCALES } from '../../core/planning/scale'
 
@@ -13,8 +14,17 @@ export const Rule = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('entries'), need, minWords, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('weeklyEntries'), need, minWords, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('replies'), need, minWords, due: z.enum(PHASES) }),
+  z.object({ kind: z.literal('prompts'), need, minWords, due: z.enum(PHASES) }),
+  z.object({ kind: z.literal('holds'), what: z.enum(['source', 'figure']), need, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('activeDays'), need, due: z.enum(PHASES) }),
 ])
+
+/** See `TalkSettings`. */
+export const TalkSettingsBody = z.object({
+  threads: z.enum(['everyone', 'staff']), replies: z.enum(['any', 'top']), namesHidden: z.boolean(), approval: z.boolean(), withdrawMinutes: z.number().int().min(0).max(100_000),
+  attach: z.object({ most: z.number().int().min(0).max(20), megabytes: z.number().int().min(1).max(20), types: z.array(z.enum(ATTACHABLE)) }),
+  opening: z.enum(['staff', 'author', 'class']), layout: z.enum(['stream', 'own']), indexBy: z.enum(['week', 'month']),
+})
 
 export const ExpectationView = z.object({
   id: z.uuid(),
@@ -75,7 +85,9 @@ export const ActivityView = z.object({
   hiddenUntil: z.iso.datetime().nullable(), // classmates' contributions stay hidden until then
   starterHtml: z.string().nullable(),
   spoken: z.object({ url: z.string(), type: z.string() }).nullable(), // the brief as the instructor says it
-  prompts: z.array(z.object({ number: z.number().int(), html: z.string(), releaseAt: z.iso.datetime() })), // released ones
+  talk: TalkSettingsBody,
+  joint: z.array(z.string()), // codes of the other seminars that take part
+  prompts: z.array(z.object({ id: z.uuid(), number: z.number().int(), html: z.string(), releaseAt: z.iso.datetime() })), // released ones
   rests: z.array(z.number().int()), // weeks of the term in which nothing is asked for
   category: z.object({ title: z.string(), weightPercent: z.number().int() }).nullable(),
   expectations: z.array(ExpectationView),

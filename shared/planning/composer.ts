@@ -3,7 +3,7 @@ import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
 import { PHASES } from '../../core/planning/schedule'
 import { SCALES } from '../../core/planning/scale'
 import { BriefDoc } from '../contributing/richDoc'
-import { Rule, RubricView } from '../contributing/activity'
+import { Rule, RubricView, TalkSettingsBody } from '../contributing/activity'
 import { StandingCounts } from './plan'
 
 const when = z.iso.datetime({ offset: true }).transform(at => new Date(at).toISOString())
@@ -24,7 +24,7 @@ export const PhaseBody = z.object({ name: z.enum(PHASES), startsAt: when, endsAt
 export const ScheduleBody = z.object({ opensAt: when, phases: z.array(PhaseBody).min(1).max(12) })
 
 /** Everything an instructor sets about an activity. */
-export const ActivityBody = z.object({
+export const ActivityBody = TalkSettingsBody.extend({
   kind: z.enum(ACTIVITY_KINDS),
   title: z.string().trim().min(1, 'Give the activity a title.').max(200),
   brief: BriefDoc,
@@ -42,6 +42,7 @@ export const ActivityBody = z.object({
   rubricVersionId: z.uuid().nullable(),
   lateRule: LateRuleBody,
   audience: AudienceBody,
+  jointSeminarIds: z.array(z.uuid()).max(12),
   writeFirst: z.boolean(),
   hiddenUntil: when.nullable(),
   editMinutes: z.number().int().min(0).max(100_000),
@@ -72,6 +73,7 @@ export const ComposerView = z.object({
   sections: z.array(z.object({ id: z.uuid(), title: z.string(), people: z.number().int() })),
   groupPlans: z.array(z.object({ id: z.uuid(), title: z.string(), groups: z.array(z.object({ id: z.uuid(), title: z.string(), memberIds: z.array(z.uuid()) })) })),
   people: z.array(z.object({ id: z.uuid(), name: z.string(), sectionId: z.uuid().nullable() })),
+  seminars: z.array(z.object({ id: z.uuid(), code: z.string(), title: z.string(), people: z.number().int() })), // others that can take part: those the instructor also instructs
   earlier: z.array(Checked), // the same instructor's other activities, for comparing
   spoken: z.object({ url: z.string(), type: z.string() }).nullable(),
   pace: z.object({ readingWordsPerMinute: z.number(), writingWordsPerMinute: z.number(), markingMinutesPerStudent: z.number() }),

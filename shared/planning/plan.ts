@@ -16,6 +16,7 @@ export const PlanActivity = z.object({
   summary: z.string(),
   state: z.enum(['draft', 'scheduled', 'published']),
   version: z.number().int(),
+  guest: z.boolean(), // held jointly, and planned in another seminar
   opensAt: z.iso.datetime(),
   closesAt: z.iso.datetime(),
   phases: z.array(z.object({ name: z.enum(PHASES), startsAt: z.iso.datetime(), endsAt: z.iso.datetime() })),

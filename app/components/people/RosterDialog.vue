@@ -15,6 +15,7 @@ const file = shallowRef<{ name: string, base64: string } | null>(null)
 const preview = shallowRef<RosterPreview | null>(null)
 const withdrawMissing = ref(false)
 const invite = ref(true)
+const come = shallowRef<{ done: number, of: number } | null>(null) // how far the import is
 const over = ref(false)
 let key = newKey()
 const FIELD_WORDS: Readonly<Record<string, string>> = { email: 'e-mail', givenName: 'first name', familyName: 'family name', section: 'section', studentNumber: 'number', role: 'role' }
@@ -42,7 +43,8 @@ const sentence = computed(() => {
   return parts.length > 0 ? `${capital(parts.join(', '))}.` : 'Nobody in this file can be taken.'
 })
 async function take() {
-  const answer = await send(() => api.post<RosterAnswer>(`/api/seminars/${props.seminarId}/roster`, { ...file.value, key, withdrawMissing: withdrawMissing.value, invite: invite.value }))
+  come.value = null
+  const answer = await send(() => api.postLong<RosterAnswer>(`/api/seminars/${props.seminarId}/roster`, { ...file.value, key, withdrawMissing: withdrawMissing.value, invite: invite.value }, (done, of) => { come.value = { done, of } }))
   if (!answer) return
   open.value = false
   emit('imported', answer)
@@ -87,9 +89,9 @@ async function take() {
         </div>
         <label v-if="preview.added.length > 0" class="tick"><input v-model="invite" type="checkbox"> mail each new person an invitation</label>
         <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
-        <div v-if="busy" class="progress" role="progressbar" aria-label="Importing"><i /></div>
+        <div v-if="busy" class="progress" role="progressbar" aria-label="Importing" :aria-valuemax="come?.of" :aria-valuenow="come?.done"><i :class="{ waiting: !come }" :style="come ? { width: `${come.done / come.of * 100}%` } : {}" /></div>
         <p class="end">
-          <v-btn class="main" :disabled="busy || count === 0" @click="take">{{ busy ? 'Taking them in …' : `Take ${count} in` }}</v-btn>
+          <v-btn class="main" :disabled="busy || count === 0" @click="take">{{ busy ? come ? `${come.done} of ${come.of} done …` : 'Taking them in …' : `Take ${count} in` }}</v-btn>
           <v-btn class="quiet" :disabled="busy" @click="preview = null">Choose another file</v-btn>
         </p>
       </template>
@@ -115,6 +117,7 @@ h3 { font: 600 0.8125rem/1.3 var(--ui); margin: 10px 0 2px; }
 .tick input { accent-color: var(--harbour); }
 .end { display: flex; gap: 10px; }
 .progress { height: 4px; background: var(--sunken); border-radius: 2px; overflow: hidden; }
-.progress i { display: block; width: 35%; height: 100%; background: var(--harbour); animation: go 1.1s ease-in-out infinite alternate; }
+.progress i { display: block; height: 100%; background: var(--harbour); transition: width 120ms; }
+.progress .waiting { width: 35%; animation: go 1.1s ease-in-out infinite alternate; }
 @keyframes go { from { margin-left: 0; } to { margin-left: 65%; } }
 </style>

@@ -30,11 +30,11 @@ import EffectPanel from './EffectPanel.vue'
 import ExpectationLines from './ExpectationLines.vue'
 import ExtensionList from './ExtensionList.vue'
 import MarkedLine from './MarkedLine.vue'
-import NumberPart from './NumberPart.vue'
 import PromptList from './PromptList.vue'
 import PublishBar from './PublishBar.vue'
 import SpokenBrief from './SpokenBrief.vue'
 import ActivityPreview from './ActivityPreview.vue'
+import TalkLines from './TalkLines.vue'
 import TimePart from './TimePart.vue'
 
 /** Where an activity is planned: sentences edited in place, what students will see beside them, and what to look at before publishing. */
@@ -90,7 +90,7 @@ function setKind(kind: ActivityKind) {
 }
 
 // -- checks
-const people = computed(() => meantPeople(props.view, body.value.audience))
+const people = computed(() => meantPeople(props.view, body.value))
 const rubric = computed(() => props.view.rubrics.find(r => r.versionId === body.value.rubricVersionId) ?? null)
 const checked = computed<CheckedActivity>(() => ({
   id: props.view.id, kind: body.value.kind, title: body.value.title, state: props.view.state, opensAt: schedule.value.opensAt, phases: schedule.value.phases, rules: body.value.rules.map(r => r.rule),
@@ -173,7 +173,7 @@ const unpublish = () => attempt(async () => {
 // what is stored anew from outside (published, unlocked) is the new ground
 watch(() => props.view, (view) => { if (view.version !== edit.version.value && !edit.changed.value) edit.take(toStored(view)) })
 
-const FIELD_WORDS: Readonly<Record<string, string>> = { title: 'the title', brief: 'the brief', starter: 'the starter', phases: 'the due times', rules: 'the expectations', points: 'the points', audience: 'for whom it is', opensAt: 'the opening', prompts: 'the prompts', rubricVersionId: 'the rubric', categoryId: 'the category', kind: 'the kind' }
+const FIELD_WORDS: Readonly<Record<string, string>> = { title: 'the title', brief: 'the brief', starter: 'the starter', phases: 'the due times', rules: 'the expectations', points: 'the points', audience: 'for whom it is', opensAt: 'the opening', prompts: 'the prompts', jointSeminarIds: 'who takes part', attach: 'the files', rubricVersionId: 'the rubric', categoryId: 'the category', kind: 'the kind' }
 const clashText = (value: unknown): string => typeof value === 'object' && value !== null && 'type' in value ? plainText(value as RichNode).slice(0, 160) : typeof value === 'string' || typeof value === 'number' ? String(value) : 'as they left it'
 const showChoices = computed(() => [
   { value: 'open', text: 'open from the start' }, { value: 'own', text: 'hidden until their own is in', note: 'Write before you read. Staff always see all.' }, { value: 'day', text: 'hidden until a day you choose', note: 'Then everything is shown at once.' },
@@ -201,7 +201,7 @@ const week = computed(() => { const n = weekOf(new Date(body.value.opensAt), { f
         <p class="lead"><b>Expectations</b><span class="hint">{{ disabled ? 'locked' : 'change any underlined part; each is checked for the student as they write' }}</span></p>
         <ExpectationLines :body="body" :disabled="disabled" @change="edit.change({ rules: $event })" @end="setEnd" @light="lit = $event">
           <p v-if="KINDS[body.kind].readBy === 'class'" class="line">Others’ {{ body.kind === 'discussion' ? show === 'open' ? 'posts are' : 'posts stay' : show === 'open' ? 'work is' : 'work stays' }} <ChoicePart v-model="show" label="What others write is" :choices="showChoices" :disabled="disabled" @opened="lit = $event ? 'writeFirst' : null" /><template v-if="body.hiddenUntil">: <TimePart label="Shown from" :model-value="body.hiddenUntil" :disabled="disabled" @update:model-value="edit.change({ hiddenUntil: $event })" /></template>.</p>
-          <p class="line">What is posted can be edited for <NumberPart label="Minutes to change it" :model-value="body.editMinutes" :disabled="disabled" :max="100000" unit="minutes" :usual="[0, 30, 60, 1440]" @update:model-value="edit.change({ editMinutes: $event })" @opened="lit = $event ? 'edit' : null" /> minutes.</p>
+          <TalkLines :body="body" :disabled="disabled" :contributions="view.contributions" @change="edit.change($event)" @light="lit = $event" />
         </ExpectationLines>
         <p v-for="r in unfit" :key="r.kind" class="unfit hint">Kept aside, because it does not apply here: {{ r.kind === 'replies' ? `replies to ${r.need} classmates` : r.kind }}.</p>
         <p v-if="refused" class="field-problem" role="alert">{{ refused }}</p>

@@ -8,7 +8,9 @@ const props = defineProps<{ body: ActivityBody, view: ComposerView, disabled: bo
 const emit = defineEmits<{ change: [part: Partial<ActivityBody>] }>()
 const audience = computed(() => props.body.audience)
 const plan = computed(() => audience.value.kind === 'groups' ? props.view.groupPlans.find(p => p.id === (audience.value as { groupPlanId: string }).groupPlanId) ?? null : null)
-const meant = computed(() => meantPeople(props.view, audience.value))
+const meant = computed(() => meantPeople(props.view, props.body))
+const others = computed(() => props.view.seminars.filter(s => !props.body.jointSeminarIds.includes(s.id)))
+const joined = computed(() => props.view.seminars.filter(s => props.body.jointSeminarIds.includes(s.id)))
 const set = (next: AudienceBody) => emit('change', { audience: next })
 const toggle = (ids: readonly string[], id: string) => ids.includes(id) ? ids.filter(x => x !== id) : [...ids, id]
 const KINDS = computed(() => [
@@ -20,6 +22,11 @@ const KINDS = computed(() => [
 function addPerson(event: Event) {
   const select = event.target as HTMLSelectElement
   if (select.value && audience.value.kind === 'people') set({ kind: 'people', enrolmentIds: [...audience.value.enrolmentIds, select.value] })
+  select.value = ''
+}
+function join(event: Event) {
+  const select = event.target as HTMLSelectElement
+  if (select.value) emit('change', { jointSeminarIds: [...props.body.jointSeminarIds, select.value] })
   select.value = ''
 }
 </script>
@@ -41,6 +48,12 @@ function addPerson(event: Event) {
       <button v-for="id in audience.enrolmentIds" :key="id" type="button" class="chip on" :disabled="disabled" :aria-label="`Take ${view.people.find(p => p.id === id)?.name} out`" @click="set({ kind: 'people', enrolmentIds: toggle(audience.enrolmentIds, id) })">{{ view.people.find(p => p.id === id)?.name ?? 'somebody who left' }} ×</button>
       <select v-if="!disabled" class="in" aria-label="Add somebody" @change="addPerson"><option value="">add somebody …</option><option v-for="p in view.people.filter(x => audience.kind === 'people' && !audience.enrolmentIds.includes(x.id))" :key="p.id" :value="p.id">{{ p.name }}</option></select>
     </p>
+    <p v-if="view.seminars.length > 0" class="chips">
+      <span class="with">together with</span>
+      <button v-for="s in joined" :key="s.id" type="button" class="chip on" :disabled="disabled" :aria-label="`No longer together with ${s.code}`" @click="emit('change', { jointSeminarIds: toggle(body.jointSeminarIds, s.id) })">{{ s.code }} {{ s.title }} · {{ s.people }} ×</button>
+      <select v-if="!disabled && others.length > 0" class="in" aria-label="Hold it together with another seminar" @change="join"><option value="">{{ joined.length > 0 ? 'another seminar …' : 'no other seminar' }}</option><option v-for="s in others" :key="s.id" :value="s.id">{{ s.code }} {{ s.title }} · {{ s.people }}</option></select>
+      <span v-if="joined.length > 0" class="hint">one conversation for all; planned and marked here</span>
+    </p>
   </div>
 </template>
 
@@ -49,5 +62,7 @@ function addPerson(event: Event) {
 .chips { display: flex; flex-wrap: wrap; gap: 6px 7px; align-items: center; }
 .chip:disabled { opacity: 0.6; cursor: default; }
 .hint { margin-left: 8px; }
+.with { font-size: 0.84375rem; color: var(--ink-2); }
+select.in { max-width: 20rem; }
 .tick { display: flex; gap: 7px; font-size: 0.84375rem; }
 </style>

@@ -25,9 +25,11 @@ const offers = computed(() => {
     { words: `${entryWord(props.body.kind, 1)} of 200 words`, rule: { kind: 'entries', need: 1, minWords: 200, due: first } },
     ...(['journal', 'blog', 'discussion'].includes(props.body.kind) ? [{ words: 'an entry every week', rule: { kind: 'weeklyEntries' as const, need: 1, minWords: 150, due: first } }] : []),
     ...(classAnswers.value ? [{ words: `${answerWord(props.body.kind, 3)} to three classmates`, rule: { kind: 'replies' as const, need: 3, minWords: 60, due: last } }] : []),
+    ...(props.body.kind === 'journal' || (props.body.kind === 'discussion' && props.body.threads === 'staff') ? [{ words: `every ${props.body.kind === 'journal' ? 'prompt' : 'question'} answered`, rule: { kind: 'prompts' as const, need: 1, minWords: 60, due: first } }] : []),
+    ...(props.body.kind === 'exitNote' ? [] : [{ words: 'with a linked source', rule: { kind: 'holds' as const, what: 'source' as const, need: 1, due: last } }, { words: 'with a picture', rule: { kind: 'holds' as const, what: 'figure' as const, need: 1, due: last } }]),
     { words: 'here on two different days', rule: { kind: 'activeDays', need: 2, due: last } },
   ]
-  return all.filter(offer => !props.body.rules.some(r => r.rule.kind === offer.rule.kind))
+  return all.filter(offer => !props.body.rules.some(r => r.rule.kind === offer.rule.kind && !(r.rule.kind === 'holds' && offer.rule.kind === 'holds' && r.rule.what !== offer.rule.what)))
 })
 const add = (rule: ExpectationRule) => emit('change', [...props.body.rules, { id: newKey(), rule, needed: true }])
 </script>
@@ -46,6 +48,12 @@ const add = (rule: ExpectationRule) => emit('change', [...props.body.rules, { id
       <template v-else-if="r.rule.kind === 'replies'">
         {{ i > 0 ? 'Then replies to' : 'Each student replies to' }} at least <NumberPart label="How many classmates" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> different {{ plural(r.rule.need, 'classmate') }},
         <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[20, 40, 60, 100]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words or more each, by
+      </template>
+      <template v-else-if="r.rule.kind === 'prompts'">
+        {{ body.kind === 'discussion' ? 'Every question' : 'Every prompt' }} is answered with at least <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[30, 60, 80, 120]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words, by
+      </template>
+      <template v-else-if="r.rule.kind === 'holds'">
+        <NumberPart label="How many" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> {{ r.rule.need === 1 ? 'of them' : 'of them each' }} {{ r.rule.what === 'source' ? 'links to a source' : 'comes with a picture' }}, by
       </template>
       <template v-else>
         Each student is here on <NumberPart label="On how many days" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> different {{ plural(r.rule.need, 'day') }}, by

@@ -9,7 +9,7 @@ const emit = defineEmits<{ plan: [kind: ActivityKind, week: number, templateId: 
 const week = ref(Math.min(props.shell.weeks.length, Math.max(1, props.shell.week)))
 const open = ref(false)
 const NOTES: Readonly<Record<ActivityKind, string>> = {
-  discussion: 'posts and replies', journal: 'entries between student and staff', blog: 'entries over time, with comments', wiki: 'pages written together', reading: 'notes in the margin of a text', review: 'drafts read without names', lexicon: 'the seminar’s own terms',
+  discussion: 'posts and replies', journal: 'entries between student and staff', blog: 'entries over time, with comments', wiki: 'pages written together', reading: 'notes in the margin of a text', review: 'drafts read without names', lexicon: 'the seminar’s own terms', exitNote: 'one question, a short answer',
 }
 function choose(kind: ActivityKind, templateId: string | null) {
   open.value = false

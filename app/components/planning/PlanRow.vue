@@ -39,8 +39,8 @@ const after = computed((): { strong: string, rest: string } => {
 <template>
   <li :class="{ flipped, target }" @dragover.prevent.stop="emit('over')" @drop.prevent.stop="emit('put')">
     <PlanBar :activity="activity" :term="term" :weeks="weeks" :movable="movable && !activity.planning?.locked" :held="held" @hold="(grip, days) => emit('hold', grip, days)" @drop="emit('drop')" @cancel="emit('cancel')" @order="emit('order', $event)" />
-    <p class="name" :draggable="movable" :title="movable ? 'Drag to another place or unit' : undefined" :style="flipped ? { left: percent(span.to) } : { right: percent(1 - span.from) }" @dragstart="emit('carry', true)" @dragend="emit('carry', false)">
-      <span class="tags"><em v-if="activity.state !== 'published'">{{ activity.state }}</em><KindTag :kind="activity.kind" /></span>
+    <p class="name" :draggable="movable && !activity.guest" :title="movable && !activity.guest ? 'Drag to another place or unit' : undefined" :style="flipped ? { left: percent(span.to) } : { right: percent(1 - span.from) }" @dragstart="emit('carry', true)" @dragend="emit('carry', false)">
+      <span class="tags"><em v-if="activity.state !== 'published'">{{ activity.state }}</em><em v-if="activity.guest" title="Planned in another seminar; yours takes part">joint</em><KindTag :kind="activity.kind" /></span>
       <NuxtLink v-if="address" :to="address" draggable="false">{{ activity.title }}</NuxtLink>
       <span v-else class="plain">{{ activity.title }}</span>
       <span v-if="flipped" class="beside"><FillMark v-if="activity.standing" :standing="activity.standing" :named="false" /><b>{{ after.strong }}</b>{{ after.rest }}</span>

@@ -10,10 +10,10 @@ export const plural = (n: number, one: string, many = `${one}s`): string => n ==
 
 /** What one entry of a kind is called, and what answers it. */
 const ENTRY: Readonly<Record<ActivityKind, readonly [one: string, many: string]>> = {
-  discussion: ['opening post', 'opening posts'], journal: ['entry', 'entries'], blog: ['entry', 'entries'], wiki: ['page', 'pages'], reading: ['note', 'notes'], review: ['draft', 'drafts'], lexicon: ['term', 'terms'],
+  discussion: ['opening post', 'opening posts'], journal: ['entry', 'entries'], blog: ['entry', 'entries'], wiki: ['page', 'pages'], reading: ['note', 'notes'], review: ['draft', 'drafts'], lexicon: ['term', 'terms'], exitNote: ['answer', 'answers'],
 }
 const ANSWER: Readonly<Record<ActivityKind, readonly [one: string, many: string]>> = {
-  discussion: ['reply', 'replies'], journal: ['comment', 'comments'], blog: ['comment', 'comments'], wiki: ['comment', 'comments'], reading: ['reply', 'replies'], review: ['review', 'reviews'], lexicon: ['comment', 'comments'],
+  discussion: ['reply', 'replies'], journal: ['comment', 'comments'], blog: ['comment', 'comments'], wiki: ['comment', 'comments'], reading: ['reply', 'replies'], review: ['review', 'reviews'], lexicon: ['comment', 'comments'], exitNote: ['comment', 'comments'],
 }
 export const entryWord = (kind: ActivityKind, n: number): string => ENTRY[kind][n === 1 ? 0 : 1]
 export const answerWord = (kind: ActivityKind, n: number): string => ANSWER[kind][n === 1 ? 0 : 1]
@@ -25,6 +25,8 @@ export function ruleWords(rule: ExpectationRule, kind: ActivityKind = 'discussio
     case 'entries': return `${rule.need === 1 ? '' : `${rule.need} `}${entryWord(kind, rule.need)}${ofWords(rule.minWords, rule.need > 1)}`
     case 'weeklyEntries': return `${rule.need === 1 ? 'an entry' : `${rule.need} entries`} a week${ofWords(rule.minWords, rule.need > 1)}`
     case 'replies': return `${answerWord(kind, rule.need)} to ${rule.need} different ${plural(rule.need, 'classmate')}`
+    case 'prompts': return `every question answered${ofWords(rule.minWords, true)}`
+    case 'holds': return `${rule.need === 1 ? 'one' : inWords(rule.need)} with a ${rule.what === 'source' ? 'linked source' : 'picture'}`
     case 'activeDays': return `here on ${rule.need} different ${plural(rule.need, 'day')}`
   }
 }
@@ -45,6 +47,8 @@ export function toGoWords(expectations: readonly ExpectationView[], checks: read
       case 'entries': return [rule.need === 1 && check.bestWords > 0 ? `your ${entryWord(kind, 1)} wants ${Math.max(1, rule.minWords - check.bestWords)} more words` : rule.need === 1 ? `the ${entryWord(kind, 1)}` : `${inWords(n)} ${entryWord(kind, n)} to go`]
       case 'weeklyEntries': return [`${inWords(n)} weekly ${plural(n, 'entry', 'entries')} to go`]
       case 'replies': return [`${inWords(n)} ${answerWord(kind, n)} to go`]
+      case 'prompts': return [`${inWords(n)} ${plural(n, 'question')} to answer`]
+      case 'holds': return [`${inWords(n)} with a ${rule.what === 'source' ? 'linked source' : 'picture'} to go`]
       case 'activeDays': return [`${inWords(n)} more ${plural(n, 'day')} to take part on`]
     }
   })

@@ -2,7 +2,7 @@ import type { ActivityKind } from '#core/contributing/kinds/kind'
 import type { Standing } from '#core/contributing/standing'
 
 export const KIND_WORDS: Readonly<Record<ActivityKind, string>> = {
-  discussion: 'Discussion', journal: 'Journal', blog: 'Blog', wiki: 'Wiki', reading: 'Reading', review: 'Peer review', lexicon: 'Lexicon',
+  discussion: 'Discussion', journal: 'Journal', blog: 'Blog', wiki: 'Wiki', reading: 'Reading', review: 'Peer review', lexicon: 'Lexicon', exitNote: 'Exit note',
 }
 
 export const STANDING_WORDS: Readonly<Record<Standing, string>> = {

@@ -33,7 +33,31 @@ export function useApi() {
       throw problemOf(error)
     }
   }
+  /** A post whose answer comes in lines, with how far the work has come before it. */
+  async function postLong<T>(path: string, body: unknown, progress: (done: number, of: number) => void): Promise<T> {
+    const answer = await fetch(path, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }).catch(() => null)
+    if (!answer) throw new ApiProblem(UNREACHED)
+    if (!answer.headers.get('content-type')?.includes('x-ndjson')) {
+      const data: unknown = await answer.json().catch(() => null)
+      if (!answer.ok) throw problemOf({ data })
+      return data as T
+    }
+    const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader()
+    let rest = ''
+    for (let part = await reader.read(); !part.done; part = await reader.read()) {
+      const lines = (rest + part.value).split('\n')
+      rest = lines.pop()!
+      for (const line of lines) {
+        const said = JSON.parse(line) as { done?: number, of?: number, answer?: T, problem?: unknown }
+        if (said.problem) throw problemOf({ data: said.problem })
+        if (said.answer !== undefined) return said.answer
+        progress(said.done!, said.of!)
+      }
+    }
+    throw new ApiProblem(UNREACHED)
+  }
   return {
+    postLong,
     get: <T>(path: string) => call<T>('GET', path),
     post: <T>(path: string, body?: unknown) => call<T>('POST', path, body),
     put: <T>(path: string, body?: unknown) => call<T>('PUT', path, body),

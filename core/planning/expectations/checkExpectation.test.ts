@@ -35,6 +35,19 @@ describe('an expectation', () => {
     expect(checkExpectation(rule, [post('a', 5, 9), post('b', 5, 21)], context).have).toBe(1)
     expect(checkExpectation(rule, [post('a', 5, 9), post('b', 5, 22)], context).have).toBe(2)
   })
+  it('wants each prompt answered, and takes no second answer to one for another', () => {
+    const rule: ExpectationRule = { kind: 'prompts', need: 1, minWords: 50, due: 'write' }
+    const to = (id: string, prompt: string, words: number, hour: number): CountedContribution => ({ ...post(id, words, hour), prompt })
+    const prompts = { ...context, prompts: ['p1', 'p2'] }
+    expect(checkExpectation(rule, [to('a', 'p1', 60, 1), to('b', 'p1', 80, 2), to('c', 'p2', 49, 3)], prompts)).toMatchObject({ have: 1, need: 2, met: false })
+    expect(checkExpectation(rule, [to('a', 'p1', 60, 1), to('d', 'p2', 50, 4)], prompts)).toMatchObject({ have: 2, met: true, metAt: at(4) })
+    expect(() => checkExpectation(rule, [], context)).toThrow(RangeError)
+  })
+  it('counts what links to a source, and what came with a picture, apart', () => {
+    const list = [{ ...post('a', 5, 1), sources: 2 }, { ...post('b', 5, 2), figures: 1 }, post('c', 5, 3)]
+    expect(checkExpectation({ kind: 'holds', what: 'source', need: 2, due: 'write' }, list, context)).toMatchObject({ have: 1, contributionIds: ['a'] })
+    expect(checkExpectation({ kind: 'holds', what: 'figure', need: 1, due: 'write' }, list, context)).toMatchObject({ met: true, contributionIds: ['b'] })
+  })
   it('refuses a rule that asks for nothing', () => {
     expect(() => checkExpectation({ ...opening, need: 0 }, [], context)).toThrow(RangeError)
   })

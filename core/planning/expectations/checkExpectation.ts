@@ -10,6 +10,8 @@ import type { CountedContribution, ExpectationContext, ExpectationResult, Expect
  * - weeklyEntries: in each of the weeks asked about, `need` of them; more in one week do not stand for another;
  * - replies: answers with enough words to `need` different classmates; oneself and staff do not count, a second
  *   answer to the same classmate adds nothing;
+ * - prompts: to each of the prompts asked about, `need` entries; more to one do not stand for another;
+ * - holds: contributions that link to a source, or came with a picture;
  * - activeDays: local calendar days on which anything was shown.
  *
  * @param contributions shape [n], any order
@@ -22,7 +24,7 @@ export function checkExpectation(
 ): ExpectationResult {
   if (!Number.isInteger(rule.need) || rule.need < 1) throw new RangeError('checkExpectation needs a rule that asks for one or more')
   const inTime = [...contributions].sort((a, b) => a.shownAt.getTime() - b.shownAt.getTime() || (a.id < b.id ? -1 : 1))
-  const [counted, need] = rule.kind === 'weeklyEntries' ? weekly(rule, inTime, context) : [firstOfEach(inTime, c => countsAs(rule, c, context)).slice(0, rule.need), rule.need]
+  const [counted, need] = rule.kind === 'weeklyEntries' ? weekly(rule, inTime, context) : rule.kind === 'prompts' ? byPrompt(rule, inTime, context) : [firstOfEach(inTime, c => countsAs(rule, c, context)).slice(0, rule.need), rule.need]
   const met = counted.length === need
   return {
     have: counted.length,
@@ -42,16 +44,27 @@ function weekly(rule: ExpectationRule, inTime: readonly CountedContribution[], c
   return [counted.sort((a, b) => a.shownAt.getTime() - b.shownAt.getTime()), rule.need * weeks.length]
 }
 
+/** What counts for each prompt, in time order, and how many are asked for in all. */
+function byPrompt(rule: ExpectationRule, inTime: readonly CountedContribution[], context: ExpectationContext): [CountedContribution[], number] {
+  const prompts = context.prompts ?? []
+  if (prompts.length === 0) throw new RangeError('checkExpectation needs the prompts that a rule about prompts asks about')
+  const counted = prompts.flatMap(prompt => inTime.filter(c => c.prompt === prompt && countsAs(rule, c, context) !== null).slice(0, rule.need))
+  return [counted.sort((a, b) => a.shownAt.getTime() - b.shownAt.getTime()), rule.need * prompts.length]
+}
+
 /** The key under which a contribution counts once, or null when it does not count at all. */
 function countsAs(rule: ExpectationRule, c: CountedContribution, context: ExpectationContext): string | null {
   switch (rule.kind) {
     case 'entries':
     case 'weeklyEntries':
+    case 'prompts':
       return c.type === context.entryType && c.words >= rule.minWords ? c.id : null
     case 'replies':
       return c.answers && c.answers.isClassmate && c.answers.personId !== context.personId && c.words >= rule.minWords
         ? c.answers.personId
         : null
+    case 'holds':
+      return (rule.what === 'source' ? c.sources ?? 0 : c.figures ?? 0) > 0 ? c.id : null
     case 'activeDays':
       return localDay(c.shownAt, context.timeZone)
   }

@@ -6,6 +6,8 @@ export type ExpectationRule =
   | { readonly kind: 'entries', readonly need: number, readonly minWords: number, readonly due: PhaseName }
   | { readonly kind: 'weeklyEntries', readonly need: number, readonly minWords: number, readonly due: PhaseName } // `need` in every week of the phase
   | { readonly kind: 'replies', readonly need: number, readonly minWords: number, readonly due: PhaseName }
+  | { readonly kind: 'prompts', readonly need: number, readonly minWords: number, readonly due: PhaseName } // `need` answers to each prompt or question there is
+  | { readonly kind: 'holds', readonly what: 'source' | 'figure', readonly need: number, readonly due: PhaseName } // contributions with a linked source, or with a picture
   | { readonly kind: 'activeDays', readonly need: number, readonly due: PhaseName }
 
 /** A contribution as the rules see it. Only what is shown is passed in: drafts, withdrawn and waiting ones never count. */
@@ -15,12 +17,16 @@ export interface CountedContribution {
   readonly shownAt: Date
   readonly words: number
   readonly answers: { readonly personId: string, readonly isClassmate: boolean } | null // author of what it answers
+  readonly prompt?: string | null // the prompt or question it is written to
+  readonly sources?: number // addresses it links to
+  readonly figures?: number // pictures that came with it
 }
 
 export interface ExpectationContext {
   readonly personId: string
   readonly timeZone: string
   readonly entryType: ContributionType
+  readonly prompts?: readonly string[] // those a rule about prompts asks about
   readonly weeks?: ReadonlyArray<{ readonly startsAt: Date, readonly endsAt: Date }> // those that weekly rules ask about
 }
 
@@ -33,4 +39,4 @@ export interface ExpectationResult {
   readonly missing: number // how many are still to go
 }
 
-export const EXPECTATION_KINDS = ['entries', 'weeklyEntries', 'replies', 'activeDays'] as const satisfies ReadonlyArray<ExpectationRule['kind']>
+export const EXPECTATION_KINDS = ['entries', 'weeklyEntries', 'prompts', 'replies', 'holds', 'activeDays'] as const satisfies ReadonlyArray<ExpectationRule['kind']>

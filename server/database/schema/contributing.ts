@@ -1,17 +1,16 @@
 import { sql } from 'drizzle-orm'
-import { type AnyPgColumn, check, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import { type AnyPgColumn, bigint, boolean, check, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { CONTRIBUTION_STATES, CONTRIBUTION_TYPES } from '../../../core/contributing/contribution'
 import type { RichNode } from '../../../core/contributing/richText'
 import { id, instant, madeAt } from './columns'
 import { enrolments, seminars } from './people'
-import { activities } from './planning'
+import { activities, files } from './planning'
 
 /** What only some kinds need: the passage a reply takes up, the prompt an entry answers, the anchor of a note. */
 export interface ContributionDetail {
   readonly takesUp?: { readonly contributionId: string, readonly exact: string, readonly prefix: string, readonly suffix: string }
-  readonly prompt?: number
   readonly anchor?: Readonly<Record<string, unknown>>
-  readonly title?: string
+  readonly title?: string // of a blog entry
 }
 
 /** Everything anyone adds to any activity: one table, one life. */
@@ -22,7 +21,17 @@ export const contributions = pgTable('contributions', {
   authorId: uuid().notNull().references(() => enrolments.id),
   type: text({ enum: CONTRIBUTION_TYPES }).notNull(),
   parentId: uuid().references((): AnyPgColumn => contributions.id), // what it answers
+  slot: text().notNull().default(''), // which of several texts begun at one place: the prompt or the entry it is for
+  promptId: uuid(), // the prompt of a journal, or the question of a discussion, that it is written to
   state: text({ enum: CONTRIBUTION_STATES }).notNull(),
+  /** Its place among what was shown in this activity: given when it is shown, in the order in which that became true. */
+  seq: bigint({ mode: 'number' }),
+  showAt: instant(), // a timed entry: when it shows itself
+  onTop: boolean().notNull().default(false), // kept first in its list
+  openToClass: boolean().notNull().default(false), // a journal entry its author, or the instructor, has opened
+  sentBack: text(), // what staff said when they did not let it be shown yet
+  sources: integer().notNull().default(0), // addresses it links to
+  figures: integer().notNull().default(0), // pictures that came with it
   doc: jsonb().$type<RichNode>().notNull(),
   html: text().notNull(), // rendered once, when written
   text: text().notNull(),
@@ -36,11 +45,13 @@ export const contributions = pgTable('contributions', {
   version: integer().notNull().default(1),
 }, t => [
   index().on(t.activityId, t.state, t.shownAt),
+  index().on(t.activityId, t.seq),
+  index('timed_contributions').on(t.showAt).where(sql`state = 'scheduled'`),
   index().on(t.authorId, t.activityId),
   index().on(t.parentId),
   index('contributions_words').using('gin', sql`to_tsvector('english', ${t.text})`), // what finding looks in
   // one draft for each place one can write in
-  uniqueIndex('one_draft_per_place').on(t.activityId, t.authorId, sql`coalesce(${t.parentId}, '00000000-0000-0000-0000-000000000000')`).where(sql`state = 'draft'`),
+  uniqueIndex('one_draft_per_place').on(t.activityId, t.authorId, sql`coalesce(${t.parentId}, '00000000-0000-0000-0000-000000000000')`, t.slot).where(sql`state = 'draft'`),
   check('shown_has_a_time', sql`state not in ('shown', 'withdrawn') or shown_at is not null`),
 ])
 
@@ -63,13 +74,41 @@ export const nods = pgTable('nods', {
   madeAt: madeAt(),
 }, t => [primaryKey({ columns: [t.contributionId, t.enrolmentId] })])
 
-/** Up to when a reader has seen an activity: what was shown later is new to them. */
+/** Up to which place a reader has seen what was shown in an activity: what comes after it is new to them. */
 export const visits = pgTable('visits', {
   seminarId: uuid().notNull().references(() => seminars.id),
   activityId: uuid().notNull().references(() => activities.id),
   enrolmentId: uuid().notNull().references(() => enrolments.id),
   seenUntil: instant().notNull(),
+  seenSeq: bigint({ mode: 'number' }).notNull().default(0),
 }, t => [primaryKey({ columns: [t.activityId, t.enrolmentId] })])
+
+/** Files that came with a contribution, in their order. Who may read the contribution may read them. */
+export const contributionFiles = pgTable('contribution_files', {
+  seminarId: uuid().notNull().references(() => seminars.id),
+  contributionId: uuid().notNull().references(() => contributions.id, { onDelete: 'cascade' }),
+  fileId: uuid().notNull().references(() => files.id),
+  position: integer().notNull(),
+}, t => [primaryKey({ columns: [t.contributionId, t.fileId] }), index().on(t.fileId)])
+
+/** The name somebody goes by in one thread where names are hidden from classmates. Its id says nothing of when or who. */
+export const aliases = pgTable('aliases', {
+  id: uuid().primaryKey().defaultRandom(),
+  seminarId: uuid().notNull().references(() => seminars.id),
+  activityId: uuid().notNull().references(() => activities.id),
+  threadId: uuid().notNull(), // the thread's first contribution
+  enrolmentId: uuid().notNull().references(() => enrolments.id),
+  name: text().notNull(),
+}, t => [uniqueIndex().on(t.threadId, t.enrolmentId), uniqueIndex().on(t.threadId, t.name), index().on(t.activityId)])
+
+/** A private address under which one member follows an activity in a feed reader. In clear, because it is shown again. */
+export const feeds = pgTable('feeds', {
+  secret: text().primaryKey(),
+  seminarId: uuid().notNull().references(() => seminars.id),
+  activityId: uuid().notNull().references(() => activities.id),
+  enrolmentId: uuid().notNull().references(() => enrolments.id),
+  madeAt: madeAt(),
+}, t => [uniqueIndex().on(t.activityId, t.enrolmentId)])
 
 /** Writes already answered, so that one sent again after a lost answer is answered again and not done twice. */
 export const receipts = pgTable('receipts', {

@@ -84,6 +84,7 @@ export const enrolments = pgTable('enrolments', {
   sectionId: uuid().references(() => sections.id),
   role: text({ enum: ROLES }).notNull(),
   state: text({ enum: ['active', 'withdrawn', 'practice'] }).notNull().default('active'),
+  namedInFeeds: boolean().notNull().default(false), // agreed to stand by name in feeds others follow outside
   studentNumber: text(), // as the roster has it
   joinedAt: madeAt(),
 }, t => [uniqueIndex().on(t.seminarId, t.personId), index().on(t.personId)])

@@ -1,10 +1,11 @@
-import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { ACTIVITY_KINDS } from '../../../core/contributing/kinds/kind'
 import type { RichNode } from '../../../core/contributing/richText'
 import type { LateRule } from '../../../core/marking/lateness'
 import type { ExpectationRule } from '../../../core/planning/expectations/rule'
 import type { Audience } from '../../../core/planning/audience'
 import { PHASES } from '../../../core/planning/schedule'
+import type { TalkSettings } from '../../../core/contributing/talkSettings'
 import { SCALES } from '../../../core/planning/scale'
 import { bytes, id, instant, madeAt } from './columns'
 import { v7 } from 'uuid'
@@ -88,7 +89,7 @@ export const rubricLevels = pgTable('rubric_levels', {
 }, t => [index().on(t.criterionId)])
 
 /** What can differ between two activities of one kind. */
-export interface ActivitySettings {
+export interface ActivitySettings extends Partial<TalkSettings> {
   readonly writeFirst: boolean
   readonly editMinutes: number // how long one's own can be changed or withdrawn after posting
   readonly hiddenUntil?: string | null // an instant until which classmates' contributions stay hidden from everyone but staff
@@ -129,6 +130,12 @@ export const activities = pgTable('activities', {
   position: integer().notNull(),
   version: integer().notNull().default(1),
 }, t => [index().on(t.seminarId)])
+
+/** Other seminars that take part in an activity, with the home of which everything else is shared. */
+export const jointSeminars = pgTable('joint_seminars', {
+  activityId: uuid().notNull().references(() => activities.id, { onDelete: 'cascade' }),
+  seminarId: uuid().notNull().references(() => seminars.id),
+}, t => [primaryKey({ columns: [t.activityId, t.seminarId] }), index().on(t.seminarId)])
 
 export const phases = pgTable('phases', {
   id: id(),
@@ -178,6 +185,7 @@ export const files = pgTable('files', {
   type: text().notNull(), // media type, from what the bytes are, not from what they were called
   size: integer().notNull(), // bytes
   transcript: text(), // of a recording: WebVTT
+  textHtml: text(), // of a document: its text, sanitised, so that nobody has to download it
   bytes: bytes().notNull(),
   madeAt: madeAt(),
 }, t => [index().on(t.seminarId)])

@@ -5,7 +5,7 @@ import { contributions, enrolments, nods, persons, visits } from '#server/databa
 import type { ThreadView } from '#shared/contributing/thread'
 import { loadPlan } from '#server/services/planning/activityPlan'
 import { draftView } from './draft'
-import { countedStudents, judgeRecord, loadRecords } from './records'
+import { judgeRecord, loadRecords, participants } from './records'
 import { shapeForReader, type StoredContribution } from './shapeForReader'
 
 /**
@@ -31,14 +31,14 @@ export async function readThread(db: Db, actor: Actor & { readonly activity: Act
 
   async function ownChecks() {
     if (enrolment.role !== 'student') return []
-    const student = { enrolmentId: enrolment.id, sectionId: enrolment.sectionId, name: '', givenName: '', familyName: '' }
+    const student = { enrolmentId: enrolment.id, seminarId: enrolment.seminarId, sectionId: enrolment.sectionId, name: '', givenName: '', familyName: '' }
     const [plan, records] = await Promise.all([loadPlan(db, activity), loadRecords(db, [activity.id], [student])])
     return judgeRecord(plan, records.get(activity.id)!.get(enrolment.id)!, seminar.timeZone, now).checks
   }
 
   async function silentNames() {
     const heard = new Set(rows.filter(r => r.state === 'shown').map(r => r.authorId))
-    const [plan, everyone] = await Promise.all([loadPlan(db, activity), countedStudents(db, seminar.id)])
+    const [plan, everyone] = await Promise.all([loadPlan(db, activity), participants(db, activity)])
     return everyone.filter(plan.isMeant).filter(s => !heard.has(s.enrolmentId) && s.enrolmentId !== enrolment.id).map(s => s.givenName)
   }
 }

@@ -1,5 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
+import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, enrolments, marks, persons } from '#server/database/schema'
 import { KINDS } from '#core/contributing/kinds'
@@ -8,8 +9,9 @@ import { checkExpectation } from '#core/planning/expectations/checkExpectation'
 import type { CountedContribution } from '#core/planning/expectations/rule'
 import type { CheckView } from '#shared/contributing/activity'
 import { closesFor, dueAtOf, type ActivityPlan } from '#server/services/planning/activityPlan'
+import { seminarsOf } from '#server/services/planning/jointActivities'
 
-export interface Student { readonly enrolmentId: string, readonly sectionId: string | null, readonly name: string, readonly givenName: string, readonly familyName: string }
+export interface Student { readonly enrolmentId: string, readonly seminarId: string, readonly sectionId: string | null, readonly name: string, readonly givenName: string, readonly familyName: string }
 
 /** What one student has in one activity, as figures: what expectations, standing, plan and desk are reckoned from. */
 export interface StudentRecord {
@@ -20,16 +22,19 @@ export interface StudentRecord {
 }
 
 /** Students who count: active ones. Practice and withdrawn people take no part. */
-export const countedStudents = (db: Db, seminarId: string): Promise<Student[]> => studentsIn(db, seminarId, 'active')
+export const countedStudents = (db: Db, seminarId: string | readonly string[]): Promise<Student[]> => studentsIn(db, seminarId, 'active')
+
+/** Students of all seminars that take part in an activity; whom it is meant for, its plan says. */
+export const participants = async (db: Db, activity: Pick<ActivityRow, 'id' | 'seminarId'>): Promise<Student[]> => countedStudents(db, await seminarsOf(db, activity))
 
 /** Practice students: an instructor's own trials, marked like anyone's and counted nowhere. */
 export const practiceStudents = (db: Db, seminarId: string): Promise<Student[]> => studentsIn(db, seminarId, 'practice')
 
-async function studentsIn(db: Db, seminarId: string, state: 'active' | 'practice'): Promise<Student[]> {
+async function studentsIn(db: Db, seminarId: string | readonly string[], state: 'active' | 'practice'): Promise<Student[]> {
   const rows = await db.select({
-    enrolmentId: enrolments.id, sectionId: enrolments.sectionId, name: persons.name, givenName: persons.givenName, familyName: persons.familyName,
+    enrolmentId: enrolments.id, seminarId: enrolments.seminarId, sectionId: enrolments.sectionId, name: persons.name, givenName: persons.givenName, familyName: persons.familyName,
   }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId))
-    .where(and(eq(enrolments.seminarId, seminarId), eq(enrolments.role, 'student'), eq(enrolments.state, state)))
+    .where(and(inArray(enrolments.seminarId, typeof seminarId === 'string' ? [seminarId] : [...seminarId]), eq(enrolments.role, 'student'), eq(enrolments.state, state)))
   const order = new Intl.Collator('en')
   return rows.sort((a, b) => order.compare(a.familyName, b.familyName) || order.compare(a.givenName, b.givenName))
 }
@@ -44,7 +49,7 @@ export async function loadRecords(db: Db, activityIds: readonly string[], studen
   const [written, given] = await Promise.all([
     db.select({
       id: contributions.id, activityId: contributions.activityId, authorId: contributions.authorId, type: contributions.type, state: contributions.state,
-      shownAt: contributions.shownAt, words: contributions.words, answeredId: parent.authorId, answeredRole: parentAuthor.role,
+      shownAt: contributions.shownAt, words: contributions.words, promptId: contributions.promptId, sources: contributions.sources, figures: contributions.figures, answeredId: parent.authorId, answeredRole: parentAuthor.role,
     }).from(contributions)
       .leftJoin(parent, eq(parent.id, contributions.parentId)).leftJoin(parentAuthor, eq(parentAuthor.id, parent.authorId))
       .where(and(inArray(contributions.activityId, [...activityIds]), inArray(contributions.authorId, authors), inArray(contributions.state, ['shown', 'draft']))),
@@ -56,7 +61,7 @@ export async function loadRecords(db: Db, activityIds: readonly string[], studen
     if (!record) continue
     if (row.state === 'draft') { if (row.words > 0) record.drafts++; continue }
     record.shown.push({
-      id: row.id, type: row.type, shownAt: row.shownAt!, words: row.words,
+      id: row.id, type: row.type, shownAt: row.shownAt!, words: row.words, prompt: row.promptId, sources: row.sources, figures: row.figures,
       answers: row.answeredId ? { personId: row.answeredId, isClassmate: row.answeredRole === 'student' } : null,
     })
   }
@@ -78,12 +83,14 @@ export function recordsOf(plan: Pick<ActivityPlan, 'activity' | 'isMeant'>, reco
 export function judgeRecord(plan: ActivityPlan, record: StudentRecord, timeZone: string, now: Date): Judged {
   const id = record.student.enrolmentId
   const { entryType, answerType } = KINDS[plan.activity.kind]
+  const asked = [...plan.prompts.filter(p => p.releaseAt <= now).map(p => p.id), ...plan.questions]
   const results = plan.expectations.map((expectation, i) => {
     const weeks = plan.weeks[i] ?? []
-    // a weekly rule whose phase holds no week of teaching asks for nothing yet
-    const result = expectation.rule.kind === 'weeklyEntries' && weeks.length === 0
+    // a rule about prompts of which none is out yet, or a weekly rule whose phase holds no week of teaching asks for nothing yet
+    const { kind } = expectation.rule
+    const result = (kind === 'weeklyEntries' && weeks.length === 0) || (kind === 'prompts' && asked.length === 0)
       ? { have: 0, need: expectation.rule.need, met: false, metAt: null }
-      : checkExpectation(expectation.rule, record.shown, { personId: id, timeZone, entryType, weeks })
+      : checkExpectation(expectation.rule, record.shown, { personId: id, timeZone, entryType, weeks, prompts: asked })
     const wanted = expectation.rule.kind === 'replies' ? answerType : entryType
     return {
       needed: expectation.needed,

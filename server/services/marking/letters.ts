@@ -8,7 +8,7 @@ import type { LetterView } from '#shared/marking/letter'
 export async function ownLetters(db: Db, actor: Actor): Promise<LetterView[]> {
   const rows = await db.select({ activityId: marks.activityId, returned: marks.returned, returnedAt: marks.returnedAt, kind: activities.kind, title: activities.title })
     .from(marks).innerJoin(activities, eq(activities.id, marks.activityId))
-    .where(and(eq(marks.seminarId, actor.seminar.id), eq(marks.enrolmentId, actor.enrolment.id), isNotNull(marks.returned)))
+    .where(and(eq(marks.enrolmentId, actor.enrolment.id), isNotNull(marks.returned)))
     .orderBy(desc(marks.returnedAt))
   return rows.map(({ returned, returnedAt, ...row }) => ({
     ...row,

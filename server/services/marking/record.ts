@@ -5,7 +5,7 @@ import { suggestTimelinessStep } from '#core/marking/suggestStep'
 import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, enrolments, persons } from '#server/database/schema'
-import { countedStudents, judgeRecord, loadRecords, practiceStudents, type Judged, type Student } from '#server/services/contributing/records'
+import { judgeRecord, loadRecords, participants, practiceStudents, type Judged, type Student } from '#server/services/contributing/records'
 import { closesFor, dueAtOf, loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordItem, RecordView } from '#shared/marking/desk'
@@ -13,9 +13,9 @@ import { loadMark, rubricOfMark, totalOf } from './mark'
 
 type ActorAt = Actor & { readonly activity: ActivityRow }
 
-/** A student who is marked in the actor's seminar. */
-export async function requireStudent(db: Db, actor: Actor, enrolmentId: string): Promise<Student & { readonly practice: boolean }> {
-  const [counted, practice] = await Promise.all([countedStudents(db, actor.seminar.id), practiceStudents(db, actor.seminar.id)])
+/** A student who is marked in the actor's seminar, or in one that takes part in the activity. */
+export async function requireStudent(db: Db, actor: ActorAt, enrolmentId: string): Promise<Student & { readonly practice: boolean }> {
+  const [counted, practice] = await Promise.all([participants(db, actor.activity), practiceStudents(db, actor.seminar.id)])
   const student = counted.find(s => s.enrolmentId === enrolmentId) ?? practice.find(s => s.enrolmentId === enrolmentId)
   if (!student) throw nothingHere()
   return { ...student, practice: practice.includes(student) }

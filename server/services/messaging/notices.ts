@@ -16,17 +16,19 @@ export interface NewNotice {
 /**
  * Tells people something: a notice for each, and a mail at once for those who want it so. Those who want one mail a day
  * get it with the day's others; those who want none find it in Jovrel.
+ *
+ * @param path where it leads, for somebody of a given seminar: an activity can be held with several
  */
-export async function tell(db: Db, seminarId: string, enrolmentIds: readonly string[], notice: NewNotice, path: string, now: Date): Promise<void> {
+export async function tell(db: Db, enrolmentIds: readonly string[], notice: NewNotice, path: (seminarId: string) => string, now: Date): Promise<void> {
   if (enrolmentIds.length === 0) return
-  const people = await db.select({ enrolmentId: enrolments.id, id: persons.id, email: persons.email, givenName: persons.givenName, mailChoice: persons.mailChoice, title: seminars.title })
+  const people = await db.select({ enrolmentId: enrolments.id, seminarId: enrolments.seminarId, id: persons.id, email: persons.email, givenName: persons.givenName, mailChoice: persons.mailChoice, title: seminars.title })
     .from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId)).innerJoin(seminars, eq(seminars.id, enrolments.seminarId))
-    .where(and(inArray(enrolments.id, [...enrolmentIds]), eq(enrolments.seminarId, seminarId), eq(enrolments.state, 'active')))
+    .where(and(inArray(enrolments.id, [...enrolmentIds]), eq(enrolments.state, 'active')))
   if (people.length === 0) return
-  const rows = await db.insert(notices).values(people.map(p => ({ seminarId, enrolmentId: p.enrolmentId, ...notice, madeAt: now, mailedAt: p.mailChoice === 'atOnce' ? now : null }))).returning({ id: notices.id, enrolmentId: notices.enrolmentId })
+  const rows = await db.insert(notices).values(people.map(p => ({ seminarId: p.seminarId, enrolmentId: p.enrolmentId, ...notice, madeAt: now, mailedAt: p.mailChoice === 'atOnce' ? now : null }))).returning({ id: notices.id, enrolmentId: notices.enrolmentId })
   await mailToAll(db, people.filter(p => p.mailChoice === 'atOnce').map(p => ({
-    person: p, seminarId, key: `notice:${rows.find(r => r.enrolmentId === p.enrolmentId)!.id}`, subject: `${p.title}: ${notice.text}`,
-    text: `Hello ${p.givenName},\n\n${notice.text}\n${notice.detail ? `\n${notice.detail}\n` : ''}\n${ownAddress()}${path}\n\nHow often Jovrel writes to you is your choice: ${ownAddress()}/account\n`,
+    person: p, seminarId: p.seminarId, key: `notice:${rows.find(r => r.enrolmentId === p.enrolmentId)!.id}`, subject: `${p.title}: ${notice.text}`,
+    text: `Hello ${p.givenName},\n\n${notice.text}\n${notice.detail ? `\n${notice.detail}\n` : ''}\n${ownAddress()}${path(p.seminarId)}\n\nHow often Jovrel writes to you is your choice: ${ownAddress()}/account\n`,
   })))
 }
 

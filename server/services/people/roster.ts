@@ -7,13 +7,14 @@ import type { Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { auditTrail, enrolments, persons, sections } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
+import type { Progress } from '#server/http/route'
 import { once } from '#server/services/receipt'
 import type { RosterAnswer, RosterPreview } from '#shared/people/people'
 import { nameOf } from './account'
 import { inviteAll } from './people'
 
 interface RosterFile { readonly name: string, readonly base64: string }
-const CHUNK = 500 // rows of one statement
+const CHUNK = 50 // rows of one statement: few enough that the bar moves
 
 /** What a roster file would change: nothing is written. */
 export async function previewRoster(db: Db, actor: Actor, file: RosterFile): Promise<RosterPreview> {
@@ -28,13 +29,18 @@ export async function previewRoster(db: Db, actor: Actor, file: RosterFile): Pro
 }
 
 /** Does what the preview said, all of it or nothing. Rows with faults are passed over: they were named before. */
-export function importRoster(db: Database, actor: Actor, write: RosterFile & { readonly key: string, readonly withdrawMissing: boolean, readonly invite: boolean }, now: Date): Promise<RosterAnswer> {
+export function importRoster(db: Database, actor: Actor, write: RosterFile & { readonly key: string, readonly withdrawMissing: boolean, readonly invite: boolean }, now: Date, progress: Progress = () => {}): Promise<RosterAnswer> {
   return once(db, actor.enrolment, write.key, async (tx) => {
     const { roster, comparison, known } = await compare(tx, actor, write)
     if (roster.rows.length === 0) throw refusedField('file', 'nothing', 'No row of this file can be taken, so nothing was changed. The preview says why, line by line.')
     const sectionId = await sectionIds(tx, actor, roster.rows, known)
-    const added = await addRows(tx, actor, comparison.added, sectionId, now)
+    const leaving = write.withdrawMissing ? comparison.missing.map(m => m.enrolmentId) : []
+    const inAll = comparison.added.length * (write.invite ? 2 : 1) + comparison.changed.length + comparison.back.length + leaving.length
+    let done = 0
+    const come = (n: number) => { done += n; progress(done, inAll) }
+    const added = await addRows(tx, actor, comparison.added, sectionId, now, come)
     for (const { enrolmentId, row, changes } of [...comparison.changed, ...comparison.back]) {
+      come(1)
       const fields = new Set(changes.map(c => c.field))
       await tx.update(enrolments).set({
         state: 'active',
@@ -42,9 +48,12 @@ export function importRoster(db: Database, actor: Actor, write: RosterFile & { r
       }).where(eq(enrolments.id, enrolmentId))
       if (fields.has('givenName') || fields.has('familyName') || fields.has('email')) await renamePerson(tx, enrolmentId, row)
     }
-    const leaving = write.withdrawMissing ? comparison.missing.map(m => m.enrolmentId) : []
     for (let i = 0; i < leaving.length; i += CHUNK) await tx.update(enrolments).set({ state: 'withdrawn' }).where(inArray(enrolments.id, leaving.slice(i, i + CHUNK)))
-    if (write.invite && added.length > 0) await inviteAll(tx, actor, added, now)
+    for (let i = 0; write.invite && i < added.length; i += CHUNK) {
+      const chunk = added.slice(i, i + CHUNK)
+      await inviteAll(tx, actor, chunk, now)
+      come(chunk.length)
+    }
     const answer = { added: added.length, changed: comparison.changed.length, back: comparison.back.length, withdrawn: leaving.length, passedOver: roster.faults.length }
     await tx.insert(auditTrail).values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at: now, act: 'imported a roster', subjectId: actor.seminar.id, detail: { file: write.name, ...answer } })
     return answer
@@ -83,7 +92,7 @@ async function sectionIds(tx: Db, actor: Actor, rows: readonly RosterRow[], know
   return ids
 }
 
-async function addRows(tx: Db, actor: Actor, rows: readonly RosterRow[], sectionId: ReadonlyMap<string, string>, now: Date): Promise<string[]> {
+async function addRows(tx: Db, actor: Actor, rows: readonly RosterRow[], sectionId: ReadonlyMap<string, string>, now: Date, come: (n: number) => void): Promise<string[]> {
   const added: string[] = []
   for (let i = 0; i < rows.length; i += CHUNK) {
     const chunk = rows.slice(i, i + CHUNK)
@@ -94,6 +103,7 @@ async function addRows(tx: Db, actor: Actor, rows: readonly RosterRow[], section
       seminarId: actor.seminar.id, personId: idOf.get(r.email)!, role: r.role, sectionId: r.section ? sectionId.get(r.section)! : null, studentNumber: r.studentNumber, joinedAt: now,
     }))).onConflictDoNothing().returning({ id: enrolments.id })
     added.push(...made.map(e => e.id))
+    come(chunk.length)
   }
   return added
 }

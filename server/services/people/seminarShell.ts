@@ -7,14 +7,15 @@ import { activities, marks, notices } from '#server/database/schema'
 import { countedStudents, judgeRecord, loadRecords, recordsOf } from '#server/services/contributing/records'
 import { loadPlans } from '#server/services/planning/activityPlan'
 import type { SeminarShell } from '#shared/people/seminar'
+import { takesPartIn } from '#server/services/planning/jointActivities'
 
 /** The frame of every page of a seminar. */
 export async function seminarShell(db: Db, actor: Actor, now: Date): Promise<SeminarShell> {
   const { seminar, enrolment } = actor
   const staff = isStaff(enrolment)
-  const rows = await db.select().from(activities).where(and(eq(activities.seminarId, seminar.id), eq(activities.isTemplate, false))).orderBy(activities.position)
+  const rows = await db.select().from(activities).where(and(takesPartIn(db, seminar.id), eq(activities.isTemplate, false))).orderBy(activities.position)
   const all = await loadPlans(db, rows.filter(a => staff || a.state !== 'draft'))
-  const plans = staff || enrolment.role !== 'student' || enrolment.state === 'practice' ? all : all.filter(p => p.isMeant({ enrolmentId: enrolment.id, sectionId: enrolment.sectionId }))
+  const plans = staff || enrolment.role !== 'student' || enrolment.state === 'practice' ? all : all.filter(p => p.isMeant({ enrolmentId: enrolment.id, seminarId: enrolment.seminarId, sectionId: enrolment.sectionId }))
   const weeks = weeksOf(seminar).map(week => ({
     number: week.number,
     label: week.teaching,

@@ -1,9 +1,11 @@
-import { and, asc, eq, lte } from 'drizzle-orm'
+import { and, asc, eq, inArray, lte } from 'drizzle-orm'
+import { talkOf, type TalkSettings } from '#core/contributing/talkSettings'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { categories, enrolments, files, persons, prompts, rubricCriteria, rubricLevels, rubrics, rubricVersions } from '#server/database/schema'
+import { categories, enrolments, files, persons, prompts, rubricCriteria, rubricLevels, rubrics, rubricVersions, seminars } from '#server/database/schema'
 import { judgeRecord, loadRecords } from '#server/services/contributing/records'
 import type { ActivityView, RubricView } from '#shared/contributing/activity'
+import { seminarsOf } from './jointActivities'
 import { closesFor, dueAtOf, loadPlan } from './activityPlan'
 
 export async function loadRubric(db: Db, rubricVersionId: string | null): Promise<RubricView | null> {
@@ -25,33 +27,44 @@ export async function loadRubric(db: Db, rubricVersionId: string | null): Promis
   }
 }
 
+const copyTalk = ({ threads, replies, namesHidden, approval, withdrawMinutes, attach, opening, layout, indexBy }: TalkSettings) =>
+  ({ threads, replies, namesHidden, approval, withdrawMinutes, attach: { ...attach, types: [...attach.types] }, opening, layout, indexBy })
+
 /** An activity for one reader, with their own due times and standing. */
 export async function activityView(db: Db, actor: Actor & { readonly activity: ActivityRow }, now: Date): Promise<ActivityView> {
   const { activity, enrolment, seminar } = actor
-  const [plan, rubric, [category], released, [spoken]] = await Promise.all([
+  const [plan, rubric, [category], released, [spoken], joint] = await Promise.all([
     loadPlan(db, activity),
     loadRubric(db, activity.rubricVersionId),
     activity.categoryId ? db.select({ title: categories.title, weightPercent: categories.weightPercent }).from(categories).where(eq(categories.id, activity.categoryId)) : [],
-    db.select({ html: prompts.html, releaseAt: prompts.releaseAt }).from(prompts).where(and(eq(prompts.activityId, activity.id), lte(prompts.releaseAt, now))).orderBy(asc(prompts.releaseAt), asc(prompts.position)),
+    db.select({ id: prompts.id, html: prompts.html, releaseAt: prompts.releaseAt }).from(prompts).where(and(eq(prompts.activityId, activity.id), lte(prompts.releaseAt, now))).orderBy(asc(prompts.releaseAt), asc(prompts.position)),
     activity.spokenFileId ? db.select({ id: files.id, type: files.type }).from(files).where(eq(files.id, activity.spokenFileId)) : [],
+    otherCodes(),
   ])
   return {
-    id: activity.id, seminarId: seminar.id, kind: activity.kind, title: activity.title, summary: activity.summary, briefHtml: activity.briefHtml,
+    id: activity.id, seminarId: enrolment.seminarId, kind: activity.kind, title: activity.title, summary: activity.summary, briefHtml: activity.briefHtml,
     state: activity.state, opensAt: activity.opensAt.toISOString(), closesAt: closesFor(plan, enrolment.id).toISOString(),
     phases: plan.phases.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
     writeFirst: activity.settings.writeFirst, editMinutes: activity.settings.editMinutes, points: activity.points, pointStep: activity.pointStep, scale: activity.scale, practice: activity.practice, passPercent: activity.passPercent,
     hiddenUntil: activity.settings.hiddenUntil ?? null, starterHtml: activity.starterHtml, spoken: spoken ? { url: `/api/files/${spoken.id}`, type: spoken.type } : null,
-    prompts: released.map((p, i) => ({ number: i + 1, html: p.html, releaseAt: p.releaseAt.toISOString() })), rests: [...activity.settings.rests ?? []], category: category ?? null,
+    talk: copyTalk(talkOf(activity.settings)), joint,
+    prompts: released.map((p, i) => ({ id: p.id, number: i + 1, html: p.html, releaseAt: p.releaseAt.toISOString() })), rests: [...activity.settings.rests ?? []], category: category ?? null,
     expectations: plan.expectations.map(e => ({ id: e.id, rule: e.rule, dueAt: dueAtOf(plan, e.rule, enrolment.id).toISOString() })),
     rubric,
     standing: enrolment.role === 'student' ? await ownStanding() : null,
     open: activity.state === 'published' && now >= activity.opensAt,
   }
 
+  /** Codes of the other seminars one is in company with. */
+  async function otherCodes() {
+    const rows = await db.select({ id: seminars.id, code: seminars.code }).from(seminars).where(inArray(seminars.id, await seminarsOf(db, activity)))
+    return rows.filter(s => s.id !== enrolment.seminarId).map(s => s.code).sort()
+  }
+
   async function ownStanding() {
     const [person] = await db.select({ name: persons.name, givenName: persons.givenName, familyName: persons.familyName })
       .from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId)).where(eq(enrolments.id, enrolment.id))
-    const student = { enrolmentId: enrolment.id, sectionId: enrolment.sectionId, ...person! }
+    const student = { enrolmentId: enrolment.id, seminarId: enrolment.seminarId, sectionId: enrolment.sectionId, ...person! }
     const record = (await loadRecords(db, [activity.id], [student])).get(activity.id)!.get(enrolment.id)!
     // a mark that is held is not the student's to know: to them the work is in, no more
     return judgeRecord(plan, record.mark === 'held' ? { ...record, mark: 'none' } : record, seminar.timeZone, now).standing

@@ -1,10 +1,11 @@
-import { and, eq, inArray, ne } from 'drizzle-orm'
+import { and, eq, ne, or } from 'drizzle-orm'
 import ical, { ICalCalendarMethod } from 'ical-generator'
 import { isWorkingPhase, ownDueAt } from '#core/planning/schedule'
 import type { Db } from '#server/database/client'
 import { activities, enrolments, persons, seminars } from '#server/database/schema'
 import { ownAddress } from '#server/services/messaging/mailServer'
 import { loadPlans } from './activityPlan'
+import { takesPartIn } from './jointActivities'
 import { phaseWord } from './scheduleWords'
 
 /**
@@ -18,11 +19,11 @@ export async function calendarFeed(db: Db, secret: string, now: Date): Promise<s
   const memberships = await db.select({ enrolment: enrolments, seminar: seminars }).from(enrolments).innerJoin(seminars, eq(seminars.id, enrolments.seminarId))
     .where(and(eq(enrolments.personId, person.id), eq(enrolments.state, 'active'), eq(seminars.state, 'active')))
   const feed = ical({ name: 'Jovrel', method: ICalCalendarMethod.PUBLISH, prodId: { company: 'Jovrel', product: 'Seminars', language: 'EN' } })
-  const rows = memberships.length === 0 ? [] : await db.select().from(activities).where(and(inArray(activities.seminarId, memberships.map(m => m.seminar.id)), ne(activities.state, 'draft'), eq(activities.isTemplate, false)))
+  const rows = memberships.length === 0 ? [] : await db.select().from(activities).where(and(or(...memberships.map(m => takesPartIn(db, m.seminar.id))), ne(activities.state, 'draft'), eq(activities.isTemplate, false)))
   for (const plan of await loadPlans(db, rows)) {
-    const { enrolment, seminar } = memberships.find(m => m.seminar.id === plan.activity.seminarId)!
+    const { enrolment, seminar } = memberships.find(m => m.seminar.id === plan.activity.seminarId) ?? memberships.find(m => plan.joint.includes(m.seminar.id))!
     const staff = enrolment.role === 'instructor' || enrolment.role === 'assistant'
-    if (!staff && !plan.isMeant({ enrolmentId: enrolment.id, sectionId: enrolment.sectionId })) continue
+    if (!staff && !plan.isMeant({ enrolmentId: enrolment.id, seminarId: enrolment.seminarId, sectionId: enrolment.sectionId })) continue
     const extension = plan.extensions.get(enrolment.id) ?? null
     for (const phase of plan.phases.filter(p => isWorkingPhase(p.name) || (staff && p.name === 'mark'))) {
       const dueAt = isWorkingPhase(phase.name) ? ownDueAt(phase.endsAt, extension) : phase.endsAt

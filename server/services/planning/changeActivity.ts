@@ -4,13 +4,14 @@ import { plainText, type RichNode } from '#core/contributing/richText'
 import { isWorkingPhase, scheduleFaults, type Phase } from '#core/planning/schedule'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, auditTrail, categories, contributions, enrolments, expectations, files, gradingScales, groupPlans, groups, marks, phases, prompts, rubricVersions, sections, units } from '#server/database/schema'
+import { activities, auditTrail, categories, contributions, enrolments, expectations, files, gradingScales, groupPlans, groups, jointSeminars, marks, phases, prompts, rubricVersions, sections, units } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { recordView } from '#server/services/marking/record'
 import { once } from '#server/services/receipt'
 import type { ActivityBody, ActivityPatch } from '#shared/planning/composer'
 import { composerView, loadBody } from './composer'
+import { otherSeminars } from './jointActivities'
 import { scheduleSentence } from './scheduleWords'
 import { tellChange } from './tellStudents'
 
@@ -43,7 +44,7 @@ export function changeActivity(db: Database, actor: ActorAt, write: ActivityPatc
     const old = await loadBody(tx, before)
     const body = await changedBody(tx, before, write.change)
     requireSound(body)
-    await requireOwnParts(tx, actor, body)
+    await requireOwnParts(tx, actor, body, old.jointSeminarIds)
     const [after] = await tx.update(activities).set({ ...columnsOf(body, before), version: before.version + 1 }).where(eq(activities.id, before.id)).returning()
     await writeParts(tx, after!, body)
     if (before.kind !== body.kind) await renameContributions(tx, before, body.kind)
@@ -69,7 +70,8 @@ export function requireSound(body: Pick<ActivityBody, 'opensAt' | 'phases' | 'ru
 export const toPhases = (list: ActivityBody['phases']): Phase[] => list.map(p => ({ name: p.name, startsAt: new Date(p.startsAt), endsAt: new Date(p.endsAt) }))
 
 /** Everything named must be this seminar's own. */
-async function requireOwnParts(tx: Db, { seminar }: Actor, body: ActivityBody): Promise<void> {
+async function requireOwnParts(tx: Db, actor: Actor, body: ActivityBody, already: readonly string[]): Promise<void> {
+  const { seminar } = actor
   const gone = (field: string) => refusedField(field, 'gone', 'What you chose is no longer there. Reload the page and choose again.')
   const own = async (table: typeof units | typeof categories | typeof gradingScales | typeof files | typeof rubricVersions | typeof groupPlans, id: string | null, field: string) => {
     if (id === null) return
@@ -88,6 +90,9 @@ async function requireOwnParts(tx: Db, { seminar }: Actor, body: ActivityBody): 
   if (audience.kind === 'sections') await all(sections, audience.sectionIds)
   if (audience.kind === 'people') await all(enrolments, audience.enrolmentIds)
   if (audience.kind === 'groups') { await own(groupPlans, audience.groupPlanId, 'audience'); await all(groups, audience.groupIds) }
+  // held with other seminars: only the actor's own, or those that take part already
+  const joinable = new Set([...(await otherSeminars(tx, actor)).map(s => s.id), ...already])
+  if (body.jointSeminarIds.some(id => !joinable.has(id))) throw refusedField('jointSeminarIds', 'notYours', 'A discussion can be held with seminars you instruct yourself.')
   const used = [body.brief, body.starter, ...body.prompts.map(p => p.doc)].flatMap(doc => doc ? filesIn(doc) : [])
   if (used.length > 0 && await tx.$count(files, and(inArray(files.id, used), eq(files.seminarId, seminar.id))) < new Set(used).size) throw gone('brief')
 }
@@ -106,7 +111,11 @@ export function columnsOf(body: ActivityBody, before: Pick<ActivityRow, 'summary
     starter: body.starter && plainText(body.starter) !== '' ? body.starter : null, starterHtml: body.starter && plainText(body.starter) !== '' ? renderDoc(body.starter).html : null,
     spokenFileId: body.spokenFileId, unitId: body.unitId, categoryId: body.categoryId, scale: body.scale, gradingScaleId: body.gradingScaleId, points: body.points, passPercent: body.passPercent,
     practice: body.practice, groupMark: body.groupMark, returnTogether: body.returnTogether, rubricVersionId: body.rubricVersionId, lateRule: body.lateRule, audience: body.audience,
-    settings: { writeFirst: body.writeFirst, editMinutes: body.editMinutes, hiddenUntil: body.hiddenUntil, rests: body.rests }, opensAt: new Date(body.opensAt),
+    settings: {
+      writeFirst: body.writeFirst, editMinutes: body.editMinutes, hiddenUntil: body.hiddenUntil, rests: body.rests,
+      threads: body.threads, replies: body.replies, namesHidden: body.namesHidden, approval: body.approval, withdrawMinutes: body.withdrawMinutes, attach: body.attach, opening: body.opening, layout: body.layout, indexBy: body.indexBy,
+    },
+    opensAt: new Date(body.opensAt),
   }
 }
 
@@ -128,6 +137,8 @@ export async function writeParts(tx: Db, activity: Pick<ActivityRow, 'id' | 'sem
   await tx.insert(phases).values(toPhases(body.phases).map((p, position) => ({ ...ids, ...p, position })))
   await tx.delete(expectations).where(eq(expectations.activityId, activity.id))
   if (body.rules.length > 0) await tx.insert(expectations).values(body.rules.map((r, position) => ({ ...ids, ...r, position })))
+  await tx.delete(jointSeminars).where(eq(jointSeminars.activityId, activity.id))
+  if (body.jointSeminarIds.length > 0) await tx.insert(jointSeminars).values(body.jointSeminarIds.map(seminarId => ({ activityId: activity.id, seminarId })))
   await tx.delete(prompts).where(and(eq(prompts.activityId, activity.id), ...body.prompts.length > 0 ? [notInArray(prompts.id, body.prompts.map(p => p.id))] : []))
   for (const [position, p] of body.prompts.entries()) {
     const values = { ...ids, position, doc: p.doc, html: renderDoc(p.doc).html, releaseAt: new Date(p.releaseAt) }

@@ -1,11 +1,13 @@
 import { and, asc, desc, eq, inArray, ne } from 'drizzle-orm'
+import { talkOf, type TalkSettings } from '#core/contributing/talkSettings'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, auditTrail, categories, contributions, enrolments, expectations, files, gradingScales, groupMembers, groupPlans, groups, marks, persons, phases, prompts, rubrics, rubricVersions, sections, units } from '#server/database/schema'
-import { countedStudents, judgeRecord, loadRecords, recordsOf } from '#server/services/contributing/records'
+import { activities, auditTrail, categories, contributions, enrolments, expectations, files, gradingScales, groupMembers, groupPlans, groups, jointSeminars, marks, persons, phases, prompts, rubrics, rubricVersions, sections, units } from '#server/database/schema'
+import { countedStudents, judgeRecord, loadRecords, participants, recordsOf } from '#server/services/contributing/records'
 import type { ComposerView } from '#shared/planning/composer'
 import { loadPlan, loadPlans } from './activityPlan'
 import { loadRubric } from './activityView'
+import { otherSeminars } from './jointActivities'
 import { countStandings } from './standingCounts'
 
 type ActorAt = Actor & { readonly activity: ActivityRow }
@@ -13,8 +15,8 @@ type ActorAt = Actor & { readonly activity: ActivityRow }
 /** An activity as its instructor sets it, with all that can be chosen for it. */
 export async function composerView(db: Db, actor: ActorAt, now: Date): Promise<ComposerView> {
   const { activity, seminar } = actor
-  const [plan, students, body, unitRows, categoryRows, scaleRows, versions, sectionRows, planRows, groupRows, members, [saved], earlier] = await Promise.all([
-    loadPlan(db, activity), countedStudents(db, seminar.id), loadBody(db, activity),
+  const [plan, students, body, unitRows, categoryRows, scaleRows, versions, sectionRows, planRows, groupRows, members, [saved], earlier, others] = await Promise.all([
+    loadPlan(db, activity), participants(db, activity), loadBody(db, activity),
     db.select().from(units).where(eq(units.seminarId, seminar.id)).orderBy(asc(units.position)),
     db.select().from(categories).where(eq(categories.seminarId, seminar.id)).orderBy(asc(categories.position)),
     db.select().from(gradingScales).where(eq(gradingScales.seminarId, seminar.id)).orderBy(asc(gradingScales.position)),
@@ -24,7 +26,7 @@ export async function composerView(db: Db, actor: ActorAt, now: Date): Promise<C
     db.select().from(groups).where(eq(groups.seminarId, seminar.id)).orderBy(asc(groups.position)),
     db.select().from(groupMembers).where(eq(groupMembers.seminarId, seminar.id)),
     db.select({ name: persons.name }).from(auditTrail).innerJoin(enrolments, eq(enrolments.id, auditTrail.actorId)).innerJoin(persons, eq(persons.id, enrolments.personId)).where(eq(auditTrail.subjectId, activity.id)).orderBy(desc(auditTrail.at)).limit(1),
-    earlierActivities(db, actor),
+    earlierActivities(db, actor), otherSeminars(db, actor),
   ])
   // the newest version of every rubric in the library, and the one in use, whichever it is
   const offered = versions.filter((v, i) => v.id === activity.rubricVersionId || (v.archivedAt === null && versions.findIndex(o => o.rubricId === v.rubricId) === i))
@@ -44,7 +46,8 @@ export async function composerView(db: Db, actor: ActorAt, now: Date): Promise<C
     rubrics: rubricList.filter(r => r !== null),
     sections: sectionRows.map(s => ({ id: s.id, title: s.title, people: students.filter(p => p.sectionId === s.id).length })),
     groupPlans: planRows.map(p => ({ id: p.id, title: p.title, groups: groupRows.filter(g => g.groupPlanId === p.id).map(g => ({ id: g.id, title: g.title, memberIds: members.filter(m => m.groupId === g.id && names.has(m.enrolmentId)).map(m => m.enrolmentId) })) })),
-    people: students.map(s => ({ id: s.enrolmentId, name: s.name, sectionId: s.sectionId })),
+    people: students.filter(s => s.seminarId === seminar.id).map(s => ({ id: s.enrolmentId, name: s.name, sectionId: s.sectionId })),
+    seminars: await Promise.all(others.map(async o => ({ ...o, people: (await countedStudents(db, o.id)).length }))),
     earlier,
     spoken: await spokenOf(db, activity),
     pace: { ...seminar.pace },
@@ -59,21 +62,26 @@ async function spokenOf(db: Db, activity: ActivityRow) {
 
 /** All that is set about an activity, in the shape it is written in. */
 export async function loadBody(db: Db, a: ActivityRow): Promise<ComposerView['body']> {
-  const [phaseRows, rules, promptRows] = await Promise.all([
+  const [phaseRows, rules, promptRows, jointRows] = await Promise.all([
     db.select().from(phases).where(eq(phases.activityId, a.id)).orderBy(asc(phases.position)),
     db.select().from(expectations).where(eq(expectations.activityId, a.id)).orderBy(asc(expectations.position)),
     db.select().from(prompts).where(eq(prompts.activityId, a.id)).orderBy(asc(prompts.releaseAt), asc(prompts.position)),
+    db.select().from(jointSeminars).where(eq(jointSeminars.activityId, a.id)).orderBy(asc(jointSeminars.seminarId)),
   ])
+  const { attach, ...talk } = talkOf(a.settings)
   return {
     kind: a.kind, title: a.title, brief: a.brief, starter: a.starter, spokenFileId: a.spokenFileId, unitId: a.unitId, categoryId: a.categoryId,
     scale: a.scale, gradingScaleId: a.gradingScaleId, points: a.points, passPercent: a.passPercent, practice: a.practice, groupMark: a.groupMark, returnTogether: a.returnTogether,
     rubricVersionId: a.rubricVersionId, lateRule: a.lateRule, audience: copyAudience(a.audience),
-    writeFirst: a.settings.writeFirst, hiddenUntil: a.settings.hiddenUntil ?? null, editMinutes: a.settings.editMinutes, rests: [...a.settings.rests ?? []],
+    jointSeminarIds: jointRows.map(j => j.seminarId), ...pickTalk(talk), attach: { ...attach, types: [...attach.types] }, writeFirst: a.settings.writeFirst, hiddenUntil: a.settings.hiddenUntil ?? null, editMinutes: a.settings.editMinutes, rests: [...a.settings.rests ?? []],
     opensAt: a.opensAt.toISOString(), phases: phaseRows.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
     rules: rules.map(e => ({ id: e.id, rule: e.rule, needed: e.needed })),
     prompts: promptRows.map(p => ({ id: p.id, doc: p.doc, releaseAt: p.releaseAt.toISOString() })),
   }
 }
+
+const pickTalk = ({ threads, replies, namesHidden, approval, withdrawMinutes, opening, layout, indexBy }: Omit<TalkSettings, 'attach'>) =>
+  ({ threads, replies, namesHidden, approval, withdrawMinutes, opening, layout, indexBy })
 
 const copyAudience = (audience: ActivityRow['audience']): ComposerView['body']['audience'] => structuredClone(audience) as ComposerView['body']['audience']
 

@@ -3,6 +3,7 @@ import { closesAt } from '#core/planning/schedule'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, marks } from '#server/database/schema'
+import { seminarsOf } from './jointActivities'
 import { countedStudents, judgeRecord, loadRecords } from '#server/services/contributing/records'
 import { KINDS } from '#core/contributing/kinds'
 import type { ActivityBody, EffectView } from '#shared/planning/composer'
@@ -15,7 +16,7 @@ export async function effectOf(db: Db, actor: Actor & { readonly activity: Activ
   const body = await changedBody(db, activity, change)
   requireSound(body)
   const [before, students, notReturned, kept] = await Promise.all([
-    loadPlan(db, activity), countedStudents(db, seminar.id),
+    loadPlan(db, activity), countedStudents(db, [...new Set([seminar.id, ...await seminarsOf(db, activity), ...body.jointSeminarIds])]),
     db.$count(marks, and(eq(marks.activityId, activity.id), inArray(marks.state, ['open', 'held']))),
     db.$count(contributions, eq(contributions.activityId, activity.id)),
   ])

@@ -4,6 +4,7 @@ import type { Db } from '#server/database/client'
 import { activities, contributions, enrolments, persons } from '#server/database/schema'
 import { readThread } from '#server/services/contributing/readThread'
 import type { Found } from '#shared/planning/find'
+import { takesPartIn } from './jointActivities'
 
 const MOST = 8 // of each sort
 const MOST_HITS = 60 // contributions looked at before their reader's view is asked
@@ -18,7 +19,7 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
   const like = `%${words.replace(/[\\%_]/g, '\\$&')}%`
   const query = sql`websearch_to_tsquery('english', ${words})`
   const [activityRows, people, hits] = await Promise.all([
-    db.select().from(activities).where(and(eq(activities.seminarId, seminar.id), or(sql`${activities.title} ilike ${like}`, sql`${activities.summary} ilike ${like}`))).orderBy(asc(activities.position)).limit(40),
+    db.select().from(activities).where(and(takesPartIn(db, seminar.id), or(sql`${activities.title} ilike ${like}`, sql`${activities.summary} ilike ${like}`))).orderBy(asc(activities.position)).limit(40),
     db.select({ id: enrolments.id, name: persons.name, role: enrolments.role }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId))
       .where(and(eq(enrolments.seminarId, seminar.id), eq(enrolments.state, 'active'), sql`${persons.name} ilike ${like}`)).orderBy(asc(persons.familyName)).limit(MOST),
     db.select({ id: contributions.id, activityId: contributions.activityId }).from(contributions)

@@ -1,6 +1,7 @@
 import { and, eq, max } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { KINDS } from '#core/contributing/kinds'
+import { USUAL_TALK } from '#core/contributing/talkSettings'
 import { dayAfter, localInstant, weekOf } from '#core/planning/week'
 import { shiftInstant } from '#core/planning/shiftTerm'
 import { shiftDays } from '#core/planning/moveSchedule'
@@ -58,12 +59,13 @@ function usualBody(seminar: Seminar, kind: ActivityRow['kind'], week: number): A
     reading: [rule({ kind: 'entries', need: 4, minWords: 20, due: 'write' }), rule({ kind: 'replies', need: 2, minWords: 20, due: 'respond' })],
     review: [rule({ kind: 'entries', need: 1, minWords: 800, due: 'write' })],
     lexicon: [rule({ kind: 'entries', need: 2, minWords: 40, due: 'write' })],
+    exitNote: [rule({ kind: 'entries', need: 1, minWords: 10, due: 'write' })],
   }[kind]
   const empty = { type: 'doc', content: [{ type: 'paragraph' }] }
   return {
-    kind, title: { discussion: 'New discussion', journal: 'New journal', blog: 'New blog', wiki: 'New wiki', reading: 'New reading', review: 'New peer review', lexicon: 'New lexicon' }[kind],
+    kind, title: { discussion: 'New discussion', journal: 'New journal', blog: 'New blog', wiki: 'New wiki', reading: 'New reading', review: 'New peer review', lexicon: 'New lexicon', exitNote: 'New exit note' }[kind],
     brief: empty, starter: null, spokenFileId: null, unitId: null, categoryId: null, scale: 'none', gradingScaleId: null, points: null, passPercent: null, practice: false, groupMark: false, returnTogether: true,
-    rubricVersionId: null, lateRule: { kind: 'none' }, audience: { kind: 'everyone' }, writeFirst: kind === 'discussion', hiddenUntil: null, editMinutes: 30, rests: [],
+    rubricVersionId: null, lateRule: { kind: 'none' }, audience: { kind: 'everyone' }, jointSeminarIds: [], ...USUAL_TALK, attach: { ...USUAL_TALK.attach, types: [...USUAL_TALK.attach.types] }, writeFirst: kind === 'discussion', hiddenUntil: null, editMinutes: 30, rests: [],
     opensAt, phases: [...phaseList, marking], rules, prompts: [],
   }
 }

@@ -9,6 +9,7 @@ import { judgeRecord, loadRecords, type StudentRecord } from '#server/services/c
 import { ownLetters } from '#server/services/marking/letters'
 import type { MyWeek } from '#shared/planning/myWeek'
 import { closesFor, dueAtOf, loadPlans, type ActivityPlan } from './activityPlan'
+import { takesPartIn } from './jointActivities'
 
 type Item = MyWeek['due'][number]
 
@@ -16,8 +17,8 @@ type Item = MyWeek['due'][number]
 export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
   const { seminar, enrolment } = actor
   if (enrolment.role !== 'student') throw nothingHere()
-  const rows = await db.select().from(activities).where(and(eq(activities.seminarId, seminar.id), ne(activities.state, 'draft'), eq(activities.isTemplate, false))).orderBy(asc(activities.position))
-  const student = { enrolmentId: enrolment.id, sectionId: enrolment.sectionId, ...actor.person }
+  const rows = await db.select().from(activities).where(and(takesPartIn(db, seminar.id), ne(activities.state, 'draft'), eq(activities.isTemplate, false))).orderBy(asc(activities.position))
+  const student = { enrolmentId: enrolment.id, seminarId: enrolment.seminarId, sectionId: enrolment.sectionId, ...actor.person }
   const [allPlans, records, drafts, letters, categoryRows, days] = await Promise.all([
     loadPlans(db, rows), loadRecords(db, rows.map(a => a.id), [student]), ownDrafts(db, enrolment.id), ownLetters(db, actor),
     db.select().from(categories).where(eq(categories.seminarId, seminar.id)).orderBy(asc(categories.position)), writtenDays(db, actor, now),

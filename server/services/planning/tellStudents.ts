@@ -2,21 +2,21 @@ import { closesAt, isWorkingPhase } from '#core/planning/schedule'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import type { Seminar } from '#server/access/seminar'
-import { countedStudents } from '#server/services/contributing/records'
+import { participants } from '#server/services/contributing/records'
 import { localTime } from '#server/services/contributing/writePlace'
 import { tell } from '#server/services/messaging/notices'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import { loadPlan } from './activityPlan'
 import { phaseWord } from './scheduleWords'
 
-const pathOf = (a: Pick<ActivityRow, 'id' | 'seminarId'>) => `/seminars/${a.seminarId}/activities/${a.id}`
+const pathOf = (a: Pick<ActivityRow, 'id'>) => (seminarId: string) => `/seminars/${seminarId}/activities/${a.id}`
 
 /** Tells those who take part that an activity is there, with its due times. */
 export async function tellPublished(db: Db, seminar: Seminar, activity: ActivityRow, now: Date): Promise<number> {
   const plan = await loadPlan(db, activity)
-  const people = (await countedStudents(db, seminar.id)).filter(plan.isMeant).map(s => s.enrolmentId)
+  const people = (await participants(db, activity)).filter(plan.isMeant).map(s => s.enrolmentId)
   const working = plan.phases.filter(p => isWorkingPhase(p.name))
-  await tell(db, seminar.id, people, {
+  await tell(db, people, {
     kind: 'published', activityId: activity.id, text: `“${activity.title}” is open.`,
     detail: [activity.summary, ...working.map(p => `${capital(phaseWord(p.name))} until ${localTime(p.endsAt, seminar.timeZone)}.`), ...activity.practice ? ['This is practice: it is read and marked, and does not count.'] : []].filter(Boolean).join('\n'),
   }, pathOf(activity), now)
@@ -40,8 +40,8 @@ export async function tellChange(db: Db, actor: Actor & { readonly activity: Act
   if (before.title !== after.title) lines.push(`It was called “${before.title}”.`)
   if (JSON.stringify(before.brief) !== JSON.stringify(after.brief)) lines.push('The brief has changed.')
   const text = oldEnd.getTime() !== newEnd.getTime() ? `“${activity.title}” has new dates.` : `“${activity.title}” has changed.`
-  const people = (await countedStudents(db, seminar.id)).filter(plan.isMeant).map(s => s.enrolmentId)
-  await tell(db, seminar.id, people, { kind: 'changed', activityId: activity.id, text, detail: lines.join('\n') }, pathOf(activity), now)
+  const people = (await participants(db, activity)).filter(plan.isMeant).map(s => s.enrolmentId)
+  await tell(db, people, { kind: 'changed', activityId: activity.id, text, detail: lines.join('\n') }, pathOf(activity), now)
 }
 
 const toPhase = (p: ComposerView['body']['phases'][number]) => ({ name: p.name, startsAt: new Date(p.startsAt), endsAt: new Date(p.endsAt) })

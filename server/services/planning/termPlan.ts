@@ -14,6 +14,7 @@ import type { PlanActivity, TermPlan } from '#shared/planning/plan'
 import { closesFor, loadPlans, type ActivityPlan } from './activityPlan'
 import { loadRubric } from './activityView'
 import { countStandings } from './standingCounts'
+import { takesPartIn } from './jointActivities'
 
 /** The term plan: everything for staff; for others what is published and meant for them, with their own standing and nobody's figures. */
 export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPlan> {
@@ -21,26 +22,29 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
   const staff = isStaff(enrolment)
   const [unitRows, rows, students, categoryRows] = await Promise.all([
     db.select({ id: units.id, title: units.title, fromWeek: units.fromWeek, toWeek: units.toWeek }).from(units).where(eq(units.seminarId, seminar.id)).orderBy(asc(units.position)),
-    db.select().from(activities).where(and(eq(activities.seminarId, seminar.id), eq(activities.isTemplate, false))).orderBy(asc(activities.position)),
+    db.select().from(activities).where(and(takesPartIn(db, seminar.id), eq(activities.isTemplate, false))).orderBy(asc(activities.position)),
     countedStudents(db, seminar.id),
     staff ? db.select().from(categories).where(eq(categories.seminarId, seminar.id)) : [],
   ])
-  const self: Student = { enrolmentId: enrolment.id, sectionId: enrolment.sectionId, ...actor.person }
-  const counted = staff ? students : enrolment.role === 'student' ? [self] : []
+  const self: Student = { enrolmentId: enrolment.id, seminarId: enrolment.seminarId, sectionId: enrolment.sectionId, ...actor.person }
   const all = await loadPlans(db, rows.filter(a => staff || a.state !== 'draft'))
+  // those of other seminars that take part in what is planned here count with its own
+  const guests = [...new Set(all.filter(p => p.activity.seminarId === seminar.id).flatMap(p => p.joint))]
+  const everyone = staff && guests.length > 0 ? [...students, ...await countedStudents(db, guests)] : students
+  const counted = staff ? everyone : enrolment.role === 'student' ? [self] : []
   const plans = staff || enrolment.role !== 'student' || enrolment.state === 'practice' ? all : all.filter(p => p.isMeant(self))
   const records = await loadRecords(db, plans.map(p => p.activity.id), counted)
   const open = plans.filter(p => p.activity.state === 'published' && p.activity.opensAt <= now && p.closesAt >= now)
-  const loads = staff ? plans.map(p => loadOf(p, students)) : []
+  const loads = staff ? plans.map(p => loadOf(p, everyone)) : []
   const load = staff ? loadByWeek(loads, seminar, seminar.pace) : []
-  const checked = staff ? await checkedActivities(db, plans, students) : []
+  const checked = staff ? await checkedActivities(db, plans, everyone) : []
   return {
     units: unitRows,
     activities: plans.map(plan => viewOf(plan)),
     students: students.length,
     load,
     // where nobody has written yet, nobody is silent: it has not begun
-    silent: staff ? open.filter(p => recordsOf(p, records).some(r => r.shown.length > 0)).map(p => ({ activityId: p.activity.id, names: students.filter(p.isMeant).filter(s => records.get(p.activity.id)!.get(s.enrolmentId)!.shown.length === 0).map(s => s.name) })) : [],
+    silent: staff ? open.filter(p => recordsOf(p, records).some(r => r.shown.length > 0)).map(p => ({ activityId: p.activity.id, names: everyone.filter(p.isMeant).filter(s => records.get(p.activity.id)!.get(s.enrolmentId)!.shown.length === 0).map(s => s.name) })) : [],
     staff: staff
       ? {
           mayManage: enrolment.role === 'instructor' && seminar.state === 'active',
@@ -55,14 +59,15 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
   function viewOf(plan: ActivityPlan): PlanActivity {
     const { activity } = plan
     const judged = recordsOf(plan, records).map(r => judgeRecord(plan, !staff && r.mark === 'held' ? { ...r, mark: 'none' } : r, seminar.timeZone, now).standing)
-    const { people, marked, restWeeks } = loadOf(plan, students)
+    const { people, marked, restWeeks } = loadOf(plan, everyone)
+    const guest = activity.seminarId !== seminar.id
     return {
-      id: activity.id, unitId: activity.unitId, kind: activity.kind, title: activity.title, summary: activity.summary, state: activity.state, version: activity.version,
+      id: activity.id, unitId: guest ? null : activity.unitId, kind: activity.kind, title: activity.title, summary: activity.summary, state: activity.state, version: activity.version, guest,
       opensAt: activity.opensAt.toISOString(), closesAt: closesFor(plan, enrolment.id).toISOString(),
       phases: plan.phases.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
       counts: staff ? countStandings(judged) : null,
       standing: enrolment.role === 'student' ? judged[0] ?? null : null,
-      planning: staff ? { rules: plan.expectations.map(e => e.rule), people, marked, restWeeks: [...restWeeks ?? []], locked: activity.lockedAt !== null, hasStarter: activity.starter !== null, weekly: plan.expectations.some(e => e.rule.kind === 'weeklyEntries') } : null,
+      planning: staff ? { rules: plan.expectations.map(e => e.rule), people, marked, restWeeks: [...restWeeks ?? []], locked: activity.lockedAt !== null || guest, hasStarter: activity.starter !== null, weekly: plan.expectations.some(e => e.rule.kind === 'weeklyEntries') } : null,
     }
   }
 

@@ -46,7 +46,7 @@ const isOpen = (a: PlanActivity) => a.state === 'published' && a.opensAt <= (sem
 /** Planners go to the plan of what is not open yet; everyone else to its page, once it is. */
 const addressOf = (a: PlanActivity) => {
   const page = `/seminars/${route.params.seminarId}/activities/${a.id}`
-  if (mayManage.value && !isOpen(a)) return `${page}/plan`
+  if (mayManage.value && !isOpen(a) && !a.guest) return `${page}/plan`
   return seminar.isStaff || isOpen(a) ? page : null
 }
 

@@ -1,8 +1,8 @@
 import { requireManager } from '#server/access/seminar'
-import { route } from '#server/http/route'
+import { progressRoute } from '#server/http/route'
 import { importRoster } from '#server/services/people/roster'
 import { RosterAnswer, RosterWrite } from '#shared/people/people'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default route({ params: SeminarParams, body: RosterWrite, largest: 8_400_000, answer: RosterAnswer }, async ({ event, db, params, body, now }) =>
-  importRoster(db, await requireManager(event, db, params.seminarId), body, now))
+export default progressRoute({ params: SeminarParams, body: RosterWrite, largest: 8_400_000, answer: RosterAnswer }, async ({ event, db, params, body, now, progress }) =>
+  importRoster(db, await requireManager(event, db, params.seminarId), body, now, progress))
