@@ -189,7 +189,7 @@ const week = computed(() => { const n = weekOf(new Date(body.value.opensAt), { f
   <div class="composer">
     <main>
       <p class="kinds"><span class="kind" :style="{ '--k': `var(--k-${body.kind})` }">{{ KIND_WORDS[body.kind] }}</span><template v-if="!disabled"><span class="hint">or make it a</span><button v-for="k in ACTIVITY_KINDS.filter(x => x !== body.kind)" :key="k" type="button" class="link" @click="setKind(k)">{{ KIND_WORDS[k] }}</button></template>
-        <span class="grow" /><label class="hint">in <select class="in bare" :value="body.unitId ?? ''" :disabled="disabled" aria-label="Unit" @change="edit.change({ unitId: ($event.target as HTMLSelectElement).value || null })"><option value="">all term</option><option v-for="(u, i) in view.units" :key="u.id" :value="u.id">Unit {{ i + 1 }} · {{ u.title }}</option></select>, week {{ week }}</label></p>
+        <span class="grow" /><label class="hint">in <select class="in bare" :value="body.unitId ?? ''" :disabled="disabled" aria-label="Unit" @change="edit.change({ unitId: ($event.target as HTMLSelectElement).value || null })"><option value="">all term</option><option v-for="(u, i) in view.units" :key="u.id" :value="u.id">Unit {{ i + 1 }} · {{ u.title }}</option></select> · week {{ week }}</label></p>
       <h1><input class="title" :value="body.title" :readonly="disabled" aria-label="Title" :aria-invalid="Boolean(edit.problems.value.title)" @input="edit.change({ title: ($event.target as HTMLInputElement).value })"></h1>
       <section v-if="edit.clashes.value.length > 0" class="clash" role="alert">
         <p>{{ edit.joined.value }} saved this meanwhile. What only one of you changed is joined; of these, choose:</p>
@@ -201,10 +201,13 @@ const week = computed(() => { const n = weekOf(new Date(body.value.opensAt), { f
         <p class="lead"><b>Expectations</b><span class="hint">{{ disabled ? 'locked' : 'change any underlined part; each is checked for the student as they write' }}</span></p>
         <ExpectationLines :body="body" :disabled="disabled" @change="edit.change({ rules: $event })" @end="setEnd" @light="lit = $event">
           <p v-if="KINDS[body.kind].readBy === 'class'" class="line">Others’ {{ body.kind === 'discussion' ? show === 'open' ? 'posts are' : 'posts stay' : show === 'open' ? 'work is' : 'work stays' }} <ChoicePart v-model="show" label="What others write is" :choices="showChoices" :disabled="disabled" @opened="lit = $event ? 'writeFirst' : null" /><template v-if="body.hiddenUntil">: <TimePart label="Shown from" :model-value="body.hiddenUntil" :disabled="disabled" @update:model-value="edit.change({ hiddenUntil: $event })" /></template>.</p>
-          <TalkLines :body="body" :disabled="disabled" :contributions="view.contributions" @change="edit.change($event)" @light="lit = $event" />
         </ExpectationLines>
         <p v-for="r in unfit" :key="r.kind" class="unfit hint">Kept aside, because it does not apply here: {{ r.kind === 'replies' ? `replies to ${r.need} classmates` : r.kind }}.</p>
         <p v-if="refused" class="field-problem" role="alert">{{ refused }}</p>
+      </section>
+      <section class="asks">
+        <p class="lead"><b>How it goes</b></p>
+        <TalkLines :body="body" :disabled="disabled" :contributions="view.contributions" @change="edit.change($event)" @light="lit = $event" />
       </section>
       <dl>
         <dt>Starter</dt>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { NoticeList } from '#shared/messaging/notices'
-import { plural } from '../../composables/planning/expectationWords'
 import { useApi } from '../../composables/shell/useApi'
 import { useTimes } from '../../composables/planning/useTimes'
 import { useSeminarStore } from '../../stores/seminar'
@@ -31,7 +30,7 @@ const page = (id: string) => `/seminars/${seminar.shell!.id}/activities/${id}`
 
 <template>
   <v-menu v-model="open" location="bottom end" :close-on-content-click="false">
-    <template #activator="{ props: on }"><button v-bind="on" type="button" class="told" :class="{ some: unseen > 0 }" :aria-label="unseen > 0 ? `${unseen} new ${plural(unseen, 'notice')}` : 'Notices'">Notices<b v-if="unseen > 0" class="num">{{ unseen }}</b></button></template>
+    <template #activator="{ props: on }"><button v-bind="on" type="button" class="told" :class="{ some: unseen > 0 }" :aria-label="unseen > 0 ? `Notices, ${unseen} new` : 'Notices'">Notices<b v-if="unseen > 0" class="num">{{ unseen }}</b></button></template>
     <div class="card list" role="dialog" aria-label="Notices">
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <p v-else-if="!list" class="hint">looking …</p>

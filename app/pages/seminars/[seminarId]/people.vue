@@ -123,4 +123,12 @@ th { padding-top: 14px; color: var(--ink-2); }
 th span { color: var(--ink-3); margin-left: 4px; }
 .say { background: var(--ember-soft); border-radius: var(--r); padding: 8px 12px; margin-bottom: 8px; }
 @media (max-width: 1000px) { .people { grid-template-columns: minmax(0, 1fr); overflow: auto; } aside { border-left: 0; border-top: 1px solid var(--line); } main { overflow-x: auto; } }
+@media (max-width: 700px) {
+  .rows, .rows thead, .rows tbody { display: block; }
+  .rows tr { display: flex; flex-wrap: wrap; align-items: baseline; gap: 0 10px; padding: 6px 0; border-bottom: 1px solid var(--line-soft); }
+  .rows td { border: 0; padding: 1px 0; }
+  .rows td:first-child, .mail { flex: 1 0 100%; }
+  .mail, .rows td:nth-child(3) { padding-left: 2px; }
+  .act { margin-left: auto; }
+}
 </style>
