@@ -2,6 +2,7 @@ import { eq } from 'drizzle-orm'
 import { paragraphs } from '#core/contributing/richText'
 import type { Database } from '#server/database/client'
 import * as t from '#server/database/schema'
+import { numberAll } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 
 /** A small linear congruential generator: the same seminar at every run. */
@@ -30,4 +31,5 @@ export async function fillTalk(db: Database, activityId: string, posts: number):
     made.push(id)
   }
   for (let i = 0; i < rows.length; i += 500) await db.insert(t.contributions).values(rows.slice(i, i + 500))
+  await numberAll(db)
 }

@@ -1,6 +1,7 @@
-import { allTerm, building, trading } from './laterActivities'
+import { allTerm, building, stair, trading } from './laterActivities'
 import type { RichNode } from '#core/contributing/richText'
 import type { ActivityKind } from '#core/contributing/kinds/kind'
+import type { TalkSettings } from '#core/contributing/talkSettings'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
 import type { PhaseName } from '#core/planning/schedule'
 
@@ -26,6 +27,7 @@ export interface DemoActivity {
   readonly rubric?: string // another than the seminar's own
   readonly groups?: string // key of the group plan it is for
   readonly prompts?: ReadonlyArray<readonly [Day, string]>
+  readonly talk?: Partial<TalkSettings>
 }
 
 export const text = (value: string): RichNode => ({ type: 'text', text: value })
@@ -138,4 +140,4 @@ const own: readonly DemoActivity[] = [
 const one = (key: string): DemoActivity => own.find(a => a.key === key)!
 
 /** Everything on the term plan, in its order. */
-export const activities: readonly DemoActivity[] = [...building, one('breakwater'), ...trading.slice(0, 2), one('dredge'), one('pilot'), one('essays'), one('letters'), ...allTerm]
+export const activities: readonly DemoActivity[] = [...building, one('breakwater'), ...trading.slice(0, 2), one('dredge'), stair, one('pilot'), one('essays'), one('letters'), ...allTerm]

@@ -44,13 +44,21 @@ export const trading: readonly DemoActivity[] = [
   },
 ]
 
+/** The exit note of week 6, asked at the end of Wednesday's class. */
+export const stair: DemoActivity = {
+  ...usual, key: 'stair', unit: 1, category: 'Discussions', kind: 'exitNote', marked: false, scale: 'complete',
+  title: 'The stair at noon', summary: 'What does the drawing of the stair tell you that its maker did not mean to? Two or three lines, before you go.',
+  brief: doc('What does the drawing of the stair tell you that its maker did not mean to? Two or three lines, before you go.'),
+  opens: [6, 3, '09:45'], phases: [['write', [6, 3, '09:45'], [6, 3, '23:59']], ['mark', [6, 4, '00:00'], [6, 5, '18:00']]], rules: [{ kind: 'entries', need: 1, minWords: 10, due: 'write' }],
+}
+
 export const allTerm: readonly DemoActivity[] = [
   {
     ...usual, key: 'notebook', unit: null, category: 'Notebook', kind: 'journal', rubric: 'Reflective entry',
     title: 'Harbour notebook', summary: 'Every week an entry that only you and we read: what stayed with you, and what you would ask.',
     brief: doc('Every week one entry, read by nobody but us. What stayed with you from this week\'s texts? What would you ask its writer? It may be unfinished; it must be yours.'),
     starter: doc('This week it was the nine marks under the petition. I kept counting them instead of reading it. Perhaps that is what the board did, too.'),
-    opens: [2, 1, '08:00'], phases: [['write', [2, 1, '08:00'], [12, 7, '23:59']]], rules: [{ kind: 'weeklyEntries', need: 1, minWords: 150, due: 'write' }],
+    opens: [2, 1, '08:00'], phases: [['write', [2, 1, '08:00'], [12, 7, '23:59']]], rules: [{ kind: 'weeklyEntries', need: 1, minWords: 80, due: 'write' }], talk: { opening: 'author' },
     prompts: [
       [[2, 1, '08:00'], 'Which wall do you know that was built against water? Who paid for it?'], [[3, 1, '08:00'], 'Copy one line of the toll roll by hand. What did your hand notice?'],
       [[4, 1, '08:00'], 'Whom would you ask, if you could ask one person of 1612 one thing?'], [[5, 1, '08:00'], 'What did a classmate write that changed a sentence of yours?'],
@@ -62,7 +70,7 @@ export const allTerm: readonly DemoActivity[] = [
     title: 'Letters from the quay', summary: 'The class\'s own blog: something seen, heard or eaten near water, with a picture if you like.',
     brief: doc('One blog for all of us. Write when you have something: seen, heard or eaten near water. What does it have to do with our harbours? Sometimes nothing; say so.'),
     starter: doc('A crane lifts a piano out of a barge. Nobody looks up but the dog. I thought of the ballast book, which lists stones by the weight and songs not at all.'),
-    opens: [2, 1, '08:00'], phases: [['write', [2, 1, '08:00'], [10, 7, '23:59']]], rules: [{ kind: 'entries', need: 2, minWords: 150, due: 'write' }],
+    opens: [2, 1, '08:00'], phases: [['write', [2, 1, '08:00'], [10, 7, '23:59']]], rules: [{ kind: 'entries', need: 2, minWords: 60, due: 'write' }],
   },
   {
     ...usual, key: 'terms', unit: null, category: 'Lexicon', kind: 'lexicon', marked: false, scale: 'complete',

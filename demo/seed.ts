@@ -11,13 +11,18 @@ import { hashPassword } from '#server/access/password'
 import type { Database, Db } from '#server/database/client'
 import * as t from '#server/database/schema'
 import { writeCriteria } from '#server/services/marking/rubrics'
+import { numberAll } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { activities, categories, rubric, units, type DemoActivity } from './activities'
 import { demoGroupPlans, learningOutcomes, libraryRubrics } from './rubrics'
 import { marks, type DemoMark } from './marks'
 import { DEMO_PASSWORD, people } from './people'
 import { breakwater } from './texts/breakwater'
+import { arrive } from './texts/arrive'
 import { dredge } from './texts/dredge'
+import { exitNote } from './texts/exitNote'
+import { notebook } from './texts/notebook'
+import { quay } from './texts/quay'
 import type { DemoText } from './texts/text'
 
 const TIME_ZONE = 'Europe/Amsterdam'
@@ -52,6 +57,7 @@ class Seed {
   private readonly enrolment = new Map<string, string>()
   private readonly activity = new Map<string, string>()
   private readonly written = new Map<string, { id: string, text: string }>()
+  private readonly prompts = new Map<string, string[]>() // ids in their order, by activity
   private rubricVersionId = ''
   private readonly otherRubrics = new Map<string, { versionId: string, points: number }>()
   private readonly groupPlan = new Map<string, string>()
@@ -67,6 +73,11 @@ class Seed {
     await this.activities()
     await this.contributions('breakwater', breakwater)
     await this.contributions('dredge', dredge)
+    await this.contributions('arrive', arrive)
+    await this.contributions('notebook', notebook)
+    await this.contributions('quay', quay)
+    await this.contributions('stair', exitNote)
+    await numberAll(this.db)
     await this.visits()
     for (const mark of marks) await this.mark(mark)
   }
@@ -121,7 +132,7 @@ class Seed {
     const brief = a.clip ? { ...a.brief, content: [...a.brief.content ?? [], await this.clip()] } : a.brief
     const [row] = await this.db.insert(t.activities).values({
       seminarId: this.seminarId, unitId, categoryId, kind: a.kind, title: a.title, summary: a.summary, brief, briefHtml: renderDoc(brief).html,
-      state: a.state, settings: { writeFirst: a.writeFirst, editMinutes: 30 }, opensAt: this.at(a.opens), lateRule: { kind: 'none' },
+      state: a.state, settings: { writeFirst: a.writeFirst, editMinutes: 30, ...a.talk }, opensAt: this.at(a.opens), lateRule: { kind: 'none' },
       ...this.markedBy(a), starter: a.starter ?? null, starterHtml: a.starter ? renderDoc(a.starter).html : null, publishedAt: a.state === 'published' ? this.at(a.opens) : null,
       audience: a.groups ? { kind: 'groups', groupPlanId: this.groupPlan.get(a.groups)!, groupIds: [] } : { kind: 'everyone' }, position,
     }).returning()
@@ -129,7 +140,7 @@ class Seed {
     const ids = { seminarId: this.seminarId, activityId: row!.id }
     await this.db.insert(t.phases).values(a.phases.map(([name, from, to], i) => ({ ...ids, name, startsAt: this.at(from), endsAt: this.at(to), position: i })))
     if (a.rules.length > 0) await this.db.insert(t.expectations).values(a.rules.map((rule, i) => ({ ...ids, rule, position: i })))
-    if (a.prompts) await this.db.insert(t.prompts).values(a.prompts.map(([at, words], i) => ({ ...ids, position: i, doc: paragraphs(words), html: renderDoc(paragraphs(words)).html, releaseAt: this.at(at) })))
+    if (a.prompts) this.prompts.set(a.key, (await this.db.insert(t.prompts).values(a.prompts.map(([at, words], i) => ({ ...ids, position: i, doc: paragraphs(words), html: renderDoc(paragraphs(words)).html, releaseAt: this.at(at) }))).returning()).map(p => p.id))
   }
 
   /** Points, scale and rubric of an activity. */
@@ -177,18 +188,27 @@ class Seed {
     for (const text of [...texts].sort((a, b) => this.at(a.at).getTime() - this.at(b.at).getTime())) {
       const at = this.at(text.at)
       const parent = text.answers ? this.require(text.answers, text.id) : null
-      const rendered = renderDoc(paragraphs(text.text))
+      const rendered = renderDoc(withFormulas(paragraphs(text.text)))
       if (parent && text.takesUp && !parent.text.includes(text.takesUp)) throw new Error(`demo: ${text.id} takes up words that ${text.answers} does not have`)
       const [row] = await this.db.insert(t.contributions).values({
         seminarId: this.seminarId, activityId: this.activity.get(activityKey)!, authorId: this.enrolment.get(text.by)!,
         type: parent ? kind.answerType! : kind.entryType, parentId: parent?.id ?? null, state: text.draft ? 'draft' : 'shown',
+        promptId: text.prompt ? this.prompts.get(activityKey)![text.prompt - 1]! : null, slot: text.prompt ? this.prompts.get(activityKey)![text.prompt - 1]! : text.draft && text.title ? text.id : '', figures: text.file ? 1 : 0,
         ...rendered, sentences: undefined,
-        detail: parent && text.takesUp ? { takesUp: { contributionId: parent.id, exact: text.takesUp, prefix: '', suffix: '' } } : {},
+        detail: { ...(parent && text.takesUp && { takesUp: { contributionId: parent.id, exact: text.takesUp, prefix: '', suffix: '' } }), ...(text.title && { title: text.title }) },
         madeAt: at, savedAt: at, shownAt: text.draft ? null : at,
       } as typeof t.contributions.$inferInsert).returning()
       this.written.set(text.id, { id: row!.id, text: rendered.text })
+      if (text.file) await this.picture(text.file, row!.id, this.enrolment.get(text.by)!)
       if (text.nods) await this.db.insert(t.nods).values(text.nods.map(key => ({ seminarId: this.seminarId, contributionId: row!.id, enrolmentId: this.enrolment.get(key)!, madeAt: at })))
     }
+  }
+
+  /** A drawn picture that comes with a contribution. */
+  private async picture(name: string, contributionId: string, madeBy: string) {
+    const bytes = readFileSync(join(import.meta.dirname, 'files', name))
+    const [file] = await this.db.insert(t.files).values({ seminarId: this.seminarId, madeBy, name, type: 'image/png', size: bytes.length, bytes }).returning()
+    await this.db.insert(t.contributionFiles).values({ seminarId: this.seminarId, contributionId, fileId: file!.id, position: 0 })
   }
 
   private async visits() {
@@ -196,7 +216,10 @@ class Seed {
     await this.db.insert(t.visits).values([
       seen('liv', 'dredge', [6, 3, '07:30']), seen('ines', 'dredge', [6, 3, '08:20']), seen('mireille', 'dredge', [6, 3, '08:05']),
       seen('rasmus', 'dredge', [6, 3, '09:41']), seen('liv', 'breakwater', [6, 1, '09:00']), seen('ines', 'breakwater', [6, 2, '17:00']),
+      seen('liv', 'quay', [6, 2, '09:00']), seen('ines', 'quay', [6, 1, '08:00']), seen('ines', 'notebook', [6, 2, '18:00']),
     ])
+    // up to which place each had read by then
+    await this.db.execute(sql`update visits v set seen_seq = coalesce((select max(c.seq) from contributions c where c.activity_id = v.activity_id and c.shown_at <= v.seen_until), 0)`)
   }
 
   private async mark(m: DemoMark) {
@@ -234,4 +257,13 @@ function letterDoc(m: DemoMark): RichNode {
     ...(heading ? [{ type: 'heading', attrs: { level: 3 }, content: [{ type: 'text', text: heading }] }] : []),
     ...(paragraphs(text).content ?? []),
   ]) }
+}
+
+/** A document in which what stands between dollar signs is a formula. */
+function withFormulas(node: RichNode): RichNode {
+  if (!node.content) return node
+  return { ...node, content: node.content.flatMap((child): RichNode[] => {
+    if (child.text === undefined) return [withFormulas(child)]
+    return child.text.split(/\$([^$]+)\$/).flatMap((part, i): RichNode[] => i % 2 === 1 ? [{ type: 'inlineMath', attrs: { latex: part } }] : part ? [{ ...child, text: part }] : [])
+  }) }
 }

@@ -72,8 +72,8 @@ export { expect }
 /** Opens a page and waits until it answers to keys and clicks. */
 export async function open(page: Page, path: string) {
   await page.goto(path)
-  await page.waitForFunction(() => Boolean((document.querySelector('#__nuxt') as { __vue_app__?: unknown } | null)?.__vue_app__))
-  await page.waitForLoadState('networkidle')
+  // a page that goes on listening is never idle: it is ready once the application has taken it over
+  await page.waitForFunction(() => (document.querySelector('#__nuxt') as { __vue_app__?: { $nuxt?: { isHydrating?: boolean } } } | null)?.__vue_app__?.$nuxt?.isHydrating === false)
 }
 
 /** Chooses words on the page as a pointer would, within one element. */

@@ -1,14 +1,16 @@
 import { defineStore } from 'pinia'
 import { buildThread } from '#core/contributing/buildThread'
 import type { ActivityView } from '#shared/contributing/activity'
-import type { ContributionView, DraftView, ThreadView, WholeContribution } from '#shared/contributing/thread'
+import type { ContributionView, DraftView, LiveEvent, ThreadView, WholeContribution } from '#shared/contributing/thread'
 import { newKey, useApi } from '../composables/shell/useApi'
+
+const BATCH = 100 // texts asked for at once
 
 /** One activity's talk as this reader has it. */
 export const useThreadStore = defineStore('thread', () => {
   const api = useApi() // taken here once: after an await there is no request to bind it to
   const activity = ref<ActivityView | null>(null)
-  const thread = ref<ThreadView | null>(null)
+  const thread = shallowRef<ThreadView | null>(null)
 
   async function load(activityId: string) {
     const [a, t] = await Promise.all([api.get<ActivityView>(`/api/activities/${activityId}`), api.get<ThreadView>(`/api/activities/${activityId}/contributions`)])
@@ -17,21 +19,64 @@ export const useThreadStore = defineStore('thread', () => {
     thread.value = t
   }
 
-  /** Fetches what has come meanwhile; what was new on this visit stays marked as new. */
+  /** Fetches what has come meanwhile; what was new on this visit stays marked as new, and texts that are here stay. */
   async function refresh() {
     if (!activity.value) return
-    const fresh = new Set(whole.value.filter(c => c.isNew).map(c => c.id))
     const [a, t] = await Promise.all([api.get<ActivityView>(`/api/activities/${activity.value.id}`), api.get<ThreadView>(`/api/activities/${activity.value.id}/contributions`)])
+    const had = byId.value
     activity.value = a
-    thread.value = { ...t, contributions: t.contributions.map(c => c.view === 'whole' && fresh.has(c.id) ? { ...c, isNew: true } : c) }
+    thread.value = { ...t, contributions: t.contributions.map((c) => {
+      const before = had.get(c.id)
+      if (c.view !== 'whole' || before?.view !== 'whole') return c
+      return { ...c, isNew: c.isNew || before.isNew, html: c.html ?? (before.version === c.version ? before.html : null) }
+    }) }
   }
 
   const contributions = computed<readonly ContributionView[]>(() => thread.value?.contributions ?? [])
+  const byId = computed(() => new Map(contributions.value.map(c => [c.id, c])))
   const whole = computed<readonly WholeContribution[]>(() => contributions.value.filter(c => c.view === 'whole'))
   const roots = computed(() => buildThread(contributions.value))
-  const draftAt = (parentId: string | null): DraftView | null => thread.value?.drafts.find(d => d.parentId === parentId) ?? null
+  const draftAt = (parentId: string | null, slot = ''): DraftView | null => thread.value?.drafts.find(d => d.parentId === parentId && d.slot === slot) ?? null
 
-  const recordVisit = () => activity.value && api.put(`/api/activities/${activity.value.id}/visit`)
+  /** Says up to which place was seen: what this page has, and nothing that came since. */
+  const recordVisit = () => activity.value && api.put(`/api/activities/${activity.value.id}/visit`, { seq: thread.value?.lastSeq ?? 0 })
+
+  /** Takes in what an open page is told. @returns the contribution that came, if one did that was not here */
+  function hear(event: LiveEvent): WholeContribution | null {
+    if (!thread.value) return null
+    if (event.kind === 'opened') { void refresh().catch(() => {}); return null }
+    if (event.kind === 'gone') {
+      const below = contributions.value.some(c => c.parentId === event.id)
+      const gone = byId.value.get(event.id)
+      set(gone && below ? contributions.value.map(c => c.id === event.id ? { view: 'place' as const, id: gone.id, parentId: gone.parentId, shownAt: gone.shownAt } : c) : contributions.value.filter(c => c.id !== event.id))
+      return null
+    }
+    const came = event.contribution
+    const before = byId.value.get(came.id)
+    if (came.view !== 'whole') { set(contributions.value.map(c => c.id === came.id ? came : c)); return null }
+    // what is said to all does not know who nodded, nor what was new on this visit
+    const merged = before?.view === 'whole' ? { ...came, nodded: before.nodded, isNew: before.isNew } : { ...came, isNew: !came.author.isMe }
+    set(before ? contributions.value.map(c => c.id === came.id ? merged : c) : [...contributions.value, merged])
+    if (came.seq !== null) thread.value = { ...thread.value, lastSeq: Math.max(thread.value.lastSeq, came.seq) }
+    return before || came.author.isMe ? null : merged
+  }
+  function set(list: readonly ContributionView[]) {
+    if (thread.value) thread.value = { ...thread.value, contributions: [...list] }
+  }
+
+  let fetching: Promise<void> = Promise.resolve()
+  /** Fetches the words of those that came without, a batch at a time. */
+  function needTexts(ids: readonly string[]): Promise<void> {
+    fetching = fetching.then(async () => {
+      const wanted = ids.filter((id) => { const c = byId.value.get(id); return c?.view === 'whole' && c.html === null })
+      for (let i = 0; i < wanted.length && activity.value; i += BATCH) {
+        const { texts } = await api.get<{ texts: Array<{ id: string, html: string }> }>(`/api/activities/${activity.value.id}/texts?ids=${wanted.slice(i, i + BATCH).join(',')}`)
+        const html = new Map(texts.map(t => [t.id, t.html]))
+        set(contributions.value.map(c => c.view === 'whole' && html.has(c.id) ? { ...c, html: html.get(c.id)! } : c))
+      }
+    }).catch(() => {}) // asked again when they come into view
+    return fetching
+  }
 
   async function nod(id: string) {
     const c = whole.value.find(x => x.id === id)
@@ -50,12 +95,16 @@ export const useThreadStore = defineStore('thread', () => {
     await api.put(`/api/contributions/${id}/withdrawn`, { withdrawn })
     await refresh()
   }
-  async function edit(id: string, doc: unknown, baseVersion: number) {
-    await api.patch(`/api/contributions/${id}`, { key: newKey(), doc, baseVersion })
+  async function edit(id: string, doc: unknown, baseVersion: number, title?: string | null) {
+    await api.patch(`/api/contributions/${id}`, { key: newKey(), doc, baseVersion, ...(title !== undefined && { title }) })
+    await refresh()
+  }
+  async function act(id: string, what: 'on-top' | 'opened' | 'approval', body: Record<string, unknown>) {
+    await api.put(`/api/contributions/${id}/${what}`, body)
     await refresh()
   }
   function replace(c: WholeContribution) {
-    if (thread.value) thread.value = { ...thread.value, contributions: thread.value.contributions.map(x => x.id === c.id ? c : x) }
+    set(contributions.value.map(x => x.id === c.id ? c : x))
   }
-  return { activity, thread, contributions, whole, roots, load, refresh, draftAt, recordVisit, nod, withdraw, edit }
+  return { activity, thread, contributions, byId, whole, roots, load, refresh, draftAt, recordVisit, hear, needTexts, nod, withdraw, edit, act }
 })

@@ -1,7 +1,7 @@
-export const THREAD_ORDERS = ['talk', 'newest', 'unanswered', 'onlyNew'] as const
+export const THREAD_ORDERS = ['talk', 'newest', 'answers', 'unanswered', 'onlyNew'] as const
 export type ThreadOrder = (typeof THREAD_ORDERS)[number]
 
-interface Placed { readonly id: string, readonly parentId: string | null, readonly shownAt: string }
+export interface Placed { readonly id: string, readonly parentId: string | null, readonly shownAt: string, readonly onTop?: boolean }
 
 export interface ThreadNode<T extends Placed> {
   readonly item: T
@@ -28,13 +28,20 @@ export const countReplies = <T extends Placed>(node: ThreadNode<T>): number =>
   node.replies.reduce((sum, reply) => sum + 1 + countReplies(reply), 0)
 
 /**
- * Threads in the order a reader asked for. Newest first goes by the latest word anywhere in a thread; unanswered first
+ * Threads in the order a reader asked for, those kept on top before the others. Newest first goes by the latest word
+ * anywhere in a thread; most answers first counts answers at any depth, equals in the talk's order; unanswered first
  * keeps the talk's order within both halves; only new keeps threads with something new in them.
  */
 export function orderThreads<T extends Placed>(roots: readonly ThreadNode<T>[], order: ThreadOrder, isNew: (item: T) => boolean): ThreadNode<T>[] {
+  const ordered = inOrder(roots, order, isNew)
+  return [...ordered.filter(r => r.item.onTop), ...ordered.filter(r => !r.item.onTop)]
+}
+
+function inOrder<T extends Placed>(roots: readonly ThreadNode<T>[], order: ThreadOrder, isNew: (item: T) => boolean): ThreadNode<T>[] {
   switch (order) {
     case 'talk': return [...roots]
     case 'newest': return [...roots].sort((a, b) => latest(b).localeCompare(latest(a)))
+    case 'answers': { const counts = new Map(roots.map(r => [r, countReplies(r)])); return [...roots].sort((a, b) => counts.get(b)! - counts.get(a)!) }
     case 'unanswered': return [...roots.filter(r => r.replies.length === 0), ...roots.filter(r => r.replies.length > 0)]
     case 'onlyNew': return roots.filter(r => some(r, isNew))
   }

@@ -3,12 +3,12 @@ import { CONTRIBUTION_STATES } from './contribution'
 import { readerView, type ReaderSnapshot } from './readerView'
 
 const classmate: ReaderSnapshot = {
-  role: 'student', isAuthor: false, state: 'shown', authorIsStaff: false, readBy: 'class', writeFirst: false, ownIsIn: false, hasShownAnswers: false, beforeReveal: false,
+  role: 'student', isAuthor: false, state: 'shown', authorIsStaff: false, reach: 'class', ownsThread: false, threadByStaff: false, isQuestion: false, writeFirst: false, ownIsIn: false, hasShownAnswers: false, beforeReveal: false,
 }
 
 describe('what a reader may get of a contribution', () => {
   it('gives an author their own in every state', () => {
-    for (const state of CONTRIBUTION_STATES) expect(readerView({ ...classmate, isAuthor: true, state, readBy: 'staff', writeFirst: true })).toBe('whole')
+    for (const state of CONTRIBUTION_STATES) expect(readerView({ ...classmate, isAuthor: true, state, reach: 'thread', writeFirst: true })).toBe('whole')
   })
   it('never gives a draft\'s words to anyone else: staff learn its length', () => {
     for (const state of ['draft', 'scheduled'] as const) {
@@ -29,9 +29,21 @@ describe('what a reader may get of a contribution', () => {
     expect(readerView({ ...classmate, writeFirst: true, ownIsIn: true })).toBe('whole')
   })
   it('keeps a journal between student and staff', () => {
-    expect(readerView({ ...classmate, readBy: 'staff' })).toBe('nothing')
-    expect(readerView({ ...classmate, readBy: 'staff', role: 'observer' })).toBe('nothing')
-    expect(readerView({ ...classmate, readBy: 'staff', role: 'staff' })).toBe('whole')
+    expect(readerView({ ...classmate, reach: 'thread' })).toBe('nothing')
+    expect(readerView({ ...classmate, reach: 'thread', role: 'observer' })).toBe('nothing')
+    expect(readerView({ ...classmate, reach: 'thread', role: 'staff' })).toBe('whole')
+  })
+  it('never lets staff\'s words under one journal reach another, but what staff begin for all', () => {
+    const words = { ...classmate, reach: 'thread' as const, authorIsStaff: true }
+    expect(readerView(words)).toBe('nothing')
+    expect(readerView({ ...words, ownsThread: true })).toBe('whole')
+    expect(readerView({ ...words, threadByStaff: true })).toBe('whole')
+    expect(readerView({ ...words, threadByStaff: true, authorIsStaff: false })).toBe('nothing')
+  })
+  it('lets a question stand open before one\'s own answer is in, and its answers not', () => {
+    expect(readerView({ ...classmate, writeFirst: true, isQuestion: true, authorIsStaff: true })).toBe('whole')
+    expect(readerView({ ...classmate, beforeReveal: true, isQuestion: true, authorIsStaff: true })).toBe('whole')
+    expect(readerView({ ...classmate, writeFirst: true })).toBe('nothing')
   })
   it('holds for approval until staff let it out', () => {
     expect(readerView({ ...classmate, state: 'awaitingApproval' })).toBe('nothing')

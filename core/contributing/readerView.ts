@@ -7,9 +7,12 @@ export interface ReaderSnapshot {
   readonly isAuthor: boolean
   readonly state: ContributionState
   readonly authorIsStaff: boolean
-  readonly readBy: 'class' | 'staff' // from the kind or the activity's setting
+  readonly reach: 'class' | 'thread' // 'thread': staff and whoever began the thread it is in, as in a journal
+  readonly ownsThread: boolean // the reader began the thread
+  readonly threadByStaff: boolean // staff began the thread
   readonly writeFirst: boolean
-  readonly ownIsIn: boolean // the reader has an entry of their own that is shown
+  readonly isQuestion: boolean // one that staff put for all to answer
+  readonly ownIsIn: boolean // the reader has an entry of their own that is shown; where each question is answered apart, to this one
   readonly hasShownAnswers: boolean
   readonly beforeReveal: boolean // the activity keeps everything hidden until a day that has not come
 }
@@ -25,19 +28,24 @@ export type ReaderView =
  * 1. what is one's own is always whole;
  * 2. a draft or a scheduled text is nobody else's: staff learn its length, others nothing;
  * 3. staff see all the rest;
- * 4. what is private to staff, or waits for approval, is nothing to anyone else, except that staff's own words reach all;
- * 5. write before you read: nothing of classmates until one's own is in; the instructor's words included, for they answer them;
- * 6. nor before the day on which everything is revealed;
- * 7. a withdrawn text leaves its place while something shown hangs below it, otherwise nothing.
+ * 4. what waits for approval is nothing to anyone else;
+ * 5. what reaches only its thread is nothing to those who did not begin it, unless staff began it for all; so staff's
+ *    words under one journal never reach another;
+ * 6. a question that staff put for all to answer stands open;
+ * 7. write before you read: nothing of classmates until one's own is in; the instructor's words included, for they answer them;
+ * 8. nor before the day on which everything is revealed;
+ * 9. a withdrawn text leaves its place while something shown hangs below it, otherwise nothing.
  */
 export function readerView(s: ReaderSnapshot): ReaderView {
   if (s.isAuthor) return 'whole'
   if (s.state === 'draft' || s.state === 'scheduled') return s.role === 'staff' ? 'lengthOnly' : 'nothing'
   if (s.role === 'staff') return 'whole'
   if (s.state === 'awaitingApproval') return 'nothing'
-  if (s.readBy === 'staff' && !s.authorIsStaff) return 'nothing'
-  if (s.role === 'student' && s.writeFirst && !s.ownIsIn) return 'nothing'
-  if (s.beforeReveal) return 'nothing'
+  if (s.reach === 'thread' && !s.ownsThread && !(s.threadByStaff && s.authorIsStaff)) return 'nothing'
+  if (!s.isQuestion) {
+    if (s.role === 'student' && s.writeFirst && !s.ownIsIn) return 'nothing'
+    if (s.beforeReveal) return 'nothing'
+  }
   if (s.state === 'withdrawn') return s.hasShownAnswers ? 'place' : 'nothing'
   return 'whole'
 }

@@ -7,5 +7,8 @@ export interface DemoText {
   readonly takesUp?: string // words of the text it answers
   readonly nods?: readonly string[]
   readonly draft?: true
-  readonly text: string
+  readonly title?: string // of a blog entry
+  readonly prompt?: number // number of the prompt it answers
+  readonly file?: string // a picture of demo/files that comes with it
+  readonly text: string // lines are paragraphs; what stands between dollar signs is a formula in LaTeX
 }

@@ -149,12 +149,29 @@ export async function requireContribution(event: H3Event, db: Db, contributionId
   return { ...actor, contribution }
 }
 
+/** The contribution to staff, who see what was changed in it. A draft is nobody's but its author's. */
+export async function requireContributionMarker(event: H3Event, db: Db, contributionId: string, now: Date) {
+  const actor = await requireContribution(event, db, contributionId, now)
+  if (!isStaff(actor.enrolment)) throw notYours('Earlier texts are for the instructor and assistants of this seminar.')
+  if (actor.contribution.state === 'draft' || actor.contribution.state === 'scheduled') throw nothingHere()
+  return actor
+}
+
 /** Someone who keeps the library a rubric is in; assistants read and export. */
 export async function requireRubricOwner(event: H3Event, db: Db, rubricId: string, change: boolean): Promise<Actor> {
   await requirePerson(event, db)
   const [rubric] = await db.select({ seminarId: rubrics.seminarId }).from(rubrics).where(eq(rubrics.id, rubricId))
   if (!rubric) throw nothingHere()
   return change ? requireManager(event, db, rubric.seminarId) : requireStaff(event, db, rubric.seminarId)
+}
+
+/** Whether somebody may know of an activity, where there is no request to ask: a feed is read without signing in. */
+export async function mayKnowOf(db: Db, activity: ActivityRow, enrolment: Enrolment, now: Date): Promise<boolean> {
+  if (enrolment.seminarId !== activity.seminarId) {
+    const joined = await db.$count(jointSeminars, and(eq(jointSeminars.activityId, activity.id), eq(jointSeminars.seminarId, enrolment.seminarId)))
+    if (joined === 0) return false
+  }
+  return isStaff(enrolment) || (activity.state === 'published' && !activity.isTemplate && activity.opensAt <= now && await isMeantFor(db, activity, enrolment))
 }
 
 export { nothingHere, notYours }

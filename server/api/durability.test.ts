@@ -61,7 +61,7 @@ describe('what was acknowledged', () => {
       const resent = await back.json<{ id: string }>('POST', `${place}/contributions`, sent)
       expect(resent.body.id).toBe(acknowledged.body.id)
       const { body } = await back.json<ThreadView>('GET', `${place}/contributions`)
-      expect(body.contributions.filter(c => c.view === 'whole' && c.text.startsWith('Acknowledged'))).toHaveLength(1)
+      expect(body.contributions.filter(c => c.view === 'whole' && c.html?.includes('Acknowledged'))).toHaveLength(1)
       expect(body.contributions).toHaveLength(before.length + 1)
       expect(body.drafts.find(d => d.parentId === before[1]!.id)?.words).toBe(3)
     }

@@ -1,7 +1,8 @@
 import { defineEventHandler, getRequestHeader, getRouterParam, setResponseHeaders, setResponseStatus, type H3Event } from 'h3'
 import { nothingHere } from '#server/access/seminar'
+import { requireFileReader } from '#server/access/files'
 import { requirePerson } from '#server/access/session'
-import type { Database } from '#server/database/client'
+import { now } from '#server/clock'
 import { useDatabase } from '#server/database/connection'
 import { fileById } from '#server/services/files/files'
 import { FileParams } from '#shared/files/file'
@@ -11,7 +12,7 @@ type StoredFile = NonNullable<Awaited<ReturnType<typeof fileById>>>
 interface Served { readonly bytes: Buffer, readonly type: string, readonly name: string }
 
 /** Wraps a route that answers with a file: its bytes or a range of them, never run by the browser, never guessed at. */
-export function fileRoute(handle: (event: H3Event, db: Database, file: StoredFile) => Promise<Served>) {
+export function fileRoute(handle: (file: StoredFile) => Served) {
   return defineEventHandler(async (event) => {
     try {
       const db = useDatabase()
@@ -19,7 +20,8 @@ export function fileRoute(handle: (event: H3Event, db: Database, file: StoredFil
       const params = FileParams.safeParse({ fileId: getRouterParam(event, 'fileId') })
       const file = params.success ? await fileById(db, params.data.fileId) : null
       if (!file) throw nothingHere()
-      return send(event, await handle(event, db, file))
+      await requireFileReader(event, db, file, now())
+      return sendFile(event, handle(file))
     }
     catch (error) {
       return answerProblem(event, error)
@@ -27,9 +29,10 @@ export function fileRoute(handle: (event: H3Event, db: Database, file: StoredFil
   })
 }
 
-function send(event: H3Event, { bytes, type, name }: Served) {
+export function sendFile(event: H3Event, { bytes, type, name }: Served) {
   setResponseHeaders(event, {
-    'content-type': type, 'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(name)}`, 'content-security-policy': 'default-src \'none\'; sandbox',
+    'content-type': type, 'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(name)}`, // a paper is shown by the browser's own reader, which a sandbox would keep from starting; it runs nothing of ours
+    'content-security-policy': type === 'application/pdf' ? 'default-src \'none\'; style-src \'unsafe-inline\'; frame-ancestors \'self\'' : 'default-src \'none\'; sandbox',
     'cache-control': 'private, max-age=86400, immutable', 'accept-ranges': 'bytes',
   })
   // players ask for parts of a recording (RFC 9110, one range)

@@ -17,7 +17,7 @@ export default defineNitroPlugin((nitro) => {
     setResponseHeaders(event, {
       'content-security-policy': [
         'default-src \'none\'', `script-src 'self' 'nonce-${nonce}'`, `style-src 'self' 'nonce-${nonce}'`, 'style-src-attr \'unsafe-inline\'',
-        'img-src \'self\' data: blob:', 'media-src \'self\' blob:', 'font-src \'self\'', 'connect-src \'self\'', 'base-uri \'none\'', 'form-action \'self\'', 'frame-ancestors \'none\'',
+        'img-src \'self\' data: blob:', 'media-src \'self\' blob:', 'font-src \'self\'', 'connect-src \'self\'', 'frame-src \'self\'', 'base-uri \'none\'', 'form-action \'self\'', 'frame-ancestors \'none\'',
       ].join('; '),
       'x-content-type-options': 'nosniff',
       'referrer-policy': 'same-origin',

@@ -19,6 +19,13 @@ export type AuthorView = z.infer<typeof AuthorView>
 export const TakesUp = z.object({ contributionId: z.uuid(), exact: z.string().min(1).max(600) })
 export type TakesUp = z.infer<typeof TakesUp>
 
+/** A file that came with a contribution. */
+export const AttachedFile = z.object({
+  id: z.uuid(), url: z.string(), name: z.string(), type: z.string(), size: z.number().int(),
+  hasText: z.boolean(), // its text can be read in place
+})
+export type AttachedFile = z.infer<typeof AttachedFile>
+
 /** One contribution as one reader gets it. A place holds neither words nor name. */
 export const ContributionView = z.discriminatedUnion('view', [
   z.object({
@@ -27,17 +34,29 @@ export const ContributionView = z.discriminatedUnion('view', [
     parentId: z.uuid().nullable(),
     type: z.enum(CONTRIBUTION_TYPES),
     author: AuthorView,
+    threadId: z.uuid(),
+    state: z.enum(['shown', 'awaitingApproval', 'scheduled', 'withdrawn']),
     withdrawn: z.boolean(),
-    html: z.string(),
-    text: z.string(),
+    html: z.string().nullable(), // null in a long talk: its words are fetched when they are about to be read
     words: z.number().int(),
+    seq: z.number().int().nullable(), // its place among what was shown
     shownAt: z.iso.datetime(),
+    showAt: z.iso.datetime().nullable(), // a timed entry, to its author
     editedAt: z.iso.datetime().nullable(),
     isNew: z.boolean(),
     nods: z.number().int(),
     nodded: z.boolean(),
     takesUp: TakesUp.nullable(),
-    changeUntil: z.iso.datetime().nullable(), // the reader may edit or withdraw it until then
+    changeUntil: z.iso.datetime().nullable(), // the reader may edit it until then
+    withdrawUntil: z.iso.datetime().nullable(), // or withdraw it
+    onTop: z.boolean(),
+    openToClass: z.boolean(), // a journal entry that was opened
+    promptId: z.uuid().nullable(),
+    title: z.string().nullable(),
+    files: z.array(AttachedFile),
+    alias: z.string().nullable(), // what classmates call its author here; to staff and the author alone
+    done: z.boolean().nullable(), // as staff marked it; to staff and the author alone
+    sentBack: z.string().nullable(), // what staff said when they did not let it be shown yet
     version: z.number().int(),
   }),
   z.object({ view: z.literal('place'), id: z.uuid(), parentId: z.uuid().nullable(), shownAt: z.iso.datetime() }),
@@ -48,6 +67,10 @@ export type WholeContribution = Extract<ContributionView, { view: 'whole' }>
 export const DraftView = z.object({
   id: z.uuid(),
   parentId: z.uuid().nullable(),
+  slot: z.string(),
+  promptId: z.uuid().nullable(),
+  title: z.string().nullable(),
+  files: z.array(AttachedFile),
   doc: z.unknown(),
   words: z.number().int(),
   takesUp: TakesUp.nullable(),
@@ -58,6 +81,8 @@ export type DraftView = z.infer<typeof DraftView>
 
 export const ThreadView = z.object({
   waiting: z.boolean(), // write before you read: nothing of others is in this answer, not even a count
+  waitingAt: z.array(z.uuid()), // questions the reader has not answered yet, and whose answers are not in this one either
+  lastSeq: z.number().int(), // up to which place this answer goes
   contributions: z.array(ContributionView), // in the order they were shown
   drafts: z.array(DraftView), // the reader's own
   checks: z.array(CheckView), // the reader's own expectations; empty for staff
@@ -65,29 +90,56 @@ export const ThreadView = z.object({
 })
 export type ThreadView = z.infer<typeof ThreadView>
 
-export const PostWrite = z.object({
-  key: z.uuid(), // idempotency: the same key sent again is answered again, not done again
+/** Where and what somebody writes. Several texts can be begun at one place: an answer to each prompt, several entries of a blog. */
+const Written = z.object({
   parentId: z.uuid().nullable(),
+  slot: z.string().max(64).default(''),
+  promptId: z.uuid().nullable().default(null),
+  title: z.string().trim().max(200, 'A title has up to 200 characters.').nullable().default(null),
+  fileIds: z.array(z.uuid()).max(20).default([]),
   doc: RichDoc,
   takesUp: TakesUp.nullable().default(null),
 })
-export type PostWrite = z.infer<typeof PostWrite>
-export const PostAnswer = z.object({ id: z.uuid(), shownAt: z.iso.datetime() })
+export type Written = z.infer<typeof Written>
 
-export const DraftWrite = z.object({
-  parentId: z.uuid().nullable(),
-  doc: RichDoc,
-  takesUp: TakesUp.nullable().default(null),
+export const PostWrite = Written.extend({
+  key: z.uuid(), // idempotency: the same key sent again is answered again, not done again
+  showAt: z.iso.datetime().nullable().default(null), // an entry that shows itself later
+})
+export type PostWrite = z.infer<typeof PostWrite>
+export const PostAnswer = z.object({ id: z.uuid(), shownAt: z.iso.datetime(), state: z.enum(['shown', 'awaitingApproval', 'scheduled']) })
+
+export const DraftWrite = Written.extend({
   baseVersion: z.number().int().nullable(), // version last seen; null when none was
 })
 export type DraftWrite = z.infer<typeof DraftWrite>
 
-export const DraftPlace = z.object({ parentId: z.uuid().nullable() })
-export const EditWrite = z.object({ key: z.uuid(), doc: RichDoc, baseVersion: z.number().int() })
+export const DraftPlace = z.object({ parentId: z.uuid().nullable(), slot: z.string().max(64).default('') })
+export const EditWrite = z.object({ key: z.uuid(), doc: RichDoc, title: z.string().trim().max(200).nullable().optional(), baseVersion: z.number().int() })
 export type EditWrite = z.infer<typeof EditWrite>
+export const OwnText = z.object({ doc: z.unknown(), title: z.string().nullable(), version: z.number().int() })
+export type OwnText = z.infer<typeof OwnText>
 export const EditAnswer = z.object({ version: z.number().int() })
 export const WithdrawnWrite = z.object({ withdrawn: z.boolean() })
 export const NodWrite = z.object({ nodded: z.boolean() })
 export type NodWrite = z.infer<typeof NodWrite>
 export const NodAnswer = z.object({ nods: z.number().int(), nodded: z.boolean() })
 export const Done = z.object({ done: z.boolean() })
+export const VisitWrite = z.object({ seq: z.number().int().min(0) })
+export const OnTopWrite = z.object({ onTop: z.boolean() })
+export const DoneWrite = z.object({ done: z.boolean().nullable() })
+export const OpenedWrite = z.object({ opened: z.boolean() })
+export const ApprovalWrite = z.object({ approved: z.boolean(), remark: z.string().trim().max(1000).default('') })
+export type ApprovalWrite = z.infer<typeof ApprovalWrite>
+export const IdsQuery = z.object({ ids: z.string().max(8000).transform(list => list.split(',')).pipe(z.array(z.uuid()).min(1).max(200)) })
+export const TextsAnswer = z.object({ texts: z.array(z.object({ id: z.uuid(), html: z.string() })) })
+export const TalkFindQuery = z.object({ q: z.string().trim().min(2, 'Two letters or more.').max(200) })
+export const TalkFound = z.object({ ids: z.array(z.uuid()) })
+export const Revisions = z.object({ revisions: z.array(z.object({ version: z.number().int(), html: z.string(), words: z.number().int(), replacedAt: z.iso.datetime() })) })
+/** What open pages are told as it happens. */
+export const LiveEvent = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('contribution'), contribution: ContributionView }),
+  z.object({ kind: z.literal('gone'), id: z.uuid() }), // it was there for this reader and is not any more
+  z.object({ kind: z.literal('opened') }), // more can be read than before: fetch anew
+])
+export type LiveEvent = z.infer<typeof LiveEvent>

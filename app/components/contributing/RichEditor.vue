@@ -2,8 +2,10 @@
 import StarterKit from '@tiptap/starter-kit'
 import { EditorContent, useEditor, type AnyExtension } from '@tiptap/vue-3'
 import type { RichNode } from '#core/contributing/richText'
+import { formulaNodes } from '../../composables/contributing/formulaNodes'
 import { cleanPasted } from '../../composables/contributing/cleanPasted'
 
+const FormulaField = defineAsyncComponent(() => import('./FormulaField.vue'))
 const props = withDefaults(defineProps<{
   doc: RichNode
   /** Name of the text for those who cannot see it. */
@@ -13,12 +15,15 @@ const props = withDefaults(defineProps<{
   describedby?: string
   /** More that this editor can hold, beyond plain text. */
   more?: AnyExtension[]
+  /** Whether formulas can be put in. */
+  formulas?: boolean
 }>(), { autofocus: false, describedby: undefined, more: () => [] })
 const emit = defineEmits<{ write: [doc: RichNode] }>()
+const formula = reactive({ open: false, latex: '', pos: null as number | null })
 const nonce = import.meta.client ? document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content : undefined
 
 const editor = useEditor({
-  extensions: [StarterKit.configure({ heading: { levels: [3] }, codeBlock: false, link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] } }), ...props.more],
+  extensions: [...(props.formulas ? formulaNodes((latex, pos) => Object.assign(formula, { open: true, latex, pos })) : []), StarterKit.configure({ heading: { levels: [3] }, codeBlock: false, link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] } }), ...props.more],
   content: props.doc as never,
   autofocus: props.autofocus ? 'end' : false,
   injectNonce: nonce,
@@ -44,6 +49,16 @@ const tools = computed(() => {
       ]
     : []
 })
+function setFormula() {
+  const latex = formula.latex.trim()
+  const e = editor.value
+  if (formula.pos !== null) {
+    if (latex) e?.chain().setNodeSelection(formula.pos).updateInlineMath({ latex }).focus().run()
+    else e?.chain().setNodeSelection(formula.pos).deleteSelection().focus().run()
+  }
+  else if (latex) e?.chain().focus().insertInlineMath({ latex }).run()
+  Object.assign(formula, { open: false, latex: '', pos: null })
+}
 const asking = ref(false)
 const address = ref('')
 function setLink() {
@@ -61,6 +76,7 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
     <div class="tools" role="toolbar" :aria-label="`${label}: form`">
       <slot name="before" />
       <button v-for="tool in tools" :key="tool.name" type="button" :class="[`tool-${tool.name.toLowerCase()}`, { on: tool.on }]" :aria-pressed="tool.on" @click="tool.run">{{ tool.name }}</button>
+      <button v-if="formulas" type="button" class="tool-equation" :class="{ on: formula.open }" @click="Object.assign(formula, { open: !formula.open, latex: '', pos: null })">Equation</button>
       <slot name="tools" :editor="editor" />
       <span class="grow" />
       <slot name="after" />
@@ -69,6 +85,7 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
       <label>Address <input v-model="address" type="text" inputmode="url" placeholder="https://"></label>
       <button class="link" type="submit">{{ address.trim() ? 'Set the link' : 'Take the link off' }}</button>
     </form>
+    <FormulaField v-if="formula.open" v-model="formula.latex" :is-new="formula.pos === null" @set="setFormula" />
     <EditorContent :editor="editor" class="text" />
   </div>
 </template>

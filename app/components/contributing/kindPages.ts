@@ -1,6 +1,9 @@
 import type { Component } from 'vue'
 import type { ActivityKind } from '#core/contributing/kinds/kind'
+import BlogPage from './blog/BlogPage.vue'
 import DiscussionPage from './discussion/DiscussionPage.vue'
+import ExitNotePage from './exitNote/ExitNotePage.vue'
+import JournalPage from './journal/JournalPage.vue'
 
 /** The page each kind of activity has. A new kind adds its folder here and one line. */
-export const KIND_PAGES: Readonly<Partial<Record<ActivityKind, Component>>> = { discussion: DiscussionPage }
+export const KIND_PAGES: Readonly<Partial<Record<ActivityKind, Component>>> = { discussion: DiscussionPage, journal: JournalPage, blog: BlogPage, exitNote: ExitNotePage }

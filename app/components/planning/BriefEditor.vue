@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import katex from 'katex'
 import type { Editor } from '@tiptap/vue-3'
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
@@ -18,11 +17,7 @@ const api = useApi()
 const { busy, problem, send } = useSending()
 const rich = ref<InstanceType<typeof RichEditor> | null>(null)
 const editor = () => (rich.value as unknown as { editor: Editor | undefined } | null)?.editor
-const formula = reactive({ open: false, latex: '', pos: null as number | null })
-const nodes = briefNodes((latex, pos) => Object.assign(formula, { open: true, latex, pos }))
-const drawn = computed(() => katex.renderToString(formula.latex || 'd = d_0 - 0.4\\,t', { output: 'mathml', throwOnError: false }))
 const words = computed(() => countWords(plainText(props.doc)))
-const hint = ref('')
 
 async function upload(event: Event) {
   const input = event.target as HTMLInputElement
@@ -39,27 +34,16 @@ async function take(file: File, transcript: string | null = null) {
   if (kept.type.startsWith('image/')) chain?.insertContent({ type: 'image', attrs: { src: kept.url, alt: file.name.replace(/\.[^.]+$/, '') } }).run()
   else chain?.insertContent({ type: /^(audio|video)\//.test(kept.type) ? 'recording' : 'paper', attrs: { src: kept.url, name: kept.name, type: kept.type } }).run()
 }
-function setFormula() {
-  const latex = formula.latex.trim()
-  const e = editor()
-  if (formula.pos !== null) {
-    if (latex) e?.chain().setNodeSelection(formula.pos).updateInlineMath({ latex }).focus().run()
-    else e?.chain().setNodeSelection(formula.pos).deleteSelection().focus().run()
-  }
-  else if (latex) e?.chain().focus().insertInlineMath({ latex }).run()
-  Object.assign(formula, { open: false, latex: '', pos: null })
-}
 const isEmpty = computed(() => plainText(props.doc) === '')
 </script>
 
 <template>
   <div class="brief-editor" :class="{ blank: isEmpty }" @dragover.prevent @drop="($event.dataTransfer?.files[0]) && ($event.preventDefault(), take($event.dataTransfer.files[0]!))">
-    <RichEditor ref="rich" :doc="doc" :label="label" :more="nodes" @write="emit('write', $event)">
+    <RichEditor ref="rich" :doc="doc" :label="label" :more="briefNodes" formulas @write="emit('write', $event)">
       <template #before><b class="what">{{ label }}</b></template>
       <template #tools="{ editor: e }">
         <label class="pick" title="PNG, JPEG, WebP or GIF">Picture<input type="file" accept="image/*" class="visually-hidden" :disabled="busy" @change="upload"></label>
         <label class="pick" title="PDF, video or sound, up to 20 MB; choose a WebVTT transcript along with it">File or video<input type="file" multiple accept="application/pdf,video/*,audio/*,.vtt" class="visually-hidden" :disabled="busy" @change="upload"></label>
-        <button type="button" @click="Object.assign(formula, { open: !formula.open, latex: '', pos: null })">Equation</button>
         <button type="button" @click="e?.isActive('table') ? e.chain().focus().addRowAfter().run() : e?.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run()">{{ e?.isActive('table') ? 'Add a row' : 'Table' }}</button>
         <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().addColumnAfter().run()">Add a column</button>
         <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().deleteTable().run()">Take the table out</button>
@@ -67,12 +51,6 @@ const isEmpty = computed(() => plainText(props.doc) === '')
       <template #after><span class="hint">{{ busy ? 'taking the file in …' : `${words} ${plural(words, 'word')}` }}</span></template>
     </RichEditor>
     <p v-if="isEmpty && placeholder" class="ghost" aria-hidden="true">{{ placeholder }}</p>
-    <form v-if="formula.open" class="formula" @submit.prevent="setFormula">
-      <label>LaTeX <input v-model="formula.latex" class="in" placeholder="d = d_0 - 0.4\,t" autofocus @focus="hint = ''"></label>
-      <!-- eslint-disable-next-line vue/no-v-html -- KaTeX escapes what it does not know -->
-      <span class="drawn" v-html="drawn" />
-      <button class="link" type="submit">{{ formula.pos === null ? 'Put it in' : formula.latex.trim() ? 'Change it' : 'Take it out' }}</button>
-    </form>
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
   </div>
 </template>
@@ -87,8 +65,4 @@ const isEmpty = computed(() => plainText(props.doc) === '')
 .brief-editor :deep(.prose) { padding: 9px 0 6px; min-height: 3.6em; }
 .brief-editor :deep(.ProseMirror-selectednode) { outline: 2px solid var(--ember); }
 .ghost { position: absolute; top: 41px; left: 0; font: 400 0.96875rem/1.55 var(--read); color: var(--ink-3); pointer-events: none; }
-.formula { display: flex; gap: 16px; align-items: center; padding: 7px 0; border-top: 1px solid var(--line-soft); }
-.formula label { display: flex; gap: 8px; align-items: center; font-size: 0.8125rem; }
-.formula .in { width: 18rem; font-family: ui-monospace, monospace; }
-.drawn { font-size: 1.125rem; }
 </style>

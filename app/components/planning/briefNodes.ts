@@ -1,6 +1,5 @@
 import { Node } from '@tiptap/core'
 import Image from '@tiptap/extension-image'
-import { BlockMath, InlineMath } from '@tiptap/extension-mathematics'
 import { TableKit } from '@tiptap/extension-table'
 
 /** A recording or video uploaded to the seminar, played in its place. */
@@ -19,12 +18,5 @@ const Paper = Node.create({
   renderHTML: ({ HTMLAttributes: { src, name } }) => ['p', { class: 'paper' }, ['a', { href: String(src), target: '_blank' }, String(name)]],
 })
 
-/** What a brief can hold beyond plain text. Formulas are drawn as MathML, as the server renders them. */
-export const briefNodes = (onFormula: (latex: string, pos: number) => void) => {
-  const katexOptions = { output: 'mathml' as const, throwOnError: false }
-  return [
-    Image, Recording, Paper, TableKit.configure({ table: { resizable: false } }),
-    InlineMath.configure({ katexOptions, onClick: (node, pos) => onFormula(String(node.attrs.latex), pos) }),
-    BlockMath.configure({ katexOptions, onClick: (node, pos) => onFormula(String(node.attrs.latex), pos) }),
-  ]
-}
+/** What a brief can hold beyond the text of a post. */
+export const briefNodes = [Image, Recording, Paper, TableKit.configure({ table: { resizable: false } })]

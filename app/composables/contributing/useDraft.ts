@@ -1,29 +1,35 @@
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
-import type { DraftView, TakesUp } from '#shared/contributing/thread'
+import type { AttachedFile, DraftView, TakesUp } from '#shared/contributing/thread'
 import { ApiProblem, newKey, useApi } from '../shell/useApi'
+import { forgetText, keepText, keptText, queuePost } from './shelf'
+import { useOutbox } from './useOutbox'
 
-export type DraftState = 'empty' | 'typing' | 'saved' | 'kept here' | 'two texts'
+export type DraftState = 'empty' | 'typing' | 'saved' | 'kept here' | 'two texts' | 'waiting'
 
-interface Place { readonly activityId: string, readonly parentId: string | null }
-interface Kept { readonly doc: RichNode, readonly baseVersion: number | null }
+/** Where one writes: below what, and which of several texts begun there. */
+export interface WritingPlace { readonly activityId: string, readonly parentId: string | null, readonly slot?: string, readonly promptId?: string | null }
+interface Posted { readonly id: string, readonly state: 'shown' | 'awaitingApproval' | 'scheduled' }
 
 const PAUSE = 700 // milliseconds without a key before a draft is sent
 const EMPTY: RichNode = { type: 'doc', content: [{ type: 'paragraph' }] }
 
 /**
  * What is being written at one place: kept in the browser at every key, on the server at every pause, and posted once.
- * A text changed in another window is never overwritten: both are offered.
+ * Without a connection it waits in the browser and is sent when there is one. A text changed in another window is never
+ * overwritten: both are offered.
  */
-export function useDraft(place: Place, stored: DraftView | null, takesUp: Ref<TakesUp | null>) {
+export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp: Ref<TakesUp | null>) {
   const api = useApi()
-  const shelf = `jovrel:draft:${place.activityId}:${place.parentId ?? 'top'}`
-  const kept = readKept(shelf)
+  const outbox = useOutbox()
+  const shelf = `draft:${place.activityId}:${place.parentId ?? 'top'}:${place.slot ?? ''}`
   const version = ref(stored?.version ?? null)
-  const doc = shallowRef<RichNode>(kept?.doc ?? stored?.doc as RichNode ?? EMPTY)
+  const doc = shallowRef<RichNode>(stored?.doc as RichNode ?? EMPTY)
+  const title = ref(stored?.title ?? null)
+  const files = shallowRef<readonly AttachedFile[]>(stored?.files ?? [])
   const theirs = shallowRef<DraftView | null>(null)
   const problem = ref<string | null>(null)
-  const state = ref<DraftState>(kept ? 'kept here' : stored ? 'saved' : 'empty')
+  const state = ref<DraftState>(stored ? 'saved' : 'empty')
   const text = computed(() => plainText(doc.value, { leaveOutQuotations: true }))
   const words = computed(() => countWords(text.value))
   // one key for one text: a post whose answer was lost is sent again under the same key
@@ -31,15 +37,21 @@ export function useDraft(place: Place, stored: DraftView | null, takesUp: Ref<Ta
   let timer: ReturnType<typeof setTimeout> | undefined
   let saving: Promise<void> = Promise.resolve()
   let posted = false
+  let touched = false
+
+  const written = () => ({ parentId: place.parentId, slot: place.slot ?? '', promptId: place.promptId ?? null, title: title.value || null, fileIds: files.value.map(f => f.id), doc: doc.value, takesUp: takesUp.value })
 
   function write(next: RichNode) {
+    touched = true
     doc.value = next
     problem.value = null
     state.value = 'typing'
-    localStorage.setItem(shelf, JSON.stringify({ doc: next, baseVersion: version.value } satisfies Kept))
+    void keepText(shelf, { doc: next, title: title.value, baseVersion: version.value })
     clearTimeout(timer)
     timer = setTimeout(() => void save(), PAUSE)
   }
+  const setTitle = (next: string) => { title.value = next; write(doc.value) }
+  const setFiles = (next: readonly AttachedFile[]) => { files.value = next; write(doc.value) }
 
   /** Saves now; saves follow each other, never overlap. */
   function save(): Promise<void> {
@@ -50,12 +62,12 @@ export function useDraft(place: Place, stored: DraftView | null, takesUp: Ref<Ta
 
   async function saveOnce() {
     const sent = doc.value
-    if (posted || theirs.value || plainText(sent) === '') return
+    if (posted || theirs.value || (plainText(sent) === '' && files.value.length === 0 && version.value === null)) return
     try {
-      const answer = await api.put<DraftView>(`/api/activities/${place.activityId}/draft`, { parentId: place.parentId, doc: sent, takesUp: takesUp.value, baseVersion: version.value })
+      const answer = await api.put<DraftView>(`/api/activities/${place.activityId}/draft`, { ...written(), baseVersion: version.value })
       version.value = answer.version
       if (doc.value === sent) {
-        localStorage.removeItem(shelf)
+        await forgetText(shelf)
         state.value = 'saved'
       }
     }
@@ -72,7 +84,7 @@ export function useDraft(place: Place, stored: DraftView | null, takesUp: Ref<Ta
       state.value = 'two texts'
       return
     }
-    problem.value = error.at('doc') ?? error.at('takesUp') ?? error.message
+    problem.value = error.at('doc') ?? error.at('takesUp') ?? error.at('fileIds') ?? error.at('title') ?? error.message
   }
 
   /** Keeps one of two texts: mine goes on top of theirs, or theirs takes its place here. */
@@ -84,21 +96,29 @@ export function useDraft(place: Place, stored: DraftView | null, takesUp: Ref<Ta
     write(doc.value)
   }
 
-  /** @returns the id of what was posted, or null when it was refused; what was typed stays */
-  async function post(): Promise<string | null> {
+  /** @returns what was posted, or null when it was refused or waits for a connection; what was typed stays */
+  async function post(more: { readonly showAt?: string } = {}): Promise<Posted | null> {
     clearTimeout(timer)
     await saving
     problem.value = null
-    const now = JSON.stringify([doc.value, takesUp.value])
+    const now = JSON.stringify([doc.value, takesUp.value, title.value, files.value.map(f => f.id), more])
     if (postKey.text !== now) postKey = { key: newKey(), text: now }
+    const path = `/api/activities/${place.activityId}/contributions`
+    const body = { ...written(), ...more, key: postKey.key }
     try {
       posted = true
-      const answer = await api.post<{ id: string }>(`/api/activities/${place.activityId}/contributions`, { key: postKey.key, parentId: place.parentId, doc: doc.value, takesUp: takesUp.value })
-      localStorage.removeItem(shelf)
-      return answer.id
+      const answer = await api.post<Posted>(path, body)
+      await forgetText(shelf)
+      return answer
     }
     catch (error) {
       posted = false
+      if (error instanceof ApiProblem && error.status === 0 && !navigator.onLine) {
+        await keepText(shelf, { doc: doc.value, title: title.value, baseVersion: version.value })
+        await queuePost({ path, body, shelf })
+        state.value = 'waiting'
+        return null
+      }
       receive(error)
       return null
     }
@@ -108,24 +128,31 @@ export function useDraft(place: Place, stored: DraftView | null, takesUp: Ref<Ta
     clearTimeout(timer)
     posted = true
     await saving
-    localStorage.removeItem(shelf)
-    await api.remove(`/api/activities/${place.activityId}/draft`, { parentId: place.parentId })
+    await forgetText(shelf)
+    await api.remove(`/api/activities/${place.activityId}/draft`, { parentId: place.parentId, slot: place.slot ?? '' })
   }
 
+  /** Listens for what waited to be sent from here. */
+  function onSent(heard: (id: string) => void) {
+    outbox.onSent((sent, result) => {
+      if (sent.shelf !== shelf) return
+      if ('problem' in result) { state.value = 'kept here'; receive(result.problem); return }
+      posted = true
+      heard(result.id)
+    })
+  }
+
+  onMounted(async () => {
+    // text left in this browser by a closed tab, newer than anything the server has
+    const kept = await keptText(shelf)
+    if (!kept || touched) return
+    doc.value = kept.doc
+    title.value = kept.title
+    version.value = kept.baseVersion
+    state.value = 'kept here'
+    timer = setTimeout(() => void save(), PAUSE)
+  })
   onBeforeUnmount(() => { if (state.value === 'typing') void save() })
-  if (kept) timer = setTimeout(() => void save(), PAUSE)
 
-  return { doc, words, text, state, problem, theirs, write, save, settle, post, discard }
-}
-
-/** Text left in this browser by a closed tab, newer than anything the server has. */
-function readKept(shelf: string): Kept | null {
-  if (import.meta.server) return null
-  try {
-    const raw = localStorage.getItem(shelf)
-    return raw ? JSON.parse(raw) as Kept : null
-  }
-  catch {
-    return null
-  }
+  return { doc, title, files, words, text, state, problem, theirs, write, setTitle, setFiles, save, settle, post, discard, onSent }
 }

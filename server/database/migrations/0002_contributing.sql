@@ -21,6 +21,14 @@ CREATE TABLE "contribution_files" (
 	CONSTRAINT "contribution_files_contribution_id_file_id_pk" PRIMARY KEY("contribution_id","file_id")
 );
 --> statement-breakpoint
+CREATE TABLE "contribution_marks" (
+	"seminar_id" uuid NOT NULL,
+	"contribution_id" uuid PRIMARY KEY NOT NULL,
+	"done" boolean NOT NULL,
+	"marked_by" uuid NOT NULL,
+	"marked_at" timestamp with time zone NOT NULL
+);
+--> statement-breakpoint
 CREATE TABLE "feeds" (
 	"secret" text PRIMARY KEY NOT NULL,
 	"seminar_id" uuid NOT NULL,
@@ -32,6 +40,7 @@ CREATE TABLE "feeds" (
 DROP INDEX "one_draft_per_place";--> statement-breakpoint
 ALTER TABLE "enrolments" ADD COLUMN "named_in_feeds" boolean DEFAULT false NOT NULL;--> statement-breakpoint
 ALTER TABLE "files" ADD COLUMN "text_html" text;--> statement-breakpoint
+ALTER TABLE "contributions" ADD COLUMN "thread_id" uuid;--> statement-breakpoint
 ALTER TABLE "contributions" ADD COLUMN "slot" text DEFAULT '' NOT NULL;--> statement-breakpoint
 ALTER TABLE "contributions" ADD COLUMN "prompt_id" uuid;--> statement-breakpoint
 ALTER TABLE "contributions" ADD COLUMN "seq" bigint;--> statement-breakpoint
@@ -50,6 +59,9 @@ ALTER TABLE "aliases" ADD CONSTRAINT "aliases_enrolment_id_enrolments_id_fk" FOR
 ALTER TABLE "contribution_files" ADD CONSTRAINT "contribution_files_seminar_id_seminars_id_fk" FOREIGN KEY ("seminar_id") REFERENCES "public"."seminars"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "contribution_files" ADD CONSTRAINT "contribution_files_contribution_id_contributions_id_fk" FOREIGN KEY ("contribution_id") REFERENCES "public"."contributions"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "contribution_files" ADD CONSTRAINT "contribution_files_file_id_files_id_fk" FOREIGN KEY ("file_id") REFERENCES "public"."files"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "contribution_marks" ADD CONSTRAINT "contribution_marks_seminar_id_seminars_id_fk" FOREIGN KEY ("seminar_id") REFERENCES "public"."seminars"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "contribution_marks" ADD CONSTRAINT "contribution_marks_contribution_id_contributions_id_fk" FOREIGN KEY ("contribution_id") REFERENCES "public"."contributions"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "contribution_marks" ADD CONSTRAINT "contribution_marks_marked_by_enrolments_id_fk" FOREIGN KEY ("marked_by") REFERENCES "public"."enrolments"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "feeds" ADD CONSTRAINT "feeds_seminar_id_seminars_id_fk" FOREIGN KEY ("seminar_id") REFERENCES "public"."seminars"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "feeds" ADD CONSTRAINT "feeds_activity_id_activities_id_fk" FOREIGN KEY ("activity_id") REFERENCES "public"."activities"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "feeds" ADD CONSTRAINT "feeds_enrolment_id_enrolments_id_fk" FOREIGN KEY ("enrolment_id") REFERENCES "public"."enrolments"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
@@ -61,7 +73,9 @@ CREATE INDEX "contribution_files_file_id_index" ON "contribution_files" USING bt
 CREATE UNIQUE INDEX "feeds_activity_id_enrolment_id_index" ON "feeds" USING btree ("activity_id","enrolment_id");--> statement-breakpoint
 CREATE INDEX "contributions_activity_id_seq_index" ON "contributions" USING btree ("activity_id","seq");--> statement-breakpoint
 CREATE INDEX "timed_contributions" ON "contributions" USING btree ("show_at") WHERE state = 'scheduled';--> statement-breakpoint
+CREATE INDEX "contributions_thread_id_index" ON "contributions" USING btree ("thread_id");--> statement-breakpoint
 CREATE UNIQUE INDEX "one_draft_per_place" ON "contributions" USING btree ("activity_id","author_id",coalesce("parent_id", '00000000-0000-0000-0000-000000000000'),"slot") WHERE state = 'draft';--> statement-breakpoint
--- what was shown before keeps the order of its times; visits keep what they had seen
+-- what was shown before keeps the order of its times, and knows its thread; visits keep what they had seen
 UPDATE "contributions" c SET "seq" = o.n FROM (SELECT "id", row_number() OVER (PARTITION BY "activity_id" ORDER BY "shown_at", "id") AS n FROM "contributions" WHERE "state" IN ('shown', 'withdrawn')) o WHERE c."id" = o."id";--> statement-breakpoint
+WITH RECURSIVE threads AS (SELECT "id", "id" AS root FROM "contributions" WHERE "parent_id" IS NULL UNION ALL SELECT c."id", t.root FROM "contributions" c JOIN threads t ON c."parent_id" = t."id") UPDATE "contributions" c SET "thread_id" = t.root FROM threads t WHERE c."id" = t."id";--> statement-breakpoint
 UPDATE "visits" v SET "seen_seq" = coalesce((SELECT max(c."seq") FROM "contributions" c WHERE c."activity_id" = v."activity_id" AND c."shown_at" <= v."seen_until"), 0);

@@ -21,6 +21,7 @@ export const contributions = pgTable('contributions', {
   authorId: uuid().notNull().references(() => enrolments.id),
   type: text({ enum: CONTRIBUTION_TYPES }).notNull(),
   parentId: uuid().references((): AnyPgColumn => contributions.id), // what it answers
+  threadId: uuid(), // the first contribution of the thread it is in; its own id where it is the first
   slot: text().notNull().default(''), // which of several texts begun at one place: the prompt or the entry it is for
   promptId: uuid(), // the prompt of a journal, or the question of a discussion, that it is written to
   state: text({ enum: CONTRIBUTION_STATES }).notNull(),
@@ -49,6 +50,7 @@ export const contributions = pgTable('contributions', {
   index('timed_contributions').on(t.showAt).where(sql`state = 'scheduled'`),
   index().on(t.authorId, t.activityId),
   index().on(t.parentId),
+  index().on(t.threadId),
   index('contributions_words').using('gin', sql`to_tsvector('english', ${t.text})`), // what finding looks in
   // one draft for each place one can write in
   uniqueIndex('one_draft_per_place').on(t.activityId, t.authorId, sql`coalesce(${t.parentId}, '00000000-0000-0000-0000-000000000000')`, t.slot).where(sql`state = 'draft'`),
@@ -100,6 +102,15 @@ export const aliases = pgTable('aliases', {
   enrolmentId: uuid().notNull().references(() => enrolments.id),
   name: text().notNull(),
 }, t => [uniqueIndex().on(t.threadId, t.enrolmentId), uniqueIndex().on(t.threadId, t.name), index().on(t.activityId)])
+
+/** A single contribution marked as done or not, as short answers are. */
+export const contributionMarks = pgTable('contribution_marks', {
+  seminarId: uuid().notNull().references(() => seminars.id),
+  contributionId: uuid().primaryKey().references(() => contributions.id),
+  done: boolean().notNull(),
+  markedBy: uuid().notNull().references(() => enrolments.id),
+  markedAt: instant().notNull(),
+})
 
 /** A private address under which one member follows an activity in a feed reader. In clear, because it is shown again. */
 export const feeds = pgTable('feeds', {

@@ -1,32 +1,44 @@
-import { and, asc, eq, inArray, ne, or, sql } from 'drizzle-orm'
+import { and, eq, inArray, ne, sql } from 'drizzle-orm'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { contributions, enrolments, nods, persons, visits } from '#server/database/schema'
-import type { ThreadView } from '#shared/contributing/thread'
+import { contributions, visits } from '#server/database/schema'
+import type { ContributionView, ThreadView } from '#shared/contributing/thread'
 import { loadPlan } from '#server/services/planning/activityPlan'
+import { talkOf } from '#core/contributing/talkSettings'
+import { aliasesOf } from './aliases'
 import { draftView } from './draft'
 import { judgeRecord, loadRecords, participants } from './records'
-import { shapeForReader, type StoredContribution } from './shapeForReader'
+import { shapeForReader } from './shapeForReader'
+import { attachedFiles, storedContributions } from './storedContributions'
+
+type ActorAt = Actor & { readonly activity: ActivityRow }
+
+/** From so many contributions on, words are sent when they are about to be read, and with the answer only the first. */
+const LONG = 400
+const FIRST = 60
 
 /**
  * The thread of an activity for one reader: what `shapeForReader` lets through, the reader's own drafts and checks.
  * While the reader's own is not in, the answer is built from the reader's rows alone.
  */
-export async function readThread(db: Db, actor: Actor & { readonly activity: ActivityRow }, now: Date): Promise<ThreadView> {
+export async function readThread(db: Db, actor: ActorAt, now: Date): Promise<ThreadView> {
   const { activity, enrolment, seminar } = actor
-  const [rows, [visit], drafts] = await Promise.all([
-    storedContributions(db, activity.id, enrolment.id),
-    db.select().from(visits).where(and(eq(visits.activityId, activity.id), eq(visits.enrolmentId, enrolment.id))),
+  const isLong = await db.$count(contributions, and(eq(contributions.activityId, activity.id), ne(contributions.state, 'draft'))) > LONG
+  const [shaped, drafts, checks] = await Promise.all([
+    shapedThread(db, actor, now, !isLong),
     db.select().from(contributions).where(and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolment.id), eq(contributions.state, 'draft'))),
+    ownChecks(),
   ])
-  const shaped = shapeForReader(rows, { activity, enrolment, seenUntil: visit?.seenUntil ?? null, now })
-  const [checks, notHeard] = await Promise.all([ownChecks(), shaped.waiting ? [] : silentNames()])
+  const draftFiles = await attachedFiles(db, { ids: drafts.map(d => d.id) })
   return {
     waiting: shaped.waiting,
-    contributions: shaped.contributions,
-    drafts: drafts.map(draftView),
+    waitingAt: shaped.waitingAt,
+    lastSeq: Math.max(0, ...shaped.contributions.map(c => c.view === 'whole' ? c.seq ?? 0 : 0)),
+    contributions: isLong ? await withFirstTexts(db, shaped.contributions) : shaped.contributions,
+    drafts: drafts.map(d => draftView(d, draftFiles.get(d.id) ?? [])),
     checks,
-    notHeard,
+    // where names are hidden, who has not been heard would tell who has
+    notHeard: shaped.waiting || shaped.waitingAt.length > 0 || (talkOf(activity.settings).namesHidden && !shaped.isStaff) || activity.kind === 'journal' && !shaped.isStaff ? [] : await silentNames(shaped.heard),
   }
 
   async function ownChecks() {
@@ -36,29 +48,62 @@ export async function readThread(db: Db, actor: Actor & { readonly activity: Act
     return judgeRecord(plan, records.get(activity.id)!.get(enrolment.id)!, seminar.timeZone, now).checks
   }
 
-  async function silentNames() {
-    const heard = new Set(rows.filter(r => r.state === 'shown').map(r => r.authorId))
+  async function silentNames(heard: ReadonlySet<string>) {
     const [plan, everyone] = await Promise.all([loadPlan(db, activity), participants(db, activity)])
     return everyone.filter(plan.isMeant).filter(s => !heard.has(s.enrolmentId) && s.enrolmentId !== enrolment.id).map(s => s.givenName)
   }
 }
 
-/** All that could reach anyone in this activity, oldest first; drafts stay behind. */
-async function storedContributions(db: Db, activityId: string, readerId: string): Promise<StoredContribution[]> {
-  return db.select({
-    id: contributions.id, parentId: contributions.parentId, type: contributions.type, state: contributions.state, authorId: contributions.authorId,
-    name: persons.name, givenName: persons.givenName, familyName: persons.familyName, role: enrolments.role,
-    html: contributions.html, text: contributions.text, words: contributions.words, detail: contributions.detail,
-    shownAt: contributions.shownAt, editedAt: contributions.editedAt, version: contributions.version,
-    nods: sql<number>`(select count(*)::int from ${nods} where ${nods.contributionId} = ${contributions.id})`,
-    nodded: sql<boolean>`exists (select 1 from ${nods} where ${nods.contributionId} = ${contributions.id} and ${nods.enrolmentId} = ${readerId})`,
-  }).from(contributions)
-    .innerJoin(enrolments, eq(enrolments.id, contributions.authorId)).innerJoin(persons, eq(persons.id, enrolments.personId))
-    .where(and(
-      eq(contributions.activityId, activityId),
-      inArray(contributions.state, ['shown', 'withdrawn', 'awaitingApproval']),
-      or(ne(enrolments.state, 'practice'), eq(enrolments.id, readerId)),
-    ))
-    .orderBy(asc(contributions.shownAt), asc(contributions.id))
+/** What a reader gets of an activity's contributions: what feeds, exports and finding are made of, too. */
+export async function shapedThread(db: Db, { activity, enrolment }: Pick<ActorAt, 'activity' | 'enrolment'>, now: Date, bodies = true) {
+  const [rows, [visit], files] = await Promise.all([
+    storedContributions(db, activity.id, enrolment.id, { bodies }),
+    db.select().from(visits).where(and(eq(visits.activityId, activity.id), eq(visits.enrolmentId, enrolment.id))),
+    attachedFiles(db, { activityId: activity.id }),
+  ])
+  const shaped = shapeForReader(rows, { activity, enrolment, seenSeq: visit?.seenSeq ?? null, now }, { aliases: await aliasesOf(db, activity, rows), files })
+  return { ...shaped, heard: new Set(rows.filter(r => r.state === 'shown').map(r => r.authorId)), isStaff: enrolment.role === 'instructor' || enrolment.role === 'assistant' }
 }
 
+/** The words of some contributions, to somebody who may read them: the same decision as for the thread. */
+export async function readTexts(db: Db, actor: ActorAt, ids: readonly string[], now: Date): Promise<{ texts: Array<{ id: string, html: string }> }> {
+  const { contributions: views } = await shapedThread(db, actor, now, false)
+  const readable = new Set(views.flatMap(v => v.view === 'whole' ? [v.id] : []))
+  return { texts: await textsOf(db, ids.filter(id => readable.has(id))) }
+}
+
+/** Contributions that hold the words, among those the reader gets anyway. */
+export async function findInTalk(db: Db, actor: ActorAt, words: string, now: Date): Promise<{ ids: string[] }> {
+  const { contributions: views } = await shapedThread(db, actor, now, false)
+  const readable = new Set(views.flatMap(v => v.view === 'whole' && !v.withdrawn ? [v.id] : []))
+  const query = sql`websearch_to_tsquery('english', ${words})`
+  const hits = await db.select({ id: contributions.id }).from(contributions)
+    .where(and(eq(contributions.activityId, actor.activity.id), ne(contributions.state, 'draft'), sql`(to_tsvector('english', ${contributions.text}) @@ ${query} or ${contributions.text} ilike ${`%${words.replace(/[\\%_]/g, '\\$&')}%`})`))
+    .orderBy(contributions.seq)
+  return { ids: hits.map(h => h.id).filter(id => readable.has(id)) }
+}
+
+async function textsOf(db: Db, ids: readonly string[]): Promise<Array<{ id: string, html: string }>> {
+  return ids.length === 0 ? [] : db.select({ id: contributions.id, html: contributions.html }).from(contributions).where(inArray(contributions.id, [...ids]))
+}
+
+async function withFirstTexts(db: Db, views: readonly ContributionView[]): Promise<ContributionView[]> {
+  const texts = new Map((await textsOf(db, firstInTalk(views))).map(t => [t.id, t.html]))
+  return views.map(v => v.view === 'whole' && texts.has(v.id) ? { ...v, html: texts.get(v.id)! } : v)
+}
+
+/** Ids of what stands first when a talk is read from its top: threads kept on top, then in order, each with what hangs below it. */
+function firstInTalk(views: readonly ContributionView[]): string[] {
+  const below = new Map<string | null, ContributionView[]>()
+  for (const v of views) below.set(v.parentId, [...below.get(v.parentId) ?? [], v])
+  const roots = below.get(null) ?? []
+  const onTop = (v: ContributionView) => v.view === 'whole' && v.onTop
+  const first: string[] = []
+  const walk = (v: ContributionView) => {
+    if (first.length >= FIRST) return
+    first.push(v.id)
+    below.get(v.id)?.forEach(walk)
+  }
+  for (const root of [...roots.filter(onTop), ...roots.filter(r => !onTop(r))]) walk(root)
+  return first
+}

@@ -4,7 +4,7 @@ import sanitizeHtml from 'sanitize-html'
 import { measureText, type TextMeasure } from '#core/contributing/measureText'
 import type { RichNode } from '#core/contributing/richText'
 
-export interface RenderedDoc extends TextMeasure { readonly doc: RichNode, readonly html: string }
+export interface RenderedDoc extends TextMeasure { readonly doc: RichNode, readonly html: string, readonly sources: number }
 
 const wrap = (tag: string) => ({ children }: { children?: string | string[] }) => `<${tag}>${serializeChildrenToHTMLString(children)}</${tag}>`
 const attribute = (node: { attrs?: Record<string, unknown> }, name: string) => escapeHTMLAttribute(String(node.attrs?.[name] ?? ''))
@@ -55,5 +55,11 @@ export function renderDoc(doc: RichNode): RenderedDoc {
     // what is shown or played in place comes from the seminar's own files
     exclusiveFilter: frame => ['img', 'audio', 'video', 'track'].includes(frame.tag) && !FILE.test(frame.attribs.src ?? ''),
   })
-  return { doc, html, ...measureText(doc) }
+  return { doc, html, sources: sourcesIn(doc).size, ...measureText(doc) }
+}
+
+/** Addresses a document links to, each once. */
+function sourcesIn(node: RichNode): Set<string> {
+  const own = (node.marks ?? []).filter(m => m.type === 'link').map(m => String(m.attrs?.href ?? '')).filter(href => /^https?:/i.test(href))
+  return new Set([...own, ...(node.content ?? []).flatMap(child => [...sourcesIn(child)])])
 }

@@ -1,99 +1,133 @@
 import { KINDS } from '#core/contributing/kinds'
-import type { ContributionState, ContributionType } from '#core/contributing/contribution'
+import { reachOf } from '#core/contributing/openings'
 import { readerView, type ReaderRole } from '#core/contributing/readerView'
+import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type ActivityRow, type Enrolment } from '#server/access/seminar'
-import type { ContributionDetail } from '#server/database/schema'
-import type { ContributionView } from '#shared/contributing/thread'
+import type { AttachedFile, AuthorView, ContributionView } from '#shared/contributing/thread'
 import { authorView } from '#server/services/people/nameView'
-
-export interface StoredContribution {
-  readonly id: string
-  readonly parentId: string | null
-  readonly type: ContributionType
-  readonly state: ContributionState
-  readonly authorId: string
-  readonly name: string
-  readonly givenName: string
-  readonly familyName: string
-  readonly role: string
-  readonly html: string
-  readonly text: string
-  readonly words: number
-  readonly detail: ContributionDetail
-  readonly shownAt: Date | null
-  readonly editedAt: Date | null
-  readonly version: number
-  readonly nods: number
-  readonly nodded: boolean
-}
+import { aliasKey, type Aliases } from './aliases'
+import type { StoredContribution } from './storedContributions'
 
 export interface Reader {
   readonly activity: ActivityRow
   readonly enrolment: Enrolment
-  readonly seenUntil: Date | null
+  readonly seenSeq: number | null // null: never here before
   readonly now: Date
+}
+
+/** What else a view is made of, and what tells whether the reader's own is in: by default the rows themselves. */
+export interface Surroundings {
+  readonly aliases: Aliases
+  readonly files: ReadonlyMap<string, readonly AttachedFile[]>
+  readonly roots?: ReadonlyMap<string, Pick<StoredContribution, 'authorId' | 'role' | 'openToClass'>> // of threads whose first contribution is not among the rows
+  readonly ownIn?: ReadonlySet<string> // as `ownPlaces`
+  readonly answered?: ReadonlySet<string> // contributions below which something is shown
 }
 
 export const readerRole = (enrolment: Enrolment): ReaderRole =>
   isStaff(enrolment) ? 'staff' : enrolment.role === 'observer' ? 'observer' : 'student'
 
-/** Whether the reader has an entry of their own that is shown: what opens the others' to them. */
-export function ownIsIn(rows: readonly Pick<StoredContribution, 'authorId' | 'state' | 'type'>[], reader: Pick<Reader, 'activity' | 'enrolment'>): boolean {
+/**
+ * Where the reader has an entry of their own that is shown: what opens the others' to them. In a discussion in which staff
+ * put the questions, each question is a place of its own; elsewhere one entry opens all, under the key ''.
+ */
+export function ownPlaces(rows: readonly Pick<StoredContribution, 'authorId' | 'state' | 'type' | 'promptId'>[], reader: Pick<Reader, 'activity' | 'enrolment'>): Set<string> {
   const { entryType } = KINDS[reader.activity.kind]
-  return rows.some(r => r.authorId === reader.enrolment.id && r.state === 'shown' && r.type === entryType)
+  const byQuestion = asksQuestions(reader.activity)
+  return new Set(rows.filter(r => r.authorId === reader.enrolment.id && r.state === 'shown' && r.type === entryType).map(r => byQuestion ? r.promptId ?? '' : ''))
 }
+
+/** Whether staff put the questions here, for all to answer. */
+export const asksQuestions = (activity: ActivityRow): boolean => activity.kind === 'discussion' && talkOf(activity.settings).threads === 'staff'
 
 /**
  * The one place that decides what of an activity's contributions leaves the server for a reader.
- * @param rows every stored contribution of the activity but drafts, oldest first
+ * @param rows stored contributions of the activity, in the order they were shown
  */
-export function shapeForReader(rows: readonly StoredContribution[], reader: Reader): { waiting: boolean, contributions: ContributionView[] } {
-  const { activity, enrolment, seenUntil, now } = reader
+export function shapeForReader(rows: readonly StoredContribution[], reader: Reader, around: Surroundings): { waiting: boolean, waitingAt: string[], contributions: ContributionView[] } {
+  const { activity, enrolment, seenSeq, now } = reader
+  const talk = talkOf(activity.settings)
   const role = readerRole(enrolment)
-  const inside = ownIsIn(rows, reader)
+  const byQuestion = asksQuestions(activity)
+  const ownIn = around.ownIn ?? ownPlaces(rows, reader)
   const beforeReveal = isBeforeReveal(activity, now)
-  const answered = new Set(rows.filter(r => r.state === 'shown' && r.parentId).map(r => r.parentId))
+  const answered = around.answered ?? new Set(rows.filter(r => r.state === 'shown' && r.parentId).map(r => r.parentId!))
+  const roots = new Map([...around.roots ?? [], ...rows.filter(r => r.parentId === null).map(r => [r.id, r] as const)])
   const whole = new Set<string>()
   const views: ContributionView[] = []
   for (const row of rows) {
     const isAuthor = row.authorId === enrolment.id
+    const root = roots.get(row.threadId)
+    const isQuestion = byQuestion && row.parentId === null && isStaffRole(row.role)
     const view = readerView({
-      role, isAuthor, state: row.state, authorIsStaff: row.role === 'instructor' || row.role === 'assistant',
-      readBy: KINDS[activity.kind].readBy, writeFirst: activity.settings.writeFirst, ownIsIn: inside, hasShownAnswers: answered.has(row.id), beforeReveal,
+      role, isAuthor, state: row.state, authorIsStaff: isStaffRole(row.role), isQuestion,
+      reach: reachOf(activity.kind, talk.opening, root?.openToClass ?? false), ownsThread: root?.authorId === enrolment.id, threadByStaff: root !== undefined && isStaffRole(root.role),
+      writeFirst: activity.settings.writeFirst, ownIsIn: ownIn.has(byQuestion ? row.threadId : ''), hasShownAnswers: answered.has(row.id), beforeReveal,
     })
-    const shownAt = row.shownAt ?? now
+    const shownAt = row.shownAt ?? row.showAt ?? row.savedAt
     if (view === 'place') views.push({ view, id: row.id, parentId: row.parentId, shownAt: shownAt.toISOString() })
     if (view !== 'whole') continue
     // one's own withdrawn text is left out unless something hangs below it, like everyone's
     if (row.state === 'withdrawn' && isAuthor && !answered.has(row.id) && role !== 'staff') continue
     whole.add(row.id)
     const takesUp = row.detail.takesUp
+    const hidden = talk.namesHidden && !isStaffRole(row.role)
+    const alias = hidden ? around.aliases.get(aliasKey(row.threadId, row.authorId)) : undefined
+    const files = around.files.get(row.id) ?? []
     views.push({
-      view: 'whole', id: row.id, parentId: row.parentId, type: row.type,
-      author: authorView({ ...row, enrolmentId: row.authorId }, enrolment.id),
-      withdrawn: row.state === 'withdrawn', html: row.html, text: row.text, words: row.words,
-      shownAt: shownAt.toISOString(), editedAt: row.editedAt?.toISOString() ?? null,
-      isNew: !isAuthor && seenUntil !== null && shownAt > seenUntil,
-      nods: row.nods, nodded: row.nodded,
+      view: 'whole', id: row.id, parentId: row.parentId, threadId: row.threadId, type: row.type, state: row.state as Exclude<typeof row.state, 'draft'>,
+      author: hidden && role !== 'staff' ? behind(alias, row.threadId, isAuthor) : authorView({ ...row, enrolmentId: row.authorId }, enrolment.id),
+      alias: hidden && (role === 'staff' || isAuthor) ? alias?.name ?? null : null,
+      withdrawn: row.state === 'withdrawn', html: row.html, words: row.words, seq: row.seq,
+      shownAt: shownAt.toISOString(), showAt: row.state === 'scheduled' ? row.showAt?.toISOString() ?? null : null, editedAt: row.editedAt?.toISOString() ?? null,
+      isNew: !isAuthor && seenSeq !== null && row.seq !== null && row.seq > seenSeq,
+      nods: row.nods, nodded: row.nodded, onTop: row.onTop, openToClass: row.openToClass, promptId: row.promptId, title: row.detail.title ?? null,
+      files: hidden && role !== 'staff' && !isAuthor ? files.map(unnamed) : [...files],
       // a passage is passed on only with the text it was taken from
       takesUp: takesUp && whole.has(takesUp.contributionId) ? { contributionId: takesUp.contributionId, exact: takesUp.exact } : null,
-      changeUntil: isAuthor && row.state === 'shown' ? changeUntil(activity, enrolment, shownAt, now) : null,
+      ...windows(row, isAuthor),
+      done: isAuthor || role === 'staff' ? row.done : null,
+      sentBack: isAuthor || role === 'staff' ? row.sentBack : null,
       version: row.version,
     })
   }
-  return { waiting: role !== 'staff' && (beforeReveal || (role === 'student' && activity.settings.writeFirst && !inside)), contributions: views }
+  const mustWrite = role === 'student' && activity.settings.writeFirst
+  return {
+    waiting: role !== 'staff' && !byQuestion && (beforeReveal || (mustWrite && !ownIn.has(''))),
+    waitingAt: byQuestion && role !== 'staff' ? rows.filter(r => r.parentId === null && isStaffRole(r.role) && r.state === 'shown' && (beforeReveal || (mustWrite && !ownIn.has(r.id)))).map(r => r.id) : [],
+    contributions: views,
+  }
+
+  function windows(row: StoredContribution, isAuthor: boolean) {
+    const open = isAuthor && (row.state === 'shown' || row.state === 'awaitingApproval' || row.state === 'scheduled')
+    const until = (minutes: number) => {
+      const at = changeableUntil(enrolment, row.shownAt ?? now, minutes)
+      return open && at >= now ? at.toISOString() : null
+    }
+    // what staff have let out stands as they read it
+    const approved = talk.approval && row.state === 'shown' && role !== 'staff'
+    return { changeUntil: approved ? null : until(activity.settings.editMinutes), withdrawUntil: until(talk.withdrawMinutes) }
+  }
+}
+
+const isStaffRole = (role: string): boolean => role === 'instructor' || role === 'assistant'
+
+/** Somebody behind their alias: nothing of them but what they are called in this thread. */
+function behind(alias: { readonly id: string, readonly name: string } | undefined, threadId: string, isMe: boolean): AuthorView {
+  const name = alias?.name ?? 'Someone'
+  return { id: alias?.id ?? threadId, name, givenName: name, initials: name.slice(0, 2), isStaff: false, role: null, isMe }
+}
+
+/** A file's own name can say whose it is. */
+function unnamed(file: AttachedFile, i: number): AttachedFile {
+  const extension = /\.[a-z0-9]{1,5}$/i.exec(file.name)?.[0].toLowerCase() ?? ''
+  return { ...file, name: `Attachment ${i + 1}${extension}` }
 }
 
 /** Whether classmates' contributions are still hidden from everyone but staff. */
 export const isBeforeReveal = (activity: ActivityRow, now: Date): boolean =>
   activity.settings.hiddenUntil ? now < new Date(activity.settings.hiddenUntil) : false
 
-function changeUntil(activity: ActivityRow, enrolment: Enrolment, shownAt: Date, now: Date): string | null {
-  const until = changeableUntil(activity, enrolment, shownAt)
-  return until >= now ? until.toISOString() : null
-}
-
-/** Until when an author may edit or withdraw; staff always may. */
-export function changeableUntil(activity: ActivityRow, enrolment: Enrolment, shownAt: Date): Date {
-  return isStaff(enrolment) ? new Date('9999-01-01T00:00:00Z') : new Date(shownAt.getTime() + activity.settings.editMinutes * 60_000)
-}
+/** Until when an author may change what was shown at `shownAt`; staff always may. */
+export const changeableUntil = (enrolment: Enrolment, shownAt: Date, minutes: number): Date =>
+  isStaff(enrolment) ? new Date('9999-01-01T00:00:00Z') : new Date(shownAt.getTime() + minutes * 60_000)

@@ -1,30 +1,65 @@
-import { and, eq } from 'drizzle-orm'
+import { and, eq, lte } from 'drizzle-orm'
+import { v7 } from 'uuid'
+import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, nothingHere, notYours, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { auditTrail, contributionRevisions, contributions, nods } from '#server/database/schema'
+import { activities, auditTrail, contributionRevisions, contributions, nods } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
+import { announce } from './announce'
 import { once } from '#server/services/receipt'
 import type { EditWrite, NodWrite, PostWrite } from '#shared/contributing/thread'
+import { attachFiles } from './attach'
 import { draftAt } from './draft'
+import { nextSeq } from './numbering'
 import { renderDoc } from './renderDoc'
 import { changeableUntil } from './shapeForReader'
-import { localTime, requirePlace } from './writePlace'
+import { localTime, readable, requirePlace } from './writePlace'
 
 export type ActorAt = Actor & { readonly activity: ActivityRow }
 type Contribution = typeof contributions.$inferSelect
 
-/** Shows a contribution. A draft begun at the same place becomes it: one row, one life. */
+/** Shows a contribution, or hands it in where staff see it first or it waits for its time. A draft begun at the same place becomes it: one row, one life. */
 export function postContribution(db: Database, actor: ActorAt, write: PostWrite, now: Date) {
   const rendered = renderDoc(write.doc)
   return once(db, actor.enrolment, write.key, async (tx) => {
     if (rendered.words === 0) throw refusedField('doc', 'empty', 'There are no words of your own here yet. Write a line or two first.')
-    const place = await requirePlace(tx, actor, write.parentId, write.takesUp, now, true)
-    const shown = { type: place.type, state: 'shown' as const, ...columnsOf(rendered), detail: place.detail, savedAt: now, shownAt: now }
-    const draft = await draftAt(tx, actor, write.parentId)
-    const [stored] = draft
-      ? await tx.update(contributions).set({ ...shown, version: draft.version + 1 }).where(eq(contributions.id, draft.id)).returning()
-      : await tx.insert(contributions).values({ seminarId: actor.seminar.id, activityId: actor.activity.id, authorId: actor.enrolment.id, parentId: write.parentId, madeAt: now, ...shown }).returning()
-    return { id: stored!.id, shownAt: now.toISOString() }
+    const place = await requirePlace(tx, actor, write, now, true)
+    const draft = await draftAt(tx, actor, write)
+    const id = draft?.id ?? v7()
+    const state = stateOf(actor, write, now)
+    const columns = {
+      type: place.type, state, detail: place.detail, promptId: place.promptId, threadId: place.threadId ?? id, ...columnsOf(rendered), savedAt: now,
+      showAt: state === 'scheduled' ? new Date(write.showAt!) : null,
+      shownAt: state === 'scheduled' ? null : now, // handed in now, also where it waits for approval: waiting does not make it late
+      seq: state === 'shown' ? await nextSeq(tx, actor.activity.id) : null,
+    }
+    if (draft) await tx.update(contributions).set({ ...columns, version: draft.version + 1 }).where(eq(contributions.id, id))
+    else await tx.insert(contributions).values({ id, slot: write.slot, seminarId: actor.seminar.id, activityId: actor.activity.id, authorId: actor.enrolment.id, parentId: write.parentId, madeAt: now, ...columns })
+    await attachFiles(tx, actor, id, write.fileIds)
+    await announce(tx, { activityId: actor.activity.id, id })
+    return { id, shownAt: (columns.showAt ?? now).toISOString(), state }
+  })
+}
+
+function stateOf({ activity, enrolment }: ActorAt, write: PostWrite, now: Date): 'shown' | 'awaitingApproval' | 'scheduled' {
+  if (write.showAt && new Date(write.showAt) > now) {
+    if (write.parentId !== null || activity.kind !== 'blog') throw refusedField('showAt', 'notTimed', 'Only entries of a blog can wait for a time. Post it now, or keep it as a draft.')
+    return 'scheduled'
+  }
+  return talkOf(activity.settings).approval && !isStaff(enrolment) ? 'awaitingApproval' : 'shown'
+}
+
+/** Shows the timed entries whose time has come. @returns how many */
+export async function showDue(db: Database, now: Date): Promise<number> {
+  return db.transaction(async (tx) => {
+    const due = await tx.select({ row: contributions, activity: activities }).from(contributions).innerJoin(activities, eq(activities.id, contributions.activityId))
+      .where(and(eq(contributions.state, 'scheduled'), lte(contributions.showAt, now))).orderBy(contributions.showAt, contributions.id).for('update', { of: contributions, skipLocked: true })
+    for (const { row, activity } of due) {
+      const waits = talkOf(activity.settings).approval
+      await tx.update(contributions).set({ state: waits ? 'awaitingApproval' : 'shown', shownAt: row.showAt, seq: waits ? null : await nextSeq(tx, row.activityId) }).where(eq(contributions.id, row.id))
+      await announce(tx, { activityId: row.activityId, id: row.id })
+    }
+    return due.length
   })
 }
 
@@ -33,26 +68,43 @@ export function editContribution(db: Database, actor: ActorAt & { readonly contr
   const rendered = renderDoc(write.doc)
   return once(db, actor.enrolment, write.key, async (tx) => {
     const current = await requireOwn(tx, actor, now, 'changed')
-    if (current.state !== 'shown') throw refusedField('doc', 'withdrawn', 'This post is withdrawn. Put it back first, then change it.')
+    if (current.state === 'withdrawn') throw refusedField('doc', 'withdrawn', 'This post is withdrawn. Put it back first, then change it.')
+    if (talkOf(actor.activity.settings).approval && current.state === 'shown' && !isStaff(actor.enrolment)) throw refusedField('doc', 'approved', 'This was approved as it stands, so it stays. Withdraw it and post it anew, or add a reply.')
     if (current.version !== write.baseVersion) {
       throw new Problem(409, 'changedMeanwhile', 'This post was changed somewhere else meanwhile. Both texts are here; keep the one you want.', { theirs: { doc: current.doc, version: current.version } })
     }
     if (rendered.words === 0) throw refusedField('doc', 'empty', 'There are no words left. To take the post back, withdraw it instead.')
     await tx.insert(contributionRevisions).values({ ...revisionOf(current), replacedAt: now })
-    await tx.update(contributions).set({ ...columnsOf(rendered), savedAt: now, editedAt: now, version: current.version + 1 }).where(eq(contributions.id, current.id))
+    const detail = write.title === undefined ? current.detail : { ...current.detail, title: write.title ?? undefined }
+    await tx.update(contributions).set({ ...columnsOf(rendered), detail, sentBack: null, savedAt: now, editedAt: current.state === 'shown' ? now : null, version: current.version + 1 }).where(eq(contributions.id, current.id))
+    await announce(tx, { activityId: current.activityId, id: current.id })
     return { version: current.version + 1 }
   })
+}
+
+/** One's own text as the editor has it, to be changed. */
+export async function ownText({ contribution, enrolment }: ActorAt & { readonly contribution: Contribution }) {
+  if (contribution.authorId !== enrolment.id) throw nothingHere()
+  return { doc: contribution.doc, title: contribution.detail.title ?? null, version: contribution.version }
+}
+
+/** Earlier texts of a contribution, newest first: staff see what was changed. */
+export async function revisionsOf(db: Db, contribution: Contribution) {
+  const rows = await db.select().from(contributionRevisions).where(eq(contributionRevisions.contributionId, contribution.id)).orderBy(contributionRevisions.version)
+  return { revisions: rows.reverse().map(r => ({ version: r.version, html: r.html, words: r.words, replacedAt: r.replacedAt.toISOString() })) }
 }
 
 /** Withdraws or puts back. Authors do so within their window; staff may withdraw anything, which is written down. */
 export function setWithdrawn(db: Database, actor: ActorAt & { readonly contribution: Contribution }, withdrawn: boolean, now: Date) {
   return db.transaction(async (tx) => {
     const current = await requireOwn(tx, actor, now, withdrawn ? 'withdrawn' : 'put back')
-    const wanted = withdrawn ? 'withdrawn' as const : 'shown' as const
-    if (current.state === wanted) return { done: true }
-    if (current.state !== 'shown' && current.state !== 'withdrawn') throw nothingHere()
-    await tx.update(contributions).set({ state: wanted, withdrawnAt: withdrawn ? now : null }).where(eq(contributions.id, current.id))
+    if ((current.state === 'withdrawn') === withdrawn) return { done: true }
+    // what was never shown goes back to where it waited
+    const wanted = withdrawn ? 'withdrawn' as const : current.seq !== null ? 'shown' as const : talkOf(actor.activity.settings).approval ? 'awaitingApproval' as const : 'shown' as const
+    const seq = wanted === 'shown' && current.seq === null ? await nextSeq(tx, current.activityId) : current.seq
+    await tx.update(contributions).set({ state: wanted, seq, shownAt: current.shownAt ?? now, showAt: null, withdrawnAt: withdrawn ? now : null }).where(eq(contributions.id, current.id))
     await tx.insert(auditTrail).values({ seminarId: current.seminarId, actorId: actor.enrolment.id, at: now, act: withdrawn ? 'withdrew a contribution' : 'put a contribution back', subjectId: current.id })
+    await announce(tx, { activityId: current.activityId, id: current.id })
     return { done: true }
   })
 }
@@ -62,7 +114,10 @@ export async function setNod(db: Database, actor: ActorAt & { readonly contribut
   const { contribution, enrolment } = actor
   if (contribution.authorId === enrolment.id) throw new Problem(422, 'ownNod', 'This post is your own.')
   return db.transaction(async (tx) => {
-    await requirePlace(tx, actor, contribution.id, null, now)
+    await requirePlace(tx, actor, { parentId: contribution.id, promptId: null, title: null, takesUp: null }, now).catch((problem: unknown) => {
+      // one may nod where one may not reply
+      if (!(problem instanceof Problem) || problem.code !== 'topOnly') throw problem
+    })
     if (write.nodded) await tx.insert(nods).values({ seminarId: contribution.seminarId, contributionId: contribution.id, enrolmentId: enrolment.id }).onConflictDoNothing()
     else await tx.delete(nods).where(and(eq(nods.contributionId, contribution.id), eq(nods.enrolmentId, enrolment.id)))
     const count = await tx.$count(nods, eq(nods.contributionId, contribution.id))
@@ -70,17 +125,42 @@ export async function setNod(db: Database, actor: ActorAt & { readonly contribut
   })
 }
 
+/** Keeps a contribution first in its list, or lets it back into the order. Staff's to do. */
+export async function setOnTop(db: Database, actor: ActorAt & { readonly contribution: Contribution }, onTop: boolean, now: Date) {
+  if (!isStaff(actor.enrolment)) throw notYours('What is kept on top, the instructor decides.')
+  if (!await readable(db, actor, actor.contribution.id, now)) throw nothingHere()
+  await db.transaction(async (tx) => {
+    await tx.update(contributions).set({ onTop }).where(eq(contributions.id, actor.contribution.id))
+    await announce(tx, { activityId: actor.activity.id, id: actor.contribution.id })
+  })
+  return { done: true }
+}
+
+/** Opens a journal entry, with the talk under it, to the class, or closes it again: its author's choice or staff's, as the journal is set. */
+export async function setOpened(db: Database, actor: ActorAt & { readonly contribution: Contribution }, opened: boolean, now: Date) {
+  const { activity, contribution, enrolment } = actor
+  const may = contribution.authorId === enrolment.id || isStaff(enrolment)
+  if (!may) throw nothingHere()
+  if (activity.kind !== 'journal' || contribution.parentId !== null || talkOf(activity.settings).opening !== 'author') throw new Problem(409, 'notOpenable', 'Entries are not opened one by one here.')
+  await db.transaction(async (tx) => {
+    await tx.update(contributions).set({ openToClass: opened }).where(eq(contributions.id, contribution.id))
+    await tx.insert(auditTrail).values({ seminarId: contribution.seminarId, actorId: enrolment.id, at: now, act: opened ? 'opened an entry to the class' : 'closed an entry', subjectId: contribution.id })
+    await announce(tx, { activityId: activity.id, id: contribution.id })
+  })
+  return { done: true }
+}
+
 /** The row, locked, if the actor may change it now. What is not the actor's to see is answered as if it were not there. */
-async function requireOwn(tx: Db, actor: ActorAt & { readonly contribution: Contribution }, now: Date, verb: string): Promise<Contribution> {
+async function requireOwn(tx: Db, actor: ActorAt & { readonly contribution: Contribution }, now: Date, verb: 'changed' | 'withdrawn' | 'put back'): Promise<Contribution> {
   const [current] = await tx.select().from(contributions).where(eq(contributions.id, actor.contribution.id)).for('update')
   const isOwn = current?.authorId === actor.enrolment.id
-  if (!current || current.state === 'draft' || current.state === 'scheduled') throw nothingHere()
-  if (!isOwn && !(isStaff(actor.enrolment) && verb !== 'changed')) throw notYours('Only its author can do this.')
-  const until = changeableUntil(actor.activity, actor.enrolment, current.shownAt ?? now)
-  if (now > until) throw refusedField('doc', 'tooLate', `A post can be ${verb} for ${actor.activity.settings.editMinutes} minutes, here until ${localTime(until, actor.seminar.timeZone)}. Ask the instructor, or add a reply.`)
+  if (!current || current.state === 'draft') throw nothingHere()
+  if (!isOwn && !(isStaff(actor.enrolment) && verb !== 'changed' && current.state !== 'scheduled')) throw notYours('Only its author can do this.')
+  const minutes = verb === 'changed' ? actor.activity.settings.editMinutes : talkOf(actor.activity.settings).withdrawMinutes
+  const until = changeableUntil(actor.enrolment, current.shownAt ?? now, minutes)
+  if (now > until && current.state !== 'awaitingApproval') throw refusedField('doc', 'tooLate', `A post can be ${verb} for ${minutes} minutes, here until ${localTime(until, actor.seminar.timeZone)}. Ask the instructor, or add a reply.`)
   return current
 }
 
-const columnsOf = ({ doc, html, text, words }: ReturnType<typeof renderDoc>) => ({ doc, html, text, words })
+const columnsOf = ({ doc, html, text, words, sources }: ReturnType<typeof renderDoc>) => ({ doc, html, text, words, sources })
 const revisionOf = (c: Contribution) => ({ seminarId: c.seminarId, contributionId: c.id, version: c.version, doc: c.doc, html: c.html, text: c.text, words: c.words })
-

@@ -1,50 +1,97 @@
-import { and, eq } from 'drizzle-orm'
+import { and, eq, inArray, lte } from 'drizzle-orm'
 import { KINDS } from '#core/contributing/kinds'
 import type { ContributionType } from '#core/contributing/contribution'
+import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { contributions, enrolments, persons, type ContributionDetail } from '#server/database/schema'
+import { contributions, prompts, type ContributionDetail } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
-import type { TakesUp } from '#shared/contributing/thread'
-import { isBeforeReveal, ownIsIn } from './shapeForReader'
+import type { TakesUp, Written } from '#shared/contributing/thread'
+import { aliasesOf, aliasKey } from './aliases'
+import { ownPlaces, asksQuestions, shapeForReader } from './shapeForReader'
+import { storedContributions, type StoredContribution } from './storedContributions'
 
-export interface WritePlace { readonly type: ContributionType, readonly detail: ContributionDetail }
+type ActorAt = Actor & { readonly activity: ActivityRow }
+export interface WritePlace {
+  readonly type: ContributionType
+  readonly detail: ContributionDetail
+  readonly promptId: string | null
+  readonly threadId: string | null // null: it begins a thread
+}
 
 /**
  * Where something is about to be written: refuses a place that is not there, not open to the writer or withdrawn,
  * with the sentence for the writing field. `lock` keeps the answered text from being withdrawn until the write is done.
  */
-export async function requirePlace(db: Db, actor: Actor & { readonly activity: ActivityRow }, parentId: string | null, takesUp: TakesUp | null, now: Date, lock = false): Promise<WritePlace> {
-  const { activity, enrolment } = actor
-  const { entryType, answerType } = KINDS[activity.kind]
+export async function requirePlace(db: Db, actor: ActorAt, write: Pick<Written, 'parentId' | 'promptId' | 'title' | 'takesUp'>, now: Date, lock = false): Promise<WritePlace> {
+  const { activity } = actor
   if (activity.state !== 'published' || now < activity.opensAt) {
     throw refusedField('doc', 'notOpen', `This has not opened yet. It opens ${localTime(activity.opensAt, actor.seminar.timeZone)}; your text is kept here until then.`)
   }
-  if (parentId === null) return { type: entryType, detail: {} }
+  return write.parentId === null ? topPlace(db, actor, write, now) : placeBelow(db, actor, write.parentId, write, now, lock)
+}
+
+/** A text that answers nothing: an opening post, an entry, an answer to a prompt. */
+async function topPlace(db: Db, { activity, enrolment }: ActorAt, write: Pick<Written, 'promptId' | 'title'>, now: Date): Promise<WritePlace> {
+  const { entryType } = KINDS[activity.kind]
+  if (asksQuestions(activity) && !isStaff(enrolment)) throw refusedField('doc', 'staffOpen', 'The questions are put by the instructor here. Choose one and answer it; your text is kept here.')
+  if (activity.kind === 'exitNote' && !isStaff(enrolment)) {
+    const own = await db.$count(contributions, and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolment.id), inArray(contributions.state, ['shown', 'awaitingApproval'])))
+    if (own > 0) throw refusedField('doc', 'once', 'Your answer is in already. You can change it as long as it is open to change.')
+  }
+  if (write.promptId) {
+    const [prompt] = await db.select({ id: prompts.id }).from(prompts).where(and(eq(prompts.id, write.promptId), eq(prompts.activityId, activity.id), lte(prompts.releaseAt, now)))
+    if (!prompt) throw refusedField('doc', 'noPrompt', 'This prompt is not there, or not out yet. Your text is kept here.')
+  }
+  return { type: entryType, detail: write.title ? { title: write.title } : {}, promptId: write.promptId, threadId: null }
+}
+
+async function placeBelow(db: Db, actor: ActorAt, parentId: string, write: Pick<Written, 'takesUp'>, now: Date, lock: boolean): Promise<WritePlace> {
+  const { activity, enrolment } = actor
+  const { entryType, answerType } = KINDS[activity.kind]
   if (!answerType) throw refusedField('doc', 'noAnswers', 'Nothing can be answered here.')
-  const query = db.select({ parent: contributions, authorName: persons.givenName }).from(contributions)
-    .innerJoin(enrolments, eq(enrolments.id, contributions.authorId)).innerJoin(persons, eq(persons.id, enrolments.personId))
-    .where(and(eq(contributions.id, parentId), eq(contributions.activityId, activity.id)))
-  const [found] = lock ? await query.for('share', { of: contributions }) : await query
-  const visible = found && (found.parent.authorId === enrolment.id || await mayRead())
-  if (!found || !visible || found.parent.state === 'draft') {
-    throw refusedField('doc', 'nothingToAnswer', 'The post you answer is not there, or not open to you yet. Your text is kept here.')
+  if (lock) await db.select({ id: contributions.id }).from(contributions).where(eq(contributions.id, parentId)).for('share')
+  const parent = await readable(db, actor, parentId, now)
+  if (!parent) throw refusedField('doc', 'nothingToAnswer', 'The post you answer is not there, or not open to you yet. Your text is kept here.')
+  if (parent.row.state === 'withdrawn') {
+    throw refusedField('doc', 'withdrawn', `${parent.name} has withdrawn this post, so it can no longer be answered. Your text is kept here; you could post it elsewhere.`)
   }
-  if (found.parent.state === 'withdrawn') {
-    throw refusedField('doc', 'withdrawn', `${found.authorName} has withdrawn this post, so it can no longer be answered. Your text is kept here; you could post it elsewhere.`)
+  if (parent.row.state !== 'shown') throw refusedField('doc', 'notShown', 'This is not shown to the others yet. It can be answered once it is.')
+  const toQuestion = asksQuestions(activity) && parent.row.parentId === null
+  if (talkOf(activity.settings).replies === 'top' && !isStaff(enrolment) && !toQuestion && parent.row.type !== entryType) {
+    throw refusedField('doc', 'topOnly', 'Here one replies to the opening post only. Your text is kept here; post it there.')
   }
-  if (takesUp && !found.parent.text.includes(takesUp.exact)) {
+  const [{ text } = { text: '' }] = await db.select({ text: contributions.text }).from(contributions).where(eq(contributions.id, parentId))
+  const { takesUp } = write
+  if (takesUp && !text.includes(takesUp.exact)) {
     throw refusedField('takesUp', 'passageGone', 'The passage you took up is no longer in the post. Choose it again, or post without it.')
   }
-  return { type: answerType, detail: takesUp ? { takesUp: withContext(found.parent.text, { ...takesUp, contributionId: parentId }) } : {} }
-
-  async function mayRead() {
-    if (!isStaff(enrolment) && isBeforeReveal(activity, now)) return false
-    if (enrolment.role !== 'student' || !activity.settings.writeFirst) return true
-    const own = await db.select({ authorId: contributions.authorId, state: contributions.state, type: contributions.type })
-      .from(contributions).where(and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolment.id)))
-    return ownIsIn(own, actor)
+  return {
+    type: toQuestion && !isStaff(enrolment) ? entryType : answerType,
+    detail: takesUp ? { takesUp: withContext(text, { ...takesUp, contributionId: parentId }) } : {},
+    promptId: toQuestion ? parent.row.id : null,
+    threadId: parent.row.threadId,
   }
+}
+
+/** One contribution, if the reader gets it: the same decision as for the whole thread. `name` is what its author goes by for the reader. */
+export async function readable(db: Db, { activity, enrolment }: Pick<ActorAt, 'activity' | 'enrolment'>, id: string, now: Date): Promise<{ readonly row: StoredContribution, readonly name: string } | null> {
+  const [row] = await storedContributions(db, activity.id, enrolment.id, { ids: [id], bodies: false })
+  if (!row) return null
+  const [chain, own] = await Promise.all([
+    row.threadId === row.id ? [] : storedContributions(db, activity.id, enrolment.id, { ids: [row.threadId], bodies: false }),
+    db.select({ authorId: contributions.authorId, state: contributions.state, type: contributions.type, promptId: contributions.promptId }).from(contributions)
+      .where(and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolment.id), eq(contributions.state, 'shown'))),
+  ])
+  const reader = { activity, enrolment, seenSeq: null, now }
+  const aliases = await aliasesOf(db, activity, [row])
+  const shaped = shapeForReader([row], reader, {
+    aliases, files: new Map(), roots: new Map(chain.map(r => [r.id, r])), ownIn: ownPlaces(own, reader), answered: new Set([id]), // whoever asks for it stands at it: its place is there, withdrawn or not
+  })
+  const view = shaped.contributions[0]
+  if (!view) return null
+  // a withdrawn text's place is there, and says whose it was only to those who may know
+  return { row, name: view.view === 'whole' ? view.author.givenName : aliases.get(aliasKey(row.threadId, row.authorId))?.name ?? row.givenName }
 }
 
 const CONTEXT = 32 // characters kept before and after, as the W3C text quote selector has them

@@ -1,9 +1,11 @@
 import { eq } from 'drizzle-orm'
-import type { Actor } from '#server/access/seminar'
+import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { files } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
+import { requireTaken } from '#server/services/contributing/attach'
 import type { FileView, FileWrite } from '#shared/files/file'
+import { DOCX, docxText, mayBeDocx, NotADocument } from './docxText'
 
 const LARGEST = 20_000_000 // bytes
 
@@ -22,14 +24,45 @@ export function typeOf(bytes: Uint8Array, name: string): string | null {
   return known ?? null
 }
 
-/** Keeps an uploaded file. The browser makes the id: sent again, it is kept once. */
+/** Keeps an uploaded file for a brief. The browser makes the id: sent again, it is kept once. */
 export async function keepFile(db: Db, actor: Actor, write: FileWrite): Promise<FileView> {
-  const bytes = Buffer.from(write.base64, 'base64')
-  if (bytes.length > LARGEST) throw refusedField('file', 'tooLarge', 'This file is larger than 20 MB. Make it smaller, or link to it.', 413)
+  const bytes = bytesOf(write)
   const type = typeOf(bytes, write.name)
   if (!type) throw refusedField('file', 'type', 'Pictures (PNG, JPEG, WebP, GIF), PDF, video (WebM, MP4) and sound (MP3, OGG, WAV, WebM) can be added; this file is none of them.')
-  await db.insert(files).values({ id: write.id, seminarId: actor.seminar.id, madeBy: actor.enrolment.id, name: write.name, type, size: bytes.length, transcript: write.transcript, bytes }).onConflictDoNothing()
-  return { id: write.id, url: `/api/files/${write.id}`, name: write.name, type, size: bytes.length }
+  return store(db, actor, write, { bytes, type, textHtml: null })
+}
+
+/** Keeps a file that is to come with a contribution, if this activity takes its like. A document is kept with its text beside it. */
+export async function keepAttachment(db: Db, actor: Actor & { readonly activity: ActivityRow }, write: FileWrite): Promise<FileView> {
+  const bytes = bytesOf(write)
+  const known = typeOf(bytes, write.name)
+  const isDocument = known === null && mayBeDocx(bytes)
+  if (known === null && !isDocument) throw refusedField('file', 'type', 'Pictures, PDF, documents (DOCX) and recordings can be added; by its content this file is none of them, whatever it is called.')
+  requireTaken(actor.activity, { type: known ?? DOCX, size: bytes.length })
+  return store(db, actor, write, { bytes, type: known ?? DOCX, textHtml: isDocument ? await textOf(bytes) : null })
+}
+
+async function textOf(bytes: Uint8Array): Promise<string> {
+  try {
+    return await docxText(bytes)
+  }
+  catch (error) {
+    if (!(error instanceof NotADocument)) throw error
+    throw error.reason === 'tooLarge'
+      ? refusedField('file', 'tooLarge', 'This document unpacks to far more than a text would. It was not kept.')
+      : refusedField('file', 'type', 'This archive is no document that can be read. Save it as DOCX or PDF, and add that.')
+  }
+}
+
+function bytesOf(write: FileWrite): Buffer {
+  const bytes = Buffer.from(write.base64, 'base64')
+  if (bytes.length > LARGEST) throw refusedField('file', 'tooLarge', 'This file is larger than 20 MB. Make it smaller, or link to it.', 413)
+  return bytes
+}
+
+async function store(db: Db, actor: Actor, write: FileWrite, file: { readonly bytes: Buffer, readonly type: string, readonly textHtml: string | null }): Promise<FileView> {
+  await db.insert(files).values({ id: write.id, seminarId: actor.seminar.id, madeBy: actor.enrolment.id, name: write.name, size: file.bytes.length, transcript: write.transcript, ...file }).onConflictDoNothing()
+  return { id: write.id, url: `/api/files/${write.id}`, name: write.name, type: file.type, size: file.bytes.length, hasText: file.textHtml !== null }
 }
 
 export async function fileById(db: Db, id: string) {

@@ -2,7 +2,7 @@ import { and, asc, desc, eq, inArray, ne, or, sql } from 'drizzle-orm'
 import { isMeantFor, isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, contributions, enrolments, persons } from '#server/database/schema'
-import { readThread } from '#server/services/contributing/readThread'
+import { shapedThread } from '#server/services/contributing/readThread'
 import type { Found } from '#shared/planning/find'
 import { takesPartIn } from './jointActivities'
 
@@ -22,8 +22,8 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
     db.select().from(activities).where(and(takesPartIn(db, seminar.id), or(sql`${activities.title} ilike ${like}`, sql`${activities.summary} ilike ${like}`))).orderBy(asc(activities.position)).limit(40),
     db.select({ id: enrolments.id, name: persons.name, role: enrolments.role }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId))
       .where(and(eq(enrolments.seminarId, seminar.id), eq(enrolments.state, 'active'), sql`${persons.name} ilike ${like}`)).orderBy(asc(persons.familyName)).limit(MOST),
-    db.select({ id: contributions.id, activityId: contributions.activityId }).from(contributions)
-      .where(and(eq(contributions.seminarId, seminar.id), ne(contributions.state, 'draft'), sql`to_tsvector('english', ${contributions.text}) @@ ${query}`))
+    db.select({ id: contributions.id, activityId: contributions.activityId, text: contributions.text }).from(contributions)
+      .where(and(inArray(contributions.activityId, db.select({ id: activities.id }).from(activities).where(takesPartIn(db, seminar.id))), ne(contributions.state, 'draft'), sql`to_tsvector('english', ${contributions.text}) @@ ${query}`))
       .orderBy(desc(sql`ts_rank(to_tsvector('english', ${contributions.text}), ${query})`)).limit(MOST_HITS),
   ])
   const mayKnow = async (a: typeof activities.$inferSelect) => staff || (a.state === 'published' && !a.isTemplate && a.opensAt <= now && await isMeantFor(db, a, enrolment))
@@ -33,11 +33,11 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
   const homes = hits.length > 0 ? await db.select().from(activities).where(inArray(activities.id, [...new Set(hits.map(h => h.activityId))])) : []
   for (const activity of homes) {
     if (found.length >= MOST || !(await mayKnow(activity))) continue
-    const thread = await readThread(db, { ...actor, activity }, now)
+    const thread = await shapedThread(db, { ...actor, activity }, now, false)
     for (const hit of hits.filter(h => h.activityId === activity.id)) {
       const view = thread.contributions.find(c => c.id === hit.id)
       if (view?.view !== 'whole' || view.withdrawn || found.length >= MOST) continue
-      found.push({ id: hit.id, activityId: activity.id, title: activity.title, author: view.author.name, excerpt: excerptOf(view.text, words) })
+      found.push({ id: hit.id, activityId: activity.id, title: activity.title, author: view.author.name, excerpt: excerptOf(hit.text, words) })
     }
   }
   return {

@@ -1,46 +1,93 @@
 <script setup lang="ts">
 import { orderThreads, type ThreadOrder } from '#core/contributing/buildThread'
+import { threadRows } from '#core/contributing/threadRows'
 import type { ContributionView } from '#shared/contributing/thread'
 import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
 import { useKeys, type Key } from '../../../composables/shell/useKeys'
-import { useThreadDesk } from '../../../composables/contributing/useThreadDesk'
+import { useLiveTalk } from '../../../composables/contributing/useLiveTalk'
+import { useTalkDesk } from '../../../composables/contributing/useTalkDesk'
+import { useApi } from '../../../composables/shell/useApi'
 import { useTimes } from '../../../composables/planning/useTimes'
 import { useNotices } from '../../../stores/notices'
 import { useSeminarStore } from '../../../stores/seminar'
 import { useThreadStore } from '../../../stores/thread'
-import KindTag from '../../planning/KindTag.vue'
-import ActivityBrief from '../../planning/ActivityBrief.vue'
-import PhaseTrack from '../../planning/PhaseTrack.vue'
 import KeyList from '../../shell/KeyList.vue'
+import ActivityHead from '../ActivityHead.vue'
+import TalkOut from '../TalkOut.vue'
+import WriteBox from '../WriteBox.vue'
 import TalkMargin from './TalkMargin.vue'
-import ThreadPost from './ThreadPost.vue'
-import WriteBox from './WriteBox.vue'
+import TalkRows from './TalkRows.vue'
 
 const store = useThreadStore()
 const seminar = useSeminarStore()
 const notices = useNotices()
 const { dayTime } = useTimes()
-const { desk, focusPost } = useThreadDesk()
+const api = useApi()
+const rowList = ref<InstanceType<typeof TalkRows> | null>(null)
+const scroller = ref<HTMLElement | null>(null)
+const { desk, uncover } = useTalkDesk(id => focusPost(id))
+const live = useLiveTalk(() => rowList.value?.hold())
 const activity = computed(() => store.activity!)
 const order = ref<ThreadOrder>('talk')
 const onlyFrom = ref<string | null>(null)
-const briefOpen = ref(false)
-const ORDERS: ReadonlyArray<readonly [ThreadOrder, string]> = [['talk', 'In order of talk'], ['newest', 'Newest first'], ['unanswered', 'Unanswered first'], ['onlyNew', 'Only new']]
+const ORDERS: ReadonlyArray<readonly [ThreadOrder, string]> = [['talk', 'In order of talk'], ['newest', 'Newest first'], ['answers', 'Most answers'], ['unanswered', 'Unanswered first'], ['onlyNew', 'Only new']]
 
 const isNew = (c: ContributionView) => c.view === 'whole' && c.isNew
 const threads = computed(() => orderThreads(store.roots, order.value, isNew))
-const theirs = computed(() => onlyFrom.value ? store.whole.filter(c => c.author.id === onlyFrom.value).map(item => ({ item, replies: [] })) : [])
-const openings = computed(() => store.whole.filter(c => c.parentId === null && !c.withdrawn))
+const LONG_THREAD = 12 // answers from which a thread stands folded
+const theirs = computed(() => store.whole.filter(c => onlyFrom.value === 'held' ? c.state === 'awaitingApproval' : c.author.id === onlyFrom.value))
+const found = shallowRef<ReadonlySet<string> | null>(null)
+const words = ref('')
+/** What is laid out: the threads, one person's posts, what is held, or what was found. */
+const rows = computed(() => {
+  const alone = found.value ? store.whole.filter(c => found.value!.has(c.id)) : onlyFrom.value ? theirs.value : null
+  return threadRows<ContributionView>(alone ? alone.map(item => ({ item, replies: [] })) : threads.value, { folded: desk.foldedThreads, unfolded: desk.openThreads, longThread: LONG_THREAD, replyTo: desk.replyTo.value, isNew })
+})
+const held = computed(() => store.whole.filter(c => c.state === 'awaitingApproval'))
+const byQuestion = computed(() => activity.value.talk.threads === 'staff')
+const opening = ref(false) // a further thread is being begun
+async function search() {
+  const q = words.value.trim()
+  if (q.length < 2) { found.value = null; return }
+  try { found.value = new Set((await api.get<{ ids: string[] }>(`/api/activities/${activity.value.id}/find?q=${encodeURIComponent(q)}`)).ids) }
+  catch (error) { notices.warn(error) }
+}
+const endSearch = () => { words.value = ''; found.value = null }
+async function focusPost(id: string) {
+  if (found.value && !found.value.has(id)) endSearch()
+  if (onlyFrom.value && !theirs.value.some(c => c.id === id)) onlyFrom.value = null
+  if (order.value === 'onlyNew' && !threads.value.some(t => t.item.id === id)) order.value = 'talk'
+  uncover(id)
+  await nextTick()
+  await rowList.value?.show(id)
+}
+const arrivedWords = computed(() => {
+  const [last] = live.arrived.value.slice(-1)
+  if (!last) return ''
+  if (live.arrived.value.length > 1) return `${capital(inWords(live.arrived.value.length))} new posts have come.`
+  const to = last.parentId ? desk.authorOf(last.parentId) : null
+  return `${last.author.givenName} ${last.parentId ? `answered ${to ?? 'a post'}` : 'opened a thread'} just now.`
+})
+function goToArrived() {
+  const [first] = live.arrived.value
+  live.seen()
+  if (first) void focusPost(first.id)
+}
+const openings = computed(() => store.whole.filter(c => c.parentId === null && !c.withdrawn && c.state === 'shown'))
 const replies = computed(() => store.whole.length - openings.value.length)
-const mine = computed(() => openings.value.find(c => c.author.isMe) ?? null)
-const asksOpening = computed(() => seminar.isStudent && !mine.value && desk.mayWrite)
+const own = computed(() => store.whole.filter(c => c.author.isMe && !c.withdrawn))
+const mine = computed(() => own.value.find(c => byQuestion.value ? c.promptId !== null : c.parentId === null) ?? null)
+const asksOpening = computed(() => seminar.isStudent && !byQuestion.value && !mine.value && desk.mayWrite)
+/** Questions that this reader has not answered. */
+const questionsLeft = computed(() => byQuestion.value && seminar.isStudent ? openings.value.filter(q => q.author.isStaff && !own.value.some(c => c.promptId === q.id)) : [])
+const mayOpen = computed(() => desk.mayWrite && !asksOpening.value && !store.thread?.waiting && (byQuestion.value ? seminar.isStaff : true))
 const fresh = computed(() => store.whole.filter(c => c.isNew))
 const unanswered = computed(() => store.roots.filter(r => r.replies.length === 0 && r.item.view === 'whole' && !r.item.author.isMe).map(r => r.item))
 const staffWords = computed(() => store.whole.filter(c => c.author.isStaff))
 const lonely = computed(() => seminar.isStudent ? openings.value.find(c => !c.author.isMe && c.id === unanswered.value[0]?.id) ?? null : null)
 const minOpening = computed(() => activity.value.expectations.map(e => e.rule).find(r => r.kind === 'entries')?.minWords ?? 1)
 const closed = computed(() => activity.value.closesAt < (seminar.shell?.now ?? ''))
-const lists = { fresh, unanswered, instructor: staffWords }
+const lists = { fresh, unanswered, instructor: staffWords, held }
 
 /** The next of a list after the post one is at; from its end, the first again. */
 function jump(to: keyof typeof lists, step = 1) {
@@ -68,65 +115,68 @@ function step(by: number) {
 }
 const { listOpen } = useKeys(() => keys.value)
 
-async function openingPosted(id: string) {
+async function openingPosted(id: string, state: string) {
+  opening.value = false
   await store.refresh()
+  if (state === 'awaitingApproval') { notices.say('Your post is handed in. The others see it once it is approved.'); return focusPost(id) }
   const others = openings.value.length - 1
   notices.say(`Your opening post is in. ${others > 0 ? `${capital(inWords(others))} ${plural(others, 'classmate', 'classmates')} ${others === 1 ? 'has' : 'have'} written too.` : 'You are the first.'}`, { label: 'Withdraw it', run: () => desk.withdraw(id) })
   await focusPost(id)
 }
-const refreshQuietly = () => { if (document.visibilityState === 'visible' && desk.replyTo.value === null && !asksOpening.value) store.refresh().catch(() => {}) }
 onMounted(() => {
   const draft = store.thread?.drafts.find(d => d.parentId !== null && store.whole.some(c => c.id === d.parentId))
   const target = location.hash.startsWith('#c-') ? location.hash.slice(3) : null
   if (target) void focusPost(target)
   else if (draft && desk.mayWrite) desk.reply(draft.parentId!, false)
   if (!store.thread?.waiting) void Promise.resolve(store.recordVisit()).catch(() => {})
-  window.addEventListener('visibilitychange', refreshQuietly)
 })
-onBeforeUnmount(() => window.removeEventListener('visibilitychange', refreshQuietly))
 </script>
 
 <template>
   <div class="discussion">
-    <header>
-      <div>
-        <p class="head"><KindTag :kind="activity.kind" /><span v-if="closed" class="muted small">closed {{ dayTime(activity.closesAt) }}</span><NuxtLink v-if="seminar.isStaff" class="small" :to="`/seminars/${activity.seminarId}/activities/${activity.id}/desk`">Open the marking desk</NuxtLink><NuxtLink v-if="seminar.shell?.role === 'instructor'" class="small" :to="`/seminars/${activity.seminarId}/activities/${activity.id}/plan`">Change the plan</NuxtLink><NuxtLink v-if="activity.standing === 'returned'" class="small" :to="`/seminars/${activity.seminarId}/activities/${activity.id}/letter`">Read your letter</NuxtLink></p>
-        <h1>{{ activity.title }}</h1>
-        <p class="brief">{{ activity.summary }} <button class="link" type="button" :aria-expanded="briefOpen" @click="briefOpen = !briefOpen">{{ briefOpen ? 'fold the brief' : 'read the whole brief' }}</button></p>
-      </div>
-      <PhaseTrack :phases="activity.phases" :own-at="mine?.shownAt ?? null" />
-      <ActivityBrief v-if="briefOpen" class="whole" :activity="activity" />
-    </header>
+    <ActivityHead :activity="activity" :own-at="mine?.shownAt ?? null" />
     <div class="talk">
-      <main>
+      <main ref="scroller">
         <section v-if="asksOpening" class="opening">
-          <h2>Write before you read</h2>
+          <h2>{{ activity.writeFirst || activity.hiddenUntil ? 'Write before you read' : 'Open the talk' }}</h2>
+          <p v-if="activity.talk.namesHidden" class="names">Names are hidden from classmates: in each thread you go by another name. Staff know who wrote.</p>
           <p v-if="store.thread?.waiting && activity.hiddenUntil">The others’ posts are shown to everyone {{ dayTime(activity.hiddenUntil) }}. Until then each writes without having read.</p>
           <p v-else-if="store.thread?.waiting">The others’ posts appear here as soon as your own is in. Take a view of your own first; you can change it for {{ activity.editMinutes }} minutes after posting.</p>
           <p v-if="closed" class="late">This closed {{ dayTime(activity.closesAt) }}. What you post now is added and counts as late.</p>
-          <WriteBox :activity-id="activity.id" :parent-id="null" to="" :min-words="minOpening" :stored="store.draftAt(null)" :takes-up="null" :autofocus="false" @posted="openingPosted" />
+          <WriteBox :place="{ activityId: activity.id, parentId: null }" label="Your opening post" :min-words="minOpening" :stored="store.draftAt(null)" :autofocus="false" :attach="desk.attach" @posted="openingPosted" />
         </section>
         <template v-if="!store.thread?.waiting">
           <div class="sort">
-            <span><b>{{ openings.length }}</b> opening {{ plural(openings.length, 'post') }}, <b>{{ replies }}</b> {{ plural(replies, 'reply', 'replies') }}</span>
+            <span><b>{{ openings.length }}</b> {{ byQuestion ? plural(openings.length, 'question') : `opening ${plural(openings.length, 'post')}` }}, <b>{{ replies }}</b> {{ plural(replies, 'reply', 'replies') }}</span>
+            <form class="find" role="search" @submit.prevent="search"><input v-model="words" class="in" type="search" placeholder="find in this talk" aria-label="Find in this talk" @input="words.trim() === '' && endSearch()" @keydown.esc="endSearch"></form>
+            <button v-if="mayOpen && !opening" class="link" type="button" @click="opening = true">{{ byQuestion ? 'put a question' : 'open a thread' }}</button>
             <span class="grow" />
-            <template v-if="onlyFrom"><span>only {{ theirs[0]?.item.author.name }}</span><button class="link" type="button" @click="onlyFrom = null">everyone</button></template>
+            <template v-if="found"><span role="status"><b>{{ found.size }}</b> {{ plural(found.size, 'post holds', 'posts hold') }} “{{ words.trim() }}”</span><button class="link" type="button" @click="endSearch">everything</button></template>
+            <template v-else-if="onlyFrom"><span>{{ onlyFrom === 'held' ? 'held for approval' : `only ${theirs[0]?.author.name ?? 'one person'}` }}</span><button class="link" type="button" @click="onlyFrom = null">everyone</button></template>
             <span v-else class="orders" role="group" aria-label="Order"><button v-for="[value, label] in ORDERS" :key="value" type="button" :class="{ on: order === value }" :aria-pressed="order === value" @click="order = value">{{ label }}</button></span>
           </div>
+          <div v-if="questionsLeft.length > 0" class="questions">
+            <p><b>{{ capital(inWords(questionsLeft.length)) }} {{ plural(questionsLeft.length, 'question') }} to answer.</b> {{ activity.writeFirst ? 'The others’ answers to a question appear once yours is in.' : '' }}</p>
+            <p v-for="(q, n) in questionsLeft" :key="q.id"><button class="link" type="button" @click="desk.reply(q.id); focusPost(q.id)">answer question {{ n + 1 }}</button> <span class="muted">{{ (q.html ?? '').replace(/<[^>]+>/g, ' ').trim().slice(0, 110) }}</span></p>
+          </div>
+          <div v-if="opening" class="opening">
+            <WriteBox :place="{ activityId: activity.id, parentId: null }" :label="byQuestion ? 'A question for all' : 'A new thread'" :min-words="1" :stored="store.draftAt(null)" :attach="desk.attach" closable @posted="openingPosted" @away="opening = false" />
+          </div>
           <div class="thread">
-            <template v-if="onlyFrom"><ThreadPost v-for="node in theirs" :key="node.item.id" class="root" :node="node" :desk="desk" /></template>
-            <template v-else><ThreadPost v-for="node in threads" :key="node.item.id" class="root" :node="node" :desk="desk" /></template>
-            <p v-if="threads.length === 0 && order === 'onlyNew'" class="empty">Nothing new since you were last here.</p>
+            <TalkRows ref="rowList" :rows="rows" :desk="desk" :scroller="scroller" :opening="byQuestion ? 'question' : 'opening post'" />
+            <p v-if="found && found.size === 0" class="empty">No post that you can read holds these words. Try one of them alone.</p>
+            <p v-else-if="threads.length === 0 && order === 'onlyNew'" class="empty">Nothing new since you were last here.</p>
             <p v-else-if="threads.length === 0" class="empty">Nobody has written yet. The first post sets length and tone: a view, one passage it rests on, and what it cannot show.</p>
           </div>
         </template>
-        <div v-else class="veil" aria-hidden="true"><i v-for="n in 5" :key="n" :style="{ width: `${[92, 78, 85, 64, 88][n - 1]}%` }" /></div>
+        <p v-if="live.arrived.value.length > 0" class="arrived" role="status"><button class="link" type="button" @click="goToArrived">{{ arrivedWords }} Read it</button><button class="quiet-x" type="button" aria-label="Not now" @click="live.seen()">×</button></p>
+        <div v-if="store.thread?.waiting" class="veil" aria-hidden="true"><i v-for="n in 5" :key="n" :style="{ width: `${[92, 78, 85, 64, 88][n - 1]}%` }" /></div>
       </main>
       <TalkMargin
         :activity="activity" :checks="store.thread?.checks ?? []" :contributions="store.whole.filter(() => !store.thread?.waiting)" :not-heard="store.thread?.notHeard ?? []"
-        :counts="{ fresh: fresh.length, unanswered: unanswered.length, instructor: staffWords.length }" :only-from="onlyFrom" :lonely="lonely"
+        :counts="{ fresh: fresh.length, unanswered: unanswered.length, instructor: staffWords.length, held: held.length }" :is-staff="seminar.isStaff" :names-hidden="activity.talk.namesHidden && !seminar.isStaff" :only-from="onlyFrom" :lonely="lonely"
         @jump="jump" @go-to="focusPost" @only="onlyFrom = $event"
-      />
+      ><TalkOut :activity="activity" /></TalkMargin>
     </div>
     <KeyList v-model="listOpen" :keys="keys" />
   </div>
@@ -134,12 +184,6 @@ onBeforeUnmount(() => window.removeEventListener('visibilitychange', refreshQuie
 
 <style scoped>
 .discussion { flex: 1; min-height: 0; display: flex; flex-direction: column; }
-header { flex: none; display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 520px); gap: 0 44px; padding: 12px 20px 8px; border-bottom: 1px solid var(--line); }
-.head { display: flex; gap: 14px; align-items: baseline; flex-wrap: wrap; min-height: 18px; }
-h1 { font: 600 1.3125rem/1.2 var(--read); margin-top: 3px; }
-.brief { font: 400 0.90625rem/1.5 var(--read); color: var(--ink-2); margin-top: 5px; }
-.brief .link { font: 500 0.8125rem/1 var(--ui); white-space: nowrap; }
-.whole { grid-column: 1 / -1; border-top: 1px solid var(--line-soft); margin-top: 8px; padding: 12px 0 10px; max-width: 74ch; max-height: 40vh; overflow: auto; }
 .talk { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1fr) 322px; }
 main { background: var(--sheet); border-right: 1px solid var(--line); overflow-y: auto; position: relative; }
 .sort { display: flex; flex-wrap: wrap; gap: 4px 16px; align-items: center; min-height: 34px; padding: 4px 22px 4px 20px; font-size: 0.78125rem; color: var(--ink-2); border-bottom: 1px solid var(--line-soft); position: sticky; top: 0; background: var(--sheet); z-index: 5; }
@@ -148,22 +192,26 @@ main { background: var(--sheet); border-right: 1px solid var(--line); overflow-y
 .orders button { background: none; border: 0; padding: 5px 0; color: inherit; cursor: pointer; }
 .orders .on { color: var(--ink); font-weight: 650; box-shadow: 0 2px 0 var(--harbour); border-radius: 0; }
 .thread { padding: 12px 138px 60px 118px; }
-.root + .root { margin-top: 20px; }
 .empty { color: var(--ink-2); font: 400 1rem/1.55 var(--read); padding: 20px 0; }
 .opening { padding: 18px 40px 22px; max-width: 860px; }
 .opening h2 { font: 600 1.125rem/1.3 var(--read); }
 .opening > p { color: var(--ink-2); margin: 3px 0 12px; max-width: 62ch; }
 .opening .late { color: var(--ember); }
+/* in the talk's column, over its foot: it never moves what is being read */
+.arrived { position: sticky; bottom: 14px; width: max-content; max-width: calc(100% - 28px); margin: 0 auto; padding: 7px 8px 7px 16px; border-radius: 18px; background: var(--ember); display: flex; gap: 8px; align-items: center; box-shadow: var(--lift); z-index: 6; font-size: 0.8125rem; }
+.arrived .link { color: #fff; text-decoration-color: currentcolor; font-weight: 600; }
+.quiet-x { border: 0; background: none; color: #fff; cursor: pointer; font-size: 1rem; padding: 2px 8px; }
+.questions { padding: 12px 22px 10px 20px; background: var(--ember-soft); font-size: 0.84375rem; display: grid; gap: 4px; }
+.find .in { padding: 2px 8px; font-size: 0.78125rem; width: 11rem; }
+.names { color: var(--ink); }
 .veil { padding: 18px 40px; display: grid; gap: 12px; max-width: 860px; }
 .veil i { height: 11px; border-radius: 3px; background: var(--line-soft); }
 @media (max-width: 1000px) {
-  header { grid-template-columns: 1fr; gap: 10px; }
   .talk { grid-template-columns: 1fr; }
   main { border-right: 0; order: 1; }
   .talk :deep(.margin) { order: 0; border-bottom: 1px solid var(--line); }
 }
 @media (max-width: 760px) {
-  header { padding: 10px 14px; }
   .thread { padding: 12px 14px 60px 22px; }
   .opening, .veil { padding: 16px 14px; }
   .sort { padding: 6px 14px; position: static; }

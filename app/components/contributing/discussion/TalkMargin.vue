@@ -1,26 +1,30 @@
 <script setup lang="ts">
 import type { ActivityView, CheckView } from '#shared/contributing/activity'
 import type { WholeContribution } from '#shared/contributing/thread'
-import { haveWords, plural, ruleWords } from '../../../composables/planning/expectationWords'
+import { plural } from '../../../composables/planning/expectationWords'
 import { points } from '../../../composables/marking/points'
-import ExpectationRing from '../../planning/ExpectationRing.vue'
+import ExpectationMargin from '../ExpectationMargin.vue'
 
 const props = defineProps<{
   activity: ActivityView
   checks: readonly CheckView[]
   contributions: readonly WholeContribution[]
   notHeard: readonly string[]
-  counts: { fresh: number, unanswered: number, instructor: number }
+  counts: { fresh: number, unanswered: number, instructor: number, held: number }
+  isStaff: boolean
+  /** Then voices are told by thread, each under another name: no list of them says who is who. */
+  namesHidden: boolean
   onlyFrom: string | null
   /** The one post nobody has answered that the reader could answer. */
   lonely: WholeContribution | null
 }>()
-const emit = defineEmits<{ jump: [to: 'fresh' | 'unanswered' | 'instructor'], goTo: [id: string], only: [authorId: string | null] }>()
+const emit = defineEmits<{ jump: [to: 'fresh' | 'unanswered' | 'instructor' | 'held'], goTo: [id: string], only: [authorId: string | null] }>()
 
 const voices = computed(() => {
   const byAuthor = new Map<string, { id: string, name: string, isMe: boolean, count: number, words: number }>()
-  for (const { author, words, withdrawn } of props.contributions) {
-    if (withdrawn) continue
+  if (props.namesHidden) return []
+  for (const { author, words, withdrawn, state } of props.contributions) {
+    if (withdrawn || state !== 'shown') continue
     const voice = byAuthor.get(author.id) ?? { id: author.id, name: author.isMe ? 'You' : author.givenName, isMe: author.isMe, count: 0, words: 0 }
     byAuthor.set(author.id, { ...voice, count: voice.count + 1, words: voice.words + words })
   }
@@ -33,21 +37,18 @@ const names = (list: readonly string[]) => list.length <= 6 ? list.join(', ') : 
 
 <template>
   <aside class="margin" aria-label="Beside the talk">
-    <section v-if="checks.length > 0">
-      <h2>Your expectations <span>checked as you write</span></h2>
-      <div v-for="(check, i) in checks" :key="check.expectationId" class="ex" data-check>
-        <span v-if="check.met" class="ok" aria-label="met">✓</span><ExpectationRing v-else :parts="Array.from({ length: check.need }, (_, n) => n < check.have)" :size="18" />
-        <span>{{ ruleWords(activity.expectations[i]!.rule, activity.kind) }}</span><b class="num">{{ haveWords(activity.expectations[i]!.rule, check) }}</b>
-      </div>
+    <ExpectationMargin :activity="activity" :checks="checks">
       <p v-if="lonely" class="nudge">Nobody has answered {{ lonely.author.givenName }} yet. <button class="link" type="button" @click="emit('goTo', lonely.id)">read {{ lonely.author.givenName }}’s post</button></p>
-    </section>
+    </ExpectationMargin>
     <section v-if="contributions.length > 0">
       <h2>Jump to</h2>
       <div class="jump">
         <template v-for="[to, label, keys] in JUMPS" :key="to">
           <button class="link" type="button" :disabled="counts[to] === 0" @click="emit('jump', to)">{{ label }}</button><b class="num">{{ counts[to] }}</b><span class="keys"><kbd v-for="k in keys" :key="k">{{ k }}</kbd></span>
         </template>
+        <template v-if="isStaff && counts.held > 0"><button class="link" type="button" @click="emit('only', 'held')">held for approval</button><b class="num some">{{ counts.held }}</b><span /></template>
       </div>
+      <p v-if="namesHidden" class="silent">Names are hidden here: in each thread everyone goes by another name. Staff know who wrote.</p>
     </section>
     <section v-if="voices.length > 0">
       <h2>Voices so far <span>choose one to read only theirs</span></h2>
@@ -58,6 +59,7 @@ const names = (list: readonly string[]) => list.length <= 6 ? list.join(', ') : 
       </div>
       <p v-if="notHeard.length > 0" class="silent">Not heard yet: {{ names(notHeard) }}.</p>
     </section>
+    <slot />
     <section v-if="activity.rubric" class="marked">
       <h2>Marked with <span v-if="activity.points">{{ points(activity.points) }} points</span></h2>
       <details><summary>{{ activity.rubric.title }}</summary>
@@ -72,15 +74,14 @@ const names = (list: readonly string[]) => list.length <= 6 ? list.join(', ') : 
 h2 { font-size: 0.8125rem; line-height: 18px; display: flex; justify-content: space-between; align-items: baseline; gap: 8px; letter-spacing: 0; }
 h2 span { font-weight: 500; font-size: 0.75rem; color: var(--ink-3); }
 section + section { border-top: 1px solid var(--line); margin-top: 12px; padding-top: 12px; }
-.ex { display: grid; grid-template-columns: 20px 1fr auto; gap: 0 7px; align-items: center; font-size: 0.8125rem; line-height: 19px; margin-top: 7px; }
-.ex b { font-weight: 650; }
-.ok { color: var(--moss); font-weight: 700; text-align: center; }
 .nudge { font: 400 0.90625rem/1.45 var(--read); margin-top: 11px; padding-left: 11px; border-left: 3px solid var(--ember); }
 .nudge .link { font: 500 0.8125rem/1 var(--ui); }
 .jump { display: grid; grid-template-columns: 1fr auto auto; gap: 0 10px; font-size: 0.8125rem; margin-top: 4px; align-items: center; }
 .jump > * { padding: 4px 0; line-height: 18px; }
 .jump .link { justify-self: start; }
 .jump .link:disabled { color: var(--ink-3); text-decoration: none; cursor: default; }
+section + :slotted(section) { border-top: 1px solid var(--line); margin-top: 12px; padding-top: 12px; }
+.some { color: var(--ember); }
 .keys { display: flex; gap: 3px; justify-content: flex-end; }
 .voices { columns: 2; column-gap: 20px; margin-top: 6px; }
 .v { width: 100%; display: grid; grid-template-columns: 62px 1fr 14px; gap: 6px; align-items: center; font-size: 0.78125rem; height: 24px; background: none; border: 0; padding: 0; text-align: left; cursor: pointer; break-inside: avoid; }

@@ -1,32 +1,41 @@
 import type { Ref } from 'vue'
-import type { ThreadNode } from '#core/contributing/buildThread'
-import type { ContributionView, DraftView, TakesUp } from '#shared/contributing/thread'
+import type { AttachLimits } from '#core/contributing/talkSettings'
+import type { DraftView, TakesUp, WholeContribution } from '#shared/contributing/thread'
 
-/** What a thread's posts may know and do, whatever their depth; the page holds it. */
-export interface ThreadDesk {
+/** What contributions of a talk may know and do, wherever they stand; the page holds it. */
+export interface TalkDesk {
   readonly activityId: string
   readonly mayWrite: boolean
+  readonly isStaff: boolean
   readonly minReply: number // words a reply is asked to have
+  readonly attach: AttachLimits
   readonly unfolded: ReadonlySet<string> // long posts that stand whole
-  readonly foldedThreads: ReadonlySet<string> // posts whose answers are folded away
+  readonly foldedThreads: ReadonlySet<string> // folded by hand
+  readonly openThreads: ReadonlySet<string> // long threads unfolded by hand
   readonly replyTo: Readonly<Ref<string | null>>
+  readonly editing: Readonly<Ref<string | null>> // one's own that is being changed
   readonly caretIn: Readonly<Ref<boolean>> // whether the caret goes into the reply box at once
   readonly chosen: Readonly<Ref<TakesUp | null>> // words chosen with the pointer
   readonly takesUp: Readonly<Ref<TakesUp | null>> // the passage the reply being written takes up
+  mayAnswer: (c: WholeContribution) => boolean
   passagesOf: (id: string) => ReadonlyArray<{ readonly exact: string, readonly letter: string, readonly byId: string }>
   letterOf: (replyId: string) => string | null
   authorOf: (id: string) => string | null
-  newBelow: (node: ThreadNode<ContributionView>) => number
   draftAt: (parentId: string) => DraftView | null
   toggleFold: (id: string) => void
-  toggleThread: (id: string) => void
+  foldThread: (id: string, folded: boolean) => void
   reply: (id: string, caret?: boolean) => void
+  edit: (id: string | null) => void
+  edited: () => void
   choose: (passage: TakesUp | null) => void
   dropPassage: () => void
   takeUp: (passage: TakesUp) => void
   putAway: () => void
-  posted: (id: string) => void
+  posted: (id: string, state: 'shown' | 'awaitingApproval' | 'scheduled') => void
   nod: (id: string) => void
   withdraw: (id: string) => void
   putBack: (id: string) => void
+  keepOnTop: (id: string, onTop: boolean) => void
+  approve: (id: string) => void
+  sendBack: (id: string, remark: string) => void
 }

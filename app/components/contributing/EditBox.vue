@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { countWords } from '#core/contributing/measureText'
+import { plainText, type RichNode } from '#core/contributing/richText'
+import type { OwnText, WholeContribution } from '#shared/contributing/thread'
+import { ApiProblem, useApi } from '../../composables/shell/useApi'
+import { useTimes } from '../../composables/planning/useTimes'
+import { useThreadStore } from '../../stores/thread'
+import RichEditor from './RichEditor.vue'
+import TwoTexts from './TwoTexts.vue'
+
+/** One's own text while it is changed; what was there is kept as it was until it is saved. */
+const props = defineProps<{ contribution: WholeContribution, titled?: boolean }>()
+const emit = defineEmits<{ done: [], away: [] }>()
+const api = useApi()
+const store = useThreadStore()
+const { time } = useTimes()
+const doc = shallowRef<RichNode | null>(null)
+const title = ref('')
+const version = ref(0)
+const busy = ref(false)
+const problem = ref<string | null>(null)
+const theirs = shallowRef<{ doc: RichNode, version: number } | null>(null)
+const words = computed(() => doc.value ? countWords(plainText(doc.value, { leaveOutQuotations: true })) : 0)
+onMounted(async () => {
+  try {
+    const own = await api.get<OwnText>(`/api/contributions/${props.contribution.id}`)
+    doc.value = own.doc as RichNode
+    title.value = own.title ?? ''
+    version.value = own.version
+  }
+  catch (error) { problem.value = error instanceof Error ? error.message : String(error) }
+})
+async function save() {
+  if (busy.value || !doc.value) return
+  busy.value = true
+  problem.value = null
+  try {
+    await store.edit(props.contribution.id, doc.value, version.value, props.titled ? title.value.trim() || null : undefined)
+    emit('done')
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    if (error.code === 'changedMeanwhile') theirs.value = error.details.theirs as { doc: RichNode, version: number }
+    else problem.value = error.at('doc') ?? error.message
+  }
+  finally { busy.value = false }
+}
+function settle(mine: boolean) {
+  version.value = theirs.value!.version
+  if (!mine) doc.value = theirs.value!.doc
+  theirs.value = null
+}
+</script>
+
+<template>
+  <div class="box" @keydown.ctrl.enter.prevent="save" @keydown.meta.enter.prevent="save" @keydown.esc="emit('away')">
+    <input v-if="titled" v-model="title" class="title" maxlength="200" aria-label="Title" placeholder="Title">
+    <RichEditor v-if="doc" :doc="doc" label="Your text" autofocus formulas @write="doc = $event" />
+    <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
+    <TwoTexts v-if="theirs && doc" sentence="This was changed in another window meanwhile. Keep the text you want." :mine="plainText(doc)" :theirs="plainText(theirs.doc)" their-name="As it is now" @choose="settle" />
+    <p class="done"><span class="num">{{ words }} words</span><span v-if="contribution.changeUntil && !contribution.author.isStaff" class="hint">can be changed until {{ time(contribution.changeUntil) }}</span><span class="grow" /><v-btn class="quiet" @click="emit('away')">Leave it as it was</v-btn><v-btn class="main" :disabled="busy || words === 0" @click="save">Change it <kbd>Ctrl Enter</kbd></v-btn></p>
+  </div>
+</template>
+
+<style scoped>
+.box { border: 1.5px solid var(--harbour); border-radius: var(--r); background: var(--sheet); }
+.title { width: 100%; border: 0; background: none; padding: 10px 14px 2px; font: 600 1.125rem/1.4 var(--read); color: var(--ink); outline: none; }
+.done { display: flex; gap: 6px 14px; align-items: center; flex-wrap: wrap; padding: 5px 6px 6px 14px; font-size: 0.78125rem; }
+.field-problem { padding: 2px 14px 6px; }
+</style>

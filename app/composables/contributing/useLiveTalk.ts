@@ -1,0 +1,31 @@
+import { LiveEvent, type WholeContribution } from '#shared/contributing/thread'
+import { useThreadStore } from '../../stores/thread'
+
+/**
+ * Keeps an open talk up to date as others write (server-sent events); the browser reconnects by itself, and after a gap
+ * everything is fetched anew. `arrived` holds what came since it was last looked at.
+ */
+export function useLiveTalk(before: () => void) {
+  const store = useThreadStore()
+  const arrived = shallowRef<readonly WholeContribution[]>([])
+  let source: EventSource | undefined
+  let missed = true // what came between the page and its ear
+
+  onMounted(() => {
+    source = new EventSource(`/api/activities/${store.activity!.id}/live`)
+    source.onmessage = (message) => {
+      const event = LiveEvent.safeParse(JSON.parse(String(message.data)))
+      if (!event.success) return
+      before()
+      const came = store.hear(event.data)
+      if (came) arrived.value = [...arrived.value, came]
+    }
+    source.onerror = () => { missed = true }
+    source.addEventListener('beat', () => {
+      if (missed) void store.refresh().catch(() => {})
+      missed = false
+    })
+  })
+  onBeforeUnmount(() => source?.close())
+  return { arrived, seen: () => { arrived.value = [] } }
+}

@@ -1,0 +1,31 @@
+import { and, eq, inArray, ne } from 'drizzle-orm'
+import type { H3Event } from 'h3'
+import type { Db } from '#server/database/client'
+import { activities, contributionFiles, contributions, enrolments, files, jointSeminars } from '#server/database/schema'
+import { readable } from '#server/services/contributing/writePlace'
+import { isStaff, nothingHere, requireActivity } from './seminar'
+import { requirePerson } from './session'
+
+type FileRow = typeof files.$inferSelect
+
+/**
+ * Somebody who may have a file: what came with a contribution is for whoever may read the contribution; what is in a
+ * brief is for the seminar, and for those it is shared with; what is not with anything yet is its maker's alone.
+ */
+export async function requireFileReader(event: H3Event, db: Db, file: FileRow, now: Date): Promise<void> {
+  const person = await requirePerson(event, db)
+  const [maker] = await db.select().from(enrolments).where(eq(enrolments.id, file.madeBy))
+  if (maker?.personId === person.id && maker.state !== 'withdrawn') return
+  const [attached] = await db.select({ id: contributions.id, activityId: contributions.activityId, state: contributions.state }).from(contributionFiles)
+    .innerJoin(contributions, eq(contributions.id, contributionFiles.contributionId)).where(eq(contributionFiles.fileId, file.id))
+  if (attached) {
+    const actor = await requireActivity(event, db, attached.activityId, now)
+    const found = attached.state === 'draft' ? null : await readable(db, actor, attached.id, now)
+    if (!found || (found.row.state === 'withdrawn' && !isStaff(actor.enrolment))) throw nothingHere()
+    return
+  }
+  if (!maker || !isStaff(maker)) throw nothingHere()
+  const guests = await db.selectDistinct({ id: jointSeminars.seminarId }).from(jointSeminars).innerJoin(activities, eq(activities.id, jointSeminars.activityId)).where(eq(activities.seminarId, file.seminarId))
+  const member = await db.$count(enrolments, and(eq(enrolments.personId, person.id), inArray(enrolments.seminarId, [file.seminarId, ...guests.map(g => g.id)]), ne(enrolments.state, 'withdrawn')))
+  if (member === 0) throw nothingHere()
+}

@@ -1,0 +1,59 @@
+import TurndownService from 'turndown'
+import { buildThread, type ThreadNode } from '#core/contributing/buildThread'
+import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { Db } from '#server/database/client'
+import type { ContributionView } from '#shared/contributing/thread'
+import type { TalkExport, TalkExportForm } from '#shared/contributing/takeOut'
+import { shapedThread } from './readThread'
+
+type ActorAt = Actor & { readonly activity: ActivityRow }
+type Node = ThreadNode<ContributionView>
+
+/** A talk in a file, as its reader gets it on the page: names, places and what is hidden are decided where they always are. */
+export async function exportTalk(db: Db, actor: ActorAt, form: TalkExportForm, now: Date): Promise<TalkExport> {
+  const { activity, seminar } = actor
+  const { contributions, waiting } = await shapedThread(db, actor, now)
+  const roots = buildThread(contributions.filter(c => c.view === 'place' || c.state === 'shown'))
+  const at = (time: string) => new Intl.DateTimeFormat('en-GB', { timeZone: seminar.timeZone, dateStyle: 'medium', timeStyle: 'short' }).format(new Date(time))
+  const name = activity.title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim().slice(0, 60) || 'Talk'
+  const head = { title: activity.title, seminar: seminar.title, takenAt: now.toISOString() }
+  switch (form) {
+    case 'json': return { name: `${name}.json`, type: 'application/json', text: JSON.stringify({ ...head, brief: activity.briefHtml, waiting, contributions: contributions.map(plain) }, null, 2) }
+    case 'html': return { name: `${name}.html`, type: 'text/html', text: page(head.title, `<h1>${escape(head.title)}</h1>\n<p>${escape(head.seminar)}, as of ${escape(at(head.takenAt))}</p>\n<div class="brief">${activity.briefHtml}</div>\n${list(roots, at)}`) }
+    case 'md': {
+      const turndown = new TurndownService({ headingStyle: 'atx', bulletListMarker: '-' })
+      const say = (node: Node, depth: number): string => {
+        const { item } = node
+        const own = item.view === 'place' ? '*A post stood here and was withdrawn.*' : `**${item.author.name}**, ${at(item.shownAt)}${item.title ? `: ${item.title}` : ''}\n\n${turndown.turndown(item.html ?? '')}`
+        return [own.split('\n').map(line => `${'> '.repeat(depth)}${line}`.trimEnd()).join('\n'), ...node.replies.map(r => say(r, depth + 1))].join('\n\n')
+      }
+      return { name: `${name}.md`, type: 'text/markdown', text: `# ${head.title}\n\n${head.seminar}, as of ${at(head.takenAt)}\n\n${turndown.turndown(activity.briefHtml)}\n\n---\n\n${roots.map(r => say(r, 0)).join('\n\n')}\n` }
+    }
+  }
+}
+
+/** What of a contribution goes into a file: nothing that belongs to the reader's own page. */
+function plain(c: ContributionView) {
+  if (c.view === 'place') return { id: c.id, answers: c.parentId, withdrawn: true }
+  return {
+    id: c.id, answers: c.parentId, author: c.author.name, role: c.author.role ?? 'student', shownAt: c.shownAt, changedAt: c.editedAt, title: c.title, html: c.html, words: c.words, nods: c.nods,
+    takesUp: c.takesUp, files: c.files.map(f => ({ name: f.name, type: f.type, size: f.size })), withdrawn: c.withdrawn,
+  }
+}
+
+function list(nodes: readonly Node[], at: (time: string) => string): string {
+  if (nodes.length === 0) return ''
+  return `<ol>\n${nodes.map(({ item, replies }) => `<li id="c-${item.id}">${item.view === 'place'
+    ? '<p class="gone">A post stood here and was withdrawn.</p>'
+    : `<p class="by"><b>${escape(item.author.name)}</b>, ${escape(at(item.shownAt))}</p>${item.title ? `<h2>${escape(item.title)}</h2>` : ''}${item.takesUp ? `<blockquote>${escape(item.takesUp.exact)}</blockquote>` : ''}${item.html ?? ''}`}${list(replies, at)}</li>`).join('\n')}\n</ol>`
+}
+
+const escape = (text: string) => text.replace(/[&<>"']/g, c => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', '\'': '&#39;' })[c]!)
+
+const page = (title: string, body: string) => `<!doctype html>
+<html lang="en"><head><meta charset="utf-8"><meta http-equiv="content-security-policy" content="default-src 'none'; style-src 'unsafe-inline'"><title>${escape(title)}</title>
+<style>body{font:17px/1.55 Georgia,serif;max-width:46rem;margin:2rem auto;padding:0 1rem;color:#22201c}ol{list-style:none;padding-left:1.4rem;border-left:1px solid #cfc8b8}li{margin:1rem 0}.by{font:14px/1.4 sans-serif;color:#6b665c;margin:0}.gone{font-style:italic;color:#6b665c}blockquote{border-left:3px solid #1f6f63;margin:.4rem 0;padding-left:.8rem}</style></head>
+<body>
+${body}
+</body></html>
+`

@@ -1,0 +1,91 @@
+import { and, desc, eq, inArray } from 'drizzle-orm'
+import { Feed } from 'feed'
+import { talkOf } from '#core/contributing/talkSettings'
+import { mayKnowOf, type Actor, type ActivityRow } from '#server/access/seminar'
+import { newSecret } from '#server/access/session'
+import type { Database, Db } from '#server/database/client'
+import { activities, enrolments, feeds, files, seminars } from '#server/database/schema'
+import { ownAddress } from '#server/services/messaging/mailServer'
+import type { FeedView } from '#shared/contributing/takeOut'
+import { shapedThread } from './readThread'
+import { readable } from './writePlace'
+
+type ActorAt = Actor & { readonly activity: ActivityRow }
+const MOST = 60 // contributions in a feed
+
+const addressOf = (secret: string) => `${ownAddress()}/feeds/${secret}.atom`
+
+/** The reader's private address for this activity, if they have made one. */
+export async function ownFeed(db: Db, { activity, enrolment }: ActorAt): Promise<FeedView> {
+  const [feed] = await db.select().from(feeds).where(and(eq(feeds.activityId, activity.id), eq(feeds.enrolmentId, enrolment.id)))
+  return { address: feed ? addressOf(feed.secret) : null, named: enrolment.namedInFeeds }
+}
+
+/** Makes an address; an older one opens nothing any more. */
+export async function makeFeed(db: Database, actor: ActorAt): Promise<FeedView> {
+  const secret = newSecret()
+  const { activity, enrolment } = actor
+  await db.insert(feeds).values({ secret, seminarId: activity.seminarId, activityId: activity.id, enrolmentId: enrolment.id })
+    .onConflictDoUpdate({ target: [feeds.activityId, feeds.enrolmentId], set: { secret } })
+  return { address: addressOf(secret), named: enrolment.namedInFeeds }
+}
+
+export async function dropFeed(db: Database, { activity, enrolment }: ActorAt): Promise<FeedView> {
+  await db.delete(feeds).where(and(eq(feeds.activityId, activity.id), eq(feeds.enrolmentId, enrolment.id)))
+  return { address: null, named: enrolment.namedInFeeds }
+}
+
+/** Whether one's own name may stand in feeds that others follow. */
+export async function setNamedInFeeds(db: Database, actor: Actor, named: boolean): Promise<{ done: boolean }> {
+  await db.update(enrolments).set({ namedInFeeds: named }).where(eq(enrolments.id, actor.enrolment.id))
+  return { done: true }
+}
+
+async function ownerOf(db: Db, secret: string, now: Date) {
+  const [row] = await db.select({ activity: activities, enrolment: enrolments, seminar: seminars }).from(feeds)
+    .innerJoin(activities, eq(activities.id, feeds.activityId)).innerJoin(enrolments, eq(enrolments.id, feeds.enrolmentId)).innerJoin(seminars, eq(seminars.id, activities.seminarId))
+    .where(eq(feeds.secret, secret))
+  return row && row.enrolment.state !== 'withdrawn' && await mayKnowOf(db, row.activity, row.enrolment, now) ? row : null
+}
+
+/**
+ * The newest contributions as Atom (RFC 4287), recordings enclosed: what the address's owner gets on the page, and no name
+ * of anyone who has not agreed to stand in feeds. Null when the address opens nothing (any more).
+ */
+export async function atomFeed(db: Db, secret: string, now: Date): Promise<string | null> {
+  const owner = await ownerOf(db, secret, now)
+  if (!owner) return null
+  const { activity, enrolment, seminar } = owner
+  const { contributions } = await shapedThread(db, owner, now)
+  const shown = contributions.flatMap(c => c.view === 'whole' && c.state === 'shown' ? [c] : []).reverse().slice(0, MOST)
+  const agreed = shown.length === 0 || talkOf(activity.settings).namesHidden
+    ? new Set<string>()
+    : new Set((await db.select({ id: enrolments.id }).from(enrolments).where(and(inArray(enrolments.id, [...new Set(shown.map(c => c.author.id))]), eq(enrolments.namedInFeeds, true))).orderBy(desc(enrolments.id))).map(e => e.id))
+  const link = `${ownAddress()}/seminars/${enrolment.seminarId}/activities/${activity.id}`
+  const feed = new Feed({ id: link, title: `${activity.title} · ${seminar.title}`, link, generator: 'Jovrel', copyright: '', updated: shown[0] ? new Date(shown[0].editedAt ?? shown[0].shownAt) : now, feedLinks: { atom: addressOf(secret) } })
+  for (const c of shown) {
+    const recording = c.files.find(f => /^(audio|video)\//.test(f.type))
+    const name = c.author.isMe || agreed.has(c.author.id) ? c.author.name : talkOf(activity.settings).namesHidden ? c.author.name : c.author.isStaff ? 'Staff' : 'Somebody of the seminar'
+    feed.addItem({
+      id: `urn:uuid:${c.id}`, title: c.title ?? firstWords(c.html ?? ''), link: `${link}#c-${c.id}`, date: new Date(c.editedAt ?? c.shownAt), published: new Date(c.shownAt), content: c.html ?? '', author: [{ name }],
+      ...(recording && { enclosure: { url: `${ownAddress()}/feeds/${secret}/${recording.id}`, type: recording.type, length: recording.size } }),
+    })
+  }
+  return feed.atom1()
+}
+
+/** A file enclosed in a feed, to whoever has its address. */
+export async function feedFile(db: Db, secret: string, fileId: string, now: Date): Promise<typeof files.$inferSelect | null> {
+  const owner = await ownerOf(db, secret, now)
+  if (!owner) return null
+  const { contributions } = await shapedThread(db, owner, now, false)
+  const carrier = contributions.find(c => c.view === 'whole' && c.state === 'shown' && c.files.some(f => f.id === fileId))
+  if (!carrier || !await readable(db, owner, carrier.id, now)) return null
+  const [file] = await db.select().from(files).where(eq(files.id, fileId))
+  return file ?? null
+}
+
+function firstWords(html: string): string {
+  const text = html.replace(/<[^>]+>/g, ' ').replace(/&(amp|lt|gt|quot|#39);/g, (_, e: string) => ({ 'amp': '&', 'lt': '<', 'gt': '>', 'quot': '"', '#39': '\'' })[e]!).replace(/\s+/g, ' ').trim()
+  return text.length <= 70 ? text : `${text.slice(0, text.lastIndexOf(' ', 70))} …`
+}

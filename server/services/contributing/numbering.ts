@@ -1,0 +1,19 @@
+import { eq, max, sql } from 'drizzle-orm'
+import type { Db } from '#server/database/client'
+import { contributions } from '#server/database/schema'
+
+/**
+ * The next place among what is shown in an activity. Until the transaction ends nobody else gets one there, so that
+ * places become true in their order: a reader who has seen one has seen all before it.
+ */
+export async function nextSeq(tx: Db, activityId: string): Promise<number> {
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${activityId}, 2))`)
+  const [row] = await tx.select({ last: max(contributions.seq) }).from(contributions).where(eq(contributions.activityId, activityId))
+  return (row?.last ?? 0) + 1
+}
+
+/** Gives contributions that were brought in from outside their places, in the order of their times, and their threads. */
+export async function numberAll(db: Db): Promise<void> {
+  await db.execute(sql`update contributions c set seq = o.n from (select id, row_number() over (partition by activity_id order by shown_at, id) as n from contributions where state in ('shown', 'withdrawn')) o where c.id = o.id`)
+  await db.execute(sql`with recursive threads as (select id, id as root from contributions where parent_id is null union all select c.id, t.root from contributions c join threads t on c.parent_id = t.id) update contributions c set thread_id = t.root from threads t where c.id = t.id`)
+}
