@@ -57,6 +57,7 @@ const TABLE: readonly Row[] = [
   { route: 'activities/[activityId]/find.get.ts', path: dredge('/find?q=silt'), expected: MEMBERS },
   { route: 'activities/[activityId]/files.post.ts', path: dredge('/files'), body: () => ({ id: key(), name: 'p.png', base64: pixel, transcript: null }), expected: WRITERS },
   { route: 'activities/[activityId]/live.get.ts', path: dredge('/live'), stream: true, expected: MEMBERS },
+  { route: 'activities/[activityId]/look-alikes.get.ts', path: dredge('/look-alikes'), expected: STAFF },
   { route: 'activities/[activityId]/export.get.ts', path: dredge('/export?as=md'), expected: MEMBERS },
   { route: 'activities/[activityId]/feed.get.ts', path: dredge('/feed'), expected: MEMBERS },
   { route: 'activities/[activityId]/feed.post.ts', path: dredge('/feed'), expected: MEMBERS },

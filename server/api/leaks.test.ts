@@ -7,7 +7,8 @@ import { v7 } from 'uuid'
 /** Everything a student can fetch: data routes and the pages rendered on the server. */
 const reachable = (w: World) => [
   `/api/seminars/${w.seminar.id}`, ...['plan', 'week', 'letters', 'marking'].map(r => `/api/seminars/${w.seminar.id}/${r}`),
-  ...[w.breakwater, w.dredge, w.pilot, w.essays].flatMap(a => [`/api/activities/${a.id}`, ...['contributions', 'desk', 'letter'].map(r => `/api/activities/${a.id}/${r}`)]),
+  ...[w.breakwater, w.dredge, w.pilot, w.essays].flatMap(a => [`/api/activities/${a.id}`, ...['contributions', 'desk', 'letter', 'find?q=silt', 'find?q=shippers', 'export?as=html', 'export?as=md', 'export?as=json', 'feed', 'look-alikes', 'plan'].map(r => `/api/activities/${a.id}/${r}`)]),
+  ...['find?q=silt', 'find?q=shippers', 'notices', 'groups'].map(r => `/api/seminars/${w.seminar.id}/${r}`),
   ...['plan', 'week', 'feedback', 'marking'].map(p => `/seminars/${w.seminar.id}/${p}`),
   ...[w.breakwater, w.dredge].flatMap(a => ['', '/letter', '/desk'].map(p => `/seminars/${w.seminar.id}/activities/${a.id}${p}`)),
 ]
@@ -48,7 +49,13 @@ describe('what a student can reach', () => {
     const paz = await world.as('paz')
     const shown = await world.db.select({ id: t.contributions.id, text: t.contributions.text }).from(t.contributions).where(eq(t.contributions.activityId, world.dredge.id))
     expect(shown.length).toBeGreaterThan(20)
-    const all = await everything('paz')
+    // a feed of her own, the texts asked for one by one, the files that came with them
+    const made = await paz.json<{ address: string }>('POST', `/api/activities/${world.dredge.id}/feed`)
+    const [file] = await world.db.insert(t.files).values({ seminarId: world.seminar.id, madeBy: (await world.enrolment('rasmus')).id, name: 'rasmus.png', type: 'image/png', size: 1, bytes: Buffer.from('x') }).returning()
+    await world.db.insert(t.contributionFiles).values({ seminarId: world.seminar.id, contributionId: shown[0]!.id, fileId: file!.id, position: 0 })
+    expect((await paz.send('GET', `/api/files/${file!.id}`)).status).toBe(404)
+    const further = await Promise.all([new URL(made.body.address).pathname, `${new URL(made.body.address).pathname.replace('.atom', '')}/${file!.id}`, `/api/activities/${world.dredge.id}/texts?ids=${shown.slice(0, 50).map(c => c.id).join(',')}`].map(async path => (await paz.send('GET', path)).text()))
+    const all = [await everything('paz'), ...further].join('\n')
     for (const { id, text } of shown) {
       expect(all).not.toContain(id)
       expect(all).not.toContain(text.slice(0, 40))

@@ -41,6 +41,7 @@ export const CheckView = z.object({
   met: z.boolean(),
   metAt: z.iso.datetime().nullable(),
   late: z.boolean(), // met after the person's own due time
+  toGoNow: z.number().int(), // how many are missing of what is asked for up to now: of a weekly rule, this week's and earlier ones
   bestWords: z.number().int(), // longest contribution of the type asked for, so that "180 of 200 words" can be said
 })
 export type CheckView = z.infer<typeof CheckView>

@@ -22,6 +22,7 @@ export type WeekItem = z.infer<typeof WeekItem>
 export const MyWeek = z.object({
   due: z.array(WeekItem), // open now, by due time
   late: z.array(WeekItem), // closed with something missing
+  done: z.array(WeekItem), // closed, with all that was asked for or marked and returned
   coming: z.array(WeekItem), // opens later, by opening
   letters: z.array(LetterView), // come back, newest first
   days: z.array(z.object({ week: z.number().int(), words: z.number().int(), written: z.array(z.boolean()) })), // Monday to Sunday

@@ -7,7 +7,7 @@ import KindTag from '../planning/KindTag.vue'
 import PhaseTrack from '../planning/PhaseTrack.vue'
 
 /** The head of an activity's page: its kind, title, brief and phases. */
-const props = defineProps<{ activity: ActivityView, ownAt?: string | null }>()
+const props = defineProps<{ activity: ActivityView, ownAt?: string | null, /** Where the brief stands on the page itself. */ brief?: 'below' }>()
 const seminar = useSeminarStore()
 const { dayTime } = useTimes()
 const briefOpen = ref(false)
@@ -20,7 +20,7 @@ const base = computed(() => `/seminars/${props.activity.seminarId}/activities/${
     <div>
       <p class="head"><KindTag :kind="activity.kind" /><span v-if="closed" class="muted small">closed {{ dayTime(activity.closesAt) }}</span><span v-if="activity.joint.length > 0" class="small muted">together with {{ activity.joint.join(', ') }}</span><NuxtLink v-if="seminar.isStaff && activity.rubric" class="small" :to="`${base}/desk`">Open the marking desk</NuxtLink><NuxtLink v-if="seminar.shell?.role === 'instructor'" class="small" :to="`${base}/plan`">Change the plan</NuxtLink><NuxtLink v-if="activity.standing === 'returned'" class="small" :to="`${base}/letter`">Read your letter</NuxtLink><slot /></p>
       <h1>{{ activity.title }}</h1>
-      <p class="brief">{{ activity.summary }} <button class="link" type="button" :aria-expanded="briefOpen" @click="briefOpen = !briefOpen">{{ briefOpen ? 'fold the brief' : 'read the whole brief' }}</button></p>
+      <p v-if="brief !== 'below'" class="brief">{{ activity.summary }} <button class="link" type="button" :aria-expanded="briefOpen" @click="briefOpen = !briefOpen">{{ briefOpen ? 'fold the brief' : 'read the whole brief' }}</button></p>
     </div>
     <PhaseTrack :phases="activity.phases" :own-at="ownAt ?? null" />
     <ActivityBrief v-if="briefOpen" class="whole" :activity="activity" />

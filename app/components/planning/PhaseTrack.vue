@@ -25,7 +25,8 @@ const today = computed(() => {
 const reached = computed(() => today.value ?? (stops.value.every(s => s.done) ? WIDTH - INSET : stops.value[0]?.done ? stops.value.findLast(s => s.done)!.x : INSET))
 const under = (s: (typeof stops.value)[number]) => s.name === 'write' && props.ownAt ? `yours ${day(props.ownAt)}`
   : s.name === 'mark' ? `from ${day(s.startsAt)}` : s.name === 'return' ? `by ${day(s.endsAt)}` : `until ${dayTime(s.endsAt)}`
-const anchor = (i: number) => i === stops.value.length - 1 ? 'end' : 'start'
+const isLast = (i: number) => i > 0 && i === stops.value.length - 1
+const anchor = (i: number) => isLast(i) ? 'end' : 'start'
 </script>
 
 <template>
@@ -36,8 +37,8 @@ const anchor = (i: number) => i === stops.value.length - 1 ? 'end' : 'start'
     <g v-for="s in stops" :key="s.name" :class="{ done: s.done || (s.name === 'write' && ownAt), current: s.current && !(s.name === 'write' && ownAt) }">
       <circle :cx="s.x" cy="32" r="6.4" />
       <path v-if="s.done || (s.name === 'write' && ownAt)" :d="`M${s.x - 3.2} 32.2l2.3 2.4 4-4.8`" class="ok" />
-      <text class="w" :x="s.i === stops.length - 1 ? s.x + 7 : s.x - 7" y="58" :text-anchor="anchor(s.i)">{{ capital(s.name) }}</text>
-      <text :x="s.i === stops.length - 1 ? s.x + 7 : s.x - 7" y="75" :text-anchor="anchor(s.i)">{{ under(s) }}</text>
+      <text class="w" :x="isLast(s.i) ? s.x + 7 : s.x - 7" y="58" :text-anchor="anchor(s.i)">{{ capital(s.name) }}</text>
+      <text :x="isLast(s.i) ? s.x + 7 : s.x - 7" y="75" :text-anchor="anchor(s.i)">{{ under(s) }}</text>
     </g>
   </svg>
 </template>

@@ -8,10 +8,12 @@ import KindTag from './KindTag.vue'
 
 const props = defineProps<{ item: z.infer<typeof WeekItem>, address: string | null, first: boolean, coming?: boolean }>()
 const { day } = useTimes()
-const done = computed(() => props.item.checks.length > 0 && props.item.checks.every(c => c.met))
+const ONE: Partial<Record<typeof props.item.kind, string>> = { journal: 'entry', blog: 'entry', exitNote: 'answer' }
+const done = computed(() => props.item.checks.length > 0 && props.item.checks.every(c => c.met || c.toGoNow === 0))
+const WRITTEN = new Set(['discussion', 'journal', 'blog', 'exitNote']) // kinds one can write in so far
 const label = computed(() => {
-  if (props.item.draft) return props.item.draft.to ? 'Continue your reply' : 'Finish your post'
-  if (props.item.kind !== 'discussion') return 'Read the brief' // the pages to write on come with their kinds
+  if (props.item.draft) return props.item.draft.to ? 'Continue your reply' : `Finish your ${ONE[props.item.kind] ?? 'post'}`
+  if (!WRITTEN.has(props.item.kind)) return 'Read the brief'
   if (props.item.standing === 'nothing') return 'Begin'
   return done.value ? 'Read on' : 'Go on'
 })
@@ -23,7 +25,7 @@ const label = computed(() => {
     <div>
       <KindTag :kind="item.kind" /> <h3>{{ item.title }}</h3>
       <p v-if="coming">opens {{ day(item.opensAt) }}, for {{ day(item.dueAt) }}</p>
-      <p v-else><b>{{ toGoWords(item.expectations, item.checks, item.kind) }}</b><template v-if="item.minutes > 0">, {{ minutesWords(item.minutes) }}</template><template v-if="item.draft">; {{ item.draft.to ? `a reply to ${item.draft.to}` : 'your post' }} is in draft, {{ item.draft.words }} words</template></p>
+      <p v-else><b>{{ toGoWords(item.expectations, item.checks, item.kind) }}</b><template v-if="item.minutes > 0">, {{ minutesWords(item.minutes) }}</template><template v-if="item.draft">; {{ item.draft.to ? `a reply to ${item.draft.to}` : `your ${ONE[item.kind] ?? 'post'}` }} is in draft, {{ item.draft.words }} words</template></p>
     </div>
     <v-btn v-if="address" :class="{ main: first && !done }" :to="address">{{ label }}</v-btn>
   </div>

@@ -18,7 +18,7 @@ const links = computed(() => seminar.isStaff
       { to: `${base.value}/library`, label: 'Library', count: 0 },
     ]
   : [
-      ...(seminar.isStudent ? [{ to: `${base.value}/week`, label: 'My week', count: 0 }] : []),
+      ...(seminar.isStudent ? [{ to: `${base.value}/week`, label: 'My week', count: 0 }, { to: `${base.value}/progress`, label: 'Progress', count: 0 }] : []),
       { to: `${base.value}/plan`, label: 'Seminar', count: 0 },
       ...(seminar.isStudent ? [{ to: `${base.value}/groups`, label: 'Groups', count: 0 }] : []),
       ...(seminar.isStudent ? [{ to: `${base.value}/feedback`, label: 'Feedback', count: seminar.shell?.lettersBack ?? 0 }] : []),

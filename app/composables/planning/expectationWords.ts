@@ -41,18 +41,18 @@ export function haveWords(rule: ExpectationRule, check: CheckView): string {
 export function toGoWords(expectations: readonly ExpectationView[], checks: readonly CheckView[], kind: ActivityKind = 'discussion'): string {
   const parts = expectations.flatMap(({ rule }, i) => {
     const check = checks[i]
-    if (!check || check.met) return []
-    const n = check.need - check.have
+    if (!check || check.met || check.toGoNow === 0) return []
+    const n = check.toGoNow
     switch (rule.kind) {
       case 'entries': return [rule.need === 1 && check.bestWords > 0 ? `your ${entryWord(kind, 1)} wants ${Math.max(1, rule.minWords - check.bestWords)} more words` : rule.need === 1 ? `the ${entryWord(kind, 1)}` : `${inWords(n)} ${entryWord(kind, n)} to go`]
-      case 'weeklyEntries': return [`${inWords(n)} weekly ${plural(n, 'entry', 'entries')} to go`]
+      case 'weeklyEntries': return [n <= rule.need ? `this week’s ${n === 1 ? 'entry' : `${inWords(n)} entries`}` : `${inWords(n)} entries to go, of this week and before`]
       case 'replies': return [`${inWords(n)} ${answerWord(kind, n)} to go`]
       case 'prompts': return [`${inWords(n)} ${plural(n, 'question')} to answer`]
       case 'holds': return [`${inWords(n)} with a ${rule.what === 'source' ? 'linked source' : 'picture'} to go`]
       case 'activeDays': return [`${inWords(n)} more ${plural(n, 'day')} to take part on`]
     }
   })
-  return parts.length > 0 ? parts.join(', ') : 'all that is asked for is in'
+  return parts.length > 0 ? parts.join(', ') : checks.some(c => !c.met) ? 'all that is asked for up to now is in' : 'all that is asked for is in'
 }
 
 /** Every single part of the expectations as done or not, for the ring. */

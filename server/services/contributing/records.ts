@@ -91,6 +91,8 @@ export function judgeRecord(plan: ActivityPlan, record: StudentRecord, timeZone:
     const result = (kind === 'weeklyEntries' && weeks.length === 0) || (kind === 'prompts' && asked.length === 0)
       ? { have: 0, need: expectation.rule.need, met: false, metAt: null }
       : checkExpectation(expectation.rule, record.shown, { personId: id, timeZone, entryType, weeks, prompts: asked })
+    const begun = weeks.filter(w => w.startsAt <= now)
+    const byNow = kind === 'weeklyEntries' && begun.length > 0 ? checkExpectation(expectation.rule, record.shown, { personId: id, timeZone, entryType, weeks: begun }) : null
     const wanted = expectation.rule.kind === 'replies' ? answerType : entryType
     return {
       needed: expectation.needed,
@@ -99,6 +101,7 @@ export function judgeRecord(plan: ActivityPlan, record: StudentRecord, timeZone:
         have: result.have, need: result.need, met: result.met,
         metAt: result.metAt?.toISOString() ?? null,
         late: result.metAt !== null && result.metAt > dueAtOf(plan, expectation.rule, id),
+        toGoNow: kind === 'weeklyEntries' ? byNow?.missing ?? 0 : result.need - result.have,
         bestWords: Math.max(0, ...record.shown.filter(c => c.type === wanted).map(c => c.words)),
       },
     }

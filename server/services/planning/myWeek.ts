@@ -31,6 +31,7 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
   return {
     due: items.filter(({ plan }) => isOpen(plan) && closesFor(plan, enrolment.id) >= now).map(i => i.item).sort((a, b) => a.dueAt.localeCompare(b.dueAt)),
     late: items.filter(({ plan, item }) => isOpen(plan) && closesFor(plan, enrolment.id) < now && missing(item) && !back.has(item.activityId)).map(i => i.item),
+    done: items.filter(({ plan, item }) => isOpen(plan) && closesFor(plan, enrolment.id) < now && !(missing(item) && !back.has(item.activityId))).map(i => i.item),
     coming: items.filter(({ plan }) => !isOpen(plan)).map(i => i.item).sort((a, b) => a.opensAt.localeCompare(b.opensAt)),
     letters,
     days,
@@ -56,7 +57,7 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
       activityId: activity.id, kind: activity.kind, title: activity.title, summary: activity.summary,
       opensAt: activity.opensAt.toISOString(), dueAt: due.toISOString(), standing, checks,
       expectations: plan.expectations.map(e => ({ id: e.id, rule: e.rule, dueAt: dueAtOf(plan, e.rule, enrolment.id).toISOString() })),
-      minutes: plan.expectations.reduce((sum, e, i) => sum + minutesToGo(e.rule, checks[i]!.need - checks[i]!.have), 0),
+      minutes: plan.expectations.reduce((sum, e, i) => sum + minutesToGo(e.rule, checks[i]!.toGoNow), 0),
       draft: draft ? { words: draft.words, to: draft.to } : null,
     }
   }

@@ -14,6 +14,7 @@ import KeyList from '../../shell/KeyList.vue'
 import ActivityHead from '../ActivityHead.vue'
 import EntryArticle from '../EntryArticle.vue'
 import ExpectationMargin from '../ExpectationMargin.vue'
+import LookAlikes from '../LookAlikes.vue'
 import TalkOut from '../TalkOut.vue'
 import WriteBox from '../WriteBox.vue'
 
@@ -126,6 +127,7 @@ onMounted(() => {
         <section v-if="authors.length > 0 && !(talk.namesHidden && !desk.isStaff)"><h2>{{ byPerson ? 'Blogs' : 'Who has written' }} <span>{{ byPerson ? 'each their own' : 'choose one to read only theirs' }}</span></h2>
           <p class="index"><button v-for="a in authors" :key="a.id" type="button" :class="{ on: shownAuthor === a.id }" :aria-pressed="shownAuthor === a.id" @click="author = author === a.id && !byPerson ? null : a.id"><span>{{ a.name }}</span><em>{{ date(a.last) }}</em><b class="num">{{ a.count }}</b></button></p>
           <p v-if="(store.thread?.notHeard.length ?? 0) > 0" class="none">{{ capital(inWords(store.thread!.notHeard.length)) }} {{ plural(store.thread!.notHeard.length, 'has', 'have') }} none yet: {{ store.thread!.notHeard.join(', ') }}.</p></section>
+        <LookAlikes v-if="desk.isStaff" :activity-id="activity.id" @go-to="focusEntry" />
         <TalkOut :activity="activity" />
       </aside>
     </div>

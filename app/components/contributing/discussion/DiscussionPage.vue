@@ -13,6 +13,7 @@ import { useSeminarStore } from '../../../stores/seminar'
 import { useThreadStore } from '../../../stores/thread'
 import KeyList from '../../shell/KeyList.vue'
 import ActivityHead from '../ActivityHead.vue'
+import LookAlikes from '../LookAlikes.vue'
 import TalkOut from '../TalkOut.vue'
 import WriteBox from '../WriteBox.vue'
 import TalkMargin from './TalkMargin.vue'
@@ -176,7 +177,7 @@ onMounted(() => {
         :activity="activity" :checks="store.thread?.checks ?? []" :contributions="store.whole.filter(() => !store.thread?.waiting)" :not-heard="store.thread?.notHeard ?? []"
         :counts="{ fresh: fresh.length, unanswered: unanswered.length, instructor: staffWords.length, held: held.length }" :is-staff="seminar.isStaff" :names-hidden="activity.talk.namesHidden && !seminar.isStaff" :only-from="onlyFrom" :lonely="lonely"
         @jump="jump" @go-to="focusPost" @only="onlyFrom = $event"
-      ><TalkOut :activity="activity" /></TalkMargin>
+      ><LookAlikes v-if="seminar.isStaff" :activity-id="activity.id" @go-to="focusPost" /><TalkOut :activity="activity" /></TalkMargin>
     </div>
     <KeyList v-model="listOpen" :keys="keys" />
   </div>

@@ -63,7 +63,7 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
 
 <template>
   <div class="note">
-    <ActivityHead :activity="activity" />
+    <ActivityHead :activity="activity" brief="below" />
     <main>
       <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
       <div class="question prose" v-html="activity.briefHtml" />

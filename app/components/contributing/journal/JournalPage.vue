@@ -14,6 +14,7 @@ import ActivityHead from '../ActivityHead.vue'
 import EntryArticle from '../EntryArticle.vue'
 import EntryCalendar from '../EntryCalendar.vue'
 import ExpectationMargin from '../ExpectationMargin.vue'
+import LookAlikes from '../LookAlikes.vue'
 import TalkOut from '../TalkOut.vue'
 import WriteBox from '../WriteBox.vue'
 
@@ -101,7 +102,7 @@ onMounted(() => {
 <template>
   <div class="journal">
     <ActivityHead :activity="activity" />
-    <div class="spread">
+    <div class="spread" :class="{ alone: authors.length <= 1 && seminar.isStudent }">
       <nav v-if="authors.length > 1 || !seminar.isStudent" class="people" aria-label="Whose journal">
         <h2>{{ seminar.isStudent ? 'Opened to the class' : 'Journals' }} <span v-if="!seminar.isStudent" class="keys"><kbd>j</kbd><kbd>k</kbd></span></h2>
         <button v-for="a in authors" :key="a.id" type="button" :class="{ on: a.id === shownId }" :aria-current="a.id === shownId ? 'true' : undefined" @click="whose = a.id">
@@ -143,6 +144,7 @@ onMounted(() => {
       <aside>
         <ExpectationMargin :activity="activity" :checks="store.thread?.checks ?? []" />
         <section v-if="ofOne.length > 0"><h2>{{ isOwn ? 'Your entries' : `${inWords(ofOne.length)} ${plural(ofOne.length, 'entry', 'entries')}` }}</h2><EntryCalendar :entries="ofOne" @go-to="focusEntry" /></section>
+        <LookAlikes v-if="desk.isStaff" :activity-id="activity.id" @go-to="focusEntry" />
         <TalkOut :activity="activity" />
       </aside>
     </div>
@@ -159,8 +161,9 @@ onMounted(() => {
 
 <style scoped>
 .journal { flex: 1; min-height: 0; display: flex; flex-direction: column; }
-.spread { flex: 1; min-height: 0; display: grid; grid-template-columns: auto minmax(0, 1fr) 286px; }
-.people { width: 220px; overflow: auto; padding: 14px 12px 20px; border-right: 1px solid var(--line); }
+.spread { flex: 1; min-height: 0; display: grid; grid-template-columns: 220px minmax(0, 1fr) 286px; }
+.spread.alone { grid-template-columns: minmax(0, 1fr) 286px; }
+.people { overflow: auto; padding: 14px 12px 20px; border-right: 1px solid var(--line); }
 .people h2, aside h2 { font-size: 0.8125rem; line-height: 18px; letter-spacing: 0; margin-bottom: 8px; display: flex; justify-content: space-between; }
 .people h2 { padding: 0 8px; }
 .keys { display: flex; gap: 3px; }
@@ -191,8 +194,8 @@ aside section + section { border-top: 1px solid var(--line); margin-top: 14px; p
 .end { display: flex; gap: 10px; }
 @media (max-width: 1000px) {
   .journal { overflow: auto; }
-  .spread { grid-template-columns: minmax(0, 1fr); }
-  .people { width: auto; border-right: 0; border-bottom: 1px solid var(--line); max-height: 30vh; }
+  .spread, .spread.alone { grid-template-columns: minmax(0, 1fr); }
+  .people { border-right: 0; border-bottom: 1px solid var(--line); max-height: 30vh; }
   main { border-right: 0; overflow: visible; padding: 14px; }
   aside { overflow: visible; }
   .prompt > :deep(.entry), .prompt > .box { margin-left: 0; }

@@ -30,12 +30,15 @@ const days = computed(() => {
 })
 /** What is still to do of what falls in this week, or in the one chosen. */
 const thisWeek = computed(() => seminar.shell?.weeks.find(w => w.number === (seminar.chosenWeek ?? seminar.shell?.week)))
-const unfinished = computed(() => due.value.filter(i => i.checks.some(c => !c.met) && (!thisWeek.value || i.dueAt < thisWeek.value.endsAt)))
+const unfinished = computed(() => due.value.filter(i => i.checks.some(c => !c.met && c.toGoNow > 0) && (!thisWeek.value || i.dueAt < thisWeek.value.endsAt)))
 const greeting = computed(() => {
   const n = unfinished.value.length
   if (n === 0) return due.value.length > 0 ? 'Everything that is due is in. Read on, if you like.' : 'Nothing is due this week.'
   return `${capital(inWords(n))} ${plural(n, 'thing')} to finish by ${weekday(unfinished.value.at(-1)!.dueAt)}, ${minutesWords(unfinished.value.reduce((m, i) => m + i.minutes, 0))} in all.`
 })
+/** What is due within a day and a half and not begun. */
+const SOON = 36 * 3_600_000
+const atRisk = computed(() => due.value.filter(i => i.standing === 'nothing' && i.checks.some(c => c.toGoNow > 0) && Date.parse(i.dueAt) - now.value.getTime() < SOON))
 const letter = computed(() => week.value?.letters[0])
 const opening = computed(() => letter.value?.html.split('</p>').slice(0, 2).join('</p>') + '</p>')
 const address = (id: string) => `/seminars/${route.params.seminarId}/activities/${id}`
@@ -59,7 +62,8 @@ const whenWords = (at: string) => day(at) === day(new Date(now.value.getTime() +
         </section>
         <p v-if="days.length === 0 && coming.length === 0" class="empty">Nothing falls in this week. Work that is open appears here under the day it is due, with a ring that fills as you write.</p>
       </div>
-      <div v-if="week.late.length > 0" class="risk">
+      <div v-if="week.late.length > 0 || atRisk.length > 0" class="risk">
+        <template v-for="item in atRisk" :key="item.activityId"><b class="soon">Soon</b><span>{{ item.title }} is due {{ dayTime(item.dueAt) }} and not begun; it takes {{ minutesWords(item.minutes) }}.</span><NuxtLink :to="address(item.activityId)">Begin it</NuxtLink></template>
         <template v-for="item in week.late" :key="item.activityId"><b>Late</b><span>{{ item.title }} closed {{ dayTime(item.dueAt) }}; {{ toGoWords(item.expectations, item.checks, item.kind) }}. It can still be added, and counts as late.</span><NuxtLink :to="address(item.activityId)">Write it now</NuxtLink></template>
       </div>
       <section v-if="letter" class="back">
@@ -94,6 +98,7 @@ h1 { font: 600 1.4375rem/1.2 var(--read); }
 .empty { padding: 20px 0 20px 146px; color: var(--ink-2); font: 400 0.9375rem/1.5 var(--read); }
 .risk { display: grid; grid-template-columns: 112px 1fr auto; gap: 5px 34px; padding: 9px 0; font-size: 0.84375rem; border: solid var(--line); border-width: 1px 0; margin-top: 10px; }
 .risk b { text-align: right; font-weight: 650; padding-right: 8px; color: var(--brick); }
+.risk .soon { color: var(--ember); }
 .back { margin-top: 18px; }
 .bh { display: flex; align-items: baseline; gap: 4px 12px; flex-wrap: wrap; }
 .bh h2 { font: 600 1.125rem/1.25 var(--read); }
