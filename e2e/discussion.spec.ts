@@ -5,7 +5,7 @@ const talk = (world: { seminar: { id: string }, dredge: { id: string } }) => `/s
 test('a student writes before reading, sees the others, replies, and the checklist moves', async ({ as }) => {
   const page = await as('paz')
   await open(page, '/')
-  await page.getByRole('link', { name: 'Begin' }).click()
+  await page.locator('.stop').filter({ hasText: 'Should the harbour board dredge?' }).getByRole('link', { name: 'Begin' }).click()
   await expect(page.getByRole('heading', { name: 'Write before you read' })).toBeVisible()
   await expect(page.getByText('I speak for the grain shippers')).toHaveCount(0)
   const checks = page.locator('[data-check]')

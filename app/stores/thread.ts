@@ -46,9 +46,8 @@ export const useThreadStore = defineStore('thread', () => {
     if (!thread.value) return null
     if (event.kind === 'opened') { void refresh().catch(() => {}); return null }
     if (event.kind === 'gone') {
-      const below = contributions.value.some(c => c.parentId === event.id)
-      const gone = byId.value.get(event.id)
-      set(gone && below ? contributions.value.map(c => c.id === event.id ? { view: 'place' as const, id: gone.id, parentId: gone.parentId, shownAt: gone.shownAt } : c) : contributions.value.filter(c => c.id !== event.id))
+      // its place stays for this visit: somebody may be answering it, and nothing that is being read moves
+      set(contributions.value.map(c => c.id === event.id ? { view: 'place' as const, id: c.id, parentId: c.parentId, shownAt: c.shownAt } : c))
       return null
     }
     const came = event.contribution

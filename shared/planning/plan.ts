@@ -23,7 +23,7 @@ export const PlanActivity = z.object({
   counts: StandingCounts.nullable(), // staff only
   standing: z.enum(STANDINGS).nullable(), // a student's own
   planning: z.object({ // staff: what load and moves are reckoned from
-    rules: z.array(Rule), people: z.number().int(), marked: z.boolean(), restWeeks: z.array(z.number().int()), locked: z.boolean(), hasStarter: z.boolean(), weekly: z.boolean(),
+    rules: z.array(Rule), people: z.number().int(), marked: z.boolean(), restWeeks: z.array(z.number().int()), locked: z.boolean(), hasStarter: z.boolean(), weekly: z.boolean(), byRubric: z.boolean(), // marked on the desk
   }).nullable(),
 })
 export type PlanActivity = z.infer<typeof PlanActivity>

@@ -27,6 +27,7 @@ const after = computed((): { strong: string, rest: string } => {
   const a = props.activity
   if (a.counts && a.state === 'published') {
     const { ready, held, returned, underWay } = a.counts
+    if (!a.planning?.byRubric) { const n = ready + held + returned + underWay; return { strong: '', rest: n > 0 ? `${n} ${n === 1 ? 'has' : 'have'} written` : 'nobody has written' } }
     const rest = [held && `${held} held`, returned && `${returned} returned`, underWay && `${underWay} under way`].filter(Boolean).join(' · ')
     return { strong: ready > 0 ? `${ready} ready to mark` : '', rest: ready > 0 && rest ? ` · ${rest}` : rest }
   }

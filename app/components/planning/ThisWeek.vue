@@ -7,12 +7,15 @@ import { useTimes } from '../../composables/planning/useTimes'
 const props = defineProps<{ plan: TermPlan, shell: SeminarShell }>()
 const { day } = useTimes()
 const week = computed(() => props.shell.weeks[props.shell.week - 1])
-const ready = computed(() => props.plan.activities.filter(a => (a.counts?.ready ?? 0) > 0))
+const ready = computed(() => props.plan.activities.filter(a => a.planning?.byRubric && (a.counts?.ready ?? 0) > 0))
+/** Short answers of this week: read in their own list. */
+const notes = computed(() => props.plan.activities.filter(a => a.kind === 'exitNote' && (a.counts?.ready ?? 0) > 0 && a.closesAt >= (week.value?.startsAt ?? '')))
 /** What opens within the week, or is open, and has no opening example. */
 const starters = computed(() => props.plan.activities.filter(a => a.planning && !a.planning.hasStarter && a.state !== 'published' && a.opensAt < (week.value?.endsAt ?? '') && a.opensAt >= (week.value?.startsAt ?? '')))
 const silent = computed(() => props.plan.silent.flatMap((s) => {
   const activity = props.plan.activities.find(a => a.id === s.activityId)
-  return activity && s.names.length > 0 ? [{ activity, names: s.names }] : []
+  // whoever has not answered an exit note yet may still be on the way out of the room
+  return activity && activity.kind !== 'exitNote' && s.names.length > 0 ? [{ activity, names: s.names }] : []
 }))
 const someNames = (names: readonly string[]) => names.length <= 3 ? names.join(', ') : `${names.slice(0, 3).join(', ')} and ${inWords(names.length - 3)} more`
 const address = (id: string) => `/seminars/${props.shell.id}/activities/${id}`
@@ -23,9 +26,10 @@ const address = (id: string) => `/seminars/${props.shell.id}/activities/${id}`
     <section>
       <h2>This week <span v-if="week">{{ day(week.startsAt) }} to {{ day(new Date(Date.parse(week.endsAt) - 1)) }}</span></h2>
       <p v-for="a in ready" :key="a.id" class="say"><span><b>{{ capital(inWords(a.counts!.ready)) }} {{ plural(a.counts!.ready, 'student') }}</b> {{ a.counts!.ready === 1 ? 'is' : 'are' }} ready to mark in <i>{{ a.title }}</i></span><NuxtLink :to="`${address(a.id)}/desk`">Open the marking desk</NuxtLink></p>
+      <p v-for="a in notes" :key="a.id" class="say"><span><b>{{ capital(inWords(a.counts!.ready)) }} {{ plural(a.counts!.ready, 'answer') }}</b> to <i>{{ a.title }}</i> {{ a.counts!.ready === 1 ? 'is' : 'are' }} in</span><NuxtLink :to="address(a.id)">Read {{ a.counts!.ready === 1 ? 'it' : 'them' }}</NuxtLink></p>
       <p v-for="s in silent" :key="s.activity.id" class="say"><span>{{ capital(inWords(s.names.length)) }} {{ plural(s.names.length, 'student has', 'students have') }} not spoken yet in <i>{{ s.activity.title }}</i>: {{ someNames(s.names) }}</span><NuxtLink :to="address(s.activity.id)">Read the talk</NuxtLink></p>
       <p v-for="a in starters" :key="a.id" class="say"><span>Its starter is not written yet: <i>{{ a.title }}</i></span><NuxtLink :to="`${address(a.id)}/plan`">Write the starter</NuxtLink></p>
-      <p v-if="ready.length === 0 && silent.length === 0 && starters.length === 0" class="say">Nothing waits for you this week.</p>
+      <p v-if="ready.length === 0 && notes.length === 0 && silent.length === 0 && starters.length === 0" class="say">Nothing waits for you this week.</p>
     </section>
     <slot />
   </div>

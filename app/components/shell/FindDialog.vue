@@ -25,7 +25,7 @@ const manages = computed(() => props.shell.role === 'instructor')
 interface Hit { readonly key: string, readonly text: string, readonly note: string, readonly run: () => unknown }
 const to = (path: string) => () => navigateTo(path)
 const acts = computed<Hit[]>(() => [
-  ...(staff.value ? [['Term plan', 'plan'], ['Marking queue', 'marking'], ['People', 'people'], ['Groups', 'groups'], ['Library of rubrics', 'library']] : [['My week', 'week'], ['Seminar plan', 'plan'], ['Groups', 'groups'], ['Feedback', 'feedback']]).map(([text, path]) => ({ key: path!, text: text!, note: 'go there', run: to(`${base.value}/${path}`) })),
+  ...(staff.value ? [['Term plan', 'plan'], ['Marking queue', 'marking'], ['People', 'people'], ['Groups', 'groups'], ['Library of rubrics', 'library']] : [['My week', 'week'], ['Progress', 'progress'], ['Seminar plan', 'plan'], ['Groups', 'groups'], ['Feedback', 'feedback']]).map(([text, path]) => ({ key: path!, text: text!, note: 'go there', run: to(`${base.value}/${path}`) })),
   ...(manages.value ? [{ key: 'settings', text: 'Seminar settings', note: 'term, breaks, units, categories', run: to(`${base.value}/settings`) }, { key: 'roster', text: 'Import a roster', note: 'on the people page', run: to(`${base.value}/people`) }, { key: 'code', text: 'Make a joining code', note: 'on the people page', run: to(`${base.value}/people`) }, { key: 'groups+', text: 'Make groups', note: 'on the groups page', run: to(`${base.value}/groups`) }, { key: 'rubric', text: 'Write a rubric', note: 'in the library', run: to(`${base.value}/library`) }] : []),
   ...(staff.value ? [{ key: 'eye', text: 'Student’s eye', note: 'see the seminar as a practice student', run: () => emit('eye') }] : []),
   { key: 'account', text: 'Account: mail and calendar', note: 'how often Jovrel writes to you', run: to('/account') },
@@ -38,9 +38,9 @@ const groups = computed(() => {
   const f = found.value
   return [
     { title: 'Activities', hits: (f?.activities ?? []).map((a): Hit => ({ key: a.id, text: a.title, note: `${KIND_WORDS[a.kind]}${a.template ? ', template' : a.state === 'published' ? '' : `, ${a.state}`}`, run: to(`${base.value}/activities/${a.id}${a.state === 'published' && !a.template ? '' : '/plan'}`) })) },
+    { title: 'Do', hits: doing },
     { title: 'Contributions', hits: (f?.contributions ?? []).map((c): Hit => ({ key: c.id, text: c.excerpt, note: `${c.author} in ${c.title}`, run: to(`${base.value}/activities/${c.activityId}#c-${c.id}`) })) },
     { title: 'People', hits: (f?.people ?? []).map((p): Hit => ({ key: p.id, text: p.name, note: p.role, run: to(`${base.value}/${staff.value ? 'people' : 'groups'}`) })) },
-    { title: 'Do', hits: doing },
   ].filter(g => g.hits.length > 0)
 })
 const flat = computed(() => groups.value.flatMap(g => g.hits))

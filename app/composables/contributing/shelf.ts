@@ -2,20 +2,42 @@ import { createStore, del, entries, get, set } from 'idb-keyval'
 import type { RichNode } from '#core/contributing/richText'
 
 /** A text left in this browser, with the version of the draft it was begun from. */
-export interface KeptText { readonly doc: RichNode, readonly title: string | null, readonly baseVersion: number | null }
+export interface KeptText { readonly at: number, readonly doc: RichNode, readonly title: string | null, readonly baseVersion: number | null }
 /** A post that could not be sent yet. Its key makes sure that it is posted once, however often it is tried. */
 export interface WaitingPost { readonly path: string, readonly body: Readonly<Record<string, unknown>> & { readonly key: string }, readonly shelf: string }
 
 // opened at the first use: there is no such thing on the server
+const LAST = 'jovrel:'
 let texts: ReturnType<typeof createStore> | undefined
 let posts: ReturnType<typeof createStore> | undefined
 const textStore = () => texts ??= createStore('jovrel-texts', 'texts')
 const postStore = () => posts ??= createStore('jovrel-posts', 'posts')
 
-/** Texts kept in the browser (IndexedDB): they survive a closed tab and a lost connection. A browser that keeps nothing does no harm. */
-export const keepText = (shelf: string, text: KeptText): Promise<void> => set(shelf, text, textStore()).catch(() => {})
-export const keptText = (shelf: string): Promise<KeptText | undefined> => get<KeptText>(shelf, textStore()).catch(() => undefined)
-export const forgetText = (shelf: string): Promise<void> => del(shelf, textStore()).catch(() => {})
+/**
+ * Texts kept in the browser (IndexedDB): they survive a closed tab and a lost connection. What is typed in the very last
+ * instant is caught by the local storage, which keeps it before the key is through; the newer of the two is the text.
+ * A browser that keeps nothing does no harm.
+ */
+export function keepText(shelf: string, text: Omit<KeptText, 'at'>): Promise<void> {
+  const kept: KeptText = { ...text, at: Date.now() }
+  try { localStorage.setItem(LAST + shelf, JSON.stringify(kept)) }
+  catch { /* full, or not allowed: the other keeps it */ }
+  return set(shelf, kept, textStore()).catch(() => {})
+}
+export async function keptText(shelf: string): Promise<KeptText | undefined> {
+  const kept = await get<KeptText>(shelf, textStore()).catch(() => undefined)
+  const last = lastInstant(shelf)
+  return last && (!kept || last.at >= kept.at) ? last : kept
+}
+export function forgetText(shelf: string): Promise<void> {
+  try { localStorage.removeItem(LAST + shelf) }
+  catch { /* not allowed: nothing is there */ }
+  return del(shelf, textStore()).catch(() => {})
+}
+function lastInstant(shelf: string): KeptText | undefined {
+  try { return JSON.parse(localStorage.getItem(LAST + shelf) ?? 'null') as KeptText | null ?? undefined }
+  catch { return undefined }
+}
 
 export const queuePost = (post: WaitingPost): Promise<void> => set(post.body.key, post, postStore())
 export const waitingPosts = async (): Promise<WaitingPost[]> => (await entries<string, WaitingPost>(postStore()).catch(() => [])).map(([, post]) => post)

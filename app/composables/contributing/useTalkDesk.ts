@@ -21,6 +21,7 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
   const editing = ref<string | null>(null)
   const takesUp = shallowRef<TakesUp | null>(null)
   const chosen = shallowRef<TakesUp | null>(null)
+  const names = new Map<string, string>() // who wrote what, also once it is withdrawn under one's pen
   const caretIn = ref(true) // whether the caret goes into the reply box: not when a draft is only found again
 
   /** Passages taken up from a post: each carries a letter, the same in the post and in the reply. */
@@ -83,7 +84,11 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
     mayAnswer: c => desk.mayWrite && c.state === 'shown' && (seminar.isStaff || store.activity?.talk.replies !== 'top' || c.parentId === null || (store.activity.talk.threads === 'staff' && c.type === 'post')),
     passagesOf: id => passages.value.get(id) ?? [],
     letterOf: id => letters.value.get(id) ?? null,
-    authorOf: (id) => { const c = store.byId.get(id); return c?.view === 'whole' ? c.author.isMe ? 'you' : c.author.givenName : null },
+    authorOf: (id) => {
+      const c = store.byId.get(id)
+      if (c?.view === 'whole') names.set(id, c.author.isMe ? 'you' : c.author.givenName)
+      return names.get(id) ?? null
+    },
     draftAt: id => store.draftAt(id),
     toggleFold: (id) => { if (!unfolded.delete(id)) unfolded.add(id) },
     foldThread,

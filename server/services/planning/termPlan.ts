@@ -67,7 +67,7 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
       phases: plan.phases.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
       counts: staff ? countStandings(judged) : null,
       standing: enrolment.role === 'student' ? judged[0] ?? null : null,
-      planning: staff ? { rules: plan.expectations.map(e => e.rule), people, marked, restWeeks: [...restWeeks ?? []], locked: activity.lockedAt !== null || guest, hasStarter: activity.starter !== null, weekly: plan.expectations.some(e => e.rule.kind === 'weeklyEntries') } : null,
+      planning: staff ? { rules: plan.expectations.map(e => e.rule), people, marked, restWeeks: [...restWeeks ?? []], locked: activity.lockedAt !== null || guest, hasStarter: activity.starter !== null, weekly: plan.expectations.some(e => e.rule.kind === 'weeklyEntries'), byRubric: activity.rubricVersionId !== null } : null,
     }
   }
 
