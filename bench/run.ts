@@ -1,9 +1,8 @@
 // Measures on this machine, as ratios within one run. Started by npm run bench.
 import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
-import { sql } from 'drizzle-orm'
 import { testWorld } from '#server/testing/world'
-import { fillTalk } from './largeSeminar'
+import { bareRows, fillLargeTalk, measureLive, measureScrolling } from './talk'
 import { groupPeople, measurePlanning } from './planning'
 
 const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
@@ -70,17 +69,17 @@ try {
   row('term plan of 60 activities over 16 weeks: frame while dragging against a frame at rest, median (ratio)', `${(median(drag) / median(rest)).toFixed(2)} (${median(drag).toFixed(1)} ms against ${median(rest).toFixed(1)} ms; 95 % of frames within ${percentile(drag, 0.95).toFixed(1)} ms)`)
   row('composer: from a key to the preview that shows it, against a frame at rest (ratio)', `${(median(typing) / median(rest)).toFixed(2)} (${median(typing).toFixed(1)} ms)`)
 
-  for (const posts of [0, 2000]) {
-    if (posts > 0) await fillTalk(world.db, world.dredge.id, posts)
-    const liv = await world.as('liv')
-    const route = await timed(15, async () => (await liv.send('GET', `/api/activities/${world.dredge.id}/contributions`)).arrayBuffer())
-    const bare = await timed(15, () => world.db.execute(sql`
-      select c.id, c.parent_id, c.type, c.state, c.author_id, p.name, c.html, c.text, c.words, c.detail, c.shown_at, c.edited_at, c.version,
-        (select count(*)::int from nods n where n.contribution_id = c.id) as nods
-      from contributions c join enrolments e on e.id = c.author_id join persons p on p.id = e.person_id
-      where c.activity_id = ${world.dredge.id} and c.state in ('shown', 'withdrawn', 'awaitingApproval') order by c.shown_at, c.id`))
-    row(`discussion data route against the bare SQL for the same rows, ${29 + posts} contributions (ratio)`, `${(route / bare).toFixed(1)} (${route.toFixed(0)} ms against ${bare.toFixed(0)} ms)`)
-  }
+  await fillLargeTalk(world)
+  const liv = await world.as('liv')
+  const route = await timed(15, async () => (await liv.send('GET', `/api/activities/${world.dredge.id}/contributions`)).arrayBuffer())
+  const bare = await timed(15, () => bareRows(world))
+  row('talk of 5,000 posts by 300 people: its first screen from the data route against the bare SQL for the same rows (ratio)', `${(route / bare).toFixed(1)} (${route.toFixed(0)} ms against ${bare.toFixed(0)} ms)`)
+  const scroll = await measureScrolling(browser, world)
+  row('the same: address typed → first post painted, cold', `${scroll.firstPost.toFixed(0)} ms`)
+  row('the same: frame while scrolling 27,000 px against a frame at rest, median (ratio)', `${(median(scroll.frames) / median(rest)).toFixed(2)} (${median(scroll.frames).toFixed(1)} ms; 95 % within ${percentile(scroll.frames, 0.95).toFixed(1)} ms); ${scroll.blank} of ${scroll.seen} frames showed a post without its words; ${scroll.rows} rows drawn`)
+  const live = await measureLive(world)
+  row('the same: posted → seen by 200 open readers through two processes', `median ${median(live.took).toFixed(0)} ms, 99 % within ${percentile(live.took, 0.99).toFixed(0)} ms`)
+  row('memory of the server processes for each open reader', `${live.perReader.toFixed(0)} kB`)
 }
 finally {
   await browser.close()

@@ -4,7 +4,7 @@ import type { ActivityView } from '#shared/contributing/activity'
 import type { ContributionView, DraftView, LiveEvent, ThreadView, WholeContribution } from '#shared/contributing/thread'
 import { newKey, useApi } from '../composables/shell/useApi'
 
-const BATCH = 100 // texts asked for at once
+const BATCH = 150 // texts asked for at once
 
 /** One activity's talk as this reader has it. */
 export const useThreadStore = defineStore('thread', () => {
@@ -63,18 +63,26 @@ export const useThreadStore = defineStore('thread', () => {
     if (thread.value) thread.value = { ...thread.value, contributions: [...list] }
   }
 
-  let fetching: Promise<void> = Promise.resolve()
-  /** Fetches the words of those that came without, a batch at a time. */
-  function needTexts(ids: readonly string[]): Promise<void> {
-    fetching = fetching.then(async () => {
-      const wanted = ids.filter((id) => { const c = byId.value.get(id); return c?.view === 'whole' && c.html === null })
-      for (let i = 0; i < wanted.length && activity.value; i += BATCH) {
-        const { texts } = await api.get<{ texts: Array<{ id: string, html: string }> }>(`/api/activities/${activity.value.id}/texts?ids=${wanted.slice(i, i + BATCH).join(',')}`)
+  let wanted: readonly string[] = [] // texts to be fetched, the most urgent first
+  let fetching = false
+  /** Fetches the words of those that came without: these next, before what was asked for earlier. */
+  async function needTexts(ids: readonly string[], urgent = true): Promise<void> {
+    const first = new Set(ids)
+    wanted = urgent ? [...ids, ...wanted.filter(id => !first.has(id))] : [...wanted, ...ids]
+    if (fetching) return
+    fetching = true
+    try {
+      for (const lacks = (id: string) => { const c = byId.value.get(id); return c?.view === 'whole' && c.html === null }; activity.value;) {
+        const batch = wanted.filter(lacks).slice(0, BATCH)
+        if (batch.length === 0) break
+        const { texts } = await api.get<{ texts: Array<{ id: string, html: string }> }>(`/api/activities/${activity.value.id}/texts?ids=${batch.join(',')}`)
         const html = new Map(texts.map(t => [t.id, t.html]))
+        wanted = wanted.filter(id => !batch.includes(id))
         set(contributions.value.map(c => c.view === 'whole' && html.has(c.id) ? { ...c, html: html.get(c.id)! } : c))
       }
-    }).catch(() => {}) // asked again when they come into view
-    return fetching
+    }
+    catch { /* asked again when they come into view */ }
+    finally { fetching = false }
   }
 
   async function nod(id: string) {

@@ -131,7 +131,7 @@ export const DoneWrite = z.object({ done: z.boolean().nullable() })
 export const OpenedWrite = z.object({ opened: z.boolean() })
 export const ApprovalWrite = z.object({ approved: z.boolean(), remark: z.string().trim().max(1000).default('') })
 export type ApprovalWrite = z.infer<typeof ApprovalWrite>
-export const IdsQuery = z.object({ ids: z.string().max(8000).transform(list => list.split(',')).pipe(z.array(z.uuid()).min(1).max(200)) })
+export const IdsQuery = z.object({ ids: z.string().max(9000).transform(list => list.split(',')).pipe(z.array(z.uuid()).min(1).max(200)) })
 export const TextsAnswer = z.object({ texts: z.array(z.object({ id: z.uuid(), html: z.string() })) })
 export const TalkFindQuery = z.object({ q: z.string().trim().min(2, 'Two letters or more.').max(200) })
 export const TalkFound = z.object({ ids: z.array(z.uuid()) })

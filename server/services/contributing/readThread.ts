@@ -10,6 +10,7 @@ import { draftView } from './draft'
 import { judgeRecord, loadRecords, participants } from './records'
 import { shapeForReader } from './shapeForReader'
 import { attachedFiles, storedContributions } from './storedContributions'
+import { readableOf } from './writePlace'
 
 type ActorAt = Actor & { readonly activity: ActivityRow }
 
@@ -67,9 +68,8 @@ export async function shapedThread(db: Db, { activity, enrolment }: Pick<ActorAt
 
 /** The words of some contributions, to somebody who may read them: the same decision as for the thread. */
 export async function readTexts(db: Db, actor: ActorAt, ids: readonly string[], now: Date): Promise<{ texts: Array<{ id: string, html: string }> }> {
-  const { contributions: views } = await shapedThread(db, actor, now, false)
-  const readable = new Set(views.flatMap(v => v.view === 'whole' ? [v.id] : []))
-  return { texts: await textsOf(db, ids.filter(id => readable.has(id))) }
+  const { views } = await readableOf(db, actor, ids, now)
+  return { texts: await textsOf(db, views.flatMap(v => v.view === 'whole' ? [v.id] : [])) }
 }
 
 /** Contributions that hold the words, among those the reader gets anyway. */

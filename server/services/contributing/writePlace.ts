@@ -76,22 +76,28 @@ async function placeBelow(db: Db, actor: ActorAt, parentId: string, write: Pick<
 
 /** One contribution, if the reader gets it: the same decision as for the whole thread. `name` is what its author goes by for the reader. */
 export async function readable(db: Db, { activity, enrolment }: Pick<ActorAt, 'activity' | 'enrolment'>, id: string, now: Date): Promise<{ readonly row: StoredContribution, readonly name: string } | null> {
-  const [row] = await storedContributions(db, activity.id, enrolment.id, { ids: [id], bodies: false })
-  if (!row) return null
+  const { rows, views, aliases } = await readableOf(db, { activity, enrolment }, [id], now)
+  const [row, view] = [rows[0], views[0]]
+  if (!row || !view) return null
+  // a withdrawn text's place is there, and says whose it was only to those who may know
+  return { row, name: view.view === 'whole' ? view.author.givenName : aliases.get(aliasKey(row.threadId, row.authorId))?.name ?? row.givenName }
+}
+
+/** Some contributions as the reader gets them, without loading the thread they are in. */
+export async function readableOf(db: Db, { activity, enrolment }: Pick<ActorAt, 'activity' | 'enrolment'>, ids: readonly string[], now: Date) {
+  const rows = await storedContributions(db, activity.id, enrolment.id, { ids, bodies: false })
+  const threads = [...new Set(rows.map(r => r.threadId))].filter(id => !rows.some(r => r.id === id))
   const [chain, own] = await Promise.all([
-    row.threadId === row.id ? [] : storedContributions(db, activity.id, enrolment.id, { ids: [row.threadId], bodies: false }),
+    storedContributions(db, activity.id, enrolment.id, { ids: threads, bodies: false }),
     db.select({ authorId: contributions.authorId, state: contributions.state, type: contributions.type, promptId: contributions.promptId }).from(contributions)
       .where(and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolment.id), eq(contributions.state, 'shown'))),
   ])
   const reader = { activity, enrolment, seenSeq: null, now }
-  const aliases = await aliasesOf(db, activity, [row])
-  const shaped = shapeForReader([row], reader, {
-    aliases, files: new Map(), roots: new Map(chain.map(r => [r.id, r])), ownIn: ownPlaces(own, reader), answered: new Set([id]), // whoever asks for it stands at it: its place is there, withdrawn or not
+  const aliases = await aliasesOf(db, activity, rows)
+  const { contributions: views } = shapeForReader(rows, reader, {
+    aliases, files: new Map(), roots: new Map(chain.map(r => [r.id, r])), ownIn: ownPlaces(own, reader), answered: new Set(ids), // whoever asks for one stands at it: its place is there, withdrawn or not
   })
-  const view = shaped.contributions[0]
-  if (!view) return null
-  // a withdrawn text's place is there, and says whose it was only to those who may know
-  return { row, name: view.view === 'whole' ? view.author.givenName : aliases.get(aliasKey(row.threadId, row.authorId))?.name ?? row.givenName }
+  return { rows, views, aliases }
 }
 
 const CONTEXT = 32 // characters kept before and after, as the W3C text quote selector has them

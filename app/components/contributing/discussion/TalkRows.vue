@@ -33,11 +33,15 @@ const shown = computed(() => isVirtual.value ? window_.value.map(v => ({ row: pr
 const before = computed(() => isVirtual.value ? (window_.value[0]?.start ?? 0) - above.value : 0)
 const after = computed(() => isVirtual.value ? Math.max(0, virtual.value.getTotalSize() - ((window_.value.at(-1)?.end ?? 0) - above.value)) : 0)
 const place = () => { if (list.value && props.scroller) above.value = list.value.getBoundingClientRect().top - props.scroller.getBoundingClientRect().top + props.scroller.scrollTop }
-onMounted(place)
+onMounted(() => {
+  place()
+  // the rest follows by itself, so that nothing stands blank for long
+  if (isVirtual.value) void store.needTexts(missing(0, props.rows.length), false)
+})
 watch(() => props.scroller, place)
 const measure = (element: unknown) => { if (isVirtual.value && element) virtual.value.measureElement(element as HTMLElement) }
 
-// words of what is about to be seen are fetched first; the rest follows by itself, so that nothing stands blank for long
+// words of what is about to be seen are fetched first
 const missing = (from: number, to: number) => props.rows.slice(Math.max(0, from), to).flatMap(r => r.kind === 'post' && r.item.view === 'whole' && r.item.html === null ? [r.item.id] : [])
 watch(() => isVirtual.value && import.meta.client ? `${window_.value[0]?.index ?? 0}` : '', (at) => {
   if (at === '') return
