@@ -164,3 +164,38 @@ test('a picture comes with a post and is shown in place; a post is changed in pl
   await seen.getByRole('button', { name: 'withdraw' }).click()
   await expect(liv.getByText('withdrawn, only you and staff see it')).toBeVisible()
 })
+
+test('what is pasted from a word processor comes in clean, and nothing in it runs', async ({ as, world }) => {
+  const liv = await as('liv')
+  await open(liv, `/seminars/${world.seminar.id}/activities/${world.dredge.id}`)
+  await liv.locator('article').filter({ hasText: 'I speak for the grain shippers' }).getByRole('button', { name: 'reply' }).click()
+  const box = liv.getByRole('textbox', { name: 'Your reply to Rasmus' })
+  await box.click()
+  const paste = (html: string) => box.evaluate((element, text) => {
+    const data = new DataTransfer()
+    data.setData('text/html', text)
+    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
+  }, html)
+  await paste('<html xmlns:o="urn:schemas-microsoft-com:office:office"><head><style>p.MsoNormal{margin:0}</style></head><body><!--StartFragment--><p class=MsoNormal style="mso-fareast-language:EN-US"><span lang=EN-GB style="color:red">The <b>ballast</b> book<o:p></o:p></span></p><p class=MsoListParagraph><span style="mso-list:Ignore">·<span>&nbsp;&nbsp;</span></span>round stones</p><!--EndFragment--></body></html>')
+  for (const evil of ['<img src=x onerror="window.hit=1">', '<svg onload="window.hit=1"></svg>', '<a href="javascript:window.hit=1">a link</a>', '<iframe srcdoc="<script>parent.hit=1</script>"></iframe>', '<details open ontoggle="window.hit=1">open</details>', '<script>window.hit=1</script>', '<math><mtext><img src=x onerror="window.hit=1"></mtext></math>']) await paste(`<p>${evil} and on</p>`)
+  await liv.getByRole('button', { name: /^Post/ }).click()
+  const posted = liv.locator('article').filter({ hasText: 'ballast book' }).last()
+  await expect(posted.locator('.prose strong')).toHaveText('ballast')
+  await expect(posted.locator('.prose').locator('img, svg, iframe, script, details, [style], [class*=Mso]')).toHaveCount(0)
+  await expect(posted.locator('.prose a[href^="javascript"]')).toHaveCount(0)
+  expect(await liv.evaluate('window.hit')).toBeUndefined()
+})
+
+test('discussion topics of a cartridge become drafts on the term plan', async ({ as, world }) => {
+  const ines = await as('ines')
+  await open(ines, `/seminars/${world.seminar.id}/plan`)
+  await ines.getByRole('button', { name: 'Plan an activity' }).click()
+  const topic = '<?xml version="1.0" encoding="UTF-8"?><topic xmlns="http://www.imsglobal.org/xsd/imsccv1p3/imsdt_v1p3"><title>Who may anchor?</title><text texttype="text/html">&lt;p&gt;Take the oath of 1588. &lt;b&gt;Who may anchor&lt;/b&gt;, and who is asked?&lt;/p&gt;&lt;script&gt;window.hit=1&lt;/script&gt;</text></topic>'
+  await ines.locator('.new input[type=file]').setInputFiles({ name: 'topic.xml', mimeType: 'text/xml', buffer: Buffer.from(topic) })
+  await expect(ines.getByRole('status').filter({ hasText: 'One discussion is planned as a draft.' })).toBeVisible()
+  const [made] = await world.db.select().from(t.activities).where(eq(t.activities.title, 'Who may anchor?'))
+  expect([made!.state, made!.kind, made!.briefHtml]).toEqual(['draft', 'discussion', '<p>Take the oath of 1588. <strong>Who may anchor</strong>, and who is asked?</p>'])
+  await ines.getByRole('button', { name: 'Plan an activity' }).click()
+  await ines.locator('.new input[type=file]').setInputFiles({ name: 'letter.xml', mimeType: 'text/xml', buffer: Buffer.from('<letter/>') })
+  await expect(ines.getByText('There is no discussion topic in “letter.xml”.')).toBeVisible()
+})

@@ -125,4 +125,18 @@ describe('marking', () => {
     expect(mireille.suggested).toMatchObject([{ because: 'opening post 2 days early' }])
     expect((await record('jonas')).extended).toMatch(/funeral/)
   })
+  it('lets a student write back under a returned letter, to whom marked it, and nobody else read it', async () => {
+    const [liv, rasmus, ines] = await Promise.all(['liv', 'rasmus', 'ines'].map(who => world.as(who)))
+    const own = `/api/activities/${world.breakwater.id}/letter/replies`
+    const ofLiv = `/api/activities/${world.breakwater.id}/records/${(await world.enrolment('liv')).id}/replies`
+    const write = { key: v7(), doc: doc('Which classmate did you mean?') }
+    for (let i = 0; i < 2; i++) expect((await liv!.send('POST', own, write)).status).toBe(200) // sent again after a lost answer
+    expect((await ines!.send('POST', ofLiv, { key: v7(), doc: doc('Kadri, on page four.') })).status).toBe(200)
+    const talk = (await liv!.json<{ replies: Array<{ isMe: boolean, html: string }> }>('GET', own)).body.replies
+    expect(talk.map(r => [r.isMe, r.html])).toEqual([[true, '<p>Which classmate did you mean?</p>'], [false, '<p>Kadri, on page four.</p>']])
+    expect((await rasmus!.send('GET', ofLiv)).status).toBe(403)
+    expect(await (await rasmus!.send('GET', own)).text()).not.toContain('Kadri, on page four')
+    const told = await world.db.select().from(t.notices).where(eq(t.notices.activityId, world.breakwater.id))
+    expect(told.some(n => n.text.startsWith('Liv Brandt wrote back'))).toBe(true)
+  })
 })

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { RichDoc } from '../contributing/richDoc'
 import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
 
 /** What a student was given back. Made from what was stored on return, never from a mark still held. */
@@ -21,3 +22,9 @@ export const LetterView = z.object({
 })
 export type LetterView = z.infer<typeof LetterView>
 export const Letters = z.object({ letters: z.array(LetterView) })
+
+/** What student and markers write to each other under a returned letter, in order. */
+export const LetterTalk = z.object({ replies: z.array(z.object({ id: z.uuid(), author: z.string(), isMe: z.boolean(), isStaff: z.boolean(), html: z.string(), at: z.iso.datetime() })) })
+export type LetterTalk = z.infer<typeof LetterTalk>
+export const LetterReplyWrite = z.object({ key: z.uuid(), doc: RichDoc })
+export type LetterReplyWrite = z.infer<typeof LetterReplyWrite>

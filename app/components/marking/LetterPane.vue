@@ -2,9 +2,10 @@
 import type { RichNode } from '#core/contributing/richText'
 import type { RecordView } from '#shared/marking/desk'
 import type { SaveState } from '../../stores/desk'
+import LetterTalk from './LetterTalk.vue'
 
 const RichEditor = defineAsyncComponent(() => import('../contributing/RichEditor.vue'))
-const props = defineProps<{ record: RecordView, state: SaveState, problem: string | null, left: number, busy: boolean }>()
+const props = defineProps<{ activityId: string, record: RecordView, state: SaveState, problem: string | null, left: number, busy: boolean }>()
 const emit = defineEmits<{ letter: [doc: RichNode], note: [text: string], waive: [waived: boolean], hold: [], reopen: [], return: [] }>()
 const stateWords = computed(() => ({ 'saved': props.record.mark.version > 0 ? 'saved' : '', 'saving': 'saving …', 'not saved': 'not saved', 'two texts': 'two versions' })[props.state])
 const held = computed(() => props.record.mark.state === 'held')
@@ -24,6 +25,7 @@ const late = computed(() => {
     </div>
     <label v-if="record.late" class="late"><input type="checkbox" :checked="record.mark.lateWaived" @change="emit('waive', ($event.target as HTMLInputElement).checked)"> {{ late }} late; waive what the rule takes</label>
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
+    <LetterTalk v-if="record.mark.state === 'returned'" :path="`/api/activities/${activityId}/records/${record.student.id}/replies`" :to-whom="record.student.givenName" />
     <div class="foot">
       <template v-if="held"><v-btn class="main" :disabled="busy" @click="emit('return')">Return now</v-btn><v-btn :disabled="busy" @click="emit('reopen')">Take back to the desk</v-btn></template>
       <template v-else-if="record.mark.state === 'returned'"><span class="back">Returned. Changing anything holds it again; {{ record.student.givenName }} keeps this letter until the next return.</span></template>

@@ -5,7 +5,7 @@ import { KIND_WORDS } from '../../composables/planning/kindWords'
 
 /** A new activity: its kind, or a template, and the week it begins in. */
 const props = defineProps<{ shell: SeminarShell, templates: ReadonlyArray<{ readonly id: string, readonly kind: string, readonly title: string }> }>()
-const emit = defineEmits<{ plan: [kind: ActivityKind, week: number, templateId: string | null] }>()
+const emit = defineEmits<{ plan: [kind: ActivityKind, week: number, templateId: string | null], topics: [file: File, week: number] }>()
 const week = ref(Math.min(props.shell.weeks.length, Math.max(1, props.shell.week)))
 const open = ref(false)
 const NOTES: Readonly<Record<ActivityKind, string>> = {
@@ -14,6 +14,14 @@ const NOTES: Readonly<Record<ActivityKind, string>> = {
 function choose(kind: ActivityKind, templateId: string | null) {
   open.value = false
   emit('plan', kind, week.value, templateId)
+}
+function takeFile(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  open.value = false
+  emit('topics', file, week.value)
 }
 </script>
 
@@ -26,6 +34,7 @@ function choose(kind: ActivityKind, templateId: string | null) {
         <li v-for="kind in ACTIVITY_KINDS" :key="kind"><button type="button" :style="{ '--k': `var(--k-${kind})` }" @click="choose(kind, null)"><b>{{ KIND_WORDS[kind] }}</b><span>{{ NOTES[kind] }}</span></button></li>
       </ul>
       <template v-if="templates.length > 0"><p class="hint">or from a template</p><ul><li v-for="t in templates" :key="t.id"><button type="button" :style="{ '--k': `var(--k-${t.kind})` }" @click="choose(t.kind as ActivityKind, t.id)"><b>{{ t.title }}</b></button></li></ul></template>
+      <label class="file">Discussion topics from a cartridge (.imscc, .xml)<input type="file" accept=".imscc,.xml,.zip" class="visually-hidden" @change="takeFile"></label>
     </div>
   </v-menu>
 </template>
@@ -36,5 +45,7 @@ ul { list-style: none; }
 li button { width: 100%; display: grid; grid-template-columns: 6.5rem 1fr; gap: 10px; text-align: left; border: 0; background: none; padding: 6px 6px 6px 8px; border-left: 4px solid var(--k); margin-bottom: 3px; cursor: pointer; border-radius: 0 5px 5px 0; align-items: baseline; }
 li button:hover { background: var(--sunken); }
 li b { font-weight: 600; color: var(--k); white-space: nowrap; }
+.file { font-size: 0.8125rem; color: var(--harbour); text-decoration: underline; text-underline-offset: 3px; cursor: pointer; }
+.file:focus-within { box-shadow: var(--focus); }
 li span { color: var(--ink-2); font-size: 0.8125rem; }
 </style>

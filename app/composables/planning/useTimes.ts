@@ -8,7 +8,7 @@ export function useTimes() {
   const format = (options: Intl.DateTimeFormatOptions) => {
     const formatter = new Intl.DateTimeFormat('en-GB', { timeZone: seminar.shell?.timeZone ?? 'UTC', ...options })
     // the same words from every ICU: no comma after the weekday, "Sep" rather than "Sept"
-    return (at: string | Date) => formatter.format(new Date(at)).replaceAll(',', '').replace('Sept', 'Sep')
+    return (at: string | Date) => formatter.format(new Date(at)).replaceAll(',', '').replace(/Sept\b/, 'Sep')
   }
   const day = format({ weekday: 'short', day: 'numeric', month: 'short' })
   const time = format(TIMES)

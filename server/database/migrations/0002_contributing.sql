@@ -37,6 +37,17 @@ CREATE TABLE "feeds" (
 	"made_at" timestamp with time zone DEFAULT now() NOT NULL
 );
 --> statement-breakpoint
+CREATE TABLE "letter_replies" (
+	"id" uuid PRIMARY KEY NOT NULL,
+	"seminar_id" uuid NOT NULL,
+	"activity_id" uuid NOT NULL,
+	"enrolment_id" uuid NOT NULL,
+	"author_id" uuid NOT NULL,
+	"doc" jsonb NOT NULL,
+	"html" text NOT NULL,
+	"at" timestamp with time zone NOT NULL
+);
+--> statement-breakpoint
 DROP INDEX "one_draft_per_place";--> statement-breakpoint
 ALTER TABLE "enrolments" ADD COLUMN "named_in_feeds" boolean DEFAULT false NOT NULL;--> statement-breakpoint
 ALTER TABLE "files" ADD COLUMN "text_html" text;--> statement-breakpoint
@@ -65,12 +76,17 @@ ALTER TABLE "contribution_marks" ADD CONSTRAINT "contribution_marks_marked_by_en
 ALTER TABLE "feeds" ADD CONSTRAINT "feeds_seminar_id_seminars_id_fk" FOREIGN KEY ("seminar_id") REFERENCES "public"."seminars"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "feeds" ADD CONSTRAINT "feeds_activity_id_activities_id_fk" FOREIGN KEY ("activity_id") REFERENCES "public"."activities"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "feeds" ADD CONSTRAINT "feeds_enrolment_id_enrolments_id_fk" FOREIGN KEY ("enrolment_id") REFERENCES "public"."enrolments"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "letter_replies" ADD CONSTRAINT "letter_replies_seminar_id_seminars_id_fk" FOREIGN KEY ("seminar_id") REFERENCES "public"."seminars"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "letter_replies" ADD CONSTRAINT "letter_replies_activity_id_activities_id_fk" FOREIGN KEY ("activity_id") REFERENCES "public"."activities"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "letter_replies" ADD CONSTRAINT "letter_replies_enrolment_id_enrolments_id_fk" FOREIGN KEY ("enrolment_id") REFERENCES "public"."enrolments"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "letter_replies" ADD CONSTRAINT "letter_replies_author_id_enrolments_id_fk" FOREIGN KEY ("author_id") REFERENCES "public"."enrolments"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "joint_seminars_seminar_id_index" ON "joint_seminars" USING btree ("seminar_id");--> statement-breakpoint
 CREATE UNIQUE INDEX "aliases_thread_id_enrolment_id_index" ON "aliases" USING btree ("thread_id","enrolment_id");--> statement-breakpoint
 CREATE UNIQUE INDEX "aliases_thread_id_name_index" ON "aliases" USING btree ("thread_id","name");--> statement-breakpoint
 CREATE INDEX "aliases_activity_id_index" ON "aliases" USING btree ("activity_id");--> statement-breakpoint
 CREATE INDEX "contribution_files_file_id_index" ON "contribution_files" USING btree ("file_id");--> statement-breakpoint
 CREATE UNIQUE INDEX "feeds_activity_id_enrolment_id_index" ON "feeds" USING btree ("activity_id","enrolment_id");--> statement-breakpoint
+CREATE INDEX "letter_replies_activity_id_enrolment_id_index" ON "letter_replies" USING btree ("activity_id","enrolment_id");--> statement-breakpoint
 CREATE INDEX "contributions_activity_id_seq_index" ON "contributions" USING btree ("activity_id","seq");--> statement-breakpoint
 CREATE INDEX "timed_contributions" ON "contributions" USING btree ("show_at") WHERE state = 'scheduled';--> statement-breakpoint
 CREATE INDEX "contributions_thread_id_index" ON "contributions" USING btree ("thread_id");--> statement-breakpoint

@@ -45,6 +45,18 @@ export const marks = pgTable('marks', {
   version: integer().notNull().default(1),
 }, t => [uniqueIndex().on(t.activityId, t.enrolmentId), index().on(t.enrolmentId)])
 
+/** What student and markers write to each other under a returned letter. */
+export const letterReplies = pgTable('letter_replies', {
+  id: id(),
+  seminarId: uuid().notNull().references(() => seminars.id),
+  activityId: uuid().notNull().references(() => activities.id),
+  enrolmentId: uuid().notNull().references(() => enrolments.id), // whose letter it is
+  authorId: uuid().notNull().references(() => enrolments.id),
+  doc: jsonb().$type<RichNode>().notNull(),
+  html: text().notNull(),
+  at: instant().notNull(),
+}, t => [index().on(t.activityId, t.enrolmentId)])
+
 export const criterionMarks = pgTable('criterion_marks', {
   seminarId: uuid().notNull().references(() => seminars.id),
   markId: uuid().notNull().references(() => marks.id),

@@ -213,6 +213,7 @@ main { background: var(--sheet); border-right: 1px solid var(--line); overflow-y
   .talk :deep(.margin) { order: 0; border-bottom: 1px solid var(--line); }
 }
 @media (max-width: 760px) {
+  .talk :deep(.margin) { order: 2; border-top: 1px solid var(--line); border-bottom: 0; }
   .thread { padding: 12px 14px 60px 22px; }
   .opening, .veil { padding: 16px 14px; }
   .sort { padding: 6px 14px; position: static; }

@@ -49,7 +49,7 @@ function selected() {
     <i v-for="(on, l) in lines" v-show="on" :key="l" class="line" :style="{ left: `${l * 42 + 14}px` }" />
     <template v-if="depth > 0 && depth <= DEEPEST"><i class="elbow" /><i v-if="row.goesOn" class="line own" /></template>
     <article v-if="whole" :id="`c-${whole.id}`" class="p" tabindex="-1" :aria-label="`${whole.author.name}, ${day(whole.shownAt)} ${time(whole.shownAt)}`">
-      <div class="when" :class="{ new: whole.isNew }"><em v-if="whole.isNew">new</em><template v-if="depth === 0 && !whole.isNew">{{ day(whole.shownAt) }}<br>{{ time(whole.shownAt) }}</template><template v-else>{{ shortDayTime(whole.shownAt) }}</template></div>
+      <div class="when" :class="{ new: whole.isNew }"><em v-if="whole.isNew">new</em><template v-if="depth === 0 && !whole.isNew">{{ day(whole.shownAt) }} <br>{{ time(whole.shownAt) }}</template><template v-else>{{ shortDayTime(whole.shownAt) }}</template></div>
       <PersonDisc class="disc" :initials="whole.author.initials" :tone="tone" />
       <i v-if="row.stem" class="stem" />
       <div class="txt">

@@ -3,7 +3,7 @@ import type { WholeContribution } from '#shared/contributing/thread'
 import { entryPeriods, periodOf } from '../../../composables/contributing/entryPeriods'
 import { useLiveTalk } from '../../../composables/contributing/useLiveTalk'
 import { useTalkDesk } from '../../../composables/contributing/useTalkDesk'
-import { inWords, plural } from '../../../composables/planning/expectationWords'
+import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
 import { useTimes } from '../../../composables/planning/useTimes'
 import { useKeys, type Key } from '../../../composables/shell/useKeys'
 import { useNotices } from '../../../stores/notices'
@@ -111,6 +111,7 @@ onMounted(() => {
         <p v-if="(store.thread?.notHeard.length ?? 0) > 0" class="hint">Nothing yet: {{ store.thread!.notHeard.join(', ') }}.</p>
       </nav>
       <main>
+        <h2 v-if="!isOwn && shownId" class="whose">{{ authors.find(a => a.id === shownId)?.name }}</h2>
         <p v-if="isOwn" class="private">{{ talk.opening === 'class' ? 'The class reads along here.' : talk.opening === 'author' ? 'Between you and staff, except for entries you open to the class.' : 'Between you and staff. No classmate reads it.' }}</p>
         <p v-if="closed && isOwn" class="late">This closed {{ dayTime(activity.closesAt) }}. What you add now counts as late.</p>
         <section v-if="asksWeekly" class="prompt">
@@ -123,14 +124,14 @@ onMounted(() => {
             <div class="asked"><b class="num">{{ p.prompt.number }}</b>
               <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
               <div class="prose" v-html="p.prompt.html" /></div>
-            <EntryArticle v-for="e in p.entries" :key="e.id" :node="nodeOf(e.id)" :desk="desk" :authored="!isOwn" verb="answer">
+            <EntryArticle v-for="e in p.entries" :key="e.id" :node="nodeOf(e.id)" :desk="desk" verb="answer">
               <template #meta><template v-if="e.openToClass"> · <b>open to the class</b></template></template>
               <template v-if="talk.opening === 'author' && (e.author.isMe || desk.isStaff)" #acts><button v-if="e.openToClass" class="link" type="button" @click="open(e, false)">close it to the class</button><button v-else class="link" type="button" @click="asking = e.id">open it to the class …</button></template>
             </EntryArticle>
             <WriteBox v-if="isOwn && desk.mayWrite && !p.entries.some(e => !e.withdrawn)" :place="{ activityId: activity.id, parentId: null, slot: p.prompt.id, promptId: p.prompt.id }" :label="`Your answer to ${p.prompt.number}`" :min-words="minWords" :stored="store.draftAt(null, p.prompt.id)" :autofocus="false" :attach="desk.attach" verb="Put it in" @posted="posted" />
             <p v-else-if="p.entries.length === 0" class="hint">Not answered yet.</p>
           </div>
-          <EntryArticle v-for="e in page.entries" :key="e.id" class="freely" :node="nodeOf(e.id)" :desk="desk" :authored="!isOwn" verb="answer">
+          <EntryArticle v-for="e in page.entries" :key="e.id" class="freely" :node="nodeOf(e.id)" :desk="desk" verb="answer">
             <template #meta><template v-if="e.openToClass"> · <b>open to the class</b></template></template>
             <template v-if="talk.opening === 'author' && (e.author.isMe || desk.isStaff)" #acts><button v-if="e.openToClass" class="link" type="button" @click="open(e, false)">close it to the class</button><button v-else class="link" type="button" @click="asking = e.id">open it to the class …</button></template>
           </EntryArticle>
@@ -143,7 +144,7 @@ onMounted(() => {
       </main>
       <aside>
         <ExpectationMargin :activity="activity" :checks="store.thread?.checks ?? []" />
-        <section v-if="ofOne.length > 0"><h2>{{ isOwn ? 'Your entries' : `${inWords(ofOne.length)} ${plural(ofOne.length, 'entry', 'entries')}` }}</h2><EntryCalendar :entries="ofOne" @go-to="focusEntry" /></section>
+        <section v-if="ofOne.length > 0"><h2>{{ isOwn ? 'Your entries' : `${capital(inWords(ofOne.length))} ${plural(ofOne.length, 'entry', 'entries')}` }}</h2><EntryCalendar :entries="ofOne" @go-to="focusEntry" /></section>
         <LookAlikes v-if="desk.isStaff" :activity-id="activity.id" @go-to="focusEntry" />
         <TalkOut :activity="activity" />
       </aside>
@@ -176,6 +177,7 @@ onMounted(() => {
 .people .hint { padding: 8px; }
 main { overflow-y: auto; background: var(--sheet); padding: 16px 44px 60px 40px; border-right: 1px solid var(--line); outline: none; }
 .private { font: italic 400 0.9375rem/1.5 var(--read); color: var(--ink-2); border-left: 3px solid var(--k-journal); padding-left: 10px; margin-bottom: 14px; }
+.whose { font: 600 1.25rem/1.3 var(--read); margin-bottom: 12px; }
 .late { color: var(--ember); margin-bottom: 10px; }
 .page { padding-bottom: 26px; display: grid; gap: 20px; max-width: 50em; }
 .page > h2 { font: 600 1.125rem/1.3 var(--read); border-bottom: 1px solid var(--line); padding-bottom: 5px; display: flex; justify-content: space-between; align-items: baseline; }

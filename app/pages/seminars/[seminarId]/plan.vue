@@ -10,7 +10,7 @@ import PlanChart from '../../../components/planning/PlanChart.vue'
 import PlanChecks from '../../../components/planning/PlanChecks.vue'
 import ThisWeek from '../../../components/planning/ThisWeek.vue'
 import ProblemPage from '../../../components/shell/ProblemPage.vue'
-import { inWords, plural } from '../../../composables/planning/expectationWords'
+import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
 import { remarkWords } from '../../../composables/planning/planRemarks'
 import { newKey, useApi } from '../../../composables/shell/useApi'
 import { usePlanMoves } from '../../../composables/planning/usePlanMoves'
@@ -92,6 +92,19 @@ const begin = (kind: ActivityKind, week: number, templateId: string | null) => a
   await api.post(`${base}/activities`, { id, kind, week, unitId: null, templateId })
   await navigateTo(`/seminars/${route.params.seminarId}/activities/${id}/plan`)
 })
+/** Topics of a cartridge become drafts in a week; what is not a topic is left where it is. */
+const importTopics = (file: File, week: number) => attempt(async () => {
+  const { readTopics } = await import('../../../composables/planning/readTopics')
+  const topics = await readTopics(file)
+  for (const topic of topics) {
+    const id = newKey()
+    await api.post(`${base}/activities`, { id, kind: 'discussion', week, unitId: null, templateId: null })
+    const view = await api.get<ComposerView>(`/api/activities/${id}/plan`)
+    await api.patch(`/api/activities/${id}/plan`, { key: newKey(), baseVersion: view.version, change: { title: topic.title, brief: topic.brief }, tell: false })
+  }
+  await refresh()
+  notices.say(`${capital(inWords(topics.length))} ${plural(topics.length, 'discussion is', 'discussions are')} planned as ${plural(topics.length, 'a draft', 'drafts')}.`)
+})
 const composer = (id: string) => `/seminars/${route.params.seminarId}/activities/${id}/plan`
 async function change(id: string, make: (body: ActivityBody) => Partial<ActivityBody>, said: (title: string) => string) {
   busy.value = true
@@ -127,7 +140,7 @@ const rest = (id: string, week: number) => void change(id, body => ({ rests: [..
         <dt class="write" /><dd>write</dd><dt class="respond" /><dd>respond</dd><dt class="review" /><dd>review</dd><dt class="mark" /><dd>mark</dd>
         <template v-if="seminar.isStaff"><dt class="draft" /><dd>draft</dd></template>
       </dl>
-      <PlanActivityMenu v-if="mayManage && seminar.shell" :shell="seminar.shell" :templates="templates" @plan="begin" />
+      <PlanActivityMenu v-if="mayManage && seminar.shell" :shell="seminar.shell" :templates="templates" @plan="begin" @topics="importTopics" />
     </header>
     <div class="scroll" tabindex="0" role="region" aria-label="The term, week by week">
       <p v-if="plan.activities.length === 0" class="empty">Nothing is planned yet. {{ mayManage ? '“Plan an activity” puts one on its days: a bar across its weeks, each phase drawn on its days, that you drag where it belongs.' : 'An activity appears here as a bar across its weeks, each phase drawn on its days.' }}</p>

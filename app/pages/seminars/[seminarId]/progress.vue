@@ -26,6 +26,7 @@ const items = computed(() => {
   const all = [...w.due, ...w.late, ...w.done]
   return all.filter(i => seminar.inChosenWeek(i.opensAt, i.dueAt)).sort((a, b) => a.opensAt.localeCompare(b.opensAt))
 })
+const STANDS: Readonly<Record<WeekItem['standing'], string>> = { nothing: 'nothing yet', underWay: 'under way', ready: 'all in', held: 'all in', returned: 'returned' }
 const letterOf = (i: WeekItem) => week.value?.letters.find(l => l.activityId === i.activityId) ?? null
 const isLate = (i: WeekItem) => week.value?.late.some(l => l.activityId === i.activityId) ?? false
 const sentence = computed(() => {
@@ -42,7 +43,7 @@ const sentence = computed(() => {
       <div class="hello"><h1>Progress</h1><p>{{ sentence }}</p></div>
       <ol>
         <li v-for="i in items" :key="i.activityId">
-          <ExpectationRing :parts="ringParts(i.checks)" figure />
+          <ExpectationRing v-if="i.checks.length > 0" :parts="ringParts(i.checks)" figure /><span v-else class="free" />
           <div>
             <p class="head"><KindTag :kind="i.kind" /> <NuxtLink :to="address(i.activityId)">{{ i.title }}</NuxtLink></p>
             <ul v-if="i.checks.length > 0">
@@ -50,7 +51,7 @@ const sentence = computed(() => {
             </ul>
             <p v-if="isLate(i)" class="late">closed {{ dayTime(i.dueAt) }}; {{ toGoWords(i.expectations, i.checks, i.kind) }}</p>
           </div>
-          <p class="state"><NuxtLink v-if="letterOf(i)" :to="`${address(i.activityId)}/letter`"><b class="num">{{ points(letterOf(i)!.points) }}</b> of {{ points(letterOf(i)!.max) }}</NuxtLink><FillMark :standing="i.standing" /></p>
+          <p class="state"><NuxtLink v-if="letterOf(i)" :to="`${address(i.activityId)}/letter`"><b class="num">{{ points(letterOf(i)!.points) }}</b> of {{ points(letterOf(i)!.max) }}</NuxtLink><span class="stand"><FillMark :standing="i.standing" :named="false" />{{ STANDS[i.standing] }}</span></p>
         </li>
       </ol>
       <p v-if="items.length === 0" class="empty">Nothing has opened yet. Each activity stands here with what it asks for and how far you are.</p>
@@ -74,6 +75,7 @@ ul { display: flex; flex-wrap: wrap; gap: 1px 18px; margin-top: 3px; font-size: 
 .met > span:first-child { color: var(--moss); font-weight: 700; }
 .late { font-size: 0.8125rem; color: var(--brick); margin-top: 2px; }
 .state { display: grid; justify-items: end; gap: 2px; font-size: 0.8125rem; white-space: nowrap; }
+.stand { display: flex; gap: 6px; align-items: center; color: var(--ink-2); }
 .empty { padding: 20px 0; color: var(--ink-2); font: 400 0.9375rem/1.5 var(--read); }
 @media (max-width: 1000px) { .progress { grid-template-columns: 1fr; } }
 @media (max-width: 560px) { main { padding: 14px; } ol > li { grid-template-columns: 34px minmax(0, 1fr); } .state { grid-column: 2; justify-items: start; } }

@@ -160,7 +160,7 @@ onBeforeUnmount(() => { window.removeEventListener('beforeunload', warnUnsaved);
         <RecordPane :key="record.student.id" :record="record" :activity="store.activity" :entry-type="KINDS[store.activity.kind].entryType" @cite="cite" />
       </div>
       <LetterPane
-        :record="record" :state="store.state" :problem="store.problem" :left="total.left" :busy="busy"
+        :activity-id="String(route.params.activityId)" :record="record" :state="store.state" :problem="store.problem" :left="total.left" :busy="busy"
         @letter="store.change({ letter: $event })" @note="store.change({ markerNote: $event })" @waive="store.change({ lateWaived: $event })"
         @hold="goOn('hold')" @return="goOn('return')" @reopen="store.act('reopen')"
       />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { LetterView } from '#shared/marking/letter'
 import KindTag from '../../../../../components/planning/KindTag.vue'
+import LetterTalk from '../../../../../components/marking/LetterTalk.vue'
 import StepBars from '../../../../../components/marking/StepBars.vue'
 import ProblemPage from '../../../../../components/shell/ProblemPage.vue'
 import { useApi } from '../../../../../composables/shell/useApi'
@@ -30,6 +31,7 @@ const print = () => window.print()
       <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was returned -->
       <div v-if="letter.html" class="prose" v-html="letter.html" />
       <p v-else class="prose muted">This mark came back without a letter.</p>
+      <LetterTalk :path="`/api/activities/${route.params.activityId}/letter/replies`" :to-whom="letter.by.split(' ')[0]!" />
     </article>
     <aside aria-label="Steps and points">
       <p class="total num"><b>{{ points(letter.points) }}</b> of {{ points(letter.max) }}</p>
