@@ -19,7 +19,8 @@ try {
   const signIn = async who => (await context.request.post('/api/session', { data: { email: `${who}@northmere.example`, password: 'harbour' }, headers: { origin: server.address } })).json()
   const picture = async (name, path) => {
     await page.goto(path)
-    await page.waitForLoadState('networkidle')
+    // a page that goes on listening is never idle: it is ready once the application has taken it over and has drawn
+    await page.evaluate('new Promise((done) => { const look = () => document.querySelector("#__nuxt").__vue_app__?.$nuxt?.isHydrating === false ? setTimeout(done, 1200) : requestAnimationFrame(look); look() })')
     await page.evaluate(() => document.fonts.ready)
     await page.screenshot({ path: join(home, 'docs/screenshots', `${name}.png`) })
   }
@@ -32,9 +33,13 @@ try {
   await picture('people-and-groups', `${seminar}/groups`)
   const library = await (await context.request.get(`/api${seminar}/library`)).json()
   await picture('rubric-editor', `${seminar}/rubrics/${library.rubrics.find(r => r.rubric.title === 'Seminar contribution').rubric.id}`)
+  await picture('exit-note', activity('stair'))
   await picture('marking-desk', `${activity('breakwater')}/desk`)
   await signIn('liv')
   await picture('discussion', activity('dredge'))
+  await picture('journal', activity('notebook'))
+  await picture('blog', activity('quay'))
+  await picture('progress', `${seminar}/progress`)
   await picture('my-week', `${seminar}/week`)
   await picture('letter', `${activity('breakwater')}/letter`)
   await browser.close()

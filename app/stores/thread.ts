@@ -20,16 +20,26 @@ export const useThreadStore = defineStore('thread', () => {
   }
 
   /** Fetches what has come meanwhile; what was new on this visit stays marked as new, and texts that are here stay. */
-  async function refresh() {
+  let latest: Promise<void> = Promise.resolve()
+  let asked = 0
+  function refresh(): Promise<void> {
+    latest = fetchAnew(++asked)
+    return latest
+  }
+  async function fetchAnew(mine: number): Promise<void> {
     if (!activity.value) return
     const [a, t] = await Promise.all([api.get<ActivityView>(`/api/activities/${activity.value.id}`), api.get<ThreadView>(`/api/activities/${activity.value.id}/contributions`)])
+    // an answer that was overtaken by a newer question is older than what is here
+    if (mine !== asked) return latest
     const had = byId.value
+    const known = new Set(t.contributions.map(c => c.id))
+    const since = contributions.value.filter(c => c.view === 'whole' && c.seq !== null && c.seq > t.lastSeq && !known.has(c.id)) // came while the answer was on its way
     activity.value = a
-    thread.value = { ...t, contributions: t.contributions.map((c) => {
+    thread.value = { ...t, lastSeq: Math.max(t.lastSeq, ...since.map(c => c.view === 'whole' ? c.seq ?? 0 : 0)), contributions: [...t.contributions.map((c) => {
       const before = had.get(c.id)
       if (c.view !== 'whole' || before?.view !== 'whole') return c
       return { ...c, isNew: c.isNew || before.isNew, html: c.html ?? (before.version === c.version ? before.html : null) }
-    }) }
+    }), ...since] }
   }
 
   const contributions = computed<readonly ContributionView[]>(() => thread.value?.contributions ?? [])

@@ -34,7 +34,7 @@ function takeFile(event: Event) {
         <li v-for="kind in ACTIVITY_KINDS" :key="kind"><button type="button" :style="{ '--k': `var(--k-${kind})` }" @click="choose(kind, null)"><b>{{ KIND_WORDS[kind] }}</b><span>{{ NOTES[kind] }}</span></button></li>
       </ul>
       <template v-if="templates.length > 0"><p class="hint">or from a template</p><ul><li v-for="t in templates" :key="t.id"><button type="button" :style="{ '--k': `var(--k-${t.kind})` }" @click="choose(t.kind as ActivityKind, t.id)"><b>{{ t.title }}</b></button></li></ul></template>
-      <label class="file">Discussion topics from a cartridge (.imscc, .xml)<input type="file" accept=".imscc,.xml,.zip" class="visually-hidden" @change="takeFile"></label>
+      <label class="file">Topics from a cartridge (.imscc, .xml)<input type="file" accept=".imscc,.xml,.zip" class="visually-hidden" @change="takeFile"></label>
     </div>
   </v-menu>
 </template>
