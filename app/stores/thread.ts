@@ -22,18 +22,20 @@ export const useThreadStore = defineStore('thread', () => {
   /** Fetches what has come meanwhile; what was new on this visit stays marked as new, and texts that are here stay. */
   let latest: Promise<void> = Promise.resolve()
   let asked = 0
+  const heard = new Set<string>() // what came while the latest answer was on its way
   function refresh(): Promise<void> {
     latest = fetchAnew(++asked)
     return latest
   }
   async function fetchAnew(mine: number): Promise<void> {
     if (!activity.value) return
+    heard.clear()
     const [a, t] = await Promise.all([api.get<ActivityView>(`/api/activities/${activity.value.id}`), api.get<ThreadView>(`/api/activities/${activity.value.id}/contributions`)])
     // an answer that was overtaken by a newer question is older than what is here
     if (mine !== asked) return latest
     const had = byId.value
     const known = new Set(t.contributions.map(c => c.id))
-    const since = contributions.value.filter(c => c.view === 'whole' && c.seq !== null && c.seq > t.lastSeq && !known.has(c.id)) // came while the answer was on its way
+    const since = contributions.value.filter(c => heard.has(c.id) && !known.has(c.id))
     activity.value = a
     thread.value = { ...t, lastSeq: Math.max(t.lastSeq, ...since.map(c => c.view === 'whole' ? c.seq ?? 0 : 0)), contributions: [...t.contributions.map((c) => {
       const before = had.get(c.id)
@@ -56,11 +58,13 @@ export const useThreadStore = defineStore('thread', () => {
     if (!thread.value) return null
     if (event.kind === 'opened') { void refresh().catch(() => {}); return null }
     if (event.kind === 'gone') {
+      heard.delete(event.id)
       // its place stays for this visit: somebody may be answering it, and nothing that is being read moves
       set(contributions.value.map(c => c.id === event.id ? { view: 'place' as const, id: c.id, parentId: c.parentId, shownAt: c.shownAt } : c))
       return null
     }
     const came = event.contribution
+    heard.add(came.id)
     const before = byId.value.get(came.id)
     if (came.view !== 'whole') { set(contributions.value.map(c => c.id === came.id ? came : c)); return null }
     // what is said to all does not know who nodded, nor what was new on this visit
