@@ -162,7 +162,8 @@ test('a picture comes with a post and is shown in place; a post is changed in pl
   await seen.getByRole('button', { name: 'what it said' }).click()
   await expect(seen.locator('.revisions')).toContainText('Here is the strand as I see it.')
   await seen.getByRole('button', { name: 'withdraw' }).click()
-  await expect(mine).toHaveCount(0) // on her open page, too
+  await expect(mine).toContainText('withdrawn, only you and staff see it') // on her open page, too
+  await expect(mine.getByRole('button', { name: 'put it back' })).toHaveCount(0)
 })
 
 test('what is pasted from a word processor comes in clean, and nothing in it runs', async ({ as, world }) => {
@@ -198,4 +199,22 @@ test('discussion topics of a cartridge become drafts on the term plan', async ({
   await ines.getByRole('button', { name: 'Plan an activity' }).click()
   await ines.locator('.new input[type=file]').setInputFiles({ name: 'letter.xml', mimeType: 'text/xml', buffer: Buffer.from('<letter/>') })
   await expect(ines.getByText('There is no discussion topic in “letter.xml”.')).toBeVisible()
+})
+
+test('speech is recorded in the browser, heard before it is posted, and comes with the post', async ({ as, world }) => {
+  const liv = await as('liv')
+  await liv.context().grantPermissions(['microphone'])
+  await open(liv, `/seminars/${world.seminar.id}/activities/${world.dredge.id}`)
+  await liv.locator('article').filter({ hasText: 'I speak for the grain shippers' }).getByRole('button', { name: 'reply' }).click()
+  await liv.getByRole('textbox', { name: 'Your reply to Rasmus' }).click()
+  await liv.keyboard.insertText('Hear it as the pilots say it.')
+  await liv.locator('.writing').getByRole('button', { name: 'Speak' }).click()
+  await expect(liv.getByText('recording, 0:01')).toBeVisible()
+  await liv.getByRole('button', { name: 'Stop and keep it' }).click()
+  await expect(liv.locator('.writing audio')).toHaveCount(1)
+  await liv.getByRole('button', { name: /^Post/ }).click()
+  const mine = liv.locator('article').filter({ hasText: 'Hear it as the pilots say it.' })
+  await expect(mine.locator('audio')).toHaveCount(1)
+  const [file] = await world.db.select({ type: t.files.type, size: t.files.size }).from(t.files).where(eq(t.files.type, 'audio/webm'))
+  expect(file!.size).toBeGreaterThan(500)
 })

@@ -19,6 +19,11 @@ export const USUAL_TALK: TalkSettings = {
   attach: { most: 4, megabytes: 10, types: ATTACHABLE }, opening: 'staff', layout: 'stream', indexBy: 'week',
 }
 
-/** What is set, with the usual where nothing is; withdrawing follows editing unless it is set apart. */
-export const talkOf = (settings: Partial<TalkSettings> & { readonly editMinutes: number }): TalkSettings =>
-  ({ ...USUAL_TALK, withdrawMinutes: settings.editMinutes, ...settings })
+/**
+ * The talk settings among whatever else is set, with the usual where nothing is; withdrawing follows editing unless it is
+ * set apart. Nothing but talk settings is in the answer.
+ */
+export function talkOf(settings: Partial<TalkSettings> & { readonly editMinutes: number }): TalkSettings {
+  const all: TalkSettings = { ...USUAL_TALK, withdrawMinutes: settings.editMinutes, ...settings }
+  return Object.fromEntries(Object.keys(USUAL_TALK).map(key => [key, all[key as keyof TalkSettings]])) as unknown as TalkSettings
+}

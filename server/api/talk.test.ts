@@ -45,6 +45,7 @@ describe('how a talk is set', () => {
     }
     expect(liv!.notHeard).toEqual([])
     // the same thread has the same names for every reader, and the same person another name in another thread
+    for (const c of wholeOf(liv!).filter(x => !x.author.isStaff)) expect(c.author.initials).toBe(c.author.name.slice(0, 2)) // nor does what stands in the disc
     const names = (list: ThreadView) => new Map(wholeOf(list).map(c => [c.id, c.author.name]))
     const [ofLiv, ofKadri] = [names(liv!), names(kadri!)]
     for (const [id, name] of ofLiv) expect(ofKadri.get(id)).toBe(name)
@@ -224,6 +225,39 @@ describe('how a talk is set', () => {
     // an older page that says so late does not make read things new
     await (await world.as('liv')).send('PUT', `/api/activities/${id}/visit`, { seq: 1 })
     expect(wholeOf(await thread('liv', id)).filter(c => c.isNew)).toHaveLength(0)
+  })
+
+  it('leaves an author their own withdrawn text, and what staff have withdrawn stays so', async () => {
+    const id = await make('discussion', { withdrawMinutes: 30 })
+    const { body: { id: own } } = await post('liv', id, { doc: doc('Taken back by myself.') })
+    const [liv, henrik] = await Promise.all([world.as('liv'), world.as('henrik')])
+    const withdraw = (client: typeof liv, withdrawn: boolean) => client.json<{ fields?: Record<string, string> }>('PUT', `/api/contributions/${own}/withdrawn`, { withdrawn })
+    await withdraw(liv, true)
+    expect(wholeOf(await thread('liv', id))).toMatchObject([{ withdrawn: true, mayPutBack: true }])
+    expect((await thread('kadri', id)).contributions).toEqual([])
+    expect((await withdraw(liv, false)).status).toBe(200)
+    await withdraw(henrik, true)
+    const [seen] = wholeOf(await thread('liv', id))
+    expect(seen).toMatchObject({ withdrawn: true, mayPutBack: false, html: '<p>Taken back by myself.</p>' })
+    const refused = await withdraw(liv, false)
+    expect([refused.status, refused.body.fields!.doc]).toEqual([422, expect.stringMatching(/instructor has withdrawn this/)])
+    expect((await thread('kadri', id)).contributions).toEqual([])
+    expect((await withdraw(henrik, false)).status).toBe(200)
+  })
+
+  it('keeps names out of feeds unless their owners agreed', async () => {
+    const quay = await find('Letters from the quay')
+    const liv = await world.as('liv')
+    const { body } = await liv.json<{ address: string }>('POST', `/api/activities/${quay.id}/feed`)
+    const read = async () => (await fetch(new URL(new URL(body.address).pathname, world.server.address))).text()
+    expect(await read()).toContain('fourteen masts') // the words are there
+    for (const name of ['Nico Corvo', 'Kadri Ilves', 'Ines Okafor-Lind']) expect(await read()).not.toContain(name)
+    await (await world.as('kadri')).send('PUT', `/api/seminars/${world.seminar.id}/named-in-feeds`, { named: true })
+    expect(await read()).toContain('Kadri Ilves')
+    expect(await read()).not.toContain('Nico Corvo')
+    // a new address makes the old one worthless
+    await liv.send('POST', `/api/activities/${quay.id}/feed`)
+    expect((await fetch(new URL(new URL(body.address).pathname, world.server.address))).status).toBe(404)
   })
 
   it('keeps what was written when the kind or the layout changes', async () => {

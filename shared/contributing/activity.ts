@@ -25,6 +25,7 @@ export const TalkSettingsBody = z.object({
   attach: z.object({ most: z.number().int().min(0).max(20), megabytes: z.number().int().min(1).max(20), types: z.array(z.enum(ATTACHABLE)) }),
   opening: z.enum(['staff', 'author', 'class']), layout: z.enum(['stream', 'own']), indexBy: z.enum(['week', 'month']),
 })
+export type TalkBody = z.infer<typeof TalkSettingsBody>
 
 export const ExpectationView = z.object({
   id: z.uuid(),

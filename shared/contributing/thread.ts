@@ -37,6 +37,7 @@ export const ContributionView = z.discriminatedUnion('view', [
     threadId: z.uuid(),
     state: z.enum(['shown', 'awaitingApproval', 'scheduled', 'withdrawn']),
     withdrawn: z.boolean(),
+    mayPutBack: z.boolean(), // the reader may put it back: staff always, its author within the window what they withdrew themselves
     html: z.string().nullable(), // null in a long talk: its words are fetched when they are about to be read
     words: z.number().int(),
     seq: z.number().int().nullable(), // its place among what was shown

@@ -58,14 +58,14 @@ const nodWords = (c: WholeContribution) => c.nods > 0 ? `${c.nods} ${plural(c.no
         <button v-if="desk.isStaff && authored && entry.state === 'shown'" class="link" type="button" @click="desk.keepOnTop(entry.id, !entry.onTop)">{{ entry.onTop ? 'off the top' : 'keep on top' }}</button>
         <slot name="acts" />
       </template>
-      <button v-else-if="entry.withdrawn && (entry.author.isMe || desk.isStaff)" class="link" type="button" @click="desk.putBack(entry.id)">put it back</button>
+      <button v-else-if="entry.mayPutBack" class="link" type="button" @click="desk.putBack(entry.id)">put it back</button>
     </p>
     <div v-if="rows.length > 0 || desk.replyTo.value === entry.id" class="under">
       <template v-for="row in rows" :key="row.key">
         <div v-if="row.kind === 'post' && row.item.view === 'whole'" :id="`c-${row.item.id}`" class="comment" :style="{ marginLeft: `${Math.min(row.depth, 2) * 26}px` }" tabindex="-1">
           <PersonDisc :initials="row.item.author.initials" :tone="row.item.author.isMe ? 'me' : row.item.author.isStaff ? 'staff' : 'plain'" />
           <div>
-            <p class="by"><b>{{ row.item.author.isMe ? 'You' : row.item.author.name }}</b><template v-if="row.item.author.role"> · <span class="role">{{ row.item.author.role }}</span></template> · <span v-if="row.item.isNew" class="nw">new </span>{{ dayTime(row.item.shownAt) }}</p>
+            <p class="by"><b>{{ row.item.author.isMe ? 'You' : row.item.author.name }}</b><template v-if="row.item.author.role"> · <span class="role">{{ row.item.author.role }}</span></template> · <span v-if="row.item.isNew" class="nw">new </span>{{ dayTime(row.item.shownAt) }}<template v-if="row.item.withdrawn"> · withdrawn</template></p>
             <EditBox v-if="desk.editing.value === row.item.id" :contribution="row.item" @done="desk.edited" @away="desk.edit(null)" />
             <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
             <div v-else class="prose" v-html="row.item.html ?? ''" />
@@ -77,8 +77,9 @@ const nodWords = (c: WholeContribution) => c.nods > 0 ? `${c.nods} ${plural(c.no
                 <button v-if="!row.item.author.isMe" class="link" type="button" @click="desk.nod(row.item.id)">{{ row.item.nodded ? 'take it back' : 'nod' }}</button>
                 <button v-if="desk.mayAnswer(row.item)" class="link" type="button" @click="desk.reply(row.item.id)">reply</button>
                 <button v-if="row.item.changeUntil" class="link" type="button" @click="desk.edit(row.item.id)">change</button>
-                <button v-if="row.item.withdrawUntil" class="link" type="button" @click="desk.withdraw(row.item.id)">withdraw</button>
+                <button v-if="row.item.withdrawUntil || desk.isStaff" class="link" type="button" @click="desk.withdraw(row.item.id)">withdraw</button>
               </template>
+              <button v-else-if="row.item.mayPutBack" class="link" type="button" @click="desk.putBack(row.item.id)">put it back</button>
             </p>
           </div>
         </div>

@@ -5,7 +5,7 @@ import { plainText, type RichNode } from '#core/contributing/richText'
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
 import { fitToKind } from '#core/planning/fitToKind'
-import { expectedLoad } from '#core/planning/load'
+import { askedInAll, expectedLoad } from '#core/planning/load'
 import { setPhaseEnd } from '#core/planning/moveSchedule'
 import { checkActivity, type CheckedActivity } from '#core/planning/planChecks'
 import { closesAt, isWorkingPhase, type PhaseName } from '#core/planning/schedule'
@@ -105,7 +105,7 @@ const earlier = computed<CheckedActivity[]>(() => props.view.earlier.map(e => ({
 const remarks = computed<RemarkWords[]>(() => checkActivity(checked.value, { timeZone: shell.value.timeZone, usualDueTime: shell.value.usualDueTime, earlier: earlier.value }).map(r => remarkWords(r, body.value, shell.value)))
 const fine = computed(() => {
   const codes = new Set(checkActivity(checked.value, { timeZone: shell.value.timeZone, usualDueTime: shell.value.usualDueTime, earlier: earlier.value }).map(r => r.code))
-  const load = expectedLoad(body.value.rules.map(r => r.rule), people.value, KINDS[body.value.kind].readBy === 'class', props.view.pace)
+  const load = expectedLoad(askedInAll(body.value.rules.map(r => r.rule), body.value.prompts.length), people.value, KINDS[body.value.kind].readBy === 'class', props.view.pace)
   const lines = [`Workload: ${minutesWords(load.writing + load.reading)} for each student; ${minutesWords(load.marking)} for you to mark.`]
   if (!codes.has('unusualTime')) lines.push(`Due times are your usual ${shell.value.usualDueTime}.`)
   if (rubric.value && !codes.has('pointsApart')) lines.push(`The levels add up to ${(checked.value.rubricPoints ?? 0) / 100}.`)

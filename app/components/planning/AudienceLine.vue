@@ -35,7 +35,7 @@ function join(event: Event) {
   <div class="audience">
     <p class="chips">
       <button v-for="[kind, label, choose, possible] in KINDS" :key="kind" type="button" class="chip" :class="{ on: audience.kind === kind }" :aria-pressed="audience.kind === kind" :disabled="disabled || !possible" :title="possible ? undefined : 'There are none in this seminar yet'" @click="audience.kind !== kind && choose()">{{ label }}</button>
-      <span class="hint">{{ meant }} {{ plural(meant, 'student') }}{{ audience.kind === 'everyone' ? ' in one conversation' : '' }}</span>
+      <span class="hint">{{ meant }} {{ plural(meant, 'student') }} in one conversation</span>
     </p>
     <p v-if="audience.kind === 'sections'" class="chips"><button v-for="s in view.sections" :key="s.id" type="button" class="chip" :class="{ on: audience.sectionIds.includes(s.id) }" :disabled="disabled" @click="set({ kind: 'sections', sectionIds: toggle(audience.sectionIds, s.id) })">{{ s.title }} · {{ s.people }}</button></p>
     <template v-if="audience.kind === 'groups'">

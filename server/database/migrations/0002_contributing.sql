@@ -61,6 +61,7 @@ ALTER TABLE "contributions" ADD COLUMN "open_to_class" boolean DEFAULT false NOT
 ALTER TABLE "contributions" ADD COLUMN "sent_back" text;--> statement-breakpoint
 ALTER TABLE "contributions" ADD COLUMN "sources" integer DEFAULT 0 NOT NULL;--> statement-breakpoint
 ALTER TABLE "contributions" ADD COLUMN "figures" integer DEFAULT 0 NOT NULL;--> statement-breakpoint
+ALTER TABLE "contributions" ADD COLUMN "withdrawn_by" uuid;--> statement-breakpoint
 ALTER TABLE "visits" ADD COLUMN "seen_seq" bigint DEFAULT 0 NOT NULL;--> statement-breakpoint
 ALTER TABLE "joint_seminars" ADD CONSTRAINT "joint_seminars_activity_id_activities_id_fk" FOREIGN KEY ("activity_id") REFERENCES "public"."activities"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "joint_seminars" ADD CONSTRAINT "joint_seminars_seminar_id_seminars_id_fk" FOREIGN KEY ("seminar_id") REFERENCES "public"."seminars"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
@@ -87,6 +88,7 @@ CREATE INDEX "aliases_activity_id_index" ON "aliases" USING btree ("activity_id"
 CREATE INDEX "contribution_files_file_id_index" ON "contribution_files" USING btree ("file_id");--> statement-breakpoint
 CREATE UNIQUE INDEX "feeds_activity_id_enrolment_id_index" ON "feeds" USING btree ("activity_id","enrolment_id");--> statement-breakpoint
 CREATE INDEX "letter_replies_activity_id_enrolment_id_index" ON "letter_replies" USING btree ("activity_id","enrolment_id");--> statement-breakpoint
+ALTER TABLE "contributions" ADD CONSTRAINT "contributions_withdrawn_by_enrolments_id_fk" FOREIGN KEY ("withdrawn_by") REFERENCES "public"."enrolments"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "contributions_activity_id_seq_index" ON "contributions" USING btree ("activity_id","seq");--> statement-breakpoint
 CREATE INDEX "timed_contributions" ON "contributions" USING btree ("show_at") WHERE state = 'scheduled';--> statement-breakpoint
 CREATE INDEX "contributions_thread_id_index" ON "contributions" USING btree ("thread_id");--> statement-breakpoint

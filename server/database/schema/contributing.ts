@@ -43,6 +43,7 @@ export const contributions = pgTable('contributions', {
   shownAt: instant(),
   editedAt: instant(),
   withdrawnAt: instant(),
+  withdrawnBy: uuid().references(() => enrolments.id), // what staff have withdrawn, its author does not put back
   version: integer().notNull().default(1),
 }, t => [
   index().on(t.activityId, t.state, t.shownAt),

@@ -1,3 +1,4 @@
+import { escapeHTML } from '@tiptap/static-renderer/json/html-string'
 import TurndownService from 'turndown'
 import { buildThread, type ThreadNode } from '#core/contributing/buildThread'
 import type { Actor, ActivityRow } from '#server/access/seminar'
@@ -19,7 +20,7 @@ export async function exportTalk(db: Db, actor: ActorAt, form: TalkExportForm, n
   const head = { title: activity.title, seminar: seminar.title, takenAt: now.toISOString() }
   switch (form) {
     case 'json': return { name: `${name}.json`, type: 'application/json', text: JSON.stringify({ ...head, brief: activity.briefHtml, waiting, contributions: contributions.map(plain) }, null, 2) }
-    case 'html': return { name: `${name}.html`, type: 'text/html', text: page(head.title, `<h1>${escape(head.title)}</h1>\n<p>${escape(head.seminar)}, as of ${escape(at(head.takenAt))}</p>\n<div class="brief">${activity.briefHtml}</div>\n${list(roots, at)}`) }
+    case 'html': return { name: `${name}.html`, type: 'text/html', text: page(head.title, `<h1>${escapeHTML(head.title)}</h1>\n<p>${escapeHTML(head.seminar)}, as of ${escapeHTML(at(head.takenAt))}</p>\n<div class="brief">${activity.briefHtml}</div>\n${list(roots, at)}`) }
     case 'md': {
       const turndown = new TurndownService({ headingStyle: 'atx', bulletListMarker: '-' })
       const say = (node: Node, depth: number): string => {
@@ -45,13 +46,11 @@ function list(nodes: readonly Node[], at: (time: string) => string): string {
   if (nodes.length === 0) return ''
   return `<ol>\n${nodes.map(({ item, replies }) => `<li id="c-${item.id}">${item.view === 'place'
     ? '<p class="gone">A post stood here and was withdrawn.</p>'
-    : `<p class="by"><b>${escape(item.author.name)}</b>, ${escape(at(item.shownAt))}</p>${item.title ? `<h2>${escape(item.title)}</h2>` : ''}${item.takesUp ? `<blockquote>${escape(item.takesUp.exact)}</blockquote>` : ''}${item.html ?? ''}`}${list(replies, at)}</li>`).join('\n')}\n</ol>`
+    : `<p class="by"><b>${escapeHTML(item.author.name)}</b>, ${escapeHTML(at(item.shownAt))}</p>${item.title ? `<h2>${escapeHTML(item.title)}</h2>` : ''}${item.takesUp ? `<blockquote>${escapeHTML(item.takesUp.exact)}</blockquote>` : ''}${item.html ?? ''}`}${list(replies, at)}</li>`).join('\n')}\n</ol>`
 }
 
-const escape = (text: string) => text.replace(/[&<>"']/g, c => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', '\'': '&#39;' })[c]!)
-
 const page = (title: string, body: string) => `<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><meta http-equiv="content-security-policy" content="default-src 'none'; style-src 'unsafe-inline'"><title>${escape(title)}</title>
+<html lang="en"><head><meta charset="utf-8"><meta http-equiv="content-security-policy" content="default-src 'none'; style-src 'unsafe-inline'"><title>${escapeHTML(title)}</title>
 <style>body{font:17px/1.55 Georgia,serif;max-width:46rem;margin:2rem auto;padding:0 1rem;color:#22201c}ol{list-style:none;padding-left:1.4rem;border-left:1px solid #cfc8b8}li{margin:1rem 0}.by{font:14px/1.4 sans-serif;color:#6b665c;margin:0}.gone{font-style:italic;color:#6b665c}blockquote{border-left:3px solid #1f6f63;margin:.4rem 0;padding-left:.8rem}</style></head>
 <body>
 ${body}

@@ -1,4 +1,5 @@
-import { and, desc, eq, inArray } from 'drizzle-orm'
+import { escapeHTML } from '@tiptap/static-renderer/json/html-string'
+import { and, eq, inArray } from 'drizzle-orm'
 import { Feed } from 'feed'
 import { talkOf } from '#core/contributing/talkSettings'
 import { mayKnowOf, type Actor, type ActivityRow } from '#server/access/seminar'
@@ -58,16 +59,18 @@ export async function atomFeed(db: Db, secret: string, now: Date): Promise<strin
   const { activity, enrolment, seminar } = owner
   const { contributions } = await shapedThread(db, owner, now)
   const shown = contributions.flatMap(c => c.view === 'whole' && c.state === 'shown' ? [c] : []).reverse().slice(0, MOST)
-  const agreed = shown.length === 0 || talkOf(activity.settings).namesHidden
+  const hidden = talkOf(activity.settings).namesHidden // then names are aliases already
+  const agreed = shown.length === 0 || hidden
     ? new Set<string>()
-    : new Set((await db.select({ id: enrolments.id }).from(enrolments).where(and(inArray(enrolments.id, [...new Set(shown.map(c => c.author.id))]), eq(enrolments.namedInFeeds, true))).orderBy(desc(enrolments.id))).map(e => e.id))
+    : new Set((await db.select({ id: enrolments.id }).from(enrolments).where(and(inArray(enrolments.id, [...new Set(shown.map(c => c.author.id))]), eq(enrolments.namedInFeeds, true)))).map(e => e.id))
   const link = `${ownAddress()}/seminars/${enrolment.seminarId}/activities/${activity.id}`
-  const feed = new Feed({ id: link, title: `${activity.title} · ${seminar.title}`, link, generator: 'Jovrel', copyright: '', updated: shown[0] ? new Date(shown[0].editedAt ?? shown[0].shownAt) : now, feedLinks: { atom: addressOf(secret) } })
+  // titles are read as HTML by feed readers: their words are words
+  const feed = new Feed({ id: link, title: escapeHTML(`${activity.title} · ${seminar.title}`), link, generator: 'Jovrel', copyright: '', updated: shown[0] ? new Date(shown[0].editedAt ?? shown[0].shownAt) : now, feedLinks: { atom: addressOf(secret) } })
   for (const c of shown) {
     const recording = c.files.find(f => /^(audio|video)\//.test(f.type))
-    const name = c.author.isMe || agreed.has(c.author.id) ? c.author.name : talkOf(activity.settings).namesHidden ? c.author.name : c.author.isStaff ? 'Staff' : 'Somebody of the seminar'
+    const name = agreed.has(c.author.id) || (!c.author.isStaff && (hidden || c.author.isMe)) ? c.author.name : c.author.isStaff ? 'Staff' : 'Somebody of the seminar'
     feed.addItem({
-      id: `urn:uuid:${c.id}`, title: c.title ?? firstWords(c.html ?? ''), link: `${link}#c-${c.id}`, date: new Date(c.editedAt ?? c.shownAt), published: new Date(c.shownAt), content: c.html ?? '', author: [{ name }],
+      id: `urn:uuid:${c.id}`, title: escapeHTML(c.title ?? firstWords(c.html ?? '')), link: `${link}#c-${c.id}`, date: new Date(c.editedAt ?? c.shownAt), published: new Date(c.shownAt), content: c.html ?? '', author: [{ name }],
       ...(recording && { enclosure: { url: `${ownAddress()}/feeds/${secret}/${recording.id}`, type: recording.type, length: recording.size } }),
     })
   }

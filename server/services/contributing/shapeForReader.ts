@@ -67,8 +67,6 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
     const shownAt = row.shownAt ?? row.showAt ?? row.savedAt
     if (view === 'place') views.push({ view, id: row.id, parentId: row.parentId, shownAt: shownAt.toISOString() })
     if (view !== 'whole') continue
-    // one's own withdrawn text is left out unless something hangs below it, like everyone's
-    if (row.state === 'withdrawn' && isAuthor && !answered.has(row.id) && role !== 'staff') continue
     whole.add(row.id)
     const takesUp = row.detail.takesUp
     const hidden = talk.namesHidden && !isStaffRole(row.role)
@@ -78,7 +76,7 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
       view: 'whole', id: row.id, parentId: row.parentId, threadId: row.threadId, type: row.type, state: row.state as Exclude<typeof row.state, 'draft'>,
       author: hidden && role !== 'staff' ? behind(alias, row.threadId, isAuthor) : authorView({ ...row, enrolmentId: row.authorId }, enrolment.id),
       alias: hidden && (role === 'staff' || isAuthor) ? alias?.name ?? null : null,
-      withdrawn: row.state === 'withdrawn', html: row.html, words: row.words, seq: row.seq,
+      withdrawn: row.state === 'withdrawn', mayPutBack: row.state === 'withdrawn' && (role === 'staff' || (isAuthor && (row.withdrawnBy === null || row.withdrawnBy === enrolment.id) && changeableUntil(enrolment, row.shownAt ?? now, talk.withdrawMinutes) >= now)), html: row.html, words: row.words, seq: row.seq,
       shownAt: shownAt.toISOString(), showAt: row.state === 'scheduled' ? row.showAt?.toISOString() ?? null : null, editedAt: row.editedAt?.toISOString() ?? null,
       isNew: !isAuthor && seenSeq !== null && row.seq !== null && row.seq > seenSeq,
       nods: row.nods, nodded: row.nodded, onTop: row.onTop, openToClass: row.openToClass, promptId: row.promptId, title: row.detail.title ?? null,

@@ -24,6 +24,7 @@ export interface StoredContribution {
   readonly showAt: Date | null
   readonly savedAt: Date
   readonly editedAt: Date | null
+  readonly withdrawnBy: string | null
   readonly onTop: boolean
   readonly openToClass: boolean
   readonly sentBack: string | null
@@ -47,7 +48,7 @@ export async function storedContributions(db: Db, activityId: string, readerId: 
     id: contributions.id, parentId: contributions.parentId, threadId: contributions.threadId, type: contributions.type, state: contributions.state, authorId: contributions.authorId,
     name: persons.name, givenName: persons.givenName, familyName: persons.familyName, role: enrolments.role,
     html: (pick.bodies ? sql`${contributions.html}` : sql`null`) as SQL<string | null>, words: contributions.words, detail: contributions.detail, promptId: contributions.promptId,
-    seq: contributions.seq, shownAt: contributions.shownAt, showAt: contributions.showAt, savedAt: contributions.savedAt, editedAt: contributions.editedAt,
+    seq: contributions.seq, shownAt: contributions.shownAt, showAt: contributions.showAt, savedAt: contributions.savedAt, editedAt: contributions.editedAt, withdrawnBy: contributions.withdrawnBy,
     onTop: contributions.onTop, openToClass: contributions.openToClass, sentBack: contributions.sentBack, version: contributions.version,
     done: contributionMarks.done, nods: sql<number>`coalesce(${given.count}, 0)`, nodded: sql<boolean>`coalesce(${given.mine}, false)`,
   }).from(contributions)

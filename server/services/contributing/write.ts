@@ -99,10 +99,11 @@ export function setWithdrawn(db: Database, actor: ActorAt & { readonly contribut
   return db.transaction(async (tx) => {
     const current = await requireOwn(tx, actor, now, withdrawn ? 'withdrawn' : 'put back')
     if ((current.state === 'withdrawn') === withdrawn) return { done: true }
+    if (!withdrawn && !isStaff(actor.enrolment) && current.withdrawnBy !== null && current.withdrawnBy !== actor.enrolment.id) throw refusedField('doc', 'withdrawnByStaff', 'The instructor has withdrawn this. It stays so; your text is kept here for you to read. Write to them if you think it should be back.')
     // what was never shown goes back to where it waited
     const wanted = withdrawn ? 'withdrawn' as const : current.seq !== null ? 'shown' as const : talkOf(actor.activity.settings).approval ? 'awaitingApproval' as const : 'shown' as const
     const seq = wanted === 'shown' && current.seq === null ? await nextSeq(tx, current.activityId) : current.seq
-    await tx.update(contributions).set({ state: wanted, seq, shownAt: current.shownAt ?? now, showAt: null, withdrawnAt: withdrawn ? now : null }).where(eq(contributions.id, current.id))
+    await tx.update(contributions).set({ state: wanted, seq, shownAt: current.shownAt ?? now, showAt: null, withdrawnAt: withdrawn ? now : null, withdrawnBy: withdrawn ? actor.enrolment.id : null }).where(eq(contributions.id, current.id))
     await tx.insert(auditTrail).values({ seminarId: current.seminarId, actorId: actor.enrolment.id, at: now, act: withdrawn ? 'withdrew a contribution' : 'put a contribution back', subjectId: current.id })
     await announce(tx, { activityId: current.activityId, id: current.id })
     return { done: true }

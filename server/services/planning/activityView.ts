@@ -1,5 +1,5 @@
 import { and, asc, eq, inArray, lte } from 'drizzle-orm'
-import { talkOf, type TalkSettings } from '#core/contributing/talkSettings'
+import { talkOf } from '#core/contributing/talkSettings'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { categories, enrolments, files, persons, prompts, rubricCriteria, rubricLevels, rubrics, rubricVersions, seminars } from '#server/database/schema'
@@ -27,9 +27,6 @@ export async function loadRubric(db: Db, rubricVersionId: string | null): Promis
   }
 }
 
-const copyTalk = ({ threads, replies, namesHidden, approval, withdrawMinutes, attach, opening, layout, indexBy }: TalkSettings) =>
-  ({ threads, replies, namesHidden, approval, withdrawMinutes, attach: { ...attach, types: [...attach.types] }, opening, layout, indexBy })
-
 /** An activity for one reader, with their own due times and standing. */
 export async function activityView(db: Db, actor: Actor & { readonly activity: ActivityRow }, now: Date): Promise<ActivityView> {
   const { activity, enrolment, seminar } = actor
@@ -47,7 +44,7 @@ export async function activityView(db: Db, actor: Actor & { readonly activity: A
     phases: plan.phases.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
     writeFirst: activity.settings.writeFirst, editMinutes: activity.settings.editMinutes, points: activity.points, pointStep: activity.pointStep, scale: activity.scale, practice: activity.practice, passPercent: activity.passPercent,
     hiddenUntil: activity.settings.hiddenUntil ?? null, starterHtml: activity.starterHtml, spoken: spoken ? { url: `/api/files/${spoken.id}`, type: spoken.type } : null,
-    talk: copyTalk(talkOf(activity.settings)), joint,
+    talk: structuredClone(talkOf(activity.settings)) as ActivityView['talk'], joint,
     prompts: released.map((p, i) => ({ id: p.id, number: i + 1, html: p.html, releaseAt: p.releaseAt.toISOString() })), rests: [...activity.settings.rests ?? []], category: category ?? null,
     expectations: plan.expectations.map(e => ({ id: e.id, rule: e.rule, dueAt: dueAtOf(plan, e.rule, enrolment.id).toISOString() })),
     rubric,

@@ -1,5 +1,6 @@
 import { and, eq, inArray, notInArray } from 'drizzle-orm'
 import { KINDS } from '#core/contributing/kinds'
+import { talkOf } from '#core/contributing/talkSettings'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { isWorkingPhase, scheduleFaults, type Phase } from '#core/planning/schedule'
 import type { Actor, ActivityRow } from '#server/access/seminar'
@@ -111,10 +112,7 @@ export function columnsOf(body: ActivityBody, before: Pick<ActivityRow, 'summary
     starter: body.starter && plainText(body.starter) !== '' ? body.starter : null, starterHtml: body.starter && plainText(body.starter) !== '' ? renderDoc(body.starter).html : null,
     spokenFileId: body.spokenFileId, unitId: body.unitId, categoryId: body.categoryId, scale: body.scale, gradingScaleId: body.gradingScaleId, points: body.points, passPercent: body.passPercent,
     practice: body.practice, groupMark: body.groupMark, returnTogether: body.returnTogether, rubricVersionId: body.rubricVersionId, lateRule: body.lateRule, audience: body.audience,
-    settings: {
-      writeFirst: body.writeFirst, editMinutes: body.editMinutes, hiddenUntil: body.hiddenUntil, rests: body.rests,
-      threads: body.threads, replies: body.replies, namesHidden: body.namesHidden, approval: body.approval, withdrawMinutes: body.withdrawMinutes, attach: body.attach, opening: body.opening, layout: body.layout, indexBy: body.indexBy,
-    },
+    settings: { ...talkOf(body), writeFirst: body.writeFirst, editMinutes: body.editMinutes, hiddenUntil: body.hiddenUntil, rests: body.rests },
     opensAt: new Date(body.opensAt),
   }
 }

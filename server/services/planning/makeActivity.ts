@@ -9,6 +9,7 @@ import { nothingHere, type Actor, type ActivityRow, type Seminar } from '#server
 import type { Database, Db } from '#server/database/client'
 import { activities, auditTrail, contributions, expectations, extensions, marks, phases, prompts, units } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
+import type { TalkBody } from '#shared/contributing/activity'
 import type { ActivityBody } from '#shared/planning/composer'
 import { columnsOf, requireSound, writeParts } from './changeActivity'
 import { copyBody } from './copyBody'
@@ -65,7 +66,7 @@ function usualBody(seminar: Seminar, kind: ActivityRow['kind'], week: number): A
   return {
     kind, title: { discussion: 'New discussion', journal: 'New journal', blog: 'New blog', wiki: 'New wiki', reading: 'New reading', review: 'New peer review', lexicon: 'New lexicon', exitNote: 'New exit note' }[kind],
     brief: empty, starter: null, spokenFileId: null, unitId: null, categoryId: null, scale: 'none', gradingScaleId: null, points: null, passPercent: null, practice: false, groupMark: false, returnTogether: true,
-    rubricVersionId: null, lateRule: { kind: 'none' }, audience: { kind: 'everyone' }, jointSeminarIds: [], ...USUAL_TALK, attach: { ...USUAL_TALK.attach, types: [...USUAL_TALK.attach.types] }, writeFirst: kind === 'discussion', hiddenUntil: null, editMinutes: 30, rests: [],
+    rubricVersionId: null, lateRule: { kind: 'none' }, audience: { kind: 'everyone' }, jointSeminarIds: [], ...structuredClone(USUAL_TALK) as TalkBody, writeFirst: kind === 'discussion', hiddenUntil: null, editMinutes: 30, rests: [],
     opensAt, phases: [...phaseList, marking], rules, prompts: [],
   }
 }

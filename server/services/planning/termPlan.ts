@@ -3,7 +3,7 @@ import { KINDS } from '#core/contributing/kinds'
 import { plainText } from '#core/contributing/richText'
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import { loadByWeek, type LoadOfActivity, weeksOfPhase } from '#core/planning/loadByWeek'
-import { expectedLoad } from '#core/planning/load'
+import { askedInAll, expectedLoad } from '#core/planning/load'
 import { checkActivity, checkPlan, type CheckedActivity } from '#core/planning/planChecks'
 import { isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -59,7 +59,7 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
   function viewOf(plan: ActivityPlan): PlanActivity {
     const { activity } = plan
     const judged = recordsOf(plan, records).map(r => judgeRecord(plan, !staff && r.mark === 'held' ? { ...r, mark: 'none' } : r, seminar.timeZone, now).standing)
-    const { people, marked, restWeeks } = loadOf(plan, everyone)
+    const { people, marked, restWeeks, rules } = loadOf(plan, everyone)
     const guest = activity.seminarId !== seminar.id
     return {
       id: activity.id, unitId: guest ? null : activity.unitId, kind: activity.kind, title: activity.title, summary: activity.summary, state: activity.state, version: activity.version, guest,
@@ -67,7 +67,7 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
       phases: plan.phases.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
       counts: staff ? countStandings(judged) : null,
       standing: enrolment.role === 'student' ? judged[0] ?? null : null,
-      planning: staff ? { rules: plan.expectations.map(e => e.rule), people, marked, restWeeks: [...restWeeks ?? []], locked: activity.lockedAt !== null || guest, hasStarter: activity.starter !== null, weekly: plan.expectations.some(e => e.rule.kind === 'weeklyEntries'), byRubric: activity.rubricVersionId !== null } : null,
+      planning: staff ? { rules: [...rules], people, marked, restWeeks: [...restWeeks ?? []], locked: activity.lockedAt !== null || guest, hasStarter: activity.starter !== null, weekly: plan.expectations.some(e => e.rule.kind === 'weeklyEntries'), byRubric: activity.rubricVersionId !== null } : null,
     }
   }
 
@@ -83,7 +83,7 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
 }
 
 const loadOf = (plan: ActivityPlan, students: readonly Student[]): LoadOfActivity => ({
-  phases: plan.phases, rules: plan.expectations.map(e => e.rule), classReads: KINDS[plan.activity.kind].readBy === 'class',
+  phases: plan.phases, rules: askedInAll(plan.expectations.map(e => e.rule), plan.prompts.length + plan.questions.length), classReads: KINDS[plan.activity.kind].readBy === 'class',
   marked: plan.activity.rubricVersionId !== null || plan.activity.points !== null, people: students.filter(plan.isMeant).length, restWeeks: plan.activity.settings.rests ?? [],
 })
 

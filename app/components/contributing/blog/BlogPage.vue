@@ -10,8 +10,8 @@ import { useKeys, type Key } from '../../../composables/shell/useKeys'
 import { useNotices } from '../../../stores/notices'
 import { useSeminarStore } from '../../../stores/seminar'
 import { useThreadStore } from '../../../stores/thread'
-import KeyList from '../../shell/KeyList.vue'
-import ActivityHead from '../ActivityHead.vue'
+import ActivityPage from '../ActivityPage.vue'
+import ArrivedBar from '../ArrivedBar.vue'
 import EntryArticle from '../EntryArticle.vue'
 import ExpectationMargin from '../ExpectationMargin.vue'
 import LookAlikes from '../LookAlikes.vue'
@@ -69,6 +69,11 @@ const drafts = computed(() => (store.thread?.drafts ?? []).filter(d => d.parentI
 const minWords = computed(() => activity.value.expectations.map(e => e.rule).find(r => r.kind === 'entries' || r.kind === 'weeklyEntries'))
 const comments = computed(() => store.whole.filter(c => c.parentId !== null && !c.withdrawn).length)
 const fresh = computed(() => store.whole.filter(c => c.isNew))
+function goToArrived() {
+  const [first] = live.arrived.value
+  live.seen()
+  if (first) void focusEntry(first.id)
+}
 async function posted(id: string, state: 'shown' | 'awaitingApproval' | 'scheduled') {
   writing.value = null
   desk.posted(id, state)
@@ -98,8 +103,7 @@ onMounted(() => {
 </script>
 
 <template>
-  <div class="blog">
-    <ActivityHead :activity="activity" />
+  <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys">
     <div class="spread">
       <main>
         <div class="sort">
@@ -118,7 +122,7 @@ onMounted(() => {
         <p v-if="waiting" class="empty">The others’ entries appear here as soon as your first is in.</p>
         <EntryArticle v-for="e in shown" :key="e.id" class="one" :node="nodeOf(e.id)" :desk="desk" authored titled verb="comment" />
         <p v-if="shown.length === 0 && !waiting" class="empty">{{ entries.length > 0 ? 'Nothing here in this choice.' : 'No entries yet. A first one sets the tone: a title, one thing seen closely, and a question for the others.' }}</p>
-        <p v-if="live.arrived.value.length > 0" class="arrived" role="status"><button class="link" type="button" @click="focusEntry(live.arrived.value[0]!.id); live.seen()">{{ live.arrived.value.at(-1)!.author.givenName }} {{ live.arrived.value.at(-1)!.parentId ? 'commented' : 'posted an entry' }} just now. Read it</button></p>
+        <ArrivedBar v-if="live.arrived.value.length > 0" :words="`${live.arrived.value.at(-1)!.author.givenName} ${live.arrived.value.at(-1)!.parentId ? 'commented' : 'posted an entry'} just now.`" @read="goToArrived" @later="live.seen()" />
       </main>
       <aside>
         <ExpectationMargin :activity="activity" :checks="store.thread?.checks ?? []" />
@@ -131,12 +135,10 @@ onMounted(() => {
         <TalkOut :activity="activity" />
       </aside>
     </div>
-    <KeyList v-model="listOpen" :keys="keys" />
-  </div>
+  </ActivityPage>
 </template>
 
 <style scoped>
-.blog { flex: 1; min-height: 0; display: flex; flex-direction: column; }
 .spread { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1fr) 322px; }
 main { overflow-y: auto; background: var(--sheet); border-right: 1px solid var(--line); padding: 0 44px 60px; position: relative; }
 .sort { display: flex; flex-wrap: wrap; gap: 4px 16px; align-items: center; min-height: 46px; font-size: 0.78125rem; color: var(--ink-2); border-bottom: 1px solid var(--line-soft); margin-bottom: 16px; position: sticky; top: 0; background: var(--sheet); z-index: 5; }
@@ -158,10 +160,7 @@ aside h2 span { font-weight: 500; font-size: 0.75rem; color: var(--ink-3); }
 .index .on span { font-weight: 650; color: var(--harbour-deep); }
 .none { font-size: 0.78125rem; color: var(--ink-3); margin-top: 7px; line-height: 17px; }
 .empty { color: var(--ink-2); font: 400 1rem/1.55 var(--read); padding: 20px 0; }
-.arrived { position: sticky; bottom: 14px; width: max-content; margin: 0 auto; padding: 7px 16px; border-radius: 18px; background: var(--ember); z-index: 6; font-size: 0.8125rem; }
-.arrived .link { color: #fff; text-decoration-color: currentcolor; font-weight: 600; }
 @media (max-width: 1000px) {
-  .blog { overflow: auto; }
   .spread { grid-template-columns: minmax(0, 1fr); }
   main { border-right: 0; overflow: visible; padding: 0 14px 30px; }
   aside { overflow: visible; border-top: 1px solid var(--line); }

@@ -11,8 +11,8 @@ import { useTimes } from '../../../composables/planning/useTimes'
 import { useNotices } from '../../../stores/notices'
 import { useSeminarStore } from '../../../stores/seminar'
 import { useThreadStore } from '../../../stores/thread'
-import KeyList from '../../shell/KeyList.vue'
-import ActivityHead from '../ActivityHead.vue'
+import ActivityPage from '../ActivityPage.vue'
+import ArrivedBar from '../ArrivedBar.vue'
 import LookAlikes from '../LookAlikes.vue'
 import TalkOut from '../TalkOut.vue'
 import WriteBox from '../WriteBox.vue'
@@ -75,7 +75,7 @@ function goToArrived() {
   if (first) void focusPost(first.id)
 }
 const openings = computed(() => store.whole.filter(c => c.parentId === null && !c.withdrawn && c.state === 'shown'))
-const replies = computed(() => store.whole.length - openings.value.length)
+const replies = computed(() => store.whole.filter(c => c.parentId !== null && c.state === 'shown').length)
 const own = computed(() => store.whole.filter(c => c.author.isMe && !c.withdrawn))
 const mine = computed(() => own.value.find(c => byQuestion.value ? c.promptId !== null : c.parentId === null) ?? null)
 const asksOpening = computed(() => seminar.isStudent && !byQuestion.value && !mine.value && desk.mayWrite)
@@ -83,7 +83,7 @@ const asksOpening = computed(() => seminar.isStudent && !byQuestion.value && !mi
 const questionsLeft = computed(() => byQuestion.value && seminar.isStudent ? openings.value.filter(q => q.author.isStaff && !own.value.some(c => c.promptId === q.id)) : [])
 const mayOpen = computed(() => desk.mayWrite && !asksOpening.value && !store.thread?.waiting && (byQuestion.value ? seminar.isStaff : true))
 const fresh = computed(() => store.whole.filter(c => c.isNew))
-const unanswered = computed(() => store.roots.filter(r => r.replies.length === 0 && r.item.view === 'whole' && !r.item.author.isMe).map(r => r.item))
+const unanswered = computed(() => store.roots.filter(r => r.replies.length === 0 && r.item.view === 'whole' && r.item.state === 'shown' && !r.item.author.isMe).map(r => r.item))
 const staffWords = computed(() => store.whole.filter(c => c.author.isStaff))
 const lonely = computed(() => seminar.isStudent ? openings.value.find(c => !c.author.isMe && c.id === unanswered.value[0]?.id) ?? null : null)
 const minOpening = computed(() => activity.value.expectations.map(e => e.rule).find(r => r.kind === 'entries')?.minWords ?? 1)
@@ -134,8 +134,7 @@ onMounted(() => {
 </script>
 
 <template>
-  <div class="discussion">
-    <ActivityHead :activity="activity" :own-at="mine?.shownAt ?? null" />
+  <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys" :own-at="mine?.shownAt ?? null">
     <div class="talk">
       <main ref="scroller">
         <section v-if="asksOpening" class="opening">
@@ -170,7 +169,7 @@ onMounted(() => {
             <p v-else-if="threads.length === 0" class="empty">Nobody has written yet. The first post sets length and tone: a view, one passage it rests on, and what it cannot show.</p>
           </div>
         </template>
-        <p v-if="live.arrived.value.length > 0" class="arrived" role="status"><button class="link" type="button" @click="goToArrived">{{ arrivedWords }} Read it</button><button class="quiet-x" type="button" aria-label="Not now" @click="live.seen()">×</button></p>
+        <ArrivedBar v-if="live.arrived.value.length > 0" :words="arrivedWords" @read="goToArrived" @later="live.seen()" />
         <div v-if="store.thread?.waiting" class="veil" aria-hidden="true"><i v-for="n in 5" :key="n" :style="{ width: `${[92, 78, 85, 64, 88][n - 1]}%` }" /></div>
       </main>
       <TalkMargin
@@ -179,12 +178,10 @@ onMounted(() => {
         @jump="jump" @go-to="focusPost" @only="onlyFrom = $event"
       ><LookAlikes v-if="seminar.isStaff" :activity-id="activity.id" @go-to="focusPost" /><TalkOut :activity="activity" /></TalkMargin>
     </div>
-    <KeyList v-model="listOpen" :keys="keys" />
-  </div>
+  </ActivityPage>
 </template>
 
 <style scoped>
-.discussion { flex: 1; min-height: 0; display: flex; flex-direction: column; }
 .talk { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1fr) 322px; }
 main { background: var(--sheet); border-right: 1px solid var(--line); overflow-y: auto; position: relative; }
 .sort { display: flex; flex-wrap: wrap; gap: 4px 16px; align-items: center; min-height: 34px; padding: 4px 22px 4px 20px; font-size: 0.78125rem; color: var(--ink-2); border-bottom: 1px solid var(--line-soft); position: sticky; top: 0; background: var(--sheet); z-index: 5; }
@@ -198,10 +195,6 @@ main { background: var(--sheet); border-right: 1px solid var(--line); overflow-y
 .opening h2 { font: 600 1.125rem/1.3 var(--read); }
 .opening > p { color: var(--ink-2); margin: 3px 0 12px; max-width: 62ch; }
 .opening .late { color: var(--ember); }
-/* in the talk's column, over its foot: it never moves what is being read */
-.arrived { position: sticky; bottom: 14px; width: max-content; max-width: calc(100% - 28px); margin: 0 auto; padding: 7px 8px 7px 16px; border-radius: 18px; background: var(--ember); display: flex; gap: 8px; align-items: center; box-shadow: var(--lift); z-index: 6; font-size: 0.8125rem; }
-.arrived .link { color: #fff; text-decoration-color: currentcolor; font-weight: 600; }
-.quiet-x { border: 0; background: none; color: #fff; cursor: pointer; font-size: 1rem; padding: 2px 8px; }
 .questions { padding: 12px 22px 10px 20px; background: var(--ember-soft); font-size: 0.84375rem; display: grid; gap: 4px; }
 .find .in { padding: 2px 8px; font-size: 0.78125rem; width: 11rem; }
 .names { color: var(--ink); }

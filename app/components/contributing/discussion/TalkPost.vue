@@ -86,7 +86,7 @@ function selected() {
           <button v-if="whole.withdrawUntil || desk.isStaff" class="link" type="button" @click="desk.withdraw(whole.id)">withdraw</button>
           <button v-if="desk.isStaff && depth === 0 && whole.state === 'shown'" class="link" type="button" @click="desk.keepOnTop(whole.id, !whole.onTop)">{{ whole.onTop ? 'off the top' : 'keep on top' }}</button>
         </template>
-        <button v-else-if="whole.withdrawn && (whole.author.isMe || desk.isStaff)" class="link" type="button" @click="desk.putBack(whole.id)">put it back</button>
+        <button v-else-if="whole.mayPutBack" class="link" type="button" @click="desk.putBack(whole.id)">put it back</button>
         <button v-if="row.stem && row.answers > 1 && depth === 0" class="link" type="button" @click="desk.foldThread(whole.id, true)">fold the thread</button>
       </div>
     </article>

@@ -8,8 +8,7 @@ import { useKeys, type Key } from '../../../composables/shell/useKeys'
 import { useNotices } from '../../../stores/notices'
 import { useSeminarStore } from '../../../stores/seminar'
 import { useThreadStore } from '../../../stores/thread'
-import KeyList from '../../shell/KeyList.vue'
-import ActivityHead from '../ActivityHead.vue'
+import ActivityPage from '../ActivityPage.vue'
 import EntryArticle from '../EntryArticle.vue'
 import WriteBox from '../WriteBox.vue'
 
@@ -62,8 +61,7 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
 </script>
 
 <template>
-  <div class="note">
-    <ActivityHead :activity="activity" brief="below" />
+  <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys" brief="below">
     <main>
       <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
       <div class="question prose" v-html="activity.briefHtml" />
@@ -88,12 +86,10 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
         <p v-if="(store.thread?.notHeard.length ?? 0) > 0" class="muted small">{{ capital(inWords(store.thread!.notHeard.length)) }} {{ plural(store.thread!.notHeard.length, 'has', 'have') }} not answered: {{ store.thread!.notHeard.join(', ') }}.</p>
       </template>
     </main>
-    <KeyList v-model="listOpen" :keys="keys" />
-  </div>
+  </ActivityPage>
 </template>
 
 <style scoped>
-.note { flex: 1; min-height: 0; display: flex; flex-direction: column; }
 main { flex: 1; overflow-y: auto; background: var(--sheet); padding: 20px max(20px, calc(50% - 410px)) 60px; }
 .question { font: 500 1.1875rem/1.5 var(--read); border-left: 4px solid var(--k-exitNote); padding-left: 14px; margin-bottom: 18px; }
 .sum { display: flex; gap: 6px 14px; flex-wrap: wrap; font-size: 0.84375rem; color: var(--ink-2); margin-bottom: 6px; }

@@ -9,14 +9,13 @@ import { useKeys, type Key } from '../../../composables/shell/useKeys'
 import { useNotices } from '../../../stores/notices'
 import { useSeminarStore } from '../../../stores/seminar'
 import { useThreadStore } from '../../../stores/thread'
-import KeyList from '../../shell/KeyList.vue'
-import ActivityHead from '../ActivityHead.vue'
-import EntryArticle from '../EntryArticle.vue'
+import ActivityPage from '../ActivityPage.vue'
 import EntryCalendar from '../EntryCalendar.vue'
 import ExpectationMargin from '../ExpectationMargin.vue'
 import LookAlikes from '../LookAlikes.vue'
 import TalkOut from '../TalkOut.vue'
 import WriteBox from '../WriteBox.vue'
+import JournalEntry from './JournalEntry.vue'
 
 /** A journal: between one student and staff, prompt by prompt, with a dialogue under each entry. Staff turn from one student's to the next. */
 const store = useThreadStore()
@@ -100,8 +99,7 @@ onMounted(() => {
 </script>
 
 <template>
-  <div class="journal">
-    <ActivityHead :activity="activity" />
+  <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys">
     <div class="spread" :class="{ alone: authors.length <= 1 && seminar.isStudent }">
       <nav v-if="authors.length > 1 || !seminar.isStudent" class="people" aria-label="Whose journal">
         <h2>{{ seminar.isStudent ? 'Opened to the class' : 'Journals' }} <span v-if="!seminar.isStudent" class="keys"><kbd>j</kbd><kbd>k</kbd></span></h2>
@@ -124,17 +122,11 @@ onMounted(() => {
             <div class="asked"><b class="num">{{ p.prompt.number }}</b>
               <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
               <div class="prose" v-html="p.prompt.html" /></div>
-            <EntryArticle v-for="e in p.entries" :key="e.id" :node="nodeOf(e.id)" :desk="desk" verb="answer">
-              <template #meta><template v-if="e.openToClass"> · <b>open to the class</b></template></template>
-              <template v-if="talk.opening === 'author' && (e.author.isMe || desk.isStaff)" #acts><button v-if="e.openToClass" class="link" type="button" @click="open(e, false)">close it to the class</button><button v-else class="link" type="button" @click="asking = e.id">open it to the class …</button></template>
-            </EntryArticle>
+            <JournalEntry v-for="e in p.entries" :key="e.id" :node="nodeOf(e.id)" :desk="desk" :opening="talk.opening" @open="asking = $event.id" @close="open($event, false)" />
             <WriteBox v-if="isOwn && desk.mayWrite && !p.entries.some(e => !e.withdrawn)" :place="{ activityId: activity.id, parentId: null, slot: p.prompt.id, promptId: p.prompt.id }" :label="`Your answer to ${p.prompt.number}`" :min-words="minWords" :stored="store.draftAt(null, p.prompt.id)" :autofocus="false" :attach="desk.attach" verb="Put it in" @posted="posted" />
             <p v-else-if="p.entries.length === 0" class="hint">Not answered yet.</p>
           </div>
-          <EntryArticle v-for="e in page.entries" :key="e.id" class="freely" :node="nodeOf(e.id)" :desk="desk" verb="answer">
-            <template #meta><template v-if="e.openToClass"> · <b>open to the class</b></template></template>
-            <template v-if="talk.opening === 'author' && (e.author.isMe || desk.isStaff)" #acts><button v-if="e.openToClass" class="link" type="button" @click="open(e, false)">close it to the class</button><button v-else class="link" type="button" @click="asking = e.id">open it to the class …</button></template>
-          </EntryArticle>
+          <JournalEntry v-for="e in page.entries" :key="e.id" :node="nodeOf(e.id)" :desk="desk" :opening="talk.opening" @open="asking = $event.id" @close="open($event, false)" />
         </section>
         <p v-if="pages.length === 0 && !asksWeekly" class="empty">{{ seminar.isStudent ? 'Your journal begins with its first prompt. It is between you and staff.' : 'Nobody has written yet. Entries appear here person by person; only staff and their author read them.' }}</p>
         <template v-if="isOwn && desk.mayWrite">
@@ -156,12 +148,10 @@ onMounted(() => {
         <p class="end"><v-btn class="main" @click="open(entries.find(e => e.id === asking)!, true); asking = null">Open it</v-btn><v-btn class="quiet" @click="asking = null">Keep it as it is</v-btn></p>
       </div>
     </v-dialog>
-    <KeyList v-model="listOpen" :keys="keys" />
-  </div>
+  </ActivityPage>
 </template>
 
 <style scoped>
-.journal { flex: 1; min-height: 0; display: flex; flex-direction: column; }
 .spread { flex: 1; min-height: 0; display: grid; grid-template-columns: 220px minmax(0, 1fr) 286px; }
 .spread.alone { grid-template-columns: minmax(0, 1fr) 286px; }
 .people { overflow: auto; padding: 14px 12px 20px; border-right: 1px solid var(--line); }
@@ -195,7 +185,6 @@ aside section + section { border-top: 1px solid var(--line); margin-top: 14px; p
 .ask h2 { font: 600 1.125rem/1.3 var(--read); }
 .end { display: flex; gap: 10px; }
 @media (max-width: 1000px) {
-  .journal { overflow: auto; }
   .spread, .spread.alone { grid-template-columns: minmax(0, 1fr); }
   .people { border-right: 0; border-bottom: 1px solid var(--line); max-height: 30vh; }
   main { border-right: 0; overflow: visible; padding: 14px; }

@@ -3,7 +3,7 @@ import type { MyWeek, WeekItem } from '#shared/planning/myWeek'
 import FillMark from '../../../components/marking/FillMark.vue'
 import ExpectationRing from '../../../components/planning/ExpectationRing.vue'
 import KindTag from '../../../components/planning/KindTag.vue'
-import TermSoFar from '../../../components/planning/TermSoFar.vue'
+import TermSpread from '../../../components/planning/TermSpread.vue'
 import ProblemPage from '../../../components/shell/ProblemPage.vue'
 import { useApi } from '../../../composables/shell/useApi'
 import { capital, inWords, plural, ringParts, ruleWords, toGoWords } from '../../../composables/planning/expectationWords'
@@ -38,9 +38,7 @@ const sentence = computed(() => {
 
 <template>
   <ProblemPage v-if="error || !week" :sentence="error?.message ?? ''" @retry="refresh()" />
-  <div v-else class="progress">
-    <main>
-      <div class="hello"><h1>Progress</h1><p>{{ sentence }}</p></div>
+  <TermSpread v-else title="Progress" :sentence="sentence" :week="week">
       <ol>
         <li v-for="i in items" :key="i.activityId">
           <ExpectationRing v-if="i.checks.length > 0" :parts="ringParts(i.checks)" figure /><span v-else class="free" />
@@ -55,17 +53,10 @@ const sentence = computed(() => {
         </li>
       </ol>
       <p v-if="items.length === 0" class="empty">Nothing has opened yet. Each activity stands here with what it asks for and how far you are.</p>
-    </main>
-    <TermSoFar :week="week" :current="seminar.shell?.week ?? 0" :weeks="seminar.shell?.weeks.length ?? 0" />
-  </div>
+  </TermSpread>
 </template>
 
 <style scoped>
-.progress { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1fr) 404px; }
-main { overflow-y: auto; padding: 16px 28px 24px 20px; }
-.hello { display: flex; align-items: baseline; gap: 4px 14px; flex-wrap: wrap; margin-bottom: 10px; }
-h1 { font: 600 1.4375rem/1.2 var(--read); }
-.hello p { font: 400 0.9375rem/1.4 var(--read); color: var(--ink-2); }
 ol, ul { list-style: none; padding: 0; margin: 0; }
 ol > li { display: grid; grid-template-columns: 34px minmax(0, 1fr) auto; gap: 0 14px; padding: 11px 0; border-top: 1px solid var(--line-soft); align-items: start; }
 .head { display: flex; gap: 4px 10px; flex-wrap: wrap; align-items: baseline; }
@@ -77,6 +68,5 @@ ul { display: flex; flex-wrap: wrap; gap: 1px 18px; margin-top: 3px; font-size: 
 .state { display: grid; justify-items: end; gap: 2px; font-size: 0.8125rem; white-space: nowrap; }
 .stand { display: flex; gap: 6px; align-items: center; color: var(--ink-2); }
 .empty { padding: 20px 0; color: var(--ink-2); font: 400 0.9375rem/1.5 var(--read); }
-@media (max-width: 1000px) { .progress { grid-template-columns: 1fr; } }
-@media (max-width: 560px) { main { padding: 14px; } ol > li { grid-template-columns: 34px minmax(0, 1fr); } .state { grid-column: 2; justify-items: start; } }
+@media (max-width: 560px) { ol > li { grid-template-columns: 34px minmax(0, 1fr); } .state { grid-column: 2; justify-items: start; } }
 </style>

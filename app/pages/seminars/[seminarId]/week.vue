@@ -2,7 +2,7 @@
 import type { MyWeek } from '#shared/planning/myWeek'
 import StepBars from '../../../components/marking/StepBars.vue'
 import KindTag from '../../../components/planning/KindTag.vue'
-import TermSoFar from '../../../components/planning/TermSoFar.vue'
+import TermSpread from '../../../components/planning/TermSpread.vue'
 import WorkStop from '../../../components/planning/WorkStop.vue'
 import ProblemPage from '../../../components/shell/ProblemPage.vue'
 import { useApi } from '../../../composables/shell/useApi'
@@ -48,9 +48,7 @@ const whenWords = (at: string) => day(at) === day(new Date(now.value.getTime() +
 
 <template>
   <ProblemPage v-if="error || !week" :sentence="error?.message ?? ''" @retry="refresh()" />
-  <div v-else class="myweek">
-    <main>
-      <div class="hello"><h1>{{ longDay(now).replace(' ', ', ') }}</h1><p>{{ greeting }}</p></div>
+  <TermSpread v-else :title="longDay(now).replace(' ', ', ')" :sentence="greeting" :week="week">
       <div class="trip">
         <section v-for="(items, i) in days" :key="items[0]!.dueAt" class="day" :class="{ first: i === 0 }">
           <div class="d"><h2>{{ weekday(items[0]!.dueAt) }}</h2><p>{{ whenWords(items[0]!.dueAt) }}</p></div>
@@ -75,18 +73,11 @@ const whenWords = (at: string) => day(at) === day(new Date(now.value.getTime() +
           <div class="judged"><StepBars :criteria="letter.criteria" /><p class="sum num"><b>{{ points(letter.points) }}</b> of {{ points(letter.max) }}, {{ letter.rubric }}</p></div>
         </div>
       </section>
-    </main>
-    <TermSoFar :week="week" :current="seminar.shell?.week ?? 0" :weeks="seminar.shell?.weeks.length ?? 0" />
-  </div>
+  </TermSpread>
 </template>
 
 <style scoped>
-.myweek { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1fr) 404px; }
-main { overflow-y: auto; padding: 16px 28px 24px 20px; }
-.hello { display: flex; align-items: baseline; gap: 4px 14px; flex-wrap: wrap; }
-h1 { font: 600 1.4375rem/1.2 var(--read); }
-.hello p { font: 400 0.9375rem/1.4 var(--read); color: var(--ink-2); }
-.trip { position: relative; margin-top: 12px; }
+.trip { position: relative; margin-top: 2px; }
 .trip::before { content: ""; position: absolute; left: 124px; top: 10px; bottom: 0; border-left: 1.5px solid var(--spine); }
 .day { display: grid; grid-template-columns: 112px 1fr; gap: 0 34px; position: relative; padding: 10px 0 5px; }
 .day::before { content: ""; position: absolute; left: 118px; top: 17px; width: 13px; height: 13px; border-radius: 50%; background: var(--paper); border: 2px solid var(--harbour); }
@@ -108,9 +99,7 @@ h1 { font: 600 1.4375rem/1.2 var(--read); }
 .judged { padding: 13px 18px; border-left: 1px solid var(--line-soft); }
 .sum { font-size: 0.78125rem; color: var(--ink-2); margin-top: 9px; }
 .sum b { font: 600 1.0625rem/1 var(--read); color: var(--ink); }
-@media (max-width: 1000px) { .myweek { grid-template-columns: 1fr; } }
 @media (max-width: 620px) {
-  main { padding: 14px; }
   .trip::before, .day::before { display: none; }
   .day, .risk { grid-template-columns: 1fr; gap: 4px; }
   .d { text-align: left; display: flex; gap: 10px; align-items: baseline; }
