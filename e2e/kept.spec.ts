@@ -33,6 +33,7 @@ test('words typed in the last instant are kept in the browser', async ({ as, wor
 test('a post whose answer is lost appears once when it is sent again', async ({ as, world, expectedErrors }) => {
   expectedErrors.push(/ERR_FAILED|Failed to load/)
   const page = await as('paz')
+  await page.route('**/live', route => route.abort()) // with the connection its ear is gone, too
   await open(page, talk(world))
   let lost = false
   await page.route('**/contributions', async (route) => {

@@ -80,6 +80,7 @@ test('a blog entry is begun, put away, taken up again with its title, posted and
   await kadri.keyboard.insertText('Ballast!')
   await kadri.keyboard.press('Control+Enter')
   await expect(liv.getByText('Ballast!')).toBeVisible()
+  await expect(kadri.getByRole('status').filter({ hasText: 'Posted.' })).toBeVisible() // her own page has come to it
   // one person's entries, and who has none
   await kadri.getByRole('button', { name: /^Nico Corvo/ }).click()
   await expect(kadri.getByRole('heading', { name: 'Round stones' })).toHaveCount(0)
@@ -217,4 +218,38 @@ test('speech is recorded in the browser, heard before it is posted, and comes wi
   await expect(mine.locator('audio')).toHaveCount(1)
   const [file] = await world.db.select({ type: t.files.type, size: t.files.size }).from(t.files).where(eq(t.files.type, 'audio/webm'))
   expect(file!.size).toBeGreaterThan(500)
+})
+
+test('questions that staff put are answered one by one; nothing is said of others\' answers before', async ({ as, world }) => {
+  const ines = await world.as('ines')
+  const id = crypto.randomUUID()
+  await ines.send('POST', `/api/seminars/${world.seminar.id}/activities`, { id, kind: 'discussion', week: 6, unitId: null, templateId: null })
+  const view = async () => (await ines.json<{ version: number }>('GET', `/api/activities/${id}/plan`)).body
+  await ines.send('PATCH', `/api/activities/${id}/plan`, { key: crypto.randomUUID(), baseVersion: (await view()).version, tell: false, change: { title: 'The oath', threads: 'staff', writeFirst: true, rules: [{ id: crypto.randomUUID(), rule: { kind: 'prompts', need: 1, minWords: 5, due: 'write' }, needed: true }] } })
+  await ines.send('POST', `/api/activities/${id}/publish`, { key: crypto.randomUUID(), baseVersion: (await view()).version, opens: 'now', tell: false })
+  const page = await as('ines')
+  await open(page, `/seminars/${world.seminar.id}/activities/${id}`)
+  for (const question of ['Who swears, and before whom?', 'Who is harmed when it is kept?']) {
+    await page.getByRole('button', { name: 'put a question' }).click()
+    await page.getByRole('textbox', { name: 'A question for all' }).click()
+    await page.keyboard.insertText(question)
+    await page.keyboard.press('Control+Enter')
+    await expect(page.locator('article').filter({ hasText: question })).toBeVisible()
+  }
+  const kadri = await world.as('kadri')
+  const questions = (await kadri.json<{ contributions: Array<{ id: string }> }>('GET', `/api/activities/${id}/contributions`)).body.contributions
+  await kadri.send('POST', `/api/activities/${id}/contributions`, { key: crypto.randomUUID(), parentId: questions[0]!.id, doc: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'The pilots, before the town book.' }] }] } })
+  const liv = await as('liv')
+  await open(liv, `/seminars/${world.seminar.id}/activities/${id}`)
+  await expect(liv.getByText('Two questions to answer.')).toBeVisible()
+  await expect(liv.getByText('the others’ answers appear once yours is in')).toHaveCount(2)
+  await expect(liv.getByText(/no answer yet|before the town book/)).toHaveCount(0)
+  await liv.getByRole('button', { name: 'answer question 1' }).click()
+  await liv.getByRole('textbox', { name: 'Your reply to Ines' }).click()
+  await liv.keyboard.insertText('Those who cannot see the window.')
+  await expect(liv.getByText('6 of 5 words')).toBeVisible()
+  await liv.keyboard.press('Control+Enter')
+  await expect(liv.getByText('The pilots, before the town book.')).toBeVisible()
+  await expect(liv.getByText('One question to answer.')).toBeVisible()
+  await expect(liv.locator('[data-check]')).toContainText('1 of 2')
 })

@@ -27,10 +27,21 @@ export const useThreadStore = defineStore('thread', () => {
     latest = fetchAnew(++asked)
     return latest
   }
+  // While something of one's own is on its way, what would take its box off the page waits: the box is to hear its answer.
+  let sending = 0
+  let waits = false
+  const beginSending = () => { sending++ }
+  function endSending() {
+    sending--
+    if (sending > 0 || !waits) return
+    waits = false
+    void refresh().catch(() => {})
+  }
   async function fetchAnew(mine: number): Promise<void> {
     if (!activity.value) return
     heard.clear()
     const [a, t] = await Promise.all([api.get<ActivityView>(`/api/activities/${activity.value.id}`), api.get<ThreadView>(`/api/activities/${activity.value.id}/contributions`)])
+    if (sending > 0) { waits = true; return }
     // an answer that was overtaken by a newer question is older than what is here
     if (mine !== asked) return latest
     const had = byId.value
@@ -56,6 +67,7 @@ export const useThreadStore = defineStore('thread', () => {
   /** Takes in what an open page is told. @returns the contribution that came, if one did that was not here */
   function hear(event: LiveEvent): WholeContribution | null {
     if (!thread.value) return null
+    if (sending > 0 && (event.kind === 'opened' || (event.kind === 'contribution' && event.contribution.view === 'whole' && event.contribution.author.isMe))) { waits = true; return null }
     if (event.kind === 'opened') { void refresh().catch(() => {}); return null }
     if (event.kind === 'gone') {
       heard.delete(event.id)
@@ -127,5 +139,5 @@ export const useThreadStore = defineStore('thread', () => {
   function replace(c: WholeContribution) {
     set(contributions.value.map(x => x.id === c.id ? c : x))
   }
-  return { activity, thread, contributions, byId, whole, roots, load, refresh, draftAt, recordVisit, hear, needTexts, nod, withdraw, edit, act }
+  return { activity, thread, contributions, byId, whole, roots, load, refresh, beginSending, endSending, draftAt, recordVisit, hear, needTexts, nod, withdraw, edit, act }
 })

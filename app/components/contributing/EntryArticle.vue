@@ -86,7 +86,7 @@ const nodWords = (c: WholeContribution) => c.nods > 0 ? `${c.nods} ${plural(c.no
         <p v-else-if="row.kind === 'post'" class="comment muted">A comment stood here and was withdrawn.</p>
         <WriteBox v-else-if="row.kind === 'write'" class="writing" :place="{ activityId: desk.activityId, parentId: row.parentId }" :label="`Your reply to ${desk.authorOf(row.parentId) ?? 'it'}`" :min-words="1" :stored="desk.draftAt(row.parentId)" :attach="desk.attach" closable @posted="desk.posted" @away="desk.putAway">To {{ desk.authorOf(row.parentId) ?? 'it' }}</WriteBox>
       </template>
-      <WriteBox v-if="desk.replyTo.value === entry.id" class="writing" :place="{ activityId: desk.activityId, parentId: entry.id }" :label="`Your ${verb} to ${desk.authorOf(entry.id) ?? 'it'}`" :min-words="desk.minReply" :stored="desk.draftAt(entry.id)" :autofocus="desk.caretIn.value" :attach="desk.attach" closable @posted="desk.posted" @away="desk.putAway">To {{ desk.authorOf(entry.id) ?? 'it' }}</WriteBox>
+      <WriteBox v-if="desk.replyTo.value === entry.id" class="writing" :place="{ activityId: desk.activityId, parentId: entry.id }" :label="`Your ${verb} to ${desk.authorOf(entry.id) ?? 'it'}`" :min-words="desk.minWordsBelow(entry.id)" :stored="desk.draftAt(entry.id)" :autofocus="desk.caretIn.value" :attach="desk.attach" closable @posted="desk.posted" @away="desk.putAway">To {{ desk.authorOf(entry.id) ?? 'it' }}</WriteBox>
     </div>
   </article>
 </template>

@@ -4,6 +4,7 @@ import type { AttachLimits } from '#core/contributing/talkSettings'
 import type { DraftView, TakesUp } from '#shared/contributing/thread'
 import { useDraft, type WritingPlace } from '../../composables/contributing/useDraft'
 import { useNotices } from '../../stores/notices'
+import { useThreadStore } from '../../stores/thread'
 import AttachmentAdd from './AttachmentAdd.vue'
 import TwoTexts from './TwoTexts.vue'
 
@@ -27,6 +28,7 @@ const props = withDefaults(defineProps<{
 }>(), { takesUp: null, autofocus: true, attach: null, verb: 'Post' })
 const emit = defineEmits<{ posted: [id: string, state: 'shown' | 'awaitingApproval' | 'scheduled'], away: [], dropPassage: [] }>()
 const notices = useNotices()
+const store = useThreadStore()
 const passage = toRef(props, 'takesUp')
 const draft = useDraft(props.place, props.stored, passage)
 const busy = ref(false)
@@ -39,12 +41,16 @@ draft.onSent(id => emit('posted', id, 'shown'))
 async function post() {
   if (busy.value) return
   busy.value = true
+  store.beginSending()
   try {
     const answer = await draft.post(later.value && showAt.value ? { showAt: new Date(showAt.value).toISOString() } : {})
     if (answer) emit('posted', answer.id, answer.state)
   }
   catch (error) { notices.warn(error) }
-  finally { busy.value = false }
+  finally {
+    store.endSending()
+    busy.value = false
+  }
 }
 async function away() {
   await draft.save()

@@ -7,7 +7,6 @@ export interface TalkDesk {
   readonly activityId: string
   readonly mayWrite: boolean
   readonly isStaff: boolean
-  readonly minReply: number // words a reply is asked to have
   readonly attach: AttachLimits
   readonly unfolded: ReadonlySet<string> // long posts that stand whole
   readonly foldedThreads: ReadonlySet<string> // folded by hand
@@ -17,11 +16,16 @@ export interface TalkDesk {
   readonly caretIn: Readonly<Ref<boolean>> // whether the caret goes into the reply box at once
   readonly chosen: Readonly<Ref<TakesUp | null>> // words chosen with the pointer
   readonly takesUp: Readonly<Ref<TakesUp | null>> // the passage the reply being written takes up
+  /** Words asked of what is written below a contribution. */
+  minWordsBelow: (id: string) => number
+  /** Whether answers to it are still hidden from the reader: then nothing is said of how many there are. */
+  isVeiled: (id: string) => boolean
   mayAnswer: (c: WholeContribution) => boolean
   passagesOf: (id: string) => ReadonlyArray<{ readonly exact: string, readonly letter: string, readonly byId: string }>
   letterOf: (replyId: string) => string | null
   authorOf: (id: string) => string | null
   draftAt: (parentId: string) => DraftView | null
+  goTo: (id: string) => void
   toggleFold: (id: string) => void
   foldThread: (id: string, folded: boolean) => void
   reply: (id: string, caret?: boolean) => void

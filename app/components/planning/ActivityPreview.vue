@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { KINDS } from '#core/contributing/kinds'
 import { isWorkingPhase } from '#core/planning/schedule'
 import type { ActivityBody } from '#shared/planning/composer'
 import { capital, ruleWords } from '../../composables/planning/expectationWords'
@@ -19,6 +20,12 @@ const shares = computed(() => {
 })
 const words = (p: (typeof phases.value)[number]) => isWorkingPhase(p.name) ? `to ${day(p.endsAt)}` : `from ${day(p.startsAt)}`
 const hidden = computed(() => props.body.hiddenUntil ? `You will see the others’ from ${dayTime(props.body.hiddenUntil)}.` : props.body.writeFirst ? 'You will see the others’ once yours is in.' : null)
+/** How it goes, as far as students are to know beforehand. */
+const goes = computed(() => [
+  props.body.kind === 'discussion' && props.body.namesHidden && 'Classmates see you under another name; staff know who you are.',
+  KINDS[props.body.kind].readBy === 'class' && props.body.approval && 'The others see what you write once staff have read it.',
+  props.body.kind === 'journal' && (props.body.opening === 'staff' ? 'Between you and staff.' : props.body.opening === 'author' ? 'Between you and staff, except for what you open to the class.' : 'The class reads along.'),
+].filter(Boolean))
 const foot = computed(() => [
   props.body.points !== null && props.body.scale !== 'none' ? props.body.scale === 'complete' ? 'done or not' : `${points(props.body.points)} points` : 'not marked',
   props.body.practice && 'practice, does not count',
@@ -35,6 +42,7 @@ const foot = computed(() => [
     <ul>
       <li v-for="r in body.rules" :key="r.id" :class="{ lit: lit === r.id }"><i class="box" />{{ capital(ruleWords(r.rule, body.kind)) }}</li>
       <li v-if="hidden" class="plain" :class="{ lit: lit === 'writeFirst' }">{{ hidden }}</li>
+      <li v-for="line in goes" :key="String(line)" class="plain">{{ line }}</li>
     </ul>
     <p class="foot" :class="{ lit: lit === 'marked' || lit === 'edit' }">{{ foot }}</p>
   </div>

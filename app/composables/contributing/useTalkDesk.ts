@@ -77,9 +77,15 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
     get activityId() { return store.activity?.id ?? '' },
     get mayWrite() { return store.activity?.open === true && seminar.shell?.role !== 'observer' && !seminar.shell?.archived },
     get isStaff() { return seminar.isStaff },
-    get minReply() { return store.activity?.expectations.map(e => e.rule).find(r => r.kind === 'replies')?.minWords ?? 1 },
     get attach() { return store.activity!.talk.attach },
     unfolded, foldedThreads, openThreads, replyTo, editing, takesUp, chosen, caretIn,
+    minWordsBelow: (id) => {
+      // a question that staff put is answered; everything else is replied to
+      const isQuestion = store.activity?.talk.threads === 'staff' && store.byId.get(id)?.parentId === null && seminar.isStudent
+      const rule = store.activity?.expectations.map(e => e.rule).find(r => isQuestion ? r.kind === 'prompts' || r.kind === 'entries' : r.kind === 'replies')
+      return rule && 'minWords' in rule ? rule.minWords : 1
+    },
+    isVeiled: id => store.thread?.waitingAt.includes(id) ?? false,
     // where one replies to opening posts only, a reply offers no reply; a question is answered, and staff may always
     mayAnswer: c => desk.mayWrite && c.state === 'shown' && (seminar.isStaff || store.activity?.talk.replies !== 'top' || c.parentId === null || (store.activity.talk.threads === 'staff' && c.type === 'post')),
     passagesOf: id => passages.value.get(id) ?? [],
@@ -90,6 +96,7 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
       return names.get(id) ?? null
     },
     draftAt: id => store.draftAt(id),
+    goTo: id => void focusPost(id),
     toggleFold: (id) => { if (!unfolded.delete(id)) unfolded.add(id) },
     foldThread,
     reply,

@@ -83,9 +83,9 @@ const asksOpening = computed(() => seminar.isStudent && !byQuestion.value && !mi
 const questionsLeft = computed(() => byQuestion.value && seminar.isStudent ? openings.value.filter(q => q.author.isStaff && !own.value.some(c => c.promptId === q.id)) : [])
 const mayOpen = computed(() => desk.mayWrite && !asksOpening.value && !store.thread?.waiting && (byQuestion.value ? seminar.isStaff : true))
 const fresh = computed(() => store.whole.filter(c => c.isNew))
-const unanswered = computed(() => store.roots.filter(r => r.replies.length === 0 && r.item.view === 'whole' && r.item.state === 'shown' && !r.item.author.isMe).map(r => r.item))
+const unanswered = computed(() => store.roots.filter(r => r.replies.length === 0 && r.item.view === 'whole' && r.item.state === 'shown' && !r.item.author.isMe && !desk.isVeiled(r.item.id)).map(r => r.item))
 const staffWords = computed(() => store.whole.filter(c => c.author.isStaff))
-const lonely = computed(() => seminar.isStudent ? openings.value.find(c => !c.author.isMe && c.id === unanswered.value[0]?.id) ?? null : null)
+const lonely = computed(() => seminar.isStudent && !byQuestion.value ? openings.value.find(c => !c.author.isMe && c.id === unanswered.value[0]?.id) ?? null : null)
 const minOpening = computed(() => activity.value.expectations.map(e => e.rule).find(r => r.kind === 'entries')?.minWords ?? 1)
 const closed = computed(() => activity.value.closesAt < (seminar.shell?.now ?? ''))
 const lists = { fresh, unanswered, instructor: staffWords, held }

@@ -57,8 +57,9 @@ function selected() {
           <b>{{ whole.author.isMe ? 'You' : whole.author.name }}</b>
           <template v-if="whole.alias">{{ whole.author.isMe ? `, to classmates ${whole.alias}` : `, hidden from classmates as ${whole.alias}` }}</template>
           <template v-if="whole.author.isStaff"> · <span class="role">{{ whole.author.role }}</span></template>
-          <template v-if="depth === 0"> · {{ opening }}, {{ whole.words }} words<template v-if="row.answers === 0 && !whole.author.isMe && whole.state === 'shown'"> · no answer yet</template></template>
+          <template v-if="item.parentId === null"> · {{ opening }}, {{ whole.words }} words<template v-if="desk.isVeiled(whole.id)"> · the others’ answers appear once yours is in</template><template v-else-if="row.answers === 0 && !whole.author.isMe && whole.state === 'shown'"> · no answer yet</template></template>
           <template v-else-if="whole.takesUp"> takes up {{ parent }}</template>
+          <template v-else-if="depth === 0 && parent"> answers <button class="link" type="button" @click="desk.goTo(item.parentId!)">{{ parent }}</button></template>
           <template v-else-if="depth > DEEPEST && parent"> answers {{ parent }}</template>
           <template v-if="whole.onTop"> · <span class="top">kept on top</span></template>
           <template v-if="whole.editedAt"> · changed {{ time(whole.editedAt) }}<template v-if="desk.isStaff"> <button class="link" type="button" :aria-expanded="history" @click="history = !history">{{ history ? 'fold' : 'what it said' }}</button></template></template>
@@ -84,7 +85,7 @@ function selected() {
           <button v-if="desk.chosen.value?.contributionId === whole.id && desk.mayAnswer(whole)" class="link take" type="button" @click="desk.takeUp(desk.chosen.value!)">take up the chosen words</button>
           <button v-if="whole.changeUntil && !editing" class="link" type="button" @click="desk.edit(whole.id)">change</button>
           <button v-if="whole.withdrawUntil || desk.isStaff" class="link" type="button" @click="desk.withdraw(whole.id)">withdraw</button>
-          <button v-if="desk.isStaff && depth === 0 && whole.state === 'shown'" class="link" type="button" @click="desk.keepOnTop(whole.id, !whole.onTop)">{{ whole.onTop ? 'off the top' : 'keep on top' }}</button>
+          <button v-if="desk.isStaff && item.parentId === null && whole.state === 'shown'" class="link" type="button" @click="desk.keepOnTop(whole.id, !whole.onTop)">{{ whole.onTop ? 'off the top' : 'keep on top' }}</button>
         </template>
         <button v-else-if="whole.mayPutBack" class="link" type="button" @click="desk.putBack(whole.id)">put it back</button>
         <button v-if="row.stem && row.answers > 1 && depth === 0" class="link" type="button" @click="desk.foldThread(whole.id, true)">fold the thread</button>

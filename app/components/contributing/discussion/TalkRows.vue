@@ -94,7 +94,7 @@ defineExpose({ show, hold })
       <div v-else-if="row.kind === 'fold'" class="folded" :style="{ '--d': Math.min(row.depth, 2) }"><b>{{ row.answers }} {{ plural(row.answers, 'reply', 'replies') }}</b><span v-if="row.fresh" class="nw">{{ row.fresh }} new</span><button class="link small" type="button" @click="desk.foldThread(row.parentId, false)">unfold</button></div>
       <div v-else class="writing" :style="{ '--d': Math.min(row.depth, 2) }">
         <WriteBox
-          :place="{ activityId: desk.activityId, parentId: row.parentId }" :label="`Your reply to ${desk.authorOf(row.parentId) ?? 'it'}`" :min-words="desk.minReply" :stored="desk.draftAt(row.parentId)" :takes-up="desk.takesUp.value"
+          :place="{ activityId: desk.activityId, parentId: row.parentId }" :label="`Your reply to ${desk.authorOf(row.parentId) ?? 'it'}`" :min-words="desk.minWordsBelow(row.parentId)" :stored="desk.draftAt(row.parentId)" :takes-up="desk.takesUp.value"
           :autofocus="desk.caretIn.value" :attach="desk.attach" closable @posted="desk.posted" @away="desk.putAway" @drop-passage="desk.dropPassage"
         >To {{ desk.authorOf(row.parentId) ?? 'it' }}</WriteBox>
       </div>
