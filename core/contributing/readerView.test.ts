@@ -3,7 +3,7 @@ import { CONTRIBUTION_STATES } from './contribution'
 import { readerView, type ReaderSnapshot } from './readerView'
 
 const classmate: ReaderSnapshot = {
-  role: 'student', isAuthor: false, state: 'shown', authorIsStaff: false, reach: 'class', ownsThread: false, threadByStaff: false, isQuestion: false, writeFirst: false, ownIsIn: false, hasShownAnswers: false, beforeReveal: false,
+  role: 'student', isAuthor: false, state: 'shown', authorIsStaff: false, reach: 'class', ownsThread: false, threadByStaff: false, elsewhere: false, isQuestion: false, writeFirst: false, ownIsIn: false, hasShownAnswers: false, beforeReveal: false,
 }
 
 describe('what a reader may get of a contribution', () => {
@@ -32,6 +32,13 @@ describe('what a reader may get of a contribution', () => {
     expect(readerView({ ...classmate, reach: 'thread' })).toBe('nothing')
     expect(readerView({ ...classmate, reach: 'thread', role: 'observer' })).toBe('nothing')
     expect(readerView({ ...classmate, reach: 'thread', role: 'staff' })).toBe('whole')
+  })
+  it('keeps each section or group to itself where each talks by itself, and staff reading all', () => {
+    for (const role of ['student', 'observer'] as const) {
+      for (const state of ['shown', 'withdrawn'] as const) expect(readerView({ ...classmate, role, state, elsewhere: true, hasShownAnswers: true, isQuestion: true })).toBe('nothing')
+    }
+    expect(readerView({ ...classmate, role: 'staff', elsewhere: true })).toBe('whole')
+    expect(readerView({ ...classmate, isAuthor: true, elsewhere: true })).toBe('whole')
   })
   it('never lets staff\'s words under one journal reach another, but what staff begin for all', () => {
     const words = { ...classmate, reach: 'thread' as const, authorIsStaff: true }

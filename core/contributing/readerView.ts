@@ -10,6 +10,7 @@ export interface ReaderSnapshot {
   readonly reach: 'class' | 'thread' // 'thread': staff and whoever began the thread it is in, as in a journal
   readonly ownsThread: boolean // the reader began the thread
   readonly threadByStaff: boolean // staff began the thread
+  readonly elsewhere: boolean // it belongs to another section's or group's talk than the reader's
   readonly writeFirst: boolean
   readonly isQuestion: boolean // one that staff put for all to answer
   readonly ownIsIn: boolean // the reader has an entry of their own that is shown; where each question is answered apart, to this one
@@ -31,10 +32,11 @@ export type ReaderView =
  * 4. what waits for approval is nothing to anyone else;
  * 5. what reaches only its thread is nothing to those who did not begin it, unless staff began it for all; so staff's
  *    words under one journal never reach another;
- * 6. a question that staff put for all to answer stands open;
- * 7. write before you read: nothing of classmates until one's own is in; the instructor's words included, for they answer them;
- * 8. nor before the day on which everything is revealed;
- * 9. a withdrawn text leaves its place while something shown hangs below it, otherwise nothing.
+ * 6. what is talked about in another section or group, where each talks by itself, is nothing;
+ * 7. a question that staff put for all to answer stands open;
+ * 8. write before you read: nothing of classmates until one's own is in; the instructor's words included, for they answer them;
+ * 9. nor before the day on which everything is revealed;
+ * 10. a withdrawn text leaves its place while something shown hangs below it, otherwise nothing.
  */
 export function readerView(s: ReaderSnapshot): ReaderView {
   if (s.isAuthor) return 'whole'
@@ -42,6 +44,7 @@ export function readerView(s: ReaderSnapshot): ReaderView {
   if (s.role === 'staff') return 'whole'
   if (s.state === 'awaitingApproval') return 'nothing'
   if (s.reach === 'thread' && !s.ownsThread && !(s.threadByStaff && s.authorIsStaff)) return 'nothing'
+  if (s.elsewhere) return 'nothing'
   if (!s.isQuestion) {
     if (s.role === 'student' && s.writeFirst && !s.ownIsIn) return 'nothing'
     if (s.beforeReveal) return 'nothing'

@@ -2,30 +2,11 @@ import { eq } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
-import type { LiveEvent, ThreadView } from '#shared/contributing/thread'
+import type { ThreadView } from '#shared/contributing/thread'
 import { Client, testServer } from '#server/testing/server'
+import { listenTo } from '#server/testing/listenTo'
 import { until } from '#server/testing/until'
 import { doc, email, testWorld, words, type World } from '#server/testing/world'
-
-/** What a page would hear on a talk's stream. */
-async function listenTo(client: Client, activityId: string) {
-  const answer = await client.send('GET', `/api/activities/${activityId}/live`)
-  const heard: LiveEvent[] = []
-  let said = ''
-  const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader()
-  const reading = (async () => {
-    for (let part = await reader.read().catch(() => ({ done: true, value: '' })); !part.done; part = await reader.read().catch(() => ({ done: true, value: '' }))) {
-      said += part.value
-      const blocks = said.split('\n\n')
-      said = blocks.pop()!
-      for (const block of blocks) {
-        const data = /^data: (.*)$/m.exec(block)?.[1]
-        if (data && !/^event: beat/m.test(block)) heard.push(JSON.parse(data) as LiveEvent)
-      }
-    }
-  })()
-  return { heard, raw: () => JSON.stringify(heard) + said, close: async () => { await reader.cancel().catch(() => {}); await reading } }
-}
 
 describe('what open pages are told as it happens', () => {
   let world: World

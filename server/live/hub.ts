@@ -4,6 +4,7 @@ import type { ActivityRow, Enrolment } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, contributions } from '#server/database/schema'
 import { aliasesOf } from '#server/services/contributing/aliases'
+import { circlesOf } from '#server/services/contributing/circles'
 import { asksQuestions, ownPlaces, shapeForReader } from '#server/services/contributing/shapeForReader'
 import { attachedFiles, storedContributions, type StoredContribution } from '#server/services/contributing/storedContributions'
 import type { ContributionView, LiveEvent } from '#shared/contributing/thread'
@@ -54,12 +55,12 @@ export async function spread(db: Db, { activityId, id }: Announcement, now: Date
     attachedFiles(db, { ids: [id] }),
     db.select({ id: contributions.id }).from(contributions).where(and(eq(contributions.parentId, id), eq(contributions.state, 'shown'))).limit(1),
   ])
-  const aliases = await aliasesOf(db, activity, [...around, head])
+  const [aliases, circles] = await Promise.all([aliasesOf(db, activity, [...around, head]), circlesOf(db, activity)])
   const answered = new Set([...context, ...answers.length > 0 ? [id] : []])
   for (const reader of readers) {
     const who = { activity, enrolment: reader.enrolment, seenSeq: reader.seenSeq, now }
     const ownIn = ownPlaces(own.get(reader.enrolment.id) ?? [], who)
-    const viewOf = (row: StoredContribution): ContributionView | undefined => shapeForReader([...around, row], who, { aliases, files, ownIn, answered }).contributions.find(v => v.id === id)
+    const viewOf = (row: StoredContribution): ContributionView | undefined => shapeForReader([...around, row], who, { aliases, circles, files, ownIn, answered }).contributions.find(v => v.id === id)
     const view = viewOf(head)
     // one's own, shown in another window: where it opens the others', they are to be fetched
     if (head.authorId === reader.enrolment.id && activity.settings.writeFirst) reader.send({ kind: 'opened' })

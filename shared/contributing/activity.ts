@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { CONTRIBUTION_TYPES } from '../../core/contributing/contribution'
 import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
 import { STANDINGS } from '../../core/contributing/standing'
-import { ATTACHABLE } from '../../core/contributing/talkSettings'
+import { APART, ATTACHABLE } from '../../core/contributing/talkSettings'
 import { PHASES } from '../../core/planning/schedule'
 import { SCALES } from '../../core/planning/scale'
 
@@ -21,7 +21,7 @@ export const Rule = z.discriminatedUnion('kind', [
 
 /** See `TalkSettings`. */
 export const TalkSettingsBody = z.object({
-  threads: z.enum(['everyone', 'staff']), replies: z.enum(['any', 'top']), namesHidden: z.boolean(), approval: z.boolean(), withdrawMinutes: z.number().int().min(0).max(100_000),
+  threads: z.enum(['everyone', 'staff']), apart: z.enum(APART), replies: z.enum(['any', 'top']), namesHidden: z.boolean(), approval: z.boolean(), withdrawMinutes: z.number().int().min(0).max(100_000),
   attach: z.object({ most: z.number().int().min(0).max(20), megabytes: z.number().int().min(1).max(20), types: z.array(z.enum(ATTACHABLE)) }),
   opening: z.enum(['staff', 'author', 'class']), layout: z.enum(['stream', 'own']), indexBy: z.enum(['week', 'month']),
 })

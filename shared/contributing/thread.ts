@@ -55,6 +55,7 @@ export const ContributionView = z.discriminatedUnion('view', [
     promptId: z.uuid().nullable(),
     title: z.string().nullable(),
     files: z.array(AttachedFile),
+    circle: z.uuid().nullable(), // the section or group whose talk it is in, where each talks by itself; to staff alone
     alias: z.string().nullable(), // what classmates call its author here; to staff and the author alone
     done: z.boolean().nullable(), // as staff marked it; to staff and the author alone
     sentBack: z.string().nullable(), // what staff said when they did not let it be shown yet
@@ -85,6 +86,7 @@ export const ThreadView = z.object({
   waitingAt: z.array(z.uuid()), // questions the reader has not answered yet, and whose answers are not in this one either
   lastSeq: z.number().int(), // up to which place this answer goes
   contributions: z.array(ContributionView), // in the order they were shown
+  circles: z.array(z.object({ id: z.uuid(), title: z.string() })), // where each section or group talks by itself: all of them to staff, the reader's own to others
   drafts: z.array(DraftView), // the reader's own
   checks: z.array(CheckView), // the reader's own expectations; empty for staff
   notHeard: z.array(z.string()), // given names of classmates with nothing shown; empty while waiting

@@ -207,7 +207,7 @@ const week = computed(() => { const n = weekOf(new Date(body.value.opensAt), { f
       </section>
       <section class="asks">
         <p class="lead"><b>How it goes</b></p>
-        <TalkLines :body="body" :disabled="disabled" :contributions="view.contributions" @change="edit.change($event)" @light="lit = $event" />
+        <TalkLines :body="body" :disabled="disabled" :contributions="view.contributions" :sections="view.sections.length" @change="edit.change($event)" @light="lit = $event" />
       </section>
       <dl>
         <dt>Starter</dt>

@@ -9,6 +9,7 @@ const emit = defineEmits<{ change: [part: Partial<ActivityBody>] }>()
 const audience = computed(() => props.body.audience)
 const plan = computed(() => audience.value.kind === 'groups' ? props.view.groupPlans.find(p => p.id === (audience.value as { groupPlanId: string }).groupPlanId) ?? null : null)
 const meant = computed(() => meantPeople(props.view, props.body))
+const apart = computed(() => props.body.apart === 'groups' && audience.value.kind === 'groups' ? ', each group by itself' : props.body.apart === 'sections' ? ', each section by itself' : ' in one conversation')
 const others = computed(() => props.view.seminars.filter(s => !props.body.jointSeminarIds.includes(s.id)))
 const joined = computed(() => props.view.seminars.filter(s => props.body.jointSeminarIds.includes(s.id)))
 const set = (next: AudienceBody) => emit('change', { audience: next })
@@ -35,7 +36,7 @@ function join(event: Event) {
   <div class="audience">
     <p class="chips">
       <button v-for="[kind, label, choose, possible] in KINDS" :key="kind" type="button" class="chip" :class="{ on: audience.kind === kind }" :aria-pressed="audience.kind === kind" :disabled="disabled || !possible" :title="possible ? undefined : 'There are none in this seminar yet'" @click="audience.kind !== kind && choose()">{{ label }}</button>
-      <span class="hint">{{ meant }} {{ plural(meant, 'student') }} in one conversation</span>
+      <span class="hint">{{ meant }} {{ plural(meant, 'student') }}{{ apart }}</span>
     </p>
     <p v-if="audience.kind === 'sections'" class="chips"><button v-for="s in view.sections" :key="s.id" type="button" class="chip" :class="{ on: audience.sectionIds.includes(s.id) }" :disabled="disabled" @click="set({ kind: 'sections', sectionIds: toggle(audience.sectionIds, s.id) })">{{ s.title }} · {{ s.people }}</button></p>
     <template v-if="audience.kind === 'groups'">

@@ -6,10 +6,16 @@ import ChoicePart from './ChoicePart.vue'
 import NumberPart from './NumberPart.vue'
 
 /** How people take part, as sentences: who opens threads, under which names, what comes with a post, how long it can be changed. */
-const props = defineProps<{ body: ActivityBody, disabled: boolean, contributions: number }>()
+const props = defineProps<{ body: ActivityBody, disabled: boolean, contributions: number, sections: number }>()
 const emit = defineEmits<{ change: [part: Partial<ActivityBody>], light: [part: string | null] }>()
 const reads = computed(() => KINDS[props.body.kind].readBy === 'class')
 const thing = computed(() => props.body.kind === 'discussion' ? 'posted' : 'written')
+const circles = computed(() => [
+  { value: 'together', text: 'all together' },
+  ...props.sections > 1 ? [{ value: 'sections', text: 'each section by itself', note: 'You see all of them; nobody else reads another section.' }] : [],
+  ...props.body.audience.kind === 'groups' ? [{ value: 'groups', text: 'each group by itself', note: 'You see all of them; nobody else reads another group.' }] : [],
+])
+const apart = computed(() => circles.value.some(c => c.value === props.body.apart) ? props.body.apart : 'together')
 const TYPE_WORDS = { picture: 'pictures', paper: 'PDF', document: 'documents', recording: 'recordings' } as const
 const toggleType = (type: (typeof ATTACHABLE)[number]) => {
   const { attach } = props.body
@@ -19,6 +25,9 @@ const toggleType = (type: (typeof ATTACHABLE)[number]) => {
 
 <template>
   <div class="talk-lines">
+    <p v-if="reads && (body.audience.kind === 'groups' || sections > 1 || body.apart !== 'together')" class="line">
+      People talk <ChoicePart label="Who talks with whom" :model-value="apart" :choices="circles" :disabled="disabled" @update:model-value="emit('change', { apart: $event as never })" />.
+    </p>
     <p v-if="body.kind === 'discussion'" class="line">
       Threads are opened by <ChoicePart label="Who opens threads" :model-value="body.threads" :choices="[{ value: 'everyone', text: 'everyone', note: 'One scenario, under which each opens a thread.' }, { value: 'staff', text: 'staff only', note: 'You put one or several questions; all answer them.' }]" :disabled="disabled" @update:model-value="emit('change', { threads: $event as never })" />;
       one replies <ChoicePart label="Replies" :model-value="body.replies" :choices="[{ value: 'any', text: 'to anything' }, { value: 'top', text: 'to the opening post only' }]" :disabled="disabled" @update:model-value="emit('change', { replies: $event as never })" />.

@@ -33,7 +33,7 @@ export function saveDraft(db: Database, actor: ActorAt, write: DraftWrite, now: 
       throw new Problem(409, 'changedMeanwhile', 'This draft was changed in another window. Both texts are here; keep the one you want.', { theirs: draftView(current, await filesOf(tx, current.id)) })
     }
     const place = await requirePlace(tx, actor, write, now)
-    const columns = { type: place.type, detail: place.detail, promptId: place.promptId, threadId: place.threadId, doc: rendered.doc, html: rendered.html, text: rendered.text, words: rendered.words, sources: rendered.sources, savedAt: now }
+    const columns = { type: place.type, detail: place.detail, promptId: place.promptId, openerId: place.openerId, threadId: place.threadId, doc: rendered.doc, html: rendered.html, text: rendered.text, words: rendered.words, sources: rendered.sources, savedAt: now }
     const [stored] = current
       ? await tx.update(contributions).set({ ...columns, version: current.version + 1 }).where(eq(contributions.id, current.id)).returning()
       : await tx.insert(contributions).values({ ...columns, state: 'draft', slot: write.slot, seminarId: actor.seminar.id, activityId: actor.activity.id, authorId: actor.enrolment.id, parentId: write.parentId, madeAt: now }).returning()

@@ -6,6 +6,7 @@ import type { ContributionView, ThreadView } from '#shared/contributing/thread'
 import { loadPlan } from '#server/services/planning/activityPlan'
 import { talkOf } from '#core/contributing/talkSettings'
 import { aliasesOf } from './aliases'
+import { circleOf, circlesOf } from './circles'
 import { draftView } from './draft'
 import { judgeRecord, loadRecords, participants } from './records'
 import { shapeForReader } from './shapeForReader'
@@ -34,6 +35,7 @@ export async function readThread(db: Db, actor: ActorAt, now: Date): Promise<Thr
   return {
     waiting: shaped.waiting,
     waitingAt: shaped.waitingAt,
+    circles: shaped.circles ? [...shaped.circles.titles].filter(([id]) => shaped.isStaff || id === circleOf(shaped.circles, enrolment.id)).map(([id, title]) => ({ id, title })) : [],
     lastSeq: Math.max(0, ...shaped.contributions.map(c => c.view === 'whole' ? c.seq ?? 0 : 0)),
     contributions: isLong ? await withFirstTexts(db, shaped.contributions) : shaped.contributions,
     drafts: drafts.map(d => draftView(d, draftFiles.get(d.id) ?? [])),
@@ -51,7 +53,8 @@ export async function readThread(db: Db, actor: ActorAt, now: Date): Promise<Thr
 
   async function silentNames(heard: ReadonlySet<string>) {
     const [plan, everyone] = await Promise.all([loadPlan(db, activity), participants(db, activity)])
-    return everyone.filter(plan.isMeant).filter(s => !heard.has(s.enrolmentId) && s.enrolmentId !== enrolment.id).map(s => s.givenName)
+    const mine = circleOf(shaped.circles, enrolment.id)
+    return everyone.filter(plan.isMeant).filter(s => shaped.isStaff || circleOf(shaped.circles, s.enrolmentId) === mine).filter(s => !heard.has(s.enrolmentId) && s.enrolmentId !== enrolment.id).map(s => s.givenName)
   }
 }
 
@@ -62,8 +65,9 @@ export async function shapedThread(db: Db, { activity, enrolment }: Pick<ActorAt
     db.select().from(visits).where(and(eq(visits.activityId, activity.id), eq(visits.enrolmentId, enrolment.id))),
     attachedFiles(db, { activityId: activity.id }),
   ])
-  const shaped = shapeForReader(rows, { activity, enrolment, seenSeq: visit?.seenSeq ?? null, now }, { aliases: await aliasesOf(db, activity, rows), files })
-  return { ...shaped, heard: new Set(rows.filter(r => r.state === 'shown').map(r => r.authorId)), isStaff: enrolment.role === 'instructor' || enrolment.role === 'assistant' }
+  const [aliases, circles] = await Promise.all([aliasesOf(db, activity, rows), circlesOf(db, activity)])
+  const shaped = shapeForReader(rows, { activity, enrolment, seenSeq: visit?.seenSeq ?? null, now }, { aliases, circles, files })
+  return { ...shaped, circles, heard: new Set(rows.filter(r => r.state === 'shown').map(r => r.authorId)), isStaff: enrolment.role === 'instructor' || enrolment.role === 'assistant' }
 }
 
 /** The words of some contributions, to somebody who may read them: the same decision as for the thread. */

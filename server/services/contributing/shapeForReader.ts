@@ -6,6 +6,7 @@ import { isStaff, type ActivityRow, type Enrolment } from '#server/access/semina
 import type { AttachedFile, AuthorView, ContributionView } from '#shared/contributing/thread'
 import { authorView } from '#server/services/people/nameView'
 import { aliasKey, type Aliases } from './aliases'
+import { circleOf, type Circles } from './circles'
 import type { StoredContribution } from './storedContributions'
 
 export interface Reader {
@@ -18,6 +19,7 @@ export interface Reader {
 /** What else a view is made of, and what tells whether the reader's own is in: by default the rows themselves. */
 export interface Surroundings {
   readonly aliases: Aliases
+  readonly circles: Circles | null // null: all talk together
   readonly files: ReadonlyMap<string, readonly AttachedFile[]>
   readonly roots?: ReadonlyMap<string, Pick<StoredContribution, 'authorId' | 'role' | 'openToClass'>> // of threads whose first contribution is not among the rows
   readonly ownIn?: ReadonlySet<string> // as `ownPlaces`
@@ -53,6 +55,7 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
   const beforeReveal = isBeforeReveal(activity, now)
   const answered = around.answered ?? new Set(rows.filter(r => r.state === 'shown' && r.parentId).map(r => r.parentId!))
   const roots = new Map([...around.roots ?? [], ...rows.filter(r => r.parentId === null).map(r => [r.id, r] as const)])
+  const mine = circleOf(around.circles, enrolment.id)
   const whole = new Set<string>()
   const views: ContributionView[] = []
   for (const row of rows) {
@@ -62,6 +65,7 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
     const view = readerView({
       role, isAuthor, state: row.state, authorIsStaff: isStaffRole(row.role), isQuestion,
       reach: reachOf(activity.kind, talk.opening, root?.openToClass ?? false), ownsThread: root?.authorId === enrolment.id, threadByStaff: root !== undefined && isStaffRole(root.role),
+      elsewhere: around.circles !== null && row.openerId !== null && circleOf(around.circles, row.openerId) !== mine,
       writeFirst: activity.settings.writeFirst, ownIsIn: ownIn.has(byQuestion ? row.threadId : ''), hasShownAnswers: answered.has(row.id), beforeReveal,
     })
     const shownAt = row.shownAt ?? row.showAt ?? row.savedAt
@@ -75,6 +79,7 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
     views.push({
       view: 'whole', id: row.id, parentId: row.parentId, threadId: row.threadId, type: row.type, state: row.state as Exclude<typeof row.state, 'draft'>,
       author: hidden && role !== 'staff' ? behind(alias, row.threadId, isAuthor) : authorView({ ...row, enrolmentId: row.authorId }, enrolment.id),
+      circle: role === 'staff' && row.openerId ? circleOf(around.circles, row.openerId) : null,
       alias: hidden && (role === 'staff' || isAuthor) ? alias?.name ?? null : null,
       withdrawn: row.state === 'withdrawn', mayPutBack: row.state === 'withdrawn' && (role === 'staff' || (isAuthor && (row.withdrawnBy === null || row.withdrawnBy === enrolment.id) && changeableUntil(enrolment, row.shownAt ?? now, talk.withdrawMinutes) >= now)), html: row.html, words: row.words, seq: row.seq,
       shownAt: shownAt.toISOString(), showAt: row.state === 'scheduled' ? row.showAt?.toISOString() ?? null : null, editedAt: row.editedAt?.toISOString() ?? null,

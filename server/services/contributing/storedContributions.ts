@@ -8,6 +8,7 @@ export interface StoredContribution {
   readonly id: string
   readonly parentId: string | null
   readonly threadId: string
+  readonly openerId: string | null
   readonly type: ContributionType
   readonly state: ContributionState
   readonly authorId: string
@@ -45,7 +46,7 @@ export async function storedContributions(db: Db, activityId: string, readerId: 
   const given = db.select({ contributionId: nods.contributionId, count: sql<number>`count(*)::int`.as('count'), mine: sql<boolean>`bool_or(${nods.enrolmentId} = ${readerId})`.as('mine') })
     .from(nods).innerJoin(contributions, eq(contributions.id, nods.contributionId)).where(eq(contributions.activityId, activityId)).groupBy(nods.contributionId).as('given')
   const rows = await db.select({
-    id: contributions.id, parentId: contributions.parentId, threadId: contributions.threadId, type: contributions.type, state: contributions.state, authorId: contributions.authorId,
+    id: contributions.id, parentId: contributions.parentId, threadId: contributions.threadId, openerId: contributions.openerId, type: contributions.type, state: contributions.state, authorId: contributions.authorId,
     name: persons.name, givenName: persons.givenName, familyName: persons.familyName, role: enrolments.role,
     html: (pick.bodies ? sql`${contributions.html}` : sql`null`) as SQL<string | null>, words: contributions.words, detail: contributions.detail, promptId: contributions.promptId,
     seq: contributions.seq, shownAt: contributions.shownAt, showAt: contributions.showAt, savedAt: contributions.savedAt, editedAt: contributions.editedAt, withdrawnBy: contributions.withdrawnBy,

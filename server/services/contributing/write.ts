@@ -28,7 +28,7 @@ export function postContribution(db: Database, actor: ActorAt, write: PostWrite,
     const id = draft?.id ?? v7()
     const state = stateOf(actor, write, now)
     const columns = {
-      type: place.type, state, detail: place.detail, promptId: place.promptId, threadId: place.threadId ?? id, ...columnsOf(rendered), savedAt: now,
+      type: place.type, state, detail: place.detail, promptId: place.promptId, openerId: place.openerId, threadId: place.threadId ?? id, ...columnsOf(rendered), savedAt: now,
       showAt: state === 'scheduled' ? new Date(write.showAt!) : null,
       shownAt: state === 'scheduled' ? null : now, // handed in now, also where it waits for approval: waiting does not make it late
       seq: state === 'shown' ? await nextSeq(tx, actor.activity.id) : null,

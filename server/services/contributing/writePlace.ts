@@ -8,6 +8,7 @@ import { contributions, prompts, type ContributionDetail } from '#server/databas
 import { refusedField } from '#server/http/problem'
 import type { TakesUp, Written } from '#shared/contributing/thread'
 import { aliasesOf, aliasKey } from './aliases'
+import { circlesOf } from './circles'
 import { ownPlaces, asksQuestions, shapeForReader } from './shapeForReader'
 import { storedContributions, type StoredContribution } from './storedContributions'
 
@@ -17,6 +18,7 @@ export interface WritePlace {
   readonly detail: ContributionDetail
   readonly promptId: string | null
   readonly threadId: string | null // null: it begins a thread
+  readonly openerId: string | null
 }
 
 /**
@@ -43,7 +45,7 @@ async function topPlace(db: Db, { activity, enrolment }: ActorAt, write: Pick<Wr
     const [prompt] = await db.select({ id: prompts.id }).from(prompts).where(and(eq(prompts.id, write.promptId), eq(prompts.activityId, activity.id), lte(prompts.releaseAt, now)))
     if (!prompt) throw refusedField('doc', 'noPrompt', 'This prompt is not there, or not out yet. Your text is kept here.')
   }
-  return { type: entryType, detail: write.title ? { title: write.title } : {}, promptId: write.promptId, threadId: null }
+  return { type: entryType, detail: write.title ? { title: write.title } : {}, promptId: write.promptId, threadId: null, openerId: opener(enrolment, null) }
 }
 
 async function placeBelow(db: Db, actor: ActorAt, parentId: string, write: Pick<Written, 'takesUp'>, now: Date, lock: boolean): Promise<WritePlace> {
@@ -71,8 +73,12 @@ async function placeBelow(db: Db, actor: ActorAt, parentId: string, write: Pick<
     detail: takesUp ? { takesUp: withContext(text, { ...takesUp, contributionId: parentId }) } : {},
     promptId: toQuestion ? parent.row.id : null,
     threadId: parent.row.threadId,
+    openerId: opener(enrolment, parent.row.openerId),
   }
 }
+
+/** Whose branch of the talk it is in: staff open none. */
+const opener = (enrolment: ActorAt['enrolment'], above: string | null) => above ?? (isStaff(enrolment) ? null : enrolment.id)
 
 /** One contribution, if the reader gets it: the same decision as for the whole thread. `name` is what its author goes by for the reader. */
 export async function readable(db: Db, { activity, enrolment }: Pick<ActorAt, 'activity' | 'enrolment'>, id: string, now: Date): Promise<{ readonly row: StoredContribution, readonly name: string } | null> {
@@ -93,9 +99,9 @@ export async function readableOf(db: Db, { activity, enrolment }: Pick<ActorAt, 
       .where(and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolment.id), eq(contributions.state, 'shown'))),
   ])
   const reader = { activity, enrolment, seenSeq: null, now }
-  const aliases = await aliasesOf(db, activity, rows)
+  const [aliases, circles] = await Promise.all([aliasesOf(db, activity, rows), circlesOf(db, activity)])
   const { contributions: views } = shapeForReader(rows, reader, {
-    aliases, files: new Map(), roots: new Map(chain.map(r => [r.id, r])), ownIn: ownPlaces(own, reader), answered: new Set(ids), // whoever asks for one stands at it: its place is there, withdrawn or not
+    aliases, circles, files: new Map(), roots: new Map(chain.map(r => [r.id, r])), ownIn: ownPlaces(own, reader), answered: new Set(ids), // whoever asks for one stands at it: its place is there, withdrawn or not
   })
   return { rows, views, aliases }
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { orderThreads, type ThreadOrder } from '#core/contributing/buildThread'
+import { buildThread, orderThreads, type ThreadOrder } from '#core/contributing/buildThread'
 import { threadRows } from '#core/contributing/threadRows'
 import type { ContributionView } from '#shared/contributing/thread'
 import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
@@ -34,7 +34,9 @@ const onlyFrom = ref<string | null>(null)
 const ORDERS: ReadonlyArray<readonly [ThreadOrder, string]> = [['talk', 'In order of talk'], ['newest', 'Newest first'], ['answers', 'Most answers'], ['unanswered', 'Unanswered first'], ['onlyNew', 'Only new']]
 
 const isNew = (c: ContributionView) => c.view === 'whole' && c.isNew
-const threads = computed(() => orderThreads(store.roots, order.value, isNew))
+const onlyCircle = ref<string | null>(null) // staff read one section or group where each talks by itself
+const roots = computed(() => onlyCircle.value ? buildThread(store.contributions.filter(c => c.view === 'whole' && (c.circle === null || c.circle === onlyCircle.value))) : store.roots)
+const threads = computed(() => orderThreads(roots.value, order.value, isNew))
 const LONG_THREAD = 12 // answers from which a thread stands folded
 const theirs = computed(() => store.whole.filter(c => onlyFrom.value === 'held' ? c.state === 'awaitingApproval' : c.author.id === onlyFrom.value))
 const found = shallowRef<ReadonlySet<string> | null>(null)
@@ -57,6 +59,7 @@ const endSearch = () => { words.value = ''; found.value = null }
 async function focusPost(id: string) {
   if (found.value && !found.value.has(id)) endSearch()
   if (onlyFrom.value && !theirs.value.some(c => c.id === id)) onlyFrom.value = null
+  if (onlyCircle.value && store.whole.some(c => c.id === id && c.circle !== null && c.circle !== onlyCircle.value)) onlyCircle.value = null
   if (order.value === 'onlyNew' && !threads.value.some(t => t.item.id === id)) order.value = 'talk'
   uncover(id)
   await nextTick()
@@ -153,6 +156,7 @@ onMounted(() => {
             <span class="grow" />
             <template v-if="found"><span role="status"><b>{{ found.size }}</b> {{ plural(found.size, 'post holds', 'posts hold') }} “{{ words.trim() }}”</span><button class="link" type="button" @click="endSearch">everything</button></template>
             <template v-else-if="onlyFrom"><span>{{ onlyFrom === 'held' ? 'held for approval' : `only ${theirs[0]?.author.name ?? 'one person'}` }}</span><button class="link" type="button" @click="onlyFrom = null">everyone</button></template>
+            <template v-else-if="onlyCircle"><span>only {{ store.thread?.circles.find(c => c.id === onlyCircle)?.title }}</span><button class="link" type="button" @click="onlyCircle = null">all of them</button></template>
             <span v-else class="orders" role="group" aria-label="Order"><button v-for="[value, label] in ORDERS" :key="value" type="button" :class="{ on: order === value }" :aria-pressed="order === value" @click="order = value">{{ label }}</button></span>
           </div>
           <div v-if="questionsLeft.length > 0" class="questions">
@@ -174,8 +178,8 @@ onMounted(() => {
       </main>
       <TalkMargin
         :activity="activity" :checks="store.thread?.checks ?? []" :contributions="store.whole.filter(() => !store.thread?.waiting)" :not-heard="store.thread?.notHeard ?? []"
-        :counts="{ fresh: fresh.length, unanswered: unanswered.length, instructor: staffWords.length, held: held.length }" :is-staff="seminar.isStaff" :names-hidden="activity.talk.namesHidden && !seminar.isStaff" :only-from="onlyFrom" :lonely="lonely"
-        @jump="jump" @go-to="focusPost" @only="onlyFrom = $event"
+        :counts="{ fresh: fresh.length, unanswered: unanswered.length, instructor: staffWords.length, held: held.length }" :is-staff="seminar.isStaff" :names-hidden="activity.talk.namesHidden && !seminar.isStaff" :only-from="onlyFrom" :lonely="lonely" :circles="store.thread?.circles ?? []" :only-circle="onlyCircle"
+        @circle="onlyCircle = $event" @jump="jump" @go-to="focusPost" @only="onlyFrom = $event"
       ><LookAlikes v-if="seminar.isStaff" :activity-id="activity.id" @go-to="focusPost" /><TalkOut :activity="activity" /></TalkMargin>
     </div>
   </ActivityPage>

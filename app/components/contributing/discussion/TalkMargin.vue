@@ -15,10 +15,13 @@ const props = defineProps<{
   /** Then voices are told by thread, each under another name: no list of them says who is who. */
   namesHidden: boolean
   onlyFrom: string | null
+  /** Where each section or group talks by itself: all of them to staff, the reader's own to others. */
+  circles: readonly { id: string, title: string }[]
+  onlyCircle: string | null
   /** The one post nobody has answered that the reader could answer. */
   lonely: WholeContribution | null
 }>()
-const emit = defineEmits<{ jump: [to: 'fresh' | 'unanswered' | 'instructor' | 'held'], goTo: [id: string], only: [authorId: string | null] }>()
+const emit = defineEmits<{ jump: [to: 'fresh' | 'unanswered' | 'instructor' | 'held'], goTo: [id: string], only: [authorId: string | null], circle: [id: string | null] }>()
 
 const voices = computed(() => {
   const byAuthor = new Map<string, { id: string, name: string, isMe: boolean, count: number, words: number }>()
@@ -30,6 +33,7 @@ const voices = computed(() => {
   }
   return [...byAuthor.values()].sort((a, b) => b.count - a.count || b.words - a.words || a.name.localeCompare(b.name))
 })
+const postsIn = (circle: string) => props.contributions.filter(c => c.circle === circle && c.state === 'shown').length
 const most = computed(() => Math.max(1, ...voices.value.map(v => v.count)))
 const JUMPS = [['fresh', 'new since last time', ['j', 'k']], ['unanswered', 'unanswered posts', ['u']], ['instructor', 'instructor', ['i']]] as const
 const names = (list: readonly string[]) => list.length <= 6 ? list.join(', ') : `${list.slice(0, 6).join(', ')} and ${list.length - 6} more`
@@ -40,6 +44,13 @@ const names = (list: readonly string[]) => list.length <= 6 ? list.join(', ') : 
     <ExpectationMargin :activity="activity" :checks="checks">
       <p v-if="lonely" class="nudge">Nobody has answered {{ lonely.author.givenName }} yet. <button class="link" type="button" @click="emit('goTo', lonely.id)">read {{ lonely.author.givenName }}’s post</button></p>
     </ExpectationMargin>
+    <section v-if="circles.length > 0">
+      <h2>Talking apart <span v-if="isStaff">choose one to read only theirs</span></h2>
+      <div v-if="isStaff" class="circles num">
+        <button v-for="c in circles" :key="c.id" type="button" class="v" :class="{ on: onlyCircle === c.id }" :aria-pressed="onlyCircle === c.id" @click="emit('circle', onlyCircle === c.id ? null : c.id)"><span class="n">{{ c.title }}</span><i :style="{ width: `${100 * postsIn(c.id) / Math.max(1, ...circles.map(x => postsIn(x.id)))}%` }" /><span>{{ postsIn(c.id) }}</span></button>
+      </div>
+      <p v-else class="silent">You talk within {{ circles[0]!.title }}. The others talk by themselves; the instructor reads all.</p>
+    </section>
     <section v-if="contributions.length > 0">
       <h2>Jump to</h2>
       <div class="jump">
@@ -84,6 +95,8 @@ section + :slotted(section) { border-top: 1px solid var(--line); margin-top: 12p
 .some { color: var(--ember); }
 .keys { display: flex; gap: 3px; justify-content: flex-end; }
 .voices { columns: 2; column-gap: 20px; margin-top: 6px; }
+.circles { margin-top: 6px; }
+.circles .v { grid-template-columns: minmax(0, 2fr) 1fr 20px; }
 .v { width: 100%; display: grid; grid-template-columns: 62px 1fr 14px; gap: 6px; align-items: center; font-size: 0.78125rem; height: 24px; background: none; border: 0; padding: 0; text-align: left; cursor: pointer; break-inside: avoid; }
 .v i { height: 3px; border-radius: 2px; background: var(--harbour); display: block; }
 .v span:last-child { text-align: right; color: var(--ink-2); }
