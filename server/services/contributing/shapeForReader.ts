@@ -62,10 +62,11 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
     const isAuthor = row.authorId === enrolment.id
     const root = roots.get(row.threadId)
     const isQuestion = byQuestion && row.parentId === null && isStaffRole(row.role)
+    const opener = row.openerId ?? (isStaffRole(row.role) ? null : row.authorId)
     const view = readerView({
       role, isAuthor, state: row.state, authorIsStaff: isStaffRole(row.role), isQuestion,
       reach: reachOf(activity.kind, talk.opening, root?.openToClass ?? false), ownsThread: root?.authorId === enrolment.id, threadByStaff: root !== undefined && isStaffRole(root.role),
-      elsewhere: around.circles !== null && row.openerId !== null && circleOf(around.circles, row.openerId) !== mine,
+      elsewhere: opener !== null && circleOf(around.circles, opener) !== mine,
       writeFirst: activity.settings.writeFirst, ownIsIn: ownIn.has(byQuestion ? row.threadId : ''), hasShownAnswers: answered.has(row.id), beforeReveal,
     })
     const shownAt = row.shownAt ?? row.showAt ?? row.savedAt
@@ -79,7 +80,7 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
     views.push({
       view: 'whole', id: row.id, parentId: row.parentId, threadId: row.threadId, type: row.type, state: row.state as Exclude<typeof row.state, 'draft'>,
       author: hidden && role !== 'staff' ? behind(alias, row.threadId, isAuthor) : authorView({ ...row, enrolmentId: row.authorId }, enrolment.id),
-      circle: role === 'staff' && row.openerId ? circleOf(around.circles, row.openerId) : null,
+      circle: role === 'staff' && opener ? circleOf(around.circles, opener) : null,
       alias: hidden && (role === 'staff' || isAuthor) ? alias?.name ?? null : null,
       withdrawn: row.state === 'withdrawn', mayPutBack: row.state === 'withdrawn' && (role === 'staff' || (isAuthor && (row.withdrawnBy === null || row.withdrawnBy === enrolment.id) && changeableUntil(enrolment, row.shownAt ?? now, talk.withdrawMinutes) >= now)), html: row.html, words: row.words, seq: row.seq,
       shownAt: shownAt.toISOString(), showAt: row.state === 'scheduled' ? row.showAt?.toISOString() ?? null : null, editedAt: row.editedAt?.toISOString() ?? null,
