@@ -238,7 +238,7 @@ class Seed {
     const [row] = await this.db.insert(t.marks).values({
       seminarId: this.seminarId, activityId: this.activity.get('breakwater')!, enrolmentId: this.enrolment.get(m.student)!, rubricVersionId: this.rubricVersionId,
       state: m.state, points: total.notJudged.length === 0 ? total.points : null, letter, letterText: plainText(letter), markerNote: m.note ?? '', markedBy: this.enrolment.get(by)!,
-      savedAt, heldAt: m.state === 'open' ? null : savedAt, returnedAt: m.state === 'returned' ? savedAt : null, returned,
+      savedAt, heldAt: m.state === 'open' ? null : savedAt, returnedAt: m.state === 'returned' ? savedAt : null, toldAt: m.state === 'returned' ? savedAt : null, returned,
     }).returning()
     const ids = { seminarId: this.seminarId, markId: row!.id }
     await this.db.insert(t.criterionMarks).values(steps.flatMap((level, i) => level ? [{ ...ids, criterionId: this.criteria[i]!.id, levelId: level.id, points: level.points }] : []))

@@ -6,6 +6,10 @@ import { ApiProblem, newKey, useApi } from '../composables/shell/useApi'
 
 const PAUSE = 600 // milliseconds without a change before a mark is saved
 
+const UNDO_STEPS = 100
+/** What a marker changes on the desk. */
+export type MarkChange = Partial<Pick<MarkView, 'steps' | 'citations' | 'markerNote' | 'lateWaived' | 'excusedFrom' | 'override' | 'files'>> & { letter?: RichNode }
+
 export type SaveState = 'saved' | 'saving' | 'not saved' | 'two texts'
 
 /** The marking desk of one activity: everyone's records as they come, the mark at hand saved at every pause. */
@@ -22,6 +26,7 @@ export const useDeskStore = defineStore('desk', () => {
   let timer: ReturnType<typeof setTimeout> | undefined
   let saving: Promise<void> = Promise.resolve()
   const unsaved = new Set<string>()
+  const undo: Array<{ id: string, what: string, before: MarkView }> = []
   const coming = new Map<string, Promise<void>>()
   const path = (id: string) => `/api/activities/${activity.value!.id}/records/${id}`
 
@@ -30,6 +35,8 @@ export const useDeskStore = defineStore('desk', () => {
     const [a, d] = await Promise.all([api.get<ActivityView>(`/api/activities/${activityId}`), api.get<DeskView>(`/api/activities/${activityId}/desk`)])
     activity.value = a
     desk.value = d
+    strip.value = null
+    undo.length = 0
     const first = d.students.find(s => s.id === studentId) ?? d.students.find(s => s.standing === 'ready') ?? d.students[0]
     currentId.value = first?.id ?? null
     if (first) await fetchRecord(first.id)
@@ -47,14 +54,21 @@ export const useDeskStore = defineStore('desk', () => {
     return fetching
   }
 
-  const neighbour = (step: number): string | null => {
+  const strip = shallowRef<readonly string[] | null>(null) // ids in the order they are gone through, where it is not the desk's own
+  const inStrip = () => {
     const students = desk.value?.students ?? []
+    if (!strip.value) return students
+    const byId = new Map(students.map(s => [s.id, s]))
+    return strip.value.flatMap(id => byId.get(id) ?? [])
+  }
+  const neighbour = (step: number): string | null => {
+    const students = inStrip()
     const at = students.findIndex(s => s.id === currentId.value)
     return students[at + step]?.id ?? null
   }
   /** The next student who is ready, after the one at hand and then from the start. */
   const nextReady = (): string | null => {
-    const students = desk.value?.students ?? []
+    const students = inStrip()
     const at = students.findIndex(s => s.id === currentId.value)
     return [...students.slice(at + 1), ...students.slice(0, at)].find(s => s.standing === 'ready')?.id ?? neighbour(1)
   }
@@ -73,9 +87,14 @@ export const useDeskStore = defineStore('desk', () => {
   }
 
   /** Changes the mark at hand; saved at the next pause. */
-  function change(part: Partial<Pick<MarkView, 'steps' | 'citations' | 'markerNote' | 'lateWaived'>> & { letter?: RichNode }) {
-    const r = record.value
+  function change(part: MarkChange, id = currentId.value) {
+    const r = id ? records.get(id) : undefined
     if (!r) return
+    // writing at one text is one change
+    const what = Object.keys(part).join()
+    const last = undo.at(-1)
+    if (!(last?.id === r.student.id && last.what === what && (what === 'letter' || what === 'markerNote'))) undo.push({ id: r.student.id, what, before: r.mark })
+    if (undo.length > UNDO_STEPS) undo.shift()
     records.set(r.student.id, { ...r, mark: { ...r.mark, ...part } })
     unsaved.add(r.student.id)
     state.value = 'saving'
@@ -94,15 +113,18 @@ export const useDeskStore = defineStore('desk', () => {
   async function saveOne(id: string) {
     const sent = records.get(id)
     if (!sent || theirs.value) return
-    const { steps, citations, letter, markerNote, lateWaived, version } = sent.mark
+    const { steps, citations, letter, markerNote, lateWaived, excusedFrom, override, files, version } = sent.mark
     unsaved.delete(id)
     try {
-      const body: Omit<MarkWrite, 'letter'> & { letter: unknown } = { key: newKey(), baseVersion: version, steps, citations, letter, markerNote, lateWaived }
+      const body: Omit<MarkWrite, 'letter'> & { letter: unknown } = { key: newKey(), baseVersion: version, steps, citations, letter, markerNote, lateWaived, excusedFrom, override, files: files.map(f => ({ id: f.id, spoken: f.spoken })) }
       const stored = await api.put<MarkView>(`${path(id)}/mark`, body)
       const now = records.get(id)!
       // what was changed while the answer was on its way stays; only version and figures are taken over
-      records.set(id, { ...now, mark: { ...now.mark, version: stored.version, state: stored.state, points: stored.points, criteriaLeft: stored.criteriaLeft, savedAt: stored.savedAt, savedBy: stored.savedBy } })
+      records.set(id, { ...now, mark: { ...now.mark, version: stored.version, state: stored.state, points: stored.points, before: stored.before, criteriaLeft: stored.criteriaLeft, takeBackUntil: stored.takeBackUntil, returnAt: stored.returnAt, savedAt: stored.savedAt, savedBy: stored.savedBy } })
       if (unsaved.size === 0) state.value = 'saved'
+      // steps of the group's criteria have reached the others of the group
+      for (const other of sent.group?.members ?? []) if (other.id !== id && !unsaved.has(other.id)) records.delete(other.id)
+      if (sent.mark.state !== stored.state) void reloadStrip().catch(() => {})
     }
     catch (error) {
       unsaved.add(id)
@@ -132,15 +154,15 @@ export const useDeskStore = defineStore('desk', () => {
     else { unsaved.delete(r.student.id); state.value = 'saved'; await fetchRecord(r.student.id) }
   }
 
-  /** Holds, takes back or returns the mark at hand, after saving it. @returns the mark as stored, or null when refused */
-  async function act(what: 'hold' | 'reopen' | 'return', id = currentId.value): Promise<MarkView | null> {
+  /** Holds, reopens, returns or takes back the mark at hand, after saving it. @returns the mark as stored, or null when refused */
+  async function act(what: 'hold' | 'reopen' | 'return' | 'take-back', id = currentId.value): Promise<MarkView | null> {
     if (!id) return null
     await save()
     if (theirs.value || unsaved.has(id)) return null
     try {
       const mark = await api.post<MarkView>(`${path(id)}/${what}`, { key: newKey(), baseVersion: records.get(id)!.mark.version })
       const now = records.get(id)!
-      records.set(id, { ...now, mark: { ...now.mark, version: mark.version, state: mark.state, points: mark.points, returnedAt: mark.returnedAt } })
+      records.set(id, { ...now, mark: { ...now.mark, version: mark.version, state: mark.state, points: mark.points, before: mark.before, criteriaLeft: mark.criteriaLeft, returnedAt: mark.returnedAt, returnAt: mark.returnAt, takeBackUntil: mark.takeBackUntil } })
       await reloadStrip()
       return mark
     }
@@ -150,17 +172,58 @@ export const useDeskStore = defineStore('desk', () => {
     }
   }
 
-  async function returnHeld(ids: readonly string[]): Promise<number> {
+  /** Takes back the last change on any record, and shows the record it was made on. @returns whose it was */
+  async function undoLast(): Promise<RecordView | null> {
+    const last = undo.pop()
+    const r = last && records.get(last.id)
+    if (!last || !r) return null
+    const { steps, citations, letter, markerNote, lateWaived, excusedFrom, override, files } = last.before
+    records.set(last.id, { ...r, mark: { ...r.mark, steps, citations, letter, markerNote, lateWaived, excusedFrom, override, files } })
+    unsaved.add(last.id)
+    state.value = 'saving'
+    clearTimeout(timer)
+    timer = setTimeout(() => void save(), PAUSE)
+    if (currentId.value !== last.id) await show(last.id)
+    return r
+  }
+
+  /** Returns held marks now, or at a time. @returns how many */
+  async function returnHeld(ids: readonly string[], at: string | null = null): Promise<number> {
     await save()
-    const answer = await api.post<{ returned: number }>(`/api/activities/${activity.value!.id}/return`, { key: newKey(), enrolmentIds: ids })
+    const answer = at
+      ? await api.post<{ returned: number }>(`/api/activities/${activity.value!.id}/return-at`, { key: newKey(), enrolmentIds: ids, at })
+      : await api.post<{ returned: number }>(`/api/activities/${activity.value!.id}/return`, { key: newKey(), enrolmentIds: ids })
     for (const id of ids) records.delete(id)
     await reloadStrip()
     if (currentId.value && !records.has(currentId.value)) await fetchRecord(currentId.value)
     return answer.returned
   }
 
+  /** Marks one contribution of the record at hand; the mark made of these is reckoned anew. */
+  async function markContribution(contributionId: string, mark: { points: number | null, done: boolean | null }) {
+    const id = currentId.value
+    if (!id) return
+    await save()
+    await api.put(`/api/contributions/${contributionId}/mark`, mark)
+    await fetchRecord(id)
+  }
+  async function saveSecond(steps: MarkView['steps'], remark: string, done: boolean) {
+    const id = currentId.value!
+    records.set(id, await api.put<RecordView>(`${path(id)}/second`, { key: newKey(), steps, remark, done }))
+    if (done) await reloadStrip()
+  }
+  /** The markers agree: the steps are saved as the mark's, and the second marking is settled. */
+  async function agree(steps: MarkView['steps']) {
+    const id = currentId.value!
+    change({ steps })
+    await save()
+    if (unsaved.has(id)) return
+    records.set(id, await api.post<RecordView>(`${path(id)}/agree`, { key: newKey(), baseVersion: records.get(id)!.mark.version }))
+    await reloadStrip()
+  }
+
   const cite = (citation: CitationView) => { if (record.value) change({ citations: [...record.value.mark.citations, citation] }) }
   const uncite = (index: number) => { if (record.value) change({ citations: record.value.mark.citations.filter((_, i) => i !== index) }) }
 
-  return { activity, desk, records, currentId, record, state, problem, theirs, load, show, prefetch, change, save, settle, act, returnHeld, neighbour, nextReady, cite, uncite }
+  return { activity, desk, records, currentId, record, state, problem, theirs, load, reload: reloadStrip, fetchRecord, show, prefetch, change, save, settle, act, undoLast, returnHeld, markContribution, saveSecond, agree, strip, neighbour, nextReady, cite, uncite }
 })

@@ -32,7 +32,7 @@ export function totalMark(
   }
 }
 
-/** Half up to a multiple of the step. The tiny term undoes binary fractions: 0.29 × 100 must round like 29. */
-function roundHalfUp(points: number, { step, max }: MarkScale): number {
+/** Half up to a multiple of the step, never above the maximum. The tiny term undoes binary fractions: 0.29 × 100 must round like 29. */
+export function roundHalfUp(points: number, { step, max }: MarkScale): number {
   return Math.min(max, Math.floor(points / step + 0.5 + 1e-9) * step)
 }

@@ -1,7 +1,7 @@
-import { and, eq, inArray, ne } from 'drizzle-orm'
+import { and, eq, inArray, ne, sql } from 'drizzle-orm'
 import type { H3Event } from 'h3'
 import type { Db } from '#server/database/client'
-import { activities, contributionFiles, contributions, enrolments, files, jointSeminars } from '#server/database/schema'
+import { activities, contributionFiles, contributions, enrolments, files, jointSeminars, markFiles, marks } from '#server/database/schema'
 import { readable } from '#server/services/contributing/writePlace'
 import { isStaff, nothingHere, requireActivity } from './seminar'
 import { requirePerson } from './session'
@@ -10,7 +10,7 @@ type FileRow = typeof files.$inferSelect
 
 /**
  * Somebody who may have a file: what came with a contribution is for whoever may read the contribution; what is in a
- * brief is for the seminar, and for those it is shared with; what is not with anything yet is its maker's alone.
+ * brief is for the seminar, and for those it is shared with; what goes with a letter is for staff and, once returned, its student; what is not with anything yet is its maker's alone.
  */
 export async function requireFileReader(event: H3Event, db: Db, file: FileRow, now: Date): Promise<void> {
   const person = await requirePerson(event, db)
@@ -24,6 +24,17 @@ export async function requireFileReader(event: H3Event, db: Db, file: FileRow, n
     if (!found || (found.row.state === 'withdrawn' && !isStaff(actor.enrolment))) throw nothingHere()
     return
   }
+  const [withLetter] = await db.select({ activityId: marks.activityId, enrolmentId: marks.enrolmentId, returned: marks.returned }).from(markFiles).innerJoin(marks, eq(marks.id, markFiles.markId)).where(eq(markFiles.fileId, file.id))
+  if (withLetter) {
+    const actor = await requireActivity(event, db, withLetter.activityId, now)
+    // to a student it exists once the letter it goes with has been returned to them
+    if (isStaff(actor.enrolment) || (actor.enrolment.id === withLetter.enrolmentId && withLetter.returned?.files?.some(f => f.id === file.id))) return
+    throw nothingHere()
+  }
+  // what went with a letter once is still in that letter
+  const [inLetter] = await db.select({ enrolmentId: marks.enrolmentId }).from(marks).innerJoin(enrolments, eq(enrolments.id, marks.enrolmentId))
+    .where(and(eq(marks.seminarId, file.seminarId), eq(enrolments.personId, person.id), sql`${marks.returned} -> 'files' @> ${JSON.stringify([{ id: file.id }])}::jsonb`))
+  if (inLetter) return
   if (!maker || !isStaff(maker)) throw nothingHere()
   const guests = await db.selectDistinct({ id: jointSeminars.seminarId }).from(jointSeminars).innerJoin(activities, eq(activities.id, jointSeminars.activityId)).where(eq(activities.seminarId, file.seminarId))
   const member = await db.$count(enrolments, and(eq(enrolments.personId, person.id), inArray(enrolments.seminarId, [file.seminarId, ...guests.map(g => g.id)]), ne(enrolments.state, 'withdrawn')))

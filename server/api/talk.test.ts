@@ -202,13 +202,13 @@ describe('how a talk is set', () => {
     const stair = await find('The stair at noon')
     const [answer] = wholeOf(await thread('liv', stair.id))
     const henrik = await world.as('henrik')
-    for (const done of [true, false]) expect((await henrik.send('PUT', `/api/contributions/${answer!.id}/done`, { done })).status).toBe(200)
+    for (const done of [true, false]) expect((await henrik.send('PUT', `/api/contributions/${answer!.id}/mark`, { done, points: null })).status).toBe(200)
     expect(wholeOf(await thread('liv', stair.id))[0]!.done).toBe(false)
     expect(wholeOf(await thread('ines', stair.id)).filter(c => c.done === false)).toHaveLength(1)
     expect((await thread('kadri', stair.id)).contributions).toHaveLength(1)
     expect((await post('liv', stair.id, { doc: doc('And another thing.') })).body.fields!.doc).toMatch(/in already/)
     const trail = await world.db.select().from(t.auditTrail).where(eq(t.auditTrail.subjectId, answer!.id))
-    expect(trail.filter(a => a.act === 'marked an answer').map(a => a.detail)).toEqual([{ from: null, to: true }, { from: true, to: false }])
+    expect(trail.filter(a => a.act === 'marked a contribution').map(a => a.detail)).toEqual([{ from: null, to: { done: true, points: null } }, { from: { done: true, points: null }, to: { done: false, points: null } }])
   })
 
   it('tells each exactly what is new to them, also when two post at the same instant', async () => {

@@ -5,6 +5,7 @@ import { claimWaiting, sendMail } from '#server/services/messaging/mails'
 import { isMailroom, useMailroom } from '#server/services/messaging/mailServer'
 import { startMailroom } from '#server/services/messaging/mailroom'
 import { mailDailyNotices } from '#server/services/messaging/notices'
+import { returnDue, tellReturned } from '#server/services/marking/returnMark'
 import { showDue } from '#server/services/contributing/write'
 import { publishDue } from '#server/services/planning/publish'
 
@@ -44,6 +45,8 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
   await boss.work(EVERY_MINUTE, async () => {
     await publishDue(db, now())
     await showDue(db, now())
+    await returnDue(db, now())
+    await tellReturned(db, now())
     await queueWaiting()
   })
   await boss.work(DAILY, async () => { await mailDailyNotices(db, now()) })

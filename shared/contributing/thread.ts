@@ -130,7 +130,6 @@ export const NodAnswer = z.object({ nods: z.number().int(), nodded: z.boolean() 
 export const Done = z.object({ done: z.boolean() })
 export const VisitWrite = z.object({ seq: z.number().int().min(0) })
 export const OnTopWrite = z.object({ onTop: z.boolean() })
-export const DoneWrite = z.object({ done: z.boolean().nullable() })
 export const OpenedWrite = z.object({ opened: z.boolean() })
 export const ApprovalWrite = z.object({ approved: z.boolean(), remark: z.string().trim().max(1000).default('') })
 export type ApprovalWrite = z.infer<typeof ApprovalWrite>

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { LetterFile } from './desk'
 import { RichDoc } from '../contributing/richDoc'
 import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
 
@@ -11,12 +12,17 @@ export const LetterView = z.object({
   by: z.string(),
   returnedAt: z.iso.datetime(),
   html: z.string(),
-  rubric: z.string(),
+  rubric: z.string().nullable(),
+  shown: z.string(), // the mark in the words of its scale
+  passed: z.boolean().nullable(),
+  late: z.object({ minutes: z.number().int(), before: z.number().int(), waived: z.boolean() }).nullable(),
+  override: z.object({ reason: z.string(), before: z.number().int() }).nullable(),
+  files: z.array(LetterFile),
   points: z.number().int(),
   max: z.number().int(),
   criteria: z.array(z.object({
     id: z.uuid(), title: z.string(), points: z.number().int(), max: z.number().int(),
-    levelTitle: z.string(), descriptor: z.string(), levels: z.array(z.number().int()),
+    levelTitle: z.string(), descriptor: z.string(), levels: z.array(z.number().int()), excused: z.string().nullable(),
   })),
   citations: z.array(z.object({ number: z.number().int(), criterionId: z.uuid(), contributionId: z.uuid(), exact: z.string() })),
 })

@@ -1,53 +1,73 @@
 <script setup lang="ts">
 import type { RichNode } from '#core/contributing/richText'
-import type { RecordView } from '#shared/marking/desk'
-import type { SaveState } from '../../stores/desk'
+import type { LetterFile, RecordView } from '#shared/marking/desk'
+import { lateWords } from '../../composables/marking/lateWords'
+import type { HiddenNames } from '../../composables/marking/useHiddenNames'
+import { points } from '../../composables/marking/points'
+import { useTimes } from '../../composables/planning/useTimes'
+import type { MarkChange, SaveState } from '../../stores/desk'
+import HistoryList from './HistoryList.vue'
+import LetterFiles from './LetterFiles.vue'
 import LetterTalk from './LetterTalk.vue'
+import SetPoints from './SetPoints.vue'
 
 const RichEditor = defineAsyncComponent(() => import('../contributing/RichEditor.vue'))
-const props = defineProps<{ activityId: string, record: RecordView, state: SaveState, problem: string | null, left: number, busy: boolean }>()
-const emit = defineEmits<{ letter: [doc: RichNode], note: [text: string], waive: [waived: boolean], hold: [], reopen: [], return: [] }>()
+const props = defineProps<{ activityId: string, seminarId: string, record: RecordView, names: HiddenNames, state: SaveState, problem: string | null, busy: boolean, max: number, byRubric: boolean, historyOpen: boolean }>()
+const emit = defineEmits<{ change: [part: MarkChange], hold: [], reopen: [], return: [], takeBack: [], phrases: [], preview: [], history: [] }>()
+const { dayTime } = useTimes()
 const stateWords = computed(() => ({ 'saved': props.record.mark.version > 0 ? 'saved' : '', 'saving': 'saving …', 'not saved': 'not saved', 'two texts': 'two versions' })[props.state])
-const held = computed(() => props.record.mark.state === 'held')
-const late = computed(() => {
-  const minutes = props.record.late?.minutes ?? 0
-  return minutes >= 1440 ? `${Math.floor(minutes / 1440)} days` : minutes >= 60 ? `${Math.floor(minutes / 60)} hours` : `${minutes} minutes`
-})
+const mark = computed(() => props.record.mark)
+const held = computed(() => mark.value.state === 'held')
+const given = computed(() => props.names.givenOf(props.record.student))
+const path = computed(() => `/api/activities/${props.activityId}/records/${props.record.student.id}`)
+const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode))
 </script>
 
 <template>
   <section class="letter" aria-label="Letter">
-    <p class="pt"><span>Letter to {{ record.student.givenName }}</span><span>write about a criterion <kbd>w</kbd></span><span class="state" role="status" :class="{ no: state === 'not saved' }">{{ stateWords }}</span></p>
-    <div class="paper"><RichEditor :key="record.student.id" :doc="record.mark.letter as RichNode" :label="`Letter to ${record.student.givenName}`" @write="(doc: RichNode) => emit('letter', doc)" /></div>
+    <p class="pt"><span>Letter to {{ given }}</span><button class="link" type="button" @click="emit('phrases')">phrases <kbd>p</kbd></button><span v-if="byRubric" class="about">about a criterion <kbd>w</kbd></span><span class="state" role="status" :class="{ no: state === 'not saved' }">{{ stateWords }}</span></p>
+    <div class="paper"><RichEditor :key="`${record.student.id}${names.on.value}`" :doc="letter" :label="`Letter to ${given}`" @write="(doc: RichNode) => emit('change', { letter: names.showDoc(doc) })" /></div>
+    <LetterFiles :seminar-id="seminarId" :files="mark.files" @change="(files: LetterFile[]) => emit('change', { files })" />
     <div class="note">
       <label :for="`note-${record.student.id}`"><b>Marker’s note</b> · only staff see it</label>
-      <textarea :id="`note-${record.student.id}`" rows="2" :value="record.mark.markerNote" @input="emit('note', ($event.target as HTMLTextAreaElement).value)" />
+      <textarea :id="`note-${record.student.id}`" rows="2" :value="names.hide(mark.markerNote)" :readonly="names.on.value && names.hide(mark.markerNote) !== mark.markerNote" @input="emit('change', { markerNote: ($event.target as HTMLTextAreaElement).value })" />
     </div>
-    <label v-if="record.late" class="late"><input type="checkbox" :checked="record.mark.lateWaived" @change="emit('waive', ($event.target as HTMLInputElement).checked)"> {{ late }} late; waive what the rule takes</label>
+    <label v-if="record.late" class="late"><input type="checkbox" :checked="mark.lateWaived" @change="emit('change', { lateWaived: ($event.target as HTMLInputElement).checked })"> {{ lateWords(record.late.minutes) }} late; waive what the rule takes</label>
+    <SetPoints v-if="byRubric && max > 0" :override="mark.override" :reckoned="mark.before" :max="max" needs-reason @set="emit('change', { override: $event })" />
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
-    <LetterTalk v-if="record.mark.state === 'returned'" :path="`/api/activities/${activityId}/records/${record.student.id}/replies`" :to-whom="record.student.givenName" />
+    <HistoryList v-if="historyOpen" :path="path" :version="mark.version" />
+    <LetterTalk v-if="mark.state === 'returned'" :path="`${path}/replies`" :to-whom="given" />
     <div class="foot">
-      <template v-if="held"><v-btn class="main" :disabled="busy" @click="emit('return')">Return now</v-btn><v-btn :disabled="busy" @click="emit('reopen')">Take back to the desk</v-btn></template>
-      <template v-else-if="record.mark.state === 'returned'"><span class="back">Returned. Changing anything holds it again; {{ record.student.givenName }} keeps this letter until the next return.</span></template>
+      <template v-if="held"><v-btn class="main" :disabled="busy" @click="emit('return')">Return now</v-btn><v-btn :disabled="busy" @click="emit('reopen')">Take back to the desk</v-btn><span v-if="mark.returnAt" class="back">Returns {{ dayTime(mark.returnAt) }}.</span></template>
+      <template v-else-if="mark.state === 'returned'">
+        <v-btn v-if="mark.takeBackUntil" :disabled="busy" @click="emit('takeBack')">Take it back</v-btn>
+        <span class="back">{{ mark.takeBackUntil ? `Returned. ${given} is told in some minutes; until then it can be taken back.` : `Returned. Changing anything holds it again; ${given} keeps this letter until the next return.` }}</span>
+      </template>
       <template v-else><v-btn class="main" :disabled="busy" @click="emit('hold')">Hold and go on <kbd>Ctrl ↵</kbd></v-btn><v-btn :disabled="busy" @click="emit('return')">Return now</v-btn></template>
+      <span class="grow" />
+      <button class="link small" type="button" @click="emit('preview')">as {{ given }} sees it</button>
+      <button class="link small" type="button" :aria-expanded="historyOpen" @click="emit('history')">history</button>
     </div>
+    <p v-if="mark.override && !byRubric" class="visually-hidden">{{ points(mark.override.points) }} points set by hand</p>
   </section>
 </template>
 
 <style scoped>
-.letter { border-left: 1px solid var(--line); padding: 13px 20px 0 18px; display: flex; flex-direction: column; min-height: 0; }
-.pt { font: 600 0.75rem/1 var(--ui); color: var(--ink-3); display: flex; justify-content: space-between; align-items: center; gap: 10px; margin-bottom: 9px; }
-.pt span:nth-child(2) { font-weight: 500; margin-left: auto; }
+.letter { border-left: 1px solid var(--line); padding: 13px 20px 0 18px; display: flex; flex-direction: column; min-height: 0; overflow-y: auto; }
+.pt { font: 600 0.75rem/1 var(--ui); color: var(--ink-3); display: flex; justify-content: space-between; align-items: center; gap: 10px; margin-bottom: 9px; white-space: nowrap; }
+.pt > span:first-child { overflow: hidden; text-overflow: ellipsis; line-height: 1.3; }
+.pt .link { font: 500 0.75rem/1.3 var(--ui); margin-left: auto; }
+.about { font-weight: 500; }
 .state { min-width: 40px; text-align: right; }
 .state.no { color: var(--brick); }
-.paper { background: var(--sheet); border: 1px solid var(--line); border-radius: var(--r); flex: 1; min-height: 180px; overflow-y: auto; }
+.paper { background: var(--sheet); border: 1px solid var(--line); border-radius: var(--r); flex: 1 0 180px; min-height: 180px; overflow-y: auto; }
 .paper :deep(.prose) { font-size: 0.90625rem; min-height: 100%; }
-.note { margin-top: 10px; border: 1px dashed var(--line); border-radius: var(--r); padding: 8px 12px; font-size: 0.78125rem; color: var(--ink-2); }
+.note { margin-top: 8px; border: 1px dashed var(--line); border-radius: var(--r); padding: 8px 12px; font-size: 0.78125rem; color: var(--ink-2); }
 .note b { color: var(--ink); }
 .note textarea { display: block; width: 100%; border: 0; background: none; font: inherit; color: inherit; resize: vertical; padding: 3px 0 0; field-sizing: content; max-height: 110px; }
 .late { display: flex; gap: 8px; align-items: center; font-size: 0.78125rem; margin-top: 8px; }
 .late input { accent-color: var(--harbour); }
 .field-problem { margin-top: 8px; }
-.foot { display: flex; flex-wrap: wrap; gap: 8px; padding: 12px 0 14px; align-items: center; }
-.back { font-size: 0.8125rem; color: var(--ink-2); }
+.foot { display: flex; flex-wrap: wrap; gap: 8px; padding: 12px 0 14px; align-items: center; position: sticky; bottom: 0; background: var(--paper); }
+.back { font-size: 0.8125rem; color: var(--ink-2); flex: 1 1 180px; }
 </style>

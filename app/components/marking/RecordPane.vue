@@ -2,15 +2,26 @@
 import type { ActivityView } from '#shared/contributing/activity'
 import type { CitationView, RecordItem, RecordView } from '#shared/marking/desk'
 import { haveWords, inWords, plural, ruleWords } from '../../composables/planning/expectationWords'
+import type { CombineRule } from '#core/marking/combineMarks'
+import { measuresOf } from '../../composables/marking/measures'
+import type { HiddenNames } from '../../composables/marking/useHiddenNames'
 import { useTimes } from '../../composables/planning/useTimes'
+import AttachmentList from '../contributing/AttachmentList.vue'
+import RevisionList from '../contributing/RevisionList.vue'
+import MarkOne from './MarkOne.vue'
 
-const props = defineProps<{ record: RecordView, activity: ActivityView, entryType: string }>()
-const emit = defineEmits<{ cite: [] }>()
+const props = defineProps<{ record: RecordView, activity: ActivityView, entryType: string, names: HiddenNames, combine: CombineRule | null }>()
+const emit = defineEmits<{ cite: [], mark: [contributionId: string, mark: { points: number | null, done: boolean | null }] }>()
 const { day, date, time, dayTime } = useTimes()
-const { summary } = toRefs(props.record)
+const summary = computed(() => props.record.summary)
+const shownRevisions = ref<string | null>(null)
+const measuring = ref(false)
+const measures = computed(() => measuring.value ? measuresOf(props.record) : [])
+const called = computed(() => props.names.nameOf(props.record.student))
+const { hide } = props.names
 
 /** A paragraph cut where citations begin and end; offsets are into the contribution's plain text. */
-interface Piece { readonly text: string, readonly numbers: readonly number[], readonly ends: readonly number[] }
+interface Piece { readonly text: string, readonly names: ReturnType<HiddenNames['pieces']>, readonly numbers: readonly number[], readonly ends: readonly number[] }
 function pieces(item: RecordItem): Piece[][] {
   const cited = props.record.mark.citations.map((c, i) => ({ ...c, number: i + 1 })).filter(c => c.contributionId === item.id).map(c => ({ ...c, start: placeOf(item, c) })).filter(c => c.start >= 0)
   let at = 0
@@ -21,13 +32,14 @@ function pieces(item: RecordItem): Piece[][] {
     return cuts.slice(1).map((to, i) => {
       const start = cuts[i]!
       const on = cited.filter(c => c.start - from <= start && c.start + c.exact.length - from >= to)
-      return { text: line.slice(start, to), numbers: on.map(c => c.number), ends: on.filter(c => c.start + c.exact.length - from === to).map(c => c.number) }
+      const text = line.slice(start, to)
+      return { text, names: props.names.pieces(text), numbers: on.map(c => c.number), ends: on.filter(c => c.start + c.exact.length - from === to).map(c => c.number) }
     })
   })
 }
 /** Where a citation stands now: at its hint, else the nearest place with the same words. */
 const placeOf = (item: RecordItem, c: CitationView) => item.text.startsWith(c.exact, c.start) ? c.start : item.text.indexOf(c.exact)
-const heading = (item: RecordItem) => item.answers ? `Reply to ${item.answers.name}` : item.type === props.entryType ? 'Opening post' : 'Contribution'
+const heading = (item: RecordItem) => item.answers ? `Reply to ${hide(item.answers.name)}` : item.type === props.entryType ? 'Opening post' : 'Contribution'
 const checkWords = computed(() => props.activity.expectations.map((e, i) => ({ words: ruleWords(e.rule, props.activity.kind), check: props.record.checks[i]!, have: haveWords(e.rule, props.record.checks[i]!) })))
 const before = computed(() => {
   const i = props.activity.expectations.findIndex(e => e.rule.kind === 'entries')
@@ -40,7 +52,8 @@ const sentence = computed(() => `${summary.value.contributions} ${plural(summary
 <template>
   <section class="record" aria-label="Record">
     <header>
-      <p class="who"><b>{{ record.student.name }}</b><span class="small muted num">{{ sentence }}</span></p>
+      <p class="who"><b>{{ called }}</b><span class="small muted num">{{ sentence }}</span><button class="link small" type="button" :aria-expanded="measuring" @click="measuring = !measuring">{{ measuring ? 'fold the measures' : 'measures' }}</button></p>
+      <dl v-if="measuring" class="measures num"><template v-for="m in measures" :key="m.name"><dt>{{ m.name }}</dt><dd>{{ m.value }}</dd></template></dl>
       <ul class="expect">
         <li v-for="c in checkWords" :key="c.check.expectationId" :class="{ no: !c.check.met }">{{ c.check.met ? '✓' : '✗' }} {{ c.words }} <b class="num">{{ c.have }}</b></li>
         <li v-if="before" :class="{ no: before.late }">{{ before.late ? '✗' : '✓' }} before {{ before.due }} <b>{{ before.at }}</b></li>
@@ -49,16 +62,19 @@ const sentence = computed(() => `${summary.value.contributions} ${plural(summary
     </header>
     <div class="items">
       <template v-for="item in record.items" :key="item.id">
-        <div v-if="item.answers" class="item ctx"><p class="meta">{{ item.answers.name }} wrote</p><p>{{ item.answers.text }}</p></div>
+        <div v-if="item.answers" class="item ctx"><p class="meta">{{ hide(item.answers.name) }} wrote</p><p>{{ hide(item.answers.text) }}</p></div>
         <article :id="`r-${item.id}`" class="item" tabindex="-1" :data-contribution="item.id">
           <button class="pick" type="button" @click="emit('cite')">cite <kbd>e</kbd></button>
-          <p class="meta"><b>{{ heading(item) }}</b> · {{ day(item.shownAt) }}, {{ time(item.shownAt) }} · {{ item.words }} words<template v-if="item.withdrawn"> · withdrawn</template></p>
-          <p v-for="(line, n) in pieces(item)" :key="n" class="line" data-line><template v-for="(piece, k) in line" :key="k"><mark v-if="piece.numbers.length > 0" class="cited">{{ piece.text }}</mark><template v-else>{{ piece.text }}</template><span v-for="number in piece.ends" :key="number" class="cite-number" data-skip>{{ number }}</span></template></p>
+          <p class="meta"><b>{{ heading(item) }}</b> · {{ day(item.shownAt) }}, {{ time(item.shownAt) }} · {{ item.words }} words<template v-if="item.withdrawn"> · withdrawn</template><template v-if="item.revisions > 0"> · <button class="link" type="button" :aria-expanded="shownRevisions === item.id" @click="shownRevisions = shownRevisions === item.id ? null : item.id">{{ shownRevisions === item.id ? 'fold the earlier text' : `changed ${inWords(item.revisions)} ${plural(item.revisions, 'time')}` }}</button></template></p>
+          <RevisionList v-if="shownRevisions === item.id" :contribution-id="item.id" />
+          <p v-for="(line, n) in pieces(item)" :key="n" class="line" data-line><template v-for="(piece, k) in line" :key="k"><mark v-if="piece.numbers.length > 0" class="cited"><template v-for="(n2, j) in piece.names" :key="j"><span v-if="n2.alias" :data-name="n2.text">{{ n2.alias }}</span><template v-else>{{ n2.text }}</template></template></mark><template v-for="(n2, j) in piece.numbers.length > 0 ? [] : piece.names" :key="`p${j}`"><span v-if="n2.alias" :data-name="n2.text">{{ n2.alias }}</span><template v-else>{{ n2.text }}</template></template><span v-for="number in piece.ends" :key="number" class="cite-number" data-skip>{{ number }}</span></template></p>
+          <AttachmentList v-if="item.files.length > 0" :files="item.files" />
+          <MarkOne v-if="combine && !item.withdrawn" :combine="combine" :mark="item.mark" @mark="emit('mark', item.id, $event)" />
         </article>
-        <div v-for="(a, n) in item.answered" :key="`${item.id}-${n}`" class="item ctx"><p class="meta">{{ a.name }} answered</p><p>{{ a.text }}</p></div>
+        <div v-for="(a, n) in item.answered" :key="`${item.id}-${n}`" class="item ctx"><p class="meta">{{ hide(a.name) }} answered</p><p>{{ hide(a.text) }}</p></div>
       </template>
-      <p v-if="record.items.length === 0" class="empty">{{ record.student.givenName }} has nothing here yet. A mark can still be set.</p>
-      <p v-for="d in record.draftsBegun" :key="d.savedAt" class="draft">A draft of {{ inWords(d.words) }} words was begun, last touched {{ date(d.savedAt) }}. Its words are {{ record.student.givenName }}’s own until posted.</p>
+      <p v-if="record.items.length === 0" class="empty">{{ names.givenOf(record.student) }} has nothing here yet. A mark can still be set.</p>
+      <p v-for="d in record.draftsBegun" :key="d.savedAt" class="draft">A draft of {{ inWords(d.words) }} words was begun, last touched {{ date(d.savedAt) }}. Its words are {{ names.givenOf(record.student) }}’s own until posted.</p>
     </div>
   </section>
 </template>
@@ -71,6 +87,9 @@ header { padding: 13px 24px 9px; border-bottom: 1px solid var(--line-soft); }
 .expect { list-style: none; display: flex; flex-wrap: wrap; gap: 2px 16px; font-size: 0.78125rem; color: var(--ink-2); margin-top: 7px; }
 .expect b { color: var(--ink); font-weight: 600; }
 .no, .no b { color: var(--brick); }
+.measures { display: grid; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); gap: 2px 18px; font-size: 0.78125rem; margin: 8px 0 2px; color: var(--ink-2); }
+.measures dt { grid-row: auto; }
+.measures dd { margin: 0; color: var(--ink); font-weight: 600; }
 .ext { font-size: 0.78125rem; color: var(--ink-2); margin-top: 5px; }
 .items { overflow-y: auto; padding: 0 24px 30px; flex: 1; min-height: 0; }
 .item { padding: 14px 0 13px 16px; border-left: 2px solid var(--line-soft); position: relative; margin-left: 4px; outline: none; }

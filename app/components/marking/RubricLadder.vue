@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { RubricView } from '#shared/contributing/activity'
-import type { MarkView, RecordView } from '#shared/marking/desk'
+import { rangeOf } from '#core/marking/stepPoints'
+import type { MarkView, RecordView, Step } from '#shared/marking/desk'
 import { capital, inWords, plural } from '../../composables/planning/expectationWords'
 import { points } from '../../composables/marking/points'
 
@@ -9,16 +10,39 @@ const props = defineProps<{
   mark: MarkView
   suggested: RecordView['suggested']
   active: number // index of the criterion keys set
-  total: { points: number, left: number, max: number, before: number }
+  steps: readonly Step[]
+  total: { points: number, left: number, max: number, before: number, set: boolean }
+  /** Title of the group whose criteria are judged for all its members. */
+  group: string | null
   locked: boolean
 }>()
-const emit = defineEmits<{ activate: [index: number], step: [criterionId: string, levelId: string | null], cite: [], uncite: [index: number], goTo: [contributionId: string] }>()
+const emit = defineEmits<{ activate: [index: number], step: [criterionId: string, levelId: string | null], cite: [], uncite: [index: number], goTo: [contributionId: string], points: [criterionId: string, hundredths: number], excuse: [criterionId: string, reason: string | null] }>()
 
+const stepOf = (criterionId: string) => props.steps.find(s => s.criterionId === criterionId) ?? null
+const excuse = (criterionId: string) => props.mark.excusedFrom.find(e => e.criterionId === criterionId) ?? null
+const leavingOut = ref<string | null>(null) // the group's criterion a member is being left out of
+const why = ref('')
+function leaveOut(criterionId: string) {
+  if (why.value.trim() === '') return
+  emit('excuse', criterionId, why.value.trim())
+  leavingOut.value = null
+  why.value = ''
+}
+const ranged = (c: RubricView['criteria'][number]) => { const level = chosen(c.id); return level && rangeOf(level)[0] < rangeOf(level)[1] ? rangeOf(level) : null }
+const wrong = ref<string | null>(null)
+function type(c: RubricView['criteria'][number], event: Event) {
+  const text = (event.target as HTMLInputElement).value.replace(',', '.')
+  const n = Number(text)
+  const range = ranged(c)
+  wrong.value = text === '' || !Number.isFinite(n) || !range || Math.round(n * 100) < range[0] || Math.round(n * 100) > range[1] ? c.id : null
+  if (!wrong.value) emit('points', c.id, Math.round(n * 100))
+}
+const rung = (level: RubricView['criteria'][number]['levels'][number]) => rangeOf(level)[0] < rangeOf(level)[1] ? `${points(rangeOf(level)[0])}–${points(level.points)}` : points(level.points)
 const chosen = (criterionId: string) => {
-  const levelId = props.mark.steps.find(s => s.criterionId === criterionId)?.levelId
+  const levelId = stepOf(criterionId)?.levelId
   return props.rubric.criteria.find(c => c.id === criterionId)?.levels.find(l => l.id === levelId) ?? null
 }
-const hint = (criterionId: string) => chosen(criterionId) ? null : props.suggested.find(s => s.criterionId === criterionId) ?? null
+const hint = (criterionId: string) => chosen(criterionId) || props.locked ? null : props.suggested.find(s => s.criterionId === criterionId) ?? null
 const cites = (criterionId: string) => props.mark.citations.flatMap((c, i) => c.criterionId === criterionId ? [{ ...c, index: i }] : [])
 const preview = ref<string | null>(null) // a step pointed at shows its descriptor
 const described = (criterion: RubricView['criteria'][number]) =>
@@ -28,17 +52,22 @@ const short = (text: string) => text.length > 26 ? `${text.slice(0, 24).trimEnd(
 
 <template>
   <section class="ladder" aria-label="Rubric">
-    <p class="pt"><span>Rubric: {{ rubric.title }}</span><span><kbd>1</kbd>–<kbd>{{ Math.max(...rubric.criteria.map(c => c.levels.length)) }}</kbd> set</span></p>
+    <p class="pt"><span>Rubric: {{ rubric.title }}<template v-if="rubric.version > 1">, version {{ rubric.version }}</template></span><span><kbd>1</kbd>–<kbd>{{ Math.max(...rubric.criteria.map(c => c.levels.length)) }}</kbd> set</span></p>
     <div class="list">
       <div v-for="(c, i) in rubric.criteria" :key="c.id" class="crit" :class="{ on: i === active }" role="group" :aria-label="c.title" @click="emit('activate', i)" @focusin="emit('activate', i)">
-        <h3>{{ c.title }} <span class="num">{{ chosen(c.id) ? points(chosen(c.id)!.points) : '—' }} / {{ points(c.max) }}</span></h3>
+        <h3>{{ c.title }} <span class="num">{{ excuse(c.id) ? 'left out' : stepOf(c.id) ? points(stepOf(c.id)!.points) : '—' }} / {{ points(c.max) }}</span></h3>
+        <p v-if="c.scope === 'group'" class="descr muted">{{ group ? `One step for all of ${group}.` : 'For the whole group.' }}
+          <template v-if="excuse(c.id)">Left out: {{ excuse(c.id)!.reason }}. <button class="link" type="button" @click.stop="emit('excuse', c.id, null)">Count it again</button></template>
+          <button v-else-if="leavingOut !== c.id" class="link" type="button" @click.stop="leavingOut = c.id">leave this one out</button></p>
+        <form v-if="leavingOut === c.id" class="why" @submit.prevent="leaveOut(c.id)"><input v-model="why" class="in" :aria-label="`Why ${c.title} does not count here`" placeholder="why it does not count here" maxlength="500"><button class="link" type="submit">leave out</button></form>
         <div class="rungs" role="radiogroup" :aria-label="`Steps of ${c.title}`" :style="{ '--n': c.levels.length }">
           <button
             v-for="(level, n) in c.levels" :key="level.id" type="button" role="radio" :disabled="locked" :aria-checked="chosen(c.id)?.id === level.id" :aria-label="`${level.title}, ${points(level.points)} points: ${level.descriptor}`"
             :class="{ at: chosen(c.id)?.id === level.id, below: chosen(c.id) && level.points < chosen(c.id)!.points, hint: hint(c.id)?.levelId === level.id }"
             :data-step="n + 1" @click="emit('step', c.id, chosen(c.id)?.id === level.id ? null : level.id)" @mouseenter="preview = level.id" @mouseleave="preview = null" @focus="preview = level.id" @blur="preview = null"
-          >{{ points(level.points) }}</button>
+          >{{ rung(level) }}</button>
         </div>
+        <label v-if="ranged(c)" class="typed"><span>points, {{ points(ranged(c)![0]) }} to {{ points(ranged(c)![1]) }}</span><input class="in" inputmode="decimal" :value="points(stepOf(c.id)!.points)" :aria-label="`Points for ${c.title}`" :aria-invalid="wrong === c.id" :disabled="locked" @change="type(c, $event)" @keydown.enter.prevent="($event.target as HTMLInputElement).blur()"></label>
         <p v-if="hint(c.id)" class="descr muted">Suggested from the record: {{ hint(c.id)!.because }}. <button class="link" type="button" :disabled="locked" @click="emit('step', c.id, hint(c.id)!.levelId)">Accept {{ points(c.levels.find(l => l.id === hint(c.id)!.levelId)!.points) }}</button></p>
         <p v-if="i === active && described(c)" class="descr"><b>{{ points(described(c)!.points) }} · {{ described(c)!.title }}.</b> {{ described(c)!.descriptor }}</p>
         <div v-if="cites(c.id).length > 0 || i === active" class="cites">
@@ -47,7 +76,7 @@ const short = (text: string) => text.length > 26 ? `${text.slice(0, 24).trimEnd(
         </div>
       </div>
     </div>
-    <div class="total"><strong class="num">{{ points(total.points) }}</strong><span class="muted">of {{ points(total.max) }}{{ total.left > 0 ? ' so far' : '' }}</span><span class="grow" /><span class="small muted">{{ total.left > 0 ? `${capital(inWords(total.left))} ${plural(total.left, 'criterion', 'criteria')} left` : total.before !== total.points ? `${points(total.before)} without lateness` : 'complete' }}</span></div>
+    <div class="total"><strong class="num">{{ points(total.points) }}</strong><span class="muted">of {{ points(total.max) }}{{ total.left > 0 ? ' so far' : '' }}</span><span class="grow" /><span class="small muted">{{ total.left > 0 ? `${capital(inWords(total.left))} ${plural(total.left, 'criterion', 'criteria')} left` : total.set ? `set by hand; ${points(total.before)} by the rubric` : total.before !== total.points ? `${points(total.before)} without lateness` : 'complete' }}</span></div>
   </section>
 </template>
 
@@ -66,6 +95,10 @@ h3 span { color: var(--ink-2); }
 .rungs .at, .rungs .at:hover:not(:disabled) { background: var(--harbour); color: var(--on-harbour); }
 .rungs .hint { box-shadow: inset 0 0 0 1.5px var(--harbour); }
 .rungs button:focus-visible { box-shadow: var(--focus); }
+.typed { display: flex; align-items: center; justify-content: space-between; gap: 8px; font-size: 0.75rem; color: var(--ink-2); margin-top: 7px; }
+.typed .in { width: 5em; padding: 3px 7px; text-align: right; }
+.why { display: flex; gap: 8px; margin-top: 6px; }
+.why .in { flex: 1; padding: 3px 7px; font-size: 0.78125rem; }
 .descr { font-size: 0.78125rem; color: var(--ink-2); margin-top: 7px; line-height: 1.42; }
 .cites { display: flex; gap: 5px; margin-top: 8px; flex-wrap: wrap; }
 .cite { font-size: 0.75rem; border: 1px solid var(--line); background: var(--sheet); border-radius: 12px; padding: 2px 9px; color: var(--ink-2); display: inline-flex; gap: 5px; align-items: center; }

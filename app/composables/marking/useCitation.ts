@@ -2,7 +2,8 @@ import type { CitationView } from '#shared/marking/desk'
 
 /**
  * The words chosen with pointer or keyboard in the record, as a citation: exact words and their place in the
- * contribution's plain text. Numbers of other citations inside do not count as text. Null when nothing useful is chosen.
+ * contribution's plain text. Numbers of other citations inside do not count as text; a hidden name counts as the name it
+ * stands for, and is chosen whole. Null when nothing useful is chosen.
  */
 export function chosenPassage(): Omit<CitationView, 'criterionId'> | null {
   const selection = window.getSelection()
@@ -17,17 +18,18 @@ export function chosenPassage(): Omit<CitationView, 'criterionId'> | null {
   for (const line of article.querySelectorAll('[data-line]')) {
     const walker = document.createTreeWalker(line, NodeFilter.SHOW_TEXT, node => node.parentElement?.closest('[data-skip]') ? NodeFilter.FILTER_REJECT : NodeFilter.FILTER_ACCEPT)
     for (let node = walker.nextNode(); node; node = walker.nextNode()) {
-      const length = node.textContent!.length
+      const shown = node.textContent!
+      const said = node.parentElement?.dataset.name ?? shown
       if (range.intersectsNode(node)) {
         const from = node === range.startContainer ? range.startOffset : 0
-        const to = node === range.endContainer ? range.endOffset : length
+        const to = node === range.endContainer ? range.endOffset : shown.length
         if (to > from) {
-          start ??= offset + from
-          end = offset + to
+          start ??= offset + (said === shown ? from : 0)
+          end = offset + (said === shown ? to : said.length)
         }
       }
-      text += node.textContent
-      offset += length
+      text += said
+      offset += said.length
     }
     text += '\n'
     offset += 1

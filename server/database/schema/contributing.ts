@@ -109,7 +109,8 @@ export const aliases = pgTable('aliases', {
 export const contributionMarks = pgTable('contribution_marks', {
   seminarId: uuid().notNull().references(() => seminars.id),
   contributionId: uuid().primaryKey().references(() => contributions.id),
-  done: boolean().notNull(),
+  done: boolean(), // null: marked by points
+  points: integer(), // hundredths; null: marked done or not
   markedBy: uuid().notNull().references(() => enrolments.id),
   markedAt: instant().notNull(),
 })

@@ -8,6 +8,16 @@ export const ROLES = ['instructor', 'assistant', 'student', 'observer'] as const
 export type Role = (typeof ROLES)[number]
 export const MAIL_CHOICES = ['atOnce', 'daily', 'never'] as const
 
+/** How a seminar's gradebook reckons. */
+export interface Grading {
+  readonly missingIsZero: boolean // what is missing at its close counts as zero
+  readonly countHeld: boolean // staff's figures count held marks, too; a student's never do
+  readonly gradingScaleId: string | null // letters for the final figure
+  readonly passPercent: number | null
+  readonly showTotal: boolean // students see their final figure while the term goes on
+}
+export const USUAL_GRADING: Grading = { missingIsZero: true, countHeld: false, gradingScaleId: null, passPercent: null, showTotal: true }
+
 /** Someone who can sign in; the same person may be in several seminars. */
 export const persons = pgTable('persons', {
   id: id(),
@@ -64,6 +74,7 @@ export const seminars = pgTable('seminars', {
   studentHoursLimit: integer().notNull().default(6), // a week; above it the plan says so
   markingHoursLimit: integer().notNull().default(8),
   presenceGapDays: integer().notNull().default(14),
+  grading: jsonb().$type<Grading>().notNull().default(USUAL_GRADING),
   state: text({ enum: ['active', 'archived'] }).notNull().default('active'),
   madeAt: madeAt(),
   version: integer().notNull().default(1),

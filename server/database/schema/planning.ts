@@ -1,6 +1,7 @@
 import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { ACTIVITY_KINDS } from '../../../core/contributing/kinds/kind'
 import type { RichNode } from '../../../core/contributing/richText'
+import type { CombineRule } from '../../../core/marking/combineMarks'
 import type { LateRule } from '../../../core/marking/lateness'
 import type { ExpectationRule } from '../../../core/planning/expectations/rule'
 import type { Audience } from '../../../core/planning/audience'
@@ -25,6 +26,7 @@ export const categories = pgTable('categories', {
   seminarId: uuid().notNull().references(() => seminars.id),
   title: text().notNull(),
   weightPercent: integer().notNull(),
+  dropLowest: integer().notNull().default(0), // how many items are left out, those whose leaving helps most
   position: integer().notNull(),
 }, t => [index().on(t.seminarId)])
 
@@ -112,6 +114,7 @@ export const activities = pgTable('activities', {
   points: integer(), // hundredths; null: not marked
   pointStep: integer().notNull().default(50), // hundredths a mark is rounded to
   lateRule: jsonb().$type<LateRule>().notNull(),
+  combine: jsonb().$type<CombineRule>(), // marked contribution by contribution, and how these make the mark; null: by rubric or by hand
   rubricVersionId: uuid().references(() => rubricVersions.id),
   practice: boolean().notNull().default(false),
   scale: text({ enum: SCALES }).notNull().default('points'),

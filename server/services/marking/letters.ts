@@ -1,8 +1,11 @@
 import { and, desc, eq, isNotNull } from 'drizzle-orm'
-import { nothingHere, type Actor } from '#server/access/seminar'
+import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, marks } from '#server/database/schema'
 import type { LetterView } from '#shared/marking/letter'
+import { recordView } from './record'
+import { letterFrom, letterView } from './returnedLetter'
+import { requireSeesMark } from './secondMarks'
 
 /** A student's own letters, newest first. Only what was stored on return is read: a mark still held cannot leak. */
 export async function ownLetters(db: Db, actor: Actor): Promise<LetterView[]> {
@@ -10,18 +13,19 @@ export async function ownLetters(db: Db, actor: Actor): Promise<LetterView[]> {
     .from(marks).innerJoin(activities, eq(activities.id, marks.activityId))
     .where(and(eq(marks.enrolmentId, actor.enrolment.id), isNotNull(marks.returned)))
     .orderBy(desc(marks.returnedAt))
-  return rows.map(({ returned, returnedAt, ...row }) => ({
-    ...row,
-    to: actor.person.givenName,
-    returnedAt: returnedAt!.toISOString(),
-    by: returned!.by, html: returned!.html, rubric: returned!.rubric, points: returned!.points, max: returned!.max,
-    criteria: returned!.criteria.map(c => ({ ...c, levels: [...c.levels] })),
-    citations: returned!.citations.map(({ number, criterionId, contributionId, exact }) => ({ number, criterionId, contributionId, exact })),
-  }))
+  return rows.map(({ returned, returnedAt, ...row }) => letterView(returned!, { ...row, to: actor.person.givenName, returnedAt: returnedAt!.toISOString() }))
 }
 
 export async function requireLetter(db: Db, actor: Actor, activityId: string): Promise<LetterView> {
   const letter = (await ownLetters(db, actor)).find(l => l.activityId === activityId)
   if (!letter) throw nothingHere()
   return letter
+}
+
+/** What the student would get if the mark were returned now, to its marker. */
+export async function previewLetter(db: Db, actor: Actor & { readonly activity: ActivityRow }, enrolmentId: string, now: Date): Promise<LetterView> {
+  await requireSeesMark(db, actor, enrolmentId)
+  const record = await recordView(db, actor, enrolmentId, now)
+  const { activity } = actor
+  return letterView(await letterFrom(db, actor, record), { activityId: activity.id, kind: activity.kind, title: activity.title, to: record.student.givenName, returnedAt: now.toISOString() })
 }

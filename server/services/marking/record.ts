@@ -1,15 +1,18 @@
-import { and, asc, eq, inArray } from 'drizzle-orm'
+import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { localDay } from '#core/planning/week'
 import { latenessOf, type Lateness } from '#core/marking/lateness'
 import { suggestTimelinessStep } from '#core/marking/suggestStep'
 import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { contributions, enrolments, persons } from '#server/database/schema'
+import { contributionRevisions, contributions, enrolments, markerShares, persons, rubricVersions } from '#server/database/schema'
 import { judgeRecord, loadRecords, participants, practiceStudents, type Judged, type Student } from '#server/services/contributing/records'
 import { closesFor, dueAtOf, loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordItem, RecordView } from '#shared/marking/desk'
-import { loadMark, rubricOfMark, totalOf } from './mark'
+import { attachedFiles } from '#server/services/contributing/storedContributions'
+import { groupOf } from './groupCriteria'
+import { emptyMark, givenTo, loadMark, reckon, rubricOfMark } from './mark'
+import { secondOf } from './secondMarks'
 
 type ActorAt = Actor & { readonly activity: ActivityRow }
 
@@ -25,17 +28,24 @@ export async function requireStudent(db: Db, actor: ActorAt, enrolmentId: string
 export async function recordView(db: Db, actor: ActorAt, enrolmentId: string, now: Date): Promise<RecordView> {
   const { activity, seminar } = actor
   const student = await requireStudent(db, actor, enrolmentId)
-  const [plan, rubric, records, rows] = await Promise.all([
+  const [plan, rubric, records, rows, group, asked, shares] = await Promise.all([
     loadPlan(db, activity), rubricOfMark(db, activity, enrolmentId), loadRecords(db, [activity.id], [student]), ownRows(db, activity.id, enrolmentId),
+    groupOf(db, activity, enrolmentId), secondOf(db, activity.id, enrolmentId),
+    db.select({ markerId: markerShares.markerId }).from(markerShares).where(and(eq(markerShares.activityId, activity.id), eq(markerShares.enrolmentId, enrolmentId))),
   ])
   const judged = judgeRecord(plan, records.get(activity.id)!.get(enrolmentId)!, seminar.timeZone, now)
   const lateness = latenessOfRecord(plan, judged, enrolmentId)
-  const [items, mark] = await Promise.all([inContext(db, rows.filter(r => r.state !== 'draft')), loadMark(db, actor, enrolmentId)])
+  const [items, stored, given] = await Promise.all([inContext(db, rows.filter(r => r.state !== 'draft')), loadMark(db, actor, enrolmentId, now), givenTo(db, activity.id, enrolmentId)])
   const shown = items.filter(i => !i.withdrawn)
+  // whoever marks a second time does not see the first until they are done
+  const blind = asked !== null && asked.markerId === actor.enrolment.id && asked.state === 'asked'
+  const mark = blind ? emptyMark() : stored
+  const secondShown = asked !== null && (asked.markerId === actor.enrolment.id || asked.state !== 'asked')
+  const reckoned = reckon(activity, rubric, mark, blind ? [] : given, lateness)
   return {
     rubric,
-    student: { id: student.enrolmentId, name: student.name, givenName: student.givenName, familyName: student.familyName, standing: judged.standing, practice: student.practice },
-    items,
+    student: { id: student.enrolmentId, name: student.name, givenName: student.givenName, familyName: student.familyName, standing: judged.standing, practice: student.practice, markerId: shares[0]?.markerId ?? null, groupId: group?.id ?? null },
+    items: items.map(i => ({ ...i, mark: blind ? null : markOf(given.find(g => g.id === i.id)) })),
     draftsBegun: rows.filter(r => r.state === 'draft' && r.words > 0).map(r => ({ words: r.words, savedAt: r.savedAt.toISOString() })),
     summary: {
       contributions: shown.length,
@@ -46,13 +56,27 @@ export async function recordView(db: Db, actor: ActorAt, enrolmentId: string, no
     checks: judged.checks,
     dueAt: closesFor(plan, enrolmentId).toISOString(),
     extended: plan.extensions.get(enrolmentId)?.reason ?? null,
-    late: lateness && lateness.minutes > 0 ? { minutes: lateness.minutes, pointsWithout: totalOf(activity, rubric, mark.steps, lateness, true).points } : null,
+    late: lateness && lateness.minutes > 0 ? { minutes: lateness.minutes, pointsWithout: reckoned.before ?? 0 } : null,
     suggested: suggestions(rubric, lateness, plan, judged, enrolmentId),
-    mark: { ...mark, ...totalFields(totalOf(activity, rubric, mark.steps, lateness, mark.lateWaived)) },
+    mark: { ...mark, points: reckoned.points ?? 0, before: reckoned.before, criteriaLeft: reckoned.left },
+    group,
+    second: asked && secondShown ? { ...asked, isMine: asked.markerId === actor.enrolment.id, points: reckon(activity, rubric, { steps: [...asked.steps], excusedFrom: stored.excusedFrom, override: null, lateWaived: stored.lateWaived }, given, lateness).points } : null,
+    newerRubric: rubric && activity.rubricVersionId && rubric.versionId !== activity.rubricVersionId ? await versionOf(db, activity.rubricVersionId) : null,
   }
 }
 
-const totalFields = (total: { readonly points: number, readonly notJudged: readonly string[] }) => ({ points: total.points, criteriaLeft: total.notJudged.length })
+const markOf = (given: { readonly points: number | null, readonly done: boolean | null } | undefined) => given ? { points: given.points, done: given.done } : null
+
+async function versionOf(db: Db, rubricVersionId: string): Promise<number | null> {
+  const [row] = await db.select({ version: rubricVersions.version }).from(rubricVersions).where(eq(rubricVersions.id, rubricVersionId))
+  return row?.version ?? null
+}
+
+/** How late one student's work is, by the plan as it is now. */
+export async function latenessFor(db: Db, { activity, seminar }: ActorAt, student: Student, now: Date): Promise<Lateness | null> {
+  const [plan, records] = await Promise.all([loadPlan(db, activity), loadRecords(db, [activity.id], [student])])
+  return latenessOfRecord(plan, judgeRecord(plan, records.get(activity.id)!.get(student.enrolmentId)!, seminar.timeZone, now), student.enrolmentId)
+}
 
 /** The worst lateness over the expectations; null while one of them is not met: unknown, not on time. */
 export function latenessOfRecord(plan: ActivityPlan, judged: Judged, enrolmentId: string): Lateness | null {
@@ -102,15 +126,19 @@ async function inContext(db: Db, rows: readonly (typeof contributions.$inferSele
   const parentIds = rows.flatMap(r => r.parentId ?? [])
   const named = { id: contributions.id, parentId: contributions.parentId, name: persons.name, text: contributions.text, state: contributions.state }
   const joined = () => db.select(named).from(contributions).innerJoin(enrolments, eq(enrolments.id, contributions.authorId)).innerJoin(persons, eq(persons.id, enrolments.personId))
-  const [parents, answers] = await Promise.all([
+  const ids = rows.map(r => r.id)
+  const [parents, answers, files, revisions] = await Promise.all([
     parentIds.length > 0 ? joined().where(inArray(contributions.id, parentIds)) : [],
     joined().where(and(inArray(contributions.parentId, rows.map(r => r.id)), eq(contributions.state, 'shown'))).orderBy(asc(contributions.shownAt)),
+    attachedFiles(db, { ids }),
+    db.select({ id: contributionRevisions.contributionId, n: sql<number>`count(*)::int` }).from(contributionRevisions).where(inArray(contributionRevisions.contributionId, ids)).groupBy(contributionRevisions.contributionId),
   ])
   return rows.map((row) => {
     const parent = parents.find(p => p.id === row.parentId)
     const around = row.detail.takesUp?.exact
     return {
       id: row.id, type: row.type, shownAt: (row.shownAt ?? row.savedAt).toISOString(), words: row.words, text: row.text, withdrawn: row.state === 'withdrawn',
+      files: files.get(row.id) ?? [], revisions: revisions.find(r => r.id === row.id)?.n ?? 0, mark: null,
       answers: parent ? { name: parent.name, text: parent.state === 'withdrawn' ? 'This post was withdrawn.' : around ? `… ${around} …` : firstWords(parent.text) } : null,
       answered: answers.filter(a => a.parentId === row.id).map(a => ({ name: a.name, text: firstWords(a.text) })),
     }

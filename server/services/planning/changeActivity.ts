@@ -8,7 +8,7 @@ import type { Database, Db } from '#server/database/client'
 import { activities, auditTrail, categories, contributions, enrolments, expectations, files, gradingScales, groupPlans, groups, jointSeminars, marks, phases, prompts, rubricVersions, sections, units } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { renderDoc } from '#server/services/contributing/renderDoc'
-import { recordView } from '#server/services/marking/record'
+import { storePoints } from '#server/services/marking/saveMark'
 import { once } from '#server/services/receipt'
 import type { ActivityBody, ActivityPatch } from '#shared/planning/composer'
 import { composerView, loadBody } from './composer'
@@ -155,8 +155,7 @@ async function renameContributions(tx: Db, before: ActivityRow, kind: ActivityRo
 async function reckonAnew(tx: Db, actor: ActorAt, now: Date): Promise<void> {
   const rows = await tx.select().from(marks).where(and(eq(marks.activityId, actor.activity.id), inArray(marks.state, ['open', 'held'])))
   for (const row of rows) {
-    const { mark } = await recordView(tx, actor, row.enrolmentId, now)
-    await tx.update(marks).set({ points: mark.criteriaLeft === 0 ? mark.points : null }).where(eq(marks.id, row.id))
+    await storePoints(tx, actor, row.enrolmentId, now)
   }
 }
 

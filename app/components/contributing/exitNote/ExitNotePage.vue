@@ -32,7 +32,7 @@ watch(answers, (list) => { at.value = Math.min(at.value, Math.max(0, list.length
 async function mark(id: string, done: boolean | null, undo = true) {
   const before = answers.value.find(a => a.id === id)?.done ?? null
   try {
-    await api.put(`/api/contributions/${id}/done`, { done })
+    await api.put(`/api/contributions/${id}/mark`, { done, points: null })
     await store.refresh()
     if (undo) notices.say(done === null ? 'Not marked.' : done ? 'Done.' : 'Not done.', { label: 'Undo', run: () => void mark(id, before, false) })
   }

@@ -3,7 +3,6 @@ import type { LetterView } from '#shared/marking/letter'
 import KindTag from '../../../components/planning/KindTag.vue'
 import ProblemPage from '../../../components/shell/ProblemPage.vue'
 import { useApi } from '../../../composables/shell/useApi'
-import { points } from '../../../composables/marking/points'
 import { useTimes } from '../../../composables/planning/useTimes'
 
 definePageMeta({ layout: 'seminar' })
@@ -22,7 +21,7 @@ const { data, error, refresh } = await useAsyncData(`letters-${route.params.semi
     <ul>
       <li v-for="letter in data.letters" :key="letter.activityId">
         <NuxtLink :to="`/seminars/${route.params.seminarId}/activities/${letter.activityId}/letter`">
-          <KindTag :kind="letter.kind" /><b>{{ letter.title }}</b><span class="muted">from {{ letter.by }}, {{ dayTime(letter.returnedAt) }}</span><span class="num">{{ points(letter.points) }} of {{ points(letter.max) }}</span>
+          <KindTag :kind="letter.kind" /><b>{{ letter.title }}</b><span class="muted">from {{ letter.by }}, {{ dayTime(letter.returnedAt) }}</span><span class="num">{{ letter.shown }}</span>
         </NuxtLink>
       </li>
     </ul>

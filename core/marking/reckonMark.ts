@@ -1,0 +1,44 @@
+import { combineMarks, type CombineRule, type ContributionMark } from './combineMarks'
+import { pointsAfterLateness, type Lateness, type LateRule } from './lateness'
+import { scoreRubric, type CriterionMark } from './scoreRubric'
+import { roundHalfUp, type MarkScale } from './totalMark'
+
+export interface MarkParts {
+  /** Criteria judged so far, those a member is excused from left out; null: not marked by a rubric. */
+  readonly criteria: readonly CriterionMark[] | null
+  readonly combine: { readonly rule: CombineRule, readonly marks: readonly ContributionMark[] } | null
+  readonly late: { readonly lateness: Lateness | null, readonly rule: LateRule, readonly waived: boolean }
+  readonly override: number | null // hundredths, set by a marker
+}
+
+export interface ReckonedMark {
+  readonly points: number | null // hundredths; null while there is nothing to reckon from; so far, while something is left
+  readonly before: number | null // the same without late rule and override
+  readonly left: number // what is still to be judged before the mark is whole; 0 with an override
+}
+
+/**
+ * A mark from its stored parts: rubric or marks of single contributions, then the late rule, then what a marker has set
+ * instead. Rounded once, half up, to the step of the scale. An activity worth nothing makes 0 of 0.
+ * @throws {RangeError} as its parts do, or if the override lies outside 0..max
+ */
+export function reckonMark(parts: MarkParts, scale: MarkScale): ReckonedMark {
+  const { override, late } = parts
+  if (override !== null && !(override >= 0 && override <= scale.max)) throw new RangeError(`reckonMark: the override must be in 0..${scale.max}`)
+  const { earned, left } = earnedOf(parts, scale.max)
+  const before = earned === null ? null : roundHalfUp(earned, scale)
+  if (override !== null) return { points: override, before, left: 0 }
+  if (earned === null) return { points: null, before: null, left }
+  return { points: roundHalfUp(pointsAfterLateness(earned, scale.max, late.lateness, late.waived ? { kind: 'none' } : late.rule), scale), before, left }
+}
+
+function earnedOf({ criteria, combine }: MarkParts, max: number): { earned: number | null, left: number } {
+  if (criteria !== null) {
+    if (criteria.length === 0) return { earned: null, left: 0 }
+    const score = scoreRubric(criteria)
+    return score.kind === 'final' ? { earned: score.share * max, left: 0 } : { earned: score.shareSoFar * max, left: score.notJudged.length }
+  }
+  if (combine === null) return { earned: null, left: 1 }
+  const { points } = combineMarks(combine.marks, combine.rule, max)
+  return { earned: points, left: points === null ? 1 : 0 }
+}
