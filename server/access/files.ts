@@ -1,4 +1,4 @@
-import { and, eq, inArray, ne, sql } from 'drizzle-orm'
+import { and, eq, inArray, ne } from 'drizzle-orm'
 import type { H3Event } from 'h3'
 import type { Db } from '#server/database/client'
 import { activities, contributionFiles, contributions, enrolments, files, jointSeminars, markFiles, marks } from '#server/database/schema'
@@ -31,10 +31,6 @@ export async function requireFileReader(event: H3Event, db: Db, file: FileRow, n
     if (isStaff(actor.enrolment) || (actor.enrolment.id === withLetter.enrolmentId && withLetter.returned?.files?.some(f => f.id === file.id))) return
     throw nothingHere()
   }
-  // what went with a letter once is still in that letter
-  const [inLetter] = await db.select({ enrolmentId: marks.enrolmentId }).from(marks).innerJoin(enrolments, eq(enrolments.id, marks.enrolmentId))
-    .where(and(eq(marks.seminarId, file.seminarId), eq(enrolments.personId, person.id), sql`${marks.returned} -> 'files' @> ${JSON.stringify([{ id: file.id }])}::jsonb`))
-  if (inLetter) return
   if (!maker || !isStaff(maker)) throw nothingHere()
   const guests = await db.selectDistinct({ id: jointSeminars.seminarId }).from(jointSeminars).innerJoin(activities, eq(activities.id, jointSeminars.activityId)).where(eq(activities.seminarId, file.seminarId))
   const member = await db.$count(enrolments, and(eq(enrolments.personId, person.id), inArray(enrolments.seminarId, [file.seminarId, ...guests.map(g => g.id)]), ne(enrolments.state, 'withdrawn')))

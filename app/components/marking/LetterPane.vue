@@ -13,7 +13,7 @@ import SetPoints from './SetPoints.vue'
 
 const RichEditor = defineAsyncComponent(() => import('../contributing/RichEditor.vue'))
 const props = defineProps<{ activityId: string, seminarId: string, record: RecordView, names: HiddenNames, state: SaveState, problem: string | null, busy: boolean, max: number, byRubric: boolean, historyOpen: boolean }>()
-const emit = defineEmits<{ change: [part: MarkChange], hold: [], reopen: [], return: [], takeBack: [], phrases: [], preview: [], history: [] }>()
+const emit = defineEmits<{ change: [part: MarkChange], hold: [], reopen: [], return: [], takeBack: [], write: [], phrases: [], preview: [], history: [] }>()
 const { dayTime } = useTimes()
 const stateWords = computed(() => ({ 'saved': props.record.mark.version > 0 ? 'saved' : '', 'saving': 'saving …', 'not saved': 'not saved', 'two texts': 'two versions' })[props.state])
 const mark = computed(() => props.record.mark)
@@ -25,8 +25,9 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
 
 <template>
   <section class="letter" aria-label="Letter">
-    <p class="pt"><span>Letter to {{ given }}</span><button class="link" type="button" @click="emit('phrases')">phrases <kbd>p</kbd></button><span v-if="byRubric" class="about">about a criterion <kbd>w</kbd></span><span class="state" role="status" :class="{ no: state === 'not saved' }">{{ stateWords }}</span></p>
+    <p class="pt"><span>Letter to {{ given }}</span><span class="state" role="status" :class="{ no: state === 'not saved' }">{{ stateWords }}</span></p>
     <div class="paper"><RichEditor :key="`${record.student.id}${names.on.value}`" :doc="letter" :label="`Letter to ${given}`" @write="(doc: RichNode) => emit('change', { letter: names.showDoc(doc) })" /></div>
+    <p class="helps"><button class="link" type="button" @click="emit('phrases')">a phrase</button> <kbd>p</kbd><template v-if="byRubric"><button class="link" type="button" @click="emit('write')">about the criterion</button> <kbd>w</kbd></template></p>
     <LetterFiles :seminar-id="seminarId" :files="mark.files" @change="(files: LetterFile[]) => emit('change', { files })" />
     <div class="note">
       <label :for="`note-${record.student.id}`"><b>Marker’s note</b> · only staff see it</label>
@@ -56,8 +57,8 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
 .letter { border-left: 1px solid var(--line); padding: 13px 20px 0 18px; display: flex; flex-direction: column; min-height: 0; overflow-y: auto; }
 .pt { font: 600 0.75rem/1 var(--ui); color: var(--ink-3); display: flex; justify-content: space-between; align-items: center; gap: 10px; margin-bottom: 9px; white-space: nowrap; }
 .pt > span:first-child { overflow: hidden; text-overflow: ellipsis; line-height: 1.3; }
-.pt .link { font: 500 0.75rem/1.3 var(--ui); margin-left: auto; }
-.about { font-weight: 500; }
+.helps { display: flex; gap: 6px; align-items: center; font-size: 0.78125rem; margin-top: 8px; }
+.helps kbd + .link { margin-left: 12px; }
 .state { min-width: 40px; text-align: right; }
 .state.no { color: var(--brick); }
 .paper { background: var(--sheet); border: 1px solid var(--line); border-radius: var(--r); flex: 1 0 180px; min-height: 180px; overflow-y: auto; }

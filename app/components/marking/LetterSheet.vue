@@ -32,7 +32,7 @@ const sizeWords = (bytes: number) => bytes >= 1_000_000 ? `${(bytes / 1_000_000)
         <p class="muted small">{{ letter.rubric }}</p>
         <StepBars class="reached" :criteria="judged" />
         <section v-for="c in letter.criteria" :key="c.id" class="why">
-          <h2>{{ c.title }}: {{ c.excused === null ? c.levelTitle.toLowerCase() : 'left out' }}</h2>
+          <h2>{{ c.title }}: {{ c.excused !== null ? 'left out' : c.levelTitle === '' ? 'no step yet' : c.levelTitle.toLowerCase() }}</h2>
           <p>{{ c.excused === null ? c.descriptor : c.excused }}</p>
           <p v-for="cite in citedFor(c.id)" :key="cite.number" class="cite"><sup>{{ cite.number }}</sup><NuxtLink v-if="thread" :to="`${thread}#c-${cite.contributionId}`">“{{ cite.exact }}”</NuxtLink><template v-else>“{{ cite.exact }}”</template></p>
         </section>

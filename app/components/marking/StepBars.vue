@@ -8,8 +8,8 @@ defineProps<{ criteria: LetterView['criteria'] }>()
 <template>
   <ul class="steps">
     <li v-for="c in criteria" :key="c.id">
-      <b>{{ c.title }}</b><span class="num">{{ c.levelTitle.toLowerCase() }}, {{ points(c.points) }} of {{ points(c.max) }}</span>
-      <span class="bars" aria-hidden="true"><i v-for="(level, i) in c.levels" :key="i" :class="{ below: level < c.points, at: level === c.points }" /></span>
+      <b>{{ c.title }}</b><span class="num">{{ c.levelTitle === '' ? 'no step yet' : `${c.levelTitle.toLowerCase()}, ${points(c.points)} of ${points(c.max)}` }}</span>
+      <span class="bars" aria-hidden="true"><i v-for="(level, i) in c.levels" :key="i" :class="{ below: c.levelTitle !== '' && level < c.points, at: c.levelTitle !== '' && (level === c.points || (level > c.points && (c.levels[i - 1] ?? -1) < c.points)) }" /></span>
     </li>
   </ul>
 </template>

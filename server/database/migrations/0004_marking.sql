@@ -20,6 +20,7 @@ CREATE TABLE "mark_files" (
 	"mark_id" uuid NOT NULL,
 	"file_id" uuid NOT NULL,
 	"spoken" boolean DEFAULT false NOT NULL,
+	"taken_off" boolean DEFAULT false NOT NULL,
 	"position" integer NOT NULL,
 	CONSTRAINT "mark_files_mark_id_file_id_pk" PRIMARY KEY("mark_id","file_id")
 );

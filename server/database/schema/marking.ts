@@ -90,6 +90,7 @@ export const markFiles = pgTable('mark_files', {
   markId: uuid().notNull().references(() => marks.id),
   fileId: uuid().notNull().references(() => files.id),
   spoken: boolean().notNull().default(false),
+  takenOff: boolean().notNull().default(false), // no longer goes with it; whoever was given it keeps it, and nobody else gets it
   position: integer().notNull(),
 }, t => [primaryKey({ columns: [t.markId, t.fileId] }), index().on(t.fileId)])
 

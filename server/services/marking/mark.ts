@@ -68,7 +68,7 @@ export const emptyMark = (): MarkView => ({
 /** Files that go with a letter, in their order. */
 export async function letterFiles(db: Db, markId: string): Promise<MarkView['files']> {
   const rows = await db.select({ id: files.id, name: files.name, type: files.type, size: files.size, spoken: markFiles.spoken })
-    .from(markFiles).innerJoin(files, eq(files.id, markFiles.fileId)).where(eq(markFiles.markId, markId)).orderBy(asc(markFiles.position))
+    .from(markFiles).innerJoin(files, eq(files.id, markFiles.fileId)).where(and(eq(markFiles.markId, markId), eq(markFiles.takenOff, false))).orderBy(asc(markFiles.position))
   return rows.map(r => ({ ...r, url: `/api/files/${r.id}` }))
 }
 

@@ -103,8 +103,11 @@ async function keepFiles(tx: Db, actor: ActorAt, markId: string, wanted: MarkWri
         tx.select({ id: markFiles.fileId }).from(markFiles).where(and(inArray(markFiles.fileId, ids), ne(markFiles.markId, markId))),
       ])
   if (known.length < ids.length || elsewhere.length > 0) throw refusedField('files', 'gone', 'One of these files is not there any more. Add it again.')
-  await tx.delete(markFiles).where(eq(markFiles.markId, markId))
-  if (ids.length > 0) await tx.insert(markFiles).values(ids.map((fileId, position) => ({ seminarId: actor.seminar.id, markId, fileId, position, spoken: wanted.find(f => f.id === fileId)!.spoken })))
+  await tx.update(markFiles).set({ takenOff: true }).where(eq(markFiles.markId, markId))
+  for (const [position, fileId] of ids.entries()) {
+    const row = { position, spoken: wanted.find(f => f.id === fileId)!.spoken, takenOff: false }
+    await tx.insert(markFiles).values({ seminarId: actor.seminar.id, markId, fileId, ...row }).onConflictDoUpdate({ target: [markFiles.markId, markFiles.fileId], set: row })
+  }
 }
 
 /** A citation must be words of this student in this activity. */

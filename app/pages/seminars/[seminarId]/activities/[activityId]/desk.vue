@@ -117,7 +117,7 @@ onBeforeUnmount(() => { window.removeEventListener('beforeunload', warnUnsaved);
       </div>
       <LetterPane
         v-if="!second" :activity-id="activityId" :seminar-id="seminarId" :record="record" :names="names" :state="store.state" :problem="store.problem" :busy="busy" :max="max" :by-rubric="rubric !== null" :history-open="open.history"
-        @change="store.change($event)" @hold="acts.goOn('hold')" @return="acts.goOn('return')" @reopen="store.act('reopen')" @take-back="store.act('take-back')" @phrases="open.phrases = true" @preview="previewed = null; open.preview = true" @history="open.history = !open.history"
+        @change="store.change($event)" @hold="acts.goOn('hold')" @return="acts.goOn('return')" @reopen="store.act('reopen')" @take-back="store.act('take-back')" @write="acts.writeAbout" @phrases="open.phrases = true" @preview="previewed = null; open.preview = true" @history="open.history = !open.history"
       />
       <aside v-else class="blind"><p>The letter is the first marker’s. Read, set your steps, and hand them over.</p></aside>
     </div>
