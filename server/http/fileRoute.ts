@@ -1,15 +1,17 @@
-import { defineEventHandler, getRequestHeader, getRouterParam, setResponseHeaders, setResponseStatus, type H3Event } from 'h3'
+import { defineEventHandler, getQuery, getRequestHeader, getRouterParam, getRouterParams, setResponseHeaders, setResponseStatus, type H3Event } from 'h3'
+import type { z } from 'zod'
 import { nothingHere } from '#server/access/seminar'
 import { requireFileReader } from '#server/access/files'
 import { requirePerson } from '#server/access/session'
 import { now } from '#server/clock'
+import type { Database } from '#server/database/client'
 import { useDatabase } from '#server/database/connection'
 import { fileById } from '#server/services/files/files'
 import { FileParams } from '#shared/files/file'
 import { answerProblem } from './route'
 
 type StoredFile = NonNullable<Awaited<ReturnType<typeof fileById>>>
-interface Served { readonly bytes: Buffer, readonly type: string, readonly name: string }
+export interface Served { readonly bytes: Buffer, readonly type: string, readonly name: string }
 
 /** Wraps a route that answers with a file: its bytes or a range of them, never run by the browser, never guessed at. */
 export function fileRoute(handle: (file: StoredFile) => Served) {
@@ -48,4 +50,21 @@ export function sendFile(event: H3Event, { bytes, type, name }: Served) {
   setResponseHeaders(event, { 'content-range': `bytes ${from}-${to}/${bytes.length}` })
   setResponseStatus(event, 206)
   return bytes.subarray(from, to + 1)
+}
+
+/** Wraps a route that makes a file to take away. What fails before it is made answers like any route. */
+export function downloadRoute<P extends z.ZodType, Q extends z.ZodType = z.ZodUndefined>(contract: { readonly params: P, readonly query?: Q }, make: (context: { readonly event: H3Event, readonly db: Database, readonly now: Date, readonly params: z.infer<P>, readonly query: z.infer<Q> }) => Promise<Served>) {
+  return defineEventHandler(async (event) => {
+    try {
+      const params = contract.params.safeParse(getRouterParams(event))
+      if (!params.success) throw nothingHere()
+      const query = contract.query ? contract.query.parse(getQuery(event)) : undefined
+      const { bytes, type, name } = await make({ event, db: useDatabase(), now: now(), params: params.data, query: query as z.infer<Q> })
+      setResponseHeaders(event, { 'content-type': type, 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`, 'cache-control': 'private, no-store' })
+      return bytes
+    }
+    catch (error) {
+      return answerProblem(event, error)
+    }
+  })
 }

@@ -1,4 +1,7 @@
 import { z } from 'zod'
+import { Grading } from '../marking/gradebook'
+
+const USUAL_GRADING: Grading = { missingIsZero: true, countHeld: false, gradingScaleId: null, passPercent: null, showTotal: true }
 
 export const LocalDay = z.string().regex(/^\d{4}-\d{2}-\d{2}$/, 'Choose a day.')
 export const LocalTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Write a time like 23:59.')
@@ -25,7 +28,7 @@ export const SeminarCopy = TermWrite.extend({ id: z.uuid(), code: title('a short
 export const Unit = z.object({ id: z.uuid(), title: title('the unit\'s theme'), fromWeek: z.number().int().min(1).max(40), toWeek: z.number().int().min(1).max(40) })
   .refine(unit => unit.toWeek >= unit.fromWeek, { message: 'A unit ends in the week it begins in or later.', path: ['toWeek'] })
 export const Section = z.object({ id: z.uuid(), title: title('the section\'s name', 60) })
-export const Category = z.object({ id: z.uuid(), title: title('the category\'s name', 60), weightPercent: z.number().int().min(0).max(100, 'A weight is 100 % at most.') })
+export const Category = z.object({ id: z.uuid(), title: title('the category\'s name', 60), weightPercent: z.number().int().min(0).max(100, 'A weight is 100 % at most.'), dropLowest: z.number().int().min(0, 'None or more are left out.').max(20).default(0) })
 export const GradingScale = z.object({
   id: z.uuid(), title: title('the scale\'s name', 60),
   bands: z.array(z.object({ letter: title('the letter', 20), fromPercent: z.number().min(0).max(100) })).min(2, 'A scale has two bands or more.').max(20)
@@ -37,6 +40,7 @@ export const GradingScale = z.object({
 export const SettingsBody = TermWrite.extend({
   code: title('a short code', 20), title: title('the title'), college: z.string().trim().max(120), timeZone: TimeZone,
   usualDueTime: LocalTime, usualDueWeekday: z.number().int().min(1).max(7),
+  grading: Grading.default(USUAL_GRADING),
   units: z.array(Unit).max(30), sections: z.array(Section).max(60), categories: z.array(Category).max(30), scales: z.array(GradingScale).max(10),
   pace: z.object({
     readingWordsPerMinute: z.number().int().min(50).max(1000), writingWordsPerMinute: z.number().int().min(1).max(100), markingMinutesPerStudent: z.number().min(0).max(120),

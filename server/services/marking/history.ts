@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray } from 'drizzle-orm'
+import { and, desc, eq, inArray, or, sql } from 'drizzle-orm'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { auditTrail, contributions, enrolments, marks, persons, rubricCriteria, rubricLevels, secondMarks } from '#server/database/schema'
@@ -27,11 +27,11 @@ export async function markHistory(db: Db, actor: Actor & { readonly activity: Ac
     db.select({ id: secondMarks.id }).from(secondMarks).where(and(eq(secondMarks.activityId, activity.id), eq(secondMarks.enrolmentId, enrolmentId))),
     db.select({ id: contributions.id }).from(contributions).where(and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolmentId))),
   ])
+  const excusedHere = and(eq(auditTrail.subjectId, enrolmentId), sql`${auditTrail.detail} ->> 'activityId' = ${activity.id}`)
   const subjects = [...own, ...second, ...written].map(s => s.id)
-  if (subjects.length === 0) return { entries: [] }
   const rows = await db.select({ at: auditTrail.at, act: auditTrail.act, detail: auditTrail.detail, by: persons.name, id: auditTrail.id }).from(auditTrail)
     .innerJoin(enrolments, eq(enrolments.id, auditTrail.actorId)).innerJoin(persons, eq(persons.id, enrolments.personId))
-    .where(and(inArray(auditTrail.subjectId, subjects), inArray(auditTrail.act, Object.keys(WORDS)))).orderBy(desc(auditTrail.at), desc(auditTrail.id)).limit(500)
+    .where(and(subjects.length > 0 ? or(inArray(auditTrail.subjectId, subjects), excusedHere) : excusedHere, inArray(auditTrail.act, Object.keys(WORDS)))).orderBy(desc(auditTrail.at), desc(auditTrail.id)).limit(500)
   const names = await namesOf(db, rows.flatMap(r => (r.detail as Detail).steps ?? []).map(s => s.criterionId))
   return { entries: rows.map(r => ({ at: r.at.toISOString(), by: r.by, text: WORDS[r.act]!(r.detail as Detail, names) })) }
 }

@@ -70,3 +70,9 @@ export async function requireSeesMark(db: Db, actor: ActorAt, enrolmentId: strin
   const second = await secondOf(db, actor.activity.id, enrolmentId)
   if (second?.markerId === actor.enrolment.id && second.state === 'asked') throw new Problem(403, 'secondAsked', 'You are asked to mark this record without seeing the first marking. Hand your own steps over; then both are shown.')
 }
+
+/** Students whose marks the actor is not to see yet, in an activity. */
+export async function unseenBy(db: Db, actor: ActorAt): Promise<Set<string>> {
+  const rows = await db.select({ id: secondMarks.enrolmentId }).from(secondMarks).where(and(eq(secondMarks.activityId, actor.activity.id), eq(secondMarks.markerId, actor.enrolment.id), eq(secondMarks.state, 'asked')))
+  return new Set(rows.map(r => r.id))
+}

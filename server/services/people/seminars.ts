@@ -50,10 +50,10 @@ export async function settingsView(db: Db, { seminar }: Actor): Promise<Settings
     settings: {
       code: seminar.code, title: seminar.title, college: seminar.college, timeZone: seminar.timeZone, firstDay: seminar.firstDay, weeks: seminar.weeks, breaks: seminar.breaks.map(b => ({ ...b })),
       usualDueTime: seminar.usualDueTime, usualDueWeekday: seminar.usualDueWeekday, pace: { ...seminar.pace },
-      studentHoursLimit: seminar.studentHoursLimit, markingHoursLimit: seminar.markingHoursLimit, presenceGapDays: seminar.presenceGapDays,
+      studentHoursLimit: seminar.studentHoursLimit, markingHoursLimit: seminar.markingHoursLimit, presenceGapDays: seminar.presenceGapDays, grading: seminar.grading,
       units: unitRows.map(({ id, title, fromWeek, toWeek }) => ({ id, title, fromWeek, toWeek })),
       sections: sectionRows.map(({ id, title }) => ({ id, title })),
-      categories: categoryRows.map(({ id, title, weightPercent }) => ({ id, title, weightPercent })),
+      categories: categoryRows.map(({ id, title, weightPercent, dropLowest }) => ({ id, title, weightPercent, dropLowest })),
       scales: scaleRows.map(({ id, title, bands }) => ({ id, title, bands: bands.map(b => ({ ...b })) })),
     },
   }
@@ -71,7 +71,9 @@ export function writeSettings(db: Database, actor: Actor, write: { readonly key:
     }
     const { units: unitList, sections: sectionList, categories: categoryList, scales, ...own } = write.settings
     requireWithinTerm(write.settings)
-    const [seminar] = await tx.update(seminars).set({ ...own, breaks: sorted(own.breaks), version: current!.version + 1 }).where(eq(seminars.id, actor.seminar.id)).returning()
+    // letters of a scale that is taken away go with it
+    const grading = { ...own.grading, gradingScaleId: scales.some(s => s.id === own.grading.gradingScaleId) ? own.grading.gradingScaleId : null }
+    const [seminar] = await tx.update(seminars).set({ ...own, grading, breaks: sorted(own.breaks), version: current!.version + 1 }).where(eq(seminars.id, actor.seminar.id)).returning()
     const seminarId = actor.seminar.id
     await replace(tx, sections, seminarId, sectionList.map((s, position) => ({ ...s, seminarId, position })), async ids => requireUnused(tx, enrolments, enrolments.sectionId, ids, 'sections', 'People are still in a section you took away. Move them first.'))
     await replace(tx, units, seminarId, unitList.map((u, position) => ({ ...u, seminarId, position })), async ids => void await tx.update(activities).set({ unitId: null }).where(inArray(activities.unitId, ids)))

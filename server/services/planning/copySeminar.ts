@@ -34,7 +34,10 @@ export async function copySeminar(db: Database, actor: Actor, copy: CopyTo, now:
       unitIds.set(id, row!.id)
     }
     for (const { id: _own, ...row } of await tx.select().from(categories).where(eq(categories.seminarId, from.id))) await tx.insert(categories).values({ ...row, seminarId: made.id })
-    for (const { id: _own, ...row } of await tx.select().from(gradingScales).where(eq(gradingScales.seminarId, from.id))) await tx.insert(gradingScales).values({ ...row, seminarId: made.id })
+    for (const { id, ...row } of await tx.select().from(gradingScales).where(eq(gradingScales.seminarId, from.id))) {
+      const [scale] = await tx.insert(gradingScales).values({ ...row, seminarId: made.id }).returning()
+      if (from.grading.gradingScaleId === id) await tx.update(seminars).set({ grading: { ...from.grading, gradingScaleId: scale!.id } }).where(eq(seminars.id, made.id))
+    }
     for (const { id: _own, ...row } of await tx.select().from(outcomes).where(eq(outcomes.seminarId, from.id))) await tx.insert(outcomes).values({ ...row, seminarId: made.id })
     const newest = await tx.selectDistinctOn([rubricVersions.rubricId], { id: rubricVersions.id }).from(rubricVersions).innerJoin(rubrics, eq(rubrics.id, rubricVersions.rubricId))
       .where(and(eq(rubrics.seminarId, from.id), isNull(rubrics.archivedAt))).orderBy(rubricVersions.rubricId, asc(rubricVersions.version))

@@ -37,6 +37,7 @@ const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Satur
 const weights = computed(() => s.value.categories.reduce((sum, c) => sum + c.weightPercent, 0))
 const number = (event: Event) => Number((event.target as HTMLInputElement).value) || 0
 const text = (event: Event) => (event.target as HTMLInputElement).value
+const grade = (part: Partial<SettingsBody['grading']>) => edit!.change({ grading: { ...s.value.grading, ...part } })
 const bandText = (bands: SettingsBody['scales'][number]['bands']) => bands.map(b => `${b.letter} ${b.fromPercent}`).join(', ')
 function bands(event: Event, i: number) {
   const parsed = text(event).split(',').map(part => /^\s*(.+?)\s+(\d+(?:\.\d+)?)\s*%?\s*$/.exec(part)).filter(m => m !== null).map(m => ({ letter: m[1]!, fromPercent: Number(m[2]) }))
@@ -85,10 +86,17 @@ function bands(event: Event, i: number) {
     <section>
       <h2>Categories</h2>
       <div>
-        <EditableRows :rows="s.categories" add="Add a category" empty="Categories say how much each sort of work counts." :fresh="() => ({ id: newKey(), title: 'New category', weightPercent: Math.max(0, 100 - weights) })" @change="edit.change({ categories: $event })">
-          <template #default="{ row, set }"><input class="in title" :value="row.title" aria-label="Category" @input="set({ title: text($event) })"> <input class="in short" type="number" min="0" max="100" :value="row.weightPercent" aria-label="Weight in percent" @input="set({ weightPercent: number($event) })"> %</template>
+        <EditableRows :rows="s.categories" add="Add a category" empty="Categories say how much each sort of work counts." :fresh="() => ({ id: newKey(), title: 'New category', weightPercent: Math.max(0, 100 - weights), dropLowest: 0 })" @change="edit.change({ categories: $event })">
+          <template #default="{ row, set }"><input class="in title" :value="row.title" aria-label="Category" @input="set({ title: text($event) })"> <input class="in short" type="number" min="0" max="100" :value="row.weightPercent" aria-label="Weight in percent" @input="set({ weightPercent: number($event) })"> % <label class="drop">without the lowest <input class="in short" type="number" min="0" max="20" :value="row.dropLowest" :aria-label="`How many of the lowest of ${row.title} are left out`" @input="set({ dropLowest: number($event) })"></label></template>
         </EditableRows>
         <p v-if="s.categories.length > 0" class="sum" :class="{ off: weights !== 100 }">Together {{ weights }} %{{ weights === 100 ? '.' : weights < 100 ? `; ${100 - weights} % are not given yet. Final marks are reckoned as if these made up the whole.` : `, ${weights - 100} % more than a whole. Final marks are reckoned by their proportion.` }}</p>
+      </div>
+    </section>
+    <section>
+      <h2>Gradebook</h2>
+      <div>
+        <p class="sentence">Work that is missing when it closes <select class="in" :value="String(s.grading.missingIsZero)" aria-label="Missing work" @change="grade({ missingIsZero: text($event) === 'true' })"><option value="true">counts as zero</option><option value="false">is left out</option></select>. Your figures <select class="in" :value="String(s.grading.countHeld)" aria-label="Held marks" @change="grade({ countHeld: text($event) === 'true' })"><option value="false">count what is returned</option><option value="true">count held marks, too</option></select>.</p>
+        <p class="sentence">Students <select class="in" :value="String(s.grading.showTotal)" aria-label="Final figure for students" @change="grade({ showTotal: text($event) === 'true' })"><option value="true">see their final figure as it stands</option><option value="false">see single marks only</option></select>, with <select class="in" :value="s.grading.gradingScaleId ?? ''" aria-label="Letters of the final figure" @change="grade({ gradingScaleId: text($event) || null })"><option value="">no letters</option><option v-for="scale in s.scales" :key="scale.id" :value="scale.id">letters of {{ scale.title }}</option></select>. One passes from <input class="in short" type="number" min="0" max="100" :value="s.grading.passPercent ?? ''" aria-label="Pass mark in percent; empty for none" @input="grade({ passPercent: text($event) === '' ? null : number($event) })"> %.</p>
       </div>
     </section>
     <section>
@@ -119,6 +127,7 @@ h2 { font: 600 1rem/1.4 var(--read); }
 .sentence .in, :deep(.row .in) { font: 600 0.9375rem/1.3 var(--read); color: var(--harbour-deep); padding: 3px 7px; }
 .title { width: 14rem; }
 .bands { flex: 1; min-width: 12rem; }
+.drop { display: inline-flex; gap: 6px; align-items: center; font-size: 0.8125rem; color: var(--ink-2); margin-left: 10px; }
 .sum { font-size: 0.84375rem; color: var(--moss); margin-top: 6px; }
 .sum.off { color: var(--ember); }
 .archived { padding: 10px 14px; background: var(--ember-soft); border-radius: var(--r); margin-bottom: 12px; }
