@@ -15,6 +15,7 @@ import { numberAll } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { activities, categories, rubric, units, type DemoActivity } from './activities'
 import { demoGroupPlans, learningOutcomes, libraryRubrics } from './rubrics'
+import { DemoReturns } from './returns'
 import { marks, type DemoMark } from './marks'
 import { DEMO_PASSWORD, people } from './people'
 import { breakwater } from './texts/breakwater'
@@ -80,6 +81,7 @@ class Seed {
     await numberAll(this.db)
     await this.visits()
     for (const mark of marks) await this.mark(mark)
+    await new DemoReturns(this.db as Database, this.seminarId, this.enrolment, this.activity, spec => this.at(spec)).all()
   }
 
   private at([week, weekday, time]: readonly [number, number, string]): Date {

@@ -27,6 +27,7 @@ with item as (
   select e.id as enrolment_id, a.category_id, a.id, 0::numeric as points, a.points::numeric as max
   from activities a join enrolments e on e.seminar_id = a.seminar_id and e.role = 'student' and e.state = 'active'
   where ${missingIsZero} and a.state = 'published' and not a.practice and not a.is_template and a.scale <> 'none' and a.points > 0 and (a.audience ->> 'kind' = 'everyone' or exists (select 1 from group_members g where g.enrolment_id = e.id and g.group_plan_id::text = a.audience ->> 'groupPlanId'))
+    and exists (select 1 from expectations x where x.activity_id = a.id)
     and greatest((select max(p.ends_at) from phases p where p.activity_id = a.id and p.name in ('write', 'respond', 'revise', 'review')), (select x.due_at from extensions x where x.activity_id = a.id and x.enrolment_id = e.id)) < '2026-10-14T08:20:00Z'
     and not exists (select 1 from marks m where m.activity_id = a.id and m.enrolment_id = e.id and (m.state <> 'open' or m.returned is not null))
     and not exists (select 1 from contributions c where c.activity_id = a.id and c.author_id = e.id and c.state = 'shown')

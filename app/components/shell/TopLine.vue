@@ -14,11 +14,12 @@ const links = computed(() => seminar.isStaff
   ? [
       { to: `${base.value}/plan`, label: 'Term plan', count: 0 },
       { to: `${base.value}/marking`, label: 'Marking', count: seminar.shell?.readyToMark ?? 0 },
+      { to: `${base.value}/gradebook`, label: 'Gradebook', count: 0 },
       { to: `${base.value}/people`, label: 'People', count: 0 },
       { to: `${base.value}/library`, label: 'Library', count: 0 },
     ]
   : [
-      ...(seminar.isStudent ? [{ to: `${base.value}/week`, label: 'My week', count: 0 }, { to: `${base.value}/progress`, label: 'Progress', count: 0 }] : []),
+      ...(seminar.isStudent ? [{ to: `${base.value}/week`, label: 'My week', count: 0 }, { to: `${base.value}/progress`, label: 'Progress', count: 0 }, { to: `${base.value}/grades`, label: 'Grades', count: 0 }] : []),
       { to: `${base.value}/plan`, label: 'Seminar', count: 0 },
       ...(seminar.isStudent ? [{ to: `${base.value}/groups`, label: 'Groups', count: 0 }] : []),
       ...(seminar.isStudent ? [{ to: `${base.value}/feedback`, label: 'Feedback', count: seminar.shell?.lettersBack ?? 0 }] : []),

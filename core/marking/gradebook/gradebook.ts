@@ -13,7 +13,7 @@ export interface GradeEntry {
   readonly points: number | null // hundredths; null: not marked yet
   readonly excused: boolean
   readonly closed: boolean // its time is over for this student
-  readonly any: boolean // something was handed in
+  readonly any: boolean // something was handed in, or nothing was asked for
 }
 
 export interface GradeCategory { readonly id: string, readonly weight: number, readonly drop: number }

@@ -83,7 +83,7 @@ export async function gradeRows(db: Db, actor: Actor, frame: GradebookFrame, stu
       const state = !meant ? 'notMeant' : reader === 'student' ? back !== null ? 'returned' : has.has(at) ? 'work' : 'nothing' : stored?.state === 'returned' ? 'returned' : stored?.state === 'held' ? 'held' : shown !== null ? 'open' : has.has(at) ? 'work' : 'nothing'
       if (meant) {
         meantItems.push(items[i]!)
-        entries.set(column.id, { points: counting, excused: excusedIn.has(at), closed: isClosed, any: has.has(at) || (stored !== undefined && stored.state !== 'open') })
+        entries.set(column.id, { points: counting, excused: excusedIn.has(at), closed: isClosed, any: has.has(at) || plan.expectations.length === 0 || (stored !== undefined && stored.state !== 'open') })
       }
       points.push(meant ? shown : null)
       states += CELL_STATES[state]
