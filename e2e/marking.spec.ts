@@ -37,7 +37,7 @@ test('an instructor marks by key, cites, writes, holds and returns; the student 
   await expect(page.getByRole('status').filter({ hasText: 'Held: 23 of 25 for Mireille.' })).toBeVisible()
   const student = await as('mireille')
   await open(student, `/seminars/${world.seminar.id}/week`)
-  await expect(student.getByText('Come back to you')).toHaveCount(0)
+  await expect(student.getByText('You let Rasmus change your mind')).toHaveCount(0)
 
   await strip.getByRole('button', { name: 'Mireille Estrada-Holm, held' }).click()
   await page.getByRole('button', { name: 'Return now' }).click()

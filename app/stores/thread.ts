@@ -124,6 +124,17 @@ export const useThreadStore = defineStore('thread', () => {
       throw error
     }
   }
+  /** Marks one contribution by itself, where the activity is marked so. */
+  async function markOne(id: string, mark: { readonly points: number | null, readonly done: boolean | null }) {
+    const c = whole.value.find(x => x.id === id)
+    if (!c) return
+    replace({ ...c, ...mark })
+    try { await api.put(`/api/contributions/${id}/mark`, mark) }
+    catch (error) {
+      replace(c)
+      throw error
+    }
+  }
   async function withdraw(id: string, withdrawn: boolean) {
     await api.put(`/api/contributions/${id}/withdrawn`, { withdrawn })
     await refresh()
@@ -139,5 +150,5 @@ export const useThreadStore = defineStore('thread', () => {
   function replace(c: WholeContribution) {
     set(contributions.value.map(x => x.id === c.id ? c : x))
   }
-  return { activity, thread, contributions, byId, whole, roots, load, refresh, beginSending, endSending, draftAt, recordVisit, hear, needTexts, nod, withdraw, edit, act }
+  return { activity, thread, contributions, byId, whole, roots, load, refresh, beginSending, endSending, draftAt, recordVisit, hear, needTexts, nod, markOne, withdraw, edit, act }
 })

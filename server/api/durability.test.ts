@@ -67,4 +67,52 @@ describe('what was acknowledged', () => {
     }
     finally { await again.stop() }
   })
+
+  it('keeps every acknowledged save of 200 marks when server and database die in the middle, and none twice', async () => {
+    const server = await testServer(cluster.url())
+    const ines = await new Client(server.address).signIn('ines@northmere.example')
+    const { body: session } = await ines.json<{ session: { seminars: Array<{ id: string }> } }>('GET', '/api/session')
+    const { body: plan } = await ines.json<{ activities: Array<{ id: string, title: string }> }>('GET', `/api/seminars/${session.session.seminars[0]!.id}/plan`)
+    const place = `/api/activities/${plan.activities.find(a => a.title.includes('dredge'))!.id}`
+    const { body: desk } = await ines.json<{ students: Array<{ id: string }> }>('GET', `${place}/desk`)
+    const students = desk.students.slice(0, 20)
+    const save = (id: string, n: number) => ({ key: v7(), baseVersion: n, steps: [], citations: [], letter: doc(`save ${n + 1} for ${id}`), markerNote: '', lateWaived: false })
+    const acknowledged = new Map<string, number>()
+    let sent = 0
+    const dying = [server.child.pid!, ...family(cluster.pid!)]
+    // every student's record is saved ten times over, one after another; a hundred acknowledgements in, the lights go out
+    const unsure = new Map<string, object>() // the save each record was in when they did
+    await Promise.all(students.map(async ({ id }) => {
+      for (let n = 0; n < 10; n++) {
+        const body = save(id, n)
+        unsure.set(id, body)
+        const answer = await ines.json<{ version: number }>('PUT', `${place}/records/${id}/mark`, body).catch(() => null)
+        if (answer?.status !== 200) return
+        acknowledged.set(id, answer.body.version)
+        unsure.delete(id)
+        if (++sent === 100) for (const pid of dying) try { process.kill(pid, 'SIGKILL') } catch { /* it has gone with its parent */ }
+      }
+    }))
+    await gone(dying)
+    expect(sent).toBeGreaterThanOrEqual(100)
+
+    cluster = await startCluster(folder)
+    const again = await testServer(cluster.url())
+    try {
+      const back = await new Client(again.address).signIn('ines@northmere.example')
+      for (const { id } of students) {
+        const { body: record } = await back.json<{ mark: { version: number, letter: unknown } }>('GET', `${place}/records/${id}`)
+        const known = acknowledged.get(id) ?? 0
+        // what was acknowledged is there; at most the one save that was on its way has come on top
+        expect([known, known + 1]).toContain(record.mark.version)
+        if (record.mark.version > 0) expect(JSON.stringify(record.mark.letter)).toContain(`save ${record.mark.version} for ${id}`)
+        const open = unsure.get(id)
+        if (!open) continue
+        // sent again with its key, it counts once, whether it had been in or not
+        const resent = await back.json<{ version: number }>('PUT', `${place}/records/${id}/mark`, open)
+        expect(resent.body.version).toBe(known + 1)
+      }
+    }
+    finally { await again.stop() }
+  })
 })

@@ -5,6 +5,7 @@ import { STANDINGS } from '../../core/contributing/standing'
 import { APART, ATTACHABLE } from '../../core/contributing/talkSettings'
 import { PHASES } from '../../core/planning/schedule'
 import { SCALES } from '../../core/planning/scale'
+import { CombineRuleBody } from '../marking/combine'
 
 export const ActivityParams = z.object({ activityId: z.uuid() })
 
@@ -82,6 +83,7 @@ export const ActivityView = z.object({
   points: z.number().int().nullable(),
   pointStep: z.number().int(), // hundredths a mark is rounded to
   scale: z.enum(SCALES),
+  combine: CombineRuleBody.nullable(), // to staff alone: contributions are marked one by one
   practice: z.boolean(),
   passPercent: z.number().int().nullable(),
   hiddenUntil: z.iso.datetime().nullable(), // classmates' contributions stay hidden until then

@@ -58,6 +58,7 @@ export const ContributionView = z.discriminatedUnion('view', [
     circle: z.uuid().nullable(), // the section or group whose talk it is in, where each talks by itself; to staff alone
     alias: z.string().nullable(), // what classmates call its author here; to staff and the author alone
     done: z.boolean().nullable(), // as staff marked it; to staff and the author alone
+    points: z.number().int().nullable(), // its mark alone, hundredths; to staff alone
     sentBack: z.string().nullable(), // what staff said when they did not let it be shown yet
     version: z.number().int(),
   }),

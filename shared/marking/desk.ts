@@ -6,13 +6,7 @@ import { CheckView, RubricView } from '../contributing/activity'
 import { AttachedFile } from '../contributing/thread'
 import { RichDoc } from '../contributing/richDoc'
 import { StandingCounts } from '../planning/plan'
-
-/** See `CombineRule`. */
-const each = z.number().int().min(1, 'What one can get is above 0.').max(1_000_000)
-export const CombineRuleBody = z.discriminatedUnion('by', [
-  z.object({ by: z.literal('mean'), each }), z.object({ by: z.literal('sum'), each }), z.object({ by: z.literal('latest'), each }),
-  z.object({ by: z.literal('best'), each, k: z.number().int().min(1).max(100) }), z.object({ by: z.literal('count'), need: z.number().int().min(1).max(100) }),
-])
+import { CombineRuleBody } from './combine'
 
 export const RecordParams = z.object({ activityId: z.uuid(), enrolmentId: z.uuid() })
 

@@ -4,6 +4,7 @@ import { PHASES } from '../../core/planning/schedule'
 import { SCALES } from '../../core/planning/scale'
 import { BriefDoc } from '../contributing/richDoc'
 import { Rule, RubricView, TalkSettingsBody } from '../contributing/activity'
+import { CombineRuleBody } from '../marking/combine'
 import { StandingCounts } from './plan'
 
 const when = z.iso.datetime({ offset: true }).transform(at => new Date(at).toISOString())
@@ -41,6 +42,7 @@ export const ActivityBody = TalkSettingsBody.extend({
   returnTogether: z.boolean(),
   rubricVersionId: z.uuid().nullable(),
   lateRule: LateRuleBody,
+  combine: CombineRuleBody.nullable(), // contributions are marked one by one, and these make the mark
   audience: AudienceBody,
   jointSeminarIds: z.array(z.uuid()).max(12),
   writeFirst: z.boolean(),

@@ -1,4 +1,5 @@
 import type { Ref } from 'vue'
+import type { CombineRule } from '#core/marking/combineMarks'
 import type { AttachLimits } from '#core/contributing/talkSettings'
 import type { DraftView, TakesUp, WholeContribution } from '#shared/contributing/thread'
 
@@ -8,6 +9,7 @@ export interface TalkDesk {
   readonly mayWrite: boolean
   readonly isStaff: boolean
   readonly attach: AttachLimits
+  readonly combine: CombineRule | null // staff mark contributions one by one
   readonly unfolded: ReadonlySet<string> // long posts that stand whole
   readonly foldedThreads: ReadonlySet<string> // folded by hand
   readonly openThreads: ReadonlySet<string> // long threads unfolded by hand
@@ -37,6 +39,7 @@ export interface TalkDesk {
   putAway: () => void
   posted: (id: string, state: 'shown' | 'awaitingApproval' | 'scheduled') => void
   nod: (id: string) => void
+  mark: (id: string, mark: { readonly points: number | null, readonly done: boolean | null }) => void
   withdraw: (id: string) => void
   putBack: (id: string) => void
   keepOnTop: (id: string, onTop: boolean) => void

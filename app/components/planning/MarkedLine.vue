@@ -42,6 +42,14 @@ const lateText = computed(() => {
   if (rule.kind === 'none') return 'counts in full'
   return rule.kind === 'perDay' ? 'loses for each day begun' : 'earns a part at most'
 })
+const combineChoices = [
+  { value: null, text: 'set by hand' }, { value: 'mean' as const, text: 'the mean of its contributions’ marks', note: 'you mark each contribution, in the talk or on the desk' }, { value: 'sum' as const, text: 'the sum of its contributions’ marks', note: 'capped at the points there are' },
+  { value: 'count' as const, text: 'how many contributions count', note: 'each is marked as counting or not' }, { value: 'best' as const, text: 'made of the best contributions' }, { value: 'latest' as const, text: 'the mark of the latest contribution' },
+]
+function setCombine(by: NonNullable<ActivityBody['combine']>['by'] | null) {
+  const each = props.body.combine && props.body.combine.by !== 'count' ? props.body.combine.each : 400
+  emit('change', { combine: by === null ? null : by === 'count' ? { by, need: 2 } : by === 'best' ? { by, each, k: 2 } : { by, each } })
+}
 const passChoices = [{ value: null, text: 'no pass mark' }, ...[40, 50, 60, 70].map(value => ({ value: value as number | null, text: `passed from ${value} %` }))]
 </script>
 
@@ -58,6 +66,9 @@ const passChoices = [{ value: null, text: 'no pass mark' }, ...[40, 50, 60, 70].
         <ChoicePart label="Pass mark" :model-value="body.passPercent" :choices="passChoices" :disabled="disabled" @update:model-value="emit('change', { passPercent: $event })" />.
         Late work <ChoicePart label="Late work" :model-value="body.lateRule.kind" :choices="lateChoices" :text="lateText" :disabled="disabled" @update:model-value="setLate" /><template v-if="body.lateRule.kind === 'perDay'">: <NumberPart label="Percent a day" :model-value="body.lateRule.percentPerDay" :max="100" unit="percent" :disabled="disabled" @update:model-value="emit('change', { lateRule: { ...body.lateRule, percentPerDay: $event } as ActivityBody['lateRule'] })" /> % a day, never below <NumberPart label="Floor in percent" :model-value="body.lateRule.floorPercent" :max="100" unit="percent" :disabled="disabled" @update:model-value="emit('change', { lateRule: { ...body.lateRule, floorPercent: $event } as ActivityBody['lateRule'] })" /> %</template><template v-else-if="body.lateRule.kind === 'cap'">: <NumberPart label="Cap in percent" :model-value="body.lateRule.capPercent" :max="100" unit="percent" :disabled="disabled" @update:model-value="emit('change', { lateRule: { ...body.lateRule, capPercent: $event } as ActivityBody['lateRule'] })" /> %</template><template v-if="body.lateRule.kind !== 'none'">, after <NumberPart label="Minutes of grace" :model-value="body.lateRule.graceMinutes" :max="100000" unit="minutes" :usual="[0, 60, 720, 1440]" :disabled="disabled" @update:model-value="emit('change', { lateRule: { ...body.lateRule, graceMinutes: $event } as ActivityBody['lateRule'] })" /> minutes of grace</template>.
       </template>
+    </p>
+    <p v-if="!rubric && body.scale !== 'none'" class="sentence">
+      The mark is <ChoicePart label="What makes the mark" :model-value="body.combine?.by ?? null" :choices="combineChoices" :disabled="disabled" @update:model-value="setCombine" /><template v-if="body.combine?.by === 'count'">: <NumberPart label="How many make full marks" :min="1" :max="100" :model-value="body.combine.need" :disabled="disabled" :usual="[1, 2, 3, 5]" @update:model-value="emit('change', { combine: { by: 'count', need: $event } })" /> that count make full marks</template><template v-else-if="body.combine">, each up to <NumberPart label="Points for one contribution" :min="1" :max="1000" :model-value="body.combine.each / 100" :disabled="disabled" unit="points" :usual="[1, 2, 4, 5, 10]" @update:model-value="emit('change', { combine: { ...body.combine, each: $event * 100 } as ActivityBody['combine'] })" /> points<template v-if="body.combine.by === 'best'">, the best <NumberPart label="How many count" :min="1" :max="100" :model-value="body.combine.k" :disabled="disabled" :usual="[1, 2, 3]" @update:model-value="emit('change', { combine: { ...body.combine, k: $event } as ActivityBody['combine'] })" /></template></template>.
     </p>
     <div v-if="rubric" class="bars">
       <span v-for="c in rubric.criteria" :key="c.id" :style="{ flex: c.max * c.weight }"><em :title="c.title">{{ c.title }}</em><i><u v-for="l in c.levels" :key="l.id">{{ points(l.points) }}</u></i></span>

@@ -78,6 +78,7 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
     get mayWrite() { return store.activity?.open === true && seminar.shell?.role !== 'observer' && !seminar.shell?.archived },
     get isStaff() { return seminar.isStaff },
     get attach() { return store.activity!.talk.attach },
+    get combine() { return store.activity!.combine },
     unfolded, foldedThreads, openThreads, replyTo, editing, takesUp, chosen, caretIn,
     minWordsBelow: (id) => {
       // a question that staff put is answered; everything else is replied to
@@ -108,6 +109,7 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
     putAway: () => { replyTo.value = null; void attempt(() => store.refresh()) },
     posted: (id, state) => void attempt(() => posted(id, state)),
     nod: id => void attempt(() => store.nod(id)),
+    mark: (id, mark) => void attempt(() => store.markOne(id, mark)),
     withdraw: id => void withdraw(id),
     putBack: id => void putBack(id),
     keepOnTop: (id, onTop) => void attempt(async () => {

@@ -90,7 +90,9 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
       // a passage is passed on only with the text it was taken from
       takesUp: takesUp && whole.has(takesUp.contributionId) ? { contributionId: takesUp.contributionId, exact: takesUp.exact } : null,
       ...windows(row, isAuthor),
-      done: isAuthor || role === 'staff' ? row.done : null,
+      // marks that make a mark wait with it until it is returned
+      done: (isAuthor && activity.combine === null) || role === 'staff' ? row.done : null,
+      points: role === 'staff' ? row.points : null,
       sentBack: isAuthor || role === 'staff' ? row.sentBack : null,
       version: row.version,
     })

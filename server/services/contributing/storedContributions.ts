@@ -30,6 +30,7 @@ export interface StoredContribution {
   readonly openToClass: boolean
   readonly sentBack: string | null
   readonly version: number
+  readonly points: number | null // as it was marked alone
   readonly done: boolean | null // as a short answer was marked
   readonly nods: number
   readonly nodded: boolean
@@ -51,7 +52,7 @@ export async function storedContributions(db: Db, activityId: string, readerId: 
     html: (pick.bodies ? sql`${contributions.html}` : sql`null`) as SQL<string | null>, words: contributions.words, detail: contributions.detail, promptId: contributions.promptId,
     seq: contributions.seq, shownAt: contributions.shownAt, showAt: contributions.showAt, savedAt: contributions.savedAt, editedAt: contributions.editedAt, withdrawnBy: contributions.withdrawnBy,
     onTop: contributions.onTop, openToClass: contributions.openToClass, sentBack: contributions.sentBack, version: contributions.version,
-    done: contributionMarks.done, nods: sql<number>`coalesce(${given.count}, 0)`, nodded: sql<boolean>`coalesce(${given.mine}, false)`,
+    points: contributionMarks.points, done: contributionMarks.done, nods: sql<number>`coalesce(${given.count}, 0)`, nodded: sql<boolean>`coalesce(${given.mine}, false)`,
   }).from(contributions)
     .innerJoin(enrolments, eq(enrolments.id, contributions.authorId)).innerJoin(persons, eq(persons.id, enrolments.personId))
     .leftJoin(contributionMarks, eq(contributionMarks.contributionId, contributions.id))

@@ -1,6 +1,6 @@
 import { and, asc, eq, inArray, lte } from 'drizzle-orm'
 import { talkOf } from '#core/contributing/talkSettings'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { categories, enrolments, files, persons, prompts, rubricCriteria, rubricLevels, rubrics, rubricVersions, seminars } from '#server/database/schema'
 import { judgeRecord, loadRecords } from '#server/services/contributing/records'
@@ -42,7 +42,7 @@ export async function activityView(db: Db, actor: Actor & { readonly activity: A
     id: activity.id, seminarId: enrolment.seminarId, kind: activity.kind, title: activity.title, summary: activity.summary, briefHtml: activity.briefHtml,
     state: activity.state, opensAt: activity.opensAt.toISOString(), closesAt: closesFor(plan, enrolment.id).toISOString(),
     phases: plan.phases.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
-    writeFirst: activity.settings.writeFirst, editMinutes: activity.settings.editMinutes, points: activity.points, pointStep: activity.pointStep, scale: activity.scale, practice: activity.practice, passPercent: activity.passPercent,
+    writeFirst: activity.settings.writeFirst, editMinutes: activity.settings.editMinutes, points: activity.points, pointStep: activity.pointStep, scale: activity.scale, combine: isStaff(enrolment) ? activity.combine : null, practice: activity.practice, passPercent: activity.passPercent,
     hiddenUntil: activity.settings.hiddenUntil ?? null, starterHtml: activity.starterHtml, spoken: spoken ? { url: `/api/files/${spoken.id}`, type: spoken.type } : null,
     talk: structuredClone(talkOf(activity.settings)) as ActivityView['talk'], joint,
     prompts: released.map((p, i) => ({ id: p.id, number: i + 1, html: p.html, releaseAt: p.releaseAt.toISOString() })), rests: [...activity.settings.rests ?? []], category: category ?? null,

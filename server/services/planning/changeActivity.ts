@@ -49,7 +49,7 @@ export function changeActivity(db: Database, actor: ActorAt, write: ActivityPatc
     const [after] = await tx.update(activities).set({ ...columnsOf(body, before), version: before.version + 1 }).where(eq(activities.id, before.id)).returning()
     await writeParts(tx, after!, body)
     if (before.kind !== body.kind) await renameContributions(tx, before, body.kind)
-    if (before.points !== body.points || JSON.stringify(before.lateRule) !== JSON.stringify(body.lateRule)) await reckonAnew(tx, { ...actor, activity: after! }, now)
+    if (before.points !== body.points || JSON.stringify(before.lateRule) !== JSON.stringify(body.lateRule) || JSON.stringify(before.combine) !== JSON.stringify(after!.combine)) await reckonAnew(tx, { ...actor, activity: after! }, now)
     const fields = Object.keys(write.change)
     await tx.insert(auditTrail).values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at: now, act: 'changed an activity', subjectId: before.id, detail: { fields, title: body.title } })
     if (write.tell && after!.state === 'published') await tellChange(tx, { ...actor, activity: after! }, old, body, now)
@@ -111,7 +111,7 @@ export function columnsOf(body: ActivityBody, before: Pick<ActivityRow, 'summary
     kind: body.kind, title: body.title, brief: body.brief, briefHtml: brief.html, summary: sameBrief ? before.summary : firstWords(brief.text),
     starter: body.starter && plainText(body.starter) !== '' ? body.starter : null, starterHtml: body.starter && plainText(body.starter) !== '' ? renderDoc(body.starter).html : null,
     spokenFileId: body.spokenFileId, unitId: body.unitId, categoryId: body.categoryId, scale: body.scale, gradingScaleId: body.gradingScaleId, points: body.points, passPercent: body.passPercent,
-    practice: body.practice, groupMark: body.groupMark, returnTogether: body.returnTogether, rubricVersionId: body.rubricVersionId, lateRule: body.lateRule, audience: body.audience,
+    practice: body.practice, groupMark: body.groupMark, returnTogether: body.returnTogether, rubricVersionId: body.rubricVersionId, lateRule: body.lateRule, combine: body.rubricVersionId ? null : body.combine, audience: body.audience,
     settings: { ...talkOf(body), writeFirst: body.writeFirst, editMinutes: body.editMinutes, hiddenUntil: body.hiddenUntil, rests: body.rests },
     opensAt: new Date(body.opensAt),
   }

@@ -72,7 +72,7 @@ export async function loadBody(db: Db, a: ActivityRow): Promise<ComposerView['bo
   return {
     kind: a.kind, title: a.title, brief: a.brief, starter: a.starter, spokenFileId: a.spokenFileId, unitId: a.unitId, categoryId: a.categoryId,
     scale: a.scale, gradingScaleId: a.gradingScaleId, points: a.points, passPercent: a.passPercent, practice: a.practice, groupMark: a.groupMark, returnTogether: a.returnTogether,
-    rubricVersionId: a.rubricVersionId, lateRule: a.lateRule, audience: copyAudience(a.audience),
+    rubricVersionId: a.rubricVersionId, lateRule: a.lateRule, combine: a.combine, audience: copyAudience(a.audience),
     jointSeminarIds: jointRows.map(j => j.seminarId), ...structuredClone(talkOf(a.settings)) as TalkBody, writeFirst: a.settings.writeFirst, hiddenUntil: a.settings.hiddenUntil ?? null, editMinutes: a.settings.editMinutes, rests: [...a.settings.rests ?? []],
     opensAt: a.opensAt.toISOString(), phases: phaseRows.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
     rules: rules.map(e => ({ id: e.id, rule: e.rule, needed: e.needed })),

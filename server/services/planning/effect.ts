@@ -39,7 +39,7 @@ export async function effectOf(db: Db, actor: Actor & { readonly activity: Activ
     move.people++
     moves.set(`${from}>${to}`, move)
   }
-  const reckons = body.points !== activity.points || JSON.stringify(body.lateRule) !== JSON.stringify(activity.lateRule)
+  const reckons = body.points !== activity.points || JSON.stringify(body.lateRule) !== JSON.stringify(activity.lateRule) || JSON.stringify(body.combine) !== JSON.stringify(activity.combine)
   return { moves: [...moves.values()].sort((a, b) => b.people - a.people), leaving, joining, reckonedAnew: reckons ? notReturned : 0, kept, renamed: body.kind !== activity.kind, shuts: activity.state === 'published' && activity.opensAt <= now && new Date(body.opensAt) > now }
 }
 

@@ -66,7 +66,7 @@ function usualBody(seminar: Seminar, kind: ActivityRow['kind'], week: number): A
   return {
     kind, title: { discussion: 'New discussion', journal: 'New journal', blog: 'New blog', wiki: 'New wiki', reading: 'New reading', review: 'New peer review', lexicon: 'New lexicon', exitNote: 'New exit note' }[kind],
     brief: empty, starter: null, spokenFileId: null, unitId: null, categoryId: null, scale: 'none', gradingScaleId: null, points: null, passPercent: null, practice: false, groupMark: false, returnTogether: true,
-    rubricVersionId: null, lateRule: { kind: 'none' }, audience: { kind: 'everyone' }, jointSeminarIds: [], ...structuredClone(USUAL_TALK) as TalkBody, writeFirst: kind === 'discussion', hiddenUntil: null, editMinutes: 30, rests: [],
+    rubricVersionId: null, lateRule: { kind: 'none' }, combine: null, audience: { kind: 'everyone' }, jointSeminarIds: [], ...structuredClone(USUAL_TALK) as TalkBody, writeFirst: kind === 'discussion', hiddenUntil: null, editMinutes: 30, rests: [],
     opensAt, phases: [...phaseList, marking], rules, prompts: [],
   }
 }

@@ -10,6 +10,7 @@ import HeldBar from '../HeldBar.vue'
 import RevisionList from '../RevisionList.vue'
 import type { TalkDesk } from '../talkDesk'
 
+const MarkOne = defineAsyncComponent(() => import('../../marking/MarkOne.vue'))
 const EditBox = defineAsyncComponent(() => import('../EditBox.vue'))
 const props = withDefaults(defineProps<{
   row: Extract<ThreadRow<ContributionView>, { kind: 'post' }>
@@ -73,6 +74,7 @@ function selected() {
           <div v-else ref="prose" class="prose" :class="{ short: !open }" @mouseup="selected" v-html="html" />
           <button v-if="long" class="link more" type="button" :aria-expanded="open" @click="desk.toggleFold(whole.id)">{{ open ? 'fold' : `all ${whole.words} words` }}</button>
           <AttachmentList v-if="whole.files.length > 0" :files="whole.files" />
+          <MarkOne v-if="desk.combine && !whole.author.isStaff && whole.state === 'shown' && !whole.withdrawn" :combine="desk.combine" :mark="whole.points === null && whole.done === null ? null : { points: whole.points, done: whole.done }" @mark="desk.mark(whole.id, $event)" />
         </template>
         <RevisionList v-if="history" :contribution-id="whole.id" />
         <HeldBar v-if="whole.state === 'awaitingApproval'" :contribution="whole" :is-staff="desk.isStaff" @approve="desk.approve(whole.id)" @send-back="desk.sendBack(whole.id, $event)" />
