@@ -3,6 +3,7 @@ import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
 import { testWorld } from '#server/testing/world'
 import { bareRows, fillLargeTalk, measureLive, measureScrolling } from './talk'
+import { fillGradebook, ITEMS, measureDesk, measureGradebook, reckonAll, STUDENTS } from './grading'
 import { groupPeople, measurePlanning } from './planning'
 
 const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
@@ -16,15 +17,6 @@ async function timed(runs: number, act: () => Promise<unknown>): Promise<number>
   }
   return median(took)
 }
-/** Runs in the page, as text: presses the key and waits for the frame after the next record stands. */
-const NEXT_STUDENT = `new Promise((resolve) => {
-  const student = () => document.querySelector('[data-student]')?.dataset.student
-  const before = student()
-  const start = performance.now()
-  document.body.dispatchEvent(new KeyboardEvent('keydown', { key: ']', bubbles: true }))
-  const look = () => student() === before ? requestAnimationFrame(look) : requestAnimationFrame(() => resolve(performance.now() - start))
-  look()
-})`
 const row = (what: string, figure: string) => console.log(`| ${what} | ${figure} |`)
 
 const percentile = (values: readonly number[], share: number): number => [...values].sort((a, b) => a - b)[Math.floor((values.length - 1) * share)]!
@@ -32,23 +24,8 @@ const world = await testWorld()
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--no-first-run'] })
 try {
   console.log('| what | measured |\n| --- | --- |')
-  const ines = await world.as('ines')
-  const idris = await world.enrolment('idris')
-  const fetchRecord = await timed(20, async () => (await ines.send('GET', `/api/activities/${world.breakwater.id}/records/${idris.id}`)).json())
-
   const context = await browser.newContext({ baseURL: world.server.address, viewport: { width: 1280, height: 800 } })
   const signIn = (email: string) => context.request.post('/api/session', { data: { email, password: 'harbour' }, headers: { origin: world.server.address } })
-  await signIn('ines@northmere.example')
-  const page = await context.newPage()
-  await page.goto(`/seminars/${world.seminar.id}/activities/${world.breakwater.id}/desk`)
-  await page.waitForLoadState('networkidle')
-  const painted: number[] = []
-  for (let i = 0; i < 12; i++) {
-    painted.push(await page.evaluate<number>(NEXT_STUDENT))
-    await page.waitForLoadState('networkidle')
-  }
-  row('marking desk: key press → next record painted, against fetching that record once (ratio)', `${(median(painted) / fetchRecord).toFixed(2)} (${median(painted).toFixed(0)} ms against ${fetchRecord.toFixed(0)} ms)`)
-
   const scripts = new Map<string, number>()
   await signIn('liv@northmere.example')
   const student = await context.newPage()
@@ -80,6 +57,15 @@ try {
   const live = await measureLive(world)
   row('the same: posted → seen by 200 open readers through two processes', `median ${median(live.took).toFixed(0)} ms, 99 % within ${percentile(live.took, 0.99).toFixed(0)} ms`)
   row('memory of the server processes for each open reader', `${live.perReader.toFixed(0)} kB`)
+  const desk = await measureDesk(browser, world)
+  row('marking desk of 300 students with 40 contributions each: key press → next record painted, against fetching that record’s data alone (ratio of medians)', `${(median(desk.pressed) / median(desk.fetched)).toFixed(2)} (median ${median(desk.pressed).toFixed(0)} ms, 95 % within ${percentile(desk.pressed, 0.95).toFixed(0)} ms, against ${median(desk.fetched).toFixed(0)} ms)`)
+  const book = await fillGradebook(world)
+  const reckon = reckonAll()
+  const reckoned = await timed(15, async () => { reckon() })
+  row(`${STUDENTS} students × ${ITEMS} items reckoned anew by the core`, `${reckoned.toFixed(0)} ms`)
+  const grades = await measureGradebook(browser, world, book)
+  row('gradebook of that size: address typed → first cell painted, cold', `${grades.first.toFixed(0)} ms`)
+  row('the same: frame while scrolling 14,000 px against a frame at rest, median (ratio)', `${(median(grades.frames) / median(rest)).toFixed(2)} (${median(grades.frames).toFixed(1)} ms; 95 % within ${percentile(grades.frames, 0.95).toFixed(1)} ms); ${grades.blank} of ${grades.frames.length} frames had a blank place; ${grades.cells} cells drawn`)
 }
 finally {
   await browser.close()

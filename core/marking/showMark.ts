@@ -4,6 +4,10 @@ import type { Scale } from '../planning/scale'
 /** What an activity is worth, hundredths: one that is done or not without points counts as one point. */
 export const worthOf = (activity: { readonly points: number | null, readonly scale: Scale }): number => activity.points ?? (activity.scale === 'complete' ? 100 : 0)
 
+/** Whether an activity is marked at all: by a rubric, for points, or as done or not. */
+export const isMarked = (activity: { readonly points: number | null, readonly scale: Scale, readonly rubricVersionId: string | null }): boolean =>
+  activity.scale !== 'none' && (activity.points !== null || activity.rubricVersionId !== null || activity.scale === 'complete')
+
 export interface ShownMark { readonly points: number, readonly max: number, readonly scale: Scale, readonly letter?: string | null }
 
 /** A mark in the words of its scale: "17 of 25", "68 %", "B", "done". An activity worth nothing has no per cent. */

@@ -36,7 +36,7 @@ function choose(p: PhraseView) {
   open.value = false
   void api.post(`${path()}/${p.id}/used`, {}).catch(() => {})
 }
-const isNew = computed(() => words.value.trim().length > 12 && !found.value.some(p => p.text === words.value.trim()))
+const isNew = computed(() => list.value !== null && words.value.trim().length > 12 && !found.value.some(p => p.text === words.value.trim()))
 async function keep() {
   const kept = await send(() => api.put<PhraseView>(path(), { id: v7(), text: words.value.trim(), criterion: props.criterion }))
   if (kept) { list.value = [kept, ...list.value ?? []]; choose(kept) }

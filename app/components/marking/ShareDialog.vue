@@ -54,7 +54,7 @@ async function ask() {
         <h3>A second marking</h3>
         <p class="muted">Made without seeing the first; then both markers see both and agree.</p>
         <ul><li v-for="s in students" :key="s.id"><label><input type="checkbox" :checked="twice.has(s.id) || secondOf(s.id) !== null" :disabled="secondOf(s.id) !== null && secondOf(s.id)!.state !== 'asked'" @change="toggle(twice, s.id)"> {{ s.name }}</label><span class="hint">{{ [markerName(s.markerId), secondOf(s.id) ? `second: ${markerName(secondOf(s.id)!.markerId)}${secondOf(s.id)!.state === 'asked' ? '' : `, ${secondOf(s.id)!.state}`}` : null].filter(Boolean).join(' · ') }}</span></li></ul>
-        <p class="acts"><label class="lab inline">by <select v-model="second" class="in"><option value="">choose a marker</option><option v-for="m in markers" :key="m.id" :value="m.id">{{ m.isMe ? 'you' : m.name }}</option></select></label><v-btn :disabled="busy || twice.size === 0 || second === ''" @click="ask">Ask for {{ inWords(twice.size) }}</v-btn></p>
+        <p class="acts"><label class="lab inline">by <select v-model="second" class="in"><option value="">choose a marker</option><option v-for="m in markers" :key="m.id" :value="m.id">{{ m.isMe ? 'you' : m.name }}</option></select></label><v-btn :disabled="busy || twice.size === 0 || second === ''" @click="ask">{{ twice.size === 0 ? 'Ask' : `Ask for ${inWords(twice.size)}` }}</v-btn></p>
       </section>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
     </div>

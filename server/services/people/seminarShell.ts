@@ -1,6 +1,7 @@
 import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm'
 import { weekOf, weeksOf } from '#core/planning/week'
 import { isWorkingPhase } from '#core/planning/schedule'
+import { isMarked } from '#core/marking/showMark'
 import { isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, marks, notices } from '#server/database/schema'
@@ -34,7 +35,7 @@ export async function seminarShell(db: Db, actor: Actor, now: Date): Promise<Sem
 }
 
 async function countReady(db: Db, actor: Actor, plans: Awaited<ReturnType<typeof loadPlans>>, now: Date): Promise<number> {
-  const marked = plans.filter(p => p.activity.state === 'published' && p.activity.rubricVersionId)
+  const marked = plans.filter(p => p.activity.state === 'published' && isMarked(p.activity))
   const students = await countedStudents(db, actor.seminar.id)
   const records = await loadRecords(db, marked.map(p => p.activity.id), students)
   let ready = 0

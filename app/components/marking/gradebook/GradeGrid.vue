@@ -71,7 +71,7 @@ function drop(to: number) {
         <span class="name" role="rowheader"><b>{{ rows[v.index]!.familyName }}</b>, {{ rows[v.index]!.givenName }}</span>
         <button :id="`g-${v.index}--1`" type="button" class="cell total num" role="gridcell" :class="{ on: isAt(v.index, -1) }" :tabindex="isAt(v.index, -1) || (!at && v.index === 0) ? 0 : -1" @click="emit('at', { row: v.index, column: -1 })">{{ shareWords(rows[v.index]!.share) }}<em v-if="letterWords(rows[v.index]!.share, book.bands)">{{ letterWords(rows[v.index]!.share, book.bands) }}</em></button>
         <button
-          v-for="i in columns" :id="`g-${v.index}-${i}`" :key="i" type="button" role="gridcell" class="cell num" :class="[stateOf(rows[v.index]!, i), countedOf(rows[v.index]!, i), { on: isAt(v.index, i), set: rows[v.index]!.set[i] === '1' }]" :tabindex="isAt(v.index, i) ? 0 : -1" :aria-label="label(rows[v.index]!, i)"
+          v-for="i in columns" :id="`g-${v.index}-${i}`" :key="i" type="button" role="gridcell" class="cell num" :class="[stateOf(rows[v.index]!, i), countedOf(rows[v.index]!, i), { on: isAt(v.index, i), set: rows[v.index]!.set[i] === '1' && !book.columns[i]!.byHand }]" :tabindex="isAt(v.index, i) ? 0 : -1" :aria-label="label(rows[v.index]!, i)"
           @click="emit('at', { row: v.index, column: i })" @dblclick="emit('edit', { row: v.index, column: i }, null)"
         >{{ cellWords(rows[v.index]!, i, book.columns[i]!) }}</button>
       </div>

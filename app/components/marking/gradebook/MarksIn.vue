@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Gradebook, MarksPreview } from '#shared/marking/gradebook'
 import { toBase64 } from '../../../composables/files/readFile'
-import { inWords, plural } from '../../../composables/planning/expectationWords'
+import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
 import { points } from '../../../composables/marking/points'
 import { newKey, useApi } from '../../../composables/shell/useApi'
 import { useSending } from '../../../composables/shell/useSending'
@@ -41,7 +41,7 @@ async function take() {
       <label class="lab">Into<select v-model="activityId" class="in" @change="preview = null"><option value="">choose an activity</option><option v-for="c in columns" :key="c.id" :value="c.id">{{ c.title }}</option></select></label>
       <label v-if="activityId" class="lab">File<input class="in" type="file" accept=".csv,.txt,.tsv" :disabled="busy" @change="look"></label>
       <template v-if="preview">
-        <p>{{ preview.changes.length === 0 ? 'Nothing would change.' : `${inWords(preview.changes.length)} ${plural(preview.changes.length, 'mark')} would change` }}<template v-if="preview.same > 0">, {{ inWords(preview.same) }} {{ plural(preview.same, 'is', 'are') }} the same</template>.</p>
+        <p>{{ preview.changes.length === 0 ? 'Nothing would change.' : `${capital(inWords(preview.changes.length))} ${plural(preview.changes.length, 'mark')} would change` }}<template v-if="preview.same > 0">, {{ inWords(preview.same) }} {{ plural(preview.same, 'is', 'are') }} the same</template>.</p>
         <table v-if="preview.changes.length > 0" class="rows num"><thead><tr><th>line</th><th>student</th><th>now</th><th>then</th></tr></thead><tbody><tr v-for="c in preview.changes" :key="c.line"><td>{{ c.line }}</td><td>{{ c.name }}</td><td>{{ c.from === null ? '–' : points(c.from) }}</td><td><b>{{ points(c.to) }}</b></td></tr></tbody></table>
         <ul v-if="preview.faults.length > 0" class="faults"><li v-for="f in preview.faults" :key="f.line">Line {{ f.line }}, “{{ f.who }}”: {{ f.fault }}.</li></ul>
         <label v-if="preview.changes.length > 0" class="lab">Where they come from<input v-model="reason" class="in" maxlength="500" placeholder="the oral exam of 12 October"></label>

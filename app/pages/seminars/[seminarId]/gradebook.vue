@@ -7,7 +7,7 @@ import WhereFrom from '../../../components/marking/gradebook/WhereFrom.vue'
 import ProblemPage from '../../../components/shell/ProblemPage.vue'
 import { percentOf } from '#core/marking/gradebook/gradebook'
 import { stateOf } from '../../../composables/marking/gradeWords'
-import { inWords, plural } from '../../../composables/planning/expectationWords'
+import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
 import { points } from '../../../composables/marking/points'
 import { newKey, useApi } from '../../../composables/shell/useApi'
 import { useSending } from '../../../composables/shell/useSending'
@@ -178,7 +178,7 @@ const marksIn = ref(false)
         </div>
       </aside>
     </div>
-    <MarksIn v-model="marksIn" :seminar-id="seminarId" :columns="book.columns" @done="notices.say($event === 0 ? 'Nothing was changed.' : `${inWords($event)} ${plural($event, 'mark')} taken in, held until you return them.`); refresh()" />
+    <MarksIn v-model="marksIn" :seminar-id="seminarId" :columns="book.columns" @done="notices.say($event === 0 ? 'Nothing was changed.' : `${capital(inWords($event))} ${plural($event, 'mark')} taken in, held until you return them.`); refresh()" />
   </div>
 </template>
 

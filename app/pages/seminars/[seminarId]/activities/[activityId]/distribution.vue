@@ -2,7 +2,7 @@
 import type { Distribution } from '#shared/marking/gradebook'
 import KindTag from '../../../../../components/planning/KindTag.vue'
 import ProblemPage from '../../../../../components/shell/ProblemPage.vue'
-import { inWords } from '../../../../../composables/planning/expectationWords'
+import { capital, inWords } from '../../../../../composables/planning/expectationWords'
 import { points } from '../../../../../composables/marking/points'
 import { useApi } from '../../../../../composables/shell/useApi'
 
@@ -25,7 +25,7 @@ const direction = (m: { first: number, last: number }) => m.last > m.first ? 'hi
     <div class="leaf-head"><KindTag :kind="data.kind" /><h1>{{ data.title }}: how the marks are spread</h1><span class="grow" /><v-btn :to="`/seminars/${route.params.seminarId}/gradebook`">Gradebook</v-btn><v-btn :to="`/seminars/${route.params.seminarId}/activities/${route.params.activityId}/desk`">Marking desk</v-btn></div>
     <p v-if="data.marked === 0" class="invite">No mark is whole yet. Once the first are, this page shows how they are spread.</p>
     <template v-else>
-      <p class="num">{{ inWords(data.marked) }} marked, mean <b>{{ one(data.mean!) }}</b>, median <b>{{ one(data.median!) }}</b> of {{ points(data.max) }}.</p>
+      <p class="num">{{ capital(inWords(data.marked)) }} marked, mean <b>{{ one(data.mean!) }}</b>, median <b>{{ one(data.median!) }}</b> of {{ points(data.max) }}.</p>
       <div class="spread">
         <section class="wide"><h2>Points</h2>
           <ClientOnly><BarChart :bars="bins" label="Students by points" unit="students" /><template #fallback><div class="wait" /></template></ClientOnly>
