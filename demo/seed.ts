@@ -4,7 +4,7 @@ import { sql } from 'drizzle-orm'
 import { plainText, paragraphs, type RichNode } from '#core/contributing/richText'
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import { makeGroups } from '#core/people/makeGroups'
-import { totalMark } from '#core/marking/totalMark'
+import { reckonMark } from '#core/marking/reckonMark'
 import { dayAfter, localDay, localInstant } from '#core/planning/week'
 import { KINDS } from '#core/contributing/kinds'
 import { hashPassword } from '#server/access/password'
@@ -227,19 +227,19 @@ class Seed {
   private async mark(m: DemoMark) {
     const by = m.letter.at(-1)?.[1].includes('Henrik') ? 'henrik' : 'ines'
     const steps = m.steps.map((step, i) => step === null ? null : this.criteria[i]!.levels[step]!)
-    const total = totalMark(this.criteria.map((c, i) => ({ criterionId: c.id, weight: 1, max: c.max, points: steps[i]?.points ?? null })), { max: 2500, step: 50 }, { lateness: null, rule: { kind: 'none' }, waived: false })
+    const total = reckonMark({ criteria: this.criteria.map((c, i) => ({ criterionId: c.id, weight: 1, max: c.max, points: steps[i]?.points ?? null })), combine: null, late: { lateness: null, rule: { kind: 'none' }, waived: false }, override: null }, { max: 2500, step: 50 })
     const letter = letterDoc(m)
     const savedAt = this.at(m.state === 'returned' ? [6, 2, '16:40'] : [6, 3, '09:10'])
     const cited = m.cites.map(cite => ({ criterionId: this.criteria[cite.criterion]!.id, contributionId: this.require(cite.text, m.student).id, exact: cite.exact, start: this.require(cite.text, m.student).text.indexOf(cite.exact) }))
     for (const cite of cited) if (cite.start < 0) throw new Error(`demo: "${cite.exact}" is not in what ${m.student} wrote`)
     const returned: t.ReturnedLetter | null = m.state !== 'returned' ? null : {
-      html: renderDoc(letter).html, points: total.points, max: 2500, by: people.find(p => p.key === by)!.name, rubric: rubric.title,
+      html: renderDoc(letter).html, points: total.points!, max: 2500, by: people.find(p => p.key === by)!.name, rubric: rubric.title,
       criteria: this.criteria.map((c, i) => ({ id: c.id, title: rubric.criteria[i]!.title, points: steps[i]!.points, max: c.max, levelTitle: steps[i]!.title, descriptor: steps[i]!.descriptor, levels: c.levels.map(l => l.points) })),
       citations: cited.map((c, i) => ({ number: i + 1, ...c })),
     }
     const [row] = await this.db.insert(t.marks).values({
       seminarId: this.seminarId, activityId: this.activity.get('breakwater')!, enrolmentId: this.enrolment.get(m.student)!, rubricVersionId: this.rubricVersionId,
-      state: m.state, points: total.notJudged.length === 0 ? total.points : null, letter, letterText: plainText(letter), markerNote: m.note ?? '', markedBy: this.enrolment.get(by)!,
+      state: m.state, points: total.left === 0 ? total.points : null, letter, letterText: plainText(letter), markerNote: m.note ?? '', markedBy: this.enrolment.get(by)!,
       savedAt, heldAt: m.state === 'open' ? null : savedAt, returnedAt: m.state === 'returned' ? savedAt : null, toldAt: m.state === 'returned' ? savedAt : null, returned,
     }).returning()
     const ids = { seminarId: this.seminarId, markId: row!.id }

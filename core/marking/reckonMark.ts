@@ -1,7 +1,7 @@
 import { combineMarks, type CombineRule, type ContributionMark } from './combineMarks'
 import { pointsAfterLateness, type Lateness, type LateRule } from './lateness'
 import { scoreRubric, type CriterionMark } from './scoreRubric'
-import { roundHalfUp, type MarkScale } from './totalMark'
+import { roundHalfUp, type MarkScale } from './markScale'
 
 export interface MarkParts {
   /** Criteria judged so far, those a member is excused from left out; null: not marked by a rubric. */

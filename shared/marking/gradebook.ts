@@ -33,8 +33,8 @@ export const GradeRow = z.object({
 })
 export type GradeRow = z.infer<typeof GradeRow>
 
-const GradeCategoryView = z.object({ id: z.uuid(), title: z.string(), weight: z.number().int(), drop: z.number().int() })
-const Frame = z.object({ columns: z.array(GradeColumn), categories: z.array(GradeCategoryView), grading: Grading, bands: Bands.nullable() })
+const CategoryView = z.object({ id: z.uuid(), title: z.string(), weight: z.number().int(), drop: z.number().int() })
+const Frame = z.object({ columns: z.array(GradeColumn), categories: z.array(CategoryView), grading: Grading, bands: Bands.nullable() })
 export const Gradebook = Frame.extend({
   rows: z.array(GradeRow),
   sections: z.array(z.object({ id: z.uuid(), title: z.string() })),

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { dropLowest } from './dropLowest'
-import { gradeOf, letterOf, percentOf, type GradeCategory, type GradeEntry, type GradeItem } from './gradebook'
+import { gradeOf, letterOf, percentOf, type WeightedCategory, type GradeEntry, type GradeItem } from './gradebook'
 import { neededFor, whatIf } from './needed'
 
 const scored = fc.integer({ min: 1, max: 3000 }).chain(max => fc.record({ max: fc.constant(max), points: fc.integer({ min: 0, max }) }))
@@ -41,8 +41,8 @@ describe('dropping the lowest', () => {
 
 const entry = (points: number | null, rest: Partial<GradeEntry> = {}): GradeEntry => ({ points, excused: false, closed: true, any: points !== null, ...rest })
 const item = (id: string, categoryId: string | null, max = 1000, practice = false): GradeItem => ({ id, categoryId, max, practice })
-const TALK: GradeCategory = { id: 'talk', weight: 30, drop: 0 }
-const WIKI: GradeCategory = { id: 'wiki', weight: 70, drop: 0 }
+const TALK: WeightedCategory = { id: 'talk', weight: 30, drop: 0 }
+const WIKI: WeightedCategory = { id: 'wiki', weight: 70, drop: 0 }
 const strict = { missingIsZero: true }
 
 describe('a grade', () => {

@@ -16,7 +16,7 @@ export interface GradeEntry {
   readonly any: boolean // something was handed in, or nothing was asked for
 }
 
-export interface GradeCategory { readonly id: string, readonly weight: number, readonly drop: number }
+export interface WeightedCategory { readonly id: string, readonly weight: number, readonly drop: number }
 export interface GradePolicy { readonly missingIsZero: boolean } // what is missing at its close counts as zero
 
 /** Why an item counts, or does not. */
@@ -48,14 +48,14 @@ export interface Grade {
  * @param entries by item id; an item without one counts as nothing yet
  * @throws {RangeError} if points lie outside 0..max, a weight is negative, or `drop` is not a whole number ≥ 0
  */
-export function gradeOf(items: readonly GradeItem[], entries: ReadonlyMap<string, GradeEntry>, categories: readonly GradeCategory[], policy: GradePolicy): Grade {
+export function gradeOf(items: readonly GradeItem[], entries: ReadonlyMap<string, GradeEntry>, categories: readonly WeightedCategory[], policy: GradePolicy): Grade {
   const known = new Set(categories.map(c => c.id))
   const parts = new Map<string | null, GradePart[]>()
   for (const item of items) {
     const key = item.categoryId !== null && known.has(item.categoryId) ? item.categoryId : null
     parts.set(key, [...parts.get(key) ?? [], partOf(item, entries.get(item.id), key === null, policy)])
   }
-  const graded = categories.map(category => gradeCategory(category, parts.get(category.id) ?? []))
+  const graded = categories.map(category => reckonCategory(category, parts.get(category.id) ?? []))
   const filled = graded.filter(c => c.share !== null)
   const weightCounted = filled.reduce((sum, c) => sum + c.weight, 0)
   const pointsInAll = filled.reduce((sum, c) => sum + c.points, 0)
@@ -78,7 +78,7 @@ function partOf(item: GradeItem, entry: GradeEntry | undefined, outside: boolean
   return policy.missingIsZero && entry?.closed && !entry.any ? part('missing', 0) : part('notYet')
 }
 
-function gradeCategory({ id, weight, drop }: GradeCategory, parts: readonly GradePart[]): CategoryGrade {
+function reckonCategory({ id, weight, drop }: WeightedCategory, parts: readonly GradePart[]): CategoryGrade {
   if (!(weight >= 0)) throw new RangeError(`gradeOf: the weight of ${id} must be 0 or more`)
   const counting = parts.filter(p => p.counted === 'counted' || p.counted === 'missing')
   const dropped = new Set(dropLowest(counting.map(p => ({ points: p.points!, max: p.max })), drop).map(i => counting[i]!.itemId))

@@ -1,4 +1,4 @@
-import { gradeOf, type Grade, type GradeCategory, type GradeEntry, type GradeItem, type GradePolicy } from './gradebook'
+import { gradeOf, type Grade, type WeightedCategory, type GradeEntry, type GradeItem, type GradePolicy } from './gradebook'
 
 export type Needed =
   | { readonly kind: 'already' } // reached even if everything still open came to nothing
@@ -19,7 +19,7 @@ export const openItems = (grade: Grade): string[] => grade.categories.flatMap(c 
  * @param target share, 0..1
  * @param step hundredths: points are said rounded up to it, so that reaching them is enough
  */
-export function neededFor(target: number, items: readonly GradeItem[], entries: ReadonlyMap<string, GradeEntry>, categories: readonly GradeCategory[], policy: GradePolicy, step: number): Needed {
+export function neededFor(target: number, items: readonly GradeItem[], entries: ReadonlyMap<string, GradeEntry>, categories: readonly WeightedCategory[], policy: GradePolicy, step: number): Needed {
   const now = gradeOf(items, entries, categories, policy)
   const open = openItems(now)
   if (open.length === 0) return { kind: 'nothingOpen', share: now.share }
@@ -56,7 +56,7 @@ function slopeOf(grade: Grade, open: ReadonlySet<string>): number {
 }
 
 /** A student's standing with some points put in for trial; what is not tried stays. */
-export function whatIf(tried: ReadonlyMap<string, number | null>, items: readonly GradeItem[], entries: ReadonlyMap<string, GradeEntry>, categories: readonly GradeCategory[], policy: GradePolicy): Grade {
+export function whatIf(tried: ReadonlyMap<string, number | null>, items: readonly GradeItem[], entries: ReadonlyMap<string, GradeEntry>, categories: readonly WeightedCategory[], policy: GradePolicy): Grade {
   const next = new Map(entries)
   for (const [id, points] of tried) next.set(id, { excused: false, closed: false, any: true, ...entries.get(id), points })
   return gradeOf(items, next, categories, policy)

@@ -1,5 +1,5 @@
 import { and, asc, eq, inArray, isNotNull, ne, or } from 'drizzle-orm'
-import { gradeOf, type GradeCategory, type GradeEntry, type GradeItem } from '#core/marking/gradebook/gradebook'
+import { gradeOf, type WeightedCategory, type GradeEntry, type GradeItem } from '#core/marking/gradebook/gradebook'
 import { worthOf } from '#core/marking/showMark'
 import { isStaff, nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -17,7 +17,7 @@ export interface GradebookFrame {
   readonly plans: readonly ActivityPlan[]
   readonly columns: readonly GradeColumn[]
   readonly items: readonly GradeItem[]
-  readonly categories: ReadonlyArray<GradeCategory & { readonly title: string }>
+  readonly categories: ReadonlyArray<WeightedCategory & { readonly title: string }>
   readonly bands: Gradebook['bands']
 }
 
