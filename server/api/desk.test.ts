@@ -3,34 +3,25 @@ import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
 import { returnDue, tellReturned } from '#server/services/marking/returnMark'
+import { atTheDesk, type Desk, type Refusal } from '#server/testing/marker'
 import { TEST_NOW, type Client } from '#server/testing/server'
 import { doc, testWorld, words, type World } from '#server/testing/world'
 import type { ActivityView } from '#shared/contributing/activity'
-import type { DeskView, MarkHistory, MarkingQueue, MarkView, MoveView, PhraseView, RecordView } from '#shared/marking/desk'
+import type { DeskView, MarkHistory, MarkingQueue, MoveView, PhraseView, RecordView } from '#shared/marking/desk'
 import type { LetterView } from '#shared/marking/letter'
 
-interface Refusal { readonly code: string, readonly detail: string, readonly fields: Record<string, string> }
 const now = new Date(TEST_NOW)
 const later = (minutes: number) => new Date(now.getTime() + minutes * 60_000)
 
 describe('the marking desk', () => {
   let world: World
-  let ines: Client
-  let henrik: Client
-  let rubric: NonNullable<ActivityView['rubric']>
+  let { ines, henrik, at, record, steps, mark, act } = {} as Desk
   beforeAll(async () => {
-    world = await testWorld()
-    ines = await world.as('ines')
-    henrik = await world.as('henrik')
-    rubric = (await ines.json<ActivityView>('GET', `/api/activities/${world.breakwater.id}`)).body.rubric!
+    world = await testWorld();
+    ({ ines, henrik, at, record, steps, mark, act } = await atTheDesk(world))
   })
   afterAll(() => world.close())
 
-  const at = async (student: string, rest = '', activity = world.breakwater.id) => `/api/activities/${activity}/records/${(await world.enrolment(student)).id}${rest}`
-  const record = async (student: string, as = ines, activity = world.breakwater.id) => (await as.json<RecordView>('GET', await at(student, '', activity))).body
-  const steps = (...places: number[]) => places.map((p, i) => ({ criterionId: rubric.criteria[i]!.id, levelId: rubric.criteria[i]!.levels[p]!.id }))
-  const mark = async (as: Client, student: string, body: object, activity = world.breakwater.id) => as.json<MarkView & Refusal>('PUT', await at(student, '/mark', activity), { key: v7(), baseVersion: (await record(student, ines, activity)).mark.version, steps: [], citations: [], letter: doc('Dear {first name},'), markerNote: '', lateWaived: false, ...body })
-  const act = async (what: string, student: string, as = ines) => as.json<MarkView & Refusal>('POST', await at(student, `/${what}`), { key: v7(), baseVersion: (await record(student)).mark.version })
   const letter = async (student: string) => (await world.as(student)).json<LetterView>('GET', `/api/activities/${world.breakwater.id}/letter`)
 
   it('sets points in place of what was reckoned, with a reason that is kept, and says both to the student', async () => {

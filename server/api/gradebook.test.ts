@@ -248,7 +248,11 @@ describe('figures that can explain themselves', () => {
     const i = blind.columns.findIndex(c => c.id === world.breakwater.id)
     const nico = (await world.enrolment('nico')).id
     expect(blind.rows.find(r => r.enrolmentId === nico)!.points[i]).toBeNull()
-    expect((await henrik.json<Distribution>('GET', `/api/activities/${world.breakwater.id}/distribution`)).body.marked).toBe(stored!.n - 1)
+    await ines.json('POST', `/api/activities/${world.breakwater.id}/second`, { key: v7(), enrolmentIds: [(await world.enrolment('rasmus')).id], markerId: me })
+    const names = Object.keys(unzipSync(new Uint8Array(await (await henrik.send('GET', path(`/results?form=zip&activity=${world.breakwater.id}`))).arrayBuffer())))
+    expect(names.some(n => n.includes('Brandt'))).toBe(true)
+    expect(names.some(n => /Rasmus|HYPERLINK/.test(n))).toBe(false)
+    expect((await henrik.json<Distribution>('GET', `/api/activities/${world.breakwater.id}/distribution`)).body.marked).toBe(stored!.n - 2)
   })
 
   it('keeps each reader’s own columns', async () => {

@@ -2,32 +2,23 @@ import { eq } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
+import { atTheDesk, type Desk, type Refusal } from '#server/testing/marker'
 import type { Client } from '#server/testing/server'
 import { doc, testWorld, type World } from '#server/testing/world'
-import type { ActivityView } from '#shared/contributing/activity'
-import type { DeskView, MarkView, RecordView } from '#shared/marking/desk'
+import type { DeskView, MarkView } from '#shared/marking/desk'
 import type { LetterView } from '#shared/marking/letter'
-
-interface Refusal { readonly code: string, readonly detail: string, readonly fields: Record<string, string>, readonly theirs: MarkView }
 
 describe('marking', () => {
   let world: World
-  let ines: Client
-  let henrik: Client
-  let rubric: NonNullable<ActivityView['rubric']>
+  let { ines, henrik, rubric, at, record, steps, act } = {} as Desk
   beforeAll(async () => {
-    world = await testWorld()
-    ines = await world.as('ines')
-    henrik = await world.as('henrik')
-    rubric = (await ines.json<ActivityView>('GET', `/api/activities/${world.breakwater.id}`)).body.rubric!
+    world = await testWorld();
+    ({ ines, henrik, rubric, at, record, steps, act } = await atTheDesk(world))
   })
   afterAll(() => world.close())
 
-  const at = async (student: string, rest = '') => `/api/activities/${world.breakwater.id}/records/${(await world.enrolment(student)).id}${rest}`
-  const record = async (student: string) => (await ines.json<RecordView>('GET', await at(student))).body
-  const steps = (...places: number[]) => places.map((p, i) => ({ criterionId: rubric.criteria[i]!.id, levelId: rubric.criteria[i]!.levels[p]!.id }))
+  /** As a browser saves that saw nothing there yet. */
   const mark = async (as: Client, student: string, body: object) => as.json<MarkView & Refusal>('PUT', await at(student, '/mark'), { key: v7(), baseVersion: 0, steps: [], citations: [], letter: doc('Dear'), markerNote: '', lateWaived: false, ...body })
-  const act = async (what: string, student: string, baseVersion: number) => ines.json<MarkView & Refusal>('POST', await at(student, `/${what}`), { key: v7(), baseVersion })
 
   it('counts everyone where the demo says: 11 ready, 6 held, 4 returned, 3 under way', async () => {
     const desk = (await ines.json<DeskView>('GET', `/api/activities/${world.breakwater.id}/desk`)).body

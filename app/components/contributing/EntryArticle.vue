@@ -12,6 +12,7 @@ import type { TalkDesk } from './talkDesk'
 
 /** An entry of a journal or blog with the talk under it. */
 const EditBox = defineAsyncComponent(() => import('./EditBox.vue'))
+const MarkOne = defineAsyncComponent(() => import('../marking/MarkOne.vue'))
 const WriteBox = defineAsyncComponent(() => import('./WriteBox.vue'))
 const props = withDefaults(defineProps<{
   node: ThreadNode<ContributionView>
@@ -46,6 +47,7 @@ const nodWords = (c: WholeContribution) => c.nods > 0 ? `${c.nods} ${plural(c.no
     <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
     <div v-else class="prose" v-html="entry.html ?? ''" />
     <AttachmentList v-if="entry.files.length > 0" :files="entry.files" />
+    <MarkOne v-if="desk.combine && !entry.author.isStaff && entry.state === 'shown' && !entry.withdrawn" :combine="desk.combine" :mark="entry.points === null && entry.done === null ? null : { points: entry.points, done: entry.done }" @mark="desk.mark(entry.id, $event)" />
     <RevisionList v-if="history" :contribution-id="entry.id" />
     <HeldBar v-if="entry.state === 'awaitingApproval'" :contribution="entry" :is-staff="desk.isStaff" @approve="desk.approve(entry.id)" @send-back="desk.sendBack(entry.id, $event)" />
     <p class="acts">

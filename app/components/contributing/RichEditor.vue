@@ -28,7 +28,7 @@ const editor = useEditor({
   autofocus: props.autofocus ? 'end' : false,
   injectNonce: nonce,
   editorProps: {
-    attributes: () => ({ 'class': 'prose', 'role': 'textbox', 'aria-multiline': 'true', 'aria-label': props.label, ...(props.describedby && { 'aria-describedby': props.describedby }) }),
+    attributes: () => ({ 'class': 'prose', 'role': 'textbox', 'spellcheck': 'true', 'aria-multiline': 'true', 'aria-label': props.label, ...(props.describedby && { 'aria-describedby': props.describedby }) }),
     transformPastedHTML: cleanPasted,
   },
   onUpdate: ({ editor: e }) => emit('write', e.getJSON() as RichNode),

@@ -1,13 +1,13 @@
 import { stringify } from 'csv-stringify/sync'
 import { strToU8, zipSync } from 'fflate'
-import { and, asc, eq, isNotNull } from 'drizzle-orm'
+import { and, asc, eq, isNotNull, notExists } from 'drizzle-orm'
 import writeExcelFile from 'write-excel-file/node'
 import { letterOf, percentOf } from '#core/marking/gradebook/gradebook'
 import { safeCell } from '#core/marking/results/safeCell'
 import { showMark, letterOfMark } from '#core/marking/showMark'
 import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, enrolments, marks, persons } from '#server/database/schema'
+import { activities, enrolments, marks, persons, secondMarks } from '#server/database/schema'
 import { letterView } from '#server/services/marking/returnedLetter'
 import { gradebook } from '#server/services/marking/gradebook/gradebook'
 import { CELL_STATES, type Gradebook } from '#shared/marking/gradebook'
@@ -96,11 +96,12 @@ async function oneRoster(db: Db, actor: Actor, now: Date): Promise<Buffer> {
 
 interface Letter { readonly letter: ReturnType<typeof letterView>, readonly seminar: string, readonly student: string, readonly at: string }
 
-/** Letters as they were returned, of one activity or all, by activity and then student. */
+/** Letters as they were returned, of one activity or all, by activity and then student; without those the actor is to mark a second time, unseen. */
 export async function returnedLetters(db: Db, actor: Actor, activityId: string | null, enrolmentId: string | null = null): Promise<Letter[]> {
+  const asked = db.select({ id: secondMarks.id }).from(secondMarks).where(and(eq(secondMarks.activityId, marks.activityId), eq(secondMarks.enrolmentId, marks.enrolmentId), eq(secondMarks.markerId, actor.enrolment.id), eq(secondMarks.state, 'asked')))
   const rows = await db.select({ activityId: marks.activityId, kind: activities.kind, title: activities.title, returned: marks.returned, returnedAt: marks.returnedAt, name: persons.name, givenName: persons.givenName }).from(marks)
     .innerJoin(activities, eq(activities.id, marks.activityId)).innerJoin(enrolments, eq(enrolments.id, marks.enrolmentId)).innerJoin(persons, eq(persons.id, enrolments.personId))
-    .where(and(eq(enrolments.seminarId, actor.enrolment.seminarId), isNotNull(marks.returned), activityId ? eq(marks.activityId, activityId) : undefined, enrolmentId ? eq(marks.enrolmentId, enrolmentId) : undefined))
+    .where(and(eq(enrolments.seminarId, actor.enrolment.seminarId), isNotNull(marks.returned), activityId ? eq(marks.activityId, activityId) : undefined, enrolmentId ? eq(marks.enrolmentId, enrolmentId) : undefined, notExists(asked)))
     .orderBy(asc(activities.position), asc(persons.familyName), asc(persons.givenName))
   const at = (d: Date) => new Intl.DateTimeFormat('en-GB', { timeZone: actor.seminar.timeZone, dateStyle: 'long' }).format(d)
   return rows.map(r => ({ letter: letterView(r.returned!, { activityId: r.activityId, kind: r.kind, title: r.title, to: r.givenName, returnedAt: r.returnedAt!.toISOString() }), seminar: `${actor.seminar.title} · ${actor.seminar.code}`, student: r.name, at: at(r.returnedAt!) }))
