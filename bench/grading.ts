@@ -66,6 +66,7 @@ export async function fillGradebook(world: World): Promise<string> {
   const students = await db.insert(t.enrolments).values(persons.map(p => ({ seminarId: seminar!.id, personId: p.id, role: 'student' as const }))).returning()
   const opensAt = new Date(`${world.seminar.firstDay}T08:00:00Z`)
   const activities = await db.insert(t.activities).values(Array.from({ length: ITEMS }, (_, i) => ({ seminarId: seminar!.id, kind: 'discussion' as const, title: `Discussion ${i + 1}`, summary: '', brief: { type: 'doc' }, briefHtml: '', state: 'published' as const, settings: { writeFirst: false, editMinutes: 30 }, opensAt, points: 1000 + 100 * (i % 7), lateRule: { kind: 'none' as const }, position: i, categoryId: categories[i % 3]!.id }))).returning()
+  await db.insert(t.phases).values(activities.map(a => ({ seminarId: seminar!.id, activityId: a.id, name: 'write' as const, startsAt: opensAt, endsAt: new Date(opensAt.getTime() + 7 * 86_400_000), position: 0 })))
   const empty = { type: 'doc', content: [] }
   for (const [k, activity] of activities.entries()) {
     await db.insert(t.marks).values(students.filter((_, i) => (i + k) % 10 > 0).map((s, i) => {
