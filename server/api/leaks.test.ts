@@ -6,11 +6,11 @@ import { v7 } from 'uuid'
 
 /** Everything a student can fetch: data routes and the pages rendered on the server. */
 const reachable = (w: World) => [
-  `/api/seminars/${w.seminar.id}`, ...['plan', 'week', 'letters', 'marking'].map(r => `/api/seminars/${w.seminar.id}/${r}`),
-  ...[w.breakwater, w.dredge, w.pilot, w.essays].flatMap(a => [`/api/activities/${a.id}`, ...['contributions', 'desk', 'letter', 'find?q=silt', 'find?q=shippers', 'export?as=html', 'export?as=md', 'export?as=json', 'feed', 'look-alikes', 'plan'].map(r => `/api/activities/${a.id}/${r}`)]),
+  `/api/seminars/${w.seminar.id}`, ...['plan', 'week', 'letters', 'marking', 'grades', 'gradebook', 'phrases', 'results?form=csv', 'results?form=zip'].map(r => `/api/seminars/${w.seminar.id}/${r}`),
+  ...[w.breakwater, w.dredge, w.pilot, w.essays].flatMap(a => [`/api/activities/${a.id}`, ...['contributions', 'desk', 'letter', 'find?q=silt', 'find?q=shippers', 'export?as=html', 'export?as=md', 'export?as=json', 'feed', 'look-alikes', 'plan', 'distribution', 'rubric-move'].map(r => `/api/activities/${a.id}/${r}`)]),
   ...['find?q=silt', 'find?q=shippers', 'notices', 'groups'].map(r => `/api/seminars/${w.seminar.id}/${r}`),
-  ...['plan', 'week', 'feedback', 'marking'].map(p => `/seminars/${w.seminar.id}/${p}`),
-  ...[w.breakwater, w.dredge].flatMap(a => ['', '/letter', '/desk'].map(p => `/seminars/${w.seminar.id}/activities/${a.id}${p}`)),
+  ...['plan', 'week', 'feedback', 'marking', 'grades', 'gradebook'].map(p => `/seminars/${w.seminar.id}/${p}`),
+  ...[w.breakwater, w.dredge].flatMap(a => ['', '/letter', '/desk', '/criteria', '/distribution'].map(p => `/seminars/${w.seminar.id}/activities/${a.id}${p}`)),
 ]
 
 describe('what a student can reach', () => {
@@ -40,6 +40,9 @@ describe('what a student can reach', () => {
   })
 
   it('never holds a mark that is held', async () => {
+    // Nico's held mark has 19 of 25; nothing he can reach says so, in whatever form
+    const grades = await (await (await world.as('nico')).send('GET', `/api/seminars/${world.seminar.id}/grades`)).json() as { columns: Array<{ id: string }>, row: { points: Array<number | null> } }
+    expect(grades.row.points[grades.columns.findIndex(c => c.id === world.breakwater.id)]).toBeNull()
     const all = await everything('nico')
     expect(all).not.toContain('The crime and the custom')
     expect(all).not.toContain('"standing":"held"')
