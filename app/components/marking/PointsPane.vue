@@ -29,7 +29,7 @@ const whole = computed(() => props.mark.criteriaLeft === 0)
       <template v-else-if="scale === 'complete'"><h3>Done or not</h3><p class="both"><button v-for="done in [true, false]" :key="String(done)" type="button" class="chip" :class="{ on: mark.override?.points === (done ? max : 0) }" :aria-pressed="mark.override?.points === (done ? max : 0)" @click="emit('set', { points: done ? max : 0, reason: '' })">{{ done ? 'done' : 'not done' }}</button></p></template>
       <template v-else><h3>Points by hand</h3><SetPoints :override="mark.override" :reckoned="null" :max="max" :needs-reason="false" @set="emit('set', $event)" /></template>
     </div>
-    <div class="total"><strong class="num">{{ whole ? points(mark.points) : '—' }}</strong><span class="muted">of {{ points(max) }}</span></div>
+    <div class="total"><strong v-if="scale === 'complete' && !combine">{{ whole ? (mark.points * 2 >= max ? 'done' : 'not done') : '—' }}</strong><template v-else><strong class="num">{{ whole ? points(mark.points) : '—' }}</strong><span class="muted">of {{ points(max) }}</span></template></div>
   </section>
 </template>
 
