@@ -130,6 +130,11 @@ describe('the marking desk', () => {
     expect(mate.mark.steps).toEqual(expect.arrayContaining([expect.objectContaining(step(shared, other)), expect.objectContaining(step(own, 0))]))
     expect((await record(keyOf(mates[1]!.name), ines, walls!.id)).mark).toMatchObject({ state: 'held' }) // it was returned: held until its next return
     expect((await record(keyOf(mates[1]!.name), ines, walls!.id)).mark.steps).toEqual(expect.arrayContaining([expect.objectContaining(step(shared, other))]))
+    // one mark for the whole group: every criterion is the group's
+    await world.db.update(t.activities).set({ groupMark: true }).where(eq(t.activities.id, walls!.id))
+    await mark(ines, 'liv', { steps: first.rubric!.criteria.map(c => step(c, 0)) }, walls!.id)
+    expect((await record(keyOf(mates[0]!.name), ines, walls!.id)).mark.steps.map(s => s.levelId).sort()).toEqual(first.rubric!.criteria.map(c => c.levels[0]!.id).sort())
+    await world.db.update(t.activities).set({ groupMark: false }).where(eq(t.activities.id, walls!.id))
     // left out of it, the member is marked by the rest alone
     const out = await mark(ines, 'liv', { steps: [step(shared, other), ...first.rubric!.criteria.filter(c => c.scope === 'own').map(c => step(c, c.levels.length - 1))], excusedFrom: first.rubric!.criteria.filter(c => c.scope === 'group').map(c => ({ criterionId: c.id, reason: 'Joined in week 4.' })) }, walls!.id)
     expect(out.body).toMatchObject({ points: 2000, criteriaLeft: 0 })
@@ -160,7 +165,7 @@ describe('the marking desk', () => {
     const blind = await seen.json() as RecordView
     expect(blind.mark).toMatchObject({ steps: [], version: 0, markerNote: '' })
     expect(JSON.stringify(blind)).not.toContain('first marker’s')
-    for (const rest of ['/preview', '/history']) expect((await henrik.send('GET', await at('femke', rest))).status).toBe(403)
+    for (const rest of ['/preview', '/history', '/replies']) expect((await henrik.send('GET', await at('femke', rest))).status).toBe(403)
     expect((await mark(henrik, 'femke', { steps: steps(3) })).body.code).toBe('secondAsked')
     expect((await record('femke')).second).toBeNull() // the first marker waits, too
     const own = async (done: boolean, ...places: number[]) => henrik.json<RecordView & Refusal>('PUT', await at('femke', '/second'), { key: v7(), steps: steps(...places), remark: 'I read page four otherwise.', done })

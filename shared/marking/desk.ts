@@ -32,6 +32,7 @@ export const DeskView = z.object({
   seconds: z.array(z.object({ enrolmentId: z.uuid(), markerId: z.uuid(), state: z.enum(['asked', 'done', 'agreed']) })),
   combine: CombineRuleBody.nullable(), // marked contribution by contribution
   worth: z.number().int(), // hundredths
+  together: z.boolean(), // planned to be returned all together
   olderVersions: z.number().int(), // marks given under an earlier version of the rubric
 })
 export type DeskView = z.infer<typeof DeskView>
@@ -103,7 +104,7 @@ export const RecordView = z.object({
   late: z.object({ minutes: z.number().int(), pointsWithout: z.number().int() }).nullable(),
   suggested: z.array(z.object({ criterionId: z.uuid(), levelId: z.uuid(), because: z.string() })),
   mark: MarkView,
-  group: z.object({ id: z.uuid(), title: z.string(), members: z.array(z.object({ id: z.uuid(), name: z.string() })) }).nullable(),
+  group: z.object({ id: z.uuid(), title: z.string(), members: z.array(z.object({ id: z.uuid(), name: z.string() })), whole: z.boolean() }).nullable(), // whole: one mark for the whole group
   second: SecondView.nullable(),
   newerRubric: z.number().int().nullable(), // version the activity is marked by now, where this mark keeps an older one
 })

@@ -12,7 +12,7 @@ import LetterTalk from './LetterTalk.vue'
 import SetPoints from './SetPoints.vue'
 
 const RichEditor = defineAsyncComponent(() => import('../contributing/RichEditor.vue'))
-const props = defineProps<{ activityId: string, seminarId: string, record: RecordView, names: HiddenNames, state: SaveState, problem: string | null, busy: boolean, max: number, byRubric: boolean, historyOpen: boolean }>()
+const props = defineProps<{ activityId: string, seminarId: string, record: RecordView, names: HiddenNames, state: SaveState, problem: string | null, busy: boolean, max: number, byRubric: boolean, historyOpen: boolean, together: number }>()
 const emit = defineEmits<{ change: [part: MarkChange], hold: [], reopen: [], return: [], takeBack: [], write: [], phrases: [], preview: [], history: [] }>()
 const { dayTime } = useTimes()
 const stateWords = computed(() => ({ 'saved': props.record.mark.version > 0 ? 'saved' : '', 'saving': 'saving …', 'not saved': 'not saved', 'two texts': 'two versions' })[props.state])
@@ -45,6 +45,7 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
         <span class="back">{{ mark.takeBackUntil ? `Returned. ${given} is told in some minutes; until then it can be taken back.` : `Returned. Changing anything holds it again; ${given} keeps this letter until the next return.` }}</span>
       </template>
       <template v-else><v-btn class="main" :disabled="busy" @click="emit('hold')">Hold and go on <kbd>Ctrl ↵</kbd></v-btn><v-btn :disabled="busy" @click="emit('return')">Return now</v-btn></template>
+      <span v-if="together > 1 && mark.state !== 'returned'" class="back">The plan returns all together; {{ together }} are ready and not held yet.</span>
       <span class="grow" />
       <button class="link small" type="button" @click="emit('preview')">as {{ given }} sees it</button>
       <button class="link small" type="button" :aria-expanded="historyOpen" @click="emit('history')">history</button>

@@ -5,7 +5,7 @@ import { inWords, plural } from '../../composables/planning/expectationWords'
 import { useTimes } from '../../composables/planning/useTimes'
 import { useSeminarStore } from '../../stores/seminar'
 
-const props = defineProps<{ held: readonly DeskStudent[], called: (s: DeskStudent) => string }>()
+const props = defineProps<{ held: readonly DeskStudent[], called: (s: DeskStudent) => string, notHeld: number }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ return: [ids: string[], at: string | null, when: string], preview: [id: string] }>()
 const seminar = useSeminarStore()
@@ -25,6 +25,7 @@ const go = () => emit('return', chosen.value.map(s => s.id), later.value ? at.va
     <div class="card box">
       <h2>Return {{ held.length === 1 ? 'the held mark' : `${inWords(held.length)} held marks` }}</h2>
       <p>Each student gets letter, steps and points. Leave out whom you like; for ten minutes each can be taken back, and only then are students told.</p>
+      <p v-if="notHeld > 0" class="apart">The plan returns all together, and {{ inWords(notHeld) }} {{ plural(notHeld, 'is', 'are') }} ready and not held yet.</p>
       <ul><li v-for="s in held" :key="s.id"><label><input type="checkbox" :checked="!left.has(s.id)" @change="toggle(s.id)"> {{ called(s) }}</label><button class="link small" type="button" @click="emit('preview', s.id)">see the letter</button></li></ul>
       <p class="when"><label><input v-model="later" type="checkbox"> at a time</label><input v-if="later" v-model="when" class="in" type="datetime-local" aria-label="When they return"></p>
       <p v-if="wrong" class="field-problem" role="alert">{{ wrong }}</p>
@@ -41,6 +42,7 @@ ul { list-style: none; margin: 12px 0 12px; max-height: 46vh; overflow: auto; }
 li { border-top: 1px solid var(--line-soft); display: flex; justify-content: space-between; align-items: center; }
 label { display: flex; gap: 10px; align-items: center; padding: 7px 2px; cursor: pointer; }
 input { accent-color: var(--harbour); }
+.apart { color: var(--ember); }
 .when { display: flex; gap: 12px; align-items: center; }
 .acts { display: flex; gap: 8px; margin-top: 12px; }
 </style>

@@ -14,6 +14,8 @@ const props = defineProps<{
   total: { points: number, left: number, max: number, before: number, set: boolean }
   /** Title of the group whose criteria are judged for all its members. */
   group: string | null
+  /** The whole group gets one mark: every criterion is the group's. */
+  wholeGroup: boolean
   locked: boolean
 }>()
 const emit = defineEmits<{ activate: [index: number], step: [criterionId: string, levelId: string | null], cite: [], uncite: [index: number], goTo: [contributionId: string], points: [criterionId: string, hundredths: number], excuse: [criterionId: string, reason: string | null] }>()
@@ -56,7 +58,7 @@ const short = (text: string) => text.length > 26 ? `${text.slice(0, 24).trimEnd(
     <div class="list">
       <div v-for="(c, i) in rubric.criteria" :key="c.id" class="crit" :class="{ on: i === active }" role="group" :aria-label="c.title" @click="emit('activate', i)" @focusin="emit('activate', i)">
         <h3>{{ c.title }} <span class="num">{{ excuse(c.id) ? 'left out' : stepOf(c.id) ? points(stepOf(c.id)!.points) : '—' }} / {{ points(c.max) }}</span></h3>
-        <p v-if="c.scope === 'group'" class="descr muted">{{ group ? `One step for all of ${group}.` : 'For the whole group.' }}
+        <p v-if="c.scope === 'group' || wholeGroup" class="descr muted">{{ group ? `One step for all of ${group}.` : 'For the whole group.' }}
           <template v-if="excuse(c.id)">Left out: {{ excuse(c.id)!.reason }}. <button class="link" type="button" @click.stop="emit('excuse', c.id, null)">Count it again</button></template>
           <button v-else-if="leavingOut !== c.id" class="link" type="button" @click.stop="leavingOut = c.id">leave this one out</button></p>
         <form v-if="leavingOut === c.id" class="why" @submit.prevent="leaveOut(c.id)"><input v-model="why" class="in" :aria-label="`Why ${c.title} does not count here`" placeholder="why it does not count here" maxlength="500"><button class="link" type="submit">leave out</button></form>

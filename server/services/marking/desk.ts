@@ -28,7 +28,7 @@ export async function deskView(db: Db, actor: Actor & { readonly activity: Activ
   }))
   return {
     students: views, counts: countStandings(views.filter(v => !v.practice).map(v => v.standing)), markers, groups: inGroups.groups, seconds,
-    combine: activity.combine, worth: worthOf(activity), olderVersions: older.length,
+    combine: activity.combine, worth: worthOf(activity), together: activity.returnTogether, olderVersions: older.length,
   }
 }
 

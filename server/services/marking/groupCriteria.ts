@@ -16,16 +16,16 @@ export async function groupOf(db: Db, activity: ActivityRow, enrolmentId: string
   if (!own) return null
   const members = await db.select({ id: enrolments.id, name: persons.name }).from(groupMembers).innerJoin(enrolments, eq(enrolments.id, groupMembers.enrolmentId)).innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(and(eq(groupMembers.groupId, own.id), eq(enrolments.state, 'active'))).orderBy(asc(persons.familyName), asc(persons.givenName))
-  return { ...own, members }
+  return { ...own, members, whole: activity.groupMark }
 }
 
 /**
- * Gives the steps of criteria that are the group's to all its members: judged once, joined to each one's own. A member's
+ * Gives the steps of criteria that are the group's, or of all where the whole group gets one mark, to all its members: judged once, joined to each one's own. A member's
  * mark that was returned is held again until its next return, like any mark that is changed.
  * @returns whose marks changed by it
  */
 export async function spreadGroupSteps(tx: Db, actor: Actor & { readonly activity: ActivityRow }, rubric: RubricView, enrolmentId: string, steps: readonly Step[], now: Date): Promise<string[]> {
-  const shared = new Set(rubric.criteria.filter(c => c.scope === 'group').map(c => c.id))
+  const shared = new Set(rubric.criteria.filter(c => c.scope === 'group' || actor.activity.groupMark).map(c => c.id))
   const group = shared.size > 0 ? await groupOf(tx, actor.activity, enrolmentId) : null
   const others = group?.members.filter(m => m.id !== enrolmentId).map(m => m.id).sort() ?? []
   const changed: string[] = []

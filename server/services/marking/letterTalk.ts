@@ -5,6 +5,7 @@ import { enrolments, letterReplies, marks, persons } from '#server/database/sche
 import { refusedField } from '#server/http/problem'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { tell } from '#server/services/messaging/notices'
+import { requireSeesMark } from './secondMarks'
 import { once } from '#server/services/receipt'
 import type { LetterTalk, LetterReplyWrite } from '#shared/marking/letter'
 
@@ -34,6 +35,7 @@ export function replyToLetter(db: Database, actor: ActorAt, enrolmentId: string,
 
 async function requireReturned(db: Db, actor: ActorAt, enrolmentId: string) {
   if (actor.enrolment.id !== enrolmentId && !isStaff(actor.enrolment)) throw nothingHere()
+  await requireSeesMark(db, actor, enrolmentId)
   const [mark] = await db.select({ markedBy: marks.markedBy }).from(marks).where(and(eq(marks.activityId, actor.activity.id), eq(marks.enrolmentId, enrolmentId), isNotNull(marks.returned)))
   if (!mark) throw nothingHere()
   return mark

@@ -38,7 +38,7 @@ export function saveMark(db: Database, actor: ActorAt, enrolmentId: string, writ
     if (!rubric && write.steps.length > 0) throw refusedField('steps', 'noRubric', 'This activity is not marked by a rubric.')
     const steps = rubric ? requireSteps(rubric, write.steps) : []
     if (rubric) await requireCitations(tx, actor, rubric, enrolmentId, write.citations)
-    requireExcuses(rubric, write)
+    requireExcuses(actor.activity, rubric, write)
     requireOverride(actor.activity, rubric, write)
     const before = await requireCurrent(tx, actor, enrolmentId, write.baseVersion, now)
     const columns = {
@@ -78,9 +78,9 @@ async function requireNotBlind(tx: Db, actor: ActorAt, enrolmentId: string): Pro
   if (second?.markerId === actor.enrolment.id && second.state === 'asked') throw new Problem(409, 'secondAsked', 'You are asked to mark this record a second time, without seeing the first. Hand your own steps over; then both are shown.')
 }
 
-function requireExcuses(rubric: RubricView | null, { excusedFrom }: MarkWrite): void {
+function requireExcuses(activity: ActivityRow, rubric: RubricView | null, { excusedFrom }: MarkWrite): void {
   for (const { criterionId } of excusedFrom) {
-    if (rubric?.criteria.find(c => c.id === criterionId)?.scope !== 'group') throw refusedField('excusedFrom', 'ownCriterion', 'One can be left out of a criterion of the group only.')
+    if (rubric?.criteria.find(c => c.id === criterionId)?.scope !== 'group' && !activity.groupMark) throw refusedField('excusedFrom', 'ownCriterion', 'One can be left out of a criterion of the group only.')
   }
   if (rubric && excusedFrom.length >= rubric.criteria.length) throw refusedField('excusedFrom', 'nothingLeft', 'Left out of every criterion, there would be nothing to mark. Excuse the student from the activity in the gradebook instead.')
 }

@@ -106,7 +106,7 @@ onBeforeUnmount(() => { window.removeEventListener('beforeunload', warnUnsaved);
     <MoveMarks v-if="store.desk.olderVersions > 0" :activity-id="activityId" :marks="store.desk.olderVersions" @moved="moved" />
     <div v-if="record" class="panes" :data-student="record.student.id">
       <RubricLadder
-        v-if="rubric" :rubric="rubric" :mark="record.mark" :steps="steps" :suggested="record.suggested" :active="active" :total="total" :group="groupTitle" :locked="false"
+        v-if="rubric" :rubric="rubric" :mark="record.mark" :steps="steps" :suggested="record.suggested" :active="active" :total="total" :group="groupTitle" :whole-group="record.group?.whole ?? false" :locked="false"
         @activate="active = $event" @step="acts.setStep" @points="acts.setPoints" @excuse="excuse" @cite="acts.cite" @uncite="store.uncite" @go-to="focusItem"
       />
       <PointsPane v-else :mark="record.mark" :combine="store.desk.combine" :max="max" :scale="store.activity.scale" :marked-ones="record.items.filter(i => i.mark).length" :shown-ones="record.items.filter(i => !i.withdrawn).length" @set="store.change({ override: $event })" />
@@ -116,14 +116,14 @@ onBeforeUnmount(() => { window.removeEventListener('beforeunload', warnUnsaved);
         <RecordPane :key="record.student.id" :record="record" :activity="store.activity" :entry-type="KINDS[store.activity.kind].entryType" :names="names" :combine="store.desk.combine" @cite="acts.cite" @mark="markOne" />
       </div>
       <LetterPane
-        v-if="!second" :activity-id="activityId" :seminar-id="seminarId" :record="record" :names="names" :state="store.state" :problem="store.problem" :busy="busy" :max="max" :by-rubric="rubric !== null" :history-open="open.history"
+        v-if="!second" :activity-id="activityId" :seminar-id="seminarId" :record="record" :names="names" :state="store.state" :problem="store.problem" :busy="busy" :max="max" :by-rubric="rubric !== null" :history-open="open.history" :together="store.desk.together ? (counts?.ready ?? 0) : 0"
         @change="store.change($event)" @hold="acts.goOn('hold')" @return="acts.goOn('return')" @reopen="store.act('reopen')" @take-back="store.act('take-back')" @write="acts.writeAbout" @phrases="open.phrases = true" @preview="previewed = null; open.preview = true" @history="open.history = !open.history"
       />
       <aside v-else class="blind"><p>The letter is the first marker’s. Read, set your steps, and hand them over.</p></aside>
     </div>
     <p v-else-if="store.desk.students.length === 0" class="empty">No students are in this seminar yet. Once they are, everyone stands in the strip above, with a mark that fills as their work comes in.</p>
     <p v-else class="empty" role="status">Fetching the record …</p>
-    <ReturnDialog v-model="open.returning" :held="held" :called="names.nameOf" @return="acts.returnThese" @preview="previewed = $event; open.preview = true" />
+    <ReturnDialog v-model="open.returning" :held="held" :not-held="store.desk.together ? (counts?.ready ?? 0) : 0" :called="names.nameOf" @return="acts.returnThese" @preview="previewed = $event; open.preview = true" />
     <PhraseDialog v-if="open.phrases" v-model="open.phrases" :seminar-id="seminarId" :criterion="acts.criterion.value?.title ?? null" :points="pointsHere" @insert="acts.insert($event, acts.criterion.value?.title ?? null)" />
     <LetterPreview v-if="open.preview && previewOf" v-model="open.preview" :path="`/api/activities/${activityId}/records/${previewOf.id}`" :to="names.givenOf(previewOf)" :title="store.activity.title" />
     <KeyList v-model="listOpen" :keys="acts.keys.value" />
