@@ -273,4 +273,27 @@ describe('figures that can explain themselves', () => {
     expect(JSON.stringify(body.mark.letter)).toContain(`Hand ${won}`)
     expect(body.mark.markerNote).toBe(`note ${won}`)
   })
+
+  it('gives back exactly what SQL makes of steps and weights of chance', async () => {
+    const next = seededRandom(23)
+    for (const c of rubric.criteria) await world.db.update(t.rubricCriteria).set({ weight: 1 + Math.floor(next() * 5) }).where(eq(t.rubricCriteria.id, c.id))
+    const students = (await book()).rows.map(r => r.enrolmentId)
+    for (const id of students) {
+      const path = `/api/activities/${world.breakwater.id}/records/${id}`
+      const { body: record } = await ines.json<RecordView>('GET', path)
+      const steps = record.rubric!.criteria.map((c) => { const level = c.levels[Math.floor(next() * c.levels.length)]!; return { criterionId: c.id, levelId: level.id } })
+      const saved = await ines.json<MarkView>('PUT', `${path}/mark`, { key: v7(), baseVersion: record.mark.version, steps, citations: [], letter: doc('Dear'), markerNote: '', lateWaived: true })
+      expect((await ines.json('POST', `${path}/return`, { key: v7(), baseVersion: saved.body.version })).status).toBe(200)
+    }
+    const rows = await world.db.execute<{ enrolment_id: string, points: string, shown: string }>(sql`
+      select m.enrolment_id, floor(sum(rc.weight * cm.points)::numeric / (select sum(weight * max) from rubric_criteria x where x.rubric_version_id = m.rubric_version_id) * a.points / a.point_step + 0.5) * a.point_step as points, m.returned ->> 'points' as shown
+      from marks m join activities a on a.id = m.activity_id join criterion_marks cm on cm.mark_id = m.id join rubric_criteria rc on rc.id = cm.criterion_id
+      where m.activity_id = ${world.breakwater.id} group by m.id, a.id`)
+    expect(rows).toHaveLength(students.length)
+    for (const r of rows) expect(Number(r.shown)).toBe(Number(r.points))
+    expect(new Set(rows.map(r => r.shown)).size).toBeGreaterThan(8) // they do differ
+    const b = await book()
+    const i = b.columns.findIndex(c => c.id === world.breakwater.id)
+    for (const r of rows) expect(b.rows.find(x => x.enrolmentId === r.enrolment_id)!.points[i]).toBe(Number(r.points))
+  })
 })
