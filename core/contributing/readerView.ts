@@ -7,7 +7,7 @@ export interface ReaderSnapshot {
   readonly isAuthor: boolean
   readonly state: ContributionState
   readonly authorIsStaff: boolean
-  readonly reach: 'class' | 'thread' // 'thread': staff and whoever began the thread it is in, as in a journal
+  readonly reach: 'class' | 'thread' | 'own' // 'thread': staff and whoever began the thread it is in, as in a journal; 'own': staff and its author, as in a peer review
   readonly ownsThread: boolean // the reader began the thread
   readonly threadByStaff: boolean // staff began the thread
   readonly elsewhere: boolean // it belongs to another section's or group's talk than the reader's
@@ -30,7 +30,8 @@ export type ReaderView =
  * 2. a draft or a scheduled text is nobody else's: staff learn its length, others nothing;
  * 3. staff see all the rest;
  * 4. what waits for approval is nothing to anyone else;
- * 5. what reaches only its thread is nothing to those who did not begin it, unless staff began it for all; so staff's
+ * 5. in a peer review nothing reaches anyone else: what readers and authors get of each other goes through `reviewReach`;
+ *    what reaches only its thread is nothing to those who did not begin it, unless staff began it for all; so staff's
  *    words under one journal never reach another;
  * 6. what is talked about in another section or group, where each talks by itself, is nothing;
  * 7. a question that staff put for all to answer stands open;
@@ -43,6 +44,7 @@ export function readerView(s: ReaderSnapshot): ReaderView {
   if (s.state === 'draft' || s.state === 'scheduled') return s.role === 'staff' ? 'lengthOnly' : 'nothing'
   if (s.role === 'staff') return 'whole'
   if (s.state === 'awaitingApproval') return 'nothing'
+  if (s.reach === 'own') return 'nothing'
   if (s.reach === 'thread' && !s.ownsThread && !(s.threadByStaff && s.authorIsStaff)) return 'nothing'
   if (s.elsewhere) return 'nothing'
   if (!s.isQuestion) {

@@ -52,6 +52,21 @@ export function sendFile(event: H3Event, { bytes, type, name }: Served) {
   return bytes.subarray(from, to + 1)
 }
 
+/** Wraps a route that shows a file without saying which: its address is another thing's, and so is who may have it. */
+export function blindFileRoute<P extends z.ZodType, Q extends z.ZodType>(contract: { readonly params: P, readonly query: Q }, find: (context: { readonly event: H3Event, readonly db: Database, readonly now: Date, readonly params: z.infer<P>, readonly query: z.infer<Q> }) => Promise<Served>) {
+  return defineEventHandler(async (event) => {
+    try {
+      const params = contract.params.safeParse(getRouterParams(event))
+      const query = contract.query.safeParse(getQuery(event))
+      if (!params.success || !query.success) throw nothingHere()
+      return sendFile(event, await find({ event, db: useDatabase(), now: now(), params: params.data, query: query.data }))
+    }
+    catch (error) {
+      return answerProblem(event, error)
+    }
+  })
+}
+
 /** Wraps a route that makes a file to take away. What fails before it is made answers like any route. */
 export function downloadRoute<P extends z.ZodType, Q extends z.ZodType = z.ZodUndefined>(contract: { readonly params: P, readonly query?: Q }, make: (context: { readonly event: H3Event, readonly db: Database, readonly now: Date, readonly params: z.infer<P>, readonly query: z.infer<Q> }) => Promise<Served>) {
   return defineEventHandler(async (event) => {

@@ -20,6 +20,7 @@ export interface RouteContext<P, B, Q> {
   readonly event: H3Event
   readonly db: Database
   readonly now: Date
+  readonly begun: Date // when the request began to come in: a slow upload counts by it
   readonly params: P
   readonly query: Q
   readonly body: B
@@ -38,11 +39,12 @@ export function route<A extends z.ZodType, P extends z.ZodType = z.ZodUndefined,
 ) {
   return defineEventHandler(async (event) => {
     setResponseHeader(event, 'cache-control', 'private, no-store')
+    const begun = now()
     try {
       const params = contract.params ? parseParams(contract.params, getRouterParams(event)) : undefined
       const body = contract.body ? contract.body.parse(await readJson(event, contract.largest ?? LARGEST_BODY)) : undefined
       const query = contract.query ? contract.query.parse(getQuery(event)) : undefined
-      const answer = await handle({ event, db: useDatabase(), now: now(), params: params as z.infer<P>, query: query as z.infer<Q>, body: body as z.infer<B>, progress: progressOf(event) })
+      const answer = await handle({ event, db: useDatabase(), now: now(), begun, params: params as z.infer<P>, query: query as z.infer<Q>, body: body as z.infer<B>, progress: progressOf(event) })
       return parseAnswer(contract.answer, answer)
     }
     catch (error) {

@@ -6,6 +6,8 @@ import { isMailroom, useMailroom } from '#server/services/messaging/mailServer'
 import { startMailroom } from '#server/services/messaging/mailroom'
 import { mailDailyNotices } from '#server/services/messaging/notices'
 import { returnDue, tellReturned } from '#server/services/marking/returnMark'
+import { dealDue } from '#server/services/contributing/review/deal'
+import { releaseDue } from '#server/services/marking/peers/moderate'
 import { showDue } from '#server/services/contributing/write'
 import { publishDue } from '#server/services/planning/publish'
 
@@ -45,6 +47,8 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
   await boss.work(EVERY_MINUTE, async () => {
     await publishDue(db, now())
     await showDue(db, now())
+    await dealDue(db, now())
+    await releaseDue(db, now())
     await returnDue(db, now())
     await tellReturned(db, now())
     await queueWaiting()

@@ -5,6 +5,7 @@ import { STANDINGS } from '../../core/contributing/standing'
 import { APART, ATTACHABLE } from '../../core/contributing/talkSettings'
 import { PHASES } from '../../core/planning/schedule'
 import { SCALES } from '../../core/planning/scale'
+import { ReviewSettingsBody } from './reviewSettings'
 import { CombineRuleBody } from '../marking/combine'
 
 export const ActivityParams = z.object({ activityId: z.uuid() })
@@ -16,6 +17,7 @@ export const Rule = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('weeklyEntries'), need, minWords, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('replies'), need, minWords, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('prompts'), need, minWords, due: z.enum(PHASES) }),
+  z.object({ kind: z.literal('reviews'), need, minWords, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('holds'), what: z.enum(['source', 'figure']), need, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('activeDays'), need, due: z.enum(PHASES) }),
 ])
@@ -78,6 +80,7 @@ export const ActivityView = z.object({
   opensAt: z.iso.datetime(),
   closesAt: z.iso.datetime(),
   phases: z.array(z.object({ name: z.enum(PHASES), startsAt: z.iso.datetime(), endsAt: z.iso.datetime() })),
+  review: ReviewSettingsBody.nullable(), // of a peer review
   writeFirst: z.boolean(),
   editMinutes: z.number().int(),
   points: z.number().int().nullable(),

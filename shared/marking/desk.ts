@@ -33,6 +33,7 @@ export const DeskView = z.object({
   combine: CombineRuleBody.nullable(), // marked contribution by contribution
   worth: z.number().int(), // hundredths
   together: z.boolean(), // planned to be returned all together
+  reviewingPercent: z.number().int(), // of the points, for one's own reviewing
   olderVersions: z.number().int(), // marks given under an earlier version of the rubric
 })
 export type DeskView = z.infer<typeof DeskView>
@@ -59,6 +60,9 @@ export const MarkView = z.object({
   letter: z.unknown(),
   markerNote: z.string(),
   lateWaived: z.boolean(),
+  factor: z.number().int().nullable(), // hundredths: the member's share of the group's points
+  reviewing: z.number().int().nullable(), // ten-thousandths: what the student's own reviewing came to
+  takenFrom: z.enum(['consensus']).nullable(), // the steps are the consensus of reviewers
   points: z.number().int(), // hundredths so far
   before: z.number().int().nullable(), // the same without late rule and override
   criteriaLeft: z.number().int(),

@@ -17,6 +17,8 @@ export const LetterView = z.object({
   passed: z.boolean().nullable(),
   late: z.object({ minutes: z.number().int(), before: z.number().int(), waived: z.boolean() }).nullable(),
   override: z.object({ reason: z.string(), before: z.number().int() }).nullable(),
+  factor: z.number().int().nullable(), // hundredths: the student's share of the group's points
+  reviewing: z.object({ share: z.number().int(), percent: z.number().int() }).nullable(),
   files: z.array(LetterFile),
   points: z.number().int(),
   max: z.number().int(),

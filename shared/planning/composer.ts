@@ -4,6 +4,7 @@ import { PHASES } from '../../core/planning/schedule'
 import { SCALES } from '../../core/planning/scale'
 import { BriefDoc } from '../contributing/richDoc'
 import { Rule, RubricView, TalkSettingsBody } from '../contributing/activity'
+import { ReviewSettingsBody } from '../contributing/reviewSettings'
 import { CombineRuleBody } from '../marking/combine'
 import { StandingCounts } from './plan'
 
@@ -45,6 +46,7 @@ export const ActivityBody = TalkSettingsBody.extend({
   combine: CombineRuleBody.nullable(), // contributions are marked one by one, and these make the mark
   audience: AudienceBody,
   jointSeminarIds: z.array(z.uuid()).max(12),
+  review: ReviewSettingsBody, // of a peer review; kept aside where it is another kind
   writeFirst: z.boolean(),
   hiddenUntil: when.nullable(),
   editMinutes: z.number().int().min(0).max(100_000),

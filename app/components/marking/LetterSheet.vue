@@ -27,6 +27,8 @@ const sizeWords = (bytes: number) => bytes >= 1_000_000 ? `${(bytes / 1_000_000)
       <p class="total num"><template v-if="letter.shown === `${points(letter.points)} of ${points(letter.max)}`"><b>{{ points(letter.points) }}</b> of {{ points(letter.max) }}</template><b v-else>{{ letter.shown }}</b></p>
       <p v-if="letter.passed !== null" class="small muted">{{ letter.passed ? 'passed' : 'below the pass mark' }}</p>
       <p v-if="letter.late" class="small muted">{{ letter.late.waived ? `${lateWords(letter.late.minutes)} late; nothing was taken for it.` : letter.late.before === letter.points ? `${lateWords(letter.late.minutes)} late, within the time of grace.` : `${points(letter.late.before)} without being ${lateWords(letter.late.minutes)} late.` }}</p>
+      <p v-if="letter.factor !== null && letter.factor !== 100" class="small muted">Your share of the group’s points: {{ letter.factor / 100 }}, from what your teammates said.</p>
+      <p v-if="letter.reviewing" class="small muted">{{ letter.reviewing.percent }} % of it is for your own reviewing, which came to {{ Math.round(letter.reviewing.share / 100) }} %.</p>
       <p v-if="letter.override" class="small muted">Set by {{ letter.by.split(' ')[0] }} in place of {{ points(letter.override.before) }}: {{ letter.override.reason }}</p>
       <template v-if="letter.rubric">
         <p class="muted small">{{ letter.rubric }}</p>

@@ -25,6 +25,7 @@ export function ruleWords(rule: ExpectationRule, kind: ActivityKind = 'discussio
     case 'entries': return `${rule.need === 1 ? '' : `${rule.need} `}${entryWord(kind, rule.need)}${ofWords(rule.minWords, rule.need > 1)}`
     case 'weeklyEntries': return `${rule.need === 1 ? 'an entry' : `${rule.need} entries`} a week${ofWords(rule.minWords, rule.need > 1)}`
     case 'replies': return `${answerWord(kind, rule.need)} to ${rule.need} different ${plural(rule.need, 'classmate')}`
+    case 'reviews': return `${rule.need} ${plural(rule.need, 'review')}${ofWords(rule.minWords, rule.need > 1)}`
     case 'prompts': return `every question answered${ofWords(rule.minWords, true)}`
     case 'holds': return `${rule.need === 1 ? 'one' : inWords(rule.need)} with a ${rule.what === 'source' ? 'linked source' : 'picture'}`
     case 'activeDays': return `here on ${rule.need} different ${plural(rule.need, 'day')}`
@@ -47,6 +48,7 @@ export function toGoWords(expectations: readonly ExpectationView[], checks: read
       case 'entries': return [rule.need === 1 && check.bestWords > 0 ? `your ${entryWord(kind, 1)} wants ${Math.max(1, rule.minWords - check.bestWords)} more words` : rule.need === 1 ? `the ${entryWord(kind, 1)}` : `${inWords(n)} ${entryWord(kind, n)} to go`]
       case 'weeklyEntries': return [n <= rule.need ? `this week’s ${n === 1 ? 'entry' : `${inWords(n)} entries`}` : `${inWords(n)} entries to go, of this week and before`]
       case 'replies': return [`${inWords(n)} ${answerWord(kind, n)} to go`]
+      case 'reviews': return [`${inWords(n)} ${plural(n, 'review')} to go`]
       case 'prompts': return [`${inWords(n)} ${plural(n, 'question')} to answer`]
       case 'holds': return [`${inWords(n)} with a ${rule.what === 'source' ? 'linked source' : 'picture'} to go`]
       case 'activeDays': return [`${inWords(n)} more ${plural(n, 'day')} to take part on`]

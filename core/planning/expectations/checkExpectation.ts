@@ -10,6 +10,7 @@ import type { CountedContribution, ExpectationContext, ExpectationResult, Expect
  * - weeklyEntries: in each of the weeks asked about, `need` of them; more in one week do not stand for another;
  * - replies: answers with enough words to `need` different classmates; oneself and staff do not count, a second
  *   answer to the same classmate adds nothing;
+ * - reviews: reviews of others' work, or of teammates, with enough words; of oneself, and of samples staff put up, do not count;
  * - prompts: to each of the prompts asked about, `need` entries; more to one do not stand for another;
  * - holds: contributions that link to a source, or came with a picture;
  * - activeDays: local calendar days on which anything was shown.
@@ -58,11 +59,13 @@ function countsAs(rule: ExpectationRule, c: CountedContribution, context: Expect
     case 'entries':
     case 'weeklyEntries':
     case 'prompts':
-      return c.type === context.entryType && c.words >= rule.minWords ? c.id : null
+      return c.type === context.entryType && (c.words >= rule.minWords || c.notInWords === true) ? c.id : null
     case 'replies':
       return c.answers && c.answers.isClassmate && c.answers.personId !== context.personId && c.words >= rule.minWords
         ? c.answers.personId
         : null
+    case 'reviews':
+      return c.type === 'review' && c.answers?.isClassmate === true && c.answers.personId !== context.personId && c.words >= rule.minWords ? c.id : null
     case 'holds':
       return (rule.what === 'source' ? c.sources ?? 0 : c.figures ?? 0) > 0 ? c.id : null
     case 'activeDays':

@@ -8,6 +8,7 @@ export type ExpectationRule =
   | { readonly kind: 'replies', readonly need: number, readonly minWords: number, readonly due: PhaseName }
   | { readonly kind: 'prompts', readonly need: number, readonly minWords: number, readonly due: PhaseName } // `need` answers to each prompt or question there is
   | { readonly kind: 'holds', readonly what: 'source' | 'figure', readonly need: number, readonly due: PhaseName } // contributions with a linked source, or with a picture
+  | { readonly kind: 'reviews', readonly need: number, readonly minWords: number, readonly due: PhaseName } // reviews of others' work, or of teammates, handed in
   | { readonly kind: 'activeDays', readonly need: number, readonly due: PhaseName }
 
 /** A contribution as the rules see it. Only what is shown is passed in: drafts, withdrawn and waiting ones never count. */
@@ -20,6 +21,7 @@ export interface CountedContribution {
   readonly prompt?: string | null // the prompt or question it is written to
   readonly sources?: number // addresses it links to
   readonly figures?: number // pictures that came with it
+  readonly notInWords?: boolean // handed in as a file, a link or on paper: a minimum of words does not apply
 }
 
 export interface ExpectationContext {
@@ -39,4 +41,4 @@ export interface ExpectationResult {
   readonly missing: number // how many are still to go
 }
 
-export const EXPECTATION_KINDS = ['entries', 'weeklyEntries', 'prompts', 'replies', 'holds', 'activeDays'] as const satisfies ReadonlyArray<ExpectationRule['kind']>
+export const EXPECTATION_KINDS = ['entries', 'weeklyEntries', 'prompts', 'replies', 'reviews', 'holds', 'activeDays'] as const satisfies ReadonlyArray<ExpectationRule['kind']>

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { type AnyPgColumn, bigint, boolean, check, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { CONTRIBUTION_STATES, CONTRIBUTION_TYPES } from '../../../core/contributing/contribution'
+import type { HandInWay } from '../../../core/contributing/review/reviewSettings'
 import type { RichNode } from '../../../core/contributing/richText'
 import { id, instant, madeAt } from './columns'
 import { enrolments, seminars } from './people'
@@ -11,6 +12,18 @@ export interface ContributionDetail {
   readonly takesUp?: { readonly contributionId: string, readonly exact: string, readonly prefix: string, readonly suffix: string }
   readonly anchor?: Readonly<Record<string, unknown>>
   readonly title?: string // of a blog entry
+  readonly handIn?: { readonly way: HandInWay, readonly groupId?: string, readonly tickedBy?: string } // of work that is reviewed
+  readonly review?: ReviewContent
+  readonly sample?: { readonly points: Readonly<Record<string, number>>, readonly why: Readonly<Record<string, string>> } // a sample to practise on: the instructor's own scores by criterion, hundredths
+}
+
+/** What a reviewer says, part by part; the contribution's text is the same in one. Kept apart from it: what is for the instructor alone. */
+export interface ReviewContent {
+  readonly points: Readonly<Record<string, number>> // by criterion, hundredths
+  readonly remarks: Readonly<Record<string, string>> // by criterion
+  readonly answers: Readonly<Record<string, string>> // by question
+  readonly passages: ReadonlyArray<{ readonly exact: string, readonly prefix: string, readonly suffix: string, readonly start: number, readonly note: string }>
+  readonly private: string
 }
 
 /** Everything anyone adds to any activity: one table, one life. */

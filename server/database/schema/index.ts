@@ -1,5 +1,6 @@
 export * from './people'
 export * from './planning'
+export * from './reviewing'
 export * from './contributing'
 export * from './marking'
 export * from './messaging'

@@ -16,6 +16,8 @@ export interface ReturnedLetter {
   readonly scale?: Scale // how it is shown; points where not said
   readonly letter?: string | null // of the grading scale
   readonly passed?: boolean | null // null: there is no pass mark
+  readonly factor?: number | null // hundredths: the student's share of the group's points
+  readonly reviewing?: { readonly share: number, readonly percent: number } | null // ten-thousandths of what one's own reviewing is worth, in percent of the points
   readonly late?: { readonly minutes: number, readonly before: number, readonly waived: boolean } | null // points without the rule
   readonly override?: { readonly reason: string, readonly before: number } | null
   readonly files?: ReadonlyArray<{ readonly id: string, readonly name: string, readonly type: string, readonly size: number, readonly spoken: boolean }>
@@ -60,6 +62,9 @@ export const marks = pgTable('marks', {
   returnAt: instant(), // a held mark: when it returns itself
   returnBy: uuid().references(() => enrolments.id),
   toldAt: instant(), // when the student was told of what was returned
+  factor: integer(), // hundredths: what the group's points are multiplied by for this member
+  reviewing: integer(), // ten-thousandths: what the student's own reviewing came to when the marker took it
+  takenFrom: text({ enum: ['consensus'] }), // what the steps were taken from; null: the marker's own
   before: jsonb().$type<ReturnedBefore>(), // what had been returned before, for taking back
   version: integer().notNull().default(1),
 }, t => [uniqueIndex().on(t.activityId, t.enrolmentId), index().on(t.enrolmentId)])

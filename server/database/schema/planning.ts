@@ -6,6 +6,7 @@ import type { LateRule } from '../../../core/marking/lateness'
 import type { ExpectationRule } from '../../../core/planning/expectations/rule'
 import type { Audience } from '../../../core/planning/audience'
 import { PHASES } from '../../../core/planning/schedule'
+import type { ReviewSettings } from '../../../core/contributing/review/reviewSettings'
 import type { TalkSettings } from '../../../core/contributing/talkSettings'
 import { SCALES } from '../../../core/planning/scale'
 import { bytes, id, instant, madeAt } from './columns'
@@ -96,6 +97,7 @@ export interface ActivitySettings extends Partial<TalkSettings> {
   readonly editMinutes: number // how long one's own can be changed or withdrawn after posting
   readonly hiddenUntil?: string | null // an instant until which classmates' contributions stay hidden from everyone but staff
   readonly rests?: readonly number[] // weeks of the term in which nothing is asked for
+  readonly review?: ReviewSettings // of a peer review
 }
 
 export const activities = pgTable('activities', {
@@ -191,4 +193,5 @@ export const files = pgTable('files', {
   textHtml: text(), // of a document: its text, sanitised, so that nobody has to download it
   bytes: bytes().notNull(),
   madeAt: madeAt(),
+  begunAt: instant(), // when its upload began; null: at once
 }, t => [index().on(t.seminarId)])

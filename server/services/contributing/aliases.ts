@@ -18,7 +18,12 @@ interface Authored { readonly threadId: string, readonly authorId: string, reado
  */
 export async function aliasesOf(db: Db, activity: ActivityRow, rows: readonly Authored[]): Promise<Aliases> {
   if (!talkOf(activity.settings).namesHidden) return new Map()
-  const wanted = new Map(rows.filter(r => r.role === 'student').map(r => [aliasKey(r.threadId, r.authorId), r]))
+  return named(db, activity, rows.filter(r => r.role === 'student'))
+}
+
+/** Names for people in threads, whatever is set: those there are, and one drawn at random for whoever has none yet. */
+export async function named(db: Db, activity: Pick<ActivityRow, 'id' | 'seminarId'>, rows: ReadonlyArray<Pick<Authored, 'threadId' | 'authorId'>>): Promise<Aliases> {
+  const wanted = new Map(rows.map(r => [aliasKey(r.threadId, r.authorId), r]))
   for (;;) {
     const stored = await db.select().from(aliases).where(eq(aliases.activityId, activity.id))
     const known = new Map(stored.map(a => [aliasKey(a.threadId, a.enrolmentId), { id: a.id, name: a.name }]))

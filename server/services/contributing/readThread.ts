@@ -8,6 +8,7 @@ import { talkOf } from '#core/contributing/talkSettings'
 import { aliasesOf } from './aliases'
 import { circleOf, circlesOf } from './circles'
 import { draftView } from './draft'
+import { handInDue } from './review/handIn'
 import { judgeRecord, loadRecords, participants } from './records'
 import { shapeForReader } from './shapeForReader'
 import { attachedFiles, storedContributions } from './storedContributions'
@@ -28,7 +29,7 @@ export async function readThread(db: Db, actor: ActorAt, now: Date): Promise<Thr
   const isLong = await db.$count(contributions, and(eq(contributions.activityId, activity.id), ne(contributions.state, 'draft'))) > LONG
   const [shaped, drafts, checks] = await Promise.all([
     shapedThread(db, actor, now, !isLong),
-    db.select().from(contributions).where(and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolment.id), eq(contributions.state, 'draft'))),
+    db.select().from(contributions).where(and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolment.id), eq(contributions.state, 'draft'), ne(contributions.type, 'review'))),
     ownChecks(),
   ])
   const draftFiles = await attachedFiles(db, { ids: drafts.map(d => d.id) })
@@ -41,7 +42,7 @@ export async function readThread(db: Db, actor: ActorAt, now: Date): Promise<Thr
     drafts: drafts.map(d => draftView(d, draftFiles.get(d.id) ?? [])),
     checks,
     // where names are hidden, who has not been heard would tell who has
-    notHeard: shaped.waiting || shaped.waitingAt.length > 0 || (talkOf(activity.settings).namesHidden && !shaped.isStaff) || activity.kind === 'journal' && !shaped.isStaff ? [] : await silentNames(shaped.heard),
+    notHeard: shaped.waiting || shaped.waitingAt.length > 0 || (talkOf(activity.settings).namesHidden && !shaped.isStaff) || (activity.kind === 'journal' || activity.kind === 'review') && !shaped.isStaff ? [] : await silentNames(shaped.heard),
   }
 
   async function ownChecks() {
@@ -66,7 +67,7 @@ export async function shapedThread(db: Db, { activity, enrolment }: Pick<ActorAt
     attachedFiles(db, { activityId: activity.id }),
   ])
   const [aliases, circles] = await Promise.all([aliasesOf(db, activity, rows), circlesOf(db, activity)])
-  const shaped = shapeForReader(rows, { activity, enrolment, seenSeq: visit?.seenSeq ?? null, now }, { aliases, circles, files })
+  const shaped = shapeForReader(rows, { activity, enrolment, seenSeq: visit?.seenSeq ?? null, now }, { aliases, circles, files, handInUntil: activity.kind === 'review' ? await handInDue(db, { activity, enrolment }) : null })
   return { ...shaped, circles, heard: new Set(rows.filter(r => r.state === 'shown').map(r => r.authorId)), isStaff: enrolment.role === 'instructor' || enrolment.role === 'assistant' }
 }
 

@@ -1,8 +1,8 @@
-import { and, eq, inArray, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { contributions, enrolments, marks, persons } from '#server/database/schema'
+import { allocations, contributions, enrolments, marks, persons } from '#server/database/schema'
 import { KINDS } from '#core/contributing/kinds'
 import { standingOf, type Standing } from '#core/contributing/standing'
 import { checkExpectation } from '#core/planning/expectations/checkExpectation'
@@ -49,9 +49,9 @@ export async function loadRecords(db: Db, activityIds: readonly string[], studen
   const [written, given] = await Promise.all([
     db.select({
       id: contributions.id, activityId: contributions.activityId, authorId: contributions.authorId, type: contributions.type, state: contributions.state,
-      shownAt: contributions.shownAt, words: contributions.words, promptId: contributions.promptId, sources: contributions.sources, figures: contributions.figures, answeredId: parent.authorId, answeredRole: parentAuthor.role,
+      shownAt: contributions.shownAt, words: contributions.words, promptId: contributions.promptId, sources: contributions.sources, figures: contributions.figures, answeredId: parent.authorId, answeredRole: parentAuthor.role, subjectId: allocations.subjectId, way: sql<string | null>`${contributions.detail} -> 'handIn' ->> 'way'`,
     }).from(contributions)
-      .leftJoin(parent, eq(parent.id, contributions.parentId)).leftJoin(parentAuthor, eq(parentAuthor.id, parent.authorId))
+      .leftJoin(parent, eq(parent.id, contributions.parentId)).leftJoin(parentAuthor, eq(parentAuthor.id, parent.authorId)).leftJoin(allocations, and(eq(allocations.reviewId, contributions.id), isNull(allocations.entryId)))
       .where(and(inArray(contributions.activityId, [...activityIds]), inArray(contributions.authorId, authors), inArray(contributions.state, ['shown', 'draft']))),
     db.select({ activityId: marks.activityId, enrolmentId: marks.enrolmentId, state: marks.state })
       .from(marks).where(and(inArray(marks.activityId, [...activityIds]), inArray(marks.enrolmentId, authors), sql`${marks.state} <> 'open'`)),
@@ -62,7 +62,9 @@ export async function loadRecords(db: Db, activityIds: readonly string[], studen
     if (row.state === 'draft') { if (row.words > 0) record.drafts++; continue }
     record.shown.push({
       id: row.id, type: row.type, shownAt: row.shownAt!, words: row.words, prompt: row.promptId, sources: row.sources, figures: row.figures,
-      answers: row.answeredId ? { personId: row.answeredId, isClassmate: row.answeredRole === 'student' } : null,
+      ...(row.way !== null && row.way !== 'text' && { notInWords: true }),
+      // a teammate's review answers no text, but a classmate
+      answers: row.subjectId ? { personId: row.subjectId, isClassmate: true } : row.answeredId ? { personId: row.answeredId, isClassmate: row.answeredRole === 'student' } : null,
     })
   }
   for (const row of given) {

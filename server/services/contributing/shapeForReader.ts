@@ -23,6 +23,7 @@ export interface Surroundings {
   readonly files: ReadonlyMap<string, readonly AttachedFile[]>
   readonly roots?: ReadonlyMap<string, Pick<StoredContribution, 'authorId' | 'role' | 'openToClass'>> // of threads whose first contribution is not among the rows
   readonly ownIn?: ReadonlySet<string> // as `ownPlaces`
+  readonly handInUntil?: Date | null // of a peer review: when the reader's own hand-in ends
   readonly answered?: ReadonlySet<string> // contributions below which something is shown
 }
 
@@ -60,6 +61,8 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
   const views: ContributionView[] = []
   for (const row of rows) {
     const isAuthor = row.authorId === enrolment.id
+    // a review names the work it is of: its reviewer has it in their own room, without that name
+    if (row.type === 'review' && role !== 'staff') continue
     const root = roots.get(row.threadId)
     const isQuestion = byQuestion && row.parentId === null && isStaffRole(row.role)
     const opener = row.openerId ?? (isStaffRole(row.role) ? null : row.authorId)
@@ -112,6 +115,8 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
     }
     // what staff have let out stands as they read it
     const approved = talk.approval && row.state === 'shown' && role !== 'staff'
+    // handed-in work is changed until hand-in ends; its own rule, in `write`, knows when that is for whom
+    if (activity.kind === 'review' && role !== 'staff') return { changeUntil: open && around.handInUntil && around.handInUntil >= now ? around.handInUntil.toISOString() : null, withdrawUntil: open && around.handInUntil && around.handInUntil >= now ? around.handInUntil.toISOString() : null }
     return { changeUntil: approved ? null : until(activity.settings.editMinutes), withdrawUntil: until(talk.withdrawMinutes) }
   }
 }

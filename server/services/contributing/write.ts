@@ -3,12 +3,13 @@ import { v7 } from 'uuid'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, nothingHere, notYours, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, auditTrail, contributionRevisions, contributions, nods } from '#server/database/schema'
+import { activities, allocations, auditTrail, contributionRevisions, contributions, nods } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { announce } from './announce'
 import { once } from '#server/services/receipt'
 import type { EditWrite, NodWrite, PostWrite } from '#shared/contributing/thread'
 import { attachFiles } from './attach'
+import { countsFrom, handInDue, requireInTime, wayOf } from './review/handIn'
 import { draftAt } from './draft'
 import { nextSeq } from './numbering'
 import { renderDoc } from './renderDoc'
@@ -22,22 +23,26 @@ type Contribution = typeof contributions.$inferSelect
 export function postContribution(db: Database, actor: ActorAt, write: PostWrite, now: Date) {
   const rendered = renderDoc(write.doc)
   return once(db, actor.enrolment, write.key, async (tx) => {
-    if (rendered.words === 0) throw refusedField('doc', 'empty', 'There are no words of your own here yet. Write a line or two first.')
+    const handsIn = actor.activity.kind === 'review'
+    if (rendered.words === 0 && !handsIn) throw refusedField('doc', 'empty', 'There are no words of your own here yet. Write a line or two first.')
     const place = await requirePlace(tx, actor, write, now, true)
     const draft = await draftAt(tx, actor, write)
     const id = draft?.id ?? v7()
+    const at = handsIn ? await countsFrom(tx, write.fileIds, now) : now
+    if (handsIn) await requireInTime(tx, actor, at)
+    const detail = handsIn ? { ...place.detail, handIn: { ...place.detail.handIn, way: wayOf(actor, rendered, write.fileIds) } } : place.detail
     const state = stateOf(actor, write, now)
     const columns = {
-      type: place.type, state, detail: place.detail, promptId: place.promptId, openerId: place.openerId, threadId: place.threadId ?? id, ...columnsOf(rendered), savedAt: now,
+      type: place.type, state, detail, promptId: place.promptId, openerId: place.openerId, threadId: place.threadId ?? id, ...columnsOf(rendered), savedAt: now,
       showAt: state === 'scheduled' ? new Date(write.showAt!) : null,
-      shownAt: state === 'scheduled' ? null : now, // handed in now, also where it waits for approval: waiting does not make it late
+      shownAt: state === 'scheduled' ? null : at, // handed in now, also where it waits for approval: waiting does not make it late
       seq: state === 'shown' ? await nextSeq(tx, actor.activity.id) : null,
     }
     if (draft) await tx.update(contributions).set({ ...columns, version: draft.version + 1 }).where(eq(contributions.id, id))
     else await tx.insert(contributions).values({ id, slot: write.slot, seminarId: actor.seminar.id, activityId: actor.activity.id, authorId: actor.enrolment.id, parentId: write.parentId, madeAt: now, ...columns })
     await attachFiles(tx, actor, id, write.fileIds)
     await announce(tx, { activityId: actor.activity.id, id })
-    return { id, shownAt: (columns.showAt ?? now).toISOString(), state }
+    return { id, shownAt: (columns.showAt ?? at).toISOString(), state }
   })
 }
 
@@ -157,6 +162,7 @@ async function requireOwn(tx: Db, actor: ActorAt & { readonly contribution: Cont
   const isOwn = current?.authorId === actor.enrolment.id
   if (!current || current.state === 'draft') throw nothingHere()
   if (!isOwn && !(isStaff(actor.enrolment) && verb !== 'changed' && current.state !== 'scheduled')) throw notYours('Only its author can do this.')
+  if (actor.activity.kind === 'review' && isOwn && !isStaff(actor.enrolment)) return handedIn(tx, actor, current, verb, now)
   const minutes = verb === 'changed' ? actor.activity.settings.editMinutes : talkOf(actor.activity.settings).withdrawMinutes
   const until = changeableUntil(actor.enrolment, current.shownAt ?? now, minutes)
   if (now > until && current.state !== 'awaitingApproval') throw refusedField('doc', 'tooLate', `A post can be ${verb} for ${minutes} minutes, here until ${localTime(until, actor.seminar.timeZone)}. Ask the instructor, or add a reply.`)
@@ -165,3 +171,12 @@ async function requireOwn(tx: Db, actor: ActorAt & { readonly contribution: Cont
 
 const columnsOf = ({ doc, html, text, words, sources }: ReturnType<typeof renderDoc>) => ({ doc, html, text, words, sources })
 const revisionOf = (c: Contribution) => ({ seminarId: c.seminarId, contributionId: c.id, version: c.version, doc: c.doc, html: c.html, text: c.text, words: c.words })
+
+/** Handed-in work is its author's to change until their hand-in ends, and not once somebody reviews it. */
+async function handedIn(tx: Db, actor: ActorAt, current: Contribution, verb: string, now: Date): Promise<Contribution> {
+  if (current.type !== 'entry') throw nothingHere()
+  const due = await handInDue(tx, actor)
+  if (due && now > due) throw refusedField('doc', 'tooLate', `Work can be ${verb} until hand-in ends, here until ${localTime(due, actor.seminar.timeZone)}. Write to your instructor if something is wrong with it.`)
+  if (await tx.$count(allocations, eq(allocations.entryId, current.id)) > 0) throw refusedField('doc', 'dealt', 'This is dealt out to readers already, so it stays as they have it.')
+  return current
+}

@@ -9,6 +9,7 @@ import { refusedField } from '#server/http/problem'
 import type { TakesUp, Written } from '#shared/contributing/thread'
 import { aliasesOf, aliasKey } from './aliases'
 import { circlesOf } from './circles'
+import { handInPlace } from './review/handIn'
 import { ownPlaces, asksQuestions, shapeForReader } from './shapeForReader'
 import { storedContributions, type StoredContribution } from './storedContributions'
 
@@ -34,13 +35,15 @@ export async function requirePlace(db: Db, actor: ActorAt, write: Pick<Written, 
 }
 
 /** A text that answers nothing: an opening post, an entry, an answer to a prompt. */
-async function topPlace(db: Db, { activity, enrolment }: ActorAt, write: Pick<Written, 'promptId' | 'title'>, now: Date): Promise<WritePlace> {
+async function topPlace(db: Db, actor: ActorAt, write: Pick<Written, 'promptId' | 'title'>, now: Date): Promise<WritePlace> {
+  const { activity, enrolment } = actor
   const { entryType } = KINDS[activity.kind]
   if (asksQuestions(activity) && !isStaff(enrolment)) throw refusedField('doc', 'staffOpen', 'The questions are put by the instructor here. Choose one and answer it; your text is kept here.')
   if (activity.kind === 'exitNote' && !isStaff(enrolment)) {
     const own = await db.$count(contributions, and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolment.id), inArray(contributions.state, ['shown', 'awaitingApproval'])))
     if (own > 0) throw refusedField('doc', 'once', 'Your answer is in already. You can change it as long as it is open to change.')
   }
+  if (activity.kind === 'review') return { type: entryType, detail: { ...await handInPlace(db, actor), ...(write.title && { title: write.title }) }, promptId: null, threadId: null, openerId: enrolment.id }
   if (write.promptId) {
     const [prompt] = await db.select({ id: prompts.id }).from(prompts).where(and(eq(prompts.id, write.promptId), eq(prompts.activityId, activity.id), lte(prompts.releaseAt, now)))
     if (!prompt) throw refusedField('doc', 'noPrompt', 'This prompt is not there, or not out yet. Your text is kept here.')
@@ -51,6 +54,7 @@ async function topPlace(db: Db, { activity, enrolment }: ActorAt, write: Pick<Wr
 async function placeBelow(db: Db, actor: ActorAt, parentId: string, write: Pick<Written, 'takesUp'>, now: Date, lock: boolean): Promise<WritePlace> {
   const { activity, enrolment } = actor
   const { entryType, answerType } = KINDS[activity.kind]
+  if (activity.kind === 'review') throw refusedField('doc', 'noAnswers', 'Work is reviewed in a room of its own here, not answered.')
   if (!answerType) throw refusedField('doc', 'noAnswers', 'Nothing can be answered here.')
   if (lock) await db.select({ id: contributions.id }).from(contributions).where(eq(contributions.id, parentId)).for('share')
   const parent = await readable(db, actor, parentId, now)

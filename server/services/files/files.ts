@@ -5,6 +5,7 @@ import { files } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import { requireTaken } from '#server/services/contributing/attach'
 import type { FileView, FileWrite } from '#shared/files/file'
+import { stripMetadata } from './stripMetadata'
 import { DOCX, docxText, mayBeDocx, NotADocument } from './docxText'
 
 const LARGEST = 20_000_000 // bytes
@@ -33,13 +34,16 @@ export async function keepFile(db: Db, actor: Actor, write: FileWrite): Promise<
 }
 
 /** Keeps a file that is to come with a contribution, if this activity takes its like. A document is kept with its text beside it. */
-export async function keepAttachment(db: Db, actor: Actor & { readonly activity: ActivityRow }, write: FileWrite): Promise<FileView> {
+export async function keepAttachment(db: Db, actor: Actor & { readonly activity: ActivityRow }, write: FileWrite, begunAt: Date, now: Date): Promise<FileView> {
   const bytes = bytesOf(write)
   const known = typeOf(bytes, write.name)
   const isDocument = known === null && mayBeDocx(bytes)
   if (known === null && !isDocument) throw refusedField('file', 'type', 'Pictures, PDF, documents (DOCX) and recordings can be added; by its content this file is none of them, whatever it is called.')
   requireTaken(actor.activity, { type: known ?? DOCX, size: bytes.length })
-  return store(db, actor, write, { bytes, type: known ?? DOCX, textHtml: isDocument ? await textOf(bytes) : null })
+  const textHtml = isDocument ? await textOf(bytes) : null
+  // what is read without names must not carry one along
+  const kept = actor.activity.kind === 'review' ? await stripMetadata(bytes, known ?? DOCX) : bytes
+  return store(db, actor, write, { bytes: kept, type: known ?? DOCX, textHtml, begunAt, madeAt: now })
 }
 
 async function textOf(bytes: Uint8Array): Promise<string> {
@@ -60,7 +64,7 @@ function bytesOf(write: FileWrite): Buffer {
   return bytes
 }
 
-async function store(db: Db, actor: Actor, write: FileWrite, file: { readonly bytes: Buffer, readonly type: string, readonly textHtml: string | null }): Promise<FileView> {
+async function store(db: Db, actor: Actor, write: FileWrite, file: { readonly bytes: Buffer, readonly type: string, readonly textHtml: string | null, readonly begunAt?: Date, readonly madeAt?: Date }): Promise<FileView> {
   await db.insert(files).values({ id: write.id, seminarId: actor.seminar.id, madeBy: actor.enrolment.id, name: write.name, size: file.bytes.length, transcript: write.transcript, ...file }).onConflictDoNothing()
   return { id: write.id, url: `/api/files/${write.id}`, name: write.name, type: file.type, size: file.bytes.length, hasText: file.textHtml !== null }
 }

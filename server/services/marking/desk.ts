@@ -1,4 +1,5 @@
 import { and, eq, isNotNull, ne, or, asc } from 'drizzle-orm'
+import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { worthOf } from '#core/marking/showMark'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -28,7 +29,7 @@ export async function deskView(db: Db, actor: Actor & { readonly activity: Activ
   }))
   return {
     students: views, counts: countStandings(views.filter(v => !v.practice).map(v => v.standing)), markers, groups: inGroups.groups, seconds,
-    combine: activity.combine, worth: worthOf(activity), together: activity.returnTogether, olderVersions: older.length,
+    combine: activity.combine, worth: worthOf(activity), together: activity.returnTogether, olderVersions: older.length, reviewingPercent: reviewOf(activity.settings).reviewingPercent,
   }
 }
 

@@ -1,4 +1,5 @@
 import { and, asc, eq } from 'drizzle-orm'
+import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { ContributionMark } from '#core/marking/combineMarks'
 import type { Lateness } from '#core/marking/lateness'
@@ -15,7 +16,7 @@ const EMPTY: RichNode = { type: 'doc', content: [{ type: 'paragraph' }] }
 export const TAKE_BACK_MINUTES = 10
 
 /** What points are reckoned from, besides the rubric and the contributions' own marks. */
-export type ReckonedFrom = Pick<MarkView, 'steps' | 'excusedFrom' | 'override' | 'lateWaived'>
+export type ReckonedFrom = Pick<MarkView, 'steps' | 'excusedFrom' | 'override' | 'lateWaived'> & Partial<Pick<MarkView, 'factor' | 'reviewing'>>
 
 /** The points of a mark as its stored parts make them; nothing is taken from the client. */
 export function reckon(activity: ActivityRow, rubric: RubricView | null, mark: ReckonedFrom, given: readonly ContributionMark[], lateness: Lateness | null): ReckonedMark {
@@ -23,10 +24,12 @@ export function reckon(activity: ActivityRow, rubric: RubricView | null, mark: R
   if (max <= 0) return { points: 0, before: 0, left: 0 }
   const excused = new Set(mark.excusedFrom.map(e => e.criterionId))
   return reckonMark({
-    criteria: rubric?.criteria.filter(c => !excused.has(c.id)).map(c => ({ criterionId: c.id, weight: c.weight, max: c.max, points: mark.steps.find(s => s.criterionId === c.id)?.points ?? null })) ?? null,
+    criteria: rubric?.criteria.filter(c => !excused.has(c.id)).map(c => ({ criterionId: c.id, weight: c.weight, max: c.max, scope: c.scope, points: mark.steps.find(s => s.criterionId === c.id)?.points ?? null })) ?? null,
     combine: activity.combine ? { rule: activity.combine, marks: given } : null,
     late: { lateness, rule: activity.lateRule, waived: mark.lateWaived },
     override: mark.override?.points ?? null,
+    factor: mark.factor == null ? null : mark.factor / 100,
+    reviewing: mark.reviewing == null ? null : { share: mark.reviewing / 10_000, percent: reviewOf(activity.settings).reviewingPercent },
   }, { max, step: activity.pointStep })
 }
 
@@ -55,6 +58,7 @@ export async function loadMark(db: Db, actor: Actor & { readonly activity: Activ
   return {
     version: mark.version, state: mark.state, steps, citations: cited, letter: mark.letter, markerNote: mark.markerNote, lateWaived: mark.lateWaived,
     excusedFrom: [...mark.excusedFrom], override: mark.overridePoints === null ? null : { points: mark.overridePoints, reason: mark.overrideReason ?? '' }, files: withIt,
+    factor: mark.factor, reviewing: mark.reviewing, takenFrom: mark.takenFrom,
     points: mark.points ?? 0, before: null, criteriaLeft: 0, savedAt: mark.savedAt.toISOString(), savedBy: found.savedBy, returnedAt: mark.returnedAt?.toISOString() ?? null,
     returnAt: mark.returnAt?.toISOString() ?? null, takeBackUntil: mark.state === 'returned' && until && until > now ? until.toISOString() : null,
   }
@@ -62,7 +66,7 @@ export async function loadMark(db: Db, actor: Actor & { readonly activity: Activ
 
 export const emptyMark = (): MarkView => ({
   version: 0, state: 'open', steps: [], citations: [], letter: EMPTY, markerNote: '', lateWaived: false, excusedFrom: [], override: null, files: [],
-  points: 0, before: null, criteriaLeft: 0, savedAt: null, savedBy: null, returnedAt: null, returnAt: null, takeBackUntil: null,
+  factor: null, reviewing: null, takenFrom: null, points: 0, before: null, criteriaLeft: 0, savedAt: null, savedBy: null, returnedAt: null, returnAt: null, takeBackUntil: null,
 })
 
 /** Files that go with a letter, in their order. */

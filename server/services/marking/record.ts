@@ -60,7 +60,7 @@ export async function recordView(db: Db, actor: ActorAt, enrolmentId: string, no
     suggested: suggestions(rubric, lateness, plan, judged, enrolmentId),
     mark: { ...mark, points: reckoned.points ?? 0, before: reckoned.before, criteriaLeft: reckoned.left },
     group,
-    second: asked && secondShown ? { ...asked, isMine: asked.markerId === actor.enrolment.id, points: reckon(activity, rubric, { steps: [...asked.steps], excusedFrom: stored.excusedFrom, override: null, lateWaived: stored.lateWaived }, given, lateness).points } : null,
+    second: asked && secondShown ? { ...asked, isMine: asked.markerId === actor.enrolment.id, points: reckon(activity, rubric, { steps: [...asked.steps], excusedFrom: stored.excusedFrom, override: null, lateWaived: stored.lateWaived, factor: stored.factor, reviewing: stored.reviewing }, given, lateness).points } : null,
     newerRubric: rubric && activity.rubricVersionId && rubric.versionId !== activity.rubricVersionId ? await versionOf(db, activity.rubricVersionId) : null,
   }
 }

@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm'
+import { reviewOf } from '#core/contributing/review/reviewSettings'
 import type { RichNode } from '#core/contributing/richText'
 import { letterOfMark, passes, showMark, worthOf } from '#core/marking/showMark'
 import { fillPhrase } from '#core/marking/phrases'
@@ -24,6 +25,7 @@ export async function letterFrom(db: Db, actor: ActorAt, record: RecordView): Pr
     points: mark.points, max, by: actor.person.name, rubric: rubric?.title ?? null, scale: activity.scale, letter: letterOfMark(mark.points, max, scale ?? null), passed: passes(mark.points, max, activity.passPercent),
     late: record.late && activity.lateRule.kind !== 'none' && mark.override === null ? { minutes: record.late.minutes, before: mark.before ?? mark.points, waived: mark.lateWaived } : null,
     override: mark.override && mark.override.reason ? { reason: mark.override.reason, before: mark.before ?? mark.override.points } : null,
+    factor: mark.factor, reviewing: mark.reviewing === null ? null : { share: mark.reviewing, percent: reviewOf(activity.settings).reviewingPercent },
     files: mark.files.map(({ id, name, type, size, spoken }) => ({ id, name, type, size, spoken })),
     criteria: (rubric?.criteria ?? []).map((criterion) => {
       const step = mark.steps.find(s => s.criterionId === criterion.id)
@@ -46,6 +48,7 @@ export function letterView(letter: ReturnedLetter, head: Pick<LetterView, 'activ
     ...head, by: letter.by, html: letter.html, rubric: letter.rubric, points: letter.points, max: letter.max,
     shown: showMark({ points: letter.points, max: letter.max, scale: letter.scale ?? 'points', letter: letter.letter ?? null }),
     passed: letter.passed ?? null, late: letter.late ?? null, override: letter.override ?? null,
+    factor: letter.factor ?? null, reviewing: letter.reviewing ?? null,
     files: (letter.files ?? []).map(f => ({ ...f, url: `/api/files/${f.id}` })),
     criteria: letter.criteria.map(c => ({ ...c, levels: [...c.levels], excused: c.excused ?? null })),
     citations: letter.citations.map(({ number, criterionId, contributionId, exact }) => ({ number, criterionId, contributionId, exact })),

@@ -36,7 +36,7 @@ export function saveMark(db: Database, actor: ActorAt, enrolmentId: string, writ
     await requireNotBlind(tx, actor, enrolmentId)
     const rubric = await rubricOfMark(tx, actor.activity, enrolmentId)
     if (!rubric && write.steps.length > 0) throw refusedField('steps', 'noRubric', 'This activity is not marked by a rubric.')
-    const steps = rubric ? requireSteps(rubric, write.steps) : []
+    const steps = rubric ? requireSteps(rubric, write.steps, actor.activity.kind === 'review') : []
     if (rubric) await requireCitations(tx, actor, rubric, enrolmentId, write.citations)
     requireExcuses(actor.activity, rubric, write)
     requireOverride(actor.activity, rubric, write)
@@ -52,6 +52,8 @@ export function saveMark(db: Database, actor: ActorAt, enrolmentId: string, writ
       : await tx.insert(marks).values({ ...columns, seminarId: actor.seminar.id, activityId: actor.activity.id, enrolmentId }).onConflictDoNothing().returning()
     if (!stored) throw changedMeanwhile(await loadMark(db, actor, enrolmentId, now)) // someone else's first save came in between
     const old = await tx.select().from(criterionMarks).where(eq(criterionMarks.markId, stored.id))
+    // steps changed by hand are the marker's own from then on
+    if (stored.takenFrom && !sameSteps(old, steps)) await tx.update(marks).set({ takenFrom: null }).where(eq(marks.id, stored.id))
     await tx.delete(criterionMarks).where(eq(criterionMarks.markId, stored.id))
     await tx.delete(citations).where(eq(citations.markId, stored.id))
     const ids = { seminarId: actor.seminar.id, markId: stored.id }
@@ -64,6 +66,8 @@ export function saveMark(db: Database, actor: ActorAt, enrolmentId: string, writ
     return storePoints(tx, actor, enrolmentId, now)
   })
 }
+
+const sameSteps = (a: readonly Step[], b: readonly Step[]): boolean => a.length === b.length && a.every(x => b.some(y => y.criterionId === x.criterionId && y.points === x.points))
 
 /** Reckons a mark from its stored parts and keeps its points; null while something is left to judge. */
 export async function storePoints(tx: Db, actor: ActorAt, enrolmentId: string, now: Date): Promise<MarkView> {

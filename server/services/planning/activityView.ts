@@ -1,4 +1,5 @@
 import { and, asc, eq, inArray, lte } from 'drizzle-orm'
+import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -42,6 +43,7 @@ export async function activityView(db: Db, actor: Actor & { readonly activity: A
     id: activity.id, seminarId: enrolment.seminarId, kind: activity.kind, title: activity.title, summary: activity.summary, briefHtml: activity.briefHtml,
     state: activity.state, opensAt: activity.opensAt.toISOString(), closesAt: closesFor(plan, enrolment.id).toISOString(),
     phases: plan.phases.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
+    review: activity.kind === 'review' ? reviewForReader() : null,
     writeFirst: activity.settings.writeFirst, editMinutes: activity.settings.editMinutes, points: activity.points, pointStep: activity.pointStep, scale: activity.scale, combine: isStaff(enrolment) ? activity.combine : null, practice: activity.practice, passPercent: activity.passPercent,
     hiddenUntil: activity.settings.hiddenUntil ?? null, starterHtml: activity.starterHtml, spoken: spoken ? { url: `/api/files/${spoken.id}`, type: spoken.type } : null,
     talk: structuredClone(talkOf(activity.settings)) as ActivityView['talk'], joint,
@@ -50,6 +52,12 @@ export async function activityView(db: Db, actor: Actor & { readonly activity: A
     rubric,
     standing: enrolment.role === 'student' ? await ownStanding() : null,
     open: activity.state === 'published' && now >= activity.opensAt,
+  }
+
+  /** How a review goes; model answers are for staff and, while they review, for reviewers. */
+  function reviewForReader() {
+    const settings = structuredClone(reviewOf(activity.settings)) as NonNullable<ActivityView['review']>
+    return isStaff(enrolment) ? settings : { ...settings, questions: settings.questions.map(q => ({ ...q, model: null })) }
   }
 
   /** Codes of the other seminars one is in company with. */

@@ -49,7 +49,7 @@ export function changeActivity(db: Database, actor: ActorAt, write: ActivityPatc
     const [after] = await tx.update(activities).set({ ...columnsOf(body, before), version: before.version + 1 }).where(eq(activities.id, before.id)).returning()
     await writeParts(tx, after!, body)
     if (before.kind !== body.kind) await renameContributions(tx, before, body.kind)
-    if (before.points !== body.points || JSON.stringify(before.lateRule) !== JSON.stringify(body.lateRule) || JSON.stringify(before.combine) !== JSON.stringify(after!.combine)) await reckonAnew(tx, { ...actor, activity: after! }, now)
+    if (before.points !== body.points || JSON.stringify(before.lateRule) !== JSON.stringify(body.lateRule) || JSON.stringify(before.combine) !== JSON.stringify(after!.combine) || before.settings.review?.reviewingPercent !== body.review.reviewingPercent) await reckonAnew(tx, { ...actor, activity: after! }, now)
     const fields = Object.keys(write.change)
     await tx.insert(auditTrail).values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at: now, act: 'changed an activity', subjectId: before.id, detail: { fields, title: body.title } })
     if (write.tell && after!.state === 'published') await tellChange(tx, { ...actor, activity: after! }, old, body, now)
@@ -65,6 +65,7 @@ export function requireSound(body: Pick<ActivityBody, 'opensAt' | 'phases' | 'ru
   const working = new Set(body.phases.map(p => p.name).filter(isWorkingPhase))
   if (body.rules.some(r => !working.has(r.rule.due))) throw refusedField('rules', 'noPhase', 'An expectation is due at the end of a phase this activity does not have. Choose another due time for it.')
   const { answerType, readBy } = KINDS[body.kind]
+  if (body.rules.some(r => r.rule.kind === 'reviews') && answerType !== 'review') throw refusedField('rules', 'noReviews', 'Nothing is reviewed here, so reviews cannot be asked for.')
   if (body.rules.some(r => r.rule.kind === 'replies') && (answerType === null || readBy !== 'class')) throw refusedField('rules', 'noAnswers', 'Classmates do not answer each other here, so replies cannot be asked for.')
 }
 
@@ -74,7 +75,7 @@ export const toPhases = (list: ActivityBody['phases']): Phase[] => list.map(p =>
 async function requireOwnParts(tx: Db, actor: Actor, body: ActivityBody, already: readonly string[]): Promise<void> {
   const { seminar } = actor
   const gone = (field: string) => refusedField(field, 'gone', 'What you chose is no longer there. Reload the page and choose again.')
-  const own = async (table: typeof units | typeof categories | typeof gradingScales | typeof files | typeof rubricVersions | typeof groupPlans, id: string | null, field: string) => {
+  const own = async (table: typeof units | typeof categories | typeof gradingScales | typeof files | typeof rubricVersions | typeof groupPlans | typeof activities, id: string | null, field: string) => {
     if (id === null) return
     const [found] = await tx.select({ id: table.id }).from(table as typeof units).where(and(eq(table.id, id), eq(table.seminarId, seminar.id)))
     if (!found) throw gone(field)
@@ -84,6 +85,8 @@ async function requireOwnParts(tx: Db, actor: Actor, body: ActivityBody, already
   await own(gradingScales, body.gradingScaleId, 'gradingScaleId')
   await own(files, body.spokenFileId, 'spokenFileId')
   await own(rubricVersions, body.rubricVersionId, 'rubricVersionId')
+  await own(groupPlans, body.review.apartIn, 'review')
+  await own(activities, body.review.sharesOf, 'review')
   const { audience } = body
   const all = async (table: typeof sections | typeof groups | typeof enrolments, ids: readonly string[]) => {
     if (ids.length > 0 && await tx.$count(table, and(inArray(table.id, [...ids]), eq(table.seminarId, seminar.id))) < new Set(ids).size) throw gone('audience')
@@ -112,7 +115,7 @@ export function columnsOf(body: ActivityBody, before: Pick<ActivityRow, 'summary
     starter: body.starter && plainText(body.starter) !== '' ? body.starter : null, starterHtml: body.starter && plainText(body.starter) !== '' ? renderDoc(body.starter).html : null,
     spokenFileId: body.spokenFileId, unitId: body.unitId, categoryId: body.categoryId, scale: body.scale, gradingScaleId: body.gradingScaleId, points: body.points, passPercent: body.passPercent,
     practice: body.practice, groupMark: body.groupMark, returnTogether: body.returnTogether, rubricVersionId: body.rubricVersionId, lateRule: body.lateRule, combine: body.rubricVersionId ? null : body.combine, audience: body.audience,
-    settings: { ...talkOf(body), writeFirst: body.writeFirst, editMinutes: body.editMinutes, hiddenUntil: body.hiddenUntil, rests: body.rests },
+    settings: { ...talkOf(body), writeFirst: body.writeFirst, editMinutes: body.editMinutes, hiddenUntil: body.hiddenUntil, rests: body.rests, review: body.review },
     opensAt: new Date(body.opensAt),
   }
 }

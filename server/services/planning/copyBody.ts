@@ -20,7 +20,7 @@ export async function copyBody(tx: Db, body: ActivityBody, fromSeminarId: string
     ...body, brief: own(body.brief), starter: body.starter && own(body.starter), prompts: body.prompts.map(p => ({ ...p, doc: own(p.doc) })),
     spokenFileId: body.spokenFileId ? fileIds.get(body.spokenFileId) ?? null : null,
     categoryId: await sameTitle(tx, categories, body.categoryId, target.seminar.id), gradingScaleId: await sameTitle(tx, gradingScales, body.gradingScaleId, target.seminar.id),
-    rubricVersionId: body.rubricVersionId && await copyRubric(tx, body.rubricVersionId, fromSeminarId, target.seminar.id), unitId: null, audience: { kind: 'everyone' }, jointSeminarIds: [], rests: [],
+    rubricVersionId: body.rubricVersionId && await copyRubric(tx, body.rubricVersionId, fromSeminarId, target.seminar.id), unitId: null, audience: { kind: 'everyone' }, jointSeminarIds: [], rests: [], review: { ...body.review, apartIn: null, sharesOf: null },
   }
 }
 

@@ -1,6 +1,7 @@
 import { and, eq, max } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { KINDS } from '#core/contributing/kinds'
+import { USUAL_REVIEW } from '#core/contributing/review/reviewSettings'
 import { USUAL_TALK } from '#core/contributing/talkSettings'
 import { dayAfter, localInstant, weekOf } from '#core/planning/week'
 import { shiftInstant } from '#core/planning/shiftTerm'
@@ -58,7 +59,7 @@ function usualBody(seminar: Seminar, kind: ActivityRow['kind'], week: number): A
     blog: [rule({ kind: 'entries', need: 3, minWords: 250, due: 'write' }), rule({ kind: 'replies', need: 2, minWords: 40, due: 'respond' })],
     wiki: [rule({ kind: 'entries', need: 1, minWords: 300, due: 'write' })],
     reading: [rule({ kind: 'entries', need: 4, minWords: 20, due: 'write' }), rule({ kind: 'replies', need: 2, minWords: 20, due: 'respond' })],
-    review: [rule({ kind: 'entries', need: 1, minWords: 800, due: 'write' })],
+    review: [rule({ kind: 'entries', need: 1, minWords: 800, due: 'write' }), rule({ kind: 'reviews', need: USUAL_REVIEW.each, minWords: 60, due: 'review' })],
     lexicon: [rule({ kind: 'entries', need: 2, minWords: 40, due: 'write' })],
     exitNote: [rule({ kind: 'entries', need: 1, minWords: 10, due: 'write' })],
   }[kind]
@@ -66,7 +67,7 @@ function usualBody(seminar: Seminar, kind: ActivityRow['kind'], week: number): A
   return {
     kind, title: { discussion: 'New discussion', journal: 'New journal', blog: 'New blog', wiki: 'New wiki', reading: 'New reading', review: 'New peer review', lexicon: 'New lexicon', exitNote: 'New exit note' }[kind],
     brief: empty, starter: null, spokenFileId: null, unitId: null, categoryId: null, scale: 'none', gradingScaleId: null, points: null, passPercent: null, practice: false, groupMark: false, returnTogether: true,
-    rubricVersionId: null, lateRule: { kind: 'none' }, combine: null, audience: { kind: 'everyone' }, jointSeminarIds: [], ...structuredClone(USUAL_TALK) as TalkBody, writeFirst: kind === 'discussion', hiddenUntil: null, editMinutes: 30, rests: [],
+    rubricVersionId: null, lateRule: { kind: 'none' }, combine: null, audience: { kind: 'everyone' }, jointSeminarIds: [], ...structuredClone(USUAL_TALK) as TalkBody, review: structuredClone(USUAL_REVIEW) as ActivityBody['review'], writeFirst: kind === 'discussion', hiddenUntil: null, editMinutes: 30, rests: [],
     opensAt, phases: [...phaseList, marking], rules, prompts: [],
   }
 }

@@ -44,6 +44,8 @@ function oneLetter(doc: PDFKit.PDFDocument, { letter, seminar, student, at }: { 
   doc.moveDown(0.6)
   say(doc, 'H2', `Mark: ${letter.shown}${letter.passed === null ? '' : letter.passed ? ', passed' : ', below the pass mark'}`, { face: 'strong', size: 13, gap: 4 })
   if (letter.late) say(doc, 'P', letter.late.waived ? 'It was late; nothing was taken for it.' : `${pts(letter.late.before)} without being late.`, { face: 'ui', size: 9.5, color: QUIET, gap: 4 })
+  if (letter.factor !== null && letter.factor !== 100) say(doc, 'P', `Your share of the group’s points: ${letter.factor / 100}, from what your teammates said.`, { face: 'ui', size: 9.5, color: QUIET, gap: 4 })
+  if (letter.reviewing) say(doc, 'P', `${letter.reviewing.percent} % of it is for your own reviewing, which came to ${Math.round(letter.reviewing.share / 100)} %.`, { face: 'ui', size: 9.5, color: QUIET, gap: 4 })
   if (letter.override) say(doc, 'P', `Set in place of ${pts(letter.override.before)}: ${letter.override.reason}`, { face: 'ui', size: 9.5, color: QUIET, gap: 4 })
   for (const c of letter.criteria) {
     say(doc, 'H3', c.excused === null ? `${c.title}: ${c.levelTitle.toLowerCase()}, ${pts(c.points)} of ${pts(c.max)}` : `${c.title}: left out`, { face: 'uiStrong', size: 10, gap: 1 })

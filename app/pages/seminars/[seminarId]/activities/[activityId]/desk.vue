@@ -68,8 +68,8 @@ const total = computed(() => {
   if (!r || !rubric.value || max.value === 0) return { points: 0, left: 0, max: max.value, before: 0, set: false }
   const out = new Set(r.mark.excusedFrom.map(e => e.criterionId))
   const t = reckonMark({
-    criteria: rubric.value.criteria.filter(c => !out.has(c.id)).map(c => ({ criterionId: c.id, weight: c.weight, max: c.max, points: steps.value.find(s => s.criterionId === c.id)?.points ?? null })),
-    combine: null, late: { lateness: null, rule: { kind: 'none' }, waived: false }, override: second.value ? null : r.mark.override?.points ?? null,
+    criteria: rubric.value.criteria.filter(c => !out.has(c.id)).map(c => ({ criterionId: c.id, weight: c.weight, max: c.max, scope: c.scope, points: steps.value.find(s => s.criterionId === c.id)?.points ?? null })),
+    combine: null, factor: r.mark.factor === null ? null : r.mark.factor / 100, reviewing: r.mark.reviewing === null ? null : { share: r.mark.reviewing / 10_000, percent: store.desk!.reviewingPercent }, late: { lateness: null, rule: { kind: 'none' }, waived: false }, override: second.value ? null : r.mark.override?.points ?? null,
   }, { max: max.value, step: store.activity!.pointStep })
   const late = r.late !== null && !r.mark.lateWaived && r.mark.override === null && store.state === 'saved' && !second.value
   return { points: late ? r.mark.points : t.points ?? 0, left: t.left, max: max.value, before: t.before ?? 0, set: !second.value && r.mark.override !== null }

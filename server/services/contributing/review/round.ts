@@ -1,0 +1,108 @@
+import { and, asc, eq, inArray } from 'drizzle-orm'
+import { reviewOf, type ReviewSettings } from '#core/contributing/review/reviewSettings'
+import { ownDueAt } from '#core/planning/schedule'
+import { isStaff, nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
+import type { Db } from '#server/database/client'
+import { allocations, contributions, enrolments, groupMembers, groups, reviewRounds, type ContributionDetail } from '#server/database/schema'
+import { participants, practiceStudents, type Student } from '#server/services/contributing/records'
+import { loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
+
+export type ActorAt = Actor & { readonly activity: ActivityRow }
+export type Allocation = typeof allocations.$inferSelect
+
+/** Work that was handed in, or a sample staff put up. */
+export interface Entry {
+  readonly id: string
+  readonly authorId: string
+  readonly ownerIds: readonly string[] // the author, or everyone of the group it was handed in for
+  readonly isSample: boolean
+  readonly shownAt: Date
+  readonly words: number
+  readonly detail: ContributionDetail
+}
+export interface ReviewGroup { readonly id: string, readonly title: string, readonly memberIds: readonly string[] }
+
+/** A peer review with everyone and everything in it, as staff may know it. Nothing here is fit to be sent to a student. */
+export interface Round {
+  readonly activity: ActivityRow
+  readonly settings: ReviewSettings
+  readonly plan: ActivityPlan
+  readonly row: typeof reviewRounds.$inferSelect | null
+  readonly students: readonly Student[] // who takes part, by family name
+  readonly entries: readonly Entry[]
+  readonly allocations: readonly Allocation[]
+  readonly groups: readonly ReviewGroup[] // of the audience, where it is for groups
+}
+
+/** The activity's settings, if it is a peer review; otherwise nothing is at this address. */
+export function requireReview(activity: ActivityRow): ReviewSettings {
+  if (activity.kind !== 'review') throw nothingHere()
+  return reviewOf(activity.settings)
+}
+
+export async function loadRound(db: Db, activity: ActivityRow): Promise<Round> {
+  const settings = requireReview(activity)
+  const [plan, [row], everyone, practice, rows, given, inGroups] = await Promise.all([
+    loadPlan(db, activity),
+    db.select().from(reviewRounds).where(eq(reviewRounds.activityId, activity.id)),
+    participants(db, activity), practiceStudents(db, activity.seminarId),
+    db.select({ id: contributions.id, authorId: contributions.authorId, shownAt: contributions.shownAt, words: contributions.words, detail: contributions.detail, role: enrolments.role }).from(contributions)
+      .innerJoin(enrolments, eq(enrolments.id, contributions.authorId)).where(and(eq(contributions.activityId, activity.id), eq(contributions.type, 'entry'), eq(contributions.state, 'shown'))).orderBy(asc(contributions.shownAt), asc(contributions.id)),
+    db.select().from(allocations).where(eq(allocations.activityId, activity.id)).orderBy(asc(allocations.id)),
+    groupsIn(db, activity),
+  ])
+  // trials of the instructor's practice student take no part in what is dealt out
+  const trial = new Set(practice.map(s => s.enrolmentId))
+  return {
+    activity, settings, plan, row: row ?? null, students: everyone.filter(plan.isMeant), groups: inGroups, allocations: given,
+    entries: rows.filter(r => !trial.has(r.authorId)).map(r => ({ id: r.id, authorId: r.authorId, ownerIds: ownersOf(r, inGroups), isSample: isStaff(r), shownAt: r.shownAt!, words: r.words, detail: r.detail })),
+  }
+}
+
+export function ownersOf(entry: { readonly authorId: string, readonly detail: ContributionDetail }, inGroups: readonly ReviewGroup[]): readonly string[] {
+  const { groupId } = entry.detail.handIn ?? {}
+  const members = groupId ? inGroups.find(g => g.id === groupId)?.memberIds : undefined
+  return members ? [...new Set([entry.authorId, ...members])] : [entry.authorId]
+}
+
+/** Groups of the plan an activity is for; none where it is not for groups. */
+export async function groupsIn(db: Db, { audience }: ActivityRow): Promise<ReviewGroup[]> {
+  if (audience.kind !== 'groups') return []
+  const [named, members] = await Promise.all([
+    db.select({ id: groups.id, title: groups.title }).from(groups).where(eq(groups.groupPlanId, audience.groupPlanId)).orderBy(asc(groups.position)),
+    db.select({ groupId: groupMembers.groupId, id: groupMembers.enrolmentId }).from(groupMembers).innerJoin(enrolments, eq(enrolments.id, groupMembers.enrolmentId)).where(and(eq(groupMembers.groupPlanId, audience.groupPlanId), eq(enrolments.state, 'active'))).orderBy(asc(groupMembers.enrolmentId)),
+  ])
+  return named.filter(g => audience.groupIds.length === 0 || audience.groupIds.includes(g.id)).map(g => ({ ...g, memberIds: members.filter(m => m.groupId === g.id).map(m => m.id) }))
+}
+
+/** Group of each person in a plan whose groupmates are kept from reviewing each other. */
+export async function groupmates(db: Db, planId: string | null): Promise<Map<string, string> | undefined> {
+  if (!planId) return undefined
+  const rows = await db.select({ groupId: groupMembers.groupId, id: groupMembers.enrolmentId }).from(groupMembers).where(inArray(groupMembers.groupPlanId, [planId]))
+  return new Map(rows.map(r => [r.id, r.groupId]))
+}
+
+/** When one person's hand-in, or their reviews, are due; an extension moves the last of them. */
+export function dueOf(plan: ActivityPlan, phase: 'write' | 'review', enrolmentId: string): Date | null {
+  const found = plan.phases.find(p => p.name === phase)
+  return found ? ownDueAt(found.endsAt, plan.extensions.get(enrolmentId) ?? null) : null
+}
+export const phaseOf = (plan: ActivityPlan, phase: 'write' | 'review') => plan.phases.find(p => p.name === phase) ?? null
+
+/** Whether one can review: its phase has begun. */
+export function hasReviewingBegun({ plan }: Pick<Round, 'plan'>, now: Date): boolean {
+  const phase = phaseOf(plan, 'review')
+  return phase === null || now >= phase.startsAt
+}
+
+/** Whether reviews reach those whose work they are of: let out by staff, at the time set, or each as it comes in. */
+export function isReleased({ settings, row }: Pick<Round, 'settings' | 'row'>, now: Date): boolean {
+  return row?.releasedAt != null || settings.release === 'atOnce' || (settings.release === 'at' && settings.releaseAt !== null && now >= new Date(settings.releaseAt))
+}
+
+/** The round's row, made if there is none, locked until the transaction ends: what is dealt is dealt one after another. */
+export async function lockRound(tx: Db, activity: ActivityRow): Promise<typeof reviewRounds.$inferSelect> {
+  await tx.insert(reviewRounds).values({ activityId: activity.id, seminarId: activity.seminarId, seed: 1 }).onConflictDoNothing()
+  const [row] = await tx.select().from(reviewRounds).where(eq(reviewRounds.activityId, activity.id)).for('update')
+  return row!
+}

@@ -1,0 +1,137 @@
+import { PDFDict, PDFDocument, PDFName, PDFRef } from '@cantoo/pdf-lib'
+import { unzipSync, zipSync } from 'fflate'
+import { refusedField } from '#server/http/problem'
+import { DOCX } from './docxText'
+
+/**
+ * A file without what its program wrote into it about people: authors, titles, places, cameras, dates. What one sees in
+ * it stays as it was. Recordings are kept as they are: who speaks is heard anyway.
+ */
+export async function stripMetadata(bytes: Buffer, type: string): Promise<Buffer> {
+  if (type === 'application/pdf') return stripPdf(bytes)
+  if (type === DOCX) return stripDocx(bytes)
+  if (type === 'image/jpeg') return stripJpeg(bytes)
+  if (type === 'image/png') return stripPng(bytes)
+  if (type === 'image/webp') return stripWebp(bytes)
+  return bytes
+}
+
+/** Everywhere a PDF keeps who made it: its information, XMP packets of any object, private data of programs, names on annotations. */
+async function stripPdf(bytes: Buffer): Promise<Buffer> {
+  let pdf: PDFDocument
+  try {
+    pdf = await PDFDocument.load(bytes, { updateMetadata: false })
+  }
+  catch {
+    throw refusedField('file', 'locked', 'This PDF is locked or broken, so its author’s name cannot be taken out of it. Save it without a password, and add that.')
+  }
+  const about = ['Metadata', 'PieceInfo', 'LastModified'].map(n => PDFName.of(n))
+  const onAnnotations = ['T', 'CreationDate', 'M', 'RC'].map(n => PDFName.of(n))
+  const { context } = pdf
+  if (context.trailerInfo.Info instanceof PDFRef) context.delete(context.trailerInfo.Info)
+  delete context.trailerInfo.Info
+  delete context.trailerInfo.ID
+  for (const [, object] of context.enumerateIndirectObjects()) {
+    const dict = object instanceof PDFDict ? object : (object as { dict?: unknown }).dict
+    if (!(dict instanceof PDFDict)) continue
+    for (const key of about) {
+      const held = dict.get(key)
+      if (held instanceof PDFRef) context.delete(held)
+      dict.delete(key)
+    }
+    if (dict.get(PDFName.of('Subtype')) && dict.get(PDFName.of('Rect'))) for (const key of onAnnotations) dict.delete(key)
+  }
+  return Buffer.from(await pdf.save({ useObjectStreams: false, addDefaultPage: false, updateFieldAppearances: false }))
+}
+
+const EMPTY_CORE = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?><cp:coreProperties xmlns:cp="http://schemas.openxmlformats.org/package/2006/metadata/core-properties"/>'
+const EMPTY_APP = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?><Properties xmlns="http://schemas.openxmlformats.org/officeDocument/2006/extended-properties"/>'
+const EMPTY_CUSTOM = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?><Properties xmlns="http://schemas.openxmlformats.org/officeDocument/2006/custom-properties"/>'
+const EMPTY_PEOPLE = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?><w15:people xmlns:w15="http://schemas.microsoft.com/office/word/2012/wordml"/>'
+
+/** Properties emptied, and whoever commented on or changed a passage unnamed. */
+function stripDocx(bytes: Buffer): Buffer {
+  const parts = unzipSync(bytes)
+  const put = (name: string, text: string) => { if (parts[name]) parts[name] = Buffer.from(text) }
+  put('docProps/core.xml', EMPTY_CORE)
+  put('docProps/app.xml', EMPTY_APP)
+  put('docProps/custom.xml', EMPTY_CUSTOM)
+  put('word/people.xml', EMPTY_PEOPLE)
+  const shown = Object.fromEntries(Object.entries(parts).filter(([name]) => !/^docProps\/thumbnail\./.test(name)))
+  for (const [name, part] of Object.entries(shown)) {
+    if (!/^word\/.*\.xml$/.test(name)) continue
+    const text = Buffer.from(part).toString('utf8')
+    const clean = text.replace(/(\bw\d*:(?:author|initials|userId|providerId|lastModifiedBy))="[^"]*"/g, '$1=""').replace(/\bw:date="[^"]*"/g, 'w:date="2000-01-01T00:00:00Z"').replace(/\bw:rsid\w*="[^"]*"/g, '')
+    if (clean !== text) shown[name] = Buffer.from(clean)
+  }
+  for (const [name, part] of Object.entries(shown)) if (name.endsWith('.rels') && Buffer.from(part).includes('thumbnail')) shown[name] = Buffer.from(Buffer.from(part).toString('utf8').replace(/<Relationship [^>]*thumbnail[^>]*\/>/g, ''))
+  return Buffer.from(zipSync(shown, { mtime: new Date(1980, 0, 2) }))
+}
+
+/** Segments that programs and cameras write about a picture; what is needed to show it, turning included, stays. Source: ITU T.81, B.1.1. */
+function stripJpeg(bytes: Buffer): Buffer {
+  const out: Buffer[] = [bytes.subarray(0, 2)]
+  for (let at = 2; at + 4 <= bytes.length && bytes[at] === 0xff;) {
+    const marker = bytes[at + 1]!
+    if (marker === 0xda) { out.push(bytes.subarray(at)); break }
+    const end = at + 2 + bytes.readUInt16BE(at + 2)
+    // APP1 to APP13, APP15 and comments go; APP0 is the format itself, APP2 may hold a colour profile, APP14 how colours are coded
+    const goes = marker === 0xfe || (marker >= 0xe1 && marker <= 0xef && marker !== 0xee && !(marker === 0xe2 && bytes.subarray(at + 4, at + 15).toString('latin1') === 'ICC_PROFILE'))
+    if (!goes) out.push(bytes.subarray(at, end))
+    else if (marker === 0xe1) out.push(...turning(bytes.subarray(at + 4, end)))
+    at = end
+  }
+  return Buffer.concat(out)
+}
+
+/** The one thing of a camera's notes that is seen: which way up. Source: Exif 2.3, tag 0x0112. */
+function turning(exif: Buffer): Buffer[] {
+  if (exif.subarray(0, 6).toString('latin1') !== 'Exif\0\0') return []
+  const tiff = exif.subarray(6)
+  const little = tiff.subarray(0, 2).toString('latin1') === 'II'
+  const u16 = (at: number) => at + 2 > tiff.length ? 0 : little ? tiff.readUInt16LE(at) : tiff.readUInt16BE(at)
+  const u32 = (at: number) => at + 4 > tiff.length ? 0 : little ? tiff.readUInt32LE(at) : tiff.readUInt32BE(at)
+  const first = u32(4)
+  for (let i = 0; i < u16(first); i++) {
+    const entry = first + 2 + 12 * i
+    if (u16(entry) !== 0x0112) continue
+    const turn = u16(entry + 8)
+    if (turn < 2 || turn > 8) return []
+    const notes = Buffer.from('Exif\0\0MM\0*\0\0\0\x08\0\x01\x01\x12\0\x03\0\0\0\x01\0\0\0\0\0\0\0\0', 'latin1')
+    notes.writeUInt16BE(turn, notes.length - 8)
+    return [Buffer.from([0xff, 0xe1, 0, notes.length + 2]), notes]
+  }
+  return []
+}
+
+/** Chunks of words, times and cameras. Source: PNG (ISO/IEC 15948), ch. 11. */
+function stripPng(bytes: Buffer): Buffer {
+  const out: Buffer[] = [bytes.subarray(0, 8)]
+  for (let at = 8; at + 12 <= bytes.length;) {
+    const end = at + 12 + bytes.readUInt32BE(at)
+    if (!['tEXt', 'zTXt', 'iTXt', 'eXIf', 'tIME'].includes(bytes.subarray(at + 4, at + 8).toString('latin1'))) out.push(bytes.subarray(at, end))
+    at = end
+  }
+  return Buffer.concat(out)
+}
+
+/** Source: WebP container (RFC 9649), ch. 2. */
+function stripWebp(bytes: Buffer): Buffer {
+  const out: Buffer[] = []
+  for (let at = 12; at + 8 <= bytes.length;) {
+    const length = bytes.readUInt32LE(at + 4)
+    const end = at + 8 + length + (length % 2)
+    const name = bytes.subarray(at, at + 4).toString('latin1')
+    if (name === 'VP8X') {
+      const head = Buffer.from(bytes.subarray(at, end))
+      head[8] = head[8]! & ~0x0c // says that neither camera's notes nor XMP follow
+      out.push(head)
+    }
+    else if (name !== 'EXIF' && name !== 'XMP ') out.push(bytes.subarray(at, end))
+    at = end
+  }
+  const head = Buffer.from(bytes.subarray(0, 12))
+  const body = Buffer.concat(out)
+  head.writeUInt32LE(body.length + 4, 4)
+  return Buffer.concat([head, body])
+}
