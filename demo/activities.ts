@@ -1,6 +1,7 @@
 import { allTerm, building, stair, trading } from './laterActivities'
 import type { RichNode } from '#core/contributing/richText'
 import type { ActivityKind } from '#core/contributing/kinds/kind'
+import type { ReviewSettings } from '#core/contributing/review/reviewSettings'
 import type { TalkSettings } from '#core/contributing/talkSettings'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
 import type { PhaseName } from '#core/planning/schedule'
@@ -28,6 +29,8 @@ export interface DemoActivity {
   readonly groups?: string // key of the group plan it is for
   readonly prompts?: ReadonlyArray<readonly [Day, string]>
   readonly talk?: Partial<TalkSettings>
+  readonly review?: Partial<ReviewSettings>
+  readonly pointStep?: number // hundredths
 }
 
 export const text = (value: string): RichNode => ({ type: 'text', text: value })

@@ -20,6 +20,13 @@ export const building: readonly DemoActivity[] = [
     opens: [2, 1, '08:00'], phases: [['write', [2, 1, '08:00'], [3, 7, '23:59']], ['revise', [4, 1, '00:00'], [4, 7, '23:59']], ['mark', [5, 1, '00:00'], [5, 7, '23:59']]], rules: [],
   },
   {
+    ...usual, key: 'shares', unit: 0, category: 'Wiki', kind: 'review', rubric: 'Teammate share', groups: 'walls', marked: false, scale: 'none',
+    title: 'Each one’s share in the walls', summary: 'Everyone in your group, and you yourself: who did what, and what would the pages lack without them?',
+    brief: doc('You have built five pages together. Say of each one in your group, and of yourself, what their share was. Your teammates read what you say about them, without your name; what you write to me alone stays with me. What would the pages lack without each of you?'),
+    opens: [4, 5, '08:00'], phases: [['review', [4, 5, '08:00'], [5, 2, '23:59']]], rules: [{ kind: 'reviews', need: 3, minWords: 5, due: 'review' }],
+    review: { subject: 'teammates', self: true, remarkWords: 0, together: true, helpful: false, questions: [{ id: '0192b000-0000-7000-8000-000000000001', text: 'What would the pages lack without them?', model: null, minWords: 5 }] },
+  },
+  {
     ...usual, key: 'tollroll', unit: 0, category: 'Readings', kind: 'reading',
     title: 'Reading the toll roll of 1612', summary: 'Pages 3 to 7 of the roll: who is named, who is counted, who is neither?',
     brief: doc('Read pages 3 to 7 of the toll roll. Mark four passages: who is named, who is only counted, and who is neither? Answer two classmates in the margin.'),
@@ -32,7 +39,8 @@ export const trading: readonly DemoActivity[] = [
     ...usual, key: 'reports', unit: 0, category: 'Reviews', kind: 'review', rubric: 'Source report',
     title: 'Source reports', summary: 'Two pages on one source; three classmates read yours without knowing whose it is.',
     brief: doc('Write two pages on one source of the reader: what it was made for, what it shows without meaning to, what it cannot show. Three classmates read yours without knowing whose it is. What would they have to see to believe you?'),
-    opens: [4, 1, '08:00'], phases: [['write', [4, 1, '08:00'], [5, 1, '23:59']], ['review', [5, 2, '00:00'], [6, 2, '23:59']], ['mark', [6, 3, '00:00'], [7, 3, '23:59']]], rules: [],
+    opens: [4, 1, '08:00'], phases: [['write', [4, 1, '08:00'], [5, 1, '23:59']], ['review', [5, 2, '00:00'], [6, 2, '23:59']], ['mark', [6, 3, '00:00'], [7, 3, '23:59']]],
+    rules: [{ kind: 'entries', need: 1, minWords: 250, due: 'write' }, { kind: 'reviews', need: 3, minWords: 40, due: 'review' }], review: { each: 3, remarkWords: 6, reviewingPercent: 10 }, pointStep: 10,
   },
   {
     ...usual, key: 'city', unit: 1, category: 'Wiki', kind: 'wiki', rubric: 'Wiki, group and own', groups: 'city',

@@ -48,11 +48,8 @@ export class DemoReturns {
     }
   }
 
-  private async actorIn(key: string): Promise<Actor & { activity: ActivityRow }> {
-    const [activity] = await this.db.select().from(t.activities).where(eq(t.activities.id, this.activity.get(key)!))
-    const [seminar] = await this.db.select().from(t.seminars).where(eq(t.seminars.id, this.seminarId))
-    const [row] = await this.db.select({ enrolment: t.enrolments, person: t.persons }).from(t.enrolments).innerJoin(t.persons, eq(t.persons.id, t.enrolments.personId)).where(eq(t.enrolments.id, this.enrolment.get('ines')!))
-    return { ...row!, seminar: seminar!, activity: activity!, studentsEye: false }
+  private actorIn(key: string) {
+    return actorIn(this.db, this.seminarId, this.enrolment.get('ines')!, this.activity.get(key)!)
   }
 
   private async give(actor: Actor & { activity: ActivityRow }, student: string, write: Partial<MarkWrite>, lines: readonly string[], when: When) {
@@ -63,4 +60,12 @@ export class DemoReturns {
     const saved = await saveMark(this.db, actor, id, { key: v7(), baseVersion: before?.version ?? 0, steps: [], citations: [], letter, markerNote: '', lateWaived: false, excusedFrom: [], override: null, files: [], ...write }, now)
     await returnMark(this.db, actor, id, v7(), saved.version, now)
   }
+}
+
+/** Somebody of the seminar at one of its activities, as routes would have them. */
+export async function actorIn(db: Database, seminarId: string, enrolmentId: string, activityId: string): Promise<Actor & { activity: ActivityRow }> {
+  const [activity] = await db.select().from(t.activities).where(eq(t.activities.id, activityId))
+  const [seminar] = await db.select().from(t.seminars).where(eq(t.seminars.id, seminarId))
+  const [row] = await db.select({ enrolment: t.enrolments, person: t.persons }).from(t.enrolments).innerJoin(t.persons, eq(t.persons.id, t.enrolments.personId)).where(eq(t.enrolments.id, enrolmentId))
+  return { ...row!, seminar: seminar!, activity: activity!, studentsEye: false }
 }

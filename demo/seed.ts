@@ -6,6 +6,7 @@ import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import { makeGroups } from '#core/people/makeGroups'
 import { reckonMark } from '#core/marking/reckonMark'
 import { dayAfter, localDay, localInstant } from '#core/planning/week'
+import { USUAL_REVIEW } from '#core/contributing/review/reviewSettings'
 import { KINDS } from '#core/contributing/kinds'
 import { hashPassword } from '#server/access/password'
 import type { Database, Db } from '#server/database/client'
@@ -15,6 +16,7 @@ import { numberAll } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { activities, categories, rubric, units, type DemoActivity } from './activities'
 import { demoGroupPlans, learningOutcomes, libraryRubrics } from './rubrics'
+import { DemoReviews, handedIn } from './reviews'
 import { DemoReturns } from './returns'
 import { marks, type DemoMark } from './marks'
 import { DEMO_PASSWORD, people } from './people'
@@ -78,9 +80,13 @@ class Seed {
     await this.contributions('notebook', notebook)
     await this.contributions('quay', quay)
     await this.contributions('stair', exitNote)
+    await this.contributions('reports', handedIn)
+    const reviewed = new DemoReviews(this.db as Database, this.seminarId, this.enrolment, this.activity, this.written, spec => this.at(spec))
+    await reviewed.written()
     await numberAll(this.db)
     await this.visits()
     for (const mark of marks) await this.mark(mark)
+    await reviewed.moderated()
     await new DemoReturns(this.db as Database, this.seminarId, this.enrolment, this.activity, spec => this.at(spec)).all()
   }
 
@@ -134,7 +140,7 @@ class Seed {
     const brief = a.clip ? { ...a.brief, content: [...a.brief.content ?? [], await this.clip()] } : a.brief
     const [row] = await this.db.insert(t.activities).values({
       seminarId: this.seminarId, unitId, categoryId, kind: a.kind, title: a.title, summary: a.summary, brief, briefHtml: renderDoc(brief).html,
-      state: a.state, settings: { writeFirst: a.writeFirst, editMinutes: 30, ...a.talk }, opensAt: this.at(a.opens), lateRule: { kind: 'none' },
+      state: a.state, settings: { writeFirst: a.writeFirst, editMinutes: 30, ...a.talk, ...(a.kind === 'review' && { review: { ...USUAL_REVIEW, ...a.review } }) }, opensAt: this.at(a.opens), lateRule: { kind: 'none' },
       ...this.markedBy(a), starter: a.starter ?? null, starterHtml: a.starter ? renderDoc(a.starter).html : null, publishedAt: a.state === 'published' ? this.at(a.opens) : null,
       audience: a.groups ? { kind: 'groups', groupPlanId: this.groupPlan.get(a.groups)!, groupIds: [] } : { kind: 'everyone' }, position,
     }).returning()
@@ -147,9 +153,10 @@ class Seed {
 
   /** Points, scale and rubric of an activity. */
   private markedBy(a: DemoActivity) {
+    if (!a.marked && a.rubric) return { points: null, scale: 'none' as const, rubricVersionId: this.otherRubrics.get(a.rubric)!.versionId }
     if (!a.marked) return { points: a.scale === 'complete' ? 100 : null, scale: a.scale ?? 'none' as const, rubricVersionId: null }
     const other = a.rubric ? this.otherRubrics.get(a.rubric)! : null
-    return { points: other?.points ?? 2500, scale: 'points' as const, rubricVersionId: other?.versionId ?? this.rubricVersionId }
+    return { points: other?.points ?? 2500, scale: 'points' as const, rubricVersionId: other?.versionId ?? this.rubricVersionId, ...(a.pointStep && { pointStep: a.pointStep }) }
   }
 
   /** The rest of the library: rubrics, learning outcomes, a scale of letters, a joining code. */

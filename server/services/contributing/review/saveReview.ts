@@ -111,7 +111,7 @@ function soundContent(write: ReviewWrite, rubric: RubricView | null, { settings 
 const sameContent = (a: ReviewContent, b: ReviewContent): boolean => JSON.stringify(a) === JSON.stringify(b)
 
 /** A review as one text, for its record, for finding, for counting words; the words for the instructor alone are not in it. */
-function docOf(content: ReviewContent, rubric: RubricView | null, { settings }: Round): RichNode {
+export function docOf(content: ReviewContent, rubric: RubricView | null, { settings }: Pick<Round, 'settings'>): RichNode {
   const line = (text: string): RichNode => ({ type: 'paragraph', content: text ? [{ type: 'text', text }] : [] })
   const lines = (text: string) => text.split('\n').map(t => t.trim()).filter(Boolean).map(line)
   const part = (title: string, text: string | undefined): RichNode[] => text?.trim() ? [{ type: 'heading', attrs: { level: 3 }, content: [{ type: 'text', text: title }] }, ...lines(text)] : []

@@ -1,0 +1,2 @@
+/** One student's source report. */
+export interface DemoReport { readonly by: string, readonly title: string, readonly text: string }
