@@ -35,6 +35,7 @@ export const PeersView = z.object({
   reviewEndsAt: z.iso.datetime().nullable(),
   rubric: RubricView.nullable(),
   worth: z.number().int(),
+  pointStep: z.number().int(),
   people: z.array(PeerPerson), // by family name
   works: z.array(PeerWork),
   notHandedIn: z.array(z.uuid()),

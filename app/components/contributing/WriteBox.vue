@@ -25,7 +25,9 @@ const props = withDefaults(defineProps<{
   timed?: boolean
   /** What the button says. */
   verb?: string
-}>(), { takesUp: null, autofocus: true, attach: null, verb: 'Post' })
+  /** Asked before it is posted; false leaves it where it is. */
+  before?: ((text: string, fileIds: readonly string[]) => Promise<boolean>) | null
+}>(), { takesUp: null, autofocus: true, attach: null, verb: 'Post', before: null })
 const emit = defineEmits<{ posted: [id: string, state: 'shown' | 'awaitingApproval' | 'scheduled'], away: [], dropPassage: [] }>()
 const notices = useNotices()
 const store = useThreadStore()
@@ -43,6 +45,7 @@ async function post() {
   busy.value = true
   store.beginSending()
   try {
+    if (props.before && !await props.before(plainText(draft.doc.value), draft.files.value.map(f => f.id))) return
     const answer = await draft.post(later.value && showAt.value ? { showAt: new Date(showAt.value).toISOString() } : {})
     if (answer) emit('posted', answer.id, answer.state)
   }

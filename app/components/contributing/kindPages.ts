@@ -4,6 +4,7 @@ import BlogPage from './blog/BlogPage.vue'
 import DiscussionPage from './discussion/DiscussionPage.vue'
 import ExitNotePage from './exitNote/ExitNotePage.vue'
 import JournalPage from './journal/JournalPage.vue'
+import ReviewPage from './review/ReviewPage.vue'
 
 /** The page each kind of activity has. A new kind adds its folder here and one line. */
-export const KIND_PAGES: Readonly<Partial<Record<ActivityKind, Component>>> = { discussion: DiscussionPage, journal: JournalPage, blog: BlogPage, exitNote: ExitNotePage }
+export const KIND_PAGES: Readonly<Partial<Record<ActivityKind, Component>>> = { discussion: DiscussionPage, journal: JournalPage, blog: BlogPage, exitNote: ExitNotePage, review: ReviewPage }

@@ -34,6 +34,7 @@ import PromptList from './PromptList.vue'
 import PublishBar from './PublishBar.vue'
 import SpokenBrief from './SpokenBrief.vue'
 import ActivityPreview from './ActivityPreview.vue'
+import ReviewLines from './ReviewLines.vue'
 import TalkLines from './TalkLines.vue'
 import TimePart from './TimePart.vue'
 
@@ -207,7 +208,8 @@ const week = computed(() => { const n = weekOf(new Date(body.value.opensAt), { f
       </section>
       <section class="asks">
         <p class="lead"><b>How it goes</b></p>
-        <TalkLines :body="body" :disabled="disabled" :contributions="view.contributions" :sections="view.sections.length" @change="edit.change($event)" @light="lit = $event" />
+        <ReviewLines v-if="body.kind === 'review'" :body="body" :view="view" :disabled="disabled" @change="edit.change($event)" />
+        <TalkLines v-else :body="body" :disabled="disabled" :contributions="view.contributions" :sections="view.sections.length" @change="edit.change($event)" @light="lit = $event" />
       </section>
       <dl>
         <dt>Starter</dt>

@@ -27,6 +27,7 @@ const offers = computed(() => {
     ...(classAnswers.value ? [{ words: `${answerWord(props.body.kind, 3)} to three classmates`, rule: { kind: 'replies' as const, need: 3, minWords: 60, due: last } }] : []),
     ...(props.body.kind === 'journal' || (props.body.kind === 'discussion' && props.body.threads === 'staff') ? [{ words: `every ${props.body.kind === 'journal' ? 'prompt' : 'question'} answered`, rule: { kind: 'prompts' as const, need: 1, minWords: 60, due: first } }] : []),
     ...(props.body.kind === 'exitNote' ? [] : [{ words: 'with a linked source', rule: { kind: 'holds' as const, what: 'source' as const, need: 1, due: last } }, { words: 'with a picture', rule: { kind: 'holds' as const, what: 'figure' as const, need: 1, due: last } }]),
+    ...(props.body.kind === 'review' ? [{ words: `${props.body.review.each} reviews of others`, rule: { kind: 'reviews' as const, need: props.body.review.each, minWords: 60, due: last } }] : []),
     { words: 'here on two different days', rule: { kind: 'activeDays', need: 2, due: last } },
   ]
   return all.filter(offer => !props.body.rules.some(r => r.rule.kind === offer.rule.kind && !(r.rule.kind === 'holds' && offer.rule.kind === 'holds' && r.rule.what !== offer.rule.what)))
@@ -48,6 +49,10 @@ const add = (rule: ExpectationRule) => emit('change', [...props.body.rules, { id
       <template v-else-if="r.rule.kind === 'replies'">
         {{ i > 0 ? 'Then replies to' : 'Each student replies to' }} at least <NumberPart label="How many classmates" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> different {{ plural(r.rule.need, 'classmate') }},
         <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[20, 40, 60, 100]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words or more each, by
+      </template>
+      <template v-else-if="r.rule.kind === 'reviews'">
+        {{ i > 0 ? 'Then each student hands in' : 'Each student hands in' }} <NumberPart label="How many reviews" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> {{ plural(r.rule.need, 'review') }} of at least
+        <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[40, 60, 100, 150]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words{{ r.rule.need > 1 ? ' each' : '' }}, by
       </template>
       <template v-else-if="r.rule.kind === 'prompts'">
         {{ body.kind === 'discussion' ? 'Every question' : 'Every prompt' }} is answered with at least <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[30, 60, 80, 120]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words, by

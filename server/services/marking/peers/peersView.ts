@@ -28,7 +28,7 @@ export async function peersView(db: Db, actor: ActorAt, now: Date): Promise<Peer
     settings: structuredClone(settings) as PeersView['settings'],
     dealtAt: round.row?.dealtAt?.toISOString() ?? null, releasedAt: round.row?.releasedAt?.toISOString() ?? null, version: round.row?.version ?? 1,
     handInEnded: write === null || now > write.endsAt, reviewEndsAt: phaseOf(plan, 'review')?.endsAt.toISOString() ?? null,
-    rubric, worth: worthOf(activity),
+    rubric, worth: worthOf(activity), pointStep: activity.pointStep,
     people: people.map(p => ({ ...p, initials: initialsOf(p), groupId: round.groups.find(g => g.memberIds.includes(p.id))?.id ?? null, more: offered.find(w => w.enrolmentId === p.id)?.more ?? 0 })),
     works: round.entries.map((e) => {
       const due = dueOf(plan, 'write', e.authorId)

@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { countWords } from '#core/contributing/measureText'
+import type { FoundNameView, OwnReviews, Passage, ReviewDesk } from '#shared/contributing/review'
+import NamesFoundPanel from '../../../../../../components/contributing/review/NamesFoundPanel.vue'
+import ReviewForm from '../../../../../../components/contributing/review/ReviewForm.vue'
+import WorkPane from '../../../../../../components/contributing/review/WorkPane.vue'
+import TwoTexts from '../../../../../../components/contributing/TwoTexts.vue'
+import KindTag from '../../../../../../components/planning/KindTag.vue'
+import KeyList from '../../../../../../components/shell/KeyList.vue'
+import ProblemPage from '../../../../../../components/shell/ProblemPage.vue'
+import { useReviewDraft } from '../../../../../../composables/contributing/useReviewDraft'
+import { useTimes } from '../../../../../../composables/planning/useTimes'
+import { newKey, useApi } from '../../../../../../composables/shell/useApi'
+import { useKeys, type Key } from '../../../../../../composables/shell/useKeys'
+import { useNotices } from '../../../../../../stores/notices'
+
+/** The reviewing room: the work on one side, what one says of it on the other. */
+definePageMeta({ layout: 'seminar', key: route => `review-${String(route.params.reviewId)}` })
+const route = useRoute()
+const api = useApi()
+const notices = useNotices()
+const { dayTime } = useTimes()
+const base = `/seminars/${String(route.params.seminarId)}/activities/${String(route.params.activityId)}`
+const { data: desk, error, refresh } = await useAsyncData(`review-${String(route.params.reviewId)}`, () => api.get<ReviewDesk>(`/api/reviews/${String(route.params.reviewId)}`))
+useHead({ title: () => desk.value ? `${desk.value.called}: ${desk.value.title}` : 'Review' })
+const draft = desk.value ? useReviewDraft(desk.value) : null
+const open = computed(() => desk.value?.open === true)
+const lit = ref<number | null>(null)
+const busy = ref(false)
+const found = shallowRef<readonly FoundNameView[]>([])
+let decide: ((goOn: boolean) => void) | null = null
+const others = shallowRef<OwnReviews['given']>([])
+onMounted(() => { void api.get<OwnReviews>(`/api/activities/${String(route.params.activityId)}/reviews`).then((own) => { others.value = own.given }).catch(() => {}) })
+const after = computed(() => { const rest = others.value.filter(g => g.id !== desk.value?.id && g.state !== 'in'); return rest[0] ?? null })
+
+function remark(passage: Passage) {
+  draft!.change({ passages: [...draft!.given.value.passages, passage] }, true)
+  lit.value = draft!.given.value.passages.length - 1
+  void nextTick(() => document.getElementById(`passage-${lit.value}`)?.focus())
+}
+function drop(i: number) {
+  draft!.change({ passages: draft!.given.value.passages.filter((_, j) => j !== i) }, true)
+  lit.value = null
+  notices.say('The remark is taken off.', { label: 'Undo', run: () => draft!.takeBack() })
+}
+async function namesAreFine(): Promise<boolean> {
+  if (desk.value!.kind === 'teammate' || desk.value!.kind === 'self') return true
+  const { remarks, answers, passages } = draft!.given.value
+  const text = [...Object.values(remarks), ...Object.values(answers), ...passages.map(p => p.note)].join('\n')
+  const answer = await api.post<{ found: FoundNameView[] }>(`/api/activities/${desk.value!.activityId}/hand-in/names`, { text, fileIds: [] })
+  if (answer.found.length === 0) return true
+  found.value = answer.found
+  return new Promise((resolve) => { decide = (goOn) => { found.value = []; resolve(goOn) } })
+}
+async function handIn() {
+  if (busy.value || !draft || !open.value) return
+  if (draft.lacks.value.length > 0) { document.querySelector<HTMLElement>('[data-lack="true"] textarea, [data-lack="true"] button')?.focus(); draft.problem.value = 'Something is still asked for: it is marked where it belongs.'; return }
+  busy.value = true
+  try {
+    if (!await namesAreFine()) return
+    const n = await draft.handIn()
+    if (n === null) return
+    await refresh()
+    const next = after.value
+    notices.say(n > 1 ? `All ${n} are in.` : desk.value!.kind === 'practice' ? 'In. Beside your scores are the instructor’s.' : 'In.', { label: 'Take it back', run: takeBack })
+    if (desk.value!.kind !== 'practice') await navigateTo(next && n === 1 ? `${base}/reviews/${next.id}` : base)
+  }
+  catch (problem) { notices.warn(problem) }
+  finally { busy.value = false }
+}
+async function takeBack() {
+  try {
+    await api.post(`/api/reviews/${desk.value!.id}/back`, { key: newKey() })
+    await navigateTo(`${base}/reviews/${desk.value!.id}`)
+    await refresh()
+  }
+  catch (problem) { notices.warn(problem) }
+}
+const keys = computed<Key[]>(() => [
+  { keys: 'e', does: 'remark on what is selected', run: () => document.querySelector<HTMLElement>('.take')?.click() },
+  { keys: 'Ctrl+Enter', does: 'hand it in', run: () => void handIn() },
+  { keys: 'b', does: 'back to the list', run: () => void navigateTo(base) },
+])
+const { listOpen } = useKeys(() => keys.value)
+const SAID = { 'empty': '', 'saving': 'saving …', 'saved': 'saved', 'not saved': 'not saved', 'two texts': '' } as const
+const privateWords = computed(() => countWords(draft?.given.value.private ?? ''))
+const textOf = (g: ReviewDesk['given']) => [...Object.values(g.remarks), ...Object.values(g.answers)].join('\n')
+</script>
+
+<template>
+  <ProblemPage v-if="error || !desk || !draft" :sentence="error?.message ?? ''" @retry="refresh()" />
+  <div v-else class="room">
+    <header>
+      <KindTag kind="review" /><h1><NuxtLink :to="base">{{ desk.title }}</NuxtLink></h1>
+      <span class="small muted">{{ desk.kind === 'practice' ? 'a sample to practise on' : desk.kind === 'self' ? 'your own' : desk.kind === 'teammate' ? 'your teammate' : 'you do not know whose it is' }}<template v-if="desk.ownCalled">; to its author you are <b>{{ desk.ownCalled }}</b></template></span>
+      <span class="grow" />
+      <span v-if="desk.dueAt" class="small muted">until {{ dayTime(desk.dueAt) }}</span>
+      <span class="small state" role="status" :class="{ no: draft.state.value === 'not saved' }">{{ SAID[draft.state.value] }}</span>
+    </header>
+    <div class="panes" :class="{ alone: !desk.work }">
+      <WorkPane v-if="desk.work" :work="desk.work" :called="desk.called" :passages="draft.given.value.passages" :lit="lit" :open="open" @passage="remark" />
+      <main>
+        <TwoTexts v-if="draft.theirs.value" sentence="This review was changed in another window. Nothing was overwritten; keep the one you want." :mine="textOf(draft.given.value)" :theirs="textOf(draft.theirs.value.given)" their-name="In the other window" @choose="draft.settle" />
+        <p v-if="desk.state === 'in'" class="in"><b>This is in.</b> <button v-if="desk.kind !== 'practice'" class="link" type="button" @click="takeBack">Take it back to go on with it</button><span v-else>Beside your scores are the instructor’s.</span></p>
+        <p v-else-if="!open" class="in">Reviewing has not begun yet.</p>
+        <h2 v-if="!desk.work" class="whom">{{ desk.called }}</h2>
+        <ReviewForm :desk="desk" :given="draft.given.value" :lacks="draft.lacks.value" :open="open" :lit="lit" @change="draft.change" @light="lit = $event" @drop="drop" />
+        <section class="private">
+          <label :for="`private-${desk.id}`"><b>To your instructor alone</b> · nobody else reads it</label>
+          <textarea :id="`private-${desk.id}`" rows="2" :readonly="!open" :value="draft.given.value.private" @input="draft.change({ private: ($event.target as HTMLTextAreaElement).value })" />
+          <span v-if="privateWords > 0" class="hint num">{{ privateWords }} words</span>
+        </section>
+        <NamesFoundPanel v-if="found.length > 0" :found="found" what="your review" verb="Hand it in" @go-on="decide?.(true)" @back="decide?.(false)" />
+        <p v-if="draft.problem.value" class="field-problem" role="alert">{{ draft.problem.value }} <button v-if="draft.state.value === 'not saved'" class="link" type="button" @click="draft.change({})">Try again</button></p>
+        <div v-if="desk.state !== 'in' && open" class="foot">
+          <v-btn class="main" :disabled="busy" @click="handIn">{{ desk.together && desk.kind !== 'practice' ? 'Hand all of them in' : 'Hand it in' }} <kbd>Ctrl ↵</kbd></v-btn>
+          <span class="hint num">{{ draft.lacks.value.length === 0 ? desk.together && after ? 'this one is ready' : 'all that is asked for is there' : `${draft.lacks.value.length} still asked for` }} · {{ draft.words.value }} words</span>
+          <span class="grow" />
+          <v-btn v-if="after" class="quiet" :to="`${base}/reviews/${after.id}`">Next: {{ after.called }}</v-btn>
+        </div>
+      </main>
+    </div>
+    <KeyList v-model="listOpen" :keys="keys" />
+  </div>
+</template>
+
+<style scoped>
+.room { flex: 1; min-height: 0; display: flex; flex-direction: column; }
+header { min-height: 50px; flex: none; display: flex; flex-wrap: wrap; align-items: center; gap: 4px 14px; padding: 6px 20px; border-bottom: 1px solid var(--line); }
+h1 { font: 600 1.125rem/1.2 var(--read); }
+h1 a { color: inherit; text-decoration: none; }
+h1 a:hover { text-decoration: underline; }
+.state { min-width: 56px; text-align: right; color: var(--ink-3); }
+.state.no { color: var(--brick); }
+.panes { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 500px); }
+.panes.alone { grid-template-columns: minmax(0, 760px); justify-content: center; }
+main { overflow-y: auto; padding: 16px 22px 0; min-width: 0; display: flex; flex-direction: column; gap: 12px; }
+.whom { font: 600 1.375rem/1.3 var(--read); }
+.in { background: var(--harbour-soft); border-radius: var(--r); padding: 8px 12px; font-size: 0.84375rem; }
+.private { border: 1px dashed var(--line); border-radius: var(--r); padding: 8px 12px; font-size: 0.8125rem; color: var(--ink-2); }
+.private b { color: var(--ink); }
+.private textarea { display: block; width: 100%; border: 0; background: none; font: 400 0.875rem/1.45 var(--ui); color: var(--ink); resize: vertical; padding: 4px 0 0; field-sizing: content; }
+.foot { position: sticky; bottom: 0; display: flex; gap: 12px; align-items: center; flex-wrap: wrap; background: var(--paper); border-top: 1px solid var(--line); margin: auto -22px 0; padding: 11px 22px 12px; }
+@media (min-width: 1600px) { .panes { grid-template-columns: minmax(0, 1fr) minmax(0, 620px); } }
+@media (max-width: 1000px) { .room { overflow: auto; } .panes, .panes.alone { grid-template-columns: minmax(0, 1fr); } main { overflow: visible; padding: 14px 14px 0; } .foot { margin: auto -14px 0; padding: 10px 14px; } }
+</style>
