@@ -62,6 +62,7 @@ export class DemoReviews {
   private async teammates() {
     const { criteria, question, write } = await this.round('shares', { dealtAt: null, seed: 1, releasedAt: this.at([5, 4, '16:00']) })
     const [activity] = await this.db.select().from(t.activities).where(eq(t.activities.id, this.activity.get('shares')!))
+    await this.db.update(t.activities).set({ settings: { ...activity!.settings, review: { ...reviewOf(activity!.settings), sharesOf: this.activity.get('walls')! } } }).where(eq(t.activities.id, activity!.id))
     if (activity!.audience.kind !== 'groups') throw new Error('demo: teammates are in groups')
     const members = await this.db.select({ id: t.groupMembers.enrolmentId, groupId: t.groupMembers.groupId }).from(t.groupMembers).where(eq(t.groupMembers.groupPlanId, activity!.audience.groupPlanId))
     const keyOf = new Map([...this.enrolment].map(([key, id]) => [id, key]))

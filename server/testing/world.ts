@@ -25,11 +25,19 @@ export async function testWorld() {
     dredge: activity('dredge'),
     pilot: activity('pilot'),
     essays: activity('essays'),
+    reports: activity('Source reports'),
+    teammates: activity('share in the walls'),
     as: async (key: string) => new Client(server.address).signIn(email(key)),
     nobody: new Client(server.address),
     async enrolment(key: string) {
       const [row] = await db.select({ enrolment: t.enrolments }).from(t.enrolments).innerJoin(t.persons, eq(t.persons.id, t.enrolments.personId)).where(and(eq(t.persons.email, email(key)), eq(t.enrolments.seminarId, seminar!.id)))
       return row!.enrolment
+    },
+    /** What somebody reviews in an activity, or, of somebody, what was written. */
+    async allocation(activityId: string, who: { readonly by?: string, readonly of?: string }) {
+      const [by, of] = await Promise.all([who.by ? this.enrolment(who.by) : null, who.of ? this.enrolment(who.of) : null])
+      const rows = await db.select().from(t.allocations).where(and(eq(t.allocations.activityId, activityId), ...by ? [eq(t.allocations.reviewerId, by.id)] : [], ...of ? [eq(t.allocations.subjectId, of.id)] : []))
+      return rows.find(r => r.reviewerId !== r.subjectId)!
     },
     async rubric(title: string) {
       const [row] = await db.select().from(t.rubrics).where(and(eq(t.rubrics.title, title), eq(t.rubrics.seminarId, seminar!.id)))

@@ -78,6 +78,7 @@ export const ComposerView = z.object({
   groupPlans: z.array(z.object({ id: z.uuid(), title: z.string(), groups: z.array(z.object({ id: z.uuid(), title: z.string(), memberIds: z.array(z.uuid()) })) })),
   people: z.array(z.object({ id: z.uuid(), name: z.string(), sectionId: z.uuid().nullable() })),
   seminars: z.array(z.object({ id: z.uuid(), code: z.string(), title: z.string(), people: z.number().int() })), // others that can take part: those the instructor also instructs
+  shareable: z.array(z.object({ id: z.uuid(), title: z.string() })), // marked activities of the seminar, whose group mark teammates' scores can share
   earlier: z.array(Checked), // the same instructor's other activities, for comparing
   spoken: z.object({ url: z.string(), type: z.string() }).nullable(),
   pace: z.object({ readingWordsPerMinute: z.number(), writingWordsPerMinute: z.number(), markingMinutesPerStudent: z.number() }),

@@ -19,7 +19,7 @@ const TYPE_WORDS = { picture: 'pictures', paper: 'PDF', document: 'documents', r
 const toggleWay = (way: HandInWay) => { const ways = review.value.ways.includes(way) ? review.value.ways.filter(w => w !== way) : [...review.value.ways, way]; if (ways.length > 0) set({ ways }) }
 const toggleType = (type: (typeof ATTACHABLE)[number]) => { const { attach } = props.body; emit('change', { attach: { ...attach, types: attach.types.includes(type) ? attach.types.filter(t => t !== type) : [...attach.types, type] } }) }
 const plans = computed(() => [{ value: '', text: 'anybody but themselves' }, ...props.view.groupPlans.map(p => ({ value: p.id, text: `nobody of their group in “${p.title}”` }))])
-const targets = computed(() => [{ value: '', text: 'nothing: it is only talked about' }, ...props.view.earlier.filter(a => a.id !== props.view.id && a.points !== null && a.kind !== 'review').map(a => ({ value: a.id, text: `the group’s mark in “${a.title}”` }))])
+const targets = computed(() => [{ value: '', text: 'nothing: it is only talked about' }, ...props.view.shareable.map(a => ({ value: a.id, text: `the group’s mark in “${a.title}”` }))])
 /** Teammates hand nothing in: the phase and the expectation for it go; changed back, they come again. */
 function setSubject(subject: ReviewSettingsBody['subject']) {
   const review_ = { ...review.value, subject, ...(subject === 'teammates' && { self: true, together: true, remarkWords: 0, helpful: false }) }

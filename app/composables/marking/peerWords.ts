@@ -23,7 +23,7 @@ export function flagSentence(flag: ReviewFlag, others: string): string {
   switch (flag.code) {
     case 'apart': return `${bare(flag.by)} points ${flag.by > 0 ? 'above' : 'below'} the others${Math.abs(flag.runs) >= 50 ? `; this reader runs ${bare(flag.runs)} ${flag.runs > 0 ? 'high' : 'low'} on every work` : ''}.`
     case 'sameWords': return `${Math.round(flag.share * 100)} % of its words stand in ${others}, too.`
-    case 'brief': return `${flag.words} words in all, less than half of what is usual here.`
+    case 'brief': return `${flag.words} words in all, far less than is usual here.`
     case 'names': return flag.own ? `it gives its reader’s name away: “${flag.exact}”.` : `it names somebody of the seminar: “${flag.exact}”.`
   }
 }

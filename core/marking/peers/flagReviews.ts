@@ -18,11 +18,11 @@ export type ReviewFlag =
   | { readonly code: 'names', readonly reviewId: string, readonly own: boolean, readonly exact: string }
 
 const MUCH_ALIKE = 0.5
-const BRIEF = 0.5 // of the median length
+const BRIEF = 0.7 // of the median length
 
 /**
  * Reviews to look at, the gravest first: scores apart from the others', words that stand in another review, far fewer
- * words than usual (less than half the median), and names that give somebody away. A review can be flagged for several.
+ * words than usual (less than seven tenths of the median), and names that give somebody away. A review can be flagged for several.
  */
 export function flagReviews(texts: readonly FlaggedText[], apart: readonly Distance[], severity: ReadonlyMap<string, number>): ReviewFlag[] {
   const reviewerOf = new Map(texts.map(t => [t.reviewId, t.reviewerId]))

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, ne } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNotNull, ne } from 'drizzle-orm'
 import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
@@ -51,6 +51,7 @@ export async function composerView(db: Db, actor: ActorAt, now: Date): Promise<C
     people: students.filter(s => s.seminarId === seminar.id).map(s => ({ id: s.enrolmentId, name: s.name, sectionId: s.sectionId })),
     seminars: await Promise.all(others.map(async o => ({ ...o, people: (await countedStudents(db, o.id)).length }))),
     earlier,
+    shareable: await db.select({ id: activities.id, title: activities.title }).from(activities).where(and(eq(activities.seminarId, seminar.id), ne(activities.kind, 'review'), isNotNull(activities.points), eq(activities.isTemplate, false))).orderBy(asc(activities.position)),
     spoken: await spokenOf(db, activity),
     pace: { ...seminar.pace },
   }

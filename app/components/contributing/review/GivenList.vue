@@ -6,7 +6,8 @@ import { useTimes } from '../../../composables/planning/useTimes'
 /** What one is to review, with how far each has come. */
 const props = defineProps<{ own: OwnReviews, base: string }>()
 const emit = defineEmits<{ more: [n: number] }>()
-const { dayTime } = useTimes()
+const { dayTime, now } = useTimes()
+const over = computed(() => props.own.reviewEndsAt !== null && now.value > new Date(props.own.reviewEndsAt))
 const teammates = computed(() => props.own.handIn.subject === 'teammates')
 const STATE = { owed: 'not begun', begun: 'begun', in: 'in' } as const
 const KIND = { work: '', self: 'your own', practice: 'to practise', teammate: '' } as const
@@ -17,15 +18,15 @@ const initial = (g: GivenHead) => g.called.slice(0, 1)
 
 <template>
   <section aria-label="What you review">
-    <h2><i>{{ teammates ? 1 : 2 }}</i> {{ teammates ? 'Your teammates and you' : 'You read' }} <span v-if="own.reviewEndsAt">until {{ dayTime(own.reviewEndsAt) }}</span></h2>
+    <h2><i>{{ teammates ? 1 : 2 }}</i> {{ teammates ? 'Your teammates and you' : 'You read' }} <span v-if="own.reviewEndsAt">{{ over ? 'was due' : 'until' }} {{ dayTime(own.reviewEndsAt) }}</span></h2>
     <p v-if="teammates" class="hint">Your teammates read what you say of them, without your name. {{ own.handIn.together ? 'Nothing goes in until all of it is there; then it goes in together.' : '' }}</p>
     <p v-else-if="!own.dealt" class="hint">Once hand-in has ended, {{ inWords(own.handIn.each) }} pieces of work are dealt to you. You will not know whose they are, nor they who you are.</p>
     <p v-else-if="own.given.length === 0" class="hint">Nothing has been dealt to you{{ own.canHandIn ? ': whoever hands nothing in reads nobody’s' : '' }}.</p>
     <p v-else-if="owed > 0 && own.handIn.together" class="hint">They go in together, once all of them are there.</p>
     <ul>
-      <li v-for="g in own.given" :key="g.id" :class="g.state">
+      <li v-for="g in own.given" :key="g.id" :class="`is-${g.state}`">
         <NuxtLink :to="`${base}/reviews/${g.id}`">
-          <i class="badge" :class="g.state" aria-hidden="true">{{ initial(g) }}</i>
+          <i class="badge" :class="{ full: g.state === 'in' }" aria-hidden="true">{{ initial(g) }}</i>
           <span><b>{{ g.called }}</b><em v-if="KIND[g.kind]">{{ KIND[g.kind] }}</em></span>
           <span class="state num" :class="{ ready: g.state === 'begun' && g.missing === 0 }">{{ stateWords(g) }}<template v-if="g.words > 0"> · {{ g.words }} words</template></span>
         </NuxtLink>
@@ -43,7 +44,7 @@ li a:hover { background: var(--sunken); }
 li b { font: 600 1rem/1.3 var(--read); }
 em { font-style: normal; font-size: 0.75rem; color: var(--ink-3); margin-left: 8px; }
 .badge { width: 26px; height: 26px; border-radius: 3px; display: grid; place-items: center; font: 650 0.75rem/1 var(--ui); border: 1.5px solid var(--k-review); color: var(--k-review); font-style: normal; }
-.badge.in { background: var(--k-review); color: var(--sheet); }
+.badge.full { background: var(--k-review); color: var(--sheet); }
 .state { font-size: 0.8125rem; color: var(--ink-2); }
 .state.ready { color: var(--moss); font-weight: 600; }
 .hint { margin-bottom: 6px; }

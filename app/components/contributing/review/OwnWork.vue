@@ -17,7 +17,7 @@ const emit = defineEmits<{ changed: [] }>()
 const api = useApi()
 const notices = useNotices()
 const store = useThreadStore()
-const { dayTime } = useTimes()
+const { dayTime, now } = useTimes()
 const { desk } = useTalkDesk(async () => {})
 const work = computed(() => store.whole.find(c => c.author.isMe && c.type === 'entry' && !c.withdrawn) ?? null)
 const takenBack = computed(() => work.value ? null : store.whole.find(c => c.author.isMe && c.type === 'entry' && c.withdrawn) ?? null)
@@ -28,7 +28,7 @@ const ways = computed(() => props.own.handIn.ways)
 const attach = computed(() => ways.value.includes('file') ? { ...props.activity.talk.attach, types: props.activity.talk.attach.types.filter(t => t !== 'recording') } : null)
 const WAY_WORDS = { text: 'write it here', file: 'add it as a file', link: 'link to it', paper: 'hand it over on paper' }
 const how = computed(() => ways.value.map(w => WAY_WORDS[w]).join(' or '))
-const late = computed(() => props.own.writeEndsAt !== null && new Date(props.own.writeEndsAt) < new Date(store.activity ? new Date().toISOString() : 0))
+const late = computed(() => props.own.writeEndsAt !== null && new Date(props.own.writeEndsAt) < now.value)
 
 // names are looked for before it goes in; what is found, its writer decides about
 const found = shallowRef<readonly FoundNameView[]>([])
@@ -73,7 +73,7 @@ function edited() {
     <p v-if="own.group" class="hint">One hand-in for {{ own.group.title }}: {{ own.group.members.join(', ') }}.<template v-if="own.group.handedInBy && !work"> {{ own.group.handedInBy }} has handed in for all of you.</template></p>
     <template v-if="work">
       <EditBox v-if="editing" :contribution="work" titled @done="edited" @away="editing = false" />
-      <div v-else class="in">
+      <div v-else class="handed">
         <p class="meta"><b>{{ work.title ?? 'Your work' }}</b> · handed in {{ dayTime(work.shownAt) }} · {{ own.handIn.onPaper ? 'on paper' : `${work.words} words` }}<template v-if="own.ownCalled"> · readers call it <b>{{ own.ownCalled }}</b></template></p>
         <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
         <div v-show="open" class="prose" v-html="work.html ?? ''" />
@@ -93,7 +93,7 @@ function edited() {
 </template>
 
 <style scoped>
-.in { border-left: 3px solid var(--k-review); padding: 2px 0 2px 14px; }
+.handed { border-left: 3px solid var(--k-review); padding: 2px 0 2px 14px; }
 .meta { font-size: 0.8125rem; color: var(--ink-2); }
 .meta b { color: var(--ink); font-weight: 600; }
 .prose { margin: 8px 0; max-width: 44em; }

@@ -19,7 +19,7 @@ const api = useApi()
 const store = useThreadStore()
 const seminar = useSeminarStore()
 const notices = useNotices()
-const { dayTime } = useTimes()
+const { dayTime, now } = useTimes()
 const activity = computed(() => store.activity!)
 const base = computed(() => `/seminars/${activity.value.seminarId}/activities/${activity.value.id}`)
 const { data: own, error, refresh } = await useAsyncData(`own-reviews-${activity.value.id}`, () => api.get<OwnReviews>(`/api/activities/${activity.value.id}/reviews`))
@@ -66,7 +66,7 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
           <p v-if="teammates" class="hint">Those you review are told what was said, not by whom, nor when. Your instructor sees who said what.</p>
           <p v-else class="hint">Readers know your work by another name, and you know them by another. What your file’s program wrote into it about you is taken out. Your instructor sees who is who.</p>
         </section>
-        <section v-if="own?.reviewEndsAt && firstOwed"><h2>Next</h2><p class="hint">You owe something until {{ dayTime(own.reviewEndsAt) }}. <NuxtLink :to="`${base}/reviews/${firstOwed.id}`">Go on</NuxtLink> <kbd>r</kbd></p></section>
+        <section v-if="own?.reviewEndsAt && firstOwed"><h2>Next</h2><p class="hint">{{ now > new Date(own.reviewEndsAt) ? 'What you owe was due' : 'You owe something until' }} {{ dayTime(own.reviewEndsAt) }}{{ now > new Date(own.reviewEndsAt) ? '; handed in now, it counts as late' : '' }}. <NuxtLink :to="`${base}/reviews/${firstOwed.id}`">Go on</NuxtLink> <kbd>r</kbd></p></section>
       </aside>
     </div>
   </ActivityPage>

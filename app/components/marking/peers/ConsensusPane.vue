@@ -70,10 +70,11 @@ const helpfulMean = computed(() => props.reviewing && props.reviewing.helpful.le
       </template>
       <v-btn v-else class="main" :disabled="busy || takes === null" @click="emit('take')">Take {{ takes === null ? 'the consensus' : `${points(takes)} / ${points(worth)}` }} <kbd>↵</kbd></v-btn>
       <v-btn :to="deskTo">Mark it myself</v-btn>
+      <p v-if="reviewingPercent > 0 && share !== null && found?.corrected != null && mark?.state !== 'held' && mark?.state !== 'returned'" class="hint">{{ tenth(found.corrected) }} from readers, and {{ given }}’s own reviewing for {{ reviewingPercent }} %.</p>
     </div>
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
     <p class="sub"><b>Letter to {{ given }}, as it will be read</b><span class="state" role="status">{{ stateWords }}</span><NuxtLink :to="deskTo">write</NuxtLink></p>
-    <div class="letter"><p v-if="letter === ''" class="muted">Nothing yet. Taking the consensus begins it with what readers said, without names.</p><p v-for="(line, i) in letter.split('\n').slice(0, 7)" v-else :key="i">{{ line.length > 190 ? `${line.slice(0, 188)} …` : line }}</p></div>
+    <div class="letter"><p v-if="letter === ''" class="muted">Taking the consensus begins it with what readers said.</p><p v-for="(line, i) in letter.split('\n').slice(0, 7)" v-else :key="i">{{ line.length > 190 ? `${line.slice(0, 188)} …` : line }}</p></div>
     <div class="note">
       <label for="peer-note"><b>Marker’s note</b> · only staff see it</label>
       <textarea id="peer-note" rows="2" :value="mark?.markerNote ?? ''" @input="emit('note', ($event.target as HTMLTextAreaElement).value)" />
@@ -83,7 +84,7 @@ const helpfulMean = computed(() => props.reviewing && props.reviewing.helpful.le
 </template>
 
 <style scoped>
-.pane { display: grid; gap: 10px; align-content: start; }
+.pane { display: grid; gap: 8px; align-content: start; }
 .head { display: flex; justify-content: space-between; font-size: 0.8125rem; color: var(--ink-2); }
 .head b { color: var(--ink); }
 table { width: 100%; border-collapse: collapse; font-size: 0.84375rem; }

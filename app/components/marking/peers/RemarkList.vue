@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { RubricView } from '#shared/contributing/activity'
 import type { PeerAllocation } from '#shared/marking/peers'
-import { points } from '../../../composables/marking/points'
+import { tenth } from '../../../composables/marking/peerWords'
 
 /** What readers said of a work, criterion by criterion, where they differ most first. */
 const props = defineProps<{ criteria: RubricView['criteria'], questions: ReadonlyArray<{ readonly id: string, readonly text: string }>, reviews: readonly PeerAllocation[], flagged: ReadonlySet<string>, nameOf: (id: string) => string, initialOf: (id: string) => string, hide: (text: string) => string }>()
@@ -16,7 +16,7 @@ const withPassages = computed(() => props.reviews.filter(r => r.passages.length 
       <h3>{{ c.title }}<span v-if="i === 0">remarks, widest disagreement first</span></h3>
       <article v-for="r in reviews" :key="r.id" :class="{ out: r.setAside !== null }">
         <i class="badge" :class="{ hot: flagged.has(r.id) }" aria-hidden="true">{{ initialOf(r.reviewerId) }}</i>
-        <div><p class="by"><b>{{ nameOf(r.reviewerId) }}</b><template v-if="r.points[c.id] !== undefined"> · gave <b class="num">{{ points(r.points[c.id]!) }}</b></template><template v-if="r.helpful !== null"> · found helpful {{ r.helpful }}/5</template><template v-if="r.setAside !== null"> · set aside</template></p><p class="text">{{ hide(r.remarks[c.id] ?? '') || 'No remark.' }}</p></div>
+        <div><p class="by"><b>{{ nameOf(r.reviewerId) }}</b><template v-if="r.points[c.id] !== undefined"> · gave <b class="num">{{ tenth(r.points[c.id]!) }}</b></template><template v-if="r.helpful !== null"> · found helpful {{ r.helpful }}/5</template><template v-if="r.setAside !== null"> · set aside</template></p><p class="text">{{ hide(r.remarks[c.id] ?? '') || 'No remark.' }}</p></div>
       </article>
     </section>
     <section v-for="q in questions" :key="q.id"><h3>{{ q.text }}</h3><article v-for="r in reviews.filter(x => x.answers[q.id])" :key="r.id"><i class="badge" aria-hidden="true">{{ initialOf(r.reviewerId) }}</i><div><p class="by"><b>{{ nameOf(r.reviewerId) }}</b></p><p class="text">{{ hide(r.answers[q.id]!) }}</p></div></article></section>

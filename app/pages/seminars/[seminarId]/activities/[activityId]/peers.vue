@@ -51,7 +51,8 @@ const initialOf = (id: string): string => { const n = nameOf(id); return /^Stude
 const workId = ref<string | null>(store.works.find(w => w.authorIds.includes(String(route.query.student ?? '')))?.id ?? store.works.find(w => store.of(w.id).some(a => store.flagged.has(a.id)))?.id ?? store.works[0]?.id ?? null)
 const work = computed(() => store.works.find(w => w.id === workId.value) ?? null)
 const authorId = computed(() => work.value?.authorId ?? null)
-const reviews = computed(() => work.value ? store.of(work.value.id).filter(a => a.state === 'in') : [])
+const byName = (a: { reviewerId: string }, b: { reviewerId: string }) => readers.value.findIndex(p => p.id === a.reviewerId) - readers.value.findIndex(p => p.id === b.reviewerId)
+const reviews = computed(() => work.value ? store.of(work.value.id).filter(a => a.state === 'in').sort(byName) : [])
 const waiting = computed(() => work.value ? store.of(work.value.id).filter(a => a.state !== 'in') : [])
 const found = computed(() => work.value ? store.consensus?.authors.get(work.value.id) : undefined)
 const mark = computed(() => view.value?.marks.find(m => m.enrolmentId === authorId.value) ?? null)
@@ -174,8 +175,8 @@ const noted = (text: string) => desk.change({ markerNote: text })
       <KindTag kind="review" /><h1><NuxtLink :to="base">{{ desk.activity.title }}</NuxtLink></h1>
       <span class="small muted">{{ teammates ? 'teammates review each other' : `${inWords(view.settings.each)} readers to each work, names hidden` }}</span>
       <span class="grow" />
-      <span class="small num"><b>{{ counts.in }}</b> of {{ counts.all }} reviews in<template v-if="late > 0"> · <b>{{ late }}</b> {{ plural(late, 'reviewer') }} late</template><template v-if="flagList.length > 0"> · <b>{{ flagList.length }}</b> flagged</template></span>
-      <v-btn v-if="flagList.length > 0" @click="nextFlagged">Next flagged <kbd>f</kbd></v-btn>
+      <span class="small num"><b>{{ counts.in }}</b> of {{ counts.all }} reviews in<template v-if="late > 0"> · <b>{{ late }}</b> {{ plural(late, 'reviewer') }} late</template><template v-if="!teammates && flagList.length > 0"> · <b>{{ flagList.length }}</b> flagged</template></span>
+      <v-btn v-if="!teammates && flagList.length > 0" @click="nextFlagged">Next flagged <kbd>f</kbd></v-btn>
       <v-btn :aria-pressed="hidden.on.value" @click="hidden.toggle()">{{ hidden.on.value ? 'Show names' : 'Hide names' }}</v-btn>
     </header>
     <template v-if="teammates">
@@ -186,9 +187,8 @@ const noted = (text: string) => desk.change({ markerNote: text })
     <div v-else class="panes">
       <aside class="left">
         <AllocationMatrix :works="store.works" :readers="readers" :allocations="store.real" :flagged="store.flagged" :severity="store.consensus?.severity ?? new Map()" :current="workId" :name-of="nameOf" may-move @choose="show" @move="move" />
-        <p v-if="counts.owing.length > 0" class="owed"><span><b>Owed:</b> {{ counts.owing.map(o => `${o.name.split(' ').at(-1)} ${o.owes}`).join(', ') }}</span><button class="link" type="button" @click="open.write = true">Write to the {{ counts.owing.length === 1 ? 'one' : inWords(counts.owing.length) }}</button></p>
-        <p class="owed"><span v-if="needsRepair" class="warn">Some works lack a reader.</span><span v-else class="muted">Every work has its readers.</span><button class="link" type="button" @click="open.right = true">Put the deal right …</button></p>
-        <p class="owed"><span class="muted">{{ view.works.filter(w => w.isSample).length === 0 ? 'No practice round.' : 'Practice round' }}</span><button class="link" type="button" @click="open.samples = true">Samples …</button></p>
+        <p v-if="counts.owing.length > 0" class="owed"><span><b>Owed:</b> {{ counts.owing.map(o => `${o.name.split(' ').at(-1)}\u00a0${o.owes}`).join(', ') }}</span><button class="link" type="button" @click="open.write = true">Write to the {{ counts.owing.length === 1 ? 'one' : inWords(counts.owing.length) }}</button></p>
+        <p class="owed"><span v-if="needsRepair" class="warn">Some works lack a reader.</span><span :class="{ wide: !needsRepair }"><button class="link" type="button" @click="open.right = true">Put the deal right</button> <button class="link" type="button" @click="open.samples = true">Practice round</button></span></p>
         <section v-if="flagList.length > 0" class="flags">
           <h2>Flagged</h2>
           <button v-for="f in flagList" :key="f.reviewId" type="button" :class="{ on: reviewOfId(f.reviewId)?.entryId === workId }" @click="show(reviewOfId(f.reviewId)?.entryId ?? null)"><b>{{ nameOf(reviewOfId(f.reviewId)!.reviewerId).split(' ').at(-1) }} on {{ nameOf(reviewOfId(f.reviewId)!.subjectId).split(' ').at(-1) }}</b><span>{{ flagWords(f) }}</span></button>
@@ -235,6 +235,8 @@ h1 a:hover { text-decoration: underline; }
 .left { overflow-y: auto; padding: 13px 16px 20px 20px; display: grid; gap: 12px; align-content: start; min-width: 0; }
 .owed { display: flex; justify-content: space-between; gap: 12px; font-size: 0.8125rem; border-top: 1px solid var(--line); padding-top: 9px; }
 .owed .link { white-space: nowrap; }
+.owed .link + .link { margin-left: 10px; }
+.wide { flex: 1; display: flex; justify-content: space-between; }
 .warn { color: var(--ember); }
 .flags { border-top: 1px solid var(--line); padding-top: 9px; }
 .flags h2 { font-size: 0.8125rem; color: var(--ink-2); letter-spacing: 0; margin-bottom: 4px; }
@@ -247,7 +249,7 @@ main { overflow-y: auto; background: var(--sheet); border-left: 1px solid var(--
 .top { padding: 14px 24px 12px; border-bottom: 1px solid var(--line-soft); }
 .whose { display: flex; flex-wrap: wrap; gap: 2px 12px; align-items: baseline; }
 .whose b { font-size: 0.96875rem; }
-.whose em { font: italic 400 0.96875rem/1.4 var(--read); color: var(--ink-2); }
+.whose em { font: italic 400 0.90625rem/1.4 var(--read); color: var(--ink-2); }
 .late { font-size: 0.78125rem; color: var(--ember); }
 .readers { list-style: none; display: flex; flex-wrap: wrap; gap: 8px 26px; margin-top: 9px; font-size: 0.8125rem; }
 .readers li { display: grid; grid-template-columns: 20px auto; gap: 8px; }

@@ -19,7 +19,7 @@ definePageMeta({ layout: 'seminar', key: route => `review-${String(route.params.
 const route = useRoute()
 const api = useApi()
 const notices = useNotices()
-const { dayTime } = useTimes()
+const { dayTime, now } = useTimes()
 const base = `/seminars/${String(route.params.seminarId)}/activities/${String(route.params.activityId)}`
 const { data: desk, error, refresh } = await useAsyncData(`review-${String(route.params.reviewId)}`, () => api.get<ReviewDesk>(`/api/reviews/${String(route.params.reviewId)}`))
 useHead({ title: () => desk.value ? `${desk.value.called}: ${desk.value.title}` : 'Review' })
@@ -94,15 +94,15 @@ const textOf = (g: ReviewDesk['given']) => [...Object.values(g.remarks), ...Obje
       <KindTag kind="review" /><h1><NuxtLink :to="base">{{ desk.title }}</NuxtLink></h1>
       <span class="small muted">{{ desk.kind === 'practice' ? 'a sample to practise on' : desk.kind === 'self' ? 'your own' : desk.kind === 'teammate' ? 'your teammate' : 'you do not know whose it is' }}<template v-if="desk.ownCalled">; to its author you are <b>{{ desk.ownCalled }}</b></template></span>
       <span class="grow" />
-      <span v-if="desk.dueAt" class="small muted">until {{ dayTime(desk.dueAt) }}</span>
+      <span v-if="desk.dueAt" class="small muted">{{ now > new Date(desk.dueAt) ? 'was due' : 'until' }} {{ dayTime(desk.dueAt) }}</span>
       <span class="small state" role="status" :class="{ no: draft.state.value === 'not saved' }">{{ SAID[draft.state.value] }}</span>
     </header>
     <div class="panes" :class="{ alone: !desk.work }">
       <WorkPane v-if="desk.work" :work="desk.work" :called="desk.called" :passages="draft.given.value.passages" :lit="lit" :open="open" @passage="remark" />
       <main>
         <TwoTexts v-if="draft.theirs.value" sentence="This review was changed in another window. Nothing was overwritten; keep the one you want." :mine="textOf(draft.given.value)" :theirs="textOf(draft.theirs.value.given)" their-name="In the other window" @choose="draft.settle" />
-        <p v-if="desk.state === 'in'" class="in"><b>This is in.</b> <button v-if="desk.kind !== 'practice'" class="link" type="button" @click="takeBack">Take it back to go on with it</button><span v-else>Beside your scores are the instructor’s.</span></p>
-        <p v-else-if="!open" class="in">Reviewing has not begun yet.</p>
+        <p v-if="desk.state === 'in'" class="told"><b>This is in.</b> <button v-if="desk.kind !== 'practice'" class="link" type="button" @click="takeBack">Take it back to go on with it</button><span v-else>Beside your scores are the instructor’s.</span></p>
+        <p v-else-if="!open" class="told">Reviewing has not begun yet.</p>
         <h2 v-if="!desk.work" class="whom">{{ desk.called }}</h2>
         <ReviewForm :desk="desk" :given="draft.given.value" :lacks="draft.lacks.value" :open="open" :lit="lit" @change="draft.change" @light="lit = $event" @drop="drop" />
         <section class="private">
@@ -136,7 +136,7 @@ h1 a:hover { text-decoration: underline; }
 .panes.alone { grid-template-columns: minmax(0, 760px); justify-content: center; }
 main { overflow-y: auto; padding: 16px 22px 0; min-width: 0; display: flex; flex-direction: column; gap: 12px; }
 .whom { font: 600 1.375rem/1.3 var(--read); }
-.in { background: var(--harbour-soft); border-radius: var(--r); padding: 8px 12px; font-size: 0.84375rem; }
+.told { background: var(--harbour-soft); border-radius: var(--r); padding: 8px 12px; font-size: 0.84375rem; }
 .private { border: 1px dashed var(--line); border-radius: var(--r); padding: 8px 12px; font-size: 0.8125rem; color: var(--ink-2); }
 .private b { color: var(--ink); }
 .private textarea { display: block; width: 100%; border: 0; background: none; font: 400 0.875rem/1.45 var(--ui); color: var(--ink); resize: vertical; padding: 4px 0 0; field-sizing: content; }
