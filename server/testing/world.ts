@@ -43,7 +43,7 @@ export async function testWorld() {
       const [row] = await db.select().from(t.rubrics).where(and(eq(t.rubrics.title, title), eq(t.rubrics.seminarId, seminar!.id)))
       return row!
     },
-    async contribution(author: string, activityId: string, type: 'post' | 'reply' = 'post') {
+    async contribution(author: string, activityId: string, type: 'post' | 'reply' | 'entry' = 'post') {
       const enrolment = await this.enrolment(author)
       const [row] = await db.select().from(t.contributions).where(and(eq(t.contributions.authorId, enrolment.id), eq(t.contributions.activityId, activityId), eq(t.contributions.type, type), eq(t.contributions.state, 'shown'))).orderBy(t.contributions.shownAt)
       return row!

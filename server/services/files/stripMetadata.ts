@@ -21,6 +21,7 @@ async function stripPdf(bytes: Buffer): Promise<Buffer> {
   let pdf: PDFDocument
   try {
     pdf = await PDFDocument.load(bytes, { updateMetadata: false })
+    if (pdf.getPageCount() === 0) throw new Error('no pages')
   }
   catch {
     throw refusedField('file', 'locked', 'This PDF is locked or broken, so its author’s name cannot be taken out of it. Save it without a password, and add that.')
