@@ -15,6 +15,8 @@ export async function testServer(databaseUrl: string, env: Record<string, string
 export class Client {
   private cookie = ''
   constructor(readonly address: string) {}
+  /** For requests made by other means. */
+  get cookies(): string { return this.cookie }
 
   async signIn(email: string, password = 'harbour'): Promise<this> {
     const answer = await this.send('POST', '/api/session', { email, password })

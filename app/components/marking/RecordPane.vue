@@ -39,7 +39,7 @@ function pieces(item: RecordItem): Piece[][] {
 }
 /** Where a citation stands now: at its hint, else the nearest place with the same words. */
 const placeOf = (item: RecordItem, c: CitationView) => item.text.startsWith(c.exact, c.start) ? c.start : item.text.indexOf(c.exact)
-const heading = (item: RecordItem) => item.answers ? `Reply to ${hide(item.answers.name)}` : item.type === props.entryType ? 'Opening post' : 'Contribution'
+const heading = (item: RecordItem) => item.type === 'review' ? item.answers ? `Review of ${hide(item.answers.name)}’s work` : 'Review of a teammate' : props.activity.kind === 'review' ? 'Handed in' : item.answers ? `Reply to ${hide(item.answers.name)}` : item.type === props.entryType ? 'Opening post' : 'Contribution'
 const checkWords = computed(() => props.activity.expectations.map((e, i) => ({ words: ruleWords(e.rule, props.activity.kind), check: props.record.checks[i]!, have: haveWords(e.rule, props.record.checks[i]!) })))
 const before = computed(() => {
   const i = props.activity.expectations.findIndex(e => e.rule.kind === 'entries')
@@ -75,6 +75,7 @@ const sentence = computed(() => `${summary.value.contributions} ${plural(summary
       </template>
       <p v-if="record.items.length === 0" class="empty">{{ names.givenOf(record.student) }} has nothing here yet. A mark can still be set.</p>
       <p v-for="d in record.draftsBegun" :key="d.savedAt" class="draft">A draft of {{ inWords(d.words) }} words was begun, last touched {{ date(d.savedAt) }}. Its words are {{ names.givenOf(record.student) }}’s own until posted.</p>
+      <slot name="after" />
     </div>
   </section>
 </template>

@@ -4,6 +4,7 @@ import { reckonMark } from '#core/marking/reckonMark'
 import LetterPane from '../../../../../components/marking/LetterPane.vue'
 import LetterPreview from '../../../../../components/marking/LetterPreview.vue'
 import MarkConflict from '../../../../../components/marking/MarkConflict.vue'
+import PeerEvidence from '../../../../../components/marking/peers/PeerEvidence.vue'
 import MoveMarks from '../../../../../components/marking/MoveMarks.vue'
 import PhraseDialog from '../../../../../components/marking/PhraseDialog.vue'
 import PointsPane from '../../../../../components/marking/PointsPane.vue'
@@ -113,7 +114,9 @@ onBeforeUnmount(() => { window.removeEventListener('beforeunload', warnUnsaved);
       <div class="middle">
         <MarkConflict v-if="store.theirs && rubric" :mine="record.mark" :theirs="store.theirs" :rubric="rubric" @choose="store.settle" />
         <SecondPane v-if="record.second && rubric" :second="record.second" :first="record.mark.steps" :rubric="rubric" :first-by="record.mark.savedBy?.split(' ')[0] ?? 'first'" :busy="busy" @remark="store.saveSecond([...steps], $event, false).catch(notices.warn)" @hand-over="acts.handOver" @agree="store.agree($event).catch(notices.warn)" />
-        <RecordPane :key="record.student.id" :record="record" :activity="store.activity" :entry-type="KINDS[store.activity.kind].entryType" :names="names" :combine="store.desk.combine" @cite="acts.cite" @mark="markOne" />
+        <RecordPane :key="record.student.id" :record="record" :activity="store.activity" :entry-type="KINDS[store.activity.kind].entryType" :names="names" :combine="store.desk.combine" @cite="acts.cite" @mark="markOne">
+          <template v-if="store.activity.kind === 'review' && store.activity.review?.subject === 'work'" #after><PeerEvidence :key="record.student.id" :activity-id="activityId" :student-id="record.student.id" :base="`/seminars/${seminarId}/activities/${activityId}`" :names="names" /></template>
+        </RecordPane>
       </div>
       <LetterPane
         v-if="!second" :activity-id="activityId" :seminar-id="seminarId" :record="record" :names="names" :state="store.state" :problem="store.problem" :busy="busy" :max="max" :by-rubric="rubric !== null" :history-open="open.history" :together="store.desk.together ? (counts?.ready ?? 0) : 0"
