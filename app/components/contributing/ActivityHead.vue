@@ -18,7 +18,7 @@ const base = computed(() => `/seminars/${props.activity.seminarId}/activities/${
 <template>
   <header class="activity-head">
     <div>
-      <p class="head"><KindTag :kind="activity.kind" /><span v-if="closed" class="muted small">closed {{ dayTime(activity.closesAt) }}</span><span v-if="activity.joint.length > 0" class="small muted">together with {{ activity.joint.join(', ') }}</span><NuxtLink v-if="seminar.isStaff && activity.rubric" class="small" :to="`${base}/desk`">Open the marking desk</NuxtLink><NuxtLink v-if="seminar.shell?.role === 'instructor'" class="small" :to="`${base}/plan`">Change the plan</NuxtLink><NuxtLink v-if="activity.standing === 'returned'" class="small" :to="`${base}/letter`">Read your letter</NuxtLink><slot /></p>
+      <p class="head"><KindTag :kind="activity.kind" /><span v-if="closed" class="muted small">closed {{ dayTime(activity.closesAt) }}</span><span v-if="activity.joint.length > 0" class="small muted">together with {{ activity.joint.join(', ') }}</span><NuxtLink v-if="seminar.isStaff && activity.rubric" class="small" :to="`${base}/${activity.kind === 'review' ? 'peers' : 'desk'}`">Open the {{ activity.kind === 'review' ? 'review' : 'marking' }} desk</NuxtLink><NuxtLink v-if="seminar.shell?.role === 'instructor'" class="small" :to="`${base}/plan`">Change the plan</NuxtLink><NuxtLink v-if="activity.standing === 'returned'" class="small" :to="`${base}/letter`">Read your letter</NuxtLink><slot /></p>
       <h1>{{ activity.title }}</h1>
       <p v-if="brief !== 'below'" class="brief">{{ activity.summary }} <button class="link" type="button" :aria-expanded="briefOpen" @click="briefOpen = !briefOpen">{{ briefOpen ? 'fold the brief' : 'read the whole brief' }}</button></p>
     </div>

@@ -9,11 +9,19 @@ const props = defineProps<{ path: string, works: readonly PeerWork[], idle: read
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ done: [moves: { readonly add: RepairView['add'], readonly remove: RepairView['remove'] }] }>()
 const api = useApi()
-const { busy, problem, send } = useSending()
+const { busy, problem, send, attempt } = useSending()
 const plan = shallowRef<RepairView | null>(null)
 const out = reactive(new Set<string>())
 const extra = ref<'none' | 'willing' | 'everyone'>('willing')
-const look = async () => { plan.value = await send(() => api.post<RepairView>(`${props.path}/repair`, { idle: [...out], extra: extra.value })) }
+let asked = 0
+/** What would be moved by what is chosen now; an answer overtaken by a later choice is let go. */
+async function look() {
+  const mine = ++asked
+  plan.value = null
+  const answer = await attempt(() => api.post<RepairView>(`${props.path}/repair`, { idle: [...out], extra: extra.value }))
+  if (mine === asked) plan.value = answer
+}
+watch(extra, look)
 watch(open, (is) => { if (is) { out.clear(); void look() } }, { immediate: true })
 const toggle = (id: string) => { if (!out.delete(id)) out.add(id); void look() }
 const authorOf = (entryId: string) => props.nameOf(props.works.find(w => w.id === entryId)?.authorId ?? '')
@@ -32,7 +40,7 @@ async function doIt() {
       <h2>Put the deal right</h2>
       <p class="muted">Every work gets its readers again, and as little as possible is touched: never a review somebody has opened.</p>
       <section v-if="idle.length > 0"><h3>Who gives no more reviews</h3><p class="who"><label v-for="p in idle" :key="p.id"><input type="checkbox" :checked="out.has(p.id)" @change="toggle(p.id)"> {{ nameOf(p.id) }}</label></p></section>
-      <section><h3>Who may get one more</h3><p class="who"><label v-for="e in (['none', 'willing', 'everyone'] as const)" :key="e"><input v-model="extra" type="radio" :value="e" @change="look"> {{ e === 'none' ? 'nobody' : e === 'willing' ? `those who offered (${willing})` : 'anybody' }}</label></p></section>
+      <section><h3>Who may get one more</h3><p class="who"><label v-for="e in (['none', 'willing', 'everyone'] as const)" :key="e"><input v-model="extra" type="radio" :value="e"> {{ e === 'none' ? 'nobody' : e === 'willing' ? `those who offered (${willing})` : 'anybody' }}</label></p></section>
       <section v-if="plan" aria-live="polite">
         <h3>{{ nothing ? 'Nothing would be moved' : `${inWords(plan.add.length)} ${plural(plan.add.length, 'review')} dealt, ${inWords(plan.remove.length)} taken back; ${plan.untouched} stay` }}</h3>
         <ul v-if="!nothing"><li v-for="p in plan.add" :key="`a${p.reviewerId}${p.entryId}`"><b>{{ nameOf(p.reviewerId) }}</b> reads {{ authorOf(p.entryId) }}</li><li v-for="p in plan.remove" :key="`r${p.reviewerId}${p.entryId}`" class="gone"><b>{{ nameOf(p.reviewerId) }}</b> no longer reads {{ authorOf(p.entryId) }}, not opened yet</li></ul>

@@ -36,7 +36,7 @@ const shared = computed(() => data.value?.activities.some(a => a.mine !== null) 
 const counts = (a: Activity) => mine.value && a.mine ? a.mine : a.counts
 const first = (a: Activity) => mine.value && a.mine ? a.firstMine : a.firstReady
 const shown = computed(() => (data.value?.activities ?? []).filter(a => (!kind.value || a.kind === kind.value) && (!standing.value || counts(a)[standing.value] > 0) && (!mine.value || a.mine !== null)))
-const desk = (a: Activity, student: string | null) => ({ path: `/seminars/${route.params.seminarId}/activities/${a.id}/desk`, query: { ...(student && { student }), ...(mine.value && a.mine && { share: 'mine' }) } })
+const desk = (a: Activity, student: string | null) => ({ path: `/seminars/${route.params.seminarId}/activities/${a.id}/${a.kind === 'review' ? 'peers' : 'desk'}`, query: { ...(student && { student }), ...(mine.value && a.mine && { share: 'mine' }) } })
 /** Whoever is ready next, in whatever activity: those that closed first come first. */
 const next = computed(() => shown.value.find(a => first(a)) ?? null)
 const ready = computed(() => shown.value.reduce((n, a) => n + counts(a).ready, 0))
