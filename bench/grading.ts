@@ -19,7 +19,7 @@ const NEXT_STUDENT = `new Promise((resolve) => {
   const look = () => student() === before ? requestAnimationFrame(look) : requestAnimationFrame(() => resolve(performance.now() - start))
   look()
 })`
-const READY = 'new Promise((done) => { const look = () => document.querySelector("#__nuxt").__vue_app__?.$nuxt?.isHydrating === false ? done() : requestAnimationFrame(look); look() })'
+export const READY = 'new Promise((done) => { const look = () => document.querySelector("#__nuxt").__vue_app__?.$nuxt?.isHydrating === false ? done() : requestAnimationFrame(look); look() })'
 
 async function pageOf(browser: Browser, world: World, path: string) {
   const context = await browser.newContext({ baseURL: world.server.address, viewport: { width: 1280, height: 800 } })

@@ -4,6 +4,7 @@ import { chromium } from '@playwright/test'
 import { testWorld } from '#server/testing/world'
 import { bareRows, fillLargeTalk, measureLive, measureScrolling } from './talk'
 import { fillGradebook, ITEMS, measureDesk, measureGradebook, reckonAll, STUDENTS } from './grading'
+import { deal, measureReviewDesk, reckonConsensus } from './peers'
 import { groupPeople, measurePlanning } from './planning'
 
 const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
@@ -19,6 +20,7 @@ async function timed(runs: number, act: () => Promise<unknown>): Promise<number>
 }
 const row = (what: string, figure: string) => console.log(`| ${what} | ${figure} |`)
 
+const [small, large, few, many] = [deal(1000), deal(10_000), reckonConsensus(1000), reckonConsensus(10_000)]
 const percentile = (values: readonly number[], share: number): number => [...values].sort((a, b) => a - b)[Math.floor((values.length - 1) * share)]!
 const world = await testWorld()
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--no-first-run'] })
@@ -59,6 +61,12 @@ try {
   row('memory of the server processes for each open reader', `${live.perReader.toFixed(0)} kB`)
   const desk = await measureDesk(browser, world)
   row('marking desk of 300 students with 40 contributions each: key press → next record painted, against fetching that record’s data alone (ratio of medians)', `${(median(desk.pressed) / median(desk.fetched)).toFixed(2)} (median ${median(desk.pressed).toFixed(0)} ms, 95 % within ${percentile(desk.pressed, 0.95).toFixed(0)} ms, against ${median(desk.fetched).toFixed(0)} ms)`)
+  const [dealt, dealt10] = [await timed(15, async () => { small() }), await timed(15, async () => { large() })]
+  row('reviews dealt out: 10,000 works with 3 readers each, groups of four kept apart, against 1,000 (ratio; ten times as many)', `${(dealt10 / dealt).toFixed(1)} (${dealt10.toFixed(0)} ms against ${dealt.toFixed(1)} ms)`)
+  const [agreed, agreed10] = [await timed(9, async () => { few() }), await timed(9, async () => { many() })]
+  row('consensus of four criteria over 10,000 works with 3 readers each, against 1,000 (ratio)', `${(agreed10 / agreed).toFixed(1)} (${agreed10.toFixed(0)} ms against ${agreed.toFixed(0)} ms)`)
+  const peers = await measureReviewDesk(browser, world)
+  row(`review desk of ${peers.works} works with 3 readers each: key press → next author painted, against fetching one record’s data alone (ratio of medians)`, `${(median(peers.pressed) / median(peers.fetched)).toFixed(2)} (median ${median(peers.pressed).toFixed(0)} ms, 95 % within ${percentile(peers.pressed, 0.95).toFixed(0)} ms, against ${median(peers.fetched).toFixed(0)} ms)`)
   const book = await fillGradebook(world)
   const reckon = reckonAll()
   const reckoned = await timed(15, async () => { reckon() })

@@ -30,7 +30,7 @@ test('the demo offers its people at one click', async ({ page, world }) => {
 test('the term plan draws what is planned, and the ribbon narrows it to a week', async ({ as, world }) => {
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/plan`)
-  await expect(page.getByText('11 ready to mark')).toBeVisible()
+  await expect(page.getByText('11 ready to mark')).toHaveCount(2) // the breakwater, and the source reports
   await expect(page.getByRole('group', { name: /write until Thu 8 Oct, 23:59, respond until Sun 11 Oct, 23:59/ })).toBeVisible()
   await expect(page.getByRole('group', { name: /^Draft essays: / })).toBeVisible()
   await page.getByRole('button', { name: /^Week 11,/ }).click()

@@ -85,7 +85,7 @@ function leastMutual(table: Table, each: number): number {
   return Math.max(0, n * each - Math.floor(pairs))
 }
 
-/** Everyone in a circle reviews those who follow: nobody twice, nobody oneself, and mutual pairs only beyond half the circle. */
+/** Everyone in a circle reviews those who follow, and pairs are then mixed: nobody twice, nobody oneself, and mutual pairs only beyond half the circle. */
 function dealCircle(table: Table, each: number, own: readonly number[], random: Random): Pairing | null {
   const n = table.reviewers.length
   const circle = shuffled(Array.from({ length: n }, (_, i) => i), random)
@@ -136,8 +136,30 @@ function mend(pairing: Pairing, table: Table, bad: ReadonlyArray<readonly [numbe
     }
   }
   if (pairing.fill(shuffled(table.works.map((_, i) => i), random)).length > 0) return null
+  mix(pairing, table, own, ownerOf, random)
   if (own) lessMutual(pairing, table, own, ownerOf, random)
   return pairing
+}
+
+/**
+ * Exchanges pairs at random, as many as there are, where the rules allow it and nobody comes to review who reviews them. So
+ * everyone is joined to everyone over few others, which is what tells severe readers from weak works.
+ */
+function mix(pairing: Pairing, table: Table, own: readonly number[] | null, ownerOf: readonly number[], random: Random): void {
+  const arcs = pairing.given.flatMap((set, r) => [...set].map(w => [r, w] as [number, number]))
+  const back = (r: number, w: number) => own !== null && pairing.has(ownerOf[w]!, own[r]!)
+  for (const arc of arcs) {
+    const other = arcs[Math.floor(random() * arcs.length)]!
+    const [[r, w], [r2, w2]] = [arc, other]
+    if (r === r2 || w === w2 || !pairing.isOpen(r, w2) || !pairing.isOpen(r2, w) || back(r, w2) || back(r2, w)) continue
+    pairing.remove(r, w)
+    pairing.remove(r2, w2)
+    if (back(r, w2) || back(r2, w)) { pairing.add(r, w); pairing.add(r2, w2); continue }
+    pairing.add(r, w2)
+    pairing.add(r2, w)
+    arc[1] = w2
+    other[1] = w
+  }
 }
 
 function invert(own: readonly number[]): number[] {
