@@ -17,6 +17,7 @@ export type Dealt =
   | { readonly kind: 'impossible', readonly largest: number, readonly because: TooFew }
 
 const TRIES = 60
+const WINDOW = 3000 // pairs among which an exchange is sought: what lies near in memory is quick to look at
 const SMALL = 7 // people up to whom the fewest mutual pairs are found by trying everything
 
 /**
@@ -37,10 +38,11 @@ export function dealReviews(reviewers: readonly string[], works: readonly Work[]
   if (reviewers.length === 0 || works.length === 0) throw new RangeError('dealReviews needs somebody to review and something to be reviewed')
   const table = tableOf(reviewers, works, rules)
   const random = seededRandom(rules.seed)
-  const found = tryDeal(table, rules.each, random)
-  if (found) return { kind: 'dealt', pairs: found.pairs(), mutual: mutualOf(found, ownWork(table)) }
+  const own = ownWork(table)
+  const found = tryDeal(table, own, rules.each, random)
+  if (found) return { kind: 'dealt', pairs: found.pairs(), mutual: mutualOf(found, own) }
   let largest = rules.each - 1
-  while (largest > 0 && !tryDeal(table, largest, random)) largest--
+  while (largest > 0 && !tryDeal(table, own, largest, random)) largest--
   return { kind: 'impossible', largest, because: reason(table, rules.each) }
 }
 
@@ -61,9 +63,8 @@ function needs(table: Table, each: number, random: Random): number[] {
   return need
 }
 
-function tryDeal(table: Table, each: number, random: Random): Pairing | null {
+function tryDeal(table: Table, own: readonly number[] | null, each: number, random: Random): Pairing | null {
   if (table.reviewers.some((_, r) => table.permitted(r) < each)) return null
-  const own = ownWork(table)
   const least = own ? leastMutual(table, each) : 0
   let best: Pairing | null = null
   let fewest = Infinity
@@ -118,7 +119,7 @@ function dealRound(table: Table, each: number, random: Random): Pairing | null {
 
 /** Exchanges what the rules forbid for what they allow, then mutual pairs for others. */
 function mend(pairing: Pairing, table: Table, bad: ReadonlyArray<readonly [number, number]>, own: readonly number[] | null, random: Random): Pairing | null {
-  const list = pairing.given.flatMap((set, r) => [...set].map(w => [r, w] as [number, number]))
+  const list = bad.length === 0 ? [] : arcsOf(pairing, table)
   const ownerOf = own ? invert(own) : []
   const mutual = (r: number, w: number) => own !== null && pairing.has(ownerOf[w]!, own[r]!)
   for (const [r, w] of bad) {
@@ -135,7 +136,7 @@ function mend(pairing: Pairing, table: Table, bad: ReadonlyArray<readonly [numbe
       break
     }
   }
-  if (pairing.fill(shuffled(table.works.map((_, i) => i), random)).length > 0) return null
+  if (pairing.fill(shuffled(pairing.lacking(), random)).length > 0) return null
   mix(pairing, table, own, ownerOf, random)
   if (own) lessMutual(pairing, table, own, ownerOf, random)
   return pairing
@@ -146,34 +147,38 @@ function mend(pairing: Pairing, table: Table, bad: ReadonlyArray<readonly [numbe
  * everyone is joined to everyone over few others, which is what tells severe readers from weak works.
  */
 function mix(pairing: Pairing, table: Table, own: readonly number[] | null, ownerOf: readonly number[], random: Random): void {
-  const arcs = pairing.given.flatMap((set, r) => [...set].map(w => [r, w] as [number, number]))
+  let all = 0
+  for (let r = 0; r < table.reviewers.length; r++) all += pairing.load(r)
+  const [from, to] = [new Int32Array(all), new Int32Array(all)]
+  let n = 0
+  for (let r = 0; r < table.reviewers.length; r++) for (const w of pairing.given(r)) { from[n] = r; to[n++] = w }
   const back = (r: number, w: number) => own !== null && pairing.has(ownerOf[w]!, own[r]!)
-  for (const arc of arcs) {
-    const other = arcs[Math.floor(random() * arcs.length)]!
-    const [[r, w], [r2, w2]] = [arc, other]
+  for (let i = 0; i < from.length; i++) {
+    // with one not far off in the list, whose order has nothing to do with the circle
+    const j = (i + 1 + Math.floor(random() * Math.min(WINDOW, from.length - 1))) % from.length
+    const [r, w, r2, w2] = [from[i]!, to[i]!, from[j]!, to[j]!]
     if (r === r2 || w === w2 || !pairing.isOpen(r, w2) || !pairing.isOpen(r2, w) || back(r, w2) || back(r2, w)) continue
     pairing.remove(r, w)
     pairing.remove(r2, w2)
-    if (back(r, w2) || back(r2, w)) { pairing.add(r, w); pairing.add(r2, w2); continue }
     pairing.add(r, w2)
     pairing.add(r2, w)
-    arc[1] = w2
-    other[1] = w
+    to[i] = w2
+    to[j] = w
   }
 }
 
+const arcsOf = (pairing: Pairing, table: Table): Array<[number, number]> => table.reviewers.flatMap((_, r) => [...pairing.given(r)].map(w => [r, w] as [number, number]))
+
 function invert(own: readonly number[]): number[] {
-  const owner: number[] = []
+  const owner = new Array<number>(own.length)
   own.forEach((w, r) => { owner[w] = r })
   return owner
 }
 
 function lessMutual(pairing: Pairing, table: Table, own: readonly number[], ownerOf: readonly number[], random: Random): void {
   const back = (r: number, w: number) => pairing.has(ownerOf[w]!, own[r]!)
-  const list = pairing.pairs()
-  const placeOf = new Map(table.reviewers.map((id, i) => [id, i]))
-  const workOf = new Map(table.works.map((w, i) => [w.id, i]))
-  const arcs = list.map(p => [placeOf.get(p.reviewerId)!, workOf.get(p.workId)!] as [number, number])
+  if (mutualOf(pairing, own) === 0) return
+  const arcs = arcsOf(pairing, table)
   for (const arc of arcs) {
     for (let i = 0; i < TRIES && back(arc[0], arc[1]); i++) {
       const other = arcs[Math.floor(random() * arcs.length)]!
@@ -203,7 +208,7 @@ function mutualOf(pairing: Pairing, own: readonly number[] | null): number {
   if (!own) return 0
   const ownerOf = invert(own)
   let twice = 0
-  pairing.given.forEach((set, r) => { for (const w of set) if (pairing.has(ownerOf[w]!, own[r]!)) twice++ })
+  for (let r = 0; r < own.length; r++) for (const w of pairing.given(r)) if (pairing.has(ownerOf[w]!, own[r]!)) twice++
   return twice / 2
 }
 

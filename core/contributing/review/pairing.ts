@@ -18,51 +18,94 @@ export interface Table {
 
 /** Nobody reviews what they made, what a groupmate made, or what somebody they are kept apart from made. */
 export function tableOf(reviewers: readonly string[], works: readonly Work[], { groupOf, barred = [] }: Apart): Table {
-  const worksOf = new Map<string, number[]>()
-  works.forEach((work, w) => work.ownerIds.forEach(owner => worksOf.set(owner, [...worksOf.get(owner) ?? [], w])))
-  const mates = new Map<string, string[]>()
-  for (const [person, group] of groupOf ?? []) mates.set(group, [...mates.get(group) ?? [], person])
-  const enemies = new Map<string, string[]>()
-  for (const [a, b] of barred) {
-    enemies.set(a, [...enemies.get(a) ?? [], b])
-    enemies.set(b, [...enemies.get(b) ?? [], a])
+  const worksOf = new Map<string, number | number[]>() // most made one
+  for (let w = 0; w < works.length; w++) for (const owner of works[w]!.ownerIds) add(worksOf, owner, w)
+  const mates = new Map<string, string | string[]>()
+  for (const [person, group] of groupOf ?? []) add(mates, group, person)
+  const enemies = new Map<string, string | string[]>()
+  for (const [a, b] of barred) { add(enemies, a, b); add(enemies, b, a) }
+  // a few places each, all in one row: looked through faster than kept in sets
+  const places: number[] = []
+  const from = new Int32Array(reviewers.length + 1)
+  for (let r = 0; r < reviewers.length; r++) {
+    const shutOut = (person: string) => each(worksOf.get(person), (w) => { if (places.indexOf(w, from[r]!) < 0) places.push(w) })
+    shutOut(reviewers[r]!)
+    if (groupOf) each(mates.get(groupOf.get(reviewers[r]!) ?? ''), shutOut)
+    if (enemies.size > 0) each(enemies.get(reviewers[r]!), shutOut)
+    from[r + 1] = places.length
   }
-  const shut = reviewers.map((id) => {
-    const group = groupOf?.get(id)
-    const others = [id, ...group ? mates.get(group)! : [], ...enemies.get(id) ?? []]
-    return new Set(others.flatMap(other => worksOf.get(other) ?? []))
-  })
-  return { reviewers, works, permits: (r, w) => !shut[r]!.has(w), permitted: r => works.length - shut[r]!.size }
+  const permits = (r: number, w: number) => {
+    for (let i = from[r]!; i < from[r + 1]!; i++) if (places[i] === w) return false
+    return true
+  }
+  return { reviewers, works, permits, permitted: r => works.length - (from[r + 1]! - from[r]!) }
+}
+
+/** One value, or, from the second on, a list of them. */
+function add<T>(map: Map<string, T | T[]>, key: string, value: T): void {
+  const there = map.get(key)
+  if (there === undefined) map.set(key, value)
+  else if (Array.isArray(there)) there.push(value)
+  else map.set(key, [there, value])
+}
+function each<T>(values: T | T[] | undefined, act: (value: T) => void): void {
+  if (Array.isArray(values)) for (const value of values) act(value)
+  else if (values !== undefined) act(values)
 }
 
 /** Pairs that can grow by moving others out of the way, as few as possible. Reviewers and works are places in the table. */
 export class Pairing {
-  readonly given: Array<Set<number>>
-  readonly received: number[]
-  private readonly reviewersOf: Array<Set<number>>
+  private slots: Int32Array // works of each reviewer, side by side
+  private room: number // slots of each
+  private readonly loads: Int32Array
+  readonly received: Int32Array
   private readonly originals = new Set<number>()
   private readonly locked = new Set<number>()
 
   constructor(private readonly table: Table, private readonly most: readonly number[], private readonly need: readonly number[]) {
-    this.given = table.reviewers.map(() => new Set<number>())
-    this.reviewersOf = table.works.map(() => new Set<number>())
-    this.received = table.works.map(() => 0)
+    this.room = most.reduce((a, b) => Math.max(a, b), 1)
+    this.slots = new Int32Array(table.reviewers.length * this.room)
+    this.loads = new Int32Array(table.reviewers.length)
+    this.received = new Int32Array(table.works.length)
   }
 
   private key = (r: number, w: number) => r * this.table.works.length + w
-  has = (r: number, w: number): boolean => this.given[r]!.has(w)
+  load = (r: number): number => this.loads[r]!
+  /** Works a reviewer has, by their places. */
+  given = (r: number): Int32Array => this.slots.subarray(r * this.room, r * this.room + this.loads[r]!)
+  has = (r: number, w: number): boolean => {
+    const from = r * this.room
+    for (let i = from; i < from + this.loads[r]!; i++) if (this.slots[i] === w) return true
+    return false
+  }
+
   isOpen = (r: number, w: number): boolean => this.table.permits(r, w) && !this.has(r, w)
 
   add(r: number, w: number): void {
-    this.given[r]!.add(w)
-    this.reviewersOf[w]!.add(r)
+    if (this.loads[r] === this.room) this.widen()
+    this.slots[r * this.room + this.loads[r]!++] = w
     this.received[w]!++
   }
 
   remove(r: number, w: number): void {
-    this.given[r]!.delete(w)
-    this.reviewersOf[w]!.delete(r)
+    const from = r * this.room
+    for (let i = from; i < from + this.loads[r]!; i++) if (this.slots[i] === w) { this.slots[i] = this.slots[from + this.loads[r]! - 1]!; break }
+    this.loads[r]!--
     this.received[w]!--
+  }
+
+  private widen(): void {
+    const wider = new Int32Array(this.slots.length * 2)
+    for (let r = 0; r < this.loads.length; r++) wider.set(this.given(r), r * this.room * 2)
+    this.slots = wider
+    this.room *= 2
+  }
+
+  /** Works that have fewer reviews than they need. */
+  lacking(): number[] {
+    const all: number[] = []
+    for (let w = 0; w < this.received.length; w++) if (this.received[w]! < this.need[w]!) all.push(w)
+    return all
   }
 
   /** A pair that stood before: moving it counts as a change; a locked one is never moved. */
@@ -81,12 +124,12 @@ export class Pairing {
     // what fits without moving anything costs nothing
     for (const w of order) {
       for (let r = 0; this.received[w]! < this.need[w]! && r < this.table.reviewers.length; r++) {
-        if (this.given[r]!.size < this.most[r]! && this.isOpen(r, w)) this.add(r, w)
+        if (this.load(r) < this.most[r]! && this.isOpen(r, w)) this.add(r, w)
       }
     }
-    const given = new Set<number>() // works no path leads to any more
+    const givenUp = new Set<number>() // works no path leads to any more
     for (const w of order) {
-      while (this.received[w]! < this.need[w]! && !given.has(w)) if (!this.augment(w)) given.add(w)
+      while (this.received[w]! < this.need[w]! && !givenUp.has(w)) if (!this.augment(w)) givenUp.add(w)
     }
     return order.filter(w => this.received[w]! < this.need[w]!).map(w => ({ work: w, missing: this.need[w]! - this.received[w]! }))
   }
@@ -110,7 +153,7 @@ export class Pairing {
         if (taking >= cost[r]!) continue
         cost[r] = taking
         next[r] = w
-        for (const other of this.given[r]!) {
+        for (const other of [...this.given(r)]) {
           if (this.locked.has(this.key(r, other)) || other === target) continue
           const leaving = taking + (this.originals.has(this.key(r, other)) ? 1 : 0)
           if (leaving >= workCost[other]!) continue
@@ -121,7 +164,7 @@ export class Pairing {
       }
     }
     let best = -1
-    for (let r = 0; r < reviewers.length; r++) if (this.given[r]!.size < this.most[r]! && cost[r]! < (best < 0 ? Infinity : cost[best]!)) best = r
+    for (let r = 0; r < reviewers.length; r++) if (this.load(r) < this.most[r]! && cost[r]! < (best < 0 ? Infinity : cost[best]!)) best = r
     if (best < 0) return false
     for (let r = best; ;) {
       const w = next[r]!
@@ -134,6 +177,8 @@ export class Pairing {
   }
 
   pairs(): Pair[] {
-    return this.given.flatMap((set, r) => [...set].map(w => ({ reviewerId: this.table.reviewers[r]!, workId: this.table.works[w]!.id })))
+    const all: Pair[] = []
+    for (let r = 0; r < this.loads.length; r++) for (const w of this.given(r)) all.push({ reviewerId: this.table.reviewers[r]!, workId: this.table.works[w]!.id })
+    return all
   }
 }

@@ -34,7 +34,7 @@ export function repairDeal(held: readonly HeldPair[], reviewers: readonly Capaci
       if (!pair.begun) remove.push(pairOf(pair))
       continue
     }
-    const stays = pair.begun || (table.permits(r, w) && pairing.given[r]!.size < reviewers[r]!.most && pairing.received[w]! < works[w]!.need)
+    const stays = pair.begun || (table.permits(r, w) && pairing.load(r) < reviewers[r]!.most && pairing.received[w]! < works[w]!.need)
     if (!stays) { remove.push(pairOf(pair)); continue }
     pairing.keep(r, w, pair.begun)
     kept.add(keyOf(pair))
