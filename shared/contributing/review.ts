@@ -80,6 +80,7 @@ export const ReviewDesk = z.object({
   state: z.enum(['owed', 'begun', 'in']),
   dueAt: z.iso.datetime().nullable(),
   open: z.boolean(), // can be changed
+  mayTakeBack: z.boolean(), // it is in, and can be gone on with
   together: z.boolean(),
   remarkWords: z.number().int(),
   work: z.object({ html: z.string(), words: z.number().int(), onPaper: z.boolean(), files: z.array(AttachedFile.omit({ id: true }).extend({ place: z.number().int() })) }).nullable(),

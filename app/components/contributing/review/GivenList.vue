@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { GivenHead, OwnReviews } from '#shared/contributing/review'
-import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
+import { inWords, plural } from '../../../composables/planning/expectationWords'
 import { useTimes } from '../../../composables/planning/useTimes'
 
 /** What one is to review, with how far each has come. */
@@ -33,7 +33,7 @@ const initial = (g: GivenHead) => g.called.slice(0, 1)
       </li>
     </ul>
     <p v-if="own.more.open" class="more"><label><input type="checkbox" :checked="own.more.wanted > 0" @change="emit('more', ($event.target as HTMLInputElement).checked ? 1 : 0)"> I would read one more, if somebody lacks a reader</label></p>
-    <p v-if="own.dealt && owed === 0 && own.given.some(g => g.state === 'in')" class="hint">{{ capital('all of it is in') }}. You can take one back to go on with it as long as reading lasts.</p>
+    <p v-if="own.dealt && owed === 0 && own.given.some(g => g.state === 'in')" class="hint">All of it is in.{{ over || own.released ? '' : ' You can take one back to go on with it as long as reading lasts.' }}</p>
   </section>
 </template>
 

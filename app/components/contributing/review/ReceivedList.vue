@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { RichNode } from '#core/contributing/richText'
 import type { OwnReviews, ReceivedReview } from '#shared/contributing/review'
+import { tenth } from '../../../composables/marking/peerWords'
 import { points } from '../../../composables/marking/points'
 
 const RichEditor = defineAsyncComponent(() => import('../RichEditor.vue'))
@@ -26,7 +27,7 @@ function send(id: string) {
     <p v-else-if="own.received.length === 0" class="hint">Nobody has said anything about {{ teammates ? 'you' : 'your work' }} yet.</p>
     <template v-else>
       <div v-for="c in own.criteria" :key="c.id" class="criterion">
-        <h3>{{ c.title }} <span v-if="meanOf(c.id) !== null" class="num">{{ points(Math.round(meanOf(c.id)!)) }} of {{ points(c.max) }}</span></h3>
+        <h3>{{ c.title }} <span v-if="meanOf(c.id) !== null" class="num">{{ tenth(meanOf(c.id)!) }} of {{ points(c.max) }}</span></h3>
         <div class="scale" :style="{ '--n': c.max / 100 }" aria-hidden="true"><i v-for="r in own.received.filter(x => given(x, c.id) !== undefined)" :key="r.id" :style="{ left: `${given(r, c.id)! / c.max * 100}%` }" /></div>
         <div v-for="r in own.received.filter(x => x.remarks[c.id])" :key="r.id" class="said"><p class="from">{{ r.from }}<span v-if="given(r, c.id) !== undefined" class="num"> gave {{ points(given(r, c.id)!) }}</span></p><p>{{ r.remarks[c.id] }}</p></div>
       </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { PeersView } from '#shared/marking/peers'
-import { inWords, plural } from '../../../composables/planning/expectationWords'
+import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
 import { useSending } from '../../../composables/shell/useSending'
 import { usePeersStore } from '../../../stores/peers'
 
@@ -26,7 +26,7 @@ async function add() {
 <template>
   <section class="deal">
     <h2>{{ view.dealtAt ? 'Deal it out anew' : 'Deal the work out' }}</h2>
-    <p class="lead">{{ works.length }} {{ plural(works.length, 'work') }} {{ works.length === 1 ? 'is' : 'are' }} in; each author reads {{ inWords(view.settings.each) }}, and each work gets {{ inWords(view.settings.each) }} readers. Nobody reads their own{{ view.settings.apartIn ? ' or a groupmate’s' : '' }}, and no two read each other while there are enough of you. <NuxtLink :to="planTo">Change the plan</NuxtLink></p>
+    <p class="lead">{{ capital(inWords(works.length)) }} {{ plural(works.length, 'work') }} {{ works.length === 1 ? 'is' : 'are' }} in; each author reads {{ inWords(view.settings.each) }}, and each work gets {{ inWords(view.settings.each) }} readers. Nobody reads their own{{ view.settings.apartIn ? ' or a groupmate’s' : '' }}, and no two read each other while there are enough of you. <NuxtLink :to="planTo">Change the plan</NuxtLink></p>
     <p v-if="view.notHandedIn.length > 0" class="hint">Nothing is in from {{ view.notHandedIn.map(nameOf).join(', ') }}. Who hands in late can be taken in afterwards.</p>
     <div class="apart">
       <h3>Kept from reading each other</h3>

@@ -6,6 +6,7 @@ import { loadRubric } from '#server/services/planning/activityView'
 import type { OwnReviews, ReviewDesk } from '#shared/contributing/review'
 import { attachedFiles } from '#server/services/contributing/storedContributions'
 import { dealStanding } from './standing'
+import { mayTakeBack } from './saveReview'
 import { dueOf, hasReviewingBegun, isReleased, loadRound, phaseOf, type ActorAt, type Allocation, type Round } from './round'
 import { givenHead, givenView, kindOf, reachOfReview, receivedView, type ReviewRow } from './shapeReview'
 
@@ -69,7 +70,7 @@ export async function reviewDesk(db: Db, actor: ActorAt & { readonly allocation:
     id: allocation.id, activityId: activity.id, seminarId: enrolment.seminarId, title: activity.title, called: calledOf(round, allocation, called, teammates), kind, state: allocation.state,
     ownCalled: allocation.entryId && kind === 'work' ? called.get(aliasKey(allocation.entryId, enrolment.id))?.name ?? null : null,
     dueAt: dueOf(plan, 'review', enrolment.id)?.toISOString() ?? null,
-    open: allocation.state !== 'in' && (kind === 'practice' || hasReviewingBegun(round, now)), together: settings.together, remarkWords: settings.remarkWords,
+    open: allocation.state !== 'in' && (kind === 'practice' || hasReviewingBegun(round, now)), together: settings.together, remarkWords: settings.remarkWords, mayTakeBack: allocation.state === 'in' && mayTakeBack(round, allocation, now) === null,
     work: entry ? { html: entry.html, words: entry.words, onPaper: entry.detail.handIn?.way === 'paper', files: await blindFiles(db, allocation) } : null,
     criteria: rubric?.criteria ?? [], questions: settings.questions.map(q => ({ ...q })),
     given: givenView(row), version: row?.version ?? null, words: row?.words ?? 0,

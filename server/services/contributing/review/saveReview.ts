@@ -73,14 +73,20 @@ export function takeReviewBack(db: Database, actor: ReviewerAt, key: string, now
     const [allocation] = await tx.select().from(allocations).where(eq(allocations.id, actor.allocation.id)).for('update')
     const round = await loadRound(tx, actor.activity)
     if (allocation!.state !== 'in') return { handedIn: 0 }
-    if (allocation!.source === 'practice') throw new Problem(409, 'practised', 'You have seen the instructor’s own scores of this sample, so yours stay as they were.')
-    if (isReleased(round, now) || allocation!.keptBy || allocation!.setAsideReason !== null) throw new Problem(409, 'passedOn', 'This review has been passed on, so it stays as it is.')
-    const due = round.plan.phases.find(p => p.name === 'review')?.endsAt
-    if (due && now > due) throw new Problem(409, 'over', 'Reviewing is over, so this review stays as it is.')
+    const stays = mayTakeBack(round, allocation!, now)
+    if (stays) throw stays
     await tx.update(contributions).set({ state: 'draft', shownAt: null }).where(eq(contributions.id, allocation!.reviewId!))
     await tx.update(allocations).set({ state: 'begun', handedInAt: null }).where(eq(allocations.id, allocation!.id))
     return { handedIn: 1 }
   })
+}
+
+/** Why a review that is in stays as it is; null: its reviewer can go on with it. */
+export function mayTakeBack(round: Round, allocation: Allocation, now: Date): Problem | null {
+  if (allocation.source === 'practice') return new Problem(409, 'practised', 'You have seen the instructor’s own scores of this sample, so yours stay as they were.')
+  if (isReleased(round, now) || allocation.keptBy || allocation.setAsideReason !== null) return new Problem(409, 'passedOn', 'This review has been passed on, so it stays as it is.')
+  const due = round.plan.phases.find(p => p.name === 'review')?.endsAt
+  return due && now > due ? new Problem(409, 'over', 'Reviewing is over, so this review stays as it is.') : null
 }
 
 /** Offers to take more reviews than one owes, or takes the offer back. */

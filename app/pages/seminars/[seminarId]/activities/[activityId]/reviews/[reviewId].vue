@@ -62,7 +62,7 @@ async function handIn() {
     if (n === null) return
     await refresh()
     const next = after.value
-    notices.say(n > 1 ? `All ${n} are in.` : desk.value!.kind === 'practice' ? 'In. Beside your scores are the instructor’s.' : 'In.', { label: 'Take it back', run: takeBack })
+    notices.say(n > 1 ? `All ${n} are in.` : desk.value!.kind === 'practice' ? 'In. Beside your scores are the instructor’s.' : 'In.', desk.value!.mayTakeBack ? { label: 'Take it back', run: takeBack } : undefined)
     if (desk.value!.kind !== 'practice') await navigateTo(next && n === 1 ? `${base}/reviews/${next.id}` : base)
   }
   catch (problem) { notices.warn(problem) }
@@ -101,7 +101,7 @@ const textOf = (g: ReviewDesk['given']) => [...Object.values(g.remarks), ...Obje
       <WorkPane v-if="desk.work" :work="desk.work" :called="desk.called" :passages="draft.given.value.passages" :lit="lit" :open="open" @passage="remark" />
       <main>
         <TwoTexts v-if="draft.theirs.value" sentence="This review was changed in another window. Nothing was overwritten; keep the one you want." :mine="textOf(draft.given.value)" :theirs="textOf(draft.theirs.value.given)" their-name="In the other window" @choose="draft.settle" />
-        <p v-if="desk.state === 'in'" class="told"><b>This is in.</b> <button v-if="desk.kind !== 'practice'" class="link" type="button" @click="takeBack">Take it back to go on with it</button><span v-else>Beside your scores are the instructor’s.</span></p>
+        <p v-if="desk.state === 'in'" class="told"><b>This is in.</b> <button v-if="desk.mayTakeBack" class="link" type="button" @click="takeBack">Take it back to go on with it</button><span v-else-if="desk.kind === 'practice'">Beside your scores are the instructor’s.</span></p>
         <p v-else-if="!open" class="told">Reviewing has not begun yet.</p>
         <h2 v-if="!desk.work" class="whom">{{ desk.called }}</h2>
         <ReviewForm :desk="desk" :given="draft.given.value" :lacks="draft.lacks.value" :open="open" :lit="lit" @change="draft.change" @light="lit = $event" @drop="drop" />
