@@ -34,7 +34,7 @@ const toggle = (id: string) => { if (!left.delete(id)) left.add(id) }
 <template>
   <p class="older">{{ marks === 1 ? 'One mark was' : `${inWords(marks)} marks were` }} given under an earlier version of the rubric and {{ plural(marks, 'keeps', 'keep') }} it. <button class="link" type="button" @click="look">see what moving {{ plural(marks, 'it', 'them') }} would do</button></p>
   <v-dialog v-model="open" max-width="640" aria-label="Moving marks to the newest version">
-    <div class="card box">
+    <div class="card dialog">
       <h2>To version {{ view?.to ?? '…' }} of {{ view?.title ?? 'the rubric' }}</h2>
       <p class="muted">Steps go over to the criterion and level of the same name. What has no counterpart is left for you to judge.</p>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
@@ -50,8 +50,6 @@ const toggle = (id: string) => { if (!left.delete(id)) left.add(id) }
 <style scoped>
 .older { background: var(--ember-soft); padding: 8px 20px; font-size: 0.8125rem; }
 .older::first-letter { text-transform: uppercase; }
-.box { padding: 18px 22px; display: grid; gap: 10px; max-height: 84vh; overflow-y: auto; }
-h2 { font: 600 1.125rem/1.3 var(--read); }
 .acts { display: flex; gap: 8px; }
 input { accent-color: var(--harbour); }
 </style>

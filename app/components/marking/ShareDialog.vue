@@ -42,7 +42,7 @@ async function ask() {
 
 <template>
   <v-dialog v-model="open" max-width="560" aria-label="Sharing the marking out">
-    <div class="card box">
+    <div class="card dialog">
       <h2>{{ activity.title }}</h2>
       <section>
         <h3>Shares</h3>
@@ -62,8 +62,6 @@ async function ask() {
 </template>
 
 <style scoped>
-.box { padding: 18px 22px; display: grid; gap: 16px; max-height: 86vh; overflow-y: auto; }
-h2 { font: 600 1.125rem/1.3 var(--read); }
 h3 { font-size: 0.875rem; letter-spacing: 0; }
 .who { display: flex; flex-wrap: wrap; gap: 6px 18px; margin: 8px 0; }
 label { display: inline-flex; gap: 7px; align-items: center; }

@@ -35,7 +35,7 @@ async function take() {
 
 <template>
   <v-dialog v-model="open" max-width="620" aria-label="Take marks in">
-    <div class="card box">
+    <div class="card dialog">
       <h2>Take marks in from a file</h2>
       <p class="muted">CSV with a line of headings: <b>mail</b>, <b>student number</b> or <b>name</b>, and <b>points</b>. An empty cell changes nothing.</p>
       <label class="lab">Into<select v-model="activityId" class="in" @change="preview = null"><option value="">choose an activity</option><option v-for="c in columns" :key="c.id" :value="c.id">{{ c.title }}</option></select></label>
@@ -53,8 +53,6 @@ async function take() {
 </template>
 
 <style scoped>
-.box { padding: 18px 22px; display: grid; gap: 12px; max-height: 86vh; overflow-y: auto; }
-h2 { font: 600 1.125rem/1.3 var(--read); }
 .faults { color: var(--brick); font-size: 0.8125rem; padding-left: 18px; }
 .acts { display: flex; gap: 8px; }
 </style>

@@ -36,7 +36,7 @@ async function doIt() {
 
 <template>
   <v-dialog v-model="open" max-width="600" aria-label="Putting the deal right">
-    <div class="card box">
+    <div class="card dialog">
       <h2>Put the deal right</h2>
       <p class="muted">Every work gets its readers again, and as little as possible is touched: never a review somebody has opened.</p>
       <section v-if="idle.length > 0"><h3>Who gives no more reviews</h3><p class="who"><label v-for="p in idle" :key="p.id"><input type="checkbox" :checked="out.has(p.id)" @change="toggle(p.id)"> {{ nameOf(p.id) }}</label></p></section>
@@ -53,8 +53,6 @@ async function doIt() {
 </template>
 
 <style scoped>
-.box { padding: 18px 22px; display: grid; gap: 14px; max-height: 86vh; overflow-y: auto; }
-h2 { font: 600 1.125rem/1.3 var(--read); }
 h3 { font-size: 0.8125rem; letter-spacing: 0; margin-bottom: 4px; }
 .who { display: flex; flex-wrap: wrap; gap: 5px 16px; }
 label { display: inline-flex; gap: 7px; align-items: center; }
@@ -62,5 +60,4 @@ input { accent-color: var(--harbour); }
 ul { list-style: none; max-height: 34vh; overflow: auto; border-top: 1px solid var(--line-soft); }
 li { padding: 4px 0; border-bottom: 1px solid var(--line-soft); }
 .gone { color: var(--ink-2); }
-.acts { display: flex; gap: 10px; }
 </style>

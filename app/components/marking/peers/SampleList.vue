@@ -32,7 +32,7 @@ async function away(id: string) {
 
 <template>
   <v-dialog v-model="open" max-width="680" aria-label="Practice round">
-    <div class="card box">
+    <div class="card dialog">
       <h2>Practice round</h2>
       <p class="muted">Everyone scores the samples first and sees how far they are off. Your scores anchor the estimate of how each reader marks.</p>
       <ul v-if="samples.length > 0"><li v-for="s in samples" :key="s.id"><b>{{ s.title }}</b><span class="hint num">{{ s.words }} words · you gave {{ criteria.map(c => points(view.samples[s.id]?.[c.id] ?? 0)).join(' ') }} · {{ practised(s.id) }} have practised</span><button class="link small" type="button" @click="away(s.id)">take it away</button></li></ul>
@@ -46,12 +46,9 @@ async function away(id: string) {
 </template>
 
 <style scoped>
-.box { padding: 18px 22px; display: grid; gap: 10px; max-height: 88vh; overflow-y: auto; }
-h2 { font: 600 1.125rem/1.3 var(--read); }
 h3 { font-size: 0.875rem; }
 ul { list-style: none; border-top: 1px solid var(--line-soft); }
 li { display: grid; grid-template-columns: 1fr auto; gap: 0 12px; padding: 6px 0; border-bottom: 1px solid var(--line-soft); }
 li .hint { grid-column: 1; }
 .one { display: grid; grid-template-columns: 130px 80px 1fr; gap: 8px; align-items: center; }
-.acts { display: flex; gap: 10px; }
 </style>

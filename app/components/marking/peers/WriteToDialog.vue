@@ -20,7 +20,7 @@ async function write() {
 
 <template>
   <v-dialog v-model="open" max-width="520" aria-label="Write to reviewers">
-    <div class="card box">
+    <div class="card dialog">
       <h2>Write to {{ inWords(chosen.size) }} {{ plural(chosen.size, 'reviewer') }}</h2>
       <p class="who"><label v-for="p in people" :key="p.id"><input type="checkbox" :checked="chosen.has(p.id)" @change="toggle(p.id)"> {{ p.name }}, owes {{ inWords(p.owes) }}</label></p>
       <label class="lab">What they read <textarea v-model="words" class="in" rows="5" maxlength="3000" /></label>
@@ -31,10 +31,7 @@ async function write() {
 </template>
 
 <style scoped>
-.box { padding: 18px 22px; display: grid; gap: 12px; }
-h2 { font: 600 1.125rem/1.3 var(--read); }
 .who { display: flex; flex-wrap: wrap; gap: 5px 16px; }
 .who label { display: inline-flex; gap: 7px; align-items: center; }
 input { accent-color: var(--harbour); }
-.acts { display: flex; gap: 10px; }
 </style>

@@ -72,7 +72,7 @@ const stateWords = computed(() => ({ 'saved': 'saved', 'saving': 'saving …', '
 <template>
   <ProblemPage v-if="error || !store.activity || !store.desk" :sentence="error?.message ?? ''" @retry="refresh()" />
   <div v-else class="across">
-    <header>
+    <header class="desk-head">
       <KindTag :kind="store.activity.kind" /><h1>{{ store.activity.title }}</h1><span class="grow" />
       <span class="small muted" role="status">{{ stateWords }}</span>
       <v-btn :aria-pressed="names.on.value" @click="names.toggle()">{{ names.on.value ? 'Show names' : 'Hide names' }}</v-btn>
@@ -101,8 +101,6 @@ const stateWords = computed(() => ({ 'saved': 'saved', 'saving': 'saving …', '
 
 <style scoped>
 .across { flex: 1; min-height: 0; display: flex; flex-direction: column; }
-header { min-height: 54px; flex: none; display: flex; flex-wrap: wrap; align-items: center; gap: 4px 12px; padding: 6px 20px; border-bottom: 1px solid var(--line); }
-h1 { font: 600 1.1875rem/1.2 var(--read); }
 .criteria { display: flex; flex-wrap: wrap; gap: 4px 18px; align-items: center; padding: 7px 20px; border-bottom: 1px solid var(--line-soft); }
 .criteria > button { background: none; border: 0; padding: 6px 0; color: var(--ink-2); cursor: pointer; font-size: 0.84375rem; }
 .criteria > .on { color: var(--ink); font-weight: 650; box-shadow: 0 2px 0 var(--ember); border-radius: 0; }

@@ -94,7 +94,7 @@ onBeforeUnmount(() => { window.removeEventListener('beforeunload', warnUnsaved);
 <template>
   <ProblemPage v-if="error || !store.activity || !store.desk" :sentence="error?.message ?? ''" @retry="refresh()" />
   <div v-else class="marking">
-    <header>
+    <header class="desk-head">
       <KindTag :kind="store.activity.kind" /><h1>{{ store.activity.title }}</h1><span class="small muted">{{ store.activity.closesAt < (seminar.shell?.now ?? '') ? 'closed' : 'closes' }} {{ dayTime(store.activity.closesAt) }}</span>
       <span class="grow" />
       <span v-if="counts" class="small num"><b>{{ counts.ready }}</b> ready · <b>{{ counts.held }}</b> held · <b>{{ counts.returned }}</b> returned · <b>{{ counts.underWay }}</b> under way</span>
@@ -135,8 +135,6 @@ onBeforeUnmount(() => { window.removeEventListener('beforeunload', warnUnsaved);
 
 <style scoped>
 .marking { flex: 1; min-height: 0; display: flex; flex-direction: column; }
-header { min-height: 54px; flex: none; display: flex; flex-wrap: wrap; align-items: center; gap: 4px 12px; padding: 6px 20px; border-bottom: 1px solid var(--line); }
-h1 { font: 600 1.1875rem/1.2 var(--read); }
 .panes { flex: 1; min-height: 0; display: grid; grid-template-columns: 330px minmax(0, 1fr) 368px; }
 .middle { display: flex; flex-direction: column; min-height: 0; min-width: 0; }
 .middle > :last-child { flex: 1; }

@@ -171,7 +171,7 @@ const noted = (text: string) => desk.change({ markerNote: text })
 <template>
   <ProblemPage v-if="error || !view || !desk.activity" :sentence="error?.message ?? ''" @retry="refresh()" />
   <div v-else class="peers">
-    <header>
+    <header class="desk-head">
       <KindTag kind="review" /><h1><NuxtLink :to="base">{{ desk.activity.title }}</NuxtLink></h1>
       <span class="small muted">{{ teammates ? 'teammates review each other' : `${inWords(view.settings.each)} readers to each work, names hidden` }}</span>
       <span class="grow" />
@@ -227,10 +227,6 @@ const noted = (text: string) => desk.change({ markerNote: text })
 
 <style scoped>
 .peers { flex: 1; min-height: 0; display: flex; flex-direction: column; }
-header { min-height: 54px; flex: none; display: flex; flex-wrap: wrap; align-items: center; gap: 4px 12px; padding: 6px 20px; border-bottom: 1px solid var(--line); }
-h1 { font: 600 1.1875rem/1.2 var(--read); }
-h1 a { color: inherit; text-decoration: none; }
-h1 a:hover { text-decoration: underline; }
 .panes { flex: 1; min-height: 0; display: grid; grid-template-columns: 380px minmax(0, 1fr) 330px; }
 .left { overflow-y: auto; padding: 13px 16px 20px 20px; display: grid; gap: 12px; align-content: start; min-width: 0; }
 .owed { display: flex; justify-content: space-between; gap: 12px; font-size: 0.8125rem; border-top: 1px solid var(--line); padding-top: 9px; }

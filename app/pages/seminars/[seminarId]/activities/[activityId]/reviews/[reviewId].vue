@@ -90,7 +90,7 @@ const textOf = (g: ReviewDesk['given']) => [...Object.values(g.remarks), ...Obje
 <template>
   <ProblemPage v-if="error || !desk || !draft" :sentence="error?.message ?? ''" @retry="refresh()" />
   <div v-else class="room">
-    <header>
+    <header class="desk-head">
       <KindTag kind="review" /><h1><NuxtLink :to="base">{{ desk.title }}</NuxtLink></h1>
       <span class="small muted">{{ desk.kind === 'practice' ? 'a sample to practise on' : desk.kind === 'self' ? 'your own' : desk.kind === 'teammate' ? 'your teammate' : 'you do not know whose it is' }}<template v-if="desk.ownCalled">; to its author you are <b>{{ desk.ownCalled }}</b></template></span>
       <span class="grow" />
@@ -126,10 +126,6 @@ const textOf = (g: ReviewDesk['given']) => [...Object.values(g.remarks), ...Obje
 
 <style scoped>
 .room { flex: 1; min-height: 0; display: flex; flex-direction: column; }
-header { min-height: 50px; flex: none; display: flex; flex-wrap: wrap; align-items: center; gap: 4px 14px; padding: 6px 20px; border-bottom: 1px solid var(--line); }
-h1 { font: 600 1.125rem/1.2 var(--read); }
-h1 a { color: inherit; text-decoration: none; }
-h1 a:hover { text-decoration: underline; }
 .state { min-width: 56px; text-align: right; color: var(--ink-3); }
 .state.no { color: var(--brick); }
 .panes { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 500px); }
