@@ -59,13 +59,13 @@ test('two instructors in one activity: what only one changed is joined, what bot
   const [one, two] = [await as('ines'), await as('ines')]
   for (const page of [one, two]) await open(page, `/seminars/${world.seminar.id}/activities/${world.essays.id}/plan`)
   await one.getByRole('textbox', { name: 'Title' }).fill('Essays, first reading')
-  await one.getByRole('button', { name: /Minutes to change it: 30/ }).click()
-  await one.getByRole('spinbutton', { name: 'Minutes to change it' }).fill('60')
+  await one.getByRole('button', { name: /Words of each remark: 20/ }).click()
+  await one.getByRole('spinbutton', { name: 'Words of each remark' }).fill('60')
   await one.keyboard.press('Escape')
   await expect(one.getByText('saved', { exact: true })).toBeVisible()
   await two.getByRole('textbox', { name: 'Title' }).fill('Essays, in draft')
   await expect(two.getByRole('alert').filter({ hasText: 'saved this meanwhile' })).toBeVisible()
-  await expect(two.getByRole('button', { name: /Minutes to change it: 60/ })).toBeVisible() // only one changed it
+  await expect(two.getByRole('button', { name: /Words of each remark: 60/ })).toBeVisible() // only one changed it
   await two.getByRole('button', { name: /^theirs: Essays, first reading/ }).isVisible()
   await two.getByRole('button', { name: /^mine: Essays, in draft/ }).click()
   await expect(two.getByText('saved', { exact: true })).toBeVisible()

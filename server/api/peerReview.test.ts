@@ -7,6 +7,8 @@ import type { OwnReviews, ReviewDesk } from '#shared/contributing/review'
 import type { PeersView, RepairView, TakeAnswer } from '#shared/marking/peers'
 import type { RecordView } from '#shared/marking/desk'
 import * as t from '#server/database/schema'
+import { dealDue } from '#server/services/contributing/review/deal'
+import { releaseDue } from '#server/services/marking/peers/moderate'
 import type { Client } from '#server/testing/server'
 import { doc, testWorld, words, type World } from '#server/testing/world'
 
@@ -209,6 +211,9 @@ describe('a peer review from hand-in to mark', () => {
     expect((await (await as(key)).send('PUT', `/api/received/${received[0]!.id}/answer`, { key: v7(), doc: doc('I have looked again.') })).status).toBe(200)
     view = await peers()
     expect(view.allocations.find(a => a.helpful === 5)).toMatchObject({ subjectId: author, answerHtml: '<p>I have looked again.</p>' })
+    const reader = view.allocations.find(a => a.helpful === 5)!
+    const answered = (await (await as(await keyOf(reader.reviewerId))).json<ReviewDesk>('GET', `/api/reviews/${reader.id}`)).body
+    expect([answered.answerHtml, answered.mayTakeBack]).toEqual(['<p>I have looked again.</p>', false])
     expect((await (await as('liv')).json<Refused>('POST', `/api/reviews/${(await own('liv')).given[0]!.id}/back`, { key: v7() })).body.code).toBe('passedOn')
   })
 
@@ -236,6 +241,20 @@ describe('a peer review from hand-in to mark', () => {
     const checks = (await anselm.json<{ checks: Array<{ have: number }> }>('GET', `${base}/contributions`)).body.checks
     expect(checks).toMatchObject([{ have: 0, need: 2 }])
     expect((await (await as('kadri')).json<{ checks: Array<{ have: number }> }>('GET', `${base}/contributions`)).body.checks).toMatchObject([{ have: 2, met: true }])
+  })
+
+  it('deals by itself when reading begins, and lets out at its time, each once', async () => {
+    const now = past(0)
+    await world.db.delete(t.allocations).where(eq(t.allocations.activityId, world.essays.id))
+    await world.db.update(t.reviewRounds).set({ dealtAt: null, releasedAt: null }).where(eq(t.reviewRounds.activityId, world.essays.id))
+    await set({ each: 2, release: 'at', releaseAt: past(-2).toISOString() })
+    expect([await dealDue(world.db, past(25)), await dealDue(world.db, now), await dealDue(world.db, now)]).toEqual([0, 1, 0])
+    expect((await peers()).allocations.filter(a => a.source === 'dealt')).toHaveLength(14)
+    const told = () => world.db.$count(t.notices, and(eq(t.notices.activityId, world.essays.id), eq(t.notices.text, 'What readers wrote to you in “Draft essays” can be read now.')))
+    const before = await told()
+    expect([await releaseDue(world.db, now), await told() - before]).toEqual([0, 0])
+    expect([await releaseDue(world.db, past(-3)), await releaseDue(world.db, past(-3))]).toEqual([1, 0])
+    expect(await told() - before).toBe(7)
   })
 
   async function keyOf(enrolmentId: string): Promise<string> {

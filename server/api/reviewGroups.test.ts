@@ -44,6 +44,9 @@ describe('reviews in groups', () => {
     const early = await nico.json<Refused>('POST', `/api/reviews/${list[0]!.id}/in`, { key: v7() })
     expect([early.body.code, early.body.detail.includes('one of them still lacks')]).toEqual(['lacking', true])
     expect((await own()).given.every(g => g.state !== 'in')).toBe(true)
+    // what is begun is not a draft of the talk, to be discarded there
+    await nico.send('DELETE', `${base}/draft`, { parentId: null, slot: list[0]!.id })
+    expect((await own()).given.find(g => g.id === list[0]!.id)).toMatchObject({ state: 'begun', missing: 0 })
     expect((await write(list[3]!.id)).status).toBe(200)
     expect((await nico.json<{ handedIn: number }>('POST', `/api/reviews/${list[0]!.id}/in`, { key: v7() })).body.handedIn).toBe(4)
     expect((await own()).given.every(g => g.state === 'in')).toBe(true)

@@ -1,7 +1,7 @@
 import { and, eq, inArray, ne } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 } from 'uuid'
-import type { OwnReviews } from '#shared/contributing/review'
+import type { OwnReviews, ReviewDesk } from '#shared/contributing/review'
 import * as t from '#server/database/schema'
 import { listenTo } from '#server/testing/listenTo'
 import { until } from '#server/testing/until'
@@ -32,6 +32,13 @@ describe('who reviewed whom', () => {
   afterAll(() => world.close())
 
   it('stands in nothing any student of the seminar can get, before and after the release', async () => {
+    const listening = await Promise.all(['petra', 'solongo', 'liv', 'nico'].map(async key => ({ key, stream: await listenTo(await world.as(key), world.reports.id) })))
+    // somebody hands a review in while its author has the page open: neither hears anything of it
+    const petra = await as('petra')
+    const late = await world.allocation(world.reports.id, { by: 'petra', of: 'nico' })
+    const desk = (await petra.json<ReviewDesk>('GET', `/api/reviews/${late.id}`)).body
+    await petra.send('PUT', `/api/reviews/${late.id}`, { points: Object.fromEntries(desk.criteria.map(c => [c.id, 300])), remarks: Object.fromEntries(desk.criteria.map(c => [c.id, 'Six words and then some more of them.'])), answers: {}, passages: [], private: '', baseVersion: null })
+    expect((await petra.json<{ handedIn: number }>('POST', `/api/reviews/${late.id}/in`, { key: v7() })).body.handedIn).toBe(1)
     const enrolments = await world.db.select({ id: t.enrolments.id, personId: t.enrolments.personId, email: t.persons.email, studentNumber: t.enrolments.studentNumber }).from(t.enrolments).innerJoin(t.persons, eq(t.persons.id, t.enrolments.personId)).where(eq(t.enrolments.role, 'student'))
     const [rows, dealt, files] = await Promise.all([
       world.db.select({ id: t.contributions.id, authorId: t.contributions.authorId, type: t.contributions.type }).from(t.contributions).where(eq(t.contributions.activityId, world.reports.id)),
@@ -42,7 +49,6 @@ describe('who reviewed whom', () => {
     // ids made for students are drawn at random: no time can be read off them
     for (const a of dealt) expect([a.id[14], a.receivedId[14]]).toEqual(['4', '4'])
     const ines = await world.as('ines')
-    const listening = await Promise.all(['petra', 'solongo', 'liv'].map(async key => ({ key, stream: await listenTo(await world.as(key), world.reports.id) })))
     for (const released of [false, true]) {
       if (released) {
         expect((await ines.send('PUT', `/api/activities/${world.reports.id}/peers/release`, { released: true })).status).toBe(200)
@@ -77,6 +83,7 @@ describe('who reviewed whom', () => {
     }
     for (const { key, stream } of listening) {
       await stream.close()
+      expect([key, stream.heard]).toEqual([key, []])
       for (const r of rows.filter(x => x.type === 'review')) expect([key, stream.raw().includes(r.id)]).toEqual([key, false])
       for (const other of students.filter(s => s.key !== key)) expect(word(other.family).test(stream.raw())).toBe(false)
     }

@@ -83,12 +83,13 @@ export const ReviewDesk = z.object({
   mayTakeBack: z.boolean(), // it is in, and can be gone on with
   together: z.boolean(),
   remarkWords: z.number().int(),
-  work: z.object({ html: z.string(), words: z.number().int(), onPaper: z.boolean(), files: z.array(AttachedFile.omit({ id: true }).extend({ place: z.number().int() })) }).nullable(),
+  work: z.object({ title: z.string().nullable(), html: z.string(), words: z.number().int(), onPaper: z.boolean(), files: z.array(AttachedFile.omit({ id: true }).extend({ place: z.number().int() })) }).nullable(),
   criteria: RubricView.shape.criteria,
   questions: z.array(ReviewQuestionBody),
   given: ReviewGiven,
   version: z.number().int().nullable(),
   words: z.number().int(),
+  answerHtml: z.string().nullable(), // what the author has answered, without a name
   sample: z.object({ points: figures, why: words }).nullable(), // the instructor's own scores, once the reader's are in
 })
 export type ReviewDesk = z.infer<typeof ReviewDesk>

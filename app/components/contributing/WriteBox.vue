@@ -26,7 +26,7 @@ const props = withDefaults(defineProps<{
   /** What the button says. */
   verb?: string
   /** Asked before it is posted; false leaves it where it is. */
-  before?: ((text: string, fileIds: readonly string[]) => Promise<boolean>) | null
+  before?: ((text: string, fileIds: readonly string[]) => Promise<boolean>) | null // the text with its title
 }>(), { takesUp: null, autofocus: true, attach: null, verb: 'Post', before: null })
 const emit = defineEmits<{ posted: [id: string, state: 'shown' | 'awaitingApproval' | 'scheduled'], away: [], dropPassage: [] }>()
 const notices = useNotices()
@@ -45,7 +45,7 @@ async function post() {
   busy.value = true
   store.beginSending()
   try {
-    if (props.before && !await props.before(plainText(draft.doc.value), draft.files.value.map(f => f.id))) return
+    if (props.before && !await props.before([draft.title.value ?? '', plainText(draft.doc.value)].join('\n'), draft.files.value.map(f => f.id))) return
     const answer = await draft.post(later.value && showAt.value ? { showAt: new Date(showAt.value).toISOString() } : {})
     if (answer) emit('posted', answer.id, answer.state)
   }

@@ -1,4 +1,4 @@
-import { and, eq, isNull, sql } from 'drizzle-orm'
+import { and, eq, isNull, ne, sql } from 'drizzle-orm'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { contributions, visits } from '#server/database/schema'
@@ -21,6 +21,7 @@ export async function draftAt(tx: Db, actor: ActorAt, place: Place) {
 
 const at = (actor: ActorAt, { parentId, slot }: Place) => and(
   eq(contributions.activityId, actor.activity.id), eq(contributions.authorId, actor.enrolment.id), eq(contributions.state, 'draft'), eq(contributions.slot, slot),
+  ne(contributions.type, 'review'), // a review is written in its own room
   parentId ? eq(contributions.parentId, parentId) : isNull(contributions.parentId),
 )
 

@@ -82,7 +82,7 @@ onBeforeUnmount(() => {
 
 <template>
   <section class="work" aria-label="The work">
-    <p class="who"><b>{{ called }}</b><span class="hint">{{ work.onPaper ? 'on paper' : `${work.words} words` }}</span></p>
+    <p class="who"><b>{{ called }}</b><em v-if="work.title">“{{ work.title }}”</em><span class="hint">{{ work.onPaper ? 'on paper' : `${work.words} words` }}</span></p>
     <p v-if="work.onPaper" class="hint">This was handed in on paper; your instructor gives it to you.</p>
     <div v-else ref="text" class="text">
       <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
@@ -106,7 +106,8 @@ onBeforeUnmount(() => {
 
 <style scoped>
 .work { overflow-y: auto; background: var(--sheet); padding: 18px 44px 60px 40px; border-right: 1px solid var(--line); min-width: 0; }
-.who { display: flex; gap: 12px; align-items: baseline; margin-bottom: 12px; }
+.who { display: flex; flex-wrap: wrap; gap: 2px 12px; align-items: baseline; margin-bottom: 12px; }
+.who em { font: italic 400 1rem/1.4 var(--read); color: var(--ink-2); }
 .who b { font: 600 1.125rem/1.3 var(--read); border-left: 4px solid var(--k-review); padding-left: 9px; }
 .text { position: relative; max-width: 42em; }
 .text > .prose { font-size: 1.03125rem; line-height: 1.65; }

@@ -71,9 +71,9 @@ export async function reviewDesk(db: Db, actor: ActorAt & { readonly allocation:
     ownCalled: allocation.entryId && kind === 'work' ? called.get(aliasKey(allocation.entryId, enrolment.id))?.name ?? null : null,
     dueAt: dueOf(plan, 'review', enrolment.id)?.toISOString() ?? null,
     open: allocation.state !== 'in' && (kind === 'practice' || hasReviewingBegun(round, now)), together: settings.together, remarkWords: settings.remarkWords, mayTakeBack: allocation.state === 'in' && mayTakeBack(round, allocation, now) === null,
-    work: entry ? { html: entry.html, words: entry.words, onPaper: entry.detail.handIn?.way === 'paper', files: await blindFiles(db, allocation) } : null,
+    work: entry ? { title: entry.detail.title ?? null, html: entry.html, words: entry.words, onPaper: entry.detail.handIn?.way === 'paper', files: await blindFiles(db, allocation) } : null,
     criteria: rubric?.criteria ?? [], questions: settings.questions.map(q => ({ ...q })),
-    given: givenView(row), version: row?.version ?? null, words: row?.words ?? 0,
+    given: givenView(row), version: row?.version ?? null, words: row?.words ?? 0, answerHtml: allocation.answerHtml,
     sample: sample && allocation.state === 'in' ? structuredClone(sample) as ReviewDesk['sample'] : null,
   }
 }

@@ -105,6 +105,11 @@ const textOf = (g: ReviewDesk['given']) => [...Object.values(g.remarks), ...Obje
         <p v-else-if="!open" class="told">Reviewing has not begun yet.</p>
         <h2 v-if="!desk.work" class="whom">{{ desk.called }}</h2>
         <ReviewForm :desk="desk" :given="draft.given.value" :lacks="draft.lacks.value" :open="open" :lit="lit" @change="draft.change" @light="lit = $event" @drop="drop" />
+        <section v-if="desk.answerHtml" class="answered">
+          <h3>The author answered</h3>
+          <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
+          <div class="prose" v-html="desk.answerHtml" />
+        </section>
         <section class="private">
           <label :for="`private-${desk.id}`"><b>To your instructor alone</b> · nobody else reads it</label>
           <textarea :id="`private-${desk.id}`" rows="2" :readonly="!open" :value="draft.given.value.private" @input="draft.change({ private: ($event.target as HTMLTextAreaElement).value })" />
@@ -133,6 +138,8 @@ const textOf = (g: ReviewDesk['given']) => [...Object.values(g.remarks), ...Obje
 main { overflow-y: auto; padding: 16px 22px 0; min-width: 0; display: flex; flex-direction: column; gap: 12px; }
 .whom { font: 600 1.375rem/1.3 var(--read); }
 .told { background: var(--harbour-soft); border-radius: var(--r); padding: 8px 12px; font-size: 0.84375rem; }
+h3 { font: 600 0.8125rem/1.4 var(--ui); letter-spacing: 0; }
+.answered { border-left: 3px solid var(--k-review); padding-left: 12px; }
 .private { border: 1px dashed var(--line); border-radius: var(--r); padding: 8px 12px; font-size: 0.8125rem; color: var(--ink-2); }
 .private b { color: var(--ink); }
 .private textarea { display: block; width: 100%; border: 0; background: none; font: 400 0.875rem/1.45 var(--ui); color: var(--ink); resize: vertical; padding: 4px 0 0; field-sizing: content; }
