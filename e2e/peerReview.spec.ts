@@ -103,6 +103,12 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   await take.click()
   await expect(page.getByText(`Yusra: ${points} is held.`)).toBeVisible()
   await expect(page.locator('main[data-author]')).not.toHaveAttribute('data-author', (await world.enrolment('yusra')).id)
+  // without names nothing on the desk says whose it is, nor does the order of names
+  await page.getByRole('button', { name: 'Hide names' }).click()
+  await expect(page.locator('.peers')).toContainText('Student 1')
+  await expect(page.locator('.peers')).not.toContainText(/Gantulga|Haverkamp|Urbanek|Malin\b/)
+  await page.getByRole('button', { name: 'Show names' }).click()
+  await expect(page.locator('.peers')).toContainText('Haverkamp')
   // by keyboard: the table is walked, and a review nobody has opened goes to somebody else
   const table = page.getByRole('grid', { name: /Who reviews whom/ })
   await table.focus()

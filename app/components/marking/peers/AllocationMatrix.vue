@@ -139,7 +139,7 @@ const left = (r: number) => LABEL + r * column.value
           <template v-for="(p, r) in readers" :key="`s${p.id}`">
             <rect v-if="severity.has(p.id)" class="bar" :class="{ much: most?.[0] === p.id }" :x="left(r) + column / 2 - 3" :y="severity.get(p.id)! > 0 ? 16 - severity.get(p.id)! / largest * 18 : 16" width="6" :height="Math.max(0.5, Math.abs(severity.get(p.id)!) / largest * 18)"><title>{{ nameOf(p.id) }}: {{ tenth(severity.get(p.id)!) }}</title></rect>
           </template>
-          <text v-if="most && at.has(most[0])" class="much-label" :x="left(at.get(most[0])!) - 2" y="44" text-anchor="end">{{ nameOf(most[0]).split(' ').at(-1) }} {{ most[1] > 0 ? '+' : '−' }}{{ tenth(Math.abs(most[1])) }}</text>
+          <text v-if="most && at.has(most[0])" class="much-label" :x="left(at.get(most[0])!) - 2" y="44" text-anchor="end">{{ /^Student \d+$/.test(nameOf(most[0])) ? nameOf(most[0]) : nameOf(most[0]).split(' ').at(-1) }} {{ most[1] > 0 ? '+' : '−' }}{{ tenth(Math.abs(most[1])) }}</text>
         </g>
       </svg>
     </div>

@@ -4,7 +4,7 @@ import type { PeerAllocation } from '#shared/marking/peers'
 import { flagSentence } from '../../../composables/marking/peerWords'
 
 /** One review somebody should look at: why, and what becomes of it. */
-const props = defineProps<{ allocation: PeerAllocation, flags: readonly ReviewFlag[], name: string, leaves: string | null, others: string }>()
+const props = defineProps<{ allocation: PeerAllocation, flags: readonly ReviewFlag[], name: string, leaves: string | null, others: string, hide: (text: string) => string }>()
 const emit = defineEmits<{ keep: [], aside: [reason: string], open: [] }>()
 const asking = ref(false)
 const reason = ref('')
@@ -28,7 +28,7 @@ watch(() => props.allocation.id, () => { asking.value = false; reason.value = ''
       <v-btn @click="emit('open')">Let it count again</v-btn>
     </template>
     <template v-else>
-      <p><b>{{ name }}’s review:</b> {{ flags.map(f => flagSentence(f, others)).join(' ') }} <span v-if="leaves" class="muted">Set aside, with a reason, it leaves {{ leaves }}.</span></p>
+      <p><b>{{ name }}’s review:</b> {{ hide(flags.map(f => flagSentence(f, others)).join(' ')) }} <span v-if="leaves" class="muted">Set aside, with a reason, it leaves {{ leaves }}.</span></p>
       <form v-if="asking" class="why" @submit.prevent="aside" @keydown.esc="asking = false">
         <input ref="field" v-model="reason" class="in" maxlength="500" placeholder="Why it does not count" aria-label="Why it does not count" :aria-invalid="problem">
         <v-btn class="main" type="submit">Set it aside</v-btn><v-btn class="quiet" @click="asking = false">Leave it</v-btn>

@@ -45,6 +45,12 @@ const teammates = computed(() => view.value?.settings.subject === 'teammates')
 useHead({ title: () => `${desk.activity?.title ?? 'Review'}: review desk` })
 const hidden = useHiddenNames(() => activityId, () => desk.desk?.students ?? [])
 const nameOf = (id: string): string => { const p = store.people.get(id); return p ? hidden.nameOf(p) : '' }
+/** The last name alone, where there is little room; hidden, the number with its word. */
+const lastOf = (id: string): string => hidden.on.value ? nameOf(id) : nameOf(id).split(' ').at(-1) ?? ''
+/** With names hidden the order of names is hidden, too. */
+const unnamed = <T>(list: readonly T[], idOf: (item: T) => string): T[] => hidden.on.value ? [...list].sort((a, b) => placeOf.value.get(idOf(a))! - placeOf.value.get(idOf(b))!) : [...list]
+const placeOf = computed(() => new Map(hidden.order.value.map((s, i) => [s.id, i])))
+const works = computed(() => unnamed(store.works, w => w.authorId))
 const givenOf = (id: string): string => { const p = store.people.get(id); return p ? hidden.givenOf(p) : '' }
 const initialOf = (id: string): string => { const n = nameOf(id); return /^Student \d+$/.test(n) ? n.slice(8) : store.people.get(id)?.familyName[0] ?? '?' }
 
@@ -90,10 +96,10 @@ async function show(id: string | null) {
   try { await desk.show(author) }
   catch (problem) { notices.warn(problem) }
 }
-const at = () => store.works.findIndex(w => w.id === workId.value)
-const turn = (by: number) => show(store.works[Math.min(store.works.length - 1, Math.max(0, at() + by))]?.id ?? null)
-const nextFlagged = () => { const list = flagList.value.map(f => reviewOfId(f.reviewId)?.entryId); const ids = store.works.map(w => w.id); const ahead = [...ids.slice(at() + 1), ...ids.slice(0, at() + 1)]; void show(ahead.find(id => list.includes(id)) ?? null) }
-const nextOpen = () => { const ids = store.works; const ahead = [...ids.slice(at() + 1), ...ids.slice(0, at())]; return ahead.find(w => (view.value!.marks.find(m => m.enrolmentId === w.authorId)?.state ?? 'open') === 'open')?.id ?? null }
+const at = () => works.value.findIndex(w => w.id === workId.value)
+const turn = (by: number) => show(works.value[Math.min(works.value.length - 1, Math.max(0, at() + by))]?.id ?? null)
+const nextFlagged = () => { const list = flagList.value.map(f => reviewOfId(f.reviewId)?.entryId); const ids = works.value.map(w => w.id); const ahead = [...ids.slice(at() + 1), ...ids.slice(0, at() + 1)]; void show(ahead.find(id => list.includes(id)) ?? null) }
+const nextOpen = () => { const ids = works.value; const ahead = [...ids.slice(at() + 1), ...ids.slice(0, at())]; return ahead.find(w => (view.value!.marks.find(m => m.enrolmentId === w.authorId)?.state ?? 'open') === 'open')?.id ?? null }
 
 const busy = ref(false)
 async function attempt(act: () => Promise<unknown>) {
@@ -152,7 +158,7 @@ const share = (factors: Array<{ enrolmentId: string, factor: number | null }>) =
   notices.say('The group’s points are shared so. Marks already returned are held again until you return them.', { label: 'Undo', run: () => void share(before) })
 })
 const open = reactive({ right: false, write: false, samples: false, given: false })
-const readers = computed(() => view.value?.people.filter(p => store.works.some(w => w.authorIds.includes(p.id)) || store.real.some(a => a.reviewerId === p.id)) ?? [])
+const readers = computed(() => unnamed(view.value?.people.filter(p => store.works.some(w => w.authorIds.includes(p.id)) || store.real.some(a => a.reviewerId === p.id)) ?? [], p => p.id))
 const needsRepair = computed(() => view.value?.dealtAt !== null && !teammates.value && store.works.some(w => store.of(w.id).length < Math.min(view.value!.settings.each, store.works.length - 1)))
 const keys = computed<Key[]>(() => teammates.value ? [] : [
   { keys: 'j', does: 'the next author', run: () => void turn(1) },
@@ -186,12 +192,12 @@ const noted = (text: string) => desk.change({ markerNote: text })
     <DealPanel v-else-if="view.dealtAt === null || store.works.length === 0" :view="view" :name-of="nameOf" :plan-to="`${base}/plan`" @dealt="show(store.works[0]?.id ?? null)" />
     <div v-else class="panes">
       <aside class="left">
-        <AllocationMatrix :works="store.works" :readers="readers" :allocations="store.real" :flagged="store.flagged" :severity="store.consensus?.severity ?? new Map()" :current="workId" :name-of="nameOf" may-move @choose="show" @move="move" />
-        <p v-if="counts.owing.length > 0" class="owed"><span><b>Owed:</b> {{ counts.owing.map(o => `${o.name.split(' ').at(-1)}\u00a0${o.owes}`).join(', ') }}</span><button class="link" type="button" @click="open.write = true">Write to the {{ counts.owing.length === 1 ? 'one' : inWords(counts.owing.length) }}</button></p>
+        <AllocationMatrix :works="works" :readers="readers" :allocations="store.real" :flagged="store.flagged" :severity="store.consensus?.severity ?? new Map()" :current="workId" :name-of="nameOf" may-move @choose="show" @move="move" />
+        <p v-if="counts.owing.length > 0" class="owed"><span><b>Owed:</b> {{ counts.owing.map(o => `${lastOf(o.id)}\u00a0${o.owes}`).join(', ') }}</span><button class="link" type="button" @click="open.write = true">Write to the {{ counts.owing.length === 1 ? 'one' : inWords(counts.owing.length) }}</button></p>
         <p class="owed"><span v-if="needsRepair" class="warn">Some works lack a reader.</span><span :class="{ wide: !needsRepair }"><button class="link" type="button" @click="open.right = true">Put the deal right</button> <button class="link" type="button" @click="open.samples = true">Practice round</button></span></p>
         <section v-if="flagList.length > 0" class="flags">
           <h2>Flagged</h2>
-          <button v-for="f in flagList" :key="f.reviewId" type="button" :class="{ on: reviewOfId(f.reviewId)?.entryId === workId }" @click="show(reviewOfId(f.reviewId)?.entryId ?? null)"><b>{{ nameOf(reviewOfId(f.reviewId)!.reviewerId).split(' ').at(-1) }} on {{ nameOf(reviewOfId(f.reviewId)!.subjectId).split(' ').at(-1) }}</b><span>{{ flagWords(f) }}</span></button>
+          <button v-for="f in flagList" :key="f.reviewId" type="button" :class="{ on: reviewOfId(f.reviewId)?.entryId === workId }" @click="show(reviewOfId(f.reviewId)?.entryId ?? null)"><b>{{ lastOf(reviewOfId(f.reviewId)!.reviewerId) }} on {{ lastOf(reviewOfId(f.reviewId)!.subjectId) }}</b><span>{{ hidden.hide(flagWords(f)) }}</span></button>
         </section>
       </aside>
       <main v-if="work && authorId" :key="work.id" :data-author="authorId">
@@ -203,7 +209,7 @@ const noted = (text: string) => desk.change({ markerNote: text })
         </div>
         <div v-if="reviews.length > 0" class="scores"><ScoreDots :criteria="criteria" :reviews="reviews" :flagged="store.flagged" :found="found" :own="ownShown" :initial-of="initialOf" :name-of="nameOf" /></div>
         <p v-else class="invite pad">No review of this work is in yet.</p>
-        <FlagStrip v-for="a in strips" :key="a.id" :allocation="a" :flags="flagsOf(a.id)" :name="nameOf(a.reviewerId)" :leaves="leaves(a.id)" :others="others(a.id)" @keep="judge(a.id, { as: 'kept' }, `${givenOf(a.reviewerId)}’s review counts.`)" @aside="judge(a.id, { as: 'setAside', reason: $event }, `${givenOf(a.reviewerId)}’s review is set aside; everything is reckoned anew.`)" @open="judge(a.id, { as: 'open' }, `${givenOf(a.reviewerId)}’s review counts again.`)" />
+        <FlagStrip v-for="a in strips" :key="a.id" :allocation="a" :flags="flagsOf(a.id)" :name="nameOf(a.reviewerId)" :leaves="leaves(a.id)" :others="others(a.id)" :hide="hidden.hide" @keep="judge(a.id, { as: 'kept' }, `${givenOf(a.reviewerId)}’s review counts.`)" @aside="judge(a.id, { as: 'setAside', reason: $event }, `${givenOf(a.reviewerId)}’s review is set aside; everything is reckoned anew.`)" @open="judge(a.id, { as: 'open' }, `${givenOf(a.reviewerId)}’s review counts again.`)" />
         <RemarkList :criteria="criteria" :questions="view.settings.questions" :reviews="reviews" :flagged="store.flagged" :name-of="nameOf" :initial-of="initialOf" :hide="hidden.hide" />
         <GivenByAuthor :author-id="authorId" :given="givenOf(authorId)" :allocations="store.real.filter(a => a.reviewerId === authorId)" :criteria="criteria" :distances="store.consensus?.distances ?? new Map()" :name-of="nameOf" :flagged="store.flagged" />
       </main>
