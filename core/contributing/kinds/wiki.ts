@@ -2,7 +2,7 @@ import type { KindDefinition } from './kind'
 
 export const wiki: KindDefinition = {
   kind: 'wiki',
-  workingPhases: ['write', 'revise'],
+  workingPhases: ['write', 'respond', 'revise'],
   entryType: 'pageVersion',
   answerType: 'comment',
   readBy: 'class',

@@ -16,6 +16,8 @@ export interface Credited {
 
 const RUN_WORDS = 4 // words in a row by which gone text is known again
 const RUN_TOKENS = 2 * RUN_WORDS - 1
+const LEAST_TOKENS = 3 // two words: as short as a run is kept, and then known again only as a whole
+const MOST_PLACES = 8 // at which the same few words are remembered
 
 /**
  * Whose words stand in a new version. Words that stay keep their origin, also in a block that moved; words that come back
@@ -26,11 +28,11 @@ const RUN_TOKENS = 2 * RUN_WORDS - 1
  * @param gone what earlier versions took out, and what stands on other pages
  * @param own what this version is called as an origin
  */
-export function followAuthors(reader: PageReader, before: { readonly text: PageText, readonly runs: Runs } | null, next: PageText, gone: readonly GoneRun[], own: string, comparison?: Comparison): Credited {
+export function followAuthors(before: { readonly text: PageText, readonly runs: Runs } | null, next: PageText, gone: GoneWords, own: string, comparison?: Comparison): Credited {
   const earlier = before ? spread(before.runs, before.text.tokens.length) : []
   const { from } = before ? comparison ?? comparePages(before.text, next) : { from: new Int32Array(next.tokens.length).fill(-1) }
   const origins = Array.from(from, i => i < 0 ? null : earlier[i]!)
-  bringBack(reader, next, origins, gone)
+  gone.bringBack(next, origins)
   let written = 0
   next.tokens.forEach((t, j) => { if (origins[j] === null && t.kind === 'word') written++ })
   const removed = before ? goneRuns(before.text, earlier, from) : { runs: [], words: 0 }
@@ -55,50 +57,59 @@ function gather(origins: readonly string[]): Runs {
   return runs
 }
 
-/** Gives tokens without an origin the one they had when they were taken out. */
-function bringBack(reader: PageReader, next: PageText, origins: Array<string | null>, gone: readonly GoneRun[]) {
-  if (gone.length === 0 || !origins.includes(null)) return
-  const texts = gone.map(g => Int32Array.from(g.words, w => reader.plain(w)))
-  const starts = new Map<number, Array<readonly [number, number]>>() // by a number made of a few tokens: run and place
-  texts.forEach((ids, g) => {
-    const length = Math.min(RUN_TOKENS, ids.length)
-    for (let i = 0; i + length <= ids.length; i++) if (length === RUN_TOKENS || i === 0) note(keyOf(ids, i, length), g, i)
-  })
-  const kinds = next.tokens
-  for (let j = 0; j < next.ids.length; j++) {
-    if (origins[j] !== null || kinds[j]!.kind !== 'word') continue
-    const hit = longest(j)
-    if (!hit) continue
-    const [g, i, length] = hit
-    const had = spread(gone[g]!.runs, gone[g]!.words.length)
-    for (let k = 0; k < length; k++) origins[j + k] = had[i + k]!
-    j += length - 1
+/** Gone words, findable by how they begin. Grows with the history of a page, and is read by every version. */
+export class GoneWords {
+  private readonly texts: Array<{ readonly ids: Int32Array, readonly origins: readonly string[] }> = []
+  private readonly starts = new Map<number, Array<readonly [number, number]>>() // by a number made of a few tokens: text and place
+
+  constructor(private readonly reader: PageReader, runs: readonly GoneRun[] = []) {
+    this.add(runs)
   }
 
-  function note(key: number, g: number, i: number) {
-    const list = starts.get(key)
-    if (!list) starts.set(key, [[g, i]])
-    else if (list.length < 8) list.push([g, i])
+  add(runs: readonly GoneRun[]): void {
+    for (const run of runs) {
+      const ids = Int32Array.from(run.words, w => this.reader.plain(w))
+      const length = Math.min(RUN_TOKENS, ids.length)
+      for (let i = 0; i + length <= ids.length; i++) if (length === RUN_TOKENS || i === 0) this.note(keyOf(ids, i, length), this.texts.length, i)
+      this.texts.push({ ids, origins: spread(run.runs, run.words.length) })
+    }
   }
+
+  /** Gives tokens without an origin the one they had when they were taken out. */
+  bringBack({ tokens, ids }: PageText, origins: Array<string | null>): void {
+    if (this.texts.length === 0) return
+    for (let j = 0; j < ids.length; j++) {
+      if (origins[j] !== null || tokens[j]!.kind !== 'word') continue
+      let end = j
+      while (end < ids.length && origins[end] === null && tokens[end]!.kind !== 'block') end++
+      const hit = this.longest(ids, j, end)
+      if (!hit) continue
+      const [text, i, length] = hit
+      for (let k = 0; k < length; k++) origins[j + k] = this.texts[text]!.origins[i + k]!
+      j += length - 1
+    }
+  }
+
+  private note(key: number, text: number, at: number) {
+    const list = this.starts.get(key)
+    if (!list) this.starts.set(key, [[text, at]])
+    else if (list.length < MOST_PLACES) list.push([text, at])
+  }
+
   /** The longest stretch of gone text that begins at a token; a whole gone run may be shorter than a few words. */
-  function longest(j: number): readonly [number, number, number] | null {
+  private longest(ids: Int32Array, j: number, end: number): readonly [number, number, number] | null {
     let best: readonly [number, number, number] | null = null
-    let end = j
-    while (end < next.ids.length && origins[end] === null && kinds[end]!.kind !== 'block') end++
-    for (const length of new Set([RUN_TOKENS, ...shorter])) {
-      if (j + length > end) continue
-      for (const [g, i] of starts.get(keyOf(next.ids, j, length)) ?? []) {
-        const ids = texts[g]!
+    for (let length = LEAST_TOKENS; length <= RUN_TOKENS && j + length <= end; length++) {
+      for (const [text, i] of this.starts.get(keyOf(ids, j, length)) ?? []) {
+        const gone = this.texts[text]!.ids
         let same = 0
-        while (i + same < ids.length && j + same < end && ids[i + same] === next.ids[j + same]) same++
-        const whole = i === 0 && same === ids.length && same >= 3 // two words at least
-        if ((same >= RUN_TOKENS || whole) && same > (best?.[2] ?? 0)) best = [g, i, same]
+        while (i + same < gone.length && j + same < end && gone[i + same] === ids[j + same]) same++
+        if ((same >= RUN_TOKENS || (i === 0 && same === gone.length)) && same > (best?.[2] ?? 0)) best = [text, i, same]
       }
     }
     return best
   }
 }
-const shorter = [3, 4, 5, 6] // tokens of gone runs that are known again only as a whole
 
 function keyOf(ids: Int32Array, at: number, length: number): number {
   let key = length
@@ -126,7 +137,7 @@ function runsOf({ tokens }: PageText, origins: readonly string[], is: (i: number
     if (tokens[end - 1]!.kind === 'gap') end--
     const own = tokens.slice(i, end)
     words += own.filter(t => t.kind === 'word').length
-    if (own.length >= 3) runs.push({ words: own.map(t => t.text), runs: gather(origins.slice(i, end)) })
+    if (own.length >= LEAST_TOKENS) runs.push({ words: own.map(t => t.text), runs: gather(origins.slice(i, end)) })
     i = end
   }
   return { runs, words }

@@ -5,7 +5,7 @@ import { countWords } from '../measureText'
 import { paragraphs, plainText, type RichNode } from '../richText'
 import { changedText, onlyChanges, type ChangedBlock } from './changedText'
 import { applySteps, comparePages, stepsOf } from './comparePages'
-import { asGone, followAuthors, spread, standingWords, type GoneRun, type Runs } from './followAuthors'
+import { asGone, followAuthors, GoneWords, spread, standingWords, type Runs } from './followAuthors'
 import { mergePages } from './mergePages'
 import { docOf, PageReader, wordsIn, type PageText } from './pageText'
 import { reworked, somePage } from './pages.testing'
@@ -121,12 +121,12 @@ const wordsOfNodes = (nodes: readonly RichNode[]) => wordsIn(new PageReader().re
 /** Origins over a whole history, as the server follows them version by version. */
 function history(docs: readonly RichNode[]) {
   const reader = new PageReader()
-  const gone: GoneRun[] = []
+  const gone = new GoneWords(reader)
   let before: { text: PageText, runs: Runs } | null = null
   return docs.map((doc, v) => {
     const text = reader.read(doc)
-    const credited = followAuthors(reader, before, text, gone, `v${v + 1}`)
-    gone.push(...credited.gone)
+    const credited = followAuthors(before, text, gone, `v${v + 1}`)
+    gone.add(credited.gone)
     before = { text, runs: credited.runs }
     return { text, ...credited, standing: standingWords(text, credited.runs) }
   })
@@ -162,9 +162,9 @@ describe('following who wrote what', () => {
   it('knows words from another page', () => {
     const reader = new PageReader()
     const other = reader.read(paragraphs('He swore it yearly before the stair-master, and was paid his oath in wine.'))
-    const { runs } = followAuthors(reader, null, other, [], 'other:1')
+    const { runs } = followAuthors(null, other, new GoneWords(reader), 'other:1')
     const next = reader.read(paragraphs('New words here.\nHe swore it yearly before the stair-master, and was paid his oath in wine, older than the stones.'))
-    const { runs: mixed, written } = followAuthors(reader, null, next, asGone(other, runs), 'here:1')
+    const { runs: mixed, written } = followAuthors(null, next, new GoneWords(reader, asGone(other, runs)), 'here:1')
     expect(Object.fromEntries(standingWords(next, mixed))).toEqual({ 'other:1': 15, 'here:1': 7 })
     expect(written).toBe(7)
   })
