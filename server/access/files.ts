@@ -5,6 +5,7 @@ import { activities, contributionFiles, contributions, enrolments, files, jointS
 import { readable } from '#server/services/contributing/writePlace'
 import { isStaff, nothingHere, requireActivity } from './seminar'
 import { requirePerson } from './session'
+import { mayReadVersion } from './wiki'
 
 type FileRow = typeof files.$inferSelect
 
@@ -17,9 +18,13 @@ export async function requireFileReader(event: H3Event, db: Db, file: FileRow, n
   const [maker] = await db.select().from(enrolments).where(eq(enrolments.id, file.madeBy))
   if (maker?.personId === person.id && maker.state !== 'withdrawn') return
   const [attached] = await db.select({ id: contributions.id, activityId: contributions.activityId, state: contributions.state }).from(contributionFiles)
-    .innerJoin(contributions, eq(contributions.id, contributionFiles.contributionId)).where(eq(contributionFiles.fileId, file.id))
+    .innerJoin(contributions, eq(contributions.id, contributionFiles.contributionId)).where(eq(contributionFiles.fileId, file.id)).limit(1) // a picture of a wiki stands in many versions, all of one wiki
   if (attached) {
     const actor = await requireActivity(event, db, attached.activityId, now)
+    if (actor.activity.kind === 'wiki') {
+      if (await mayReadVersion(db, actor, attached.id, now)) return
+      throw nothingHere()
+    }
     const found = attached.state === 'draft' ? null : await readable(db, actor, attached.id, now)
     if (!found || (found.row.state === 'withdrawn' && !isStaff(actor.enrolment))) throw nothingHere()
     return

@@ -6,6 +6,7 @@ import { activities, contributions } from '#server/database/schema'
 import { aliasesOf } from '#server/services/contributing/aliases'
 import { circlesOf } from '#server/services/contributing/circles'
 import { asksQuestions, ownPlaces, shapeForReader } from '#server/services/contributing/shapeForReader'
+import { mayReach, pageOfChange, roomFor, wikiPlan } from '#server/services/contributing/wiki/room'
 import { attachedFiles, storedContributions, type StoredContribution } from '#server/services/contributing/storedContributions'
 import type { ContributionView, LiveEvent } from '#shared/contributing/thread'
 import type { Announcement } from '#server/services/contributing/announce'
@@ -46,6 +47,7 @@ export async function spread(db: Db, { activityId, id }: Announcement, now: Date
   const readers = [...open.get(activityId) ?? []]
   if (readers.length === 0) return
   const [activity] = await db.select().from(activities).where(eq(activities.id, activityId))
+  if (activity?.kind === 'wiki') return spreadPage(db, activity, id, readers, now)
   const [head] = await storedContributions(db, activityId, NOBODY, { ids: [id], bodies: true })
   if (!activity || !head) return
   const context = [...new Set([head.threadId, head.parentId, head.detail.takesUp?.contributionId].filter((x): x is string => !!x && x !== id))]
@@ -66,6 +68,17 @@ export async function spread(db: Db, { activityId, id }: Announcement, now: Date
     if (head.authorId === reader.enrolment.id && activity.settings.writeFirst) reader.send({ kind: 'opened' })
     else if (view) reader.send({ kind: 'contribution', contribution: view })
     else if (head.state === 'withdrawn' && viewOf({ ...head, state: 'shown' })) reader.send({ kind: 'gone', id })
+  }
+}
+
+/** Tells readers of a wiki that a page has changed; they fetch it, and get what they may. To those who may not read it there is no such page. */
+async function spreadPage(db: Db, activity: ActivityRow, id: string, readers: readonly OpenReader[], now: Date): Promise<void> {
+  const page = await pageOfChange(db, id)
+  if (!page) return
+  const plan = await wikiPlan(db, activity)
+  for (const reader of readers) {
+    const room = roomFor(plan, reader.enrolment, false, now)
+    if (mayReach(room, page) && room.reach(page.groupId).read) reader.send({ kind: 'page', pageId: page.id })
   }
 }
 

@@ -5,6 +5,7 @@ import { STANDINGS } from '../../core/contributing/standing'
 import { APART, ATTACHABLE } from '../../core/contributing/talkSettings'
 import { PHASES } from '../../core/planning/schedule'
 import { SCALES } from '../../core/planning/scale'
+import { LexiconSettingsBody } from './lexicon'
 import { ReviewSettingsBody } from './reviewSettings'
 import { CombineRuleBody } from '../marking/combine'
 
@@ -19,6 +20,8 @@ export const Rule = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('prompts'), need, minWords, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('reviews'), need, minWords, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('holds'), what: z.enum(['source', 'figure']), need, due: z.enum(PHASES) }),
+  z.object({ kind: z.literal('ownPages'), need, minWords, due: z.enum(PHASES) }),
+  z.object({ kind: z.literal('revisions'), need, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('activeDays'), need, due: z.enum(PHASES) }),
 ])
 
@@ -81,6 +84,7 @@ export const ActivityView = z.object({
   closesAt: z.iso.datetime(),
   phases: z.array(z.object({ name: z.enum(PHASES), startsAt: z.iso.datetime(), endsAt: z.iso.datetime() })),
   review: ReviewSettingsBody.nullable(), // of a peer review
+  lexicon: LexiconSettingsBody.nullable(), // of a lexicon
   writeFirst: z.boolean(),
   editMinutes: z.number().int(),
   points: z.number().int().nullable(),

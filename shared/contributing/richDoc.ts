@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { depthOf, plainText, type RichNode } from '../../core/contributing/richText'
 
 export const LONGEST_TEXT = 60_000 // characters: some 10,000 words
+export const LONGEST_PAGE = 250_000 // of a wiki: some 40,000 words
 const DEEPEST = 24
 
 const NODES = new Set(['doc', 'paragraph', 'text', 'heading', 'blockquote', 'bulletList', 'orderedList', 'listItem', 'hardBreak', 'horizontalRule', 'table', 'tableRow', 'tableCell', 'tableHeader', 'inlineMath', 'blockMath'])
@@ -11,13 +12,19 @@ const FILE_NODES = new Set(['image', 'recording', 'paper'])
 const FILE = /^\/api\/files\/[0-9a-f-]{36}$/
 const LONGEST_FORMULA = 1000 // characters
 const LINK = /^(https?:|mailto:)/i
+const LONGEST_TITLE = 120
+const LONGEST_NOTE = 2000
+
+interface Holds { readonly files: ReadonlySet<string>, readonly pages: boolean, readonly longest: number }
 
 /** A document as the editor keeps it, bounded in size and depth, with nodes and marks of the allowed kinds only. */
-export const RichDoc = richDoc(false)
+export const RichDoc = richDoc({ files: new Set(), pages: false, longest: LONGEST_TEXT })
 /** The same with pictures, recordings and papers that were uploaded to the seminar. */
-export const BriefDoc = richDoc(true)
+export const BriefDoc = richDoc({ files: FILE_NODES, pages: false, longest: LONGEST_TEXT })
+/** A page of a wiki: pictures, links to other pages, footnotes, headings of two levels. */
+export const PageDoc = richDoc({ files: new Set(['image']), pages: true, longest: LONGEST_PAGE })
 
-function richDoc(files: boolean) {
+function richDoc(holds: Holds) {
   return z.unknown().transform((value, context): RichNode => {
     const refuse = (message: string): RichNode => {
       context.addIssue({ code: 'custom', message })
@@ -25,10 +32,10 @@ function richDoc(files: boolean) {
     }
     if (!isNode(value) || value.type !== 'doc') return refuse('This text could not be read. It is kept here; try again.')
     if (depthOf(value) > DEEPEST) return refuse('This text is nested too deeply. Take some of its lists or quotations apart.')
-    const clean = cleanNode(value, files)
+    const clean = cleanNode(value, holds)
     const length = plainText(clean).length
-    if (length > LONGEST_TEXT) {
-      return refuse(`This text has ${length.toLocaleString('en')} characters; up to ${LONGEST_TEXT.toLocaleString('en')} fit. Shorten it or link to the rest.`)
+    if (length > holds.longest) {
+      return refuse(`This text has ${length.toLocaleString('en')} characters; up to ${holds.longest.toLocaleString('en')} fit. Shorten it or link to the rest.`)
     }
     return clean
   })
@@ -39,9 +46,10 @@ function isNode(value: unknown): value is RichNode {
 }
 
 /** Copies only what is known: unknown nodes give way to their children, unknown marks and attributes go. */
-function cleanNode(node: RichNode, files: boolean): RichNode {
+function cleanNode(node: RichNode, holds: Holds): RichNode {
   if (node.type === 'text') {
-    const marks = (Array.isArray(node.marks) ? node.marks : []).filter(m => MARKS.has(m?.type)).flatMap((mark) => {
+    const marks = (Array.isArray(node.marks) ? node.marks : []).filter(m => MARKS.has(m?.type) || (holds.pages && m?.type === 'pageLink')).flatMap((mark) => {
+      if (mark.type === 'pageLink') return titleOf(mark.attrs?.title) === '' ? [] : [{ type: 'pageLink', attrs: { title: titleOf(mark.attrs?.title) } }]
       if (mark.type !== 'link') return [{ type: mark.type }]
       const href = String(mark.attrs?.href ?? '')
       return LINK.test(href) ? [{ type: 'link', attrs: { href } }] : []
@@ -49,20 +57,23 @@ function cleanNode(node: RichNode, files: boolean): RichNode {
     return { type: 'text', text: String(node.text ?? ''), ...(marks.length > 0 && { marks }) }
   }
   if (node.type === 'inlineMath' || node.type === 'blockMath') return { type: node.type, attrs: { latex: String(node.attrs?.latex ?? '').slice(0, LONGEST_FORMULA) } }
+  if (node.type === 'footnote') return { type: 'footnote', attrs: { text: String(node.attrs?.text ?? '').slice(0, LONGEST_NOTE), source: String(node.attrs?.source ?? '').slice(0, LONGEST_NOTE) } }
   if (FILE_NODES.has(node.type)) return fileNode(node)
   const children = (Array.isArray(node.content) ? node.content : []).filter(isNode)
   const content = children
-    .flatMap(child => isKept(child, files) ? [cleanNode(child, files)] : FILE_NODES.has(child.type) ? [] : cleanNode({ ...child, type: 'paragraph' }, files).content ?? [])
+    .flatMap(child => isKept(child, holds) ? [cleanNode(child, holds)] : FILE_NODES.has(child.type) || child.type === 'footnote' ? [] : cleanNode({ ...child, type: 'paragraph' }, holds).content ?? [])
     .filter(child => child.type !== 'text' || child.text !== '')
   return {
     type: node.type,
-    ...(node.type === 'heading' && { attrs: { level: 3 } }),
+    ...(node.type === 'heading' && { attrs: { level: holds.pages && node.attrs?.level === 4 ? 4 : 3 } }),
     ...(content.length > 0 && { content }),
   }
 }
 
-const isKept = (node: RichNode, files: boolean): boolean =>
-  NODES.has(node.type) || (files && FILE_NODES.has(node.type) && FILE.test(String(node.attrs?.src ?? '')))
+const titleOf = (title: unknown): string => String(title ?? '').trim().replace(/\s+/g, ' ').slice(0, LONGEST_TITLE)
+
+const isKept = (node: RichNode, holds: Holds): boolean =>
+  NODES.has(node.type) || (holds.pages && node.type === 'footnote') || (holds.files.has(node.type) && FILE.test(String(node.attrs?.src ?? '')))
 
 function fileNode(node: RichNode): RichNode {
   const text = (name: string, most: number) => String(node.attrs?.[name] ?? '').slice(0, most)

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { CONTRIBUTION_TYPES } from '../../core/contributing/contribution'
 import { CheckView } from './activity'
 import { RichDoc } from './richDoc'
+import { TermDetail } from './term'
 
 export const ContributionParams = z.object({ contributionId: z.uuid() })
 
@@ -54,6 +55,7 @@ export const ContributionView = z.discriminatedUnion('view', [
     openToClass: z.boolean(), // a journal entry that was opened
     promptId: z.uuid().nullable(),
     title: z.string().nullable(),
+    term: TermDetail.nullable(), // of a term of the lexicon
     files: z.array(AttachedFile),
     circle: z.uuid().nullable(), // the section or group whose talk it is in, where each talks by itself; to staff alone
     alias: z.string().nullable(), // what classmates call its author here; to staff and the author alone
@@ -73,6 +75,7 @@ export const DraftView = z.object({
   slot: z.string(),
   promptId: z.uuid().nullable(),
   title: z.string().nullable(),
+  term: TermDetail.nullable(),
   files: z.array(AttachedFile),
   doc: z.unknown(),
   words: z.number().int(),
@@ -100,6 +103,7 @@ const Written = z.object({
   slot: z.string().max(64).default(''),
   promptId: z.uuid().nullable().default(null),
   title: z.string().trim().max(200, 'A title has up to 200 characters.').nullable().default(null),
+  term: TermDetail.nullable().default(null), // of a term of the lexicon: its text is the definition
   fileIds: z.array(z.uuid()).max(20).default([]),
   doc: RichDoc,
   takesUp: TakesUp.nullable().default(null),
@@ -119,9 +123,9 @@ export const DraftWrite = Written.extend({
 export type DraftWrite = z.infer<typeof DraftWrite>
 
 export const DraftPlace = z.object({ parentId: z.uuid().nullable(), slot: z.string().max(64).default('') })
-export const EditWrite = z.object({ key: z.uuid(), doc: RichDoc, title: z.string().trim().max(200).nullable().optional(), baseVersion: z.number().int() })
+export const EditWrite = z.object({ key: z.uuid(), doc: RichDoc, title: z.string().trim().max(200).nullable().optional(), term: TermDetail.optional(), baseVersion: z.number().int() })
 export type EditWrite = z.infer<typeof EditWrite>
-export const OwnText = z.object({ doc: z.unknown(), title: z.string().nullable(), version: z.number().int() })
+export const OwnText = z.object({ doc: z.unknown(), title: z.string().nullable(), term: TermDetail.nullable(), version: z.number().int() })
 export type OwnText = z.infer<typeof OwnText>
 export const EditAnswer = z.object({ version: z.number().int() })
 export const WithdrawnWrite = z.object({ withdrawn: z.boolean() })
@@ -143,6 +147,7 @@ export const Revisions = z.object({ revisions: z.array(z.object({ version: z.num
 export const LiveEvent = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('contribution'), contribution: ContributionView }),
   z.object({ kind: z.literal('gone'), id: z.uuid() }), // it was there for this reader and is not any more
+  z.object({ kind: z.literal('page'), pageId: z.uuid() }), // a page of a wiki has changed: its text, its place, the talk about it, or who writes on it
   z.object({ kind: z.literal('opened') }), // more can be read than before: fetch anew
 ])
 export type LiveEvent = z.infer<typeof LiveEvent>

@@ -74,6 +74,13 @@ export const MarkView = z.object({
 })
 export type MarkView = z.infer<typeof MarkView>
 
+/** A block of a wiki's page that somebody changed, and what became of its words. */
+export const ChangeBlock = z.object({
+  as: z.enum(['kept', 'changed', 'added', 'removed', 'movedAway']), moved: z.enum(['up', 'down']).nullable(), heading: z.boolean(),
+  parts: z.array(z.object({ as: z.enum(['kept', 'added', 'removed']), text: z.string() })),
+})
+export type ChangeBlock = z.infer<typeof ChangeBlock>
+
 export const RecordItem = z.object({
   id: z.uuid(),
   type: z.enum(CONTRIBUTION_TYPES),
@@ -86,6 +93,9 @@ export const RecordItem = z.object({
   mark: z.object({ points: z.number().int().nullable(), done: z.boolean().nullable() }).nullable(), // of this contribution alone
   answers: z.object({ name: z.string(), text: z.string() }).nullable(), // what it answered
   answered: z.array(z.object({ name: z.string(), text: z.string() })), // first words of those who answered it
+  change: z.object({ pageId: z.uuid(), page: z.string(), number: z.number().int(), summary: z.string(), added: z.number().int(), removed: z.number().int(), moved: z.number().int(), blocks: z.array(ChangeBlock) }).nullable(), // of a page's version; its text is what it added
+  about: z.object({ pageId: z.uuid(), page: z.string(), passage: z.string().nullable(), actedOn: z.number().int().nullable() }).nullable(), // of a comment in a wiki: actedOn is the version that did
+  title: z.string().nullable(), // of an entry or a term
 })
 export type RecordItem = z.infer<typeof RecordItem>
 

@@ -4,7 +4,9 @@ import { PHASES } from '../../core/planning/schedule'
 import { SCALES } from '../../core/planning/scale'
 import { BriefDoc } from '../contributing/richDoc'
 import { Rule, RubricView, TalkSettingsBody } from '../contributing/activity'
+import { LexiconSettingsBody } from '../contributing/lexicon'
 import { ReviewSettingsBody } from '../contributing/reviewSettings'
+import { WikiSettingsBody } from '../contributing/wiki'
 import { CombineRuleBody } from '../marking/combine'
 import { StandingCounts } from './plan'
 
@@ -47,6 +49,8 @@ export const ActivityBody = TalkSettingsBody.extend({
   audience: AudienceBody,
   jointSeminarIds: z.array(z.uuid()).max(12),
   review: ReviewSettingsBody, // of a peer review; kept aside where it is another kind
+  wiki: WikiSettingsBody, // of a wiki, and kept aside in the same way
+  lexicon: LexiconSettingsBody,
   writeFirst: z.boolean(),
   hiddenUntil: when.nullable(),
   editMinutes: z.number().int().min(0).max(100_000),

@@ -28,6 +28,7 @@ const offers = computed(() => {
     ...(props.body.kind === 'journal' || (props.body.kind === 'discussion' && props.body.threads === 'staff') ? [{ words: `every ${props.body.kind === 'journal' ? 'prompt' : 'question'} answered`, rule: { kind: 'prompts' as const, need: 1, minWords: 60, due: first } }] : []),
     ...(props.body.kind === 'exitNote' ? [] : [{ words: 'with a linked source', rule: { kind: 'holds' as const, what: 'source' as const, need: 1, due: last } }, { words: 'with a picture', rule: { kind: 'holds' as const, what: 'figure' as const, need: 1, due: last } }]),
     ...(props.body.kind === 'review' ? [{ words: `${props.body.review.each} reviews of others`, rule: { kind: 'reviews' as const, need: props.body.review.each, minWords: 60, due: last } }] : []),
+    ...(props.body.kind === 'wiki' ? [{ words: 'a page of one’s own', rule: { kind: 'ownPages' as const, need: 1, minWords: 300, due: first } }, { words: 'revised after comments', rule: { kind: 'revisions' as const, need: 1, due: last } }] : []),
     { words: 'here on two different days', rule: { kind: 'activeDays', need: 2, due: last } },
   ]
   return all.filter(offer => !props.body.rules.some(r => r.rule.kind === offer.rule.kind && !(r.rule.kind === 'holds' && offer.rule.kind === 'holds' && r.rule.what !== offer.rule.what)))
@@ -59,6 +60,13 @@ const add = (rule: ExpectationRule) => emit('change', [...props.body.rules, { id
       </template>
       <template v-else-if="r.rule.kind === 'holds'">
         <NumberPart label="How many" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> {{ r.rule.need === 1 ? 'of them' : 'of them each' }} {{ r.rule.what === 'source' ? 'links to a source' : 'comes with a picture' }}, by
+      </template>
+      <template v-else-if="r.rule.kind === 'ownPages'">
+        Each student claims <NumberPart label="How many pages" :min="1" :max="20" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> {{ plural(r.rule.need, 'page') }} and writes at least
+        <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[200, 300, 400, 600]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words of {{ r.rule.need === 1 ? 'it' : 'each' }}, by
+      </template>
+      <template v-else-if="r.rule.kind === 'revisions'">
+        {{ i > 0 ? 'Then they revise' : 'Each student revises' }} <NumberPart label="How many pages" :min="1" :max="20" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> {{ plural(r.rule.need, 'page') }} of their own after comments on {{ r.rule.need === 1 ? 'it' : 'them' }}, by
       </template>
       <template v-else>
         Each student is here on <NumberPart label="On how many days" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> different {{ plural(r.rule.need, 'day') }}, by

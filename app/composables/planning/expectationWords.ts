@@ -28,6 +28,8 @@ export function ruleWords(rule: ExpectationRule, kind: ActivityKind = 'discussio
     case 'reviews': return `${rule.need} ${plural(rule.need, 'review')}${ofWords(rule.minWords, rule.need > 1)}`
     case 'prompts': return `every question answered${ofWords(rule.minWords, true)}`
     case 'holds': return `${rule.need === 1 ? 'one' : inWords(rule.need)} with a ${rule.what === 'source' ? 'linked source' : 'picture'}`
+    case 'ownPages': return `${rule.need === 1 ? 'a page of your own' : `${rule.need} pages of your own`}${ofWords(rule.minWords, rule.need > 1)}`
+    case 'revisions': return rule.need === 1 ? 'your page revised after comments' : `${rule.need} pages revised after comments`
     case 'activeDays': return `here on ${rule.need} different ${plural(rule.need, 'day')}`
   }
 }
@@ -51,6 +53,8 @@ export function toGoWords(expectations: readonly ExpectationView[], checks: read
       case 'reviews': return [`${inWords(n)} ${plural(n, 'review')} to go`]
       case 'prompts': return [`${inWords(n)} ${plural(n, 'question')} to answer`]
       case 'holds': return [`${inWords(n)} with a ${rule.what === 'source' ? 'linked source' : 'picture'} to go`]
+      case 'ownPages': return [n === 1 ? 'a page to claim and write' : `${inWords(n)} pages to claim and write`]
+      case 'revisions': return [n === 1 ? 'a page to revise after its comments' : `${inWords(n)} pages to revise after their comments`]
       case 'activeDays': return [`${inWords(n)} more ${plural(n, 'day')} to take part on`]
     }
   })

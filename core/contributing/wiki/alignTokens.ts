@@ -41,7 +41,8 @@ export function alignTokens(a: Int32Array, b: Int32Array): Int32Array {
   }
 
   function exact(aLo: number, aHi: number, bLo: number, bHi: number, maxEditLength: number | undefined) {
-    const changes = diffArrays([...a.subarray(aLo, aHi)], [...b.subarray(bLo, bHi)], maxEditLength === undefined ? {} : { maxEditLength })
+    const [was, is] = [[...a.subarray(aLo, aHi)], [...b.subarray(bLo, bHi)]]
+    const changes = maxEditLength === undefined ? diffArrays(was, is) : diffArrays(was, is, { maxEditLength })
     if (!changes) return
     let [i, j] = [aLo, bLo]
     for (const { added, removed, count = 0 } of changes as ReadonlyArray<{ added?: boolean, removed?: boolean, count?: number }>) {

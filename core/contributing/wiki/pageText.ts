@@ -144,8 +144,8 @@ export function docOf(tokens: readonly Token[]): RichNode {
       let shared = 0
       while (shared < join && shared < open.length && open[shared]!.type === path[shared]!.type) shared++
       open = open.slice(0, shared)
-      for (const container of path.slice(shared)) open.push(into(open.at(-1) ?? root, { ...container }))
-      block = into(open.at(-1) ?? root, { ...node })
+      for (const container of path.slice(shared)) open.push(into(open.at(-1) ?? root, { type: container.type, ...(container.attrs && { attrs: container.attrs }) }))
+      block = into(open.at(-1) ?? root, { type: node.type, ...(node.attrs && { attrs: node.attrs }) })
     }
     else {
       // words that lost the beginning of their block begin one of their own

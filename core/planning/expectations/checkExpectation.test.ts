@@ -48,6 +48,16 @@ describe('an expectation', () => {
     expect(checkExpectation({ kind: 'holds', what: 'source', need: 2, due: 'write' }, list, context)).toMatchObject({ have: 1, contributionIds: ['a'] })
     expect(checkExpectation({ kind: 'holds', what: 'figure', need: 1, due: 'write' }, list, context)).toMatchObject({ met: true, contributionIds: ['b'] })
   })
+  it('counts a claimed page once its words are enough together, and revisions after a comment by page', () => {
+    const version = (id: string, page: string, words: number, hour: number, claimed = true, afterComment = false): CountedContribution => ({ id, type: 'pageVersion', shownAt: at(hour), words, answers: null, page: { id: page, claimed, afterComment } })
+    const list = [version('a', 'moles', 120, 1), version('b', 'moles', 90, 2), version('c', 'oath', 400, 3, false), version('d', 'moles', 0, 4, true, true), version('e', 'moles', 5, 5, true, true), version('f', 'stair', 199, 6)]
+    const own: ExpectationRule = { kind: 'ownPages', need: 1, minWords: 200, due: 'write' }
+    expect(checkExpectation(own, list, { ...context, entryType: 'pageVersion' })).toMatchObject({ have: 1, met: true, metAt: at(2), contributionIds: ['b'] })
+    expect(checkExpectation({ ...own, need: 2 }, list, { ...context, entryType: 'pageVersion' })).toMatchObject({ have: 1, met: false })
+    expect(checkExpectation({ ...own, minWords: 0 }, [version('a', 'moles', 0, 1), version('b', 'moles', 3, 2)], context)).toMatchObject({ met: true, metAt: at(1) })
+    expect(checkExpectation({ kind: 'revisions', need: 1, due: 'revise' }, list, context)).toMatchObject({ met: true, metAt: at(4) })
+    expect(checkExpectation({ kind: 'revisions', need: 2, due: 'revise' }, list, context)).toMatchObject({ have: 1 })
+  })
   it('refuses a rule that asks for nothing', () => {
     expect(() => checkExpectation({ ...opening, need: 0 }, [], context)).toThrow(RangeError)
   })

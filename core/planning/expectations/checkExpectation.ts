@@ -13,6 +13,8 @@ import type { CountedContribution, ExpectationContext, ExpectationResult, Expect
  * - reviews: reviews of others' work, or of teammates, with enough words; of oneself, and of samples staff put up, do not count;
  * - prompts: to each of the prompts asked about, `need` entries; more to one do not stand for another;
  * - holds: contributions that link to a source, or came with a picture;
+ * - ownPages: pages they claimed on which their versions together have enough words of theirs, met by the version that reached it;
+ * - revisions: pages they claimed and saved again after somebody else's comment;
  * - activeDays: local calendar days on which anything was shown.
  *
  * @param contributions shape [n], any order
@@ -25,7 +27,7 @@ export function checkExpectation(
 ): ExpectationResult {
   if (!Number.isInteger(rule.need) || rule.need < 1) throw new RangeError('checkExpectation needs a rule that asks for one or more')
   const inTime = [...contributions].sort((a, b) => a.shownAt.getTime() - b.shownAt.getTime() || (a.id < b.id ? -1 : 1))
-  const [counted, need] = rule.kind === 'weeklyEntries' ? weekly(rule, inTime, context) : rule.kind === 'prompts' ? byPrompt(rule, inTime, context) : [firstOfEach(inTime, c => countsAs(rule, c, context)).slice(0, rule.need), rule.need]
+  const [counted, need] = rule.kind === 'weeklyEntries' ? weekly(rule, inTime, context) : rule.kind === 'prompts' ? byPrompt(rule, inTime, context) : rule.kind === 'ownPages' ? [grownPages(rule, inTime), rule.need] : [firstOfEach(inTime, c => countsAs(rule, c, context)).slice(0, rule.need), rule.need]
   const met = counted.length === need
   return {
     have: counted.length,
@@ -53,6 +55,19 @@ function byPrompt(rule: ExpectationRule, inTime: readonly CountedContribution[],
   return [counted.sort((a, b) => a.shownAt.getTime() - b.shownAt.getTime()), rule.need * prompts.length]
 }
 
+/** Of each claimed page the version with which its author's words on it became enough, in time order. */
+function grownPages(rule: Extract<ExpectationRule, { kind: 'ownPages' }>, inTime: readonly CountedContribution[]): CountedContribution[] {
+  const words = new Map<string, number>()
+  const reached = inTime.filter((c) => {
+    if (!c.page?.claimed) return false
+    const before = words.get(c.page.id)
+    const now = (before ?? 0) + c.words
+    words.set(c.page.id, now)
+    return now >= rule.minWords && (before ?? -1) < rule.minWords
+  })
+  return firstOfEach(reached, c => c.page!.id).slice(0, rule.need)
+}
+
 /** The key under which a contribution counts once, or null when it does not count at all. */
 function countsAs(rule: ExpectationRule, c: CountedContribution, context: ExpectationContext): string | null {
   switch (rule.kind) {
@@ -68,6 +83,10 @@ function countsAs(rule: ExpectationRule, c: CountedContribution, context: Expect
       return c.type === 'review' && c.answers?.isClassmate === true && c.answers.personId !== context.personId && c.words >= rule.minWords ? c.id : null
     case 'holds':
       return (rule.what === 'source' ? c.sources ?? 0 : c.figures ?? 0) > 0 ? c.id : null
+    case 'revisions':
+      return c.page?.claimed && c.page.afterComment ? c.page.id : null
+    case 'ownPages':
+      return null // reckoned over all versions of a page, see `grownPages`
     case 'activeDays':
       return localDay(c.shownAt, context.timeZone)
   }

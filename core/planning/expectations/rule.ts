@@ -9,6 +9,8 @@ export type ExpectationRule =
   | { readonly kind: 'prompts', readonly need: number, readonly minWords: number, readonly due: PhaseName } // `need` answers to each prompt or question there is
   | { readonly kind: 'holds', readonly what: 'source' | 'figure', readonly need: number, readonly due: PhaseName } // contributions with a linked source, or with a picture
   | { readonly kind: 'reviews', readonly need: number, readonly minWords: number, readonly due: PhaseName } // reviews of others' work, or of teammates, handed in
+  | { readonly kind: 'ownPages', readonly need: number, readonly minWords: number, readonly due: PhaseName } // pages of a wiki that they claimed, so much of each written by them
+  | { readonly kind: 'revisions', readonly need: number, readonly due: PhaseName } // claimed pages they worked on again after a comment
   | { readonly kind: 'activeDays', readonly need: number, readonly due: PhaseName }
 
 /** A contribution as the rules see it. Only what is shown is passed in: drafts, withdrawn and waiting ones never count. */
@@ -21,6 +23,7 @@ export interface CountedContribution {
   readonly prompt?: string | null // the prompt or question it is written to
   readonly sources?: number // addresses it links to
   readonly figures?: number // pictures that came with it
+  readonly page?: { readonly id: string, readonly claimed: boolean, readonly afterComment: boolean } // of a page's version: whether its author claimed the page, and somebody else had commented on it before
   readonly notInWords?: boolean // handed in as a file, a link or on paper: a minimum of words does not apply
 }
 
@@ -41,4 +44,4 @@ export interface ExpectationResult {
   readonly missing: number // how many are still to go
 }
 
-export const EXPECTATION_KINDS = ['entries', 'weeklyEntries', 'prompts', 'replies', 'reviews', 'holds', 'activeDays'] as const satisfies ReadonlyArray<ExpectationRule['kind']>
+export const EXPECTATION_KINDS = ['entries', 'weeklyEntries', 'prompts', 'replies', 'reviews', 'holds', 'ownPages', 'revisions', 'activeDays'] as const satisfies ReadonlyArray<ExpectationRule['kind']>

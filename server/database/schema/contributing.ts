@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm'
 import { type AnyPgColumn, bigint, boolean, check, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { CONTRIBUTION_STATES, CONTRIBUTION_TYPES } from '../../../core/contributing/contribution'
 import type { HandInWay } from '../../../core/contributing/review/reviewSettings'
+import type { TermDetail } from '../../../core/contributing/lexicon/lexiconSettings'
 import type { RichNode } from '../../../core/contributing/richText'
 import { id, instant, madeAt } from './columns'
 import { enrolments, seminars } from './people'
@@ -12,6 +13,8 @@ export interface ContributionDetail {
   readonly takesUp?: { readonly contributionId: string, readonly exact: string, readonly prefix: string, readonly suffix: string }
   readonly anchor?: Readonly<Record<string, unknown>>
   readonly title?: string // of a blog entry
+  readonly term?: TermDetail // of a term of the lexicon
+  readonly page?: { readonly id: string, readonly base: number } // of a page begun in a wiki: the version it is written from
   readonly handIn?: { readonly way: HandInWay, readonly groupId?: string, readonly tickedBy?: string } // of work that is reviewed
   readonly review?: ReviewContent
   readonly sample?: { readonly points: Readonly<Record<string, number>>, readonly why: Readonly<Record<string, string>> } // a sample to practise on: the instructor's own scores by criterion, hundredths

@@ -6,6 +6,8 @@ import type { LateRule } from '../../../core/marking/lateness'
 import type { ExpectationRule } from '../../../core/planning/expectations/rule'
 import type { Audience } from '../../../core/planning/audience'
 import { PHASES } from '../../../core/planning/schedule'
+import type { LexiconSettings } from '../../../core/contributing/lexicon/lexiconSettings'
+import type { WikiSettings } from '../../../core/contributing/wiki/wikiSettings'
 import type { ReviewSettings } from '../../../core/contributing/review/reviewSettings'
 import type { TalkSettings } from '../../../core/contributing/talkSettings'
 import { SCALES } from '../../../core/planning/scale'
@@ -98,6 +100,8 @@ export interface ActivitySettings extends Partial<TalkSettings> {
   readonly hiddenUntil?: string | null // an instant until which classmates' contributions stay hidden from everyone but staff
   readonly rests?: readonly number[] // weeks of the term in which nothing is asked for
   readonly review?: ReviewSettings // of a peer review
+  readonly wiki?: WikiSettings
+  readonly lexicon?: LexiconSettings
 }
 
 export const activities = pgTable('activities', {

@@ -26,6 +26,7 @@ const FIRST = 60
  */
 export async function readThread(db: Db, actor: ActorAt, now: Date): Promise<ThreadView> {
   const { activity, enrolment, seminar } = actor
+  if (activity.kind === 'wiki') return { waiting: false, waitingAt: [], circles: [], lastSeq: 0, contributions: [], drafts: [], checks: await ownChecks(), notHeard: [] } // its pages are read in their own room
   const isLong = await db.$count(contributions, and(eq(contributions.activityId, activity.id), ne(contributions.state, 'draft'))) > LONG
   const [shaped, drafts, checks] = await Promise.all([
     shapedThread(db, actor, now, !isLong),

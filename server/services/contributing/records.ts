@@ -2,7 +2,7 @@ import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { allocations, contributions, enrolments, marks, persons } from '#server/database/schema'
+import { allocations, contributions, enrolments, marks, pageComments, pageVersions, persons, wikiPages } from '#server/database/schema'
 import { KINDS } from '#core/contributing/kinds'
 import { standingOf, type Standing } from '#core/contributing/standing'
 import { checkExpectation } from '#core/planning/expectations/checkExpectation'
@@ -45,12 +45,18 @@ export async function loadRecords(db: Db, activityIds: readonly string[], studen
   if (activityIds.length === 0 || students.length === 0) return byActivity
   const parent = alias(contributions, 'parent')
   const parentAuthor = alias(enrolments, 'parent_author')
+  const page = alias(wikiPages, 'page')
+  const commentedPage = alias(wikiPages, 'commented_page')
+  const commentedBefore = sql<boolean>`exists (select 1 from page_comments pc join contributions cc on cc.id = pc.id where pc.page_id = ${pageVersions.pageId} and pc.answers is null and cc.state = 'shown' and cc.author_id <> ${contributions.authorId} and cc.shown_at < ${contributions.shownAt})`
   const authors = students.map(s => s.enrolmentId)
   const [written, given] = await Promise.all([
     db.select({
       id: contributions.id, activityId: contributions.activityId, authorId: contributions.authorId, type: contributions.type, state: contributions.state,
       shownAt: contributions.shownAt, words: contributions.words, promptId: contributions.promptId, sources: contributions.sources, figures: contributions.figures, answeredId: parent.authorId, answeredRole: parentAuthor.role, subjectId: allocations.subjectId, way: sql<string | null>`${contributions.detail} -> 'handIn' ->> 'way'`,
+      pageId: pageVersions.pageId, claimedBy: page.claimedBy, afterComment: commentedBefore, commentedPageOf: commentedPage.claimedBy,
     }).from(contributions)
+      .leftJoin(pageVersions, eq(pageVersions.id, contributions.id)).leftJoin(page, eq(page.id, pageVersions.pageId))
+      .leftJoin(pageComments, eq(pageComments.id, contributions.id)).leftJoin(commentedPage, eq(commentedPage.id, pageComments.pageId))
       .leftJoin(parent, eq(parent.id, contributions.parentId)).leftJoin(parentAuthor, eq(parentAuthor.id, parent.authorId)).leftJoin(allocations, and(eq(allocations.reviewId, contributions.id), isNull(allocations.entryId)))
       .where(and(inArray(contributions.activityId, [...activityIds]), inArray(contributions.authorId, authors), inArray(contributions.state, ['shown', 'draft']))),
     db.select({ activityId: marks.activityId, enrolmentId: marks.enrolmentId, state: marks.state })
@@ -64,7 +70,9 @@ export async function loadRecords(db: Db, activityIds: readonly string[], studen
       id: row.id, type: row.type, shownAt: row.shownAt!, words: row.words, prompt: row.promptId, sources: row.sources, figures: row.figures,
       ...(row.way !== null && row.way !== 'text' && { notInWords: true }),
       // a teammate's review answers no text, but a classmate
-      answers: row.subjectId ? { personId: row.subjectId, isClassmate: true } : row.answeredId ? { personId: row.answeredId, isClassmate: row.answeredRole === 'student' } : null,
+      ...(row.pageId && { page: { id: row.pageId, claimed: row.claimedBy === row.authorId, afterComment: row.afterComment } }),
+      // a comment in a wiki is to whoever looks after the page, else to whoever wrote what it stands on
+      answers: row.commentedPageOf ? { personId: row.commentedPageOf, isClassmate: true } : row.subjectId ? { personId: row.subjectId, isClassmate: true } : row.answeredId ? { personId: row.answeredId, isClassmate: row.answeredRole === 'student' } : null,
     })
   }
   for (const row of given) {

@@ -17,7 +17,7 @@ const render = renderJSONContentToString({
   nodeMapping: {
     doc: ({ children }) => serializeChildrenToHTMLString(children),
     text: ({ node }) => escapeHTML(node.text ?? ''),
-    paragraph: wrap('p'), heading: wrap('h3'), blockquote: wrap('blockquote'),
+    paragraph: wrap('p'), heading: ({ node, children }) => wrap(node.attrs?.level === 4 ? 'h4' : 'h3')({ children }), blockquote: wrap('blockquote'),
     bulletList: wrap('ul'), orderedList: wrap('ol'), listItem: wrap('li'),
     hardBreak: () => '<br>', horizontalRule: () => '<hr>',
     table: ({ children }) => `<table><tbody>${serializeChildrenToHTMLString(children)}</tbody></table>`, tableRow: wrap('tr'), tableCell: wrap('td'), tableHeader: wrap('th'),
@@ -27,15 +27,19 @@ const render = renderJSONContentToString({
     recording: ({ node }) => /^audio\//.test(String(node.attrs?.type ?? ''))
       ? `<audio controls preload="metadata" src="${attribute(node, 'src')}"></audio>`
       : `<video controls preload="metadata" src="${attribute(node, 'src')}"><track kind="captions" src="${attribute(node, 'src')}/transcript" srclang="en" label="Transcript"></video>`,
+    footnote: ({ node }) => `<sup class="footnote"><a href="#note-${attribute(node, 'number')}" id="cite-${attribute(node, 'number')}">${attribute(node, 'number')}</a></sup>`,
     paper: ({ node }) => `<p class="paper"><a href="${attribute(node, 'src')}">${escapeHTML(String(node.attrs?.name ?? 'file'))}</a></p>`,
   },
   markMapping: {
     bold: wrap('strong'), italic: wrap('em'), underline: wrap('u'), strike: wrap('s'), code: wrap('code'),
+    pageLink: ({ mark, children }) => `<a class="page-link" data-page="${escapeHTMLAttribute(String(mark.attrs?.title ?? ''))}" href="?to=${encodeURIComponent(String(mark.attrs?.title ?? ''))}">${serializeChildrenToHTMLString(children)}</a>`,
     link: ({ mark, children }) => `<a href="${escapeHTMLAttribute(String(mark.attrs?.href ?? ''))}">${serializeChildrenToHTMLString(children)}</a>`,
   },
 })
 
 const MATHML = ['math', 'semantics', 'annotation', 'mrow', 'mi', 'mo', 'mn', 'mtext', 'mspace', 'msup', 'msub', 'msubsup', 'mfrac', 'msqrt', 'mroot', 'mover', 'munder', 'munderover', 'mtable', 'mtr', 'mtd', 'mstyle', 'mpadded', 'mphantom', 'menclose']
+/** Our own anchors, between a footnote and where it is cited. */
+const NOTE = /^#?(note|cite)-\d+$/
 const FILE = /^\/api\/files\/[0-9a-f-]{36}(\/transcript)?$/
 
 /**
@@ -43,23 +47,48 @@ const FILE = /^\/api\/files\/[0-9a-f-]{36}(\/transcript)?$/
  * The contract has refused unknown nodes already: this is the second lock on the same door.
  */
 export function renderDoc(doc: RichNode): RenderedDoc {
-  const html = sanitizeHtml(render({ content: doc as never }), {
-    allowedTags: ['p', 'h3', 'blockquote', 'ul', 'ol', 'li', 'br', 'hr', 'strong', 'em', 'u', 's', 'code', 'a', 'table', 'tbody', 'tr', 'td', 'th', 'img', 'audio', 'video', 'track', ...MATHML],
+  const notes: RichNode[] = []
+  const html = sanitizeHtml(render({ content: numbered(doc, notes) as never }) + listOf(notes), {
+    allowedTags: ['p', 'h3', 'h4', 'sup', 'blockquote', 'ul', 'ol', 'li', 'br', 'hr', 'strong', 'em', 'u', 's', 'code', 'a', 'table', 'tbody', 'tr', 'td', 'th', 'img', 'audio', 'video', 'track', ...MATHML],
     allowedAttributes: {
-      'a': ['href', 'rel', 'target'], 'img': ['src', 'alt', 'loading'], 'audio': ['src', 'controls', 'preload'], 'video': ['src', 'controls', 'preload'], 'track': ['src', 'kind', 'srclang', 'label'], 'p': ['class'],
+      'a': ['href', 'rel', 'target', 'class', 'data-page', 'id'], 'sup': ['class'], 'ol': ['class'], 'li': ['id'], 'img': ['src', 'alt', 'loading'], 'audio': ['src', 'controls', 'preload'], 'video': ['src', 'controls', 'preload'], 'track': ['src', 'kind', 'srclang', 'label'], 'p': ['class'],
       'math': ['display'], 'mo': ['stretchy', 'fence', 'separator', 'lspace', 'rspace'], 'mi': ['mathvariant'], 'mspace': ['width'], 'mtable': ['columnalign', 'rowspacing'], 'mstyle': ['displaystyle', 'scriptlevel'], 'mover': ['accent'], 'munder': ['accentunder'], 'mfrac': ['linethickness'], 'annotation': ['encoding'],
     },
-    allowedClasses: { p: ['paper'] },
+    allowedClasses: { p: ['paper'], a: ['page-link'], sup: ['footnote'], ol: ['footnotes'] },
     allowedSchemes: ['http', 'https', 'mailto'],
-    transformTags: { a: (name, attribs) => ({ tagName: name, attribs: FILE.test(attribs.href ?? '') ? { href: attribs.href! } as Record<string, string> : { href: attribs.href ?? '', rel: 'noopener nofollow ugc', target: '_blank' } }) },
+    transformTags: { a: (name, attribs) => ({ tagName: name, attribs: linkAttributes(attribs) }) },
     // what is shown or played in place comes from the seminar's own files
     exclusiveFilter: frame => ['img', 'audio', 'video', 'track'].includes(frame.tag) && !FILE.test(frame.attribs.src ?? ''),
   })
   return { doc, html, sources: sourcesIn(doc).size, ...measureText(doc) }
 }
 
-/** Addresses a document links to, each once. */
+function linkAttributes(attribs: Readonly<Record<string, string>>): Record<string, string> {
+  const { href = '' } = attribs
+  if (attribs['data-page'] !== undefined) return { 'class': 'page-link', 'data-page': attribs['data-page'], href }
+  if (NOTE.test(href)) return { href, ...(NOTE.test(attribs.id ?? '') && { id: attribs.id! }) }
+  return FILE.test(href) ? { href } : { href, rel: 'noopener nofollow ugc', target: '_blank' }
+}
+
+/** The document with its footnotes numbered as they come. */
+function numbered(node: RichNode, notes: RichNode[]): RichNode {
+  if (node.type === 'footnote') {
+    notes.push(node)
+    return { ...node, attrs: { ...node.attrs, number: notes.length } }
+  }
+  return node.content ? { ...node, content: node.content.map(child => numbered(child, notes)) } : node
+}
+
+function listOf(notes: readonly RichNode[]): string {
+  if (notes.length === 0) return ''
+  const item = ({ attrs }: RichNode, i: number) => `<li id="note-${i + 1}">${[escapeHTML(String(attrs?.text ?? '')), sourceHtml(String(attrs?.source ?? ''))].filter(Boolean).join(' ')} <a href="#cite-${i + 1}">↑</a></li>`
+  return `<ol class="footnotes">${notes.map(item).join('')}</ol>`
+}
+const sourceHtml = (source: string): string => /^https?:\/\/\S+$/i.test(source) ? `<a href="${escapeHTMLAttribute(source)}">${escapeHTML(source)}</a>` : escapeHTML(source)
+
+/** Addresses a document links to and sources its footnotes name, each once. */
 function sourcesIn(node: RichNode): Set<string> {
+  if (node.type === 'footnote') return new Set(String(node.attrs?.source ?? '').trim() ? [String(node.attrs?.source).trim()] : [])
   const own = (node.marks ?? []).filter(m => m.type === 'link').map(m => String(m.attrs?.href ?? '')).filter(href => /^https?:/i.test(href))
   return new Set([...own, ...(node.content ?? []).flatMap(child => [...sourcesIn(child)])])
 }

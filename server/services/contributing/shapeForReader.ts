@@ -88,7 +88,7 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
       withdrawn: row.state === 'withdrawn', mayPutBack: row.state === 'withdrawn' && (role === 'staff' || (isAuthor && (row.withdrawnBy === null || row.withdrawnBy === enrolment.id) && changeableUntil(enrolment, row.shownAt ?? now, talk.withdrawMinutes) >= now)), html: row.html, words: row.words, seq: row.seq,
       shownAt: shownAt.toISOString(), showAt: row.state === 'scheduled' ? row.showAt?.toISOString() ?? null : null, editedAt: row.editedAt?.toISOString() ?? null,
       isNew: !isAuthor && seenSeq !== null && row.seq !== null && row.seq > seenSeq,
-      nods: row.nods, nodded: row.nodded, onTop: row.onTop, openToClass: row.openToClass, promptId: row.promptId, title: row.detail.title ?? null,
+      nods: row.nods, nodded: row.nodded, onTop: row.onTop, openToClass: row.openToClass, promptId: row.promptId, title: row.detail.title ?? null, term: row.detail.term ? { ...row.detail.term, forms: [...row.detail.term.forms] } : null,
       files: hidden && role !== 'staff' && !isAuthor ? files.map(unnamed) : [...files],
       // a passage is passed on only with the text it was taken from
       takesUp: takesUp && whole.has(takesUp.contributionId) ? { contributionId: takesUp.contributionId, exact: takesUp.exact } : null,

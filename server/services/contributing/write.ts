@@ -12,6 +12,7 @@ import { attachFiles } from './attach'
 import { countsFrom, handInDue, requireInTime, wayOf } from './review/handIn'
 import { draftAt } from './draft'
 import { nextSeq } from './numbering'
+import { requireTerm } from './lexicon/requireTerm'
 import { renderDoc } from './renderDoc'
 import { changeableUntil } from './shapeForReader'
 import { localTime, readable, requirePlace } from './writePlace'
@@ -80,7 +81,8 @@ export function editContribution(db: Database, actor: ActorAt & { readonly contr
     }
     if (rendered.words === 0) throw refusedField('doc', 'empty', 'There are no words left. To take the post back, withdraw it instead.')
     await tx.insert(contributionRevisions).values({ ...revisionOf(current), replacedAt: now })
-    const detail = write.title === undefined ? current.detail : { ...current.detail, title: write.title ?? undefined }
+    const term = actor.activity.kind === 'lexicon' && current.type === 'term' && write.term ? await requireTerm(tx, actor, write.term, current.id) : null
+    const detail = term ? { ...current.detail, ...term } : write.title === undefined ? current.detail : { ...current.detail, title: write.title ?? undefined }
     await tx.update(contributions).set({ ...columnsOf(rendered), detail, sentBack: null, savedAt: now, editedAt: current.state === 'shown' ? now : null, version: current.version + 1 }).where(eq(contributions.id, current.id))
     await announce(tx, { activityId: current.activityId, id: current.id })
     return { version: current.version + 1 }
@@ -90,7 +92,8 @@ export function editContribution(db: Database, actor: ActorAt & { readonly contr
 /** One's own text as the editor has it, to be changed. */
 export async function ownText({ contribution, enrolment }: ActorAt & { readonly contribution: Contribution }) {
   if (contribution.authorId !== enrolment.id) throw nothingHere()
-  return { doc: contribution.doc, title: contribution.detail.title ?? null, version: contribution.version }
+  const { term } = contribution.detail
+  return { doc: contribution.doc, title: contribution.detail.title ?? null, term: term ? { ...term, forms: [...term.forms] } : null, version: contribution.version }
 }
 
 /** Earlier texts of a contribution, newest first: staff see what was changed. */
@@ -161,6 +164,8 @@ async function requireOwn(tx: Db, actor: ActorAt & { readonly contribution: Cont
   const [current] = await tx.select().from(contributions).where(eq(contributions.id, actor.contribution.id)).for('update')
   const isOwn = current?.authorId === actor.enrolment.id
   if (!current || current.state === 'draft') throw nothingHere()
+  // a history has no holes: what a version did is undone by the next
+  if (current.type === 'pageVersion') throw refusedField('doc', 'version', 'A version stays in the history of its page. Bring an earlier one back, or save another.')
   if (!isOwn && !(isStaff(actor.enrolment) && verb !== 'changed' && current.state !== 'scheduled')) throw notYours('Only its author can do this.')
   if (actor.activity.kind === 'review' && isOwn && !isStaff(actor.enrolment)) return handedIn(tx, actor, current, verb, now)
   const minutes = verb === 'changed' ? actor.activity.settings.editMinutes : talkOf(actor.activity.settings).withdrawMinutes

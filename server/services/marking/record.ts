@@ -9,6 +9,7 @@ import { judgeRecord, loadRecords, participants, practiceStudents, type Judged, 
 import { closesFor, dueAtOf, loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordItem, RecordView } from '#shared/marking/desk'
+import { changesOf } from '#server/services/contributing/wiki/changesOf'
 import { attachedFiles } from '#server/services/contributing/storedContributions'
 import { groupOf } from './groupCriteria'
 import { emptyMark, givenTo, loadMark, reckon, rubricOfMark } from './mark'
@@ -124,23 +125,27 @@ function ownRows(db: Db, activityId: string, enrolmentId: string) {
 async function inContext(db: Db, rows: readonly (typeof contributions.$inferSelect)[]): Promise<RecordItem[]> {
   if (rows.length === 0) return []
   const parentIds = rows.flatMap(r => r.parentId ?? [])
-  const named = { id: contributions.id, parentId: contributions.parentId, name: persons.name, text: contributions.text, state: contributions.state }
+  const named = { id: contributions.id, parentId: contributions.parentId, type: contributions.type, name: persons.name, text: contributions.text, state: contributions.state }
   const joined = () => db.select(named).from(contributions).innerJoin(enrolments, eq(enrolments.id, contributions.authorId)).innerJoin(persons, eq(persons.id, enrolments.personId))
   const ids = rows.map(r => r.id)
-  const [parents, answers, files, revisions] = await Promise.all([
+  const [parents, answers, files, revisions, changes] = await Promise.all([
     parentIds.length > 0 ? joined().where(inArray(contributions.id, parentIds)) : [],
     joined().where(and(inArray(contributions.parentId, rows.map(r => r.id)), eq(contributions.state, 'shown'))).orderBy(asc(contributions.shownAt)),
     attachedFiles(db, { ids }),
     db.select({ id: contributionRevisions.contributionId, n: sql<number>`count(*)::int` }).from(contributionRevisions).where(inArray(contributionRevisions.contributionId, ids)).groupBy(contributionRevisions.contributionId),
+    changesOf(db, ids),
   ])
   return rows.map((row) => {
-    const parent = parents.find(p => p.id === row.parentId)
+    const change = changes.get(row.id)
+    // a comment in a wiki says itself which page it stands on
+    const parent = parents.find(p => p.id === row.parentId && p.type !== 'pageVersion')
     const around = row.detail.takesUp?.exact
     return {
-      id: row.id, type: row.type, shownAt: (row.shownAt ?? row.savedAt).toISOString(), words: row.words, text: row.text, withdrawn: row.state === 'withdrawn',
+      id: row.id, type: row.type, shownAt: (row.shownAt ?? row.savedAt).toISOString(), words: row.words, text: change?.text ?? row.text, withdrawn: row.state === 'withdrawn',
       files: files.get(row.id) ?? [], revisions: revisions.find(r => r.id === row.id)?.n ?? 0, mark: null,
       answers: parent ? { name: parent.name, text: parent.state === 'withdrawn' ? 'This post was withdrawn.' : around ? `… ${around} …` : firstWords(parent.text) } : null,
-      answered: answers.filter(a => a.parentId === row.id).map(a => ({ name: a.name, text: firstWords(a.text) })),
+      answered: (change?.change ? [] : answers.filter(a => a.parentId === row.id)).map(a => ({ name: a.name, text: firstWords(a.text) })),
+      change: change?.change ?? null, about: change?.about ?? null, title: row.detail.title ?? null,
     }
   })
 }

@@ -1,4 +1,5 @@
 import { and, asc, eq, inArray, lte } from 'drizzle-orm'
+import { lexiconOf } from '#core/contributing/lexicon/lexiconSettings'
 import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
@@ -44,6 +45,7 @@ export async function activityView(db: Db, actor: Actor & { readonly activity: A
     state: activity.state, opensAt: activity.opensAt.toISOString(), closesAt: closesFor(plan, enrolment.id).toISOString(),
     phases: plan.phases.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
     review: activity.kind === 'review' ? reviewForReader() : null,
+    lexicon: activity.kind === 'lexicon' ? structuredClone(lexiconOf(activity.settings)) as ActivityView['lexicon'] : null,
     writeFirst: activity.settings.writeFirst, editMinutes: activity.settings.editMinutes, points: activity.points, pointStep: activity.pointStep, scale: activity.scale, combine: isStaff(enrolment) ? activity.combine : null, practice: activity.practice, passPercent: activity.passPercent,
     hiddenUntil: activity.settings.hiddenUntil ?? null, starterHtml: activity.starterHtml, spoken: spoken ? { url: `/api/files/${spoken.id}`, type: spoken.type } : null,
     talk: structuredClone(talkOf(activity.settings)) as ActivityView['talk'], joint,

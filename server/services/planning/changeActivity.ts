@@ -66,6 +66,7 @@ export function requireSound(body: Pick<ActivityBody, 'opensAt' | 'phases' | 'ru
   if (body.rules.some(r => !working.has(r.rule.due))) throw refusedField('rules', 'noPhase', 'An expectation is due at the end of a phase this activity does not have. Choose another due time for it.')
   const { answerType, readBy } = KINDS[body.kind]
   if (body.rules.some(r => r.rule.kind === 'reviews') && answerType !== 'review') throw refusedField('rules', 'noReviews', 'Nothing is reviewed here, so reviews cannot be asked for.')
+  if (body.kind !== 'wiki' && body.rules.some(r => r.rule.kind === 'ownPages' || r.rule.kind === 'revisions')) throw refusedField('rules', 'noPages', 'Pages are claimed in a wiki only, so they cannot be asked for here.')
   if (body.rules.some(r => r.rule.kind === 'replies') && (answerType === null || readBy !== 'class')) throw refusedField('rules', 'noAnswers', 'Classmates do not answer each other here, so replies cannot be asked for.')
 }
 
@@ -115,7 +116,7 @@ export function columnsOf(body: ActivityBody, before: Pick<ActivityRow, 'summary
     starter: body.starter && plainText(body.starter) !== '' ? body.starter : null, starterHtml: body.starter && plainText(body.starter) !== '' ? renderDoc(body.starter).html : null,
     spokenFileId: body.spokenFileId, unitId: body.unitId, categoryId: body.categoryId, scale: body.scale, gradingScaleId: body.gradingScaleId, points: body.points, passPercent: body.passPercent,
     practice: body.practice, groupMark: body.groupMark, returnTogether: body.returnTogether, rubricVersionId: body.rubricVersionId, lateRule: body.lateRule, combine: body.rubricVersionId ? null : body.combine, audience: body.audience,
-    settings: { ...talkOf(body), writeFirst: body.writeFirst, editMinutes: body.editMinutes, hiddenUntil: body.hiddenUntil, rests: body.rests, review: body.review },
+    settings: { ...talkOf(body), writeFirst: body.writeFirst, editMinutes: body.editMinutes, hiddenUntil: body.hiddenUntil, rests: body.rests, review: body.review, wiki: body.wiki, lexicon: body.lexicon },
     opensAt: new Date(body.opensAt),
   }
 }

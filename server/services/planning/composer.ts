@@ -1,4 +1,6 @@
 import { and, asc, desc, eq, inArray, isNotNull, ne } from 'drizzle-orm'
+import { lexiconOf } from '#core/contributing/lexicon/lexiconSettings'
+import { wikiOf } from '#core/contributing/wiki/wikiSettings'
 import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
@@ -75,7 +77,7 @@ export async function loadBody(db: Db, a: ActivityRow): Promise<ComposerView['bo
     kind: a.kind, title: a.title, brief: a.brief, starter: a.starter, spokenFileId: a.spokenFileId, unitId: a.unitId, categoryId: a.categoryId,
     scale: a.scale, gradingScaleId: a.gradingScaleId, points: a.points, passPercent: a.passPercent, practice: a.practice, groupMark: a.groupMark, returnTogether: a.returnTogether,
     rubricVersionId: a.rubricVersionId, lateRule: a.lateRule, combine: a.combine, audience: copyAudience(a.audience),
-    jointSeminarIds: jointRows.map(j => j.seminarId), ...structuredClone(talkOf(a.settings)) as TalkBody, review: structuredClone(reviewOf(a.settings)) as ActivityBody['review'], writeFirst: a.settings.writeFirst, hiddenUntil: a.settings.hiddenUntil ?? null, editMinutes: a.settings.editMinutes, rests: [...a.settings.rests ?? []],
+    jointSeminarIds: jointRows.map(j => j.seminarId), ...structuredClone(talkOf(a.settings)) as TalkBody, review: structuredClone(reviewOf(a.settings)) as ActivityBody['review'], wiki: structuredClone(wikiOf(a.settings)) as ActivityBody['wiki'], lexicon: structuredClone(lexiconOf(a.settings)) as ActivityBody['lexicon'], writeFirst: a.settings.writeFirst, hiddenUntil: a.settings.hiddenUntil ?? null, editMinutes: a.settings.editMinutes, rests: [...a.settings.rests ?? []],
     opensAt: a.opensAt.toISOString(), phases: phaseRows.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
     rules: rules.map(e => ({ id: e.id, rule: e.rule, needed: e.needed })),
     prompts: promptRows.map(p => ({ id: p.id, doc: p.doc, releaseAt: p.releaseAt.toISOString() })),

@@ -9,7 +9,8 @@ import { announce } from '#server/services/contributing/announce'
 import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { once } from '#server/services/receipt'
-import { groupsIn, loadRound, requireReview, type ActorAt } from './round'
+import { groupsOf } from '#server/services/planning/audienceGroups'
+import { loadRound, requireReview, type ActorAt } from './round'
 
 const UPLOAD_COUNTS_FOR = 2 * 60_000 // milliseconds after an upload's end in which handing in still counts by its start
 
@@ -19,7 +20,7 @@ export async function handInPlace(db: Db, actor: ActorAt): Promise<ContributionD
   const settings = requireReview(activity)
   if (isStaff(enrolment)) throw refusedField('doc', 'staff', 'Work is handed in by students. A sample to practise on is put up on the desk of this peer review.')
   if (settings.subject === 'teammates') throw refusedField('doc', 'noHandIn', 'Nothing is handed in here: teammates review each other.')
-  const groups = settings.byGroup ? await groupsIn(db, activity) : []
+  const groups = settings.byGroup ? await groupsOf(db, activity) : []
   const group = groups.find(g => g.memberIds.includes(enrolment.id))
   if (settings.byGroup && !group) throw refusedField('doc', 'noGroup', 'Work is handed in by groups here, and you are in none yet. Write to your instructor; your text is kept.')
   const [there] = await db.select({ id: contributions.id, authorId: contributions.authorId, name: persons.givenName }).from(contributions).innerJoin(enrolments, eq(enrolments.id, contributions.authorId)).innerJoin(persons, eq(persons.id, enrolments.personId))

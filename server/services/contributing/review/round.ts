@@ -3,8 +3,9 @@ import { reviewOf, type ReviewSettings } from '#core/contributing/review/reviewS
 import { ownDueAt } from '#core/planning/schedule'
 import { isStaff, nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { allocations, contributions, enrolments, groupMembers, groups, reviewRounds, type ContributionDetail } from '#server/database/schema'
+import { allocations, contributions, enrolments, groupMembers, reviewRounds, type ContributionDetail } from '#server/database/schema'
 import { participants, practiceStudents, type Student } from '#server/services/contributing/records'
+import { groupsOf, type AudienceGroup } from '#server/services/planning/audienceGroups'
 import { loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
 
 export type ActorAt = Actor & { readonly activity: ActivityRow }
@@ -20,7 +21,6 @@ export interface Entry {
   readonly words: number
   readonly detail: ContributionDetail
 }
-export interface ReviewGroup { readonly id: string, readonly title: string, readonly memberIds: readonly string[] }
 
 /** A peer review with everyone and everything in it, as staff may know it. Nothing here is fit to be sent to a student. */
 export interface Round {
@@ -31,7 +31,7 @@ export interface Round {
   readonly students: readonly Student[] // who takes part, by family name
   readonly entries: readonly Entry[]
   readonly allocations: readonly Allocation[]
-  readonly groups: readonly ReviewGroup[] // of the audience, where it is for groups
+  readonly groups: readonly AudienceGroup[] // of the audience, where it is for groups
 }
 
 /** The activity's settings, if it is a peer review; otherwise nothing is at this address. */
@@ -49,7 +49,7 @@ export async function loadRound(db: Db, activity: ActivityRow): Promise<Round> {
     db.select({ id: contributions.id, authorId: contributions.authorId, shownAt: contributions.shownAt, words: contributions.words, detail: contributions.detail, role: enrolments.role }).from(contributions)
       .innerJoin(enrolments, eq(enrolments.id, contributions.authorId)).where(and(eq(contributions.activityId, activity.id), eq(contributions.type, 'entry'), eq(contributions.state, 'shown'))).orderBy(asc(contributions.shownAt), asc(contributions.id)),
     db.select().from(allocations).where(eq(allocations.activityId, activity.id)).orderBy(asc(allocations.id)),
-    groupsIn(db, activity),
+    groupsOf(db, activity),
   ])
   // trials of the instructor's practice student take no part in what is dealt out
   const trial = new Set(practice.map(s => s.enrolmentId))
@@ -59,20 +59,10 @@ export async function loadRound(db: Db, activity: ActivityRow): Promise<Round> {
   }
 }
 
-export function ownersOf(entry: { readonly authorId: string, readonly detail: ContributionDetail }, inGroups: readonly ReviewGroup[]): readonly string[] {
+export function ownersOf(entry: { readonly authorId: string, readonly detail: ContributionDetail }, inGroups: readonly AudienceGroup[]): readonly string[] {
   const { groupId } = entry.detail.handIn ?? {}
   const members = groupId ? inGroups.find(g => g.id === groupId)?.memberIds : undefined
   return members ? [...new Set([entry.authorId, ...members])] : [entry.authorId]
-}
-
-/** Groups of the plan an activity is for; none where it is not for groups. */
-export async function groupsIn(db: Db, { audience }: ActivityRow): Promise<ReviewGroup[]> {
-  if (audience.kind !== 'groups') return []
-  const [named, members] = await Promise.all([
-    db.select({ id: groups.id, title: groups.title }).from(groups).where(eq(groups.groupPlanId, audience.groupPlanId)).orderBy(asc(groups.position)),
-    db.select({ groupId: groupMembers.groupId, id: groupMembers.enrolmentId }).from(groupMembers).innerJoin(enrolments, eq(enrolments.id, groupMembers.enrolmentId)).where(and(eq(groupMembers.groupPlanId, audience.groupPlanId), eq(enrolments.state, 'active'))).orderBy(asc(groupMembers.enrolmentId)),
-  ])
-  return named.filter(g => audience.groupIds.length === 0 || audience.groupIds.includes(g.id)).map(g => ({ ...g, memberIds: members.filter(m => m.groupId === g.id).map(m => m.id) }))
 }
 
 /** Group of each person in a plan whose groupmates are kept from reviewing each other. */
