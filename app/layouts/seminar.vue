@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import TopLine from '../components/shell/TopLine.vue'
 import WeekRibbon from '../components/planning/WeekRibbon.vue'
+import TermPeek from '../components/contributing/lexicon/TermPeek.vue'
 import FindDialog from '../components/shell/FindDialog.vue'
 import { useStudentsEye } from '../composables/people/useStudentsEye'
 import { useSeminarStore } from '../stores/seminar'
+import { useTermsStore } from '../stores/terms'
 
 const route = useRoute()
 const seminar = useSeminarStore()
@@ -11,6 +13,9 @@ const { error } = await useAsyncData(() => `shell-${route.params.seminarId}`, as
   await seminar.load(route.params.seminarId as string)
   return true
 })
+const terms = useTermsStore()
+watch(() => seminar.shell?.id, id => { if (id && import.meta.client) void terms.load(id).catch(() => {}) })
+onMounted(() => { if (seminar.shell) void terms.load(seminar.shell.id).catch(() => {}) }) // without them words are words
 const finding = ref(false)
 const eye = useStudentsEye()
 function onKey(event: KeyboardEvent) {
@@ -33,6 +38,7 @@ if (error.value) throw createError({ statusCode: 404, statusMessage: error.value
     <div id="page" class="page" tabindex="-1">
       <slot />
     </div>
+    <TermPeek />
     <FindDialog v-if="seminar.shell" v-model="finding" :shell="seminar.shell" @eye="eye(true)" />
   </div>
 </template>

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { buildThread } from '#core/contributing/buildThread'
 import type { ActivityView } from '#shared/contributing/activity'
+import type { TermDetail } from '#shared/contributing/term'
 import type { ContributionView, DraftView, LiveEvent, ThreadView, WholeContribution } from '#shared/contributing/thread'
 import { newKey, useApi } from '../composables/shell/useApi'
 
@@ -69,6 +70,7 @@ export const useThreadStore = defineStore('thread', () => {
     if (!thread.value) return null
     if (sending > 0 && (event.kind === 'opened' || (event.kind === 'contribution' && event.contribution.view === 'whole' && event.contribution.author.isMe))) { waits = true; return null }
     if (event.kind === 'opened') { void refresh().catch(() => {}); return null }
+    if (event.kind === 'page') return null // a wiki's, heard by its own room
     if (event.kind === 'gone') {
       heard.delete(event.id)
       // its place stays for this visit: somebody may be answering it, and nothing that is being read moves
@@ -139,8 +141,8 @@ export const useThreadStore = defineStore('thread', () => {
     await api.put(`/api/contributions/${id}/withdrawn`, { withdrawn })
     await refresh()
   }
-  async function edit(id: string, doc: unknown, baseVersion: number, title?: string | null) {
-    await api.patch(`/api/contributions/${id}`, { key: newKey(), doc, baseVersion, ...(title !== undefined && { title }) })
+  async function edit(id: string, doc: unknown, baseVersion: number, title?: string | null, term?: TermDetail) {
+    await api.patch(`/api/contributions/${id}`, { key: newKey(), doc, baseVersion, ...(title !== undefined && { title }), ...(term && { term }) })
     await refresh()
   }
   async function act(id: string, what: 'on-top' | 'opened' | 'approval', body: Record<string, unknown>) {

@@ -1,21 +1,25 @@
 <script setup lang="ts">
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
+import type { LexiconSettingsBody } from '#shared/contributing/lexicon'
+import type { TermDetail } from '#shared/contributing/term'
 import type { OwnText, WholeContribution } from '#shared/contributing/thread'
 import { ApiProblem, useApi } from '../../composables/shell/useApi'
 import { useTimes } from '../../composables/planning/useTimes'
 import { useThreadStore } from '../../stores/thread'
 import RichEditor from './RichEditor.vue'
+import TermFields from './lexicon/TermFields.vue'
 import TwoTexts from './TwoTexts.vue'
 
 /** One's own text while it is changed; what was there is kept as it was until it is saved. */
-const props = defineProps<{ contribution: WholeContribution, titled?: boolean }>()
+const props = defineProps<{ contribution: WholeContribution, titled?: boolean, lexicon?: LexiconSettingsBody | null }>()
 const emit = defineEmits<{ done: [], away: [] }>()
 const api = useApi()
 const store = useThreadStore()
 const { time } = useTimes()
 const doc = shallowRef<RichNode | null>(null)
 const title = ref('')
+const term = shallowRef<TermDetail | null>(null)
 const version = ref(0)
 const busy = ref(false)
 const problem = ref<string | null>(null)
@@ -26,6 +30,7 @@ onMounted(async () => {
     const own = await api.get<OwnText>(`/api/contributions/${props.contribution.id}`)
     doc.value = own.doc as RichNode
     title.value = own.title ?? ''
+    term.value = own.term
     version.value = own.version
   }
   catch (error) { problem.value = error instanceof Error ? error.message : String(error) }
@@ -35,13 +40,13 @@ async function save() {
   busy.value = true
   problem.value = null
   try {
-    await store.edit(props.contribution.id, doc.value, version.value, props.titled ? title.value.trim() || null : undefined)
+    await store.edit(props.contribution.id, doc.value, version.value, props.titled ? title.value.trim() || null : undefined, term.value ?? undefined)
     emit('done')
   }
   catch (error) {
     if (!(error instanceof ApiProblem)) throw error
     if (error.code === 'changedMeanwhile') theirs.value = error.details.theirs as { doc: RichNode, version: number }
-    else problem.value = error.at('doc') ?? error.message
+    else problem.value = error.at('doc') ?? error.at('term') ?? error.message
   }
   finally { busy.value = false }
 }
@@ -55,6 +60,7 @@ function settle(mine: boolean) {
 <template>
   <div class="box" @keydown.ctrl.enter.prevent="save" @keydown.meta.enter.prevent="save" @keydown.esc="emit('away')">
     <input v-if="titled" v-model="title" class="title" maxlength="200" aria-label="Title" placeholder="Title">
+    <TermFields v-if="lexicon && doc" :term="term" :settings="lexicon" @write="term = $event" />
     <RichEditor v-if="doc" :doc="doc" label="Your text" autofocus formulas @write="doc = $event" />
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
     <TwoTexts v-if="theirs && doc" sentence="This was changed in another window meanwhile. Keep the text you want." :mine="plainText(doc)" :theirs="plainText(theirs.doc)" their-name="As it is now" @choose="settle" />

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { threadRows } from '#core/contributing/threadRows'
 import type { ThreadNode } from '#core/contributing/buildThread'
+import type { LexiconSettingsBody } from '#shared/contributing/lexicon'
 import type { ContributionView, WholeContribution } from '#shared/contributing/thread'
 import { plural } from '../../composables/planning/expectationWords'
 import { useTimes } from '../../composables/planning/useTimes'
 import PersonDisc from '../people/PersonDisc.vue'
 import AttachmentList from './AttachmentList.vue'
 import HeldBar from './HeldBar.vue'
+import ProseText from './ProseText.vue'
 import RevisionList from './RevisionList.vue'
 import type { TalkDesk } from './talkDesk'
 
@@ -20,9 +22,11 @@ const props = withDefaults(defineProps<{
   /** Whether it is said who wrote it. */
   authored?: boolean
   titled?: boolean
+  /** Of a lexicon: what a term can be. */
+  lexicon?: LexiconSettingsBody | null
   /** What answering is called here. */
   verb?: string
-}>(), { verb: 'comment' })
+}>(), { verb: 'comment', lexicon: null })
 const { longDay, time, dayTime } = useTimes()
 const entry = computed(() => props.node.item as WholeContribution)
 const rows = computed(() => threadRows(props.node.replies, { folded: props.desk.foldedThreads, unfolded: props.desk.openThreads, longThread: 1000, replyTo: props.desk.replyTo.value, isNew: c => c.view === 'whole' && c.isNew }))
@@ -43,9 +47,9 @@ const nodWords = (c: WholeContribution) => c.nods > 0 ? `${c.nods} ${plural(c.no
       <template v-if="entry.withdrawn"> · withdrawn</template>
       <slot name="meta" />
     </p>
-    <EditBox v-if="editing" :contribution="entry" :titled="titled" @done="desk.edited" @away="desk.edit(null)" />
-    <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-    <div v-else class="prose" v-html="entry.html ?? ''" />
+    <EditBox v-if="editing" :contribution="entry" :titled="titled && !lexicon" :lexicon="lexicon" @done="desk.edited" @away="desk.edit(null)" />
+    <ProseText v-else :html="entry.html ?? ''" :except="entry.type === 'term' ? entry.id : undefined" />
+    <slot v-if="!editing" name="below" />
     <AttachmentList v-if="entry.files.length > 0" :files="entry.files" />
     <MarkOne v-if="desk.combine && !entry.author.isStaff && entry.state === 'shown' && !entry.withdrawn" :combine="desk.combine" :mark="entry.points === null && entry.done === null ? null : { points: entry.points, done: entry.done }" @mark="desk.mark(entry.id, $event)" />
     <RevisionList v-if="history" :contribution-id="entry.id" />
@@ -69,8 +73,7 @@ const nodWords = (c: WholeContribution) => c.nods > 0 ? `${c.nods} ${plural(c.no
           <div>
             <p class="by"><b>{{ row.item.author.isMe ? 'You' : row.item.author.name }}</b><template v-if="row.item.author.role"> · <span class="role">{{ row.item.author.role }}</span></template> · <span v-if="row.item.isNew" class="nw">new </span>{{ dayTime(row.item.shownAt) }}<template v-if="row.item.withdrawn"> · withdrawn</template></p>
             <EditBox v-if="desk.editing.value === row.item.id" :contribution="row.item" @done="desk.edited" @away="desk.edit(null)" />
-            <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-            <div v-else class="prose" v-html="row.item.html ?? ''" />
+            <ProseText v-else :html="row.item.html ?? ''" />
             <AttachmentList v-if="row.item.files.length > 0" :files="row.item.files" />
             <HeldBar v-if="row.item.state === 'awaitingApproval'" :contribution="row.item" :is-staff="desk.isStaff" @approve="desk.approve(row.item.id)" @send-back="desk.sendBack(row.item.id, $event)" />
             <p class="acts">

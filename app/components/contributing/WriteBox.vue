@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { AttachLimits } from '#core/contributing/talkSettings'
+import type { LexiconSettingsBody } from '#shared/contributing/lexicon'
 import type { DraftView, TakesUp } from '#shared/contributing/thread'
 import { useDraft, type WritingPlace } from '../../composables/contributing/useDraft'
 import { useNotices } from '../../stores/notices'
 import { useThreadStore } from '../../stores/thread'
 import AttachmentAdd from './AttachmentAdd.vue'
+import TermFields from './lexicon/TermFields.vue'
 import TwoTexts from './TwoTexts.vue'
 
 const RichEditor = defineAsyncComponent(() => import('./RichEditor.vue'))
@@ -20,6 +22,8 @@ const props = withDefaults(defineProps<{
   attach?: AttachLimits | null
   /** Whether it has a title, and can be put away without being posted. */
   titled?: boolean
+  /** Of a lexicon: what a term can be; the text is its definition. */
+  lexicon?: LexiconSettingsBody | null
   closable?: boolean
   /** Whether it can wait for a time to show itself. */
   timed?: boolean
@@ -27,7 +31,7 @@ const props = withDefaults(defineProps<{
   verb?: string
   /** Asked before it is posted; false leaves it where it is. */
   before?: ((text: string, fileIds: readonly string[]) => Promise<boolean>) | null // the text with its title
-}>(), { takesUp: null, autofocus: true, attach: null, verb: 'Post', before: null })
+}>(), { takesUp: null, autofocus: true, attach: null, verb: 'Post', before: null, lexicon: null })
 const emit = defineEmits<{ posted: [id: string, state: 'shown' | 'awaitingApproval' | 'scheduled'], away: [], dropPassage: [] }>()
 const notices = useNotices()
 const store = useThreadStore()
@@ -70,6 +74,7 @@ const stateWords = computed(() => ({ 'empty': '', 'typing': 'saving …', 'saved
   <div class="box" @keydown.ctrl.enter.prevent="post" @keydown.meta.enter.prevent="post" @keydown.esc="closable && away()">
     <div v-if="takesUp" class="passage">“{{ takesUp.exact }}” <button class="link" type="button" @click="emit('dropPassage')">leave it out</button></div>
     <input v-if="titled" class="title" :value="draft.title.value ?? ''" maxlength="200" aria-label="Title" placeholder="Title" @input="draft.setTitle(($event.target as HTMLInputElement).value)">
+    <TermFields v-if="lexicon" :term="draft.term.value" :settings="lexicon" @write="draft.setTerm" />
     <RichEditor :doc="draft.doc.value" :label="label" :autofocus="autofocus" formulas :describedby="draft.problem.value ? problemId : undefined" @write="(doc: RichNode) => draft.write(doc)">
       <template #before><span class="to"><slot>{{ label }}</slot></span></template>
       <template #after><AttachmentAdd v-if="attach && attach.most > 0" part="tools" :activity-id="place.activityId" :limits="attach" :files="draft.files.value" @change="draft.setFiles" /></template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
 import { useTimes } from '../../composables/planning/useTimes'
+import ProseText from '../contributing/ProseText.vue'
 
 /** A brief as it is met everywhere: text, the instructor's voice, prompts released so far, and the starter. */
 defineProps<{ activity: ActivityView }>()
@@ -10,11 +11,9 @@ const { date } = useTimes()
 <template>
   <div class="activity-brief">
     <audio v-if="activity.spoken" controls preload="metadata" :src="activity.spoken.url" aria-label="The brief, spoken by the instructor" />
-    <!-- eslint-disable vue/no-v-html -- the instructor's words, sanitised on the server when they were written -->
-    <div class="prose" v-html="activity.briefHtml" />
-    <section v-for="p in activity.prompts" :key="p.number" class="prompt"><h3>Prompt {{ p.number }} <span>since {{ date(p.releaseAt) }}</span></h3><div class="prose" v-html="p.html" /></section>
-    <section v-if="activity.starterHtml" class="starter"><h3>To begin with</h3><div class="prose" v-html="activity.starterHtml" /></section>
-    <!-- eslint-enable vue/no-v-html -->
+    <ProseText :html="activity.briefHtml" />
+    <section v-for="p in activity.prompts" :key="p.number" class="prompt"><h3>Prompt {{ p.number }} <span>since {{ date(p.releaseAt) }}</span></h3><ProseText :html="p.html" /></section>
+    <section v-if="activity.starterHtml" class="starter"><h3>To begin with</h3><ProseText :html="activity.starterHtml" /></section>
   </div>
 </template>
 

@@ -1,8 +1,9 @@
 import { createStore, del, entries, get, set } from 'idb-keyval'
+import type { TermDetail } from '#shared/contributing/term'
 import type { RichNode } from '#core/contributing/richText'
 
 /** A text left in this browser, with the version of the draft it was begun from. */
-export interface KeptText { readonly at: number, readonly doc: RichNode, readonly title: string | null, readonly baseVersion: number | null }
+export interface KeptText { readonly at: number, readonly doc: RichNode, readonly title: string | null, readonly term?: TermDetail | null, readonly baseVersion: number | null }
 /** A post that could not be sent yet. Its key makes sure that it is posted once, however often it is tried. */
 export interface WaitingPost { readonly path: string, readonly body: Readonly<Record<string, unknown>> & { readonly key: string }, readonly shelf: string }
 

@@ -1,5 +1,6 @@
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
+import type { TermDetail } from '#shared/contributing/term'
 import type { AttachedFile, DraftView, TakesUp } from '#shared/contributing/thread'
 import { ApiProblem, newKey, useApi } from '../shell/useApi'
 import { forgetText, keepText, keptText, queuePost } from './shelf'
@@ -26,6 +27,7 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
   const version = ref(stored?.version ?? null)
   const doc = shallowRef<RichNode>(stored?.doc as RichNode ?? EMPTY)
   const title = ref(stored?.title ?? null)
+  const term = shallowRef<TermDetail | null>(stored?.term ?? null)
   const files = shallowRef<readonly AttachedFile[]>(stored?.files ?? [])
   const theirs = shallowRef<DraftView | null>(null)
   const problem = ref<string | null>(null)
@@ -39,18 +41,19 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
   let posted = false
   let touched = false
 
-  const written = () => ({ parentId: place.parentId, slot: place.slot ?? '', promptId: place.promptId ?? null, title: title.value || null, fileIds: files.value.map(f => f.id), doc: doc.value, takesUp: takesUp.value })
+  const written = () => ({ parentId: place.parentId, slot: place.slot ?? '', promptId: place.promptId ?? null, title: title.value || null, term: term.value, fileIds: files.value.map(f => f.id), doc: doc.value, takesUp: takesUp.value })
 
   function write(next: RichNode) {
     touched = true
     doc.value = next
     problem.value = null
     state.value = 'typing'
-    void keepText(shelf, { doc: next, title: title.value, baseVersion: version.value })
+    void keepText(shelf, { doc: next, title: title.value, term: term.value, baseVersion: version.value })
     clearTimeout(timer)
     timer = setTimeout(() => void save(), PAUSE)
   }
   const setTitle = (next: string) => { title.value = next; write(doc.value) }
+  const setTerm = (next: TermDetail) => { term.value = next; write(doc.value) }
   const setFiles = (next: readonly AttachedFile[]) => { files.value = next; write(doc.value) }
 
   /** Saves now; saves follow each other, never overlap. */
@@ -62,7 +65,7 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
 
   async function saveOnce() {
     const sent = doc.value
-    if (posted || theirs.value || (plainText(sent) === '' && files.value.length === 0 && version.value === null)) return
+    if (posted || theirs.value || (plainText(sent) === '' && files.value.length === 0 && !term.value?.term && version.value === null)) return
     try {
       const answer = await api.put<DraftView>(`/api/activities/${place.activityId}/draft`, { ...written(), baseVersion: version.value })
       version.value = answer.version
@@ -84,7 +87,7 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
       state.value = 'two texts'
       return
     }
-    problem.value = error.at('doc') ?? error.at('takesUp') ?? error.at('fileIds') ?? error.at('title') ?? error.message
+    problem.value = error.at('doc') ?? error.at('term') ?? error.at('category') ?? error.at('takesUp') ?? error.at('fileIds') ?? error.at('title') ?? error.message
   }
 
   /** Keeps one of two texts: mine goes on top of theirs, or theirs takes its place here. */
@@ -101,7 +104,7 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
     clearTimeout(timer)
     await saving
     problem.value = null
-    const now = JSON.stringify([doc.value, takesUp.value, title.value, files.value.map(f => f.id), more])
+    const now = JSON.stringify([doc.value, takesUp.value, title.value, term.value, files.value.map(f => f.id), more])
     if (postKey.text !== now) postKey = { key: newKey(), text: now }
     const path = `/api/activities/${place.activityId}/contributions`
     const body = { ...written(), ...more, key: postKey.key }
@@ -114,7 +117,7 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
     catch (error) {
       posted = false
       if (error instanceof ApiProblem && error.status === 0 && !navigator.onLine) {
-        await keepText(shelf, { doc: doc.value, title: title.value, baseVersion: version.value })
+        await keepText(shelf, { doc: doc.value, title: title.value, term: term.value, baseVersion: version.value })
         await queuePost({ path, body, shelf })
         state.value = 'waiting'
         return null
@@ -148,11 +151,12 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
     if (!kept || touched) return
     doc.value = kept.doc
     title.value = kept.title
+    if (kept.term) term.value = kept.term
     version.value = kept.baseVersion
     state.value = 'kept here'
     timer = setTimeout(() => void save(), PAUSE)
   })
   onBeforeUnmount(() => { if (state.value === 'typing') void save() })
 
-  return { doc, title, files, words, text, state, problem, theirs, write, setTitle, setFiles, save, settle, post, discard, onSent }
+  return { doc, title, term, setTerm, files, words, text, state, problem, theirs, write, setTitle, setFiles, save, settle, post, discard, onSent }
 }

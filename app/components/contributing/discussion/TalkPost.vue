@@ -4,6 +4,7 @@ import type { ThreadRow } from '#core/contributing/threadRows'
 import type { ContributionView, WholeContribution } from '#shared/contributing/thread'
 import { plural } from '../../../composables/planning/expectationWords'
 import { useTimes } from '../../../composables/planning/useTimes'
+import { useTermsStore } from '../../../stores/terms'
 import PersonDisc from '../../people/PersonDisc.vue'
 import AttachmentList from '../AttachmentList.vue'
 import HeldBar from '../HeldBar.vue'
@@ -23,6 +24,7 @@ const { day, time, shortDayTime } = useTimes()
 const FOLD_WORDS = 52 // words of a long post that stand before it is unfolded
 const DEEPEST = 2 // from here on answers no longer move to the right
 
+const terms = useTermsStore()
 const item = computed(() => props.row.item)
 const whole = computed<WholeContribution | null>(() => item.value.view === 'whole' ? item.value : null)
 const depth = computed(() => props.row.depth)
@@ -30,7 +32,7 @@ const long = computed(() => (whole.value?.words ?? 0) > FOLD_WORDS + 40)
 const open = computed(() => !long.value || props.desk.unfolded.has(item.value.id))
 /** Passages others have taken up, with their letters. */
 const passages = computed(() => props.desk.passagesOf(item.value.id))
-const html = computed(() => whole.value?.html === null || !whole.value ? null : markPassages(whole.value.html, passages.value.map(p => ({ exact: p.exact, open: '<mark class="taken">', close: `</mark><a class="letter-mark" href="#c-${p.byId}" aria-label="taken up, go to the reply">${p.letter}</a>` }))))
+const html = computed(() => whole.value?.html === null || !whole.value ? null : terms.link(markPassages(whole.value.html, passages.value.map(p => ({ exact: p.exact, open: '<mark class="taken">', close: `</mark><a class="letter-mark" href="#c-${p.byId}" aria-label="taken up, go to the reply">${p.letter}</a>` })))))
 const label = computed(() => props.desk.letterOf(item.value.id))
 const tone = computed(() => whole.value?.author.isMe ? 'me' : whole.value?.author.isStaff ? 'staff' : 'plain')
 const parent = computed(() => item.value.parentId ? props.desk.authorOf(item.value.parentId) : null)

@@ -8,6 +8,7 @@ import { useKeys, type Key } from '../../../composables/shell/useKeys'
 import { useNotices } from '../../../stores/notices'
 import { useSeminarStore } from '../../../stores/seminar'
 import { useThreadStore } from '../../../stores/thread'
+import ProseText from '../ProseText.vue'
 import ActivityPage from '../ActivityPage.vue'
 import EntryArticle from '../EntryArticle.vue'
 import WriteBox from '../WriteBox.vue'
@@ -63,8 +64,7 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
 <template>
   <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys" brief="below">
     <main>
-      <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-      <div class="question prose" v-html="activity.briefHtml" />
+      <ProseText class="question" :html="activity.briefHtml" />
       <template v-if="seminar.isStudent">
         <template v-if="mine"><EntryArticle :node="mine" :desk="desk" verb="answer" /><p v-if="mine.item.view === 'whole' && mine.item.done !== null" class="said" :class="{ yes: mine.item.done }">{{ mine.item.done ? 'Marked as done.' : 'Read, and not taken as done. Write to your instructor if you wonder why.' }}</p></template>
         <template v-else-if="desk.mayWrite">
@@ -77,8 +77,7 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
         <ol v-if="answers.length > 0">
           <li v-for="(a, i) in answers" :key="a.id" :data-answer="i" :class="{ here: i === at && seminar.isStaff, yes: a.done === true, no: a.done === false }" tabindex="-1" @click="at = i" @focus="at = i">
             <p class="who"><b>{{ a.author.name }}</b><span class="muted">{{ shortDayTime(a.shownAt) }}{{ a.shownAt > activity.closesAt ? ', late' : '' }} · {{ a.words }} words</span></p>
-            <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-            <div class="prose" v-html="a.html ?? ''" />
+            <ProseText :html="a.html ?? ''" />
             <p v-if="seminar.isStaff" class="mark"><button type="button" class="chip" :class="{ on: a.done === true }" :aria-pressed="a.done === true" @click.stop="mark(a.id, a.done === true ? null : true)">done</button><button type="button" class="chip" :class="{ on: a.done === false }" :aria-pressed="a.done === false" @click.stop="mark(a.id, a.done === false ? null : false)">not done</button></p>
           </li>
         </ol>

@@ -12,6 +12,7 @@ import { useThreadStore } from '../../../stores/thread'
 import ActivityPage from '../ActivityPage.vue'
 import EntryCalendar from '../EntryCalendar.vue'
 import ExpectationMargin from '../ExpectationMargin.vue'
+import ProseText from '../ProseText.vue'
 import LookAlikes from '../LookAlikes.vue'
 import TalkOut from '../TalkOut.vue'
 import WriteBox from '../WriteBox.vue'
@@ -120,8 +121,7 @@ onMounted(() => {
           <h2>{{ page.period.label }} <span>{{ day(page.period.startsAt) }}</span></h2>
           <div v-for="p in page.prompts" :key="p.prompt.id" class="prompt">
             <div class="asked"><b class="num">{{ p.prompt.number }}</b>
-              <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-              <div class="prose" v-html="p.prompt.html" /></div>
+              <ProseText :html="p.prompt.html" /></div>
             <JournalEntry v-for="e in p.entries" :key="e.id" :node="nodeOf(e.id)" :desk="desk" :opening="talk.opening" @open="asking = $event.id" @close="open($event, false)" />
             <WriteBox v-if="isOwn && desk.mayWrite && !p.entries.some(e => !e.withdrawn)" :place="{ activityId: activity.id, parentId: null, slot: p.prompt.id, promptId: p.prompt.id }" :label="`Your answer to ${p.prompt.number}`" :min-words="minWords" :stored="store.draftAt(null, p.prompt.id)" :autofocus="false" :attach="desk.attach" verb="Put it in" @posted="posted" />
             <p v-else-if="p.entries.length === 0" class="hint">Not answered yet.</p>
