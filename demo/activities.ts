@@ -1,6 +1,8 @@
 import { allTerm, building, stair, trading } from './laterActivities'
 import type { RichNode } from '#core/contributing/richText'
 import type { ActivityKind } from '#core/contributing/kinds/kind'
+import type { LexiconSettings } from '#core/contributing/lexicon/lexiconSettings'
+import type { WikiSettings } from '#core/contributing/wiki/wikiSettings'
 import type { ReviewSettings } from '#core/contributing/review/reviewSettings'
 import type { TalkSettings } from '#core/contributing/talkSettings'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
@@ -30,6 +32,8 @@ export interface DemoActivity {
   readonly prompts?: ReadonlyArray<readonly [Day, string]>
   readonly talk?: Partial<TalkSettings>
   readonly review?: Partial<ReviewSettings>
+  readonly wiki?: Partial<WikiSettings>
+  readonly lexicon?: Partial<LexiconSettings>
   readonly pointStep?: number // hundredths
 }
 

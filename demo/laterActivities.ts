@@ -1,3 +1,4 @@
+import { TERM_CATEGORIES } from './texts/terms'
 import type { RichNode } from '#core/contributing/richText'
 import type { DemoActivity } from './activities'
 
@@ -18,6 +19,7 @@ export const building: readonly DemoActivity[] = [
     title: 'Walls of Sundvik', summary: 'In fours: five pages on the breakwater, from its stones to its toll, each claimed by one of you and read by all.',
     brief: doc('In fours you write five pages on the breakwater at Sundvik: its stones, its builders, its money, its ships, its enemies. Each of you claims a page; all of you read all of them. Which of the five could the others not do without?'),
     opens: [2, 1, '08:00'], phases: [['write', [2, 1, '08:00'], [3, 7, '23:59']], ['revise', [4, 1, '00:00'], [4, 7, '23:59']], ['mark', [5, 1, '00:00'], [5, 7, '23:59']]], rules: [],
+    wiki: { keyWords: ['Stones', 'Builders', 'Money', 'Ships', 'Enemies'] },
   },
   {
     ...usual, key: 'shares', unit: 0, category: 'Wiki', kind: 'review', rubric: 'Teammate share', groups: 'walls', marked: false, scale: 'none',
@@ -48,7 +50,8 @@ export const trading: readonly DemoActivity[] = [
     brief: doc('Six groups, two to each of our cities, write a guide for somebody who arrives by water and means to stay: where to land, whom to ask, what to pay, what not to say. Where would your two groups disagree about the same quay?'),
     starter: doc('A page might begin where the stranger does: on the wet step below the weigh-house, with nobody looking up. Say what is seen from there before you say what it is called.'),
     opens: [5, 1, '08:00'], phases: [['write', [5, 1, '08:00'], [7, 7, '23:59']], ['revise', [8, 1, '00:00'], [8, 7, '23:59']], ['mark', [9, 1, '00:00'], [9, 7, '23:59']]],
-    rules: [{ kind: 'entries', need: 1, minWords: 300, due: 'write' }],
+    rules: [{ kind: 'ownPages', need: 1, minWords: 120, due: 'write' }, { kind: 'replies', need: 2, minWords: 8, due: 'write' }, { kind: 'revisions', need: 1, due: 'revise' }],
+    wiki: { keyWords: ['Where to land', 'Whom to ask', 'What to pay', 'What not to say'], othersRead: 'afterWriting' },
   },
 ]
 
@@ -84,6 +87,7 @@ export const allTerm: readonly DemoActivity[] = [
     ...usual, key: 'terms', unit: null, category: 'Lexicon', kind: 'lexicon', marked: false, scale: 'complete',
     title: 'Terms of the sea', summary: 'Two terms each, at any time: ours to define, ours to quarrel over.',
     brief: doc('Last, ballast, mole, lading: the words of our sources, defined by us. Two terms each, at any time of the term. What does each one hide?'),
-    opens: [1, 1, '08:00'], phases: [['write', [1, 1, '08:00'], [12, 5, '23:59']]], rules: [{ kind: 'entries', need: 2, minWords: 40, due: 'write' }],
+    opens: [1, 1, '08:00'], phases: [['write', [1, 1, '08:00'], [12, 5, '23:59']]], rules: [{ kind: 'entries', need: 2, minWords: 20, due: 'write' }],
+    lexicon: { categories: TERM_CATEGORIES }, talk: { approval: true },
   },
 ]

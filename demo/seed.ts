@@ -6,6 +6,8 @@ import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import { makeGroups } from '#core/people/makeGroups'
 import { reckonMark } from '#core/marking/reckonMark'
 import { dayAfter, localDay, localInstant } from '#core/planning/week'
+import { USUAL_LEXICON } from '#core/contributing/lexicon/lexiconSettings'
+import { USUAL_WIKI } from '#core/contributing/wiki/wikiSettings'
 import { USUAL_REVIEW } from '#core/contributing/review/reviewSettings'
 import { KINDS } from '#core/contributing/kinds'
 import { hashPassword } from '#server/access/password'
@@ -18,6 +20,8 @@ import { activities, categories, rubric, units, type DemoActivity } from './acti
 import { demoGroupPlans, learningOutcomes, libraryRubrics } from './rubrics'
 import { DemoReviews, handedIn } from './reviews'
 import { DemoReturns } from './returns'
+import { TERM_CATEGORIES, terms } from './texts/terms'
+import { DemoWikis } from './wikis'
 import { marks, type DemoMark } from './marks'
 import { DEMO_PASSWORD, people } from './people'
 import { breakwater } from './texts/breakwater'
@@ -83,7 +87,9 @@ class Seed {
     await this.contributions('reports', handedIn)
     const reviewed = new DemoReviews(this.db as Database, this.seminarId, this.enrolment, this.activity, this.written, spec => this.at(spec))
     await reviewed.written()
+    await this.terms()
     await numberAll(this.db)
+    await new DemoWikis(this.db as Database, this.seminarId, this.enrolment, this.activity, spec => this.at(spec)).all()
     await this.visits()
     for (const mark of marks) await this.mark(mark)
     await reviewed.moderated()
@@ -140,7 +146,7 @@ class Seed {
     const brief = a.clip ? { ...a.brief, content: [...a.brief.content ?? [], await this.clip()] } : a.brief
     const [row] = await this.db.insert(t.activities).values({
       seminarId: this.seminarId, unitId, categoryId, kind: a.kind, title: a.title, summary: a.summary, brief, briefHtml: renderDoc(brief).html,
-      state: a.state, settings: { writeFirst: a.writeFirst, editMinutes: 30, ...a.talk, ...(a.kind === 'review' && { review: { ...USUAL_REVIEW, ...a.review } }) }, opensAt: this.at(a.opens), lateRule: { kind: 'none' },
+      state: a.state, settings: { writeFirst: a.writeFirst, editMinutes: 30, ...a.talk, ...(a.kind === 'review' && { review: { ...USUAL_REVIEW, ...a.review } }), ...(a.wiki && { wiki: { ...USUAL_WIKI, ...a.wiki } }), ...(a.lexicon && { lexicon: { ...USUAL_LEXICON, ...a.lexicon } }) }, opensAt: this.at(a.opens), lateRule: { kind: 'none' },
       ...this.markedBy(a), starter: a.starter ?? null, starterHtml: a.starter ? renderDoc(a.starter).html : null, publishedAt: a.state === 'published' ? this.at(a.opens) : null,
       audience: a.groups ? { kind: 'groups', groupPlanId: this.groupPlan.get(a.groups)!, groupIds: [] } : { kind: 'everyone' }, position,
     }).returning()
@@ -210,6 +216,22 @@ class Seed {
       this.written.set(text.id, { id: row!.id, text: rendered.text })
       if (text.file) await this.picture(text.file, row!.id, this.enrolment.get(text.by)!)
       if (text.nods) await this.db.insert(t.nods).values(text.nods.map(key => ({ seminarId: this.seminarId, contributionId: row!.id, enrolmentId: this.enrolment.get(key)!, madeAt: at })))
+    }
+  }
+
+  /** The class's own terms, with what was said about them; some wait to be shown. */
+  private async terms() {
+    const ids = { seminarId: this.seminarId, activityId: this.activity.get('terms')! }
+    for (const { by, at: when, term, forms = [], category, sources = '', part, waits, file, text, comments = [] } of terms) {
+      const at = this.at(when)
+      const rendered = renderDoc(paragraphs(text))
+      const detail = { title: term, term: { term, forms, category: category === null ? null : TERM_CATEGORIES[category]!, sources, whole: !part } }
+      const [row] = await this.db.insert(t.contributions).values({ ...ids, authorId: this.enrolment.get(by)!, type: 'term', state: waits ? 'awaitingApproval' : 'shown', slot: term, ...rendered, sentences: undefined, detail, figures: file ? 1 : 0, madeAt: at, savedAt: at, shownAt: at } as typeof t.contributions.$inferInsert).returning()
+      if (file) await this.picture(file, row!.id, this.enrolment.get(by)!)
+      for (const [author, said, words] of comments) {
+        const spoken = this.at(said)
+        await this.db.insert(t.contributions).values({ ...ids, authorId: this.enrolment.get(author)!, type: 'comment', state: 'shown', parentId: row!.id, ...renderDoc(paragraphs(words)), sentences: undefined, madeAt: spoken, savedAt: spoken, shownAt: spoken } as typeof t.contributions.$inferInsert)
+      }
     }
   }
 

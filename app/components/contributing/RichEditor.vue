@@ -15,15 +15,17 @@ const props = withDefaults(defineProps<{
   describedby?: string
   /** More that this editor can hold, beyond plain text. */
   more?: AnyExtension[]
+  /** Levels of headings it takes. */
+  levels?: Array<3 | 4>
   /** Whether formulas can be put in. */
   formulas?: boolean
-}>(), { autofocus: false, describedby: undefined, more: () => [] })
+}>(), { autofocus: false, describedby: undefined, more: () => [], levels: () => [3] })
 const emit = defineEmits<{ write: [doc: RichNode] }>()
 const formula = reactive({ open: false, latex: '', pos: null as number | null })
 const nonce = import.meta.client ? document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content : undefined
 
 const editor = useEditor({
-  extensions: [...(props.formulas ? formulaNodes((latex, pos) => Object.assign(formula, { open: true, latex, pos })) : []), StarterKit.configure({ heading: { levels: [3] }, codeBlock: false, link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] } }), ...props.more],
+  extensions: [...(props.formulas ? formulaNodes((latex, pos) => Object.assign(formula, { open: true, latex, pos })) : []), StarterKit.configure({ heading: { levels: props.levels }, codeBlock: false, link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] } }), ...props.more],
   content: props.doc as never,
   autofocus: props.autofocus ? 'end' : false,
   injectNonce: nonce,

@@ -9,6 +9,9 @@ import { useTimes } from '../../composables/planning/useTimes'
 import AttachmentList from '../contributing/AttachmentList.vue'
 import RevisionList from '../contributing/RevisionList.vue'
 import MarkOne from './MarkOne.vue'
+import PageChanges from './PageChanges.vue'
+import RecordLine from './RecordLine.vue'
+import type { RecordPiece } from './recordPiece'
 
 const props = defineProps<{ record: RecordView, activity: ActivityView, entryType: string, names: HiddenNames, combine: CombineRule | null }>()
 const emit = defineEmits<{ cite: [], mark: [contributionId: string, mark: { points: number | null, done: boolean | null }] }>()
@@ -20,9 +23,8 @@ const measures = computed(() => measuring.value ? measuresOf(props.record) : [])
 const called = computed(() => props.names.nameOf(props.record.student))
 const { hide } = props.names
 
-/** A paragraph cut where citations begin and end; offsets are into the contribution's plain text. */
-interface Piece { readonly text: string, readonly names: ReturnType<HiddenNames['pieces']>, readonly numbers: readonly number[], readonly ends: readonly number[] }
-function pieces(item: RecordItem): Piece[][] {
+/** Paragraphs cut where citations begin and end; offsets are into the contribution's plain text. */
+function pieces(item: RecordItem): RecordPiece[][] {
   const cited = props.record.mark.citations.map((c, i) => ({ ...c, number: i + 1 })).filter(c => c.contributionId === item.id).map(c => ({ ...c, start: placeOf(item, c) })).filter(c => c.start >= 0)
   let at = 0
   return item.text.split('\n').map((line) => {
@@ -39,7 +41,7 @@ function pieces(item: RecordItem): Piece[][] {
 }
 /** Where a citation stands now: at its hint, else the nearest place with the same words. */
 const placeOf = (item: RecordItem, c: CitationView) => item.text.startsWith(c.exact, c.start) ? c.start : item.text.indexOf(c.exact)
-const heading = (item: RecordItem) => item.type === 'review' ? item.answers ? `Review of ${hide(item.answers.name)}’s work` : 'Review of a teammate' : props.activity.kind === 'review' ? 'Handed in' : item.answers ? `Reply to ${hide(item.answers.name)}` : item.type === props.entryType ? 'Opening post' : 'Contribution'
+const heading = (item: RecordItem) => item.change ? `${item.change.page}, version ${item.change.number}` : item.about ? `Comment on ${item.about.page}` : item.type === 'term' ? `Term: ${item.title ?? ''}` : item.type === 'review' ? item.answers ? `Review of ${hide(item.answers.name)}’s work` : 'Review of a teammate' : props.activity.kind === 'review' ? 'Handed in' : item.answers ? `Reply to ${hide(item.answers.name)}` : item.type === props.entryType ? 'Opening post' : 'Contribution'
 const checkWords = computed(() => props.activity.expectations.map((e, i) => ({ words: ruleWords(e.rule, props.activity.kind), check: props.record.checks[i]!, have: haveWords(e.rule, props.record.checks[i]!) })))
 const before = computed(() => {
   const i = props.activity.expectations.findIndex(e => e.rule.kind === 'entries')
@@ -65,9 +67,12 @@ const sentence = computed(() => `${summary.value.contributions} ${plural(summary
         <div v-if="item.answers" class="item ctx"><p class="meta">{{ hide(item.answers.name) }} wrote</p><p>{{ hide(item.answers.text) }}</p></div>
         <article :id="`r-${item.id}`" class="item" tabindex="-1" :data-contribution="item.id">
           <button class="pick" type="button" @click="emit('cite')">cite <kbd>e</kbd></button>
-          <p class="meta"><b>{{ heading(item) }}</b> · {{ day(item.shownAt) }}, {{ time(item.shownAt) }} · {{ item.words }} words<template v-if="item.withdrawn"> · withdrawn</template><template v-if="item.revisions > 0"> · <button class="link" type="button" :aria-expanded="shownRevisions === item.id" @click="shownRevisions = shownRevisions === item.id ? null : item.id">{{ shownRevisions === item.id ? 'fold the earlier text' : `changed ${inWords(item.revisions)} ${plural(item.revisions, 'time')}` }}</button></template></p>
+          <p class="meta"><b>{{ heading(item) }}</b> · {{ day(item.shownAt) }}, {{ time(item.shownAt) }} · <template v-if="item.change"><span class="plus">+{{ item.change.added }}</span> <span class="minus">−{{ item.change.removed }}</span> words</template><template v-else>{{ item.words }} words</template><template v-if="item.about"> · {{ item.about.actedOn ? `acted on in version ${item.about.actedOn}` : 'open' }}</template><template v-if="item.withdrawn"> · withdrawn</template><template v-if="item.revisions > 0"> · <button class="link" type="button" :aria-expanded="shownRevisions === item.id" @click="shownRevisions = shownRevisions === item.id ? null : item.id">{{ shownRevisions === item.id ? 'fold the earlier text' : `changed ${inWords(item.revisions)} ${plural(item.revisions, 'time')}` }}</button></template></p>
           <RevisionList v-if="shownRevisions === item.id" :contribution-id="item.id" />
-          <p v-for="(line, n) in pieces(item)" :key="n" class="line" data-line><template v-for="(piece, k) in line" :key="k"><mark v-if="piece.numbers.length > 0" class="cited"><template v-for="(n2, j) in piece.names" :key="j"><span v-if="n2.alias" :data-name="n2.text">{{ n2.alias }}</span><template v-else>{{ n2.text }}</template></template></mark><template v-for="(n2, j) in piece.numbers.length > 0 ? [] : piece.names" :key="`p${j}`"><span v-if="n2.alias" :data-name="n2.text">{{ n2.alias }}</span><template v-else>{{ n2.text }}</template></template><span v-for="number in piece.ends" :key="number" class="cite-number" data-skip>{{ number }}</span></template></p>
+          <p v-if="item.change?.summary" class="summary">{{ hide(item.change.summary) }}</p>
+          <p v-if="item.about?.passage" class="passage">on “{{ hide(item.about.passage) }}”</p>
+          <PageChanges v-if="item.change" :change="item.change" :pieces="pieces(item)" :hide="hide" />
+          <p v-for="(line, n) in item.change ? [] : pieces(item)" :key="n" class="line" data-line><RecordLine :pieces="line" /></p>
           <AttachmentList v-if="item.files.length > 0" :files="item.files" />
           <MarkOne v-if="combine && !item.withdrawn" :combine="combine" :mark="item.mark" @mark="emit('mark', item.id, $event)" />
         </article>
@@ -100,10 +105,13 @@ header { padding: 13px 24px 9px; border-bottom: 1px solid var(--line-soft); }
 .ctx::before { background: var(--spine); top: 13px; }
 .meta { font-size: 0.78125rem; color: var(--ink-3); margin-bottom: 4px; padding-right: 50px; }
 .meta b { color: var(--ink); font-weight: 600; }
+.summary { font: italic 400 0.875rem/1.45 var(--read); color: var(--ink-2); }
+.passage { font: italic 400 0.84375rem/1.4 var(--read); color: var(--ink-2); }
+.plus { color: var(--moss); font-weight: 600; }
+.minus { color: var(--brick); font-weight: 600; }
 .line { font: 400 0.96875rem/1.58 var(--read); }
 .line + .line { margin-top: 0.55em; }
 .ctx p:not(.meta) { font: 400 0.84375rem/1.45 var(--read); color: var(--ink-3); }
 .pick { position: absolute; right: 0; top: 11px; font-size: 0.75rem; color: var(--ink-3); background: none; border: 0; cursor: pointer; }
 .empty, .draft { font: 400 0.9375rem/1.5 var(--read); color: var(--ink-2); padding: 18px 0 0; }
-.cite-number { user-select: none; }
 </style>

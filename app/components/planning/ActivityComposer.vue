@@ -36,6 +36,8 @@ import SpokenBrief from './SpokenBrief.vue'
 import ActivityPreview from './ActivityPreview.vue'
 import ReviewLines from './ReviewLines.vue'
 import TalkLines from './TalkLines.vue'
+import WikiLines from './WikiLines.vue'
+import LexiconLines from './LexiconLines.vue'
 import TimePart from './TimePart.vue'
 
 /** Where an activity is planned: sentences edited in place, what students will see beside them, and what to look at before publishing. */
@@ -174,7 +176,7 @@ const unpublish = () => attempt(async () => {
 // what is stored anew from outside (published, unlocked) is the new ground
 watch(() => props.view, (view) => { if (view.version !== edit.version.value && !edit.changed.value) edit.take(toStored(view)) })
 
-const FIELD_WORDS: Readonly<Record<string, string>> = { title: 'the title', brief: 'the brief', starter: 'the starter', phases: 'the due times', rules: 'the expectations', points: 'the points', audience: 'for whom it is', opensAt: 'the opening', prompts: 'the prompts', jointSeminarIds: 'who takes part', attach: 'the files', rubricVersionId: 'the rubric', categoryId: 'the category', kind: 'the kind' }
+const FIELD_WORDS: Readonly<Record<string, string>> = { title: 'the title', brief: 'the brief', starter: 'the starter', phases: 'the due times', rules: 'the expectations', points: 'the points', audience: 'for whom it is', opensAt: 'the opening', prompts: 'the prompts', jointSeminarIds: 'who takes part', attach: 'the files', rubricVersionId: 'the rubric', categoryId: 'the category', kind: 'the kind', wiki: 'the wiki’s pages', lexicon: 'the lexicon’s ways' }
 const clashText = (value: unknown): string => typeof value === 'object' && value !== null && 'type' in value ? plainText(value as RichNode).slice(0, 160) : typeof value === 'string' || typeof value === 'number' ? String(value) : 'as they left it'
 const showChoices = computed(() => [
   { value: 'open', text: 'open from the start' }, { value: 'own', text: 'hidden until their own is in', note: 'Write before you read. Staff always see all.' }, { value: 'day', text: 'hidden until a day you choose', note: 'Then everything is shown at once.' },
@@ -201,7 +203,7 @@ const week = computed(() => { const n = weekOf(new Date(body.value.opensAt), { f
       <section class="asks" data-place="expectation">
         <p class="lead"><b>Expectations</b><span class="hint">{{ disabled ? 'locked' : 'change any underlined part; each is checked for the student as they write' }}</span></p>
         <ExpectationLines :body="body" :disabled="disabled" @change="edit.change({ rules: $event })" @end="setEnd" @light="lit = $event">
-          <p v-if="KINDS[body.kind].readBy === 'class'" class="line">Others’ {{ body.kind === 'discussion' ? show === 'open' ? 'posts are' : 'posts stay' : show === 'open' ? 'work is' : 'work stays' }} <ChoicePart v-model="show" label="What others write is" :choices="showChoices" :disabled="disabled" @opened="lit = $event ? 'writeFirst' : null" /><template v-if="body.hiddenUntil">: <TimePart label="Shown from" :model-value="body.hiddenUntil" :disabled="disabled" @update:model-value="edit.change({ hiddenUntil: $event })" /></template>.</p>
+          <p v-if="KINDS[body.kind].readBy === 'class' && body.kind !== 'wiki'" class="line">Others’ {{ body.kind === 'discussion' ? show === 'open' ? 'posts are' : 'posts stay' : show === 'open' ? 'work is' : 'work stays' }} <ChoicePart v-model="show" label="What others write is" :choices="showChoices" :disabled="disabled" @opened="lit = $event ? 'writeFirst' : null" /><template v-if="body.hiddenUntil">: <TimePart label="Shown from" :model-value="body.hiddenUntil" :disabled="disabled" @update:model-value="edit.change({ hiddenUntil: $event })" /></template>.</p>
         </ExpectationLines>
         <p v-for="r in unfit" :key="r.kind" class="unfit hint">Kept aside, because it does not apply here: {{ r.kind === 'replies' ? `replies to ${r.need} classmates` : r.kind }}.</p>
         <p v-if="refused" class="field-problem" role="alert">{{ refused }}</p>
@@ -209,7 +211,9 @@ const week = computed(() => { const n = weekOf(new Date(body.value.opensAt), { f
       <section class="asks">
         <p class="lead"><b>How it goes</b></p>
         <ReviewLines v-if="body.kind === 'review'" :body="body" :view="view" :disabled="disabled" @change="edit.change($event)" />
-        <TalkLines v-else :body="body" :disabled="disabled" :contributions="view.contributions" :sections="view.sections.length" @change="edit.change($event)" @light="lit = $event" />
+        <WikiLines v-if="body.kind === 'wiki'" :body="body" :disabled="disabled" @change="edit.change($event)" />
+        <LexiconLines v-if="body.kind === 'lexicon'" :body="body" :disabled="disabled" @change="edit.change($event)" />
+        <TalkLines v-if="body.kind !== 'review'" :body="body" :disabled="disabled" :contributions="view.contributions" :sections="view.sections.length" @change="edit.change($event)" @light="lit = $event" />
       </section>
       <dl>
         <dt>Starter</dt>

@@ -8,7 +8,9 @@ import NumberPart from './NumberPart.vue'
 /** How people take part, as sentences: who opens threads, under which names, what comes with a post, how long it can be changed. */
 const props = defineProps<{ body: ActivityBody, disabled: boolean, contributions: number, sections: number }>()
 const emit = defineEmits<{ change: [part: Partial<ActivityBody>], light: [part: string | null] }>()
-const reads = computed(() => KINDS[props.body.kind].readBy === 'class')
+// a wiki has rooms of its own: groups, and a history in place of editing
+const isWiki = computed(() => props.body.kind === 'wiki')
+const reads = computed(() => KINDS[props.body.kind].readBy === 'class' && !isWiki.value)
 const thing = computed(() => props.body.kind === 'discussion' ? 'posted' : 'written')
 const circles = computed(() => [
   { value: 'together', text: 'all together' },
@@ -41,8 +43,8 @@ const toggleType = (type: (typeof ATTACHABLE)[number]) => {
     <p v-if="body.kind === 'blog' || body.kind === 'journal'" class="line">Entries are listed by <ChoicePart label="Listed by" :model-value="body.indexBy" :choices="[{ value: 'week', text: 'week' }, { value: 'month', text: 'month' }]" :disabled="disabled" @update:model-value="emit('change', { indexBy: $event as never })" />.</p>
     <p v-if="reads" class="line">What is {{ thing }} is shown <ChoicePart label="Shown" :model-value="body.approval" :choices="[{ value: false, text: 'at once' }, { value: true, text: 'when you approve it' }]" :disabled="disabled" @update:model-value="emit('change', { approval: $event as never })" />.</p>
     <p class="line">
-      What is {{ thing }} can be edited for <NumberPart label="Minutes to change it" :model-value="body.editMinutes" :disabled="disabled" :max="100000" unit="minutes" :usual="[0, 30, 60, 1440]" @update:model-value="emit('change', { editMinutes: $event })" @opened="emit('light', $event ? 'edit' : null)" /> minutes
-      and withdrawn for <NumberPart label="Minutes to withdraw it" :model-value="body.withdrawMinutes" :disabled="disabled" :max="100000" unit="minutes" :usual="[0, 30, 60, 1440]" @update:model-value="emit('change', { withdrawMinutes: $event })" />.
+      <template v-if="isWiki">Comments can be withdrawn for</template><template v-else>What is {{ thing }} can be edited for <NumberPart label="Minutes to change it" :model-value="body.editMinutes" :disabled="disabled" :max="100000" unit="minutes" :usual="[0, 30, 60, 1440]" @update:model-value="emit('change', { editMinutes: $event })" @opened="emit('light', $event ? 'edit' : null)" /> minutes
+      and withdrawn for</template> <NumberPart label="Minutes to withdraw it" :model-value="body.withdrawMinutes" :disabled="disabled" :max="100000" unit="minutes" :usual="[0, 30, 60, 1440]" @update:model-value="emit('change', { withdrawMinutes: $event })" />.
     </p>
     <p class="line">
       Up to <NumberPart label="How many files" :min="0" :max="20" :model-value="body.attach.most" :disabled="disabled" :usual="[0, 2, 4, 8]" @update:model-value="emit('change', { attach: { ...body.attach, most: $event } })" /> files<template v-if="body.attach.most > 0"> of up to <NumberPart label="Megabytes each" :min="1" :max="20" :model-value="body.attach.megabytes" :disabled="disabled" unit="MB" :usual="[5, 10, 20]" @update:model-value="emit('change', { attach: { ...body.attach, megabytes: $event } })" /> MB</template> can come with it<template v-if="body.attach.most > 0">:
