@@ -5,10 +5,10 @@ export const cityPages: readonly DemoPage[] = [
   {
     group: 'Port Amara', title: 'Port Amara', made: ['laleh', [5, 1, '14:10']],
     versions: [
-      { by: 'laleh', at: [5, 1, '14:32'], says: 'a first page for all of us', text: 'Port Amara lies where the river gives up. You will see the bar before you see the town.\n\nRead first about [the two moles](The two moles.md), then about [the pilots and their oath](Pilots and their oath.md). Nobody comes in without either.' },
-      { by: 'mireille', at: [5, 3, '19:05'], says: 'who takes the money', edits: [['Nobody comes in without either.', 'Nobody comes in without either, and nobody goes out without having paid: see [What to pay](What to pay.md).']] },
+      { by: 'laleh', at: [5, 1, '14:32'], says: 'a first page for all of us', text: 'Port Amara lies where the river gives up. You will see the bar before you see the town.\n\nRead first about [the two moles](<The two moles.md>), then about [the pilots and their oath](<Pilots and their oath.md>). Nobody comes in without either.' },
+      { by: 'mireille', at: [5, 3, '19:05'], says: 'who takes the money', edits: [['Nobody comes in without either.', 'Nobody comes in without either, and nobody goes out without having paid: see [What to pay](<What to pay.md>).']] },
       { by: 'malin', at: [5, 6, '10:40'], says: 'what one sees, in order', edits: [['You will see the bar before you see the town.', 'You will see the bar before you see the town: a white line at low water, two hundred paces of it. Then the heads of the moles, then the roof of the weigh-house, and last of all the people.']] },
-      { by: 'nico', at: [6, 1, '23:10'], says: 'a warning', edits: [['and last of all the people.', 'and last of all the people, who have been watching you for an hour.'], ['see [What to pay](What to pay.md).', 'see [What to pay](What to pay.md). If it is the [fever year](The fever year.md), turn round.']] },
+      { by: 'nico', at: [6, 1, '23:10'], says: 'a warning', edits: [['and last of all the people.', 'and last of all the people, who have been watching you for an hour.'], ['see [What to pay](<What to pay.md>).', 'see [What to pay](<What to pay.md>). If it is the [fever year](<The fever year.md>), turn round.']] },
     ],
     comments: [{ id: 'city-a1', by: 'malin', at: [6, 2, '08:20'], text: 'Should this page say which way the wind usually stands? Everything else follows from it.' }],
   },
@@ -131,7 +131,7 @@ export const cityPages: readonly DemoPage[] = [
   {
     group: 'Qasr el-Mina', title: 'The chain', claimedBy: 'liv', made: ['kadri', [5, 1, '11:00']],
     versions: [
-      { by: 'kadri', at: [5, 1, '11:20'], says: 'begins, for whoever takes it', text: 'A chain lies across the mouth of Qasr el-Mina. It is down by day. Read [the interpreter’s office](The interpreter.md) next: it is the first door you will need.' },
+      { by: 'kadri', at: [5, 1, '11:20'], says: 'begins, for whoever takes it', text: 'A chain lies across the mouth of Qasr el-Mina. It is down by day. Read [the interpreter’s office](<The interpreter.md>) next: it is the first door you will need.' },
       { by: 'liv', at: [5, 2, '10:15'], says: 'what the sources say of it', edits: [['It is down by day.', 'The register of quarrels mentions it eleven times between 1702 and 1731, and never once as a chain: it is “the iron”, “the closing”, “what the porters lift”. It is down by day, as far as I can see; the register is silent on the days when it was not.']] },
       { by: 'saoirse', at: [5, 4, '20:30'], says: 'who lifted it', edits: [['“what the porters lift”.', '“what the porters lift”. The porters’ wives lifted it too, on the two feast days, for half.']] },
       { by: 'liv', at: [5, 6, '09:05'], says: 'a page number for the wives', actsOn: ['city-q1'], edits: [['on the two feast days, for half.', 'on the two feast days, for half[^1].'], ['on the days when it was not.', 'on the days when it was not.\n\n[^1]: “To the same, their women lifting, half.”\n\n    Register of quarrels, entry for the feast of 1709']] },

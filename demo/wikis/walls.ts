@@ -8,7 +8,7 @@ export const walls: readonly DemoPage[] = [
       { by: 'malin', at: [2, 2, '10:30'], says: 'where they come from', text: 'The waves that matter come from the north-east, over four days of open water. On all other sides Sundvik is its own shelter.' },
       { by: 'tomasz', at: [2, 5, '15:00'], says: 'concedes the size of them', edits: [['over four days of open water.', 'over four days of open water. I grant that nobody measured one.']] },
       { by: 'liv', at: [3, 3, '09:10'], says: 'what the masons say of them', actsOn: ['walls-e1'], edits: [['I grant that nobody measured one.', 'Nobody measured one, but the masons’ bill of 1610 asks for stones “of such weight as the last ones were”, and the last ones had gone.']] },
-      { by: 'malin', at: [4, 2, '18:20'], says: 'links the worm', edits: [['is its own shelter.', 'is its own shelter. What the waves left standing, [the worm](The worm.md) took from below.']] },
+      { by: 'malin', at: [4, 2, '18:20'], says: 'links the worm', edits: [['is its own shelter.', 'is its own shelter. What the waves left standing, [the worm](<The worm.md>) took from below.']] },
     ],
     comments: [{ id: 'walls-e1', by: 'besnik', at: [3, 1, '07:30'], on: 'nobody measured one', text: 'Somebody measures always. Maybe not in feet. How heavy were the stones that stayed?' }],
   },
@@ -35,7 +35,7 @@ export const walls: readonly DemoPage[] = [
       { by: 'illari', at: [2, 2, '07:00'], says: 'how one breaks a stone', text: 'You drill a line of holes by hand, you drive in dry wood, you pour water, you go home. In the morning the stone is two stones.' },
       { by: 'rasmus', at: [2, 5, '20:40'], says: 'who owned it', edits: [['In the morning the stone is two stones.', 'In the morning the stone is two stones. The quarry belonged to the crown, the wood to the parish and the morning to nobody, and out of these three facts the council made a contract of eleven pages.']] },
       { by: 'femke', at: [3, 2, '10:00'], says: 'what counts as a stone', actsOn: ['walls-s1'], edits: [['You drill a line', 'A stone, in the accounts, is what one cart carries. You drill a line']] },
-      { by: 'illari', at: [4, 3, '06:10'], says: 'how it came over', edits: [['a contract of eleven pages.', 'a contract of eleven pages. It came over in the fishermen’s own boats: see [the boats](The boats.md).']] },
+      { by: 'illari', at: [4, 3, '06:10'], says: 'how it came over', edits: [['a contract of eleven pages.', 'a contract of eleven pages. It came over in the fishermen’s own boats: see [the boats](<The boats.md>).']] },
     ],
     comments: [
       { id: 'walls-s1', by: 'femke', at: [2, 6, '09:30'], on: 'the stone is two stones', text: 'What is “a stone”? If two come of one overnight, the account is not of stones.' },
@@ -71,7 +71,7 @@ export const walls: readonly DemoPage[] = [
       { by: 'emrys', at: [2, 3, '21:30'], says: 'only what is attested', text: 'Attested: a toll from Michaelmas 1612 on hulls of twenty lasts and more. Not attested: that it paid for the wall.' },
       { by: 'saoirse', at: [2, 6, '18:10'], says: 'who carried the money', edits: [['Not attested: that it paid for the wall.', 'Not attested: that it paid for the wall. The money was carried up to the hall by Maret, who is paid two pence each time and has no second name.']] },
       { by: 'nico', at: [3, 7, '23:50'], says: 'an opening line', edits: [['Attested: a toll', 'A wall is a very slow way of throwing money into the sea. Attested: a toll']] },
-      { by: 'emrys', at: [4, 2, '22:15'], says: 'contradicts the page on loans, and says so', edits: [['and has no second name.', 'and has no second name. The page on [the loans](The loans.md) says otherwise; one of us is wrong.']] },
+      { by: 'emrys', at: [4, 2, '22:15'], says: 'contradicts the page on loans, and says so', edits: [['and has no second name.', 'and has no second name. The page on [the loans](<The loans.md>) says otherwise; one of us is wrong.']] },
     ],
   },
   {

@@ -27,6 +27,9 @@ export async function testWorld() {
     essays: activity('essays'),
     reports: activity('Source reports'),
     teammates: activity('share in the walls'),
+    city: activity('City pages'),
+    walls: activity('Walls of Sundvik'),
+    terms: activity('Terms of the sea'),
     as: async (key: string) => new Client(server.address).signIn(email(key)),
     nobody: new Client(server.address),
     async enrolment(key: string) {
@@ -43,7 +46,12 @@ export async function testWorld() {
       const [row] = await db.select().from(t.rubrics).where(and(eq(t.rubrics.title, title), eq(t.rubrics.seminarId, seminar!.id)))
       return row!
     },
-    async contribution(author: string, activityId: string, type: 'post' | 'reply' | 'entry' = 'post') {
+    /** A page of a group's wiki. */
+    async page(activityId: string, group: string, title: string) {
+      const [row] = await db.select({ page: t.wikiPages }).from(t.wikiPages).innerJoin(t.groups, eq(t.groups.id, t.wikiPages.groupId)).where(and(eq(t.wikiPages.activityId, activityId), eq(t.groups.title, group), eq(t.wikiPages.title, title)))
+      return row!.page
+    },
+    async contribution(author: string, activityId: string, type: 'post' | 'reply' | 'entry' | 'term' | 'comment' | 'pageVersion' = 'post') {
       const enrolment = await this.enrolment(author)
       const [row] = await db.select().from(t.contributions).where(and(eq(t.contributions.authorId, enrolment.id), eq(t.contributions.activityId, activityId), eq(t.contributions.type, type), eq(t.contributions.state, 'shown'))).orderBy(t.contributions.shownAt)
       return row!

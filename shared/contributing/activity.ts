@@ -5,7 +5,7 @@ import { STANDINGS } from '../../core/contributing/standing'
 import { APART, ATTACHABLE } from '../../core/contributing/talkSettings'
 import { PHASES } from '../../core/planning/schedule'
 import { SCALES } from '../../core/planning/scale'
-import { LexiconSettingsBody } from './lexicon'
+import { LexiconSettingsBody } from './lexiconSettings'
 import { ReviewSettingsBody } from './reviewSettings'
 import { CombineRuleBody } from '../marking/combine'
 

@@ -2,11 +2,6 @@ import { z } from 'zod'
 import { AuthorView } from './thread'
 import { TermDetail } from './term'
 
-const category = z.string().trim().min(1).max(60)
-/** See `LexiconSettings`. */
-export const LexiconSettingsBody = z.object({ duplicates: z.enum(['refused', 'allowed']), categories: z.array(category).max(40), linked: z.boolean() })
-export type LexiconSettingsBody = z.infer<typeof LexiconSettingsBody>
-
 /** The terms of a seminar that their reader may know, as they are looked for in every text. */
 export const TermsView = z.object({
   terms: z.array(z.object({ id: z.uuid(), activityId: z.uuid(), forms: z.array(z.string()), whole: z.boolean() })), // forms: the term itself first

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
-import type { LexiconSettingsBody } from '#shared/contributing/lexicon'
+import type { LexiconSettingsBody } from '#shared/contributing/lexiconSettings'
 import type { TermDetail } from '#shared/contributing/term'
 import type { OwnText, WholeContribution } from '#shared/contributing/thread'
 import { ApiProblem, useApi } from '../../composables/shell/useApi'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { threadRows } from '#core/contributing/threadRows'
 import type { ThreadNode } from '#core/contributing/buildThread'
-import type { LexiconSettingsBody } from '#shared/contributing/lexicon'
+import type { LexiconSettingsBody } from '#shared/contributing/lexiconSettings'
 import type { ContributionView, WholeContribution } from '#shared/contributing/thread'
 import { plural } from '../../composables/planning/expectationWords'
 import { useTimes } from '../../composables/planning/useTimes'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { AttachLimits } from '#core/contributing/talkSettings'
-import type { LexiconSettingsBody } from '#shared/contributing/lexicon'
+import type { LexiconSettingsBody } from '#shared/contributing/lexiconSettings'
 import type { DraftView, TakesUp } from '#shared/contributing/thread'
 import { useDraft, type WritingPlace } from '../../composables/contributing/useDraft'
 import { useNotices } from '../../stores/notices'

@@ -37,10 +37,10 @@ const hint = (id: string) => stepOf(id) ? null : props.record.suggested.find(s =
 h2 { font-size: 0.8125rem; line-height: 18px; letter-spacing: 0; }
 .split { height: 5px; border-radius: 2px; background: var(--harbour); margin: 5px 0 8px; display: block; overflow: hidden; }
 .split i { display: block; height: 100%; background: color-mix(in srgb, var(--harbour) 45%, var(--sheet)); border-right: 2px solid var(--paper); }
-.part { display: grid; grid-template-columns: 4.2rem minmax(0, 1fr); gap: 0 6px; padding: 3px 0 5px; }
+.part { padding: 2px 0 5px; }
 .part + .part { border-top: 1px solid var(--line); padding-top: 6px; }
-.part h3 { grid-row: span 12; font: 650 0.8125rem/20px var(--ui); overflow: hidden; text-overflow: ellipsis; }
-.crit { display: grid; grid-template-columns: minmax(0, 1fr) auto 3.6rem; gap: 8px; align-items: center; grid-column: 2; font-size: 0.8125rem; line-height: 20px; }
+.part h3 { font: 650 0.8125rem/20px var(--ui); letter-spacing: 0; }
+.crit { display: grid; grid-template-columns: minmax(0, 1fr) auto 3.6rem; gap: 8px; align-items: center; font-size: 0.8125rem; line-height: 20px; }
 .name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .crit b { text-align: right; font-weight: 600; }
 .rungs { display: inline-flex; gap: 2px; }

@@ -20,10 +20,12 @@ const blocks = computed(() => {
 /** Kept text, as far as it helps to see where the change stands. */
 function clip(text: string, first: boolean, last: boolean): string {
   if (text.length <= 2 * SHORT || (first && last)) return text.length > 4 * SHORT ? `${text.slice(0, 4 * SHORT)} …` : text
-  if (first) return `… ${text.slice(-SHORT)}`
-  if (last) return `${text.slice(0, SHORT)} …`
-  return `${text.slice(0, SHORT)} … ${text.slice(-SHORT)}`
+  if (first) return `… ${tail(text)}`
+  if (last) return `${head(text)} …`
+  return `${head(text)} … ${tail(text)}`
 }
+const head = (text: string) => text.slice(0, text.lastIndexOf(' ', SHORT))
+const tail = (text: string) => text.slice(text.indexOf(' ', text.length - SHORT) + 1)
 </script>
 
 <template>
@@ -39,6 +41,7 @@ function clip(text: string, first: boolean, last: boolean): string {
 .heading { font-weight: 600; }
 ins { text-decoration: underline; text-decoration-color: var(--moss); text-decoration-thickness: 2px; text-underline-offset: 4px; color: var(--ink); }
 del { color: var(--brick); }
+del + ins { margin-left: 3px; }
 .kept { color: var(--ink-3); }
 .moved { border-left: 4px double var(--k-review); padding-left: 10px; }
 .moved em { font: 600 0.75rem/1 var(--ui); color: var(--k-review); }

@@ -135,7 +135,7 @@ watch(() => useRoute().hash, hash => { if (hash.startsWith('#c-')) void focusTer
           <h2 v-if="order === 'letters' && (i === 0 || letterOf(shown[i - 1]!) !== letterOf(t))" class="initial">{{ letterOf(t) }}</h2>
           <EntryArticle class="one" :node="nodes.get(t.id)!" :desk="desk" authored titled :lexicon="settings" verb="comment">
             <template #meta><template v-if="t.term.category"> · {{ t.term.category }}</template></template>
-            <template #below><p v-if="t.term.forms.length > 0 || t.term.sources" class="more"><template v-if="t.term.forms.length > 0">also <i>{{ t.term.forms.join(', ') }}</i></template><template v-if="t.term.forms.length > 0 && t.term.sources">; </template><template v-if="t.term.sources">from {{ t.term.sources }}</template></p></template>
+            <template #below><p v-if="t.term.forms.length > 0 || t.term.sources" class="more"><template v-if="t.term.forms.length > 0">also <i>{{ t.term.forms.join(', ') }}</i></template><template v-if="t.term.forms.length > 0 && t.term.sources"> · </template><template v-if="t.term.sources">source: {{ t.term.sources }}</template></p></template>
           </EntryArticle>
         </template>
         <div ref="end" class="end" />
@@ -172,7 +172,7 @@ main { overflow-y: auto; background: var(--sheet); border-right: 1px solid var(-
 .letters .link { margin-left: 10px; }
 .new { margin: 16px 0 20px; max-width: 50em; }
 .drafts { background: var(--paper); border-radius: var(--r); padding: 8px 12px; margin-top: 14px; font-size: 0.84375rem; display: grid; gap: 4px; max-width: 50em; }
-.initial { font: 600 1.625rem/1 var(--read); color: var(--k-lexicon); margin: 22px 0 4px; border-bottom: 1px solid var(--line-soft); padding-bottom: 6px; max-width: 52rem; }
+.initial { font: 600 1.625rem/1 var(--read); color: var(--k-lexicon); margin: 22px 0 4px; border-bottom: 1px solid var(--line-soft); padding-bottom: 6px; max-width: 43.75rem; }
 .one { padding: 12px 0 14px; max-width: 50em; }
 .one + .one { border-top: 1px solid var(--line-soft); }
 .more { font-size: 0.8125rem; line-height: 18px; color: var(--ink-3); margin-top: 3px; overflow-wrap: anywhere; }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LexiconSettingsBody } from '#shared/contributing/lexicon'
+import type { LexiconSettingsBody } from '#shared/contributing/lexiconSettings'
 import type { TermDetail } from '#shared/contributing/term'
 
 /** What a term is besides its definition. */

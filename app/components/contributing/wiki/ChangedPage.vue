@@ -27,6 +27,7 @@ const movedWords = (b: ChangedBlock) => b.as === 'movedAway' ? 'stood here; it w
 .changed { display: grid; gap: 0.7em; }
 ins { text-decoration: underline; text-decoration-color: var(--moss); text-decoration-thickness: 2px; text-underline-offset: 4px; background: var(--moss-soft); color: inherit; }
 del { text-decoration: line-through; text-decoration-color: var(--brick); color: var(--brick); }
+del + ins { margin-left: 3px; }
 .moved { border-left: 4px double var(--k-review); padding-left: 14px; margin-left: -18px; }
 .away { color: var(--ink-3); font-size: 0.9375rem; }
 .away del { color: var(--ink-3); text-decoration-color: var(--ink-3); }

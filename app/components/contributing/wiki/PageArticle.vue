@@ -63,7 +63,7 @@ function rename() {
         <template v-if="line.claimedBy">claimed by <b>{{ line.claimedBy.isMe ? 'you' : line.claimedBy.givenName }}</b></template><template v-else>nobody looks after this page yet</template>
         <button v-if="mayWrite && !isStaff && !line.claimedBy" class="link" type="button" @click="emit('claim', true)">claim it</button>
         <button v-else-if="mayWrite && line.claimedBy && (line.claimedBy.isMe || isStaff)" class="link" type="button" @click="emit('claim', false)">release it</button>
-        <template v-if="latest"><span>·</span><NuxtLink :to="historyTo" class="link">version {{ latest.number }}</NuxtLink>, {{ latest.author.isMe ? 'you' : latest.author.givenName }}, {{ shortDayTime(latest.savedAt) }}<span>·</span>{{ line.words }} {{ plural(line.words, 'word') }}</template>
+        <template v-if="latest"><span>·</span><span><NuxtLink :to="historyTo" class="link">version {{ latest.number }}</NuxtLink>, {{ latest.author.isMe ? 'you' : latest.author.givenName }}, {{ shortDayTime(latest.savedAt) }}</span><span>·</span><span>{{ line.words }} {{ plural(line.words, 'word') }}</span></template>
         <span v-if="line.writing.length > 0" class="now">{{ line.writing.map(w => w.givenName).join(' and ') }} {{ plural(line.writing.length, 'is', 'are') }} writing on it now</span>
       </p>
       <p class="acts">

@@ -34,7 +34,8 @@ const claimWords = (p: PageLine) => p.claimedBy ? `${p.claimedBy.isMe ? 'you' : 
 </template>
 
 <style scoped>
-.branch { list-style: none; min-height: 4px; }
+.branch { list-style: none; }
+.branch.empty { height: 4px; margin: -2px 0; }
 .branch:not(.top) { padding-left: 16px; }
 .page { display: grid; grid-template-columns: minmax(0, 1fr) auto auto; gap: 8px; align-items: baseline; width: 100%; border: 0; background: none; text-align: left; padding: 4px 20px 4px 16px; border-left: 4px solid transparent; cursor: pointer; font-size: 0.8125rem; line-height: 18px; color: var(--ink); }
 .page:hover { background: var(--sunken); }

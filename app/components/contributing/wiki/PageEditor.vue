@@ -106,14 +106,14 @@ const behind = computed(() => props.page.number - draft.base())
       <form v-if="note.open" class="note" @submit.prevent="setNote"><label>Footnote <input v-model="note.text" class="in" maxlength="2000" autofocus></label><label>Source <input v-model="note.source" class="in" maxlength="2000" placeholder="an address, or where it stands"></label><button class="link" type="submit">{{ note.pos === null ? 'Put it in' : note.text.trim() || note.source.trim() ? 'Change it' : 'Take it out' }}</button></form>
       <p v-if="refused" class="field-problem" role="alert">{{ refused }}</p>
     </div>
-    <ul v-if="choice && titles.length > 0" class="choice" role="listbox" aria-label="Pages to link to" :style="{ left: `${Math.min((choice.at?.left ?? 40), 900)}px`, top: `${(choice.at?.bottom ?? 40) + 4}px` }">
+    <ul v-if="choice && titles.length > 0" class="choice" role="listbox" aria-label="Pages to link to" :style="{ left: `${Math.min((choice.at?.left ?? 40), 900)}px`, top: `${(choice.at?.bottom ?? 40) > 560 ? (choice.at?.top ?? 40) - 6 : (choice.at?.bottom ?? 40) + 4}px`, transform: (choice.at?.bottom ?? 40) > 560 ? 'translateY(-100%)' : undefined }">
       <li v-for="(t, i) in titles" :key="t.t" role="option" :aria-selected="i === picked" :class="{ on: i === picked }" @mousedown.prevent="choice.take(t.t)">{{ t.t }}<em v-if="t.note">{{ t.note }}</em></li>
     </ul>
     <fieldset v-if="open.length > 0" class="acts-on"><legend>This version acts on</legend><label v-for="c in open" :key="c.id"><input type="checkbox" :checked="actsOn.has(c.id)" @change="actsOn.has(c.id) ? actsOn.delete(c.id) : actsOn.add(c.id)"><span><b>{{ c.author.isMe ? 'You' : c.author.givenName }}</b> {{ plain(c.html) }}</span></label></fieldset>
     <p v-if="draft.problem.value" class="field-problem" role="alert">{{ draft.problem.value }}</p>
     <div class="done">
-      <label class="summary">What this version does <input v-model="summary" class="in" maxlength="200" placeholder="dates the second mole"></label>
-      <span class="state" role="status">{{ stateWords }}</span>
+      <label class="summary"><span>What this version does</span><input v-model="summary" class="in" maxlength="200" placeholder="dates the second mole"></label>
+      <span class="state" role="status">{{ stateWords }}</span><span class="grow" />
       <v-btn v-if="page.draft || draft.state.value !== 'as saved'" class="quiet" @click="discard">Let the draft go</v-btn>
       <v-btn class="quiet" @click="away">Put away</v-btn>
       <v-btn class="main" :disabled="draft.busy.value || (draft.overlaps.value !== null && !draft.chosen.value)" @click="save">Save version {{ page.number + 1 }} <kbd>Ctrl Enter</kbd></v-btn>
@@ -148,8 +148,7 @@ h2 { font: 600 1.5rem/1.3 var(--read); margin-bottom: 8px; }
 .acts-on label { display: flex; gap: 8px; align-items: baseline; }
 .acts-on b { font-weight: 600; }
 .acts-on input { accent-color: var(--harbour); }
-.done { display: flex; flex-wrap: wrap; gap: 8px 12px; align-items: end; margin-top: 12px; font-size: 0.78125rem; color: var(--ink-2); position: sticky; bottom: 0; background: var(--sheet); padding: 8px 0; z-index: 3; }
-.summary { display: grid; gap: 3px; flex: 1; min-width: 16rem; font-weight: 600; color: var(--ink); }
-.summary .in { font-weight: 400; }
-.state { align-self: center; }
+.done { display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; margin-top: 12px; font-size: 0.78125rem; color: var(--ink-2); position: sticky; bottom: -60px; background: var(--sheet); padding: 9px 0 10px; border-top: 1px solid var(--line); z-index: 3; }
+.summary { display: flex; gap: 10px; align-items: center; flex: 1 0 100%; font-weight: 600; color: var(--ink); white-space: nowrap; }
+.summary .in { font-weight: 400; flex: 1; padding: 4px 9px; }
 </style>

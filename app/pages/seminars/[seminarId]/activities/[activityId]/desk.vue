@@ -99,6 +99,7 @@ onBeforeUnmount(() => { window.removeEventListener('beforeunload', warnUnsaved);
       <span class="grow" />
       <span v-if="counts" class="small num"><b>{{ counts.ready }}</b> ready · <b>{{ counts.held }}</b> held · <b>{{ counts.returned }}</b> returned · <b>{{ counts.underWay }}</b> under way</span>
       <button v-if="shared" type="button" class="chip" :class="{ on: onlyMine }" :aria-pressed="onlyMine" @click="onlyMine = !onlyMine">only my share</button>
+      <v-btn v-if="store.activity.kind === 'wiki' && record" :to="`/seminars/${seminarId}/activities/${activityId}/history?student=${record.student.id}${record.group ? `&group=${record.group.id}` : ''}`">Who wrote what</v-btn>
       <v-btn v-if="rubric" :to="`/seminars/${seminarId}/activities/${activityId}/criteria`">One criterion at a time</v-btn>
       <v-btn :aria-pressed="names.on.value" @click="names.toggle()">{{ names.on.value ? 'Show names' : 'Hide names' }}</v-btn>
       <v-btn v-if="held.length > 0" @click="open.returning = true">Return {{ held.length }} held</v-btn>

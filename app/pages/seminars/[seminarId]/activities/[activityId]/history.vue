@@ -33,7 +33,9 @@ const queried = (name: string) => typeof route.query[name] === 'string' ? route.
 const { error, refresh } = await useAsyncData(`history-${activityId}`, async () => {
   await store.load(activityId, queried('group'), queried('page'))
   await Promise.all([store.loadShares(), seminar.isStaff ? desk.load(activityId, queried('student')) : Promise.resolve()])
-  if (desk.desk && !queried('student') && members.value[0]) await desk.show(members.value[0].id)
+  // the first member of this wiki, not the first of the class
+  const first = store.shares?.members[0]?.member.id
+  if (desk.desk && !queried('student') && first) await desk.show(first)
   return true
 })
 const view = computed(() => store.view)
@@ -199,10 +201,10 @@ const plain = (html: string) => html.replace(/<[^>]+>/g, ' ').replaceAll('&amp;'
       <nav aria-label="Pages and versions">
         <p class="head">Pages <span>claimed by</span></p>
         <ul><li v-for="{ line, depth } in store.inTree" :key="line.id"><button type="button" :class="{ on: line.id === page?.id }" :style="{ paddingLeft: `${16 + depth * 14}px` }" @click="open(line.id)"><span>{{ line.title }}</span><em>{{ [line.claimedBy ? line.claimedBy.isMe ? 'you' : line.claimedBy.givenName : 'everyone', line.versions === 0 ? 'no text yet' : null].filter(Boolean).join(', ') }}</em></button></li></ul>
-        <template v-if="page && newest > 0"><p class="head versions">Versions of this page <span>Shift: from here</span></p>
+        <template v-if="page && newest > 0"><p class="head versions">Versions <span title="A click takes the version with the one before it; with Shift, it is compared from there.">choose two</span></p>
           <VersionRail :versions="page.versions" :a="a" :b="b" @choose="choose" /></template>
       </nav>
-      <main>
+      <main class="middle">
         <div v-if="page && newest > 0" class="tabs">
           <button type="button" :class="{ on: tab === 'changes' }" :aria-pressed="tab === 'changes'" @click="tab = 'changes'">Changes</button>
           <button type="button" :class="{ on: tab === 'authors' }" :aria-pressed="tab === 'authors'" @click="tab = 'authors'">Who wrote what</button>
@@ -224,10 +226,10 @@ const plain = (html: string) => html.replace(/<[^>]+>/g, ' ').replaceAll('&amp;'
       </main>
       <aside>
         <SharesPane v-if="shares" :shares="shares" :only="only" @only="only = $event; if ($event && seminar.isStaff) void showMember($event)" />
+        <MemberSteps v-if="seminar.isStaff && desk.record?.rubric && members.some(m => m.id === member)" :rubric="desk.record.rubric" :record="desk.record" :called="calledGiven" @step="setStep" />
         <section v-if="roots.length > 0" class="talk"><h2>Comments on this page <span>{{ roots.length }}, {{ roots.filter(c => !c.resolved).length === 0 ? 'all acted on' : `${inWords(roots.filter(c => !c.resolved).length)} open` }}</span></h2>
           <p v-for="c in roots" :key="c.id" class="comment" :class="{ done: c.resolved }"><span><em>{{ c.author.isMe ? 'You' : c.author.givenName }}</em> {{ plain(c.html) }}</span><b>{{ c.resolved ? `acted on in version ${c.resolved.number} by ${c.resolved.writer.givenName}` : `open since ${shortDayTime(c.shownAt).split(' ')[0]}` }}</b></p>
         </section>
-        <MemberSteps v-if="seminar.isStaff && desk.record?.rubric && members.some(m => m.id === member)" :rubric="desk.record.rubric" :record="desk.record" :called="calledGiven" @step="setStep" />
         <div v-if="seminar.isStaff && member && members.some(m => m.id === member)" class="foot"><v-btn class="main" :to="`${base}/desk?student=${member}`">Mark {{ calledGiven }}</v-btn><v-btn @click="nextMember(1)">{{ upcoming ? `Next member: ${upcoming.givenName}` : 'Next group' }} <kbd>]</kbd></v-btn><span class="hint" role="status">{{ desk.state === 'saved' ? '' : desk.state === 'saving' ? 'saving …' : desk.problem ?? desk.state }}</span></div>
       </aside>
     </div>
@@ -248,10 +250,10 @@ nav em { font-style: normal; font-weight: 400; color: var(--ink-3); text-align: 
 .head { display: flex; justify-content: space-between; gap: 8px; padding: 0 20px; font-weight: 650; line-height: 18px; margin-bottom: 4px; }
 .head span { font-weight: 500; font-size: 0.75rem; color: var(--ink-3); }
 .versions { margin-top: 14px; }
-main { display: flex; flex-direction: column; min-height: 0; background: var(--sheet); border-right: 1px solid var(--line); min-width: 0; }
+.middle { display: flex; flex-direction: column; min-height: 0; background: var(--sheet); border-right: 1px solid var(--line); min-width: 0; }
 .tabs { display: flex; flex-wrap: wrap; gap: 4px 18px; align-items: center; padding: 8px 40px 0; min-height: 44px; border-bottom: 1px solid var(--line-soft); font-size: 0.84375rem; }
 .tabs > button:not(.link) { border: 0; background: none; padding: 6px 0 8px; cursor: pointer; color: var(--ink-2); border-bottom: 2px solid transparent; margin-bottom: -1px; }
-.tabs > .on { color: var(--ink); font-weight: 650; border-bottom-color: var(--harbour); }
+.tabs > button.on:not(.link) { color: var(--ink); font-weight: 650; border-bottom-color: var(--harbour); }
 .key { display: inline-flex; flex-wrap: wrap; gap: 4px 12px; font: 400 0.875rem/1.4 var(--read); }
 .key ins { text-decoration: underline; text-decoration-color: var(--moss); text-decoration-thickness: 2px; background: var(--moss-soft); }
 .key del { color: var(--brick); }
