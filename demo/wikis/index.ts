@@ -47,7 +47,7 @@ export class DemoWikis {
         add(version.at, async (now) => {
           const actor = await as(version.by)
           if ('restores' in version) return restoreVersion(this.db, actor, id, version.restores, { key: v7(), base: i }, now)
-          return saveVersion(this.db, actor, id, { key: v7(), doc: PageDoc.parse(doc), base: i, summary: version.says, actsOn: (version.actsOn ?? []).map(c => required(commentIds, c)), against: null, choices: [] }, now)
+          return saveVersion(this.db, actor, id, { key: v7(), doc: PageDoc.parse(doc), base: i, summary: version.says, actsOn: (version.actsOn ?? []).map(c => required(commentIds, c)), chosen: [] }, now)
         })
       }
       for (const comment of page.comments ?? []) {

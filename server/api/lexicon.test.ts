@@ -13,8 +13,8 @@ type Imported = { readonly added: string[], readonly skipped: Array<{ line: numb
 
 describe('the lexicon of a seminar', () => {
   let world: World
-  const clients = new Map<string, Client>()
-  const as = async (key: string) => { const client = clients.get(key) ?? await world.as(key); clients.set(key, client); return client }
+  const clients = new Map<string, Promise<Client>>()
+  const as = (key: string): Promise<Client> => { const client = clients.get(key) ?? world.as(key); clients.set(key, client); return client }
   let base: string
   beforeAll(async () => { world = await testWorld(); base = `/api/activities/${world.terms.id}` })
   afterAll(() => world.close())
@@ -91,7 +91,7 @@ describe('the lexicon of a seminar', () => {
     const out = async (form: string) => (await (await as('liv')).send('GET', `${base}/lexicon/export?as=${form}`)).text()
     const csv = await out('csv')
     expect(csv).toContain('\'=SUM(A1)')
-    expect(csv).toMatch(/^\ufeffterm,definition,other forms,category,sources,found in longer words/)
+    expect(csv).toMatch(/^term,definition,other forms,category,sources,found in longer words\n/)
     const json = JSON.parse(await out('json')) as { terms: Array<{ term: string, definition: string }> }
     expect(json.terms.map(x => x.term)).toContain('=SUM(A1)')
     expect(json.terms.map(x => x.term)).not.toContain('harbour') // it still waits for approval

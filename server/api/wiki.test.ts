@@ -18,8 +18,8 @@ type Saved = { readonly number: number, readonly id: string, readonly joined: bo
 
 describe('a wiki written by groups', () => {
   let world: World
-  const clients = new Map<string, Client>()
-  const as = async (key: string) => { const client = clients.get(key) ?? await world.as(key); clients.set(key, client); return client }
+  const clients = new Map<string, Promise<Client>>()
+  const as = (key: string): Promise<Client> => { const client = clients.get(key) ?? world.as(key); clients.set(key, client); return client }
   beforeAll(async () => { world = await testWorld() })
   afterAll(() => world.close())
 
@@ -50,17 +50,16 @@ describe('a wiki written by groups', () => {
     const acknowledged = await Promise.all(Array.from({ length: 200 }, async (_, n) => {
       const who = writers[n % writers.length]!
       const word = `word${n}x`
-      // most put a word into a paragraph of their own, every fifth changes the same words of one paragraph
-      const text = lines.map((l, i) => n % 5 === 4 ? i === 0 ? l.replace('something of its own', `something ${word}`) : l : i === n % 40 ? `${l} Then ${word}.` : l).join('\n')
+      // most put a word into a paragraph of their own, every eighth changes the same words of one paragraph
+      const text = lines.map((l, i) => n % 8 === 7 ? i === 0 ? l.replace('something of its own', `something ${word}`) : l : i === n % 40 ? `${l} Then ${word}.` : l).join('\n')
       const key = v7()
-      let body = { key, doc: doc(...text.split('\n')), base: 1, against: null as number | null, choices: [] as string[] }
+      let body = { key, doc: doc(...text.split('\n')), base: 1, chosen: [] as object[] }
       for (;;) {
         const answer = await (await as(who)).json<Saved>('POST', `/api/pages/${id}/versions`, body)
         if (answer.status === 200) return { word, number: answer.body.number, body, who, id: answer.body.id }
         expect(answer.body.code, answer.body.detail).toBe('overlaps')
         conflicts.push(n)
-        const { against, overlaps } = answer.body.theirs!
-        body = { ...body, against, choices: overlaps.map(() => 'both') }
+        body = { ...body, chosen: answer.body.theirs!.overlaps.map(o => ({ ...o, choice: 'both' })) }
       }
     }))
     expect(conflicts.length).toBeGreaterThan(10) // true overlaps were put to their writers
@@ -92,15 +91,19 @@ describe('a wiki written by groups', () => {
     expect((await save('nico', id, 'The first mole is of stone.\nThe second is of wet timber.', 1)).body).toMatchObject({ number: 3, joined: true })
     expect(plainText((await read('malin', id)).doc as RichNode)).toBe('The first mole is of old stone.\nThe second is of wet timber.')
     const clash = await save('mireille', id, 'The first mole is of borrowed stone.\nThe second is of timber.', 1)
-    expect(clash).toMatchObject({ status: 409, body: { code: 'overlaps', theirs: { against: 3, by: ['Laleh', 'Nico'], overlaps: [{ mine: 'borrowed', theirs: 'old' }] } } })
+    expect(clash).toMatchObject({ status: 409, body: { code: 'overlaps', theirs: { by: ['Laleh', 'Nico'], overlaps: [{ was: '', mine: 'borrowed', theirs: 'old' }] } } })
     expect((await read('malin', id)).number).toBe(3) // nothing half written
     const text = 'The first mole is of borrowed stone.\nThe second is of timber.'
-    // what was chosen was chosen against a version: once that is not the newest, it is asked anew
+    const [shown] = clash.body.theirs!.overlaps
+    // what was chosen was chosen between two wordings: once one of them is another, it is asked anew
     await save('nico', id, 'The first mole is of very old stone.\nThe second is of wet timber.', 3)
-    expect((await save('mireille', id, text, 1, { against: 3, choices: ['mine'] })).body.code).toBe('overlaps')
-    expect((await save('mireille', id, text, 1, { against: 4, choices: ['mine'] })).body.number).toBe(5)
-    expect(plainText((await read('malin', id)).doc as RichNode)).toBe('The first mole is of borrowed stone.\nThe second is of wet timber.')
-    expect((await save('mireille', id, 'The first mole is of borrowed stone.\nThe second is of wet timber.', 5)).body.code).toBe('nothingNew')
+    const again = await save('mireille', id, text, 1, { chosen: [{ ...shown!, choice: 'mine' }] })
+    expect(again.body.code).toBe('overlaps')
+    // what is saved elsewhere on the page does not undo a choice
+    await save('nico', id, 'The first mole is of very old stone.\nThe second is of very wet timber.', 4)
+    expect((await save('mireille', id, text, 1, { chosen: [{ ...again.body.theirs!.overlaps[0]!, choice: 'mine' }] })).body.number).toBe(6)
+    expect(plainText((await read('malin', id)).doc as RichNode)).toBe('The first mole is of borrowed stone.\nThe second is of very wet timber.')
+    expect((await save('mireille', id, 'The first mole is of borrowed stone.\nThe second is of very wet timber.', 6)).body.code).toBe('nothingNew')
   })
 
   it('is its own group’s alone until the writing is over: pages, versions, shares, files out, pictures, and what open pages are told', async () => {

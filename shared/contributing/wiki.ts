@@ -71,16 +71,18 @@ export const WritingWrite = z.object({ writing: z.boolean() })
 export const PageDraftWrite = z.object({ doc: PageDoc, base: z.number().int().min(0), baseVersion: z.number().int().nullable() })
 export type PageDraftWrite = z.infer<typeof PageDraftWrite>
 export const PageDraftAnswer = z.object({ version: z.number().int(), savedAt: z.iso.datetime() })
+/** A place that two changed differently, side by side. */
+export const Overlap = z.object({ was: z.string(), mine: z.string(), theirs: z.string() })
+export type Overlap = z.infer<typeof Overlap>
 export const VersionWrite = z.object({
   key: z.uuid(), doc: PageDoc, base: z.number().int().min(0), summary: z.string().trim().max(200, 'A summary is one line.').default(''),
   actsOn: z.array(z.uuid()).max(200).default([]), // comments this version acts on
-  against: z.number().int().nullable().default(null), // the version with which overlaps were shown
-  choices: z.array(z.enum(CHOICES)).max(2000).default([]), // what the writer chose for each
+  chosen: z.array(Overlap.extend({ choice: z.enum(CHOICES) })).max(2000).default([]), // what the writer chose, for each place as it was shown
 })
 export type VersionWrite = z.infer<typeof VersionWrite>
 export const VersionSaved = z.object({ number: z.number().int(), id: z.uuid(), joined: z.boolean() }) // joined: with what others had saved meanwhile
 /** Beside the problem where others changed the same words: every place, side by side. */
-export const Overlaps = z.object({ against: z.number().int(), by: z.array(z.string()), overlaps: z.array(z.object({ was: z.string(), mine: z.string(), theirs: z.string() })) })
+export const Overlaps = z.object({ by: z.array(z.string()), overlaps: z.array(Overlap) })
 export type Overlaps = z.infer<typeof Overlaps>
 export const RestoreWrite = z.object({ key: z.uuid(), base: z.number().int() })
 export const PageCommentWrite = z.object({ key: z.uuid(), doc: RichDoc, passage: Passage.nullable().default(null), parentId: z.uuid().nullable().default(null) })

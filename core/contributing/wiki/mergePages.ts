@@ -1,5 +1,5 @@
 import { comparePages } from './comparePages'
-import type { PageReader, PageText, Token } from './pageText'
+import { sameTokens as same, type PageReader, type PageText, type Token } from './pageText'
 
 /** A place where two writers changed the same words differently. Each side as it would stand there. */
 export interface Overlap { readonly base: readonly Token[], readonly mine: readonly Token[], readonly theirs: readonly Token[] }
@@ -48,8 +48,6 @@ export function mergePages(reader: PageReader, base: PageText, mine: PageText, t
 }
 
 const space = (reader: PageReader): Token => ({ kind: 'gap', id: reader.plain(' '), text: ' ', form: '' })
-
-const same = (a: readonly Token[], b: readonly Token[]): boolean => a.length === b.length && a.every((t, i) => t.id === b[i]!.id && t.form === b[i]!.form)
 
 /** For each token of the base, where it stands in a version, as far as they keep their order; −1 where it is gone or moved. */
 function inOrder(base: PageText, version: PageText): Int32Array {

@@ -71,7 +71,7 @@ export class PageReader {
   }
 
   private block(node: RichNode, path: readonly RichNode[], join: number): readonly Token[] {
-    const bare = ({ type, attrs }: RichNode): RichNode => ({ type, ...(attrs && { attrs }) })
+    const bare = ({ type, attrs }: RichNode): RichNode => ({ type, ...(attrs && { attrs: inOrder(attrs) }) })
     const shape = JSON.stringify({ node: bare(node), path: path.map(bare), join } satisfies Shape)
     const key = `${shape}${JSON.stringify(node.content ?? [])}`
     const known = this.blocks.get(key)
@@ -83,7 +83,7 @@ export class PageReader {
       tokens.push(...this.words(run))
       run = []
       if (!child) continue
-      const form = JSON.stringify(child)
+      const form = JSON.stringify({ ...child, ...(child.attrs && { attrs: inOrder(child.attrs) }) })
       tokens.push({ kind: 'atom', id: this.number(`a${form}`), text: '', form })
     }
     this.blocks.set(key, tokens)
@@ -117,7 +117,7 @@ function formOf(nodes: readonly RichNode[], start: number, end: number): string 
   let at = 0
   for (const node of nodes) {
     const [from, to] = [Math.max(start, at), Math.min(end, at + node.text!.length)]
-    if (from < to) pieces.push({ type: 'text', text: node.text!.slice(from - at, to - at), ...(node.marks && { marks: node.marks }) })
+    if (from < to) pieces.push({ type: 'text', text: node.text!.slice(from - at, to - at), ...(node.marks && { marks: node.marks.map(m => ({ type: m.type, ...(m.attrs && { attrs: inOrder(m.attrs) }) })) }) })
     at += node.text!.length
   }
   return pieces.every(p => !p.marks?.length) ? '' : JSON.stringify(pieces)
@@ -167,6 +167,12 @@ function intoText(block: Building, node: RichNode) {
   if (last?.text !== undefined && JSON.stringify(last.marks ?? []) === JSON.stringify(node.marks ?? [])) last.text += node.text
   else (block.content ??= []).push({ ...node })
 }
+
+/** Attributes with their names in order: a document is the same however it was stored. */
+const inOrder = (attrs: Readonly<Record<string, unknown>>) => Object.fromEntries(Object.entries(attrs).sort(([a], [b]) => a < b ? -1 : 1))
+
+/** Whether two runs of tokens of one reader say the same and look the same. */
+export const sameTokens = (a: readonly Token[], b: readonly Token[]): boolean => a.length === b.length && a.every((t, i) => t.id === b[i]!.id && t.form === b[i]!.form)
 
 /** Number of words among some tokens. */
 export function wordsIn(tokens: readonly Token[], start = 0, end = tokens.length): number {

@@ -7,7 +7,7 @@ import { changedText, onlyChanges, type ChangedBlock } from './changedText'
 import { applySteps, comparePages, stepsOf } from './comparePages'
 import { asGone, followAuthors, GoneWords, spread, standingWords, type Runs } from './followAuthors'
 import { mergePages } from './mergePages'
-import { docOf, PageReader, wordsIn, type PageText } from './pageText'
+import { docOf, PageReader, sameTokens, wordsIn, type PageText } from './pageText'
 import { reworked, somePage } from './pages.testing'
 import { shares } from './shares'
 
@@ -38,6 +38,11 @@ describe('taking a page apart', () => {
     const { tokens } = new PageReader().read(doc)
     expect(wordsIn(tokens)).toBe(countWords(plainText(doc)))
     expect(docOf(tokens)).toEqual(doc)
+  })
+  it('is the same text however its attributes are stored', () => {
+    const page = (attrs: Record<string, string>): RichNode => ({ type: 'doc', content: [{ type: 'image', attrs }, { type: 'paragraph', content: [{ type: 'footnote', attrs }, { type: 'text', text: 'a', marks: [{ type: 'link', attrs }] }] }] })
+    const reader = new PageReader()
+    expect(sameTokens(reader.read(page({ src: '1', alt: '2' })).tokens, reader.read(page({ alt: '2', src: '1' })).tokens)).toBe(true)
   })
   it('makes a valid document of tokens whose block is gone', () => {
     const { tokens } = new PageReader().read(paragraphs('one two'))

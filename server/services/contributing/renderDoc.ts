@@ -60,8 +60,11 @@ export function renderDoc(doc: RichNode): RenderedDoc {
     // what is shown or played in place comes from the seminar's own files
     exclusiveFilter: frame => ['img', 'audio', 'video', 'track'].includes(frame.tag) && !FILE.test(frame.attribs.src ?? ''),
   })
-  return { doc, html, sources: sourcesIn(doc).size, ...measureText(doc) }
+  return { doc, html, sources: countSources(doc), ...measureText(doc) }
 }
+
+/** How many sources a document names: addresses it links to and those of its footnotes, each once. */
+export const countSources = (doc: RichNode): number => sourcesIn(doc).size
 
 function linkAttributes(attribs: Readonly<Record<string, string>>): Record<string, string> {
   const { href = '' } = attribs

@@ -70,8 +70,10 @@ export function usePageDraft(page: PageView) {
     if (!(error instanceof ApiProblem)) throw error
     if (error.code === 'changedMeanwhile') { theirs.value = error.details.theirs as TheirDraft; state.value = 'two texts' }
     else if (error.code === 'overlaps') {
+      // what was chosen already, between the same words, stays chosen
+      const before = new Map(overlaps.value?.overlaps.map((o, i) => [JSON.stringify(o), choices.value[i]]))
       overlaps.value = error.details.theirs as Overlaps
-      choices.value = []
+      choices.value = overlaps.value.overlaps.map(o => before.get(JSON.stringify(o))!)
       problem.value = null
     }
     else problem.value = error.at('doc') ?? error.message
@@ -93,10 +95,10 @@ export function usePageDraft(page: PageView) {
     problem.value = null
     try {
       await saving
-      const against = overlaps.value?.against ?? null
-      const now = JSON.stringify([doc.value, base, summary, actsOn, against, choices.value])
+      const chosenFor = overlaps.value?.overlaps.map((o, i) => ({ ...o, choice: choices.value[i]! })) ?? []
+      const now = JSON.stringify([doc.value, base, summary, actsOn, chosenFor])
       if (key.text !== now) key = { key: newKey(), text: now }
-      const answer = await store.save(page.id, { key: key.key, doc: doc.value, base, summary, actsOn: [...actsOn], against, choices: against === null ? [] : [...choices.value] })
+      const answer = await store.save(page.id, { key: key.key, doc: doc.value, base, summary, actsOn: [...actsOn], chosen: chosenFor })
       over = true
       await forgetText(shelf)
       return answer

@@ -4,7 +4,7 @@ import { plainText, type RichNode } from '#core/contributing/richText'
 import { comparePages } from '#core/contributing/wiki/comparePages'
 import { followAuthors } from '#core/contributing/wiki/followAuthors'
 import { mergePages, type Merged, type Overlap } from '#core/contributing/wiki/mergePages'
-import { docOf, PageReader } from '#core/contributing/wiki/pageText'
+import { docOf, PageReader, sameTokens } from '#core/contributing/wiki/pageText'
 import { linkedTitles } from '#core/contributing/wiki/wikiSettings'
 import { isStaff, nothingHere } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
@@ -13,7 +13,7 @@ import { Problem, refusedField } from '#server/http/problem'
 import { announce } from '#server/services/contributing/announce'
 import { draftAt } from '#server/services/contributing/draft'
 import { nextSeq } from '#server/services/contributing/numbering'
-import { renderDoc } from '#server/services/contributing/renderDoc'
+import { countSources, renderDoc } from '#server/services/contributing/renderDoc'
 import { once } from '#server/services/receipt'
 import { PageDoc } from '#shared/contributing/richDoc'
 import type { Overlaps, VersionWrite } from '#shared/contributing/wiki'
@@ -25,7 +25,7 @@ interface Saving extends VersionWrite { readonly restores?: number }
 /**
  * Saves a version of a page. One after the other: each is written on the one before. What others saved since the writer
  * began is joined in; where both changed the same words, nothing is saved and every such place goes back to the writer
- * with both sides, until they have chosen against the very version that stands.
+ * with both sides, until they have chosen between the very words that stand.
  */
 export async function saveVersion(db: Database, actor: ActorAt, pageId: string, write: Saving, now: Date) {
   const { room, reach } = await requirePage(db, actor, pageId, now)
@@ -41,7 +41,7 @@ export async function saveVersion(db: Database, actor: ActorAt, pageId: string, 
     const next = reader.read(doc)
     if (page.versions === 0 && plainText(doc) === '') throw refusedField('doc', 'empty', 'There are no words here yet. Write a line or two first.')
     const comparison = before && comparePages(before.text, next)
-    if (current && JSON.stringify(current.doc) === JSON.stringify(doc)) throw refusedField('doc', 'nothingNew', 'Nothing has changed since the last version.')
+    if (before && sameTokens(before.text.tokens, next.tokens)) throw refusedField('doc', 'nothingNew', 'Nothing has changed since the last version.')
     const draft = await draftAt(tx, actor, { parentId: null, slot: pageId })
     const id = draft?.id ?? v7()
     const credited = followAuthors(before, next, await goneFor(tx, reader, page), id, comparison ?? undefined)
@@ -50,7 +50,7 @@ export async function saveVersion(db: Database, actor: ActorAt, pageId: string, 
     const columns = {
       type: 'pageVersion' as const, state: 'shown' as const, detail: {}, openerId: isStaff(actor.enrolment) ? null : actor.enrolment.id, threadId: id,
       doc, html: rendered.html, text: rendered.text, words: credited.written, // what counts as its author's is what they wrote in it
-      sources: Math.max(0, rendered.sources - (current ? renderDoc(current.doc).sources : 0)), figures: Math.max(0, picturesIn(doc).length - (current ? picturesIn(current.doc).length : 0)),
+      sources: Math.max(0, rendered.sources - (current ? countSources(current.doc) : 0)), figures: Math.max(0, picturesIn(doc).length - (current ? picturesIn(current.doc).length : 0)),
       savedAt: now, shownAt: now, seq: await nextSeq(tx, actor.activity.id),
     }
     if (draft) await tx.update(contributions).set({ ...columns, version: draft.version + 1 }).where(eq(contributions.id, id))
@@ -76,15 +76,18 @@ export async function restoreVersion(db: Database, actor: ActorAt, pageId: strin
   const version = await versionAt(db, page, number)
   if (!version) throw nothingHere()
   if (write.base !== page.versions) throw new Problem(409, 'changedMeanwhile', 'Somebody saved a version meanwhile. Look at it first; then bring the earlier one back if you still want to.')
-  return saveVersion(db, actor, pageId, { key: write.key, base: write.base, doc: version.doc, summary: `brings back version ${number}`, actsOn: [], against: null, choices: [], restores: number }, now)
+  return saveVersion(db, actor, pageId, { key: write.key, base: write.base, doc: version.doc, summary: `brings back version ${number}`, actsOn: [], chosen: [], restores: number }, now)
 }
 
 async function joined(tx: Db, actor: ActorAt, page: PageRow, current: StoredVersion, write: Saving, reader: PageReader): Promise<Merged['text']> {
   const base = write.base > 0 ? await versionAt(tx, page, write.base) : null
-  const chosen = write.against === page.versions ? write.choices : []
-  const merged = mergePages(reader, reader.read(base?.doc ?? EMPTY), reader.read(write.doc), reader.read(current.doc), chosen)
-  if (merged.overlaps.length > chosen.length) {
-    const theirs: Overlaps = { against: page.versions, by: await savedSince(tx, actor, page, write.base), overlaps: merged.overlaps.map(said) }
+  const sides = [reader.read(base?.doc ?? EMPTY), reader.read(write.doc), reader.read(current.doc)] as const
+  const open = mergePages(reader, ...sides)
+  // a choice holds for the very words it was made between, whatever was saved elsewhere on the page since
+  const choices = open.overlaps.map(said).map(o => write.chosen.find(c => c.was === o.was && c.mine === o.mine && c.theirs === o.theirs)?.choice)
+  const merged = open.overlaps.length > 0 ? mergePages(reader, ...sides, choices) : open
+  if (choices.some(c => c === undefined)) {
+    const theirs: Overlaps = { by: await savedSince(tx, actor, page, write.base), overlaps: merged.overlaps.map(said) }
     throw new Problem(409, 'overlaps', `${theirs.by.join(' and ')} changed the same words meanwhile. Both texts are here; choose for each place, then save.`, { theirs })
   }
   return merged.text

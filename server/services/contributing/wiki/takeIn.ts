@@ -29,7 +29,7 @@ export async function takeInPages(db: Database, actor: ActorAt, write: WikiImpor
     for (const { name, title, doc } of read) {
       const page = await pageOfTitle(tx, actor, { id: v7(), groupId: write.groupId, title, parentId: null }, scopeOf(room, write.groupId), now)
       try {
-        await saveVersion(tx as Database, actor, page.id, { key: v5(name, write.key), doc, base: page.versions, summary: `taken in from ${name}`, actsOn: [], against: null, choices: [] }, now)
+        await saveVersion(tx as Database, actor, page.id, { key: v5(name, write.key), doc, base: page.versions, summary: `taken in from ${name}`, actsOn: [], chosen: [] }, now)
       }
       catch (problem) {
         // an empty file makes an empty page; one that says what stands there already changes nothing

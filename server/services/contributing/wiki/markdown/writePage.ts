@@ -60,8 +60,8 @@ export function pageMarkdown(doc: RichNode, places: Places): string {
     const marks = node.marks ?? []
     const has = (type: string) => marks.find(m => m.type === type)
     let content: PhrasingContent = has('code') ? { type: 'inlineCode', value: node.text! } : { type: 'text', value: node.text! }
-    if (has('bold')) content = { type: 'strong', children: [content] }
     if (has('italic')) content = { type: 'emphasis', children: [content] }
+    if (has('bold')) content = { type: 'strong', children: [content] }
     if (has('strike')) content = { type: 'delete', children: [content] }
     const link = has('link')
     if (link) content = { type: 'link', url: String(link.attrs?.href ?? ''), children: [content as never] }
