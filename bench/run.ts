@@ -5,6 +5,7 @@ import { testWorld } from '#server/testing/world'
 import { bareRows, fillLargeTalk, measureLive, measureScrolling } from './talk'
 import { fillGradebook, ITEMS, measureDesk, measureGradebook, reckonAll, STUDENTS } from './grading'
 import { deal, measureReviewDesk, reckonConsensus } from './peers'
+import { followAll, history, linking, measurePageWorker } from './pages'
 import { groupPeople, measurePlanning } from './planning'
 
 const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
@@ -67,6 +68,15 @@ try {
   row('consensus of four criteria over 10,000 works with 3 readers each, against 1,000 (ratio)', `${(agreed10 / agreed).toFixed(1)} (${agreed10.toFixed(0)} ms against ${agreed.toFixed(0)} ms)`)
   const peers = await measureReviewDesk(browser, world)
   row(`review desk of ${peers.works} works with 3 readers each: key press → next author painted, against fetching one record’s data alone (ratio of medians)`, `${(median(peers.pressed) / median(peers.fetched)).toFixed(2)} (median ${median(peers.pressed).toFixed(0)} ms, 95 % within ${percentile(peers.pressed, 0.95).toFixed(0)} ms, against ${median(peers.fetched).toFixed(0)} ms)`)
+  const [short, long] = [followAll(history(2000, 300)), followAll(history(20_000, 300))]
+  row('authorship followed through 300 versions of a page of 20,000 words, against one of 2,000 (ratio; ten times as many)', `${(long.follow / short.follow).toFixed(1)} (${(long.follow / 1000).toFixed(2)} s against ${short.follow.toFixed(0)} ms; ${(long.follow / 300).toFixed(1)} ms a version)`)
+  const [little, big] = await measurePageWorker(browser, world, [2000, 20_000])
+  row('the page’s worker: first and last of those 300 versions compared, 20,000 words against 2,000 (ratio)', `${(big!.compare / little!.compare).toFixed(1)} (${big!.compare.toFixed(0)} ms against ${little!.compare.toFixed(0)} ms)`)
+  row('the same: every word of the last put under its writer (ratio)', `${(big!.shade / little!.shade).toFixed(1)} (${big!.shade.toFixed(0)} ms against ${little!.shade.toFixed(0)} ms)`)
+  const [one, tenth] = [linking(2000, 1_000_000), linking(2000, 100_000)]
+  const finder = one.build()
+  const [linked, linkedTenth] = [await timed(9, async () => { one.link(finder) }), await timed(9, async () => { tenth.link(finder) })]
+  row('2,000 terms made links in 1 MB of text in one pass, against 100 kB (ratio)', `${(linked / linkedTenth).toFixed(1)} (${linked.toFixed(0)} ms against ${linkedTenth.toFixed(0)} ms; the terms made ready once in ${(await timed(9, async () => { one.build() })).toFixed(0)} ms)`)
   const book = await fillGradebook(world)
   const reckon = reckonAll()
   const reckoned = await timed(15, async () => { reckon() })

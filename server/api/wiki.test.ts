@@ -6,6 +6,7 @@ import { plainText, type RichNode } from '#core/contributing/richText'
 import { countWords } from '#core/contributing/measureText'
 import type { LiveEvent, ThreadView } from '#shared/contributing/thread'
 import type { Overlaps, PageView, VersionView, WikiShares, WikiView } from '#shared/contributing/wiki'
+import type { Found } from '#shared/planning/find'
 import type { RecordView } from '#shared/marking/desk'
 import * as t from '#server/database/schema'
 import { listenTo } from '#server/testing/listenTo'
@@ -137,6 +138,8 @@ describe('a wiki written by groups', () => {
     everything.push(await (await paz.send('GET', `/api/seminars/${world.seminar.id}/find?q=lightermen`)).text(), await (await paz.send('GET', `/seminars/${world.seminar.id}/activities/${world.city.id}`)).text())
     expect(everything.join('\n')).not.toMatch(/carrying ashore|stair-master|nineteen of them/)
     expect((await read('nico', page.id)).html).toContain('carrying ashore') // the words looked for are there
+    const found = (await (await as('nico')).json<Found>('GET', `/api/seminars/${world.seminar.id}/find?q=lightermen`)).body.contributions.filter(c => c.page)
+    expect(found).toEqual([expect.objectContaining({ title: 'The two moles', page: { id: page.id, groupId: page.groupId } })]) // once, however many versions say it
     await phase('write', -2)
     expect((await paz.send('GET', `/api/pages/${page.id}`)).status).toBe(200)
     expect((await save('paz', page.id, 'mine', before.number + 1)).status).toBe(422)

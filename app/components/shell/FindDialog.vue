@@ -39,7 +39,7 @@ const groups = computed(() => {
   return [
     { title: 'Activities', hits: (f?.activities ?? []).map((a): Hit => ({ key: a.id, text: a.title, note: `${KIND_WORDS[a.kind]}${a.template ? ', template' : a.state === 'published' ? '' : `, ${a.state}`}`, run: to(`${base.value}/activities/${a.id}${a.state === 'published' && !a.template ? '' : '/plan'}`) })) },
     { title: 'Do', hits: doing },
-    { title: 'Contributions', hits: (f?.contributions ?? []).map((c): Hit => ({ key: c.id, text: c.excerpt, note: `${c.author} in ${c.title}`, run: to(`${base.value}/activities/${c.activityId}#c-${c.id}`) })) },
+    { title: 'Contributions', hits: (f?.contributions ?? []).map((c): Hit => ({ key: c.id, text: c.excerpt, note: `${c.author} in ${c.title}`, run: to(`${base.value}/activities/${c.activityId}${c.page ? `?${c.page.groupId ? `group=${c.page.groupId}&` : ''}page=${c.page.id}` : ''}#c-${c.id}`) })) },
     { title: 'People', hits: (f?.people ?? []).map((p): Hit => ({ key: p.id, text: p.name, note: p.role, run: to(`${base.value}/${staff.value ? 'people' : 'groups'}`) })) },
   ].filter(g => g.hits.length > 0)
 })

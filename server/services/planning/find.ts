@@ -1,7 +1,8 @@
-import { and, asc, desc, eq, inArray, ne, or, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNotNull, isNull, ne, or, sql } from 'drizzle-orm'
 import { isMeantFor, isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, contributions, enrolments, persons } from '#server/database/schema'
+import { activities, contributions, enrolments, persons, wikiPages } from '#server/database/schema'
+import { readablePages } from '#server/services/contributing/wiki/findPages'
 import { shapedThread } from '#server/services/contributing/readThread'
 import type { Found } from '#shared/planning/find'
 import { takesPartIn } from './jointActivities'
@@ -23,7 +24,9 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
     db.select({ id: enrolments.id, name: persons.name, role: enrolments.role }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId))
       .where(and(eq(enrolments.seminarId, seminar.id), eq(enrolments.state, 'active'), sql`${persons.name} ilike ${like}`)).orderBy(asc(persons.familyName)).limit(MOST),
     db.select({ id: contributions.id, activityId: contributions.activityId, text: contributions.text }).from(contributions)
-      .where(and(inArray(contributions.activityId, db.select({ id: activities.id }).from(activities).where(takesPartIn(db, seminar.id))), ne(contributions.state, 'draft'), sql`to_tsvector('english', ${contributions.text}) @@ ${query}`))
+      .where(and(inArray(contributions.activityId, db.select({ id: activities.id }).from(activities).where(takesPartIn(db, seminar.id))), ne(contributions.state, 'draft'), sql`to_tsvector('english', ${contributions.text}) @@ ${query}`,
+        // of a wiki's page what it says now
+        or(ne(contributions.type, 'pageVersion'), inArray(contributions.id, db.select({ id: wikiPages.currentId }).from(wikiPages).where(and(isNull(wikiPages.removedAt), isNotNull(wikiPages.currentId)))))))
       .orderBy(desc(sql`ts_rank(to_tsvector('english', ${contributions.text}), ${query})`)).limit(MOST_HITS),
   ])
   const mayKnow = async (a: typeof activities.$inferSelect) => staff || (a.state === 'published' && !a.isTemplate && a.opensAt <= now && await isMeantFor(db, a, enrolment))
@@ -33,11 +36,17 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
   const homes = hits.length > 0 ? await db.select().from(activities).where(inArray(activities.id, [...new Set(hits.map(h => h.activityId))])) : []
   for (const activity of homes) {
     if (found.length >= MOST || !(await mayKnow(activity))) continue
+    if (activity.kind === 'wiki') {
+      for (const page of await readablePages(db, { ...actor, activity }, hits.filter(h => h.activityId === activity.id).map(h => h.id), now)) {
+        if (found.length < MOST) found.push({ id: page.id, activityId: activity.id, page: { id: page.pageId, groupId: page.groupId }, title: page.title, author: activity.title, excerpt: excerptOf(hits.find(h => h.id === page.id)!.text, words) })
+      }
+      continue
+    }
     const thread = await shapedThread(db, { ...actor, activity }, now, false)
     for (const hit of hits.filter(h => h.activityId === activity.id)) {
       const view = thread.contributions.find(c => c.id === hit.id)
       if (view?.view !== 'whole' || view.withdrawn || found.length >= MOST) continue
-      found.push({ id: hit.id, activityId: activity.id, title: activity.title, author: view.author.name, excerpt: excerptOf(hit.text, words) })
+      found.push({ id: hit.id, activityId: activity.id, page: null, title: activity.title, author: view.author.name, excerpt: excerptOf(hit.text, words) })
     }
   }
   return {

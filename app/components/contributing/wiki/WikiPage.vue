@@ -140,6 +140,10 @@ const keys = computed<Key[]>(() => [
 ])
 const { listOpen } = useKeys(() => keys.value)
 
+// somebody comes to another page from outside: found by its words, or back in the browser's history
+watch(() => [queried('group'), queried('page')] as const, ([inGroup, at]) => {
+  if (at && at !== page.value?.id && route.params.activityId === activity.value.id) { writing.value = false; void attempt(() => store.load(activity.value.id, inGroup ?? view.value?.groupId ?? null, at)) }
+})
 let source: EventSource | undefined
 let missed = false
 onMounted(() => {
