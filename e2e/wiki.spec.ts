@@ -32,11 +32,11 @@ test('a member claims a page, writes it with links and a note, and the group see
   await mireille.keyboard.press('Control+Enter')
   await expect(mireille.getByText('Saved as version 1.')).toBeVisible()
   await mireille.getByRole('button', { name: 'claim it' }).click()
-  await expect(mireille.getByText(/^claimed by/).first()).toContainText('you')
+  await expect(mireille.locator('.page .meta')).toContainText('claimed by you')
   await expect(mireille.locator('.footnotes')).toContainText('Nobody has seen a third. Town book, leaf 12')
   // Nico's open page has it, and what is wanted
   await goTo(nico, 'What not to say')
-  await expect(nico.getByText('claimed by Mireille')).toBeVisible()
+  await expect(nico.locator('.page .meta')).toContainText('claimed by Mireille')
   await expect(nico.getByText('The third mole').first()).toBeVisible()
   await nico.getByRole('article').getByRole('link', { name: 'What to pay' }).click()
   await expect(nico.getByRole('article', { name: 'What to pay' })).toBeVisible()
@@ -84,7 +84,7 @@ test('what is typed survives a closed tab; two at once lose nothing and choose w
   await overlap.getByRole('button', { name: 'let both stand' }).click()
   await malin.getByRole('button', { name: /^Save version/ }).click()
   await expect(malin.getByText('joined with what others had saved')).toBeVisible()
-  for (const words of ['Malin began this line.', 'Laleh says otherwise.', 'So it ends.']) await expect(malin.getByRole('article')).toContainText(words)
+  for (const words of ['Malin began this line.', 'Laleh says otherwise.', 'So it ends.']) await expect(malin.getByRole('article', { name: 'The two moles' })).toContainText(words)
 })
 
 test('a passage is commented on, and the version that acted on it is named', async ({ as, world }) => {

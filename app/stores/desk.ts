@@ -49,7 +49,8 @@ export const useDeskStore = defineStore('desk', () => {
   function fetchRecord(id: string): Promise<void> {
     const known = coming.get(id)
     if (known) return known
-    const fetching = api.get<RecordView>(path(id)).then((r) => { if (!unsaved.has(id)) records.set(id, r) }).finally(() => coming.delete(id))
+    // an answer asked for before the record was changed elsewhere is not taken
+    const fetching: Promise<void> = api.get<RecordView>(path(id)).then((r) => { if (coming.get(id) === fetching && !unsaved.has(id)) records.set(id, r) }).finally(() => { if (coming.get(id) === fetching) coming.delete(id) })
     coming.set(id, fetching)
     return fetching
   }
@@ -123,7 +124,12 @@ export const useDeskStore = defineStore('desk', () => {
       records.set(id, { ...now, mark: { ...now.mark, version: stored.version, state: stored.state, points: stored.points, before: stored.before, criteriaLeft: stored.criteriaLeft, takeBackUntil: stored.takeBackUntil, returnAt: stored.returnAt, savedAt: stored.savedAt, savedBy: stored.savedBy } })
       if (unsaved.size === 0) state.value = 'saved'
       // steps of the group's criteria have reached the others of the group
-      for (const other of sent.group?.members ?? []) if (other.id !== id && !unsaved.has(other.id)) records.delete(other.id)
+      for (const other of sent.group?.members ?? []) {
+        if (other.id === id || unsaved.has(other.id)) continue
+        records.delete(other.id)
+        coming.delete(other.id)
+        if (other.id === currentId.value) void fetchRecord(other.id).catch(() => {})
+      }
       if (sent.mark.state !== stored.state) void reloadStrip().catch(() => {})
     }
     catch (error) {

@@ -134,8 +134,6 @@ function setStep(criterionId: string, levelId: string | null) {
   if (!r || !criterion) return
   const rest = r.mark.steps.filter(s => s.criterionId !== criterionId)
   desk.change({ steps: level ? [...rest, { criterionId, levelId: level.id, points: level.points }] : rest })
-  // what is the group's is judged once: the others' records are fetched anew
-  if (criterion.scope === 'group' || r.group?.whole) void desk.save().then(() => { for (const m of members.value) if (m.id !== r.student.id) desk.records.delete(m.id) })
 }
 const restore = () => attempt(async () => {
   const { id, number } = page.value!
