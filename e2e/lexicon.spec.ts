@@ -20,7 +20,7 @@ test('a term is written, approved, and lights up wherever it is used, with its d
   // in the discussion of somebody else, once the page is opened: the longer term, not "ballast" within it
   const rasmus = await as('rasmus')
   await open(rasmus, `/seminars/${world.seminar.id}/activities/${world.dredge.id}`)
-  const term = rasmus.locator('.prose a.term', { hasText: 'ballast book' }).first()
+  const term = rasmus.locator('article', { hasText: 'Before you let the bar be a work of nature' }).locator('.prose a.term', { hasText: 'ballast book' })
   await term.evaluate(e => e.scrollIntoView({ block: 'center' })) // clear of what stays at the top
   await expect(term).toBeVisible()
   await term.hover()
