@@ -242,6 +242,16 @@ describe('a wiki written by groups', () => {
     expect((await read('laleh', id)).number).toBe(3)
   })
 
+  it('keeps a group that has written, and a wiki a wiki', async () => {
+    const ines = await as('ines')
+    const base = `/api/seminars/${world.seminar.id}/groups`
+    const plan = (await ines.json<{ plans: Array<{ id: string, title: string, version: number, selfJoin: boolean, most: number | null, groups: Array<{ id: string, title: string, memberIds: string[] }> }> }>('GET', base)).body.plans.find(p => p.title === 'City pages')!
+    const without = await ines.json<Refused>('PUT', `${base}/${plan.id}`, { key: v7(), baseVersion: plan.version, title: plan.title, selfJoin: plan.selfJoin, most: plan.most, groups: plan.groups.filter(g => g.title !== 'Sundvik') })
+    expect(without).toMatchObject({ status: 422, body: { code: 'hasPages' } })
+    const view = (await ines.json<{ version: number }>('GET', `/api/activities/${world.city.id}/plan`)).body
+    expect((await ines.json<Refused>('PATCH', `/api/activities/${world.city.id}/plan`, { key: v7(), baseVersion: view.version, change: { kind: 'discussion', rules: [] }, tell: false })).body.fields!.kind).toContain('stays a wiki')
+  })
+
   it('lets one member claim a page, and says when two want it', async () => {
     const id = await make('malin', 'Unclaimed')
     const claim = async (who: string, claimed: boolean) => (await (await as(who)).send('PUT', `/api/pages/${id}/claimed`, { claimed })).status

@@ -29,7 +29,7 @@ const goes = computed(() => [
 const foot = computed(() => [
   props.body.points !== null && props.body.scale !== 'none' ? props.body.scale === 'complete' ? 'done or not' : `${points(props.body.points)} points` : 'not marked',
   props.body.practice && 'practice, does not count',
-  props.body.kind === 'review' ? 'what is handed in can be changed until hand-in ends' : props.body.editMinutes > 0 ? `${props.body.editMinutes} minutes to change what you posted` : 'what is posted stays as it is',
+  props.body.kind === 'wiki' ? 'every version is kept' : props.body.kind === 'review' ? 'what is handed in can be changed until hand-in ends' : props.body.editMinutes > 0 ? `${props.body.editMinutes} minutes to change what you posted` : 'what is posted stays as it is',
 ].filter(Boolean).join(' · '))
 </script>
 

@@ -48,7 +48,7 @@ const add = (rule: ExpectationRule) => emit('change', [...props.body.rules, { id
         {{ plural(r.rule.need, 'entry', 'entries') }} of at least <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[80, 120, 150, 250]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words, up to
       </template>
       <template v-else-if="r.rule.kind === 'replies'">
-        {{ i > 0 ? 'Then replies to' : 'Each student replies to' }} at least <NumberPart label="How many classmates" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> different {{ plural(r.rule.need, 'classmate') }},
+        {{ i > 0 ? 'Then' : 'Each student' }} {{ body.kind === 'discussion' || body.kind === 'reading' ? 'replies to' : 'comments on the work of' }} at least <NumberPart label="How many classmates" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> different {{ plural(r.rule.need, 'classmate') }},
         <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[20, 40, 60, 100]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words or more each, by
       </template>
       <template v-else-if="r.rule.kind === 'reviews'">

@@ -124,8 +124,11 @@ function goneRuns(text: PageText, origins: readonly string[], from: Int32Array):
   return runsOf(text, origins, i => !used[i])
 }
 
-/** A whole text as runs, block by block: what other pages' words are known by. */
-export const asGone = (text: PageText, runs: Runs): GoneRun[] => runsOf(text, spread(runs, text.tokens.length), () => true).runs
+/**
+ * A whole text as runs, block by block: what other pages' words are known by. Short blocks are left out: what stands in a
+ * cell or a heading of one page is written anew on another.
+ */
+export const asGone = (text: PageText, runs: Runs): GoneRun[] => runsOf(text, spread(runs, text.tokens.length), () => true).runs.filter(r => r.words.length >= RUN_TOKENS)
 
 function runsOf({ tokens }: PageText, origins: readonly string[], is: (i: number) => boolean): { runs: GoneRun[], words: number } {
   const runs: GoneRun[] = []

@@ -164,6 +164,13 @@ describe('following who wrote what', () => {
   it('does not take a phrase of a few common words for one that was gone', () => {
     expect(told(['The mole was built in the year of the toll.', 'Nothing.', 'A house in the year 1612.'])[2]!.v1).toBeUndefined()
   })
+  it('takes no cell or heading of another page for pasted words', () => {
+    const reader = new PageReader()
+    const other = reader.read(paragraphs('the bar\nthe weigh-house'))
+    const { runs } = followAuthors(null, other, new GoneWords(reader), 'other:1')
+    const next = reader.read(paragraphs('A ship rode outside the bar, and saw the weigh-house from there.'))
+    expect(followAuthors(null, next, new GoneWords(reader, asGone(other, runs)), 'here:1').written).toBe(wordsIn(next.tokens))
+  })
   it('knows words from another page', () => {
     const reader = new PageReader()
     const other = reader.read(paragraphs('He swore it yearly before the stair-master, and was paid his oath in wine.'))

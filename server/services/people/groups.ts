@@ -2,7 +2,7 @@ import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { makeGroups, type BrokenRule, type GroupRules } from '#core/people/makeGroups'
 import { nothingHere, notYours, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, auditTrail, contributions, enrolments, groupMembers, groupPlans, groups, sections } from '#server/database/schema'
+import { activities, auditTrail, contributions, enrolments, groupMembers, groupPlans, groups, sections, wikiPages } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { countedStudents, type Student } from '#server/services/contributing/records'
 import { once } from '#server/services/receipt'
@@ -142,11 +142,19 @@ async function setMembers(tx: Db, plan: { readonly id: string, readonly seminarI
   for (let i = 0; i < values.length; i += 1000) await tx.insert(groupMembers).values(values.slice(i, i + 1000))
 }
 
+/** A group that has begun a wiki stays, with what it wrote. */
+async function requireNoPages(tx: Db, groupIds: readonly string[]): Promise<void> {
+  if (groupIds.length === 0) return
+  const [used] = await tx.select({ group: groups.title, wiki: activities.title }).from(wikiPages).innerJoin(groups, eq(groups.id, wikiPages.groupId)).innerJoin(activities, eq(activities.id, wikiPages.activityId)).where(inArray(wikiPages.groupId, [...groupIds])).limit(1)
+  if (used) throw refusedField('groups', 'hasPages', `“${used.group}” has pages in “${used.wiki}”. It stays, with what it wrote; its people can be moved.`)
+}
+
 async function dropEmpty(tx: Db, actor: Actor, plan: { readonly id: string, readonly seminarId: string }, groupIds: readonly string[]): Promise<void> {
   if (groupIds.length === 0) return
   const named = await tx.select({ title: activities.title, audience: activities.audience }).from(activities).where(eq(activities.seminarId, actor.seminar.id))
   const user = named.find(a => a.audience.kind === 'groups' && a.audience.groupIds.some(id => groupIds.includes(id)))
   if (user) throw refusedField('groups', 'used', `“${user.title}” is for one of the groups you took away. Change for whom it is first.`)
+  await requireNoPages(tx, groupIds)
   await tx.delete(groups).where(inArray(groups.id, [...groupIds]))
 }
 
@@ -156,6 +164,7 @@ export async function removeGroupPlan(db: Database, actor: Actor, planId: string
     const plan = await requirePlan(tx, actor, planId, null)
     const [user] = await usedBy(tx, plan)
     if (user) throw new Problem(409, 'used', `“${user.title}” is for the groups of this plan. Change for whom it is first; then the plan can go.`)
+    await requireNoPages(tx, (await tx.select({ id: groups.id }).from(groups).where(eq(groups.groupPlanId, planId))).map(g => g.id))
     await tx.delete(groupMembers).where(eq(groupMembers.groupPlanId, planId))
     await tx.delete(groups).where(eq(groups.groupPlanId, planId))
     await tx.delete(groupPlans).where(eq(groupPlans.id, planId))

@@ -45,6 +45,7 @@ export function changeActivity(db: Database, actor: ActorAt, write: ActivityPatc
     const old = await loadBody(tx, before)
     const body = await changedBody(tx, before, write.change)
     requireSound(body)
+    await requireKindKept(tx, before, body.kind)
     await requireOwnParts(tx, actor, body, old.jointSeminarIds)
     const [after] = await tx.update(activities).set({ ...columnsOf(body, before), version: before.version + 1 }).where(eq(activities.id, before.id)).returning()
     await writeParts(tx, after!, body)
@@ -146,6 +147,12 @@ export async function writeParts(tx: Db, activity: Pick<ActivityRow, 'id' | 'sem
     const values = { ...ids, position, doc: p.doc, html: renderDoc(p.doc).html, releaseAt: new Date(p.releaseAt) }
     await tx.insert(prompts).values({ id: p.id, ...values }).onConflictDoUpdate({ target: prompts.id, set: values, setWhere: eq(prompts.activityId, activity.id) })
   }
+}
+
+/** Pages with their versions are no posts, and posts no pages: once something is written, neither becomes the other. */
+async function requireKindKept(tx: Db, before: ActivityRow, kind: ActivityRow['kind']): Promise<void> {
+  if (before.kind === kind || (before.kind !== 'wiki' && kind !== 'wiki')) return
+  if (await tx.$count(contributions, eq(contributions.activityId, before.id)) > 0) throw refusedField('kind', 'written', before.kind === 'wiki' ? 'Pages have been written here, so it stays a wiki. Plan another activity beside it.' : 'Something has been written here already, and it would not become pages. Plan a wiki beside it.')
 }
 
 /** With another kind, what was written becomes that kind's entries and answers; words, authors and times stay. */

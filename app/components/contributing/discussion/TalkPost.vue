@@ -41,6 +41,11 @@ const history = ref(false)
 const lines = computed(() => [0, 1].map(l => depth.value > l + 1 && props.row.lines[l] === true))
 const prose = ref<HTMLElement | null>(null)
 const loose = (text: string) => text.replace(/\s+/g, ' ')
+/** What gets the focus is to be seen: a folded text unfolds for a link in its hidden part. */
+function focused(event: FocusEvent) {
+  const target = event.target as HTMLElement
+  if (!open.value && prose.value && target.getBoundingClientRect().bottom > prose.value.getBoundingClientRect().bottom) props.desk.toggleFold(item.value.id)
+}
 function selected() {
   const words = window.getSelection()?.toString().trim() ?? ''
   props.desk.choose(words.length > 2 && words.length <= 300 && loose(prose.value?.textContent ?? '').includes(loose(words)) && !words.includes('\n') ? { contributionId: item.value.id, exact: words } : null)
@@ -73,7 +78,7 @@ function selected() {
         <template v-else>
           <p v-if="html === null" class="prose coming" :style="{ height: `${Math.ceil(Math.min(whole.words, 60) / 12) * 1.5}em` }" aria-hidden="true" />
           <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-          <div v-else ref="prose" class="prose" :class="{ short: !open }" @mouseup="selected" v-html="html" />
+          <div v-else ref="prose" class="prose" :class="{ short: !open }" @mouseup="selected" @focusin="focused" v-html="html" />
           <button v-if="long" class="link more" type="button" :aria-expanded="open" @click="desk.toggleFold(whole.id)">{{ open ? 'fold' : `all ${whole.words} words` }}</button>
           <AttachmentList v-if="whole.files.length > 0" :files="whole.files" />
           <MarkOne v-if="desk.combine && !whole.author.isStaff && whole.state === 'shown' && !whole.withdrawn" :combine="desk.combine" :mark="whole.points === null && whole.done === null ? null : { points: whole.points, done: whole.done }" @mark="desk.mark(whole.id, $event)" />
@@ -119,7 +124,7 @@ function selected() {
 .role { font-weight: 650; color: var(--harbour); }
 .top { font-weight: 600; color: var(--ember); }
 .prose { font-size: 0.96875rem; line-height: 1.52; overflow-wrap: anywhere; }
-.short { display: -webkit-box; -webkit-line-clamp: 4; -webkit-box-orient: vertical; overflow: hidden; }
+.short { display: -webkit-box; -webkit-line-clamp: 4; -webkit-box-orient: vertical; overflow: clip; }
 .coming { background: repeating-linear-gradient(var(--line-soft) 0 0.7em, transparent 0.7em 1.5em); border-radius: 3px; opacity: 0.6; max-width: 40em; }
 .more { font-size: 0.78125rem; }
 .quoted { position: relative; font: italic 400 0.90625rem/1.45 var(--read); color: var(--ink-2); padding-left: 24px; margin: 1px 0 3px; }

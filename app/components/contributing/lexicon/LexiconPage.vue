@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { v4 } from 'uuid'
 import type { WholeContribution } from '#shared/contributing/thread'
+import { entryPeriods, periodOf } from '../../../composables/contributing/entryPeriods'
 import { useLiveTalk } from '../../../composables/contributing/useLiveTalk'
 import { useTalkDesk } from '../../../composables/contributing/useTalkDesk'
 import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
 import { useTimes } from '../../../composables/planning/useTimes'
 import { useKeys, type Key } from '../../../composables/shell/useKeys'
 import { useNotices } from '../../../stores/notices'
+import { useSeminarStore } from '../../../stores/seminar'
 import { useTermsStore } from '../../../stores/terms'
 import { useThreadStore } from '../../../stores/thread'
 import ActivityPage from '../ActivityPage.vue'
@@ -22,7 +24,8 @@ type Term = WholeContribution & { term: NonNullable<WholeContribution['term']> }
 const store = useThreadStore()
 const terms = useTermsStore()
 const notices = useNotices()
-const { date, dayTime } = useTimes()
+const { dayTime } = useTimes()
+const seminar = useSeminarStore()
 const { desk } = useTalkDesk(focusTerm)
 const live = useLiveTalk(() => {})
 const activity = computed(() => store.activity!)
@@ -33,6 +36,7 @@ const words = ref('')
 const letter = ref<string | null>(null)
 const category = ref<string | null>(null)
 const author = ref<string | null>(null)
+const period = ref<string | null>(null)
 const order = ref<'letters' | 'newest'>('letters')
 const MOST = 60 // terms drawn at once; more come as one reads on
 const drawn = ref(MOST)
@@ -46,24 +50,26 @@ const letters = computed(() => { const has = new Set(all.value.map(letterOf)); r
 const count = <K,>(keyOf: (t: Term) => K) => all.value.reduce((map, t) => map.set(keyOf(t), (map.get(keyOf(t)) ?? 0) + 1), new Map<K, number>())
 const categories = computed(() => { const n = count(t => t.term.category ?? ''); return [...settings.value.categories.map(c => ({ id: c, label: c, n: n.get(c) ?? 0 })), ...n.get('') ? [{ id: '', label: 'no category', n: n.get('')! }] : []] })
 const authors = computed(() => [...count(t => t.author.id)].map(([id, n]) => { const a = all.value.find(t => t.author.id === id)!.author; return { id, n, label: a.isMe ? 'You' : a.name } }).sort((a, b) => b.n - a.n || collator.compare(a.label, b.label)))
+const periods = computed(() => seminar.shell ? entryPeriods(seminar.shell, activity.value.talk.indexBy) : [])
+const added = computed(() => { const n = count(t => periodOf(periods.value, t.shownAt)?.key); return periods.value.map(p => ({ ...p, n: n.get(p.key) ?? 0 })).filter(p => p.n > 0) })
 const plain = (html: string | null) => (html ?? '').replace(/<[^>]+>/g, ' ').toLowerCase()
 const found = computed(() => {
   const q = words.value.trim().toLowerCase()
-  const list = all.value.filter(t => (!letter.value || letterOf(t) === letter.value) && (category.value === null || (t.term.category ?? '') === category.value) && (!author.value || t.author.id === author.value)
+  const list = all.value.filter(t => (!letter.value || letterOf(t) === letter.value) && (category.value === null || (t.term.category ?? '') === category.value) && (!author.value || t.author.id === author.value) && (!period.value || periodOf(periods.value, t.shownAt)?.key === period.value)
     && (!q || [t.term.term, ...t.term.forms].some(f => f.toLowerCase().includes(q)) || plain(t.html).includes(q)))
   return order.value === 'newest' ? [...list].sort((a, b) => b.shownAt.localeCompare(a.shownAt)) : list
 })
 const shown = computed(() => found.value.slice(0, drawn.value))
 const nodes = computed(() => new Map(store.roots.map(r => [r.item.id, r])))
-const narrowed = computed(() => words.value !== '' || letter.value !== null || category.value !== null || author.value !== null)
+const narrowed = computed(() => words.value !== '' || letter.value !== null || category.value !== null || author.value !== null || period.value !== null)
 const ofTheDay = computed(() => all.value.find(t => t.id === terms.view?.ofTheDay) ?? null)
 const drafts = computed(() => (store.thread?.drafts ?? []).filter(d => d.parentId === null && d.slot !== writing.value))
 const minWords = computed(() => { const r = activity.value.expectations.map(e => e.rule).find(x => x.kind === 'entries'); return r && 'minWords' in r ? r.minWords : 1 })
-watch([words, letter, category, author, order], () => { drawn.value = MOST })
+watch([words, letter, category, author, period, order], () => { drawn.value = MOST })
 watch(found, (list) => { const missing = list.slice(0, drawn.value).filter(t => t.html === null).map(t => t.id); if (missing.length > 0) void store.needTexts(missing) }, { immediate: true })
 watch(drawn, () => { const missing = shown.value.filter(t => t.html === null).map(t => t.id); if (missing.length > 0) void store.needTexts(missing) })
 watch(shownCount, () => { if (activity.value) void terms.load(activity.value.seminarId).catch(() => {}) })
-const everything = () => { words.value = ''; letter.value = null; category.value = null; author.value = null }
+const everything = () => { words.value = ''; letter.value = null; category.value = null; author.value = null; period.value = null }
 
 async function focusTerm(id: string) {
   const root = store.byId.get(id)?.view === 'whole' ? (store.byId.get(id) as WholeContribution).threadId : id
@@ -148,7 +154,7 @@ watch(() => useRoute().hash, hash => { if (hash.startsWith('#c-')) void focusTer
         <section v-if="ofTheDay"><h2>Term of the day</h2><p class="day"><button class="link" type="button" @click="focusTerm(ofTheDay.id)">{{ ofTheDay.term.term }}</button></p><ProseText v-if="ofTheDay.html" class="small-prose" :html="ofTheDay.html" :except="ofTheDay.id" /></section>
         <section v-if="categories.length > 0"><h2>By category</h2><p class="index"><button v-for="c in categories" :key="c.id" type="button" :class="{ on: category === c.id }" :aria-pressed="category === c.id" @click="category = category === c.id ? null : c.id"><span>{{ c.label }}</span><b class="num">{{ c.n }}</b></button></p></section>
         <section v-if="authors.length > 0 && !(activity.talk.namesHidden && !desk.isStaff)"><h2>By author <span>choose one to read only theirs</span></h2><p class="index"><button v-for="a in authors" :key="a.id" type="button" :class="{ on: author === a.id }" :aria-pressed="author === a.id" @click="author = author === a.id ? null : a.id"><span>{{ a.label }}</span><b class="num">{{ a.n }}</b></button></p></section>
-        <section v-if="order === 'newest' && all.length > 0" class="small muted">Since {{ date(all.reduce((m, t) => t.shownAt < m ? t.shownAt : m, all[0]!.shownAt)) }}.</section>
+        <section v-if="added.length > 0"><h2>By {{ activity.talk.indexBy }}</h2><p class="index"><button v-for="p in added" :key="p.key" type="button" :class="{ on: period === p.key }" :aria-pressed="period === p.key" @click="period = period === p.key ? null : p.key"><span>{{ p.label }}</span><b class="num">{{ p.n }}</b></button></p></section>
         <TermsInOut :activity="activity" :may-take-in="desk.isStaff" @taken="store.refresh()" />
       </aside>
     </div>

@@ -11,6 +11,6 @@ InlineNodes.props = ['nodes']
 function drawn(node: RichNode): VNodeChild {
   if (node.type === 'hardBreak') return h('br')
   if (node.type === 'inlineMath') return h('code', String(node.attrs?.latex ?? ''))
-  if (node.type === 'footnote') return h('sup', { title: [node.attrs?.text, node.attrs?.source].filter(Boolean).join(' ') }, 'note')
+  if (node.type === 'footnote') return h('sup', { class: 'note-mark', title: [node.attrs?.text, node.attrs?.source].filter(Boolean).join(' ') }, 'note')
   return (node.marks ?? []).reduce<VNodeChild>((inner, mark) => TAGS[mark.type] ? h(TAGS[mark.type]!, { class: CLASSES[mark.type] }, [inner]) : inner, node.text ?? '')
 }

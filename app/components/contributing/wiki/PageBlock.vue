@@ -23,5 +23,7 @@ h4.block { font: 600 1.0625rem/1.35 var(--read); }
 .blockquote { border-left: 3px solid var(--line); padding-left: 0.9em; font-style: italic; }
 .tableCell, .tableHeader { border: 1px solid var(--line); padding: 2px 8px; font: 400 0.875rem/1.45 var(--ui); }
 .tableHeader { background: var(--sunken); font-weight: 600; }
+
+:deep(.note-mark) { font: 500 0.6875rem/1 var(--ui); color: var(--ink-3); }
 img { max-width: min(100%, 22rem); max-height: 12rem; border-radius: 4px; }
 </style>

@@ -30,6 +30,7 @@ const { error, refresh: again } = await useAsyncData(`wiki-${activity.value.id}`
 const view = computed(() => store.view)
 const page = computed(() => store.page)
 const may = computed(() => view.value?.may ?? { write: false, comment: false })
+const middle = ref<HTMLElement | null>(null)
 const writing = ref(false)
 const passage = shallowRef<Passage | null>(null)
 const lit = ref<string | null>(null)
@@ -52,6 +53,8 @@ async function open(id: string) {
   passage.value = null
   await attempt(() => store.open(id))
   void router.replace({ query: { ...(view.value?.groupId && { group: view.value.groupId }), page: id }, hash: '' })
+  // where the tree stands above the page, the page comes into view
+  if (window.innerWidth <= 1000) middle.value?.scrollIntoView()
 }
 async function group(id: string | null) {
   writing.value = false
@@ -167,7 +170,7 @@ onBeforeUnmount(() => source?.close())
     <div v-else-if="view.missing === 'hidden'" class="alone"><p class="empty">This wiki is not open to others yet.</p></div>
     <div v-else class="spread">
       <PageTree :view="view" :current="page?.id ?? null" :may-write="may.write" @open="open" @group="group" @make="make" @place="place"><WikiInOut :activity-id="activity.id" :view="view" @taken="store.refresh()" /></PageTree>
-      <main>
+      <main ref="middle">
         <p v-if="phaseWords" class="phase">{{ phaseWords }}<template v-if="view.wikis.length > 1 && !view.wikis.find(w => w.groupId === view!.groupId)?.isOwn && !seminar.isStaff"> This is another group’s wiki, to be read.</template></p>
         <PageEditor v-if="writing && page" :key="page.id" :page="page" :activity-id="activity.id" @saved="saved" @away="putDown('Put away. Your draft is kept; only you see it.')" @discarded="putDown(null)" />
         <PageArticle

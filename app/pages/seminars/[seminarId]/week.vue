@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TermOfTheDay from '../../../components/contributing/lexicon/TermOfTheDay.vue'
 import type { MyWeek } from '#shared/planning/myWeek'
 import StepBars from '../../../components/marking/StepBars.vue'
 import KindTag from '../../../components/planning/KindTag.vue'
@@ -73,6 +74,7 @@ const whenWords = (at: string) => day(at) === day(new Date(now.value.getTime() +
           <div class="judged"><StepBars :criteria="letter.criteria" /><p class="sum num"><b>{{ points(letter.points) }}</b> of {{ points(letter.max) }}, {{ letter.rubric }}</p></div>
         </div>
       </section>
+      <TermOfTheDay />
   </TermSpread>
 </template>
 
