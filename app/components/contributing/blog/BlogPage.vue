@@ -14,6 +14,7 @@ import ActivityPage from '../ActivityPage.vue'
 import ArrivedBar from '../ArrivedBar.vue'
 import EntryArticle from '../EntryArticle.vue'
 import ExpectationMargin from '../ExpectationMargin.vue'
+import IndexList from '../IndexList.vue'
 import LookAlikes from '../LookAlikes.vue'
 import TalkOut from '../TalkOut.vue'
 import WriteBox from '../WriteBox.vue'
@@ -47,7 +48,7 @@ async function focusEntry(id: string) {
 }
 const entries = computed(() => store.whole.filter(c => c.parentId === null && (!c.withdrawn || c.author.isMe)))
 const periods = computed(() => seminar.shell ? entryPeriods(seminar.shell, talk.value.indexBy) : [])
-const counts = computed(() => periods.value.map(p => ({ ...p, count: ofAuthor.value.filter(e => periodOf(periods.value, e.shownAt)?.key === p.key).length })).filter(p => p.count > 0))
+const counts = computed(() => periods.value.map(p => ({ id: p.key, label: p.label, count: ofAuthor.value.filter(e => periodOf(periods.value, e.shownAt)?.key === p.key).length })).filter(p => p.count > 0))
 const authors = computed(() => {
   const byId = new Map<string, { id: string, name: string, isMe: boolean, count: number, last: string }>()
   for (const e of entries.value) {
@@ -126,11 +127,10 @@ onMounted(() => {
       </main>
       <aside>
         <ExpectationMargin :activity="activity" :checks="store.thread?.checks ?? []" />
-        <section v-if="counts.length > 0"><h2>By {{ talk.indexBy }}</h2>
-          <p class="index"><button v-for="p in counts" :key="p.key" type="button" :class="{ on: period === p.key }" :aria-pressed="period === p.key" @click="period = period === p.key ? null : p.key"><span>{{ p.label }}</span><b class="num">{{ p.count }}</b></button></p></section>
-        <section v-if="authors.length > 0 && !(talk.namesHidden && !desk.isStaff)"><h2>{{ byPerson ? 'Blogs' : 'Who has written' }} <span>{{ byPerson ? 'each their own' : 'choose one to read only theirs' }}</span></h2>
-          <p class="index"><button v-for="a in authors" :key="a.id" type="button" :class="{ on: shownAuthor === a.id }" :aria-pressed="shownAuthor === a.id" @click="author = author === a.id && !byPerson ? null : a.id"><span>{{ a.name }}</span><em>{{ date(a.last) }}</em><b class="num">{{ a.count }}</b></button></p>
-          <p v-if="(store.thread?.notHeard.length ?? 0) > 0" class="none">{{ capital(inWords(store.thread!.notHeard.length)) }} {{ plural(store.thread!.notHeard.length, 'has', 'have') }} none yet: {{ store.thread!.notHeard.join(', ') }}.</p></section>
+        <IndexList :title="`By ${talk.indexBy}`" :items="counts" :chosen="period" @choose="period = period === $event ? null : $event" />
+        <IndexList v-if="!(talk.namesHidden && !desk.isStaff)" :title="byPerson ? 'Blogs' : 'Who has written'" :hint="byPerson ? 'each their own' : 'choose one to read only theirs'" :items="authors.map(a => ({ id: a.id, label: a.name, note: date(a.last), count: a.count }))" :chosen="shownAuthor" @choose="author = author === $event && !byPerson ? null : $event">
+          <p v-if="(store.thread?.notHeard.length ?? 0) > 0" class="none">{{ capital(inWords(store.thread!.notHeard.length)) }} {{ plural(store.thread!.notHeard.length, 'has', 'have') }} none yet: {{ store.thread!.notHeard.join(', ') }}.</p>
+        </IndexList>
         <LookAlikes v-if="desk.isStaff" :activity-id="activity.id" @go-to="focusEntry" />
         <TalkOut :activity="activity" />
       </aside>
@@ -148,16 +148,6 @@ main { overflow-y: auto; background: var(--sheet); border-right: 1px solid var(-
 .one { padding: 0 0 22px; margin-bottom: 22px; border-bottom: 1px solid var(--line-soft); max-width: 52em; }
 aside { padding: 14px 20px 24px; overflow-y: auto; }
 aside section + section { border-top: 1px solid var(--line); margin-top: 14px; padding-top: 12px; }
-aside h2 { font-size: 0.8125rem; line-height: 18px; letter-spacing: 0; display: flex; justify-content: space-between; gap: 8px; align-items: baseline; }
-aside h2 span { font-weight: 500; font-size: 0.75rem; color: var(--ink-3); }
-.index { display: grid; margin-top: 5px; }
-.index button { display: flex; gap: 8px; align-items: baseline; border: 0; background: none; padding: 3px 6px; margin: 0 -6px; border-radius: 4px; font-size: 0.8125rem; line-height: 19px; text-align: left; cursor: pointer; color: var(--ink); }
-.index button span { flex: 1; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.index em { font-style: normal; color: var(--ink-3); font-size: 0.75rem; }
-.index b { font-weight: 500; color: var(--ink-2); min-width: 1.2em; text-align: right; }
-.index button:hover { background: var(--sunken); }
-.index .on { background: var(--harbour-soft); }
-.index .on span { font-weight: 650; color: var(--harbour-deep); }
 .none { font-size: 0.78125rem; color: var(--ink-3); margin-top: 7px; line-height: 17px; }
 .empty { color: var(--ink-2); font: 400 1rem/1.55 var(--read); padding: 20px 0; }
 @media (max-width: 1000px) {

@@ -15,6 +15,7 @@ import ActivityPage from '../ActivityPage.vue'
 import ArrivedBar from '../ArrivedBar.vue'
 import EntryArticle from '../EntryArticle.vue'
 import ExpectationMargin from '../ExpectationMargin.vue'
+import IndexList from '../IndexList.vue'
 import ProseText from '../ProseText.vue'
 import WriteBox from '../WriteBox.vue'
 import TermsInOut from './TermsInOut.vue'
@@ -48,10 +49,10 @@ const held = computed(() => all.value.filter(t => t.state === 'awaitingApproval'
 const letterOf = (t: Term) => /^\p{L}/u.test(t.term.term) ? t.term.term.normalize('NFD')[0]!.toUpperCase() : '#'
 const letters = computed(() => { const has = new Set(all.value.map(letterOf)); return [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'].map(l => ({ l, has: has.has(l) })).concat([...has].filter(l => !/^[A-Z]$/.test(l)).map(l => ({ l, has: true }))) })
 const count = <K,>(keyOf: (t: Term) => K) => all.value.reduce((map, t) => map.set(keyOf(t), (map.get(keyOf(t)) ?? 0) + 1), new Map<K, number>())
-const categories = computed(() => { const n = count(t => t.term.category ?? ''); return [...settings.value.categories.map(c => ({ id: c, label: c, n: n.get(c) ?? 0 })), ...n.get('') ? [{ id: '', label: 'no category', n: n.get('')! }] : []] })
-const authors = computed(() => [...count(t => t.author.id)].map(([id, n]) => { const a = all.value.find(t => t.author.id === id)!.author; return { id, n, label: a.isMe ? 'You' : a.name } }).sort((a, b) => b.n - a.n || collator.compare(a.label, b.label)))
+const categories = computed(() => { const n = count(t => t.term.category ?? ''); return [...settings.value.categories.map(c => ({ id: c, label: c, count: n.get(c) ?? 0 })), ...n.get('') ? [{ id: '', label: 'no category', count: n.get('')! }] : []] })
+const authors = computed(() => [...count(t => t.author.id)].map(([id, n]) => { const a = all.value.find(t => t.author.id === id)!.author; return { id, count: n, label: a.isMe ? 'You' : a.name } }).sort((a, b) => b.count - a.count || collator.compare(a.label, b.label)))
 const periods = computed(() => seminar.shell ? entryPeriods(seminar.shell, activity.value.talk.indexBy) : [])
-const added = computed(() => { const n = count(t => periodOf(periods.value, t.shownAt)?.key); return periods.value.map(p => ({ ...p, n: n.get(p.key) ?? 0 })).filter(p => p.n > 0) })
+const added = computed(() => { const n = count(t => periodOf(periods.value, t.shownAt)?.key); return periods.value.map(p => ({ id: p.key, label: p.label, count: n.get(p.key) ?? 0 })).filter(p => p.count > 0) })
 const plain = (html: string | null) => (html ?? '').replace(/<[^>]+>/g, ' ').toLowerCase()
 const found = computed(() => {
   const q = words.value.trim().toLowerCase()
@@ -137,24 +138,24 @@ watch(() => useRoute().hash, hash => { if (hash.startsWith('#c-')) void focusTer
           <p v-for="d in drafts" :key="d.id"><b>{{ d.term?.term || 'A term without its word' }}</b> <span class="muted">in draft, {{ d.words }} words, saved {{ dayTime(d.savedAt) }}</span> <button class="link" type="button" @click="writing = d.slot">go on writing</button></p>
         </section>
         <p v-if="waiting" class="empty">The others’ terms appear here as soon as your first is in.</p>
-        <template v-for="(t, i) in shown" :key="t.id">
+        <div class="terms"><template v-for="(t, i) in shown" :key="t.id">
           <h2 v-if="order === 'letters' && (i === 0 || letterOf(shown[i - 1]!) !== letterOf(t))" class="initial">{{ letterOf(t) }}</h2>
           <EntryArticle class="one" :node="nodes.get(t.id)!" :desk="desk" authored titled :lexicon="settings" verb="comment">
             <template #meta><template v-if="t.term.category"> · {{ t.term.category }}</template></template>
             <template #below><p v-if="t.term.forms.length > 0 || t.term.sources" class="more"><template v-if="t.term.forms.length > 0">also <i>{{ t.term.forms.join(', ') }}</i></template><template v-if="t.term.forms.length > 0 && t.term.sources"> · </template><template v-if="t.term.sources">source: {{ t.term.sources }}</template></p></template>
           </EntryArticle>
-        </template>
+        </template></div>
         <div ref="end" class="end" />
         <p v-if="shown.length === 0 && !waiting" class="empty">{{ narrowed ? 'No term here in this choice.' : 'No terms yet. A first one sets the tone: the word as the sources write it, what it means in one sentence, and where you met it.' }}</p>
         <ArrivedBar v-if="live.arrived.value.length > 0" :words="`${live.arrived.value.at(-1)!.author.givenName} ${live.arrived.value.at(-1)!.parentId ? 'commented' : 'added a term'} just now.`" @read="goToArrived" @later="live.seen()" />
       </main>
       <aside>
-        <section v-if="held.length > 0 && desk.isStaff"><h2>{{ capital(inWords(held.length)) }} {{ plural(held.length, 'waits', 'wait') }} for you <span>shown once approved</span></h2><p class="index"><button v-for="t in held" :key="t.id" type="button" @click="focusTerm(t.id)"><span>{{ t.term.term }}</span><em>{{ t.author.givenName }}</em></button></p></section>
+        <IndexList v-if="desk.isStaff" :title="`${capital(inWords(held.length))} ${plural(held.length, 'waits', 'wait')} for you`" hint="shown once approved" :items="held.map(t => ({ id: t.id, label: t.term.term, note: t.author.givenName }))" :chosen="null" @choose="focusTerm" />
         <ExpectationMargin :activity="activity" :checks="store.thread?.checks ?? []" />
         <section v-if="ofTheDay"><h2>Term of the day</h2><p class="day"><button class="link" type="button" @click="focusTerm(ofTheDay.id)">{{ ofTheDay.term.term }}</button></p><ProseText v-if="ofTheDay.html" class="small-prose" :html="ofTheDay.html" :except="ofTheDay.id" /></section>
-        <section v-if="categories.length > 0"><h2>By category</h2><p class="index"><button v-for="c in categories" :key="c.id" type="button" :class="{ on: category === c.id }" :aria-pressed="category === c.id" @click="category = category === c.id ? null : c.id"><span>{{ c.label }}</span><b class="num">{{ c.n }}</b></button></p></section>
-        <section v-if="authors.length > 0 && !(activity.talk.namesHidden && !desk.isStaff)"><h2>By author <span>choose one to read only theirs</span></h2><p class="index"><button v-for="a in authors" :key="a.id" type="button" :class="{ on: author === a.id }" :aria-pressed="author === a.id" @click="author = author === a.id ? null : a.id"><span>{{ a.label }}</span><b class="num">{{ a.n }}</b></button></p></section>
-        <section v-if="added.length > 0"><h2>By {{ activity.talk.indexBy }}</h2><p class="index"><button v-for="p in added" :key="p.key" type="button" :class="{ on: period === p.key }" :aria-pressed="period === p.key" @click="period = period === p.key ? null : p.key"><span>{{ p.label }}</span><b class="num">{{ p.n }}</b></button></p></section>
+        <IndexList title="By category" :items="categories" :chosen="category" @choose="category = category === $event ? null : $event" />
+        <IndexList v-if="!(activity.talk.namesHidden && !desk.isStaff)" title="By author" hint="choose one to read only theirs" :items="authors" :chosen="author" @choose="author = author === $event ? null : $event" />
+        <IndexList :title="`By ${activity.talk.indexBy}`" :items="added" :chosen="period" @choose="period = period === $event ? null : $event" />
         <TermsInOut :activity="activity" :may-take-in="desk.isStaff" @taken="store.refresh()" />
       </aside>
     </div>
@@ -184,20 +185,17 @@ main { overflow-y: auto; background: var(--sheet); border-right: 1px solid var(-
 .more { font-size: 0.8125rem; line-height: 18px; color: var(--ink-3); margin-top: 3px; overflow-wrap: anywhere; }
 .more i { font: italic 400 0.875rem/1.4 var(--read); color: var(--ink-2); }
 .end { height: 1px; }
+@media (min-width: 1500px) {
+  .terms { columns: 2; column-gap: 56px; }
+  .terms > * { break-inside: avoid; }
+  .initial { break-after: avoid; }
+}
 aside { padding: 14px 20px 24px; overflow-y: auto; }
 aside section + section, aside :deep(section + section) { border-top: 1px solid var(--line); margin-top: 14px; padding-top: 12px; }
 aside h2 { font-size: 0.8125rem; line-height: 18px; letter-spacing: 0; display: flex; justify-content: space-between; gap: 8px; align-items: baseline; }
 aside h2 span { font-weight: 500; font-size: 0.75rem; color: var(--ink-3); }
 .day .link { font: 600 1.0625rem/1.4 var(--read); }
 .small-prose { font-size: 0.875rem; line-height: 1.5; color: var(--ink-2); }
-.index { display: grid; margin-top: 5px; }
-.index button { display: flex; gap: 8px; align-items: baseline; border: 0; background: none; padding: 3px 6px; margin: 0 -6px; border-radius: 4px; font-size: 0.8125rem; line-height: 19px; text-align: left; cursor: pointer; color: var(--ink); }
-.index button span { flex: 1; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.index em { font-style: normal; color: var(--ink-3); font-size: 0.75rem; }
-.index b { font-weight: 500; color: var(--ink-2); min-width: 1.2em; text-align: right; }
-.index button:hover { background: var(--sunken); }
-.index .on { background: var(--harbour-soft); }
-.index .on span { font-weight: 650; color: var(--harbour-deep); }
 .empty { color: var(--ink-2); font: 400 1rem/1.55 var(--read); padding: 20px 0; }
 @media (max-width: 1000px) {
   .spread { grid-template-columns: minmax(0, 1fr); }

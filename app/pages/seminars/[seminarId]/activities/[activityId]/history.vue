@@ -8,15 +8,14 @@ import MemberSteps from '../../../../../components/marking/MemberSteps.vue'
 import KindTag from '../../../../../components/planning/KindTag.vue'
 import KeyList from '../../../../../components/shell/KeyList.vue'
 import ProblemPage from '../../../../../components/shell/ProblemPage.vue'
-import { usePageWorker } from '../../../../../composables/contributing/wiki/usePageWorker'
-import { inWords, plural } from '../../../../../composables/planning/expectationWords'
+import { usePageHistory } from '../../../../../composables/contributing/wiki/usePageHistory'
+import { inWords } from '../../../../../composables/planning/expectationWords'
 import { useTimes } from '../../../../../composables/planning/useTimes'
 import { useKeys, type Key } from '../../../../../composables/shell/useKeys'
 import { useDeskStore } from '../../../../../stores/desk'
 import { useNotices } from '../../../../../stores/notices'
 import { useSeminarStore } from '../../../../../stores/seminar'
 import { useWikiStore } from '../../../../../stores/wiki'
-import type { AuthoredBlock, Compared } from '../../../../../workers/pages.worker'
 
 /** The history of a wiki: two versions compared, who wrote what, what each member put in; for staff, marked beside it. */
 definePageMeta({ layout: 'seminar', key: route => `history-${String(route.params.activityId)}` })
@@ -44,47 +43,14 @@ const shares = computed(() => store.shares)
 const members = computed(() => shares.value?.members.map(m => m.member) ?? [])
 useHead({ title: () => `${page.value?.title ?? 'Wiki'}: versions` })
 
-const worker = usePageWorker(() => page.value?.id ?? null)
 const tab = ref<'changes' | 'authors'>('changes')
 const short = ref(true)
 const only = ref<string | null>(null)
-const newest = computed(() => page.value?.number ?? 0)
-const startA = () => queried('a') !== null ? Math.max(0, Number(queried('a'))) : firstOfBurst()
-const a = ref(0)
-const b = ref(0)
-/** Where the last burst of work began: the version before the newest five, or before the last two days. */
-function firstOfBurst(): number { return Math.max(0, newest.value - 5) }
-function begin() {
-  b.value = Math.min(newest.value, Number(queried('b')) || newest.value)
-  a.value = Math.min(startA(), Math.max(0, b.value - 1))
+const { a, b, newest, compared, authored, failed, playing, words: spanWords, look, choose, step: stepVersion, stop, play: playOn, toNewest } = usePageHistory(() => page.value, { a: queried('a'), b: queried('b') }, () => remember())
+function play() {
+  if (!playing.value) short.value = false
+  playOn()
 }
-begin()
-const compared = shallowRef<Compared | null>(null)
-const authored = shallowRef<readonly AuthoredBlock[] | null>(null)
-const failed = ref<string | null>(null)
-let asked = 0
-async function look() {
-  const mine = ++asked
-  failed.value = null
-  if (!page.value || b.value === 0) { compared.value = null; authored.value = null; return }
-  try {
-    const [c, w] = await Promise.all([worker.compare(a.value, b.value), worker.authors(b.value)])
-    if (mine !== asked) return
-    compared.value = c
-    authored.value = w
-  }
-  catch (problem) { if (mine === asked) failed.value = problem instanceof Error ? problem.message : String(problem) }
-}
-onMounted(() => { watch([a, b, () => page.value?.id], () => void look(), { immediate: true }) })
-const span = computed(() => page.value?.versions.filter(v => v.number > a.value && v.number <= b.value) ?? [])
-const spanWords = computed(() => {
-  if (!compared.value) return ''
-  const people = new Set(span.value.map(v => v.author.id)).size
-  const days = new Set(span.value.map(v => v.savedAt.slice(0, 10))).size
-  const { added, removed, moved } = compared.value
-  const who = people === 1 ? `by ${span.value[0]?.author.isMe ? 'you' : span.value[0]?.author.givenName ?? 'one'}` : `by ${inWords(people)}`
-  return `${a.value === 0 ? `Up to version ${b.value}` : `Version ${a.value} to ${b.value}`}: ${added} ${plural(added, 'word')} added, ${removed} removed${moved > 0 ? `, ${inWords(moved)} ${plural(moved, 'paragraph')} moved` : ''}, ${who} ${days > 1 ? `in ${inWords(days)} days` : span.value[0] ? `on ${shortDayTime(span.value[0].savedAt).split(' ')[0]}` : ''}.`
-})
 const authorById = computed(() => new Map(shares.value?.authors.map(x => [x.origin, x.author])))
 const shades = computed(() => { const there = new Set(authored.value?.flatMap(x => x.runs.filter(r => r.words > 0).map(r => authorById.value.get(r.origin)?.id)) ?? []); return members.value.filter(m => there.has(m.id)) })
 
@@ -95,19 +61,12 @@ async function attempt(act: () => Promise<unknown>) {
 function remember() {
   void router.replace({ query: { ...(view.value?.groupId && { group: view.value.groupId }), ...(page.value && { page: page.value.id }), a: String(a.value), b: String(b.value), ...(desk.currentId && seminar.isStaff && { student: desk.currentId }) } })
 }
-function choose(from: number, to: number) {
-  stop()
-  a.value = Math.max(0, from)
-  b.value = to
-  remember()
-}
-const open = (id: string) => attempt(async () => { stop(); await store.open(id); b.value = newest.value; a.value = Math.max(0, newest.value - 5); remember() })
+const open = (id: string) => attempt(async () => { stop(); await store.open(id); toNewest(); remember() })
 const toGroup = (id: string | null) => attempt(async () => {
   stop()
   await store.load(activityId, id, null)
   await store.loadShares()
-  b.value = newest.value
-  a.value = Math.max(0, newest.value - 5)
+  toNewest()
   only.value = null
   if (seminar.isStaff && members.value[0]) await desk.show(members.value[0].id)
   remember()
@@ -144,26 +103,6 @@ const restore = () => attempt(async () => {
   notices.say(`Version ${answer.number} says what version ${back} said. Nothing in between is lost.`, { label: 'Undo', run: () => void attempt(async () => { const again = await store.restore(id, number, answer.number); choose(answer.number, again.number) }) })
 })
 
-const PACE = 1600 // milliseconds a version stands while the history plays
-const playing = ref(false)
-let timer: ReturnType<typeof setTimeout> | undefined
-function stop() { playing.value = false; clearTimeout(timer) }
-function play() {
-  if (playing.value) { stop(); return }
-  playing.value = true
-  short.value = false
-  if (b.value >= newest.value) { a.value = 0; b.value = 1 }
-  const step = () => {
-    if (!playing.value) return
-    if (b.value >= newest.value) { stop(); remember(); return }
-    a.value = b.value
-    b.value++
-    if (b.value < newest.value) void worker.version(b.value + 1).catch(() => {})
-    timer = setTimeout(step, PACE)
-  }
-  timer = setTimeout(step, PACE)
-}
-const stepVersion = (by: number) => { const to = Math.min(newest.value, Math.max(1, b.value + by)); if (to !== b.value) choose(to - 1, to) }
 const keys = computed<Key[]>(() => [
   { keys: 'j', does: 'the next version', run: () => stepVersion(1) },
   { keys: 'k', does: 'the version before', run: () => stepVersion(-1) },
@@ -179,7 +118,7 @@ const keys = computed<Key[]>(() => [
     : [],
 ])
 const { listOpen } = useKeys(() => keys.value)
-onBeforeUnmount(() => { stop(); if (seminar.isStaff) void desk.save() })
+onBeforeUnmount(() => { if (seminar.isStaff) void desk.save() })
 const sentence = computed(() => [members.value.map(m => m.isMe ? 'you' : m.name).join(', '), view.value?.phase && view.value.until ? `${{ write: 'writing together', respond: 'commenting', revise: 'revising' }[view.value.phase] ?? view.value.phase} until ${dayTime(view.value.until).split(',')[0]}` : null].filter(Boolean).join(' · '))
 const calledGiven = computed(() => members.value.find(m => m.id === member.value)?.givenName ?? desk.record?.student.givenName ?? '')
 const roots = computed(() => page.value?.comments.filter(c => c.parentId === null && !c.withdrawn) ?? [])
