@@ -31,8 +31,8 @@ export const useWikiStore = defineStore('wiki', () => {
     ])
     if (mine !== asked) return
     view.value = wiki
-    if (at) page.value = at
-    else if (!wiki.pages.some(p => p.id === page.value?.id)) page.value = null
+    if (!wiki.pages.some(p => p.id === page.value?.id)) page.value = null
+    else if (at) page.value = at
   }
   async function open(pageId: string) {
     page.value = await api.get<PageView>(`/api/pages/${pageId}`)

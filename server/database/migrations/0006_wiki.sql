@@ -18,6 +18,7 @@ CREATE TABLE "page_versions" (
 	"number" integer NOT NULL,
 	"base" integer NOT NULL,
 	"summary" text NOT NULL,
+	"words" integer NOT NULL,
 	"written" integer NOT NULL,
 	"added" integer NOT NULL,
 	"removed" integer NOT NULL,

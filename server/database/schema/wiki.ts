@@ -38,6 +38,7 @@ export const pageVersions = pgTable('page_versions', {
   number: integer().notNull(),
   base: integer().notNull(), // the version it was written from; joined with what came in between
   summary: text().notNull(),
+  words: integer().notNull(), // words of the whole page
   written: integer().notNull(), // words that are new in it
   added: integer().notNull(), // words it has and the version before has not, those brought back counted
   removed: integer().notNull(),

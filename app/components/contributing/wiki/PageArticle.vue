@@ -18,8 +18,11 @@ const title = ref('')
 const latest = computed(() => props.page.versions[0] ?? null)
 const talked = computed(() => props.page.comments.filter(c => c.passage && !c.withdrawn))
 const html = computed(() => {
-  // links to pages that are not there look wanted
-  const linked = props.page.html.replace(/<a class="page-link" data-page="([^"]*)"/g, (whole, at: string) => store.pageOf(decode(at)) ? whole : `<a class="page-link wanted" data-page="${at}"`)
+  // links lead to their page in this wiki, by its name or one it had; to pages that are not there they look wanted
+  const linked = props.page.html.replace(/<a class="page-link" data-page="([^"]*)" href="[^"]*"/g, (_, at: string) => {
+    const to = store.pageOf(decode(at))
+    return to ? `<a class="page-link" data-page="${at}" href="?${store.view?.groupId ? `group=${store.view.groupId}&amp;` : ''}page=${to.id}"` : `<a class="page-link wanted" data-page="${at}" href="#"`
+  })
   return terms.link(markPassages(linked, talked.value.map(c => ({ exact: c.passage!.exact, open: `<mark class="talked${c.resolved ? ' done' : ''}${c.id === props.lit ? ' lit' : ''}" data-comment="${c.id}">`, close: '</mark>' }))))
 })
 const decode = (text: string) => text.replaceAll('&quot;', '"').replaceAll('&#39;', '\'').replaceAll('&lt;', '<').replaceAll('&gt;', '>').replaceAll('&amp;', '&')
@@ -28,6 +31,7 @@ function click(event: MouseEvent) {
   const target = event.target as Element
   const link = target.closest<HTMLElement>('a.page-link')
   if (link) {
+    if (event.ctrlKey || event.metaKey || event.shiftKey) return // in a window of its own
     event.preventDefault()
     const to = link.dataset.page ?? ''
     const found = store.pageOf(to)
@@ -42,7 +46,11 @@ const CONTEXT = 32 // characters kept before and after, as the W3C text quote se
 /** The words chosen on the page, with what stands around them. */
 function chosen() {
   const selection = window.getSelection()
-  const words = selection?.toString().replace(/\s+/g, ' ').trim() ?? ''
+  // the number of a footnote is not part of what was chosen
+  const part = selection && selection.rangeCount > 0 ? selection.getRangeAt(0).cloneContents() : null
+  const notes = part?.querySelectorAll('sup') ?? []
+  notes.forEach(n => n.remove())
+  const words = (notes.length > 0 ? part!.textContent : selection?.toString() ?? '')?.replace(/\s+/g, ' ').trim() ?? ''
   if (!selection || selection.rangeCount === 0 || !prose.value?.contains(selection.getRangeAt(0).commonAncestorContainer) || words.length < 3 || words.length > 500) { emit('choose', null); return }
   const all = prose.value.textContent!.replace(/\s+/g, ' ')
   const at = all.indexOf(words)

@@ -30,6 +30,7 @@ const { error, refresh: again } = await useAsyncData(`wiki-${activity.value.id}`
 const view = computed(() => store.view)
 const page = computed(() => store.page)
 const may = computed(() => view.value?.may ?? { write: false, comment: false })
+const GATHER = 120 // milliseconds
 const middle = ref<HTMLElement | null>(null)
 const writing = ref(false)
 const passage = shallowRef<Passage | null>(null)
@@ -147,20 +148,33 @@ const { listOpen } = useKeys(() => keys.value)
 watch(() => [queried('group'), queried('page')] as const, ([inGroup, at]) => {
   if (at && at !== page.value?.id && route.params.activityId === activity.value.id) { writing.value = false; void attempt(() => store.load(activity.value.id, inGroup ?? view.value?.groupId ?? null, at)) }
 })
+// several changes in one moment are fetched once
+const changed = new Set<string | null>()
+let soon: ReturnType<typeof setTimeout> | undefined
+function refreshSoon(id: string | null) {
+  changed.add(id)
+  soon ??= setTimeout(() => {
+    soon = undefined
+    const own = changed.has(page.value?.id ?? null)
+    changed.clear()
+    void store.refresh(own ? page.value?.id ?? null : null).catch(() => {})
+  }, GATHER)
+}
+watch(page, (now, before) => { if (!now && before && writing.value) { writing.value = false; notices.say(`“${before.title}” was taken out of the wiki while you wrote. Your draft is kept with it; put the page back to go on.`, { label: 'Put it back', run: () => void attempt(async () => { await store.remove(before.id, false); await open(before.id); writing.value = true }) }) } })
 let source: EventSource | undefined
 let missed = false
 onMounted(() => {
   source = new EventSource(`/api/activities/${activity.value.id}/live`)
   source.onmessage = (message) => {
     const event = LiveEvent.safeParse(JSON.parse(String(message.data)))
-    if (event.success && (event.data.kind === 'page' || event.data.kind === 'opened')) void store.refresh(event.data.kind === 'page' ? event.data.pageId : undefined).catch(() => {})
+    if (event.success && (event.data.kind === 'page' || event.data.kind === 'opened')) refreshSoon(event.data.kind === 'page' ? event.data.pageId : page.value?.id ?? null)
   }
   source.onerror = () => { missed = true }
   source.addEventListener('beat', () => { if (missed) void store.refresh().catch(() => {}); missed = false })
   if (page.value?.draft && queried('page')) writing.value = true
   if (location.hash.startsWith('#c-')) goToComment(location.hash.slice(3))
 })
-onBeforeUnmount(() => source?.close())
+onBeforeUnmount(() => { source?.close(); clearTimeout(soon) })
 </script>
 
 <template>

@@ -1,4 +1,4 @@
-import { and, eq, inArray } from 'drizzle-orm'
+import { and, eq, inArray, sql } from 'drizzle-orm'
 import { titleKey } from '#core/contributing/wiki/wikiSettings'
 import { isStaff, nothingHere } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
@@ -38,11 +38,15 @@ export async function pageOfTitle(tx: Db, { activity, enrolment }: ActorAt, make
   return page
 }
 
+/** Until the transaction ends nobody else moves or renames pages there: two moves at once make no circle. */
+const lockTree = (tx: Db, activityId: string) => tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`pages:${activityId}`}, 4))`)
+
 /** Renames a page, or gives it another place in the tree. Links to its old name still arrive. */
 export async function changePage(db: Database, actor: ActorAt, pageId: string, patch: PagePatch, now: Date) {
   const { room, reach, page } = await requirePage(db, actor, pageId, now)
   requireMayWrite(room, reach, actor)
   return db.transaction(async (tx) => {
+    await lockTree(tx, page.activityId)
     const pages = await pagesOf(tx, page.activityId, page)
     if (patch.title !== undefined && patch.title !== page.title) {
       const key = titleKey(patch.title)
@@ -88,6 +92,7 @@ export async function removePage(db: Database, actor: ActorAt, pageId: string, r
   const { room, reach, page } = await requirePage(db, actor, pageId, now, true)
   requireMayWrite(room, reach, actor)
   return db.transaction(async (tx) => {
+    await lockTree(tx, page.activityId)
     const pages = await pagesOf(tx, page.activityId, page)
     if (!removed && pages.some(p => p.titleKey === page.titleKey)) throw refusedField('title', 'taken', 'There is a page of this title again. Rename that one first.')
     if (removed) {

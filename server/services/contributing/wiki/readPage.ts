@@ -1,7 +1,6 @@
 import { and, asc, desc, eq, inArray } from 'drizzle-orm'
 import { isStaff, nothingHere } from '#server/access/seminar'
 import { talkOf } from '#core/contributing/talkSettings'
-import { countWords } from '#core/contributing/measureText'
 import type { Db } from '#server/database/client'
 import { contributions, pageComments, pageVersions } from '#server/database/schema'
 import { changeableUntil } from '#server/services/contributing/shapeForReader'
@@ -23,7 +22,7 @@ export async function readPage(db: Db, actor: ActorAt, pageId: string, now: Date
   ])
   return {
     id: page.id, title: page.title, html: current?.html ?? '', doc: current?.doc ?? { type: 'doc' }, number: page.versions,
-    versions: rows.reverse().map(({ pageId: _, authorId, savedAt, text, ...v }) => ({ ...v, author: people.get(authorId)!, savedAt: savedAt!.toISOString(), words: countWords(text) })),
+    versions: rows.reverse().map(({ pageId: _, authorId, savedAt, ...v }) => ({ ...v, author: people.get(authorId)!, savedAt: savedAt!.toISOString() })),
     comments,
     draft: draft ? { doc: draft.doc, base: draft.detail.page?.base ?? 0, savedAt: draft.savedAt.toISOString(), version: draft.version } : null,
   }
@@ -31,7 +30,7 @@ export async function readPage(db: Db, actor: ActorAt, pageId: string, now: Date
 
 /** Versions of some pages in their order, without their documents. */
 export const versionRows = (db: Db, pageIds: readonly string[]) => db.select({
-  id: pageVersions.id, pageId: pageVersions.pageId, number: pageVersions.number, base: pageVersions.base, authorId: contributions.authorId, savedAt: contributions.shownAt, summary: pageVersions.summary, text: contributions.text,
+  id: pageVersions.id, pageId: pageVersions.pageId, number: pageVersions.number, base: pageVersions.base, authorId: contributions.authorId, savedAt: contributions.shownAt, summary: pageVersions.summary, words: pageVersions.words,
   written: pageVersions.written, added: pageVersions.added, removed: pageVersions.removed, moved: pageVersions.moved, restores: pageVersions.restores,
 }).from(pageVersions).innerJoin(contributions, eq(contributions.id, pageVersions.id)).where(inArray(pageVersions.pageId, [...pageIds])).orderBy(asc(pageVersions.number))
 

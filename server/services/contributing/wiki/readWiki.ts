@@ -1,5 +1,4 @@
 import { and, eq, gt, inArray, isNull } from 'drizzle-orm'
-import { countWords } from '#core/contributing/measureText'
 import { keyWordsOf, titleKey } from '#core/contributing/wiki/wikiSettings'
 import { isStaff, nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -86,7 +85,7 @@ async function linesOf(db: Db, pages: readonly PageRow[], people: Awaited<Return
   const ids = pages.map(p => p.id)
   const currents = pages.flatMap(p => p.currentId ?? [])
   const [heads, open, writers] = await Promise.all([
-    currents.length > 0 ? db.select({ id: contributions.id, text: contributions.text, authorId: contributions.authorId, shownAt: contributions.shownAt, pageId: pageVersions.pageId }).from(contributions).innerJoin(pageVersions, eq(pageVersions.id, contributions.id)).where(inArray(contributions.id, currents)) : [],
+    currents.length > 0 ? db.select({ id: contributions.id, words: pageVersions.words, authorId: contributions.authorId, shownAt: contributions.shownAt, pageId: pageVersions.pageId }).from(contributions).innerJoin(pageVersions, eq(pageVersions.id, contributions.id)).where(inArray(contributions.id, currents)) : [],
     db.select({ pageId: pageComments.pageId }).from(pageComments).innerJoin(contributions, eq(contributions.id, pageComments.id)).where(and(inArray(pageComments.pageId, ids), isNull(pageComments.resolvedIn), isNull(pageComments.answers), eq(contributions.state, 'shown'))),
     db.select().from(pageWriters).where(inArray(pageWriters.pageId, ids)),
   ])
@@ -94,7 +93,7 @@ async function linesOf(db: Db, pages: readonly PageRow[], people: Awaited<Return
     const head = heads.find(h => h.pageId === page.id)
     return {
       id: page.id, title: page.title, parentId: page.parentId, position: page.position, claimedBy: page.claimedBy ? people.get(page.claimedBy) ?? null : null,
-      versions: page.versions, words: head ? countWords(head.text) : 0, changedAt: head?.shownAt?.toISOString() ?? null, changedBy: head ? people.get(head.authorId) ?? null : null,
+      versions: page.versions, words: head?.words ?? 0, changedAt: head?.shownAt?.toISOString() ?? null, changedBy: head ? people.get(head.authorId) ?? null : null,
       linksTo: page.links, formerKeys: page.formerKeys, openComments: open.filter(c => c.pageId === page.id).length,
       writing: writers.filter(w => w.pageId === page.id && w.enrolmentId !== readerId && isWriting(w.seenAt, now)).flatMap(w => people.get(w.enrolmentId) ?? []),
     }

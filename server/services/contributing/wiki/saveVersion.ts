@@ -4,7 +4,7 @@ import { plainText, type RichNode } from '#core/contributing/richText'
 import { comparePages } from '#core/contributing/wiki/comparePages'
 import { followAuthors } from '#core/contributing/wiki/followAuthors'
 import { mergePages, type Merged, type Overlap } from '#core/contributing/wiki/mergePages'
-import { docOf, PageReader, sameTokens } from '#core/contributing/wiki/pageText'
+import { docOf, PageReader, sameTokens, wordsIn } from '#core/contributing/wiki/pageText'
 import { linkedTitles } from '#core/contributing/wiki/wikiSettings'
 import { isStaff, nothingHere } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
@@ -56,7 +56,7 @@ export async function saveVersion(db: Database, actor: ActorAt, pageId: string, 
     if (draft) await tx.update(contributions).set({ ...columns, version: draft.version + 1 }).where(eq(contributions.id, id))
     else await tx.insert(contributions).values({ id, slot: pageId, seminarId: actor.activity.seminarId, activityId: actor.activity.id, authorId: actor.enrolment.id, parentId: null, madeAt: now, ...columns })
     await tx.insert(pageVersions).values({
-      id, seminarId: page.seminarId, pageId, number, base: write.base, summary: write.summary, restores: write.restores ?? null, written: credited.written,
+      id, seminarId: page.seminarId, pageId, number, base: write.base, summary: write.summary, restores: write.restores ?? null, words: wordsIn(next.tokens), written: credited.written,
       added: comparison?.added ?? credited.written, removed: comparison?.removed ?? 0, moved: comparison?.wordsMoved ?? 0, origins: credited.runs, gone: credited.gone,
     })
     await attachPictures(tx, actor, id, doc)
