@@ -8,7 +8,9 @@ const ENTITY = /^&(#\d{1,7}|#x[0-9a-f]{1,6}|[a-z]{2,8});/i
 const NAMED: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: '\'', nbsp: '\u00a0' }
 const GAP = '\u0000' // no term reaches across it
 
-interface Segment { readonly at: number, readonly raw: readonly number[] } // where it begins in the bare text; where each of its characters begins in the HTML, and its end
+/** A stretch of bare text: where it begins there and in the HTML. `raw` says where each of its characters begins, and its end; null where they stand one for one. */
+interface Segment { readonly at: number, readonly from: number, readonly length: number, readonly raw: readonly number[] | null }
+const placeOf = ({ from, raw }: Segment, offset: number): number => raw ? raw[offset]! : from + offset
 
 /**
  * Makes terms in rendered HTML into links: the first of each term, never inside a link, code or a formula, never the terms
@@ -19,25 +21,27 @@ interface Segment { readonly at: number, readonly raw: readonly number[] } // wh
 export function linkTerms(html: string, finder: TermFinder, hrefOf: (id: string) => string, except: ReadonlySet<string> = new Set()): string {
   const { text, segments } = bareText(html)
   const seen = new Set(except)
-  let out = ''
+  const out: string[] = []
   let done = 0
   let s = 0
   for (const { id, start, end } of finder.find(text)) {
     if (seen.has(id)) continue
     while (s + 1 < segments.length && segments[s + 1]!.at <= start) s++
     const segment = segments[s]
-    if (!segment || start < segment.at || end > segment.at + segment.raw.length - 1) continue // begins or ends in another element
+    if (!segment || start < segment.at || end > segment.at + segment.length) continue // begins or ends in another element
     seen.add(id)
-    const [from, to] = [segment.raw[start - segment.at]!, segment.raw[end - segment.at]!]
-    out += `${html.slice(done, from)}<a class="term" data-term="${id}" href="${hrefOf(id)}">${html.slice(from, to)}</a>`
+    const [from, to] = [placeOf(segment, start - segment.at), placeOf(segment, end - segment.at)]
+    out.push(html.slice(done, from), `<a class="term" data-term="${id}" href="${hrefOf(id)}">`, html.slice(from, to), '</a>')
     done = to
   }
-  return out + html.slice(done)
+  return out.length === 0 ? html : out.join('') + html.slice(done)
 }
 
 /** The text of some HTML that may hold terms, and where its characters came from. */
 function bareText(html: string): { text: string, segments: Segment[] } {
-  let text = ''
+  const parts: string[] = []
+  let length = 0
+  const put = (part: string) => { parts.push(part); length += part.length }
   const segments: Segment[] = []
   let closed: string | null = null
   let depth = 0
@@ -51,29 +55,36 @@ function bareText(html: string): { text: string, segments: Segment[] } {
         if (name === closed) depth += closing ? -1 : 1
         if (depth === 0) closed = null
       }
-      else if (CLOSED.has(name) && !closing) { closed = name; depth = 1; text += GAP }
-      else if (!INLINE.has(name)) text += GAP
+      else if (CLOSED.has(name) && !closing) { closed = name; depth = 1; put(GAP) }
+      else if (!INLINE.has(name)) put(GAP)
       i = end
       continue
     }
     let next = html.indexOf('<', i)
     if (next < 0) next = html.length
     if (!closed) {
-      const raw: number[] = []
-      const at = text.length
-      for (let k = i; k < next;) {
-        const entity = html[k] === '&' ? ENTITY.exec(html.slice(k, k + 12)) : null
-        const char = entity ? decode(entity[1]!) : html[k]!
-        for (let c = 0; c < char.length; c++) raw.push(k)
-        text += char
-        k += entity ? entity[0].length : 1
+      const at = length
+      const own = html.slice(i, next)
+      if (own.includes('&')) {
+        const raw: number[] = []
+        for (let k = i; k < next;) {
+          const entity = html[k] === '&' ? ENTITY.exec(html.slice(k, k + 12)) : null
+          const char = entity ? decode(entity[1]!) : html[k]!
+          for (let c = 0; c < char.length; c++) raw.push(k)
+          put(char)
+          k += entity ? entity[0].length : 1
+        }
+        raw.push(next)
+        segments.push({ at, from: i, length: length - at, raw })
       }
-      raw.push(next)
-      segments.push({ at, raw })
+      else {
+        put(own)
+        segments.push({ at, from: i, length: own.length, raw: null })
+      }
     }
     i = next
   }
-  return { text, segments }
+  return { text: parts.join(''), segments }
 }
 
 /** Where a tag ends; signs within quoted attributes do not end it. */

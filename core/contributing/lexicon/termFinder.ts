@@ -29,7 +29,7 @@ export class TermFinder {
   /** Hits from left to right, none inside another. */
   find(text: string): TermHit[] {
     const folded = fold(text)
-    const longest = new Map<number, { readonly end: number, readonly id: string }>() // by start
+    const found: TermHit[] = []
     let state = 0
     for (let i = 0; i < folded.length; i++) {
       const code = folded.charCodeAt(i)
@@ -39,13 +39,18 @@ export class TermFinder {
         for (const form of this.ends[s]!) {
           const start = i + 1 - form.length
           if (form.whole && !standsAlone(folded, start, i + 1)) continue
-          if ((longest.get(start)?.end ?? 0) < i + 1) longest.set(start, { end: i + 1, id: form.id })
+          found.push({ id: form.id, start, end: i + 1 })
         }
       }
     }
     const hits: TermHit[] = []
-    for (const [start, { end, id }] of [...longest].sort((a, b) => a[0] - b[0])) {
-      if (start >= (hits.at(-1)?.end ?? 0)) hits.push({ id, start, end })
+    // of those that begin at one place the longest; of equals the first that was known
+    found.sort((a, b) => a.start - b.start || b.end - a.end)
+    let end = 0
+    for (const hit of found) {
+      if (hit.start < end) continue
+      hits.push(hit)
+      end = hit.end
     }
     return hits
   }
