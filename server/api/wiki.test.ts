@@ -250,6 +250,29 @@ describe('a wiki written by groups', () => {
     expect(without).toMatchObject({ status: 422, body: { code: 'hasPages' } })
     const view = (await ines.json<{ version: number }>('GET', `/api/activities/${world.city.id}/plan`)).body
     expect((await ines.json<Refused>('PATCH', `/api/activities/${world.city.id}/plan`, { key: v7(), baseVersion: view.version, change: { kind: 'discussion', rules: [] }, tell: false })).body.fields!.kind).toContain('stays a wiki')
+    // nor does a page lose its readers by whom the wiki is for
+    const change = async (audience: object) => ines.json<Refused>('PATCH', `/api/activities/${world.city.id}/plan`, { key: v7(), baseVersion: view.version, change: { audience }, tell: false })
+    expect((await change({ kind: 'everyone' })).body.fields!.audience).toContain('nobody could read them')
+    expect((await change({ kind: 'groups', groupPlanId: plan.id, groupIds: [plan.groups[0]!.id] })).body.fields!.audience).toContain('none of these groups')
+  })
+
+  it('is one wiki for the class where it is for everyone', async () => {
+    const ines = await as('ines')
+    const activityId = v7()
+    expect((await ines.send('POST', `/api/seminars/${world.seminar.id}/activities`, { id: activityId, kind: 'wiki', week: 6, unitId: null, templateId: null })).status).toBe(200)
+    const draft = (await ines.json<{ version: number }>('GET', `/api/activities/${activityId}/plan`)).body
+    expect((await ines.send('POST', `/api/activities/${activityId}/publish`, { key: v7(), baseVersion: draft.version, opens: 'now', tell: false })).status).toBe(200)
+    const view = async (who: string) => (await (await as(who)).json<WikiView>('GET', `/api/activities/${activityId}/wiki`)).body
+    expect(await view('paz')).toMatchObject({ groupId: null, wikis: [], pages: [], may: { write: true, comment: true }, missing: null })
+    const id = v7()
+    expect((await (await as('paz')).send('POST', `/api/activities/${activityId}/wiki/pages`, { id, groupId: null, title: 'All of us', parentId: null })).status).toBe(200)
+    expect((await save('paz', id, 'One line for all of us.', 0)).body.number).toBe(1)
+    expect((await save('liv', id, 'One line for all of us.\nAnd another.', 1)).body.number).toBe(2)
+    expect((await view('observer')).pages.map(p => p.title)).toEqual(['All of us'])
+    expect((await view('observer')).may).toEqual({ write: false, comment: false })
+    const counted = (await (await as('liv')).json<WikiShares>('GET', `/api/activities/${activityId}/wiki/shares`)).body
+    expect(counted.members.map(m => [m.member.givenName, m.standing])).toEqual([['Paz', 6], ['Liv', 2]])
+    expect((await (await as('liv')).send('POST', `/api/activities/${activityId}/wiki/pages`, { id: v7(), groupId: (await at('Port Amara')).groupId, title: 'Elsewhere', parentId: null })).status).toBe(404)
   })
 
   it('lets one member claim a page, and says when two want it', async () => {

@@ -1,11 +1,11 @@
-import { and, eq, inArray, notInArray } from 'drizzle-orm'
+import { and, eq, inArray, isNull, notInArray } from 'drizzle-orm'
 import { KINDS } from '#core/contributing/kinds'
 import { talkOf } from '#core/contributing/talkSettings'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { isWorkingPhase, scheduleFaults, type Phase } from '#core/planning/schedule'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, auditTrail, categories, contributions, enrolments, expectations, files, gradingScales, groupPlans, groups, jointSeminars, marks, phases, prompts, rubricVersions, sections, units } from '#server/database/schema'
+import { activities, auditTrail, categories, contributions, enrolments, expectations, files, gradingScales, groupPlans, groups, jointSeminars, marks, phases, prompts, rubricVersions, sections, units, wikiPages } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { storePoints } from '#server/services/marking/saveMark'
@@ -46,6 +46,7 @@ export function changeActivity(db: Database, actor: ActorAt, write: ActivityPatc
     const body = await changedBody(tx, before, write.change)
     requireSound(body)
     await requireKindKept(tx, before, body.kind)
+    await requirePagesKept(tx, before, body.audience)
     await requireOwnParts(tx, actor, body, old.jointSeminarIds)
     const [after] = await tx.update(activities).set({ ...columnsOf(body, before), version: before.version + 1 }).where(eq(activities.id, before.id)).returning()
     await writeParts(tx, after!, body)
@@ -153,6 +154,17 @@ export async function writeParts(tx: Db, activity: Pick<ActivityRow, 'id' | 'sem
 async function requireKindKept(tx: Db, before: ActivityRow, kind: ActivityRow['kind']): Promise<void> {
   if (before.kind === kind || (before.kind !== 'wiki' && kind !== 'wiki')) return
   if (await tx.$count(contributions, eq(contributions.activityId, before.id)) > 0) throw refusedField('kind', 'written', before.kind === 'wiki' ? 'Pages have been written here, so it stays a wiki. Plan another activity beside it.' : 'Something has been written here already, and it would not become pages. Plan a wiki beside it.')
+}
+
+/** Pages stand in the wiki of a group, or of the class: whom a wiki is for can change only as far as every page keeps its readers. */
+async function requirePagesKept(tx: Db, before: ActivityRow, audience: ActivityBody['audience']): Promise<void> {
+  if (before.kind !== 'wiki' || JSON.stringify(before.audience) === JSON.stringify(audience)) return
+  const written = await tx.selectDistinct({ groupId: wikiPages.groupId }).from(wikiPages).where(and(eq(wikiPages.activityId, before.id), isNull(wikiPages.trialBy)))
+  if (written.length === 0) return
+  const there = audience.kind !== 'groups' ? null : audience.groupIds.length > 0 ? audience.groupIds : (await tx.select({ id: groups.id }).from(groups).where(eq(groups.groupPlanId, audience.groupPlanId))).map(g => g.id)
+  if (written.some(w => there === null ? w.groupId !== null : w.groupId === null || !there.includes(w.groupId))) {
+    throw refusedField('audience', 'written', there === null ? 'Groups have written pages here, and nobody could read them if there were one wiki for the class. Plan another activity beside it.' : 'Pages have been written here that none of these groups could read. Plan another activity beside it.')
+  }
 }
 
 /** With another kind, what was written becomes that kind's entries and answers; words, authors and times stay. */

@@ -24,6 +24,7 @@ import TermsInOut from './TermsInOut.vue'
 type Term = WholeContribution & { term: NonNullable<WholeContribution['term']> }
 const store = useThreadStore()
 const terms = useTermsStore()
+const route = useRoute()
 const notices = useNotices()
 const { dayTime } = useTimes()
 const seminar = useSeminarStore()
@@ -118,7 +119,7 @@ onMounted(() => {
   if (end.value) watcher.observe(end.value)
 })
 onBeforeUnmount(() => watcher?.disconnect())
-watch(() => useRoute().hash, hash => { if (hash.startsWith('#c-')) void focusTerm(hash.slice(3)) })
+watch(() => route.hash, hash => { if (hash.startsWith('#c-')) void focusTerm(hash.slice(3)) })
 </script>
 
 <template>

@@ -4,6 +4,7 @@ import { useTermsStore } from '../../../stores/terms'
 
 /** The definition of a term, shown beside it while it is pointed at or has the focus, wherever on the page it stands. */
 const terms = useTermsStore()
+const route = useRoute()
 const peek = useId()
 const card = shallowRef<TermCard | null>(null)
 const place = reactive({ left: 0, top: 0, above: false })
@@ -54,7 +55,7 @@ const key = (event: KeyboardEvent) => { if (event.key === 'Escape' && anchor) hi
 const LISTENERS = [['mouseover', over], ['focusin', over], ['click', click], ['keydown', key], ['scroll', hide]] as const
 onMounted(() => { for (const [name, heard] of LISTENERS) document.addEventListener(name, heard as EventListener, name === 'scroll') })
 onBeforeUnmount(() => { hide(); for (const [name, heard] of LISTENERS) document.removeEventListener(name, heard as EventListener, name === 'scroll') })
-watch(() => useRoute().fullPath, hide)
+watch(() => route.fullPath, hide)
 </script>
 
 <template>
