@@ -3,7 +3,7 @@ import { chooseWords, expect, open, test } from './fixtures'
 test('an instructor marks by key, cites, writes, holds and returns; the student reads it', async ({ as, world }) => {
   const page = await as('ines')
   await open(page, '/')
-  await page.getByRole('link', { name: 'Open the marking desk' }).click()
+  await page.getByRole('link', { name: `Open the marking desk of ${world.breakwater.title}` }).click()
   const strip = page.getByRole('navigation', { name: 'Students' })
   await expect(strip.getByRole('button', { name: /Mireille Estrada-Holm, ready/ })).toHaveAttribute('aria-current', 'true')
   await expect(page.getByText('replies to 3 different classmates 2 of 3')).toBeVisible()

@@ -39,7 +39,7 @@ describe('a wiki written by groups', () => {
   const phase = (name: 'write' | 'respond' | 'revise', hours: number) => world.db.transaction(async (tx) => {
     await tx.delete(t.phases).where(eq(t.phases.activityId, world.city.id))
     const now = Date.parse('2026-10-14T08:20:00Z')
-    await tx.insert(t.phases).values({ seminarId: world.seminar.id, activityId: world.city.id, name, startsAt: new Date(now - 400 * 3_600_000), endsAt: new Date(now + hours * 3_600_000), position: 0 })
+    await tx.insert(t.phases).values({ seminarId: world.seminar.id, activityId: world.city.id, name, startsAt: world.city.opensAt, endsAt: new Date(now + hours * 3_600_000), position: 0 })
   })
 
   it('takes 200 saves of one page at once: every acknowledged word is in a version, history is one line, authorship is whole', async () => {
@@ -249,11 +249,11 @@ describe('a wiki written by groups', () => {
     const without = await ines.json<Refused>('PUT', `${base}/${plan.id}`, { key: v7(), baseVersion: plan.version, title: plan.title, selfJoin: plan.selfJoin, most: plan.most, groups: plan.groups.filter(g => g.title !== 'Sundvik') })
     expect(without).toMatchObject({ status: 422, body: { code: 'hasPages' } })
     const view = (await ines.json<{ version: number }>('GET', `/api/activities/${world.city.id}/plan`)).body
-    expect((await ines.json<Refused>('PATCH', `/api/activities/${world.city.id}/plan`, { key: v7(), baseVersion: view.version, change: { kind: 'discussion', rules: [] }, tell: false })).body.fields!.kind).toContain('stays a wiki')
+    expect((await ines.json<Refused>('PATCH', `/api/activities/${world.city.id}/plan`, { key: v7(), baseVersion: view.version, change: { kind: 'discussion', rules: [] }, tell: false })).body.fields).toMatchObject({ kind: expect.stringContaining('stays a wiki') })
     // nor does a page lose its readers by whom the wiki is for
-    const change = async (audience: object) => ines.json<Refused>('PATCH', `/api/activities/${world.city.id}/plan`, { key: v7(), baseVersion: view.version, change: { audience }, tell: false })
-    expect((await change({ kind: 'everyone' })).body.fields!.audience).toContain('nobody could read them')
-    expect((await change({ kind: 'groups', groupPlanId: plan.id, groupIds: [plan.groups[0]!.id] })).body.fields!.audience).toContain('none of these groups')
+    const change = async (audience: object) => ines.json<Refused>('PATCH', `/api/activities/${world.city.id}/plan`, { key: v7(), baseVersion: view.version, change: { audience, rules: [] }, tell: false })
+    expect((await change({ kind: 'everyone' })).body.fields).toMatchObject({ audience: expect.stringContaining('nobody could read them') })
+    expect((await change({ kind: 'groups', groupPlanId: plan.id, groupIds: [plan.groups[0]!.id] })).body.fields).toMatchObject({ audience: expect.stringContaining('none of these groups') })
   })
 
   it('is one wiki for the class where it is for everyone', async () => {

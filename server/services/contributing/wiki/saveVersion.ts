@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull } from 'drizzle-orm'
+import { and, eq, gt, inArray, isNull } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { comparePages } from '#core/contributing/wiki/comparePages'
@@ -100,11 +100,11 @@ function said({ base, mine, theirs }: Overlap) {
   return { was: words(base), mine: words(mine), theirs: words(theirs) }
 }
 
-/** Given names of those who saved versions since one. */
+/** Given names of those who saved versions since one, in the order they first saved. */
 async function savedSince(tx: Db, actor: ActorAt, page: PageRow, base: number): Promise<string[]> {
-  const rows = await tx.select({ authorId: contributions.authorId, number: pageVersions.number }).from(pageVersions).innerJoin(contributions, eq(contributions.id, pageVersions.id)).where(eq(pageVersions.pageId, page.id))
+  const rows = await tx.select({ authorId: contributions.authorId }).from(pageVersions).innerJoin(contributions, eq(contributions.id, pageVersions.id)).where(and(eq(pageVersions.pageId, page.id), gt(pageVersions.number, base))).orderBy(pageVersions.number)
   const people = await peopleIn(tx, [...new Set([actor.activity.seminarId, actor.enrolment.seminarId])], actor.enrolment)
-  return [...new Set(rows.filter(r => r.number > base).map(r => r.authorId === actor.enrolment.id ? 'You, in another window,' : people.get(r.authorId)?.givenName ?? 'Somebody'))]
+  return [...new Set(rows.map(r => r.authorId === actor.enrolment.id ? 'You, in another window,' : people.get(r.authorId)?.givenName ?? 'Somebody'))]
 }
 
 async function lockPage(tx: Db, pageId: string): Promise<PageRow> {
