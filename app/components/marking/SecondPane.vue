@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { RubricView } from '#shared/contributing/activity'
 import type { SecondView, Step } from '#shared/marking/desk'
+import { listed } from '../../composables/planning/expectationWords'
 import { points } from '../../composables/marking/points'
 
 /** Two markings of one record: made apart, then side by side, then agreed on. */
@@ -30,7 +31,7 @@ const settled = computed(() => chosen.value.every(Boolean))
   <section v-else class="second" aria-label="Second marking">
     <p v-if="second.state === 'agreed'"><b>{{ second.isMine ? 'You' : second.marker }}</b> marked this a second time; the markers have agreed.</p>
     <template v-else>
-      <p><b>{{ second.isMine ? 'Your marking' : second.marker }}</b> {{ differing.length === 0 ? 'comes to the same on every criterion.' : `differs on ${differing.map(d => d.title.toLowerCase()).join(' and ')}.` }}</p>
+      <p><b>{{ second.isMine ? 'Your marking' : second.marker }}</b> {{ differing.length === 0 ? 'comes to the same on every criterion.' : `differs on ${listed(differing.map(d => d.title.toLowerCase()))}.` }}</p>
       <table v-if="differing.length > 0">
         <thead><tr><th scope="col">criterion</th><th scope="col">{{ firstBy }}</th><th scope="col">{{ second.isMine ? 'you' : second.marker.split(' ')[0] }}</th></tr></thead>
         <tbody><tr v-for="r in differing" :key="r.id"><th scope="row">{{ r.title }}</th><td v-for="side in (['first', 'second'] as const)" :key="side"><button type="button" class="chip num" :class="{ on: own.get(r.id) === side }" :aria-pressed="own.get(r.id) === side" :disabled="!(side === 'first' ? r.a : r.b)" @click="own.set(r.id, side)">{{ (side === 'first' ? r.a : r.b) ? points((side === 'first' ? r.a : r.b)!.points) : '—' }}</button></td></tr></tbody>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { VueDraggable } from 'vue-draggable-plus'
 import type { GroupPerson, GroupPlanView } from '#shared/people/groups'
-import { inWords, plural } from '../../composables/planning/expectationWords'
+import { inWords, listed, plural } from '../../composables/planning/expectationWords'
 import { newKey, useApi } from '../../composables/shell/useApi'
 import { useSending } from '../../composables/shell/useSending'
 import { useNotices } from '../../stores/notices'
@@ -30,7 +30,7 @@ function workWords(id: string, to: string | null): string {
   const where = to ? `in ${to} now` : 'in no group now'
   if (work.length === 0) return `${name} is ${where}.`
   const n = work.reduce((sum, w) => sum + w.contributions, 0)
-  return `${name} is ${where}. ${inWords(n).replace(/^./, c => c.toUpperCase())} ${plural(n, 'contribution')} in ${work.map(w => `“${w.activity}”`).join(' and ')} ${n === 1 ? 'stays' : 'stay'} theirs, where ${n === 1 ? 'it is' : 'they are'}${to ? '; from now on they work with the new group' : '; they take no part in it until they are in a group again'}.`
+  return `${name} is ${where}. ${inWords(n).replace(/^./, c => c.toUpperCase())} ${plural(n, 'contribution')} in ${listed(work.map(w => `“${w.activity}”`))} ${n === 1 ? 'stays' : 'stay'} theirs, where ${n === 1 ? 'it is' : 'they are'}${to ? '; from now on they work with the new group' : '; they take no part in it until they are in a group again'}.`
 }
 function move(id: string, groupId: string | null) {
   const groups = props.plan.groups.map(g => ({ ...g, memberIds: [...g.memberIds.filter(m => m !== id), ...g.id === groupId ? [id] : []] }))

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { MyWeek } from '#shared/planning/myWeek'
+import { listed } from '../../composables/planning/expectationWords'
 import { points } from '../../composables/marking/points'
 import KindTag from './KindTag.vue'
 
@@ -28,7 +29,7 @@ const dayCount = computed(() => props.week.days.reduce((n, d) => n + d.written.f
     </table>
     <template v-if="counted.length > 0">
       <p class="est">If it all went on like this: <b>{{ soFar }} of 100</b>.</p>
-      <p class="why">It rests on {{ counted.map(c => c.title.toLowerCase()).join(' and ') }}, {{ share }} % of what counts; everything else is still to come.</p>
+      <p class="why">It rests on {{ listed(counted.map(c => c.title.toLowerCase())) }}, {{ share }} % of what counts; everything else is still to come.</p>
     </template>
     <p v-else class="why pad">Points appear here when the first letter comes back.</p>
     <div class="days">

@@ -8,6 +8,10 @@ export const inWords = (n: number): string => NUMBERS[n] ?? String(n)
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 export const plural = (n: number, one: string, many = `${one}s`): string => n === 1 ? one : many
 
+const SERIES = new Intl.ListFormat('en-GB')
+/** “one, two and three”. */
+export const listed = (parts: readonly string[]): string => SERIES.format(parts)
+
 /** What one entry of a kind is called, and what answers it. */
 const ENTRY: Readonly<Record<ActivityKind, readonly [one: string, many: string]>> = {
   discussion: ['opening post', 'opening posts'], journal: ['entry', 'entries'], blog: ['entry', 'entries'], wiki: ['page', 'pages'], reading: ['note', 'notes'], review: ['draft', 'drafts'], lexicon: ['term', 'terms'], exitNote: ['answer', 'answers'],

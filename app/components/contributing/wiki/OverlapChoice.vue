@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Choice } from '#core/contributing/wiki/mergePages'
 import type { Overlaps } from '#shared/contributing/wiki'
-import { inWords, plural } from '../../../composables/planning/expectationWords'
+import { inWords, listed, plural } from '../../../composables/planning/expectationWords'
 
 /** Places that two writers changed differently, side by side: the writer chooses for each; nothing is dropped by itself. */
 const props = defineProps<{ overlaps: Overlaps }>()
@@ -12,12 +12,12 @@ const all = (choice: Choice) => { choices.value = props.overlaps.overlaps.map(()
 
 <template>
   <section class="overlaps" role="group" aria-label="Changed by both">
-    <p class="say"><b>{{ overlaps.by.join(' and ') }}</b> saved this page while you wrote. Everything that could be joined is joined; {{ inWords(overlaps.overlaps.length) }} {{ plural(overlaps.overlaps.length, 'place') }} you both changed. <span v-if="overlaps.overlaps.length > 1">All at once: <button class="link" type="button" @click="all('mine')">mine</button> <button class="link" type="button" @click="all('theirs')">theirs</button> <button class="link" type="button" @click="all('both')">both</button></span></p>
+    <p class="say"><b>{{ listed(overlaps.by) }}</b> saved this page while you wrote. Everything that could be joined is joined; {{ inWords(overlaps.overlaps.length) }} {{ plural(overlaps.overlaps.length, 'place') }} you both changed. <span v-if="overlaps.overlaps.length > 1">All at once: <button class="link" type="button" @click="all('mine')">mine</button> <button class="link" type="button" @click="all('theirs')">theirs</button> <button class="link" type="button" @click="all('both')">both</button></span></p>
     <div v-for="(o, i) in overlaps.overlaps" :key="i" class="place">
       <p v-if="o.was" class="was">It said: “{{ o.was }}”</p>
       <div class="sides">
         <button type="button" :class="{ on: choices[i] === 'mine' || choices[i] === 'both' }" :aria-pressed="choices[i] === 'mine'" @click="pick(i, 'mine')"><em>Yours</em>{{ o.mine || '(taken out)' }}</button>
-        <button type="button" :class="{ on: choices[i] === 'theirs' || choices[i] === 'both' }" :aria-pressed="choices[i] === 'theirs'" @click="pick(i, 'theirs')"><em>{{ overlaps.by.join(' and ') }}</em>{{ o.theirs || '(taken out)' }}</button>
+        <button type="button" :class="{ on: choices[i] === 'theirs' || choices[i] === 'both' }" :aria-pressed="choices[i] === 'theirs'" @click="pick(i, 'theirs')"><em>{{ listed(overlaps.by) }}</em>{{ o.theirs || '(taken out)' }}</button>
       </div>
       <button class="link small" type="button" :aria-pressed="choices[i] === 'both'" @click="pick(i, 'both')">{{ choices[i] === 'both' ? 'both stand, theirs first' : 'let both stand' }}</button>
     </div>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { markPassages } from '#core/contributing/markPassages'
 import type { PageLine, PageView, Passage } from '#shared/contributing/wiki'
-import { inWords, plural } from '../../../composables/planning/expectationWords'
+import { inWords, listed, plural } from '../../../composables/planning/expectationWords'
 import { useTimes } from '../../../composables/planning/useTimes'
 import { useTermsStore } from '../../../stores/terms'
 import { useWikiStore } from '../../../stores/wiki'
@@ -72,7 +72,7 @@ function rename() {
         <button v-if="mayWrite && !isStaff && !line.claimedBy" class="link" type="button" @click="emit('claim', true)">claim it</button>
         <button v-else-if="mayWrite && line.claimedBy && (line.claimedBy.isMe || isStaff)" class="link" type="button" @click="emit('claim', false)">release it</button>
         <template v-if="latest"><span>·</span><span><NuxtLink :to="historyTo" class="link">version {{ latest.number }}</NuxtLink>, {{ latest.author.isMe ? 'you' : latest.author.givenName }}, {{ shortDayTime(latest.savedAt) }}</span><span>·</span><span>{{ line.words }} {{ plural(line.words, 'word') }}</span></template>
-        <span v-if="line.writing.length > 0" class="now">{{ line.writing.map(w => w.givenName).join(' and ') }} {{ plural(line.writing.length, 'is', 'are') }} writing on it now</span>
+        <span v-if="line.writing.length > 0" class="now">{{ listed(line.writing.map(w => w.givenName)) }} {{ plural(line.writing.length, 'is', 'are') }} writing on it now</span>
       </p>
       <p class="acts">
         <v-btn v-if="mayWrite" class="main" @click="emit('write')">{{ page.draft ? 'Go on with your draft' : page.number === 0 ? 'Begin the page' : 'Write on it' }} <kbd>e</kbd></v-btn>

@@ -2,6 +2,7 @@
 import type { Consensus } from '#core/marking/peers/consensus'
 import type { RubricView } from '#shared/contributing/activity'
 import type { PeerAllocation } from '#shared/marking/peers'
+import { listed } from '../../../composables/planning/expectationWords'
 import { tenth } from '../../../composables/marking/peerWords'
 
 /** Readers' scores of one work, criterion by criterion, on one scale: each reader a disc, the mean, the corrected figure, and the marker's own. */
@@ -22,7 +23,7 @@ function discs(id: string) {
   for (const r of props.reviews) if (r.points[id] !== undefined) byPoints.set(r.points[id]!, [...byPoints.get(r.points[id]!) ?? [], r])
   return [...byPoints].map(([points, list]) => ({ points, list, hot: list.every(a => props.flagged.has(a.id)), out: list.every(a => a.setAside !== null), mixed: list.some(a => props.flagged.has(a.id) || a.setAside !== null), w: 18 + (list.length - 1) * 12 }))
 }
-const sentence = (id: string) => discs(id).map(d => `${d.list.map(a => props.nameOf(a.reviewerId)).join(' and ')} ${tenth(d.points)}`).join(', ')
+const sentence = (id: string) => discs(id).map(d => `${listed(d.list.map(a => props.nameOf(a.reviewerId)))} ${tenth(d.points)}`).join(', ')
 onMounted(() => {
   const watcher = new ResizeObserver(([e]) => { width.value = e!.contentRect.width })
   watcher.observe(box.value!)

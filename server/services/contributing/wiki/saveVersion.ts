@@ -88,7 +88,7 @@ async function joined(tx: Db, actor: ActorAt, page: PageRow, current: StoredVers
   const merged = open.overlaps.length > 0 ? mergePages(reader, ...sides, choices) : open
   if (choices.some(c => c === undefined)) {
     const theirs: Overlaps = { by: await savedSince(tx, actor, page, write.base), overlaps: merged.overlaps.map(said) }
-    throw new Problem(409, 'overlaps', `${theirs.by.join(' and ')} changed the same words meanwhile. Both texts are here; choose for each place, then save.`, { theirs })
+    throw new Problem(409, 'overlaps', `${new Intl.ListFormat('en-GB').format(theirs.by)} changed the same words meanwhile. Both texts are here; choose for each place, then save.`, { theirs })
   }
   return merged.text
 }
