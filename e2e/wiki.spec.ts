@@ -47,8 +47,19 @@ test('a member claims a page, writes it with links and a note, and the group see
   await nico.keyboard.press('Shift+ArrowRight')
   await expect(nico.getByText('stands elsewhere now')).toBeVisible()
   await expect(nico.locator('.branch .branch').filter({ hasText: 'What not to say' }).first()).toBeVisible()
+  await expect(mireille.locator('.branch .branch').filter({ hasText: 'What not to say' }).first()).toBeVisible()
+  // an answer that comes late does not take a reader off the page they have opened since
+  let release = () => {}
+  const released = new Promise<void>((done) => { release = done })
+  await mireille.route(/\/wiki(\?|$)/, async (route) => { await released; await route.continue() })
+  const asked = mireille.waitForRequest(/\/wiki(\?|$)/)
   await nico.getByRole('button', { name: 'Undo' }).click()
   await expect(nico.locator('.branch.top > li > button').filter({ hasText: 'What not to say' })).toBeVisible()
+  await asked
+  await goTo(mireille, 'What to pay')
+  release()
+  await expect(mireille.locator('.branch.top > li > button').filter({ hasText: 'What not to say' })).toBeVisible()
+  await expect(mireille.getByRole('article', { name: 'What to pay' })).toBeVisible()
 })
 
 test('what is typed survives a closed tab; two at once lose nothing and choose where they truly differ', async ({ as, world, expectedErrors }) => {

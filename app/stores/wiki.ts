@@ -32,7 +32,7 @@ export const useWikiStore = defineStore('wiki', () => {
     if (mine !== asked) return
     view.value = wiki
     if (!wiki.pages.some(p => p.id === page.value?.id)) page.value = null
-    else if (at) page.value = at
+    else if (at && at.id === page.value?.id) page.value = at // another page may have been opened meanwhile
   }
   async function open(pageId: string) {
     page.value = await api.get<PageView>(`/api/pages/${pageId}`)
