@@ -3,15 +3,23 @@
  * Time and memory grow with the product of the lengths; for contexts of some dozens of signs.
  */
 export function editDistance(a: string, b: string): number {
-  let before = Int32Array.from({ length: b.length + 1 }, (_, j) => j)
+  const letters = codesOf(b)
+  const row = Int32Array.from({ length: b.length + 1 }, (_, j) => j)
   for (let i = 1; i <= a.length; i++) {
-    const now = new Int32Array(b.length + 1)
-    now[0] = i
-    for (let j = 1; j <= b.length; j++) now[j] = Math.min(before[j]! + 1, now[j - 1]! + 1, before[j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1))
-    before = now
+    const letter = a.charCodeAt(i - 1)
+    let diagonal = row[0]!
+    let left = row[0] = i
+    for (let j = 1; j <= letters.length; j++) {
+      const above = row[j]!
+      const change = letters[j - 1] === letter ? diagonal : diagonal + 1
+      left = row[j] = Math.min(change, above + 1, left + 1)
+      diagonal = above
+    }
   }
-  return before[b.length]!
+  return row[b.length]!
 }
+
+const codesOf = (text: string): Uint16Array => Uint16Array.from({ length: text.length }, (_, i) => text.charCodeAt(i))
 
 /** How much two texts have in common: 1 for the same, 0 for nothing. Two empty ones are the same. */
 export const likeness = (a: string, b: string): number => a === b ? 1 : 1 - editDistance(a, b) / Math.max(a.length, b.length)
@@ -29,11 +37,17 @@ export function alignWithin(text: string, pattern: string, part: readonly [numbe
   const [n, m] = [text.length, pattern.length]
   const width = n + 1
   const cost = new Uint16Array((m + 1) * width)
+  const letters = codesOf(text)
   for (let i = 1; i <= m; i++) {
-    cost[i * width] = i
+    const letter = pattern.charCodeAt(i - 1)
+    const above = (i - 1) * width
+    let left = cost[i * width] = i
+    let diagonal = cost[above]!
     for (let j = 1; j <= n; j++) {
-      const change = cost[(i - 1) * width + j - 1]! + (pattern[i - 1] === text[j - 1] ? 0 : 1)
-      cost[i * width + j] = Math.min(change, cost[(i - 1) * width + j]! + 1, cost[i * width + j - 1]! + 1)
+      const up = cost[above + j]!
+      const change = letters[j - 1] === letter ? diagonal : diagonal + 1
+      left = cost[i * width + j] = Math.min(change, up + 1, left + 1)
+      diagonal = up
     }
   }
   let end = 0

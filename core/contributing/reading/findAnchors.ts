@@ -1,5 +1,6 @@
 import type { TextAnchor } from './anchor'
 import { alignWithin, likeness } from './editDistance'
+import { GRAM, GramIndex } from './gramIndex'
 
 /** Where a passage stands in a text, and how it was known again: at its place, elsewhere word for word, or nearly. */
 export interface Found { readonly start: number, readonly end: number, readonly how: 'here' | 'elsewhere' | 'nearly', readonly likeness: number }
@@ -17,9 +18,9 @@ const EITHER_SIDE = 0.42
 /** So few letters stand in many places: for them both sides must tell. */
 const FEW = 16
 const MOST_CANDIDATES = 60 // occurrences of the same words that are looked at, the nearest first
-const SHINGLE = 7 // letters by which a changed passage is looked for
-const COMMON = 40 // a shingle that occurs more often tells nothing
+const COMMON = 40 // letters that stand in more places tell nothing
 const PLACES = 4 // places where a changed passage is tried
+const WORTH = 0.3 // … as long as so much of what points to the best of them points there
 
 interface Candidate { readonly start: number, readonly context: number }
 
@@ -34,12 +35,12 @@ interface Candidate { readonly start: number, readonly context: number }
  * @param text readable text
  */
 export function findAnchors(text: string, anchors: readonly TextAnchor[]): Array<Found | null> {
-  let shingles: Map<string, number[]> | null = null
+  let index: GramIndex | null = null
   return anchors.map((anchor) => {
     if (anchor.exact === '') return null
     const here = text.startsWith(anchor.exact, anchor.start) ? contextAt(text, anchor, anchor.start) : -1
     if (here === 1) return { start: anchor.start, end: anchor.start + anchor.exact.length, how: 'here', likeness: 1 }
-    const candidates = occurrences(text, anchor).map((start): Candidate => ({ start, context: contextAt(text, anchor, start) })).filter(c => c.context > 0).sort((a, b) => b.context - a.context)
+    const candidates = occurrences(index ??= new GramIndex(text), anchor).map((start): Candidate => ({ start, context: contextAt(text, anchor, start) })).filter(c => c.context > 0).sort((a, b) => b.context - a.context)
     const [best, next] = candidates
     if (best && (!next || best.context - next.context >= CLEARLY || best.context === 1)) {
       const tied = next && best.context === next.context
@@ -51,17 +52,13 @@ export function findAnchors(text: string, anchors: readonly TextAnchor[]): Array
       return null
     }
     if (best) return null
-    shingles ??= shinglesOf(text)
-    return nearly(text, anchor, shingles)
+    return nearly(index, anchor)
   })
 }
 
 /** Where the same words stand, the nearest to their old place first. */
-function occurrences(text: string, { exact, start }: TextAnchor): number[] {
-  const found: number[] = []
-  for (let at = text.indexOf(exact); at >= 0; at = text.indexOf(exact, at + 1)) found.push(at)
-  return found.sort((a, b) => Math.abs(a - start) - Math.abs(b - start)).slice(0, MOST_CANDIDATES)
-}
+const occurrences = (index: GramIndex, { exact, start }: TextAnchor): number[] =>
+  index.occurrences(exact).sort((a, b) => Math.abs(a - start) - Math.abs(b - start)).slice(0, MOST_CANDIDATES)
 
 /** How much of what stood around a passage stands around a place: 1 for all, 0 where it is too little to tell. */
 function contextAt(text: string, { exact, prefix, suffix }: TextAnchor, start: number): number {
@@ -77,33 +74,21 @@ function contextAt(text: string, { exact, prefix, suffix }: TextAnchor, start: n
   return Math.max(left, right) >= CONTEXT_ALIKE || both >= BOTH_ALIKE ? both : 0
 }
 
-/** Where a few letters in a row stand; what stands everywhere is left out. */
-function shinglesOf(text: string): Map<string, number[]> {
-  const at = new Map<string, number[]>()
-  for (let i = 0; i + SHINGLE <= text.length; i++) {
-    const key = text.slice(i, i + SHINGLE)
-    const list = at.get(key)
-    if (!list) at.set(key, [i])
-    else if (list.length <= COMMON) list.push(i)
-  }
-  return at
-}
-
 /** The passage with what stood around it, as one pattern, where its letters point to. */
-function nearly(text: string, anchor: TextAnchor, shingles: ReadonlyMap<string, readonly number[]>): Found | null {
+function nearly(index: GramIndex, anchor: TextAnchor): Found | null {
+  const { text } = index
   const pattern = anchor.prefix + anchor.exact + anchor.suffix
   const part = [anchor.prefix.length, anchor.prefix.length + anchor.exact.length] as const
-  const slack = Math.ceil(pattern.length * (1 - WHOLE_ALIKE)) + SHINGLE
+  const slack = Math.ceil(pattern.length * (1 - WHOLE_ALIKE)) + GRAM
   const votes = new Map<number, number>()
-  for (let i = 0; i + SHINGLE <= pattern.length; i++) {
-    const places = shingles.get(pattern.slice(i, i + SHINGLE)) ?? []
-    if (places.length > COMMON) continue
-    for (const place of places) {
+  for (let i = 0; i + GRAM <= pattern.length; i++) {
+    if (index.commonness(pattern, i) > COMMON) continue
+    for (const place of index.places(pattern, i)) {
       const bucket = Math.floor((place - i) / slack)
       votes.set(bucket, (votes.get(bucket) ?? 0) + 1)
     }
   }
-  const tried = [...votes].sort((a, b) => b[1] - a[1]).slice(0, PLACES)
+  const tried = [...votes].sort((a, b) => b[1] - a[1]).slice(0, PLACES).filter(([, n], _, [top]) => n >= WORTH * top![1])
   let best: Found & { readonly whole: number } | null = null
   let second = 0
   for (const [bucket] of tried) {
