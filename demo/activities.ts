@@ -1,4 +1,4 @@
-import { allTerm, building, stair, trading } from './laterActivities'
+import { allTerm, building, calm, stair, trading } from './laterActivities'
 import type { RichNode } from '#core/contributing/richText'
 import type { ActivityKind } from '#core/contributing/kinds/kind'
 import type { LexiconSettings } from '#core/contributing/lexicon/lexiconSettings'
@@ -118,7 +118,7 @@ const own: readonly DemoActivity[] = [
   {
     key: 'pilot', unit: 1, category: 'Readings', kind: 'reading', state: 'scheduled', writeFirst: false, marked: false,
     title: 'A pilot remembers',
-    summary: 'A recording of eleven minutes with its transcript: mark what the pilot cannot have seen for himself.',
+    summary: 'A recording of four and a half minutes with its transcript: mark what the pilot cannot have seen for himself.',
     brief: doc(p(text('An old pilot of Port Amara talks about the fever year. Listen once without stopping, then mark in the transcript what he cannot have seen himself.'))),
     opens: [7, 1, '08:00'],
     phases: [['write', [7, 1, '08:00'], [7, 4, '23:59']], ['respond', [7, 4, '23:59'], [7, 7, '23:59']], ['mark', [8, 1, '00:00'], [8, 5, '18:00']]],
@@ -147,4 +147,4 @@ const own: readonly DemoActivity[] = [
 const one = (key: string): DemoActivity => own.find(a => a.key === key)!
 
 /** Everything on the term plan, in its order. */
-export const activities: readonly DemoActivity[] = [...building, one('breakwater'), ...trading.slice(0, 2), one('dredge'), stair, one('pilot'), one('essays'), one('letters'), ...allTerm]
+export const activities: readonly DemoActivity[] = [...building, one('breakwater'), ...trading.slice(0, 2), one('dredge'), stair, calm, one('pilot'), one('essays'), one('letters'), ...allTerm]

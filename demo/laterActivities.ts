@@ -32,7 +32,8 @@ export const building: readonly DemoActivity[] = [
     ...usual, key: 'tollroll', unit: 0, category: 'Readings', kind: 'reading',
     title: 'Reading the toll roll of 1612', summary: 'Pages 3 to 7 of the roll: who is named, who is counted, who is neither?',
     brief: doc('Read pages 3 to 7 of the toll roll. Mark four passages: who is named, who is only counted, and who is neither? Answer two classmates in the margin.'),
-    opens: [3, 1, '08:00'], phases: [['write', [3, 1, '08:00'], [3, 4, '23:59']], ['respond', [3, 4, '23:59'], [3, 7, '23:59']], ['mark', [4, 1, '00:00'], [4, 5, '18:00']]], rules: [],
+    opens: [3, 1, '08:00'], phases: [['write', [3, 1, '08:00'], [3, 4, '23:59']], ['respond', [3, 4, '23:59'], [3, 7, '23:59']], ['mark', [4, 1, '00:00'], [4, 5, '18:00']]],
+    rules: [{ kind: 'entries', need: 4, minWords: 8, due: 'write' }, { kind: 'parts', need: 3, due: 'write' }, { kind: 'replies', need: 2, minWords: 5, due: 'respond' }],
   },
 ]
 
@@ -54,6 +55,14 @@ export const trading: readonly DemoActivity[] = [
     wiki: { keyWords: ['Where to land', 'Whom to ask', 'What to pay', 'What not to say'], othersRead: 'afterWriting' },
   },
 ]
+
+/** An article, read in the margin this week; talked about, not marked. */
+export const calm: DemoActivity = {
+  ...usual, key: 'calm', unit: 1, category: 'Readings', kind: 'reading', marked: false, scale: 'none',
+  title: 'Who may wait?', summary: 'An article on three harbours and their calm water: note where it is sure of more than it knows, and ask one thing.',
+  brief: doc('The article is good, and surer than it should be. Note two places where it knows more than its sources can; ask one question that we could take to class; answer one of somebody else’s. What would the three towns say about each other?'),
+  opens: [6, 1, '08:00'], phases: [['write', [6, 1, '08:00'], [6, 7, '23:59']]], rules: [{ kind: 'entries', need: 2, minWords: 8, due: 'write' }, { kind: 'questions', need: 1, minWords: 5, due: 'write' }, { kind: 'replies', need: 1, minWords: 5, due: 'write' }],
+}
 
 /** The exit note of week 6, asked at the end of Wednesday's class. */
 export const stair: DemoActivity = {

@@ -21,6 +21,7 @@ import { demoGroupPlans, learningOutcomes, libraryRubrics } from './rubrics'
 import { DemoReviews, handedIn } from './reviews'
 import { DemoReturns } from './returns'
 import { TERM_CATEGORIES, terms } from './texts/terms'
+import { DemoReadings } from './readings'
 import { DemoWikis } from './wikis'
 import { marks, type DemoMark } from './marks'
 import { DEMO_PASSWORD, people } from './people'
@@ -90,6 +91,7 @@ class Seed {
     await this.terms()
     await numberAll(this.db)
     await new DemoWikis(this.db as Database, this.seminarId, this.enrolment, this.activity, spec => this.at(spec)).all()
+    await new DemoReadings(this.db as Database, this.seminarId, this.enrolment, this.activity, spec => this.at(spec)).all()
     await this.visits()
     for (const mark of marks) await this.mark(mark)
     await reviewed.moderated()

@@ -23,7 +23,7 @@ export function fitToKind(phases: readonly Phase[], rules: readonly ExpectationR
     return same ? [{ ...same, name }] : []
   })
   const have = new Set(kept.map(p => p.name))
-  const applies = (rule: ExpectationRule) => rule.kind === 'reviews' ? answerType === 'review' : rule.kind === 'ownPages' || rule.kind === 'revisions' ? kind === 'wiki' : rule.kind !== 'replies' || (answerType !== null && readBy === 'class')
+  const applies = (rule: ExpectationRule) => rule.kind === 'reviews' ? answerType === 'review' : rule.kind === 'ownPages' || rule.kind === 'revisions' ? kind === 'wiki' : rule.kind === 'questions' || rule.kind === 'parts' ? kind === 'reading' : rule.kind !== 'replies' || (answerType !== null && readBy === 'class')
   const due = (rule: ExpectationRule): ExpectationRule => have.has(rule.due) ? rule : { ...rule, due: kept.at(-1)?.name ?? workingPhases[0]! }
   return { phases: [...kept, ...others], rules: rules.filter(applies).map(due), unfit: rules.filter(rule => !applies(rule)) }
 }

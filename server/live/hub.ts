@@ -5,7 +5,7 @@ import type { Db } from '#server/database/client'
 import { activities, contributions } from '#server/database/schema'
 import { aliasesOf } from '#server/services/contributing/aliases'
 import { circlesOf } from '#server/services/contributing/circles'
-import { asksQuestions, ownPlaces, shapeForReader } from '#server/services/contributing/shapeForReader'
+import { asksQuestions, ownPlaces, shapeForReader, writesByPage } from '#server/services/contributing/shapeForReader'
 import { mayReach, pageOfChange, roomFor, wikiPlan } from '#server/services/contributing/wiki/room'
 import { attachedFiles, storedContributions, type StoredContribution } from '#server/services/contributing/storedContributions'
 import type { ContributionView, LiveEvent } from '#shared/contributing/thread'
@@ -47,6 +47,7 @@ export async function spread(db: Db, { activityId, id }: Announcement, now: Date
   const readers = [...open.get(activityId) ?? []]
   if (readers.length === 0) return
   const [activity] = await db.select().from(activities).where(eq(activities.id, activityId))
+  if (id === null) { for (const reader of readers) reader.send({ kind: 'opened' }); return }
   if (activity?.kind === 'wiki') return spreadPage(db, activity, id, readers, now)
   const [head] = await storedContributions(db, activityId, NOBODY, { ids: [id], bodies: true })
   if (!activity || !head) return
@@ -65,7 +66,7 @@ export async function spread(db: Db, { activityId, id }: Announcement, now: Date
     const viewOf = (row: StoredContribution): ContributionView | undefined => shapeForReader([...around, row], who, { aliases, circles, files, ownIn, answered }).contributions.find(v => v.id === id)
     const view = viewOf(head)
     // one's own, shown in another window: where it opens the others', they are to be fetched
-    if (head.authorId === reader.enrolment.id && activity.settings.writeFirst) reader.send({ kind: 'opened' })
+    if (head.authorId === reader.enrolment.id && (activity.settings.writeFirst || writesByPage(activity))) reader.send({ kind: 'opened' })
     else if (view) reader.send({ kind: 'contribution', contribution: view })
     else if (head.state === 'withdrawn' && viewOf({ ...head, state: 'shown' })) reader.send({ kind: 'gone', id })
   }
@@ -87,8 +88,8 @@ type Own = Parameters<typeof ownPlaces>[0][number]
 /** What open readers have in themselves, by reader: only asked where it decides anything. */
 async function ownOf(db: Db, activity: ActivityRow, readers: readonly OpenReader[]): Promise<Map<string, Own[]>> {
   const byAuthor = new Map<string, Own[]>()
-  if (!activity.settings.writeFirst && !asksQuestions(activity)) return byAuthor
-  const rows = await db.select({ authorId: contributions.authorId, state: contributions.state, type: contributions.type, promptId: contributions.promptId }).from(contributions)
+  if (!activity.settings.writeFirst && !asksQuestions(activity) && !writesByPage(activity)) return byAuthor
+  const rows = await db.select({ authorId: contributions.authorId, state: contributions.state, type: contributions.type, promptId: contributions.promptId, detail: contributions.detail }).from(contributions)
     .where(and(eq(contributions.activityId, activity.id), eq(contributions.state, 'shown'), eq(contributions.type, KINDS[activity.kind].entryType), inArray(contributions.authorId, [...new Set(readers.map(r => r.enrolment.id))])))
   for (const row of rows) byAuthor.set(row.authorId, [...byAuthor.get(row.authorId) ?? [], row])
   return byAuthor

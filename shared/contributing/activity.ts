@@ -22,6 +22,8 @@ export const Rule = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('holds'), what: z.enum(['source', 'figure']), need, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('ownPages'), need, minWords, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('revisions'), need, due: z.enum(PHASES) }),
+  z.object({ kind: z.literal('questions'), need, minWords, due: z.enum(PHASES) }),
+  z.object({ kind: z.literal('parts'), need, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('activeDays'), need, due: z.enum(PHASES) }),
 ])
 

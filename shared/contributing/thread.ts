@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { CONTRIBUTION_TYPES } from '../../core/contributing/contribution'
 import { CheckView } from './activity'
+import { NoteDetail, NoteView } from './reading'
 import { RichDoc } from './richDoc'
 import { TermDetail } from './term'
 
@@ -56,6 +57,7 @@ export const ContributionView = z.discriminatedUnion('view', [
     promptId: z.uuid().nullable(),
     title: z.string().nullable(),
     term: TermDetail.nullable(), // of a term of the lexicon
+    note: NoteView.nullable(), // of a note in a margin: its passage
     files: z.array(AttachedFile),
     circle: z.uuid().nullable(), // the section or group whose talk it is in, where each talks by itself; to staff alone
     alias: z.string().nullable(), // what classmates call its author here; to staff and the author alone
@@ -76,6 +78,7 @@ export const DraftView = z.object({
   promptId: z.uuid().nullable(),
   title: z.string().nullable(),
   term: TermDetail.nullable(),
+  note: NoteDetail.nullable(),
   files: z.array(AttachedFile),
   doc: z.unknown(),
   words: z.number().int(),
@@ -104,6 +107,7 @@ const Written = z.object({
   promptId: z.uuid().nullable().default(null),
   title: z.string().trim().max(200, 'A title has up to 200 characters.').nullable().default(null),
   term: TermDetail.nullable().default(null), // of a term of the lexicon: its text is the definition
+  note: NoteDetail.nullable().default(null), // of a note in a margin
   fileIds: z.array(z.uuid()).max(20).default([]),
   doc: RichDoc,
   takesUp: TakesUp.nullable().default(null),

@@ -1,10 +1,12 @@
 import { z } from 'zod'
 import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
+import { TEXT_FORMS } from '../../core/contributing/reading/reading'
 import { PHASES } from '../../core/planning/schedule'
 import { SCALES } from '../../core/planning/scale'
 import { BriefDoc } from '../contributing/richDoc'
 import { Rule, RubricView, TalkSettingsBody } from '../contributing/activity'
 import { LexiconSettingsBody } from '../contributing/lexiconSettings'
+import { ReadingSettingsBody } from '../contributing/readingSettings'
 import { ReviewSettingsBody } from '../contributing/reviewSettings'
 import { WikiSettingsBody } from '../contributing/wiki'
 import { CombineRuleBody } from '../marking/combine'
@@ -51,6 +53,7 @@ export const ActivityBody = TalkSettingsBody.extend({
   review: ReviewSettingsBody, // of a peer review; kept aside where it is another kind
   wiki: WikiSettingsBody, // of a wiki, and kept aside in the same way
   lexicon: LexiconSettingsBody,
+  reading: ReadingSettingsBody,
   writeFirst: z.boolean(),
   hiddenUntil: when.nullable(),
   editMinutes: z.number().int().min(0).max(100_000),
@@ -85,6 +88,7 @@ export const ComposerView = z.object({
   shareable: z.array(z.object({ id: z.uuid(), title: z.string() })), // marked activities of the seminar, whose group mark teammates' scores can share
   earlier: z.array(Checked), // the same instructor's other activities, for comparing
   spoken: z.object({ url: z.string(), type: z.string() }).nullable(),
+  texts: z.array(z.object({ id: z.uuid(), title: z.string(), form: z.enum(TEXT_FORMS), labels: z.array(z.string()) })), // of the library, with the labels of their pages or sections
   pace: z.object({ readingWordsPerMinute: z.number(), writingWordsPerMinute: z.number(), markingMinutesPerStudent: z.number() }),
 })
 export type ComposerView = z.infer<typeof ComposerView>

@@ -176,7 +176,7 @@ const unpublish = () => attempt(async () => {
 // what is stored anew from outside (published, unlocked) is the new ground
 watch(() => props.view, (view) => { if (view.version !== edit.version.value && !edit.changed.value) edit.take(toStored(view)) })
 
-const FIELD_WORDS: Readonly<Record<string, string>> = { title: 'the title', brief: 'the brief', starter: 'the starter', phases: 'the due times', rules: 'the expectations', points: 'the points', audience: 'for whom it is', opensAt: 'the opening', prompts: 'the prompts', jointSeminarIds: 'who takes part', attach: 'the files', rubricVersionId: 'the rubric', categoryId: 'the category', kind: 'the kind', wiki: 'the wiki’s pages', lexicon: 'the lexicon’s ways' }
+const FIELD_WORDS: Readonly<Record<string, string>> = { title: 'the title', brief: 'the brief', starter: 'the starter', phases: 'the due times', rules: 'the expectations', points: 'the points', audience: 'for whom it is', opensAt: 'the opening', prompts: 'the prompts', jointSeminarIds: 'who takes part', attach: 'the files', rubricVersionId: 'the rubric', categoryId: 'the category', kind: 'the kind', wiki: 'the wiki’s pages', lexicon: 'the lexicon’s ways', reading: 'what is read' }
 const clashText = (value: unknown): string => typeof value === 'object' && value !== null && 'type' in value ? plainText(value as RichNode).slice(0, 160) : typeof value === 'string' || typeof value === 'number' ? String(value) : 'as they left it'
 const showChoices = computed(() => [
   { value: 'open', text: 'open from the start' }, { value: 'own', text: 'hidden until their own is in', note: 'Write before you read. Staff always see all.' }, { value: 'day', text: 'hidden until a day you choose', note: 'Then everything is shown at once.' },

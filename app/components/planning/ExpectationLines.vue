@@ -29,6 +29,7 @@ const offers = computed(() => {
     ...(props.body.kind === 'exitNote' ? [] : [{ words: 'with a linked source', rule: { kind: 'holds' as const, what: 'source' as const, need: 1, due: last } }, { words: 'with a picture', rule: { kind: 'holds' as const, what: 'figure' as const, need: 1, due: last } }]),
     ...(props.body.kind === 'review' ? [{ words: `${props.body.review.each} reviews of others`, rule: { kind: 'reviews' as const, need: props.body.review.each, minWords: 60, due: last } }] : []),
     ...(props.body.kind === 'wiki' ? [{ words: 'a page of one’s own', rule: { kind: 'ownPages' as const, need: 1, minWords: 300, due: first } }, { words: 'revised after comments', rule: { kind: 'revisions' as const, need: 1, due: last } }] : []),
+    ...(props.body.kind === 'reading' ? [{ words: 'two questions', rule: { kind: 'questions' as const, need: 2, minWords: 8, due: first } }, { words: 'on three different pages', rule: { kind: 'parts' as const, need: 3, due: first } }] : []),
     { words: 'here on two different days', rule: { kind: 'activeDays', need: 2, due: last } },
   ]
   return all.filter(offer => !props.body.rules.some(r => r.rule.kind === offer.rule.kind && !(r.rule.kind === 'holds' && offer.rule.kind === 'holds' && r.rule.what !== offer.rule.what)))
@@ -67,6 +68,13 @@ const add = (rule: ExpectationRule) => emit('change', [...props.body.rules, { id
       </template>
       <template v-else-if="r.rule.kind === 'revisions'">
         {{ i > 0 ? 'Then they revise' : 'Each student revises' }} <NumberPart label="How many pages" :min="1" :max="20" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> {{ plural(r.rule.need, 'page') }} of their own after comments on {{ r.rule.need === 1 ? 'it' : 'them' }}, by
+      </template>
+      <template v-else-if="r.rule.kind === 'questions'">
+        {{ i > 0 ? 'Among them' : 'Each student puts' }} at least <NumberPart label="How many questions" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> {{ plural(r.rule.need, 'question') }} of at least
+        <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[5, 8, 12, 20]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words, by
+      </template>
+      <template v-else-if="r.rule.kind === 'parts'">
+        {{ i > 0 ? 'They stand' : 'Notes stand' }} on at least <NumberPart label="On how many pages" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> different {{ plural(r.rule.need, 'page') }}, by
       </template>
       <template v-else>
         Each student is here on <NumberPart label="On how many days" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> different {{ plural(r.rule.need, 'day') }}, by

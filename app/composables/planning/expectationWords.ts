@@ -34,6 +34,8 @@ export function ruleWords(rule: ExpectationRule, kind: ActivityKind = 'discussio
     case 'holds': return `${rule.need === 1 ? 'one' : inWords(rule.need)} with a ${rule.what === 'source' ? 'linked source' : 'picture'}`
     case 'ownPages': return `${rule.need === 1 ? 'a page of your own' : `${rule.need} pages of your own`}${ofWords(rule.minWords, rule.need > 1)}`
     case 'revisions': return rule.need === 1 ? 'your page revised after comments' : `${rule.need} pages revised after comments`
+    case 'questions': return `${rule.need === 1 ? 'a question' : `${rule.need} questions`}${ofWords(rule.minWords, rule.need > 1)}`
+    case 'parts': return `on at least ${rule.need} different ${plural(rule.need, 'page')}`
     case 'activeDays': return `here on ${rule.need} different ${plural(rule.need, 'day')}`
   }
 }
@@ -59,6 +61,8 @@ export function toGoWords(expectations: readonly ExpectationView[], checks: read
       case 'holds': return [`${inWords(n)} with a ${rule.what === 'source' ? 'linked source' : 'picture'} to go`]
       case 'ownPages': return [n === 1 ? 'a page to claim and write' : `${inWords(n)} pages to claim and write`]
       case 'revisions': return [n === 1 ? 'a page to revise after its comments' : `${inWords(n)} pages to revise after their comments`]
+      case 'questions': return [`${inWords(n)} ${plural(n, 'question')} to put`]
+      case 'parts': return [n === 1 ? 'one more page to write on' : `${inWords(n)} more pages to write on`]
       case 'activeDays': return [`${inWords(n)} more ${plural(n, 'day')} to take part on`]
     }
   })

@@ -3,11 +3,11 @@ import { readAnnotation, toAnnotation, type PortableNote } from './webAnnotation
 
 const note: PortableNote = {
   id: 'urn:uuid:0192b000-0000-7000-8000-00000000000a', kind: 'question', html: '<p>Who <em>measured</em>?</p>', tags: ['toll', 'measures'], author: { id: 'urn:uuid:0192b000-0000-7000-8000-00000000000b', name: 'Oona Rintala' },
-  at: '2026-10-14T08:20:00.000Z', changedAt: null, source: 'urn:uuid:0192b000-0000-7000-8000-00000000000c', passage: { exact: 'nineteen lasts', prefix: 'all measured at ', suffix: ' when the toll', start: 120, end: 134 }, page: 5, time: null,
+  at: '2026-10-14T08:20:00.000Z', changedAt: null, source: 'urn:uuid:0192b000-0000-7000-8000-00000000000c', passage: { exact: 'nineteen lasts', prefix: 'all measured at ', suffix: ' when the toll', start: 120, end: 134 }, page: 5, time: null, area: null, leadsTo: null,
 }
 
 describe('notes as the open standard has them', () => {
-  it.each<[string, Partial<PortableNote>]>([['on a page of a paper', {}], ['on a recording', { page: null, passage: null, time: [12.5, 20] }], ['on the whole text', { page: null, passage: null, tags: [], author: null }], ['as an answer, changed', { kind: 'reply', page: null, passage: null, changedAt: '2026-10-15T08:20:00.000Z' }]])('go out and come in the same: %s', (_, part) => {
+  it.each<[string, Partial<PortableNote>]>([['on a page of a paper', {}], ['on a recording', { page: null, passage: null, time: [12.5, 20] }], ['on the whole text', { page: null, passage: null, tags: [], author: null }], ['as an answer, changed', { kind: 'reply', page: null, passage: null, changedAt: '2026-10-15T08:20:00.000Z' }], ['on an area of a scanned page', { passage: null, area: { x: 0.1, y: 0.25, width: 0.5, height: 0.125 } }], ['leading to another passage', { kind: 'link', leadsTo: 'eleven barges' }]])('go out and come in the same: %s', (_, part) => {
     expect(readAnnotation(JSON.parse(JSON.stringify(toAnnotation({ ...note, ...part }))))).toEqual({ kind: 'read', note: { ...note, ...part } })
   })
   it('name their context, motive and selectors', () => {

@@ -1,4 +1,5 @@
 import type { TextAnchor } from './anchor'
+import type { PageArea } from './reading'
 
 export const NOTE_MOTIVES = { note: 'commenting', question: 'questioning', reply: 'replying', link: 'linking' } as const
 export type NoteKind = keyof typeof NOTE_MOTIVES
@@ -16,6 +17,8 @@ export interface PortableNote {
   readonly passage: TextAnchor | null // null: the whole text
   readonly page: number | null // of a paper, from 1
   readonly time: readonly [from: number, to: number] | null // of a recording, seconds
+  readonly area: PageArea | null // on a page without words
+  readonly leadsTo: string | null // of a link: the words it leads to
 }
 
 const CONTEXT = 'http://www.w3.org/ns/anno.jsonld'
@@ -31,15 +34,18 @@ export function toAnnotation(note: PortableNote): Record<string, unknown> {
     ...(note.author && { creator: { id: note.author.id, type: 'Person', name: note.author.name } }),
     'body': [
       { type: 'TextualBody', value: note.html, format: 'text/html', purpose: NOTE_MOTIVES[note.kind] },
+      ...note.leadsTo !== null ? [{ type: 'TextualBody', value: note.leadsTo, format: 'text/plain', purpose: 'linking' }] : [],
       ...note.tags.map(value => ({ type: 'TextualBody', value, format: 'text/plain', purpose: 'tagging' })),
     ],
     'target': selectors.length === 0 ? note.source : { source: note.source, selector: selectors.length === 1 ? selectors[0] : selectors },
   }
 }
 
-function selectorsOf({ passage, page, time }: PortableNote): Array<Record<string, unknown>> {
+/** An area stands with its page, in hundredths of its width and height (viewrect counts points, which differ from page to page; `xywh=percent:` is of Media Fragments). */
+function selectorsOf({ passage, page, time, area }: PortableNote): Array<Record<string, unknown>> {
+  const percent = (n: number) => Math.round(n * 10_000) / 100
   return [
-    ...page !== null ? [{ type: 'FragmentSelector', conformsTo: PDF_FRAGMENTS, value: `page=${page}` }] : [],
+    ...page !== null ? [{ type: 'FragmentSelector', conformsTo: PDF_FRAGMENTS, value: `page=${page}`, ...(area && { refinedBy: { type: 'FragmentSelector', conformsTo: MEDIA_FRAGMENTS, value: `xywh=percent:${[area.x, area.y, area.width, area.height].map(percent).join(',')}` } }) }] : [],
     ...time ? [{ type: 'FragmentSelector', conformsTo: MEDIA_FRAGMENTS, value: `t=${time[0]},${time[1]}` }] : [],
     ...passage ? [{ type: 'TextQuoteSelector', exact: passage.exact, prefix: passage.prefix, suffix: passage.suffix }, { type: 'TextPositionSelector', start: passage.start, end: passage.end }] : [],
   ]
@@ -61,7 +67,8 @@ export function readAnnotation(json: unknown): ReadNote {
   const bodies = listOf(a.body ?? a.bodyValue).map(b => typeof b === 'string' ? { type: 'TextualBody', value: b } : objectOf(b)).filter(b => b !== null)
   const texts = bodies.filter(b => textOf(b.value) !== null)
   const tags = texts.filter(b => listOf(b.purpose).includes('tagging')).map(b => textOf(b.value)!.trim()).filter(Boolean)
-  const said = texts.filter(b => !listOf(b.purpose).includes('tagging')).map(b => b.format === 'text/html' ? textOf(b.value)! : paragraphOf(textOf(b.value)!)).join('')
+  const leads = texts.find(b => listOf(b.purpose).includes('linking') && b.format !== 'text/html')
+  const said = texts.filter(b => b !== leads && !listOf(b.purpose).includes('tagging')).map(b => b.format === 'text/html' ? textOf(b.value)! : paragraphOf(textOf(b.value)!)).join('')
   if (said === '' && tags.length === 0) return refuse('noBody')
   const [target] = listOf(a.target)
   const source = textOf(target) ?? textOf(objectOf(target)?.source) ?? textOf(objectOf(objectOf(target)?.source)?.id) ?? textOf(objectOf(target)?.id)
@@ -77,7 +84,7 @@ export function readAnnotation(json: unknown): ReadNote {
     note: {
       id: id ?? '', kind, html: said, tags, at: dateOf(a.created) ?? '', changedAt: dateOf(a.modified), source, passage,
       author: author ? { id: textOf(author.id) ?? '', name: textOf(author.name) ?? textOf(author.nickname) ?? '' } : null,
-      page: pageOf(selectors), time: timeOf(selectors),
+      page: pageOf(selectors), time: timeOf(selectors), area: areaOf(selectors), leadsTo: leads ? textOf(leads.value) : null,
     },
   }
 }
@@ -122,6 +129,16 @@ function timeOf(selectors: readonly Json[]): readonly [number, number] | null {
     const from = Number(time[1] ?? 0)
     const to = time[2] === undefined ? from : Number(time[2])
     if (to >= from) return [from, to]
+  }
+  return null
+}
+
+/** An area of a page in hundredths: "xywh=percent:10,20,30,40". */
+function areaOf(selectors: readonly Json[]): PageArea | null {
+  for (const s of selectors) {
+    const area = s.type === 'FragmentSelector' ? /(?:^|&)xywh=percent:([\d.]+),([\d.]+),([\d.]+),([\d.]+)(?:&|$)/.exec(textOf(s.value) ?? '') : null
+    const [x, y, width, height] = area?.slice(1).map(n => Number(n) / 100) ?? []
+    if (width && height && x! + width <= 1.0001 && y! + height <= 1.0001) return { x: x!, y: y!, width, height }
   }
   return null
 }

@@ -58,6 +58,14 @@ describe('an expectation', () => {
     expect(checkExpectation({ kind: 'revisions', need: 1, due: 'revise' }, list, context)).toMatchObject({ met: true, metAt: at(4) })
     expect(checkExpectation({ kind: 'revisions', need: 2, due: 'revise' }, list, context)).toMatchObject({ have: 1 })
   })
+  it('counts notes, questions and different pages of what is set, and no notes beside it', () => {
+    const note = (id: string, part: number, hour: number, asks = false, isSet = true): CountedContribution => ({ id, type: 'note', shownAt: at(hour), words: 20, answers: null, note: { asks, part, isSet } })
+    const list = [note('a', 3, 1), note('b', 3, 2, true), note('c', 9, 3, true, false), note('d', 5, 4, true), { ...note('e', 5, 5, true), words: 3 }]
+    const reading = { ...context, entryType: 'note' as const }
+    expect(checkExpectation({ kind: 'entries', need: 4, minWords: 10, due: 'write' }, list, reading)).toMatchObject({ have: 3, contributionIds: ['a', 'b', 'd'] })
+    expect(checkExpectation({ kind: 'questions', need: 2, minWords: 10, due: 'write' }, list, reading)).toMatchObject({ met: true, metAt: at(4), contributionIds: ['b', 'd'] })
+    expect(checkExpectation({ kind: 'parts', need: 3, due: 'write' }, list, reading)).toMatchObject({ have: 2, contributionIds: ['a', 'd'] })
+  })
   it('refuses a rule that asks for nothing', () => {
     expect(() => checkExpectation({ ...opening, need: 0 }, [], context)).toThrow(RangeError)
   })

@@ -15,6 +15,8 @@ import type { CountedContribution, ExpectationContext, ExpectationResult, Expect
  * - holds: contributions that link to a source, or came with a picture;
  * - ownPages: pages they claimed on which their versions together have enough words of theirs, met by the version that reached it;
  * - revisions: pages they claimed and saved again after somebody else's comment;
+ * - questions: notes in a margin that ask, with enough words; parts: different pages or sections with a note; of a text of
+ *   which only some pages are set, notes on the others count for neither of these, nor as entries;
  * - activeDays: local calendar days on which anything was shown.
  *
  * @param contributions shape [n], any order
@@ -74,7 +76,7 @@ function countsAs(rule: ExpectationRule, c: CountedContribution, context: Expect
     case 'entries':
     case 'weeklyEntries':
     case 'prompts':
-      return c.type === context.entryType && (c.words >= rule.minWords || c.notInWords === true) ? c.id : null
+      return c.type === context.entryType && c.note?.isSet !== false && (c.words >= rule.minWords || c.notInWords === true) ? c.id : null
     case 'replies':
       return c.answers && c.answers.isClassmate && c.answers.personId !== context.personId && c.words >= rule.minWords
         ? c.answers.personId
@@ -85,6 +87,10 @@ function countsAs(rule: ExpectationRule, c: CountedContribution, context: Expect
       return (rule.what === 'source' ? c.sources ?? 0 : c.figures ?? 0) > 0 ? c.id : null
     case 'revisions':
       return c.page?.claimed && c.page.afterComment ? c.page.id : null
+    case 'questions':
+      return c.note?.asks && c.note.isSet && c.words >= rule.minWords ? c.id : null
+    case 'parts':
+      return c.note?.isSet ? String(c.note.part) : null
     case 'ownPages':
       return null // reckoned over all versions of a page, see `grownPages`
     case 'activeDays':

@@ -11,6 +11,8 @@ export type ExpectationRule =
   | { readonly kind: 'reviews', readonly need: number, readonly minWords: number, readonly due: PhaseName } // reviews of others' work, or of teammates, handed in
   | { readonly kind: 'ownPages', readonly need: number, readonly minWords: number, readonly due: PhaseName } // pages of a wiki that they claimed, so much of each written by them
   | { readonly kind: 'revisions', readonly need: number, readonly due: PhaseName } // claimed pages they worked on again after a comment
+  | { readonly kind: 'questions', readonly need: number, readonly minWords: number, readonly due: PhaseName } // notes in the margin that ask
+  | { readonly kind: 'parts', readonly need: number, readonly due: PhaseName } // different pages or sections of a text with a note of theirs
   | { readonly kind: 'activeDays', readonly need: number, readonly due: PhaseName }
 
 /** A contribution as the rules see it. Only what is shown is passed in: drafts, withdrawn and waiting ones never count. */
@@ -24,6 +26,7 @@ export interface CountedContribution {
   readonly sources?: number // addresses it links to
   readonly figures?: number // pictures that came with it
   readonly page?: { readonly id: string, readonly claimed: boolean, readonly afterComment: boolean } // of a page's version: whether its author claimed the page, and somebody else had commented on it before
+  readonly note?: { readonly asks: boolean, readonly part: number, readonly isSet: boolean } // of a note in a margin: on which page or section, and whether that is among those that are set
   readonly notInWords?: boolean // handed in as a file, a link or on paper: a minimum of words does not apply
 }
 
@@ -44,4 +47,4 @@ export interface ExpectationResult {
   readonly missing: number // how many are still to go
 }
 
-export const EXPECTATION_KINDS = ['entries', 'weeklyEntries', 'prompts', 'replies', 'reviews', 'holds', 'ownPages', 'revisions', 'activeDays'] as const satisfies ReadonlyArray<ExpectationRule['kind']>
+export const EXPECTATION_KINDS = ['entries', 'weeklyEntries', 'prompts', 'replies', 'reviews', 'holds', 'ownPages', 'revisions', 'questions', 'parts', 'activeDays'] as const satisfies ReadonlyArray<ExpectationRule['kind']>

@@ -5,14 +5,15 @@ import type { HandInWay } from '../../../core/contributing/review/reviewSettings
 import type { TermDetail } from '../../../core/contributing/lexicon/lexiconSettings'
 import type { RichNode } from '../../../core/contributing/richText'
 import { id, instant, madeAt } from './columns'
+import type { StoredNote } from './reading'
 import { enrolments, seminars } from './people'
 import { activities, files } from './planning'
 
 /** What only some kinds need: the passage a reply takes up, the prompt an entry answers, the anchor of a note. */
 export interface ContributionDetail {
   readonly takesUp?: { readonly contributionId: string, readonly exact: string, readonly prefix: string, readonly suffix: string }
-  readonly anchor?: Readonly<Record<string, unknown>>
   readonly title?: string // of a blog entry
+  readonly note?: StoredNote // of a note in a margin
   readonly term?: TermDetail // of a term of the lexicon
   readonly page?: { readonly id: string, readonly base: number } // of a page begun in a wiki: the version it is written from
   readonly handIn?: { readonly way: HandInWay, readonly groupId?: string, readonly tickedBy?: string } // of work that is reviewed

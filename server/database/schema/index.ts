@@ -1,5 +1,6 @@
 export * from './people'
 export * from './planning'
+export * from './reading'
 export * from './reviewing'
 export * from './contributing'
 export * from './wiki'

@@ -7,6 +7,7 @@ import type { ExpectationRule } from '../../../core/planning/expectations/rule'
 import type { Audience } from '../../../core/planning/audience'
 import { PHASES } from '../../../core/planning/schedule'
 import type { LexiconSettings } from '../../../core/contributing/lexicon/lexiconSettings'
+import type { ReadingSettings } from '../../../core/contributing/reading/reading'
 import type { WikiSettings } from '../../../core/contributing/wiki/wikiSettings'
 import type { ReviewSettings } from '../../../core/contributing/review/reviewSettings'
 import type { TalkSettings } from '../../../core/contributing/talkSettings'
@@ -102,6 +103,7 @@ export interface ActivitySettings extends Partial<TalkSettings> {
   readonly review?: ReviewSettings // of a peer review
   readonly wiki?: WikiSettings
   readonly lexicon?: LexiconSettings
+  readonly reading?: ReadingSettings
 }
 
 export const activities = pgTable('activities', {

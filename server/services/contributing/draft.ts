@@ -59,7 +59,9 @@ export async function recordVisit(db: Database, actor: ActorAt, seq: number, now
 
 export function draftView(d: typeof contributions.$inferSelect, files: readonly AttachedFile[]): DraftView {
   return {
-    id: d.id, parentId: d.parentId, slot: d.slot, promptId: d.promptId, title: d.detail.title ?? null, term: d.detail.term ? { ...d.detail.term, forms: [...d.detail.term.forms] } : null, files: [...files], doc: d.doc, words: d.words, version: d.version, savedAt: d.savedAt.toISOString(),
+    id: d.id, parentId: d.parentId, slot: d.slot, promptId: d.promptId, title: d.detail.title ?? null, term: d.detail.term ? { ...d.detail.term, forms: [...d.detail.term.forms] } : null, note: d.detail.note ? noteDetail(d.detail.note) : null, files: [...files], doc: d.doc, words: d.words, version: d.version, savedAt: d.savedAt.toISOString(),
     takesUp: d.detail.takesUp ? { contributionId: d.detail.takesUp.contributionId, exact: d.detail.takesUp.exact } : null,
   }
 }
+
+const noteDetail = ({ kind, part, passage, area, time, tags, to }: NonNullable<typeof contributions.$inferSelect['detail']['note']>): NonNullable<DraftView['note']> => structuredClone({ kind, part, passage, area, time, tags, to }) as never

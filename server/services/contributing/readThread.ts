@@ -10,7 +10,7 @@ import { circleOf, circlesOf } from './circles'
 import { draftView } from './draft'
 import { handInDue } from './review/handIn'
 import { judgeRecord, loadRecords, participants } from './records'
-import { shapeForReader } from './shapeForReader'
+import { shapeForReader, writesByPage } from './shapeForReader'
 import { attachedFiles, storedContributions } from './storedContributions'
 import { readableOf } from './writePlace'
 
@@ -43,7 +43,7 @@ export async function readThread(db: Db, actor: ActorAt, now: Date): Promise<Thr
     drafts: drafts.map(d => draftView(d, draftFiles.get(d.id) ?? [])),
     checks,
     // where names are hidden, who has not been heard would tell who has
-    notHeard: shaped.waiting || shaped.waitingAt.length > 0 || (talkOf(activity.settings).namesHidden && !shaped.isStaff) || (activity.kind === 'journal' || activity.kind === 'review') && !shaped.isStaff ? [] : await silentNames(shaped.heard),
+    notHeard: shaped.waiting || shaped.waitingAt.length > 0 || (talkOf(activity.settings).namesHidden && !shaped.isStaff) || (activity.kind === 'journal' || activity.kind === 'review' || writesByPage(activity)) && !shaped.isStaff ? [] : await silentNames(shaped.heard),
   }
 
   async function ownChecks() {

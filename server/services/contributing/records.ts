@@ -2,8 +2,9 @@ import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { allocations, contributions, enrolments, marks, pageComments, pageVersions, persons, wikiPages } from '#server/database/schema'
+import { activities, allocations, contributions, enrolments, marks, pageComments, pageVersions, persons, wikiPages } from '#server/database/schema'
 import { KINDS } from '#core/contributing/kinds'
+import { isSet, readingOf } from '#core/contributing/reading/reading'
 import { standingOf, type Standing } from '#core/contributing/standing'
 import { checkExpectation } from '#core/planning/expectations/checkExpectation'
 import type { CountedContribution } from '#core/planning/expectations/rule'
@@ -53,8 +54,9 @@ export async function loadRecords(db: Db, activityIds: readonly string[], studen
     db.select({
       id: contributions.id, activityId: contributions.activityId, authorId: contributions.authorId, type: contributions.type, state: contributions.state,
       shownAt: contributions.shownAt, words: contributions.words, promptId: contributions.promptId, sources: contributions.sources, figures: contributions.figures, answeredId: parent.authorId, answeredRole: parentAuthor.role, subjectId: allocations.subjectId, way: sql<string | null>`${contributions.detail} -> 'handIn' ->> 'way'`,
+      note: sql<{ kind: string, part: number } | null>`${contributions.detail} -> 'note'`, settings: activities.settings,
       pageId: pageVersions.pageId, claimedBy: page.claimedBy, afterComment: commentedBefore, commentedPageOf: commentedPage.claimedBy,
-    }).from(contributions)
+    }).from(contributions).innerJoin(activities, eq(activities.id, contributions.activityId))
       .leftJoin(pageVersions, eq(pageVersions.id, contributions.id)).leftJoin(page, eq(page.id, pageVersions.pageId))
       .leftJoin(pageComments, eq(pageComments.id, contributions.id)).leftJoin(commentedPage, eq(commentedPage.id, pageComments.pageId))
       .leftJoin(parent, eq(parent.id, contributions.parentId)).leftJoin(parentAuthor, eq(parentAuthor.id, parent.authorId)).leftJoin(allocations, and(eq(allocations.reviewId, contributions.id), isNull(allocations.entryId)))
@@ -69,6 +71,7 @@ export async function loadRecords(db: Db, activityIds: readonly string[], studen
     record.shown.push({
       id: row.id, type: row.type, shownAt: row.shownAt!, words: row.words, prompt: row.promptId, sources: row.sources, figures: row.figures,
       ...(row.way !== null && row.way !== 'text' && { notInWords: true }),
+      ...(row.note && { note: { asks: row.note.kind === 'question', part: row.note.part, isSet: isSet(readingOf(row.settings), row.note.part) } }),
       // a teammate's review answers no text, but a classmate
       ...(row.pageId && { page: { id: row.pageId, claimed: row.claimedBy === row.authorId, afterComment: row.afterComment } }),
       // a comment in a wiki is to whoever looks after the page, else to whoever wrote what it stands on

@@ -1,8 +1,10 @@
 import { KINDS } from '#core/contributing/kinds'
 import { reachOf } from '#core/contributing/openings'
+import { readingOf } from '#core/contributing/reading/reading'
 import { readerView, type ReaderRole } from '#core/contributing/readerView'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type ActivityRow, type Enrolment } from '#server/access/seminar'
+import type { StoredNote } from '#server/database/schema'
 import type { AttachedFile, AuthorView, ContributionView } from '#shared/contributing/thread'
 import { authorView } from '#server/services/people/nameView'
 import { aliasKey, type Aliases } from './aliases'
@@ -21,7 +23,7 @@ export interface Surroundings {
   readonly aliases: Aliases
   readonly circles: Circles | null // null: all talk together
   readonly files: ReadonlyMap<string, readonly AttachedFile[]>
-  readonly roots?: ReadonlyMap<string, Pick<StoredContribution, 'authorId' | 'role' | 'openToClass'>> // of threads whose first contribution is not among the rows
+  readonly roots?: ReadonlyMap<string, Pick<StoredContribution, 'authorId' | 'role' | 'openToClass' | 'detail'>> // of threads whose first contribution is not among the rows
   readonly ownIn?: ReadonlySet<string> // as `ownPlaces`
   readonly handInUntil?: Date | null // of a peer review: when the reader's own hand-in ends
   readonly answered?: ReadonlySet<string> // contributions below which something is shown
@@ -32,16 +34,21 @@ export const readerRole = (enrolment: Enrolment): ReaderRole =>
 
 /**
  * Where the reader has an entry of their own that is shown: what opens the others' to them. In a discussion in which staff
- * put the questions, each question is a place of its own; elsewhere one entry opens all, under the key ''.
+ * put the questions, each question is a place of its own, in a reading that is opened page by page each page; elsewhere
+ * one entry opens all, under the key ''.
  */
-export function ownPlaces(rows: readonly Pick<StoredContribution, 'authorId' | 'state' | 'type' | 'promptId'>[], reader: Pick<Reader, 'activity' | 'enrolment'>): Set<string> {
+export function ownPlaces(rows: readonly Pick<StoredContribution, 'authorId' | 'state' | 'type' | 'promptId' | 'detail'>[], reader: Pick<Reader, 'activity' | 'enrolment'>): Set<string> {
   const { entryType } = KINDS[reader.activity.kind]
   const byQuestion = asksQuestions(reader.activity)
-  return new Set(rows.filter(r => r.authorId === reader.enrolment.id && r.state === 'shown' && r.type === entryType).map(r => byQuestion ? r.promptId ?? '' : ''))
+  return new Set(rows.filter(r => r.authorId === reader.enrolment.id && r.state === 'shown' && r.type === entryType).flatMap(r => byQuestion ? [r.promptId ?? ''] : writesByPage(reader.activity) ? ['', pageKey(r)] : ['']))
 }
 
 /** Whether staff put the questions here, for all to answer. */
 export const asksQuestions = (activity: ActivityRow): boolean => activity.kind === 'discussion' && talkOf(activity.settings).threads === 'staff'
+
+/** Whether others' notes on a page of a reading show once one has written on that page. */
+export const writesByPage = (activity: ActivityRow): boolean => activity.kind === 'reading' && readingOf(activity.settings).writeFirst === 'page'
+const pageKey = (row: Pick<StoredContribution, 'detail'>): string => `page ${row.detail.note?.part}`
 
 /**
  * The one place that decides what of an activity's contributions leaves the server for a reader.
@@ -52,6 +59,7 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
   const talk = talkOf(activity.settings)
   const role = readerRole(enrolment)
   const byQuestion = asksQuestions(activity)
+  const byPage = writesByPage(activity)
   const ownIn = around.ownIn ?? ownPlaces(rows, reader)
   const beforeReveal = isBeforeReveal(activity, now)
   const answered = around.answered ?? new Set(rows.filter(r => r.state === 'shown' && r.parentId).map(r => r.parentId!))
@@ -64,13 +72,14 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
     // a review names the work it is of: its reviewer has it in their own room, without that name
     if (row.type === 'review' && role !== 'staff') continue
     const root = roots.get(row.threadId)
-    const isQuestion = byQuestion && row.parentId === null && isStaffRole(row.role)
+    // what staff put first stands open: questions that all answer, starter notes in a margin
+    const isQuestion = (byQuestion || activity.kind === 'reading') && row.parentId === null && isStaffRole(row.role)
     const opener = row.openerId ?? (isStaffRole(row.role) ? null : row.authorId)
     const view = readerView({
       role, isAuthor, state: row.state, authorIsStaff: isStaffRole(row.role), isQuestion,
       reach: reachOf(activity.kind, talk.opening, root?.openToClass ?? false), ownsThread: root?.authorId === enrolment.id, threadByStaff: root !== undefined && isStaffRole(root.role),
       elsewhere: opener !== null && circleOf(around.circles, opener) !== mine,
-      writeFirst: activity.settings.writeFirst, ownIsIn: ownIn.has(byQuestion ? row.threadId : ''), hasShownAnswers: answered.has(row.id), beforeReveal,
+      writeFirst: activity.settings.writeFirst || byPage, ownIsIn: ownIn.has(byQuestion ? row.threadId : byPage && root ? pageKey(root) : ''), hasShownAnswers: answered.has(row.id), beforeReveal,
     })
     const shownAt = row.shownAt ?? row.showAt ?? row.savedAt
     if (view === 'place') views.push({ view, id: row.id, parentId: row.parentId, shownAt: shownAt.toISOString() })
@@ -88,7 +97,7 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
       withdrawn: row.state === 'withdrawn', mayPutBack: row.state === 'withdrawn' && (role === 'staff' || (isAuthor && (row.withdrawnBy === null || row.withdrawnBy === enrolment.id) && changeableUntil(enrolment, row.shownAt ?? now, talk.withdrawMinutes) >= now)), html: row.html, words: row.words, seq: row.seq,
       shownAt: shownAt.toISOString(), showAt: row.state === 'scheduled' ? row.showAt?.toISOString() ?? null : null, editedAt: row.editedAt?.toISOString() ?? null,
       isNew: !isAuthor && seenSeq !== null && row.seq !== null && row.seq > seenSeq,
-      nods: row.nods, nodded: row.nodded, onTop: row.onTop, openToClass: row.openToClass, promptId: row.promptId, title: row.detail.title ?? null, term: row.detail.term ? { ...row.detail.term, forms: [...row.detail.term.forms] } : null,
+      nods: row.nods, nodded: row.nodded, onTop: row.onTop, openToClass: row.openToClass, promptId: row.promptId, title: row.detail.title ?? null, note: row.detail.note ? noteView(row.detail.note) : null, term: row.detail.term ? { ...row.detail.term, forms: [...row.detail.term.forms] } : null,
       files: hidden && role !== 'staff' && !isAuthor ? files.map(unnamed) : [...files],
       // a passage is passed on only with the text it was taken from
       takesUp: takesUp && whole.has(takesUp.contributionId) ? { contributionId: takesUp.contributionId, exact: takesUp.exact } : null,
@@ -102,7 +111,7 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
   }
   const mustWrite = role === 'student' && activity.settings.writeFirst
   return {
-    waiting: role !== 'staff' && !byQuestion && (beforeReveal || (mustWrite && !ownIn.has(''))),
+    waiting: role !== 'staff' && !byQuestion && (beforeReveal || (mustWrite && !byPage && !ownIn.has(''))),
     waitingAt: byQuestion && role !== 'staff' ? rows.filter(r => r.parentId === null && isStaffRole(r.role) && r.state === 'shown' && (beforeReveal || (mustWrite && !ownIn.has(r.id)))).map(r => r.id) : [],
     contributions: views,
   }
@@ -128,6 +137,9 @@ function behind(alias: { readonly id: string, readonly name: string } | undefine
   const name = alias?.name ?? 'Someone'
   return { id: alias?.id ?? threadId, name, givenName: name, initials: name.slice(0, 2), isStaff: false, role: null, isMe }
 }
+
+/** A note without who said of a question that it has its answer. */
+const noteView = ({ settled, ...note }: StoredNote): NonNullable<Extract<ContributionView, { view: 'whole' }>['note']> => structuredClone({ ...note, toAt: note.toAt ?? null, settled: !!settled }) as never
 
 /** A file's own name can say whose it is. */
 function unnamed(file: AttachedFile, i: number): AttachedFile {

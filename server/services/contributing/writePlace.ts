@@ -10,6 +10,7 @@ import type { TakesUp, Written } from '#shared/contributing/thread'
 import { aliasesOf, aliasKey } from './aliases'
 import { circlesOf } from './circles'
 import { requireTerm } from './lexicon/requireTerm'
+import { requireNote } from './reading/requireNote'
 import { handInPlace } from './review/handIn'
 import { ownPlaces, asksQuestions, shapeForReader } from './shapeForReader'
 import { storedContributions, type StoredContribution } from './storedContributions'
@@ -27,9 +28,10 @@ export interface WritePlace {
  * Where something is about to be written: refuses a place that is not there, not open to the writer or withdrawn,
  * with the sentence for the writing field. `lock` keeps the answered text from being withdrawn until the write is done.
  */
-export async function requirePlace(db: Db, actor: ActorAt, write: Pick<Written, 'parentId' | 'promptId' | 'title' | 'takesUp'> & Partial<Pick<Written, 'term'>>, now: Date, lock = false): Promise<WritePlace> {
+export async function requirePlace(db: Db, actor: ActorAt, write: Pick<Written, 'parentId' | 'promptId' | 'title' | 'takesUp'> & Partial<Pick<Written, 'term' | 'note'>>, now: Date, lock = false): Promise<WritePlace> {
   const { activity } = actor
-  if (activity.state !== 'published' || now < activity.opensAt) {
+  // staff put their starter notes beside a text before it opens
+  if ((activity.state !== 'published' || now < activity.opensAt) && !(activity.kind === 'reading' && isStaff(actor.enrolment))) {
     throw refusedField('doc', 'notOpen', `This has not opened yet. It opens ${localTime(activity.opensAt, actor.seminar.timeZone)}; your text is kept here until then.`)
   }
   if (activity.kind === 'wiki') throw refusedField('doc', 'onPages', 'A wiki is written and commented on page by page. Your text is kept here; take it to its page.')
@@ -37,7 +39,7 @@ export async function requirePlace(db: Db, actor: ActorAt, write: Pick<Written, 
 }
 
 /** A text that answers nothing: an opening post, an entry, an answer to a prompt. */
-async function topPlace(db: Db, actor: ActorAt, write: Pick<Written, 'promptId' | 'title'> & Partial<Pick<Written, 'term'>>, now: Date, posting: boolean): Promise<WritePlace> {
+async function topPlace(db: Db, actor: ActorAt, write: Pick<Written, 'promptId' | 'title'> & Partial<Pick<Written, 'term' | 'note'>>, now: Date, posting: boolean): Promise<WritePlace> {
   const { activity, enrolment } = actor
   const { entryType } = KINDS[activity.kind]
   if (asksQuestions(activity) && !isStaff(enrolment)) throw refusedField('doc', 'staffOpen', 'The questions are put by the instructor here. Choose one and answer it; your text is kept here.')
@@ -48,6 +50,10 @@ async function topPlace(db: Db, actor: ActorAt, write: Pick<Written, 'promptId' 
   if (activity.kind === 'review') return { type: entryType, detail: { ...await handInPlace(db, actor), ...(write.title && { title: write.title }) }, promptId: null, threadId: null, openerId: enrolment.id }
   // while it is a draft, anything may still be missing
   if (activity.kind === 'lexicon') return { type: entryType, detail: posting ? await requireTerm(db, actor, write.term ?? null, null) : write.term ? { term: write.term, title: write.term.term } : {}, promptId: null, threadId: null, openerId: opener(enrolment, null) }
+  if (activity.kind === 'reading') {
+    const note = await requireNote(db, activity, write.note ?? null, posting)
+    return { type: entryType, detail: note ? { note } : {}, promptId: null, threadId: null, openerId: opener(enrolment, null) }
+  }
   if (write.promptId) {
     const [prompt] = await db.select({ id: prompts.id }).from(prompts).where(and(eq(prompts.id, write.promptId), eq(prompts.activityId, activity.id), lte(prompts.releaseAt, now)))
     if (!prompt) throw refusedField('doc', 'noPrompt', 'This prompt is not there, or not out yet. Your text is kept here.')
@@ -103,7 +109,7 @@ export async function readableOf(db: Db, { activity, enrolment }: Pick<ActorAt, 
   const threads = [...new Set(rows.map(r => r.threadId))].filter(id => !rows.some(r => r.id === id))
   const [chain, own] = await Promise.all([
     storedContributions(db, activity.id, enrolment.id, { ids: threads, bodies: false }),
-    db.select({ authorId: contributions.authorId, state: contributions.state, type: contributions.type, promptId: contributions.promptId }).from(contributions)
+    db.select({ authorId: contributions.authorId, state: contributions.state, type: contributions.type, promptId: contributions.promptId, detail: contributions.detail }).from(contributions)
       .where(and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolment.id), eq(contributions.state, 'shown'))),
   ])
   const reader = { activity, enrolment, seenSeq: null, now }

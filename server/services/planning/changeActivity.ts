@@ -1,11 +1,12 @@
 import { and, eq, inArray, isNull, notInArray } from 'drizzle-orm'
 import { KINDS } from '#core/contributing/kinds'
+import { readingOf } from '#core/contributing/reading/reading'
 import { talkOf } from '#core/contributing/talkSettings'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { isWorkingPhase, scheduleFaults, type Phase } from '#core/planning/schedule'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, auditTrail, categories, contributions, enrolments, expectations, files, gradingScales, groupPlans, groups, jointSeminars, marks, phases, prompts, rubricVersions, sections, units, wikiPages } from '#server/database/schema'
+import { activities, auditTrail, categories, contributions, enrolments, expectations, files, gradingScales, groupPlans, groups, jointSeminars, marks, phases, prompts, rubricVersions, sections, texts, units, wikiPages } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { storePoints } from '#server/services/marking/saveMark'
@@ -47,6 +48,7 @@ export function changeActivity(db: Database, actor: ActorAt, write: ActivityPatc
     requireSound(body)
     await requireKindKept(tx, before, body.kind)
     await requirePagesKept(tx, before, body.audience)
+    await requireTextKept(tx, before, body)
     await requireOwnParts(tx, actor, body, old.jointSeminarIds)
     const [after] = await tx.update(activities).set({ ...columnsOf(body, before), version: before.version + 1 }).where(eq(activities.id, before.id)).returning()
     await writeParts(tx, after!, body)
@@ -69,6 +71,7 @@ export function requireSound(body: Pick<ActivityBody, 'opensAt' | 'phases' | 'ru
   const { answerType, readBy } = KINDS[body.kind]
   if (body.rules.some(r => r.rule.kind === 'reviews') && answerType !== 'review') throw refusedField('rules', 'noReviews', 'Nothing is reviewed here, so reviews cannot be asked for.')
   if (body.kind !== 'wiki' && body.rules.some(r => r.rule.kind === 'ownPages' || r.rule.kind === 'revisions')) throw refusedField('rules', 'noPages', 'Pages are claimed in a wiki only, so they cannot be asked for here.')
+  if (body.kind !== 'reading' && body.rules.some(r => r.rule.kind === 'questions' || r.rule.kind === 'parts')) throw refusedField('rules', 'noMargin', 'Notes stand in the margin of a reading only, so they cannot be asked for here.')
   if (body.rules.some(r => r.rule.kind === 'replies') && (answerType === null || readBy !== 'class')) throw refusedField('rules', 'noAnswers', 'Classmates do not answer each other here, so replies cannot be asked for.')
 }
 
@@ -78,7 +81,7 @@ export const toPhases = (list: ActivityBody['phases']): Phase[] => list.map(p =>
 async function requireOwnParts(tx: Db, actor: Actor, body: ActivityBody, already: readonly string[]): Promise<void> {
   const { seminar } = actor
   const gone = (field: string) => refusedField(field, 'gone', 'What you chose is no longer there. Reload the page and choose again.')
-  const own = async (table: typeof units | typeof categories | typeof gradingScales | typeof files | typeof rubricVersions | typeof groupPlans | typeof activities, id: string | null, field: string) => {
+  const own = async (table: typeof units | typeof categories | typeof gradingScales | typeof files | typeof rubricVersions | typeof groupPlans | typeof activities | typeof texts, id: string | null, field: string) => {
     if (id === null) return
     const [found] = await tx.select({ id: table.id }).from(table as typeof units).where(and(eq(table.id, id), eq(table.seminarId, seminar.id)))
     if (!found) throw gone(field)
@@ -88,6 +91,7 @@ async function requireOwnParts(tx: Db, actor: Actor, body: ActivityBody, already
   await own(gradingScales, body.gradingScaleId, 'gradingScaleId')
   await own(files, body.spokenFileId, 'spokenFileId')
   await own(rubricVersions, body.rubricVersionId, 'rubricVersionId')
+  await own(texts, body.reading.textId, 'reading')
   await own(groupPlans, body.review.apartIn, 'review')
   await own(activities, body.review.sharesOf, 'review')
   const { audience } = body
@@ -118,7 +122,7 @@ export function columnsOf(body: ActivityBody, before: Pick<ActivityRow, 'summary
     starter: body.starter && plainText(body.starter) !== '' ? body.starter : null, starterHtml: body.starter && plainText(body.starter) !== '' ? renderDoc(body.starter).html : null,
     spokenFileId: body.spokenFileId, unitId: body.unitId, categoryId: body.categoryId, scale: body.scale, gradingScaleId: body.gradingScaleId, points: body.points, passPercent: body.passPercent,
     practice: body.practice, groupMark: body.groupMark, returnTogether: body.returnTogether, rubricVersionId: body.rubricVersionId, lateRule: body.lateRule, combine: body.rubricVersionId ? null : body.combine, audience: body.audience,
-    settings: { ...talkOf(body), writeFirst: body.writeFirst, editMinutes: body.editMinutes, hiddenUntil: body.hiddenUntil, rests: body.rests, review: body.review, wiki: body.wiki, lexicon: body.lexicon },
+    settings: { ...talkOf(body), writeFirst: body.writeFirst, editMinutes: body.editMinutes, hiddenUntil: body.hiddenUntil, rests: body.rests, review: body.review, wiki: body.wiki, lexicon: body.lexicon, reading: body.reading },
     opensAt: new Date(body.opensAt),
   }
 }
@@ -152,8 +156,8 @@ export async function writeParts(tx: Db, activity: Pick<ActivityRow, 'id' | 'sem
 
 /** Pages with their versions are no posts, and posts no pages: once something is written, neither becomes the other. */
 async function requireKindKept(tx: Db, before: ActivityRow, kind: ActivityRow['kind']): Promise<void> {
-  if (before.kind === kind || (before.kind !== 'wiki' && kind !== 'wiki')) return
-  if (await tx.$count(contributions, eq(contributions.activityId, before.id)) > 0) throw refusedField('kind', 'written', before.kind === 'wiki' ? 'Pages have been written here, so it stays a wiki. Plan another activity beside it.' : 'Something has been written here already, and it would not become pages. Plan a wiki beside it.')
+  if (before.kind === kind || (before.kind !== 'wiki' && kind !== 'wiki' && before.kind !== 'reading' && kind !== 'reading')) return
+  if (await tx.$count(contributions, eq(contributions.activityId, before.id)) > 0) throw refusedField('kind', 'written', before.kind === 'wiki' ? 'Pages have been written here, so it stays a wiki. Plan another activity beside it.' : before.kind === 'reading' || kind === 'reading' ? `Something has been written here already, and ${kind === 'reading' ? 'it would belong to no passage of a text' : 'its passages would be lost'}. Plan another activity beside it.` : 'Something has been written here already, and it would not become pages. Plan a wiki beside it.')
 }
 
 /** Pages stand in the wiki of a group, or of the class: whom a wiki is for can change only as far as every page keeps its readers. */
@@ -165,6 +169,13 @@ async function requirePagesKept(tx: Db, before: ActivityRow, audience: ActivityB
   if (written.some(w => there === null ? w.groupId !== null : w.groupId === null || !there.includes(w.groupId))) {
     throw refusedField('audience', 'written', there === null ? 'Groups have written pages here, and nobody could read them if there were one wiki for the class. Plan another activity beside it.' : 'Pages have been written here that none of these groups could read. Plan another activity beside it.')
   }
+}
+
+/** Notes stand on passages of a text: once there are any, the reading keeps its text. A new version of it is another thing. */
+async function requireTextKept(tx: Db, before: ActivityRow, body: ActivityBody): Promise<void> {
+  const { textId } = readingOf(before.settings)
+  if (before.kind !== 'reading' || textId === null || textId === body.reading.textId) return
+  if (await tx.$count(contributions, eq(contributions.activityId, before.id)) > 0) throw refusedField('reading', 'written', 'Notes have been written in the margin of this text, so it stays. Add a new version of it in the library, or plan another reading.')
 }
 
 /** With another kind, what was written becomes that kind's entries and answers; words, authors and times stay. */

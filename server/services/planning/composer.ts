@@ -1,12 +1,14 @@
 import { and, asc, desc, eq, inArray, isNotNull, ne } from 'drizzle-orm'
 import { lexiconOf } from '#core/contributing/lexicon/lexiconSettings'
 import { wikiOf } from '#core/contributing/wiki/wikiSettings'
+import { readingOf } from '#core/contributing/reading/reading'
 import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, auditTrail, categories, contributions, enrolments, expectations, files, gradingScales, groupMembers, groupPlans, groups, jointSeminars, marks, persons, phases, prompts, rubrics, rubricVersions, sections, units } from '#server/database/schema'
 import { countedStudents, judgeRecord, loadRecords, participants, recordsOf } from '#server/services/contributing/records'
+import { settableTexts } from '#server/services/contributing/reading/library'
 import type { TalkBody } from '#shared/contributing/activity'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import { loadPlan, loadPlans } from './activityPlan'
@@ -55,6 +57,7 @@ export async function composerView(db: Db, actor: ActorAt, now: Date): Promise<C
     earlier,
     shareable: await db.select({ id: activities.id, title: activities.title }).from(activities).where(and(eq(activities.seminarId, seminar.id), ne(activities.kind, 'review'), isNotNull(activities.points), eq(activities.isTemplate, false))).orderBy(asc(activities.position)),
     spoken: await spokenOf(db, activity),
+    texts: await settableTexts(db, seminar.id, readingOf(activity.settings).textId),
     pace: { ...seminar.pace },
   }
 }
@@ -77,7 +80,7 @@ export async function loadBody(db: Db, a: ActivityRow): Promise<ComposerView['bo
     kind: a.kind, title: a.title, brief: a.brief, starter: a.starter, spokenFileId: a.spokenFileId, unitId: a.unitId, categoryId: a.categoryId,
     scale: a.scale, gradingScaleId: a.gradingScaleId, points: a.points, passPercent: a.passPercent, practice: a.practice, groupMark: a.groupMark, returnTogether: a.returnTogether,
     rubricVersionId: a.rubricVersionId, lateRule: a.lateRule, combine: a.combine, audience: copyAudience(a.audience),
-    jointSeminarIds: jointRows.map(j => j.seminarId), ...structuredClone(talkOf(a.settings)) as TalkBody, review: structuredClone(reviewOf(a.settings)) as ActivityBody['review'], wiki: structuredClone(wikiOf(a.settings)) as ActivityBody['wiki'], lexicon: structuredClone(lexiconOf(a.settings)) as ActivityBody['lexicon'], writeFirst: a.settings.writeFirst, hiddenUntil: a.settings.hiddenUntil ?? null, editMinutes: a.settings.editMinutes, rests: [...a.settings.rests ?? []],
+    jointSeminarIds: jointRows.map(j => j.seminarId), ...structuredClone(talkOf(a.settings)) as TalkBody, review: structuredClone(reviewOf(a.settings)) as ActivityBody['review'], wiki: structuredClone(wikiOf(a.settings)) as ActivityBody['wiki'], lexicon: structuredClone(lexiconOf(a.settings)) as ActivityBody['lexicon'], reading: { ...readingOf(a.settings) }, writeFirst: a.settings.writeFirst, hiddenUntil: a.settings.hiddenUntil ?? null, editMinutes: a.settings.editMinutes, rests: [...a.settings.rests ?? []],
     opensAt: a.opensAt.toISOString(), phases: phaseRows.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
     rules: rules.map(e => ({ id: e.id, rule: e.rule, needed: e.needed })),
     prompts: promptRows.map(p => ({ id: p.id, doc: p.doc, releaseAt: p.releaseAt.toISOString() })),

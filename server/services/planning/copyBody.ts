@@ -5,6 +5,7 @@ import type { Db } from '#server/database/client'
 import { categories, files, gradingScales, outcomes, rubrics, rubricVersions } from '#server/database/schema'
 import { draftOf, writeCriteria } from '#server/services/marking/rubrics'
 import type { ActivityBody } from '#shared/planning/composer'
+import { copyText } from '#server/services/contributing/reading/library'
 import { loadRubric } from './activityView'
 import { filesIn } from './changeActivity'
 
@@ -21,6 +22,7 @@ export async function copyBody(tx: Db, body: ActivityBody, fromSeminarId: string
     spokenFileId: body.spokenFileId ? fileIds.get(body.spokenFileId) ?? null : null,
     categoryId: await sameTitle(tx, categories, body.categoryId, target.seminar.id), gradingScaleId: await sameTitle(tx, gradingScales, body.gradingScaleId, target.seminar.id),
     rubricVersionId: body.rubricVersionId && await copyRubric(tx, body.rubricVersionId, fromSeminarId, target.seminar.id), unitId: null, audience: { kind: 'everyone' }, jointSeminarIds: [], rests: [], review: { ...body.review, apartIn: null, sharesOf: null },
+    reading: { ...body.reading, textId: body.reading.textId && await copyText(tx, body.reading.textId, target) },
   }
 }
 

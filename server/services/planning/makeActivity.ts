@@ -2,6 +2,7 @@ import { and, eq, max } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { KINDS } from '#core/contributing/kinds'
 import { USUAL_LEXICON } from '#core/contributing/lexicon/lexiconSettings'
+import { USUAL_READING } from '#core/contributing/reading/reading'
 import { USUAL_WIKI } from '#core/contributing/wiki/wikiSettings'
 import { USUAL_REVIEW } from '#core/contributing/review/reviewSettings'
 import { USUAL_TALK } from '#core/contributing/talkSettings'
@@ -72,7 +73,7 @@ function usualBody(seminar: Seminar, kind: ActivityRow['kind'], week: number): A
   return {
     kind, title: { discussion: 'New discussion', journal: 'New journal', blog: 'New blog', wiki: 'New wiki', reading: 'New reading', review: 'New peer review', lexicon: 'New lexicon', exitNote: 'New exit note' }[kind],
     brief: empty, starter: null, spokenFileId: null, unitId: null, categoryId: null, scale: 'none', gradingScaleId: null, points: null, passPercent: null, practice: false, groupMark: false, returnTogether: true,
-    rubricVersionId: null, lateRule: { kind: 'none' }, combine: null, audience: { kind: 'everyone' }, jointSeminarIds: [], ...structuredClone(USUAL_TALK) as TalkBody, review: structuredClone(USUAL_REVIEW) as ActivityBody['review'], wiki: structuredClone(USUAL_WIKI) as ActivityBody['wiki'], lexicon: structuredClone(USUAL_LEXICON) as ActivityBody['lexicon'], writeFirst: kind === 'discussion', hiddenUntil: null, editMinutes: 30, rests: [],
+    rubricVersionId: null, lateRule: { kind: 'none' }, combine: null, audience: { kind: 'everyone' }, jointSeminarIds: [], ...structuredClone(USUAL_TALK) as TalkBody, review: structuredClone(USUAL_REVIEW) as ActivityBody['review'], wiki: structuredClone(USUAL_WIKI) as ActivityBody['wiki'], lexicon: structuredClone(USUAL_LEXICON) as ActivityBody['lexicon'], reading: { ...USUAL_READING }, writeFirst: kind === 'discussion', hiddenUntil: null, editMinutes: 30, rests: [],
     opensAt, phases: [...phaseList, marking], rules, prompts: [],
   }
 }

@@ -42,7 +42,7 @@ export async function takeInTerms(db: Database, actor: Actor & { readonly activi
     const [changed] = await tx.update(activities).set({ settings: { ...activity.settings, lexicon: { ...settings, categories } } }).where(eq(activities.id, activity.id)).returning()
     for (const { term, definition, line } of wanted) {
       const known = term.category === null || categories.includes(term.category)
-      await postContribution(tx as Database, { ...actor, activity: changed! }, { key: v5(`${line}:${term.term}`, write.key), parentId: null, slot: `line ${line}`, promptId: null, title: null, fileIds: [], takesUp: null, showAt: null, term: { ...term, category: known ? term.category : null }, doc: paragraphs(definition) as never }, now)
+      await postContribution(tx as Database, { ...actor, activity: changed! }, { key: v5(`${line}:${term.term}`, write.key), parentId: null, slot: `line ${line}`, promptId: null, title: null, fileIds: [], takesUp: null, showAt: null, note: null, term: { ...term, category: known ? term.category : null }, doc: paragraphs(definition) as never }, now)
     }
     return answer
   })

@@ -1,0 +1,61 @@
+import { eq, inArray } from 'drizzle-orm'
+import { readingOf } from '#core/contributing/reading/reading'
+import type { Actor, ActivityRow } from '#server/access/seminar'
+import { isStaff, nothingHere } from '#server/access/seminar'
+import type { Database, Db } from '#server/database/client'
+import { contributions, files, groupMembers, groups } from '#server/database/schema'
+import { Problem } from '#server/http/problem'
+import type { ReadingView } from '#shared/contributing/reading'
+import { announce } from '../announce'
+import { readable } from '../writePlace'
+import { currentVersion } from './library'
+
+type ActorAt = Actor & { readonly activity: ActivityRow }
+
+/** The text of a reading as one opens it: its pages or sections with their places, and where its picture or sound is. */
+export async function readReading(db: Db, { activity, enrolment }: ActorAt): Promise<ReadingView> {
+  const settings = readingOf(activity.settings)
+  const current = settings.textId ? await currentVersion(db, settings.textId) : null
+  const [file] = current?.version.fileId ? await db.select({ id: files.id, type: files.type }).from(files).where(eq(files.id, current.version.fileId)) : []
+  return {
+    text: current && {
+      id: current.text.id, title: current.text.title, credit: current.text.credit, form: current.text.form, version: current.text.version, words: current.version.parts.reduce((sum, p) => sum + p.words, 0),
+      file: file ? { url: `/api/files/${file.id}`, type: file.type } : null,
+      parts: current.version.parts.map(p => ({ ...p, time: p.time ? [...p.time] as [number, number] : null })), cues: [...current.version.cues],
+    },
+    from: settings.from, to: settings.to, writeFirst: settings.writeFirst, groups: await groupsOf(),
+  }
+
+  /** The groups the activity is for, if it is for groups: to staff all, to a student their own. */
+  async function groupsOf(): Promise<ReadingView['groups']> {
+    if (activity.audience.kind !== 'groups') return []
+    const rows = await db.select({ id: groups.id, memberId: groupMembers.enrolmentId }).from(groupMembers).innerJoin(groups, eq(groups.id, groupMembers.groupId))
+      .where(activity.audience.groupIds.length > 0 ? inArray(groups.id, [...activity.audience.groupIds]) : eq(groups.groupPlanId, activity.audience.groupPlanId))
+    const by = new Map<string, string[]>()
+    for (const { id, memberId } of rows) by.set(id, [...by.get(id) ?? [], memberId])
+    return [...by].filter(([, members]) => isStaff(enrolment) || members.includes(enrolment.id)).map(([id, memberIds]) => ({ id, memberIds }))
+  }
+}
+
+/** Some sections of an article. */
+export async function readParts(db: Db, { activity }: ActorAt, from: number, to: number): Promise<{ parts: Array<{ number: number, html: string }> }> {
+  const { textId } = readingOf(activity.settings)
+  const current = textId ? await currentVersion(db, textId) : null
+  if (!current) throw nothingHere()
+  return { parts: current.version.html.slice(from - 1, to).map((html, i) => ({ number: from + i, html })) }
+}
+
+/** A question has its answer, or is open again: for whoever put it, and staff, to say. */
+export async function setSettled(db: Database, actor: ActorAt & { readonly contribution: typeof contributions.$inferSelect }, settled: boolean, now: Date): Promise<{ done: boolean }> {
+  const { contribution, enrolment, activity } = actor
+  if (!await readable(db, actor, contribution.id, now)) throw nothingHere()
+  const { note } = contribution.detail
+  if (note?.kind !== 'question') throw new Problem(409, 'noQuestion', 'Only a question can have its answer.')
+  if (contribution.authorId !== enrolment.id && !isStaff(enrolment)) throw new Problem(403, 'notYours', 'Whether a question has its answer, whoever put it says.')
+  await db.transaction(async (tx) => {
+    const [current] = await tx.select().from(contributions).where(eq(contributions.id, contribution.id)).for('update')
+    await tx.update(contributions).set({ detail: { ...current!.detail, note: { ...current!.detail.note!, settled: settled ? { by: enrolment.id, at: now.toISOString() } : null } } }).where(eq(contributions.id, contribution.id))
+    await announce(tx, { activityId: activity.id, id: contribution.id })
+  })
+  return { done: true }
+}
