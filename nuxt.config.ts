@@ -34,6 +34,8 @@ export default defineNuxtConfig({
     vuetifyOptions: './vuetify.config.ts',
   },
   nitro: {
+    // what papers need that name letters or types without bringing them along
+    publicAssets: [{ dir: here('./node_modules/pdfjs-dist/cmaps'), baseURL: '/paper/cmaps', maxAge: 86_400 }, { dir: here('./node_modules/pdfjs-dist/standard_fonts'), baseURL: '/paper/fonts', maxAge: 86_400 }],
     ...(process.env.JOVREL_OUTPUT && { output: { dir: process.env.JOVREL_OUTPUT } }),
   },
   typescript: {

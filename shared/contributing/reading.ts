@@ -81,3 +81,4 @@ export const AnnotationsTake = z.object({ key: z.uuid(), json: z.string().min(1,
 export type AnnotationsTake = z.infer<typeof AnnotationsTake>
 export const AnnotationsTaken = z.object({ notes: z.number().int(), replies: z.number().int(), refused: z.array(z.object({ id: z.string().nullable(), why: z.string() })) })
 export const ToolsAddress = z.object({ address: z.string().nullable(), token: z.string().nullable() }) // the token is shown once, when it is made
+export const TextFound = z.object({ places: z.array(z.object({ start: z.number().int(), end: z.number().int() })), more: z.boolean() })

@@ -2,6 +2,7 @@
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { AttachLimits } from '#core/contributing/talkSettings'
 import type { LexiconSettingsBody } from '#shared/contributing/lexiconSettings'
+import type { NoteDetail } from '#shared/contributing/reading'
 import type { DraftView, TakesUp } from '#shared/contributing/thread'
 import { useDraft, type WritingPlace } from '../../composables/contributing/useDraft'
 import { useNotices } from '../../stores/notices'
@@ -24,6 +25,8 @@ const props = withDefaults(defineProps<{
   titled?: boolean
   /** Of a lexicon: what a term can be; the text is its definition. */
   lexicon?: LexiconSettingsBody | null
+  /** Of a note in a margin: its kind, its passage, its tags. */
+  note?: NoteDetail | null
   closable?: boolean
   /** Whether it can wait for a time to show itself. */
   timed?: boolean
@@ -31,17 +34,17 @@ const props = withDefaults(defineProps<{
   verb?: string
   /** Asked before it is posted; false leaves it where it is. */
   before?: ((text: string, fileIds: readonly string[]) => Promise<boolean>) | null // the text with its title
-}>(), { takesUp: null, autofocus: true, attach: null, verb: 'Post', before: null, lexicon: null })
+}>(), { takesUp: null, autofocus: true, attach: null, verb: 'Post', before: null, lexicon: null, note: null })
 const emit = defineEmits<{ posted: [id: string, state: 'shown' | 'awaitingApproval' | 'scheduled'], away: [], dropPassage: [] }>()
 const notices = useNotices()
 const store = useThreadStore()
 const passage = toRef(props, 'takesUp')
-const draft = useDraft(props.place, props.stored, passage)
+const draft = useDraft(props.place, props.stored, passage, toRef(props, 'note'))
 const busy = ref(false)
 const problemId = useId()
 const later = ref(false)
 const showAt = ref('')
-watch(passage, () => { if (draft.words.value > 0) draft.write(draft.doc.value) })
+watch([passage, () => props.note], () => { if (draft.words.value > 0) draft.write(draft.doc.value) })
 draft.onSent(id => emit('posted', id, 'shown'))
 
 async function post() {

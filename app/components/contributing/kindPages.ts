@@ -5,8 +5,9 @@ import DiscussionPage from './discussion/DiscussionPage.vue'
 import ExitNotePage from './exitNote/ExitNotePage.vue'
 import JournalPage from './journal/JournalPage.vue'
 import LexiconPage from './lexicon/LexiconPage.vue'
+import ReadingPage from './reading/ReadingPage.vue'
 import ReviewPage from './review/ReviewPage.vue'
 import WikiPage from './wiki/WikiPage.vue'
 
 /** The page each kind of activity has. A new kind adds its folder here and one line. */
-export const KIND_PAGES: Readonly<Partial<Record<ActivityKind, Component>>> = { discussion: DiscussionPage, journal: JournalPage, blog: BlogPage, exitNote: ExitNotePage, review: ReviewPage, wiki: WikiPage, lexicon: LexiconPage }
+export const KIND_PAGES: Readonly<Partial<Record<ActivityKind, Component>>> = { discussion: DiscussionPage, journal: JournalPage, blog: BlogPage, exitNote: ExitNotePage, reading: ReadingPage, review: ReviewPage, wiki: WikiPage, lexicon: LexiconPage }

@@ -1,5 +1,6 @@
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
+import type { NoteDetail } from '#shared/contributing/reading'
 import type { TermDetail } from '#shared/contributing/term'
 import type { AttachedFile, DraftView, TakesUp } from '#shared/contributing/thread'
 import { ApiProblem, newKey, useApi } from '../shell/useApi'
@@ -20,7 +21,7 @@ const EMPTY: RichNode = { type: 'doc', content: [{ type: 'paragraph' }] }
  * Without a connection it waits in the browser and is sent when there is one. A text changed in another window is never
  * overwritten: both are offered.
  */
-export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp: Ref<TakesUp | null>) {
+export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp: Ref<TakesUp | null>, note: Ref<NoteDetail | null> = ref(null)) {
   const api = useApi()
   const outbox = useOutbox()
   const shelf = `draft:${place.activityId}:${place.parentId ?? 'top'}:${place.slot ?? ''}`
@@ -41,7 +42,7 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
   let posted = false
   let touched = false
 
-  const written = () => ({ parentId: place.parentId, slot: place.slot ?? '', promptId: place.promptId ?? null, title: title.value || null, term: term.value, fileIds: files.value.map(f => f.id), doc: doc.value, takesUp: takesUp.value })
+  const written = () => ({ parentId: place.parentId, slot: place.slot ?? '', promptId: place.promptId ?? null, title: title.value || null, term: term.value, note: note.value, fileIds: files.value.map(f => f.id), doc: doc.value, takesUp: takesUp.value })
 
   function write(next: RichNode) {
     touched = true
@@ -87,7 +88,7 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
       state.value = 'two texts'
       return
     }
-    problem.value = error.at('doc') ?? error.at('term') ?? error.at('category') ?? error.at('takesUp') ?? error.at('fileIds') ?? error.at('title') ?? error.message
+    problem.value = error.at('doc') ?? error.at('term') ?? error.at('category') ?? error.at('takesUp') ?? error.at('note') ?? error.at('fileIds') ?? error.at('title') ?? error.message
   }
 
   /** Keeps one of two texts: mine goes on top of theirs, or theirs takes its place here. */
@@ -104,7 +105,7 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
     clearTimeout(timer)
     await saving
     problem.value = null
-    const now = JSON.stringify([doc.value, takesUp.value, title.value, term.value, files.value.map(f => f.id), more])
+    const now = JSON.stringify([doc.value, takesUp.value, title.value, term.value, note.value, files.value.map(f => f.id), more])
     if (postKey.text !== now) postKey = { key: newKey(), text: now }
     const path = `/api/activities/${place.activityId}/contributions`
     const body = { ...written(), ...more, key: postKey.key }

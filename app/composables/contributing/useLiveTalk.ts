@@ -3,9 +3,9 @@ import { useThreadStore } from '../../stores/thread'
 
 /**
  * Keeps an open talk up to date as others write (server-sent events); the browser reconnects by itself, and after a gap
- * everything is fetched anew. `arrived` holds what came since it was last looked at.
+ * everything is fetched anew; `opened` hears when more than contributions is to be. `arrived` holds what came since it was last looked at.
  */
-export function useLiveTalk(before: () => void) {
+export function useLiveTalk(before: () => void, opened: () => void = () => {}) {
   const store = useThreadStore()
   const arrived = shallowRef<readonly WholeContribution[]>([])
   let source: EventSource | undefined
@@ -17,6 +17,7 @@ export function useLiveTalk(before: () => void) {
       const event = LiveEvent.safeParse(JSON.parse(String(message.data)))
       if (!event.success) return
       before()
+      if (event.data.kind === 'opened') opened()
       const came = store.hear(event.data)
       if (came) arrived.value = [...arrived.value, came]
     }

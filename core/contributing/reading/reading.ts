@@ -56,4 +56,4 @@ export interface ReadingSettings {
 export const USUAL_READING: ReadingSettings = { textId: null, from: 1, to: null, writeFirst: 'none' }
 export const readingOf = (settings: { readonly reading?: ReadingSettings }): ReadingSettings => ({ ...USUAL_READING, ...settings.reading })
 /** Whether a part is among those that are set. */
-export const isSet = ({ from, to }: ReadingSettings, number: number): boolean => number >= from && (to === null || number <= to)
+export const isSet = ({ from, to }: Pick<ReadingSettings, 'from' | 'to'>, number: number): boolean => number >= from && (to === null || number <= to)

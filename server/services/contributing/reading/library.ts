@@ -15,7 +15,7 @@ const LARGEST = 20_000_000 // bytes
 export async function listTexts(db: Db, actor: Actor): Promise<TextsView> {
   const rows = await db.select({ text: texts, parts: textVersions.parts }).from(texts).innerJoin(textVersions, and(eq(textVersions.textId, texts.id), eq(textVersions.number, texts.version)))
     .where(and(eq(texts.seminarId, actor.seminar.id), isNull(texts.archivedAt))).orderBy(desc(texts.madeAt))
-  const set = await db.select({ id: activities.id, title: activities.title, textId: sql<string>`${activities.settings} -> 'reading' ->> 'textId'`, notes: sql<number>`(select count(*)::int from contributions c where c.activity_id = ${activities.id} and c.type = 'note' and c.state = 'shown')` })
+  const set = await db.select({ id: activities.id, title: activities.title, textId: sql<string>`${activities.settings} -> 'reading' ->> 'textId'`, notes: sql<number>`(select count(*)::int from contributions c where c.activity_id = activities.id and c.type = 'note' and c.state = 'shown')` })
     .from(activities).where(and(eq(activities.seminarId, actor.seminar.id), eq(activities.kind, 'reading'), sql`${activities.settings} -> 'reading' ->> 'textId' is not null`))
   return {
     mayManage: actor.enrolment.role === 'instructor',

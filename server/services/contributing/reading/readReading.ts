@@ -1,6 +1,7 @@
 import { eq, inArray } from 'drizzle-orm'
 import { readingOf } from '#core/contributing/reading/reading'
 import type { Actor, ActivityRow } from '#server/access/seminar'
+import { readableText } from '#core/contributing/reading/readableText'
 import { isStaff, nothingHere } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { contributions, files, groupMembers, groups } from '#server/database/schema'
@@ -58,4 +59,21 @@ export async function setSettled(db: Database, actor: ActorAt & { readonly contr
     await announce(tx, { activityId: activity.id, id: contribution.id })
   })
   return { done: true }
+}
+
+const MOST_FOUND = 300
+
+/** Places of a text that hold some words, large and small letters alike. */
+export async function findInText(db: Db, { activity }: ActorAt, words: string): Promise<{ places: Array<{ start: number, end: number }>, more: boolean }> {
+  const { textId } = readingOf(activity.settings)
+  const current = textId ? await currentVersion(db, textId) : null
+  if (!current) throw nothingHere()
+  const looked = readableText(words).text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+  const places: Array<{ start: number, end: number }> = []
+  if (looked === '') return { places, more: false }
+  for (const { index, 0: found } of current.version.words.matchAll(new RegExp(looked, 'giu'))) {
+    if (places.length === MOST_FOUND) return { places, more: true }
+    places.push({ start: index, end: index + found.length })
+  }
+  return { places, more: false }
 }

@@ -1,0 +1,14 @@
+import type { PDFDocumentProxy } from 'pdfjs-dist'
+import workerUrl from 'pdfjs-dist/legacy/build/pdf.worker.min.mjs?url'
+
+type Pdfjs = typeof import('pdfjs-dist')
+/** A paper that is open on the page: its reader, and the paper. Nothing in a paper is run. */
+export interface OpenPaper { readonly pdfjs: Pdfjs, readonly paper: PDFDocumentProxy, readonly close: () => Promise<void> }
+
+/** Opens a paper; its pages are fetched as they are needed. @throws what the reader says when it cannot be opened */
+export async function openPaper(url: string): Promise<OpenPaper> {
+  const pdfjs = await import('pdfjs-dist/legacy/build/pdf.mjs') as unknown as Pdfjs
+  pdfjs.GlobalWorkerOptions.workerSrc = workerUrl
+  const task = pdfjs.getDocument({ url, isEvalSupported: false, enableXfa: false, useWasm: false, disableAutoFetch: true, cMapUrl: '/paper/cmaps/', standardFontDataUrl: '/paper/fonts/' })
+  return { pdfjs, paper: await task.promise, close: () => task.destroy() }
+}

@@ -1,0 +1,34 @@
+import { defineStore } from 'pinia'
+import type { ReadingView } from '#shared/contributing/reading'
+import { useApi } from '../composables/shell/useApi'
+
+/** The text of one reading; its notes are with the talk. */
+export const useReadingStore = defineStore('reading', () => {
+  const api = useApi() // taken here once: after an await there is no request to bind it to
+  const activityId = ref<string | null>(null)
+  const view = shallowRef<ReadingView | null>(null)
+  const html = shallowRef<ReadonlyMap<number, string>>(new Map())
+  const path = () => `/api/activities/${activityId.value}/reading`
+
+  async function load(id: string) {
+    const next = await api.get<ReadingView>(`/api/activities/${id}/reading`)
+    if (activityId.value !== id || view.value?.text?.version !== next.text?.version || view.value?.text?.id !== next.text?.id) html.value = new Map()
+    activityId.value = id
+    view.value = next
+  }
+  const asked = new Set<number>()
+  /** Fetches sections of an article that are about to be read. */
+  async function needParts(numbers: readonly number[]) {
+    const missing = numbers.filter(n => !html.value.has(n) && !asked.has(n))
+    if (missing.length === 0 || view.value?.text?.form !== 'article') return
+    missing.forEach(n => asked.add(n))
+    try {
+      const { parts } = await api.get<{ parts: Array<{ number: number, html: string }> }>(`${path()}/parts?from=${Math.min(...missing)}&to=${Math.max(...missing)}`)
+      html.value = new Map([...html.value, ...parts.map(p => [p.number, p.html] as const)])
+    }
+    finally { missing.forEach(n => asked.delete(n)) }
+  }
+  const find = (words: string) => api.get<{ places: Array<{ start: number, end: number }>, more: boolean }>(`${path()}/find?q=${encodeURIComponent(words)}`)
+  const settle = (id: string, settled: boolean) => api.put(`/api/contributions/${id}/settled`, { settled })
+  return { activityId, view, html, load, needParts, find, settle }
+})
