@@ -35,6 +35,7 @@ import PublishBar from './PublishBar.vue'
 import SpokenBrief from './SpokenBrief.vue'
 import ActivityPreview from './ActivityPreview.vue'
 import ReviewLines from './ReviewLines.vue'
+import ReadingLines from './ReadingLines.vue'
 import TalkLines from './TalkLines.vue'
 import WikiLines from './WikiLines.vue'
 import LexiconLines from './LexiconLines.vue'
@@ -213,6 +214,7 @@ const week = computed(() => { const n = weekOf(new Date(body.value.opensAt), { f
         <ReviewLines v-if="body.kind === 'review'" :body="body" :view="view" :disabled="disabled" @change="edit.change($event)" />
         <WikiLines v-if="body.kind === 'wiki'" :body="body" :disabled="disabled" @change="edit.change($event)" />
         <LexiconLines v-if="body.kind === 'lexicon'" :body="body" :disabled="disabled" @change="edit.change($event)" />
+        <ReadingLines v-if="body.kind === 'reading'" :body="body" :view="view" :disabled="disabled" @change="edit.change($event)" />
         <TalkLines v-if="body.kind !== 'review'" :body="body" :disabled="disabled" :contributions="view.contributions" :sections="view.sections.length" @change="edit.change($event)" @light="lit = $event" />
       </section>
       <dl>

@@ -32,7 +32,7 @@ watch(() => props.here, here => list.value?.querySelector(`[data-strip="${here}"
         <h3 v-if="part.heading || part.number === 1">{{ part.heading ?? '' }} <span v-if="part.number === 1">notes</span></h3>
         <button class="pg" :class="{ here: part.number === here }" type="button" :aria-current="part.number === here ? 'page' : undefined" :aria-label="`${word} ${part.label}, ${closedPages.has(part.number) ? 'others’ notes once you have one here' : `${count} ${count === 1 ? 'note' : 'notes'}`}`" @click="emit('go', part.number)">
           <b class="num">{{ part.label }}</b>
-          <svg :width="WIDTH" height="22" :viewBox="`0 0 ${WIDTH} 22`" aria-hidden="true">
+          <svg height="22" preserveAspectRatio="none" :viewBox="`0 0 ${WIDTH} 22`" aria-hidden="true">
             <path :d="`M0 17.5H${WIDTH}`" class="ground" />
             <template v-for="(n, i) in bins" :key="i"><path v-if="n > 0" class="talk" :d="`M${x(i)} 17v${-Math.min(15, 2 + n * 1.95)}`" /><path v-if="own.has(i)" class="own" :d="`M${x(i) - 2.2} 20.2h4.4`" /></template>
           </svg>
@@ -50,9 +50,10 @@ ol { list-style: none; overflow-y: auto; flex: 0 1 auto; min-height: 60px; paddi
 li { position: relative; }
 h3 { font: 600 0.75rem/1.25 var(--ui); color: var(--ink-2); padding: 7px 8px 2px 0; display: flex; justify-content: space-between; gap: 6px; }
 h3 span { font-weight: 500; color: var(--ink-3); }
-.pg { display: grid; grid-template-columns: 24px 78px 1fr; align-items: center; width: 100%; height: 28px; color: var(--ink-3); background: none; border: 0; padding: 0; cursor: pointer; text-align: left; font: inherit; border-radius: 0; white-space: nowrap; }
+.pg { display: grid; grid-template-columns: minmax(24px, max-content) minmax(0, 1fr) 30px; gap: 0 6px; align-items: center; width: 100%; height: 28px; color: var(--ink-3); background: none; border: 0; padding: 0; cursor: pointer; text-align: left; font: inherit; border-radius: 0; white-space: nowrap; }
 .pg b { font-weight: 600; overflow: hidden; text-overflow: clip; }
 .pg em { font-style: normal; text-align: right; padding-right: 10px; }
+svg { width: 100%; }
 .ground { stroke: var(--spine); }
 .talk { stroke: var(--ink-3); stroke-width: 2.6; opacity: 0.7; }
 .own { stroke: var(--harbour); stroke-width: 2.2; }

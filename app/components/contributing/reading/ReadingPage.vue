@@ -410,6 +410,7 @@ main { overflow-y: auto; overflow-x: hidden; position: relative; outline: none; 
 .lost > div { padding: 8px 0 8px 20px; max-width: 44rem; border-top: 1px solid var(--line-soft); }
 .was { font: italic 400 0.875rem/1.4 var(--read); color: var(--ink-3); text-decoration: line-through; }
 .below { background: var(--paper); border-block: 1px solid var(--line); padding: 10px 14px 6px 22px; display: grid; gap: 10px; }
+.below .link { font: 500 0.8125rem/1.4 var(--ui); }
 .broken { padding: 14px var(--gutter); }
 footer { flex: none; min-height: 34px; border-top: 1px solid var(--line); display: flex; align-items: center; gap: 4px 16px; padding: 3px 20px; font-size: 0.78125rem; color: var(--ink-2); flex-wrap: wrap; }
 footer > .muted { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; max-width: 26rem; }

@@ -22,5 +22,7 @@ export function usePlayer(cues: () => ReadonlyArray<{ readonly from: number, rea
     timeupdate: () => { at.value = media.value?.currentTime ?? 0 }, play: () => { playing.value = true; problem.value = false }, pause: () => { playing.value = false }, ended: () => { playing.value = false },
     loadedmetadata: () => { const d = media.value?.duration ?? 0; length.value = Number.isFinite(d) ? d : cues().at(-1)?.to ?? 0 }, error: () => { problem.value = true },
   }
+  // what was known before the page came to life is not told again
+  watch(media, (m) => { if (m && m.readyState >= 1) events.loadedmetadata() })
   return { media, at, length, playing, speed, problem, cue, saying, play, pause, toggle, seek, events }
 }

@@ -2,6 +2,7 @@
 import { KIND_WORDS } from '../../../composables/planning/kindWords'
 import type { ActivityKind } from '#core/contributing/kinds/kind'
 import type { LibraryRubric, LibraryView } from '#shared/marking/rubric'
+import LibraryTexts from '../../../components/contributing/reading/LibraryTexts.vue'
 import ProblemPage from '../../../components/shell/ProblemPage.vue'
 import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
 import { points } from '../../../composables/marking/points'
@@ -60,13 +61,14 @@ const versionWords = (r: LibraryRubric) => [
   <ProblemPage v-if="error || !data" :sentence="error?.message ?? ''" @retry="refresh()" />
   <main v-else class="leaf">
     <div class="leaf-head">
-      <h1>Library</h1><p class="muted small">what this seminar is marked by and planned with</p><span class="grow" />
+      <h1>Library</h1><p class="muted small">what this seminar reads, is marked by and planned with</p><span class="grow" />
       <template v-if="data.mayManage">
         <label class="v-btn file"><input type="file" accept=".json,.csv,.txt" class="visually-hidden" @change="take">Import CASE JSON or CSV …</label>
         <v-btn class="main" @click="begin">Write a rubric</v-btn>
       </template>
     </div>
     <p v-for="sentence in passedOver" :key="sentence" class="field-problem" role="alert">{{ sentence }}</p>
+    <LibraryTexts :seminar-id="String(route.params.seminarId)" />
     <h2>Rubrics</h2>
     <p v-if="data.rubrics.length === 0" class="invite">There is no rubric yet. Write one, or import one that your college uses.</p>
     <ul>
