@@ -30,6 +30,8 @@ export async function testWorld() {
     city: activity('City pages'),
     walls: activity('Walls of Sundvik'),
     terms: activity('Terms of the sea'),
+    roll: activity('Reading the toll roll'),
+    calm: activity('Who may wait'),
     as: async (key: string) => new Client(server.address).signIn(email(key)),
     nobody: new Client(server.address),
     async enrolment(key: string) {
@@ -51,7 +53,7 @@ export async function testWorld() {
       const [row] = await db.select({ page: t.wikiPages }).from(t.wikiPages).innerJoin(t.groups, eq(t.groups.id, t.wikiPages.groupId)).where(and(eq(t.wikiPages.activityId, activityId), eq(t.groups.title, group), eq(t.wikiPages.title, title)))
       return row!.page
     },
-    async contribution(author: string, activityId: string, type: 'post' | 'reply' | 'entry' | 'term' | 'comment' | 'pageVersion' = 'post') {
+    async contribution(author: string, activityId: string, type: 'post' | 'reply' | 'entry' | 'term' | 'comment' | 'pageVersion' | 'note' = 'post') {
       const enrolment = await this.enrolment(author)
       const [row] = await db.select().from(t.contributions).where(and(eq(t.contributions.authorId, enrolment.id), eq(t.contributions.activityId, activityId), eq(t.contributions.type, type), eq(t.contributions.state, 'shown'))).orderBy(t.contributions.shownAt)
       return row!

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { CONTRIBUTION_TYPES } from '../../core/contributing/contribution'
 import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
+import { NOTE_KINDS } from '../../core/contributing/reading/reading'
 import { STANDINGS } from '../../core/contributing/standing'
 import { CheckView, RubricView } from '../contributing/activity'
 import { AttachedFile } from '../contributing/thread'
@@ -91,11 +92,12 @@ export const RecordItem = z.object({
   files: z.array(AttachedFile),
   revisions: z.number().int(), // earlier texts, which staff can read
   mark: z.object({ points: z.number().int().nullable(), done: z.boolean().nullable() }).nullable(), // of this contribution alone
-  answers: z.object({ name: z.string(), text: z.string() }).nullable(), // what it answered
+  answers: z.object({ name: z.string(), text: z.string(), passage: z.string().nullable() }).nullable(), // what it answered; of a note in a margin, on which words that stands
   answered: z.array(z.object({ name: z.string(), text: z.string() })), // first words of those who answered it
   change: z.object({ pageId: z.uuid(), page: z.string(), number: z.number().int(), summary: z.string(), added: z.number().int(), removed: z.number().int(), moved: z.number().int(), blocks: z.array(ChangeBlock) }).nullable(), // of a page's version; its text is what it added
   about: z.object({ pageId: z.uuid(), page: z.string(), passage: z.string().nullable(), actedOn: z.number().int().nullable() }).nullable(), // of a comment in a wiki: actedOn is the version that did
   title: z.string().nullable(), // of an entry or a term
+  noted: z.object({ kind: z.enum(NOTE_KINDS), where: z.string(), before: z.string(), exact: z.string(), after: z.string(), to: z.string().nullable(), tags: z.array(z.string()), isSet: z.boolean(), lost: z.boolean() }).nullable(), // of a note in a margin: its passage
 })
 export type RecordItem = z.infer<typeof RecordItem>
 

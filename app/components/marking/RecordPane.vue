@@ -41,7 +41,7 @@ function pieces(item: RecordItem): RecordPiece[][] {
 }
 /** Where a citation stands now: at its hint, else the nearest place with the same words. */
 const placeOf = (item: RecordItem, c: CitationView) => item.text.startsWith(c.exact, c.start) ? c.start : item.text.indexOf(c.exact)
-const heading = (item: RecordItem) => item.change ? `${item.change.page}, version ${item.change.number}` : item.about ? `Comment on ${item.about.page}` : item.type === 'term' ? `Term: ${item.title ?? ''}` : item.type === 'review' ? item.answers ? `Review of ${hide(item.answers.name)}’s work` : 'Review of a teammate' : props.activity.kind === 'review' ? 'Handed in' : item.answers ? `Reply to ${hide(item.answers.name)}` : item.type === props.entryType ? 'Opening post' : 'Contribution'
+const heading = (item: RecordItem) => item.change ? `${item.change.page}, version ${item.change.number}` : item.about ? `Comment on ${item.about.page}` : item.noted ? `${{ note: 'Note', question: 'Question', link: 'Link' }[item.noted.kind]}, ${item.noted.where}${item.noted.isSet ? '' : ', beside what is set'}` : item.type === 'term' ? `Term: ${item.title ?? ''}` : item.type === 'review' ? item.answers ? `Review of ${hide(item.answers.name)}’s work` : 'Review of a teammate' : props.activity.kind === 'review' ? 'Handed in' : item.answers ? `Reply to ${hide(item.answers.name)}` : item.type === props.entryType ? 'Opening post' : 'Contribution'
 const checkWords = computed(() => props.activity.expectations.map((e, i) => ({ words: ruleWords(e.rule, props.activity.kind), check: props.record.checks[i]!, have: haveWords(e.rule, props.record.checks[i]!) })))
 const before = computed(() => {
   const i = props.activity.expectations.findIndex(e => e.rule.kind === 'entries')
@@ -64,12 +64,14 @@ const sentence = computed(() => `${summary.value.contributions} ${plural(summary
     </header>
     <div class="items">
       <template v-for="item in record.items" :key="item.id">
-        <div v-if="item.answers" class="item ctx"><p class="meta">{{ hide(item.answers.name) }} wrote</p><p>{{ hide(item.answers.text) }}</p></div>
+        <div v-if="item.answers" class="item ctx"><p class="meta">{{ hide(item.answers.name) }} wrote<template v-if="item.answers.passage"> on “{{ hide(item.answers.passage) }}”</template></p><p>{{ hide(item.answers.text) }}</p></div>
         <article :id="`r-${item.id}`" class="item" tabindex="-1" :data-contribution="item.id">
           <button class="pick" type="button" @click="emit('cite')">cite <kbd>e</kbd></button>
           <p class="meta"><b>{{ heading(item) }}</b> · {{ day(item.shownAt) }}, {{ time(item.shownAt) }} · <template v-if="item.change"><span class="plus">+{{ item.change.added }}</span> <span class="minus">−{{ item.change.removed }}</span> words</template><template v-else>{{ item.words }} words</template><template v-if="item.about"> · {{ item.about.actedOn ? `acted on in version ${item.about.actedOn}` : 'open' }}</template><template v-if="item.withdrawn"> · withdrawn</template><template v-if="item.revisions > 0"> · <button class="link" type="button" :aria-expanded="shownRevisions === item.id" @click="shownRevisions = shownRevisions === item.id ? null : item.id">{{ shownRevisions === item.id ? 'fold the earlier text' : `changed ${inWords(item.revisions)} ${plural(item.revisions, 'time')}` }}</button></template></p>
           <RevisionList v-if="shownRevisions === item.id" :contribution-id="item.id" />
           <p v-if="item.change?.summary" class="summary">{{ hide(item.change.summary) }}</p>
+          <p v-if="item.noted?.exact" class="noted">… {{ hide(item.noted.before) }}<mark>{{ hide(item.noted.exact) }}</mark>{{ hide(item.noted.after) }} …<template v-if="item.noted.lost"> <b>no longer in the text</b></template></p>
+          <p v-if="item.noted?.to" class="passage">→ “{{ hide(item.noted.to) }}”</p>
           <p v-if="item.about?.passage" class="passage">on “{{ hide(item.about.passage) }}”</p>
           <PageChanges v-if="item.change" :change="item.change" :pieces="pieces(item)" :hide="hide" />
           <p v-for="(line, n) in item.change ? [] : pieces(item)" :key="n" class="line" data-line><RecordLine :pieces="line" /></p>
@@ -106,6 +108,8 @@ header { padding: 13px 24px 9px; border-bottom: 1px solid var(--line-soft); }
 .meta { font-size: 0.78125rem; color: var(--ink-3); margin-bottom: 4px; padding-right: 50px; }
 .meta b { color: var(--ink); font-weight: 600; }
 .summary { font: italic 400 0.875rem/1.45 var(--read); color: var(--ink-2); }
+.noted { font: 400 0.84375rem/1.45 var(--read); color: var(--ink-3); margin-bottom: 4px; }
+.noted mark { background: none; color: var(--ink-2); border-bottom: 2px solid var(--k-reading); }
 .passage { font: italic 400 0.84375rem/1.4 var(--read); color: var(--ink-2); }
 .plus { color: var(--moss); font-weight: 600; }
 .minus { color: var(--brick); font-weight: 600; }

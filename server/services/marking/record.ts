@@ -1,14 +1,16 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { localDay } from '#core/planning/week'
 import { latenessOf, type Lateness } from '#core/marking/lateness'
+import { isSet, readingOf } from '#core/contributing/reading/reading'
 import { suggestTimelinessStep } from '#core/marking/suggestStep'
 import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { contributionRevisions, contributions, enrolments, markerShares, persons, rubricVersions } from '#server/database/schema'
+import { contributionRevisions, contributions, enrolments, markerShares, persons, rubricVersions, type StoredNote } from '#server/database/schema'
 import { judgeRecord, loadRecords, participants, practiceStudents, type Judged, type Student } from '#server/services/contributing/records'
 import { closesFor, dueAtOf, loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordItem, RecordView } from '#shared/marking/desk'
+import { currentVersion } from '#server/services/contributing/reading/library'
 import { changesOf } from '#server/services/contributing/wiki/changesOf'
 import { attachedFiles } from '#server/services/contributing/storedContributions'
 import { groupOf } from './groupCriteria'
@@ -36,7 +38,7 @@ export async function recordView(db: Db, actor: ActorAt, enrolmentId: string, no
   ])
   const judged = judgeRecord(plan, records.get(activity.id)!.get(enrolmentId)!, seminar.timeZone, now)
   const lateness = latenessOfRecord(plan, judged, enrolmentId)
-  const [items, stored, given] = await Promise.all([inContext(db, rows.filter(r => r.state !== 'draft')), loadMark(db, actor, enrolmentId, now), givenTo(db, activity.id, enrolmentId)])
+  const [items, stored, given] = await Promise.all([inContext(db, activity, rows.filter(r => r.state !== 'draft')), loadMark(db, actor, enrolmentId, now), givenTo(db, activity.id, enrolmentId)])
   const shown = items.filter(i => !i.withdrawn)
   // whoever marks a second time does not see the first until they are done
   const blind = asked !== null && asked.markerId === actor.enrolment.id && asked.state === 'asked'
@@ -122,19 +124,25 @@ function ownRows(db: Db, activityId: string, enrolmentId: string) {
 }
 
 /** Each contribution with what it answered and who answered it. */
-async function inContext(db: Db, rows: readonly (typeof contributions.$inferSelect)[]): Promise<RecordItem[]> {
+async function inContext(db: Db, activity: ActivityRow, rows: readonly (typeof contributions.$inferSelect)[]): Promise<RecordItem[]> {
   if (rows.length === 0) return []
   const parentIds = rows.flatMap(r => r.parentId ?? [])
-  const named = { id: contributions.id, parentId: contributions.parentId, type: contributions.type, name: persons.name, text: contributions.text, state: contributions.state }
+  const named = { id: contributions.id, parentId: contributions.parentId, type: contributions.type, name: persons.name, text: contributions.text, state: contributions.state, detail: contributions.detail }
   const joined = () => db.select(named).from(contributions).innerJoin(enrolments, eq(enrolments.id, contributions.authorId)).innerJoin(persons, eq(persons.id, enrolments.personId))
   const ids = rows.map(r => r.id)
-  const [parents, answers, files, revisions, changes] = await Promise.all([
+  const { textId } = readingOf(activity.settings)
+  const [parents, answers, files, revisions, changes, read] = await Promise.all([
     parentIds.length > 0 ? joined().where(inArray(contributions.id, parentIds)) : [],
     joined().where(and(inArray(contributions.parentId, rows.map(r => r.id)), eq(contributions.state, 'shown'))).orderBy(asc(contributions.shownAt)),
     attachedFiles(db, { ids }),
     db.select({ id: contributionRevisions.contributionId, n: sql<number>`count(*)::int` }).from(contributionRevisions).where(inArray(contributionRevisions.contributionId, ids)).groupBy(contributionRevisions.contributionId),
     changesOf(db, ids),
+    activity.kind === 'reading' && textId ? currentVersion(db, textId) : null,
   ])
+  const notedAs = (note: StoredNote): NonNullable<RecordItem['noted']> => ({
+    kind: note.kind, where: `${read?.text.form === 'paper' ? 'page' : read?.text.form === 'recording' ? 'from' : 'section'} ${read?.version.parts[note.part - 1]?.label ?? note.part}`,
+    before: note.passage?.prefix ?? '', exact: note.passage?.exact ?? '', after: note.passage?.suffix ?? '', to: note.to?.passage.exact ?? null, tags: [...note.tags], isSet: isSet(readingOf(activity.settings), note.part), lost: note.how === 'lost',
+  })
   return rows.map((row) => {
     const change = changes.get(row.id)
     // a comment in a wiki says itself which page it stands on
@@ -143,9 +151,9 @@ async function inContext(db: Db, rows: readonly (typeof contributions.$inferSele
     return {
       id: row.id, type: row.type, shownAt: (row.shownAt ?? row.savedAt).toISOString(), words: row.words, text: change?.text ?? row.text, withdrawn: row.state === 'withdrawn',
       files: files.get(row.id) ?? [], revisions: revisions.find(r => r.id === row.id)?.n ?? 0, mark: null,
-      answers: parent ? { name: parent.name, text: parent.state === 'withdrawn' ? 'This post was withdrawn.' : around ? `… ${around} …` : firstWords(parent.text) } : null,
+      answers: parent ? { name: parent.name, text: parent.state === 'withdrawn' ? 'This post was withdrawn.' : around ? `… ${around} …` : firstWords(parent.text), passage: parent.detail.note?.passage?.exact ?? null } : null,
       answered: (change?.change ? [] : answers.filter(a => a.parentId === row.id)).map(a => ({ name: a.name, text: firstWords(a.text) })),
-      change: change?.change ?? null, about: change?.about ?? null, title: row.detail.title ?? null,
+      change: change?.change ?? null, about: change?.about ?? null, title: row.detail.title ?? null, noted: row.detail.note ? notedAs(row.detail.note) : null,
     }
   })
 }

@@ -171,7 +171,6 @@ async function pick(ids: readonly string[]) {
   await openSlip({ passage: n.at && n.passage ? { ...n.passage, ...n.at } : null, area: n.area, part: n.part, endPart: n.at ? parts.value.findLast(p => p.start < n.at!.end)?.number ?? n.part : n.part, kind: null, to: null, read: ids })
 }
 const read = computed(() => (slip.value?.read ?? []).flatMap(id => margin.shown.value.filter(m => m.c.id === id)))
-const at = () => margin.inOrder.value.findIndex(m => m.c.id === lit.value)
 function step(by: number, list = margin.inOrder.value) {
   if (list.length === 0) return
   const now = list.findIndex(m => m.c.id === lit.value)

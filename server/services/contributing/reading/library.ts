@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, isNull, or, sql } from 'drizzle-orm'
+import { and, desc, eq, isNull, or, sql } from 'drizzle-orm'
 import { isStaff, nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { activities, auditTrail, contributions, enrolments, files, persons, texts, textVersions, type StoredNote } from '#server/database/schema'

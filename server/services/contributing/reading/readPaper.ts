@@ -1,3 +1,4 @@
+/* eslint-disable-next-line @typescript-eslint/triple-slash-reference -- the reader brings no types of its other half; wherever this is compiled they come along */
 /// <reference path="../../../types/pdfWorker.d.ts" />
 import { getDocument, type PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import * as worker from 'pdfjs-dist/legacy/build/pdf.worker.mjs'
