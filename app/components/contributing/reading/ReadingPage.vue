@@ -299,6 +299,9 @@ onMounted(async () => {
   void Promise.resolve(thread.recordVisit()).catch(() => {})
 })
 onBeforeUnmount(() => { sized?.disconnect(); document.removeEventListener('selectionchange', selectionMoved); cancelAnimationFrame(scrolling); clearTimeout(touch); void paper.value?.close() })
+// pages on which nothing changes get the very same, so that they are not drawn anew
+const NONE: never[] = []
+const within = (list: ReadonlyArray<{ start: number, end: number }>, p: { start: number, end: number }) => list.length === 0 || !list.some(s => s.start < p.end && s.end > p.start) ? NONE : list.filter(s => s.start < p.end && s.end > p.start)
 const keepRow = (n: number, row: unknown) => { if (row) rows.set(n, row as InstanceType<typeof TextRow>); else rows.delete(n) }
 function nearBy(n: number) {
   void store.needParts([n, n + 1].filter(x => x <= parts.value.length)).catch(() => {})
@@ -347,9 +350,9 @@ const heatTo = computed(() => `/seminars/${activity.value.seminarId}/activities/
           <p v-if="paperProblem" class="empty broken" role="alert">The paper could not be opened here. Its notes can be read all the same. <button class="link" type="button" @click="open()">Try again</button></p>
           <video v-if="text.form === 'recording' && text.file?.type.startsWith('video/')" :ref="player.media" class="film" :src="text.file.url" preload="metadata" v-on="player.events" />
           <TextRow
-            v-for="p in parts" :key="p.number" :ref="row => keepRow(p.number, row)" :part="p" :text="text" :paper="paper" :html="store.html.get(p.number) ?? null" :width="width" :scroller="narrow ? null : scroller"
-            :notes="margin.byPart.value.get(p.number) ?? []" :passages="margin.passagesOf(p.number)" :chosen="chosen.filter(c => c.start < p.end && c.end > p.start)" :found="found.filter(f => f.start < p.end && f.end > p.start)" :lit="lit" :open-notes="openNotes" :desk="desk"
-            :is-set="isSet(view, p.number)" :closed="closedPages.has(p.number)" :saying="player.saying.value" :page="word" :label-of="labelOf"
+            v-for="p in parts" :key="p.number" :ref="row => keepRow(p.number, row)" :part="p" :text="text" :paper="paper" :html="store.html.get(p.number) ?? null" :width="width"
+            :notes="margin.byPart.value.get(p.number) ?? NONE" :passages="margin.passages.value.get(p.number) ?? NONE" :chosen="within(chosen, p)" :found="within(found, p)" :lit="lit !== null && margin.partOf.value.get(lit) === p.number ? lit : null" :open-notes="openNotes" :desk="desk"
+            :is-set="isSet(view, p.number)" :closed="closedPages.has(p.number)" :saying="player.saying.value !== null && player.saying.value >= p.start && player.saying.value <= p.end ? player.saying.value : null" :page="word" :label-of="labelOf"
             @words="choice.setWords" @near="nearBy" @pick="pick" @area="area(p.number, $event)" @whole="area(p.number, { x: 0, y: 0, width: 1, height: 1 })" @play="player.play" @toggle="openNotes.has($event) ? openNotes.delete($event) : openNotes.add($event)"
             @follow="follow" @light="lit = $event ?? lit" @settle="settle" @tag="margin.tag.value = $event" @jump="focusNote"
           />

@@ -16,7 +16,7 @@ import SideNote from './SideNote.vue'
 type Stretch = { readonly start: number, readonly end: number }
 /** One page, section or stretch with its margin: lines under what was noted, a letter for each passage, and the notes level with their words. */
 const props = defineProps<{
-  part: PartView, text: NonNullable<ReadingView['text']>, paper: OpenPaper | null, html: string | null, width: number, scroller: HTMLElement | null
+  part: PartView, text: NonNullable<ReadingView['text']>, paper: OpenPaper | null, html: string | null, width: number
   notes: readonly MarginNote[], passages: readonly Passage[], chosen: readonly Stretch[], found: readonly Stretch[], lit: string | null, openNotes: ReadonlySet<string>
   desk: TalkDesk, isSet: boolean, closed: boolean, saying: number | null, page: string, labelOf: (part: number) => string
 }>()
@@ -35,7 +35,7 @@ let words: PartText | null = null
 // -- only what is about to be read is drawn
 let sight: IntersectionObserver | undefined
 onMounted(() => {
-  sight = new IntersectionObserver(([entry]) => { near.value = entry!.isIntersecting; if (near.value) emit('near', props.part.number) }, { root: props.scroller, rootMargin: '1100px 0px' })
+  sight = new IntersectionObserver(([entry]) => { near.value = entry!.isIntersecting; if (near.value) emit('near', props.part.number) }, { root: window.innerWidth > 1000 ? row.value!.closest('main') : null, rootMargin: '1100px 0px' })
   sight.observe(row.value!)
   resized.observe(sheetBox.value!)
   if (margin.value) resized.observe(margin.value)
@@ -95,7 +95,7 @@ const order = computed(() => {
 const tops = shallowRef<ReadonlyMap<string, number>>(new Map())
 const marginHeight = ref(0)
 function layMargin() {
-  if (!margin.value || margin.value.offsetParent === null) return
+  if (!near.value || !margin.value || margin.value.offsetParent === null) return
   const boxes = [...margin.value.querySelectorAll<HTMLElement>(':scope > .at')]
   const from = new Map(letters.value.flatMap(l => l.passage.ids.map(id => [id, l.from] as const)))
   const height = sheetBox.value?.offsetHeight ?? 0
@@ -113,7 +113,7 @@ function layAll() {
 }
 onBeforeUnmount(() => cancelAnimationFrame(waits))
 watch(() => [props.passages, props.chosen, props.found, props.lit], layAll)
-watch(order, () => nextTick(() => {
+watch([order, near], () => nextTick(() => {
   resized?.disconnect()
   if (sheetBox.value) resized?.observe(sheetBox.value)
   if (margin.value) { resized?.observe(margin.value); margin.value.querySelectorAll(':scope > .at').forEach(b => resized?.observe(b)) }
@@ -170,7 +170,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
       </div>
     </div>
     <aside ref="margin" class="margin" :style="{ minHeight: `${marginHeight}px` }" :aria-label="`Notes on ${page.toLowerCase()} ${part.label}`">
-      <div v-for="{ note, passage } in order" :key="note.c.id" class="at" :data-note="note.c.id" :style="{ transform: `translateY(${tops.get(note.c.id) ?? 0}px)` }">
+      <div v-for="{ note, passage } in near ? order : []" :key="note.c.id" class="at" :data-note="note.c.id" :style="{ transform: `translateY(${tops.get(note.c.id) ?? 0}px)` }">
         <SideNote
           :note="note" :letter="passage?.letter ?? null" :desk="desk" :open="openNotes.has(note.c.id)" :lit="lit === note.c.id" :target="targetOf(note)" :target-page="note.c.note.to ? labelOf(note.c.note.to.part) : null"
           @toggle="emit('toggle', note.c.id)" @follow="emit('follow', note.c.id)" @light="emit('light', $event ? note.c.id : null)" @settle="emit('settle', note.c.id, $event)" @tag="emit('tag', $event)" @play="emit('play', $event)" @jump="emit('jump', note.c.id)"

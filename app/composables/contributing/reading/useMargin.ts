@@ -33,11 +33,12 @@ export function useMargin() {
     for (const n of placed.value) map.set(n.c.note.part, [...map.get(n.c.note.part) ?? [], n])
     return map
   })
-  const passagesOf = (part: number): Passage[] => gatherPassages((byPart.value.get(part) ?? []).flatMap(n => n.c.note.at ? [{ id: n.c.id, start: n.c.note.at.start, end: n.c.note.at.end, own: n.c.author.isMe }] : []))
+  const passages = computed<ReadonlyMap<number, readonly Passage[]>>(() => new Map([...byPart.value].map(([part, notes]) => [part, gatherPassages(notes.flatMap(n => n.c.note.at ? [{ id: n.c.id, start: n.c.note.at.start, end: n.c.note.at.end, own: n.c.author.isMe }] : []))])))
+  const partOf = computed(() => new Map(placed.value.map(n => [n.c.id, n.c.note.part])))
   /** Notes in the order of the text. */
   const inOrder = computed(() => [...placed.value].sort((a, b) => a.c.note.part - b.c.note.part || (a.c.note.at?.start ?? 0) - (b.c.note.at?.start ?? 0) || a.c.shownAt.localeCompare(b.c.shownAt)))
   const openQuestions = computed(() => inOrder.value.filter(n => n.open))
-  return { filter, tag, tags, all, shown, lost, byPart, passagesOf, inOrder, openQuestions, hasGroup: computed(() => myGroup.value.size > 0) }
+  return { filter, tag, tags, all, shown, lost, byPart, passages, partOf, inOrder, openQuestions, hasGroup: computed(() => myGroup.value.size > 0) }
 }
 
 const flat = (nodes: ReadonlyArray<ThreadNode<ContributionView>>): WholeContribution[] => nodes.flatMap(n => [...n.item.view === 'whole' ? [n.item] : [], ...flat(n.replies)]).sort((a, b) => a.shownAt.localeCompare(b.shownAt))

@@ -1,0 +1,165 @@
+import { StandardFonts, PDFDocument } from '@cantoo/pdf-lib'
+import { eq } from 'drizzle-orm'
+import type { Page } from '@playwright/test'
+import * as t from '#server/database/schema'
+import type { World } from '#server/testing/world'
+import { expect, open, test } from './fixtures'
+
+const pathOf = (world: World, activityId: string) => `/seminars/${world.seminar.id}/activities/${activityId}`
+/** Chooses words as a pointer would, from some to others, on whichever lines and pages they stand. */
+async function choose(page: Page, from: string, to = from) {
+  await expect(page.locator('.row').getByText(from).first()).toBeAttached()
+  await page.evaluate(([a, b]) => {
+    const find = (text: string) => {
+      for (const root of document.querySelectorAll('[data-words]')) {
+        const walker = document.createTreeWalker(root, NodeFilter.SHOW_TEXT)
+        for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+          const at = node.textContent!.indexOf(text)
+          if (at >= 0 && !node.parentElement!.closest('[data-not-text], .over')) return { node, at }
+        }
+      }
+      throw new Error(`"${text}" is not in the text`)
+    }
+    const [start, end] = [find(a!), find(b!)]
+    const range = document.createRange()
+    range.setStart(start.node, start.at)
+    range.setEnd(end.node, end.at + b!.length)
+    getSelection()!.removeAllRanges()
+    getSelection()!.addRange(range)
+    start.node.parentElement!.dispatchEvent(new MouseEvent('mouseup', { bubbles: true }))
+  }, [from, to] as const)
+}
+const note = (page: Page, words: string) => page.locator('article.note').filter({ hasText: words })
+const passage = async (world: World, words: string) => { const [row] = await world.db.select().from(t.contributions).where(eq(t.contributions.text, words)); return row!.detail.note!.passage!.exact }
+
+test('a class talks in the margin of a paper: words are chosen, the page parts, a question is put, answered and settled, at every zoom', async ({ as, world }) => {
+  const [liv, nico] = [await as('liv'), await as('nico')]
+  await open(nico, pathOf(world, world.roll.id))
+  await open(liv, pathOf(world, world.roll.id))
+  await expect(note(liv, 'In law these two participles').first()).toBeVisible() // it opens at the first page that is set
+  await expect(liv.locator('.letter').first()).toBeVisible()
+  await choose(liv, 'A toll is usually taken', 'goods')
+  await expect(liv.getByText('nobody has noted these words')).toBeVisible()
+  await liv.keyboard.press('q')
+  await liv.getByRole('textbox', { name: 'Your question', exact: true }).fill('Which goods would there have been to take it on?')
+  await liv.getByLabel('Tags').fill('measures, goods')
+  await liv.keyboard.press('Shift+Tab')
+  await expect(liv.getByText('saved as draft')).toBeVisible()
+  await liv.getByRole('button', { name: /^Ask/ }).click()
+  await expect(note(liv, 'Which goods would')).toContainText('no answer yet')
+  expect(await passage(world, 'Which goods would there have been to take it on?')).toBe('A toll is usually taken on goods')
+  // larger, the line stands under the same words
+  const under = async () => { const box = await liv.locator('.words').getByText('A toll is usually taken').first().boundingBox(); return box && liv.locator('.under.own').evaluateAll((lines, b) => lines.some((l) => { const r = l.getBoundingClientRect(); return Math.abs(r.top - (b.y + b.height)) < 8 && Math.abs(r.left - b.x) < 6 }), box) }
+  await expect.poll(under).toBe(true)
+  await liv.getByRole('button', { name: 'Larger' }).click()
+  await expect(liv.getByText('120 %')).toBeVisible()
+  await expect.poll(under).toBe(true)
+  // Nico's open page has it; he answers, and Liv says that she has her answer
+  await expect(note(nico, 'Which goods would')).toBeAttached()
+  await note(nico, 'Which goods would').getByRole('button', { name: 'answer Liv' }).click()
+  await nico.getByRole('textbox', { name: /^Your answer/ }).fill('Herring, mostly, and salt for it.')
+  await nico.keyboard.press('Control+Enter')
+  await expect(note(liv, 'Which goods would').getByText('Herring, mostly')).toBeAttached()
+  await note(liv, 'Which goods would').getByRole('button', { name: 'it has its answer' }).click()
+  await expect(note(liv, 'Which goods would')).toContainText('answered')
+  await liv.reload()
+  await expect(note(liv, 'Which goods would')).toContainText('Herring, mostly')
+})
+
+test('by keys alone: sentence by sentence, a note that leads to another passage, kept when the tab closes; words are found in the text', async ({ as, world }) => {
+  const liv = await as('liv')
+  await open(liv, pathOf(world, world.calm.id))
+  await expect(liv.locator('.letter').first()).toBeVisible()
+  await liv.keyboard.press('.')
+  await liv.keyboard.press('.')
+  await expect(liv.getByRole('group', { name: 'The chosen words' })).toBeVisible()
+  await liv.keyboard.press('<')
+  await liv.keyboard.press('l')
+  await expect(liv.getByText('Now choose the passage it leads to')).toBeVisible()
+  await choose(liv, 'The answer has no monument')
+  await expect(liv.getByText('leads to “The answer has no monument”')).toBeVisible()
+  await liv.getByRole('textbox', { name: 'Why this leads there' }).fill('Cost here, and no monument there.')
+  await expect(liv.getByText('saved as draft')).toBeVisible()
+  await liv.reload()
+  await liv.getByText(/^begun/).getByRole('button').click()
+  await expect(liv.getByRole('textbox', { name: 'Why this leads there' })).toContainText('Cost here')
+  await liv.getByRole('textbox', { name: 'Why this leads there' }).press('Control+Enter')
+  await expect(note(liv, 'Cost here')).toContainText('→ “The answer has no monument”')
+  await note(liv, 'Cost here').getByRole('button', { name: /The answer has no monument/ }).click()
+  await expect(liv.locator('.sought').first()).toBeVisible()
+  await liv.locator('main').last().focus()
+  await liv.keyboard.press('/')
+  await liv.keyboard.type('windlass')
+  await liv.keyboard.press('Enter')
+  await expect(liv.getByText('1 of 1')).toBeVisible()
+  await liv.getByRole('group', { name: 'Whose notes' }).getByRole('button', { name: 'mine' }).click()
+  await expect(liv.locator('article.note')).toHaveCount(2)
+  await liv.getByRole('group', { name: 'Whose notes' }).getByRole('button', { name: /questions without/ }).click()
+  await expect(note(liv, 'Was there a form')).toBeVisible()
+})
+
+test('on a phone notes open below their line, in the dark, without sideways scrolling', async ({ as, world }) => {
+  const liv = await as('liv', { width: 390, height: 800, dark: true })
+  await open(liv, pathOf(world, world.calm.id))
+  await liv.locator('.over .letter').first().click()
+  await expect(liv.locator('.below')).toContainText('About one part in three hundred')
+  await liv.locator('.below').getByRole('button', { name: 'answer Solongo' }).click()
+  await expect(liv.getByRole('textbox', { name: /^Your answer/ })).toBeVisible()
+  expect(await liv.evaluate('document.documentElement.scrollWidth <= innerWidth')).toBe(true)
+})
+
+test('a recording plays while its transcript follows; its notes know their time', async ({ as, world }) => {
+  const ines = await as('ines')
+  await open(ines, pathOf(world, world.pilot.id))
+  await expect(ines.getByText('4:30')).toBeVisible()
+  await ines.getByRole('slider', { name: 'Place in the recording' }).fill('100')
+  await expect(ines.locator('.said.on')).toHaveCount(1)
+  await ines.keyboard.press('Tab')
+  await ines.locator('main').last().focus()
+  await ines.keyboard.press('t')
+  await ines.keyboard.press('n')
+  await ines.getByRole('textbox', { name: 'Your note' }).fill('He has this from others.')
+  await ines.keyboard.press('Control+Enter')
+  await expect(note(ines, 'He has this from others')).toContainText(/1:\d\d/)
+})
+
+test('an instructor adds a paper and pages of a book, sets them, brings a new version, and shows where the talk is', async ({ as, world }) => {
+  const ines = await as('ines')
+  await open(ines, `/seminars/${world.seminar.id}/library`)
+  const paper = await PDFDocument.create()
+  const font = await paper.embedFont(StandardFonts.TimesRoman)
+  for (const n of [1, 2]) paper.addPage([300, 400]).drawText(`Page ${n} of the ballast book has this many words.`, { x: 20, y: 300, size: 12, font, maxWidth: 260 })
+  paper.addPage([300, 400])
+  await ines.locator('input[type=file][accept*=".epub"]').setInputFiles({ name: 'ballast-book.pdf', mimeType: 'application/pdf', buffer: Buffer.from(await paper.save()) })
+  await expect(ines.getByText('“ballast-book” is in the library.')).toBeVisible()
+  await expect(ines.getByText('Page 3 holds no text')).toBeVisible()
+  await ines.locator('input[type=file][accept*=".epub"]').setInputFiles({ name: 'broken.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.7 no more') })
+  await expect(ines.getByText(/This PDF is damaged/)).toBeVisible()
+  await ines.getByRole('button', { name: 'From the book supplier …' }).click()
+  await ines.getByRole('button', { name: 'The measure of a hull' }).click()
+  await ines.getByRole('button', { name: 'Take them into the library' }).click()
+  await expect(ines.getByLabel('Title of The Price of Shelter, pages 4–6')).toBeVisible()
+  // a new version of the article: notes follow their words, and what is lost is listed
+  const [calm] = await world.db.select({ html: t.textVersions.html }).from(t.textVersions).innerJoin(t.texts, eq(t.texts.id, t.textVersions.textId)).where(eq(t.texts.form, 'article'))
+  const better = calm!.html.join('\n').replace('They are unlike in everything but this', 'They are in nothing alike but this').replace('It is the only petition I know that asks to be paid for an absence.', '')
+  await ines.getByLabel('A new version of Who may wait?').setInputFiles({ name: 'who-may-wait.html', mimeType: 'text/html', buffer: Buffer.from(better) })
+  await expect(ines.getByText('One could not be placed.')).toBeVisible()
+  await ines.getByRole('link', { name: 'Saoirse Valdemar' }).click()
+  await expect(ines.locator('.lost')).toContainText('asks to be paid for an absence')
+  // to class
+  await ines.getByRole('link', { name: 'Where the talk is, to show in class' }).click()
+  await expect(ines.getByRole('heading', { name: 'Where the talk is' })).toBeVisible()
+  await ines.keyboard.press('s')
+  const large = ines.getByRole('dialog', { name: 'To show in class' })
+  await expect(large).toContainText('A chain is the most honest of the three')
+  await ines.keyboard.press('j')
+  await expect(large).toContainText('2 of 6')
+  await ines.keyboard.press('Escape')
+  await expect(large).toBeHidden()
+  // set in the plan
+  await open(ines, `${pathOf(world, world.essays.id)}/plan`)
+  await ines.getByRole('button', { name: 'Reading', exact: true }).click()
+  await ines.getByRole('button', { name: /a text you choose/ }).click()
+  await ines.getByRole('option', { name: /ballast-book/ }).or(ines.getByRole('menuitem', { name: /ballast-book/ })).or(ines.getByText('ballast-book')).first().click()
+  await expect(ines.getByText(/to page 3|page 3/).first()).toBeVisible()
+})
