@@ -66,7 +66,7 @@ const TABLE: readonly Row[] = [
   { route: 'activities/[activityId]/reading/tools.get.ts', path: calm('/tools'), expected: MEMBERS },
   { route: 'activities/[activityId]/reading/tools.post.ts', path: calm('/tools'), body: () => ({}), expected: MEMBERS },
   { route: 'activities/[activityId]/reading/tools.delete.ts', path: calm('/tools'), expected: MEMBERS },
-  { route: 'contributions/[contributionId]/settled.put.ts', path: async w => `/api/contributions/${(await w.contribution('solongo', w.calm.id, 'note')).id}/settled`, body: () => ({ settled: true }), expected: [401, 404, 409, 409, 409, 409, 409] },
+  { route: 'contributions/[contributionId]/settled.put.ts', path: async w => `/api/contributions/${(await w.contribution('solongo', w.calm.id, 'note')).id}/settled`, body: () => ({ settled: true }), expected: [401, 404, 403, 409, 409, 409, 409] },
   { route: 'seminars/[seminarId]/texts/index.get.ts', path: seminar('/texts'), expected: STAFF },
   { route: 'seminars/[seminarId]/texts/index.post.ts', path: seminar('/texts'), body: () => ({ key: key(), id: key(), name: 'a.md', base64: base64('Words.') }), expected: MANAGERS },
   { route: 'seminars/[seminarId]/texts/[textId]/index.patch.ts', path: text(), body: () => ({ credit: 'ours' }), expected: MANAGERS },

@@ -91,9 +91,9 @@ describe('readings', () => {
   it('take notes on words wherever they stand: across paragraphs and pages, with ligatures, soft hyphens, right-to-left words and emoji', async () => {
     const { body } = await add('odd.html', '<h1>One</h1><p>The e\u00adﬀect of  a\u00a0ﬁsh 🐟 and שלום עולם here.</p><p>Next para\u00adgraph<sup>1</sup>.</p><h1>Two</h1><p>caf\u0065\u0301 at the end.</p><p><sup>1</sup> A footnote.</p>')
     const words = await wordsOf(body.id)
-    expect(words).toBe('One The effect of a fish 🐟 and שלום עולם here. Next paragraph 1 . Two café at the end. 1 A footnote.')
+    expect(words).toBe('One The effect of a fish 🐟 and שלום עולם here. Next paragraph1. Two café at the end. 1 A footnote.')
     const id = await reading(body.id)
-    const passages = ['effect of a fish', '🐟 and שלום', 'עולם here. Next paragraph', 'paragraph 1 . Two café', '1 A footnote']
+    const passages = ['effect of a fish', '🐟 and שלום', 'עולם here. Next paragraph', 'paragraph1. Two café', '1 A footnote']
     for (const exact of passages) expect((await note('liv', id, words, exact, `On ${exact}`)).status).toBe(200)
     const shown = notesOf(await thread('nico', id))
     expect(shown.map(n => words.slice(n.at!.start, n.at!.end))).toEqual(passages)
@@ -107,7 +107,7 @@ describe('readings', () => {
   })
 
   it('carry notes into a new version, and list what could not be placed', async () => {
-    const before = '# Tolls\n\nThe roll begins at twenty lasts and ends with a free hull. Nobody could say who had seen it.\n\nThe guild’s barges are measured at nineteen. A clerk keeps a second roll beside the first.'
+    const before = '# Tolls\n\nThe roll begins at twenty lasts and ends with a free hull. Nobody could say who had seen it.\n\nThe guild’s barges are measured at nineteen. Nothing else is written on that leaf, and so it stood for years. A clerk keeps a second roll beside the first.'
     const { body } = await add('v.md', before)
     const id = await reading(body.id)
     const words = await wordsOf(body.id)
@@ -201,11 +201,11 @@ describe('readings', () => {
     const { body: where } = await ines.json<ReadingView>('GET', `${calm}/reading`)
     const id = await reading(where.text!.id)
     const trial = await ines.json('POST', `/api/activities/${id}/reading/annotations`, { key: v7(), json: JSON.stringify(out), trial: true })
-    expect([trial.body, (await thread('ines', id)).contributions.length]).toEqual([{ notes: 21, replies: 11, refused: [] }, 0])
+    expect([trial.body, (await thread('ines', id)).contributions.length]).toEqual([{ notes: 21, replies: 8, refused: [] }, 0])
     await ines.json('POST', `/api/activities/${id}/reading/annotations`, { key: v7(), json: JSON.stringify(out), trial: false })
     const taken = await thread('ines', id)
     expect(notesOf(taken).map(n => [n.kind === 'link' ? 'note' : n.kind, n.at])).toEqual(notesOf(view).map(n => [n.kind === 'link' ? 'note' : n.kind, n.at]))
-    expect(taken.contributions.filter(c => c.parentId !== null)).toHaveLength(11)
+    expect(taken.contributions.filter(c => c.parentId !== null)).toHaveLength(8)
     const foreign = { '@context': 'http://www.w3.org/ns/anno.jsonld', 'type': 'Annotation', 'id': 'urn:x:1', 'body': { type: 'TextualBody', value: '<img src=x onerror=alert(1)>Hello', format: 'text/html' }, 'target': { source: 'http://elsewhere.example/', selector: { type: 'TextQuoteSelector', exact: 'every night wears a cable' } } }
     const mixed = await ines.json<{ notes: number, refused: Array<{ why: string }> }>('POST', `/api/activities/${id}/reading/annotations`, { key: v7(), json: JSON.stringify([foreign, { type: 'Annotation', target: 'x' }, { ...foreign, id: 'urn:x:2', target: { source: 'y', selector: { type: 'TextQuoteSelector', exact: 'nowhere to be found' } } }]), trial: false })
     expect([mixed.body.notes, mixed.body.refused.map(r => r.why)]).toEqual([1, ['it says nothing', 'its passage is not in this text']])
@@ -225,7 +225,7 @@ describe('readings', () => {
     expect([whole.status, whole.headers.get('content-type'), whole.headers.get('link'), whole.headers.get('allow')]).toEqual([200, expect.stringContaining('ns/anno.jsonld'), expect.stringContaining('ldp#BasicContainer'), 'GET, HEAD, OPTIONS, POST'])
     const tag = whole.headers.get('etag')!
     expect((await ask('', { headers: { 'if-none-match': tag } })).status).toBe(304)
-    expect(await whole.json()).toMatchObject({ type: ['BasicContainer', 'AnnotationCollection'], first: { items: { length: 32 } } })
+    expect(await whole.json()).toMatchObject({ type: ['BasicContainer', 'AnnotationCollection'], total: 29 })
     const made = await ask('', { method: 'POST', body: JSON.stringify({ '@context': 'http://www.w3.org/ns/anno.jsonld', 'type': 'Annotation', 'motivation': 'questioning', 'body': { type: 'TextualBody', value: 'From my own program?' }, 'target': { source: 'x', selector: [{ type: 'TextQuoteSelector', exact: 'The answer has no monument' }] } }) })
     expect(made.status).toBe(201)
     const id = made.headers.get('location')!.split('/').at(-1)!
@@ -255,7 +255,8 @@ describe('readings', () => {
   it('of a recording give their transcript away as WebVTT, and notes know their time', async () => {
     const ines = await as('ines')
     const { body } = await ines.json<ReadingView>('GET', `/api/activities/${world.pilot.id}/reading`)
-    expect(body.text).toMatchObject({ form: 'recording', file: { type: 'audio/webm' }, cues: { length: 39 } })
+    expect(body.text).toMatchObject({ form: 'recording', file: { type: 'audio/webm' } })
+    expect(body.text!.cues).toHaveLength(38)
     expect(notesOf(await thread('ines', world.pilot.id))[0]).toMatchObject({ time: [5.307, 12.031] })
     const vtt = await (await fetch(`${world.server.address}/api/activities/${world.pilot.id}/reading/transcript`, { headers: { cookie: ines.cookies } })).text()
     expect(vtt.startsWith('WEBVTT\n\n00:00:00.600 --> 00:00:04.357\n<v Interviewer>You may sit there')).toBe(true)

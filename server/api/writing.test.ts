@@ -65,9 +65,9 @@ describe('writing in a talk', () => {
 
   it('refuses a post before the opening and says when it opens', async () => {
     const ines = await world.as('ines')
-    const answer = await ines.json<Refusal>('POST', `/api/activities/${world.pilot.id}/contributions`, { key: v7(), parentId: null, doc: doc('Too early.') })
+    const answer = await ines.json<Refusal>('POST', `/api/activities/${world.essays.id}/contributions`, { key: v7(), parentId: null, doc: doc('Too early.') })
     expect(answer.status).toBe(422)
-    expect(answer.body.fields.doc).toContain('Monday 19 October, 08:00')
+    expect(answer.body.fields.doc).toContain('Monday 26 October, 08:00')
   })
 
   it('keeps a draft, and never overwrites one that was changed in another window', async () => {

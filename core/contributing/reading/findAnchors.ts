@@ -34,13 +34,23 @@ interface Candidate { readonly start: number, readonly context: number }
  *
  * @param text readable text
  */
-export function findAnchors(text: string, anchors: readonly TextAnchor[]): Array<Found | null> {
-  let index: GramIndex | null = null
-  return anchors.map((anchor) => {
+export const findAnchors = (text: string, anchors: readonly TextAnchor[]): Array<Found | null> => {
+  const finder = new AnchorFinder(text)
+  return anchors.map(anchor => finder.find(anchor))
+}
+
+/** Finds passages of one text one by one, so that whoever has many to find can let others go before. See `findAnchors`. */
+export class AnchorFinder {
+  private made: GramIndex | null = null
+  constructor(private readonly text: string) {}
+  private get index(): GramIndex { return this.made ??= new GramIndex(this.text) }
+
+  find(anchor: TextAnchor): Found | null {
+    const { text } = this
     if (anchor.exact === '') return null
     const here = text.startsWith(anchor.exact, anchor.start) ? contextAt(text, anchor, anchor.start) : -1
     if (here === 1) return { start: anchor.start, end: anchor.start + anchor.exact.length, how: 'here', likeness: 1 }
-    const candidates = occurrences(index ??= new GramIndex(text), anchor).map((start): Candidate => ({ start, context: contextAt(text, anchor, start) })).filter(c => c.context > 0).sort((a, b) => b.context - a.context)
+    const candidates = occurrences(this.index, anchor).map((start): Candidate => ({ start, context: contextAt(text, anchor, start) })).filter(c => c.context > 0).sort((a, b) => b.context - a.context)
     const [best, next] = candidates
     if (best && (!next || best.context - next.context >= CLEARLY || best.context === 1)) {
       const tied = next && best.context === next.context
@@ -52,8 +62,8 @@ export function findAnchors(text: string, anchors: readonly TextAnchor[]): Array
       return null
     }
     if (best) return null
-    return nearly(index, anchor)
-  })
+    return nearly(this.index, anchor)
+  }
 }
 
 /** Where the same words stand, the nearest to their old place first. */
