@@ -76,17 +76,21 @@ const slotOf = (c: Choice) => c.passage ? `words ${c.passage.start}-${c.passage.
 const already = computed(() => slip.value?.passage ? margin.all.value.filter(m => m.c.note.at && m.c.note.at.start < slip.value!.passage!.end && m.c.note.at.end > slip.value!.passage!.start).length : 0)
 const drafts = computed(() => (thread.thread?.drafts ?? []).filter(d => d.parentId === null && d.note && d.slot !== (slip.value?.kind ? slotOf(slip.value) : null)))
 const minWords = (kind: NoteDetail['kind']) => { const rule = activity.value.expectations.map(e => e.rule).find(r => r.kind === (kind === 'question' ? 'questions' : 'entries')) ?? activity.value.expectations.map(e => e.rule).find(r => r.kind === 'entries'); return rule && 'minWords' in rule ? rule.minWords : 1 }
+let openings = 0
 async function openSlip(next: Slip) {
   if (slip.value) closeSlip()
   slip.value = next
-  const row = rows.get(next.endPart)
-  slipEl.value = await row?.openAt(next.passage, next.area) ?? null
+  const mine = ++openings
+  const place = await rows.get(next.endPart)?.openAt(next.passage, next.area) ?? null
+  if (mine !== openings) return // other words were chosen meanwhile
+  slipEl.value = place
   getSelection()?.removeAllRanges()
   if (!slipEl.value) { slip.value = null; return }
   intoView()
 }
 const intoView = () => void nextTick(() => slipEl.value?.scrollIntoView({ block: 'nearest' }))
 function closeSlip() {
+  openings++
   const at = slip.value?.endPart
   slipEl.value = null
   slip.value = null
