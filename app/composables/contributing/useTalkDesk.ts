@@ -75,7 +75,8 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
 
   const desk: TalkDesk = {
     get activityId() { return store.activity?.id ?? '' },
-    get mayWrite() { return store.activity?.open === true && seminar.shell?.role !== 'observer' && !seminar.shell?.archived },
+    // staff put their starter notes beside a text before it opens
+    get mayWrite() { return (store.activity?.open === true || (store.activity?.kind === 'reading' && seminar.isStaff)) && seminar.shell?.role !== 'observer' && !seminar.shell?.archived },
     get isStaff() { return seminar.isStaff },
     get attach() { return store.activity!.talk.attach },
     get combine() { return store.activity!.combine },

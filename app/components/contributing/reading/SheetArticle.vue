@@ -10,7 +10,14 @@ const root = ref<HTMLElement | null>(null)
 const linked = computed(() => terms.link(props.html))
 const drawn = () => { if (root.value) emit('drawn', root.value) }
 onMounted(drawn)
-watch(linked, () => nextTick(() => { gap = null; drawn() }))
+// terms that come while something is being written between the lines wait until the text has closed again
+const shown = ref(linked.value)
+watch(linked, () => { if (!gap) renew() })
+function renew() {
+  if (shown.value === linked.value) return
+  shown.value = linked.value
+  void nextTick(drawn)
+}
 let gap: HTMLElement | null = null
 function part(_y: number, range: Range | null): HTMLElement | null {
   close()
@@ -24,13 +31,14 @@ function close() {
   closeGap(gap)
   gap = null
   drawn()
+  void nextTick(() => { if (!gap) renew() })
 }
 defineExpose({ part, close, root })
 </script>
 
 <template>
   <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when the text was added -->
-  <div ref="root" class="article" v-html="linked" />
+  <div ref="root" class="article" v-html="shown" />
 </template>
 
 <style scoped>
