@@ -76,6 +76,7 @@ test('by keys alone: sentence by sentence, a note that leads to another passage,
   await liv.keyboard.press('<')
   await liv.keyboard.press('l')
   await expect(liv.getByText('Now choose the passage it leads to')).toBeVisible()
+  await liv.getByRole('button', { name: /^Section 5/ }).click() // far away: what is being written stays
   await choose(liv, 'The answer has no monument')
   await expect(liv.getByText('leads to “The answer has no monument”')).toBeVisible()
   await liv.getByRole('textbox', { name: 'Why this leads there' }).fill('Cost here, and no monument there.')

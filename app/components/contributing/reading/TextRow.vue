@@ -28,14 +28,16 @@ const row = ref<HTMLElement | null>(null)
 const sheetBox = ref<HTMLElement | null>(null)
 const margin = ref<HTMLElement | null>(null)
 const sheet = ref<{ part: (y: number, range: Range | null) => HTMLElement | null | Promise<HTMLElement | null>, close: () => void } | null>(null)
-const near = ref(false)
+const inSight = ref(false)
+const held = ref(false) // something is being written between its lines: it stays, however far one scrolls
+const near = computed(() => inSight.value || held.value)
 const failed = ref(false)
 let words: PartText | null = null
 
 // -- only what is about to be read is drawn
 let sight: IntersectionObserver | undefined
 onMounted(() => {
-  sight = new IntersectionObserver(([entry]) => { near.value = entry!.isIntersecting; if (near.value) emit('near', props.part.number) }, { root: window.innerWidth > 1000 ? row.value!.closest('main') : null, rootMargin: '1100px 0px' })
+  sight = new IntersectionObserver(([entry]) => { inSight.value = entry!.isIntersecting; if (inSight.value) emit('near', props.part.number) }, { root: window.innerWidth > 1000 ? row.value!.closest('main') : null, rootMargin: '1100px 0px' })
   sight.observe(row.value!)
   resized.observe(sheetBox.value!)
   if (margin.value) resized.observe(margin.value)
@@ -132,6 +134,7 @@ function clicked(event: MouseEvent) {
 /** Opens the text under a passage, or under an area, and gives the place that opened. */
 async function openAt(stretch: Stretch | null, area: { y: number, height: number } | null): Promise<HTMLElement | null> {
   if (!sheet.value || !sheetBox.value) return null
+  held.value = true
   if (area) return sheet.value.part((area.y + area.height) * props.width * (props.part.aspect ?? 1) + 4, null)
   if (!stretch || !words) return null
   const range = words.range(Math.max(words.start, stretch.start), Math.min(words.end, stretch.end))
@@ -139,7 +142,7 @@ async function openAt(stretch: Stretch | null, area: { y: number, height: number
   if (!range || !last) return null
   return sheet.value.part(last.bottom - words.root.getBoundingClientRect().top + 4, range)
 }
-defineExpose({ openAt, close: () => sheet.value?.close(), row })
+defineExpose({ openAt, close: () => { sheet.value?.close(); held.value = false }, row })
 const estimated = computed(() => props.text.form === 'paper' ? props.width * (props.part.aspect ?? 1.4) : Math.max(80, props.part.words * 2.6 * 620 / Math.max(320, props.width)))
 const areas = computed(() => props.notes.filter(n => n.c.note.area))
 const linesOf = computed(() => props.text.cues.filter(c => c.start >= props.part.start && c.start < Math.max(props.part.end, props.part.start + 1)))
