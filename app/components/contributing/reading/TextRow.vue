@@ -44,7 +44,14 @@ onMounted(() => {
 })
 const resized = import.meta.client ? new ResizeObserver(() => layAll()) : null as unknown as ResizeObserver
 onBeforeUnmount(() => { sight?.disconnect(); resized?.disconnect(); emit('words', props.part.number, null) })
-watch(near, (now) => { if (!now && props.text.form === 'paper') { words = null; emit('words', props.part.number, null); clear() } })
+const lastHeight = ref(0) // what is out of sight keeps its room
+watch(near, (now) => {
+  if (now) return
+  lastHeight.value = props.text.form === 'paper' ? 0 : sheetBox.value?.offsetHeight ?? 0
+  words = null
+  emit('words', props.part.number, null)
+  clear()
+})
 function drawn(root: HTMLElement) {
   words = new PartText(root, props.part.start)
   emit('words', props.part.number, words)
@@ -153,7 +160,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
   <section ref="row" class="row" :class="[text.form, { set: isSet, context: !isSet }]" :data-row="part.number" :aria-label="`${page} ${part.label}`">
     <div class="text" :data-part="part.number" tabindex="-1" @click="clicked">
       <header v-if="closed" class="runner"><span v-if="closed">write a note here, and the others’ appear</span></header>
-      <div ref="sheetBox" class="sheet" data-words :style="{ minHeight: near && text.form !== 'paper' ? undefined : `${estimated}px` }">
+      <div ref="sheetBox" class="sheet" data-words :style="{ minHeight: near && text.form !== 'paper' ? undefined : `${lastHeight || estimated}px` }">
         <template v-if="near">
           <SheetPaper v-if="text.form === 'paper' && paper && !failed" ref="sheet" :open="paper" :number="part.number" :width="width" :aspect="part.aspect ?? 1.4" :drawn-only="part.drawnOnly" @drawn="drawn" @failed="failed = true" @area="emit('area', $event)" />
           <SheetArticle v-else-if="text.form === 'article' && html !== null" ref="sheet" :html="html" @drawn="drawn" />
