@@ -8,12 +8,10 @@ import KindTag from './KindTag.vue'
 
 const props = defineProps<{ item: z.infer<typeof WeekItem>, address: string | null, first: boolean, coming?: boolean }>()
 const { day } = useTimes()
-const ONE: Partial<Record<typeof props.item.kind, string>> = { journal: 'entry', blog: 'entry', exitNote: 'answer', wiki: 'page', lexicon: 'term', review: 'work' }
+const ONE: Partial<Record<typeof props.item.kind, string>> = { journal: 'entry', blog: 'entry', exitNote: 'answer', wiki: 'page', lexicon: 'term', review: 'work', reading: 'note' }
 const done = computed(() => props.item.checks.length > 0 && props.item.checks.every(c => c.met || c.toGoNow === 0))
-const WITHOUT_PAGE = new Set(['reading']) // kinds that can only be planned so far
 const label = computed(() => {
   if (props.item.draft) return props.item.draft.to ? 'Continue your reply' : `Finish your ${ONE[props.item.kind] ?? 'post'}`
-  if (WITHOUT_PAGE.has(props.item.kind)) return 'Read the brief'
   if (props.item.standing === 'nothing') return 'Begin'
   return done.value ? 'Read on' : 'Go on'
 })
