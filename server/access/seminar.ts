@@ -135,9 +135,14 @@ export async function requireMarker(event: H3Event, db: Db, activityId: string, 
 /** Someone who may add to the activity: staff and students, not observers. */
 export async function requireContributor(event: H3Event, db: Db, activityId: string, now: Date): Promise<Actor & { readonly activity: ActivityRow }> {
   const actor = await requireActivity(event, db, activityId, now)
-  if (actor.enrolment.role === 'observer') throw notYours('As an observer you can read here; writing is for the seminar.')
-  if (actor.seminar.state === 'archived') throw new Problem(409, 'archived', 'This seminar is over and archived: it can be read, nothing is added any more.')
+  requireMayWrite(actor)
   return actor
+}
+
+/** Refuses whoever only reads, and everyone once a seminar is over: by whatever door they came. */
+export function requireMayWrite({ enrolment, seminar }: Pick<Actor, 'enrolment' | 'seminar'>): void {
+  if (enrolment.role === 'observer') throw notYours('As an observer you can read here; writing is for the seminar.')
+  if (seminar.state === 'archived') throw new Problem(409, 'archived', 'This seminar is over and archived: it can be read, nothing is added any more.')
 }
 
 /** The contribution with its activity, to someone who may write here; what may be done with it, its service decides. */

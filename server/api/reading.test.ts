@@ -236,6 +236,10 @@ describe('readings', () => {
     expect((await ask(others.id, { method: 'DELETE' })).status).toBe(403)
     expect((await ask(id, { method: 'DELETE' })).status).toBe(204)
     expect((await ask(id)).status).toBe(404)
+    // an observer's program reads, and writes no more than the observer does
+    const watching = (await (await as('observer')).json<{ token: string }>('POST', `${calm}/reading/tools`, {})).body.token
+    expect((await ask('', {}, watching)).status).toBe(200)
+    expect((await ask('', { method: 'POST', body: JSON.stringify({ type: 'Annotation', body: { type: 'TextualBody', value: 'Hello' }, target: { source: 'x', selector: { type: 'TextQuoteSelector', exact: 'every night wears a cable' } } }) }, watching)).status).toBe(403)
     await liv.json('POST', `${calm}/reading/tools`, {})
     expect((await ask('')).status).toBe(401) // an older token opens nothing any more
   })

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import { defineEventHandler, getRequestHeader, getRouterParam, setResponseHeaders, setResponseStatus, type H3Event } from 'h3'
 import { z } from 'zod'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import { requireMayWrite, type Actor, type ActivityRow } from '#server/access/seminar'
 import { now } from '#server/clock'
 import type { Database } from '#server/database/client'
 import { useDatabase } from '#server/database/connection'
@@ -28,6 +28,7 @@ export function annotationRoute(methods: readonly Method[], handle: (event: H3Ev
         setResponseHeaders(event, { 'www-authenticate': 'Bearer realm="annotations"' })
         throw new Problem(401, 'token', 'This token opens nothing. Make a new one in Jovrel, beside the reading.')
       }
+      if (event.method === 'POST' || event.method === 'DELETE') requireMayWrite(actor)
       const answer = await handle(event, { db, actor, now: now() })
       if (answer === null || event.method === 'DELETE') return answer
       const text = JSON.stringify(answer)
