@@ -9,6 +9,7 @@ import { useMargin, type Filter } from '../../../composables/contributing/readin
 import { usePlayer } from '../../../composables/contributing/reading/usePlayer'
 import { openPaper, type OpenPaper } from '../../../composables/contributing/reading/usePaper'
 import { useKeys, type Key } from '../../../composables/shell/useKeys'
+import { useTimes } from '../../../composables/planning/useTimes'
 import { useNotices } from '../../../stores/notices'
 import { useReadingStore } from '../../../stores/reading'
 import { useSeminarStore } from '../../../stores/seminar'
@@ -28,6 +29,7 @@ const thread = useThreadStore()
 const store = useReadingStore()
 const seminar = useSeminarStore()
 const notices = useNotices()
+const { dayTime } = useTimes()
 const activity = computed(() => thread.activity!)
 const { error, refresh: again } = await useAsyncData(`reading-${activity.value.id}`, async () => { await store.load(activity.value.id); return true })
 const view = computed(() => store.view)
@@ -345,6 +347,7 @@ const heatTo = computed(() => `/seminars/${activity.value.seminarId}/activities/
         <PageStrip :parts="parts" :notes="margin.byPart.value" :from="view.from" :to="view.to" :here="here" :word="word" :closed-pages="closedPages" @go="show">
           <div class="aside">
             <p v-if="setWords" class="say">{{ setWords }}</p>
+            <p v-if="thread.thread?.waiting" class="say">{{ activity.hiddenUntil ? `The others’ notes are shown to everyone ${dayTime(activity.hiddenUntil)}.` : 'The others’ notes appear once one of your own is in.' }}</p>
             <form class="find" role="search" @submit.prevent="find(1)"><input ref="findField" v-model="words" class="in" type="search" placeholder="find in the text" aria-label="Find in the text" @keydown.esc="endFind" @input="words.trim() === '' && endFind()"><span v-if="looked" class="hint num" role="status">{{ found.length === 0 ? 'not in it' : `${foundAt + 1} of ${found.length}` }}</span></form>
             <p v-if="margin.tags.value.length > 0" class="tags"><button v-for="t in margin.tags.value" :key="t" type="button" :class="{ on: margin.tag.value === t }" :aria-pressed="margin.tag.value === t" @click="margin.tag.value = margin.tag.value === t ? null : t">{{ t }}</button></p>
             <p class="key" aria-hidden="true"><span><i />one note</span><span><i class="many" />many</span><span><i class="own" />yours</span></p>
