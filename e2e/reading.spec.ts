@@ -124,6 +124,29 @@ test('odd letters anchor to the same words: soft hyphens, ligatures, right-to-le
   await expect(liv.locator('.over .letter')).toHaveCount(3)
 })
 
+test('a frame is drawn on a scanned page and takes a note; notes whose words are gone stand at the end', async ({ as, world }) => {
+  const [text] = await world.db.select().from(t.texts).where(eq(t.texts.form, 'paper'))
+  const scan = await PDFDocument.create()
+  for (let n = 0; n < 7; n++) scan.addPage([420, 560]).drawRectangle({ x: 60, y: 300, width: 200, height: 120 })
+  const answer = await (await world.as('ines')).json('POST', `/api/seminars/${world.seminar.id}/texts/${text!.id}/versions`, { key: crypto.randomUUID(), name: 'scan.pdf', base64: Buffer.from(await scan.save()).toString('base64') })
+  expect(answer.status).toBe(200)
+  const liv = await as('liv', { dark: true })
+  await open(liv, pathOf(world, world.roll.id))
+  await expect(liv.locator('.lost')).toContainText('57 notes whose words are no longer in this text')
+  const page = liv.locator('[data-row="3"] .page.picture')
+  await page.scrollIntoViewIfNeeded()
+  await expect(page).toBeVisible()
+  const box = (await page.boundingBox())!
+  await liv.mouse.move(box.x + 80, box.y + 120)
+  await liv.mouse.down()
+  await liv.mouse.move(box.x + 320, box.y + 260, { steps: 4 })
+  await liv.mouse.up()
+  await liv.getByRole('textbox', { name: 'Your note' }).fill('A dark rectangle, and nothing else.')
+  await liv.keyboard.press('Control+Enter')
+  await expect(note(liv, 'A dark rectangle')).toBeVisible()
+  await expect(liv.locator('[data-row="3"] .patch.own')).toBeVisible()
+})
+
 test('on a phone notes open below their line, in the dark, without sideways scrolling', async ({ as, world }) => {
   const liv = await as('liv', { width: 390, height: 800, dark: true })
   await open(liv, pathOf(world, world.calm.id))
