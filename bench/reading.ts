@@ -29,7 +29,7 @@ export function anchorsOf(pages: number, notes: number, changed: number): { read
 }
 
 /** A paper of 300 pages with 5,000 notes, set as the reading of the article. */
-async function fill(world: World): Promise<void> {
+export async function fill(world: World): Promise<void> {
   const random = seededRandom(7)
   const paper = await PDFDocument.create()
   const font = await paper.embedFont(StandardFonts.TimesRoman)

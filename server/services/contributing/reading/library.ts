@@ -2,13 +2,12 @@ import { and, desc, eq, isNull, or, sql } from 'drizzle-orm'
 import { isStaff, nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { activities, auditTrail, contributions, enrolments, files, persons, texts, textVersions, type StoredNote } from '#server/database/schema'
-import { AnchorFinder, type Found } from '#core/contributing/reading/findAnchors'
-import type { TextAnchor } from '#core/contributing/reading/anchor'
 import { Problem, refusedField } from '#server/http/problem'
 import { once } from '#server/services/receipt'
 import type { TextAdd, TextChange, TextsView, TextVersionAdd, VersionAdded } from '#shared/contributing/reading'
 import { announce } from '../announce'
-import { readText, type TextIn } from './readText'
+import { findPassages, readText } from './inThread'
+import type { TextIn } from './readText'
 
 const LARGEST = 20_000_000 // bytes
 
@@ -81,7 +80,8 @@ async function carryNotes(tx: Db, textId: string, read: Pick<TextIn, 'words' | '
     .from(contributions).innerJoin(activities, eq(activities.id, contributions.activityId)).innerJoin(enrolments, eq(enrolments.id, contributions.authorId)).innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(and(eq(activities.kind, 'reading'), sql`${activities.settings} -> 'reading' ->> 'textId' = ${textId}`, eq(contributions.type, 'note'))).for('update', { of: contributions })
   const notes = rows.filter((r): r is typeof r & { detail: { note: StoredNote } } => r.detail.note !== undefined)
-  const [found, leads] = [await findAll(read.words, notes.map(n => n.detail.note.passage)), await findAll(read.words, notes.map(n => n.detail.note.to?.passage ?? null))]
+  const all = await findPassages(read.words, [...notes.map(n => n.detail.note.passage), ...notes.map(n => n.detail.note.to?.passage ?? null)])
+  const [found, leads] = [all.slice(0, notes.length), all.slice(notes.length)]
   const answer = { kept: 0, moved: 0, nearly: 0, lost: [] as VersionAdded['lost'] }
   const told = new Set<string>()
   for (const [i, row] of notes.entries()) {
@@ -102,18 +102,6 @@ async function carryNotes(tx: Db, textId: string, read: Pick<TextIn, 'words' | '
   // open pages fetch the text and its notes anew
   for (const activityId of told) await announce(tx, { activityId, id: null })
   return answer
-}
-
-const AT_ONCE = 20 // passages looked for before others are served
-
-async function findAll(words: string, passages: ReadonlyArray<TextAnchor | null>): Promise<Array<Found | null>> {
-  const finder = new AnchorFinder(words)
-  const found: Array<Found | null> = []
-  for (const [i, passage] of passages.entries()) {
-    found.push(passage && finder.find(passage))
-    if (i % AT_ONCE === AT_ONCE - 1) await new Promise(setImmediate)
-  }
-  return found
 }
 
 export async function changeText(db: Database, actor: Actor, textId: string, { archived, ...change }: TextChange, now: Date): Promise<{ done: boolean }> {

@@ -1,0 +1,16 @@
+import { AnchorFinder, type Found } from '#core/contributing/reading/findAnchors'
+import type { TextAnchor } from '#core/contributing/reading/anchor'
+import { answerCall } from '#server/threads/answerCall'
+import { readText as readHere } from './readText'
+
+/** What is done with texts in a thread of its own: long work, on files nobody has looked at, with a reader that changes what is built in. */
+const tasks = {
+  readText: (bytes: Uint8Array, name: string, transcript: string | null) => readHere(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), name, transcript),
+  findPassages(words: string, passages: ReadonlyArray<TextAnchor | null>): Array<Found | null> {
+    const finder = new AnchorFinder(words)
+    return passages.map(passage => passage && finder.find(passage))
+  },
+}
+export type TextTasks = typeof tasks
+
+void answerCall(tasks)
