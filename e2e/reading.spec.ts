@@ -3,34 +3,12 @@ import { eq } from 'drizzle-orm'
 import type { Page } from '@playwright/test'
 import * as t from '#server/database/schema'
 import type { World } from '#server/testing/world'
+import { choose } from './chooseWords'
 import { expect, open, test } from './fixtures'
+import { ODD_PASSAGES, passageOf, setOddText } from './oddText'
 
 const pathOf = (world: World, activityId: string) => `/seminars/${world.seminar.id}/activities/${activityId}`
-/** Chooses words as a pointer would, from some to others, on whichever lines and pages they stand. */
-async function choose(page: Page, from: string, to = from) {
-  await expect(page.locator('.row').getByText(from).first()).toBeAttached()
-  await page.evaluate(([a, b]) => {
-    const find = (text: string) => {
-      for (const root of document.querySelectorAll('[data-words]')) {
-        const walker = document.createTreeWalker(root, NodeFilter.SHOW_TEXT)
-        for (let node = walker.nextNode(); node; node = walker.nextNode()) {
-          const at = node.textContent!.indexOf(text)
-          if (at >= 0 && !node.parentElement!.closest('[data-not-text], .over')) return { node, at }
-        }
-      }
-      throw new Error(`"${text}" is not in the text`)
-    }
-    const [start, end] = [find(a!), find(b!)]
-    const range = document.createRange()
-    range.setStart(start.node, start.at)
-    range.setEnd(end.node, end.at + b!.length)
-    getSelection()!.removeAllRanges()
-    getSelection()!.addRange(range)
-    start.node.parentElement!.dispatchEvent(new MouseEvent('mouseup', { bubbles: true }))
-  }, [from, to] as const)
-}
 const note = (page: Page, words: string) => page.locator('article.note').filter({ hasText: words })
-const passage = async (world: World, words: string) => { const [row] = await world.db.select().from(t.contributions).where(eq(t.contributions.text, words)); return row!.detail.note!.passage!.exact }
 
 test('a class talks in the margin of a paper: words are chosen, the page parts, a question is put, answered and settled, at every zoom', async ({ as, world }) => {
   const [liv, nico] = [await as('liv'), await as('nico')]
@@ -47,7 +25,7 @@ test('a class talks in the margin of a paper: words are chosen, the page parts, 
   await expect(liv.getByText('saved as draft')).toBeVisible()
   await liv.getByRole('button', { name: /^Ask/ }).click()
   await expect(note(liv, 'Which goods would')).toContainText('no answer yet')
-  expect(await passage(world, 'Which goods would there have been to take it on?')).toBe('A toll is usually taken on goods')
+  expect(await passageOf(world, 'Which goods would there have been to take it on?')).toBe('A toll is usually taken on goods')
   // larger, the line stands under the same words
   const under = async () => { const box = await liv.locator('.words').getByText('A toll is usually taken').first().boundingBox(); return box && liv.locator('.under.own').evaluateAll((lines, b) => lines.some((l) => { const r = l.getBoundingClientRect(); return Math.abs(r.top - (b.y + b.height)) < 8 && Math.abs(r.left - b.x) < 6 }), box) }
   await expect.poll(under).toBe(true)
@@ -69,15 +47,12 @@ test('a class talks in the margin of a paper: words are chosen, the page parts, 
 test('by keys alone: sentence by sentence, a note that leads to another passage, kept when the tab closes; words are found in the text', async ({ as, world }) => {
   const liv = await as('liv')
   await open(liv, pathOf(world, world.calm.id))
-  await expect(liv.locator('.letter').first()).toBeVisible()
-  // sections are drawn as they come into sight: whoever is faster than they are presses once more
-  await expect(async () => {
-    await liv.keyboard.press('.')
-    await expect(liv.getByRole('group', { name: 'The chosen words' })).toBeVisible({ timeout: 3000 })
-    await liv.keyboard.press('<')
-    await liv.keyboard.press('l')
-    await expect(liv.getByText('Now choose the passage it leads to')).toBeVisible({ timeout: 3000 })
-  }).toPass()
+  // at once: a key pressed before the text is drawn waits for it
+  await liv.keyboard.press('.')
+  await expect(liv.getByRole('group', { name: 'The chosen words' })).toBeVisible()
+  await liv.keyboard.press('<')
+  await liv.keyboard.press('l')
+  await expect(liv.getByText('Now choose the passage it leads to')).toBeVisible()
   await liv.getByRole('button', { name: /^Section 5/ }).click() // far away: what is being written stays
   await choose(liv, 'The answer has no monument')
   await expect(liv.getByText('leads to “The answer has no monument”')).toBeVisible()
@@ -102,10 +77,7 @@ test('by keys alone: sentence by sentence, a note that leads to another passage,
 })
 
 test('odd letters anchor to the same words: soft hyphens, ligatures, right-to-left words and emoji, across paragraphs and sections', async ({ as, world }) => {
-  const [text] = await world.db.select().from(t.texts).where(eq(t.texts.form, 'article'))
-  const odd = '<h1>One</h1><p>The e\u00adﬀect of a\u00a0ﬁsh 🐟 and שלום עולם here.</p><p>Next para\u00adgraph, caf\u0065\u0301.</p><h1>Two</h1><p>The last words of all.</p>'
-  const answer = await (await world.as('ines')).json('POST', `/api/seminars/${world.seminar.id}/texts/${text!.id}/versions`, { key: crypto.randomUUID(), name: 'odd.html', base64: Buffer.from(odd).toString('base64') })
-  expect(answer.status).toBe(200)
+  await setOddText(world)
   const liv = await as('liv')
   await open(liv, pathOf(world, world.calm.id))
   const write = async (from: string, to: string, said: string, exact: string) => {
@@ -114,11 +86,9 @@ test('odd letters anchor to the same words: soft hyphens, ligatures, right-to-le
     await liv.getByRole('textbox', { name: 'Your note' }).fill(said)
     await liv.keyboard.press('Control+Enter')
     await expect(note(liv, said)).toBeVisible()
-    expect(await passage(world, said)).toBe(exact)
+    expect(await passageOf(world, said)).toBe(exact)
   }
-  await write('e\u00adﬀect', '🐟', 'On the effect.', 'effect of a fish 🐟')
-  await write('שלום', 'graph', 'From right to left.', 'שלום עולם here. Next paragraph')
-  await write('caf', 'last', 'Over the edge.', 'café. Two The last')
+  for (const p of ODD_PASSAGES) await write(p.from, p.to, p.said, p.exact)
   await liv.reload()
   await expect(liv.locator('.under.own').first()).toBeVisible()
   await expect(liv.locator('.over .letter')).toHaveCount(3)

@@ -27,6 +27,7 @@ function part(name, command, args, env = {}) {
 async function test() {
   ensurePackages()
   if (!existsSync('/usr/bin/chromium')) installPackage('chromium')
+  if (!existsSync('/usr/bin/firefox-esr')) installPackage('firefox-esr') // the same text must have the same places in another engine
   mkdirSync(results, { recursive: true })
   const tally = { passed: 0, failed: 0 }
   const count = ok => { tally[ok ? 'passed' : 'failed']++ }

@@ -13,6 +13,7 @@ export const useReadingStore = defineStore('reading', () => {
   async function load(id: string) {
     const next = await api.get<ReadingView>(`/api/activities/${id}/reading`)
     if (activityId.value !== id || view.value?.text?.version !== next.text?.version || view.value?.text?.id !== next.text?.id) html.value = new Map()
+    html.value = new Map([...html.value, ...next.first.map(p => [p.number, p.html] as const)])
     activityId.value = id
     view.value = next
   }

@@ -13,8 +13,9 @@ export const useThreadStore = defineStore('thread', () => {
   const activity = ref<ActivityView | null>(null)
   const thread = shallowRef<ThreadView | null>(null)
 
-  async function load(activityId: string) {
-    const [a, t] = await Promise.all([api.get<ActivityView>(`/api/activities/${activityId}`), api.get<ThreadView>(`/api/activities/${activityId}/contributions`)])
+  /** @param first of a long reading only what is read first; `refresh` brings the rest */
+  async function load(activityId: string, first = false) {
+    const [a, t] = await Promise.all([api.get<ActivityView>(`/api/activities/${activityId}`), api.get<ThreadView>(`/api/activities/${activityId}/contributions?first=${first}`)])
     if (activity.value?.id !== activityId) { activity.value = null; thread.value = null }
     activity.value = a
     thread.value = t

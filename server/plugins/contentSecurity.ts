@@ -16,7 +16,7 @@ export default defineNitroPlugin((nitro) => {
     html.head.push(`<meta name="style-nonce" content="${nonce}">`)
     setResponseHeaders(event, {
       'content-security-policy': [
-        'default-src \'none\'', `script-src 'self' 'nonce-${nonce}'`, `style-src 'self' 'nonce-${nonce}'`, 'style-src-attr \'unsafe-inline\'',
+        'default-src \'self\'', 'object-src \'none\'', `script-src 'self' 'nonce-${nonce}'`, `style-src 'self' 'nonce-${nonce}'`, 'style-src-attr \'unsafe-inline\'',
         'img-src \'self\' data: blob:', 'media-src \'self\' blob:', 'font-src \'self\'', 'connect-src \'self\'', 'frame-src \'self\'', 'base-uri \'none\'', 'form-action \'self\'', 'frame-ancestors \'none\'',
       ].join('; '),
       'x-content-type-options': 'nosniff',

@@ -32,6 +32,7 @@ export const PartView = z.object({
 export type PartView = z.infer<typeof PartView>
 
 /** A text as it is set in one activity. */
+const PartHtml = z.object({ number: z.number().int(), html: z.string() })
 export const ReadingView = z.object({
   text: z.object({
     id: z.uuid(), title: z.string(), credit: z.string(), form: z.enum(TEXT_FORMS), version: z.number().int(), words: z.number().int(),
@@ -41,11 +42,12 @@ export const ReadingView = z.object({
   }).nullable(), // null: none is chosen yet
   from: z.number().int(), to: z.number().int().nullable(),
   writeFirst: z.enum(['page', 'none']),
+  first: z.array(PartHtml), // of an article: the sections that are read first
   groups: z.array(z.object({ id: z.uuid(), memberIds: z.array(z.uuid()) })), // to choose one's own group's notes in a common margin
 })
 export type ReadingView = z.infer<typeof ReadingView>
 export const PartsQuery = z.object({ from: z.coerce.number().int().min(1).max(5000), to: z.coerce.number().int().min(1).max(5000) })
-export const PartsAnswer = z.object({ parts: z.array(z.object({ number: z.number().int(), html: z.string() })) })
+export const PartsAnswer = z.object({ parts: z.array(PartHtml) })
 export const SettledWrite = z.object({ settled: z.boolean() })
 
 // -- the library

@@ -93,6 +93,7 @@ export const ThreadView = z.object({
   waitingAt: z.array(z.uuid()), // questions the reader has not answered yet, and whose answers are not in this one either
   lastSeq: z.number().int(), // up to which place this answer goes
   contributions: z.array(ContributionView), // in the order they were shown
+  more: z.boolean(), // of a long reading, when only what is read first was asked for: there is more
   circles: z.array(z.object({ id: z.uuid(), title: z.string() })), // where each section or group talks by itself: all of them to staff, the reader's own to others
   drafts: z.array(DraftView), // the reader's own
   checks: z.array(CheckView), // the reader's own expectations; empty for staff
@@ -126,6 +127,8 @@ export const DraftWrite = Written.extend({
 })
 export type DraftWrite = z.infer<typeof DraftWrite>
 
+/** `first`: of a long reading only the notes of the pages that are read first, and one's own. */
+export const ThreadQuery = z.object({ first: z.enum(['true', 'false']).default('false') })
 export const DraftPlace = z.object({ parentId: z.uuid().nullable(), slot: z.string().max(64).default('') })
 export const EditWrite = z.object({ key: z.uuid(), doc: RichDoc, title: z.string().trim().max(200).nullable().optional(), term: TermDetail.optional(), baseVersion: z.number().int() })
 export type EditWrite = z.infer<typeof EditWrite>

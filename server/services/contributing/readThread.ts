@@ -10,6 +10,7 @@ import { circleOf, circlesOf } from './circles'
 import { draftView } from './draft'
 import { handInDue } from './review/handIn'
 import { judgeRecord, loadRecords, participants } from './records'
+import { firstNotes } from './reading/firstNotes'
 import { shapeForReader, writesByPage } from './shapeForReader'
 import { attachedFiles, storedContributions } from './storedContributions'
 import { readableOf } from './writePlace'
@@ -23,23 +24,27 @@ const FIRST = 60
 /**
  * The thread of an activity for one reader: what `shapeForReader` lets through, the reader's own drafts and checks.
  * While the reader's own is not in, the answer is built from the reader's rows alone.
+ *
+ * @param pick.first of a long reading only what is read first; the answer says whether there is more
  */
-export async function readThread(db: Db, actor: ActorAt, now: Date): Promise<ThreadView> {
+export async function readThread(db: Db, actor: ActorAt, now: Date, pick: { readonly first: boolean } = { first: false }): Promise<ThreadView> {
   const { activity, enrolment, seminar } = actor
-  if (activity.kind === 'wiki') return { waiting: false, waitingAt: [], circles: [], lastSeq: 0, contributions: [], drafts: [], checks: await ownChecks(), notHeard: [] } // its pages are read in their own room
+  if (activity.kind === 'wiki') return { waiting: false, waitingAt: [], circles: [], lastSeq: 0, contributions: [], more: false, drafts: [], checks: await ownChecks(), notHeard: [] } // its pages are read in their own room
   const isLong = await db.$count(contributions, and(eq(contributions.activityId, activity.id), ne(contributions.state, 'draft'))) > LONG
   const [shaped, drafts, checks] = await Promise.all([
     shapedThread(db, actor, now, !isLong),
     db.select().from(contributions).where(and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolment.id), eq(contributions.state, 'draft'), ne(contributions.type, 'review'))),
     ownChecks(),
   ])
+  const sent = isLong && pick.first && activity.kind === 'reading' ? firstNotes(activity, shaped.contributions) : shaped.contributions
   const draftFiles = await attachedFiles(db, { ids: drafts.map(d => d.id) })
   return {
     waiting: shaped.waiting,
     waitingAt: shaped.waitingAt,
     circles: shaped.circles ? [...shaped.circles.titles].filter(([id]) => shaped.isStaff || id === circleOf(shaped.circles, enrolment.id)).map(([id, title]) => ({ id, title })) : [],
     lastSeq: Math.max(0, ...shaped.contributions.map(c => c.view === 'whole' ? c.seq ?? 0 : 0)),
-    contributions: isLong ? await withFirstTexts(db, shaped.contributions) : shaped.contributions,
+    contributions: isLong ? await withFirstTexts(db, sent) : sent,
+    more: sent.length < shaped.contributions.length,
     drafts: drafts.map(d => draftView(d, draftFiles.get(d.id) ?? [])),
     checks,
     // where names are hidden, who has not been heard would tell who has

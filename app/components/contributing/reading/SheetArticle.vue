@@ -1,37 +1,20 @@
 <script setup lang="ts">
-import { closeGap, openGap } from '../../../composables/contributing/reading/gapInText'
+import { useGap } from '../../../composables/contributing/reading/useGap'
 import { useTermsStore } from '../../../stores/terms'
 
 /** One section of an article, with the seminar's terms lit up in it. It parts under the line where a note is written. */
 const props = defineProps<{ html: string }>()
 const emit = defineEmits<{ drawn: [root: HTMLElement] }>()
 const terms = useTermsStore()
-const root = ref<HTMLElement | null>(null)
 const linked = computed(() => terms.link(props.html))
-const drawn = () => { if (root.value) emit('drawn', root.value) }
-onMounted(drawn)
+const { root, part, close, tell, isOpen } = useGap(r => emit('drawn', r), renew)
 // terms that come while something is being written between the lines wait until the text has closed again
 const shown = ref(linked.value)
-watch(linked, () => { if (!gap) renew() })
+watch(linked, () => { if (!isOpen()) renew() })
 function renew() {
   if (shown.value === linked.value) return
   shown.value = linked.value
-  void nextTick(drawn)
-}
-let gap: HTMLElement | null = null
-function part(_y: number, range: Range | null): HTMLElement | null {
-  close()
-  if (!root.value || !range) return null
-  gap = openGap(root.value, range)
-  drawn()
-  return gap
-}
-function close() {
-  if (!gap) return
-  closeGap(gap)
-  gap = null
-  drawn()
-  void nextTick(() => { if (!gap) renew() })
+  void nextTick(tell)
 }
 defineExpose({ part, close, root })
 </script>

@@ -1,29 +1,13 @@
 <script setup lang="ts">
-import { closeGap, openGap } from '../../../composables/contributing/reading/gapInText'
+import { useGap } from '../../../composables/contributing/reading/useGap'
 import { clock } from '../../../composables/contributing/reading/clock'
 
 interface Line { readonly from: number, readonly to: number, readonly voice: string | null, readonly text: string, readonly start: number, readonly end: number }
 /** A stretch of a transcript, line by line; the line that is being said is lit, and each begins to play from its time. */
 const props = defineProps<{ lines: readonly Line[], saying: number | null }>()
 const emit = defineEmits<{ drawn: [root: HTMLElement], play: [at: number] }>()
-const root = ref<HTMLElement | null>(null)
-const drawn = () => { if (root.value) emit('drawn', root.value) }
-onMounted(drawn)
-watch(() => props.lines, () => nextTick(drawn))
-let gap: HTMLElement | null = null
-function part(_y: number, range: Range | null): HTMLElement | null {
-  close()
-  if (!root.value || !range) return null
-  gap = openGap(root.value, range)
-  drawn()
-  return gap
-}
-function close() {
-  if (!gap) return
-  closeGap(gap)
-  gap = null
-  drawn()
-}
+const { root, part, close, tell } = useGap(r => emit('drawn', r))
+watch(() => props.lines, () => nextTick(tell))
 defineExpose({ part, close, root })
 </script>
 

@@ -215,7 +215,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
 .patch.own { border: 2px dashed var(--harbour); }
 .patch.lit { background: color-mix(in srgb, var(--k-reading) 20%, transparent); }
 .scan { font-size: 0.8125rem; color: var(--ink-2); padding: 6px 0; text-align: center; }
-.margin { position: relative; border-left: 1px solid var(--line); }
+.margin { position: relative; border-left: 1px solid var(--line); background: var(--paper); }
 .at { position: absolute; left: 42px; right: 18px; top: 0; }
 .empty { padding: 16px 0; color: var(--ink-2); }
 .text :deep(.text-gap) { display: block; margin: 4px calc(-1 * var(--gutter, 40px)); position: relative; z-index: 5; text-indent: 0; font-size: 1rem; }

@@ -25,6 +25,7 @@ export async function readReading(db: Db, { activity, enrolment }: ActorAt): Pro
       parts: current.version.parts.map(p => ({ ...p, time: p.time ? [...p.time] as [number, number] : null })), cues: [...current.version.cues],
     },
     from: settings.from, to: settings.to, writeFirst: settings.writeFirst, groups: await groupsOf(),
+    first: current ? sections(current.version.html, settings.from, settings.from + FIRST) : [],
   }
 
   /** The groups the activity is for, if it is for groups: to staff all, to a student their own. */
@@ -43,8 +44,11 @@ export async function readParts(db: Db, { activity }: ActorAt, from: number, to:
   const { textId } = readingOf(activity.settings)
   const current = textId ? await currentVersion(db, textId) : null
   if (!current) throw nothingHere()
-  return { parts: current.version.html.slice(from - 1, to).map((html, i) => ({ number: from + i, html })) }
+  return { parts: sections(current.version.html, from, to) }
 }
+
+const FIRST = 2 // sections after the first that come with the text
+const sections = (html: readonly string[], from: number, to: number) => html.slice(from - 1, to).map((section, i) => ({ number: from + i, html: section }))
 
 /** A question has its answer, or is open again: for whoever put it, and staff, to say. */
 export async function setSettled(db: Database, actor: ActorAt & { readonly contribution: typeof contributions.$inferSelect }, settled: boolean, now: Date): Promise<{ done: boolean }> {

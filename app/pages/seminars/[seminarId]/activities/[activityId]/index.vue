@@ -14,7 +14,7 @@ const store = useThreadStore()
 const seminar = useSeminarStore()
 const { dayTime } = useTimes()
 const { error, refresh } = await useAsyncData(`thread-${route.params.activityId}`, async () => {
-  await store.load(route.params.activityId as string)
+  await store.load(route.params.activityId as string, true)
   return true
 })
 useHead({ title: () => store.activity?.title ?? 'Activity' })

@@ -1,0 +1,38 @@
+import { useNotices } from '../../../stores/notices'
+import { useReadingStore } from '../../../stores/reading'
+import type { useWay } from './useWay'
+
+/** Finding words in the whole of a text, also on pages that are not drawn, and going from place to place. */
+export function useFind(way: ReturnType<typeof useWay>) {
+  const store = useReadingStore()
+  const notices = useNotices()
+  const words = ref('')
+  const at = ref(-1)
+  const field = ref<HTMLInputElement | null>(null)
+  const looked = ref('') // what the places are of
+  const { found } = way
+  async function find(by: 1 | -1 = 1) {
+    const q = words.value.trim()
+    if (q.length < 2) { found.value = []; at.value = -1; looked.value = ''; return }
+    try {
+      if (q !== looked.value) {
+        found.value = (await store.find(q)).places
+        looked.value = q
+        const from = store.view?.text?.parts[way.here.value - 1]?.start ?? 0
+        at.value = found.value.findIndex(p => p.start >= from) - 1
+      }
+      if (found.value.length === 0) return
+      at.value = (at.value + by + found.value.length) % found.value.length
+      await way.lightUp(found.value[at.value]!)
+    }
+    catch (problem) { notices.warn(problem) }
+  }
+  function end() {
+    words.value = ''
+    found.value = []
+    looked.value = ''
+    at.value = -1
+  }
+  const said = computed(() => looked.value === '' ? '' : found.value.length === 0 ? 'not in it' : `${at.value + 1} of ${found.value.length}`)
+  return { words, field, find, end, said }
+}

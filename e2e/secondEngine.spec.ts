@@ -1,0 +1,59 @@
+import puppeteer, { type Page } from 'puppeteer-core'
+import { email } from '#server/testing/world'
+import { chooseInPage } from './chooseWords'
+import { expect, test } from './fixtures'
+import { ODD_PASSAGES, passageOf, setOddText } from './oddText'
+
+const ready = (page: Page) => page.waitForFunction(() => (document.querySelector('#__nuxt') as { __vue_app__?: { $nuxt?: { isHydrating?: boolean } } } | null)?.__vue_app__?.$nuxt?.isHydrating === false)
+/** Writes a note on words of a text. */
+async function write(page: Page, from: string, to: string, said: string) {
+  await page.evaluate(chooseInPage, [from, to] as const)
+  await page.waitForSelector('.slip')
+  await page.keyboard.press('n')
+  await (await page.waitForSelector('.slip [contenteditable=true]'))!.focus()
+  await page.keyboard.type(said)
+  await page.keyboard.down('Control')
+  await page.keyboard.press('Enter')
+  await page.keyboard.up('Control')
+  await page.waitForFunction(words => [...document.querySelectorAll('article.note')].some(n => n.textContent!.includes(words)), {}, said)
+}
+
+test('in another engine the same words have the same places: in an article of odd letters, and in a paper at two sizes', async ({ world }) => {
+  await setOddText(world)
+  const browser = await puppeteer.launch({ browser: 'firefox', executablePath: '/usr/bin/firefox-esr', headless: true })
+  try {
+    const heard: string[] = []
+    const page = await browser.newPage()
+    page.setDefaultTimeout(60_000)
+    page.on('pageerror', error => heard.push(String(error)))
+    await page.setViewport({ width: 1280, height: 800 })
+    await page.goto(`${world.server.address}/sign-in`)
+    expect(await page.evaluate(async who => (await fetch('/api/session', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: who, password: 'harbour' }) })).ok, email('liv'))).toBe(true)
+    const go = async (activityId: string) => { await page.goto(`${world.server.address}/seminars/${world.seminar.id}/activities/${activityId}`); await ready(page) }
+    await go(world.calm.id)
+    await page.waitForSelector('.article p')
+    for (const p of ODD_PASSAGES) {
+      await write(page, p.from, p.to, p.said)
+      expect(await passageOf(world, p.said)).toBe(p.exact)
+    }
+    await page.reload()
+    await ready(page)
+    await page.waitForFunction(() => document.querySelectorAll('.over .letter').length === 3)
+    await go(world.roll.id)
+    await page.waitForFunction(() => [...document.querySelectorAll('.words span')].some(s => s.textContent!.includes('A toll is usually taken')) && document.querySelector('.over .letter'))
+    await write(page, 'A toll is usually taken', 'goods', 'Here, too.')
+    expect(await passageOf(world, 'Here, too.')).toBe('A toll is usually taken on goods')
+    // its line stands under these words, larger, too
+    const under = () => page.waitForFunction(() => {
+      const words = [...document.querySelectorAll('.words span')].find(s => s.textContent!.startsWith('A toll is usually taken'))?.getBoundingClientRect()
+      return words && [...document.querySelectorAll('.under.own')].some((l) => { const r = l.getBoundingClientRect(); return Math.abs(r.top - words.bottom) < 8 && Math.abs(r.left - words.left) < 6 })
+    })
+    await under()
+    const before = await page.$eval('.row[data-row="3"] canvas', c => c.getBoundingClientRect().width)
+    await page.click('button[aria-label="Larger"]')
+    await page.waitForFunction(w => document.querySelector('.row[data-row="3"] canvas')!.getBoundingClientRect().width > w * 1.1, {}, before)
+    await under()
+    expect(heard).toEqual([])
+  }
+  finally { await browser.close() }
+})
