@@ -1,35 +1,44 @@
+import { pathToFileURL } from 'node:url'
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib'
 import type { Browser } from '@playwright/test'
 import { eq, sql } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { seededRandom } from '#core/chance/seededRandom'
 import { makeAnchor, type TextAnchor } from '#core/contributing/reading/anchor'
-import { findAnchors } from '#core/contributing/reading/findAnchors'
 import { partAt } from '#core/contributing/reading/reading'
 import * as t from '#server/database/schema'
 import { keepText } from '#server/services/contributing/reading/library'
+import type { TextTasks } from '#server/services/contributing/reading/textThread'
 import { readText } from '#server/services/contributing/reading/readText'
+import { runThread } from '#server/threads/runThread'
 import { email, type World } from '#server/testing/world'
 
 const WORDS = 'the mole toll harbour stone of and widow share pilot oath herring lasts barge quay tide silt guild paid built first second for a to in was roll chain nobody could say who had seen it before the water rose again over steps'.split(' ')
+// the thread as it was built with the server that is measured
+const thread = new URL('./threads/textThread.mjs', pathToFileURL(process.env.JOVREL_TEST_BUILD!))
 const PAGES = 300
 const LINES = 34
 const NOTES = 5000
 
 const lineOf = (random: () => number) => Array.from({ length: 11 }, () => random() < 0.12 ? `n${Math.floor(random() * 9000)}` : WORDS[Math.floor(random() * WORDS.length)]).join(' ')
 
-/** Notes on a text of so many pages, of which words were changed here and there. @returns once: finds all of them again */
-export function anchorsOf(pages: number, notes: number, changed: number): { readonly once: () => number } {
+/** Notes on a text of so many pages, of which words were changed here and there. @returns once: finds all of them again in a thread of its own, and how long others waited meanwhile at most, in milliseconds */
+export function anchorsOf(pages: number, notes: number, changed: number): { readonly once: () => Promise<{ readonly found: number, readonly waited: number }> } {
   const random = seededRandom(pages)
   const words = Array.from({ length: pages * LINES }, () => lineOf(random)).join(' ').split(' ')
   const text = words.join(' ')
   const anchors: TextAnchor[] = Array.from({ length: notes }, () => { const start = Math.floor(random() * (text.length - 300)); return makeAnchor(text, start, start + 10 + Math.floor(random() * 120)) })
   const after = words.flatMap(w => random() > changed ? [w] : random() < 0.5 ? [] : [w, 'mended']).join(' ')
-  return { once: () => findAnchors(after, anchors).filter(Boolean).length }
+  return { async once() {
+    let [last, waited] = [performance.now(), 0]
+    const beat = setInterval(() => { const now = performance.now(); waited = Math.max(waited, now - last); last = now }, 5)
+    try { return { found: (await runThread<TextTasks, 'findPassages'>(thread, 'findPassages', [after, anchors], { milliseconds: 600_000, megabytes: 2000 })).filter(Boolean).length, waited } }
+    finally { clearInterval(beat) }
+  } }
 }
 
 /** A paper of 300 pages with 5,000 notes, set as the reading of the article. */
-export async function fill(world: World): Promise<void> {
+async function fill(world: World): Promise<void> {
   const random = seededRandom(7)
   const paper = await PDFDocument.create()
   const font = await paper.embedFont(StandardFonts.TimesRoman)

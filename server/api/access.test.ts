@@ -126,6 +126,8 @@ const TABLE: readonly Row[] = [
   { route: 'seminars/[seminarId]/plan.get.ts', path: seminar('/plan'), expected: MEMBERS },
   { route: 'seminars/[seminarId]/week.get.ts', path: seminar('/week'), expected: STUDENTS },
   { route: 'seminars/[seminarId]/letters.get.ts', path: seminar('/letters'), expected: MEMBERS },
+  { route: 'seminars/[seminarId]/voices.get.ts', path: seminar('/voices'), expected: STAFF },
+  { route: 'seminars/[seminarId]/voices/table.get.ts', path: seminar('/voices/table'), expected: STAFF },
   { route: 'seminars/[seminarId]/marking.get.ts', path: seminar('/marking'), expected: STAFF },
   { route: 'activities/[activityId]/index.get.ts', path: dredge(), expected: MEMBERS },
   { route: 'activities/[activityId]/contributions.get.ts', path: dredge('/contributions'), expected: MEMBERS },

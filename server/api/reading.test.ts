@@ -169,6 +169,24 @@ describe('readings', () => {
     expect(JSON.stringify((await (await as('nico')).json('GET', `/api/activities/${id}/reading/annotations`)).body)).not.toContain('On one')
   })
 
+  it('open, when long, with the notes of the pages that are read first and one’s own; the rest is there when asked for', async () => {
+    const sentence = (n: number) => `Page ${n} has a sentence about the harbour.`
+    const { body: { id: textId } } = await add('long.pdf', await pdf(Array.from({ length: 12 }, (_, i) => sentence(i + 1))))
+    const activityId = await reading(textId)
+    const [words, liv, nico] = [await wordsOf(textId), await world.enrolment('liv'), await world.enrolment('nico')]
+    const row = (i: number, by: typeof liv, part: number) => {
+      const [id, exact] = [v7(), sentence(part)]
+      const passage = makeAnchor(words, words.indexOf(exact), words.indexOf(exact) + exact.length)
+      return { id, seminarId: world.seminar.id, activityId, authorId: by.id, type: 'note' as const, threadId: id, openerId: by.id, state: 'shown' as const, seq: i + 1, doc: doc('x'), html: `<p>${i}</p>`, text: String(i), words: 1, detail: { note: { kind: 'note' as const, part, passage, area: null, time: null, tags: [], to: null, at: { start: passage.start, end: passage.end }, how: 'here' as const } }, madeAt: new Date('2026-10-13T08:00:00Z'), savedAt: new Date('2026-10-13T08:00:00Z'), shownAt: new Date('2026-10-13T08:00:00Z') }
+    }
+    await world.db.insert(t.contributions).values([...Array.from({ length: 480 }, (_, i) => row(i, nico, i % 12 + 1)), row(480, liv, 11)])
+    const first = (await (await as('liv')).json<ThreadView>('GET', `/api/activities/${activityId}/contributions?first=true`)).body
+    expect(first).toMatchObject({ more: true, lastSeq: 481 })
+    expect([...new Set(notesOf(first).map(n => `${n.by} ${n.part}`))].sort()).toEqual(['Liv 11', 'Nico 1', 'Nico 2', 'Nico 3'])
+    const all = await thread('liv', activityId)
+    expect([all.more, notesOf(all).length]).toEqual([false, 481])
+  })
+
   it('count notes, questions and different pages of what is set', async () => {
     const { body } = await add('count.md', '# One\n\nFirst words here.\n\n# Two\n\nSecond words there.\n\n# Three\n\nThird words beside.')
     const rule = (r: Record<string, unknown>) => ({ id: v7(), rule: { due: 'write', ...r }, needed: true })

@@ -14,6 +14,7 @@ const links = computed(() => seminar.isStaff
   ? [
       { to: `${base.value}/plan`, label: 'Term plan', count: 0 },
       { to: `${base.value}/marking`, label: 'Marking', count: seminar.shell?.readyToMark ?? 0 },
+      { to: `${base.value}/voices`, label: 'Voices', count: 0 },
       { to: `${base.value}/gradebook`, label: 'Gradebook', count: 0 },
       { to: `${base.value}/people`, label: 'People', count: 0 },
       { to: `${base.value}/library`, label: 'Library', count: 0 },

@@ -37,7 +37,7 @@ let words: PartText | null = null
 // -- only what is about to be read is drawn
 let sight: IntersectionObserver | undefined
 onMounted(() => {
-  sight = new IntersectionObserver(([entry]) => { inSight.value = entry!.isIntersecting; if (inSight.value) emit('near', props.part.number) }, { root: window.innerWidth > 1000 ? row.value!.closest('main') : null, rootMargin: '1100px 0px' })
+  sight = new IntersectionObserver(([entry]) => { inSight.value = entry!.isIntersecting; if (inSight.value) emit('near', props.part.number) }, { root: window.innerWidth > 1000 ? row.value!.closest('main') : null, rootMargin: '1800px 0px' })
   sight.observe(row.value!)
   resized.observe(sheetBox.value!)
   if (margin.value) resized.observe(margin.value)
