@@ -75,7 +75,7 @@ export async function measureReading(browser: Browser, world: World) {
   const page = await context.newPage()
   const start = performance.now()
   await page.goto(`/seminars/${world.seminar.id}/activities/${world.calm.id}`)
-  await page.locator('.letter').first().waitFor({ timeout: 60_000 })
+  await page.locator('.over .letter').first().waitFor({ timeout: 60_000 })
   const first = performance.now() - start
   const scroll = await page.evaluate<{ frames: number[], blank: number, pages: number }>(`(async () => {
     const main = [...document.querySelectorAll('main')].at(-1)

@@ -7,6 +7,7 @@ import { fillGradebook, ITEMS, measureDesk, measureGradebook, reckonAll, STUDENT
 import { deal, measureReviewDesk, reckonConsensus } from './peers'
 import { followAll, history, linking, measurePageWorker } from './pages'
 import { anchorsOf, measureReading } from './reading'
+import { voicesOf } from './voices'
 import { groupPeople, measurePlanning } from './planning'
 
 const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
@@ -85,6 +86,10 @@ try {
   const margin = await measureReading(browser, world)
   row(`paper of ${margin.paperPages} pages with ${margin.notes.toLocaleString('en')} notes: address typed → first page with its lines painted, cold`, `${margin.first.toFixed(0)} ms`)
   row('the same: frame while scrolling 23,000 px against a frame at rest, median (ratio)', `${(median(margin.frames) / median(rest)).toFixed(2)} (${median(margin.frames).toFixed(1)} ms; 95 % within ${percentile(margin.frames, 0.95).toFixed(1)} ms); ${margin.blank} of ${margin.frames.length} frames had a page without its words; ${margin.pages} pages drawn at the end; ${margin.heap.toFixed(0)} MB of script memory`)
+  const [loud, quiet] = [voicesOf(100_000, 2000), voicesOf(10_000, 200)]
+  const [measured, measuredTenth] = [await timed(3, async () => { loud.measure() }), await timed(3, async () => { quiet.measure() })]
+  row('voices of 2,000 people with 100,000 contributions measured, against a tenth of both (ratio)', `${(measured / measuredTenth).toFixed(1)} (${measured.toFixed(0)} ms against ${measuredTenth.toFixed(0)} ms)`)
+  row('the same with rhythm, network, communities and who stands between others, in a thread', `${((await timed(1, loud.lookInThread)) / 1000).toFixed(1)} s against ${((await timed(1, quiet.lookInThread)) / 1000).toFixed(1)} s`)
   const book = await fillGradebook(world)
   const reckon = reckonAll()
   const reckoned = await timed(15, async () => { reckon() })

@@ -35,6 +35,7 @@ try {
   await picture('rubric-editor', `${seminar}/rubrics/${library.rubrics.find(r => r.rubric.title === 'Seminar contribution').rubric.id}`)
   await picture('marking-desk', `${activity('breakwater')}/desk`)
   await picture('review-desk', `${activity('Source reports')}/peers`)
+  await picture('voices', `${seminar}/voices?activity=${plan.activities.find(a => a.title.includes('breakwater')).id}`)
   await picture('gradebook', `${seminar}/gradebook`)
   const groups = await (await context.request.get(`/api${seminar}/groups`)).json()
   const group = groups.plans.find(p => p.title === 'City pages').groups.find(g => g.title === 'Port Amara').id
@@ -53,7 +54,6 @@ try {
   await picture('reading', activity('Reading the toll roll'))
   await picture('lexicon', activity('Terms of the sea'))
   await picture('journal', activity('notebook'))
-  await picture('progress', `${seminar}/progress`)
   await picture('my-week', `${seminar}/week`)
   await picture('letter', `${activity('breakwater')}/letter`)
   await browser.close()

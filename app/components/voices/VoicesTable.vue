@@ -25,8 +25,9 @@ const sorted = computed(() => {
 })
 const silent = computed(() => sorted.value.filter(p => p.contributions === 0))
 const speaking = computed(() => keepSilent.value ? sorted.value.filter(p => p.contributions > 0) : sorted.value)
-const shown = computed(() => open.value || speaking.value.length <= TOP + 2 ? speaking.value : speaking.value.slice(0, TOP))
-const folded = computed(() => speaking.value.slice(shown.value.length))
+// whoever is chosen stays in sight, also where the others are folded
+const shown = computed(() => open.value || speaking.value.length <= TOP + 2 ? speaking.value : speaking.value.filter((p, i) => i < TOP || p.id === props.chosen))
+const folded = computed(() => speaking.value.length - shown.value.length)
 const most = computed(() => Math.max(1, ...props.view.people.map(p => p.words)))
 const change = (p: VoiceView) => { const d = p.words - p.before.words; return p.before.contributions === 0 && p.contributions === 0 ? '' : `${d >= 0 ? '+' : '−'}${Math.abs(d).toLocaleString('en')}` }
 const hasBefore = computed(() => props.view.people.some(p => p.before.contributions > 0))
@@ -55,7 +56,7 @@ const columns = computed(() => MEASURES.length + 1 + Number(hasBefore.value) + N
             </template>
             <td v-if="view.activity" class="num">{{ p.met }} of {{ p.asked }}</td>
           </tr>
-          <tr v-if="folded.length > 0 || open" class="fold"><td :colspan="columns"><template v-if="folded.length > 0">{{ folded.length }} more <button class="link" type="button" @click="open = true">unfold</button></template><button v-else class="link" type="button" @click="open = false">fold</button></td></tr>
+          <tr v-if="folded > 0 || open" class="fold"><td :colspan="columns"><template v-if="folded > 0">{{ folded }} more <button class="link" type="button" @click="open = true">unfold</button></template><button v-else class="link" type="button" @click="open = false">fold</button></td></tr>
           <template v-if="keepSilent">
             <tr v-for="p in silent" :key="p.id" class="none" :class="{ on: p.id === chosen }" @click="emit('choose', p.id === chosen ? null : p.id)">
               <th scope="row"><button type="button" :aria-pressed="p.id === chosen" @click.stop="emit('choose', p.id === chosen ? null : p.id)">{{ p.name }}</button></th>

@@ -23,7 +23,8 @@ export function useLiveTalk(before: () => void, opened: () => void = () => {}) {
     }
     source.onerror = () => { missed = true }
     source.addEventListener('beat', () => {
-      if (missed) void store.refresh().catch(() => {})
+      // a long reading that opened with its first notes fetches all of them itself, once these are drawn
+      if (missed && !store.thread?.more) void store.refresh().catch(() => {})
       missed = false
     })
   })
