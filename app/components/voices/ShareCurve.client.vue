@@ -13,7 +13,7 @@ const options = computed<ApexOptions>(() => ({
   stroke: { width: [1, 2.2], dashArray: [4, 0], curve: 'straight' },
   fill: { type: 'solid', opacity: [0, 0.16] },
   dataLabels: { enabled: false }, legend: { show: false },
-  grid: { show: false, padding: { top: -18, bottom: -8, left: -4, right: 10 } },
+  grid: { show: false, padding: { top: -18, bottom: -8, left: 8, right: 10 } },
   xaxis: { type: 'numeric', min: 0, max: 100, tickAmount: 2, labels: { formatter: v => `${Math.round(Number(v))} %`, style: { fontSize: '11px' } }, axisTicks: { show: false }, axisBorder: { color: token('--line') }, tooltip: { enabled: false } },
   yaxis: { min: 0, max: 100, tickAmount: 2, labels: { formatter: (v: number) => `${Math.round(v)} %`, style: { fontSize: '11px' } } },
   tooltip: { theme: 'light', x: { formatter: (v: string | number) => `${Math.round(Number(v))} % of students` }, y: { formatter: (v: number) => `${Math.round(v)} % of words` } },
