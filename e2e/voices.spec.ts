@@ -26,7 +26,7 @@ test('on a Wednesday an instructor sees who speaks, who is silent and to whom, n
   // the table sorts, and what is not known stands last
   await ines.getByRole('button', { name: 'unfold' }).click()
   await ines.getByRole('button', { name: 'contributions' }).click()
-  const counts = async () => (await ines.locator('tbody tr:not(.none):not(.fold) td:nth-child(2)').allTextContents()).map(Number).filter(n => !Number.isNaN(n))
+  const counts = async () => (await ines.getByRole('region', { name: 'Everyone' }).locator('tbody tr:not(.none):not(.fold) td:nth-child(2)').allTextContents()).map(Number).filter(n => !Number.isNaN(n))
   const falling = await counts()
   expect(falling).toEqual([...falling].sort((a, b) => b - a))
   await ines.getByRole('button', { name: /^contributions/ }).click()
