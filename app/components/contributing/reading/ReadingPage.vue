@@ -95,7 +95,7 @@ onMounted(async () => {
   if (target) await focusNote(target)
   else if ((view.value?.from ?? 1) > 1) await show(view.value!.from)
   // the notes of the pages that are read first came with the page; the others come once these stand there
-  if (thread.thread?.more) { await way.drawn(here.value); await thread.refresh().catch(() => {}) }
+  if (thread.thread?.more) { await way.drawn(here.value); await thread.refresh().catch(problem => notices.warn(problem)) }
   void Promise.resolve(thread.recordVisit()).catch(() => {})
 })
 onBeforeUnmount(() => sized?.disconnect())
