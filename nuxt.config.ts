@@ -31,6 +31,8 @@ const chunkOf = (id: string) => /[\\/]nitropack[\\/]/.test(id) ? 'nitro' : id.st
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
   ssr: true,
+  // a build has a folder of its own to work in, so that types can be checked beside it
+  ...(process.env.JOVREL_OUTPUT && { buildDir: here('./.data/nuxt') }),
   telemetry: false,
   devtools: { enabled: false },
   modules: ['@pinia/nuxt', 'vuetify-nuxt-module'],

@@ -18,6 +18,8 @@ import { numberAll } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { activities, categories, rubric, units, type DemoActivity } from './activities'
 import { demoGroupPlans, learningOutcomes, libraryRubrics } from './rubrics'
+import { demoClosing } from './closing'
+import { demoMessages } from './messages'
 import { DemoReviews, handedIn } from './reviews'
 import { DemoReturns } from './returns'
 import { TERM_CATEGORIES, terms } from './texts/terms'
@@ -96,6 +98,7 @@ class Seed {
     for (const mark of marks) await this.mark(mark)
     await reviewed.moderated()
     await new DemoReturns(this.db as Database, this.seminarId, this.enrolment, this.activity, spec => this.at(spec)).all()
+    for (const part of [demoClosing, demoMessages]) await part(this.db as Database, this.seminarId, this.enrolment, this.activity, spec => this.at(spec))
   }
 
   private at([week, weekday, time]: readonly [number, number, string]): Date {
@@ -171,6 +174,9 @@ class Seed {
   private async library() {
     const ids = { seminarId: this.seminarId }
     await this.db.insert(t.outcomes).values(learningOutcomes.map((o, position) => ({ ...ids, ...o, position })))
+    // what the discussions' rubric is evidence of
+    for (const [title, identifier] of [['Use of evidence', 'hc-2'], ['Builds on others', 'hc-3'], ['Clarity of argument', 'hc-4']] as const)
+      await this.db.execute(sql`update rubric_criteria set outcome_id = (select id from outcomes where identifier = ${identifier}) where rubric_version_id = ${this.rubricVersionId} and title = ${title}`)
     for (const draft of libraryRubrics) {
       const [head] = await this.db.insert(t.rubrics).values({ ...ids, title: draft.title }).returning()
       const [version] = await this.db.insert(t.rubricVersions).values({ ...ids, rubricId: head!.id, version: 1 }).returning()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import BringBack from '../components/people/BringBack.vue'
 import { useSessionStore } from '../stores/session'
 
 definePageMeta({ layout: 'plain' })
@@ -25,6 +26,7 @@ useHead({ title: 'Your seminars' })
       <ul><li v-for="s in past" :key="s.id"><NuxtLink :to="`/seminars/${s.id}`"><b>{{ s.title }}</b><span>{{ s.code }} · {{ s.role }}</span></NuxtLink></li></ul>
     </template>
     <p class="small"><NuxtLink to="/join">Join a seminar with a code</NuxtLink></p>
+    <BringBack v-if="founds" />
   </main>
 </template>
 

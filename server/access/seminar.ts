@@ -87,6 +87,20 @@ export async function requireStaff(event: H3Event, db: Db, seminarId: string): P
   return actor
 }
 
+/** Staff who write or change something: a seminar that is over is read only. */
+export async function requireStaffWriter(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
+  const actor = await requireStaff(event, db, seminarId)
+  requireMayWrite(actor)
+  return actor
+}
+
+/** Whoever writes and is written to here: staff and students. */
+export async function requireCorrespondent(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
+  const actor = await requireMember(event, db, seminarId)
+  if (actor.enrolment.role === 'observer') throw nothingHere()
+  return actor
+}
+
 /** The activity, to a member who may know of it: everyone but staff waits until it is published and has opened. */
 export async function requireActivity(event: H3Event, db: Db, activityId: string, now: Date): Promise<Actor & { readonly activity: ActivityRow }> {
   await requirePerson(event, db)

@@ -1,6 +1,7 @@
 import { readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { eq } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import * as t from '#server/database/schema'
 import { Client } from '#server/testing/server'
@@ -54,6 +55,11 @@ const WRITERS_OF_GROUP = (status = 200): Expected => [401, 404, 403, 404, status
 
 const calm = (rest = '') => (w: World) => `/api/activities/${w.calm.id}/reading${rest}`
 const text = (rest = '') => async (w: World) => { const [row] = await w.db.select().from(t.texts); return `/api/seminars/${w.seminar.id}/texts/${row!.id}${rest}` }
+
+const CORRESPONDENTS: Expected = [401, 404, 404, 200, 200, 200, 200]
+const STAFF_OR_NOTHING: Expected = [401, 404, 404, 404, 404, 200, 200]
+const conversation = (rest = '') => async (w: World) => { const [row] = await w.db.select().from(t.messageThreads).where(eq(t.messageThreads.studentId, (await w.enrolment('oona')).id)); return `/api/seminars/${w.seminar.id}/messages/threads/${row!.id}${rest}` }
+const ruleOf = (rest = '') => async (w: World) => { const [row] = await w.db.select().from(t.messageRules); return `/api/seminars/${w.seminar.id}/messages/rules/${row!.id}${rest}` }
 
 /** Every route against every role. A student is never told more than that something is not theirs. */
 const TABLE: readonly Row[] = [
@@ -128,6 +134,33 @@ const TABLE: readonly Row[] = [
   { route: 'seminars/[seminarId]/letters.get.ts', path: seminar('/letters'), expected: MEMBERS },
   { route: 'seminars/[seminarId]/voices.get.ts', path: seminar('/voices'), expected: STAFF },
   { route: 'seminars/[seminarId]/voices/table.get.ts', path: seminar('/voices/table'), expected: STAFF },
+  { route: 'seminars/[seminarId]/voices/[enrolmentId].get.ts', path: async w => `/api/seminars/${w.seminar.id}/voices/${(await w.enrolment('liv')).id}`, expected: STAFF },
+  { route: 'seminars/[seminarId]/presence/index.get.ts', path: seminar('/presence'), expected: STAFF },
+  { route: 'seminars/[seminarId]/presence/acts.get.ts', path: async w => `/api/seminars/${w.seminar.id}/presence/acts?student=${(await w.enrolment('liv')).id}`, expected: STAFF },
+  { route: 'seminars/[seminarId]/presence/log.get.ts', path: seminar('/presence/log?as=csv'), expected: STAFF },
+  { route: 'seminars/[seminarId]/outcomes/index.get.ts', path: seminar('/outcomes'), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/outcomes/table.get.ts', path: seminar('/outcomes/table?by=student'), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/messages/draft.post.ts', path: seminar('/messages/draft'), body: () => ({ activityId: null, to: [] }), expected: STAFF },
+  { route: 'seminars/[seminarId]/messages/index.post.ts', path: seminar('/messages'), body: () => ({ key: key(), activityId: null, subject: 'A', text: 'B', people: [{ id: key(), text: null }] }), expected: staffGet(422) },
+  { route: 'seminars/[seminarId]/messages/index.get.ts', path: seminar('/messages'), expected: CORRESPONDENTS },
+  { route: 'seminars/[seminarId]/messages/threads/[threadId]/index.get.ts', path: conversation(), expected: STAFF_OR_NOTHING },
+  { route: 'seminars/[seminarId]/messages/threads/[threadId]/replies.post.ts', path: conversation('/replies'), body: () => ({ key: key(), text: 'A line.' }), expected: STAFF_OR_NOTHING },
+  { route: 'seminars/[seminarId]/messages/sendings/[sendingId].delete.ts', path: w => `/api/seminars/${w.seminar.id}/messages/sendings/${key()}`, expected: staffGet(404) },
+  { route: 'seminars/[seminarId]/messages/rules/index.get.ts', path: seminar('/messages/rules'), expected: STAFF },
+  { route: 'seminars/[seminarId]/messages/rules/index.post.ts', path: seminar('/messages/rules'), body: () => ({ activityId: null, daysBefore: 1, atTime: '12:00', subject: 'A', text: 'B' }), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/messages/rules/[ruleId]/index.put.ts', path: ruleOf(), body: () => ({ activityId: null, daysBefore: 1, atTime: '12:00', subject: 'A', text: 'B' }), expected: MANAGERS },
+  { route: 'seminars/[seminarId]/messages/rules/[ruleId]/on.put.ts', path: ruleOf('/on'), body: () => ({ on: true, version: 99 }), expected: managersGet(409) },
+  { route: 'seminars/[seminarId]/messages/rules/[ruleId]/index.delete.ts', path: w => `/api/seminars/${w.seminar.id}/messages/rules/${key()}`, expected: managersGet(404) },
+  { route: 'activities/[activityId]/closing/index.get.ts', path: breakwater('/closing'), expected: [401, 404, 404, 200, 200, 200, 200] },
+  { route: 'activities/[activityId]/closing/index.put.ts', path: breakwater('/closing'), body: () => ({ questions: [{ id: key(), kind: 'open', text: 'A?' }], named: true, opensAt: '2026-10-12T06:00:00Z', closesAt: '2026-10-15T21:59:00Z', baseVersion: 99 }), expected: managersGet(409) },
+  { route: 'activities/[activityId]/closing/index.delete.ts', path: dredge('/closing'), expected: managersGet(404) },
+  { route: 'activities/[activityId]/closing/answers.put.ts', path: breakwater('/closing/answers'), body: () => ({ answers: {} }), expected: [401, 404, 403, 409, 409, 403, 403] },
+  { route: 'activities/[activityId]/closing/export.get.ts', path: breakwater('/closing/export'), expected: STAFF },
+  { route: 'seminars/[seminarId]/archive.get.ts', path: seminar('/archive'), expected: MANAGERS },
+  { route: 'archives/index.post.ts', path: () => '/api/archives', body: () => ({}), expected: [401, 403, 403, 403, 403, 403, 422] },
+  { route: 'seminars/[seminarId]/own-data.get.ts', path: seminar('/own-data'), expected: STUDENTS },
+  { route: 'seminars/[seminarId]/people/[enrolmentId]/data.get.ts', path: async w => `/api/seminars/${w.seminar.id}/people/${(await w.enrolment('liv')).id}/data`, expected: MANAGERS },
+  { route: 'seminars/[seminarId]/people/[enrolmentId]/erase.post.ts', path: async w => `/api/seminars/${w.seminar.id}/people/${(await w.enrolment('liv')).id}/erase`, body: () => ({ name: 'Somebody Else' }), expected: managersGet(422) },
   { route: 'seminars/[seminarId]/marking.get.ts', path: seminar('/marking'), expected: STAFF },
   { route: 'activities/[activityId]/index.get.ts', path: dredge(), expected: MEMBERS },
   { route: 'activities/[activityId]/contributions.get.ts', path: dredge('/contributions'), expected: MEMBERS },

@@ -101,7 +101,9 @@ describe('voices', () => {
       select s.id, ((select count(*) from contributions c join contributions p on p.id = c.parent_id where c.author_id = ${me.id} and p.author_id = s.id and c.state = 'shown' and c.shown_at <= '2026-10-14T08:20:00Z' and c.shown_at >= '2026-09-06T22:00:00Z'
           and (c.words >= 25 or c.type = 'comment' or p.detail -> 'note' ->> 'kind' = 'question'))
         + (select count(*) from contributions c join page_comments pc on pc.id = c.id join wiki_pages w on w.id = pc.page_id where c.author_id = ${me.id} and w.claimed_by = s.id and c.parent_id is null and c.state = 'shown')
-        + (select count(*) from marks m join activities a on a.id = m.activity_id where a.seminar_id = ${world.seminar.id} and m.enrolment_id = s.id and m.state = 'returned' and coalesce(m.return_by, m.marked_by) = ${me.id}))::int as acts
+        + (select count(*) from marks m join activities a on a.id = m.activity_id where a.seminar_id = ${world.seminar.id} and m.enrolment_id = s.id and m.state = 'returned' and coalesce(m.return_by, m.marked_by) = ${me.id})
+        + (select count(*) from letter_replies l where l.enrolment_id = s.id and l.author_id = ${me.id})
+        + (select count(*) from messages m join message_threads h on h.id = m.thread_id where h.student_id = s.id and m.author_id = ${me.id} and m.direct and h.told_at is not null))::int as acts
       from enrolments s where s.seminar_id = ${world.seminar.id} and s.role = 'student' and s.state = 'active'`)
     const acts = new Map(rows.map(r => [r.id, r.acts]))
     expect(view.people.map(p => [p.name, p.fromMe.acts])).toEqual(view.people.map(p => [p.name, acts.get(p.id)]))

@@ -1,3 +1,5 @@
+import type { Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
 import { defineEventHandler, getQuery, getRequestHeader, getRouterParam, getRouterParams, setResponseHeaders, setResponseStatus, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { nothingHere } from '#server/access/seminar'
@@ -80,6 +82,25 @@ export function downloadRoute<P extends z.ZodType, Q extends z.ZodType = z.ZodUn
     }
     catch (error) {
       return answerProblem(event, error)
+    }
+  })
+}
+
+/** Wraps a route that answers with a file as it is made: it goes out in pieces, and stops being made when nobody reads on. */
+export function streamRoute<P extends z.ZodType>(contract: { readonly params: P }, make: (context: { readonly event: H3Event, readonly db: Database, readonly now: Date, readonly params: z.infer<P> }) => Promise<Omit<Served, 'bytes'> & { readonly stream: Readable }>) {
+  return defineEventHandler(async (event) => {
+    try {
+      const params = contract.params.safeParse(getRouterParams(event))
+      if (!params.success) throw nothingHere()
+      const { stream, type, name } = await make({ event, db: useDatabase(), now: now(), params: params.data })
+      setResponseHeaders(event, { 'content-type': type, 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`, 'cache-control': 'private, no-store' })
+      await pipeline(stream, event.node.res)
+    }
+    catch (error) {
+      if (!event.node.res.headersSent) return answerProblem(event, error)
+      // it breaks off, so that nobody takes what they have for the whole
+      if (!event.node.req.destroyed) console.error(error)
+      event.node.res.destroy()
     }
   })
 }

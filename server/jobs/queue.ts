@@ -5,9 +5,12 @@ import { claimWaiting, sendMail } from '#server/services/messaging/mails'
 import { isMailroom, useMailroom } from '#server/services/messaging/mailServer'
 import { startMailroom } from '#server/services/messaging/mailroom'
 import { mailDailyNotices } from '#server/services/messaging/notices'
+import { sendByRules } from '#server/services/messaging/rules'
+import { tellMessages } from '#server/services/messaging/writeTo'
 import { returnDue, tellReturned } from '#server/services/marking/returnMark'
 import { dealDue } from '#server/services/contributing/review/deal'
 import { releaseDue } from '#server/services/marking/peers/moderate'
+import { tellClosing } from '#server/services/closing/closingRounds'
 import { showDue } from '#server/services/contributing/write'
 import { publishDue } from '#server/services/planning/publish'
 
@@ -51,6 +54,9 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
     await releaseDue(db, now())
     await returnDue(db, now())
     await tellReturned(db, now())
+    await tellClosing(db, now())
+    await sendByRules(db, now())
+    await tellMessages(db, now())
     await queueWaiting()
   })
   await boss.work(DAILY, async () => { await mailDailyNotices(db, now()) })

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 
 export const NoticeList = z.object({
-  notices: z.array(z.object({ id: z.uuid(), kind: z.enum(['published', 'changed', 'letter', 'group', 'prompt']), activityId: z.uuid().nullable(), text: z.string(), detail: z.string(), madeAt: z.iso.datetime(), seen: z.boolean() })),
+  notices: z.array(z.object({ id: z.uuid(), kind: z.enum(['published', 'changed', 'letter', 'group', 'prompt', 'message', 'closing']), activityId: z.uuid().nullable(), text: z.string(), detail: z.string(), madeAt: z.iso.datetime(), seen: z.boolean() })),
 })
 export type NoticeList = z.infer<typeof NoticeList>
 

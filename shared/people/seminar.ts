@@ -27,6 +27,7 @@ export const SeminarShell = z.object({
   })),
   readyToMark: z.number().int(), // staff; 0 for others
   lettersBack: z.number().int(), // students; 0 for others
+  messages: z.object({ any: z.boolean(), fresh: z.number().int() }), // what one has been written, and not read yet
   unseen: z.number().int(), // notices one has not looked at
 })
 export type SeminarShell = z.infer<typeof SeminarShell>

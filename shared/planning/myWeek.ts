@@ -24,6 +24,7 @@ export const MyWeek = z.object({
   late: z.array(WeekItem), // closed with something missing
   done: z.array(WeekItem), // closed, with all that was asked for or marked and returned
   coming: z.array(WeekItem), // opens later, by opening
+  closing: z.array(z.object({ activityId: z.uuid(), title: z.string(), closesAt: z.iso.datetime(), named: z.boolean(), questions: z.number().int() })), // open closing questions one has not answered
   letters: z.array(LetterView), // come back, newest first
   days: z.array(z.object({ week: z.number().int(), words: z.number().int(), written: z.array(z.boolean()) })), // Monday to Sunday
   categories: z.array(z.object({

@@ -12,13 +12,18 @@ const seminar = useSeminarStore()
 const { dayTime } = useTimes()
 const briefOpen = ref(false)
 const closed = computed(() => props.activity.closesAt < (seminar.shell?.now ?? ''))
+const closingWords = computed(() => {
+  const { closing } = props.activity
+  if (seminar.isStaff) return closing !== 'none' ? 'Closing questions' : seminar.shell?.role === 'instructor' ? 'Ask closing questions' : null
+  return closing === 'open' ? 'Answer the closing questions' : closing === 'answered' ? 'Closing questions: answered' : null
+})
 const base = computed(() => `/seminars/${props.activity.seminarId}/activities/${props.activity.id}`)
 </script>
 
 <template>
   <header class="activity-head">
     <div>
-      <p class="head"><KindTag :kind="activity.kind" /><span v-if="closed" class="muted small">closed {{ dayTime(activity.closesAt) }}</span><span v-if="activity.joint.length > 0" class="small muted">together with {{ activity.joint.join(', ') }}</span><NuxtLink v-if="seminar.isStaff && activity.rubric" class="small" :to="`${base}/${activity.kind === 'review' ? 'peers' : 'desk'}`">Open the {{ activity.kind === 'review' ? 'review' : 'marking' }} desk</NuxtLink><NuxtLink v-if="seminar.isStaff && activity.kind !== 'review' && activity.kind !== 'wiki' && activity.opensAt <= (seminar.shell?.now ?? '')" class="small" :to="`/seminars/${activity.seminarId}/voices?activity=${activity.id}`">Voices in it</NuxtLink><NuxtLink v-if="seminar.shell?.role === 'instructor'" class="small" :to="`${base}/plan`">Change the plan</NuxtLink><NuxtLink v-if="activity.standing === 'returned'" class="small" :to="`${base}/letter`">Read your letter</NuxtLink><slot /></p>
+      <p class="head"><KindTag :kind="activity.kind" /><span v-if="closed" class="muted small">closed {{ dayTime(activity.closesAt) }}</span><span v-if="activity.joint.length > 0" class="small muted">together with {{ activity.joint.join(', ') }}</span><NuxtLink v-if="seminar.isStaff && activity.rubric" class="small" :to="`${base}/${activity.kind === 'review' ? 'peers' : 'desk'}`">Open the {{ activity.kind === 'review' ? 'review' : 'marking' }} desk</NuxtLink><NuxtLink v-if="seminar.isStaff && activity.kind !== 'review' && activity.kind !== 'wiki' && activity.opensAt <= (seminar.shell?.now ?? '')" class="small" :to="`/seminars/${activity.seminarId}/voices?activity=${activity.id}`">Voices in it</NuxtLink><NuxtLink v-if="seminar.shell?.role === 'instructor'" class="small" :to="`${base}/plan`">Change the plan</NuxtLink><NuxtLink v-if="activity.standing === 'returned'" class="small" :to="`${base}/letter`">Read your letter</NuxtLink><NuxtLink v-if="closingWords" class="small" :to="`${base}/closing`">{{ closingWords }}</NuxtLink><slot /></p>
       <h1>{{ activity.title }}</h1>
       <p v-if="brief !== 'below'" class="brief">{{ activity.summary }} <button class="link" type="button" :aria-expanded="briefOpen" @click="briefOpen = !briefOpen">{{ briefOpen ? 'fold the brief' : 'read the whole brief' }}</button></p>
     </div>

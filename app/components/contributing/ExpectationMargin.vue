@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ActivityView, CheckView } from '#shared/contributing/activity'
-import { haveWords, ruleWords } from '../../composables/planning/expectationWords'
+import { haveWords, ruleWords } from '#core/planning/expectationWords'
 import ExpectationRing from '../planning/ExpectationRing.vue'
 
 /** The reader's own expectations, checked as they write. */

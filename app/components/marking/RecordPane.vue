@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
 import type { CitationView, RecordItem, RecordView } from '#shared/marking/desk'
-import { haveWords, inWords, plural, ruleWords } from '../../composables/planning/expectationWords'
+import { haveWords, inWords, plural, ruleWords } from '#core/planning/expectationWords'
 import type { CombineRule } from '#core/marking/combineMarks'
 import { measuresOf } from '../../composables/marking/measures'
 import type { HiddenNames } from '../../composables/marking/useHiddenNames'

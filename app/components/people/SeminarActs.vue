@@ -49,6 +49,8 @@ const archive = (archived: boolean) => attempt(async () => {
       <v-btn @click="begin">Copy it for another term …</v-btn>
       <v-btn v-if="archived" @click="archive(false)">Bring it back</v-btn>
       <v-btn v-else @click="archive(true)">Archive it</v-btn>
+      <a class="v-btn keep" :href="`/api/seminars/${seminarId}/archive`" download>Take it all away as one archive</a>
+      <p class="hint">The archive holds everything, people and marks among it, in files that can be read without Jovrel; an installation that does not have the seminar can bring it back. Of drafts it holds that they exist, not their words.</p>
       <p class="hint">A copy takes settings, library and activities along, each date in the same teaching week; people and what they wrote stay here.</p>
     </div>
     <v-dialog v-model="copying" max-width="760" aria-label="Copy for another term">
@@ -72,4 +74,5 @@ h3 { font: 600 1.125rem/1.3 var(--read); }
 .two { display: grid; grid-template-columns: 1fr 9rem; gap: 14px; }
 .end { display: flex; gap: 10px; }
 @media (max-width: 700px) { .whole { grid-template-columns: minmax(0, 1fr); } }
+.keep { display: inline-flex; align-items: center; }
 </style>

@@ -2,7 +2,7 @@
 import { KINDS } from '#core/contributing/kinds'
 import { isWorkingPhase } from '#core/planning/schedule'
 import type { ActivityBody } from '#shared/planning/composer'
-import { capital, ruleWords } from '../../composables/planning/expectationWords'
+import { capital, ruleWords } from '#core/planning/expectationWords'
 import { points } from '../../composables/marking/points'
 import { PHASE_WORDS } from '../../composables/planning/scheduleWords'
 import { useTimes } from '../../composables/planning/useTimes'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { WeekItem } from '#shared/planning/myWeek'
 import type { z } from 'zod'
-import { minutesWords, ringParts, toGoWords } from '../../composables/planning/expectationWords'
+import { minutesWords, ringParts, toGoWords } from '#core/planning/expectationWords'
 import { useTimes } from '../../composables/planning/useTimes'
 import ExpectationRing from './ExpectationRing.vue'
 import KindTag from './KindTag.vue'

@@ -10,12 +10,15 @@ const seminar = useSeminarStore()
 const session = useSessionStore()
 const { chosen, choose } = useAppearance()
 const base = computed(() => `/seminars/${seminar.shell?.id}`)
-const links = computed(() => seminar.isStaff
+interface Link { readonly to: string, readonly label: string, readonly count: number, readonly also?: readonly string[] }
+const route = useRoute()
+const isAt = (link: Link) => link.also?.some(a => route.path.startsWith(`${base.value}/${a}`)) ?? false
+const links = computed<Link[]>(() => seminar.isStaff
   ? [
       { to: `${base.value}/plan`, label: 'Term plan', count: 0 },
       { to: `${base.value}/marking`, label: 'Marking', count: seminar.shell?.readyToMark ?? 0 },
-      { to: `${base.value}/voices`, label: 'Voices', count: 0 },
-      { to: `${base.value}/gradebook`, label: 'Gradebook', count: 0 },
+      { to: `${base.value}/voices`, label: 'Voices', count: seminar.shell?.messages.fresh ?? 0, also: ['presence', 'messages'] },
+      { to: `${base.value}/gradebook`, label: 'Gradebook', count: 0, also: ['outcomes'] },
       { to: `${base.value}/people`, label: 'People', count: 0 },
       { to: `${base.value}/library`, label: 'Library', count: 0 },
     ]
@@ -24,6 +27,7 @@ const links = computed(() => seminar.isStaff
       { to: `${base.value}/plan`, label: 'Seminar', count: 0 },
       ...(seminar.isStudent ? [{ to: `${base.value}/groups`, label: 'Groups', count: 0 }] : []),
       ...(seminar.isStudent ? [{ to: `${base.value}/feedback`, label: 'Feedback', count: seminar.shell?.lettersBack ?? 0 }] : []),
+      ...(seminar.shell?.messages.any ? [{ to: `${base.value}/messages`, label: 'Messages', count: seminar.shell.messages.fresh }] : []),
     ])
 const appearances: ReadonlyArray<readonly [Appearance, string]> = [['system', 'as this device'], ['paper', 'light'], ['night', 'dark']]
 
@@ -35,7 +39,7 @@ const leave = useLeaving()
     <NuxtLink class="mark" to="/?all=1" aria-label="Jovrel, home">J<i>o</i>vrel</NuxtLink>
     <p v-if="seminar.shell" class="seminar">{{ seminar.shell.title }} <span>· {{ seminar.shell.code }}</span></p>
     <nav aria-label="Seminar">
-      <NuxtLink v-for="link in links" :key="link.to" :to="link.to">{{ link.label }}<b v-if="link.count" class="num">{{ link.count }}</b></NuxtLink>
+      <NuxtLink v-for="link in links" :key="link.to" :to="link.to" :class="{ 'router-link-active': isAt(link) }">{{ link.label }}<b v-if="link.count" class="num">{{ link.count }}</b></NuxtLink>
     </nav>
     <button class="find" type="button" aria-keyshortcuts="Control+K" @click="emit('find')"><span>Find anything</span><kbd>Ctrl K</kbd></button>
     <NoticeMenu v-if="seminar.shell" />
@@ -51,6 +55,7 @@ const leave = useLeaving()
         </fieldset>
         <p class="ways">
           <NuxtLink to="/account">Account: mail and calendar</NuxtLink>
+          <a v-if="seminar.isStudent && !seminar.shell?.studentsEye" :href="`/api${base}/own-data`" download>All you have put in, as a file</a>
           <NuxtLink v-if="seminar.shell?.role === 'instructor'" :to="`${base}/settings`">Seminar settings</NuxtLink>
           <button v-if="seminar.isStaff" class="link" type="button" @click="emit('eye')">Student’s eye: see it as they do</button>
           <NuxtLink v-if="session.session?.person.mailroom" to="/mailroom">Mailroom</NuxtLink>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { VoicesView } from '#shared/voices/voices'
-import { plural } from '../../composables/planning/expectationWords'
+import { plural } from '#core/planning/expectationWords'
 
 /** Everybody round one table: who answered whom. Whoever is chosen has their lines drawn strong; the same stands below in words. */
 const props = defineProps<{ view: VoicesView, chosen: string | null }>()

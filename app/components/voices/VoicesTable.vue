@@ -3,9 +3,24 @@ import type { VoiceView, VoicesView } from '#shared/voices/voices'
 import { MEASURES } from '../../composables/voices/measures'
 
 /** Everyone with all measures, sortable; the middle is folded, and whoever said nothing stays in sight. */
-const props = defineProps<{ view: VoicesView, chosen: string | null, table: string }>()
-const emit = defineEmits<{ choose: [id: string | null] }>()
+const props = defineProps<{ view: VoicesView, chosen: string | null, table: string, mayWrite: boolean }>()
+const emit = defineEmits<{ choose: [id: string | null], write: [ids: readonly string[]] }>()
 const TOP = 8
+// whom one would write to: the silent until somebody is ticked
+const ticked = ref<Set<string> | null>(null)
+const picked = computed(() => ticked.value ?? new Set(props.view.people.filter(p => p.contributions === 0).map(p => p.id)))
+function tick(id: string) {
+  const next = new Set(picked.value)
+  if (!next.delete(id)) next.add(id)
+  ticked.value = next
+}
+const writeWords = computed(() => {
+  const people = props.view.people.filter(p => picked.value.has(p.id))
+  if (people.length === 1) return `Write to ${people[0]!.givenName}`
+  return people.every(p => p.contributions === 0) ? `Write to the ${people.length} who have not spoken` : `Write to ${people.length}`
+})
+const MOST_WRITTEN = 100 // an address holds no more
+watch(() => props.view.people.length, () => { ticked.value = null })
 const [by, falling] = [ref('words'), ref(true)]
 const keepSilent = ref(true)
 const open = ref(false)
@@ -36,7 +51,7 @@ const columns = computed(() => MEASURES.length + 1 + Number(hasBefore.value) + N
 
 <template>
   <section aria-label="Everyone">
-    <div class="head"><h2>Everyone</h2><label><input v-model="keepSilent" type="checkbox"> keep the silent in sight</label><span class="grow" /><a class="link" :href="table" download>Save as a table</a></div>
+    <div class="head"><h2>Everyone</h2><label><input v-model="keepSilent" type="checkbox"> keep the silent in sight</label><span class="grow" /><a class="link" :href="table" download>Save as a table</a><v-btn v-if="mayWrite && picked.size > 0" class="main" :disabled="picked.size > MOST_WRITTEN" @click="emit('write', [...picked])">{{ picked.size > MOST_WRITTEN ? `Choose up to ${MOST_WRITTEN} to write to` : writeWords }}</v-btn></div>
     <div class="scroll">
       <table>
         <thead><tr>
@@ -49,7 +64,7 @@ const columns = computed(() => MEASURES.length + 1 + Number(hasBefore.value) + N
         </tr></thead>
         <tbody>
           <tr v-for="p in shown" :key="p.id" :class="{ on: p.id === chosen, none: p.contributions === 0 }" @click="emit('choose', p.id === chosen ? null : p.id)">
-            <th scope="row"><button type="button" :aria-pressed="p.id === chosen" @click.stop="emit('choose', p.id === chosen ? null : p.id)">{{ p.name }}</button></th>
+            <th scope="row"><input v-if="mayWrite" type="checkbox" :checked="picked.has(p.id)" :aria-label="`Write to ${p.name}`" @click.stop @change="tick(p.id)"><button type="button" :aria-pressed="p.id === chosen" @click.stop="emit('choose', p.id === chosen ? null : p.id)">{{ p.name }}</button><NuxtLink class="term" :to="`/seminars/${$route.params.seminarId}/voices/${p.id}`" :aria-label="`${p.name} through the term`" @click.stop>term</NuxtLink></th>
             <template v-for="m in MEASURES" :key="m.key">
               <td class="num"><i v-if="m.key === 'words'" class="bar" :style="{ width: `${Math.round(p.words / most * 58)}px` }" aria-hidden="true" />{{ m.show(p) }}</td>
               <td v-if="m.key === 'words' && hasBefore" class="num">{{ change(p) }}</td>
@@ -59,7 +74,7 @@ const columns = computed(() => MEASURES.length + 1 + Number(hasBefore.value) + N
           <tr v-if="folded > 0 || open" class="fold"><td :colspan="columns"><template v-if="folded > 0">{{ folded }} more <button class="link" type="button" @click="open = true">unfold</button></template><button v-else class="link" type="button" @click="open = false">fold</button></td></tr>
           <template v-if="keepSilent">
             <tr v-for="p in silent" :key="p.id" class="none" :class="{ on: p.id === chosen }" @click="emit('choose', p.id === chosen ? null : p.id)">
-              <th scope="row"><button type="button" :aria-pressed="p.id === chosen" @click.stop="emit('choose', p.id === chosen ? null : p.id)">{{ p.name }}</button></th>
+              <th scope="row"><input v-if="mayWrite" type="checkbox" :checked="picked.has(p.id)" :aria-label="`Write to ${p.name}`" @click.stop @change="tick(p.id)"><button type="button" :aria-pressed="p.id === chosen" @click.stop="emit('choose', p.id === chosen ? null : p.id)">{{ p.name }}</button><NuxtLink class="term" :to="`/seminars/${$route.params.seminarId}/voices/${p.id}`" :aria-label="`${p.name} through the term`" @click.stop>term</NuxtLink></th>
               <td class="num">0</td><td class="num">0</td>
               <td :colspan="columns - 3 - Number(view.activity !== null)" class="why">{{ p.quiet }}</td>
               <td v-if="view.activity" class="num">{{ p.met }} of {{ p.asked }}</td>
@@ -85,6 +100,9 @@ thead [aria-sort=ascending], thead [aria-sort=descending] { color: var(--ink); f
 tbody tr { border-top: 1px solid var(--line-soft); cursor: pointer; content-visibility: auto; }
 tbody th { font-weight: 600; white-space: nowrap; }
 tbody th button { background: none; border: 0; padding: 4px 0; font: inherit; color: inherit; cursor: pointer; text-align: left; }
+tbody th input { margin-right: 9px; accent-color: var(--harbour); vertical-align: -1px; }
+.term { font: 400 0.75rem/1 var(--ui); margin-left: 10px; opacity: 0; }
+tr:hover .term, .on .term, .term:focus-visible { opacity: 1; }
 td { text-align: right; padding: 3px 10px; white-space: nowrap; }
 td:last-child, thead th:last-child { padding-right: 20px; }
 .bar { display: inline-block; height: 6px; background: color-mix(in srgb, var(--k-discussion) 45%, var(--sheet)); margin-right: 8px; vertical-align: 1px; border-radius: 1px; }

@@ -4,8 +4,9 @@ import { isWorkingPhase } from '#core/planning/schedule'
 import { isMarked } from '#core/marking/showMark'
 import { isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, marks, notices } from '#server/database/schema'
+import { activities, marks, messageThreads, notices } from '#server/database/schema'
 import { countedStudents, judgeRecord, loadRecords, recordsOf } from '#server/services/contributing/records'
+import { isFresh, threadsOf } from '#server/services/messaging/messageThreads'
 import { loadPlans } from '#server/services/planning/activityPlan'
 import type { SeminarShell } from '#shared/people/seminar'
 import { takesPartIn } from '#server/services/planning/jointActivities'
@@ -30,8 +31,15 @@ export async function seminarShell(db: Db, actor: Actor, now: Date): Promise<Sem
     role: enrolment.role, archived: seminar.state === 'archived', studentsEye: actor.studentsEye, usualDueTime: seminar.usualDueTime, usualDueWeekday: seminar.usualDueWeekday, now: now.toISOString(), week: weekOf(now, seminar), weeks,
     readyToMark: staff ? await countReady(db, actor, plans, now) : 0,
     lettersBack: staff ? 0 : await countLetters(db, enrolment.id),
+    messages: await messagesOf(db, actor),
     unseen: await db.$count(notices, and(eq(notices.enrolmentId, enrolment.id), isNull(notices.seenAt))),
   }
+}
+
+async function messagesOf(db: Db, actor: Actor): Promise<SeminarShell['messages']> {
+  if (actor.enrolment.role === 'observer') return { any: false, fresh: 0 }
+  const [row] = await db.select({ all: sql<number>`count(*)::int`, fresh: sql<number>`count(*) filter (where ${isFresh(actor)})::int` }).from(messageThreads).where(threadsOf(actor))
+  return { any: row!.all > 0, fresh: row!.fresh }
 }
 
 async function countReady(db: Db, actor: Actor, plans: Awaited<ReturnType<typeof loadPlans>>, now: Date): Promise<number> {

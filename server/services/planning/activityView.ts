@@ -5,6 +5,7 @@ import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { categories, enrolments, files, persons, prompts, rubricCriteria, rubricLevels, rubrics, rubricVersions, seminars } from '#server/database/schema'
+import { closingFor } from '#server/services/closing/ownClosing'
 import { judgeRecord, loadRecords } from '#server/services/contributing/records'
 import type { ActivityView, RubricView } from '#shared/contributing/activity'
 import { seminarsOf } from './jointActivities'
@@ -53,6 +54,7 @@ export async function activityView(db: Db, actor: Actor & { readonly activity: A
     expectations: plan.expectations.map(e => ({ id: e.id, rule: e.rule, dueAt: dueAtOf(plan, e.rule, enrolment.id).toISOString() })),
     rubric,
     standing: enrolment.role === 'student' ? await ownStanding() : null,
+    closing: await closingFor(db, actor, now),
     open: activity.state === 'published' && now >= activity.opensAt,
   }
 

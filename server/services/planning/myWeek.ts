@@ -5,6 +5,7 @@ import { localDay, weekOf, weeksOf, dayAfter } from '#core/planning/week'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, categories, contributions, enrolments, persons } from '#server/database/schema'
+import { openClosing } from '#server/services/closing/ownClosing'
 import { judgeRecord, loadRecords, type StudentRecord } from '#server/services/contributing/records'
 import { ownLetters } from '#server/services/marking/letters'
 import type { MyWeek } from '#shared/planning/myWeek'
@@ -33,6 +34,7 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
     late: items.filter(({ plan, item }) => isOpen(plan) && closesFor(plan, enrolment.id) < now && missing(item) && !back.has(item.activityId)).map(i => i.item),
     done: items.filter(({ plan, item }) => isOpen(plan) && closesFor(plan, enrolment.id) < now && !(missing(item) && !back.has(item.activityId))).map(i => i.item),
     coming: items.filter(({ plan }) => !isOpen(plan)).map(i => i.item).sort((a, b) => a.opensAt.localeCompare(b.opensAt)),
+    closing: (await openClosing(db, plans.map(p => p.activity.id), enrolment.id, now)).map(c => ({ ...c, title: rows.find(a => a.id === c.activityId)!.title })),
     letters,
     days,
     categories: categoryRows.map((category) => {

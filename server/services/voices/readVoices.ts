@@ -37,7 +37,7 @@ export async function readVoices(db: Db, actor: Actor, query: VoicesQuery, now: 
   const weekStarts = Array.from({ length: scope.weeks[1] - scope.weeks[0] + 2 }, (_, i) => localInstant(dayAfter(seminar.firstDay, 7 * (scope.weeks[0] - 1 + i)), '00:00', seminar.timeZone).getTime())
   const [quiet, acts, checks, words] = await Promise.all([
     quietDeeds(db, out.all.silent, ids, dayName),
-    loadActs(db, enrolment.id, people, scope.plans.map(p => p.activity.id)),
+    loadActs(db, seminar.id, [enrolment.id], people, scope.plans.map(p => p.activity.id)),
     checksOf(db, scope, seminar.timeZone, now),
     firstWords(db, [...out.mostAnswered.map(e => e.id), ...out.unanswered]),
   ])

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
-import { inWords, plural } from '../../../composables/planning/expectationWords'
+import { inWords, plural } from '#core/planning/expectationWords'
 import { newKey, useApi } from '../../../composables/shell/useApi'
 import { useNotices } from '../../../stores/notices'
 import { useSeminarStore } from '../../../stores/seminar'

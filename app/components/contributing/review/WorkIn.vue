@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
 import type { PeersView } from '#shared/marking/peers'
-import { inWords, plural } from '../../../composables/planning/expectationWords'
+import { inWords, plural } from '#core/planning/expectationWords'
 import { useTimes } from '../../../composables/planning/useTimes'
 import { newKey, useApi } from '../../../composables/shell/useApi'
 import { useNotices } from '../../../stores/notices'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { WikiImported, WikiView } from '#shared/contributing/wiki'
 import type { z } from 'zod'
-import { plural } from '../../../composables/planning/expectationWords'
+import { plural } from '#core/planning/expectationWords'
 import { newKey, useApi } from '../../../composables/shell/useApi'
 import { useSending } from '../../../composables/shell/useSending'
 import { useNotices } from '../../../stores/notices'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { PeersView } from '#shared/marking/peers'
-import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
+import { capital, inWords, plural } from '#core/planning/expectationWords'
 import { useSending } from '../../../composables/shell/useSending'
 import { usePeersStore } from '../../../stores/peers'
 

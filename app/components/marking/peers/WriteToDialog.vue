@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useApi, newKey } from '../../../composables/shell/useApi'
 import { useSending } from '../../../composables/shell/useSending'
-import { inWords, plural } from '../../../composables/planning/expectationWords'
+import { inWords, plural } from '#core/planning/expectationWords'
 
 /** A line to reviewers who owe something. Each gets their own; none learns who else. */
 const props = defineProps<{ path: string, people: ReadonlyArray<{ readonly id: string, readonly name: string, readonly owes: number }>, suggestion: string }>()

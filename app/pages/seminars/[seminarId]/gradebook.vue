@@ -7,7 +7,7 @@ import WhereFrom from '../../../components/marking/gradebook/WhereFrom.vue'
 import ProblemPage from '../../../components/shell/ProblemPage.vue'
 import { percentOf } from '#core/marking/gradebook/gradebook'
 import { stateOf } from '../../../composables/marking/gradeWords'
-import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
+import { capital, inWords, plural } from '#core/planning/expectationWords'
 import { points } from '../../../composables/marking/points'
 import { newKey, useApi } from '../../../composables/shell/useApi'
 import { useSending } from '../../../composables/shell/useSending'
@@ -152,6 +152,7 @@ const marksIn = ref(false)
       <select v-model="standing" class="in" aria-label="Who is shown"><option v-for="[value, label] in STANDINGS" :key="value" :value="value">{{ label }}</option></select>
       <span class="grow" />
       <button v-if="hidden.length > 0" class="link small" type="button" @click="lay(order, [])">show {{ inWords(hidden.length) }} hidden</button>
+      <v-btn v-if="book.mayEdit" :to="`/seminars/${seminarId}/outcomes`">Outcomes</v-btn>
       <v-btn v-if="book.mayEdit" @click="marksIn = true">Take marks in</v-btn>
       <v-menu location="bottom end"><template #activator="{ props }"><v-btn v-bind="props">Take results away</v-btn></template><div class="card forms"><a v-for="[form, label] in FORMS" :key="form" :href="`/api/seminars/${seminarId}/results?form=${form}`" download>{{ label }}</a><span class="hint">only what is returned is in them</span></div></v-menu>
     </header>

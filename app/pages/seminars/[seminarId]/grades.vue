@@ -5,7 +5,7 @@ import type { OwnGrades } from '#shared/marking/gradebook'
 import KindTag from '../../../components/planning/KindTag.vue'
 import ProblemPage from '../../../components/shell/ProblemPage.vue'
 import { categoriesOf, cellWords, countedOf, COUNTED_WORDS, letterWords, reckonedFrom, shareWords, stateOf } from '../../../composables/marking/gradeWords'
-import { capital } from '../../../composables/planning/expectationWords'
+import { capital } from '#core/planning/expectationWords'
 import { points } from '../../../composables/marking/points'
 import { useApi } from '../../../composables/shell/useApi'
 

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import type { CodeWrite, JoiningCodeView, PeopleView, PersonView, RosterAnswer } from '#shared/people/people'
+import ErasePerson from '../../../components/people/ErasePerson.vue'
 import JoiningCodes from '../../../components/people/JoiningCodes.vue'
 import PersonDisc from '../../../components/people/PersonDisc.vue'
 import PeopleTabs from '../../../components/people/PeopleTabs.vue'
 import PersonForm from '../../../components/people/PersonForm.vue'
 import RosterDialog from '../../../components/people/RosterDialog.vue'
 import ProblemPage from '../../../components/shell/ProblemPage.vue'
-import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
+import { capital, inWords, plural } from '#core/planning/expectationWords'
 import { newKey, useApi } from '../../../composables/shell/useApi'
 import { useSending } from '../../../composables/shell/useSending'
 import { useTimes } from '../../../composables/planning/useTimes'
@@ -23,6 +24,7 @@ const base = `/api/seminars/${route.params.seminarId}`
 const { data, error, refresh } = await useAsyncData(`people-${route.params.seminarId}`, () => api.get<PeopleView>(`${base}/people`))
 const words = ref('')
 const showing = ref<'here' | 'withdrawn'>('here')
+const keeping = ref<PersonView | null>(null)
 const adding = ref(false)
 const importing = ref(false)
 const chosen = reactive(new Set<string>())
@@ -92,7 +94,7 @@ const toggle = (id: string) => { if (!chosen.delete(id)) chosen.add(id) }
               <td><select v-if="data.mayManage && data.sections.length > 0 && p.state === 'active'" class="in bare" :value="p.sectionId ?? ''" :aria-label="`Section of ${p.name}`" @change="change(p, { sectionId: ($event.target as HTMLSelectElement).value || null }, `${p.givenName} is in ${sectionTitle(($event.target as HTMLSelectElement).value || null)} now.`)"><option value="">no section</option><option v-for="s in data.sections" :key="s.id" :value="s.id">{{ s.title }}</option></select><template v-else>{{ p.sectionId ? sectionTitle(p.sectionId) : '' }}</template></td>
               <td><select v-if="data.mayManage && p.state === 'active'" class="in bare" :value="p.role" :aria-label="`Role of ${p.name}`" @change="change(p, { role: ($event.target as HTMLSelectElement).value as PersonView['role'] }, `${p.givenName} is ${($event.target as HTMLSelectElement).value} now.`)"><option v-for="r in ROLE_ORDER" :key="r">{{ r }}</option></select><template v-else>{{ p.role }}</template></td>
               <td class="hint state">{{ p.canSignIn ? `${p.contributions} ${plural(p.contributions, 'contribution')}` : p.invitedAt ? `invited ${date(p.invitedAt)}` : 'not invited yet' }}</td>
-              <td class="act"><template v-if="data.mayManage && !p.isMe"><button v-if="p.state === 'active'" class="link" type="button" @click="change(p, { state: 'withdrawn' }, `${p.name} is withdrawn. Work and marks stay.`)">Withdraw</button><button v-else class="link" type="button" @click="change(p, { state: 'active' }, `${p.name} is back.`)">Bring back</button></template></td>
+              <td class="act"><template v-if="data.mayManage && !p.isMe"><button v-if="p.role === 'student'" class="link" type="button" :aria-label="`What is kept of ${p.name}`" @click="keeping = p">Data</button> <button v-if="p.state === 'active'" class="link" type="button" @click="change(p, { state: 'withdrawn' }, `${p.name} is withdrawn. Work and marks stay.`)">Withdraw</button><button v-else class="link" type="button" @click="change(p, { state: 'active' }, `${p.name} is back.`)">Bring back</button></template></td>
             </tr>
           </tbody>
         </template>
@@ -101,6 +103,7 @@ const toggle = (id: string) => { if (!chosen.delete(id)) chosen.add(id) }
       <p v-if="withdrawn.length > 0 || showing === 'withdrawn'" class="small"><button class="link" type="button" @click="showing = showing === 'here' ? 'withdrawn' : 'here'">{{ showing === 'here' ? `Show the ${inWords(withdrawn.length)} withdrawn` : 'Show everyone who is here' }}</button></p>
     </main>
     <aside v-if="data.mayManage"><JoiningCodes :codes="data.codes" :sections="data.sections" @make="makeCode" @revoke="revoke" /></aside>
+    <ErasePerson :person="keeping" :seminar-id="String(route.params.seminarId)" @close="keeping = null" @erased="(name) => { keeping = null; void refresh(); notices.say(`Erased. What they did stands under “${name}” now.`) }" />
     <RosterDialog v-model="importing" :seminar-id="String(route.params.seminarId)" @imported="imported" />
   </div>
 </template>

@@ -1,13 +1,7 @@
-import PDFDocument from 'pdfkit'
 import sanitizeHtml from 'sanitize-html'
 import type { LetterView } from '#shared/marking/letter'
-import { LETTER_FONTS } from './letterFonts'
+import { HARBOUR, openPdf, QUIET, say, type Doc } from '#server/services/files/taggedPdf'
 
-const INK = '#22201c'
-const QUIET = '#6b665c'
-const HARBOUR = '#1d4d45'
-type Face = 'text' | 'strong' | 'slant' | 'ui' | 'uiStrong'
-interface Style { readonly face: Face, readonly size: number, readonly color?: string, readonly gap?: number, readonly indent?: number }
 interface Block { readonly tag: 'H2' | 'P' | 'LI' | 'BlockQuote', readonly text: string }
 
 /**
@@ -16,10 +10,7 @@ interface Block { readonly tag: 'H2' | 'P' | 'LI' | 'BlockQuote', readonly text:
  * @returns the bytes of the file
  */
 export function lettersPdf(letters: ReadonlyArray<{ readonly letter: LetterView, readonly seminar: string, readonly student: string, readonly at: string }>): Promise<Buffer> {
-  const doc = new PDFDocument({ size: 'A4', margins: { top: 64, bottom: 64, left: 68, right: 68 }, font: null as never, pdfVersion: '1.7', tagged: true, lang: 'en-GB', displayTitle: true, info: { Title: letters.length === 1 ? `${letters[0]!.letter.title}: letter to ${letters[0]!.student}` : 'Letters', Author: letters[0]?.letter.by ?? '', Creator: 'Jovrel' } })
-  for (const [name, latin, further] of LETTER_FONTS) { doc.registerFont(name, latin); doc.registerFont(`${name}+`, further) }
-  const parts: Buffer[] = []
-  const done = new Promise<Buffer>((resolve, reject) => { doc.on('data', (part: Buffer) => parts.push(part)); doc.on('end', () => resolve(Buffer.concat(parts))); doc.on('error', reject) })
+  const { doc, done } = openPdf({ title: letters.length === 1 ? `${letters[0]!.letter.title}: letter to ${letters[0]!.student}` : 'Letters', author: letters[0]?.letter.by ?? '' })
   for (const [i, l] of letters.entries()) {
     if (i > 0) doc.addPage()
     oneLetter(doc, l)
@@ -31,7 +22,7 @@ export function lettersPdf(letters: ReadonlyArray<{ readonly letter: LetterView,
 
 const pts = (hundredths: number) => String(hundredths / 100)
 
-function oneLetter(doc: PDFKit.PDFDocument, { letter, seminar, student, at }: { readonly letter: LetterView, readonly seminar: string, readonly student: string, readonly at: string }): void {
+function oneLetter(doc: Doc, { letter, seminar, student, at }: { readonly letter: LetterView, readonly seminar: string, readonly student: string, readonly at: string }): void {
   say(doc, 'P', seminar, { face: 'ui', size: 9.5, color: QUIET, gap: 2 })
   say(doc, 'H1', letter.title, { face: 'strong', size: 19, gap: 3 })
   say(doc, 'P', `To ${student}, from ${letter.by}, ${at}`, { face: 'ui', size: 9.5, color: QUIET, gap: 14 })
@@ -54,38 +45,6 @@ function oneLetter(doc: PDFKit.PDFDocument, { letter, seminar, student, at }: { 
     doc.moveDown(0.25)
   }
   if (letter.files.length > 0) say(doc, 'P', `With this letter: ${letter.files.map(f => f.name).join(', ')}`, { face: 'ui', size: 9.5, color: QUIET })
-}
-
-/** One tagged piece of text. Letters outside the first font's share of the alphabet are set in its extension. */
-function say(doc: PDFKit.PDFDocument, tag: string, text: string, { face, size, color = INK, gap = 0, indent = 0 }: Style): void {
-  const runs = runsOf(text)
-  const x = doc.page.margins.left + indent
-  const width = doc.page.width - doc.page.margins.right - x
-  const struct = doc.struct(tag, {}, [() => {
-    runs.forEach((run, i) => {
-      doc.font(run.further ? `${face}+` : face).fontSize(size).fillColor(color)
-      const last = i === runs.length - 1
-      const options = { width, continued: !last, lineGap: size * 0.28, ...(last && { paragraphGap: gap }) }
-      if (i === 0) doc.text(run.text, x, doc.y, options)
-      else doc.text(run.text, options)
-    })
-  }])
-  doc.addStructure(struct)
-  struct.end()
-}
-
-// what the latin cut of the fonts holds: Basic Latin, Latin-1 and the usual punctuation
-const LATIN = /^[\u0020-\u00FF\u0131\u0152\u0153\u02C6\u02DA\u02DC\u2000-\u206F\u20AC\u2122\u2191\u2193\u2212]*$/u
-
-function runsOf(text: string): Array<{ text: string, further: boolean }> {
-  const runs: Array<{ text: string, further: boolean }> = []
-  for (const letter of text.replace(/[\n\t]+/g, ' ')) {
-    const further = !LATIN.test(letter)
-    const last = runs.at(-1)
-    if (last?.further === further) last.text += letter
-    else runs.push({ text: letter, further })
-  }
-  return runs.length > 0 ? runs : [{ text: ' ', further: false }]
 }
 
 /** The paragraphs of a letter's HTML, which was sanitised when it was made. */

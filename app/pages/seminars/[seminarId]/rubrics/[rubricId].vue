@@ -3,7 +3,7 @@ import { pointsOf, rubricFaults, type RubricDraft } from '#core/marking/rubric/r
 import type { LibraryView } from '#shared/marking/rubric'
 import RubricGrid from '../../../../components/marking/RubricGrid.vue'
 import ProblemPage from '../../../../components/shell/ProblemPage.vue'
-import { plural } from '../../../../composables/planning/expectationWords'
+import { plural } from '#core/planning/expectationWords'
 import { points } from '../../../../composables/marking/points'
 import { ApiProblem, newKey, useApi } from '../../../../composables/shell/useApi'
 import { useSending } from '../../../../composables/shell/useSending'

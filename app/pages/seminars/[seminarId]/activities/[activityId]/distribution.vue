@@ -2,7 +2,7 @@
 import type { Distribution } from '#shared/marking/gradebook'
 import KindTag from '../../../../../components/planning/KindTag.vue'
 import ProblemPage from '../../../../../components/shell/ProblemPage.vue'
-import { capital, inWords } from '../../../../../composables/planning/expectationWords'
+import { capital, inWords } from '#core/planning/expectationWords'
 import { points } from '../../../../../composables/marking/points'
 import { useApi } from '../../../../../composables/shell/useApi'
 

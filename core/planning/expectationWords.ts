@@ -1,6 +1,8 @@
-import type { ActivityKind } from '#core/contributing/kinds/kind'
-import type { ExpectationRule } from '#core/planning/expectations/rule'
-import type { CheckView, ExpectationView } from '#shared/contributing/activity'
+import type { ActivityKind } from '../contributing/kinds/kind'
+import type { ExpectationRule } from './expectations/rule'
+
+/** How far somebody has come with one thing that is asked for. */
+interface Check { readonly have: number, readonly need: number, readonly met: boolean, readonly toGoNow: number, readonly bestWords: number }
 
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve']
 /** Small numbers as a person says them; figures from thirteen on. */
@@ -41,13 +43,13 @@ export function ruleWords(rule: ExpectationRule, kind: ActivityKind = 'discussio
 }
 
 /** How far it has come, for the figure beside it. */
-export function haveWords(rule: ExpectationRule, check: CheckView): string {
+export function haveWords(rule: ExpectationRule, check: Check): string {
   if (rule.kind === 'entries' && rule.need === 1) return check.bestWords > 0 ? String(check.bestWords) : '–'
   return check.met ? String(check.have) : `${check.have} of ${check.need}`
 }
 
 /** What is still to do, never blaming: "two replies to go". */
-export function toGoWords(expectations: readonly ExpectationView[], checks: readonly CheckView[], kind: ActivityKind = 'discussion'): string {
+export function toGoWords(expectations: ReadonlyArray<{ readonly rule: ExpectationRule }>, checks: readonly Check[], kind: ActivityKind = 'discussion'): string {
   const parts = expectations.flatMap(({ rule }, i) => {
     const check = checks[i]
     if (!check || check.met || check.toGoNow === 0) return []
@@ -70,7 +72,7 @@ export function toGoWords(expectations: readonly ExpectationView[], checks: read
 }
 
 /** Every single part of the expectations as done or not, for the ring. */
-export const ringParts = (checks: readonly CheckView[]): boolean[] => checks.flatMap(c => Array.from({ length: c.need }, (_, i) => i < c.have))
+export const ringParts = (checks: ReadonlyArray<Pick<Check, 'have' | 'need'>>): boolean[] => checks.flatMap(c => Array.from({ length: c.need }, (_, i) => i < c.have))
 
 /** "about 20 minutes", "a little over an hour". */
 export function minutesWords(minutes: number): string {

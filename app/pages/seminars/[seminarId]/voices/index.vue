@@ -1,17 +1,18 @@
 <script setup lang="ts">
 import type { VoicesView } from '#shared/voices/voices'
-import KindTag from '../../../components/planning/KindTag.vue'
-import KeyList from '../../../components/shell/KeyList.vue'
-import ProblemPage from '../../../components/shell/ProblemPage.vue'
-import RhythmChart from '../../../components/voices/RhythmChart.vue'
-import ShareCurve from '../../../components/voices/ShareCurve.client.vue'
-import TablePlan from '../../../components/voices/TablePlan.vue'
-import VoicesTable from '../../../components/voices/VoicesTable.vue'
-import { capital, inWords, plural } from '../../../composables/planning/expectationWords'
-import { useTimes } from '../../../composables/planning/useTimes'
-import { useApi } from '../../../composables/shell/useApi'
-import { useKeys, type Key } from '../../../composables/shell/useKeys'
-import { useSeminarStore } from '../../../stores/seminar'
+import KindTag from '../../../../components/planning/KindTag.vue'
+import KeyList from '../../../../components/shell/KeyList.vue'
+import ProblemPage from '../../../../components/shell/ProblemPage.vue'
+import RhythmChart from '../../../../components/voices/RhythmChart.vue'
+import ShareCurve from '../../../../components/voices/ShareCurve.client.vue'
+import TablePlan from '../../../../components/voices/TablePlan.vue'
+import VoicesTabs from '../../../../components/voices/VoicesTabs.vue'
+import VoicesTable from '../../../../components/voices/VoicesTable.vue'
+import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { useTimes } from '../../../../composables/planning/useTimes'
+import { useApi } from '../../../../composables/shell/useApi'
+import { useKeys, type Key } from '../../../../composables/shell/useKeys'
+import { useSeminarStore } from '../../../../stores/seminar'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Voices' })
@@ -63,6 +64,8 @@ const nameOf = (id: string) => people.value.find(p => p.id === id)?.name ?? ''
 const linkTo = (e: { readonly activityId: string, readonly id: string }) => `/seminars/${route.params.seminarId}/activities/${e.activityId}#c-${e.id}`
 const weeks = computed(() => view.value ? view.value.from === view.value.to ? `week ${view.value.from}` : `weeks ${view.value.from}–${view.value.to}` : '')
 const narrowed = computed(() => Boolean(seminar.chosenWeek) || Boolean(queried('from')) || Boolean(queried('to')))
+const mayWrite = computed(() => !seminar.shell?.archived)
+const writeTo = (ids: readonly string[], about: boolean) => `/seminars/${route.params.seminarId}/messages/write?to=${ids.join(',')}${about && view.value?.activity ? `&activity=${view.value.activity.id}` : ''}`
 const circle = computed({ get: () => queried('section') ? `s${queried('section')}` : queried('group') ? `g${queried('group')}` : '', set: v => void set({ section: v.startsWith('s') ? v.slice(1) : undefined, group: v.startsWith('g') ? v.slice(1) : undefined }) })
 function step(by: number) {
   const ids = people.value.map(p => p.id)
@@ -81,8 +84,9 @@ const { listOpen } = useKeys(() => keys.value)
   <main v-else class="voices" :aria-busy="status === 'pending'">
     <header>
       <div class="title">
+        <VoicesTabs />
         <template v-if="view.activity"><KindTag :kind="view.activity.kind" /><h1>{{ view.activity.title }}</h1><span class="muted small">{{ day(view.activity.from) }} to {{ dayTime(view.activity.to) }}</span></template>
-        <h1 v-else>Voices, {{ weeks }}</h1>
+        <h1 v-else class="weeks">{{ weeks }}</h1>
         <span v-if="view.activity && narrowed" class="small">only {{ weeks }}</span>
         <span class="grow" />
         <label class="pick">of <select class="in" aria-label="What is looked at" :value="view.activity?.id ?? ''" @change="set({ activity: ($event.target as HTMLSelectElement).value || undefined })"><option value="">the whole seminar</option><option v-for="a in view.activities" :key="a.id" :value="a.id">{{ a.title }}</option></select></label>
@@ -91,7 +95,7 @@ const { listOpen } = useKeys(() => keys.value)
         <button v-if="!seminar.chosenWeek && narrowed" class="link small" type="button" @click="set({ from: undefined, to: undefined })">all of it</button>
       </div>
       <p class="sentence">{{ capital(sentence) }} <em v-if="silentWords">{{ silentWords }}</em></p>
-      <p class="own"><b>Your own presence:</b> {{ presence }}</p>
+      <p class="own"><b>Your own presence:</b> {{ presence }} <NuxtLink v-if="neglected.length > 0 && mayWrite" :to="writeTo(neglected.map(p => p.id), false)">Write to {{ neglected.length === 1 ? neglected[0]!.givenName : 'them, one by one' }}</NuxtLink></p>
     </header>
     <div v-if="people.length > 0" class="two">
       <TablePlan :view="view" :chosen="chosen" @choose="chosen = $event" />
@@ -112,7 +116,7 @@ const { listOpen } = useKeys(() => keys.value)
         </div>
       </div>
     </div>
-    <VoicesTable v-if="people.length > 0" :view="view" :chosen="chosen" :table="`${base}/table?${asked}`" @choose="chosen = $event" />
+    <VoicesTable v-if="people.length > 0" :view="view" :chosen="chosen" :table="`${base}/table?${asked}`" :may-write="mayWrite" @choose="chosen = $event" @write="navigateTo(writeTo($event, true))" />
     <p class="foot">Counted is what people say to one another: posts, entries, notes, comments, terms and answers. Versions of wiki pages are counted in the wiki’s history; reviews without names are not counted. Contact counts from 25 words in a reply; comments, answered questions and returned letters always. <KeyList v-model="listOpen" :keys="keys" /></p>
   </main>
 </template>
@@ -122,6 +126,8 @@ const { listOpen } = useKeys(() => keys.value)
 header { padding: 10px 20px 10px; border-bottom: 1px solid var(--line); }
 .title { display: flex; gap: 6px 14px; align-items: center; flex-wrap: wrap; min-height: 36px; }
 h1 { font: 600 1.1875rem/1.2 var(--read); }
+.title > :deep(.tabs) { border-right: 1px solid var(--line); padding-right: 18px; margin-right: 4px; }
+.weeks::first-letter { text-transform: uppercase; }
 .pick { display: flex; gap: 6px; align-items: center; font-size: 0.8125rem; color: var(--ink-2); }
 .pick .in { max-width: 15rem; padding: 4px 8px; font-size: 0.8125rem; }
 .sentence { font: 600 1.0625rem/1.35 var(--read); margin-top: 4px; }

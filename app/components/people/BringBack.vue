@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import type { Restored } from '#shared/keeping/archive'
+import { ProblemDetails } from '#shared/http/problem'
+import { useSessionStore } from '../../stores/session'
+
+/** Brings a seminar back from its archive: the file goes up as it is, with how far it has come. */
+const session = useSessionStore()
+const file = useTemplateRef('file')
+const state = ref<'idle' | 'sending' | 'reading'>('idle')
+const share = ref(0)
+const problem = ref<string | null>(null)
+const done = ref<Restored | null>(null)
+const isIn = computed(() => session.session?.seminars.some(s => s.id === done.value?.seminarId) ?? false)
+function send() {
+  const chosen = file.value?.files?.[0]
+  if (!chosen || state.value !== 'idle') return
+  problem.value = null
+  done.value = null
+  state.value = 'sending'
+  share.value = 0
+  // the one request that says how far an upload is
+  const request = new XMLHttpRequest()
+  request.open('POST', '/api/archives')
+  request.setRequestHeader('content-type', 'application/zip')
+  request.upload.onprogress = (e) => { share.value = e.total > 0 ? e.loaded / e.total : 0; if (e.loaded === e.total) state.value = 'reading' }
+  request.onload = () => { void answered(request) }
+  request.onerror = () => { state.value = 'idle'; problem.value = 'Jovrel could not be reached. Nothing was brought in; try again in a moment.' }
+  request.send(chosen)
+}
+async function answered(request: XMLHttpRequest) {
+  state.value = 'idle'
+  let body: unknown = null
+  try { body = JSON.parse(request.responseText) }
+  catch { /* said below */ }
+  if (request.status === 200) { done.value = body as Restored; await session.load() }
+  else { const details = ProblemDetails.safeParse(body); problem.value = details.success ? details.data.detail : 'Something went wrong. Nothing was brought in.' }
+  if (file.value) file.value.value = ''
+}
+</script>
+
+<template>
+  <section class="back">
+    <h2>Bring a seminar back from its archive</h2>
+    <p class="line"><input ref="file" type="file" accept=".zip,application/zip" aria-label="The archive" :disabled="state !== 'idle'" @change="send"></p>
+    <p v-if="state !== 'idle'" role="status" class="muted">{{ state === 'sending' ? `sending, ${Math.round(share * 100)} %` : 'checking every part, then bringing it in …' }}</p>
+    <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
+    <p v-if="done" role="status">“{{ done.title }}” is back, with {{ done.people }} people and {{ done.contributions.toLocaleString('en') }} contributions. <NuxtLink v-if="isIn" :to="`/seminars/${done.seminarId}`">Open it</NuxtLink><template v-else>You are not one of its people: they choose a password anew by “forgotten password”.</template></p>
+  </section>
+</template>
+
+<style scoped>
+.back { border-top: 1px solid var(--line); margin-top: 26px; padding-top: 14px; display: grid; gap: 8px; }
+h2 { font: 600 0.9375rem/1.3 var(--ui); }
+</style>

@@ -1,0 +1,32 @@
+import { index, integer, jsonb, boolean, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
+import type { ClosingAnswers, ClosingQuestion, Urns } from '../../../core/closing/questions'
+import { instant } from './columns'
+import { enrolments, seminars } from './people'
+import { activities } from './planning'
+
+/**
+ * Closing questions of an activity. Where names are not kept, what is stored says who has answered and what was
+ * answered, and nothing else: both stand here, each in its own order of the alphabet, without a time. The same people
+ * with the same answers leave the same row, in whatever order they came.
+ */
+export const closingRounds = pgTable('closing_rounds', {
+  activityId: uuid().primaryKey().references(() => activities.id),
+  seminarId: uuid().notNull().references(() => seminars.id),
+  named: boolean().notNull(), // names are kept with the answers; set for good with the first
+  questions: jsonb().$type<readonly ClosingQuestion[]>().notNull(),
+  opensAt: instant().notNull(),
+  closesAt: instant().notNull(),
+  takers: uuid().array().notNull().default([]), // who has answered, sorted
+  urns: jsonb().$type<Urns>().notNull().default({}), // answers without names, by question, sorted
+  toldAt: instant(), // when students were told that it is open
+  version: integer().notNull().default(1),
+})
+
+/** Answers with their names. */
+export const closingAnswers = pgTable('closing_answers', {
+  activityId: uuid().notNull().references(() => activities.id),
+  seminarId: uuid().notNull().references(() => seminars.id),
+  enrolmentId: uuid().notNull().references(() => enrolments.id),
+  answers: jsonb().$type<ClosingAnswers>().notNull(),
+  handedInAt: instant().notNull(),
+}, t => [primaryKey({ columns: [t.activityId, t.enrolmentId] }), index().on(t.enrolmentId)])

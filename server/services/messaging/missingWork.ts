@@ -1,0 +1,44 @@
+import { and, asc, eq, inArray } from 'drizzle-orm'
+import type { MissingWork } from '#core/messaging/draft'
+import { toGoWords } from '#core/planning/expectationWords'
+import type { Seminar } from '#server/access/seminar'
+import type { Db } from '#server/database/client'
+import { activities, excuses } from '#server/database/schema'
+import { judgeRecord, loadRecords, type Student } from '#server/services/contributing/records'
+import { closesFor, dueAtOf, loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
+import { takesPartIn } from '#server/services/planning/jointActivities'
+
+const SOON = 3 * 86_400_000 // what is due within this is asked about; what is not due for longer is not missing yet
+
+/** Plans of what is published and open, in the order of opening. */
+export async function openPlans(db: Db, seminarId: string, now: Date): Promise<ActivityPlan[]> {
+  const rows = await db.select().from(activities).where(and(takesPartIn(db, seminarId), eq(activities.isTemplate, false), eq(activities.state, 'published'))).orderBy(asc(activities.opensAt), asc(activities.position))
+  return (await loadPlans(db, rows)).filter(p => p.activity.opensAt <= now)
+}
+
+/** When somebody’s next work of an activity is due, or its last was. */
+export function nextDue(plan: ActivityPlan, enrolmentId: string, now: Date): Date {
+  const dues = plan.expectations.map(e => dueAtOf(plan, e.rule, enrolmentId).getTime()).sort((a, b) => a - b)
+  return new Date(dues.find(d => d >= now.getTime()) ?? dues.at(-1) ?? closesFor(plan, enrolmentId).getTime())
+}
+
+/** What each of some students has missing of what is asked for up to now; what has come back marked is not asked for any more. */
+export async function missingWork(db: Db, seminar: Seminar, plans: readonly ActivityPlan[], students: readonly Student[], now: Date, onlySoon: boolean): Promise<Map<string, MissingWork[]>> {
+  const ids = plans.map(p => p.activity.id)
+  const [records, excused] = await Promise.all([loadRecords(db, ids, students), excusedFrom(db, ids)])
+  return new Map(students.map((s): [string, MissingWork[]] => [s.enrolmentId, plans.filter(p => p.isMeant(s)).flatMap((plan): MissingWork[] => {
+    const record = records.get(plan.activity.id)!.get(s.enrolmentId)!
+    if (record.mark === 'returned' || excused.has(`${plan.activity.id}:${s.enrolmentId}`)) return []
+    const { checks } = judgeRecord(plan, record, seminar.timeZone, now)
+    if (!checks.some(c => !c.met && c.toGoNow > 0)) return []
+    const closed = closesFor(plan, s.enrolmentId) < now
+    if (onlySoon && !closed && nextDue(plan, s.enrolmentId, now).getTime() > now.getTime() + SOON) return []
+    return [{ title: plan.activity.title, toGo: toGoWords(plan.expectations, checks, plan.activity.kind), closed }]
+  })]))
+}
+
+/** Who need not do what, as `activity:enrolment`. */
+export async function excusedFrom(db: Db, activityIds: readonly string[]): Promise<ReadonlySet<string>> {
+  const rows = activityIds.length === 0 ? [] : await db.select({ activityId: excuses.activityId, enrolmentId: excuses.enrolmentId }).from(excuses).where(inArray(excuses.activityId, [...activityIds]))
+  return new Set(rows.map(r => `${r.activityId}:${r.enrolmentId}`))
+}
