@@ -8,6 +8,7 @@ import { deal, measureReviewDesk, reckonConsensus } from './peers'
 import { followAll, history, linking, measurePageWorker } from './pages'
 import { anchorsOf, measureReading } from './reading'
 import { voicesOf } from './voices'
+import { measureArchive, measureVoicesPage } from './archive'
 import { groupPeople, measurePlanning } from './planning'
 
 const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
@@ -90,6 +91,12 @@ try {
   const [measured, measuredTenth] = [await timed(3, async () => { loud.measure() }), await timed(3, async () => { quiet.measure() })]
   row('voices of 2,000 people with 100,000 contributions measured, against a tenth of both (ratio)', `${(measured / measuredTenth).toFixed(1)} (${measured.toFixed(0)} ms against ${measuredTenth.toFixed(0)} ms)`)
   row('the same with rhythm, network, communities and who stands between others, in a thread', `${((await timed(1, loud.lookInThread)) / 1000).toFixed(1)} s against ${((await timed(1, quiet.lookInThread)) / 1000).toFixed(1)} s`)
+  const [seen, seenTenth] = [await measureVoicesPage(browser, 2000, 100_000), await measureVoicesPage(browser, 200, 10_000)]
+  row('voices of 2,000 people with 100,000 contributions as a page: address typed → its sentence to be read, and → its charts in', `${(seen.read / 1000).toFixed(1)} s and ${(seen.charts / 1000).toFixed(1)} s; a tenth of both ${(seenTenth.read / 1000).toFixed(1)} s and ${(seenTenth.charts / 1000).toFixed(1)} s`)
+  const [whole, tenthOf] = [await measureArchive(2000, 100_000, true), await measureArchive(200, 10_000, false)]
+  row('archive of a seminar of 2,000 people with 100,000 contributions, against a tenth of both (ratio)', `${(whole.took / tenthOf.took).toFixed(1)} (${(whole.took / 1000).toFixed(1)} s for ${whole.megabytes.toFixed(0)} MB, against ${(tenthOf.took / 1000).toFixed(1)} s)`)
+  row('the same: how much the server’s memory grew while it went out', `${whole.grew.toFixed(0)} MB, against ${tenthOf.grew.toFixed(0)} MB for a tenth`)
+  row('the same: brought back into an empty installation', `${(whole.back! / 1000).toFixed(1)} s`)
   const book = await fillGradebook(world)
   const reckon = reckonAll()
   const reckoned = await timed(15, async () => { reckon() })

@@ -22,10 +22,12 @@ export class DemoReturns {
     const arrive = await this.actorIn('arrive')
     for (const s of students) await this.give(arrive, s.key, { override: { points: 100, reason: '' } }, [`Dear ${s.given},`, arriveLetters[s.key]!], [2, 3, '17:10'])
     const toll = await this.actorIn('tollroll')
+    // Henrik reads section B
+    const tollOfHenrik = await this.actorIn('tollroll', 'henrik')
     const contribution = (await loadRubric(this.db, toll.activity.rubricVersionId))!
     for (const [i, s] of students.entries()) {
       const steps = contribution.criteria.map((c, k) => ({ criterionId: c.id, levelId: c.levels[tollrollSteps[i % tollrollSteps.length]![k]!]!.id }))
-      await this.give(toll, s.key, { steps }, tollrollLetters[s.key] ? [`Dear ${s.given},`, tollrollLetters[s.key]!] : [], [4, 5, '16:20'])
+      await this.give(s.section === 'B' ? tollOfHenrik : toll, s.key, { steps }, tollrollLetters[s.key] ? [`Dear ${s.given},`, tollrollLetters[s.key]!] : [], [4, 5, '16:20'])
     }
     await this.walls()
     await this.db.insert(t.phrases).values(phrases.map(([text, criterion, uses], i) => ({ seminarId: this.seminarId, ownerId: this.enrolment.get('ines')!, text, criterion, uses, lastUsedAt: this.at([6, 2, `${String(9 + i % 8).padStart(2, '0')}:30`]), madeAt: this.at([1, 2, '09:00']) })))
@@ -34,7 +36,7 @@ export class DemoReturns {
   }
 
   private async walls() {
-    const actor = await this.actorIn('walls')
+    const [actor, henrik] = [await this.actorIn('walls'), await this.actorIn('walls', 'henrik')]
     const rubric = (await loadRubric(this.db, actor.activity.rubricVersionId))!
     const { audience } = actor.activity
     if (audience.kind !== 'groups') throw new Error('demo: the walls are written in groups')
@@ -44,12 +46,12 @@ export class DemoReturns {
       const group = wallsLetters[member.title]!
       const own = [...ownSteps[i % ownSteps.length]!]
       const steps = rubric.criteria.map(c => ({ criterionId: c.id, levelId: c.levels[c.scope === 'group' ? group.step : own.shift() ?? 1]!.id }))
-      await this.give(actor, keyOf.get(member.id)!, { steps }, [`Dear ${people.find(p => p.key === keyOf.get(member.id))!.given},`, group.letter], [5, 5, '15:40'])
+      await this.give(people.find(p => p.key === keyOf.get(member.id))!.section === 'B' ? henrik : actor, keyOf.get(member.id)!, { steps }, [`Dear ${people.find(p => p.key === keyOf.get(member.id))!.given},`, group.letter], [5, 5, '15:40'])
     }
   }
 
-  private actorIn(key: string) {
-    return actorIn(this.db, this.seminarId, this.enrolment.get('ines')!, this.activity.get(key)!)
+  private actorIn(key: string, by = 'ines') {
+    return actorIn(this.db, this.seminarId, this.enrolment.get(by)!, this.activity.get(key)!)
   }
 
   private async give(actor: Actor & { activity: ActivityRow }, student: string, write: Partial<MarkWrite>, lines: readonly string[], when: When) {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dayAfter } from '#core/planning/week'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { ClosingQuestionBody, ClosingSet, ClosingView } from '#shared/closing/closing'
 import { newKey } from '../../composables/shell/useApi'
@@ -6,7 +7,6 @@ import { newKey } from '../../composables/shell/useApi'
 /** Sets the questions: what is asked, whether names are kept, from when to when. */
 const props = defineProps<{ view: ClosingView, busy: boolean, problem: string | null, problems: Readonly<Record<string, string>>, dayOf: (iso: string) => string, instantOf: (local: string) => string }>()
 const emit = defineEmits<{ keep: [write: Omit<ClosingSet, 'baseVersion'>], cancel: [] }>()
-const DAY = 86_400_000
 const usual = (): ClosingQuestionBody[] => [
   { id: newKey(), kind: 'scale', text: 'How much did this activity help you to think further?', steps: 5, low: 'not at all', high: 'very much' },
   { id: newKey(), kind: 'choice', text: 'What helped you most?', options: ['the reading', 'what others wrote', 'writing myself', 'answers I got'], several: true },
@@ -16,7 +16,9 @@ const round = props.view.round
 const questions = ref<ClosingQuestionBody[]>(round ? structuredClone(toRaw(round.questions)) : usual())
 const named = ref(round?.named ?? false)
 const from = ref(props.dayOf(round?.opensAt ?? props.view.activity.closesAt))
-const until = ref(props.dayOf(round?.closesAt ?? new Date(Date.parse(props.view.activity.closesAt) + 7 * DAY).toISOString()))
+// a week later by the calendar, also where the clocks change in between
+const weekAfter = (local: string) => `${dayAfter(local.slice(0, 10), 7)}${local.slice(10)}`
+const until = ref(round ? props.dayOf(round.closesAt) : weekAfter(from.value))
 const locked = computed(() => props.view.staff !== null && !props.view.staff.mayChange)
 function add(kind: ClosingQuestionBody['kind']) {
   const id = newKey()

@@ -13,7 +13,7 @@ const options = computed<ApexOptions>(() => ({
   legend: { show: false },
   grid: { borderColor: token('--line-soft'), strokeDashArray: 0, padding: { top: 0, bottom: 0, left: 4, right: 4 } },
   xaxis: { categories: props.bars.map(b => b.label), axisBorder: { color: token('--line') }, axisTicks: { show: false }, labels: { style: { fontSize: '12px' } } },
-  yaxis: { labels: { style: { fontSize: '12px' }, formatter: (v: number) => props.horizontal ? String(v) : String(Math.round(v)) }, min: 0, forceNiceScale: true, decimalsInFloat: 0 },
+  yaxis: { labels: { style: { fontSize: '12px' }, maxWidth: 240, formatter: (v: number) => props.horizontal ? String(v) : String(Math.round(v)) }, min: 0, forceNiceScale: true, decimalsInFloat: 0 },
   tooltip: { theme: 'light', y: { formatter: (v: number) => `${v} ${props.unit}` } },
   states: { hover: { filter: { type: 'none' } }, active: { filter: { type: 'none' } } },
 }))

@@ -17,7 +17,7 @@ const links = computed<Link[]>(() => seminar.isStaff
   ? [
       { to: `${base.value}/plan`, label: 'Term plan', count: 0 },
       { to: `${base.value}/marking`, label: 'Marking', count: seminar.shell?.readyToMark ?? 0 },
-      { to: `${base.value}/voices`, label: 'Voices', count: seminar.shell?.messages.fresh ?? 0, also: ['presence', 'messages'] },
+      { to: `${base.value}/voices`, label: 'Voices', count: seminar.shell?.messages.fresh ?? 0, also: ['voices', 'presence', 'messages'] },
       { to: `${base.value}/gradebook`, label: 'Gradebook', count: 0, also: ['outcomes'] },
       { to: `${base.value}/people`, label: 'People', count: 0 },
       { to: `${base.value}/library`, label: 'Library', count: 0 },

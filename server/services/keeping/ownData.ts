@@ -38,7 +38,8 @@ export async function ownData(db: Db, { seminar }: Actor, enrolmentId: string, s
   ])
   const isHidden = (state: string) => !self && (state === 'draft' || state === 'scheduled')
   const work = written.map(({ c, activity }) => ({
-    id: c.id, activity, type: c.type, state: c.state, answers: c.parentId, madeAt: c.madeAt, shownAt: c.shownAt, editedAt: c.editedAt, withdrawnAt: c.withdrawnAt, words: c.words,
+    // a review’s id and place would tell whose work it is of
+    ...(c.type === 'review' ? {} : { id: c.id, answers: c.parentId }), activity, type: c.type, state: c.state, madeAt: c.madeAt, shownAt: c.shownAt, editedAt: c.editedAt, withdrawnAt: c.withdrawnAt, words: c.words,
     ...(isHidden(c.state) ? {} : { title: c.detail.title ?? null, text: c.text, html: c.html, doc: c.doc, note: c.detail.note ?? null, term: c.detail.term ?? null, review: c.detail.review ?? null, sentBack: c.sentBack }),
     files: came.filter(f => f.contributionId === c.id).map(f => f.fileId), earlier: isHidden(c.state) ? [] : revisions.filter(r => r.r.contributionId === c.id).map(({ r }) => ({ version: r.version, text: r.text, html: r.html, replacedAt: r.replacedAt })),
   }))

@@ -56,9 +56,9 @@ h2 { font: 600 1.0625rem/1.4 var(--read); max-width: 80ch; }
 .sum { margin: 4px 0 8px; }
 .sum em { font-style: normal; color: var(--brick); }
 .scroll { overflow-x: auto; }
-.rows th[scope=row] { font-weight: 400; font-size: 0.84375rem; color: var(--ink); white-space: normal; }
+.rows th[scope=row] { border-bottom-color: var(--line-soft); font-weight: 400; font-size: 0.84375rem; color: var(--ink); white-space: normal; }
 .rows .num { text-align: right; white-space: nowrap; }
-.all th, .all td { font-weight: 600; }
+.rows .all th[scope=row], .all td { font-weight: 600; }
 .bar { width: 150px; }
 .bar i { display: block; height: 8px; border-radius: 2px; background: var(--harbour); min-width: 1px; }
 td.bar { vertical-align: middle; }

@@ -38,7 +38,7 @@ const sentence = computed(() => {
   if (reached.value.length === 0) return `None of ${all} students has had a word of their own from ${whose.value} yet.`
   return `${reached.value.length} of ${all} ${plural(reached.value.length, 'student has', 'students have')} had a word of their own from ${whose.value} this term`
 })
-const tail = computed(() => reached.value.length === 0 ? '' : overdue.value.length === 0 ? `, each within ${inWords(limit.value)} days.` : `; ${inWords(overdue.value.length)} ${plural(overdue.value.length, 'has', 'have')} had nothing for ${inWords(limit.value)} days or longer.`)
+const tail = computed(() => reached.value.length === 0 ? '' : overdue.value.length === 0 ? `; nobody has been without one for ${inWords(limit.value)} days now.` : `; ${inWords(overdue.value.length)} ${plural(overdue.value.length, 'has', 'have')} had nothing for ${inWords(limit.value)} days or longer.`)
 const most = computed(() => Math.max(1, ...(data.value?.students ?? []).flatMap(s => s.weeks)))
 const write = (ids: readonly string[]) => `/seminars/${route.params.seminarId}/messages/write?to=${ids.join(',')}`
 

@@ -1,4 +1,4 @@
-import { and, eq, inArray } from 'drizzle-orm'
+import { and, asc, eq, inArray } from 'drizzle-orm'
 import { findNames } from '#core/contributing/review/findNames'
 import { worthOf } from '#core/marking/showMark'
 import { isStaff } from '#server/access/seminar'
@@ -78,7 +78,7 @@ async function titlesOf(db: Db, round: Round): Promise<Map<string, string>> {
 
 async function marksOf(db: Db, activityId: string) {
   const [rows, steps] = await Promise.all([
-    db.select().from(marks).where(eq(marks.activityId, activityId)),
+    db.select().from(marks).where(eq(marks.activityId, activityId)).orderBy(asc(marks.enrolmentId)),
     db.select({ markId: criterionMarks.markId, criterionId: criterionMarks.criterionId, points: criterionMarks.points }).from(criterionMarks).innerJoin(marks, eq(marks.id, criterionMarks.markId)).where(eq(marks.activityId, activityId)),
   ])
   return rows.map(m => ({ enrolmentId: m.enrolmentId, state: m.state, points: m.points, takenFrom: m.takenFrom, factor: m.factor, steps: Object.fromEntries(steps.filter(s => s.markId === m.id).map(s => [s.criterionId, s.points])) }))

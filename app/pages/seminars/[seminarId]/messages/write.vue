@@ -114,10 +114,10 @@ async function go() {
 </template>
 
 <style scoped>
-.write { flex: 1; overflow: auto; }
+.write { flex: 1; overflow: auto; display: flex; flex-direction: column; }
 header { padding: 12px 20px 10px; border-bottom: 1px solid var(--line); display: flex; gap: 4px 14px; align-items: baseline; flex-wrap: wrap; }
 h1 { font: 600 1.1875rem/1.3 var(--read); }
-.two { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); }
+.two { flex: 1; display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); }
 form { padding: 16px 24px 28px 20px; display: grid; gap: 12px; align-content: start; border-right: 1px solid var(--line); }
 form textarea { font: 400 0.9375rem/1.55 var(--read); }
 .to { list-style: none; display: flex; flex-wrap: wrap; gap: 6px; max-height: 118px; overflow: auto; }

@@ -34,8 +34,8 @@ const sentence = computed(() => {
 })
 const contact = computed(() => {
   const { acts, lastAt, gapDays, longestGapDays } = v.value.fromMe
-  if (acts === 0) return `Nothing from you to ${v.value.givenName} alone yet this term.`
-  return `${capital(inWords(acts))} ${plural(acts, 'word', 'words')} of their own from you, the last on ${day(lastAt!)}, ${gapDays === 0 ? 'today' : `${inWords(gapDays)} ${plural(gapDays, 'day')} ago`}; the longest time without was ${inWords(longestGapDays)} ${plural(longestGapDays, 'day')}.`
+  if (acts === 0) return `${v.value.givenName} has heard nothing from you alone yet this term.`
+  return `Heard from you ${acts === 1 ? 'once' : acts === 2 ? 'twice' : `${inWords(acts)} times`}, ${acts === 1 ? '' : 'last '}on ${day(lastAt!)}, ${gapDays === 0 ? 'today' : `${inWords(gapDays)} ${plural(gapDays, 'day')} ago`}; the longest time without was ${inWords(longestGapDays)} ${plural(longestGapDays, 'day')}.`
 })
 const overdue = computed(() => v.value.fromMe.gapDays >= view.value!.gapLimit || v.value.fromMe.acts === 0)
 const weeks = computed(() => view.value!.weeks.map(w => ({ ...w, label: w.label === null ? 'break' : String(w.label) })))

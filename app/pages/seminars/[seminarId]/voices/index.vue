@@ -83,16 +83,18 @@ const { listOpen } = useKeys(() => keys.value)
   <ProblemPage v-if="error || !view" :sentence="error?.message ?? ''" @retry="refresh()" />
   <main v-else class="voices" :aria-busy="status === 'pending'">
     <header>
-      <div class="title">
+      <div class="ways">
         <VoicesTabs />
-        <template v-if="view.activity"><KindTag :kind="view.activity.kind" /><h1>{{ view.activity.title }}</h1><span class="muted small">{{ day(view.activity.from) }} to {{ dayTime(view.activity.to) }}</span></template>
-        <h1 v-else class="weeks">{{ weeks }}</h1>
-        <span v-if="view.activity && narrowed" class="small">only {{ weeks }}</span>
         <span class="grow" />
         <label class="pick">of <select class="in" aria-label="What is looked at" :value="view.activity?.id ?? ''" @change="set({ activity: ($event.target as HTMLSelectElement).value || undefined })"><option value="">the whole seminar</option><option v-for="a in view.activities" :key="a.id" :value="a.id">{{ a.title }}</option></select></label>
         <label v-if="view.sections.length + view.groups.length > 0" class="pick">by <select v-model="circle" class="in" aria-label="Whose voices"><option value="">everyone</option><optgroup v-if="view.sections.length > 0" label="Sections"><option v-for="s in view.sections" :key="s.id" :value="`s${s.id}`">{{ s.title }}</option></optgroup><optgroup v-if="view.groups.length > 0" label="Groups"><option v-for="g in view.groups" :key="g.id" :value="`g${g.id}`">{{ g.title }}</option></optgroup></select></label>
         <label v-if="!seminar.chosenWeek" class="pick">weeks <select class="in" aria-label="From week" :value="view.from" @change="set({ from: ($event.target as HTMLSelectElement).value, to: String(Math.max(view!.to, Number(($event.target as HTMLSelectElement).value))) })"><option v-for="w in seminar.shell?.weeks ?? []" :key="w.number" :value="w.number">{{ w.number }}</option></select>–<select class="in" aria-label="To week" :value="view.to" @change="set({ to: ($event.target as HTMLSelectElement).value, from: String(Math.min(view!.from, Number(($event.target as HTMLSelectElement).value))) })"><option v-for="w in seminar.shell?.weeks ?? []" :key="w.number" :value="w.number">{{ w.number }}</option></select></label>
         <button v-if="!seminar.chosenWeek && narrowed" class="link small" type="button" @click="set({ from: undefined, to: undefined })">all of it</button>
+      </div>
+      <div class="title">
+        <template v-if="view.activity"><KindTag :kind="view.activity.kind" /><h1>{{ view.activity.title }}</h1><span class="muted small">{{ day(view.activity.from) }} to {{ dayTime(view.activity.to) }}</span></template>
+        <h1 v-else class="weeks">{{ weeks }}</h1>
+        <span v-if="view.activity && narrowed" class="small">only {{ weeks }}</span>
       </div>
       <p class="sentence">{{ capital(sentence) }} <em v-if="silentWords">{{ silentWords }}</em></p>
       <p class="own"><b>Your own presence:</b> {{ presence }} <NuxtLink v-if="neglected.length > 0 && mayWrite" :to="writeTo(neglected.map(p => p.id), false)">Write to {{ neglected.length === 1 ? neglected[0]!.givenName : 'them, one by one' }}</NuxtLink></p>
@@ -123,10 +125,10 @@ const { listOpen } = useKeys(() => keys.value)
 
 <style scoped>
 .voices { flex: 1; overflow: auto; }
-header { padding: 10px 20px 10px; border-bottom: 1px solid var(--line); }
-.title { display: flex; gap: 6px 14px; align-items: center; flex-wrap: wrap; min-height: 36px; }
+header { padding: 6px 20px 8px; border-bottom: 1px solid var(--line); }
+.ways { display: flex; gap: 4px 14px; align-items: center; flex-wrap: wrap; }
+.title { display: flex; gap: 6px 14px; align-items: center; flex-wrap: wrap; min-height: 30px; }
 h1 { font: 600 1.1875rem/1.2 var(--read); }
-.title > :deep(.tabs) { border-right: 1px solid var(--line); padding-right: 18px; margin-right: 4px; }
 .weeks::first-letter { text-transform: uppercase; }
 .pick { display: flex; gap: 6px; align-items: center; font-size: 0.8125rem; color: var(--ink-2); }
 .pick .in { max-width: 15rem; padding: 4px 8px; font-size: 0.8125rem; }
@@ -153,6 +155,6 @@ h2 { font: 600 0.84375rem/1.4 var(--ui); color: var(--ink); }
 .echoes q { display: block; font: italic 400 0.875rem/1.35 var(--read); color: var(--ink-2); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; quotes: "“" "”"; }
 .none, .foot { font-size: 0.78125rem; color: var(--ink-2); }
 .foot { padding: 10px 20px 24px; max-width: 110ch; line-height: 1.5; }
-@media (max-width: 1000px) { .two, .low { grid-template-columns: minmax(0, 1fr); } .two > :first-child { border-right: 0; border-bottom: 1px solid var(--line); } .title .grow { display: none; } }
+@media (max-width: 1000px) { .two, .low { grid-template-columns: minmax(0, 1fr); } .two > :first-child { border-right: 0; border-bottom: 1px solid var(--line); } .ways .grow { display: none; } .ways :deep(.tabs) { width: 100%; } }
 @media (max-width: 760px) { header, .right, .two > :first-child { padding-left: 14px; padding-right: 14px; } }
 </style>
