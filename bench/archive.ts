@@ -31,7 +31,7 @@ export async function measureArchive(people: number, contributions: number, rest
     const answer = await ines.send('GET', `/api/seminars/${world.seminar.id}/archive`)
     let [bytes, most] = [0, before]
     const parts: Uint8Array[] = []
-    for await (const part of answer.body!) { bytes += part.length; most = Math.max(most, resident(world.server.child.pid!)); if (restore) parts.push(part) }
+    for await (const part of answer.body as unknown as AsyncIterable<Uint8Array>) { bytes += part.length; most = Math.max(most, resident(world.server.child.pid!)); if (restore) parts.push(part) }
     const out = { took: performance.now() - start, megabytes: bytes / 1e6, grew: most - before, back: null as number | null }
     if (restore) {
       const empty = await testDatabase({ empty: true })

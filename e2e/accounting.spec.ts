@@ -87,7 +87,7 @@ test('closing questions are asked, answered without a name, and read in charts a
   await open(liv, `/seminars/${world.seminar.id}/week`)
   await liv.getByText(/Three questions about Should the harbour board dredge/).locator('xpath=following-sibling::a').click()
   await expect(liv.getByText('Names are not kept.')).toBeVisible()
-  await liv.getByText('4', { exact: true }).click()
+  await liv.locator('.scale label', { hasText: '4' }).click()
   await liv.getByRole('checkbox', { name: 'the reading' }).check()
   await liv.getByLabel('What would you keep?').fill('The toll rolls.')
   await liv.reload()

@@ -1,4 +1,3 @@
-/// <reference path="./stopword.d.ts" />
 import { eng, removeStopwords } from 'stopword'
 
 export interface CountedWord { readonly word: string, readonly answers: number }

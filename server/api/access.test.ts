@@ -140,7 +140,7 @@ const TABLE: readonly Row[] = [
   { route: 'seminars/[seminarId]/presence/log.get.ts', path: seminar('/presence/log?as=csv'), expected: STAFF },
   { route: 'seminars/[seminarId]/outcomes/index.get.ts', path: seminar('/outcomes'), expected: MANAGERS },
   { route: 'seminars/[seminarId]/outcomes/table.get.ts', path: seminar('/outcomes/table?by=student'), expected: MANAGERS },
-  { route: 'seminars/[seminarId]/messages/draft.post.ts', path: seminar('/messages/draft'), body: () => ({ activityId: null, to: [] }), expected: STAFF },
+  { route: 'seminars/[seminarId]/messages/draft.get.ts', path: seminar('/messages/draft'), expected: STAFF },
   { route: 'seminars/[seminarId]/messages/index.post.ts', path: seminar('/messages'), body: () => ({ key: key(), activityId: null, subject: 'A', text: 'B', people: [{ id: key(), text: null }] }), expected: staffGet(422) },
   { route: 'seminars/[seminarId]/messages/index.get.ts', path: seminar('/messages'), expected: CORRESPONDENTS },
   { route: 'seminars/[seminarId]/messages/threads/[threadId]/index.get.ts', path: conversation(), expected: STAFF_OR_NOTHING },

@@ -23,7 +23,7 @@ describe('writing to students', () => {
   })
   afterAll(() => world.close())
   const ids = async (...keys: string[]) => Promise.all(keys.map(async k => (await world.enrolment(k)).id))
-  const draft = async (to: string[], activityId: string | null = world.breakwater.id) => (await ines!.json<DraftView>('POST', `${base}/draft`, { activityId, to })).body
+  const draft = async (to: string[], activityId: string | null = world.breakwater.id) => (await ines!.json<DraftView>('GET', `${base}/draft?to=${to.join(',')}${activityId ? `&activity=${activityId}` : ''}`)).body
   const list = async (as: Client) => (await as.json<ThreadList>('GET', base)).body.threads
   const acts = async () => new Map((await ines!.json<PresenceView>('GET', `/api/seminars/${world.seminar.id}/presence`)).body.students.map(s => [s.id, s.acts]))
 

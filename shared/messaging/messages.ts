@@ -6,7 +6,8 @@ const words = z.string().trim().min(1, 'There are no words here yet. Write a lin
 const subject = z.string().trim().min(1, 'Say in a few words what it is about.').max(160, 'A subject has up to 160 characters.')
 const About = z.object({ id: z.uuid(), title: z.string(), kind: z.enum(ACTIVITY_KINDS) }).nullable()
 
-export const DraftAsk = z.object({ activityId: z.uuid().nullable(), to: z.array(z.uuid()).max(1000) })
+/** An address holds a hundred of them. */
+export const DraftQuery = z.object({ activity: z.uuid().optional(), to: z.string().max(4000).default('').transform(v => v.split(',').filter(Boolean)).pipe(z.array(z.uuid()).max(100)) })
 /** What one begins from: a draft with places, and what stands in them for each. */
 export const DraftView = z.object({
   subject: z.string(), text: z.string(), about: About,

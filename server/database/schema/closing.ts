@@ -1,4 +1,4 @@
-import { index, integer, jsonb, boolean, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
+import { index, integer, jsonb, boolean, pgTable, primaryKey, uuid } from 'drizzle-orm/pg-core'
 import type { ClosingAnswers, ClosingQuestion, Urns } from '../../../core/closing/questions'
 import { instant } from './columns'
 import { enrolments, seminars } from './people'

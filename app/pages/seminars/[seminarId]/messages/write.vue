@@ -20,7 +20,7 @@ const base = `/api/seminars/${route.params.seminarId}/messages`
 const asked = (name: string) => typeof route.query[name] === 'string' ? route.query[name] as string : ''
 const to = computed(() => asked('to').split(',').filter(Boolean))
 const activityId = computed(() => asked('activity') || null)
-const { data, error, refresh } = await useAsyncData(`write-${route.params.seminarId}`, () => api.post<DraftView>(`${base}/draft`, { to: to.value, activityId: activityId.value }), { watch: [to, activityId] })
+const { data, error, refresh } = await useAsyncData(`write-${route.params.seminarId}`, () => api.get<DraftView>(`${base}/draft?to=${to.value.join(',')}${activityId.value ? `&activity=${activityId.value}` : ''}`), { watch: [to, activityId] })
 
 // what is typed is kept in this browser under whom it is to, until it is sent
 interface Kept { readonly subject: string, readonly text: string, readonly own: Record<string, string>, readonly left: readonly string[] }
