@@ -36,14 +36,15 @@ try {
   await picture('marking-desk', `${activity('breakwater')}/desk`)
   await picture('review-desk', `${activity('Source reports')}/peers`)
   await picture('voices', `${seminar}/voices?activity=${plan.activities.find(a => a.title.includes('breakwater')).id}`)
+  const { people } = await (await context.request.get(`/api${seminar}/people`)).json()
+  await picture('student', `${seminar}/voices/${people.find(p => p.name === 'Wanjiru Westergaard').id}`)
+  await picture('presence', `${seminar}/presence`)
+  await picture('closing-questions', `${activity('breakwater')}/closing`)
   await picture('gradebook', `${seminar}/gradebook`)
   const groups = await (await context.request.get(`/api${seminar}/groups`)).json()
   const group = groups.plans.find(p => p.title === 'City pages').groups.find(g => g.title === 'Port Amara').id
   const city = await (await context.request.get(`/api${activity('City pages').replace(seminar, '')}/wiki?group=${group}`)).json()
   const moles = `group=${group}&page=${city.pages.find(p => p.title === 'The two moles').id}`
-  await picture('wiki-compare', `${activity('City pages')}/history?${moles}&a=5&b=10`)
-  await picture('reading-heat', `${activity('toll roll')}/heat`)
-  await picture('recording', activity('A pilot remembers'))
   await signIn('malin')
   await picture('wiki', `${activity('City pages')}?${moles}`)
   await signIn('petra')

@@ -87,7 +87,7 @@ export function downloadRoute<P extends z.ZodType, Q extends z.ZodType = z.ZodUn
 }
 
 /** Wraps a route that answers with a file as it is made: it goes out in pieces, and stops being made when nobody reads on. */
-export function streamRoute<P extends z.ZodType>(contract: { readonly params: P }, make: (context: { readonly event: H3Event, readonly db: Database, readonly now: Date, readonly params: z.infer<P> }) => Promise<Omit<Served, 'bytes'> & { readonly stream: Readable }>) {
+export function longDownloadRoute<P extends z.ZodType>(contract: { readonly params: P }, make: (context: { readonly event: H3Event, readonly db: Database, readonly now: Date, readonly params: z.infer<P> }) => Promise<Omit<Served, 'bytes'> & { readonly stream: Readable }>) {
   return defineEventHandler(async (event) => {
     try {
       const params = contract.params.safeParse(getRouterParams(event))

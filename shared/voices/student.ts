@@ -10,7 +10,7 @@ const count = z.number().int().min(0)
 const Other = z.object({ id: z.uuid(), name: z.string(), times: count, isStaff: z.boolean() })
 
 /** One student through the term, for those who teach. */
-export const StudentView = z.object({
+export const OneVoice = z.object({
   voice: VoiceView, section: z.string().nullable(),
   typical: z.record(z.enum(TYPICAL), z.number().nullable()), // medians of everyone
   weeks: z.array(z.object({ number: count, label: count.nullable(), contributions: count, words: count, typicalWords: z.number(), contact: count })),
@@ -19,4 +19,4 @@ export const StudentView = z.object({
   latest: z.array(z.object({ id: z.uuid(), activityId: z.uuid(), at: z.iso.datetime(), words: z.string(), to: z.string().nullable() })),
   gapLimit: count, messages: count, neighbours: z.object({ before: z.uuid().nullable(), after: z.uuid().nullable() }),
 })
-export type StudentView = z.infer<typeof StudentView>
+export type OneVoice = z.infer<typeof OneVoice>

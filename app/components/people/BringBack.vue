@@ -41,7 +41,8 @@ async function answered(request: XMLHttpRequest) {
 <template>
   <section class="back">
     <h2>Bring a seminar back from its archive</h2>
-    <p class="line"><input ref="file" type="file" accept=".zip,application/zip" aria-label="The archive" :disabled="state !== 'idle'" @change="send"></p>
+    <p class="hint">An archive is made in a seminar’s settings. Every part of it is checked first; it comes in whole or not at all.</p>
+    <p><label class="v-btn choose" :class="{ off: state !== 'idle' }">Choose the archive …<input ref="file" class="visually-hidden" type="file" accept=".zip,application/zip" aria-label="The archive" :disabled="state !== 'idle'" @change="send"></label></p>
     <p v-if="state !== 'idle'" role="status" class="muted">{{ state === 'sending' ? `sending, ${Math.round(share * 100)} %` : 'checking every part, then bringing it in …' }}</p>
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
     <p v-if="done" role="status">“{{ done.title }}” is back, with {{ done.people }} people and {{ done.contributions.toLocaleString('en') }} contributions. <NuxtLink v-if="isIn" :to="`/seminars/${done.seminarId}`">Open it</NuxtLink><template v-else>You are not one of its people: they choose a password anew by “forgotten password”.</template></p>
@@ -50,5 +51,9 @@ async function answered(request: XMLHttpRequest) {
 
 <style scoped>
 .back { border-top: 1px solid var(--line); margin-top: 26px; padding-top: 14px; display: grid; gap: 8px; }
+/* the input is hidden, so that its label carries the focus */
+.choose { display: inline-flex; align-items: center; cursor: pointer; position: relative; }
+.choose:focus-within { box-shadow: var(--focus); }
+.off { opacity: 0.5; }
 h2 { font: 600 0.9375rem/1.3 var(--ui); }
 </style>

@@ -61,6 +61,14 @@ function label(s: Seat, i: number) {
   return { x: s.x + (flat ? c * 14 : (s.r + 7) * c * 1.1), y: s.y + far * d * (flat ? 1.12 : 1.2) + (flat ? d > 0 ? 9 : -1 : 4), anchor: flat ? c > 0.45 ? 'start' : c < -0.45 ? 'end' : 'middle' : c > 0 ? 'start' : 'end', leads: flat && i % 2 === 1 }
 }
 const focusable = computed(() => props.chosen && placeOf.value.has(props.chosen) ? props.chosen : seats.value[0]?.id ?? null)
+/** Those who talk mostly among themselves (communities of the network), and who stands between them. */
+const circles = computed(() => {
+  const talking = new Set(props.view.edges.flatMap(e => [e.from, e.to]))
+  const by = new Map<number, string[]>()
+  for (const p of props.view.people) if (talking.has(p.id)) by.set(p.community, [...by.get(p.community) ?? [], p.name])
+  return [...by.values()].filter(names => names.length >= 3).sort((a, b) => b.length - a.length)
+})
+const bridge = computed(() => { const [first] = [...props.view.people].sort((a, b) => b.between - a.between); return first && first.between > 0 ? first.name : null })
 </script>
 
 <template>
@@ -81,6 +89,10 @@ const focusable = computed(() => props.chosen && placeOf.value.has(props.chosen)
     </svg>
     <p v-if="about" class="words"><template v-if="about.to.length > 0"><b>answered</b> {{ about.to.join(', ') }}. </template><template v-if="about.by.length > 0"><b>answered by</b> {{ about.by.join(', ') }}.</template><template v-if="about.to.length + about.by.length === 0">No lines lead to or from here yet.</template></p>
     <p v-else class="legend"><span>seat: words</span><span>hollow: silent</span><span><i class="to" />answered</span><span><i class="fro" />was answered by</span><span><i class="mine" />your answers</span><span><u>name</u> nothing from you for {{ view.gapLimit }} days</span><span v-if="hidden > 0">the {{ shown.length }} who said most; {{ hidden.toLocaleString('en') }} more in the table</span></p>
+    <details v-if="!about && circles.length > 1" class="circles"><summary>{{ circles.length }} circles who talk mostly among themselves</summary>
+      <ul><li v-for="(names, i) in circles" :key="i">{{ names.slice(0, 12).join(', ') }}{{ names.length > 12 ? ` and ${names.length - 12} more` : '' }}</li></ul>
+      <p v-if="bridge">{{ bridge }} stands between more of the others than anybody.</p>
+    </details>
   </section>
 </template>
 
@@ -108,6 +120,10 @@ svg { display: block; width: 100%; max-width: 760px; margin: 2px auto 0; overflo
 .seat text.neglected { text-decoration: underline dotted; text-underline-offset: 3px; }
 .seat:focus-visible circle:not(.hit), .seat:focus-visible rect { stroke: var(--ember); stroke-width: 3; }
 .legend { display: flex; flex-wrap: wrap; gap: 3px 18px; font-size: 0.75rem; color: var(--ink-2); margin-top: 2px; }
+.circles { font-size: 0.78125rem; color: var(--ink-2); margin-top: 4px; }
+.circles summary { cursor: pointer; color: var(--harbour); }
+.circles ul { list-style: none; display: grid; gap: 2px; margin: 4px 0; }
+.circles li { border-left: 2px solid var(--k-discussion); padding-left: 8px; line-height: 1.45; }
 .legend i { display: inline-block; width: 24px; border-top: 2px solid var(--harbour-deep); vertical-align: 3px; margin-right: 5px; }
 .legend .fro { border-top-style: dashed; }
 .legend .mine { border-top: 2px dotted var(--ember); }

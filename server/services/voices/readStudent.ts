@@ -11,7 +11,7 @@ import { contributions, enrolments, marks, messageThreads, persons, sections } f
 import { judgeRecord, loadRecords } from '#server/services/contributing/records'
 import { excusedFrom, openPlans } from '#server/services/messaging/missingWork'
 import { dueAtOf } from '#server/services/planning/activityPlan'
-import { TYPICAL, type StudentView } from '#shared/voices/student'
+import { TYPICAL, type OneVoice } from '#shared/voices/student'
 import { loadActs } from './presence'
 import { readVoices } from './readVoices'
 import { loadSayings, NOT_TALK } from './sayings'
@@ -20,7 +20,7 @@ import { scopeOf } from './scope'
 const LATEST = 12
 
 /** One student through the term: what they said beside what is usual, to whom, what they have done of what was asked. For staff. */
-export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now: Date): Promise<StudentView> {
+export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now: Date): Promise<OneVoice> {
   const { seminar } = actor
   const view = await readVoices(db, actor, {}, now)
   const place = view.people.findIndex(p => p.id === enrolmentId)
@@ -55,7 +55,7 @@ export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now
   const marked = new Map(returned.map(r => [r.activityId, r.returned!]))
   return {
     voice, section: section[0]?.title ?? null,
-    typical: Object.fromEntries(TYPICAL.map(key => [key, median(view.people.flatMap(p => p[key] ?? []))])) as StudentView['typical'],
+    typical: Object.fromEntries(TYPICAL.map(key => [key, median(view.people.flatMap(p => p[key] ?? []))])) as OneVoice['typical'],
     weeks: weeks.map((w, i) => ({ number: w.number, label: w.teaching, ...byWeek[i]!, contact: contact?.weeks[i] ?? 0 })),
     answered: others(view.edges.filter(e => e.from === enrolmentId && e.to !== enrolmentId).map(e => [e.to, e.times])), answeredBy: others(view.edges.filter(e => e.to === enrolmentId && e.from !== enrolmentId).map(e => [e.from, e.times])),
     activities: own.map((plan) => {

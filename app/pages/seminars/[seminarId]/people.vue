@@ -94,7 +94,7 @@ const toggle = (id: string) => { if (!chosen.delete(id)) chosen.add(id) }
               <td><select v-if="data.mayManage && data.sections.length > 0 && p.state === 'active'" class="in bare" :value="p.sectionId ?? ''" :aria-label="`Section of ${p.name}`" @change="change(p, { sectionId: ($event.target as HTMLSelectElement).value || null }, `${p.givenName} is in ${sectionTitle(($event.target as HTMLSelectElement).value || null)} now.`)"><option value="">no section</option><option v-for="s in data.sections" :key="s.id" :value="s.id">{{ s.title }}</option></select><template v-else>{{ p.sectionId ? sectionTitle(p.sectionId) : '' }}</template></td>
               <td><select v-if="data.mayManage && p.state === 'active'" class="in bare" :value="p.role" :aria-label="`Role of ${p.name}`" @change="change(p, { role: ($event.target as HTMLSelectElement).value as PersonView['role'] }, `${p.givenName} is ${($event.target as HTMLSelectElement).value} now.`)"><option v-for="r in ROLE_ORDER" :key="r">{{ r }}</option></select><template v-else>{{ p.role }}</template></td>
               <td class="hint state">{{ p.canSignIn ? `${p.contributions} ${plural(p.contributions, 'contribution')}` : p.invitedAt ? `invited ${date(p.invitedAt)}` : 'not invited yet' }}</td>
-              <td class="act"><template v-if="data.mayManage && !p.isMe"><button v-if="p.role === 'student'" class="link" type="button" :aria-label="`What is kept of ${p.name}`" @click="keeping = p">Data</button> <button v-if="p.state === 'active'" class="link" type="button" @click="change(p, { state: 'withdrawn' }, `${p.name} is withdrawn. Work and marks stay.`)">Withdraw</button><button v-else class="link" type="button" @click="change(p, { state: 'active' }, `${p.name} is back.`)">Bring back</button></template></td>
+              <td class="act"><template v-if="data.mayManage && !p.isMe"><button v-if="p.role === 'student'" class="link" type="button" :aria-label="`What is kept of ${p.name}`" @click="keeping = p">Data</button><button v-if="p.state === 'active'" class="link" type="button" @click="change(p, { state: 'withdrawn' }, `${p.name} is withdrawn. Work and marks stay.`)">Withdraw</button><button v-else class="link" type="button" @click="change(p, { state: 'active' }, `${p.name} is back.`)">Bring back</button></template></td>
             </tr>
           </tbody>
         </template>
@@ -122,6 +122,7 @@ tbody td { padding-top: 4px; padding-bottom: 4px; vertical-align: middle; }
 .bare:hover, .bare:focus-visible { border-color: var(--line); background-color: var(--sheet); }
 .state { white-space: nowrap; }
 .act { text-align: right; white-space: nowrap; }
+.act .link + .link { margin-left: 14px; }
 th { padding-top: 14px; color: var(--ink-2); }
 th span { color: var(--ink-3); margin-left: 4px; }
 .say { background: var(--ember-soft); border-radius: var(--r); padding: 8px 12px; margin-bottom: 8px; }

@@ -92,7 +92,7 @@ const KINDS = { reply: 'reply', comment: 'comment', answer: 'answer', letter: 'l
             <td class="num" :class="{ bad: s.acts === 0 }">{{ s.acts }}</td>
             <td class="num">{{ s.lastAt ? date(s.lastAt) : 'never' }}</td>
             <td class="num" :class="{ bad: s.gapDays >= limit }">{{ s.gapDays }}</td>
-            <td class="num" :class="{ bad: s.longestGapDays >= limit }">{{ s.longestGapDays }}</td>
+            <td class="num" :class="{ was: s.longestGapDays >= limit }">{{ s.longestGapDays }}</td>
             <td class="num">{{ s.nods || '' }}</td>
           </tr>
           <tr v-if="open === s.id" class="log"><td :colspan="data.weeks.length + 6">
@@ -104,7 +104,7 @@ const KINDS = { reply: 'reply', comment: 'comment', answer: 'answer', letter: 'l
         </tbody>
       </table>
     </div>
-    <p v-else class="invite">Nobody takes part yet. When students are in, each week’s word to each of them stands here.</p>
+    <p v-else class="invite">When students are in, each week’s word to each of them stands here, and whom one has not spoken to for long.</p>
     <p class="foot">What counts: a reply of 25 words or more to what a student wrote, a comment on their work, an answer to their question, a letter returned, a message to one student alone. What is said to all counts for nobody, nor does what a rule has sent. Gaps are counted from the first day of the term up to now; the seminar’s limit is {{ limit }} days.</p>
   </main>
 </template>
@@ -134,6 +134,7 @@ td.week { text-align: center; padding: 3px 2px; min-width: 30px; }
 td.week > span { display: block; border-radius: 3px; line-height: 20px; background: var(--sunken); min-height: 20px; }
 td.week > .some { background: color-mix(in srgb, var(--harbour) var(--tone), var(--sheet)); color: var(--on-harbour); font-weight: 600; }
 td:last-child, thead th:last-child { padding-right: 20px; }
+.was { color: var(--brick); }
 .bad { color: var(--brick); font-weight: 600; }
 .on, .on th { background: var(--harbour-soft); }
 .log { cursor: default; background: var(--paper); }

@@ -1,9 +1,9 @@
 import { requireInstructor } from '#server/access/seminar'
-import { streamRoute } from '#server/http/fileRoute'
+import { longDownloadRoute } from '#server/http/fileRoute'
 import { writeArchive } from '#server/services/keeping/writeArchive'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default streamRoute({ params: SeminarParams }, async ({ event, db, params, now }) => {
+export default longDownloadRoute({ params: SeminarParams }, async ({ event, db, params, now }) => {
   const { seminar } = await requireInstructor(event, db, params.seminarId)
   return { name: `${seminar.code} ${now.toISOString().slice(0, 10)}.zip`, type: 'application/zip', stream: writeArchive(db, seminar, now) }
 })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { capital, inWords, plural, ringParts, toGoWords } from '#core/planning/expectationWords'
-import type { StudentView } from '#shared/voices/student'
+import type { OneVoice } from '#shared/voices/student'
 import FillMark from '../../../../components/marking/FillMark.vue'
 import PersonDisc from '../../../../components/people/PersonDisc.vue'
 import ExpectationRing from '../../../../components/planning/ExpectationRing.vue'
@@ -20,7 +20,7 @@ const api = useApi()
 const seminar = useSeminarStore()
 const { day, date } = useTimes()
 const base = computed(() => `/seminars/${route.params.seminarId}`)
-const { data: view, error, refresh } = await useAsyncData(() => `student-${route.params.enrolmentId}`, () => api.get<StudentView>(`/api${base.value}/voices/${route.params.enrolmentId}`))
+const { data: view, error, refresh } = await useAsyncData(() => `student-${route.params.enrolmentId}`, () => api.get<OneVoice>(`/api${base.value}/voices/${route.params.enrolmentId}`))
 useHead({ title: () => view.value?.voice.name ?? 'Student' })
 const v = computed(() => view.value!.voice)
 const sentence = computed(() => {
@@ -39,10 +39,10 @@ const contact = computed(() => {
 })
 const overdue = computed(() => v.value.fromMe.gapDays >= view.value!.gapLimit || v.value.fromMe.acts === 0)
 const weeks = computed(() => view.value!.weeks.map(w => ({ ...w, label: w.label === null ? 'break' : String(w.label) })))
-const STANDS: Readonly<Record<StudentView['activities'][number]['standing'], string>> = { nothing: 'nothing yet', underWay: 'under way', ready: 'ready to mark', held: 'held', returned: 'returned' }
+const STANDS: Readonly<Record<OneVoice['activities'][number]['standing'], string>> = { nothing: 'nothing yet', underWay: 'under way', ready: 'ready to mark', held: 'held', returned: 'returned' }
 const activities = computed(() => [...view.value!.activities].reverse())
 const titleOf = (id: string) => view.value?.activities.find(a => a.id === id)?.title ?? ''
-const measures = computed(() => MEASURES.map(m => ({ ...m, own: m.show(v.value), usual: m.show({ ...v.value, [m.key]: view.value!.typical[m.key as keyof StudentView['typical']] ?? null }) })))
+const measures = computed(() => MEASURES.map(m => ({ ...m, own: m.show(v.value), usual: m.show({ ...v.value, [m.key]: view.value!.typical[m.key as keyof OneVoice['typical']] ?? null }) })))
 const go = (id: string | null) => { if (id) void navigateTo(`${base.value}/voices/${id}`) }
 const keys = computed<Key[]>(() => [
   { keys: 'j', does: 'the next student', run: () => go(view.value?.neighbours.after ?? null) },

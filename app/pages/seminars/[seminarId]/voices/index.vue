@@ -12,6 +12,7 @@ import { capital, inWords, plural } from '#core/planning/expectationWords'
 import { useTimes } from '../../../../composables/planning/useTimes'
 import { useApi } from '../../../../composables/shell/useApi'
 import { useKeys, type Key } from '../../../../composables/shell/useKeys'
+import { useLiveLook } from '../../../../composables/voices/useLiveLook'
 import { useSeminarStore } from '../../../../stores/seminar'
 
 definePageMeta({ layout: 'seminar' })
@@ -41,12 +42,15 @@ const lookAgain = () => { if (document.visibilityState === 'visible') void refre
 onMounted(() => { looks = setInterval(lookAgain, FRESH); document.addEventListener('visibilitychange', lookAgain) })
 onBeforeUnmount(() => { clearInterval(looks); document.removeEventListener('visibilitychange', lookAgain) })
 
+// what is said while one looks is seen at once in one activity; of the whole seminar one looks again after a while
+useLiveLook(() => view.value?.activity?.id ?? null, lookAgain)
+
 const people = computed(() => view.value?.people ?? [])
 const silent = computed(() => people.value.filter(p => p.contributions === 0))
 const sentence = computed(() => {
   const v = view.value
   if (!v) return ''
-  if (people.value.length === 0) return 'Nobody is meant here.'
+  if (people.value.length === 0) return v.activity || queried('section') || queried('group') ? 'Nobody is meant here.' : 'Nobody takes part yet.'
   if (v.all.spoke === 0) return `Nobody of ${people.value.length} has spoken yet.`
   return `${v.all.spoke} of ${people.value.length} ${v.all.spoke === 1 ? 'has' : 'have'} spoken; half of all words ${v.all.haveHalf === 1 ? 'come from one student' : `come from ${inWords(v.all.haveHalf)} students`}${silent.value.length === 0 ? '.' : ';'}`
 })
@@ -91,13 +95,13 @@ const { listOpen } = useKeys(() => keys.value)
         <label v-if="!seminar.chosenWeek" class="pick">weeks <select class="in" aria-label="From week" :value="view.from" @change="set({ from: ($event.target as HTMLSelectElement).value, to: String(Math.max(view!.to, Number(($event.target as HTMLSelectElement).value))) })"><option v-for="w in seminar.shell?.weeks ?? []" :key="w.number" :value="w.number">{{ w.number }}</option></select>–<select class="in" aria-label="To week" :value="view.to" @change="set({ to: ($event.target as HTMLSelectElement).value, from: String(Math.min(view!.from, Number(($event.target as HTMLSelectElement).value))) })"><option v-for="w in seminar.shell?.weeks ?? []" :key="w.number" :value="w.number">{{ w.number }}</option></select></label>
         <button v-if="!seminar.chosenWeek && narrowed" class="link small" type="button" @click="set({ from: undefined, to: undefined })">all of it</button>
       </div>
-      <div class="title">
+      <div class="title" :class="{ bare: !view.activity }">
         <template v-if="view.activity"><KindTag :kind="view.activity.kind" /><h1>{{ view.activity.title }}</h1><span class="muted small">{{ day(view.activity.from) }} to {{ dayTime(view.activity.to) }}</span></template>
-        <h1 v-else class="weeks">{{ weeks }}</h1>
+        <h1 v-else class="visually-hidden">Voices, {{ weeks }}</h1>
         <span v-if="view.activity && narrowed" class="small">only {{ weeks }}</span>
       </div>
       <p class="sentence">{{ capital(sentence) }} <em v-if="silentWords">{{ silentWords }}</em></p>
-      <p class="own"><b>Your own presence:</b> {{ presence }} <NuxtLink v-if="neglected.length > 0 && mayWrite" :to="writeTo(neglected.map(p => p.id), false)">Write to {{ neglected.length === 1 ? neglected[0]!.givenName : 'them, one by one' }}</NuxtLink></p>
+      <p v-if="people.length > 0" class="own"><b>Your own presence:</b> {{ presence }} <NuxtLink v-if="neglected.length > 0 && mayWrite" :to="writeTo(neglected.map(p => p.id), false)">Write to {{ neglected.length === 1 ? neglected[0]!.givenName : 'them, one by one' }}</NuxtLink></p>
     </header>
     <div v-if="people.length > 0" class="two">
       <TablePlan :view="view" :chosen="chosen" @choose="chosen = $event" />
@@ -119,6 +123,7 @@ const { listOpen } = useKeys(() => keys.value)
       </div>
     </div>
     <VoicesTable v-if="people.length > 0" :view="view" :chosen="chosen" :table="`${base}/table?${asked}`" :may-write="mayWrite" @choose="chosen = $event" @write="navigateTo(writeTo($event, true))" />
+    <p v-else class="invite">When students are in and an activity has begun, one sees here who speaks, to whom and when, and who is silent.</p>
     <p class="foot">Counted is what people say to one another: posts, entries, notes, comments, terms and answers. Versions of wiki pages are counted in the wiki’s history; reviews without names are not counted. Contact counts from 25 words in a reply; comments, answered questions and returned letters always. <KeyList v-model="listOpen" :keys="keys" /></p>
   </main>
 </template>
@@ -129,7 +134,7 @@ header { padding: 6px 20px 8px; border-bottom: 1px solid var(--line); }
 .ways { display: flex; gap: 4px 14px; align-items: center; flex-wrap: wrap; }
 .title { display: flex; gap: 6px 14px; align-items: center; flex-wrap: wrap; min-height: 30px; }
 h1 { font: 600 1.1875rem/1.2 var(--read); }
-.weeks::first-letter { text-transform: uppercase; }
+.bare { min-height: 0; }
 .pick { display: flex; gap: 6px; align-items: center; font-size: 0.8125rem; color: var(--ink-2); }
 .pick .in { max-width: 15rem; padding: 4px 8px; font-size: 0.8125rem; }
 .sentence { font: 600 1.0625rem/1.35 var(--read); margin-top: 4px; }
@@ -153,6 +158,7 @@ h2 { font: 600 0.84375rem/1.4 var(--ui); color: var(--ink); }
 .echoes a:hover q { text-decoration: underline; }
 .echoes b { font-weight: 600; color: var(--ink); }
 .echoes q { display: block; font: italic 400 0.875rem/1.35 var(--read); color: var(--ink-2); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; quotes: "“" "”"; }
+.invite { padding: 20px 20px 0; }
 .none, .foot { font-size: 0.78125rem; color: var(--ink-2); }
 .foot { padding: 10px 20px 24px; max-width: 110ch; line-height: 1.5; }
 @media (max-width: 1000px) { .two, .low { grid-template-columns: minmax(0, 1fr); } .two > :first-child { border-right: 0; border-bottom: 1px solid var(--line); } .ways .grow { display: none; } .ways :deep(.tabs) { width: 100%; } }
