@@ -10,6 +10,7 @@ import { doc, testWorld, type World } from '#server/testing/world'
 import type { ActivityView } from '#shared/contributing/activity'
 import type { MarkView, RecordView } from '#shared/marking/desk'
 import type { Distribution, Gradebook, GradeRow, MarksPreview, OwnGrades } from '#shared/marking/gradebook'
+import type { OutcomesView } from '#shared/marking/outcomes'
 import type { LetterView } from '#shared/marking/letter'
 import type { SettingsView } from '#shared/people/settings'
 
@@ -75,6 +76,35 @@ describe('the gradebook', () => {
       expect(b.grading).toMatchObject({ missingIsZero, countHeld })
       await expectSame(b)
     }
+  })
+
+  it('reports outcomes as SQL counts them, by criterion and section, and keeps their CASE identifiers', async () => {
+    const path = `/api/seminars/${world.seminar.id}/outcomes`
+    const JUDGED = sql`select o.id as outcome, o.identifier, m.enrolment_id, e.section_id, m.activity_id, rc.title, cm.points * rc.weight as got, rc.max * rc.weight as most from criterion_marks cm join marks m on m.id = cm.mark_id join rubric_criteria rc on rc.id = cm.criterion_id join outcomes o on o.id = rc.outcome_id
+      join enrolments e on e.id = m.enrolment_id join activities a on a.id = m.activity_id where e.role = 'student' and e.state = 'active' and not a.practice and (m.state = 'returned' or (m.state = 'held' and (select (grading ->> 'countHeld')::boolean from seminars where id = ${world.seminar.id})))
+      and not exists (select 1 from jsonb_array_elements(m.excused_from) x where x ->> 'criterionId' = rc.id::text)`
+    for (const chance of [false, true]) {
+      if (chance) await world.db.execute(sql`update criterion_marks cm set points = abs(hashtext(cm.mark_id::text || cm.criterion_id::text)) % (rc.max + 1) from rubric_criteria rc where rc.id = cm.criterion_id`)
+      for (const from of [1, 60, 77, 100]) {
+        const view = (await ines.json<OutcomesView>('GET', `${path}?from=${from}`)).body
+        const count = (by: ReturnType<typeof sql>) => world.db.execute<{ outcome: string, key: string | null, judged: number, above: number, mean: number }>(sql`
+          with judged as (${JUDGED}), each_ as (select outcome, enrolment_id, ${by} as key, sum(got) as got, sum(most) as most from judged group by 1, 2, 3)
+          select outcome, key, count(*)::int as judged, (count(*) filter (where got * 100 >= ${from} * most))::int as above, avg(got::float8 / most)::float8 as mean from each_ group by 1, 2`)
+        const [whole, sections, criteria] = [await count(sql`''`), await count(sql`section_id::text`), await count(sql`activity_id::text || title`)]
+        expect(view.outcomes.filter(o => o.judged > 0).length).toBeGreaterThan(1)
+        for (const o of view.outcomes) {
+          const mine = (rows: typeof whole) => rows.filter(r => r.outcome === o.id)
+          expect([o.code, from, o.judged, o.above]).toEqual([o.code, from, mine(whole)[0]?.judged ?? 0, mine(whole)[0]?.above ?? 0])
+          if (o.mean !== null) expect(o.mean).toBeCloseTo(mine(whole)[0]!.mean, 10)
+          const sorted = (list: unknown[]) => list.map(x => JSON.stringify(x)).sort()
+          expect(sorted(o.sections.map(s => [s.sectionId, s.judged, s.above]))).toEqual(sorted(mine(sections).map(r => [r.key, r.judged, r.above])))
+          expect(sorted(o.criteria.map(c => [c.activityId + c.criterion, c.judged, c.above, c.below]))).toEqual(sorted(mine(criteria).map(r => [r.key, r.judged, r.above, r.judged - r.above])))
+          expect(o.people.filter(p => p.above).length).toBe(o.above)
+        }
+      }
+    }
+    const lines = parse(await (await ines.send('GET', `${path}/table?by=criterion&from=60`)).text(), { columns: true, bom: true }) as Array<Record<string, string>>
+    expect(new Set(lines.map(l => l['outcome identifier (CASE)']))).toEqual(new Set((await world.db.select().from(t.outcomes)).map(o => o.identifier)))
   })
 
   it('comes to the same figures over seminars of chance', async () => {
