@@ -86,7 +86,7 @@ test('closing questions are asked, answered without a name, and read in charts a
 
   const liv = await as('liv', { width: 390, height: 800, dark: true })
   await open(liv, `/seminars/${world.seminar.id}/week`)
-  await liv.getByText(/Three questions about Should the harbour board dredge/).locator('xpath=following-sibling::a').click()
+  await liv.getByText(/Three questions about “Should the harbour board dredge/).locator('xpath=following-sibling::a').click()
   await expect(liv.getByText('Names are not kept.')).toBeVisible()
   await liv.locator('.scale label', { hasText: '4' }).click()
   await liv.getByRole('checkbox', { name: 'the reading' }).check()

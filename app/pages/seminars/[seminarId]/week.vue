@@ -62,7 +62,7 @@ const whenWords = (at: string) => day(at) === day(new Date(now.value.getTime() +
         <p v-if="days.length === 0 && coming.length === 0" class="empty">Nothing falls in this week. Work that is open appears here under the day it is due, with a ring that fills as you write.</p>
       </div>
       <div v-if="week.late.length > 0 || atRisk.length > 0 || week.closing.length > 0" class="risk">
-        <template v-for="c in week.closing" :key="c.activityId"><b class="soon">Asked</b><span>{{ capital(inWords(c.questions)) }} {{ plural(c.questions, 'question') }} about {{ c.title }}, until {{ dayTime(c.closesAt) }}{{ c.named ? '' : '; names are not kept' }}.</span><NuxtLink :to="`${address(c.activityId)}/closing`">Answer</NuxtLink></template>
+        <template v-for="c in week.closing" :key="c.activityId"><b class="soon">Asked</b><span>{{ capital(inWords(c.questions)) }} {{ plural(c.questions, 'question') }} about “{{ c.title }}”, until {{ dayTime(c.closesAt) }}{{ c.named ? '' : '; names are not kept' }}.</span><NuxtLink :to="`${address(c.activityId)}/closing`">Answer</NuxtLink></template>
         <template v-for="item in atRisk" :key="item.activityId"><b class="soon">Soon</b><span>{{ item.title }} is due {{ dayTime(item.dueAt) }} and not begun; it takes {{ minutesWords(item.minutes) }}.</span><NuxtLink :to="address(item.activityId)">Begin it</NuxtLink></template>
         <template v-for="item in week.late" :key="item.activityId"><b>Late</b><span>{{ item.title }} closed {{ dayTime(item.dueAt) }}; {{ toGoWords(item.expectations, item.checks, item.kind) }}. It can still be added, and counts as late.</span><NuxtLink :to="address(item.activityId)">Write it now</NuxtLink></template>
       </div>
