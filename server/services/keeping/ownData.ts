@@ -1,6 +1,6 @@
-import { and, asc, eq, inArray, isNotNull } from 'drizzle-orm'
+import { and, asc, eq, isNotNull } from 'drizzle-orm'
 import { ZipFile } from 'yazl'
-import type { Readable } from 'node:stream'
+import { Readable } from 'node:stream'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, closingAnswers, closingRounds, contributionFiles, contributionRevisions, contributions, enrolments, extensions, files, groupMembers, groups, letterReplies, marks, messages, messageThreads, nods, notices, persons, sections, visits } from '#server/database/schema'
@@ -50,17 +50,23 @@ export async function ownData(db: Db, { seminar }: Actor, enrolmentId: string, s
     closingAnswers: answers.map(a => ({ ...a, questions: rounds.find(r => r.activityId === a.activityId)?.questions ?? [] })), extensions: longer, nods: nodded, lookedIn: seen, files: own,
   }
   const zip = new ZipFile()
-  const put = (name: string, bytes: string | Buffer, compress = true) => { zip.addBuffer(Buffer.from(bytes as string), name, { mtime: now, compress, forceDosTimestamp: true }) }
+  const put = (name: string, text: string) => { zip.addBuffer(Buffer.from(text), name, { mtime: now, compress: true, forceDosTimestamp: true }) }
   put('README.txt', README)
   put('data.json', `${JSON.stringify(data, null, 2)}\n`)
   put('work.html', page(data.person.name, seminar.title, work, letters))
   const fileIds = own.map(f => f.id)
   for (const id of self ? fileIds : fileIds.filter(f => work.some(w => !isHidden(w.state) && w.files.includes(f)))) {
-    const [file] = await db.select({ name: files.name, bytes: files.bytes }).from(files).where(inArray(files.id, [id]))
-    if (file) put(`files/${id} ${file.name.replace(/[^\p{L}\p{N}. _-]+/gu, '_').slice(0, 100)}`, file.bytes, false)
+    const { name } = own.find(f => f.id === id)!
+    // one file at a time: its bytes are fetched when its turn has come
+    zip.addReadStreamLazy(`files/${id} ${name.replace(/[^\p{L}\p{N}. _-]+/gu, '_').slice(0, 100)}`, { mtime: now, compress: false, forceDosTimestamp: true }, (give) => { give(null, Readable.from(bytesOf(db, id), { objectMode: false })) })
   }
   zip.end()
   return { name: `${seminar.code} ${who.person.name}.zip`, stream: zip.outputStream as Readable }
+}
+
+async function* bytesOf(db: Db, id: string): AsyncGenerator<Buffer> {
+  const [file] = await db.select({ bytes: files.bytes }).from(files).where(eq(files.id, id))
+  if (file) yield file.bytes
 }
 
 const escaped = (text: string) => text.replace(/[&<>"]/g, c => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!)

@@ -51,5 +51,5 @@ export async function scopeOf(db: Db, { seminar }: Actor, query: VoicesQuery, no
   const [firstDay, lastDay] = whole ? [localDay(chosen.activity.opensAt, seminar.timeZone), localDay(last, seminar.timeZone)] : [dayOfWeek(weeks[0]), [dayAfter(dayOfWeek(weeks[1] + 1), -1), localDay(now, seminar.timeZone)].sort()[0]!]
   const days: string[] = []
   for (let day = firstDay; day <= lastDay && days.length < MOST_DAYS; day = dayAfter(day, 1)) days.push(day)
-  return { chosen, plans, looked: chosen ? [chosen] : plans, students, from, to, weeks, days, sections: sectionRows, groups: groupRows.map(({ id, title }) => ({ id, title })) }
+  return { chosen, plans, looked: chosen ? [chosen] : query.kind ? plans.filter(p => p.activity.kind === query.kind) : plans, students, from, to, weeks, days, sections: sectionRows, groups: groupRows.map(({ id, title }) => ({ id, title })) }
 }

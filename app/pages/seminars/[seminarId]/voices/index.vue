@@ -9,6 +9,7 @@ import TablePlan from '../../../../components/voices/TablePlan.vue'
 import VoicesTabs from '../../../../components/voices/VoicesTabs.vue'
 import VoicesTable from '../../../../components/voices/VoicesTable.vue'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { KIND_WORDS } from '../../../../composables/planning/kindWords'
 import { useTimes } from '../../../../composables/planning/useTimes'
 import { useApi } from '../../../../composables/shell/useApi'
 import { useKeys, type Key } from '../../../../composables/shell/useKeys'
@@ -29,7 +30,7 @@ const queried = (name: string) => typeof route.query[name] === 'string' ? route.
 const set = (changes: Record<string, string | undefined>) => router.replace({ query: { ...route.query, ...changes } })
 const asked = computed(() => {
   const week = seminar.chosenWeek
-  const entries = Object.entries({ activity: queried('activity'), section: queried('section'), group: queried('group'), from: week ? String(week) : queried('from'), to: week ? String(week) : queried('to') })
+  const entries = Object.entries({ activity: queried('activity'), kind: queried('kind'), section: queried('section'), group: queried('group'), from: week ? String(week) : queried('from'), to: week ? String(week) : queried('to') })
   return new URLSearchParams(entries.flatMap(([k, v]) => v ? [[k, v]] : [])).toString()
 })
 const base = computed(() => `/api/seminars/${route.params.seminarId}/voices`)
@@ -68,6 +69,8 @@ const nameOf = (id: string) => people.value.find(p => p.id === id)?.name ?? ''
 const linkTo = (e: { readonly activityId: string, readonly id: string }) => `/seminars/${route.params.seminarId}/activities/${e.activityId}#c-${e.id}`
 const weeks = computed(() => view.value ? view.value.from === view.value.to ? `week ${view.value.from}` : `weeks ${view.value.from}–${view.value.to}` : '')
 const narrowed = computed(() => Boolean(seminar.chosenWeek) || Boolean(queried('from')) || Boolean(queried('to')))
+const kinds = computed(() => [...new Set((view.value?.activities ?? []).map(a => a.kind))])
+const choose = (value: string) => set(kinds.value.some(k => k === value) ? { kind: value, activity: undefined } : { activity: value || undefined, kind: undefined })
 const mayWrite = computed(() => !seminar.shell?.archived)
 const writeTo = (ids: readonly string[], about: boolean) => `/seminars/${route.params.seminarId}/messages/write?to=${ids.join(',')}${about && view.value?.activity ? `&activity=${view.value.activity.id}` : ''}`
 const circle = computed({ get: () => queried('section') ? `s${queried('section')}` : queried('group') ? `g${queried('group')}` : '', set: v => void set({ section: v.startsWith('s') ? v.slice(1) : undefined, group: v.startsWith('g') ? v.slice(1) : undefined }) })
@@ -90,7 +93,7 @@ const { listOpen } = useKeys(() => keys.value)
       <div class="ways">
         <VoicesTabs />
         <span class="grow" />
-        <label class="pick">of <select class="in" aria-label="What is looked at" :value="view.activity?.id ?? ''" @change="set({ activity: ($event.target as HTMLSelectElement).value || undefined })"><option value="">the whole seminar</option><option v-for="a in view.activities" :key="a.id" :value="a.id">{{ a.title }}</option></select></label>
+        <label class="pick">of <select class="in" aria-label="What is looked at" :value="queried('kind') ?? view.activity?.id ?? ''" @change="choose(($event.target as HTMLSelectElement).value)"><option value="">the whole seminar</option><optgroup v-if="kinds.length > 1" label="All of a kind"><option v-for="k in kinds" :key="k" :value="k">every {{ KIND_WORDS[k].toLowerCase() }}</option></optgroup><option v-for="a in view.activities" :key="a.id" :value="a.id">{{ a.title }}</option></select></label>
         <label v-if="view.sections.length + view.groups.length > 0" class="pick">by <select v-model="circle" class="in" aria-label="Whose voices"><option value="">everyone</option><optgroup v-if="view.sections.length > 0" label="Sections"><option v-for="s in view.sections" :key="s.id" :value="`s${s.id}`">{{ s.title }}</option></optgroup><optgroup v-if="view.groups.length > 0" label="Groups"><option v-for="g in view.groups" :key="g.id" :value="`g${g.id}`">{{ g.title }}</option></optgroup></select></label>
         <label v-if="!seminar.chosenWeek" class="pick">weeks <select class="in" aria-label="From week" :value="view.from" @change="set({ from: ($event.target as HTMLSelectElement).value, to: String(Math.max(view!.to, Number(($event.target as HTMLSelectElement).value))) })"><option v-for="w in seminar.shell?.weeks ?? []" :key="w.number" :value="w.number">{{ w.number }}</option></select>–<select class="in" aria-label="To week" :value="view.to" @change="set({ to: ($event.target as HTMLSelectElement).value, from: String(Math.min(view!.from, Number(($event.target as HTMLSelectElement).value))) })"><option v-for="w in seminar.shell?.weeks ?? []" :key="w.number" :value="w.number">{{ w.number }}</option></select></label>
         <button v-if="!seminar.chosenWeek && narrowed" class="link small" type="button" @click="set({ from: undefined, to: undefined })">all of it</button>
