@@ -190,6 +190,7 @@ describe('what is kept of one person', () => {
     const [row] = await world.db.select({ id: t.contributions.id }).from(t.contributions).where(and(eq(t.contributions.authorId, who.id), eq(t.contributions.state, 'shown')))
     await liv!.send('POST', `/api/activities/${world.dredge.id}/contributions`, { key: v7(), parentId: null, doc: doc('As Petra Lindqvist says, and LINDQVIST, PETRA said before; Lindqvist is right.') })
     await world.db.insert(t.files).values({ seminarId: world.seminar.id, madeBy: who.id, name: 'Petra Lindqvist.webm', type: 'audio/webm', size: 4, transcript: 'WEBVTT', bytes: Buffer.from('abcd') })
+    await world.db.update(t.wikiPages).set({ title: 'Houses of Petra Lindqvist', titleKey: 'houses of petra lindqvist' }).where(eq(t.wikiPages.id, (await world.page(world.city.id, 'Qasr el-Mina', 'The chain')).id))
     await world.db.insert(t.messageThreads).values({ seminarId: world.seminar.id, studentId: who.id, startedBy: (await world.enrolment('ines')).id, subject: 'Petra', sendingId: v7(), toldAt: new Date(), lastAt: new Date(), madeAt: new Date() })
     const voices = async () => (await ines!.json<VoicesView>('GET', s('/voices'))).body
     const grades = async () => JSON.parse(JSON.stringify((await ines!.json<{ rows: Array<{ enrolmentId: string }> }>('GET', s('/gradebook'))).body).replaceAll(/"(name|givenName|familyName|initials|number|studentNumber|email)":"[^"]*"/g, '"$1":""')) as { rows: Array<{ enrolmentId: string }> }

@@ -4,7 +4,7 @@ import type { PgColumn, PgTable } from 'drizzle-orm/pg-core'
 import { takeNamesOutOf, type Naming } from '#core/people/takeNamesOut'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, allocations, annotationTokens, auditTrail, citations, closingAnswers, closingRounds, contributionRevisions, contributions, enrolments, excuses, extensions, feeds, files, letterReplies, mailroomMessages, mails, marks, messages, messageThreads, notices, passwordLinks, persons, prompts, receipts, secondMarks, sessions, signInAttempts, wikiPages } from '#server/database/schema'
+import { activities, allocations, annotationTokens, auditTrail, citations, closingAnswers, closingRounds, contributionRevisions, contributions, enrolments, excuses, extensions, feeds, files, letterReplies, mailroomMessages, mails, marks, messages, messageThreads, notices, pageVersions, passwordLinks, persons, prompts, receipts, secondMarks, sessions, signInAttempts, wikiPages } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 
 const GONE = 'Former'
@@ -73,7 +73,10 @@ async function takeOut(db: Db, seminarId: string, enrolmentId: string, name: Nam
   await inTexts(db, notices, here(notices.seminarId), ['text', 'detail'], () => false, name)
   await inTexts(db, prompts, here(prompts.seminarId), ['doc', 'html'], () => false, name)
   await inTexts(db, activities, here(activities.seminarId), ['title', 'summary', 'brief', 'briefHtml', 'starter', 'starterHtml', 'settings'], () => false, name)
-  await inTexts(db, wikiPages, here(wikiPages.seminarId), ['title'], () => false, name)
+  await inTexts(db, wikiPages, here(wikiPages.seminarId), ['title', 'links'], () => false, name)
+  // what links look for is kept in small letters
+  await inTexts(db, wikiPages, here(wikiPages.seminarId), ['titleKey', 'formerKeys', 'links'], () => false, { given: name.given.toLowerCase(), family: name.family.toLowerCase() })
+  await inTexts(db, pageVersions, here(pageVersions.seminarId), ['summary'], () => false, name)
   await inTexts(db, closingRounds, here(closingRounds.seminarId), ['urns'], () => false, name)
   await inTexts(db, closingAnswers, here(closingAnswers.seminarId), ['answers'], r => r.enrolmentId === enrolmentId, name)
   await inTexts(db, files, here(files.seminarId), ['name', 'transcript', 'textHtml'], r => r.madeBy === enrolmentId, name)
