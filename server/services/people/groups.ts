@@ -36,7 +36,7 @@ async function planView(db: Db, plan: typeof groupPlans.$inferSelect, staff: boo
   ])
   const work = staff && used.length > 0
     ? await db.select({ enrolmentId: contributions.authorId, activityId: contributions.activityId, n: sql<number>`count(*)::int` }).from(contributions)
-        .where(and(inArray(contributions.activityId, used.map(a => a.id)), inArray(contributions.state, ['shown', 'draft']))).groupBy(contributions.authorId, contributions.activityId)
+        .where(and(inArray(contributions.activityId, used.map(a => a.id)), inArray(contributions.state, ['shown', 'draft']))).groupBy(contributions.authorId, contributions.activityId).orderBy(contributions.authorId, contributions.activityId)
     : []
   return {
     id: plan.id, title: plan.title, version: plan.version, rules: staff ? copyRules(plan.rules) : { ...copyRules(plan.rules), together: [], apart: [] }, selfJoin: plan.selfJoin, most: plan.most,
