@@ -10,7 +10,7 @@ import { USUAL_LEXICON } from '#core/contributing/lexicon/lexiconSettings'
 import { USUAL_WIKI } from '#core/contributing/wiki/wikiSettings'
 import { USUAL_REVIEW } from '#core/contributing/review/reviewSettings'
 import { KINDS } from '#core/contributing/kinds'
-import { hashPassword } from '#server/access/password'
+import { hashPassword, OPEN_COST } from '#server/access/password'
 import type { Database, Db } from '#server/database/client'
 import * as t from '#server/database/schema'
 import { writeCriteria } from '#server/services/marking/rubrics'
@@ -49,7 +49,7 @@ export function firstDayFor(now: Date): string {
 export async function seedDemo(db: Database, now: Date): Promise<void> {
   const [there] = await db.select({ id: t.seminars.id }).from(t.seminars).limit(1)
   if (there) return
-  const passwordHash = await hashPassword(DEMO_PASSWORD)
+  const passwordHash = await hashPassword(DEMO_PASSWORD, OPEN_COST)
   await db.transaction(tx => new Seed(tx, firstDayFor(now), passwordHash).all())
 }
 

@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm'
-import { hashPassword } from '#server/access/password'
+import { hashPassword, OPEN_COST } from '#server/access/password'
 import type { Database } from '#server/database/client'
 import * as t from '#server/database/schema'
 import { testDatabase } from './database'
@@ -67,7 +67,7 @@ export async function testWorld() {
 export type World = Awaited<ReturnType<typeof testWorld>>
 
 async function addOutsiders(db: Database) {
-  const passwordHash = await hashPassword('harbour')
+  const passwordHash = await hashPassword('harbour', OPEN_COST)
   const [seminar] = await db.select().from(t.seminars)
   const [observer] = await db.insert(t.persons).values({ email: email('observer'), name: 'Ottoline Varga', givenName: 'Ottoline', familyName: 'Varga', passwordHash }).returning()
   await db.insert(t.enrolments).values({ seminarId: seminar!.id, personId: observer!.id, role: 'observer' })
