@@ -49,6 +49,7 @@ function read(list: readonly Judgement[], threshold: number): { readonly reached
   }
   // whole numbers on both sides: the limit itself is reached, whatever a division would make of it
   const students = [...sums].filter(([, s]) => s.of > 0).map(([studentId, s]) => ({ studentId, share: s.got / s.of, above: s.got * 100 >= threshold * s.of, judgements: s.n }))
+  // added from the smallest on, so that the mean is the same to the last digit in whatever order marks come
   const above = students.filter(s => s.above).length
-  return { students, reached: { judged: students.length, above, below: students.length - above, mean: students.length === 0 ? null : students.reduce((n, s) => n + s.share, 0) / students.length } }
+  return { students, reached: { judged: students.length, above, below: students.length - above, mean: students.length === 0 ? null : students.map(s => s.share).sort((a, b) => a - b).reduce((n, share) => n + share, 0) / students.length } }
 }

@@ -23,7 +23,7 @@ export async function readOutcomes(db: Db, { seminar }: Actor, query: OutcomesQu
     db.select({ id: sections.id, title: sections.title }).from(sections).where(eq(sections.seminarId, seminar.id)).orderBy(asc(sections.position)),
     db.select({ studentId: marks.enrolmentId, excusedFrom: marks.excusedFrom, criterionId: criterionMarks.criterionId, points: criterionMarks.points, max: rubricCriteria.max, weight: rubricCriteria.weight, criterion: rubricCriteria.title, outcomeId: rubricCriteria.outcomeId, activityId: activities.id, activity: activities.title, kind: activities.kind })
       .from(criterionMarks).innerJoin(marks, eq(marks.id, criterionMarks.markId)).innerJoin(rubricCriteria, eq(rubricCriteria.id, criterionMarks.criterionId)).innerJoin(activities, eq(activities.id, marks.activityId))
-      .where(and(takesPartIn(db, seminar.id), eq(activities.practice, false), inArray(marks.state, seminar.grading.countHeld ? ['held', 'returned'] : ['returned']))).orderBy(asc(activities.opensAt), asc(rubricCriteria.position)),
+      .where(and(takesPartIn(db, seminar.id), eq(activities.practice, false), inArray(marks.state, seminar.grading.countHeld ? ['held', 'returned'] : ['returned']))).orderBy(asc(activities.opensAt), asc(activities.id), asc(rubricCriteria.position), asc(marks.enrolmentId)),
   ])
   const student = new Map(students.map(s => [s.enrolmentId, s]))
   const judged = rows.filter(r => student.has(r.studentId) && r.max > 0 && !r.excusedFrom.some(e => e.criterionId === r.criterionId))
