@@ -54,6 +54,8 @@ function likeOthers() { const { [person.value!.id]: _, ...rest } = own.value; ow
 const leaveOut = (id: string) => { left.value = [...left.value, id] }
 const personal = computed(() => people.value.length === 1 || people.value.some(p => own.value[p.id] !== undefined))
 const area = useTemplateRef('area')
+// where one writes, so that keys send it at once
+onMounted(() => area.value?.focus())
 function insert(place: string) {
   const el = area.value
   const [from, until] = [el?.selectionStart ?? text.value.length, el?.selectionEnd ?? text.value.length]
