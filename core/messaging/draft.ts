@@ -2,13 +2,14 @@
 export const PLACES = ['{name}', '{missing}', '{activity}', '{due}'] as const
 export interface Particulars { readonly name: string, readonly missing: string, readonly activity: string, readonly due: string }
 
-/** A message as one student gets it. A place nothing is known for is left out with the space before it. */
+const PLACE = /\{(?:name|missing|activity|due)\}/g
+const SENTENCE = /[^.!?\n]*[.!?]*[^\S\n]*/g
+
+/** A message as one student gets it. A sentence with a place nothing is known for is left out: it would say nothing, or half of something. */
 export function fill(template: string, { name, missing, activity, due }: Particulars): string {
-  const with_: Readonly<Record<string, string>> = { '{name}': name, '{missing}': missing, '{activity}': activity, '{due}': due }
-  return template.replace(/[^\S\n]?\{(?:name|missing|activity|due)\}/g, (found) => {
-    const word = with_[found.trim()] ?? ''
-    return word === '' ? '' : `${/^\s/.test(found) ? found[0] : ''}${word}`
-  }).replace(/[^\S\n]+$/gm, '').trim()
+  const put: Readonly<Record<string, string>> = { '{name}': name, '{missing}': missing, '{activity}': activity, '{due}': due }
+  return template.replace(SENTENCE, sentence => (sentence.match(PLACE) ?? []).some(place => put[place] === '') ? '' : sentence.replace(PLACE, place => put[place]!))
+    .replace(/[^\S\n]+$/gm, '').replace(/\n{3,}/g, '\n\n').trim()
 }
 
 export interface MissingWork { readonly title: string, readonly toGo: string, readonly closed: boolean }

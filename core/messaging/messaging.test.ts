@@ -7,7 +7,7 @@ const ada = { name: 'Ada', missing: 'two replies to go', activity: '“Tides”'
 describe('a message', () => {
   it('has what is so for each student in its places, and leaves no hole where nothing is', () => {
     expect(fill('Dear {name},\n\n{activity}: {missing}, due {due}.', ada)).toBe('Dear Ada,\n\n“Tides”: two replies to go, due Thursday 8 October, 23:59.')
-    expect(fill('Dear {name}, {missing} so far {unknown}', { ...ada, missing: '' })).toBe('Dear Ada, so far {unknown}')
+    expect(fill('Dear {name},\n\nI read your page. Still missing is: {missing}. Well done {unknown}!\n\n{missing}\n\nInes', { ...ada, missing: '' })).toBe('Dear Ada,\n\nI read your page. Well done {unknown}!\n\nInes')
     expect(fill('{name}', { ...ada, name: '{missing}' })).toBe('{missing}') // what is put in is not read again
   })
   it('begins as a draft that names what is missing and leaves a way to answer', () => {

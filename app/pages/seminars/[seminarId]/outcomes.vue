@@ -70,4 +70,5 @@ h3 { font: 600 0.78125rem/1.4 var(--ui); color: var(--ink-2); }
 ul { list-style: none; }
 li { display: flex; justify-content: space-between; gap: 12px; line-height: 1.7; }
 .hint { margin-top: 8px; }
+@media (max-width: 760px) { .bar { display: none; } }
 </style>
