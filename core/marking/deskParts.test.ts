@@ -82,6 +82,13 @@ describe('drift', () => {
     expect(driftOf([...rows].reverse()).markers).toEqual([{ markerId: 'm', marks: 6, first: 3, last: 1 }])
     expect(driftOf(rows.slice(1)).markers).toEqual([])
   })
+  it('says the same whatever order marks come in, also of marks of one instant', () => {
+    const anyRecord = fc.tuple(fc.integer({ min: 0, max: 4 }), fc.integer({ min: 0, max: 3 }), fc.integer({ min: 0, max: 6 }), fc.integer({ min: 0, max: 6 }))
+    fc.assert(fc.property(fc.array(anyRecord, { minLength: 6, maxLength: 14 }).chain(list => fc.tuple(fc.constant(list), fc.shuffledSubarray(list.map((_, i) => i), { minLength: list.length }))), ([list, order]) => {
+      const rows = list.map(([step, hour, ...evidence], i): JudgedRecord => ({ ...record(i, step, evidence, `m${i % 2}`), at: new Date(Date.UTC(2026, 0, 1, hour)) }))
+      expect(driftOf(order.map(i => rows[i]!))).toEqual(driftOf(rows))
+    }))
+  })
   it('names alike work marked unlike, against all pairs tried one by one', () => {
     const anyRecord = fc.tuple(fc.integer({ min: 0, max: 4 }), fc.integer({ min: 0, max: 12 }), fc.integer({ min: 0, max: 12 }))
     fc.assert(fc.property(fc.array(anyRecord, { maxLength: 14 }), (list) => {

@@ -26,14 +26,15 @@ const NEAR = 0.35 // distance in standard deviations, root mean square over the 
  *
  * @param most pairs returned at most, the most unlike steps first
  */
-export function driftOf(judged: readonly JudgedRecord[], most = 5): Drift {
+export function driftOf(given: readonly JudgedRecord[], most = 5): Drift {
+  // marks of one instant stand by their students: hints do not hang on the order in which marks are handed over
+  const judged = [...given].sort((a, b) => a.at.getTime() - b.at.getTime() || (a.studentId < b.studentId ? -1 : 1))
   const byMarker = new Map<string, JudgedRecord[]>()
   for (const j of judged) byMarker.set(j.markerId, [...byMarker.get(j.markerId) ?? [], j])
   const mean = (list: readonly JudgedRecord[]) => list.reduce((sum, j) => sum + j.step, 0) / list.length
   const markers = [...byMarker].filter(([, list]) => list.length >= ENOUGH).map(([markerId, list]) => {
-    const inOrder = [...list].sort((a, b) => a.at.getTime() - b.at.getTime())
-    const half = Math.floor(inOrder.length / 2)
-    return { markerId, marks: list.length, first: mean(inOrder.slice(0, half)), last: mean(inOrder.slice(-half)) }
+    const half = Math.floor(list.length / 2)
+    return { markerId, marks: list.length, first: mean(list.slice(0, half)), last: mean(list.slice(-half)) }
   })
   return { markers, pairs: alike(judged, most) }
 }
