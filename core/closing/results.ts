@@ -6,6 +6,7 @@ export type QuestionResult =
   | { readonly kind: 'scale', readonly answered: number, readonly counts: readonly number[], readonly mean: number | null, readonly median: number | null }
   | { readonly kind: 'choice', readonly answered: number, readonly counts: readonly number[] }
   | { readonly kind: 'open', readonly answered: number, readonly answers: readonly string[], readonly words: readonly CountedWord[] }
+export type OpenResult = Extract<QuestionResult, { kind: 'open' }>
 
 /**
  * @param answers to this question, one for each who answered it

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { VoicesView } from '#shared/voices/voices'
-import BarChart from '../shell/BarChart.client.vue'
+import BarChart from '../shell/BarChart.vue'
 
 /** When the talk is: by day, or by week over a long span, and beneath by the hours of the day. The figures stand as a table, too. */
 const props = defineProps<{ view: VoicesView }>()
@@ -27,7 +27,7 @@ const due = (i: number) => byWeek.value ? null : props.view.dues.find(d => d.day
 <template>
   <section aria-label="Rhythm">
     <div class="pt"><h2>Rhythm</h2><span>{{ total.toLocaleString('en') }} contributions of students by {{ byWeek ? 'week' : 'day' }}; beneath, by the hour</span></div>
-    <ClientOnly><BarChart :bars="bars" :height="112" unit="contributions" :label="`Contributions by ${byWeek ? 'week' : 'day'}`" /><template #fallback><div class="waits" /></template></ClientOnly>
+    <BarChart :bars="bars" :height="112" unit="contributions" :label="`Contributions by ${byWeek ? 'week' : 'day'}`" />
     <table class="hours" :style="{ '--n': columns.length }">
       <caption class="visually-hidden">Contributions by {{ byWeek ? 'week' : 'day' }} and time of day</caption>
       <thead class="visually-hidden"><tr><th scope="col">time of day</th><th v-for="(c, i) in columns" :key="i" scope="col">{{ c.label }}</th></tr></thead>
@@ -40,7 +40,6 @@ const due = (i: number) => byWeek.value ? null : props.view.dues.find(d => d.day
 <style scoped>
 .pt { display: flex; justify-content: space-between; gap: 12px; align-items: baseline; font-size: 0.78125rem; color: var(--ink-2); min-height: 20px; }
 h2 { font: 600 0.84375rem/1.4 var(--ui); color: var(--ink); }
-.waits { height: 112px; }
 .hours { width: 100%; border-collapse: separate; border-spacing: 2px 1px; table-layout: fixed; }
 .hours th { width: 34px; font: 500 0.6875rem/8px var(--ui); color: var(--ink-2); text-align: right; padding-right: 5px; }
 .hours td { height: 8px; padding: 0; background: color-mix(in srgb, var(--k-discussion) var(--tone), var(--sunken)); border-radius: 1px; }

@@ -7,7 +7,7 @@ import ExpectationRing from '../../../../components/planning/ExpectationRing.vue
 import KindTag from '../../../../components/planning/KindTag.vue'
 import KeyList from '../../../../components/shell/KeyList.vue'
 import ProblemPage from '../../../../components/shell/ProblemPage.vue'
-import WordsByWeek from '../../../../components/voices/WordsByWeek.client.vue'
+import WordsByWeek from '../../../../components/voices/WordsByWeek.vue'
 import { useTimes } from '../../../../composables/planning/useTimes'
 import { useApi } from '../../../../composables/shell/useApi'
 import { useKeys, type Key } from '../../../../composables/shell/useKeys'
@@ -70,7 +70,7 @@ const { listOpen } = useKeys(() => keys.value)
     <div class="two">
       <section aria-label="Week by week">
         <h2>Words by week</h2>
-        <ClientOnly><WordsByWeek :weeks="weeks" :name="v.givenName" /><template #fallback><div class="waits" /></template></ClientOnly>
+        <WordsByWeek :weeks="weeks" :name="v.givenName" />
         <div class="scroll"><table class="weeks">
           <thead><tr><th scope="col">week</th><th v-for="w in weeks" :key="w.number" scope="col" class="num">{{ w.label }}</th></tr></thead>
           <tbody>
@@ -123,7 +123,6 @@ h1 { font: 600 1.3125rem/1.2 var(--read); }
 .two > section { padding: 12px 24px 20px 20px; border-right: 1px solid var(--line); }
 .side { padding: 12px 20px 20px; background: var(--sheet); display: grid; gap: 18px; align-content: start; }
 h2 { font: 600 0.84375rem/1.4 var(--ui); margin-bottom: 4px; }
-.waits { height: 190px; }
 .scroll { overflow-x: auto; margin-bottom: 18px; }
 table { border-collapse: collapse; font-size: 0.8125rem; width: 100%; }
 th { font-weight: 500; text-align: left; color: var(--ink-2); white-space: nowrap; }

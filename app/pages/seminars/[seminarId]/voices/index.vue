@@ -4,7 +4,7 @@ import KindTag from '../../../../components/planning/KindTag.vue'
 import KeyList from '../../../../components/shell/KeyList.vue'
 import ProblemPage from '../../../../components/shell/ProblemPage.vue'
 import RhythmChart from '../../../../components/voices/RhythmChart.vue'
-import ShareCurve from '../../../../components/voices/ShareCurve.client.vue'
+import ShareCurve from '../../../../components/voices/ShareCurve.vue'
 import TablePlan from '../../../../components/voices/TablePlan.vue'
 import VoicesTabs from '../../../../components/voices/VoicesTabs.vue'
 import VoicesTable from '../../../../components/voices/VoicesTable.vue'
@@ -113,7 +113,7 @@ const { listOpen } = useKeys(() => keys.value)
         <div class="low">
           <section aria-label="Share of voice">
             <div class="pt"><h2>Share of voice</h2><span v-if="view.all.gini !== null" title="Gini coefficient of words: 0 when all say the same, towards 1 when one says all">Gini <b class="num">{{ view.all.gini.toFixed(2) }}</b></span></div>
-            <ClientOnly><ShareCurve :words="people.map(p => p.words)" :label="`Share of words against share of students; Gini ${view.all.gini?.toFixed(2) ?? 'not known'}`" /><template #fallback><div class="waits" /></template></ClientOnly>
+            <ShareCurve :words="people.map(p => p.words)" :label="`Share of words against share of students; Gini ${view.all.gini?.toFixed(2) ?? 'not known'}`" />
             <p class="facts"><span>found an answer <b class="num">{{ percent(view.all.shareAnswered) }}</b></span><span>pairs who answered each other <b class="num">{{ percent(view.all.reciprocity) }}</b></span><span>words of those who teach <b class="num">{{ percent(view.all.staffShare) }}</b></span></p>
           </section>
           <section aria-label="Most answered">
@@ -151,7 +151,6 @@ h1 { font: 600 1.1875rem/1.2 var(--read); }
 .pt { display: flex; justify-content: space-between; gap: 12px; align-items: baseline; font-size: 0.78125rem; color: var(--ink-2); }
 .lower { margin-top: 6px; border-top: 1px solid var(--line); padding-top: 4px; }
 h2 { font: 600 0.84375rem/1.4 var(--ui); color: var(--ink); }
-.waits { height: 128px; }
 .facts { display: grid; font-size: 0.75rem; color: var(--ink-2); line-height: 1.5; }
 .facts span { display: flex; justify-content: space-between; }
 .facts b { font-weight: 600; color: var(--ink); }

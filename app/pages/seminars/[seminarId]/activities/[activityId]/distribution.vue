@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Distribution } from '#shared/marking/gradebook'
 import KindTag from '../../../../../components/planning/KindTag.vue'
+import BarChart from '../../../../../components/shell/BarChart.vue'
 import ProblemPage from '../../../../../components/shell/ProblemPage.vue'
 import { capital, inWords } from '#core/planning/expectationWords'
 import { points } from '../../../../../composables/marking/points'
@@ -8,7 +9,6 @@ import { useApi } from '../../../../../composables/shell/useApi'
 
 /** How the marks of one activity are spread, by points and by criterion, and hints at drift. Nothing here changes a mark. */
 definePageMeta({ layout: 'seminar' })
-const BarChart = defineAsyncComponent(() => import('../../../../../components/shell/BarChart.client.vue'))
 const route = useRoute()
 const api = useApi()
 const { data, error, refresh } = await useAsyncData(`distribution-${route.params.activityId}`, () => api.get<Distribution>(`/api/activities/${route.params.activityId}/distribution`))
@@ -28,11 +28,11 @@ const direction = (m: { first: number, last: number }) => m.last > m.first ? 'hi
       <p class="num">{{ capital(inWords(data.marked)) }} marked, mean <b>{{ one(data.mean!) }}</b>, median <b>{{ one(data.median!) }}</b> of {{ points(data.max) }}.</p>
       <div class="spread">
         <section class="wide"><h2>Points</h2>
-          <ClientOnly><BarChart :bars="bins" label="Students by points" unit="students" /><template #fallback><div class="wait" /></template></ClientOnly>
+          <BarChart :bars="bins" label="Students by points" unit="students" />
           <details><summary>as a table</summary><table class="rows num"><thead><tr><th>points</th><th>students</th></tr></thead><tbody><tr v-for="b in bins" :key="b.label"><td>{{ b.label }}</td><td>{{ b.n }}</td></tr></tbody></table></details>
         </section>
         <section v-for="c in data.criteria" :key="c.id"><h2><span>{{ c.title }}</span><em class="num">mean {{ c.mean === null ? '–' : one(c.mean) }} of {{ points(c.max) }}</em></h2>
-          <ClientOnly><BarChart :bars="c.steps.map(s => ({ label: `${points(s.points)} ${s.title}`, n: s.n }))" :label="`Students by step of ${c.title}`" unit="students" horizontal :height="34 + c.steps.length * 30" /><template #fallback><div class="wait low" /></template></ClientOnly>
+          <BarChart :bars="c.steps.map(s => ({ label: `${points(s.points)} ${s.title}`, n: s.n }))" :label="`Students by step of ${c.title}`" unit="students" horizontal :height="34 + c.steps.length * 30" />
           <p class="visually-hidden">{{ c.steps.map(s => `${s.title}: ${s.n}`).join(', ') }}</p>
         </section>
       </div>
@@ -54,8 +54,6 @@ const direction = (m: { first: number, last: number }) => m.last > m.first ? 'hi
 .wide { grid-column: 1 / -1; }
 h2 { display: flex; justify-content: space-between; align-items: baseline; gap: 10px; font-size: 0.9375rem; letter-spacing: 0; }
 h2 em { font: 500 0.78125rem/1 var(--ui); color: var(--ink-3); }
-.wait { height: 220px; }
-.wait.low { height: 150px; }
 details { font-size: 0.8125rem; max-width: 320px; }
 summary { cursor: pointer; color: var(--harbour); }
 .drift { border-top: 1px solid var(--line); margin-top: 22px; padding-top: 14px; display: grid; gap: 7px; font: 400 0.9375rem/1.5 var(--read); }
