@@ -47,6 +47,8 @@ export default defineNuxtConfig({
     '~/theme/base.css',
     '~/theme/controls.css',
   ],
+  // the way round the house is on every page: what lies behind a door is fetched when one turns to it, not when it is seen
+  experimental: { defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } } },
   app: {
     head: {
       htmlAttrs: { lang: 'en' },
@@ -62,6 +64,7 @@ export default defineNuxtConfig({
   },
   nitro: {
     rollupConfig: { plugins: [threads as never], output: { manualChunks: chunkOf } } as never,
+    compressPublicAssets: { gzip: true, brotli: false },
     // what papers need that name letters or types without bringing them along
     publicAssets: [{ dir: here('./node_modules/pdfjs-dist/cmaps'), baseURL: '/paper/cmaps', maxAge: 86_400 }, { dir: here('./node_modules/pdfjs-dist/standard_fonts'), baseURL: '/paper/fonts', maxAge: 86_400 }],
     ...(process.env.JOVREL_OUTPUT && { output: { dir: process.env.JOVREL_OUTPUT } }),
