@@ -17,6 +17,7 @@ export async function beginSession(event: H3Event, db: Db, personId: string): Pr
   const secret = randomBytes(32).toString('base64url')
   const expiresAt = new Date(Date.now() + DAYS * 86_400_000)
   await db.insert(sessions).values({ digest: digestOf(secret), personId, expiresAt })
+  asked.delete(event)
   setCookie(event, COOKIE, secret, { httpOnly: true, sameSite: 'lax', secure: isBehindTls(event), path: '/', expires: expiresAt })
 }
 
@@ -24,16 +25,30 @@ export async function beginSession(event: H3Event, db: Db, personId: string): Pr
 export async function endSession(event: H3Event, db: Db): Promise<void> {
   const secret = getCookie(event, COOKIE)
   if (secret) await db.update(sessions).set({ revokedAt: new Date() }).where(eq(sessions.digest, digestOf(secret)))
+  asked.delete(event)
   deleteCookie(event, COOKIE, { path: '/' })
 }
 
-export async function getPerson(event: H3Event, db: Db): Promise<Person | null> {
-  const secret = getCookie(event, COOKIE)
+interface Session { readonly person: Person, readonly actingAs: string | null }
+const asked = new WeakMap<H3Event, Promise<Session | null>>()
+
+/** Who asks: looked up once for each request, however many of its steps want to know. */
+function sessionOf(event: H3Event, db: Db): Promise<Session | null> {
+  const known = asked.get(event) ?? findSession(getCookie(event, COOKIE), db)
+  asked.set(event, known)
+  return known
+}
+
+async function findSession(secret: string | undefined, db: Db): Promise<Session | null> {
   if (!secret) return null
-  const [person] = await db.select({ id: persons.id, foundsSeminars: persons.foundsSeminars, name: persons.name, givenName: persons.givenName, familyName: persons.familyName })
+  const [row] = await db.select({ person: { id: persons.id, foundsSeminars: persons.foundsSeminars, name: persons.name, givenName: persons.givenName, familyName: persons.familyName }, actingAs: sessions.actingAs })
     .from(sessions).innerJoin(persons, eq(persons.id, sessions.personId))
     .where(and(eq(sessions.digest, digestOf(secret)), isNull(sessions.revokedAt), gt(sessions.expiresAt, new Date())))
-  return person ?? null
+  return row ?? null
+}
+
+export async function getPerson(event: H3Event, db: Db): Promise<Person | null> {
+  return (await sessionOf(event, db))?.person ?? null
 }
 
 export async function requirePerson(event: H3Event, db: Db): Promise<Person> {
@@ -44,14 +59,12 @@ export async function requirePerson(event: H3Event, db: Db): Promise<Person> {
 
 /** The practice student whose place a signed-in instructor has taken, if any. */
 export async function actingAs(event: H3Event, db: Db): Promise<string | null> {
-  const secret = getCookie(event, COOKIE)
-  if (!secret) return null
-  const [row] = await db.select({ actingAs: sessions.actingAs }).from(sessions).where(eq(sessions.digest, digestOf(secret)))
-  return row?.actingAs ?? null
+  return (await sessionOf(event, db))?.actingAs ?? null
 }
 
 export async function setActingAs(event: H3Event, db: Db, enrolmentId: string | null): Promise<void> {
   await db.update(sessions).set({ actingAs: enrolmentId }).where(eq(sessions.digest, digestOf(getCookie(event, COOKIE) ?? '')))
+  asked.delete(event)
 }
 
 /** Ends all of a person's sessions: after a password was set anew, nobody stays in with the old one. */
