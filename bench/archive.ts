@@ -26,12 +26,12 @@ export async function measureArchive(people: number, contributions: number, rest
   try {
     await fill(world, people, contributions)
     const ines = await world.as('ines')
-    const before = resident(world.server.child.pid!)
+    const before = resident(world.pid!)
     const start = performance.now()
     const answer = await ines.send('GET', `/api/seminars/${world.seminar.id}/archive`)
     let [bytes, most] = [0, before]
     const parts: Uint8Array[] = []
-    for await (const part of answer.body as unknown as AsyncIterable<Uint8Array>) { bytes += part.length; most = Math.max(most, resident(world.server.child.pid!)); if (restore) parts.push(part) }
+    for await (const part of answer.body as unknown as AsyncIterable<Uint8Array>) { bytes += part.length; most = Math.max(most, resident(world.pid!)); if (restore) parts.push(part) }
     const out = { took: performance.now() - start, megabytes: bytes / 1e6, grew: most - before, back: null as number | null }
     if (restore) {
       const empty = await testDatabase({ empty: true })
@@ -56,8 +56,8 @@ export async function measureVoicesPage(browser: Browser, people: number, contri
   const world = await testWorld()
   try {
     await fill(world, people, contributions)
-    const context = await browser.newContext({ baseURL: world.server.address, viewport: { width: 1280, height: 800 } })
-    await context.request.post('/api/session', { data: { email: 'ines@northmere.example', password: 'harbour' }, headers: { origin: world.server.address } })
+    const context = await browser.newContext({ baseURL: world.address, viewport: { width: 1280, height: 800 } })
+    await context.request.post('/api/session', { data: { email: 'ines@northmere.example', password: 'harbour' }, headers: { origin: world.address } })
     const page = await context.newPage()
     // the first look counts what nobody has counted before
     await context.request.get(`/api/seminars/${world.seminar.id}/voices`, { timeout: 600_000 })

@@ -22,8 +22,8 @@ const NEXT_STUDENT = `new Promise((resolve) => {
 export const READY = 'new Promise((done) => { const look = () => document.querySelector("#__nuxt").__vue_app__?.$nuxt?.isHydrating === false ? done() : requestAnimationFrame(look); look() })'
 
 async function pageOf(browser: Browser, world: World, path: string) {
-  const context = await browser.newContext({ baseURL: world.server.address, viewport: { width: 1280, height: 800 } })
-  await context.request.post('/api/session', { data: { email: email('ines'), password: 'harbour' }, headers: { origin: world.server.address } })
+  const context = await browser.newContext({ baseURL: world.address, viewport: { width: 1280, height: 800 } })
+  await context.request.post('/api/session', { data: { email: email('ines'), password: 'harbour' }, headers: { origin: world.address } })
   const page = await context.newPage()
   const start = performance.now()
   await page.goto(path, { waitUntil: 'commit' })

@@ -76,8 +76,8 @@ type Timings = { readonly compare: number, readonly shade: number }
 /** What the page's own worker takes to compare the first with the last of some versions and to shade the last, per size of page. */
 export async function measurePageWorker(browser: Browser, world: World, sizes: readonly number[]): Promise<Timings[]> {
   const { id, groupId } = await world.page(world.city.id, 'Port Amara', 'The two moles')
-  const context = await browser.newContext({ baseURL: world.server.address, viewport: { width: 1280, height: 800 } })
-  await context.request.post('/api/session', { data: { email: email('ines'), password: 'harbour' }, headers: { origin: world.server.address } })
+  const context = await browser.newContext({ baseURL: world.address, viewport: { width: 1280, height: 800 } })
+  await context.request.post('/api/session', { data: { email: email('ines'), password: 'harbour' }, headers: { origin: world.address } })
   const page = await context.newPage()
   await page.goto(`/seminars/${world.seminar.id}/activities/${world.city.id}/history?group=${groupId}&page=${id}`)
   const worker = page.workers()[0] ?? await page.waitForEvent('worker')

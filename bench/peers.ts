@@ -73,8 +73,8 @@ export async function measureReviewDesk(browser: Browser, world: World) {
     await (await ines.send('GET', `/api/activities/${world.reports.id}/records/${e.authorId}`)).arrayBuffer()
     fetched.push(performance.now() - start)
   }
-  const context = await browser.newContext({ baseURL: world.server.address, viewport: { width: 1280, height: 800 } })
-  await context.request.post('/api/session', { data: { email: email('ines'), password: 'harbour' }, headers: { origin: world.server.address } })
+  const context = await browser.newContext({ baseURL: world.address, viewport: { width: 1280, height: 800 } })
+  await context.request.post('/api/session', { data: { email: email('ines'), password: 'harbour' }, headers: { origin: world.address } })
   const page = await context.newPage()
   await page.goto(`/seminars/${world.seminar.id}/activities/${world.reports.id}/peers?student=${entries[20]!.authorId}`)
   await page.evaluate(READY)

@@ -75,8 +75,8 @@ const TYPE = `new Promise(async (resolve) => {
 /** Frames of dragging on a plan of sixty activities, frames at rest, and how the composer's preview follows typing; milliseconds. */
 export async function measurePlanning(browser: Browser, world: World) {
   const seminarId = await fillPlan(world, 60, 16)
-  const context = await browser.newContext({ baseURL: world.server.address, viewport: { width: 1280, height: 1600 } })
-  await context.request.post('/api/session', { data: { email: 'ines@northmere.example', password: 'harbour' }, headers: { origin: world.server.address } })
+  const context = await browser.newContext({ baseURL: world.address, viewport: { width: 1280, height: 1600 } })
+  await context.request.post('/api/session', { data: { email: 'ines@northmere.example', password: 'harbour' }, headers: { origin: world.address } })
   const page = await context.newPage()
   await page.goto(`/seminars/${seminarId}/plan`)
   await page.waitForLoadState('networkidle')

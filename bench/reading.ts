@@ -70,8 +70,8 @@ async function fill(world: World): Promise<void> {
 /** Opens that paper cold and scrolls it. @returns milliseconds; memory in megabytes after */
 export async function measureReading(browser: Browser, world: World) {
   await fill(world)
-  const context = await browser.newContext({ baseURL: world.server.address, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' })
-  await context.request.post('/api/session', { data: { email: email('liv'), password: 'harbour' }, headers: { origin: world.server.address } })
+  const context = await browser.newContext({ baseURL: world.address, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' })
+  await context.request.post('/api/session', { data: { email: email('liv'), password: 'harbour' }, headers: { origin: world.address } })
   const page = await context.newPage()
   const start = performance.now()
   await page.goto(`/seminars/${world.seminar.id}/activities/${world.calm.id}`)

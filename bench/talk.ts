@@ -50,8 +50,8 @@ const SCROLL = `new Promise((resolve) => {
 })`
 
 export async function measureScrolling(browser: Browser, world: World) {
-  const context = await browser.newContext({ baseURL: world.server.address, viewport: { width: 1280, height: 800 } })
-  await context.request.post('/api/session', { data: { email: email('liv'), password: 'harbour' }, headers: { origin: world.server.address } })
+  const context = await browser.newContext({ baseURL: world.address, viewport: { width: 1280, height: 800 } })
+  await context.request.post('/api/session', { data: { email: email('liv'), password: 'harbour' }, headers: { origin: world.address } })
   const page = await context.newPage()
   const start = performance.now()
   await page.goto(`/seminars/${world.seminar.id}/activities/${world.dredge.id}`, { waitUntil: 'commit' })
@@ -69,7 +69,7 @@ export async function measureLive(world: World) {
   try {
     const client = await world.as('liv')
     const there = await new Client(second.address).signIn(email('liv'))
-    const memory = () => [world.server.child.pid!, second.child.pid!].map(pid => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1])).reduce((a, b) => a + b, 0) // kB
+    const memory = () => [world.pid!, second.child.pid!].map(pid => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1])).reduce((a, b) => a + b, 0) // kB
     await Promise.all([client, there].map(async c => (await c.send('GET', `/api/activities/${world.dredge.id}`)).text()))
     const before = memory()
     const arrived = new Map<string, number[]>()

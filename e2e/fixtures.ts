@@ -23,17 +23,17 @@ export const test = base.extend<Fixtures>({
   page: async ({ page, world, expectedErrors }, use) => {
     const heard = listen(page)
     await use(page)
-    expect(heard.filter(text => !expectedErrors.some(e => e.test(text))), `said by a page of ${world.server.address}`).toEqual([])
+    expect(heard.filter(text => !expectedErrors.some(e => e.test(text))), `said by a page of ${world.address}`).toEqual([])
   },
   as: async ({ browser, world, expectedErrors }, use) => {
     const contexts: BrowserContext[] = []
     const pages: string[][] = []
     await use(async (who, { width = 1280, height = 800, dark = false } = {}) => {
-      const context = await browser.newContext({ baseURL: world.server.address, viewport: { width, height }, colorScheme: dark ? 'dark' : 'light' })
+      const context = await browser.newContext({ baseURL: world.address, viewport: { width, height }, colorScheme: dark ? 'dark' : 'light' })
       contexts.push(context)
       const page = await context.newPage()
       pages.push(listen(page))
-      await context.request.post('/api/session', { data: { email: email(who), password: 'harbour' }, headers: { origin: world.server.address } })
+      await context.request.post('/api/session', { data: { email: email(who), password: 'harbour' }, headers: { origin: world.address } })
       return page
     })
     for (const context of contexts) await context.close()

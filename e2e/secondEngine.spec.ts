@@ -28,9 +28,9 @@ test('in another engine the same words have the same places: in an article of od
     // a library asks whether it may evaluate, and lives with the answer; this engine tells of it
     page.on('pageerror', (error) => { if (!String(error).includes('blocked a JavaScript eval')) heard.push(String(error)) })
     await page.setViewport({ width: 1280, height: 800 })
-    await page.goto(`${world.server.address}/sign-in`)
+    await page.goto(`${world.address}/sign-in`)
     expect(await page.evaluate(async who => (await fetch('/api/session', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: who, password: 'harbour' }) })).ok, email('liv'))).toBe(true)
-    const go = async (activityId: string) => { await page.goto(`${world.server.address}/seminars/${world.seminar.id}/activities/${activityId}`); await ready(page) }
+    const go = async (activityId: string) => { await page.goto(`${world.address}/seminars/${world.seminar.id}/activities/${activityId}`); await ready(page) }
     await go(world.calm.id)
     await page.waitForSelector('.article p')
     for (const p of ODD_PASSAGES) {

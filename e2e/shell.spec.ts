@@ -2,7 +2,7 @@ import { expect, open, test } from './fixtures'
 
 test('one signs in by address and password, is told what is wrong, lands where one wanted to go, and leaves', async ({ page, world, expectedErrors }) => {
   expectedErrors.push(/401/)
-  await page.goto(`${world.server.address}/seminars/${world.seminar.id}/marking`)
+  await page.goto(`${world.address}/seminars/${world.seminar.id}/marking`)
   await page.waitForLoadState('networkidle')
   await page.getByLabel('E-mail').fill('Ines@northmere.example')
   await page.getByLabel('Password').fill('harbor')
@@ -18,7 +18,7 @@ test('one signs in by address and password, is told what is wrong, lands where o
 })
 
 test('the demo offers its people at one click', async ({ page, world }) => {
-  await page.goto(world.server.address)
+  await page.goto(world.address)
   await page.waitForLoadState('networkidle')
   await page.getByRole('button', { name: /Rasmus Okonjo/ }).click()
   await expect(page.getByRole('heading', { name: 'Wednesday, 14 October' })).toBeVisible()

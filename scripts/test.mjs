@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { startCluster, removeCluster } from './cluster.mjs'
+import { openHouses } from './houses.mjs'
 import { dataFolder, ensureBuild, ensurePackages, home, installPackage, runTypeScript } from './system.mjs'
 
 const results = join(dataFolder, `test-results-${process.pid}`)
@@ -32,7 +33,8 @@ async function test() {
   const tally = { passed: 0, failed: 0 }
   const count = ok => { tally[ok ? 'passed' : 'failed']++ }
   const database = await startCluster(cluster, ['fsync=off', 'max_connections=200'])
-  const stop = async () => { await database.stop(); removeCluster(cluster); rmSync(results, { recursive: true, force: true }) }
+  let houses = null
+  const stop = async () => { await houses?.close(); await database.stop(); removeCluster(cluster); rmSync(results, { recursive: true, force: true }) }
   for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void stop().then(() => process.exit(130)))
   try {
     // two at a time: types take about as long as lint and the build together
@@ -42,7 +44,8 @@ async function test() {
     count(await types)
     const template = database.url('jovrel_seeded')
     runTypeScript('scripts/prepareDatabase.ts', ['--demo'], { DATABASE_URL: template, JOVREL_NOW: TEST_NOW })
-    const env = { JOVREL_TEST_DATABASE: template, JOVREL_TEST_BUILD: build, JOVREL_TEST_RESULTS: results }
+    houses = await openHouses(template, build, 2, { JOVREL_NOW: TEST_NOW })
+    const env = { JOVREL_TEST_DATABASE: template, JOVREL_TEST_BUILD: build, JOVREL_TEST_RESULTS: results, JOVREL_TEST_HOUSES: JSON.stringify(houses.open) }
     const unit = join(results, 'unit.json')
     await part('core, services and routes', 'npx', ['vitest', 'run', '--reporter=dot', '--reporter=json', `--outputFile.json=${unit}`], env)
     add(tally, existsSync(unit) ? figuresOfVitest(unit) : { passed: 0, failed: 1 })

@@ -347,7 +347,7 @@ describe('every route against every role', () => {
     const plain = await world.nobody.send('POST', '/api/session', { email: 'paz@northmere.example', password: 'harbour' })
     expect(plain.headers.get('set-cookie')).toMatch(/HttpOnly/)
     expect(plain.headers.get('set-cookie')).toMatch(/SameSite=Lax/)
-    const host = new URL(world.server.address).host
+    const host = new URL(world.address).host
     const tls = await world.nobody.send('POST', '/api/session', { email: 'paz@northmere.example', password: 'harbour' }, { 'x-forwarded-proto': 'https', 'origin': `https://${host}` })
     expect(tls.headers.get('set-cookie')).toMatch(/Secure/)
   })

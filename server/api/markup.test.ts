@@ -46,7 +46,7 @@ describe('what is written stays words', () => {
     const feed = await liv.json<{ address: string }>('POST', `/api/activities/${quay!.id}/feed`)
     const html = (await liv.json<{ text: string }>('GET', `/api/activities/${quay!.id}/export?as=html`)).body.text
     expect(html.match(/<script|<img src=x|<svg on/gi)).toBeNull()
-    const atom = await (await fetch(new URL(new URL(feed.body.address).pathname, world.server.address))).text()
+    const atom = await (await fetch(new URL(new URL(feed.body.address).pathname, world.address))).text()
     expect(atom).toMatch(/^<\?xml/)
     expect(atom.match(/<script|<img src=x|<svg on/gi)).toBeNull()
     const page = await (await liv.send('GET', `/seminars/${world.seminar.id}/activities/${quay!.id}`)).text()

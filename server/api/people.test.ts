@@ -160,7 +160,7 @@ describe('people of a seminar', () => {
     const nico = await world.as('nico')
     await world.nobody.send('POST', '/api/password', { email: 'nico@northmere.example' })
     const [mail] = await world.db.select().from(t.mails).where(eq(t.mails.to, 'nico@northmere.example'))
-    await new Client(world.server.address).send('POST', `/api${/\/password\/\S+/.exec(mail!.text)![0]}`, { password: 'another long one' })
+    await new Client(world.address).send('POST', `/api${/\/password\/\S+/.exec(mail!.text)![0]}`, { password: 'another long one' })
     expect((await nico.send('GET', base)).status).toBe(401)
   })
 })

@@ -147,8 +147,8 @@ describe('readings', () => {
     const outside = await as(other)
     const token = (await outside.json<{ address: string, token: string }>('POST', `/api/activities/${id}/reading/tools`, {})).body
     const seen = await Promise.all([`/api/activities/${id}/contributions`, `/api/activities/${id}/texts?ids=${posted.id}`, `/api/activities/${id}/reading`, `/api/activities/${id}/reading/annotations`, `/api/activities/${id}/find?q=${secret}`, `/api/contributions/${posted.id}`].map(async path => JSON.stringify(await outside.json('GET', path))))
-    const container = await fetch(`${world.server.address}/annotations/${id}/`, { headers: { authorization: `Bearer ${token.token}` } })
-    const single = await fetch(`${world.server.address}/annotations/${id}/${posted.id}`, { headers: { authorization: `Bearer ${token.token}` } })
+    const container = await fetch(`${world.address}/annotations/${id}/`, { headers: { authorization: `Bearer ${token.token}` } })
+    const single = await fetch(`${world.address}/annotations/${id}/${posted.id}`, { headers: { authorization: `Bearer ${token.token}` } })
     expect([container.status, single.status]).toEqual([200, 404])
     for (const bytes of [...seen, await container.text(), await single.text()]) { expect(bytes).not.toContain(secret); expect(bytes).not.toContain(`"${posted.id}"`) }
     expect((await outside.json<Refused>('PUT', `/api/contributions/${posted.id}/settled`, { settled: true })).status).toBe(404)
@@ -235,7 +235,7 @@ describe('readings', () => {
     const liv = await as('liv')
     const { address, token } = (await liv.json<{ address: string, token: string }>('POST', `${calm}/reading/tools`, {})).body
     expect((await liv.json('GET', `${calm}/reading/tools`)).body).toEqual({ address, token: null })
-    const at = `${world.server.address}/annotations/${world.calm.id}/`
+    const at = `${world.address}/annotations/${world.calm.id}/`
     const ask = (path: string, init: RequestInit = {}, secret = token) => fetch(`${at}${path}`, { ...init, headers: { 'authorization': `Bearer ${secret}`, 'content-type': 'application/ld+json', ...init.headers } })
     expect((await fetch(at)).status).toBe(401)
     expect((await ask('', {}, 'x'.repeat(43))).status).toBe(401)
@@ -280,7 +280,7 @@ describe('readings', () => {
     expect(body.text).toMatchObject({ form: 'recording', file: { type: 'audio/webm' } })
     expect(body.text!.cues).toHaveLength(38)
     expect(notesOf(await thread('ines', world.pilot.id))[0]).toMatchObject({ time: [5.307, 12.031] })
-    const vtt = await (await fetch(`${world.server.address}/api/activities/${world.pilot.id}/reading/transcript`, { headers: { cookie: ines.cookies } })).text()
+    const vtt = await (await fetch(`${world.address}/api/activities/${world.pilot.id}/reading/transcript`, { headers: { cookie: ines.cookies } })).text()
     expect(vtt.startsWith('WEBVTT\n\n00:00:00.600 --> 00:00:04.357\n<v Interviewer>You may sit there')).toBe(true)
     // what has not opened is not there for students
     expect((await (await as('liv')).json('GET', `/api/activities/${world.pilot.id}/reading`)).status).toBe(404)

@@ -70,7 +70,7 @@ describe('how a talk is set', () => {
     const feed = await client.json<{ address: string }>('POST', `/api/activities/${world.breakwater.id}/feed`)
     const texts = await Promise.all([
       ...['html', 'md', 'json'].map(async form => (await client.send('GET', `/api/activities/${world.breakwater.id}/export?as=${form}`)).text()),
-      JSON.stringify((await client.json<{ contributions: Array<{ activityId: string }> }>('GET', `/api/seminars/${world.seminar.id}/find?q=barges`)).body.contributions.filter(c => c.activityId === world.breakwater.id)), (await fetch(new URL(new URL(feed.body.address).pathname, world.server.address))).text(),
+      JSON.stringify((await client.json<{ contributions: Array<{ activityId: string }> }>('GET', `/api/seminars/${world.seminar.id}/find?q=barges`)).body.contributions.filter(c => c.activityId === world.breakwater.id)), (await fetch(new URL(new URL(feed.body.address).pathname, world.address))).text(),
     ])
     for (const text of texts) {
       expect(text.length).toBeGreaterThan(200)
@@ -249,7 +249,7 @@ describe('how a talk is set', () => {
     const quay = await find('Letters from the quay')
     const liv = await world.as('liv')
     const { body } = await liv.json<{ address: string }>('POST', `/api/activities/${quay.id}/feed`)
-    const read = async () => (await fetch(new URL(new URL(body.address).pathname, world.server.address))).text()
+    const read = async () => (await fetch(new URL(new URL(body.address).pathname, world.address))).text()
     expect(await read()).toContain('fourteen masts') // the words are there
     for (const name of ['Nico Corvo', 'Kadri Ilves', 'Ines Okafor-Lind']) expect(await read()).not.toContain(name)
     await (await world.as('kadri')).send('PUT', `/api/seminars/${world.seminar.id}/named-in-feeds`, { named: true })
@@ -257,7 +257,7 @@ describe('how a talk is set', () => {
     expect(await read()).not.toContain('Nico Corvo')
     // a new address makes the old one worthless
     await liv.send('POST', `/api/activities/${quay.id}/feed`)
-    expect((await fetch(new URL(new URL(body.address).pathname, world.server.address))).status).toBe(404)
+    expect((await fetch(new URL(new URL(body.address).pathname, world.address))).status).toBe(404)
   })
 
   it('keeps what was written when the kind or the layout changes', async () => {

@@ -34,7 +34,7 @@ describe('telling students', () => {
     expect(mails.flatMap(m => m.to)).not.toContain(email('petra'))
     expect(mails[0]!.subject).toContain('“Draft essays” is open.')
     expect(mails[0]!.text).toMatch(/Writing until Sunday \d+ \w+,? 23:59/)
-    expect(mails[0]!.text).toContain(`${world.server.address}/seminars/${world.seminar.id}/activities/${world.essays.id}`)
+    expect(mails[0]!.text).toContain(`${world.address}/seminars/${world.seminar.id}/activities/${world.essays.id}`)
     const petra = await world.as('petra')
     expect((await petra.json<{ notices: unknown[] }>('GET', `/api/seminars/${world.seminar.id}/notices`)).body.notices).toHaveLength(1)
     expect(await mailDailyNotices(world.db, NOW)).toBe(1)
@@ -52,14 +52,14 @@ describe('telling students', () => {
 
 describe('a mail server that is down', () => {
   let world: World
-  beforeAll(async () => { world = await testWorld() })
+  beforeAll(async () => { world = await testWorld({ own: true }) })
   afterAll(() => world.close())
 
   it('delays mail and loses none: it sends each once when it is back', async () => {
     const port = await freePort()
     const down = await testServer(world.databaseUrl, { SMTP_URL: `smtp://127.0.0.1:${port}?ignoreTLS=true`, JOVREL_MAIL_RETRY_SECONDS: '1' })
     // the world's own server would deliver to its mailroom: this one is alone with what is written now
-    await world.server.stop()
+    await world.stopServer()
     const henrik = await new Client(down.address).signIn(email('ines'))
     const people = await world.db.select({ id: t.enrolments.id }).from(t.enrolments).innerJoin(t.persons, eq(t.persons.id, t.enrolments.personId)).where(inArray(t.persons.email, [email('liv'), email('oona'), email('nico')]))
     expect((await henrik.json<{ invited: number }>('POST', `/api/seminars/${world.seminar.id}/people/invite`, { key: key(), enrolmentIds: people.map(p => p.id) })).body.invited).toBe(3)

@@ -1,25 +1,27 @@
 import { and, eq } from 'drizzle-orm'
 import { hashPassword, OPEN_COST } from '#server/access/password'
-import type { Database } from '#server/database/client'
+import { openDatabase, type Database } from '#server/database/client'
 import * as t from '#server/database/schema'
 import { testDatabase } from './database'
+import { enterHouse } from './house'
 import { Client, testServer } from './server'
 
 export const email = (key: string) => `${key}@northmere.example`
 
-/** The demo seminar on a server of its own, with an observer and somebody from another seminar added. */
-export async function testWorld() {
-  const database = await testDatabase()
-  const { db } = database
+/** The demo seminar for one test alone, with an observer and somebody from another seminar added. `own`: on a server started for it. */
+export async function testWorld({ own = false } = {}) {
+  const { url, db, address, pid, stopServer, close } = await (own ? newHouse() : warmHouse())
   await addOutsiders(db)
-  const server = await testServer(database.url)
   const [seminar] = await db.select().from(t.seminars).where(eq(t.seminars.code, 'HC 342'))
   const activities = await db.select().from(t.activities)
   const activity = (words: string) => activities.find(a => a.title.includes(words))!
   return {
     db,
-    databaseUrl: database.url,
-    server,
+    databaseUrl: url,
+    address,
+    stopServer,
+    /** The server's process, of a world of its own. */
+    pid,
     seminar: seminar!,
     breakwater: activity('breakwater'),
     dredge: activity('dredge'),
@@ -32,8 +34,8 @@ export async function testWorld() {
     terms: activity('Terms of the sea'),
     roll: activity('Reading the toll roll'),
     calm: activity('Who may wait'),
-    as: async (key: string) => new Client(server.address).signIn(email(key)),
-    nobody: new Client(server.address),
+    as: async (key: string) => new Client(address).signIn(email(key)),
+    nobody: new Client(address),
     async enrolment(key: string) {
       const [row] = await db.select({ enrolment: t.enrolments }).from(t.enrolments).innerJoin(t.persons, eq(t.persons.id, t.enrolments.personId)).where(and(eq(t.persons.email, email(key)), eq(t.enrolments.seminarId, seminar!.id)))
       return row!.enrolment
@@ -58,13 +60,31 @@ export async function testWorld() {
       const [row] = await db.select().from(t.contributions).where(and(eq(t.contributions.authorId, enrolment.id), eq(t.contributions.activityId, activityId), eq(t.contributions.type, type), eq(t.contributions.state, 'shown'))).orderBy(t.contributions.shownAt)
       return row!
     },
-    async close() {
-      await server.stop()
-      await database.drop()
-    },
+    close,
   }
 }
 export type World = Awaited<ReturnType<typeof testWorld>>
+
+async function newHouse() {
+  const { url, db, drop } = await testDatabase()
+  const server = await testServer(url)
+  return { url, db, address: server.address, pid: server.child.pid!, stopServer: server.stop, async close() {
+    await server.stop()
+    await drop()
+  } }
+}
+
+async function warmHouse() {
+  const house = await enterHouse()
+  if (!house) return newHouse()
+  const { url, address } = house
+  const { db, close } = openDatabase(url, 2)
+  const stopServer = () => { throw new Error('This server serves other tests after this one: ask for a world of your own.') }
+  return { url, db, address, pid: null, stopServer, async close() {
+    await close()
+    await house.leave()
+  } }
+}
 
 async function addOutsiders(db: Database) {
   const passwordHash = await hashPassword('harbour', OPEN_COST)
