@@ -34,6 +34,8 @@ export default defineNuxtConfig({
   // a build has a folder of its own to work in, so that types can be checked beside it
   ...(process.env.JOVREL_OUTPUT && { buildDir: here('./.data/nuxt') }),
   telemetry: false,
+  // the server's code is built unminified: its traces are read without maps, which cost a fifth of the time to build
+  sourcemap: { server: false, client: false },
   devtools: { enabled: false },
   modules: ['@pinia/nuxt', 'vuetify-nuxt-module'],
   alias: floors,
