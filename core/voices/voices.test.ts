@@ -110,6 +110,30 @@ describe('a network', () => {
     expect(['a', 'b', 'c', 'a2', 'b2', 'c2'].map(id => groups.get(id))).toEqual([0, 0, 0, 1, 1, 1])
     expect(readNetwork([], ['a']).betweenness.get('a')).toBe(0)
   })
+
+  // circles are found by trying, so nothing repeats them; but what is found must hold, by the definition of modularity
+  it('finds circles no two of which would be better as one, which say more than none, and the same ones again', () => {
+    for (let seed = 1; seed <= 40; seed++) {
+      const random = seededRandom(seed)
+      const people = Array.from({ length: 4 + Math.floor(random() * 14) }, (_, i) => `p${i}`)
+      const sayings = Array.from({ length: 10 + Math.floor(random() * 50) }, (_, i): Saying => ({ id: `x${i}`, authorId: people[Math.floor(random() ** 2 * people.length)]!, answersId: people[Math.floor(random() * people.length)]!, parentId: 'y', activityId: 'a', answersAt: 0, depth: 1, at: 1, words: 1, sentences: 1, syllables: 1 }))
+      const { edges, communities } = readNetwork(sayings, people)
+      expect(readNetwork([...sayings].reverse(), people).communities).toEqual(communities)
+      const total = edges.reduce((n, e) => n + e.times, 0)
+      const modularity = (of: (id: string) => number) => {
+        const [inside, degree] = [new Map<number, number>(), new Map<number, number>()]
+        for (const e of edges) {
+          if (of(e.from) === of(e.to)) inside.set(of(e.from), (inside.get(of(e.from)) ?? 0) + e.times)
+          for (const id of [e.from, e.to]) degree.set(of(id), (degree.get(of(id)) ?? 0) + e.times)
+        }
+        return [...degree].reduce((q, [c, d]) => q + (inside.get(c) ?? 0) / total - (d / (2 * total)) ** 2, 0)
+      }
+      const found = modularity(id => communities.get(id)!)
+      expect(found).toBeGreaterThanOrEqual(-1e-9)
+      const circles = [...new Set(communities.values())]
+      for (const a of circles) for (const b of circles) if (a < b) expect(modularity(id => communities.get(id) === b ? a : communities.get(id)!), `seed ${seed}`).toBeLessThanOrEqual(found + 1e-9)
+    }
+  })
 })
 
 describe('a rhythm', () => {

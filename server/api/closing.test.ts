@@ -1,6 +1,7 @@
-import { eq, sql } from 'drizzle-orm'
+import { and, eq, sql } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { keptAnswers } from '#core/closing/questions'
 import { seededRandom } from '#core/chance/seededRandom'
 import * as t from '#server/database/schema'
 import { tellClosing } from '#server/services/closing/closingRounds'
@@ -100,6 +101,41 @@ describe('closing questions', () => {
     expect(view.staff).toMatchObject({ answered: 1, people: [{ name: 'Liv Brandt', answers: { [scale]: 5, [open]: 'Words 4' } }] })
     expect((await students.get('nico')!.json<ClosingView>('GET', path(world.roll.id))).body).toMatchObject({ staff: null, mine: { answered: false, answers: {} } })
     expect(await (await ines.send('GET', `${path(world.roll.id)}/export`)).text()).toContain('Liv Brandt,5,two,Words 4')
+  })
+
+  it('come, in figures of chance and in the demo, to what the database makes of the stored answers', async () => {
+    const random = seededRandom(9)
+    const students = await world.db.select({ id: t.enrolments.id }).from(t.enrolments).where(and(eq(t.enrolments.seminarId, world.seminar.id), eq(t.enrolments.role, 'student'), eq(t.enrolments.state, 'active'))).orderBy(t.enrolments.id)
+    const any = () => ({ ...random() < 0.9 && { [scale]: 1 + Math.floor(random() * 5) }, ...random() < 0.8 && { [choice]: [0, 1, 2].filter(() => random() < 0.5) }, ...random() < 0.7 && { [open]: `The ${['tide', 'toll', 'wall'][Math.floor(random() * 3)]!} and the tide` } })
+    const given = students.map(({ id }) => ({ id, answers: keptAnswers(questions, any()) }))
+    const urns = Object.fromEntries(questions.map(q => [q.id, given.flatMap(g => g.answers[q.id] === undefined ? [] : [g.answers[q.id]!])]))
+    await world.db.update(t.closingRounds).set({ questions, takers: given.map(g => g.id), urns, closesAt: new Date(NOW - 1000) }).where(eq(t.closingRounds.activityId, world.calm.id))
+    await world.db.delete(t.closingAnswers).where(eq(t.closingAnswers.activityId, world.roll.id))
+    await world.db.insert(t.closingAnswers).values(given.map(g => ({ activityId: world.roll.id, seminarId: world.seminar.id, enrolmentId: g.id, answers: g.answers, handedInAt: new Date(NOW) })))
+    const rounds = await world.db.select().from(t.closingRounds).where(eq(t.closingRounds.seminarId, world.seminar.id))
+    let compared = 0
+    for (const round of rounds) {
+      const { staff } = (await ines.json<ClosingView>('GET', path(round.activityId))).body
+      if (!staff?.results) continue
+      for (const [i, q] of round.questions.entries()) {
+        const [row] = await world.db.execute<{ n: number, mean: number | null, median: number | null, counts: Array<{ place: number, n: number }> | null, texts: string[] | null }>(sql`
+          with given as (
+            select a.value from closing_rounds r cross join lateral jsonb_array_elements(r.urns -> ${q.id}) a(value) where r.activity_id = ${round.activityId} and not r.named
+            union all select a.answers -> ${q.id} from closing_answers a join closing_rounds r using (activity_id) where a.activity_id = ${round.activityId} and r.named and a.answers ? ${q.id}),
+          places as (select (g.value #>> '{}')::int as place from given g where jsonb_typeof(g.value) = 'number' union all select (p.value #>> '{}')::int from given g cross join lateral jsonb_array_elements(case jsonb_typeof(g.value) when 'array' then g.value else '[]' end) p(value))
+          select (select count(*)::int from given) as n, (select avg(place)::float8 from places) as mean, (select percentile_cont(0.5) within group (order by place)::float8 from places) as median,
+            (select json_agg(json_build_object('place', place, 'n', n)) from (select place, count(*)::int as n from places group by 1) x) as counts, (select json_agg(value #>> '{}') from given where jsonb_typeof(value) = 'string') as texts`)
+        const r = staff.results[i]!
+        expect([q.text, r.answered]).toEqual([q.text, row!.n])
+        if (r.kind === 'open') expect(r.answers).toEqual([...row!.texts ?? []].sort())
+        else expect(r.counts).toEqual(r.counts.map((_, at) => row!.counts?.find(c => c.place === (r.kind === 'scale' ? at + 1 : at))?.n ?? 0))
+        if (r.kind === 'scale') expect([r.mean?.toFixed(9) ?? null, r.median]).toEqual([row!.mean?.toFixed(9) ?? null, row!.median])
+        // the list takes the forms of a word together: of words of one form it is their count
+        if (r.kind === 'open') for (const w of r.words.filter(x => ['tide', 'toll', 'wall'].includes(x.word) && q.id === open)) expect([w.word, w.answers]).toEqual([w.word, row!.texts!.filter(text => text.split(' ').includes(w.word)).length])
+        compared++
+      }
+    }
+    expect(compared).toBeGreaterThanOrEqual(8) // of chance with names and without, and the demo's
   })
 
   it('are nobody’s but staff’s before they open; then each student is told, once', async () => {

@@ -3,8 +3,10 @@ import { parse } from 'csv-parse/sync'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 } from 'uuid'
 import { seededRandom } from '#core/chance/seededRandom'
+import { measureText } from '#core/contributing/measureText'
 import * as t from '#server/database/schema'
 import type { Client } from '#server/testing/server'
+import { recountAll, recountEchoes, recountNetwork, recountPeople, recountRhythm } from '#server/testing/recountVoices'
 import { doc, testWorld, type World } from '#server/testing/world'
 import type { PresenceView } from '#shared/voices/presence'
 import type { OneVoice } from '#shared/voices/student'
@@ -17,37 +19,35 @@ describe('voices', () => {
   afterAll(async () => { await world.close() })
   const voices = async (query = '', as = ines) => (await as.json<VoicesView>('GET', `/api/seminars/${world.seminar.id}/voices${query}`)).body
 
-  /** The same figures, counted by the database from the rows as they stand. */
-  async function recount(activityIds: readonly string[], from: string, to: string) {
-    const ids = sql.join(activityIds.map(id => sql`${id}::uuid`), sql`, `)
-    return await world.db.execute<Record<string, number | string | null>>(sql`
-      with said as (select c.*, p.author_id as answers, p.shown_at as answered_at from contributions c left join contributions p on p.id = c.parent_id
-        where c.activity_id in (${ids}) and c.state = 'shown' and c.type not in ('pageVersion', 'review') and c.shown_at >= ${from}::timestamptz and c.shown_at < ${to}::timestamptz),
-      students as (select e.id from enrolments e where e.seminar_id = ${world.seminar.id} and e.role = 'student' and e.state = 'active'),
-      meant as (select e.id from enrolments e where e.seminar_id = ${world.seminar.id} and (e.role in ('instructor', 'assistant') or (e.role = 'student' and e.state = 'active')))
-      select s.id, (select count(*)::int from said where author_id = s.id) as contributions, (select coalesce(sum(words), 0)::int from said where author_id = s.id) as words,
-        (select count(distinct (shown_at at time zone ${world.seminar.timeZone})::date)::int from said where author_id = s.id) as days,
-        (select count(distinct answers)::int from said where author_id = s.id and answers <> s.id and answers in (select id from students)) as answered,
-        (select count(distinct author_id)::int from said where answers = s.id and author_id <> s.id and author_id in (select id from students)) as answered_by,
-        (select percentile_cont(0.5) within group (order by extract(epoch from shown_at - answered_at) * 1000)::float8 from said where author_id = s.id and answers <> s.id) as wait,
-        (select count(*)::int from said a where author_id = s.id and exists (select 1 from contributions r where r.parent_id = a.id and r.state = 'shown' and r.type not in ('pageVersion', 'review') and r.author_id <> a.author_id and r.author_id in (select id from meant))) as heard
-      from students s`)
-  }
+  /** Every figure of a look at Voices against the database's own count of the rows as they stand. */
   async function expectSame(view: VoicesView, activityIds: readonly string[], from: string, to: string) {
-    const rows = new Map((await recount(activityIds, from, to)).map(r => [r.id as string, r]))
+    const span = { seminarId: world.seminar.id, timeZone: world.seminar.timeZone, activityIds, from, to }
+    const [people, all, network, rhythm, echoes] = await Promise.all([recountPeople(world.db, span), recountAll(world.db, span), recountNetwork(world.db, span), recountRhythm(world.db, span), recountEchoes(world.db, span)])
+    const rows = new Map(people.map(r => [r.id, r]))
+    const share = (part: number, of: number) => of === 0 ? null : part / of
+    const near = (value: number | null, expected: number | null, digits: number) => expected === null ? expect(value).toBeNull() : expect(value).toBeCloseTo(expected, digits)
     expect(view.people.length).toBeGreaterThan(10)
     for (const p of view.people) {
       const r = rows.get(p.id)!
-      expect([p.contributions, p.words, p.daysActive, p.answered, p.answeredBy, p.shareAnswered], p.name).toEqual([r.contributions, r.words, r.days, r.answered, r.answered_by, r.contributions === 0 ? null : (r.heard as number) / (r.contributions as number)])
-      if (r.wait === null) expect(p.medianToAnswer).toBeNull()
-      else expect(p.medianToAnswer).toBeCloseTo(r.wait as number, 0)
+      expect(r.ownWords, `words of ${p.name}, by their texts`).toBe(r.words)
+      expect([p.name, p.contributions, p.words, p.wordsEach, p.daysActive, p.depth, p.answered, p.answeredBy, p.answersGot, p.shareAnswered, p.reciprocity, p.sentenceLength])
+        .toEqual([p.name, r.contributions, r.words, share(r.words, r.contributions), r.days, r.depth, r.answered, r.answeredBy, r.got, share(r.heard, r.contributions), share(r.mutual, r.answered), share(r.words, r.sentences)])
+      near(p.ease, r.sentences === 0 ? null : 206.835 - 1.015 * (r.words / r.sentences) - 84.6 * (r.syllables / r.words), 9)
+      near(p.medianToAnswer, r.wait, 0)
+      near(p.firstAgainstDue, r.lead, 0)
+      expect(p.between).toBeCloseTo(network.between.get(p.id)!, 9)
     }
+    expect(view.all).toMatchObject({ contributions: all.contributions, words: all.words, haveHalf: all.half, shareAnswered: share(all.heard, all.contributions), reciprocity: share(all.mutual, all.linked), staffShare: share(all.staffWords, all.staffWords + all.words), spoke: people.filter(r => r.contributions > 0).length })
     const words = view.people.map(p => p.words)
     const [mean, pairs] = [words.reduce((a, b) => a + b, 0) / words.length, words.flatMap(a => words.map(b => Math.abs(a - b))).reduce((a, b) => a + b, 0)]
     if (mean > 0) expect(view.all.gini).toBeCloseTo(pairs / (2 * words.length ** 2 * mean), 9)
-    expect(view.all.spoke).toBe(view.people.filter(p => p.contributions > 0).length)
-    expect(view.days.reduce((n, d) => n + d.count, 0)).toBeLessThanOrEqual(view.all.contributions)
-    return rows
+    const written = (edges: ReadonlyArray<{ from: string, to: string, times: number }>) => edges.map(e => `${e.from} ${e.to} ${e.times}`).sort()
+    expect(written(view.edges)).toEqual(written(network.edges))
+    const hours = new Map(rhythm.map(r => [`${r.day} ${r.hour}`, r.n]))
+    expect(view.days.map(d => [d.day, d.count, d.hours])).toEqual(view.days.map((d) => { const own = Array.from({ length: 24 }, (_, h) => hours.get(`${d.day} ${h}`) ?? 0); return [d.day, own.reduce((a, b) => a + b, 0), own] }))
+    const first = echoes.filter(e => e.answers > 0).sort((a, b) => b.answers - a.answers || b.people - a.people || (a.id < b.id ? -1 : 1)).slice(0, 5)
+    expect(view.mostAnswered.map(e => [e.id, e.answers, e.people])).toEqual(first.map(e => [e.id, e.answers, e.people]))
+    expect(view.unanswered.map(e => e.id)).toEqual(echoes.filter(e => !e.heard).slice(0, 5).map(e => e.id))
   }
   const published = async () => (await world.db.select({ id: t.activities.id }).from(t.activities).where(and(eq(t.activities.seminarId, world.seminar.id), eq(t.activities.isTemplate, false), eq(t.activities.state, 'published')))).map(a => a.id)
 
@@ -55,6 +55,8 @@ describe('voices', () => {
     const view = await voices(`?activity=${world.breakwater.id}`)
     await expectSame(view, [world.breakwater.id], '2000-01-01', '2100-01-01')
     expect(view.activity).toMatchObject({ id: world.breakwater.id, kind: 'discussion' })
+    for (const figure of ['ease', 'firstAgainstDue', 'medianToAnswer', 'reciprocity'] as const) expect(view.people.filter(p => p[figure] !== null).length, figure).toBeGreaterThan(10)
+    expect(view.people.filter(p => p.between > 0).length).toBeGreaterThan(5)
     const silent = view.people.filter(p => p.contributions === 0)
     expect(silent.map(p => p.givenName).sort()).toContain('Paz')
     expect(silent.every(p => p.quiet !== null)).toBe(true)
@@ -78,25 +80,32 @@ describe('voices', () => {
 
   it('hold on a seminar of chance, with answers to oneself, deep threads and texts changed and withdrawn', async () => {
     const random = seededRandom(11)
+    const from = <T>(list: readonly T[]) => list[Math.floor(random() * list.length)]!
     const people = await world.db.select().from(t.enrolments).where(and(eq(t.enrolments.seminarId, world.seminar.id), inArray(t.enrolments.role, ['student', 'instructor'])))
+    const sentences = () => Array.from({ length: 1 + Math.floor(random() * 4) }, () => `${Array.from({ length: 1 + Math.floor(random() * 14) }, () => from(['tide', 'harbour', 'the', 'ruled', 'toll’s', '1,342', 'Sundvik', 'little', 'dues', 'quay-side', 'boxes', 'é']))
+      .join(' ')}${from(['.', '?', '!', '.”', ' (p. 12).'])}`).join(' ')
+    const paragraph = (text: string) => ({ type: 'paragraph', content: [{ type: 'text', text }] })
+    const anyDoc = () => ({ type: 'doc', content: [paragraph(sentences()), ...random() < 0.3 ? [{ type: 'blockquote', content: [paragraph(sentences())] }, paragraph(sentences())] : [], ...random() < 0.2 ? [{ type: 'bulletList', content: [1, 2].map(() => ({ type: 'listItem', content: [paragraph(sentences())] })) }] : []] })
     const made: Array<{ id: string, threadId: string }> = []
     for (let i = 0; i < 160; i++) {
-      const parent = made.length > 0 && random() < 0.7 ? made[Math.floor(random() * made.length)]! : null
-      const [id, author, n] = [v7(), people[Math.floor(random() * people.length)]!, 1 + Math.floor(random() * 60)]
+      const parent = made.length > 0 && random() < 0.7 ? from(made) : null
+      const [id, author, whole] = [v7(), from(people), anyDoc()]
       const at = new Date(Date.parse('2026-09-20T08:00:00Z') + i * 3_000_000)
-      const text = Array.from({ length: n }, (_, k) => `tide${k}`).join(' ')
-      await world.db.insert(t.contributions).values({ id, seminarId: world.seminar.id, activityId: world.dredge.id, authorId: author.id, type: parent ? 'reply' : 'post', parentId: parent?.id ?? null, threadId: parent?.threadId ?? id, slot: id, state: random() < 0.9 ? 'shown' : 'withdrawn', doc: doc(text), html: `<p>${text}</p>`, text, words: n, madeAt: at, savedAt: at, shownAt: at })
+      const { text, words } = measureText(whole)
+      await world.db.insert(t.contributions).values({ id, seminarId: world.seminar.id, activityId: world.dredge.id, authorId: author.id, type: parent ? 'reply' : 'post', parentId: parent?.id ?? null, threadId: parent?.threadId ?? id, slot: id, state: random() < 0.9 ? 'shown' : 'withdrawn', doc: whole, html: '<p>…</p>', text, words, madeAt: at, savedAt: at, shownAt: at })
       made.push({ id, threadId: parent?.threadId ?? id })
     }
-    await expectSame(await voices(`?activity=${world.dredge.id}`), [world.dredge.id], '2000-01-01', '2100-01-01')
+    await world.db.delete(t.extensions).where(eq(t.extensions.activityId, world.dredge.id))
+    await world.db.insert(t.extensions).values(people.filter(p => p.role === 'student').slice(0, 8).map((p, i) => ({ seminarId: world.seminar.id, activityId: world.dredge.id, enrolmentId: p.id, dueAt: new Date(Date.parse('2026-10-01T08:00:00Z') + i * 400_000_000), reason: 'chance' })))
+    const all = [world.dredge.id]
+    await expectSame(await voices(`?activity=${world.dredge.id}`), all, '2000-01-01', '2100-01-01')
     await expectSame(await voices(), await published(), '2026-09-06T22:00:00Z', '2026-10-18T22:00:00Z')
+    // of some weeks only; what was answered after them is answered all the same
+    await expectSame(await voices('?from=3&to=3'), await published(), '2026-09-20T22:00:00Z', '2026-09-27T22:00:00Z')
     // words that were changed are counted anew
-    const [row] = await world.db.select().from(t.contributions).where(and(eq(t.contributions.activityId, world.dredge.id), eq(t.contributions.state, 'shown')))
-    const one = async () => (await voices(`?activity=${world.dredge.id}`)).people.reduce((n, p) => n + (p.sentenceLength === null ? 0 : Math.round(p.words / p.sentenceLength)), 0)
-    const before = await one()
-    const isStudent = (await voices(`?activity=${world.dredge.id}`)).people.some(p => p.id === row!.authorId)
-    await world.db.update(t.contributions).set({ doc: doc('One. Two. Three. Four. Five. Six. Seven.'), words: row!.words, version: row!.version + 1 }).where(eq(t.contributions.id, row!.id))
-    expect(await one() - before).toBe(isStudent ? 6 : 0)
+    const [row] = await world.db.select().from(t.contributions).where(and(inArray(t.contributions.id, made.map(m => m.id)), eq(t.contributions.state, 'shown'))).orderBy(t.contributions.id)
+    await world.db.update(t.contributions).set({ doc: doc('One. Two. Three. Four. Five. Six. Seven.'), words: 7, version: row!.version + 1 }).where(eq(t.contributions.id, row!.id))
+    await expectSame(await voices(`?activity=${world.dredge.id}`), all, '2000-01-01', '2100-01-01')
   })
 
   it('of presence count each substantive act of the one who looks, and nobody else’s', async () => {

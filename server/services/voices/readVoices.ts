@@ -31,7 +31,7 @@ export async function readVoices(db: Db, actor: Actor, query: VoicesQuery, now: 
     staffOf(db, seminar.id),
   ])
   const out = await look({
-    sayings, before, people, staff: staff.map(s => s.id), timeZone: seminar.timeZone, days: scope.days, due: duesOf(scope), answeredElsewhere: await answeredOutside(db, ids, scope), most: MOST_LISTED,
+    sayings, before, people, staff: staff.map(s => s.id), timeZone: seminar.timeZone, days: scope.days, due: duesOf(scope), answeredElsewhere: await answeredOutside(db, ids, scope, [...people, ...staff.map(s => s.id)]), most: MOST_LISTED,
   })
   const dayName = (at: Date) => new Intl.DateTimeFormat('en-GB', { timeZone: seminar.timeZone, weekday: 'short', day: 'numeric', month: 'short' }).format(at)
   const weekStarts = Array.from({ length: scope.weeks[1] - scope.weeks[0] + 2 }, (_, i) => localInstant(dayAfter(seminar.firstDay, 7 * (scope.weeks[0] - 1 + i)), '00:00', seminar.timeZone).getTime())
@@ -75,12 +75,12 @@ function duesOf({ looked, students }: Scope): Array<readonly [string, string, nu
   return looked.flatMap(plan => plan.expectations.length === 0 ? [] : students.map(s => [plan.activity.id, s.enrolmentId, Math.min(...plan.expectations.map(e => dueAtOf(plan, e.rule, s.enrolmentId).getTime()))] as const))
 }
 
-/** Contributions of a span that were answered by somebody else before or after it. */
-async function answeredOutside(db: Db, activityIds: readonly string[], { from, to }: Pick<Scope, 'from' | 'to'>): Promise<string[]> {
-  if (activityIds.length === 0 || from.getTime() === 0) return []
+/** Contributions of a span that were answered after it by somebody else of those who count. */
+async function answeredOutside(db: Db, activityIds: readonly string[], { from, to }: Pick<Scope, 'from' | 'to'>, counted: readonly string[]): Promise<string[]> {
+  if (activityIds.length === 0 || counted.length === 0 || from.getTime() === 0) return []
   const answer = alias(contributions, 'answer')
   const rows = await db.selectDistinct({ id: contributions.id }).from(contributions).innerJoin(answer, eq(answer.parentId, contributions.id))
-    .where(and(inArray(contributions.activityId, [...activityIds]), eq(answer.state, 'shown'), notInArray(answer.type, [...NOT_TALK]), ne(answer.authorId, contributions.authorId), sql`${contributions.shownAt} >= ${from.toISOString()}::timestamptz and ${contributions.shownAt} < ${to.toISOString()}::timestamptz and ${answer.shownAt} >= ${to.toISOString()}::timestamptz`))
+    .where(and(inArray(contributions.activityId, [...activityIds]), eq(answer.state, 'shown'), notInArray(answer.type, [...NOT_TALK]), ne(answer.authorId, contributions.authorId), inArray(answer.authorId, [...counted]), sql`${contributions.shownAt} >= ${from.toISOString()}::timestamptz and ${contributions.shownAt} < ${to.toISOString()}::timestamptz and ${answer.shownAt} >= ${to.toISOString()}::timestamptz`))
   return rows.map(r => r.id)
 }
 
