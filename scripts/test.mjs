@@ -3,7 +3,6 @@ import { spawn } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { startCluster, removeCluster } from './cluster.mjs'
-import { openHouses } from './houses.mjs'
 import { dataFolder, ensureBuild, ensurePackages, home, installPackage, runTypeScript } from './system.mjs'
 
 const results = join(dataFolder, `test-results-${process.pid}`)
@@ -44,6 +43,7 @@ async function test() {
     count(await types)
     const template = database.url('jovrel_seeded')
     runTypeScript('scripts/prepareDatabase.ts', ['--demo'], { DATABASE_URL: template, JOVREL_NOW: TEST_NOW })
+    const { openHouses } = await import('./houses.mjs') // it needs our packages
     houses = await openHouses(template, build, 2, { JOVREL_NOW: TEST_NOW })
     const env = { JOVREL_TEST_DATABASE: template, JOVREL_TEST_BUILD: build, JOVREL_TEST_RESULTS: results, JOVREL_TEST_HOUSES: JSON.stringify(houses.open) }
     const unit = join(results, 'unit.json')
