@@ -1,4 +1,4 @@
-import { and, eq, isNull } from 'drizzle-orm'
+import { and, eq, inArray, isNull } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
@@ -79,6 +79,24 @@ describe('writing to students', () => {
     const before = await acts()
     await ines!.send('POST', `${base}/threads/${mine!.id}/replies`, { key: v7(), text: 'Get well first.' })
     expect((await acts()).get(seen.studentId)! - before.get(seen.studentId)!).toBe(1)
+  })
+
+  it('are listed in lots without losing one, also of many that went out at one instant', async () => {
+    const me = await world.enrolment('ines')
+    const students = await world.db.select({ id: t.enrolments.id }).from(t.enrolments).where(and(eq(t.enrolments.seminarId, world.seminar.id), eq(t.enrolments.role, 'student')))
+    const at = new Date('2026-10-01T08:00:00Z')
+    const rows = Array.from({ length: 130 }, (_, i) => ({ id: v7(), seminarId: world.seminar.id, studentId: students[i % students.length]!.id, startedBy: me.id, subject: `Lot ${i}`, sendingId: v7(), madeAt: at, lastAt: at, toldAt: at }))
+    await world.db.insert(t.messageThreads).values(rows)
+    const seen: string[] = []
+    for (let before = ''; ;) {
+      const { body } = await ines!.json<ThreadList>('GET', `${base}${before && `?before=${before}`}`)
+      seen.push(...body.threads.map(x => x.id))
+      if (!body.more) break
+      before = seen.at(-1)!
+    }
+    expect(new Set(seen).size).toBe(seen.length)
+    expect(rows.filter(r => !seen.includes(r.id))).toEqual([])
+    await world.db.delete(t.messageThreads).where(inArray(t.messageThreads.id, rows.map(r => r.id)))
   })
 
   it('refuses whoever has left, and writes to none then', async () => {

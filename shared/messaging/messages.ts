@@ -6,8 +6,11 @@ const words = z.string().trim().min(1, 'There are no words here yet. Write a lin
 const subject = z.string().trim().min(1, 'Say in a few words what it is about.').max(160, 'A subject has up to 160 characters.')
 const About = z.object({ id: z.uuid(), title: z.string(), kind: z.enum(ACTIVITY_KINDS) }).nullable()
 
-/** An address holds a hundred of them. */
-export const DraftQuery = z.object({ activity: z.uuid().optional(), to: z.string().max(4000).default('').transform(v => v.split(',').filter(Boolean)).pipe(z.array(z.uuid()).max(100)) })
+/** As many students as the address of a page holds. */
+export const MOST_WRITTEN = 400
+/** Drafts are fetched in lots. */
+export const DRAFTS_AT_ONCE = 100
+export const DraftQuery = z.object({ activity: z.uuid().optional(), to: z.string().max(4000).default('').transform(v => v.split(',').filter(Boolean)).pipe(z.array(z.uuid()).max(DRAFTS_AT_ONCE)) })
 /** What one begins from: a draft with places, and what stands in them for each. */
 export const DraftView = z.object({
   subject: z.string(), text: z.string(), about: About,
@@ -31,7 +34,7 @@ const Thread = z.object({
 })
 export const ThreadList = z.object({ threads: z.array(Thread), more: z.boolean(), fresh: z.number().int() })
 export type ThreadList = z.infer<typeof ThreadList>
-export const ThreadListQuery = z.object({ student: z.uuid().optional(), before: z.iso.datetime().optional() })
+export const ThreadListQuery = z.object({ student: z.uuid().optional(), before: z.uuid().optional() })
 export const MessageThread = Thread.extend({
   messages: z.array(z.object({ id: z.uuid(), author: z.string(), isMe: z.boolean(), isStaff: z.boolean(), text: z.string(), at: z.iso.datetime() })), sendingId: z.uuid().nullable(), told: z.boolean(),
 }).omit({ lastWords: true, lastIsMine: true })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MOST_WRITTEN } from '#shared/messaging/messages'
 import type { VoiceView, VoicesView } from '#shared/voices/voices'
 import { MEASURES } from '../../composables/voices/measures'
 
@@ -19,7 +20,6 @@ const writeWords = computed(() => {
   if (people.length === 1) return `Write to ${people[0]!.givenName}`
   return people.every(p => p.contributions === 0) ? `Write to the ${people.length} who have not spoken` : `Write to ${people.length}`
 })
-const MOST_WRITTEN = 100 // an address holds no more
 watch(() => props.view.people.length, () => { ticked.value = null })
 const [by, falling] = [ref('words'), ref(true)]
 const keepSilent = ref(true)

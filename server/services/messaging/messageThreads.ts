@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNotNull, lt, sql, type SQL } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNotNull, sql, type SQL } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
 import { wordsIn } from '#core/messaging/draft'
 import { isStaff, nothingHere, requireMayWrite, type Actor } from '#server/access/seminar'
@@ -38,7 +38,7 @@ const headOf = (r: Awaited<ReturnType<typeof select>>[number]) => ({
 })
 
 export async function listThreads(db: Db, actor: Actor, query: { readonly student?: string, readonly before?: string }): Promise<ThreadList> {
-  const rows = await select(db, actor).where(and(threadsOf(actor), query.student ? eq(messageThreads.studentId, query.student) : undefined, query.before ? lt(messageThreads.lastAt, new Date(query.before)) : undefined)).orderBy(desc(messageThreads.lastAt), desc(messageThreads.id)).limit(AT_ONCE + 1)
+  const rows = await select(db, actor).where(and(threadsOf(actor), query.student ? eq(messageThreads.studentId, query.student) : undefined, query.before ? sql`(${messageThreads.lastAt}, ${messageThreads.id}) < (select b.last_at, b.id from message_threads b where b.id = ${query.before})` : undefined)).orderBy(desc(messageThreads.lastAt), desc(messageThreads.id)).limit(AT_ONCE + 1)
   const shown = rows.slice(0, AT_ONCE)
   const said = shown.length === 0 ? [] : await db.selectDistinctOn([messages.threadId], { threadId: messages.threadId, authorId: messages.authorId, text: sql<string>`left(${messages.text}, 160)`, count: sql<number>`(select count(*)::int from messages m where m.thread_id = "messages"."thread_id")` })
     .from(messages).where(inArray(messages.threadId, shown.map(r => r.thread.id))).orderBy(messages.threadId, desc(messages.at), desc(messages.id))

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MOST_WRITTEN } from '#shared/messaging/messages'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
 import type { PresenceActs, PresenceView } from '#shared/voices/presence'
 import ProblemPage from '../../../components/shell/ProblemPage.vue'
@@ -66,7 +67,7 @@ const KINDS = { reply: 'reply', comment: 'comment', answer: 'answer', letter: 'l
         <label class="pick">from <select class="in" aria-label="Whose contact" :value="data.by" @change="router.replace({ query: { by: ($event.target as HTMLSelectElement).value } })"><option v-for="t in data.teachers" :key="t.id" :value="t.id">{{ t.isMe ? `${t.name} (you)` : t.name }}</option><option v-if="data.teachers.length > 1" value="all">all who teach</option></select></label>
       </div>
       <div class="acts">
-        <NuxtLink v-if="overdue.length > 0 && !seminar.shell?.archived" class="link" :to="write(overdue.map(s => s.id))">Write to {{ overdue.length === 1 ? overdue[0]!.givenName : `these ${inWords(overdue.length)}, one by one` }}</NuxtLink>
+        <NuxtLink v-if="overdue.length > 0 && overdue.length <= MOST_WRITTEN && !seminar.shell?.archived" class="link" :to="write(overdue.map(s => s.id))">Write to {{ overdue.length === 1 ? overdue[0]!.givenName : `these ${inWords(overdue.length)}, one by one` }}</NuxtLink>
         <span v-if="none.length > 0" class="muted">{{ none.length === 1 ? `${none[0]!.givenName} has` : `${inWords(none.length)} have` }} had nothing at all.</span>
         <span class="grow" />
         <span class="muted">Record for others:</span>

@@ -30,12 +30,16 @@ const older = shallowRef<ThreadList | null>(null)
 const threads = computed(() => [...data.value?.threads ?? [], ...(older.value?.threads ?? []).filter(t => !data.value?.threads.some(x => x.id === t.id))])
 const more = computed(() => older.value ? older.value.more : data.value?.more ?? false)
 const showMore = () => attempt(async () => {
-  const next = await api.get<ThreadList>(`${base}?before=${encodeURIComponent(threads.value.at(-1)!.lastAt)}${student.value ? `&student=${student.value}` : ''}`)
+  const next = await api.get<ThreadList>(`${base}?before=${threads.value.at(-1)!.id}${student.value ? `&student=${student.value}` : ''}`)
   older.value = { ...next, threads: [...older.value?.threads ?? [], ...next.threads] }
 })
 const open = (id: string) => router.push({ query: { ...route.query, thread: id } })
-// what was opened is seen now: the list and the frame are told
-watch([() => thread.value?.id, () => thread.value?.messages.length], () => { void seminar.load(String(route.params.seminarId)); void refresh() })
+// what was opened is seen now: the list says so, and the frame's count goes down
+watch(() => thread.value?.id, (id) => {
+  if (!data.value?.threads.some(t => t.id === id && t.fresh)) return
+  data.value = { ...data.value, fresh: data.value.fresh - 1, threads: data.value.threads.map(t => t.id === id ? { ...t, fresh: false } : t) }
+  void seminar.load(String(route.params.seminarId))
+})
 let looks: ReturnType<typeof setInterval> | undefined
 const lookAgain = () => { if (document.visibilityState === 'visible') { void refresh(); if (chosen.value) void refreshThread() } }
 onMounted(() => { looks = setInterval(lookAgain, FRESH); document.addEventListener('visibilitychange', lookAgain) })
@@ -49,6 +53,7 @@ async function reply() {
   if (!now) return
   thread.value = now
   answer.value = ''
+  await refresh() // it stands first in the list now
 }
 const takeBack = () => attempt(async () => {
   const { takenBack } = await api.remove<{ takenBack: number }>(`${base}/sendings/${thread.value!.sendingId}`)

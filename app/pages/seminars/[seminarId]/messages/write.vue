@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { fill } from '#core/messaging/draft'
 import { inWords, plural } from '#core/planning/expectationWords'
-import type { DraftView } from '#shared/messaging/messages'
+import { DRAFTS_AT_ONCE, type DraftView } from '#shared/messaging/messages'
 import PersonDisc from '../../../../components/people/PersonDisc.vue'
 import PlaceWords from '../../../../components/messaging/PlaceWords.vue'
 import ProblemPage from '../../../../components/shell/ProblemPage.vue'
@@ -20,7 +20,14 @@ const base = `/api/seminars/${route.params.seminarId}/messages`
 const asked = (name: string) => typeof route.query[name] === 'string' ? route.query[name] as string : ''
 const to = computed(() => asked('to').split(',').filter(Boolean))
 const activityId = computed(() => asked('activity') || null)
-const { data, error, refresh } = await useAsyncData(`write-${route.params.seminarId}`, () => api.get<DraftView>(`${base}/draft?to=${to.value.join(',')}${activityId.value ? `&activity=${activityId.value}` : ''}`), { watch: [to, activityId] })
+const { data, error, refresh } = await useAsyncData(`write-${route.params.seminarId}`, draft, { watch: [to, activityId] })
+async function draft(): Promise<DraftView> {
+  const lots = Array.from({ length: Math.max(1, Math.ceil(to.value.length / DRAFTS_AT_ONCE)) }, (_, i) => to.value.slice(i * DRAFTS_AT_ONCE, (i + 1) * DRAFTS_AT_ONCE))
+  const drafts = await Promise.all(lots.map(ids => api.get<DraftView>(`${base}/draft?to=${ids.join(',')}${activityId.value ? `&activity=${activityId.value}` : ''}`)))
+  // words about missing work, if anybody has any
+  const words = drafts.find(d => d.people.some(p => p.missing !== '')) ?? drafts[0]!
+  return { ...words, people: drafts.flatMap(d => d.people) }
+}
 
 // what is typed is kept in this browser under whom it is to, until it is sent
 interface Kept { readonly subject: string, readonly text: string, readonly own: Record<string, string>, readonly left: readonly string[] }
