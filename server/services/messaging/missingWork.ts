@@ -22,23 +22,36 @@ export function nextDue(plan: ActivityPlan, enrolmentId: string, now: Date): Dat
   return new Date(dues.find(d => d >= now.getTime()) ?? dues.at(-1) ?? closesFor(plan, enrolmentId).getTime())
 }
 
-/** What each of some students has missing of what is asked for up to now; what has come back marked is not asked for any more. */
-export async function missingWork(db: Db, seminar: Seminar, plans: readonly ActivityPlan[], students: readonly Student[], now: Date, onlySoon: boolean): Promise<Map<string, MissingWork[]>> {
-  const ids = plans.map(p => p.activity.id)
-  const [records, excused] = await Promise.all([loadRecords(db, ids, students), excusedFrom(db, ids)])
-  return new Map(students.map((s): [string, MissingWork[]] => [s.enrolmentId, plans.filter(p => p.isMeant(s)).flatMap((plan): MissingWork[] => {
-    const record = records.get(plan.activity.id)!.get(s.enrolmentId)!
-    if (record.mark === 'returned' || excused.has(`${plan.activity.id}:${s.enrolmentId}`)) return []
+/** What some students have done, and what they need not do. */
+export interface Work { readonly records: Awaited<ReturnType<typeof loadRecords>>, readonly excused: ReadonlySet<string> }
+
+export async function loadWork(db: Db, activityIds: readonly string[], students: readonly Student[]): Promise<Work> {
+  const [records, excused] = await Promise.all([loadRecords(db, activityIds, students), excusedFrom(db, activityIds)])
+  return { records, excused }
+}
+
+/** What a student has missing of what is asked for up to now; what has come back marked is not asked for any more. */
+export function missingOf({ records, excused }: Work, seminar: Seminar, plans: readonly ActivityPlan[], student: Student, now: Date, onlySoon: boolean): MissingWork[] {
+  const id = student.enrolmentId
+  return plans.filter(p => p.isMeant(student)).flatMap((plan): MissingWork[] => {
+    const record = records.get(plan.activity.id)!.get(id)!
+    if (record.mark === 'returned' || excused.has(`${plan.activity.id}:${id}`)) return []
     const { checks } = judgeRecord(plan, record, seminar.timeZone, now)
     if (!checks.some(c => !c.met && c.toGoNow > 0)) return []
-    const closed = closesFor(plan, s.enrolmentId) < now
-    if (onlySoon && !closed && nextDue(plan, s.enrolmentId, now).getTime() > now.getTime() + SOON) return []
+    const closed = closesFor(plan, id) < now
+    if (onlySoon && !closed && nextDue(plan, id, now).getTime() > now.getTime() + SOON) return []
     return [{ title: plan.activity.title, toGo: toGoWords(plan.expectations, checks, plan.activity.kind), closed }]
-  })]))
+  })
+}
+
+/** The same of several students. */
+export async function missingWork(db: Db, seminar: Seminar, plans: readonly ActivityPlan[], students: readonly Student[], now: Date, onlySoon: boolean): Promise<Map<string, MissingWork[]>> {
+  const work = await loadWork(db, plans.map(p => p.activity.id), students)
+  return new Map(students.map(s => [s.enrolmentId, missingOf(work, seminar, plans, s, now, onlySoon)]))
 }
 
 /** Who need not do what, as `activity:enrolment`. */
-export async function excusedFrom(db: Db, activityIds: readonly string[]): Promise<ReadonlySet<string>> {
+async function excusedFrom(db: Db, activityIds: readonly string[]): Promise<ReadonlySet<string>> {
   const rows = activityIds.length === 0 ? [] : await db.select({ activityId: excuses.activityId, enrolmentId: excuses.enrolmentId }).from(excuses).where(inArray(excuses.activityId, [...activityIds]))
   return new Set(rows.map(r => `${r.activityId}:${r.enrolmentId}`))
 }

@@ -6,17 +6,17 @@ import { nothingHere, type Actor, type Seminar } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { activities, auditTrail, enrolments, messageRules, messageThreads, persons, seminars } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { countedStudents, loadRecords, type Student } from '#server/services/contributing/records'
-import { dueAtOf, loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
+import { countedStudents, type Student } from '#server/services/contributing/records'
+import { firstDueOf, loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
 import { takesPartIn } from '#server/services/planning/jointActivities'
 import type { RuleList, RuleWrite } from '#shared/messaging/messages'
-import { excusedFrom, missingWork } from './missingWork'
+import { loadWork, missingOf, type Work } from './missingWork'
 import { insertThreads, particulars } from './writeTo'
 
 type Rule = typeof messageRules.$inferSelect
 const COMING = 4 // occasions shown ahead
 
-const firstDue = (plan: ActivityPlan, enrolmentId: string): Date => new Date(Math.min(...plan.expectations.map(e => dueAtOf(plan, e.rule, enrolmentId).getTime())))
+const firstDue = (plan: ActivityPlan, enrolmentId: string): Date => new Date(firstDueOf(plan, enrolmentId))
 
 async function plansOf(db: Db, seminarId: string): Promise<ActivityPlan[]> {
   const rows = await db.select().from(activities).where(and(takesPartIn(db, seminarId), eq(activities.isTemplate, false), inArray(activities.state, ['published', 'scheduled']))).orderBy(asc(activities.opensAt))
@@ -29,17 +29,17 @@ export async function listRules(db: Db, actor: Actor, now: Date): Promise<RuleLi
     db.select({ rule: messageRules, by: persons.name, sent: sql<number>`(select count(*)::int from message_threads t where t.rule_id = ${messageRules.id})` }).from(messageRules).innerJoin(enrolments, eq(enrolments.id, messageRules.madeBy)).innerJoin(persons, eq(persons.id, enrolments.personId)).where(eq(messageRules.seminarId, actor.seminar.id)).orderBy(asc(messageRules.madeAt)),
     plansOf(db, actor.seminar.id), countedStudents(db, actor.seminar.id),
   ])
-  const [records, excused] = await Promise.all([loadRecords(db, plans.map(p => p.activity.id), students), excusedFrom(db, plans.map(p => p.activity.id))])
+  const work = await loadWork(db, plans.map(p => p.activity.id), students)
   const soon = new Map<string, RuleList['rules'][number]['coming']>()
   for (const { rule } of rules) {
     const coming = plans.filter(p => rule.activityId === null || p.activity.id === rule.activityId)
       .map(plan => ({ plan, at: reminderAt(rule, firstDue(plan, ''), actor.seminar.timeZone) })).filter(o => o.at > now).sort((a, b) => a.at.getTime() - b.at.getTime()).slice(0, COMING)
-    soon.set(rule.id, await Promise.all(coming.map(async ({ plan, at }) => {
-      const without = plan.activity.opensAt > now ? [] : silentIn(plan, students, records, excused)
+    soon.set(rule.id, coming.map(({ plan, at }) => {
+      const without = plan.activity.opensAt > now ? [] : silentIn(plan, students, work)
       const example = without[0] ?? students.find(plan.isMeant)
-      const missing = example ? (await missingWork(db, actor.seminar, [plan], [example], now, false)).get(example.enrolmentId)! : []
+      const missing = example ? missingOf(work, actor.seminar, [plan], example, now, false) : []
       return { activityId: plan.activity.id, title: plan.activity.title, kind: plan.activity.kind, at: at.toISOString(), dueAt: firstDue(plan, '').toISOString(), now: without.length, names: without.slice(0, 8).map(s => s.name), example: example ? fill(rule.text, particulars(example, plan, missing, actor.seminar.timeZone, now)) : '' }
-    })))
+    }))
   }
   return {
     rules: rules.map(({ rule, by, sent }) => ({ id: rule.id, activityId: rule.activityId, daysBefore: rule.daysBefore, atTime: rule.atTime, subject: rule.subject, text: rule.text, on: rule.on, about: plans.find(p => p.activity.id === rule.activityId)?.activity.title ?? null, by, sent, version: rule.version, coming: soon.get(rule.id)! })),
@@ -47,8 +47,7 @@ export async function listRules(db: Db, actor: Actor, now: Date): Promise<RuleLi
   }
 }
 
-type Records = Awaited<ReturnType<typeof loadRecords>>
-const silentIn = (plan: ActivityPlan, students: readonly Student[], records: Records, excused: ReadonlySet<string>): Student[] => students.filter((s) => {
+const silentIn = (plan: ActivityPlan, students: readonly Student[], { records, excused }: Work): Student[] => students.filter((s) => {
   const record = records.get(plan.activity.id)!.get(s.enrolmentId)!
   return plan.isMeant(s) && record.shown.length === 0 && record.mark === 'none' && !excused.has(`${plan.activity.id}:${s.enrolmentId}`)
 })
@@ -107,14 +106,13 @@ async function sendByRule(db: Db, rule: Rule, seminar: Seminar, now: Date): Prom
   const timely = plans.map(plan => ({ plan, students: students.filter((s) => { const due = firstDue(plan, s.enrolmentId); return isTimeFor(reminderAt(rule, due, seminar.timeZone), due, rule.onSince!, now) }) })).filter(t => t.students.length > 0)
   if (timely.length === 0) return 0
   const ids = timely.map(t => t.plan.activity.id)
-  const [records, excused, written] = await Promise.all([loadRecords(db, ids, students), excusedFrom(db, ids), db.select({ activityId: messageThreads.activityId, studentId: messageThreads.studentId }).from(messageThreads).where(eq(messageThreads.ruleId, rule.id))])
+  const [work, written] = await Promise.all([loadWork(db, ids, students), db.select({ activityId: messageThreads.activityId, studentId: messageThreads.studentId }).from(messageThreads).where(eq(messageThreads.ruleId, rule.id))])
   let sent = 0
   for (const { plan, students: asked } of timely) {
-    const silent = silentIn(plan, asked, records, excused).filter(s => !written.some(w => w.activityId === plan.activity.id && w.studentId === s.enrolmentId))
+    const silent = silentIn(plan, asked, work).filter(s => !written.some(w => w.activityId === plan.activity.id && w.studentId === s.enrolmentId))
     if (silent.length === 0) continue
-    const missing = await missingWork(db, seminar, [plan], silent, now, false)
     sent += await insertThreads(db, silent.map((s) => {
-      const part = particulars(s, plan, missing.get(s.enrolmentId)!, seminar.timeZone, now)
+      const part = particulars(s, plan, missingOf(work, seminar, [plan], s, now, false), seminar.timeZone, now)
       return { studentId: s.enrolmentId, text: fill(rule.text, part), subject: fill(rule.subject, part) || plan.activity.title, direct: false }
     }), { seminarId: seminar.id, startedBy: rule.madeBy, activityId: plan.activity.id, sendingId: v7(), ruleId: rule.id }, now)
   }

@@ -103,6 +103,9 @@ export function dueAtOf(plan: ActivityPlan, rule: ExpectationRule, enrolmentId: 
   return ownDueAt(phase?.endsAt ?? plan.closesAt, plan.extensions.get(enrolmentId) ?? null)
 }
 
+/** When the first of what is asked of somebody is due; Infinity where nothing is. */
+export const firstDueOf = (plan: ActivityPlan, enrolmentId: string): number => Math.min(...plan.expectations.map(e => dueAtOf(plan, e.rule, enrolmentId).getTime()))
+
 export const closesFor = (plan: ActivityPlan, enrolmentId: string): Date =>
   ownDueAt(plan.closesAt, plan.extensions.get(enrolmentId) ?? null)
 

@@ -8,34 +8,31 @@ import { median } from '#core/voices/share'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, enrolments, marks, messageThreads, persons, sections } from '#server/database/schema'
-import { judgeRecord, loadRecords } from '#server/services/contributing/records'
-import { excusedFrom, openPlans } from '#server/services/messaging/missingWork'
+import { judgeRecord } from '#server/services/contributing/records'
+import { loadWork, openPlans } from '#server/services/messaging/missingWork'
 import { dueAtOf } from '#server/services/planning/activityPlan'
 import { TYPICAL, type OneVoice } from '#shared/voices/student'
 import { loadActs } from './presence'
-import { readVoices } from './readVoices'
-import { loadSayings, NOT_TALK } from './sayings'
-import { scopeOf } from './scope'
+import { lookFor } from './readVoices'
+import { NOT_TALK } from './sayings'
 
 const LATEST = 12
 
 /** One student through the term: what they said beside what is usual, to whom, what they have done of what was asked. For staff. */
 export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now: Date): Promise<OneVoice> {
   const { seminar } = actor
-  const view = await readVoices(db, actor, {}, now)
+  const { view, scope, sayings, staff } = await lookFor(db, actor, {}, now)
   const place = view.people.findIndex(p => p.id === enrolmentId)
   if (place < 0) throw nothingHere()
   const voice = view.people[place]!
-  const [scope, plans] = await Promise.all([scopeOf(db, actor, {}, now), openPlans(db, seminar.id, now)])
+  const plans = await openPlans(db, seminar.id, now)
   const student = scope.students.find(s => s.enrolmentId === enrolmentId)!
   const own = plans.filter(p => p.isMeant(student))
   const ids = own.map(p => p.activity.id)
   const talk = scope.looked.map(p => p.activity.id)
   const answersTo = alias(contributions, 'answers_to')
-  const [sayings, records, excused, written, returned, latest, section, acts, messageCount, staff] = await Promise.all([
-    loadSayings(db, seminar.id, talk, { from: new Date(0), to: now }),
-    loadRecords(db, ids, [student]),
-    excusedFrom(db, ids),
+  const [{ records, excused }, written, returned, latest, section, acts, messageCount] = await Promise.all([
+    loadWork(db, ids, [student]),
     ids.length === 0 ? [] : db.select({ activityId: contributions.activityId, n: sql<number>`count(*)::int`, words: sql<number>`sum(${contributions.words})::int` }).from(contributions).where(and(eq(contributions.authorId, enrolmentId), eq(contributions.state, 'shown'), inArray(contributions.activityId, ids))).groupBy(contributions.activityId),
     db.select({ activityId: marks.activityId, returned: marks.returned }).from(marks).where(and(eq(marks.enrolmentId, enrolmentId), isNotNull(marks.returned))),
     talk.length === 0 ? [] : db.select({ id: contributions.id, activityId: contributions.activityId, at: contributions.shownAt, words: sql<string>`left(${contributions.text}, 150)`, to: persons.name }).from(contributions)
@@ -44,7 +41,6 @@ export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now
     student.sectionId ? db.select({ title: sections.title }).from(sections).where(eq(sections.id, student.sectionId)) : [],
     loadActs(db, seminar.id, [actor.enrolment.id], [enrolmentId], plans.map(p => p.activity.id)),
     db.$count(messageThreads, and(eq(messageThreads.studentId, enrolmentId), eq(messageThreads.seminarId, seminar.id))),
-    db.select({ id: enrolments.id, name: persons.name }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId)).where(and(eq(enrolments.seminarId, seminar.id), inArray(enrolments.role, ['instructor', 'assistant']))),
   ])
   const weeks = weeksOf(seminar).filter(w => w.startsAt <= now)
   const starts = [...weeks.map(w => w.startsAt.getTime()), ...weeks.length > 0 ? [weeks.at(-1)!.endsAt.getTime()] : []]
