@@ -8,11 +8,20 @@ test('on a Wednesday an instructor sees who speaks, who is silent and to whom, n
   await expect(ines.getByText(/24 of 24 have spoken/)).toBeVisible()
   await expect(ines.getByText(/^Your own presence/)).toBeVisible()
   // one activity: its silent stay in sight, with what they did do
-  await ines.getByLabel('What is looked at').selectOption({ label: 'Who paid for the breakwater?' })
+  await ines.getByRole('button', { name: /What is looked at/ }).click()
+  await ines.getByRole('button', { name: 'Who paid for the breakwater?' }).click()
   await expect(ines.getByRole('heading', { name: 'Who paid for the breakwater?' })).toBeVisible()
   await expect(ines.getByText(/have said nothing\./)).toBeVisible()
   const paz = ines.getByRole('row').filter({ hasText: 'Paz Jaramillo' })
   await expect(paz).toContainText(/has not opened it|looked in on|has read everything|a draft of/)
+  // several by ticking them, and the one again by its title
+  await ines.getByRole('button', { name: /What is looked at/ }).click()
+  await ines.getByRole('checkbox', { name: 'Also Terms of the sea' }).check()
+  await expect(ines.getByRole('heading', { name: 'Two activities' })).toBeVisible()
+  await expect(ines.getByRole('button', { name: 'What is looked at: two activities' })).toBeVisible()
+  await ines.getByRole('checkbox', { name: 'Also Terms of the sea' }).uncheck()
+  await expect(ines.getByRole('heading', { name: 'Who paid for the breakwater?' })).toBeVisible()
+  await ines.keyboard.press('Escape')
   // by keys round the table: a seat is chosen, and its lines stand in words
   const seat = ines.getByRole('button', { name: /^Rasmus Okonjo: \d+ words/ })
   await ines.locator('.seat').first().focus()

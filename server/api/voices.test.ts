@@ -74,6 +74,10 @@ describe('voices', () => {
     const talks = await world.db.select({ id: t.activities.id }).from(t.activities).where(and(eq(t.activities.seminarId, world.seminar.id), eq(t.activities.kind, 'discussion'), eq(t.activities.state, 'published'), eq(t.activities.isTemplate, false)))
     expect(talks.length).toBeGreaterThan(1)
     await expectSame(await voices('?kind=discussion'), talks.map(a => a.id), '2026-09-06T22:00:00Z', '2026-10-18T22:00:00Z')
+    const some = [world.breakwater.id, world.terms.id, world.walls.id]
+    const several = await voices(`?among=${some.join(',')}`)
+    await expectSame(several, some, '2026-09-06T22:00:00Z', '2026-10-18T22:00:00Z')
+    expect(several.all.contributions).toBeGreaterThan((await voices(`?activity=${world.breakwater.id}`)).all.contributions)
     const [one, two] = await Promise.all(all.sections.map(s => voices(`?section=${s.id}`)))
     if (one && two) expect(one.all.words + two.all.words).toBe(all.all.words)
   })
@@ -173,6 +177,6 @@ describe('voices', () => {
   })
 
   it('are of no other seminar’s activities, sections or groups', async () => {
-    for (const query of ['activity', 'section', 'group']) expect((await ines.json('GET', `/api/seminars/${world.seminar.id}/voices?${query}=${v7()}`)).status).toBe(404)
+    for (const query of [`activity=${v7()}`, `section=${v7()}`, `group=${v7()}`, `among=${world.breakwater.id},${v7()}`]) expect((await ines.json('GET', `/api/seminars/${world.seminar.id}/voices?${query}`)).status).toBe(404)
   })
 })

@@ -2,8 +2,9 @@ import { z } from 'zod'
 import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
 
 const week = z.coerce.number().int().min(1).max(60)
-/** What is looked at: everything, one activity, or all of a kind; some weeks of the term; one section or group. */
-export const VoicesQuery = z.object({ activity: z.uuid().optional(), kind: z.enum(ACTIVITY_KINDS).optional(), from: week.optional(), to: week.optional(), section: z.uuid().optional(), group: z.uuid().optional() })
+const several = z.string().transform(ids => ids.split(',')).pipe(z.array(z.uuid()).min(1).max(60))
+/** What is looked at: everything, one activity, several, or all of a kind; some weeks of the term; one section or group. */
+export const VoicesQuery = z.object({ activity: z.uuid().optional(), among: several.optional(), kind: z.enum(ACTIVITY_KINDS).optional(), from: week.optional(), to: week.optional(), section: z.uuid().optional(), group: z.uuid().optional() })
 export type VoicesQuery = z.infer<typeof VoicesQuery>
 
 const count = z.number().int().min(0)

@@ -17,6 +17,6 @@ export async function exportVoices(db: Db, actor: Actor, query: VoicesQuery, now
     'classmates answered': p.answered, 'answered by': p.answeredBy, 'answers received': p.answersGot, 'share of contributions answered': rounded(p.shareAnswered, 3), 'answered back': rounded(p.reciprocity, 3), 'stands between others': rounded(p.between, 4),
     ...view.activity ? { 'expectations met': p.met, 'expectations': p.asked } : {}, 'substantive words from you': p.fromMe.acts, 'last of them': p.fromMe.lastAt?.slice(0, 10) ?? null, 'longest time without (days)': p.fromMe.longestGapDays,
   }))
-  const base = `${actor.seminar.code} voices ${view.activity?.title ?? `${query.kind ? `${query.kind} ` : ''}weeks ${view.from} to ${view.to}`}`.replace(/[^\p{L}\p{N}]+/gu, ' ').trim()
+  const base = `${actor.seminar.code} voices ${view.activity?.title ?? `${query.among ? `${query.among.length} activities ` : query.kind ? `${query.kind} ` : ''}weeks ${view.from} to ${view.to}`}`.replace(/[^\p{L}\p{N}]+/gu, ' ').trim()
   return { name: `${base}.csv`, type: 'text/csv; charset=utf-8', bytes: Buffer.from(`\uFEFF${stringify(rows, { header: true })}`) }
 }

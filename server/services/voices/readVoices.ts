@@ -7,7 +7,7 @@ import type { Db } from '#server/database/client'
 import { contributions, enrolments, persons } from '#server/database/schema'
 import { judgeRecord, loadRecords } from '#server/services/contributing/records'
 import { initialsOf } from '#server/services/people/nameView'
-import { dueAtOf } from '#server/services/planning/activityPlan'
+import { firstDueOf } from '#server/services/planning/activityPlan'
 import type { VoicesQuery, VoicesView } from '#shared/voices/voices'
 import { look } from './inThread'
 import { loadActs } from './presence'
@@ -20,6 +20,11 @@ const FIRST_WORDS = 140 // characters
 
 /** Who speaks, how much, to whom and when; who is silent; whom the one who looks has neglected. For staff. */
 export async function readVoices(db: Db, actor: Actor, query: VoicesQuery, now: Date): Promise<VoicesView> {
+  return (await lookFor(db, actor, query, now)).view
+}
+
+/** The same with what it was made from, for who goes on with it. */
+export async function lookFor(db: Db, actor: Actor, query: VoicesQuery, now: Date) {
   const { seminar, enrolment } = actor
   const scope = await scopeOf(db, actor, query, now)
   const ids = scope.looked.map(p => p.activity.id)
@@ -46,7 +51,7 @@ export async function readVoices(db: Db, actor: Actor, query: VoicesQuery, now: 
   const contacts = readPresence(acts, people, { weeks: [Math.min(termStart, now.getTime()), Math.max(termStart + 1, now.getTime())], now: now.getTime() })
   const byWeek = readPresence(acts, people, { weeks: weekStarts, now: now.getTime() })
   const spoke = new Set(sayings.map(s => s.authorId))
-  return {
+  const view: VoicesView = {
     activity: scope.chosen && { id: scope.chosen.activity.id, title: scope.chosen.activity.title, kind: scope.chosen.activity.kind, from: scope.chosen.activity.opensAt.toISOString(), to: scope.chosen.closesAt.toISOString() },
     activities: scope.plans.map(({ activity: { id, title, kind } }) => ({ id, title, kind })), sections: [...scope.sections], groups: [...scope.groups], from: scope.weeks[0], to: scope.weeks[1],
     all: { ...out.all, spoke: out.all.spoke },
@@ -65,6 +70,7 @@ export async function readVoices(db: Db, actor: Actor, query: VoicesQuery, now: 
     unanswered: out.unanswered.flatMap(id => words.get(id) ?? []),
     gapLimit: seminar.presenceGapDays,
   }
+  return { view, scope, sayings, staff }
 }
 
 const staffOf = (db: Db, seminarId: string) => db.select({ id: enrolments.id, name: persons.name, givenName: persons.givenName, familyName: persons.familyName }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId))
@@ -72,7 +78,7 @@ const staffOf = (db: Db, seminarId: string) => db.select({ id: enrolments.id, na
 
 /** When everybody's first contribution was due: the earliest due time of what is asked, their extension counted. */
 function duesOf({ looked, students }: Scope): Array<readonly [string, string, number]> {
-  return looked.flatMap(plan => plan.expectations.length === 0 ? [] : students.map(s => [plan.activity.id, s.enrolmentId, Math.min(...plan.expectations.map(e => dueAtOf(plan, e.rule, s.enrolmentId).getTime()))] as const))
+  return looked.flatMap(plan => plan.expectations.length === 0 ? [] : students.map(s => [plan.activity.id, s.enrolmentId, firstDueOf(plan, s.enrolmentId)] as const))
 }
 
 /** Contributions of a span that were answered after it by somebody else of those who count. */

@@ -34,9 +34,10 @@ export async function scopeOf(db: Db, { seminar }: Actor, query: VoicesQuery, no
   const plans = (await loadPlans(db, rows)).filter(p => p.activity.opensAt <= now)
   const chosen = query.activity ? plans.find(p => p.activity.id === query.activity) ?? null : null
   const foreign = (id: string | undefined, list: ReadonlyArray<{ readonly id: string }>) => id !== undefined && !list.some(x => x.id === id)
-  if ((query.activity && !chosen) || foreign(query.section, sectionRows) || foreign(query.group, groupRows)) throw nothingHere()
+  if ((query.activity && !chosen) || query.among?.some(id => !plans.some(p => p.activity.id === id)) || foreign(query.section, sectionRows) || foreign(query.group, groupRows)) throw nothingHere()
   const members = query.group ? new Set((await db.select({ id: groupMembers.enrolmentId }).from(groupMembers).where(inArray(groupMembers.groupId, [query.group]))).map(m => m.id)) : null
-  const students = everyone.filter(s => (!query.section || s.sectionId === query.section) && (!members || members.has(s.enrolmentId)) && (!chosen || chosen.isMeant(s)))
+  const among = query.among ? plans.filter(p => query.among!.includes(p.activity.id)) : null
+  const students = everyone.filter(s => (!query.section || s.sectionId === query.section) && (!members || members.has(s.enrolmentId)) && (!chosen || chosen.isMeant(s)) && (!among || among.some(p => p.isMeant(s))))
 
   const within = (week: number) => Math.min(seminar.weeks, Math.max(1, week))
   const thisWeek = within(weekOf(now, seminar))
@@ -51,5 +52,5 @@ export async function scopeOf(db: Db, { seminar }: Actor, query: VoicesQuery, no
   const [firstDay, lastDay] = whole ? [localDay(chosen.activity.opensAt, seminar.timeZone), localDay(last, seminar.timeZone)] : [dayOfWeek(weeks[0]), [dayAfter(dayOfWeek(weeks[1] + 1), -1), localDay(now, seminar.timeZone)].sort()[0]!]
   const days: string[] = []
   for (let day = firstDay; day <= lastDay && days.length < MOST_DAYS; day = dayAfter(day, 1)) days.push(day)
-  return { chosen, plans, looked: chosen ? [chosen] : query.kind ? plans.filter(p => p.activity.kind === query.kind) : plans, students, from, to, weeks, days, sections: sectionRows, groups: groupRows.map(({ id, title }) => ({ id, title })) }
+  return { chosen, plans, looked: chosen ? [chosen] : among ?? (query.kind ? plans.filter(p => p.activity.kind === query.kind) : plans), students, from, to, weeks, days, sections: sectionRows, groups: groupRows.map(({ id, title }) => ({ id, title })) }
 }

@@ -1,15 +1,16 @@
 <script setup lang="ts">
+import { MOST_WRITTEN } from '#shared/messaging/messages'
 import type { VoicesView } from '#shared/voices/voices'
 import KindTag from '../../../../components/planning/KindTag.vue'
 import KeyList from '../../../../components/shell/KeyList.vue'
 import ProblemPage from '../../../../components/shell/ProblemPage.vue'
+import LookPicker, { type Look } from '../../../../components/voices/LookPicker.vue'
 import RhythmChart from '../../../../components/voices/RhythmChart.vue'
 import ShareCurve from '../../../../components/voices/ShareCurve.vue'
 import TablePlan from '../../../../components/voices/TablePlan.vue'
 import VoicesTabs from '../../../../components/voices/VoicesTabs.vue'
 import VoicesTable from '../../../../components/voices/VoicesTable.vue'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
-import { KIND_WORDS } from '../../../../composables/planning/kindWords'
 import { useTimes } from '../../../../composables/planning/useTimes'
 import { useApi } from '../../../../composables/shell/useApi'
 import { useKeys, type Key } from '../../../../composables/shell/useKeys'
@@ -30,7 +31,7 @@ const queried = (name: string) => typeof route.query[name] === 'string' ? route.
 const set = (changes: Record<string, string | undefined>) => router.replace({ query: { ...route.query, ...changes } })
 const asked = computed(() => {
   const week = seminar.chosenWeek
-  const entries = Object.entries({ activity: queried('activity'), kind: queried('kind'), section: queried('section'), group: queried('group'), from: week ? String(week) : queried('from'), to: week ? String(week) : queried('to') })
+  const entries = Object.entries({ activity: queried('activity'), among: queried('among'), kind: queried('kind'), section: queried('section'), group: queried('group'), from: week ? String(week) : queried('from'), to: week ? String(week) : queried('to') })
   return new URLSearchParams(entries.flatMap(([k, v]) => v ? [[k, v]] : [])).toString()
 })
 const base = computed(() => `/api/seminars/${route.params.seminarId}/voices`)
@@ -69,8 +70,9 @@ const nameOf = (id: string) => people.value.find(p => p.id === id)?.name ?? ''
 const linkTo = (e: { readonly activityId: string, readonly id: string }) => `/seminars/${route.params.seminarId}/activities/${e.activityId}#c-${e.id}`
 const weeks = computed(() => view.value ? view.value.from === view.value.to ? `week ${view.value.from}` : `weeks ${view.value.from}–${view.value.to}` : '')
 const narrowed = computed(() => Boolean(seminar.chosenWeek) || Boolean(queried('from')) || Boolean(queried('to')))
-const kinds = computed(() => [...new Set((view.value?.activities ?? []).map(a => a.kind))])
-const choose = (value: string) => set(kinds.value.some(k => k === value) ? { kind: value, activity: undefined } : { activity: value || undefined, kind: undefined })
+const several = computed(() => (view.value?.activities ?? []).filter(a => queried('among')?.split(',').includes(a.id)))
+const look = computed<Look>(() => ({ kind: queried('kind') as Look['kind'], ids: view.value?.activity ? [view.value.activity.id] : several.value.map(a => a.id) }))
+const lookAt = ({ kind, ids }: Look) => set({ kind, activity: ids.length === 1 ? ids[0] : undefined, among: ids.length > 1 ? ids.join(',') : undefined })
 const mayWrite = computed(() => !seminar.shell?.archived)
 const writeTo = (ids: readonly string[], about: boolean) => `/seminars/${route.params.seminarId}/messages/write?to=${ids.join(',')}${about && view.value?.activity ? `&activity=${view.value.activity.id}` : ''}`
 const circle = computed({ get: () => queried('section') ? `s${queried('section')}` : queried('group') ? `g${queried('group')}` : '', set: v => void set({ section: v.startsWith('s') ? v.slice(1) : undefined, group: v.startsWith('g') ? v.slice(1) : undefined }) })
@@ -93,18 +95,19 @@ const { listOpen } = useKeys(() => keys.value)
       <div class="ways">
         <VoicesTabs />
         <span class="grow" />
-        <label class="pick">of <select class="in" aria-label="What is looked at" :value="queried('kind') ?? view.activity?.id ?? ''" @change="choose(($event.target as HTMLSelectElement).value)"><option value="">the whole seminar</option><optgroup v-if="kinds.length > 1" label="All of a kind"><option v-for="k in kinds" :key="k" :value="k">every {{ KIND_WORDS[k].toLowerCase() }}</option></optgroup><option v-for="a in view.activities" :key="a.id" :value="a.id">{{ a.title }}</option></select></label>
+        <span class="pick">of <LookPicker :activities="view.activities" :look="look" @look="lookAt" /></span>
         <label v-if="view.sections.length + view.groups.length > 0" class="pick">by <select v-model="circle" class="in" aria-label="Whose voices"><option value="">everyone</option><optgroup v-if="view.sections.length > 0" label="Sections"><option v-for="s in view.sections" :key="s.id" :value="`s${s.id}`">{{ s.title }}</option></optgroup><optgroup v-if="view.groups.length > 0" label="Groups"><option v-for="g in view.groups" :key="g.id" :value="`g${g.id}`">{{ g.title }}</option></optgroup></select></label>
         <label v-if="!seminar.chosenWeek" class="pick">weeks <select class="in" aria-label="From week" :value="view.from" @change="set({ from: ($event.target as HTMLSelectElement).value, to: String(Math.max(view!.to, Number(($event.target as HTMLSelectElement).value))) })"><option v-for="w in seminar.shell?.weeks ?? []" :key="w.number" :value="w.number">{{ w.number }}</option></select>–<select class="in" aria-label="To week" :value="view.to" @change="set({ to: ($event.target as HTMLSelectElement).value, from: String(Math.min(view!.from, Number(($event.target as HTMLSelectElement).value))) })"><option v-for="w in seminar.shell?.weeks ?? []" :key="w.number" :value="w.number">{{ w.number }}</option></select></label>
         <button v-if="!seminar.chosenWeek && narrowed" class="link small" type="button" @click="set({ from: undefined, to: undefined })">all of it</button>
       </div>
-      <div class="title" :class="{ bare: !view.activity }">
+      <div class="title" :class="{ bare: !view.activity && several.length === 0 }">
         <template v-if="view.activity"><KindTag :kind="view.activity.kind" /><h1>{{ view.activity.title }}</h1><span class="muted small">{{ day(view.activity.from) }} to {{ dayTime(view.activity.to) }}</span></template>
+        <template v-else-if="several.length > 0"><h1>{{ capital(inWords(several.length)) }} activities</h1><span class="muted small these">{{ several.map(a => a.title).join(' · ') }}</span></template>
         <h1 v-else class="visually-hidden">Voices, {{ weeks }}</h1>
         <span v-if="view.activity && narrowed" class="small">only {{ weeks }}</span>
       </div>
       <p class="sentence">{{ capital(sentence) }} <em v-if="silentWords">{{ silentWords }}</em></p>
-      <p v-if="people.length > 0" class="own"><b>Your own presence:</b> {{ presence }} <NuxtLink v-if="neglected.length > 0 && mayWrite" :to="writeTo(neglected.map(p => p.id), false)">Write to {{ neglected.length === 1 ? neglected[0]!.givenName : 'them, one by one' }}</NuxtLink></p>
+      <p v-if="people.length > 0" class="own"><b>Your own presence:</b> {{ presence }} <NuxtLink v-if="neglected.length > 0 && neglected.length <= MOST_WRITTEN && mayWrite" :to="writeTo(neglected.map(p => p.id), false)">Write to {{ neglected.length === 1 ? neglected[0]!.givenName : 'them, one by one' }}</NuxtLink></p>
     </header>
     <div v-if="people.length > 0" class="two">
       <TablePlan :view="view" :chosen="chosen" @choose="chosen = $event" />
@@ -138,6 +141,7 @@ header { padding: 6px 20px 8px; border-bottom: 1px solid var(--line); }
 .title { display: flex; gap: 6px 14px; align-items: center; flex-wrap: wrap; min-height: 30px; }
 h1 { font: 600 1.1875rem/1.2 var(--read); }
 .bare { min-height: 0; }
+.these { min-width: 0; overflow-wrap: anywhere; }
 .pick { display: flex; gap: 6px; align-items: center; font-size: 0.8125rem; color: var(--ink-2); }
 .pick .in { max-width: 15rem; padding: 4px 8px; font-size: 0.8125rem; }
 .sentence { font: 600 1.0625rem/1.35 var(--read); margin-top: 4px; }
