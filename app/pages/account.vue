@@ -67,7 +67,6 @@ fieldset { border: 0; padding: 0; margin: 0; display: grid; gap: 7px; }
 legend { color: var(--ink-2); padding: 0 0 6px; }
 label { display: flex; gap: 8px; align-items: baseline; }
 label span { color: var(--ink-3); }
-input[type="radio"] { accent-color: var(--harbour); }
 .lead { font: 400 0.9375rem/1.55 var(--read); color: var(--ink-2); }
 .address { display: flex; gap: 8px; width: 100%; }
 .address .in { flex: 1; font-size: 0.8125rem; }

@@ -67,7 +67,6 @@ legend .num, .open .num { color: var(--ember); margin-right: 10px; }
 .scale label:focus-within { box-shadow: var(--focus); }
 .end { font-size: 0.8125rem; color: var(--ink-2); max-width: 12rem; margin: 0 6px; }
 .option { display: flex; gap: 9px; align-items: baseline; padding: 2px 0; }
-.option input { accent-color: var(--harbour); }
 .open { display: grid; gap: 6px; }
 .open textarea { font: 400 0.9375rem/1.5 var(--read); }
 .acts { display: flex; gap: 14px; align-items: center; flex-wrap: wrap; }

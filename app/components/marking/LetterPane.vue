@@ -68,7 +68,6 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
 .note b { color: var(--ink); }
 .note textarea { display: block; width: 100%; border: 0; background: none; font: inherit; color: inherit; resize: vertical; padding: 3px 0 0; field-sizing: content; max-height: 110px; }
 .late { display: flex; gap: 8px; align-items: center; font-size: 0.78125rem; margin-top: 8px; }
-.late input { accent-color: var(--harbour); }
 .field-problem { margin-top: 8px; }
 .foot { display: flex; flex-wrap: wrap; gap: 8px; padding: 12px 0 14px; align-items: center; position: sticky; bottom: 0; background: var(--paper); }
 .back { font-size: 0.8125rem; color: var(--ink-2); flex: 1 1 180px; }

@@ -51,5 +51,4 @@ const toggle = (id: string) => { if (!left.delete(id)) left.add(id) }
 .older { background: var(--ember-soft); padding: 8px 20px; font-size: 0.8125rem; }
 .older::first-letter { text-transform: uppercase; }
 .acts { display: flex; gap: 8px; }
-input { accent-color: var(--harbour); }
 </style>

@@ -41,7 +41,6 @@ p { color: var(--ink-2); margin-top: 4px; }
 ul { list-style: none; margin: 12px 0 12px; max-height: 46vh; overflow: auto; }
 li { border-top: 1px solid var(--line-soft); display: flex; justify-content: space-between; align-items: center; }
 label { display: flex; gap: 10px; align-items: center; padding: 7px 2px; cursor: pointer; }
-input { accent-color: var(--harbour); }
 .apart { color: var(--ember); }
 .when { display: flex; gap: 12px; align-items: center; }
 .acts { display: flex; gap: 8px; margin-top: 12px; }

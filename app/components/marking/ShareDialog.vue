@@ -69,5 +69,4 @@ ul { list-style: none; max-height: 30vh; overflow-y: auto; margin: 8px 0; border
 li { display: flex; justify-content: space-between; gap: 10px; padding: 4px 0; border-bottom: 1px solid var(--line-soft); }
 .acts { display: flex; gap: 10px; align-items: center; flex-wrap: wrap; }
 .inline { display: inline-flex; font-weight: 400; }
-input { accent-color: var(--harbour); }
 </style>

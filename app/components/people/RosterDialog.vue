@@ -114,7 +114,6 @@ h3 { font: 600 0.8125rem/1.3 var(--ui); margin: 10px 0 2px; }
 .change { margin-right: 14px; }
 .change s { color: var(--ink-3); }
 .tick { display: flex; gap: 8px; align-items: baseline; }
-.tick input { accent-color: var(--harbour); }
 .end { display: flex; gap: 10px; }
 .progress { height: 4px; background: var(--sunken); border-radius: 2px; overflow: hidden; }
 .progress i { display: block; height: 100%; background: var(--harbour); transition: width 120ms; }

@@ -39,7 +39,6 @@ const label = computed(() => `${opens.value === 'now' ? 'Publish' : 'Schedule'}$
 .opens { color: var(--ink-2); font-size: 0.8125rem; }
 .grow { flex: 1; }
 .tell { display: flex; gap: 6px; font-size: 0.8125rem; color: var(--ink-2); align-items: center; }
-.tell input { accent-color: var(--harbour); }
 .draft { display: inline-flex; align-items: center; }
 .chosen { font-size: 0.9375rem; }
 </style>

@@ -39,7 +39,7 @@ defineExpose({ close: () => { open.value = false } })
 .partcard .choice { display: grid; grid-template-columns: auto 1fr; gap: 2px 9px; padding: 6px 8px; border-radius: 6px; cursor: pointer; }
 .partcard .choice:hover { background: var(--sunken); }
 .partcard .choice.on { background: var(--harbour-soft); }
-.partcard .choice input { accent-color: var(--harbour); margin-top: 3px; }
+.partcard .choice input { margin-top: 3px; }
 .partcard .choice b { font-weight: 600; }
 .partcard .choice small { grid-column: 2; color: var(--ink-2); font-size: 0.8125rem; }
 </style>

@@ -89,7 +89,6 @@ nav b { font-weight: 600; color: var(--ember); margin-left: 5px; }
 fieldset { border: 0; padding: 0; margin: 0; display: grid; gap: 4px; }
 legend { font-size: 0.78125rem; color: var(--ink-3); margin-bottom: 4px; padding: 0; }
 label { display: flex; gap: 8px; align-items: center; }
-input { accent-color: var(--harbour); }
 @media (max-width: 1100px) { .find kbd { display: none; } }
 @media (max-width: 700px) {
   .find { padding: 5px 10px; }

@@ -100,7 +100,7 @@ thead [aria-sort=ascending], thead [aria-sort=descending] { color: var(--ink); f
 tbody tr { border-top: 1px solid var(--line-soft); cursor: pointer; content-visibility: auto; }
 tbody th { font-weight: 600; white-space: nowrap; }
 tbody th button { background: none; border: 0; padding: 4px 0; font: inherit; color: inherit; cursor: pointer; text-align: left; }
-tbody th input { margin-right: 9px; accent-color: var(--harbour); vertical-align: -1px; }
+tbody th input { margin-right: 9px; vertical-align: -1px; }
 .term { font: 400 0.75rem/1 var(--ui); margin-left: 10px; opacity: 0; }
 tr:hover .term, .on .term, .term:focus-visible { opacity: 1; }
 td { text-align: right; padding: 3px 10px; white-space: nowrap; }

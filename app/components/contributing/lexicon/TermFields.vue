@@ -34,5 +34,4 @@ const formsOf = (said: string) => said.split(/[,;|]/).map(f => f.trim()).filter(
 .row .in { padding: 3px 8px; font-size: 0.8125rem; }
 .grow { flex: 1; min-width: 14rem; }
 .grow .in { flex: 1; }
-.tick input { accent-color: var(--harbour); }
 </style>

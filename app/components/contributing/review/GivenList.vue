@@ -50,5 +50,4 @@ em { font-style: normal; font-size: 0.75rem; color: var(--ink-3); margin-left: 8
 .hint { margin-bottom: 6px; }
 .more { margin-top: 10px; font-size: 0.84375rem; }
 .more label { display: inline-flex; gap: 8px; align-items: center; }
-.more input { accent-color: var(--harbour); }
 </style>

@@ -51,6 +51,5 @@ async function tick(enrolmentId: string, handedIn: boolean) {
 .late { color: var(--ember); }
 .paper { list-style: none; margin-top: 10px; display: grid; gap: 5px; }
 .paper label { display: inline-flex; gap: 8px; align-items: center; }
-.paper input { accent-color: var(--harbour); }
 section { max-width: none !important; }
 </style>

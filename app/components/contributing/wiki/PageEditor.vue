@@ -147,7 +147,6 @@ h2 { font: 600 1.5rem/1.3 var(--read); margin-bottom: 8px; }
 .acts-on legend { font: 600 0.8125rem/1.4 var(--ui); padding: 0; margin-bottom: 3px; }
 .acts-on label { display: flex; gap: 8px; align-items: baseline; }
 .acts-on b { font-weight: 600; }
-.acts-on input { accent-color: var(--harbour); }
 .done { display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; margin-top: 12px; font-size: 0.78125rem; color: var(--ink-2); position: sticky; bottom: -60px; background: var(--sheet); padding: 9px 0 10px; border-top: 1px solid var(--line); z-index: 3; }
 .summary { display: flex; gap: 10px; align-items: center; flex: 1 0 100%; font-weight: 600; color: var(--ink); white-space: nowrap; }
 .summary .in { font-weight: 400; flex: 1; padding: 4px 9px; }

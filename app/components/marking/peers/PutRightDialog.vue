@@ -56,7 +56,6 @@ async function doIt() {
 h3 { font-size: 0.8125rem; letter-spacing: 0; margin-bottom: 4px; }
 .who { display: flex; flex-wrap: wrap; gap: 5px 16px; }
 label { display: inline-flex; gap: 7px; align-items: center; }
-input { accent-color: var(--harbour); }
 ul { list-style: none; max-height: 34vh; overflow: auto; border-top: 1px solid var(--line-soft); }
 li { padding: 4px 0; border-bottom: 1px solid var(--line-soft); }
 .gone { color: var(--ink-2); }

@@ -61,7 +61,6 @@ const share = (members: readonly MemberShare[]) => emit('share', members.map(m =
 .mates { overflow: auto; padding: 14px 24px 40px; display: grid; gap: 20px; align-content: start; }
 .lead { display: flex; flex-wrap: wrap; gap: 6px 24px; font-size: 0.84375rem; }
 .lead label { display: inline-flex; gap: 7px; align-items: center; }
-.lead input { accent-color: var(--harbour); }
 header { display: flex; gap: 12px; align-items: center; margin-bottom: 4px; flex-wrap: wrap; }
 h2 { font: 600 1.0625rem/1.3 var(--read); }
 .owed { color: var(--ember); }

@@ -33,5 +33,4 @@ async function write() {
 <style scoped>
 .who { display: flex; flex-wrap: wrap; gap: 5px 16px; }
 .who label { display: inline-flex; gap: 7px; align-items: center; }
-input { accent-color: var(--harbour); }
 </style>

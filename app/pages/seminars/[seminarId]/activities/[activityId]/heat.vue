@@ -122,7 +122,6 @@ blockquote mark { background: none; color: var(--ink); border-bottom: 3px solid 
 .by { font: 500 0.8125rem/1.4 var(--ui); color: var(--ink-2); margin-right: 4px; }
 .by i { font: italic 500 0.875rem/1 var(--read); color: var(--k-reading); }
 .inline, .inline :deep(p) { display: inline; }
-input[type="checkbox"] { accent-color: var(--harbour); }
 .large { position: fixed; inset: 0; z-index: 60; background: var(--paper); padding: 28px 6vw 40px; overflow: auto; display: flex; flex-direction: column; gap: 28px; }
 .where { display: flex; gap: 20px; align-items: baseline; font-size: 0.9375rem; color: var(--ink-2); }
 .grow { flex: 1; }
