@@ -6,7 +6,7 @@ interface Check { readonly have: number, readonly need: number, readonly met: bo
 
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve']
 /** Small numbers as a person says them; figures from thirteen on. */
-export const inWords = (n: number): string => NUMBERS[n] ?? String(n)
+export const inWords = (n: number): string => NUMBERS[n] ?? n.toLocaleString('en')
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 export const plural = (n: number, one: string, many = `${one}s`): string => n === 1 ? one : many
 

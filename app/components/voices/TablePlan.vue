@@ -6,7 +6,7 @@ import { plural } from '#core/planning/expectationWords'
 const props = defineProps<{ view: VoicesView, chosen: string | null }>()
 const emit = defineEmits<{ choose: [id: string | null] }>()
 const SEATS = 60 // beyond, those who said most, and the silent in one sentence
-const LONGEST = 17 // letters of a name that find room between its neighbours; the seat says it whole
+const LONGEST = 14 // letters of a name that find room between its neighbours; the seat says it whole
 const [W, H] = [640, 424]
 const [CX, CY, RX, RY] = [326, 208, 214, 154]
 
@@ -17,10 +17,11 @@ const hidden = computed(() => props.view.people.length - shown.value.length)
 const seats = computed<Seat[]>(() => {
   const most = Math.max(1, ...shown.value.map(p => p.words))
   const n = shown.value.length + 1
+  const room = Math.PI * (RX + RY) / n / 2.2 // seats lie beside each other, however many
   const at = (i: number) => { const angle = Math.PI + i / n * 2 * Math.PI; return { angle, x: CX + RX * Math.cos(angle), y: CY + RY * Math.sin(angle) } }
   return [
     ...me.value ? [{ id: me.value.id, name: me.value.name, label: me.value.isMe ? 'You' : me.value.name, words: 0, staff: true, r: 12, neglected: false, contributions: 0, ...at(0) }] : [],
-    ...shown.value.map((p, i): Seat => ({ id: p.id, name: p.name, label: p.familyName.length > LONGEST ? `${p.familyName.slice(0, LONGEST - 1).trimEnd()}…` : p.familyName, words: p.words, staff: false, contributions: p.contributions, neglected: p.fromMe.gapDays >= props.view.gapLimit, r: p.contributions === 0 ? 6.5 : 5.5 + 8 * Math.sqrt(p.words / most), ...at(i + 1) })),
+    ...shown.value.map((p, i): Seat => ({ id: p.id, name: p.name, label: p.familyName.length > LONGEST ? `${p.familyName.slice(0, LONGEST - 1).trimEnd()}…` : p.familyName, words: p.words, staff: false, contributions: p.contributions, neglected: p.fromMe.gapDays >= props.view.gapLimit, r: Math.min(room, p.contributions === 0 ? 6.5 : 5.5 + 8 * Math.sqrt(p.words / most)), ...at(i + 1) })),
   ]
 })
 const placeOf = computed(() => new Map(seats.value.map(s => [s.id, s])))

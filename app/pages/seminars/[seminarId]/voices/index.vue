@@ -53,8 +53,9 @@ const sentence = computed(() => {
   const v = view.value
   if (!v) return ''
   if (people.value.length === 0) return v.activity || queried('section') || queried('group') ? 'Nobody is meant here.' : 'Nobody takes part yet.'
-  if (v.all.spoke === 0) return `Nobody of ${people.value.length} has spoken yet.`
-  return `${v.all.spoke} of ${people.value.length} ${v.all.spoke === 1 ? 'has' : 'have'} spoken; half of all words ${v.all.haveHalf === 1 ? 'come from one student' : `come from ${inWords(v.all.haveHalf)} students`}${silent.value.length === 0 ? '.' : ';'}`
+  const all = people.value.length.toLocaleString('en')
+  if (v.all.spoke === 0) return `Nobody of ${all} has spoken yet.`
+  return `${v.all.spoke.toLocaleString('en')} of ${all} ${v.all.spoke === 1 ? 'has' : 'have'} spoken; half of all words ${v.all.haveHalf === 1 ? 'come from one student' : `come from ${inWords(v.all.haveHalf)} students`}${silent.value.length === 0 ? '.' : ';'}`
 })
 const silentWords = computed(() => silent.value.length === 0 ? '' : `${inWords(silent.value.length)} ${plural(silent.value.length, 'has', 'have')} said nothing.`)
 const neglected = computed(() => people.value.filter(p => p.fromMe.gapDays >= (view.value?.gapLimit ?? Infinity)))
