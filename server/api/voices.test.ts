@@ -6,7 +6,7 @@ import { seededRandom } from '#core/chance/seededRandom'
 import { measureText } from '#core/contributing/measureText'
 import * as t from '#server/database/schema'
 import type { Client } from '#server/testing/server'
-import { recountAll, recountEchoes, recountNetwork, recountPeople, recountRhythm } from '#server/testing/recountVoices'
+import { recountAll, recountChecks, recountEchoes, recountNetwork, recountPeople, recountRhythm } from '#server/testing/recountVoices'
 import { doc, testWorld, type World } from '#server/testing/world'
 import type { PresenceView } from '#shared/voices/presence'
 import type { OneVoice } from '#shared/voices/student'
@@ -49,11 +49,17 @@ describe('voices', () => {
     expect(view.mostAnswered.map(e => [e.id, e.answers, e.people])).toEqual(first.map(e => [e.id, e.answers, e.people]))
     expect(view.unanswered.map(e => e.id)).toEqual(echoes.filter(e => !e.heard).slice(0, 5).map(e => e.id))
   }
+  async function expectChecks(view: VoicesView, activityId: string) {
+    const rows = new Map((await recountChecks(world.db, { seminarId: world.seminar.id, timeZone: world.seminar.timeZone }, activityId)).map(r => [r.id, r]))
+    expect(view.people.map(p => [p.name, p.met, p.asked, true])).toEqual(view.people.map((p) => { const r = rows.get(p.id)!; return [p.name, r.met, r.asked, r.known] }))
+    expect(new Set(view.people.map(p => p.met)).size).toBeGreaterThan(1)
+  }
   const published = async () => (await world.db.select({ id: t.activities.id }).from(t.activities).where(and(eq(t.activities.seminarId, world.seminar.id), eq(t.activities.isTemplate, false), eq(t.activities.state, 'published')))).map(a => a.id)
 
   it('are of one activity what the database counts by itself, and say what the silent did do', async () => {
     const view = await voices(`?activity=${world.breakwater.id}`)
     await expectSame(view, [world.breakwater.id], '2000-01-01', '2100-01-01')
+    await expectChecks(view, world.breakwater.id)
     expect(view.activity).toMatchObject({ id: world.breakwater.id, kind: 'discussion' })
     for (const figure of ['ease', 'firstAgainstDue', 'medianToAnswer', 'reciprocity'] as const) expect(view.people.filter(p => p[figure] !== null).length, figure).toBeGreaterThan(10)
     expect(view.people.filter(p => p.between > 0).length).toBeGreaterThan(5)
@@ -103,6 +109,7 @@ describe('voices', () => {
     await world.db.insert(t.extensions).values(people.filter(p => p.role === 'student').slice(0, 8).map((p, i) => ({ seminarId: world.seminar.id, activityId: world.dredge.id, enrolmentId: p.id, dueAt: new Date(Date.parse('2026-10-01T08:00:00Z') + i * 400_000_000), reason: 'chance' })))
     const all = [world.dredge.id]
     await expectSame(await voices(`?activity=${world.dredge.id}`), all, '2000-01-01', '2100-01-01')
+    await expectChecks(await voices(`?activity=${world.dredge.id}`), world.dredge.id)
     await expectSame(await voices(), await published(), '2026-09-06T22:00:00Z', '2026-10-18T22:00:00Z')
     // of some weeks only; what was answered after them is answered all the same
     await expectSame(await voices('?from=3&to=3'), await published(), '2026-09-20T22:00:00Z', '2026-09-27T22:00:00Z')

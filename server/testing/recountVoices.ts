@@ -99,3 +99,16 @@ export const recountRhythm = (db: Database, span: Span) => db.execute<{ day: str
 export const recountEchoes = (db: Database, span: Span) => db.execute<{ id: string, answers: number, people: number, heard: boolean }>(sql`
   with ${scope(span)} select x.id, count(r.id)::int as answers, count(distinct r.author_id)::int as people, x.id in (select id from heard) as heard
   from said x left join said r on r.parent_id = x.id and r.author_id <> x.author_id and r.author_id in (select id from meant) where x.author_id in (select id from students) group by x.id, x.shown_at order by x.shown_at, x.id`)
+
+/** Of what a discussion asks, how much each student has done. */
+export const recountChecks = (db: Database, { seminarId, timeZone }: Pick<Span, 'seminarId' | 'timeZone'>, activityId: string) => db.execute<{ id: string, asked: number, met: number, known: boolean }>(sql`
+  with students as (select e.id from enrolments e where e.seminar_id = ${seminarId} and e.role = 'student' and e.state = 'active'),
+  said as (select c.*, p.author_id as answers from contributions c left join contributions p on p.id = c.parent_id where c.activity_id = ${activityId} and c.state = 'shown'),
+  asked as (select x.rule ->> 'kind' as kind, (x.rule ->> 'need')::int as need, coalesce((x.rule ->> 'minWords')::int, 0) as least, x.rule ->> 'what' as what from expectations x where x.activity_id = ${activityId})
+  select s.id, (select count(*)::int from asked) as asked, (select bool_and(kind in ('entries', 'replies', 'activeDays', 'holds')) from asked) as known,
+    (select count(*)::int from asked a where a.need <= case a.kind
+      when 'entries' then (select count(*) from said c where c.author_id = s.id and c.type = 'post' and c.words >= a.least)
+      when 'replies' then (select count(distinct c.answers) from said c where c.author_id = s.id and c.words >= a.least and c.answers <> s.id and c.answers in (select id from students))
+      when 'activeDays' then (select count(distinct (c.shown_at at time zone ${timeZone})::date) from said c where c.author_id = s.id)
+      when 'holds' then (select count(*) from said c where c.author_id = s.id and case a.what when 'source' then c.sources else c.figures end > 0) end) as met
+  from students s`)
