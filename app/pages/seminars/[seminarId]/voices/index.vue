@@ -72,7 +72,8 @@ const linkTo = (e: { readonly activityId: string, readonly id: string }) => `/se
 const weeks = computed(() => view.value ? view.value.from === view.value.to ? `week ${view.value.from}` : `weeks ${view.value.from}–${view.value.to}` : '')
 const narrowed = computed(() => Boolean(seminar.chosenWeek) || Boolean(queried('from')) || Boolean(queried('to')))
 const several = computed(() => (view.value?.activities ?? []).filter(a => queried('among')?.split(',').includes(a.id)))
-const look = computed<Look>(() => ({ kind: queried('kind') as Look['kind'], ids: view.value?.activity ? [view.value.activity.id] : several.value.map(a => a.id) }))
+// what was asked for, not what has come: a second tick must not wait for the first one's figures
+const look = computed<Look>(() => ({ kind: queried('kind') as Look['kind'], ids: (queried('activity') ?? queried('among'))?.split(',') ?? [] }))
 const lookAt = ({ kind, ids }: Look) => set({ kind, activity: ids.length === 1 ? ids[0] : undefined, among: ids.length > 1 ? ids.join(',') : undefined })
 const mayWrite = computed(() => !seminar.shell?.archived)
 const writeTo = (ids: readonly string[], about: boolean) => `/seminars/${route.params.seminarId}/messages/write?to=${ids.join(',')}${about && view.value?.activity ? `&activity=${view.value.activity.id}` : ''}`
