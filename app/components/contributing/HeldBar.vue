@@ -7,13 +7,17 @@ const emit = defineEmits<{ approve: [], sendBack: [remark: string] }>()
 const asking = ref(false)
 const remark = ref('')
 const remarkId = useId()
+function sendBack() {
+  emit('sendBack', remark.value)
+  asking.value = false
+}
 </script>
 
 <template>
   <div class="held">
     <template v-if="isStaff">
       <p><b>{{ contribution.sentBack ? 'Sent back, not changed yet' : 'Held for approval' }}</b>: nobody but you and its author sees it.<template v-if="contribution.sentBack"> You wrote: “{{ contribution.sentBack }}”</template></p>
-      <form v-if="asking" @submit.prevent="emit('sendBack', remark); asking = false">
+      <form v-if="asking" @submit.prevent="sendBack">
         <label :for="remarkId">What is to change?</label><input :id="remarkId" v-model="remark" class="in" maxlength="1000" required>
         <v-btn type="submit" :disabled="remark.trim() === ''">Send it back</v-btn><v-btn class="quiet" @click="asking = false">not after all</v-btn>
       </form>

@@ -19,6 +19,10 @@ onMounted(async () => {
   try { found.value = await api.get<LookAlikesView>(`/api/activities/${props.activityId}/look-alikes`) }
   catch { found.value = null } // a hint that cannot be had is no hint
 })
+function goTo(id: string) {
+  at.value = null
+  emit('goTo', id)
+}
 </script>
 
 <template>
@@ -31,7 +35,7 @@ onMounted(async () => {
         <p class="hint">Quotations and the brief are left out. It may be a source both used, or one answering the other.</p>
         <div class="sides">
           <article v-for="[side, words] in [[pair.first, pair.passages.map(p => p.first)], [pair.second, pair.passages.map(p => p.second)]] as const" :key="side.id">
-            <p class="by"><b>{{ side.author }}</b>, {{ dayTime(side.shownAt) }} · {{ percent(side.share) }} of it <button class="link" type="button" @click="at = null; emit('goTo', side.id)">go there</button></p>
+            <p class="by"><b>{{ side.author }}</b>, {{ dayTime(side.shownAt) }} · {{ percent(side.share) }} of it <button class="link" type="button" @click="goTo(side.id)">go there</button></p>
             <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
             <div class="prose" v-html="marked(side.html, words)" />
           </article>

@@ -101,6 +101,10 @@ onMounted(() => {
   if (location.hash.startsWith('#c-')) void focusEntry(location.hash.slice(3))
   if (!waiting.value) void Promise.resolve(store.recordVisit()).catch(() => {})
 })
+function showAllEntries() {
+  author.value = null
+  period.value = null
+}
 </script>
 
 <template>
@@ -109,7 +113,7 @@ onMounted(() => {
       <main>
         <div class="sort">
           <span v-if="!waiting"><b>{{ entries.filter(e => e.state === 'shown').length }}</b> {{ plural(entries.length, 'entry', 'entries') }}, <b>{{ comments }}</b> {{ plural(comments, 'comment') }}</span>
-          <template v-if="author || period"><span>{{ author ? `only ${authors.find(a => a.id === author)?.name ?? 'one person'}` : '' }}{{ author && period ? ', ' : '' }}{{ period ? periods.find(p => p.key === period)?.label : '' }}</span><button class="link" type="button" @click="author = null; period = null">everything</button></template>
+          <template v-if="author || period"><span>{{ author ? `only ${authors.find(a => a.id === author)?.name ?? 'one person'}` : '' }}{{ author && period ? ', ' : '' }}{{ period ? periods.find(p => p.key === period)?.label : '' }}</span><button class="link" type="button" @click="showAllEntries">everything</button></template>
           <span class="grow" />
           <v-btn v-if="desk.mayWrite && !writing" class="main" @click="writing = v4()">Write an entry <kbd>w</kbd></v-btn>
         </div>

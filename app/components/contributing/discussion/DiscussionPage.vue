@@ -134,6 +134,10 @@ onMounted(() => {
   else if (draft && desk.mayWrite) desk.reply(draft.parentId!, false)
   if (!store.thread?.waiting) void Promise.resolve(store.recordVisit()).catch(() => {})
 })
+function replyAt(postId: string) {
+  desk.reply(postId)
+  focusPost(postId)
+}
 </script>
 
 <template>
@@ -161,7 +165,7 @@ onMounted(() => {
           </div>
           <div v-if="questionsLeft.length > 0" class="questions">
             <p><b>{{ capital(inWords(questionsLeft.length)) }} {{ plural(questionsLeft.length, 'question') }} to answer.</b> {{ activity.writeFirst ? 'The others’ answers to a question appear once yours is in.' : '' }}</p>
-            <p v-for="(q, n) in questionsLeft" :key="q.id"><button class="link" type="button" @click="desk.reply(q.id); focusPost(q.id)">answer question {{ n + 1 }}</button> <span class="muted">{{ (q.html ?? '').replace(/<[^>]+>/g, ' ').trim().slice(0, 110) }}</span></p>
+            <p v-for="(q, n) in questionsLeft" :key="q.id"><button class="link" type="button" @click="replyAt(q.id)">answer question {{ n + 1 }}</button> <span class="muted">{{ (q.html ?? '').replace(/<[^>]+>/g, ' ').trim().slice(0, 110) }}</span></p>
           </div>
           <div v-if="opening" class="opening">
             <WriteBox :place="{ activityId: activity.id, parentId: null }" :label="byQuestion ? 'A question for all' : 'A new thread'" :min-words="1" :stored="store.draftAt(null)" :attach="desk.attach" closable @posted="openingPosted" @away="opening = false" />

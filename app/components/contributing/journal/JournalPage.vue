@@ -97,6 +97,10 @@ onMounted(() => {
   if (at?.view === 'whole') { whose.value = entries.value.find(e => e.id === at.threadId)?.author.id ?? null; void focusEntry(at.id) }
   void Promise.resolve(store.recordVisit()).catch(() => {})
 })
+function openAsked() {
+  open(entries.value.find(e => e.id === asking.value)!, true)
+  asking.value = null
+}
 </script>
 
 <template>
@@ -145,7 +149,7 @@ onMounted(() => {
       <div class="card ask">
         <h2>Open this entry to the class?</h2>
         <p>Everyone in the seminar can then read it under {{ desk.isStaff ? 'its author’s' : 'your' }} name, with all that you and staff have written under it. It can be closed again, but not unread.</p>
-        <p class="end"><v-btn class="main" @click="open(entries.find(e => e.id === asking)!, true); asking = null">Open it</v-btn><v-btn class="quiet" @click="asking = null">Keep it as it is</v-btn></p>
+        <p class="end"><v-btn class="main" @click="openAsked">Open it</v-btn><v-btn class="quiet" @click="asking = null">Keep it as it is</v-btn></p>
       </div>
     </v-dialog>
   </ActivityPage>

@@ -18,6 +18,10 @@ function send(id: string) {
   if (answer.value) emit('answer', id, answer.value)
   answering.value = null
 }
+function startAnswer(reviewId: string) {
+  answering.value = reviewId
+  answer.value = null
+}
 </script>
 
 <template>
@@ -41,7 +45,7 @@ function send(id: string) {
           <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
           <div v-if="r.answerHtml && answering !== r.id" class="prose small" v-html="r.answerHtml" />
           <div v-if="answering === r.id" class="box"><RichEditor :doc="{ type: 'doc', content: [{ type: 'paragraph' }] }" :label="`Answer to ${r.from}`" autofocus @write="(doc: RichNode) => { answer = doc }" /><p class="acts"><v-btn class="quiet" @click="answering = null">Put away</v-btn><v-btn class="main" @click="send(r.id)">Answer</v-btn></p></div>
-          <button v-else class="link small" type="button" @click="answering = r.id; answer = null">{{ r.answerHtml ? 'answer anew' : 'answer, without names' }}</button>
+          <button v-else class="link small" type="button" @click="startAnswer(r.id)">{{ r.answerHtml ? 'answer anew' : 'answer, without names' }}</button>
         </div>
       </div>
     </template>

@@ -60,6 +60,10 @@ function rename() {
   renaming.value = false
   if (title.value.trim() && title.value.trim() !== props.page.title) emit('rename', title.value.trim())
 }
+function startRenaming() {
+  renaming.value = true
+  title.value = props.page.title
+}
 </script>
 
 <template>
@@ -77,7 +81,7 @@ function rename() {
       <p class="acts">
         <v-btn v-if="mayWrite" class="main" @click="emit('write')">{{ page.draft ? 'Go on with your draft' : page.number === 0 ? 'Begin the page' : 'Write on it' }} <kbd>e</kbd></v-btn>
         <v-btn v-if="page.number > 0" :to="historyTo">Versions and changes <kbd>h</kbd></v-btn>
-        <button v-if="mayWrite && !renaming" class="link" type="button" @click="renaming = true; title = page.title">rename</button>
+        <button v-if="mayWrite && !renaming" class="link" type="button" @click="startRenaming">rename</button>
         <button v-if="mayWrite" class="link" type="button" @click="emit('remove')">take it out</button>
       </p>
     </header>

@@ -139,6 +139,18 @@ function hide() {
 }
 const FORMS = [['csv', 'CSV'], ['xlsx', 'XLSX'], ['oneroster', 'OneRoster 1.2 CSV'], ['pdf', 'letters as one PDF'], ['zip', 'letters as a zip']] as const
 const marksIn = ref(false)
+function selectHead(index: number) {
+  at.value = null
+  head.value = index >= 0 ? index : null
+}
+function sayImported(marks: number) {
+  notices.say(
+    marks === 0
+      ? 'Nothing was changed.'
+      : `${capital(inWords(marks))} ${plural(marks, 'mark')} taken in, held until you return them.`,
+  )
+  void refresh()
+}
 </script>
 
 <template>
@@ -159,7 +171,7 @@ const marksIn = ref(false)
     <p v-if="book.columns.length === 0" class="empty">Nothing is graded yet. When an activity with points or a rubric is published it gets a column here. Weights are set in <NuxtLink :to="`${base}/settings`">the settings</NuxtLink>.</p>
     <p v-else-if="book.rows.length === 0" class="empty">Nobody to grade yet: no students are in this seminar.</p>
     <div v-else class="panes">
-      <GradeGrid :book="book" :rows="rows" :columns="columns" :at="at" @at="go" @edit="edit" @head="at = null; head = $event >= 0 ? $event : null" @move="move">
+      <GradeGrid :book="book" :rows="rows" :columns="columns" :at="at" @at="go" @edit="edit" @head="selectHead" @move="move">
         <p v-if="rows.length === 0" class="empty">Nobody fits these choices.</p>
       </GradeGrid>
       <aside aria-label="Beside the gradebook">
@@ -179,7 +191,7 @@ const marksIn = ref(false)
         </div>
       </aside>
     </div>
-    <MarksIn v-model="marksIn" :seminar-id="seminarId" :columns="book.columns" @done="notices.say($event === 0 ? 'Nothing was changed.' : `${capital(inWords($event))} ${plural($event, 'mark')} taken in, held until you return them.`); refresh()" />
+    <MarksIn v-model="marksIn" :seminar-id="seminarId" :columns="book.columns" @done="sayImported" />
   </div>
 </template>
 

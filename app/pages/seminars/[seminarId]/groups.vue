@@ -49,6 +49,10 @@ const remove = () => attempt(async () => {
   notices.say('The group plan is gone. Nobody\'s work was touched.')
 })
 const chooseOwn = (planId: string, groupId: string | null) => attempt(async () => { await api.put(`${base}/${planId}/mine`, { groupId }); await refresh() }).then(done => { if (done === null) void refresh() })
+function choose(planId: string) {
+  chosenId.value = planId
+  making.value = false
+}
 </script>
 
 <template>
@@ -57,7 +61,7 @@ const chooseOwn = (planId: string, groupId: string | null) => attempt(async () =
     <div class="top">
       <PeopleTabs />
       <div v-if="data.plans.length > 0 || data.mayManage" class="plans">
-        <button v-for="p in data.plans" :key="p.id" type="button" class="chip" :class="{ on: p.id === plan?.id && !making }" :aria-pressed="p.id === plan?.id && !making" @click="chosenId = p.id; making = false">{{ p.title }}</button>
+        <button v-for="p in data.plans" :key="p.id" type="button" class="chip" :class="{ on: p.id === plan?.id && !making }" :aria-pressed="p.id === plan?.id && !making" @click="choose(p.id)">{{ p.title }}</button>
         <button v-if="data.mayManage" type="button" class="chip" :class="{ on: making }" @click="making = !making">+ new plan</button>
       </div>
     </div>

@@ -46,6 +46,10 @@ const sharingOpen = ref(false)
 function share(a: Activity) { sharing.value = a; sharingOpen.value = true }
 const keys = computed<Key[]>(() => [{ keys: 'g Enter', does: 'the next who is ready, anywhere', run: goNext }])
 const { listOpen } = useKeys(() => keys.value)
+function sayAndRefresh(sentence: string) {
+  notices.say(sentence)
+  void refresh()
+}
 </script>
 
 <template>
@@ -65,7 +69,7 @@ const { listOpen } = useKeys(() => keys.value)
       <ul><li v-for="s in ORDER" :key="s" :class="{ none: counts(a)[s] === 0 }"><FillMark :standing="s" :named="false" /><b class="num">{{ counts(a)[s] }}</b> {{ STANDING_WORDS[s] }}</li></ul>
       <div class="acts"><v-btn :to="desk(a, first(a))">Open the marking desk</v-btn><button v-if="data.markers.length > 1" class="link small" type="button" @click="share(a)">who marks whom</button></div>
     </article>
-    <ShareDialog v-if="sharing" v-model="sharingOpen" :activity="sharing" :markers="data.markers" @done="notices.say($event); refresh()" />
+    <ShareDialog v-if="sharing" v-model="sharingOpen" :activity="sharing" :markers="data.markers" @done="sayAndRefresh" />
     <KeyList v-model="listOpen" :keys="keys" />
   </main>
 </template>

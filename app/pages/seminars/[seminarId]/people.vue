@@ -68,6 +68,11 @@ const revoke = (code: JoiningCodeView) => attempt(async () => {
   notices.say(`${code.code} lets nobody in any more.`)
 })
 const toggle = (id: string) => { if (!chosen.delete(id)) chosen.add(id) }
+function sayErased(name: string) {
+  keeping.value = null
+  void refresh()
+  notices.say(`Erased. What they did stands under “${name}” now.`)
+}
 </script>
 
 <template>
@@ -103,7 +108,7 @@ const toggle = (id: string) => { if (!chosen.delete(id)) chosen.add(id) }
       <p v-if="withdrawn.length > 0 || showing === 'withdrawn'" class="small"><button class="link" type="button" @click="showing = showing === 'here' ? 'withdrawn' : 'here'">{{ showing === 'here' ? `Show the ${inWords(withdrawn.length)} withdrawn` : 'Show everyone who is here' }}</button></p>
     </main>
     <aside v-if="data.mayManage"><JoiningCodes :codes="data.codes" :sections="data.sections" @make="makeCode" @revoke="revoke" /></aside>
-    <ErasePerson :person="keeping" :seminar-id="String(route.params.seminarId)" @close="keeping = null" @erased="(name) => { keeping = null; void refresh(); notices.say(`Erased. What they did stands under “${name}” now.`) }" />
+    <ErasePerson :person="keeping" :seminar-id="String(route.params.seminarId)" @close="keeping = null" @erased="sayErased" />
     <RosterDialog v-model="importing" :seminar-id="String(route.params.seminarId)" @imported="imported" />
   </div>
 </template>

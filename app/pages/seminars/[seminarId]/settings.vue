@@ -43,6 +43,10 @@ function bands(event: Event, i: number) {
   const parsed = text(event).split(',').map(part => /^\s*(.+?)\s+(\d+(?:\.\d+)?)\s*%?\s*$/.exec(part)).filter(m => m !== null).map(m => ({ letter: m[1]!, fromPercent: Number(m[2]) }))
   edit!.change({ scales: s.value.scales.map((scale, j) => j === i ? { ...scale, bands: parsed } : scale) })
 }
+function reloadSeminar() {
+  void refresh()
+  void seminar.load(String(route.params.seminarId))
+}
 </script>
 
 <template>
@@ -113,7 +117,7 @@ function bands(event: Event, i: number) {
         <p class="sentence">A student without a word from you for <input class="in short" type="number" min="1" max="120" :value="s.presenceGapDays" aria-label="Days without a word" @input="edit.change({ presenceGapDays: number($event) })"> days is pointed out.</p>
       </div>
     </section>
-    <SeminarActs :seminar-id="String(route.params.seminarId)" :settings="s" :archived="data.archived" @changed="refresh(); seminar.load(String(route.params.seminarId))" />
+    <SeminarActs :seminar-id="String(route.params.seminarId)" :settings="s" :archived="data.archived" @changed="reloadSeminar" />
   </main>
 </template>
 

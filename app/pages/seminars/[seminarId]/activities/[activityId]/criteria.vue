@@ -67,6 +67,10 @@ const keys = computed<Key[]>(() => [
 ])
 const { listOpen } = useKeys(() => keys.value)
 const stateWords = computed(() => ({ 'saved': 'saved', 'saving': 'saving …', 'not saved': 'not saved', 'two texts': 'somebody else saved one of these meanwhile; open it on the desk' })[store.state])
+function goToCriterion(index: number) {
+  at.value = index
+  focused.value = 0
+}
 </script>
 
 <template>
@@ -81,7 +85,7 @@ const stateWords = computed(() => ({ 'saved': 'saved', 'saving': 'saving …', '
     <p v-if="!rubric" class="empty">This activity is not marked by a rubric, so there are no criteria to go by.</p>
     <template v-else>
       <nav class="criteria" aria-label="Criteria">
-        <button v-for="(c, i) in rubric.criteria" :key="c.id" type="button" :class="{ on: i === at }" :aria-current="i === at" @click="at = i; focused = 0">{{ c.title }} <span class="num">{{ points(c.max) }}</span></button>
+        <button v-for="(c, i) in rubric.criteria" :key="c.id" type="button" :class="{ on: i === at }" :aria-current="i === at" @click="goToCriterion(i)">{{ c.title }} <span class="num">{{ points(c.max) }}</span></button>
         <span class="grow" /><span class="small muted num">{{ judged }} of {{ store.desk.students.length }} have a step</span>
         <span class="which" role="group" aria-label="Who is shown"><button v-for="[value, label] in SHOWN" :key="value" type="button" class="chip" :class="{ on: shown === value }" :aria-pressed="shown === value" @click="choose(value)">{{ label }}</button></span>
       </nav>

@@ -89,6 +89,10 @@ async function moved(n: number) {
 const warnUnsaved = (event: BeforeUnloadEvent) => { if (store.state === 'saving' || store.state === 'not saved') event.preventDefault() }
 onMounted(() => { store.prefetch(); window.addEventListener('beforeunload', warnUnsaved) })
 onBeforeUnmount(() => { window.removeEventListener('beforeunload', warnUnsaved); void store.save() })
+function showPreview(id: string | null) {
+  previewed.value = id
+  open.preview = true
+}
 </script>
 
 <template>
@@ -121,13 +125,13 @@ onBeforeUnmount(() => { window.removeEventListener('beforeunload', warnUnsaved);
       </div>
       <LetterPane
         v-if="!second" :activity-id="activityId" :seminar-id="seminarId" :record="record" :names="names" :state="store.state" :problem="store.problem" :busy="busy" :max="max" :by-rubric="rubric !== null" :history-open="open.history" :together="store.desk.together ? (counts?.ready ?? 0) : 0"
-        @change="store.change($event)" @hold="acts.goOn('hold')" @return="acts.goOn('return')" @reopen="store.act('reopen')" @take-back="store.act('take-back')" @write="acts.writeAbout" @phrases="open.phrases = true" @preview="previewed = null; open.preview = true" @history="open.history = !open.history"
+        @change="store.change($event)" @hold="acts.goOn('hold')" @return="acts.goOn('return')" @reopen="store.act('reopen')" @take-back="store.act('take-back')" @write="acts.writeAbout" @phrases="open.phrases = true" @preview="showPreview(null)" @history="open.history = !open.history"
       />
       <aside v-else class="blind"><p>The letter is the first marker’s. Read, set your steps, and hand them over.</p></aside>
     </div>
     <p v-else-if="store.desk.students.length === 0" class="empty">No students are in this seminar yet. Once they are, everyone stands in the strip above, with a mark that fills as their work comes in.</p>
     <p v-else class="empty" role="status">Fetching the record …</p>
-    <ReturnDialog v-model="open.returning" :held="held" :not-held="store.desk.together ? (counts?.ready ?? 0) : 0" :called="names.nameOf" @return="acts.returnThese" @preview="previewed = $event; open.preview = true" />
+    <ReturnDialog v-model="open.returning" :held="held" :not-held="store.desk.together ? (counts?.ready ?? 0) : 0" :called="names.nameOf" @return="acts.returnThese" @preview="showPreview" />
     <PhraseDialog v-if="open.phrases" v-model="open.phrases" :seminar-id="seminarId" :criterion="acts.criterion.value?.title ?? null" :points="pointsHere" @insert="acts.insert($event, acts.criterion.value?.title ?? null)" />
     <LetterPreview v-if="open.preview && previewOf" v-model="open.preview" :path="`/api/activities/${activityId}/records/${previewOf.id}`" :to="names.givenOf(previewOf)" :title="store.activity.title" />
     <KeyList v-model="listOpen" :keys="acts.keys.value" />

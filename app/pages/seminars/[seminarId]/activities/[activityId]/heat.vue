@@ -57,6 +57,10 @@ useKeys(() => [
   { keys: 'j ArrowRight', does: 'the next passage', run: () => turn(1) }, { keys: 'k ArrowLeft', does: 'the passage before', run: () => turn(-1) },
 ])
 const current = computed(() => shown.value[at.value] ?? null)
+function showBig() {
+  big.value = true
+  at.value = 0
+}
 </script>
 
 <template>
@@ -69,7 +73,7 @@ const current = computed(() => shown.value[at.value] ?? null)
       <div class="tools">
         <span role="group" aria-label="Order"><button v-for="[v, l] in [['heat', 'most talk first'], ['open', 'open questions'], ['text', 'in order of the text']] as const" :key="v" type="button" :class="{ on: order === v }" :aria-pressed="order === v" @click="order = v">{{ l }}</button></span>
         <label><input v-model="named" type="checkbox"> with names</label>
-        <v-btn class="main" :disabled="shown.length === 0" @click="big = true; at = 0">Show large <kbd>s</kbd></v-btn>
+        <v-btn class="main" :disabled="shown.length === 0" @click="showBig">Show large <kbd>s</kbd></v-btn>
       </div>
     </header>
     <p v-if="passages.length === 0 && hot.length > 0" class="empty">Every question has an answer.</p>

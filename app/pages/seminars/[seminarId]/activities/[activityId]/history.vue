@@ -123,6 +123,10 @@ const sentence = computed(() => [members.value.map(m => m.isMe ? 'you' : m.name)
 const calledGiven = computed(() => members.value.find(m => m.id === member.value)?.givenName ?? desk.record?.student.givenName ?? '')
 const roots = computed(() => page.value?.comments.filter(c => c.parentId === null && !c.withdrawn) ?? [])
 const plain = (html: string) => html.replace(/<[^>]+>/g, ' ').replaceAll('&amp;', '&').replaceAll('&lt;', '<').replaceAll('&gt;', '>').replaceAll('&quot;', '"').replaceAll('&#39;', '\'').replace(/\s+/g, ' ').trim()
+function showOnly(memberId: string | null) {
+  only.value = memberId
+  if (memberId && seminar.isStaff) void showMember(memberId)
+}
 </script>
 
 <template>
@@ -162,7 +166,7 @@ const plain = (html: string) => html.replace(/<[^>]+>/g, ' ').replaceAll('&amp;'
         </div>
       </main>
       <aside>
-        <SharesPane v-if="shares" :shares="shares" :only="only" @only="only = $event; if ($event && seminar.isStaff) void showMember($event)" />
+        <SharesPane v-if="shares" :shares="shares" :only="only" @only="showOnly" />
         <MemberSteps v-if="seminar.isStaff && desk.record?.rubric && members.some(m => m.id === member)" :rubric="desk.record.rubric" :record="desk.record" :called="calledGiven" @step="setStep" />
         <section v-if="roots.length > 0" class="talk"><h2>Comments on this page <span>{{ roots.length }}, {{ roots.filter(c => !c.resolved).length === 0 ? 'all acted on' : `${inWords(roots.filter(c => !c.resolved).length)} open` }}</span></h2>
           <p v-for="c in roots" :key="c.id" class="comment" :class="{ done: c.resolved }"><span><em>{{ c.author.isMe ? 'You' : c.author.givenName }}</em> {{ plain(c.html) }}</span><b>{{ c.resolved ? `acted on in version ${c.resolved.number} by ${c.resolved.writer.givenName}` : `open since ${shortDayTime(c.shownAt).split(' ')[0]}` }}</b></p>
