@@ -33,13 +33,29 @@ export default tseslint.config(
     },
   },
   { files: ['scripts/**', 'bench/**', 'e2e/**', 'demo/**'], rules: { 'no-console': 'off' } },
-  floor(['core/**/*.ts'], ['^#(shared|server)', '^~', '(^|/)\\.\\./(.*/)?(app|server|shared|demo)/', FRAMEWORKS], 'core imports nothing but core and plain computing packages'),
-  
-  floor(['shared/**/*.ts'], ['^#server', '^~', '(^|/)\\.\\./(.*/)?(app|server|demo)/'], 'shared imports only core'),
-  floor(['app/**/*.{ts,vue}'], ['^#server', '(^|/)\\.\\./(.*/)?(server|demo)/'], 'app imports only shared and core'),
+  floor(
+    ['core/**/*.ts'],
+    ['^#(shared|server)', '^~', '(^|/)\\.\\./(.*/)?(app|server|shared|demo)/', FRAMEWORKS],
+    'core imports nothing but core and plain computing packages',
+  ),
+
+  floor(
+    ['shared/**/*.ts'],
+    ['^#server', '^~', '(^|/)\\.\\./(.*/)?(app|server|demo)/'],
+    'shared imports only core',
+  ),
+  floor(
+    ['app/**/*.{ts,vue}'],
+    ['^#server', '(^|/)\\.\\./(.*/)?(server|demo)/'],
+    'app imports only shared and core',
+  ),
   floor(['server/**/*.ts'], ['^~', '(^|/)\\.\\./(.*/)?(app|demo)/'], 'server imports only shared and core'),
   // a route parses, asks access, calls one service and answers: the database is not its business
-  floor(['server/api/**/*.ts'], ['^#server/database', '^drizzle-orm', '^~'], 'a route calls a service; it does not reach into the database'),
+  floor(
+    ['server/api/**/*.ts'],
+    ['^#server/database', '^drizzle-orm', '^~'],
+    'a route calls a service; it does not reach into the database',
+  ),
   { files: ['e2e/**'], rules: { 'no-empty-pattern': 'off' } }, // the runner reads which fixtures a test wants from the pattern
   { files: ['**/*.test.ts'], rules: { 'no-restricted-imports': 'off' } },
 )

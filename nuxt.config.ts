@@ -3,17 +3,27 @@ import { fileURLToPath } from 'node:url'
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 const floors = { '#core': here('./core'), '#shared': here('./shared'), '#server': here('./server') }
 
-interface Chunk { readonly type: string, readonly imports?: readonly string[] }
+interface Chunk {
+  readonly type: string
+  readonly imports?: readonly string[]
+}
 /** Files that run in a thread of their own (`new URL('./….ts', import.meta.url)`) become files of their own beside the server's. */
 const threads = {
   name: 'threads',
-  transform(this: { emitFile: (file: { type: 'chunk', id: string, fileName: string }) => string }, code: string, id: string) {
+  transform(
+    this: { emitFile: (file: { type: 'chunk'; id: string; fileName: string }) => string },
+    code: string,
+    id: string,
+  ) {
     if (!id.startsWith(floors['#server'])) return null
-    const changed = code.replace(/new URL\('\.\/(\w+Thread)\.ts', import\.meta\.url\)/g, (_, name: string) => {
-      const fileName = `threads/${name}.mjs`
-      this.emitFile({ type: 'chunk', id: `${id.slice(0, id.lastIndexOf('/'))}/${name}.ts`, fileName })
-      return `new URL('./${fileName}', import.meta.url)`
-    })
+    const changed = code.replace(
+      /new URL\('\.\/(\w+Thread)\.ts', import\.meta\.url\)/g,
+      (_, name: string) => {
+        const fileName = `threads/${name}.mjs`
+        this.emitFile({ type: 'chunk', id: `${id.slice(0, id.lastIndexOf('/'))}/${name}.ts`, fileName })
+        return `new URL('./${fileName}', import.meta.url)`
+      },
+    )
     return changed === code ? null : { code: changed, map: null }
   },
   /** A thread that loaded the server would start a second one. */
@@ -21,12 +31,20 @@ const threads = {
     for (const name of Object.keys(bundle).filter(n => n.startsWith('threads/') && n.endsWith('.mjs'))) {
       const reached = new Set([name])
       for (const at of reached) bundle[at]?.imports?.forEach(i => reached.add(i))
-      if ([...reached].some(r => r.includes('nitro'))) throw new Error(`${name} would load the server: what both use belongs in core, or in a file of its own`)
+      if ([...reached].some(r => r.includes('nitro')))
+        throw new Error(
+          `${name} would load the server: what both use belongs in core, or in a file of its own`,
+        )
     }
   },
 }
 /** What threads share with the server stands apart from it. */
-const chunkOf = (id: string) => /[\\/]nitropack[\\/]/.test(id) ? 'nitro' : id.startsWith(floors['#core']) || id.startsWith(here('./server/http/problem')) ? 'floor' : undefined
+const chunkOf = (id: string) =>
+  /[\\/]nitropack[\\/]/.test(id)
+    ? 'nitro'
+    : id.startsWith(floors['#core']) || id.startsWith(here('./server/http/problem'))
+      ? 'floor'
+      : undefined
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
@@ -68,7 +86,10 @@ export default defineNuxtConfig({
     rollupConfig: { plugins: [threads as never], output: { manualChunks: chunkOf } } as never,
     compressPublicAssets: { gzip: true, brotli: false },
     // what papers need that name letters or types without bringing them along
-    publicAssets: [{ dir: here('./node_modules/pdfjs-dist/cmaps'), baseURL: '/paper/cmaps', maxAge: 86_400 }, { dir: here('./node_modules/pdfjs-dist/standard_fonts'), baseURL: '/paper/fonts', maxAge: 86_400 }],
+    publicAssets: [
+      { dir: here('./node_modules/pdfjs-dist/cmaps'), baseURL: '/paper/cmaps', maxAge: 86_400 },
+      { dir: here('./node_modules/pdfjs-dist/standard_fonts'), baseURL: '/paper/fonts', maxAge: 86_400 },
+    ],
     ...(process.env.JOVREL_OUTPUT && { output: { dir: process.env.JOVREL_OUTPUT } }),
   },
   typescript: {

@@ -6,7 +6,13 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 export default defineConfig({
   resolve: { alias: { '#core': here('./core'), '#shared': here('./shared'), '#server': here('./server') } },
   test: {
-    include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'app/**/*.test.ts', 'server/**/*.test.ts', 'scripts/**/*.test.ts'],
+    include: [
+      'core/**/*.test.ts',
+      'shared/**/*.test.ts',
+      'app/**/*.test.ts',
+      'server/**/*.test.ts',
+      'scripts/**/*.test.ts',
+    ],
     testTimeout: 180_000,
     hookTimeout: 300_000,
     maxWorkers: 2,

@@ -6,7 +6,10 @@ export default defineVuetifyConfiguration({
   theme: {
     defaultTheme: 'paper',
     themes: {
-      paper: { dark: false, colors: { background: '#f7f4ed', surface: '#fffdf9', primary: '#1c4a47', error: '#a2322b' } },
+      paper: {
+        dark: false,
+        colors: { background: '#f7f4ed', surface: '#fffdf9', primary: '#1c4a47', error: '#a2322b' },
+      },
     },
   },
   defaults: {

@@ -11,7 +11,10 @@ function random(seed: number) {
   return () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32
 }
 
-const WORDS = 'silt stone tide toll quay barge council guild harbour ledger mole token rope grain herring oath widow pilot winter channel'.split(' ')
+const WORDS =
+  'silt stone tide toll quay barge council guild harbour ledger mole token rope grain herring oath widow pilot winter channel'.split(
+    ' ',
+  )
 
 /** Fills one talk of the demo seminar with `posts` made-up contributions, for measuring only. */
 export async function fillTalk(db: Database, activityId: string, posts: number, series = 0): Promise<void> {
@@ -22,12 +25,30 @@ export async function fillTalk(db: Database, activityId: string, posts: number, 
   const made: string[] = []
   const rows: Array<typeof t.contributions.$inferInsert & { id: string }> = []
   for (let i = 0; i < posts; i++) {
-    const text = Array.from({ length: 40 + Math.floor(next() * 120) }, () => WORDS[Math.floor(next() * WORDS.length)]).join(' ')
+    const text = Array.from(
+      { length: 40 + Math.floor(next() * 120) },
+      () => WORDS[Math.floor(next() * WORDS.length)],
+    ).join(' ')
     const { doc, html, text: plain, words } = renderDoc(paragraphs(text))
     const parentId = made.length > 5 && next() < 0.8 ? made[Math.floor(next() * made.length)]! : null
     const id = `01900000-0000-7000-800${series}-${String(i).padStart(12, '0')}`
     const at = new Date(start + i * 30_000)
-    rows.push({ id, seminarId: activity!.seminarId, activityId, authorId: authors[Math.floor(next() * authors.length)]!.id, type: parentId ? 'reply' : 'post', parentId, state: 'shown', doc, html, text: plain, words, madeAt: at, savedAt: at, shownAt: at })
+    rows.push({
+      id,
+      seminarId: activity!.seminarId,
+      activityId,
+      authorId: authors[Math.floor(next() * authors.length)]!.id,
+      type: parentId ? 'reply' : 'post',
+      parentId,
+      state: 'shown',
+      doc,
+      html,
+      text: plain,
+      words,
+      madeAt: at,
+      savedAt: at,
+      shownAt: at,
+    })
     made.push(id)
   }
   for (let i = 0; i < rows.length; i += 500) await db.insert(t.contributions).values(rows.slice(i, i + 500))

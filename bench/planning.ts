@@ -5,26 +5,90 @@ import * as t from '#server/database/schema'
 import type { World } from '#server/testing/world'
 
 /** 500 people of four sections with twelve rules, six to keep together and six to keep apart. */
-export function groupPeople(): { readonly people: number, readonly rules: number, readonly once: () => void } {
+export function groupPeople(): {
+  readonly people: number
+  readonly rules: number
+  readonly once: () => void
+} {
   const people = Array.from({ length: 500 }, (_, i) => ({ id: `p${i}`, sectionId: `s${i % 4}` }))
-  const set = (n: number, step: number) => Array.from({ length: 6 }, (_, i) => Array.from({ length: n }, (_, k) => `p${(i * 37 + k * step) % 500}`))
-  const rules = { by: 'size' as const, count: 5, together: set(3, 101), apart: set(5, 17), mixSections: true, seed: 1 }
-  return { people: 500, rules: 12, once: () => { if (makeGroups(people, rules).kind !== 'made') throw new Error('the bench\'s own rules contradict each other') } }
+  const set = (n: number, step: number) =>
+    Array.from({ length: 6 }, (_, i) => Array.from({ length: n }, (_, k) => `p${(i * 37 + k * step) % 500}`))
+  const rules = {
+    by: 'size' as const,
+    count: 5,
+    together: set(3, 101),
+    apart: set(5, 17),
+    mixSections: true,
+    seed: 1,
+  }
+  return {
+    people: 500,
+    rules: 12,
+    once: () => {
+      if (makeGroups(people, rules).kind !== 'made')
+        throw new Error("the bench's own rules contradict each other")
+    },
+  }
 }
 
 /** Sixteen weeks with sixty activities in a seminar of their own. */
 export async function fillPlan(world: World, activities: number, weeks: number): Promise<string> {
   const { db } = world
-  const [seminar] = await db.insert(t.seminars).values({ code: 'BENCH', title: 'Sixty activities', college: '', timeZone: 'Europe/Amsterdam', firstDay: '2026-09-07', weeks }).returning()
+  const [seminar] = await db
+    .insert(t.seminars)
+    .values({
+      code: 'BENCH',
+      title: 'Sixty activities',
+      college: '',
+      timeZone: 'Europe/Amsterdam',
+      firstDay: '2026-09-07',
+      weeks,
+    })
+    .returning()
   const ines = await world.enrolment('ines')
-  await db.insert(t.enrolments).values({ seminarId: seminar!.id, personId: ines.personId, role: 'instructor' })
+  await db
+    .insert(t.enrolments)
+    .values({ seminarId: seminar!.id, personId: ines.personId, role: 'instructor' })
   const at = (day: number) => new Date(Date.UTC(2026, 8, 7 + day, 21, 59))
   for (let i = 0; i < activities; i++) {
-    const from = Math.floor(i * (weeks - 3) * 7 / activities)
+    const from = Math.floor((i * (weeks - 3) * 7) / activities)
     const id = v7()
-    await db.insert(t.activities).values({ id, seminarId: seminar!.id, kind: (['discussion', 'journal', 'blog', 'wiki', 'reading', 'lexicon'] as const)[i % 6]!, title: `Activity ${i + 1}`, summary: '', brief: { type: 'doc' }, briefHtml: '', state: 'draft', settings: { writeFirst: false, editMinutes: 30 }, opensAt: at(from), lateRule: { kind: 'none' }, position: i })
-    await db.insert(t.phases).values((['write', 'mark'] as const).map((name, k) => ({ seminarId: seminar!.id, activityId: id, name, startsAt: at(from + 7 * k), endsAt: at(from + 7 * (k + 1)), position: k })))
-    await db.insert(t.expectations).values({ seminarId: seminar!.id, activityId: id, rule: { kind: 'entries', need: 1, minWords: 200, due: 'write' }, position: 0 })
+    await db
+      .insert(t.activities)
+      .values({
+        id,
+        seminarId: seminar!.id,
+        kind: (['discussion', 'journal', 'blog', 'wiki', 'reading', 'lexicon'] as const)[i % 6]!,
+        title: `Activity ${i + 1}`,
+        summary: '',
+        brief: { type: 'doc' },
+        briefHtml: '',
+        state: 'draft',
+        settings: { writeFirst: false, editMinutes: 30 },
+        opensAt: at(from),
+        lateRule: { kind: 'none' },
+        position: i,
+      })
+    await db
+      .insert(t.phases)
+      .values(
+        (['write', 'mark'] as const).map((name, k) => ({
+          seminarId: seminar!.id,
+          activityId: id,
+          name,
+          startsAt: at(from + 7 * k),
+          endsAt: at(from + 7 * (k + 1)),
+          position: k,
+        })),
+      )
+    await db
+      .insert(t.expectations)
+      .values({
+        seminarId: seminar!.id,
+        activityId: id,
+        rule: { kind: 'entries', need: 1, minWords: 200, due: 'write' },
+        position: 0,
+      })
   }
   return seminar!.id
 }
@@ -75,8 +139,14 @@ const TYPE = `new Promise(async (resolve) => {
 /** Frames of dragging on a plan of sixty activities, frames at rest, and how the composer's preview follows typing; milliseconds. */
 export async function measurePlanning(browser: Browser, world: World) {
   const seminarId = await fillPlan(world, 60, 16)
-  const context = await browser.newContext({ baseURL: world.address, viewport: { width: 1280, height: 1600 } })
-  await context.request.post('/api/session', { data: { email: 'ines@northmere.example', password: 'harbour' }, headers: { origin: world.address } })
+  const context = await browser.newContext({
+    baseURL: world.address,
+    viewport: { width: 1280, height: 1600 },
+  })
+  await context.request.post('/api/session', {
+    data: { email: 'ines@northmere.example', password: 'harbour' },
+    headers: { origin: world.address },
+  })
   const page = await context.newPage()
   await page.goto(`/seminars/${seminarId}/plan`)
   await page.waitForLoadState('networkidle')

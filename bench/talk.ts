@@ -14,17 +14,37 @@ const READERS = 200
 const ROUNDS = 25
 
 export async function fillLargeTalk(world: World): Promise<void> {
-  const [{ passwordHash }] = await world.db.select({ passwordHash: t.persons.passwordHash }).from(t.persons).limit(1) as [{ passwordHash: string | null }]
+  const [{ passwordHash }] = (await world.db
+    .select({ passwordHash: t.persons.passwordHash })
+    .from(t.persons)
+    .limit(1)) as [{ passwordHash: string | null }]
   for (let from = 24; from < PEOPLE; from += 100) {
-    const people = await world.db.insert(t.persons).values(Array.from({ length: Math.min(100, PEOPLE - from) }, (_, i) => ({ email: `many${from + i}@northmere.example`, name: `Given${from + i} Family${from + i}`, givenName: `Given${from + i}`, familyName: `Family${from + i}`, passwordHash }))).returning({ id: t.persons.id })
-    await world.db.insert(t.enrolments).values(people.map(p => ({ seminarId: world.seminar.id, personId: p.id, role: 'student' as const })))
+    const people = await world.db
+      .insert(t.persons)
+      .values(
+        Array.from({ length: Math.min(100, PEOPLE - from) }, (_, i) => ({
+          email: `many${from + i}@northmere.example`,
+          name: `Given${from + i} Family${from + i}`,
+          givenName: `Given${from + i}`,
+          familyName: `Family${from + i}`,
+          passwordHash,
+        })),
+      )
+      .returning({ id: t.persons.id })
+    await world.db
+      .insert(t.enrolments)
+      .values(people.map(p => ({ seminarId: world.seminar.id, personId: p.id, role: 'student' as const })))
   }
-  await world.db.update(t.activities).set({ settings: { ...world.dredge.settings, writeFirst: false } }).where(sql`${t.activities.id} = ${world.dredge.id}`)
+  await world.db
+    .update(t.activities)
+    .set({ settings: { ...world.dredge.settings, writeFirst: false } })
+    .where(sql`${t.activities.id} = ${world.dredge.id}`)
   await fillTalk(world.db, world.dredge.id, POSTS)
 }
 
 /** The rows of the first screen, as plain SQL would fetch them. */
-export const bareRows = (world: World) => world.db.execute(sql`
+export const bareRows = (world: World) =>
+  world.db.execute(sql`
   select c.id, c.parent_id, c.thread_id, c.type, c.state, c.author_id, p.name, p.given_name, p.family_name, e.role, c.words, c.detail, c.seq, c.shown_at, c.edited_at, c.on_top, c.version, coalesce(n.count, 0) as nods
   from contributions c join enrolments e on e.id = c.author_id join persons p on p.id = e.person_id
   left join (select n.contribution_id, count(*)::int as count from nods n join contributions x on x.id = n.contribution_id where x.activity_id = ${world.dredge.id} group by 1) n on n.contribution_id = c.id
@@ -51,14 +71,21 @@ const SCROLL = `new Promise((resolve) => {
 
 export async function measureScrolling(browser: Browser, world: World) {
   const context = await browser.newContext({ baseURL: world.address, viewport: { width: 1280, height: 800 } })
-  await context.request.post('/api/session', { data: { email: email('liv'), password: 'harbour' }, headers: { origin: world.address } })
+  await context.request.post('/api/session', {
+    data: { email: email('liv'), password: 'harbour' },
+    headers: { origin: world.address },
+  })
   const page = await context.newPage()
   const start = performance.now()
   await page.goto(`/seminars/${world.seminar.id}/activities/${world.dredge.id}`, { waitUntil: 'commit' })
   await page.locator('article .prose').first().waitFor()
   const firstPost = performance.now() - start
-  await page.evaluate('new Promise((done) => { const look = () => document.querySelector("#__nuxt").__vue_app__?.$nuxt?.isHydrating === false ? done() : requestAnimationFrame(look); look() })')
-  const scrolled = await page.evaluate<{ frames: number[], blank: number, seen: number, rows: number }>(SCROLL)
+  await page.evaluate(
+    'new Promise((done) => { const look = () => document.querySelector("#__nuxt").__vue_app__?.$nuxt?.isHydrating === false ? done() : requestAnimationFrame(look); look() })',
+  )
+  const scrolled = await page.evaluate<{ frames: number[]; blank: number; seen: number; rows: number }>(
+    SCROLL,
+  )
   await context.close()
   return { firstPost, ...scrolled }
 }
@@ -69,39 +96,68 @@ export async function measureLive(world: World) {
   try {
     const client = await world.as('liv')
     const there = await new Client(second.address).signIn(email('liv'))
-    const memory = () => [world.pid!, second.child.pid!].map(pid => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1])).reduce((a, b) => a + b, 0) // kB
-    await Promise.all([client, there].map(async c => (await c.send('GET', `/api/activities/${world.dredge.id}`)).text()))
+    const memory = () =>
+      [world.pid!, second.child.pid!]
+        .map(pid => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]))
+        .reduce((a, b) => a + b, 0) // kB
+    await Promise.all(
+      [client, there].map(async c => (await c.send('GET', `/api/activities/${world.dredge.id}`)).text()),
+    )
     const before = memory()
     const arrived = new Map<string, number[]>()
-    const readers = await Promise.all(Array.from({ length: READERS }, async (_, i) => {
-      const answer = await (i % 2 ? client : there).send('GET', `/api/activities/${world.dredge.id}/live`)
-      const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader()
-      void (async () => {
-        let said = ''
-        for (let part = await reader.read().catch(() => ({ done: true, value: '' })); !part.done; part = await reader.read().catch(() => ({ done: true, value: '' }))) {
-          said += part.value
-          for (let end = said.indexOf('\n\n'); end >= 0; end = said.indexOf('\n\n')) {
-            const id = /"contribution":\{"view":"whole","id":"([^"]+)"/.exec(said.slice(0, end))?.[1]
-            if (id) arrived.set(id, [...arrived.get(id) ?? [], performance.now()])
-            said = said.slice(end + 2)
+    const readers = await Promise.all(
+      Array.from({ length: READERS }, async (_, i) => {
+        const answer = await (i % 2 ? client : there).send('GET', `/api/activities/${world.dredge.id}/live`)
+        const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader()
+        void (async () => {
+          let said = ''
+          for (
+            let part = await reader.read().catch(() => ({ done: true, value: '' }));
+            !part.done;
+            part = await reader.read().catch(() => ({ done: true, value: '' }))
+          ) {
+            said += part.value
+            for (let end = said.indexOf('\n\n'); end >= 0; end = said.indexOf('\n\n')) {
+              const id = /"contribution":\{"view":"whole","id":"([^"]+)"/.exec(said.slice(0, end))?.[1]
+              if (id) arrived.set(id, [...(arrived.get(id) ?? []), performance.now()])
+              said = said.slice(end + 2)
+            }
           }
-        }
-      })()
-      return reader
-    }))
+        })()
+        return reader
+      }),
+    )
     const after = memory()
     const took: number[] = []
     const nico = await world.as('nico')
     for (let i = 0; i < ROUNDS; i++) {
       const sent = performance.now()
-      const { body } = await nico.json<{ id: string }>('POST', `/api/activities/${world.dredge.id}/contributions`, { key: v7(), parentId: (await world.contribution('rasmus', world.dredge.id)).id, doc: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: `A word in passing, number ${i}.` }] }] } })
-      for (const end = performance.now() + 20_000; (arrived.get(body.id)?.length ?? 0) < READERS && performance.now() < end;) await new Promise(resolve => setTimeout(resolve, 2))
+      const { body } = await nico.json<{ id: string }>(
+        'POST',
+        `/api/activities/${world.dredge.id}/contributions`,
+        {
+          key: v7(),
+          parentId: (await world.contribution('rasmus', world.dredge.id)).id,
+          doc: {
+            type: 'doc',
+            content: [
+              { type: 'paragraph', content: [{ type: 'text', text: `A word in passing, number ${i}.` }] },
+            ],
+          },
+        },
+      )
+      for (
+        const end = performance.now() + 20_000;
+        (arrived.get(body.id)?.length ?? 0) < READERS && performance.now() < end;
+      )
+        await new Promise(resolve => setTimeout(resolve, 2))
       const times = arrived.get(body.id) ?? []
       if (times.length < READERS) throw new Error(`only ${times.length} of ${READERS} readers saw post ${i}`)
       took.push(...times.map(at => at - sent))
     }
     await Promise.all(readers.map(r => r.cancel().catch(() => {})))
     return { took, perReader: (after - before) / READERS }
+  } finally {
+    await second.stop()
   }
-  finally { await second.stop() }
 }

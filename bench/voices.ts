@@ -18,16 +18,46 @@ export function voicesOf(contributions: number, people: number) {
   for (let i = 0; i < contributions; i++) {
     const author = Math.floor(random() * people)
     const circle = byCircle.get(Math.floor(author / 40)) ?? []
-    const parent = circle.length > 0 && random() < 0.65 ? circle[Math.max(0, circle.length - 1 - Math.floor(random() * 60))]! : null
+    const parent =
+      circle.length > 0 && random() < 0.65
+        ? circle[Math.max(0, circle.length - 1 - Math.floor(random() * 60))]!
+        : null
     const words = Math.floor(random() * 240)
-    const said: Saying = { id: `c${i}`, authorId: ids[author]!, activityId: `a${i % 12}`, parentId: parent?.id ?? null, answersId: parent?.authorId ?? null, answersAt: parent?.at ?? null, depth: parent ? parent.depth + 1 : 0, at: 1.79e12 + i * 60_000, words, sentences: Math.ceil(words / 16), syllables: Math.ceil(words * 1.45) }
+    const said: Saying = {
+      id: `c${i}`,
+      authorId: ids[author]!,
+      activityId: `a${i % 12}`,
+      parentId: parent?.id ?? null,
+      answersId: parent?.authorId ?? null,
+      answersAt: parent?.at ?? null,
+      depth: parent ? parent.depth + 1 : 0,
+      at: 1.79e12 + i * 60_000,
+      words,
+      sentences: Math.ceil(words / 16),
+      syllables: Math.ceil(words * 1.45),
+    }
     circle.push(said)
     byCircle.set(Math.floor(author / 40), circle)
     sayings.push(said)
   }
-  const look: VoicesIn = { sayings, before: [], people: ids, staff: [], timeZone: 'Europe/Amsterdam', days: [], due: [], answeredElsewhere: [], most: 5 }
+  const look: VoicesIn = {
+    sayings,
+    before: [],
+    people: ids,
+    staff: [],
+    timeZone: 'Europe/Amsterdam',
+    days: [],
+    due: [],
+    answeredElsewhere: [],
+    most: 5,
+  }
   return {
-    measure() { const clock = localClock('Europe/Amsterdam'); measureVoices(sayings, { people: ids, staff: new Set(), dayOf: at => clock(at).day, dueOf: () => null }) },
-    async lookInThread() { await runThread<VoicesTasks, 'look'>(thread, 'look', [look], { milliseconds: 600_000, megabytes: 3000 }) },
+    measure() {
+      const clock = localClock('Europe/Amsterdam')
+      measureVoices(sayings, { people: ids, staff: new Set(), dayOf: at => clock(at).day, dueOf: () => null })
+    },
+    async lookInThread() {
+      await runThread<VoicesTasks, 'look'>(thread, 'look', [look], { milliseconds: 600_000, megabytes: 3000 })
+    },
   }
 }

@@ -6,7 +6,10 @@ import { expect, open, test } from './fixtures'
 
 const inTwoMinutes = () => new Date(Date.parse('2026-10-14T08:22:00Z'))
 
-test('an instructor writes to the silent, one by one, takes it back, writes again; an answer comes back to the thread', async ({ as, world }) => {
+test('an instructor writes to the silent, one by one, takes it back, writes again; an answer comes back to the thread', async ({
+  as,
+  world,
+}) => {
   const ines = await as('ines')
   await open(ines, `/seminars/${world.seminar.id}/voices?activity=${world.breakwater.id}`)
   await ines.getByRole('button', { name: 'Write to the 2 who have not spoken' }).click()
@@ -16,41 +19,58 @@ test('an instructor writes to the silent, one by one, takes it back, writes agai
   await expect(sheet).toContainText('Dear Paz,')
   await expect(sheet.locator('mark').filter({ hasText: 'the opening post' })).toBeVisible()
   await sheet.getByRole('button', { name: 'Change it for Paz alone' }).click()
-  await sheet.getByLabel('Your words to Paz Jaramillo alone').fill('Dear Paz,\n\nis it the reading or the hour? Tell me.')
+  await sheet
+    .getByLabel('Your words to Paz Jaramillo alone')
+    .fill('Dear Paz,\n\nis it the reading or the hour? Tell me.')
   // a closed tab loses nothing
   await ines.reload()
   await ines.getByRole('button', { name: /^Paz Jaramillo/ }).click()
-  await expect(sheet.getByLabel('Your words to Paz Jaramillo alone')).toHaveValue(/is it the reading or the hour/)
+  await expect(sheet.getByLabel('Your words to Paz Jaramillo alone')).toHaveValue(
+    /is it the reading or the hour/,
+  )
   await ines.keyboard.press('Control+Enter')
   await expect(ines.getByText('Two messages go out within a minute.')).toBeVisible()
   await ines.getByRole('button', { name: 'Take back' }).click()
   await ines.getByRole('button', { name: /^Paz Jaramillo/ }).click()
-  await expect(sheet.getByLabel('Your words to Paz Jaramillo alone')).toHaveValue(/is it the reading or the hour/)
+  await expect(sheet.getByLabel('Your words to Paz Jaramillo alone')).toHaveValue(
+    /is it the reading or the hour/,
+  )
   await ines.getByRole('button', { name: 'Send 2 messages' }).click()
-  await expect(ines.getByRole('navigation', { name: 'Messages' }).getByText('goes out within a minute')).toHaveCount(2)
+  await expect(
+    ines.getByRole('navigation', { name: 'Messages' }).getByText('goes out within a minute'),
+  ).toHaveCount(2)
   expect(await tellMessages(world.db, inTwoMinutes())).toBe(2)
 
   const paz = await as('paz', { width: 390, height: 800 })
   await open(paz, `/seminars/${world.seminar.id}/week`)
   await paz.getByRole('link', { name: /^Messages/ }).click()
   await paz.getByRole('link', { name: /About “Who paid for the breakwater/ }).click()
-  await expect(paz.getByText('is it the reading or the hour? Tell me.', { exact: false }).last()).toBeVisible()
+  await expect(
+    paz.getByText('is it the reading or the hour? Tell me.', { exact: false }).last(),
+  ).toBeVisible()
   expect(await paz.evaluate('document.documentElement.scrollWidth <= innerWidth')).toBe(true)
   await paz.getByRole('textbox').fill('The hour. I will write tonight.')
   await paz.getByRole('textbox').press('Control+Enter')
-  await expect(paz.getByRole('listitem').filter({ hasText: 'The hour. I will write tonight.' }).last()).toBeVisible()
+  await expect(
+    paz.getByRole('listitem').filter({ hasText: 'The hour. I will write tonight.' }).last(),
+  ).toBeVisible()
   await expect(paz.getByRole('textbox')).toHaveValue('')
 
   await open(ines, `/seminars/${world.seminar.id}/messages`)
   await ines.getByRole('link', { name: /Paz Jaramillo.*new/ }).click()
-  await expect(ines.getByRole('region', { name: 'With Paz Jaramillo' })).toContainText('The hour. I will write tonight.')
+  await expect(ines.getByRole('region', { name: 'With Paz Jaramillo' })).toContainText(
+    'The hour. I will write tonight.',
+  )
   await ines.getByRole('link', { name: 'Standing rules' }).click()
   await expect(ines.getByText('off, has sent nothing')).toBeVisible()
   await ines.getByRole('button', { name: 'Switch on' }).click()
   await expect(ines.getByText('on, has sent nothing')).toBeVisible()
 })
 
-test('presence shows whom one has neglected, each act and why it counts; a student’s page goes through the term; outcomes say who is there', async ({ as, world }) => {
+test('presence shows whom one has neglected, each act and why it counts; a student’s page goes through the term; outcomes say who is there', async ({
+  as,
+  world,
+}) => {
   const ines = await as('ines')
   await open(ines, `/seminars/${world.seminar.id}/voices`)
   await ines.getByRole('navigation', { name: 'Voices' }).getByRole('link', { name: 'Presence' }).click()
@@ -75,7 +95,10 @@ test('presence shows whom one has neglected, each act and why it counts; a stude
   await expect(ines.getByText(/not yet/).first()).toBeVisible()
 })
 
-test('closing questions are asked, answered without a name, and read in charts and words', async ({ as, world }) => {
+test('closing questions are asked, answered without a name, and read in charts and words', async ({
+  as,
+  world,
+}) => {
   const ines = await as('ines')
   await open(ines, `/seminars/${world.seminar.id}/activities/${world.dredge.id}`)
   await ines.getByRole('link', { name: 'Ask closing questions' }).click()
@@ -86,7 +109,10 @@ test('closing questions are asked, answered without a name, and read in charts a
 
   const liv = await as('liv', { width: 390, height: 800, dark: true })
   await open(liv, `/seminars/${world.seminar.id}/week`)
-  await liv.getByText(/Three questions about “Should the harbour board dredge/).locator('xpath=following-sibling::a').click()
+  await liv
+    .getByText(/Three questions about “Should the harbour board dredge/)
+    .locator('xpath=following-sibling::a')
+    .click()
   await expect(liv.getByText('Names are not kept.')).toBeVisible()
   await liv.locator('.scale label', { hasText: '4' }).click()
   await liv.getByRole('checkbox', { name: 'the reading' }).check()
@@ -111,7 +137,11 @@ test('closing questions are asked, answered without a name, and read in charts a
   await expect(ines.locator('.apexcharts-bar-area').nth(3)).toBeVisible() // of the first nobody chose the lowest step
 })
 
-test('a seminar leaves as an archive and is brought back elsewhere; a person is erased by their name typed out', async ({ as, world, browser }) => {
+test('a seminar leaves as an archive and is brought back elsewhere; a person is erased by their name typed out', async ({
+  as,
+  world,
+  browser,
+}) => {
   const ines = await as('ines')
   await open(ines, `/seminars/${world.seminar.id}/settings`)
   const download = ines.waitForEvent('download')
@@ -119,20 +149,43 @@ test('a seminar leaves as an archive and is brought back elsewhere; a person is 
   const path = await (await download).path()
   const empty = await testDatabase({ empty: true })
   const server = await testServer(empty.url, { JOVREL_DEMO: '' })
-  const context = await browser.newContext({ baseURL: server.address, viewport: { width: 1280, height: 800 } })
+  const context = await browser.newContext({
+    baseURL: server.address,
+    viewport: { width: 1280, height: 800 },
+  })
   try {
     const there = await context.newPage()
-    await context.request.post('/api/account', { data: { givenName: 'Ines', familyName: 'Okafor-Lind', email: 'ines@northmere.example', password: 'harbour stone' }, headers: { origin: server.address } })
-    await context.request.post('/api/session', { data: { email: 'ines@northmere.example', password: 'harbour stone' }, headers: { origin: server.address } })
+    await context.request.post('/api/account', {
+      data: {
+        givenName: 'Ines',
+        familyName: 'Okafor-Lind',
+        email: 'ines@northmere.example',
+        password: 'harbour stone',
+      },
+      headers: { origin: server.address },
+    })
+    await context.request.post('/api/session', {
+      data: { email: 'ines@northmere.example', password: 'harbour stone' },
+      headers: { origin: server.address },
+    })
     await open(there, '/?all=1')
-    await there.getByLabel('The archive').setInputFiles({ name: 'broken.zip', mimeType: 'application/zip', buffer: (await readFile(path)).subarray(0, 2000) })
+    await there
+      .getByLabel('The archive')
+      .setInputFiles({
+        name: 'broken.zip',
+        mimeType: 'application/zip',
+        buffer: (await readFile(path)).subarray(0, 2000),
+      })
     await expect(there.getByRole('alert')).toContainText('Nothing was brought in.')
     await there.getByLabel('The archive').setInputFiles(path)
     await expect(there.getByText(/“Harbour Cities, 1500–1800” is back, with \d+ people/)).toBeVisible()
     await there.getByRole('link', { name: 'Open it' }).click()
     await expect(there.getByRole('link', { name: 'Gradebook' })).toBeVisible()
+  } finally {
+    await context.close()
+    await server.stop()
+    await empty.drop()
   }
-  finally { await context.close(); await server.stop(); await empty.drop() }
 
   await open(ines, `/seminars/${world.seminar.id}/people`)
   await ines.getByRole('button', { name: 'What is kept of Emrys Tal' }).click()

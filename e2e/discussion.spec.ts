@@ -1,11 +1,16 @@
 import { chooseWords, expect, open, sentence, test } from './fixtures'
 
-const talk = (world: { seminar: { id: string }, dredge: { id: string } }) => `/seminars/${world.seminar.id}/activities/${world.dredge.id}`
+const talk = (world: { seminar: { id: string }; dredge: { id: string } }) =>
+  `/seminars/${world.seminar.id}/activities/${world.dredge.id}`
 
 test('a student writes before reading, sees the others, replies, and the checklist moves', async ({ as }) => {
   const page = await as('paz')
   await open(page, '/')
-  await page.locator('.stop').filter({ hasText: 'Should the harbour board dredge?' }).getByRole('link', { name: 'Begin' }).click()
+  await page
+    .locator('.stop')
+    .filter({ hasText: 'Should the harbour board dredge?' })
+    .getByRole('link', { name: 'Begin' })
+    .click()
   await expect(page.getByRole('heading', { name: 'Write before you read' })).toBeVisible()
   await expect(page.getByText('I speak for the grain shippers')).toHaveCount(0)
   const checks = page.locator('[data-check]')
@@ -31,11 +36,16 @@ test('a student writes before reading, sees the others, replies, and the checkli
   await page.getByRole('button', { name: /^Post/ }).click()
   await expect(checks.nth(1)).toContainText('1 of 3')
   await expect(page.getByText('takes up Liv')).toBeVisible()
-  await expect(page.locator('mark.taken').filter({ hasText: 'what they could have known in 1688' })).toBeVisible()
+  await expect(
+    page.locator('mark.taken').filter({ hasText: 'what they could have known in 1688' }),
+  ).toBeVisible()
   await expect(page.getByText(/Nobody has answered Liv/)).toHaveCount(0)
 
   // by keyboard alone: to the next unanswered post, reply, post
-  await page.locator('main').first().click({ position: { x: 4, y: 4 } })
+  await page
+    .locator('main')
+    .first()
+    .click({ position: { x: 4, y: 4 } })
   await page.keyboard.press('u')
   await page.keyboard.press('r')
   await expect(page.getByRole('textbox', { name: /Your reply to/ })).toBeFocused()
@@ -57,7 +67,10 @@ test('what one has just posted can be withdrawn and put back', async ({ as, worl
   await expect(page.getByText('I speak too soon.')).toBeVisible()
 })
 
-test('reading: new posts are marked, keys jump, one voice can be read alone, nods count once', async ({ as, world }) => {
+test('reading: new posts are marked, keys jump, one voice can be read alone, nods count once', async ({
+  as,
+  world,
+}) => {
   const page = await as('liv')
   await open(page, talk(world))
   await expect(page.getByText('13 opening posts')).toBeVisible()
@@ -86,10 +99,15 @@ test('text from a word processor comes in clean', async ({ as, world }) => {
   await open(page, talk(world))
   const box = page.getByRole('textbox', { name: 'Your opening post' })
   await box.click()
-  await box.evaluate((element) => {
+  await box.evaluate(element => {
     const data = new DataTransfer()
-    data.setData('text/html', '<!--StartFragment--><p class=MsoNormal style="color:red"><span style="font-family:Wingdings">The <b>toll</b> roll<o:p></o:p></span></p><img src=x onerror=alert(1)><!--EndFragment-->')
-    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
+    data.setData(
+      'text/html',
+      '<!--StartFragment--><p class=MsoNormal style="color:red"><span style="font-family:Wingdings">The <b>toll</b> roll<o:p></o:p></span></p><img src=x onerror=alert(1)><!--EndFragment-->',
+    )
+    element.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    )
   })
   await expect(box.locator('strong')).toHaveText('toll')
   expect(await box.innerHTML()).not.toMatch(/style=|Mso|o:p|onerror/)

@@ -6,7 +6,7 @@ import { email, testWorld, type World } from '#server/testing/world'
 interface Fixtures {
   readonly world: World
   /** A page with somebody signed in. Whatever it says on the console as an error fails the test. */
-  readonly as: (who: string, options?: { width?: number, height?: number, dark?: boolean }) => Promise<Page>
+  readonly as: (who: string, options?: { width?: number; height?: number; dark?: boolean }) => Promise<Page>
   /** Sentences a page may rightly put on the console: refused requests the test provokes. */
   readonly expectedErrors: RegExp[]
 }
@@ -18,22 +18,34 @@ export const test = base.extend<Fixtures>({
     await use(world)
     await world.close()
   },
-  expectedErrors: async ({}, use) => { await use([]) },
+  expectedErrors: async ({}, use) => {
+    await use([])
+  },
   // it asks for the world so that the server outlives the page: what a page fetches ahead must not be refused at the end
   page: async ({ page, world, expectedErrors }, use) => {
     const heard = listen(page)
     await use(page)
-    expect(heard.filter(text => !expectedErrors.some(e => e.test(text))), `said by a page of ${world.address}`).toEqual([])
+    expect(
+      heard.filter(text => !expectedErrors.some(e => e.test(text))),
+      `said by a page of ${world.address}`,
+    ).toEqual([])
   },
   as: async ({ browser, world, expectedErrors }, use) => {
     const contexts: BrowserContext[] = []
     const pages: string[][] = []
     await use(async (who, { width = 1280, height = 800, dark = false } = {}) => {
-      const context = await browser.newContext({ baseURL: world.address, viewport: { width, height }, colorScheme: dark ? 'dark' : 'light' })
+      const context = await browser.newContext({
+        baseURL: world.address,
+        viewport: { width, height },
+        colorScheme: dark ? 'dark' : 'light',
+      })
       contexts.push(context)
       const page = await context.newPage()
       pages.push(listen(page))
-      await context.request.post('/api/session', { data: { email: email(who), password: 'harbour' }, headers: { origin: world.address } })
+      await context.request.post('/api/session', {
+        data: { email: email(who), password: 'harbour' },
+        headers: { origin: world.address },
+      })
       return page
     })
     for (const context of contexts) await context.close()
@@ -42,17 +54,26 @@ export const test = base.extend<Fixtures>({
 })
 
 /** A Jovrel with nobody in it. */
-export const bare = base.extend<{ readonly house: { readonly address: string, readonly page: () => Promise<Page> } }>({
+export const bare = base.extend<{
+  readonly house: { readonly address: string; readonly page: () => Promise<Page> }
+}>({
   house: async ({ browser }, use) => {
     const database = await testDatabase({ empty: true })
     const server = await testServer(database.url, { JOVREL_DEMO: '' })
-    const context = await browser.newContext({ baseURL: server.address, viewport: { width: 1280, height: 800 }, timezoneId: 'Europe/Amsterdam' })
+    const context = await browser.newContext({
+      baseURL: server.address,
+      viewport: { width: 1280, height: 800 },
+      timezoneId: 'Europe/Amsterdam',
+    })
     const heard: string[][] = []
-    await use({ address: server.address, page: async () => {
-      const page = await context.newPage()
-      heard.push(listen(page))
-      return page
-    } })
+    await use({
+      address: server.address,
+      page: async () => {
+        const page = await context.newPage()
+        heard.push(listen(page))
+        return page
+      },
+    })
     await context.close()
     await server.stop()
     await database.drop()
@@ -63,7 +84,9 @@ export const bare = base.extend<{ readonly house: { readonly address: string, re
 /** What a page says on its console as an error, and what it throws. */
 function listen(page: Page): string[] {
   const heard: string[] = []
-  page.on('console', (message) => { if (message.type() === 'error') heard.push(`console: ${message.text()}`) })
+  page.on('console', message => {
+    if (message.type() === 'error') heard.push(`console: ${message.text()}`)
+  })
   page.on('pageerror', error => heard.push(`page: ${error.message}`))
   return heard
 }
@@ -73,28 +96,36 @@ export { expect }
 export async function open(page: Page, path: string) {
   await page.goto(path)
   // a page that goes on listening is never idle: it is ready once the application has taken it over
-  await page.waitForFunction(() => (document.querySelector('#__nuxt') as { __vue_app__?: { $nuxt?: { isHydrating?: boolean } } } | null)?.__vue_app__?.$nuxt?.isHydrating === false)
+  await page.waitForFunction(
+    () =>
+      (document.querySelector('#__nuxt') as { __vue_app__?: { $nuxt?: { isHydrating?: boolean } } } | null)
+        ?.__vue_app__?.$nuxt?.isHydrating === false,
+  )
 }
 
 /** Chooses words on the page as a pointer would, within one element. */
 export async function chooseWords(page: Page, selector: string, words: string) {
-  await page.evaluate(([where, text]) => {
-    for (const element of document.querySelectorAll(where!)) {
-      const walker = document.createTreeWalker(element, NodeFilter.SHOW_TEXT)
-      for (let node = walker.nextNode(); node; node = walker.nextNode()) {
-        const at = node.textContent!.indexOf(text!)
-        if (at < 0) continue
-        const range = document.createRange()
-        range.setStart(node, at)
-        range.setEnd(node, at + text!.length)
-        getSelection()!.removeAllRanges()
-        getSelection()!.addRange(range)
-        element.dispatchEvent(new MouseEvent('mouseup', { bubbles: true }))
-        return
+  await page.evaluate(
+    ([where, text]) => {
+      for (const element of document.querySelectorAll(where!)) {
+        const walker = document.createTreeWalker(element, NodeFilter.SHOW_TEXT)
+        for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+          const at = node.textContent!.indexOf(text!)
+          if (at < 0) continue
+          const range = document.createRange()
+          range.setStart(node, at)
+          range.setEnd(node, at + text!.length)
+          getSelection()!.removeAllRanges()
+          getSelection()!.addRange(range)
+          element.dispatchEvent(new MouseEvent('mouseup', { bubbles: true }))
+          return
+        }
       }
-    }
-    throw new Error(`"${text}" is not in ${where}`)
-  }, [selector, words])
+      throw new Error(`"${text}" is not in ${where}`)
+    },
+    [selector, words],
+  )
 }
 
-export const sentence = (n: number) => Array.from({ length: n }, (_, i) => ['silt', 'stone', 'tide', 'toll', 'quay'][i % 5]).join(' ')
+export const sentence = (n: number) =>
+  Array.from({ length: n }, (_, i) => ['silt', 'stone', 'tide', 'toll', 'quay'][i % 5]).join(' ')

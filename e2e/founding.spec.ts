@@ -1,7 +1,10 @@
 import { bare as test, expect, open } from './fixtures'
 
 // The story of a new user, from an empty installation to a student's calendar.
-test('an instructor founds a seminar, brings its people in, makes groups, plans, publishes, changes and copies; a student joins, is told, and finds it in the week and the calendar', async ({ house, browser }) => {
+test('an instructor founds a seminar, brings its people in, makes groups, plans, publishes, changes and copies; a student joins, is told, and finds it in the week and the calendar', async ({
+  house,
+  browser,
+}) => {
   const page = await house.page()
   await open(page, '/')
   await expect(page.getByRole('heading', { name: 'Make the first account' })).toBeVisible()
@@ -24,10 +27,20 @@ test('an instructor founds a seminar, brings its people in, makes groups, plans,
 
   // people: what is wrong is named before anything is written
   await page.getByRole('button', { name: 'Import a roster' }).click()
-  await page.locator('input[type=file]').setInputFiles({ name: 'roster.csv', mimeType: 'text/csv', buffer: Buffer.from('Name;E-mail;Section\nLiv Brandt;liv@x.example;A\nNico Corvo;nico@x.example;B\nKadri Ilves;kadri@x.example;A\nOona Rintala;oona@x.example;B\nPrince;prince@x.example;A\n') })
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({
+      name: 'roster.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(
+        'Name;E-mail;Section\nLiv Brandt;liv@x.example;A\nNico Corvo;nico@x.example;B\nKadri Ilves;kadri@x.example;A\nOona Rintala;oona@x.example;B\nPrince;prince@x.example;A\n',
+      ),
+    })
   await expect(page.getByText('Four would be added.')).toBeVisible()
   await expect(page.getByText('line 6')).toBeVisible()
-  await expect(page.getByText('There is no full name: a given name and a family name are needed.')).toBeVisible()
+  await expect(
+    page.getByText('There is no full name: a given name and a family name are needed.'),
+  ).toBeVisible()
   await page.getByRole('button', { name: 'Take 4 in' }).click()
   await expect(page.getByText('4 added, 1 row passed over.')).toBeVisible()
   await expect(page.getByText('4 students: 2 in A, 2 in B')).toBeVisible()
@@ -47,19 +60,30 @@ test('an instructor founds a seminar, brings its people in, makes groups, plans,
   const plan = async (kind: string) => {
     await page.getByRole('link', { name: 'Term plan' }).click()
     await page.getByRole('button', { name: 'Plan an activity' }).click()
-    await page.getByRole('dialog', { name: 'Plan an activity' }).getByRole('button', { name: new RegExp(`^${kind}`) }).click()
+    await page
+      .getByRole('dialog', { name: 'Plan an activity' })
+      .getByRole('button', { name: new RegExp(`^${kind}`) })
+      .click()
     await expect(page.getByRole('textbox', { name: 'Title' })).toBeVisible()
   }
-  for (const [kind, title] of [['Journal', 'Notebook'], ['Blog', 'Letters'], ['Discussion', 'Who mends the nets?']] as const) {
+  for (const [kind, title] of [
+    ['Journal', 'Notebook'],
+    ['Blog', 'Letters'],
+    ['Discussion', 'Who mends the nets?'],
+  ] as const) {
     await plan(kind)
     await page.getByRole('textbox', { name: 'Title' }).fill(title)
-    await page.getByRole('textbox', { name: 'Brief' }).fill('Who mends the nets, and who says so? Rest your answer on one line of the register.')
+    await page
+      .getByRole('textbox', { name: 'Brief' })
+      .fill('Who mends the nets, and who says so? Rest your answer on one line of the register.')
     await expect(page.locator('.preview h3')).toHaveText(title) // the preview follows
     await expect(page.getByText('saved', { exact: true })).toBeVisible()
   }
   // a sentence is changed where it stands; its line lights up in the preview
   await page.getByRole('button', { name: /How many classmates: 2/ }).click()
-  await expect(page.locator('.preview li.lit')).toContainText('replies to 2 different classmates', { ignoreCase: true })
+  await expect(page.locator('.preview li.lit')).toContainText('replies to 2 different classmates', {
+    ignoreCase: true,
+  })
   await page.getByRole('spinbutton', { name: 'How many classmates' }).fill('1')
   await page.keyboard.press('Enter')
   await expect(page.locator('.preview')).toContainText('to 1 different classmate')
@@ -88,7 +112,13 @@ test('an instructor founds a seminar, brings its people in, makes groups, plans,
   await student.getByLabel('Joining code').fill(code.toLowerCase())
   await student.getByRole('button', { name: 'Go on' }).click()
   await expect(student.getByRole('heading', { name: 'Nets and Quays' })).toBeVisible()
-  for (const [label, value] of [['First name', 'Petra'], ['Family name', 'Lindqvist'], ['E-mail', 'petra@x.example'], ['Password', 'petras password']] as const) await student.getByLabel(label).fill(value)
+  for (const [label, value] of [
+    ['First name', 'Petra'],
+    ['Family name', 'Lindqvist'],
+    ['E-mail', 'petra@x.example'],
+    ['Password', 'petras password'],
+  ] as const)
+    await student.getByLabel(label).fill(value)
   await student.getByRole('button', { name: 'Join the seminar' }).click()
   await expect(student.getByText('Who mends the nets?')).toBeVisible()
   await expect(student.getByText('the opening post, one reply to go')).toBeVisible()

@@ -1,6 +1,9 @@
 import { chooseWords, expect, open, test } from './fixtures'
 
-test('a marker cites, quotes, takes a phrase, sees the letter as the student will, returns it and takes it back', async ({ as, world }) => {
+test('a marker cites, quotes, takes a phrase, sees the letter as the student will, returns it and takes it back', async ({
+  as,
+  world,
+}) => {
   const page = await as('ines')
   const kadri = await world.enrolment('kadri')
   await open(page, `/seminars/${world.seminar.id}/activities/${world.breakwater.id}/desk?student=${kadri.id}`)
@@ -36,18 +39,27 @@ test('a marker cites, quotes, takes a phrase, sees the letter as the student wil
   await page.getByRole('button', { name: 'Take it back' }).first().click()
   await expect(strip.getByRole('button', { name: 'Kadri Ilves, held' })).toBeVisible()
   await page.getByRole('button', { name: 'history' }).click()
-  await expect(page.getByRole('region', { name: 'History of this mark' })).toContainText('took the returned mark back')
+  await expect(page.getByRole('region', { name: 'History of this mark' })).toContainText(
+    'took the returned mark back',
+  )
 })
 
-test('names are hidden in the strip, in what was written and in the letter, and what is stored keeps them', async ({ as, world }) => {
+test('names are hidden in the strip, in what was written and in the letter, and what is stored keeps them', async ({
+  as,
+  world,
+}) => {
   const page = await as('ines')
   const mireille = await world.enrolment('mireille')
-  await open(page, `/seminars/${world.seminar.id}/activities/${world.breakwater.id}/desk?student=${mireille.id}`)
+  await open(
+    page,
+    `/seminars/${world.seminar.id}/activities/${world.breakwater.id}/desk?student=${mireille.id}`,
+  )
   await expect(page.getByRole('textbox', { name: 'Letter to Mireille' })).toContainText('Dear Mireille')
   await page.getByRole('button', { name: 'Hide names' }).click()
   await expect(page.getByRole('navigation', { name: 'Students' })).not.toContainText('Estrada-Holm')
   const everything = await page.locator('.marking').innerText()
-  for (const name of ['Mireille', 'Estrada', 'Rasmus', 'Okonjo', 'Saoirse', 'Valdemar']) expect(everything).not.toContain(name)
+  for (const name of ['Mireille', 'Estrada', 'Rasmus', 'Okonjo', 'Saoirse', 'Valdemar'])
+    expect(everything).not.toContain(name)
   const letter = page.getByRole('textbox', { name: /^Letter to Student \d+$/ })
   await expect(letter).toContainText(/Dear Student \d+/)
   // a passage that holds a name is cited with the words as they stand, and writing puts the name back
@@ -60,7 +72,9 @@ test('names are hidden in the strip, in what was written and in the letter, and 
   await page.getByRole('button', { name: 'Show names' }).click()
   await expect(page.getByRole('textbox', { name: 'Letter to Mireille' })).toContainText('Dear Mireille')
   await expect(page.getByRole('textbox', { name: 'Letter to Mireille' })).toContainText('More of this.')
-  await expect(page.locator('mark.cited').filter({ hasText: 'is right that the exemption bought consent' })).toBeVisible()
+  await expect(
+    page.locator('mark.cited').filter({ hasText: 'is right that the exemption bought consent' }),
+  ).toBeVisible()
 })
 
 test('one criterion is judged across everyone by keys, and stands on the desk', async ({ as, world }) => {
@@ -74,10 +88,16 @@ test('one criterion is judged across everyone by keys, and stands on the desk', 
   await expect(page.getByRole('region', { name }).getByRole('radio', { checked: true })).toHaveText('6')
   await expect(page.getByText(/^saved$/)).toBeVisible()
   await page.getByRole('region', { name }).getByRole('link', { name: 'on the desk' }).click()
-  await expect(page.getByRole('group', { name: 'Use of evidence' }).getByRole('radio', { checked: true })).toHaveText('6')
+  await expect(
+    page.getByRole('group', { name: 'Use of evidence' }).getByRole('radio', { checked: true }),
+  ).toHaveText('6')
 })
 
-test('every figure of the gradebook says where it comes from; a mark is changed by keys with a reason, and undone', async ({ as, world, expectedErrors }) => {
+test('every figure of the gradebook says where it comes from; a mark is changed by keys with a reason, and undone', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
   expectedErrors.push(/422/)
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/gradebook`)
@@ -93,7 +113,11 @@ test('every figure of the gradebook says where it comes from; a mark is changed 
   await page.getByLabel('Why').fill('The oral went well.')
   await page.getByLabel('Why').press('Enter')
   await expect(cell).toHaveText('22')
-  await expect(page.getByRole('status').filter({ hasText: 'Liv: 22 for Who paid for the breakwater?. Held until you return it.' })).toBeVisible()
+  await expect(
+    page
+      .getByRole('status')
+      .filter({ hasText: 'Liv: 22 for Who paid for the breakwater?. Held until you return it.' }),
+  ).toBeVisible()
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(cell).toHaveText('19')
 
@@ -118,15 +142,26 @@ test('a file of marks is looked at before it is taken', async ({ as, world }) =>
   await page.getByRole('button', { name: 'Take marks in' }).click()
   const dialog = page.getByRole('dialog', { name: 'Take marks in' })
   await dialog.getByLabel('Into').selectOption({ label: 'Who paid for the breakwater?' })
-  await dialog.getByLabel('File').setInputFiles({ name: 'm.csv', mimeType: 'text/csv', buffer: Buffer.from('name;points\nLiv Brandt;20,5\nNobody;3\n') })
+  await dialog
+    .getByLabel('File')
+    .setInputFiles({
+      name: 'm.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('name;points\nLiv Brandt;20,5\nNobody;3\n'),
+    })
   await expect(dialog).toContainText('One mark would change')
   await expect(dialog).toContainText('Line 3, “Nobody”: nobody here goes by this.')
   await dialog.getByLabel('Where they come from').fill('the oral')
   await dialog.getByRole('button', { name: 'Take one in' }).click()
-  await expect(page.getByRole('gridcell', { name: /^Who paid for the breakwater\?, Liv Brandt/ })).toHaveText('20.5')
+  await expect(page.getByRole('gridcell', { name: /^Who paid for the breakwater\?, Liv Brandt/ })).toHaveText(
+    '20.5',
+  )
 })
 
-test('a student tries what a mark would make, and reads what is still needed; on a phone, too', async ({ as, world }) => {
+test('a student tries what a mark would make, and reads what is still needed; on a phone, too', async ({
+  as,
+  world,
+}) => {
   const page = await as('liv', { width: 390, height: 800 })
   await open(page, `/seminars/${world.seminar.id}/grades`)
   const total = page.locator('.total b')
@@ -142,12 +177,17 @@ test('a student tries what a mark would make, and reads what is still needed; on
 })
 
 test('contributions are marked in the talk itself and make the mark', async ({ as, world }) => {
-  await world.db.execute(`update activities set rubric_version_id = null, points = 1000, combine = '{"by":"count","need":2}' where title like 'Should the harbour%'`)
+  await world.db.execute(
+    `update activities set rubric_version_id = null, points = 1000, combine = '{"by":"count","need":2}' where title like 'Should the harbour%'`,
+  )
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/activities/${world.dredge.id}`)
   const post = page.getByRole('article', { name: /^Liv Brandt/ }).first()
   await post.getByRole('button', { name: 'counts', exact: true }).click()
-  await expect(post.getByRole('button', { name: 'counts', exact: true })).toHaveAttribute('aria-pressed', 'true')
+  await expect(post.getByRole('button', { name: 'counts', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  )
   const liv = await world.enrolment('liv')
   await open(page, `/seminars/${world.seminar.id}/activities/${world.dredge.id}/desk?student=${liv.id}`)
   await expect(page.getByRole('region', { name: 'Points' }).locator('.total')).toContainText('5of 10')

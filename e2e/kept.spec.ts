@@ -2,7 +2,8 @@ import { and, eq } from 'drizzle-orm'
 import * as t from '#server/database/schema'
 import { expect, open, sentence, test } from './fixtures'
 
-const talk = (world: { seminar: { id: string }, dredge: { id: string } }) => `/seminars/${world.seminar.id}/activities/${world.dredge.id}`
+const talk = (world: { seminar: { id: string }; dredge: { id: string } }) =>
+  `/seminars/${world.seminar.id}/activities/${world.dredge.id}`
 
 test('a draft survives a closed tab, and is there in another browser', async ({ as, world }) => {
   const page = await as('paz')
@@ -13,7 +14,9 @@ test('a draft survives a closed tab, and is there in another browser', async ({ 
   await page.close()
   const elsewhere = await as('paz')
   await open(elsewhere, talk(world))
-  await expect(elsewhere.getByRole('textbox', { name: 'Your opening post' })).toContainText('I began this and closed the tab')
+  await expect(elsewhere.getByRole('textbox', { name: 'Your opening post' })).toContainText(
+    'I began this and closed the tab',
+  )
 })
 
 test('words typed in the last instant are kept in the browser', async ({ as, world }) => {
@@ -30,13 +33,17 @@ test('words typed in the last instant are kept in the browser', async ({ as, wor
   await expect(reopened.locator('.box .state')).toHaveText('saved as draft')
 })
 
-test('a post whose answer is lost appears once when it is sent again', async ({ as, world, expectedErrors }) => {
+test('a post whose answer is lost appears once when it is sent again', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
   expectedErrors.push(/ERR_FAILED|Failed to load/)
   const page = await as('paz')
   await page.route('**/live', route => route.abort()) // with the connection its ear is gone, too
   await open(page, talk(world))
   let lost = false
-  await page.route('**/contributions', async (route) => {
+  await page.route('**/contributions', async route => {
     if (route.request().method() !== 'POST' || lost) return route.fallback()
     lost = true
     await route.fetch() // it reaches the server, and the answer is lost
@@ -45,28 +52,51 @@ test('a post whose answer is lost appears once when it is sent again', async ({ 
   await page.getByRole('textbox', { name: 'Your opening post' }).click()
   await page.keyboard.insertText('Sent, and sent again.')
   await page.getByRole('button', { name: /^Post/ }).click()
-  await expect(page.getByRole('alert').filter({ hasText: 'Jovrel could not be reached. What you typed is kept here' })).toBeVisible()
+  await expect(
+    page.getByRole('alert').filter({ hasText: 'Jovrel could not be reached. What you typed is kept here' }),
+  ).toBeVisible()
   await page.getByRole('button', { name: /^Post/ }).click()
   await expect(page.getByText('I speak for the grain shippers')).toBeVisible()
   const paz = await world.enrolment('paz')
-  const rows = await world.db.select().from(t.contributions).where(and(eq(t.contributions.authorId, paz.id), eq(t.contributions.activityId, world.dredge.id)))
+  const rows = await world.db
+    .select()
+    .from(t.contributions)
+    .where(and(eq(t.contributions.authorId, paz.id), eq(t.contributions.activityId, world.dredge.id)))
   expect(rows.map(r => [r.state, r.text])).toEqual([['shown', 'Sent, and sent again.']])
 })
 
-test('what is refused gets a sentence at the field and stays typed', async ({ as, world, expectedErrors }) => {
+test('what is refused gets a sentence at the field and stays typed', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
   expectedErrors.push(/422|413/)
   const page = await as('liv')
   await open(page, talk(world))
-  await expect(page.getByRole('textbox', { name: 'Your reply to Saoirse' })).toContainText('Four ells is the herring busses')
+  await expect(page.getByRole('textbox', { name: 'Your reply to Saoirse' })).toContainText(
+    'Four ells is the herring busses',
+  )
   const ines = await world.as('ines')
-  const [answered] = await world.db.select().from(t.contributions).where(and(eq(t.contributions.authorId, (await world.enrolment('saoirse')).id), eq(t.contributions.type, 'reply'), eq(t.contributions.activityId, world.dredge.id))).orderBy(t.contributions.shownAt)
+  const [answered] = await world.db
+    .select()
+    .from(t.contributions)
+    .where(
+      and(
+        eq(t.contributions.authorId, (await world.enrolment('saoirse')).id),
+        eq(t.contributions.type, 'reply'),
+        eq(t.contributions.activityId, world.dredge.id),
+      ),
+    )
+    .orderBy(t.contributions.shownAt)
   await ines.send('PUT', `/api/contributions/${answered!.id}/withdrawn`, { withdrawn: true })
   await page.getByRole('textbox', { name: 'Your reply to Saoirse' }).click()
   await page.keyboard.press('Control+End')
   await page.keyboard.insertText(' whether the board has asked them.')
   await page.getByRole('button', { name: /^Post/ }).click()
   await expect(page.getByRole('alert').filter({ hasText: 'Saoirse has withdrawn this post' })).toBeVisible()
-  await expect(page.getByRole('textbox', { name: 'Your reply to Saoirse' })).toContainText('whether the board has asked them')
+  await expect(page.getByRole('textbox', { name: 'Your reply to Saoirse' })).toContainText(
+    'whether the board has asked them',
+  )
 
   const paz = await as('paz')
   await open(paz, talk(world))
@@ -94,5 +124,7 @@ test('a draft changed in another window is offered beside mine', async ({ as, wo
   await expect(both).toContainText('from the first window')
   await expect(both).toContainText('from the second window')
   await both.getByRole('button', { name: 'Keep that one' }).click()
-  await expect(second.getByRole('textbox', { name: 'Your opening post' })).toContainText('from the first window')
+  await expect(second.getByRole('textbox', { name: 'Your opening post' })).toContainText(
+    'from the first window',
+  )
 })

@@ -1,6 +1,9 @@
 import { expect, open, test } from './fixtures'
 
-test('a term is written, approved, and lights up wherever it is used, with its definition beside it', async ({ as, world }) => {
+test('a term is written, approved, and lights up wherever it is used, with its definition beside it', async ({
+  as,
+  world,
+}) => {
   const path = `/seminars/${world.seminar.id}/activities/${world.terms.id}`
   const liv = await as('liv')
   await open(liv, path)
@@ -9,18 +12,27 @@ test('a term is written, approved, and lights up wherever it is used, with its d
   await liv.getByRole('textbox', { name: 'Other forms' }).fill('ballast books')
   await liv.getByLabel('Category').selectOption('Words for words')
   await liv.getByRole('textbox', { name: 'Its definition' }).click()
-  await liv.keyboard.insertText('The book in which one writes down what one has thrown away: who, where, how much, and what it cost them to be seen doing it, in that order.')
+  await liv.keyboard.insertText(
+    'The book in which one writes down what one has thrown away: who, where, how much, and what it cost them to be seen doing it, in that order.',
+  )
   await liv.getByRole('button', { name: /^Hand it in/ }).click()
   await expect(liv.getByText('The others see it once it is approved.')).toBeVisible()
   const ines = await as('ines')
   await open(ines, path)
   await ines.getByRole('button', { name: /^ballast book Liv/ }).click()
-  await ines.locator('.entry').filter({ hasText: 'ballast book' }).getByRole('button', { name: /show it|approve/i }).first().click()
+  await ines
+    .locator('.entry')
+    .filter({ hasText: 'ballast book' })
+    .getByRole('button', { name: /show it|approve/i })
+    .first()
+    .click()
   await expect(ines.getByText('31 terms')).toBeVisible()
   // in the discussion of somebody else, once the page is opened: the longer term, not "ballast" within it
   const rasmus = await as('rasmus')
   await open(rasmus, `/seminars/${world.seminar.id}/activities/${world.dredge.id}`)
-  const term = rasmus.locator('article', { hasText: 'Before you let the bar be a work of nature' }).locator('.prose a.term', { hasText: 'ballast book' })
+  const term = rasmus
+    .locator('article', { hasText: 'Before you let the bar be a work of nature' })
+    .locator('.prose a.term', { hasText: 'ballast book' })
   await term.evaluate(e => e.scrollIntoView({ block: 'center' })) // clear of what stays at the top
   await expect(term).toBeVisible()
   await term.hover()
@@ -37,7 +49,11 @@ test('a term is written, approved, and lights up wherever it is used, with its d
   await expect(rasmus.locator('.entry:focus')).toContainText('ballast book')
 })
 
-test('the lexicon is browsed by letter, category and author, searched, and talked about', async ({ as, world, expectedErrors }) => {
+test('the lexicon is browsed by letter, category and author, searched, and talked about', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
   expectedErrors.push(/422/) // a term that is there already
   const nico = await as('nico')
   await open(nico, `/seminars/${world.seminar.id}/activities/${world.terms.id}`)

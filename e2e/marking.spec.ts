@@ -1,11 +1,17 @@
 import { chooseWords, expect, open, test } from './fixtures'
 
-test('an instructor marks by key, cites, writes, holds and returns; the student reads it', async ({ as, world }) => {
+test('an instructor marks by key, cites, writes, holds and returns; the student reads it', async ({
+  as,
+  world,
+}) => {
   const page = await as('ines')
   await open(page, '/')
   await page.getByRole('link', { name: `Open the marking desk of ${world.breakwater.title}` }).click()
   const strip = page.getByRole('navigation', { name: 'Students' })
-  await expect(strip.getByRole('button', { name: /Mireille Estrada-Holm, ready/ })).toHaveAttribute('aria-current', 'true')
+  await expect(strip.getByRole('button', { name: /Mireille Estrada-Holm, ready/ })).toHaveAttribute(
+    'aria-current',
+    'true',
+  )
   await expect(page.getByText('replies to 3 different classmates 2 of 3')).toBeVisible()
 
   // steps by key: evidence 8, builds 6, clarity 6; timeliness as suggested
@@ -54,7 +60,11 @@ test('an instructor marks by key, cites, writes, holds and returns; the student 
   await expect(student.getByText('ask whether the Sunday deadline')).toHaveCount(0)
 })
 
-test('a mark saved meanwhile by someone else is shown beside mine; nothing is overwritten', async ({ as, world, expectedErrors }) => {
+test('a mark saved meanwhile by someone else is shown beside mine; nothing is overwritten', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
   expectedErrors.push(/409/)
   const solongo = await world.enrolment('solongo')
   const path = `/seminars/${world.seminar.id}/activities/${world.breakwater.id}/desk?student=${solongo.id}`
@@ -89,13 +99,19 @@ test('held marks are returned together, some left out; holding can be taken back
   await expect(page.getByRole('button', { name: /Hold and go on/ })).toBeVisible()
 })
 
-test('holding with criteria left is refused in words and keeps everything', async ({ as, world, expectedErrors }) => {
+test('holding with criteria left is refused in words and keeps everything', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
   expectedErrors.push(/422/)
   const page = await as('henrik')
   const kadri = await world.enrolment('kadri')
   await open(page, `/seminars/${world.seminar.id}/activities/${world.breakwater.id}/desk?student=${kadri.id}`)
   await page.locator('body').press('2')
   await page.getByRole('button', { name: /Hold and go on/ }).click()
-  await expect(page.getByRole('alert').filter({ hasText: '3 criteria are still without a step' })).toBeVisible()
+  await expect(
+    page.getByRole('alert').filter({ hasText: '3 criteria are still without a step' }),
+  ).toBeVisible()
   await expect(page.locator('.rungs .at')).toHaveText('4')
 })

@@ -5,18 +5,38 @@ import type { World } from '#server/testing/world'
 import { chooseWords, expect, open, sentence, test } from './fixtures'
 
 const at = (hours: number) => new Date(Date.parse('2026-10-14T08:20:00Z') + hours * 3_600_000)
-const page_ = (world: World, activity: { id: string }, rest = '') => `/seminars/${world.seminar.id}/activities/${activity.id}${rest}`
+const page_ = (world: World, activity: { id: string }, rest = '') =>
+  `/seminars/${world.seminar.id}/activities/${activity.id}${rest}`
 
 /** Draft essays, open: hand-in ends and reading begins and ends so many hours from now. */
 async function openEssays(world: World, handInEnds: number, readingEnds: number) {
-  const [version] = await world.db.select().from(t.rubricVersions).where(eq(t.rubricVersions.rubricId, (await world.rubric('Source report')).id))
-  await world.db.update(t.activities).set({ state: 'published', opensAt: at(-100), points: 2000, scale: 'points', rubricVersionId: version!.id }).where(eq(t.activities.id, world.essays.id))
+  const [version] = await world.db
+    .select()
+    .from(t.rubricVersions)
+    .where(eq(t.rubricVersions.rubricId, (await world.rubric('Source report')).id))
+  await world.db
+    .update(t.activities)
+    .set({
+      state: 'published',
+      opensAt: at(-100),
+      points: 2000,
+      scale: 'points',
+      rubricVersionId: version!.id,
+    })
+    .where(eq(t.activities.id, world.essays.id))
   await world.db.delete(t.phases).where(eq(t.phases.activityId, world.essays.id))
   const ids = { seminarId: world.seminar.id, activityId: world.essays.id }
-  await world.db.insert(t.phases).values([{ ...ids, name: 'write', startsAt: at(-100), endsAt: at(handInEnds), position: 0 }, { ...ids, name: 'review', startsAt: at(handInEnds), endsAt: at(readingEnds), position: 1 }])
+  await world.db.insert(t.phases).values([
+    { ...ids, name: 'write', startsAt: at(-100), endsAt: at(handInEnds), position: 0 },
+    { ...ids, name: 'review', startsAt: at(handInEnds), endsAt: at(readingEnds), position: 1 },
+  ])
 }
 
-test('a student hands work in, is warned of a name in it, takes it back and hands it in again', async ({ as, world, expectedErrors }) => {
+test('a student hands work in, is warned of a name in it, takes it back and hands it in again', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
   await openEssays(world, 30, 100)
   expectedErrors.push(/422/)
   const page = await as('liv')
@@ -41,10 +61,15 @@ test('a student hands work in, is warned of a name in it, takes it back and hand
   await expect(own).toContainText('Marks on a page')
   await page.reload()
   await expect(own.getByText('handed in')).toBeVisible()
-  await expect(page.getByRole('region', { name: 'What you review' })).toContainText('three pieces of work are dealt to you')
+  await expect(page.getByRole('region', { name: 'What you review' })).toContainText(
+    'three pieces of work are dealt to you',
+  )
 })
 
-test('a reader scores with pointer and keys, remarks on a passage, is told what is missing, and hands in without a name', async ({ as, world }) => {
+test('a reader scores with pointer and keys, remarks on a passage, is told what is missing, and hands in without a name', async ({
+  as,
+  world,
+}) => {
   const page = await as('petra')
   await open(page, page_(world, world.reports))
   const list = page.getByRole('region', { name: 'What you review' })
@@ -57,15 +82,25 @@ test('a reader scores with pointer and keys, remarks on a passage, is told what 
   await first.getByRole('radio', { name: '3.5 of 5' }).click()
   await first.press('ArrowRight')
   await expect(first.getByRole('radio', { name: '4 of 5' })).toHaveAttribute('aria-checked', 'true')
-  for (const title of ['Use of sources', 'Structure']) await page.getByRole('radiogroup', { name: `Score for ${title}` }).getByRole('radio', { name: '3 of 5' }).click()
-  for (const title of ['Question', 'Use of sources', 'Structure', 'Expression']) await page.getByLabel(`Remark on ${title}`).fill(`I see ${sentence(12)} in it.`)
+  for (const title of ['Use of sources', 'Structure'])
+    await page
+      .getByRole('radiogroup', { name: `Score for ${title}` })
+      .getByRole('radio', { name: '3 of 5' })
+      .click()
+  for (const title of ['Question', 'Use of sources', 'Structure', 'Expression'])
+    await page.getByLabel(`Remark on ${title}`).fill(`I see ${sentence(12)} in it.`)
   await page.keyboard.press('Control+Enter')
   await expect(page.getByText('Something is still asked for: it is marked where it belongs.')).toBeVisible()
-  await page.getByRole('radiogroup', { name: 'Score for Expression' }).getByRole('radio', { name: '4.5 of 5' }).click()
+  await page
+    .getByRole('radiogroup', { name: 'Score for Expression' })
+    .getByRole('radio', { name: '4.5 of 5' })
+    .click()
   const words = (await page.locator('.work .prose p').first().innerText()).slice(0, 24)
   await chooseWords(page, '.work .prose', words)
   await page.getByRole('button', { name: /Remark on this/ }).click()
-  await page.getByRole('textbox', { name: 'Remark on this passage' }).fill('This is where I began to believe you.')
+  await page
+    .getByRole('textbox', { name: 'Remark on this passage' })
+    .fill('This is where I began to believe you.')
   await page.getByLabel(/To your instructor alone/).fill('I think I know who wrote this.')
   await expect(page.locator('.state')).toHaveText('saved')
   await page.keyboard.press('Control+Enter')
@@ -75,7 +110,10 @@ test('a reader scores with pointer and keys, remarks on a passage, is told what 
   expect(own.given.filter(g => g.state === 'in')).toHaveLength(2)
 })
 
-test('the instructor looks at what is flagged, sets a review aside, takes a consensus, moves a reader, and lets the reviews out to their authors', async ({ as, world }) => {
+test('the instructor looks at what is flagged, sets a review aside, takes a consensus, moves a reader, and lets the reviews out to their authors', async ({
+  as,
+  world,
+}) => {
   const page = await as('ines')
   await open(page, page_(world, world.reports, '/peers'))
   await expect(page.locator('.peers > header')).toContainText('58 of 63 reviews in')
@@ -87,7 +125,9 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   const corrected = page.locator('tfoot .corr')
   const before = await corrected.innerText()
   await main.getByRole('button', { name: 'Set aside …' }).click()
-  await main.getByRole('textbox', { name: 'Why it does not count' }).fill('It counts sources instead of reading them.')
+  await main
+    .getByRole('textbox', { name: 'Why it does not count' })
+    .fill('It counts sources instead of reading them.')
   await page.keyboard.press('Enter')
   await expect(main).toContainText('is set aside: It counts sources instead of reading them.')
   await expect(corrected).not.toHaveText(before)
@@ -102,7 +142,10 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   const points = /Take ([\d.]+)/.exec(await take.innerText())![1]!
   await take.click()
   await expect(page.getByText(`Yusra: ${points} is held.`)).toBeVisible()
-  await expect(page.locator('main[data-author]')).not.toHaveAttribute('data-author', (await world.enrolment('yusra')).id)
+  await expect(page.locator('main[data-author]')).not.toHaveAttribute(
+    'data-author',
+    (await world.enrolment('yusra')).id,
+  )
   // without names nothing on the desk says whose it is, nor does the order of names
   await page.getByRole('button', { name: 'Hide names' }).click()
   await expect(page.locator('.peers')).toContainText('Student 1')
@@ -143,8 +186,15 @@ test('a reader is moved by dragging on the table, and back by undo', async ({ as
   const page = await as('ines')
   await open(page, page_(world, world.reports, '/peers'))
   // Jonas has not opened Femke's report; it goes to Tomasz, two columns being told by their initials
-  const middle = async (of: ReturnType<typeof page.locator>) => { const b = (await of.boundingBox())!; return [b.x + b.width / 2, b.y + b.height / 2] as const }
-  const [[jonas], [tomasz], [, row]] = await Promise.all([middle(page.locator('.initial', { hasText: 'Jonas Haverkamp' })), middle(page.locator('.initial', { hasText: 'Tomasz Adeyinka' })), middle(page.locator('.name', { hasText: 'Femke Duyvis' }))])
+  const middle = async (of: ReturnType<typeof page.locator>) => {
+    const b = (await of.boundingBox())!
+    return [b.x + b.width / 2, b.y + b.height / 2] as const
+  }
+  const [[jonas], [tomasz], [, row]] = await Promise.all([
+    middle(page.locator('.initial', { hasText: 'Jonas Haverkamp' })),
+    middle(page.locator('.initial', { hasText: 'Tomasz Adeyinka' })),
+    middle(page.locator('.name', { hasText: 'Femke Duyvis' })),
+  ])
   await page.mouse.move(jonas, row)
   await page.mouse.down()
   await page.mouse.move((jonas + tomasz) / 2, row, { steps: 4 })
@@ -155,7 +205,10 @@ test('a reader is moved by dragging on the table, and back by undo', async ({ as
   await expect(page.getByText('Jonas Haverkamp reads Femke Duyvis now.')).toBeVisible()
 })
 
-test('teammates’ shares are seen with what was said, changed by hand and given to the group’s mark', async ({ as, world }) => {
+test('teammates’ shares are seen with what was said, changed by hand and given to the group’s mark', async ({
+  as,
+  world,
+}) => {
   const page = await as('ines')
   await open(page, page_(world, world.teammates, '/peers'))
   await page.getByRole('button', { name: 'Paz Jaramillo' }).click()
@@ -164,7 +217,10 @@ test('teammates’ shares are seen with what was said, changed by hand and given
   await expect(share).toHaveValue('0.80')
   await share.fill('0.9')
   await share.press('Tab')
-  await page.locator('section', { hasText: 'Paz Jaramillo' }).getByRole('button', { name: 'Share Walls of Sundvik so' }).click()
+  await page
+    .locator('section', { hasText: 'Paz Jaramillo' })
+    .getByRole('button', { name: 'Share Walls of Sundvik so' })
+    .click()
   await expect(page.getByText('The group’s points are shared so.')).toBeVisible()
   await expect(page.locator('tr', { has: share })).toContainText('× 0.90')
 })

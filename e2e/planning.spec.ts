@@ -1,9 +1,13 @@
 import type { Page } from '@playwright/test'
 import { expect, open, test } from './fixtures'
 
-const bar = (page: Page, title: string) => page.getByRole('group', { name: new RegExp(`^${title.replace(/[?]/g, '\\?')}: `) })
+const bar = (page: Page, title: string) =>
+  page.getByRole('group', { name: new RegExp(`^${title.replace(/[?]/g, '\\?')}: `) })
 
-test('bars on the term plan are moved by pointer and by keys, with what depends on them, and put back', async ({ world, as }) => {
+test('bars on the term plan are moved by pointer and by keys, with what depends on them, and put back', async ({
+  world,
+  as,
+}) => {
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/plan`)
   const essays = bar(page, 'Draft essays')
@@ -14,7 +18,7 @@ test('bars on the term plan are moved by pointer and by keys, with what depends 
   const week = (await page.locator('.ribbon button').nth(3).boundingBox())!.width
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
   await page.mouse.down()
-  await page.mouse.move(box.x + box.width / 2 + week * 2 / 7, box.y + box.height / 2, { steps: 6 })
+  await page.mouse.move(box.x + box.width / 2 + (week * 2) / 7, box.y + box.height / 2, { steps: 6 })
   await expect(essays).toHaveAccessibleName(/write until Tue 3 Nov, 23:59, review until Tue 10 Nov, 23:59/) // while dragging
   await page.mouse.up()
   await expect(page.getByText(/“Draft essays” moved: write until Tue 3 Nov, 23:59/)).toBeVisible()
@@ -30,14 +34,21 @@ test('bars on the term plan are moved by pointer and by keys, with what depends 
   await expect(letters).toHaveAccessibleName(/write until Mon 16 Nov, 23:59/)
 
   // a move that contradicts itself is refused in words and stays where it was
-  await page.getByRole('button', { name: /^End of review/ }).first().focus()
+  await page
+    .getByRole('button', { name: /^End of review/ })
+    .first()
+    .focus()
   for (let i = 0; i < 2; i++) await page.keyboard.press('Shift+ArrowLeft')
-  await expect(page.getByText('The end of reviewing would come before its beginning. It stays where it was.')).toBeVisible()
+  await expect(
+    page.getByText('The end of reviewing would come before its beginning. It stays where it was.'),
+  ).toBeVisible()
 
   // something published: what it would do, and whether students are told, is asked first
   await bar(page, 'City pages').focus()
   await page.keyboard.press('ArrowRight')
-  await expect(page.getByRole('dialog', { name: 'A published activity was moved' })).toContainText('Nobody’s standing would change')
+  await expect(page.getByRole('dialog', { name: 'A published activity was moved' })).toContainText(
+    'Nobody’s standing would change',
+  )
   await page.getByRole('button', { name: 'Put it back' }).click()
   await expect(bar(page, 'City pages')).toHaveAccessibleName(/write until Sun 25 Oct/)
 })
@@ -54,10 +65,15 @@ test('a plan check is mended with one click, and undone', async ({ world, as }) 
   await expect(check).toHaveCount(1)
 })
 
-test('two instructors in one activity: what only one changed is joined, what both changed is asked, nothing is lost', async ({ world, as, expectedErrors }) => {
+test('two instructors in one activity: what only one changed is joined, what both changed is asked, nothing is lost', async ({
+  world,
+  as,
+  expectedErrors,
+}) => {
   expectedErrors.push(/409/)
   const [one, two] = [await as('ines'), await as('ines')]
-  for (const page of [one, two]) await open(page, `/seminars/${world.seminar.id}/activities/${world.essays.id}/plan`)
+  for (const page of [one, two])
+    await open(page, `/seminars/${world.seminar.id}/activities/${world.essays.id}/plan`)
   await one.getByRole('textbox', { name: 'Title' }).fill('Essays, first reading')
   await one.getByRole('button', { name: /Words of each remark: 20/ }).click()
   await one.getByRole('spinbutton', { name: 'Words of each remark' }).fill('60')
@@ -73,7 +89,11 @@ test('two instructors in one activity: what only one changed is joined, what bot
   await expect(one.getByRole('textbox', { name: 'Title' })).toHaveValue('Essays, in draft')
 })
 
-test('what is typed into a plan while the connection is lost is kept and sent', async ({ world, as, expectedErrors }) => {
+test('what is typed into a plan while the connection is lost is kept and sent', async ({
+  world,
+  as,
+  expectedErrors,
+}) => {
   expectedErrors.push(/ERR_INTERNET_DISCONNECTED|Failed to fetch/)
   const page = await as('ines')
   const address = `/seminars/${world.seminar.id}/activities/${world.essays.id}/plan`
@@ -87,7 +107,10 @@ test('what is typed into a plan while the connection is lost is kept and sent', 
   await expect(page.getByText('saved', { exact: true })).toBeVisible()
 })
 
-test('a rubric is typed through like a table, and marks given under it stay under their version', async ({ world, as }) => {
+test('a rubric is typed through like a table, and marks given under it stay under their version', async ({
+  world,
+  as,
+}) => {
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/library`)
   await page.getByRole('button', { name: 'Write a rubric' }).click()
@@ -122,16 +145,24 @@ test('a rubric is typed through like a table, and marks given under it stay unde
   await cell(0, 0).fill('Use of evidence and its limits')
   await expect(page.getByText(/35 marks were given under version 1 and will stay under it/)).toBeVisible()
   await page.getByRole('button', { name: 'Make version 2' }).click()
-  await expect(page.getByText('Version 2 is made. Marks given under version 1 stay as they are.')).toBeVisible()
+  await expect(
+    page.getByText('Version 2 is made. Marks given under version 1 stay as they are.'),
+  ).toBeVisible()
 })
 
-test('people are dragged between groups, or moved by keys; what happens to their work is said', async ({ world, as }) => {
+test('people are dragged between groups, or moved by keys; what happens to their work is said', async ({
+  world,
+  as,
+}) => {
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/groups`)
   const group = (name: string) => page.locator(`[data-group="${name}"]`)
   const first = group('Stones').locator('li').first()
   const name = (await first.locator('.p').textContent())!
-  const [from, to] = [(await first.locator('.p').boundingBox())!, (await group('Money').locator('li').nth(1).boundingBox())!]
+  const [from, to] = [
+    (await first.locator('.p').boundingBox())!,
+    (await group('Money').locator('li').nth(1).boundingBox())!,
+  ]
   await page.mouse.move(from.x + 20, from.y + 8)
   await page.mouse.down()
   await page.mouse.move(from.x + 32, from.y + 14, { steps: 4 })
@@ -150,7 +181,10 @@ test('people are dragged between groups, or moved by keys; what happens to their
   await expect(group('Ships')).toContainText(name)
 })
 
-test('Ctrl K finds an activity, a person and what somebody wrote, and does things by name', async ({ world, as }) => {
+test('Ctrl K finds an activity, a person and what somebody wrote, and does things by name', async ({
+  world,
+  as,
+}) => {
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/plan`)
   await page.keyboard.press('Control+k')

@@ -10,7 +10,10 @@ import { ODD_PASSAGES, passageOf, setOddText } from './oddText'
 const pathOf = (world: World, activityId: string) => `/seminars/${world.seminar.id}/activities/${activityId}`
 const note = (page: Page, words: string) => page.locator('article.note').filter({ hasText: words })
 
-test('a class talks in the margin of a paper: words are chosen, the page parts, a question is put, answered and settled, at every zoom', async ({ as, world }) => {
+test('a class talks in the margin of a paper: words are chosen, the page parts, a question is put, answered and settled, at every zoom', async ({
+  as,
+  world,
+}) => {
   const [liv, nico] = [await as('liv'), await as('nico')]
   await open(nico, pathOf(world, world.roll.id))
   await open(liv, pathOf(world, world.roll.id))
@@ -19,15 +22,32 @@ test('a class talks in the margin of a paper: words are chosen, the page parts, 
   await choose(liv, 'A toll is usually taken', 'goods')
   await expect(liv.getByText('nobody has noted these words')).toBeVisible()
   await liv.keyboard.press('q')
-  await liv.getByRole('textbox', { name: 'Your question', exact: true }).fill('Which goods would there have been to take it on?')
+  await liv
+    .getByRole('textbox', { name: 'Your question', exact: true })
+    .fill('Which goods would there have been to take it on?')
   await liv.getByLabel('Tags').fill('measures, goods')
   await liv.keyboard.press('Shift+Tab')
   await expect(liv.getByText('saved as draft')).toBeVisible()
   await liv.getByRole('button', { name: /^Ask/ }).click()
   await expect(note(liv, 'Which goods would')).toContainText('no answer yet')
-  expect(await passageOf(world, 'Which goods would there have been to take it on?')).toBe('A toll is usually taken on goods')
+  expect(await passageOf(world, 'Which goods would there have been to take it on?')).toBe(
+    'A toll is usually taken on goods',
+  )
   // larger, the line stands under the same words
-  const under = async () => { const box = await liv.locator('.words').getByText('A toll is usually taken').first().boundingBox(); return box && liv.locator('.under.own').evaluateAll((lines, b) => lines.some((l) => { const r = l.getBoundingClientRect(); return Math.abs(r.top - (b.y + b.height)) < 8 && Math.abs(r.left - b.x) < 6 }), box) }
+  const under = async () => {
+    const box = await liv.locator('.words').getByText('A toll is usually taken').first().boundingBox()
+    return (
+      box &&
+      liv.locator('.under.own').evaluateAll(
+        (lines, b) =>
+          lines.some(l => {
+            const r = l.getBoundingClientRect()
+            return Math.abs(r.top - (b.y + b.height)) < 8 && Math.abs(r.left - b.x) < 6
+          }),
+        box,
+      )
+    )
+  }
   await expect.poll(under).toBe(true)
   await liv.getByRole('button', { name: 'Larger' }).click()
   await expect(liv.getByText('120 %')).toBeVisible()
@@ -44,7 +64,10 @@ test('a class talks in the margin of a paper: words are chosen, the page parts, 
   await expect(note(liv, 'Which goods would')).toContainText('Herring, mostly')
 })
 
-test('by keys alone: sentence by sentence, a note that leads to another passage, kept when the tab closes; words are found in the text', async ({ as, world }) => {
+test('by keys alone: sentence by sentence, a note that leads to another passage, kept when the tab closes; words are found in the text', async ({
+  as,
+  world,
+}) => {
   const liv = await as('liv')
   await open(liv, pathOf(world, world.calm.id))
   // at once: a key pressed before the text is drawn waits for it
@@ -59,11 +82,16 @@ test('by keys alone: sentence by sentence, a note that leads to another passage,
   await liv.getByRole('textbox', { name: 'Why this leads there' }).fill('Cost here, and no monument there.')
   await expect(liv.getByText('saved as draft')).toBeVisible()
   await liv.reload()
-  await liv.getByText(/^begun/).getByRole('button').click()
+  await liv
+    .getByText(/^begun/)
+    .getByRole('button')
+    .click()
   await expect(liv.getByRole('textbox', { name: 'Why this leads there' })).toContainText('Cost here')
   await liv.getByRole('textbox', { name: 'Why this leads there' }).press('Control+Enter')
   await expect(note(liv, 'Cost here')).toContainText('→ “The answer has no monument”')
-  await note(liv, 'Cost here').getByRole('button', { name: /The answer has no monument/ }).click()
+  await note(liv, 'Cost here')
+    .getByRole('button', { name: /The answer has no monument/ })
+    .click()
   await expect(liv.locator('.sought').first()).toBeVisible()
   await liv.locator('main').last().focus()
   await liv.keyboard.press('/')
@@ -72,11 +100,17 @@ test('by keys alone: sentence by sentence, a note that leads to another passage,
   await expect(liv.getByText('1 of 1')).toBeVisible()
   await liv.getByRole('group', { name: 'Whose notes' }).getByRole('button', { name: 'mine' }).click()
   await expect(liv.locator('article.note')).toHaveCount(2)
-  await liv.getByRole('group', { name: 'Whose notes' }).getByRole('button', { name: /questions without/ }).click()
+  await liv
+    .getByRole('group', { name: 'Whose notes' })
+    .getByRole('button', { name: /questions without/ })
+    .click()
   await expect(note(liv, 'Was there a form')).toBeVisible()
 })
 
-test('odd letters anchor to the same words: soft hyphens, ligatures, right-to-left words and emoji, across paragraphs and sections', async ({ as, world }) => {
+test('odd letters anchor to the same words: soft hyphens, ligatures, right-to-left words and emoji, across paragraphs and sections', async ({
+  as,
+  world,
+}) => {
   await setOddText(world)
   const liv = await as('liv')
   await open(liv, pathOf(world, world.calm.id))
@@ -94,11 +128,21 @@ test('odd letters anchor to the same words: soft hyphens, ligatures, right-to-le
   await expect(liv.locator('.over .letter')).toHaveCount(3)
 })
 
-test('a frame is drawn on a scanned page and takes a note; notes whose words are gone stand at the end', async ({ as, world }) => {
+test('a frame is drawn on a scanned page and takes a note; notes whose words are gone stand at the end', async ({
+  as,
+  world,
+}) => {
   const [text] = await world.db.select().from(t.texts).where(eq(t.texts.form, 'paper'))
   const scan = await PDFDocument.create()
-  for (let n = 0; n < 7; n++) scan.addPage([420, 560]).drawRectangle({ x: 60, y: 300, width: 200, height: 120 })
-  const answer = await (await world.as('ines')).json('POST', `/api/seminars/${world.seminar.id}/texts/${text!.id}/versions`, { key: crypto.randomUUID(), name: 'scan.pdf', base64: Buffer.from(await scan.save()).toString('base64') })
+  for (let n = 0; n < 7; n++)
+    scan.addPage([420, 560]).drawRectangle({ x: 60, y: 300, width: 200, height: 120 })
+  const answer = await (
+    await world.as('ines')
+  ).json('POST', `/api/seminars/${world.seminar.id}/texts/${text!.id}/versions`, {
+    key: crypto.randomUUID(),
+    name: 'scan.pdf',
+    base64: Buffer.from(await scan.save()).toString('base64'),
+  })
   expect(answer.status).toBe(200)
   const liv = await as('liv', { dark: true })
   await open(liv, pathOf(world, world.roll.id))
@@ -117,7 +161,10 @@ test('a frame is drawn on a scanned page and takes a note; notes whose words are
   await expect(liv.locator('[data-row="3"] .patch.own')).toBeVisible()
 })
 
-test('on a phone notes open below their line, in the dark, without sideways scrolling', async ({ as, world }) => {
+test('on a phone notes open below their line, in the dark, without sideways scrolling', async ({
+  as,
+  world,
+}) => {
   const liv = await as('liv', { width: 390, height: 800, dark: true })
   await open(liv, pathOf(world, world.calm.id))
   await liv.locator('.over .letter').first().click()
@@ -143,27 +190,61 @@ test('a recording plays while its transcript follows; its notes know their time'
   await expect(note(ines, 'He has this from others')).toContainText(/1:\d\d/)
 })
 
-test('an instructor adds a paper and pages of a book, sets them, brings a new version, and shows where the talk is', async ({ as, world, expectedErrors }) => {
+test('an instructor adds a paper and pages of a book, sets them, brings a new version, and shows where the talk is', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
   expectedErrors.push(/422/)
   const ines = await as('ines')
   await open(ines, `/seminars/${world.seminar.id}/library`)
   const paper = await PDFDocument.create()
   const font = await paper.embedFont(StandardFonts.TimesRoman)
-  for (const n of [1, 2]) paper.addPage([300, 400]).drawText(`Page ${n} of the ballast book has this many words.`, { x: 20, y: 300, size: 12, font, maxWidth: 260 })
+  for (const n of [1, 2])
+    paper
+      .addPage([300, 400])
+      .drawText(`Page ${n} of the ballast book has this many words.`, {
+        x: 20,
+        y: 300,
+        size: 12,
+        font,
+        maxWidth: 260,
+      })
   paper.addPage([300, 400])
-  await ines.locator('input[type=file][accept*=".epub"]').setInputFiles({ name: 'ballast-book.pdf', mimeType: 'application/pdf', buffer: Buffer.from(await paper.save()) })
+  await ines
+    .locator('input[type=file][accept*=".epub"]')
+    .setInputFiles({
+      name: 'ballast-book.pdf',
+      mimeType: 'application/pdf',
+      buffer: Buffer.from(await paper.save()),
+    })
   await expect(ines.getByText('“ballast-book” is in the library.')).toBeVisible()
   await expect(ines.getByText('Page 3 holds no text')).toBeVisible()
-  await ines.locator('input[type=file][accept*=".epub"]').setInputFiles({ name: 'broken.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.7 no more') })
+  await ines
+    .locator('input[type=file][accept*=".epub"]')
+    .setInputFiles({
+      name: 'broken.pdf',
+      mimeType: 'application/pdf',
+      buffer: Buffer.from('%PDF-1.7 no more'),
+    })
   await expect(ines.getByText(/This PDF is damaged/)).toBeVisible()
   await ines.getByRole('button', { name: 'From the book supplier …' }).click()
   await ines.getByRole('button', { name: 'The measure of a hull' }).click()
   await ines.getByRole('button', { name: 'Take them into the library' }).click()
   await expect(ines.getByLabel('Title of The Price of Shelter, pages 4–6')).toBeVisible()
   // a new version of the article: notes follow their words, and what is lost is listed
-  const [calm] = await world.db.select({ html: t.textVersions.html }).from(t.textVersions).innerJoin(t.texts, eq(t.texts.id, t.textVersions.textId)).where(eq(t.texts.form, 'article'))
-  const better = calm!.html.join('\n').replace('They are unlike in everything but this', 'They are in nothing alike but this').replace('It is the only petition I know that asks to be paid for an absence.', '')
-  await ines.getByLabel('A new version of Who may wait?').setInputFiles({ name: 'who-may-wait.html', mimeType: 'text/html', buffer: Buffer.from(better) })
+  const [calm] = await world.db
+    .select({ html: t.textVersions.html })
+    .from(t.textVersions)
+    .innerJoin(t.texts, eq(t.texts.id, t.textVersions.textId))
+    .where(eq(t.texts.form, 'article'))
+  const better = calm!.html
+    .join('\n')
+    .replace('They are unlike in everything but this', 'They are in nothing alike but this')
+    .replace('It is the only petition I know that asks to be paid for an absence.', '')
+  await ines
+    .getByLabel('A new version of Who may wait?')
+    .setInputFiles({ name: 'who-may-wait.html', mimeType: 'text/html', buffer: Buffer.from(better) })
   await expect(ines.getByText('One could not be placed.')).toBeVisible()
   await ines.getByRole('link', { name: 'Saoirse Valdemar' }).click()
   await expect(ines.locator('.lost')).toContainText('asks to be paid for an absence')
@@ -181,6 +262,11 @@ test('an instructor adds a paper and pages of a book, sets them, brings a new ve
   await open(ines, `${pathOf(world, world.essays.id)}/plan`)
   await ines.getByRole('button', { name: 'Reading', exact: true }).click()
   await ines.getByRole('button', { name: /a text you choose/ }).click()
-  await ines.getByRole('option', { name: /ballast-book/ }).or(ines.getByRole('menuitem', { name: /ballast-book/ })).or(ines.getByText('ballast-book')).first().click()
+  await ines
+    .getByRole('option', { name: /ballast-book/ })
+    .or(ines.getByRole('menuitem', { name: /ballast-book/ }))
+    .or(ines.getByText('ballast-book'))
+    .first()
+    .click()
   await expect(ines.getByText(/to page 3|page 3/).first()).toBeVisible()
 })

@@ -1,6 +1,10 @@
 import { expect, open, test } from './fixtures'
 
-test('an assistant reads the plan, people and library, marks, and finds no act that is the instructor\'s', async ({ world, as, expectedErrors }) => {
+test("an assistant reads the plan, people and library, marks, and finds no act that is the instructor's", async ({
+  world,
+  as,
+  expectedErrors,
+}) => {
   expectedErrors.push(/403/)
   const page = await as('henrik')
   await open(page, `/seminars/${world.seminar.id}/plan`)
@@ -10,7 +14,8 @@ test('an assistant reads the plan, people and library, marks, and finds no act t
   await expect(page.locator('.checks .say .link')).toHaveCount(0)
   await open(page, `/seminars/${world.seminar.id}/people`)
   await expect(page.getByText('liv@northmere.example')).toBeVisible()
-  for (const act of ['Import a roster', 'Add somebody', 'Withdraw', 'Make a code']) await expect(page.getByRole('button', { name: act })).toHaveCount(0)
+  for (const act of ['Import a roster', 'Add somebody', 'Withdraw', 'Make a code'])
+    await expect(page.getByRole('button', { name: act })).toHaveCount(0)
   await open(page, `/seminars/${world.seminar.id}/library`)
   await expect(page.getByRole('button', { name: 'Write a rubric' })).toHaveCount(0)
   await open(page, `/seminars/${world.seminar.id}/activities/${world.dredge.id}/plan`)
@@ -19,9 +24,21 @@ test('an assistant reads the plan, people and library, marks, and finds no act t
   await expect(page.locator('[data-student]')).toBeVisible()
 })
 
-test('what an assistant posts carries their role, not the instructor\'s', async ({ world, as }) => {
+test("what an assistant posts carries their role, not the instructor's", async ({ world, as }) => {
   const henrik = await world.as('henrik')
-  await henrik.send('POST', `/api/activities/${world.dredge.id}/contributions`, { key: crypto.randomUUID(), parentId: null, doc: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'One figure, if I may: forty tokens were made.' }] }] } })
+  await henrik.send('POST', `/api/activities/${world.dredge.id}/contributions`, {
+    key: crypto.randomUUID(),
+    parentId: null,
+    doc: {
+      type: 'doc',
+      content: [
+        {
+          type: 'paragraph',
+          content: [{ type: 'text', text: 'One figure, if I may: forty tokens were made.' }],
+        },
+      ],
+    },
+  })
   const page = await as('liv')
   await open(page, `/seminars/${world.seminar.id}/activities/${world.dredge.id}`)
   const post = page.locator('article', { hasText: 'One figure, if I may' }).first()
@@ -44,12 +61,17 @@ test('students choose their groups by themselves, and see when one is full', asy
   await expect(liv.locator('li.mine')).toContainText('Group 1')
   const oona = await as('oona')
   await open(oona, `/seminars/${world.seminar.id}/groups`)
-  await expect(oona.locator('li', { hasText: 'Group 1' }).getByRole('button', { name: 'full' })).toBeDisabled()
+  await expect(
+    oona.locator('li', { hasText: 'Group 1' }).getByRole('button', { name: 'full' }),
+  ).toBeDisabled()
   await liv.getByRole('button', { name: 'Leave' }).click()
   await expect(liv.locator('li.mine')).toHaveCount(0)
 })
 
-test('settings save themselves, add up the weights, and take a row off with an undo', async ({ world, as }) => {
+test('settings save themselves, add up the weights, and take a row off with an undo', async ({
+  world,
+  as,
+}) => {
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/settings`)
   await expect(page.getByText('Together 100 %.')).toBeVisible()
@@ -59,7 +81,10 @@ test('settings save themselves, add up the weights, and take a row off with an u
   await page.getByRole('button', { name: 'Add a unit' }).click()
   await page.getByLabel('Theme').last().fill('Coda')
   await expect(page.getByText('saved', { exact: true })).toBeVisible()
-  await page.locator('section', { hasText: 'Units' }).getByRole('button', { name: /^Take row 4 off/ }).click()
+  await page
+    .locator('section', { hasText: 'Units' })
+    .getByRole('button', { name: /^Take row 4 off/ })
+    .click()
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByLabel('Theme').last()).toHaveValue('Coda')
   await expect(page.getByText('saved', { exact: true })).toBeVisible()
@@ -83,7 +108,11 @@ test('one says how often Jovrel writes, and a calendar address can be taken away
   expect((await page.request.get(address)).status()).toBe(404)
 })
 
-test('more time for one person moves their due time and nobody else\'s', async ({ world, as, expectedErrors }) => {
+test("more time for one person moves their due time and nobody else's", async ({
+  world,
+  as,
+  expectedErrors,
+}) => {
   expectedErrors.push(/422/)
   const ines = await as('ines')
   await open(ines, `/seminars/${world.seminar.id}/activities/${world.dredge.id}/plan`)
@@ -94,7 +123,9 @@ test('more time for one person moves their due time and nobody else\'s', async (
   await ines.getByLabel('Reason').fill('travelling')
   await ines.getByRole('button', { name: 'Give it' }).click()
   await expect(ines.getByText(/Oona Rintala has until Wed 21 Oct, 23:59/)).toBeVisible()
-  const due = async (who: string) => (await (await world.as(who)).json<{ closesAt: string }>('GET', `/api/activities/${world.dredge.id}`)).body.closesAt
+  const due = async (who: string) =>
+    (await (await world.as(who)).json<{ closesAt: string }>('GET', `/api/activities/${world.dredge.id}`)).body
+      .closesAt
   expect(await due('oona')).toBe('2026-10-21T21:59:00.000Z')
   expect(await due('liv')).toBe('2026-10-18T21:59:00.000Z')
 })

@@ -4,7 +4,12 @@ import { chooseInPage } from './chooseWords'
 import { expect, test } from './fixtures'
 import { ODD_PASSAGES, passageOf, setOddText } from './oddText'
 
-const ready = (page: Page) => page.waitForFunction(() => (document.querySelector('#__nuxt') as { __vue_app__?: { $nuxt?: { isHydrating?: boolean } } } | null)?.__vue_app__?.$nuxt?.isHydrating === false)
+const ready = (page: Page) =>
+  page.waitForFunction(
+    () =>
+      (document.querySelector('#__nuxt') as { __vue_app__?: { $nuxt?: { isHydrating?: boolean } } } | null)
+        ?.__vue_app__?.$nuxt?.isHydrating === false,
+  )
 /** Writes a note on words of a text. */
 async function write(page: Page, from: string, to: string, said: string) {
   await page.evaluate(chooseInPage, [from, to] as const)
@@ -15,10 +20,16 @@ async function write(page: Page, from: string, to: string, said: string) {
   await page.keyboard.down('Control')
   await page.keyboard.press('Enter')
   await page.keyboard.up('Control')
-  await page.waitForFunction(words => [...document.querySelectorAll('article.note')].some(n => n.textContent!.includes(words)), {}, said)
+  await page.waitForFunction(
+    words => [...document.querySelectorAll('article.note')].some(n => n.textContent!.includes(words)),
+    {},
+    said,
+  )
 }
 
-test('in another engine the same words have the same places: in an article of odd letters, and in a paper at two sizes', async ({ world }) => {
+test('in another engine the same words have the same places: in an article of odd letters, and in a paper at two sizes', async ({
+  world,
+}) => {
   await setOddText(world)
   // The window has the wanted size and no viewport is emulated: emulation asks for commands that not every Firefox knows
   const browser = await puppeteer.launch({
@@ -33,12 +44,29 @@ test('in another engine the same words have the same places: in an article of od
     const page = await browser.newPage()
     page.setDefaultTimeout(60_000)
     // a library asks whether it may evaluate, and lives with the answer; this engine tells of it
-    page.on('pageerror', (error) => { if (!String(error).includes('blocked a JavaScript eval')) heard.push(String(error)) })
+    page.on('pageerror', error => {
+      if (!String(error).includes('blocked a JavaScript eval')) heard.push(String(error))
+    })
     // the window's own bars take part of its height
     expect(await page.evaluate(() => innerWidth)).toBe(1280)
     await page.goto(`${world.address}/sign-in`)
-    expect(await page.evaluate(async who => (await fetch('/api/session', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: who, password: 'harbour' }) })).ok, email('liv'))).toBe(true)
-    const go = async (activityId: string) => { await page.goto(`${world.address}/seminars/${world.seminar.id}/activities/${activityId}`); await ready(page) }
+    expect(
+      await page.evaluate(
+        async who =>
+          (
+            await fetch('/api/session', {
+              method: 'POST',
+              headers: { 'content-type': 'application/json' },
+              body: JSON.stringify({ email: who, password: 'harbour' }),
+            })
+          ).ok,
+        email('liv'),
+      ),
+    ).toBe(true)
+    const go = async (activityId: string) => {
+      await page.goto(`${world.address}/seminars/${world.seminar.id}/activities/${activityId}`)
+      await ready(page)
+    }
     await go(world.calm.id)
     await page.waitForSelector('.article p')
     for (const p of ODD_PASSAGES) {
@@ -49,20 +77,39 @@ test('in another engine the same words have the same places: in an article of od
     await ready(page)
     await page.waitForFunction(() => document.querySelectorAll('.over .letter').length === 3)
     await go(world.roll.id)
-    await page.waitForFunction(() => [...document.querySelectorAll('.words span')].some(s => s.textContent!.includes('A toll is usually taken')) && document.querySelector('.over .letter'))
+    await page.waitForFunction(
+      () =>
+        [...document.querySelectorAll('.words span')].some(s =>
+          s.textContent!.includes('A toll is usually taken'),
+        ) && document.querySelector('.over .letter'),
+    )
     await write(page, 'A toll is usually taken', 'goods', 'Here, too.')
     expect(await passageOf(world, 'Here, too.')).toBe('A toll is usually taken on goods')
     // its line stands under these words, larger, too
-    const under = () => page.waitForFunction(() => {
-      const words = [...document.querySelectorAll('.words span')].find(s => s.textContent!.startsWith('A toll is usually taken'))?.getBoundingClientRect()
-      return words && [...document.querySelectorAll('.under.own')].some((l) => { const r = l.getBoundingClientRect(); return Math.abs(r.top - words.bottom) < 8 && Math.abs(r.left - words.left) < 6 })
-    })
+    const under = () =>
+      page.waitForFunction(() => {
+        const words = [...document.querySelectorAll('.words span')]
+          .find(s => s.textContent!.startsWith('A toll is usually taken'))
+          ?.getBoundingClientRect()
+        return (
+          words &&
+          [...document.querySelectorAll('.under.own')].some(l => {
+            const r = l.getBoundingClientRect()
+            return Math.abs(r.top - words.bottom) < 8 && Math.abs(r.left - words.left) < 6
+          })
+        )
+      })
     await under()
     const before = await page.$eval('.row[data-row="3"] canvas', c => c.getBoundingClientRect().width)
     await page.click('button[aria-label="Larger"]')
-    await page.waitForFunction(w => document.querySelector('.row[data-row="3"] canvas')!.getBoundingClientRect().width > w * 1.1, {}, before)
+    await page.waitForFunction(
+      w => document.querySelector('.row[data-row="3"] canvas')!.getBoundingClientRect().width > w * 1.1,
+      {},
+      before,
+    )
     await under()
     expect(heard).toEqual([])
+  } finally {
+    await browser.close()
   }
-  finally { await browser.close() }
 })

@@ -1,6 +1,10 @@
 import { expect, open, test } from './fixtures'
 
-test('one signs in by address and password, is told what is wrong, lands where one wanted to go, and leaves', async ({ page, world, expectedErrors }) => {
+test('one signs in by address and password, is told what is wrong, lands where one wanted to go, and leaves', async ({
+  page,
+  world,
+  expectedErrors,
+}) => {
   expectedErrors.push(/401/)
   await page.goto(`${world.address}/seminars/${world.seminar.id}/marking`)
   await page.waitForLoadState('networkidle')
@@ -31,7 +35,9 @@ test('the term plan draws what is planned, and the ribbon narrows it to a week',
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/plan`)
   await expect(page.getByText('11 ready to mark')).toHaveCount(2) // the breakwater, and the source reports
-  await expect(page.getByRole('group', { name: /write until Thu 8 Oct, 23:59, respond until Sun 11 Oct, 23:59/ })).toBeVisible()
+  await expect(
+    page.getByRole('group', { name: /write until Thu 8 Oct, 23:59, respond until Sun 11 Oct, 23:59/ }),
+  ).toBeVisible()
   await expect(page.getByRole('group', { name: /^Draft essays: / })).toBeVisible()
   await page.getByRole('button', { name: /^Week 11,/ }).click()
   await expect(page.getByText('week 11: three activities')).toBeVisible()
@@ -43,16 +49,28 @@ test('the term plan draws what is planned, and the ribbon narrows it to a week',
   await expect(student.getByText(/ready to mark/)).toHaveCount(0)
 })
 
-test('a phone shows every student page without sideways scrolling, in the dark too', async ({ as, world }) => {
+test('a phone shows every student page without sideways scrolling, in the dark too', async ({
+  as,
+  world,
+}) => {
   const page = await as('liv', { width: 390, height: 844, dark: true })
-  for (const path of ['week', 'feedback', `activities/${world.dredge.id}`, `activities/${world.breakwater.id}/letter`]) {
+  for (const path of [
+    'week',
+    'feedback',
+    `activities/${world.dredge.id}`,
+    `activities/${world.breakwater.id}/letter`,
+  ]) {
     await open(page, `/seminars/${world.seminar.id}/${path}`)
     expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390)
   }
   expect(await page.evaluate(() => getComputedStyle(document.body).backgroundColor)).toBe('rgb(24, 27, 26)')
 })
 
-test('a page that is not there, or not open, says so and leads back', async ({ as, world, expectedErrors }) => {
+test('a page that is not there, or not open, says so and leads back', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
   expectedErrors.push(/404|403/)
   const page = await as('liv')
   await open(page, `/seminars/${world.seminar.id}/activities/${world.essays.id}`)
@@ -68,5 +86,5 @@ test('only scripts of this page run', async ({ as, world }) => {
   const policy = answer!.headers()['content-security-policy']!
   expect(policy).toMatch(/script-src 'self' 'nonce-[^']+'/)
   expect(policy).not.toMatch(/script-src[^;]*unsafe/)
-  expect(policy).toContain('frame-ancestors \'none\'')
+  expect(policy).toContain("frame-ancestors 'none'")
 })

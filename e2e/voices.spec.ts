@@ -2,7 +2,10 @@ import { expect, open, test } from './fixtures'
 
 const voices = (id: string, query = '') => `/seminars/${id}/voices${query}`
 
-test('on a Wednesday an instructor sees who speaks, who is silent and to whom, narrows it, and takes the table away', async ({ as, world }) => {
+test('on a Wednesday an instructor sees who speaks, who is silent and to whom, narrows it, and takes the table away', async ({
+  as,
+  world,
+}) => {
   const ines = await as('ines')
   await open(ines, voices(world.seminar.id))
   await expect(ines.getByText(/24 of 24 have spoken/)).toBeVisible()
@@ -24,7 +27,9 @@ test('on a Wednesday an instructor sees who speaks, who is silent and to whom, n
   // one tick does not wait for the figures of the one before, nor undo it
   const figures = /\/api\/seminars\/[^/]+\/voices\?/
   const held: Array<() => Promise<void>> = []
-  await ines.route(figures, (route) => { held.push(() => route.continue()) })
+  await ines.route(figures, route => {
+    held.push(() => route.continue())
+  })
   await ines.getByRole('checkbox', { name: 'Also Terms of the sea' }).check()
   await ines.getByRole('checkbox', { name: 'Also Walls of Sundvik' }).check()
   await expect(ines.getByRole('button', { name: 'What is looked at: three activities' })).toBeVisible()
@@ -36,7 +41,8 @@ test('on a Wednesday an instructor sees who speaks, who is silent and to whom, n
   // by keys round the table: a seat is chosen, and its lines stand in words
   const seat = ines.getByRole('button', { name: /^Rasmus Okonjo: \d+ words/ })
   await ines.locator('.seat').first().focus()
-  for (let i = 0; i < 30 && !await seat.evaluate(el => el === document.activeElement); i++) await ines.keyboard.press('ArrowRight')
+  for (let i = 0; i < 30 && !(await seat.evaluate(el => el === document.activeElement)); i++)
+    await ines.keyboard.press('ArrowRight')
   await ines.keyboard.press('Enter')
   await expect(seat).toHaveAttribute('aria-pressed', 'true')
   await expect(ines.getByRole('region', { name: 'Table plan' })).toContainText('answered by')
@@ -46,7 +52,15 @@ test('on a Wednesday an instructor sees who speaks, who is silent and to whom, n
   // the table sorts, and what is not known stands last
   await ines.getByRole('button', { name: 'unfold' }).click()
   await ines.getByRole('button', { name: 'contributions' }).click()
-  const counts = async () => (await ines.getByRole('region', { name: 'Everyone' }).locator('tbody tr:not(.none):not(.fold) td:nth-child(2)').allTextContents()).map(Number).filter(n => !Number.isNaN(n))
+  const counts = async () =>
+    (
+      await ines
+        .getByRole('region', { name: 'Everyone' })
+        .locator('tbody tr:not(.none):not(.fold) td:nth-child(2)')
+        .allTextContents()
+    )
+      .map(Number)
+      .filter(n => !Number.isNaN(n))
   const falling = await counts()
   expect(falling).toEqual([...falling].sort((a, b) => b - a))
   await ines.getByRole('button', { name: /^contributions/ }).click()
@@ -61,7 +75,11 @@ test('on a Wednesday an instructor sees who speaks, who is silent and to whom, n
   await expect(ines).toHaveURL(/#c-/)
 })
 
-test('on a phone and in the dark voices are read without sideways scrolling; a student has no way in', async ({ as, world, expectedErrors }) => {
+test('on a phone and in the dark voices are read without sideways scrolling; a student has no way in', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
   expectedErrors.push(/403/)
   const henrik = await as('henrik', { width: 390, height: 800, dark: true })
   await open(henrik, voices(world.seminar.id, `?activity=${world.breakwater.id}`))

@@ -5,11 +5,19 @@ import { chooseWords, expect, open, test } from './fixtures'
 const pathOf = (world: World, activityId: string) => `/seminars/${world.seminar.id}/activities/${activityId}`
 const editor = (page: Page) => page.getByRole('textbox', { name: 'The page', exact: true })
 async function goTo(page: Page, title: string) {
-  await page.locator('.tree').getByRole('button', { name: new RegExp(`^${title}`) }).click()
-  await expect(page.getByRole('article', { name: title }).getByRole('heading', { name: title, exact: true })).toBeVisible()
+  await page
+    .locator('.tree')
+    .getByRole('button', { name: new RegExp(`^${title}`) })
+    .click()
+  await expect(
+    page.getByRole('article', { name: title }).getByRole('heading', { name: title, exact: true }),
+  ).toBeVisible()
 }
 
-test('a member claims a page, writes it with links and a note, and the group sees it arrive', async ({ as, world }) => {
+test('a member claims a page, writes it with links and a note, and the group sees it arrive', async ({
+  as,
+  world,
+}) => {
   const path = pathOf(world, world.city.id)
   const [mireille, nico] = [await as('mireille'), await as('nico')]
   await open(nico, path)
@@ -47,22 +55,35 @@ test('a member claims a page, writes it with links and a note, and the group see
   await nico.keyboard.press('Shift+ArrowRight')
   await expect(nico.getByText('stands elsewhere now')).toBeVisible()
   await expect(nico.locator('.branch .branch').filter({ hasText: 'What not to say' }).first()).toBeVisible()
-  await expect(mireille.locator('.branch .branch').filter({ hasText: 'What not to say' }).first()).toBeVisible()
+  await expect(
+    mireille.locator('.branch .branch').filter({ hasText: 'What not to say' }).first(),
+  ).toBeVisible()
   // an answer that comes late does not take a reader off the page they have opened since
   let release = () => {}
-  const released = new Promise<void>((done) => { release = done })
-  await mireille.route(/\/wiki(\?|$)/, async (route) => { await released; await route.continue() })
+  const released = new Promise<void>(done => {
+    release = done
+  })
+  await mireille.route(/\/wiki(\?|$)/, async route => {
+    await released
+    await route.continue()
+  })
   const asked = mireille.waitForRequest(/\/wiki(\?|$)/)
   await nico.getByRole('button', { name: 'Undo' }).click()
   await expect(nico.locator('.branch.top > li > button').filter({ hasText: 'What not to say' })).toBeVisible()
   await asked
   await goTo(mireille, 'What to pay')
   release()
-  await expect(mireille.locator('.branch.top > li > button').filter({ hasText: 'What not to say' })).toBeVisible()
+  await expect(
+    mireille.locator('.branch.top > li > button').filter({ hasText: 'What not to say' }),
+  ).toBeVisible()
   await expect(mireille.getByRole('article', { name: 'What to pay' })).toBeVisible()
 })
 
-test('what is typed survives a closed tab; two at once lose nothing and choose where they truly differ', async ({ as, world, expectedErrors }) => {
+test('what is typed survives a closed tab; two at once lose nothing and choose where they truly differ', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
   expectedErrors.push(/409/)
   const path = `${pathOf(world, world.city.id)}?group=${(await world.page(world.city.id, 'Port Amara', 'The two moles')).groupId}&page=${(await world.page(world.city.id, 'Port Amara', 'The two moles')).id}`
   const [malin, laleh] = [await as('malin'), await as('laleh')]
@@ -74,8 +95,12 @@ test('what is typed survives a closed tab; two at once lose nothing and choose w
   await expect(malin.getByText('draft kept, only you see it')).toBeVisible()
   await malin.keyboard.type('And in the last instant')
   await malin.reload()
-  await malin.getByRole('button', { name: /Go on with your draft|Write on it/ }).or(editor(malin)).first().waitFor()
-  if (!await editor(malin).isVisible()) await malin.keyboard.press('e')
+  await malin
+    .getByRole('button', { name: /Go on with your draft|Write on it/ })
+    .or(editor(malin))
+    .first()
+    .waitFor()
+  if (!(await editor(malin).isVisible())) await malin.keyboard.press('e')
   await expect(editor(malin)).toContainText('Malin began this line. And in the last instant')
   // meanwhile Laleh changes the same place and another
   await open(laleh, path)
@@ -95,7 +120,8 @@ test('what is typed survives a closed tab; two at once lose nothing and choose w
   await overlap.getByRole('button', { name: 'let both stand' }).click()
   await malin.getByRole('button', { name: /^Save version/ }).click()
   await expect(malin.getByText('joined with what others had saved')).toBeVisible()
-  for (const words of ['Malin began this line.', 'Laleh says otherwise.', 'So it ends.']) await expect(malin.getByRole('article', { name: 'The two moles' })).toContainText(words)
+  for (const words of ['Malin began this line.', 'Laleh says otherwise.', 'So it ends.'])
+    await expect(malin.getByRole('article', { name: 'The two moles' })).toContainText(words)
 })
 
 test('a passage is commented on, and the version that acted on it is named', async ({ as, world }) => {
@@ -124,27 +150,46 @@ test('a passage is commented on, and the version that acted on it is named', asy
   await expect(comment).toContainText('open')
 })
 
-test('staff compare versions, see who wrote what, play the history, and mark group and member beside it', async ({ as, world }) => {
+test('staff compare versions, see who wrote what, play the history, and mark group and member beside it', async ({
+  as,
+  world,
+}) => {
   const page = await world.page(world.city.id, 'Port Amara', 'The two moles')
   const ines = await as('ines')
   await open(ines, `${pathOf(world, world.city.id)}/history?group=${page.groupId}&page=${page.id}&a=5&b=8`)
   await expect(ines.locator('.changed del').filter({ hasText: 'For a very long time' })).toBeVisible()
-  await expect(ines.locator('.changed ins').filter({ hasText: 'lightermen of the outer strand' })).toBeVisible()
+  await expect(
+    ines.locator('.changed ins').filter({ hasText: 'lightermen of the outer strand' }),
+  ).toBeVisible()
   await expect(ines.getByText('moved up')).toBeVisible()
   // by keys: the next version alone, then back
   await ines.keyboard.press('j')
   await expect(ines.getByText(/^Version 8 to 9: 5 words added, 0 removed, by Mireille/)).toBeVisible()
   await ines.keyboard.press('w')
-  await expect(ines.locator('.run').filter({ hasText: 'two years after the first' })).toHaveAttribute('title', 'Mireille Estrada-Holm')
-  await expect(ines.locator('.run').filter({ hasText: 'The pilots waited on the second' })).toHaveAttribute('title', 'Malin Urbanek') // moved since
+  await expect(ines.locator('.run').filter({ hasText: 'two years after the first' })).toHaveAttribute(
+    'title',
+    'Mireille Estrada-Holm',
+  )
+  await expect(ines.locator('.run').filter({ hasText: 'The pilots waited on the second' })).toHaveAttribute(
+    'title',
+    'Malin Urbanek',
+  ) // moved since
   const shares = ines.getByRole('region', { name: 'Shares of this wiki' })
   const percents = (await shares.locator('.bars b').allTextContents()).map(t => Number.parseInt(t))
   expect(percents.reduce((a, b) => a + b, 0)).toBeGreaterThan(97)
   expect(percents.reduce((a, b) => a + b, 0)).toBeLessThan(103)
   // marks: one step for the group, one for a member
   const marks = ines.getByRole('region', { name: 'Marks' })
-  await marks.getByRole('radiogroup', { name: /^Group: The pages as a whole/ }).getByRole('radio').nth(1).click()
-  await marks.getByRole('radiogroup', { name: /What one wrote/ }).getByRole('radio').nth(2).click()
+  await marks
+    .getByRole('radiogroup', { name: /^Group: The pages as a whole/ })
+    .getByRole('radio')
+    .nth(1)
+    .click()
+  await marks
+    .getByRole('radiogroup', { name: /What one wrote/ })
+    .getByRole('radio')
+    .nth(2)
+    .click()
   await expect(marks).toContainText('8 / 8')
   const first = await ines.getByRole('link', { name: /^Mark / }).textContent()
   await ines.keyboard.press(']')
@@ -162,7 +207,11 @@ test('staff compare versions, see who wrote what, play the history, and mark gro
   await expect(ines.getByRole('button', { name: /^Play the history/ })).toBeVisible()
 })
 
-test('an earlier version is brought back and undone; another group’s wiki is not there', async ({ as, world, expectedErrors }) => {
+test('an earlier version is brought back and undone; another group’s wiki is not there', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
   expectedErrors.push(/404/)
   const page = await world.page(world.city.id, 'Port Amara', 'The two moles')
   const nico = await as('nico')
@@ -176,7 +225,10 @@ test('an earlier version is brought back and undone; another group’s wiki is n
   await expect(paz.getByText('lightermen')).toHaveCount(0)
 })
 
-test('a reader on a phone reads a page and comments on it; a wiki without pages invites', async ({ as, world }) => {
+test('a reader on a phone reads a page and comments on it; a wiki without pages invites', async ({
+  as,
+  world,
+}) => {
   const liv = await as('liv', { width: 390, height: 800 })
   await open(liv, pathOf(world, world.city.id))
   await expect(liv.getByRole('article', { name: 'The chain' })).toBeVisible()
@@ -187,6 +239,9 @@ test('a reader on a phone reads a page and comments on it; a wiki without pages 
   await liv.getByRole('button', { name: /^Comment Ctrl/ }).click()
   await expect(liv.locator('.comment').filter({ hasText: 'Read on the tram.' })).toBeVisible()
   const ines = await as('ines')
-  await open(ines, `${pathOf(world, world.walls.id)}?group=${(await world.page(world.walls.id, 'Enemies', 'Waves')).groupId}`)
+  await open(
+    ines,
+    `${pathOf(world, world.walls.id)}?group=${(await world.page(world.walls.id, 'Enemies', 'Waves')).groupId}`,
+  )
   await expect(ines.getByRole('article', { name: 'Waves' })).toBeVisible()
 })

@@ -8,11 +8,16 @@ async function pageOf(world: World, title: string) {
   return { id: row!.id, path: `/seminars/${world.seminar.id}/activities/${row!.id}` }
 }
 
-test('a student answers this week\'s prompt in the notebook, staff answer under it, and the talk goes on', async ({ as, world }) => {
+test("a student answers this week's prompt in the notebook, staff answer under it, and the talk goes on", async ({
+  as,
+  world,
+}) => {
   const notebook = await pageOf(world, 'Harbour notebook')
   const liv = await as('liv')
   await open(liv, notebook.path)
-  await expect(liv.getByText('Between you and staff, except for entries you open to the class.')).toBeVisible()
+  await expect(
+    liv.getByText('Between you and staff, except for entries you open to the class.'),
+  ).toBeVisible()
   const box = liv.getByRole('textbox', { name: 'Your answer to 5' })
   await box.click()
   await liv.keyboard.insertText(`The third hand is large and slow. ${sentence(80)}`)
@@ -53,7 +58,10 @@ test('an entry is opened to the class only after a warning, and closed again', a
   await expect(kadri.getByText('the boy who held the other end of the measuring rope')).toHaveCount(0)
 })
 
-test('a blog entry is begun, put away, taken up again with its title, posted and commented on', async ({ as, world }) => {
+test('a blog entry is begun, put away, taken up again with its title, posted and commented on', async ({
+  as,
+  world,
+}) => {
   const quay = await pageOf(world, 'Letters from the quay')
   const liv = await as('liv')
   await open(liv, quay.path)
@@ -88,7 +96,10 @@ test('a blog entry is begun, put away, taken up again with its title, posted and
   await expect(kadri.getByText(/have none yet: .*Jonas/)).toBeVisible()
 })
 
-test('exit notes are marked in one list with two keys, and each mark can be taken back', async ({ as, world }) => {
+test('exit notes are marked in one list with two keys, and each mark can be taken back', async ({
+  as,
+  world,
+}) => {
   const stair = await pageOf(world, 'The stair at noon')
   const ines = await as('ines')
   await open(ines, stair.path)
@@ -114,7 +125,14 @@ test('a post of another arrives without moving what is being read', async ({ as,
   const before = (await post.boundingBox())!.y
   const nico = await world.as('nico')
   const target = await world.contribution('rasmus', world.dredge.id) // its thread is above what is being read
-  await nico.send('POST', `/api/activities/${world.dredge.id}/contributions`, { key: crypto.randomUUID(), parentId: target.id, doc: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Weevils are cargo, too.' }] }] } })
+  await nico.send('POST', `/api/activities/${world.dredge.id}/contributions`, {
+    key: crypto.randomUUID(),
+    parentId: target.id,
+    doc: {
+      type: 'doc',
+      content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Weevils are cargo, too.' }] }],
+    },
+  })
   const arrived = liv.getByRole('status').filter({ hasText: 'Nico answered Rasmus just now.' })
   await expect(arrived).toBeVisible()
   expect(Math.abs((await post.boundingBox())!.y - before)).toBeLessThan(3)
@@ -122,7 +140,11 @@ test('a post of another arrives without moving what is being read', async ({ as,
   await expect(liv.locator('article').filter({ hasText: 'Weevils are cargo, too.' })).toBeFocused()
 })
 
-test('what is written without a connection is posted once when there is one', async ({ as, world, expectedErrors }) => {
+test('what is written without a connection is posted once when there is one', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
   expectedErrors.push(/ERR_INTERNET_DISCONNECTED|Failed to (load|fetch)/)
   const paz = await as('paz')
   await open(paz, `/seminars/${world.seminar.id}/activities/${world.dredge.id}`)
@@ -134,19 +156,30 @@ test('what is written without a connection is posted once when there is one', as
   await paz.context().setOffline(false)
   await expect(paz.getByText('I speak for the grain shippers')).toBeVisible()
   const mine = await world.enrolment('paz')
-  const rows = await world.db.select().from(t.contributions).where(and(eq(t.contributions.authorId, mine.id), eq(t.contributions.activityId, world.dredge.id)))
+  const rows = await world.db
+    .select()
+    .from(t.contributions)
+    .where(and(eq(t.contributions.authorId, mine.id), eq(t.contributions.activityId, world.dredge.id)))
   expect(rows.map(r => [r.state, r.text])).toEqual([['shown', 'Written on a boat without a signal.']])
 })
 
-test('a picture comes with a post and is shown in place; a post is changed in place, and staff see what it said', async ({ as, world }) => {
+test('a picture comes with a post and is shown in place; a post is changed in place, and staff see what it said', async ({
+  as,
+  world,
+}) => {
   const liv = await as('liv')
   await open(liv, `/seminars/${world.seminar.id}/activities/${world.dredge.id}`)
   const rasmus = liv.locator('article').filter({ hasText: 'I speak for the grain shippers' })
   await rasmus.getByRole('button', { name: 'reply' }).click()
   await liv.getByRole('textbox', { name: 'Your reply to Rasmus' }).click()
   await liv.keyboard.insertText('Here is the strand as I see it.')
-  const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64')
-  await liv.locator('.writing input[type=file]').setInputFiles({ name: 'strand.png', mimeType: 'image/png', buffer: png })
+  const png = Buffer.from(
+    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+    'base64',
+  )
+  await liv
+    .locator('.writing input[type=file]')
+    .setInputFiles({ name: 'strand.png', mimeType: 'image/png', buffer: png })
   await expect(liv.locator('.writing').getByText('strand.png')).toBeVisible()
   await liv.getByRole('button', { name: /^Post/ }).click()
   const mine = liv.locator('article').filter({ hasText: 'Here is the strand as I see it.' })
@@ -170,20 +203,40 @@ test('a picture comes with a post and is shown in place; a post is changed in pl
 test('what is pasted from a word processor comes in clean, and nothing in it runs', async ({ as, world }) => {
   const liv = await as('liv')
   await open(liv, `/seminars/${world.seminar.id}/activities/${world.dredge.id}`)
-  await liv.locator('article').filter({ hasText: 'I speak for the grain shippers' }).getByRole('button', { name: 'reply' }).click()
+  await liv
+    .locator('article')
+    .filter({ hasText: 'I speak for the grain shippers' })
+    .getByRole('button', { name: 'reply' })
+    .click()
   const box = liv.getByRole('textbox', { name: 'Your reply to Rasmus' })
   await box.click()
-  const paste = (html: string) => box.evaluate((element, text) => {
-    const data = new DataTransfer()
-    data.setData('text/html', text)
-    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
-  }, html)
-  await paste('<html xmlns:o="urn:schemas-microsoft-com:office:office"><head><style>p.MsoNormal{margin:0}</style></head><body><!--StartFragment--><p class=MsoNormal style="mso-fareast-language:EN-US"><span lang=EN-GB style="color:red">The <b>ballast</b> book<o:p></o:p></span></p><p class=MsoListParagraph><span style="mso-list:Ignore">·<span>&nbsp;&nbsp;</span></span>round stones</p><!--EndFragment--></body></html>')
-  for (const evil of ['<img src=x onerror="window.hit=1">', '<svg onload="window.hit=1"></svg>', '<a href="javascript:window.hit=1">a link</a>', '<iframe srcdoc="<script>parent.hit=1</script>"></iframe>', '<details open ontoggle="window.hit=1">open</details>', '<script>window.hit=1</script>', '<math><mtext><img src=x onerror="window.hit=1"></mtext></math>']) await paste(`<p>${evil} and on</p>`)
+  const paste = (html: string) =>
+    box.evaluate((element, text) => {
+      const data = new DataTransfer()
+      data.setData('text/html', text)
+      element.dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+      )
+    }, html)
+  await paste(
+    '<html xmlns:o="urn:schemas-microsoft-com:office:office"><head><style>p.MsoNormal{margin:0}</style></head><body><!--StartFragment--><p class=MsoNormal style="mso-fareast-language:EN-US"><span lang=EN-GB style="color:red">The <b>ballast</b> book<o:p></o:p></span></p><p class=MsoListParagraph><span style="mso-list:Ignore">·<span>&nbsp;&nbsp;</span></span>round stones</p><!--EndFragment--></body></html>',
+  )
+  for (const evil of [
+    '<img src=x onerror="window.hit=1">',
+    '<svg onload="window.hit=1"></svg>',
+    '<a href="javascript:window.hit=1">a link</a>',
+    '<iframe srcdoc="<script>parent.hit=1</script>"></iframe>',
+    '<details open ontoggle="window.hit=1">open</details>',
+    '<script>window.hit=1</script>',
+    '<math><mtext><img src=x onerror="window.hit=1"></mtext></math>',
+  ])
+    await paste(`<p>${evil} and on</p>`)
   await liv.getByRole('button', { name: /^Post/ }).click()
   const posted = liv.locator('article').filter({ hasText: 'round stones' })
   await expect(posted.locator('.prose strong')).toHaveText('ballast')
-  await expect(posted.locator('.prose').locator('img, svg, iframe, script, details, [style], [class*=Mso]')).toHaveCount(0)
+  await expect(
+    posted.locator('.prose').locator('img, svg, iframe, script, details, [style], [class*=Mso]'),
+  ).toHaveCount(0)
   await expect(posted.locator('.prose a[href^="javascript"]')).toHaveCount(0)
   expect(await liv.evaluate('window.hit')).toBeUndefined()
 })
@@ -192,21 +245,39 @@ test('discussion topics of a cartridge become drafts on the term plan', async ({
   const ines = await as('ines')
   await open(ines, `/seminars/${world.seminar.id}/plan`)
   await ines.getByRole('button', { name: 'Plan an activity' }).click()
-  const topic = '<?xml version="1.0" encoding="UTF-8"?><topic xmlns="http://www.imsglobal.org/xsd/imsccv1p3/imsdt_v1p3"><title>Who may anchor?</title><text texttype="text/html">&lt;p&gt;Take the oath of 1588. &lt;b&gt;Who may anchor&lt;/b&gt;, and who is asked?&lt;/p&gt;&lt;script&gt;window.hit=1&lt;/script&gt;</text></topic>'
-  await ines.locator('.new input[type=file]').setInputFiles({ name: 'topic.xml', mimeType: 'text/xml', buffer: Buffer.from(topic) })
-  await expect(ines.getByRole('status').filter({ hasText: 'One discussion is planned as a draft.' })).toBeVisible()
+  const topic =
+    '<?xml version="1.0" encoding="UTF-8"?><topic xmlns="http://www.imsglobal.org/xsd/imsccv1p3/imsdt_v1p3"><title>Who may anchor?</title><text texttype="text/html">&lt;p&gt;Take the oath of 1588. &lt;b&gt;Who may anchor&lt;/b&gt;, and who is asked?&lt;/p&gt;&lt;script&gt;window.hit=1&lt;/script&gt;</text></topic>'
+  await ines
+    .locator('.new input[type=file]')
+    .setInputFiles({ name: 'topic.xml', mimeType: 'text/xml', buffer: Buffer.from(topic) })
+  await expect(
+    ines.getByRole('status').filter({ hasText: 'One discussion is planned as a draft.' }),
+  ).toBeVisible()
   const [made] = await world.db.select().from(t.activities).where(eq(t.activities.title, 'Who may anchor?'))
-  expect([made!.state, made!.kind, made!.briefHtml]).toEqual(['draft', 'discussion', '<p>Take the oath of 1588. <strong>Who may anchor</strong>, and who is asked?</p>'])
+  expect([made!.state, made!.kind, made!.briefHtml]).toEqual([
+    'draft',
+    'discussion',
+    '<p>Take the oath of 1588. <strong>Who may anchor</strong>, and who is asked?</p>',
+  ])
   await ines.getByRole('button', { name: 'Plan an activity' }).click()
-  await ines.locator('.new input[type=file]').setInputFiles({ name: 'letter.xml', mimeType: 'text/xml', buffer: Buffer.from('<letter/>') })
+  await ines
+    .locator('.new input[type=file]')
+    .setInputFiles({ name: 'letter.xml', mimeType: 'text/xml', buffer: Buffer.from('<letter/>') })
   await expect(ines.getByText('There is no discussion topic in “letter.xml”.')).toBeVisible()
 })
 
-test('speech is recorded in the browser, heard before it is posted, and comes with the post', async ({ as, world }) => {
+test('speech is recorded in the browser, heard before it is posted, and comes with the post', async ({
+  as,
+  world,
+}) => {
   const liv = await as('liv')
   await liv.context().grantPermissions(['microphone'])
   await open(liv, `/seminars/${world.seminar.id}/activities/${world.dredge.id}`)
-  await liv.locator('article').filter({ hasText: 'I speak for the grain shippers' }).getByRole('button', { name: 'reply' }).click()
+  await liv
+    .locator('article')
+    .filter({ hasText: 'I speak for the grain shippers' })
+    .getByRole('button', { name: 'reply' })
+    .click()
   await liv.getByRole('textbox', { name: 'Your reply to Rasmus' }).click()
   await liv.keyboard.insertText('Hear it as the pilots say it.')
   await liv.locator('.writing').getByRole('button', { name: 'Speak' }).click()
@@ -216,17 +287,50 @@ test('speech is recorded in the browser, heard before it is posted, and comes wi
   await liv.getByRole('button', { name: /^Post/ }).click()
   const mine = liv.locator('article').filter({ hasText: 'Hear it as the pilots say it.' })
   await expect(mine.locator('audio')).toHaveCount(1)
-  const [file] = await world.db.select({ type: t.files.type, size: t.files.size }).from(t.files).where(eq(t.files.type, 'audio/webm'))
+  const [file] = await world.db
+    .select({ type: t.files.type, size: t.files.size })
+    .from(t.files)
+    .where(eq(t.files.type, 'audio/webm'))
   expect(file!.size).toBeGreaterThan(500)
 })
 
-test('questions that staff put are answered one by one; nothing is said of others\' answers before', async ({ as, world }) => {
+test("questions that staff put are answered one by one; nothing is said of others' answers before", async ({
+  as,
+  world,
+}) => {
   const ines = await world.as('ines')
   const id = crypto.randomUUID()
-  await ines.send('POST', `/api/seminars/${world.seminar.id}/activities`, { id, kind: 'discussion', week: 6, unitId: null, templateId: null })
+  await ines.send('POST', `/api/seminars/${world.seminar.id}/activities`, {
+    id,
+    kind: 'discussion',
+    week: 6,
+    unitId: null,
+    templateId: null,
+  })
   const view = async () => (await ines.json<{ version: number }>('GET', `/api/activities/${id}/plan`)).body
-  await ines.send('PATCH', `/api/activities/${id}/plan`, { key: crypto.randomUUID(), baseVersion: (await view()).version, tell: false, change: { title: 'The oath', threads: 'staff', writeFirst: true, rules: [{ id: crypto.randomUUID(), rule: { kind: 'prompts', need: 1, minWords: 5, due: 'write' }, needed: true }] } })
-  await ines.send('POST', `/api/activities/${id}/publish`, { key: crypto.randomUUID(), baseVersion: (await view()).version, opens: 'now', tell: false })
+  await ines.send('PATCH', `/api/activities/${id}/plan`, {
+    key: crypto.randomUUID(),
+    baseVersion: (await view()).version,
+    tell: false,
+    change: {
+      title: 'The oath',
+      threads: 'staff',
+      writeFirst: true,
+      rules: [
+        {
+          id: crypto.randomUUID(),
+          rule: { kind: 'prompts', need: 1, minWords: 5, due: 'write' },
+          needed: true,
+        },
+      ],
+    },
+  })
+  await ines.send('POST', `/api/activities/${id}/publish`, {
+    key: crypto.randomUUID(),
+    baseVersion: (await view()).version,
+    opens: 'now',
+    tell: false,
+  })
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/activities/${id}`)
   for (const question of ['Who swears, and before whom?', 'Who is harmed when it is kept?']) {
@@ -237,8 +341,19 @@ test('questions that staff put are answered one by one; nothing is said of other
     await expect(page.locator('article').filter({ hasText: question })).toBeVisible()
   }
   const kadri = await world.as('kadri')
-  const questions = (await kadri.json<{ contributions: Array<{ id: string }> }>('GET', `/api/activities/${id}/contributions`)).body.contributions
-  await kadri.send('POST', `/api/activities/${id}/contributions`, { key: crypto.randomUUID(), parentId: questions[0]!.id, doc: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'The pilots, before the town book.' }] }] } })
+  const questions = (
+    await kadri.json<{ contributions: Array<{ id: string }> }>('GET', `/api/activities/${id}/contributions`)
+  ).body.contributions
+  await kadri.send('POST', `/api/activities/${id}/contributions`, {
+    key: crypto.randomUUID(),
+    parentId: questions[0]!.id,
+    doc: {
+      type: 'doc',
+      content: [
+        { type: 'paragraph', content: [{ type: 'text', text: 'The pilots, before the town book.' }] },
+      ],
+    },
+  })
   const liv = await as('liv')
   await open(liv, `/seminars/${world.seminar.id}/activities/${id}`)
   await expect(liv.getByText('Two questions to answer.')).toBeVisible()

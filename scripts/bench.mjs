@@ -8,10 +8,12 @@ const folder = join(dataFolder, `bench-postgres-${process.pid}`)
 const database = await startCluster(folder)
 try {
   const template = database.url('jovrel_seeded')
-  runTypeScript('scripts/prepareDatabase.ts', ['--demo'], { DATABASE_URL: template, JOVREL_NOW: '2026-10-14T08:20:00Z' })
+  runTypeScript('scripts/prepareDatabase.ts', ['--demo'], {
+    DATABASE_URL: template,
+    JOVREL_NOW: '2026-10-14T08:20:00Z',
+  })
   runTypeScript('bench/run.ts', [], { JOVREL_TEST_DATABASE: template, JOVREL_TEST_BUILD: ensureBuild() })
-}
-finally {
+} finally {
   await database.stop()
   removeCluster(folder)
 }

@@ -24,9 +24,16 @@ async function demo() {
   const stopAll = [() => database.stop()]
   try {
     const clock = join(folder, 'clock')
-    runTypeScript('scripts/prepareDatabase.ts', ['--demo', '--clock', clock], { DATABASE_URL: database.url() })
+    runTypeScript('scripts/prepareDatabase.ts', ['--demo', '--clock', clock], {
+      DATABASE_URL: database.url(),
+    })
     const port = await choosePort(argument('--port'))
-    const env = { PORT: port, DATABASE_URL: database.url(), JOVREL_DEMO: '1', ...(process.env.JOVREL_NOW ? {} : { JOVREL_CLOCK_START: readFileSync(clock, 'utf8') }) }
+    const env = {
+      PORT: port,
+      DATABASE_URL: database.url(),
+      JOVREL_DEMO: '1',
+      ...(process.env.JOVREL_NOW ? {} : { JOVREL_CLOCK_START: readFileSync(clock, 'utf8') }),
+    }
     const server = process.argv.includes('--dev') ? startDev(env) : await startServer(ensureBuild(), env)
     stopAll.unshift(() => server.stop())
     writeFileSync(note, JSON.stringify({ pid: process.pid, address: server.address }))
@@ -47,33 +54,51 @@ async function demo() {
       for (const stop of stopAll) await stop()
       rmSync(note, { force: true })
     })
-  }
-  catch (error) {
+  } catch (error) {
     for (const stop of stopAll) await stop()
     throw error
   }
 }
 
 function startDev(env) {
-  const child = spawn('npx', ['nuxt', 'dev', '--host', '127.0.0.1', '--port', String(env.PORT)], { cwd: home, stdio: 'inherit', env: { ...process.env, ...env } })
-  return { address: `http://127.0.0.1:${env.PORT}`, stop: () => new Promise((resolve) => { child.on('exit', resolve); child.kill('SIGTERM') }), onEnd: f => child.on('exit', f) }
+  const child = spawn('npx', ['nuxt', 'dev', '--host', '127.0.0.1', '--port', String(env.PORT)], {
+    cwd: home,
+    stdio: 'inherit',
+    env: { ...process.env, ...env },
+  })
+  return {
+    address: `http://127.0.0.1:${env.PORT}`,
+    stop: () =>
+      new Promise(resolve => {
+        child.on('exit', resolve)
+        child.kill('SIGTERM')
+      }),
+    onEnd: f => child.on('exit', f),
+  }
 }
 
 /** The port asked for, else 3100, else any that is free. A port asked for that is taken is said, not replaced. */
 async function choosePort(asked) {
-  const isFree = port => new Promise(resolve => {
-    const probe = createServer().on('error', () => resolve(false)).listen(port, '127.0.0.1', () => probe.close(() => resolve(true)))
-  })
+  const isFree = port =>
+    new Promise(resolve => {
+      const probe = createServer()
+        .on('error', () => resolve(false))
+        .listen(port, '127.0.0.1', () => probe.close(() => resolve(true)))
+    })
   if (asked !== undefined) {
     const port = Number(asked)
-    if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Error(`--port takes a number from 1 to 65535, not "${asked}".`)
-    if (!(await isFree(port))) throw new Error(`Port ${port} is taken by another program. Choose another with --port, or leave it out.`)
+    if (!Number.isInteger(port) || port < 1 || port > 65535)
+      throw new Error(`--port takes a number from 1 to 65535, not "${asked}".`)
+    if (!(await isFree(port)))
+      throw new Error(
+        `Port ${port} is taken by another program. Choose another with --port, or leave it out.`,
+      )
     return port
   }
-  return await isFree(3100) ? 3100 : freePort()
+  return (await isFree(3100)) ? 3100 : freePort()
 }
 
-demo().catch((error) => {
+demo().catch(error => {
   console.error(`\n${error.message}`)
   process.exit(1)
 })

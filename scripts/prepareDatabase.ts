@@ -9,7 +9,9 @@ import { demoClock, seedDemo } from '../demo/seed'
 
 const url = process.env.DATABASE_URL
 if (!url) throw new Error('DATABASE_URL is not set')
-const clockFile = process.argv.includes('--clock') ? process.argv[process.argv.indexOf('--clock') + 1] : undefined
+const clockFile = process.argv.includes('--clock')
+  ? process.argv[process.argv.indexOf('--clock') + 1]
+  : undefined
 
 await makeDatabase(url)
 await migrateDatabase(url, join(import.meta.dirname, '../server/database/migrations'))
@@ -26,16 +28,14 @@ async function makeDatabase(address: string) {
   const probe = postgres(address, { max: 1, onnotice: () => {} })
   try {
     await probe`select 1`
-  }
-  catch (error) {
+  } catch (error) {
     if ((error as { code?: string }).code !== '3D000') throw error // anything but "database does not exist"
     const admin = new URL(address)
     admin.pathname = '/postgres'
     const sql = postgres(admin.href, { max: 1, onnotice: () => {} })
     await sql.unsafe(`create database "${name.replaceAll('"', '""')}"`)
     await sql.end()
-  }
-  finally {
+  } finally {
     await probe.end()
   }
 }

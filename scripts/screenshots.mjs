@@ -12,15 +12,41 @@ const database = await startCluster(folder)
 let server
 try {
   runTypeScript('scripts/prepareDatabase.ts', ['--demo'], { DATABASE_URL: database.url(), JOVREL_NOW: NOW })
-  server = await startServer(ensureBuild(), { PORT: await freePort(), DATABASE_URL: database.url(), JOVREL_DEMO: '1', JOVREL_NOW: NOW }, { quiet: true })
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--no-first-run'] })
-  const context = await browser.newContext({ baseURL: server.address, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' })
+  server = await startServer(
+    ensureBuild(),
+    { PORT: await freePort(), DATABASE_URL: database.url(), JOVREL_DEMO: '1', JOVREL_NOW: NOW },
+    { quiet: true },
+  )
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-dev-shm-usage',
+      '--disable-gpu',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--no-first-run',
+    ],
+  })
+  const context = await browser.newContext({
+    baseURL: server.address,
+    viewport: { width: 1280, height: 800 },
+    reducedMotion: 'reduce',
+  })
   const page = await context.newPage()
-  const signIn = async who => (await context.request.post('/api/session', { data: { email: `${who}@northmere.example`, password: 'harbour' }, headers: { origin: server.address } })).json()
+  const signIn = async who =>
+    (
+      await context.request.post('/api/session', {
+        data: { email: `${who}@northmere.example`, password: 'harbour' },
+        headers: { origin: server.address },
+      })
+    ).json()
   const picture = async (name, path) => {
     await page.goto(path)
     // a page that goes on listening is never idle: it is ready once the application has taken it over and has drawn
-    await page.evaluate('new Promise((done) => { const look = () => document.querySelector("#__nuxt").__vue_app__?.$nuxt?.isHydrating === false ? setTimeout(done, 1200) : requestAnimationFrame(look); look() })')
+    await page.evaluate(
+      'new Promise((done) => { const look = () => document.querySelector("#__nuxt").__vue_app__?.$nuxt?.isHydrating === false ? setTimeout(done, 1200) : requestAnimationFrame(look); look() })',
+    )
     await page.evaluate(() => document.fonts.ready)
     await page.screenshot({ path: join(home, 'docs/screenshots', `${name}.png`) })
   }
@@ -32,10 +58,16 @@ try {
   await picture('composer', `${activity('Letters home')}/plan`)
   await picture('people-and-groups', `${seminar}/groups`)
   const library = await (await context.request.get(`/api${seminar}/library`)).json()
-  await picture('rubric-editor', `${seminar}/rubrics/${library.rubrics.find(r => r.rubric.title === 'Seminar contribution').rubric.id}`)
+  await picture(
+    'rubric-editor',
+    `${seminar}/rubrics/${library.rubrics.find(r => r.rubric.title === 'Seminar contribution').rubric.id}`,
+  )
   await picture('marking-desk', `${activity('breakwater')}/desk`)
   await picture('review-desk', `${activity('Source reports')}/peers`)
-  await picture('voices', `${seminar}/voices?activity=${plan.activities.find(a => a.title.includes('breakwater')).id}`)
+  await picture(
+    'voices',
+    `${seminar}/voices?activity=${plan.activities.find(a => a.title.includes('breakwater')).id}`,
+  )
   const { people } = await (await context.request.get(`/api${seminar}/people`)).json()
   await picture('student', `${seminar}/voices/${people.find(p => p.name === 'Wanjiru Westergaard').id}`)
   await picture('presence', `${seminar}/presence`)
@@ -43,13 +75,20 @@ try {
   await picture('gradebook', `${seminar}/gradebook`)
   const groups = await (await context.request.get(`/api${seminar}/groups`)).json()
   const group = groups.plans.find(p => p.title === 'City pages').groups.find(g => g.title === 'Port Amara').id
-  const city = await (await context.request.get(`/api${activity('City pages').replace(seminar, '')}/wiki?group=${group}`)).json()
+  const city = await (
+    await context.request.get(`/api${activity('City pages').replace(seminar, '')}/wiki?group=${group}`)
+  ).json()
   const moles = `group=${group}&page=${city.pages.find(p => p.title === 'The two moles').id}`
   await signIn('malin')
   await picture('wiki', `${activity('City pages')}?${moles}`)
   await signIn('petra')
-  const own = await (await context.request.get(`/api${activity('Source reports').replace(seminar, '')}/reviews`)).json()
-  await picture('reviewing', `${activity('Source reports')}/reviews/${own.given.find(g => g.state !== 'in').id}`)
+  const own = await (
+    await context.request.get(`/api${activity('Source reports').replace(seminar, '')}/reviews`)
+  ).json()
+  await picture(
+    'reviewing',
+    `${activity('Source reports')}/reviews/${own.given.find(g => g.state !== 'in').id}`,
+  )
   await signIn('liv')
   await picture('discussion', activity('dredge'))
   await picture('reading', activity('Reading the toll roll'))
@@ -58,8 +97,7 @@ try {
   await picture('my-week', `${seminar}/week`)
   await picture('letter', `${activity('breakwater')}/letter`)
   await browser.close()
-}
-finally {
+} finally {
   await server?.stop()
   await database.stop()
   removeCluster(folder)

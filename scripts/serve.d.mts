@@ -6,4 +6,8 @@ export interface RunningServer {
   stop(): Promise<void>
   onEnd(listener: () => void): void
 }
-export function startServer(entry: string, env: Record<string, string | number>, options?: { quiet?: boolean }): Promise<RunningServer>
+export function startServer(
+  entry: string,
+  env: Record<string, string | number>,
+  options?: { quiet?: boolean },
+): Promise<RunningServer>

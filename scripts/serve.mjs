@@ -3,9 +3,21 @@ import { spawn } from 'node:child_process'
 
 /** Starts the server and waits until it answers. */
 export async function startServer(entry, env, { quiet = false } = {}) {
-  const child = spawn(process.execPath, [entry], { env: { ...process.env, JOVREL_ADDRESS: process.env.JOVREL_ADDRESS ?? `http://127.0.0.1:${env.PORT}`, ...env, NITRO_HOST: '127.0.0.1', NITRO_PORT: String(env.PORT) }, stdio: ['ignore', quiet ? 'ignore' : 'ignore', 'inherit'], detached: true })
+  const child = spawn(process.execPath, [entry], {
+    env: {
+      ...process.env,
+      JOVREL_ADDRESS: process.env.JOVREL_ADDRESS ?? `http://127.0.0.1:${env.PORT}`,
+      ...env,
+      NITRO_HOST: '127.0.0.1',
+      NITRO_PORT: String(env.PORT),
+    },
+    stdio: ['ignore', quiet ? 'ignore' : 'ignore', 'inherit'],
+    detached: true,
+  })
   let ended = false
-  child.on('exit', () => { ended = true })
+  child.on('exit', () => {
+    ended = true
+  })
   const address = `http://127.0.0.1:${env.PORT}`
   for (const until = Date.now() + 180_000; ;) {
     if (ended) throw new Error('The server ended right after it was started; what it said is above.')
@@ -17,13 +29,14 @@ export async function startServer(entry, env, { quiet = false } = {}) {
   return {
     address,
     child,
-    stop: () => new Promise((resolve) => {
-      if (ended) return resolve()
-      child.on('exit', resolve)
-      child.kill('SIGTERM')
-      setTimeout(() => child.kill('SIGKILL'), 5000).unref()
-    }),
-    onEnd: listener => ended ? listener() : child.on('exit', listener),
+    stop: () =>
+      new Promise(resolve => {
+        if (ended) return resolve()
+        child.on('exit', resolve)
+        child.kill('SIGTERM')
+        setTimeout(() => child.kill('SIGKILL'), 5000).unref()
+      }),
+    onEnd: listener => (ended ? listener() : child.on('exit', listener)),
   }
 }
 
@@ -37,7 +50,12 @@ export function untilStopped(server, stop) {
     process.exit(0)
   }
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, end)
-  server.onEnd(() => { if (!stopping) { console.error('The server has ended.'); end() } })
+  server.onEnd(() => {
+    if (!stopping) {
+      console.error('The server has ended.')
+      end()
+    }
+  })
 }
 
 /** One argument such as `--port 3100` or `--port=3100`. */

@@ -10,17 +10,23 @@ async function start() {
   try {
     const url = process.env.DATABASE_URL ?? own.url()
     runTypeScript('scripts/prepareDatabase.ts', [], { DATABASE_URL: url })
-    const server = await startServer(ensureBuild(), { PORT: process.env.PORT ?? '3000', DATABASE_URL: url, JOVREL_DEMO: '' })
+    const server = await startServer(ensureBuild(), {
+      PORT: process.env.PORT ?? '3000',
+      DATABASE_URL: url,
+      JOVREL_DEMO: '',
+    })
     console.log(`Jovrel is at ${server.address}. Ctrl C stops it.`)
-    untilStopped(server, async () => { await server.stop(); await own?.stop() })
-  }
-  catch (error) {
+    untilStopped(server, async () => {
+      await server.stop()
+      await own?.stop()
+    })
+  } catch (error) {
     await own?.stop()
     throw error
   }
 }
 
-start().catch((error) => {
+start().catch(error => {
   console.error(`\n${error.message}`)
   process.exit(1)
 })

@@ -11,13 +11,21 @@ export const dataFolder = join(home, '.data')
 /** Installs one of Debian's packages: as root, or through sudo where that asks for no password. */
 export function installPackage(name) {
   const isRoot = process.getuid?.() === 0
-  const run = args => spawnSync(isRoot ? args[0] : 'sudo', isRoot ? args.slice(1) : ['-n', ...args], { stdio: ['ignore', 'ignore', 'pipe'], encoding: 'utf8', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
+  const run = args =>
+    spawnSync(isRoot ? args[0] : 'sudo', isRoot ? args.slice(1) : ['-n', ...args], {
+      stdio: ['ignore', 'ignore', 'pipe'],
+      encoding: 'utf8',
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    })
   console.log(`Installing ${name} …`)
   const install = () => run(['apt-get', 'install', '-y', '--no-install-recommends', name])
   if (install().status === 0) return
   run(['apt-get', 'update'])
   const again = install()
-  if (again.status !== 0) throw new Error(`The package "${name}" is missing and could not be installed here. Install it (apt-get install ${name}), then run this again.`)
+  if (again.status !== 0)
+    throw new Error(
+      `The package "${name}" is missing and could not be installed here. Install it (apt-get install ${name}), then run this again.`,
+    )
 }
 
 /** Runs a command of the project; throws when it fails. */
@@ -28,7 +36,9 @@ export function run(command, args, env = {}) {
 
 /** Our npm packages, installed when they are missing or the lock file has changed. */
 export function ensurePackages() {
-  const wanted = createHash('sha256').update(readFileSync(join(home, 'package-lock.json'))).digest('hex')
+  const wanted = createHash('sha256')
+    .update(readFileSync(join(home, 'package-lock.json')))
+    .digest('hex')
   const stamp = join(home, 'node_modules', '.jovrel-lock')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return
   console.log('Installing packages …')
@@ -36,11 +46,23 @@ export function ensurePackages() {
   writeFileSync(stamp, wanted)
 }
 
-const SOURCES = ['app', 'core', 'shared', 'server', 'public', 'nuxt.config.ts', 'vuetify.config.ts', 'package-lock.json']
+const SOURCES = [
+  'app',
+  'core',
+  'shared',
+  'server',
+  'public',
+  'nuxt.config.ts',
+  'vuetify.config.ts',
+  'package-lock.json',
+]
 
 function* filesIn(path) {
   if (!existsSync(path)) return
-  if (statSync(path).isFile()) { yield path; return }
+  if (statSync(path).isFile()) {
+    yield path
+    return
+  }
   for (const name of readdirSync(path).sort()) yield* filesIn(join(path, name))
 }
 
@@ -49,7 +71,8 @@ function sourcesDigest() {
   const hash = createHash('sha256')
   for (const source of SOURCES)
     for (const file of filesIn(join(home, source)))
-      if (!file.endsWith('.test.ts') && !file.includes('/testing/')) hash.update(file.slice(home.length)).update(readFileSync(file))
+      if (!file.endsWith('.test.ts') && !file.includes('/testing/'))
+        hash.update(file.slice(home.length)).update(readFileSync(file))
   return hash.digest('hex').slice(0, 16)
 }
 
@@ -74,8 +97,9 @@ export function ensureBuild() {
         writeFileSync(whole, '')
         keepNewest(builds, 3)
       }
+    } finally {
+      release()
     }
-    finally { release() }
   }
   return entry
 }
@@ -85,8 +109,7 @@ function lockBuild(lock) {
     try {
       writeFileSync(lock, String(process.pid), { flag: 'wx' })
       return () => rmSync(lock, { force: true })
-    }
-    catch (error) {
+    } catch (error) {
       if (error.code !== 'EEXIST') throw error
       const holder = Number(readFileSync(lock, 'utf8'))
       if (!holder || !existsSync(`/proc/${holder}`)) rmSync(lock, { force: true })
@@ -96,7 +119,9 @@ function lockBuild(lock) {
 }
 
 function keepNewest(builds, most) {
-  const folders = readdirSync(builds).map(name => join(builds, name)).filter(f => statSync(f).isDirectory())
+  const folders = readdirSync(builds)
+    .map(name => join(builds, name))
+    .filter(f => statSync(f).isDirectory())
   folders.sort((a, b) => statSync(b).mtimeMs - statSync(a).mtimeMs)
   for (const old of folders.slice(most)) rmSync(old, { recursive: true, force: true })
 }

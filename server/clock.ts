@@ -14,6 +14,7 @@ function parse(name: string): Date | null {
   const value = process.env[name]
   if (!value) return null
   const at = new Date(value)
-  if (Number.isNaN(at.getTime())) throw new Error(`${name} must be a time like 2026-10-14T08:20:00Z, not "${value}"`)
+  if (Number.isNaN(at.getTime()))
+    throw new Error(`${name} must be a time like 2026-10-14T08:20:00Z, not "${value}"`)
   return at
 }

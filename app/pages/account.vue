@@ -10,26 +10,48 @@ useHead({ title: 'Account' })
 const api = useApi()
 const notices = useNotices()
 const { attempt } = useSending()
-const { data: account, error, refresh } = await useAsyncData('account', () => api.get<AccountView>('/api/account'))
-const CHOICES = [['atOnce', 'at once', 'a mail for each thing you are told'], ['daily', 'once a day', 'one mail in the morning with everything of the day'], ['never', 'never', 'you find it in Jovrel']] as const
+const {
+  data: account,
+  error,
+  refresh,
+} = await useAsyncData('account', () => api.get<AccountView>('/api/account'))
+const CHOICES = [
+  ['atOnce', 'at once', 'a mail for each thing you are told'],
+  ['daily', 'once a day', 'one mail in the morning with everything of the day'],
+  ['never', 'never', 'you find it in Jovrel'],
+] as const
 const origin = ref('')
-onMounted(() => { origin.value = location.origin })
-const address = computed(() => account.value?.calendarPath ? origin.value + account.value.calendarPath : '')
+onMounted(() => {
+  origin.value = location.origin
+})
+const address = computed(() => (account.value?.calendarPath ? origin.value + account.value.calendarPath : ''))
 
-const choose = (mailChoice: AccountView['mailChoice']) => attempt(async () => {
-  const before = account.value!.mailChoice
-  account.value = await api.put<AccountView>('/api/account/mail', { mailChoice })
-  notices.say(`Mail ${CHOICES.find(c => c[0] === mailChoice)![1]} from now on.`, { label: 'Undo', run: async () => { account.value = await api.put<AccountView>('/api/account/mail', { mailChoice: before }) } })
-})
-const makeCalendar = () => attempt(async () => {
-  const had = account.value!.calendarPath !== null
-  account.value = await api.post<AccountView>('/api/account/calendar')
-  notices.say(had ? 'A new address was made. The old one opens nothing any more.' : 'Your calendar has an address now.')
-})
-const dropCalendar = () => attempt(async () => {
-  account.value = await api.remove<AccountView>('/api/account/calendar')
-  notices.say('The calendar address opens nothing any more.')
-})
+const choose = (mailChoice: AccountView['mailChoice']) =>
+  attempt(async () => {
+    const before = account.value!.mailChoice
+    account.value = await api.put<AccountView>('/api/account/mail', { mailChoice })
+    notices.say(`Mail ${CHOICES.find(c => c[0] === mailChoice)![1]} from now on.`, {
+      label: 'Undo',
+      run: async () => {
+        account.value = await api.put<AccountView>('/api/account/mail', { mailChoice: before })
+      },
+    })
+  })
+const makeCalendar = () =>
+  attempt(async () => {
+    const had = account.value!.calendarPath !== null
+    account.value = await api.post<AccountView>('/api/account/calendar')
+    notices.say(
+      had
+        ? 'A new address was made. The old one opens nothing any more.'
+        : 'Your calendar has an address now.',
+    )
+  })
+const dropCalendar = () =>
+  attempt(async () => {
+    account.value = await api.remove<AccountView>('/api/account/calendar')
+    notices.say('The calendar address opens nothing any more.')
+  })
 async function copy() {
   await navigator.clipboard.writeText(address.value)
   notices.say('Copied. Add it in your calendar as a subscription by address.')
@@ -39,20 +61,44 @@ async function copy() {
 <template>
   <ProblemPage v-if="error || !account" :sentence="error?.message ?? ''" @retry="refresh()" />
   <main v-else class="leaf narrow">
-    <div class="leaf-head"><h1>{{ account.name }}</h1><p class="muted">{{ account.email }}</p></div>
+    <div class="leaf-head">
+      <h1>{{ account.name }}</h1>
+      <p class="muted">{{ account.email }}</p>
+    </div>
     <section>
       <h2>Mail</h2>
       <fieldset>
         <legend>Tell me by mail</legend>
-        <label v-for="[value, label, note] in CHOICES" :key="value"><input type="radio" name="mail" :checked="account.mailChoice === value" @change="choose(value)"> <b>{{ label }}</b> <span>{{ note }}</span></label>
+        <label v-for="[value, label, note] in CHOICES" :key="value"
+          ><input
+            type="radio"
+            name="mail"
+            :checked="account.mailChoice === value"
+            @change="choose(value)"
+          />{{ ' ' }}<b>{{ label }}</b> <span>{{ note }}</span></label
+        >
       </fieldset>
     </section>
     <section>
       <h2>Calendar</h2>
-      <p class="lead">Your due times in any calendar that takes an address. They move there when they move here. Whoever has the address can read it; a new one makes the old one worthless.</p>
+      <p class="lead">
+        Your due times in any calendar that takes an address. They move there when they move here. Whoever has
+        the address can read it; a new one makes the old one worthless.
+      </p>
       <template v-if="account.calendarPath">
-        <p class="address"><input class="in" readonly :value="address" aria-label="Calendar address" @focus="($event.target as HTMLInputElement).select()"><v-btn @click="copy">Copy</v-btn></p>
-        <p class="acts"><button class="link" type="button" @click="makeCalendar">Make a new address</button><button class="link" type="button" @click="dropCalendar">Take it away</button></p>
+        <p class="address">
+          <input
+            class="in"
+            readonly
+            :value="address"
+            aria-label="Calendar address"
+            @focus="($event.target as HTMLInputElement).select()"
+          /><v-btn @click="copy">Copy</v-btn>
+        </p>
+        <p class="acts">
+          <button class="link" type="button" @click="makeCalendar">Make a new address</button
+          ><button class="link" type="button" @click="dropCalendar">Take it away</button>
+        </p>
       </template>
       <v-btn v-else class="main" @click="makeCalendar">Make a calendar address</v-btn>
     </section>
@@ -60,15 +106,54 @@ async function copy() {
 </template>
 
 <style scoped>
-.narrow { max-width: 720px; padding-top: 36px; }
-section { padding: 18px 0; border-top: 1px solid var(--line); display: grid; gap: 10px; justify-items: start; }
-h2 { font: 600 1.0625rem/1.3 var(--read); }
-fieldset { border: 0; padding: 0; margin: 0; display: grid; gap: 7px; }
-legend { color: var(--ink-2); padding: 0 0 6px; }
-label { display: flex; gap: 8px; align-items: baseline; }
-label span { color: var(--ink-3); }
-.lead { font: 400 0.9375rem/1.55 var(--read); color: var(--ink-2); }
-.address { display: flex; gap: 8px; width: 100%; }
-.address .in { flex: 1; font-size: 0.8125rem; }
-.acts { display: flex; gap: 20px; }
+.narrow {
+  max-width: 720px;
+  padding-top: 36px;
+}
+section {
+  padding: 18px 0;
+  border-top: 1px solid var(--line);
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+}
+h2 {
+  font: 600 1.0625rem/1.3 var(--read);
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  display: grid;
+  gap: 7px;
+}
+legend {
+  color: var(--ink-2);
+  padding: 0 0 6px;
+}
+label {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+label span {
+  color: var(--ink-3);
+}
+.lead {
+  font: 400 0.9375rem/1.55 var(--read);
+  color: var(--ink-2);
+}
+.address {
+  display: flex;
+  gap: 8px;
+  width: 100%;
+}
+.address .in {
+  flex: 1;
+  font-size: 0.8125rem;
+}
+.acts {
+  display: flex;
+  gap: 20px;
+}
 </style>

@@ -24,7 +24,9 @@ async function makeFirst() {
   await store.load()
   await navigateTo('/seminars/new')
 }
-const { data } = await useAsyncData('demo-people', () => api.get<z.infer<typeof DemoPeople>>('/api/demo/people'))
+const { data } = await useAsyncData('demo-people', () =>
+  api.get<z.infer<typeof DemoPeople>>('/api/demo/people'),
+)
 const demo = computed(() => data.value?.people ?? [])
 
 async function enter(act: () => Promise<void>) {
@@ -34,11 +36,11 @@ async function enter(act: () => Promise<void>) {
     await act()
     const to = String(route.query.to ?? '/')
     await navigateTo(to.startsWith('/') && !to.startsWith('//') ? to : '/')
-  }
-  catch (error) {
+  } catch (error) {
     problem.value = error instanceof ApiProblem ? error.message : 'Something went wrong; please try again.'
+  } finally {
+    busy.value = false
   }
-  finally { busy.value = false }
 }
 const submit = () => enter(() => store.signIn(email.value, password.value))
 </script>
@@ -49,10 +51,15 @@ const submit = () => enter(() => store.signIn(email.value, password.value))
       <p class="mark">J<i>o</i>vrel</p>
       <template v-if="house?.empty">
         <h1>Make the first account</h1>
-        <p class="lead">This Jovrel is new. Its first account is an instructor's: it sets up seminars and reads the mailroom.</p>
+        <p class="lead">
+          This Jovrel is new. Its first account is an instructor's: it sets up seminars and reads the
+          mailroom.
+        </p>
         <form novalidate @submit.prevent="makeFirst">
           <AccountFields v-model="account" :problems="problems" />
-          <p v-if="refused && Object.keys(problems).length === 0" class="field-problem" role="alert">{{ refused }}</p>
+          <p v-if="refused && Object.keys(problems).length === 0" class="field-problem" role="alert">
+            {{ refused }}
+          </p>
           <v-btn class="main" type="submit" :disabled="making">Make the account</v-btn>
         </form>
       </template>
@@ -64,11 +71,20 @@ const submit = () => enter(() => store.signIn(email.value, password.value))
         </div>
         <div class="field">
           <label for="password">Password</label>
-          <v-text-field id="password" v-model="password" type="password" autocomplete="current-password" :aria-describedby="problem ? 'problem' : undefined" />
+          <v-text-field
+            id="password"
+            v-model="password"
+            type="password"
+            autocomplete="current-password"
+            :aria-describedby="problem ? 'problem' : undefined"
+          />
         </div>
         <p v-if="problem" id="problem" class="field-problem" role="alert">{{ problem }}</p>
         <v-btn class="main" type="submit" :disabled="busy">Sign in</v-btn>
-        <p class="ways"><NuxtLink to="/join">I have a joining code</NuxtLink><NuxtLink to="/password">I do not know my password</NuxtLink></p>
+        <p class="ways">
+          <NuxtLink to="/join">I have a joining code</NuxtLink
+          ><NuxtLink to="/password">I do not know my password</NuxtLink>
+        </p>
       </form>
     </section>
     <section v-if="demo.length > 0" class="demo">
@@ -76,7 +92,10 @@ const submit = () => enter(() => store.signIn(email.value, password.value))
       <p class="lead">It is Wednesday of week 6. Come in as one of these people; nothing here is real.</p>
       <ul>
         <li v-for="person in demo" :key="person.id">
-          <button type="button" :disabled="busy" @click="enter(() => store.signInAs(person.id))"><b>{{ person.name }}</b><span>{{ person.reason }}</span></button>
+          <button type="button" :disabled="busy" @click="enter(() => store.signInAs(person.id))">
+            <b>{{ person.name }}</b
+            ><span>{{ person.reason }}</span>
+          </button>
         </li>
       </ul>
     </section>
@@ -84,21 +103,98 @@ const submit = () => enter(() => store.signIn(email.value, password.value))
 </template>
 
 <style scoped>
-.door { margin: 12vh auto 40px; padding: 0 20px; width: 100%; max-width: 400px; display: grid; gap: 40px; }
-.mark { font: 600 1.75rem/1 var(--read); letter-spacing: -0.02em; color: var(--harbour-deep); }
-.mark i { color: var(--ember); font-style: normal; }
-h1 { font: 600 1.3125rem/1.2 var(--read); margin-top: 26px; }
-form { display: grid; gap: 14px; margin-top: 16px; }
-form .main { justify-self: start; margin-top: 4px; }
-form p.ways { display: flex; gap: 18px; font-size: 0.84375rem; margin-top: 6px; }
-h2 { font: 600 1.0625rem/1.3 var(--read); }
-.lead { color: var(--ink-2); margin-top: 5px; }
-ul { list-style: none; margin-top: 14px; border-top: 1px solid var(--line); }
-li { border-bottom: 1px solid var(--line); }
-li button { width: 100%; text-align: left; background: none; border: 0; padding: 10px 4px; display: grid; grid-template-columns: 11rem 1fr; gap: 12px; cursor: pointer; align-items: baseline; }
-li button:hover { background: var(--sheet); }
-li b { font-weight: 600; color: var(--harbour); }
-li span { color: var(--ink-2); font-size: 0.84375rem; }
-@media (min-width: 900px) { .door.wide { max-width: 960px; grid-template-columns: 340px 1fr; gap: 72px; } .demo { border-left: 1px solid var(--line); padding-left: 40px; } }
-@media (max-width: 560px) { .door { margin-top: 5vh; } li button { grid-template-columns: 1fr; gap: 2px; } }
+.door {
+  margin: 12vh auto 40px;
+  padding: 0 20px;
+  width: 100%;
+  max-width: 400px;
+  display: grid;
+  gap: 40px;
+}
+.mark {
+  font: 600 1.75rem/1 var(--read);
+  letter-spacing: -0.02em;
+  color: var(--harbour-deep);
+}
+.mark i {
+  color: var(--ember);
+  font-style: normal;
+}
+h1 {
+  font: 600 1.3125rem/1.2 var(--read);
+  margin-top: 26px;
+}
+form {
+  display: grid;
+  gap: 14px;
+  margin-top: 16px;
+}
+form .main {
+  justify-self: start;
+  margin-top: 4px;
+}
+form p.ways {
+  display: flex;
+  gap: 18px;
+  font-size: 0.84375rem;
+  margin-top: 6px;
+}
+h2 {
+  font: 600 1.0625rem/1.3 var(--read);
+}
+.lead {
+  color: var(--ink-2);
+  margin-top: 5px;
+}
+ul {
+  list-style: none;
+  margin-top: 14px;
+  border-top: 1px solid var(--line);
+}
+li {
+  border-bottom: 1px solid var(--line);
+}
+li button {
+  width: 100%;
+  text-align: left;
+  background: none;
+  border: 0;
+  padding: 10px 4px;
+  display: grid;
+  grid-template-columns: 11rem 1fr;
+  gap: 12px;
+  cursor: pointer;
+  align-items: baseline;
+}
+li button:hover {
+  background: var(--sheet);
+}
+li b {
+  font-weight: 600;
+  color: var(--harbour);
+}
+li span {
+  color: var(--ink-2);
+  font-size: 0.84375rem;
+}
+@media (min-width: 900px) {
+  .door.wide {
+    max-width: 960px;
+    grid-template-columns: 340px 1fr;
+    gap: 72px;
+  }
+  .demo {
+    border-left: 1px solid var(--line);
+    padding-left: 40px;
+  }
+}
+@media (max-width: 560px) {
+  .door {
+    margin-top: 5vh;
+  }
+  li button {
+    grid-template-columns: 1fr;
+    gap: 2px;
+  }
+}
 </style>

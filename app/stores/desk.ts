@@ -8,7 +8,9 @@ const PAUSE = 600 // milliseconds without a change before a mark is saved
 
 const UNDO_STEPS = 100
 /** What a marker changes on the desk. */
-export type MarkChange = Partial<Pick<MarkView, 'steps' | 'citations' | 'markerNote' | 'lateWaived' | 'excusedFrom' | 'override' | 'files'>> & { letter?: RichNode }
+export type MarkChange = Partial<
+  Pick<MarkView, 'steps' | 'citations' | 'markerNote' | 'lateWaived' | 'excusedFrom' | 'override' | 'files'>
+> & { letter?: RichNode }
 
 export type SaveState = 'saved' | 'saving' | 'not saved' | 'two texts'
 
@@ -22,22 +24,28 @@ export const useDeskStore = defineStore('desk', () => {
   const state = ref<SaveState>('saved')
   const problem = ref<string | null>(null)
   const theirs = shallowRef<MarkView | null>(null)
-  const record = computed(() => currentId.value ? records.get(currentId.value) ?? null : null)
+  const record = computed(() => (currentId.value ? (records.get(currentId.value) ?? null) : null))
   let timer: ReturnType<typeof setTimeout> | undefined
   let saving: Promise<void> = Promise.resolve()
   const unsaved = new Set<string>()
-  const undo: Array<{ id: string, what: string, before: MarkView }> = []
+  const undo: Array<{ id: string; what: string; before: MarkView }> = []
   const coming = new Map<string, Promise<void>>()
   const path = (id: string) => `/api/activities/${activity.value!.id}/records/${id}`
 
   async function load(activityId: string, studentId: string | null) {
     records.clear()
-    const [a, d] = await Promise.all([api.get<ActivityView>(`/api/activities/${activityId}`), api.get<DeskView>(`/api/activities/${activityId}/desk`)])
+    const [a, d] = await Promise.all([
+      api.get<ActivityView>(`/api/activities/${activityId}`),
+      api.get<DeskView>(`/api/activities/${activityId}/desk`),
+    ])
     activity.value = a
     desk.value = d
     strip.value = null
     undo.length = 0
-    const first = d.students.find(s => s.id === studentId) ?? d.students.find(s => s.standing === 'ready') ?? d.students[0]
+    const first =
+      d.students.find(s => s.id === studentId) ??
+      d.students.find(s => s.standing === 'ready') ??
+      d.students[0]
     currentId.value = first?.id ?? null
     if (first) await fetchRecord(first.id)
   }
@@ -50,7 +58,14 @@ export const useDeskStore = defineStore('desk', () => {
     const known = coming.get(id)
     if (known) return known
     // an answer asked for before the record was changed elsewhere is not taken
-    const fetching: Promise<void> = api.get<RecordView>(path(id)).then((r) => { if (coming.get(id) === fetching && !unsaved.has(id)) records.set(id, r) }).finally(() => { if (coming.get(id) === fetching) coming.delete(id) })
+    const fetching: Promise<void> = api
+      .get<RecordView>(path(id))
+      .then(r => {
+        if (coming.get(id) === fetching && !unsaved.has(id)) records.set(id, r)
+      })
+      .finally(() => {
+        if (coming.get(id) === fetching) coming.delete(id)
+      })
     coming.set(id, fetching)
     return fetching
   }
@@ -71,7 +86,10 @@ export const useDeskStore = defineStore('desk', () => {
   const nextReady = (): string | null => {
     const students = inStrip()
     const at = students.findIndex(s => s.id === currentId.value)
-    return [...students.slice(at + 1), ...students.slice(0, at)].find(s => s.standing === 'ready')?.id ?? neighbour(1)
+    return (
+      [...students.slice(at + 1), ...students.slice(0, at)].find(s => s.standing === 'ready')?.id ??
+      neighbour(1)
+    )
   }
 
   /** Shows a student's record, at once if it is here already; the ones beside it are fetched ahead. */
@@ -84,7 +102,8 @@ export const useDeskStore = defineStore('desk', () => {
     prefetch()
   }
   function prefetch() {
-    for (const id of [neighbour(1), nextReady(), neighbour(-1)]) if (id && !records.has(id)) void fetchRecord(id).catch(() => {})
+    for (const id of [neighbour(1), nextReady(), neighbour(-1)])
+      if (id && !records.has(id)) void fetchRecord(id).catch(() => {})
   }
 
   /** Changes the mark at hand; saved at the next pause. */
@@ -94,7 +113,8 @@ export const useDeskStore = defineStore('desk', () => {
     // writing at one text is one change
     const what = Object.keys(part).join()
     const last = undo.at(-1)
-    if (!(last?.id === r.student.id && last.what === what && (what === 'letter' || what === 'markerNote'))) undo.push({ id: r.student.id, what, before: r.mark })
+    if (!(last?.id === r.student.id && last.what === what && (what === 'letter' || what === 'markerNote')))
+      undo.push({ id: r.student.id, what, before: r.mark })
     if (undo.length > UNDO_STEPS) undo.shift()
     records.set(r.student.id, { ...r, mark: { ...r.mark, ...part } })
     unsaved.add(r.student.id)
@@ -107,21 +127,49 @@ export const useDeskStore = defineStore('desk', () => {
   /** Saves everything that is not saved; saves follow each other. */
   function save(): Promise<void> {
     clearTimeout(timer)
-    saving = saving.then(async () => { for (const id of [...unsaved]) await saveOne(id) })
+    saving = saving.then(async () => {
+      for (const id of [...unsaved]) await saveOne(id)
+    })
     return saving
   }
 
   async function saveOne(id: string) {
     const sent = records.get(id)
     if (!sent || theirs.value) return
-    const { steps, citations, letter, markerNote, lateWaived, excusedFrom, override, files, version } = sent.mark
+    const { steps, citations, letter, markerNote, lateWaived, excusedFrom, override, files, version } =
+      sent.mark
     unsaved.delete(id)
     try {
-      const body: Omit<MarkWrite, 'letter'> & { letter: unknown } = { key: newKey(), baseVersion: version, steps, citations, letter, markerNote, lateWaived, excusedFrom, override, files: files.map(f => ({ id: f.id, spoken: f.spoken })) }
+      const body: Omit<MarkWrite, 'letter'> & { letter: unknown } = {
+        key: newKey(),
+        baseVersion: version,
+        steps,
+        citations,
+        letter,
+        markerNote,
+        lateWaived,
+        excusedFrom,
+        override,
+        files: files.map(f => ({ id: f.id, spoken: f.spoken })),
+      }
       const stored = await api.put<MarkView>(`${path(id)}/mark`, body)
       const now = records.get(id)!
       // what was changed while the answer was on its way stays; only version and figures are taken over
-      records.set(id, { ...now, mark: { ...now.mark, version: stored.version, state: stored.state, points: stored.points, before: stored.before, criteriaLeft: stored.criteriaLeft, takeBackUntil: stored.takeBackUntil, returnAt: stored.returnAt, savedAt: stored.savedAt, savedBy: stored.savedBy } })
+      records.set(id, {
+        ...now,
+        mark: {
+          ...now.mark,
+          version: stored.version,
+          state: stored.state,
+          points: stored.points,
+          before: stored.before,
+          criteriaLeft: stored.criteriaLeft,
+          takeBackUntil: stored.takeBackUntil,
+          returnAt: stored.returnAt,
+          savedAt: stored.savedAt,
+          savedBy: stored.savedBy,
+        },
+      })
       if (unsaved.size === 0) state.value = 'saved'
       // steps of the group's criteria have reached the others of the group
       for (const other of sent.group?.members ?? []) {
@@ -131,8 +179,7 @@ export const useDeskStore = defineStore('desk', () => {
         if (other.id === currentId.value) void fetchRecord(other.id).catch(() => {})
       }
       if (sent.mark.state !== stored.state) void reloadStrip().catch(() => {})
-    }
-    catch (error) {
+    } catch (error) {
       unsaved.add(id)
       receive(error)
     }
@@ -155,24 +202,51 @@ export const useDeskStore = defineStore('desk', () => {
     const other = theirs.value
     if (!r || !other) return
     theirs.value = null
-    records.set(r.student.id, { ...r, mark: mine ? { ...r.mark, version: other.version, state: other.state } : other })
-    if (mine) { change({}); await save() }
-    else { unsaved.delete(r.student.id); state.value = 'saved'; await fetchRecord(r.student.id) }
+    records.set(r.student.id, {
+      ...r,
+      mark: mine ? { ...r.mark, version: other.version, state: other.state } : other,
+    })
+    if (mine) {
+      change({})
+      await save()
+    } else {
+      unsaved.delete(r.student.id)
+      state.value = 'saved'
+      await fetchRecord(r.student.id)
+    }
   }
 
   /** Holds, reopens, returns or takes back the mark at hand, after saving it. @returns the mark as stored, or null when refused */
-  async function act(what: 'hold' | 'reopen' | 'return' | 'take-back', id = currentId.value): Promise<MarkView | null> {
+  async function act(
+    what: 'hold' | 'reopen' | 'return' | 'take-back',
+    id = currentId.value,
+  ): Promise<MarkView | null> {
     if (!id) return null
     await save()
     if (theirs.value || unsaved.has(id)) return null
     try {
-      const mark = await api.post<MarkView>(`${path(id)}/${what}`, { key: newKey(), baseVersion: records.get(id)!.mark.version })
+      const mark = await api.post<MarkView>(`${path(id)}/${what}`, {
+        key: newKey(),
+        baseVersion: records.get(id)!.mark.version,
+      })
       const now = records.get(id)!
-      records.set(id, { ...now, mark: { ...now.mark, version: mark.version, state: mark.state, points: mark.points, before: mark.before, criteriaLeft: mark.criteriaLeft, returnedAt: mark.returnedAt, returnAt: mark.returnAt, takeBackUntil: mark.takeBackUntil } })
+      records.set(id, {
+        ...now,
+        mark: {
+          ...now.mark,
+          version: mark.version,
+          state: mark.state,
+          points: mark.points,
+          before: mark.before,
+          criteriaLeft: mark.criteriaLeft,
+          returnedAt: mark.returnedAt,
+          returnAt: mark.returnAt,
+          takeBackUntil: mark.takeBackUntil,
+        },
+      })
       await reloadStrip()
       return mark
-    }
-    catch (error) {
+    } catch (error) {
       receive(error)
       return null
     }
@@ -184,7 +258,10 @@ export const useDeskStore = defineStore('desk', () => {
     const r = last && records.get(last.id)
     if (!last || !r) return null
     const { steps, citations, letter, markerNote, lateWaived, excusedFrom, override, files } = last.before
-    records.set(last.id, { ...r, mark: { ...r.mark, steps, citations, letter, markerNote, lateWaived, excusedFrom, override, files } })
+    records.set(last.id, {
+      ...r,
+      mark: { ...r.mark, steps, citations, letter, markerNote, lateWaived, excusedFrom, override, files },
+    })
     unsaved.add(last.id)
     state.value = 'saving'
     clearTimeout(timer)
@@ -197,8 +274,15 @@ export const useDeskStore = defineStore('desk', () => {
   async function returnHeld(ids: readonly string[], at: string | null = null): Promise<number> {
     await save()
     const answer = at
-      ? await api.post<{ returned: number }>(`/api/activities/${activity.value!.id}/return-at`, { key: newKey(), enrolmentIds: ids, at })
-      : await api.post<{ returned: number }>(`/api/activities/${activity.value!.id}/return`, { key: newKey(), enrolmentIds: ids })
+      ? await api.post<{ returned: number }>(`/api/activities/${activity.value!.id}/return-at`, {
+          key: newKey(),
+          enrolmentIds: ids,
+          at,
+        })
+      : await api.post<{ returned: number }>(`/api/activities/${activity.value!.id}/return`, {
+          key: newKey(),
+          enrolmentIds: ids,
+        })
     for (const id of ids) records.delete(id)
     await reloadStrip()
     if (currentId.value && !records.has(currentId.value)) await fetchRecord(currentId.value)
@@ -206,7 +290,10 @@ export const useDeskStore = defineStore('desk', () => {
   }
 
   /** Marks one contribution of the record at hand; the mark made of these is reckoned anew. */
-  async function markContribution(contributionId: string, mark: { points: number | null, done: boolean | null }) {
+  async function markContribution(
+    contributionId: string,
+    mark: { points: number | null; done: boolean | null },
+  ) {
     const id = currentId.value
     if (!id) return
     await save()
@@ -224,12 +311,50 @@ export const useDeskStore = defineStore('desk', () => {
     change({ steps })
     await save()
     if (unsaved.has(id)) return
-    records.set(id, await api.post<RecordView>(`${path(id)}/agree`, { key: newKey(), baseVersion: records.get(id)!.mark.version }))
+    records.set(
+      id,
+      await api.post<RecordView>(`${path(id)}/agree`, {
+        key: newKey(),
+        baseVersion: records.get(id)!.mark.version,
+      }),
+    )
     await reloadStrip()
   }
 
-  const cite = (citation: CitationView) => { if (record.value) change({ citations: [...record.value.mark.citations, citation] }) }
-  const uncite = (index: number) => { if (record.value) change({ citations: record.value.mark.citations.filter((_, i) => i !== index) }) }
+  const cite = (citation: CitationView) => {
+    if (record.value) change({ citations: [...record.value.mark.citations, citation] })
+  }
+  const uncite = (index: number) => {
+    if (record.value) change({ citations: record.value.mark.citations.filter((_, i) => i !== index) })
+  }
 
-  return { activity, desk, records, currentId, record, state, problem, theirs, load, reload: reloadStrip, fetchRecord, show, prefetch, change, save, settle, act, undoLast, returnHeld, markContribution, saveSecond, agree, strip, neighbour, nextReady, cite, uncite }
+  return {
+    activity,
+    desk,
+    records,
+    currentId,
+    record,
+    state,
+    problem,
+    theirs,
+    load,
+    reload: reloadStrip,
+    fetchRecord,
+    show,
+    prefetch,
+    change,
+    save,
+    settle,
+    act,
+    undoLast,
+    returnHeld,
+    markContribution,
+    saveSecond,
+    agree,
+    strip,
+    neighbour,
+    nextReady,
+    cite,
+    uncite,
+  }
 })

@@ -2,15 +2,21 @@ import { defineStore } from 'pinia'
 
 export interface Notice {
   readonly text: string
-  readonly act?: { readonly label: string, readonly run: () => void | Promise<void> }
+  readonly act?: { readonly label: string; readonly run: () => void | Promise<void> }
   readonly tone?: 'said' | 'problem'
 }
 
 /** What was just done, with the way back. One at a time: the newest. */
 export const useNotices = defineStore('notices', () => {
   const current = shallowRef<Notice | null>(null)
-  const say = (text: string, act?: Notice['act']) => { current.value = { text, act } }
-  const warn = (error: unknown) => { current.value = { text: error instanceof Error ? error.message : String(error), tone: 'problem' } }
-  const close = () => { current.value = null }
+  const say = (text: string, act?: Notice['act']) => {
+    current.value = { text, act }
+  }
+  const warn = (error: unknown) => {
+    current.value = { text: error instanceof Error ? error.message : String(error), tone: 'problem' }
+  }
+  const close = () => {
+    current.value = null
+  }
   return { current, say, warn, close }
 })

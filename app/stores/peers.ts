@@ -28,14 +28,33 @@ export const usePeersStore = defineStore('peers', () => {
   })
   const people = computed(() => new Map((view.value?.people ?? []).map(p => [p.id, p])))
   /** Real reviews: dealt, by hand or extra; neither of oneself nor of a sample. */
-  const real = computed(() => (view.value?.allocations ?? []).filter(a => a.source !== 'self' && a.source !== 'practice'))
-  const works = computed(() => (view.value?.works ?? []).filter(w => !w.isSample).sort((a, b) => order(a) - order(b)))
+  const real = computed(() =>
+    (view.value?.allocations ?? []).filter(a => a.source !== 'self' && a.source !== 'practice'),
+  )
+  const works = computed(() =>
+    (view.value?.works ?? []).filter(w => !w.isSample).sort((a, b) => order(a) - order(b)),
+  )
   const order = (w: PeerWork) => view.value!.people.findIndex(p => p.id === w.authorId)
   /** Why a review should be looked at; those looked at already are gone from it. */
   const flags = computed<ReviewFlag[]>(() => {
     if (!consensus.value) return []
-    const waiting = new Set(real.value.filter(a => a.state === 'in' && !a.kept && a.setAside === null).map(a => a.id))
-    const all = flagReviews(real.value.filter(a => a.state === 'in').map(a => ({ reviewId: a.id, reviewerId: a.reviewerId, text: a.text, words: a.words, names: a.names, namesReviewer: a.namesReviewer })), consensus.value.apart, consensus.value.severity)
+    const waiting = new Set(
+      real.value.filter(a => a.state === 'in' && !a.kept && a.setAside === null).map(a => a.id),
+    )
+    const all = flagReviews(
+      real.value
+        .filter(a => a.state === 'in')
+        .map(a => ({
+          reviewId: a.id,
+          reviewerId: a.reviewerId,
+          text: a.text,
+          words: a.words,
+          names: a.names,
+          namesReviewer: a.namesReviewer,
+        })),
+      consensus.value.apart,
+      consensus.value.severity,
+    )
     return all.filter(f => waiting.has(f.reviewId))
   })
   const flagged = computed(() => new Set(flags.value.map(f => f.reviewId)))
@@ -50,18 +69,40 @@ export const usePeersStore = defineStore('peers', () => {
     const v = view.value
     if (!found || found.corrected === null || !v?.rubric || v.worth <= 0) return null
     const share = v.settings.reviewingPercent > 0 ? reviewing(enrolmentId).share : null
-    return reckonMark({
-      criteria: v.rubric.criteria.map(c => ({ criterionId: c.id, weight: c.weight, max: c.max, points: Math.round(found.criteria.get(c.id)!.corrected!) })), combine: null,
-      late: { lateness: null, rule: { kind: 'none' }, waived: true }, override: null, reviewing: share === null ? null : { share, percent: v.settings.reviewingPercent },
-    }, { max: v.worth, step: v.pointStep }).points
+    return reckonMark(
+      {
+        criteria: v.rubric.criteria.map(c => ({
+          criterionId: c.id,
+          weight: c.weight,
+          max: c.max,
+          points: Math.round(found.criteria.get(c.id)!.corrected!),
+        })),
+        combine: null,
+        late: { lateness: null, rule: { kind: 'none' }, waived: true },
+        override: null,
+        reviewing: share === null ? null : { share, percent: v.settings.reviewingPercent },
+      },
+      { max: v.worth, step: v.pointStep },
+    ).points
   }
 
   /** Keeps a review, sets it aside, or leaves it open again; everything that is reckoned follows at once. */
   async function judge(id: string, write: JudgeWrite) {
     const before = view.value!
-    view.value = { ...before, allocations: before.allocations.map(a => a.id === id ? { ...a, kept: write.as === 'kept', setAside: write.as === 'setAside' ? write.reason : null } : a) }
-    try { await api.put(`${path()}/allocations/${id}`, write) }
-    catch (error) { view.value = before; throw error }
+    view.value = {
+      ...before,
+      allocations: before.allocations.map(a =>
+        a.id === id
+          ? { ...a, kept: write.as === 'kept', setAside: write.as === 'setAside' ? write.reason : null }
+          : a,
+      ),
+    }
+    try {
+      await api.put(`${path()}/allocations/${id}`, write)
+    } catch (error) {
+      view.value = before
+      throw error
+    }
   }
   /** The marker's own steps, as they stand on the desk: they anchor the estimate. */
   function setOwn(enrolmentId: string, steps: Record<string, number>, takenFrom: 'consensus' | null) {
@@ -69,14 +110,30 @@ export const usePeersStore = defineStore('peers', () => {
     if (!v) return
     const rest = v.marks.filter(m => m.enrolmentId !== enrolmentId)
     const was = v.marks.find(m => m.enrolmentId === enrolmentId)
-    view.value = { ...v, marks: [...rest, { enrolmentId, state: was?.state ?? 'open', points: was?.points ?? null, factor: was?.factor ?? null, takenFrom, steps }] }
+    view.value = {
+      ...v,
+      marks: [
+        ...rest,
+        {
+          enrolmentId,
+          state: was?.state ?? 'open',
+          points: was?.points ?? null,
+          factor: was?.factor ?? null,
+          takenFrom,
+          steps,
+        },
+      ],
+    }
   }
   async function take(enrolmentIds: readonly string[]): Promise<TakeAnswer> {
     const answer = await api.post<TakeAnswer>(`${path()}/take`, { key: newKey(), enrolmentIds })
     await refresh()
     return answer
   }
-  async function movePairs(add: ReadonlyArray<{ reviewerId: string, entryId: string }>, remove: ReadonlyArray<{ reviewerId: string, entryId: string }>) {
+  async function movePairs(
+    add: ReadonlyArray<{ reviewerId: string; entryId: string }>,
+    remove: ReadonlyArray<{ reviewerId: string; entryId: string }>,
+  ) {
     await api.put(`${path()}/pairs`, { key: newKey(), baseVersion: view.value!.version, add, remove })
     await refresh()
   }
@@ -84,5 +141,25 @@ export const usePeersStore = defineStore('peers', () => {
     await api[method](`${path()}/${what}`, method === 'post' ? { key: newKey(), ...body } : body)
     await refresh()
   }
-  return { activityId, view, load, refresh, consensus, people, real, works, flags, flagged, of, reviewing, takes, judge, setOwn, take, movePairs, act, path }
+  return {
+    activityId,
+    view,
+    load,
+    refresh,
+    consensus,
+    people,
+    real,
+    works,
+    flags,
+    flagged,
+    of,
+    reviewing,
+    takes,
+    judge,
+    setOwn,
+    take,
+    movePairs,
+    act,
+    path,
+  }
 })

@@ -12,7 +12,12 @@ export const useReadingStore = defineStore('reading', () => {
 
   async function load(id: string) {
     const next = await api.get<ReadingView>(`/api/activities/${id}/reading`)
-    if (activityId.value !== id || view.value?.text?.version !== next.text?.version || view.value?.text?.id !== next.text?.id) html.value = new Map()
+    if (
+      activityId.value !== id ||
+      view.value?.text?.version !== next.text?.version ||
+      view.value?.text?.id !== next.text?.id
+    )
+      html.value = new Map()
     html.value = new Map([...html.value, ...next.first.map(p => [p.number, p.html] as const)])
     activityId.value = id
     view.value = next
@@ -24,12 +29,18 @@ export const useReadingStore = defineStore('reading', () => {
     if (missing.length === 0 || view.value?.text?.form !== 'article') return
     missing.forEach(n => asked.add(n))
     try {
-      const { parts } = await api.get<{ parts: Array<{ number: number, html: string }> }>(`${path()}/parts?from=${Math.min(...missing)}&to=${Math.max(...missing)}`)
+      const { parts } = await api.get<{ parts: Array<{ number: number; html: string }> }>(
+        `${path()}/parts?from=${Math.min(...missing)}&to=${Math.max(...missing)}`,
+      )
       html.value = new Map([...html.value, ...parts.map(p => [p.number, p.html] as const)])
+    } finally {
+      missing.forEach(n => asked.delete(n))
     }
-    finally { missing.forEach(n => asked.delete(n)) }
   }
-  const find = (words: string) => api.get<{ places: Array<{ start: number, end: number }>, more: boolean }>(`${path()}/find?q=${encodeURIComponent(words)}`)
+  const find = (words: string) =>
+    api.get<{ places: Array<{ start: number; end: number }>; more: boolean }>(
+      `${path()}/find?q=${encodeURIComponent(words)}`,
+    )
   const settle = (id: string, settled: boolean) => api.put(`/api/contributions/${id}/settled`, { settled })
   return { activityId, view, html, load, needParts, find, settle }
 })

@@ -14,7 +14,9 @@ export const useSeminarStore = defineStore('seminar', () => {
   }
   const isStaff = computed(() => shell.value?.role === 'instructor' || shell.value?.role === 'assistant')
   const isStudent = computed(() => shell.value?.role === 'student')
-  const chooseWeek = (week: number) => { chosenWeek.value = chosenWeek.value === week ? null : week }
+  const chooseWeek = (week: number) => {
+    chosenWeek.value = chosenWeek.value === week ? null : week
+  }
   /** Whether a span of time touches the chosen week; always when none is chosen. */
   const inChosenWeek = (from: string, to: string) => {
     const week = shell.value?.weeks.find(w => w.number === chosenWeek.value)

@@ -10,19 +10,26 @@ export const useTermsStore = defineStore('terms', () => {
   const seminarId = ref<string | null>(null)
   const view = shallowRef<TermsView | null>(null)
   const cards = shallowReactive(new Map<string, TermCard>())
-  const finder = computed(() => view.value && view.value.terms.length > 0 ? new TermFinder(view.value.terms) : null)
+  const finder = computed(() =>
+    view.value && view.value.terms.length > 0 ? new TermFinder(view.value.terms) : null,
+  )
   const homeOf = computed(() => new Map(view.value?.terms.map(t => [t.id, t.activityId])))
 
   /** Fetched once a page stands: texts are read before their terms light up. */
   async function load(id: string) {
-    if (seminarId.value !== id) { view.value = null; cards.clear() }
+    if (seminarId.value !== id) {
+      view.value = null
+      cards.clear()
+    }
     seminarId.value = id
     view.value = await api.get<TermsView>(`/api/seminars/${id}/terms`)
   }
   const addressOf = (id: string) => `/seminars/${seminarId.value}/activities/${homeOf.value.get(id)}#c-${id}`
   /** A text with its terms as links; as it is while they are not here. `except`: the term it defines. */
   function link(html: string, except?: string): string {
-    return finder.value ? linkTerms(html, finder.value, addressOf, except ? new Set([except]) : undefined) : html
+    return finder.value
+      ? linkTerms(html, finder.value, addressOf, except ? new Set([except]) : undefined)
+      : html
   }
   async function card(id: string): Promise<TermCard> {
     const known = cards.get(id)

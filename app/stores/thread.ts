@@ -2,7 +2,13 @@ import { defineStore } from 'pinia'
 import { buildThread } from '#core/contributing/buildThread'
 import type { ActivityView } from '#shared/contributing/activity'
 import type { TermDetail } from '#shared/contributing/term'
-import type { ContributionView, DraftView, LiveEvent, ThreadView, WholeContribution } from '#shared/contributing/thread'
+import type {
+  ContributionView,
+  DraftView,
+  LiveEvent,
+  ThreadView,
+  WholeContribution,
+} from '#shared/contributing/thread'
 import { newKey, useApi } from '../composables/shell/useApi'
 
 const BATCH = 150 // texts asked for at once
@@ -15,8 +21,14 @@ export const useThreadStore = defineStore('thread', () => {
 
   /** @param first of a long reading only what is read first; `refresh` brings the rest */
   async function load(activityId: string, first = false) {
-    const [a, t] = await Promise.all([api.get<ActivityView>(`/api/activities/${activityId}`), api.get<ThreadView>(`/api/activities/${activityId}/contributions?first=${first}`)])
-    if (activity.value?.id !== activityId) { activity.value = null; thread.value = null }
+    const [a, t] = await Promise.all([
+      api.get<ActivityView>(`/api/activities/${activityId}`),
+      api.get<ThreadView>(`/api/activities/${activityId}/contributions?first=${first}`),
+    ])
+    if (activity.value?.id !== activityId) {
+      activity.value = null
+      thread.value = null
+    }
     activity.value = a
     thread.value = t
   }
@@ -32,7 +44,9 @@ export const useThreadStore = defineStore('thread', () => {
   // While something of one's own is on its way, what would take its box off the page waits: the box is to hear its answer.
   let sending = 0
   let waits = false
-  const beginSending = () => { sending++ }
+  const beginSending = () => {
+    sending++
+  }
   function endSending() {
     sending--
     if (sending > 0 || !waits) return
@@ -42,50 +56,101 @@ export const useThreadStore = defineStore('thread', () => {
   async function fetchAnew(mine: number): Promise<void> {
     if (!activity.value) return
     heard.clear()
-    const [a, t] = await Promise.all([api.get<ActivityView>(`/api/activities/${activity.value.id}`), api.get<ThreadView>(`/api/activities/${activity.value.id}/contributions`)])
-    if (sending > 0) { waits = true; return }
+    const [a, t] = await Promise.all([
+      api.get<ActivityView>(`/api/activities/${activity.value.id}`),
+      api.get<ThreadView>(`/api/activities/${activity.value.id}/contributions`),
+    ])
+    if (sending > 0) {
+      waits = true
+      return
+    }
     // an answer that was overtaken by a newer question is older than what is here
     if (mine !== asked) return latest
     const had = byId.value
     const known = new Set(t.contributions.map(c => c.id))
     const since = contributions.value.filter(c => heard.has(c.id) && !known.has(c.id))
     activity.value = a
-    thread.value = { ...t, lastSeq: Math.max(t.lastSeq, ...since.map(c => c.view === 'whole' ? c.seq ?? 0 : 0)), contributions: [...t.contributions.map((c) => {
-      const before = had.get(c.id)
-      if (c.view !== 'whole' || before?.view !== 'whole') return c
-      return { ...c, isNew: c.isNew || before.isNew, html: c.html ?? (before.version === c.version ? before.html : null) }
-    }), ...since] }
+    thread.value = {
+      ...t,
+      lastSeq: Math.max(t.lastSeq, ...since.map(c => (c.view === 'whole' ? (c.seq ?? 0) : 0))),
+      contributions: [
+        ...t.contributions.map(c => {
+          const before = had.get(c.id)
+          if (c.view !== 'whole' || before?.view !== 'whole') return c
+          return {
+            ...c,
+            isNew: c.isNew || before.isNew,
+            html: c.html ?? (before.version === c.version ? before.html : null),
+          }
+        }),
+        ...since,
+      ],
+    }
   }
 
   const contributions = computed<readonly ContributionView[]>(() => thread.value?.contributions ?? [])
   const byId = computed(() => new Map(contributions.value.map(c => [c.id, c])))
-  const whole = computed<readonly WholeContribution[]>(() => contributions.value.filter(c => c.view === 'whole'))
+  const whole = computed<readonly WholeContribution[]>(() =>
+    contributions.value.filter(c => c.view === 'whole'),
+  )
   const roots = computed(() => buildThread(contributions.value))
-  const draftAt = (parentId: string | null, slot = ''): DraftView | null => thread.value?.drafts.find(d => d.parentId === parentId && d.slot === slot) ?? null
+  const draftAt = (parentId: string | null, slot = ''): DraftView | null =>
+    thread.value?.drafts.find(d => d.parentId === parentId && d.slot === slot) ?? null
 
   /** Says up to which place was seen: what this page has, and nothing that came since. */
-  const recordVisit = () => activity.value && api.put(`/api/activities/${activity.value.id}/visit`, { seq: thread.value?.lastSeq ?? 0 })
+  const recordVisit = () =>
+    activity.value &&
+    api.put(`/api/activities/${activity.value.id}/visit`, { seq: thread.value?.lastSeq ?? 0 })
 
   /** Takes in what an open page is told. @returns the contribution that came, if one did that was not here */
   function hear(event: LiveEvent): WholeContribution | null {
     if (!thread.value) return null
-    if (sending > 0 && (event.kind === 'opened' || (event.kind === 'contribution' && event.contribution.view === 'whole' && event.contribution.author.isMe))) { waits = true; return null }
-    if (event.kind === 'opened') { void refresh().catch(() => {}); return null }
+    if (
+      sending > 0 &&
+      (event.kind === 'opened' ||
+        (event.kind === 'contribution' &&
+          event.contribution.view === 'whole' &&
+          event.contribution.author.isMe))
+    ) {
+      waits = true
+      return null
+    }
+    if (event.kind === 'opened') {
+      void refresh().catch(() => {})
+      return null
+    }
     if (event.kind === 'page') return null // a wiki's, heard by its own room
     if (event.kind === 'gone') {
       heard.delete(event.id)
       // its place stays for this visit: somebody may be answering it, and nothing that is being read moves
-      set(contributions.value.map(c => c.id === event.id ? { view: 'place' as const, id: c.id, parentId: c.parentId, shownAt: c.shownAt } : c))
+      set(
+        contributions.value.map(c =>
+          c.id === event.id
+            ? { view: 'place' as const, id: c.id, parentId: c.parentId, shownAt: c.shownAt }
+            : c,
+        ),
+      )
       return null
     }
     const came = event.contribution
     heard.add(came.id)
     const before = byId.value.get(came.id)
-    if (came.view !== 'whole') { set(contributions.value.map(c => c.id === came.id ? came : c)); return null }
+    if (came.view !== 'whole') {
+      set(contributions.value.map(c => (c.id === came.id ? came : c)))
+      return null
+    }
     // what is said to all does not know who nodded, nor what was new on this visit
-    const merged = before?.view === 'whole' ? { ...came, nodded: before.nodded, isNew: before.isNew } : { ...came, isNew: !came.author.isMe }
-    set(before ? contributions.value.map(c => c.id === came.id ? merged : c) : [...contributions.value, merged])
-    if (came.seq !== null) thread.value = { ...thread.value, lastSeq: Math.max(thread.value.lastSeq, came.seq) }
+    const merged =
+      before?.view === 'whole'
+        ? { ...came, nodded: before.nodded, isNew: before.isNew }
+        : { ...came, isNew: !came.author.isMe }
+    set(
+      before
+        ? contributions.value.map(c => (c.id === came.id ? merged : c))
+        : [...contributions.value, merged],
+    )
+    if (came.seq !== null)
+      thread.value = { ...thread.value, lastSeq: Math.max(thread.value.lastSeq, came.seq) }
     return before || came.author.isMe ? null : merged
   }
   function set(list: readonly ContributionView[]) {
@@ -101,17 +166,31 @@ export const useThreadStore = defineStore('thread', () => {
     if (fetching) return
     fetching = true
     try {
-      for (const lacks = (id: string) => { const c = byId.value.get(id); return c?.view === 'whole' && c.html === null }; activity.value;) {
+      for (
+        const lacks = (id: string) => {
+          const c = byId.value.get(id)
+          return c?.view === 'whole' && c.html === null
+        };
+        activity.value;
+      ) {
         const batch = wanted.filter(lacks).slice(0, BATCH)
         if (batch.length === 0) break
-        const { texts } = await api.get<{ texts: Array<{ id: string, html: string }> }>(`/api/activities/${activity.value.id}/texts?ids=${batch.join(',')}`)
+        const { texts } = await api.get<{ texts: Array<{ id: string; html: string }> }>(
+          `/api/activities/${activity.value.id}/texts?ids=${batch.join(',')}`,
+        )
         const html = new Map(texts.map(t => [t.id, t.html]))
         wanted = wanted.filter(id => !batch.includes(id))
-        set(contributions.value.map(c => c.view === 'whole' && html.has(c.id) ? { ...c, html: html.get(c.id)! } : c))
+        set(
+          contributions.value.map(c =>
+            c.view === 'whole' && html.has(c.id) ? { ...c, html: html.get(c.id)! } : c,
+          ),
+        )
       }
+    } catch {
+      /* asked again when they come into view */
+    } finally {
+      fetching = false
     }
-    catch { /* asked again when they come into view */ }
-    finally { fetching = false }
   }
 
   async function nod(id: string) {
@@ -119,21 +198,26 @@ export const useThreadStore = defineStore('thread', () => {
     if (!c) return
     replace({ ...c, nodded: !c.nodded, nods: c.nods + (c.nodded ? -1 : 1) })
     try {
-      const answer = await api.put<{ nods: number, nodded: boolean }>(`/api/contributions/${id}/nod`, { nodded: !c.nodded })
+      const answer = await api.put<{ nods: number; nodded: boolean }>(`/api/contributions/${id}/nod`, {
+        nodded: !c.nodded,
+      })
       replace({ ...c, ...answer })
-    }
-    catch (error) {
+    } catch (error) {
       replace(c)
       throw error
     }
   }
   /** Marks one contribution by itself, where the activity is marked so. */
-  async function markOne(id: string, mark: { readonly points: number | null, readonly done: boolean | null }) {
+  async function markOne(
+    id: string,
+    mark: { readonly points: number | null; readonly done: boolean | null },
+  ) {
     const c = whole.value.find(x => x.id === id)
     if (!c) return
     replace({ ...c, ...mark })
-    try { await api.put(`/api/contributions/${id}/mark`, mark) }
-    catch (error) {
+    try {
+      await api.put(`/api/contributions/${id}/mark`, mark)
+    } catch (error) {
       replace(c)
       throw error
     }
@@ -142,8 +226,20 @@ export const useThreadStore = defineStore('thread', () => {
     await api.put(`/api/contributions/${id}/withdrawn`, { withdrawn })
     await refresh()
   }
-  async function edit(id: string, doc: unknown, baseVersion: number, title?: string | null, term?: TermDetail) {
-    await api.patch(`/api/contributions/${id}`, { key: newKey(), doc, baseVersion, ...(title !== undefined && { title }), ...(term && { term }) })
+  async function edit(
+    id: string,
+    doc: unknown,
+    baseVersion: number,
+    title?: string | null,
+    term?: TermDetail,
+  ) {
+    await api.patch(`/api/contributions/${id}`, {
+      key: newKey(),
+      doc,
+      baseVersion,
+      ...(title !== undefined && { title }),
+      ...(term && { term }),
+    })
     await refresh()
   }
   async function act(id: string, what: 'on-top' | 'opened' | 'approval', body: Record<string, unknown>) {
@@ -151,7 +247,27 @@ export const useThreadStore = defineStore('thread', () => {
     await refresh()
   }
   function replace(c: WholeContribution) {
-    set(contributions.value.map(x => x.id === c.id ? c : x))
+    set(contributions.value.map(x => (x.id === c.id ? c : x)))
   }
-  return { activity, thread, contributions, byId, whole, roots, load, refresh, beginSending, endSending, draftAt, recordVisit, hear, needTexts, nod, markOne, withdraw, edit, act }
+  return {
+    activity,
+    thread,
+    contributions,
+    byId,
+    whole,
+    roots,
+    load,
+    refresh,
+    beginSending,
+    endSending,
+    draftAt,
+    recordVisit,
+    hear,
+    needTexts,
+    nod,
+    markOne,
+    withdraw,
+    edit,
+    act,
+  }
 })

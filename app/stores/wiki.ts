@@ -1,7 +1,14 @@
 import { defineStore } from 'pinia'
 import { v7 } from 'uuid'
 import { titleKey } from '#core/contributing/wiki/wikiSettings'
-import type { PageLine, PageView, Passage, VersionWrite, WikiShares, WikiView } from '#shared/contributing/wiki'
+import type {
+  PageLine,
+  PageView,
+  Passage,
+  VersionWrite,
+  WikiShares,
+  WikiView,
+} from '#shared/contributing/wiki'
 import { newKey, useApi } from '../composables/shell/useApi'
 
 /** One wiki as this reader has it, with the page they are at. */
@@ -12,10 +19,14 @@ export const useWikiStore = defineStore('wiki', () => {
   const page = shallowRef<PageView | null>(null)
   const shares = shallowRef<WikiShares | null>(null)
   const path = () => `/api/activities/${activityId.value}/wiki`
-  const groupQuery = () => view.value?.groupId ? `?group=${view.value.groupId}` : ''
+  const groupQuery = () => (view.value?.groupId ? `?group=${view.value.groupId}` : '')
 
   async function load(id: string, group: string | null, pageId: string | null) {
-    if (activityId.value !== id) { view.value = null; page.value = null; shares.value = null }
+    if (activityId.value !== id) {
+      view.value = null
+      page.value = null
+      shares.value = null
+    }
     activityId.value = id
     view.value = await api.get<WikiView>(`${path()}${group ? `?group=${group}` : ''}`)
     const first = view.value.pages.find(p => p.id === pageId) ?? inTree.value[0]?.line
@@ -27,7 +38,9 @@ export const useWikiStore = defineStore('wiki', () => {
     const mine = ++asked
     const [wiki, at] = await Promise.all([
       api.get<WikiView>(`${path()}${groupQuery()}`),
-      pageId !== null && pageId === page.value?.id ? api.get<PageView>(`/api/pages/${pageId}`).catch(() => null) : Promise.resolve(page.value),
+      pageId !== null && pageId === page.value?.id
+        ? api.get<PageView>(`/api/pages/${pageId}`).catch(() => null)
+        : Promise.resolve(page.value),
     ])
     if (mine !== asked) return
     view.value = wiki
@@ -42,32 +55,113 @@ export const useWikiStore = defineStore('wiki', () => {
   }
 
   /** Pages as they stand below each other, from the top. */
-  const inTree = computed<ReadonlyArray<{ line: PageLine, depth: number }>>(() => {
+  const inTree = computed<ReadonlyArray<{ line: PageLine; depth: number }>>(() => {
     const pages = view.value?.pages ?? []
-    const below = (parentId: string | null, depth: number): Array<{ line: PageLine, depth: number }> => pages.filter(p => p.parentId === parentId).flatMap(line => [{ line, depth }, ...below(line.id, depth + 1)])
+    const below = (parentId: string | null, depth: number): Array<{ line: PageLine; depth: number }> =>
+      pages
+        .filter(p => p.parentId === parentId)
+        .flatMap(line => [{ line, depth }, ...below(line.id, depth + 1)])
     return below(null, 0)
   })
   const line = computed(() => view.value?.pages.find(p => p.id === page.value?.id) ?? null)
   /** The page a title leads to, by its name now, else by one it had. */
   function pageOf(title: string): PageLine | undefined {
     const key = titleKey(title)
-    return view.value?.pages.find(p => titleKey(p.title) === key) ?? view.value?.pages.find(p => p.formerKeys.includes(key))
+    return (
+      view.value?.pages.find(p => titleKey(p.title) === key) ??
+      view.value?.pages.find(p => p.formerKeys.includes(key))
+    )
   }
-  const linkedFrom = computed(() => page.value ? (view.value?.pages ?? []).filter(p => p.id !== page.value!.id && p.linksTo.some(t => pageOf(t)?.id === page.value!.id)) : [])
+  const linkedFrom = computed(() =>
+    page.value
+      ? (view.value?.pages ?? []).filter(
+          p => p.id !== page.value!.id && p.linksTo.some(t => pageOf(t)?.id === page.value!.id),
+        )
+      : [],
+  )
 
   async function make(title: string, parentId: string | null = null): Promise<string> {
-    const { id } = await api.post<{ id: string }>(`${path()}/pages`, { id: v7(), groupId: view.value!.groupId, title, parentId })
+    const { id } = await api.post<{ id: string }>(`${path()}/pages`, {
+      id: v7(),
+      groupId: view.value!.groupId,
+      title,
+      parentId,
+    })
     await refresh()
     return id
   }
-  const change = async (id: string, patch: { title?: string, place?: { parentId: string | null, beforeId: string | null } }) => { await api.patch(`/api/pages/${id}`, patch); await refresh() }
-  const claim = async (id: string, claimed: boolean) => { await api.put(`/api/pages/${id}/claimed`, { claimed }); await refresh() }
-  const remove = async (id: string, removed: boolean) => { await api.put(`/api/pages/${id}/removed`, { removed }); await refresh() }
+  const change = async (
+    id: string,
+    patch: { title?: string; place?: { parentId: string | null; beforeId: string | null } },
+  ) => {
+    await api.patch(`/api/pages/${id}`, patch)
+    await refresh()
+  }
+  const claim = async (id: string, claimed: boolean) => {
+    await api.put(`/api/pages/${id}/claimed`, { claimed })
+    await refresh()
+  }
+  const remove = async (id: string, removed: boolean) => {
+    await api.put(`/api/pages/${id}/removed`, { removed })
+    await refresh()
+  }
   const writing = (id: string, is: boolean) => api.put(`/api/pages/${id}/writing`, { writing: is })
-  const save = (id: string, write: Omit<VersionWrite, 'doc'> & { doc: unknown }) => api.post<{ number: number, id: string, joined: boolean }>(`/api/pages/${id}/versions`, write)
-  const restore = async (id: string, number: number, base: number) => { const answer = await api.post<{ number: number }>(`/api/pages/${id}/versions/${number}/restore`, { key: newKey(), base }); await refresh(); return answer }
-  const comment = async (id: string, doc: unknown, passage: Passage | null, parentId: string | null, key: string) => { const answer = await api.post<{ id: string }>(`/api/pages/${id}/comments`, { key, doc, passage, parentId }); await refresh(); return answer }
-  const resolve = async (commentId: string, number: number | null) => { await api.put(`/api/contributions/${commentId}/resolved`, { number }); await refresh() }
-  const withdraw = async (commentId: string, withdrawn: boolean) => { await api.put(`/api/contributions/${commentId}/withdrawn`, { withdrawn }); await refresh() }
-  return { activityId, view, page, shares, inTree, line, linkedFrom, pageOf, load, refresh, open, loadShares, make, change, claim, remove, writing, save, restore, comment, resolve, withdraw }
+  const save = (id: string, write: Omit<VersionWrite, 'doc'> & { doc: unknown }) =>
+    api.post<{ number: number; id: string; joined: boolean }>(`/api/pages/${id}/versions`, write)
+  const restore = async (id: string, number: number, base: number) => {
+    const answer = await api.post<{ number: number }>(`/api/pages/${id}/versions/${number}/restore`, {
+      key: newKey(),
+      base,
+    })
+    await refresh()
+    return answer
+  }
+  const comment = async (
+    id: string,
+    doc: unknown,
+    passage: Passage | null,
+    parentId: string | null,
+    key: string,
+  ) => {
+    const answer = await api.post<{ id: string }>(`/api/pages/${id}/comments`, {
+      key,
+      doc,
+      passage,
+      parentId,
+    })
+    await refresh()
+    return answer
+  }
+  const resolve = async (commentId: string, number: number | null) => {
+    await api.put(`/api/contributions/${commentId}/resolved`, { number })
+    await refresh()
+  }
+  const withdraw = async (commentId: string, withdrawn: boolean) => {
+    await api.put(`/api/contributions/${commentId}/withdrawn`, { withdrawn })
+    await refresh()
+  }
+  return {
+    activityId,
+    view,
+    page,
+    shares,
+    inTree,
+    line,
+    linkedFrom,
+    pageOf,
+    load,
+    refresh,
+    open,
+    loadShares,
+    make,
+    change,
+    claim,
+    remove,
+    writing,
+    save,
+    restore,
+    comment,
+    resolve,
+    withdraw,
+  }
 })

@@ -1,8 +1,21 @@
 /** A question put after an activity: a step on a scale, one or several of some answers, or words. */
 export type ClosingQuestion =
-  | { readonly id: string, readonly kind: 'scale', readonly text: string, readonly steps: number, readonly low: string, readonly high: string }
-  | { readonly id: string, readonly kind: 'choice', readonly text: string, readonly options: readonly string[], readonly several: boolean }
-  | { readonly id: string, readonly kind: 'open', readonly text: string }
+  | {
+      readonly id: string
+      readonly kind: 'scale'
+      readonly text: string
+      readonly steps: number
+      readonly low: string
+      readonly high: string
+    }
+  | {
+      readonly id: string
+      readonly kind: 'choice'
+      readonly text: string
+      readonly options: readonly string[]
+      readonly several: boolean
+    }
+  | { readonly id: string; readonly kind: 'open'; readonly text: string }
 
 /** A step from 1, the places of options from 0, or words. */
 export type ClosingAnswer = number | readonly number[] | string
@@ -16,11 +29,18 @@ export const LONGEST_OPEN_ANSWER = 2000 // characters
 /** @returns the answer as it is kept, or null where it answers nothing that was asked */
 export function fits(question: ClosingQuestion, answer: ClosingAnswer | undefined): ClosingAnswer | null {
   switch (question.kind) {
-    case 'scale': return typeof answer === 'number' && Number.isInteger(answer) && answer >= 1 && answer <= question.steps ? answer : null
+    case 'scale':
+      return typeof answer === 'number' && Number.isInteger(answer) && answer >= 1 && answer <= question.steps
+        ? answer
+        : null
     case 'choice': {
       if (!Array.isArray(answer)) return null
       const places = [...new Set(answer as readonly number[])].sort((a, b) => a - b)
-      return places.length > 0 && places.every(p => Number.isInteger(p) && p >= 0 && p < question.options.length) && (question.several || places.length === 1) ? places : null
+      return places.length > 0 &&
+        places.every(p => Number.isInteger(p) && p >= 0 && p < question.options.length) &&
+        (question.several || places.length === 1)
+        ? places
+        : null
     }
     case 'open': {
       const words = typeof answer === 'string' ? answer.trim().slice(0, LONGEST_OPEN_ANSWER) : ''
@@ -31,7 +51,12 @@ export function fits(question: ClosingQuestion, answer: ClosingAnswer | undefine
 
 /** What of somebody’s answers is kept. */
 export function keptAnswers(questions: readonly ClosingQuestion[], given: ClosingAnswers): ClosingAnswers {
-  return Object.fromEntries(questions.flatMap((q) => { const answer = fits(q, given[q.id]); return answer === null ? [] : [[q.id, answer]] }))
+  return Object.fromEntries(
+    questions.flatMap(q => {
+      const answer = fits(q, given[q.id])
+      return answer === null ? [] : [[q.id, answer]]
+    }),
+  )
 }
 
 const written = (answer: ClosingAnswer): string => JSON.stringify(answer)
@@ -43,8 +68,11 @@ const written = (answer: ClosingAnswer): string => JSON.stringify(answer)
  */
 export function putIn(urns: Urns, answers: ClosingAnswers): Urns {
   const out: Record<string, readonly ClosingAnswer[]> = { ...urns }
-  for (const [id, answer] of Object.entries(answers)) out[id] = [...(out[id] ?? []), answer].sort((a, b) => written(a) < written(b) ? -1 : written(a) > written(b) ? 1 : 0)
-  return Object.fromEntries(Object.entries(out).sort(([a], [b]) => a < b ? -1 : a > b ? 1 : 0))
+  for (const [id, answer] of Object.entries(answers))
+    out[id] = [...(out[id] ?? []), answer].sort((a, b) =>
+      written(a) < written(b) ? -1 : written(a) > written(b) ? 1 : 0,
+    )
+  return Object.fromEntries(Object.entries(out).sort(([a], [b]) => (a < b ? -1 : a > b ? 1 : 0)))
 }
 
 /** Fewer answers than this are not shown where names are not kept: somebody who knows who took part would know too much. */

@@ -1,9 +1,23 @@
 import { describe, expect, it } from 'vitest'
 import { buildThread, countReplies, orderThreads, type ThreadNode } from './buildThread'
 
-const item = (id: string, parentId: string | null, minute: number) => ({ id, parentId, shownAt: new Date(Date.UTC(2026, 9, 12, 9, minute)).toISOString() })
-const list = [item('a', null, 0), item('b', null, 1), item('a1', 'a', 2), item('c', null, 3), item('a2', 'a', 4), item('a11', 'a1', 5), item('b1', 'b', 6)]
-const ids = (nodes: readonly ThreadNode<{ id: string, parentId: string | null, shownAt: string }>[]): string => nodes.map(n => n.item.id + (n.replies.length > 0 ? `(${ids(n.replies)})` : '')).join(' ')
+const item = (id: string, parentId: string | null, minute: number) => ({
+  id,
+  parentId,
+  shownAt: new Date(Date.UTC(2026, 9, 12, 9, minute)).toISOString(),
+})
+const list = [
+  item('a', null, 0),
+  item('b', null, 1),
+  item('a1', 'a', 2),
+  item('c', null, 3),
+  item('a2', 'a', 4),
+  item('a11', 'a1', 5),
+  item('b1', 'b', 6),
+]
+const ids = (
+  nodes: readonly ThreadNode<{ id: string; parentId: string | null; shownAt: string }>[],
+): string => nodes.map(n => n.item.id + (n.replies.length > 0 ? `(${ids(n.replies)})` : '')).join(' ')
 
 describe('a thread', () => {
   it('hangs answers below what they answer, in the order of talk', () => {

@@ -1,8 +1,15 @@
 import { seededRandom } from '../chance/seededRandom'
 
 /** A text as it is compared: quotations of others left out by the caller, passages of assigned readings named apart. */
-export interface ComparedText { readonly id: string, readonly text: string }
-export interface SharedPassage { readonly text: string, readonly inFirst: number, readonly inSecond: number } // character offsets in the texts as given
+export interface ComparedText {
+  readonly id: string
+  readonly text: string
+}
+export interface SharedPassage {
+  readonly text: string
+  readonly inFirst: number
+  readonly inSecond: number
+} // character offsets in the texts as given
 export interface LookAlike {
   readonly first: string
   readonly second: string
@@ -27,14 +34,20 @@ const SEED = 1688
  * @returns pairs, the closest first; each pair once, `first` before `second` in input order
  * @throws {RangeError} if `least` is not in 0..1
  */
-export function lookAlikes(texts: readonly ComparedText[], options: { readonly least: number, readonly readings?: readonly string[] }): LookAlike[] {
-  if (!(options.least >= 0 && options.least <= 1)) throw new RangeError('lookAlikes needs a share from 0 to 1')
+export function lookAlikes(
+  texts: readonly ComparedText[],
+  options: { readonly least: number; readonly readings?: readonly string[] },
+): LookAlike[] {
+  if (!(options.least >= 0 && options.least <= 1))
+    throw new RangeError('lookAlikes needs a share from 0 to 1')
   const known = new Set((options.readings ?? []).flatMap(r => shingles(wordsOf(r)).map(s => s.key)))
-  const prepared = texts.map((t, order) => {
-    const words = wordsOf(t.text)
-    const list = shingles(words).filter(s => !known.has(s.key))
-    return { id: t.id, order, text: t.text, words, list, keys: new Set(list.map(s => s.key)) }
-  }).filter(t => t.keys.size > 0)
+  const prepared = texts
+    .map((t, order) => {
+      const words = wordsOf(t.text)
+      const list = shingles(words).filter(s => !known.has(s.key))
+      return { id: t.id, order, text: t.text, words, list, keys: new Set(list.map(s => s.key)) }
+    })
+    .filter(t => t.keys.size > 0)
   const found: LookAlike[] = []
   for (const [a, b] of candidates(prepared)) {
     const shared = [...a.keys].reduce((n, key) => n + (b.keys.has(key) ? 1 : 0), 0)
@@ -42,12 +55,29 @@ export function lookAlikes(texts: readonly ComparedText[], options: { readonly l
     if (shared === 0 || Math.max(ofFirst, ofSecond) < options.least) continue
     found.push({ first: a.id, second: b.id, ofFirst, ofSecond, passages: passagesOf(a, b) })
   }
-  return found.sort((x, y) => Math.max(y.ofFirst, y.ofSecond) - Math.max(x.ofFirst, x.ofSecond) || (x.first < y.first ? -1 : 1))
+  return found.sort(
+    (x, y) =>
+      Math.max(y.ofFirst, y.ofSecond) - Math.max(x.ofFirst, x.ofSecond) || (x.first < y.first ? -1 : 1),
+  )
 }
 
-interface Word { readonly text: string, readonly from: number, readonly to: number }
-interface Shingle { readonly key: string, readonly at: number } // at: index of its first word
-interface Prepared { readonly id: string, readonly order: number, readonly text: string, readonly words: readonly Word[], readonly list: readonly Shingle[], readonly keys: ReadonlySet<string> }
+interface Word {
+  readonly text: string
+  readonly from: number
+  readonly to: number
+}
+interface Shingle {
+  readonly key: string
+  readonly at: number
+} // at: index of its first word
+interface Prepared {
+  readonly id: string
+  readonly order: number
+  readonly text: string
+  readonly words: readonly Word[]
+  readonly list: readonly Shingle[]
+  readonly keys: ReadonlySet<string>
+}
 
 const segmenter = new Intl.Segmenter('en', { granularity: 'word' })
 
@@ -55,13 +85,24 @@ const segmenter = new Intl.Segmenter('en', { granularity: 'word' })
 function wordsOf(text: string): Word[] {
   const words: Word[] = []
   for (const { segment, index, isWordLike } of segmenter.segment(text)) {
-    if (isWordLike) words.push({ text: segment.toLowerCase().normalize('NFKD').replace(/\p{M}/gu, ''), from: index, to: index + segment.length })
+    if (isWordLike)
+      words.push({
+        text: segment.toLowerCase().normalize('NFKD').replace(/\p{M}/gu, ''),
+        from: index,
+        to: index + segment.length,
+      })
   }
   return words
 }
 
 const shingles = (words: readonly Word[]): Shingle[] =>
-  Array.from({ length: Math.max(0, words.length - SHINGLE + 1) }, (_, at) => ({ key: words.slice(at, at + SHINGLE).map(w => w.text).join(' '), at }))
+  Array.from({ length: Math.max(0, words.length - SHINGLE + 1) }, (_, at) => ({
+    key: words
+      .slice(at, at + SHINGLE)
+      .map(w => w.text)
+      .join(' '),
+    at,
+  }))
 
 /** Pairs that agree in at least one band of their signatures. */
 function candidates(texts: readonly Prepared[]): Array<readonly [Prepared, Prepared]> {
@@ -85,7 +126,8 @@ function candidates(texts: readonly Prepared[]): Array<readonly [Prepared, Prepa
   for (const bucket of buckets.values()) {
     for (let i = 0; i < bucket.length; i++)
       for (let j = i + 1; j < bucket.length; j++) {
-        const [a, b] = bucket[i]!.order < bucket[j]!.order ? [bucket[i]!, bucket[j]!] : [bucket[j]!, bucket[i]!]
+        const [a, b] =
+          bucket[i]!.order < bucket[j]!.order ? [bucket[i]!, bucket[j]!] : [bucket[j]!, bucket[i]!]
         pairs.set(`${a.order}:${b.order}`, [a, b])
       }
   }
@@ -109,7 +151,7 @@ function mix(x: number): number {
 /** Runs of words both have, as long as they go, in the order of the first; each word of the first in one run at most. */
 function passagesOf(a: Prepared, b: Prepared): SharedPassage[] {
   const places = new Map<string, number[]>()
-  for (const s of b.list) places.set(s.key, [...places.get(s.key) ?? [], s.at])
+  for (const s of b.list) places.set(s.key, [...(places.get(s.key) ?? []), s.at])
   const passages: SharedPassage[] = []
   let free = 0 // first word of the first that no passage has yet
   for (const s of a.list) {
@@ -117,12 +159,21 @@ function passagesOf(a: Prepared, b: Prepared): SharedPassage[] {
     let best = { length: 0, at: 0 }
     for (const at of places.get(s.key) ?? []) {
       let length = SHINGLE
-      while (a.words[s.at + length] && b.words[at + length] && a.words[s.at + length]!.text === b.words[at + length]!.text) length++
+      while (
+        a.words[s.at + length] &&
+        b.words[at + length] &&
+        a.words[s.at + length]!.text === b.words[at + length]!.text
+      )
+        length++
       if (length > best.length) best = { length, at }
     }
     if (best.length === 0) continue
     const [first, last] = [a.words[s.at]!, a.words[s.at + best.length - 1]!]
-    passages.push({ text: a.text.slice(first.from, last.to), inFirst: first.from, inSecond: b.words[best.at]!.from })
+    passages.push({
+      text: a.text.slice(first.from, last.to),
+      inFirst: first.from,
+      inSecond: b.words[best.at]!.from,
+    })
     free = s.at + best.length
   }
   return passages

@@ -4,7 +4,13 @@ export interface Passage {
   readonly close: string // HTML after it
 }
 
-const ENTITIES: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', '\'': '\'' }
+const ENTITIES: Readonly<Record<string, string>> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '"': '&quot;',
+  "'": "'",
+}
 
 /**
  * Marks passages in HTML that came out of the sanitiser: the first place in running text where each stands whole. Tags
@@ -22,12 +28,19 @@ export function markPassages(html: string, passages: readonly Passage[]): string
       const at = needle === '' ? -1 : part.indexOf(needle)
       if (at < 0) continue
       const others = taken.get(i) ?? []
-      if (!others.some(([from, to]) => at < to && at + needle.length > from)) taken.set(i, [...others, [at, at + needle.length, passage]])
+      if (!others.some(([from, to]) => at < to && at + needle.length > from))
+        taken.set(i, [...others, [at, at + needle.length, passage]])
       break
     }
   }
-  return parts.map((part, i) => {
-    const marks = [...taken.get(i) ?? []].sort((a, b) => b[0] - a[0])
-    return marks.reduce((text, [from, to, { open, close }]) => text.slice(0, from) + open + text.slice(from, to) + close + text.slice(to), part)
-  }).join('')
+  return parts
+    .map((part, i) => {
+      const marks = [...(taken.get(i) ?? [])].sort((a, b) => b[0] - a[0])
+      return marks.reduce(
+        (text, [from, to, { open, close }]) =>
+          text.slice(0, from) + open + text.slice(from, to) + close + text.slice(to),
+        part,
+      )
+    })
+    .join('')
 }

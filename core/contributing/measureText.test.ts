@@ -8,7 +8,7 @@ const p = (...content: RichNode[]): RichNode => ({ type: 'paragraph', content })
 
 describe('measuring text', () => {
   it('counts words as people do: figures and contractions are one, marks are none', () => {
-    expect(countWords('The ballast book of 1686 isn\'t mine.')).toBe(7)
+    expect(countWords("The ballast book of 1686 isn't mine.")).toBe(7)
     expect(countWords('— … !')).toBe(0)
     expect(countWords('')).toBe(0)
     expect(countWords('Qasr el-Mina')).toBe(3)
@@ -18,14 +18,24 @@ describe('measuring text', () => {
     expect(countSentences('\n\n')).toBe(0)
   })
   it('leaves quotations of others out of the words but keeps them in the text', () => {
-    const doc: RichNode = { type: 'doc', content: [
-      { type: 'blockquote', content: [p(text('every hull above twenty lasts'))] },
-      p(text('I count '), { ...text('nineteen'), marks: [{ type: 'bold' }] }, text('.')),
-    ] }
-    expect(measureText(doc)).toEqual({ text: 'every hull above twenty lasts\nI count nineteen.', words: 3, sentences: 1 })
+    const doc: RichNode = {
+      type: 'doc',
+      content: [
+        { type: 'blockquote', content: [p(text('every hull above twenty lasts'))] },
+        p(text('I count '), { ...text('nineteen'), marks: [{ type: 'bold' }] }, text('.')),
+      ],
+    }
+    expect(measureText(doc)).toEqual({
+      text: 'every hull above twenty lasts\nI count nineteen.',
+      words: 3,
+      sentences: 1,
+    })
   })
   it('does not glue words across blocks and hard breaks', () => {
-    const doc: RichNode = { type: 'doc', content: [p(text('one'), { type: 'hardBreak' }, text('two')), p(text('three'))] }
+    const doc: RichNode = {
+      type: 'doc',
+      content: [p(text('one'), { type: 'hardBreak' }, text('two')), p(text('three'))],
+    }
     expect(plainText(doc)).toBe('one\ntwo\nthree')
     expect(measureText(doc).words).toBe(3)
   })
@@ -34,8 +44,12 @@ describe('measuring text', () => {
     expect(depthOf(paragraphs('a\nb'))).toBe(3)
   })
   it('adds up: words of paragraphs are the words of their lines', () => {
-    fc.assert(fc.property(fc.array(fc.stringMatching(/^[a-z]{1,8}( [a-z]{1,8}){0,5}$/), { maxLength: 8 }), (lines) => {
-      expect(measureText(paragraphs(lines.join('\n'))).words).toBe(lines.reduce((n, line) => n + countWords(line), 0))
-    }))
+    fc.assert(
+      fc.property(fc.array(fc.stringMatching(/^[a-z]{1,8}( [a-z]{1,8}){0,5}$/), { maxLength: 8 }), lines => {
+        expect(measureText(paragraphs(lines.join('\n'))).words).toBe(
+          lines.reduce((n, line) => n + countWords(line), 0),
+        )
+      }),
+    )
   })
 })

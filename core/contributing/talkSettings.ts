@@ -15,11 +15,23 @@ export const APART = ['together', 'sections', 'groups'] as const
 export type Apart = (typeof APART)[number]
 export const ATTACHABLE = ['picture', 'paper', 'document', 'recording'] as const
 export type Attachable = (typeof ATTACHABLE)[number]
-export interface AttachLimits { readonly most: number, readonly megabytes: number, readonly types: readonly Attachable[] }
+export interface AttachLimits {
+  readonly most: number
+  readonly megabytes: number
+  readonly types: readonly Attachable[]
+}
 
 export const USUAL_TALK: TalkSettings = {
-  threads: 'everyone', apart: 'together', replies: 'any', namesHidden: false, approval: false, withdrawMinutes: 30,
-  attach: { most: 4, megabytes: 10, types: ATTACHABLE }, opening: 'staff', layout: 'stream', indexBy: 'week',
+  threads: 'everyone',
+  apart: 'together',
+  replies: 'any',
+  namesHidden: false,
+  approval: false,
+  withdrawMinutes: 30,
+  attach: { most: 4, megabytes: 10, types: ATTACHABLE },
+  opening: 'staff',
+  layout: 'stream',
+  indexBy: 'week',
 }
 
 /**
@@ -28,5 +40,7 @@ export const USUAL_TALK: TalkSettings = {
  */
 export function talkOf(settings: Partial<TalkSettings> & { readonly editMinutes: number }): TalkSettings {
   const all: TalkSettings = { ...USUAL_TALK, withdrawMinutes: settings.editMinutes, ...settings }
-  return Object.fromEntries(Object.keys(USUAL_TALK).map(key => [key, all[key as keyof TalkSettings]])) as unknown as TalkSettings
+  return Object.fromEntries(
+    Object.keys(USUAL_TALK).map(key => [key, all[key as keyof TalkSettings]]),
+  ) as unknown as TalkSettings
 }

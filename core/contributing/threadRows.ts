@@ -2,9 +2,32 @@ import { countReplies, type Placed, type ThreadNode } from './buildThread'
 
 /** One line of a talk laid out flat: what a list can show a window of. */
 export type ThreadRow<T> =
-  | { readonly kind: 'post', readonly key: string, readonly item: T, readonly depth: number, readonly lines: readonly boolean[], readonly goesOn: boolean, readonly stem: boolean, readonly answers: number }
-  | { readonly kind: 'fold', readonly key: string, readonly parentId: string, readonly depth: number, readonly lines: readonly boolean[], readonly answers: number, readonly fresh: number }
-  | { readonly kind: 'write', readonly key: string, readonly parentId: string, readonly depth: number, readonly lines: readonly boolean[] }
+  | {
+      readonly kind: 'post'
+      readonly key: string
+      readonly item: T
+      readonly depth: number
+      readonly lines: readonly boolean[]
+      readonly goesOn: boolean
+      readonly stem: boolean
+      readonly answers: number
+    }
+  | {
+      readonly kind: 'fold'
+      readonly key: string
+      readonly parentId: string
+      readonly depth: number
+      readonly lines: readonly boolean[]
+      readonly answers: number
+      readonly fresh: number
+    }
+  | {
+      readonly kind: 'write'
+      readonly key: string
+      readonly parentId: string
+      readonly depth: number
+      readonly lines: readonly boolean[]
+    }
 
 export interface RowOptions<T> {
   readonly folded: ReadonlySet<string> // threads folded by hand
@@ -19,7 +42,10 @@ export interface RowOptions<T> {
  * ancestor at that level are not all told yet. `goesOn`: another answer to the same post follows; `stem`: answers, or a
  * reply being written, hang below.
  */
-export function threadRows<T extends Placed>(roots: readonly ThreadNode<T>[], options: RowOptions<T>): ThreadRow<T>[] {
+export function threadRows<T extends Placed>(
+  roots: readonly ThreadNode<T>[],
+  options: RowOptions<T>,
+): ThreadRow<T>[] {
   const rows: ThreadRow<T>[] = []
   for (const root of roots) add(root, 0, [], false)
   return rows
@@ -29,11 +55,31 @@ export function threadRows<T extends Placed>(roots: readonly ThreadNode<T>[], op
     const answers = countReplies(node)
     const folded = answers > 0 && isFolded(node, depth, answers)
     const writing = options.replyTo === id
-    rows.push({ kind: 'post', key: id, item: node.item, depth, lines, goesOn, stem: answers > 0 || writing, answers })
+    rows.push({
+      kind: 'post',
+      key: id,
+      item: node.item,
+      depth,
+      lines,
+      goesOn,
+      stem: answers > 0 || writing,
+      answers,
+    })
     const below = depth === 0 ? [] : [...lines, goesOn]
-    if (folded) rows.push({ kind: 'fold', key: `${id}:fold`, parentId: id, depth: depth + 1, lines: below, answers, fresh: countNew(node, options.isNew) })
-    else node.replies.forEach((reply, i) => add(reply, depth + 1, below, i < node.replies.length - 1 || writing))
-    if (writing) rows.push({ kind: 'write', key: `${id}:write`, parentId: id, depth: depth + 1, lines: below })
+    if (folded)
+      rows.push({
+        kind: 'fold',
+        key: `${id}:fold`,
+        parentId: id,
+        depth: depth + 1,
+        lines: below,
+        answers,
+        fresh: countNew(node, options.isNew),
+      })
+    else
+      node.replies.forEach((reply, i) => add(reply, depth + 1, below, i < node.replies.length - 1 || writing))
+    if (writing)
+      rows.push({ kind: 'write', key: `${id}:write`, parentId: id, depth: depth + 1, lines: below })
   }
 
   function isFolded(node: ThreadNode<T>, depth: number, answers: number): boolean {

@@ -13,8 +13,16 @@ export interface DriftByMarker {
   readonly first: number // mean step of the earlier half
   readonly last: number // mean step of the later half
 }
-export interface AlikePair { readonly a: string, readonly b: string, readonly steps: number, readonly distance: number }
-export interface Drift { readonly markers: readonly DriftByMarker[], readonly pairs: readonly AlikePair[] }
+export interface AlikePair {
+  readonly a: string
+  readonly b: string
+  readonly steps: number
+  readonly distance: number
+}
+export interface Drift {
+  readonly markers: readonly DriftByMarker[]
+  readonly pairs: readonly AlikePair[]
+}
 
 const ENOUGH = 6 // marks of one marker before halves say anything
 const NEAR = 0.35 // distance in standard deviations, root mean square over the measures, below which two records are alike
@@ -28,14 +36,18 @@ const NEAR = 0.35 // distance in standard deviations, root mean square over the 
  */
 export function driftOf(given: readonly JudgedRecord[], most = 5): Drift {
   // marks of one instant stand by their students: hints do not hang on the order in which marks are handed over
-  const judged = [...given].sort((a, b) => a.at.getTime() - b.at.getTime() || (a.studentId < b.studentId ? -1 : 1))
+  const judged = [...given].sort(
+    (a, b) => a.at.getTime() - b.at.getTime() || (a.studentId < b.studentId ? -1 : 1),
+  )
   const byMarker = new Map<string, JudgedRecord[]>()
-  for (const j of judged) byMarker.set(j.markerId, [...byMarker.get(j.markerId) ?? [], j])
+  for (const j of judged) byMarker.set(j.markerId, [...(byMarker.get(j.markerId) ?? []), j])
   const mean = (list: readonly JudgedRecord[]) => list.reduce((sum, j) => sum + j.step, 0) / list.length
-  const markers = [...byMarker].filter(([, list]) => list.length >= ENOUGH).map(([markerId, list]) => {
-    const half = Math.floor(list.length / 2)
-    return { markerId, marks: list.length, first: mean(list.slice(0, half)), last: mean(list.slice(-half)) }
-  })
+  const markers = [...byMarker]
+    .filter(([, list]) => list.length >= ENOUGH)
+    .map(([markerId, list]) => {
+      const half = Math.floor(list.length / 2)
+      return { markerId, marks: list.length, first: mean(list.slice(0, half)), last: mean(list.slice(-half)) }
+    })
   return { markers, pairs: alike(judged, most) }
 }
 
@@ -46,7 +58,7 @@ function alike(judged: readonly JudgedRecord[], most: number): AlikePair[] {
     const m = values.reduce((a, b) => a + b, 0) / values.length
     return Math.sqrt(values.reduce((sum, v) => sum + (v - m) ** 2, 0) / values.length)
   })
-  const telling = spread.flatMap((s, k) => s > 0 ? [k] : [])
+  const telling = spread.flatMap((s, k) => (s > 0 ? [k] : []))
   if (telling.length === 0) return []
   const pairs: AlikePair[] = []
   // sorted by one measure, only near neighbours in it need be compared
@@ -58,9 +70,14 @@ function alike(judged: readonly JudgedRecord[], most: number): AlikePair[] {
       const b = sorted[k]!
       const steps = Math.abs(a.step - b.step)
       if (steps < 2) continue
-      const distance = Math.sqrt(telling.reduce((sum, m) => sum + ((a.evidence[m]! - b.evidence[m]!) / spread[m]!) ** 2, 0) / telling.length)
+      const distance = Math.sqrt(
+        telling.reduce((sum, m) => sum + ((a.evidence[m]! - b.evidence[m]!) / spread[m]!) ** 2, 0) /
+          telling.length,
+      )
       if (distance <= NEAR) pairs.push({ a: a.studentId, b: b.studentId, steps, distance })
     }
   }
-  return pairs.sort((x, y) => y.steps - x.steps || x.distance - y.distance || (x.a + x.b < y.a + y.b ? -1 : 1)).slice(0, most)
+  return pairs
+    .sort((x, y) => y.steps - x.steps || x.distance - y.distance || (x.a + x.b < y.a + y.b ? -1 : 1))
+    .slice(0, most)
 }

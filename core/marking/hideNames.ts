@@ -1,7 +1,14 @@
 /** Somebody who is to go unnamed, and what they go by. */
-export interface Unnamed { readonly givenName: string, readonly familyName: string, readonly alias: string }
+export interface Unnamed {
+  readonly givenName: string
+  readonly familyName: string
+  readonly alias: string
+}
 /** A piece of text; `alias` is what stands for it where it is somebody's name. */
-export interface NamePiece { readonly text: string, readonly alias: string | null }
+export interface NamePiece {
+  readonly text: string
+  readonly alias: string | null
+}
 
 const WORD = /[\p{L}\p{N}_]/u
 
@@ -13,7 +20,13 @@ const WORD = /[\p{L}\p{N}_]/u
 export function splitNames(text: string, people: readonly Unnamed[]): NamePiece[] {
   const names = namesOf(people)
   if (names.size === 0) return [{ text, alias: null }]
-  const pattern = new RegExp([...names.keys()].sort((a, b) => b.length - a.length).map(escape).join('|'), 'giu')
+  const pattern = new RegExp(
+    [...names.keys()]
+      .sort((a, b) => b.length - a.length)
+      .map(escape)
+      .join('|'),
+    'giu',
+  )
   const pieces: NamePiece[] = []
   let from = 0
   for (const found of text.matchAll(pattern)) {
@@ -29,7 +42,10 @@ export function splitNames(text: string, people: readonly Unnamed[]): NamePiece[
 }
 
 /** Text in which people go by their aliases. */
-export const hideNames = (text: string, people: readonly Unnamed[]): string => splitNames(text, people).map(p => p.alias ?? p.text).join('')
+export const hideNames = (text: string, people: readonly Unnamed[]): string =>
+  splitNames(text, people)
+    .map(p => p.alias ?? p.text)
+    .join('')
 
 function namesOf(people: readonly Unnamed[]): Map<string, string> {
   const names = new Map<string, string>()

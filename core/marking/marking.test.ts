@@ -6,38 +6,81 @@ import { reckonMark, type MarkParts } from './reckonMark'
 import type { MarkScale } from './markScale'
 
 const claim: CriterionMark = { criterionId: 'claim', weight: 3, max: 400, points: 200 }
-const anyMark = fc.tuple(fc.integer({ min: 1, max: 5 }), fc.integer({ min: 1, max: 2000 }), fc.integer({ min: 0, max: 2000 }), fc.boolean())
-  .map(([weight, max, points, judged], ): CriterionMark => ({ criterionId: `${weight}-${max}-${points}`, weight, max, points: judged ? Math.min(points, max) : null }))
-const markOf = (criteria: readonly CriterionMark[], scale: MarkScale, late: MarkParts['late']) => reckonMark({ criteria, combine: null, late, override: null }, scale)
+const anyMark = fc
+  .tuple(
+    fc.integer({ min: 1, max: 5 }),
+    fc.integer({ min: 1, max: 2000 }),
+    fc.integer({ min: 0, max: 2000 }),
+    fc.boolean(),
+  )
+  .map(([weight, max, points, judged]): CriterionMark => ({
+    criterionId: `${weight}-${max}-${points}`,
+    weight,
+    max,
+    points: judged ? Math.min(points, max) : null,
+  }))
+const markOf = (criteria: readonly CriterionMark[], scale: MarkScale, late: MarkParts['late']) =>
+  reckonMark({ criteria, combine: null, late, override: null }, scale)
 const onTime = { lateness: null, rule: { kind: 'none' } as LateRule, waived: false }
 
 describe('scoring a rubric', () => {
   it('weighs criteria', () => {
-    expect(scoreRubric([claim, { criterionId: 'sources', weight: 1, max: 400, points: 400 }])).toEqual({ kind: 'final', share: 0.625 })
+    expect(scoreRubric([claim, { criterionId: 'sources', weight: 1, max: 400, points: 400 }])).toEqual({
+      kind: 'final',
+      share: 0.625,
+    })
   })
   it('names a criterion not judged instead of scoring it as zero', () => {
-    expect(scoreRubric([claim, { ...claim, criterionId: 'sources', points: null }])).toEqual({ kind: 'provisional', shareSoFar: 0.25, notJudged: ['sources'] })
+    expect(scoreRubric([claim, { ...claim, criterionId: 'sources', points: null }])).toEqual({
+      kind: 'provisional',
+      shareSoFar: 0.25,
+      notJudged: ['sources'],
+    })
   })
-  it.each([[[]], [[{ ...claim, weight: 0 }]], [[{ ...claim, max: Number.NaN }]], [[{ ...claim, points: 500 }]], [[{ ...claim, points: -1 }]]])('refuses %j', (marks) => {
+  it.each([
+    [[]],
+    [[{ ...claim, weight: 0 }]],
+    [[{ ...claim, max: Number.NaN }]],
+    [[{ ...claim, points: 500 }]],
+    [[{ ...claim, points: -1 }]],
+  ])('refuses %j', marks => {
     expect(() => scoreRubric(marks)).toThrow(RangeError)
   })
   it('never exceeds the maximum, keeps to the step, and does not depend on the order of criteria', () => {
-    fc.assert(fc.property(fc.array(anyMark, { minLength: 1, maxLength: 8 }), fc.constantFrom(1, 25, 50, 100), (marks, step) => {
-      const scale = { max: 2500, step }
-      const total = markOf(marks, scale, onTime)
-      expect(total.points).toBeGreaterThanOrEqual(0)
-      expect(total.points).toBeLessThanOrEqual(2500)
-      expect(total.points! % step).toBe(0)
-      expect(markOf([...marks].reverse(), scale, onTime).points).toBe(total.points)
-      // recomputed with whole numbers only
-      const earned = marks.reduce((n, m) => n + BigInt(m.weight) * BigInt(m.points ?? 0), 0n)
-      const attainable = marks.reduce((n, m) => n + BigInt(m.weight) * BigInt(m.max), 0n)
-      const exact = (2n * earned * 2500n + attainable * BigInt(step)) / (2n * attainable * BigInt(step)) * BigInt(step)
-      expect(BigInt(total.points!)).toBe(exact)
-    }))
+    fc.assert(
+      fc.property(
+        fc.array(anyMark, { minLength: 1, maxLength: 8 }),
+        fc.constantFrom(1, 25, 50, 100),
+        (marks, step) => {
+          const scale = { max: 2500, step }
+          const total = markOf(marks, scale, onTime)
+          expect(total.points).toBeGreaterThanOrEqual(0)
+          expect(total.points).toBeLessThanOrEqual(2500)
+          expect(total.points! % step).toBe(0)
+          expect(markOf([...marks].reverse(), scale, onTime).points).toBe(total.points)
+          // recomputed with whole numbers only
+          const earned = marks.reduce((n, m) => n + BigInt(m.weight) * BigInt(m.points ?? 0), 0n)
+          const attainable = marks.reduce((n, m) => n + BigInt(m.weight) * BigInt(m.max), 0n)
+          const exact =
+            ((2n * earned * 2500n + attainable * BigInt(step)) / (2n * attainable * BigInt(step))) *
+            BigInt(step)
+          expect(BigInt(total.points!)).toBe(exact)
+        },
+      ),
+    )
   })
   it('says 9 of 25 so far with two criteria left', () => {
-    const marks = [[8, 6], [8, null], [6, null], [3, 3]].map(([max, points], i) => ({ criterionId: `c${i}`, weight: 1, max: max! * 100, points: points === null ? null : points! * 100 }))
+    const marks = [
+      [8, 6],
+      [8, null],
+      [6, null],
+      [3, 3],
+    ].map(([max, points], i) => ({
+      criterionId: `c${i}`,
+      weight: 1,
+      max: max! * 100,
+      points: points === null ? null : points! * 100,
+    }))
     expect(markOf(marks, { max: 2500, step: 50 }, onTime)).toEqual({ points: 900, before: 900, left: 2 })
   })
 })
@@ -48,19 +91,37 @@ describe('a mark from its parts', () => {
   const parts: MarkParts = { criteria: whole, combine: null, late: onTime, override: null }
   it('is what a marker has set, whatever else says, and keeps what was reckoned beside it', () => {
     expect(reckonMark({ ...parts, override: 325 }, scale)).toEqual({ points: 325, before: 1000, left: 0 })
-    expect(reckonMark({ ...parts, criteria: [claim, { ...claim, points: null }], override: 0 }, scale)).toEqual({ points: 0, before: 250, left: 0 })
+    expect(
+      reckonMark({ ...parts, criteria: [claim, { ...claim, points: null }], override: 0 }, scale),
+    ).toEqual({ points: 0, before: 250, left: 0 })
     expect(() => reckonMark({ ...parts, override: 1001 }, scale)).toThrow(RangeError)
     expect(() => reckonMark({ ...parts, override: -1 }, scale)).toThrow(RangeError)
   })
   it('is unknown while there is nothing to reckon from, and never zero by itself', () => {
     expect(reckonMark({ ...parts, criteria: null }, scale)).toEqual({ points: null, before: null, left: 1 })
-    expect(reckonMark({ ...parts, criteria: null, combine: { rule: { by: 'mean', each: 100 }, marks: [] } }, scale)).toEqual({ points: null, before: null, left: 1 })
+    expect(
+      reckonMark(
+        { ...parts, criteria: null, combine: { rule: { by: 'mean', each: 100 }, marks: [] } },
+        scale,
+      ),
+    ).toEqual({ points: null, before: null, left: 1 })
     expect(reckonMark({ ...parts, criteria: [] }, scale)).toEqual({ points: null, before: null, left: 0 })
   })
   it('is made of contributions’ marks where there is no rubric, and late like any', () => {
-    const combine = { rule: { by: 'sum', each: 400 } as const, marks: [{ id: 'a', at: new Date(0), points: 390, done: null }] }
-    const late: MarkParts['late'] = { lateness: { minutes: 90, startedDays: 1 }, rule: { kind: 'perDay', graceMinutes: 0, percentPerDay: 10, floorPercent: 0 }, waived: false }
-    expect(reckonMark({ ...parts, criteria: null, combine, late }, scale)).toEqual({ points: 300, before: 400, left: 0 })
+    const combine = {
+      rule: { by: 'sum', each: 400 } as const,
+      marks: [{ id: 'a', at: new Date(0), points: 390, done: null }],
+    }
+    const late: MarkParts['late'] = {
+      lateness: { minutes: 90, startedDays: 1 },
+      rule: { kind: 'perDay', graceMinutes: 0, percentPerDay: 10, floorPercent: 0 },
+      waived: false,
+    }
+    expect(reckonMark({ ...parts, criteria: null, combine, late }, scale)).toEqual({
+      points: 300,
+      before: 400,
+      left: 0,
+    })
   })
 })
 
@@ -81,19 +142,34 @@ describe('lateness', () => {
     expect(pointsAfterLateness(2000, 2500, { minutes: 1500, startedDays: 2 }, perDay)).toBe(1500)
     expect(pointsAfterLateness(2000, 2500, { minutes: 9000, startedDays: 7 }, perDay)).toBe(1250)
     expect(pointsAfterLateness(800, 2500, { minutes: 9000, startedDays: 7 }, perDay)).toBe(800)
-    expect(pointsAfterLateness(2400, 2500, { minutes: 60, startedDays: 1 }, { kind: 'cap', graceMinutes: 0, capPercent: 70 })).toBe(1750)
+    expect(
+      pointsAfterLateness(
+        2400,
+        2500,
+        { minutes: 60, startedDays: 1 },
+        { kind: 'cap', graceMinutes: 0, capPercent: 70 },
+      ),
+    ).toBe(1750)
   })
-  it('keeps the rule\'s figure visible when it is waived', () => {
+  it("keeps the rule's figure visible when it is waived", () => {
     const marks = [{ criterionId: 'a', weight: 1, max: 2500, points: 2000 }]
     const lateness = { minutes: 1500, startedDays: 2 }
-    expect(markOf(marks, { max: 2500, step: 50 }, { lateness, rule: perDay, waived: false })).toMatchObject({ points: 1500, before: 2000 })
-    expect(markOf(marks, { max: 2500, step: 50 }, { lateness, rule: perDay, waived: true })).toMatchObject({ points: 2000, before: 2000 })
+    expect(markOf(marks, { max: 2500, step: 50 }, { lateness, rule: perDay, waived: false })).toMatchObject({
+      points: 1500,
+      before: 2000,
+    })
+    expect(markOf(marks, { max: 2500, step: 50 }, { lateness, rule: perDay, waived: true })).toMatchObject({
+      points: 2000,
+      before: 2000,
+    })
   })
   it('never raises a mark and never falls as days pass below the floor', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 2500 }), fc.integer({ min: 0, max: 20 }), (points, days) => {
-      const left = pointsAfterLateness(points, 2500, { minutes: days * 1440, startedDays: days }, perDay)
-      expect(left).toBeLessThanOrEqual(points)
-      expect(left).toBeGreaterThanOrEqual(Math.min(points, 1250))
-    }))
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 2500 }), fc.integer({ min: 0, max: 20 }), (points, days) => {
+        const left = pointsAfterLateness(points, 2500, { minutes: days * 1440, startedDays: days }, perDay)
+        expect(left).toBeLessThanOrEqual(points)
+        expect(left).toBeGreaterThanOrEqual(Math.min(points, 1250))
+      }),
+    )
   })
 })

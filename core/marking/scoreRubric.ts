@@ -6,8 +6,8 @@ export interface CriterionMark {
 }
 
 export type RubricScore =
-  | { readonly kind: 'final', readonly share: number }
-  | { readonly kind: 'provisional', readonly shareSoFar: number, readonly notJudged: readonly string[] }
+  | { readonly kind: 'final'; readonly share: number }
+  | { readonly kind: 'provisional'; readonly shareSoFar: number; readonly notJudged: readonly string[] }
 
 /**
  * Share of a rubric's points that was earned: Σ weight·points / Σ weight·max, unitless, 0..1, unrounded.
@@ -24,14 +24,21 @@ export function scoreRubric(marks: readonly CriterionMark[]): RubricScore {
   let earned = 0
   let attainable = 0
   for (const { criterionId, weight, max, points } of marks) {
-    if (!isPositive(weight) || !isPositive(max)) throw new RangeError(`scoreRubric: ${criterionId} needs weight and max > 0`)
+    if (!isPositive(weight) || !isPositive(max))
+      throw new RangeError(`scoreRubric: ${criterionId} needs weight and max > 0`)
     attainable += weight * max
-    if (points === null) { notJudged.push(criterionId); continue }
-    if (!(points >= 0 && points <= max)) throw new RangeError(`scoreRubric: points of ${criterionId} must be in 0..${max}`)
+    if (points === null) {
+      notJudged.push(criterionId)
+      continue
+    }
+    if (!(points >= 0 && points <= max))
+      throw new RangeError(`scoreRubric: points of ${criterionId} must be in 0..${max}`)
     earned += weight * points
   }
   const share = earned / attainable
-  return notJudged.length > 0 ? { kind: 'provisional', shareSoFar: share, notJudged } : { kind: 'final', share }
+  return notJudged.length > 0
+    ? { kind: 'provisional', shareSoFar: share, notJudged }
+    : { kind: 'final', share }
 }
 
 const isPositive = (x: number) => Number.isFinite(x) && x > 0

@@ -1,10 +1,18 @@
-export interface StepLevel { readonly id: string, readonly points: number, readonly pointsFrom: number | null }
+export interface StepLevel {
+  readonly id: string
+  readonly points: number
+  readonly pointsFrom: number | null
+}
 
 /** Lowest and highest points of a level, hundredths: the same where it stands for one number. */
-export const rangeOf = (level: StepLevel): readonly [from: number, to: number] => [level.pointsFrom ?? level.points, level.points]
+export const rangeOf = (level: StepLevel): readonly [from: number, to: number] => [
+  level.pointsFrom ?? level.points,
+  level.points,
+]
 
 /** Whether points can be given at a level. */
-export const fitsLevel = (level: StepLevel, points: number): boolean => points >= rangeOf(level)[0] && points <= rangeOf(level)[1]
+export const fitsLevel = (level: StepLevel, points: number): boolean =>
+  points >= rangeOf(level)[0] && points <= rangeOf(level)[1]
 
 /**
  * The level that a typed number belongs to: the one whose range holds it, else, between two levels, none.

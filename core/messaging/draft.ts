@@ -1,18 +1,39 @@
 /** What stands in a message for what differs from one student to the next. */
 export const PLACES = ['{name}', '{missing}', '{activity}', '{due}'] as const
-export interface Particulars { readonly name: string, readonly missing: string, readonly activity: string, readonly due: string }
+export interface Particulars {
+  readonly name: string
+  readonly missing: string
+  readonly activity: string
+  readonly due: string
+}
 
 const PLACE = /\{(?:name|missing|activity|due)\}/g
 const SENTENCE = /[^.!?\n]*[.!?]*[^\S\n]*/g
 
 /** A message as one student gets it. A sentence with a place nothing is known for is left out: it would say nothing, or half of something. */
 export function fill(template: string, { name, missing, activity, due }: Particulars): string {
-  const put: Readonly<Record<string, string>> = { '{name}': name, '{missing}': missing, '{activity}': activity, '{due}': due }
-  return template.replace(SENTENCE, sentence => (sentence.match(PLACE) ?? []).some(place => put[place] === '') ? '' : sentence.replace(PLACE, place => put[place]!))
-    .replace(/[^\S\n]+$/gm, '').replace(/\n{3,}/g, '\n\n').trim()
+  const put: Readonly<Record<string, string>> = {
+    '{name}': name,
+    '{missing}': missing,
+    '{activity}': activity,
+    '{due}': due,
+  }
+  return template
+    .replace(SENTENCE, sentence =>
+      (sentence.match(PLACE) ?? []).some(place => put[place] === '')
+        ? ''
+        : sentence.replace(PLACE, place => put[place]!),
+    )
+    .replace(/[^\S\n]+$/gm, '')
+    .replace(/\n{3,}/g, '\n\n')
+    .trim()
 }
 
-export interface MissingWork { readonly title: string, readonly toGo: string, readonly closed: boolean }
+export interface MissingWork {
+  readonly title: string
+  readonly toGo: string
+  readonly closed: boolean
+}
 
 /** What somebody has missing, in a sentence to them; empty where nothing is. */
 export function missingSentence(work: readonly MissingWork[]): string {
@@ -25,11 +46,21 @@ const WORD = /[\p{L}\p{N}]+(?:[’'.-][\p{L}\p{N}]+)*/gu
 export const wordsIn = (text: string): number => text.match(WORD)?.length ?? 0
 
 /** The draft one begins from: what is missing is named, nobody is blamed, and there is a way to answer. */
-export function firstDraft(about: { readonly activity: string | null, readonly anyMissing: boolean, readonly closed: boolean, readonly from: string }): { readonly subject: string, readonly text: string } {
+export function firstDraft(about: {
+  readonly activity: string | null
+  readonly anyMissing: boolean
+  readonly closed: boolean
+  readonly from: string
+}): { readonly subject: string; readonly text: string } {
   const middle = about.activity
     ? about.closed
       ? `I have not heard from you in {activity}. Still missing is: {missing}. It has closed, but I would rather have it late than not at all.`
       : `I have not heard enough from you in {activity} yet. Still to come: {missing}. It is due {due}.`
-    : about.anyMissing ? 'This is what I am still missing from you: {missing}.' : 'I have read what you wrote and have not yet answered you.'
-  return { subject: about.activity ? `About “${about.activity}”` : 'A word about the seminar', text: `Dear {name},\n\n${middle}\n\nIs something in the way? Answer here, a line is enough.\n\n${about.from}` }
+    : about.anyMissing
+      ? 'This is what I am still missing from you: {missing}.'
+      : 'I have read what you wrote and have not yet answered you.'
+  return {
+    subject: about.activity ? `About “${about.activity}”` : 'A word about the seminar',
+    text: `Dear {name},\n\n${middle}\n\nIs something in the way? Answer here, a line is enough.\n\n${about.from}`,
+  }
 }

@@ -11,14 +11,20 @@ export interface GroupRules {
   readonly seed: number
 }
 
-export interface Groupable { readonly id: string, readonly sectionId: string | null }
+export interface Groupable {
+  readonly id: string
+  readonly sectionId: string | null
+}
 
 /** One of the rules that cannot all be kept: its kind and its place in the rules. */
-export interface BrokenRule { readonly kind: 'together' | 'apart', readonly index: number }
+export interface BrokenRule {
+  readonly kind: 'together' | 'apart'
+  readonly index: number
+}
 
 export type GroupsResult =
-  | { readonly kind: 'made', readonly groups: ReadonlyArray<readonly string[]> }
-  | { readonly kind: 'contradiction', readonly rules: readonly BrokenRule[] } // the smallest set of rules that contradict each other
+  | { readonly kind: 'made'; readonly groups: ReadonlyArray<readonly string[]> }
+  | { readonly kind: 'contradiction'; readonly rules: readonly BrokenRule[] } // the smallest set of rules that contradict each other
   | { readonly kind: 'tooTangled' } // neither a way nor a contradiction was found within the search's bound
 
 /**
@@ -26,12 +32,13 @@ export type GroupsResult =
  * @example numberOfGroups(23, 'size', 4) => 6; numberOfGroups(9, 'size', 4) => 2
  */
 export function numberOfGroups(people: number, by: 'number' | 'size', count: number): number {
-  if (!Number.isInteger(count) || count < 1) throw new RangeError('numberOfGroups needs a count of one or more')
+  if (!Number.isInteger(count) || count < 1)
+    throw new RangeError('numberOfGroups needs a count of one or more')
   if (people === 0) return by === 'number' ? count : 1
   if (by === 'number') return Math.min(count, people)
   const candidates = [Math.floor(people / count), Math.ceil(people / count)].filter(g => g >= 1)
   const away = (g: number) => sizesOf(people, g).reduce((sum, size) => sum + Math.abs(size - count), 0)
-  return candidates.reduce((best, g) => away(g) < away(best) ? g : best)
+  return candidates.reduce((best, g) => (away(g) < away(best) ? g : best))
 }
 
 /** Sizes that differ by one at most, larger ones first. */
@@ -60,17 +67,27 @@ export function makeGroups(people: readonly Groupable[], rules: GroupRules): Gro
     together: rules.together.map(set => [...new Set(set)].filter(id => here.has(id))),
     apart: rules.apart.map(set => [...new Set(set)].filter(id => here.has(id))),
   }
-  const all: BrokenRule[] = [...known.together.map((_, index) => ({ kind: 'together' as const, index })), ...known.apart.map((_, index) => ({ kind: 'apart' as const, index }))]
+  const all: BrokenRule[] = [
+    ...known.together.map((_, index) => ({ kind: 'together' as const, index })),
+    ...known.apart.map((_, index) => ({ kind: 'apart' as const, index })),
+  ]
   const solve = (chosen: readonly BrokenRule[], source: Random | null) =>
     placeClusters(clustersOf(known, chosen), sizes, source)
   const placed = solve(all, random)
-  if (placed.kind === 'impossible') return { kind: 'contradiction', rules: smallestContradiction(all, subset => solve(subset, null).kind === 'impossible') }
+  if (placed.kind === 'impossible')
+    return {
+      kind: 'contradiction',
+      rules: smallestContradiction(all, subset => solve(subset, null).kind === 'impossible'),
+    }
   if (placed.kind === 'undecided') return { kind: 'tooTangled' }
   return { kind: 'made', groups: deal(people, placed.groups, sizes, known, rules.mixSections, random) }
 }
 
 /** People bound together by the chosen rules, with whom each cluster must not meet; free people are left out. */
-function clustersOf(known: Pick<GroupRules, 'together' | 'apart'>, chosen: readonly BrokenRule[]): Cluster[] | null {
+function clustersOf(
+  known: Pick<GroupRules, 'together' | 'apart'>,
+  chosen: readonly BrokenRule[],
+): Cluster[] | null {
   const parent = new Map<string, string>()
   const find = (id: string): string => {
     const up = parent.get(id) ?? id
@@ -87,7 +104,7 @@ function clustersOf(known: Pick<GroupRules, 'together' | 'apart'>, chosen: reado
     for (const id of rest) parent.set(find(id), find(first!))
   }
   const members = new Map<string, string[]>()
-  for (const id of named) members.set(find(id), [...members.get(find(id)) ?? [], id])
+  for (const id of named) members.set(find(id), [...(members.get(find(id)) ?? []), id])
   const roots = [...members.keys()]
   const number = new Map(roots.map((root, i) => [root, i]))
   const enemies = roots.map(() => new Set<number>())
@@ -100,24 +117,41 @@ function clustersOf(known: Pick<GroupRules, 'together' | 'apart'>, chosen: reado
   return roots.map((root, i) => ({ members: members.get(root)!, enemies: enemies[i]! }))
 }
 
-function deal(people: readonly Groupable[], placed: ReadonlyArray<readonly string[]>, sizes: readonly number[], known: Pick<GroupRules, 'together' | 'apart'>, mix: boolean, random: Random): string[][] {
+function deal(
+  people: readonly Groupable[],
+  placed: ReadonlyArray<readonly string[]>,
+  sizes: readonly number[],
+  known: Pick<GroupRules, 'together' | 'apart'>,
+  mix: boolean,
+  random: Random,
+): string[][] {
   const groups = placed.map(ids => [...ids])
   const taken = new Set(placed.flat())
-  const section = new Map(people.map(p => [p.id, mix ? p.sectionId ?? '' : '']))
-  const free = shuffled(people.filter(p => !taken.has(p.id)), random)
+  const section = new Map(people.map(p => [p.id, mix ? (p.sectionId ?? '') : '']))
+  const free = shuffled(
+    people.filter(p => !taken.has(p.id)),
+    random,
+  )
   const bySection = new Map<string, string[]>()
-  for (const p of free) bySection.set(section.get(p.id)!, [...bySection.get(section.get(p.id)!) ?? [], p.id])
+  for (const p of free)
+    bySection.set(section.get(p.id)!, [...(bySection.get(section.get(p.id)!) ?? []), p.id])
   // the placing may have filled up any group to the largest size: which ones are the larger ones is decided by need
   const room = roomOf(groups, sizes)
-  const sections = [...bySection.entries()].sort((a, b) => b[1].length - a[1].length || (a[0] < b[0] ? -1 : 1))
+  const sections = [...bySection.entries()].sort(
+    (a, b) => b[1].length - a[1].length || (a[0] < b[0] ? -1 : 1),
+  )
   const counts = groups.map(ids => countBy(ids, section))
   for (const [name, ids] of sections) {
     for (const id of ids) {
       let best = -1
       for (let g = 0; g < groups.length; g++) {
         if (room[g]! === 0) continue
-        if (best < 0 || (counts[g]!.get(name) ?? 0) < (counts[best]!.get(name) ?? 0)
-          || ((counts[g]!.get(name) ?? 0) === (counts[best]!.get(name) ?? 0) && room[g]! > room[best]!)) best = g
+        if (
+          best < 0 ||
+          (counts[g]!.get(name) ?? 0) < (counts[best]!.get(name) ?? 0) ||
+          ((counts[g]!.get(name) ?? 0) === (counts[best]!.get(name) ?? 0) && room[g]! > room[best]!)
+        )
+          best = g
       }
       groups[best]!.push(id)
       room[best]!--
@@ -132,7 +166,9 @@ function deal(people: readonly Groupable[], placed: ReadonlyArray<readonly strin
 function roomOf(groups: ReadonlyArray<readonly string[]>, sizes: readonly number[]): number[] {
   const order = groups.map((_, i) => i).sort((a, b) => groups[b]!.length - groups[a]!.length || a - b)
   const room = groups.map(() => 0)
-  order.forEach((g, rank) => { room[g] = sizes[rank]! - groups[g]!.length })
+  order.forEach((g, rank) => {
+    room[g] = sizes[rank]! - groups[g]!.length
+  })
   return room
 }
 
@@ -143,11 +179,18 @@ const countBy = (ids: readonly string[], section: ReadonlyMap<string, string>): 
 }
 
 /** Exchanges two people of different sections between two groups while that lowers Σ count²; never breaks a rule. */
-function evenOut(groups: string[][], counts: Map<string, number>[], section: ReadonlyMap<string, string>, known: Pick<GroupRules, 'together' | 'apart'>) {
+function evenOut(
+  groups: string[][],
+  counts: Map<string, number>[],
+  section: ReadonlyMap<string, string>,
+  known: Pick<GroupRules, 'together' | 'apart'>,
+) {
   const bound = new Set(known.together.filter(set => set.length > 1).flat())
   const enemies = new Map<string, Set<string>>()
-  for (const set of known.apart) for (const a of set) enemies.set(a, new Set([...enemies.get(a) ?? [], ...set.filter(b => b !== a)]))
-  const mayStand = (id: string, group: readonly string[], without: string) => !group.some(other => other !== without && enemies.get(id)?.has(other))
+  for (const set of known.apart)
+    for (const a of set) enemies.set(a, new Set([...(enemies.get(a) ?? []), ...set.filter(b => b !== a)]))
+  const mayStand = (id: string, group: readonly string[], without: string) =>
+    !group.some(other => other !== without && enemies.get(id)?.has(other))
   const count = (g: number, s: string) => counts[g]!.get(s) ?? 0
   for (let improved = true; improved;) {
     improved = false
@@ -158,7 +201,7 @@ function evenOut(groups: string[][], counts: Map<string, number>[], section: Rea
           for (const t of counts[b]!.keys()) {
             if (s === t) continue
             // giving one of s from a to b for one of t changes the sum of squares by this
-            const change = (count(b, s) - count(a, s) + 1) + (count(a, t) - count(b, t) + 1)
+            const change = count(b, s) - count(a, s) + 1 + (count(a, t) - count(b, t) + 1)
             if (change >= 0) continue
             const x = groups[a]!.find(id => section.get(id) === s && !bound.has(id))
             const pair = x === undefined ? undefined : findPair(groups, a, b, s, t)
@@ -174,7 +217,13 @@ function evenOut(groups: string[][], counts: Map<string, number>[], section: Rea
     }
   }
 
-  function findPair(all: string[][], a: number, b: number, s: string, t: string): [string, string] | undefined {
+  function findPair(
+    all: string[][],
+    a: number,
+    b: number,
+    s: string,
+    t: string,
+  ): [string, string] | undefined {
     for (const x of all[a]!) {
       if (section.get(x) !== s || bound.has(x)) continue
       for (const y of all[b]!) {

@@ -1,10 +1,13 @@
 import { shuffled, type Random } from '../chance/seededRandom'
 
 /** People who go into one group as one, and the numbers of the clusters they must not meet. */
-export interface Cluster { readonly members: readonly string[], readonly enemies: ReadonlySet<number> }
+export interface Cluster {
+  readonly members: readonly string[]
+  readonly enemies: ReadonlySet<number>
+}
 
 export type Placing =
-  | { readonly kind: 'placed', readonly groups: ReadonlyArray<readonly string[]> }
+  | { readonly kind: 'placed'; readonly groups: ReadonlyArray<readonly string[]> }
   | { readonly kind: 'impossible' }
   | { readonly kind: 'undecided' } // the bound was reached first
 
@@ -18,23 +21,33 @@ const MOST_STEPS = 200_000
  * @param sizes of the groups in descending order, differing by one at most; which group gets which is left open
  * @param random order in which groups are tried; null for the first that fits
  */
-export function placeClusters(clusters: readonly Cluster[] | null, sizes: readonly number[], random: Random | null): Placing {
+export function placeClusters(
+  clusters: readonly Cluster[] | null,
+  sizes: readonly number[],
+  random: Random | null,
+): Placing {
   if (clusters === null) return { kind: 'impossible' }
   const largest = sizes[0] ?? 0
   const largeGroups = sizes.filter(size => size === largest).length
   const load = sizes.map(() => 0)
   const inGroup = sizes.map(() => [] as number[])
   const groupOf = clusters.map(() => -1)
-  const order = random ? shuffled(sizes.map((_, i) => i), random) : sizes.map((_, i) => i)
+  const order = random
+    ? shuffled(
+        sizes.map((_, i) => i),
+        random,
+      )
+    : sizes.map((_, i) => i)
   let steps = 0
 
   const groupsFor = (c: number): number[] => {
     const size = clusters[c]!.members.length
     const full = load.filter(l => l === largest).length
     let emptySeen = false
-    return order.filter((g) => {
+    return order.filter(g => {
       const after = load[g]! + size
-      if (after > largest || (after === largest && largest > sizes.at(-1)! && full >= largeGroups)) return false
+      if (after > largest || (after === largest && largest > sizes.at(-1)! && full >= largeGroups))
+        return false
       if (inGroup[g]!.some(other => clusters[c]!.enemies.has(other))) return false
       if (load[g] !== 0) return true
       const first = !emptySeen
@@ -50,7 +63,14 @@ export function placeClusters(clusters: readonly Cluster[] | null, sizes: readon
     for (const c of left) {
       const groups = groupsFor(c)
       if (groups.length === 0) return 'impossible'
-      if (next < 0 || groups.length < choices.length || (groups.length === choices.length && weight(c) > weight(next))) { next = c; choices = groups }
+      if (
+        next < 0 ||
+        groups.length < choices.length ||
+        (groups.length === choices.length && weight(c) > weight(next))
+      ) {
+        next = c
+        choices = groups
+      }
     }
     const rest = new Set(left)
     rest.delete(next)
@@ -63,7 +83,10 @@ export function placeClusters(clusters: readonly Cluster[] | null, sizes: readon
       if (result === 'placed') return 'placed'
       load[g]! -= clusters[next]!.members.length
       inGroup[g]!.pop()
-      if (result === 'undecided') { open = true; break }
+      if (result === 'undecided') {
+        open = true
+        break
+      }
     }
     return open ? 'undecided' : 'impossible'
   }

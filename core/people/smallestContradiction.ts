@@ -10,7 +10,10 @@ const MOST_TRIES = 20_000
  * @param rules shape [n], n ≥ 1; all of them together contradict
  * @param contradicts whether these rules alone cannot all be kept; adding rules never makes a contradiction go away
  */
-export function smallestContradiction<T>(rules: readonly T[], contradicts: (subset: readonly T[]) => boolean): T[] {
+export function smallestContradiction<T>(
+  rules: readonly T[],
+  contradicts: (subset: readonly T[]) => boolean,
+): T[] {
   let found = [...rules]
   for (const rule of rules) {
     const without = found.filter(r => r !== rule)
@@ -26,7 +29,16 @@ export function smallestContradiction<T>(rules: readonly T[], contradicts: (subs
   return found
 }
 
-function* subsetsOf<T>(items: readonly T[], size: number, from = 0, chosen: readonly T[] = []): Generator<T[]> {
-  if (chosen.length === size) { yield [...chosen]; return }
-  for (let i = from; i <= items.length - (size - chosen.length); i++) yield* subsetsOf(items, size, i + 1, [...chosen, items[i]!])
+function* subsetsOf<T>(
+  items: readonly T[],
+  size: number,
+  from = 0,
+  chosen: readonly T[] = [],
+): Generator<T[]> {
+  if (chosen.length === size) {
+    yield [...chosen]
+    return
+  }
+  for (let i = from; i <= items.length - (size - chosen.length); i++)
+    yield* subsetsOf(items, size, i + 1, [...chosen, items[i]!])
 }

@@ -2,13 +2,33 @@ import type { ActivityKind } from '../contributing/kinds/kind'
 import type { ExpectationRule } from './expectations/rule'
 
 /** How far somebody has come with one thing that is asked for. */
-interface Check { readonly have: number, readonly need: number, readonly met: boolean, readonly toGoNow: number, readonly bestWords: number }
+interface Check {
+  readonly have: number
+  readonly need: number
+  readonly met: boolean
+  readonly toGoNow: number
+  readonly bestWords: number
+}
 
-const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve']
+const NUMBERS = [
+  'no',
+  'one',
+  'two',
+  'three',
+  'four',
+  'five',
+  'six',
+  'seven',
+  'eight',
+  'nine',
+  'ten',
+  'eleven',
+  'twelve',
+]
 /** Small numbers as a person says them; figures from thirteen on. */
 export const inWords = (n: number): string => NUMBERS[n] ?? n.toLocaleString('en')
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
-export const plural = (n: number, one: string, many = `${one}s`): string => n === 1 ? one : many
+export const plural = (n: number, one: string, many = `${one}s`): string => (n === 1 ? one : many)
 
 const SERIES = new Intl.ListFormat('en-GB')
 /** “one, two and three”. */
@@ -16,29 +36,57 @@ export const listed = (parts: readonly string[]): string => SERIES.format(parts)
 
 /** What one entry of a kind is called, and what answers it. */
 const ENTRY: Readonly<Record<ActivityKind, readonly [one: string, many: string]>> = {
-  discussion: ['opening post', 'opening posts'], journal: ['entry', 'entries'], blog: ['entry', 'entries'], wiki: ['page', 'pages'], reading: ['note', 'notes'], review: ['draft', 'drafts'], lexicon: ['term', 'terms'], exitNote: ['answer', 'answers'],
+  discussion: ['opening post', 'opening posts'],
+  journal: ['entry', 'entries'],
+  blog: ['entry', 'entries'],
+  wiki: ['page', 'pages'],
+  reading: ['note', 'notes'],
+  review: ['draft', 'drafts'],
+  lexicon: ['term', 'terms'],
+  exitNote: ['answer', 'answers'],
 }
 const ANSWER: Readonly<Record<ActivityKind, readonly [one: string, many: string]>> = {
-  discussion: ['reply', 'replies'], journal: ['comment', 'comments'], blog: ['comment', 'comments'], wiki: ['comment', 'comments'], reading: ['reply', 'replies'], review: ['review', 'reviews'], lexicon: ['comment', 'comments'], exitNote: ['comment', 'comments'],
+  discussion: ['reply', 'replies'],
+  journal: ['comment', 'comments'],
+  blog: ['comment', 'comments'],
+  wiki: ['comment', 'comments'],
+  reading: ['reply', 'replies'],
+  review: ['review', 'reviews'],
+  lexicon: ['comment', 'comments'],
+  exitNote: ['comment', 'comments'],
 }
 export const entryWord = (kind: ActivityKind, n: number): string => ENTRY[kind][n === 1 ? 0 : 1]
 export const answerWord = (kind: ActivityKind, n: number): string => ANSWER[kind][n === 1 ? 0 : 1]
-const ofWords = (minWords: number, each: boolean): string => minWords > 0 ? `, ${minWords}+ words${each ? ' each' : ''}` : ''
+const ofWords = (minWords: number, each: boolean): string =>
+  minWords > 0 ? `, ${minWords}+ words${each ? ' each' : ''}` : ''
 
 /** What a rule asks for, as short as a checklist takes it. */
 export function ruleWords(rule: ExpectationRule, kind: ActivityKind = 'discussion'): string {
   switch (rule.kind) {
-    case 'entries': return `${rule.need === 1 ? '' : `${rule.need} `}${entryWord(kind, rule.need)}${ofWords(rule.minWords, rule.need > 1)}`
-    case 'weeklyEntries': return `${rule.need === 1 ? 'an entry' : `${rule.need} entries`} a week${ofWords(rule.minWords, rule.need > 1)}`
-    case 'replies': return `${answerWord(kind, rule.need)} to ${rule.need} different ${plural(rule.need, 'classmate')}`
-    case 'reviews': return `${rule.need} ${plural(rule.need, 'review')}${ofWords(rule.minWords, rule.need > 1)}`
-    case 'prompts': return `every question answered${ofWords(rule.minWords, true)}`
-    case 'holds': return `${rule.need === 1 ? 'one' : inWords(rule.need)} with a ${rule.what === 'source' ? 'linked source' : 'picture'}`
-    case 'ownPages': return `${rule.need === 1 ? 'a page of your own' : `${rule.need} pages of your own`}${ofWords(rule.minWords, rule.need > 1)}`
-    case 'revisions': return rule.need === 1 ? 'your page revised after comments' : `${rule.need} pages revised after comments`
-    case 'questions': return `${rule.need === 1 ? 'a question' : `${rule.need} questions`}${ofWords(rule.minWords, rule.need > 1)}`
-    case 'parts': return `on at least ${rule.need} different ${plural(rule.need, 'page')}`
-    case 'activeDays': return `here on ${rule.need} different ${plural(rule.need, 'day')}`
+    case 'entries':
+      return `${rule.need === 1 ? '' : `${rule.need} `}${entryWord(kind, rule.need)}${ofWords(rule.minWords, rule.need > 1)}`
+    case 'weeklyEntries':
+      return `${rule.need === 1 ? 'an entry' : `${rule.need} entries`} a week${ofWords(rule.minWords, rule.need > 1)}`
+    case 'replies':
+      return `${answerWord(kind, rule.need)} to ${rule.need} different ${plural(rule.need, 'classmate')}`
+    case 'reviews':
+      return `${rule.need} ${plural(rule.need, 'review')}${ofWords(rule.minWords, rule.need > 1)}`
+    case 'prompts':
+      return `every question answered${ofWords(rule.minWords, true)}`
+    case 'holds':
+      return `${rule.need === 1 ? 'one' : inWords(rule.need)} with a ${rule.what === 'source' ? 'linked source' : 'picture'}`
+    case 'ownPages':
+      return `${rule.need === 1 ? 'a page of your own' : `${rule.need} pages of your own`}${ofWords(rule.minWords, rule.need > 1)}`
+    case 'revisions':
+      return rule.need === 1
+        ? 'your page revised after comments'
+        : `${rule.need} pages revised after comments`
+    case 'questions':
+      return `${rule.need === 1 ? 'a question' : `${rule.need} questions`}${ofWords(rule.minWords, rule.need > 1)}`
+    case 'parts':
+      return `on at least ${rule.need} different ${plural(rule.need, 'page')}`
+    case 'activeDays':
+      return `here on ${rule.need} different ${plural(rule.need, 'day')}`
   }
 }
 
@@ -49,30 +97,64 @@ export function haveWords(rule: ExpectationRule, check: Check): string {
 }
 
 /** What is still to do, never blaming: "two replies to go". */
-export function toGoWords(expectations: ReadonlyArray<{ readonly rule: ExpectationRule }>, checks: readonly Check[], kind: ActivityKind = 'discussion'): string {
+export function toGoWords(
+  expectations: ReadonlyArray<{ readonly rule: ExpectationRule }>,
+  checks: readonly Check[],
+  kind: ActivityKind = 'discussion',
+): string {
   const parts = expectations.flatMap(({ rule }, i) => {
     const check = checks[i]
     if (!check || check.met || check.toGoNow === 0) return []
     const n = check.toGoNow
     switch (rule.kind) {
-      case 'entries': return [rule.need === 1 && check.bestWords > 0 ? `your ${entryWord(kind, 1)} wants ${Math.max(1, rule.minWords - check.bestWords)} more words` : rule.need === 1 ? `the ${entryWord(kind, 1)}` : `${inWords(n)} ${entryWord(kind, n)} to go`]
-      case 'weeklyEntries': return [n <= rule.need ? `this week’s ${n === 1 ? 'entry' : `${inWords(n)} entries`}` : `${inWords(n)} entries to go, of this week and before`]
-      case 'replies': return [`${inWords(n)} ${answerWord(kind, n)} to go`]
-      case 'reviews': return [`${inWords(n)} ${plural(n, 'review')} to go`]
-      case 'prompts': return [`${inWords(n)} ${plural(n, 'question')} to answer`]
-      case 'holds': return [`${inWords(n)} with a ${rule.what === 'source' ? 'linked source' : 'picture'} to go`]
-      case 'ownPages': return [n === 1 ? 'a page to claim and write' : `${inWords(n)} pages to claim and write`]
-      case 'revisions': return [n === 1 ? 'a page to revise after its comments' : `${inWords(n)} pages to revise after their comments`]
-      case 'questions': return [`${inWords(n)} ${plural(n, 'question')} to put`]
-      case 'parts': return [n === 1 ? 'one more page to write on' : `${inWords(n)} more pages to write on`]
-      case 'activeDays': return [`${inWords(n)} more ${plural(n, 'day')} to take part on`]
+      case 'entries':
+        return [
+          rule.need === 1 && check.bestWords > 0
+            ? `your ${entryWord(kind, 1)} wants ${Math.max(1, rule.minWords - check.bestWords)} more words`
+            : rule.need === 1
+              ? `the ${entryWord(kind, 1)}`
+              : `${inWords(n)} ${entryWord(kind, n)} to go`,
+        ]
+      case 'weeklyEntries':
+        return [
+          n <= rule.need
+            ? `this week’s ${n === 1 ? 'entry' : `${inWords(n)} entries`}`
+            : `${inWords(n)} entries to go, of this week and before`,
+        ]
+      case 'replies':
+        return [`${inWords(n)} ${answerWord(kind, n)} to go`]
+      case 'reviews':
+        return [`${inWords(n)} ${plural(n, 'review')} to go`]
+      case 'prompts':
+        return [`${inWords(n)} ${plural(n, 'question')} to answer`]
+      case 'holds':
+        return [`${inWords(n)} with a ${rule.what === 'source' ? 'linked source' : 'picture'} to go`]
+      case 'ownPages':
+        return [n === 1 ? 'a page to claim and write' : `${inWords(n)} pages to claim and write`]
+      case 'revisions':
+        return [
+          n === 1
+            ? 'a page to revise after its comments'
+            : `${inWords(n)} pages to revise after their comments`,
+        ]
+      case 'questions':
+        return [`${inWords(n)} ${plural(n, 'question')} to put`]
+      case 'parts':
+        return [n === 1 ? 'one more page to write on' : `${inWords(n)} more pages to write on`]
+      case 'activeDays':
+        return [`${inWords(n)} more ${plural(n, 'day')} to take part on`]
     }
   })
-  return parts.length > 0 ? parts.join(', ') : checks.some(c => !c.met) ? 'all that is asked for up to now is in' : 'all that is asked for is in'
+  return parts.length > 0
+    ? parts.join(', ')
+    : checks.some(c => !c.met)
+      ? 'all that is asked for up to now is in'
+      : 'all that is asked for is in'
 }
 
 /** Every single part of the expectations as done or not, for the ring. */
-export const ringParts = (checks: ReadonlyArray<Pick<Check, 'have' | 'need'>>): boolean[] => checks.flatMap(c => Array.from({ length: c.need }, (_, i) => i < c.have))
+export const ringParts = (checks: ReadonlyArray<Pick<Check, 'have' | 'need'>>): boolean[] =>
+  checks.flatMap(c => Array.from({ length: c.need }, (_, i) => i < c.have))
 
 /** "about 20 minutes", "a little over an hour". */
 export function minutesWords(minutes: number): string {

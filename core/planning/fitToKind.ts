@@ -14,7 +14,11 @@ export interface FittedToKind {
  * answers does not apply where classmates do not answer. Working phases the new kind does not have give way to the one it has in
  * their place, with their dates; one that is needed is added after the last.
  */
-export function fitToKind(phases: readonly Phase[], rules: readonly ExpectationRule[], kind: ActivityKind): FittedToKind {
+export function fitToKind(
+  phases: readonly Phase[],
+  rules: readonly ExpectationRule[],
+  kind: ActivityKind,
+): FittedToKind {
   const { workingPhases, answerType, readBy } = KINDS[kind]
   const working = phases.filter(p => isWorkingPhase(p.name))
   const others = phases.filter(p => !isWorkingPhase(p.name))
@@ -23,7 +27,19 @@ export function fitToKind(phases: readonly Phase[], rules: readonly ExpectationR
     return same ? [{ ...same, name }] : []
   })
   const have = new Set(kept.map(p => p.name))
-  const applies = (rule: ExpectationRule) => rule.kind === 'reviews' ? answerType === 'review' : rule.kind === 'ownPages' || rule.kind === 'revisions' ? kind === 'wiki' : rule.kind === 'questions' || rule.kind === 'parts' ? kind === 'reading' : rule.kind !== 'replies' || (answerType !== null && readBy === 'class')
-  const due = (rule: ExpectationRule): ExpectationRule => have.has(rule.due) ? rule : { ...rule, due: kept.at(-1)?.name ?? workingPhases[0]! }
-  return { phases: [...kept, ...others], rules: rules.filter(applies).map(due), unfit: rules.filter(rule => !applies(rule)) }
+  const applies = (rule: ExpectationRule) =>
+    rule.kind === 'reviews'
+      ? answerType === 'review'
+      : rule.kind === 'ownPages' || rule.kind === 'revisions'
+        ? kind === 'wiki'
+        : rule.kind === 'questions' || rule.kind === 'parts'
+          ? kind === 'reading'
+          : rule.kind !== 'replies' || (answerType !== null && readBy === 'class')
+  const due = (rule: ExpectationRule): ExpectationRule =>
+    have.has(rule.due) ? rule : { ...rule, due: kept.at(-1)?.name ?? workingPhases[0]! }
+  return {
+    phases: [...kept, ...others],
+    rules: rules.filter(applies).map(due),
+    unfit: rules.filter(rule => !applies(rule)),
+  }
 }

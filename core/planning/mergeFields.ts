@@ -16,12 +16,18 @@ export function mergeFields<T extends object>(base: T, mine: T, theirs: T): Merg
     const mineChanged = !same(base[field], mine[field])
     const theirsChanged = !same(base[field], theirs[field])
     if (!theirsChanged) continue
-    if (!mineChanged) { merged[field] = theirs[field]; taken.push(field) }
-    else if (!same(mine[field], theirs[field])) clashes.push(field)
+    if (!mineChanged) {
+      merged[field] = theirs[field]
+      taken.push(field)
+    } else if (!same(mine[field], theirs[field])) clashes.push(field)
   }
   return { merged, taken, clashes }
 }
 
 const same = (a: unknown, b: unknown): boolean => ordered(a) === ordered(b)
-const ordered = (value: unknown): string => JSON.stringify(value, (_, v: unknown) =>
-  typeof v === 'object' && v !== null && !Array.isArray(v) ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => a < b ? -1 : 1)) : v) ?? 'undefined'
+const ordered = (value: unknown): string =>
+  JSON.stringify(value, (_, v: unknown) =>
+    typeof v === 'object' && v !== null && !Array.isArray(v)
+      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : v,
+  ) ?? 'undefined'

@@ -2,11 +2,14 @@ import { dayAfter, localDay, localInstant } from './week'
 import { scheduleFaults, type Phase, type PhaseName, type Schedule, type ScheduleFault } from './schedule'
 
 /** What is taken hold of: the whole bar, its opening, or the end of one phase. */
-export type Grip = { readonly kind: 'whole' } | { readonly kind: 'opens' } | { readonly kind: 'end', readonly phase: PhaseName }
+export type Grip =
+  | { readonly kind: 'whole' }
+  | { readonly kind: 'opens' }
+  | { readonly kind: 'end'; readonly phase: PhaseName }
 
 export type Moved =
-  | { readonly kind: 'moved', readonly schedule: Schedule }
-  | { readonly kind: 'refused', readonly fault: ScheduleFault }
+  | { readonly kind: 'moved'; readonly schedule: Schedule }
+  | { readonly kind: 'refused'; readonly fault: ScheduleFault }
 
 /**
  * Moves a schedule, or a part of it, by whole local days: times of day stay as they are on both sides of a change of the
@@ -23,13 +26,30 @@ export function moveSchedule(schedule: Schedule, grip: Grip, days: number, timeZ
   const moved = ((): Schedule => {
     switch (grip.kind) {
       case 'whole':
-        return { opensAt: shift(schedule.opensAt), phases: schedule.phases.map(p => ({ ...p, startsAt: shift(p.startsAt), endsAt: shift(p.endsAt) })) }
+        return {
+          opensAt: shift(schedule.opensAt),
+          phases: schedule.phases.map(p => ({ ...p, startsAt: shift(p.startsAt), endsAt: shift(p.endsAt) })),
+        }
       case 'opens':
-        return { opensAt: shift(schedule.opensAt), phases: schedule.phases.map(p => p.startsAt.getTime() === schedule.opensAt.getTime() ? { ...p, startsAt: shift(p.startsAt) } : p) }
+        return {
+          opensAt: shift(schedule.opensAt),
+          phases: schedule.phases.map(p =>
+            p.startsAt.getTime() === schedule.opensAt.getTime() ? { ...p, startsAt: shift(p.startsAt) } : p,
+          ),
+        }
       case 'end': {
         const held = schedule.phases.find(p => p.name === grip.phase)
         if (!held) throw new RangeError(`moveSchedule: there is no phase ${grip.phase}`)
-        return { ...schedule, phases: schedule.phases.map(p => follows(p, held, schedule.phases) ? { ...p, startsAt: shift(p.startsAt), endsAt: shift(p.endsAt) } : p === held ? { ...p, endsAt: shift(p.endsAt) } : p) }
+        return {
+          ...schedule,
+          phases: schedule.phases.map(p =>
+            follows(p, held, schedule.phases)
+              ? { ...p, startsAt: shift(p.startsAt), endsAt: shift(p.endsAt) }
+              : p === held
+                ? { ...p, endsAt: shift(p.endsAt) }
+                : p,
+          ),
+        }
       }
     }
   })()
@@ -49,10 +69,14 @@ export function setPhaseEnd(schedule: Schedule, phase: PhaseName, at: Date, time
   if (!held) throw new RangeError(`setPhaseEnd: there is no phase ${phase}`)
   const days = Math.round((noon(localDay(at, timeZone)) - noon(localDay(held.endsAt, timeZone))) / DAY)
   const shift = (time: Date) => shiftDays(time, days, timeZone)
-  const phases = schedule.phases.map((p) => {
+  const phases = schedule.phases.map(p => {
     if (p === held) return { ...p, endsAt: at }
     if (!follows(p, held, schedule.phases)) return p
-    return { ...p, startsAt: p.startsAt.getTime() === held.endsAt.getTime() ? at : shift(p.startsAt), endsAt: shift(p.endsAt) }
+    return {
+      ...p,
+      startsAt: p.startsAt.getTime() === held.endsAt.getTime() ? at : shift(p.startsAt),
+      endsAt: shift(p.endsAt),
+    }
   })
   const [fault] = scheduleFaults({ ...schedule, phases })
   return fault ? { kind: 'refused', fault } : { kind: 'moved', schedule: { ...schedule, phases } }
@@ -63,7 +87,12 @@ const noon = (day: string): number => Date.parse(`${day}T12:00:00Z`)
 
 /** The same local time of day, so many days later. */
 export function shiftDays(at: Date, days: number, timeZone: string): Date {
-  const clock = new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(at)
+  const clock = new Intl.DateTimeFormat('en-GB', {
+    timeZone,
+    hour: '2-digit',
+    minute: '2-digit',
+    hourCycle: 'h23',
+  }).format(at)
   return localInstant(dayAfter(localDay(at, timeZone), days), clock, timeZone)
 }
 
@@ -71,4 +100,5 @@ export function shiftDays(at: Date, days: number, timeZone: string): Date {
  * An end snapped to the seminar's usual due time: the usual clock time on the day it falls on.
  * @param usual local time HH:MM
  */
-export const snapToUsual = (at: Date, usual: string, timeZone: string): Date => localInstant(localDay(at, timeZone), usual, timeZone)
+export const snapToUsual = (at: Date, usual: string, timeZone: string): Date =>
+  localInstant(localDay(at, timeZone), usual, timeZone)

@@ -25,12 +25,33 @@ export interface CheckedActivity {
 
 /** Something to look at before publishing. Codes and figures; the words are the reader's business. */
 export type PlanRemark =
-  | { readonly code: 'nothingAsked' | 'noStarter' | 'noBrief' | 'vagueBrief' | 'nobodyMeant' | 'noCategory', readonly level: Level }
-  | { readonly code: 'oneEntryBlog', readonly level: Level, readonly rule: number }
-  | { readonly code: 'unusualTime', readonly level: Level, readonly phases: readonly PhaseName[] }
-  | { readonly code: 'pointsApart', readonly level: Level, readonly points: number, readonly rubricPoints: number }
-  | { readonly code: 'shortNotice', readonly level: Level, readonly days: number, readonly earlierDays: number, readonly earlierTitle: string }
-  | { readonly code: 'fewerReplies', readonly level: Level, readonly need: number, readonly earlierNeed: number, readonly earlierTitle: string, readonly rule: number }
+  | {
+      readonly code: 'nothingAsked' | 'noStarter' | 'noBrief' | 'vagueBrief' | 'nobodyMeant' | 'noCategory'
+      readonly level: Level
+    }
+  | { readonly code: 'oneEntryBlog'; readonly level: Level; readonly rule: number }
+  | { readonly code: 'unusualTime'; readonly level: Level; readonly phases: readonly PhaseName[] }
+  | {
+      readonly code: 'pointsApart'
+      readonly level: Level
+      readonly points: number
+      readonly rubricPoints: number
+    }
+  | {
+      readonly code: 'shortNotice'
+      readonly level: Level
+      readonly days: number
+      readonly earlierDays: number
+      readonly earlierTitle: string
+    }
+  | {
+      readonly code: 'fewerReplies'
+      readonly level: Level
+      readonly need: number
+      readonly earlierNeed: number
+      readonly earlierTitle: string
+      readonly rule: number
+    }
 export type Level = 'missing' | 'consider'
 
 export interface CheckContext {
@@ -47,14 +68,18 @@ export function checkActivity(a: CheckedActivity, context: CheckContext): PlanRe
   const words = a.briefText.split(/\s+/).filter(Boolean).length
   if (a.rules.length === 0) remarks.push({ code: 'nothingAsked', level: 'missing' })
   if (words === 0) remarks.push({ code: 'noBrief', level: 'missing' })
-  else if (!a.briefText.includes('?') && words < VAGUE_WORDS) remarks.push({ code: 'vagueBrief', level: 'consider' })
+  else if (!a.briefText.includes('?') && words < VAGUE_WORDS)
+    remarks.push({ code: 'vagueBrief', level: 'consider' })
   if (a.people === 0) remarks.push({ code: 'nobodyMeant', level: 'missing' })
   if (!a.hasStarter && a.kind !== 'lexicon') remarks.push({ code: 'noStarter', level: 'missing' })
-  if (a.points !== null && a.rubricPoints !== null && a.points !== a.rubricPoints) remarks.push({ code: 'pointsApart', level: 'consider', points: a.points, rubricPoints: a.rubricPoints })
+  if (a.points !== null && a.rubricPoints !== null && a.points !== a.rubricPoints)
+    remarks.push({ code: 'pointsApart', level: 'consider', points: a.points, rubricPoints: a.rubricPoints })
   if (a.counted && !a.hasCategory) remarks.push({ code: 'noCategory', level: 'consider' })
   const single = a.kind === 'blog' ? a.rules.findIndex(r => r.kind === 'entries' && r.need === 1) : -1
   if (single >= 0) remarks.push({ code: 'oneEntryBlog', level: 'consider', rule: single })
-  const unusual = a.phases.filter(p => isWorkingPhase(p.name) && clock(p.endsAt, context.timeZone) !== context.usualDueTime).map(p => p.name)
+  const unusual = a.phases
+    .filter(p => isWorkingPhase(p.name) && clock(p.endsAt, context.timeZone) !== context.usualDueTime)
+    .map(p => p.name)
   if (unusual.length > 0) remarks.push({ code: 'unusualTime', level: 'consider', phases: unusual })
   remarks.push(...compareWithEarlier(a, context))
   return remarks
@@ -62,14 +87,25 @@ export function checkActivity(a: CheckedActivity, context: CheckContext): PlanRe
 
 /** What the same instructor's own latest activity of the kind did otherwise. */
 function compareWithEarlier(a: CheckedActivity, { earlier, timeZone }: CheckContext): PlanRemark[] {
-  const [last] = earlier.filter(e => e.id !== a.id && e.kind === a.kind && e.opensAt < a.opensAt && e.state === 'published').sort((x, y) => y.opensAt.getTime() - x.opensAt.getTime())
+  const [last] = earlier
+    .filter(e => e.id !== a.id && e.kind === a.kind && e.opensAt < a.opensAt && e.state === 'published')
+    .sort((x, y) => y.opensAt.getTime() - x.opensAt.getTime())
   if (!last) return []
   const remarks: PlanRemark[] = []
   const [days, earlierDays] = [writingDays(a, timeZone), writingDays(last, timeZone)]
-  if (days !== null && earlierDays !== null && days * 2 <= earlierDays) remarks.push({ code: 'shortNotice', level: 'consider', days, earlierDays, earlierTitle: last.title })
+  if (days !== null && earlierDays !== null && days * 2 <= earlierDays)
+    remarks.push({ code: 'shortNotice', level: 'consider', days, earlierDays, earlierTitle: last.title })
   const rule = a.rules.findIndex(r => r.kind === 'replies')
   const earlierRule = last.rules.find(r => r.kind === 'replies')
-  if (rule >= 0 && earlierRule && a.rules[rule]!.need < earlierRule.need) remarks.push({ code: 'fewerReplies', level: 'consider', need: a.rules[rule]!.need, earlierNeed: earlierRule.need, earlierTitle: last.title, rule })
+  if (rule >= 0 && earlierRule && a.rules[rule]!.need < earlierRule.need)
+    remarks.push({
+      code: 'fewerReplies',
+      level: 'consider',
+      need: a.rules[rule]!.need,
+      earlierNeed: earlierRule.need,
+      earlierTitle: last.title,
+      rule,
+    })
   return remarks
 }
 
@@ -83,25 +119,55 @@ function writingDays(a: CheckedActivity, timeZone: string): number | null {
 
 /** What to look at in the plan as a whole. */
 export type PlanWideRemark =
-  | { readonly code: 'weights', readonly sum: number }
-  | { readonly code: 'heavyWeek', readonly week: number, readonly minutes: number, readonly limit: number, readonly rest: { readonly activityId: string, readonly minutes: number } | null }
-  | { readonly code: 'heavyMarking', readonly week: number, readonly minutes: number, readonly limit: number }
+  | { readonly code: 'weights'; readonly sum: number }
+  | {
+      readonly code: 'heavyWeek'
+      readonly week: number
+      readonly minutes: number
+      readonly limit: number
+      readonly rest: { readonly activityId: string; readonly minutes: number } | null
+    }
+  | { readonly code: 'heavyMarking'; readonly week: number; readonly minutes: number; readonly limit: number }
 
 /**
  * @param weeklyMinutes minutes a weekly activity asks for in one week, by activity: what resting it would save
  */
-export function checkPlan(load: readonly WeekLoad[], weights: readonly number[], limits: { readonly studentMinutes: number, readonly markingMinutes: number }, weekly: ReadonlyArray<{ readonly activityId: string, readonly minutes: number, readonly weeks: readonly number[] }>): PlanWideRemark[] {
+export function checkPlan(
+  load: readonly WeekLoad[],
+  weights: readonly number[],
+  limits: { readonly studentMinutes: number; readonly markingMinutes: number },
+  weekly: ReadonlyArray<{
+    readonly activityId: string
+    readonly minutes: number
+    readonly weeks: readonly number[]
+  }>,
+): PlanWideRemark[] {
   const remarks: PlanWideRemark[] = []
   const sum = weights.reduce((a, b) => a + b, 0)
   if (weights.length > 0 && sum !== 100) remarks.push({ code: 'weights', sum })
   for (const week of load) {
     if (Math.round(week.studentMinutes) > limits.studentMinutes) {
       const rest = weekly.filter(w => w.weeks.includes(week.week)).sort((a, b) => b.minutes - a.minutes)[0]
-      remarks.push({ code: 'heavyWeek', week: week.week, minutes: week.studentMinutes, limit: limits.studentMinutes, rest: rest ? { activityId: rest.activityId, minutes: rest.minutes } : null })
+      remarks.push({
+        code: 'heavyWeek',
+        week: week.week,
+        minutes: week.studentMinutes,
+        limit: limits.studentMinutes,
+        rest: rest ? { activityId: rest.activityId, minutes: rest.minutes } : null,
+      })
     }
-    if (Math.round(week.markingMinutes) > limits.markingMinutes) remarks.push({ code: 'heavyMarking', week: week.week, minutes: week.markingMinutes, limit: limits.markingMinutes })
+    if (Math.round(week.markingMinutes) > limits.markingMinutes)
+      remarks.push({
+        code: 'heavyMarking',
+        week: week.week,
+        minutes: week.markingMinutes,
+        limit: limits.markingMinutes,
+      })
   }
   return remarks
 }
 
-const clock = (at: Date, timeZone: string): string => new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(at)
+const clock = (at: Date, timeZone: string): string =>
+  new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(
+    at,
+  )

@@ -16,9 +16,25 @@ const phases = [
   { name: 'mark' as const, startsAt: at('2026-10-19', '00:00'), endsAt: at('2026-11-01') },
 ]
 const talk = (some: Partial<CheckedActivity> = {}): CheckedActivity => ({
-  id: 'a', kind: 'discussion', title: 'Talk', state: 'draft', opensAt: at('2026-10-12', '08:00'), phases,
-  rules: [{ kind: 'entries', need: 1, minWords: 240, due: 'write' }, { kind: 'replies', need: 3, minWords: 60, due: 'respond' }],
-  briefText: 'Who paid for the breakwater, and who says so?', hasStarter: true, points: 2500, rubricPoints: 2500, counted: true, hasCategory: true, people: 24, restWeeks: [], ...some,
+  id: 'a',
+  kind: 'discussion',
+  title: 'Talk',
+  state: 'draft',
+  opensAt: at('2026-10-12', '08:00'),
+  phases,
+  rules: [
+    { kind: 'entries', need: 1, minWords: 240, due: 'write' },
+    { kind: 'replies', need: 3, minWords: 60, due: 'respond' },
+  ],
+  briefText: 'Who paid for the breakwater, and who says so?',
+  hasStarter: true,
+  points: 2500,
+  rubricPoints: 2500,
+  counted: true,
+  hasCategory: true,
+  people: 24,
+  restWeeks: [],
+  ...some,
 })
 const context = { timeZone: ZONE, usualDueTime: '23:59', earlier: [] }
 const codes = (a: CheckedActivity, c = context) => checkActivity(a, c).map(r => r.code)
@@ -33,39 +49,97 @@ describe('plan checks of an activity', () => {
     expect(codes(talk({ people: 0 }))).toEqual(['nobodyMeant'])
     expect(codes(talk({ rubricPoints: 2000 }))).toEqual(['pointsApart'])
     expect(codes(talk({ hasCategory: false }))).toEqual(['noCategory'])
-    expect(codes(talk({ kind: 'blog', rules: [{ kind: 'entries', need: 1, minWords: 400, due: 'write' }] }))).toEqual(['oneEntryBlog'])
+    expect(
+      codes(talk({ kind: 'blog', rules: [{ kind: 'entries', need: 1, minWords: 400, due: 'write' }] })),
+    ).toEqual(['oneEntryBlog'])
   })
   it('name due times unlike the usual one, also across the end of daylight saving', () => {
     expect(codes(talk({ phases: [{ ...phases[0]!, endsAt: at('2026-10-25') }] }))).toEqual([])
-    expect(checkActivity(talk({ phases: [{ ...phases[0]!, endsAt: at('2026-10-26', '22:59') }] }), context)).toEqual([{ code: 'unusualTime', level: 'consider', phases: ['write'] }])
+    expect(
+      checkActivity(talk({ phases: [{ ...phases[0]!, endsAt: at('2026-10-26', '22:59') }] }), context),
+    ).toEqual([{ code: 'unusualTime', level: 'consider', phases: ['write'] }])
   })
   it('compare with the latest of the same kind by the same instructor', () => {
-    const earlier = [talk({ id: 'b', title: 'Breakwater', state: 'published', opensAt: at('2026-09-28', '08:00'), phases: [{ ...phases[0]!, endsAt: at('2026-10-08') }], rules: [{ kind: 'replies', need: 5, minWords: 60, due: 'write' }] }), talk({ id: 'c', kind: 'journal', state: 'published', opensAt: at('2026-10-01') })]
+    const earlier = [
+      talk({
+        id: 'b',
+        title: 'Breakwater',
+        state: 'published',
+        opensAt: at('2026-09-28', '08:00'),
+        phases: [{ ...phases[0]!, endsAt: at('2026-10-08') }],
+        rules: [{ kind: 'replies', need: 5, minWords: 60, due: 'write' }],
+      }),
+      talk({ id: 'c', kind: 'journal', state: 'published', opensAt: at('2026-10-01') }),
+    ]
     expect(checkActivity(talk(), { ...context, earlier })).toEqual([
       { code: 'shortNotice', level: 'consider', days: 4, earlierDays: 11, earlierTitle: 'Breakwater' },
-      { code: 'fewerReplies', level: 'consider', need: 3, earlierNeed: 5, earlierTitle: 'Breakwater', rule: 1 },
+      {
+        code: 'fewerReplies',
+        level: 'consider',
+        need: 3,
+        earlierNeed: 5,
+        earlierTitle: 'Breakwater',
+        rule: 1,
+      },
     ])
   })
 })
 
 describe('the load of a term', () => {
-  const term = { firstDay: '2026-09-07', weeks: 12, timeZone: ZONE, breaks: [{ week: 8, title: 'Reading week' }] }
+  const term = {
+    firstDay: '2026-09-07',
+    weeks: 12,
+    timeZone: ZONE,
+    breaks: [{ week: 8, title: 'Reading week' }],
+  }
   it('puts work into the week it is due in and marking over its weeks', () => {
-    const load = loadByWeek([{ phases, rules: talk().rules, classReads: true, marked: true, people: 24 }], term, USUAL_PACE)
+    const load = loadByWeek(
+      [{ phases, rules: talk().rules, classReads: true, marked: true, people: 24 }],
+      term,
+      USUAL_PACE,
+    )
     // writing 240 + 180 words at 12 a minute; reading 23 openings of 240 at 220 a minute
-    expect(load[5]!.studentMinutes).toBeCloseTo(420 / 12 + 23 * 240 / 220, 6)
+    expect(load[5]!.studentMinutes).toBeCloseTo(420 / 12 + (23 * 240) / 220, 6)
     const marking = 24 * (3 + 420 / 220)
-    expect([load[6]!.markingMinutes, load[7]!.markingMinutes].map(m => Math.round(m * 1e6))).toEqual([Math.round(marking / 2 * 1e6), Math.round(marking / 2 * 1e6)])
-    expect(load.reduce((n, w) => n + w.studentMinutes + w.markingMinutes, 0)).toBeCloseTo(load[5]!.studentMinutes + marking, 6)
+    expect([load[6]!.markingMinutes, load[7]!.markingMinutes].map(m => Math.round(m * 1e6))).toEqual([
+      Math.round((marking / 2) * 1e6),
+      Math.round((marking / 2) * 1e6),
+    ])
+    expect(load.reduce((n, w) => n + w.studentMinutes + w.markingMinutes, 0)).toBeCloseTo(
+      load[5]!.studentMinutes + marking,
+      6,
+    )
   })
   it('asks weekly work in every teaching week but those of rest', () => {
-    const journal = [{ name: 'write' as const, startsAt: at('2026-09-14', '00:00'), endsAt: at('2026-11-29') }]
-    const load = loadByWeek([{ phases: journal, rules: [{ kind: 'weeklyEntries', need: 1, minWords: 120, due: 'write' }], classReads: false, marked: false, people: 24, restWeeks: [5] }], term, USUAL_PACE)
+    const journal = [
+      { name: 'write' as const, startsAt: at('2026-09-14', '00:00'), endsAt: at('2026-11-29') },
+    ]
+    const load = loadByWeek(
+      [
+        {
+          phases: journal,
+          rules: [{ kind: 'weeklyEntries', need: 1, minWords: 120, due: 'write' }],
+          classReads: false,
+          marked: false,
+          people: 24,
+          restWeeks: [5],
+        },
+      ],
+      term,
+      USUAL_PACE,
+    )
     expect(load.map(w => w.studentMinutes)).toEqual([0, 10, 10, 10, 0, 10, 10, 0, 10, 10, 10, 10])
   })
   it('is remarked on above the limits, with what resting would save, and weights that do not make a hundred', () => {
-    const load = [{ week: 1, studentMinutes: 400, markingMinutes: 0 }, { week: 2, studentMinutes: 360, markingMinutes: 500 }]
-    expect(checkPlan(load, [30, 65], { studentMinutes: 360, markingMinutes: 480 }, [{ activityId: 'n', minutes: 40, weeks: [1, 2] }])).toEqual([
+    const load = [
+      { week: 1, studentMinutes: 400, markingMinutes: 0 },
+      { week: 2, studentMinutes: 360, markingMinutes: 500 },
+    ]
+    expect(
+      checkPlan(load, [30, 65], { studentMinutes: 360, markingMinutes: 480 }, [
+        { activityId: 'n', minutes: 40, weeks: [1, 2] },
+      ]),
+    ).toEqual([
       { code: 'weights', sum: 95 },
       { code: 'heavyWeek', week: 1, minutes: 400, limit: 360, rest: { activityId: 'n', minutes: 40 } },
       { code: 'heavyMarking', week: 2, minutes: 500, limit: 480 },
@@ -75,15 +149,40 @@ describe('the load of a term', () => {
 })
 
 describe('weekly entries', () => {
-  const weeks = [0, 7, 14].map(d => ({ startsAt: at(`2026-09-${String(7 + d).padStart(2, '0')}`, '00:00'), endsAt: at(`2026-09-${String(14 + d).padStart(2, '0')}`, '00:00') }))
-  const entry = (id: string, day: string, words = 100) => ({ id, type: 'entry' as const, shownAt: at(day, '12:00'), words, answers: null })
-  const check = (list: ReturnType<typeof entry>[]) => checkExpectation({ kind: 'weeklyEntries', need: 1, minWords: 80, due: 'write' }, list, { personId: 'x', timeZone: ZONE, entryType: 'entry', weeks })
+  const weeks = [0, 7, 14].map(d => ({
+    startsAt: at(`2026-09-${String(7 + d).padStart(2, '0')}`, '00:00'),
+    endsAt: at(`2026-09-${String(14 + d).padStart(2, '0')}`, '00:00'),
+  }))
+  const entry = (id: string, day: string, words = 100) => ({
+    id,
+    type: 'entry' as const,
+    shownAt: at(day, '12:00'),
+    words,
+    answers: null,
+  })
+  const check = (list: ReturnType<typeof entry>[]) =>
+    checkExpectation({ kind: 'weeklyEntries', need: 1, minWords: 80, due: 'write' }, list, {
+      personId: 'x',
+      timeZone: ZONE,
+      entryType: 'entry',
+      weeks,
+    })
   it('count one for each week; two in a week do not stand for another', () => {
-    expect(check([entry('a', '2026-09-08'), entry('b', '2026-09-09'), entry('c', '2026-09-22')])).toMatchObject({ have: 2, need: 3, met: false, missing: 1, contributionIds: ['a', 'c'] })
-    expect(check([entry('c', '2026-09-22'), entry('b', '2026-09-16'), entry('a', '2026-09-13')])).toMatchObject({ have: 3, met: true, metAt: at('2026-09-22', '12:00') })
+    expect(
+      check([entry('a', '2026-09-08'), entry('b', '2026-09-09'), entry('c', '2026-09-22')]),
+    ).toMatchObject({ have: 2, need: 3, met: false, missing: 1, contributionIds: ['a', 'c'] })
+    expect(
+      check([entry('c', '2026-09-22'), entry('b', '2026-09-16'), entry('a', '2026-09-13')]),
+    ).toMatchObject({ have: 3, met: true, metAt: at('2026-09-22', '12:00') })
   })
   it('refuse to be checked without knowing the weeks', () => {
-    expect(() => checkExpectation({ kind: 'weeklyEntries', need: 1, minWords: 1, due: 'write' }, [], { personId: 'x', timeZone: ZONE, entryType: 'entry' })).toThrow(RangeError)
+    expect(() =>
+      checkExpectation({ kind: 'weeklyEntries', need: 1, minWords: 1, due: 'write' }, [], {
+        personId: 'x',
+        timeZone: ZONE,
+        entryType: 'entry',
+      }),
+    ).toThrow(RangeError)
   })
 })
 
@@ -102,12 +201,18 @@ describe('a change of kind', () => {
 describe('two people changing one activity', () => {
   it('both keep what only they changed; what both changed is named', () => {
     const base = { title: 'A', points: 25, brief: { type: 'doc', content: [] }, rules: [1] }
-    expect(mergeFields(base, { ...base, title: 'B', rules: [1, 2] }, { ...base, points: 20, rules: [3] })).toEqual({
-      merged: { title: 'B', points: 20, brief: { type: 'doc', content: [] }, rules: [1, 2] }, taken: ['points'], clashes: ['rules'],
+    expect(
+      mergeFields(base, { ...base, title: 'B', rules: [1, 2] }, { ...base, points: 20, rules: [3] }),
+    ).toEqual({
+      merged: { title: 'B', points: 20, brief: { type: 'doc', content: [] }, rules: [1, 2] },
+      taken: ['points'],
+      clashes: ['rules'],
     })
   })
   it('takes two who made the same change for one', () => {
-    expect(mergeFields({ a: 1, o: { x: 1, y: 2 } }, { a: 2, o: { x: 1, y: 2 } }, { a: 2, o: { y: 2, x: 1 } })).toMatchObject({ taken: [], clashes: [] })
+    expect(
+      mergeFields({ a: 1, o: { x: 1, y: 2 } }, { a: 2, o: { x: 1, y: 2 } }, { a: 2, o: { y: 2, x: 1 } }),
+    ).toMatchObject({ taken: [], clashes: [] })
   })
 })
 
@@ -122,6 +227,8 @@ describe('for whom an activity is', () => {
     [{ kind: 'groups' as const, groupPlanId: 'p', groupIds: ['g2'] }, false],
   ])('%j means Liv: %s', (audience, meant) => expect(isMeant(audience, liv, ['g1', 'g2'])).toBe(meant))
   it('means nobody who is in no group of the plan', () => {
-    expect(isMeant({ kind: 'groups', groupPlanId: 'p', groupIds: [] }, { ...liv, groupIds: ['other'] }, ['g1'])).toBe(false)
+    expect(
+      isMeant({ kind: 'groups', groupPlanId: 'p', groupIds: [] }, { ...liv, groupIds: ['other'] }, ['g1']),
+    ).toBe(false)
   })
 })

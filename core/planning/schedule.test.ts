@@ -25,7 +25,10 @@ describe('a schedule', () => {
   it('names the phase of now, and the last one within an extension', () => {
     expect(scheduleState(talk, at(6))).toMatchObject({ kind: 'working', phase: { name: 'write' } })
     expect(scheduleState(talk, at(9))).toMatchObject({ kind: 'working', phase: { name: 'respond' } })
-    expect(scheduleState(talk, at(13), { dueAt: at(15) })).toMatchObject({ kind: 'working', phase: { name: 'respond' } })
+    expect(scheduleState(talk, at(13), { dueAt: at(15) })).toMatchObject({
+      kind: 'working',
+      phase: { name: 'respond' },
+    })
   })
   it('never lets an extension shorten the time', () => {
     expect(ownDueAt(at(11), { dueAt: at(9) })).toEqual(at(11))
@@ -34,10 +37,15 @@ describe('a schedule', () => {
   it('finds what contradicts itself', () => {
     expect(scheduleFaults(talk)).toEqual([])
     expect(scheduleFaults({ opensAt: at(5), phases: [] })).toEqual([{ code: 'noWorkingPhase' }])
-    expect(scheduleFaults({ opensAt: at(5), phases: [
-      { name: 'write', startsAt: at(4), endsAt: at(8) },
-      { name: 'review', startsAt: at(7), endsAt: at(7) },
-    ] })).toEqual([
+    expect(
+      scheduleFaults({
+        opensAt: at(5),
+        phases: [
+          { name: 'write', startsAt: at(4), endsAt: at(8) },
+          { name: 'review', startsAt: at(7), endsAt: at(7) },
+        ],
+      }),
+    ).toEqual([
       { code: 'beforeOpening', phase: 'write' },
       { code: 'endsBeforeItStarts', phase: 'review' },
       { code: 'reviewBeforeHandIn' },

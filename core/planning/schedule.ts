@@ -36,15 +36,19 @@ export function ownDueAt(dueAt: Date, extension: Extension | null): Date {
 }
 
 export type ScheduleState =
-  | { readonly kind: 'before', readonly opensAt: Date }
-  | { readonly kind: 'working', readonly phase: Phase }
-  | { readonly kind: 'closed', readonly closedAt: Date }
+  | { readonly kind: 'before'; readonly opensAt: Date }
+  | { readonly kind: 'working'; readonly phase: Phase }
+  | { readonly kind: 'closed'; readonly closedAt: Date }
 
 /**
  * Where a schedule stands for one person. Precedence: not open yet, then closed by the person's own due time,
  * then the working phase of now. In the gap before a phase begins the coming phase is named; in an extension, the last.
  */
-export function scheduleState(schedule: Schedule, now: Date, extension: Extension | null = null): ScheduleState {
+export function scheduleState(
+  schedule: Schedule,
+  now: Date,
+  extension: Extension | null = null,
+): ScheduleState {
   if (now < schedule.opensAt) return { kind: 'before', opensAt: schedule.opensAt }
   const closedAt = ownDueAt(closesAt(schedule), extension)
   if (now > closedAt) return { kind: 'closed', closedAt }
@@ -54,8 +58,8 @@ export function scheduleState(schedule: Schedule, now: Date, extension: Extensio
 
 export type ScheduleFault =
   | { readonly code: 'noWorkingPhase' }
-  | { readonly code: 'endsBeforeItStarts', readonly phase: PhaseName }
-  | { readonly code: 'beforeOpening', readonly phase: PhaseName }
+  | { readonly code: 'endsBeforeItStarts'; readonly phase: PhaseName }
+  | { readonly code: 'beforeOpening'; readonly phase: PhaseName }
   | { readonly code: 'reviewBeforeHandIn' }
 
 /** What contradicts itself in a schedule; empty when it is sound. */

@@ -3,9 +3,26 @@ import { describe, expect, it } from 'vitest'
 import { shiftInstant } from './shiftTerm'
 import { dayAfter, localDay, localInstant, weeksOf, type Term } from './week'
 
-const autumn: Term = { firstDay: '2026-09-07', weeks: 13, timeZone: 'Europe/Amsterdam', breaks: [{ week: 8, title: 'Reading week' }] }
-const spring: Term = { firstDay: '2027-02-01', weeks: 13, timeZone: 'Europe/Amsterdam', breaks: [{ week: 5, title: 'Spring break' }] }
-const wall = (at: Date, zone: string) => new Intl.DateTimeFormat('en-GB', { timeZone: zone, weekday: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(at)
+const autumn: Term = {
+  firstDay: '2026-09-07',
+  weeks: 13,
+  timeZone: 'Europe/Amsterdam',
+  breaks: [{ week: 8, title: 'Reading week' }],
+}
+const spring: Term = {
+  firstDay: '2027-02-01',
+  weeks: 13,
+  timeZone: 'Europe/Amsterdam',
+  breaks: [{ week: 5, title: 'Spring break' }],
+}
+const wall = (at: Date, zone: string) =>
+  new Intl.DateTimeFormat('en-GB', {
+    timeZone: zone,
+    weekday: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+    hourCycle: 'h23',
+  }).format(at)
 
 describe('a term moved to another', () => {
   it('keeps teaching week, weekday and local time over breaks and over the change of the clocks', () => {
@@ -16,20 +33,42 @@ describe('a term moved to another', () => {
     expect(wall(moved, spring.timeZone)).toBe(wall(due, autumn.timeZone))
     // teaching week 5 comes before the autumn's break and after the spring's
     const early = localInstant(dayAfter(autumn.firstDay, 7 * 4 + 3), '23:59', autumn.timeZone)
-    expect(localDay(shiftInstant(early, autumn, spring), spring.timeZone)).toBe(dayAfter(spring.firstDay, 7 * 5 + 3))
+    expect(localDay(shiftInstant(early, autumn, spring), spring.timeZone)).toBe(
+      dayAfter(spring.firstDay, 7 * 5 + 3),
+    )
   })
 
   it('lands on the same weekday, local time and teaching week for any terms, and comes back', () => {
-    const term = fc.record({ monday: fc.integer({ min: 0, max: 300 }), weeks: fc.integer({ min: 8, max: 20 }), pause: fc.integer({ min: 2, max: 7 }), zone: fc.constantFrom('Europe/Amsterdam', 'America/New_York', 'Australia/Lord_Howe', 'Asia/Kolkata') })
-      .map(({ monday, weeks, pause, zone }): Term => ({ firstDay: dayAfter('2024-01-01', 7 * monday), weeks, timeZone: zone, breaks: [{ week: pause, title: 'Break' }] }))
-    fc.assert(fc.property(term, term, fc.integer({ min: 0, max: 6 }), fc.integer({ min: 0, max: 6 }), (from, to, nth, weekday) => {
-      const week = weeksOf(from).filter(w => w.teaching !== null)[nth]!
-      const at = localInstant(dayAfter(week.firstDay, weekday), '23:59', from.timeZone)
-      const moved = shiftInstant(at, from, to)
-      expect(wall(moved, to.timeZone)).toBe(wall(at, from.timeZone))
-      const landed = weeksOf({ ...to, weeks: 40 }).find(w => w.startsAt <= moved && moved < w.endsAt)!
-      expect(landed.teaching).toBe(week.teaching)
-      expect(shiftInstant(moved, to, from).getTime()).toBe(at.getTime())
-    }), { numRuns: 200, seed: 3 })
+    const term = fc
+      .record({
+        monday: fc.integer({ min: 0, max: 300 }),
+        weeks: fc.integer({ min: 8, max: 20 }),
+        pause: fc.integer({ min: 2, max: 7 }),
+        zone: fc.constantFrom('Europe/Amsterdam', 'America/New_York', 'Australia/Lord_Howe', 'Asia/Kolkata'),
+      })
+      .map(({ monday, weeks, pause, zone }): Term => ({
+        firstDay: dayAfter('2024-01-01', 7 * monday),
+        weeks,
+        timeZone: zone,
+        breaks: [{ week: pause, title: 'Break' }],
+      }))
+    fc.assert(
+      fc.property(
+        term,
+        term,
+        fc.integer({ min: 0, max: 6 }),
+        fc.integer({ min: 0, max: 6 }),
+        (from, to, nth, weekday) => {
+          const week = weeksOf(from).filter(w => w.teaching !== null)[nth]!
+          const at = localInstant(dayAfter(week.firstDay, weekday), '23:59', from.timeZone)
+          const moved = shiftInstant(at, from, to)
+          expect(wall(moved, to.timeZone)).toBe(wall(at, from.timeZone))
+          const landed = weeksOf({ ...to, weeks: 40 }).find(w => w.startsAt <= moved && moved < w.endsAt)!
+          expect(landed.teaching).toBe(week.teaching)
+          expect(shiftInstant(moved, to, from).getTime()).toBe(at.getTime())
+        },
+      ),
+      { numRuns: 200, seed: 3 },
+    )
   })
 })

@@ -8,10 +8,19 @@ import { dayAfter, localDay, localInstant, weekOf, type Term } from './week'
  */
 export function shiftInstant(at: Date, from: Term, to: Term): Date {
   const day = localDay(at, from.timeZone)
-  const clock = new Intl.DateTimeFormat('en-GB', { timeZone: from.timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(at)
+  const clock = new Intl.DateTimeFormat('en-GB', {
+    timeZone: from.timeZone,
+    hour: '2-digit',
+    minute: '2-digit',
+    hourCycle: 'h23',
+  }).format(at)
   const week = weekOf(at, from)
   const weekday = daysBetween(dayAfter(from.firstDay, 7 * (week - 1)), day)
-  return localInstant(dayAfter(to.firstDay, 7 * (shiftWeek(week, from, to) - 1) + weekday), clock, to.timeZone)
+  return localInstant(
+    dayAfter(to.firstDay, 7 * (shiftWeek(week, from, to) - 1) + weekday),
+    clock,
+    to.timeZone,
+  )
 }
 
 /** Number of the week of `to` that stands for a week of `from`, breaks counted in both. */
@@ -21,7 +30,10 @@ export function shiftWeek(week: number, from: Term, to: Term): number {
   let after = 0 // weeks of a break since then
   for (let w = 1; w <= week; w++) {
     if (isBreak(from, w)) after++
-    else { teaching++; after = 0 }
+    else {
+      teaching++
+      after = 0
+    }
   }
   if (teaching === 0) return week // before the first teaching week
   let found = 0
@@ -30,4 +42,5 @@ export function shiftWeek(week: number, from: Term, to: Term): number {
   return w + after
 }
 
-const daysBetween = (from: string, to: string): number => Math.round((Date.parse(`${to}T12:00:00Z`) - Date.parse(`${from}T12:00:00Z`)) / 86_400_000)
+const daysBetween = (from: string, to: string): number =>
+  Math.round((Date.parse(`${to}T12:00:00Z`) - Date.parse(`${from}T12:00:00Z`)) / 86_400_000)

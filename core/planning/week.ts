@@ -40,7 +40,9 @@ export function localDay(at: Date, timeZone: string): string {
 
 /** Local date `days` after the given one, YYYY-MM-DD; calendar arithmetic, no clock involved. */
 export function dayAfter(day: string, days: number): string {
-  return addDays(new Date(`${day}T12:00:00Z`), days).toISOString().slice(0, 10)
+  return addDays(new Date(`${day}T12:00:00Z`), days)
+    .toISOString()
+    .slice(0, 10)
 }
 
 /**

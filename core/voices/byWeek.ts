@@ -1,14 +1,23 @@
 import type { Saying } from './saying'
 import { median } from './share'
 
-export interface WeekOfVoice { readonly contributions: number, readonly words: number, readonly typicalWords: number }
+export interface WeekOfVoice {
+  readonly contributions: number
+  readonly words: number
+  readonly typicalWords: number
+}
 
 /**
  * One person week by week, beside what is typical: the median of everyone's words in that week, the silent among them.
  *
  * @param starts beginnings of the weeks and, last, the end; milliseconds since 1970
  */
-export function voiceByWeek(sayings: readonly Saying[], personId: string, people: readonly string[], starts: readonly number[]): WeekOfVoice[] {
+export function voiceByWeek(
+  sayings: readonly Saying[],
+  personId: string,
+  people: readonly string[],
+  starts: readonly number[],
+): WeekOfVoice[] {
   const weeks = starts.slice(0, -1).map(() => ({ own: 0, words: new Map(people.map(id => [id, 0])) }))
   for (const s of sayings) {
     const week = weeks[starts.findLastIndex(start => start <= s.at)]
@@ -16,5 +25,9 @@ export function voiceByWeek(sayings: readonly Saying[], personId: string, people
     week.words.set(s.authorId, week.words.get(s.authorId)! + s.words)
     if (s.authorId === personId) week.own++
   }
-  return weeks.map(w => ({ contributions: w.own, words: w.words.get(personId) ?? 0, typicalWords: median([...w.words.values()]) ?? 0 }))
+  return weeks.map(w => ({
+    contributions: w.own,
+    words: w.words.get(personId) ?? 0,
+    typicalWords: median([...w.words.values()]) ?? 0,
+  }))
 }

@@ -2,13 +2,17 @@ import { countSentences } from '../contributing/measureText'
 import { plainText, type RichNode } from '../contributing/richText'
 import { countSyllables } from './readingEase'
 
-export interface TextCount { readonly sentences: number, readonly syllables: number }
+export interface TextCount {
+  readonly sentences: number
+  readonly syllables: number
+}
 const words = new Intl.Segmenter('en', { granularity: 'word' })
 
 /** Sentences and syllables of somebody's own words: quotations are left out, as they are of the words. */
 export function countText(doc: RichNode): TextCount {
   const own = plainText(doc, { leaveOutQuotations: true })
   let syllables = 0
-  for (const { segment, isWordLike } of words.segment(own)) if (isWordLike) syllables += countSyllables(segment)
+  for (const { segment, isWordLike } of words.segment(own))
+    if (isWordLike) syllables += countSyllables(segment)
   return { sentences: countSentences(own), syllables }
 }

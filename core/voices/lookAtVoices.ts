@@ -18,7 +18,7 @@ export interface VoicesIn {
 }
 export interface VoicesOut {
   readonly all: AllVoices
-  readonly before: ReadonlyArray<{ readonly contributions: number, readonly words: number }> // by person, in their order
+  readonly before: ReadonlyArray<{ readonly contributions: number; readonly words: number }> // by person, in their order
   readonly network: Network
   readonly rhythm: readonly DayOfTalk[]
   readonly mostAnswered: readonly Echo[]
@@ -29,18 +29,38 @@ export interface VoicesOut {
 export function lookAtVoices(look: VoicesIn): VoicesOut {
   const clock = localClock(look.timeZone)
   const dues = new Map(look.due.map(([activityId, personId, at]) => [`${activityId} ${personId}`, at]))
-  const circle = { people: look.people, staff: new Set(look.staff), dayOf: (at: number) => clock(at).day, dueOf: (activityId: string, personId: string) => dues.get(`${activityId} ${personId}`) ?? null, answeredElsewhere: new Set(look.answeredElsewhere) }
+  const circle = {
+    people: look.people,
+    staff: new Set(look.staff),
+    dayOf: (at: number) => clock(at).day,
+    dueOf: (activityId: string, personId: string) => dues.get(`${activityId} ${personId}`) ?? null,
+    answeredElsewhere: new Set(look.answeredElsewhere),
+  }
   const all = measureVoices(look.sayings, circle)
   const meant = new Set(look.people)
-  const echoes = mostAnswered(look.sayings.filter(s => meant.has(s.authorId) || circle.staff.has(s.authorId)), Infinity)
+  const echoes = mostAnswered(
+    look.sayings.filter(s => meant.has(s.authorId) || circle.staff.has(s.authorId)),
+    Infinity,
+  )
   const answered = new Set([...look.answeredElsewhere, ...echoes.map(e => e.id)])
   const mine = new Set(look.sayings.filter(s => meant.has(s.authorId)).map(s => s.id))
   return {
     all,
-    before: measureVoices(look.before, circle).voices.map(({ contributions, words }) => ({ contributions, words })),
+    before: measureVoices(look.before, circle).voices.map(({ contributions, words }) => ({
+      contributions,
+      words,
+    })),
     network: readNetwork(look.sayings, [...look.people, ...look.staff]),
-    rhythm: rhythmOf(look.sayings.filter(s => meant.has(s.authorId)).map(s => s.at), look.timeZone, look.days),
+    rhythm: rhythmOf(
+      look.sayings.filter(s => meant.has(s.authorId)).map(s => s.at),
+      look.timeZone,
+      look.days,
+    ),
     mostAnswered: echoes.filter(e => mine.has(e.id)).slice(0, look.most),
-    unanswered: look.sayings.filter(s => mine.has(s.id) && !answered.has(s.id)).sort((a, b) => a.at - b.at).slice(0, look.most).map(s => s.id),
+    unanswered: look.sayings
+      .filter(s => mine.has(s.id) && !answered.has(s.id))
+      .sort((a, b) => a.at - b.at)
+      .slice(0, look.most)
+      .map(s => s.id),
   }
 }

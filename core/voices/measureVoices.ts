@@ -45,18 +45,55 @@ export interface Circle {
   readonly answeredElsewhere?: ReadonlySet<string>
 }
 
-interface Tally { words: number, sentences: number, syllables: number, contributions: number, depth: number, days: Set<string>, first: Map<string, number>, waits: number[], answered: Map<string, number>, answeredBy: Map<string, number>, got: number, heard: number }
+interface Tally {
+  words: number
+  sentences: number
+  syllables: number
+  contributions: number
+  depth: number
+  days: Set<string>
+  first: Map<string, number>
+  waits: number[]
+  answered: Map<string, number>
+  answeredBy: Map<string, number>
+  got: number
+  heard: number
+}
 
 /**
  * Measures who spoke, how much, and to whom. One pass over what was said; exact. Answers to oneself are no answers.
  * People other than those who are meant, and staff, are left out.
  */
 export function measureVoices(sayings: readonly Saying[], circle: Circle): AllVoices {
-  const tallies = new Map(circle.people.map((id): [string, Tally] => [id, { words: 0, sentences: 0, syllables: 0, contributions: 0, depth: 0, days: new Set(), first: new Map(), waits: [], answered: new Map(), answeredBy: new Map(), got: 0, heard: 0 }]))
+  const tallies = new Map(
+    circle.people.map((id): [string, Tally] => [
+      id,
+      {
+        words: 0,
+        sentences: 0,
+        syllables: 0,
+        contributions: 0,
+        depth: 0,
+        days: new Set(),
+        first: new Map(),
+        waits: [],
+        answered: new Map(),
+        answeredBy: new Map(),
+        got: 0,
+        heard: 0,
+      },
+    ]),
+  )
   const answered = new Set(circle.answeredElsewhere)
   let staffWords = 0
   for (const s of sayings) {
-    if (s.parentId !== null && s.answersId !== null && s.answersId !== s.authorId && (tallies.has(s.authorId) || circle.staff.has(s.authorId))) answered.add(s.parentId)
+    if (
+      s.parentId !== null &&
+      s.answersId !== null &&
+      s.answersId !== s.authorId &&
+      (tallies.has(s.authorId) || circle.staff.has(s.authorId))
+    )
+      answered.add(s.parentId)
   }
   for (const s of sayings) {
     if (circle.staff.has(s.authorId)) staffWords += s.words
@@ -78,21 +115,56 @@ export function measureVoices(sayings: readonly Saying[], circle: Circle): AllVo
     other.answeredBy.set(s.authorId, (other.answeredBy.get(s.authorId) ?? 0) + 1)
     other.got++
   }
-  const share = (part: number, of: number) => of === 0 ? null : part / of
+  const share = (part: number, of: number) => (of === 0 ? null : part / of)
   const voices = [...tallies].map(([personId, t]): Voice => {
-    const lead = [...t.first].flatMap(([activityId, at]) => { const due = circle.dueOf(activityId, personId); return due === null ? [] : [at - due] })
+    const lead = [...t.first].flatMap(([activityId, at]) => {
+      const due = circle.dueOf(activityId, personId)
+      return due === null ? [] : [at - due]
+    })
     return {
-      personId, contributions: t.contributions, words: t.words, wordsEach: share(t.words, t.contributions), sentences: t.sentences, sentenceLength: share(t.words, t.sentences), ease: readingEase(t.words, t.sentences, t.syllables),
-      daysActive: t.days.size, firstAgainstDue: median(lead), medianToAnswer: median(t.waits), depth: t.contributions === 0 ? null : t.depth,
-      answered: t.answered.size, answeredBy: t.answeredBy.size, answersGot: t.got, shareAnswered: share(t.heard, t.contributions), reciprocity: share([...t.answered.keys()].filter(id => t.answeredBy.has(id)).length, t.answered.size),
+      personId,
+      contributions: t.contributions,
+      words: t.words,
+      wordsEach: share(t.words, t.contributions),
+      sentences: t.sentences,
+      sentenceLength: share(t.words, t.sentences),
+      ease: readingEase(t.words, t.sentences, t.syllables),
+      daysActive: t.days.size,
+      firstAgainstDue: median(lead),
+      medianToAnswer: median(t.waits),
+      depth: t.contributions === 0 ? null : t.depth,
+      answered: t.answered.size,
+      answeredBy: t.answeredBy.size,
+      answersGot: t.got,
+      shareAnswered: share(t.heard, t.contributions),
+      reciprocity: share([...t.answered.keys()].filter(id => t.answeredBy.has(id)).length, t.answered.size),
     }
   })
   const words = voices.map(v => v.words)
-  const [all, contributions] = [words.reduce((a, b) => a + b, 0), voices.reduce((a, v) => a + v.contributions, 0)]
+  const [all, contributions] = [
+    words.reduce((a, b) => a + b, 0),
+    voices.reduce((a, v) => a + v.contributions, 0),
+  ]
   let [linked, mutual] = [0, 0]
-  for (const [a, t] of tallies) for (const b of new Set([...t.answered.keys(), ...t.answeredBy.keys()])) if (a < b) { linked++; if (t.answered.has(b) && t.answeredBy.has(b)) mutual++ }
+  for (const [a, t] of tallies)
+    for (const b of new Set([...t.answered.keys(), ...t.answeredBy.keys()]))
+      if (a < b) {
+        linked++
+        if (t.answered.has(b) && t.answeredBy.has(b)) mutual++
+      }
   return {
-    contributions, words: all, spoke: voices.filter(v => v.contributions > 0).length, silent: voices.filter(v => v.contributions === 0).map(v => v.personId),
-    gini: gini(words), haveHalf: haveHalf(words), shareAnswered: share([...tallies.values()].reduce((a, t) => a + t.heard, 0), contributions), reciprocity: share(mutual, linked), staffShare: share(staffWords, staffWords + all), voices,
+    contributions,
+    words: all,
+    spoke: voices.filter(v => v.contributions > 0).length,
+    silent: voices.filter(v => v.contributions === 0).map(v => v.personId),
+    gini: gini(words),
+    haveHalf: haveHalf(words),
+    shareAnswered: share(
+      [...tallies.values()].reduce((a, t) => a + t.heard, 0),
+      contributions,
+    ),
+    reciprocity: share(mutual, linked),
+    staffShare: share(staffWords, staffWords + all),
+    voices,
   }
 }

@@ -4,7 +4,11 @@ import betweennessCentrality from 'graphology-metrics/centrality/betweenness.js'
 import { seededRandom } from '../chance/seededRandom'
 import type { Saying } from './saying'
 
-export interface Answered { readonly from: string, readonly to: string, readonly times: number }
+export interface Answered {
+  readonly from: string
+  readonly to: string
+  readonly times: number
+}
 export interface Network {
   readonly edges: readonly Answered[] // who answered whom how often, most often first
   readonly betweenness: ReadonlyMap<string, number> // 0 … 1: share of shortest ways between others that lead over this person
@@ -15,11 +19,14 @@ export interface Network {
 export function answersAmong(sayings: readonly Saying[], people: ReadonlySet<string>): Answered[] {
   const times = new Map<string, Map<string, number>>()
   for (const { authorId, answersId } of sayings) {
-    if (answersId === null || answersId === authorId || !people.has(authorId) || !people.has(answersId)) continue
+    if (answersId === null || answersId === authorId || !people.has(authorId) || !people.has(answersId))
+      continue
     const to = times.get(authorId) ?? new Map<string, number>()
     times.set(authorId, to.set(answersId, (to.get(answersId) ?? 0) + 1))
   }
-  return [...times].flatMap(([from, to]) => [...to].map(([id, n]) => ({ from, to: id, times: n }))).sort((a, b) => b.times - a.times || a.from.localeCompare(b.from) || a.to.localeCompare(b.to))
+  return [...times]
+    .flatMap(([from, to]) => [...to].map(([id, n]) => ({ from, to: id, times: n })))
+    .sort((a, b) => b.times - a.times || a.from.localeCompare(b.from) || a.to.localeCompare(b.to))
 }
 
 /**
@@ -31,17 +38,31 @@ export function answersAmong(sayings: readonly Saying[], people: ReadonlySet<str
 export function readNetwork(sayings: readonly Saying[], people: readonly string[], seed = 1): Network {
   const edges = answersAmong(sayings, new Set(people))
   const [directed, either] = [new Graph({ type: 'directed' }), new Graph({ type: 'undirected' })]
-  for (const id of people) { directed.addNode(id); either.addNode(id) }
+  for (const id of people) {
+    directed.addNode(id)
+    either.addNode(id)
+  }
   for (const { from, to, times } of edges) {
     directed.addEdge(from, to, { weight: times })
     either.updateEdge(from, to, before => ({ weight: ((before.weight as number | undefined) ?? 0) + times }))
   }
-  if (edges.length === 0) return { edges, betweenness: new Map(people.map(id => [id, 0])), communities: new Map(people.map((id, i) => [id, i])) }
+  if (edges.length === 0)
+    return {
+      edges,
+      betweenness: new Map(people.map(id => [id, 0])),
+      communities: new Map(people.map((id, i) => [id, i])),
+    }
   const found = louvain(either, { getEdgeWeight: 'weight', rng: seededRandom(seed) })
   const numbers = new Map<number, number>()
   return {
     edges,
     betweenness: new Map(Object.entries(betweennessCentrality(directed, { getEdgeWeight: null }))),
-    communities: new Map(people.map((id) => { const c = found[id]!; if (!numbers.has(c)) numbers.set(c, numbers.size); return [id, numbers.get(c)!] })),
+    communities: new Map(
+      people.map(id => {
+        const c = found[id]!
+        if (!numbers.has(c)) numbers.set(c, numbers.size)
+        return [id, numbers.get(c)!]
+      }),
+    ),
   }
 }

@@ -9,7 +9,9 @@ export function countSyllables(word: string): number {
   const lower = word.toLowerCase()
   const groups = lower.match(VOWELS)?.length ?? 0
   if (groups <= 1) return 1
-  const silent = /[^aeiouy]e$/.test(lower) ? !/[^aeiouyl]le$/.test(lower) : /[^aeiouytd]ed$|[^aeiouyscxzg]es$/.test(lower)
+  const silent = /[^aeiouy]e$/.test(lower)
+    ? !/[^aeiouyl]le$/.test(lower)
+    : /[^aeiouytd]ed$|[^aeiouyscxzg]es$/.test(lower)
   return groups - (silent ? 1 : 0)
 }
 
@@ -19,4 +21,4 @@ export function countSyllables(word: string): number {
  * @returns null where there is nothing to read
  */
 export const readingEase = (words: number, sentences: number, syllables: number): number | null =>
-  words === 0 || sentences === 0 ? null : 206.835 - 1.015 * words / sentences - 84.6 * syllables / words
+  words === 0 || sentences === 0 ? null : 206.835 - (1.015 * words) / sentences - (84.6 * syllables) / words

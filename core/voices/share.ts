@@ -9,7 +9,7 @@ export function gini(figures: readonly number[]): number | null {
   const rising = [...figures].sort((a, b) => a - b)
   const [n, sum] = [rising.length, rising.reduce((s, x) => s + x, 0)]
   if (n === 0 || sum === 0) return null
-  return 2 * rising.reduce((s, x, i) => s + (i + 1) * x, 0) / (n * sum) - (n + 1) / n
+  return (2 * rising.reduce((s, x, i) => s + (i + 1) * x, 0)) / (n * sum) - (n + 1) / n
 }
 
 /** Points of the Lorenz curve, from [0, 0] to [1, 1]: the share of all that the share of people who have least has. */
@@ -17,7 +17,13 @@ export function lorenz(figures: readonly number[]): Array<readonly [people: numb
   const rising = [...figures].sort((a, b) => a - b)
   const sum = rising.reduce((s, x) => s + x, 0)
   let so = 0
-  return [[0, 0], ...rising.map((x, i): [number, number] => { so += x; return [(i + 1) / rising.length, sum === 0 ? (i + 1) / rising.length : so / sum] })]
+  return [
+    [0, 0],
+    ...rising.map((x, i): [number, number] => {
+      so += x
+      return [(i + 1) / rising.length, sum === 0 ? (i + 1) / rising.length : so / sum]
+    }),
+  ]
 }
 
 /** How many of those who have most have half of all together; 0 where there is nothing. */
@@ -26,7 +32,12 @@ export function haveHalf(figures: readonly number[]): number {
   const half = falling.reduce((s, x) => s + x, 0) / 2
   if (half === 0) return 0
   let so = 0
-  return falling.findIndex((x) => { so += x; return so >= half }) + 1
+  return (
+    falling.findIndex(x => {
+      so += x
+      return so >= half
+    }) + 1
+  )
 }
 
 /** Middle of some figures, of an even number the mean of the two middle ones; null of none. */

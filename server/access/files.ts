@@ -1,7 +1,16 @@
 import { and, eq, inArray, ne } from 'drizzle-orm'
 import type { H3Event } from 'h3'
 import type { Db } from '#server/database/client'
-import { activities, contributionFiles, contributions, enrolments, files, jointSeminars, markFiles, marks } from '#server/database/schema'
+import {
+  activities,
+  contributionFiles,
+  contributions,
+  enrolments,
+  files,
+  jointSeminars,
+  markFiles,
+  marks,
+} from '#server/database/schema'
 import { readable } from '#server/services/contributing/writePlace'
 import { isStaff, nothingHere, requireActivity } from './seminar'
 import { requirePerson } from './session'
@@ -17,8 +26,12 @@ export async function requireFileReader(event: H3Event, db: Db, file: FileRow, n
   const person = await requirePerson(event, db)
   const [maker] = await db.select().from(enrolments).where(eq(enrolments.id, file.madeBy))
   if (maker?.personId === person.id && maker.state !== 'withdrawn') return
-  const [attached] = await db.select({ id: contributions.id, activityId: contributions.activityId, state: contributions.state }).from(contributionFiles)
-    .innerJoin(contributions, eq(contributions.id, contributionFiles.contributionId)).where(eq(contributionFiles.fileId, file.id)).limit(1) // a picture of a wiki stands in many versions, all of one wiki
+  const [attached] = await db
+    .select({ id: contributions.id, activityId: contributions.activityId, state: contributions.state })
+    .from(contributionFiles)
+    .innerJoin(contributions, eq(contributions.id, contributionFiles.contributionId))
+    .where(eq(contributionFiles.fileId, file.id))
+    .limit(1) // a picture of a wiki stands in many versions, all of one wiki
   if (attached) {
     const actor = await requireActivity(event, db, attached.activityId, now)
     if (actor.activity.kind === 'wiki') {
@@ -29,15 +42,35 @@ export async function requireFileReader(event: H3Event, db: Db, file: FileRow, n
     if (!found || (found.row.state === 'withdrawn' && !isStaff(actor.enrolment))) throw nothingHere()
     return
   }
-  const [withLetter] = await db.select({ activityId: marks.activityId, enrolmentId: marks.enrolmentId, returned: marks.returned }).from(markFiles).innerJoin(marks, eq(marks.id, markFiles.markId)).where(eq(markFiles.fileId, file.id))
+  const [withLetter] = await db
+    .select({ activityId: marks.activityId, enrolmentId: marks.enrolmentId, returned: marks.returned })
+    .from(markFiles)
+    .innerJoin(marks, eq(marks.id, markFiles.markId))
+    .where(eq(markFiles.fileId, file.id))
   if (withLetter) {
     const actor = await requireActivity(event, db, withLetter.activityId, now)
     // to a student it exists once the letter it goes with has been returned to them
-    if (isStaff(actor.enrolment) || (actor.enrolment.id === withLetter.enrolmentId && withLetter.returned?.files?.some(f => f.id === file.id))) return
+    if (
+      isStaff(actor.enrolment) ||
+      (actor.enrolment.id === withLetter.enrolmentId &&
+        withLetter.returned?.files?.some(f => f.id === file.id))
+    )
+      return
     throw nothingHere()
   }
   if (!maker || !isStaff(maker)) throw nothingHere()
-  const guests = await db.selectDistinct({ id: jointSeminars.seminarId }).from(jointSeminars).innerJoin(activities, eq(activities.id, jointSeminars.activityId)).where(eq(activities.seminarId, file.seminarId))
-  const member = await db.$count(enrolments, and(eq(enrolments.personId, person.id), inArray(enrolments.seminarId, [file.seminarId, ...guests.map(g => g.id)]), ne(enrolments.state, 'withdrawn')))
+  const guests = await db
+    .selectDistinct({ id: jointSeminars.seminarId })
+    .from(jointSeminars)
+    .innerJoin(activities, eq(activities.id, jointSeminars.activityId))
+    .where(eq(activities.seminarId, file.seminarId))
+  const member = await db.$count(
+    enrolments,
+    and(
+      eq(enrolments.personId, person.id),
+      inArray(enrolments.seminarId, [file.seminarId, ...guests.map(g => g.id)]),
+      ne(enrolments.state, 'withdrawn'),
+    ),
+  )
   if (member === 0) throw nothingHere()
 }

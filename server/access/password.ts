@@ -7,7 +7,11 @@ export const OPEN_COST = { ...COST, N: 2 ** 8, p: 1 }
 const KEY_BYTES = 32
 
 const derive = (password: string, salt: Buffer, cost = COST): Promise<Buffer> =>
-  new Promise((resolve, reject) => scrypt(password.normalize('NFKC'), salt, KEY_BYTES, cost, (error, key) => error ? reject(error) : resolve(key)))
+  new Promise((resolve, reject) =>
+    scrypt(password.normalize('NFKC'), salt, KEY_BYTES, cost, (error, key) =>
+      error ? reject(error) : resolve(key),
+    ),
+  )
 
 /** Hash to store: `scrypt$N$r$p$salt$key`, so that the cost can be raised later. */
 export async function hashPassword(password: string, cost = COST): Promise<string> {
@@ -18,8 +22,15 @@ export async function hashPassword(password: string, cost = COST): Promise<strin
 
 /** Whether a password is the stored one. Takes as long when nothing is stored: an address is not betrayed by time. */
 export async function passwordMatches(password: string, stored: string | null): Promise<boolean> {
-  const [, N, r, p, salt, key] = (stored ?? `scrypt$${COST.N}$${COST.r}$${COST.p}$AAAAAAAAAAAAAAAAAAAAAA$`).split('$')
-  const derived = await derive(password, Buffer.from(salt!, 'base64url'), { N: Number(N), r: Number(r), p: Number(p), maxmem: COST.maxmem })
+  const [, N, r, p, salt, key] = (
+    stored ?? `scrypt$${COST.N}$${COST.r}$${COST.p}$AAAAAAAAAAAAAAAAAAAAAA$`
+  ).split('$')
+  const derived = await derive(password, Buffer.from(salt!, 'base64url'), {
+    N: Number(N),
+    r: Number(r),
+    p: Number(p),
+    maxmem: COST.maxmem,
+  })
   const expected = Buffer.from(key!, 'base64url')
   return expected.length === derived.length && timingSafeEqual(expected, derived)
 }

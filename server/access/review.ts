@@ -30,7 +30,13 @@ export async function requireReceiver(event: H3Event, db: Db, receivedId: string
 }
 
 /** One allocation of an activity, to those who moderate it. */
-export async function requireModerator(event: H3Event, db: Db, activityId: string, allocationId: string, now: Date) {
+export async function requireModerator(
+  event: H3Event,
+  db: Db,
+  activityId: string,
+  allocationId: string,
+  now: Date,
+) {
   const actor = await requireMarker(event, db, activityId, now)
   const [allocation] = await db.select().from(allocations).where(eq(allocations.id, allocationId))
   if (!allocation || allocation.activityId !== activityId) throw nothingHere()

@@ -1,7 +1,17 @@
 import { and, eq, inArray, ne } from 'drizzle-orm'
 import type { H3Event } from 'h3'
 import type { Db } from '#server/database/client'
-import { activities, contributions, enrolments, groupMembers, groups, jointSeminars, persons, rubrics, seminars } from '#server/database/schema'
+import {
+  activities,
+  contributions,
+  enrolments,
+  groupMembers,
+  groups,
+  jointSeminars,
+  persons,
+  rubrics,
+  seminars,
+} from '#server/database/schema'
 import { isMeant } from '#core/planning/audience'
 import { Problem } from '#server/http/problem'
 import { actingAs, requirePerson, type Person } from './session'
@@ -11,20 +21,35 @@ export type Seminar = typeof seminars.$inferSelect
 export type ActivityRow = typeof activities.$inferSelect
 
 /** Who asks, and as what. */
-export interface Actor { readonly person: Person, readonly enrolment: Enrolment, readonly seminar: Seminar, readonly studentsEye: boolean }
+export interface Actor {
+  readonly person: Person
+  readonly enrolment: Enrolment
+  readonly seminar: Seminar
+  readonly studentsEye: boolean
+}
 
-export const isStaff = (enrolment: Pick<Enrolment, 'role'>): boolean => enrolment.role === 'instructor' || enrolment.role === 'assistant'
+export const isStaff = (enrolment: Pick<Enrolment, 'role'>): boolean =>
+  enrolment.role === 'instructor' || enrolment.role === 'assistant'
 
 // One sentence for "is not there" and "is not yours": the difference would tell outsiders what exists.
-const nothingHere = () => new Problem(404, 'notFound', 'There is nothing at this address, or it is not open to you.')
+const nothingHere = () =>
+  new Problem(404, 'notFound', 'There is nothing at this address, or it is not open to you.')
 const notYours = (sentence: string) => new Problem(403, 'forbidden', sentence)
 
 /** The signed-in person's place in a seminar. Withdrawn people are out. */
 export async function requireMember(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
   const person = await requirePerson(event, db)
-  const [row] = await db.select({ enrolment: enrolments, seminar: seminars }).from(enrolments)
+  const [row] = await db
+    .select({ enrolment: enrolments, seminar: seminars })
+    .from(enrolments)
     .innerJoin(seminars, eq(seminars.id, enrolments.seminarId))
-    .where(and(eq(enrolments.seminarId, seminarId), eq(enrolments.personId, person.id), ne(enrolments.state, 'withdrawn')))
+    .where(
+      and(
+        eq(enrolments.seminarId, seminarId),
+        eq(enrolments.personId, person.id),
+        ne(enrolments.state, 'withdrawn'),
+      ),
+    )
   if (!row) throw nothingHere()
   return await throughStudentsEye(event, db, { person, ...row, studentsEye: false })
 }
@@ -34,19 +59,41 @@ async function throughStudentsEye(event: H3Event, db: Db, actor: Actor): Promise
   if (!isStaff(actor.enrolment)) return actor
   const eye = await actingAs(event, db)
   if (!eye) return actor
-  const [practice] = await db.select({ enrolment: enrolments, person: persons }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId))
-    .where(and(eq(enrolments.id, eye), eq(enrolments.seminarId, actor.seminar.id), eq(persons.practiceOf, actor.person.id)))
+  const [practice] = await db
+    .select({ enrolment: enrolments, person: persons })
+    .from(enrolments)
+    .innerJoin(persons, eq(persons.id, enrolments.personId))
+    .where(
+      and(
+        eq(enrolments.id, eye),
+        eq(enrolments.seminarId, actor.seminar.id),
+        eq(persons.practiceOf, actor.person.id),
+      ),
+    )
   if (!practice) return actor
   const { id, name, givenName, familyName } = practice.person
-  return { ...actor, person: { id, name, givenName, familyName, foundsSeminars: false }, enrolment: practice.enrolment, studentsEye: true }
+  return {
+    ...actor,
+    person: { id, name, givenName, familyName, foundsSeminars: false },
+    enrolment: practice.enrolment,
+    studentsEye: true,
+  }
 }
 
 /** A member as themselves, also while they look through a practice student's eyes. */
 export async function requireOwnSelf(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
   const person = await requirePerson(event, db)
-  const [row] = await db.select({ enrolment: enrolments, seminar: seminars }).from(enrolments)
+  const [row] = await db
+    .select({ enrolment: enrolments, seminar: seminars })
+    .from(enrolments)
     .innerJoin(seminars, eq(seminars.id, enrolments.seminarId))
-    .where(and(eq(enrolments.seminarId, seminarId), eq(enrolments.personId, person.id), ne(enrolments.state, 'withdrawn')))
+    .where(
+      and(
+        eq(enrolments.seminarId, seminarId),
+        eq(enrolments.personId, person.id),
+        ne(enrolments.state, 'withdrawn'),
+      ),
+    )
   if (!row) throw nothingHere()
   return { person, ...row, studentsEye: false }
 }
@@ -54,36 +101,56 @@ export async function requireOwnSelf(event: H3Event, db: Db, seminarId: string):
 /** Someone who manages the seminar: its settings, people, groups and plan. Assistants mark; they do not manage. */
 export async function requireInstructor(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
   const actor = await requireMember(event, db, seminarId)
-  if (actor.enrolment.role !== 'instructor') throw notYours('Only the instructor of this seminar can do this.')
+  if (actor.enrolment.role !== 'instructor')
+    throw notYours('Only the instructor of this seminar can do this.')
   return actor
 }
 
 /** A manager who changes something: an archived seminar is read, not changed. */
 export async function requireManager(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
   const actor = await requireInstructor(event, db, seminarId)
-  if (actor.seminar.state === 'archived') throw new Problem(409, 'archived', 'This seminar is archived. Bring it back in its settings to change it.')
+  if (actor.seminar.state === 'archived')
+    throw new Problem(
+      409,
+      'archived',
+      'This seminar is archived. Bring it back in its settings to change it.',
+    )
   return actor
 }
 
 /** The activity, to someone who plans it. */
-export async function requirePlanner(event: H3Event, db: Db, activityId: string, change = true): Promise<Actor & { readonly activity: ActivityRow }> {
+export async function requirePlanner(
+  event: H3Event,
+  db: Db,
+  activityId: string,
+  change = true,
+): Promise<Actor & { readonly activity: ActivityRow }> {
   await requirePerson(event, db)
   const [activity] = await db.select().from(activities).where(eq(activities.id, activityId))
   if (!activity) throw nothingHere()
   const member = await requireMember(event, db, activity.seminarId)
-  if (!isStaff(member.enrolment) && !(await isOpenTo(db, member, activity, new Date(8.64e15)))) throw nothingHere()
-  const actor = change ? await requireManager(event, db, activity.seminarId) : await requireInstructor(event, db, activity.seminarId)
+  if (!isStaff(member.enrolment) && !(await isOpenTo(db, member, activity, new Date(8.64e15))))
+    throw nothingHere()
+  const actor = change
+    ? await requireManager(event, db, activity.seminarId)
+    : await requireInstructor(event, db, activity.seminarId)
   return { ...actor, activity }
 }
 
 /** Whether a member who is not staff may know of the activity. */
 async function isOpenTo(db: Db, { enrolment }: Actor, activity: ActivityRow, now: Date): Promise<boolean> {
-  return activity.state === 'published' && !activity.isTemplate && activity.opensAt <= now && await isMeantFor(db, activity, enrolment)
+  return (
+    activity.state === 'published' &&
+    !activity.isTemplate &&
+    activity.opensAt <= now &&
+    (await isMeantFor(db, activity, enrolment))
+  )
 }
 
 export async function requireStaff(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
   const actor = await requireMember(event, db, seminarId)
-  if (!isStaff(actor.enrolment)) throw notYours('Only the instructor and assistants of this seminar can do this.')
+  if (!isStaff(actor.enrolment))
+    throw notYours('Only the instructor and assistants of this seminar can do this.')
   return actor
 }
 
@@ -102,7 +169,12 @@ export async function requireCorrespondent(event: H3Event, db: Db, seminarId: st
 }
 
 /** The activity, to a member who may know of it: everyone but staff waits until it is published and has opened. */
-export async function requireActivity(event: H3Event, db: Db, activityId: string, now: Date): Promise<Actor & { readonly activity: ActivityRow }> {
+export async function requireActivity(
+  event: H3Event,
+  db: Db,
+  activityId: string,
+  now: Date,
+): Promise<Actor & { readonly activity: ActivityRow }> {
   await requirePerson(event, db)
   const [activity] = await db.select().from(activities).where(eq(activities.id, activityId))
   if (!activity) throw nothingHere()
@@ -114,11 +186,27 @@ export async function requireActivity(event: H3Event, db: Db, activityId: string
 /** The person's place among those who take part: in the activity's own seminar, or in one that has joined it. Time and term are the home's. */
 async function requirePlaceIn(event: H3Event, db: Db, activity: ActivityRow): Promise<Actor> {
   const person = await requirePerson(event, db)
-  const joint = await db.select({ seminarId: jointSeminars.seminarId }).from(jointSeminars).where(eq(jointSeminars.activityId, activity.id))
-  const guests = joint.length > 0
-    ? await db.select({ seminarId: enrolments.seminarId }).from(enrolments).where(and(eq(enrolments.personId, person.id), inArray(enrolments.seminarId, [activity.seminarId, ...joint.map(j => j.seminarId)]), ne(enrolments.state, 'withdrawn')))
-    : []
-  const seminarId = guests.length === 0 || guests.some(g => g.seminarId === activity.seminarId) ? activity.seminarId : guests[0]!.seminarId
+  const joint = await db
+    .select({ seminarId: jointSeminars.seminarId })
+    .from(jointSeminars)
+    .where(eq(jointSeminars.activityId, activity.id))
+  const guests =
+    joint.length > 0
+      ? await db
+          .select({ seminarId: enrolments.seminarId })
+          .from(enrolments)
+          .where(
+            and(
+              eq(enrolments.personId, person.id),
+              inArray(enrolments.seminarId, [activity.seminarId, ...joint.map(j => j.seminarId)]),
+              ne(enrolments.state, 'withdrawn'),
+            ),
+          )
+      : []
+  const seminarId =
+    guests.length === 0 || guests.some(g => g.seminarId === activity.seminarId)
+      ? activity.seminarId
+      : guests[0]!.seminarId
   const actor = await requireMember(event, db, seminarId)
   if (seminarId === activity.seminarId) return actor
   const [home] = await db.select().from(seminars).where(eq(seminars.id, activity.seminarId))
@@ -126,28 +214,51 @@ async function requirePlaceIn(event: H3Event, db: Db, activity: ActivityRow): Pr
 }
 
 /** Whether the activity is meant for a member: observers see what everyone sees, a practice student sees all there is. */
-export async function isMeantFor(db: Db, activity: Pick<ActivityRow, 'audience' | 'seminarId'>, enrolment: Enrolment): Promise<boolean> {
+export async function isMeantFor(
+  db: Db,
+  activity: Pick<ActivityRow, 'audience' | 'seminarId'>,
+  enrolment: Enrolment,
+): Promise<boolean> {
   const { audience } = activity
   if (enrolment.seminarId !== activity.seminarId) return true // a joint seminar takes part as a whole
-  if (audience.kind === 'everyone' || enrolment.state === 'practice' || enrolment.role !== 'student') return true
+  if (audience.kind === 'everyone' || enrolment.state === 'practice' || enrolment.role !== 'student')
+    return true
   const planId = audience.kind === 'groups' ? audience.groupPlanId : null
   const [own, all] = planId
     ? await Promise.all([
-        db.select({ id: groupMembers.groupId }).from(groupMembers).where(and(eq(groupMembers.enrolmentId, enrolment.id), eq(groupMembers.groupPlanId, planId))),
+        db
+          .select({ id: groupMembers.groupId })
+          .from(groupMembers)
+          .where(and(eq(groupMembers.enrolmentId, enrolment.id), eq(groupMembers.groupPlanId, planId))),
         db.select({ id: groups.id }).from(groups).where(eq(groups.groupPlanId, planId)),
       ])
     : [[], []]
-  return isMeant(audience, { enrolmentId: enrolment.id, sectionId: enrolment.sectionId, groupIds: own.map(g => g.id) }, all.map(g => g.id))
+  return isMeant(
+    audience,
+    { enrolmentId: enrolment.id, sectionId: enrolment.sectionId, groupIds: own.map(g => g.id) },
+    all.map(g => g.id),
+  )
 }
 
-export async function requireMarker(event: H3Event, db: Db, activityId: string, now: Date): Promise<Actor & { readonly activity: ActivityRow }> {
+export async function requireMarker(
+  event: H3Event,
+  db: Db,
+  activityId: string,
+  now: Date,
+): Promise<Actor & { readonly activity: ActivityRow }> {
   const actor = await requireActivity(event, db, activityId, now)
-  if (!isStaff(actor.enrolment)) throw notYours('Marks are made by the instructor and assistants of this seminar.')
+  if (!isStaff(actor.enrolment))
+    throw notYours('Marks are made by the instructor and assistants of this seminar.')
   return actor
 }
 
 /** Someone who may add to the activity: staff and students, not observers. */
-export async function requireContributor(event: H3Event, db: Db, activityId: string, now: Date): Promise<Actor & { readonly activity: ActivityRow }> {
+export async function requireContributor(
+  event: H3Event,
+  db: Db,
+  activityId: string,
+  now: Date,
+): Promise<Actor & { readonly activity: ActivityRow }> {
   const actor = await requireActivity(event, db, activityId, now)
   requireMayWrite(actor)
   return actor
@@ -155,8 +266,14 @@ export async function requireContributor(event: H3Event, db: Db, activityId: str
 
 /** Refuses whoever only reads, and everyone once a seminar is over: by whatever door they came. */
 export function requireMayWrite({ enrolment, seminar }: Pick<Actor, 'enrolment' | 'seminar'>): void {
-  if (enrolment.role === 'observer') throw notYours('As an observer you can read here; writing is for the seminar.')
-  if (seminar.state === 'archived') throw new Problem(409, 'archived', 'This seminar is over and archived: it can be read, nothing is added any more.')
+  if (enrolment.role === 'observer')
+    throw notYours('As an observer you can read here; writing is for the seminar.')
+  if (seminar.state === 'archived')
+    throw new Problem(
+      409,
+      'archived',
+      'This seminar is over and archived: it can be read, nothing is added any more.',
+    )
 }
 
 /** The contribution with its activity, to someone who may write here; what may be done with it, its service decides. */
@@ -171,26 +288,49 @@ export async function requireContribution(event: H3Event, db: Db, contributionId
 /** The contribution to staff, who see what was changed in it. A draft is nobody's but its author's. */
 export async function requireContributionMarker(event: H3Event, db: Db, contributionId: string, now: Date) {
   const actor = await requireContribution(event, db, contributionId, now)
-  if (!isStaff(actor.enrolment)) throw notYours('Earlier texts are for the instructor and assistants of this seminar.')
+  if (!isStaff(actor.enrolment))
+    throw notYours('Earlier texts are for the instructor and assistants of this seminar.')
   if (actor.contribution.state === 'draft' || actor.contribution.state === 'scheduled') throw nothingHere()
   return actor
 }
 
 /** Someone who keeps the library a rubric is in; assistants read and export. */
-export async function requireRubricOwner(event: H3Event, db: Db, rubricId: string, change: boolean): Promise<Actor> {
+export async function requireRubricOwner(
+  event: H3Event,
+  db: Db,
+  rubricId: string,
+  change: boolean,
+): Promise<Actor> {
   await requirePerson(event, db)
-  const [rubric] = await db.select({ seminarId: rubrics.seminarId }).from(rubrics).where(eq(rubrics.id, rubricId))
+  const [rubric] = await db
+    .select({ seminarId: rubrics.seminarId })
+    .from(rubrics)
+    .where(eq(rubrics.id, rubricId))
   if (!rubric) throw nothingHere()
   return change ? requireManager(event, db, rubric.seminarId) : requireStaff(event, db, rubric.seminarId)
 }
 
 /** Whether somebody may know of an activity, where there is no request to ask: a feed is read without signing in. */
-export async function mayKnowOf(db: Db, activity: ActivityRow, enrolment: Enrolment, now: Date): Promise<boolean> {
+export async function mayKnowOf(
+  db: Db,
+  activity: ActivityRow,
+  enrolment: Enrolment,
+  now: Date,
+): Promise<boolean> {
   if (enrolment.seminarId !== activity.seminarId) {
-    const joined = await db.$count(jointSeminars, and(eq(jointSeminars.activityId, activity.id), eq(jointSeminars.seminarId, enrolment.seminarId)))
+    const joined = await db.$count(
+      jointSeminars,
+      and(eq(jointSeminars.activityId, activity.id), eq(jointSeminars.seminarId, enrolment.seminarId)),
+    )
     if (joined === 0) return false
   }
-  return isStaff(enrolment) || (activity.state === 'published' && !activity.isTemplate && activity.opensAt <= now && await isMeantFor(db, activity, enrolment))
+  return (
+    isStaff(enrolment) ||
+    (activity.state === 'published' &&
+      !activity.isTemplate &&
+      activity.opensAt <= now &&
+      (await isMeantFor(db, activity, enrolment)))
+  )
 }
 
 export { nothingHere, notYours }

@@ -7,25 +7,47 @@ import { nothingHere, requireActivity, requireContributor, type Actor, type Acti
 import { requirePerson } from './session'
 
 /** The activity a page is in, to somebody who may know of it; whether they may read this page, its wiki's policy says in the service. */
-export async function requirePageReader(event: H3Event, db: Db, pageId: string, now: Date): Promise<Actor & { readonly activity: ActivityRow }> {
+export async function requirePageReader(
+  event: H3Event,
+  db: Db,
+  pageId: string,
+  now: Date,
+): Promise<Actor & { readonly activity: ActivityRow }> {
   return requireActivity(event, db, await activityOf(event, db, pageId), now)
 }
 
 /** The same for somebody who may add to it: not an observer, and not once the seminar is archived. */
-export async function requirePageWriter(event: H3Event, db: Db, pageId: string, now: Date): Promise<Actor & { readonly activity: ActivityRow }> {
+export async function requirePageWriter(
+  event: H3Event,
+  db: Db,
+  pageId: string,
+  now: Date,
+): Promise<Actor & { readonly activity: ActivityRow }> {
   return requireContributor(event, db, await activityOf(event, db, pageId), now)
 }
 
 async function activityOf(event: H3Event, db: Db, pageId: string): Promise<string> {
   await requirePerson(event, db)
-  const [page] = await db.select({ activityId: wikiPages.activityId }).from(wikiPages).where(eq(wikiPages.id, pageId))
+  const [page] = await db
+    .select({ activityId: wikiPages.activityId })
+    .from(wikiPages)
+    .where(eq(wikiPages.id, pageId))
   if (!page) throw nothingHere()
   return page.activityId
 }
 
 /** Whether what came with a version of a page is open to somebody: whoever may read the page may see its pictures. */
-export async function mayReadVersion(db: Db, actor: Actor & { readonly activity: ActivityRow }, versionId: string, now: Date): Promise<boolean> {
-  const [page] = await db.select({ groupId: wikiPages.groupId, trialBy: wikiPages.trialBy }).from(pageVersions).innerJoin(wikiPages, eq(wikiPages.id, pageVersions.pageId)).where(eq(pageVersions.id, versionId))
+export async function mayReadVersion(
+  db: Db,
+  actor: Actor & { readonly activity: ActivityRow },
+  versionId: string,
+  now: Date,
+): Promise<boolean> {
+  const [page] = await db
+    .select({ groupId: wikiPages.groupId, trialBy: wikiPages.trialBy })
+    .from(pageVersions)
+    .innerJoin(wikiPages, eq(wikiPages.id, pageVersions.pageId))
+    .where(eq(pageVersions.id, versionId))
   if (!page) return false
   const room = await wikiRoom(db, actor, now)
   return mayReach(room, page) && room.reach(page.groupId).read

@@ -30,28 +30,70 @@ describe('closing questions', () => {
   })
   afterAll(() => world.close())
   const path = (id: string) => `/api/activities/${id}/closing`
-  const ask = async (id: string, named: boolean, more: object = {}) => ines.json<ClosingView>('PUT', path(id), { questions, named, opensAt: hours(-1), closesAt: hours(1), baseVersion: null, ...more })
-  const answer = (who: string, id: string, n: number) => students.get(who)!.json<ClosingView>('PUT', `${path(id)}/answers`, { answers: { [scale]: n % 5 + 1, [choice]: [n % 3], [open]: `Words ${n}` } })
-  const stored = async (id: string) => (await world.db.select().from(t.closingRounds).where(eq(t.closingRounds.activityId, id)))[0]!
+  const ask = async (id: string, named: boolean, more: object = {}) =>
+    ines.json<ClosingView>('PUT', path(id), {
+      questions,
+      named,
+      opensAt: hours(-1),
+      closesAt: hours(1),
+      baseVersion: null,
+      ...more,
+    })
+  const answer = (who: string, id: string, n: number) =>
+    students
+      .get(who)!
+      .json<ClosingView>('PUT', `${path(id)}/answers`, {
+        answers: { [scale]: (n % 5) + 1, [choice]: [n % 3], [open]: `Words ${n}` },
+      })
+  const stored = async (id: string) =>
+    (await world.db.select().from(t.closingRounds).where(eq(t.closingRounds.activityId, id)))[0]!
 
   it('without names leave nothing that ties an answer to who gave it: not by order, by time, by id, nor by what was stored beside it', async () => {
     const order = WHO.map((who, n) => ({ who, n }))
     const random = seededRandom(4)
     const other = [...order].sort(() => random() - 0.5)
     const before = await snapshot()
-    for (const [id, list] of [[world.dredge.id, order], [world.calm.id, other]] as const) {
+    for (const [id, list] of [
+      [world.dredge.id, order],
+      [world.calm.id, other],
+    ] as const) {
       expect((await ask(id, false)).status).toBe(200)
-      for (const { who, n } of list) expect((await answer(who, id, n)).body.mine).toEqual({ answered: true, answers: {} })
+      for (const { who, n } of list)
+        expect((await answer(who, id, n)).body.mine).toEqual({ answered: true, answers: {} })
     }
     // the same people with the same answers, in whatever order they came, are the same row
     const [a, b] = [await stored(world.dredge.id), await stored(world.calm.id)]
     expect(a.takers).toEqual([...a.takers].sort())
-    expect({ takers: b.takers, urns: JSON.stringify(b.urns) }).toEqual({ takers: a.takers, urns: JSON.stringify(a.urns) })
+    expect({ takers: b.takers, urns: JSON.stringify(b.urns) }).toEqual({
+      takers: a.takers,
+      urns: JSON.stringify(a.urns),
+    })
     // and nothing else was written anywhere by answering
     const after = await snapshot()
-    expect(Object.entries(after).filter(([table, n]) => n !== before[table]).map(([table]) => table)).toEqual(['closing_rounds'])
-    const row = JSON.stringify((await world.db.execute(sql`select to_jsonb(r) as row from closing_rounds r where activity_id = ${world.dredge.id}`))[0])
-    expect(Object.keys((JSON.parse(row) as { row: object }).row).sort()).toEqual(['activity_id', 'closes_at', 'named', 'opens_at', 'questions', 'seminar_id', 'takers', 'told_at', 'urns', 'version'])
+    expect(
+      Object.entries(after)
+        .filter(([table, n]) => n !== before[table])
+        .map(([table]) => table),
+    ).toEqual(['closing_rounds'])
+    const row = JSON.stringify(
+      (
+        await world.db.execute(
+          sql`select to_jsonb(r) as row from closing_rounds r where activity_id = ${world.dredge.id}`,
+        )
+      )[0],
+    )
+    expect(Object.keys((JSON.parse(row) as { row: object }).row).sort()).toEqual([
+      'activity_id',
+      'closes_at',
+      'named',
+      'opens_at',
+      'questions',
+      'seminar_id',
+      'takers',
+      'told_at',
+      'urns',
+      'version',
+    ])
     // answered once, however often it is sent
     const again = await answer('liv', world.dredge.id, 3)
     expect(again.status).toBe(200)
@@ -60,9 +102,14 @@ describe('closing questions', () => {
 
   /** Rows of every table; but sign-ins, and what the queue tells of when questions open, which is not answering. */
   async function snapshot(): Promise<Record<string, number>> {
-    const tables = await world.db.execute<{ name: string }>(sql`select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE' and table_name not in ('sessions', 'sign_in_attempts', 'notices', 'mails') order by 1`)
+    const tables = await world.db.execute<{ name: string }>(
+      sql`select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE' and table_name not in ('sessions', 'sign_in_attempts', 'notices', 'mails') order by 1`,
+    )
     const out: Record<string, number> = {}
-    for (const { name } of tables) out[name] = (await world.db.execute<{ n: number }>(sql`select count(*)::int as n from ${sql.identifier(name)}`))[0]!.n
+    for (const { name } of tables)
+      out[name] = (
+        await world.db.execute<{ n: number }>(sql`select count(*)::int as n from ${sql.identifier(name)}`)
+      )[0]!.n
     return out
   }
 
@@ -70,22 +117,40 @@ describe('closing questions', () => {
     const view = (await ines.json<ClosingView>('GET', path(world.dredge.id))).body
     expect(view.staff).toMatchObject({ answered: 6, results: null, people: [], mayChange: false })
     expect((await ines.send('GET', `${path(world.dredge.id)}/export`)).status).toBe(409)
-    await world.db.update(t.closingRounds).set({ closesAt: new Date(NOW - 1000) }).where(eq(t.closingRounds.activityId, world.dredge.id))
+    await world.db
+      .update(t.closingRounds)
+      .set({ closesAt: new Date(NOW - 1000) })
+      .where(eq(t.closingRounds.activityId, world.dredge.id))
     const closed = (await ines.json<ClosingView>('GET', path(world.dredge.id))).body
-    expect(closed.staff!.results).toMatchObject([{ answered: 6, counts: [2, 1, 1, 1, 1], median: 2.5 }, { counts: [2, 2, 2] }, { answered: 6, answers: WHO.map((_, n) => `Words ${n}`) }])
+    expect(closed.staff!.results).toMatchObject([
+      { answered: 6, counts: [2, 1, 1, 1, 1], median: 2.5 },
+      { counts: [2, 2, 2] },
+      { answered: 6, answers: WHO.map((_, n) => `Words ${n}`) },
+    ])
     expect(JSON.stringify(closed)).not.toContain((await world.enrolment('liv')).id)
     const csv = await (await ines.send('GET', `${path(world.dredge.id)}/export`)).text()
     expect(csv).toContain('What else?,Words 3,1')
     expect(csv).not.toMatch(/Brandt|Corvo|liv@/)
     const rows = await stored(world.dredge.id)
-    await world.db.update(t.closingRounds).set({ takers: rows.takers.slice(0, 3) }).where(eq(t.closingRounds.activityId, world.dredge.id))
+    await world.db
+      .update(t.closingRounds)
+      .set({ takers: rows.takers.slice(0, 3) })
+      .where(eq(t.closingRounds.activityId, world.dredge.id))
     expect((await ines.json<ClosingView>('GET', path(world.dredge.id))).body.staff!.results).toBeNull()
     expect((await answer('liv', world.dredge.id, 1)).body).toMatchObject({ code: 'closed' })
   })
 
   it('stand as they are from the first answer on, names and all; the end can be moved', async () => {
     const now = (await ines.json<ClosingView>('GET', path(world.calm.id))).body
-    const change = (more: object) => ines.json<{ code?: string }>('PUT', path(world.calm.id), { questions, named: false, opensAt: now.round!.opensAt, closesAt: now.round!.closesAt, baseVersion: now.round!.version, ...more })
+    const change = (more: object) =>
+      ines.json<{ code?: string }>('PUT', path(world.calm.id), {
+        questions,
+        named: false,
+        opensAt: now.round!.opensAt,
+        closesAt: now.round!.closesAt,
+        baseVersion: now.round!.version,
+        ...more,
+      })
     expect((await change({ named: true })).body.code).toBe('answered')
     expect((await change({ questions: questions.slice(1) })).body.code).toBe('answered')
     expect((await ines.send('DELETE', path(world.calm.id))).status).toBe(409)
@@ -96,29 +161,83 @@ describe('closing questions', () => {
   it('with names can be changed until they close, and say who answered what', async () => {
     expect((await ask(world.roll.id, true)).status).toBe(200)
     await answer('liv', world.roll.id, 0)
-    expect((await answer('liv', world.roll.id, 4)).body.mine).toMatchObject({ answered: true, answers: { [scale]: 5 } })
+    expect((await answer('liv', world.roll.id, 4)).body.mine).toMatchObject({
+      answered: true,
+      answers: { [scale]: 5 },
+    })
     const view = (await ines.json<ClosingView>('GET', path(world.roll.id))).body
-    expect(view.staff).toMatchObject({ answered: 1, people: [{ name: 'Liv Brandt', answers: { [scale]: 5, [open]: 'Words 4' } }] })
-    expect((await students.get('nico')!.json<ClosingView>('GET', path(world.roll.id))).body).toMatchObject({ staff: null, mine: { answered: false, answers: {} } })
-    expect(await (await ines.send('GET', `${path(world.roll.id)}/export`)).text()).toContain('Liv Brandt,5,two,Words 4')
+    expect(view.staff).toMatchObject({
+      answered: 1,
+      people: [{ name: 'Liv Brandt', answers: { [scale]: 5, [open]: 'Words 4' } }],
+    })
+    expect((await students.get('nico')!.json<ClosingView>('GET', path(world.roll.id))).body).toMatchObject({
+      staff: null,
+      mine: { answered: false, answers: {} },
+    })
+    expect(await (await ines.send('GET', `${path(world.roll.id)}/export`)).text()).toContain(
+      'Liv Brandt,5,two,Words 4',
+    )
   })
 
   it('come, in figures of chance and in the demo, to what the database makes of the stored answers', async () => {
     const random = seededRandom(9)
-    const students = await world.db.select({ id: t.enrolments.id }).from(t.enrolments).where(and(eq(t.enrolments.seminarId, world.seminar.id), eq(t.enrolments.role, 'student'), eq(t.enrolments.state, 'active'))).orderBy(t.enrolments.id)
-    const any = () => ({ ...random() < 0.9 && { [scale]: 1 + Math.floor(random() * 5) }, ...random() < 0.8 && { [choice]: [0, 1, 2].filter(() => random() < 0.5) }, ...random() < 0.7 && { [open]: `The ${['tide', 'toll', 'wall'][Math.floor(random() * 3)]!} and the tide` } })
+    const students = await world.db
+      .select({ id: t.enrolments.id })
+      .from(t.enrolments)
+      .where(
+        and(
+          eq(t.enrolments.seminarId, world.seminar.id),
+          eq(t.enrolments.role, 'student'),
+          eq(t.enrolments.state, 'active'),
+        ),
+      )
+      .orderBy(t.enrolments.id)
+    const any = () => ({
+      ...(random() < 0.9 && { [scale]: 1 + Math.floor(random() * 5) }),
+      ...(random() < 0.8 && { [choice]: [0, 1, 2].filter(() => random() < 0.5) }),
+      ...(random() < 0.7 && {
+        [open]: `The ${['tide', 'toll', 'wall'][Math.floor(random() * 3)]!} and the tide`,
+      }),
+    })
     const given = students.map(({ id }) => ({ id, answers: keptAnswers(questions, any()) }))
-    const urns = Object.fromEntries(questions.map(q => [q.id, given.flatMap(g => g.answers[q.id] === undefined ? [] : [g.answers[q.id]!])]))
-    await world.db.update(t.closingRounds).set({ questions, takers: given.map(g => g.id), urns, closesAt: new Date(NOW - 1000) }).where(eq(t.closingRounds.activityId, world.calm.id))
+    const urns = Object.fromEntries(
+      questions.map(q => [
+        q.id,
+        given.flatMap(g => (g.answers[q.id] === undefined ? [] : [g.answers[q.id]!])),
+      ]),
+    )
+    await world.db
+      .update(t.closingRounds)
+      .set({ questions, takers: given.map(g => g.id), urns, closesAt: new Date(NOW - 1000) })
+      .where(eq(t.closingRounds.activityId, world.calm.id))
     await world.db.delete(t.closingAnswers).where(eq(t.closingAnswers.activityId, world.roll.id))
-    await world.db.insert(t.closingAnswers).values(given.map(g => ({ activityId: world.roll.id, seminarId: world.seminar.id, enrolmentId: g.id, answers: g.answers, handedInAt: new Date(NOW) })))
-    const rounds = await world.db.select().from(t.closingRounds).where(eq(t.closingRounds.seminarId, world.seminar.id))
+    await world.db
+      .insert(t.closingAnswers)
+      .values(
+        given.map(g => ({
+          activityId: world.roll.id,
+          seminarId: world.seminar.id,
+          enrolmentId: g.id,
+          answers: g.answers,
+          handedInAt: new Date(NOW),
+        })),
+      )
+    const rounds = await world.db
+      .select()
+      .from(t.closingRounds)
+      .where(eq(t.closingRounds.seminarId, world.seminar.id))
     let compared = 0
     for (const round of rounds) {
       const { staff } = (await ines.json<ClosingView>('GET', path(round.activityId))).body
       if (!staff?.results) continue
       for (const [i, q] of round.questions.entries()) {
-        const [row] = await world.db.execute<{ n: number, mean: number | null, median: number | null, counts: Array<{ place: number, n: number }> | null, texts: string[] | null }>(sql`
+        const [row] = await world.db.execute<{
+          n: number
+          mean: number | null
+          median: number | null
+          counts: Array<{ place: number; n: number }> | null
+          texts: string[] | null
+        }>(sql`
           with given as (
             select a.value from closing_rounds r cross join lateral jsonb_array_elements(r.urns -> ${q.id}) a(value) where r.activity_id = ${round.activityId} and not r.named
             union all select a.answers -> ${q.id} from closing_answers a join closing_rounds r using (activity_id) where a.activity_id = ${round.activityId} and r.named and a.answers ? ${q.id}),
@@ -127,11 +246,22 @@ describe('closing questions', () => {
             (select json_agg(json_build_object('place', place, 'n', n)) from (select place, count(*)::int as n from places group by 1) x) as counts, (select json_agg(value #>> '{}') from given where jsonb_typeof(value) = 'string') as texts`)
         const r = staff.results[i]!
         expect([q.text, r.answered]).toEqual([q.text, row!.n])
-        if (r.kind === 'open') expect(r.answers).toEqual([...row!.texts ?? []].sort())
-        else expect(r.counts).toEqual(r.counts.map((_, at) => row!.counts?.find(c => c.place === (r.kind === 'scale' ? at + 1 : at))?.n ?? 0))
-        if (r.kind === 'scale') expect([r.mean?.toFixed(9) ?? null, r.median]).toEqual([row!.mean?.toFixed(9) ?? null, row!.median])
+        if (r.kind === 'open') expect(r.answers).toEqual([...(row!.texts ?? [])].sort())
+        else
+          expect(r.counts).toEqual(
+            r.counts.map(
+              (_, at) => row!.counts?.find(c => c.place === (r.kind === 'scale' ? at + 1 : at))?.n ?? 0,
+            ),
+          )
+        if (r.kind === 'scale')
+          expect([r.mean?.toFixed(9) ?? null, r.median]).toEqual([row!.mean?.toFixed(9) ?? null, row!.median])
         // the list takes the forms of a word together: of words of one form it is their count
-        if (r.kind === 'open') for (const w of r.words.filter(x => ['tide', 'toll', 'wall'].includes(x.word) && q.id === open)) expect([w.word, w.answers]).toEqual([w.word, row!.texts!.filter(text => text.split(' ').includes(w.word)).length])
+        if (r.kind === 'open')
+          for (const w of r.words.filter(x => ['tide', 'toll', 'wall'].includes(x.word) && q.id === open))
+            expect([w.word, w.answers]).toEqual([
+              w.word,
+              row!.texts!.filter(text => text.split(' ').includes(w.word)).length,
+            ])
         compared++
       }
     }

@@ -7,7 +7,14 @@ import { atTheDesk, type Desk, type Refusal } from '#server/testing/marker'
 import { TEST_NOW, type Client } from '#server/testing/server'
 import { doc, testWorld, words, type World } from '#server/testing/world'
 import type { ActivityView } from '#shared/contributing/activity'
-import type { DeskView, MarkHistory, MarkingQueue, MoveView, PhraseView, RecordView } from '#shared/marking/desk'
+import type {
+  DeskView,
+  MarkHistory,
+  MarkingQueue,
+  MoveView,
+  PhraseView,
+  RecordView,
+} from '#shared/marking/desk'
 import type { LetterView } from '#shared/marking/letter'
 
 const now = new Date(TEST_NOW)
@@ -17,27 +24,45 @@ describe('the marking desk', () => {
   let world: World
   let { ines, henrik, at, record, steps, mark, act } = {} as Desk
   beforeAll(async () => {
-    world = await testWorld();
-    ({ ines, henrik, at, record, steps, mark, act } = await atTheDesk(world))
+    world = await testWorld()
+    ;({ ines, henrik, at, record, steps, mark, act } = await atTheDesk(world))
   })
   afterAll(() => world.close())
 
-  const letter = async (student: string) => (await world.as(student)).json<LetterView>('GET', `/api/activities/${world.breakwater.id}/letter`)
+  const letter = async (student: string) =>
+    (await world.as(student)).json<LetterView>('GET', `/api/activities/${world.breakwater.id}/letter`)
 
   it('sets points in place of what was reckoned, with a reason that is kept, and says both to the student', async () => {
-    const bad = await mark(ines, 'idris', { steps: steps(3, 3, 3, 2), override: { points: 1000, reason: ' ' } })
+    const bad = await mark(ines, 'idris', {
+      steps: steps(3, 3, 3, 2),
+      override: { points: 1000, reason: ' ' },
+    })
     expect(bad.status).toBe(422)
     expect(bad.body.fields.override).toContain('Say why')
-    expect((await mark(ines, 'idris', { override: { points: 2600, reason: 'more' } })).body.fields.override).toContain('25 points to get')
-    const saved = await mark(ines, 'idris', { steps: steps(3, 3, 3, 2), override: { points: 1000, reason: 'Copied from the reader.' } })
+    expect(
+      (await mark(ines, 'idris', { override: { points: 2600, reason: 'more' } })).body.fields.override,
+    ).toContain('25 points to get')
+    const saved = await mark(ines, 'idris', {
+      steps: steps(3, 3, 3, 2),
+      override: { points: 1000, reason: 'Copied from the reader.' },
+    })
     expect(saved.body).toMatchObject({ points: 1000, before: 2500, criteriaLeft: 0 })
     await act('hold', 'idris')
     await act('return', 'idris')
     const { body } = await letter('idris')
-    expect(body).toMatchObject({ points: 1000, shown: '10 of 25', override: { reason: 'Copied from the reader.', before: 2500 } })
+    expect(body).toMatchObject({
+      points: 1000,
+      shown: '10 of 25',
+      override: { reason: 'Copied from the reader.', before: 2500 },
+    })
     expect(body.html).toContain('Dear Idris,') // what stands for the name is filled in
     const { body: history } = await ines.json<MarkHistory>('GET', await at('idris', '/history'))
-    expect(history.entries.map(e => e.text)).toEqual(['returned it at 10', 'held it at 10', 'set the points to 10: Copied from the reader.', expect.stringContaining('Use of evidence: no step →')])
+    expect(history.entries.map(e => e.text)).toEqual([
+      'returned it at 10',
+      'held it at 10',
+      'set the points to 10: Copied from the reader.',
+      expect.stringContaining('Use of evidence: no step →'),
+    ])
     expect(history.entries.every(e => e.by === 'Ines Okafor-Lind')).toBe(true)
   })
 
@@ -50,7 +75,18 @@ describe('the marking desk', () => {
   })
 
   it('takes a returned mark back for ten minutes, with what was there before; students are told once, and only then', async () => {
-    const told = async () => (await world.db.select().from(t.notices).where(and(eq(t.notices.activityId, world.breakwater.id), eq(t.notices.enrolmentId, (await world.enrolment('kadri')).id)))).filter(n => n.text.includes('come back'))
+    const told = async () =>
+      (
+        await world.db
+          .select()
+          .from(t.notices)
+          .where(
+            and(
+              eq(t.notices.activityId, world.breakwater.id),
+              eq(t.notices.enrolmentId, (await world.enrolment('kadri')).id),
+            ),
+          )
+      ).filter(n => n.text.includes('come back'))
     expect(await told()).toHaveLength(0)
     expect((await act('take-back', 'kadri')).body.state).toBe('held')
     expect((await letter('kadri')).status).toBe(404)
@@ -76,21 +112,63 @@ describe('the marking desk', () => {
     await mark(ines, 'solongo', { steps: steps(2, 2, 2, 2) })
     await act('hold', 'solongo')
     const ids = [(await world.enrolment('solongo')).id]
-    const send = (when: Date | null) => ines.json<Refusal & { returned: number }>('POST', `/api/activities/${world.breakwater.id}/return-at`, { key: v7(), enrolmentIds: ids, at: when?.toISOString() ?? null })
+    const send = (when: Date | null) =>
+      ines.json<Refusal & { returned: number }>('POST', `/api/activities/${world.breakwater.id}/return-at`, {
+        key: v7(),
+        enrolmentIds: ids,
+        at: when?.toISOString() ?? null,
+      })
     expect((await send(later(-5))).body.fields.at).toContain('over')
     expect((await send(later(60))).body.returned).toBe(1)
     expect(await returnDue(world.db, later(59))).toBe(0)
     expect((await letter('solongo')).status).toBe(404)
-    expect((await Promise.all([returnDue(world.db, later(60)), returnDue(world.db, later(60))])).reduce((a, b) => a + b)).toBe(1)
+    expect(
+      (await Promise.all([returnDue(world.db, later(60)), returnDue(world.db, later(60))])).reduce(
+        (a, b) => a + b,
+      ),
+    ).toBe(1)
     expect((await letter('solongo')).body).toMatchObject({ by: 'Ines Okafor-Lind', points: 1900 })
   })
 
   it('gives a level that stands for a range the typed number, and refuses one outside it', async () => {
-    const made = await ines.json<{ id: string, versionId: string }>('POST', `/api/seminars/${world.seminar.id}/rubrics`, { key: v7(), rubric: { title: 'Ranges', criteria: [{ title: 'All', scope: 'own', weight: 1, suggestFrom: null, outcome: null, levels: [{ title: 'low', points: 1000, pointsFrom: 0, descriptor: '' }, { title: 'high', points: 2500, pointsFrom: 1100, descriptor: '' }] }] } })
-    await world.db.update(t.activities).set({ rubricVersionId: made.body.versionId }).where(eq(t.activities.id, world.dredge.id))
+    const made = await ines.json<{ id: string; versionId: string }>(
+      'POST',
+      `/api/seminars/${world.seminar.id}/rubrics`,
+      {
+        key: v7(),
+        rubric: {
+          title: 'Ranges',
+          criteria: [
+            {
+              title: 'All',
+              scope: 'own',
+              weight: 1,
+              suggestFrom: null,
+              outcome: null,
+              levels: [
+                { title: 'low', points: 1000, pointsFrom: 0, descriptor: '' },
+                { title: 'high', points: 2500, pointsFrom: 1100, descriptor: '' },
+              ],
+            },
+          ],
+        },
+      },
+    )
+    await world.db
+      .update(t.activities)
+      .set({ rubricVersionId: made.body.versionId })
+      .where(eq(t.activities.id, world.dredge.id))
     const { rubric: ranges } = await record('liv', ines, world.dredge.id)
     const [low, high] = ranges!.criteria[0]!.levels
-    const give = (levelId: string, points?: number) => mark(ines, 'liv', { steps: [{ criterionId: ranges!.criteria[0]!.id, levelId, ...(points !== undefined && { points }) }] }, world.dredge.id)
+    const give = (levelId: string, points?: number) =>
+      mark(
+        ines,
+        'liv',
+        {
+          steps: [{ criterionId: ranges!.criteria[0]!.id, levelId, ...(points !== undefined && { points }) }],
+        },
+        world.dredge.id,
+      )
     expect((await give(high!.id, 1050)).body.fields.steps).toContain('11 to 25')
     expect((await give(low!.id, 1001)).status).toBe(422)
     expect((await give(high!.id, 1725)).body).toMatchObject({ points: 1750, steps: [{ points: 1725 }] }) // rounded once, to the activity's half points
@@ -98,105 +176,280 @@ describe('the marking desk', () => {
   })
 
   it('keeps old marks under their version when the rubric changes; moving them is shown first and leaves open what has no counterpart', async () => {
-    const library = (await ines.json<{ rubrics: Array<{ rubric: NonNullable<ActivityView['rubric']> }> }>('GET', `/api/seminars/${world.seminar.id}/library`)).body
+    const library = (
+      await ines.json<{ rubrics: Array<{ rubric: NonNullable<ActivityView['rubric']> }> }>(
+        'GET',
+        `/api/seminars/${world.seminar.id}/library`,
+      )
+    ).body
     const { rubric: now } = library.rubrics.find(r => r.rubric.title === 'Ranges')!
-    const body = { title: 'Ranges', criteria: [{ title: 'ALL', scope: 'own', weight: 1, suggestFrom: null, outcome: null, levels: [{ title: 'Low', points: 500, pointsFrom: null, descriptor: '' }, { title: 'high', points: 2000, pointsFrom: null, descriptor: '' }] }, { title: 'Further', scope: 'own', weight: 1, suggestFrom: null, outcome: null, levels: [{ title: 'x', points: 500, pointsFrom: null, descriptor: '' }] }] }
-    expect((await ines.json('PUT', `/api/rubrics/${now.id}`, { key: v7(), baseVersion: now.version, rubric: body })).status).toBe(200)
+    const body = {
+      title: 'Ranges',
+      criteria: [
+        {
+          title: 'ALL',
+          scope: 'own',
+          weight: 1,
+          suggestFrom: null,
+          outcome: null,
+          levels: [
+            { title: 'Low', points: 500, pointsFrom: null, descriptor: '' },
+            { title: 'high', points: 2000, pointsFrom: null, descriptor: '' },
+          ],
+        },
+        {
+          title: 'Further',
+          scope: 'own',
+          weight: 1,
+          suggestFrom: null,
+          outcome: null,
+          levels: [{ title: 'x', points: 500, pointsFrom: null, descriptor: '' }],
+        },
+      ],
+    }
+    expect(
+      (
+        await ines.json('PUT', `/api/rubrics/${now.id}`, {
+          key: v7(),
+          baseVersion: now.version,
+          rubric: body,
+        })
+      ).status,
+    ).toBe(200)
     const kept = await record('liv', ines, world.dredge.id)
-    expect(kept).toMatchObject({ newerRubric: 2, rubric: { version: 1 }, mark: { points: 0, criteriaLeft: 0 } })
+    expect(kept).toMatchObject({
+      newerRubric: 2,
+      rubric: { version: 1 },
+      mark: { points: 0, criteriaLeft: 0 },
+    })
     const { body: view } = await ines.json<MoveView>('GET', `/api/activities/${world.dredge.id}/rubric-move`)
-    expect(view).toMatchObject({ to: 2, marks: [{ name: 'Liv Brandt', from: 1, pointsBefore: 0, pointsAfter: null, left: ['Further'] }] })
+    expect(view).toMatchObject({
+      to: 2,
+      marks: [{ name: 'Liv Brandt', from: 1, pointsBefore: 0, pointsAfter: null, left: ['Further'] }],
+    })
     expect((await record('liv', ines, world.dredge.id)).rubric!.version).toBe(1) // looking changes nothing
-    await ines.json('POST', `/api/activities/${world.dredge.id}/rubric-move`, { key: v7(), enrolmentIds: [view.marks[0]!.enrolmentId] })
-    expect(await record('liv', ines, world.dredge.id)).toMatchObject({ newerRubric: null, rubric: { version: 2 }, mark: { criteriaLeft: 1, steps: [{ points: 500 }], state: 'open' } })
+    await ines.json('POST', `/api/activities/${world.dredge.id}/rubric-move`, {
+      key: v7(),
+      enrolmentIds: [view.marks[0]!.enrolmentId],
+    })
+    expect(await record('liv', ines, world.dredge.id)).toMatchObject({
+      newerRubric: null,
+      rubric: { version: 2 },
+      mark: { criteriaLeft: 1, steps: [{ points: 500 }], state: 'open' },
+    })
   })
 
   it('judges a group once: all members get the steps, their own stay, one can be left out with a reason', async () => {
-    const [walls] = await world.db.select().from(t.activities).where(eq(t.activities.title, 'Walls of Sundvik'))
+    const [walls] = await world.db
+      .select()
+      .from(t.activities)
+      .where(eq(t.activities.title, 'Walls of Sundvik'))
     const wiki = await world.rubric('Wiki, group and own')
-    const [version] = await world.db.select().from(t.rubricVersions).where(eq(t.rubricVersions.rubricId, wiki.id))
-    await world.db.update(t.activities).set({ rubricVersionId: version!.id, points: 2000, scale: 'points' }).where(eq(t.activities.id, walls!.id))
+    const [version] = await world.db
+      .select()
+      .from(t.rubricVersions)
+      .where(eq(t.rubricVersions.rubricId, wiki.id))
+    await world.db
+      .update(t.activities)
+      .set({ rubricVersionId: version!.id, points: 2000, scale: 'points' })
+      .where(eq(t.activities.id, walls!.id))
     const first = await record('liv', ines, walls!.id)
-    const [shared, own] = [first.rubric!.criteria.find(c => c.scope === 'group')!, first.rubric!.criteria.find(c => c.scope === 'own')!]
+    const [shared, own] = [
+      first.rubric!.criteria.find(c => c.scope === 'group')!,
+      first.rubric!.criteria.find(c => c.scope === 'own')!,
+    ]
     const keyOf = (name: string) => name.split(' ')[0]!.toLowerCase()
     const mates = first.group!.members.filter(m => m.name !== 'Liv Brandt')
     expect(mates.length).toBeGreaterThan(1)
     const step = (c: typeof shared, n: number) => ({ criterionId: c.id, levelId: c.levels[n]!.id })
     await mark(ines, keyOf(mates[0]!.name), { steps: [step(own, 0)] }, walls!.id)
-    const other = shared.levels.findIndex(l => l.id !== first.mark.steps.find(s => s.criterionId === shared.id)?.levelId)
+    const other = shared.levels.findIndex(
+      l => l.id !== first.mark.steps.find(s => s.criterionId === shared.id)?.levelId,
+    )
     await mark(ines, 'liv', { steps: [step(shared, other), step(own, 1)] }, walls!.id)
     const mate = await record(keyOf(mates[0]!.name), ines, walls!.id)
     expect(mate.mark.steps).toHaveLength(2)
-    expect(mate.mark.steps).toEqual(expect.arrayContaining([expect.objectContaining(step(shared, other)), expect.objectContaining(step(own, 0))]))
+    expect(mate.mark.steps).toEqual(
+      expect.arrayContaining([
+        expect.objectContaining(step(shared, other)),
+        expect.objectContaining(step(own, 0)),
+      ]),
+    )
     expect((await record(keyOf(mates[1]!.name), ines, walls!.id)).mark).toMatchObject({ state: 'held' }) // it was returned: held until its next return
-    expect((await record(keyOf(mates[1]!.name), ines, walls!.id)).mark.steps).toEqual(expect.arrayContaining([expect.objectContaining(step(shared, other))]))
+    expect((await record(keyOf(mates[1]!.name), ines, walls!.id)).mark.steps).toEqual(
+      expect.arrayContaining([expect.objectContaining(step(shared, other))]),
+    )
     // one mark for the whole group: every criterion is the group's
     await world.db.update(t.activities).set({ groupMark: true }).where(eq(t.activities.id, walls!.id))
     await mark(ines, 'liv', { steps: first.rubric!.criteria.map(c => step(c, 0)) }, walls!.id)
-    expect((await record(keyOf(mates[0]!.name), ines, walls!.id)).mark.steps.map(s => s.levelId).sort()).toEqual(first.rubric!.criteria.map(c => c.levels[0]!.id).sort())
+    expect(
+      (await record(keyOf(mates[0]!.name), ines, walls!.id)).mark.steps.map(s => s.levelId).sort(),
+    ).toEqual(first.rubric!.criteria.map(c => c.levels[0]!.id).sort())
     await world.db.update(t.activities).set({ groupMark: false }).where(eq(t.activities.id, walls!.id))
     // left out of it, the member is marked by the rest alone
-    const out = await mark(ines, 'liv', { steps: [step(shared, other), ...first.rubric!.criteria.filter(c => c.scope === 'own').map(c => step(c, c.levels.length - 1))], excusedFrom: first.rubric!.criteria.filter(c => c.scope === 'group').map(c => ({ criterionId: c.id, reason: 'Joined in week 4.' })) }, walls!.id)
+    const out = await mark(
+      ines,
+      'liv',
+      {
+        steps: [
+          step(shared, other),
+          ...first.rubric!.criteria.filter(c => c.scope === 'own').map(c => step(c, c.levels.length - 1)),
+        ],
+        excusedFrom: first
+          .rubric!.criteria.filter(c => c.scope === 'group')
+          .map(c => ({ criterionId: c.id, reason: 'Joined in week 4.' })),
+      },
+      walls!.id,
+    )
     expect(out.body).toMatchObject({ points: 2000, criteriaLeft: 0 })
-    expect((await mark(ines, 'liv', { steps: [], excusedFrom: [{ criterionId: own.id, reason: 'no' }] }, walls!.id)).status).toBe(422)
+    expect(
+      (
+        await mark(
+          ines,
+          'liv',
+          { steps: [], excusedFrom: [{ criterionId: own.id, reason: 'no' }] },
+          walls!.id,
+        )
+      ).status,
+    ).toBe(422)
   })
 
   it('marks contribution by contribution and makes one mark of them; a withdrawn one counts no more', async () => {
-    const [first, second] = await Promise.all(['rasmus', 'abena'].map(async who => (await world.db.select().from(t.contributions).where(and(eq(t.contributions.authorId, (await world.enrolment(who)).id), eq(t.contributions.activityId, world.dredge.id), eq(t.contributions.state, 'shown'), eq(t.contributions.type, 'reply'))))[0]!))
+    const [first, second] = await Promise.all(
+      ['rasmus', 'abena'].map(
+        async who =>
+          (
+            await world.db
+              .select()
+              .from(t.contributions)
+              .where(
+                and(
+                  eq(t.contributions.authorId, (await world.enrolment(who)).id),
+                  eq(t.contributions.activityId, world.dredge.id),
+                  eq(t.contributions.state, 'shown'),
+                  eq(t.contributions.type, 'reply'),
+                ),
+              )
+          )[0]!,
+      ),
+    )
     expect(second).toBeDefined()
-    await world.db.update(t.activities).set({ combine: { by: 'best', each: 400, k: 2 }, rubricVersionId: null, points: 1000 }).where(eq(t.activities.id, first!.activityId))
-    const give = (body: object) => ines.json<Refusal>('PUT', `/api/contributions/${first!.id}/mark`, { points: null, done: null, ...body })
+    await world.db
+      .update(t.activities)
+      .set({ combine: { by: 'best', each: 400, k: 2 }, rubricVersionId: null, points: 1000 })
+      .where(eq(t.activities.id, first!.activityId))
+    const give = (body: object) =>
+      ines.json<Refusal>('PUT', `/api/contributions/${first!.id}/mark`, { points: null, done: null, ...body })
     expect((await give({ points: 401 })).body.fields.points).toContain('up to 4 points')
     expect((await give({ done: true })).status).toBe(422)
     expect((await give({ points: 300 })).status).toBe(200)
     const of = (student: string) => record(student, ines, first!.activityId)
     expect((await of('rasmus')).mark).toMatchObject({ points: 400, criteriaLeft: 0 }) // 300 of 800, of ten points: 3.75, to half points
     expect((await of('abena')).mark).toMatchObject({ criteriaLeft: 1 })
-    await world.db.update(t.contributions).set({ state: 'withdrawn', withdrawnAt: now }).where(eq(t.contributions.id, first!.id))
+    await world.db
+      .update(t.contributions)
+      .set({ state: 'withdrawn', withdrawnAt: now })
+      .where(eq(t.contributions.id, first!.id))
     expect((await of('rasmus')).mark).toMatchObject({ criteriaLeft: 1 })
   })
 
   it('hides the first marking from the second marker until theirs is handed over, on every way to it; then both see both', async () => {
     const id = (await world.enrolment('femke')).id
-    const me = (await henrik.json<{ markers: Array<{ id: string, isMe: boolean }> }>('GET', `/api/seminars/${world.seminar.id}/marking`)).body.markers.find(m => m.isMe)!.id
-    await mark(ines, 'femke', { steps: steps(0, 1, 2, 0), letter: doc('A letter that is the first marker’s'), markerNote: 'the first marker’s note' })
-    expect((await ines.json('POST', `/api/activities/${world.breakwater.id}/second`, { key: v7(), enrolmentIds: [id], markerId: me })).status).toBe(200)
+    const me = (
+      await henrik.json<{ markers: Array<{ id: string; isMe: boolean }> }>(
+        'GET',
+        `/api/seminars/${world.seminar.id}/marking`,
+      )
+    ).body.markers.find(m => m.isMe)!.id
+    await mark(ines, 'femke', {
+      steps: steps(0, 1, 2, 0),
+      letter: doc('A letter that is the first marker’s'),
+      markerNote: 'the first marker’s note',
+    })
+    expect(
+      (
+        await ines.json('POST', `/api/activities/${world.breakwater.id}/second`, {
+          key: v7(),
+          enrolmentIds: [id],
+          markerId: me,
+        })
+      ).status,
+    ).toBe(200)
     const seen = await henrik.send('GET', await at('femke'))
-    const blind = await seen.json() as RecordView
+    const blind = (await seen.json()) as RecordView
     expect(blind.mark).toMatchObject({ steps: [], version: 0, markerNote: '' })
     expect(JSON.stringify(blind)).not.toContain('first marker’s')
-    for (const rest of ['/preview', '/history', '/replies']) expect((await henrik.send('GET', await at('femke', rest))).status).toBe(403)
+    for (const rest of ['/preview', '/history', '/replies'])
+      expect((await henrik.send('GET', await at('femke', rest))).status).toBe(403)
     expect((await mark(henrik, 'femke', { steps: steps(3) })).body.code).toBe('secondAsked')
     expect((await record('femke')).second).toBeNull() // the first marker waits, too
-    const own = async (done: boolean, ...places: number[]) => henrik.json<RecordView & Refusal>('PUT', await at('femke', '/second'), { key: v7(), steps: steps(...places), remark: 'I read page four otherwise.', done })
+    const own = async (done: boolean, ...places: number[]) =>
+      henrik.json<RecordView & Refusal>('PUT', await at('femke', '/second'), {
+        key: v7(),
+        steps: steps(...places),
+        remark: 'I read page four otherwise.',
+        done,
+      })
     expect((await own(true, 1)).status).toBe(422)
     expect((await own(false, 1)).body.second?.steps).toHaveLength(1)
     const done = await own(true, 1, 1, 2, 0)
     expect(done.body.mark.markerNote).toBe('the first marker’s note')
-    expect((await record('femke')).second).toMatchObject({ marker: expect.stringContaining('Henrik') as string, state: 'done', remark: 'I read page four otherwise.' })
+    expect((await record('femke')).second).toMatchObject({
+      marker: expect.stringContaining('Henrik') as string,
+      state: 'done',
+      remark: 'I read page four otherwise.',
+    })
     expect((await own(false, 3)).body.code).toBe('secondDone')
-    expect((await ines.json<RecordView>('POST', await at('femke', '/agree'), { key: v7(), baseVersion: 0 })).body.second?.state).toBe('agreed')
+    expect(
+      (await ines.json<RecordView>('POST', await at('femke', '/agree'), { key: v7(), baseVersion: 0 })).body
+        .second?.state,
+    ).toBe('agreed')
   })
 
   it('deals records out evenly and shows each marker their share', async () => {
     const { body: desk } = await ines.json<DeskView>('GET', `/api/activities/${world.breakwater.id}/desk`)
-    await ines.json('PUT', `/api/activities/${world.breakwater.id}/shares`, { key: v7(), enrolmentIds: desk.students.map(s => s.id), markerIds: desk.markers.map(m => m.id) })
+    await ines.json('PUT', `/api/activities/${world.breakwater.id}/shares`, {
+      key: v7(),
+      enrolmentIds: desk.students.map(s => s.id),
+      markerIds: desk.markers.map(m => m.id),
+    })
     for (const as of [ines, henrik]) {
       const { body } = await as.json<MarkingQueue>('GET', `/api/seminars/${world.seminar.id}/marking`)
       const queue = body.activities.find(a => a.id === world.breakwater.id)!
       expect(Object.values(queue.mine!).reduce((a, b) => a + b)).toBe(12)
     }
-    expect((await ines.json<Refusal>('PUT', `/api/activities/${world.breakwater.id}/shares`, { key: v7(), enrolmentIds: [desk.students[0]!.id], markerIds: [desk.students[1]!.id] })).status).toBe(422)
+    expect(
+      (
+        await ines.json<Refusal>('PUT', `/api/activities/${world.breakwater.id}/shares`, {
+          key: v7(),
+          enrolmentIds: [desk.students[0]!.id],
+          markerIds: [desk.students[1]!.id],
+        })
+      ).status,
+    ).toBe(422)
   })
 
   it('keeps what goes with a letter from everyone but staff until it is returned, then from all but its student', async () => {
-    const png = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=='
+    const png =
+      'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=='
     const fileId = v7()
-    expect((await ines.json('POST', `/api/seminars/${world.seminar.id}/files`, { id: fileId, name: 'page.png', base64: png, transcript: null })).status).toBe(200)
+    expect(
+      (
+        await ines.json('POST', `/api/seminars/${world.seminar.id}/files`, {
+          id: fileId,
+          name: 'page.png',
+          base64: png,
+          transcript: null,
+        })
+      ).status,
+    ).toBe(200)
     await mark(ines, 'nico', { steps: steps(2, 2, 2, 2), files: [{ id: fileId, spoken: false }] })
-    const status = async (who: string) => (await (await world.as(who)).send('GET', `/api/files/${fileId}`)).status
+    const status = async (who: string) =>
+      (await (await world.as(who)).send('GET', `/api/files/${fileId}`)).status
     expect(await Promise.all(['nico', 'liv', 'henrik'].map(status))).toEqual([404, 404, 200])
-    expect((await mark(ines, 'oona', { files: [{ id: fileId, spoken: false }] })).body.fields.files).toContain('Add it again')
+    expect(
+      (await mark(ines, 'oona', { files: [{ id: fileId, spoken: false }] })).body.fields.files,
+    ).toContain('Add it again')
     await act('return', 'nico')
     expect(await Promise.all(['nico', 'liv', 'henrik'].map(status))).toEqual([200, 404, 200])
     expect((await letter('nico')).body.files).toMatchObject([{ name: 'page.png', spoken: false }])
@@ -217,12 +470,27 @@ describe('the marking desk', () => {
 
   it('keeps phrases to their owner and counts their uses', async () => {
     const id = v7()
-    await ines.json('PUT', `/api/seminars/${world.seminar.id}/phrases`, { id, text: 'Set the second ledger beside it, {first name}.', criterion: 'Use of evidence' })
+    await ines.json('PUT', `/api/seminars/${world.seminar.id}/phrases`, {
+      id,
+      text: 'Set the second ledger beside it, {first name}.',
+      criterion: 'Use of evidence',
+    })
     await ines.json('POST', `/api/seminars/${world.seminar.id}/phrases/${id}/used`)
-    const mine = async (as: Client) => (await as.json<{ phrases: PhraseView[] }>('GET', `/api/seminars/${world.seminar.id}/phrases`)).body.phrases.find(p => p.id === id)
+    const mine = async (as: Client) =>
+      (
+        await as.json<{ phrases: PhraseView[] }>('GET', `/api/seminars/${world.seminar.id}/phrases`)
+      ).body.phrases.find(p => p.id === id)
     expect(await mine(ines)).toMatchObject({ uses: 1, criterion: 'Use of evidence' })
     expect(await mine(henrik)).toBeUndefined()
-    expect((await henrik.json('PUT', `/api/seminars/${world.seminar.id}/phrases`, { id, text: 'Mine now', criterion: null })).status).toBe(404)
+    expect(
+      (
+        await henrik.json('PUT', `/api/seminars/${world.seminar.id}/phrases`, {
+          id,
+          text: 'Mine now',
+          criterion: null,
+        })
+      ).status,
+    ).toBe(404)
     await henrik.json('DELETE', `/api/seminars/${world.seminar.id}/phrases/${id}`)
     expect(await mine(ines)).toMatchObject({ text: 'Set the second ledger beside it, {first name}.' })
   })

@@ -11,10 +11,15 @@ import type { DraftView, ThreadView } from '#shared/contributing/thread'
 
 /** Processes of a database server: the one started and all it started. */
 function family(pid: number): number[] {
-  const children = readdirSync('/proc').filter(n => /^\d+$/.test(n)).filter((n) => {
-    try { return Number(readFileSync(`/proc/${n}/stat`, 'utf8').split(') ')[1]!.split(' ')[1]) === pid }
-    catch { return false }
-  })
+  const children = readdirSync('/proc')
+    .filter(n => /^\d+$/.test(n))
+    .filter(n => {
+      try {
+        return Number(readFileSync(`/proc/${n}/stat`, 'utf8').split(') ')[1]!.split(' ')[1]) === pid
+      } catch {
+        return false
+      }
+    })
   return [pid, ...children.map(Number)]
 }
 
@@ -28,7 +33,11 @@ describe('what was acknowledged', () => {
   beforeAll(async () => {
     folder = join(mkdtempSync(join(tmpdir(), 'jovrel-')), 'postgres')
     cluster = await startCluster(folder)
-    execFileSync('npx', ['tsx', '--tsconfig', 'tsconfig.house.json', 'scripts/prepareDatabase.ts', '--demo'], { env: { ...process.env, DATABASE_URL: cluster.url(), JOVREL_NOW: TEST_NOW } })
+    execFileSync(
+      'npx',
+      ['tsx', '--tsconfig', 'tsconfig.house.json', 'scripts/prepareDatabase.ts', '--demo'],
+      { env: { ...process.env, DATABASE_URL: cluster.url(), JOVREL_NOW: TEST_NOW } },
+    )
   })
   afterAll(async () => {
     await cluster.stop()
@@ -39,18 +48,33 @@ describe('what was acknowledged', () => {
   it('survives the sudden death of server and database, once', async () => {
     const server = await testServer(cluster.url())
     const liv = await new Client(server.address).signIn('liv@northmere.example')
-    const { body: session } = await liv.json<{ session: { seminars: Array<{ id: string }> } }>('GET', '/api/session')
-    const { body: plan } = await liv.json<{ activities: Array<{ id: string, title: string }> }>('GET', `/api/seminars/${session.session.seminars[0]!.id}/plan`)
+    const { body: session } = await liv.json<{ session: { seminars: Array<{ id: string }> } }>(
+      'GET',
+      '/api/session',
+    )
+    const { body: plan } = await liv.json<{ activities: Array<{ id: string; title: string }> }>(
+      'GET',
+      `/api/seminars/${session.session.seminars[0]!.id}/plan`,
+    )
     const place = `/api/activities/${plan.activities.find(a => a.title.includes('dredge'))!.id}`
     const before = (await liv.json<ThreadView>('GET', `${place}/contributions`)).body.contributions
     const parentId = before[0]!.id
     const sent = { key: v7(), parentId, doc: doc('Acknowledged, and then the lights went out.') }
     const acknowledged = await liv.json<{ id: string }>('POST', `${place}/contributions`, sent)
-    const draft = await liv.json<DraftView>('PUT', `${place}/draft`, { parentId: before[1]!.id, doc: doc('half a thought'), baseVersion: null })
+    const draft = await liv.json<DraftView>('PUT', `${place}/draft`, {
+      parentId: before[1]!.id,
+      doc: doc('half a thought'),
+      baseVersion: null,
+    })
     expect([acknowledged.status, draft.status]).toEqual([200, 200])
 
     const dying = [server.child.pid!, ...family(cluster.pid!)]
-    for (const pid of dying) try { process.kill(pid, 'SIGKILL') } catch { /* it has gone with its parent */ }
+    for (const pid of dying)
+      try {
+        process.kill(pid, 'SIGKILL')
+      } catch {
+        /* it has gone with its parent */
+      }
     await gone(dying)
 
     cluster = await startCluster(folder)
@@ -61,38 +85,65 @@ describe('what was acknowledged', () => {
       const resent = await back.json<{ id: string }>('POST', `${place}/contributions`, sent)
       expect(resent.body.id).toBe(acknowledged.body.id)
       const { body } = await back.json<ThreadView>('GET', `${place}/contributions`)
-      expect(body.contributions.filter(c => c.view === 'whole' && c.html?.includes('Acknowledged'))).toHaveLength(1)
+      expect(
+        body.contributions.filter(c => c.view === 'whole' && c.html?.includes('Acknowledged')),
+      ).toHaveLength(1)
       expect(body.contributions).toHaveLength(before.length + 1)
       expect(body.drafts.find(d => d.parentId === before[1]!.id)?.words).toBe(3)
+    } finally {
+      await again.stop()
     }
-    finally { await again.stop() }
   })
 
   it('keeps every acknowledged save of 200 marks when server and database die in the middle, and none twice', async () => {
     const server = await testServer(cluster.url())
     const ines = await new Client(server.address).signIn('ines@northmere.example')
-    const { body: session } = await ines.json<{ session: { seminars: Array<{ id: string }> } }>('GET', '/api/session')
-    const { body: plan } = await ines.json<{ activities: Array<{ id: string, title: string }> }>('GET', `/api/seminars/${session.session.seminars[0]!.id}/plan`)
+    const { body: session } = await ines.json<{ session: { seminars: Array<{ id: string }> } }>(
+      'GET',
+      '/api/session',
+    )
+    const { body: plan } = await ines.json<{ activities: Array<{ id: string; title: string }> }>(
+      'GET',
+      `/api/seminars/${session.session.seminars[0]!.id}/plan`,
+    )
     const place = `/api/activities/${plan.activities.find(a => a.title.includes('dredge'))!.id}`
     const { body: desk } = await ines.json<{ students: Array<{ id: string }> }>('GET', `${place}/desk`)
     const students = desk.students.slice(0, 20)
-    const save = (id: string, n: number) => ({ key: v7(), baseVersion: n, steps: [], citations: [], letter: doc(`save ${n + 1} for ${id}`), markerNote: '', lateWaived: false })
+    const save = (id: string, n: number) => ({
+      key: v7(),
+      baseVersion: n,
+      steps: [],
+      citations: [],
+      letter: doc(`save ${n + 1} for ${id}`),
+      markerNote: '',
+      lateWaived: false,
+    })
     const acknowledged = new Map<string, number>()
     let sent = 0
     const dying = [server.child.pid!, ...family(cluster.pid!)]
     // every student's record is saved ten times over, one after another; a hundred acknowledgements in, the lights go out
     const unsure = new Map<string, object>() // the save each record was in when they did
-    await Promise.all(students.map(async ({ id }) => {
-      for (let n = 0; n < 10; n++) {
-        const body = save(id, n)
-        unsure.set(id, body)
-        const answer = await ines.json<{ version: number }>('PUT', `${place}/records/${id}/mark`, body).catch(() => null)
-        if (answer?.status !== 200) return
-        acknowledged.set(id, answer.body.version)
-        unsure.delete(id)
-        if (++sent === 100) for (const pid of dying) try { process.kill(pid, 'SIGKILL') } catch { /* it has gone with its parent */ }
-      }
-    }))
+    await Promise.all(
+      students.map(async ({ id }) => {
+        for (let n = 0; n < 10; n++) {
+          const body = save(id, n)
+          unsure.set(id, body)
+          const answer = await ines
+            .json<{ version: number }>('PUT', `${place}/records/${id}/mark`, body)
+            .catch(() => null)
+          if (answer?.status !== 200) return
+          acknowledged.set(id, answer.body.version)
+          unsure.delete(id)
+          if (++sent === 100)
+            for (const pid of dying)
+              try {
+                process.kill(pid, 'SIGKILL')
+              } catch {
+                /* it has gone with its parent */
+              }
+        }
+      }),
+    )
     await gone(dying)
     expect(sent).toBeGreaterThanOrEqual(100)
 
@@ -101,18 +152,23 @@ describe('what was acknowledged', () => {
     try {
       const back = await new Client(again.address).signIn('ines@northmere.example')
       for (const { id } of students) {
-        const { body: record } = await back.json<{ mark: { version: number, letter: unknown } }>('GET', `${place}/records/${id}`)
+        const { body: record } = await back.json<{ mark: { version: number; letter: unknown } }>(
+          'GET',
+          `${place}/records/${id}`,
+        )
         const known = acknowledged.get(id) ?? 0
         // what was acknowledged is there; at most the one save that was on its way has come on top
         expect([known, known + 1]).toContain(record.mark.version)
-        if (record.mark.version > 0) expect(JSON.stringify(record.mark.letter)).toContain(`save ${record.mark.version} for ${id}`)
+        if (record.mark.version > 0)
+          expect(JSON.stringify(record.mark.letter)).toContain(`save ${record.mark.version} for ${id}`)
         const open = unsure.get(id)
         if (!open) continue
         // sent again with its key, it counts once, whether it had been in or not
         const resent = await back.json<{ version: number }>('PUT', `${place}/records/${id}/mark`, open)
         expect(resent.body.version).toBe(known + 1)
       }
+    } finally {
+      await again.stop()
     }
-    finally { await again.stop() }
   })
 })

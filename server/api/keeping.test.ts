@@ -19,10 +19,25 @@ type Parts = Record<string, Uint8Array>
 function changed(parts: Parts, change: (parts: Parts) => void, fit = true): Uint8Array {
   const now = { ...parts }
   change(now)
-  if (fit) now.SHA256SUMS = strToU8(Object.entries(now).filter(([name]) => name !== 'SHA256SUMS').map(([name, bytes]) => `${sha(bytes)}  ${name}\n`).join(''))
+  if (fit)
+    now.SHA256SUMS = strToU8(
+      Object.entries(now)
+        .filter(([name]) => name !== 'SHA256SUMS')
+        .map(([name, bytes]) => `${sha(bytes)}  ${name}\n`)
+        .join(''),
+    )
   return zipSync(now, { level: 1 })
 }
-const linesOf = (parts: Parts, table: string) => { const file = Object.keys(parts).find(n => /^tables\/\d+_(.+)\.jsonl$/.exec(n)?.[1] === table)!; return { file, rows: strFromU8(parts[file]!).split('\n').filter(Boolean).map(l => JSON.parse(l) as Record<string, unknown>) } }
+const linesOf = (parts: Parts, table: string) => {
+  const file = Object.keys(parts).find(n => /^tables\/\d+_(.+)\.jsonl$/.exec(n)?.[1] === table)!
+  return {
+    file,
+    rows: strFromU8(parts[file]!)
+      .split('\n')
+      .filter(Boolean)
+      .map(l => JSON.parse(l) as Record<string, unknown>),
+  }
+}
 function setRows(parts: Parts, table: string, change: (rows: Array<Record<string, unknown>>) => void) {
   const { file, rows } = linesOf(parts, table)
   change(rows)
@@ -30,15 +45,31 @@ function setRows(parts: Parts, table: string, change: (rows: Array<Record<string
 }
 /** JSON with every list in the order of its parts. */
 function inAnyOrder(json: string): string {
-  const sorted = (value: unknown): unknown => Array.isArray(value) ? value.map(v => JSON.stringify(sorted(v))).sort() : typeof value === 'object' && value !== null ? Object.fromEntries(Object.entries(value).map(([k, v]) => [k, sorted(v)])) : value
+  const sorted = (value: unknown): unknown =>
+    Array.isArray(value)
+      ? value.map(v => JSON.stringify(sorted(v))).sort()
+      : typeof value === 'object' && value !== null
+        ? Object.fromEntries(Object.entries(value).map(([k, v]) => [k, sorted(v)]))
+        : value
   return JSON.stringify(sorted(JSON.parse(json)))
 }
-const upload = (client: Client, bytes: Uint8Array) => fetch(`${client.address}/api/archives`, { method: 'POST', headers: { 'cookie': client.cookies, 'origin': client.address, 'content-type': 'application/zip' }, body: bytes as BodyInit })
+const upload = (client: Client, bytes: Uint8Array) =>
+  fetch(`${client.address}/api/archives`, {
+    method: 'POST',
+    headers: { cookie: client.cookies, origin: client.address, 'content-type': 'application/zip' },
+    body: bytes as BodyInit,
+  })
 /** Everything in a database as text, table by table. */
 async function dump(db: Database): Promise<string> {
-  const tables = await db.execute<{ name: string }>(sql`select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE'`)
+  const tables = await db.execute<{ name: string }>(
+    sql`select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE'`,
+  )
   const parts: string[] = []
-  for (const { name } of tables) for (const { line } of await db.execute<{ line: string }>(sql`select to_jsonb(r)::text as line from ${sql.identifier(name)} r`)) parts.push(`${name} ${line}`)
+  for (const { name } of tables)
+    for (const { line } of await db.execute<{ line: string }>(
+      sql`select to_jsonb(r)::text as line from ${sql.identifier(name)} r`,
+    ))
+      parts.push(`${name} ${line}`)
   return parts.join('\n')
 }
 
@@ -50,24 +81,47 @@ describe('a seminar’s archive', () => {
   beforeAll(async () => {
     world = await testWorld()
     ;[ines, liv] = [await world.as('ines'), await world.as('liv')]
-    await ines.send('PUT', `/api/activities/${world.dredge.id}/draft`, { parentId: null, doc: doc('Unspeakably private words of a draft.'), baseVersion: null })
-    await liv.send('PUT', `/api/activities/${world.terms.id}/draft`, { parentId: null, doc: doc('Unspeakably private words, too.'), baseVersion: null })
-    bytes = await bytesOf(await ines.send('GET', `/api/seminars/${world.seminar.id}/archive`)) as never
+    await ines.send('PUT', `/api/activities/${world.dredge.id}/draft`, {
+      parentId: null,
+      doc: doc('Unspeakably private words of a draft.'),
+      baseVersion: null,
+    })
+    await liv.send('PUT', `/api/activities/${world.terms.id}/draft`, {
+      parentId: null,
+      doc: doc('Unspeakably private words, too.'),
+      baseVersion: null,
+    })
+    bytes = (await bytesOf(await ines.send('GET', `/api/seminars/${world.seminar.id}/archive`))) as never
     parts = unzipSync(bytes)
   })
   afterAll(() => world.close())
 
   it('has a place for every table, or says why it stays behind', () => {
-    const all = Object.values(t).filter(x => is(x, PgTable)).map(table => nameOf({ table: table as PgTable })).sort()
-    expect([...KEPT_TABLES.map(nameOf), ...LEFT_BEHIND.map(([table]) => nameOf({ table }))].sort()).toEqual(all)
+    const all = Object.values(t)
+      .filter(x => is(x, PgTable))
+      .map(table => nameOf({ table: table as PgTable }))
+      .sort()
+    expect([...KEPT_TABLES.map(nameOf), ...LEFT_BEHIND.map(([table]) => nameOf({ table }))].sort()).toEqual(
+      all,
+    )
   })
 
   it('checks out by its sums, describes itself, and holds no password, no secret address, no word of a draft, nobody from elsewhere', () => {
-    const sums = strFromU8(parts.SHA256SUMS!).trim().split('\n').map(l => [l.slice(66), l.slice(0, 64)] as const)
-    expect(sums.map(([name]) => name).sort()).toEqual(Object.keys(parts).filter(n => n !== 'SHA256SUMS').sort())
+    const sums = strFromU8(parts.SHA256SUMS!)
+      .trim()
+      .split('\n')
+      .map(l => [l.slice(66), l.slice(0, 64)] as const)
+    expect(sums.map(([name]) => name).sort()).toEqual(
+      Object.keys(parts)
+        .filter(n => n !== 'SHA256SUMS')
+        .sort(),
+    )
     for (const [name, sum] of sums) expect(sha(parts[name]!), name).toBe(sum)
     expect(strFromU8(parts['README.txt']!)).toContain('contributions.jsonl')
-    const everything = Object.entries(parts).filter(([n]) => !n.startsWith('files/')).map(([, b]) => strFromU8(b)).join('\n')
+    const everything = Object.entries(parts)
+      .filter(([n]) => !n.startsWith('files/'))
+      .map(([, b]) => strFromU8(b))
+      .join('\n')
     expect(everything).not.toMatch(/Unspeakably|password_hash|calendar_secret|outsider@|scrypt/)
     const drafts = linesOf(parts, 'contributions').rows.filter(r => r.state === 'draft')
     expect(drafts.length).toBeGreaterThan(1)
@@ -76,7 +130,9 @@ describe('a seminar’s archive', () => {
   })
 
   it('comes out the same when it is made again', async () => {
-    const again = unzipSync(await bytesOf(await ines!.send('GET', `/api/seminars/${world.seminar.id}/archive`)))
+    const again = unzipSync(
+      await bytesOf(await ines!.send('GET', `/api/seminars/${world.seminar.id}/archive`)),
+    )
     for (const name of Object.keys(parts)) expect(sha(again[name]!), name).toBe(sha(parts[name]!))
   })
 
@@ -86,17 +142,60 @@ describe('a seminar’s archive', () => {
     try {
       const there = new Client(server.address)
       // it is there that she has an account already, under another id
-      expect((await there.send('POST', '/api/account', { givenName: 'Ines', familyName: 'Okafor-Lind', email: email('ines'), password: 'harbour stone' })).status).toBe(200)
+      expect(
+        (
+          await there.send('POST', '/api/account', {
+            givenName: 'Ines',
+            familyName: 'Okafor-Lind',
+            email: email('ines'),
+            password: 'harbour stone',
+          })
+        ).status,
+      ).toBe(200)
       await there.signIn(email('ines'), 'harbour stone')
       const answer = await upload(there, bytes)
-      expect([answer.status, await answer.json()]).toMatchObject([200, { seminarId: world.seminar.id, title: 'Harbour Cities, 1500–1800' }])
+      expect([answer.status, await answer.json()]).toMatchObject([
+        200,
+        { seminarId: world.seminar.id, title: 'Harbour Cities, 1500–1800' },
+      ])
       const s = `/api/seminars/${world.seminar.id}`
-      const plan = (await ines!.json<{ activities: Array<{ id: string, kind: string, state: string }> }>('GET', `${s}/plan`)).body.activities
+      const plan = (
+        await ines!.json<{ activities: Array<{ id: string; kind: string; state: string }> }>(
+          'GET',
+          `${s}/plan`,
+        )
+      ).body.activities
       const paths = [
-        ...['csv', 'oneroster'].map(form => `${s}/results?form=${form}`), `${s}/gradebook`, `${s}/voices`, `${s}/voices/table`, ...[world.breakwater, world.dredge].map(a => `${s}/voices?activity=${a.id}`),
-        `${s}/presence?by=all`, `${s}/presence/log?as=csv&by=all`, `${s}/outcomes`, ...['criterion', 'student'].map(by => `${s}/outcomes/table?by=${by}`), `${s}/plan`, `${s}/marking`, `${s}/messages`, `${s}/messages/rules`, `${s}/library`, `${s}/groups`, `${s}/texts`, `${s}/terms`,
-        ...plan.filter(a => a.state === 'published').flatMap(a => [`/api/activities/${a.id}/export?as=html`, `/api/activities/${a.id}/export?as=md`, `/api/activities/${a.id}/desk`, `/api/activities/${a.id}/closing`]),
-        `/api/activities/${world.calm.id}/reading/annotations`, `/api/activities/${world.terms.id}/lexicon/export?as=csv`, `/api/activities/${world.breakwater.id}/closing/export`, `/api/activities/${world.reports.id}/peers`, `/api/activities/${world.breakwater.id}/distribution`,
+        ...['csv', 'oneroster'].map(form => `${s}/results?form=${form}`),
+        `${s}/gradebook`,
+        `${s}/voices`,
+        `${s}/voices/table`,
+        ...[world.breakwater, world.dredge].map(a => `${s}/voices?activity=${a.id}`),
+        `${s}/presence?by=all`,
+        `${s}/presence/log?as=csv&by=all`,
+        `${s}/outcomes`,
+        ...['criterion', 'student'].map(by => `${s}/outcomes/table?by=${by}`),
+        `${s}/plan`,
+        `${s}/marking`,
+        `${s}/messages`,
+        `${s}/messages/rules`,
+        `${s}/library`,
+        `${s}/groups`,
+        `${s}/texts`,
+        `${s}/terms`,
+        ...plan
+          .filter(a => a.state === 'published')
+          .flatMap(a => [
+            `/api/activities/${a.id}/export?as=html`,
+            `/api/activities/${a.id}/export?as=md`,
+            `/api/activities/${a.id}/desk`,
+            `/api/activities/${a.id}/closing`,
+          ]),
+        `/api/activities/${world.calm.id}/reading/annotations`,
+        `/api/activities/${world.terms.id}/lexicon/export?as=csv`,
+        `/api/activities/${world.breakwater.id}/closing/export`,
+        `/api/activities/${world.reports.id}/peers`,
+        `/api/activities/${world.breakwater.id}/distribution`,
       ]
       let same = 0
       // a file to take away is the same byte for byte; in what a page is drawn from, a list that has no order may stand in any
@@ -105,9 +204,19 @@ describe('a seminar’s archive', () => {
         const [here, elsewhere] = await Promise.all([ines!, there].map(c => c.send('GET', path)))
         expect([path, elsewhere!.status]).toEqual([path, here!.status])
         // what names the installation itself names each its own
-        const texts = await Promise.all([[here!, ines!], [elsewhere!, there]].map(async ([a, c]) => { const text = (await (a as Response).text()).replaceAll((c as Client).address, ''); return isFile(path) ? text : inAnyOrder(text) }))
+        const texts = await Promise.all(
+          [
+            [here!, ines!],
+            [elsewhere!, there],
+          ].map(async ([a, c]) => {
+            const text = (await (a as Response).text()).replaceAll((c as Client).address, '')
+            return isFile(path) ? text : inAnyOrder(text)
+          }),
+        )
         const at = [...texts[0]!].findIndex((c, i) => c !== texts[1]![i]) // a short piece where they part says more than both in full
-        expect([path, texts[1] === texts[0] ? '' : texts[1]!.slice(Math.max(0, at - 120), at + 120)]).toEqual([path, texts[1] === texts[0] ? '' : texts[0]!.slice(Math.max(0, at - 120), at + 120)])
+        expect([path, texts[1] === texts[0] ? '' : texts[1]!.slice(Math.max(0, at - 120), at + 120)]).toEqual(
+          [path, texts[1] === texts[0] ? '' : texts[0]!.slice(Math.max(0, at - 120), at + 120)],
+        )
         expect(texts[1]!.length, path).toBe(texts[0]!.length)
         if (here!.status === 200) same++
       }
@@ -115,15 +224,21 @@ describe('a seminar’s archive', () => {
       // files are what they were
       const files = linesOf(parts, 'files').rows
       expect(files.length).toBeGreaterThan(0)
-      for (const f of files.slice(0, 3)) expect(sha(await bytesOf(await there.send('GET', `/api/files/${f.id as string}`)))).toBe(sha(parts[`files/${f.id as string}`]!))
+      for (const f of files.slice(0, 3))
+        expect(sha(await bytesOf(await there.send('GET', `/api/files/${f.id as string}`)))).toBe(
+          sha(parts[`files/${f.id as string}`]!),
+        )
       // an archive of what was brought back is the same archive, but for who she is there
       const again = unzipSync(await bytesOf(await there.send('GET', `${s}/archive`)))
-      for (const name of Object.keys(parts).filter(n => !/persons|enrolments|SHA256SUMS/.test(n))) expect(sha(again[name]!), name).toBe(sha(parts[name]!))
+      for (const name of Object.keys(parts).filter(n => !/persons|enrolments|SHA256SUMS/.test(n)))
+        expect(sha(again[name]!), name).toBe(sha(parts[name]!))
       expect((await upload(there, bytes)).status).toBe(409) // it is here already
       // everybody else chooses a password anew
       expect(await empty.db.$count(t.persons, sql`password_hash is not null`)).toBe(1)
+    } finally {
+      await server.stop()
+      await empty.drop()
     }
-    finally { await server.stop(); await empty.drop() }
   })
 
   it('is refused whole when a part is not what it was, would run, or reaches into another seminar', async () => {
@@ -131,33 +246,101 @@ describe('a seminar’s archive', () => {
     const server = await testServer(empty.url)
     try {
       const there = new Client(server.address)
-      await there.send('POST', '/api/account', { givenName: 'A', familyName: 'Founder', email: 'founder@northmere.example', password: 'harbour stone' })
+      await there.send('POST', '/api/account', {
+        givenName: 'A',
+        familyName: 'Founder',
+        email: 'founder@northmere.example',
+        password: 'harbour stone',
+      })
       await there.signIn('founder@northmere.example', 'harbour stone')
       const mine = v7()
-      await there.send('POST', '/api/seminars', { id: mine, code: 'M 1', title: 'Mine', college: '', timeZone: 'Europe/Oslo', firstDay: '2027-02-01', weeks: 12, breaks: [] })
+      await there.send('POST', '/api/seminars', {
+        id: mine,
+        code: 'M 1',
+        title: 'Mine',
+        college: '',
+        timeZone: 'Europe/Oslo',
+        firstDay: '2027-02-01',
+        weeks: 12,
+        breaks: [],
+      })
       const [me] = await empty.db.select().from(t.enrolments).where(eq(t.enrolments.seminarId, mine))
       const before = sha(strToU8(await dump(empty.db)))
       const attacks: Record<string, Uint8Array> = {
-        'a changed row': changed(parts, (p) => { setRows(p, 'marks', (rows) => { rows[0]!.points = 9999 }) }, false),
-        'a part without a sum': changed(parts, (p) => { p['tables/99_more.jsonl'] = strToU8('{}') }, false),
-        'a missing table': changed(parts, (p) => { Reflect.deleteProperty(p, linesOf(p, 'marks').file) }),
-        'a script': changed(parts, (p) => { setRows(p, 'contributions', (rows) => { rows[0]!.html = '<p onmouseover="x()">A</p>' }) }),
-        'a script in a letter': changed(parts, (p) => { setRows(p, 'marks', (rows) => { (rows.find(r => r.returned)!.returned as Record<string, unknown>).html = '<a href="java&#115;cript:x()">A</a>' }) }),
-        'a row of another seminar': changed(parts, (p) => { setRows(p, 'enrolments', (rows) => { rows[0]!.seminar_id = mine }) }),
-        'a place in another seminar': changed(parts, (p) => { setRows(p, 'contributions', (rows) => { rows[0]!.author_id = me!.id }) }),
-        'a seminar that is here, named as one shared with': changed(parts, (p) => { setRows(p, 'seminars', (rows) => { rows.push({ ...rows[0]!, id: mine, state: 'archived' }) }); setRows(p, 'enrolments', (rows) => { rows.push({ ...rows[0]!, id: v7(), seminar_id: mine }) }); p['manifest.json'] = strToU8(strFromU8(p['manifest.json']!).replace(/("name": "(?:seminars|enrolments)",\s+"file": "[^"]+",\s+"rows": )(\d+)/g, (_, head: string, n: string) => `${head}${Number(n) + 1}`)) }),
-        'an unknown column': changed(parts, (p) => { setRows(p, 'persons', (rows) => { rows[0]!.password_hash = 'x' }) }),
+        'a changed row': changed(
+          parts,
+          p => {
+            setRows(p, 'marks', rows => {
+              rows[0]!.points = 9999
+            })
+          },
+          false,
+        ),
+        'a part without a sum': changed(
+          parts,
+          p => {
+            p['tables/99_more.jsonl'] = strToU8('{}')
+          },
+          false,
+        ),
+        'a missing table': changed(parts, p => {
+          Reflect.deleteProperty(p, linesOf(p, 'marks').file)
+        }),
+        'a script': changed(parts, p => {
+          setRows(p, 'contributions', rows => {
+            rows[0]!.html = '<p onmouseover="x()">A</p>'
+          })
+        }),
+        'a script in a letter': changed(parts, p => {
+          setRows(p, 'marks', rows => {
+            ;(rows.find(r => r.returned)!.returned as Record<string, unknown>).html =
+              '<a href="java&#115;cript:x()">A</a>'
+          })
+        }),
+        'a row of another seminar': changed(parts, p => {
+          setRows(p, 'enrolments', rows => {
+            rows[0]!.seminar_id = mine
+          })
+        }),
+        'a place in another seminar': changed(parts, p => {
+          setRows(p, 'contributions', rows => {
+            rows[0]!.author_id = me!.id
+          })
+        }),
+        'a seminar that is here, named as one shared with': changed(parts, p => {
+          setRows(p, 'seminars', rows => {
+            rows.push({ ...rows[0]!, id: mine, state: 'archived' })
+          })
+          setRows(p, 'enrolments', rows => {
+            rows.push({ ...rows[0]!, id: v7(), seminar_id: mine })
+          })
+          p['manifest.json'] = strToU8(
+            strFromU8(p['manifest.json']!).replace(
+              /("name": "(?:seminars|enrolments)",\s+"file": "[^"]+",\s+"rows": )(\d+)/g,
+              (_, head: string, n: string) => `${head}${Number(n) + 1}`,
+            ),
+          )
+        }),
+        'an unknown column': changed(parts, p => {
+          setRows(p, 'persons', rows => {
+            rows[0]!.password_hash = 'x'
+          })
+        }),
         'no archive': strToU8('Dear Jovrel'),
         'half an archive': bytes.subarray(0, bytes.length >> 1),
       }
       for (const [name, attack] of Object.entries(attacks)) {
         const answer = await upload(there, attack)
         expect([name, answer.status]).toEqual([name, 422])
-        expect((await answer.json() as { detail: string }).detail, name).toMatch(/Nothing was brought in\.$/)
+        expect(((await answer.json()) as { detail: string }).detail, name).toMatch(
+          /Nothing was brought in\.$/,
+        )
       }
       expect(sha(strToU8(await dump(empty.db)))).toBe(before)
+    } finally {
+      await server.stop()
+      await empty.drop()
     }
-    finally { await server.stop(); await empty.drop() }
   })
 })
 
@@ -172,54 +355,142 @@ describe('what is kept of one person', () => {
   const s = (rest: string) => `/api/seminars/${world.seminar.id}${rest}`
 
   it('is theirs as a file: all of it to themselves, without the words of drafts to staff, and nothing that is others’ or held', async () => {
-    await liv!.send('PUT', `/api/activities/${world.dredge.id}/draft`, { parentId: null, doc: doc('A draft only Liv has seen.'), baseVersion: null })
-    await world.db.update(t.marks).set({ markerNote: 'Unspeakable note.' }).where(eq(t.marks.enrolmentId, (await world.enrolment('liv')).id))
+    await liv!.send('PUT', `/api/activities/${world.dredge.id}/draft`, {
+      parentId: null,
+      doc: doc('A draft only Liv has seen.'),
+      baseVersion: null,
+    })
+    await world.db
+      .update(t.marks)
+      .set({ markerNote: 'Unspeakable note.' })
+      .where(eq(t.marks.enrolmentId, (await world.enrolment('liv')).id))
     const own = unzipSync(await bytesOf(await liv!.send('GET', s('/own-data'))))
-    const data = JSON.parse(strFromU8(own['data.json']!)) as { person: { email: string }, contributions: Array<{ id: string, text?: string }>, letters: unknown[] }
+    const data = JSON.parse(strFromU8(own['data.json']!)) as {
+      person: { email: string }
+      contributions: Array<{ id: string; text?: string }>
+      letters: unknown[]
+    }
     const me = await world.enrolment('liv')
-    const rows = await world.db.select({ id: t.contributions.id, text: t.contributions.text }).from(t.contributions).where(eq(t.contributions.authorId, me.id))
+    const rows = await world.db
+      .select({ id: t.contributions.id, text: t.contributions.text })
+      .from(t.contributions)
+      .where(eq(t.contributions.authorId, me.id))
     expect(data.contributions.map(c => c.text).sort()).toEqual(rows.map(r => r.text).sort())
     // a review’s id would tell whose work it is of
-    const reviews = await world.db.select({ id: t.contributions.id, entry: t.contributions.parentId }).from(t.contributions).where(and(eq(t.contributions.authorId, me.id), eq(t.contributions.type, 'review')))
+    const reviews = await world.db
+      .select({ id: t.contributions.id, entry: t.contributions.parentId })
+      .from(t.contributions)
+      .where(and(eq(t.contributions.authorId, me.id), eq(t.contributions.type, 'review')))
     expect(reviews.length).toBeGreaterThan(0)
-    for (const id of reviews.flatMap(r => [r.id, ...r.entry ? [r.entry] : []])) expect(strFromU8(own['data.json']!)).not.toContain(id)
+    for (const id of reviews.flatMap(r => [r.id, ...(r.entry ? [r.entry] : [])]))
+      expect(strFromU8(own['data.json']!)).not.toContain(id)
     expect(data.person.email).toBe(email('liv'))
-    expect(data.letters).toHaveLength(await world.db.$count(t.marks, and(eq(t.marks.enrolmentId, me.id), sql`returned is not null`)))
-    const all = Object.values(own).map(b => strFromU8(b)).join('\n')
+    expect(data.letters).toHaveLength(
+      await world.db.$count(t.marks, and(eq(t.marks.enrolmentId, me.id), sql`returned is not null`)),
+    )
+    const all = Object.values(own)
+      .map(b => strFromU8(b))
+      .join('\n')
     expect(all).toContain('A draft only Liv has seen.')
     expect(all).not.toMatch(/Unspeakable note|saoirse@|reviewerId/)
     const given = unzipSync(await bytesOf(await ines!.send('GET', s(`/people/${me.id}/data`))))
-    expect(Object.values(given).map(b => strFromU8(b)).join('\n')).not.toContain('only Liv has seen')
+    expect(
+      Object.values(given)
+        .map(b => strFromU8(b))
+        .join('\n'),
+    ).not.toContain('only Liv has seen')
   })
 
   it('can be erased: the name is nowhere any more, and every count and mark stays', async () => {
     const who = await world.enrolment('petra')
-    const [row] = await world.db.select({ id: t.contributions.id }).from(t.contributions).where(and(eq(t.contributions.authorId, who.id), eq(t.contributions.state, 'shown')))
-    await liv!.send('POST', `/api/activities/${world.dredge.id}/contributions`, { key: v7(), parentId: null, doc: doc('As Petra Lindqvist says, and LINDQVIST, PETRA said before; Lindqvist is right.') })
-    await world.db.insert(t.files).values({ seminarId: world.seminar.id, madeBy: who.id, name: 'Petra Lindqvist.webm', type: 'audio/webm', size: 4, transcript: 'WEBVTT', bytes: Buffer.from('abcd') })
-    await world.db.update(t.wikiPages).set({ title: 'Houses of Petra Lindqvist', titleKey: 'houses of petra lindqvist' }).where(eq(t.wikiPages.id, (await world.page(world.city.id, 'Qasr el-Mina', 'The chain')).id))
-    await world.db.insert(t.messageThreads).values({ seminarId: world.seminar.id, studentId: who.id, startedBy: (await world.enrolment('ines')).id, subject: 'Petra', sendingId: v7(), toldAt: new Date(), lastAt: new Date(), madeAt: new Date() })
+    const [row] = await world.db
+      .select({ id: t.contributions.id })
+      .from(t.contributions)
+      .where(and(eq(t.contributions.authorId, who.id), eq(t.contributions.state, 'shown')))
+    await liv!.send('POST', `/api/activities/${world.dredge.id}/contributions`, {
+      key: v7(),
+      parentId: null,
+      doc: doc('As Petra Lindqvist says, and LINDQVIST, PETRA said before; Lindqvist is right.'),
+    })
+    await world.db
+      .insert(t.files)
+      .values({
+        seminarId: world.seminar.id,
+        madeBy: who.id,
+        name: 'Petra Lindqvist.webm',
+        type: 'audio/webm',
+        size: 4,
+        transcript: 'WEBVTT',
+        bytes: Buffer.from('abcd'),
+      })
+    await world.db
+      .update(t.wikiPages)
+      .set({ title: 'Houses of Petra Lindqvist', titleKey: 'houses of petra lindqvist' })
+      .where(eq(t.wikiPages.id, (await world.page(world.city.id, 'Qasr el-Mina', 'The chain')).id))
+    await world.db
+      .insert(t.messageThreads)
+      .values({
+        seminarId: world.seminar.id,
+        studentId: who.id,
+        startedBy: (await world.enrolment('ines')).id,
+        subject: 'Petra',
+        sendingId: v7(),
+        toldAt: new Date(),
+        lastAt: new Date(),
+        madeAt: new Date(),
+      })
     const voices = async () => (await ines!.json<VoicesView>('GET', s('/voices'))).body
-    const grades = async () => JSON.parse(JSON.stringify((await ines!.json<{ rows: Array<{ enrolmentId: string }> }>('GET', s('/gradebook'))).body).replaceAll(/"(name|givenName|familyName|initials|number|studentNumber|email)":"[^"]*"/g, '"$1":""')) as { rows: Array<{ enrolmentId: string }> }
+    const grades = async () =>
+      JSON.parse(
+        JSON.stringify(
+          (await ines!.json<{ rows: Array<{ enrolmentId: string }> }>('GET', s('/gradebook'))).body,
+        ).replaceAll(/"(name|givenName|familyName|initials|number|studentNumber|email)":"[^"]*"/g, '"$1":""'),
+      ) as { rows: Array<{ enrolmentId: string }> }
     const byId = (rows: Array<{ enrolmentId: string }>) => new Map(rows.map(r => [r.enrolmentId, r]))
     const [heard, marked] = [await voices(), await grades()]
-    const erase = (name: string) => ines!.json<{ name: string }>('POST', s(`/people/${who.id}/erase`), { name })
+    const erase = (name: string) =>
+      ines!.json<{ name: string }>('POST', s(`/people/${who.id}/erase`), { name })
     expect((await erase('Petra')).status).toBe(422)
     expect((await erase('petra lindqvist')).body.name).toBe('Former student 1')
     const left = await dump(world.db)
     const found = left.split('\n').filter(l => /Lindqvist|petra@|N4113/i.test(l))
     expect(found.map(l => l.slice(0, 200))).toEqual([])
     // to and by them the given name, too, is gone
-    const near = left.split('\n').filter(l => l.startsWith('marks ') && l.includes(who.id) && /\bPetra\b/.test(l))
+    const near = left
+      .split('\n')
+      .filter(l => l.startsWith('marks ') && l.includes(who.id) && /\bPetra\b/.test(l))
     expect(near).toEqual([])
     expect(left).toContain('former student')
     const after = await voices()
-    const one = (v: VoicesView) => { const { name: _n, givenName: _g, familyName: _f, initials: _i, quiet: _q, ...figures } = v.people.find(p => p.id === who.id)!; return figures }
+    const one = (v: VoicesView) => {
+      const {
+        name: _n,
+        givenName: _g,
+        familyName: _f,
+        initials: _i,
+        quiet: _q,
+        ...figures
+      } = v.people.find(p => p.id === who.id)!
+      return figures
+    }
     expect(one(after).contributions).toBe(one(heard).contributions)
-    expect([one(after).words, one(after).answeredBy, one(after).daysActive]).toEqual([one(heard).words, one(heard).answeredBy, one(heard).daysActive])
+    expect([one(after).words, one(after).answeredBy, one(after).daysActive]).toEqual([
+      one(heard).words,
+      one(heard).answeredBy,
+      one(heard).daysActive,
+    ])
     expect(byId((await grades()).rows).get(who.id)).toEqual(byId(marked.rows).get(who.id))
-    expect((await world.db.select().from(t.contributions).where(eq(t.contributions.id, row!.id)))[0]).toBeDefined()
-    expect((await world.db.select().from(t.files).where(and(eq(t.files.madeBy, who.id), eq(t.files.type, 'audio/webm'))))[0]).toMatchObject({ size: 0, transcript: 'WEBVTT' })
+    expect(
+      (await world.db.select().from(t.contributions).where(eq(t.contributions.id, row!.id)))[0],
+    ).toBeDefined()
+    expect(
+      (
+        await world.db
+          .select()
+          .from(t.files)
+          .where(and(eq(t.files.madeBy, who.id), eq(t.files.type, 'audio/webm')))
+      )[0],
+    ).toMatchObject({ size: 0, transcript: 'WEBVTT' })
     expect((await petra!.send('GET', s(''))).status).toBe(401)
     await expect(world.as('petra')).rejects.toThrow('could not sign in')
     expect((await ines!.send('GET', `/api/activities/${world.breakwater.id}/contributions`)).status).toBe(200)

@@ -7,7 +7,7 @@ export type Database = PostgresJsDatabase<typeof schema>
 export type Db = Database | Parameters<Parameters<Database['transaction']>[0]>[0]
 
 /** Opens a pool. `close` waits for running queries. */
-export function openDatabase(url: string, connections = 10): { db: Database, close: () => Promise<void> } {
+export function openDatabase(url: string, connections = 10): { db: Database; close: () => Promise<void> } {
   const client = postgres(url, { max: connections, onnotice: () => {} })
   return { db: drizzle(client, { schema, casing: 'snake_case' }), close: () => client.end({ timeout: 5 }) }
 }

@@ -6,8 +6,7 @@ export async function migrateDatabase(url: string, folder: string): Promise<void
   const { db, close } = openDatabase(url, 1)
   try {
     await migrate(db, { migrationsFolder: folder })
-  }
-  finally {
+  } finally {
     await close()
   }
 }

@@ -2,7 +2,15 @@ import type { ZodError } from 'zod'
 import type { ProblemDetails } from '#shared/http/problem'
 
 const TITLES: Readonly<Record<number, string>> = {
-  400: 'Not understood', 401: 'Not signed in', 403: 'Not yours to do', 404: 'Not found', 409: 'Changed meanwhile', 413: 'Too large', 422: 'Something to correct', 429: 'Too often', 500: 'Our fault',
+  400: 'Not understood',
+  401: 'Not signed in',
+  403: 'Not yours to do',
+  404: 'Not found',
+  409: 'Changed meanwhile',
+  413: 'Too large',
+  422: 'Something to correct',
+  429: 'Too often',
+  500: 'Our fault',
 }
 
 /** An expected failure: becomes the answer's problem details, with a sentence a person can act on. */
@@ -11,14 +19,21 @@ export class Problem extends Error {
     readonly status: number,
     readonly code: string,
     readonly sentence: string,
-    readonly extra: { readonly fields?: Record<string, string>, readonly theirs?: unknown } = {},
+    readonly extra: { readonly fields?: Record<string, string>; readonly theirs?: unknown } = {},
   ) {
     super(sentence)
     this.name = 'Problem'
   }
 
   details(): ProblemDetails {
-    return { type: 'about:blank', title: TITLES[this.status] ?? 'Problem', status: this.status, code: this.code, detail: this.sentence, ...this.extra }
+    return {
+      type: 'about:blank',
+      title: TITLES[this.status] ?? 'Problem',
+      status: this.status,
+      code: this.code,
+      detail: this.sentence,
+      ...this.extra,
+    }
   }
 }
 

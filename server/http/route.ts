@@ -1,4 +1,13 @@
-import { defineEventHandler, getQuery, getRequestHeader, getRouterParams, readRawBody, setResponseHeader, setResponseStatus, type H3Event } from 'h3'
+import {
+  defineEventHandler,
+  getQuery,
+  getRequestHeader,
+  getRouterParams,
+  readRawBody,
+  setResponseHeader,
+  setResponseStatus,
+  type H3Event,
+} from 'h3'
 import { ZodError, type z } from 'zod'
 import { useDatabase } from '#server/database/connection'
 import type { Database } from '#server/database/client'
@@ -33,50 +42,84 @@ const LARGEST_BODY = 1_000_000 // bytes; a document of the longest text stays we
  * Wraps a route: parses what comes in, answers through the contract (fields it does not name never leave),
  * and turns every failure into problem details. Nothing of an unexpected error is told but that it happened.
  */
-export function route<A extends z.ZodType, P extends z.ZodType = z.ZodUndefined, B extends z.ZodType = z.ZodUndefined, Q extends z.ZodType = z.ZodUndefined>(
+export function route<
+  A extends z.ZodType,
+  P extends z.ZodType = z.ZodUndefined,
+  B extends z.ZodType = z.ZodUndefined,
+  Q extends z.ZodType = z.ZodUndefined,
+>(
   contract: Contract<P, B, A, Q>,
   handle: (context: RouteContext<z.infer<P>, z.infer<B>, z.infer<Q>>) => Promise<z.input<A>>,
 ) {
-  return defineEventHandler(async (event) => {
+  return defineEventHandler(async event => {
     setResponseHeader(event, 'cache-control', 'private, no-store')
     const begun = now()
     try {
       const params = contract.params ? parseParams(contract.params, getRouterParams(event)) : undefined
-      const body = contract.body ? contract.body.parse(await readJson(event, contract.largest ?? LARGEST_BODY)) : undefined
+      const body = contract.body
+        ? contract.body.parse(await readJson(event, contract.largest ?? LARGEST_BODY))
+        : undefined
       const query = contract.query ? contract.query.parse(getQuery(event)) : undefined
-      const answer = await handle({ event, db: useDatabase(), now: now(), begun, params: params as z.infer<P>, query: query as z.infer<Q>, body: body as z.infer<B>, progress: progressOf(event) })
+      const answer = await handle({
+        event,
+        db: useDatabase(),
+        now: now(),
+        begun,
+        params: params as z.infer<P>,
+        query: query as z.infer<Q>,
+        body: body as z.infer<B>,
+        progress: progressOf(event),
+      })
       return parseAnswer(contract.answer, answer)
-    }
-    catch (error) {
+    } catch (error) {
       return answerProblem(event, error)
     }
   })
 }
 
-const progressOf = (event: H3Event): Progress => event.context.progress as Progress | undefined ?? (() => {})
+const progressOf = (event: H3Event): Progress =>
+  (event.context.progress as Progress | undefined) ?? (() => {})
 
 /**
  * The same for work that takes a while: once it has said how far it is, the answer goes out as lines of JSON: `{done, of}`
  * as often as there is something to say, and last either `{answer}` or `{problem}`. What fails before that fails like any route.
  */
-export function progressRoute<A extends z.ZodType, P extends z.ZodType = z.ZodUndefined, B extends z.ZodType = z.ZodUndefined, Q extends z.ZodType = z.ZodUndefined>(
+export function progressRoute<
+  A extends z.ZodType,
+  P extends z.ZodType = z.ZodUndefined,
+  B extends z.ZodType = z.ZodUndefined,
+  Q extends z.ZodType = z.ZodUndefined,
+>(
   contract: Contract<P, B, A, Q>,
   handle: (context: RouteContext<z.infer<P>, z.infer<B>, z.infer<Q>>) => Promise<z.input<A>>,
 ) {
   const plain = route(contract, handle)
-  return defineEventHandler(async (event) => {
+  return defineEventHandler(async event => {
     let begun: (stream: ReadableStream) => void
-    const stream = new Promise<ReadableStream>((resolve) => { begun = resolve })
+    const stream = new Promise<ReadableStream>(resolve => {
+      begun = resolve
+    })
     let lines: ReadableStreamDefaultController | null = null
     const write = (line: unknown) => lines?.enqueue(new TextEncoder().encode(`${JSON.stringify(line)}\n`))
     event.context.progress = (done: number, of: number) => {
-      if (!lines) begun(new ReadableStream({ start: (controller) => { lines = controller } }))
+      if (!lines)
+        begun(
+          new ReadableStream({
+            start: controller => {
+              lines = controller
+            },
+          }),
+        )
       write({ done, of })
     }
-    const finished = Promise.resolve(plain(event)).then((answer) => {
+    const finished = Promise.resolve(plain(event)).then(answer => {
       if (!lines) return answer
       // a failure comes as problem details with their status inside, because the status line has gone out already
-      write((answer as { status?: number }).status && (answer as { detail?: string }).detail ? { problem: answer } : { answer })
+      write(
+        (answer as { status?: number }).status && (answer as { detail?: string }).detail
+          ? { problem: answer }
+          : { answer },
+      )
       lines.close()
       return undefined
     })
@@ -98,23 +141,27 @@ function parseParams<P extends z.ZodType>(schema: P, params: unknown): z.infer<P
 
 async function readJson(event: H3Event, largest: number): Promise<unknown> {
   const length = Number(getRequestHeader(event, 'content-length') ?? 0)
-  const sentence = largest > LARGEST_BODY
-    ? `This file is too large; up to ${Math.floor(largest / 1_400_000)} MB can be taken. Nothing was changed.`
-    : 'This is too much text for one contribution. Shorten it or link to the rest; what you typed is kept here.'
-  const tooLarge = () => new Problem(413, 'tooLarge', sentence, { fields: { [largest > LARGEST_BODY ? 'file' : 'doc']: sentence } })
+  const sentence =
+    largest > LARGEST_BODY
+      ? `This file is too large; up to ${Math.floor(largest / 1_400_000)} MB can be taken. Nothing was changed.`
+      : 'This is too much text for one contribution. Shorten it or link to the rest; what you typed is kept here.'
+  const tooLarge = () =>
+    new Problem(413, 'tooLarge', sentence, {
+      fields: { [largest > LARGEST_BODY ? 'file' : 'doc']: sentence },
+    })
   if (length > largest) throw tooLarge()
   const raw = await readRawBody(event)
   if ((raw?.length ?? 0) > largest) throw tooLarge()
   try {
     return raw ? JSON.parse(raw) : undefined
-  }
-  catch {
+  } catch {
     throw new Problem(400, 'notJson', 'This request could not be read.')
   }
 }
 
 export function answerProblem(event: H3Event, error: unknown) {
-  const problem = error instanceof Problem ? error : error instanceof ZodError ? problemOf(error) : unexpected(error)
+  const problem =
+    error instanceof Problem ? error : error instanceof ZodError ? problemOf(error) : unexpected(error)
   setResponseStatus(event, problem.status)
   setResponseHeader(event, 'content-type', 'application/problem+json')
   return problem.details()
@@ -129,5 +176,9 @@ function parseAnswer<A extends z.ZodType>(schema: A, answer: unknown): z.infer<A
 
 function unexpected(error: unknown): Problem {
   console.error(error)
-  return new Problem(500, 'unexpected', 'Something went wrong on our side. Nothing was changed; please try again.')
+  return new Problem(
+    500,
+    'unexpected',
+    'Something went wrong on our side. Nothing was changed; please try again.',
+  )
 }

@@ -14,23 +14,35 @@ import { answerProblem } from './route'
 const LARGEST = 8 * 1024 ** 3 // bytes
 
 /** Wraps a route that takes a large file as its body: who may send it is asked first, then it goes to disk, and from there to `handle`. */
-export function uploadRoute<A extends z.ZodType>(contract: { readonly answer: A }, allow: (context: { readonly event: H3Event, readonly db: Database }) => Promise<void>, handle: (context: { readonly db: Database, readonly path: string }) => Promise<z.input<A>>) {
-  return defineEventHandler(async (event) => {
+export function uploadRoute<A extends z.ZodType>(
+  contract: { readonly answer: A },
+  allow: (context: { readonly event: H3Event; readonly db: Database }) => Promise<void>,
+  handle: (context: { readonly db: Database; readonly path: string }) => Promise<z.input<A>>,
+) {
+  return defineEventHandler(async event => {
     setResponseHeader(event, 'cache-control', 'private, no-store')
     let folder: string | null = null
     try {
       const db = useDatabase()
       await allow({ event, db })
-      const tooLarge = () => new Problem(413, 'tooLarge', 'This file is larger than what can be taken. Nothing was changed.')
+      const tooLarge = () =>
+        new Problem(413, 'tooLarge', 'This file is larger than what can be taken. Nothing was changed.')
       if (Number(getRequestHeader(event, 'content-length') ?? 0) > LARGEST) throw tooLarge()
       folder = await mkdtemp(join(tmpdir(), 'jovrel-'))
       const path = join(folder, 'upload')
       let size = 0
-      const counted = new Transform({ transform(piece: Buffer, _, done) { size += piece.length; done(size > LARGEST ? tooLarge() : null, piece) } })
+      const counted = new Transform({
+        transform(piece: Buffer, _, done) {
+          size += piece.length
+          done(size > LARGEST ? tooLarge() : null, piece)
+        },
+      })
       await pipeline(event.node.req, counted, createWriteStream(path))
       return contract.answer.parse(await handle({ db, path }))
+    } catch (error) {
+      return answerProblem(event, error)
+    } finally {
+      if (folder) await rm(folder, { recursive: true, force: true })
     }
-    catch (error) { return answerProblem(event, error) }
-    finally { if (folder) await rm(folder, { recursive: true, force: true }) }
   })
 }

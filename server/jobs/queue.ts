@@ -42,7 +42,16 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
   await boss.createQueue(DAILY)
   const queueWaiting = async () => {
     const ids = await claimWaiting(db)
-    if (ids.length > 0) await boss.insert(ids.map(id => ({ name: MAIL, data: { id }, retryLimit: 8, retryDelay: RETRY_SECONDS, retryBackoff: true })))
+    if (ids.length > 0)
+      await boss.insert(
+        ids.map(id => ({
+          name: MAIL,
+          data: { id },
+          retryLimit: 8,
+          retryDelay: RETRY_SECONDS,
+          retryBackoff: true,
+        })),
+      )
   }
   await boss.work<{ id: string }>(MAIL, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
     if (job) await sendMail(db, job.data.id)
@@ -59,7 +68,9 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
     await tellMessages(db, now())
     await queueWaiting()
   })
-  await boss.work(DAILY, async () => { await mailDailyNotices(db, now()) })
+  await boss.work(DAILY, async () => {
+    await mailDailyNotices(db, now())
+  })
   await boss.schedule(EVERY_MINUTE, '* * * * *')
   await boss.schedule(DAILY, '0 6 * * *')
 
@@ -68,7 +79,11 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
   const look = setInterval(() => {
     if (looking) return
     looking = true
-    queueWaiting().catch((error: Error) => console.error('queue:', error.message)).finally(() => { looking = false })
+    queueWaiting()
+      .catch((error: Error) => console.error('queue:', error.message))
+      .finally(() => {
+        looking = false
+      })
   }, LOOK_EVERY)
   return async () => {
     clearInterval(look)

@@ -7,7 +7,20 @@ import { follow } from './hub'
 import type { LiveEvent } from '#shared/contributing/thread'
 
 /** Tells a reader what happens in a talk as long as they have it open. @returns how to stop */
-export async function followTalk(db: Db, { activity, enrolment }: Actor & { readonly activity: ActivityRow }, send: (event: LiveEvent) => void): Promise<() => void> {
-  const [visit] = await db.select({ seenSeq: visits.seenSeq }).from(visits).where(and(eq(visits.activityId, activity.id), eq(visits.enrolmentId, enrolment.id)))
-  return follow(db, process.env.DATABASE_URL!, activity.id, { enrolment, seenSeq: visit?.seenSeq ?? 0, send }, now)
+export async function followTalk(
+  db: Db,
+  { activity, enrolment }: Actor & { readonly activity: ActivityRow },
+  send: (event: LiveEvent) => void,
+): Promise<() => void> {
+  const [visit] = await db
+    .select({ seenSeq: visits.seenSeq })
+    .from(visits)
+    .where(and(eq(visits.activityId, activity.id), eq(visits.enrolmentId, enrolment.id)))
+  return follow(
+    db,
+    process.env.DATABASE_URL!,
+    activity.id,
+    { enrolment, seenSeq: visit?.seenSeq ?? 0, send },
+    now,
+  )
 }

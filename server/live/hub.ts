@@ -5,9 +5,18 @@ import type { Db } from '#server/database/client'
 import { activities, contributions } from '#server/database/schema'
 import { aliasesOf } from '#server/services/contributing/aliases'
 import { circlesOf } from '#server/services/contributing/circles'
-import { asksQuestions, ownPlaces, shapeForReader, writesByPage } from '#server/services/contributing/shapeForReader'
+import {
+  asksQuestions,
+  ownPlaces,
+  shapeForReader,
+  writesByPage,
+} from '#server/services/contributing/shapeForReader'
 import { mayReach, pageOfChange, roomFor, wikiPlan } from '#server/services/contributing/wiki/room'
-import { attachedFiles, storedContributions, type StoredContribution } from '#server/services/contributing/storedContributions'
+import {
+  attachedFiles,
+  storedContributions,
+  type StoredContribution,
+} from '#server/services/contributing/storedContributions'
 import type { ContributionView, LiveEvent } from '#shared/contributing/thread'
 import type { Announcement } from '#server/services/contributing/announce'
 import { listen } from './listener'
@@ -24,12 +33,22 @@ const open = new Map<string, Set<OpenReader>>() // by activity
 let listening = false
 
 /** Tells a reader what happens in an activity from now on. @returns how to stop */
-export function follow(db: Db, url: string, activityId: string, reader: OpenReader, now: () => Date): () => void {
+export function follow(
+  db: Db,
+  url: string,
+  activityId: string,
+  reader: OpenReader,
+  now: () => Date,
+): () => void {
   if (!listening) {
     listening = true
-    listen(url, a => void spread(db, a, now()).catch((error: Error) => console.error('live:', error.message)), () => {
-      for (const readers of open.values()) for (const r of readers) r.send({ kind: 'opened' })
-    })
+    listen(
+      url,
+      a => void spread(db, a, now()).catch((error: Error) => console.error('live:', error.message)),
+      () => {
+        for (const readers of open.values()) for (const r of readers) r.send({ kind: 'opened' })
+      },
+    )
   }
   const readers = open.get(activityId) ?? new Set()
   open.set(activityId, readers.add(reader))
@@ -44,36 +63,63 @@ export function follow(db: Db, url: string, activityId: string, reader: OpenRead
  * however many read, and what each gets is decided where it always is.
  */
 export async function spread(db: Db, { activityId, id }: Announcement, now: Date): Promise<void> {
-  const readers = [...open.get(activityId) ?? []]
+  const readers = [...(open.get(activityId) ?? [])]
   if (readers.length === 0) return
   const [activity] = await db.select().from(activities).where(eq(activities.id, activityId))
-  if (id === null) { for (const reader of readers) reader.send({ kind: 'opened' }); return }
+  if (id === null) {
+    for (const reader of readers) reader.send({ kind: 'opened' })
+    return
+  }
   if (activity?.kind === 'wiki') return spreadPage(db, activity, id, readers, now)
   const [head] = await storedContributions(db, activityId, NOBODY, { ids: [id], bodies: true })
   if (!activity || !head) return
-  const context = [...new Set([head.threadId, head.parentId, head.detail.takesUp?.contributionId].filter((x): x is string => !!x && x !== id))]
+  const context = [
+    ...new Set(
+      [head.threadId, head.parentId, head.detail.takesUp?.contributionId].filter(
+        (x): x is string => !!x && x !== id,
+      ),
+    ),
+  ]
   const [around, own, files, answers] = await Promise.all([
     storedContributions(db, activityId, NOBODY, { ids: context, bodies: false }),
     ownOf(db, activity, readers),
     attachedFiles(db, { ids: [id] }),
-    db.select({ id: contributions.id }).from(contributions).where(and(eq(contributions.parentId, id), eq(contributions.state, 'shown'))).limit(1),
+    db
+      .select({ id: contributions.id })
+      .from(contributions)
+      .where(and(eq(contributions.parentId, id), eq(contributions.state, 'shown')))
+      .limit(1),
   ])
-  const [aliases, circles] = await Promise.all([aliasesOf(db, activity, [...around, head]), circlesOf(db, activity)])
-  const answered = new Set([...context, ...answers.length > 0 ? [id] : []])
+  const [aliases, circles] = await Promise.all([
+    aliasesOf(db, activity, [...around, head]),
+    circlesOf(db, activity),
+  ])
+  const answered = new Set([...context, ...(answers.length > 0 ? [id] : [])])
   for (const reader of readers) {
     const who = { activity, enrolment: reader.enrolment, seenSeq: reader.seenSeq, now }
     const ownIn = ownPlaces(own.get(reader.enrolment.id) ?? [], who)
-    const viewOf = (row: StoredContribution): ContributionView | undefined => shapeForReader([...around, row], who, { aliases, circles, files, ownIn, answered }).contributions.find(v => v.id === id)
+    const viewOf = (row: StoredContribution): ContributionView | undefined =>
+      shapeForReader([...around, row], who, { aliases, circles, files, ownIn, answered }).contributions.find(
+        v => v.id === id,
+      )
     const view = viewOf(head)
     // one's own, shown in another window: where it opens the others', they are to be fetched
-    if (head.authorId === reader.enrolment.id && (activity.settings.writeFirst || writesByPage(activity))) reader.send({ kind: 'opened' })
+    if (head.authorId === reader.enrolment.id && (activity.settings.writeFirst || writesByPage(activity)))
+      reader.send({ kind: 'opened' })
     else if (view) reader.send({ kind: 'contribution', contribution: view })
-    else if (head.state === 'withdrawn' && viewOf({ ...head, state: 'shown' })) reader.send({ kind: 'gone', id })
+    else if (head.state === 'withdrawn' && viewOf({ ...head, state: 'shown' }))
+      reader.send({ kind: 'gone', id })
   }
 }
 
 /** Tells readers of a wiki that a page has changed; they fetch it, and get what they may. To those who may not read it there is no such page. */
-async function spreadPage(db: Db, activity: ActivityRow, id: string, readers: readonly OpenReader[], now: Date): Promise<void> {
+async function spreadPage(
+  db: Db,
+  activity: ActivityRow,
+  id: string,
+  readers: readonly OpenReader[],
+  now: Date,
+): Promise<void> {
   const page = await pageOfChange(db, id)
   if (!page) return
   const plan = await wikiPlan(db, activity)
@@ -86,11 +132,30 @@ async function spreadPage(db: Db, activity: ActivityRow, id: string, readers: re
 type Own = Parameters<typeof ownPlaces>[0][number]
 
 /** What open readers have in themselves, by reader: only asked where it decides anything. */
-async function ownOf(db: Db, activity: ActivityRow, readers: readonly OpenReader[]): Promise<Map<string, Own[]>> {
+async function ownOf(
+  db: Db,
+  activity: ActivityRow,
+  readers: readonly OpenReader[],
+): Promise<Map<string, Own[]>> {
   const byAuthor = new Map<string, Own[]>()
   if (!activity.settings.writeFirst && !asksQuestions(activity) && !writesByPage(activity)) return byAuthor
-  const rows = await db.select({ authorId: contributions.authorId, state: contributions.state, type: contributions.type, promptId: contributions.promptId, detail: contributions.detail }).from(contributions)
-    .where(and(eq(contributions.activityId, activity.id), eq(contributions.state, 'shown'), eq(contributions.type, KINDS[activity.kind].entryType), inArray(contributions.authorId, [...new Set(readers.map(r => r.enrolment.id))])))
-  for (const row of rows) byAuthor.set(row.authorId, [...byAuthor.get(row.authorId) ?? [], row])
+  const rows = await db
+    .select({
+      authorId: contributions.authorId,
+      state: contributions.state,
+      type: contributions.type,
+      promptId: contributions.promptId,
+      detail: contributions.detail,
+    })
+    .from(contributions)
+    .where(
+      and(
+        eq(contributions.activityId, activity.id),
+        eq(contributions.state, 'shown'),
+        eq(contributions.type, KINDS[activity.kind].entryType),
+        inArray(contributions.authorId, [...new Set(readers.map(r => r.enrolment.id))]),
+      ),
+    )
+  for (const row of rows) byAuthor.set(row.authorId, [...(byAuthor.get(row.authorId) ?? []), row])
   return byAuthor
 }

@@ -11,7 +11,10 @@ const LONGEST_WAIT = 10_000
 export function listen(url: string, heard: (announcement: Announcement) => void, missed: () => void): void {
   let wait = FIRST_WAIT
   let first = true
-  const again = () => { setTimeout(connect, wait).unref(); wait = Math.min(LONGEST_WAIT, wait * 2) }
+  const again = () => {
+    setTimeout(connect, wait).unref()
+    wait = Math.min(LONGEST_WAIT, wait * 2)
+  }
   connect()
 
   function connect() {
@@ -29,10 +32,14 @@ export function listen(url: string, heard: (announcement: Announcement) => void,
     client.on('notification', ({ payload }) => {
       if (payload) heard(JSON.parse(payload) as Announcement)
     })
-    client.connect().then(() => client.query(`listen ${CHANNEL}`)).then(() => {
-      wait = FIRST_WAIT
-      if (!first) missed()
-      first = false
-    }).catch(end)
+    client
+      .connect()
+      .then(() => client.query(`listen ${CHANNEL}`))
+      .then(() => {
+        wait = FIRST_WAIT
+        if (!first) missed()
+        first = false
+      })
+      .catch(end)
   }
 }

@@ -6,25 +6,37 @@ import { defineNitroPlugin } from 'nitropack/runtime'
  * A strict content security policy: scripts and style sheets run with this answer's nonce only, nothing is loaded from
  * elsewhere, nobody frames us. Style attributes stay allowed: the layout of bars and ribbons is set by them.
  */
-export default defineNitroPlugin((nitro) => {
+export default defineNitroPlugin(nitro => {
   nitro.hooks.hook('render:html', (html, { event }) => {
     const nonce = randomBytes(16).toString('base64')
-    const stamp = (part: string) => part.replace(/<(script|style|link)\b(?![^>]*\bnonce=)/g, `<$1 nonce="${nonce}"`)
+    const stamp = (part: string) =>
+      part.replace(/<(script|style|link)\b(?![^>]*\bnonce=)/g, `<$1 nonce="${nonce}"`)
     for (const place of ['head', 'bodyPrepend', 'body', 'bodyAppend'] as const) {
       if (place !== 'body') html[place] = html[place].map(stamp)
     }
     html.head.push(`<meta name="style-nonce" content="${nonce}">`)
     setResponseHeaders(event, {
       'content-security-policy': [
-        'default-src \'self\'', 'object-src \'none\'', `script-src 'self' 'nonce-${nonce}'`, `style-src 'self' 'nonce-${nonce}'`, 'style-src-attr \'unsafe-inline\'',
-        'img-src \'self\' data: blob:', 'media-src \'self\' blob:', 'font-src \'self\'', 'connect-src \'self\'', 'frame-src \'self\'', 'base-uri \'none\'', 'form-action \'self\'', 'frame-ancestors \'none\'',
+        "default-src 'self'",
+        "object-src 'none'",
+        `script-src 'self' 'nonce-${nonce}'`,
+        `style-src 'self' 'nonce-${nonce}'`,
+        "style-src-attr 'unsafe-inline'",
+        "img-src 'self' data: blob:",
+        "media-src 'self' blob:",
+        "font-src 'self'",
+        "connect-src 'self'",
+        "frame-src 'self'",
+        "base-uri 'none'",
+        "form-action 'self'",
+        "frame-ancestors 'none'",
       ].join('; '),
       'x-content-type-options': 'nosniff',
       'referrer-policy': 'same-origin',
       'permissions-policy': 'camera=(), geolocation=(), microphone=(self)',
     })
   })
-  nitro.hooks.hook('request', (event) => {
+  nitro.hooks.hook('request', event => {
     setResponseHeaders(event, { 'x-content-type-options': 'nosniff', 'referrer-policy': 'same-origin' })
   })
 })

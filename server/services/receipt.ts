@@ -7,10 +7,18 @@ import type { Enrolment } from '#server/access/seminar'
  * Does a write once for its key. The same key again, from the same person, gets the first answer: also when the two
  * arrive at the same instant (an advisory lock lets the second wait for the first). Write and receipt share a transaction.
  */
-export function once<T>(db: Database, actor: Enrolment, key: string, write: (tx: Db) => Promise<T>): Promise<T> {
-  return db.transaction(async (tx) => {
+export function once<T>(
+  db: Database,
+  actor: Enrolment,
+  key: string,
+  write: (tx: Db) => Promise<T>,
+): Promise<T> {
+  return db.transaction(async tx => {
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`${actor.id}:${key}`}, 0))`)
-    const [receipt] = await tx.select().from(receipts).where(and(eq(receipts.enrolmentId, actor.id), eq(receipts.key, key)))
+    const [receipt] = await tx
+      .select()
+      .from(receipts)
+      .where(and(eq(receipts.enrolmentId, actor.id), eq(receipts.key, key)))
     if (receipt) return receipt.answer as T
     const answer = await write(tx)
     await tx.insert(receipts).values({ enrolmentId: actor.id, key, seminarId: actor.seminarId, answer })

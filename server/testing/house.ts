@@ -1,7 +1,12 @@
 import postgres from 'postgres'
 
-interface House { readonly url: string, readonly address: string }
-export interface ClaimedHouse extends House { readonly leave: () => Promise<void> }
+interface House {
+  readonly url: string
+  readonly address: string
+}
+export interface ClaimedHouse extends House {
+  readonly leave: () => Promise<void>
+}
 
 const LOCKS = 4712 // the class of the locks under which houses are claimed
 const TRIES = 5
@@ -30,8 +35,7 @@ async function putBack(sql: postgres.Sql): Promise<void> {
     try {
       await sql`select seed.put_back()`
       return
-    }
-    catch (error) {
+    } catch (error) {
       if (left === 0 || (error as { code?: string }).code !== '40P01') throw error
     }
   }

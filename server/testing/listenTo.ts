@@ -8,7 +8,11 @@ export async function listenTo(client: Client, activityId: string) {
   let said = ''
   const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader()
   const reading = (async () => {
-    for (let part = await reader.read().catch(() => ({ done: true, value: '' })); !part.done; part = await reader.read().catch(() => ({ done: true, value: '' }))) {
+    for (
+      let part = await reader.read().catch(() => ({ done: true, value: '' }));
+      !part.done;
+      part = await reader.read().catch(() => ({ done: true, value: '' }))
+    ) {
       said += part.value
       const blocks = said.split('\n\n')
       said = blocks.pop()!
@@ -18,5 +22,12 @@ export async function listenTo(client: Client, activityId: string) {
       }
     }
   })()
-  return { heard, raw: () => JSON.stringify(heard) + said, close: async () => { await reader.cancel().catch(() => {}); await reading } }
+  return {
+    heard,
+    raw: () => JSON.stringify(heard) + said,
+    close: async () => {
+      await reader.cancel().catch(() => {})
+      await reading
+    },
+  }
 }

@@ -2,14 +2,24 @@ import { sql, type SQL } from 'drizzle-orm'
 import type { Database } from '#server/database/client'
 
 /** What is counted: activities, a span, and the seminar whose students are meant. */
-export interface Span { readonly seminarId: string, readonly timeZone: string, readonly activityIds: readonly string[], readonly from: string, readonly to: string }
+export interface Span {
+  readonly seminarId: string
+  readonly timeZone: string
+  readonly activityIds: readonly string[]
+  readonly from: string
+  readonly to: string
+}
 
-const WORD = '[[:alnum:]_]+(?:(?:[\'’.:·]|,(?=[0-9]))[[:alnum:]_]+)*'
+const WORD = "[[:alnum:]_]+(?:(?:['’.:·]|,(?=[0-9]))[[:alnum:]_]+)*"
 // after a full stop a small letter goes on with the sentence, whatever figures and marks lie between; after ! and ? it does not
 const BETWEEN_SENTENCES = '(\\.[])"’”»\']*\\s(?![^[:alpha:].!?]*[[:lower:]])|[!?]+[])"’”»\']*\\s)(?![,;:–—-])'
 const VOWELS = '[aeiouyà-åæè-ïò-öøù-ýÿœ]+'
 
-const listOf = (ids: readonly string[]) => sql.join(ids.map(id => sql`${id}::uuid`), sql`, `)
+const listOf = (ids: readonly string[]) =>
+  sql.join(
+    ids.map(id => sql`${id}::uuid`),
+    sql`, `,
+  )
 
 /** What was said, by whom and to whom: tables `said`, `students`, `staff` and `meant` to begin a query with. */
 const scope = ({ seminarId, activityIds, from, to }: Span): SQL => sql`
@@ -22,12 +32,26 @@ const scope = ({ seminarId, activityIds, from, to }: Span): SQL => sql`
   heard as (select a.id from said a where exists (select 1 from contributions r where r.parent_id = a.id and r.state = 'shown' and r.type not in ('pageVersion', 'review') and r.author_id <> a.author_id and r.author_id in (select id from meant)))`
 
 export interface PersonRecounted {
-  readonly id: string, readonly contributions: number, readonly words: number, readonly ownWords: number, readonly sentences: number, readonly syllables: number, readonly days: number, readonly depth: number | null
-  readonly lead: number | null, readonly wait: number | null, readonly answered: number, readonly answeredBy: number, readonly got: number, readonly heard: number, readonly mutual: number
+  readonly id: string
+  readonly contributions: number
+  readonly words: number
+  readonly ownWords: number
+  readonly sentences: number
+  readonly syllables: number
+  readonly days: number
+  readonly depth: number | null
+  readonly lead: number | null
+  readonly wait: number | null
+  readonly answered: number
+  readonly answeredBy: number
+  readonly got: number
+  readonly heard: number
+  readonly mutual: number
 }
 
 /** Each student's figures, counted by the database from the rows and documents as they stand; times in milliseconds. */
-export const recountPeople = (db: Database, span: Span) => db.execute<PersonRecounted & Record<string, unknown>>(sql`
+export const recountPeople = (db: Database, span: Span) =>
+  db.execute<PersonRecounted & Record<string, unknown>>(sql`
   with recursive ${scope(span)},
   -- words of one's own, line by line: documents are walked down to their texts, quotations left out
   walk as (
@@ -64,7 +88,15 @@ export const recountPeople = (db: Database, span: Span) => db.execute<PersonReco
 
 /** What all said together: words of staff, pairs who answered, and how few have half of the words. */
 export async function recountAll(db: Database, span: Span) {
-  const [row] = await db.execute<{ contributions: number, words: number, staffWords: number, heard: number, linked: number, mutual: number, half: number }>(sql`
+  const [row] = await db.execute<{
+    contributions: number
+    words: number
+    staffWords: number
+    heard: number
+    linked: number
+    mutual: number
+    half: number
+  }>(sql`
     with ${scope(span)},
     each_ as (select s.id, coalesce(sum(x.words), 0)::int as words from students s left join said x on x.author_id = s.id group by 1),
     falling as (select words, sum(words) over (order by words desc, id rows unbounded preceding) as so, row_number() over (order by words desc, id) as n, sum(words) over () as total from each_),
@@ -77,8 +109,10 @@ export async function recountAll(db: Database, span: Span) {
 
 /** Who answered whom, and who stands between others: all shortest ways, walked one by one. */
 export async function recountNetwork(db: Database, span: Span) {
-  const edges = await db.execute<{ from: string, to: string, times: number }>(sql`with ${scope(span)} select a as "from", b as "to", times from edges`)
-  const between = await db.execute<{ id: string, between: number }>(sql`
+  const edges = await db.execute<{ from: string; to: string; times: number }>(
+    sql`with ${scope(span)} select a as "from", b as "to", times from edges`,
+  )
+  const between = await db.execute<{ id: string; between: number }>(sql`
     with recursive ${scope(span)},
     nodes as (select id from students union select id from staff),
     reached as (select id as start, id as at, 0 as steps from nodes union select r.start, e.b, r.steps + 1 from reached r join edges e on e.a = r.at where r.steps < 14),
@@ -92,16 +126,23 @@ export async function recountNetwork(db: Database, span: Span) {
 }
 
 /** Contributions of students by local day and hour. */
-export const recountRhythm = (db: Database, span: Span) => db.execute<{ day: string, hour: number, n: number }>(sql`
+export const recountRhythm = (db: Database, span: Span) =>
+  db.execute<{ day: string; hour: number; n: number }>(sql`
   with ${scope(span)} select ((shown_at at time zone ${span.timeZone})::date)::text as day, extract(hour from shown_at at time zone ${span.timeZone})::int as hour, count(*)::int as n from said where author_id in (select id from students) group by 1, 2`)
 
 /** Students' contributions with how many others' answers they got within the span, and whether any at all. */
-export const recountEchoes = (db: Database, span: Span) => db.execute<{ id: string, answers: number, people: number, heard: boolean }>(sql`
+export const recountEchoes = (db: Database, span: Span) =>
+  db.execute<{ id: string; answers: number; people: number; heard: boolean }>(sql`
   with ${scope(span)} select x.id, count(r.id)::int as answers, count(distinct r.author_id)::int as people, x.id in (select id from heard) as heard
   from said x left join said r on r.parent_id = x.id and r.author_id <> x.author_id and r.author_id in (select id from meant) where x.author_id in (select id from students) group by x.id, x.shown_at order by x.shown_at, x.id`)
 
 /** Of what a discussion asks, how much each student has done. */
-export const recountChecks = (db: Database, { seminarId, timeZone }: Pick<Span, 'seminarId' | 'timeZone'>, activityId: string) => db.execute<{ id: string, asked: number, met: number, known: boolean }>(sql`
+export const recountChecks = (
+  db: Database,
+  { seminarId, timeZone }: Pick<Span, 'seminarId' | 'timeZone'>,
+  activityId: string,
+) =>
+  db.execute<{ id: string; asked: number; met: number; known: boolean }>(sql`
   with students as (select e.id from enrolments e where e.seminar_id = ${seminarId} and e.role = 'student' and e.state = 'active'),
   said as (select c.*, p.author_id as answers from contributions c left join contributions p on p.id = c.parent_id where c.activity_id = ${activityId} and c.state = 'shown'),
   asked as (select x.rule ->> 'kind' as kind, (x.rule ->> 'need')::int as need, coalesce((x.rule ->> 'minWords')::int, 0) as least, x.rule ->> 'what' as what from expectations x where x.activity_id = ${activityId})

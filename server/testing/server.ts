@@ -8,7 +8,11 @@ export const TEST_NOW = '2026-10-14T08:20:00Z'
 export async function testServer(databaseUrl: string, env: Record<string, string> = {}) {
   const entry = process.env.JOVREL_TEST_BUILD
   if (!entry) throw new Error('JOVREL_TEST_BUILD is not set: run the tests with npm test')
-  return startServer(entry, { PORT: await freePort(), DATABASE_URL: databaseUrl, JOVREL_DEMO: '1', JOVREL_NOW: TEST_NOW, ...env }, { quiet: true })
+  return startServer(
+    entry,
+    { PORT: await freePort(), DATABASE_URL: databaseUrl, JOVREL_DEMO: '1', JOVREL_NOW: TEST_NOW, ...env },
+    { quiet: true },
+  )
 }
 
 /** Requests to a server as one person, as their browser would send them. */
@@ -16,7 +20,9 @@ export class Client {
   private cookie = ''
   constructor(readonly address: string) {}
   /** For requests made by other means. */
-  get cookies(): string { return this.cookie }
+  get cookies(): string {
+    return this.cookie
+  }
 
   async signIn(email: string, password = 'harbour'): Promise<this> {
     const answer = await this.send('POST', '/api/session', { email, password })
@@ -25,24 +31,37 @@ export class Client {
     return this
   }
 
-  send(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Response> {
+  send(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Response> {
     return fetch(this.address + path, {
       method,
-      headers: { ...(this.cookie && { cookie: this.cookie }), origin: this.address, ...(body !== undefined && { 'content-type': 'application/json' }), ...headers },
+      headers: {
+        ...(this.cookie && { cookie: this.cookie }),
+        origin: this.address,
+        ...(body !== undefined && { 'content-type': 'application/json' }),
+        ...headers,
+      },
       body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
       redirect: 'manual',
     })
   }
 
-  async json<T = never>(method: string, path: string, body?: unknown): Promise<{ status: number, body: T }> {
+  async json<T = never>(method: string, path: string, body?: unknown): Promise<{ status: number; body: T }> {
     const answer = await this.send(method, path, body)
     const text = await answer.text()
-    return { status: answer.status, body: (answer.headers.get('content-type')?.includes('ndjson') ? lastLine(text) : JSON.parse(text)) as T }
+    return {
+      status: answer.status,
+      body: (answer.headers.get('content-type')?.includes('ndjson') ? lastLine(text) : JSON.parse(text)) as T,
+    }
   }
 }
 
 /** What long work came to, after the lines that said how far it was. */
 function lastLine(text: string): unknown {
-  const last = JSON.parse(text.trim().split('\n').at(-1)!) as { answer?: unknown, problem?: unknown }
+  const last = JSON.parse(text.trim().split('\n').at(-1)!) as { answer?: unknown; problem?: unknown }
   return last.answer ?? last.problem
 }

@@ -1,5 +1,9 @@
 /** Asks again and again until there is an answer; what works by itself in a moment (mail, a queue) has no other signal. */
-export async function until<T>(what: string, ask: () => Promise<T | null | false | undefined>, seconds = 60): Promise<T> {
+export async function until<T>(
+  what: string,
+  ask: () => Promise<T | null | false | undefined>,
+  seconds = 60,
+): Promise<T> {
   for (const end = Date.now() + seconds * 1000; Date.now() < end;) {
     const answer = await ask()
     if (answer) return answer

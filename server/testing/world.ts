@@ -37,27 +37,71 @@ export async function testWorld({ own = false } = {}) {
     as: async (key: string) => new Client(address).signIn(email(key)),
     nobody: new Client(address),
     async enrolment(key: string) {
-      const [row] = await db.select({ enrolment: t.enrolments }).from(t.enrolments).innerJoin(t.persons, eq(t.persons.id, t.enrolments.personId)).where(and(eq(t.persons.email, email(key)), eq(t.enrolments.seminarId, seminar!.id)))
+      const [row] = await db
+        .select({ enrolment: t.enrolments })
+        .from(t.enrolments)
+        .innerJoin(t.persons, eq(t.persons.id, t.enrolments.personId))
+        .where(and(eq(t.persons.email, email(key)), eq(t.enrolments.seminarId, seminar!.id)))
       return row!.enrolment
     },
     /** What somebody reviews in an activity, or, of somebody, what was written. */
-    async allocation(activityId: string, who: { readonly by?: string, readonly of?: string }) {
-      const [by, of] = await Promise.all([who.by ? this.enrolment(who.by) : null, who.of ? this.enrolment(who.of) : null])
-      const rows = await db.select().from(t.allocations).where(and(eq(t.allocations.activityId, activityId), ...by ? [eq(t.allocations.reviewerId, by.id)] : [], ...of ? [eq(t.allocations.subjectId, of.id)] : []))
+    async allocation(activityId: string, who: { readonly by?: string; readonly of?: string }) {
+      const [by, of] = await Promise.all([
+        who.by ? this.enrolment(who.by) : null,
+        who.of ? this.enrolment(who.of) : null,
+      ])
+      const rows = await db
+        .select()
+        .from(t.allocations)
+        .where(
+          and(
+            eq(t.allocations.activityId, activityId),
+            ...(by ? [eq(t.allocations.reviewerId, by.id)] : []),
+            ...(of ? [eq(t.allocations.subjectId, of.id)] : []),
+          ),
+        )
       return rows.find(r => r.reviewerId !== r.subjectId)!
     },
     async rubric(title: string) {
-      const [row] = await db.select().from(t.rubrics).where(and(eq(t.rubrics.title, title), eq(t.rubrics.seminarId, seminar!.id)))
+      const [row] = await db
+        .select()
+        .from(t.rubrics)
+        .where(and(eq(t.rubrics.title, title), eq(t.rubrics.seminarId, seminar!.id)))
       return row!
     },
     /** A page of a group's wiki. */
     async page(activityId: string, group: string, title: string) {
-      const [row] = await db.select({ page: t.wikiPages }).from(t.wikiPages).innerJoin(t.groups, eq(t.groups.id, t.wikiPages.groupId)).where(and(eq(t.wikiPages.activityId, activityId), eq(t.groups.title, group), eq(t.wikiPages.title, title)))
+      const [row] = await db
+        .select({ page: t.wikiPages })
+        .from(t.wikiPages)
+        .innerJoin(t.groups, eq(t.groups.id, t.wikiPages.groupId))
+        .where(
+          and(
+            eq(t.wikiPages.activityId, activityId),
+            eq(t.groups.title, group),
+            eq(t.wikiPages.title, title),
+          ),
+        )
       return row!.page
     },
-    async contribution(author: string, activityId: string, type: 'post' | 'reply' | 'entry' | 'term' | 'comment' | 'pageVersion' | 'note' = 'post') {
+    async contribution(
+      author: string,
+      activityId: string,
+      type: 'post' | 'reply' | 'entry' | 'term' | 'comment' | 'pageVersion' | 'note' = 'post',
+    ) {
       const enrolment = await this.enrolment(author)
-      const [row] = await db.select().from(t.contributions).where(and(eq(t.contributions.authorId, enrolment.id), eq(t.contributions.activityId, activityId), eq(t.contributions.type, type), eq(t.contributions.state, 'shown'))).orderBy(t.contributions.shownAt)
+      const [row] = await db
+        .select()
+        .from(t.contributions)
+        .where(
+          and(
+            eq(t.contributions.authorId, enrolment.id),
+            eq(t.contributions.activityId, activityId),
+            eq(t.contributions.type, type),
+            eq(t.contributions.state, 'shown'),
+          ),
+        )
+        .orderBy(t.contributions.shownAt)
       return row!
     },
     close,
@@ -68,10 +112,17 @@ export type World = Awaited<ReturnType<typeof testWorld>>
 async function newHouse() {
   const { url, db, drop } = await testDatabase()
   const server = await testServer(url)
-  return { url, db, address: server.address, pid: server.child.pid!, stopServer: server.stop, async close() {
-    await server.stop()
-    await drop()
-  } }
+  return {
+    url,
+    db,
+    address: server.address,
+    pid: server.child.pid!,
+    stopServer: server.stop,
+    async close() {
+      await server.stop()
+      await drop()
+    },
+  }
 }
 
 async function warmHouse() {
@@ -79,23 +130,64 @@ async function warmHouse() {
   if (!house) return newHouse()
   const { url, address } = house
   const { db, close } = openDatabase(url, 2)
-  const stopServer = () => { throw new Error('This server serves other tests after this one: ask for a world of your own.') }
-  return { url, db, address, pid: null, stopServer, async close() {
-    await close()
-    await house.leave()
-  } }
+  const stopServer = () => {
+    throw new Error('This server serves other tests after this one: ask for a world of your own.')
+  }
+  return {
+    url,
+    db,
+    address,
+    pid: null,
+    stopServer,
+    async close() {
+      await close()
+      await house.leave()
+    },
+  }
 }
 
 async function addOutsiders(db: Database) {
   const passwordHash = await hashPassword('harbour', OPEN_COST)
   const [seminar] = await db.select().from(t.seminars)
-  const [observer] = await db.insert(t.persons).values({ email: email('observer'), name: 'Ottoline Varga', givenName: 'Ottoline', familyName: 'Varga', passwordHash }).returning()
+  const [observer] = await db
+    .insert(t.persons)
+    .values({
+      email: email('observer'),
+      name: 'Ottoline Varga',
+      givenName: 'Ottoline',
+      familyName: 'Varga',
+      passwordHash,
+    })
+    .returning()
   await db.insert(t.enrolments).values({ seminarId: seminar!.id, personId: observer!.id, role: 'observer' })
-  const [other] = await db.insert(t.seminars).values({ code: 'XX 1', title: 'Elsewhere', college: 'Northmere College', timeZone: 'Europe/Amsterdam', firstDay: seminar!.firstDay, weeks: 12 }).returning()
-  const [outsider] = await db.insert(t.persons).values({ email: email('outsider'), name: 'Odd Outsider', givenName: 'Odd', familyName: 'Outsider', passwordHash }).returning()
+  const [other] = await db
+    .insert(t.seminars)
+    .values({
+      code: 'XX 1',
+      title: 'Elsewhere',
+      college: 'Northmere College',
+      timeZone: 'Europe/Amsterdam',
+      firstDay: seminar!.firstDay,
+      weeks: 12,
+    })
+    .returning()
+  const [outsider] = await db
+    .insert(t.persons)
+    .values({
+      email: email('outsider'),
+      name: 'Odd Outsider',
+      givenName: 'Odd',
+      familyName: 'Outsider',
+      passwordHash,
+    })
+    .returning()
   await db.insert(t.enrolments).values({ seminarId: other!.id, personId: outsider!.id, role: 'instructor' })
 }
 
 /** A document of one paragraph a line. */
-export const doc = (...lines: string[]) => ({ type: 'doc', content: lines.map(text => ({ type: 'paragraph', content: text ? [{ type: 'text', text }] : [] })) })
-export const words = (n: number, word = 'harbour') => Array.from({ length: n }, (_, i) => `${word}${i}`).join(' ')
+export const doc = (...lines: string[]) => ({
+  type: 'doc',
+  content: lines.map(text => ({ type: 'paragraph', content: text ? [{ type: 'text', text }] : [] })),
+})
+export const words = (n: number, word = 'harbour') =>
+  Array.from({ length: n }, (_, i) => `${word}${i}`).join(' ')

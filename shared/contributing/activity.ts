@@ -29,9 +29,20 @@ export const Rule = z.discriminatedUnion('kind', [
 
 /** See `TalkSettings`. */
 export const TalkSettingsBody = z.object({
-  threads: z.enum(['everyone', 'staff']), apart: z.enum(APART), replies: z.enum(['any', 'top']), namesHidden: z.boolean(), approval: z.boolean(), withdrawMinutes: z.number().int().min(0).max(100_000),
-  attach: z.object({ most: z.number().int().min(0).max(20), megabytes: z.number().int().min(1).max(20), types: z.array(z.enum(ATTACHABLE)) }),
-  opening: z.enum(['staff', 'author', 'class']), layout: z.enum(['stream', 'own']), indexBy: z.enum(['week', 'month']),
+  threads: z.enum(['everyone', 'staff']),
+  apart: z.enum(APART),
+  replies: z.enum(['any', 'top']),
+  namesHidden: z.boolean(),
+  approval: z.boolean(),
+  withdrawMinutes: z.number().int().min(0).max(100_000),
+  attach: z.object({
+    most: z.number().int().min(0).max(20),
+    megabytes: z.number().int().min(1).max(20),
+    types: z.array(z.enum(ATTACHABLE)),
+  }),
+  opening: z.enum(['staff', 'author', 'class']),
+  layout: z.enum(['stream', 'own']),
+  indexBy: z.enum(['week', 'month']),
 })
 export type TalkBody = z.infer<typeof TalkSettingsBody>
 
@@ -60,16 +71,26 @@ export const RubricView = z.object({
   versionId: z.uuid(),
   title: z.string(),
   version: z.number().int(),
-  criteria: z.array(z.object({
-    id: z.uuid(),
-    title: z.string(),
-    max: z.number().int(),
-    weight: z.number().int(),
-    scope: z.enum(['own', 'group']),
-    outcomeId: z.uuid().nullable(),
-    suggestFrom: z.enum(['timeliness']).nullable(),
-    levels: z.array(z.object({ id: z.uuid(), title: z.string(), points: z.number().int(), pointsFrom: z.number().int().nullable(), descriptor: z.string() })),
-  })),
+  criteria: z.array(
+    z.object({
+      id: z.uuid(),
+      title: z.string(),
+      max: z.number().int(),
+      weight: z.number().int(),
+      scope: z.enum(['own', 'group']),
+      outcomeId: z.uuid().nullable(),
+      suggestFrom: z.enum(['timeliness']).nullable(),
+      levels: z.array(
+        z.object({
+          id: z.uuid(),
+          title: z.string(),
+          points: z.number().int(),
+          pointsFrom: z.number().int().nullable(),
+          descriptor: z.string(),
+        }),
+      ),
+    }),
+  ),
 })
 export type RubricView = z.infer<typeof RubricView>
 
@@ -100,7 +121,9 @@ export const ActivityView = z.object({
   spoken: z.object({ url: z.string(), type: z.string() }).nullable(), // the brief as the instructor says it
   talk: TalkSettingsBody,
   joint: z.array(z.string()), // codes of the other seminars that take part
-  prompts: z.array(z.object({ id: z.uuid(), number: z.number().int(), html: z.string(), releaseAt: z.iso.datetime() })), // released ones
+  prompts: z.array(
+    z.object({ id: z.uuid(), number: z.number().int(), html: z.string(), releaseAt: z.iso.datetime() }),
+  ), // released ones
   rests: z.array(z.number().int()), // weeks of the term in which nothing is asked for
   category: z.object({ title: z.string(), weightPercent: z.number().int() }).nullable(),
   expectations: z.array(ExpectationView),

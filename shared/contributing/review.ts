@@ -7,16 +7,31 @@ import { AttachedFile } from './thread'
 
 export const ReviewParams = z.object({ reviewId: z.uuid() })
 export const ReceivedParams = z.object({ receivedId: z.uuid() })
-export const ReviewFileParams = z.object({ reviewId: z.uuid(), place: z.coerce.number().int().min(0).max(30) })
+export const ReviewFileParams = z.object({
+  reviewId: z.uuid(),
+  place: z.coerce.number().int().min(0).max(30),
+})
 export const TextQuery = z.object({ text: z.literal('1').optional() })
 
 const figures = z.record(z.uuid(), z.number().int().min(0))
 const words = z.record(z.uuid(), z.string().max(20_000))
-export const Passage = z.object({ exact: z.string().min(1).max(2000), prefix: z.string().max(64), suffix: z.string().max(64), start: z.number().int().min(0), note: z.string().trim().max(4000) })
+export const Passage = z.object({
+  exact: z.string().min(1).max(2000),
+  prefix: z.string().max(64),
+  suffix: z.string().max(64),
+  start: z.number().int().min(0),
+  note: z.string().trim().max(4000),
+})
 export type Passage = z.infer<typeof Passage>
 
 /** What a reviewer has given so far. */
-export const ReviewGiven = z.object({ points: figures, remarks: words, answers: words, passages: z.array(Passage).max(60), private: z.string().max(10_000) })
+export const ReviewGiven = z.object({
+  points: figures,
+  remarks: words,
+  answers: words,
+  passages: z.array(Passage).max(60),
+  private: z.string().max(10_000),
+})
 export type ReviewGiven = z.infer<typeof ReviewGiven>
 export const ReviewWrite = ReviewGiven.extend({ baseVersion: z.number().int().nullable() })
 export type ReviewWrite = z.infer<typeof ReviewWrite>
@@ -24,9 +39,17 @@ export const ReviewStored = z.object({ version: z.number().int(), words: z.numbe
 export type ReviewStored = z.infer<typeof ReviewStored>
 
 /** A name, address or number in a text, before it is handed in. */
-export const FoundNameView = z.object({ exact: z.string(), start: z.number().int(), kind: z.enum(['name', 'email', 'number']), isOwn: z.boolean() })
+export const FoundNameView = z.object({
+  exact: z.string(),
+  start: z.number().int(),
+  kind: z.enum(['name', 'email', 'number']),
+  isOwn: z.boolean(),
+})
 export type FoundNameView = z.infer<typeof FoundNameView>
-export const NamesCheck = z.object({ text: z.string().max(200_000), fileIds: z.array(z.uuid()).max(20).default([]) })
+export const NamesCheck = z.object({
+  text: z.string().max(200_000),
+  fileIds: z.array(z.uuid()).max(20).default([]),
+})
 export const NamesFound = z.object({ found: z.array(FoundNameView) })
 
 export const GivenHead = z.object({
@@ -43,7 +66,10 @@ export type GivenHead = z.infer<typeof GivenHead>
 export const ReceivedReview = z.object({
   id: z.uuid(), // drawn at random, not the reviewer's own address
   from: z.string(), // an alias
-  points: figures, remarks: words, answers: words, passages: z.array(Passage),
+  points: figures,
+  remarks: words,
+  answers: words,
+  passages: z.array(Passage),
   helpful: z.number().int().min(1).max(5).nullable(),
   answerHtml: z.string().nullable(),
 })
@@ -57,14 +83,25 @@ export const OwnReviews = z.object({
   reviewEndsAt: z.iso.datetime().nullable(),
   canHandIn: z.boolean(),
   ownCalled: z.string().nullable(), // what reviewers call the reader's work
-  group: z.object({ title: z.string(), members: z.array(z.string()), handedInBy: z.string().nullable() }).nullable(), // of a hand-in for the group
+  group: z
+    .object({ title: z.string(), members: z.array(z.string()), handedInBy: z.string().nullable() })
+    .nullable(), // of a hand-in for the group
   given: z.array(GivenHead),
   more: z.object({ open: z.boolean(), wanted: z.number().int() }), // extra reviews: whether one can offer, and how many one has offered
   criteria: RubricView.shape.criteria,
   questions: z.array(z.object({ id: z.uuid(), text: z.string() })),
   received: z.array(ReceivedReview),
   helpfulAsked: z.boolean(),
-  handIn: z.object({ ways: z.array(z.enum(HAND_IN_WAYS)), late: z.enum(['taken', 'refused']), subject: z.enum(['work', 'teammates']), each: z.number().int(), self: z.boolean(), together: z.boolean(), remarkWords: z.number().int(), onPaper: z.boolean() }),
+  handIn: z.object({
+    ways: z.array(z.enum(HAND_IN_WAYS)),
+    late: z.enum(['taken', 'refused']),
+    subject: z.enum(['work', 'teammates']),
+    each: z.number().int(),
+    self: z.boolean(),
+    together: z.boolean(),
+    remarkWords: z.number().int(),
+    onPaper: z.boolean(),
+  }),
 })
 export type OwnReviews = z.infer<typeof OwnReviews>
 
@@ -83,7 +120,15 @@ export const ReviewDesk = z.object({
   mayTakeBack: z.boolean(), // it is in, and can be gone on with
   together: z.boolean(),
   remarkWords: z.number().int(),
-  work: z.object({ title: z.string().nullable(), html: z.string(), words: z.number().int(), onPaper: z.boolean(), files: z.array(AttachedFile.omit({ id: true }).extend({ place: z.number().int() })) }).nullable(),
+  work: z
+    .object({
+      title: z.string().nullable(),
+      html: z.string(),
+      words: z.number().int(),
+      onPaper: z.boolean(),
+      files: z.array(AttachedFile.omit({ id: true }).extend({ place: z.number().int() })),
+    })
+    .nullable(),
   criteria: RubricView.shape.criteria,
   questions: z.array(ReviewQuestionBody),
   given: ReviewGiven,

@@ -2,7 +2,12 @@ import { z } from 'zod'
 import { HAND_IN_WAYS } from '../../core/contributing/review/reviewSettings'
 
 const percent = z.number().int().min(0).max(100)
-export const ReviewQuestionBody = z.object({ id: z.uuid(), text: z.string().trim().min(1, 'Put the question.').max(500), model: z.string().trim().max(5000).nullable(), minWords: z.number().int().min(0).max(2000) })
+export const ReviewQuestionBody = z.object({
+  id: z.uuid(),
+  text: z.string().trim().min(1, 'Put the question.').max(500),
+  model: z.string().trim().max(5000).nullable(),
+  minWords: z.number().int().min(0).max(2000),
+})
 /** See `ReviewSettings`. */
 export const ReviewSettingsBody = z.object({
   subject: z.enum(['work', 'teammates']),

@@ -5,7 +5,24 @@ export const LONGEST_TEXT = 60_000 // characters: some 10,000 words
 export const LONGEST_PAGE = 250_000 // of a wiki: some 40,000 words
 const DEEPEST = 24
 
-const NODES = new Set(['doc', 'paragraph', 'text', 'heading', 'blockquote', 'bulletList', 'orderedList', 'listItem', 'hardBreak', 'horizontalRule', 'table', 'tableRow', 'tableCell', 'tableHeader', 'inlineMath', 'blockMath'])
+const NODES = new Set([
+  'doc',
+  'paragraph',
+  'text',
+  'heading',
+  'blockquote',
+  'bulletList',
+  'orderedList',
+  'listItem',
+  'hardBreak',
+  'horizontalRule',
+  'table',
+  'tableRow',
+  'tableCell',
+  'tableHeader',
+  'inlineMath',
+  'blockMath',
+])
 const MARKS = new Set(['bold', 'italic', 'underline', 'strike', 'code', 'link'])
 /** Only briefs and starters hold files: students' attachments are no part of their text. */
 const FILE_NODES = new Set(['image', 'recording', 'paper'])
@@ -15,7 +32,11 @@ const LINK = /^(https?:|mailto:)/i
 const LONGEST_TITLE = 120
 const LONGEST_NOTE = 2000
 
-interface Holds { readonly files: ReadonlySet<string>, readonly pages: boolean, readonly longest: number }
+interface Holds {
+  readonly files: ReadonlySet<string>
+  readonly pages: boolean
+  readonly longest: number
+}
 
 /** A document as the editor keeps it, bounded in size and depth, with nodes and marks of the allowed kinds only. */
 export const RichDoc = richDoc({ files: new Set(), pages: false, longest: LONGEST_TEXT })
@@ -30,12 +51,16 @@ function richDoc(holds: Holds) {
       context.addIssue({ code: 'custom', message })
       return { type: 'doc' }
     }
-    if (!isNode(value) || value.type !== 'doc') return refuse('This text could not be read. It is kept here; try again.')
-    if (depthOf(value) > DEEPEST) return refuse('This text is nested too deeply. Take some of its lists or quotations apart.')
+    if (!isNode(value) || value.type !== 'doc')
+      return refuse('This text could not be read. It is kept here; try again.')
+    if (depthOf(value) > DEEPEST)
+      return refuse('This text is nested too deeply. Take some of its lists or quotations apart.')
     const clean = cleanNode(value, holds)
     const length = plainText(clean).length
     if (length > holds.longest) {
-      return refuse(`This text has ${length.toLocaleString('en')} characters; up to ${holds.longest.toLocaleString('en')} fit. Shorten it or link to the rest.`)
+      return refuse(
+        `This text has ${length.toLocaleString('en')} characters; up to ${holds.longest.toLocaleString('en')} fit. Shorten it or link to the rest.`,
+      )
     }
     return clean
   })
@@ -48,20 +73,39 @@ function isNode(value: unknown): value is RichNode {
 /** Copies only what is known: unknown nodes give way to their children, unknown marks and attributes go. */
 function cleanNode(node: RichNode, holds: Holds): RichNode {
   if (node.type === 'text') {
-    const marks = (Array.isArray(node.marks) ? node.marks : []).filter(m => MARKS.has(m?.type) || (holds.pages && m?.type === 'pageLink')).flatMap((mark) => {
-      if (mark.type === 'pageLink') return titleOf(mark.attrs?.title) === '' ? [] : [{ type: 'pageLink', attrs: { title: titleOf(mark.attrs?.title) } }]
-      if (mark.type !== 'link') return [{ type: mark.type }]
-      const href = String(mark.attrs?.href ?? '')
-      return LINK.test(href) ? [{ type: 'link', attrs: { href } }] : []
-    })
+    const marks = (Array.isArray(node.marks) ? node.marks : [])
+      .filter(m => MARKS.has(m?.type) || (holds.pages && m?.type === 'pageLink'))
+      .flatMap(mark => {
+        if (mark.type === 'pageLink')
+          return titleOf(mark.attrs?.title) === ''
+            ? []
+            : [{ type: 'pageLink', attrs: { title: titleOf(mark.attrs?.title) } }]
+        if (mark.type !== 'link') return [{ type: mark.type }]
+        const href = String(mark.attrs?.href ?? '')
+        return LINK.test(href) ? [{ type: 'link', attrs: { href } }] : []
+      })
     return { type: 'text', text: String(node.text ?? ''), ...(marks.length > 0 && { marks }) }
   }
-  if (node.type === 'inlineMath' || node.type === 'blockMath') return { type: node.type, attrs: { latex: String(node.attrs?.latex ?? '').slice(0, LONGEST_FORMULA) } }
-  if (node.type === 'footnote') return { type: 'footnote', attrs: { text: String(node.attrs?.text ?? '').slice(0, LONGEST_NOTE), source: String(node.attrs?.source ?? '').slice(0, LONGEST_NOTE) } }
+  if (node.type === 'inlineMath' || node.type === 'blockMath')
+    return { type: node.type, attrs: { latex: String(node.attrs?.latex ?? '').slice(0, LONGEST_FORMULA) } }
+  if (node.type === 'footnote')
+    return {
+      type: 'footnote',
+      attrs: {
+        text: String(node.attrs?.text ?? '').slice(0, LONGEST_NOTE),
+        source: String(node.attrs?.source ?? '').slice(0, LONGEST_NOTE),
+      },
+    }
   if (FILE_NODES.has(node.type)) return fileNode(node)
   const children = (Array.isArray(node.content) ? node.content : []).filter(isNode)
   const content = children
-    .flatMap(child => isKept(child, holds) ? [cleanNode(child, holds)] : FILE_NODES.has(child.type) || child.type === 'footnote' ? [] : cleanNode({ ...child, type: 'paragraph' }, holds).content ?? [])
+    .flatMap(child =>
+      isKept(child, holds)
+        ? [cleanNode(child, holds)]
+        : FILE_NODES.has(child.type) || child.type === 'footnote'
+          ? []
+          : (cleanNode({ ...child, type: 'paragraph' }, holds).content ?? []),
+    )
     .filter(child => child.type !== 'text' || child.text !== '')
   return {
     type: node.type,
@@ -70,12 +114,26 @@ function cleanNode(node: RichNode, holds: Holds): RichNode {
   }
 }
 
-const titleOf = (title: unknown): string => String(title ?? '').trim().replace(/\s+/g, ' ').slice(0, LONGEST_TITLE)
+const titleOf = (title: unknown): string =>
+  String(title ?? '')
+    .trim()
+    .replace(/\s+/g, ' ')
+    .slice(0, LONGEST_TITLE)
 
 const isKept = (node: RichNode, holds: Holds): boolean =>
-  NODES.has(node.type) || (holds.pages && node.type === 'footnote') || (holds.files.has(node.type) && FILE.test(String(node.attrs?.src ?? '')))
+  NODES.has(node.type) ||
+  (holds.pages && node.type === 'footnote') ||
+  (holds.files.has(node.type) && FILE.test(String(node.attrs?.src ?? '')))
 
 function fileNode(node: RichNode): RichNode {
   const text = (name: string, most: number) => String(node.attrs?.[name] ?? '').slice(0, most)
-  return { type: node.type, attrs: { src: text('src', 80), ...(node.type === 'image' ? { alt: text('alt', 300) } : { name: text('name', 200), type: text('type', 100) }) } }
+  return {
+    type: node.type,
+    attrs: {
+      src: text('src', 80),
+      ...(node.type === 'image'
+        ? { alt: text('alt', 300) }
+        : { name: text('name', 200), type: text('type', 100) }),
+    },
+  }
 }

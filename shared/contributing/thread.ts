@@ -23,7 +23,11 @@ export type TakesUp = z.infer<typeof TakesUp>
 
 /** A file that came with a contribution. */
 export const AttachedFile = z.object({
-  id: z.uuid(), url: z.string(), name: z.string(), type: z.string(), size: z.number().int(),
+  id: z.uuid(),
+  url: z.string(),
+  name: z.string(),
+  type: z.string(),
+  size: z.number().int(),
   hasText: z.boolean(), // its text can be read in place
 })
 export type AttachedFile = z.infer<typeof AttachedFile>
@@ -66,7 +70,12 @@ export const ContributionView = z.discriminatedUnion('view', [
     sentBack: z.string().nullable(), // what staff said when they did not let it be shown yet
     version: z.number().int(),
   }),
-  z.object({ view: z.literal('place'), id: z.uuid(), parentId: z.uuid().nullable(), shownAt: z.iso.datetime() }),
+  z.object({
+    view: z.literal('place'),
+    id: z.uuid(),
+    parentId: z.uuid().nullable(),
+    shownAt: z.iso.datetime(),
+  }),
 ])
 export type ContributionView = z.infer<typeof ContributionView>
 export type WholeContribution = Extract<ContributionView, { view: 'whole' }>
@@ -120,7 +129,11 @@ export const PostWrite = Written.extend({
   showAt: z.iso.datetime().nullable().default(null), // an entry that shows itself later
 })
 export type PostWrite = z.infer<typeof PostWrite>
-export const PostAnswer = z.object({ id: z.uuid(), shownAt: z.iso.datetime(), state: z.enum(['shown', 'awaitingApproval', 'scheduled']) })
+export const PostAnswer = z.object({
+  id: z.uuid(),
+  shownAt: z.iso.datetime(),
+  state: z.enum(['shown', 'awaitingApproval', 'scheduled']),
+})
 
 export const DraftWrite = Written.extend({
   baseVersion: z.number().int().nullable(), // version last seen; null when none was
@@ -130,9 +143,20 @@ export type DraftWrite = z.infer<typeof DraftWrite>
 /** `first`: of a long reading only the notes of the pages that are read first, and one's own. */
 export const ThreadQuery = z.object({ first: z.enum(['true', 'false']).default('false') })
 export const DraftPlace = z.object({ parentId: z.uuid().nullable(), slot: z.string().max(64).default('') })
-export const EditWrite = z.object({ key: z.uuid(), doc: RichDoc, title: z.string().trim().max(200).nullable().optional(), term: TermDetail.optional(), baseVersion: z.number().int() })
+export const EditWrite = z.object({
+  key: z.uuid(),
+  doc: RichDoc,
+  title: z.string().trim().max(200).nullable().optional(),
+  term: TermDetail.optional(),
+  baseVersion: z.number().int(),
+})
 export type EditWrite = z.infer<typeof EditWrite>
-export const OwnText = z.object({ doc: z.unknown(), title: z.string().nullable(), term: TermDetail.nullable(), version: z.number().int() })
+export const OwnText = z.object({
+  doc: z.unknown(),
+  title: z.string().nullable(),
+  term: TermDetail.nullable(),
+  version: z.number().int(),
+})
 export type OwnText = z.infer<typeof OwnText>
 export const EditAnswer = z.object({ version: z.number().int() })
 export const WithdrawnWrite = z.object({ withdrawn: z.boolean() })
@@ -143,13 +167,31 @@ export const Done = z.object({ done: z.boolean() })
 export const VisitWrite = z.object({ seq: z.number().int().min(0) })
 export const OnTopWrite = z.object({ onTop: z.boolean() })
 export const OpenedWrite = z.object({ opened: z.boolean() })
-export const ApprovalWrite = z.object({ approved: z.boolean(), remark: z.string().trim().max(1000).default('') })
+export const ApprovalWrite = z.object({
+  approved: z.boolean(),
+  remark: z.string().trim().max(1000).default(''),
+})
 export type ApprovalWrite = z.infer<typeof ApprovalWrite>
-export const IdsQuery = z.object({ ids: z.string().max(9000).transform(list => list.split(',')).pipe(z.array(z.uuid()).min(1).max(200)) })
+export const IdsQuery = z.object({
+  ids: z
+    .string()
+    .max(9000)
+    .transform(list => list.split(','))
+    .pipe(z.array(z.uuid()).min(1).max(200)),
+})
 export const TextsAnswer = z.object({ texts: z.array(z.object({ id: z.uuid(), html: z.string() })) })
 export const TalkFindQuery = z.object({ q: z.string().trim().min(2, 'Two letters or more.').max(200) })
 export const TalkFound = z.object({ ids: z.array(z.uuid()) })
-export const Revisions = z.object({ revisions: z.array(z.object({ version: z.number().int(), html: z.string(), words: z.number().int(), replacedAt: z.iso.datetime() })) })
+export const Revisions = z.object({
+  revisions: z.array(
+    z.object({
+      version: z.number().int(),
+      html: z.string(),
+      words: z.number().int(),
+      replacedAt: z.iso.datetime(),
+    }),
+  ),
+})
 /** What open pages are told as it happens. */
 export const LiveEvent = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('contribution'), contribution: ContributionView }),

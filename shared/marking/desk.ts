@@ -12,25 +12,43 @@ import { CombineRuleBody } from './combine'
 export const RecordParams = z.object({ activityId: z.uuid(), enrolmentId: z.uuid() })
 
 export const MarkingQueue = z.object({
-  activities: z.array(z.object({
-    id: z.uuid(), kind: z.enum(ACTIVITY_KINDS), title: z.string(), closesAt: z.iso.datetime(), counts: StandingCounts,
-    firstReady: z.uuid().nullable(), // the student to begin with
-    mine: StandingCounts.nullable(), // of the reader's own share; null where nothing is shared out
-    firstMine: z.uuid().nullable(),
-    seconds: z.number().int(), // records the reader is asked to mark a second time
-    firstSecond: z.uuid().nullable(),
-  })),
+  activities: z.array(
+    z.object({
+      id: z.uuid(),
+      kind: z.enum(ACTIVITY_KINDS),
+      title: z.string(),
+      closesAt: z.iso.datetime(),
+      counts: StandingCounts,
+      firstReady: z.uuid().nullable(), // the student to begin with
+      mine: StandingCounts.nullable(), // of the reader's own share; null where nothing is shared out
+      firstMine: z.uuid().nullable(),
+      seconds: z.number().int(), // records the reader is asked to mark a second time
+      firstSecond: z.uuid().nullable(),
+    }),
+  ),
   markers: z.array(z.object({ id: z.uuid(), name: z.string(), isMe: z.boolean() })),
 })
 export type MarkingQueue = z.infer<typeof MarkingQueue>
 
-export const DeskStudent = z.object({ id: z.uuid(), name: z.string(), givenName: z.string(), familyName: z.string(), standing: z.enum(STANDINGS), practice: z.boolean(), markerId: z.uuid().nullable(), groupId: z.uuid().nullable() })
+export const DeskStudent = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  givenName: z.string(),
+  familyName: z.string(),
+  standing: z.enum(STANDINGS),
+  practice: z.boolean(),
+  markerId: z.uuid().nullable(),
+  groupId: z.uuid().nullable(),
+})
 export type DeskStudent = z.infer<typeof DeskStudent>
 export const DeskView = z.object({
-  students: z.array(DeskStudent), counts: StandingCounts,
+  students: z.array(DeskStudent),
+  counts: StandingCounts,
   markers: z.array(z.object({ id: z.uuid(), name: z.string(), isMe: z.boolean() })),
   groups: z.array(z.object({ id: z.uuid(), title: z.string() })), // where the activity is for groups
-  seconds: z.array(z.object({ enrolmentId: z.uuid(), markerId: z.uuid(), state: z.enum(['asked', 'done', 'agreed']) })),
+  seconds: z.array(
+    z.object({ enrolmentId: z.uuid(), markerId: z.uuid(), state: z.enum(['asked', 'done', 'agreed']) }),
+  ),
   combine: CombineRuleBody.nullable(), // marked contribution by contribution
   worth: z.number().int(), // hundredths
   together: z.boolean(), // planned to be returned all together
@@ -39,13 +57,24 @@ export const DeskView = z.object({
 })
 export type DeskView = z.infer<typeof DeskView>
 
-export const CitationView = z.object({ criterionId: z.uuid(), contributionId: z.uuid(), exact: z.string().min(1).max(2000), start: z.number().int().min(0) })
+export const CitationView = z.object({
+  criterionId: z.uuid(),
+  contributionId: z.uuid(),
+  exact: z.string().min(1).max(2000),
+  start: z.number().int().min(0),
+})
 export type CitationView = z.infer<typeof CitationView>
 
 export const Step = z.object({ criterionId: z.uuid(), levelId: z.uuid(), points: z.number().int() })
 export type Step = z.infer<typeof Step>
-export const CriterionExcuse = z.object({ criterionId: z.uuid(), reason: z.string().trim().min(1, 'Say why.').max(500) })
-export const Override = z.object({ points: z.number().int().min(0, 'Points are 0 or more.'), reason: z.string().trim().max(500, 'Up to 500 characters.') })
+export const CriterionExcuse = z.object({
+  criterionId: z.uuid(),
+  reason: z.string().trim().min(1, 'Say why.').max(500),
+})
+export const Override = z.object({
+  points: z.number().int().min(0, 'Points are 0 or more.'),
+  reason: z.string().trim().max(500, 'Up to 500 characters.'),
+})
 /** Something that goes with a letter. */
 export const LetterFile = AttachedFile.omit({ hasText: true }).extend({ spoken: z.boolean() })
 export type LetterFile = z.infer<typeof LetterFile>
@@ -77,7 +106,9 @@ export type MarkView = z.infer<typeof MarkView>
 
 /** A block of a wiki's page that somebody changed, and what became of its words. */
 export const ChangeBlock = z.object({
-  as: z.enum(['kept', 'changed', 'added', 'removed', 'movedAway']), moved: z.enum(['up', 'down']).nullable(), heading: z.boolean(),
+  as: z.enum(['kept', 'changed', 'added', 'removed', 'movedAway']),
+  moved: z.enum(['up', 'down']).nullable(),
+  heading: z.boolean(),
   parts: z.array(z.object({ as: z.enum(['kept', 'added', 'removed']), text: z.string() })),
 })
 export type ChangeBlock = z.infer<typeof ChangeBlock>
@@ -94,16 +125,52 @@ export const RecordItem = z.object({
   mark: z.object({ points: z.number().int().nullable(), done: z.boolean().nullable() }).nullable(), // of this contribution alone
   answers: z.object({ name: z.string(), text: z.string(), passage: z.string().nullable() }).nullable(), // what it answered; of a note in a margin, on which words that stands
   answered: z.array(z.object({ name: z.string(), text: z.string() })), // first words of those who answered it
-  change: z.object({ pageId: z.uuid(), page: z.string(), number: z.number().int(), summary: z.string(), added: z.number().int(), removed: z.number().int(), moved: z.number().int(), blocks: z.array(ChangeBlock) }).nullable(), // of a page's version; its text is what it added
-  about: z.object({ pageId: z.uuid(), page: z.string(), passage: z.string().nullable(), actedOn: z.number().int().nullable() }).nullable(), // of a comment in a wiki: actedOn is the version that did
+  change: z
+    .object({
+      pageId: z.uuid(),
+      page: z.string(),
+      number: z.number().int(),
+      summary: z.string(),
+      added: z.number().int(),
+      removed: z.number().int(),
+      moved: z.number().int(),
+      blocks: z.array(ChangeBlock),
+    })
+    .nullable(), // of a page's version; its text is what it added
+  about: z
+    .object({
+      pageId: z.uuid(),
+      page: z.string(),
+      passage: z.string().nullable(),
+      actedOn: z.number().int().nullable(),
+    })
+    .nullable(), // of a comment in a wiki: actedOn is the version that did
   title: z.string().nullable(), // of an entry or a term
-  noted: z.object({ kind: z.enum(NOTE_KINDS), where: z.string(), before: z.string(), exact: z.string(), after: z.string(), to: z.string().nullable(), tags: z.array(z.string()), isSet: z.boolean(), lost: z.boolean() }).nullable(), // of a note in a margin: its passage
+  noted: z
+    .object({
+      kind: z.enum(NOTE_KINDS),
+      where: z.string(),
+      before: z.string(),
+      exact: z.string(),
+      after: z.string(),
+      to: z.string().nullable(),
+      tags: z.array(z.string()),
+      isSet: z.boolean(),
+      lost: z.boolean(),
+    })
+    .nullable(), // of a note in a margin: its passage
 })
 export type RecordItem = z.infer<typeof RecordItem>
 
 /** A second marker's judgement. To that marker alone while it is being made; then to both. */
 export const SecondView = z.object({
-  markerId: z.uuid(), marker: z.string(), isMine: z.boolean(), state: z.enum(['asked', 'done', 'agreed']), steps: z.array(Step), remark: z.string(), points: z.number().int().nullable(),
+  markerId: z.uuid(),
+  marker: z.string(),
+  isMine: z.boolean(),
+  state: z.enum(['asked', 'done', 'agreed']),
+  steps: z.array(Step),
+  remark: z.string(),
+  points: z.number().int().nullable(),
 })
 export type SecondView = z.infer<typeof SecondView>
 
@@ -113,14 +180,26 @@ export const RecordView = z.object({
   student: DeskStudent,
   items: z.array(RecordItem),
   draftsBegun: z.array(z.object({ words: z.number().int(), savedAt: z.iso.datetime() })), // that they exist, never their words
-  summary: z.object({ contributions: z.number().int(), words: z.number().int(), classmates: z.number().int(), days: z.number().int() }),
+  summary: z.object({
+    contributions: z.number().int(),
+    words: z.number().int(),
+    classmates: z.number().int(),
+    days: z.number().int(),
+  }),
   checks: z.array(CheckView),
   dueAt: z.iso.datetime(), // the student's own close
   extended: z.string().nullable(), // reason of an extension
   late: z.object({ minutes: z.number().int(), pointsWithout: z.number().int() }).nullable(),
   suggested: z.array(z.object({ criterionId: z.uuid(), levelId: z.uuid(), because: z.string() })),
   mark: MarkView,
-  group: z.object({ id: z.uuid(), title: z.string(), members: z.array(z.object({ id: z.uuid(), name: z.string() })), whole: z.boolean() }).nullable(), // whole: one mark for the whole group
+  group: z
+    .object({
+      id: z.uuid(),
+      title: z.string(),
+      members: z.array(z.object({ id: z.uuid(), name: z.string() })),
+      whole: z.boolean(),
+    })
+    .nullable(), // whole: one mark for the whole group
   second: SecondView.nullable(),
   newerRubric: z.number().int().nullable(), // version the activity is marked by now, where this mark keeps an older one
 })
@@ -132,40 +211,86 @@ export const MarkWrite = z.object({
   steps: z.array(Step.extend({ points: z.number().int().optional() })).max(50), // points where a level stands for a range, else the level's own
   citations: z.array(CitationView).max(200),
   letter: RichDoc,
-  markerNote: z.string().max(10_000, 'The marker\'s note takes up to 10,000 characters.'),
+  markerNote: z.string().max(10_000, "The marker's note takes up to 10,000 characters."),
   lateWaived: z.boolean(),
   excusedFrom: z.array(CriterionExcuse).max(50).default([]),
   override: Override.nullable().default(null),
-  files: z.array(z.object({ id: z.uuid(), spoken: z.boolean() })).max(10, 'Up to ten files go with a letter.').default([]),
+  files: z
+    .array(z.object({ id: z.uuid(), spoken: z.boolean() }))
+    .max(10, 'Up to ten files go with a letter.')
+    .default([]),
 })
 export type MarkWrite = z.infer<typeof MarkWrite>
 
 export const MarkAct = z.object({ key: z.uuid(), baseVersion: z.number().int() })
-export const ReturnHeld = z.object({ key: z.uuid(), enrolmentIds: z.array(z.uuid()).min(1, 'Nobody was chosen.').max(2000) })
+export const ReturnHeld = z.object({
+  key: z.uuid(),
+  enrolmentIds: z.array(z.uuid()).min(1, 'Nobody was chosen.').max(2000),
+})
 export const ReturnAtWrite = ReturnHeld.extend({ at: z.iso.datetime({ offset: true }).nullable() }) // null: they wait to be returned by hand again
 export const ReturnedAnswer = z.object({ returned: z.number().int() })
 
-export const SecondAsk = z.object({ key: z.uuid(), enrolmentIds: z.array(z.uuid()).min(1, 'Nobody was chosen.').max(2000), markerId: z.uuid().nullable() }) // null: no second marking after all
-export const SecondWrite = z.object({ key: z.uuid(), steps: MarkWrite.shape.steps, remark: z.string().max(5000), done: z.boolean() })
+export const SecondAsk = z.object({
+  key: z.uuid(),
+  enrolmentIds: z.array(z.uuid()).min(1, 'Nobody was chosen.').max(2000),
+  markerId: z.uuid().nullable(),
+}) // null: no second marking after all
+export const SecondWrite = z.object({
+  key: z.uuid(),
+  steps: MarkWrite.shape.steps,
+  remark: z.string().max(5000),
+  done: z.boolean(),
+})
 export type SecondWrite = z.infer<typeof SecondWrite>
-export const ShareWrite = z.object({ key: z.uuid(), enrolmentIds: z.array(z.uuid()).min(1).max(2000), markerIds: z.array(z.uuid()).max(60) }) // dealt in order, evenly; none: nobody's share
-export const ContributionMarkWrite = z.object({ points: z.number().int().min(0).nullable(), done: z.boolean().nullable() })
+export const ShareWrite = z.object({
+  key: z.uuid(),
+  enrolmentIds: z.array(z.uuid()).min(1).max(2000),
+  markerIds: z.array(z.uuid()).max(60),
+}) // dealt in order, evenly; none: nobody's share
+export const ContributionMarkWrite = z.object({
+  points: z.number().int().min(0).nullable(),
+  done: z.boolean().nullable(),
+})
 export const CombineWrite = z.object({ key: z.uuid(), combine: CombineRuleBody.nullable() })
 
 /** What has happened to a mark, newest first, in words. */
-export const MarkHistory = z.object({ entries: z.array(z.object({ at: z.iso.datetime(), by: z.string(), text: z.string() })) })
+export const MarkHistory = z.object({
+  entries: z.array(z.object({ at: z.iso.datetime(), by: z.string(), text: z.string() })),
+})
 export type MarkHistory = z.infer<typeof MarkHistory>
 
 /** What moving marks to the rubric's newest version would do. */
 export const MoveView = z.object({
-  title: z.string(), to: z.number().int(),
-  marks: z.array(z.object({ enrolmentId: z.uuid(), name: z.string(), from: z.number().int(), version: z.number().int(), state: z.enum(['open', 'held', 'returned']), pointsBefore: z.number().int().nullable(), pointsAfter: z.number().int().nullable(), left: z.array(z.string()) })), // left: criteria without a step afterwards
+  title: z.string(),
+  to: z.number().int(),
+  marks: z.array(
+    z.object({
+      enrolmentId: z.uuid(),
+      name: z.string(),
+      from: z.number().int(),
+      version: z.number().int(),
+      state: z.enum(['open', 'held', 'returned']),
+      pointsBefore: z.number().int().nullable(),
+      pointsAfter: z.number().int().nullable(),
+      left: z.array(z.string()),
+    }),
+  ), // left: criteria without a step afterwards
 })
 export type MoveView = z.infer<typeof MoveView>
 export const MoveWrite = z.object({ key: z.uuid(), enrolmentIds: z.array(z.uuid()).min(1).max(2000) })
 
-export const PhraseView = z.object({ id: z.uuid(), text: z.string(), criterion: z.string().nullable(), uses: z.number().int(), lastUsedAt: z.iso.datetime().nullable() })
+export const PhraseView = z.object({
+  id: z.uuid(),
+  text: z.string(),
+  criterion: z.string().nullable(),
+  uses: z.number().int(),
+  lastUsedAt: z.iso.datetime().nullable(),
+})
 export type PhraseView = z.infer<typeof PhraseView>
 export const Phrases = z.object({ phrases: z.array(PhraseView) })
-export const PhraseWrite = z.object({ id: z.uuid(), text: z.string().trim().min(1, 'Write the phrase.').max(2000), criterion: z.string().trim().max(200).nullable() })
+export const PhraseWrite = z.object({
+  id: z.uuid(),
+  text: z.string().trim().min(1, 'Write the phrase.').max(2000),
+  criterion: z.string().trim().max(200).nullable(),
+})
 export const PhraseParams = z.object({ phraseId: z.uuid() })

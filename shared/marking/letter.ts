@@ -22,17 +22,43 @@ export const LetterView = z.object({
   files: z.array(LetterFile),
   points: z.number().int(),
   max: z.number().int(),
-  criteria: z.array(z.object({
-    id: z.uuid(), title: z.string(), points: z.number().int(), max: z.number().int(),
-    levelTitle: z.string(), descriptor: z.string(), levels: z.array(z.number().int()), excused: z.string().nullable(),
-  })),
-  citations: z.array(z.object({ number: z.number().int(), criterionId: z.uuid(), contributionId: z.uuid(), exact: z.string() })),
+  criteria: z.array(
+    z.object({
+      id: z.uuid(),
+      title: z.string(),
+      points: z.number().int(),
+      max: z.number().int(),
+      levelTitle: z.string(),
+      descriptor: z.string(),
+      levels: z.array(z.number().int()),
+      excused: z.string().nullable(),
+    }),
+  ),
+  citations: z.array(
+    z.object({
+      number: z.number().int(),
+      criterionId: z.uuid(),
+      contributionId: z.uuid(),
+      exact: z.string(),
+    }),
+  ),
 })
 export type LetterView = z.infer<typeof LetterView>
 export const Letters = z.object({ letters: z.array(LetterView) })
 
 /** What student and markers write to each other under a returned letter, in order. */
-export const LetterTalk = z.object({ replies: z.array(z.object({ id: z.uuid(), author: z.string(), isMe: z.boolean(), isStaff: z.boolean(), html: z.string(), at: z.iso.datetime() })) })
+export const LetterTalk = z.object({
+  replies: z.array(
+    z.object({
+      id: z.uuid(),
+      author: z.string(),
+      isMe: z.boolean(),
+      isStaff: z.boolean(),
+      html: z.string(),
+      at: z.iso.datetime(),
+    }),
+  ),
+})
 export type LetterTalk = z.infer<typeof LetterTalk>
 export const LetterReplyWrite = z.object({ key: z.uuid(), doc: RichDoc })
 export type LetterReplyWrite = z.infer<typeof LetterReplyWrite>

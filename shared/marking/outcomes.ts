@@ -8,12 +8,35 @@ const count = z.number().int().min(0)
 const Reached = z.object({ judged: count, above: count, below: count, mean: z.number().nullable() })
 const BySection = z.array(Reached.extend({ sectionId: z.uuid().nullable(), title: z.string() }))
 export const OutcomesView = z.object({
-  from: count, students: count,
-  outcomes: z.array(Reached.extend({
-    id: z.uuid(), identifier: z.string(), code: z.string(), statement: z.string(), sections: BySection,
-    criteria: z.array(Reached.extend({ activityId: z.uuid(), activity: z.string(), kind: z.enum(ACTIVITY_KINDS), criterion: z.string(), sections: BySection })),
-    people: z.array(z.object({ id: z.uuid(), name: z.string(), percent: z.number(), above: z.boolean(), judgements: count })),
-  })),
+  from: count,
+  students: count,
+  outcomes: z.array(
+    Reached.extend({
+      id: z.uuid(),
+      identifier: z.string(),
+      code: z.string(),
+      statement: z.string(),
+      sections: BySection,
+      criteria: z.array(
+        Reached.extend({
+          activityId: z.uuid(),
+          activity: z.string(),
+          kind: z.enum(ACTIVITY_KINDS),
+          criterion: z.string(),
+          sections: BySection,
+        }),
+      ),
+      people: z.array(
+        z.object({
+          id: z.uuid(),
+          name: z.string(),
+          percent: z.number(),
+          above: z.boolean(),
+          judgements: count,
+        }),
+      ),
+    }),
+  ),
   without: count, // judged criteria that are aligned with no outcome
 })
 export type OutcomesView = z.infer<typeof OutcomesView>

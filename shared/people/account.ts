@@ -2,19 +2,31 @@ import { z } from 'zod'
 
 export const GivenName = z.string().trim().min(1, 'Write the first name.').max(80)
 export const FamilyName = z.string().trim().min(1, 'Write the family name.').max(80)
-export const EmailAddress = z.string().trim().toLowerCase().max(254).regex(/^[^\s@]+@[^\s@]+\.[^\s@]{2,}$/, 'Write an e-mail address like liv@northmere.example.')
+export const EmailAddress = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .max(254)
+  .regex(/^[^\s@]+@[^\s@]+\.[^\s@]{2,}$/, 'Write an e-mail address like liv@northmere.example.')
 export const NewPassword = z.string().min(8, 'Choose a password of eight characters or more.').max(200)
 
 /** What this installation has and lacks; known to everyone, so that the first page can say the right thing. */
 export const Installation = z.object({ empty: z.boolean(), demo: z.boolean(), mailroom: z.boolean() })
 export type Installation = z.infer<typeof Installation>
 
-export const AccountWrite = z.object({ givenName: GivenName, familyName: FamilyName, email: EmailAddress, password: NewPassword })
+export const AccountWrite = z.object({
+  givenName: GivenName,
+  familyName: FamilyName,
+  email: EmailAddress,
+  password: NewPassword,
+})
 export type AccountWrite = z.infer<typeof AccountWrite>
 
 export const MAIL_CHOICES = ['atOnce', 'daily', 'never'] as const
 export const AccountView = z.object({
-  name: z.string(), email: z.string(), mailChoice: z.enum(MAIL_CHOICES),
+  name: z.string(),
+  email: z.string(),
+  mailChoice: z.enum(MAIL_CHOICES),
   calendarPath: z.string().nullable(), // path of the private calendar feed; null while there is none
   foundsSeminars: z.boolean(),
 })
@@ -24,7 +36,14 @@ export const MailChoiceWrite = z.object({ mailChoice: z.enum(MAIL_CHOICES) })
 export const CodeParams = z.object({ code: z.string().regex(/^[A-Z0-9-]{4,20}$/i) })
 export const SecretParams = z.object({ secret: z.string().min(20).max(80) })
 /** What whoever holds a joining code learns before joining. */
-export const JoinView = z.object({ title: z.string(), code: z.string(), college: z.string(), section: z.string().nullable(), seminarId: z.uuid(), already: z.boolean() })
+export const JoinView = z.object({
+  title: z.string(),
+  code: z.string(),
+  college: z.string(),
+  section: z.string().nullable(),
+  seminarId: z.uuid(),
+  already: z.boolean(),
+})
 export type JoinView = z.infer<typeof JoinView>
 export const JoinWrite = z.object({ account: AccountWrite.nullable() }) // null: as who is signed in
 export const JoinAnswer = z.object({ seminarId: z.uuid() })

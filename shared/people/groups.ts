@@ -3,32 +3,69 @@ import { z } from 'zod'
 export const GroupPlanParams = z.object({ seminarId: z.uuid(), planId: z.uuid() })
 const ids = z.array(z.uuid()).max(500)
 export const GroupRulesBody = z.object({
-  by: z.enum(['number', 'size', 'hand']), count: z.number().int().min(1, 'One group or more.').max(500),
-  together: z.array(ids).max(100), apart: z.array(ids).max(100), mixSections: z.boolean(), seed: z.number().int(),
+  by: z.enum(['number', 'size', 'hand']),
+  count: z.number().int().min(1, 'One group or more.').max(500),
+  together: z.array(ids).max(100),
+  apart: z.array(ids).max(100),
+  mixSections: z.boolean(),
+  seed: z.number().int(),
 })
 export const GroupPlanMake = z.object({
-  key: z.uuid(), title: z.string().trim().min(1, 'Write what this plan is for.').max(120), rules: GroupRulesBody,
+  key: z.uuid(),
+  title: z.string().trim().min(1, 'Write what this plan is for.').max(120),
+  rules: GroupRulesBody,
   topics: z.array(z.string().trim().min(1).max(120)).max(500), // dealt out in order; each group takes its topic's name
-  selfJoin: z.boolean(), most: z.number().int().min(1).max(500).nullable(),
+  selfJoin: z.boolean(),
+  most: z.number().int().min(1).max(500).nullable(),
 })
 export type GroupPlanMake = z.infer<typeof GroupPlanMake>
 export const GroupPlanWrite = z.object({
-  key: z.uuid(), baseVersion: z.number().int(), title: z.string().trim().min(1, 'Write what this plan is for.').max(120),
-  selfJoin: z.boolean(), most: z.number().int().min(1).max(500).nullable(),
-  groups: z.array(z.object({ id: z.uuid(), title: z.string().trim().min(1, 'Give every group a name.').max(120), memberIds: z.array(z.uuid()).max(2000) })).min(1, 'A plan has one group or more.').max(500),
+  key: z.uuid(),
+  baseVersion: z.number().int(),
+  title: z.string().trim().min(1, 'Write what this plan is for.').max(120),
+  selfJoin: z.boolean(),
+  most: z.number().int().min(1).max(500).nullable(),
+  groups: z
+    .array(
+      z.object({
+        id: z.uuid(),
+        title: z.string().trim().min(1, 'Give every group a name.').max(120),
+        memberIds: z.array(z.uuid()).max(2000),
+      }),
+    )
+    .min(1, 'A plan has one group or more.')
+    .max(500),
 })
 export type GroupPlanWrite = z.infer<typeof GroupPlanWrite>
 export const GroupDeal = z.object({ key: z.uuid(), baseVersion: z.number().int(), rules: GroupRulesBody })
 export const OwnGroupWrite = z.object({ groupId: z.uuid().nullable() })
 
-export const GroupPerson = z.object({ id: z.uuid(), name: z.string(), givenName: z.string(), familyName: z.string(), initials: z.string(), sectionId: z.uuid().nullable() })
+export const GroupPerson = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  givenName: z.string(),
+  familyName: z.string(),
+  initials: z.string(),
+  sectionId: z.uuid().nullable(),
+})
 export type GroupPerson = z.infer<typeof GroupPerson>
 export const GroupPlanView = z.object({
-  id: z.uuid(), title: z.string(), version: z.number().int(), rules: GroupRulesBody, selfJoin: z.boolean(), most: z.number().int().nullable(),
+  id: z.uuid(),
+  title: z.string(),
+  version: z.number().int(),
+  rules: GroupRulesBody,
+  selfJoin: z.boolean(),
+  most: z.number().int().nullable(),
   groups: z.array(z.object({ id: z.uuid(), title: z.string(), memberIds: z.array(z.uuid()) })),
   usedBy: z.array(z.object({ id: z.uuid(), title: z.string() })), // activities for this plan's groups
   work: z.array(z.object({ enrolmentId: z.uuid(), activity: z.string(), contributions: z.number().int() })), // what members have written in those
 })
 export type GroupPlanView = z.infer<typeof GroupPlanView>
-export const GroupsView = z.object({ plans: z.array(GroupPlanView), people: z.array(GroupPerson), sections: z.array(z.object({ id: z.uuid(), title: z.string() })), mayManage: z.boolean(), me: z.uuid() })
+export const GroupsView = z.object({
+  plans: z.array(GroupPlanView),
+  people: z.array(GroupPerson),
+  sections: z.array(z.object({ id: z.uuid(), title: z.string() })),
+  mayManage: z.boolean(),
+  me: z.uuid(),
+})
 export type GroupsView = z.infer<typeof GroupsView>

@@ -17,14 +17,16 @@ export const SeminarShell = z.object({
   usualDueWeekday: z.number().int(), // 1 Monday … 7 Sunday
   now: z.iso.datetime(),
   week: z.number().int(), // the current one; outside 1..weeks.length out of term
-  weeks: z.array(z.object({
-    number: z.number().int(), // counted with breaks
-    label: z.number().int().nullable(), // as people count: without breaks; null for a break
-    title: z.string().nullable(), // of a break
-    startsAt: z.iso.datetime(),
-    endsAt: z.iso.datetime(),
-    kinds: z.array(z.enum(ACTIVITY_KINDS)), // kinds worked on in it, one tick each
-  })),
+  weeks: z.array(
+    z.object({
+      number: z.number().int(), // counted with breaks
+      label: z.number().int().nullable(), // as people count: without breaks; null for a break
+      title: z.string().nullable(), // of a break
+      startsAt: z.iso.datetime(),
+      endsAt: z.iso.datetime(),
+      kinds: z.array(z.enum(ACTIVITY_KINDS)), // kinds worked on in it, one tick each
+    }),
+  ),
   readyToMark: z.number().int(), // staff; 0 for others
   lettersBack: z.number().int(), // students; 0 for others
   messages: z.object({ any: z.boolean(), fresh: z.number().int() }), // what one has been written, and not read yet

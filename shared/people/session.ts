@@ -6,8 +6,23 @@ export const SignIn = z.object({
 })
 
 export const SessionView = z.object({
-  person: z.object({ id: z.uuid(), name: z.string(), givenName: z.string(), initials: z.string(), foundsSeminars: z.boolean(), mailroom: z.boolean() }),
-  seminars: z.array(z.object({ id: z.uuid(), title: z.string(), code: z.string(), role: z.enum(['instructor', 'assistant', 'student', 'observer']), archived: z.boolean() })),
+  person: z.object({
+    id: z.uuid(),
+    name: z.string(),
+    givenName: z.string(),
+    initials: z.string(),
+    foundsSeminars: z.boolean(),
+    mailroom: z.boolean(),
+  }),
+  seminars: z.array(
+    z.object({
+      id: z.uuid(),
+      title: z.string(),
+      code: z.string(),
+      role: z.enum(['instructor', 'assistant', 'student', 'observer']),
+      archived: z.boolean(),
+    }),
+  ),
 })
 export type SessionView = z.infer<typeof SessionView>
 

@@ -23,8 +23,17 @@ export const AudienceBody = z.discriminatedUnion('kind', [
 export type AudienceBody = z.infer<typeof AudienceBody>
 const LateRuleBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('none') }),
-  z.object({ kind: z.literal('perDay'), graceMinutes: z.number().int().min(0).max(100_000), percentPerDay: z.number().min(0).max(100), floorPercent: z.number().min(0).max(100) }),
-  z.object({ kind: z.literal('cap'), graceMinutes: z.number().int().min(0).max(100_000), capPercent: z.number().min(0).max(100) }),
+  z.object({
+    kind: z.literal('perDay'),
+    graceMinutes: z.number().int().min(0).max(100_000),
+    percentPerDay: z.number().min(0).max(100),
+    floorPercent: z.number().min(0).max(100),
+  }),
+  z.object({
+    kind: z.literal('cap'),
+    graceMinutes: z.number().int().min(0).max(100_000),
+    capPercent: z.number().min(0).max(100),
+  }),
 ])
 export const PhaseBody = z.object({ name: z.enum(PHASES), startsAt: when, endsAt: when })
 export const ScheduleBody = z.object({ opensAt: when, phases: z.array(PhaseBody).min(1).max(12) })
@@ -60,44 +69,89 @@ export const ActivityBody = TalkSettingsBody.extend({
   rests: z.array(z.number().int().min(1).max(40)).max(40),
   opensAt: when,
   phases: z.array(PhaseBody).min(1).max(12),
-  rules: z.array(z.object({ id: z.uuid(), rule: Rule, needed: z.boolean() })).max(12, 'Twelve expectations are the most.'),
+  rules: z
+    .array(z.object({ id: z.uuid(), rule: Rule, needed: z.boolean() }))
+    .max(12, 'Twelve expectations are the most.'),
   prompts: z.array(z.object({ id: z.uuid(), doc: BriefDoc, releaseAt: when })).max(60),
 })
 export type ActivityBody = z.infer<typeof ActivityBody>
 export type ActivityField = keyof ActivityBody
 
 const Checked = z.object({
-  id: z.uuid(), kind: z.enum(ACTIVITY_KINDS), title: z.string(), state: z.enum(['draft', 'scheduled', 'published']), opensAt: z.iso.datetime(),
-  phases: z.array(z.object({ name: z.enum(PHASES), startsAt: z.iso.datetime(), endsAt: z.iso.datetime() })), rules: z.array(Rule),
+  id: z.uuid(),
+  kind: z.enum(ACTIVITY_KINDS),
+  title: z.string(),
+  state: z.enum(['draft', 'scheduled', 'published']),
+  opensAt: z.iso.datetime(),
+  phases: z.array(z.object({ name: z.enum(PHASES), startsAt: z.iso.datetime(), endsAt: z.iso.datetime() })),
+  rules: z.array(Rule),
 })
 export const ComposerView = z.object({
-  id: z.uuid(), seminarId: z.uuid(), version: z.number().int(), state: z.enum(['draft', 'scheduled', 'published']), locked: z.boolean(), isTemplate: z.boolean(),
+  id: z.uuid(),
+  seminarId: z.uuid(),
+  version: z.number().int(),
+  state: z.enum(['draft', 'scheduled', 'published']),
+  locked: z.boolean(),
+  isTemplate: z.boolean(),
   savedBy: z.string().nullable(),
-  body: ActivityBody.extend({ brief: z.unknown(), starter: z.unknown(), prompts: z.array(z.object({ id: z.uuid(), doc: z.unknown(), releaseAt: z.iso.datetime() })) }),
-  counts: StandingCounts, contributions: z.number().int(), marks: z.number().int(),
-  extensions: z.array(z.object({ enrolmentId: z.uuid(), name: z.string(), dueAt: z.iso.datetime(), reason: z.string() })),
+  body: ActivityBody.extend({
+    brief: z.unknown(),
+    starter: z.unknown(),
+    prompts: z.array(z.object({ id: z.uuid(), doc: z.unknown(), releaseAt: z.iso.datetime() })),
+  }),
+  counts: StandingCounts,
+  contributions: z.number().int(),
+  marks: z.number().int(),
+  extensions: z.array(
+    z.object({ enrolmentId: z.uuid(), name: z.string(), dueAt: z.iso.datetime(), reason: z.string() }),
+  ),
   /** What can be chosen. */
-  units: z.array(z.object({ id: z.uuid(), title: z.string(), fromWeek: z.number().int(), toWeek: z.number().int() })),
+  units: z.array(
+    z.object({ id: z.uuid(), title: z.string(), fromWeek: z.number().int(), toWeek: z.number().int() }),
+  ),
   categories: z.array(z.object({ id: z.uuid(), title: z.string(), weightPercent: z.number().int() })),
   scales: z.array(z.object({ id: z.uuid(), title: z.string() })),
   rubrics: z.array(RubricView),
   sections: z.array(z.object({ id: z.uuid(), title: z.string(), people: z.number().int() })),
-  groupPlans: z.array(z.object({ id: z.uuid(), title: z.string(), groups: z.array(z.object({ id: z.uuid(), title: z.string(), memberIds: z.array(z.uuid()) })) })),
+  groupPlans: z.array(
+    z.object({
+      id: z.uuid(),
+      title: z.string(),
+      groups: z.array(z.object({ id: z.uuid(), title: z.string(), memberIds: z.array(z.uuid()) })),
+    }),
+  ),
   people: z.array(z.object({ id: z.uuid(), name: z.string(), sectionId: z.uuid().nullable() })),
-  seminars: z.array(z.object({ id: z.uuid(), code: z.string(), title: z.string(), people: z.number().int() })), // others that can take part: those the instructor also instructs
+  seminars: z.array(
+    z.object({ id: z.uuid(), code: z.string(), title: z.string(), people: z.number().int() }),
+  ), // others that can take part: those the instructor also instructs
   shareable: z.array(z.object({ id: z.uuid(), title: z.string() })), // marked activities of the seminar, whose group mark teammates' scores can share
   earlier: z.array(Checked), // the same instructor's other activities, for comparing
   spoken: z.object({ url: z.string(), type: z.string() }).nullable(),
-  texts: z.array(z.object({ id: z.uuid(), title: z.string(), form: z.enum(TEXT_FORMS), labels: z.array(z.string()) })), // of the library, with the labels of their pages or sections
-  pace: z.object({ readingWordsPerMinute: z.number(), writingWordsPerMinute: z.number(), markingMinutesPerStudent: z.number() }),
+  texts: z.array(
+    z.object({ id: z.uuid(), title: z.string(), form: z.enum(TEXT_FORMS), labels: z.array(z.string()) }),
+  ), // of the library, with the labels of their pages or sections
+  pace: z.object({
+    readingWordsPerMinute: z.number(),
+    writingWordsPerMinute: z.number(),
+    markingMinutesPerStudent: z.number(),
+  }),
 })
 export type ComposerView = z.infer<typeof ComposerView>
 
 export const ActivityMake = z.object({
-  id: z.uuid(), kind: z.enum(ACTIVITY_KINDS), week: z.number().int().min(1).max(40), unitId: z.uuid().nullable(), templateId: z.uuid().nullable(),
+  id: z.uuid(),
+  kind: z.enum(ACTIVITY_KINDS),
+  week: z.number().int().min(1).max(40),
+  unitId: z.uuid().nullable(),
+  templateId: z.uuid().nullable(),
 })
 export const ActivityMade = z.object({ id: z.uuid() })
-export const ActivityPatch = z.object({ key: z.uuid(), baseVersion: z.number().int(), change: ActivityBody.partial(), tell: z.boolean() })
+export const ActivityPatch = z.object({
+  key: z.uuid(),
+  baseVersion: z.number().int(),
+  change: ActivityBody.partial(),
+  tell: z.boolean(),
+})
 export type ActivityPatch = z.infer<typeof ActivityPatch>
 export const EffectAsk = z.object({ change: ActivityBody.partial() })
 /** What a change would do, before it is done. */
@@ -111,12 +165,37 @@ export const EffectView = z.object({
   renamed: z.boolean(), // the kind changes: posts become entries and the like
 })
 export type EffectView = z.infer<typeof EffectView>
-export const PublishWrite = z.object({ key: z.uuid(), baseVersion: z.number().int(), opens: z.union([z.literal('now'), when]), tell: z.boolean() })
+export const PublishWrite = z.object({
+  key: z.uuid(),
+  baseVersion: z.number().int(),
+  opens: z.union([z.literal('now'), when]),
+  tell: z.boolean(),
+})
 export const UnpublishWrite = z.object({ key: z.uuid(), baseVersion: z.number().int() })
-export const VersionAnswer = z.object({ version: z.number().int(), state: z.enum(['draft', 'scheduled', 'published']) })
-export const ScheduleWrite = ScheduleBody.extend({ key: z.uuid(), baseVersion: z.number().int(), tell: z.boolean().default(false) })
-export const CopyWrite = z.object({ id: z.uuid(), seminarId: z.uuid(), week: z.number().int().min(1).max(60).nullable(), asTemplate: z.boolean() })
+export const VersionAnswer = z.object({
+  version: z.number().int(),
+  state: z.enum(['draft', 'scheduled', 'published']),
+})
+export const ScheduleWrite = ScheduleBody.extend({
+  key: z.uuid(),
+  baseVersion: z.number().int(),
+  tell: z.boolean().default(false),
+})
+export const CopyWrite = z.object({
+  id: z.uuid(),
+  seminarId: z.uuid(),
+  week: z.number().int().min(1).max(60).nullable(),
+  asTemplate: z.boolean(),
+})
 export const LockWrite = z.object({ locked: z.boolean() })
-export const OrderWrite = z.object({ key: z.uuid(), activityId: z.uuid(), unitId: z.uuid().nullable(), beforeId: z.uuid().nullable() })
+export const OrderWrite = z.object({
+  key: z.uuid(),
+  activityId: z.uuid(),
+  unitId: z.uuid().nullable(),
+  beforeId: z.uuid().nullable(),
+})
 export const ExtensionParams = z.object({ activityId: z.uuid(), enrolmentId: z.uuid() })
-export const ExtensionWrite = z.object({ dueAt: when, reason: z.string().trim().min(1, 'Write why, for those who mark.').max(500) })
+export const ExtensionWrite = z.object({
+  dueAt: when,
+  reason: z.string().trim().min(1, 'Write why, for those who mark.').max(500),
+})

@@ -24,12 +24,25 @@ export const MyWeek = z.object({
   late: z.array(WeekItem), // closed with something missing
   done: z.array(WeekItem), // closed, with all that was asked for or marked and returned
   coming: z.array(WeekItem), // opens later, by opening
-  closing: z.array(z.object({ activityId: z.uuid(), title: z.string(), closesAt: z.iso.datetime(), named: z.boolean(), questions: z.number().int() })), // open closing questions one has not answered
+  closing: z.array(
+    z.object({
+      activityId: z.uuid(),
+      title: z.string(),
+      closesAt: z.iso.datetime(),
+      named: z.boolean(),
+      questions: z.number().int(),
+    }),
+  ), // open closing questions one has not answered
   letters: z.array(LetterView), // come back, newest first
   days: z.array(z.object({ week: z.number().int(), words: z.number().int(), written: z.array(z.boolean()) })), // Monday to Sunday
-  categories: z.array(z.object({
-    title: z.string(), weightPercent: z.number().int(), kind: z.enum(ACTIVITY_KINDS).nullable(),
-    points: z.number().int().nullable(), max: z.number().int().nullable(), // returned so far; null while nothing is
-  })),
+  categories: z.array(
+    z.object({
+      title: z.string(),
+      weightPercent: z.number().int(),
+      kind: z.enum(ACTIVITY_KINDS).nullable(),
+      points: z.number().int().nullable(),
+      max: z.number().int().nullable(), // returned so far; null while nothing is
+    }),
+  ),
 })
 export type MyWeek = z.infer<typeof MyWeek>

@@ -5,11 +5,31 @@ import type { ClosingQuestionBody, ClosingSet, ClosingView } from '#shared/closi
 import { newKey } from '../../composables/shell/useApi'
 
 /** Sets the questions: what is asked, whether names are kept, from when to when. */
-const props = defineProps<{ view: ClosingView, busy: boolean, problem: string | null, problems: Readonly<Record<string, string>>, dayOf: (iso: string) => string, instantOf: (local: string) => string }>()
-const emit = defineEmits<{ keep: [write: Omit<ClosingSet, 'baseVersion'>], cancel: [] }>()
+const props = defineProps<{
+  view: ClosingView
+  busy: boolean
+  problem: string | null
+  problems: Readonly<Record<string, string>>
+  dayOf: (iso: string) => string
+  instantOf: (local: string) => string
+}>()
+const emit = defineEmits<{ keep: [write: Omit<ClosingSet, 'baseVersion'>]; cancel: [] }>()
 const usual = (): ClosingQuestionBody[] => [
-  { id: newKey(), kind: 'scale', text: 'How much did this activity help you to think further?', steps: 5, low: 'not at all', high: 'very much' },
-  { id: newKey(), kind: 'choice', text: 'What helped you most?', options: ['the reading', 'what others wrote', 'writing myself', 'answers I got'], several: true },
+  {
+    id: newKey(),
+    kind: 'scale',
+    text: 'How much did this activity help you to think further?',
+    steps: 5,
+    low: 'not at all',
+    high: 'very much',
+  },
+  {
+    id: newKey(),
+    kind: 'choice',
+    text: 'What helped you most?',
+    options: ['the reading', 'what others wrote', 'writing myself', 'answers I got'],
+    several: true,
+  },
   { id: newKey(), kind: 'open', text: 'What should be different next time?' },
 ]
 const round = props.view.round
@@ -22,60 +42,225 @@ const until = ref(round ? props.dayOf(round.closesAt) : weekAfter(from.value))
 const locked = computed(() => props.view.staff !== null && !props.view.staff.mayChange)
 function add(kind: ClosingQuestionBody['kind']) {
   const id = newKey()
-  questions.value.push(kind === 'scale' ? { id, kind, text: '', steps: 5, low: 'not at all', high: 'very much' } : kind === 'choice' ? { id, kind, text: '', options: ['', ''], several: false } : { id, kind, text: '' })
+  questions.value.push(
+    kind === 'scale'
+      ? { id, kind, text: '', steps: 5, low: 'not at all', high: 'very much' }
+      : kind === 'choice'
+        ? { id, kind, text: '', options: ['', ''], several: false }
+        : { id, kind, text: '' },
+  )
 }
 const KINDS = { scale: 'a scale', choice: 'a choice', open: 'in words' } as const
-const keep = () => emit('keep', { questions: questions.value, named: named.value, opensAt: props.instantOf(from.value), closesAt: props.instantOf(until.value) })
+const keep = () =>
+  emit('keep', {
+    questions: questions.value,
+    named: named.value,
+    opensAt: props.instantOf(from.value),
+    closesAt: props.instantOf(until.value),
+  })
 </script>
 
 <template>
   <form @submit.prevent="keep">
-    <p v-if="locked" class="note">Somebody has answered already: the questions and the promise about names stand as they are. The end can still be moved.</p>
+    <p v-if="locked" class="note">
+      Somebody has answered already: the questions and the promise about names stand as they are. The end can
+      still be moved.
+    </p>
     <div class="when">
-      <label class="lab">Open from<input v-model="from" class="in" type="datetime-local" :disabled="locked" required></label>
-      <label class="lab">until<input v-model="until" class="in" type="datetime-local" required></label>
-      <fieldset :disabled="locked"><legend>Names</legend>
-        <label><input v-model="named" type="radio" :value="false"> are not kept: nobody can tell whose an answer is. Results are shown once it has closed.</label>
-        <label><input v-model="named" type="radio" :value="true"> are kept with the answers.</label>
+      <label class="lab"
+        >Open from<input v-model="from" class="in" type="datetime-local" :disabled="locked" required
+      /></label>
+      <label class="lab">until<input v-model="until" class="in" type="datetime-local" required /></label>
+      <fieldset :disabled="locked">
+        <legend>Names</legend>
+        <label
+          ><input v-model="named" type="radio" :value="false" /> are not kept: nobody can tell whose an answer
+          is. Results are shown once it has closed.</label
+        >
+        <label><input v-model="named" type="radio" :value="true" /> are kept with the answers.</label>
       </fieldset>
     </div>
     <VueDraggable v-model="questions" tag="ol" handle=".grip" :disabled="locked" :animation="120">
       <li v-for="(q, i) in questions" :key="q.id">
         <span class="grip" :class="{ off: locked }" aria-hidden="true">⠿</span>
         <div class="body">
-          <p class="kind small"><span class="muted">{{ i + 1 }}, {{ KINDS[q.kind] }}</span><span class="grow" /><button v-if="i > 0 && !locked" class="link" type="button" @click="questions.splice(i - 1, 0, questions.splice(i, 1)[0]!)">up</button><button v-if="!locked" class="link" type="button" @click="questions.splice(i, 1)">take out</button></p>
-          <input v-model="q.text" class="in text" :aria-label="`Question ${i + 1}`" :disabled="locked" placeholder="the question" maxlength="400">
-          <p v-if="q.kind === 'scale'" class="row">from 1, <input v-model="q.low" class="in" aria-label="What 1 means" :disabled="locked">, to <select v-model.number="q.steps" class="in" aria-label="Steps" :disabled="locked"><option v-for="n in [3, 4, 5, 6, 7, 8, 9, 10]" :key="n" :value="n">{{ n }}</option></select>, <input v-model="q.high" class="in" aria-label="What the last step means" :disabled="locked"></p>
+          <p class="kind small">
+            <span class="muted">{{ i + 1 }}, {{ KINDS[q.kind] }}</span
+            ><span class="grow" /><button
+              v-if="i > 0 && !locked"
+              class="link"
+              type="button"
+              @click="questions.splice(i - 1, 0, questions.splice(i, 1)[0]!)"
+            >
+              up</button
+            ><button v-if="!locked" class="link" type="button" @click="questions.splice(i, 1)">
+              take out
+            </button>
+          </p>
+          <input
+            v-model="q.text"
+            class="in text"
+            :aria-label="`Question ${i + 1}`"
+            :disabled="locked"
+            placeholder="the question"
+            maxlength="400"
+          />
+          <p v-if="q.kind === 'scale'" class="row">
+            from 1, <input v-model="q.low" class="in" aria-label="What 1 means" :disabled="locked" />, to
+            <select v-model.number="q.steps" class="in" aria-label="Steps" :disabled="locked">
+              <option v-for="n in [3, 4, 5, 6, 7, 8, 9, 10]" :key="n" :value="n">{{ n }}</option></select
+            >, <input v-model="q.high" class="in" aria-label="What the last step means" :disabled="locked" />
+          </p>
           <template v-if="q.kind === 'choice'">
-            <p v-for="(_, o) in q.options" :key="o" class="row"><input v-model="q.options[o]" class="in text" :aria-label="`Choice ${o + 1}`" :disabled="locked" placeholder="what can be chosen"><button v-if="q.options.length > 2 && !locked" class="link small" type="button" @click="q.options.splice(o, 1)">take out</button></p>
-            <p class="row"><button v-if="!locked && q.options.length < 12" class="link small" type="button" @click="q.options.push('')">another</button><label class="small"><input v-model="q.several" type="checkbox" :disabled="locked"> several can be chosen</label></p>
+            <p v-for="(_, o) in q.options" :key="o" class="row">
+              <input
+                v-model="q.options[o]"
+                class="in text"
+                :aria-label="`Choice ${o + 1}`"
+                :disabled="locked"
+                placeholder="what can be chosen"
+              /><button
+                v-if="q.options.length > 2 && !locked"
+                class="link small"
+                type="button"
+                @click="q.options.splice(o, 1)"
+              >
+                take out
+              </button>
+            </p>
+            <p class="row">
+              <button
+                v-if="!locked && q.options.length < 12"
+                class="link small"
+                type="button"
+                @click="q.options.push('')"
+              >
+                another</button
+              ><label class="small"
+                ><input v-model="q.several" type="checkbox" :disabled="locked" /> several can be chosen</label
+              >
+            </p>
           </template>
         </div>
       </li>
     </VueDraggable>
-    <p v-if="!locked && questions.length < 12" class="add">Ask more: <button v-for="kind in (['scale', 'choice', 'open'] as const)" :key="kind" class="chip" type="button" @click="add(kind)">{{ KINDS[kind] }}</button></p>
-    <p v-if="problem" class="field-problem" role="alert">{{ problem }}<template v-for="(p, f) in problems" :key="f"><template v-if="p !== problem"> {{ p }}</template></template></p>
-    <p class="acts"><v-btn class="main" type="submit" :disabled="busy || questions.length === 0">Keep the questions</v-btn><v-btn class="quiet" @click="emit('cancel')">Leave it</v-btn></p>
+    <p v-if="!locked && questions.length < 12" class="add">
+      Ask more:
+      <button
+        v-for="kind in ['scale', 'choice', 'open'] as const"
+        :key="kind"
+        class="chip"
+        type="button"
+        @click="add(kind)"
+      >
+        {{ KINDS[kind] }}
+      </button>
+    </p>
+    <p v-if="problem" class="field-problem" role="alert">
+      {{ problem
+      }}<template v-for="(p, f) in problems" :key="f"
+        ><template v-if="p !== problem"> {{ p }}</template></template
+      >
+    </p>
+    <p class="acts">
+      <v-btn class="main" type="submit" :disabled="busy || questions.length === 0">Keep the questions</v-btn
+      ><v-btn class="quiet" @click="emit('cancel')">Leave it</v-btn>
+    </p>
   </form>
 </template>
 
 <style scoped>
-form { display: grid; gap: 16px; max-width: 52rem; }
-.note { background: var(--ember-soft); border-radius: var(--r); padding: 8px 12px; }
-.when { display: flex; gap: 14px 24px; flex-wrap: wrap; align-items: start; }
-fieldset { border: 0; padding: 0; margin: 0; display: grid; gap: 3px; font-size: 0.84375rem; max-width: 30rem; }
-legend { font: 600 0.8125rem/1.3 var(--ui); padding: 0; margin-bottom: 4px; }
-fieldset label { display: flex; gap: 8px; align-items: baseline; }
-ol { list-style: none; display: grid; gap: 10px; }
-li { display: grid; grid-template-columns: 22px minmax(0, 1fr); background: var(--sheet); border: 1px solid var(--line); border-radius: var(--r); padding: 10px 14px 12px 8px; }
-.grip { color: var(--ink-3); cursor: grab; line-height: 1; padding-top: 2px; }
-.off { visibility: hidden; }
-.body { display: grid; gap: 7px; }
-.kind { display: flex; gap: 14px; }
-.text { width: 100%; font: 400 0.96875rem/1.4 var(--read); }
-.row { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; font-size: 0.84375rem; }
-.row .text { flex: 1; }
-.row label { display: flex; gap: 6px; }
-.add { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; }
-.acts { display: flex; gap: 12px; }
+form {
+  display: grid;
+  gap: 16px;
+  max-width: 52rem;
+}
+.note {
+  background: var(--ember-soft);
+  border-radius: var(--r);
+  padding: 8px 12px;
+}
+.when {
+  display: flex;
+  gap: 14px 24px;
+  flex-wrap: wrap;
+  align-items: start;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  display: grid;
+  gap: 3px;
+  font-size: 0.84375rem;
+  max-width: 30rem;
+}
+legend {
+  font: 600 0.8125rem/1.3 var(--ui);
+  padding: 0;
+  margin-bottom: 4px;
+}
+fieldset label {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+ol {
+  list-style: none;
+  display: grid;
+  gap: 10px;
+}
+li {
+  display: grid;
+  grid-template-columns: 22px minmax(0, 1fr);
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  border-radius: var(--r);
+  padding: 10px 14px 12px 8px;
+}
+.grip {
+  color: var(--ink-3);
+  cursor: grab;
+  line-height: 1;
+  padding-top: 2px;
+}
+.off {
+  visibility: hidden;
+}
+.body {
+  display: grid;
+  gap: 7px;
+}
+.kind {
+  display: flex;
+  gap: 14px;
+}
+.text {
+  width: 100%;
+  font: 400 0.96875rem/1.4 var(--read);
+}
+.row {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  flex-wrap: wrap;
+  font-size: 0.84375rem;
+}
+.row .text {
+  flex: 1;
+}
+.row label {
+  display: flex;
+  gap: 6px;
+}
+.add {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.acts {
+  display: flex;
+  gap: 12px;
+}
 </style>

@@ -7,15 +7,28 @@ import KindTag from '../planning/KindTag.vue'
 import PhaseTrack from '../planning/PhaseTrack.vue'
 
 /** The head of an activity's page: its kind, title, brief and phases. */
-const props = defineProps<{ activity: ActivityView, ownAt?: string | null, /** Where the brief stands on the page itself. */ brief?: 'below' }>()
+const props = defineProps<{
+  activity: ActivityView
+  ownAt?: string | null
+  /** Where the brief stands on the page itself. */ brief?: 'below'
+}>()
 const seminar = useSeminarStore()
 const { dayTime } = useTimes()
 const briefOpen = ref(false)
 const closed = computed(() => props.activity.closesAt < (seminar.shell?.now ?? ''))
 const closingWords = computed(() => {
   const { closing } = props.activity
-  if (seminar.isStaff) return closing !== 'none' ? 'Closing questions' : seminar.shell?.role === 'instructor' ? 'Ask closing questions' : null
-  return closing === 'open' ? 'Answer the closing questions' : closing === 'answered' ? 'Closing questions: answered' : null
+  if (seminar.isStaff)
+    return closing !== 'none'
+      ? 'Closing questions'
+      : seminar.shell?.role === 'instructor'
+        ? 'Ask closing questions'
+        : null
+  return closing === 'open'
+    ? 'Answer the closing questions'
+    : closing === 'answered'
+      ? 'Closing questions: answered'
+      : null
 })
 const base = computed(() => `/seminars/${props.activity.seminarId}/activities/${props.activity.id}`)
 </script>
@@ -23,9 +36,40 @@ const base = computed(() => `/seminars/${props.activity.seminarId}/activities/${
 <template>
   <header class="activity-head">
     <div>
-      <p class="head"><KindTag :kind="activity.kind" /><span v-if="closed" class="muted small">closed {{ dayTime(activity.closesAt) }}</span><span v-if="activity.joint.length > 0" class="small muted">together with {{ activity.joint.join(', ') }}</span><NuxtLink v-if="seminar.isStaff && activity.rubric" class="small" :to="`${base}/${activity.kind === 'review' ? 'peers' : 'desk'}`">Open the {{ activity.kind === 'review' ? 'review' : 'marking' }} desk</NuxtLink><NuxtLink v-if="seminar.isStaff && activity.kind !== 'review' && activity.kind !== 'wiki' && activity.opensAt <= (seminar.shell?.now ?? '')" class="small" :to="`/seminars/${activity.seminarId}/voices?activity=${activity.id}`">Voices in it</NuxtLink><NuxtLink v-if="seminar.shell?.role === 'instructor'" class="small" :to="`${base}/plan`">Change the plan</NuxtLink><NuxtLink v-if="activity.standing === 'returned'" class="small" :to="`${base}/letter`">Read your letter</NuxtLink><NuxtLink v-if="closingWords" class="small" :to="`${base}/closing`">{{ closingWords }}</NuxtLink><slot /></p>
+      <p class="head">
+        <KindTag :kind="activity.kind" /><span v-if="closed" class="muted small"
+          >closed {{ dayTime(activity.closesAt) }}</span
+        ><span v-if="activity.joint.length > 0" class="small muted"
+          >together with {{ activity.joint.join(', ') }}</span
+        ><NuxtLink
+          v-if="seminar.isStaff && activity.rubric"
+          class="small"
+          :to="`${base}/${activity.kind === 'review' ? 'peers' : 'desk'}`"
+          >Open the {{ activity.kind === 'review' ? 'review' : 'marking' }} desk</NuxtLink
+        ><NuxtLink
+          v-if="
+            seminar.isStaff &&
+            activity.kind !== 'review' &&
+            activity.kind !== 'wiki' &&
+            activity.opensAt <= (seminar.shell?.now ?? '')
+          "
+          class="small"
+          :to="`/seminars/${activity.seminarId}/voices?activity=${activity.id}`"
+          >Voices in it</NuxtLink
+        ><NuxtLink v-if="seminar.shell?.role === 'instructor'" class="small" :to="`${base}/plan`"
+          >Change the plan</NuxtLink
+        ><NuxtLink v-if="activity.standing === 'returned'" class="small" :to="`${base}/letter`"
+          >Read your letter</NuxtLink
+        ><NuxtLink v-if="closingWords" class="small" :to="`${base}/closing`">{{ closingWords }}</NuxtLink
+        ><slot />
+      </p>
       <h1>{{ activity.title }}</h1>
-      <p v-if="brief !== 'below'" class="brief">{{ activity.summary }} <button class="link" type="button" :aria-expanded="briefOpen" @click="briefOpen = !briefOpen">{{ briefOpen ? 'fold the brief' : 'read the whole brief' }}</button></p>
+      <p v-if="brief !== 'below'" class="brief">
+        {{ activity.summary }}
+        <button class="link" type="button" :aria-expanded="briefOpen" @click="briefOpen = !briefOpen">
+          {{ briefOpen ? 'fold the brief' : 'read the whole brief' }}
+        </button>
+      </p>
     </div>
     <PhaseTrack :phases="activity.phases" :own-at="ownAt ?? null" />
     <ActivityBrief v-if="briefOpen" class="whole" :activity="activity" />
@@ -33,12 +77,52 @@ const base = computed(() => `/seminars/${props.activity.seminarId}/activities/${
 </template>
 
 <style scoped>
-.activity-head { flex: none; display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 520px); gap: 0 44px; padding: 12px 20px 8px; border-bottom: 1px solid var(--line); }
-.head { display: flex; gap: 14px; align-items: baseline; flex-wrap: wrap; min-height: 18px; }
-h1 { font: 600 1.3125rem/1.2 var(--read); margin-top: 3px; }
-.brief { font: 400 0.90625rem/1.5 var(--read); color: var(--ink-2); margin-top: 5px; }
-.brief .link { font: 500 0.8125rem/1 var(--ui); white-space: nowrap; }
-.whole { grid-column: 1 / -1; border-top: 1px solid var(--line-soft); margin-top: 8px; padding: 12px 0 10px; max-width: 74ch; max-height: 40vh; overflow: auto; }
-@media (max-width: 1000px) { .activity-head { grid-template-columns: 1fr; gap: 10px; } }
-@media (max-width: 760px) { .activity-head { padding: 10px 14px; } }
+.activity-head {
+  flex: none;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 520px);
+  gap: 0 44px;
+  padding: 12px 20px 8px;
+  border-bottom: 1px solid var(--line);
+}
+.head {
+  display: flex;
+  gap: 14px;
+  align-items: baseline;
+  flex-wrap: wrap;
+  min-height: 18px;
+}
+h1 {
+  font: 600 1.3125rem/1.2 var(--read);
+  margin-top: 3px;
+}
+.brief {
+  font: 400 0.90625rem/1.5 var(--read);
+  color: var(--ink-2);
+  margin-top: 5px;
+}
+.brief .link {
+  font: 500 0.8125rem/1 var(--ui);
+  white-space: nowrap;
+}
+.whole {
+  grid-column: 1 / -1;
+  border-top: 1px solid var(--line-soft);
+  margin-top: 8px;
+  padding: 12px 0 10px;
+  max-width: 74ch;
+  max-height: 40vh;
+  overflow: auto;
+}
+@media (max-width: 1000px) {
+  .activity-head {
+    grid-template-columns: 1fr;
+    gap: 10px;
+  }
+}
+@media (max-width: 760px) {
+  .activity-head {
+    padding: 10px 14px;
+  }
+}
 </style>

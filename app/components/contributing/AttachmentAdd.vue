@@ -10,60 +10,156 @@ import { useSending } from '../../composables/shell/useSending'
 import { useNotices } from '../../stores/notices'
 
 /** Files that come with a text: chosen or spoken (the tools), and shown with a way to take them off again (the list). */
-const props = defineProps<{ part: 'tools' | 'list', activityId: string, limits: AttachLimits, files: readonly AttachedFile[] }>()
+const props = defineProps<{
+  part: 'tools' | 'list'
+  activityId: string
+  limits: AttachLimits
+  files: readonly AttachedFile[]
+}>()
 const emit = defineEmits<{ change: [files: readonly AttachedFile[]] }>()
 const api = useApi()
 const notices = useNotices()
 const { busy, problem, send } = useSending()
 const { recording, clock, refused, begin, end } = useRecorder(file => void take(file), 'voice')
-const ACCEPT: Readonly<Record<Attachable, string>> = { picture: 'image/png,image/jpeg,image/webp,image/gif', paper: 'application/pdf', document: '.docx', recording: 'audio/*,video/webm,video/mp4' }
+const ACCEPT: Readonly<Record<Attachable, string>> = {
+  picture: 'image/png,image/jpeg,image/webp,image/gif',
+  paper: 'application/pdf',
+  document: '.docx',
+  recording: 'audio/*,video/webm,video/mp4',
+}
 const accept = computed(() => props.limits.types.map(t => ACCEPT[t]).join(','))
 const full = computed(() => props.files.length >= props.limits.most)
 
 async function choose(event: Event) {
   const input = event.target as HTMLInputElement
-  const chosen = [...input.files ?? []]
+  const chosen = [...(input.files ?? [])]
   input.value = ''
   for (const file of chosen) await take(file)
 }
 async function take(file: File) {
   // what cannot be taken is said before it is sent
-  if (file.size > props.limits.megabytes * 1_000_000) { problem.value = `“${file.name}” has ${(file.size / 1_000_000).toFixed(1)} MB; up to ${props.limits.megabytes} MB are taken here.`; return }
-  const kept = await send(async () => api.post<FileView>(`/api/activities/${props.activityId}/files`, { id: v7(), name: file.name, base64: await toBase64(file), transcript: null }))
+  if (file.size > props.limits.megabytes * 1_000_000) {
+    problem.value = `“${file.name}” has ${(file.size / 1_000_000).toFixed(1)} MB; up to ${props.limits.megabytes} MB are taken here.`
+    return
+  }
+  const kept = await send(async () =>
+    api.post<FileView>(`/api/activities/${props.activityId}/files`, {
+      id: v7(),
+      name: file.name,
+      base64: await toBase64(file),
+      transcript: null,
+    }),
+  )
   if (kept) emit('change', [...props.files, kept])
 }
 function off(file: AttachedFile) {
   const before = props.files
-  emit('change', before.filter(f => f.id !== file.id))
+  emit(
+    'change',
+    before.filter(f => f.id !== file.id),
+  )
   notices.say(`${file.name} is taken off.`, { label: 'Undo', run: () => emit('change', before) })
 }
-const sizeWords = (bytes: number) => bytes >= 1_000_000 ? `${(bytes / 1_000_000).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1000))} kB`
+const sizeWords = (bytes: number) =>
+  bytes >= 1_000_000 ? `${(bytes / 1_000_000).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1000))} kB`
 </script>
 
 <template>
   <span v-if="part === 'tools'" class="add">
     <span v-if="problem || refused" class="field-problem" role="alert">{{ problem ?? refused }}</span>
-    <template v-if="recording"><span class="live" role="status">recording, {{ clock }}</span><button class="link" type="button" @click="end">Stop and keep it</button></template>
+    <template v-if="recording"
+      ><span class="live" role="status">recording, {{ clock }}</span
+      ><button class="link" type="button" @click="end">Stop and keep it</button></template
+    >
     <template v-else-if="!full">
-      <label class="pick">{{ busy ? 'taking it in …' : 'Add a file' }}<input type="file" multiple :accept="accept" class="visually-hidden" :disabled="busy" @change="choose"></label>
-      <button v-if="limits.types.includes('recording')" type="button" :disabled="busy" @click="begin">Speak</button>
+      <label class="pick"
+        >{{ busy ? 'taking it in …' : 'Add a file'
+        }}<input
+          type="file"
+          multiple
+          :accept="accept"
+          class="visually-hidden"
+          :disabled="busy"
+          @change="choose"
+      /></label>
+      <button v-if="limits.types.includes('recording')" type="button" :disabled="busy" @click="begin">
+        Speak
+      </button>
     </template>
     <span v-else class="hint">{{ limits.most }} of {{ limits.most }} files</span>
   </span>
   <ul v-else class="files">
-    <li v-for="f in files" :key="f.id"><img v-if="f.type.startsWith('image/')" :src="f.url" alt=""><audio v-else-if="f.type.startsWith('audio/')" controls preload="metadata" :src="f.url" /><b>{{ f.name }}</b><span class="hint num">{{ sizeWords(f.size) }}</span><button class="link" type="button" :aria-label="`Take ${f.name} off`" @click="off(f)">take it off</button></li>
+    <li v-for="f in files" :key="f.id">
+      <img v-if="f.type.startsWith('image/')" :src="f.url" alt="" /><audio
+        v-else-if="f.type.startsWith('audio/')"
+        controls
+        preload="metadata"
+        :src="f.url"
+      /><b>{{ f.name }}</b
+      ><span class="hint num">{{ sizeWords(f.size) }}</span
+      ><button class="link" type="button" :aria-label="`Take ${f.name} off`" @click="off(f)">
+        take it off
+      </button>
+    </li>
   </ul>
 </template>
 
 <style scoped>
-.add { display: inline-flex; gap: 4px 8px; align-items: center; flex-wrap: wrap; }
-.pick, .add button:not(.link) { padding: 4px 8px; border: 0; border-radius: 4px; background: none; color: var(--ink-2); cursor: pointer; }
-.pick:hover, .add button:not(.link):hover { background: var(--sunken); color: var(--ink); }
-.pick:focus-within { box-shadow: var(--focus); }
-.live { color: var(--brick); font-weight: 600; }
-.files { list-style: none; margin: 0; padding: 4px 14px 8px; display: grid; gap: 6px; font-size: 0.8125rem; }
-li { display: flex; gap: 10px; align-items: center; }
-li b { font-weight: 600; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-img { width: 44px; height: 34px; object-fit: cover; border-radius: 4px; border: 1px solid var(--line); }
-audio { height: 28px; max-width: 220px; }
+.add {
+  display: inline-flex;
+  gap: 4px 8px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.pick,
+.add button:not(.link) {
+  padding: 4px 8px;
+  border: 0;
+  border-radius: 4px;
+  background: none;
+  color: var(--ink-2);
+  cursor: pointer;
+}
+.pick:hover,
+.add button:not(.link):hover {
+  background: var(--sunken);
+  color: var(--ink);
+}
+.pick:focus-within {
+  box-shadow: var(--focus);
+}
+.live {
+  color: var(--brick);
+  font-weight: 600;
+}
+.files {
+  list-style: none;
+  margin: 0;
+  padding: 4px 14px 8px;
+  display: grid;
+  gap: 6px;
+  font-size: 0.8125rem;
+}
+li {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+li b {
+  font-weight: 600;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+img {
+  width: 44px;
+  height: 34px;
+  object-fit: cover;
+  border-radius: 4px;
+  border: 1px solid var(--line);
+}
+audio {
+  height: 28px;
+  max-width: 220px;
+}
 </style>

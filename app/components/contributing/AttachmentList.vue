@@ -21,13 +21,32 @@ const isShownAtOnce = (f: AttachedFile) => f.type.startsWith('image/') || /^(aud
 <template>
   <div class="files">
     <template v-for="f in files" :key="f.id">
-      <figure v-if="f.type.startsWith('image/')"><a :href="f.url" target="_blank"><img :src="f.url" :alt="f.name.replace(/\.[^.]+$/, '')" loading="lazy"></a><figcaption>{{ f.name }}</figcaption></figure>
-      <figure v-else-if="isShownAtOnce(f)"><audio v-if="f.type.startsWith('audio/')" controls preload="metadata" :src="f.url" /><video v-else controls preload="metadata" :src="f.url"><track kind="captions" :src="`${f.url}/transcript`" srclang="en" label="Transcript"></video><figcaption>{{ f.name }}</figcaption></figure>
+      <figure v-if="f.type.startsWith('image/')">
+        <a :href="f.url" target="_blank"
+          ><img :src="f.url" :alt="f.name.replace(/\.[^.]+$/, '')" loading="lazy"
+        /></a>
+        <figcaption>{{ f.name }}</figcaption>
+      </figure>
+      <figure v-else-if="isShownAtOnce(f)">
+        <audio v-if="f.type.startsWith('audio/')" controls preload="metadata" :src="f.url" /><video
+          v-else
+          controls
+          preload="metadata"
+          :src="f.url"
+        >
+          <track kind="captions" :src="`${f.url}/transcript`" srclang="en" label="Transcript" />
+        </video>
+        <figcaption>{{ f.name }}</figcaption>
+      </figure>
       <div v-else class="paper">
-        <button class="link" type="button" :aria-expanded="open.has(f.id)" @click="toggle(f)">{{ open.has(f.id) ? 'fold' : 'read' }} {{ f.name }}</button> <a class="hint" :href="f.url" :download="f.name">as a file</a>
+        <button class="link" type="button" :aria-expanded="open.has(f.id)" @click="toggle(f)">
+          {{ open.has(f.id) ? 'fold' : 'read' }} {{ f.name }}</button
+        >{{ ' ' }}<a class="hint" :href="f.url" :download="f.name">as a file</a>
         <template v-if="open.has(f.id)">
           <iframe v-if="f.type === 'application/pdf'" :src="f.url" :title="f.name" loading="lazy" />
-          <p v-else-if="failed.has(f.id)" class="field-problem">Its text cannot be shown just now. Fold it and open it again, or take it as a file.</p>
+          <p v-else-if="failed.has(f.id)" class="field-problem">
+            Its text cannot be shown just now. Fold it and open it again, or take it as a file.
+          </p>
           <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was uploaded -->
           <div v-else class="sheet prose" tabindex="0" :aria-label="f.name" v-html="texts.get(f.id) ?? '…'" />
         </template>
@@ -37,13 +56,55 @@ const isShownAtOnce = (f: AttachedFile) => f.type.startsWith('image/') || /^(aud
 </template>
 
 <style scoped>
-.files { display: flex; flex-wrap: wrap; gap: 10px 14px; margin-top: 8px; font-size: 0.8125rem; }
-figure { margin: 0; max-width: 300px; }
-img { display: block; max-width: 100%; max-height: 220px; border-radius: var(--r); border: 1px solid var(--line); }
-audio { height: 32px; }
-video { max-width: 100%; border-radius: var(--r); }
-figcaption { color: var(--ink-3); font-size: 0.75rem; margin-top: 2px; }
-.paper { flex: 1 0 100%; }
-iframe { display: block; width: 100%; height: 460px; border: 1px solid var(--line); border-radius: var(--r); margin-top: 6px; background: var(--sunken); }
-.sheet { max-height: 420px; overflow: auto; border: 1px solid var(--line); border-radius: var(--r); background: var(--paper); padding: 14px 20px; margin-top: 6px; }
+.files {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 14px;
+  margin-top: 8px;
+  font-size: 0.8125rem;
+}
+figure {
+  margin: 0;
+  max-width: 300px;
+}
+img {
+  display: block;
+  max-width: 100%;
+  max-height: 220px;
+  border-radius: var(--r);
+  border: 1px solid var(--line);
+}
+audio {
+  height: 32px;
+}
+video {
+  max-width: 100%;
+  border-radius: var(--r);
+}
+figcaption {
+  color: var(--ink-3);
+  font-size: 0.75rem;
+  margin-top: 2px;
+}
+.paper {
+  flex: 1 0 100%;
+}
+iframe {
+  display: block;
+  width: 100%;
+  height: 460px;
+  border: 1px solid var(--line);
+  border-radius: var(--r);
+  margin-top: 6px;
+  background: var(--sunken);
+}
+.sheet {
+  max-height: 420px;
+  overflow: auto;
+  border: 1px solid var(--line);
+  border-radius: var(--r);
+  background: var(--paper);
+  padding: 14px 20px;
+  margin-top: 6px;
+}
 </style>

@@ -12,8 +12,12 @@ import TermFields from './lexicon/TermFields.vue'
 import TwoTexts from './TwoTexts.vue'
 
 /** One's own text while it is changed; what was there is kept as it was until it is saved. */
-const props = defineProps<{ contribution: WholeContribution, titled?: boolean, lexicon?: LexiconSettingsBody | null }>()
-const emit = defineEmits<{ done: [], away: [] }>()
+const props = defineProps<{
+  contribution: WholeContribution
+  titled?: boolean
+  lexicon?: LexiconSettingsBody | null
+}>()
+const emit = defineEmits<{ done: []; away: [] }>()
 const api = useApi()
 const store = useThreadStore()
 const { time } = useTimes()
@@ -23,8 +27,8 @@ const term = shallowRef<TermDetail | null>(null)
 const version = ref(0)
 const busy = ref(false)
 const problem = ref<string | null>(null)
-const theirs = shallowRef<{ doc: RichNode, version: number } | null>(null)
-const words = computed(() => doc.value ? countWords(plainText(doc.value, { leaveOutQuotations: true })) : 0)
+const theirs = shallowRef<{ doc: RichNode; version: number } | null>(null)
+const words = computed(() => (doc.value ? countWords(plainText(doc.value, { leaveOutQuotations: true })) : 0))
 onMounted(async () => {
   try {
     const own = await api.get<OwnText>(`/api/contributions/${props.contribution.id}`)
@@ -32,23 +36,31 @@ onMounted(async () => {
     title.value = own.title ?? ''
     term.value = own.term
     version.value = own.version
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : String(error)
   }
-  catch (error) { problem.value = error instanceof Error ? error.message : String(error) }
 })
 async function save() {
   if (busy.value || !doc.value) return
   busy.value = true
   problem.value = null
   try {
-    await store.edit(props.contribution.id, doc.value, version.value, props.titled ? title.value.trim() || null : undefined, term.value ?? undefined)
+    await store.edit(
+      props.contribution.id,
+      doc.value,
+      version.value,
+      props.titled ? title.value.trim() || null : undefined,
+      term.value ?? undefined,
+    )
     emit('done')
-  }
-  catch (error) {
+  } catch (error) {
     if (!(error instanceof ApiProblem)) throw error
-    if (error.code === 'changedMeanwhile') theirs.value = error.details.theirs as { doc: RichNode, version: number }
+    if (error.code === 'changedMeanwhile')
+      theirs.value = error.details.theirs as { doc: RichNode; version: number }
     else problem.value = error.at('doc') ?? error.at('term') ?? error.message
+  } finally {
+    busy.value = false
   }
-  finally { busy.value = false }
 }
 function settle(mine: boolean) {
   version.value = theirs.value!.version
@@ -58,19 +70,67 @@ function settle(mine: boolean) {
 </script>
 
 <template>
-  <div class="box" @keydown.ctrl.enter.prevent="save" @keydown.meta.enter.prevent="save" @keydown.esc="emit('away')">
-    <input v-if="titled" v-model="title" class="title" maxlength="200" aria-label="Title" placeholder="Title">
+  <div
+    class="box"
+    @keydown.ctrl.enter.prevent="save"
+    @keydown.meta.enter.prevent="save"
+    @keydown.esc="emit('away')"
+  >
+    <input
+      v-if="titled"
+      v-model="title"
+      class="title"
+      maxlength="200"
+      aria-label="Title"
+      placeholder="Title"
+    />
     <TermFields v-if="lexicon && doc" :term="term" :settings="lexicon" @write="term = $event" />
     <RichEditor v-if="doc" :doc="doc" label="Your text" autofocus formulas @write="doc = $event" />
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
-    <TwoTexts v-if="theirs && doc" sentence="This was changed in another window meanwhile. Keep the text you want." :mine="plainText(doc)" :theirs="plainText(theirs.doc)" their-name="As it is now" @choose="settle" />
-    <p class="done"><span class="num">{{ words }} words</span><span v-if="contribution.changeUntil && !contribution.author.isStaff" class="hint">can be changed until {{ time(contribution.changeUntil) }}</span><span class="grow" /><v-btn class="quiet" @click="emit('away')">Leave it as it was</v-btn><v-btn class="main" :disabled="busy || words === 0" @click="save">Change it <kbd>Ctrl Enter</kbd></v-btn></p>
+    <TwoTexts
+      v-if="theirs && doc"
+      sentence="This was changed in another window meanwhile. Keep the text you want."
+      :mine="plainText(doc)"
+      :theirs="plainText(theirs.doc)"
+      their-name="As it is now"
+      @choose="settle"
+    />
+    <p class="done">
+      <span class="num">{{ words }} words</span
+      ><span v-if="contribution.changeUntil && !contribution.author.isStaff" class="hint"
+        >can be changed until {{ time(contribution.changeUntil) }}</span
+      ><span class="grow" /><v-btn class="quiet" @click="emit('away')">Leave it as it was</v-btn
+      ><v-btn class="main" :disabled="busy || words === 0" @click="save"
+        >Change it <kbd>Ctrl Enter</kbd></v-btn
+      >
+    </p>
   </div>
 </template>
 
 <style scoped>
-.box { border: 1.5px solid var(--harbour); border-radius: var(--r); background: var(--sheet); }
-.title { width: 100%; border: 0; background: none; padding: 10px 14px 2px; font: 600 1.125rem/1.4 var(--read); color: var(--ink); outline: none; }
-.done { display: flex; gap: 6px 14px; align-items: center; flex-wrap: wrap; padding: 5px 6px 6px 14px; font-size: 0.78125rem; }
-.field-problem { padding: 2px 14px 6px; }
+.box {
+  border: 1.5px solid var(--harbour);
+  border-radius: var(--r);
+  background: var(--sheet);
+}
+.title {
+  width: 100%;
+  border: 0;
+  background: none;
+  padding: 10px 14px 2px;
+  font: 600 1.125rem/1.4 var(--read);
+  color: var(--ink);
+  outline: none;
+}
+.done {
+  display: flex;
+  gap: 6px 14px;
+  align-items: center;
+  flex-wrap: wrap;
+  padding: 5px 6px 6px 14px;
+  font-size: 0.78125rem;
+}
+.field-problem {
+  padding: 2px 14px 6px;
+}
 </style>

@@ -10,39 +10,101 @@ const emit = defineEmits<{ goTo: [id: string] }>()
 const seminar = useSeminarStore()
 const { day } = useTimes()
 const DAY = 86_400_000
-const keyOf = (at: string | number) => new Intl.DateTimeFormat('en-CA', { timeZone: seminar.shell?.timeZone ?? 'UTC' }).format(new Date(at))
+const keyOf = (at: string | number) =>
+  new Intl.DateTimeFormat('en-CA', { timeZone: seminar.shell?.timeZone ?? 'UTC' }).format(new Date(at))
 const weeks = computed(() => {
   const byDay = new Map<string, WholeContribution[]>()
-  for (const e of props.entries) byDay.set(keyOf(e.shownAt), [...byDay.get(keyOf(e.shownAt)) ?? [], e])
+  for (const e of props.entries) byDay.set(keyOf(e.shownAt), [...(byDay.get(keyOf(e.shownAt)) ?? []), e])
   return (seminar.shell?.weeks ?? []).map(w => ({
-    label: w.label ?? '–', number: w.number, isNow: w.number === seminar.shell?.week,
+    label: w.label ?? '–',
+    number: w.number,
+    isNow: w.number === seminar.shell?.week,
     // noon of each day: no change of clocks moves it to another
-    days: Array.from({ length: 7 }, (_, i) => { const at = Date.parse(w.startsAt) + i * DAY + DAY / 2; return { at, entries: byDay.get(keyOf(at)) ?? [] } }),
+    days: Array.from({ length: 7 }, (_, i) => {
+      const at = Date.parse(w.startsAt) + i * DAY + DAY / 2
+      return { at, entries: byDay.get(keyOf(at)) ?? [] }
+    }),
   }))
 })
-const size = (entries: readonly WholeContribution[]) => Math.min(16, 7 + Math.sqrt(entries.reduce((n, e) => n + e.words, 0)) / 3)
+const size = (entries: readonly WholeContribution[]) =>
+  Math.min(16, 7 + Math.sqrt(entries.reduce((n, e) => n + e.words, 0)) / 3)
 </script>
 
 <template>
   <table class="calendar" aria-label="Calendar of entries">
-    <thead><tr><th class="visually-hidden">Week</th><th v-for="(d, i) in ['M', 'T', 'W', 'T', 'F', 'S', 'S']" :key="i">{{ d }}</th></tr></thead>
+    <thead>
+      <tr>
+        <th class="visually-hidden">Week</th>
+        <th v-for="(d, i) in ['M', 'T', 'W', 'T', 'F', 'S', 'S']" :key="i">{{ d }}</th>
+      </tr>
+    </thead>
     <tbody>
       <tr v-for="w in weeks" :key="w.number" :class="{ now: w.isNow }">
         <th>{{ w.label }}</th>
-        <td v-for="d in w.days" :key="d.at"><button v-if="d.entries.length > 0" type="button" :aria-label="`${day(new Date(d.at))}: ${d.entries.length} ${plural(d.entries.length, 'entry', 'entries')}`" :title="`${day(new Date(d.at))}: ${d.entries.length} ${plural(d.entries.length, 'entry', 'entries')}`" @click="emit('goTo', d.entries[0]!.id)"><i :style="{ width: `${size(d.entries)}px`, height: `${size(d.entries)}px` }" /></button><i v-else class="none" /></td>
+        <td v-for="d in w.days" :key="d.at">
+          <button
+            v-if="d.entries.length > 0"
+            type="button"
+            :aria-label="`${day(new Date(d.at))}: ${d.entries.length} ${plural(d.entries.length, 'entry', 'entries')}`"
+            :title="`${day(new Date(d.at))}: ${d.entries.length} ${plural(d.entries.length, 'entry', 'entries')}`"
+            @click="emit('goTo', d.entries[0]!.id)"
+          >
+            <i :style="{ width: `${size(d.entries)}px`, height: `${size(d.entries)}px` }" /></button
+          ><i v-else class="none" />
+        </td>
       </tr>
     </tbody>
   </table>
 </template>
 
 <style scoped>
-.calendar { border-collapse: collapse; font-size: 0.6875rem; color: var(--ink-3); }
-th { font-weight: 500; padding: 0 4px; text-align: right; }
-thead th { text-align: center; }
-td { width: 24px; height: 21px; padding: 0; text-align: center; }
-button { display: grid; place-items: center; width: 24px; height: 21px; border: 0; background: none; padding: 0; cursor: pointer; }
-button i { border-radius: 50%; background: var(--harbour); display: block; }
-button:hover i { background: var(--ember); }
-.none { display: inline-block; width: 3px; height: 3px; border-radius: 50%; background: var(--line); vertical-align: middle; }
-.now th { color: var(--ember); font-weight: 650; }
+.calendar {
+  border-collapse: collapse;
+  font-size: 0.6875rem;
+  color: var(--ink-3);
+}
+th {
+  font-weight: 500;
+  padding: 0 4px;
+  text-align: right;
+}
+thead th {
+  text-align: center;
+}
+td {
+  width: 24px;
+  height: 21px;
+  padding: 0;
+  text-align: center;
+}
+button {
+  display: grid;
+  place-items: center;
+  width: 24px;
+  height: 21px;
+  border: 0;
+  background: none;
+  padding: 0;
+  cursor: pointer;
+}
+button i {
+  border-radius: 50%;
+  background: var(--harbour);
+  display: block;
+}
+button:hover i {
+  background: var(--ember);
+}
+.none {
+  display: inline-block;
+  width: 3px;
+  height: 3px;
+  border-radius: 50%;
+  background: var(--line);
+  vertical-align: middle;
+}
+.now th {
+  color: var(--ember);
+  font-weight: 650;
+}
 </style>

@@ -2,7 +2,7 @@
 import { useTermsStore } from '../../stores/terms'
 
 /** A text as it was rendered and sanitised on the server, with the seminar's terms lit up in it. */
-const props = defineProps<{ html: string, /** The term this text defines. */ except?: string }>()
+const props = defineProps<{ html: string; /** The term this text defines. */ except?: string }>()
 const terms = useTermsStore()
 const linked = computed(() => terms.link(props.html, props.except))
 </script>

@@ -4,9 +4,18 @@ import { useTimes } from '../../composables/planning/useTimes'
 
 /** Earlier texts of a contribution, for staff. */
 const props = defineProps<{ contributionId: string }>()
-interface Revision { readonly version: number, readonly html: string, readonly words: number, readonly replacedAt: string }
+interface Revision {
+  readonly version: number
+  readonly html: string
+  readonly words: number
+  readonly replacedAt: string
+}
 const { dayTime } = useTimes()
-const { data, error } = useAsyncData(`revisions-${props.contributionId}`, () => useApi().get<{ revisions: Revision[] }>(`/api/contributions/${props.contributionId}/revisions`), { server: false })
+const { data, error } = useAsyncData(
+  `revisions-${props.contributionId}`,
+  () => useApi().get<{ revisions: Revision[] }>(`/api/contributions/${props.contributionId}/revisions`),
+  { server: false },
+)
 </script>
 
 <template>
@@ -21,6 +30,16 @@ const { data, error } = useAsyncData(`revisions-${props.contributionId}`, () => 
 </template>
 
 <style scoped>
-.revisions { list-style: none; margin: 8px 0 0; padding: 0 0 0 14px; border-left: 3px solid var(--line); display: grid; gap: 10px; }
-.prose { font-size: 0.90625rem; color: var(--ink-2); }
+.revisions {
+  list-style: none;
+  margin: 8px 0 0;
+  padding: 0 0 0 14px;
+  border-left: 3px solid var(--line);
+  display: grid;
+  gap: 10px;
+}
+.prose {
+  font-size: 0.90625rem;
+  color: var(--ink-2);
+}
 </style>

@@ -6,48 +6,85 @@ import { formulaNodes } from '../../composables/contributing/formulaNodes'
 import { cleanPasted } from '../../composables/contributing/cleanPasted'
 
 const FormulaField = defineAsyncComponent(() => import('./FormulaField.vue'))
-const props = withDefaults(defineProps<{
-  doc: RichNode
-  /** Name of the text for those who cannot see it. */
-  label: string
-  /** Whether the caret goes in at once. */
-  autofocus?: boolean
-  describedby?: string
-  /** More that this editor can hold, beyond plain text. */
-  more?: AnyExtension[]
-  /** Levels of headings it takes. */
-  levels?: Array<3 | 4>
-  /** Whether formulas can be put in. */
-  formulas?: boolean
-}>(), { autofocus: false, describedby: undefined, more: () => [], levels: () => [3] })
+const props = withDefaults(
+  defineProps<{
+    doc: RichNode
+    /** Name of the text for those who cannot see it. */
+    label: string
+    /** Whether the caret goes in at once. */
+    autofocus?: boolean
+    describedby?: string
+    /** More that this editor can hold, beyond plain text. */
+    more?: AnyExtension[]
+    /** Levels of headings it takes. */
+    levels?: Array<3 | 4>
+    /** Whether formulas can be put in. */
+    formulas?: boolean
+  }>(),
+  { autofocus: false, describedby: undefined, more: () => [], levels: () => [3] },
+)
 const emit = defineEmits<{ write: [doc: RichNode] }>()
 const formula = reactive({ open: false, latex: '', pos: null as number | null })
-const nonce = import.meta.client ? document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content : undefined
+const nonce = import.meta.client
+  ? document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content
+  : undefined
 
 const editor = useEditor({
-  extensions: [...(props.formulas ? formulaNodes((latex, pos) => Object.assign(formula, { open: true, latex, pos })) : []), StarterKit.configure({ heading: { levels: props.levels }, codeBlock: false, link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] } }), ...props.more],
+  extensions: [
+    ...(props.formulas
+      ? formulaNodes((latex, pos) => Object.assign(formula, { open: true, latex, pos }))
+      : []),
+    StarterKit.configure({
+      heading: { levels: props.levels },
+      codeBlock: false,
+      link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] },
+    }),
+    ...props.more,
+  ],
   content: props.doc as never,
   autofocus: props.autofocus ? 'end' : false,
   injectNonce: nonce,
   editorProps: {
-    attributes: () => ({ 'class': 'prose', 'role': 'textbox', 'spellcheck': 'true', 'aria-multiline': 'true', 'aria-label': props.label, ...(props.describedby && { 'aria-describedby': props.describedby }) }),
+    attributes: () => ({
+      class: 'prose',
+      role: 'textbox',
+      spellcheck: 'true',
+      'aria-multiline': 'true',
+      'aria-label': props.label,
+      ...(props.describedby && { 'aria-describedby': props.describedby }),
+    }),
     transformPastedHTML: cleanPasted,
   },
   onUpdate: ({ editor: e }) => emit('write', e.getJSON() as RichNode),
 })
 // a text chosen from two, or a heading set from outside, replaces what stands in the editor
-watch(() => props.doc, (doc) => {
-  if (editor.value && JSON.stringify(editor.value.getJSON()) !== JSON.stringify(doc)) editor.value.commands.setContent(doc as never, { emitUpdate: false })
-})
+watch(
+  () => props.doc,
+  doc => {
+    if (editor.value && JSON.stringify(editor.value.getJSON()) !== JSON.stringify(doc))
+      editor.value.commands.setContent(doc as never, { emitUpdate: false })
+  },
+)
 const tools = computed(() => {
   const e = editor.value
   return e
     ? [
         { name: 'Bold', on: e.isActive('bold'), run: () => e.chain().focus().toggleBold().run() },
         { name: 'Italic', on: e.isActive('italic'), run: () => e.chain().focus().toggleItalic().run() },
-        { name: 'Quote', on: e.isActive('blockquote'), run: () => e.chain().focus().toggleBlockquote().run() },
+        {
+          name: 'Quote',
+          on: e.isActive('blockquote'),
+          run: () => e.chain().focus().toggleBlockquote().run(),
+        },
         { name: 'List', on: e.isActive('bulletList'), run: () => e.chain().focus().toggleBulletList().run() },
-        { name: 'Link', on: e.isActive('link') || asking.value, run: () => { asking.value = !asking.value; address.value = e.getAttributes('link').href ?? '' } },
+        {
+          name: 'Link',
+          on: e.isActive('link') || asking.value,
+          run: () => {
+            asking.value = !asking.value
+            address.value = e.getAttributes('link').href ?? ''
+          },
+        },
       ]
     : []
 })
@@ -57,8 +94,7 @@ function setFormula() {
   if (formula.pos !== null) {
     if (latex) e?.chain().setNodeSelection(formula.pos).updateInlineMath({ latex }).focus().run()
     else e?.chain().setNodeSelection(formula.pos).deleteSelection().focus().run()
-  }
-  else if (latex) e?.chain().focus().insertInlineMath({ latex }).run()
+  } else if (latex) e?.chain().focus().insertInlineMath({ latex }).run()
   Object.assign(formula, { open: false, latex: '', pos: null })
 }
 const asking = ref(false)
@@ -77,30 +113,104 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
   <div class="editor">
     <div class="tools" role="toolbar" :aria-label="`${label}: form`">
       <slot name="before" />
-      <button v-for="tool in tools" :key="tool.name" type="button" :class="[`tool-${tool.name.toLowerCase()}`, { on: tool.on }]" :aria-pressed="tool.on" @click="tool.run">{{ tool.name }}</button>
-      <button v-if="formulas" type="button" class="tool-equation" :class="{ on: formula.open }" @click="Object.assign(formula, { open: !formula.open, latex: '', pos: null })">Equation</button>
+      <button
+        v-for="tool in tools"
+        :key="tool.name"
+        type="button"
+        :class="[`tool-${tool.name.toLowerCase()}`, { on: tool.on }]"
+        :aria-pressed="tool.on"
+        @click="tool.run"
+      >
+        {{ tool.name }}
+      </button>
+      <button
+        v-if="formulas"
+        type="button"
+        class="tool-equation"
+        :class="{ on: formula.open }"
+        @click="Object.assign(formula, { open: !formula.open, latex: '', pos: null })"
+      >
+        Equation
+      </button>
       <slot name="tools" :editor="editor" />
       <span class="grow" />
       <slot name="after" />
     </div>
     <form v-if="asking" class="address" @submit.prevent="setLink">
-      <label>Address <input v-model="address" type="text" inputmode="url" placeholder="https://"></label>
+      <label>Address <input v-model="address" type="text" inputmode="url" placeholder="https://" /></label>
       <button class="link" type="submit">{{ address.trim() ? 'Set the link' : 'Take the link off' }}</button>
     </form>
-    <FormulaField v-if="formula.open" v-model="formula.latex" :is-new="formula.pos === null" @set="setFormula" />
+    <FormulaField
+      v-if="formula.open"
+      v-model="formula.latex"
+      :is-new="formula.pos === null"
+      @set="setFormula"
+    />
     <EditorContent :editor="editor" class="text" />
   </div>
 </template>
 
 <style scoped>
-.tools { display: flex; align-items: center; flex-wrap: wrap; gap: 2px; padding: 3px 6px; font-size: 0.78125rem; border-bottom: 1px solid var(--line-soft); min-height: 32px; }
-.tools button { padding: 4px 8px; border: 0; border-radius: 4px; background: none; color: var(--ink-2); cursor: pointer; }
-.tools button:hover { background: var(--sunken); color: var(--ink); }
-.tools button.on { background: var(--harbour-soft); color: var(--harbour-deep); }
-.tool-bold { font-weight: 700; }
-.tool-italic { font-style: italic; }
-.address { display: flex; gap: 12px; padding: 7px 14px; font-size: 0.8125rem; border-bottom: 1px solid var(--line-soft); }
-.address label { display: flex; gap: 8px; flex: 1; align-items: center; }
-.address input { flex: 1; border: 1px solid var(--line); border-radius: 4px; padding: 4px 8px; background: var(--sheet); color: var(--ink); font: inherit; min-width: 0; }
-.text :deep(.prose) { padding: 9px 14px 6px; min-height: 5.2em; outline: none; box-shadow: none; caret-color: var(--ember); }
+.tools {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 2px;
+  padding: 3px 6px;
+  font-size: 0.78125rem;
+  border-bottom: 1px solid var(--line-soft);
+  min-height: 32px;
+}
+.tools button {
+  padding: 4px 8px;
+  border: 0;
+  border-radius: 4px;
+  background: none;
+  color: var(--ink-2);
+  cursor: pointer;
+}
+.tools button:hover {
+  background: var(--sunken);
+  color: var(--ink);
+}
+.tools button.on {
+  background: var(--harbour-soft);
+  color: var(--harbour-deep);
+}
+.tool-bold {
+  font-weight: 700;
+}
+.tool-italic {
+  font-style: italic;
+}
+.address {
+  display: flex;
+  gap: 12px;
+  padding: 7px 14px;
+  font-size: 0.8125rem;
+  border-bottom: 1px solid var(--line-soft);
+}
+.address label {
+  display: flex;
+  gap: 8px;
+  flex: 1;
+  align-items: center;
+}
+.address input {
+  flex: 1;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  padding: 4px 8px;
+  background: var(--sheet);
+  color: var(--ink);
+  font: inherit;
+  min-width: 0;
+}
+.text :deep(.prose) {
+  padding: 9px 14px 6px;
+  min-height: 5.2em;
+  outline: none;
+  box-shadow: none;
+  caret-color: var(--ember);
+}
 </style>

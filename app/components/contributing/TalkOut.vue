@@ -14,41 +14,120 @@ const { attempt } = useSending()
 const path = `/api/activities/${props.activity.id}`
 const open = ref(false)
 const feed = shallowRef<FeedView | null>(null)
-const FORMS: ReadonlyArray<readonly [TalkExportForm, string]> = [['html', 'HTML'], ['md', 'Markdown'], ['json', 'JSON']]
-watch(open, (is) => { if (is && !feed.value) void attempt(async () => { feed.value = await api.get<FeedView>(`${path}/feed`) }) })
-const take = (form: TalkExportForm) => attempt(async () => { const file = await api.get<TalkExport>(`${path}/export?as=${form}`); offerFile(file.name, file.type, file.text) })
-const make = () => attempt(async () => { feed.value = await api.post<FeedView>(`${path}/feed`) })
-const drop = () => attempt(async () => { feed.value = await api.remove<FeedView>(`${path}/feed`); notices.say('That address opens nothing any more.') })
-const copy = () => attempt(async () => { await navigator.clipboard.writeText(feed.value!.address!); notices.say('Copied.') })
-const name = (named: boolean) => attempt(async () => {
-  await api.put(`/api/seminars/${props.activity.seminarId}/named-in-feeds`, { named })
-  feed.value = { ...feed.value!, named }
+const FORMS: ReadonlyArray<readonly [TalkExportForm, string]> = [
+  ['html', 'HTML'],
+  ['md', 'Markdown'],
+  ['json', 'JSON'],
+]
+watch(open, is => {
+  if (is && !feed.value)
+    void attempt(async () => {
+      feed.value = await api.get<FeedView>(`${path}/feed`)
+    })
 })
+const take = (form: TalkExportForm) =>
+  attempt(async () => {
+    const file = await api.get<TalkExport>(`${path}/export?as=${form}`)
+    offerFile(file.name, file.type, file.text)
+  })
+const make = () =>
+  attempt(async () => {
+    feed.value = await api.post<FeedView>(`${path}/feed`)
+  })
+const drop = () =>
+  attempt(async () => {
+    feed.value = await api.remove<FeedView>(`${path}/feed`)
+    notices.say('That address opens nothing any more.')
+  })
+const copy = () =>
+  attempt(async () => {
+    await navigator.clipboard.writeText(feed.value!.address!)
+    notices.say('Copied.')
+  })
+const name = (named: boolean) =>
+  attempt(async () => {
+    await api.put(`/api/seminars/${props.activity.seminarId}/named-in-feeds`, { named })
+    feed.value = { ...feed.value!, named }
+  })
 </script>
 
 <template>
   <section class="out">
     <details @toggle="open = ($event.target as HTMLDetailsElement).open">
       <summary>Take it along</summary>
-      <p class="row">as <button v-for="[form, label] in FORMS" :key="form" class="link" type="button" @click="take(form)">{{ label }}</button></p>
+      <p class="row">
+        as
+        <button v-for="[form, label] in FORMS" :key="form" class="link" type="button" @click="take(form)">
+          {{ label }}
+        </button>
+      </p>
       <template v-if="feed">
         <template v-if="feed.address">
           <p>In a feed reader, under an address of your own. Whoever has it can read what you can.</p>
-          <p class="row"><input class="in" :value="feed.address" readonly aria-label="Feed address" @focus="($event.target as HTMLInputElement).select()"></p>
-          <p class="row"><button class="link" type="button" @click="copy">copy</button><button class="link" type="button" @click="make">a new one instead</button><button class="link" type="button" @click="drop">take it back</button></p>
+          <p class="row">
+            <input
+              class="in"
+              :value="feed.address"
+              readonly
+              aria-label="Feed address"
+              @focus="($event.target as HTMLInputElement).select()"
+            />
+          </p>
+          <p class="row">
+            <button class="link" type="button" @click="copy">copy</button
+            ><button class="link" type="button" @click="make">a new one instead</button
+            ><button class="link" type="button" @click="drop">take it back</button>
+          </p>
         </template>
-        <p v-else class="row"><button class="link" type="button" @click="make">follow it in a feed reader</button></p>
-        <label class="tick"><input type="checkbox" :checked="feed.named" @change="name(($event.target as HTMLInputElement).checked)"> my name may stand in feeds that others of the seminar follow</label>
+        <p v-else class="row">
+          <button class="link" type="button" @click="make">follow it in a feed reader</button>
+        </p>
+        <label class="tick"
+          ><input
+            type="checkbox"
+            :checked="feed.named"
+            @change="name(($event.target as HTMLInputElement).checked)"
+          />
+          my name may stand in feeds that others of the seminar follow</label
+        >
       </template>
     </details>
   </section>
 </template>
 
 <style scoped>
-.out { border-top: 1px solid var(--line); margin-top: 12px; padding-top: 12px; font-size: 0.78125rem; line-height: 18px; color: var(--ink-2); }
-summary { cursor: pointer; font-weight: 650; font-size: 0.8125rem; color: var(--ink); }
-.row { display: flex; gap: 6px 12px; flex-wrap: wrap; margin-top: 6px; }
-.in { width: 100%; font-size: 0.75rem; padding: 4px 8px; }
-.tick { display: flex; gap: 7px; margin-top: 8px; align-items: baseline; }
-p { margin-top: 6px; }
+.out {
+  border-top: 1px solid var(--line);
+  margin-top: 12px;
+  padding-top: 12px;
+  font-size: 0.78125rem;
+  line-height: 18px;
+  color: var(--ink-2);
+}
+summary {
+  cursor: pointer;
+  font-weight: 650;
+  font-size: 0.8125rem;
+  color: var(--ink);
+}
+.row {
+  display: flex;
+  gap: 6px 12px;
+  flex-wrap: wrap;
+  margin-top: 6px;
+}
+.in {
+  width: 100%;
+  font-size: 0.75rem;
+  padding: 4px 8px;
+}
+.tick {
+  display: flex;
+  gap: 7px;
+  margin-top: 8px;
+  align-items: baseline;
+}
+p {
+  margin-top: 6px;
+}
 </style>

@@ -12,30 +12,37 @@ import TermFields from './lexicon/TermFields.vue'
 import TwoTexts from './TwoTexts.vue'
 
 const RichEditor = defineAsyncComponent(() => import('./RichEditor.vue'))
-const props = withDefaults(defineProps<{
-  place: WritingPlace
-  /** What is written, as it is named: "Your opening post". */
-  label: string
-  minWords: number
-  stored: DraftView | null
-  takesUp?: TakesUp | null
-  autofocus?: boolean
-  attach?: AttachLimits | null
-  /** Whether it has a title, and can be put away without being posted. */
-  titled?: boolean
-  /** Of a lexicon: what a term can be; the text is its definition. */
-  lexicon?: LexiconSettingsBody | null
-  /** Of a note in a margin: its kind, its passage, its tags. */
-  note?: NoteDetail | null
-  closable?: boolean
-  /** Whether it can wait for a time to show itself. */
-  timed?: boolean
-  /** What the button says. */
-  verb?: string
-  /** Asked before it is posted; false leaves it where it is. */
-  before?: ((text: string, fileIds: readonly string[]) => Promise<boolean>) | null // the text with its title
-}>(), { takesUp: null, autofocus: true, attach: null, verb: 'Post', before: null, lexicon: null, note: null })
-const emit = defineEmits<{ posted: [id: string, state: 'shown' | 'awaitingApproval' | 'scheduled'], away: [], dropPassage: [] }>()
+const props = withDefaults(
+  defineProps<{
+    place: WritingPlace
+    /** What is written, as it is named: "Your opening post". */
+    label: string
+    minWords: number
+    stored: DraftView | null
+    takesUp?: TakesUp | null
+    autofocus?: boolean
+    attach?: AttachLimits | null
+    /** Whether it has a title, and can be put away without being posted. */
+    titled?: boolean
+    /** Of a lexicon: what a term can be; the text is its definition. */
+    lexicon?: LexiconSettingsBody | null
+    /** Of a note in a margin: its kind, its passage, its tags. */
+    note?: NoteDetail | null
+    closable?: boolean
+    /** Whether it can wait for a time to show itself. */
+    timed?: boolean
+    /** What the button says. */
+    verb?: string
+    /** Asked before it is posted; false leaves it where it is. */
+    before?: ((text: string, fileIds: readonly string[]) => Promise<boolean>) | null // the text with its title
+  }>(),
+  { takesUp: null, autofocus: true, attach: null, verb: 'Post', before: null, lexicon: null, note: null },
+)
+const emit = defineEmits<{
+  posted: [id: string, state: 'shown' | 'awaitingApproval' | 'scheduled']
+  away: []
+  dropPassage: []
+}>()
 const notices = useNotices()
 const store = useThreadStore()
 const passage = toRef(props, 'takesUp')
@@ -44,7 +51,9 @@ const busy = ref(false)
 const problemId = useId()
 const later = ref(false)
 const showAt = ref('')
-watch([passage, () => props.note], () => { if (draft.words.value > 0) draft.write(draft.doc.value) })
+watch([passage, () => props.note], () => {
+  if (draft.words.value > 0) draft.write(draft.doc.value)
+})
 draft.onSent(id => emit('posted', id, 'shown'))
 
 async function post() {
@@ -52,12 +61,21 @@ async function post() {
   busy.value = true
   store.beginSending()
   try {
-    if (props.before && !await props.before([draft.title.value ?? '', plainText(draft.doc.value)].join('\n'), draft.files.value.map(f => f.id))) return
-    const answer = await draft.post(later.value && showAt.value ? { showAt: new Date(showAt.value).toISOString() } : {})
+    if (
+      props.before &&
+      !(await props.before(
+        [draft.title.value ?? '', plainText(draft.doc.value)].join('\n'),
+        draft.files.value.map(f => f.id),
+      ))
+    )
+      return
+    const answer = await draft.post(
+      later.value && showAt.value ? { showAt: new Date(showAt.value).toISOString() } : {},
+    )
     if (answer) emit('posted', answer.id, answer.state)
-  }
-  catch (error) { notices.warn(error) }
-  finally {
+  } catch (error) {
+    notices.warn(error)
+  } finally {
     store.endSending()
     busy.value = false
   }
@@ -70,51 +88,176 @@ async function discard() {
   await draft.discard()
   emit('away')
 }
-const stateWords = computed(() => ({ 'empty': '', 'typing': 'saving …', 'saved': 'saved as draft', 'kept here': 'kept in this browser', 'two texts': '', 'waiting': 'no connection: it is posted as soon as there is one' })[draft.state.value])
+const stateWords = computed(
+  () =>
+    ({
+      empty: '',
+      typing: 'saving …',
+      saved: 'saved as draft',
+      'kept here': 'kept in this browser',
+      'two texts': '',
+      waiting: 'no connection: it is posted as soon as there is one',
+    })[draft.state.value],
+)
 </script>
 
 <template>
-  <div class="box" @keydown.ctrl.enter.prevent="post" @keydown.meta.enter.prevent="post" @keydown.esc="closable && away()">
-    <div v-if="takesUp" class="passage">“{{ takesUp.exact }}” <button class="link" type="button" @click="emit('dropPassage')">leave it out</button></div>
-    <input v-if="titled" class="title" :value="draft.title.value ?? ''" maxlength="200" aria-label="Title" placeholder="Title" @input="draft.setTitle(($event.target as HTMLInputElement).value)">
+  <div
+    class="box"
+    @keydown.ctrl.enter.prevent="post"
+    @keydown.meta.enter.prevent="post"
+    @keydown.esc="closable && away()"
+  >
+    <div v-if="takesUp" class="passage">
+      “{{ takesUp.exact }}”
+      <button class="link" type="button" @click="emit('dropPassage')">leave it out</button>
+    </div>
+    <input
+      v-if="titled"
+      class="title"
+      :value="draft.title.value ?? ''"
+      maxlength="200"
+      aria-label="Title"
+      placeholder="Title"
+      @input="draft.setTitle(($event.target as HTMLInputElement).value)"
+    />
     <TermFields v-if="lexicon" :term="draft.term.value" :settings="lexicon" @write="draft.setTerm" />
-    <RichEditor :doc="draft.doc.value" :label="label" :autofocus="autofocus" formulas :describedby="draft.problem.value ? problemId : undefined" @write="(doc: RichNode) => draft.write(doc)">
-      <template #before><span class="to"><slot>{{ label }}</slot></span></template>
-      <template #after><AttachmentAdd v-if="attach && attach.most > 0" part="tools" :activity-id="place.activityId" :limits="attach" :files="draft.files.value" @change="draft.setFiles" /></template>
+    <RichEditor
+      :doc="draft.doc.value"
+      :label="label"
+      :autofocus="autofocus"
+      formulas
+      :describedby="draft.problem.value ? problemId : undefined"
+      @write="(doc: RichNode) => draft.write(doc)"
+    >
+      <template #before
+        ><span class="to"
+          ><slot>{{ label }}</slot></span
+        ></template
+      >
+      <template #after
+        ><AttachmentAdd
+          v-if="attach && attach.most > 0"
+          part="tools"
+          :activity-id="place.activityId"
+          :limits="attach"
+          :files="draft.files.value"
+          @change="draft.setFiles"
+      /></template>
     </RichEditor>
-    <AttachmentAdd v-if="draft.files.value.length > 0" part="list" :activity-id="place.activityId" :limits="attach!" :files="draft.files.value" @change="draft.setFiles" />
-    <p v-if="draft.problem.value" :id="problemId" class="field-problem" role="alert">{{ draft.problem.value }}</p>
+    <AttachmentAdd
+      v-if="draft.files.value.length > 0"
+      part="list"
+      :activity-id="place.activityId"
+      :limits="attach!"
+      :files="draft.files.value"
+      @change="draft.setFiles"
+    />
+    <p v-if="draft.problem.value" :id="problemId" class="field-problem" role="alert">
+      {{ draft.problem.value }}
+    </p>
     <TwoTexts
-      v-if="draft.theirs.value" sentence="This draft was changed in another window. Nothing was overwritten; keep the text you want." :mine="plainText(draft.doc.value)"
-      :theirs="plainText(draft.theirs.value.doc as RichNode)" their-name="In the other window" @choose="draft.settle"
+      v-if="draft.theirs.value"
+      sentence="This draft was changed in another window. Nothing was overwritten; keep the text you want."
+      :mine="plainText(draft.doc.value)"
+      :theirs="plainText(draft.theirs.value.doc as RichNode)"
+      their-name="In the other window"
+      @choose="draft.settle"
     />
     <div class="done">
-      <span class="wc num" :class="{ enough: draft.words.value >= minWords }"><i><u :style="{ width: `${Math.min(100, draft.words.value / Math.max(1, minWords) * 100)}%` }" /></i>{{ minWords > 1 ? `${draft.words.value} of ${minWords} words` : `${draft.words.value} words` }}</span>
+      <span class="wc num" :class="{ enough: draft.words.value >= minWords }"
+        ><i
+          ><u :style="{ width: `${Math.min(100, (draft.words.value / Math.max(1, minWords)) * 100)}%` }" /></i
+        >{{ minWords > 1 ? `${draft.words.value} of ${minWords} words` : `${draft.words.value} words` }}</span
+      >
       <span class="state" role="status">{{ stateWords }}</span>
       <span class="grow" />
       <template v-if="timed">
-        <label v-if="later" class="when">on <input v-model="showAt" class="in" type="datetime-local" aria-label="When it shows itself"></label>
-        <button class="link" type="button" @click="later = !later">{{ later ? 'now instead' : 'at a time …' }}</button>
+        <label v-if="later" class="when"
+          >on <input v-model="showAt" class="in" type="datetime-local" aria-label="When it shows itself"
+        /></label>
+        <button class="link" type="button" @click="later = !later">
+          {{ later ? 'now instead' : 'at a time …' }}
+        </button>
       </template>
       <v-btn v-if="draft.words.value > 0" class="quiet" @click="discard">Discard</v-btn>
       <v-btn v-if="closable" class="quiet" @click="away">Put away</v-btn>
-      <v-btn class="main" :disabled="busy || draft.state.value === 'waiting'" @click="post">{{ later && showAt ? 'Show it then' : verb }} <kbd>Ctrl Enter</kbd></v-btn>
+      <v-btn class="main" :disabled="busy || draft.state.value === 'waiting'" @click="post"
+        >{{ later && showAt ? 'Show it then' : verb }} <kbd>Ctrl Enter</kbd></v-btn
+      >
     </div>
   </div>
 </template>
 
 <style scoped>
-.box { border: 1.5px solid var(--harbour); border-radius: var(--r); background: var(--sheet); }
-.passage { padding: 8px 14px 0; font: italic 400 0.875rem/1.45 var(--read); color: var(--ink-2); }
-.passage .link { font: 500 0.75rem/1 var(--ui); margin-left: 6px; }
-.title { width: 100%; border: 0; background: none; padding: 10px 14px 2px; font: 600 1.125rem/1.4 var(--read); color: var(--ink); outline: none; }
-.title::placeholder { color: var(--ink-3); }
-.to { font-weight: 600; padding: 3px 10px 3px 8px; margin-right: 6px; border-right: 1px solid var(--line); }
-.field-problem { padding: 2px 14px 6px; }
-.done { display: flex; flex-wrap: wrap; align-items: center; gap: 6px 14px; padding: 5px 6px 6px 14px; font-size: 0.78125rem; color: var(--ink-2); }
-.wc { display: flex; align-items: center; gap: 9px; color: var(--ink); }
-.wc i { width: 72px; height: 4px; border-radius: 2px; background: var(--line); display: block; overflow: hidden; }
-.wc u { display: block; height: 100%; background: var(--harbour); }
-.enough u { background: var(--moss); }
-.when .in { padding: 2px 6px; font-size: 0.78125rem; }
+.box {
+  border: 1.5px solid var(--harbour);
+  border-radius: var(--r);
+  background: var(--sheet);
+}
+.passage {
+  padding: 8px 14px 0;
+  font: italic 400 0.875rem/1.45 var(--read);
+  color: var(--ink-2);
+}
+.passage .link {
+  font: 500 0.75rem/1 var(--ui);
+  margin-left: 6px;
+}
+.title {
+  width: 100%;
+  border: 0;
+  background: none;
+  padding: 10px 14px 2px;
+  font: 600 1.125rem/1.4 var(--read);
+  color: var(--ink);
+  outline: none;
+}
+.title::placeholder {
+  color: var(--ink-3);
+}
+.to {
+  font-weight: 600;
+  padding: 3px 10px 3px 8px;
+  margin-right: 6px;
+  border-right: 1px solid var(--line);
+}
+.field-problem {
+  padding: 2px 14px 6px;
+}
+.done {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 14px;
+  padding: 5px 6px 6px 14px;
+  font-size: 0.78125rem;
+  color: var(--ink-2);
+}
+.wc {
+  display: flex;
+  align-items: center;
+  gap: 9px;
+  color: var(--ink);
+}
+.wc i {
+  width: 72px;
+  height: 4px;
+  border-radius: 2px;
+  background: var(--line);
+  display: block;
+  overflow: hidden;
+}
+.wc u {
+  display: block;
+  height: 100%;
+  background: var(--harbour);
+}
+.enough u {
+  background: var(--moss);
+}
+.when .in {
+  padding: 2px 6px;
+  font-size: 0.78125rem;
+}
 </style>

@@ -10,4 +10,13 @@ import ReviewPage from './review/ReviewPage.vue'
 import WikiPage from './wiki/WikiPage.vue'
 
 /** The page each kind of activity has. A new kind adds its folder here and one line. */
-export const KIND_PAGES: Readonly<Partial<Record<ActivityKind, Component>>> = { discussion: DiscussionPage, journal: JournalPage, blog: BlogPage, exitNote: ExitNotePage, reading: ReadingPage, review: ReviewPage, wiki: WikiPage, lexicon: LexiconPage }
+export const KIND_PAGES: Readonly<Partial<Record<ActivityKind, Component>>> = {
+  discussion: DiscussionPage,
+  journal: JournalPage,
+  blog: BlogPage,
+  exitNote: ExitNotePage,
+  reading: ReadingPage,
+  review: ReviewPage,
+  wiki: WikiPage,
+  lexicon: LexiconPage,
+}

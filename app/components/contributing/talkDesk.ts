@@ -23,7 +23,9 @@ export interface TalkDesk {
   /** Whether answers to it are still hidden from the reader: then nothing is said of how many there are. */
   isVeiled: (id: string) => boolean
   mayAnswer: (c: WholeContribution) => boolean
-  passagesOf: (id: string) => ReadonlyArray<{ readonly exact: string, readonly letter: string, readonly byId: string }>
+  passagesOf: (
+    id: string,
+  ) => ReadonlyArray<{ readonly exact: string; readonly letter: string; readonly byId: string }>
   letterOf: (replyId: string) => string | null
   authorOf: (id: string) => string | null
   draftAt: (parentId: string) => DraftView | null
@@ -39,7 +41,7 @@ export interface TalkDesk {
   putAway: () => void
   posted: (id: string, state: 'shown' | 'awaitingApproval' | 'scheduled') => void
   nod: (id: string) => void
-  mark: (id: string, mark: { readonly points: number | null, readonly done: boolean | null }) => void
+  mark: (id: string, mark: { readonly points: number | null; readonly done: boolean | null }) => void
   withdraw: (id: string) => void
   putBack: (id: string) => void
   keepOnTop: (id: string, onTop: boolean) => void

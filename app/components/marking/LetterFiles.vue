@@ -9,7 +9,7 @@ import { useSending } from '../../composables/shell/useSending'
 import { useNotices } from '../../stores/notices'
 
 /** What goes with a letter: files, and what the marker says aloud. */
-const props = defineProps<{ seminarId: string, files: readonly LetterFile[] }>()
+const props = defineProps<{ seminarId: string; files: readonly LetterFile[] }>()
 const emit = defineEmits<{ change: [files: LetterFile[]] }>()
 const api = useApi()
 const notices = useNotices()
@@ -17,40 +17,114 @@ const { busy, problem, send } = useSending()
 const { recording, clock, refused, begin, end } = useRecorder(file => void take(file, true), 'spoken note')
 async function choose(event: Event) {
   const input = event.target as HTMLInputElement
-  const chosen = [...input.files ?? []]
+  const chosen = [...(input.files ?? [])]
   input.value = ''
   for (const file of chosen) await take(file, false)
 }
 async function take(file: File, spoken: boolean) {
-  const kept = await send(async () => api.post<FileView>(`/api/seminars/${props.seminarId}/files`, { id: v7(), name: file.name, base64: await toBase64(file), transcript: null }))
-  if (kept) emit('change', [...props.files, { id: kept.id, url: kept.url, name: kept.name, type: kept.type, size: kept.size, spoken }])
+  const kept = await send(async () =>
+    api.post<FileView>(`/api/seminars/${props.seminarId}/files`, {
+      id: v7(),
+      name: file.name,
+      base64: await toBase64(file),
+      transcript: null,
+    }),
+  )
+  if (kept)
+    emit('change', [
+      ...props.files,
+      { id: kept.id, url: kept.url, name: kept.name, type: kept.type, size: kept.size, spoken },
+    ])
 }
 function off(file: LetterFile) {
   const before = [...props.files]
-  emit('change', before.filter(f => f.id !== file.id))
-  notices.say(`${file.name} no longer goes with the letter.`, { label: 'Undo', run: () => emit('change', before) })
+  emit(
+    'change',
+    before.filter(f => f.id !== file.id),
+  )
+  notices.say(`${file.name} no longer goes with the letter.`, {
+    label: 'Undo',
+    run: () => emit('change', before),
+  })
 }
 </script>
 
 <template>
   <div class="with">
-    <ul v-if="files.length > 0"><li v-for="f in files" :key="f.id"><audio v-if="f.type.startsWith('audio/')" controls preload="metadata" :src="f.url" /><a v-else :href="f.url" target="_blank">{{ f.name }}</a><button class="link" type="button" :aria-label="`Take ${f.name} off`" @click="off(f)">take off</button></li></ul>
+    <ul v-if="files.length > 0">
+      <li v-for="f in files" :key="f.id">
+        <audio v-if="f.type.startsWith('audio/')" controls preload="metadata" :src="f.url" /><a
+          v-else
+          :href="f.url"
+          target="_blank"
+          >{{ f.name }}</a
+        ><button class="link" type="button" :aria-label="`Take ${f.name} off`" @click="off(f)">
+          take off
+        </button>
+      </li>
+    </ul>
     <p class="add">
-      <template v-if="recording"><span class="live" role="status">recording, {{ clock }}</span><button class="link" type="button" @click="end">Stop and keep it</button></template>
-      <template v-else><label class="link">{{ busy ? 'taking it in …' : 'add a file' }}<input type="file" multiple accept="image/*,application/pdf,audio/*,video/webm,video/mp4" class="visually-hidden" :disabled="busy" @change="choose"></label><button class="link" type="button" :disabled="busy" @click="begin">speak a note</button></template>
+      <template v-if="recording"
+        ><span class="live" role="status">recording, {{ clock }}</span
+        ><button class="link" type="button" @click="end">Stop and keep it</button></template
+      >
+      <template v-else
+        ><label class="link"
+          >{{ busy ? 'taking it in …' : 'add a file'
+          }}<input
+            type="file"
+            multiple
+            accept="image/*,application/pdf,audio/*,video/webm,video/mp4"
+            class="visually-hidden"
+            :disabled="busy"
+            @change="choose" /></label
+        ><button class="link" type="button" :disabled="busy" @click="begin">speak a note</button></template
+      >
     </p>
     <p v-if="problem || refused" class="field-problem" role="alert">{{ problem ?? refused }}</p>
   </div>
 </template>
 
 <style scoped>
-.with { font-size: 0.78125rem; margin-top: 7px; }
-ul { list-style: none; display: grid; gap: 5px; margin-bottom: 5px; }
-li { display: flex; gap: 10px; align-items: center; }
-li a { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-audio { height: 28px; flex: 1; min-width: 0; }
-.add { display: flex; gap: 14px; align-items: center; }
-label { position: relative; cursor: pointer; }
-label:focus-within { box-shadow: var(--focus); border-radius: 3px; }
-.live { color: var(--ember); }
+.with {
+  font-size: 0.78125rem;
+  margin-top: 7px;
+}
+ul {
+  list-style: none;
+  display: grid;
+  gap: 5px;
+  margin-bottom: 5px;
+}
+li {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+li a {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+audio {
+  height: 28px;
+  flex: 1;
+  min-width: 0;
+}
+.add {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+}
+label {
+  position: relative;
+  cursor: pointer;
+}
+label:focus-within {
+  box-shadow: var(--focus);
+  border-radius: 3px;
+}
+.live {
+  color: var(--ember);
+}
 </style>

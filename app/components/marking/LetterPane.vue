@@ -12,10 +12,40 @@ import LetterTalk from './LetterTalk.vue'
 import SetPoints from './SetPoints.vue'
 
 const RichEditor = defineAsyncComponent(() => import('../contributing/RichEditor.vue'))
-const props = defineProps<{ activityId: string, seminarId: string, record: RecordView, names: HiddenNames, state: SaveState, problem: string | null, busy: boolean, max: number, byRubric: boolean, historyOpen: boolean, together: number }>()
-const emit = defineEmits<{ change: [part: MarkChange], hold: [], reopen: [], return: [], takeBack: [], write: [], phrases: [], preview: [], history: [] }>()
+const props = defineProps<{
+  activityId: string
+  seminarId: string
+  record: RecordView
+  names: HiddenNames
+  state: SaveState
+  problem: string | null
+  busy: boolean
+  max: number
+  byRubric: boolean
+  historyOpen: boolean
+  together: number
+}>()
+const emit = defineEmits<{
+  change: [part: MarkChange]
+  hold: []
+  reopen: []
+  return: []
+  takeBack: []
+  write: []
+  phrases: []
+  preview: []
+  history: []
+}>()
 const { dayTime } = useTimes()
-const stateWords = computed(() => ({ 'saved': props.record.mark.version > 0 ? 'saved' : '', 'saving': 'saving …', 'not saved': 'not saved', 'two texts': 'two versions' })[props.state])
+const stateWords = computed(
+  () =>
+    ({
+      saved: props.record.mark.version > 0 ? 'saved' : '',
+      saving: 'saving …',
+      'not saved': 'not saved',
+      'two texts': 'two versions',
+    })[props.state],
+)
 const mark = computed(() => props.record.mark)
 const held = computed(() => mark.value.state === 'held')
 const given = computed(() => props.names.givenOf(props.record.student))
@@ -25,50 +55,191 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
 
 <template>
   <section class="letter" aria-label="Letter">
-    <p class="pt"><span>Letter to {{ given }}</span><span class="state" role="status" :class="{ no: state === 'not saved' }">{{ stateWords }}</span></p>
-    <div class="paper"><RichEditor :key="`${record.student.id}${names.on.value}`" :doc="letter" :label="`Letter to ${given}`" @write="(doc: RichNode) => emit('change', { letter: names.showDoc(doc) })" /></div>
-    <p class="helps"><button class="link" type="button" @click="emit('phrases')">a phrase</button> <kbd>p</kbd><template v-if="byRubric"><button class="link" type="button" @click="emit('write')">about the criterion</button> <kbd>w</kbd></template></p>
-    <LetterFiles :seminar-id="seminarId" :files="mark.files" @change="(files: LetterFile[]) => emit('change', { files })" />
+    <p class="pt">
+      <span>Letter to {{ given }}</span
+      ><span class="state" role="status" :class="{ no: state === 'not saved' }">{{ stateWords }}</span>
+    </p>
+    <div class="paper">
+      <RichEditor
+        :key="`${record.student.id}${names.on.value}`"
+        :doc="letter"
+        :label="`Letter to ${given}`"
+        @write="(doc: RichNode) => emit('change', { letter: names.showDoc(doc) })"
+      />
+    </div>
+    <p class="helps">
+      <button class="link" type="button" @click="emit('phrases')">a phrase</button> <kbd>p</kbd
+      ><template v-if="byRubric"
+        ><button class="link" type="button" @click="emit('write')">about the criterion</button>{{ ' '
+        }}<kbd>w</kbd></template
+      >
+    </p>
+    <LetterFiles
+      :seminar-id="seminarId"
+      :files="mark.files"
+      @change="(files: LetterFile[]) => emit('change', { files })"
+    />
     <div class="note">
       <label :for="`note-${record.student.id}`"><b>Marker’s note</b> · only staff see it</label>
-      <textarea :id="`note-${record.student.id}`" rows="2" :value="names.hide(mark.markerNote)" :readonly="names.on.value && names.hide(mark.markerNote) !== mark.markerNote" @input="emit('change', { markerNote: ($event.target as HTMLTextAreaElement).value })" />
+      <textarea
+        :id="`note-${record.student.id}`"
+        rows="2"
+        :value="names.hide(mark.markerNote)"
+        :readonly="names.on.value && names.hide(mark.markerNote) !== mark.markerNote"
+        @input="emit('change', { markerNote: ($event.target as HTMLTextAreaElement).value })"
+      />
     </div>
-    <label v-if="record.late" class="late"><input type="checkbox" :checked="mark.lateWaived" @change="emit('change', { lateWaived: ($event.target as HTMLInputElement).checked })"> {{ lateWords(record.late.minutes) }} late; waive what the rule takes</label>
-    <SetPoints v-if="byRubric && max > 0" :override="mark.override" :reckoned="mark.before" :max="max" needs-reason @set="emit('change', { override: $event })" />
+    <label v-if="record.late" class="late"
+      ><input
+        type="checkbox"
+        :checked="mark.lateWaived"
+        @change="emit('change', { lateWaived: ($event.target as HTMLInputElement).checked })"
+      />
+      {{ lateWords(record.late.minutes) }} late; waive what the rule takes</label
+    >
+    <SetPoints
+      v-if="byRubric && max > 0"
+      :override="mark.override"
+      :reckoned="mark.before"
+      :max="max"
+      needs-reason
+      @set="emit('change', { override: $event })"
+    />
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
     <HistoryList v-if="historyOpen" :path="path" :version="mark.version" />
     <LetterTalk v-if="mark.state === 'returned'" :path="`${path}/replies`" :to-whom="given" />
     <div class="foot">
-      <template v-if="held"><v-btn class="main" :disabled="busy" @click="emit('return')">Return now</v-btn><v-btn :disabled="busy" @click="emit('reopen')">Take back to the desk</v-btn><span v-if="mark.returnAt" class="back">Returns {{ dayTime(mark.returnAt) }}.</span></template>
+      <template v-if="held"
+        ><v-btn class="main" :disabled="busy" @click="emit('return')">Return now</v-btn
+        ><v-btn :disabled="busy" @click="emit('reopen')">Take back to the desk</v-btn
+        ><span v-if="mark.returnAt" class="back">Returns {{ dayTime(mark.returnAt) }}.</span></template
+      >
       <template v-else-if="mark.state === 'returned'">
         <v-btn v-if="mark.takeBackUntil" :disabled="busy" @click="emit('takeBack')">Take it back</v-btn>
-        <span class="back">{{ mark.takeBackUntil ? `Returned. ${given} is told in some minutes; until then it can be taken back.` : `Returned. Changing anything holds it again; ${given} keeps this letter until the next return.` }}</span>
+        <span class="back">{{
+          mark.takeBackUntil
+            ? `Returned. ${given} is told in some minutes; until then it can be taken back.`
+            : `Returned. Changing anything holds it again; ${given} keeps this letter until the next return.`
+        }}</span>
       </template>
-      <template v-else><v-btn class="main" :disabled="busy" @click="emit('hold')">Hold and go on <kbd>Ctrl ↵</kbd></v-btn><v-btn :disabled="busy" @click="emit('return')">Return now</v-btn></template>
-      <span v-if="together > 1 && mark.state !== 'returned'" class="back">The plan returns all together; {{ together }} are ready and not held yet.</span>
+      <template v-else
+        ><v-btn class="main" :disabled="busy" @click="emit('hold')">Hold and go on <kbd>Ctrl ↵</kbd></v-btn
+        ><v-btn :disabled="busy" @click="emit('return')">Return now</v-btn></template
+      >
+      <span v-if="together > 1 && mark.state !== 'returned'" class="back"
+        >The plan returns all together; {{ together }} are ready and not held yet.</span
+      >
       <span class="grow" />
       <button class="link small" type="button" @click="emit('preview')">as {{ given }} sees it</button>
-      <button class="link small" type="button" :aria-expanded="historyOpen" @click="emit('history')">history</button>
+      <button class="link small" type="button" :aria-expanded="historyOpen" @click="emit('history')">
+        history
+      </button>
     </div>
-    <p v-if="mark.override && !byRubric" class="visually-hidden">{{ points(mark.override.points) }} points set by hand</p>
+    <p v-if="mark.override && !byRubric" class="visually-hidden">
+      {{ points(mark.override.points) }} points set by hand
+    </p>
   </section>
 </template>
 
 <style scoped>
-.letter { border-left: 1px solid var(--line); padding: 13px 20px 0 18px; display: flex; flex-direction: column; min-height: 0; overflow-y: auto; }
-.pt { font: 600 0.75rem/1 var(--ui); color: var(--ink-3); display: flex; justify-content: space-between; align-items: center; gap: 10px; margin-bottom: 9px; white-space: nowrap; }
-.pt > span:first-child { overflow: hidden; text-overflow: ellipsis; line-height: 1.3; }
-.helps { display: flex; gap: 6px; align-items: center; font-size: 0.78125rem; margin-top: 8px; }
-.helps kbd + .link { margin-left: 12px; }
-.state { min-width: 40px; text-align: right; }
-.state.no { color: var(--brick); }
-.paper { background: var(--sheet); border: 1px solid var(--line); border-radius: var(--r); flex: 1 0 180px; min-height: 180px; overflow-y: auto; }
-.paper :deep(.prose) { font-size: 0.90625rem; min-height: 100%; }
-.note { margin-top: 8px; border: 1px dashed var(--line); border-radius: var(--r); padding: 8px 12px; font-size: 0.78125rem; color: var(--ink-2); }
-.note b { color: var(--ink); }
-.note textarea { display: block; width: 100%; border: 0; background: none; font: inherit; color: inherit; resize: vertical; padding: 3px 0 0; field-sizing: content; max-height: 110px; }
-.late { display: flex; gap: 8px; align-items: center; font-size: 0.78125rem; margin-top: 8px; }
-.field-problem { margin-top: 8px; }
-.foot { display: flex; flex-wrap: wrap; gap: 8px; padding: 12px 0 14px; align-items: center; position: sticky; bottom: 0; background: var(--paper); }
-.back { font-size: 0.8125rem; color: var(--ink-2); flex: 1 1 180px; }
+.letter {
+  border-left: 1px solid var(--line);
+  padding: 13px 20px 0 18px;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  overflow-y: auto;
+}
+.pt {
+  font: 600 0.75rem/1 var(--ui);
+  color: var(--ink-3);
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 10px;
+  margin-bottom: 9px;
+  white-space: nowrap;
+}
+.pt > span:first-child {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  line-height: 1.3;
+}
+.helps {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  font-size: 0.78125rem;
+  margin-top: 8px;
+}
+.helps kbd + .link {
+  margin-left: 12px;
+}
+.state {
+  min-width: 40px;
+  text-align: right;
+}
+.state.no {
+  color: var(--brick);
+}
+.paper {
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  border-radius: var(--r);
+  flex: 1 0 180px;
+  min-height: 180px;
+  overflow-y: auto;
+}
+.paper :deep(.prose) {
+  font-size: 0.90625rem;
+  min-height: 100%;
+}
+.note {
+  margin-top: 8px;
+  border: 1px dashed var(--line);
+  border-radius: var(--r);
+  padding: 8px 12px;
+  font-size: 0.78125rem;
+  color: var(--ink-2);
+}
+.note b {
+  color: var(--ink);
+}
+.note textarea {
+  display: block;
+  width: 100%;
+  border: 0;
+  background: none;
+  font: inherit;
+  color: inherit;
+  resize: vertical;
+  padding: 3px 0 0;
+  field-sizing: content;
+  max-height: 110px;
+}
+.late {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-size: 0.78125rem;
+  margin-top: 8px;
+}
+.field-problem {
+  margin-top: 8px;
+}
+.foot {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  padding: 12px 0 14px;
+  align-items: center;
+  position: sticky;
+  bottom: 0;
+  background: var(--paper);
+}
+.back {
+  font-size: 0.8125rem;
+  color: var(--ink-2);
+  flex: 1 1 180px;
+}
 </style>

@@ -4,7 +4,7 @@ import { useApi } from '../../composables/shell/useApi'
 import LetterSheet from './LetterSheet.vue'
 
 /** The letter as its student would see it if it were returned now. */
-const props = defineProps<{ path: string, to: string, title: string }>()
+const props = defineProps<{ path: string; to: string; title: string }>()
 const open = defineModel<boolean>({ required: true })
 const api = useApi()
 const letter = shallowRef<LetterView | null>(null)
@@ -12,16 +12,29 @@ const problem = ref<string | null>(null)
 async function load() {
   letter.value = null
   problem.value = null
-  try { letter.value = await api.get<LetterView>(`${props.path}/preview`) }
-  catch (error) { problem.value = error instanceof Error ? error.message : String(error) }
+  try {
+    letter.value = await api.get<LetterView>(`${props.path}/preview`)
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : String(error)
+  }
 }
-watch(open, (is) => { if (is) void load() }, { immediate: true })
+watch(
+  open,
+  is => {
+    if (is) void load()
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
   <v-dialog v-model="open" max-width="1040" :aria-label="`What ${to} will see`">
     <div class="card box">
-      <header><h2>What {{ to }} will see</h2><span class="muted small">{{ title }}</span><span class="grow" /><v-btn class="quiet" @click="open = false">Close</v-btn></header>
+      <header>
+        <h2>What {{ to }} will see</h2>
+        <span class="muted small">{{ title }}</span
+        ><span class="grow" /><v-btn class="quiet" @click="open = false">Close</v-btn>
+      </header>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <p v-else-if="!letter" class="hint" role="status">making it …</p>
       <LetterSheet v-else :letter="letter" :thread="null" />
@@ -30,7 +43,19 @@ watch(open, (is) => { if (is) void load() }, { immediate: true })
 </template>
 
 <style scoped>
-.box { padding: 16px 22px 26px; max-height: 86vh; overflow-y: auto; background: var(--paper); }
-header { display: flex; align-items: baseline; gap: 12px; margin-bottom: 12px; }
-h2 { font: 600 1.125rem/1.3 var(--read); }
+.box {
+  padding: 16px 22px 26px;
+  max-height: 86vh;
+  overflow-y: auto;
+  background: var(--paper);
+}
+header {
+  display: flex;
+  align-items: baseline;
+  gap: 12px;
+  margin-bottom: 12px;
+}
+h2 {
+  font: 600 1.125rem/1.3 var(--read);
+}
 </style>

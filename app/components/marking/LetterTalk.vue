@@ -6,7 +6,7 @@ import { useSending } from '../../composables/shell/useSending'
 import { useTimes } from '../../composables/planning/useTimes'
 
 /** The talk under a returned letter, to go on with. */
-const props = defineProps<{ path: string, toWhom: string }>()
+const props = defineProps<{ path: string; toWhom: string }>()
 const RichEditor = defineAsyncComponent(() => import('../contributing/RichEditor.vue'))
 const api = useApi()
 const { dayTime } = useTimes()
@@ -17,11 +17,21 @@ const EMPTY: RichNode = { type: 'doc', content: [{ type: 'paragraph' }] }
 const doc = shallowRef<RichNode>(EMPTY)
 let key = newKey()
 async function load() {
-  try { talk.value = await api.get<LetterTalk>(props.path) }
-  catch { talk.value = null } // no letter returned: no talk about it
+  try {
+    talk.value = await api.get<LetterTalk>(props.path)
+  } catch {
+    talk.value = null
+  } // no letter returned: no talk about it
 }
 onMounted(load)
-watch(() => props.path, () => { talk.value = null; writing.value = false; void load() })
+watch(
+  () => props.path,
+  () => {
+    talk.value = null
+    writing.value = false
+    void load()
+  },
+)
 async function post() {
   const answer = await send(() => api.post<LetterTalk>(props.path, { key, doc: doc.value }))
   if (!answer) return
@@ -35,27 +45,69 @@ async function post() {
 <template>
   <section v-if="talk" class="letter-talk" aria-label="Talk about the letter">
     <div v-for="r in talk.replies" :key="r.id" class="r">
-      <p class="by"><b>{{ r.isMe ? 'You' : r.author }}</b>, {{ dayTime(r.at) }}</p>
+      <p class="by">
+        <b>{{ r.isMe ? 'You' : r.author }}</b
+        >, {{ dayTime(r.at) }}
+      </p>
       <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
       <div class="prose" v-html="r.html" />
     </div>
     <div v-if="writing" class="box" @keydown.ctrl.enter.prevent="post">
       <RichEditor :doc="doc" :label="`Your answer to ${toWhom}`" autofocus @write="doc = $event" />
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
-      <p class="end"><v-btn class="quiet" @click="writing = false">Not now</v-btn><v-btn class="main" :disabled="busy || plainText(doc) === ''" @click="post">Send it <kbd>Ctrl Enter</kbd></v-btn></p>
+      <p class="end">
+        <v-btn class="quiet" @click="writing = false">Not now</v-btn
+        ><v-btn class="main" :disabled="busy || plainText(doc) === ''" @click="post"
+          >Send it <kbd>Ctrl Enter</kbd></v-btn
+        >
+      </p>
     </div>
-    <v-btn v-else @click="writing = true">{{ talk.replies.length > 0 ? 'Go on with it' : `Write back to ${toWhom}` }}</v-btn>
+    <v-btn v-else @click="writing = true">{{
+      talk.replies.length > 0 ? 'Go on with it' : `Write back to ${toWhom}`
+    }}</v-btn>
   </section>
 </template>
 
 <style scoped>
-.letter-talk { display: grid; gap: 12px; justify-items: start; margin-top: 18px; }
-.r { border-left: 3px solid var(--line); padding-left: 14px; }
-.by { font-size: 0.8125rem; color: var(--ink-3); }
-.by b { color: var(--ink); }
-.prose { font-size: 0.96875rem; }
-.box { border: 1.5px solid var(--harbour); border-radius: var(--r); background: var(--sheet); width: 100%; max-width: 46em; }
-.end { display: flex; gap: 10px; justify-content: flex-end; padding: 6px; }
-.field-problem { padding: 2px 14px; }
-@media print { .letter-talk { display: none; } }
+.letter-talk {
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+  margin-top: 18px;
+}
+.r {
+  border-left: 3px solid var(--line);
+  padding-left: 14px;
+}
+.by {
+  font-size: 0.8125rem;
+  color: var(--ink-3);
+}
+.by b {
+  color: var(--ink);
+}
+.prose {
+  font-size: 0.96875rem;
+}
+.box {
+  border: 1.5px solid var(--harbour);
+  border-radius: var(--r);
+  background: var(--sheet);
+  width: 100%;
+  max-width: 46em;
+}
+.end {
+  display: flex;
+  gap: 10px;
+  justify-content: flex-end;
+  padding: 6px;
+}
+.field-problem {
+  padding: 2px 14px;
+}
+@media print {
+  .letter-talk {
+    display: none;
+  }
+}
 </style>

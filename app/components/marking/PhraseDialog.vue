@@ -7,7 +7,7 @@ import { useSending } from '../../composables/shell/useSending'
 import { useNotices } from '../../stores/notices'
 
 /** Remarks kept for reuse: sought by words, those for the criterion at hand and lately used first; chosen by arrows and Enter. */
-const props = defineProps<{ seminarId: string, criterion: string | null, points: string | null }>()
+const props = defineProps<{ seminarId: string; criterion: string | null; points: string | null }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ insert: [text: string] }>()
 const api = useApi()
@@ -20,37 +20,83 @@ const at = ref(0)
 const path = () => `/api/seminars/${props.seminarId}/phrases`
 async function load() {
   failed.value = null
-  try { list.value = (await api.get<{ phrases: PhraseView[] }>(path())).phrases }
-  catch (error) { failed.value = error instanceof Error ? error.message : String(error) }
+  try {
+    list.value = (await api.get<{ phrases: PhraseView[] }>(path())).phrases
+  } catch (error) {
+    failed.value = error instanceof Error ? error.message : String(error)
+  }
 }
-watch(open, (is) => { if (is) { words.value = ''; at.value = 0; void load() } }, { immediate: true })
+watch(
+  open,
+  is => {
+    if (is) {
+      words.value = ''
+      at.value = 0
+      void load()
+    }
+  },
+  { immediate: true },
+)
 const found = computed(() => {
   const byId = new Map((list.value ?? []).map(p => [p.id, p]))
-  return findPhrases([...byId.values()].map(p => ({ ...p, lastUsedAt: p.lastUsedAt ? new Date(p.lastUsedAt) : null })), words.value, props.criterion, new Date()).slice(0, 60).map(p => byId.get(p.id)!)
+  return findPhrases(
+    [...byId.values()].map(p => ({ ...p, lastUsedAt: p.lastUsedAt ? new Date(p.lastUsedAt) : null })),
+    words.value,
+    props.criterion,
+    new Date(),
+  )
+    .slice(0, 60)
+    .map(p => byId.get(p.id)!)
 })
-watch(words, () => { at.value = 0 })
+watch(words, () => {
+  at.value = 0
+})
 // the student's own name is filled in when the letter is returned
-const fill = (text: string) => fillPhrase(text, { criterion: props.criterion?.toLowerCase(), points: props.points ?? undefined } as Record<string, string>)
+const fill = (text: string) =>
+  fillPhrase(text, { criterion: props.criterion?.toLowerCase(), points: props.points ?? undefined } as Record<
+    string,
+    string
+  >)
 function choose(p: PhraseView) {
   emit('insert', fill(p.text))
   open.value = false
   void api.post(`${path()}/${p.id}/used`, {}).catch(() => {})
 }
-const isNew = computed(() => list.value !== null && words.value.trim().length > 12 && !found.value.some(p => p.text === words.value.trim()))
+const isNew = computed(
+  () =>
+    list.value !== null &&
+    words.value.trim().length > 12 &&
+    !found.value.some(p => p.text === words.value.trim()),
+)
 async function keep() {
-  const kept = await send(() => api.put<PhraseView>(path(), { id: v7(), text: words.value.trim(), criterion: props.criterion }))
-  if (kept) { list.value = [kept, ...list.value ?? []]; choose(kept) }
+  const kept = await send(() =>
+    api.put<PhraseView>(path(), { id: v7(), text: words.value.trim(), criterion: props.criterion }),
+  )
+  if (kept) {
+    list.value = [kept, ...(list.value ?? [])]
+    choose(kept)
+  }
 }
 async function drop(p: PhraseView) {
-  if (await send(() => api.remove(`${path()}/${p.id}`)) === null) return
+  if ((await send(() => api.remove(`${path()}/${p.id}`))) === null) return
   list.value = (list.value ?? []).filter(x => x.id !== p.id)
-  notices.say('The phrase is gone.', { label: 'Keep it after all', run: async () => { const kept = await api.put<PhraseView>(path(), { id: v7(), text: p.text, criterion: p.criterion }); list.value = [kept, ...list.value ?? []] } })
+  notices.say('The phrase is gone.', {
+    label: 'Keep it after all',
+    run: async () => {
+      const kept = await api.put<PhraseView>(path(), { id: v7(), text: p.text, criterion: p.criterion })
+      list.value = [kept, ...(list.value ?? [])]
+    },
+  })
 }
 function onKey(event: KeyboardEvent) {
   if (event.key === 'ArrowDown') at.value = Math.min(found.value.length - 1, at.value + 1)
   else if (event.key === 'ArrowUp') at.value = Math.max(0, at.value - 1)
-  else if (event.key === 'Enter') { const p = found.value[at.value]; if (p) choose(p); else if (isNew.value) void keep(); else return }
-  else return
+  else if (event.key === 'Enter') {
+    const p = found.value[at.value]
+    if (p) choose(p)
+    else if (isNew.value) void keep()
+    else return
+  } else return
   event.preventDefault()
   void nextTick(() => document.getElementById(`phrase-${at.value}`)?.scrollIntoView({ block: 'nearest' }))
 }
@@ -59,29 +105,108 @@ function onKey(event: KeyboardEvent) {
 <template>
   <v-dialog v-model="open" max-width="560" aria-label="Phrases">
     <div class="card box">
-      <label class="lab">Phrases<input v-model="words" class="in" autofocus placeholder="words of a phrase, or a new one to keep" role="combobox" aria-expanded="true" aria-controls="phrases" :aria-activedescendant="`phrase-${at}`" @keydown="onKey"></label>
-      <p v-if="failed" class="field-problem" role="alert">{{ failed }} <button class="link" type="button" @click="load">Try again</button></p>
+      <label class="lab"
+        >Phrases<input
+          v-model="words"
+          class="in"
+          autofocus
+          placeholder="words of a phrase, or a new one to keep"
+          role="combobox"
+          aria-expanded="true"
+          aria-controls="phrases"
+          :aria-activedescendant="`phrase-${at}`"
+          @keydown="onKey"
+      /></label>
+      <p v-if="failed" class="field-problem" role="alert">
+        {{ failed }} <button class="link" type="button" @click="load">Try again</button>
+      </p>
       <p v-else-if="!list" class="hint">fetching them …</p>
       <ul v-else id="phrases" role="listbox" aria-label="Phrases">
-        <li v-for="(p, i) in found" :id="`phrase-${i}`" :key="p.id" role="option" :aria-selected="i === at" :class="{ on: i === at }" @mouseenter="at = i">
-          <button type="button" class="text" tabindex="-1" @click="choose(p)">{{ fill(p.text) }}<span class="hint">{{ p.criterion ?? 'any criterion' }}<template v-if="p.uses > 0"> · used {{ p.uses }}×</template></span></button>
-          <button type="button" class="link off" :aria-label="`Forget this phrase: ${p.text.slice(0, 40)}`" @click="drop(p)">forget</button>
+        <li
+          v-for="(p, i) in found"
+          :id="`phrase-${i}`"
+          :key="p.id"
+          role="option"
+          :aria-selected="i === at"
+          :class="{ on: i === at }"
+          @mouseenter="at = i"
+        >
+          <button type="button" class="text" tabindex="-1" @click="choose(p)">
+            {{ fill(p.text)
+            }}<span class="hint"
+              >{{ p.criterion ?? 'any criterion'
+              }}<template v-if="p.uses > 0"> · used {{ p.uses }}×</template></span
+            >
+          </button>
+          <button
+            type="button"
+            class="link off"
+            :aria-label="`Forget this phrase: ${p.text.slice(0, 40)}`"
+            @click="drop(p)"
+          >
+            forget
+          </button>
         </li>
       </ul>
-      <p v-if="list && found.length === 0 && !isNew" class="hint">{{ list.length === 0 ? 'None kept yet. Write one above: “{first name}”, “{criterion}” and “{points}” are filled in.' : 'None holds these words.' }}</p>
+      <p v-if="list && found.length === 0 && !isNew" class="hint">
+        {{
+          list.length === 0
+            ? 'None kept yet. Write one above: “{first name}”, “{criterion}” and “{points}” are filled in.'
+            : 'None holds these words.'
+        }}
+      </p>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
-      <p v-if="isNew" class="keep"><v-btn :disabled="busy" @click="keep">Keep it{{ criterion ? ` for ${criterion.toLowerCase()}` : '' }} and put it in</v-btn></p>
+      <p v-if="isNew" class="keep">
+        <v-btn :disabled="busy" @click="keep"
+          >Keep it{{ criterion ? ` for ${criterion.toLowerCase()}` : '' }} and put it in</v-btn
+        >
+      </p>
     </div>
   </v-dialog>
 </template>
 
 <style scoped>
-.box { padding: 18px 20px; display: grid; gap: 10px; }
-ul { list-style: none; max-height: 48vh; overflow-y: auto; margin: 0 -8px; }
-li { display: grid; grid-template-columns: 1fr auto; gap: 10px; align-items: baseline; border-radius: var(--r); padding: 2px 8px; }
-li.on { background: var(--harbour-soft); }
-.text { background: none; border: 0; text-align: left; padding: 6px 0; font: 400 0.9375rem/1.45 var(--read); color: var(--ink); cursor: pointer; }
-.text .hint { display: block; font-family: var(--ui); }
-.off { font-size: 0.75rem; visibility: hidden; }
-li.on .off, .off:focus-visible { visibility: visible; }
+.box {
+  padding: 18px 20px;
+  display: grid;
+  gap: 10px;
+}
+ul {
+  list-style: none;
+  max-height: 48vh;
+  overflow-y: auto;
+  margin: 0 -8px;
+}
+li {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 10px;
+  align-items: baseline;
+  border-radius: var(--r);
+  padding: 2px 8px;
+}
+li.on {
+  background: var(--harbour-soft);
+}
+.text {
+  background: none;
+  border: 0;
+  text-align: left;
+  padding: 6px 0;
+  font: 400 0.9375rem/1.45 var(--read);
+  color: var(--ink);
+  cursor: pointer;
+}
+.text .hint {
+  display: block;
+  font-family: var(--ui);
+}
+.off {
+  font-size: 0.75rem;
+  visibility: hidden;
+}
+li.on .off,
+.off:focus-visible {
+  visibility: visible;
+}
 </style>

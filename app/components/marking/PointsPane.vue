@@ -6,17 +6,30 @@ import { points } from '../../composables/marking/points'
 import SetPoints from './SetPoints.vue'
 
 /** Where there is no rubric: points by hand, done or not, or what the contributions' own marks come to. */
-const props = defineProps<{ mark: MarkView, combine: CombineRule | null, max: number, scale: string, markedOnes: number, shownOnes: number }>()
-const emit = defineEmits<{ set: [override: { points: number, reason: string } | null] }>()
+const props = defineProps<{
+  mark: MarkView
+  combine: CombineRule | null
+  max: number
+  scale: string
+  markedOnes: number
+  shownOnes: number
+}>()
+const emit = defineEmits<{ set: [override: { points: number; reason: string } | null] }>()
 const rule = computed(() => {
   const c = props.combine
   switch (c?.by) {
-    case 'mean': return `The mean of the contributions’ marks, each up to ${points(c.each)}.`
-    case 'sum': return `The sum of the contributions’ marks, capped at ${points(props.max)}.`
-    case 'latest': return `The mark of the latest contribution, up to ${points(c.each)}.`
-    case 'best': return `The best ${inWords(c.k)} of the contributions’ marks, each up to ${points(c.each)}.`
-    case 'count': return `${inWords(c.need)} that count make full marks.`
-    default: return null
+    case 'mean':
+      return `The mean of the contributions’ marks, each up to ${points(c.each)}.`
+    case 'sum':
+      return `The sum of the contributions’ marks, capped at ${points(props.max)}.`
+    case 'latest':
+      return `The mark of the latest contribution, up to ${points(c.each)}.`
+    case 'best':
+      return `The best ${inWords(c.k)} of the contributions’ marks, each up to ${points(c.each)}.`
+    case 'count':
+      return `${inWords(c.need)} that count make full marks.`
+    default:
+      return null
   }
 })
 const whole = computed(() => props.mark.criteriaLeft === 0)
@@ -25,19 +38,91 @@ const whole = computed(() => props.mark.criteriaLeft === 0)
 <template>
   <section class="ladder" aria-label="Points">
     <div class="list">
-      <template v-if="rule"><h3>Marked contribution by contribution</h3><p class="muted">{{ rule }}</p><p class="muted">{{ markedOnes }} of {{ shownOnes }} {{ plural(shownOnes, 'contribution') }} marked; set each beside its text.</p><SetPoints :override="mark.override" :reckoned="mark.before" :max="max" needs-reason @set="emit('set', $event)" /></template>
-      <template v-else-if="scale === 'complete'"><h3>Done or not</h3><p class="both"><button v-for="done in [true, false]" :key="String(done)" type="button" class="chip" :class="{ on: mark.override?.points === (done ? max : 0) }" :aria-pressed="mark.override?.points === (done ? max : 0)" @click="emit('set', { points: done ? max : 0, reason: '' })">{{ done ? 'done' : 'not done' }}</button></p></template>
-      <template v-else><h3>Points by hand</h3><SetPoints :override="mark.override" :reckoned="null" :max="max" :needs-reason="false" @set="emit('set', $event)" /></template>
+      <template v-if="rule"
+        ><h3>Marked contribution by contribution</h3>
+        <p class="muted">{{ rule }}</p>
+        <p class="muted">
+          {{ markedOnes }} of {{ shownOnes }} {{ plural(shownOnes, 'contribution') }} marked; set each beside
+          its text.
+        </p>
+        <SetPoints
+          :override="mark.override"
+          :reckoned="mark.before"
+          :max="max"
+          needs-reason
+          @set="emit('set', $event)"
+      /></template>
+      <template v-else-if="scale === 'complete'"
+        ><h3>Done or not</h3>
+        <p class="both">
+          <button
+            v-for="done in [true, false]"
+            :key="String(done)"
+            type="button"
+            class="chip"
+            :class="{ on: mark.override?.points === (done ? max : 0) }"
+            :aria-pressed="mark.override?.points === (done ? max : 0)"
+            @click="emit('set', { points: done ? max : 0, reason: '' })"
+          >
+            {{ done ? 'done' : 'not done' }}
+          </button>
+        </p></template
+      >
+      <template v-else
+        ><h3>Points by hand</h3>
+        <SetPoints
+          :override="mark.override"
+          :reckoned="null"
+          :max="max"
+          :needs-reason="false"
+          @set="emit('set', $event)"
+      /></template>
     </div>
-    <div class="total"><strong v-if="scale === 'complete' && !combine">{{ whole ? (mark.points * 2 >= max ? 'done' : 'not done') : '—' }}</strong><template v-else><strong class="num">{{ whole ? points(mark.points) : '—' }}</strong><span class="muted">of {{ points(max) }}</span></template></div>
+    <div class="total">
+      <strong v-if="scale === 'complete' && !combine">{{
+        whole ? (mark.points * 2 >= max ? 'done' : 'not done') : '—'
+      }}</strong
+      ><template v-else
+        ><strong class="num">{{ whole ? points(mark.points) : '—' }}</strong
+        ><span class="muted">of {{ points(max) }}</span></template
+      >
+    </div>
   </section>
 </template>
 
 <style scoped>
-.ladder { border-right: 1px solid var(--line); display: flex; flex-direction: column; min-height: 0; }
-.list { flex: 1; padding: 14px 16px 14px 20px; display: grid; gap: 8px; align-content: start; font-size: 0.8125rem; }
-h3 { font-size: 0.84375rem; letter-spacing: 0; }
-.both { display: flex; gap: 8px; }
-.total { flex: none; border-top: 1px solid var(--line); padding: 12px 16px 12px 20px; background: var(--sunken); display: flex; align-items: baseline; gap: 10px; }
-.total strong { font: 600 1.625rem/1 var(--read); }
+.ladder {
+  border-right: 1px solid var(--line);
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+.list {
+  flex: 1;
+  padding: 14px 16px 14px 20px;
+  display: grid;
+  gap: 8px;
+  align-content: start;
+  font-size: 0.8125rem;
+}
+h3 {
+  font-size: 0.84375rem;
+  letter-spacing: 0;
+}
+.both {
+  display: flex;
+  gap: 8px;
+}
+.total {
+  flex: none;
+  border-top: 1px solid var(--line);
+  padding: 12px 16px 12px 20px;
+  background: var(--sunken);
+  display: flex;
+  align-items: baseline;
+  gap: 10px;
+}
+.total strong {
+  font: 600 1.625rem/1 var(--read);
+}
 </style>

@@ -6,9 +6,23 @@ defineProps<{ pieces: readonly RecordPiece[] }>()
 </script>
 
 <template>
-  <template v-for="(piece, k) in pieces" :key="k"><mark v-if="piece.numbers.length > 0" class="cited"><template v-for="(n, j) in piece.names" :key="j"><span v-if="n.alias" :data-name="n.text">{{ n.alias }}</span><template v-else>{{ n.text }}</template></template></mark><template v-for="(n, j) in piece.numbers.length > 0 ? [] : piece.names" :key="`p${j}`"><span v-if="n.alias" :data-name="n.text">{{ n.alias }}</span><template v-else>{{ n.text }}</template></template><span v-for="number in piece.ends" :key="number" class="cite-number" data-skip>{{ number }}</span></template>
+  <template v-for="(piece, k) in pieces" :key="k"
+    ><mark v-if="piece.numbers.length > 0" class="cited"
+      ><template v-for="(n, j) in piece.names" :key="j"
+        ><span v-if="n.alias" :data-name="n.text">{{ n.alias }}</span
+        ><template v-else>{{ n.text }}</template></template
+      ></mark
+    ><template v-for="(n, j) in piece.numbers.length > 0 ? [] : piece.names" :key="`p${j}`"
+      ><span v-if="n.alias" :data-name="n.text">{{ n.alias }}</span
+      ><template v-else>{{ n.text }}</template></template
+    ><span v-for="number in piece.ends" :key="number" class="cite-number" data-skip>{{
+      number
+    }}</span></template
+  >
 </template>
 
 <style scoped>
-.cite-number { user-select: none; }
+.cite-number {
+  user-select: none;
+}
 </style>

@@ -1,13 +1,21 @@
 <script setup lang="ts">
 import { VueDraggable } from 'vue-draggable-plus'
-import { maxOf, MOST_CRITERIA, MOST_LEVELS, type CriterionDraft, type LevelDraft, type RubricDraft, type RubricFault } from '#core/marking/rubric/rubricDraft'
+import {
+  maxOf,
+  MOST_CRITERIA,
+  MOST_LEVELS,
+  type CriterionDraft,
+  type LevelDraft,
+  type RubricDraft,
+  type RubricFault,
+} from '#core/marking/rubric/rubricDraft'
 import { points } from '../../composables/marking/points'
 
 /** A rubric as a grid that is typed through like a table: criteria down, levels across. Rows are put in order by dragging or with the arrow keys. */
 const props = defineProps<{
   rubric: RubricDraft
   faults: readonly RubricFault[]
-  outcomes: ReadonlyArray<{ readonly identifier: string, readonly code: string, readonly statement: string }>
+  outcomes: ReadonlyArray<{ readonly identifier: string; readonly code: string; readonly statement: string }>
   readonly: boolean
 }>()
 const emit = defineEmits<{ change: [rubric: RubricDraft] }>()
@@ -16,29 +24,64 @@ const widest = computed(() => Math.max(1, ...props.rubric.criteria.map(c => c.le
 // rows need keys of their own that outlive an edit: criteria have none yet
 const keys = ref(props.rubric.criteria.map((_, i) => i))
 let nextKey = props.rubric.criteria.length
-watch(() => props.rubric.criteria.length, (n) => { while (keys.value.length < n) keys.value.push(nextKey++); keys.value.length = n })
+watch(
+  () => props.rubric.criteria.length,
+  n => {
+    while (keys.value.length < n) keys.value.push(nextKey++)
+    keys.value.length = n
+  },
+)
 const rows = computed({
   get: () => props.rubric.criteria.map((criterion, i) => ({ criterion, key: keys.value[i]! })),
-  set: (list) => { keys.value = list.map(r => r.key); emit('change', { ...props.rubric, criteria: list.map(r => r.criterion) }) },
+  set: list => {
+    keys.value = list.map(r => r.key)
+    emit('change', { ...props.rubric, criteria: list.map(r => r.criterion) })
+  },
 })
-const setCriterion = (i: number, part: Partial<CriterionDraft>) => emit('change', { ...props.rubric, criteria: props.rubric.criteria.map((c, j) => j === i ? { ...c, ...part } : c) })
-const setLevel = (i: number, k: number, part: Partial<LevelDraft>) => setCriterion(i, { levels: props.rubric.criteria[i]!.levels.map((l, j) => j === k ? { ...l, ...part } : l) })
+const setCriterion = (i: number, part: Partial<CriterionDraft>) =>
+  emit('change', {
+    ...props.rubric,
+    criteria: props.rubric.criteria.map((c, j) => (j === i ? { ...c, ...part } : c)),
+  })
+const setLevel = (i: number, k: number, part: Partial<LevelDraft>) =>
+  setCriterion(i, {
+    levels: props.rubric.criteria[i]!.levels.map((l, j) => (j === k ? { ...l, ...part } : l)),
+  })
 const text = (event: Event) => (event.target as HTMLInputElement).value
 
-const pointWords = (l: LevelDraft) => l.pointsFrom === null ? points(l.points) : `${points(l.pointsFrom)}–${points(l.points)}`
+const pointWords = (l: LevelDraft) =>
+  l.pointsFrom === null ? points(l.points) : `${points(l.pointsFrom)}–${points(l.points)}`
 function setPoints(i: number, k: number, event: Event) {
   const match = /^\s*(?:(\d+(?:[.,]\d{1,2})?)\s*[-–]\s*)?(\d+(?:[.,]\d{1,2})?)\s*$/.exec(text(event))
-  if (!match) { (event.target as HTMLInputElement).value = pointWords(props.rubric.criteria[i]!.levels[k]!); return }
-  const hundredths = (part: string | undefined) => part === undefined ? null : Math.round(Number(part.replace(',', '.')) * 100)
+  if (!match) {
+    ;(event.target as HTMLInputElement).value = pointWords(props.rubric.criteria[i]!.levels[k]!)
+    return
+  }
+  const hundredths = (part: string | undefined) =>
+    part === undefined ? null : Math.round(Number(part.replace(',', '.')) * 100)
   setLevel(i, k, { points: hundredths(match[2])!, pointsFrom: hundredths(match[1]) })
 }
 function addCriterion() {
   const like = props.rubric.criteria.at(-1)
-  const levels = like ? like.levels.map(l => ({ ...l, descriptor: '' })) : [{ title: 'Begins', points: 100, pointsFrom: null, descriptor: '' }, { title: 'Gets there', points: 300, pointsFrom: null, descriptor: '' }]
-  emit('change', { ...props.rubric, criteria: [...props.rubric.criteria, { title: '', scope: 'own', weight: 1, suggestFrom: null, outcome: null, levels }] })
+  const levels = like
+    ? like.levels.map(l => ({ ...l, descriptor: '' }))
+    : [
+        { title: 'Begins', points: 100, pointsFrom: null, descriptor: '' },
+        { title: 'Gets there', points: 300, pointsFrom: null, descriptor: '' },
+      ]
+  emit('change', {
+    ...props.rubric,
+    criteria: [
+      ...props.rubric.criteria,
+      { title: '', scope: 'own', weight: 1, suggestFrom: null, outcome: null, levels },
+    ],
+  })
   void nextTick(() => cellAt(props.rubric.criteria.length - 1, 0)?.focus())
 }
-const dropCriterion = (i: number) => { keys.value.splice(i, 1); emit('change', { ...props.rubric, criteria: props.rubric.criteria.filter((_, j) => j !== i) }) }
+const dropCriterion = (i: number) => {
+  keys.value.splice(i, 1)
+  emit('change', { ...props.rubric, criteria: props.rubric.criteria.filter((_, j) => j !== i) })
+}
 function moveCriterion(i: number, by: number) {
   const to = i + by
   if (to < 0 || to >= props.rubric.criteria.length) return
@@ -49,12 +92,19 @@ function moveCriterion(i: number, by: number) {
 }
 function addLevel(i: number) {
   const top = props.rubric.criteria[i]!.levels.at(-1)
-  setCriterion(i, { levels: [...props.rubric.criteria[i]!.levels, { title: '', points: (top?.points ?? 0) + 200, pointsFrom: null, descriptor: '' }] })
+  setCriterion(i, {
+    levels: [
+      ...props.rubric.criteria[i]!.levels,
+      { title: '', points: (top?.points ?? 0) + 200, pointsFrom: null, descriptor: '' },
+    ],
+  })
 }
-const dropLevel = (i: number, k: number) => setCriterion(i, { levels: props.rubric.criteria[i]!.levels.filter((_, j) => j !== k) })
+const dropLevel = (i: number, k: number) =>
+  setCriterion(i, { levels: props.rubric.criteria[i]!.levels.filter((_, j) => j !== k) })
 
 /** Cells in reading order; of a row, its title first, then of each level title, points, descriptor. */
-const cellAt = (row: number, column: number) => grid.value?.querySelector<HTMLElement>(`[data-row="${row}"][data-column="${column}"]`) ?? null
+const cellAt = (row: number, column: number) =>
+  grid.value?.querySelector<HTMLElement>(`[data-row="${row}"][data-column="${column}"]`) ?? null
 function onKey(event: KeyboardEvent) {
   const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-column]')
   if (!cell) return
@@ -73,77 +123,345 @@ function onKey(event: KeyboardEvent) {
     if (!go(row, column + 1) && !go(row + 1, 0) && !props.readonly) addCriterion()
     return
   }
-  const moves: Readonly<Record<string, readonly [number, number]>> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }
+  const moves: Readonly<Record<string, readonly [number, number]>> = {
+    ArrowUp: [-1, 0],
+    ArrowDown: [1, 0],
+    ArrowLeft: [0, -1],
+    ArrowRight: [0, 1],
+  }
   const by = moves[event.key]
   // in a one-line cell up and down move at once; left and right, and all in a longer text, with Alt
   if (by && (event.altKey || (inLine && by[0] !== 0))) go(row + by[0], column + by[1])
 }
-const faultAt = (row: number, level: number | null) => props.faults.some(f => 'criterion' in f && f.criterion === row && (level === null ? !('level' in f) : 'level' in f && f.level === level))
-const FAULT_WORDS: Readonly<Record<RubricFault['code'], string>> = { noTitle: 'The rubric wants a name.', noCriteria: 'A rubric has one criterion at least.', criterionNoTitle: 'This criterion wants a name.', noLevels: 'This criterion wants levels.', noPoints: 'No level gives a point.', levelOrder: 'Points rise from level to level.', rangeOrder: 'The range ends before it begins.', rangesMeet: 'The range reaches into the level before.' }
-const wordsOf = (row: number) => props.faults.filter(f => 'criterion' in f && f.criterion === row).map(f => FAULT_WORDS[f.code])
+const faultAt = (row: number, level: number | null) =>
+  props.faults.some(
+    f =>
+      'criterion' in f &&
+      f.criterion === row &&
+      (level === null ? !('level' in f) : 'level' in f && f.level === level),
+  )
+const FAULT_WORDS: Readonly<Record<RubricFault['code'], string>> = {
+  noTitle: 'The rubric wants a name.',
+  noCriteria: 'A rubric has one criterion at least.',
+  criterionNoTitle: 'This criterion wants a name.',
+  noLevels: 'This criterion wants levels.',
+  noPoints: 'No level gives a point.',
+  levelOrder: 'Points rise from level to level.',
+  rangeOrder: 'The range ends before it begins.',
+  rangesMeet: 'The range reaches into the level before.',
+}
+const wordsOf = (row: number) =>
+  props.faults.filter(f => 'criterion' in f && f.criterion === row).map(f => FAULT_WORDS[f.code])
 </script>
 
 <template>
   <div ref="grid" class="rubric-grid" @keydown="onKey">
-    <p v-for="f in faults.filter(x => !('criterion' in x))" :key="f.code" class="field-problem">{{ FAULT_WORDS[f.code] }}</p>
+    <p v-for="f in faults.filter(x => !('criterion' in x))" :key="f.code" class="field-problem">
+      {{ FAULT_WORDS[f.code] }}
+    </p>
     <VueDraggable v-model="rows" handle=".grip" :animation="120" :disabled="readonly">
-      <div v-for="(r, i) in rows" :key="r.key" class="crow" :style="{ '--n': widest }" role="group" :aria-label="r.criterion.title || `Criterion ${i + 1}`">
+      <div
+        v-for="(r, i) in rows"
+        :key="r.key"
+        class="crow"
+        :style="{ '--n': widest }"
+        role="group"
+        :aria-label="r.criterion.title || `Criterion ${i + 1}`"
+      >
         <div class="side">
-          <button v-if="!readonly" class="grip" type="button" :aria-label="`Move ${r.criterion.title || 'this criterion'} with the arrow keys`" title="Drag, or use the arrow keys" @keydown.up.prevent.stop="moveCriterion(i, -1)" @keydown.down.prevent.stop="moveCriterion(i, 1)"><i /><i /></button>
+          <button
+            v-if="!readonly"
+            class="grip"
+            type="button"
+            :aria-label="`Move ${r.criterion.title || 'this criterion'} with the arrow keys`"
+            title="Drag, or use the arrow keys"
+            @keydown.up.prevent.stop="moveCriterion(i, -1)"
+            @keydown.down.prevent.stop="moveCriterion(i, 1)"
+          >
+            <i /><i />
+          </button>
           <div class="what">
-            <textarea rows="1" class="name" :data-row="i" data-column="0" :value="r.criterion.title" :readonly="readonly" placeholder="What is judged" :aria-invalid="faultAt(i, null)" @input="setCriterion(i, { title: text($event).replace(/\n/g, ' ') })" />
-            <p class="meta"><b class="num">{{ points(maxOf(r.criterion) * r.criterion.weight) }}</b> points{{ r.criterion.weight > 1 ? `, weighted ${r.criterion.weight} times` : '' }}</p>
+            <textarea
+              rows="1"
+              class="name"
+              :data-row="i"
+              data-column="0"
+              :value="r.criterion.title"
+              :readonly="readonly"
+              placeholder="What is judged"
+              :aria-invalid="faultAt(i, null)"
+              @input="setCriterion(i, { title: text($event).replace(/\n/g, ' ') })"
+            />
             <p class="meta">
-              <select :value="r.criterion.scope" :disabled="readonly" aria-label="For whom it is set" @change="setCriterion(i, { scope: text($event) as 'own' | 'group' })"><option value="own">each their own</option><option value="group">once for the group</option></select>
-              <select :value="String(r.criterion.weight)" :disabled="readonly" aria-label="Weight" @change="setCriterion(i, { weight: Number(text($event)) })"><option v-for="w in 10" :key="w" :value="String(w)">× {{ w }}</option></select>
+              <b class="num">{{ points(maxOf(r.criterion) * r.criterion.weight) }}</b> points{{
+                r.criterion.weight > 1 ? `, weighted ${r.criterion.weight} times` : ''
+              }}
             </p>
             <p class="meta">
-              <select :value="r.criterion.suggestFrom ?? ''" :disabled="readonly" aria-label="Where a step is suggested from" @change="setCriterion(i, { suggestFrom: (text($event) || null) as 'timeliness' | null })"><option value="">judged by reading</option><option value="timeliness">suggested from the times</option></select>
+              <select
+                :value="r.criterion.scope"
+                :disabled="readonly"
+                aria-label="For whom it is set"
+                @change="setCriterion(i, { scope: text($event) as 'own' | 'group' })"
+              >
+                <option value="own">each their own</option>
+                <option value="group">once for the group</option>
+              </select>
+              <select
+                :value="String(r.criterion.weight)"
+                :disabled="readonly"
+                aria-label="Weight"
+                @change="setCriterion(i, { weight: Number(text($event)) })"
+              >
+                <option v-for="w in 10" :key="w" :value="String(w)">× {{ w }}</option>
+              </select>
+            </p>
+            <p class="meta">
+              <select
+                :value="r.criterion.suggestFrom ?? ''"
+                :disabled="readonly"
+                aria-label="Where a step is suggested from"
+                @change="setCriterion(i, { suggestFrom: (text($event) || null) as 'timeliness' | null })"
+              >
+                <option value="">judged by reading</option>
+                <option value="timeliness">suggested from the times</option>
+              </select>
             </p>
             <p v-if="outcomes.length > 0" class="meta">
-              <select class="outcome" :value="r.criterion.outcome ?? ''" :disabled="readonly" aria-label="Learning outcome it is evidence of" @change="setCriterion(i, { outcome: text($event) || null })"><option value="">no outcome</option><option v-for="o in outcomes" :key="o.identifier" :value="o.identifier">{{ o.code || o.statement.slice(0, 40) }}</option></select>
+              <select
+                class="outcome"
+                :value="r.criterion.outcome ?? ''"
+                :disabled="readonly"
+                aria-label="Learning outcome it is evidence of"
+                @change="setCriterion(i, { outcome: text($event) || null })"
+              >
+                <option value="">no outcome</option>
+                <option v-for="o in outcomes" :key="o.identifier" :value="o.identifier">
+                  {{ o.code || o.statement.slice(0, 40) }}
+                </option>
+              </select>
             </p>
             <p v-for="w in wordsOf(i)" :key="w" class="field-problem">{{ w }}</p>
-            <button v-if="!readonly" class="link small" type="button" @click="dropCriterion(i)">Take it off</button>
+            <button v-if="!readonly" class="link small" type="button" @click="dropCriterion(i)">
+              Take it off
+            </button>
           </div>
         </div>
         <div v-for="(l, k) in r.criterion.levels" :key="k" class="cell" :class="{ wrong: faultAt(i, k) }">
-          <p class="top"><input :data-row="i" :data-column="1 + 3 * k" :value="l.title" :readonly="readonly" placeholder="level" aria-label="Name of the level" @input="setLevel(i, k, { title: text($event) })"><input class="pts num" :data-row="i" :data-column="2 + 3 * k" :value="pointWords(l)" :readonly="readonly" aria-label="Points, or a range of points" @change="setPoints(i, k, $event)"></p>
-          <textarea rows="4" :data-row="i" :data-column="3 + 3 * k" :value="l.descriptor" :readonly="readonly" placeholder="What one sees in the work" aria-label="Descriptor" @input="setLevel(i, k, { descriptor: text($event) })" />
-          <button v-if="!readonly && r.criterion.levels.length > 1" class="x" type="button" :aria-label="`Take the level ${l.title} off`" tabindex="-1" @click="dropLevel(i, k)">×</button>
+          <p class="top">
+            <input
+              :data-row="i"
+              :data-column="1 + 3 * k"
+              :value="l.title"
+              :readonly="readonly"
+              placeholder="level"
+              aria-label="Name of the level"
+              @input="setLevel(i, k, { title: text($event) })"
+            /><input
+              class="pts num"
+              :data-row="i"
+              :data-column="2 + 3 * k"
+              :value="pointWords(l)"
+              :readonly="readonly"
+              aria-label="Points, or a range of points"
+              @change="setPoints(i, k, $event)"
+            />
+          </p>
+          <textarea
+            rows="4"
+            :data-row="i"
+            :data-column="3 + 3 * k"
+            :value="l.descriptor"
+            :readonly="readonly"
+            placeholder="What one sees in the work"
+            aria-label="Descriptor"
+            @input="setLevel(i, k, { descriptor: text($event) })"
+          />
+          <button
+            v-if="!readonly && r.criterion.levels.length > 1"
+            class="x"
+            type="button"
+            :aria-label="`Take the level ${l.title} off`"
+            tabindex="-1"
+            @click="dropLevel(i, k)"
+          >
+            ×
+          </button>
         </div>
-        <button v-if="!readonly && r.criterion.levels.length < MOST_LEVELS" class="more" type="button" :aria-label="`Add a level to ${r.criterion.title}`" title="Add a level" @click="addLevel(i)">+</button>
+        <button
+          v-if="!readonly && r.criterion.levels.length < MOST_LEVELS"
+          class="more"
+          type="button"
+          :aria-label="`Add a level to ${r.criterion.title}`"
+          title="Add a level"
+          @click="addLevel(i)"
+        >
+          +
+        </button>
       </div>
     </VueDraggable>
-    <button v-if="!readonly && rubric.criteria.length < MOST_CRITERIA" class="link add" type="button" @click="addCriterion">+ Add a criterion</button>
+    <button
+      v-if="!readonly && rubric.criteria.length < MOST_CRITERIA"
+      class="link add"
+      type="button"
+      @click="addCriterion"
+    >
+      + Add a criterion
+    </button>
   </div>
 </template>
 
 <style scoped>
-.rubric-grid { border-top: 1px solid var(--line); min-width: 760px; }
-.crow { display: flex; border-bottom: 1px solid var(--line); }
-.side { flex: none; width: 230px; display: flex; gap: 6px; padding: 10px 12px 10px 0; }
-.what { flex: 1; min-width: 0; display: grid; gap: 3px; justify-items: start; align-content: start; }
-.grip { border: 0; background: none; padding: 7px 3px; cursor: grab; display: grid; gap: 3px; align-self: start; }
-.grip i { width: 12px; height: 2px; background: var(--spine); }
-.grip:hover i { background: var(--ink-3); }
-input, textarea { border: 0; background: transparent; color: inherit; font: inherit; width: 100%; padding: 2px 4px; border-radius: 3px; resize: none; min-width: 0; }
-input:hover:not([readonly]), textarea:hover:not([readonly]) { background: color-mix(in srgb, var(--ember) 7%, transparent); }
-input:focus, textarea:focus { outline: none; background: var(--sheet); box-shadow: inset 0 0 0 2px var(--ember); }
-.name { font: 600 0.9375rem/1.3 var(--read); field-sizing: content; }
-.meta { font-size: 0.75rem; color: var(--ink-3); display: flex; gap: 6px; padding-left: 4px; }
-.meta select { appearance: none; }
-.meta b { color: var(--ink); }
-.meta select { border: 0; background: transparent; color: var(--ink-2); font: inherit; padding: 0; max-width: 11rem; text-decoration: underline; text-decoration-color: var(--line); text-underline-offset: 3px; cursor: pointer; }
-.cell { flex: 1 1 0; min-width: 0; border-left: 1px solid var(--line-soft); padding: 8px 8px 6px; position: relative; background: var(--sheet); }
-.top { display: flex; gap: 4px; align-items: baseline; }
-.top input:first-child { font: 600 0.8125rem/1.3 var(--ui); }
-.top .pts { width: 4.2rem; text-align: right; font: 600 0.8125rem/1.3 var(--ui); color: var(--harbour); flex: none; }
-.cell textarea { font: 400 0.8125rem/1.45 var(--read); color: var(--ink-2); height: 5.9em; }
-.wrong { background: var(--brick-soft); }
-.x { position: absolute; right: 2px; bottom: 2px; border: 0; background: none; color: var(--ink-3); cursor: pointer; opacity: 0; }
-.cell:hover .x { opacity: 1; }
-.more { flex: none; width: 26px; border: 0; border-left: 1px dashed var(--line); background: transparent; color: var(--ink-3); cursor: pointer; font-size: 1rem; }
-.more:hover { background: var(--sunken); color: var(--ink); }
-.add { margin-top: 10px; }
+.rubric-grid {
+  border-top: 1px solid var(--line);
+  min-width: 760px;
+}
+.crow {
+  display: flex;
+  border-bottom: 1px solid var(--line);
+}
+.side {
+  flex: none;
+  width: 230px;
+  display: flex;
+  gap: 6px;
+  padding: 10px 12px 10px 0;
+}
+.what {
+  flex: 1;
+  min-width: 0;
+  display: grid;
+  gap: 3px;
+  justify-items: start;
+  align-content: start;
+}
+.grip {
+  border: 0;
+  background: none;
+  padding: 7px 3px;
+  cursor: grab;
+  display: grid;
+  gap: 3px;
+  align-self: start;
+}
+.grip i {
+  width: 12px;
+  height: 2px;
+  background: var(--spine);
+}
+.grip:hover i {
+  background: var(--ink-3);
+}
+input,
+textarea {
+  border: 0;
+  background: transparent;
+  color: inherit;
+  font: inherit;
+  width: 100%;
+  padding: 2px 4px;
+  border-radius: 3px;
+  resize: none;
+  min-width: 0;
+}
+input:hover:not([readonly]),
+textarea:hover:not([readonly]) {
+  background: color-mix(in srgb, var(--ember) 7%, transparent);
+}
+input:focus,
+textarea:focus {
+  outline: none;
+  background: var(--sheet);
+  box-shadow: inset 0 0 0 2px var(--ember);
+}
+.name {
+  font: 600 0.9375rem/1.3 var(--read);
+  field-sizing: content;
+}
+.meta {
+  font-size: 0.75rem;
+  color: var(--ink-3);
+  display: flex;
+  gap: 6px;
+  padding-left: 4px;
+}
+.meta select {
+  appearance: none;
+}
+.meta b {
+  color: var(--ink);
+}
+.meta select {
+  border: 0;
+  background: transparent;
+  color: var(--ink-2);
+  font: inherit;
+  padding: 0;
+  max-width: 11rem;
+  text-decoration: underline;
+  text-decoration-color: var(--line);
+  text-underline-offset: 3px;
+  cursor: pointer;
+}
+.cell {
+  flex: 1 1 0;
+  min-width: 0;
+  border-left: 1px solid var(--line-soft);
+  padding: 8px 8px 6px;
+  position: relative;
+  background: var(--sheet);
+}
+.top {
+  display: flex;
+  gap: 4px;
+  align-items: baseline;
+}
+.top input:first-child {
+  font: 600 0.8125rem/1.3 var(--ui);
+}
+.top .pts {
+  width: 4.2rem;
+  text-align: right;
+  font: 600 0.8125rem/1.3 var(--ui);
+  color: var(--harbour);
+  flex: none;
+}
+.cell textarea {
+  font: 400 0.8125rem/1.45 var(--read);
+  color: var(--ink-2);
+  height: 5.9em;
+}
+.wrong {
+  background: var(--brick-soft);
+}
+.x {
+  position: absolute;
+  right: 2px;
+  bottom: 2px;
+  border: 0;
+  background: none;
+  color: var(--ink-3);
+  cursor: pointer;
+  opacity: 0;
+}
+.cell:hover .x {
+  opacity: 1;
+}
+.more {
+  flex: none;
+  width: 26px;
+  border: 0;
+  border-left: 1px dashed var(--line);
+  background: transparent;
+  color: var(--ink-3);
+  cursor: pointer;
+  font-size: 1rem;
+}
+.more:hover {
+  background: var(--sunken);
+  color: var(--ink);
+}
+.add {
+  margin-top: 10px;
+}
 </style>

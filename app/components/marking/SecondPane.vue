@@ -5,49 +5,138 @@ import { listed } from '#core/planning/expectationWords'
 import { points } from '../../composables/marking/points'
 
 /** Two markings of one record: made apart, then side by side, then agreed on. */
-const props = defineProps<{ second: SecondView, first: readonly Step[], rubric: RubricView, firstBy: string, busy: boolean }>()
-const emit = defineEmits<{ remark: [text: string], handOver: [], agree: [steps: Step[]] }>()
+const props = defineProps<{
+  second: SecondView
+  first: readonly Step[]
+  rubric: RubricView
+  firstBy: string
+  busy: boolean
+}>()
+const emit = defineEmits<{ remark: [text: string]; handOver: []; agree: [steps: Step[]] }>()
 const own = reactive(new Map<string, 'first' | 'second'>()) // criteria on which a choice was made
 const row = (criterionId: string, steps: readonly Step[]) => {
   const step = steps.find(s => s.criterionId === criterionId)
-  const level = props.rubric.criteria.find(c => c.id === criterionId)?.levels.find(l => l.id === step?.levelId)
+  const level = props.rubric.criteria
+    .find(c => c.id === criterionId)
+    ?.levels.find(l => l.id === step?.levelId)
   return step && level ? { points: step.points, title: level.title, step } : null
 }
-const rows = computed(() => props.rubric.criteria.map((c) => {
-  const [a, b] = [row(c.id, props.first), row(c.id, props.second.steps)]
-  return { id: c.id, title: c.title, max: c.max, a, b, differ: a?.points !== b?.points }
-}))
+const rows = computed(() =>
+  props.rubric.criteria.map(c => {
+    const [a, b] = [row(c.id, props.first), row(c.id, props.second.steps)]
+    return { id: c.id, title: c.title, max: c.max, a, b, differ: a?.points !== b?.points }
+  }),
+)
 const differing = computed(() => rows.value.filter(r => r.differ))
-const chosen = computed(() => rows.value.map(r => r.differ ? (own.get(r.id) === 'second' ? r.b : own.get(r.id) === 'first' ? r.a : null) : r.a))
+const chosen = computed(() =>
+  rows.value.map(r =>
+    r.differ ? (own.get(r.id) === 'second' ? r.b : own.get(r.id) === 'first' ? r.a : null) : r.a,
+  ),
+)
 const settled = computed(() => chosen.value.every(Boolean))
 </script>
 
 <template>
   <section v-if="second.isMine && second.state === 'asked'" class="second" aria-label="Second marking">
     <p><b>You mark this a second time.</b> The first marking is not shown until you hand yours over.</p>
-    <textarea class="in" rows="2" :value="second.remark" aria-label="A remark for the first marker" placeholder="a remark for the first marker" @change="emit('remark', ($event.target as HTMLTextAreaElement).value)" />
-    <v-btn class="main" :disabled="busy || second.steps.length < rubric.criteria.length" @click="emit('handOver')">Hand over <kbd>Ctrl ↵</kbd></v-btn>
+    <textarea
+      class="in"
+      rows="2"
+      :value="second.remark"
+      aria-label="A remark for the first marker"
+      placeholder="a remark for the first marker"
+      @change="emit('remark', ($event.target as HTMLTextAreaElement).value)"
+    />
+    <v-btn
+      class="main"
+      :disabled="busy || second.steps.length < rubric.criteria.length"
+      @click="emit('handOver')"
+      >Hand over <kbd>Ctrl ↵</kbd></v-btn
+    >
   </section>
   <section v-else class="second" aria-label="Second marking">
-    <p v-if="second.state === 'agreed'"><b>{{ second.isMine ? 'You' : second.marker }}</b> marked this a second time; the markers have agreed.</p>
+    <p v-if="second.state === 'agreed'">
+      <b>{{ second.isMine ? 'You' : second.marker }}</b> marked this a second time; the markers have agreed.
+    </p>
     <template v-else>
-      <p><b>{{ second.isMine ? 'Your marking' : second.marker }}</b> {{ differing.length === 0 ? 'comes to the same on every criterion.' : `differs on ${listed(differing.map(d => d.title.toLowerCase()))}.` }}</p>
+      <p>
+        <b>{{ second.isMine ? 'Your marking' : second.marker }}</b>
+        {{
+          differing.length === 0
+            ? 'comes to the same on every criterion.'
+            : `differs on ${listed(differing.map(d => d.title.toLowerCase()))}.`
+        }}
+      </p>
       <table v-if="differing.length > 0">
-        <thead><tr><th scope="col">criterion</th><th scope="col">{{ firstBy }}</th><th scope="col">{{ second.isMine ? 'you' : second.marker.split(' ')[0] }}</th></tr></thead>
-        <tbody><tr v-for="r in differing" :key="r.id"><th scope="row">{{ r.title }}</th><td v-for="side in (['first', 'second'] as const)" :key="side"><button type="button" class="chip num" :class="{ on: own.get(r.id) === side }" :aria-pressed="own.get(r.id) === side" :disabled="!(side === 'first' ? r.a : r.b)" @click="own.set(r.id, side)">{{ (side === 'first' ? r.a : r.b) ? points((side === 'first' ? r.a : r.b)!.points) : '—' }}</button></td></tr></tbody>
+        <thead>
+          <tr>
+            <th scope="col">criterion</th>
+            <th scope="col">{{ firstBy }}</th>
+            <th scope="col">{{ second.isMine ? 'you' : second.marker.split(' ')[0] }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="r in differing" :key="r.id">
+            <th scope="row">{{ r.title }}</th>
+            <td v-for="side in ['first', 'second'] as const" :key="side">
+              <button
+                type="button"
+                class="chip num"
+                :class="{ on: own.get(r.id) === side }"
+                :aria-pressed="own.get(r.id) === side"
+                :disabled="!(side === 'first' ? r.a : r.b)"
+                @click="own.set(r.id, side)"
+              >
+                {{ (side === 'first' ? r.a : r.b) ? points((side === 'first' ? r.a : r.b)!.points) : '—' }}
+              </button>
+            </td>
+          </tr>
+        </tbody>
       </table>
       <p v-if="second.remark" class="remark">“{{ second.remark }}”</p>
-      <v-btn :disabled="busy || !settled" @click="emit('agree', chosen.flatMap(c => c ? [c.step] : []))">{{ differing.length === 0 ? 'Agreed' : settled ? 'Agree on these' : 'Choose for each, then agree' }}</v-btn>
+      <v-btn
+        :disabled="busy || !settled"
+        @click="
+          emit(
+            'agree',
+            chosen.flatMap(c => (c ? [c.step] : [])),
+          )
+        "
+        >{{
+          differing.length === 0 ? 'Agreed' : settled ? 'Agree on these' : 'Choose for each, then agree'
+        }}</v-btn
+      >
     </template>
   </section>
 </template>
 
 <style scoped>
-.second { background: var(--ember-soft); padding: 10px 24px 12px; font-size: 0.8125rem; display: grid; gap: 8px; justify-items: start; }
-table { border-collapse: collapse; }
-th { text-align: left; font-weight: 500; padding: 2px 16px 2px 0; }
-td { padding: 2px 10px 2px 0; }
-.chip { padding: 2px 12px; }
-textarea { width: 100%; }
-.remark { font: italic 400 0.875rem/1.4 var(--read); }
+.second {
+  background: var(--ember-soft);
+  padding: 10px 24px 12px;
+  font-size: 0.8125rem;
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+table {
+  border-collapse: collapse;
+}
+th {
+  text-align: left;
+  font-weight: 500;
+  padding: 2px 16px 2px 0;
+}
+td {
+  padding: 2px 10px 2px 0;
+}
+.chip {
+  padding: 2px 12px;
+}
+textarea {
+  width: 100%;
+}
+.remark {
+  font: italic 400 0.875rem/1.4 var(--read);
+}
 </style>

@@ -2,8 +2,13 @@
 import { points } from '../../composables/marking/points'
 
 /** Points set by a marker in place of what was reckoned, with the reason. */
-const props = defineProps<{ override: { points: number, reason: string } | null, reckoned: number | null, max: number, needsReason: boolean }>()
-const emit = defineEmits<{ set: [override: { points: number, reason: string } | null] }>()
+const props = defineProps<{
+  override: { points: number; reason: string } | null
+  reckoned: number | null
+  max: number
+  needsReason: boolean
+}>()
+const emit = defineEmits<{ set: [override: { points: number; reason: string } | null] }>()
 const open = ref(false)
 const text = ref('')
 const reason = ref('')
@@ -30,21 +35,67 @@ function set() {
 
 <template>
   <form v-if="open" class="set" @submit.prevent="set">
-    <label>Points<input v-model="text" class="in" inputmode="decimal" autofocus></label><span class="hint">of {{ points(max) }}<template v-if="reckoned !== null">, in place of {{ points(reckoned) }}</template></span>
-    <input v-model="reason" class="in why" aria-label="Why" :placeholder="needsReason ? 'why' : 'why, if you like'" maxlength="500">
+    <label>Points<input v-model="text" class="in" inputmode="decimal" autofocus /></label
+    ><span class="hint"
+      >of {{ points(max)
+      }}<template v-if="reckoned !== null">, in place of {{ points(reckoned) }}</template></span
+    >
+    <input
+      v-model="reason"
+      class="in why"
+      aria-label="Why"
+      :placeholder="needsReason ? 'why' : 'why, if you like'"
+      maxlength="500"
+    />
     <p v-if="tried && wrong" class="field-problem" role="alert">{{ wrong }}</p>
-    <span class="acts"><button class="link" type="submit">set them</button><button class="link" type="button" @click="open = false">leave it</button></span>
+    <span class="acts"
+      ><button class="link" type="submit">set them</button
+      ><button class="link" type="button" @click="open = false">leave it</button></span
+    >
   </form>
-  <p v-else-if="override" class="line">Set to <b class="num">{{ points(override.points) }}</b><template v-if="override.reason">: {{ override.reason }}</template>. <button class="link" type="button" @click="begin">change</button> <button class="link" type="button" @click="emit('set', null)">{{ reckoned === null ? 'take off' : `back to ${points(reckoned)}` }}</button></p>
+  <p v-else-if="override" class="line">
+    Set to <b class="num">{{ points(override.points) }}</b><template v-if="override.reason"
+      >: {{ override.reason }}</template
+    >. <button class="link" type="button" @click="begin">change</button>{{ ' '
+    }}<button class="link" type="button" @click="emit('set', null)">
+      {{ reckoned === null ? 'take off' : `back to ${points(reckoned)}` }}
+    </button>
+  </p>
   <p v-else class="line"><button class="link" type="button" @click="begin">set other points</button></p>
 </template>
 
 <style scoped>
-.set { display: flex; flex-wrap: wrap; gap: 6px 8px; align-items: center; font-size: 0.78125rem; margin-top: 8px; }
-.set label { display: flex; gap: 6px; align-items: center; }
-.set .in { padding: 3px 7px; width: 5em; }
-.set .why { flex: 1 1 100%; width: auto; }
-.set .field-problem { flex: 1 1 100%; }
-.acts { display: flex; gap: 12px; }
-.line { font-size: 0.78125rem; margin-top: 8px; color: var(--ink-2); }
+.set {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 8px;
+  align-items: center;
+  font-size: 0.78125rem;
+  margin-top: 8px;
+}
+.set label {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.set .in {
+  padding: 3px 7px;
+  width: 5em;
+}
+.set .why {
+  flex: 1 1 100%;
+  width: auto;
+}
+.set .field-problem {
+  flex: 1 1 100%;
+}
+.acts {
+  display: flex;
+  gap: 12px;
+}
+.line {
+  font-size: 0.78125rem;
+  margin-top: 8px;
+  color: var(--ink-2);
+}
 </style>

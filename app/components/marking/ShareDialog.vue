@@ -5,7 +5,10 @@ import { newKey, useApi } from '../../composables/shell/useApi'
 import { useSending } from '../../composables/shell/useSending'
 
 /** Who marks whom: records dealt out among the markers, and some marked a second time. */
-const props = defineProps<{ activity: MarkingQueue['activities'][number], markers: MarkingQueue['markers'] }>()
+const props = defineProps<{
+  activity: MarkingQueue['activities'][number]
+  markers: MarkingQueue['markers']
+}>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ done: [said: string] }>()
 const api = useApi()
@@ -15,28 +18,52 @@ const among = reactive(new Set<string>())
 const twice = reactive(new Set<string>())
 const second = ref('')
 const path = () => `/api/activities/${props.activity.id}`
-watch(open, async (is) => {
-  if (!is) return
-  desk.value = null
-  twice.clear()
-  desk.value = await send(() => api.get<DeskView>(`${path()}/desk`))
-  among.clear()
-  for (const s of desk.value?.students ?? []) if (s.markerId) among.add(s.markerId)
-  if (among.size === 0) for (const m of props.markers) among.add(m.id)
-}, { immediate: true })
+watch(
+  open,
+  async is => {
+    if (!is) return
+    desk.value = null
+    twice.clear()
+    desk.value = await send(() => api.get<DeskView>(`${path()}/desk`))
+    among.clear()
+    for (const s of desk.value?.students ?? []) if (s.markerId) among.add(s.markerId)
+    if (among.size === 0) for (const m of props.markers) among.add(m.id)
+  },
+  { immediate: true },
+)
 const students = computed(() => desk.value?.students.filter(s => !s.practice) ?? [])
 const markerName = (id: string | null) => props.markers.find(m => m.id === id)?.name ?? null
 const secondOf = (id: string) => desk.value?.seconds.find(s => s.enrolmentId === id) ?? null
-const toggle = (set: Set<string>, id: string) => { if (!set.delete(id)) set.add(id) }
+const toggle = (set: Set<string>, id: string) => {
+  if (!set.delete(id)) set.add(id)
+}
 async function deal(markerIds: string[]) {
-  if (await send(() => api.put(`${path()}/shares`, { key: newKey(), enrolmentIds: students.value.map(s => s.id), markerIds })) === null) return
+  if (
+    (await send(() =>
+      api.put(`${path()}/shares`, { key: newKey(), enrolmentIds: students.value.map(s => s.id), markerIds }),
+    )) === null
+  )
+    return
   open.value = false
-  emit('done', markerIds.length === 0 ? 'The records are everyone’s again.' : `${students.value.length} records dealt to ${inWords(markerIds.length)} ${plural(markerIds.length, 'marker')}.`)
+  emit(
+    'done',
+    markerIds.length === 0
+      ? 'The records are everyone’s again.'
+      : `${students.value.length} records dealt to ${inWords(markerIds.length)} ${plural(markerIds.length, 'marker')}.`,
+  )
 }
 async function ask() {
-  if (await send(() => api.post(`${path()}/second`, { key: newKey(), enrolmentIds: [...twice], markerId: second.value })) === null) return
+  if (
+    (await send(() =>
+      api.post(`${path()}/second`, { key: newKey(), enrolmentIds: [...twice], markerId: second.value }),
+    )) === null
+  )
+    return
   open.value = false
-  emit('done', `${markerName(second.value)} is asked to mark ${inWords(twice.size)} ${plural(twice.size, 'record')} a second time.`)
+  emit(
+    'done',
+    `${markerName(second.value)} is asked to mark ${inWords(twice.size)} ${plural(twice.size, 'record')} a second time.`,
+  )
 }
 </script>
 
@@ -47,14 +74,59 @@ async function ask() {
       <section>
         <h3>Shares</h3>
         <p class="muted">Records are dealt in the order of names, evenly.</p>
-        <p class="who"><label v-for="m in markers" :key="m.id"><input type="checkbox" :checked="among.has(m.id)" @change="toggle(among, m.id)"> {{ m.isMe ? 'you' : m.name }}</label></p>
-        <p class="acts"><v-btn class="main" :disabled="busy || among.size === 0 || students.length === 0" @click="deal(markers.filter(m => among.has(m.id)).map(m => m.id))">Deal {{ students.length }} records</v-btn><v-btn v-if="students.some(s => s.markerId)" class="quiet" :disabled="busy" @click="deal([])">Everyone marks all</v-btn></p>
+        <p class="who">
+          <label v-for="m in markers" :key="m.id"
+            ><input type="checkbox" :checked="among.has(m.id)" @change="toggle(among, m.id)" />
+            {{ m.isMe ? 'you' : m.name }}</label
+          >
+        </p>
+        <p class="acts">
+          <v-btn
+            class="main"
+            :disabled="busy || among.size === 0 || students.length === 0"
+            @click="deal(markers.filter(m => among.has(m.id)).map(m => m.id))"
+            >Deal {{ students.length }} records</v-btn
+          ><v-btn v-if="students.some(s => s.markerId)" class="quiet" :disabled="busy" @click="deal([])"
+            >Everyone marks all</v-btn
+          >
+        </p>
       </section>
       <section>
         <h3>A second marking</h3>
         <p class="muted">Made without seeing the first; then both markers see both and agree.</p>
-        <ul><li v-for="s in students" :key="s.id"><label><input type="checkbox" :checked="twice.has(s.id) || secondOf(s.id) !== null" :disabled="secondOf(s.id) !== null && secondOf(s.id)!.state !== 'asked'" @change="toggle(twice, s.id)"> {{ s.name }}</label><span class="hint">{{ [markerName(s.markerId), secondOf(s.id) ? `second: ${markerName(secondOf(s.id)!.markerId)}${secondOf(s.id)!.state === 'asked' ? '' : `, ${secondOf(s.id)!.state}`}` : null].filter(Boolean).join(' · ') }}</span></li></ul>
-        <p class="acts"><label class="lab inline">by <select v-model="second" class="in"><option value="">choose a marker</option><option v-for="m in markers" :key="m.id" :value="m.id">{{ m.isMe ? 'you' : m.name }}</option></select></label><v-btn :disabled="busy || twice.size === 0 || second === ''" @click="ask">{{ twice.size === 0 ? 'Ask' : `Ask for ${inWords(twice.size)}` }}</v-btn></p>
+        <ul>
+          <li v-for="s in students" :key="s.id">
+            <label
+              ><input
+                type="checkbox"
+                :checked="twice.has(s.id) || secondOf(s.id) !== null"
+                :disabled="secondOf(s.id) !== null && secondOf(s.id)!.state !== 'asked'"
+                @change="toggle(twice, s.id)"
+              />
+              {{ s.name }}</label
+            ><span class="hint">{{
+              [
+                markerName(s.markerId),
+                secondOf(s.id)
+                  ? `second: ${markerName(secondOf(s.id)!.markerId)}${secondOf(s.id)!.state === 'asked' ? '' : `, ${secondOf(s.id)!.state}`}`
+                  : null,
+              ]
+                .filter(Boolean)
+                .join(' · ')
+            }}</span>
+          </li>
+        </ul>
+        <p class="acts">
+          <label class="lab inline"
+            >by
+            <select v-model="second" class="in">
+              <option value="">choose a marker</option>
+              <option v-for="m in markers" :key="m.id" :value="m.id">{{ m.isMe ? 'you' : m.name }}</option>
+            </select></label
+          ><v-btn :disabled="busy || twice.size === 0 || second === ''" @click="ask">{{
+            twice.size === 0 ? 'Ask' : `Ask for ${inWords(twice.size)}`
+          }}</v-btn>
+        </p>
       </section>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
     </div>
@@ -62,11 +134,43 @@ async function ask() {
 </template>
 
 <style scoped>
-h3 { font-size: 0.875rem; letter-spacing: 0; }
-.who { display: flex; flex-wrap: wrap; gap: 6px 18px; margin: 8px 0; }
-label { display: inline-flex; gap: 7px; align-items: center; }
-ul { list-style: none; max-height: 30vh; overflow-y: auto; margin: 8px 0; border-top: 1px solid var(--line-soft); }
-li { display: flex; justify-content: space-between; gap: 10px; padding: 4px 0; border-bottom: 1px solid var(--line-soft); }
-.acts { display: flex; gap: 10px; align-items: center; flex-wrap: wrap; }
-.inline { display: inline-flex; font-weight: 400; }
+h3 {
+  font-size: 0.875rem;
+  letter-spacing: 0;
+}
+.who {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 18px;
+  margin: 8px 0;
+}
+label {
+  display: inline-flex;
+  gap: 7px;
+  align-items: center;
+}
+ul {
+  list-style: none;
+  max-height: 30vh;
+  overflow-y: auto;
+  margin: 8px 0;
+  border-top: 1px solid var(--line-soft);
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  padding: 4px 0;
+  border-bottom: 1px solid var(--line-soft);
+}
+.acts {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.inline {
+  display: inline-flex;
+  font-weight: 400;
+}
 </style>

@@ -3,20 +3,32 @@ import type { DeskStudent } from '#shared/marking/desk'
 import { STANDING_WORDS } from '../../composables/planning/kindWords'
 import FillMark from './FillMark.vue'
 
-const props = defineProps<{ students: readonly DeskStudent[], current: string | null }>()
+const props = defineProps<{ students: readonly DeskStudent[]; current: string | null }>()
 const emit = defineEmits<{ choose: [id: string] }>()
 const row = ref<HTMLElement | null>(null)
-watch(() => props.current, async () => {
-  await nextTick()
-  const on = row.value?.querySelector<HTMLElement>('[aria-current="true"]')
-  if (row.value && on) row.value.scrollLeft = on.offsetLeft - row.value.clientWidth / 2 + on.clientWidth / 2
-}, { immediate: true, flush: 'post' })
+watch(
+  () => props.current,
+  async () => {
+    await nextTick()
+    const on = row.value?.querySelector<HTMLElement>('[aria-current="true"]')
+    if (row.value && on) row.value.scrollLeft = on.offsetLeft - row.value.clientWidth / 2 + on.clientWidth / 2
+  },
+  { immediate: true, flush: 'post' },
+)
 </script>
 
 <template>
   <nav class="strip" aria-label="Students">
     <div ref="row" class="row">
-      <button v-for="s in students" :key="s.id" type="button" :class="{ on: s.id === current }" :aria-current="s.id === current" :aria-label="`${s.name}, ${STANDING_WORDS[s.standing]}`" @click="emit('choose', s.id)">
+      <button
+        v-for="s in students"
+        :key="s.id"
+        type="button"
+        :class="{ on: s.id === current }"
+        :aria-current="s.id === current"
+        :aria-label="`${s.name}, ${STANDING_WORDS[s.standing]}`"
+        @click="emit('choose', s.id)"
+      >
         <FillMark :standing="s.standing" :named="false" />{{ s.id === current ? s.name : s.familyName }}
       </button>
     </div>
@@ -25,12 +37,58 @@ watch(() => props.current, async () => {
 </template>
 
 <style scoped>
-.strip { height: 52px; flex: none; display: flex; align-items: center; padding: 0 20px 0 14px; border-bottom: 1px solid var(--line); gap: 14px; }
-.row { display: flex; gap: 3px; overflow-x: auto; scrollbar-width: none; flex: 1; padding: 6px 4px; position: relative; mask-image: linear-gradient(to right, transparent 0, #000 12px calc(100% - 24px), transparent); }
-button { display: flex; align-items: center; gap: 6px; padding: 6px 9px; border: 0; border-radius: 18px; font-size: 0.78125rem; color: var(--ink-2); white-space: nowrap; background: none; cursor: pointer; }
-button:hover { background: var(--sunken); }
-button:focus-visible { border-radius: 18px; }
-.on { background: var(--sheet); color: var(--ink); font-weight: 650; box-shadow: 0 0 0 1.5px var(--harbour); }
-.keys { font-size: 0.71875rem; color: var(--ink-3); white-space: nowrap; }
-@media (max-width: 700px) { .keys { display: none; } }
+.strip {
+  height: 52px;
+  flex: none;
+  display: flex;
+  align-items: center;
+  padding: 0 20px 0 14px;
+  border-bottom: 1px solid var(--line);
+  gap: 14px;
+}
+.row {
+  display: flex;
+  gap: 3px;
+  overflow-x: auto;
+  scrollbar-width: none;
+  flex: 1;
+  padding: 6px 4px;
+  position: relative;
+  mask-image: linear-gradient(to right, transparent 0, #000 12px calc(100% - 24px), transparent);
+}
+button {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 6px 9px;
+  border: 0;
+  border-radius: 18px;
+  font-size: 0.78125rem;
+  color: var(--ink-2);
+  white-space: nowrap;
+  background: none;
+  cursor: pointer;
+}
+button:hover {
+  background: var(--sunken);
+}
+button:focus-visible {
+  border-radius: 18px;
+}
+.on {
+  background: var(--sheet);
+  color: var(--ink);
+  font-weight: 650;
+  box-shadow: 0 0 0 1.5px var(--harbour);
+}
+.keys {
+  font-size: 0.71875rem;
+  color: var(--ink-3);
+  white-space: nowrap;
+}
+@media (max-width: 700px) {
+  .keys {
+    display: none;
+  }
+}
 </style>

@@ -22,18 +22,34 @@ function send() {
   const request = new XMLHttpRequest()
   request.open('POST', '/api/archives')
   request.setRequestHeader('content-type', 'application/zip')
-  request.upload.onprogress = (e) => { share.value = e.total > 0 ? e.loaded / e.total : 0; if (e.loaded === e.total) state.value = 'reading' }
-  request.onload = () => { void answered(request) }
-  request.onerror = () => { state.value = 'idle'; problem.value = 'Jovrel could not be reached. Nothing was brought in; try again in a moment.' }
+  request.upload.onprogress = e => {
+    share.value = e.total > 0 ? e.loaded / e.total : 0
+    if (e.loaded === e.total) state.value = 'reading'
+  }
+  request.onload = () => {
+    void answered(request)
+  }
+  request.onerror = () => {
+    state.value = 'idle'
+    problem.value = 'Jovrel could not be reached. Nothing was brought in; try again in a moment.'
+  }
   request.send(chosen)
 }
 async function answered(request: XMLHttpRequest) {
   state.value = 'idle'
   let body: unknown = null
-  try { body = JSON.parse(request.responseText) }
-  catch { /* said below */ }
-  if (request.status === 200) { done.value = body as Restored; await session.load() }
-  else { const details = ProblemDetails.safeParse(body); problem.value = details.success ? details.data.detail : 'Something went wrong. Nothing was brought in.' }
+  try {
+    body = JSON.parse(request.responseText)
+  } catch {
+    /* said below */
+  }
+  if (request.status === 200) {
+    done.value = body as Restored
+    await session.load()
+  } else {
+    const details = ProblemDetails.safeParse(body)
+    problem.value = details.success ? details.data.detail : 'Something went wrong. Nothing was brought in.'
+  }
   if (file.value) file.value.value = ''
 }
 </script>
@@ -41,19 +57,63 @@ async function answered(request: XMLHttpRequest) {
 <template>
   <section class="back">
     <h2>Bring a seminar back from its archive</h2>
-    <p class="hint">An archive is made in a seminar’s settings. Every part of it is checked first; it comes in whole or not at all.</p>
-    <p><label class="v-btn choose" :class="{ off: state !== 'idle' }">Choose the archive …<input ref="file" class="visually-hidden" type="file" accept=".zip,application/zip" aria-label="The archive" :disabled="state !== 'idle'" @change="send"></label></p>
-    <p v-if="state !== 'idle'" role="status" class="muted">{{ state === 'sending' ? `sending, ${Math.round(share * 100)} %` : 'checking every part, then bringing it in …' }}</p>
+    <p class="hint">
+      An archive is made in a seminar’s settings. Every part of it is checked first; it comes in whole or not
+      at all.
+    </p>
+    <p>
+      <label class="v-btn choose" :class="{ off: state !== 'idle' }"
+        >Choose the archive …<input
+          ref="file"
+          class="visually-hidden"
+          type="file"
+          accept=".zip,application/zip"
+          aria-label="The archive"
+          :disabled="state !== 'idle'"
+          @change="send"
+      /></label>
+    </p>
+    <p v-if="state !== 'idle'" role="status" class="muted">
+      {{
+        state === 'sending'
+          ? `sending, ${Math.round(share * 100)} %`
+          : 'checking every part, then bringing it in …'
+      }}
+    </p>
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
-    <p v-if="done" role="status">“{{ done.title }}” is back, with {{ done.people }} people and {{ done.contributions.toLocaleString('en') }} contributions. <NuxtLink v-if="isIn" :to="`/seminars/${done.seminarId}`">Open it</NuxtLink><template v-else>You are not one of its people: they choose a password anew by “forgotten password”.</template></p>
+    <p v-if="done" role="status">
+      “{{ done.title }}” is back, with {{ done.people }} people and
+      {{ done.contributions.toLocaleString('en') }} contributions.
+      <NuxtLink v-if="isIn" :to="`/seminars/${done.seminarId}`">Open it</NuxtLink
+      ><template v-else
+        >You are not one of its people: they choose a password anew by “forgotten password”.</template
+      >
+    </p>
   </section>
 </template>
 
 <style scoped>
-.back { border-top: 1px solid var(--line); margin-top: 26px; padding-top: 14px; display: grid; gap: 8px; }
+.back {
+  border-top: 1px solid var(--line);
+  margin-top: 26px;
+  padding-top: 14px;
+  display: grid;
+  gap: 8px;
+}
 /* the input is hidden, so that its label carries the focus */
-.choose { display: inline-flex; align-items: center; cursor: pointer; position: relative; }
-.choose:focus-within { box-shadow: var(--focus); }
-.off { opacity: 0.5; }
-h2 { font: 600 0.9375rem/1.3 var(--ui); }
+.choose {
+  display: inline-flex;
+  align-items: center;
+  cursor: pointer;
+  position: relative;
+}
+.choose:focus-within {
+  box-shadow: var(--focus);
+}
+.off {
+  opacity: 0.5;
+}
+h2 {
+  font: 600 0.9375rem/1.3 var(--ui);
+}
 </style>

@@ -4,35 +4,78 @@ import { useApi } from '../../composables/shell/useApi'
 import { useSending } from '../../composables/shell/useSending'
 
 /** What is kept of a student: given to them as a file, or taken out for good. The one act here that asks before it is done. */
-const props = defineProps<{ person: PersonView | null, seminarId: string }>()
-const emit = defineEmits<{ close: [], erased: [name: string] }>()
+const props = defineProps<{ person: PersonView | null; seminarId: string }>()
+const emit = defineEmits<{ close: []; erased: [name: string] }>()
 const api = useApi()
 const { busy, problem, send } = useSending()
 const typed = ref('')
-watch(() => props.person, () => { typed.value = '' })
+watch(
+  () => props.person,
+  () => {
+    typed.value = ''
+  },
+)
 const matches = computed(() => typed.value.trim().toLowerCase() === props.person?.name.toLowerCase())
 async function erase() {
-  const done = await send(() => api.post<{ name: string }>(`/api/seminars/${props.seminarId}/people/${props.person!.id}/erase`, { name: typed.value }))
+  const done = await send(() =>
+    api.post<{ name: string }>(`/api/seminars/${props.seminarId}/people/${props.person!.id}/erase`, {
+      name: typed.value,
+    }),
+  )
   if (done) emit('erased', done.name)
 }
 </script>
 
 <template>
-  <v-dialog :model-value="person !== null" max-width="560" :aria-label="person ? `What is kept of ${person.name}` : undefined" @update:model-value="emit('close')">
+  <v-dialog
+    :model-value="person !== null"
+    max-width="560"
+    :aria-label="person ? `What is kept of ${person.name}` : undefined"
+    @update:model-value="emit('close')"
+  >
     <form v-if="person" class="card dialog" novalidate @submit.prevent="erase">
       <h2>What is kept of {{ person.name }}</h2>
-      <p><a :href="`/api/seminars/${seminarId}/people/${person.id}/data`" download>All they have put in and been given, as one file</a>, to hand to them. Words of drafts and held marks are not in it.</p>
+      <p>
+        <a :href="`/api/seminars/${seminarId}/people/${person.id}/data`" download
+          >All they have put in and been given, as one file</a
+        >, to hand to them. Words of drafts and held marks are not in it.
+      </p>
       <h3>Erase {{ person.givenName }} for good</h3>
-      <p>Their work and every figure stay, under “Former student”. Name, address and number go; the name goes, too, from what others wrote, in full or as the family name, and from letters and messages. Recordings of their voice go; transcripts stay. They cannot sign in here any more. <b>It cannot be undone.</b></p>
-      <label class="lab">Type “{{ person.name }}” to do it<input v-model="typed" class="in" autocomplete="off" spellcheck="false"></label>
+      <p>
+        Their work and every figure stay, under “Former student”. Name, address and number go; the name goes,
+        too, from what others wrote, in full or as the family name, and from letters and messages. Recordings
+        of their voice go; transcripts stay. They cannot sign in here any more. <b>It cannot be undone.</b>
+      </p>
+      <label class="lab"
+        >Type “{{ person.name }}” to do it<input
+          v-model="typed"
+          class="in"
+          autocomplete="off"
+          spellcheck="false"
+      /></label>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
-      <p class="acts"><v-btn type="submit" class="erase" :disabled="busy || !matches">{{ busy ? 'Erasing …' : `Erase ${person.givenName}` }}</v-btn><v-btn class="quiet" @click="emit('close')">Leave it</v-btn></p>
+      <p class="acts">
+        <v-btn type="submit" class="erase" :disabled="busy || !matches">{{
+          busy ? 'Erasing …' : `Erase ${person.givenName}`
+        }}</v-btn
+        ><v-btn class="quiet" @click="emit('close')">Leave it</v-btn>
+      </p>
     </form>
   </v-dialog>
 </template>
 
 <style scoped>
-h3 { font: 600 0.9375rem/1.3 var(--ui); border-top: 1px solid var(--line); padding-top: 12px; }
-p { line-height: 1.5; }
-.erase:not(:disabled) { background: var(--brick); border-color: var(--brick); color: #fff; }
+h3 {
+  font: 600 0.9375rem/1.3 var(--ui);
+  border-top: 1px solid var(--line);
+  padding-top: 12px;
+}
+p {
+  line-height: 1.5;
+}
+.erase:not(:disabled) {
+  background: var(--brick);
+  border-color: var(--brick);
+  color: #fff;
+}
 </style>

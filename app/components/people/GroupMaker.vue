@@ -7,22 +7,60 @@ import { useSending } from '../../composables/shell/useSending'
 import RuleSets from './RuleSets.vue'
 
 /** A new group plan, said in a sentence: how many, mixed how, with which topics; or joined by students themselves. */
-const props = defineProps<{ seminarId: string, people: readonly GroupPerson[], sections: ReadonlyArray<{ readonly id: string, readonly title: string }>, first: boolean }>()
-const emit = defineEmits<{ made: [id: string], close: [] }>()
+const props = defineProps<{
+  seminarId: string
+  people: readonly GroupPerson[]
+  sections: ReadonlyArray<{ readonly id: string; readonly title: string }>
+  first: boolean
+}>()
+const emit = defineEmits<{ made: [id: string]; close: [] }>()
 const api = useApi()
 const { busy, problem, send } = useSending()
-const wish = reactive({ title: '', way: 'random' as 'random' | 'join' | 'hand', by: 'size' as 'size' | 'number', count: 4, mixSections: true, most: 5, topics: '', together: [] as string[][], apart: [] as string[][] })
+const wish = reactive({
+  title: '',
+  way: 'random' as 'random' | 'join' | 'hand',
+  by: 'size' as 'size' | 'number',
+  count: 4,
+  mixSections: true,
+  most: 5,
+  topics: '',
+  together: [] as string[][],
+  apart: [] as string[][],
+})
 const key = ref(newKey())
-const topics = computed(() => wish.topics.split('\n').map(t => t.trim()).filter(Boolean))
+const topics = computed(() =>
+  wish.topics
+    .split('\n')
+    .map(t => t.trim())
+    .filter(Boolean),
+)
 const groups = computed(() => numberOfGroups(props.people.length, wish.by, Math.max(1, wish.count || 1)))
 const sizes = computed(() => {
   const all = sizesOf(props.people.length, groups.value)
   const [large, small] = [all[0] ?? 0, all.at(-1) ?? 0]
-  return large === small ? `${inWords(groups.value)} ${plural(groups.value, 'group')} of ${large}` : `${inWords(groups.value)} groups: ${all.filter(s => s === large).length} of ${large}, ${all.filter(s => s === small).length} of ${small}`
+  return large === small
+    ? `${inWords(groups.value)} ${plural(groups.value, 'group')} of ${large}`
+    : `${inWords(groups.value)} groups: ${all.filter(s => s === large).length} of ${large}, ${all.filter(s => s === small).length} of ${small}`
 })
 async function make() {
-  const rules = { by: wish.way === 'hand' ? 'hand' as const : wish.way === 'join' ? 'number' as const : wish.by, count: Math.max(1, wish.count || 1), together: wish.together, apart: wish.apart, mixSections: wish.mixSections, seed: Math.floor(Math.random() * 2 ** 31) }
-  const made = await send(() => api.post<{ id: string }>(`/api/seminars/${props.seminarId}/groups`, { key: key.value, title: wish.title || 'Groups', rules, topics: topics.value, selfJoin: wish.way === 'join', most: wish.way === 'join' ? wish.most : null }))
+  const rules = {
+    by: wish.way === 'hand' ? ('hand' as const) : wish.way === 'join' ? ('number' as const) : wish.by,
+    count: Math.max(1, wish.count || 1),
+    together: wish.together,
+    apart: wish.apart,
+    mixSections: wish.mixSections,
+    seed: Math.floor(Math.random() * 2 ** 31),
+  }
+  const made = await send(() =>
+    api.post<{ id: string }>(`/api/seminars/${props.seminarId}/groups`, {
+      key: key.value,
+      title: wish.title || 'Groups',
+      rules,
+      topics: topics.value,
+      selfJoin: wish.way === 'join',
+      most: wish.way === 'join' ? wish.most : null,
+    }),
+  )
   if (made) emit('made', made.id)
   else key.value = newKey()
 }
@@ -30,35 +68,138 @@ async function make() {
 
 <template>
   <form class="maker" novalidate @submit.prevent="make">
-    <p v-if="first" class="invite">Groups for a wiki, a debate, a term. Deal people out at random with sections mixed, let them join by themselves, or place them by hand; whatever you choose can be corrected by dragging.</p>
+    <p v-if="first" class="invite">
+      Groups for a wiki, a debate, a term. Deal people out at random with sections mixed, let them join by
+      themselves, or place them by hand; whatever you choose can be corrected by dragging.
+    </p>
     <p class="sentence">
-      A plan for <input v-model="wish.title" class="in title" placeholder="City pages" aria-label="What the plan is for">:
-      <select v-model="wish.way" class="in" aria-label="How groups are made"><option value="random">people are dealt out</option><option value="join">students join by themselves</option><option value="hand">I place people by hand</option></select><template v-if="wish.way === 'random'">
-        into <template v-if="wish.by === 'size'">groups of</template> <input v-model.number="wish.count" class="in short" type="number" min="1" :max="Math.max(1, people.length)" aria-label="How many"> <select v-model="wish.by" class="in" aria-label="People or groups"><option value="size">people</option><option value="number">groups</option></select><template v-if="sections.length > 1">, <select v-model="wish.mixSections" class="in" aria-label="Sections"><option :value="true">sections mixed as evenly as can be</option><option :value="false">whatever their section</option></select></template>.
-      </template><template v-else-if="wish.way === 'join'">, <input v-model.number="wish.count" class="in short" type="number" min="1" aria-label="How many groups"> groups with up to <input v-model.number="wish.most" class="in short" type="number" min="1" aria-label="People in a group"> people each.</template>
-      <template v-else>, beginning with <input v-model.number="wish.count" class="in short" type="number" min="1" aria-label="How many groups"> empty groups.</template>
+      A plan for
+      <input
+        v-model="wish.title"
+        class="in title"
+        placeholder="City pages"
+        aria-label="What the plan is for"
+      />:
+      <select v-model="wish.way" class="in" aria-label="How groups are made">
+        <option value="random">people are dealt out</option>
+        <option value="join">students join by themselves</option>
+        <option value="hand">I place people by hand</option></select
+      ><template v-if="wish.way === 'random'">
+        into <template v-if="wish.by === 'size'">groups of</template>{{ ' '
+        }}<input
+          v-model.number="wish.count"
+          class="in short"
+          type="number"
+          min="1"
+          :max="Math.max(1, people.length)"
+          aria-label="How many"
+        />{{ ' '
+        }}<select v-model="wish.by" class="in" aria-label="People or groups">
+          <option value="size">people</option>
+          <option value="number">groups</option></select
+        ><template v-if="sections.length > 1"
+          >,
+          <select v-model="wish.mixSections" class="in" aria-label="Sections">
+            <option :value="true">sections mixed as evenly as can be</option>
+            <option :value="false">whatever their section</option>
+          </select></template
+        >. </template
+      ><template v-else-if="wish.way === 'join'"
+        >,
+        <input
+          v-model.number="wish.count"
+          class="in short"
+          type="number"
+          min="1"
+          aria-label="How many groups"
+        />
+        groups with up to
+        <input
+          v-model.number="wish.most"
+          class="in short"
+          type="number"
+          min="1"
+          aria-label="People in a group"
+        />
+        people each.</template
+      >
+      <template v-else
+        >, beginning with
+        <input
+          v-model.number="wish.count"
+          class="in short"
+          type="number"
+          min="1"
+          aria-label="How many groups"
+        />
+        empty groups.</template
+      >
     </p>
     <p v-if="wish.way === 'random'" class="hint">{{ people.length }} students make {{ sizes }}.</p>
     <div class="two">
-      <label class="lab">Topics, one a line<textarea v-model="wish.topics" class="in" rows="4" placeholder="Sundvik&#10;Port Amara&#10;Qasr el-Mina" /><small>Each group takes its topic's name; with fewer topics than groups they come round again.</small></label>
+      <label class="lab"
+        >Topics, one a line<textarea
+          v-model="wish.topics"
+          class="in"
+          rows="4"
+          placeholder="Sundvik&#10;Port Amara&#10;Qasr el-Mina"
+        /><small
+          >Each group takes its topic's name; with fewer topics than groups they come round again.</small
+        ></label
+      >
       <div v-if="wish.way === 'random'" class="rules">
         <RuleSets v-model="wish.together" title="Keep together" :people="people" />
         <RuleSets v-model="wish.apart" title="Keep apart" :people="people" />
       </div>
     </div>
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
-    <p class="end"><v-btn class="main" type="submit" :disabled="busy">Make the groups</v-btn><v-btn v-if="!first" class="quiet" @click="emit('close')">Not now</v-btn></p>
+    <p class="end">
+      <v-btn class="main" type="submit" :disabled="busy">Make the groups</v-btn
+      ><v-btn v-if="!first" class="quiet" @click="emit('close')">Not now</v-btn>
+    </p>
   </form>
 </template>
 
 <style scoped>
-.maker { padding: 14px 20px 24px; display: grid; gap: 10px; max-width: 1000px; }
-.sentence { font: 400 1.0625rem/2.2 var(--read); }
-.sentence .in { font: 600 1rem/1.3 var(--read); color: var(--harbour-deep); padding: 3px 7px; }
-.title { width: 13rem; }
-.short { width: 4.5em; }
-.two { display: grid; grid-template-columns: 300px minmax(0, 1fr); gap: 26px; }
-.rules { display: grid; grid-template-columns: 1fr 1fr; gap: 20px; align-content: start; }
-.end { display: flex; gap: 10px; }
-@media (max-width: 800px) { .two, .rules { grid-template-columns: minmax(0, 1fr); } }
+.maker {
+  padding: 14px 20px 24px;
+  display: grid;
+  gap: 10px;
+  max-width: 1000px;
+}
+.sentence {
+  font: 400 1.0625rem/2.2 var(--read);
+}
+.sentence .in {
+  font: 600 1rem/1.3 var(--read);
+  color: var(--harbour-deep);
+  padding: 3px 7px;
+}
+.title {
+  width: 13rem;
+}
+.short {
+  width: 4.5em;
+}
+.two {
+  display: grid;
+  grid-template-columns: 300px minmax(0, 1fr);
+  gap: 26px;
+}
+.rules {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 20px;
+  align-content: start;
+}
+.end {
+  display: flex;
+  gap: 10px;
+}
+@media (max-width: 800px) {
+  .two,
+  .rules {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

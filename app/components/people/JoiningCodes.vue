@@ -5,11 +5,19 @@ import { useTimes } from '../../composables/planning/useTimes'
 import { useNotices } from '../../stores/notices'
 
 /** Joining codes: large enough to be read from a board, with how long and for how many they open. */
-const props = defineProps<{ codes: readonly JoiningCodeView[], sections: ReadonlyArray<{ readonly id: string, readonly title: string }> }>()
-const emit = defineEmits<{ make: [code: Omit<CodeWrite, 'key'>], revoke: [code: JoiningCodeView] }>()
+const props = defineProps<{
+  codes: readonly JoiningCodeView[]
+  sections: ReadonlyArray<{ readonly id: string; readonly title: string }>
+}>()
+const emit = defineEmits<{ make: [code: Omit<CodeWrite, 'key'>]; revoke: [code: JoiningCodeView] }>()
 const { date } = useTimes()
 const notices = useNotices()
-const wish = reactive({ role: 'student' as CodeWrite['role'], sectionId: null as string | null, days: 14, most: 30 })
+const wish = reactive({
+  role: 'student' as CodeWrite['role'],
+  sectionId: null as string | null,
+  days: 14,
+  most: 30,
+})
 async function copyLink(code: JoiningCodeView) {
   await navigator.clipboard.writeText(`${location.origin}/join/${code.code}`)
   notices.say('The link is copied.')
@@ -23,14 +31,47 @@ const sectionOf = (c: JoiningCodeView) => props.sections.find(s => s.id === c.se
     <p class="hint">Whoever has one comes in by themselves, at <b>/join</b>.</p>
     <article v-for="c in codes" :key="c.id" :class="{ shut: !c.open }">
       <p class="code num">{{ c.code }}</p>
-      <p class="hint">{{ c.role }}{{ sectionOf(c) ? `, ${sectionOf(c)}` : '' }} · {{ c.used }} of {{ c.most }} joined · {{ c.open ? `until ${date(c.expiresAt)}` : 'closed' }}</p>
-      <p class="acts"><button class="link" type="button" @click="copyLink(c)">Copy the link</button><button class="link" type="button" @click="emit('revoke', c)">Take it back</button></p>
+      <p class="hint">
+        {{ c.role }}{{ sectionOf(c) ? `, ${sectionOf(c)}` : '' }} · {{ c.used }} of {{ c.most }} joined ·
+        {{ c.open ? `until ${date(c.expiresAt)}` : 'closed' }}
+      </p>
+      <p class="acts">
+        <button class="link" type="button" @click="copyLink(c)">Copy the link</button
+        ><button class="link" type="button" @click="emit('revoke', c)">Take it back</button>
+      </p>
     </article>
     <form @submit.prevent="emit('make', { ...wish })">
       <p class="sentence">
-        A code for <input v-model.number="wish.most" class="in short" type="number" min="1" max="5000" aria-label="How many people"> {{ plural(wish.most, 'person', 'people') }},
-        as <select v-model="wish.role" class="in" aria-label="Role"><option>student</option><option>assistant</option><option>observer</option></select><template v-if="sections.length > 0"> in <select v-model="wish.sectionId" class="in" aria-label="Section"><option :value="null">no section</option><option v-for="s in sections" :key="s.id" :value="s.id">{{ s.title }}</option></select></template>,
-        good for <input v-model.number="wish.days" class="in short" type="number" min="1" max="366" aria-label="Days"> days.
+        A code for
+        <input
+          v-model.number="wish.most"
+          class="in short"
+          type="number"
+          min="1"
+          max="5000"
+          aria-label="How many people"
+        />
+        {{ plural(wish.most, 'person', 'people') }}, as
+        <select v-model="wish.role" class="in" aria-label="Role">
+          <option>student</option>
+          <option>assistant</option>
+          <option>observer</option></select
+        ><template v-if="sections.length > 0">
+          in
+          <select v-model="wish.sectionId" class="in" aria-label="Section">
+            <option :value="null">no section</option>
+            <option v-for="s in sections" :key="s.id" :value="s.id">{{ s.title }}</option>
+          </select></template
+        >, good for
+        <input
+          v-model.number="wish.days"
+          class="in short"
+          type="number"
+          min="1"
+          max="366"
+          aria-label="Days"
+        />
+        days.
       </p>
       <v-btn type="submit">Make a code</v-btn>
     </form>
@@ -38,14 +79,51 @@ const sectionOf = (c: JoiningCodeView) => props.sections.find(s => s.id === c.se
 </template>
 
 <style scoped>
-.codes { padding: 18px 20px 24px; display: grid; gap: 12px; }
-h2 { font: 600 1.0625rem/1.3 var(--read); }
-article { border-top: 1px solid var(--line-soft); padding-top: 10px; display: grid; gap: 3px; }
-.code { font: 600 1.75rem/1.1 var(--read); letter-spacing: 0.04em; color: var(--harbour-deep); }
-.shut .code { color: var(--ink-3); text-decoration: line-through; text-decoration-thickness: 1px; }
-.acts { display: flex; gap: 16px; font-size: 0.84375rem; }
-form { border-top: 1px solid var(--line); padding-top: 10px; display: grid; gap: 8px; justify-items: start; }
-.sentence { font: 400 0.9375rem/2.1 var(--read); }
-.sentence .in { padding: 2px 6px; font: 600 0.875rem/1.3 var(--read); color: var(--harbour-deep); }
-.short { width: 4.2em; }
+.codes {
+  padding: 18px 20px 24px;
+  display: grid;
+  gap: 12px;
+}
+h2 {
+  font: 600 1.0625rem/1.3 var(--read);
+}
+article {
+  border-top: 1px solid var(--line-soft);
+  padding-top: 10px;
+  display: grid;
+  gap: 3px;
+}
+.code {
+  font: 600 1.75rem/1.1 var(--read);
+  letter-spacing: 0.04em;
+  color: var(--harbour-deep);
+}
+.shut .code {
+  color: var(--ink-3);
+  text-decoration: line-through;
+  text-decoration-thickness: 1px;
+}
+.acts {
+  display: flex;
+  gap: 16px;
+  font-size: 0.84375rem;
+}
+form {
+  border-top: 1px solid var(--line);
+  padding-top: 10px;
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+.sentence {
+  font: 400 0.9375rem/2.1 var(--read);
+}
+.sentence .in {
+  padding: 2px 6px;
+  font: 600 0.875rem/1.3 var(--read);
+  color: var(--harbour-deep);
+}
+.short {
+  width: 4.2em;
+}
 </style>

@@ -14,8 +14,23 @@ const base = computed(() => `/seminars/${seminar.shell?.id}`)
 </template>
 
 <style scoped>
-.tabs { display: flex; gap: 22px; align-items: baseline; margin-bottom: 10px; }
-a { font: 600 1.3125rem/1.25 var(--read); color: var(--ink-3); text-decoration: none; padding-bottom: 3px; }
-a:hover { color: var(--ink); }
-a.router-link-active { color: var(--ink); box-shadow: inset 0 -2px 0 var(--ember); }
+.tabs {
+  display: flex;
+  gap: 22px;
+  align-items: baseline;
+  margin-bottom: 10px;
+}
+a {
+  font: 600 1.3125rem/1.25 var(--read);
+  color: var(--ink-3);
+  text-decoration: none;
+  padding-bottom: 3px;
+}
+a:hover {
+  color: var(--ink);
+}
+a.router-link-active {
+  color: var(--ink);
+  box-shadow: inset 0 -2px 0 var(--ember);
+}
 </style>

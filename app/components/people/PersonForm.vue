@@ -4,12 +4,22 @@ import { useSending } from '../../composables/shell/useSending'
 import { useNotices } from '../../stores/notices'
 
 /** One person added by hand; the form stays open for the next. */
-const props = defineProps<{ seminarId: string, sections: ReadonlyArray<{ readonly id: string, readonly title: string }> }>()
-const emit = defineEmits<{ added: [], close: [] }>()
+const props = defineProps<{
+  seminarId: string
+  sections: ReadonlyArray<{ readonly id: string; readonly title: string }>
+}>()
+const emit = defineEmits<{ added: []; close: [] }>()
 const api = useApi()
 const notices = useNotices()
 const { busy, problems, problem, send } = useSending()
-const person = reactive({ givenName: '', familyName: '', email: '', role: 'student' as const, sectionId: null as string | null, invite: true })
+const person = reactive({
+  givenName: '',
+  familyName: '',
+  email: '',
+  role: 'student' as const,
+  sectionId: null as string | null,
+  invite: true,
+})
 const first = ref<HTMLInputElement | null>(null)
 let key = newKey()
 onMounted(() => first.value?.focus())
@@ -26,20 +36,69 @@ async function add() {
 
 <template>
   <form class="add" novalidate @submit.prevent="add" @keydown.esc="emit('close')">
-    <label class="lab">First name<input ref="first" v-model="person.givenName" class="in" :aria-invalid="Boolean(problems.givenName)"></label>
-    <label class="lab">Family name<input v-model="person.familyName" class="in" :aria-invalid="Boolean(problems.familyName)"></label>
-    <label class="lab wide">E-mail<input v-model="person.email" class="in" type="email" :aria-invalid="Boolean(problems.email)"></label>
-    <label class="lab">Role<select v-model="person.role" class="in"><option>student</option><option>assistant</option><option>observer</option><option>instructor</option></select></label>
-    <label v-if="sections.length > 0" class="lab">Section<select v-model="person.sectionId" class="in"><option :value="null">no section</option><option v-for="s in sections" :key="s.id" :value="s.id">{{ s.title }}</option></select></label>
-    <div class="end"><label class="tick"><input v-model="person.invite" type="checkbox"> mail an invitation</label><v-btn class="main" type="submit" :disabled="busy">Add</v-btn><v-btn class="quiet" @click="emit('close')">Close</v-btn></div>
+    <label class="lab"
+      >First name<input
+        ref="first"
+        v-model="person.givenName"
+        class="in"
+        :aria-invalid="Boolean(problems.givenName)"
+    /></label>
+    <label class="lab"
+      >Family name<input v-model="person.familyName" class="in" :aria-invalid="Boolean(problems.familyName)"
+    /></label>
+    <label class="lab wide"
+      >E-mail<input v-model="person.email" class="in" type="email" :aria-invalid="Boolean(problems.email)"
+    /></label>
+    <label class="lab"
+      >Role<select v-model="person.role" class="in">
+        <option>student</option>
+        <option>assistant</option>
+        <option>observer</option>
+        <option>instructor</option>
+      </select></label
+    >
+    <label v-if="sections.length > 0" class="lab"
+      >Section<select v-model="person.sectionId" class="in">
+        <option :value="null">no section</option>
+        <option v-for="s in sections" :key="s.id" :value="s.id">{{ s.title }}</option>
+      </select></label
+    >
+    <div class="end">
+      <label class="tick"><input v-model="person.invite" type="checkbox" /> mail an invitation</label
+      ><v-btn class="main" type="submit" :disabled="busy">Add</v-btn
+      ><v-btn class="quiet" @click="emit('close')">Close</v-btn>
+    </div>
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
   </form>
 </template>
 
 <style scoped>
-.add { display: flex; flex-wrap: wrap; gap: 10px 12px; align-items: end; padding: 12px 14px 14px; background: var(--sheet); border: 1px solid var(--line); border-radius: 8px; margin-bottom: 12px; }
-.wide { flex: 1; min-width: 14rem; }
-.end { display: flex; gap: 10px; align-items: center; }
-.tick { display: flex; gap: 6px; white-space: nowrap; }
-.field-problem { width: 100%; }
+.add {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 12px;
+  align-items: end;
+  padding: 12px 14px 14px;
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  border-radius: 8px;
+  margin-bottom: 12px;
+}
+.wide {
+  flex: 1;
+  min-width: 14rem;
+}
+.end {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+.tick {
+  display: flex;
+  gap: 6px;
+  white-space: nowrap;
+}
+.field-problem {
+  width: 100%;
+}
 </style>

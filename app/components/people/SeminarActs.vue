@@ -9,7 +9,7 @@ import { useSessionStore } from '../../stores/session'
 import TermFields from './TermFields.vue'
 
 /** What is done to a seminar as a whole: copied for another term, archived, brought back. */
-const props = defineProps<{ seminarId: string, settings: SettingsBody, archived: boolean }>()
+const props = defineProps<{ seminarId: string; settings: SettingsBody; archived: boolean }>()
 const emit = defineEmits<{ changed: [] }>()
 const api = useApi()
 const notices = useNotices()
@@ -18,28 +18,38 @@ const { busy, problems, problem, send, attempt } = useSending()
 const copying = ref(false)
 let id = newKey()
 const copy = reactive({ code: '', title: '' })
-const term = ref({ firstDay: '', weeks: 0, breaks: [] as Array<{ week: number, title: string }> })
+const term = ref({ firstDay: '', weeks: 0, breaks: [] as Array<{ week: number; title: string }> })
 
 function begin() {
   id = newKey()
   Object.assign(copy, { code: props.settings.code, title: props.settings.title })
-  term.value = { firstDay: mondayOf(dayAfter(props.settings.firstDay, 7 * (props.settings.weeks + 9))), weeks: props.settings.weeks, breaks: props.settings.breaks.map(b => ({ ...b })) }
+  term.value = {
+    firstDay: mondayOf(dayAfter(props.settings.firstDay, 7 * (props.settings.weeks + 9))),
+    weeks: props.settings.weeks,
+    breaks: props.settings.breaks.map(b => ({ ...b })),
+  }
   copying.value = true
 }
 async function make() {
-  const made = await send(() => api.post<{ seminarId: string }>(`/api/seminars/${props.seminarId}/copy`, { id, ...copy, ...term.value }))
+  const made = await send(() =>
+    api.post<{ seminarId: string }>(`/api/seminars/${props.seminarId}/copy`, { id, ...copy, ...term.value }),
+  )
   if (!made) return
   copying.value = false
   await session.load()
   await navigateTo(`/seminars/${made.seminarId}/plan`)
   notices.say('The copy is here, every activity a draft in the same teaching week.')
 }
-const archive = (archived: boolean) => attempt(async () => {
-  await api.put(`/api/seminars/${props.seminarId}/archived`, { archived })
-  await session.load()
-  emit('changed')
-  notices.say(archived ? 'Archived. It can be read; nothing is added any more.' : 'Brought back.', { label: 'Undo', run: () => void archive(!archived) })
-})
+const archive = (archived: boolean) =>
+  attempt(async () => {
+    await api.put(`/api/seminars/${props.seminarId}/archived`, { archived })
+    await session.load()
+    emit('changed')
+    notices.say(archived ? 'Archived. It can be read; nothing is added any more.' : 'Brought back.', {
+      label: 'Undo',
+      run: () => void archive(!archived),
+    })
+  })
 </script>
 
 <template>
@@ -49,30 +59,91 @@ const archive = (archived: boolean) => attempt(async () => {
       <v-btn @click="begin">Copy it for another term …</v-btn>
       <v-btn v-if="archived" @click="archive(false)">Bring it back</v-btn>
       <v-btn v-else @click="archive(true)">Archive it</v-btn>
-      <a class="v-btn keep" :href="`/api/seminars/${seminarId}/archive`" download>Take it all away as one archive</a>
-      <p class="hint">The archive holds everything, people and marks among it, in files that can be read without Jovrel; an installation that does not have the seminar can bring it back. Of drafts it holds that they exist, not their words.</p>
-      <p class="hint">A copy takes settings, library and activities along, each date in the same teaching week; people and what they wrote stay here.</p>
+      <a class="v-btn keep" :href="`/api/seminars/${seminarId}/archive`" download
+        >Take it all away as one archive</a
+      >
+      <p class="hint">
+        The archive holds everything, people and marks among it, in files that can be read without Jovrel; an
+        installation that does not have the seminar can bring it back. Of drafts it holds that they exist, not
+        their words.
+      </p>
+      <p class="hint">
+        A copy takes settings, library and activities along, each date in the same teaching week; people and
+        what they wrote stay here.
+      </p>
     </div>
     <v-dialog v-model="copying" max-width="760" aria-label="Copy for another term">
       <form class="card" novalidate @submit.prevent="make">
         <h3>Copy for another term</h3>
-        <div class="two"><label class="lab">Title<input v-model="copy.title" class="in"><small v-if="problems.title" class="field-problem">{{ problems.title }}</small></label><label class="lab">Short code<input v-model="copy.code" class="in"><small v-if="problems.code" class="field-problem">{{ problems.code }}</small></label></div>
+        <div class="two">
+          <label class="lab"
+            >Title<input v-model="copy.title" class="in" /><small
+              v-if="problems.title"
+              class="field-problem"
+              >{{ problems.title }}</small
+            ></label
+          ><label class="lab"
+            >Short code<input v-model="copy.code" class="in" /><small
+              v-if="problems.code"
+              class="field-problem"
+              >{{ problems.code }}</small
+            ></label
+          >
+        </div>
         <TermFields v-model="term" :problems="problems" />
-        <p v-if="problem && Object.keys(problems).length === 0" class="field-problem" role="alert">{{ problem }}</p>
-        <p class="end"><v-btn class="main" type="submit" :disabled="busy">{{ busy ? 'Copying …' : 'Make the copy' }}</v-btn><v-btn class="quiet" @click="copying = false">Not now</v-btn></p>
+        <p v-if="problem && Object.keys(problems).length === 0" class="field-problem" role="alert">
+          {{ problem }}
+        </p>
+        <p class="end">
+          <v-btn class="main" type="submit" :disabled="busy">{{ busy ? 'Copying …' : 'Make the copy' }}</v-btn
+          ><v-btn class="quiet" @click="copying = false">Not now</v-btn>
+        </p>
       </form>
     </v-dialog>
   </section>
 </template>
 
 <style scoped>
-.whole { display: grid; grid-template-columns: 150px minmax(0, 1fr); gap: 8px 26px; padding: 18px 0; border-top: 1px solid var(--line); }
-h2 { font: 600 1rem/1.4 var(--read); }
-.acts { display: flex; flex-wrap: wrap; gap: 10px; align-items: center; }
-.card { padding: 20px 24px; display: grid; gap: 16px; }
-h3 { font: 600 1.125rem/1.3 var(--read); }
-.two { display: grid; grid-template-columns: 1fr 9rem; gap: 14px; }
-.end { display: flex; gap: 10px; }
-@media (max-width: 700px) { .whole { grid-template-columns: minmax(0, 1fr); } }
-.keep { display: inline-flex; align-items: center; }
+.whole {
+  display: grid;
+  grid-template-columns: 150px minmax(0, 1fr);
+  gap: 8px 26px;
+  padding: 18px 0;
+  border-top: 1px solid var(--line);
+}
+h2 {
+  font: 600 1rem/1.4 var(--read);
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+}
+.card {
+  padding: 20px 24px;
+  display: grid;
+  gap: 16px;
+}
+h3 {
+  font: 600 1.125rem/1.3 var(--read);
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 9rem;
+  gap: 14px;
+}
+.end {
+  display: flex;
+  gap: 10px;
+}
+@media (max-width: 700px) {
+  .whole {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+.keep {
+  display: inline-flex;
+  align-items: center;
+}
 </style>

@@ -16,56 +16,129 @@ const session = useSessionStore()
 const { attempt } = useSending()
 const copying = ref(false)
 const target = reactive({ seminarId: props.view.seminarId, week: null as number | null })
-const own = computed(() => (session.session?.seminars ?? []).filter(s => s.role === 'instructor' && !s.archived))
+const own = computed(() =>
+  (session.session?.seminars ?? []).filter(s => s.role === 'instructor' && !s.archived),
+)
 const same = computed(() => target.seminarId === props.view.seminarId)
-const copy = (asTemplate: boolean) => attempt(async () => {
-  const id = newKey()
-  const seminarId = asTemplate ? props.view.seminarId : target.seminarId
-  await api.post(`/api/activities/${props.view.id}/copy`, { id, seminarId, week: asTemplate || !same.value ? null : target.week, asTemplate })
-  copying.value = false
-  if (asTemplate) { notices.say('Kept as a template in the library.', { label: 'Open it', run: () => void navigateTo(`/seminars/${seminarId}/activities/${id}/plan`) }); return }
-  await navigateTo(`/seminars/${seminarId}/activities/${id}/plan`)
-  notices.say('This is the copy, a draft.')
-})
-const lock = (locked: boolean) => attempt(async () => {
-  await api.put(`/api/activities/${props.view.id}/locked`, { locked })
-  emit('reload')
-  notices.say(locked ? 'Locked: nothing here can be changed until it is unlocked.' : 'Unlocked.', { label: 'Undo', run: () => void lock(!locked) })
-})
-const remove = () => attempt(async () => {
-  const { id, seminarId, body } = props.view
-  await api.remove(`/api/activities/${id}`)
-  await navigateTo(`/seminars/${seminarId}/plan`)
-  notices.say(`“${body.title}” is taken away.`, { label: 'Undo', run: async () => {
-    const week = 1
-    await attempt(async () => {
-      const back = newKey()
-      await api.post(`/api/seminars/${seminarId}/activities`, { id: back, kind: body.kind, week, unitId: body.unitId, templateId: null })
-      await api.patch(`/api/activities/${back}/plan`, { key: newKey(), baseVersion: 1, change: { ...body, rules: body.rules.map(r => ({ ...r, id: newKey() })), prompts: body.prompts.map(p => ({ ...p, id: newKey() })) }, tell: false })
-      await navigateTo(`/seminars/${seminarId}/activities/${back}/plan`)
+const copy = (asTemplate: boolean) =>
+  attempt(async () => {
+    const id = newKey()
+    const seminarId = asTemplate ? props.view.seminarId : target.seminarId
+    await api.post(`/api/activities/${props.view.id}/copy`, {
+      id,
+      seminarId,
+      week: asTemplate || !same.value ? null : target.week,
+      asTemplate,
     })
-  } })
-})
+    copying.value = false
+    if (asTemplate) {
+      notices.say('Kept as a template in the library.', {
+        label: 'Open it',
+        run: () => void navigateTo(`/seminars/${seminarId}/activities/${id}/plan`),
+      })
+      return
+    }
+    await navigateTo(`/seminars/${seminarId}/activities/${id}/plan`)
+    notices.say('This is the copy, a draft.')
+  })
+const lock = (locked: boolean) =>
+  attempt(async () => {
+    await api.put(`/api/activities/${props.view.id}/locked`, { locked })
+    emit('reload')
+    notices.say(locked ? 'Locked: nothing here can be changed until it is unlocked.' : 'Unlocked.', {
+      label: 'Undo',
+      run: () => void lock(!locked),
+    })
+  })
+const remove = () =>
+  attempt(async () => {
+    const { id, seminarId, body } = props.view
+    await api.remove(`/api/activities/${id}`)
+    await navigateTo(`/seminars/${seminarId}/plan`)
+    notices.say(`“${body.title}” is taken away.`, {
+      label: 'Undo',
+      run: async () => {
+        const week = 1
+        await attempt(async () => {
+          const back = newKey()
+          await api.post(`/api/seminars/${seminarId}/activities`, {
+            id: back,
+            kind: body.kind,
+            week,
+            unitId: body.unitId,
+            templateId: null,
+          })
+          await api.patch(`/api/activities/${back}/plan`, {
+            key: newKey(),
+            baseVersion: 1,
+            change: {
+              ...body,
+              rules: body.rules.map(r => ({ ...r, id: newKey() })),
+              prompts: body.prompts.map(p => ({ ...p, id: newKey() })),
+            },
+            tell: false,
+          })
+          await navigateTo(`/seminars/${seminarId}/activities/${back}/plan`)
+        })
+      },
+    })
+  })
 </script>
 
 <template>
   <div class="whole">
     <p class="acts">
-      <button class="link" type="button" :aria-expanded="copying" @click="copying = !copying">Copy it …</button>
+      <button class="link" type="button" :aria-expanded="copying" @click="copying = !copying">
+        Copy it …
+      </button>
       <button class="link" type="button" @click="copy(true)">Keep as a template</button>
       <button v-if="view.locked" class="link" type="button" @click="lock(false)">Unlock the settings</button>
       <button v-else class="link" type="button" @click="lock(true)">Lock the settings</button>
-      <button v-if="view.state === 'draft' && view.contributions === 0" class="link" type="button" @click="remove">Take it away</button>
+      <button
+        v-if="view.state === 'draft' && view.contributions === 0"
+        class="link"
+        type="button"
+        @click="remove"
+      >
+        Take it away
+      </button>
     </p>
     <form v-if="copying" class="copy" @submit.prevent="copy(false)">
-      Copy into <select v-model="target.seminarId" class="in" aria-label="Seminar"><option v-for="s in own" :key="s.id" :value="s.id">{{ s.title }} · {{ s.code }}</option></select><template v-if="same">, <select v-model="target.week" class="in" aria-label="Week"><option :value="null">the same week</option><option v-for="w in seminar.shell?.weeks ?? []" :key="w.number" :value="w.number">{{ w.label === null ? w.title : `week ${w.label}` }}</option></select></template><template v-else>, the same teaching week</template>.
+      Copy into
+      <select v-model="target.seminarId" class="in" aria-label="Seminar">
+        <option v-for="s in own" :key="s.id" :value="s.id">{{ s.title }} · {{ s.code }}</option></select
+      ><template v-if="same"
+        >,
+        <select v-model="target.week" class="in" aria-label="Week">
+          <option :value="null">the same week</option>
+          <option v-for="w in seminar.shell?.weeks ?? []" :key="w.number" :value="w.number">
+            {{ w.label === null ? w.title : `week ${w.label}` }}
+          </option>
+        </select></template
+      ><template v-else>, the same teaching week</template>.
       <v-btn class="main" type="submit">Make the copy</v-btn>
     </form>
   </div>
 </template>
 
 <style scoped>
-.whole { border-top: 1px solid var(--line); margin-top: 8px; padding-top: 12px; }
-.acts { display: flex; gap: 20px; flex-wrap: wrap; font-size: 0.84375rem; }
-.copy { font: 400 0.9375rem/2.2 var(--read); display: flex; gap: 8px; align-items: center; flex-wrap: wrap; margin-top: 6px; }
+.whole {
+  border-top: 1px solid var(--line);
+  margin-top: 8px;
+  padding-top: 12px;
+}
+.acts {
+  display: flex;
+  gap: 20px;
+  flex-wrap: wrap;
+  font-size: 0.84375rem;
+}
+.copy {
+  font: 400 0.9375rem/2.2 var(--read);
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  flex-wrap: wrap;
+  margin-top: 6px;
+}
 </style>

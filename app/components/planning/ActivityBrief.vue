@@ -10,17 +10,47 @@ const { date } = useTimes()
 
 <template>
   <div class="activity-brief">
-    <audio v-if="activity.spoken" controls preload="metadata" :src="activity.spoken.url" aria-label="The brief, spoken by the instructor" />
+    <audio
+      v-if="activity.spoken"
+      controls
+      preload="metadata"
+      :src="activity.spoken.url"
+      aria-label="The brief, spoken by the instructor"
+    />
     <ProseText :html="activity.briefHtml" />
-    <section v-for="p in activity.prompts" :key="p.number" class="prompt"><h3>Prompt {{ p.number }} <span>since {{ date(p.releaseAt) }}</span></h3><ProseText :html="p.html" /></section>
-    <section v-if="activity.starterHtml" class="starter"><h3>To begin with</h3><ProseText :html="activity.starterHtml" /></section>
+    <section v-for="p in activity.prompts" :key="p.number" class="prompt">
+      <h3>
+        Prompt {{ p.number }} <span>since {{ date(p.releaseAt) }}</span>
+      </h3>
+      <ProseText :html="p.html" />
+    </section>
+    <section v-if="activity.starterHtml" class="starter">
+      <h3>To begin with</h3>
+      <ProseText :html="activity.starterHtml" />
+    </section>
   </div>
 </template>
 
 <style scoped>
-audio { height: 34px; margin-bottom: 8px; }
-.prompt, .starter { border-left: 3px solid var(--harbour); padding-left: 14px; margin-top: 14px; }
-.starter { border-left-color: var(--ember); }
-h3 { font: 600 0.8125rem/1.4 var(--ui); color: var(--ink-2); }
-h3 span { font-weight: 400; color: var(--ink-3); }
+audio {
+  height: 34px;
+  margin-bottom: 8px;
+}
+.prompt,
+.starter {
+  border-left: 3px solid var(--harbour);
+  padding-left: 14px;
+  margin-top: 14px;
+}
+.starter {
+  border-left-color: var(--ember);
+}
+h3 {
+  font: 600 0.8125rem/1.4 var(--ui);
+  color: var(--ink-2);
+}
+h3 span {
+  font-weight: 400;
+  color: var(--ink-3);
+}
 </style>

@@ -4,25 +4,56 @@ import { plural } from '#core/planning/expectationWords'
 import { meantPeople } from '../../composables/planning/meantPeople'
 
 /** For whom it is: everyone, sections, groups of a plan, or named people, with what that comes to. */
-const props = defineProps<{ body: ActivityBody, view: ComposerView, disabled: boolean }>()
+const props = defineProps<{ body: ActivityBody; view: ComposerView; disabled: boolean }>()
 const emit = defineEmits<{ change: [part: Partial<ActivityBody>] }>()
 const audience = computed(() => props.body.audience)
-const plan = computed(() => audience.value.kind === 'groups' ? props.view.groupPlans.find(p => p.id === (audience.value as { groupPlanId: string }).groupPlanId) ?? null : null)
+const plan = computed(() =>
+  audience.value.kind === 'groups'
+    ? (props.view.groupPlans.find(p => p.id === (audience.value as { groupPlanId: string }).groupPlanId) ??
+      null)
+    : null,
+)
 const meant = computed(() => meantPeople(props.view, props.body))
-const apart = computed(() => props.body.apart === 'groups' && audience.value.kind === 'groups' ? ', each group by itself' : props.body.apart === 'sections' ? ', each section by itself' : ' in one conversation')
+const apart = computed(() =>
+  props.body.apart === 'groups' && audience.value.kind === 'groups'
+    ? ', each group by itself'
+    : props.body.apart === 'sections'
+      ? ', each section by itself'
+      : ' in one conversation',
+)
 const others = computed(() => props.view.seminars.filter(s => !props.body.jointSeminarIds.includes(s.id)))
 const joined = computed(() => props.view.seminars.filter(s => props.body.jointSeminarIds.includes(s.id)))
 const set = (next: AudienceBody) => emit('change', { audience: next })
-const toggle = (ids: readonly string[], id: string) => ids.includes(id) ? ids.filter(x => x !== id) : [...ids, id]
-const KINDS = computed(() => [
-  ['everyone', 'everyone', () => set({ kind: 'everyone' }), true],
-  ['sections', 'sections', () => set({ kind: 'sections', sectionIds: props.view.sections.slice(0, 1).map(s => s.id) }), props.view.sections.length > 0],
-  ['groups', 'groups', () => set({ kind: 'groups', groupPlanId: props.view.groupPlans[0]!.id, groupIds: [] }), props.view.groupPlans.length > 0],
-  ['people', 'named people', () => set({ kind: 'people', enrolmentIds: [] }), props.view.people.length > 0],
-] as const)
+const toggle = (ids: readonly string[], id: string) =>
+  ids.includes(id) ? ids.filter(x => x !== id) : [...ids, id]
+const KINDS = computed(
+  () =>
+    [
+      ['everyone', 'everyone', () => set({ kind: 'everyone' }), true],
+      [
+        'sections',
+        'sections',
+        () => set({ kind: 'sections', sectionIds: props.view.sections.slice(0, 1).map(s => s.id) }),
+        props.view.sections.length > 0,
+      ],
+      [
+        'groups',
+        'groups',
+        () => set({ kind: 'groups', groupPlanId: props.view.groupPlans[0]!.id, groupIds: [] }),
+        props.view.groupPlans.length > 0,
+      ],
+      [
+        'people',
+        'named people',
+        () => set({ kind: 'people', enrolmentIds: [] }),
+        props.view.people.length > 0,
+      ],
+    ] as const,
+)
 function addPerson(event: Event) {
   const select = event.target as HTMLSelectElement
-  if (select.value && audience.value.kind === 'people') set({ kind: 'people', enrolmentIds: [...audience.value.enrolmentIds, select.value] })
+  if (select.value && audience.value.kind === 'people')
+    set({ kind: 'people', enrolmentIds: [...audience.value.enrolmentIds, select.value] })
   select.value = ''
 }
 function join(event: Event) {
@@ -35,35 +66,160 @@ function join(event: Event) {
 <template>
   <div class="audience">
     <p class="chips">
-      <button v-for="[kind, label, choose, possible] in KINDS" :key="kind" type="button" class="chip" :class="{ on: audience.kind === kind }" :aria-pressed="audience.kind === kind" :disabled="disabled || !possible" :title="possible ? undefined : 'There are none in this seminar yet'" @click="audience.kind !== kind && choose()">{{ label }}</button>
+      <button
+        v-for="[kind, label, choose, possible] in KINDS"
+        :key="kind"
+        type="button"
+        class="chip"
+        :class="{ on: audience.kind === kind }"
+        :aria-pressed="audience.kind === kind"
+        :disabled="disabled || !possible"
+        :title="possible ? undefined : 'There are none in this seminar yet'"
+        @click="audience.kind !== kind && choose()"
+      >
+        {{ label }}
+      </button>
       <span class="hint">{{ meant }} {{ plural(meant, 'student') }}{{ apart }}</span>
     </p>
-    <p v-if="audience.kind === 'sections'" class="chips"><button v-for="s in view.sections" :key="s.id" type="button" class="chip" :class="{ on: audience.sectionIds.includes(s.id) }" :disabled="disabled" @click="set({ kind: 'sections', sectionIds: toggle(audience.sectionIds, s.id) })">{{ s.title }} · {{ s.people }}</button></p>
+    <p v-if="audience.kind === 'sections'" class="chips">
+      <button
+        v-for="s in view.sections"
+        :key="s.id"
+        type="button"
+        class="chip"
+        :class="{ on: audience.sectionIds.includes(s.id) }"
+        :disabled="disabled"
+        @click="set({ kind: 'sections', sectionIds: toggle(audience.sectionIds, s.id) })"
+      >
+        {{ s.title }} · {{ s.people }}
+      </button>
+    </p>
     <template v-if="audience.kind === 'groups'">
-      <p class="chips"><select class="in" :value="audience.groupPlanId" :disabled="disabled" aria-label="Group plan" @change="set({ kind: 'groups', groupPlanId: ($event.target as HTMLSelectElement).value, groupIds: [] })"><option v-for="p in view.groupPlans" :key="p.id" :value="p.id">{{ p.title }}</option></select>
-        <button type="button" class="chip" :class="{ on: audience.groupIds.length === 0 }" :disabled="disabled" @click="set({ ...audience, groupIds: [] })">all its groups</button>
-        <button v-for="g in plan?.groups ?? []" :key="g.id" type="button" class="chip" :class="{ on: audience.groupIds.includes(g.id) }" :disabled="disabled" @click="set({ ...audience, groupIds: toggle(audience.groupIds, g.id) })">{{ g.title }} · {{ g.memberIds.length }}</button></p>
-      <label class="tick"><input type="checkbox" :checked="body.groupMark" :disabled="disabled" @change="emit('change', { groupMark: !body.groupMark })"> one mark for the whole group</label>
+      <p class="chips">
+        <select
+          class="in"
+          :value="audience.groupPlanId"
+          :disabled="disabled"
+          aria-label="Group plan"
+          @change="
+            set({ kind: 'groups', groupPlanId: ($event.target as HTMLSelectElement).value, groupIds: [] })
+          "
+        >
+          <option v-for="p in view.groupPlans" :key="p.id" :value="p.id">{{ p.title }}</option>
+        </select>
+        <button
+          type="button"
+          class="chip"
+          :class="{ on: audience.groupIds.length === 0 }"
+          :disabled="disabled"
+          @click="set({ ...audience, groupIds: [] })"
+        >
+          all its groups
+        </button>
+        <button
+          v-for="g in plan?.groups ?? []"
+          :key="g.id"
+          type="button"
+          class="chip"
+          :class="{ on: audience.groupIds.includes(g.id) }"
+          :disabled="disabled"
+          @click="set({ ...audience, groupIds: toggle(audience.groupIds, g.id) })"
+        >
+          {{ g.title }} · {{ g.memberIds.length }}
+        </button>
+      </p>
+      <label class="tick"
+        ><input
+          type="checkbox"
+          :checked="body.groupMark"
+          :disabled="disabled"
+          @change="emit('change', { groupMark: !body.groupMark })"
+        />
+        one mark for the whole group</label
+      >
     </template>
     <p v-if="audience.kind === 'people'" class="chips">
-      <button v-for="id in audience.enrolmentIds" :key="id" type="button" class="chip on" :disabled="disabled" :aria-label="`Take ${view.people.find(p => p.id === id)?.name} out`" @click="set({ kind: 'people', enrolmentIds: toggle(audience.enrolmentIds, id) })">{{ view.people.find(p => p.id === id)?.name ?? 'somebody who left' }} ×</button>
-      <select v-if="!disabled" class="in" aria-label="Add somebody" @change="addPerson"><option value="">add somebody …</option><option v-for="p in view.people.filter(x => audience.kind === 'people' && !audience.enrolmentIds.includes(x.id))" :key="p.id" :value="p.id">{{ p.name }}</option></select>
+      <button
+        v-for="id in audience.enrolmentIds"
+        :key="id"
+        type="button"
+        class="chip on"
+        :disabled="disabled"
+        :aria-label="`Take ${view.people.find(p => p.id === id)?.name} out`"
+        @click="set({ kind: 'people', enrolmentIds: toggle(audience.enrolmentIds, id) })"
+      >
+        {{ view.people.find(p => p.id === id)?.name ?? 'somebody who left' }} ×
+      </button>
+      <select v-if="!disabled" class="in" aria-label="Add somebody" @change="addPerson">
+        <option value="">add somebody …</option>
+        <option
+          v-for="p in view.people.filter(
+            x => audience.kind === 'people' && !audience.enrolmentIds.includes(x.id),
+          )"
+          :key="p.id"
+          :value="p.id"
+        >
+          {{ p.name }}
+        </option>
+      </select>
     </p>
     <p v-if="view.seminars.length > 0" class="chips">
       <span class="with">together with</span>
-      <button v-for="s in joined" :key="s.id" type="button" class="chip on" :disabled="disabled" :aria-label="`No longer together with ${s.code}`" @click="emit('change', { jointSeminarIds: toggle(body.jointSeminarIds, s.id) })">{{ s.code }} {{ s.title }} · {{ s.people }} ×</button>
-      <select v-if="!disabled && others.length > 0" class="in" aria-label="Hold it together with another seminar" @change="join"><option value="">{{ joined.length > 0 ? 'another seminar …' : 'no other seminar' }}</option><option v-for="s in others" :key="s.id" :value="s.id">{{ s.code }} {{ s.title }} · {{ s.people }}</option></select>
+      <button
+        v-for="s in joined"
+        :key="s.id"
+        type="button"
+        class="chip on"
+        :disabled="disabled"
+        :aria-label="`No longer together with ${s.code}`"
+        @click="emit('change', { jointSeminarIds: toggle(body.jointSeminarIds, s.id) })"
+      >
+        {{ s.code }} {{ s.title }} · {{ s.people }} ×
+      </button>
+      <select
+        v-if="!disabled && others.length > 0"
+        class="in"
+        aria-label="Hold it together with another seminar"
+        @change="join"
+      >
+        <option value="">{{ joined.length > 0 ? 'another seminar …' : 'no other seminar' }}</option>
+        <option v-for="s in others" :key="s.id" :value="s.id">
+          {{ s.code }} {{ s.title }} · {{ s.people }}
+        </option>
+      </select>
       <span v-if="joined.length > 0" class="hint">one conversation for all; planned and marked here</span>
     </p>
   </div>
 </template>
 
 <style scoped>
-.audience { display: grid; gap: 7px; }
-.chips { display: flex; flex-wrap: wrap; gap: 6px 7px; align-items: center; }
-.chip:disabled { opacity: 0.6; cursor: default; }
-.hint { margin-left: 8px; }
-.with { font-size: 0.84375rem; color: var(--ink-2); }
-select.in { max-width: 20rem; }
-.tick { display: flex; gap: 7px; font-size: 0.84375rem; }
+.audience {
+  display: grid;
+  gap: 7px;
+}
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 7px;
+  align-items: center;
+}
+.chip:disabled {
+  opacity: 0.6;
+  cursor: default;
+}
+.hint {
+  margin-left: 8px;
+}
+.with {
+  font-size: 0.84375rem;
+  color: var(--ink-2);
+}
+select.in {
+  max-width: 20rem;
+}
+.tick {
+  display: flex;
+  gap: 7px;
+  font-size: 0.84375rem;
+}
 </style>

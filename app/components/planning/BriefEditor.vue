@@ -11,7 +11,7 @@ import RichEditor from '../contributing/RichEditor.vue'
 import { briefNodes } from './briefNodes'
 
 /** A brief or a starter: text with pictures, files, video, formulas and tables. */
-const props = defineProps<{ doc: RichNode, label: string, seminarId: string, placeholder?: string }>()
+const props = defineProps<{ doc: RichNode; label: string; seminarId: string; placeholder?: string }>()
 const emit = defineEmits<{ write: [doc: RichNode] }>()
 const api = useApi()
 const { busy, problem, send } = useSending()
@@ -21,34 +21,97 @@ const words = computed(() => countWords(plainText(props.doc)))
 
 async function upload(event: Event) {
   const input = event.target as HTMLInputElement
-  const files = [...input.files ?? []]
+  const files = [...(input.files ?? [])]
   input.value = ''
   // a transcript chosen together with its recording goes along with it
   const transcript = files.find(f => /\.vtt$/i.test(f.name))
-  for (const file of files.filter(f => f !== transcript)) await take(file, transcript ? await transcript.text() : null)
+  for (const file of files.filter(f => f !== transcript))
+    await take(file, transcript ? await transcript.text() : null)
 }
 async function take(file: File, transcript: string | null = null) {
-  const kept = await send(async () => api.post<FileView>(`/api/seminars/${props.seminarId}/files`, { id: newKey(), name: file.name, base64: await toBase64(file), transcript }))
+  const kept = await send(async () =>
+    api.post<FileView>(`/api/seminars/${props.seminarId}/files`, {
+      id: newKey(),
+      name: file.name,
+      base64: await toBase64(file),
+      transcript,
+    }),
+  )
   if (!kept) return
   const chain = editor()?.chain().focus()
-  if (kept.type.startsWith('image/')) chain?.insertContent({ type: 'image', attrs: { src: kept.url, alt: file.name.replace(/\.[^.]+$/, '') } }).run()
-  else chain?.insertContent({ type: /^(audio|video)\//.test(kept.type) ? 'recording' : 'paper', attrs: { src: kept.url, name: kept.name, type: kept.type } }).run()
+  if (kept.type.startsWith('image/'))
+    chain
+      ?.insertContent({ type: 'image', attrs: { src: kept.url, alt: file.name.replace(/\.[^.]+$/, '') } })
+      .run()
+  else
+    chain
+      ?.insertContent({
+        type: /^(audio|video)\//.test(kept.type) ? 'recording' : 'paper',
+        attrs: { src: kept.url, name: kept.name, type: kept.type },
+      })
+      .run()
 }
 const isEmpty = computed(() => plainText(props.doc) === '')
 </script>
 
 <template>
-  <div class="brief-editor" :class="{ blank: isEmpty }" @dragover.prevent @drop="($event.dataTransfer?.files[0]) && ($event.preventDefault(), take($event.dataTransfer.files[0]!))">
-    <RichEditor ref="rich" :doc="doc" :label="label" :more="briefNodes" formulas @write="emit('write', $event)">
-      <template #before><b class="what">{{ label }}</b></template>
+  <div
+    class="brief-editor"
+    :class="{ blank: isEmpty }"
+    @dragover.prevent
+    @drop="$event.dataTransfer?.files[0] && ($event.preventDefault(), take($event.dataTransfer.files[0]!))"
+  >
+    <RichEditor
+      ref="rich"
+      :doc="doc"
+      :label="label"
+      :more="briefNodes"
+      formulas
+      @write="emit('write', $event)"
+    >
+      <template #before
+        ><b class="what">{{ label }}</b></template
+      >
       <template #tools="{ editor: e }">
-        <label class="pick" title="PNG, JPEG, WebP or GIF">Picture<input type="file" accept="image/*" class="visually-hidden" :disabled="busy" @change="upload"></label>
-        <label class="pick" title="PDF, video or sound, up to 20 MB; choose a WebVTT transcript along with it">File or video<input type="file" multiple accept="application/pdf,video/*,audio/*,.vtt" class="visually-hidden" :disabled="busy" @change="upload"></label>
-        <button type="button" @click="e?.isActive('table') ? e.chain().focus().addRowAfter().run() : e?.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run()">{{ e?.isActive('table') ? 'Add a row' : 'Table' }}</button>
-        <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().addColumnAfter().run()">Add a column</button>
-        <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().deleteTable().run()">Take the table out</button>
+        <label class="pick" title="PNG, JPEG, WebP or GIF"
+          >Picture<input
+            type="file"
+            accept="image/*"
+            class="visually-hidden"
+            :disabled="busy"
+            @change="upload"
+        /></label>
+        <label class="pick" title="PDF, video or sound, up to 20 MB; choose a WebVTT transcript along with it"
+          >File or video<input
+            type="file"
+            multiple
+            accept="application/pdf,video/*,audio/*,.vtt"
+            class="visually-hidden"
+            :disabled="busy"
+            @change="upload"
+        /></label>
+        <button
+          type="button"
+          @click="
+            e?.isActive('table')
+              ? e.chain().focus().addRowAfter().run()
+              : e?.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run()
+          "
+        >
+          {{ e?.isActive('table') ? 'Add a row' : 'Table' }}
+        </button>
+        <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().addColumnAfter().run()">
+          Add a column
+        </button>
+        <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().deleteTable().run()">
+          Take the table out
+        </button>
       </template>
-      <template #after><span class="hint">{{ busy ? 'taking the file in …' : `${words} ${plural(words, 'word')}` }}</span></template>
+      <template #after
+        ><span class="hint">{{
+          busy ? 'taking the file in …' : `${words} ${plural(words, 'word')}`
+        }}</span></template
+      >
     </RichEditor>
     <p v-if="isEmpty && placeholder" class="ghost" aria-hidden="true">{{ placeholder }}</p>
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
@@ -56,13 +119,47 @@ const isEmpty = computed(() => plainText(props.doc) === '')
 </template>
 
 <style scoped>
-.brief-editor { position: relative; }
-.what { font: 600 0.8125rem/1 var(--ui); color: var(--ink-2); margin-right: 10px; }
-.brief-editor :deep(.tools) { padding-left: 0; }
-.brief-editor :deep(.tools button), .pick { padding: 4px 8px; border: 0; border-radius: 4px; background: none; color: var(--ink-2); cursor: pointer; }
-.pick:hover, .brief-editor :deep(.tools button:hover) { background: var(--sunken); color: var(--ink); }
-.pick:focus-within { box-shadow: var(--focus); }
-.brief-editor :deep(.prose) { padding: 9px 0 6px; min-height: 3.6em; }
-.brief-editor :deep(.ProseMirror-selectednode) { outline: 2px solid var(--ember); }
-.ghost { position: absolute; top: 41px; left: 0; font: 400 0.96875rem/1.55 var(--read); color: var(--ink-3); pointer-events: none; }
+.brief-editor {
+  position: relative;
+}
+.what {
+  font: 600 0.8125rem/1 var(--ui);
+  color: var(--ink-2);
+  margin-right: 10px;
+}
+.brief-editor :deep(.tools) {
+  padding-left: 0;
+}
+.brief-editor :deep(.tools button),
+.pick {
+  padding: 4px 8px;
+  border: 0;
+  border-radius: 4px;
+  background: none;
+  color: var(--ink-2);
+  cursor: pointer;
+}
+.pick:hover,
+.brief-editor :deep(.tools button:hover) {
+  background: var(--sunken);
+  color: var(--ink);
+}
+.pick:focus-within {
+  box-shadow: var(--focus);
+}
+.brief-editor :deep(.prose) {
+  padding: 9px 0 6px;
+  min-height: 3.6em;
+}
+.brief-editor :deep(.ProseMirror-selectednode) {
+  outline: 2px solid var(--ember);
+}
+.ghost {
+  position: absolute;
+  top: 41px;
+  left: 0;
+  font: 400 0.96875rem/1.55 var(--read);
+  color: var(--ink-3);
+  pointer-events: none;
+}
 </style>

@@ -5,17 +5,40 @@ import { capital, inWords, plural } from '#core/planning/expectationWords'
 import { STANDING_WORDS } from '../../composables/planning/kindWords'
 
 /** What a change would do, said before it is done. */
-const props = defineProps<{ effect: EffectView | null, problem: string | null }>()
+const props = defineProps<{ effect: EffectView | null; problem: string | null }>()
 const lines = computed(() => {
   const e = props.effect
   if (!e) return []
-  const lines = e.moves.map(m => `${capital(inWords(m.people))} ${plural(m.people, 'student')} would go from ${STANDING_WORDS[m.from as Standing]} to ${STANDING_WORDS[m.to as Standing]}.`)
-  if (e.joining > 0) lines.push(`${capital(inWords(e.joining))} ${plural(e.joining, 'student')} would take part who ${e.joining === 1 ? 'does' : 'do'} not now.`)
-  if (e.leaving.length > 0) lines.push(`${e.leaving.slice(0, 3).join(', ')}${e.leaving.length > 3 ? ` and ${inWords(e.leaving.length - 3)} more` : ''} would no longer take part, though they have written; what they wrote stays.`)
-  if (e.shuts) lines.push('It is open now and would be closed to students until its new opening; what was written stays.')
-  if (e.renamed && e.kept > 0) lines.push(`What was written goes along: ${e.kept} ${plural(e.kept, 'contribution')} ${e.kept === 1 ? 'becomes' : 'become'} this kind's entries and answers.`)
-  if (e.reckonedAnew > 0) lines.push(`${capital(inWords(e.reckonedAnew))} ${plural(e.reckonedAnew, 'mark')} not returned yet would be reckoned anew. Returned ones stay as they are.`)
-  if (lines.length === 0) lines.push(e.kept > 0 ? 'Nobody’s standing would change; everything that was written stays.' : 'Nobody’s standing would change.')
+  const lines = e.moves.map(
+    m =>
+      `${capital(inWords(m.people))} ${plural(m.people, 'student')} would go from ${STANDING_WORDS[m.from as Standing]} to ${STANDING_WORDS[m.to as Standing]}.`,
+  )
+  if (e.joining > 0)
+    lines.push(
+      `${capital(inWords(e.joining))} ${plural(e.joining, 'student')} would take part who ${e.joining === 1 ? 'does' : 'do'} not now.`,
+    )
+  if (e.leaving.length > 0)
+    lines.push(
+      `${e.leaving.slice(0, 3).join(', ')}${e.leaving.length > 3 ? ` and ${inWords(e.leaving.length - 3)} more` : ''} would no longer take part, though they have written; what they wrote stays.`,
+    )
+  if (e.shuts)
+    lines.push(
+      'It is open now and would be closed to students until its new opening; what was written stays.',
+    )
+  if (e.renamed && e.kept > 0)
+    lines.push(
+      `What was written goes along: ${e.kept} ${plural(e.kept, 'contribution')} ${e.kept === 1 ? 'becomes' : 'become'} this kind's entries and answers.`,
+    )
+  if (e.reckonedAnew > 0)
+    lines.push(
+      `${capital(inWords(e.reckonedAnew))} ${plural(e.reckonedAnew, 'mark')} not returned yet would be reckoned anew. Returned ones stay as they are.`,
+    )
+  if (lines.length === 0)
+    lines.push(
+      e.kept > 0
+        ? 'Nobody’s standing would change; everything that was written stays.'
+        : 'Nobody’s standing would change.',
+    )
   return lines
 })
 </script>
@@ -29,5 +52,7 @@ const lines = computed(() => {
 </template>
 
 <style scoped>
-.effect { font: 400 0.90625rem/1.5 var(--read); }
+.effect {
+  font: 400 0.90625rem/1.5 var(--read);
+}
 </style>

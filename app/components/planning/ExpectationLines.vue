@@ -9,92 +9,423 @@ import NumberPart from './NumberPart.vue'
 import TimePart from './TimePart.vue'
 
 /** Expectations as sentences; every number and time in them is changed where it stands. */
-const props = defineProps<{ body: ActivityBody, disabled: boolean }>()
-const emit = defineEmits<{ change: [rules: ActivityBody['rules']], end: [phase: PhaseName, at: string], light: [ruleId: string | null] }>()
+const props = defineProps<{ body: ActivityBody; disabled: boolean }>()
+const emit = defineEmits<{
+  change: [rules: ActivityBody['rules']]
+  end: [phase: PhaseName, at: string]
+  light: [ruleId: string | null]
+}>()
 const phaseOf = (name: PhaseName) => props.body.phases.find(p => p.name === name)
-const set = (i: number, part: Partial<ExpectationRule>) => emit('change', props.body.rules.map((r, j) => j === i ? { ...r, rule: { ...r.rule, ...part } as ExpectationRule } : r))
-const drop = (i: number) => emit('change', props.body.rules.filter((_, j) => j !== i))
+const set = (i: number, part: Partial<ExpectationRule>) =>
+  emit(
+    'change',
+    props.body.rules.map((r, j) => (j === i ? { ...r, rule: { ...r.rule, ...part } as ExpectationRule } : r)),
+  )
+const drop = (i: number) =>
+  emit(
+    'change',
+    props.body.rules.filter((_, j) => j !== i),
+  )
 const working = computed(() => KINDS[props.body.kind].workingPhases.filter(name => phaseOf(name)))
-const classAnswers = computed(() => KINDS[props.body.kind].answerType !== null && KINDS[props.body.kind].readBy === 'class')
+const classAnswers = computed(
+  () => KINDS[props.body.kind].answerType !== null && KINDS[props.body.kind].readBy === 'class',
+)
 
 /** Ready-made sentences for the kind, of which none is in use yet. */
 const offers = computed(() => {
   const first = working.value[0] ?? 'write'
   const last = working.value.at(-1) ?? first
-  const all: Array<{ words: string, rule: ExpectationRule }> = [
-    { words: `${entryWord(props.body.kind, 1)} of 200 words`, rule: { kind: 'entries', need: 1, minWords: 200, due: first } },
-    ...(['journal', 'blog', 'discussion'].includes(props.body.kind) ? [{ words: 'an entry every week', rule: { kind: 'weeklyEntries' as const, need: 1, minWords: 150, due: first } }] : []),
-    ...(classAnswers.value ? [{ words: `${answerWord(props.body.kind, 3)} to three classmates`, rule: { kind: 'replies' as const, need: 3, minWords: 60, due: last } }] : []),
-    ...(props.body.kind === 'journal' || (props.body.kind === 'discussion' && props.body.threads === 'staff') ? [{ words: `every ${props.body.kind === 'journal' ? 'prompt' : 'question'} answered`, rule: { kind: 'prompts' as const, need: 1, minWords: 60, due: first } }] : []),
-    ...(props.body.kind === 'exitNote' ? [] : [{ words: 'with a linked source', rule: { kind: 'holds' as const, what: 'source' as const, need: 1, due: last } }, { words: 'with a picture', rule: { kind: 'holds' as const, what: 'figure' as const, need: 1, due: last } }]),
-    ...(props.body.kind === 'review' ? [{ words: `${props.body.review.each} reviews of others`, rule: { kind: 'reviews' as const, need: props.body.review.each, minWords: 60, due: last } }] : []),
-    ...(props.body.kind === 'wiki' ? [{ words: 'a page of one’s own', rule: { kind: 'ownPages' as const, need: 1, minWords: 300, due: first } }, { words: 'revised after comments', rule: { kind: 'revisions' as const, need: 1, due: last } }] : []),
-    ...(props.body.kind === 'reading' ? [{ words: 'two questions', rule: { kind: 'questions' as const, need: 2, minWords: 8, due: first } }, { words: 'on three different pages', rule: { kind: 'parts' as const, need: 3, due: first } }] : []),
+  const all: Array<{ words: string; rule: ExpectationRule }> = [
+    {
+      words: `${entryWord(props.body.kind, 1)} of 200 words`,
+      rule: { kind: 'entries', need: 1, minWords: 200, due: first },
+    },
+    ...(['journal', 'blog', 'discussion'].includes(props.body.kind)
+      ? [
+          {
+            words: 'an entry every week',
+            rule: { kind: 'weeklyEntries' as const, need: 1, minWords: 150, due: first },
+          },
+        ]
+      : []),
+    ...(classAnswers.value
+      ? [
+          {
+            words: `${answerWord(props.body.kind, 3)} to three classmates`,
+            rule: { kind: 'replies' as const, need: 3, minWords: 60, due: last },
+          },
+        ]
+      : []),
+    ...(props.body.kind === 'journal' || (props.body.kind === 'discussion' && props.body.threads === 'staff')
+      ? [
+          {
+            words: `every ${props.body.kind === 'journal' ? 'prompt' : 'question'} answered`,
+            rule: { kind: 'prompts' as const, need: 1, minWords: 60, due: first },
+          },
+        ]
+      : []),
+    ...(props.body.kind === 'exitNote'
+      ? []
+      : [
+          {
+            words: 'with a linked source',
+            rule: { kind: 'holds' as const, what: 'source' as const, need: 1, due: last },
+          },
+          {
+            words: 'with a picture',
+            rule: { kind: 'holds' as const, what: 'figure' as const, need: 1, due: last },
+          },
+        ]),
+    ...(props.body.kind === 'review'
+      ? [
+          {
+            words: `${props.body.review.each} reviews of others`,
+            rule: { kind: 'reviews' as const, need: props.body.review.each, minWords: 60, due: last },
+          },
+        ]
+      : []),
+    ...(props.body.kind === 'wiki'
+      ? [
+          {
+            words: 'a page of one’s own',
+            rule: { kind: 'ownPages' as const, need: 1, minWords: 300, due: first },
+          },
+          { words: 'revised after comments', rule: { kind: 'revisions' as const, need: 1, due: last } },
+        ]
+      : []),
+    ...(props.body.kind === 'reading'
+      ? [
+          { words: 'two questions', rule: { kind: 'questions' as const, need: 2, minWords: 8, due: first } },
+          { words: 'on three different pages', rule: { kind: 'parts' as const, need: 3, due: first } },
+        ]
+      : []),
     { words: 'here on two different days', rule: { kind: 'activeDays', need: 2, due: last } },
   ]
-  return all.filter(offer => !props.body.rules.some(r => r.rule.kind === offer.rule.kind && !(r.rule.kind === 'holds' && offer.rule.kind === 'holds' && r.rule.what !== offer.rule.what)))
+  return all.filter(
+    offer =>
+      !props.body.rules.some(
+        r =>
+          r.rule.kind === offer.rule.kind &&
+          !(r.rule.kind === 'holds' && offer.rule.kind === 'holds' && r.rule.what !== offer.rule.what),
+      ),
+  )
 })
-const add = (rule: ExpectationRule) => emit('change', [...props.body.rules, { id: newKey(), rule, needed: true }])
+const add = (rule: ExpectationRule) =>
+  emit('change', [...props.body.rules, { id: newKey(), rule, needed: true }])
 </script>
 
 <template>
   <div class="lines">
     <p v-for="(r, i) in body.rules" :key="r.id" class="line" :data-rule="r.rule.kind">
       <template v-if="r.rule.kind === 'entries'">
-        Each student writes <NumberPart label="How many" :min="1" :max="200" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" />
-        {{ entryWord(body.kind, r.rule.need) }} of at least <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[50, 100, 200, 300]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words{{ r.rule.need > 1 ? ' each' : '' }}, by
+        Each student writes
+        <NumberPart
+          label="How many"
+          :min="1"
+          :max="200"
+          :model-value="r.rule.need"
+          :disabled="disabled"
+          :usual="[1, 2, 3, 4]"
+          @update:model-value="set(i, { need: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        {{ entryWord(body.kind, r.rule.need) }} of at least
+        <NumberPart
+          label="At least so many words"
+          :model-value="r.rule.minWords"
+          :disabled="disabled"
+          unit="words"
+          :usual="[50, 100, 200, 300]"
+          @update:model-value="set(i, { minWords: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        words{{ r.rule.need > 1 ? ' each' : '' }}, by
       </template>
       <template v-else-if="r.rule.kind === 'weeklyEntries'">
-        Every week each student writes <NumberPart label="How many a week" :min="1" :max="7" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" />
-        {{ plural(r.rule.need, 'entry', 'entries') }} of at least <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[80, 120, 150, 250]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words, up to
+        Every week each student writes
+        <NumberPart
+          label="How many a week"
+          :min="1"
+          :max="7"
+          :model-value="r.rule.need"
+          :disabled="disabled"
+          :usual="[1, 2, 3]"
+          @update:model-value="set(i, { need: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        {{ plural(r.rule.need, 'entry', 'entries') }} of at least
+        <NumberPart
+          label="At least so many words"
+          :model-value="r.rule.minWords"
+          :disabled="disabled"
+          unit="words"
+          :usual="[80, 120, 150, 250]"
+          @update:model-value="set(i, { minWords: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        words, up to
       </template>
       <template v-else-if="r.rule.kind === 'replies'">
-        {{ i > 0 ? 'Then' : 'Each student' }} {{ body.kind === 'discussion' || body.kind === 'reading' ? 'replies to' : 'comments on the work of' }} at least <NumberPart label="How many classmates" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> different {{ plural(r.rule.need, 'classmate') }},
-        <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[20, 40, 60, 100]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words or more each, by
+        {{ i > 0 ? 'Then' : 'Each student' }}
+        {{
+          body.kind === 'discussion' || body.kind === 'reading' ? 'replies to' : 'comments on the work of'
+        }}
+        at least
+        <NumberPart
+          label="How many classmates"
+          :min="1"
+          :max="60"
+          :model-value="r.rule.need"
+          :disabled="disabled"
+          :usual="[1, 2, 3, 4]"
+          @update:model-value="set(i, { need: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        different {{ plural(r.rule.need, 'classmate') }},
+        <NumberPart
+          label="At least so many words"
+          :model-value="r.rule.minWords"
+          :disabled="disabled"
+          unit="words"
+          :usual="[20, 40, 60, 100]"
+          @update:model-value="set(i, { minWords: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        words or more each, by
       </template>
       <template v-else-if="r.rule.kind === 'reviews'">
-        {{ i > 0 ? 'Then each student hands in' : 'Each student hands in' }} <NumberPart label="How many reviews" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> {{ plural(r.rule.need, 'review') }} of at least
-        <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[40, 60, 100, 150]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words{{ r.rule.need > 1 ? ' each' : '' }}, by
+        {{ i > 0 ? 'Then each student hands in' : 'Each student hands in' }}
+        <NumberPart
+          label="How many reviews"
+          :min="1"
+          :max="60"
+          :model-value="r.rule.need"
+          :disabled="disabled"
+          :usual="[2, 3, 4]"
+          @update:model-value="set(i, { need: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        {{ plural(r.rule.need, 'review') }} of at least
+        <NumberPart
+          label="At least so many words"
+          :model-value="r.rule.minWords"
+          :disabled="disabled"
+          unit="words"
+          :usual="[40, 60, 100, 150]"
+          @update:model-value="set(i, { minWords: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        words{{ r.rule.need > 1 ? ' each' : '' }}, by
       </template>
       <template v-else-if="r.rule.kind === 'prompts'">
-        {{ body.kind === 'discussion' ? 'Every question' : 'Every prompt' }} is answered with at least <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[30, 60, 80, 120]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words, by
+        {{ body.kind === 'discussion' ? 'Every question' : 'Every prompt' }} is answered with at least
+        <NumberPart
+          label="At least so many words"
+          :model-value="r.rule.minWords"
+          :disabled="disabled"
+          unit="words"
+          :usual="[30, 60, 80, 120]"
+          @update:model-value="set(i, { minWords: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        words, by
       </template>
       <template v-else-if="r.rule.kind === 'holds'">
-        <NumberPart label="How many" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> {{ r.rule.need === 1 ? 'of them' : 'of them each' }} {{ r.rule.what === 'source' ? 'links to a source' : 'comes with a picture' }}, by
+        <NumberPart
+          label="How many"
+          :min="1"
+          :max="60"
+          :model-value="r.rule.need"
+          :disabled="disabled"
+          :usual="[1, 2, 3]"
+          @update:model-value="set(i, { need: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        {{ r.rule.need === 1 ? 'of them' : 'of them each' }}
+        {{ r.rule.what === 'source' ? 'links to a source' : 'comes with a picture' }}, by
       </template>
       <template v-else-if="r.rule.kind === 'ownPages'">
-        Each student claims <NumberPart label="How many pages" :min="1" :max="20" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> {{ plural(r.rule.need, 'page') }} and writes at least
-        <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[200, 300, 400, 600]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words of {{ r.rule.need === 1 ? 'it' : 'each' }}, by
+        Each student claims
+        <NumberPart
+          label="How many pages"
+          :min="1"
+          :max="20"
+          :model-value="r.rule.need"
+          :disabled="disabled"
+          :usual="[1, 2, 3]"
+          @update:model-value="set(i, { need: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        {{ plural(r.rule.need, 'page') }} and writes at least
+        <NumberPart
+          label="At least so many words"
+          :model-value="r.rule.minWords"
+          :disabled="disabled"
+          unit="words"
+          :usual="[200, 300, 400, 600]"
+          @update:model-value="set(i, { minWords: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        words of {{ r.rule.need === 1 ? 'it' : 'each' }}, by
       </template>
       <template v-else-if="r.rule.kind === 'revisions'">
-        {{ i > 0 ? 'Then they revise' : 'Each student revises' }} <NumberPart label="How many pages" :min="1" :max="20" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> {{ plural(r.rule.need, 'page') }} of their own after comments on {{ r.rule.need === 1 ? 'it' : 'them' }}, by
+        {{ i > 0 ? 'Then they revise' : 'Each student revises' }}
+        <NumberPart
+          label="How many pages"
+          :min="1"
+          :max="20"
+          :model-value="r.rule.need"
+          :disabled="disabled"
+          :usual="[1, 2]"
+          @update:model-value="set(i, { need: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        {{ plural(r.rule.need, 'page') }} of their own after comments on
+        {{ r.rule.need === 1 ? 'it' : 'them' }}, by
       </template>
       <template v-else-if="r.rule.kind === 'questions'">
-        {{ i > 0 ? 'Among them' : 'Each student puts' }} at least <NumberPart label="How many questions" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[1, 2, 3]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> {{ plural(r.rule.need, 'question') }} of at least
-        <NumberPart label="At least so many words" :model-value="r.rule.minWords" :disabled="disabled" unit="words" :usual="[5, 8, 12, 20]" @update:model-value="set(i, { minWords: $event })" @opened="emit('light', $event ? r.id : null)" /> words, by
+        {{ i > 0 ? 'Among them' : 'Each student puts' }} at least
+        <NumberPart
+          label="How many questions"
+          :min="1"
+          :max="60"
+          :model-value="r.rule.need"
+          :disabled="disabled"
+          :usual="[1, 2, 3]"
+          @update:model-value="set(i, { need: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        {{ plural(r.rule.need, 'question') }} of at least
+        <NumberPart
+          label="At least so many words"
+          :model-value="r.rule.minWords"
+          :disabled="disabled"
+          unit="words"
+          :usual="[5, 8, 12, 20]"
+          @update:model-value="set(i, { minWords: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        words, by
       </template>
       <template v-else-if="r.rule.kind === 'parts'">
-        {{ i > 0 ? 'They stand' : 'Notes stand' }} on at least <NumberPart label="On how many pages" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> different {{ plural(r.rule.need, 'page') }}, by
+        {{ i > 0 ? 'They stand' : 'Notes stand' }} on at least
+        <NumberPart
+          label="On how many pages"
+          :min="1"
+          :max="60"
+          :model-value="r.rule.need"
+          :disabled="disabled"
+          :usual="[2, 3, 4]"
+          @update:model-value="set(i, { need: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        different {{ plural(r.rule.need, 'page') }}, by
       </template>
       <template v-else>
-        Each student is here on <NumberPart label="On how many days" :min="1" :max="60" :model-value="r.rule.need" :disabled="disabled" :usual="[2, 3, 4]" @update:model-value="set(i, { need: $event })" @opened="emit('light', $event ? r.id : null)" /> different {{ plural(r.rule.need, 'day') }}, by
+        Each student is here on
+        <NumberPart
+          label="On how many days"
+          :min="1"
+          :max="60"
+          :model-value="r.rule.need"
+          :disabled="disabled"
+          :usual="[2, 3, 4]"
+          @update:model-value="set(i, { need: $event })"
+          @opened="emit('light', $event ? r.id : null)"
+        />
+        different {{ plural(r.rule.need, 'day') }}, by
       </template>
-      <TimePart v-if="phaseOf(r.rule.due)" label="Due" :model-value="phaseOf(r.rule.due)!.endsAt" :disabled="disabled" @update:model-value="emit('end', r.rule.due, $event)" @opened="emit('light', $event ? r.id : null)">
-        <p v-if="working.length > 1" class="when hint">It is the end of <select class="in" :value="r.rule.due" aria-label="Phase it belongs to" @change="set(i, { due: ($event.target as HTMLSelectElement).value as PhaseName })"><option v-for="w in working" :key="w" :value="w">{{ w === 'write' ? 'writing' : w === 'respond' ? 'responding' : w === 'review' ? 'reviewing' : 'revising' }}</option></select>, and what follows moves with it.</p>
-      </TimePart><span class="stop">.</span>
-      <button v-if="!disabled" class="off" type="button" :aria-label="`Take expectation ${i + 1} off`" title="Take it off" @click="drop(i)">×</button>
+      <TimePart
+        v-if="phaseOf(r.rule.due)"
+        label="Due"
+        :model-value="phaseOf(r.rule.due)!.endsAt"
+        :disabled="disabled"
+        @update:model-value="emit('end', r.rule.due, $event)"
+        @opened="emit('light', $event ? r.id : null)"
+      >
+        <p v-if="working.length > 1" class="when hint">
+          It is the end of
+          <select
+            class="in"
+            :value="r.rule.due"
+            aria-label="Phase it belongs to"
+            @change="set(i, { due: ($event.target as HTMLSelectElement).value as PhaseName })"
+          >
+            <option v-for="w in working" :key="w" :value="w">
+              {{
+                w === 'write'
+                  ? 'writing'
+                  : w === 'respond'
+                    ? 'responding'
+                    : w === 'review'
+                      ? 'reviewing'
+                      : 'revising'
+              }}
+            </option></select
+          >, and what follows moves with it.
+        </p> </TimePart
+      ><span class="stop">.</span>
+      <button
+        v-if="!disabled"
+        class="off"
+        type="button"
+        :aria-label="`Take expectation ${i + 1} off`"
+        title="Take it off"
+        @click="drop(i)"
+      >
+        ×
+      </button>
     </p>
     <slot />
-    <p v-if="!disabled && offers.length > 0" class="offers"><span class="hint">+ add</span><button v-for="o in offers" :key="o.words" class="link" type="button" @click="add(o.rule)">{{ o.words }}</button></p>
+    <p v-if="!disabled && offers.length > 0" class="offers">
+      <span class="hint">+ add</span
+      ><button v-for="o in offers" :key="o.words" class="link" type="button" @click="add(o.rule)">
+        {{ o.words }}
+      </button>
+    </p>
   </div>
 </template>
 
 <style scoped>
-.line { font: 400 1.03125rem/2 var(--read); position: relative; padding-right: 26px; }
-.off { position: absolute; right: 0; top: 4px; border: 0; background: none; color: var(--ink-3); cursor: pointer; opacity: 0; font-size: 1rem; padding: 2px 7px; border-radius: 4px; }
-.line:hover .off, .off:focus-visible { opacity: 1; }
-.off:hover { color: var(--brick); background: var(--sunken); }
-.offers { display: flex; gap: 6px 14px; flex-wrap: wrap; font-size: 0.84375rem; align-items: baseline; padding-top: 2px; }
-.when { line-height: 2; }
-.when .in { padding: 1px 5px; font-size: 0.8125rem; }
+.line {
+  font: 400 1.03125rem/2 var(--read);
+  position: relative;
+  padding-right: 26px;
+}
+.off {
+  position: absolute;
+  right: 0;
+  top: 4px;
+  border: 0;
+  background: none;
+  color: var(--ink-3);
+  cursor: pointer;
+  opacity: 0;
+  font-size: 1rem;
+  padding: 2px 7px;
+  border-radius: 4px;
+}
+.line:hover .off,
+.off:focus-visible {
+  opacity: 1;
+}
+.off:hover {
+  color: var(--brick);
+  background: var(--sunken);
+}
+.offers {
+  display: flex;
+  gap: 6px 14px;
+  flex-wrap: wrap;
+  font-size: 0.84375rem;
+  align-items: baseline;
+  padding-top: 2px;
+}
+.when {
+  line-height: 2;
+}
+.when .in {
+  padding: 1px 5px;
+  font-size: 0.8125rem;
+}
 </style>

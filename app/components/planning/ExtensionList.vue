@@ -7,7 +7,7 @@ import { useNotices } from '../../stores/notices'
 import TimePart from './TimePart.vue'
 
 /** More time for single people, with the reason for those who mark. Given at once, taken back with an undo. */
-const props = defineProps<{ view: ComposerView, closesAt: string, disabled: boolean }>()
+const props = defineProps<{ view: ComposerView; closesAt: string; disabled: boolean }>()
 const emit = defineEmits<{ changed: [] }>()
 const api = useApi()
 const notices = useNotices()
@@ -17,37 +17,69 @@ const adding = ref(false)
 const wish = reactive({ enrolmentId: '', dueAt: '', reason: '' })
 const path = (id: string) => `/api/activities/${props.view.id}/extensions/${id}`
 function begin() {
-  Object.assign(wish, { enrolmentId: '', dueAt: new Date(Date.parse(props.closesAt) + 3 * 86_400_000).toISOString(), reason: '' })
+  Object.assign(wish, {
+    enrolmentId: '',
+    dueAt: new Date(Date.parse(props.closesAt) + 3 * 86_400_000).toISOString(),
+    reason: '',
+  })
   adding.value = true
 }
 async function give() {
-  if (!wish.enrolmentId) { problem.value = 'Choose for whom.'; return }
-  if (!await send(() => api.put(path(wish.enrolmentId), { dueAt: wish.dueAt, reason: wish.reason }))) return
+  if (!wish.enrolmentId) {
+    problem.value = 'Choose for whom.'
+    return
+  }
+  if (!(await send(() => api.put(path(wish.enrolmentId), { dueAt: wish.dueAt, reason: wish.reason })))) return
   adding.value = false
   emit('changed')
-  notices.say(`${props.view.people.find(p => p.id === wish.enrolmentId)?.name} has time until ${dayTime(wish.dueAt)}.`)
+  notices.say(
+    `${props.view.people.find(p => p.id === wish.enrolmentId)?.name} has time until ${dayTime(wish.dueAt)}.`,
+  )
 }
-const take = (e: ComposerView['extensions'][number]) => attempt(async () => {
-  await api.remove(path(e.enrolmentId))
-  emit('changed')
-  notices.say(`${e.name}'s extension is taken back.`, { label: 'Undo', run: async () => { await attempt(() => api.put(path(e.enrolmentId), { dueAt: e.dueAt, reason: e.reason })); emit('changed') } })
-})
+const take = (e: ComposerView['extensions'][number]) =>
+  attempt(async () => {
+    await api.remove(path(e.enrolmentId))
+    emit('changed')
+    notices.say(`${e.name}'s extension is taken back.`, {
+      label: 'Undo',
+      run: async () => {
+        await attempt(() => api.put(path(e.enrolmentId), { dueAt: e.dueAt, reason: e.reason }))
+        emit('changed')
+      },
+    })
+  })
 </script>
 
 <template>
   <div class="extensions">
-    <p v-for="e in view.extensions" :key="e.enrolmentId">{{ e.name }} has until {{ dayTime(e.dueAt) }} <span class="hint">{{ e.reason }}</span> <button v-if="!disabled" class="link small" type="button" @click="take(e)">take it back</button></p>
+    <p v-for="e in view.extensions" :key="e.enrolmentId">
+      {{ e.name }} has until {{ dayTime(e.dueAt) }} <span class="hint">{{ e.reason }}</span>{{ ' '
+      }}<button v-if="!disabled" class="link small" type="button" @click="take(e)">take it back</button>
+    </p>
     <form v-if="adding" @submit.prevent="give">
-      <select v-model="wish.enrolmentId" class="in" aria-label="For whom"><option value="">somebody …</option><option v-for="p in view.people" :key="p.id" :value="p.id">{{ p.name }}</option></select>
-      has until <TimePart v-model="wish.dueAt" label="Extended until" />, because <input v-model="wish.reason" class="in" placeholder="why, for those who mark" aria-label="Reason">
-      <button class="link" type="submit">Give it</button> <button class="link" type="button" @click="adding = false">not now</button>
+      <select v-model="wish.enrolmentId" class="in" aria-label="For whom">
+        <option value="">somebody …</option>
+        <option v-for="p in view.people" :key="p.id" :value="p.id">{{ p.name }}</option>
+      </select>
+      has until <TimePart v-model="wish.dueAt" label="Extended until" />, because
+      <input v-model="wish.reason" class="in" placeholder="why, for those who mark" aria-label="Reason" />
+      <button class="link" type="submit">Give it</button>{{ ' '
+      }}<button class="link" type="button" @click="adding = false">not now</button>
       <span v-if="problem" class="field-problem" role="alert">{{ problem }}</span>
     </form>
-    <button v-else-if="!disabled" class="link small" type="button" @click="begin">+ more time for somebody</button>
+    <button v-else-if="!disabled" class="link small" type="button" @click="begin">
+      + more time for somebody
+    </button>
   </div>
 </template>
 
 <style scoped>
-.extensions { font: 400 0.9375rem/1.9 var(--read); display: grid; justify-items: start; }
-.in { padding: 2px 6px; }
+.extensions {
+  font: 400 0.9375rem/1.9 var(--read);
+  display: grid;
+  justify-items: start;
+}
+.in {
+  padding: 2px 6px;
+}
 </style>

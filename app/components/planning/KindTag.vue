@@ -10,5 +10,11 @@ defineProps<{ kind: ActivityKind }>()
 </template>
 
 <style scoped>
-.kind { font: 600 0.75rem/1 var(--ui); color: var(--kind); border-left: 4px solid var(--kind); padding: 2px 0 2px 7px; white-space: nowrap; }
+.kind {
+  font: 600 0.75rem/1 var(--ui);
+  color: var(--kind);
+  border-left: 4px solid var(--kind);
+  padding: 2px 0 2px 7px;
+  white-space: nowrap;
+}
 </style>

@@ -6,36 +6,85 @@ import ChoicePart from './ChoicePart.vue'
 import NumberPart from './NumberPart.vue'
 
 /** How it is marked, as a sentence, with the rubric drawn below it. */
-const props = defineProps<{ body: ActivityBody, view: ComposerView, disabled: boolean }>()
-const emit = defineEmits<{ change: [part: Partial<ActivityBody>], write: [] }>()
-const rubric = computed(() => props.view.rubrics.find(r => r.versionId === props.body.rubricVersionId) ?? null)
-const rubricPoints = computed(() => rubric.value ? pointsOf(asDraft(rubric.value)) : null)
-const asDraft = (r: ComposerView['rubrics'][number]) => ({ criteria: r.criteria.map(c => ({ ...c, outcome: null })) })
+const props = defineProps<{ body: ActivityBody; view: ComposerView; disabled: boolean }>()
+const emit = defineEmits<{ change: [part: Partial<ActivityBody>]; write: [] }>()
+const rubric = computed(
+  () => props.view.rubrics.find(r => r.versionId === props.body.rubricVersionId) ?? null,
+)
+const rubricPoints = computed(() => (rubric.value ? pointsOf(asDraft(rubric.value)) : null))
+const asDraft = (r: ComposerView['rubrics'][number]) => ({
+  criteria: r.criteria.map(c => ({ ...c, outcome: null })),
+})
 /** A rubric attached is a rubric used: points and scale follow it at once. */
 function useRubric(versionId: string | null) {
   const chosen = props.view.rubrics.find(r => r.versionId === versionId)
-  emit('change', chosen
-    ? { rubricVersionId: versionId, points: pointsOf(asDraft(chosen)), scale: props.body.scale === 'none' ? 'points' : props.body.scale }
-    : { rubricVersionId: null })
+  emit(
+    'change',
+    chosen
+      ? {
+          rubricVersionId: versionId,
+          points: pointsOf(asDraft(chosen)),
+          scale: props.body.scale === 'none' ? 'points' : props.body.scale,
+        }
+      : { rubricVersionId: null },
+  )
 }
-const rubricChoices = computed(() => [...props.view.rubrics.map(r => ({ value: r.versionId as string | null, text: r.title, note: `${points(pointsOf(asDraft(r)))} points: ${r.criteria.map(c => c.title).join(', ')}` })), { value: null, text: 'no rubric' }])
-const categoryChoices = computed(() => [...props.view.categories.map(c => ({ value: c.id as string | null, text: `${c.title} (${c.weightPercent} %)` })), { value: null, text: 'no category', note: 'It is marked and counts nowhere.' }])
+const rubricChoices = computed(() => [
+  ...props.view.rubrics.map(r => ({
+    value: r.versionId as string | null,
+    text: r.title,
+    note: `${points(pointsOf(asDraft(r)))} points: ${r.criteria.map(c => c.title).join(', ')}`,
+  })),
+  { value: null, text: 'no rubric' },
+])
+const categoryChoices = computed(() => [
+  ...props.view.categories.map(c => ({
+    value: c.id as string | null,
+    text: `${c.title} (${c.weightPercent} %)`,
+  })),
+  { value: null, text: 'no category', note: 'It is marked and counts nowhere.' },
+])
 const scaleChoices = computed(() => [
-  { value: 'points' as const, text: 'points' }, { value: 'percent' as const, text: 'percent' }, { value: 'letter' as const, text: 'a letter', note: props.view.scales.length > 0 ? `by the scale ${props.view.scales.map(s => s.title).join(', ')}` : 'set up a scale in the settings first' },
-  { value: 'complete' as const, text: 'done or not' }, { value: 'none' as const, text: 'no mark' },
+  { value: 'points' as const, text: 'points' },
+  { value: 'percent' as const, text: 'percent' },
+  {
+    value: 'letter' as const,
+    text: 'a letter',
+    note:
+      props.view.scales.length > 0
+        ? `by the scale ${props.view.scales.map(s => s.title).join(', ')}`
+        : 'set up a scale in the settings first',
+  },
+  { value: 'complete' as const, text: 'done or not' },
+  { value: 'none' as const, text: 'no mark' },
 ])
 function setScale(scale: ActivityBody['scale']) {
   const part: Partial<ActivityBody> = { scale }
   if (scale === 'none') Object.assign(part, { points: null })
-  else if (props.body.points === null) Object.assign(part, { points: rubricPoints.value ?? (scale === 'complete' ? 100 : 1000) })
-  if (scale === 'letter') Object.assign(part, { gradingScaleId: props.body.gradingScaleId ?? props.view.scales[0]?.id ?? null })
+  else if (props.body.points === null)
+    Object.assign(part, { points: rubricPoints.value ?? (scale === 'complete' ? 100 : 1000) })
+  if (scale === 'letter')
+    Object.assign(part, { gradingScaleId: props.body.gradingScaleId ?? props.view.scales[0]?.id ?? null })
   emit('change', part)
 }
 const lateChoices = [
-  { value: 'none' as const, text: 'counts in full' }, { value: 'perDay' as const, text: 'loses for each day begun', note: 'so many percent of the maximum, never below a floor' }, { value: 'cap' as const, text: 'earns a part at most', note: 'whenever it comes' },
+  { value: 'none' as const, text: 'counts in full' },
+  {
+    value: 'perDay' as const,
+    text: 'loses for each day begun',
+    note: 'so many percent of the maximum, never below a floor',
+  },
+  { value: 'cap' as const, text: 'earns a part at most', note: 'whenever it comes' },
 ]
 function setLate(kind: ActivityBody['lateRule']['kind']) {
-  emit('change', { lateRule: kind === 'none' ? { kind } : kind === 'perDay' ? { kind, graceMinutes: 720, percentPerDay: 10, floorPercent: 50 } : { kind, graceMinutes: 720, capPercent: 70 } })
+  emit('change', {
+    lateRule:
+      kind === 'none'
+        ? { kind }
+        : kind === 'perDay'
+          ? { kind, graceMinutes: 720, percentPerDay: 10, floorPercent: 50 }
+          : { kind, graceMinutes: 720, capPercent: 70 },
+  })
 }
 const lateText = computed(() => {
   const rule = props.body.lateRule
@@ -43,50 +92,319 @@ const lateText = computed(() => {
   return rule.kind === 'perDay' ? 'loses for each day begun' : 'earns a part at most'
 })
 const combineChoices = [
-  { value: null, text: 'set by hand' }, { value: 'mean' as const, text: 'the mean of its contributions’ marks', note: 'you mark each contribution, in the talk or on the desk' }, { value: 'sum' as const, text: 'the sum of its contributions’ marks', note: 'capped at the points there are' },
-  { value: 'count' as const, text: 'how many contributions count', note: 'each is marked as counting or not' }, { value: 'best' as const, text: 'made of the best contributions' }, { value: 'latest' as const, text: 'the mark of the latest contribution' },
+  { value: null, text: 'set by hand' },
+  {
+    value: 'mean' as const,
+    text: 'the mean of its contributions’ marks',
+    note: 'you mark each contribution, in the talk or on the desk',
+  },
+  {
+    value: 'sum' as const,
+    text: 'the sum of its contributions’ marks',
+    note: 'capped at the points there are',
+  },
+  {
+    value: 'count' as const,
+    text: 'how many contributions count',
+    note: 'each is marked as counting or not',
+  },
+  { value: 'best' as const, text: 'made of the best contributions' },
+  { value: 'latest' as const, text: 'the mark of the latest contribution' },
 ]
 function setCombine(by: NonNullable<ActivityBody['combine']>['by'] | null) {
   const each = props.body.combine && props.body.combine.by !== 'count' ? props.body.combine.each : 400
-  emit('change', { combine: by === null ? null : by === 'count' ? { by, need: 2 } : by === 'best' ? { by, each, k: 2 } : { by, each } })
+  emit('change', {
+    combine:
+      by === null
+        ? null
+        : by === 'count'
+          ? { by, need: 2 }
+          : by === 'best'
+            ? { by, each, k: 2 }
+            : { by, each },
+  })
 }
-const passChoices = [{ value: null, text: 'no pass mark' }, ...[40, 50, 60, 70].map(value => ({ value: value as number | null, text: `passed from ${value} %` }))]
+const passChoices = [
+  { value: null, text: 'no pass mark' },
+  ...[40, 50, 60, 70].map(value => ({ value: value as number | null, text: `passed from ${value} %` })),
+]
 </script>
 
 <template>
   <div class="marked">
     <p class="sentence">
-      <template v-if="body.scale === 'none'">It gets <ChoicePart label="How it is marked" :model-value="body.scale" :choices="scaleChoices" :disabled="disabled" @update:model-value="setScale" /> and takes feedback only<template v-if="rubric">, by <ChoicePart label="Rubric" :model-value="body.rubricVersionId" :choices="rubricChoices" :disabled="disabled" @update:model-value="useRubric" /></template>.</template>
+      <template v-if="body.scale === 'none'"
+        >It gets
+        <ChoicePart
+          label="How it is marked"
+          :model-value="body.scale"
+          :choices="scaleChoices"
+          :disabled="disabled"
+          @update:model-value="setScale"
+        />
+        and takes feedback only<template v-if="rubric"
+          >, by
+          <ChoicePart
+            label="Rubric"
+            :model-value="body.rubricVersionId"
+            :choices="rubricChoices"
+            :disabled="disabled"
+            @update:model-value="useRubric" /></template
+        >.</template
+      >
       <template v-else>
-        <ChoicePart label="Rubric" :model-value="body.rubricVersionId" :choices="rubricChoices" :disabled="disabled" @update:model-value="useRubric" />,
-        <NumberPart label="Points" :min="1" :max="1000" :model-value="(body.points ?? 0) / 100" :text="points(body.points ?? 0)" :disabled="disabled" unit="points" @update:model-value="emit('change', { points: $event * 100 })" /> points shown as
-        <ChoicePart label="How it is marked" :model-value="body.scale" :choices="scaleChoices" :disabled="disabled" @update:model-value="setScale" />
-        → <template v-if="body.practice"><ChoicePart label="Whether it counts" :model-value="body.practice" :choices="[{ value: true, text: 'practice', note: 'marked, not counted; everyone is told so' }, { value: false, text: 'counts' }]" :disabled="disabled" @update:model-value="emit('change', { practice: $event })" /></template>
-        <template v-else><ChoicePart label="Whether it counts" :model-value="body.practice" text="counts" :choices="[{ value: false, text: 'counts' }, { value: true, text: 'practice', note: 'marked, not counted; everyone is told so' }]" :disabled="disabled" @update:model-value="emit('change', { practice: $event })" /> in <ChoicePart label="Category" :model-value="body.categoryId" :choices="categoryChoices" :disabled="disabled" @update:model-value="emit('change', { categoryId: $event })" /></template>,
-        <ChoicePart label="Pass mark" :model-value="body.passPercent" :choices="passChoices" :disabled="disabled" @update:model-value="emit('change', { passPercent: $event })" />.
-        Late work <ChoicePart label="Late work" :model-value="body.lateRule.kind" :choices="lateChoices" :text="lateText" :disabled="disabled" @update:model-value="setLate" /><template v-if="body.lateRule.kind === 'perDay'">: <NumberPart label="Percent a day" :model-value="body.lateRule.percentPerDay" :max="100" unit="percent" :disabled="disabled" @update:model-value="emit('change', { lateRule: { ...body.lateRule, percentPerDay: $event } as ActivityBody['lateRule'] })" /> % a day, never below <NumberPart label="Floor in percent" :model-value="body.lateRule.floorPercent" :max="100" unit="percent" :disabled="disabled" @update:model-value="emit('change', { lateRule: { ...body.lateRule, floorPercent: $event } as ActivityBody['lateRule'] })" /> %</template><template v-else-if="body.lateRule.kind === 'cap'">: <NumberPart label="Cap in percent" :model-value="body.lateRule.capPercent" :max="100" unit="percent" :disabled="disabled" @update:model-value="emit('change', { lateRule: { ...body.lateRule, capPercent: $event } as ActivityBody['lateRule'] })" /> %</template><template v-if="body.lateRule.kind !== 'none'">, after <NumberPart label="Minutes of grace" :model-value="body.lateRule.graceMinutes" :max="100000" unit="minutes" :usual="[0, 60, 720, 1440]" :disabled="disabled" @update:model-value="emit('change', { lateRule: { ...body.lateRule, graceMinutes: $event } as ActivityBody['lateRule'] })" /> minutes of grace</template>.
+        <ChoicePart
+          label="Rubric"
+          :model-value="body.rubricVersionId"
+          :choices="rubricChoices"
+          :disabled="disabled"
+          @update:model-value="useRubric"
+        />,
+        <NumberPart
+          label="Points"
+          :min="1"
+          :max="1000"
+          :model-value="(body.points ?? 0) / 100"
+          :text="points(body.points ?? 0)"
+          :disabled="disabled"
+          unit="points"
+          @update:model-value="emit('change', { points: $event * 100 })"
+        />
+        points shown as
+        <ChoicePart
+          label="How it is marked"
+          :model-value="body.scale"
+          :choices="scaleChoices"
+          :disabled="disabled"
+          @update:model-value="setScale"
+        />
+        →
+        <template v-if="body.practice"
+          ><ChoicePart
+            label="Whether it counts"
+            :model-value="body.practice"
+            :choices="[
+              { value: true, text: 'practice', note: 'marked, not counted; everyone is told so' },
+              { value: false, text: 'counts' },
+            ]"
+            :disabled="disabled"
+            @update:model-value="emit('change', { practice: $event })"
+        /></template>
+        <template v-else
+          ><ChoicePart
+            label="Whether it counts"
+            :model-value="body.practice"
+            text="counts"
+            :choices="[
+              { value: false, text: 'counts' },
+              { value: true, text: 'practice', note: 'marked, not counted; everyone is told so' },
+            ]"
+            :disabled="disabled"
+            @update:model-value="emit('change', { practice: $event })" />
+          in
+          <ChoicePart
+            label="Category"
+            :model-value="body.categoryId"
+            :choices="categoryChoices"
+            :disabled="disabled"
+            @update:model-value="emit('change', { categoryId: $event })" /></template
+        >,
+        <ChoicePart
+          label="Pass mark"
+          :model-value="body.passPercent"
+          :choices="passChoices"
+          :disabled="disabled"
+          @update:model-value="emit('change', { passPercent: $event })"
+        />. Late work
+        <ChoicePart
+          label="Late work"
+          :model-value="body.lateRule.kind"
+          :choices="lateChoices"
+          :text="lateText"
+          :disabled="disabled"
+          @update:model-value="setLate"
+        /><template v-if="body.lateRule.kind === 'perDay'"
+          >:
+          <NumberPart
+            label="Percent a day"
+            :model-value="body.lateRule.percentPerDay"
+            :max="100"
+            unit="percent"
+            :disabled="disabled"
+            @update:model-value="
+              emit('change', {
+                lateRule: { ...body.lateRule, percentPerDay: $event } as ActivityBody['lateRule'],
+              })
+            "
+          />
+          % a day, never below
+          <NumberPart
+            label="Floor in percent"
+            :model-value="body.lateRule.floorPercent"
+            :max="100"
+            unit="percent"
+            :disabled="disabled"
+            @update:model-value="
+              emit('change', {
+                lateRule: { ...body.lateRule, floorPercent: $event } as ActivityBody['lateRule'],
+              })
+            "
+          />
+          %</template
+        ><template v-else-if="body.lateRule.kind === 'cap'"
+          >:
+          <NumberPart
+            label="Cap in percent"
+            :model-value="body.lateRule.capPercent"
+            :max="100"
+            unit="percent"
+            :disabled="disabled"
+            @update:model-value="
+              emit('change', {
+                lateRule: { ...body.lateRule, capPercent: $event } as ActivityBody['lateRule'],
+              })
+            "
+          />
+          %</template
+        ><template v-if="body.lateRule.kind !== 'none'"
+          >, after
+          <NumberPart
+            label="Minutes of grace"
+            :model-value="body.lateRule.graceMinutes"
+            :max="100000"
+            unit="minutes"
+            :usual="[0, 60, 720, 1440]"
+            :disabled="disabled"
+            @update:model-value="
+              emit('change', {
+                lateRule: { ...body.lateRule, graceMinutes: $event } as ActivityBody['lateRule'],
+              })
+            "
+          />
+          minutes of grace</template
+        >.
       </template>
     </p>
     <p v-if="!rubric && body.scale !== 'none'" class="sentence">
-      The mark is <ChoicePart label="What makes the mark" :model-value="body.combine?.by ?? null" :choices="combineChoices" :disabled="disabled" @update:model-value="setCombine" /><template v-if="body.combine?.by === 'count'">: <NumberPart label="How many make full marks" :min="1" :max="100" :model-value="body.combine.need" :disabled="disabled" :usual="[1, 2, 3, 5]" @update:model-value="emit('change', { combine: { by: 'count', need: $event } })" /> that count make full marks</template><template v-else-if="body.combine">, each up to <NumberPart label="Points for one contribution" :min="1" :max="1000" :model-value="body.combine.each / 100" :disabled="disabled" unit="points" :usual="[1, 2, 4, 5, 10]" @update:model-value="emit('change', { combine: { ...body.combine, each: $event * 100 } as ActivityBody['combine'] })" /> points<template v-if="body.combine.by === 'best'">, the best <NumberPart label="How many count" :min="1" :max="100" :model-value="body.combine.k" :disabled="disabled" :usual="[1, 2, 3]" @update:model-value="emit('change', { combine: { ...body.combine, k: $event } as ActivityBody['combine'] })" /></template></template>.
+      The mark is
+      <ChoicePart
+        label="What makes the mark"
+        :model-value="body.combine?.by ?? null"
+        :choices="combineChoices"
+        :disabled="disabled"
+        @update:model-value="setCombine"
+      /><template v-if="body.combine?.by === 'count'"
+        >:
+        <NumberPart
+          label="How many make full marks"
+          :min="1"
+          :max="100"
+          :model-value="body.combine.need"
+          :disabled="disabled"
+          :usual="[1, 2, 3, 5]"
+          @update:model-value="emit('change', { combine: { by: 'count', need: $event } })"
+        />
+        that count make full marks</template
+      ><template v-else-if="body.combine"
+        >, each up to
+        <NumberPart
+          label="Points for one contribution"
+          :min="1"
+          :max="1000"
+          :model-value="body.combine.each / 100"
+          :disabled="disabled"
+          unit="points"
+          :usual="[1, 2, 4, 5, 10]"
+          @update:model-value="
+            emit('change', { combine: { ...body.combine, each: $event * 100 } as ActivityBody['combine'] })
+          " />
+        points<template v-if="body.combine.by === 'best'"
+          >, the best
+          <NumberPart
+            label="How many count"
+            :min="1"
+            :max="100"
+            :model-value="body.combine.k"
+            :disabled="disabled"
+            :usual="[1, 2, 3]"
+            @update:model-value="
+              emit('change', { combine: { ...body.combine, k: $event } as ActivityBody['combine'] })
+            " /></template></template
+      >.
     </p>
     <div v-if="rubric" class="bars">
-      <span v-for="c in rubric.criteria" :key="c.id" :style="{ flex: c.max * c.weight }"><em :title="c.title">{{ c.title }}</em><i><u v-for="l in c.levels" :key="l.id">{{ points(l.points) }}</u></i></span>
-      <span class="sum" :class="{ off: body.points !== rubricPoints }"><b>= {{ points(rubricPoints ?? 0) }}</b>{{ body.points === rubricPoints || body.points === null ? 'adds up' : `not ${points(body.points)}` }}</span>
+      <span v-for="c in rubric.criteria" :key="c.id" :style="{ flex: c.max * c.weight }"
+        ><em :title="c.title">{{ c.title }}</em
+        ><i
+          ><u v-for="l in c.levels" :key="l.id">{{ points(l.points) }}</u></i
+        ></span
+      >
+      <span class="sum" :class="{ off: body.points !== rubricPoints }"
+        ><b>= {{ points(rubricPoints ?? 0) }}</b
+        >{{
+          body.points === rubricPoints || body.points === null ? 'adds up' : `not ${points(body.points)}`
+        }}</span
+      >
     </div>
-    <p v-if="!rubric && !disabled" class="small"><button class="link" type="button" @click="emit('write')">Write a rubric for this</button></p>
-    <p v-if="rubric" class="small"><NuxtLink :to="`/seminars/${view.seminarId}/rubrics/${rubric.id}`">Change the rubric</NuxtLink></p>
+    <p v-if="!rubric && !disabled" class="small">
+      <button class="link" type="button" @click="emit('write')">Write a rubric for this</button>
+    </p>
+    <p v-if="rubric" class="small">
+      <NuxtLink :to="`/seminars/${view.seminarId}/rubrics/${rubric.id}`">Change the rubric</NuxtLink>
+    </p>
   </div>
 </template>
 
 <style scoped>
-.sentence { font: 400 1.03125rem/1.9 var(--read); }
-.bars { display: flex; gap: 14px; margin: 5px 0 4px; max-width: 700px; }
-.bars span { min-width: 0; display: grid; gap: 3px; align-content: start; }
-.bars em { font: 500 0.78125rem/1.2 var(--ui); font-style: normal; font-weight: 600; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.bars i { display: flex; gap: 2px; font-style: normal; }
-.bars u { flex: 1; background: var(--sunken); text-align: center; font: 600 0.71875rem/20px var(--ui); text-decoration: none; border-radius: 3px; }
-.sum { border-left: 1px solid var(--line); padding-left: 12px; font-size: 0.78125rem; color: var(--ink-2); flex: none; white-space: nowrap; }
-.sum b { font: 600 1rem/1.1 var(--read); color: var(--ink); }
-.sum.off { color: var(--ember); }
+.sentence {
+  font: 400 1.03125rem/1.9 var(--read);
+}
+.bars {
+  display: flex;
+  gap: 14px;
+  margin: 5px 0 4px;
+  max-width: 700px;
+}
+.bars span {
+  min-width: 0;
+  display: grid;
+  gap: 3px;
+  align-content: start;
+}
+.bars em {
+  font: 500 0.78125rem/1.2 var(--ui);
+  font-style: normal;
+  font-weight: 600;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.bars i {
+  display: flex;
+  gap: 2px;
+  font-style: normal;
+}
+.bars u {
+  flex: 1;
+  background: var(--sunken);
+  text-align: center;
+  font: 600 0.71875rem/20px var(--ui);
+  text-decoration: none;
+  border-radius: 3px;
+}
+.sum {
+  border-left: 1px solid var(--line);
+  padding-left: 12px;
+  font-size: 0.78125rem;
+  color: var(--ink-2);
+  flex: none;
+  white-space: nowrap;
+}
+.sum b {
+  font: 600 1rem/1.1 var(--read);
+  color: var(--ink);
+}
+.sum.off {
+  color: var(--ember);
+}
 </style>

@@ -3,7 +3,18 @@ import SentencePart from './SentencePart.vue'
 
 /** A number inside a sentence. */
 const value = defineModel<number>({ required: true })
-withDefaults(defineProps<{ label: string, min?: number, max?: number, unit?: string, text?: string, disabled?: boolean, usual?: readonly number[] }>(), { min: 0, max: 10_000, unit: '', text: undefined, disabled: false, usual: () => [] })
+withDefaults(
+  defineProps<{
+    label: string
+    min?: number
+    max?: number
+    unit?: string
+    text?: string
+    disabled?: boolean
+    usual?: readonly number[]
+  }>(),
+  { min: 0, max: 10_000, unit: '', text: undefined, disabled: false, usual: () => [] },
+)
 const emit = defineEmits<{ opened: [open: boolean] }>()
 const box = ref<HTMLInputElement | null>(null)
 function take(event: Event, min: number, max: number) {
@@ -12,17 +23,49 @@ function take(event: Event, min: number, max: number) {
 }
 function opened(open: boolean) {
   emit('opened', open)
-  if (open) setTimeout(() => { box.value?.focus(); box.value?.select() }) // after the card has taken the focus itself
+  if (open)
+    setTimeout(() => {
+      box.value?.focus()
+      box.value?.select()
+    }) // after the card has taken the focus itself
 }
 </script>
 
 <template>
   <SentencePart :text="text ?? String(value)" :label="label" :disabled="disabled" @opened="opened">
-    <p class="numbers"><input ref="box" class="in short" type="number" :min="min" :max="max" :value="value" :aria-label="label" @input="take($event, min, max)"> {{ unit }}</p>
-    <p v-if="usual.length > 0" class="numbers"><button v-for="n in usual" :key="n" type="button" class="chip" :class="{ on: n === value }" @click="value = n">{{ n }}</button></p>
+    <p class="numbers">
+      <input
+        ref="box"
+        class="in short"
+        type="number"
+        :min="min"
+        :max="max"
+        :value="value"
+        :aria-label="label"
+        @input="take($event, min, max)"
+      />
+      {{ unit }}
+    </p>
+    <p v-if="usual.length > 0" class="numbers">
+      <button
+        v-for="n in usual"
+        :key="n"
+        type="button"
+        class="chip"
+        :class="{ on: n === value }"
+        @click="value = n"
+      >
+        {{ n }}
+      </button>
+    </p>
   </SentencePart>
 </template>
 
 <style>
-.numbers { display: flex; gap: 6px; align-items: center; flex-wrap: wrap; }
+.numbers {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  flex-wrap: wrap;
+}
 </style>

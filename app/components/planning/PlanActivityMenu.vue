@@ -4,12 +4,25 @@ import type { SeminarShell } from '#shared/people/seminar'
 import { KIND_WORDS } from '../../composables/planning/kindWords'
 
 /** A new activity: its kind, or a template, and the week it begins in. */
-const props = defineProps<{ shell: SeminarShell, templates: ReadonlyArray<{ readonly id: string, readonly kind: string, readonly title: string }> }>()
-const emit = defineEmits<{ plan: [kind: ActivityKind, week: number, templateId: string | null], topics: [file: File, week: number] }>()
+const props = defineProps<{
+  shell: SeminarShell
+  templates: ReadonlyArray<{ readonly id: string; readonly kind: string; readonly title: string }>
+}>()
+const emit = defineEmits<{
+  plan: [kind: ActivityKind, week: number, templateId: string | null]
+  topics: [file: File, week: number]
+}>()
 const week = ref(Math.min(props.shell.weeks.length, Math.max(1, props.shell.week)))
 const open = ref(false)
 const NOTES: Readonly<Record<ActivityKind, string>> = {
-  discussion: 'posts and replies', journal: 'entries between student and staff', blog: 'entries over time, with comments', wiki: 'pages written together', reading: 'notes in the margin of a text', review: 'drafts read without names', lexicon: 'the seminar’s own terms', exitNote: 'one question, a short answer',
+  discussion: 'posts and replies',
+  journal: 'entries between student and staff',
+  blog: 'entries over time, with comments',
+  wiki: 'pages written together',
+  reading: 'notes in the margin of a text',
+  review: 'drafts read without names',
+  lexicon: 'the seminar’s own terms',
+  exitNote: 'one question, a short answer',
 }
 function choose(kind: ActivityKind, templateId: string | null) {
   open.value = false
@@ -29,23 +42,91 @@ function takeFile(event: Event) {
   <v-menu v-model="open" location="bottom end" :close-on-content-click="false" :offset="6">
     <template #activator="{ props: on }"><v-btn v-bind="on" class="main">Plan an activity</v-btn></template>
     <div class="card new" role="dialog" aria-label="Plan an activity">
-      <label class="lab">Beginning in<select v-model.number="week" class="in"><option v-for="w in shell.weeks" :key="w.number" :value="w.number">{{ w.label === null ? w.title : `week ${w.label}` }}{{ w.number === shell.week ? ', now' : '' }}</option></select></label>
+      <label class="lab"
+        >Beginning in<select v-model.number="week" class="in">
+          <option v-for="w in shell.weeks" :key="w.number" :value="w.number">
+            {{ w.label === null ? w.title : `week ${w.label}` }}{{ w.number === shell.week ? ', now' : '' }}
+          </option>
+        </select></label
+      >
       <ul>
-        <li v-for="kind in ACTIVITY_KINDS" :key="kind"><button type="button" :style="{ '--k': `var(--k-${kind})` }" @click="choose(kind, null)"><b>{{ KIND_WORDS[kind] }}</b><span>{{ NOTES[kind] }}</span></button></li>
+        <li v-for="kind in ACTIVITY_KINDS" :key="kind">
+          <button type="button" :style="{ '--k': `var(--k-${kind})` }" @click="choose(kind, null)">
+            <b>{{ KIND_WORDS[kind] }}</b
+            ><span>{{ NOTES[kind] }}</span>
+          </button>
+        </li>
       </ul>
-      <template v-if="templates.length > 0"><p class="hint">or from a template</p><ul><li v-for="t in templates" :key="t.id"><button type="button" :style="{ '--k': `var(--k-${t.kind})` }" @click="choose(t.kind as ActivityKind, t.id)"><b>{{ t.title }}</b></button></li></ul></template>
-      <label class="file">Topics from a cartridge (.imscc, .xml)<input type="file" accept=".imscc,.xml,.zip" class="visually-hidden" @change="takeFile"></label>
+      <template v-if="templates.length > 0"
+        ><p class="hint">or from a template</p>
+        <ul>
+          <li v-for="t in templates" :key="t.id">
+            <button
+              type="button"
+              :style="{ '--k': `var(--k-${t.kind})` }"
+              @click="choose(t.kind as ActivityKind, t.id)"
+            >
+              <b>{{ t.title }}</b>
+            </button>
+          </li>
+        </ul></template
+      >
+      <label class="file"
+        >Topics from a cartridge (.imscc, .xml)<input
+          type="file"
+          accept=".imscc,.xml,.zip"
+          class="visually-hidden"
+          @change="takeFile"
+      /></label>
     </div>
   </v-menu>
 </template>
 
 <style scoped>
-.new { padding: 14px 16px; width: 330px; display: grid; gap: 10px; }
-ul { list-style: none; }
-li button { width: 100%; display: grid; grid-template-columns: 6.5rem 1fr; gap: 10px; text-align: left; border: 0; background: none; padding: 6px 6px 6px 8px; border-left: 4px solid var(--k); margin-bottom: 3px; cursor: pointer; border-radius: 0 5px 5px 0; align-items: baseline; }
-li button:hover { background: var(--sunken); }
-li b { font-weight: 600; color: var(--k); white-space: nowrap; }
-.file { font-size: 0.8125rem; color: var(--harbour); text-decoration: underline; text-underline-offset: 3px; cursor: pointer; }
-.file:focus-within { box-shadow: var(--focus); }
-li span { color: var(--ink-2); font-size: 0.8125rem; }
+.new {
+  padding: 14px 16px;
+  width: 330px;
+  display: grid;
+  gap: 10px;
+}
+ul {
+  list-style: none;
+}
+li button {
+  width: 100%;
+  display: grid;
+  grid-template-columns: 6.5rem 1fr;
+  gap: 10px;
+  text-align: left;
+  border: 0;
+  background: none;
+  padding: 6px 6px 6px 8px;
+  border-left: 4px solid var(--k);
+  margin-bottom: 3px;
+  cursor: pointer;
+  border-radius: 0 5px 5px 0;
+  align-items: baseline;
+}
+li button:hover {
+  background: var(--sunken);
+}
+li b {
+  font-weight: 600;
+  color: var(--k);
+  white-space: nowrap;
+}
+.file {
+  font-size: 0.8125rem;
+  color: var(--harbour);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  cursor: pointer;
+}
+.file:focus-within {
+  box-shadow: var(--focus);
+}
+li span {
+  color: var(--ink-2);
+  font-size: 0.8125rem;
+}
 </style>

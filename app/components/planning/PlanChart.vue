@@ -16,7 +16,12 @@ const props = defineProps<{
   movable: boolean
   heldId: string | null
 }>()
-const emit = defineEmits<{ hold: [id: string, grip: Grip, days: number], drop: [id: string], cancel: [id: string], order: [id: string, unitId: string | null, beforeId: string | null] }>()
+const emit = defineEmits<{
+  hold: [id: string, grip: Grip, days: number]
+  drop: [id: string]
+  cancel: [id: string]
+  order: [id: string, unitId: string | null, beforeId: string | null]
+}>()
 const carried = ref<string | null>(null) // an activity being carried by its name, to another place or unit
 const over = ref<string | null>(null)
 function putBefore(unitId: string | null, beforeId: string | null) {
@@ -31,27 +36,75 @@ function step(a: PlanActivity, by: number) {
   const unitOf = (at: number) => rows.value[at]?.unitId
   if (by < 0 && i > 0) emit('order', a.id, unitOf(r)!, items[i - 1]!.id)
   else if (by > 0 && i < items.length - 1) emit('order', a.id, unitOf(r)!, items[i + 2]?.id ?? null)
-  else if (rows.value[r + by]) emit('order', a.id, unitOf(r + by)!, by > 0 ? rows.value[r + by]!.items[0]?.id ?? null : null)
+  else if (rows.value[r + by])
+    emit('order', a.id, unitOf(r + by)!, by > 0 ? (rows.value[r + by]!.items[0]?.id ?? null) : null)
 }
 const { day } = useTimes()
-const term = computed(() => ({ startsAt: props.shell.weeks[0]!.startsAt, endsAt: props.shell.weeks.at(-1)!.endsAt }))
+const term = computed(() => ({
+  startsAt: props.shell.weeks[0]!.startsAt,
+  endsAt: props.shell.weeks.at(-1)!.endsAt,
+}))
 const today = computed(() => spanOf(props.shell.now, props.shell.now, term.value).from)
-const rows = computed(() => [...props.plan.units.map((unit, i) => ({ unitId: unit.id as string | null, title: `Unit ${i + 1} · ${unit.title}`, note: `weeks ${label(unit.fromWeek)}–${label(unit.toWeek)}`, items: props.activities.filter(a => a.unitId === unit.id) })),
-  { unitId: null, title: 'All term', note: 'across the units', items: props.activities.filter(a => a.unitId === null) }].filter(row => row.items.length > 0 || (props.movable && row.unitId !== null)))
+const rows = computed(() =>
+  [
+    ...props.plan.units.map((unit, i) => ({
+      unitId: unit.id as string | null,
+      title: `Unit ${i + 1} · ${unit.title}`,
+      note: `weeks ${label(unit.fromWeek)}–${label(unit.toWeek)}`,
+      items: props.activities.filter(a => a.unitId === unit.id),
+    })),
+    {
+      unitId: null,
+      title: 'All term',
+      note: 'across the units',
+      items: props.activities.filter(a => a.unitId === null),
+    },
+  ].filter(row => row.items.length > 0 || (props.movable && row.unitId !== null)),
+)
 const label = (week: number) => props.shell.weeks[week - 1]?.label ?? week
 </script>
 
 <template>
   <div class="chart">
-    <div class="cols" aria-hidden="true" :style="{ '--weeks': shell.weeks.length }"><i v-for="week in shell.weeks" :key="week.number" :class="{ now: week.number === shell.week, pause: week.label === null }" /></div>
-    <p class="today" :style="{ left: percent(today) }"><b>today, {{ day(shell.now).split(' ').slice(0, 2).join(' ') }}</b></p>
-    <section v-for="row in rows" :key="row.title" :class="{ target: over === row.title }" @dragover.prevent="carried && (over = row.title)" @drop.prevent="putBefore(row.unitId, null)">
-      <h2>{{ row.title }} <span>{{ row.note }}</span></h2>
+    <div class="cols" aria-hidden="true" :style="{ '--weeks': shell.weeks.length }">
+      <i
+        v-for="week in shell.weeks"
+        :key="week.number"
+        :class="{ now: week.number === shell.week, pause: week.label === null }"
+      />
+    </div>
+    <p class="today" :style="{ left: percent(today) }">
+      <b>today, {{ day(shell.now).split(' ').slice(0, 2).join(' ') }}</b>
+    </p>
+    <section
+      v-for="row in rows"
+      :key="row.title"
+      :class="{ target: over === row.title }"
+      @dragover.prevent="carried && (over = row.title)"
+      @drop.prevent="putBefore(row.unitId, null)"
+    >
+      <h2>
+        {{ row.title }} <span>{{ row.note }}</span>
+      </h2>
       <ul>
         <PlanRow
-          v-for="a in row.items" :key="a.id" :activity="a" :term="term" :weeks="shell.weeks.length" :now="shell.now" :address="addressOf(a)" :movable="movable" :held="heldId === a.id" :target="over === a.id"
-          @hold="(grip, days) => emit('hold', a.id, grip, days)" @drop="emit('drop', a.id)" @cancel="emit('cancel', a.id)" @order="step(a, $event)"
-          @carry="carried = $event ? a.id : null" @over="carried && (over = a.id)" @put="putBefore(row.unitId, a.id)"
+          v-for="a in row.items"
+          :key="a.id"
+          :activity="a"
+          :term="term"
+          :weeks="shell.weeks.length"
+          :now="shell.now"
+          :address="addressOf(a)"
+          :movable="movable"
+          :held="heldId === a.id"
+          :target="over === a.id"
+          @hold="(grip, days) => emit('hold', a.id, grip, days)"
+          @drop="emit('drop', a.id)"
+          @cancel="emit('cancel', a.id)"
+          @order="step(a, $event)"
+          @carry="carried = $event ? a.id : null"
+          @over="carried && (over = a.id)"
+          @put="putBefore(row.unitId, a.id)"
         />
       </ul>
     </section>
@@ -59,18 +112,70 @@ const label = (week: number) => props.shell.weeks[week - 1]?.label ?? week
 </template>
 
 <style scoped>
-.chart { position: relative; margin: 0 20px; padding-bottom: 14px; min-width: 860px; flex: 1; }
-.cols { position: absolute; inset: 0; display: grid; grid-template-columns: repeat(var(--weeks), minmax(0, 1fr)); pointer-events: none; }
-.cols i { border-left: 1px solid var(--line-soft); }
-.cols i:last-child { border-right: 1px solid var(--line-soft); }
-section.target h2 { color: var(--ember); }
-.cols .pause { background: repeating-linear-gradient(135deg, transparent 0 7px, var(--line-soft) 7px 8px); }
-.cols .now { background: var(--sheet); }
-.today { position: absolute; top: 0; bottom: 0; border-left: 2px solid var(--ember); pointer-events: none; z-index: 2; }
-.today b { position: absolute; left: 5px; top: 3px; white-space: nowrap; font: 650 0.75rem/1.2 var(--ui); color: var(--ember); }
-section { position: relative; border-bottom: 1px solid var(--line); padding: 9px 0 10px; }
-section:last-of-type { border-bottom: 0; }
-h2 { font: 600 0.875rem/1.2 var(--read); position: relative; }
-h2 span { font: 500 0.75rem/1 var(--ui); color: var(--ink-3); margin-left: 4px; }
-ul { list-style: none; margin-top: 2px; }
+.chart {
+  position: relative;
+  margin: 0 20px;
+  padding-bottom: 14px;
+  min-width: 860px;
+  flex: 1;
+}
+.cols {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  grid-template-columns: repeat(var(--weeks), minmax(0, 1fr));
+  pointer-events: none;
+}
+.cols i {
+  border-left: 1px solid var(--line-soft);
+}
+.cols i:last-child {
+  border-right: 1px solid var(--line-soft);
+}
+section.target h2 {
+  color: var(--ember);
+}
+.cols .pause {
+  background: repeating-linear-gradient(135deg, transparent 0 7px, var(--line-soft) 7px 8px);
+}
+.cols .now {
+  background: var(--sheet);
+}
+.today {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  border-left: 2px solid var(--ember);
+  pointer-events: none;
+  z-index: 2;
+}
+.today b {
+  position: absolute;
+  left: 5px;
+  top: 3px;
+  white-space: nowrap;
+  font: 650 0.75rem/1.2 var(--ui);
+  color: var(--ember);
+}
+section {
+  position: relative;
+  border-bottom: 1px solid var(--line);
+  padding: 9px 0 10px;
+}
+section:last-of-type {
+  border-bottom: 0;
+}
+h2 {
+  font: 600 0.875rem/1.2 var(--read);
+  position: relative;
+}
+h2 span {
+  font: 500 0.75rem/1 var(--ui);
+  color: var(--ink-3);
+  margin-left: 4px;
+}
+ul {
+  list-style: none;
+  margin-top: 2px;
+}
 </style>

@@ -7,16 +7,22 @@ import RichEditor from '../contributing/RichEditor.vue'
 import TimePart from './TimePart.vue'
 
 /** Prompts for later, written ahead; each is shown to students from its time on. */
-const props = defineProps<{ body: ActivityBody, disabled: boolean }>()
+const props = defineProps<{ body: ActivityBody; disabled: boolean }>()
 const emit = defineEmits<{ change: [prompts: ActivityBody['prompts']] }>()
 const { now } = useTimes()
 const open = ref<string | null>(null)
 const EMPTY: RichNode = { type: 'doc', content: [{ type: 'paragraph' }] }
 const sorted = computed(() => [...props.body.prompts].sort((a, b) => a.releaseAt.localeCompare(b.releaseAt)))
-const set = (id: string, part: Partial<ActivityBody['prompts'][number]>) => emit('change', props.body.prompts.map(p => p.id === id ? { ...p, ...part } : p))
+const set = (id: string, part: Partial<ActivityBody['prompts'][number]>) =>
+  emit(
+    'change',
+    props.body.prompts.map(p => (p.id === id ? { ...p, ...part } : p)),
+  )
 function add() {
   const last = sorted.value.at(-1)
-  const releaseAt = new Date((last ? Date.parse(last.releaseAt) : Date.parse(props.body.opensAt)) + (last ? 7 * 86_400_000 : 0)).toISOString()
+  const releaseAt = new Date(
+    (last ? Date.parse(last.releaseAt) : Date.parse(props.body.opensAt)) + (last ? 7 * 86_400_000 : 0),
+  ).toISOString()
   const id = newKey()
   open.value = id
   emit('change', [...props.body.prompts, { id, doc: EMPTY, releaseAt }])
@@ -26,18 +32,85 @@ function add() {
 <template>
   <div class="prompts">
     <div v-for="(p, i) in sorted" :key="p.id" class="prompt">
-      <p class="head"><b>{{ i + 1 }}</b> from <TimePart label="Shown from" :due="false" :model-value="p.releaseAt" :disabled="disabled" @update:model-value="set(p.id, { releaseAt: $event })" /><span class="hint">{{ Date.parse(p.releaseAt) <= now.getTime() ? 'its time has come' : '' }}</span><button v-if="open !== p.id" class="link words" type="button" @click="open = p.id">{{ plainText(p.doc) || 'write it' }}</button><button v-if="!disabled" class="off" type="button" :aria-label="`Take prompt ${i + 1} off`" @click="emit('change', body.prompts.filter(x => x.id !== p.id))">×</button></p>
-      <RichEditor v-if="open === p.id" :doc="p.doc" :label="`Prompt ${i + 1}`" autofocus @write="set(p.id, { doc: $event })" />
+      <p class="head">
+        <b>{{ i + 1 }}</b> from
+        <TimePart
+          label="Shown from"
+          :due="false"
+          :model-value="p.releaseAt"
+          :disabled="disabled"
+          @update:model-value="set(p.id, { releaseAt: $event })"
+        /><span class="hint">{{ Date.parse(p.releaseAt) <= now.getTime() ? 'its time has come' : '' }}</span
+        ><button v-if="open !== p.id" class="link words" type="button" @click="open = p.id">
+          {{ plainText(p.doc) || 'write it' }}</button
+        ><button
+          v-if="!disabled"
+          class="off"
+          type="button"
+          :aria-label="`Take prompt ${i + 1} off`"
+          @click="
+            emit(
+              'change',
+              body.prompts.filter(x => x.id !== p.id),
+            )
+          "
+        >
+          ×
+        </button>
+      </p>
+      <RichEditor
+        v-if="open === p.id"
+        :doc="p.doc"
+        :label="`Prompt ${i + 1}`"
+        autofocus
+        @write="set(p.id, { doc: $event })"
+      />
     </div>
-    <button v-if="!disabled" class="link small" type="button" @click="add">+ {{ body.prompts.length === 0 ? 'prompts for later weeks, each shown at its time' : 'another prompt, a week later' }}</button>
+    <button v-if="!disabled" class="link small" type="button" @click="add">
+      +
+      {{
+        body.prompts.length === 0
+          ? 'prompts for later weeks, each shown at its time'
+          : 'another prompt, a week later'
+      }}
+    </button>
   </div>
 </template>
 
 <style scoped>
-.prompts { display: grid; gap: 4px; justify-items: stretch; }
-.prompts > .link { justify-self: start; }
-.prompt { border-bottom: 1px solid var(--line-soft); padding-bottom: 4px; }
-.head { display: flex; gap: 9px; align-items: baseline; font: 400 0.9375rem/1.8 var(--read); }
-.words { flex: 1; text-align: left; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font: 400 0.9375rem/1.5 var(--read); color: var(--ink-2); text-decoration: none; }
-.off { border: 0; background: none; color: var(--ink-3); cursor: pointer; margin-left: auto; }
+.prompts {
+  display: grid;
+  gap: 4px;
+  justify-items: stretch;
+}
+.prompts > .link {
+  justify-self: start;
+}
+.prompt {
+  border-bottom: 1px solid var(--line-soft);
+  padding-bottom: 4px;
+}
+.head {
+  display: flex;
+  gap: 9px;
+  align-items: baseline;
+  font: 400 0.9375rem/1.8 var(--read);
+}
+.words {
+  flex: 1;
+  text-align: left;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  font: 400 0.9375rem/1.5 var(--read);
+  color: var(--ink-2);
+  text-decoration: none;
+}
+.off {
+  border: 0;
+  background: none;
+  color: var(--ink-3);
+  cursor: pointer;
+  margin-left: auto;
+}
 </style>

@@ -5,40 +5,83 @@ import { useTimes } from '../../composables/planning/useTimes'
 import TimePart from './TimePart.vue'
 
 /** When it opens, whether students are told, and the act itself. */
-const props = defineProps<{ view: ComposerView, body: ActivityBody, people: number, disabled: boolean }>()
-const emit = defineEmits<{ publish: [opens: string, tell: boolean], unschedule: [] }>()
+const props = defineProps<{ view: ComposerView; body: ActivityBody; people: number; disabled: boolean }>()
+const emit = defineEmits<{ publish: [opens: string, tell: boolean]; unschedule: [] }>()
 const { now, dayTime } = useTimes()
 const planned = computed(() => Date.parse(props.body.opensAt) > now.value.getTime())
 const opens = ref<'now' | 'planned' | 'day'>(planned.value ? 'planned' : 'now')
 const day = ref(new Date(now.value.getTime() + 86_400_000).toISOString())
 const tell = ref(true)
-const at = computed(() => opens.value === 'now' ? 'now' : opens.value === 'planned' ? props.body.opensAt : day.value)
-const label = computed(() => `${opens.value === 'now' ? 'Publish' : 'Schedule'}${tell.value ? ' and tell students' : ''}`)
+const at = computed(() =>
+  opens.value === 'now' ? 'now' : opens.value === 'planned' ? props.body.opensAt : day.value,
+)
+const label = computed(
+  () => `${opens.value === 'now' ? 'Publish' : 'Schedule'}${tell.value ? ' and tell students' : ''}`,
+)
 </script>
 
 <template>
-  <template v-if="view.isTemplate"><span class="grow">A template: plan activities from it with “Plan an activity”.</span><slot /></template>
+  <template v-if="view.isTemplate"
+    ><span class="grow">A template: plan activities from it with “Plan an activity”.</span><slot
+  /></template>
   <template v-else-if="view.state === 'scheduled'">
     <span class="grow">It opens by itself {{ dayTime(body.opensAt) }}.</span><slot />
-    <v-btn :disabled="disabled" @click="emit('unschedule')">Back to draft</v-btn><v-btn class="main" :disabled="disabled" @click="emit('publish', 'now', tell)">Publish it now</v-btn>
+    <v-btn :disabled="disabled" @click="emit('unschedule')">Back to draft</v-btn
+    ><v-btn class="main" :disabled="disabled" @click="emit('publish', 'now', tell)">Publish it now</v-btn>
   </template>
   <template v-else>
     <span class="opens">Opens</span>
-    <button type="button" class="chip" :class="{ on: opens === 'now' }" :aria-pressed="opens === 'now'" @click="opens = 'now'">on publishing</button>
-    <button v-if="planned" type="button" class="chip" :class="{ on: opens === 'planned' }" :aria-pressed="opens === 'planned'" @click="opens = 'planned'">{{ dayTime(body.opensAt) }}</button>
+    <button
+      type="button"
+      class="chip"
+      :class="{ on: opens === 'now' }"
+      :aria-pressed="opens === 'now'"
+      @click="opens = 'now'"
+    >
+      on publishing
+    </button>
+    <button
+      v-if="planned"
+      type="button"
+      class="chip"
+      :class="{ on: opens === 'planned' }"
+      :aria-pressed="opens === 'planned'"
+      @click="opens = 'planned'"
+    >
+      {{ dayTime(body.opensAt) }}
+    </button>
     <button v-if="opens !== 'day'" type="button" class="chip" @click="opens = 'day'">choose a day …</button>
     <span v-else class="chosen"><TimePart v-model="day" label="Opens" :due="false" /></span>
     <span class="grow" /><slot />
-    <label class="tell"><input v-model="tell" type="checkbox"> {{ people }} {{ plural(people, 'student gets', 'students get') }} a note and an e-mail</label>
+    <label class="tell"
+      ><input v-model="tell" type="checkbox" /> {{ people }}
+      {{ plural(people, 'student gets', 'students get') }} a note and an e-mail</label
+    >
     <NuxtLink class="v-btn draft" :to="`/seminars/${view.seminarId}/plan`">Keep as draft</NuxtLink>
     <v-btn class="main" :disabled="disabled" @click="emit('publish', at, tell)">{{ label }}</v-btn>
   </template>
 </template>
 
 <style scoped>
-.opens { color: var(--ink-2); font-size: 0.8125rem; }
-.grow { flex: 1; }
-.tell { display: flex; gap: 6px; font-size: 0.8125rem; color: var(--ink-2); align-items: center; }
-.draft { display: inline-flex; align-items: center; }
-.chosen { font-size: 0.9375rem; }
+.opens {
+  color: var(--ink-2);
+  font-size: 0.8125rem;
+}
+.grow {
+  flex: 1;
+}
+.tell {
+  display: flex;
+  gap: 6px;
+  font-size: 0.8125rem;
+  color: var(--ink-2);
+  align-items: center;
+}
+.draft {
+  display: inline-flex;
+  align-items: center;
+}
+.chosen {
+  font-size: 0.9375rem;
+}
 </style>

@@ -11,35 +11,118 @@ defineProps<{
 const emit = defineEmits<{ opened: [open: boolean] }>()
 const open = ref(false)
 watch(open, is => emit('opened', is))
-defineExpose({ close: () => { open.value = false } })
+defineExpose({
+  close: () => {
+    open.value = false
+  },
+})
 </script>
 
 <template>
   <v-menu v-model="open" location="bottom start" :close-on-content-click="false" :offset="8">
-    <template #activator="{ props: on }"><button v-bind="on" type="button" class="part" :class="{ on: open }" :disabled="disabled" :aria-label="`${label}: ${text}`">{{ text }}</button></template>
-    <div class="card partcard" :class="{ wide }" role="dialog" :aria-label="label" @keydown.enter="($event.target as HTMLElement).tagName === 'INPUT' && (open = false)">
-      <p class="cap"><b>{{ label }}</b><kbd>Esc</kbd></p>
-      <slot :close="() => { open = false }" />
+    <template #activator="{ props: on }"
+      ><button
+        v-bind="on"
+        type="button"
+        class="part"
+        :class="{ on: open }"
+        :disabled="disabled"
+        :aria-label="`${label}: ${text}`"
+      >
+        {{ text }}
+      </button></template
+    >
+    <div
+      class="card partcard"
+      :class="{ wide }"
+      role="dialog"
+      :aria-label="label"
+      @keydown.enter="($event.target as HTMLElement).tagName === 'INPUT' && (open = false)"
+    >
+      <p class="cap">
+        <b>{{ label }}</b
+        ><kbd>Esc</kbd>
+      </p>
+      <slot
+        :close="
+          () => {
+            open = false
+          }
+        "
+      />
     </div>
   </v-menu>
 </template>
 
 <style scoped>
-.part { border: 0; background: none; padding: 0 1px; font: 600 1em/1.2 var(--read); color: var(--harbour); cursor: pointer; box-shadow: inset 0 -2px 0 color-mix(in srgb, var(--harbour) 35%, transparent); }
-.part:hover { box-shadow: inset 0 -2px 0 var(--harbour); }
-.part.on { background: var(--ember-soft); color: var(--ink); box-shadow: inset 0 -2px 0 var(--ember); }
-.part:focus-visible { box-shadow: var(--focus); }
-.part:disabled { color: var(--ink); box-shadow: none; cursor: default; }
+.part {
+  border: 0;
+  background: none;
+  padding: 0 1px;
+  font: 600 1em/1.2 var(--read);
+  color: var(--harbour);
+  cursor: pointer;
+  box-shadow: inset 0 -2px 0 color-mix(in srgb, var(--harbour) 35%, transparent);
+}
+.part:hover {
+  box-shadow: inset 0 -2px 0 var(--harbour);
+}
+.part.on {
+  background: var(--ember-soft);
+  color: var(--ink);
+  box-shadow: inset 0 -2px 0 var(--ember);
+}
+.part:focus-visible {
+  box-shadow: var(--focus);
+}
+.part:disabled {
+  color: var(--ink);
+  box-shadow: none;
+  cursor: default;
+}
 </style>
 
 <style>
-.partcard { padding: 12px 14px 14px; min-width: 230px; max-width: 340px; display: grid; gap: 9px; }
-.partcard.wide { max-width: 520px; min-width: 380px; }
-.partcard .cap { display: flex; justify-content: space-between; gap: 20px; align-items: center; }
-.partcard .choice { display: grid; grid-template-columns: auto 1fr; gap: 2px 9px; padding: 6px 8px; border-radius: 6px; cursor: pointer; }
-.partcard .choice:hover { background: var(--sunken); }
-.partcard .choice.on { background: var(--harbour-soft); }
-.partcard .choice input { margin-top: 3px; }
-.partcard .choice b { font-weight: 600; }
-.partcard .choice small { grid-column: 2; color: var(--ink-2); font-size: 0.8125rem; }
+.partcard {
+  padding: 12px 14px 14px;
+  min-width: 230px;
+  max-width: 340px;
+  display: grid;
+  gap: 9px;
+}
+.partcard.wide {
+  max-width: 520px;
+  min-width: 380px;
+}
+.partcard .cap {
+  display: flex;
+  justify-content: space-between;
+  gap: 20px;
+  align-items: center;
+}
+.partcard .choice {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 2px 9px;
+  padding: 6px 8px;
+  border-radius: 6px;
+  cursor: pointer;
+}
+.partcard .choice:hover {
+  background: var(--sunken);
+}
+.partcard .choice.on {
+  background: var(--harbour-soft);
+}
+.partcard .choice input {
+  margin-top: 3px;
+}
+.partcard .choice b {
+  font-weight: 600;
+}
+.partcard .choice small {
+  grid-column: 2;
+  color: var(--ink-2);
+  font-size: 0.8125rem;
+}
 </style>

@@ -6,14 +6,21 @@ import { newKey, useApi } from '../../composables/shell/useApi'
 import { useSending } from '../../composables/shell/useSending'
 
 /** The brief spoken by the instructor: recorded in the browser, heard beside the text. */
-const props = defineProps<{ fileId: string | null, seminarId: string }>()
+const props = defineProps<{ fileId: string | null; seminarId: string }>()
 const emit = defineEmits<{ change: [fileId: string | null] }>()
 const api = useApi()
 const { busy, problem, send } = useSending()
 const { recording, clock, refused, begin, end } = useRecorder(file => void keep(file), 'spoken-brief')
 
 async function keep(file: File) {
-  const kept = await send(async () => api.post<FileView>(`/api/seminars/${props.seminarId}/files`, { id: newKey(), name: file.name, base64: await toBase64(file), transcript: null }))
+  const kept = await send(async () =>
+    api.post<FileView>(`/api/seminars/${props.seminarId}/files`, {
+      id: newKey(),
+      name: file.name,
+      base64: await toBase64(file),
+      transcript: null,
+    }),
+  )
   if (kept) emit('change', kept.id)
 }
 </script>
@@ -21,15 +28,34 @@ async function keep(file: File) {
 <template>
   <p class="spoken">
     <audio v-if="fileId && !recording" controls preload="metadata" :src="`/api/files/${fileId}`" />
-    <button v-if="!recording" class="link" type="button" :disabled="busy" @click="begin">{{ busy ? 'keeping it …' : fileId ? 'Speak it again' : 'Speak the brief as well' }}</button>
-    <template v-else><span class="live" role="status">recording, {{ clock }}</span><button class="link" type="button" @click="end">Stop and keep it</button></template>
-    <button v-if="fileId && !recording" class="link" type="button" @click="emit('change', null)">Take it off</button>
+    <button v-if="!recording" class="link" type="button" :disabled="busy" @click="begin">
+      {{ busy ? 'keeping it …' : fileId ? 'Speak it again' : 'Speak the brief as well' }}
+    </button>
+    <template v-else
+      ><span class="live" role="status">recording, {{ clock }}</span
+      ><button class="link" type="button" @click="end">Stop and keep it</button></template
+    >
+    <button v-if="fileId && !recording" class="link" type="button" @click="emit('change', null)">
+      Take it off
+    </button>
     <span v-if="problem || refused" class="field-problem" role="alert">{{ problem ?? refused }}</span>
   </p>
 </template>
 
 <style scoped>
-.spoken { display: flex; gap: 14px; align-items: center; font-size: 0.8125rem; padding: 4px 0 2px; flex-wrap: wrap; }
-audio { height: 30px; }
-.live { color: var(--brick); font-weight: 600; }
+.spoken {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  font-size: 0.8125rem;
+  padding: 4px 0 2px;
+  flex-wrap: wrap;
+}
+audio {
+  height: 30px;
+}
+.live {
+  color: var(--brick);
+  font-weight: 600;
+}
 </style>

@@ -13,7 +13,8 @@ const { date } = useTimes()
 const row = ref<HTMLElement | null>(null)
 onMounted(() => {
   const now = row.value?.querySelector<HTMLElement>('.now')
-  if (row.value && now) row.value.scrollLeft = now.offsetLeft - row.value.clientWidth / 2 + now.clientWidth / 2
+  if (row.value && now)
+    row.value.scrollLeft = now.offsetLeft - row.value.clientWidth / 2 + now.clientWidth / 2
 })
 const nameOf = (week: SeminarShell['weeks'][number]) =>
   `${week.label === null ? `${week.title}, no teaching` : `Week ${week.label}`}, from ${date(week.startsAt)}${week.number === props.current ? ', now' : ''}${week.kinds.length > 0 ? `: ${week.kinds.map(k => KIND_WORDS[k].toLowerCase()).join(', ')}` : ''}`
@@ -22,36 +23,135 @@ const nameOf = (week: SeminarShell['weeks'][number]) =>
 <template>
   <nav ref="row" class="ribbon" aria-label="Weeks of the term" :style="{ '--weeks': weeks.length }">
     <button
-      v-for="week in weeks" :key="week.number" type="button" :aria-label="nameOf(week)" :aria-pressed="week.number === chosen"
-      :class="{ pause: week.label === null, past: week.number < current, now: week.number === current, chosen: week.number === chosen }" @click="emit('choose', week.number)"
+      v-for="week in weeks"
+      :key="week.number"
+      type="button"
+      :aria-label="nameOf(week)"
+      :aria-pressed="week.number === chosen"
+      :class="{
+        pause: week.label === null,
+        past: week.number < current,
+        now: week.number === current,
+        chosen: week.number === chosen,
+      }"
+      @click="emit('choose', week.number)"
     >
-      <span class="label"><b>{{ week.label ?? week.title }}</b><span>{{ date(week.startsAt) }}</span></span>
-      <span class="ticks"><i v-for="kind in week.kinds" :key="kind" :style="{ '--tick': `var(--t-${kind})`, '--tick-now': `var(--k-${kind})` }" /></span>
+      <span class="label"
+        ><b>{{ week.label ?? week.title }}</b
+        ><span>{{ date(week.startsAt) }}</span></span
+      >
+      <span class="ticks"
+        ><i
+          v-for="kind in week.kinds"
+          :key="kind"
+          :style="{ '--tick': `var(--t-${kind})`, '--tick-now': `var(--k-${kind})` }"
+      /></span>
     </button>
   </nav>
 </template>
 
 <style scoped>
-.ribbon { height: 44px; flex: none; background: var(--band); display: grid; grid-template-columns: repeat(var(--weeks), minmax(0, 1fr)); padding: 0 20px; color: var(--on-band-2); font-size: 0.75rem; }
-button { position: relative; display: block; text-align: left; background: none; border: 0; border-left: 1px solid rgb(255 255 255 / 0.11); padding: 7px 8px 0; line-height: 1.25; cursor: pointer; color: inherit; overflow: hidden; height: 44px; }
-button:last-child { border-right: 1px solid rgb(255 255 255 / 0.11); }
-button:hover { background: rgb(255 255 255 / 0.06); }
-button:focus-visible { box-shadow: inset 0 0 0 2px var(--ember); border-radius: 0; }
-.label { position: absolute; left: 8px; top: 7px; white-space: nowrap; }
-.label b { font-weight: 600; color: var(--on-band); font-size: 0.78125rem; }
-.label span { margin-left: 4px; }
-.pause { background: repeating-linear-gradient(135deg, transparent 0 6px, rgb(255 255 255 / 0.07) 6px 12px); }
-.past { color: var(--on-band-3); }
-.past .label b { color: var(--on-band-2); }
-.now { background: var(--paper); color: var(--ink-2); }
-.now:hover { background: var(--sheet); }
-.now .label b { color: var(--harbour-deep); }
-.now::after { content: ""; position: absolute; left: 0; right: 0; top: 0; height: 3px; background: var(--ember); }
-.chosen { box-shadow: inset 0 -4px 0 var(--t-wiki); }
-.ticks { position: absolute; left: 8px; bottom: 8px; display: flex; gap: 3px; }
-.ticks i { width: 13px; height: 4px; border-radius: 2px; background: var(--tick); }
-.now .ticks i { background: var(--tick-now); }
+.ribbon {
+  height: 44px;
+  flex: none;
+  background: var(--band);
+  display: grid;
+  grid-template-columns: repeat(var(--weeks), minmax(0, 1fr));
+  padding: 0 20px;
+  color: var(--on-band-2);
+  font-size: 0.75rem;
+}
+button {
+  position: relative;
+  display: block;
+  text-align: left;
+  background: none;
+  border: 0;
+  border-left: 1px solid rgb(255 255 255 / 0.11);
+  padding: 7px 8px 0;
+  line-height: 1.25;
+  cursor: pointer;
+  color: inherit;
+  overflow: hidden;
+  height: 44px;
+}
+button:last-child {
+  border-right: 1px solid rgb(255 255 255 / 0.11);
+}
+button:hover {
+  background: rgb(255 255 255 / 0.06);
+}
+button:focus-visible {
+  box-shadow: inset 0 0 0 2px var(--ember);
+  border-radius: 0;
+}
+.label {
+  position: absolute;
+  left: 8px;
+  top: 7px;
+  white-space: nowrap;
+}
+.label b {
+  font-weight: 600;
+  color: var(--on-band);
+  font-size: 0.78125rem;
+}
+.label span {
+  margin-left: 4px;
+}
+.pause {
+  background: repeating-linear-gradient(135deg, transparent 0 6px, rgb(255 255 255 / 0.07) 6px 12px);
+}
+.past {
+  color: var(--on-band-3);
+}
+.past .label b {
+  color: var(--on-band-2);
+}
+.now {
+  background: var(--paper);
+  color: var(--ink-2);
+}
+.now:hover {
+  background: var(--sheet);
+}
+.now .label b {
+  color: var(--harbour-deep);
+}
+.now::after {
+  content: '';
+  position: absolute;
+  left: 0;
+  right: 0;
+  top: 0;
+  height: 3px;
+  background: var(--ember);
+}
+.chosen {
+  box-shadow: inset 0 -4px 0 var(--t-wiki);
+}
+.ticks {
+  position: absolute;
+  left: 8px;
+  bottom: 8px;
+  display: flex;
+  gap: 3px;
+}
+.ticks i {
+  width: 13px;
+  height: 4px;
+  border-radius: 2px;
+  background: var(--tick);
+}
+.now .ticks i {
+  background: var(--tick-now);
+}
 @media (max-width: 900px) {
-  .ribbon { grid-template-columns: repeat(var(--weeks), 78px); overflow-x: auto; padding: 0 8px; scrollbar-width: none; }
+  .ribbon {
+    grid-template-columns: repeat(var(--weeks), 78px);
+    overflow-x: auto;
+    padding: 0 8px;
+    scrollbar-width: none;
+  }
 }
 </style>

@@ -4,18 +4,31 @@ import { TableKit } from '@tiptap/extension-table'
 
 /** A recording or video uploaded to the seminar, played in its place. */
 const Recording = Node.create({
-  name: 'recording', group: 'block', atom: true, draggable: true,
+  name: 'recording',
+  group: 'block',
+  atom: true,
+  draggable: true,
   addAttributes: () => ({ src: { default: '' }, name: { default: '' }, type: { default: '' } }),
   parseHTML: () => [],
-  renderHTML: ({ HTMLAttributes: { src, type } }) => [String(type).startsWith('audio/') ? 'audio' : 'video', { src: String(src), controls: 'true', preload: 'metadata' }],
+  renderHTML: ({ HTMLAttributes: { src, type } }) => [
+    String(type).startsWith('audio/') ? 'audio' : 'video',
+    { src: String(src), controls: 'true', preload: 'metadata' },
+  ],
 })
 
 /** A paper or other file, offered by its name. */
 const Paper = Node.create({
-  name: 'paper', group: 'block', atom: true, draggable: true,
+  name: 'paper',
+  group: 'block',
+  atom: true,
+  draggable: true,
   addAttributes: () => ({ src: { default: '' }, name: { default: '' }, type: { default: '' } }),
   parseHTML: () => [],
-  renderHTML: ({ HTMLAttributes: { src, name } }) => ['p', { class: 'paper' }, ['a', { href: String(src), target: '_blank' }, String(name)]],
+  renderHTML: ({ HTMLAttributes: { src, name } }) => [
+    'p',
+    { class: 'paper' },
+    ['a', { href: String(src), target: '_blank' }, String(name)],
+  ],
 })
 
 /** What a brief can hold beyond the text of a post. */

@@ -12,10 +12,14 @@ const props = defineProps<{
   fresh: () => T
 }>()
 const emit = defineEmits<{ change: [rows: T[]] }>()
-defineSlots<{ default: (row: { row: T, index: number, set: (part: Partial<T>) => void }) => unknown }>()
+defineSlots<{ default: (row: { row: T; index: number; set: (part: Partial<T>) => void }) => unknown }>()
 const notices = useNotices()
 const list = computed({ get: () => [...props.rows] as T[], set: (rows: T[]) => emit('change', rows) })
-const set = (i: number, part: Partial<T>) => emit('change', props.rows.map((row, j) => j === i ? { ...row, ...part } : row))
+const set = (i: number, part: Partial<T>) =>
+  emit(
+    'change',
+    props.rows.map((row, j) => (j === i ? { ...row, ...part } : row)),
+  )
 function move(i: number, by: number) {
   const to = i + by
   if (to < 0 || to >= props.rows.length) return
@@ -25,7 +29,10 @@ function move(i: number, by: number) {
 }
 function drop(i: number) {
   const before = [...props.rows]
-  emit('change', props.rows.filter((_, j) => j !== i))
+  emit(
+    'change',
+    props.rows.filter((_, j) => j !== i),
+  )
   notices.say('Taken off.', { label: 'Undo', run: () => emit('change', before) })
 }
 </script>
@@ -35,9 +42,26 @@ function drop(i: number) {
     <p v-if="rows.length === 0" class="hint">{{ empty }}</p>
     <VueDraggable v-model="list" tag="ul" handle=".grip" :animation="120">
       <li v-for="(row, i) in rows" :key="row.id" class="row">
-        <button class="grip" type="button" :aria-label="`Row ${i + 1}: move with the arrow keys`" title="Drag, or use the arrow keys" @keydown.up.prevent="move(i, -1)" @keydown.down.prevent="move(i, 1)"><i /><i /></button>
+        <button
+          class="grip"
+          type="button"
+          :aria-label="`Row ${i + 1}: move with the arrow keys`"
+          title="Drag, or use the arrow keys"
+          @keydown.up.prevent="move(i, -1)"
+          @keydown.down.prevent="move(i, 1)"
+        >
+          <i /><i />
+        </button>
         <slot :row="row" :index="i" :set="(part: Partial<T>) => set(i, part)" />
-        <button class="off" type="button" :aria-label="`Take row ${i + 1} off`" title="Take it off" @click="drop(i)">×</button>
+        <button
+          class="off"
+          type="button"
+          :aria-label="`Take row ${i + 1} off`"
+          title="Take it off"
+          @click="drop(i)"
+        >
+          ×
+        </button>
       </li>
     </VueDraggable>
     <button class="link" type="button" @click="emit('change', [...rows, fresh()])">+ {{ add }}</button>
@@ -45,12 +69,51 @@ function drop(i: number) {
 </template>
 
 <style scoped>
-.editable { display: grid; gap: 6px; justify-items: start; }
-ul { list-style: none; width: 100%; }
-.row { display: flex; align-items: center; gap: 9px; padding: 3px 0; flex-wrap: wrap; }
-.grip { border: 0; background: none; padding: 5px 4px; cursor: grab; display: grid; gap: 3px; }
-.grip i { width: 12px; height: 2px; background: var(--spine); border-radius: 1px; }
-.grip:hover i { background: var(--ink-3); }
-.off { border: 0; background: none; color: var(--ink-3); cursor: pointer; font-size: 1.0625rem; line-height: 1; padding: 4px 6px; border-radius: 4px; }
-.off:hover { color: var(--brick); background: var(--sunken); }
+.editable {
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+}
+ul {
+  list-style: none;
+  width: 100%;
+}
+.row {
+  display: flex;
+  align-items: center;
+  gap: 9px;
+  padding: 3px 0;
+  flex-wrap: wrap;
+}
+.grip {
+  border: 0;
+  background: none;
+  padding: 5px 4px;
+  cursor: grab;
+  display: grid;
+  gap: 3px;
+}
+.grip i {
+  width: 12px;
+  height: 2px;
+  background: var(--spine);
+  border-radius: 1px;
+}
+.grip:hover i {
+  background: var(--ink-3);
+}
+.off {
+  border: 0;
+  background: none;
+  color: var(--ink-3);
+  cursor: pointer;
+  font-size: 1.0625rem;
+  line-height: 1;
+  padding: 4px 6px;
+  border-radius: 4px;
+}
+.off:hover {
+  color: var(--brick);
+  background: var(--sunken);
+}
 </style>

@@ -2,7 +2,12 @@
 import { useNotices } from '../../stores/notices'
 
 const notices = useNotices()
-const open = computed({ get: () => notices.current !== null, set: (value) => { if (!value) notices.close() } })
+const open = computed({
+  get: () => notices.current !== null,
+  set: value => {
+    if (!value) notices.close()
+  },
+})
 async function run() {
   const act = notices.current?.act
   notices.close()

@@ -13,7 +13,7 @@ const list = shallowRef<NoticeList['notices'] | null>(null)
 const problem = ref<string | null>(null)
 const unseen = computed(() => seminar.shell?.unseen ?? 0)
 const base = computed(() => `/api/seminars/${seminar.shell?.id}/notices`)
-watch(open, async (is) => {
+watch(open, async is => {
   if (!is) return
   problem.value = null
   try {
@@ -22,23 +22,39 @@ watch(open, async (is) => {
       await api.put(`${base.value}/seen`)
       await seminar.load(seminar.shell!.id)
     }
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : String(error)
   }
-  catch (error) { problem.value = error instanceof Error ? error.message : String(error) }
 })
 const page = (id: string) => `/seminars/${seminar.shell!.id}/activities/${id}`
 </script>
 
 <template>
   <v-menu v-model="open" location="bottom end" :close-on-content-click="false">
-    <template #activator="{ props: on }"><button v-bind="on" type="button" class="told" :class="{ some: unseen > 0 }" :aria-label="unseen > 0 ? `Notices, ${unseen} new` : 'Notices'">Notices<b v-if="unseen > 0" class="num">{{ unseen }}</b></button></template>
+    <template #activator="{ props: on }"
+      ><button
+        v-bind="on"
+        type="button"
+        class="told"
+        :class="{ some: unseen > 0 }"
+        :aria-label="unseen > 0 ? `Notices, ${unseen} new` : 'Notices'"
+      >
+        Notices<b v-if="unseen > 0" class="num">{{ unseen }}</b>
+      </button></template
+    >
     <div class="card list" role="dialog" aria-label="Notices">
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <p v-else-if="!list" class="hint">looking …</p>
-      <p v-else-if="list.length === 0" class="hint">Nothing yet. When an activity opens or changes, it is said here.</p>
+      <p v-else-if="list.length === 0" class="hint">
+        Nothing yet. When an activity opens or changes, it is said here.
+      </p>
       <ul v-else>
         <li v-for="n in list" :key="n.id" :class="{ fresh: !n.seen }">
-          <NuxtLink v-if="n.activityId" :to="page(n.activityId)" @click="open = false">{{ n.text }}</NuxtLink><b v-else>{{ n.text }}</b>
-          <p v-if="n.detail" class="detail">{{ n.detail }}</p><time class="hint num">{{ dayTime(n.madeAt) }}</time>
+          <NuxtLink v-if="n.activityId" :to="page(n.activityId)" @click="open = false">{{
+            n.text
+          }}</NuxtLink><b v-else>{{ n.text }}</b>
+          <p v-if="n.detail" class="detail">{{ n.detail }}</p>
+          <time class="hint num">{{ dayTime(n.madeAt) }}</time>
         </li>
       </ul>
     </div>
@@ -46,15 +62,60 @@ const page = (id: string) => `/seminars/${seminar.shell!.id}/activities/${id}`
 </template>
 
 <style scoped>
-.told { border: 0; background: none; color: var(--ink-2); font-size: 0.8125rem; cursor: pointer; padding: 6px 2px; white-space: nowrap; }
-.told:hover { color: var(--ink); }
-.told b { background: var(--ember); color: #fff; border-radius: 999px; padding: 1px 6px; font-size: 0.6875rem; margin-left: 5px; }
-.list { width: min(380px, 92vw); max-height: 70vh; overflow: auto; padding: 10px 16px; }
-ul { list-style: none; }
-li { padding: 9px 0; border-bottom: 1px solid var(--line-soft); display: grid; gap: 2px; }
-li:last-child { border-bottom: 0; }
-li a, li b { font: 600 0.90625rem/1.35 var(--read); color: var(--ink); text-decoration-color: transparent; }
-li a:hover { text-decoration-color: currentcolor; }
-.fresh { box-shadow: inset 3px 0 0 var(--ember); padding-left: 11px; }
-.detail { white-space: pre-line; color: var(--ink-2); font-size: 0.8125rem; }
+.told {
+  border: 0;
+  background: none;
+  color: var(--ink-2);
+  font-size: 0.8125rem;
+  cursor: pointer;
+  padding: 6px 2px;
+  white-space: nowrap;
+}
+.told:hover {
+  color: var(--ink);
+}
+.told b {
+  background: var(--ember);
+  color: #fff;
+  border-radius: 999px;
+  padding: 1px 6px;
+  font-size: 0.6875rem;
+  margin-left: 5px;
+}
+.list {
+  width: min(380px, 92vw);
+  max-height: 70vh;
+  overflow: auto;
+  padding: 10px 16px;
+}
+ul {
+  list-style: none;
+}
+li {
+  padding: 9px 0;
+  border-bottom: 1px solid var(--line-soft);
+  display: grid;
+  gap: 2px;
+}
+li:last-child {
+  border-bottom: 0;
+}
+li a,
+li b {
+  font: 600 0.90625rem/1.35 var(--read);
+  color: var(--ink);
+  text-decoration-color: transparent;
+}
+li a:hover {
+  text-decoration-color: currentcolor;
+}
+.fresh {
+  box-shadow: inset 3px 0 0 var(--ember);
+  padding-left: 11px;
+}
+.detail {
+  white-space: pre-line;
+  color: var(--ink-2);
+  font-size: 0.8125rem;
+}
 </style>

@@ -20,11 +20,42 @@ const leave = useLeaving()
 </template>
 
 <style scoped>
-.plain-top { height: 50px; display: flex; align-items: center; padding: 0 20px; gap: 22px; border-bottom: 1px solid var(--line); }
-.mark { font: 600 1.1875rem/1 var(--read); letter-spacing: -0.02em; color: var(--harbour-deep); text-decoration: none; }
-.mark i { color: var(--ember); font-style: normal; }
-nav { margin-left: auto; display: flex; gap: 18px; align-items: center; }
-nav a { text-decoration: none; color: var(--ink-2); font-weight: 500; }
-nav a.router-link-exact-active, nav a.here { color: var(--harbour-deep); font-weight: 650; }
-nav .link { color: var(--ink-2); font-size: inherit; }
+.plain-top {
+  height: 50px;
+  display: flex;
+  align-items: center;
+  padding: 0 20px;
+  gap: 22px;
+  border-bottom: 1px solid var(--line);
+}
+.mark {
+  font: 600 1.1875rem/1 var(--read);
+  letter-spacing: -0.02em;
+  color: var(--harbour-deep);
+  text-decoration: none;
+}
+.mark i {
+  color: var(--ember);
+  font-style: normal;
+}
+nav {
+  margin-left: auto;
+  display: flex;
+  gap: 18px;
+  align-items: center;
+}
+nav a {
+  text-decoration: none;
+  color: var(--ink-2);
+  font-weight: 500;
+}
+nav a.router-link-exact-active,
+nav a.here {
+  color: var(--harbour-deep);
+  font-weight: 650;
+}
+nav .link {
+  color: var(--ink-2);
+  font-size: inherit;
+}
 </style>

@@ -16,8 +16,23 @@ const emit = defineEmits<{ retry: [] }>()
 </template>
 
 <style scoped>
-.problem { margin: 12vh auto; padding: 0 20px; max-width: 34rem; }
-h1 { font: 600 1.3125rem/1.3 var(--read); }
-p { font: 400 1rem/1.5 var(--read); color: var(--ink-2); margin-top: 8px; }
-.acts { display: flex; gap: 18px; align-items: center; margin-top: 18px; }
+.problem {
+  margin: 12vh auto;
+  padding: 0 20px;
+  max-width: 34rem;
+}
+h1 {
+  font: 600 1.3125rem/1.3 var(--read);
+}
+p {
+  font: 400 1rem/1.5 var(--read);
+  color: var(--ink-2);
+  margin-top: 8px;
+}
+.acts {
+  display: flex;
+  gap: 18px;
+  align-items: center;
+  margin-top: 18px;
+}
 </style>

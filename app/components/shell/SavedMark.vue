@@ -2,9 +2,19 @@
 import type { EditState } from '../../composables/shell/useSharedEdit'
 
 /** Where one's changes are: said in words, always at the same place. */
-const props = defineProps<{ state: EditState, problem: string | null, joined: string | null }>()
+const props = defineProps<{ state: EditState; problem: string | null; joined: string | null }>()
 const emit = defineEmits<{ retry: [] }>()
-const words = computed(() => ({ 'saved': 'saved', 'changed': 'changed …', 'saving': 'saving …', 'refused': '', 'kept here': 'kept in this browser', 'clash': 'two texts' })[props.state])
+const words = computed(
+  () =>
+    ({
+      saved: 'saved',
+      changed: 'changed …',
+      saving: 'saving …',
+      refused: '',
+      'kept here': 'kept in this browser',
+      clash: 'two texts',
+    })[props.state],
+)
 </script>
 
 <template>
@@ -12,12 +22,26 @@ const words = computed(() => ({ 'saved': 'saved', 'changed': 'changed …', 'sav
     <span v-if="joined" class="joined">{{ joined }} saved something meanwhile; both are kept. </span>
     <span v-if="problem" class="problem" role="alert">{{ problem }} </span>
     <span v-else>{{ words }}</span>
-    <button v-if="state === 'kept here' || (state === 'refused' && problem)" class="link" type="button" @click="emit('retry')">Try again</button>
+    <button
+      v-if="state === 'kept here' || (state === 'refused' && problem)"
+      class="link"
+      type="button"
+      @click="emit('retry')"
+    >
+      Try again
+    </button>
   </p>
 </template>
 
 <style scoped>
-.saved { font-size: 0.78125rem; color: var(--ink-3); }
-.problem { color: var(--brick); }
-.joined { color: var(--harbour); }
+.saved {
+  font-size: 0.78125rem;
+  color: var(--ink-3);
+}
+.problem {
+  color: var(--brick);
+}
+.joined {
+  color: var(--harbour);
+}
 </style>

@@ -5,31 +5,57 @@ import { useLeaving } from '../../composables/people/useLeaving'
 import { useSessionStore } from '../../stores/session'
 import NoticeMenu from './NoticeMenu.vue'
 
-const emit = defineEmits<{ find: [], eye: [] }>()
+const emit = defineEmits<{ find: []; eye: [] }>()
 const seminar = useSeminarStore()
 const session = useSessionStore()
 const { chosen, choose } = useAppearance()
 const base = computed(() => `/seminars/${seminar.shell?.id}`)
-interface Link { readonly to: string, readonly label: string, readonly count: number, readonly also?: readonly string[] }
+interface Link {
+  readonly to: string
+  readonly label: string
+  readonly count: number
+  readonly also?: readonly string[]
+}
 const route = useRoute()
 const isAt = (link: Link) => link.also?.some(a => route.path.startsWith(`${base.value}/${a}`)) ?? false
-const links = computed<Link[]>(() => seminar.isStaff
-  ? [
-      { to: `${base.value}/plan`, label: 'Term plan', count: 0 },
-      { to: `${base.value}/marking`, label: 'Marking', count: seminar.shell?.readyToMark ?? 0 },
-      { to: `${base.value}/voices`, label: 'Voices', count: seminar.shell?.messages.fresh ?? 0, also: ['voices', 'presence', 'messages'] },
-      { to: `${base.value}/gradebook`, label: 'Gradebook', count: 0, also: ['outcomes'] },
-      { to: `${base.value}/people`, label: 'People', count: 0 },
-      { to: `${base.value}/library`, label: 'Library', count: 0 },
-    ]
-  : [
-      ...(seminar.isStudent ? [{ to: `${base.value}/week`, label: 'My week', count: 0 }, { to: `${base.value}/progress`, label: 'Progress', count: 0 }, { to: `${base.value}/grades`, label: 'Grades', count: 0 }] : []),
-      { to: `${base.value}/plan`, label: 'Seminar', count: 0 },
-      ...(seminar.isStudent ? [{ to: `${base.value}/groups`, label: 'Groups', count: 0 }] : []),
-      ...(seminar.isStudent ? [{ to: `${base.value}/feedback`, label: 'Feedback', count: seminar.shell?.lettersBack ?? 0 }] : []),
-      ...(seminar.shell?.messages.any ? [{ to: `${base.value}/messages`, label: 'Messages', count: seminar.shell.messages.fresh }] : []),
-    ])
-const appearances: ReadonlyArray<readonly [Appearance, string]> = [['system', 'as this device'], ['paper', 'light'], ['night', 'dark']]
+const links = computed<Link[]>(() =>
+  seminar.isStaff
+    ? [
+        { to: `${base.value}/plan`, label: 'Term plan', count: 0 },
+        { to: `${base.value}/marking`, label: 'Marking', count: seminar.shell?.readyToMark ?? 0 },
+        {
+          to: `${base.value}/voices`,
+          label: 'Voices',
+          count: seminar.shell?.messages.fresh ?? 0,
+          also: ['voices', 'presence', 'messages'],
+        },
+        { to: `${base.value}/gradebook`, label: 'Gradebook', count: 0, also: ['outcomes'] },
+        { to: `${base.value}/people`, label: 'People', count: 0 },
+        { to: `${base.value}/library`, label: 'Library', count: 0 },
+      ]
+    : [
+        ...(seminar.isStudent
+          ? [
+              { to: `${base.value}/week`, label: 'My week', count: 0 },
+              { to: `${base.value}/progress`, label: 'Progress', count: 0 },
+              { to: `${base.value}/grades`, label: 'Grades', count: 0 },
+            ]
+          : []),
+        { to: `${base.value}/plan`, label: 'Seminar', count: 0 },
+        ...(seminar.isStudent ? [{ to: `${base.value}/groups`, label: 'Groups', count: 0 }] : []),
+        ...(seminar.isStudent
+          ? [{ to: `${base.value}/feedback`, label: 'Feedback', count: seminar.shell?.lettersBack ?? 0 }]
+          : []),
+        ...(seminar.shell?.messages.any
+          ? [{ to: `${base.value}/messages`, label: 'Messages', count: seminar.shell.messages.fresh }]
+          : []),
+      ],
+)
+const appearances: ReadonlyArray<readonly [Appearance, string]> = [
+  ['system', 'as this device'],
+  ['paper', 'light'],
+  ['night', 'dark'],
+]
 
 const leave = useLeaving()
 </script>
@@ -37,27 +63,53 @@ const leave = useLeaving()
 <template>
   <header class="top">
     <NuxtLink class="mark" to="/?all=1" aria-label="Jovrel, home">J<i>o</i>vrel</NuxtLink>
-    <p v-if="seminar.shell" class="seminar">{{ seminar.shell.title }} <span>· {{ seminar.shell.code }}</span></p>
+    <p v-if="seminar.shell" class="seminar">
+      {{ seminar.shell.title }} <span>· {{ seminar.shell.code }}</span>
+    </p>
     <nav aria-label="Seminar">
-      <NuxtLink v-for="link in links" :key="link.to" :to="link.to" :class="{ 'router-link-active': isAt(link) }">{{ link.label }}<b v-if="link.count" class="num">{{ link.count }}</b></NuxtLink>
+      <NuxtLink
+        v-for="link in links"
+        :key="link.to"
+        :to="link.to"
+        :class="{ 'router-link-active': isAt(link) }"
+        >{{ link.label }}<b v-if="link.count" class="num">{{ link.count }}</b></NuxtLink
+      >
     </nav>
-    <button class="find" type="button" aria-keyshortcuts="Control+K" @click="emit('find')"><span>Find anything</span><kbd>Ctrl K</kbd></button>
+    <button class="find" type="button" aria-keyshortcuts="Control+K" @click="emit('find')">
+      <span>Find anything</span><kbd>Ctrl K</kbd>
+    </button>
     <NoticeMenu v-if="seminar.shell" />
     <v-menu location="bottom end" :close-on-content-click="false">
       <template #activator="{ props }">
-        <button v-bind="props" type="button" class="me" :aria-label="`${session.session?.person.name}: appearance and signing out`">{{ session.session?.person.initials }}</button>
+        <button
+          v-bind="props"
+          type="button"
+          class="me"
+          :aria-label="`${session.session?.person.name}: appearance and signing out`"
+        >
+          {{ session.session?.person.initials }}
+        </button>
       </template>
       <div class="card menu">
         <p class="who">{{ session.session?.person.name }}</p>
         <fieldset>
           <legend>Show pages</legend>
-          <label v-for="[value, label] in appearances" :key="value"><input type="radio" name="appearance" :checked="chosen === value" @change="choose(value)"> {{ label }}</label>
+          <label v-for="[value, label] in appearances" :key="value"
+            ><input type="radio" name="appearance" :checked="chosen === value" @change="choose(value)" />
+            {{ label }}</label
+          >
         </fieldset>
         <p class="ways">
           <NuxtLink to="/account">Account: mail and calendar</NuxtLink>
-          <a v-if="seminar.isStudent && !seminar.shell?.studentsEye" :href="`/api${base}/own-data`" download>All you have put in, as a file</a>
-          <NuxtLink v-if="seminar.shell?.role === 'instructor'" :to="`${base}/settings`">Seminar settings</NuxtLink>
-          <button v-if="seminar.isStaff" class="link" type="button" @click="emit('eye')">Student’s eye: see it as they do</button>
+          <a v-if="seminar.isStudent && !seminar.shell?.studentsEye" :href="`/api${base}/own-data`" download
+            >All you have put in, as a file</a
+          >
+          <NuxtLink v-if="seminar.shell?.role === 'instructor'" :to="`${base}/settings`"
+            >Seminar settings</NuxtLink
+          >
+          <button v-if="seminar.isStaff" class="link" type="button" @click="emit('eye')">
+            Student’s eye: see it as they do
+          </button>
           <NuxtLink v-if="session.session?.person.mailroom" to="/mailroom">Mailroom</NuxtLink>
           <NuxtLink to="/?all=1">All your seminars</NuxtLink>
         </p>
@@ -68,33 +120,164 @@ const leave = useLeaving()
 </template>
 
 <style scoped>
-.top { height: 50px; flex: none; display: flex; align-items: center; padding: 0 20px; gap: 22px; background: var(--paper); }
-.mark { font: 600 1.1875rem/1 var(--read); letter-spacing: -0.02em; color: var(--harbour-deep); text-decoration: none; }
-.mark i { color: var(--ember); font-style: normal; }
-.seminar { font-weight: 600; font-size: 0.84375rem; padding-left: 22px; border-left: 1px solid var(--line); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 0; }
-.seminar span { color: var(--ink-3); font-weight: 500; }
-nav { display: flex; gap: 4px; margin-left: auto; }
-nav a { padding: 7px 11px; border-radius: var(--r); color: var(--ink-2); font-weight: 500; text-decoration: none; white-space: nowrap; }
-nav a:hover { color: var(--ink); background: var(--sunken); }
-nav a.router-link-active { color: var(--harbour-deep); font-weight: 650; background: var(--harbour-soft); }
-nav b { font-weight: 600; color: var(--ember); margin-left: 5px; }
-.me { width: 32px; height: 32px; flex: none; border: 0; border-radius: 50%; background: var(--band); color: var(--on-band); font: 600 0.75rem/32px var(--ui); text-align: center; padding: 0; cursor: pointer; }
-.me:focus-visible { border-radius: 50%; }
-.menu { padding: 14px 16px 16px; display: grid; gap: 12px; min-width: 220px; }
-.who { font-weight: 650; }
-.ways { display: grid; gap: 7px; justify-items: start; border-top: 1px solid var(--line-soft); border-bottom: 1px solid var(--line-soft); padding: 10px 0; }
-.find { display: flex; gap: 14px; align-items: center; border: 1px solid var(--line); border-radius: 999px; background: var(--sheet); padding: 5px 8px 5px 13px; color: var(--ink-2); font-size: 0.8125rem; cursor: pointer; white-space: nowrap; }
-.find:hover { border-color: var(--ink-3); color: var(--ink); }
-.find:focus-visible { border-radius: 999px; }
-fieldset { border: 0; padding: 0; margin: 0; display: grid; gap: 4px; }
-legend { font-size: 0.78125rem; color: var(--ink-3); margin-bottom: 4px; padding: 0; }
-label { display: flex; gap: 8px; align-items: center; }
-@media (max-width: 1100px) { .find kbd { display: none; } }
+.top {
+  height: 50px;
+  flex: none;
+  display: flex;
+  align-items: center;
+  padding: 0 20px;
+  gap: 22px;
+  background: var(--paper);
+}
+.mark {
+  font: 600 1.1875rem/1 var(--read);
+  letter-spacing: -0.02em;
+  color: var(--harbour-deep);
+  text-decoration: none;
+}
+.mark i {
+  color: var(--ember);
+  font-style: normal;
+}
+.seminar {
+  font-weight: 600;
+  font-size: 0.84375rem;
+  padding-left: 22px;
+  border-left: 1px solid var(--line);
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  min-width: 0;
+}
+.seminar span {
+  color: var(--ink-3);
+  font-weight: 500;
+}
+nav {
+  display: flex;
+  gap: 4px;
+  margin-left: auto;
+}
+nav a {
+  padding: 7px 11px;
+  border-radius: var(--r);
+  color: var(--ink-2);
+  font-weight: 500;
+  text-decoration: none;
+  white-space: nowrap;
+}
+nav a:hover {
+  color: var(--ink);
+  background: var(--sunken);
+}
+nav a.router-link-active {
+  color: var(--harbour-deep);
+  font-weight: 650;
+  background: var(--harbour-soft);
+}
+nav b {
+  font-weight: 600;
+  color: var(--ember);
+  margin-left: 5px;
+}
+.me {
+  width: 32px;
+  height: 32px;
+  flex: none;
+  border: 0;
+  border-radius: 50%;
+  background: var(--band);
+  color: var(--on-band);
+  font: 600 0.75rem/32px var(--ui);
+  text-align: center;
+  padding: 0;
+  cursor: pointer;
+}
+.me:focus-visible {
+  border-radius: 50%;
+}
+.menu {
+  padding: 14px 16px 16px;
+  display: grid;
+  gap: 12px;
+  min-width: 220px;
+}
+.who {
+  font-weight: 650;
+}
+.ways {
+  display: grid;
+  gap: 7px;
+  justify-items: start;
+  border-top: 1px solid var(--line-soft);
+  border-bottom: 1px solid var(--line-soft);
+  padding: 10px 0;
+}
+.find {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  border: 1px solid var(--line);
+  border-radius: 999px;
+  background: var(--sheet);
+  padding: 5px 8px 5px 13px;
+  color: var(--ink-2);
+  font-size: 0.8125rem;
+  cursor: pointer;
+  white-space: nowrap;
+}
+.find:hover {
+  border-color: var(--ink-3);
+  color: var(--ink);
+}
+.find:focus-visible {
+  border-radius: 999px;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  display: grid;
+  gap: 4px;
+}
+legend {
+  font-size: 0.78125rem;
+  color: var(--ink-3);
+  margin-bottom: 4px;
+  padding: 0;
+}
+label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+@media (max-width: 1100px) {
+  .find kbd {
+    display: none;
+  }
+}
 @media (max-width: 700px) {
-  .find { padding: 5px 10px; }
-  .top { height: auto; flex-wrap: wrap; padding: 8px 14px; gap: 6px 12px; }
-  .seminar { padding-left: 12px; flex: 1; }
-  nav { order: 3; width: 100%; margin: 0 -6px; overflow-x: auto; }
-  .me { margin-left: auto; }
+  .find {
+    padding: 5px 10px;
+  }
+  .top {
+    height: auto;
+    flex-wrap: wrap;
+    padding: 8px 14px;
+    gap: 6px 12px;
+  }
+  .seminar {
+    padding-left: 12px;
+    flex: 1;
+  }
+  nav {
+    order: 3;
+    width: 100%;
+    margin: 0 -6px;
+    overflow-x: auto;
+  }
+  .me {
+    margin-left: auto;
+  }
 }
 </style>

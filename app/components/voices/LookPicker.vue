@@ -4,51 +4,170 @@ import type { VoicesView } from '#shared/voices/voices'
 import { KIND_WORDS } from '../../composables/planning/kindWords'
 import { inWords } from '#core/planning/expectationWords'
 
-export interface Look { readonly kind?: ActivityKind, readonly ids: readonly string[] } // neither: the whole seminar
+export interface Look {
+  readonly kind?: ActivityKind
+  readonly ids: readonly string[]
+} // neither: the whole seminar
 
 /** What is looked at: the whole seminar, all of a kind, one activity by its title, or several by ticking them. */
-const props = defineProps<{ activities: VoicesView['activities'], look: Look }>()
+const props = defineProps<{ activities: VoicesView['activities']; look: Look }>()
 const emit = defineEmits<{ look: [look: Look] }>()
 const open = ref(false)
 const kinds = computed(() => [...new Set(props.activities.map(a => a.kind))])
 const label = computed(() => {
   const { kind, ids } = props.look
   if (kind) return `every ${KIND_WORDS[kind].toLowerCase()}`
-  return ids.length === 0 ? 'the whole seminar' : ids.length === 1 ? props.activities.find(a => a.id === ids[0])?.title ?? 'one activity' : `${inWords(ids.length)} activities`
+  return ids.length === 0
+    ? 'the whole seminar'
+    : ids.length === 1
+      ? (props.activities.find(a => a.id === ids[0])?.title ?? 'one activity')
+      : `${inWords(ids.length)} activities`
 })
 function alone(look: Look) {
   emit('look', look)
   open.value = false
 }
 // ticking goes on from what is looked at, in the order of the term
-const tick = (id: string) => emit('look', { ids: props.activities.map(a => a.id).filter(x => x === id ? !props.look.ids.includes(id) : props.look.ids.includes(x)) })
+const tick = (id: string) =>
+  emit('look', {
+    ids: props.activities
+      .map(a => a.id)
+      .filter(x => (x === id ? !props.look.ids.includes(id) : props.look.ids.includes(x))),
+  })
 </script>
 
 <template>
   <v-menu v-model="open" location="bottom end" :offset="6" :close-on-content-click="false">
-    <template #activator="{ props: on }"><button v-bind="on" type="button" class="in what" aria-haspopup="dialog" :aria-label="`What is looked at: ${label}`"><span>{{ label }}</span></button></template>
+    <template #activator="{ props: on }"
+      ><button
+        v-bind="on"
+        type="button"
+        class="in what"
+        aria-haspopup="dialog"
+        :aria-label="`What is looked at: ${label}`"
+      >
+        <span>{{ label }}</span>
+      </button></template
+    >
     <div class="card list" role="dialog" aria-label="What is looked at">
-      <p class="wide"><button type="button" :class="{ on: !look.kind && look.ids.length === 0 }" @click="alone({ ids: [] })">the whole seminar</button>
-        <template v-if="kinds.length > 1"><button v-for="k in kinds" :key="k" type="button" :class="{ on: look.kind === k }" @click="alone({ kind: k, ids: [] })">every {{ KIND_WORDS[k].toLowerCase() }}</button></template></p>
+      <p class="wide">
+        <button
+          type="button"
+          :class="{ on: !look.kind && look.ids.length === 0 }"
+          @click="alone({ ids: [] })"
+        >
+          the whole seminar
+        </button>
+        <template v-if="kinds.length > 1"
+          ><button
+            v-for="k in kinds"
+            :key="k"
+            type="button"
+            :class="{ on: look.kind === k }"
+            @click="alone({ kind: k, ids: [] })"
+          >
+            every {{ KIND_WORDS[k].toLowerCase() }}
+          </button></template
+        >
+      </p>
       <p v-if="activities.length === 0" class="hint">No activity has begun yet.</p>
       <p v-else class="hint">A title alone, or several by ticking them.</p>
-      <ul><li v-for="a in activities" :key="a.id" :style="{ '--kind': `var(--k-${a.kind})` }"><input type="checkbox" :aria-label="`Also ${a.title}`" :checked="look.ids.includes(a.id)" @change="tick(a.id)"><button type="button" :class="{ on: look.ids.includes(a.id) }" @click="alone({ ids: [a.id] })">{{ a.title }}</button></li></ul>
+      <ul>
+        <li v-for="a in activities" :key="a.id" :style="{ '--kind': `var(--k-${a.kind})` }">
+          <input
+            type="checkbox"
+            :aria-label="`Also ${a.title}`"
+            :checked="look.ids.includes(a.id)"
+            @change="tick(a.id)"
+          /><button type="button" :class="{ on: look.ids.includes(a.id) }" @click="alone({ ids: [a.id] })">
+            {{ a.title }}
+          </button>
+        </li>
+      </ul>
     </div>
   </v-menu>
 </template>
 
 <style scoped>
-.what { max-width: 17rem; padding: 4px 26px 4px 8px; font-size: 0.8125rem; text-align: left; cursor: pointer; position: relative; }
-.what span { display: block; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.what::after { content: ''; position: absolute; right: 10px; top: 50%; width: 6px; height: 6px; border: solid var(--ink-2); border-width: 0 1.5px 1.5px 0; transform: translateY(-70%) rotate(45deg); }
-.list { width: min(400px, 92vw); max-height: 70vh; overflow: auto; padding: 10px 14px; }
-.wide { display: flex; flex-wrap: wrap; gap: 4px 6px; padding-bottom: 8px; border-bottom: 1px solid var(--line-soft); }
-.wide button { border: 1px solid var(--line); border-radius: var(--r); background: none; color: var(--ink); padding: 3px 9px; font-size: 0.8125rem; cursor: pointer; }
-.wide .on { background: var(--harbour-soft); border-color: var(--harbour); }
-.hint { margin-top: 8px; }
-ul { list-style: none; margin-top: 4px; }
-li { display: flex; gap: 10px; align-items: baseline; border-left: 3px solid var(--kind); padding: 3px 0 3px 9px; margin-top: 3px; }
-li button { border: 0; background: none; color: var(--ink); font: 400 0.9375rem/1.35 var(--read); text-align: left; cursor: pointer; padding: 1px 0; }
-li button:hover { text-decoration: underline; }
-li .on { font-weight: 600; }
+.what {
+  max-width: 17rem;
+  padding: 4px 26px 4px 8px;
+  font-size: 0.8125rem;
+  text-align: left;
+  cursor: pointer;
+  position: relative;
+}
+.what span {
+  display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.what::after {
+  content: '';
+  position: absolute;
+  right: 10px;
+  top: 50%;
+  width: 6px;
+  height: 6px;
+  border: solid var(--ink-2);
+  border-width: 0 1.5px 1.5px 0;
+  transform: translateY(-70%) rotate(45deg);
+}
+.list {
+  width: min(400px, 92vw);
+  max-height: 70vh;
+  overflow: auto;
+  padding: 10px 14px;
+}
+.wide {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 6px;
+  padding-bottom: 8px;
+  border-bottom: 1px solid var(--line-soft);
+}
+.wide button {
+  border: 1px solid var(--line);
+  border-radius: var(--r);
+  background: none;
+  color: var(--ink);
+  padding: 3px 9px;
+  font-size: 0.8125rem;
+  cursor: pointer;
+}
+.wide .on {
+  background: var(--harbour-soft);
+  border-color: var(--harbour);
+}
+.hint {
+  margin-top: 8px;
+}
+ul {
+  list-style: none;
+  margin-top: 4px;
+}
+li {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+  border-left: 3px solid var(--kind);
+  padding: 3px 0 3px 9px;
+  margin-top: 3px;
+}
+li button {
+  border: 0;
+  background: none;
+  color: var(--ink);
+  font: 400 0.9375rem/1.35 var(--read);
+  text-align: left;
+  cursor: pointer;
+  padding: 1px 0;
+}
+li button:hover {
+  text-decoration: underline;
+}
+li .on {
+  font-weight: 600;
+}
 </style>

@@ -3,50 +3,122 @@ import type { VoicesView } from '#shared/voices/voices'
 import { plural } from '#core/planning/expectationWords'
 
 /** Everybody round one table: who answered whom. Whoever is chosen has their lines drawn strong; the same stands below in words. */
-const props = defineProps<{ view: VoicesView, chosen: string | null }>()
+const props = defineProps<{ view: VoicesView; chosen: string | null }>()
 const emit = defineEmits<{ choose: [id: string | null] }>()
 const SEATS = 60 // beyond, those who said most, and the silent in one sentence
 const LONGEST = 14 // letters of a name that find room between its neighbours; the seat says it whole
 const [W, H] = [640, 424]
 const [CX, CY, RX, RY] = [326, 208, 214, 154]
 
-interface Seat { readonly id: string, readonly name: string, readonly label: string, readonly words: number, readonly staff: boolean, readonly x: number, readonly y: number, readonly r: number, readonly angle: number, readonly neglected: boolean, readonly contributions: number }
+interface Seat {
+  readonly id: string
+  readonly name: string
+  readonly label: string
+  readonly words: number
+  readonly staff: boolean
+  readonly x: number
+  readonly y: number
+  readonly r: number
+  readonly angle: number
+  readonly neglected: boolean
+  readonly contributions: number
+}
 const me = computed(() => props.view.staff.find(s => s.isMe) ?? props.view.staff[0] ?? null)
-const shown = computed(() => props.view.people.length <= SEATS ? props.view.people : [...props.view.people].sort((a, b) => b.words - a.words).slice(0, SEATS).sort((a, b) => a.familyName.localeCompare(b.familyName)))
+const shown = computed(() =>
+  props.view.people.length <= SEATS
+    ? props.view.people
+    : [...props.view.people]
+        .sort((a, b) => b.words - a.words)
+        .slice(0, SEATS)
+        .sort((a, b) => a.familyName.localeCompare(b.familyName)),
+)
 const hidden = computed(() => props.view.people.length - shown.value.length)
 const seats = computed<Seat[]>(() => {
   const most = Math.max(1, ...shown.value.map(p => p.words))
   const n = shown.value.length + 1
-  const room = Math.PI * (RX + RY) / n / 2.2 // seats lie beside each other, however many
-  const at = (i: number) => { const angle = Math.PI + i / n * 2 * Math.PI; return { angle, x: CX + RX * Math.cos(angle), y: CY + RY * Math.sin(angle) } }
+  const room = (Math.PI * (RX + RY)) / n / 2.2 // seats lie beside each other, however many
+  const at = (i: number) => {
+    const angle = Math.PI + (i / n) * 2 * Math.PI
+    return { angle, x: CX + RX * Math.cos(angle), y: CY + RY * Math.sin(angle) }
+  }
   return [
-    ...me.value ? [{ id: me.value.id, name: me.value.name, label: me.value.isMe ? 'You' : me.value.name, words: 0, staff: true, r: 12, neglected: false, contributions: 0, ...at(0) }] : [],
-    ...shown.value.map((p, i): Seat => ({ id: p.id, name: p.name, label: p.familyName.length > LONGEST ? `${p.familyName.slice(0, LONGEST - 1).trimEnd()}…` : p.familyName, words: p.words, staff: false, contributions: p.contributions, neglected: p.fromMe.gapDays >= props.view.gapLimit, r: Math.min(room, p.contributions === 0 ? 6.5 : 5.5 + 8 * Math.sqrt(p.words / most)), ...at(i + 1) })),
+    ...(me.value
+      ? [
+          {
+            id: me.value.id,
+            name: me.value.name,
+            label: me.value.isMe ? 'You' : me.value.name,
+            words: 0,
+            staff: true,
+            r: 12,
+            neglected: false,
+            contributions: 0,
+            ...at(0),
+          },
+        ]
+      : []),
+    ...shown.value.map((p, i): Seat => ({
+      id: p.id,
+      name: p.name,
+      label:
+        p.familyName.length > LONGEST ? `${p.familyName.slice(0, LONGEST - 1).trimEnd()}…` : p.familyName,
+      words: p.words,
+      staff: false,
+      contributions: p.contributions,
+      neglected: p.fromMe.gapDays >= props.view.gapLimit,
+      r: Math.min(room, p.contributions === 0 ? 6.5 : 5.5 + 8 * Math.sqrt(p.words / most)),
+      ...at(i + 1),
+    })),
   ]
 })
 const placeOf = computed(() => new Map(seats.value.map(s => [s.id, s])))
-const labelled = (s: Seat) => seats.value.length <= 34 || s.id === props.chosen || s.contributions === 0 || s.staff
+const labelled = (s: Seat) =>
+  seats.value.length <= 34 || s.id === props.chosen || s.contributions === 0 || s.staff
 const lines = computed(() => {
   const most = Math.max(1, ...props.view.edges.map(e => e.times))
-  return props.view.edges.flatMap((e) => {
-    const [a, b] = [placeOf.value.get(e.from), placeOf.value.get(e.to)]
-    if (!a || !b) return []
-    // bent towards the middle of the table, and to the left of the way, so that there and back are two lines
-    const [mx, my] = [(a.x + b.x) / 2, (a.y + b.y) / 2]
-    const [dx, dy] = [b.x - a.x, b.y - a.y]
-    const bend = { x: mx + (CX - mx) * 0.42 - dy * 0.06, y: my + (CY - my) * 0.42 + dx * 0.06 }
-    const role = e.from === props.chosen ? 'to' : e.to === props.chosen ? 'fro' : a.staff ? 'mine' : 'other'
-    return [{ key: `${e.from} ${e.to}`, role, path: `M${a.x.toFixed(1)} ${a.y.toFixed(1)}Q${bend.x.toFixed(1)} ${bend.y.toFixed(1)} ${b.x.toFixed(1)} ${b.y.toFixed(1)}`, width: 1 + 2.4 * e.times / most }]
-  }).sort((x, y) => Number(x.role !== 'other') - Number(y.role !== 'other'))
+  return props.view.edges
+    .flatMap(e => {
+      const [a, b] = [placeOf.value.get(e.from), placeOf.value.get(e.to)]
+      if (!a || !b) return []
+      // bent towards the middle of the table, and to the left of the way, so that there and back are two lines
+      const [mx, my] = [(a.x + b.x) / 2, (a.y + b.y) / 2]
+      const [dx, dy] = [b.x - a.x, b.y - a.y]
+      const bend = { x: mx + (CX - mx) * 0.42 - dy * 0.06, y: my + (CY - my) * 0.42 + dx * 0.06 }
+      const role = e.from === props.chosen ? 'to' : e.to === props.chosen ? 'fro' : a.staff ? 'mine' : 'other'
+      return [
+        {
+          key: `${e.from} ${e.to}`,
+          role,
+          path: `M${a.x.toFixed(1)} ${a.y.toFixed(1)}Q${bend.x.toFixed(1)} ${bend.y.toFixed(1)} ${b.x.toFixed(1)} ${b.y.toFixed(1)}`,
+          width: 1 + (2.4 * e.times) / most,
+        },
+      ]
+    })
+    .sort((x, y) => Number(x.role !== 'other') - Number(y.role !== 'other'))
 })
-const nameOf = computed(() => new Map([...props.view.people.map(p => [p.id, p.name] as const), ...props.view.staff.map(s => [s.id, s.isMe ? 'you' : s.name] as const)]))
-const list = (edges: VoicesView['edges'], other: 'from' | 'to') => edges.map(e => `${nameOf.value.get(e[other]) ?? 'somebody'}${e.times > 1 ? ` (${e.times})` : ''}`)
+const nameOf = computed(
+  () =>
+    new Map([
+      ...props.view.people.map(p => [p.id, p.name] as const),
+      ...props.view.staff.map(s => [s.id, s.isMe ? 'you' : s.name] as const),
+    ]),
+)
+const list = (edges: VoicesView['edges'], other: 'from' | 'to') =>
+  edges.map(e => `${nameOf.value.get(e[other]) ?? 'somebody'}${e.times > 1 ? ` (${e.times})` : ''}`)
 const about = computed(() => {
   const id = props.chosen
   const p = props.view.people.find(x => x.id === id)
   if (!id || !nameOf.value.has(id)) return null
   const [to, by] = [props.view.edges.filter(e => e.from === id), props.view.edges.filter(e => e.to === id)]
-  return { id, name: p?.name ?? me.value!.name, to: list(to, 'to'), by: list(by, 'from'), words: p ? `${p.contributions} ${plural(p.contributions, 'contribution')}, ${p.words.toLocaleString('en')} words` : '' }
+  return {
+    id,
+    name: p?.name ?? me.value!.name,
+    to: list(to, 'to'),
+    by: list(by, 'from'),
+    words: p
+      ? `${p.contributions} ${plural(p.contributions, 'contribution')}, ${p.words.toLocaleString('en')} words`
+      : '',
+  }
 })
 function move(event: KeyboardEvent, i: number) {
   const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key]
@@ -60,76 +132,276 @@ function label(s: Seat, i: number) {
   const [c, d] = [Math.cos(s.angle), Math.sin(s.angle)]
   const flat = Math.abs(c) < 0.8
   const far = s.r + 7 + (flat && i % 2 === 1 ? 15 : 0)
-  return { x: s.x + (flat ? c * 14 : (s.r + 7) * c * 1.1), y: s.y + far * d * (flat ? 1.12 : 1.2) + (flat ? d > 0 ? 9 : -1 : 4), anchor: flat ? c > 0.45 ? 'start' : c < -0.45 ? 'end' : 'middle' : c > 0 ? 'start' : 'end', leads: flat && i % 2 === 1 }
+  return {
+    x: s.x + (flat ? c * 14 : (s.r + 7) * c * 1.1),
+    y: s.y + far * d * (flat ? 1.12 : 1.2) + (flat ? (d > 0 ? 9 : -1) : 4),
+    anchor: flat ? (c > 0.45 ? 'start' : c < -0.45 ? 'end' : 'middle') : c > 0 ? 'start' : 'end',
+    leads: flat && i % 2 === 1,
+  }
 }
-const focusable = computed(() => props.chosen && placeOf.value.has(props.chosen) ? props.chosen : seats.value[0]?.id ?? null)
+const focusable = computed(() =>
+  props.chosen && placeOf.value.has(props.chosen) ? props.chosen : (seats.value[0]?.id ?? null),
+)
 /** Those who talk mostly among themselves (communities of the network), and who stands between them. */
 const circles = computed(() => {
   const talking = new Set(props.view.edges.flatMap(e => [e.from, e.to]))
   const by = new Map<number, string[]>()
-  for (const p of props.view.people) if (talking.has(p.id)) by.set(p.community, [...by.get(p.community) ?? [], p.name])
+  for (const p of props.view.people)
+    if (talking.has(p.id)) by.set(p.community, [...(by.get(p.community) ?? []), p.name])
   return [...by.values()].filter(names => names.length >= 3).sort((a, b) => b.length - a.length)
 })
-const bridge = computed(() => { const [first] = [...props.view.people].sort((a, b) => b.between - a.between); return first && first.between > 0 ? first.name : null })
+const bridge = computed(() => {
+  const [first] = [...props.view.people].sort((a, b) => b.between - a.between)
+  return first && first.between > 0 ? first.name : null
+})
 </script>
 
 <template>
   <section aria-label="Table plan">
-    <div class="pt"><h2>Table plan</h2><span v-if="about">{{ about.name }}: {{ about.words ? `${about.words}; ` : '' }}answered {{ about.to.length }}, answered by {{ about.by.length }} <button class="link" type="button" @click="emit('choose', null)">all</button></span><span v-else>choose a seat to see one person’s lines</span></div>
-    <svg :viewBox="`0 0 ${W} ${H}`" role="group" aria-label="Seats round the table; lines go from who answered to who was answered">
+    <div class="pt">
+      <h2>Table plan</h2>
+      <span v-if="about"
+        >{{ about.name }}: {{ about.words ? `${about.words}; ` : '' }}answered {{ about.to.length }}, answered
+        by {{ about.by.length }}
+        <button class="link" type="button" @click="emit('choose', null)">all</button></span
+      ><span v-else>choose a seat to see one person’s lines</span>
+    </div>
+    <svg
+      :viewBox="`0 0 ${W} ${H}`"
+      role="group"
+      aria-label="Seats round the table; lines go from who answered to who was answered"
+    >
       <ellipse :cx="CX" :cy="CY" :rx="RX - 26" :ry="RY - 20" class="table" />
-      <path v-for="l in lines" :key="l.key" :d="l.path" class="line" :class="[l.role, { faint: chosen !== null && l.role !== 'to' && l.role !== 'fro' }]" :stroke-width="l.role === 'to' || l.role === 'fro' ? l.width + 0.8 : l.width" />
-      <g v-for="(s, i) in seats" :id="`seat-${s.id}`" :key="s.id" class="seat" :class="{ silent: !s.staff && s.contributions === 0, staff: s.staff, chosen: s.id === chosen }" role="button" :tabindex="s.id === focusable ? 0 : -1" :aria-pressed="s.id === chosen" :aria-label="`${s.name}: ${s.staff ? 'teaches' : s.contributions === 0 ? 'has said nothing' : `${s.words} words`}`" @click="emit('choose', s.id === chosen ? null : s.id)" @keydown.enter.prevent="emit('choose', s.id === chosen ? null : s.id)" @keydown.space.prevent="emit('choose', s.id === chosen ? null : s.id)" @keydown="move($event, i)">
+      <path
+        v-for="l in lines"
+        :key="l.key"
+        :d="l.path"
+        class="line"
+        :class="[l.role, { faint: chosen !== null && l.role !== 'to' && l.role !== 'fro' }]"
+        :stroke-width="l.role === 'to' || l.role === 'fro' ? l.width + 0.8 : l.width"
+      />
+      <g
+        v-for="(s, i) in seats"
+        :id="`seat-${s.id}`"
+        :key="s.id"
+        class="seat"
+        :class="{ silent: !s.staff && s.contributions === 0, staff: s.staff, chosen: s.id === chosen }"
+        role="button"
+        :tabindex="s.id === focusable ? 0 : -1"
+        :aria-pressed="s.id === chosen"
+        :aria-label="`${s.name}: ${s.staff ? 'teaches' : s.contributions === 0 ? 'has said nothing' : `${s.words} words`}`"
+        @click="emit('choose', s.id === chosen ? null : s.id)"
+        @keydown.enter.prevent="emit('choose', s.id === chosen ? null : s.id)"
+        @keydown.space.prevent="emit('choose', s.id === chosen ? null : s.id)"
+        @keydown="move($event, i)"
+      >
         <circle class="hit" :cx="s.x" :cy="s.y" :r="Math.max(14, s.r + 4)" />
         <rect v-if="s.staff" :x="s.x - 12" :y="s.y - 12" width="24" height="24" rx="5" />
         <circle v-else :cx="s.x" :cy="s.y" :r="s.r" />
         <template v-if="labelled(s)">
-          <line v-if="label(s, i).leads" :x1="s.x" :y1="s.y + Math.sign(Math.sin(s.angle)) * (s.r + 2)" :x2="label(s, i).x" :y2="label(s, i).y - (Math.sin(s.angle) > 0 ? 11 : -3)" class="lead" />
-          <text :x="label(s, i).x" :y="label(s, i).y" :text-anchor="label(s, i).anchor" :class="{ neglected: s.neglected }"><title>{{ s.name }}</title>{{ s.label }}</text>
+          <line
+            v-if="label(s, i).leads"
+            :x1="s.x"
+            :y1="s.y + Math.sign(Math.sin(s.angle)) * (s.r + 2)"
+            :x2="label(s, i).x"
+            :y2="label(s, i).y - (Math.sin(s.angle) > 0 ? 11 : -3)"
+            class="lead"
+          />
+          <text
+            :x="label(s, i).x"
+            :y="label(s, i).y"
+            :text-anchor="label(s, i).anchor"
+            :class="{ neglected: s.neglected }"
+          >
+            <title>{{ s.name }}</title>
+            {{ s.label }}
+          </text>
         </template>
       </g>
     </svg>
-    <p v-if="about" class="words"><template v-if="about.to.length > 0"><b>answered</b> {{ about.to.join(', ') }}. </template><template v-if="about.by.length > 0"><b>answered by</b> {{ about.by.join(', ') }}.</template><template v-if="about.to.length + about.by.length === 0">No lines lead to or from here yet.</template></p>
-    <p v-else class="legend"><span>seat: words</span><span>hollow: silent</span><span><i class="to" />answered</span><span><i class="fro" />was answered by</span><span><i class="mine" />your answers</span><span><u>name</u> nothing from you for {{ view.gapLimit }} days</span><span v-if="hidden > 0">the {{ shown.length }} who said most; {{ hidden.toLocaleString('en') }} more in the table</span></p>
-    <details v-if="!about && circles.length > 1" class="circles"><summary>{{ circles.length }} circles who talk mostly among themselves</summary>
-      <ul><li v-for="(names, i) in circles" :key="i">{{ names.slice(0, 12).join(', ') }}{{ names.length > 12 ? ` and ${names.length - 12} more` : '' }}</li></ul>
+    <p v-if="about" class="words">
+      <template v-if="about.to.length > 0"><b>answered</b> {{ about.to.join(', ') }}. </template
+      ><template v-if="about.by.length > 0"><b>answered by</b> {{ about.by.join(', ') }}.</template
+      ><template v-if="about.to.length + about.by.length === 0">No lines lead to or from here yet.</template>
+    </p>
+    <p v-else class="legend">
+      <span>seat: words</span><span>hollow: silent</span><span><i class="to" />answered</span
+      ><span><i class="fro" />was answered by</span><span><i class="mine" />your answers</span
+      ><span><u>name</u> nothing from you for {{ view.gapLimit }} days</span
+      ><span v-if="hidden > 0"
+        >the {{ shown.length }} who said most; {{ hidden.toLocaleString('en') }} more in the table</span
+      >
+    </p>
+    <details v-if="!about && circles.length > 1" class="circles">
+      <summary>{{ circles.length }} circles who talk mostly among themselves</summary>
+      <ul>
+        <li v-for="(names, i) in circles" :key="i">
+          {{ names.slice(0, 12).join(', ') }}{{ names.length > 12 ? ` and ${names.length - 12} more` : '' }}
+        </li>
+      </ul>
       <p v-if="bridge">{{ bridge }} stands between more of the others than anybody.</p>
     </details>
   </section>
 </template>
 
 <style scoped>
-.pt { display: flex; justify-content: space-between; gap: 12px; align-items: baseline; font-size: 0.78125rem; color: var(--ink-2); min-height: 20px; }
-h2 { font: 600 0.84375rem/1.4 var(--ui); color: var(--ink); white-space: nowrap; }
-svg { display: block; width: 100%; max-width: 760px; margin: 2px auto 0; overflow: visible; }
-.table { fill: none; stroke: var(--line-soft); stroke-width: 1.5; }
-.line { fill: none; stroke: var(--k-discussion); opacity: 0.34; }
-.line.mine { stroke: var(--ember); stroke-dasharray: 2.5 3; opacity: 0.75; }
-.line.to { stroke: var(--harbour-deep); opacity: 1; }
-.line.fro { stroke: var(--harbour-deep); stroke-dasharray: 5 4; opacity: 1; }
-.line.faint { opacity: 0.1; }
-.seat { cursor: pointer; outline: none; }
-.seat circle { fill: var(--k-discussion); stroke: var(--paper); stroke-width: 1.5; }
-.seat rect { fill: var(--ember); }
-.seat .hit, .seat.silent .hit, .seat.chosen .hit { fill: transparent; stroke: none; }
-.lead { stroke: var(--spine); stroke-width: 1; }
-.seat text { font: 500 11.5px/1 var(--ui); fill: var(--ink-2); }
-.seat.silent circle { fill: var(--paper); stroke: var(--brick); stroke-width: 1.8; }
-.seat.silent text { fill: var(--brick); font-weight: 650; }
-.seat.staff text { fill: var(--ink); font-weight: 650; }
-.seat.chosen circle { fill: var(--harbour-deep); }
-.seat.chosen text { fill: var(--ink); font-weight: 700; }
-.seat text.neglected { text-decoration: underline dotted; text-underline-offset: 3px; }
-.seat:focus-visible circle:not(.hit), .seat:focus-visible rect { stroke: var(--ember); stroke-width: 3; }
-.legend { display: flex; flex-wrap: wrap; gap: 3px 18px; font-size: 0.75rem; color: var(--ink-2); margin-top: 2px; }
-.circles { font-size: 0.78125rem; color: var(--ink-2); margin-top: 4px; }
-.circles summary { cursor: pointer; color: var(--harbour); }
-.circles ul { list-style: none; display: grid; gap: 2px; margin: 4px 0; }
-.circles li { border-left: 2px solid var(--k-discussion); padding-left: 8px; line-height: 1.45; }
-.legend i { display: inline-block; width: 24px; border-top: 2px solid var(--harbour-deep); vertical-align: 3px; margin-right: 5px; }
-.legend .fro { border-top-style: dashed; }
-.legend .mine { border-top: 2px dotted var(--ember); }
-.legend u { text-decoration-style: dotted; text-underline-offset: 3px; }
-.words { font-size: 0.78125rem; color: var(--ink-2); line-height: 1.5; max-height: 4.6em; overflow: auto; }
-.words b { font-weight: 600; color: var(--ink); }
+.pt {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  align-items: baseline;
+  font-size: 0.78125rem;
+  color: var(--ink-2);
+  min-height: 20px;
+}
+h2 {
+  font: 600 0.84375rem/1.4 var(--ui);
+  color: var(--ink);
+  white-space: nowrap;
+}
+svg {
+  display: block;
+  width: 100%;
+  max-width: 760px;
+  margin: 2px auto 0;
+  overflow: visible;
+}
+.table {
+  fill: none;
+  stroke: var(--line-soft);
+  stroke-width: 1.5;
+}
+.line {
+  fill: none;
+  stroke: var(--k-discussion);
+  opacity: 0.34;
+}
+.line.mine {
+  stroke: var(--ember);
+  stroke-dasharray: 2.5 3;
+  opacity: 0.75;
+}
+.line.to {
+  stroke: var(--harbour-deep);
+  opacity: 1;
+}
+.line.fro {
+  stroke: var(--harbour-deep);
+  stroke-dasharray: 5 4;
+  opacity: 1;
+}
+.line.faint {
+  opacity: 0.1;
+}
+.seat {
+  cursor: pointer;
+  outline: none;
+}
+.seat circle {
+  fill: var(--k-discussion);
+  stroke: var(--paper);
+  stroke-width: 1.5;
+}
+.seat rect {
+  fill: var(--ember);
+}
+.seat .hit,
+.seat.silent .hit,
+.seat.chosen .hit {
+  fill: transparent;
+  stroke: none;
+}
+.lead {
+  stroke: var(--spine);
+  stroke-width: 1;
+}
+.seat text {
+  font: 500 11.5px/1 var(--ui);
+  fill: var(--ink-2);
+}
+.seat.silent circle {
+  fill: var(--paper);
+  stroke: var(--brick);
+  stroke-width: 1.8;
+}
+.seat.silent text {
+  fill: var(--brick);
+  font-weight: 650;
+}
+.seat.staff text {
+  fill: var(--ink);
+  font-weight: 650;
+}
+.seat.chosen circle {
+  fill: var(--harbour-deep);
+}
+.seat.chosen text {
+  fill: var(--ink);
+  font-weight: 700;
+}
+.seat text.neglected {
+  text-decoration: underline dotted;
+  text-underline-offset: 3px;
+}
+.seat:focus-visible circle:not(.hit),
+.seat:focus-visible rect {
+  stroke: var(--ember);
+  stroke-width: 3;
+}
+.legend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 3px 18px;
+  font-size: 0.75rem;
+  color: var(--ink-2);
+  margin-top: 2px;
+}
+.circles {
+  font-size: 0.78125rem;
+  color: var(--ink-2);
+  margin-top: 4px;
+}
+.circles summary {
+  cursor: pointer;
+  color: var(--harbour);
+}
+.circles ul {
+  list-style: none;
+  display: grid;
+  gap: 2px;
+  margin: 4px 0;
+}
+.circles li {
+  border-left: 2px solid var(--k-discussion);
+  padding-left: 8px;
+  line-height: 1.45;
+}
+.legend i {
+  display: inline-block;
+  width: 24px;
+  border-top: 2px solid var(--harbour-deep);
+  vertical-align: 3px;
+  margin-right: 5px;
+}
+.legend .fro {
+  border-top-style: dashed;
+}
+.legend .mine {
+  border-top: 2px dotted var(--ember);
+}
+.legend u {
+  text-decoration-style: dotted;
+  text-underline-offset: 3px;
+}
+.words {
+  font-size: 0.78125rem;
+  color: var(--ink-2);
+  line-height: 1.5;
+  max-height: 4.6em;
+  overflow: auto;
+}
+.words b {
+  font-weight: 600;
+  color: var(--ink);
+}
 </style>

@@ -13,14 +13,33 @@ const fresh = computed(() => seminar.shell?.messages.fresh ?? 0)
   <nav class="tabs" aria-label="Voices">
     <NuxtLink :to="`${base}/voices`" :aria-current="at('voices') ? 'page' : undefined">Voices</NuxtLink>
     <NuxtLink :to="`${base}/presence`" :aria-current="at('presence') ? 'page' : undefined">Presence</NuxtLink>
-    <NuxtLink :to="`${base}/messages`" :aria-current="at('messages') ? 'page' : undefined">Messages<b v-if="fresh > 0" class="num">{{ fresh }}</b></NuxtLink>
+    <NuxtLink :to="`${base}/messages`" :aria-current="at('messages') ? 'page' : undefined"
+      >Messages<b v-if="fresh > 0" class="num">{{ fresh }}</b></NuxtLink
+    >
   </nav>
 </template>
 
 <style scoped>
-.tabs { display: flex; gap: 20px; align-items: baseline; }
-a { font: 600 0.84375rem/1.3 var(--ui); color: var(--ink-2); text-decoration: none; padding: 3px 0 4px; }
-a:hover { color: var(--ink); }
-a[aria-current] { color: var(--ink); box-shadow: inset 0 -2px 0 var(--ember); }
-b { color: var(--ember); margin-left: 5px; }
+.tabs {
+  display: flex;
+  gap: 20px;
+  align-items: baseline;
+}
+a {
+  font: 600 0.84375rem/1.3 var(--ui);
+  color: var(--ink-2);
+  text-decoration: none;
+  padding: 3px 0 4px;
+}
+a:hover {
+  color: var(--ink);
+}
+a[aria-current] {
+  color: var(--ink);
+  box-shadow: inset 0 -2px 0 var(--ember);
+}
+b {
+  color: var(--ember);
+  margin-left: 5px;
+}
 </style>

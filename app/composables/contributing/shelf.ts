@@ -3,16 +3,26 @@ import type { TermDetail } from '#shared/contributing/term'
 import type { RichNode } from '#core/contributing/richText'
 
 /** A text left in this browser, with the version of the draft it was begun from. */
-export interface KeptText { readonly at: number, readonly doc: RichNode, readonly title: string | null, readonly term?: TermDetail | null, readonly baseVersion: number | null }
+export interface KeptText {
+  readonly at: number
+  readonly doc: RichNode
+  readonly title: string | null
+  readonly term?: TermDetail | null
+  readonly baseVersion: number | null
+}
 /** A post that could not be sent yet. Its key makes sure that it is posted once, however often it is tried. */
-export interface WaitingPost { readonly path: string, readonly body: Readonly<Record<string, unknown>> & { readonly key: string }, readonly shelf: string }
+export interface WaitingPost {
+  readonly path: string
+  readonly body: Readonly<Record<string, unknown>> & { readonly key: string }
+  readonly shelf: string
+}
 
 // opened at the first use: there is no such thing on the server
 const LAST = 'jovrel:'
 let texts: ReturnType<typeof createStore> | undefined
 let posts: ReturnType<typeof createStore> | undefined
-const textStore = () => texts ??= createStore('jovrel-texts', 'texts')
-const postStore = () => posts ??= createStore('jovrel-posts', 'posts')
+const textStore = () => (texts ??= createStore('jovrel-texts', 'texts'))
+const postStore = () => (posts ??= createStore('jovrel-posts', 'posts'))
 
 /**
  * Texts kept in the browser (IndexedDB): they survive a closed tab and a lost connection. What is typed in the very last
@@ -21,8 +31,11 @@ const postStore = () => posts ??= createStore('jovrel-posts', 'posts')
  */
 export function keepText(shelf: string, text: Omit<KeptText, 'at'>): Promise<void> {
   const kept: KeptText = { ...text, at: Date.now() }
-  try { localStorage.setItem(LAST + shelf, JSON.stringify(kept)) }
-  catch { /* full, or not allowed: the other keeps it */ }
+  try {
+    localStorage.setItem(LAST + shelf, JSON.stringify(kept))
+  } catch {
+    /* full, or not allowed: the other keeps it */
+  }
   return set(shelf, kept, textStore()).catch(() => {})
 }
 export async function keptText(shelf: string): Promise<KeptText | undefined> {
@@ -31,15 +44,22 @@ export async function keptText(shelf: string): Promise<KeptText | undefined> {
   return last && (!kept || last.at >= kept.at) ? last : kept
 }
 export function forgetText(shelf: string): Promise<void> {
-  try { localStorage.removeItem(LAST + shelf) }
-  catch { /* not allowed: nothing is there */ }
+  try {
+    localStorage.removeItem(LAST + shelf)
+  } catch {
+    /* not allowed: nothing is there */
+  }
   return del(shelf, textStore()).catch(() => {})
 }
 function lastInstant(shelf: string): KeptText | undefined {
-  try { return JSON.parse(localStorage.getItem(LAST + shelf) ?? 'null') as KeptText | null ?? undefined }
-  catch { return undefined }
+  try {
+    return (JSON.parse(localStorage.getItem(LAST + shelf) ?? 'null') as KeptText | null) ?? undefined
+  } catch {
+    return undefined
+  }
 }
 
 export const queuePost = (post: WaitingPost): Promise<void> => set(post.body.key, post, postStore())
-export const waitingPosts = async (): Promise<WaitingPost[]> => (await entries<string, WaitingPost>(postStore()).catch(() => [])).map(([, post]) => post)
+export const waitingPosts = async (): Promise<WaitingPost[]> =>
+  (await entries<string, WaitingPost>(postStore()).catch(() => [])).map(([, post]) => post)
 export const forgetPost = (key: string): Promise<void> => del(key, postStore()).catch(() => {})

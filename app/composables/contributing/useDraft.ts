@@ -10,8 +10,16 @@ import { useOutbox } from './useOutbox'
 export type DraftState = 'empty' | 'typing' | 'saved' | 'kept here' | 'two texts' | 'waiting'
 
 /** Where one writes: below what, and which of several texts begun there. */
-export interface WritingPlace { readonly activityId: string, readonly parentId: string | null, readonly slot?: string, readonly promptId?: string | null }
-interface Posted { readonly id: string, readonly state: 'shown' | 'awaitingApproval' | 'scheduled' }
+export interface WritingPlace {
+  readonly activityId: string
+  readonly parentId: string | null
+  readonly slot?: string
+  readonly promptId?: string | null
+}
+interface Posted {
+  readonly id: string
+  readonly state: 'shown' | 'awaitingApproval' | 'scheduled'
+}
 
 const PAUSE = 700 // milliseconds without a key before a draft is sent
 const EMPTY: RichNode = { type: 'doc', content: [{ type: 'paragraph' }] }
@@ -21,12 +29,17 @@ const EMPTY: RichNode = { type: 'doc', content: [{ type: 'paragraph' }] }
  * Without a connection it waits in the browser and is sent when there is one. A text changed in another window is never
  * overwritten: both are offered.
  */
-export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp: Ref<TakesUp | null>, note: Ref<NoteDetail | null> = ref(null)) {
+export function useDraft(
+  place: WritingPlace,
+  stored: DraftView | null,
+  takesUp: Ref<TakesUp | null>,
+  note: Ref<NoteDetail | null> = ref(null),
+) {
   const api = useApi()
   const outbox = useOutbox()
   const shelf = `draft:${place.activityId}:${place.parentId ?? 'top'}:${place.slot ?? ''}`
   const version = ref(stored?.version ?? null)
-  const doc = shallowRef<RichNode>(stored?.doc as RichNode ?? EMPTY)
+  const doc = shallowRef<RichNode>((stored?.doc as RichNode) ?? EMPTY)
   const title = ref(stored?.title ?? null)
   const term = shallowRef<TermDetail | null>(stored?.term ?? null)
   const files = shallowRef<readonly AttachedFile[]>(stored?.files ?? [])
@@ -42,7 +55,17 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
   let posted = false
   let touched = false
 
-  const written = () => ({ parentId: place.parentId, slot: place.slot ?? '', promptId: place.promptId ?? null, title: title.value || null, term: term.value, note: note.value, fileIds: files.value.map(f => f.id), doc: doc.value, takesUp: takesUp.value })
+  const written = () => ({
+    parentId: place.parentId,
+    slot: place.slot ?? '',
+    promptId: place.promptId ?? null,
+    title: title.value || null,
+    term: term.value,
+    note: note.value,
+    fileIds: files.value.map(f => f.id),
+    doc: doc.value,
+    takesUp: takesUp.value,
+  })
 
   function write(next: RichNode) {
     touched = true
@@ -53,9 +76,18 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
     clearTimeout(timer)
     timer = setTimeout(() => void save(), PAUSE)
   }
-  const setTitle = (next: string) => { title.value = next; write(doc.value) }
-  const setTerm = (next: TermDetail) => { term.value = next; write(doc.value) }
-  const setFiles = (next: readonly AttachedFile[]) => { files.value = next; write(doc.value) }
+  const setTitle = (next: string) => {
+    title.value = next
+    write(doc.value)
+  }
+  const setTerm = (next: TermDetail) => {
+    term.value = next
+    write(doc.value)
+  }
+  const setFiles = (next: readonly AttachedFile[]) => {
+    files.value = next
+    write(doc.value)
+  }
 
   /** Saves now; saves follow each other, never overlap. */
   function save(): Promise<void> {
@@ -66,16 +98,23 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
 
   async function saveOnce() {
     const sent = doc.value
-    if (posted || theirs.value || (plainText(sent) === '' && files.value.length === 0 && !term.value?.term && version.value === null)) return
+    if (
+      posted ||
+      theirs.value ||
+      (plainText(sent) === '' && files.value.length === 0 && !term.value?.term && version.value === null)
+    )
+      return
     try {
-      const answer = await api.put<DraftView>(`/api/activities/${place.activityId}/draft`, { ...written(), baseVersion: version.value })
+      const answer = await api.put<DraftView>(`/api/activities/${place.activityId}/draft`, {
+        ...written(),
+        baseVersion: version.value,
+      })
       version.value = answer.version
       if (doc.value === sent) {
         await forgetText(shelf)
         state.value = 'saved'
       }
-    }
-    catch (error) {
+    } catch (error) {
       receive(error)
       if (!theirs.value) state.value = 'kept here'
     }
@@ -88,7 +127,15 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
       state.value = 'two texts'
       return
     }
-    problem.value = error.at('doc') ?? error.at('term') ?? error.at('category') ?? error.at('takesUp') ?? error.at('note') ?? error.at('fileIds') ?? error.at('title') ?? error.message
+    problem.value =
+      error.at('doc') ??
+      error.at('term') ??
+      error.at('category') ??
+      error.at('takesUp') ??
+      error.at('note') ??
+      error.at('fileIds') ??
+      error.at('title') ??
+      error.message
   }
 
   /** Keeps one of two texts: mine goes on top of theirs, or theirs takes its place here. */
@@ -105,7 +152,15 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
     clearTimeout(timer)
     await saving
     problem.value = null
-    const now = JSON.stringify([doc.value, takesUp.value, title.value, term.value, note.value, files.value.map(f => f.id), more])
+    const now = JSON.stringify([
+      doc.value,
+      takesUp.value,
+      title.value,
+      term.value,
+      note.value,
+      files.value.map(f => f.id),
+      more,
+    ])
     if (postKey.text !== now) postKey = { key: newKey(), text: now }
     const path = `/api/activities/${place.activityId}/contributions`
     const body = { ...written(), ...more, key: postKey.key }
@@ -114,11 +169,15 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
       const answer = await api.post<Posted>(path, body)
       await forgetText(shelf)
       return answer
-    }
-    catch (error) {
+    } catch (error) {
       posted = false
       if (error instanceof ApiProblem && error.status === 0 && !navigator.onLine) {
-        await keepText(shelf, { doc: doc.value, title: title.value, term: term.value, baseVersion: version.value })
+        await keepText(shelf, {
+          doc: doc.value,
+          title: title.value,
+          term: term.value,
+          baseVersion: version.value,
+        })
         await queuePost({ path, body, shelf })
         state.value = 'waiting'
         return null
@@ -133,14 +192,21 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
     posted = true
     await saving
     await forgetText(shelf)
-    await api.remove(`/api/activities/${place.activityId}/draft`, { parentId: place.parentId, slot: place.slot ?? '' })
+    await api.remove(`/api/activities/${place.activityId}/draft`, {
+      parentId: place.parentId,
+      slot: place.slot ?? '',
+    })
   }
 
   /** Listens for what waited to be sent from here. */
   function onSent(heard: (id: string) => void) {
     outbox.onSent((sent, result) => {
       if (sent.shelf !== shelf) return
-      if ('problem' in result) { state.value = 'kept here'; receive(result.problem); return }
+      if ('problem' in result) {
+        state.value = 'kept here'
+        receive(result.problem)
+        return
+      }
       posted = true
       heard(result.id)
     })
@@ -157,7 +223,28 @@ export function useDraft(place: WritingPlace, stored: DraftView | null, takesUp:
     state.value = 'kept here'
     timer = setTimeout(() => void save(), PAUSE)
   })
-  onBeforeUnmount(() => { if (state.value === 'typing') void save() })
+  onBeforeUnmount(() => {
+    if (state.value === 'typing') void save()
+  })
 
-  return { doc, title, term, setTerm, files, words, text, state, problem, theirs, write, setTitle, setFiles, save, settle, post, discard, onSent }
+  return {
+    doc,
+    title,
+    term,
+    setTerm,
+    files,
+    words,
+    text,
+    state,
+    problem,
+    theirs,
+    write,
+    setTitle,
+    setFiles,
+    save,
+    settle,
+    post,
+    discard,
+    onSent,
+  }
 }

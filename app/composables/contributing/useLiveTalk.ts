@@ -13,7 +13,7 @@ export function useLiveTalk(before: () => void, opened: () => void = () => {}) {
 
   onMounted(() => {
     source = new EventSource(`/api/activities/${store.activity!.id}/live`)
-    source.onmessage = (message) => {
+    source.onmessage = message => {
       const event = LiveEvent.safeParse(JSON.parse(String(message.data)))
       if (!event.success) return
       before()
@@ -21,7 +21,9 @@ export function useLiveTalk(before: () => void, opened: () => void = () => {}) {
       const came = store.hear(event.data)
       if (came) arrived.value = [...arrived.value, came]
     }
-    source.onerror = () => { missed = true }
+    source.onerror = () => {
+      missed = true
+    }
     source.addEventListener('beat', () => {
       // a long reading that opened with its first notes fetches all of them itself, once these are drawn
       if (missed && !store.thread?.more) void store.refresh().catch(() => {})
@@ -29,5 +31,10 @@ export function useLiveTalk(before: () => void, opened: () => void = () => {}) {
     })
   })
   onBeforeUnmount(() => source?.close())
-  return { arrived, seen: () => { arrived.value = [] } }
+  return {
+    arrived,
+    seen: () => {
+      arrived.value = []
+    },
+  }
 }

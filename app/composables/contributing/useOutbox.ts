@@ -23,8 +23,7 @@ export function useOutbox() {
           await forgetPost(post.body.key)
           if (listeners.size === 0) notices.say('What you wrote while you were away is posted now.')
           for (const heard of listeners) heard(post, answer)
-        }
-        catch (error) {
+        } catch (error) {
           if (!(error instanceof ApiProblem) || error.status === 0) return // still away: the rest waits, too
           if (error.status === 401) return // signed out meanwhile: it waits for its writer
           // refused: the words are still on their shelf, and the place they were for says why
@@ -32,8 +31,9 @@ export function useOutbox() {
           for (const heard of listeners) heard(post, { problem: error })
         }
       }
+    } finally {
+      sending = false
     }
-    finally { sending = false }
   }
   function onSent(heard: Sent) {
     listeners.add(heard)

@@ -14,13 +14,25 @@ export function useReviewDraft(desk: ReviewDesk) {
   const version = ref(desk.version)
   const state = ref<ReviewSaving>(desk.version === null ? 'empty' : 'saved')
   const problem = ref<string | null>(null)
-  const theirs = shallowRef<{ given: ReviewGiven, version: number } | null>(null)
+  const theirs = shallowRef<{ given: ReviewGiven; version: number } | null>(null)
   const undo: ReviewGiven[] = []
   let timer: ReturnType<typeof setTimeout> | undefined
   let saving: Promise<void> = Promise.resolve()
   let changes = 0
-  const lacks = computed(() => lacksOf(given.value, { criteria: desk.criteria, questions: desk.questions, remarkWords: desk.remarkWords }))
-  const words = computed(() => [...Object.values(given.value.remarks), ...Object.values(given.value.answers), ...given.value.passages.map(p => p.note)].reduce((sum, text) => sum + countWords(text), 0))
+  const lacks = computed(() =>
+    lacksOf(given.value, {
+      criteria: desk.criteria,
+      questions: desk.questions,
+      remarkWords: desk.remarkWords,
+    }),
+  )
+  const words = computed(() =>
+    [
+      ...Object.values(given.value.remarks),
+      ...Object.values(given.value.answers),
+      ...given.value.passages.map(p => p.note),
+    ].reduce((sum, text) => sum + countWords(text), 0),
+  )
 
   /** Changes a part; `step` keeps what stood before, to be taken back. */
   function change(part: Partial<ReviewGiven>, step = false) {
@@ -48,10 +60,13 @@ export function useReviewDraft(desk: ReviewDesk) {
       const stored = await api.put<ReviewStored>(path, { ...toRaw(given.value), baseVersion: version.value })
       version.value = stored.version
       if (changes === at) state.value = 'saved'
-    }
-    catch (error) {
+    } catch (error) {
       if (!(error instanceof ApiProblem)) throw error
-      if (error.code === 'changedMeanwhile') { theirs.value = error.details.theirs as { given: ReviewGiven, version: number }; state.value = 'two texts'; return }
+      if (error.code === 'changedMeanwhile') {
+        theirs.value = error.details.theirs as { given: ReviewGiven; version: number }
+        state.value = 'two texts'
+        return
+      }
       state.value = 'not saved'
       problem.value = error.message
     }
@@ -69,14 +84,15 @@ export function useReviewDraft(desk: ReviewDesk) {
     if (state.value !== 'saved') return null
     try {
       return (await api.post<{ handedIn: number }>(`${path}/in`, { key: newKey() })).handedIn
-    }
-    catch (error) {
+    } catch (error) {
       if (!(error instanceof ApiProblem)) throw error
       problem.value = error.message
       return null
     }
   }
-  onMounted(() => { void api.put(`${path}/opened`).catch(() => {}) })
+  onMounted(() => {
+    void api.put(`${path}/opened`).catch(() => {})
+  })
   onBeforeUnmount(() => void save())
   return { given, state, problem, theirs, lacks, words, change, takeBack, save, settle, handIn }
 }

@@ -26,7 +26,7 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
 
   /** Passages taken up from a post: each carries a letter, the same in the post and in the reply. */
   const passages = computed(() => {
-    const byPost = new Map<string, Array<{ exact: string, letter: string, byId: string }>>()
+    const byPost = new Map<string, Array<{ exact: string; letter: string; byId: string }>>()
     for (const c of store.whole) {
       if (!c.takesUp) continue
       const list = byPost.get(c.takesUp.contributionId) ?? []
@@ -44,8 +44,13 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
     }
   }
   function foldThread(id: string, folded: boolean) {
-    if (folded) { foldedThreads.add(id); openThreads.delete(id) }
-    else { foldedThreads.delete(id); openThreads.add(id) }
+    if (folded) {
+      foldedThreads.add(id)
+      openThreads.delete(id)
+    } else {
+      foldedThreads.delete(id)
+      openThreads.add(id)
+    }
   }
   function reply(id: string, caret = true) {
     caretIn.value = caret
@@ -54,8 +59,11 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
     replyTo.value = id
   }
   async function attempt(act: () => Promise<void>) {
-    try { await act() }
-    catch (error) { notices.warn(error) }
+    try {
+      await act()
+    } catch (error) {
+      notices.warn(error)
+    }
   }
   async function posted(id: string, state: 'shown' | 'awaitingApproval' | 'scheduled') {
     replyTo.value = null
@@ -65,66 +73,129 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
     uncover(id)
     await focusPost(id)
     const undo = { label: 'Withdraw it', run: () => void withdraw(id) }
-    notices.say(state === 'awaitingApproval' ? 'Handed in. The others see it once it is approved.' : state === 'scheduled' ? 'It shows itself at its time.' : 'Posted.', (store.activity?.talk.withdrawMinutes ?? 0) > 0 ? undo : undefined)
+    notices.say(
+      state === 'awaitingApproval'
+        ? 'Handed in. The others see it once it is approved.'
+        : state === 'scheduled'
+          ? 'It shows itself at its time.'
+          : 'Posted.',
+      (store.activity?.talk.withdrawMinutes ?? 0) > 0 ? undo : undefined,
+    )
   }
-  const withdraw = (id: string) => attempt(async () => {
-    await store.withdraw(id, true)
-    notices.say('Withdrawn. Your text is kept.', { label: 'Put it back', run: () => putBack(id) })
-  })
+  const withdraw = (id: string) =>
+    attempt(async () => {
+      await store.withdraw(id, true)
+      notices.say('Withdrawn. Your text is kept.', { label: 'Put it back', run: () => putBack(id) })
+    })
   const putBack = (id: string) => attempt(() => store.withdraw(id, false))
 
   const desk: TalkDesk = {
-    get activityId() { return store.activity?.id ?? '' },
+    get activityId() {
+      return store.activity?.id ?? ''
+    },
     // staff put their starter notes beside a text before it opens
-    get mayWrite() { return (store.activity?.open === true || (store.activity?.kind === 'reading' && seminar.isStaff)) && seminar.shell?.role !== 'observer' && !seminar.shell?.archived },
-    get isStaff() { return seminar.isStaff },
-    get attach() { return store.activity!.talk.attach },
-    get combine() { return store.activity!.combine },
-    unfolded, foldedThreads, openThreads, replyTo, editing, takesUp, chosen, caretIn,
-    minWordsBelow: (id) => {
+    get mayWrite() {
+      return (
+        (store.activity?.open === true || (store.activity?.kind === 'reading' && seminar.isStaff)) &&
+        seminar.shell?.role !== 'observer' &&
+        !seminar.shell?.archived
+      )
+    },
+    get isStaff() {
+      return seminar.isStaff
+    },
+    get attach() {
+      return store.activity!.talk.attach
+    },
+    get combine() {
+      return store.activity!.combine
+    },
+    unfolded,
+    foldedThreads,
+    openThreads,
+    replyTo,
+    editing,
+    takesUp,
+    chosen,
+    caretIn,
+    minWordsBelow: id => {
       // a question that staff put is answered; everything else is replied to
-      const isQuestion = store.activity?.talk.threads === 'staff' && store.byId.get(id)?.parentId === null && seminar.isStudent
-      const rule = store.activity?.expectations.map(e => e.rule).find(r => isQuestion ? r.kind === 'prompts' || r.kind === 'entries' : r.kind === 'replies')
+      const isQuestion =
+        store.activity?.talk.threads === 'staff' && store.byId.get(id)?.parentId === null && seminar.isStudent
+      const rule = store.activity?.expectations
+        .map(e => e.rule)
+        .find(r => (isQuestion ? r.kind === 'prompts' || r.kind === 'entries' : r.kind === 'replies'))
       return rule && 'minWords' in rule ? rule.minWords : 1
     },
     isVeiled: id => store.thread?.waitingAt.includes(id) ?? false,
     // where one replies to opening posts only, a reply offers no reply; a question is answered, and staff may always
-    mayAnswer: c => desk.mayWrite && c.state === 'shown' && (seminar.isStaff || store.activity?.talk.replies !== 'top' || c.parentId === null || (store.activity.talk.threads === 'staff' && c.type === 'post')),
+    mayAnswer: c =>
+      desk.mayWrite &&
+      c.state === 'shown' &&
+      (seminar.isStaff ||
+        store.activity?.talk.replies !== 'top' ||
+        c.parentId === null ||
+        (store.activity.talk.threads === 'staff' && c.type === 'post')),
     passagesOf: id => passages.value.get(id) ?? [],
     letterOf: id => letters.value.get(id) ?? null,
-    authorOf: (id) => {
+    authorOf: id => {
       const c = store.byId.get(id)
       if (c?.view === 'whole') names.set(id, c.author.isMe ? 'you' : c.author.givenName)
       return names.get(id) ?? null
     },
     draftAt: id => store.draftAt(id),
     goTo: id => void focusPost(id),
-    toggleFold: (id) => { if (!unfolded.delete(id)) unfolded.add(id) },
+    toggleFold: id => {
+      if (!unfolded.delete(id)) unfolded.add(id)
+    },
     foldThread,
     reply,
-    edit: (id) => { editing.value = id; if (id) replyTo.value = null },
-    edited: () => { editing.value = null; notices.say('Changed. The earlier text is kept for staff to see.') },
-    choose: (passage) => { chosen.value = passage },
-    dropPassage: () => { takesUp.value = null },
-    takeUp: (passage) => { reply(passage.contributionId); takesUp.value = passage; chosen.value = null },
-    putAway: () => { replyTo.value = null; void attempt(() => store.refresh()) },
+    edit: id => {
+      editing.value = id
+      if (id) replyTo.value = null
+    },
+    edited: () => {
+      editing.value = null
+      notices.say('Changed. The earlier text is kept for staff to see.')
+    },
+    choose: passage => {
+      chosen.value = passage
+    },
+    dropPassage: () => {
+      takesUp.value = null
+    },
+    takeUp: passage => {
+      reply(passage.contributionId)
+      takesUp.value = passage
+      chosen.value = null
+    },
+    putAway: () => {
+      replyTo.value = null
+      void attempt(() => store.refresh())
+    },
     posted: (id, state) => void attempt(() => posted(id, state)),
     nod: id => void attempt(() => store.nod(id)),
     mark: (id, mark) => void attempt(() => store.markOne(id, mark)),
     withdraw: id => void withdraw(id),
     putBack: id => void putBack(id),
-    keepOnTop: (id, onTop) => void attempt(async () => {
-      await store.act(id, 'on-top', { onTop })
-      notices.say(onTop ? 'Kept on top for everyone.' : 'Back in the order of the talk.', { label: 'Undo', run: () => desk.keepOnTop(id, !onTop) })
-    }),
-    approve: id => void attempt(async () => {
-      await store.act(id, 'approval', { approved: true })
-      notices.say('Shown to everyone now.')
-    }),
-    sendBack: (id, remark) => void attempt(async () => {
-      await store.act(id, 'approval', { approved: false, remark })
-      notices.say('Sent back with your remark. It is still its author’s to change.')
-    }),
+    keepOnTop: (id, onTop) =>
+      void attempt(async () => {
+        await store.act(id, 'on-top', { onTop })
+        notices.say(onTop ? 'Kept on top for everyone.' : 'Back in the order of the talk.', {
+          label: 'Undo',
+          run: () => desk.keepOnTop(id, !onTop),
+        })
+      }),
+    approve: id =>
+      void attempt(async () => {
+        await store.act(id, 'approval', { approved: true })
+        notices.say('Shown to everyone now.')
+      }),
+    sendBack: (id, remark) =>
+      void attempt(async () => {
+        await store.act(id, 'approval', { approved: false, remark })
+        notices.say('Sent back with your remark. It is still its author’s to change.')
+      }),
   }
   return { desk, uncover }
 }

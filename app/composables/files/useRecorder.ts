@@ -22,17 +22,26 @@ export function useRecorder(done: (recording: File) => void, baseName: string) {
       rec.start()
       recorder.value = rec
       seconds.value = 0
-      ticking = setInterval(() => { if (++seconds.value >= LONGEST) end() }, 1000)
+      ticking = setInterval(() => {
+        if (++seconds.value >= LONGEST) end()
+      }, 1000)
+    } catch {
+      refused.value = 'The microphone is not open to this page. Allow it in the browser, then try again.'
     }
-    catch { refused.value = 'The microphone is not open to this page. Allow it in the browser, then try again.' }
   }
   function end() {
     recorder.value?.stop()
     recorder.value = null
   }
-  onBeforeUnmount(() => { clearInterval(ticking); recorder.value?.stop() })
-  const clock = computed(() => `${Math.floor(seconds.value / 60)}:${String(seconds.value % 60).padStart(2, '0')}`)
+  onBeforeUnmount(() => {
+    clearInterval(ticking)
+    recorder.value?.stop()
+  })
+  const clock = computed(
+    () => `${Math.floor(seconds.value / 60)}:${String(seconds.value % 60).padStart(2, '0')}`,
+  )
   return { recording: computed(() => recorder.value !== null), clock, refused, begin, end }
 }
 
-const extensionOf = (type: string): string => type.includes('ogg') ? 'ogg' : type.includes('mp4') ? 'm4a' : 'weba'
+const extensionOf = (type: string): string =>
+  type.includes('ogg') ? 'ogg' : type.includes('mp4') ? 'm4a' : 'weba'

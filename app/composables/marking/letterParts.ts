@@ -1,13 +1,21 @@
 import type { RichNode } from '#core/contributing/richText'
 
-const paragraph = (text = ''): RichNode => ({ type: 'paragraph', ...(text && { content: [{ type: 'text', text }] }) })
+const paragraph = (text = ''): RichNode => ({
+  type: 'paragraph',
+  ...(text && { content: [{ type: 'text', text }] }),
+})
 const textOf = (node: RichNode): string => node.text ?? (node.content ?? []).map(textOf).join('')
 const isEmpty = (letter: RichNode) => textOf(letter).trim() === ''
 /** "Dear …," for a letter that has not begun: the name is filled in when it is returned. */
 const greeting = (): RichNode => paragraph('Dear {first name},')
 
-const withoutTail = (content: readonly RichNode[]) => content.filter((n, i, all) => !(i === all.length - 1 && n.type === 'paragraph' && !n.content))
-const heading = (title: string): RichNode => ({ type: 'heading', attrs: { level: 3 }, content: [{ type: 'text', text: title }] })
+const withoutTail = (content: readonly RichNode[]) =>
+  content.filter((n, i, all) => !(i === all.length - 1 && n.type === 'paragraph' && !n.content))
+const heading = (title: string): RichNode => ({
+  type: 'heading',
+  attrs: { level: 3 },
+  content: [{ type: 'text', text: title }],
+})
 
 /** Where the remarks about a criterion end: after its heading, up to the next; -1 where it has none. */
 function endOfPart(content: readonly RichNode[], title: string): number {
@@ -18,11 +26,19 @@ function endOfPart(content: readonly RichNode[], title: string): number {
 }
 
 /** A letter with a place to write about a criterion, under its name. @returns the letter and the index of the paragraph to write in */
-export function withPart(letter: RichNode, title: string): { letter: RichNode, at: number } {
+export function withPart(letter: RichNode, title: string): { letter: RichNode; at: number } {
   const begun = isEmpty(letter) ? [greeting()] : withoutTail(letter.content ?? [])
   const end = endOfPart(begun, title)
-  const content = end < 0 ? [...begun, heading(title), paragraph()] : begun[end - 1]!.type === 'paragraph' && textOf(begun[end - 1]!) === '' ? begun : [...begun.slice(0, end), paragraph(), ...begun.slice(end)]
-  return { letter: { type: 'doc', content }, at: end < 0 ? content.length - 1 : content === begun ? end - 1 : end }
+  const content =
+    end < 0
+      ? [...begun, heading(title), paragraph()]
+      : begun[end - 1]!.type === 'paragraph' && textOf(begun[end - 1]!) === ''
+        ? begun
+        : [...begun.slice(0, end), paragraph(), ...begun.slice(end)]
+  return {
+    letter: { type: 'doc', content },
+    at: end < 0 ? content.length - 1 : content === begun ? end - 1 : end,
+  }
 }
 
 /** A letter with words put in: under the criterion's name where there is one, else at its end. */
@@ -32,5 +48,10 @@ export function withWords(letter: RichNode, text: string, title: string | null):
     return { type: 'doc', content: [...begun, ...text.split('\n').map(line => paragraph(line))] }
   }
   const { letter: placed, at } = withPart(letter, title)
-  return { type: 'doc', content: placed.content!.flatMap((n, i) => i === at ? text.split('\n').map(line => paragraph(line)) : [n]) }
+  return {
+    type: 'doc',
+    content: placed.content!.flatMap((n, i) =>
+      i === at ? text.split('\n').map(line => paragraph(line)) : [n],
+    ),
+  }
 }

@@ -2,7 +2,7 @@ import { countSentences, countWords } from '#core/contributing/measureText'
 import type { RecordView } from '#shared/marking/desk'
 
 /** Figures about a record for whoever asks for them; they say how much and how long, not how good. */
-export function measuresOf({ items, summary }: RecordView): Array<{ name: string, value: string }> {
+export function measuresOf({ items, summary }: RecordView): Array<{ name: string; value: string }> {
   const shown = items.filter(i => !i.withdrawn)
   const sentences = shown.reduce((n, i) => n + countSentences(i.text), 0)
   const words = shown.reduce((n, i) => n + countWords(i.text), 0)

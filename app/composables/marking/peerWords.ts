@@ -6,30 +6,43 @@ export const tenth = (hundredths: number): string => (Math.round(hundredths / 10
 const bare = (hundredths: number): string => tenth(Math.abs(hundredths))
 
 /** How a reviewer runs on every work: "runs 1.4 low". */
-export const runsWords = (severity: number): string => Math.abs(severity) < 15 ? 'runs even' : `runs ${bare(severity)} ${severity > 0 ? 'high' : 'low'}`
+export const runsWords = (severity: number): string =>
+  Math.abs(severity) < 15 ? 'runs even' : `runs ${bare(severity)} ${severity > 0 ? 'high' : 'low'}`
 
 /** Why a review is flagged, in a few words. */
 export function flagWords(flag: ReviewFlag): string {
   switch (flag.code) {
-    case 'apart': return `${bare(flag.by)} ${flag.by > 0 ? 'above' : 'below'} the others`
-    case 'sameWords': return 'same words as another review'
-    case 'brief': return `${flag.words} words in all`
-    case 'names': return flag.own ? 'gives the reader’s own name away' : `names somebody: “${flag.exact}”`
+    case 'apart':
+      return `${bare(flag.by)} ${flag.by > 0 ? 'above' : 'below'} the others`
+    case 'sameWords':
+      return 'same words as another review'
+    case 'brief':
+      return `${flag.words} words in all`
+    case 'names':
+      return flag.own ? 'gives the reader’s own name away' : `names somebody: “${flag.exact}”`
   }
 }
 
 /** The same in a sentence, for the strip beside the scores. */
 export function flagSentence(flag: ReviewFlag, others: string): string {
   switch (flag.code) {
-    case 'apart': return `${bare(flag.by)} points ${flag.by > 0 ? 'above' : 'below'} the others${Math.abs(flag.runs) >= 50 ? `; this reader runs ${bare(flag.runs)} ${flag.runs > 0 ? 'high' : 'low'} on every work` : ''}.`
-    case 'sameWords': return `${Math.round(flag.share * 100)} % of its words stand in ${others}, too.`
-    case 'brief': return `${flag.words} words in all, far less than is usual here.`
-    case 'names': return flag.own ? `it gives its reader’s name away: “${flag.exact}”.` : `it names somebody of the seminar: “${flag.exact}”.`
+    case 'apart':
+      return `${bare(flag.by)} points ${flag.by > 0 ? 'above' : 'below'} the others${Math.abs(flag.runs) >= 50 ? `; this reader runs ${bare(flag.runs)} ${flag.runs > 0 ? 'high' : 'low'} on every work` : ''}.`
+    case 'sameWords':
+      return `${Math.round(flag.share * 100)} % of its words stand in ${others}, too.`
+    case 'brief':
+      return `${flag.words} words in all, far less than is usual here.`
+    case 'names':
+      return flag.own
+        ? `it gives its reader’s name away: “${flag.exact}”.`
+        : `it names somebody of the seminar: “${flag.exact}”.`
   }
 }
 
 const AGREE = {
-  close: 'Readers agree closely: their scores can be relied on.', broad: 'Readers broadly agree which works are stronger.',
-  loose: 'Readers agree loosely: look at the works themselves where much depends on it.', none: 'Readers do not agree more than chance would have them: do not take these scores as they are.',
+  close: 'Readers agree closely: their scores can be relied on.',
+  broad: 'Readers broadly agree which works are stronger.',
+  loose: 'Readers agree loosely: look at the works themselves where much depends on it.',
+  none: 'Readers do not agree more than chance would have them: do not take these scores as they are.',
 } as const
 export const agreementSentence = (alpha: number): string => AGREE[agreementWord(alpha)]

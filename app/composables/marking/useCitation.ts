@@ -9,14 +9,18 @@ export function chosenPassage(): Omit<CitationView, 'criterionId'> | null {
   const selection = window.getSelection()
   if (!selection || selection.isCollapsed || selection.rangeCount === 0) return null
   const range = selection.getRangeAt(0)
-  const article = closest(range.commonAncestorContainer, '[data-contribution]') ?? closest(range.startContainer, '[data-contribution]')
+  const article =
+    closest(range.commonAncestorContainer, '[data-contribution]') ??
+    closest(range.startContainer, '[data-contribution]')
   if (!article) return null
   let offset = 0
   let start: number | null = null
   let end: number | null = null
   let text = ''
   for (const line of article.querySelectorAll('[data-line]')) {
-    const walker = document.createTreeWalker(line, NodeFilter.SHOW_TEXT, node => node.parentElement?.closest('[data-skip]') ? NodeFilter.FILTER_REJECT : NodeFilter.FILTER_ACCEPT)
+    const walker = document.createTreeWalker(line, NodeFilter.SHOW_TEXT, node =>
+      node.parentElement?.closest('[data-skip]') ? NodeFilter.FILTER_REJECT : NodeFilter.FILTER_ACCEPT,
+    )
     for (let node = walker.nextNode(); node; node = walker.nextNode()) {
       const shown = node.textContent!
       const said = node.parentElement?.dataset.name ?? shown
@@ -38,7 +42,11 @@ export function chosenPassage(): Omit<CitationView, 'criterionId'> | null {
   const raw = text.slice(start, end)
   const exact = raw.trim()
   if (exact.length < 3) return null
-  return { contributionId: (article as HTMLElement).dataset.contribution!, exact, start: start + raw.indexOf(exact) }
+  return {
+    contributionId: (article as HTMLElement).dataset.contribution!,
+    exact,
+    start: start + raw.indexOf(exact),
+  }
 }
 
 const closest = (node: Node, selector: string): Element | null =>

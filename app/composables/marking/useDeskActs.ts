@@ -12,7 +12,7 @@ import { points } from './points'
 
 interface Surroundings {
   readonly show: (id: string | null) => Promise<void>
-  readonly called: (student: { id: string, givenName: string }) => string
+  readonly called: (student: { id: string; givenName: string }) => string
   readonly afterReturn: () => void
 }
 
@@ -26,7 +26,9 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
   const rubric = computed<RubricView | null>(() => store.record?.rubric ?? store.activity?.rubric ?? null)
   const criterion = computed(() => rubric.value?.criteria[active.value] ?? null)
   /** While a second marking is being made, steps go into it and nothing else is written. */
-  const second = computed(() => store.record?.second?.isMine && store.record.second.state === 'asked' ? store.record.second : null)
+  const second = computed(() =>
+    store.record?.second?.isMine && store.record.second.state === 'asked' ? store.record.second : null,
+  )
   const steps = computed<readonly Step[]>(() => second.value?.steps ?? store.record?.mark.steps ?? [])
 
   function setSteps(next: Step[]) {
@@ -36,7 +38,18 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
   function setStep(criterionId: string, levelId: string | null, given?: number) {
     const level = rubric.value?.criteria.find(c => c.id === criterionId)?.levels.find(l => l.id === levelId)
     const others = steps.value.filter(s => s.criterionId !== criterionId)
-    setSteps(level ? [...others, { criterionId, levelId: level.id, points: given !== undefined && fitsLevel(level, given) ? given : level.points }] : [...others])
+    setSteps(
+      level
+        ? [
+            ...others,
+            {
+              criterionId,
+              levelId: level.id,
+              points: given !== undefined && fitsLevel(level, given) ? given : level.points,
+            },
+          ]
+        : [...others],
+    )
   }
   /** A typed number of points: the step whose range holds it. */
   function setPoints(criterionId: string, hundredths: number): boolean {
@@ -48,26 +61,45 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
     const level = criterion.value?.levels[n - 1]
     if (!criterion.value || !level) return
     setStep(criterion.value.id, level.id)
-    if (level.pointsFrom !== null && level.pointsFrom < level.points) void nextTick(() => document.querySelector<HTMLInputElement>('.crit.on .typed input')?.select())
+    if (level.pointsFrom !== null && level.pointsFrom < level.points)
+      void nextTick(() => document.querySelector<HTMLInputElement>('.crit.on .typed input')?.select())
     else if (active.value < rubric.value!.criteria.length - 1) active.value++
   }
-  const move = (by: number) => { active.value = Math.min((rubric.value?.criteria.length ?? 1) - 1, Math.max(0, active.value + by)) }
+  const move = (by: number) => {
+    active.value = Math.min((rubric.value?.criteria.length ?? 1) - 1, Math.max(0, active.value + by))
+  }
   function acceptSuggested() {
-    for (const s of store.record?.suggested ?? []) if (!steps.value.some(x => x.criterionId === s.criterionId)) setStep(s.criterionId, s.levelId)
+    for (const s of store.record?.suggested ?? [])
+      if (!steps.value.some(x => x.criterionId === s.criterionId)) setStep(s.criterionId, s.levelId)
   }
 
   function cite() {
     const passage = chosenPassage()
     if (!criterion.value || second.value) return
-    if (!passage) { notices.say('Choose some words in the record first, then cite them.'); return }
+    if (!passage) {
+      notices.say('Choose some words in the record first, then cite them.')
+      return
+    }
     const { title } = criterion.value
     store.cite({ ...passage, criterionId: criterion.value.id })
     window.getSelection()?.removeAllRanges()
-    notices.say(`Cited for ${title.toLowerCase()}.`, { label: 'Quote it in the letter', run: () => quote(passage.exact, title) })
+    notices.say(`Cited for ${title.toLowerCase()}.`, {
+      label: 'Quote it in the letter',
+      run: () => quote(passage.exact, title),
+    })
   }
   const letter = () => store.record?.mark.letter as RichNode | undefined
-  const quote = (exact: string, title: string) => { const l = letter(); if (l) { store.change({ letter: withWords(l, `“${exact}”`, title) }); writeAt(title) } }
-  const insert = (text: string, title: string | null) => { const l = letter(); if (l) store.change({ letter: withWords(l, text, title) }) }
+  const quote = (exact: string, title: string) => {
+    const l = letter()
+    if (l) {
+      store.change({ letter: withWords(l, `“${exact}”`, title) })
+      writeAt(title)
+    }
+  }
+  const insert = (text: string, title: string | null) => {
+    const l = letter()
+    if (l) store.change({ letter: withWords(l, text, title) })
+  }
   /** Begins, or goes on with, the part of the letter under the criterion's name. */
   function writeAbout() {
     const l = letter()
@@ -79,7 +111,7 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
     void nextTick(() => {
       const editor = document.querySelector<HTMLElement>('.paper [contenteditable="true"]')
       editor?.focus()
-      const blocks = [...editor?.children ?? []]
+      const blocks = [...(editor?.children ?? [])]
       const at = blocks.findIndex(b => b.tagName === 'H3' && b.textContent?.trim() === title)
       const next = blocks.findIndex((b, i) => i > at && b.tagName === 'H3')
       const last = blocks[(next < 0 ? blocks.length : next) - 1]
@@ -103,19 +135,28 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
       if (!mark) return
       const id = r.student.id
       const said = `${what === 'hold' ? 'Held' : 'Returned'}: ${points(mark.points)} of ${points(store.desk?.worth ?? 0)} for ${called(r.student)}.`
-      notices.say(said, { label: 'Take it back', run: async () => { await store.act(what === 'hold' ? 'reopen' : 'take-back', id); await show(id) } })
+      notices.say(said, {
+        label: 'Take it back',
+        run: async () => {
+          await store.act(what === 'hold' ? 'reopen' : 'take-back', id)
+          await show(id)
+        },
+      })
       afterReturn()
       if (what === 'hold') await show(store.nextReady())
+    } catch (problem) {
+      notices.warn(problem)
+    } finally {
+      busy.value = false
     }
-    catch (problem) { notices.warn(problem) }
-    finally { busy.value = false }
   }
   async function handOver() {
     try {
       await store.saveSecond([...steps.value], second.value?.remark ?? '', true)
       notices.say('Handed over. Both markings are shown now.')
+    } catch (problem) {
+      notices.warn(problem)
     }
-    catch (problem) { notices.warn(problem) }
   }
   async function undo() {
     const r = await store.undoLast()
@@ -125,26 +166,86 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
     open.returning = false
     try {
       const n = await store.returnHeld(ids, at)
-      notices.say(at ? `${n === 1 ? 'One mark returns' : `${inWords(n)} marks return`} ${when}.` : `Returned to ${inWords(n)} ${plural(n, 'student')}.`)
+      notices.say(
+        at
+          ? `${n === 1 ? 'One mark returns' : `${inWords(n)} marks return`} ${when}.`
+          : `Returned to ${inWords(n)} ${plural(n, 'student')}.`,
+      )
+    } catch (problem) {
+      notices.warn(problem)
     }
-    catch (problem) { notices.warn(problem) }
   }
-  const neighbour = (by: number) => { active.value = 0; void show(store.neighbour(by)) }
+  const neighbour = (by: number) => {
+    active.value = 0
+    void show(store.neighbour(by))
+  }
 
   const keys = computed<Key[]>(() => [
-    { keys: '1 2 3 4 5 6 7 8 9', does: 'set a step and go to the next criterion', run: e => setByKey(Number(e.key)) },
+    {
+      keys: '1 2 3 4 5 6 7 8 9',
+      does: 'set a step and go to the next criterion',
+      run: e => setByKey(Number(e.key)),
+    },
     { keys: 'ArrowUp ArrowDown', does: 'another criterion', run: e => move(e.key === 'ArrowDown' ? 1 : -1) },
-    { keys: '0', does: 'take the step off', run: () => { if (criterion.value) setStep(criterion.value.id, null) } },
+    {
+      keys: '0',
+      does: 'take the step off',
+      run: () => {
+        if (criterion.value) setStep(criterion.value.id, null)
+      },
+    },
     { keys: 'a', does: 'accept the suggested step', run: acceptSuggested },
     { keys: 'e', does: 'cite the chosen words', run: cite },
     { keys: 'w', does: 'write about the criterion', run: writeAbout },
-    { keys: 'p', does: 'a phrase', run: () => { open.phrases = true } },
-    { keys: 'v', does: 'the letter as the student will see it', run: () => { open.preview = true } },
-    { keys: 'y', does: 'what has happened to this mark', run: () => { open.history = !open.history } },
+    {
+      keys: 'p',
+      does: 'a phrase',
+      run: () => {
+        open.phrases = true
+      },
+    },
+    {
+      keys: 'v',
+      does: 'the letter as the student will see it',
+      run: () => {
+        open.preview = true
+      },
+    },
+    {
+      keys: 'y',
+      does: 'what has happened to this mark',
+      run: () => {
+        open.history = !open.history
+      },
+    },
     { keys: 'z', does: 'take back the last change, whoever’s record it was on', run: () => void undo() },
     { keys: '[ ]', does: 'another student', run: e => neighbour(e.key === ']' ? 1 : -1) },
-    { keys: 'g', does: 'next who is ready', run: () => { active.value = 0; void show(store.nextReady()) } },
+    {
+      keys: 'g',
+      does: 'next who is ready',
+      run: () => {
+        active.value = 0
+        void show(store.nextReady())
+      },
+    },
     { keys: 'Ctrl+Enter', does: 'hold and go on', run: () => void goOn('hold') },
   ])
-  return { active, busy, open, rubric, criterion, second, steps, setStep, setPoints, cite, insert, writeAbout, goOn, handOver, returnThese, keys }
+  return {
+    active,
+    busy,
+    open,
+    rubric,
+    criterion,
+    second,
+    steps,
+    setStep,
+    setPoints,
+    cite,
+    insert,
+    writeAbout,
+    goOn,
+    handOver,
+    returnThese,
+    keys,
+  }
 }

@@ -2,12 +2,22 @@
 export function useKeptWords(shelf: () => string) {
   const words = ref('')
   const key = () => `jovrel:words:${shelf()}`
-  const take = () => { try { words.value = localStorage.getItem(key()) ?? '' } catch { words.value = '' } }
+  const take = () => {
+    try {
+      words.value = localStorage.getItem(key()) ?? ''
+    } catch {
+      words.value = ''
+    }
+  }
   onMounted(take)
   watch(shelf, take)
-  watch(words, (now) => {
-    try { if (now.trim() === '') localStorage.removeItem(key()); else localStorage.setItem(key(), now) }
-    catch { /* a browser that keeps nothing does no harm */ }
+  watch(words, now => {
+    try {
+      if (now.trim() === '') localStorage.removeItem(key())
+      else localStorage.setItem(key(), now)
+    } catch {
+      /* a browser that keeps nothing does no harm */
+    }
   })
   return words
 }

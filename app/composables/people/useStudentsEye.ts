@@ -15,7 +15,8 @@ export function useStudentsEye() {
       clearNuxtData()
       await seminar.load(id)
       await navigateTo(`/seminars/${id}/${on ? 'week' : 'plan'}`)
+    } catch (error) {
+      notices.warn(error)
     }
-    catch (error) { notices.warn(error) }
   }
 }

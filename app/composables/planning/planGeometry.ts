@@ -1,9 +1,16 @@
 import type { PhaseName } from '#core/planning/schedule'
 
-export interface Span { readonly from: number, readonly to: number } // shares of the term, 0..1
+export interface Span {
+  readonly from: number
+  readonly to: number
+} // shares of the term, 0..1
 
 /** Where a span of time lies on the plan: shares of the term's length, cut at its ends. */
-export function spanOf(from: string, to: string, term: { readonly startsAt: string, readonly endsAt: string }): Span {
+export function spanOf(
+  from: string,
+  to: string,
+  term: { readonly startsAt: string; readonly endsAt: string },
+): Span {
   const start = Date.parse(term.startsAt)
   const length = Date.parse(term.endsAt) - start
   const share = (at: string) => Math.min(1, Math.max(0, (Date.parse(at) - start) / length))
@@ -16,4 +23,5 @@ export const DRAWN: readonly PhaseName[] = ['write', 'revise', 'respond', 'revie
 export const percent = (share: number): string => `${(share * 100).toFixed(3)}%`
 
 /** Whole days for a distance dragged over a plan of so many weeks. */
-export const daysFor = (pixels: number, width: number, weeks: number): number => Math.round(pixels / (width / (weeks * 7)))
+export const daysFor = (pixels: number, width: number, weeks: number): number =>
+  Math.round(pixels / (width / (weeks * 7)))

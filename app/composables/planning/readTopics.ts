@@ -4,7 +4,10 @@ import { unzipSync } from 'fflate'
 import type { RichNode } from '#core/contributing/richText'
 import { cleanPasted } from '../contributing/cleanPasted'
 
-export interface Topic { readonly title: string, readonly brief: RichNode }
+export interface Topic {
+  readonly title: string
+  readonly brief: RichNode
+}
 
 const TOPIC = /^http:\/\/www\.imsglobal\.org\/xsd\/ims(ccv1p\d\/imsdt_v1p\d|dt_v1p\d)/ // the namespaces of the open standard, version by version
 const LARGEST = 5_000_000 // bytes of one topic
@@ -21,25 +24,47 @@ export async function readTopics(file: File): Promise<Topic[]> {
   const isZip = bytes[0] === 0x50 && bytes[1] === 0x4b
   const parts = isZip ? unpack(bytes) : [bytes]
   const topics = parts.flatMap(part => topicsIn(new TextDecoder().decode(part)))
-  if (topics.length === 0) throw new Error(`There is no discussion topic in “${file.name}”. Choose a cartridge (.imscc), or the XML of one topic.`)
+  if (topics.length === 0)
+    throw new Error(
+      `There is no discussion topic in “${file.name}”. Choose a cartridge (.imscc), or the XML of one topic.`,
+    )
   return topics
 }
 
 function unpack(bytes: Uint8Array): Uint8Array[] {
   try {
-    return Object.values(unzipSync(bytes, { filter: part => /\.xml$/i.test(part.name) && part.originalSize <= LARGEST }))
+    return Object.values(
+      unzipSync(bytes, { filter: part => /\.xml$/i.test(part.name) && part.originalSize <= LARGEST }),
+    )
+  } catch {
+    return []
   }
-  catch { return [] }
 }
 
 function topicsIn(xml: string): Topic[] {
   const parsed = new DOMParser().parseFromString(xml, 'application/xml')
   if (parsed.querySelector('parsererror')) return []
-  return [...parsed.getElementsByTagName('*')].filter(e => e.localName === 'topic' && TOPIC.test(e.namespaceURI ?? '')).map((topic) => {
-    const child = (name: string) => [...topic.children].find(c => c.localName === name)
-    const text = child('text')
-    const written = text?.textContent ?? ''
-    const html = text?.getAttribute('texttype') === 'text/plain' ? written.split(/\n+/).map(line => `<p>${line.replace(/[&<>]/g, c => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;' })[c]!)}</p>`).join('') : cleanPasted(written)
-    return { title: (child('title')?.textContent ?? '').trim().slice(0, 200) || 'A topic without a title', brief: generateJSON(html, [StarterKit.configure({ heading: { levels: [3] }, codeBlock: false })]) as RichNode }
-  })
+  return [...parsed.getElementsByTagName('*')]
+    .filter(e => e.localName === 'topic' && TOPIC.test(e.namespaceURI ?? ''))
+    .map(topic => {
+      const child = (name: string) => [...topic.children].find(c => c.localName === name)
+      const text = child('text')
+      const written = text?.textContent ?? ''
+      const html =
+        text?.getAttribute('texttype') === 'text/plain'
+          ? written
+              .split(/\n+/)
+              .map(
+                line =>
+                  `<p>${line.replace(/[&<>]/g, c => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;' })[c]!)}</p>`,
+              )
+              .join('')
+          : cleanPasted(written)
+      return {
+        title: (child('title')?.textContent ?? '').trim().slice(0, 200) || 'A topic without a title',
+        brief: generateJSON(html, [
+          StarterKit.configure({ heading: { levels: [3] }, codeBlock: false }),
+        ]) as RichNode,
+      }
+    })
 }

@@ -7,7 +7,9 @@ export function mondayOf(day: string): string {
 
 /** "7 Sep 2026", of a local day. */
 export const dayWords = (day: string): string =>
-  new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(`${day}T12:00:00Z`)).replace('Sept', 'Sep')
+  new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' })
+    .format(new Date(`${day}T12:00:00Z`))
+    .replace('Sept', 'Sep')
 
 /** Time zones to choose from, one's own first. */
 export function timeZones(): string[] {

@@ -5,7 +5,12 @@ import type { PlanActivity, TermPlan } from '#shared/planning/plan'
 import { faultWords } from './scheduleWords'
 
 type Times = Pick<PlanActivity, 'opensAt' | 'phases' | 'closesAt'>
-export interface MoveInHand { readonly activityId: string, readonly grip: Grip, readonly days: number, readonly refused: string | null }
+export interface MoveInHand {
+  readonly activityId: string
+  readonly grip: Grip
+  readonly days: number
+  readonly refused: string | null
+}
 
 /** Moving activities on the plan: what is in hand is drawn moved at once, with its load, before anything is sent. */
 export function usePlanMoves(plan: () => TermPlan | null) {
@@ -13,7 +18,12 @@ export function usePlanMoves(plan: () => TermPlan | null) {
   const inHand = shallowRef<MoveInHand | null>(null)
   const loadOfOne = new WeakMap<object, readonly WeekLoad[]>() // by the activity as drawn: only what moves is reckoned anew
 
-  const drawn = computed<PlanActivity[]>(() => (plan()?.activities ?? []).map((a) => { const times = moved.get(a.id); return times ? merged(a, times) : a }))
+  const drawn = computed<PlanActivity[]>(() =>
+    (plan()?.activities ?? []).map(a => {
+      const times = moved.get(a.id)
+      return times ? merged(a, times) : a
+    }),
+  )
   const mergedOnes = new WeakMap<Times, PlanActivity>()
   function merged(a: PlanActivity, times: Times): PlanActivity {
     const known = mergedOnes.get(times)
@@ -26,9 +36,16 @@ export function usePlanMoves(plan: () => TermPlan | null) {
   const load = computed<TermPlan['load']>(() => {
     const p = plan()
     if (!p?.staff) return p?.load ?? []
-    const total = Array.from({ length: p.staff.term.weeks }, (_, i) => ({ week: i + 1, studentMinutes: 0, markingMinutes: 0 }))
+    const total = Array.from({ length: p.staff.term.weeks }, (_, i) => ({
+      week: i + 1,
+      studentMinutes: 0,
+      markingMinutes: 0,
+    }))
     for (const a of drawn.value) {
-      loadOf(a, p.staff).forEach((w, i) => { total[i]!.studentMinutes += w.studentMinutes; total[i]!.markingMinutes += w.markingMinutes })
+      loadOf(a, p.staff).forEach((w, i) => {
+        total[i]!.studentMinutes += w.studentMinutes
+        total[i]!.markingMinutes += w.markingMinutes
+      })
     }
     return total
   })
@@ -36,7 +53,20 @@ export function usePlanMoves(plan: () => TermPlan | null) {
     const known = loadOfOne.get(a)
     if (known) return known
     const made = a.planning
-      ? loadByWeek([{ phases: toPhases(a), rules: a.planning.rules, classReads: KINDS[a.kind].readBy === 'class', marked: a.planning.marked, people: a.planning.people, restWeeks: a.planning.restWeeks }], staff.term, staff.pace)
+      ? loadByWeek(
+          [
+            {
+              phases: toPhases(a),
+              rules: a.planning.rules,
+              classReads: KINDS[a.kind].readBy === 'class',
+              marked: a.planning.marked,
+              people: a.planning.people,
+              restWeeks: a.planning.restWeeks,
+            },
+          ],
+          staff.term,
+          staff.pace,
+        )
       : []
     loadOfOne.set(a, made)
     return made
@@ -47,11 +77,29 @@ export function usePlanMoves(plan: () => TermPlan | null) {
     const p = plan()
     const a = p?.activities.find(x => x.id === activityId)
     if (!a || !p?.staff) return
-    if (inHand.value?.activityId === activityId && inHand.value.days === days && sameGrip(inHand.value.grip, grip)) return
-    const result = days === 0 ? null : moveSchedule({ opensAt: new Date(a.opensAt), phases: toPhases(a) }, grip, days, p.staff.term.timeZone)
+    if (
+      inHand.value?.activityId === activityId &&
+      inHand.value.days === days &&
+      sameGrip(inHand.value.grip, grip)
+    )
+      return
+    const result =
+      days === 0
+        ? null
+        : moveSchedule(
+            { opensAt: new Date(a.opensAt), phases: toPhases(a) },
+            grip,
+            days,
+            p.staff.term.timeZone,
+          )
     if (result?.kind === 'moved') moved.set(activityId, timesOf(a, result.schedule))
     else if (!result) moved.delete(activityId)
-    inHand.value = { activityId, grip, days: result?.kind === 'refused' ? inHand.value?.days ?? 0 : days, refused: result?.kind === 'refused' ? faultWords(result.fault) : null }
+    inHand.value = {
+      activityId,
+      grip,
+      days: result?.kind === 'refused' ? (inHand.value?.days ?? 0) : days,
+      refused: result?.kind === 'refused' ? faultWords(result.fault) : null,
+    }
   }
   function letGo(activityId: string) {
     moved.delete(activityId)
@@ -60,9 +108,29 @@ export function usePlanMoves(plan: () => TermPlan | null) {
   return { drawn, load, inHand, moved, hold, letGo }
 }
 
-const sameGrip = (a: Grip, b: Grip) => a.kind === b.kind && (a.kind !== 'end' || (b.kind === 'end' && a.phase === b.phase))
-export const toPhases = (a: Pick<PlanActivity, 'phases'>) => a.phases.map(p => ({ name: p.name, startsAt: new Date(p.startsAt), endsAt: new Date(p.endsAt) }))
+const sameGrip = (a: Grip, b: Grip) =>
+  a.kind === b.kind && (a.kind !== 'end' || (b.kind === 'end' && a.phase === b.phase))
+export const toPhases = (a: Pick<PlanActivity, 'phases'>) =>
+  a.phases.map(p => ({ name: p.name, startsAt: new Date(p.startsAt), endsAt: new Date(p.endsAt) }))
 
-function timesOf(a: PlanActivity, schedule: { readonly opensAt: Date, readonly phases: ReadonlyArray<{ readonly name: PlanActivity['phases'][number]['name'], readonly startsAt: Date, readonly endsAt: Date }> }): Times {
-  return { opensAt: schedule.opensAt.toISOString(), closesAt: a.closesAt, phases: schedule.phases.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })) }
+function timesOf(
+  a: PlanActivity,
+  schedule: {
+    readonly opensAt: Date
+    readonly phases: ReadonlyArray<{
+      readonly name: PlanActivity['phases'][number]['name']
+      readonly startsAt: Date
+      readonly endsAt: Date
+    }>
+  },
+): Times {
+  return {
+    opensAt: schedule.opensAt.toISOString(),
+    closesAt: a.closesAt,
+    phases: schedule.phases.map(p => ({
+      name: p.name,
+      startsAt: p.startsAt.toISOString(),
+      endsAt: p.endsAt.toISOString(),
+    })),
+  }
 }

@@ -6,9 +6,16 @@ const TIMES = { hour: '2-digit', minute: '2-digit' } as const
 export function useTimes() {
   const seminar = useSeminarStore()
   const format = (options: Intl.DateTimeFormatOptions) => {
-    const formatter = new Intl.DateTimeFormat('en-GB', { timeZone: seminar.shell?.timeZone ?? 'UTC', ...options })
+    const formatter = new Intl.DateTimeFormat('en-GB', {
+      timeZone: seminar.shell?.timeZone ?? 'UTC',
+      ...options,
+    })
     // the same words from every ICU: no comma after the weekday, "Sep" rather than "Sept"
-    return (at: string | Date) => formatter.format(new Date(at)).replaceAll(',', '').replace(/Sept\b/, 'Sep')
+    return (at: string | Date) =>
+      formatter
+        .format(new Date(at))
+        .replaceAll(',', '')
+        .replace(/Sept\b/, 'Sep')
   }
   const day = format({ weekday: 'short', day: 'numeric', month: 'short' })
   const time = format(TIMES)

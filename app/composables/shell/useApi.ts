@@ -8,14 +8,23 @@ export class ApiProblem extends Error {
     this.name = 'ApiProblem'
   }
 
-  get status() { return this.details.status }
-  get code() { return this.details.code }
+  get status() {
+    return this.details.status
+  }
+  get code() {
+    return this.details.code
+  }
   /** The sentence that belongs beside a field, if one does. */
-  at(field: string) { return this.details.fields?.[field] ?? null }
+  at(field: string) {
+    return this.details.fields?.[field] ?? null
+  }
 }
 
 const UNREACHED: ProblemDetails = {
-  type: 'about:blank', title: 'Not reached', status: 0, code: 'unreached',
+  type: 'about:blank',
+  title: 'Not reached',
+  status: 0,
+  code: 'unreached',
   detail: 'Jovrel could not be reached. What you typed is kept here; try again in a moment.',
 }
 
@@ -25,17 +34,28 @@ export const newKey = (): string => v7()
 /** Requests to our own routes; every failure is an `ApiProblem`. */
 export function useApi() {
   const request = useRequestFetch()
-  async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<T> {
+  async function call<T>(
+    method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
+    path: string,
+    body?: unknown,
+  ): Promise<T> {
     try {
-      return await request(path, { method, body: body as never, retry: 0 }) as T
-    }
-    catch (error) {
+      return (await request(path, { method, body: body as never, retry: 0 })) as T
+    } catch (error) {
       throw problemOf(error)
     }
   }
   /** A post whose answer comes in lines, with how far the work has come before it. */
-  async function postLong<T>(path: string, body: unknown, progress: (done: number, of: number) => void): Promise<T> {
-    const answer = await fetch(path, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }).catch(() => null)
+  async function postLong<T>(
+    path: string,
+    body: unknown,
+    progress: (done: number, of: number) => void,
+  ): Promise<T> {
+    const answer = await fetch(path, {
+      method: 'POST',
+      body: JSON.stringify(body),
+      headers: { 'content-type': 'application/json' },
+    }).catch(() => null)
     if (!answer) throw new ApiProblem(UNREACHED)
     if (!answer.headers.get('content-type')?.includes('x-ndjson')) {
       const data: unknown = await answer.json().catch(() => null)
@@ -48,7 +68,7 @@ export function useApi() {
       const lines = (rest + part.value).split('\n')
       rest = lines.pop()!
       for (const line of lines) {
-        const said = JSON.parse(line) as { done?: number, of?: number, answer?: T, problem?: unknown }
+        const said = JSON.parse(line) as { done?: number; of?: number; answer?: T; problem?: unknown }
         if (said.problem) throw problemOf({ data: said.problem })
         if (said.answer !== undefined) return said.answer
         progress(said.done!, said.of!)

@@ -14,19 +14,24 @@ export function useSending() {
     busy.value = true
     problems.value = {}
     problem.value = null
-    try { return await act() }
-    catch (error) {
+    try {
+      return await act()
+    } catch (error) {
       if (!(error instanceof ApiProblem)) throw error
-      problems.value = Object.fromEntries(Object.entries(error.details.fields ?? {}).map(([field, text]) => [field.split('.').at(-1)!, text]))
+      problems.value = Object.fromEntries(
+        Object.entries(error.details.fields ?? {}).map(([field, text]) => [field.split('.').at(-1)!, text]),
+      )
       problem.value = error.message
       return null
+    } finally {
+      busy.value = false
     }
-    finally { busy.value = false }
   }
   /** The same for acts without a form: what is wrong is said in the notice bar. */
   async function attempt<T>(act: () => Promise<T>): Promise<T | null> {
-    try { return await act() }
-    catch (error) {
+    try {
+      return await act()
+    } catch (error) {
       notices.warn(error)
       return null
     }

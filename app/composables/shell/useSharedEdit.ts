@@ -2,8 +2,16 @@ import { mergeFields } from '#core/planning/mergeFields'
 import { ApiProblem } from './useApi'
 
 export type EditState = 'saved' | 'changed' | 'saving' | 'refused' | 'kept here' | 'clash'
-export interface Stored<T> { readonly version: number, readonly body: T, readonly savedBy: string | null }
-export interface Clash<T> { readonly field: keyof T & string, readonly mine: unknown, readonly theirs: unknown }
+export interface Stored<T> {
+  readonly version: number
+  readonly body: T
+  readonly savedBy: string | null
+}
+export interface Clash<T> {
+  readonly field: keyof T & string
+  readonly mine: unknown
+  readonly theirs: unknown
+}
 
 const PAUSE = 800 // milliseconds without a change before it is sent
 
@@ -31,7 +39,12 @@ export function useSharedEdit<T extends object>(options: {
   let sending: Promise<void> = Promise.resolve()
 
   const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
-  const changes = computed<Partial<T>>(() => Object.fromEntries(Object.entries(mine.value).filter(([field, value]) => !same(value, base.value[field as keyof T]))) as Partial<T>)
+  const changes = computed<Partial<T>>(
+    () =>
+      Object.fromEntries(
+        Object.entries(mine.value).filter(([field, value]) => !same(value, base.value[field as keyof T])),
+      ) as Partial<T>,
+  )
   const changed = computed(() => Object.keys(changes.value).length > 0)
 
   function change(part: Partial<T>) {
@@ -41,8 +54,7 @@ export function useSharedEdit<T extends object>(options: {
     if (changed.value) {
       state.value = 'changed'
       localStorage.setItem(options.shelf, JSON.stringify({ version: version.value, change: changes.value }))
-    }
-    else putAway()
+    } else putAway()
     clearTimeout(timer)
     if (options.auto() && changed.value) timer = setTimeout(() => void save(), PAUSE)
   }
@@ -63,8 +75,7 @@ export function useSharedEdit<T extends object>(options: {
     try {
       take(await options.send(changes.value, version.value), sent)
       problem.value = null
-    }
-    catch (error) {
+    } catch (error) {
       if (!(error instanceof ApiProblem)) throw error
       if (error.code === 'changedMeanwhile') return join(options.theirsOf(error.details.theirs))
       state.value = error.status === 0 ? 'kept here' : 'refused'
@@ -74,21 +85,32 @@ export function useSharedEdit<T extends object>(options: {
   }
   /** Takes what is stored now as the ground; what was typed since it was sent stays on top. */
   function take(stored: Stored<T>, sent: T) {
-    const since = Object.fromEntries(Object.entries(mine.value).filter(([field, value]) => !same(value, sent[field as keyof T])))
+    const since = Object.fromEntries(
+      Object.entries(mine.value).filter(([field, value]) => !same(value, sent[field as keyof T])),
+    )
     base.value = stored.body
     version.value = stored.version
     mine.value = { ...stored.body, ...since }
-    if (changed.value) { state.value = 'changed'; if (options.auto()) timer = setTimeout(() => void save(), PAUSE) }
-    else putAway()
+    if (changed.value) {
+      state.value = 'changed'
+      if (options.auto()) timer = setTimeout(() => void save(), PAUSE)
+    } else putAway()
   }
   async function join(theirs: Stored<T>) {
     const { merged, taken, clashes: fields } = mergeFields(base.value, mine.value, theirs.body)
-    clashes.value = fields.map(field => ({ field: field as keyof T & string, mine: mine.value[field as keyof T], theirs: theirs.body[field as keyof T] }))
+    clashes.value = fields.map(field => ({
+      field: field as keyof T & string,
+      mine: mine.value[field as keyof T],
+      theirs: theirs.body[field as keyof T],
+    }))
     if (taken.length > 0 || fields.length > 0) joined.value = theirs.savedBy ?? 'Somebody else'
     base.value = theirs.body
     version.value = theirs.version
     mine.value = merged
-    if (fields.length > 0) { state.value = 'clash'; return }
+    if (fields.length > 0) {
+      state.value = 'clash'
+      return
+    }
     if (changed.value && options.auto()) await saveOnce()
     else state.value = changed.value ? 'changed' : 'saved'
   }
@@ -111,14 +133,39 @@ export function useSharedEdit<T extends object>(options: {
 
   onMounted(() => {
     try {
-      const kept = JSON.parse(localStorage.getItem(options.shelf) ?? 'null') as { version: number, change: Partial<T> } | null
+      const kept = JSON.parse(localStorage.getItem(options.shelf) ?? 'null') as {
+        version: number
+        change: Partial<T>
+      } | null
       if (kept && Object.keys(kept.change).length > 0) change(kept.change)
-    }
-    catch { localStorage.removeItem(options.shelf) } // written by an older Jovrel: nothing that can be read
+    } catch {
+      localStorage.removeItem(options.shelf)
+    } // written by an older Jovrel: nothing that can be read
   })
   onBeforeUnmount(() => {
     clearTimeout(timer)
     if (options.auto() && state.value === 'changed') void save()
   })
-  return { base, mine, version, state, problem, problems, clashes, joined, changes, changed, change, save, settle, letGo, take: (stored: Stored<T>) => { base.value = stored.body; version.value = stored.version; mine.value = stored.body; putAway() } }
+  return {
+    base,
+    mine,
+    version,
+    state,
+    problem,
+    problems,
+    clashes,
+    joined,
+    changes,
+    changed,
+    change,
+    save,
+    settle,
+    letGo,
+    take: (stored: Stored<T>) => {
+      base.value = stored.body
+      version.value = stored.version
+      mine.value = stored.body
+      putAway()
+    },
+  }
 }

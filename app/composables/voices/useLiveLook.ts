@@ -10,13 +10,24 @@ export function useLiveLook(activityId: () => string | null, look: () => void) {
     const now = Date.now()
     if (timer === undefined) since = now
     clearTimeout(timer)
-    timer = setTimeout(() => { timer = undefined; look() }, Math.max(0, Math.min(SETTLE, since + LATEST - now)))
+    timer = setTimeout(
+      () => {
+        timer = undefined
+        look()
+      },
+      Math.max(0, Math.min(SETTLE, since + LATEST - now)),
+    )
   }
   function listen(id: string | null) {
     source?.close()
     source = id ? new EventSource(`/api/activities/${id}/live`) : undefined
     source?.addEventListener('message', soon)
   }
-  onMounted(() => { watch(activityId, listen, { immediate: true }) })
-  onBeforeUnmount(() => { source?.close(); clearTimeout(timer) })
+  onMounted(() => {
+    watch(activityId, listen, { immediate: true })
+  })
+  onBeforeUnmount(() => {
+    source?.close()
+    clearTimeout(timer)
+  })
 }

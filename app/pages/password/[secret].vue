@@ -8,11 +8,14 @@ useHead({ title: 'Choose a password', meta: [{ name: 'referrer', content: 'no-re
 const route = useRoute()
 const api = useApi()
 const session = useSessionStore()
-const { data: who, error } = await useAsyncData(`password-${route.params.secret}`, () => api.get<{ name: string, email: string }>(`/api/password/${route.params.secret}`))
+const { data: who, error } = await useAsyncData(`password-${route.params.secret}`, () =>
+  api.get<{ name: string; email: string }>(`/api/password/${route.params.secret}`),
+)
 const password = ref('')
 const { busy, problem, send } = useSending()
 async function choose() {
-  if (!await send(() => api.post(`/api/password/${route.params.secret}`, { password: password.value }))) return
+  if (!(await send(() => api.post(`/api/password/${route.params.secret}`, { password: password.value }))))
+    return
   await session.load()
   await navigateTo('/')
 }
@@ -24,10 +27,25 @@ async function choose() {
   </DoorPage>
   <DoorPage v-else heading="Choose a password" :lead="`For ${who.name}, ${who.email}. Then you are in.`">
     <form novalidate @submit.prevent="choose">
-      <input type="text" :value="who.email" autocomplete="username" class="visually-hidden" tabindex="-1" aria-hidden="true" readonly>
+      <input
+        type="text"
+        :value="who.email"
+        autocomplete="username"
+        class="visually-hidden"
+        tabindex="-1"
+        aria-hidden="true"
+        readonly
+      />
       <div class="field">
         <label for="password">Password</label>
-        <v-text-field id="password" v-model="password" type="password" autocomplete="new-password" autofocus :aria-describedby="problem ? 'problem' : 'rule'" />
+        <v-text-field
+          id="password"
+          v-model="password"
+          type="password"
+          autocomplete="new-password"
+          autofocus
+          :aria-describedby="problem ? 'problem' : 'rule'"
+        />
         <p v-if="problem" id="problem" class="field-problem" role="alert">{{ problem }}</p>
         <p v-else id="rule" class="hint">Eight characters or more.</p>
       </div>

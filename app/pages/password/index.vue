@@ -8,15 +8,31 @@ const api = useApi()
 const email = ref('')
 const done = ref(false)
 const { busy, problem, send } = useSending()
-async function ask() { if (await send(() => api.post('/api/password', { email: email.value }))) done.value = true }
+async function ask() {
+  if (await send(() => api.post('/api/password', { email: email.value }))) done.value = true
+}
 </script>
 
 <template>
-  <DoorPage heading="A new password" :lead="done ? 'If there is an account with this address, a letter with a link is on its way. The link works once, for two weeks.' : 'We send a link to your address; with it you choose a new password.'">
+  <DoorPage
+    heading="A new password"
+    :lead="
+      done
+        ? 'If there is an account with this address, a letter with a link is on its way. The link works once, for two weeks.'
+        : 'We send a link to your address; with it you choose a new password.'
+    "
+  >
     <form v-if="!done" novalidate @submit.prevent="ask">
       <div class="field">
         <label for="email">E-mail</label>
-        <v-text-field id="email" v-model="email" type="email" autocomplete="username" autofocus :aria-describedby="problem ? 'problem' : undefined" />
+        <v-text-field
+          id="email"
+          v-model="email"
+          type="email"
+          autocomplete="username"
+          autofocus
+          :aria-describedby="problem ? 'problem' : undefined"
+        />
         <p v-if="problem" id="problem" class="field-problem" role="alert">{{ problem }}</p>
       </div>
       <v-btn class="main" type="submit" :disabled="busy">Send the link</v-btn>

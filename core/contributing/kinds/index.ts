@@ -9,4 +9,13 @@ import { review } from './review'
 import { wiki } from './wiki'
 
 /** The one registry of kinds: a new kind is its file and its line here. */
-export const KINDS: Readonly<Record<ActivityKind, KindDefinition>> = { discussion, journal, blog, wiki, reading, review, lexicon, exitNote }
+export const KINDS: Readonly<Record<ActivityKind, KindDefinition>> = {
+  discussion,
+  journal,
+  blog,
+  wiki,
+  reading,
+  review,
+  lexicon,
+  exitNote,
+}

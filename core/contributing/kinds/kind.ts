@@ -1,7 +1,16 @@
 import type { PhaseName } from '../../planning/schedule'
 import type { ContributionType } from '../contribution'
 
-export const ACTIVITY_KINDS = ['discussion', 'journal', 'blog', 'wiki', 'reading', 'review', 'lexicon', 'exitNote'] as const
+export const ACTIVITY_KINDS = [
+  'discussion',
+  'journal',
+  'blog',
+  'wiki',
+  'reading',
+  'review',
+  'lexicon',
+  'exitNote',
+] as const
 export type ActivityKind = (typeof ACTIVITY_KINDS)[number]
 
 /** All that differs between kinds of activity; everything else is written once for contributions. */

@@ -7,7 +7,10 @@ export interface LexiconSettings {
 
 export const USUAL_LEXICON: LexiconSettings = { duplicates: 'refused', categories: [], linked: true }
 
-export const lexiconOf = (settings: { readonly lexicon?: Partial<LexiconSettings> }): LexiconSettings => ({ ...USUAL_LEXICON, ...settings.lexicon })
+export const lexiconOf = (settings: { readonly lexicon?: Partial<LexiconSettings> }): LexiconSettings => ({
+  ...USUAL_LEXICON,
+  ...settings.lexicon,
+})
 
 /** What a term is besides its definition. */
 export interface TermDetail {

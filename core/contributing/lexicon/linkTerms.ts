@@ -1,16 +1,40 @@
 import type { TermFinder } from './termFinder'
 
 /** In these nothing becomes a term: links, code, formulas, what is played or clicked. */
-const CLOSED = new Set(['a', 'code', 'pre', 'math', 'audio', 'video', 'button', 'sup', 'script', 'style', 'textarea'])
+const CLOSED = new Set([
+  'a',
+  'code',
+  'pre',
+  'math',
+  'audio',
+  'video',
+  'button',
+  'sup',
+  'script',
+  'style',
+  'textarea',
+])
 /** These stand within a line: a word goes on across them. */
 const INLINE = new Set(['em', 'strong', 'u', 's', 'span', 'mark', 'i', 'b', 'sub'])
 const ENTITY = /^&(#\d{1,7}|#x[0-9a-f]{1,6}|[a-z]{2,8});/i
-const NAMED: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: '\'', nbsp: '\u00a0' }
+const NAMED: Readonly<Record<string, string>> = {
+  amp: '&',
+  lt: '<',
+  gt: '>',
+  quot: '"',
+  apos: "'",
+  nbsp: '\u00a0',
+}
 const GAP = '\u0000' // no term reaches across it
 
 /** A stretch of bare text: where it begins there and in the HTML. `raw` says where each of its characters begins, and its end; null where they stand one for one. */
-interface Segment { readonly at: number, readonly from: number, readonly length: number, readonly raw: readonly number[] | null }
-const placeOf = ({ from, raw }: Segment, offset: number): number => raw ? raw[offset]! : from + offset
+interface Segment {
+  readonly at: number
+  readonly from: number
+  readonly length: number
+  readonly raw: readonly number[] | null
+}
+const placeOf = ({ from, raw }: Segment, offset: number): number => (raw ? raw[offset]! : from + offset)
 
 /**
  * Makes terms in rendered HTML into links: the first of each term, never inside a link, code or a formula, never the terms
@@ -18,7 +42,12 @@ const placeOf = ({ from, raw }: Segment, offset: number): number => raw ? raw[of
  *
  * @param hrefOf where a term's link leads
  */
-export function linkTerms(html: string, finder: TermFinder, hrefOf: (id: string) => string, except: ReadonlySet<string> = new Set()): string {
+export function linkTerms(
+  html: string,
+  finder: TermFinder,
+  hrefOf: (id: string) => string,
+  except: ReadonlySet<string> = new Set(),
+): string {
   const { text, segments } = bareText(html)
   const seen = new Set(except)
   const out: string[] = []
@@ -31,17 +60,25 @@ export function linkTerms(html: string, finder: TermFinder, hrefOf: (id: string)
     if (!segment || start < segment.at || end > segment.at + segment.length) continue // begins or ends in another element
     seen.add(id)
     const [from, to] = [placeOf(segment, start - segment.at), placeOf(segment, end - segment.at)]
-    out.push(html.slice(done, from), `<a class="term" data-term="${id}" href="${hrefOf(id)}">`, html.slice(from, to), '</a>')
+    out.push(
+      html.slice(done, from),
+      `<a class="term" data-term="${id}" href="${hrefOf(id)}">`,
+      html.slice(from, to),
+      '</a>',
+    )
     done = to
   }
   return out.length === 0 ? html : out.join('') + html.slice(done)
 }
 
 /** The text of some HTML that may hold terms, and where its characters came from. */
-function bareText(html: string): { text: string, segments: Segment[] } {
+function bareText(html: string): { text: string; segments: Segment[] } {
   const parts: string[] = []
   let length = 0
-  const put = (part: string) => { parts.push(part); length += part.length }
+  const put = (part: string) => {
+    parts.push(part)
+    length += part.length
+  }
   const segments: Segment[] = []
   let closed: string | null = null
   let depth = 0
@@ -54,9 +91,11 @@ function bareText(html: string): { text: string, segments: Segment[] } {
       if (closed) {
         if (name === closed) depth += closing ? -1 : 1
         if (depth === 0) closed = null
-      }
-      else if (CLOSED.has(name) && !closing) { closed = name; depth = 1; put(GAP) }
-      else if (!INLINE.has(name)) put(GAP)
+      } else if (CLOSED.has(name) && !closing) {
+        closed = name
+        depth = 1
+        put(GAP)
+      } else if (!INLINE.has(name)) put(GAP)
       i = end
       continue
     }
@@ -76,8 +115,7 @@ function bareText(html: string): { text: string, segments: Segment[] } {
         }
         raw.push(next)
         segments.push({ at, from: i, length: length - at, raw })
-      }
-      else {
+      } else {
         put(own)
         segments.push({ at, from: i, length: own.length, raw: null })
       }
@@ -92,8 +130,9 @@ function tagEnd(html: string, at: number): number {
   let quote = ''
   for (let i = at + 1; i < html.length; i++) {
     const c = html[i]!
-    if (quote) { if (c === quote) quote = '' }
-    else if (c === '"' || c === '\'') quote = c
+    if (quote) {
+      if (c === quote) quote = ''
+    } else if (c === '"' || c === "'") quote = c
     else if (c === '>') return i + 1
   }
   return html.length
@@ -101,7 +140,8 @@ function tagEnd(html: string, at: number): number {
 
 function decode(name: string): string {
   if (name[0] === '#') {
-    const code = name[1]?.toLowerCase() === 'x' ? Number.parseInt(name.slice(2), 16) : Number.parseInt(name.slice(1), 10)
+    const code =
+      name[1]?.toLowerCase() === 'x' ? Number.parseInt(name.slice(2), 16) : Number.parseInt(name.slice(1), 10)
     return code > 0 && code <= 0x10ffff ? String.fromCodePoint(code) : GAP
   }
   return NAMED[name.toLowerCase()] ?? GAP

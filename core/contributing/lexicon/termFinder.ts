@@ -1,9 +1,21 @@
 /** A term with the forms by which it is known in a text. */
-export interface KnownTerm { readonly id: string, readonly forms: readonly string[], readonly whole: boolean }
+export interface KnownTerm {
+  readonly id: string
+  readonly forms: readonly string[]
+  readonly whole: boolean
+}
 /** Where a term stands: characters from `start` up to `end`. */
-export interface TermHit { readonly id: string, readonly start: number, readonly end: number }
+export interface TermHit {
+  readonly id: string
+  readonly start: number
+  readonly end: number
+}
 
-interface Form { readonly id: string, readonly length: number, readonly whole: boolean }
+interface Form {
+  readonly id: string
+  readonly length: number
+  readonly whole: boolean
+}
 
 /**
  * Finds many terms in one pass over a text (Aho and Corasick 1975). Upper and lower case, kinds of apostrophe and of white
@@ -60,7 +72,10 @@ export class TermFinder {
     for (let i = 0; i < text.length; i++) {
       const code = text.charCodeAt(i)
       const known = this.next[state]!.get(code)
-      if (known !== undefined) { state = known; continue }
+      if (known !== undefined) {
+        state = known
+        continue
+      }
       this.next.push(new Map())
       this.ends.push([])
       this.back.push(0)
@@ -75,7 +90,8 @@ export class TermFinder {
     const queue = [...this.next[0]!.values()]
     for (let q = 0; q < queue.length; q++) {
       const state = queue[q]!
-      this.shorter[state] = this.ends[this.back[state]!]!.length > 0 ? this.back[state]! : this.shorter[this.back[state]!]!
+      this.shorter[state] =
+        this.ends[this.back[state]!]!.length > 0 ? this.back[state]! : this.shorter[this.back[state]!]!
       for (const [code, to] of this.next[state]!) {
         let b = this.back[state]!
         while (b > 0 && !this.next[b]!.has(code)) b = this.back[b]!
@@ -89,16 +105,27 @@ export class TermFinder {
 /** The same text with what counts as equal made equal; as long as before, so that places stay. */
 function fold(text: string): string {
   const lower = text.toLowerCase()
-  const same = lower.length === text.length ? lower : Array.from({ length: text.length }, (_, i) => { const c = text[i]!.toLowerCase(); return c.length === 1 ? c : text[i]! }).join('')
-  return same.replace(/[’‘ʼ]/g, '\'').replace(/[\s\u00a0]/g, ' ').replace(/[‐‑]/g, '-')
+  const same =
+    lower.length === text.length
+      ? lower
+      : Array.from({ length: text.length }, (_, i) => {
+          const c = text[i]!.toLowerCase()
+          return c.length === 1 ? c : text[i]!
+        }).join('')
+  return same
+    .replace(/[’‘ʼ]/g, "'")
+    .replace(/[\s\u00a0]/g, ' ')
+    .replace(/[‐‑]/g, '-')
 }
 
 const WORD = /[\p{L}\p{N}\p{M}_]/u
 
 /** Whether no letter or digit joins on at either end; an end that is none itself joins nothing. */
 function standsAlone(text: string, start: number, end: number): boolean {
-  const joins = (outer: string | undefined, inner: string) => outer !== undefined && WORD.test(outer) && WORD.test(inner)
-  const at = (i: number) => i < 0 || i >= text.length ? undefined : String.fromCodePoint(text.codePointAt(i)!)
+  const joins = (outer: string | undefined, inner: string) =>
+    outer !== undefined && WORD.test(outer) && WORD.test(inner)
+  const at = (i: number) =>
+    i < 0 || i >= text.length ? undefined : String.fromCodePoint(text.codePointAt(i)!)
   const beforeStart = start > 1 && /[\udc00-\udfff]/.test(text[start - 1]!) ? at(start - 2) : at(start - 1)
   return !joins(beforeStart, at(start)!) && !joins(at(end), at(end - 1)!)
 }

@@ -18,6 +18,13 @@ export const CONTEXT = 48
  * @throws {RangeError} if the passage is empty or not within the text
  */
 export function makeAnchor(text: string, start: number, end: number): TextAnchor {
-  if (!(Number.isInteger(start) && Number.isInteger(end) && start >= 0 && start < end && end <= text.length)) throw new RangeError('makeAnchor needs a passage within the text')
-  return { exact: text.slice(start, end), prefix: text.slice(Math.max(0, start - CONTEXT), start), suffix: text.slice(end, end + CONTEXT), start, end }
+  if (!(Number.isInteger(start) && Number.isInteger(end) && start >= 0 && start < end && end <= text.length))
+    throw new RangeError('makeAnchor needs a passage within the text')
+  return {
+    exact: text.slice(start, end),
+    prefix: text.slice(Math.max(0, start - CONTEXT), start),
+    suffix: text.slice(end, end + CONTEXT),
+    start,
+    end,
+  }
 }

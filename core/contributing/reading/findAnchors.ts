@@ -3,7 +3,12 @@ import { alignWithin, likeness } from './editDistance'
 import { GRAM, GramIndex } from './gramIndex'
 
 /** Where a passage stands in a text, and how it was known again: at its place, elsewhere word for word, or nearly. */
-export interface Found { readonly start: number, readonly end: number, readonly how: 'here' | 'elsewhere' | 'nearly', readonly likeness: number }
+export interface Found {
+  readonly start: number
+  readonly end: number
+  readonly how: 'here' | 'elsewhere' | 'nearly'
+  readonly likeness: number
+}
 
 /** What stands around a passage must be as much as this the same on its better side … */
 const CONTEXT_ALIKE = 0.62
@@ -22,7 +27,10 @@ const COMMON = 40 // letters that stand in more places tell nothing
 const PLACES = 4 // places where a changed passage is tried
 const WORTH = 0.3 // … as long as so much of what points to the best of them points there
 
-interface Candidate { readonly start: number, readonly context: number }
+interface Candidate {
+  readonly start: number
+  readonly context: number
+}
 
 /**
  * Finds passages in a text that may have changed since they were chosen. Precedence:
@@ -43,19 +51,31 @@ export const findAnchors = (text: string, anchors: readonly TextAnchor[]): Array
 export class AnchorFinder {
   private made: GramIndex | null = null
   constructor(private readonly text: string) {}
-  private get index(): GramIndex { return this.made ??= new GramIndex(this.text) }
+  private get index(): GramIndex {
+    return (this.made ??= new GramIndex(this.text))
+  }
 
   find(anchor: TextAnchor): Found | null {
     const { text } = this
     if (anchor.exact === '') return null
     const here = text.startsWith(anchor.exact, anchor.start) ? contextAt(text, anchor, anchor.start) : -1
-    if (here === 1) return { start: anchor.start, end: anchor.start + anchor.exact.length, how: 'here', likeness: 1 }
-    const candidates = occurrences(this.index, anchor).map((start): Candidate => ({ start, context: contextAt(text, anchor, start) })).filter(c => c.context > 0).sort((a, b) => b.context - a.context)
+    if (here === 1)
+      return { start: anchor.start, end: anchor.start + anchor.exact.length, how: 'here', likeness: 1 }
+    const candidates = occurrences(this.index, anchor)
+      .map((start): Candidate => ({ start, context: contextAt(text, anchor, start) }))
+      .filter(c => c.context > 0)
+      .sort((a, b) => b.context - a.context)
     const [best, next] = candidates
     if (best && (!next || best.context - next.context >= CLEARLY || best.context === 1)) {
       const tied = next && best.context === next.context
       // the very same surroundings twice: the place it had decides, if it is one of them
-      if (!tied) return { start: best.start, end: best.start + anchor.exact.length, how: best.start === anchor.start ? 'here' : 'elsewhere', likeness: 1 }
+      if (!tied)
+        return {
+          start: best.start,
+          end: best.start + anchor.exact.length,
+          how: best.start === anchor.start ? 'here' : 'elsewhere',
+          likeness: 1,
+        }
       const same = candidates.filter(c => c.context === best.context)
       const at = same.find(c => c.start === anchor.start)
       if (at) return { start: at.start, end: at.start + anchor.exact.length, how: 'here', likeness: 1 }
@@ -68,17 +88,26 @@ export class AnchorFinder {
 
 /** Where the same words stand, the nearest to their old place first. */
 const occurrences = (index: GramIndex, { exact, start }: TextAnchor): number[] =>
-  index.occurrences(exact).sort((a, b) => Math.abs(a - start) - Math.abs(b - start)).slice(0, MOST_CANDIDATES)
+  index
+    .occurrences(exact)
+    .sort((a, b) => Math.abs(a - start) - Math.abs(b - start))
+    .slice(0, MOST_CANDIDATES)
 
 /** How much of what stood around a passage stands around a place: 1 for all, 0 where it is too little to tell. */
 function contextAt(text: string, { exact, prefix, suffix }: TextAnchor, start: number): number {
   const end = start + exact.length
-  const [before, after] = [text.slice(Math.max(0, start - prefix.length), start), text.slice(end, end + suffix.length)]
+  const [before, after] = [
+    text.slice(Math.max(0, start - prefix.length), start),
+    text.slice(end, end + suffix.length),
+  ]
   if (before === prefix && after === suffix) return 1
   // at the edge of a text one side says nothing
   const left = prefix === '' ? null : likeness(prefix, before)
   const right = suffix === '' ? null : likeness(suffix, after)
-  if (left === null || right === null) { const one = left ?? right ?? 0; return one >= CONTEXT_ALIKE ? one : 0 }
+  if (left === null || right === null) {
+    const one = left ?? right ?? 0
+    return one >= CONTEXT_ALIKE ? one : 0
+  }
   const both = (left + right) / 2
   if (exact.length < FEW && Math.min(left, right) < EITHER_SIDE) return 0
   return Math.max(left, right) >= CONTEXT_ALIKE || both >= BOTH_ALIKE ? both : 0
@@ -98,8 +127,11 @@ function nearly(index: GramIndex, anchor: TextAnchor): Found | null {
       votes.set(bucket, (votes.get(bucket) ?? 0) + 1)
     }
   }
-  const tried = [...votes].sort((a, b) => b[1] - a[1]).slice(0, PLACES).filter(([, n], _, [top]) => n >= WORTH * top![1])
-  let best: Found & { readonly whole: number } | null = null
+  const tried = [...votes]
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, PLACES)
+    .filter(([, n], _, [top]) => n >= WORTH * top![1])
+  let best: (Found & { readonly whole: number }) | null = null
   let second = 0
   for (const [bucket] of tried) {
     const from = Math.max(0, bucket * slack - slack)
@@ -108,12 +140,27 @@ function nearly(index: GramIndex, anchor: TextAnchor): Found | null {
     const whole = 1 - a.distance / pattern.length
     const own = 1 - a.partDistance / anchor.exact.length
     if (whole < WHOLE_ALIKE || own < PASSAGE_ALIKE || a.partEnd <= a.partStart) continue
-    const [before, after] = [window.slice(Math.max(0, a.partStart - anchor.prefix.length), a.partStart), window.slice(a.partEnd, a.partEnd + anchor.suffix.length)]
-    if ((anchor.prefix !== '' && likeness(anchor.prefix, before) < EITHER_SIDE) || (anchor.suffix !== '' && likeness(anchor.suffix, after) < EITHER_SIDE)) continue
-    const found = { start: from + a.partStart, end: from + a.partEnd, how: 'nearly' as const, likeness: own, whole }
+    const [before, after] = [
+      window.slice(Math.max(0, a.partStart - anchor.prefix.length), a.partStart),
+      window.slice(a.partEnd, a.partEnd + anchor.suffix.length),
+    ]
+    if (
+      (anchor.prefix !== '' && likeness(anchor.prefix, before) < EITHER_SIDE) ||
+      (anchor.suffix !== '' && likeness(anchor.suffix, after) < EITHER_SIDE)
+    )
+      continue
+    const found = {
+      start: from + a.partStart,
+      end: from + a.partEnd,
+      how: 'nearly' as const,
+      likeness: own,
+      whole,
+    }
     if (best && Math.abs(best.start - found.start) <= 2) continue
-    if (!best || whole > best.whole) { second = best?.whole ?? 0; best = found }
-    else second = Math.max(second, whole)
+    if (!best || whole > best.whole) {
+      second = best?.whole ?? 0
+      best = found
+    } else second = Math.max(second, whole)
   }
   if (!best || best.whole - second < CLEARLY) return null
   const { whole: _, ...found } = best

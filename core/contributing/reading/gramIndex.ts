@@ -20,10 +20,12 @@ export class GramIndex {
   }
 
   /** How many places share the hash of the letters at `at` of a pattern: never fewer than they have. */
-  commonness(pattern: string, at: number): number { return this.count[hashAt(pattern, at)]! }
+  commonness(pattern: string, at: number): number {
+    return this.count[hashAt(pattern, at)]!
+  }
 
   /** Places where the letters at `at` of a pattern stand, from the front. */
-  * places(pattern: string, at: number): Generator<number> {
+  *places(pattern: string, at: number): Generator<number> {
     for (let place = this.head[hashAt(pattern, at)]!; place >= 0; place = this.next[place]!) {
       if (sameLetters(this.text, place, pattern, at)) yield place
     }
@@ -33,12 +35,15 @@ export class GramIndex {
   occurrences(exact: string): number[] {
     const found: number[] = []
     if (exact.length < GRAM) {
-      for (let at = this.text.indexOf(exact); at >= 0 && exact !== ''; at = this.text.indexOf(exact, at + 1)) found.push(at)
+      for (let at = this.text.indexOf(exact); at >= 0 && exact !== ''; at = this.text.indexOf(exact, at + 1))
+        found.push(at)
       return found
     }
     let rarest = 0
-    for (let i = 1; i + GRAM <= exact.length; i++) if (this.commonness(exact, i) < this.commonness(exact, rarest)) rarest = i
-    for (const place of this.places(exact, rarest)) if (place >= rarest && this.text.startsWith(exact, place - rarest)) found.push(place - rarest)
+    for (let i = 1; i + GRAM <= exact.length; i++)
+      if (this.commonness(exact, i) < this.commonness(exact, rarest)) rarest = i
+    for (const place of this.places(exact, rarest))
+      if (place >= rarest && this.text.startsWith(exact, place - rarest)) found.push(place - rarest)
     return found
   }
 }

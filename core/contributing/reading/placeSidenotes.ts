@@ -6,11 +6,19 @@
  * @param from nothing stands above it
  * @returns the top of each; never decreasing
  */
-export function placeSidenotes(notes: ReadonlyArray<{ readonly wanted: number, readonly height: number }>, gap: number, from = 0): number[] {
+export function placeSidenotes(
+  notes: ReadonlyArray<{ readonly wanted: number; readonly height: number }>,
+  gap: number,
+  from = 0,
+): number[] {
   // taken off the heights before it, a note wants a place that must not fall below its neighbour's
-  const pools: Array<{ sum: number, count: number }> = []
+  const pools: Array<{ sum: number; count: number }> = []
   let before = 0
-  const above = notes.map(({ height }) => { const at = before; before += height + gap; return at })
+  const above = notes.map(({ height }) => {
+    const at = before
+    before += height + gap
+    return at
+  })
   for (const [i, { wanted }] of notes.entries()) {
     pools.push({ sum: wanted - above[i]!, count: 1 })
     while (pools.length > 1 && mean(pools.at(-2)!) > mean(pools.at(-1)!)) {
@@ -20,6 +28,8 @@ export function placeSidenotes(notes: ReadonlyArray<{ readonly wanted: number, r
       into.count += last.count
     }
   }
-  return pools.flatMap(pool => Array.from({ length: pool.count }, () => Math.max(from, mean(pool)))).map((at, i) => at + above[i]!)
+  return pools
+    .flatMap(pool => Array.from({ length: pool.count }, () => Math.max(from, mean(pool))))
+    .map((at, i) => at + above[i]!)
 }
-const mean = ({ sum, count }: { readonly sum: number, readonly count: number }) => sum / count
+const mean = ({ sum, count }: { readonly sum: number; readonly count: number }) => sum / count

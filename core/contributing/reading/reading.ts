@@ -19,12 +19,24 @@ export interface TextPart {
 export const BETWEEN_PARTS = ' '
 
 /** Parts laid end to end. @param texts readable text of each part */
-export function joinParts<T extends Omit<TextPart, 'number' | 'start' | 'end' | 'words'>>(parts: ReadonlyArray<T & { readonly text: string }>): { text: string, parts: TextPart[] } {
+export function joinParts<T extends Omit<TextPart, 'number' | 'start' | 'end' | 'words'>>(
+  parts: ReadonlyArray<T & { readonly text: string }>,
+): { text: string; parts: TextPart[] } {
   let at = 0
   const placed = parts.map(({ text, label, heading, aspect, drawnOnly, time }, i): TextPart => {
     const start = at
     at += text.length + BETWEEN_PARTS.length
-    return { number: i + 1, label, heading, start, end: start + text.length, words: text === '' ? 0 : text.split(' ').length, aspect, drawnOnly, time }
+    return {
+      number: i + 1,
+      label,
+      heading,
+      start,
+      end: start + text.length,
+      words: text === '' ? 0 : text.split(' ').length,
+      aspect,
+      drawnOnly,
+      time,
+    }
   })
   return { text: parts.map(p => p.text).join(BETWEEN_PARTS), parts: placed }
 }
@@ -41,7 +53,12 @@ export function partAt(parts: readonly TextPart[], at: number): TextPart {
 }
 
 /** A rectangle on a page, in shares of its width and height from the top left. */
-export interface PageArea { readonly x: number, readonly y: number, readonly width: number, readonly height: number }
+export interface PageArea {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
 
 export const NOTE_KINDS = ['note', 'question', 'link'] as const
 export type MarginKind = (typeof NOTE_KINDS)[number]
@@ -54,6 +71,10 @@ export interface ReadingSettings {
   readonly writeFirst: 'page' | 'none' // others' notes on a page once one has one there
 }
 export const USUAL_READING: ReadingSettings = { textId: null, from: 1, to: null, writeFirst: 'none' }
-export const readingOf = (settings: { readonly reading?: ReadingSettings }): ReadingSettings => ({ ...USUAL_READING, ...settings.reading })
+export const readingOf = (settings: { readonly reading?: ReadingSettings }): ReadingSettings => ({
+  ...USUAL_READING,
+  ...settings.reading,
+})
 /** Whether a part is among those that are set. */
-export const isSet = ({ from, to }: Pick<ReadingSettings, 'from' | 'to'>, number: number): boolean => number >= from && (to === null || number <= to)
+export const isSet = ({ from, to }: Pick<ReadingSettings, 'from' | 'to'>, number: number): boolean =>
+  number >= from && (to === null || number <= to)

@@ -6,9 +6,13 @@ import { repairDeal, type HeldPair } from './repairDeal'
 
 const people = (n: number) => Array.from({ length: n }, (_, i) => `p${i}`)
 const essays = (ids: readonly string[]): Work[] => ids.map(id => ({ id: `w-${id}`, ownerIds: [id] }))
-const counts = (pairs: readonly Pair[], of: (p: Pair) => string) => pairs.reduce((map, p) => map.set(of(p), (map.get(of(p)) ?? 0) + 1), new Map<string, number>())
+const counts = (pairs: readonly Pair[], of: (p: Pair) => string) =>
+  pairs.reduce((map, p) => map.set(of(p), (map.get(of(p)) ?? 0) + 1), new Map<string, number>())
 const key = (p: Pair) => `${p.reviewerId}>${p.workId}`
-const mutualIn = (pairs: readonly Pair[]) => { const all = new Set(pairs.map(p => `${p.reviewerId}>${p.workId.slice(2)}`)); return pairs.filter(p => all.has(`${p.workId.slice(2)}>${p.reviewerId}`)).length / 2 }
+const mutualIn = (pairs: readonly Pair[]) => {
+  const all = new Set(pairs.map(p => `${p.reviewerId}>${p.workId.slice(2)}`))
+  return pairs.filter(p => all.has(`${p.workId.slice(2)}>${p.reviewerId}`)).length / 2
+}
 
 describe('dealing out', () => {
   it('gives and brings everyone the same, never one’s own, a groupmate’s or a barred one’s, the same for the same seed', () => {
@@ -16,11 +20,18 @@ describe('dealing out', () => {
     for (let round = 0; round < 120; round++) {
       const ids = people(5 + Math.floor(random() * 30))
       const each = 1 + Math.floor(random() * 3)
-      const groupOf = round % 2 ? new Map(ids.map((id, i) => [id, `g${i % Math.ceil(ids.length / 3)}`])) : undefined
-      const barred = Array.from({ length: Math.floor(random() * 4) }, () => shuffled(ids, random).slice(0, 2) as [string, string])
+      const groupOf =
+        round % 2 ? new Map(ids.map((id, i) => [id, `g${i % Math.ceil(ids.length / 3)}`])) : undefined
+      const barred = Array.from(
+        { length: Math.floor(random() * 4) },
+        () => shuffled(ids, random).slice(0, 2) as [string, string],
+      )
       const rules = { each, seed: round, barred, ...(groupOf && { groupOf }) }
       const dealt = dealReviews(ids, essays(ids), rules)
-      if (dealt.kind !== 'dealt') { expect(dealt.largest).toBeLessThan(each); continue }
+      if (dealt.kind !== 'dealt') {
+        expect(dealt.largest).toBeLessThan(each)
+        continue
+      }
       expect(new Set(dealt.pairs.map(key)).size).toBe(dealt.pairs.length)
       expect([...counts(dealt.pairs, p => p.reviewerId).values()]).toEqual(ids.map(() => each))
       expect([...counts(dealt.pairs, p => p.workId).values()]).toEqual(ids.map(() => each))
@@ -39,7 +50,7 @@ describe('dealing out', () => {
     for (let n = 3; n <= 24; n++) {
       for (let each = 1; each < Math.min(n, 6); each++) {
         const dealt = dealReviews(people(n), essays(people(n)), { each, seed: n * 10 + each })
-        expect(dealt).toMatchObject({ kind: 'dealt', mutual: Math.max(0, n * each - n * (n - 1) / 2) })
+        expect(dealt).toMatchObject({ kind: 'dealt', mutual: Math.max(0, n * each - (n * (n - 1)) / 2) })
       }
     }
   })
@@ -49,7 +60,10 @@ describe('dealing out', () => {
     for (let round = 0; round < 60; round++) {
       const ids = people(3 + Math.floor(random() * 3))
       const each = 1 + Math.floor(random() * 2)
-      const barred = Array.from({ length: Math.floor(random() * 3) }, () => shuffled(ids, random).slice(0, 2) as [string, string])
+      const barred = Array.from(
+        { length: Math.floor(random() * 3) },
+        () => shuffled(ids, random).slice(0, 2) as [string, string],
+      )
       const fewest = bruteForce(ids, each, barred)
       const dealt = dealReviews(ids, essays(ids), { each, seed: round, barred })
       if (fewest === null) expect(dealt.kind).toBe('impossible')
@@ -59,15 +73,24 @@ describe('dealing out', () => {
 
   it('shares reviewers evenly over the work of groups', () => {
     const ids = people(14)
-    const works: Work[] = [0, 1, 2, 3].map(g => ({ id: `g${g}`, ownerIds: ids.filter((_, i) => i % 4 === g) }))
+    const works: Work[] = [0, 1, 2, 3].map(g => ({
+      id: `g${g}`,
+      ownerIds: ids.filter((_, i) => i % 4 === g),
+    }))
     const dealt = dealReviews(ids, works, { each: 2, seed: 3 })
     if (dealt.kind !== 'dealt') throw new Error('not dealt')
     expect([...counts(dealt.pairs, p => p.workId).values()].sort()).toEqual([7, 7, 7, 7])
-    expect(dealt.pairs.every(p => !works.find(w => w.id === p.workId)!.ownerIds.includes(p.reviewerId))).toBe(true)
+    expect(dealt.pairs.every(p => !works.find(w => w.id === p.workId)!.ownerIds.includes(p.reviewerId))).toBe(
+      true,
+    )
   })
 
   it('says the largest number that can be dealt, and who stands in the way', () => {
-    expect(dealReviews(people(3), essays(people(3)), { each: 3, seed: 1 })).toMatchObject({ kind: 'impossible', largest: 2, because: { code: 'reviewer', permitted: 2 } })
+    expect(dealReviews(people(3), essays(people(3)), { each: 3, seed: 1 })).toMatchObject({
+      kind: 'impossible',
+      largest: 2,
+      because: { code: 'reviewer', permitted: 2 },
+    })
     // five who are kept apart from each other: only one is left to them
     const groupOf = new Map(people(6).map((id, i) => [id, i < 5 ? 'a' : 'b']))
     const apart = dealReviews(people(6), essays(people(6)), { each: 1, seed: 1, groupOf })
@@ -86,7 +109,12 @@ describe('repairing a deal', () => {
   it('takes somebody late in with as few moves as there are reviews of theirs, and everyone still has their number', () => {
     const { ids, pairs } = setting(20, 4)
     const all = [...ids, 'late']
-    const repair = repairDeal(pairs.map(p => ({ ...p, begun: false })), all.map(id => ({ id, most: 3 })), essays(all).map(w => ({ ...w, need: 3 })), { seed: 1 })
+    const repair = repairDeal(
+      pairs.map(p => ({ ...p, begun: false })),
+      all.map(id => ({ id, most: 3 })),
+      essays(all).map(w => ({ ...w, need: 3 })),
+      { seed: 1 },
+    )
     expect(repair.short).toEqual([])
     expect(repair.remove).toHaveLength(3)
     expect(repair.add).toHaveLength(6)
@@ -103,7 +131,12 @@ describe('repairing a deal', () => {
       const gone = new Set(shuffled(ids, random).slice(0, 1 + Math.floor(random() * 3)))
       const idle = new Set(shuffled(ids, random).slice(0, Math.floor(random() * 3)))
       const barred = [shuffled(ids, random).slice(0, 2) as [string, string]]
-      const repair = repairDeal(held, ids.map(id => ({ id, most: gone.has(id) || idle.has(id) ? 0 : 4 })), essays(ids).map(w => ({ ...w, need: gone.has(w.ownerIds[0]!) ? 0 : 3 })), { seed: round, barred })
+      const repair = repairDeal(
+        held,
+        ids.map(id => ({ id, most: gone.has(id) || idle.has(id) ? 0 : 4 })),
+        essays(ids).map(w => ({ ...w, need: gone.has(w.ownerIds[0]!) ? 0 : 3 })),
+        { seed: round, barred },
+      )
       const begun = new Set(held.filter(h => h.begun).map(key))
       expect(repair.remove.filter(p => begun.has(key(p)))).toEqual([])
       const after = [...held.filter(p => !repair.remove.some(x => key(x) === key(p))), ...repair.add]
@@ -115,7 +148,11 @@ describe('repairing a deal', () => {
         expect(barred[0]!.includes(p.reviewerId) && barred[0]!.includes(owner)).toBe(false)
       }
       const received = counts(after, p => p.workId)
-      for (const id of ids) if (!gone.has(id)) expect((received.get(`w-${id}`) ?? 0) + (repair.short.find(s => s.workId === `w-${id}`)?.missing ?? 0)).toBeGreaterThanOrEqual(3)
+      for (const id of ids)
+        if (!gone.has(id))
+          expect(
+            (received.get(`w-${id}`) ?? 0) + (repair.short.find(s => s.workId === `w-${id}`)?.missing ?? 0),
+          ).toBeGreaterThanOrEqual(3)
     }
   })
 
@@ -125,7 +162,12 @@ describe('repairing a deal', () => {
       const { ids, pairs } = setting(4, round, 1)
       const all = [...ids, 'late']
       const held: HeldPair[] = pairs.map(p => ({ ...p, begun: random() < 0.4 }))
-      const repair = repairDeal(held, all.map(id => ({ id, most: 1 })), essays(all).map(w => ({ ...w, need: 1 })), { seed: round })
+      const repair = repairDeal(
+        held,
+        all.map(id => ({ id, most: 1 })),
+        essays(all).map(w => ({ ...w, need: 1 })),
+        { seed: round },
+      )
       const best = fewestMoves(all, held)
       expect([repair.short.length, repair.remove.length]).toEqual(best)
     }
@@ -133,15 +175,25 @@ describe('repairing a deal', () => {
 })
 
 /** Fewest mutual pairs over all deals there are; null where there is none. */
-function bruteForce(ids: readonly string[], each: number, barred: ReadonlyArray<readonly [string, string]>): number | null {
+function bruteForce(
+  ids: readonly string[],
+  each: number,
+  barred: ReadonlyArray<readonly [string, string]>,
+): number | null {
   let best: number | null = null
-  const options = (r: string) => subsets(ids.filter(o => o !== r && !barred.some(b => b.includes(r) && b.includes(o))), each)
+  const options = (r: string) =>
+    subsets(
+      ids.filter(o => o !== r && !barred.some(b => b.includes(r) && b.includes(o))),
+      each,
+    )
   const walk = (i: number, chosen: Pair[]): void => {
     if (i === ids.length) {
-      if (ids.every(id => chosen.filter(p => p.workId === `w-${id}`).length === each)) best = Math.min(best ?? Infinity, mutualIn(chosen))
+      if (ids.every(id => chosen.filter(p => p.workId === `w-${id}`).length === each))
+        best = Math.min(best ?? Infinity, mutualIn(chosen))
       return
     }
-    for (const set of options(ids[i]!)) walk(i + 1, [...chosen, ...set.map(o => ({ reviewerId: ids[i]!, workId: `w-${o}` }))])
+    for (const set of options(ids[i]!))
+      walk(i + 1, [...chosen, ...set.map(o => ({ reviewerId: ids[i]!, workId: `w-${o}` }))])
   }
   walk(0, [])
   return best
@@ -163,7 +215,8 @@ function fewestMoves(ids: readonly string[], held: readonly HeldPair[]): [number
       return
     }
     const locked = held.find(h => h.begun && h.reviewerId === ids[i])
-    for (const o of locked ? [locked.workId.slice(2)] : [null, ...ids]) if (o !== ids[i] && (o === null || !of.includes(o))) walk(i + 1, [...of, o])
+    for (const o of locked ? [locked.workId.slice(2)] : [null, ...ids])
+      if (o !== ids[i] && (o === null || !of.includes(o))) walk(i + 1, [...of, o])
   }
   walk(0, [])
   return best

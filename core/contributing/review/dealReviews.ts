@@ -8,13 +8,13 @@ export interface DealRules extends Apart {
 
 /** Why so many reviews cannot be dealt: somebody, or several people together, may not review enough. */
 export type TooFew =
-  | { readonly code: 'reviewer', readonly reviewerId: string, readonly permitted: number }
-  | { readonly code: 'work', readonly workId: string, readonly permitted: number }
-  | { readonly code: 'together', readonly reviewerIds: readonly string[], readonly works: number }
+  | { readonly code: 'reviewer'; readonly reviewerId: string; readonly permitted: number }
+  | { readonly code: 'work'; readonly workId: string; readonly permitted: number }
+  | { readonly code: 'together'; readonly reviewerIds: readonly string[]; readonly works: number }
 
 export type Dealt =
-  | { readonly kind: 'dealt', readonly pairs: readonly Pair[], readonly mutual: number } // mutual: pairs of people who review each other
-  | { readonly kind: 'impossible', readonly largest: number, readonly because: TooFew }
+  | { readonly kind: 'dealt'; readonly pairs: readonly Pair[]; readonly mutual: number } // mutual: pairs of people who review each other
+  | { readonly kind: 'impossible'; readonly largest: number; readonly because: TooFew }
 
 const TRIES = 60
 const WINDOW = 3000 // pairs among which an exchange is sought: what lies near in memory is quick to look at
@@ -34,8 +34,10 @@ const SMALL = 7 // people up to whom the fewest mutual pairs are found by trying
  * @throws {RangeError} if `each` is less than one, or nobody or nothing is there
  */
 export function dealReviews(reviewers: readonly string[], works: readonly Work[], rules: DealRules): Dealt {
-  if (!Number.isInteger(rules.each) || rules.each < 1) throw new RangeError('dealReviews deals one review each or more')
-  if (reviewers.length === 0 || works.length === 0) throw new RangeError('dealReviews needs somebody to review and something to be reviewed')
+  if (!Number.isInteger(rules.each) || rules.each < 1)
+    throw new RangeError('dealReviews deals one review each or more')
+  if (reviewers.length === 0 || works.length === 0)
+    throw new RangeError('dealReviews needs somebody to review and something to be reviewed')
   const table = tableOf(reviewers, works, rules)
   const random = seededRandom(rules.seed)
   const own = ownWork(table)
@@ -59,7 +61,11 @@ function needs(table: Table, each: number, random: Random): number[] {
   const all = each * table.reviewers.length
   const base = Math.floor(all / table.works.length)
   const need = table.works.map(() => base)
-  for (const w of shuffled(need.map((_, i) => i), random).slice(0, all - base * table.works.length)) need[w]!++
+  for (const w of shuffled(
+    need.map((_, i) => i),
+    random,
+  ).slice(0, all - base * table.works.length))
+    need[w]!++
   return need
 }
 
@@ -73,9 +79,13 @@ function tryDeal(table: Table, own: readonly number[] | null, each: number, rand
     const pairing = own ? dealCircle(table, each, own, random) : dealRound(table, each, random)
     if (!pairing) return null // augmenting paths have shown that there is none
     const mutual = mutualOf(pairing, own)
-    if (mutual < fewest) { best = pairing; fewest = mutual }
+    if (mutual < fewest) {
+      best = pairing
+      fewest = mutual
+    }
   }
-  if (own && best && fewest > least && table.reviewers.length <= SMALL) return exactDeal(table, each, own, fewest) ?? best
+  if (own && best && fewest > least && table.reviewers.length <= SMALL)
+    return exactDeal(table, each, own, fewest) ?? best
   return best
 }
 
@@ -89,8 +99,15 @@ function leastMutual(table: Table, each: number): number {
 /** Everyone in a circle reviews those who follow, and pairs are then mixed: nobody twice, nobody oneself, and mutual pairs only beyond half the circle. */
 function dealCircle(table: Table, each: number, own: readonly number[], random: Random): Pairing | null {
   const n = table.reviewers.length
-  const circle = shuffled(Array.from({ length: n }, (_, i) => i), random)
-  const pairing = new Pairing(table, table.reviewers.map(() => each), table.works.map(() => each))
+  const circle = shuffled(
+    Array.from({ length: n }, (_, i) => i),
+    random,
+  )
+  const pairing = new Pairing(
+    table,
+    table.reviewers.map(() => each),
+    table.works.map(() => each),
+  )
   const bad: Array<readonly [number, number]> = []
   circle.forEach((r, at) => {
     for (let d = 1; d <= each; d++) {
@@ -105,10 +122,22 @@ function dealCircle(table: Table, each: number, own: readonly number[], random: 
 /** Works in a random round, dealt one after another as cards are. */
 function dealRound(table: Table, each: number, random: Random): Pairing | null {
   const need = needs(table, each, random)
-  const deck = shuffled(need.flatMap((n, w) => Array.from({ length: n }, (_, i) => ({ w, i }))), random).sort((a, b) => a.i - b.i).map(c => c.w)
-  const pairing = new Pairing(table, table.reviewers.map(() => each), need)
+  const deck = shuffled(
+    need.flatMap((n, w) => Array.from({ length: n }, (_, i) => ({ w, i }))),
+    random,
+  )
+    .sort((a, b) => a.i - b.i)
+    .map(c => c.w)
+  const pairing = new Pairing(
+    table,
+    table.reviewers.map(() => each),
+    need,
+  )
   const bad: Array<readonly [number, number]> = []
-  shuffled(table.reviewers.map((_, i) => i), random).forEach((r, at) => {
+  shuffled(
+    table.reviewers.map((_, i) => i),
+    random,
+  ).forEach((r, at) => {
     for (const w of deck.slice(at * each, (at + 1) * each)) {
       if (pairing.isOpen(r, w)) pairing.add(r, w)
       else bad.push([r, w])
@@ -118,7 +147,13 @@ function dealRound(table: Table, each: number, random: Random): Pairing | null {
 }
 
 /** Exchanges what the rules forbid for what they allow, then mutual pairs for others. */
-function mend(pairing: Pairing, table: Table, bad: ReadonlyArray<readonly [number, number]>, own: readonly number[] | null, random: Random): Pairing | null {
+function mend(
+  pairing: Pairing,
+  table: Table,
+  bad: ReadonlyArray<readonly [number, number]>,
+  own: readonly number[] | null,
+  random: Random,
+): Pairing | null {
   const list = bad.length === 0 ? [] : arcsOf(pairing, table)
   const ownerOf = own ? invert(own) : []
   const mutual = (r: number, w: number) => own !== null && pairing.has(ownerOf[w]!, own[r]!)
@@ -146,18 +181,36 @@ function mend(pairing: Pairing, table: Table, bad: ReadonlyArray<readonly [numbe
  * Exchanges pairs at random, as many as there are, where the rules allow it and nobody comes to review who reviews them. So
  * everyone is joined to everyone over few others, which is what tells severe readers from weak works.
  */
-function mix(pairing: Pairing, table: Table, own: readonly number[] | null, ownerOf: readonly number[], random: Random): void {
+function mix(
+  pairing: Pairing,
+  table: Table,
+  own: readonly number[] | null,
+  ownerOf: readonly number[],
+  random: Random,
+): void {
   let all = 0
   for (let r = 0; r < table.reviewers.length; r++) all += pairing.load(r)
   const [from, to] = [new Int32Array(all), new Int32Array(all)]
   let n = 0
-  for (let r = 0; r < table.reviewers.length; r++) for (const w of pairing.given(r)) { from[n] = r; to[n++] = w }
+  for (let r = 0; r < table.reviewers.length; r++)
+    for (const w of pairing.given(r)) {
+      from[n] = r
+      to[n++] = w
+    }
   const back = (r: number, w: number) => own !== null && pairing.has(ownerOf[w]!, own[r]!)
   for (let i = 0; i < from.length; i++) {
     // with one not far off in the list, whose order has nothing to do with the circle
     const j = (i + 1 + Math.floor(random() * Math.min(WINDOW, from.length - 1))) % from.length
     const [r, w, r2, w2] = [from[i]!, to[i]!, from[j]!, to[j]!]
-    if (r === r2 || w === w2 || !pairing.isOpen(r, w2) || !pairing.isOpen(r2, w) || back(r, w2) || back(r2, w)) continue
+    if (
+      r === r2 ||
+      w === w2 ||
+      !pairing.isOpen(r, w2) ||
+      !pairing.isOpen(r2, w) ||
+      back(r, w2) ||
+      back(r2, w)
+    )
+      continue
     pairing.remove(r, w)
     pairing.remove(r2, w2)
     pairing.add(r, w2)
@@ -167,15 +220,24 @@ function mix(pairing: Pairing, table: Table, own: readonly number[] | null, owne
   }
 }
 
-const arcsOf = (pairing: Pairing, table: Table): Array<[number, number]> => table.reviewers.flatMap((_, r) => [...pairing.given(r)].map(w => [r, w] as [number, number]))
+const arcsOf = (pairing: Pairing, table: Table): Array<[number, number]> =>
+  table.reviewers.flatMap((_, r) => [...pairing.given(r)].map(w => [r, w] as [number, number]))
 
 function invert(own: readonly number[]): number[] {
   const owner = new Array<number>(own.length)
-  own.forEach((w, r) => { owner[w] = r })
+  own.forEach((w, r) => {
+    owner[w] = r
+  })
   return owner
 }
 
-function lessMutual(pairing: Pairing, table: Table, own: readonly number[], ownerOf: readonly number[], random: Random): void {
+function lessMutual(
+  pairing: Pairing,
+  table: Table,
+  own: readonly number[],
+  ownerOf: readonly number[],
+  random: Random,
+): void {
   const back = (r: number, w: number) => pairing.has(ownerOf[w]!, own[r]!)
   if (mutualOf(pairing, own) === 0) return
   const arcs = arcsOf(pairing, table)
@@ -208,7 +270,8 @@ function mutualOf(pairing: Pairing, own: readonly number[] | null): number {
   if (!own) return 0
   const ownerOf = invert(own)
   let twice = 0
-  for (let r = 0; r < own.length; r++) for (const w of pairing.given(r)) if (pairing.has(ownerOf[w]!, own[r]!)) twice++
+  for (let r = 0; r < own.length; r++)
+    for (const w of pairing.given(r)) if (pairing.has(ownerOf[w]!, own[r]!)) twice++
   return twice / 2
 }
 
@@ -220,10 +283,18 @@ function exactDeal(table: Table, each: number, own: readonly number[], bound: nu
   const received = new Array<number>(n).fill(0)
   let best: number[][] | null = null
   let fewest = bound
-  const subsets = (r: number): number[][] => choose(table.works.map((_, w) => w).filter(w => table.permits(r, w)), each)
+  const subsets = (r: number): number[][] =>
+    choose(
+      table.works.map((_, w) => w).filter(w => table.permits(r, w)),
+      each,
+    )
   const walk = (r: number, mutual: number): void => {
     if (mutual >= fewest) return
-    if (r === n) { best = choice.map(c => [...c]); fewest = mutual; return }
+    if (r === n) {
+      best = choice.map(c => [...c])
+      fewest = mutual
+      return
+    }
     for (const set of subsets(r)) {
       if (set.some(w => received[w]! >= each)) continue
       choice[r] = set
@@ -235,7 +306,11 @@ function exactDeal(table: Table, each: number, own: readonly number[], bound: nu
   }
   walk(0, 0)
   if (!best) return null
-  const pairing = new Pairing(table, table.reviewers.map(() => each), table.works.map(() => each))
+  const pairing = new Pairing(
+    table,
+    table.reviewers.map(() => each),
+    table.works.map(() => each),
+  )
   ;(best as number[][]).forEach((set, r) => set.forEach(w => pairing.add(r, w)))
   return pairing
 }
@@ -247,17 +322,28 @@ function choose(items: readonly number[], n: number): number[][] {
 
 /** Who stands in the way of so many reviews each: one person, one work, or the smallest circle of people found. */
 function reason(table: Table, each: number): TooFew {
-  const few = table.reviewers.map((id, r) => ({ reviewerId: id, permitted: table.permitted(r) })).sort((a, b) => a.permitted - b.permitted)[0]!
+  const few = table.reviewers
+    .map((id, r) => ({ reviewerId: id, permitted: table.permitted(r) }))
+    .sort((a, b) => a.permitted - b.permitted)[0]!
   if (few.permitted < each) return { code: 'reviewer', ...few }
-  const per = Math.floor(each * table.reviewers.length / table.works.length)
-  const scarce = table.works.map((work, w) => ({ workId: work.id, permitted: table.reviewers.filter((_, r) => table.permits(r, w)).length })).sort((a, b) => a.permitted - b.permitted)[0]!
+  const per = Math.floor((each * table.reviewers.length) / table.works.length)
+  const scarce = table.works
+    .map((work, w) => ({
+      workId: work.id,
+      permitted: table.reviewers.filter((_, r) => table.permits(r, w)).length,
+    }))
+    .sort((a, b) => a.permitted - b.permitted)[0]!
   if (scarce.permitted < per) return { code: 'work', ...scarce }
   // people with the same choice, who together need more of it than there is
   const alike = new Map<string, number[]>()
   table.reviewers.forEach((_, r) => {
-    const key = table.works.map((_, w) => table.permits(r, w) ? '1' : '0').join('')
-    alike.set(key, [...alike.get(key) ?? [], r])
+    const key = table.works.map((_, w) => (table.permits(r, w) ? '1' : '0')).join('')
+    alike.set(key, [...(alike.get(key) ?? []), r])
   })
   const crowd = [...alike.values()].sort((a, b) => b.length - a.length)[0]!
-  return { code: 'together', reviewerIds: crowd.map(r => table.reviewers[r]!), works: table.permitted(crowd[0]!) }
+  return {
+    code: 'together',
+    reviewerIds: crowd.map(r => table.reviewers[r]!),
+    works: table.permitted(crowd[0]!),
+  }
 }

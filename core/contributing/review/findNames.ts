@@ -1,5 +1,16 @@
-export interface KnownPerson { readonly id: string, readonly givenName: string, readonly familyName: string, readonly email: string, readonly studentNumber: string | null }
-export interface FoundName { readonly exact: string, readonly start: number, readonly kind: 'name' | 'email' | 'number', readonly isOwn: boolean }
+export interface KnownPerson {
+  readonly id: string
+  readonly givenName: string
+  readonly familyName: string
+  readonly email: string
+  readonly studentNumber: string | null
+}
+export interface FoundName {
+  readonly exact: string
+  readonly start: number
+  readonly kind: 'name' | 'email' | 'number'
+  readonly isOwn: boolean
+}
 
 const WORD = /[\p{L}\p{N}_]/u
 
@@ -22,7 +33,10 @@ export function findNames(text: string, people: readonly KnownPerson[], ownId: s
     if ([...wanted].length < 3) return
     const lower = folded.toLocaleLowerCase()
     for (let at = lower.indexOf(wanted); at >= 0; at = lower.indexOf(wanted, at + 1)) {
-      const [before, after] = [[...folded.slice(Math.max(0, at - 2), at)].at(-1) ?? '', [...folded.slice(at + wanted.length, at + wanted.length + 2)][0] ?? '']
+      const [before, after] = [
+        [...folded.slice(Math.max(0, at - 2), at)].at(-1) ?? '',
+        [...folded.slice(at + wanted.length, at + wanted.length + 2)][0] ?? '',
+      ]
       if (WORD.test(before) || WORD.test(after)) continue
       const exact = text.slice(at, at + wanted.length)
       if (needsCapital && exact[0] !== exact[0]!.toLocaleUpperCase()) continue
@@ -36,9 +50,11 @@ export function findNames(text: string, people: readonly KnownPerson[], ownId: s
     look(p.familyName, 'name', p, true)
     look(p.givenName, 'name', p, true)
   }
-  found.sort((a, b) => a.start - b.start || b.exact.length - a.exact.length || Number(b.isOwn) - Number(a.isOwn))
+  found.sort(
+    (a, b) => a.start - b.start || b.exact.length - a.exact.length || Number(b.isOwn) - Number(a.isOwn),
+  )
   let end = -1
-  return found.filter((f) => {
+  return found.filter(f => {
     if (f.start < end) return false
     end = f.start + f.exact.length
     return true
@@ -46,6 +62,7 @@ export function findNames(text: string, people: readonly KnownPerson[], ownId: s
 }
 
 /** The same text with accents off and every character in its place: one unit in, one unit out. */
-const fold = (text: string): string => text.normalize('NFC').length === text.length
-  ? [...text].map(c => c.length === 1 ? c.normalize('NFD')[0]! : c).join('')
-  : text
+const fold = (text: string): string =>
+  text.normalize('NFC').length === text.length
+    ? [...text].map(c => (c.length === 1 ? c.normalize('NFD')[0]! : c)).join('')
+    : text

@@ -7,11 +7,16 @@ export interface GivenParts {
 }
 export interface AskedParts {
   readonly criteria: ReadonlyArray<{ readonly id: string }>
-  readonly questions: ReadonlyArray<{ readonly id: string, readonly minWords: number }>
+  readonly questions: ReadonlyArray<{ readonly id: string; readonly minWords: number }>
   readonly remarkWords: number
 }
 /** What a review still lacks: points or a remark for a criterion, or the answer to a question. `have` and `need` are words; 0 of points. */
-export interface Lack { readonly kind: 'points' | 'remark' | 'answer', readonly id: string, readonly have: number, readonly need: number }
+export interface Lack {
+  readonly kind: 'points' | 'remark' | 'answer'
+  readonly id: string
+  readonly have: number
+  readonly need: number
+}
 
 /** All that is asked for and not there yet, criterion by criterion, then question by question. Empty: it can be handed in. */
 export function lacksOf(given: GivenParts, { criteria, questions, remarkWords }: AskedParts): Lack[] {
@@ -20,7 +25,10 @@ export function lacksOf(given: GivenParts, { criteria, questions, remarkWords }:
     return have < need ? [{ kind, id, have, need }] : []
   }
   return [
-    ...criteria.flatMap(c => [...given.points[c.id] === undefined ? [{ kind: 'points' as const, id: c.id, have: 0, need: 0 }] : [], ...short('remark', c.id, given.remarks[c.id], remarkWords)]),
+    ...criteria.flatMap(c => [
+      ...(given.points[c.id] === undefined ? [{ kind: 'points' as const, id: c.id, have: 0, need: 0 }] : []),
+      ...short('remark', c.id, given.remarks[c.id], remarkWords),
+    ]),
     ...questions.flatMap(q => short('answer', q.id, given.answers[q.id], q.minWords)),
   ]
 }

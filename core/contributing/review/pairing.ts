@@ -1,6 +1,12 @@
 /** Something that is reviewed, with whoever made it; of one person or of a group. */
-export interface Work { readonly id: string, readonly ownerIds: readonly string[] }
-export interface Pair { readonly reviewerId: string, readonly workId: string }
+export interface Work {
+  readonly id: string
+  readonly ownerIds: readonly string[]
+}
+export interface Pair {
+  readonly reviewerId: string
+  readonly workId: string
+}
 
 export interface Apart {
   readonly groupOf?: ReadonlyMap<string, string> // person to group: groupmates do not review each other
@@ -17,18 +23,28 @@ export interface Table {
 }
 
 /** Nobody reviews what they made, what a groupmate made, or what somebody they are kept apart from made. */
-export function tableOf(reviewers: readonly string[], works: readonly Work[], { groupOf, barred = [] }: Apart): Table {
+export function tableOf(
+  reviewers: readonly string[],
+  works: readonly Work[],
+  { groupOf, barred = [] }: Apart,
+): Table {
   const worksOf = new Map<string, number | number[]>() // most made one
   for (let w = 0; w < works.length; w++) for (const owner of works[w]!.ownerIds) add(worksOf, owner, w)
   const mates = new Map<string, string | string[]>()
   for (const [person, group] of groupOf ?? []) add(mates, group, person)
   const enemies = new Map<string, string | string[]>()
-  for (const [a, b] of barred) { add(enemies, a, b); add(enemies, b, a) }
+  for (const [a, b] of barred) {
+    add(enemies, a, b)
+    add(enemies, b, a)
+  }
   // a few places each, all in one row: looked through faster than kept in sets
   const places: number[] = []
   const from = new Int32Array(reviewers.length + 1)
   for (let r = 0; r < reviewers.length; r++) {
-    const shutOut = (person: string) => each(worksOf.get(person), (w) => { if (places.indexOf(w, from[r]!) < 0) places.push(w) })
+    const shutOut = (person: string) =>
+      each(worksOf.get(person), w => {
+        if (places.indexOf(w, from[r]!) < 0) places.push(w)
+      })
     shutOut(reviewers[r]!)
     if (groupOf) each(mates.get(groupOf.get(reviewers[r]!) ?? ''), shutOut)
     if (enemies.size > 0) each(enemies.get(reviewers[r]!), shutOut)
@@ -62,7 +78,11 @@ export class Pairing {
   private readonly originals = new Set<number>()
   private readonly locked = new Set<number>()
 
-  constructor(private readonly table: Table, private readonly most: readonly number[], private readonly need: readonly number[]) {
+  constructor(
+    private readonly table: Table,
+    private readonly most: readonly number[],
+    private readonly need: readonly number[],
+  ) {
     this.room = most.reduce((a, b) => Math.max(a, b), 1)
     this.slots = new Int32Array(table.reviewers.length * this.room)
     this.loads = new Int32Array(table.reviewers.length)
@@ -89,7 +109,11 @@ export class Pairing {
 
   remove(r: number, w: number): void {
     const from = r * this.room
-    for (let i = from; i < from + this.loads[r]!; i++) if (this.slots[i] === w) { this.slots[i] = this.slots[from + this.loads[r]! - 1]!; break }
+    for (let i = from; i < from + this.loads[r]!; i++)
+      if (this.slots[i] === w) {
+        this.slots[i] = this.slots[from + this.loads[r]! - 1]!
+        break
+      }
     this.loads[r]!--
     this.received[w]!--
   }
@@ -120,7 +144,7 @@ export class Pairing {
    * moves a kept pair costs one, one that brings it back earns one.
    * @returns works that still lack reviews, with how many
    */
-  fill(order: readonly number[]): Array<{ readonly work: number, readonly missing: number }> {
+  fill(order: readonly number[]): Array<{ readonly work: number; readonly missing: number }> {
     // what fits without moving anything costs nothing
     for (const w of order) {
       for (let r = 0; this.received[w]! < this.need[w]! && r < this.table.reviewers.length; r++) {
@@ -131,7 +155,9 @@ export class Pairing {
     for (const w of order) {
       while (this.received[w]! < this.need[w]! && !givenUp.has(w)) if (!this.augment(w)) givenUp.add(w)
     }
-    return order.filter(w => this.received[w]! < this.need[w]!).map(w => ({ work: w, missing: this.need[w]! - this.received[w]! }))
+    return order
+      .filter(w => this.received[w]! < this.need[w]!)
+      .map(w => ({ work: w, missing: this.need[w]! - this.received[w]! }))
   }
 
   /** One more review for a work along the cheapest path from somebody with room, found backwards from the work. */
@@ -159,12 +185,16 @@ export class Pairing {
           if (leaving >= workCost[other]!) continue
           workCost[other] = leaving
           leaver[other] = r
-          if (!queued.has(other)) { queued.add(other); queue.push(other) }
+          if (!queued.has(other)) {
+            queued.add(other)
+            queue.push(other)
+          }
         }
       }
     }
     let best = -1
-    for (let r = 0; r < reviewers.length; r++) if (this.load(r) < this.most[r]! && cost[r]! < (best < 0 ? Infinity : cost[best]!)) best = r
+    for (let r = 0; r < reviewers.length; r++)
+      if (this.load(r) < this.most[r]! && cost[r]! < (best < 0 ? Infinity : cost[best]!)) best = r
     if (best < 0) return false
     for (let r = best; ;) {
       const w = next[r]!
@@ -178,7 +208,9 @@ export class Pairing {
 
   pairs(): Pair[] {
     const all: Pair[] = []
-    for (let r = 0; r < this.loads.length; r++) for (const w of this.given(r)) all.push({ reviewerId: this.table.reviewers[r]!, workId: this.table.works[w]!.id })
+    for (let r = 0; r < this.loads.length; r++)
+      for (const w of this.given(r))
+        all.push({ reviewerId: this.table.reviewers[r]!, workId: this.table.works[w]!.id })
     return all
   }
 }

@@ -1,14 +1,21 @@
 import { seededRandom, shuffled } from '../../chance/seededRandom'
 import { Pairing, tableOf, type Apart, type Pair, type Work } from './pairing'
 
-export interface HeldPair extends Pair { readonly begun: boolean } // opened by its reviewer, or further
-export interface Capacity { readonly id: string, readonly most: number } // reviews somebody may have in all; 0: gives none any more
-export interface Wanted extends Work { readonly need: number } // reviews a work is to have; 0: needs none any more
+export interface HeldPair extends Pair {
+  readonly begun: boolean
+} // opened by its reviewer, or further
+export interface Capacity {
+  readonly id: string
+  readonly most: number
+} // reviews somebody may have in all; 0: gives none any more
+export interface Wanted extends Work {
+  readonly need: number
+} // reviews a work is to have; 0: needs none any more
 
 export interface Repair {
   readonly add: readonly Pair[]
   readonly remove: readonly Pair[]
-  readonly short: ReadonlyArray<{ readonly workId: string, readonly missing: number }> // works that cannot get what they need
+  readonly short: ReadonlyArray<{ readonly workId: string; readonly missing: number }> // works that cannot get what they need
 }
 
 /**
@@ -20,11 +27,24 @@ export interface Repair {
  *
  * @param held shape [h], without repetition; reviewers and works not named elsewhere are left alone if begun, else taken away
  */
-export function repairDeal(held: readonly HeldPair[], reviewers: readonly Capacity[], works: readonly Wanted[], apart: Apart & { readonly seed: number }): Repair {
-  const table = tableOf(reviewers.map(r => r.id), works, apart)
+export function repairDeal(
+  held: readonly HeldPair[],
+  reviewers: readonly Capacity[],
+  works: readonly Wanted[],
+  apart: Apart & { readonly seed: number },
+): Repair {
+  const table = tableOf(
+    reviewers.map(r => r.id),
+    works,
+    apart,
+  )
   const placeOf = new Map(reviewers.map((r, i) => [r.id, i]))
   const workOf = new Map(works.map((w, i) => [w.id, i]))
-  const pairing = new Pairing(table, reviewers.map(r => r.most), works.map(w => w.need))
+  const pairing = new Pairing(
+    table,
+    reviewers.map(r => r.most),
+    works.map(w => w.need),
+  )
   const remove: Pair[] = []
   const kept = new Set<string>()
   // what is begun first: it holds its place
@@ -34,17 +54,28 @@ export function repairDeal(held: readonly HeldPair[], reviewers: readonly Capaci
       if (!pair.begun) remove.push(pairOf(pair))
       continue
     }
-    const stays = pair.begun || (table.permits(r, w) && pairing.load(r) < reviewers[r]!.most && pairing.received[w]! < works[w]!.need)
-    if (!stays) { remove.push(pairOf(pair)); continue }
+    const stays =
+      pair.begun ||
+      (table.permits(r, w) && pairing.load(r) < reviewers[r]!.most && pairing.received[w]! < works[w]!.need)
+    if (!stays) {
+      remove.push(pairOf(pair))
+      continue
+    }
     pairing.keep(r, w, pair.begun)
     kept.add(keyOf(pair))
   }
-  const order = shuffled(works.map((_, i) => i), seededRandom(apart.seed))
+  const order = shuffled(
+    works.map((_, i) => i),
+    seededRandom(apart.seed),
+  )
   const short = pairing.fill(order).map(({ work, missing }) => ({ workId: works[work]!.id, missing }))
   const after = new Set(pairing.pairs().map(keyOf))
   return {
     add: pairing.pairs().filter(p => !kept.has(keyOf(p)) && !remove.some(x => keyOf(x) === keyOf(p))),
-    remove: [...remove.filter(p => !after.has(keyOf(p))), ...held.filter(p => kept.has(keyOf(p)) && !after.has(keyOf(p))).map(pairOf)],
+    remove: [
+      ...remove.filter(p => !after.has(keyOf(p))),
+      ...held.filter(p => kept.has(keyOf(p)) && !after.has(keyOf(p))).map(pairOf),
+    ],
     short,
   }
 }

@@ -5,7 +5,12 @@ export const HAND_IN_WAYS = ['text', 'file', 'link', 'paper'] as const
 export type HandInWay = (typeof HAND_IN_WAYS)[number]
 
 /** Asked of every reviewer besides the criteria; a model answer stands beside it while they review. */
-export interface ReviewQuestion { readonly id: string, readonly text: string, readonly model: string | null, readonly minWords: number }
+export interface ReviewQuestion {
+  readonly id: string
+  readonly text: string
+  readonly model: string | null
+  readonly minWords: number
+}
 
 /** How a peer review goes; all of it can be changed while it goes on, but what is dealt out stays dealt until it is repaired. */
 export interface ReviewSettings {
@@ -29,9 +34,27 @@ export interface ReviewSettings {
 }
 
 export const USUAL_REVIEW: ReviewSettings = {
-  subject: 'work', each: 3, self: false, apartIn: null, ways: ['text', 'file'], byGroup: false, late: 'taken', together: false, remarkWords: 20, questions: [],
-  release: 'looked', releaseAt: null, helpful: true, reviewingPercent: 0, weights: USUAL_REVIEWING, bounds: { least: 0.8, most: 1.1 }, sharesOf: null,
+  subject: 'work',
+  each: 3,
+  self: false,
+  apartIn: null,
+  ways: ['text', 'file'],
+  byGroup: false,
+  late: 'taken',
+  together: false,
+  remarkWords: 20,
+  questions: [],
+  release: 'looked',
+  releaseAt: null,
+  helpful: true,
+  reviewingPercent: 0,
+  weights: USUAL_REVIEWING,
+  bounds: { least: 0.8, most: 1.1 },
+  sharesOf: null,
 }
 
 /** The settings of a review with the usual where nothing is set. */
-export const reviewOf = (settings: { readonly review?: Partial<ReviewSettings> }): ReviewSettings => ({ ...USUAL_REVIEW, ...settings.review })
+export const reviewOf = (settings: { readonly review?: Partial<ReviewSettings> }): ReviewSettings => ({
+  ...USUAL_REVIEW,
+  ...settings.review,
+})

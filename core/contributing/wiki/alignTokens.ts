@@ -22,7 +22,10 @@ export function alignTokens(a: Int32Array, b: Int32Array): Int32Array {
     while (aLo < aHi && bLo < bHi && a[aLo] === b[bLo]) from[bLo++] = aLo++
     while (aLo < aHi && bLo < bHi && a[aHi - 1] === b[bHi - 1]) from[--bHi] = --aHi
     if (aLo === aHi || bLo === bHi) return
-    if (aHi - aLo + bHi - bLo <= SMALL) { exact(aLo, aHi, bLo, bHi, undefined); return }
+    if (aHi - aLo + bHi - bLo <= SMALL) {
+      exact(aLo, aHi, bLo, bHi, undefined)
+      return
+    }
     for (const length of depth < DEEPEST ? LANDMARKS : []) {
       const found = landmarks(a, b, aLo, aHi, bLo, bHi, length)
       if (found.length === 0) continue
@@ -45,7 +48,11 @@ export function alignTokens(a: Int32Array, b: Int32Array): Int32Array {
     const changes = maxEditLength === undefined ? diffArrays(was, is) : diffArrays(was, is, { maxEditLength })
     if (!changes) return
     let [i, j] = [aLo, bLo]
-    for (const { added, removed, count = 0 } of changes as ReadonlyArray<{ added?: boolean, removed?: boolean, count?: number }>) {
+    for (const { added, removed, count = 0 } of changes as ReadonlyArray<{
+      added?: boolean
+      removed?: boolean
+      count?: number
+    }>) {
       if (added) j += count
       else if (removed) i += count
       else for (let k = 0; k < count; k++) from[j++] = i++
@@ -54,7 +61,15 @@ export function alignTokens(a: Int32Array, b: Int32Array): Int32Array {
 }
 
 /** Runs of `length` numbers that occur once in either range, as many as keep their order in both. */
-function landmarks(a: Int32Array, b: Int32Array, aLo: number, aHi: number, bLo: number, bHi: number, length: number): Array<readonly [number, number]> {
+function landmarks(
+  a: Int32Array,
+  b: Int32Array,
+  aLo: number,
+  aHi: number,
+  bLo: number,
+  bHi: number,
+  length: number,
+): Array<readonly [number, number]> {
   const inA = uniqueRuns(a, aLo, aHi, length)
   const inB = uniqueRuns(b, bLo, bHi, length)
   const pairs: Array<readonly [number, number]> = []
@@ -83,7 +98,9 @@ function same(a: Int32Array, i: number, b: Int32Array, j: number, length: number
 }
 
 /** The longest run of pairs, sorted by their second, whose first rises too: patience sorting with back pointers. */
-export function longestIncreasing(pairs: ReadonlyArray<readonly [number, number]>): Array<readonly [number, number]> {
+export function longestIncreasing(
+  pairs: ReadonlyArray<readonly [number, number]>,
+): Array<readonly [number, number]> {
   const tops: number[] = [] // index of the pair on top of each pile
   const below = new Int32Array(pairs.length).fill(-1)
   pairs.forEach(([value], p) => {

@@ -4,7 +4,10 @@ import { shapeOf, textNodes, type PageText, type Token } from './pageText'
 
 export type ChangeKind = 'kept' | 'added' | 'removed'
 /** A run of text that fared alike; an atom (formula, footnote, line break) stands alone. */
-export interface ChangedPart { readonly as: ChangeKind, readonly nodes: readonly RichNode[] }
+export interface ChangedPart {
+  readonly as: ChangeKind
+  readonly nodes: readonly RichNode[]
+}
 
 /** One block of a compared text, in the order of the later text, with what was taken out where it stood. */
 export interface ChangedBlock {
@@ -16,7 +19,14 @@ export interface ChangedBlock {
   readonly at: number // its first token in the later text; where it is gone, in the earlier
 }
 
-interface Open { node: RichNode, path: string[], moved: 'up' | 'down' | null, parts: Array<{ as: ChangeKind, tokens: Token[] }>, at: number, as?: 'removed' | 'movedAway' }
+interface Open {
+  node: RichNode
+  path: string[]
+  moved: 'up' | 'down' | null
+  parts: Array<{ as: ChangeKind; tokens: Token[] }>
+  at: number
+  as?: 'removed' | 'movedAway'
+}
 
 /** Where two blocks became one, and nothing else shows it. */
 const JOINED: Token = { kind: 'gap', id: -1, text: ' ¶ ', form: '' }
@@ -32,13 +42,18 @@ export function changedText(a: PageText, b: PageText, comparison: Comparison): C
   const put = (as: ChangeKind, token: Token) => {
     const block = current ?? (current = open({ node: { type: 'paragraph' }, path: [] }, 0))
     const last = block.parts.at(-1)
-    if (last && last.as === as && token.kind !== 'atom' && last.tokens[0]!.kind !== 'atom') last.tokens.push(token)
+    if (last && last.as === as && token.kind !== 'atom' && last.tokens[0]!.kind !== 'atom')
+      last.tokens.push(token)
     else block.parts.push({ as, tokens: [token] })
   }
   walk(0, a.tokens.length, 0, b.tokens.length, true)
   return blocks.map(close)
 
-  function open({ node, path }: { node: RichNode, path: readonly string[] }, at: number, as?: 'removed' | 'movedAway'): Open {
+  function open(
+    { node, path }: { node: RichNode; path: readonly string[] },
+    at: number,
+    as?: 'removed' | 'movedAway',
+  ): Open {
     const block: Open = { node, path: [...path], moved: null, parts: [], at, ...(as && { as }) }
     blocks.push(block)
     return block
@@ -54,7 +69,8 @@ export function changedText(a: PageText, b: PageText, comparison: Comparison): C
     while (i < a1 || j < b1) {
       // the next token kept in order
       let to = j
-      while (to < b1 && (from[to]! < 0 || (whole && movedAt.has(to)))) to = whole && movedAt.has(to) ? movedAt.get(to)!.b[1] : to + 1
+      while (to < b1 && (from[to]! < 0 || (whole && movedAt.has(to))))
+        to = whole && movedAt.has(to) ? movedAt.get(to)!.b[1] : to + 1
       const upTo = to < b1 ? from[to]! : a1
       change(i, upTo, j, to, whole)
       if (to < b1) {
@@ -80,8 +96,10 @@ export function changedText(a: PageText, b: PageText, comparison: Comparison): C
       if (away) {
         const block = begin(a.tokens[i]!, i, 'movedAway')
         block.parts.push({ as: 'removed', tokens: a.tokens.slice(i + 1, end) as Token[] })
-      }
-      else if (end > i1) { tail = i; break } // the rest of it stays
+      } else if (end > i1) {
+        tail = i
+        break
+      } // the rest of it stays
       else {
         const block = begin(a.tokens[i]!, i, 'removed')
         block.parts.push({ as: 'removed', tokens: a.tokens.slice(i + 1, end) as Token[] })
@@ -124,10 +142,29 @@ export function changedText(a: PageText, b: PageText, comparison: Comparison): C
   function close(block: Open): ChangedBlock {
     const kinds = new Set(block.parts.map(p => p.as))
     const isNew = from[block.at] === -1
-    const as = block.as ?? (kinds.size === 0 ? (isNew ? 'added' : 'kept') : kinds.size === 1 && kinds.has('kept') ? 'kept' : kinds.size === 1 && kinds.has('added') && (isNew || block.parts.length > 0) ? 'added' : 'changed')
+    const as =
+      block.as ??
+      (kinds.size === 0
+        ? isNew
+          ? 'added'
+          : 'kept'
+        : kinds.size === 1 && kinds.has('kept')
+          ? 'kept'
+          : kinds.size === 1 && kinds.has('added') && (isNew || block.parts.length > 0)
+            ? 'added'
+            : 'changed')
     return {
-      node: block.node, path: block.path, as, moved: block.moved, at: block.at,
-      parts: block.parts.map(p => ({ as: p.as, nodes: p.tokens.flatMap(t => t.kind === 'atom' ? [JSON.parse(t.form) as RichNode] : [...textNodes(t)]).reduce<RichNode[]>(joinText, []) })),
+      node: block.node,
+      path: block.path,
+      as,
+      moved: block.moved,
+      at: block.at,
+      parts: block.parts.map(p => ({
+        as: p.as,
+        nodes: p.tokens
+          .flatMap(t => (t.kind === 'atom' ? [JSON.parse(t.form) as RichNode] : [...textNodes(t)]))
+          .reduce<RichNode[]>(joinText, []),
+      })),
     }
   }
 }
@@ -135,7 +172,12 @@ export function changedText(a: PageText, b: PageText, comparison: Comparison): C
 /** Text nodes that look alike become one. */
 export function joinText(nodes: RichNode[], node: RichNode): RichNode[] {
   const last = nodes.at(-1)
-  if (last?.text !== undefined && node.text !== undefined && JSON.stringify(last.marks ?? []) === JSON.stringify(node.marks ?? [])) nodes[nodes.length - 1] = { ...last, text: last.text + node.text }
+  if (
+    last?.text !== undefined &&
+    node.text !== undefined &&
+    JSON.stringify(last.marks ?? []) === JSON.stringify(node.marks ?? [])
+  )
+    nodes[nodes.length - 1] = { ...last, text: last.text + node.text }
   else nodes.push(node)
   return nodes
 }
@@ -144,11 +186,21 @@ export function joinText(nodes: RichNode[], node: RichNode): RichNode[] {
  * The changed blocks alone, each with the block before it, where it is not changed, for context; what is left out between
  * them is told by its number of blocks.
  */
-export function onlyChanges(blocks: readonly ChangedBlock[]): Array<ChangedBlock | { readonly leftOut: number }> {
-  const keep = blocks.map((b, i) => b.as !== 'kept' || b.moved !== null || (blocks[i + 1] !== undefined && blocks[i + 1]!.as !== 'kept' && b.node.type === 'heading'))
+export function onlyChanges(
+  blocks: readonly ChangedBlock[],
+): Array<ChangedBlock | { readonly leftOut: number }> {
+  const keep = blocks.map(
+    (b, i) =>
+      b.as !== 'kept' ||
+      b.moved !== null ||
+      (blocks[i + 1] !== undefined && blocks[i + 1]!.as !== 'kept' && b.node.type === 'heading'),
+  )
   const out: Array<ChangedBlock | { leftOut: number }> = []
   blocks.forEach((b, i) => {
-    if (keep[i]) { out.push(b); return }
+    if (keep[i]) {
+      out.push(b)
+      return
+    }
     const last = out.at(-1)
     if (last && 'leftOut' in last) last.leftOut++
     else out.push({ leftOut: 1 })

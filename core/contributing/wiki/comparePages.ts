@@ -2,7 +2,10 @@ import { alignTokens } from './alignTokens'
 import { blockStarts, wordsIn, type PageText, type Token } from './pageText'
 
 /** A block that stands elsewhere than before: ranges of tokens in the earlier and the later text. */
-export interface MovedBlock { readonly a: readonly [number, number], readonly b: readonly [number, number] }
+export interface MovedBlock {
+  readonly a: readonly [number, number]
+  readonly b: readonly [number, number]
+}
 
 /** What became of an earlier text in a later one. */
 export interface Comparison {
@@ -35,8 +38,16 @@ export function comparePages(a: PageText, b: PageText): Comparison {
     else if (b.tokens[j]!.kind === 'word') added++
   })
   let removed = 0
-  a.tokens.forEach((t, i) => { if (!used[i] && t.kind === 'word') removed++ })
-  return { from, moved, added, removed, wordsMoved: moved.reduce((sum, m) => sum + wordsIn(b.tokens, m.b[0], m.b[1]), 0) }
+  a.tokens.forEach((t, i) => {
+    if (!used[i] && t.kind === 'word') removed++
+  })
+  return {
+    from,
+    moved,
+    added,
+    removed,
+    wordsMoved: moved.reduce((sum, m) => sum + wordsIn(b.tokens, m.b[0], m.b[1]), 0),
+  }
 }
 
 /** Takes kept tokens between two changes for changed where they are mere gaps, or a word or two between longer changes. */
@@ -60,7 +71,11 @@ function joinChance(a: readonly Token[], b: readonly Token[], from: Int32Array) 
     if (!plain || words > LONGEST_CHANCE) continue
     const [before, after] = [cut(k, 'before'), cut(k, 'after')]
     if (!before.any || !after.any) continue
-    if (words === 0 ? before.words > 0 && after.words > 0 : before.words >= 2 * words && after.words >= 2 * words && before.words + after.words >= 6 * words) {
+    if (
+      words === 0
+        ? before.words > 0 && after.words > 0
+        : before.words >= 2 * words && after.words >= 2 * words && before.words + after.words >= 6 * words
+    ) {
       for (let j = run.b; j < run.b + run.length; j++) from[j] = -1
       runs.splice(k, 1)
       k--
@@ -68,11 +83,15 @@ function joinChance(a: readonly Token[], b: readonly Token[], from: Int32Array) 
   }
 }
 
-interface Run { readonly a: number, readonly b: number, readonly length: number }
+interface Run {
+  readonly a: number
+  readonly b: number
+  readonly length: number
+}
 
 /** Runs of tokens that are kept side by side in both texts. */
 function keptRuns(from: Int32Array, aLength: number): Run[] {
-  const runs: Array<{ a: number, b: number, length: number }> = []
+  const runs: Array<{ a: number; b: number; length: number }> = []
   from.forEach((i, j) => {
     if (i < 0 || i >= aLength) return
     const last = runs.at(-1)
@@ -89,10 +108,14 @@ function keptRuns(from: Int32Array, aLength: number): Run[] {
 function slideToStarts(a: PageText, b: PageText, from: Int32Array) {
   slide(b, a.ids.length, from)
   const to = new Int32Array(a.ids.length).fill(-1)
-  from.forEach((i, j) => { if (i >= 0) to[i] = j })
+  from.forEach((i, j) => {
+    if (i >= 0) to[i] = j
+  })
   slide(a, b.ids.length, to)
   from.fill(-1)
-  to.forEach((j, i) => { if (j >= 0) from[j] = i })
+  to.forEach((j, i) => {
+    if (j >= 0) from[j] = i
+  })
 }
 
 const FARTHEST = 200 // tokens a change is slid
@@ -107,18 +130,45 @@ function slide(y: PageText, otherLength: number, map: Int32Array) {
     const before = s > 0 ? map[s - 1]! : -1
     const after = e < n ? map[e]! : otherLength
     // only where nothing of the other text stands at this place
-    if (after !== before + 1) { s = e; continue }
+    if (after !== before + 1) {
+      s = e
+      continue
+    }
     let [left, right] = [0, 0]
-    while (left < FARTHEST && s - left > 0 && map[s - left - 1]! === before - left && before - left >= 0 && y.ids[s - left - 1] === y.ids[e - left - 1]) left++
-    while (right < FARTHEST && e + right < n && map[e + right]! === after + right && y.ids[e + right] === y.ids[s + right]) right++
+    while (
+      left < FARTHEST &&
+      s - left > 0 &&
+      map[s - left - 1]! === before - left &&
+      before - left >= 0 &&
+      y.ids[s - left - 1] === y.ids[e - left - 1]
+    )
+      left++
+    while (
+      right < FARTHEST &&
+      e + right < n &&
+      map[e + right]! === after + right &&
+      y.ids[e + right] === y.ids[s + right]
+    )
+      right++
     let best = 0
     let bestScore = score(y.tokens, s)
     for (let d = -left; d <= right; d++) {
       const value = score(y.tokens, s + d)
-      if (value > bestScore) { best = d; bestScore = value }
+      if (value > bestScore) {
+        best = d
+        bestScore = value
+      }
     }
-    if (best < 0) for (let k = 0; k < -best; k++) { map[e - 1 - k] = map[s - 1 - k]!; map[s - 1 - k] = -1 }
-    if (best > 0) for (let k = 0; k < best; k++) { map[s + k] = map[e + k]!; map[e + k] = -1 }
+    if (best < 0)
+      for (let k = 0; k < -best; k++) {
+        map[e - 1 - k] = map[s - 1 - k]!
+        map[s - 1 - k] = -1
+      }
+    if (best > 0)
+      for (let k = 0; k < best; k++) {
+        map[s + k] = map[e + k]!
+        map[e + k] = -1
+      }
     s = e + Math.max(0, best)
   }
 }
@@ -134,13 +184,17 @@ function score(tokens: readonly Token[], at: number): number {
 /** Blocks that are gone in one place and new in another, mostly the same. Fills in what their words were. */
 function findMoved(a: PageText, b: PageText, from: Int32Array): MovedBlock[] {
   const to = new Int32Array(a.tokens.length).fill(-1)
-  from.forEach((i, j) => { if (i >= 0) to[i] = j })
+  from.forEach((i, j) => {
+    if (i >= 0) to[i] = j
+  })
   const gone = mostly(a, i => to[i]! < 0)
   const fresh = mostly(b, j => from[j]! < 0)
   if (gone.length === 0 || fresh.length === 0) return []
   const shingles = gone.map(range => shinglesOf(a, range))
   const holders = new Map<string, number[]>()
-  shingles.forEach((set, g) => { for (const s of set) holders.set(s, [...holders.get(s) ?? [], g]) })
+  shingles.forEach((set, g) => {
+    for (const s of set) holders.set(s, [...(holders.get(s) ?? []), g])
+  })
   const taken = new Set<number>()
   const moved: MovedBlock[] = []
   for (const range of fresh) {
@@ -153,17 +207,33 @@ function findMoved(a: PageText, b: PageText, from: Int32Array): MovedBlock[] {
     let best = -1
     let most = ALIKE
     for (const [g, count] of shared) {
-      const alike = 2 * count / (own.size + shingles[g]!.size)
-      if (!taken.has(g) && alike >= most) { best = g; most = alike }
+      const alike = (2 * count) / (own.size + shingles[g]!.size)
+      if (!taken.has(g) && alike >= most) {
+        best = g
+        most = alike
+      }
     }
     if (best < 0) continue
     taken.add(best)
     const source = gone[best]!
     // what little of either block had found another partner gives it up
-    for (let i = source[0]; i < source[1]; i++) if (to[i]! >= 0) { from[to[i]!] = -1; to[i] = -1 }
-    for (let j = range[0]; j < range[1]; j++) if (from[j]! >= 0) { to[from[j]!] = -1; from[j] = -1 }
+    for (let i = source[0]; i < source[1]; i++)
+      if (to[i]! >= 0) {
+        from[to[i]!] = -1
+        to[i] = -1
+      }
+    for (let j = range[0]; j < range[1]; j++)
+      if (from[j]! >= 0) {
+        to[from[j]!] = -1
+        from[j] = -1
+      }
     const inner = alignTokens(a.ids.subarray(source[0], source[1]), b.ids.subarray(range[0], range[1]))
-    inner.forEach((i, k) => { if (i >= 0) { from[range[0] + k] = source[0] + i; to[source[0] + i] = range[0] + k } })
+    inner.forEach((i, k) => {
+      if (i >= 0) {
+        from[range[0] + k] = source[0] + i
+        to[source[0] + i] = range[0] + k
+      }
+    })
     moved.push({ a: source, b: range })
   }
   return moved
@@ -175,7 +245,11 @@ function mostly({ tokens }: PageText, is: (i: number) => boolean): Array<readonl
   const found: Array<readonly [number, number]> = []
   for (let k = 0; k + 1 < starts.length; k++) {
     let [words, hit] = [0, 0]
-    for (let i = starts[k]!; i < starts[k + 1]!; i++) if (tokens[i]!.kind === 'word') { words++; if (is(i)) hit++ }
+    for (let i = starts[k]!; i < starts[k + 1]!; i++)
+      if (tokens[i]!.kind === 'word') {
+        words++
+        if (is(i)) hit++
+      }
     if (words >= LEAST_MOVED && hit >= MOSTLY * words) found.push([starts[k]!, starts[k + 1]!])
   }
   return found
@@ -191,11 +265,13 @@ function shinglesOf({ tokens, ids }: PageText, [start, end]: readonly [number, n
 }
 
 /** A difference by itself: what of the earlier text stays, in the order of the later, and what is new. */
-export type Step = { readonly keep: readonly [number, number], readonly forms?: ReadonlyArray<readonly [number, string]> } | { readonly add: readonly Token[] }
+export type Step =
+  | { readonly keep: readonly [number, number]; readonly forms?: ReadonlyArray<readonly [number, string]> }
+  | { readonly add: readonly Token[] }
 
 /** The difference of two texts; with `applySteps` the earlier text and it give the later. `forms`: words that look different than before. */
 export function stepsOf(a: PageText, b: PageText, { from }: Comparison): Step[] {
-  const steps: Array<{ keep?: [number, number], forms?: Array<[number, string]>, add?: Token[] }> = []
+  const steps: Array<{ keep?: [number, number]; forms?: Array<[number, string]>; add?: Token[] }> = []
   from.forEach((i, j) => {
     const last = steps.at(-1)
     const token = b.tokens[j]!
@@ -206,16 +282,18 @@ export function stepsOf(a: PageText, b: PageText, { from }: Comparison): Step[] 
     }
     let step = last
     if (step?.keep && step.keep[0] + step.keep[1] === i) step.keep[1]++
-    else steps.push(step = { keep: [i, 1] })
+    else steps.push((step = { keep: [i, 1] }))
     if (a.tokens[i]!.form !== token.form) (step.forms ??= []).push([step.keep![1] - 1, token.form])
   })
   return steps as Step[]
 }
 
 export function applySteps(a: readonly Token[], steps: readonly Step[]): Token[] {
-  return steps.flatMap((step) => {
+  return steps.flatMap(step => {
     if ('add' in step) return [...step.add]
     const forms = new Map(step.forms)
-    return a.slice(step.keep[0], step.keep[0] + step.keep[1]).map((t, k) => forms.has(k) ? { ...t, form: forms.get(k)! } : t)
+    return a
+      .slice(step.keep[0], step.keep[0] + step.keep[1])
+      .map((t, k) => (forms.has(k) ? { ...t, form: forms.get(k)! } : t))
   })
 }

@@ -4,7 +4,10 @@ import type { PageReader, PageText } from './pageText'
 /** So many origins of tokens in a row: a version's id, and how many tokens it goes for. */
 export type Runs = ReadonlyArray<readonly [origin: string, tokens: number]>
 /** Words that were taken out of a page, and where they had come from. Kept, so that they are known when they come back. */
-export interface GoneRun { readonly words: readonly string[], readonly runs: Runs } // tokens by their text
+export interface GoneRun {
+  readonly words: readonly string[]
+  readonly runs: Runs
+} // tokens by their text
 
 /** A version's text with the origin of each of its tokens. */
 export interface Credited {
@@ -28,13 +31,23 @@ const MOST_PLACES = 8 // at which the same few words are remembered
  * @param gone what earlier versions took out, and what stands on other pages
  * @param own what this version is called as an origin
  */
-export function followAuthors(before: { readonly text: PageText, readonly runs: Runs } | null, next: PageText, gone: GoneWords, own: string, comparison?: Comparison): Credited {
+export function followAuthors(
+  before: { readonly text: PageText; readonly runs: Runs } | null,
+  next: PageText,
+  gone: GoneWords,
+  own: string,
+  comparison?: Comparison,
+): Credited {
   const earlier = before ? spread(before.runs, before.text.tokens.length) : []
-  const { from } = before ? comparison ?? comparePages(before.text, next) : { from: new Int32Array(next.tokens.length).fill(-1) }
-  const origins = Array.from(from, i => i < 0 ? null : earlier[i]!)
+  const { from } = before
+    ? (comparison ?? comparePages(before.text, next))
+    : { from: new Int32Array(next.tokens.length).fill(-1) }
+  const origins = Array.from(from, i => (i < 0 ? null : earlier[i]!))
   gone.bringBack(next, origins)
   let written = 0
-  next.tokens.forEach((t, j) => { if (origins[j] === null && t.kind === 'word') written++ })
+  next.tokens.forEach((t, j) => {
+    if (origins[j] === null && t.kind === 'word') written++
+  })
   const removed = before ? goneRuns(before.text, earlier, from) : { runs: [], words: 0 }
   return { runs: gather(origins.map(o => o ?? own)), gone: removed.runs, written, removed: removed.words }
 }
@@ -59,10 +72,13 @@ function gather(origins: readonly string[]): Runs {
 
 /** Gone words, findable by how they begin. Grows with the history of a page, and is read by every version. */
 export class GoneWords {
-  private readonly texts: Array<{ readonly ids: Int32Array, readonly origins: readonly string[] }> = []
+  private readonly texts: Array<{ readonly ids: Int32Array; readonly origins: readonly string[] }> = []
   private readonly starts = new Map<number, Array<readonly [number, number]>>() // by a number made of a few tokens: text and place
 
-  constructor(private readonly reader: PageReader, runs: readonly GoneRun[] = []) {
+  constructor(
+    private readonly reader: PageReader,
+    runs: readonly GoneRun[] = [],
+  ) {
     this.add(runs)
   }
 
@@ -70,7 +86,8 @@ export class GoneWords {
     for (const run of runs) {
       const ids = Int32Array.from(run.words, w => this.reader.plain(w))
       const length = Math.min(RUN_TOKENS, ids.length)
-      for (let i = 0; i + length <= ids.length; i++) if (length === RUN_TOKENS || i === 0) this.note(keyOf(ids, i, length), this.texts.length, i)
+      for (let i = 0; i + length <= ids.length; i++)
+        if (length === RUN_TOKENS || i === 0) this.note(keyOf(ids, i, length), this.texts.length, i)
       this.texts.push({ ids, origins: spread(run.runs, run.words.length) })
     }
   }
@@ -104,7 +121,8 @@ export class GoneWords {
         const gone = this.texts[text]!.ids
         let same = 0
         while (i + same < gone.length && j + same < end && gone[i + same] === ids[j + same]) same++
-        if ((same >= RUN_TOKENS || (i === 0 && same === gone.length)) && same > (best?.[2] ?? 0)) best = [text, i, same]
+        if ((same >= RUN_TOKENS || (i === 0 && same === gone.length)) && same > (best?.[2] ?? 0))
+          best = [text, i, same]
       }
     }
     return best
@@ -118,9 +136,15 @@ function keyOf(ids: Int32Array, at: number, length: number): number {
 }
 
 /** What a version took out, run by run within blocks, and how many words that are. */
-function goneRuns(text: PageText, origins: readonly string[], from: Int32Array): { runs: GoneRun[], words: number } {
+function goneRuns(
+  text: PageText,
+  origins: readonly string[],
+  from: Int32Array,
+): { runs: GoneRun[]; words: number } {
   const used = new Uint8Array(text.tokens.length)
-  from.forEach((i) => { if (i >= 0) used[i] = 1 })
+  from.forEach(i => {
+    if (i >= 0) used[i] = 1
+  })
   return runsOf(text, origins, i => !used[i])
 }
 
@@ -128,19 +152,26 @@ function goneRuns(text: PageText, origins: readonly string[], from: Int32Array):
  * A whole text as runs, block by block: what other pages' words are known by. Short blocks are left out: what stands in a
  * cell or a heading of one page is written anew on another.
  */
-export const asGone = (text: PageText, runs: Runs): GoneRun[] => runsOf(text, spread(runs, text.tokens.length), () => true).runs.filter(r => r.words.length >= RUN_TOKENS)
+export const asGone = (text: PageText, runs: Runs): GoneRun[] =>
+  runsOf(text, spread(runs, text.tokens.length), () => true).runs.filter(r => r.words.length >= RUN_TOKENS)
 
-function runsOf({ tokens }: PageText, origins: readonly string[], is: (i: number) => boolean): { runs: GoneRun[], words: number } {
+function runsOf(
+  { tokens }: PageText,
+  origins: readonly string[],
+  is: (i: number) => boolean,
+): { runs: GoneRun[]; words: number } {
   const runs: GoneRun[] = []
   let words = 0
   for (let i = 0; i < tokens.length; i++) {
     if (!is(i) || tokens[i]!.kind !== 'word') continue
     let end = i
-    while (end < tokens.length && is(end) && (tokens[end]!.kind === 'word' || tokens[end]!.kind === 'gap')) end++
+    while (end < tokens.length && is(end) && (tokens[end]!.kind === 'word' || tokens[end]!.kind === 'gap'))
+      end++
     if (tokens[end - 1]!.kind === 'gap') end--
     const own = tokens.slice(i, end)
     words += own.filter(t => t.kind === 'word').length
-    if (own.length >= LEAST_TOKENS) runs.push({ words: own.map(t => t.text), runs: gather(origins.slice(i, end)) })
+    if (own.length >= LEAST_TOKENS)
+      runs.push({ words: own.map(t => t.text), runs: gather(origins.slice(i, end)) })
     i = end
   }
   return { runs, words }
@@ -151,7 +182,8 @@ export function standingWords(text: PageText, runs: Runs): Map<string, number> {
   const count = new Map<string, number>()
   let at = 0
   for (const [origin, length] of runs) {
-    for (let k = at; k < at + length; k++) if (text.tokens[k]!.kind === 'word') count.set(origin, (count.get(origin) ?? 0) + 1)
+    for (let k = at; k < at + length; k++)
+      if (text.tokens[k]!.kind === 'word') count.set(origin, (count.get(origin) ?? 0) + 1)
     at += length
   }
   return count

@@ -2,7 +2,11 @@ import { comparePages } from './comparePages'
 import { sameTokens as same, type PageReader, type PageText, type Token } from './pageText'
 
 /** A place where two writers changed the same words differently. Each side as it would stand there. */
-export interface Overlap { readonly base: readonly Token[], readonly mine: readonly Token[], readonly theirs: readonly Token[] }
+export interface Overlap {
+  readonly base: readonly Token[]
+  readonly mine: readonly Token[]
+  readonly theirs: readonly Token[]
+}
 export const CHOICES = ['mine', 'theirs', 'both'] as const
 export type Choice = (typeof CHOICES)[number]
 
@@ -16,7 +20,13 @@ export interface Merged {
  * where only one side changed something, or both did the same, it is taken; new blocks of both sides at one place both
  * stand; everything else is a true overlap and is asked for. No word of either side is left out but by a choice.
  */
-export function mergePages(reader: PageReader, base: PageText, mine: PageText, theirs: PageText, choices: readonly (Choice | undefined)[] = []): Merged {
+export function mergePages(
+  reader: PageReader,
+  base: PageText,
+  mine: PageText,
+  theirs: PageText,
+  choices: readonly (Choice | undefined)[] = [],
+): Merged {
   const [toMine, toTheirs] = [inOrder(base, mine), inOrder(base, theirs)]
   const out: Token[] = []
   const overlaps: Overlap[] = []
@@ -36,13 +46,29 @@ export function mergePages(reader: PageReader, base: PageText, mine: PageText, t
   return { text: reader.textOf(out), overlaps }
 
   function chunk(was: readonly Token[], my: readonly Token[], their: readonly Token[]) {
-    if (same(my, was)) { out.push(...their); return }
-    if (same(their, was) || same(my, their)) { out.push(...my); return }
-    if (was.length === 0 && my[0]?.kind === 'block' && their[0]?.kind === 'block') { out.push(...their, ...my); return }
+    if (same(my, was)) {
+      out.push(...their)
+      return
+    }
+    if (same(their, was) || same(my, their)) {
+      out.push(...my)
+      return
+    }
+    if (was.length === 0 && my[0]?.kind === 'block' && their[0]?.kind === 'block') {
+      out.push(...their, ...my)
+      return
+    }
     const choice = choices[overlaps.length] ?? 'both'
     overlaps.push({ base: was, mine: my, theirs: their })
     if (choice !== 'mine') out.push(...their)
-    if (choice === 'both' && their.length > 0 && my.length > 0 && my[0]!.kind !== 'block' && their.at(-1)!.kind !== 'gap') out.push(space(reader))
+    if (
+      choice === 'both' &&
+      their.length > 0 &&
+      my.length > 0 &&
+      my[0]!.kind !== 'block' &&
+      their.at(-1)!.kind !== 'gap'
+    )
+      out.push(space(reader))
     if (choice !== 'theirs') out.push(...my)
   }
 }

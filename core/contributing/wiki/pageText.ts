@@ -78,8 +78,11 @@ export class PageReader {
     if (known) return known
     const tokens: Token[] = [{ kind: 'block', id: this.number(`b${shape}`), text: '', form: shape }]
     let run: RichNode[] = []
-    for (const child of [...node.content ?? [], null]) {
-      if (child?.text !== undefined) { run.push(child); continue }
+    for (const child of [...(node.content ?? []), null]) {
+      if (child?.text !== undefined) {
+        run.push(child)
+        continue
+      }
       tokens.push(...this.words(run))
       run = []
       if (!child) continue
@@ -94,7 +97,7 @@ export class PageReader {
   private words(nodes: readonly RichNode[]): Token[] {
     const text = nodes.map(n => n.text).join('')
     if (text === '') return []
-    const pieces: Array<{ text: string, isWord: boolean, isSpace: boolean }> = []
+    const pieces: Array<{ text: string; isWord: boolean; isSpace: boolean }> = []
     for (const { segment, isWordLike } of segmenter.segment(text)) {
       const last = pieces.at(-1)
       const isSpace = segment.trim() === ''
@@ -103,10 +106,15 @@ export class PageReader {
     }
     const marked = nodes.some(n => n.marks && n.marks.length > 0)
     let at = 0
-    return pieces.map((piece) => {
+    return pieces.map(piece => {
       const form = marked ? formOf(nodes, at, at + piece.text.length) : ''
       at += piece.text.length
-      return { kind: piece.isWord ? 'word' as const : 'gap' as const, id: this.plain(piece.text), text: piece.text, form }
+      return {
+        kind: piece.isWord ? ('word' as const) : ('gap' as const),
+        id: this.plain(piece.text),
+        text: piece.text,
+        form,
+      }
     })
   }
 }
@@ -117,18 +125,30 @@ function formOf(nodes: readonly RichNode[], start: number, end: number): string 
   let at = 0
   for (const node of nodes) {
     const [from, to] = [Math.max(start, at), Math.min(end, at + node.text!.length)]
-    if (from < to) pieces.push({ type: 'text', text: node.text!.slice(from - at, to - at), ...(node.marks && { marks: node.marks.map(m => ({ type: m.type, ...(m.attrs && { attrs: inOrder(m.attrs) }) })) }) })
+    if (from < to)
+      pieces.push({
+        type: 'text',
+        text: node.text!.slice(from - at, to - at),
+        ...(node.marks && {
+          marks: node.marks.map(m => ({ type: m.type, ...(m.attrs && { attrs: inOrder(m.attrs) }) })),
+        }),
+      })
     at += node.text!.length
   }
   return pieces.every(p => !p.marks?.length) ? '' : JSON.stringify(pieces)
 }
 
 /** What a word or gap is in a document: mostly one text node. */
-export const textNodes = (token: Token): readonly RichNode[] => token.form === '' ? [{ type: 'text', text: token.text }] : JSON.parse(token.form) as RichNode[]
+export const textNodes = (token: Token): readonly RichNode[] =>
+  token.form === '' ? [{ type: 'text', text: token.text }] : (JSON.parse(token.form) as RichNode[])
 /** The block a token begins, and what it stands in. */
 export const shapeOf = (token: Token): Shape => JSON.parse(token.form) as Shape
 
-interface Building { type: string, attrs?: Readonly<Record<string, unknown>>, content?: Array<Building | RichNode> }
+interface Building {
+  type: string
+  attrs?: Readonly<Record<string, unknown>>
+  content?: Array<Building | RichNode>
+}
 
 /**
  * The document that some tokens make. Of tokens that were read it is the same document again; of tokens from two
@@ -144,10 +164,15 @@ export function docOf(tokens: readonly Token[]): RichNode {
       let shared = 0
       while (shared < join && shared < open.length && open[shared]!.type === path[shared]!.type) shared++
       open = open.slice(0, shared)
-      for (const container of path.slice(shared)) open.push(into(open.at(-1) ?? root, { type: container.type, ...(container.attrs && { attrs: container.attrs }) }))
+      for (const container of path.slice(shared))
+        open.push(
+          into(open.at(-1) ?? root, {
+            type: container.type,
+            ...(container.attrs && { attrs: container.attrs }),
+          }),
+        )
       block = into(open.at(-1) ?? root, { type: node.type, ...(node.attrs && { attrs: node.attrs }) })
-    }
-    else {
+    } else {
       // words that lost the beginning of their block begin one of their own
       block ??= into(root, { type: 'paragraph' })
       if (token.kind === 'atom') into(block, JSON.parse(token.form) as Building)
@@ -158,21 +183,24 @@ export function docOf(tokens: readonly Token[]): RichNode {
 }
 
 function into(parent: Building, child: Building): Building {
-  (parent.content ??= []).push(child)
+  ;(parent.content ??= []).push(child)
   return child
 }
 
 function intoText(block: Building, node: RichNode) {
-  const last = block.content?.at(-1) as { type: string, text?: string, marks?: unknown } | undefined
-  if (last?.text !== undefined && JSON.stringify(last.marks ?? []) === JSON.stringify(node.marks ?? [])) last.text += node.text
+  const last = block.content?.at(-1) as { type: string; text?: string; marks?: unknown } | undefined
+  if (last?.text !== undefined && JSON.stringify(last.marks ?? []) === JSON.stringify(node.marks ?? []))
+    last.text += node.text
   else (block.content ??= []).push({ ...node })
 }
 
 /** Attributes with their names in order: a document is the same however it was stored. */
-const inOrder = (attrs: Readonly<Record<string, unknown>>) => Object.fromEntries(Object.entries(attrs).sort(([a], [b]) => a < b ? -1 : 1))
+const inOrder = (attrs: Readonly<Record<string, unknown>>) =>
+  Object.fromEntries(Object.entries(attrs).sort(([a], [b]) => (a < b ? -1 : 1)))
 
 /** Whether two runs of tokens of one reader say the same and look the same. */
-export const sameTokens = (a: readonly Token[], b: readonly Token[]): boolean => a.length === b.length && a.every((t, i) => t.id === b[i]!.id && t.form === b[i]!.form)
+export const sameTokens = (a: readonly Token[], b: readonly Token[]): boolean =>
+  a.length === b.length && a.every((t, i) => t.id === b[i]!.id && t.form === b[i]!.form)
 
 /** Number of words among some tokens. */
 export function wordsIn(tokens: readonly Token[], start = 0, end = tokens.length): number {
@@ -184,6 +212,8 @@ export function wordsIn(tokens: readonly Token[], start = 0, end = tokens.length
 /** Where blocks begin, with the end of the text last. */
 export function blockStarts(tokens: readonly Token[]): number[] {
   const starts: number[] = []
-  tokens.forEach((t, i) => { if (t.kind === 'block') starts.push(i) })
+  tokens.forEach((t, i) => {
+    if (t.kind === 'block') starts.push(i)
+  })
   return [...starts, tokens.length]
 }

@@ -1,7 +1,10 @@
 import { shuffled, type Random } from '../../chance/seededRandom'
 import type { RichNode } from '../richText'
 
-const WORDS = 'the mole toll harbour stone of and widow share pilot oath herring lasts barge quay tide silt guild paid built first second for a to in was roll chain'.split(' ')
+const WORDS =
+  'the mole toll harbour stone of and widow share pilot oath herring lasts barge quay tide silt guild paid built first second for a to in was roll chain'.split(
+    ' ',
+  )
 
 /** A block of a page with words of a small vocabulary, so that repetitions and chance matches occur. */
 export function someBlock(random: Random, most = 40): RichNode {
@@ -9,22 +12,60 @@ export function someBlock(random: Random, most = 40): RichNode {
   const words = Array.from({ length: count }, () => WORDS[Math.floor(random() * WORDS.length)]!)
   const text = words.join(' ') + (count > 0 && random() < 0.8 ? '.' : '')
   const roll = random()
-  const inline: RichNode[] = text === '' ? [] : roll < 0.2 && count > 4
-    ? [{ type: 'text', text: text.slice(0, 9) }, { type: 'text', text: text.slice(9, 14), marks: [{ type: 'bold' }] }, { type: 'text', text: text.slice(14) }].filter(n => n.text !== '')
-    : roll < 0.3 ? [{ type: 'text', text }, { type: 'footnote', attrs: { text: `See ${count}.` } }] : [{ type: 'text', text }]
+  const inline: RichNode[] =
+    text === ''
+      ? []
+      : roll < 0.2 && count > 4
+        ? [
+            { type: 'text', text: text.slice(0, 9) },
+            { type: 'text', text: text.slice(9, 14), marks: [{ type: 'bold' }] },
+            { type: 'text', text: text.slice(14) },
+          ].filter(n => n.text !== '')
+        : roll < 0.3
+          ? [
+              { type: 'text', text },
+              { type: 'footnote', attrs: { text: `See ${count}.` } },
+            ]
+          : [{ type: 'text', text }]
   const block: RichNode = { type: 'paragraph', ...(inline.length > 0 && { content: inline }) }
-  if (roll > 0.9) return { type: 'bulletList', content: [{ type: 'listItem', content: [block] }, { type: 'listItem', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'a second item' }] }] }] }
-  if (roll > 0.85) return { type: 'heading', attrs: { level: 3 }, ...(block.content && { content: block.content }) }
-  if (roll > 0.82) return { type: 'table', content: [{ type: 'tableRow', content: [{ type: 'tableHeader', content: [{ type: 'paragraph' }] }, { type: 'tableCell', content: [block] }] }] }
+  if (roll > 0.9)
+    return {
+      type: 'bulletList',
+      content: [
+        { type: 'listItem', content: [block] },
+        {
+          type: 'listItem',
+          content: [{ type: 'paragraph', content: [{ type: 'text', text: 'a second item' }] }],
+        },
+      ],
+    }
+  if (roll > 0.85)
+    return { type: 'heading', attrs: { level: 3 }, ...(block.content && { content: block.content }) }
+  if (roll > 0.82)
+    return {
+      type: 'table',
+      content: [
+        {
+          type: 'tableRow',
+          content: [
+            { type: 'tableHeader', content: [{ type: 'paragraph' }] },
+            { type: 'tableCell', content: [block] },
+          ],
+        },
+      ],
+    }
   if (roll > 0.8) return { type: 'blockMath', attrs: { latex: 'x^2' } }
   return block
 }
 
-export const somePage = (random: Random, blocks = 12): RichNode => ({ type: 'doc', content: Array.from({ length: 1 + Math.floor(random() * blocks) }, () => someBlock(random)) })
+export const somePage = (random: Random, blocks = 12): RichNode => ({
+  type: 'doc',
+  content: Array.from({ length: 1 + Math.floor(random() * blocks) }, () => someBlock(random)),
+})
 
 /** A page after somebody has worked on it: words taken out, put in, blocks moved, doubled, removed, everything replaced. */
 export function reworked(random: Random, doc: RichNode): RichNode {
-  let content = [...doc.content ?? []]
+  let content = [...(doc.content ?? [])]
   const at = () => Math.floor(random() * Math.max(1, content.length))
   for (let n = 1 + Math.floor(random() * 4); n > 0; n--) {
     const roll = random()
@@ -44,9 +85,14 @@ export function reworked(random: Random, doc: RichNode): RichNode {
 }
 
 function editWords(random: Random, node: RichNode): RichNode {
-  if (node.text === undefined) return node.content ? { ...node, content: node.content.map(c => editWords(random, c)) } : node
+  if (node.text === undefined)
+    return node.content ? { ...node, content: node.content.map(c => editWords(random, c)) } : node
   const words = node.text.split(' ')
   const k = Math.floor(random() * words.length)
-  words.splice(k, Math.floor(random() * 4), ...Array.from({ length: Math.floor(random() * 4) }, () => WORDS[Math.floor(random() * WORDS.length)]!))
+  words.splice(
+    k,
+    Math.floor(random() * 4),
+    ...Array.from({ length: Math.floor(random() * 4) }, () => WORDS[Math.floor(random() * WORDS.length)]!),
+  )
   return { ...node, text: words.join(' ') || 'of' }
 }

@@ -4,7 +4,7 @@ import type { PageText } from './pageText'
 export function passageTokens({ tokens }: PageText, exact: string): readonly [number, number] | null {
   let text = ''
   const starts: number[] = []
-  tokens.forEach((token) => {
+  tokens.forEach(token => {
     const own = token.kind === 'block' ? ' ' : token.text.replace(/\s+/g, ' ')
     starts.push(text.length)
     text += own.startsWith(' ') && text.endsWith(' ') ? own.slice(1) : own

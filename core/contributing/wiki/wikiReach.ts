@@ -10,7 +10,11 @@ export interface WikiSnapshot {
   readonly archived: boolean
 }
 
-export interface WikiReach { readonly read: boolean, readonly write: boolean, readonly comment: boolean }
+export interface WikiReach {
+  readonly read: boolean
+  readonly write: boolean
+  readonly comment: boolean
+}
 
 const NOTHING: WikiReach = { read: false, write: false, comment: false }
 
@@ -26,7 +30,10 @@ export function wikiReach(s: WikiSnapshot): WikiReach {
   if (s.time.kind === 'before') return NOTHING
   if (!s.isOwn || s.role === 'observer') {
     const over = s.time.kind === 'closed'
-    const read = s.role === 'observer' && s.isOwn ? true : s.othersRead === 'always' || (s.othersRead === 'afterWriting' && over)
+    const read =
+      s.role === 'observer' && s.isOwn
+        ? true
+        : s.othersRead === 'always' || (s.othersRead === 'afterWriting' && over)
     return { read, write: false, comment: false }
   }
   const working = s.time.kind === 'working' && !s.archived ? s.time.phase.name : null

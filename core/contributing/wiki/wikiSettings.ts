@@ -8,7 +8,10 @@ export interface WikiSettings {
 
 export const USUAL_WIKI: WikiSettings = { keyWords: [], othersRead: 'afterWriting' }
 
-export const wikiOf = (settings: { readonly wiki?: Partial<WikiSettings> }): WikiSettings => ({ ...USUAL_WIKI, ...settings.wiki })
+export const wikiOf = (settings: { readonly wiki?: Partial<WikiSettings> }): WikiSettings => ({
+  ...USUAL_WIKI,
+  ...settings.wiki,
+})
 
 const LONGEST_KEY_WORD = 80 // characters
 
@@ -17,10 +20,14 @@ export function keyWordsOf(brief: RichNode): string[] {
   const found = new Map<string, string>()
   const visit = (node: RichNode) => {
     let bold = ''
-    for (const child of [...node.content ?? [], null]) {
-      if (child?.text !== undefined && child.marks?.some(m => m.type === 'bold')) { bold += child.text; continue }
+    for (const child of [...(node.content ?? []), null]) {
+      if (child?.text !== undefined && child.marks?.some(m => m.type === 'bold')) {
+        bold += child.text
+        continue
+      }
       const word = bold.trim().replace(/[.,:;]+$/, '')
-      if (word !== '' && word.length <= LONGEST_KEY_WORD) found.set(titleKey(word), found.get(titleKey(word)) ?? word)
+      if (word !== '' && word.length <= LONGEST_KEY_WORD)
+        found.set(titleKey(word), found.get(titleKey(word)) ?? word)
       bold = ''
       if (child) visit(child)
     }
@@ -38,7 +45,8 @@ export function linkedTitles(doc: RichNode): string[] {
   const visit = (node: RichNode) => {
     for (const mark of node.marks ?? []) {
       const title = String(mark.attrs?.title ?? '').trim()
-      if (mark.type === 'pageLink' && title !== '' && !found.has(titleKey(title))) found.set(titleKey(title), title)
+      if (mark.type === 'pageLink' && title !== '' && !found.has(titleKey(title)))
+        found.set(titleKey(title), title)
     }
     node.content?.forEach(visit)
   }

@@ -1,4 +1,7 @@
-interface Scored { readonly points: number, readonly max: number }
+interface Scored {
+  readonly points: number
+  readonly max: number
+}
 
 /**
  * Which items to leave out so that Σ points / Σ max of the rest is as large as it can be, also where maxima differ: leaving
@@ -12,7 +15,8 @@ interface Scored { readonly points: number, readonly max: number }
  * @throws {RangeError} if `drop` is not a whole number ≥ 0
  */
 export function dropLowest(items: readonly Scored[], drop: number): number[] {
-  if (!Number.isInteger(drop) || drop < 0) throw new RangeError('dropLowest: drop must be a whole number, 0 or more')
+  if (!Number.isInteger(drop) || drop < 0)
+    throw new RangeError('dropLowest: drop must be a whole number, 0 or more')
   const n = Math.min(drop, items.length - 1)
   if (n <= 0) return []
   // the ratio is kept as a fraction: of whole hundredths up to 10 million in all, products and comparisons are exact

@@ -16,12 +16,24 @@ export interface GradeEntry {
   readonly any: boolean // something was handed in, or nothing was asked for
 }
 
-export interface WeightedCategory { readonly id: string, readonly weight: number, readonly drop: number }
-export interface GradePolicy { readonly missingIsZero: boolean } // what is missing at its close counts as zero
+export interface WeightedCategory {
+  readonly id: string
+  readonly weight: number
+  readonly drop: number
+}
+export interface GradePolicy {
+  readonly missingIsZero: boolean
+} // what is missing at its close counts as zero
 
 /** Why an item counts, or does not. */
-export type Counted = 'counted' | 'missing' | 'dropped' | 'excused' | 'practice' | 'notYet' | 'worthNothing' | 'noCategory'
-export interface GradePart { readonly itemId: string, readonly points: number | null, readonly max: number, readonly counted: Counted }
+export type Counted =
+  'counted' | 'missing' | 'dropped' | 'excused' | 'practice' | 'notYet' | 'worthNothing' | 'noCategory'
+export interface GradePart {
+  readonly itemId: string
+  readonly points: number | null
+  readonly max: number
+  readonly counted: Counted
+}
 export interface CategoryGrade {
   readonly id: string
   readonly weight: number
@@ -48,12 +60,17 @@ export interface Grade {
  * @param entries by item id; an item without one counts as nothing yet
  * @throws {RangeError} if points lie outside 0..max, a weight is negative, or `drop` is not a whole number ≥ 0
  */
-export function gradeOf(items: readonly GradeItem[], entries: ReadonlyMap<string, GradeEntry>, categories: readonly WeightedCategory[], policy: GradePolicy): Grade {
+export function gradeOf(
+  items: readonly GradeItem[],
+  entries: ReadonlyMap<string, GradeEntry>,
+  categories: readonly WeightedCategory[],
+  policy: GradePolicy,
+): Grade {
   const known = new Set(categories.map(c => c.id))
   const parts = new Map<string | null, GradePart[]>()
   for (const item of items) {
     const key = item.categoryId !== null && known.has(item.categoryId) ? item.categoryId : null
-    parts.set(key, [...parts.get(key) ?? [], partOf(item, entries.get(item.id), key === null, policy)])
+    parts.set(key, [...(parts.get(key) ?? []), partOf(item, entries.get(item.id), key === null, policy)])
   }
   const graded = categories.map(category => reckonCategory(category, parts.get(category.id) ?? []))
   const filled = graded.filter(c => c.share !== null)
@@ -61,15 +78,33 @@ export function gradeOf(items: readonly GradeItem[], entries: ReadonlyMap<string
   const pointsInAll = filled.reduce((sum, c) => sum + c.points, 0)
   const maxOfAll = filled.reduce((sum, c) => sum + c.max, 0)
   return {
-    categories: graded, outside: parts.get(null) ?? [], weightCounted,
-    share: filled.length === 0 ? null : weightCounted > 0 ? filled.reduce((sum, c) => sum + c.weight * c.share!, 0) / weightCounted : pointsInAll / maxOfAll,
+    categories: graded,
+    outside: parts.get(null) ?? [],
+    weightCounted,
+    share:
+      filled.length === 0
+        ? null
+        : weightCounted > 0
+          ? filled.reduce((sum, c) => sum + c.weight * c.share!, 0) / weightCounted
+          : pointsInAll / maxOfAll,
   }
 }
 
-function partOf(item: GradeItem, entry: GradeEntry | undefined, outside: boolean, policy: GradePolicy): GradePart {
+function partOf(
+  item: GradeItem,
+  entry: GradeEntry | undefined,
+  outside: boolean,
+  policy: GradePolicy,
+): GradePart {
   const points = entry?.points ?? null
-  if (points !== null && !(points >= 0 && points <= Math.max(0, item.max))) throw new RangeError(`gradeOf: points of ${item.id} must be in 0..${item.max}`)
-  const part = (counted: Counted, p = points): GradePart => ({ itemId: item.id, points: p, max: item.max, counted })
+  if (points !== null && !(points >= 0 && points <= Math.max(0, item.max)))
+    throw new RangeError(`gradeOf: points of ${item.id} must be in 0..${item.max}`)
+  const part = (counted: Counted, p = points): GradePart => ({
+    itemId: item.id,
+    points: p,
+    max: item.max,
+    counted,
+  })
   if (item.practice) return part('practice')
   if (!(item.max > 0)) return part('worthNothing')
   if (outside) return part('noCategory')
@@ -81,11 +116,23 @@ function partOf(item: GradeItem, entry: GradeEntry | undefined, outside: boolean
 function reckonCategory({ id, weight, drop }: WeightedCategory, parts: readonly GradePart[]): CategoryGrade {
   if (!(weight >= 0)) throw new RangeError(`gradeOf: the weight of ${id} must be 0 or more`)
   const counting = parts.filter(p => p.counted === 'counted' || p.counted === 'missing')
-  const dropped = new Set(dropLowest(counting.map(p => ({ points: p.points!, max: p.max })), drop).map(i => counting[i]!.itemId))
+  const dropped = new Set(
+    dropLowest(
+      counting.map(p => ({ points: p.points!, max: p.max })),
+      drop,
+    ).map(i => counting[i]!.itemId),
+  )
   const kept = counting.filter(p => !dropped.has(p.itemId))
   const points = kept.reduce((sum, p) => sum + p.points!, 0)
   const max = kept.reduce((sum, p) => sum + p.max, 0)
-  return { id, weight, points, max, share: max > 0 ? points / max : null, parts: parts.map(p => dropped.has(p.itemId) ? { ...p, counted: 'dropped' as const } : p) }
+  return {
+    id,
+    weight,
+    points,
+    max,
+    share: max > 0 ? points / max : null,
+    parts: parts.map(p => (dropped.has(p.itemId) ? { ...p, counted: 'dropped' as const } : p)),
+  }
 }
 
 /** A share as it is shown: per cent with one decimal, half up. The tiny term undoes binary fractions. 0.93 → 93 */
@@ -95,5 +142,7 @@ export const percentOf = (share: number): number => Math.floor(share * 1000 + 0.
  * The letter of a scale for a share. It is read off the percentage as shown, so that figure and letter never contradict.
  * @param bands highest first, the last from 0
  */
-export const letterOf = (share: number, bands: ReadonlyArray<{ readonly letter: string, readonly fromPercent: number }>): string | null =>
-  bands.find(band => percentOf(share) >= band.fromPercent)?.letter ?? null
+export const letterOf = (
+  share: number,
+  bands: ReadonlyArray<{ readonly letter: string; readonly fromPercent: number }>,
+): string | null => bands.find(band => percentOf(share) >= band.fromPercent)?.letter ?? null

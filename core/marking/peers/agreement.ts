@@ -13,17 +13,18 @@ export function krippendorffAlpha(units: ReadonlyArray<readonly number[]>): numb
   if (n === 0) return null
   // differences from the first value, so that squares of large figures do not swamp small ones
   const origin = pairable[0]![0]!
-  const moments = (values: readonly number[]) => values.reduce<readonly [number, number]>(([s, q], v) => [s + v - origin, q + (v - origin) ** 2], [0, 0])
+  const moments = (values: readonly number[]) =>
+    values.reduce<readonly [number, number]>(([s, q], v) => [s + v - origin, q + (v - origin) ** 2], [0, 0])
   let observed = 0
   let sum = 0
   let squares = 0
   for (const unit of pairable) {
     const [s, q] = moments(unit)
-    observed += 2 * (unit.length * q - s * s) / (unit.length - 1)
+    observed += (2 * (unit.length * q - s * s)) / (unit.length - 1)
     sum += s
     squares += q
   }
-  const expected = 2 * (n * squares - sum * sum) / (n - 1)
+  const expected = (2 * (n * squares - sum * sum)) / (n - 1)
   return expected <= 1e-9 ? null : 1 - observed / expected
 }
 

@@ -3,28 +3,71 @@ import type { Reviewing } from './reviewingMark'
 
 /** A peer review as figures: what consensus and reviewing are reckoned from, on the server and on the desk alike. */
 export interface ReviewTable {
-  readonly rubric: { readonly criteria: ReadonlyArray<{ readonly id: string, readonly max: number, readonly weight: number, readonly levels: ReadonlyArray<{ readonly points: number }> }> } | null
-  readonly works: ReadonlyArray<{ readonly id: string, readonly authorIds: readonly string[], readonly isSample: boolean }>
+  readonly rubric: {
+    readonly criteria: ReadonlyArray<{
+      readonly id: string
+      readonly max: number
+      readonly weight: number
+      readonly levels: ReadonlyArray<{ readonly points: number }>
+    }>
+  } | null
+  readonly works: ReadonlyArray<{
+    readonly id: string
+    readonly authorIds: readonly string[]
+    readonly isSample: boolean
+  }>
   readonly allocations: ReadonlyArray<{
-    readonly id: string, readonly reviewerId: string, readonly entryId: string | null, readonly source: string, readonly state: string, readonly late: boolean
-    readonly setAside: string | null, readonly helpful: number | null, readonly points: Readonly<Record<string, number>>
+    readonly id: string
+    readonly reviewerId: string
+    readonly entryId: string | null
+    readonly source: string
+    readonly state: string
+    readonly late: boolean
+    readonly setAside: string | null
+    readonly helpful: number | null
+    readonly points: Readonly<Record<string, number>>
   }>
   readonly samples: Readonly<Record<string, Readonly<Record<string, number>>>>
-  readonly marks: ReadonlyArray<{ readonly enrolmentId: string, readonly takenFrom: string | null, readonly steps: Readonly<Record<string, number>> }>
+  readonly marks: ReadonlyArray<{
+    readonly enrolmentId: string
+    readonly takenFrom: string | null
+    readonly steps: Readonly<Record<string, number>>
+  }>
 }
 
 /**
  * Reviews that count, by the work they are of: handed in, not set aside, not of oneself. Practice on samples counts with
  * the instructor's scores as anchors; so does a work the instructor has marked on their own.
  */
-export function peerReviewsOf({ rubric, works, allocations, samples, marks }: ReviewTable): { reviews: PeerReview[], criteria: ConsensusCriterion[], anchors: Map<string, Map<string, number>> } {
-  const criteria = (rubric?.criteria ?? []).map(c => ({ id: c.id, max: c.max, weight: c.weight, level: levelGap(c.levels.map(l => l.points), c.max) }))
-  const reviews = allocations.filter(a => a.entryId !== null && a.state === 'in' && a.setAside === null && a.source !== 'self')
-    .map(a => ({ id: a.id, reviewerId: a.reviewerId, authorId: a.entryId!, points: new Map(Object.entries(a.points)) }))
-  const anchors = new Map(Object.entries(samples).map(([id, points]) => [id, new Map(Object.entries(points))]))
+export function peerReviewsOf({ rubric, works, allocations, samples, marks }: ReviewTable): {
+  reviews: PeerReview[]
+  criteria: ConsensusCriterion[]
+  anchors: Map<string, Map<string, number>>
+} {
+  const criteria = (rubric?.criteria ?? []).map(c => ({
+    id: c.id,
+    max: c.max,
+    weight: c.weight,
+    level: levelGap(
+      c.levels.map(l => l.points),
+      c.max,
+    ),
+  }))
+  const reviews = allocations
+    .filter(a => a.entryId !== null && a.state === 'in' && a.setAside === null && a.source !== 'self')
+    .map(a => ({
+      id: a.id,
+      reviewerId: a.reviewerId,
+      authorId: a.entryId!,
+      points: new Map(Object.entries(a.points)),
+    }))
+  const anchors = new Map(
+    Object.entries(samples).map(([id, points]) => [id, new Map(Object.entries(points))]),
+  )
   for (const mark of marks) {
     const work = works.find(w => !w.isSample && w.authorIds.includes(mark.enrolmentId))
-    if (work && mark.takenFrom === null && Object.keys(mark.steps).length > 0) anchors.set(work.id, new Map(Object.entries(mark.steps)))
+    if (work && mark.takenFrom === null && Object.keys(mark.steps).length > 0)
+      anchors.set(work.id, new Map(Object.entries(mark.steps)))
   }
   return { reviews, criteria, anchors }
 }
@@ -37,13 +80,21 @@ export function levelGap(points: readonly number[], max: number): number {
 
 /** What one student's own reviewing comes to. Reviews set aside were done, but say nothing of closeness. */
 export function reviewingOf(table: ReviewTable, consensus: Consensus, enrolmentId: string): Reviewing {
-  const own = table.allocations.filter(a => a.reviewerId === enrolmentId && a.source !== 'self' && a.source !== 'practice')
+  const own = table.allocations.filter(
+    a => a.reviewerId === enrolmentId && a.source !== 'self' && a.source !== 'practice',
+  )
   const done = own.filter(a => a.state === 'in')
   const { criteria } = peerReviewsOf(table)
   const level = criteria.reduce((sum, c) => sum + c.weight * c.level, 0) || 1
   return {
-    owed: own.length, done: done.length, onTime: done.filter(a => !a.late).length, helpful: done.flatMap(a => a.helpful ?? []),
-    distances: done.flatMap((a) => { const d = consensus.distances.get(a.id); return d ? [Math.abs(d.by) / level] : [] }),
+    owed: own.length,
+    done: done.length,
+    onTime: done.filter(a => !a.late).length,
+    helpful: done.flatMap(a => a.helpful ?? []),
+    distances: done.flatMap(a => {
+      const d = consensus.distances.get(a.id)
+      return d ? [Math.abs(d.by) / level] : []
+    }),
   }
 }
 

@@ -8,7 +8,12 @@ import { fitSeverity, type PeerScore } from './severity'
 
 describe('agreement', () => {
   it('gives 0.849 for the twelve units by four observers of Krippendorff (2011)', () => {
-    const rows = [[1, 2, 3, 3, 2, 1, 4, 1, 2, null, null, null], [1, 2, 3, 3, 2, 2, 4, 1, 2, 5, null, 3], [null, 3, 3, 3, 2, 3, 4, 2, 2, 5, 1, null], [1, 2, 3, 3, 2, 4, 4, 1, 2, 5, 1, null]]
+    const rows = [
+      [1, 2, 3, 3, 2, 1, 4, 1, 2, null, null, null],
+      [1, 2, 3, 3, 2, 2, 4, 1, 2, 5, null, 3],
+      [null, 3, 3, 3, 2, 3, 4, 2, 2, 5, 1, null],
+      [1, 2, 3, 3, 2, 4, 4, 1, 2, 5, 1, null],
+    ]
     const units = rows[0]!.map((_, u) => rows.flatMap(r => r[u] ?? []))
     expect(krippendorffAlpha(units)).toBeCloseTo(0.849, 3)
   })
@@ -16,22 +21,42 @@ describe('agreement', () => {
   it('equals the sum over all pairs of values, whatever is missing', () => {
     const random = seededRandom(3)
     for (let round = 0; round < 60; round++) {
-      const units = Array.from({ length: 4 + Math.floor(random() * 8) }, () => Array.from({ length: Math.floor(random() * 5) }, () => 1e4 + Math.floor(random() * 11) * 50))
+      const units = Array.from({ length: 4 + Math.floor(random() * 8) }, () =>
+        Array.from({ length: Math.floor(random() * 5) }, () => 1e4 + Math.floor(random() * 11) * 50),
+      )
       const kept = units.filter(u => u.length > 1)
       const all = kept.flat()
-      const pairs = (v: readonly number[]) => v.reduce((sum, a, i) => sum + v.reduce((s, b, j) => i === j ? s : s + (a - b) ** 2, 0), 0)
-      const [observed, expected] = [kept.reduce((s, u) => s + pairs(u) / (u.length - 1), 0) / all.length, pairs(all) / (all.length * (all.length - 1))]
+      const pairs = (v: readonly number[]) =>
+        v.reduce((sum, a, i) => sum + v.reduce((s, b, j) => (i === j ? s : s + (a - b) ** 2), 0), 0)
+      const [observed, expected] = [
+        kept.reduce((s, u) => s + pairs(u) / (u.length - 1), 0) / all.length,
+        pairs(all) / (all.length * (all.length - 1)),
+      ]
       const alpha = krippendorffAlpha(units)
       if (all.length === 0 || expected === 0) expect(alpha).toBeNull()
       else expect(alpha).toBeCloseTo(1 - observed / expected, 8)
     }
-    expect([agreementWord(0.85), agreementWord(0.61), agreementWord(0.3), agreementWord(-0.2)]).toEqual(['close', 'broad', 'loose', 'none'])
+    expect([agreementWord(0.85), agreementWord(0.61), agreementWord(0.3), agreementWord(-0.2)]).toEqual([
+      'close',
+      'broad',
+      'loose',
+      'none',
+    ])
   })
 })
 
 // six targets by four judges: Shrout and Fleiss (1979), "Intraclass correlations", table 2
-const TARGETS = [[9, 2, 5, 8], [6, 1, 3, 2], [8, 4, 6, 8], [7, 1, 2, 6], [10, 5, 6, 9], [6, 2, 4, 7]]
-const published = TARGETS.flatMap((row, t) => row.map((points, j): PeerScore => ({ authorId: `t${t}`, reviewerId: `j${j}`, points })))
+const TARGETS = [
+  [9, 2, 5, 8],
+  [6, 1, 3, 2],
+  [8, 4, 6, 8],
+  [7, 1, 2, 6],
+  [10, 5, 6, 9],
+  [6, 2, 4, 7],
+]
+const published = TARGETS.flatMap((row, t) =>
+  row.map((points, j): PeerScore => ({ authorId: `t${t}`, reviewerId: `j${j}`, points })),
+)
 
 describe('severity', () => {
   it('reproduces the published analysis of variance: error mean square 1.02, judges’ mean square 32.49', () => {
@@ -42,7 +67,8 @@ describe('severity', () => {
     // where everyone judges everything, a work's quality is its mean, and a severity the judge's mean less the grand mean, shrunk by n / (n + penalty)
     expect(fit.quality.get('t0')).toBeCloseTo(6, 8)
     const grand = published.reduce((s, p) => s + p.points, 0) / published.length
-    for (const [j, sum] of [46, 15, 26, 40].entries()) expect(fit.severity.get(`j${j}`)).toBeCloseTo((sum / 6 - grand) * 6 / (6 + fit.penalty), 6)
+    for (const [j, sum] of [46, 15, 26, 40].entries())
+      expect(fit.severity.get(`j${j}`)).toBeCloseTo(((sum / 6 - grand) * 6) / (6 + fit.penalty), 6)
   })
 
   it('is where the penalised squares are least, and severities sum to nothing', () => {
@@ -51,11 +77,17 @@ describe('severity', () => {
       const scores = sparse(random, 12 + Math.floor(random() * 10), 3, 1, 0.5)
       const fit = fitSeverity(scores)
       expect(Math.abs([...fit.severity.values()].reduce((a, b) => a + b, 0))).toBeLessThan(1e-6)
-      if (fit.penalty === Infinity) { expect([...fit.severity.values()].every(s => s === 0)).toBe(true); continue }
-      const cost = (q: ReadonlyMap<string, number>, s: ReadonlyMap<string, number>) => scores.reduce((sum, x) => sum + (x.points - q.get(x.authorId)! - s.get(x.reviewerId)!) ** 2, 0) + fit.penalty * [...s.values()].reduce((a, b) => a + b * b, 0)
+      if (fit.penalty === Infinity) {
+        expect([...fit.severity.values()].every(s => s === 0)).toBe(true)
+        continue
+      }
+      const cost = (q: ReadonlyMap<string, number>, s: ReadonlyMap<string, number>) =>
+        scores.reduce((sum, x) => sum + (x.points - q.get(x.authorId)! - s.get(x.reviewerId)!) ** 2, 0) +
+        fit.penalty * [...s.values()].reduce((a, b) => a + b * b, 0)
       const least = cost(fit.quality, fit.severity)
       for (let i = 0; i < 20; i++) {
-        const nudge = (map: ReadonlyMap<string, number>) => new Map([...map].map(([k, v]) => [k, v + (random() - 0.5) * 0.02]))
+        const nudge = (map: ReadonlyMap<string, number>) =>
+          new Map([...map].map(([k, v]) => [k, v + (random() - 0.5) * 0.02]))
         expect(cost(nudge(fit.quality), nudge(fit.severity))).toBeGreaterThanOrEqual(least - 1e-7)
       }
     }
@@ -67,15 +99,22 @@ describe('severity', () => {
     for (let round = 0; round < 30; round++) {
       const n = 21
       const truth = Array.from({ length: n }, () => 2 + random() * 2)
-      const low = Array.from({ length: n }, (_, i) => i === 7 ? -1.2 : (random() - 0.5) * 0.3)
-      const scores = truth.flatMap((q, a) => [1, 2, 3].map((d): PeerScore => { const r = (a + d) % n; return { authorId: `a${a}`, reviewerId: `r${r}`, points: q + low[r]! + (random() - 0.5) * 0.5 } }))
+      const low = Array.from({ length: n }, (_, i) => (i === 7 ? -1.2 : (random() - 0.5) * 0.3))
+      const scores = truth.flatMap((q, a) =>
+        [1, 2, 3].map((d): PeerScore => {
+          const r = (a + d) % n
+          return { authorId: `a${a}`, reviewerId: `r${r}`, points: q + low[r]! + (random() - 0.5) * 0.5 }
+        }),
+      )
       const fit = fitSeverity(scores)
       const lowest = [...fit.severity].sort((x, y) => x[1] - y[1])[0]!
       expect(lowest[0]).toBe('r7')
       const mean = low.reduce((a, b) => a + b, 0) / n
       truth.forEach((q, a) => {
         corrected += (fit.quality.get(`a${a}`)! - q - mean) ** 2
-        plain += (scores.filter(s => s.authorId === `a${a}`).reduce((sum, s) => sum + s.points, 0) / 3 - q - mean) ** 2
+        plain +=
+          (scores.filter(s => s.authorId === `a${a}`).reduce((sum, s) => sum + s.points, 0) / 3 - q - mean) **
+          2
       })
     }
     expect(corrected).toBeLessThan(plain * 0.6)
@@ -90,18 +129,38 @@ describe('severity', () => {
 })
 
 const CRITERIA = ['q', 's', 't', 'e'].map(id => ({ id, max: 500, weight: 1, level: 200 }))
-const review = (reviewerId: string, authorId: string, ...points: number[]): PeerReview => ({ id: `${reviewerId}-${authorId}`, reviewerId, authorId, points: new Map(points.map((p, i) => [CRITERIA[i]!.id, p * 100])) })
+const review = (reviewerId: string, authorId: string, ...points: number[]): PeerReview => ({
+  id: `${reviewerId}-${authorId}`,
+  reviewerId,
+  authorId,
+  points: new Map(points.map((p, i) => [CRITERIA[i]!.id, p * 100])),
+})
 
 describe('consensus', () => {
-  const reviews = [review('I', 'G', 4, 4, 3.5, 4.5), review('T', 'G', 3.5, 2, 4, 3), review('V', 'G', 4.5, 4.5, 3.5, 3), review('T', 'H', 2, 2, 3, 2.5), review('I', 'H', 4, 3.5, 4, 4), review('V', 'K', 4, 4, 4, 4), review('T', 'K', 3, 2.5, 3, 2.5), review('I', 'K', 4, 4.5, 4, 4)]
+  const reviews = [
+    review('I', 'G', 4, 4, 3.5, 4.5),
+    review('T', 'G', 3.5, 2, 4, 3),
+    review('V', 'G', 4.5, 4.5, 3.5, 3),
+    review('T', 'H', 2, 2, 3, 2.5),
+    review('I', 'H', 4, 3.5, 4, 4),
+    review('V', 'K', 4, 4, 4, 4),
+    review('T', 'K', 3, 2.5, 3, 2.5),
+    review('I', 'K', 4, 4.5, 4, 4),
+  ]
 
   it('has mean, median and trimmed mean by criterion, and totals that are their sums', () => {
     const { authors } = consensusOf(reviews, CRITERIA)
     const g = authors.get('G')!
     expect(g.criteria.get('q')).toMatchObject({ mean: 400, median: 400, trimmed: 400 })
     expect(g.criteria.get('s')!.mean).toBeCloseTo(350, 6)
-    expect(g.mean).toBeCloseTo([...g.criteria.values()].reduce((s, c) => s + c.mean!, 0), 6)
-    expect(g.corrected).toBeCloseTo([...g.criteria.values()].reduce((s, c) => s + c.corrected!, 0), 6)
+    expect(g.mean).toBeCloseTo(
+      [...g.criteria.values()].reduce((s, c) => s + c.mean!, 0),
+      6,
+    )
+    expect(g.corrected).toBeCloseTo(
+      [...g.criteria.values()].reduce((s, c) => s + c.corrected!, 0),
+      6,
+    )
   })
 
   it('takes what runs low out, says how far a review stands from the others, and lets go of it when it is set aside', () => {
@@ -110,34 +169,86 @@ describe('consensus', () => {
     expect(authors.get('H')!.corrected!).toBeGreaterThan(authors.get('H')!.mean!)
     expect(apart.map(d => d.reviewId)).toContain('T-H')
     expect(distances.get('T-G')!.by).toBeLessThan(0)
-    const without = consensusOf(reviews.filter(r => r.id !== 'T-G'), CRITERIA)
+    const without = consensusOf(
+      reviews.filter(r => r.id !== 'T-G'),
+      CRITERIA,
+    )
     expect(without.authors.get('G')!.mean).toBeCloseTo((1600 + 1550) / 2, 6)
     expect(without.distances.has('T-G')).toBe(false)
   })
 
   it('stays on the scale, and knows nothing of a criterion nobody scored', () => {
-    const { authors } = consensusOf([review('I', 'G', 5, 5, 5), review('T', 'G', 5, 5, 5), review('T', 'H', 1, 1, 1), review('I', 'H', 5, 5, 5)], CRITERIA)
-    for (const a of authors.values()) for (const [id, c] of a.criteria) { if (id === 'e') { expect(c.corrected).toBeNull(); continue } expect(c.corrected!).toBeLessThanOrEqual(500); expect(c.corrected!).toBeGreaterThanOrEqual(0) }
+    const { authors } = consensusOf(
+      [
+        review('I', 'G', 5, 5, 5),
+        review('T', 'G', 5, 5, 5),
+        review('T', 'H', 1, 1, 1),
+        review('I', 'H', 5, 5, 5),
+      ],
+      CRITERIA,
+    )
+    for (const a of authors.values())
+      for (const [id, c] of a.criteria) {
+        if (id === 'e') {
+          expect(c.corrected).toBeNull()
+          continue
+        }
+        expect(c.corrected!).toBeLessThanOrEqual(500)
+        expect(c.corrected!).toBeGreaterThanOrEqual(0)
+      }
     expect(authors.get('G')!.corrected).toBeNull()
   })
 })
 
 describe('shares and reviewing', () => {
   it('is own mean over the group’s, bounded, what one gives oneself left out', () => {
-    const scores = [['a', 'b', 8], ['a', 'c', 4], ['b', 'a', 12], ['c', 'a', 12], ['b', 'c', 4], ['c', 'b', 8], ['a', 'a', 16]].map(([reviewerId, memberId, points]) => ({ reviewerId: String(reviewerId), memberId: String(memberId), points: Number(points) }))
-    expect(shareOfGroup(['a', 'b', 'c'], scores, { least: 0.6, most: 1.2 })).toEqual([{ memberId: 'a', mean: 12, self: 16, factor: 1.2 }, { memberId: 'b', mean: 8, self: null, factor: 1 }, { memberId: 'c', mean: 4, self: null, factor: 0.6 }])
-    expect(shareOfGroup(['a', 'b', 'd'], scores.filter(s => s.memberId !== 'd'), { least: 0, most: 2 }).at(-1)).toEqual({ memberId: 'd', mean: null, self: null, factor: null })
+    const scores = [
+      ['a', 'b', 8],
+      ['a', 'c', 4],
+      ['b', 'a', 12],
+      ['c', 'a', 12],
+      ['b', 'c', 4],
+      ['c', 'b', 8],
+      ['a', 'a', 16],
+    ].map(([reviewerId, memberId, points]) => ({
+      reviewerId: String(reviewerId),
+      memberId: String(memberId),
+      points: Number(points),
+    }))
+    expect(shareOfGroup(['a', 'b', 'c'], scores, { least: 0.6, most: 1.2 })).toEqual([
+      { memberId: 'a', mean: 12, self: 16, factor: 1.2 },
+      { memberId: 'b', mean: 8, self: null, factor: 1 },
+      { memberId: 'c', mean: 4, self: null, factor: 0.6 },
+    ])
+    expect(
+      shareOfGroup(
+        ['a', 'b', 'd'],
+        scores.filter(s => s.memberId !== 'd'),
+        { least: 0, most: 2 },
+      ).at(-1),
+    ).toEqual({ memberId: 'd', mean: null, self: null, factor: null })
   })
 
   it('counts reviews done, on time, helpful and near the others; what is not known leaves its share to the rest', () => {
     expect(reviewingShare({ owed: 3, done: 3, onTime: 3, helpful: [5, 5], distances: [0, 0] }).share).toBe(1)
-    expect(reviewingShare({ owed: 2, done: 1, onTime: 1, helpful: [], distances: [] })).toEqual({ share: 0.5, parts: { done: 0.5, onTime: 0.5, helpful: null, close: null } })
-    expect(reviewingShare({ owed: 4, done: 4, onTime: 2, helpful: [3], distances: [0.5, 2] }).share).toBeCloseTo(0.4 + 0.2 * 0.5 + 0.2 * 0.5 + 0, 10)
+    expect(reviewingShare({ owed: 2, done: 1, onTime: 1, helpful: [], distances: [] })).toEqual({
+      share: 0.5,
+      parts: { done: 0.5, onTime: 0.5, helpful: null, close: null },
+    })
+    expect(
+      reviewingShare({ owed: 4, done: 4, onTime: 2, helpful: [3], distances: [0.5, 2] }).share,
+    ).toBeCloseTo(0.4 + 0.2 * 0.5 + 0.2 * 0.5 + 0, 10)
     expect(reviewingShare({ owed: 0, done: 0, onTime: 0, helpful: [], distances: [] }).share).toBeNull()
   })
 })
 
 function sparse(random: () => number, n: number, k: number, severity: number, error: number): PeerScore[] {
   const s = Array.from({ length: n }, () => (random() - 0.5) * 2 * severity)
-  return Array.from({ length: n }, (_, a) => Array.from({ length: k }, (_, d): PeerScore => ({ authorId: `a${a}`, reviewerId: `r${(a + d + 1) % n}`, points: 3 + random() + s[(a + d + 1) % n]! + (random() - 0.5) * 2 * error }))).flat()
+  return Array.from({ length: n }, (_, a) =>
+    Array.from({ length: k }, (_, d): PeerScore => ({
+      authorId: `a${a}`,
+      reviewerId: `r${(a + d + 1) % n}`,
+      points: 3 + random() + s[(a + d + 1) % n]! + (random() - 0.5) * 2 * error,
+    })),
+  ).flat()
 }

@@ -1,6 +1,13 @@
-export interface PeerScore { readonly reviewerId: string, readonly authorId: string, readonly points: number }
+export interface PeerScore {
+  readonly reviewerId: string
+  readonly authorId: string
+  readonly points: number
+}
 /** A mark the instructor gave, on the same scale. */
-export interface AnchorScore { readonly authorId: string, readonly points: number }
+export interface AnchorScore {
+  readonly authorId: string
+  readonly points: number
+}
 
 export interface SeverityFit {
   readonly quality: ReadonlyMap<string, number> // by author: what the work is worth on the scale, severity taken out; not clamped
@@ -50,12 +57,19 @@ interface Indexed {
 function indexed(scores: readonly PeerScore[], anchors: readonly AnchorScore[]): Indexed {
   const authors = [...new Set([...scores.map(s => s.authorId), ...anchors.map(a => a.authorId)])]
   const reviewers = [...new Set(scores.map(s => s.reviewerId))]
-  const [atAuthor, atReviewer] = [new Map(authors.map((id, i) => [id, i])), new Map(reviewers.map((id, i) => [id, i]))]
+  const [atAuthor, atReviewer] = [
+    new Map(authors.map((id, i) => [id, i])),
+    new Map(reviewers.map((id, i) => [id, i])),
+  ]
   const anchor = new Float64Array(authors.length).fill(NaN)
   for (const a of anchors) anchor[atAuthor.get(a.authorId)!] = a.points
   return {
-    authors, reviewers, anchor,
-    author: Int32Array.from(scores, s => atAuthor.get(s.authorId)!), reviewer: Int32Array.from(scores, s => atReviewer.get(s.reviewerId)!), points: Float64Array.from(scores, s => s.points),
+    authors,
+    reviewers,
+    anchor,
+    author: Int32Array.from(scores, s => atAuthor.get(s.authorId)!),
+    reviewer: Int32Array.from(scores, s => atReviewer.get(s.reviewerId)!),
+    points: Float64Array.from(scores, s => s.points),
   }
 }
 
@@ -69,12 +83,16 @@ function leastSquares(table: Indexed, penalty: number, anchored: boolean) {
   const { authors, reviewers, author, reviewer, points, anchor } = table
   const count = new Float64Array(authors.length)
   for (const a of author) count[a]!++
-  if (anchored) for (let a = 0; a < count.length; a++) if (!Number.isNaN(anchor[a]!)) count[a]! += ANCHOR_WEIGHT
+  if (anchored)
+    for (let a = 0; a < count.length; a++) if (!Number.isNaN(anchor[a]!)) count[a]! += ANCHOR_WEIGHT
   /** Means by work of some value of each score; anchors come with the points only. */
   const meansOf = (value: (i: number) => number, withAnchors: boolean): Float64Array => {
     const sum = new Float64Array(authors.length)
     for (let i = 0; i < points.length; i++) sum[author[i]!]! += value(i)
-    for (let a = 0; a < sum.length; a++) sum[a] = (sum[a]! + (withAnchors && anchored && !Number.isNaN(anchor[a]!) ? ANCHOR_WEIGHT * anchor[a]! : 0)) / Math.max(1, count[a]!)
+    for (let a = 0; a < sum.length; a++)
+      sum[a] =
+        (sum[a]! + (withAnchors && anchored && !Number.isNaN(anchor[a]!) ? ANCHOR_WEIGHT * anchor[a]! : 0)) /
+        Math.max(1, count[a]!)
     return sum
   }
   const severity = new Float64Array(reviewers.length)
@@ -97,7 +115,10 @@ function leastSquares(table: Indexed, penalty: number, anchored: boolean) {
       const curve = dot(direction, moved)
       if (curve <= 0) break
       const step = size / curve
-      for (let r = 0; r < severity.length; r++) { severity[r]! += step * direction[r]!; rest[r]! -= step * moved[r]! }
+      for (let r = 0; r < severity.length; r++) {
+        severity[r]! += step * direction[r]!
+        rest[r]! -= step * moved[r]!
+      }
       const next = dot(rest, rest)
       const keep = next / size
       direction = direction.map((d, r) => rest[r]! + keep * d)
@@ -121,7 +142,7 @@ function dot(a: Float64Array, b: Float64Array): number {
 }
 
 /** Error and severity variance by fitting constants; error null and severity 0 where too few scores are left over to tell. */
-function variances(table: Indexed): { readonly error: number | null, readonly severity: number } {
+function variances(table: Indexed): { readonly error: number | null; readonly severity: number } {
   const { author, reviewer, points } = table
   const scored = new Set(author).size
   const rank = scored + new Set(reviewer).size - components(table)
@@ -134,9 +155,13 @@ function variances(table: Indexed): { readonly error: number | null, readonly se
   return { error, severity }
 }
 
-function residual({ author, reviewer, points }: Indexed, { quality, severity }: { readonly quality: Float64Array, readonly severity: Float64Array }): number {
+function residual(
+  { author, reviewer, points }: Indexed,
+  { quality, severity }: { readonly quality: Float64Array; readonly severity: Float64Array },
+): number {
   let sum = 0
-  for (let i = 0; i < points.length; i++) sum += (points[i]! - quality[author[i]!]! - severity[reviewer[i]!]!) ** 2
+  for (let i = 0; i < points.length; i++)
+    sum += (points[i]! - quality[author[i]!]! - severity[reviewer[i]!]!) ** 2
   return sum
 }
 
@@ -144,7 +169,10 @@ function residual({ author, reviewer, points }: Indexed, { quality, severity }: 
 function components({ authors, reviewers, author, reviewer }: Indexed): number {
   const leader = Int32Array.from({ length: authors.length + reviewers.length }, (_, i) => i)
   const find = (i: number): number => {
-    while (leader[i] !== i) { leader[i] = leader[leader[i]!]!; i = leader[i]! }
+    while (leader[i] !== i) {
+      leader[i] = leader[leader[i]!]!
+      i = leader[i]!
+    }
     return i
   }
   for (let i = 0; i < author.length; i++) leader[find(author[i]!)] = find(authors.length + reviewer[i]!)

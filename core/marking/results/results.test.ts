@@ -3,12 +3,18 @@ import { compareMarks, readPoints, type KnownMark } from './compareMarks'
 import { safeCell } from './safeCell'
 
 describe('cells for spreadsheets', () => {
-  it.each(['=1+1', '+cmd', '-2+3', '@SUM(A1)', '\t=1', '\r=1', ' =1', '|calc', '＝1', '\u0000=2'])('%j is led by an apostrophe', (text) => {
-    expect(safeCell(text)).toBe(`'${text}`)
-  })
-  it.each(['Liv Brandt', '17.5', '-3', '+4,25', '93 %', 'a=b', '', 'O’Dea, É.'])('%j stays as it is', (text) => {
-    expect(safeCell(text)).toBe(text)
-  })
+  it.each(['=1+1', '+cmd', '-2+3', '@SUM(A1)', '\t=1', '\r=1', ' =1', '|calc', '＝1', '\u0000=2'])(
+    '%j is led by an apostrophe',
+    text => {
+      expect(safeCell(text)).toBe(`'${text}`)
+    },
+  )
+  it.each(['Liv Brandt', '17.5', '-3', '+4,25', '93 %', 'a=b', '', 'O’Dea, É.'])(
+    '%j stays as it is',
+    text => {
+      expect(safeCell(text)).toBe(text)
+    },
+  )
 })
 
 describe('a file of marks', () => {
@@ -19,16 +25,44 @@ describe('a file of marks', () => {
   ]
   const row = (line: number, who: string, points: string) => ({ line, who, points, reason: '' })
   it('says what would change and names every row it cannot take, with its reason', () => {
-    const rows = [row(2, 'LIV@x.example ', '17'), row(3, 'ann@x.example', '18,5'), row(4, 'Ann Lee', '3'), row(5, 'Nobody', '4'), row(6, 'ann2@x.example', 'good'), row(7, 'S01', '12'), row(8, 'ann2@x.example', '25.5'), row(9, 'ann2@x.example', ''), row(10, 'ann2@x.example', '-1'), row(11, '\'S01', '17')]
+    const rows = [
+      row(2, 'LIV@x.example ', '17'),
+      row(3, 'ann@x.example', '18,5'),
+      row(4, 'Ann Lee', '3'),
+      row(5, 'Nobody', '4'),
+      row(6, 'ann2@x.example', 'good'),
+      row(7, 'S01', '12'),
+      row(8, 'ann2@x.example', '25.5'),
+      row(9, 'ann2@x.example', ''),
+      row(10, 'ann2@x.example', '-1'),
+      row(11, "'S01", '17'),
+    ]
     expect(compareMarks(rows, known, 2500)).toEqual({
-      changes: [{ line: 3, enrolmentId: 'ann', name: 'Ann Lee', from: null, to: 1850 }], same: 1, empty: 1,
+      changes: [{ line: 3, enrolmentId: 'ann', name: 'Ann Lee', from: null, to: 1850 }],
+      same: 1,
+      empty: 1,
       faults: [
-        { line: 4, who: 'Ann Lee', fault: 'ambiguous' }, { line: 5, who: 'Nobody', fault: 'unknown' }, { line: 6, who: 'ann2@x.example', fault: 'notANumber' },
-        { line: 7, who: 'S01', fault: 'twice' }, { line: 8, who: 'ann2@x.example', fault: 'outside' }, { line: 10, who: 'ann2@x.example', fault: 'outside' }, { line: 11, who: '\'S01', fault: 'twice' },
+        { line: 4, who: 'Ann Lee', fault: 'ambiguous' },
+        { line: 5, who: 'Nobody', fault: 'unknown' },
+        { line: 6, who: 'ann2@x.example', fault: 'notANumber' },
+        { line: 7, who: 'S01', fault: 'twice' },
+        { line: 8, who: 'ann2@x.example', fault: 'outside' },
+        { line: 10, who: 'ann2@x.example', fault: 'outside' },
+        { line: 11, who: "'S01", fault: 'twice' },
       ],
     })
   })
-  it.each([['17', 1700], ['17.5', 1750], ['17,05', 1705], [' 0 ', 0], ['-0.5', -50], ['1e3', null], ['17.555', null], ['', null], ['0x1', null]])('%j is %j hundredths', (text, points) => {
+  it.each([
+    ['17', 1700],
+    ['17.5', 1750],
+    ['17,05', 1705],
+    [' 0 ', 0],
+    ['-0.5', -50],
+    ['1e3', null],
+    ['17.555', null],
+    ['', null],
+    ['0x1', null],
+  ])('%j is %j hundredths', (text, points) => {
     expect(readPoints(text)).toBe(points)
   })
 })

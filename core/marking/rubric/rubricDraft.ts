@@ -22,15 +22,21 @@ export const MOST_CRITERIA = 20
 export const MOST_LEVELS = 10
 
 /** Most points of a criterion: its highest level, in hundredths. */
-export const maxOf = (criterion: Pick<CriterionDraft, 'levels'>): number => Math.max(0, ...criterion.levels.map(level => level.points))
+export const maxOf = (criterion: Pick<CriterionDraft, 'levels'>): number =>
+  Math.max(0, ...criterion.levels.map(level => level.points))
 
 /** Points of the whole rubric in hundredths, weights counted. */
-export const pointsOf = (rubric: Pick<RubricDraft, 'criteria'>): number => rubric.criteria.reduce((sum, c) => sum + c.weight * maxOf(c), 0)
+export const pointsOf = (rubric: Pick<RubricDraft, 'criteria'>): number =>
+  rubric.criteria.reduce((sum, c) => sum + c.weight * maxOf(c), 0)
 
 export type RubricFault =
   | { readonly code: 'noCriteria' | 'noTitle' }
-  | { readonly code: 'criterionNoTitle' | 'noLevels' | 'noPoints', readonly criterion: number }
-  | { readonly code: 'levelOrder' | 'rangeOrder' | 'rangesMeet', readonly criterion: number, readonly level: number }
+  | { readonly code: 'criterionNoTitle' | 'noLevels' | 'noPoints'; readonly criterion: number }
+  | {
+      readonly code: 'levelOrder' | 'rangeOrder' | 'rangesMeet'
+      readonly criterion: number
+      readonly level: number
+    }
 
 /**
  * What keeps a rubric from being used, in reading order; empty when nothing does. Levels rise strictly; a range begins
@@ -42,12 +48,17 @@ export function rubricFaults(rubric: RubricDraft): RubricFault[] {
   if (rubric.criteria.length === 0) faults.push({ code: 'noCriteria' })
   rubric.criteria.forEach(({ title, levels }, criterion) => {
     if (title.trim() === '') faults.push({ code: 'criterionNoTitle', criterion })
-    if (levels.length === 0) { faults.push({ code: 'noLevels', criterion }); return }
+    if (levels.length === 0) {
+      faults.push({ code: 'noLevels', criterion })
+      return
+    }
     levels.forEach((l, level) => {
       const below = levels[level - 1]
       if (below && l.points <= below.points) faults.push({ code: 'levelOrder', criterion, level })
-      if (l.pointsFrom !== null && l.pointsFrom >= l.points) faults.push({ code: 'rangeOrder', criterion, level })
-      if (below && l.pointsFrom !== null && l.pointsFrom <= below.points && l.points > below.points) faults.push({ code: 'rangesMeet', criterion, level })
+      if (l.pointsFrom !== null && l.pointsFrom >= l.points)
+        faults.push({ code: 'rangeOrder', criterion, level })
+      if (below && l.pointsFrom !== null && l.pointsFrom <= below.points && l.points > below.points)
+        faults.push({ code: 'rangesMeet', criterion, level })
     })
     if (maxOf({ levels }) <= 0) faults.push({ code: 'noPoints', criterion })
   })

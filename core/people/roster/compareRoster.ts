@@ -13,12 +13,24 @@ export interface Enrolled {
 }
 
 export const ROSTER_FIELDS = ['email', 'givenName', 'familyName', 'section', 'studentNumber', 'role'] as const
-export interface RosterChange { readonly field: (typeof ROSTER_FIELDS)[number], readonly from: string | null, readonly to: string | null }
+export interface RosterChange {
+  readonly field: (typeof ROSTER_FIELDS)[number]
+  readonly from: string | null
+  readonly to: string | null
+}
 
 export interface RosterComparison {
   readonly added: readonly RosterRow[]
-  readonly changed: ReadonlyArray<{ readonly enrolmentId: string, readonly row: RosterRow, readonly changes: readonly RosterChange[] }>
-  readonly back: ReadonlyArray<{ readonly enrolmentId: string, readonly row: RosterRow, readonly changes: readonly RosterChange[] }> // withdrawn people who come back
+  readonly changed: ReadonlyArray<{
+    readonly enrolmentId: string
+    readonly row: RosterRow
+    readonly changes: readonly RosterChange[]
+  }>
+  readonly back: ReadonlyArray<{
+    readonly enrolmentId: string
+    readonly row: RosterRow
+    readonly changes: readonly RosterChange[]
+  }> // withdrawn people who come back
   readonly same: number
   readonly missing: readonly Enrolled[] // students of the seminar whom the file does not have
 }
@@ -29,7 +41,7 @@ export interface RosterComparison {
  */
 export function compareRoster(rows: readonly RosterRow[], enrolled: readonly Enrolled[]): RosterComparison {
   const people = enrolled.filter(e => e.state !== 'practice')
-  const byNumber = new Map(people.flatMap(e => e.studentNumber ? [[e.studentNumber, e] as const] : []))
+  const byNumber = new Map(people.flatMap(e => (e.studentNumber ? [[e.studentNumber, e] as const] : [])))
   const byEmail = new Map(people.map(e => [e.email, e]))
   const met = new Set<string>()
   const added: RosterRow[] = []
@@ -38,9 +50,12 @@ export function compareRoster(rows: readonly RosterRow[], enrolled: readonly Enr
   let same = 0
   for (const row of rows) {
     const known = byEmail.get(row.email) ?? (row.studentNumber ? byNumber.get(row.studentNumber) : undefined)
-    if (!known || met.has(known.enrolmentId)) { added.push(row); continue }
+    if (!known || met.has(known.enrolmentId)) {
+      added.push(row)
+      continue
+    }
     met.add(known.enrolmentId)
-    const changes = ROSTER_FIELDS.flatMap((field) => {
+    const changes = ROSTER_FIELDS.flatMap(field => {
       const to = row[field]
       return to !== null && to !== known[field] ? [{ field, from: known[field], to }] : []
     })
@@ -49,5 +64,11 @@ export function compareRoster(rows: readonly RosterRow[], enrolled: readonly Enr
     else if (changes.length > 0) changed.push(entry)
     else same++
   }
-  return { added, changed, back, same, missing: people.filter(e => e.role === 'student' && e.state === 'active' && !met.has(e.enrolmentId)) }
+  return {
+    added,
+    changed,
+    back,
+    same,
+    missing: people.filter(e => e.role === 'student' && e.state === 'active' && !met.has(e.enrolmentId)),
+  }
 }

@@ -10,8 +10,10 @@ export interface DecodedText {
  * Own rule; encodings by the WHATWG Encoding Standard, as `TextDecoder` has them.
  */
 export function decodeText(bytes: Uint8Array): DecodedText {
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return { text: new TextDecoder('utf-16le').decode(bytes), badLines: [] }
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return { text: new TextDecoder('utf-16be').decode(bytes), badLines: [] }
+  if (bytes[0] === 0xff && bytes[1] === 0xfe)
+    return { text: new TextDecoder('utf-16le').decode(bytes), badLines: [] }
+  if (bytes[0] === 0xfe && bytes[1] === 0xff)
+    return { text: new TextDecoder('utf-16be').decode(bytes), badLines: [] }
   const whole = decodeUtf8(bytes)
   if (whole !== null) return { text: whole, badLines: [] }
   const western = new TextDecoder('windows-1252')
@@ -30,8 +32,7 @@ export function decodeText(bytes: Uint8Array): DecodedText {
 function decodeUtf8(bytes: Uint8Array): string | null {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes) // takes a byte order mark off
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof TypeError) return null
     throw error
   }

@@ -15,8 +15,16 @@ const HEADINGS: Readonly<Record<Column, readonly string[]>> = {
   role: ['role'],
 }
 const ROLE_WORDS: Readonly<Record<string, RosterRow['role']>> = {
-  '': 'student', 'student': 'student', 'learner': 'student', 'assistant': 'assistant', 'teachingassistant': 'assistant', 'ta': 'assistant',
-  'instructor': 'instructor', 'teacher': 'instructor', 'observer': 'observer', 'auditor': 'observer',
+  '': 'student',
+  student: 'student',
+  learner: 'student',
+  assistant: 'assistant',
+  teachingassistant: 'assistant',
+  ta: 'assistant',
+  instructor: 'instructor',
+  teacher: 'instructor',
+  observer: 'observer',
+  auditor: 'observer',
 }
 const EMAIL = /^[^\s@<>()[\],;:"]+@[^\s@<>()[\],;:"]+\.[^\s@<>()[\],;:".]{2,}$/
 const LONGEST = 120
@@ -35,20 +43,34 @@ export function readRosterCsv(bytes: Uint8Array): Roster {
   if (table.header.length === 0) return { rows: [], faults }
   const column = columnsOf(table.header)
   if (column.email === undefined) return { rows: [], faults: [{ code: 'noHeader', line: 1 }] }
-  if (column.name === undefined && (column.givenName === undefined || column.familyName === undefined)) return { rows: [], faults: [{ code: 'noNames', line: 1 }] }
-  if (table.rows.length > MOST_ROWS) return { rows: [], faults: [{ code: 'tooMany', line: table.rows[MOST_ROWS]!.line }] }
+  if (column.name === undefined && (column.givenName === undefined || column.familyName === undefined))
+    return { rows: [], faults: [{ code: 'noNames', line: 1 }] }
+  if (table.rows.length > MOST_ROWS)
+    return { rows: [], faults: [{ code: 'tooMany', line: table.rows[MOST_ROWS]!.line }] }
   const bad = new Set(badLines)
   const rows: RosterRow[] = []
   const seen = new Map<string, number>()
   const numbers = new Map<string, number>()
   for (const { line, cells } of table.rows) {
-    const cell = (name: Column) => column[name] === undefined ? '' : (cells[column[name]] ?? '').normalize('NFC')
-    const row = bad.has(line) ? { code: 'encoding' as const, line, value: cells.join(' ').slice(0, 60) } : readRow(line, cell)
-    if ('code' in row) { faults.push(row); continue }
+    const cell = (name: Column) =>
+      column[name] === undefined ? '' : (cells[column[name]] ?? '').normalize('NFC')
+    const row = bad.has(line)
+      ? { code: 'encoding' as const, line, value: cells.join(' ').slice(0, 60) }
+      : readRow(line, cell)
+    if ('code' in row) {
+      faults.push(row)
+      continue
+    }
     const first = seen.get(row.email)
-    if (first !== undefined) { faults.push({ code: 'twice', line, value: row.email, first }); continue }
+    if (first !== undefined) {
+      faults.push({ code: 'twice', line, value: row.email, first })
+      continue
+    }
     const sameNumber = row.studentNumber === null ? undefined : numbers.get(row.studentNumber)
-    if (sameNumber !== undefined) { faults.push({ code: 'twice', line, value: row.studentNumber!, first: sameNumber }); continue }
+    if (sameNumber !== undefined) {
+      faults.push({ code: 'twice', line, value: row.studentNumber!, first: sameNumber })
+      continue
+    }
     seen.set(row.email, line)
     if (row.studentNumber !== null) numbers.set(row.studentNumber, line)
     rows.push(row)
@@ -57,7 +79,9 @@ export function readRosterCsv(bytes: Uint8Array): Roster {
 }
 
 function readRow(line: number, cell: (name: Column) => string): RosterRow | RosterFault {
-  const used = (['email', 'name', 'givenName', 'familyName', 'section', 'studentNumber', 'role'] as const).map(cell)
+  const used = (
+    ['email', 'name', 'givenName', 'familyName', 'section', 'studentNumber', 'role'] as const
+  ).map(cell)
   const formula = used.find(isFormula)
   if (formula !== undefined) return { code: 'formula', line, value: formula.slice(0, 60) }
   const long = used.find(value => value.length > LONGEST)
@@ -67,15 +91,28 @@ function readRow(line: number, cell: (name: Column) => string): RosterRow | Rost
   if (!EMAIL.test(email)) return { code: 'badEmail', line, value: cell('email').slice(0, 60) }
   const names = namesOf(cell)
   if (!names) return { code: 'noName', line }
-  const role = ROLE_WORDS[cell('role').toLowerCase().replace(/[^a-z]/g, '')]
+  const role =
+    ROLE_WORDS[
+      cell('role')
+        .toLowerCase()
+        .replace(/[^a-z]/g, '')
+    ]
   if (!role) return { code: 'badRole', line, value: cell('role') }
-  return { line, email, ...names, section: cell('section') || null, studentNumber: cell('studentNumber') || null, role }
+  return {
+    line,
+    email,
+    ...names,
+    section: cell('section') || null,
+    studentNumber: cell('studentNumber') || null,
+    role,
+  }
 }
 
 /** Whether a spreadsheet would run the cell instead of showing it. A plain number with a sign is none. */
-export const isFormula = (value: string): boolean => /^[=@\t\r]/.test(value) || (/^[+-]/.test(value) && !/^[+-]?[\d\s().-]+$/.test(value))
+export const isFormula = (value: string): boolean =>
+  /^[=@\t\r]/.test(value) || (/^[+-]/.test(value) && !/^[+-]?[\d\s().-]+$/.test(value))
 
-function namesOf(cell: (name: Column) => string): { givenName: string, familyName: string } | null {
+function namesOf(cell: (name: Column) => string): { givenName: string; familyName: string } | null {
   const given = cell('givenName')
   const family = cell('familyName')
   if (given || family) return given && family ? { givenName: given, familyName: family } : null

@@ -1,8 +1,15 @@
 import { parse, CsvError } from 'csv-parse/sync'
 import type { RosterFault } from './rosterRow'
 
-export interface TableRow { readonly line: number, readonly cells: readonly string[] }
-export interface Table { readonly header: readonly string[], readonly rows: readonly TableRow[], readonly faults: readonly RosterFault[] }
+export interface TableRow {
+  readonly line: number
+  readonly cells: readonly string[]
+}
+export interface Table {
+  readonly header: readonly string[]
+  readonly rows: readonly TableRow[]
+  readonly faults: readonly RosterFault[]
+}
 
 const SEPARATORS = [',', ';', '\t', '|']
 
@@ -17,32 +24,50 @@ export function readTable(text: string): Table {
   const plain = told ? text.slice(told[0].length) : text
   const records = parseRecords(plain, told?.[1] ?? separatorOf(plain), faults)
   const [head, ...body] = records
-  if (!head) return { header: [], rows: [], faults: faults.length > 0 ? faults : [{ code: 'empty', line: 1 }] }
-  const rows = body.filter(row => row.cells.some(cell => cell !== '')).filter((row) => {
-    const extra = row.cells.slice(head.cells.length)
-    if (row.cells.length >= head.cells.length && extra.every(cell => cell === '')) return true
-    faults.push({ code: 'columns', line: row.line, have: row.cells.length, want: head.cells.length })
-    return false
-  })
+  if (!head)
+    return { header: [], rows: [], faults: faults.length > 0 ? faults : [{ code: 'empty', line: 1 }] }
+  const rows = body
+    .filter(row => row.cells.some(cell => cell !== ''))
+    .filter(row => {
+      const extra = row.cells.slice(head.cells.length)
+      if (row.cells.length >= head.cells.length && extra.every(cell => cell === '')) return true
+      faults.push({ code: 'columns', line: row.line, have: row.cells.length, want: head.cells.length })
+      return false
+    })
   return { header: head.cells, rows, faults }
 }
 
 /** The separator that occurs most often in the first line outside quotes. */
 function separatorOf(text: string): string {
-  const first = text.replace(/"(?:[^"]|"")*"/g, '').split(/\r?\n/).find(line => line.trim() !== '') ?? ''
+  const first =
+    text
+      .replace(/"(?:[^"]|"")*"/g, '')
+      .split(/\r?\n/)
+      .find(line => line.trim() !== '') ?? ''
   const count = (s: string) => first.split(s).length
-  return SEPARATORS.reduce((best, s) => count(s) > count(best) ? s : best)
+  return SEPARATORS.reduce((best, s) => (count(s) > count(best) ? s : best))
 }
 
 function parseRecords(text: string, delimiter: string, faults: RosterFault[]): TableRow[] {
-  interface Parsed { readonly record: string[], readonly raw: string, readonly info: { readonly lines: number } }
+  interface Parsed {
+    readonly record: string[]
+    readonly raw: string
+    readonly info: { readonly lines: number }
+  }
   const parsed = parse(text, {
-    delimiter, bom: true, info: true, raw: true, relax_column_count: true, trim: true, skip_empty_lines: true,
+    delimiter,
+    bom: true,
+    info: true,
+    raw: true,
+    relax_column_count: true,
+    trim: true,
+    skip_empty_lines: true,
     skip_records_with_error: true,
     on_skip: (error: CsvError | undefined) => {
       if (!error) return undefined
       const at = Number((error as unknown as { lines?: number }).lines ?? 0)
-      if (!faults.some(f => f.line === at)) faults.push({ code: error.code === 'CSV_QUOTE_NOT_CLOSED' ? 'openQuote' : 'badQuote', line: at })
+      if (!faults.some(f => f.line === at))
+        faults.push({ code: error.code === 'CSV_QUOTE_NOT_CLOSED' ? 'openQuote' : 'badQuote', line: at })
       return undefined
     },
   }) as unknown as Parsed[]

@@ -9,60 +9,156 @@ import { readRosterCsv } from './readRosterCsv'
 
 const utf8 = (text: string) => new TextEncoder().encode(text)
 const western = (text: string) => Uint8Array.from(text, c => c.charCodeAt(0))
-const names = (bytes: Uint8Array) => readRosterCsv(bytes).rows.map(r => `${r.givenName}|${r.familyName}|${r.email}`)
+const names = (bytes: Uint8Array) =>
+  readRosterCsv(bytes).rows.map(r => `${r.givenName}|${r.familyName}|${r.email}`)
 
 describe('a roster of separated values', () => {
-  it.each([[','], [';'], ['\t'], ['|']])('is read with "%s" between its cells, whatever the order of columns', (s) => {
-    const bytes = utf8(['Section', 'E-mail', 'Family name', 'Given name'].join(s) + '\r\n' + ['A', 'Liv@Northmere.example', 'Brandt', 'Liv'].join(s) + '\r\n')
-    expect(readRosterCsv(bytes)).toEqual({ rows: [{ line: 2, email: 'liv@northmere.example', givenName: 'Liv', familyName: 'Brandt', section: 'A', studentNumber: null, role: 'student' }], faults: [] })
-  })
+  it.each([[','], [';'], ['\t'], ['|']])(
+    'is read with "%s" between its cells, whatever the order of columns',
+    s => {
+      const bytes = utf8(
+        ['Section', 'E-mail', 'Family name', 'Given name'].join(s) +
+          '\r\n' +
+          ['A', 'Liv@Northmere.example', 'Brandt', 'Liv'].join(s) +
+          '\r\n',
+      )
+      expect(readRosterCsv(bytes)).toEqual({
+        rows: [
+          {
+            line: 2,
+            email: 'liv@northmere.example',
+            givenName: 'Liv',
+            familyName: 'Brandt',
+            section: 'A',
+            studentNumber: null,
+            role: 'student',
+          },
+        ],
+        faults: [],
+      })
+    },
+  )
 
   it('reads byte order marks, quotes, commas and line breaks inside cells', () => {
-    expect(names(utf8('\ufeffname,email\n"Estrada-Holm, Mireille",m@x.example\n"Nico ""the pilot"" Corvo",n@x.example\n'))).toEqual(['Mireille|Estrada-Holm|m@x.example', 'Nico "the pilot"|Corvo|n@x.example'])
-    const roster = readRosterCsv(utf8('name,email,section\n"Kadri\nIlves",k@x.example,A\nAbena Kwarteng,bad,B\n'))
+    expect(
+      names(
+        utf8(
+          '\ufeffname,email\n"Estrada-Holm, Mireille",m@x.example\n"Nico ""the pilot"" Corvo",n@x.example\n',
+        ),
+      ),
+    ).toEqual(['Mireille|Estrada-Holm|m@x.example', 'Nico "the pilot"|Corvo|n@x.example'])
+    const roster = readRosterCsv(
+      utf8('name,email,section\n"Kadri\nIlves",k@x.example,A\nAbena Kwarteng,bad,B\n'),
+    )
     expect(roster.faults).toEqual([{ code: 'badEmail', line: 4, value: 'bad' }])
   })
 
   it('gives back what was written, for any names', () => {
-    const word = fc.string({ minLength: 1, maxLength: 12, unit: 'grapheme' }).map(s => s.normalize('NFC').replace(/[\s\u0000-\u001f\u007f-\u009f\ufeff,]/gu, '')).filter(s => s !== '' && !/^[=+@-]/.test(s) && s.trim() === s && s.length < 60)
-    fc.assert(fc.property(fc.array(fc.tuple(word, word), { minLength: 1, maxLength: 8 }), fc.constantFrom(',', ';', '\t'), (people, delimiter) => {
-      const text = stringify([['given name', 'family name', 'email'], ...people.map(([g, f], i) => [g, f, `p${i}@x.example`])], { delimiter, quoted_match: /["\s;,|]/ })
-      const { rows, faults } = readRosterCsv(utf8(text))
-      expect(faults).toEqual([])
-      expect(rows.map(r => [r.givenName, r.familyName])).toEqual(people.map(([g, f]) => [g, f]))
-    }), { numRuns: 120, seed: 5 })
+    const word = fc
+      .string({ minLength: 1, maxLength: 12, unit: 'grapheme' })
+      .map(s => s.normalize('NFC').replace(/[\s\u0000-\u001f\u007f-\u009f\ufeff,]/gu, ''))
+      .filter(s => s !== '' && !/^[=+@-]/.test(s) && s.trim() === s && s.length < 60)
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(word, word), { minLength: 1, maxLength: 8 }),
+        fc.constantFrom(',', ';', '\t'),
+        (people, delimiter) => {
+          const text = stringify(
+            [['given name', 'family name', 'email'], ...people.map(([g, f], i) => [g, f, `p${i}@x.example`])],
+            { delimiter, quoted_match: /["\s;,|]/ },
+          )
+          const { rows, faults } = readRosterCsv(utf8(text))
+          expect(faults).toEqual([])
+          expect(rows.map(r => [r.givenName, r.familyName])).toEqual(people.map(([g, f]) => [g, f]))
+        },
+      ),
+      { numRuns: 120, seed: 5 },
+    )
   })
 
   it('reads Windows-1252, UTF-16, and a file put together from two encodings', () => {
     const rows = 'name;email\nJörg Mølle;j@x.example\n'
     expect(names(western(rows))).toEqual(['Jörg|Mølle|j@x.example'])
-    const utf16 = new Uint8Array([0xff, 0xfe, ...[...rows].flatMap(c => [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8])])
+    const utf16 = new Uint8Array([
+      0xff,
+      0xfe,
+      ...[...rows].flatMap(c => [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8]),
+    ])
     expect(names(utf16)).toEqual(['Jörg|Mølle|j@x.example'])
-    const mixed = new Uint8Array([...utf8('name;email\nZoë Ž;z@x.example\n'), ...western('Jörg Mølle;j@x.example\n')])
+    const mixed = new Uint8Array([
+      ...utf8('name;email\nZoë Ž;z@x.example\n'),
+      ...western('Jörg Mølle;j@x.example\n'),
+    ])
     expect(names(mixed)).toEqual(['Zoë|Ž|z@x.example', 'Jörg|Mølle|j@x.example'])
   })
 
   it('names the line in which two encodings meet', () => {
-    const line = new Uint8Array([...utf8('name,email\nZoë '), ...western('Mølle,z@x.example\n'), ...utf8('Liv Brandt,l@x.example\n')])
+    const line = new Uint8Array([
+      ...utf8('name,email\nZoë '),
+      ...western('Mølle,z@x.example\n'),
+      ...utf8('Liv Brandt,l@x.example\n'),
+    ])
     expect(decodeText(line).badLines).toEqual([2])
-    expect(readRosterCsv(line)).toMatchObject({ rows: [{ line: 3 }], faults: [{ code: 'encoding', line: 2 }] })
+    expect(readRosterCsv(line)).toMatchObject({
+      rows: [{ line: 3 }],
+      faults: [{ code: 'encoding', line: 2 }],
+    })
   })
 
   it('names every row it cannot take, with its line and reason, and takes the others', () => {
-    const { rows, faults } = readRosterCsv(utf8([
-      'name,email,role,section', 'Liv Brandt,liv@x.example,,A', '=HYPERLINK("http://x"),h@x.example,,A', 'Prince,p@x.example,,A', 'Nico Corvo,,,A', 'Nico Corvo,nico at x,,A',
-      'Nico Corvo,nico@x.example,captain,A', 'Liv Again,LIV@x.example,,B', 'Short,row', '', 'Femke Duyvis,femke@x.example,assistant,B', '"=1+1, X",s@x.example,,', 'Idris Farouk,i@x.example,,-2+3|cmd',
-    ].join('\n')))
-    expect(rows.map(r => [r.line, r.email, r.role])).toEqual([[2, 'liv@x.example', 'student'], [11, 'femke@x.example', 'assistant']])
-    expect(faults.map(f => [f.line, f.code])).toEqual([[3, 'badQuote'], [4, 'noName'], [5, 'noEmail'], [6, 'badEmail'], [7, 'badRole'], [8, 'twice'], [9, 'columns'], [12, 'formula'], [13, 'formula']])
+    const { rows, faults } = readRosterCsv(
+      utf8(
+        [
+          'name,email,role,section',
+          'Liv Brandt,liv@x.example,,A',
+          '=HYPERLINK("http://x"),h@x.example,,A',
+          'Prince,p@x.example,,A',
+          'Nico Corvo,,,A',
+          'Nico Corvo,nico at x,,A',
+          'Nico Corvo,nico@x.example,captain,A',
+          'Liv Again,LIV@x.example,,B',
+          'Short,row',
+          '',
+          'Femke Duyvis,femke@x.example,assistant,B',
+          '"=1+1, X",s@x.example,,',
+          'Idris Farouk,i@x.example,,-2+3|cmd',
+        ].join('\n'),
+      ),
+    )
+    expect(rows.map(r => [r.line, r.email, r.role])).toEqual([
+      [2, 'liv@x.example', 'student'],
+      [11, 'femke@x.example', 'assistant'],
+    ])
+    expect(faults.map(f => [f.line, f.code])).toEqual([
+      [3, 'badQuote'],
+      [4, 'noName'],
+      [5, 'noEmail'],
+      [6, 'badEmail'],
+      [7, 'badRole'],
+      [8, 'twice'],
+      [9, 'columns'],
+      [12, 'formula'],
+      [13, 'formula'],
+    ])
   })
 
   it('takes the separator a spreadsheet names in a line of its own, and keeps counting lines from the top', () => {
-    expect(readRosterCsv(utf8('\ufeffsep=;\r\nname;email\r\nLiv Brandt;liv@x.example\r\nPrince;p@x.example\r\n'))).toMatchObject({ rows: [{ line: 3, email: 'liv@x.example' }], faults: [{ line: 4, code: 'noName' }] })
+    expect(
+      readRosterCsv(utf8('\ufeffsep=;\r\nname;email\r\nLiv Brandt;liv@x.example\r\nPrince;p@x.example\r\n')),
+    ).toMatchObject({ rows: [{ line: 3, email: 'liv@x.example' }], faults: [{ line: 4, code: 'noName' }] })
   })
 
   it('takes one student number for one person', () => {
-    expect(readRosterCsv(utf8('name,email,student number\nLiv Brandt,l@x.example,S1\nNico Corvo,n@x.example,S1\nKadri Ilves,k@x.example,\nOona Rintala,o@x.example,\n'))).toMatchObject({ rows: [{ line: 2 }, { line: 4 }, { line: 5 }], faults: [{ line: 3, code: 'twice', value: 'S1', first: 2 }] })
+    expect(
+      readRosterCsv(
+        utf8(
+          'name,email,student number\nLiv Brandt,l@x.example,S1\nNico Corvo,n@x.example,S1\nKadri Ilves,k@x.example,\nOona Rintala,o@x.example,\n',
+        ),
+      ),
+    ).toMatchObject({
+      rows: [{ line: 2 }, { line: 4 }, { line: 5 }],
+      faults: [{ line: 3, code: 'twice', value: 'S1', first: 2 }],
+    })
   })
 
   it('reads lines that end as old machines ended them', () => {
@@ -76,12 +172,19 @@ describe('a roster of separated values', () => {
   })
 
   it('refuses a quote that is never closed instead of swallowing the rest in silence', () => {
-    const { faults } = readRosterCsv(utf8('name,email\nLiv Brandt,l@x.example\n"Nico Corvo,n@x.example\nKadri Ilves,k@x.example\n'))
+    const { faults } = readRosterCsv(
+      utf8('name,email\nLiv Brandt,l@x.example\n"Nico Corvo,n@x.example\nKadri Ilves,k@x.example\n'),
+    )
     expect(faults.some(f => f.code === 'openQuote')).toBe(true)
   })
 
   it('reads three megabytes', () => {
-    const text = 'name,email,section\n' + Array.from({ length: 20_000 }, (_, i) => `"Given${'x'.repeat(90)} Family${i}",p${i}@northmere.example,Section ${i % 4}`).join('\n')
+    const text =
+      'name,email,section\n' +
+      Array.from(
+        { length: 20_000 },
+        (_, i) => `"Given${'x'.repeat(90)} Family${i}",p${i}@northmere.example,Section ${i % 4}`,
+      ).join('\n')
     expect(text.length).toBeGreaterThan(2_500_000)
     const { rows, faults } = readRosterCsv(utf8(text))
     expect([rows.length, faults.length]).toEqual([20_000, 0])
@@ -89,37 +192,111 @@ describe('a roster of separated values', () => {
 })
 
 describe('a OneRoster archive', () => {
-  const users = 'sourcedId,status,dateLastModified,enabledUser,username,userIds,givenName,familyName,middleName,identifier,email\nu1,active,,true,liv,,Liv,Brandt,,S1,Liv@x.example\nu2,tobedeleted,,true,n,,Nico,Corvo,,S2,n@x.example\nu3,,,true,i,,Ines,Okafor-Lind,,,i@x.example\n'
-  const enrolments = 'sourcedId,status,dateLastModified,classSourcedId,schoolSourcedId,userSourcedId,role\ne1,active,,c1,s,u1,student\ne2,active,,c1,s,u9,student\ne3,active,,c1,s,u3,teacher\ne4,,,c1,s,u1,guardian\n'
+  const users =
+    'sourcedId,status,dateLastModified,enabledUser,username,userIds,givenName,familyName,middleName,identifier,email\nu1,active,,true,liv,,Liv,Brandt,,S1,Liv@x.example\nu2,tobedeleted,,true,n,,Nico,Corvo,,S2,n@x.example\nu3,,,true,i,,Ines,Okafor-Lind,,,i@x.example\n'
+  const enrolments =
+    'sourcedId,status,dateLastModified,classSourcedId,schoolSourcedId,userSourcedId,role\ne1,active,,c1,s,u1,student\ne2,active,,c1,s,u9,student\ne3,active,,c1,s,u3,teacher\ne4,,,c1,s,u1,guardian\n'
   const classes = 'sourcedId,status,dateLastModified,title\nc1,active,,Section A\n'
-  const archive = (files: Record<string, string>) => zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])))
+  const archive = (files: Record<string, string>) =>
+    zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])))
 
   it('gives people with their section and role, and names what it refers to and does not have', () => {
-    expect(readOneRoster(archive({ 'export/users.csv': users, 'export/enrollments.csv': enrolments, 'export/classes.csv': classes }))).toEqual({
+    expect(
+      readOneRoster(
+        archive({
+          'export/users.csv': users,
+          'export/enrollments.csv': enrolments,
+          'export/classes.csv': classes,
+        }),
+      ),
+    ).toEqual({
       rows: [
-        { line: 2, email: 'liv@x.example', givenName: 'Liv', familyName: 'Brandt', section: 'Section A', studentNumber: 'S1', role: 'student' },
-        { line: 4, email: 'i@x.example', givenName: 'Ines', familyName: 'Okafor-Lind', section: 'Section A', studentNumber: null, role: 'instructor' },
+        {
+          line: 2,
+          email: 'liv@x.example',
+          givenName: 'Liv',
+          familyName: 'Brandt',
+          section: 'Section A',
+          studentNumber: 'S1',
+          role: 'student',
+        },
+        {
+          line: 4,
+          email: 'i@x.example',
+          givenName: 'Ines',
+          familyName: 'Okafor-Lind',
+          section: 'Section A',
+          studentNumber: null,
+          role: 'instructor',
+        },
       ],
       faults: [{ code: 'badReference', line: 3, value: 'u9' }],
     })
   })
   it('says which file is missing, and that something is no archive', () => {
-    expect(readOneRoster(archive({ 'users.csv': users })).faults).toEqual([{ code: 'missingFile', line: 0, value: 'enrollments.csv' }])
+    expect(readOneRoster(archive({ 'users.csv': users })).faults).toEqual([
+      { code: 'missingFile', line: 0, value: 'enrollments.csv' },
+    ])
     expect(readOneRoster(strToU8('name,email')).faults).toEqual([{ code: 'notAnArchive', line: 0 }])
   })
 })
 
 describe('what a roster would change', () => {
-  const enrolled = (some: Partial<Enrolled>): Enrolled => ({ enrolmentId: 'e1', email: 'liv@x.example', givenName: 'Liv', familyName: 'Brandt', section: 'A', studentNumber: 'S1', role: 'student', state: 'active', ...some })
-  const row = (some: Partial<ReturnType<typeof readRosterCsv>['rows'][number]> = {}) => ({ line: 2, email: 'liv@x.example', givenName: 'Liv', familyName: 'Brandt', section: null, studentNumber: null, role: 'student' as const, ...some })
+  const enrolled = (some: Partial<Enrolled>): Enrolled => ({
+    enrolmentId: 'e1',
+    email: 'liv@x.example',
+    givenName: 'Liv',
+    familyName: 'Brandt',
+    section: 'A',
+    studentNumber: 'S1',
+    role: 'student',
+    state: 'active',
+    ...some,
+  })
+  const row = (some: Partial<ReturnType<typeof readRosterCsv>['rows'][number]> = {}) => ({
+    line: 2,
+    email: 'liv@x.example',
+    givenName: 'Liv',
+    familyName: 'Brandt',
+    section: null,
+    studentNumber: null,
+    role: 'student' as const,
+    ...some,
+  })
 
   it('adds, changes, brings back, leaves alone and misses', () => {
     const c = compareRoster(
-      [row({ section: 'B' }), row({ email: 'new@x.example', line: 3 }), row({ email: 'back@x.example', line: 4 }), row({ email: 'moved@x.example', studentNumber: 'S4', line: 5, givenName: 'Nico', familyName: 'Corvo' })],
-      [enrolled({}), enrolled({ enrolmentId: 'e2', email: 'back@x.example', state: 'withdrawn', studentNumber: null }), enrolled({ enrolmentId: 'e3', email: 'gone@x.example', studentNumber: null }), enrolled({ enrolmentId: 'e4', email: 'nico@x.example', givenName: 'Nico', familyName: 'Corvo', studentNumber: 'S4' }), enrolled({ enrolmentId: 'e5', email: 'ines@x.example', role: 'instructor', studentNumber: null })],
+      [
+        row({ section: 'B' }),
+        row({ email: 'new@x.example', line: 3 }),
+        row({ email: 'back@x.example', line: 4 }),
+        row({
+          email: 'moved@x.example',
+          studentNumber: 'S4',
+          line: 5,
+          givenName: 'Nico',
+          familyName: 'Corvo',
+        }),
+      ],
+      [
+        enrolled({}),
+        enrolled({ enrolmentId: 'e2', email: 'back@x.example', state: 'withdrawn', studentNumber: null }),
+        enrolled({ enrolmentId: 'e3', email: 'gone@x.example', studentNumber: null }),
+        enrolled({
+          enrolmentId: 'e4',
+          email: 'nico@x.example',
+          givenName: 'Nico',
+          familyName: 'Corvo',
+          studentNumber: 'S4',
+        }),
+        enrolled({ enrolmentId: 'e5', email: 'ines@x.example', role: 'instructor', studentNumber: null }),
+      ],
     )
     expect(c.added.map(r => r.email)).toEqual(['new@x.example'])
-    expect(c.changed.map(x => [x.enrolmentId, x.changes])).toEqual([['e1', [{ field: 'section', from: 'A', to: 'B' }]], ['e4', [{ field: 'email', from: 'nico@x.example', to: 'moved@x.example' }]]])
+    expect(c.changed.map(x => [x.enrolmentId, x.changes])).toEqual([
+      ['e1', [{ field: 'section', from: 'A', to: 'B' }]],
+      ['e4', [{ field: 'email', from: 'nico@x.example', to: 'moved@x.example' }]],
+    ])
     expect(c.back.map(x => x.enrolmentId)).toEqual(['e2'])
     expect(c.missing.map(m => m.enrolmentId)).toEqual(['e3'])
   })

@@ -11,20 +11,27 @@ export interface RosterRow {
 
 /** Why a row, or a whole file, could not be read. Wording is the reader's business. */
 export type RosterFault =
-  | { readonly code: 'noHeader', readonly line: number } // no column for e-mail addresses
-  | { readonly code: 'noNames', readonly line: number } // no column for names
-  | { readonly code: 'empty', readonly line: number }
-  | { readonly code: 'tooMany', readonly line: number }
-  | { readonly code: 'openQuote' | 'badQuote', readonly line: number }
-  | { readonly code: 'columns', readonly line: number, readonly have: number, readonly want: number }
-  | { readonly code: 'noEmail' | 'noName', readonly line: number }
-  | { readonly code: 'badEmail' | 'badRole' | 'formula' | 'encoding' | 'tooLong', readonly line: number, readonly value: string }
-  | { readonly code: 'twice', readonly line: number, readonly value: string, readonly first: number }
-  | { readonly code: 'missingFile', readonly line: 0, readonly value: string } // of a OneRoster archive
-  | { readonly code: 'badReference', readonly line: number, readonly value: string } // a row names another that is not there
-  | { readonly code: 'notAnArchive', readonly line: 0 }
+  | { readonly code: 'noHeader'; readonly line: number } // no column for e-mail addresses
+  | { readonly code: 'noNames'; readonly line: number } // no column for names
+  | { readonly code: 'empty'; readonly line: number }
+  | { readonly code: 'tooMany'; readonly line: number }
+  | { readonly code: 'openQuote' | 'badQuote'; readonly line: number }
+  | { readonly code: 'columns'; readonly line: number; readonly have: number; readonly want: number }
+  | { readonly code: 'noEmail' | 'noName'; readonly line: number }
+  | {
+      readonly code: 'badEmail' | 'badRole' | 'formula' | 'encoding' | 'tooLong'
+      readonly line: number
+      readonly value: string
+    }
+  | { readonly code: 'twice'; readonly line: number; readonly value: string; readonly first: number }
+  | { readonly code: 'missingFile'; readonly line: 0; readonly value: string } // of a OneRoster archive
+  | { readonly code: 'badReference'; readonly line: number; readonly value: string } // a row names another that is not there
+  | { readonly code: 'notAnArchive'; readonly line: 0 }
 
-export interface Roster { readonly rows: readonly RosterRow[], readonly faults: readonly RosterFault[] }
+export interface Roster {
+  readonly rows: readonly RosterRow[]
+  readonly faults: readonly RosterFault[]
+}
 
 /** Most people one file may bring. */
 export const MOST_ROWS = 20_000

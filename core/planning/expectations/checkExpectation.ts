@@ -27,9 +27,19 @@ export function checkExpectation(
   contributions: readonly CountedContribution[],
   context: ExpectationContext,
 ): ExpectationResult {
-  if (!Number.isInteger(rule.need) || rule.need < 1) throw new RangeError('checkExpectation needs a rule that asks for one or more')
-  const inTime = [...contributions].sort((a, b) => a.shownAt.getTime() - b.shownAt.getTime() || (a.id < b.id ? -1 : 1))
-  const [counted, need] = rule.kind === 'weeklyEntries' ? weekly(rule, inTime, context) : rule.kind === 'prompts' ? byPrompt(rule, inTime, context) : rule.kind === 'ownPages' ? [grownPages(rule, inTime), rule.need] : [firstOfEach(inTime, c => countsAs(rule, c, context)).slice(0, rule.need), rule.need]
+  if (!Number.isInteger(rule.need) || rule.need < 1)
+    throw new RangeError('checkExpectation needs a rule that asks for one or more')
+  const inTime = [...contributions].sort(
+    (a, b) => a.shownAt.getTime() - b.shownAt.getTime() || (a.id < b.id ? -1 : 1),
+  )
+  const [counted, need] =
+    rule.kind === 'weeklyEntries'
+      ? weekly(rule, inTime, context)
+      : rule.kind === 'prompts'
+        ? byPrompt(rule, inTime, context)
+        : rule.kind === 'ownPages'
+          ? [grownPages(rule, inTime), rule.need]
+          : [firstOfEach(inTime, c => countsAs(rule, c, context)).slice(0, rule.need), rule.need]
   const met = counted.length === need
   return {
     have: counted.length,
@@ -42,25 +52,46 @@ export function checkExpectation(
 }
 
 /** What counts in each week, in time order, and how many are asked for in all. */
-function weekly(rule: ExpectationRule, inTime: readonly CountedContribution[], context: ExpectationContext): [CountedContribution[], number] {
+function weekly(
+  rule: ExpectationRule,
+  inTime: readonly CountedContribution[],
+  context: ExpectationContext,
+): [CountedContribution[], number] {
   const weeks = context.weeks ?? []
-  if (weeks.length === 0) throw new RangeError('checkExpectation needs the weeks that a weekly rule asks about')
-  const counted = weeks.flatMap(week => inTime.filter(c => c.shownAt >= week.startsAt && c.shownAt < week.endsAt && countsAs(rule, c, context) !== null).slice(0, rule.need))
+  if (weeks.length === 0)
+    throw new RangeError('checkExpectation needs the weeks that a weekly rule asks about')
+  const counted = weeks.flatMap(week =>
+    inTime
+      .filter(
+        c => c.shownAt >= week.startsAt && c.shownAt < week.endsAt && countsAs(rule, c, context) !== null,
+      )
+      .slice(0, rule.need),
+  )
   return [counted.sort((a, b) => a.shownAt.getTime() - b.shownAt.getTime()), rule.need * weeks.length]
 }
 
 /** What counts for each prompt, in time order, and how many are asked for in all. */
-function byPrompt(rule: ExpectationRule, inTime: readonly CountedContribution[], context: ExpectationContext): [CountedContribution[], number] {
+function byPrompt(
+  rule: ExpectationRule,
+  inTime: readonly CountedContribution[],
+  context: ExpectationContext,
+): [CountedContribution[], number] {
   const prompts = context.prompts ?? []
-  if (prompts.length === 0) throw new RangeError('checkExpectation needs the prompts that a rule about prompts asks about')
-  const counted = prompts.flatMap(prompt => inTime.filter(c => c.prompt === prompt && countsAs(rule, c, context) !== null).slice(0, rule.need))
+  if (prompts.length === 0)
+    throw new RangeError('checkExpectation needs the prompts that a rule about prompts asks about')
+  const counted = prompts.flatMap(prompt =>
+    inTime.filter(c => c.prompt === prompt && countsAs(rule, c, context) !== null).slice(0, rule.need),
+  )
   return [counted.sort((a, b) => a.shownAt.getTime() - b.shownAt.getTime()), rule.need * prompts.length]
 }
 
 /** Of each claimed page the version with which its author's words on it became enough, in time order. */
-function grownPages(rule: Extract<ExpectationRule, { kind: 'ownPages' }>, inTime: readonly CountedContribution[]): CountedContribution[] {
+function grownPages(
+  rule: Extract<ExpectationRule, { kind: 'ownPages' }>,
+  inTime: readonly CountedContribution[],
+): CountedContribution[] {
   const words = new Map<string, number>()
-  const reached = inTime.filter((c) => {
+  const reached = inTime.filter(c => {
     if (!c.page?.claimed) return false
     const before = words.get(c.page.id)
     const now = (before ?? 0) + c.words
@@ -76,15 +107,27 @@ function countsAs(rule: ExpectationRule, c: CountedContribution, context: Expect
     case 'entries':
     case 'weeklyEntries':
     case 'prompts':
-      return c.type === context.entryType && c.note?.isSet !== false && (c.words >= rule.minWords || c.notInWords === true) ? c.id : null
+      return c.type === context.entryType &&
+        c.note?.isSet !== false &&
+        (c.words >= rule.minWords || c.notInWords === true)
+        ? c.id
+        : null
     case 'replies':
-      return c.answers && c.answers.isClassmate && c.answers.personId !== context.personId && c.words >= rule.minWords
+      return c.answers &&
+        c.answers.isClassmate &&
+        c.answers.personId !== context.personId &&
+        c.words >= rule.minWords
         ? c.answers.personId
         : null
     case 'reviews':
-      return c.type === 'review' && c.answers?.isClassmate === true && c.answers.personId !== context.personId && c.words >= rule.minWords ? c.id : null
+      return c.type === 'review' &&
+        c.answers?.isClassmate === true &&
+        c.answers.personId !== context.personId &&
+        c.words >= rule.minWords
+        ? c.id
+        : null
     case 'holds':
-      return (rule.what === 'source' ? c.sources ?? 0 : c.figures ?? 0) > 0 ? c.id : null
+      return (rule.what === 'source' ? (c.sources ?? 0) : (c.figures ?? 0)) > 0 ? c.id : null
     case 'revisions':
       return c.page?.claimed && c.page.afterComment ? c.page.id : null
     case 'questions':
@@ -100,7 +143,7 @@ function countsAs(rule: ExpectationRule, c: CountedContribution, context: Expect
 
 function firstOfEach<T>(items: readonly T[], keyOf: (item: T) => string | null): T[] {
   const seen = new Set<string>()
-  return items.filter((item) => {
+  return items.filter(item => {
     const key = keyOf(item)
     if (key === null || seen.has(key)) return false
     seen.add(key)

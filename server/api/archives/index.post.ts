@@ -4,6 +4,11 @@ import { uploadRoute } from '#server/http/uploadRoute'
 import { readArchive } from '#server/services/keeping/readArchive'
 import { Restored } from '#shared/keeping/archive'
 
-export default uploadRoute({ answer: Restored }, async ({ event, db }) => {
-  if (!(await requirePerson(event, db)).foundsSeminars) throw notYours('Seminars are brought back by those who may set up new ones.')
-}, async ({ db, path }) => readArchive(db, path))
+export default uploadRoute(
+  { answer: Restored },
+  async ({ event, db }) => {
+    if (!(await requirePerson(event, db)).foundsSeminars)
+      throw notYours('Seminars are brought back by those who may set up new ones.')
+  },
+  async ({ db, path }) => readArchive(db, path),
+)

@@ -4,4 +4,5 @@ import { joinView } from '#server/services/people/joining'
 import { CodeParams, JoinView } from '#shared/people/account'
 
 export default route({ params: CodeParams, answer: JoinView }, async ({ event, db, params, now }) =>
-  joinView(db, await getPerson(event, db), params.code, now))
+  joinView(db, await getPerson(event, db), params.code, now),
+)

@@ -4,9 +4,12 @@ import { choosePassword } from '#server/services/people/account'
 import { Done } from '#shared/contributing/thread'
 import { PasswordWrite, SecretParams } from '#shared/people/account'
 
-export default route({ params: SecretParams, body: PasswordWrite, answer: Done }, async ({ event, db, params, body }) => {
-  const person = await choosePassword(db, params.secret, body.password)
-  await endAllSessions(db, person.id)
-  await beginSession(event, db, person.id)
-  return { done: true }
-})
+export default route(
+  { params: SecretParams, body: PasswordWrite, answer: Done },
+  async ({ event, db, params, body }) => {
+    const person = await choosePassword(db, params.secret, body.password)
+    await endAllSessions(db, person.id)
+    await beginSession(event, db, person.id)
+    return { done: true }
+  },
+)

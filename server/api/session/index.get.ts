@@ -5,5 +5,5 @@ import { SessionAnswer } from '#shared/people/session'
 
 export default route({ answer: SessionAnswer }, async ({ event, db }) => {
   const person = await getPerson(event, db)
-  return { session: person && await sessionView(db, person) }
+  return { session: person && (await sessionView(db, person)) }
 })

@@ -10,8 +10,12 @@ import { activities } from './planning'
  * with the same answers leave the same row, in whatever order they came.
  */
 export const closingRounds = pgTable('closing_rounds', {
-  activityId: uuid().primaryKey().references(() => activities.id),
-  seminarId: uuid().notNull().references(() => seminars.id),
+  activityId: uuid()
+    .primaryKey()
+    .references(() => activities.id),
+  seminarId: uuid()
+    .notNull()
+    .references(() => seminars.id),
   named: boolean().notNull(), // names are kept with the answers; set for good with the first
   questions: jsonb().$type<readonly ClosingQuestion[]>().notNull(),
   opensAt: instant().notNull(),
@@ -23,10 +27,20 @@ export const closingRounds = pgTable('closing_rounds', {
 })
 
 /** Answers with their names. */
-export const closingAnswers = pgTable('closing_answers', {
-  activityId: uuid().notNull().references(() => activities.id),
-  seminarId: uuid().notNull().references(() => seminars.id),
-  enrolmentId: uuid().notNull().references(() => enrolments.id),
-  answers: jsonb().$type<ClosingAnswers>().notNull(),
-  handedInAt: instant().notNull(),
-}, t => [primaryKey({ columns: [t.activityId, t.enrolmentId] }), index().on(t.enrolmentId)])
+export const closingAnswers = pgTable(
+  'closing_answers',
+  {
+    activityId: uuid()
+      .notNull()
+      .references(() => activities.id),
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    enrolmentId: uuid()
+      .notNull()
+      .references(() => enrolments.id),
+    answers: jsonb().$type<ClosingAnswers>().notNull(),
+    handedInAt: instant().notNull(),
+  },
+  t => [primaryKey({ columns: [t.activityId, t.enrolmentId] }), index().on(t.enrolmentId)],
+)

@@ -1,5 +1,18 @@
 import { sql } from 'drizzle-orm'
-import { type AnyPgColumn, bigint, boolean, check, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import {
+  type AnyPgColumn,
+  bigint,
+  boolean,
+  check,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core'
 import { CONTRIBUTION_STATES, CONTRIBUTION_TYPES } from '../../../core/contributing/contribution'
 import type { HandInWay } from '../../../core/contributing/review/reviewSettings'
 import type { TermDetail } from '../../../core/contributing/lexicon/lexiconSettings'
@@ -11,14 +24,22 @@ import { activities, files } from './planning'
 
 /** What only some kinds need: the passage a reply takes up, the prompt an entry answers, the anchor of a note. */
 export interface ContributionDetail {
-  readonly takesUp?: { readonly contributionId: string, readonly exact: string, readonly prefix: string, readonly suffix: string }
+  readonly takesUp?: {
+    readonly contributionId: string
+    readonly exact: string
+    readonly prefix: string
+    readonly suffix: string
+  }
   readonly title?: string // of a blog entry
   readonly note?: StoredNote // of a note in a margin
   readonly term?: TermDetail // of a term of the lexicon
-  readonly page?: { readonly id: string, readonly base: number } // of a page begun in a wiki: the version it is written from
-  readonly handIn?: { readonly way: HandInWay, readonly groupId?: string, readonly tickedBy?: string } // of work that is reviewed
+  readonly page?: { readonly id: string; readonly base: number } // of a page begun in a wiki: the version it is written from
+  readonly handIn?: { readonly way: HandInWay; readonly groupId?: string; readonly tickedBy?: string } // of work that is reviewed
   readonly review?: ReviewContent
-  readonly sample?: { readonly points: Readonly<Record<string, number>>, readonly why: Readonly<Record<string, string>> } // a sample to practise on: the instructor's own scores by criterion, hundredths
+  readonly sample?: {
+    readonly points: Readonly<Record<string, number>>
+    readonly why: Readonly<Record<string, string>>
+  } // a sample to practise on: the instructor's own scores by criterion, hundredths
 }
 
 /** What a reviewer says, part by part; the contribution's text is the same in one. Kept apart from it: what is for the instructor alone. */
@@ -26,126 +47,227 @@ export interface ReviewContent {
   readonly points: Readonly<Record<string, number>> // by criterion, hundredths
   readonly remarks: Readonly<Record<string, string>> // by criterion
   readonly answers: Readonly<Record<string, string>> // by question
-  readonly passages: ReadonlyArray<{ readonly exact: string, readonly prefix: string, readonly suffix: string, readonly start: number, readonly note: string }>
+  readonly passages: ReadonlyArray<{
+    readonly exact: string
+    readonly prefix: string
+    readonly suffix: string
+    readonly start: number
+    readonly note: string
+  }>
   readonly private: string
 }
 
 /** Everything anyone adds to any activity: one table, one life. */
-export const contributions = pgTable('contributions', {
-  id: id(),
-  seminarId: uuid().notNull().references(() => seminars.id),
-  activityId: uuid().notNull().references(() => activities.id),
-  authorId: uuid().notNull().references(() => enrolments.id),
-  type: text({ enum: CONTRIBUTION_TYPES }).notNull(),
-  parentId: uuid().references((): AnyPgColumn => contributions.id), // what it answers
-  threadId: uuid(), // the first contribution of the thread it is in; its own id where it is the first
-  openerId: uuid().references(() => enrolments.id), // the student whose text, nearest the top, all of this hangs below or is; none under staff's words alone
-  slot: text().notNull().default(''), // which of several texts begun at one place: the prompt or the entry it is for
-  promptId: uuid(), // the prompt of a journal, or the question of a discussion, that it is written to
-  state: text({ enum: CONTRIBUTION_STATES }).notNull(),
-  /** Its place among what was shown in this activity: given when it is shown, in the order in which that became true. */
-  seq: bigint({ mode: 'number' }),
-  showAt: instant(), // a timed entry: when it shows itself
-  onTop: boolean().notNull().default(false), // kept first in its list
-  openToClass: boolean().notNull().default(false), // a journal entry its author, or the instructor, has opened
-  sentBack: text(), // what staff said when they did not let it be shown yet
-  sources: integer().notNull().default(0), // addresses it links to
-  figures: integer().notNull().default(0), // pictures that came with it
-  doc: jsonb().$type<RichNode>().notNull(),
-  html: text().notNull(), // rendered once, when written
-  text: text().notNull(),
-  words: integer().notNull(), // quotations left out
-  detail: jsonb().$type<ContributionDetail>().notNull().default({}),
-  madeAt: madeAt(),
-  savedAt: madeAt(),
-  shownAt: instant(),
-  editedAt: instant(),
-  withdrawnAt: instant(),
-  withdrawnBy: uuid().references(() => enrolments.id), // what staff have withdrawn, its author does not put back
-  version: integer().notNull().default(1),
-}, t => [
-  index().on(t.activityId, t.state, t.shownAt),
-  index().on(t.activityId, t.seq),
-  index('timed_contributions').on(t.showAt).where(sql`state = 'scheduled'`),
-  index().on(t.authorId, t.activityId),
-  index().on(t.parentId),
-  index().on(t.threadId),
-  index('contributions_words').using('gin', sql`to_tsvector('english', ${t.text})`), // what finding looks in
-  // one draft for each place one can write in
-  uniqueIndex('one_draft_per_place').on(t.activityId, t.authorId, sql`coalesce(${t.parentId}, '00000000-0000-0000-0000-000000000000')`, t.slot).where(sql`state = 'draft'`),
-  check('shown_has_a_time', sql`state not in ('shown', 'withdrawn') or shown_at is not null`),
-])
+export const contributions = pgTable(
+  'contributions',
+  {
+    id: id(),
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    activityId: uuid()
+      .notNull()
+      .references(() => activities.id),
+    authorId: uuid()
+      .notNull()
+      .references(() => enrolments.id),
+    type: text({ enum: CONTRIBUTION_TYPES }).notNull(),
+    parentId: uuid().references((): AnyPgColumn => contributions.id), // what it answers
+    threadId: uuid(), // the first contribution of the thread it is in; its own id where it is the first
+    openerId: uuid().references(() => enrolments.id), // the student whose text, nearest the top, all of this hangs below or is; none under staff's words alone
+    slot: text().notNull().default(''), // which of several texts begun at one place: the prompt or the entry it is for
+    promptId: uuid(), // the prompt of a journal, or the question of a discussion, that it is written to
+    state: text({ enum: CONTRIBUTION_STATES }).notNull(),
+    /** Its place among what was shown in this activity: given when it is shown, in the order in which that became true. */
+    seq: bigint({ mode: 'number' }),
+    showAt: instant(), // a timed entry: when it shows itself
+    onTop: boolean().notNull().default(false), // kept first in its list
+    openToClass: boolean().notNull().default(false), // a journal entry its author, or the instructor, has opened
+    sentBack: text(), // what staff said when they did not let it be shown yet
+    sources: integer().notNull().default(0), // addresses it links to
+    figures: integer().notNull().default(0), // pictures that came with it
+    doc: jsonb().$type<RichNode>().notNull(),
+    html: text().notNull(), // rendered once, when written
+    text: text().notNull(),
+    words: integer().notNull(), // quotations left out
+    detail: jsonb().$type<ContributionDetail>().notNull().default({}),
+    madeAt: madeAt(),
+    savedAt: madeAt(),
+    shownAt: instant(),
+    editedAt: instant(),
+    withdrawnAt: instant(),
+    withdrawnBy: uuid().references(() => enrolments.id), // what staff have withdrawn, its author does not put back
+    version: integer().notNull().default(1),
+  },
+  t => [
+    index().on(t.activityId, t.state, t.shownAt),
+    index().on(t.activityId, t.seq),
+    index('timed_contributions')
+      .on(t.showAt)
+      .where(sql`state = 'scheduled'`),
+    index().on(t.authorId, t.activityId),
+    index().on(t.parentId),
+    index().on(t.threadId),
+    index('contributions_words').using('gin', sql`to_tsvector('english', ${t.text})`), // what finding looks in
+    // one draft for each place one can write in
+    uniqueIndex('one_draft_per_place')
+      .on(
+        t.activityId,
+        t.authorId,
+        sql`coalesce(${t.parentId}, '00000000-0000-0000-0000-000000000000')`,
+        t.slot,
+      )
+      .where(sql`state = 'draft'`),
+    check('shown_has_a_time', sql`state not in ('shown', 'withdrawn') or shown_at is not null`),
+  ],
+)
 
 /** Earlier texts of a contribution; the current one stands in its row. */
-export const contributionRevisions = pgTable('contribution_revisions', {
-  seminarId: uuid().notNull().references(() => seminars.id),
-  contributionId: uuid().notNull().references(() => contributions.id),
-  version: integer().notNull(),
-  doc: jsonb().$type<RichNode>().notNull(),
-  html: text().notNull(),
-  text: text().notNull(),
-  words: integer().notNull(),
-  replacedAt: instant().notNull(),
-}, t => [primaryKey({ columns: [t.contributionId, t.version] })])
+export const contributionRevisions = pgTable(
+  'contribution_revisions',
+  {
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    contributionId: uuid()
+      .notNull()
+      .references(() => contributions.id),
+    version: integer().notNull(),
+    doc: jsonb().$type<RichNode>().notNull(),
+    html: text().notNull(),
+    text: text().notNull(),
+    words: integer().notNull(),
+    replacedAt: instant().notNull(),
+  },
+  t => [primaryKey({ columns: [t.contributionId, t.version] })],
+)
 
-export const nods = pgTable('nods', {
-  seminarId: uuid().notNull().references(() => seminars.id),
-  contributionId: uuid().notNull().references(() => contributions.id),
-  enrolmentId: uuid().notNull().references(() => enrolments.id),
-  madeAt: madeAt(),
-}, t => [primaryKey({ columns: [t.contributionId, t.enrolmentId] })])
+export const nods = pgTable(
+  'nods',
+  {
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    contributionId: uuid()
+      .notNull()
+      .references(() => contributions.id),
+    enrolmentId: uuid()
+      .notNull()
+      .references(() => enrolments.id),
+    madeAt: madeAt(),
+  },
+  t => [primaryKey({ columns: [t.contributionId, t.enrolmentId] })],
+)
 
 /** Up to which place a reader has seen what was shown in an activity: what comes after it is new to them. */
-export const visits = pgTable('visits', {
-  seminarId: uuid().notNull().references(() => seminars.id),
-  activityId: uuid().notNull().references(() => activities.id),
-  enrolmentId: uuid().notNull().references(() => enrolments.id),
-  seenUntil: instant().notNull(),
-  seenSeq: bigint({ mode: 'number' }).notNull().default(0),
-}, t => [primaryKey({ columns: [t.activityId, t.enrolmentId] })])
+export const visits = pgTable(
+  'visits',
+  {
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    activityId: uuid()
+      .notNull()
+      .references(() => activities.id),
+    enrolmentId: uuid()
+      .notNull()
+      .references(() => enrolments.id),
+    seenUntil: instant().notNull(),
+    seenSeq: bigint({ mode: 'number' }).notNull().default(0),
+  },
+  t => [primaryKey({ columns: [t.activityId, t.enrolmentId] })],
+)
 
 /** Files that came with a contribution, in their order. Who may read the contribution may read them. */
-export const contributionFiles = pgTable('contribution_files', {
-  seminarId: uuid().notNull().references(() => seminars.id),
-  contributionId: uuid().notNull().references(() => contributions.id, { onDelete: 'cascade' }),
-  fileId: uuid().notNull().references(() => files.id),
-  position: integer().notNull(),
-}, t => [primaryKey({ columns: [t.contributionId, t.fileId] }), index().on(t.fileId)])
+export const contributionFiles = pgTable(
+  'contribution_files',
+  {
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    contributionId: uuid()
+      .notNull()
+      .references(() => contributions.id, { onDelete: 'cascade' }),
+    fileId: uuid()
+      .notNull()
+      .references(() => files.id),
+    position: integer().notNull(),
+  },
+  t => [primaryKey({ columns: [t.contributionId, t.fileId] }), index().on(t.fileId)],
+)
 
 /** The name somebody goes by in one thread where names are hidden from classmates. Its id says nothing of when or who. */
-export const aliases = pgTable('aliases', {
-  id: uuid().primaryKey().defaultRandom(),
-  seminarId: uuid().notNull().references(() => seminars.id),
-  activityId: uuid().notNull().references(() => activities.id),
-  threadId: uuid().notNull(), // the thread's first contribution
-  enrolmentId: uuid().notNull().references(() => enrolments.id),
-  name: text().notNull(),
-}, t => [uniqueIndex().on(t.threadId, t.enrolmentId), uniqueIndex().on(t.threadId, t.name), index().on(t.activityId)])
+export const aliases = pgTable(
+  'aliases',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    activityId: uuid()
+      .notNull()
+      .references(() => activities.id),
+    threadId: uuid().notNull(), // the thread's first contribution
+    enrolmentId: uuid()
+      .notNull()
+      .references(() => enrolments.id),
+    name: text().notNull(),
+  },
+  t => [
+    uniqueIndex().on(t.threadId, t.enrolmentId),
+    uniqueIndex().on(t.threadId, t.name),
+    index().on(t.activityId),
+  ],
+)
 
 /** A single contribution marked as done or not, as short answers are. */
 export const contributionMarks = pgTable('contribution_marks', {
-  seminarId: uuid().notNull().references(() => seminars.id),
-  contributionId: uuid().primaryKey().references(() => contributions.id),
+  seminarId: uuid()
+    .notNull()
+    .references(() => seminars.id),
+  contributionId: uuid()
+    .primaryKey()
+    .references(() => contributions.id),
   done: boolean(), // null: marked by points
   points: integer(), // hundredths; null: marked done or not
-  markedBy: uuid().notNull().references(() => enrolments.id),
+  markedBy: uuid()
+    .notNull()
+    .references(() => enrolments.id),
   markedAt: instant().notNull(),
 })
 
 /** A private address under which one member follows an activity in a feed reader. In clear, because it is shown again. */
-export const feeds = pgTable('feeds', {
-  secret: text().primaryKey(),
-  seminarId: uuid().notNull().references(() => seminars.id),
-  activityId: uuid().notNull().references(() => activities.id),
-  enrolmentId: uuid().notNull().references(() => enrolments.id),
-  madeAt: madeAt(),
-}, t => [uniqueIndex().on(t.activityId, t.enrolmentId)])
+export const feeds = pgTable(
+  'feeds',
+  {
+    secret: text().primaryKey(),
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    activityId: uuid()
+      .notNull()
+      .references(() => activities.id),
+    enrolmentId: uuid()
+      .notNull()
+      .references(() => enrolments.id),
+    madeAt: madeAt(),
+  },
+  t => [uniqueIndex().on(t.activityId, t.enrolmentId)],
+)
 
 /** Writes already answered, so that one sent again after a lost answer is answered again and not done twice. */
-export const receipts = pgTable('receipts', {
-  enrolmentId: uuid().notNull().references(() => enrolments.id),
-  key: uuid().notNull(),
-  seminarId: uuid().notNull().references(() => seminars.id),
-  answer: jsonb().notNull(),
-  madeAt: madeAt(),
-}, t => [primaryKey({ columns: [t.enrolmentId, t.key] })])
+export const receipts = pgTable(
+  'receipts',
+  {
+    enrolmentId: uuid()
+      .notNull()
+      .references(() => enrolments.id),
+    key: uuid().notNull(),
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    answer: jsonb().notNull(),
+    madeAt: madeAt(),
+  },
+  t => [primaryKey({ columns: [t.enrolmentId, t.key] })],
+)

@@ -1,4 +1,15 @@
-import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import {
+  type AnyPgColumn,
+  boolean,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core'
 import type { GroupRules } from '../../../core/people/makeGroups'
 import type { TermBreak } from '../../../core/planning/week'
 import type { Pace } from '../../../core/planning/load'
@@ -16,7 +27,13 @@ export interface Grading {
   readonly passPercent: number | null
   readonly showTotal: boolean // students see their final figure while the term goes on
 }
-export const USUAL_GRADING: Grading = { missingIsZero: true, countHeld: false, gradingScaleId: null, passPercent: null, showTotal: true }
+export const USUAL_GRADING: Grading = {
+  missingIsZero: true,
+  countHeld: false,
+  gradingScaleId: null,
+  passPercent: null,
+  showTotal: true,
+}
 
 /** Someone who can sign in; the same person may be in several seminars. */
 export const persons = pgTable('persons', {
@@ -37,27 +54,39 @@ export const persons = pgTable('persons', {
 /** A link sent by mail that lets its reader choose a password, once. Only its digest is kept. */
 export const passwordLinks = pgTable('password_links', {
   digest: text().primaryKey(),
-  personId: uuid().notNull().references(() => persons.id, { onDelete: 'cascade' }),
+  personId: uuid()
+    .notNull()
+    .references(() => persons.id, { onDelete: 'cascade' }),
   expiresAt: instant().notNull(),
   usedAt: instant(),
 })
 
 /** A signed-in browser. The cookie holds a secret of which only the digest is kept. */
-export const sessions = pgTable('sessions', {
-  digest: text().primaryKey(),
-  personId: uuid().notNull().references(() => persons.id, { onDelete: 'cascade' }),
-  madeAt: madeAt(),
-  expiresAt: instant().notNull(),
-  revokedAt: instant(),
-  actingAs: uuid().references((): AnyPgColumn => enrolments.id), // student's eye: the practice student whose place is taken
-}, t => [index().on(t.personId)])
+export const sessions = pgTable(
+  'sessions',
+  {
+    digest: text().primaryKey(),
+    personId: uuid()
+      .notNull()
+      .references(() => persons.id, { onDelete: 'cascade' }),
+    madeAt: madeAt(),
+    expiresAt: instant().notNull(),
+    revokedAt: instant(),
+    actingAs: uuid().references((): AnyPgColumn => enrolments.id), // student's eye: the practice student whose place is taken
+  },
+  t => [index().on(t.personId)],
+)
 
 /** Tries to sign in, kept for a day to slow guessing down. */
-export const signInAttempts = pgTable('sign_in_attempts', {
-  id: id(),
-  email: text().notNull(),
-  at: madeAt(),
-}, t => [index().on(t.email, t.at)])
+export const signInAttempts = pgTable(
+  'sign_in_attempts',
+  {
+    id: id(),
+    email: text().notNull(),
+    at: madeAt(),
+  },
+  t => [index().on(t.email, t.at)],
+)
 
 export const seminars = pgTable('seminars', {
   id: id(),
@@ -70,75 +99,132 @@ export const seminars = pgTable('seminars', {
   usualDueTime: text().notNull().default('23:59'), // local
   usualDueWeekday: integer().notNull().default(7), // 1 Monday … 7 Sunday
   breaks: jsonb().$type<readonly TermBreak[]>().notNull().default([]),
-  pace: jsonb().$type<Pace>().notNull().default({ readingWordsPerMinute: 220, writingWordsPerMinute: 12, markingMinutesPerStudent: 3 }),
+  pace: jsonb()
+    .$type<Pace>()
+    .notNull()
+    .default({ readingWordsPerMinute: 220, writingWordsPerMinute: 12, markingMinutesPerStudent: 3 }),
   studentHoursLimit: integer().notNull().default(6), // a week; above it the plan says so
   markingHoursLimit: integer().notNull().default(8),
   presenceGapDays: integer().notNull().default(14),
   grading: jsonb().$type<Grading>().notNull().default(USUAL_GRADING),
-  state: text({ enum: ['active', 'archived'] }).notNull().default('active'),
+  state: text({ enum: ['active', 'archived'] })
+    .notNull()
+    .default('active'),
   madeAt: madeAt(),
   version: integer().notNull().default(1),
 })
 
-export const sections = pgTable('sections', {
-  id: id(),
-  seminarId: uuid().notNull().references(() => seminars.id),
-  title: text().notNull(),
-  position: integer().notNull().default(0),
-}, t => [index().on(t.seminarId)])
+export const sections = pgTable(
+  'sections',
+  {
+    id: id(),
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    title: text().notNull(),
+    position: integer().notNull().default(0),
+  },
+  t => [index().on(t.seminarId)],
+)
 
 /** A person in a seminar; withdrawing keeps their work and marks. */
-export const enrolments = pgTable('enrolments', {
-  id: id(),
-  seminarId: uuid().notNull().references(() => seminars.id),
-  personId: uuid().notNull().references(() => persons.id),
-  sectionId: uuid().references(() => sections.id),
-  role: text({ enum: ROLES }).notNull(),
-  state: text({ enum: ['active', 'withdrawn', 'practice'] }).notNull().default('active'),
-  namedInFeeds: boolean().notNull().default(false), // agreed to stand by name in feeds others follow outside
-  studentNumber: text(), // as the roster has it
-  joinedAt: madeAt(),
-}, t => [uniqueIndex().on(t.seminarId, t.personId), index().on(t.personId)])
+export const enrolments = pgTable(
+  'enrolments',
+  {
+    id: id(),
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    personId: uuid()
+      .notNull()
+      .references(() => persons.id),
+    sectionId: uuid().references(() => sections.id),
+    role: text({ enum: ROLES }).notNull(),
+    state: text({ enum: ['active', 'withdrawn', 'practice'] })
+      .notNull()
+      .default('active'),
+    namedInFeeds: boolean().notNull().default(false), // agreed to stand by name in feeds others follow outside
+    studentNumber: text(), // as the roster has it
+    joinedAt: madeAt(),
+  },
+  t => [uniqueIndex().on(t.seminarId, t.personId), index().on(t.personId)],
+)
 
 /** Lets whoever has it into a seminar, up to a number of people and a day. */
-export const joiningCodes = pgTable('joining_codes', {
-  id: id(),
-  seminarId: uuid().notNull().references(() => seminars.id),
-  code: text().notNull().unique(),
-  role: text({ enum: ROLES }).notNull().default('student'),
-  sectionId: uuid().references(() => sections.id),
-  expiresAt: instant().notNull(),
-  most: integer().notNull(), // how many may join with it
-  used: integer().notNull().default(0),
-  revokedAt: instant(),
-  madeAt: madeAt(),
-}, t => [index().on(t.seminarId)])
+export const joiningCodes = pgTable(
+  'joining_codes',
+  {
+    id: id(),
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    code: text().notNull().unique(),
+    role: text({ enum: ROLES }).notNull().default('student'),
+    sectionId: uuid().references(() => sections.id),
+    expiresAt: instant().notNull(),
+    most: integer().notNull(), // how many may join with it
+    used: integer().notNull().default(0),
+    revokedAt: instant(),
+    madeAt: madeAt(),
+  },
+  t => [index().on(t.seminarId)],
+)
 
 /** One way of putting the seminar's people into groups; a seminar can have several. */
-export const groupPlans = pgTable('group_plans', {
-  id: id(),
-  seminarId: uuid().notNull().references(() => seminars.id),
-  title: text().notNull(),
-  rules: jsonb().$type<GroupRules>().notNull(),
-  selfJoin: boolean().notNull().default(false), // students choose their group themselves
-  most: integer(), // people in a group when they join by themselves
-  position: integer().notNull().default(0),
-  version: integer().notNull().default(1),
-  madeAt: madeAt(),
-}, t => [index().on(t.seminarId)])
+export const groupPlans = pgTable(
+  'group_plans',
+  {
+    id: id(),
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    title: text().notNull(),
+    rules: jsonb().$type<GroupRules>().notNull(),
+    selfJoin: boolean().notNull().default(false), // students choose their group themselves
+    most: integer(), // people in a group when they join by themselves
+    position: integer().notNull().default(0),
+    version: integer().notNull().default(1),
+    madeAt: madeAt(),
+  },
+  t => [index().on(t.seminarId)],
+)
 
-export const groups = pgTable('groups', {
-  id: id(),
-  seminarId: uuid().notNull().references(() => seminars.id),
-  groupPlanId: uuid().notNull().references(() => groupPlans.id),
-  title: text().notNull(), // its topic, when topics were dealt
-  position: integer().notNull(),
-}, t => [index().on(t.groupPlanId)])
+export const groups = pgTable(
+  'groups',
+  {
+    id: id(),
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    groupPlanId: uuid()
+      .notNull()
+      .references(() => groupPlans.id),
+    title: text().notNull(), // its topic, when topics were dealt
+    position: integer().notNull(),
+  },
+  t => [index().on(t.groupPlanId)],
+)
 
-export const groupMembers = pgTable('group_members', {
-  seminarId: uuid().notNull().references(() => seminars.id),
-  groupPlanId: uuid().notNull().references(() => groupPlans.id),
-  groupId: uuid().notNull().references(() => groups.id),
-  enrolmentId: uuid().notNull().references(() => enrolments.id),
-  since: madeAt(),
-}, t => [primaryKey({ columns: [t.groupPlanId, t.enrolmentId] }), index().on(t.groupId), index().on(t.enrolmentId)])
+export const groupMembers = pgTable(
+  'group_members',
+  {
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    groupPlanId: uuid()
+      .notNull()
+      .references(() => groupPlans.id),
+    groupId: uuid()
+      .notNull()
+      .references(() => groups.id),
+    enrolmentId: uuid()
+      .notNull()
+      .references(() => enrolments.id),
+    since: madeAt(),
+  },
+  t => [
+    primaryKey({ columns: [t.groupPlanId, t.enrolmentId] }),
+    index().on(t.groupId),
+    index().on(t.enrolmentId),
+  ],
+)

@@ -1,5 +1,10 @@
 import { integer, index, jsonb, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
-import { TEXT_FORMS, type MarginKind, type PageArea, type TextPart } from '../../../core/contributing/reading/reading'
+import {
+  TEXT_FORMS,
+  type MarginKind,
+  type PageArea,
+  type TextPart,
+} from '../../../core/contributing/reading/reading'
 import type { TextAnchor } from '../../../core/contributing/reading/anchor'
 import type { Cue } from '../../../core/contributing/reading/webVtt'
 import { id, instant, madeAt } from './columns'
@@ -7,43 +12,71 @@ import { enrolments, seminars } from './people'
 import { activities, files } from './planning'
 
 /** A text of the library that can be set to be read: a paper, an article or section of a book, a recording. */
-export const texts = pgTable('texts', {
-  id: id(),
-  seminarId: uuid().notNull().references(() => seminars.id),
-  title: text().notNull(),
-  credit: text().notNull(), // who wrote it, where it is from
-  form: text({ enum: TEXT_FORMS }).notNull(),
-  version: integer().notNull(), // its newest
-  supplier: jsonb().$type<{ readonly bookId: string, readonly from: number, readonly to: number }>(), // what was taken from the book supplier
-  madeBy: uuid().notNull().references(() => enrolments.id),
-  madeAt: madeAt(),
-  archivedAt: instant(),
-}, t => [index().on(t.seminarId)])
+export const texts = pgTable(
+  'texts',
+  {
+    id: id(),
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    title: text().notNull(),
+    credit: text().notNull(), // who wrote it, where it is from
+    form: text({ enum: TEXT_FORMS }).notNull(),
+    version: integer().notNull(), // its newest
+    supplier: jsonb().$type<{ readonly bookId: string; readonly from: number; readonly to: number }>(), // what was taken from the book supplier
+    madeBy: uuid()
+      .notNull()
+      .references(() => enrolments.id),
+    madeAt: madeAt(),
+    archivedAt: instant(),
+  },
+  t => [index().on(t.seminarId)],
+)
 
 /** A text as it was uploaded at one time. Never changed: a better copy is the next version, into which notes are carried over. */
-export const textVersions = pgTable('text_versions', {
-  id: id(),
-  seminarId: uuid().notNull().references(() => seminars.id),
-  textId: uuid().notNull().references(() => texts.id),
-  number: integer().notNull(),
-  fileId: uuid().references(() => files.id), // a paper, or a recording
-  words: text().notNull(), // readable text of all parts
-  parts: jsonb().$type<readonly TextPart[]>().notNull(),
-  html: jsonb().$type<readonly string[]>().notNull(), // of an article: each part, sanitised; else empty
-  cues: jsonb().$type<ReadonlyArray<Cue & { readonly start: number, readonly end: number }>>().notNull(), // of a recording
-  madeBy: uuid().notNull().references(() => enrolments.id),
-  madeAt: madeAt(),
-}, t => [uniqueIndex().on(t.textId, t.number)])
+export const textVersions = pgTable(
+  'text_versions',
+  {
+    id: id(),
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    textId: uuid()
+      .notNull()
+      .references(() => texts.id),
+    number: integer().notNull(),
+    fileId: uuid().references(() => files.id), // a paper, or a recording
+    words: text().notNull(), // readable text of all parts
+    parts: jsonb().$type<readonly TextPart[]>().notNull(),
+    html: jsonb().$type<readonly string[]>().notNull(), // of an article: each part, sanitised; else empty
+    cues: jsonb().$type<ReadonlyArray<Cue & { readonly start: number; readonly end: number }>>().notNull(), // of a recording
+    madeBy: uuid()
+      .notNull()
+      .references(() => enrolments.id),
+    madeAt: madeAt(),
+  },
+  t => [uniqueIndex().on(t.textId, t.number)],
+)
 
 /** A private address under which one's own programs read and write one's notes in an activity (Web Annotation Protocol). Only the digest of its secret is kept. */
-export const annotationTokens = pgTable('annotation_tokens', {
-  id: id(),
-  seminarId: uuid().notNull().references(() => seminars.id),
-  enrolmentId: uuid().notNull().references(() => enrolments.id),
-  activityId: uuid().notNull().references(() => activities.id, { onDelete: 'cascade' }),
-  digest: text().notNull(),
-  madeAt: madeAt(),
-}, t => [uniqueIndex().on(t.digest), uniqueIndex().on(t.activityId, t.enrolmentId)])
+export const annotationTokens = pgTable(
+  'annotation_tokens',
+  {
+    id: id(),
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    enrolmentId: uuid()
+      .notNull()
+      .references(() => enrolments.id),
+    activityId: uuid()
+      .notNull()
+      .references(() => activities.id, { onDelete: 'cascade' }),
+    digest: text().notNull(),
+    madeAt: madeAt(),
+  },
+  t => [uniqueIndex().on(t.digest), uniqueIndex().on(t.activityId, t.enrolmentId)],
+)
 
 /** What a note in a margin is besides its text. */
 export interface StoredNote {
@@ -53,9 +86,9 @@ export interface StoredNote {
   readonly area: PageArea | null
   readonly time: readonly [number, number] | null // seconds
   readonly tags: readonly string[]
-  readonly to: { readonly part: number, readonly passage: TextAnchor } | null // the passage it leads to
-  readonly toAt?: { readonly start: number, readonly end: number } | null // where that stands now; null: lost
-  readonly at: { readonly start: number, readonly end: number } | null // where its passage stands in the newest version; null with a passage: lost
+  readonly to: { readonly part: number; readonly passage: TextAnchor } | null // the passage it leads to
+  readonly toAt?: { readonly start: number; readonly end: number } | null // where that stands now; null: lost
+  readonly at: { readonly start: number; readonly end: number } | null // where its passage stands in the newest version; null with a passage: lost
   readonly how: 'here' | 'elsewhere' | 'nearly' | 'lost' // how it came there
-  readonly settled?: { readonly by: string, readonly at: string } | null // a question that has its answer
+  readonly settled?: { readonly by: string; readonly at: string } | null // a question that has its answer
 }

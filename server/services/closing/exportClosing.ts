@@ -8,20 +8,49 @@ import { closingRounds } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import { resultsOf } from './closingRounds'
 
-const words = (q: ClosingQuestion, a: ClosingAnswer | undefined): string | number => a === undefined ? '' : q.kind === 'choice' ? (a as readonly number[]).map(i => q.options[i]).join('; ') : a as string | number
+const words = (q: ClosingQuestion, a: ClosingAnswer | undefined): string | number =>
+  a === undefined
+    ? ''
+    : q.kind === 'choice'
+      ? (a as readonly number[]).map(i => q.options[i]).join('; ')
+      : (a as string | number)
 
 /** Answers to take away: with names a line for each student; without, what each question got, in no order that tells anything. */
-export async function exportClosing(db: Db, actor: Actor & { readonly activity: ActivityRow }, now: Date): Promise<{ readonly name: string, readonly type: string, readonly bytes: Buffer }> {
+export async function exportClosing(
+  db: Db,
+  actor: Actor & { readonly activity: ActivityRow },
+  now: Date,
+): Promise<{ readonly name: string; readonly type: string; readonly bytes: Buffer }> {
   const [round] = await db.select().from(closingRounds).where(eq(closingRounds.activityId, actor.activity.id))
   if (!round) throw nothingHere()
   const { results, why, people } = await resultsOf(db, round, now)
   if (!results) throw new Problem(409, 'hidden', why!)
   const rows = round.named
-    ? [['student', ...round.questions.map(q => safeCell(q.text))], ...people.map(p => [safeCell(p.name), ...round.questions.map((q) => { const w = words(q, p.answers[q.id]); return typeof w === 'string' ? safeCell(w) : w })])]
-    : [['question', 'answer', 'times'], ...round.questions.flatMap((q, i): Array<Array<string | number>> => {
-        const r = results[i]!
-        if (r.kind === 'open') return r.answers.map(a => [safeCell(q.text), safeCell(a), 1])
-        return r.counts.map((n, step) => [safeCell(q.text), q.kind === 'choice' ? safeCell(q.options[step]!) : step + 1, n])
-      })]
-  return { name: `${actor.activity.title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim()} closing questions.csv`, type: 'text/csv; charset=utf-8', bytes: Buffer.from(`\uFEFF${stringify(rows)}`) }
+    ? [
+        ['student', ...round.questions.map(q => safeCell(q.text))],
+        ...people.map(p => [
+          safeCell(p.name),
+          ...round.questions.map(q => {
+            const w = words(q, p.answers[q.id])
+            return typeof w === 'string' ? safeCell(w) : w
+          }),
+        ]),
+      ]
+    : [
+        ['question', 'answer', 'times'],
+        ...round.questions.flatMap((q, i): Array<Array<string | number>> => {
+          const r = results[i]!
+          if (r.kind === 'open') return r.answers.map(a => [safeCell(q.text), safeCell(a), 1])
+          return r.counts.map((n, step) => [
+            safeCell(q.text),
+            q.kind === 'choice' ? safeCell(q.options[step]!) : step + 1,
+            n,
+          ])
+        }),
+      ]
+  return {
+    name: `${actor.activity.title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim()} closing questions.csv`,
+    type: 'text/csv; charset=utf-8',
+    bytes: Buffer.from(`\uFEFF${stringify(rows)}`),
+  }
 }

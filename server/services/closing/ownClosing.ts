@@ -4,22 +4,60 @@ import type { Db } from '#server/database/client'
 import { closingAnswers, closingRounds } from '#server/database/schema'
 
 /** How a reader stands to an activity's questions. */
-export async function closingFor(db: Db, { activity, enrolment }: Actor & { readonly activity: ActivityRow }, now: Date): Promise<'none' | 'planned' | 'open' | 'answered' | 'closed'> {
+export async function closingFor(
+  db: Db,
+  { activity, enrolment }: Actor & { readonly activity: ActivityRow },
+  now: Date,
+): Promise<'none' | 'planned' | 'open' | 'answered' | 'closed'> {
   const [round] = await db.select().from(closingRounds).where(eq(closingRounds.activityId, activity.id))
   if (!round || enrolment.role === 'observer') return 'none'
   if (now < round.opensAt) return isStaff(enrolment) ? 'planned' : 'none'
   if (now >= round.closesAt) return 'closed'
   if (isStaff(enrolment)) return 'open'
-  const given = round.takers.includes(enrolment.id) || await db.$count(closingAnswers, and(eq(closingAnswers.activityId, activity.id), eq(closingAnswers.enrolmentId, enrolment.id))) > 0
+  const given =
+    round.takers.includes(enrolment.id) ||
+    (await db.$count(
+      closingAnswers,
+      and(eq(closingAnswers.activityId, activity.id), eq(closingAnswers.enrolmentId, enrolment.id)),
+    )) > 0
   return given ? 'answered' : 'open'
 }
 
 /** Open questions that a student has not answered, of some activities. */
-export async function openClosing(db: Db, activityIds: readonly string[], enrolmentId: string, now: Date): Promise<Array<{ activityId: string, closesAt: string, named: boolean, questions: number }>> {
+export async function openClosing(
+  db: Db,
+  activityIds: readonly string[],
+  enrolmentId: string,
+  now: Date,
+): Promise<Array<{ activityId: string; closesAt: string; named: boolean; questions: number }>> {
   if (activityIds.length === 0) return []
   const [rounds, given] = await Promise.all([
-    db.select().from(closingRounds).where(and(inArray(closingRounds.activityId, [...activityIds]), lte(closingRounds.opensAt, now), gt(closingRounds.closesAt, now))),
-    db.select({ activityId: closingAnswers.activityId }).from(closingAnswers).where(and(inArray(closingAnswers.activityId, [...activityIds]), eq(closingAnswers.enrolmentId, enrolmentId))),
+    db
+      .select()
+      .from(closingRounds)
+      .where(
+        and(
+          inArray(closingRounds.activityId, [...activityIds]),
+          lte(closingRounds.opensAt, now),
+          gt(closingRounds.closesAt, now),
+        ),
+      ),
+    db
+      .select({ activityId: closingAnswers.activityId })
+      .from(closingAnswers)
+      .where(
+        and(
+          inArray(closingAnswers.activityId, [...activityIds]),
+          eq(closingAnswers.enrolmentId, enrolmentId),
+        ),
+      ),
   ])
-  return rounds.filter(r => !r.takers.includes(enrolmentId) && !given.some(g => g.activityId === r.activityId)).map(r => ({ activityId: r.activityId, closesAt: r.closesAt.toISOString(), named: r.named, questions: r.questions.length }))
+  return rounds
+    .filter(r => !r.takers.includes(enrolmentId) && !given.some(g => g.activityId === r.activityId))
+    .map(r => ({
+      activityId: r.activityId,
+      closesAt: r.closesAt.toISOString(),
+      named: r.named,
+      questions: r.questions.length,
+    }))
 }

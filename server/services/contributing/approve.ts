@@ -9,22 +9,70 @@ import type { ApprovalWrite } from '#shared/contributing/thread'
 import { nextSeq } from './numbering'
 
 /** Lets what was held for approval be shown, or sends it back to its author with a remark; it stays theirs to change and waits on. */
-export function approve(db: Database, actor: Actor & { readonly activity: ActivityRow, readonly contribution: typeof contributions.$inferSelect }, write: ApprovalWrite, now: Date) {
+export function approve(
+  db: Database,
+  actor: Actor & { readonly activity: ActivityRow; readonly contribution: typeof contributions.$inferSelect },
+  write: ApprovalWrite,
+  now: Date,
+) {
   if (!isStaff(actor.enrolment)) throw notYours('What is shown here, the instructor decides.')
-  return db.transaction(async (tx) => {
-    const [current] = await tx.select().from(contributions).where(eq(contributions.id, actor.contribution.id)).for('update')
+  return db.transaction(async tx => {
+    const [current] = await tx
+      .select()
+      .from(contributions)
+      .where(eq(contributions.id, actor.contribution.id))
+      .for('update')
     if (!current || current.state === 'draft' || current.state === 'scheduled') throw nothingHere()
     if (current.state !== 'awaitingApproval') {
       if (current.state === 'shown' && write.approved) return { done: true } // the other marker was quicker
-      throw new Problem(409, 'decided', current.state === 'shown' ? 'This is shown already. To take it back, withdraw it.' : 'Its author has withdrawn it meanwhile.')
+      throw new Problem(
+        409,
+        'decided',
+        current.state === 'shown'
+          ? 'This is shown already. To take it back, withdraw it.'
+          : 'Its author has withdrawn it meanwhile.',
+      )
     }
-    if (!write.approved && write.remark === '') throw new Problem(422, 'noRemark', 'Say in a line what is to change, so that its author can go on.', { fields: { remark: 'Say in a line what is to change, so that its author can go on.' } })
-    await tx.update(contributions).set(write.approved ? { state: 'shown', seq: await nextSeq(tx, current.activityId), sentBack: null } : { sentBack: write.remark }).where(eq(contributions.id, current.id))
-    await tx.insert(auditTrail).values({ seminarId: current.seminarId, actorId: actor.enrolment.id, at: now, act: write.approved ? 'approved a contribution' : 'sent a contribution back', subjectId: current.id })
-    await tell(tx, [current.authorId], write.approved
-      ? { kind: 'changed', activityId: current.activityId, text: `What you wrote in “${actor.activity.title}” is shown now.`, detail: '' }
-      : { kind: 'changed', activityId: current.activityId, text: `What you wrote in “${actor.activity.title}” wants a change before it is shown.`, detail: write.remark },
-    seminarId => `/seminars/${seminarId}/activities/${current.activityId}#c-${current.id}`, now)
+    if (!write.approved && write.remark === '')
+      throw new Problem(422, 'noRemark', 'Say in a line what is to change, so that its author can go on.', {
+        fields: { remark: 'Say in a line what is to change, so that its author can go on.' },
+      })
+    await tx
+      .update(contributions)
+      .set(
+        write.approved
+          ? { state: 'shown', seq: await nextSeq(tx, current.activityId), sentBack: null }
+          : { sentBack: write.remark },
+      )
+      .where(eq(contributions.id, current.id))
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: current.seminarId,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: write.approved ? 'approved a contribution' : 'sent a contribution back',
+        subjectId: current.id,
+      })
+    await tell(
+      tx,
+      [current.authorId],
+      write.approved
+        ? {
+            kind: 'changed',
+            activityId: current.activityId,
+            text: `What you wrote in “${actor.activity.title}” is shown now.`,
+            detail: '',
+          }
+        : {
+            kind: 'changed',
+            activityId: current.activityId,
+            text: `What you wrote in “${actor.activity.title}” wants a change before it is shown.`,
+            detail: write.remark,
+          },
+      seminarId => `/seminars/${seminarId}/activities/${current.activityId}#c-${current.id}`,
+      now,
+    )
     await announce(tx, { activityId: current.activityId, id: current.id })
     return { done: true }
   })

@@ -12,7 +12,8 @@ export interface Circles {
 }
 
 /** The circle somebody talks in; those who are in no section or group talk among themselves. */
-export const circleOf = (circles: Circles | null, enrolmentId: string): string | null => circles?.ofPerson.get(enrolmentId) ?? null
+export const circleOf = (circles: Circles | null, enrolmentId: string): string | null =>
+  circles?.ofPerson.get(enrolmentId) ?? null
 
 /** The circles of an activity, or null where all talk together. Groups are those of the plan the activity is for. */
 export async function circlesOf(db: Db, activity: ActivityRow): Promise<Circles | null> {
@@ -20,18 +21,38 @@ export async function circlesOf(db: Db, activity: ActivityRow): Promise<Circles 
   const { audience } = activity
   if (apart === 'groups' && audience.kind === 'groups') {
     const [named, members] = await Promise.all([
-      db.select({ id: groups.id, title: groups.title }).from(groups).where(eq(groups.groupPlanId, audience.groupPlanId)).orderBy(asc(groups.position)),
-      db.select({ circle: groupMembers.groupId, enrolmentId: groupMembers.enrolmentId }).from(groupMembers).where(eq(groupMembers.groupPlanId, audience.groupPlanId)),
+      db
+        .select({ id: groups.id, title: groups.title })
+        .from(groups)
+        .where(eq(groups.groupPlanId, audience.groupPlanId))
+        .orderBy(asc(groups.position)),
+      db
+        .select({ circle: groupMembers.groupId, enrolmentId: groupMembers.enrolmentId })
+        .from(groupMembers)
+        .where(eq(groupMembers.groupPlanId, audience.groupPlanId)),
     ])
     const meant = named.filter(g => audience.groupIds.length === 0 || audience.groupIds.includes(g.id))
-    return { titles: new Map(meant.map(g => [g.id, g.title])), ofPerson: new Map(members.map(m => [m.enrolmentId, m.circle])) }
+    return {
+      titles: new Map(meant.map(g => [g.id, g.title])),
+      ofPerson: new Map(members.map(m => [m.enrolmentId, m.circle])),
+    }
   }
   if (apart !== 'sections') return null
   const seminarIds = await seminarsOf(db, activity)
   const [named, members] = await Promise.all([
-    db.select({ id: sections.id, title: sections.title }).from(sections).where(inArray(sections.seminarId, seminarIds)).orderBy(asc(sections.position)),
-    db.select({ circle: enrolments.sectionId, enrolmentId: enrolments.id }).from(enrolments).where(inArray(enrolments.seminarId, seminarIds)),
+    db
+      .select({ id: sections.id, title: sections.title })
+      .from(sections)
+      .where(inArray(sections.seminarId, seminarIds))
+      .orderBy(asc(sections.position)),
+    db
+      .select({ circle: enrolments.sectionId, enrolmentId: enrolments.id })
+      .from(enrolments)
+      .where(inArray(enrolments.seminarId, seminarIds)),
   ])
   const meant = named.filter(s => audience.kind !== 'sections' || audience.sectionIds.includes(s.id))
-  return { titles: new Map(meant.map(s => [s.id, s.title])), ofPerson: new Map(members.flatMap(m => m.circle ? [[m.enrolmentId, m.circle] as const] : [])) }
+  return {
+    titles: new Map(meant.map(s => [s.id, s.title])),
+    ofPerson: new Map(members.flatMap(m => (m.circle ? [[m.enrolmentId, m.circle] as const] : []))),
+  }
 }

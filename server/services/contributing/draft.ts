@@ -10,34 +10,76 @@ import { attachedFiles } from './storedContributions'
 import { requirePlace } from './writePlace'
 
 type ActorAt = Actor & { readonly activity: ActivityRow }
-interface Place { readonly parentId: string | null, readonly slot: string }
+interface Place {
+  readonly parentId: string | null
+  readonly slot: string
+}
 
 /** The writer's draft at one place. Until the transaction ends nobody else writes there, also when there is none yet. */
 export async function draftAt(tx: Db, actor: ActorAt, place: Place) {
-  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`${actor.enrolment.id}:${actor.activity.id}:${place.parentId ?? ''}:${place.slot}`}, 1))`)
+  await tx.execute(
+    sql`select pg_advisory_xact_lock(hashtextextended(${`${actor.enrolment.id}:${actor.activity.id}:${place.parentId ?? ''}:${place.slot}`}, 1))`,
+  )
   const [draft] = await tx.select().from(contributions).where(at(actor, place)).for('update')
   return draft
 }
 
-const at = (actor: ActorAt, { parentId, slot }: Place) => and(
-  eq(contributions.activityId, actor.activity.id), eq(contributions.authorId, actor.enrolment.id), eq(contributions.state, 'draft'), eq(contributions.slot, slot),
-  ne(contributions.type, 'review'), // a review is written in its own room
-  parentId ? eq(contributions.parentId, parentId) : isNull(contributions.parentId),
-)
+const at = (actor: ActorAt, { parentId, slot }: Place) =>
+  and(
+    eq(contributions.activityId, actor.activity.id),
+    eq(contributions.authorId, actor.enrolment.id),
+    eq(contributions.state, 'draft'),
+    eq(contributions.slot, slot),
+    ne(contributions.type, 'review'), // a review is written in its own room
+    parentId ? eq(contributions.parentId, parentId) : isNull(contributions.parentId),
+  )
 
 /** Saves what is being written. A version saved elsewhere meanwhile is not overwritten: both come back to the writer. */
 export function saveDraft(db: Database, actor: ActorAt, write: DraftWrite, now: Date): Promise<DraftView> {
   const rendered = renderDoc(write.doc)
-  return db.transaction(async (tx) => {
+  return db.transaction(async tx => {
     const current = await draftAt(tx, actor, write)
     if ((current?.version ?? null) !== write.baseVersion && current && current.text !== rendered.text) {
-      throw new Problem(409, 'changedMeanwhile', 'This draft was changed in another window. Both texts are here; keep the one you want.', { theirs: draftView(current, await filesOf(tx, current.id)) })
+      throw new Problem(
+        409,
+        'changedMeanwhile',
+        'This draft was changed in another window. Both texts are here; keep the one you want.',
+        { theirs: draftView(current, await filesOf(tx, current.id)) },
+      )
     }
     const place = await requirePlace(tx, actor, write, now)
-    const columns = { type: place.type, detail: place.detail, promptId: place.promptId, openerId: place.openerId, threadId: place.threadId, doc: rendered.doc, html: rendered.html, text: rendered.text, words: rendered.words, sources: rendered.sources, savedAt: now }
+    const columns = {
+      type: place.type,
+      detail: place.detail,
+      promptId: place.promptId,
+      openerId: place.openerId,
+      threadId: place.threadId,
+      doc: rendered.doc,
+      html: rendered.html,
+      text: rendered.text,
+      words: rendered.words,
+      sources: rendered.sources,
+      savedAt: now,
+    }
     const [stored] = current
-      ? await tx.update(contributions).set({ ...columns, version: current.version + 1 }).where(eq(contributions.id, current.id)).returning()
-      : await tx.insert(contributions).values({ ...columns, state: 'draft', slot: write.slot, seminarId: actor.seminar.id, activityId: actor.activity.id, authorId: actor.enrolment.id, parentId: write.parentId, madeAt: now }).returning()
+      ? await tx
+          .update(contributions)
+          .set({ ...columns, version: current.version + 1 })
+          .where(eq(contributions.id, current.id))
+          .returning()
+      : await tx
+          .insert(contributions)
+          .values({
+            ...columns,
+            state: 'draft',
+            slot: write.slot,
+            seminarId: actor.seminar.id,
+            activityId: actor.activity.id,
+            authorId: actor.enrolment.id,
+            parentId: write.parentId,
+            madeAt: now,
+          })
+          .returning()
     await attachFiles(tx, actor, stored!.id, write.fileIds)
     return draftView(stored!, await filesOf(tx, stored!.id))
   })
@@ -51,17 +93,55 @@ export async function discardDraft(db: Database, actor: ActorAt, place: Place): 
 }
 
 /** Notes up to which place the reader has seen the activity; never back. */
-export async function recordVisit(db: Database, actor: ActorAt, seq: number, now: Date): Promise<{ done: boolean }> {
-  await db.insert(visits).values({ seminarId: actor.seminar.id, activityId: actor.activity.id, enrolmentId: actor.enrolment.id, seenUntil: now, seenSeq: seq })
-    .onConflictDoUpdate({ target: [visits.activityId, visits.enrolmentId], set: { seenUntil: now, seenSeq: sql`greatest(${visits.seenSeq}, ${seq})` } })
+export async function recordVisit(
+  db: Database,
+  actor: ActorAt,
+  seq: number,
+  now: Date,
+): Promise<{ done: boolean }> {
+  await db
+    .insert(visits)
+    .values({
+      seminarId: actor.seminar.id,
+      activityId: actor.activity.id,
+      enrolmentId: actor.enrolment.id,
+      seenUntil: now,
+      seenSeq: seq,
+    })
+    .onConflictDoUpdate({
+      target: [visits.activityId, visits.enrolmentId],
+      set: { seenUntil: now, seenSeq: sql`greatest(${visits.seenSeq}, ${seq})` },
+    })
   return { done: true }
 }
 
 export function draftView(d: typeof contributions.$inferSelect, files: readonly AttachedFile[]): DraftView {
   return {
-    id: d.id, parentId: d.parentId, slot: d.slot, promptId: d.promptId, title: d.detail.title ?? null, term: d.detail.term ? { ...d.detail.term, forms: [...d.detail.term.forms] } : null, note: d.detail.note ? noteDetail(d.detail.note) : null, files: [...files], doc: d.doc, words: d.words, version: d.version, savedAt: d.savedAt.toISOString(),
-    takesUp: d.detail.takesUp ? { contributionId: d.detail.takesUp.contributionId, exact: d.detail.takesUp.exact } : null,
+    id: d.id,
+    parentId: d.parentId,
+    slot: d.slot,
+    promptId: d.promptId,
+    title: d.detail.title ?? null,
+    term: d.detail.term ? { ...d.detail.term, forms: [...d.detail.term.forms] } : null,
+    note: d.detail.note ? noteDetail(d.detail.note) : null,
+    files: [...files],
+    doc: d.doc,
+    words: d.words,
+    version: d.version,
+    savedAt: d.savedAt.toISOString(),
+    takesUp: d.detail.takesUp
+      ? { contributionId: d.detail.takesUp.contributionId, exact: d.detail.takesUp.exact }
+      : null,
   }
 }
 
-const noteDetail = ({ kind, part, passage, area, time, tags, to }: NonNullable<typeof contributions.$inferSelect['detail']['note']>): NonNullable<DraftView['note']> => structuredClone({ kind, part, passage, area, time, tags, to }) as never
+const noteDetail = ({
+  kind,
+  part,
+  passage,
+  area,
+  time,
+  tags,
+  to,
+}: NonNullable<(typeof contributions.$inferSelect)['detail']['note']>): NonNullable<DraftView['note']> =>
+  structuredClone({ kind, part, passage, area, time, tags, to }) as never

@@ -11,24 +11,68 @@ type ActorAt = Actor & { readonly activity: ActivityRow }
 type Node = ThreadNode<ContributionView>
 
 /** A talk in a file, as its reader gets it on the page: names, places and what is hidden are decided where they always are. */
-export async function exportTalk(db: Db, actor: ActorAt, form: TalkExportForm, now: Date): Promise<TalkExport> {
+export async function exportTalk(
+  db: Db,
+  actor: ActorAt,
+  form: TalkExportForm,
+  now: Date,
+): Promise<TalkExport> {
   const { activity, seminar } = actor
   const { contributions, waiting } = await shapedThread(db, actor, now)
   const roots = buildThread(contributions.filter(c => c.view === 'place' || c.state === 'shown'))
-  const at = (time: string) => new Intl.DateTimeFormat('en-GB', { timeZone: seminar.timeZone, dateStyle: 'medium', timeStyle: 'short' }).format(new Date(time))
-  const name = activity.title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim().slice(0, 60) || 'Talk'
+  const at = (time: string) =>
+    new Intl.DateTimeFormat('en-GB', {
+      timeZone: seminar.timeZone,
+      dateStyle: 'medium',
+      timeStyle: 'short',
+    }).format(new Date(time))
+  const name =
+    activity.title
+      .replace(/[^\p{L}\p{N}]+/gu, ' ')
+      .trim()
+      .slice(0, 60) || 'Talk'
   const head = { title: activity.title, seminar: seminar.title, takenAt: now.toISOString() }
   switch (form) {
-    case 'json': return { name: `${name}.json`, type: 'application/json', text: JSON.stringify({ ...head, brief: activity.briefHtml, waiting, contributions: contributions.map(plain) }, null, 2) }
-    case 'html': return { name: `${name}.html`, type: 'text/html', text: page(head.title, `<h1>${escapeHTML(head.title)}</h1>\n<p>${escapeHTML(head.seminar)}, as of ${escapeHTML(at(head.takenAt))}</p>\n<div class="brief">${activity.briefHtml}</div>\n${list(roots, at)}`) }
+    case 'json':
+      return {
+        name: `${name}.json`,
+        type: 'application/json',
+        text: JSON.stringify(
+          { ...head, brief: activity.briefHtml, waiting, contributions: contributions.map(plain) },
+          null,
+          2,
+        ),
+      }
+    case 'html':
+      return {
+        name: `${name}.html`,
+        type: 'text/html',
+        text: page(
+          head.title,
+          `<h1>${escapeHTML(head.title)}</h1>\n<p>${escapeHTML(head.seminar)}, as of ${escapeHTML(at(head.takenAt))}</p>\n<div class="brief">${activity.briefHtml}</div>\n${list(roots, at)}`,
+        ),
+      }
     case 'md': {
       const turndown = new TurndownService({ headingStyle: 'atx', bulletListMarker: '-' })
       const say = (node: Node, depth: number): string => {
         const { item } = node
-        const own = item.view === 'place' ? '*A post stood here and was withdrawn.*' : `**${item.author.name}**, ${at(item.shownAt)}${item.title ? `: ${item.title}` : ''}\n\n${turndown.turndown(item.html ?? '')}`
-        return [own.split('\n').map(line => `${'> '.repeat(depth)}${line}`.trimEnd()).join('\n'), ...node.replies.map(r => say(r, depth + 1))].join('\n\n')
+        const own =
+          item.view === 'place'
+            ? '*A post stood here and was withdrawn.*'
+            : `**${item.author.name}**, ${at(item.shownAt)}${item.title ? `: ${item.title}` : ''}\n\n${turndown.turndown(item.html ?? '')}`
+        return [
+          own
+            .split('\n')
+            .map(line => `${'> '.repeat(depth)}${line}`.trimEnd())
+            .join('\n'),
+          ...node.replies.map(r => say(r, depth + 1)),
+        ].join('\n\n')
       }
-      return { name: `${name}.md`, type: 'text/markdown', text: `# ${head.title}\n\n${head.seminar}, as of ${at(head.takenAt)}\n\n${turndown.turndown(activity.briefHtml)}\n\n---\n\n${roots.map(r => say(r, 0)).join('\n\n')}\n` }
+      return {
+        name: `${name}.md`,
+        type: 'text/markdown',
+        text: `# ${head.title}\n\n${head.seminar}, as of ${at(head.takenAt)}\n\n${turndown.turndown(activity.briefHtml)}\n\n---\n\n${roots.map(r => say(r, 0)).join('\n\n')}\n`,
+      }
     }
   }
 }
@@ -37,16 +81,34 @@ export async function exportTalk(db: Db, actor: ActorAt, form: TalkExportForm, n
 function plain(c: ContributionView) {
   if (c.view === 'place') return { id: c.id, answers: c.parentId, withdrawn: true }
   return {
-    id: c.id, answers: c.parentId, author: c.author.name, role: c.author.role ?? 'student', shownAt: c.shownAt, changedAt: c.editedAt, title: c.title, html: c.html, words: c.words, nods: c.nods,
-    takesUp: c.takesUp, files: c.files.map(f => ({ name: f.name, type: f.type, size: f.size })), withdrawn: c.withdrawn,
+    id: c.id,
+    answers: c.parentId,
+    author: c.author.name,
+    role: c.author.role ?? 'student',
+    shownAt: c.shownAt,
+    changedAt: c.editedAt,
+    title: c.title,
+    html: c.html,
+    words: c.words,
+    nods: c.nods,
+    takesUp: c.takesUp,
+    files: c.files.map(f => ({ name: f.name, type: f.type, size: f.size })),
+    withdrawn: c.withdrawn,
   }
 }
 
 function list(nodes: readonly Node[], at: (time: string) => string): string {
   if (nodes.length === 0) return ''
-  return `<ol>\n${nodes.map(({ item, replies }) => `<li id="c-${item.id}">${item.view === 'place'
-    ? '<p class="gone">A post stood here and was withdrawn.</p>'
-    : `<p class="by"><b>${escapeHTML(item.author.name)}</b>, ${escapeHTML(at(item.shownAt))}</p>${item.title ? `<h2>${escapeHTML(item.title)}</h2>` : ''}${item.takesUp ? `<blockquote>${escapeHTML(item.takesUp.exact)}</blockquote>` : ''}${item.html ?? ''}`}${list(replies, at)}</li>`).join('\n')}\n</ol>`
+  return `<ol>\n${nodes
+    .map(
+      ({ item, replies }) =>
+        `<li id="c-${item.id}">${
+          item.view === 'place'
+            ? '<p class="gone">A post stood here and was withdrawn.</p>'
+            : `<p class="by"><b>${escapeHTML(item.author.name)}</b>, ${escapeHTML(at(item.shownAt))}</p>${item.title ? `<h2>${escapeHTML(item.title)}</h2>` : ''}${item.takesUp ? `<blockquote>${escapeHTML(item.takesUp.exact)}</blockquote>` : ''}${item.html ?? ''}`
+        }${list(replies, at)}</li>`,
+    )
+    .join('\n')}\n</ol>`
 }
 
 const page = (title: string, body: string) => `<!doctype html>

@@ -18,7 +18,10 @@ const addressOf = (secret: string) => `${ownAddress()}/feeds/${secret}.atom`
 
 /** The reader's private address for this activity, if they have made one. */
 export async function ownFeed(db: Db, { activity, enrolment }: ActorAt): Promise<FeedView> {
-  const [feed] = await db.select().from(feeds).where(and(eq(feeds.activityId, activity.id), eq(feeds.enrolmentId, enrolment.id)))
+  const [feed] = await db
+    .select()
+    .from(feeds)
+    .where(and(eq(feeds.activityId, activity.id), eq(feeds.enrolmentId, enrolment.id)))
   return { address: feed ? addressOf(feed.secret) : null, named: enrolment.namedInFeeds }
 }
 
@@ -26,7 +29,9 @@ export async function ownFeed(db: Db, { activity, enrolment }: ActorAt): Promise
 export async function makeFeed(db: Database, actor: ActorAt): Promise<FeedView> {
   const secret = newSecret()
   const { activity, enrolment } = actor
-  await db.insert(feeds).values({ secret, seminarId: activity.seminarId, activityId: activity.id, enrolmentId: enrolment.id })
+  await db
+    .insert(feeds)
+    .values({ secret, seminarId: activity.seminarId, activityId: activity.id, enrolmentId: enrolment.id })
     .onConflictDoUpdate({ target: [feeds.activityId, feeds.enrolmentId], set: { secret } })
   return { address: addressOf(secret), named: enrolment.namedInFeeds }
 }
@@ -37,16 +42,26 @@ export async function dropFeed(db: Database, { activity, enrolment }: ActorAt): 
 }
 
 /** Whether one's own name may stand in feeds that others follow. */
-export async function setNamedInFeeds(db: Database, actor: Actor, named: boolean): Promise<{ done: boolean }> {
+export async function setNamedInFeeds(
+  db: Database,
+  actor: Actor,
+  named: boolean,
+): Promise<{ done: boolean }> {
   await db.update(enrolments).set({ namedInFeeds: named }).where(eq(enrolments.id, actor.enrolment.id))
   return { done: true }
 }
 
 async function ownerOf(db: Db, secret: string, now: Date) {
-  const [row] = await db.select({ activity: activities, enrolment: enrolments, seminar: seminars }).from(feeds)
-    .innerJoin(activities, eq(activities.id, feeds.activityId)).innerJoin(enrolments, eq(enrolments.id, feeds.enrolmentId)).innerJoin(seminars, eq(seminars.id, activities.seminarId))
+  const [row] = await db
+    .select({ activity: activities, enrolment: enrolments, seminar: seminars })
+    .from(feeds)
+    .innerJoin(activities, eq(activities.id, feeds.activityId))
+    .innerJoin(enrolments, eq(enrolments.id, feeds.enrolmentId))
+    .innerJoin(seminars, eq(seminars.id, activities.seminarId))
     .where(eq(feeds.secret, secret))
-  return row && row.enrolment.state !== 'withdrawn' && await mayKnowOf(db, row.activity, row.enrolment, now) ? row : null
+  return row && row.enrolment.state !== 'withdrawn' && (await mayKnowOf(db, row.activity, row.enrolment, now))
+    ? row
+    : null
 }
 
 /**
@@ -58,37 +73,92 @@ export async function atomFeed(db: Db, secret: string, now: Date): Promise<strin
   if (!owner) return null
   const { activity, enrolment, seminar } = owner
   const { contributions } = await shapedThread(db, owner, now)
-  const shown = contributions.flatMap(c => c.view === 'whole' && c.state === 'shown' ? [c] : []).reverse().slice(0, MOST)
+  const shown = contributions
+    .flatMap(c => (c.view === 'whole' && c.state === 'shown' ? [c] : []))
+    .reverse()
+    .slice(0, MOST)
   const hidden = talkOf(activity.settings).namesHidden // then names are aliases already
-  const agreed = shown.length === 0 || hidden
-    ? new Set<string>()
-    : new Set((await db.select({ id: enrolments.id }).from(enrolments).where(and(inArray(enrolments.id, [...new Set(shown.map(c => c.author.id))]), eq(enrolments.namedInFeeds, true)))).map(e => e.id))
+  const agreed =
+    shown.length === 0 || hidden
+      ? new Set<string>()
+      : new Set(
+          (
+            await db
+              .select({ id: enrolments.id })
+              .from(enrolments)
+              .where(
+                and(
+                  inArray(enrolments.id, [...new Set(shown.map(c => c.author.id))]),
+                  eq(enrolments.namedInFeeds, true),
+                ),
+              )
+          ).map(e => e.id),
+        )
   const link = `${ownAddress()}/seminars/${enrolment.seminarId}/activities/${activity.id}`
   // titles are read as HTML by feed readers: their words are words
-  const feed = new Feed({ id: link, title: escapeHTML(`${activity.title} · ${seminar.title}`), link, generator: 'Jovrel', copyright: '', updated: shown[0] ? new Date(shown[0].editedAt ?? shown[0].shownAt) : now, feedLinks: { atom: addressOf(secret) } })
+  const feed = new Feed({
+    id: link,
+    title: escapeHTML(`${activity.title} · ${seminar.title}`),
+    link,
+    generator: 'Jovrel',
+    copyright: '',
+    updated: shown[0] ? new Date(shown[0].editedAt ?? shown[0].shownAt) : now,
+    feedLinks: { atom: addressOf(secret) },
+  })
   for (const c of shown) {
     const recording = c.files.find(f => /^(audio|video)\//.test(f.type))
-    const name = agreed.has(c.author.id) || (!c.author.isStaff && (hidden || c.author.isMe)) ? c.author.name : c.author.isStaff ? 'Staff' : 'Somebody of the seminar'
+    const name =
+      agreed.has(c.author.id) || (!c.author.isStaff && (hidden || c.author.isMe))
+        ? c.author.name
+        : c.author.isStaff
+          ? 'Staff'
+          : 'Somebody of the seminar'
     feed.addItem({
-      id: `urn:uuid:${c.id}`, title: escapeHTML(c.title ?? firstWords(c.html ?? '')), link: `${link}#c-${c.id}`, date: new Date(c.editedAt ?? c.shownAt), published: new Date(c.shownAt), content: c.html ?? '', author: [{ name }],
-      ...(recording && { enclosure: { url: `${ownAddress()}/feeds/${secret}/${recording.id}`, type: recording.type, length: recording.size } }),
+      id: `urn:uuid:${c.id}`,
+      title: escapeHTML(c.title ?? firstWords(c.html ?? '')),
+      link: `${link}#c-${c.id}`,
+      date: new Date(c.editedAt ?? c.shownAt),
+      published: new Date(c.shownAt),
+      content: c.html ?? '',
+      author: [{ name }],
+      ...(recording && {
+        enclosure: {
+          url: `${ownAddress()}/feeds/${secret}/${recording.id}`,
+          type: recording.type,
+          length: recording.size,
+        },
+      }),
     })
   }
   return feed.atom1()
 }
 
 /** A file enclosed in a feed, to whoever has its address. */
-export async function feedFile(db: Db, secret: string, fileId: string, now: Date): Promise<typeof files.$inferSelect | null> {
+export async function feedFile(
+  db: Db,
+  secret: string,
+  fileId: string,
+  now: Date,
+): Promise<typeof files.$inferSelect | null> {
   const owner = await ownerOf(db, secret, now)
   if (!owner) return null
   const { contributions } = await shapedThread(db, owner, now, false)
-  const carrier = contributions.find(c => c.view === 'whole' && c.state === 'shown' && c.files.some(f => f.id === fileId))
-  if (!carrier || !await readable(db, owner, carrier.id, now)) return null
+  const carrier = contributions.find(
+    c => c.view === 'whole' && c.state === 'shown' && c.files.some(f => f.id === fileId),
+  )
+  if (!carrier || !(await readable(db, owner, carrier.id, now))) return null
   const [file] = await db.select().from(files).where(eq(files.id, fileId))
   return file ?? null
 }
 
 function firstWords(html: string): string {
-  const text = html.replace(/<[^>]+>/g, ' ').replace(/&(amp|lt|gt|quot|#39);/g, (_, e: string) => ({ 'amp': '&', 'lt': '<', 'gt': '>', 'quot': '"', '#39': '\'' })[e]!).replace(/\s+/g, ' ').trim()
+  const text = html
+    .replace(/<[^>]+>/g, ' ')
+    .replace(
+      /&(amp|lt|gt|quot|#39);/g,
+      (_, e: string) => ({ amp: '&', lt: '<', gt: '>', quot: '"', '#39': "'" })[e]!,
+    )
+    .replace(/\s+/g, ' ')
+    .trim()
   return text.length <= 70 ? text : `${text.slice(0, text.lastIndexOf(' ', 70))} …`
 }

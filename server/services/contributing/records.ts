@@ -2,7 +2,17 @@ import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, allocations, contributions, enrolments, marks, pageComments, pageVersions, persons, wikiPages } from '#server/database/schema'
+import {
+  activities,
+  allocations,
+  contributions,
+  enrolments,
+  marks,
+  pageComments,
+  pageVersions,
+  persons,
+  wikiPages,
+} from '#server/database/schema'
 import { KINDS } from '#core/contributing/kinds'
 import { isSet, readingOf } from '#core/contributing/reading/reading'
 import { standingOf, type Standing } from '#core/contributing/standing'
@@ -12,7 +22,14 @@ import type { CheckView } from '#shared/contributing/activity'
 import { closesFor, dueAtOf, type ActivityPlan } from '#server/services/planning/activityPlan'
 import { seminarsOf } from '#server/services/planning/jointActivities'
 
-export interface Student { readonly enrolmentId: string, readonly seminarId: string, readonly sectionId: string | null, readonly name: string, readonly givenName: string, readonly familyName: string }
+export interface Student {
+  readonly enrolmentId: string
+  readonly seminarId: string
+  readonly sectionId: string | null
+  readonly name: string
+  readonly givenName: string
+  readonly familyName: string
+}
 
 /** What one student has in one activity, as figures: what expectations, standing, plan and desk are reckoned from. */
 export interface StudentRecord {
@@ -23,26 +40,65 @@ export interface StudentRecord {
 }
 
 /** Students who count: active ones. Practice and withdrawn people take no part. */
-export const countedStudents = (db: Db, seminarId: string | readonly string[]): Promise<Student[]> => studentsIn(db, seminarId, 'active')
+export const countedStudents = (db: Db, seminarId: string | readonly string[]): Promise<Student[]> =>
+  studentsIn(db, seminarId, 'active')
 
 /** Students of all seminars that take part in an activity; whom it is meant for, its plan says. */
-export const participants = async (db: Db, activity: Pick<ActivityRow, 'id' | 'seminarId'>): Promise<Student[]> => countedStudents(db, await seminarsOf(db, activity))
+export const participants = async (
+  db: Db,
+  activity: Pick<ActivityRow, 'id' | 'seminarId'>,
+): Promise<Student[]> => countedStudents(db, await seminarsOf(db, activity))
 
 /** Practice students: an instructor's own trials, marked like anyone's and counted nowhere. */
-export const practiceStudents = (db: Db, seminarId: string): Promise<Student[]> => studentsIn(db, seminarId, 'practice')
+export const practiceStudents = (db: Db, seminarId: string): Promise<Student[]> =>
+  studentsIn(db, seminarId, 'practice')
 
-async function studentsIn(db: Db, seminarId: string | readonly string[], state: 'active' | 'practice'): Promise<Student[]> {
-  const rows = await db.select({
-    enrolmentId: enrolments.id, seminarId: enrolments.seminarId, sectionId: enrolments.sectionId, name: persons.name, givenName: persons.givenName, familyName: persons.familyName,
-  }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId))
-    .where(and(inArray(enrolments.seminarId, typeof seminarId === 'string' ? [seminarId] : [...seminarId]), eq(enrolments.role, 'student'), eq(enrolments.state, state)))
+async function studentsIn(
+  db: Db,
+  seminarId: string | readonly string[],
+  state: 'active' | 'practice',
+): Promise<Student[]> {
+  const rows = await db
+    .select({
+      enrolmentId: enrolments.id,
+      seminarId: enrolments.seminarId,
+      sectionId: enrolments.sectionId,
+      name: persons.name,
+      givenName: persons.givenName,
+      familyName: persons.familyName,
+    })
+    .from(enrolments)
+    .innerJoin(persons, eq(persons.id, enrolments.personId))
+    .where(
+      and(
+        inArray(enrolments.seminarId, typeof seminarId === 'string' ? [seminarId] : [...seminarId]),
+        eq(enrolments.role, 'student'),
+        eq(enrolments.state, state),
+      ),
+    )
   const order = new Intl.Collator('en')
-  return rows.sort((a, b) => order.compare(a.familyName, b.familyName) || order.compare(a.givenName, b.givenName))
+  return rows.sort(
+    (a, b) => order.compare(a.familyName, b.familyName) || order.compare(a.givenName, b.givenName),
+  )
 }
 
 /** Records of the given students in the given activities, by activity and then enrolment; two queries in all. */
-export async function loadRecords(db: Db, activityIds: readonly string[], students: readonly Student[]): Promise<Map<string, Map<string, StudentRecord>>> {
-  const byActivity = new Map(activityIds.map(id => [id, new Map(students.map(student => [student.enrolmentId, { student, shown: [] as CountedContribution[], drafts: 0, mark: 'none' as StudentRecord['mark'] }]))]))
+export async function loadRecords(
+  db: Db,
+  activityIds: readonly string[],
+  students: readonly Student[],
+): Promise<Map<string, Map<string, StudentRecord>>> {
+  const byActivity = new Map(
+    activityIds.map(id => [
+      id,
+      new Map(
+        students.map(student => [
+          student.enrolmentId,
+          { student, shown: [] as CountedContribution[], drafts: 0, mark: 'none' as StudentRecord['mark'] },
+        ]),
+      ),
+    ]),
+  )
   if (activityIds.length === 0 || students.length === 0) return byActivity
   const parent = alias(contributions, 'parent')
   const parentAuthor = alias(enrolments, 'parent_author')
@@ -51,31 +107,91 @@ export async function loadRecords(db: Db, activityIds: readonly string[], studen
   const commentedBefore = sql<boolean>`exists (select 1 from page_comments pc join contributions cc on cc.id = pc.id where pc.page_id = ${pageVersions.pageId} and pc.answers is null and cc.state = 'shown' and cc.author_id <> ${contributions.authorId} and cc.shown_at < ${contributions.shownAt})`
   const authors = students.map(s => s.enrolmentId)
   const [written, given] = await Promise.all([
-    db.select({
-      id: contributions.id, activityId: contributions.activityId, authorId: contributions.authorId, type: contributions.type, state: contributions.state,
-      shownAt: contributions.shownAt, words: contributions.words, promptId: contributions.promptId, sources: contributions.sources, figures: contributions.figures, answeredId: parent.authorId, answeredRole: parentAuthor.role, subjectId: allocations.subjectId, way: sql<string | null>`${contributions.detail} -> 'handIn' ->> 'way'`,
-      note: sql<{ kind: string, part: number } | null>`${contributions.detail} -> 'note'`, settings: activities.settings,
-      pageId: pageVersions.pageId, claimedBy: page.claimedBy, afterComment: commentedBefore, commentedPageOf: commentedPage.claimedBy,
-    }).from(contributions).innerJoin(activities, eq(activities.id, contributions.activityId))
-      .leftJoin(pageVersions, eq(pageVersions.id, contributions.id)).leftJoin(page, eq(page.id, pageVersions.pageId))
-      .leftJoin(pageComments, eq(pageComments.id, contributions.id)).leftJoin(commentedPage, eq(commentedPage.id, pageComments.pageId))
-      .leftJoin(parent, eq(parent.id, contributions.parentId)).leftJoin(parentAuthor, eq(parentAuthor.id, parent.authorId)).leftJoin(allocations, and(eq(allocations.reviewId, contributions.id), isNull(allocations.entryId)))
-      .where(and(inArray(contributions.activityId, [...activityIds]), inArray(contributions.authorId, authors), inArray(contributions.state, ['shown', 'draft']))),
-    db.select({ activityId: marks.activityId, enrolmentId: marks.enrolmentId, state: marks.state })
-      .from(marks).where(and(inArray(marks.activityId, [...activityIds]), inArray(marks.enrolmentId, authors), sql`${marks.state} <> 'open'`)),
+    db
+      .select({
+        id: contributions.id,
+        activityId: contributions.activityId,
+        authorId: contributions.authorId,
+        type: contributions.type,
+        state: contributions.state,
+        shownAt: contributions.shownAt,
+        words: contributions.words,
+        promptId: contributions.promptId,
+        sources: contributions.sources,
+        figures: contributions.figures,
+        answeredId: parent.authorId,
+        answeredRole: parentAuthor.role,
+        subjectId: allocations.subjectId,
+        way: sql<string | null>`${contributions.detail} -> 'handIn' ->> 'way'`,
+        note: sql<{ kind: string; part: number } | null>`${contributions.detail} -> 'note'`,
+        settings: activities.settings,
+        pageId: pageVersions.pageId,
+        claimedBy: page.claimedBy,
+        afterComment: commentedBefore,
+        commentedPageOf: commentedPage.claimedBy,
+      })
+      .from(contributions)
+      .innerJoin(activities, eq(activities.id, contributions.activityId))
+      .leftJoin(pageVersions, eq(pageVersions.id, contributions.id))
+      .leftJoin(page, eq(page.id, pageVersions.pageId))
+      .leftJoin(pageComments, eq(pageComments.id, contributions.id))
+      .leftJoin(commentedPage, eq(commentedPage.id, pageComments.pageId))
+      .leftJoin(parent, eq(parent.id, contributions.parentId))
+      .leftJoin(parentAuthor, eq(parentAuthor.id, parent.authorId))
+      .leftJoin(allocations, and(eq(allocations.reviewId, contributions.id), isNull(allocations.entryId)))
+      .where(
+        and(
+          inArray(contributions.activityId, [...activityIds]),
+          inArray(contributions.authorId, authors),
+          inArray(contributions.state, ['shown', 'draft']),
+        ),
+      ),
+    db
+      .select({ activityId: marks.activityId, enrolmentId: marks.enrolmentId, state: marks.state })
+      .from(marks)
+      .where(
+        and(
+          inArray(marks.activityId, [...activityIds]),
+          inArray(marks.enrolmentId, authors),
+          sql`${marks.state} <> 'open'`,
+        ),
+      ),
   ])
   for (const row of written) {
     const record = byActivity.get(row.activityId)?.get(row.authorId)
     if (!record) continue
-    if (row.state === 'draft') { if (row.words > 0) record.drafts++; continue }
+    if (row.state === 'draft') {
+      if (row.words > 0) record.drafts++
+      continue
+    }
     record.shown.push({
-      id: row.id, type: row.type, shownAt: row.shownAt!, words: row.words, prompt: row.promptId, sources: row.sources, figures: row.figures,
+      id: row.id,
+      type: row.type,
+      shownAt: row.shownAt!,
+      words: row.words,
+      prompt: row.promptId,
+      sources: row.sources,
+      figures: row.figures,
       ...(row.way !== null && row.way !== 'text' && { notInWords: true }),
-      ...(row.note && { note: { asks: row.note.kind === 'question', part: row.note.part, isSet: isSet(readingOf(row.settings), row.note.part) } }),
+      ...(row.note && {
+        note: {
+          asks: row.note.kind === 'question',
+          part: row.note.part,
+          isSet: isSet(readingOf(row.settings), row.note.part),
+        },
+      }),
       // a teammate's review answers no text, but a classmate
-      ...(row.pageId && { page: { id: row.pageId, claimed: row.claimedBy === row.authorId, afterComment: row.afterComment } }),
+      ...(row.pageId && {
+        page: { id: row.pageId, claimed: row.claimedBy === row.authorId, afterComment: row.afterComment },
+      }),
       // a comment in a wiki is to whoever looks after the page, else to whoever wrote what it stands on
-      answers: row.commentedPageOf ? { personId: row.commentedPageOf, isClassmate: true } : row.subjectId ? { personId: row.subjectId, isClassmate: true } : row.answeredId ? { personId: row.answeredId, isClassmate: row.answeredRole === 'student' } : null,
+      answers: row.commentedPageOf
+        ? { personId: row.commentedPageOf, isClassmate: true }
+        : row.subjectId
+          ? { personId: row.subjectId, isClassmate: true }
+          : row.answeredId
+            ? { personId: row.answeredId, isClassmate: row.answeredRole === 'student' }
+            : null,
     })
   }
   for (const row of given) {
@@ -85,10 +201,16 @@ export async function loadRecords(db: Db, activityIds: readonly string[], studen
   return byActivity
 }
 
-export interface Judged { readonly standing: Standing, readonly checks: CheckView[] }
+export interface Judged {
+  readonly standing: Standing
+  readonly checks: CheckView[]
+}
 
 /** Records of those who take part in an activity. */
-export function recordsOf(plan: Pick<ActivityPlan, 'activity' | 'isMeant'>, records: ReadonlyMap<string, ReadonlyMap<string, StudentRecord>>): StudentRecord[] {
+export function recordsOf(
+  plan: Pick<ActivityPlan, 'activity' | 'isMeant'>,
+  records: ReadonlyMap<string, ReadonlyMap<string, StudentRecord>>,
+): StudentRecord[] {
   return [...records.get(plan.activity.id)!.values()].filter(r => plan.isMeant(r.student))
 }
 
@@ -101,20 +223,37 @@ export function judgeRecord(plan: ActivityPlan, record: StudentRecord, timeZone:
     const weeks = plan.weeks[i] ?? []
     // a rule about prompts of which none is out yet, or a weekly rule whose phase holds no week of teaching asks for nothing yet
     const { kind } = expectation.rule
-    const result = (kind === 'weeklyEntries' && weeks.length === 0) || (kind === 'prompts' && asked.length === 0)
-      ? { have: 0, need: expectation.rule.need, met: false, metAt: null }
-      : checkExpectation(expectation.rule, record.shown, { personId: id, timeZone, entryType, weeks, prompts: asked })
+    const result =
+      (kind === 'weeklyEntries' && weeks.length === 0) || (kind === 'prompts' && asked.length === 0)
+        ? { have: 0, need: expectation.rule.need, met: false, metAt: null }
+        : checkExpectation(expectation.rule, record.shown, {
+            personId: id,
+            timeZone,
+            entryType,
+            weeks,
+            prompts: asked,
+          })
     const begun = weeks.filter(w => w.startsAt <= now)
-    const byNow = kind === 'weeklyEntries' && begun.length > 0 ? checkExpectation(expectation.rule, record.shown, { personId: id, timeZone, entryType, weeks: begun }) : null
+    const byNow =
+      kind === 'weeklyEntries' && begun.length > 0
+        ? checkExpectation(expectation.rule, record.shown, {
+            personId: id,
+            timeZone,
+            entryType,
+            weeks: begun,
+          })
+        : null
     const wanted = expectation.rule.kind === 'replies' ? answerType : entryType
     return {
       needed: expectation.needed,
       view: {
         expectationId: expectation.id,
-        have: result.have, need: result.need, met: result.met,
+        have: result.have,
+        need: result.need,
+        met: result.met,
         metAt: result.metAt?.toISOString() ?? null,
         late: result.metAt !== null && result.metAt > dueAtOf(plan, expectation.rule, id),
-        toGoNow: kind === 'weeklyEntries' ? byNow?.missing ?? 0 : result.need - result.have,
+        toGoNow: kind === 'weeklyEntries' ? (byNow?.missing ?? 0) : result.need - result.have,
         bestWords: Math.max(0, ...record.shown.filter(c => c.type === wanted).map(c => c.words)),
       },
     }

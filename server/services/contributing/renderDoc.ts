@@ -1,43 +1,106 @@
-import { escapeHTML, escapeHTMLAttribute, renderJSONContentToString, serializeChildrenToHTMLString } from '@tiptap/static-renderer/json/html-string'
+import {
+  escapeHTML,
+  escapeHTMLAttribute,
+  renderJSONContentToString,
+  serializeChildrenToHTMLString,
+} from '@tiptap/static-renderer/json/html-string'
 import katex from 'katex'
 import sanitizeHtml from 'sanitize-html'
 import { measureText, type TextMeasure } from '#core/contributing/measureText'
 import type { RichNode } from '#core/contributing/richText'
 
-export interface RenderedDoc extends TextMeasure { readonly doc: RichNode, readonly html: string, readonly sources: number }
+export interface RenderedDoc extends TextMeasure {
+  readonly doc: RichNode
+  readonly html: string
+  readonly sources: number
+}
 
-const wrap = (tag: string) => ({ children }: { children?: string | string[] }) => `<${tag}>${serializeChildrenToHTMLString(children)}</${tag}>`
-const attribute = (node: { attrs?: Record<string, unknown> }, name: string) => escapeHTMLAttribute(String(node.attrs?.[name] ?? ''))
+const wrap =
+  (tag: string) =>
+  ({ children }: { children?: string | string[] }) =>
+    `<${tag}>${serializeChildrenToHTMLString(children)}</${tag}>`
+const attribute = (node: { attrs?: Record<string, unknown> }, name: string) =>
+  escapeHTMLAttribute(String(node.attrs?.[name] ?? ''))
 
 /** A formula as MathML, which browsers draw and read out themselves; one that cannot be read stays as it was written. */
 const formula = (latex: string, displayMode: boolean): string =>
-  katex.renderToString(latex, { output: 'mathml', displayMode, throwOnError: false, strict: 'ignore', maxExpand: 100 })
+  katex.renderToString(latex, {
+    output: 'mathml',
+    displayMode,
+    throwOnError: false,
+    strict: 'ignore',
+    maxExpand: 100,
+  })
 
 const render = renderJSONContentToString({
   nodeMapping: {
     doc: ({ children }) => serializeChildrenToHTMLString(children),
     text: ({ node }) => escapeHTML(node.text ?? ''),
-    paragraph: wrap('p'), heading: ({ node, children }) => wrap(node.attrs?.level === 4 ? 'h4' : 'h3')({ children }), blockquote: wrap('blockquote'),
-    bulletList: wrap('ul'), orderedList: wrap('ol'), listItem: wrap('li'),
-    hardBreak: () => '<br>', horizontalRule: () => '<hr>',
-    table: ({ children }) => `<table><tbody>${serializeChildrenToHTMLString(children)}</tbody></table>`, tableRow: wrap('tr'), tableCell: wrap('td'), tableHeader: wrap('th'),
+    paragraph: wrap('p'),
+    heading: ({ node, children }) => wrap(node.attrs?.level === 4 ? 'h4' : 'h3')({ children }),
+    blockquote: wrap('blockquote'),
+    bulletList: wrap('ul'),
+    orderedList: wrap('ol'),
+    listItem: wrap('li'),
+    hardBreak: () => '<br>',
+    horizontalRule: () => '<hr>',
+    table: ({ children }) => `<table><tbody>${serializeChildrenToHTMLString(children)}</tbody></table>`,
+    tableRow: wrap('tr'),
+    tableCell: wrap('td'),
+    tableHeader: wrap('th'),
     inlineMath: ({ node }) => formula(String(node.attrs?.latex ?? ''), false),
     blockMath: ({ node }) => `<p>${formula(String(node.attrs?.latex ?? ''), true)}</p>`,
-    image: ({ node }) => `<img src="${attribute(node, 'src')}" alt="${attribute(node, 'alt')}" loading="lazy">`,
-    recording: ({ node }) => /^audio\//.test(String(node.attrs?.type ?? ''))
-      ? `<audio controls preload="metadata" src="${attribute(node, 'src')}"></audio>`
-      : `<video controls preload="metadata" src="${attribute(node, 'src')}"><track kind="captions" src="${attribute(node, 'src')}/transcript" srclang="en" label="Transcript"></video>`,
-    footnote: ({ node }) => `<sup class="footnote"><a href="#note-${attribute(node, 'number')}" id="cite-${attribute(node, 'number')}">${attribute(node, 'number')}</a></sup>`,
-    paper: ({ node }) => `<p class="paper"><a href="${attribute(node, 'src')}">${escapeHTML(String(node.attrs?.name ?? 'file'))}</a></p>`,
+    image: ({ node }) =>
+      `<img src="${attribute(node, 'src')}" alt="${attribute(node, 'alt')}" loading="lazy">`,
+    recording: ({ node }) =>
+      /^audio\//.test(String(node.attrs?.type ?? ''))
+        ? `<audio controls preload="metadata" src="${attribute(node, 'src')}"></audio>`
+        : `<video controls preload="metadata" src="${attribute(node, 'src')}"><track kind="captions" src="${attribute(node, 'src')}/transcript" srclang="en" label="Transcript"></video>`,
+    footnote: ({ node }) =>
+      `<sup class="footnote"><a href="#note-${attribute(node, 'number')}" id="cite-${attribute(node, 'number')}">${attribute(node, 'number')}</a></sup>`,
+    paper: ({ node }) =>
+      `<p class="paper"><a href="${attribute(node, 'src')}">${escapeHTML(String(node.attrs?.name ?? 'file'))}</a></p>`,
   },
   markMapping: {
-    bold: wrap('strong'), italic: wrap('em'), underline: wrap('u'), strike: wrap('s'), code: wrap('code'),
-    pageLink: ({ mark, children }) => `<a class="page-link" data-page="${escapeHTMLAttribute(String(mark.attrs?.title ?? ''))}" href="?to=${encodeURIComponent(String(mark.attrs?.title ?? ''))}">${serializeChildrenToHTMLString(children)}</a>`,
-    link: ({ mark, children }) => `<a href="${escapeHTMLAttribute(String(mark.attrs?.href ?? ''))}">${serializeChildrenToHTMLString(children)}</a>`,
+    bold: wrap('strong'),
+    italic: wrap('em'),
+    underline: wrap('u'),
+    strike: wrap('s'),
+    code: wrap('code'),
+    pageLink: ({ mark, children }) =>
+      `<a class="page-link" data-page="${escapeHTMLAttribute(String(mark.attrs?.title ?? ''))}" href="?to=${encodeURIComponent(String(mark.attrs?.title ?? ''))}">${serializeChildrenToHTMLString(children)}</a>`,
+    link: ({ mark, children }) =>
+      `<a href="${escapeHTMLAttribute(String(mark.attrs?.href ?? ''))}">${serializeChildrenToHTMLString(children)}</a>`,
   },
 })
 
-const MATHML = ['math', 'semantics', 'annotation', 'mrow', 'mi', 'mo', 'mn', 'mtext', 'mspace', 'msup', 'msub', 'msubsup', 'mfrac', 'msqrt', 'mroot', 'mover', 'munder', 'munderover', 'mtable', 'mtr', 'mtd', 'mstyle', 'mpadded', 'mphantom', 'menclose']
+const MATHML = [
+  'math',
+  'semantics',
+  'annotation',
+  'mrow',
+  'mi',
+  'mo',
+  'mn',
+  'mtext',
+  'mspace',
+  'msup',
+  'msub',
+  'msubsup',
+  'mfrac',
+  'msqrt',
+  'mroot',
+  'mover',
+  'munder',
+  'munderover',
+  'mtable',
+  'mtr',
+  'mtd',
+  'mstyle',
+  'mpadded',
+  'mphantom',
+  'menclose',
+]
 /** Our own anchors, between a footnote and where it is cited. */
 const NOTE = /^#?(note|cite)-\d+$/
 const FILE = /^\/api\/files\/[0-9a-f-]{36}(\/transcript)?$/
@@ -49,16 +112,61 @@ const FILE = /^\/api\/files\/[0-9a-f-]{36}(\/transcript)?$/
 export function renderDoc(doc: RichNode): RenderedDoc {
   const notes: RichNode[] = []
   const html = sanitizeHtml(render({ content: numbered(doc, notes) as never }) + listOf(notes), {
-    allowedTags: ['p', 'h3', 'h4', 'sup', 'blockquote', 'ul', 'ol', 'li', 'br', 'hr', 'strong', 'em', 'u', 's', 'code', 'a', 'table', 'tbody', 'tr', 'td', 'th', 'img', 'audio', 'video', 'track', ...MATHML],
+    allowedTags: [
+      'p',
+      'h3',
+      'h4',
+      'sup',
+      'blockquote',
+      'ul',
+      'ol',
+      'li',
+      'br',
+      'hr',
+      'strong',
+      'em',
+      'u',
+      's',
+      'code',
+      'a',
+      'table',
+      'tbody',
+      'tr',
+      'td',
+      'th',
+      'img',
+      'audio',
+      'video',
+      'track',
+      ...MATHML,
+    ],
     allowedAttributes: {
-      'a': ['href', 'rel', 'target', 'class', 'data-page', 'id'], 'sup': ['class'], 'ol': ['class'], 'li': ['id'], 'img': ['src', 'alt', 'loading'], 'audio': ['src', 'controls', 'preload'], 'video': ['src', 'controls', 'preload'], 'track': ['src', 'kind', 'srclang', 'label'], 'p': ['class'],
-      'math': ['display'], 'mo': ['stretchy', 'fence', 'separator', 'lspace', 'rspace'], 'mi': ['mathvariant'], 'mspace': ['width'], 'mtable': ['columnalign', 'rowspacing'], 'mstyle': ['displaystyle', 'scriptlevel'], 'mover': ['accent'], 'munder': ['accentunder'], 'mfrac': ['linethickness'], 'annotation': ['encoding'],
+      a: ['href', 'rel', 'target', 'class', 'data-page', 'id'],
+      sup: ['class'],
+      ol: ['class'],
+      li: ['id'],
+      img: ['src', 'alt', 'loading'],
+      audio: ['src', 'controls', 'preload'],
+      video: ['src', 'controls', 'preload'],
+      track: ['src', 'kind', 'srclang', 'label'],
+      p: ['class'],
+      math: ['display'],
+      mo: ['stretchy', 'fence', 'separator', 'lspace', 'rspace'],
+      mi: ['mathvariant'],
+      mspace: ['width'],
+      mtable: ['columnalign', 'rowspacing'],
+      mstyle: ['displaystyle', 'scriptlevel'],
+      mover: ['accent'],
+      munder: ['accentunder'],
+      mfrac: ['linethickness'],
+      annotation: ['encoding'],
     },
     allowedClasses: { p: ['paper'], a: ['page-link'], sup: ['footnote'], ol: ['footnotes'] },
     allowedSchemes: ['http', 'https', 'mailto'],
     transformTags: { a: (name, attribs) => ({ tagName: name, attribs: linkAttributes(attribs) }) },
     // what is shown or played in place comes from the seminar's own files
-    exclusiveFilter: frame => ['img', 'audio', 'video', 'track'].includes(frame.tag) && !FILE.test(frame.attribs.src ?? ''),
+    exclusiveFilter: frame =>
+      ['img', 'audio', 'video', 'track'].includes(frame.tag) && !FILE.test(frame.attribs.src ?? ''),
   })
   return { doc, html, sources: countSources(doc), ...measureText(doc) }
 }
@@ -68,7 +176,8 @@ export const countSources = (doc: RichNode): number => sourcesIn(doc).size
 
 function linkAttributes(attribs: Readonly<Record<string, string>>): Record<string, string> {
   const { href = '' } = attribs
-  if (attribs['data-page'] !== undefined) return { 'class': 'page-link', 'data-page': attribs['data-page'], href }
+  if (attribs['data-page'] !== undefined)
+    return { class: 'page-link', 'data-page': attribs['data-page'], href }
   if (NOTE.test(href)) return { href, ...(NOTE.test(attribs.id ?? '') && { id: attribs.id! }) }
   return FILE.test(href) ? { href } : { href, rel: 'noopener nofollow ugc', target: '_blank' }
 }
@@ -84,14 +193,22 @@ function numbered(node: RichNode, notes: RichNode[]): RichNode {
 
 function listOf(notes: readonly RichNode[]): string {
   if (notes.length === 0) return ''
-  const item = ({ attrs }: RichNode, i: number) => `<li id="note-${i + 1}">${[escapeHTML(String(attrs?.text ?? '')), sourceHtml(String(attrs?.source ?? ''))].filter(Boolean).join(' ')} <a href="#cite-${i + 1}">↑</a></li>`
+  const item = ({ attrs }: RichNode, i: number) =>
+    `<li id="note-${i + 1}">${[escapeHTML(String(attrs?.text ?? '')), sourceHtml(String(attrs?.source ?? ''))].filter(Boolean).join(' ')} <a href="#cite-${i + 1}">↑</a></li>`
   return `<ol class="footnotes">${notes.map(item).join('')}</ol>`
 }
-const sourceHtml = (source: string): string => /^https?:\/\/\S+$/i.test(source) ? `<a href="${escapeHTMLAttribute(source)}">${escapeHTML(source)}</a>` : escapeHTML(source)
+const sourceHtml = (source: string): string =>
+  /^https?:\/\/\S+$/i.test(source)
+    ? `<a href="${escapeHTMLAttribute(source)}">${escapeHTML(source)}</a>`
+    : escapeHTML(source)
 
 /** Addresses a document links to and sources its footnotes name, each once. */
 function sourcesIn(node: RichNode): Set<string> {
-  if (node.type === 'footnote') return new Set(String(node.attrs?.source ?? '').trim() ? [String(node.attrs?.source).trim()] : [])
-  const own = (node.marks ?? []).filter(m => m.type === 'link').map(m => String(m.attrs?.href ?? '')).filter(href => /^https?:/i.test(href))
+  if (node.type === 'footnote')
+    return new Set(String(node.attrs?.source ?? '').trim() ? [String(node.attrs?.source).trim()] : [])
+  const own = (node.marks ?? [])
+    .filter(m => m.type === 'link')
+    .map(m => String(m.attrs?.href ?? ''))
+    .filter(href => /^https?:/i.test(href))
   return new Set([...own, ...(node.content ?? []).flatMap(child => [...sourcesIn(child)])])
 }

@@ -23,7 +23,10 @@ export interface Surroundings {
   readonly aliases: Aliases
   readonly circles: Circles | null // null: all talk together
   readonly files: ReadonlyMap<string, readonly AttachedFile[]>
-  readonly roots?: ReadonlyMap<string, Pick<StoredContribution, 'authorId' | 'role' | 'openToClass' | 'detail'>> // of threads whose first contribution is not among the rows
+  readonly roots?: ReadonlyMap<
+    string,
+    Pick<StoredContribution, 'authorId' | 'role' | 'openToClass' | 'detail'>
+  > // of threads whose first contribution is not among the rows
   readonly ownIn?: ReadonlySet<string> // as `ownPlaces`
   readonly handInUntil?: Date | null // of a peer review: when the reader's own hand-in ends
   readonly answered?: ReadonlySet<string> // contributions below which something is shown
@@ -37,24 +40,39 @@ export const readerRole = (enrolment: Enrolment): ReaderRole =>
  * put the questions, each question is a place of its own, in a reading that is opened page by page each page; elsewhere
  * one entry opens all, under the key ''.
  */
-export function ownPlaces(rows: readonly Pick<StoredContribution, 'authorId' | 'state' | 'type' | 'promptId' | 'detail'>[], reader: Pick<Reader, 'activity' | 'enrolment'>): Set<string> {
+export function ownPlaces(
+  rows: readonly Pick<StoredContribution, 'authorId' | 'state' | 'type' | 'promptId' | 'detail'>[],
+  reader: Pick<Reader, 'activity' | 'enrolment'>,
+): Set<string> {
   const { entryType } = KINDS[reader.activity.kind]
   const byQuestion = asksQuestions(reader.activity)
-  return new Set(rows.filter(r => r.authorId === reader.enrolment.id && r.state === 'shown' && r.type === entryType).flatMap(r => byQuestion ? [r.promptId ?? ''] : writesByPage(reader.activity) ? ['', pageKey(r)] : ['']))
+  return new Set(
+    rows
+      .filter(r => r.authorId === reader.enrolment.id && r.state === 'shown' && r.type === entryType)
+      .flatMap(r =>
+        byQuestion ? [r.promptId ?? ''] : writesByPage(reader.activity) ? ['', pageKey(r)] : [''],
+      ),
+  )
 }
 
 /** Whether staff put the questions here, for all to answer. */
-export const asksQuestions = (activity: ActivityRow): boolean => activity.kind === 'discussion' && talkOf(activity.settings).threads === 'staff'
+export const asksQuestions = (activity: ActivityRow): boolean =>
+  activity.kind === 'discussion' && talkOf(activity.settings).threads === 'staff'
 
 /** Whether others' notes on a page of a reading show once one has written on that page. */
-export const writesByPage = (activity: ActivityRow): boolean => activity.kind === 'reading' && readingOf(activity.settings).writeFirst === 'page'
+export const writesByPage = (activity: ActivityRow): boolean =>
+  activity.kind === 'reading' && readingOf(activity.settings).writeFirst === 'page'
 const pageKey = (row: Pick<StoredContribution, 'detail'>): string => `page ${row.detail.note?.part}`
 
 /**
  * The one place that decides what of an activity's contributions leaves the server for a reader.
  * @param rows stored contributions of the activity, in the order they were shown
  */
-export function shapeForReader(rows: readonly StoredContribution[], reader: Reader, around: Surroundings): { waiting: boolean, waitingAt: string[], contributions: ContributionView[] } {
+export function shapeForReader(
+  rows: readonly StoredContribution[],
+  reader: Reader,
+  around: Surroundings,
+): { waiting: boolean; waitingAt: string[]; contributions: ContributionView[] } {
   const { activity, enrolment, seenSeq, now } = reader
   const talk = talkOf(activity.settings)
   const role = readerRole(enrolment)
@@ -62,8 +80,12 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
   const byPage = writesByPage(activity)
   const ownIn = around.ownIn ?? ownPlaces(rows, reader)
   const beforeReveal = isBeforeReveal(activity, now)
-  const answered = around.answered ?? new Set(rows.filter(r => r.state === 'shown' && r.parentId).map(r => r.parentId!))
-  const roots = new Map([...around.roots ?? [], ...rows.filter(r => r.parentId === null).map(r => [r.id, r] as const)])
+  const answered =
+    around.answered ?? new Set(rows.filter(r => r.state === 'shown' && r.parentId).map(r => r.parentId!))
+  const roots = new Map([
+    ...(around.roots ?? []),
+    ...rows.filter(r => r.parentId === null).map(r => [r.id, r] as const),
+  ])
   const mine = circleOf(around.circles, enrolment.id)
   const whole = new Set<string>()
   const views: ContributionView[] = []
@@ -73,16 +95,27 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
     if (row.type === 'review' && role !== 'staff') continue
     const root = roots.get(row.threadId)
     // what staff put first stands open: questions that all answer, starter notes in a margin
-    const isQuestion = (byQuestion || activity.kind === 'reading') && row.parentId === null && isStaffRole(row.role)
+    const isQuestion =
+      (byQuestion || activity.kind === 'reading') && row.parentId === null && isStaffRole(row.role)
     const opener = row.openerId ?? (isStaffRole(row.role) ? null : row.authorId)
     const view = readerView({
-      role, isAuthor, state: row.state, authorIsStaff: isStaffRole(row.role), isQuestion,
-      reach: reachOf(activity.kind, talk.opening, root?.openToClass ?? false), ownsThread: root?.authorId === enrolment.id, threadByStaff: root !== undefined && isStaffRole(root.role),
+      role,
+      isAuthor,
+      state: row.state,
+      authorIsStaff: isStaffRole(row.role),
+      isQuestion,
+      reach: reachOf(activity.kind, talk.opening, root?.openToClass ?? false),
+      ownsThread: root?.authorId === enrolment.id,
+      threadByStaff: root !== undefined && isStaffRole(root.role),
       elsewhere: opener !== null && circleOf(around.circles, opener) !== mine,
-      writeFirst: activity.settings.writeFirst || byPage, ownIsIn: ownIn.has(byQuestion ? row.threadId : byPage && root ? pageKey(root) : ''), hasShownAnswers: answered.has(row.id), beforeReveal,
+      writeFirst: activity.settings.writeFirst || byPage,
+      ownIsIn: ownIn.has(byQuestion ? row.threadId : byPage && root ? pageKey(root) : ''),
+      hasShownAnswers: answered.has(row.id),
+      beforeReveal,
     })
     const shownAt = row.shownAt ?? row.showAt ?? row.savedAt
-    if (view === 'place') views.push({ view, id: row.id, parentId: row.parentId, shownAt: shownAt.toISOString() })
+    if (view === 'place')
+      views.push({ view, id: row.id, parentId: row.parentId, shownAt: shownAt.toISOString() })
     if (view !== 'whole') continue
     whole.add(row.id)
     const takesUp = row.detail.takesUp
@@ -90,17 +123,46 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
     const alias = hidden ? around.aliases.get(aliasKey(row.threadId, row.authorId)) : undefined
     const files = around.files.get(row.id) ?? []
     views.push({
-      view: 'whole', id: row.id, parentId: row.parentId, threadId: row.threadId, type: row.type, state: row.state as Exclude<typeof row.state, 'draft'>,
-      author: hidden && role !== 'staff' ? behind(alias, row.threadId, isAuthor) : authorView({ ...row, enrolmentId: row.authorId }, enrolment.id),
+      view: 'whole',
+      id: row.id,
+      parentId: row.parentId,
+      threadId: row.threadId,
+      type: row.type,
+      state: row.state as Exclude<typeof row.state, 'draft'>,
+      author:
+        hidden && role !== 'staff'
+          ? behind(alias, row.threadId, isAuthor)
+          : authorView({ ...row, enrolmentId: row.authorId }, enrolment.id),
       circle: role === 'staff' && opener ? circleOf(around.circles, opener) : null,
-      alias: hidden && (role === 'staff' || isAuthor) ? alias?.name ?? null : null,
-      withdrawn: row.state === 'withdrawn', mayPutBack: row.state === 'withdrawn' && (role === 'staff' || (isAuthor && (row.withdrawnBy === null || row.withdrawnBy === enrolment.id) && changeableUntil(enrolment, row.shownAt ?? now, talk.withdrawMinutes) >= now)), html: row.html, words: row.words, seq: row.seq,
-      shownAt: shownAt.toISOString(), showAt: row.state === 'scheduled' ? row.showAt?.toISOString() ?? null : null, editedAt: row.editedAt?.toISOString() ?? null,
+      alias: hidden && (role === 'staff' || isAuthor) ? (alias?.name ?? null) : null,
+      withdrawn: row.state === 'withdrawn',
+      mayPutBack:
+        row.state === 'withdrawn' &&
+        (role === 'staff' ||
+          (isAuthor &&
+            (row.withdrawnBy === null || row.withdrawnBy === enrolment.id) &&
+            changeableUntil(enrolment, row.shownAt ?? now, talk.withdrawMinutes) >= now)),
+      html: row.html,
+      words: row.words,
+      seq: row.seq,
+      shownAt: shownAt.toISOString(),
+      showAt: row.state === 'scheduled' ? (row.showAt?.toISOString() ?? null) : null,
+      editedAt: row.editedAt?.toISOString() ?? null,
       isNew: !isAuthor && seenSeq !== null && row.seq !== null && row.seq > seenSeq,
-      nods: row.nods, nodded: row.nodded, onTop: row.onTop, openToClass: row.openToClass, promptId: row.promptId, title: row.detail.title ?? null, note: row.detail.note ? noteView(row.detail.note) : null, term: row.detail.term ? { ...row.detail.term, forms: [...row.detail.term.forms] } : null,
+      nods: row.nods,
+      nodded: row.nodded,
+      onTop: row.onTop,
+      openToClass: row.openToClass,
+      promptId: row.promptId,
+      title: row.detail.title ?? null,
+      note: row.detail.note ? noteView(row.detail.note) : null,
+      term: row.detail.term ? { ...row.detail.term, forms: [...row.detail.term.forms] } : null,
       files: hidden && role !== 'staff' && !isAuthor ? files.map(unnamed) : [...files],
       // a passage is passed on only with the text it was taken from
-      takesUp: takesUp && whole.has(takesUp.contributionId) ? { contributionId: takesUp.contributionId, exact: takesUp.exact } : null,
+      takesUp:
+        takesUp && whole.has(takesUp.contributionId)
+          ? { contributionId: takesUp.contributionId, exact: takesUp.exact }
+          : null,
       ...windows(row, isAuthor),
       // marks that make a mark wait with it until it is returned
       done: (isAuthor && activity.combine === null) || role === 'staff' ? row.done : null,
@@ -112,12 +174,24 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
   const mustWrite = role === 'student' && activity.settings.writeFirst
   return {
     waiting: role !== 'staff' && !byQuestion && (beforeReveal || (mustWrite && !byPage && !ownIn.has(''))),
-    waitingAt: byQuestion && role !== 'staff' ? rows.filter(r => r.parentId === null && isStaffRole(r.role) && r.state === 'shown' && (beforeReveal || (mustWrite && !ownIn.has(r.id)))).map(r => r.id) : [],
+    waitingAt:
+      byQuestion && role !== 'staff'
+        ? rows
+            .filter(
+              r =>
+                r.parentId === null &&
+                isStaffRole(r.role) &&
+                r.state === 'shown' &&
+                (beforeReveal || (mustWrite && !ownIn.has(r.id))),
+            )
+            .map(r => r.id)
+        : [],
     contributions: views,
   }
 
   function windows(row: StoredContribution, isAuthor: boolean) {
-    const open = isAuthor && (row.state === 'shown' || row.state === 'awaitingApproval' || row.state === 'scheduled')
+    const open =
+      isAuthor && (row.state === 'shown' || row.state === 'awaitingApproval' || row.state === 'scheduled')
     const until = (minutes: number) => {
       const at = changeableUntil(enrolment, row.shownAt ?? now, minutes)
       return open && at >= now ? at.toISOString() : null
@@ -125,21 +199,46 @@ export function shapeForReader(rows: readonly StoredContribution[], reader: Read
     // what staff have let out stands as they read it
     const approved = talk.approval && row.state === 'shown' && role !== 'staff'
     // handed-in work is changed until hand-in ends; its own rule, in `write`, knows when that is for whom
-    if (activity.kind === 'review' && role !== 'staff') return { changeUntil: open && around.handInUntil && around.handInUntil >= now ? around.handInUntil.toISOString() : null, withdrawUntil: open && around.handInUntil && around.handInUntil >= now ? around.handInUntil.toISOString() : null }
-    return { changeUntil: approved ? null : until(activity.settings.editMinutes), withdrawUntil: until(talk.withdrawMinutes) }
+    if (activity.kind === 'review' && role !== 'staff')
+      return {
+        changeUntil:
+          open && around.handInUntil && around.handInUntil >= now ? around.handInUntil.toISOString() : null,
+        withdrawUntil:
+          open && around.handInUntil && around.handInUntil >= now ? around.handInUntil.toISOString() : null,
+      }
+    return {
+      changeUntil: approved ? null : until(activity.settings.editMinutes),
+      withdrawUntil: until(talk.withdrawMinutes),
+    }
   }
 }
 
 const isStaffRole = (role: string): boolean => role === 'instructor' || role === 'assistant'
 
 /** Somebody behind their alias: nothing of them but what they are called in this thread. */
-function behind(alias: { readonly id: string, readonly name: string } | undefined, threadId: string, isMe: boolean): AuthorView {
+function behind(
+  alias: { readonly id: string; readonly name: string } | undefined,
+  threadId: string,
+  isMe: boolean,
+): AuthorView {
   const name = alias?.name ?? 'Someone'
-  return { id: alias?.id ?? threadId, name, givenName: name, initials: name.slice(0, 2), isStaff: false, role: null, isMe }
+  return {
+    id: alias?.id ?? threadId,
+    name,
+    givenName: name,
+    initials: name.slice(0, 2),
+    isStaff: false,
+    role: null,
+    isMe,
+  }
 }
 
 /** A note without who said of a question that it has its answer. */
-const noteView = ({ settled, ...note }: StoredNote): NonNullable<Extract<ContributionView, { view: 'whole' }>['note']> => structuredClone({ ...note, toAt: note.toAt ?? null, settled: !!settled }) as never
+const noteView = ({
+  settled,
+  ...note
+}: StoredNote): NonNullable<Extract<ContributionView, { view: 'whole' }>['note']> =>
+  structuredClone({ ...note, toAt: note.toAt ?? null, settled: !!settled }) as never
 
 /** A file's own name can say whose it is. */
 function unnamed(file: AttachedFile, i: number): AttachedFile {

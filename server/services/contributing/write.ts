@@ -3,7 +3,14 @@ import { v7 } from 'uuid'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, nothingHere, notYours, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, allocations, auditTrail, contributionRevisions, contributions, nods } from '#server/database/schema'
+import {
+  activities,
+  allocations,
+  auditTrail,
+  contributionRevisions,
+  contributions,
+  nods,
+} from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { announce } from './announce'
 import { once } from '#server/services/receipt'
@@ -23,33 +30,72 @@ type Contribution = typeof contributions.$inferSelect
 /** Shows a contribution, or hands it in where staff see it first or it waits for its time. A draft begun at the same place becomes it: one row, one life. */
 export function postContribution(db: Database, actor: ActorAt, write: PostWrite, now: Date) {
   const rendered = renderDoc(write.doc)
-  return once(db, actor.enrolment, write.key, async (tx) => {
+  return once(db, actor.enrolment, write.key, async tx => {
     const handsIn = actor.activity.kind === 'review'
-    if (rendered.words === 0 && !handsIn) throw refusedField('doc', 'empty', 'There are no words of your own here yet. Write a line or two first.')
+    if (rendered.words === 0 && !handsIn)
+      throw refusedField(
+        'doc',
+        'empty',
+        'There are no words of your own here yet. Write a line or two first.',
+      )
     const place = await requirePlace(tx, actor, write, now, true)
     const draft = await draftAt(tx, actor, write)
     const id = draft?.id ?? v7()
     const at = handsIn ? await countsFrom(tx, write.fileIds, now) : now
     if (handsIn) await requireInTime(tx, actor, at)
-    const detail = handsIn ? { ...place.detail, handIn: { ...place.detail.handIn, way: wayOf(actor, rendered, write.fileIds) } } : place.detail
+    const detail = handsIn
+      ? { ...place.detail, handIn: { ...place.detail.handIn, way: wayOf(actor, rendered, write.fileIds) } }
+      : place.detail
     const state = stateOf(actor, write, now)
     const columns = {
-      type: place.type, state, detail, promptId: place.promptId, openerId: place.openerId, threadId: place.threadId ?? id, ...columnsOf(rendered), savedAt: now,
+      type: place.type,
+      state,
+      detail,
+      promptId: place.promptId,
+      openerId: place.openerId,
+      threadId: place.threadId ?? id,
+      ...columnsOf(rendered),
+      savedAt: now,
       showAt: state === 'scheduled' ? new Date(write.showAt!) : null,
       shownAt: state === 'scheduled' ? null : at, // handed in now, also where it waits for approval: waiting does not make it late
       seq: state === 'shown' ? await nextSeq(tx, actor.activity.id) : null,
     }
-    if (draft) await tx.update(contributions).set({ ...columns, version: draft.version + 1 }).where(eq(contributions.id, id))
-    else await tx.insert(contributions).values({ id, slot: write.slot, seminarId: actor.seminar.id, activityId: actor.activity.id, authorId: actor.enrolment.id, parentId: write.parentId, madeAt: now, ...columns })
+    if (draft)
+      await tx
+        .update(contributions)
+        .set({ ...columns, version: draft.version + 1 })
+        .where(eq(contributions.id, id))
+    else
+      await tx
+        .insert(contributions)
+        .values({
+          id,
+          slot: write.slot,
+          seminarId: actor.seminar.id,
+          activityId: actor.activity.id,
+          authorId: actor.enrolment.id,
+          parentId: write.parentId,
+          madeAt: now,
+          ...columns,
+        })
     await attachFiles(tx, actor, id, write.fileIds)
     await announce(tx, { activityId: actor.activity.id, id })
     return { id, shownAt: (columns.showAt ?? at).toISOString(), state }
   })
 }
 
-function stateOf({ activity, enrolment }: ActorAt, write: PostWrite, now: Date): 'shown' | 'awaitingApproval' | 'scheduled' {
+function stateOf(
+  { activity, enrolment }: ActorAt,
+  write: PostWrite,
+  now: Date,
+): 'shown' | 'awaitingApproval' | 'scheduled' {
   if (write.showAt && new Date(write.showAt) > now) {
-    if (write.parentId !== null || activity.kind !== 'blog') throw refusedField('showAt', 'notTimed', 'Only entries of a blog can wait for a time. Post it now, or keep it as a draft.')
+    if (write.parentId !== null || activity.kind !== 'blog')
+      throw refusedField(
+        'showAt',
+        'notTimed',
+        'Only entries of a blog can wait for a time. Post it now, or keep it as a draft.',
+      )
     return 'scheduled'
   }
   return talkOf(activity.settings).approval && !isStaff(enrolment) ? 'awaitingApproval' : 'shown'
@@ -57,12 +103,24 @@ function stateOf({ activity, enrolment }: ActorAt, write: PostWrite, now: Date):
 
 /** Shows the timed entries whose time has come. @returns how many */
 export async function showDue(db: Database, now: Date): Promise<number> {
-  return db.transaction(async (tx) => {
-    const due = await tx.select({ row: contributions, activity: activities }).from(contributions).innerJoin(activities, eq(activities.id, contributions.activityId))
-      .where(and(eq(contributions.state, 'scheduled'), lte(contributions.showAt, now))).orderBy(contributions.showAt, contributions.id).for('update', { of: contributions, skipLocked: true })
+  return db.transaction(async tx => {
+    const due = await tx
+      .select({ row: contributions, activity: activities })
+      .from(contributions)
+      .innerJoin(activities, eq(activities.id, contributions.activityId))
+      .where(and(eq(contributions.state, 'scheduled'), lte(contributions.showAt, now)))
+      .orderBy(contributions.showAt, contributions.id)
+      .for('update', { of: contributions, skipLocked: true })
     for (const { row, activity } of due) {
       const waits = talkOf(activity.settings).approval
-      await tx.update(contributions).set({ state: waits ? 'awaitingApproval' : 'shown', shownAt: row.showAt, seq: waits ? null : await nextSeq(tx, row.activityId) }).where(eq(contributions.id, row.id))
+      await tx
+        .update(contributions)
+        .set({
+          state: waits ? 'awaitingApproval' : 'shown',
+          shownAt: row.showAt,
+          seq: waits ? null : await nextSeq(tx, row.activityId),
+        })
+        .where(eq(contributions.id, row.id))
       await announce(tx, { activityId: row.activityId, id: row.id })
     }
     return due.length
@@ -70,75 +128,200 @@ export async function showDue(db: Database, now: Date): Promise<number> {
 }
 
 /** Changes one's own text within the window; the earlier text is kept as a revision. */
-export function editContribution(db: Database, actor: ActorAt & { readonly contribution: Contribution }, write: EditWrite, now: Date) {
+export function editContribution(
+  db: Database,
+  actor: ActorAt & { readonly contribution: Contribution },
+  write: EditWrite,
+  now: Date,
+) {
   const rendered = renderDoc(write.doc)
-  return once(db, actor.enrolment, write.key, async (tx) => {
+  return once(db, actor.enrolment, write.key, async tx => {
     const current = await requireOwn(tx, actor, now, 'changed')
-    if (current.state === 'withdrawn') throw refusedField('doc', 'withdrawn', 'This post is withdrawn. Put it back first, then change it.')
-    if (talkOf(actor.activity.settings).approval && current.state === 'shown' && !isStaff(actor.enrolment)) throw refusedField('doc', 'approved', 'This was approved as it stands, so it stays. Withdraw it and post it anew, or add a reply.')
+    if (current.state === 'withdrawn')
+      throw refusedField('doc', 'withdrawn', 'This post is withdrawn. Put it back first, then change it.')
+    if (talkOf(actor.activity.settings).approval && current.state === 'shown' && !isStaff(actor.enrolment))
+      throw refusedField(
+        'doc',
+        'approved',
+        'This was approved as it stands, so it stays. Withdraw it and post it anew, or add a reply.',
+      )
     if (current.version !== write.baseVersion) {
-      throw new Problem(409, 'changedMeanwhile', 'This post was changed somewhere else meanwhile. Both texts are here; keep the one you want.', { theirs: { doc: current.doc, version: current.version } })
+      throw new Problem(
+        409,
+        'changedMeanwhile',
+        'This post was changed somewhere else meanwhile. Both texts are here; keep the one you want.',
+        { theirs: { doc: current.doc, version: current.version } },
+      )
     }
-    if (rendered.words === 0) throw refusedField('doc', 'empty', 'There are no words left. To take the post back, withdraw it instead.')
+    if (rendered.words === 0)
+      throw refusedField(
+        'doc',
+        'empty',
+        'There are no words left. To take the post back, withdraw it instead.',
+      )
     await tx.insert(contributionRevisions).values({ ...revisionOf(current), replacedAt: now })
-    const term = actor.activity.kind === 'lexicon' && current.type === 'term' && write.term ? await requireTerm(tx, actor, write.term, current.id) : null
-    const detail = term ? { ...current.detail, ...term } : write.title === undefined ? current.detail : { ...current.detail, title: write.title ?? undefined }
-    await tx.update(contributions).set({ ...columnsOf(rendered), detail, sentBack: null, savedAt: now, editedAt: current.state === 'shown' ? now : null, version: current.version + 1 }).where(eq(contributions.id, current.id))
+    const term =
+      actor.activity.kind === 'lexicon' && current.type === 'term' && write.term
+        ? await requireTerm(tx, actor, write.term, current.id)
+        : null
+    const detail = term
+      ? { ...current.detail, ...term }
+      : write.title === undefined
+        ? current.detail
+        : { ...current.detail, title: write.title ?? undefined }
+    await tx
+      .update(contributions)
+      .set({
+        ...columnsOf(rendered),
+        detail,
+        sentBack: null,
+        savedAt: now,
+        editedAt: current.state === 'shown' ? now : null,
+        version: current.version + 1,
+      })
+      .where(eq(contributions.id, current.id))
     await announce(tx, { activityId: current.activityId, id: current.id })
     return { version: current.version + 1 }
   })
 }
 
 /** One's own text as the editor has it, to be changed. */
-export async function ownText({ contribution, enrolment }: ActorAt & { readonly contribution: Contribution }) {
+export async function ownText({
+  contribution,
+  enrolment,
+}: ActorAt & { readonly contribution: Contribution }) {
   if (contribution.authorId !== enrolment.id) throw nothingHere()
   const { term } = contribution.detail
-  return { doc: contribution.doc, title: contribution.detail.title ?? null, term: term ? { ...term, forms: [...term.forms] } : null, version: contribution.version }
+  return {
+    doc: contribution.doc,
+    title: contribution.detail.title ?? null,
+    term: term ? { ...term, forms: [...term.forms] } : null,
+    version: contribution.version,
+  }
 }
 
 /** Earlier texts of a contribution, newest first: staff see what was changed. */
 export async function revisionsOf(db: Db, contribution: Contribution) {
-  const rows = await db.select().from(contributionRevisions).where(eq(contributionRevisions.contributionId, contribution.id)).orderBy(contributionRevisions.version)
-  return { revisions: rows.reverse().map(r => ({ version: r.version, html: r.html, words: r.words, replacedAt: r.replacedAt.toISOString() })) }
+  const rows = await db
+    .select()
+    .from(contributionRevisions)
+    .where(eq(contributionRevisions.contributionId, contribution.id))
+    .orderBy(contributionRevisions.version)
+  return {
+    revisions: rows
+      .reverse()
+      .map(r => ({
+        version: r.version,
+        html: r.html,
+        words: r.words,
+        replacedAt: r.replacedAt.toISOString(),
+      })),
+  }
 }
 
 /** Withdraws or puts back. Authors do so within their window; staff may withdraw anything, which is written down. */
-export function setWithdrawn(db: Database, actor: ActorAt & { readonly contribution: Contribution }, withdrawn: boolean, now: Date) {
-  return db.transaction(async (tx) => {
+export function setWithdrawn(
+  db: Database,
+  actor: ActorAt & { readonly contribution: Contribution },
+  withdrawn: boolean,
+  now: Date,
+) {
+  return db.transaction(async tx => {
     const current = await requireOwn(tx, actor, now, withdrawn ? 'withdrawn' : 'put back')
     if ((current.state === 'withdrawn') === withdrawn) return { done: true }
-    if (!withdrawn && !isStaff(actor.enrolment) && current.withdrawnBy !== null && current.withdrawnBy !== actor.enrolment.id) throw refusedField('doc', 'withdrawnByStaff', 'The instructor has withdrawn this. It stays so; your text is kept here for you to read. Write to them if you think it should be back.')
+    if (
+      !withdrawn &&
+      !isStaff(actor.enrolment) &&
+      current.withdrawnBy !== null &&
+      current.withdrawnBy !== actor.enrolment.id
+    )
+      throw refusedField(
+        'doc',
+        'withdrawnByStaff',
+        'The instructor has withdrawn this. It stays so; your text is kept here for you to read. Write to them if you think it should be back.',
+      )
     // what was never shown goes back to where it waited
-    const wanted = withdrawn ? 'withdrawn' as const : current.seq !== null ? 'shown' as const : talkOf(actor.activity.settings).approval ? 'awaitingApproval' as const : 'shown' as const
-    const seq = wanted === 'shown' && current.seq === null ? await nextSeq(tx, current.activityId) : current.seq
-    await tx.update(contributions).set({ state: wanted, seq, shownAt: current.shownAt ?? now, showAt: null, withdrawnAt: withdrawn ? now : null, withdrawnBy: withdrawn ? actor.enrolment.id : null }).where(eq(contributions.id, current.id))
-    await tx.insert(auditTrail).values({ seminarId: current.seminarId, actorId: actor.enrolment.id, at: now, act: withdrawn ? 'withdrew a contribution' : 'put a contribution back', subjectId: current.id })
+    const wanted = withdrawn
+      ? ('withdrawn' as const)
+      : current.seq !== null
+        ? ('shown' as const)
+        : talkOf(actor.activity.settings).approval
+          ? ('awaitingApproval' as const)
+          : ('shown' as const)
+    const seq =
+      wanted === 'shown' && current.seq === null ? await nextSeq(tx, current.activityId) : current.seq
+    await tx
+      .update(contributions)
+      .set({
+        state: wanted,
+        seq,
+        shownAt: current.shownAt ?? now,
+        showAt: null,
+        withdrawnAt: withdrawn ? now : null,
+        withdrawnBy: withdrawn ? actor.enrolment.id : null,
+      })
+      .where(eq(contributions.id, current.id))
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: current.seminarId,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: withdrawn ? 'withdrew a contribution' : 'put a contribution back',
+        subjectId: current.id,
+      })
     await announce(tx, { activityId: current.activityId, id: current.id })
     return { done: true }
   })
 }
 
 /** Nods, or takes a nod back. Nobody nods at their own words. */
-export async function setNod(db: Database, actor: ActorAt & { readonly contribution: Contribution }, write: NodWrite, now: Date) {
+export async function setNod(
+  db: Database,
+  actor: ActorAt & { readonly contribution: Contribution },
+  write: NodWrite,
+  now: Date,
+) {
   const { contribution, enrolment } = actor
   if (contribution.authorId === enrolment.id) throw new Problem(422, 'ownNod', 'This post is your own.')
-  return db.transaction(async (tx) => {
-    await requirePlace(tx, actor, { parentId: contribution.id, promptId: null, title: null, takesUp: null }, now).catch((problem: unknown) => {
+  return db.transaction(async tx => {
+    await requirePlace(
+      tx,
+      actor,
+      { parentId: contribution.id, promptId: null, title: null, takesUp: null },
+      now,
+    ).catch((problem: unknown) => {
       // one may nod where one may not reply
       if (!(problem instanceof Problem) || problem.code !== 'topOnly') throw problem
     })
-    if (write.nodded) await tx.insert(nods).values({ seminarId: contribution.seminarId, contributionId: contribution.id, enrolmentId: enrolment.id }).onConflictDoNothing()
-    else await tx.delete(nods).where(and(eq(nods.contributionId, contribution.id), eq(nods.enrolmentId, enrolment.id)))
+    if (write.nodded)
+      await tx
+        .insert(nods)
+        .values({
+          seminarId: contribution.seminarId,
+          contributionId: contribution.id,
+          enrolmentId: enrolment.id,
+        })
+        .onConflictDoNothing()
+    else
+      await tx
+        .delete(nods)
+        .where(and(eq(nods.contributionId, contribution.id), eq(nods.enrolmentId, enrolment.id)))
     const count = await tx.$count(nods, eq(nods.contributionId, contribution.id))
     return { nods: count, nodded: write.nodded }
   })
 }
 
 /** Keeps a contribution first in its list, or lets it back into the order. Staff's to do. */
-export async function setOnTop(db: Database, actor: ActorAt & { readonly contribution: Contribution }, onTop: boolean, now: Date) {
+export async function setOnTop(
+  db: Database,
+  actor: ActorAt & { readonly contribution: Contribution },
+  onTop: boolean,
+  now: Date,
+) {
   if (!isStaff(actor.enrolment)) throw notYours('What is kept on top, the instructor decides.')
-  if (!await readable(db, actor, actor.contribution.id, now)) throw nothingHere()
-  await db.transaction(async (tx) => {
+  if (!(await readable(db, actor, actor.contribution.id, now))) throw nothingHere()
+  await db.transaction(async tx => {
     await tx.update(contributions).set({ onTop }).where(eq(contributions.id, actor.contribution.id))
     await announce(tx, { activityId: actor.activity.id, id: actor.contribution.id })
   })
@@ -146,42 +329,108 @@ export async function setOnTop(db: Database, actor: ActorAt & { readonly contrib
 }
 
 /** Opens a journal entry, with the talk under it, to the class, or closes it again: its author's choice or staff's, as the journal is set. */
-export async function setOpened(db: Database, actor: ActorAt & { readonly contribution: Contribution }, opened: boolean, now: Date) {
+export async function setOpened(
+  db: Database,
+  actor: ActorAt & { readonly contribution: Contribution },
+  opened: boolean,
+  now: Date,
+) {
   const { activity, contribution, enrolment } = actor
   const may = contribution.authorId === enrolment.id || isStaff(enrolment)
   if (!may) throw nothingHere()
-  if (activity.kind !== 'journal' || contribution.parentId !== null || talkOf(activity.settings).opening !== 'author') throw new Problem(409, 'notOpenable', 'Entries are not opened one by one here.')
-  await db.transaction(async (tx) => {
+  if (
+    activity.kind !== 'journal' ||
+    contribution.parentId !== null ||
+    talkOf(activity.settings).opening !== 'author'
+  )
+    throw new Problem(409, 'notOpenable', 'Entries are not opened one by one here.')
+  await db.transaction(async tx => {
     await tx.update(contributions).set({ openToClass: opened }).where(eq(contributions.id, contribution.id))
-    await tx.insert(auditTrail).values({ seminarId: contribution.seminarId, actorId: enrolment.id, at: now, act: opened ? 'opened an entry to the class' : 'closed an entry', subjectId: contribution.id })
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: contribution.seminarId,
+        actorId: enrolment.id,
+        at: now,
+        act: opened ? 'opened an entry to the class' : 'closed an entry',
+        subjectId: contribution.id,
+      })
     await announce(tx, { activityId: activity.id, id: contribution.id })
   })
   return { done: true }
 }
 
 /** The row, locked, if the actor may change it now. What is not the actor's to see is answered as if it were not there. */
-async function requireOwn(tx: Db, actor: ActorAt & { readonly contribution: Contribution }, now: Date, verb: 'changed' | 'withdrawn' | 'put back'): Promise<Contribution> {
-  const [current] = await tx.select().from(contributions).where(eq(contributions.id, actor.contribution.id)).for('update')
+async function requireOwn(
+  tx: Db,
+  actor: ActorAt & { readonly contribution: Contribution },
+  now: Date,
+  verb: 'changed' | 'withdrawn' | 'put back',
+): Promise<Contribution> {
+  const [current] = await tx
+    .select()
+    .from(contributions)
+    .where(eq(contributions.id, actor.contribution.id))
+    .for('update')
   const isOwn = current?.authorId === actor.enrolment.id
   if (!current || current.state === 'draft') throw nothingHere()
   // a history has no holes: what a version did is undone by the next
-  if (current.type === 'pageVersion') throw refusedField('doc', 'version', 'A version stays in the history of its page. Bring an earlier one back, or save another.')
-  if (!isOwn && !(isStaff(actor.enrolment) && verb !== 'changed' && current.state !== 'scheduled')) throw notYours('Only its author can do this.')
-  if (actor.activity.kind === 'review' && isOwn && !isStaff(actor.enrolment)) return handedIn(tx, actor, current, verb, now)
-  const minutes = verb === 'changed' ? actor.activity.settings.editMinutes : talkOf(actor.activity.settings).withdrawMinutes
+  if (current.type === 'pageVersion')
+    throw refusedField(
+      'doc',
+      'version',
+      'A version stays in the history of its page. Bring an earlier one back, or save another.',
+    )
+  if (!isOwn && !(isStaff(actor.enrolment) && verb !== 'changed' && current.state !== 'scheduled'))
+    throw notYours('Only its author can do this.')
+  if (actor.activity.kind === 'review' && isOwn && !isStaff(actor.enrolment))
+    return handedIn(tx, actor, current, verb, now)
+  const minutes =
+    verb === 'changed' ? actor.activity.settings.editMinutes : talkOf(actor.activity.settings).withdrawMinutes
   const until = changeableUntil(actor.enrolment, current.shownAt ?? now, minutes)
-  if (now > until && current.state !== 'awaitingApproval') throw refusedField('doc', 'tooLate', `A post can be ${verb} for ${minutes} minutes, here until ${localTime(until, actor.seminar.timeZone)}. Ask the instructor, or add a reply.`)
+  if (now > until && current.state !== 'awaitingApproval')
+    throw refusedField(
+      'doc',
+      'tooLate',
+      `A post can be ${verb} for ${minutes} minutes, here until ${localTime(until, actor.seminar.timeZone)}. Ask the instructor, or add a reply.`,
+    )
   return current
 }
 
-const columnsOf = ({ doc, html, text, words, sources }: ReturnType<typeof renderDoc>) => ({ doc, html, text, words, sources })
-const revisionOf = (c: Contribution) => ({ seminarId: c.seminarId, contributionId: c.id, version: c.version, doc: c.doc, html: c.html, text: c.text, words: c.words })
+const columnsOf = ({ doc, html, text, words, sources }: ReturnType<typeof renderDoc>) => ({
+  doc,
+  html,
+  text,
+  words,
+  sources,
+})
+const revisionOf = (c: Contribution) => ({
+  seminarId: c.seminarId,
+  contributionId: c.id,
+  version: c.version,
+  doc: c.doc,
+  html: c.html,
+  text: c.text,
+  words: c.words,
+})
 
 /** Handed-in work is its author's to change until their hand-in ends, and not once somebody reviews it. */
-async function handedIn(tx: Db, actor: ActorAt, current: Contribution, verb: string, now: Date): Promise<Contribution> {
+async function handedIn(
+  tx: Db,
+  actor: ActorAt,
+  current: Contribution,
+  verb: string,
+  now: Date,
+): Promise<Contribution> {
   if (current.type !== 'entry') throw nothingHere()
   const due = await handInDue(tx, actor)
-  if (due && now > due) throw refusedField('doc', 'tooLate', `Work can be ${verb} until hand-in ends, here until ${localTime(due, actor.seminar.timeZone)}. Write to your instructor if something is wrong with it.`)
-  if (await tx.$count(allocations, eq(allocations.entryId, current.id)) > 0) throw refusedField('doc', 'dealt', 'This is dealt out to readers already, so it stays as they have it.')
+  if (due && now > due)
+    throw refusedField(
+      'doc',
+      'tooLate',
+      `Work can be ${verb} until hand-in ends, here until ${localTime(due, actor.seminar.timeZone)}. Write to your instructor if something is wrong with it.`,
+    )
+  if ((await tx.$count(allocations, eq(allocations.entryId, current.id))) > 0)
+    throw refusedField('doc', 'dealt', 'This is dealt out to readers already, so it stays as they have it.')
   return current
 }

@@ -28,59 +28,186 @@ export interface WritePlace {
  * Where something is about to be written: refuses a place that is not there, not open to the writer or withdrawn,
  * with the sentence for the writing field. `lock` keeps the answered text from being withdrawn until the write is done.
  */
-export async function requirePlace(db: Db, actor: ActorAt, write: Pick<Written, 'parentId' | 'promptId' | 'title' | 'takesUp'> & Partial<Pick<Written, 'term' | 'note'>>, now: Date, lock = false): Promise<WritePlace> {
+export async function requirePlace(
+  db: Db,
+  actor: ActorAt,
+  write: Pick<Written, 'parentId' | 'promptId' | 'title' | 'takesUp'> &
+    Partial<Pick<Written, 'term' | 'note'>>,
+  now: Date,
+  lock = false,
+): Promise<WritePlace> {
   const { activity } = actor
   // staff put their starter notes beside a text before it opens
-  if ((activity.state !== 'published' || now < activity.opensAt) && !(activity.kind === 'reading' && isStaff(actor.enrolment))) {
-    throw refusedField('doc', 'notOpen', `This has not opened yet. It opens ${localTime(activity.opensAt, actor.seminar.timeZone)}; your text is kept here until then.`)
+  if (
+    (activity.state !== 'published' || now < activity.opensAt) &&
+    !(activity.kind === 'reading' && isStaff(actor.enrolment))
+  ) {
+    throw refusedField(
+      'doc',
+      'notOpen',
+      `This has not opened yet. It opens ${localTime(activity.opensAt, actor.seminar.timeZone)}; your text is kept here until then.`,
+    )
   }
-  if (activity.kind === 'wiki') throw refusedField('doc', 'onPages', 'A wiki is written and commented on page by page. Your text is kept here; take it to its page.')
-  return write.parentId === null ? topPlace(db, actor, write, now, lock) : placeBelow(db, actor, write.parentId, write, now, lock)
+  if (activity.kind === 'wiki')
+    throw refusedField(
+      'doc',
+      'onPages',
+      'A wiki is written and commented on page by page. Your text is kept here; take it to its page.',
+    )
+  return write.parentId === null
+    ? topPlace(db, actor, write, now, lock)
+    : placeBelow(db, actor, write.parentId, write, now, lock)
 }
 
 /** A text that answers nothing: an opening post, an entry, an answer to a prompt. */
-async function topPlace(db: Db, actor: ActorAt, write: Pick<Written, 'promptId' | 'title'> & Partial<Pick<Written, 'term' | 'note'>>, now: Date, posting: boolean): Promise<WritePlace> {
+async function topPlace(
+  db: Db,
+  actor: ActorAt,
+  write: Pick<Written, 'promptId' | 'title'> & Partial<Pick<Written, 'term' | 'note'>>,
+  now: Date,
+  posting: boolean,
+): Promise<WritePlace> {
   const { activity, enrolment } = actor
   const { entryType } = KINDS[activity.kind]
-  if (asksQuestions(activity) && !isStaff(enrolment)) throw refusedField('doc', 'staffOpen', 'The questions are put by the instructor here. Choose one and answer it; your text is kept here.')
+  if (asksQuestions(activity) && !isStaff(enrolment))
+    throw refusedField(
+      'doc',
+      'staffOpen',
+      'The questions are put by the instructor here. Choose one and answer it; your text is kept here.',
+    )
   if (activity.kind === 'exitNote' && !isStaff(enrolment)) {
-    const own = await db.$count(contributions, and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolment.id), inArray(contributions.state, ['shown', 'awaitingApproval'])))
-    if (own > 0) throw refusedField('doc', 'once', 'Your answer is in already. You can change it as long as it is open to change.')
+    const own = await db.$count(
+      contributions,
+      and(
+        eq(contributions.activityId, activity.id),
+        eq(contributions.authorId, enrolment.id),
+        inArray(contributions.state, ['shown', 'awaitingApproval']),
+      ),
+    )
+    if (own > 0)
+      throw refusedField(
+        'doc',
+        'once',
+        'Your answer is in already. You can change it as long as it is open to change.',
+      )
   }
-  if (activity.kind === 'review') return { type: entryType, detail: { ...await handInPlace(db, actor), ...(write.title && { title: write.title }) }, promptId: null, threadId: null, openerId: enrolment.id }
+  if (activity.kind === 'review')
+    return {
+      type: entryType,
+      detail: { ...(await handInPlace(db, actor)), ...(write.title && { title: write.title }) },
+      promptId: null,
+      threadId: null,
+      openerId: enrolment.id,
+    }
   // while it is a draft, anything may still be missing
-  if (activity.kind === 'lexicon') return { type: entryType, detail: posting ? await requireTerm(db, actor, write.term ?? null, null) : write.term ? { term: write.term, title: write.term.term } : {}, promptId: null, threadId: null, openerId: opener(enrolment, null) }
+  if (activity.kind === 'lexicon')
+    return {
+      type: entryType,
+      detail: posting
+        ? await requireTerm(db, actor, write.term ?? null, null)
+        : write.term
+          ? { term: write.term, title: write.term.term }
+          : {},
+      promptId: null,
+      threadId: null,
+      openerId: opener(enrolment, null),
+    }
   if (activity.kind === 'reading') {
     const note = await requireNote(db, activity, write.note ?? null, posting)
-    return { type: entryType, detail: note ? { note } : {}, promptId: null, threadId: null, openerId: opener(enrolment, null) }
+    return {
+      type: entryType,
+      detail: note ? { note } : {},
+      promptId: null,
+      threadId: null,
+      openerId: opener(enrolment, null),
+    }
   }
   if (write.promptId) {
-    const [prompt] = await db.select({ id: prompts.id }).from(prompts).where(and(eq(prompts.id, write.promptId), eq(prompts.activityId, activity.id), lte(prompts.releaseAt, now)))
-    if (!prompt) throw refusedField('doc', 'noPrompt', 'This prompt is not there, or not out yet. Your text is kept here.')
+    const [prompt] = await db
+      .select({ id: prompts.id })
+      .from(prompts)
+      .where(
+        and(eq(prompts.id, write.promptId), eq(prompts.activityId, activity.id), lte(prompts.releaseAt, now)),
+      )
+    if (!prompt)
+      throw refusedField(
+        'doc',
+        'noPrompt',
+        'This prompt is not there, or not out yet. Your text is kept here.',
+      )
   }
-  return { type: entryType, detail: write.title ? { title: write.title } : {}, promptId: write.promptId, threadId: null, openerId: opener(enrolment, null) }
+  return {
+    type: entryType,
+    detail: write.title ? { title: write.title } : {},
+    promptId: write.promptId,
+    threadId: null,
+    openerId: opener(enrolment, null),
+  }
 }
 
-async function placeBelow(db: Db, actor: ActorAt, parentId: string, write: Pick<Written, 'takesUp'>, now: Date, lock: boolean): Promise<WritePlace> {
+async function placeBelow(
+  db: Db,
+  actor: ActorAt,
+  parentId: string,
+  write: Pick<Written, 'takesUp'>,
+  now: Date,
+  lock: boolean,
+): Promise<WritePlace> {
   const { activity, enrolment } = actor
   const { entryType, answerType } = KINDS[activity.kind]
-  if (activity.kind === 'review') throw refusedField('doc', 'noAnswers', 'Work is reviewed in a room of its own here, not answered.')
+  if (activity.kind === 'review')
+    throw refusedField('doc', 'noAnswers', 'Work is reviewed in a room of its own here, not answered.')
   if (!answerType) throw refusedField('doc', 'noAnswers', 'Nothing can be answered here.')
-  if (lock) await db.select({ id: contributions.id }).from(contributions).where(eq(contributions.id, parentId)).for('share')
+  if (lock)
+    await db
+      .select({ id: contributions.id })
+      .from(contributions)
+      .where(eq(contributions.id, parentId))
+      .for('share')
   const parent = await readable(db, actor, parentId, now)
-  if (!parent) throw refusedField('doc', 'nothingToAnswer', 'The post you answer is not there, or not open to you yet. Your text is kept here.')
+  if (!parent)
+    throw refusedField(
+      'doc',
+      'nothingToAnswer',
+      'The post you answer is not there, or not open to you yet. Your text is kept here.',
+    )
   if (parent.row.state === 'withdrawn') {
-    throw refusedField('doc', 'withdrawn', `${parent.name} has withdrawn this post, so it can no longer be answered. Your text is kept here; you could post it elsewhere.`)
+    throw refusedField(
+      'doc',
+      'withdrawn',
+      `${parent.name} has withdrawn this post, so it can no longer be answered. Your text is kept here; you could post it elsewhere.`,
+    )
   }
-  if (parent.row.state !== 'shown') throw refusedField('doc', 'notShown', 'This is not shown to the others yet. It can be answered once it is.')
+  if (parent.row.state !== 'shown')
+    throw refusedField(
+      'doc',
+      'notShown',
+      'This is not shown to the others yet. It can be answered once it is.',
+    )
   const toQuestion = asksQuestions(activity) && parent.row.parentId === null
-  if (talkOf(activity.settings).replies === 'top' && !isStaff(enrolment) && !toQuestion && parent.row.type !== entryType) {
-    throw refusedField('doc', 'topOnly', 'Here one replies to the opening post only. Your text is kept here; post it there.')
+  if (
+    talkOf(activity.settings).replies === 'top' &&
+    !isStaff(enrolment) &&
+    !toQuestion &&
+    parent.row.type !== entryType
+  ) {
+    throw refusedField(
+      'doc',
+      'topOnly',
+      'Here one replies to the opening post only. Your text is kept here; post it there.',
+    )
   }
-  const [{ text } = { text: '' }] = await db.select({ text: contributions.text }).from(contributions).where(eq(contributions.id, parentId))
+  const [{ text } = { text: '' }] = await db
+    .select({ text: contributions.text })
+    .from(contributions)
+    .where(eq(contributions.id, parentId))
   const { takesUp } = write
   if (takesUp && !text.includes(takesUp.exact)) {
-    throw refusedField('takesUp', 'passageGone', 'The passage you took up is no longer in the post. Choose it again, or post without it.')
+    throw refusedField(
+      'takesUp',
+      'passageGone',
+      'The passage you took up is no longer in the post. Choose it again, or post without it.',
+    )
   }
   return {
     type: toQuestion && !isStaff(enrolment) ? entryType : answerType,
@@ -92,30 +219,66 @@ async function placeBelow(db: Db, actor: ActorAt, parentId: string, write: Pick<
 }
 
 /** Whose branch of the talk it is in: staff open none. */
-const opener = (enrolment: ActorAt['enrolment'], above: string | null) => above ?? (isStaff(enrolment) ? null : enrolment.id)
+const opener = (enrolment: ActorAt['enrolment'], above: string | null) =>
+  above ?? (isStaff(enrolment) ? null : enrolment.id)
 
 /** One contribution, if the reader gets it: the same decision as for the whole thread. `name` is what its author goes by for the reader. */
-export async function readable(db: Db, { activity, enrolment }: Pick<ActorAt, 'activity' | 'enrolment'>, id: string, now: Date): Promise<{ readonly row: StoredContribution, readonly name: string } | null> {
+export async function readable(
+  db: Db,
+  { activity, enrolment }: Pick<ActorAt, 'activity' | 'enrolment'>,
+  id: string,
+  now: Date,
+): Promise<{ readonly row: StoredContribution; readonly name: string } | null> {
   const { rows, views, aliases } = await readableOf(db, { activity, enrolment }, [id], now)
   const [row, view] = [rows[0], views[0]]
   if (!row || !view) return null
   // a withdrawn text's place is there, and says whose it was only to those who may know
-  return { row, name: view.view === 'whole' ? view.author.givenName : aliases.get(aliasKey(row.threadId, row.authorId))?.name ?? row.givenName }
+  return {
+    row,
+    name:
+      view.view === 'whole'
+        ? view.author.givenName
+        : (aliases.get(aliasKey(row.threadId, row.authorId))?.name ?? row.givenName),
+  }
 }
 
 /** Some contributions as the reader gets them, without loading the thread they are in. */
-export async function readableOf(db: Db, { activity, enrolment }: Pick<ActorAt, 'activity' | 'enrolment'>, ids: readonly string[], now: Date) {
+export async function readableOf(
+  db: Db,
+  { activity, enrolment }: Pick<ActorAt, 'activity' | 'enrolment'>,
+  ids: readonly string[],
+  now: Date,
+) {
   const rows = await storedContributions(db, activity.id, enrolment.id, { ids, bodies: false })
   const threads = [...new Set(rows.map(r => r.threadId))].filter(id => !rows.some(r => r.id === id))
   const [chain, own] = await Promise.all([
     storedContributions(db, activity.id, enrolment.id, { ids: threads, bodies: false }),
-    db.select({ authorId: contributions.authorId, state: contributions.state, type: contributions.type, promptId: contributions.promptId, detail: contributions.detail }).from(contributions)
-      .where(and(eq(contributions.activityId, activity.id), eq(contributions.authorId, enrolment.id), eq(contributions.state, 'shown'))),
+    db
+      .select({
+        authorId: contributions.authorId,
+        state: contributions.state,
+        type: contributions.type,
+        promptId: contributions.promptId,
+        detail: contributions.detail,
+      })
+      .from(contributions)
+      .where(
+        and(
+          eq(contributions.activityId, activity.id),
+          eq(contributions.authorId, enrolment.id),
+          eq(contributions.state, 'shown'),
+        ),
+      ),
   ])
   const reader = { activity, enrolment, seenSeq: null, now }
   const [aliases, circles] = await Promise.all([aliasesOf(db, activity, rows), circlesOf(db, activity)])
   const { contributions: views } = shapeForReader(rows, reader, {
-    aliases, circles, files: new Map(), roots: new Map(chain.map(r => [r.id, r])), ownIn: ownPlaces(own, reader), answered: new Set(ids), // whoever asks for one stands at it: its place is there, withdrawn or not
+    aliases,
+    circles,
+    files: new Map(),
+    roots: new Map(chain.map(r => [r.id, r])),
+    ownIn: ownPlaces(own, reader),
+    answered: new Set(ids), // whoever asks for one stands at it: its place is there, withdrawn or not
   })
   return { rows, views, aliases }
 }
@@ -124,8 +287,22 @@ const CONTEXT = 32 // characters kept before and after, as the W3C text quote se
 
 function withContext(text: string, { contributionId, exact }: TakesUp) {
   const at = text.indexOf(exact)
-  return { contributionId, exact, prefix: text.slice(Math.max(0, at - CONTEXT), at), suffix: text.slice(at + exact.length, at + exact.length + CONTEXT) }
+  return {
+    contributionId,
+    exact,
+    prefix: text.slice(Math.max(0, at - CONTEXT), at),
+    suffix: text.slice(at + exact.length, at + exact.length + CONTEXT),
+  }
 }
 
 export const localTime = (at: Date, timeZone: string): string =>
-  new Intl.DateTimeFormat('en-GB', { timeZone, weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' }).format(at).replace(' at ', ', ')
+  new Intl.DateTimeFormat('en-GB', {
+    timeZone,
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+    hour: '2-digit',
+    minute: '2-digit',
+  })
+    .format(at)
+    .replace(' at ', ', ')

@@ -16,7 +16,8 @@ export class NotADocument extends Error {
 }
 
 /** Whether bytes begin like an archive that could be a document. */
-export const mayBeDocx = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 0x03 && bytes[3] === 0x04
+export const mayBeDocx = (bytes: Uint8Array): boolean =>
+  bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 0x03 && bytes[3] === 0x04
 
 /**
  * The text of a word processor's document (Office Open XML) as plain, sanitised HTML, so that nobody has to download it.
@@ -30,23 +31,54 @@ export async function docxText(bytes: Uint8Array): Promise<string> {
   let count = 0
   try {
     parts = unzipSync(bytes, {
-      filter: (part) => {
+      filter: part => {
         sum += part.originalSize
         if (sum > LARGEST_UNPACKED || ++count > MOST_PARTS) throw new NotADocument('tooLarge')
-        return part.name === '[Content_Types].xml' || /\.rels$/.test(part.name) || /^word\/[a-zA-Z0-9]+\.xml$/.test(part.name)
+        return (
+          part.name === '[Content_Types].xml' ||
+          /\.rels$/.test(part.name) ||
+          /^word\/[a-zA-Z0-9]+\.xml$/.test(part.name)
+        )
       },
     })
-  }
-  catch (error) {
+  } catch (error) {
     throw error instanceof NotADocument ? error : new NotADocument('notADocument')
   }
   if (!parts['[Content_Types].xml'] || !parts['word/document.xml']) throw new NotADocument('notADocument')
   try {
     // the reader gets an archive of what was unpacked here, so that it cannot be made to unpack more
-    const { value } = await mammoth.convertToHtml({ buffer: Buffer.from(zipSync(parts, { level: 0 })) }, { convertImage: mammoth.images.imgElement(() => Promise.resolve({ src: '' })) })
-    return sanitizeHtml(value, { allowedTags: ['p', 'h1', 'h2', 'h3', 'h4', 'blockquote', 'ul', 'ol', 'li', 'br', 'strong', 'em', 'u', 's', 'sup', 'sub', 'table', 'tbody', 'thead', 'tr', 'td', 'th'], allowedAttributes: {} }).slice(0, LONGEST_HTML)
-  }
-  catch {
+    const { value } = await mammoth.convertToHtml(
+      { buffer: Buffer.from(zipSync(parts, { level: 0 })) },
+      { convertImage: mammoth.images.imgElement(() => Promise.resolve({ src: '' })) },
+    )
+    return sanitizeHtml(value, {
+      allowedTags: [
+        'p',
+        'h1',
+        'h2',
+        'h3',
+        'h4',
+        'blockquote',
+        'ul',
+        'ol',
+        'li',
+        'br',
+        'strong',
+        'em',
+        'u',
+        's',
+        'sup',
+        'sub',
+        'table',
+        'tbody',
+        'thead',
+        'tr',
+        'td',
+        'th',
+      ],
+      allowedAttributes: {},
+    }).slice(0, LONGEST_HTML)
+  } catch {
     throw new NotADocument('notADocument')
   }
 }

@@ -15,16 +15,32 @@ const LARGEST = 20_000_000 // bytes
 export async function keepFile(db: Db, actor: Actor, write: FileWrite): Promise<FileView> {
   const bytes = bytesOf(write)
   const type = typeOf(bytes, write.name)
-  if (!type) throw refusedField('file', 'type', 'Pictures (PNG, JPEG, WebP, GIF), PDF, video (WebM, MP4) and sound (MP3, OGG, WAV, WebM) can be added; this file is none of them.')
+  if (!type)
+    throw refusedField(
+      'file',
+      'type',
+      'Pictures (PNG, JPEG, WebP, GIF), PDF, video (WebM, MP4) and sound (MP3, OGG, WAV, WebM) can be added; this file is none of them.',
+    )
   return store(db, actor, write, { bytes, type, textHtml: null })
 }
 
 /** Keeps a file that is to come with a contribution, if this activity takes its like. A document is kept with its text beside it. */
-export async function keepAttachment(db: Db, actor: Actor & { readonly activity: ActivityRow }, write: FileWrite, begunAt: Date, now: Date): Promise<FileView> {
+export async function keepAttachment(
+  db: Db,
+  actor: Actor & { readonly activity: ActivityRow },
+  write: FileWrite,
+  begunAt: Date,
+  now: Date,
+): Promise<FileView> {
   const bytes = bytesOf(write)
   const known = typeOf(bytes, write.name)
   const isDocument = known === null && mayBeDocx(bytes)
-  if (known === null && !isDocument) throw refusedField('file', 'type', 'Pictures, PDF, documents (DOCX) and recordings can be added; by its content this file is none of them, whatever it is called.')
+  if (known === null && !isDocument)
+    throw refusedField(
+      'file',
+      'type',
+      'Pictures, PDF, documents (DOCX) and recordings can be added; by its content this file is none of them, whatever it is called.',
+    )
   requireTaken(actor.activity, { type: known ?? DOCX, size: bytes.length })
   const textHtml = isDocument ? await textOf(bytes) : null
   // what is read without names must not carry one along
@@ -35,24 +51,66 @@ export async function keepAttachment(db: Db, actor: Actor & { readonly activity:
 async function textOf(bytes: Uint8Array): Promise<string> {
   try {
     return await docxText(bytes)
-  }
-  catch (error) {
+  } catch (error) {
     if (!(error instanceof NotADocument)) throw error
     throw error.reason === 'tooLarge'
-      ? refusedField('file', 'tooLarge', 'This document unpacks to far more than a text would. It was not kept.')
-      : refusedField('file', 'type', 'This archive is no document that can be read. Save it as DOCX or PDF, and add that.')
+      ? refusedField(
+          'file',
+          'tooLarge',
+          'This document unpacks to far more than a text would. It was not kept.',
+        )
+      : refusedField(
+          'file',
+          'type',
+          'This archive is no document that can be read. Save it as DOCX or PDF, and add that.',
+        )
   }
 }
 
 function bytesOf(write: FileWrite): Buffer {
   const bytes = Buffer.from(write.base64, 'base64')
-  if (bytes.length > LARGEST) throw refusedField('file', 'tooLarge', 'This file is larger than 20 MB. Make it smaller, or link to it.', 413)
+  if (bytes.length > LARGEST)
+    throw refusedField(
+      'file',
+      'tooLarge',
+      'This file is larger than 20 MB. Make it smaller, or link to it.',
+      413,
+    )
   return bytes
 }
 
-async function store(db: Db, actor: Actor, write: FileWrite, file: { readonly bytes: Buffer, readonly type: string, readonly textHtml: string | null, readonly begunAt?: Date, readonly madeAt?: Date }): Promise<FileView> {
-  await db.insert(files).values({ id: write.id, seminarId: actor.seminar.id, madeBy: actor.enrolment.id, name: write.name, size: file.bytes.length, transcript: write.transcript, ...file }).onConflictDoNothing()
-  return { id: write.id, url: `/api/files/${write.id}`, name: write.name, type: file.type, size: file.bytes.length, hasText: file.textHtml !== null }
+async function store(
+  db: Db,
+  actor: Actor,
+  write: FileWrite,
+  file: {
+    readonly bytes: Buffer
+    readonly type: string
+    readonly textHtml: string | null
+    readonly begunAt?: Date
+    readonly madeAt?: Date
+  },
+): Promise<FileView> {
+  await db
+    .insert(files)
+    .values({
+      id: write.id,
+      seminarId: actor.seminar.id,
+      madeBy: actor.enrolment.id,
+      name: write.name,
+      size: file.bytes.length,
+      transcript: write.transcript,
+      ...file,
+    })
+    .onConflictDoNothing()
+  return {
+    id: write.id,
+    url: `/api/files/${write.id}`,
+    name: write.name,
+    type: file.type,
+    size: file.bytes.length,
+    hasText: file.textHtml !== null,
+  }
 }
 
 export async function fileById(db: Db, id: string) {

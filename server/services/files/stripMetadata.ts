@@ -22,9 +22,12 @@ async function stripPdf(bytes: Buffer): Promise<Buffer> {
   try {
     pdf = await PDFDocument.load(bytes, { updateMetadata: false })
     if (pdf.getPageCount() === 0) throw new Error('no pages')
-  }
-  catch {
-    throw refusedField('file', 'locked', 'This PDF is locked or broken, so its author’s name cannot be taken out of it. Save it without a password, and add that.')
+  } catch {
+    throw refusedField(
+      'file',
+      'locked',
+      'This PDF is locked or broken, so its author’s name cannot be taken out of it. Save it without a password, and add that.',
+    )
   }
   const about = ['Metadata', 'PieceInfo', 'LastModified'].map(n => PDFName.of(n))
   const onAnnotations = ['T', 'CreationDate', 'M', 'RC'].map(n => PDFName.of(n))
@@ -40,32 +43,52 @@ async function stripPdf(bytes: Buffer): Promise<Buffer> {
       if (held instanceof PDFRef) context.delete(held)
       dict.delete(key)
     }
-    if (dict.get(PDFName.of('Subtype')) && dict.get(PDFName.of('Rect'))) for (const key of onAnnotations) dict.delete(key)
+    if (dict.get(PDFName.of('Subtype')) && dict.get(PDFName.of('Rect')))
+      for (const key of onAnnotations) dict.delete(key)
   }
-  return Buffer.from(await pdf.save({ useObjectStreams: false, addDefaultPage: false, updateFieldAppearances: false }))
+  return Buffer.from(
+    await pdf.save({ useObjectStreams: false, addDefaultPage: false, updateFieldAppearances: false }),
+  )
 }
 
-const EMPTY_CORE = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?><cp:coreProperties xmlns:cp="http://schemas.openxmlformats.org/package/2006/metadata/core-properties"/>'
-const EMPTY_APP = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?><Properties xmlns="http://schemas.openxmlformats.org/officeDocument/2006/extended-properties"/>'
-const EMPTY_CUSTOM = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?><Properties xmlns="http://schemas.openxmlformats.org/officeDocument/2006/custom-properties"/>'
-const EMPTY_PEOPLE = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?><w15:people xmlns:w15="http://schemas.microsoft.com/office/word/2012/wordml"/>'
+const EMPTY_CORE =
+  '<?xml version="1.0" encoding="UTF-8" standalone="yes"?><cp:coreProperties xmlns:cp="http://schemas.openxmlformats.org/package/2006/metadata/core-properties"/>'
+const EMPTY_APP =
+  '<?xml version="1.0" encoding="UTF-8" standalone="yes"?><Properties xmlns="http://schemas.openxmlformats.org/officeDocument/2006/extended-properties"/>'
+const EMPTY_CUSTOM =
+  '<?xml version="1.0" encoding="UTF-8" standalone="yes"?><Properties xmlns="http://schemas.openxmlformats.org/officeDocument/2006/custom-properties"/>'
+const EMPTY_PEOPLE =
+  '<?xml version="1.0" encoding="UTF-8" standalone="yes"?><w15:people xmlns:w15="http://schemas.microsoft.com/office/word/2012/wordml"/>'
 
 /** Properties emptied, and whoever commented on or changed a passage unnamed. */
 function stripDocx(bytes: Buffer): Buffer {
   const parts = unzipSync(bytes)
-  const put = (name: string, text: string) => { if (parts[name]) parts[name] = Buffer.from(text) }
+  const put = (name: string, text: string) => {
+    if (parts[name]) parts[name] = Buffer.from(text)
+  }
   put('docProps/core.xml', EMPTY_CORE)
   put('docProps/app.xml', EMPTY_APP)
   put('docProps/custom.xml', EMPTY_CUSTOM)
   put('word/people.xml', EMPTY_PEOPLE)
-  const shown = Object.fromEntries(Object.entries(parts).filter(([name]) => !/^docProps\/thumbnail\./.test(name)))
+  const shown = Object.fromEntries(
+    Object.entries(parts).filter(([name]) => !/^docProps\/thumbnail\./.test(name)),
+  )
   for (const [name, part] of Object.entries(shown)) {
     if (!/^word\/.*\.xml$/.test(name)) continue
     const text = Buffer.from(part).toString('utf8')
-    const clean = text.replace(/(\bw\d*:(?:author|initials|userId|providerId|lastModifiedBy))="[^"]*"/g, '$1=""').replace(/\bw:date="[^"]*"/g, 'w:date="2000-01-01T00:00:00Z"').replace(/\bw:rsid\w*="[^"]*"/g, '')
+    const clean = text
+      .replace(/(\bw\d*:(?:author|initials|userId|providerId|lastModifiedBy))="[^"]*"/g, '$1=""')
+      .replace(/\bw:date="[^"]*"/g, 'w:date="2000-01-01T00:00:00Z"')
+      .replace(/\bw:rsid\w*="[^"]*"/g, '')
     if (clean !== text) shown[name] = Buffer.from(clean)
   }
-  for (const [name, part] of Object.entries(shown)) if (name.endsWith('.rels') && Buffer.from(part).includes('thumbnail')) shown[name] = Buffer.from(Buffer.from(part).toString('utf8').replace(/<Relationship [^>]*thumbnail[^>]*\/>/g, ''))
+  for (const [name, part] of Object.entries(shown))
+    if (name.endsWith('.rels') && Buffer.from(part).includes('thumbnail'))
+      shown[name] = Buffer.from(
+        Buffer.from(part)
+          .toString('utf8')
+          .replace(/<Relationship [^>]*thumbnail[^>]*\/>/g, ''),
+      )
   return Buffer.from(zipSync(shown, { mtime: new Date(1980, 0, 2) }))
 }
 
@@ -74,10 +97,18 @@ function stripJpeg(bytes: Buffer): Buffer {
   const out: Buffer[] = [bytes.subarray(0, 2)]
   for (let at = 2; at + 4 <= bytes.length && bytes[at] === 0xff;) {
     const marker = bytes[at + 1]!
-    if (marker === 0xda) { out.push(bytes.subarray(at)); break }
+    if (marker === 0xda) {
+      out.push(bytes.subarray(at))
+      break
+    }
     const end = at + 2 + bytes.readUInt16BE(at + 2)
     // APP1 to APP13, APP15 and comments go; APP0 is the format itself, APP2 may hold a colour profile, APP14 how colours are coded
-    const goes = marker === 0xfe || (marker >= 0xe1 && marker <= 0xef && marker !== 0xee && !(marker === 0xe2 && bytes.subarray(at + 4, at + 15).toString('latin1') === 'ICC_PROFILE'))
+    const goes =
+      marker === 0xfe ||
+      (marker >= 0xe1 &&
+        marker <= 0xef &&
+        marker !== 0xee &&
+        !(marker === 0xe2 && bytes.subarray(at + 4, at + 15).toString('latin1') === 'ICC_PROFILE'))
     if (!goes) out.push(bytes.subarray(at, end))
     else if (marker === 0xe1) out.push(...turning(bytes.subarray(at + 4, end)))
     at = end
@@ -90,15 +121,20 @@ function turning(exif: Buffer): Buffer[] {
   if (exif.subarray(0, 6).toString('latin1') !== 'Exif\0\0') return []
   const tiff = exif.subarray(6)
   const little = tiff.subarray(0, 2).toString('latin1') === 'II'
-  const u16 = (at: number) => at + 2 > tiff.length ? 0 : little ? tiff.readUInt16LE(at) : tiff.readUInt16BE(at)
-  const u32 = (at: number) => at + 4 > tiff.length ? 0 : little ? tiff.readUInt32LE(at) : tiff.readUInt32BE(at)
+  const u16 = (at: number) =>
+    at + 2 > tiff.length ? 0 : little ? tiff.readUInt16LE(at) : tiff.readUInt16BE(at)
+  const u32 = (at: number) =>
+    at + 4 > tiff.length ? 0 : little ? tiff.readUInt32LE(at) : tiff.readUInt32BE(at)
   const first = u32(4)
   for (let i = 0; i < u16(first); i++) {
     const entry = first + 2 + 12 * i
     if (u16(entry) !== 0x0112) continue
     const turn = u16(entry + 8)
     if (turn < 2 || turn > 8) return []
-    const notes = Buffer.from('Exif\0\0MM\0*\0\0\0\x08\0\x01\x01\x12\0\x03\0\0\0\x01\0\0\0\0\0\0\0\0', 'latin1')
+    const notes = Buffer.from(
+      'Exif\0\0MM\0*\0\0\0\x08\0\x01\x01\x12\0\x03\0\0\0\x01\0\0\0\0\0\0\0\0',
+      'latin1',
+    )
     notes.writeUInt16BE(turn, notes.length - 8)
     return [Buffer.from([0xff, 0xe1, 0, notes.length + 2]), notes]
   }
@@ -110,7 +146,8 @@ function stripPng(bytes: Buffer): Buffer {
   const out: Buffer[] = [bytes.subarray(0, 8)]
   for (let at = 8; at + 12 <= bytes.length;) {
     const end = at + 12 + bytes.readUInt32BE(at)
-    if (!['tEXt', 'zTXt', 'iTXt', 'eXIf', 'tIME'].includes(bytes.subarray(at + 4, at + 8).toString('latin1'))) out.push(bytes.subarray(at, end))
+    if (!['tEXt', 'zTXt', 'iTXt', 'eXIf', 'tIME'].includes(bytes.subarray(at + 4, at + 8).toString('latin1')))
+      out.push(bytes.subarray(at, end))
     at = end
   }
   return Buffer.concat(out)
@@ -127,8 +164,7 @@ function stripWebp(bytes: Buffer): Buffer {
       const head = Buffer.from(bytes.subarray(at, end))
       head[8] = head[8]! & ~0x0c // says that neither camera's notes nor XMP follow
       out.push(head)
-    }
-    else if (name !== 'EXIF' && name !== 'XMP ') out.push(bytes.subarray(at, end))
+    } else if (name !== 'EXIF' && name !== 'XMP ') out.push(bytes.subarray(at, end))
     at = end
   }
   const head = Buffer.from(bytes.subarray(0, 12))

@@ -17,7 +17,8 @@ const EMPTY_DOC = sql`'{"type":"doc","content":[]}'::jsonb`
 const DRAFT_DETAIL = sql`(case when r.detail ? 'page' then jsonb_build_object('page', r.detail -> 'page') else '{}'::jsonb end)
   || (case when r.detail ? 'handIn' then jsonb_build_object('handIn', r.detail -> 'handIn') else '{}'::jsonb end)
   || (case when r.detail ? 'note' then jsonb_build_object('note', (r.detail -> 'note') || '{"tags":[]}'::jsonb) else '{}'::jsonb end)`
-const draft = (own: string, otherwise: SQL) => () => sql`case when r.state in ('draft', 'scheduled') then ${otherwise} else to_jsonb(r.${sql.identifier(own)}) end`
+const draft = (own: string, otherwise: SQL) => () =>
+  sql`case when r.state in ('draft', 'scheduled') then ${otherwise} else to_jsonb(r.${sql.identifier(own)}) end`
 const row = (column: string) => sql`r.${sql.identifier(column)}`
 
 /**
@@ -25,42 +26,127 @@ const row = (column: string) => sql`r.${sql.identifier(column)}`
  * restored from one; a test holds that every table of the schema is either here or left behind with a reason.
  */
 export const KEPT_TABLES: readonly KeptTable[] = [
-  { table: t.persons, about: 'people, without passwords and private addresses', rows: id => sql`r.id in (select person_id from enrolments where seminar_id = ${id} or seminar_id in (${joinedWith(id)}))`, without: ['password_hash', 'founds_seminars', 'calendar_secret'] },
-  { table: t.seminars, about: 'the seminar; and, by name alone, those it shares activities with', rows: id => sql`r.id = ${id} or r.id in (${joinedWith(id)})`, instead: { state: id => sql`case when r.id = ${id} then to_jsonb(r.state) else '"archived"'::jsonb end` } },
+  {
+    table: t.persons,
+    about: 'people, without passwords and private addresses',
+    rows: id =>
+      sql`r.id in (select person_id from enrolments where seminar_id = ${id} or seminar_id in (${joinedWith(id)}))`,
+    without: ['password_hash', 'founds_seminars', 'calendar_secret'],
+  },
+  {
+    table: t.seminars,
+    about: 'the seminar; and, by name alone, those it shares activities with',
+    rows: id => sql`r.id = ${id} or r.id in (${joinedWith(id)})`,
+    instead: { state: id => sql`case when r.id = ${id} then to_jsonb(r.state) else '"archived"'::jsonb end` },
+  },
   { table: t.sections, about: 'sections' },
-  { table: t.enrolments, about: 'who is in the seminar, and as what', rows: id => sql`r.seminar_id = ${id} or r.seminar_id in (${joinedWith(id)})`, instead: { section_id: id => sql`case when r.seminar_id = ${id} then to_jsonb(r.section_id) end` } },
-  { table: t.groupPlans, about: 'ways of grouping' }, { table: t.groups, about: 'groups' }, { table: t.groupMembers, about: 'who is in which group' },
-  { table: t.units, about: 'units of the term' }, { table: t.categories, about: 'categories and weights of the gradebook' }, { table: t.gradingScales, about: 'scales of letters' }, { table: t.outcomes, about: 'outcomes, with their CASE identifiers' },
-  { table: t.rubrics, about: 'rubrics' }, { table: t.rubricVersions, about: 'their versions' }, { table: t.rubricCriteria, about: 'criteria' }, { table: t.rubricLevels, about: 'levels, points in hundredths' },
+  {
+    table: t.enrolments,
+    about: 'who is in the seminar, and as what',
+    rows: id => sql`r.seminar_id = ${id} or r.seminar_id in (${joinedWith(id)})`,
+    instead: { section_id: id => sql`case when r.seminar_id = ${id} then to_jsonb(r.section_id) end` },
+  },
+  { table: t.groupPlans, about: 'ways of grouping' },
+  { table: t.groups, about: 'groups' },
+  { table: t.groupMembers, about: 'who is in which group' },
+  { table: t.units, about: 'units of the term' },
+  { table: t.categories, about: 'categories and weights of the gradebook' },
+  { table: t.gradingScales, about: 'scales of letters' },
+  { table: t.outcomes, about: 'outcomes, with their CASE identifiers' },
+  { table: t.rubrics, about: 'rubrics' },
+  { table: t.rubricVersions, about: 'their versions' },
+  { table: t.rubricCriteria, about: 'criteria' },
+  { table: t.rubricLevels, about: 'levels, points in hundredths' },
   { table: t.files, about: 'files; their bytes lie in the folder files, under their id', without: ['bytes'] },
   { table: t.activities, about: 'activities with their settings' },
-  { table: t.jointSeminars, about: 'which other seminars take part in an activity', rows: id => sql`r.activity_id in (select id from activities where seminar_id = ${id})` },
-  { table: t.phases, about: 'phases and due times' }, { table: t.expectations, about: 'what is asked for' }, { table: t.extensions, about: 'extensions' }, { table: t.prompts, about: 'prompts' },
-  { table: t.texts, about: 'texts to read' }, { table: t.textVersions, about: 'their versions' },
-  { table: t.contributions, about: 'everything anyone has contributed; of drafts that they exist and their length, never their words', instead: { doc: draft('doc', EMPTY_DOC), html: draft('html', sql`'""'::jsonb`), text: draft('text', sql`'""'::jsonb`), detail: draft('detail', DRAFT_DETAIL) } },
-  { table: t.contributionRevisions, about: 'earlier texts' }, { table: t.nods, about: 'nods' }, { table: t.visits, about: 'how far each has read' }, { table: t.contributionFiles, about: 'files that came with contributions' }, { table: t.aliases, about: 'names people go by where names are hidden' }, { table: t.contributionMarks, about: 'marks of single contributions' },
-  { table: t.reviewRounds, about: 'how far peer reviews have come' }, { table: t.allocations, about: 'who reviews what' }, { table: t.keptApart, about: 'who does not review whom' }, { table: t.willing, about: 'who would review more' },
-  { table: t.wikiPages, about: 'pages of wikis' }, { table: t.pageVersions, about: 'their versions, with who wrote which words' }, { table: t.pageComments, about: 'comments on them' },
-  { table: t.marks, about: 'marks and letters, points in hundredths' }, { table: t.letterReplies, about: 'what was written below letters' }, { table: t.criterionMarks, about: 'steps by criterion' }, { table: t.markFiles, about: 'files with letters' }, { table: t.secondMarks, about: 'second marking' }, { table: t.markerShares, about: 'shares of the queue' }, { table: t.phrases, about: 'phrases markers keep' }, { table: t.excuses, about: 'who need not do what' }, { table: t.gradebookViews, about: 'how staff have laid out the gradebook' }, { table: t.citations, about: 'passages cited as evidence' }, { table: t.auditTrail, about: 'every change of marks and of the seminar: who, when, what, why' },
-  { table: t.notices, about: 'what people were told' }, { table: t.messageRules, about: 'standing rules' }, { table: t.messageThreads, about: 'conversations' }, { table: t.messages, about: 'what was written in them' },
-  { table: t.closingRounds, about: 'closing questions; answers without names stand here, by question, in the order of the alphabet' }, { table: t.closingAnswers, about: 'closing answers with their names' },
+  {
+    table: t.jointSeminars,
+    about: 'which other seminars take part in an activity',
+    rows: id => sql`r.activity_id in (select id from activities where seminar_id = ${id})`,
+  },
+  { table: t.phases, about: 'phases and due times' },
+  { table: t.expectations, about: 'what is asked for' },
+  { table: t.extensions, about: 'extensions' },
+  { table: t.prompts, about: 'prompts' },
+  { table: t.texts, about: 'texts to read' },
+  { table: t.textVersions, about: 'their versions' },
+  {
+    table: t.contributions,
+    about: 'everything anyone has contributed; of drafts that they exist and their length, never their words',
+    instead: {
+      doc: draft('doc', EMPTY_DOC),
+      html: draft('html', sql`'""'::jsonb`),
+      text: draft('text', sql`'""'::jsonb`),
+      detail: draft('detail', DRAFT_DETAIL),
+    },
+  },
+  { table: t.contributionRevisions, about: 'earlier texts' },
+  { table: t.nods, about: 'nods' },
+  { table: t.visits, about: 'how far each has read' },
+  { table: t.contributionFiles, about: 'files that came with contributions' },
+  { table: t.aliases, about: 'names people go by where names are hidden' },
+  { table: t.contributionMarks, about: 'marks of single contributions' },
+  { table: t.reviewRounds, about: 'how far peer reviews have come' },
+  { table: t.allocations, about: 'who reviews what' },
+  { table: t.keptApart, about: 'who does not review whom' },
+  { table: t.willing, about: 'who would review more' },
+  { table: t.wikiPages, about: 'pages of wikis' },
+  { table: t.pageVersions, about: 'their versions, with who wrote which words' },
+  { table: t.pageComments, about: 'comments on them' },
+  { table: t.marks, about: 'marks and letters, points in hundredths' },
+  { table: t.letterReplies, about: 'what was written below letters' },
+  { table: t.criterionMarks, about: 'steps by criterion' },
+  { table: t.markFiles, about: 'files with letters' },
+  { table: t.secondMarks, about: 'second marking' },
+  { table: t.markerShares, about: 'shares of the queue' },
+  { table: t.phrases, about: 'phrases markers keep' },
+  { table: t.excuses, about: 'who need not do what' },
+  { table: t.gradebookViews, about: 'how staff have laid out the gradebook' },
+  { table: t.citations, about: 'passages cited as evidence' },
+  { table: t.auditTrail, about: 'every change of marks and of the seminar: who, when, what, why' },
+  { table: t.notices, about: 'what people were told' },
+  { table: t.messageRules, about: 'standing rules' },
+  { table: t.messageThreads, about: 'conversations' },
+  { table: t.messages, about: 'what was written in them' },
+  {
+    table: t.closingRounds,
+    about: 'closing questions; answers without names stand here, by question, in the order of the alphabet',
+  },
+  { table: t.closingAnswers, about: 'closing answers with their names' },
 ]
 
 /** What stays behind, and why. */
 export const LEFT_BEHIND: ReadonlyArray<readonly [table: PgTable, why: string]> = [
-  [t.passwordLinks, 'opens an account'], [t.sessions, 'is a signed-in browser'], [t.signInAttempts, 'belongs to the installation'], [t.joiningCodes, 'lets people in'], [t.feeds, 'are secret addresses'], [t.annotationTokens, 'are secret addresses'],
-  [t.receipts, 'is of use for an hour'], [t.pageWriters, 'is of use for a minute'], [t.mails, 'has gone out'], [t.mailroomMessages, 'belongs to the installation'], [t.textMeasures, 'is counted anew'],
+  [t.passwordLinks, 'opens an account'],
+  [t.sessions, 'is a signed-in browser'],
+  [t.signInAttempts, 'belongs to the installation'],
+  [t.joiningCodes, 'lets people in'],
+  [t.feeds, 'are secret addresses'],
+  [t.annotationTokens, 'are secret addresses'],
+  [t.receipts, 'is of use for an hour'],
+  [t.pageWriters, 'is of use for a minute'],
+  [t.mails, 'has gone out'],
+  [t.mailroomMessages, 'belongs to the installation'],
+  [t.textMeasures, 'is counted anew'],
 ]
 
 export const nameOf = (kept: Pick<KeptTable, 'table'>): string => getTableName(kept.table)
 /** A column as the database calls it. */
-const columnName = (column: { readonly name: string }) => column.name.replace(/[A-Z]/g, c => `_${c.toLowerCase()}`)
+const columnName = (column: { readonly name: string }) =>
+  column.name.replace(/[A-Z]/g, c => `_${c.toLowerCase()}`)
 /** Names of a table's columns as the database and an archive have them, with their types. */
-export const columnsOf = ({ table }: Pick<KeptTable, 'table'>): Array<{ readonly name: string, readonly type: string }> =>
+export const columnsOf = ({
+  table,
+}: Pick<KeptTable, 'table'>): Array<{ readonly name: string; readonly type: string }> =>
   Object.values(getTableColumns(table)).map(c => ({ name: columnName(c), type: c.getSQLType() }))
 /** Columns of a table that point to another, and to which. */
-export const pointersOf = ({ table }: Pick<KeptTable, 'table'>): Array<{ readonly column: string, readonly to: string }> =>
-  getTableConfig(table).foreignKeys.flatMap((f) => { const { columns, foreignTable } = f.reference(); return columns.map(c => ({ column: columnName(c), to: getTableName(foreignTable) })) })
+export const pointersOf = ({
+  table,
+}: Pick<KeptTable, 'table'>): Array<{ readonly column: string; readonly to: string }> =>
+  getTableConfig(table).foreignKeys.flatMap(f => {
+    const { columns, foreignTable } = f.reference()
+    return columns.map(c => ({ column: columnName(c), to: getTableName(foreignTable) }))
+  })
 
 /** A row as it leaves: every column under its name, as PostgreSQL writes it in JSON. */
 export function leaving(kept: KeptTable, seminarId: string): SQL {
@@ -68,9 +154,12 @@ export function leaving(kept: KeptTable, seminarId: string): SQL {
   const without = (kept.without ?? []).map(name => sql` - ${name}::text`)
   return sql`(to_jsonb(r)${sql.join(without, sql``)}${changed.length > 0 ? sql` || jsonb_build_object(${sql.join(changed, sql`, `)})` : sql``})::text`
 }
-export const belonging = (kept: KeptTable, seminarId: string): SQL => kept.rows ? kept.rows(seminarId) : sql`${row('seminar_id')} = ${seminarId}`
+export const belonging = (kept: KeptTable, seminarId: string): SQL =>
+  kept.rows ? kept.rows(seminarId) : sql`${row('seminar_id')} = ${seminarId}`
 /** The order in which rows leave: the same every time. */
 export const keyOf = ({ table }: Pick<KeptTable, 'table'>): string[] => {
   const { primaryKeys, columns } = getTableConfig(table)
-  return primaryKeys.length > 0 ? primaryKeys[0]!.columns.map(columnName) : columns.filter(c => c.primary).map(columnName)
+  return primaryKeys.length > 0
+    ? primaryKeys[0]!.columns.map(columnName)
+    : columns.filter(c => c.primary).map(columnName)
 }

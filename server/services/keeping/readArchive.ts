@@ -16,10 +16,18 @@ import { ARCHIVE_FORM, ARCHIVE_VERSION, tableFile } from './writeArchive'
 const ROWS = 250 // written at a time
 const LARGEST = 40 * 1024 ** 3 // bytes of all parts unpacked
 const LONGEST_LINE = 200 * 1024 ** 2 // characters
-const Manifest = z.object({ form: z.literal(ARCHIVE_FORM), version: z.literal(ARCHIVE_VERSION), seminar: z.object({ id: z.uuid(), code: z.string(), title: z.string() }), tables: z.array(z.object({ name: z.string(), file: z.string(), rows: z.number().int() })) })
+const Manifest = z.object({
+  form: z.literal(ARCHIVE_FORM),
+  version: z.literal(ARCHIVE_VERSION),
+  seminar: z.object({ id: z.uuid(), code: z.string(), title: z.string() }),
+  tables: z.array(z.object({ name: z.string(), file: z.string(), rows: z.number().int() })),
+})
 type Row = Record<string, unknown>
 
-const broken = (sentence: string) => new Problem(422, 'archive', `${sentence} Nothing was brought in.`, { fields: { file: `${sentence} Nothing was brought in.` } })
+const broken = (sentence: string) =>
+  new Problem(422, 'archive', `${sentence} Nothing was brought in.`, {
+    fields: { file: `${sentence} Nothing was brought in.` },
+  })
 
 /**
  * Brings a seminar back from its archive, whole or not at all. Every part is checked against its sum before anything is
@@ -28,8 +36,16 @@ const broken = (sentence: string) => new Problem(422, 'archive', `${sentence} No
  *
  * @param path of the archive on disk
  */
-export async function readArchive(db: Database, path: string): Promise<{ seminarId: string, title: string, people: number, contributions: number }> {
-  const zip = await promisify<string, yauzl.Options, ZipFile>(yauzl.open)(path, { lazyEntries: true, autoClose: false }).catch(() => { throw broken('This is no archive of a seminar, or it came in only in part.') })
+export async function readArchive(
+  db: Database,
+  path: string,
+): Promise<{ seminarId: string; title: string; people: number; contributions: number }> {
+  const zip = await promisify<string, yauzl.Options, ZipFile>(yauzl.open)(path, {
+    lazyEntries: true,
+    autoClose: false,
+  }).catch(() => {
+    throw broken('This is no archive of a seminar, or it came in only in part.')
+  })
   try {
     const entries = await entriesOf(zip)
     const open = (name: string): Promise<Readable> => {
@@ -37,24 +53,43 @@ export async function readArchive(db: Database, path: string): Promise<{ seminar
       if (!entry) throw broken(`The part “${name}” is missing.`)
       return promisify<Entry, Readable>(zip.openReadStream.bind(zip))(entry)
     }
-    const text = async (name: string) => { const parts: Buffer[] = []; for await (const p of await open(name)) parts.push(p as Buffer); return Buffer.concat(parts).toString('utf8') }
+    const text = async (name: string) => {
+      const parts: Buffer[] = []
+      for await (const p of await open(name)) parts.push(p as Buffer)
+      return Buffer.concat(parts).toString('utf8')
+    }
     await checkSums(entries, await text('SHA256SUMS'), open)
     const manifest = Manifest.safeParse(safeJson(await text('manifest.json')))
     if (!manifest.success) throw broken('This is no archive of a seminar, or one of a later Jovrel.')
     const { seminar, tables } = manifest.data
-    return await db.transaction(async (tx) => {
-      if (await tx.$count(seminars, eq(seminars.id, seminar.id)) > 0) throw new Problem(409, 'here', `“${seminar.title}” is here already. An archive is brought back where it is not.`, { fields: { file: `“${seminar.title}” is here already.` } })
+    return await db.transaction(async tx => {
+      if ((await tx.$count(seminars, eq(seminars.id, seminar.id))) > 0)
+        throw new Problem(
+          409,
+          'here',
+          `“${seminar.title}” is here already. An archive is brought back where it is not.`,
+          { fields: { file: `“${seminar.title}” is here already.` } },
+        )
       const restore = new Restore(tx, seminar.id)
       for (const [place, kept] of KEPT_TABLES.entries()) {
         const name = nameOf(kept)
-        const rows = await restore.table(kept, lines(await open(tableFile(place, name))), async id => Buffer.concat(await collect(await open(`files/${id}`))))
-        if (rows !== tables.find(t => t.name === name)?.rows) throw broken(`The table “${name}” has not as many rows as the archive says.`)
+        const rows = await restore.table(kept, lines(await open(tableFile(place, name))), async id =>
+          Buffer.concat(await collect(await open(`files/${id}`))),
+        )
+        if (rows !== tables.find(t => t.name === name)?.rows)
+          throw broken(`The table “${name}” has not as many rows as the archive says.`)
       }
       await restore.joinUp()
-      return { seminarId: seminar.id, title: seminar.title, people: restore.counts.get('persons') ?? 0, contributions: restore.counts.get('contributions') ?? 0 }
+      return {
+        seminarId: seminar.id,
+        title: seminar.title,
+        people: restore.counts.get('persons') ?? 0,
+        contributions: restore.counts.get('contributions') ?? 0,
+      }
     })
+  } finally {
+    zip.close()
   }
-  finally { zip.close() }
 }
 
 function entriesOf(zip: ZipFile): Promise<Map<string, Entry>> {
@@ -63,24 +98,46 @@ function entriesOf(zip: ZipFile): Promise<Map<string, Entry>> {
     let size = 0
     zip.on('entry', (entry: Entry) => {
       size += entry.uncompressedSize
-      if (size > LARGEST) { reject(broken('Unpacked, this archive would be larger than what can be taken.')); return }
+      if (size > LARGEST) {
+        reject(broken('Unpacked, this archive would be larger than what can be taken.'))
+        return
+      }
       entries.set(entry.fileName, entry)
       zip.readEntry()
     })
-    zip.on('end', () => { resolve(entries) })
-    zip.on('error', () => { reject(broken('This archive is damaged.')) })
+    zip.on('end', () => {
+      resolve(entries)
+    })
+    zip.on('error', () => {
+      reject(broken('This archive is damaged.'))
+    })
     zip.readEntry()
   })
 }
 
-async function checkSums(entries: ReadonlyMap<string, Entry>, list: string, open: (name: string) => Promise<Readable>): Promise<void> {
-  const sums = new Map(list.split('\n').filter(Boolean).map((line): [string, string] => [line.slice(66), line.slice(0, 64)]))
-  for (const name of entries.keys()) if (name !== 'SHA256SUMS' && !sums.has(name)) throw broken(`The part “${name}” has no sum to check it by.`)
+async function checkSums(
+  entries: ReadonlyMap<string, Entry>,
+  list: string,
+  open: (name: string) => Promise<Readable>,
+): Promise<void> {
+  const sums = new Map(
+    list
+      .split('\n')
+      .filter(Boolean)
+      .map((line): [string, string] => [line.slice(66), line.slice(0, 64)]),
+  )
+  for (const name of entries.keys())
+    if (name !== 'SHA256SUMS' && !sums.has(name))
+      throw broken(`The part “${name}” has no sum to check it by.`)
   for (const [name, sum] of sums) {
     const hash = createHash('sha256')
-    try { for await (const piece of await open(name)) hash.update(piece as Buffer) }
-    catch (error) { throw error instanceof Problem ? error : broken(`The part “${name}” is damaged.`) }
-    if (hash.digest('hex') !== sum) throw broken(`The part “${name}” is not what it was when the archive was made.`)
+    try {
+      for await (const piece of await open(name)) hash.update(piece as Buffer)
+    } catch (error) {
+      throw error instanceof Problem ? error : broken(`The part “${name}” is damaged.`)
+    }
+    if (hash.digest('hex') !== sum)
+      throw broken(`The part “${name}” is not what it was when the archive was made.`)
   }
 }
 
@@ -98,8 +155,11 @@ async function* lines(stream: Readable): AsyncGenerator<Row> {
   }
 }
 function safeJson(text: string): unknown {
-  try { return JSON.parse(text) }
-  catch { return null }
+  try {
+    return JSON.parse(text)
+  } catch {
+    return null
+  }
 }
 
 /** Columns that hold HTML, and JSON with HTML in it. */
@@ -109,35 +169,75 @@ class Restore {
   readonly counts = new Map<string, number>()
   private readonly ids = new Map<string, Set<string>>() // by table
   private readonly people = new Map<string, string>() // ids of the archive to ids here
-  private readonly selves: Array<{ readonly table: string, readonly column: string, readonly pairs: Array<readonly [string, string]> }> = []
+  private readonly selves: Array<{
+    readonly table: string
+    readonly column: string
+    readonly pairs: Array<readonly [string, string]>
+  }> = []
   private readonly guests = new Set<string>() // seminars that are only named
-  constructor(private readonly db: Db, private readonly seminarId: string) {}
+  constructor(
+    private readonly db: Db,
+    private readonly seminarId: string,
+  ) {}
 
   /** @returns how many rows there were */
-  async table(kept: KeptTable, rows: AsyncIterable<Row>, bytesOf: (id: string) => Promise<Buffer>): Promise<number> {
+  async table(
+    kept: KeptTable,
+    rows: AsyncIterable<Row>,
+    bytesOf: (id: string) => Promise<Buffer>,
+  ): Promise<number> {
     const name = nameOf(kept)
-    const columns = columnsOf(kept).map(c => c.name).filter(c => !kept.without?.includes(c))
+    const columns = columnsOf(kept)
+      .map(c => c.name)
+      .filter(c => !kept.without?.includes(c))
     const pointers = pointersOf(kept)
     const self = pointers.filter(p => p.to === name)
-    const pairs = self.map(p => ({ table: name, column: p.column, pairs: [] as Array<readonly [string, string]> }))
+    const pairs = self.map(p => ({
+      table: name,
+      column: p.column,
+      pairs: [] as Array<readonly [string, string]>,
+    }))
     this.selves.push(...pairs)
     const own = new Set<string>()
     this.ids.set(name, own)
     let [batch, n] = [[] as Row[], 0]
     for await (const row of rows) {
       n++
-      for (const key of Object.keys(row)) if (!columns.includes(key)) throw broken(`The table “${name}” has a column “${key}” that is not known here.`)
+      for (const key of Object.keys(row))
+        if (!columns.includes(key))
+          throw broken(`The table “${name}” has a column “${key}” that is not known here.`)
       this.checkOwn(name, row)
-      for (const [key, value] of Object.entries(row)) if (!harmless(key, value)) throw broken(`In the table “${name}” there is something that would run in a browser.`)
+      for (const [key, value] of Object.entries(row))
+        if (!harmless(key, value))
+          throw broken(`In the table “${name}” there is something that would run in a browser.`)
       if (typeof row.id === 'string') own.add(row.id)
-      for (const [i, p] of self.entries()) if (typeof row[p.column] === 'string') { pairs[i]!.pairs.push([String(row.id), row[p.column] as string]); row[p.column] = null }
-      for (const p of pointers) if (p.to !== name && typeof row[p.column] === 'string' && !this.ids.get(p.to)?.has(row[p.column] as string)) throw broken(`A row of “${name}” points to something that is not in the archive.`)
+      for (const [i, p] of self.entries())
+        if (typeof row[p.column] === 'string') {
+          pairs[i]!.pairs.push([String(row.id), row[p.column] as string])
+          row[p.column] = null
+        }
+      for (const p of pointers)
+        if (
+          p.to !== name &&
+          typeof row[p.column] === 'string' &&
+          !this.ids.get(p.to)?.has(row[p.column] as string)
+        )
+          throw broken(`A row of “${name}” points to something that is not in the archive.`)
       const kind = name === 'persons' ? await this.person(row) : row
       if (!kind) continue
       if (name === 'enrolments') kind.person_id = this.people.get(String(kind.person_id))
-      if (name === 'files') { await this.insert(name, [...columns, 'bytes'], [{ ...kind, bytes: '\\x' }]); await this.db.execute(sql`update files set bytes = ${await bytesOf(String(kind.id))} where id = ${String(kind.id)}`); continue }
+      if (name === 'files') {
+        await this.insert(name, [...columns, 'bytes'], [{ ...kind, bytes: '\\x' }])
+        await this.db.execute(
+          sql`update files set bytes = ${await bytesOf(String(kind.id))} where id = ${String(kind.id)}`,
+        )
+        continue
+      }
       batch.push(kind)
-      if (batch.length >= ROWS) { await this.insert(name, columns, batch); batch = [] }
+      if (batch.length >= ROWS) {
+        await this.insert(name, columns, batch)
+        batch = []
+      }
     }
     await this.insert(name, columns, batch)
     this.counts.set(name, n)
@@ -153,14 +253,24 @@ class Restore {
       return
     }
     const guest = ['enrolments', 'joint_seminars'].includes(name) && this.guests.has(String(row.seminar_id))
-    if (name !== 'persons' && row.seminar_id !== this.seminarId && !guest) throw broken(`A row of “${name}” is not of this seminar.`)
+    if (name !== 'persons' && row.seminar_id !== this.seminarId && !guest)
+      throw broken(`A row of “${name}” is not of this seminar.`)
   }
 
   /** Somebody who is here already stays as they are. */
   private async person(row: Row): Promise<Row | null> {
-    const [known] = await this.db.select({ id: persons.id }).from(persons).where(eq(persons.email, String(row.email).toLowerCase()))
-    if (known) { this.people.set(String(row.id), known.id); return null }
-    const [taken] = await this.db.select({ id: persons.id }).from(persons).where(inArray(persons.id, [String(row.id)]))
+    const [known] = await this.db
+      .select({ id: persons.id })
+      .from(persons)
+      .where(eq(persons.email, String(row.email).toLowerCase()))
+    if (known) {
+      this.people.set(String(row.id), known.id)
+      return null
+    }
+    const [taken] = await this.db
+      .select({ id: persons.id })
+      .from(persons)
+      .where(inArray(persons.id, [String(row.id)]))
     const id = taken ? v7() : String(row.id)
     this.people.set(String(row.id), id)
     return { ...row, id, email: String(row.email).toLowerCase(), founds_seminars: false }
@@ -170,10 +280,17 @@ class Restore {
     if (rows.length === 0) return
     // a column that is not named keeps what the table gives it
     const named = columns.filter(c => c in rows[0]!)
-    const list = sql.join(named.map(c => sql.identifier(c)), sql`, `)
-    try { await this.db.execute(sql`insert into ${sql.identifier(name)} (${list}) select ${list} from jsonb_populate_recordset(null::${sql.identifier(name)}, ${JSON.stringify(rows)}::jsonb)`) }
-    catch (error) {
-      const said = error instanceof Error && error.cause instanceof Error ? error.cause.message : String(error)
+    const list = sql.join(
+      named.map(c => sql.identifier(c)),
+      sql`, `,
+    )
+    try {
+      await this.db.execute(
+        sql`insert into ${sql.identifier(name)} (${list}) select ${list} from jsonb_populate_recordset(null::${sql.identifier(name)}, ${JSON.stringify(rows)}::jsonb)`,
+      )
+    } catch (error) {
+      const said =
+        error instanceof Error && error.cause instanceof Error ? error.cause.message : String(error)
       throw broken(`Rows of “${name}” could not be taken: ${said.slice(0, 200)}.`)
     }
   }
@@ -182,11 +299,17 @@ class Restore {
   async joinUp(): Promise<void> {
     for (const { table, column, pairs } of this.selves) {
       const known = this.ids.get(table)!
-      if (pairs.some(([, to]) => !known.has(to))) throw broken(`A row of “${table}” points to something that is not in the archive.`)
-      const mapped = table === 'persons' ? pairs.map(([a, b]) => [this.people.get(a)!, this.people.get(b)!] as const) : pairs
+      if (pairs.some(([, to]) => !known.has(to)))
+        throw broken(`A row of “${table}” points to something that is not in the archive.`)
+      const mapped =
+        table === 'persons'
+          ? pairs.map(([a, b]) => [this.people.get(a)!, this.people.get(b)!] as const)
+          : pairs
       for (let i = 0; i < mapped.length; i += 5000) {
         const some = mapped.slice(i, i + 5000)
-        await this.db.execute(sql`update ${sql.identifier(table)} r set ${sql.identifier(column)} = v.at from jsonb_to_recordset(${JSON.stringify(some.map(([id, at]) => ({ id, at })))}::jsonb) as v(id uuid, at uuid) where r.id = v.id`)
+        await this.db.execute(
+          sql`update ${sql.identifier(table)} r set ${sql.identifier(column)} = v.at from jsonb_to_recordset(${JSON.stringify(some.map(([id, at]) => ({ id, at })))}::jsonb) as v(id uuid, at uuid) where r.id = v.id`,
+        )
       }
     }
   }
@@ -195,5 +318,7 @@ class Restore {
 function harmless(key: string, value: unknown): boolean {
   if (typeof value === 'string') return !isHtml(key) || runsNothing(value)
   if (Array.isArray(value)) return value.every(v => harmless(key, v))
-  return typeof value !== 'object' || value === null || Object.entries(value).every(([k, v]) => harmless(k, v))
+  return (
+    typeof value !== 'object' || value === null || Object.entries(value).every(([k, v]) => harmless(k, v))
+  )
 }

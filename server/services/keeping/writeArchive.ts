@@ -4,12 +4,22 @@ import { sql } from 'drizzle-orm'
 import { ZipFile } from 'yazl'
 import type { Seminar } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { belonging, columnsOf, keyOf, KEPT_TABLES, leaving, LEFT_BEHIND, nameOf, type KeptTable } from './keptTables'
+import {
+  belonging,
+  columnsOf,
+  keyOf,
+  KEPT_TABLES,
+  leaving,
+  LEFT_BEHIND,
+  nameOf,
+  type KeptTable,
+} from './keptTables'
 
 export const ARCHIVE_FORM = 'jovrel-seminar'
 export const ARCHIVE_VERSION = 1
 const ROWS = 250 // fetched at a time
-export const tableFile = (place: number, name: string): string => `tables/${String(place + 1).padStart(2, '0')}_${name}.jsonl`
+export const tableFile = (place: number, name: string): string =>
+  `tables/${String(place + 1).padStart(2, '0')}_${name}.jsonl`
 
 /**
  * A whole seminar as one zip: each table as lines of JSON, each file as it is, with a description of both and the SHA-256
@@ -19,39 +29,97 @@ export const tableFile = (place: number, name: string): string => `tables/${Stri
 export function writeArchive(db: Database, seminar: Seminar, now: Date): Readable {
   const zip = new ZipFile()
   const out = zip.outputStream as Readable
-  const sums: Array<{ readonly path: string, readonly sha256: string, readonly bytes: number, readonly rows: number | null }> = []
-  const part = (path: string, compress: boolean, from: () => AsyncIterable<Buffer>, counts: { rows: number } | null = null) => {
-    zip.addReadStreamLazy(path, { mtime: now, compress, forceDosTimestamp: true }, (give) => { give(null, Readable.from(summed(path, from(), counts), { objectMode: false })) })
+  const sums: Array<{
+    readonly path: string
+    readonly sha256: string
+    readonly bytes: number
+    readonly rows: number | null
+  }> = []
+  const part = (
+    path: string,
+    compress: boolean,
+    from: () => AsyncIterable<Buffer>,
+    counts: { rows: number } | null = null,
+  ) => {
+    zip.addReadStreamLazy(path, { mtime: now, compress, forceDosTimestamp: true }, give => {
+      give(null, Readable.from(summed(path, from(), counts), { objectMode: false }))
+    })
   }
   async function* summed(path: string, from: AsyncIterable<Buffer>, counts: { rows: number } | null) {
     const hash = createHash('sha256')
     let bytes = 0
-    for await (const piece of from) { hash.update(piece); bytes += piece.length; yield piece }
+    for await (const piece of from) {
+      hash.update(piece)
+      bytes += piece.length
+      yield piece
+    }
     sums.push({ path, sha256: hash.digest('hex'), bytes, rows: counts?.rows ?? null })
   }
-  const work = db.transaction(async (tx) => {
-    await tx.execute(sql`set local time zone 'UTC'`)
-    part('README.txt', true, () => whole(readme(seminar)))
-    KEPT_TABLES.forEach((kept, place) => { const counts = { rows: 0 }; part(tableFile(place, nameOf(kept)), true, () => rowsOf(tx, kept, seminar.id, counts), counts) })
-    const files = await tx.execute<{ id: string }>(sql`select id from files where seminar_id = ${seminar.id} order by id`)
-    for (const { id } of files) part(`files/${id}`, false, () => bytesOf(tx, id))
-    part('manifest.json', true, () => whole(() => `${JSON.stringify({
-      form: ARCHIVE_FORM, version: ARCHIVE_VERSION, madeAt: now.toISOString(), seminar: { id: seminar.id, code: seminar.code, title: seminar.title },
-      tables: KEPT_TABLES.map((kept, place) => { const file = tableFile(place, nameOf(kept)); return { name: nameOf(kept), file, rows: sums.find(s => s.path === file)!.rows } }), files: files.length,
-    }, null, 2)}\n`))
-    part('SHA256SUMS', true, () => whole(() => sums.map(s => `${s.sha256}  ${s.path}\n`).join('')))
-    zip.end()
-    await new Promise<void>((resolve, reject) => { out.once('end', resolve); out.once('error', reject); out.once('close', () => { reject(new Error('nobody reads the archive any more')) }) })
-  }, { isolationLevel: 'repeatable read', accessMode: 'read only' })
+  const work = db.transaction(
+    async tx => {
+      await tx.execute(sql`set local time zone 'UTC'`)
+      part('README.txt', true, () => whole(readme(seminar)))
+      KEPT_TABLES.forEach((kept, place) => {
+        const counts = { rows: 0 }
+        part(tableFile(place, nameOf(kept)), true, () => rowsOf(tx, kept, seminar.id, counts), counts)
+      })
+      const files = await tx.execute<{ id: string }>(
+        sql`select id from files where seminar_id = ${seminar.id} order by id`,
+      )
+      for (const { id } of files) part(`files/${id}`, false, () => bytesOf(tx, id))
+      part('manifest.json', true, () =>
+        whole(
+          () =>
+            `${JSON.stringify(
+              {
+                form: ARCHIVE_FORM,
+                version: ARCHIVE_VERSION,
+                madeAt: now.toISOString(),
+                seminar: { id: seminar.id, code: seminar.code, title: seminar.title },
+                tables: KEPT_TABLES.map((kept, place) => {
+                  const file = tableFile(place, nameOf(kept))
+                  return { name: nameOf(kept), file, rows: sums.find(s => s.path === file)!.rows }
+                }),
+                files: files.length,
+              },
+              null,
+              2,
+            )}\n`,
+        ),
+      )
+      part('SHA256SUMS', true, () => whole(() => sums.map(s => `${s.sha256}  ${s.path}\n`).join('')))
+      zip.end()
+      await new Promise<void>((resolve, reject) => {
+        out.once('end', resolve)
+        out.once('error', reject)
+        out.once('close', () => {
+          reject(new Error('nobody reads the archive any more'))
+        })
+      })
+    },
+    { isolationLevel: 'repeatable read', accessMode: 'read only' },
+  )
   zip.on('error', (error: Error) => out.destroy(error))
-  work.catch((error: Error) => { if (!out.destroyed) out.destroy(error) })
+  work.catch((error: Error) => {
+    if (!out.destroyed) out.destroy(error)
+  })
   return out
 }
 
-async function* rowsOf(db: Db, kept: KeptTable, seminarId: string, counts: { rows: number }): AsyncGenerator<Buffer> {
+async function* rowsOf(
+  db: Db,
+  kept: KeptTable,
+  seminarId: string,
+  counts: { rows: number },
+): AsyncGenerator<Buffer> {
   const name = sql.identifier(`kept_${nameOf(kept)}`)
-  const order = sql.join(keyOf(kept).map(k => sql`r.${sql.identifier(k)}`), sql`, `)
-  await db.execute(sql`declare ${name} no scroll cursor for select ${leaving(kept, seminarId)} as line from ${sql.identifier(nameOf(kept))} r where ${belonging(kept, seminarId)} order by ${order}`)
+  const order = sql.join(
+    keyOf(kept).map(k => sql`r.${sql.identifier(k)}`),
+    sql`, `,
+  )
+  await db.execute(
+    sql`declare ${name} no scroll cursor for select ${leaving(kept, seminarId)} as line from ${sql.identifier(nameOf(kept))} r where ${belonging(kept, seminarId)} order by ${order}`,
+  )
   for (;;) {
     const rows = await db.execute<{ line: string }>(sql`fetch ${sql.raw(String(ROWS))} from ${name}`)
     if (rows.length === 0) break
@@ -85,5 +153,11 @@ What stays behind: ${LEFT_BEHIND.map(([table, why]) => `${nameOf({ table })} (${
 Activities whose home is another seminar are in that seminar's archive. Passwords do not leave: people choose one anew.
 Of drafts there is that they exist and how long they are; their words are nobody's but their author's.
 
-${KEPT_TABLES.map((kept, place) => `${tableFile(place, nameOf(kept))}\n  ${kept.about}\n${columnsOf(kept).filter(c => !kept.without?.includes(c.name)).map(c => `  ${c.name.padEnd(24)}${c.type}`).join('\n')}`).join('\n\n')}
+${KEPT_TABLES.map(
+  (kept, place) =>
+    `${tableFile(place, nameOf(kept))}\n  ${kept.about}\n${columnsOf(kept)
+      .filter(c => !kept.without?.includes(c.name))
+      .map(c => `  ${c.name.padEnd(24)}${c.type}`)
+      .join('\n')}`,
+).join('\n\n')}
 `

@@ -4,7 +4,13 @@ import { worthOf } from '#core/marking/showMark'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, groupMembers, groups, secondMarks } from '#server/database/schema'
-import { countedStudents, judgeRecord, loadRecords, participants, practiceStudents } from '#server/services/contributing/records'
+import {
+  countedStudents,
+  judgeRecord,
+  loadRecords,
+  participants,
+  practiceStudents,
+} from '#server/services/contributing/records'
 import { loadPlan, loadPlans } from '#server/services/planning/activityPlan'
 import { takesPartIn } from '#server/services/planning/jointActivities'
 import { countStandings } from '#server/services/planning/standingCounts'
@@ -13,58 +19,135 @@ import { underOlderVersion } from './mark'
 import { markersOf, sharesIn } from './markers'
 
 /** Everyone who is marked in an activity, by family name, with where each stands and whose share they are. */
-export async function deskView(db: Db, actor: Actor & { readonly activity: ActivityRow }, now: Date): Promise<DeskView> {
+export async function deskView(
+  db: Db,
+  actor: Actor & { readonly activity: ActivityRow },
+  now: Date,
+): Promise<DeskView> {
   const { activity } = actor
   const [plan, everyone, practice, markers, shares, seconds, inGroups, older] = await Promise.all([
-    loadPlan(db, activity), participants(db, activity), practiceStudents(db, actor.seminar.id), markersOf(db, actor), sharesIn(db, [activity.id]),
-    db.select({ enrolmentId: secondMarks.enrolmentId, markerId: secondMarks.markerId, state: secondMarks.state }).from(secondMarks).where(eq(secondMarks.activityId, activity.id)),
-    groupsOf(db, activity), underOlderVersion(db, activity),
+    loadPlan(db, activity),
+    participants(db, activity),
+    practiceStudents(db, actor.seminar.id),
+    markersOf(db, actor),
+    sharesIn(db, [activity.id]),
+    db
+      .select({
+        enrolmentId: secondMarks.enrolmentId,
+        markerId: secondMarks.markerId,
+        state: secondMarks.state,
+      })
+      .from(secondMarks)
+      .where(eq(secondMarks.activityId, activity.id)),
+    groupsOf(db, activity),
+    underOlderVersion(db, activity),
   ])
   const students = everyone.filter(plan.isMeant)
   const records = (await loadRecords(db, [activity.id], [...students, ...practice])).get(activity.id)!
-  const tried = practice.filter((s) => { const r = records.get(s.enrolmentId)!; return r.shown.length + r.drafts > 0 })
+  const tried = practice.filter(s => {
+    const r = records.get(s.enrolmentId)!
+    return r.shown.length + r.drafts > 0
+  })
   const views = [...students, ...tried].map(s => ({
-    id: s.enrolmentId, practice: tried.includes(s), name: s.name, givenName: s.givenName, familyName: s.familyName, markerId: shares.get(activity.id)!.get(s.enrolmentId) ?? null, groupId: inGroups.ofPerson.get(s.enrolmentId) ?? null,
+    id: s.enrolmentId,
+    practice: tried.includes(s),
+    name: s.name,
+    givenName: s.givenName,
+    familyName: s.familyName,
+    markerId: shares.get(activity.id)!.get(s.enrolmentId) ?? null,
+    groupId: inGroups.ofPerson.get(s.enrolmentId) ?? null,
     standing: judgeRecord(plan, records.get(s.enrolmentId)!, actor.seminar.timeZone, now).standing,
   }))
   return {
-    students: views, counts: countStandings(views.filter(v => !v.practice).map(v => v.standing)), markers, groups: inGroups.groups, seconds,
-    combine: activity.combine, worth: worthOf(activity), together: activity.returnTogether, olderVersions: older.length, reviewingPercent: reviewOf(activity.settings).reviewingPercent,
+    students: views,
+    counts: countStandings(views.filter(v => !v.practice).map(v => v.standing)),
+    markers,
+    groups: inGroups.groups,
+    seconds,
+    combine: activity.combine,
+    worth: worthOf(activity),
+    together: activity.returnTogether,
+    olderVersions: older.length,
+    reviewingPercent: reviewOf(activity.settings).reviewingPercent,
   }
 }
 
 async function groupsOf(db: Db, { audience }: ActivityRow) {
   if (audience.kind !== 'groups') return { groups: [], ofPerson: new Map<string, string>() }
   const [all, members] = await Promise.all([
-    db.select({ id: groups.id, title: groups.title }).from(groups).where(eq(groups.groupPlanId, audience.groupPlanId)).orderBy(asc(groups.position)),
-    db.select({ groupId: groupMembers.groupId, enrolmentId: groupMembers.enrolmentId }).from(groupMembers).where(eq(groupMembers.groupPlanId, audience.groupPlanId)),
+    db
+      .select({ id: groups.id, title: groups.title })
+      .from(groups)
+      .where(eq(groups.groupPlanId, audience.groupPlanId))
+      .orderBy(asc(groups.position)),
+    db
+      .select({ groupId: groupMembers.groupId, enrolmentId: groupMembers.enrolmentId })
+      .from(groupMembers)
+      .where(eq(groupMembers.groupPlanId, audience.groupPlanId)),
   ])
   return { groups: all, ofPerson: new Map(members.map(m => [m.enrolmentId, m.groupId])) }
 }
 
 /** All activities that are marked, those with work ready first, then by when they closed; with the reader's own share of each. */
 export async function markingQueue(db: Db, actor: Actor, now: Date): Promise<MarkingQueue> {
-  const rows = await db.select().from(activities).where(and(takesPartIn(db, actor.seminar.id), eq(activities.state, 'published'), or(isNotNull(activities.rubricVersionId), isNotNull(activities.points), eq(activities.scale, 'complete')), ne(activities.scale, 'none'), eq(activities.isTemplate, false)))
+  const rows = await db
+    .select()
+    .from(activities)
+    .where(
+      and(
+        takesPartIn(db, actor.seminar.id),
+        eq(activities.state, 'published'),
+        or(
+          isNotNull(activities.rubricVersionId),
+          isNotNull(activities.points),
+          eq(activities.scale, 'complete'),
+        ),
+        ne(activities.scale, 'none'),
+        eq(activities.isTemplate, false),
+      ),
+    )
   const ids = rows.map(a => a.id)
   const [plans, students, markers, shares, seconds] = await Promise.all([
-    loadPlans(db, rows), countedStudents(db, actor.seminar.id), markersOf(db, actor), sharesIn(db, ids),
-    db.select({ activityId: secondMarks.activityId, enrolmentId: secondMarks.enrolmentId }).from(secondMarks).where(and(eq(secondMarks.markerId, actor.enrolment.id), eq(secondMarks.state, 'asked'))),
+    loadPlans(db, rows),
+    countedStudents(db, actor.seminar.id),
+    markersOf(db, actor),
+    sharesIn(db, ids),
+    db
+      .select({ activityId: secondMarks.activityId, enrolmentId: secondMarks.enrolmentId })
+      .from(secondMarks)
+      .where(and(eq(secondMarks.markerId, actor.enrolment.id), eq(secondMarks.state, 'asked'))),
   ])
   const records = await loadRecords(db, ids, students)
-  const queue = plans.map((plan) => {
+  const queue = plans.map(plan => {
     const share = shares.get(plan.activity.id)!
-    const judged = students.filter(plan.isMeant).map(s => ({ id: s.enrolmentId, standing: judgeRecord(plan, records.get(plan.activity.id)!.get(s.enrolmentId)!, actor.seminar.timeZone, now).standing }))
+    const judged = students
+      .filter(plan.isMeant)
+      .map(s => ({
+        id: s.enrolmentId,
+        standing: judgeRecord(
+          plan,
+          records.get(plan.activity.id)!.get(s.enrolmentId)!,
+          actor.seminar.timeZone,
+          now,
+        ).standing,
+      }))
     const own = judged.filter(j => share.get(j.id) === actor.enrolment.id)
     const asked = seconds.filter(s => s.activityId === plan.activity.id)
     return {
-      id: plan.activity.id, kind: plan.activity.kind, title: plan.activity.title, closesAt: plan.closesAt.toISOString(),
+      id: plan.activity.id,
+      kind: plan.activity.kind,
+      title: plan.activity.title,
+      closesAt: plan.closesAt.toISOString(),
       counts: countStandings(judged.map(j => j.standing)),
       firstReady: judged.find(j => j.standing === 'ready')?.id ?? null,
       mine: share.size > 0 ? countStandings(own.map(j => j.standing)) : null,
       firstMine: own.find(j => j.standing === 'ready')?.id ?? null,
-      seconds: asked.length, firstSecond: asked[0]?.enrolmentId ?? null,
+      seconds: asked.length,
+      firstSecond: asked[0]?.enrolmentId ?? null,
     }
   })
-  queue.sort((a, b) => Number(b.counts.ready > 0) - Number(a.counts.ready > 0) || a.closesAt.localeCompare(b.closesAt))
+  queue.sort(
+    (a, b) => Number(b.counts.ready > 0) - Number(a.counts.ready > 0) || a.closesAt.localeCompare(b.closesAt),
+  )
   return { activities: queue, markers }
 }

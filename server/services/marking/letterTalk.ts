@@ -14,21 +14,66 @@ type ActorAt = Actor & { readonly activity: ActivityRow }
 /** The talk under a returned letter: the student's own, or to staff anyone's. Before a letter is returned there is none. */
 export async function letterTalk(db: Db, actor: ActorAt, enrolmentId: string): Promise<LetterTalk> {
   await requireReturned(db, actor, enrolmentId)
-  const rows = await db.select({ id: letterReplies.id, html: letterReplies.html, at: letterReplies.at, authorId: letterReplies.authorId, author: persons.name, role: enrolments.role })
-    .from(letterReplies).innerJoin(enrolments, eq(enrolments.id, letterReplies.authorId)).innerJoin(persons, eq(persons.id, enrolments.personId))
-    .where(and(eq(letterReplies.activityId, actor.activity.id), eq(letterReplies.enrolmentId, enrolmentId))).orderBy(asc(letterReplies.at), asc(letterReplies.id))
-  return { replies: rows.map(({ authorId, at, role, ...r }) => ({ ...r, at: at.toISOString(), isMe: authorId === actor.enrolment.id, isStaff: role !== 'student' })) }
+  const rows = await db
+    .select({
+      id: letterReplies.id,
+      html: letterReplies.html,
+      at: letterReplies.at,
+      authorId: letterReplies.authorId,
+      author: persons.name,
+      role: enrolments.role,
+    })
+    .from(letterReplies)
+    .innerJoin(enrolments, eq(enrolments.id, letterReplies.authorId))
+    .innerJoin(persons, eq(persons.id, enrolments.personId))
+    .where(and(eq(letterReplies.activityId, actor.activity.id), eq(letterReplies.enrolmentId, enrolmentId)))
+    .orderBy(asc(letterReplies.at), asc(letterReplies.id))
+  return {
+    replies: rows.map(({ authorId, at, role, ...r }) => ({
+      ...r,
+      at: at.toISOString(),
+      isMe: authorId === actor.enrolment.id,
+      isStaff: role !== 'student',
+    })),
+  }
 }
 
-export function replyToLetter(db: Database, actor: ActorAt, enrolmentId: string, write: LetterReplyWrite, now: Date): Promise<LetterTalk> {
+export function replyToLetter(
+  db: Database,
+  actor: ActorAt,
+  enrolmentId: string,
+  write: LetterReplyWrite,
+  now: Date,
+): Promise<LetterTalk> {
   const { doc, html, words } = renderDoc(write.doc)
-  return once(db, actor.enrolment, write.key, async (tx) => {
+  return once(db, actor.enrolment, write.key, async tx => {
     const mark = await requireReturned(tx, actor, enrolmentId)
     if (words === 0) throw refusedField('doc', 'empty', 'There are no words here yet. Write a line first.')
-    await tx.insert(letterReplies).values({ seminarId: actor.activity.seminarId, activityId: actor.activity.id, enrolmentId, authorId: actor.enrolment.id, doc, html, at: now })
+    await tx
+      .insert(letterReplies)
+      .values({
+        seminarId: actor.activity.seminarId,
+        activityId: actor.activity.id,
+        enrolmentId,
+        authorId: actor.enrolment.id,
+        doc,
+        html,
+        at: now,
+      })
     const fromStudent = actor.enrolment.id === enrolmentId
-    await tell(tx, [fromStudent ? mark.markedBy : enrolmentId], { kind: 'changed', activityId: actor.activity.id, text: `${actor.person.name} wrote back about “${actor.activity.title}”.`, detail: '' },
-      seminarId => `/seminars/${seminarId}/activities/${actor.activity.id}/${fromStudent ? `desk?student=${enrolmentId}` : 'letter'}`, now)
+    await tell(
+      tx,
+      [fromStudent ? mark.markedBy : enrolmentId],
+      {
+        kind: 'changed',
+        activityId: actor.activity.id,
+        text: `${actor.person.name} wrote back about “${actor.activity.title}”.`,
+        detail: '',
+      },
+      seminarId =>
+        `/seminars/${seminarId}/activities/${actor.activity.id}/${fromStudent ? `desk?student=${enrolmentId}` : 'letter'}`,
+      now,
+    )
     return letterTalk(tx, actor, enrolmentId)
   })
 }
@@ -36,7 +81,16 @@ export function replyToLetter(db: Database, actor: ActorAt, enrolmentId: string,
 async function requireReturned(db: Db, actor: ActorAt, enrolmentId: string) {
   if (actor.enrolment.id !== enrolmentId && !isStaff(actor.enrolment)) throw nothingHere()
   await requireSeesMark(db, actor, enrolmentId)
-  const [mark] = await db.select({ markedBy: marks.markedBy }).from(marks).where(and(eq(marks.activityId, actor.activity.id), eq(marks.enrolmentId, enrolmentId), isNotNull(marks.returned)))
+  const [mark] = await db
+    .select({ markedBy: marks.markedBy })
+    .from(marks)
+    .where(
+      and(
+        eq(marks.activityId, actor.activity.id),
+        eq(marks.enrolmentId, enrolmentId),
+        isNotNull(marks.returned),
+      ),
+    )
   if (!mark) throw nothingHere()
   return mark
 }

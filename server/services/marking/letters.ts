@@ -9,11 +9,21 @@ import { requireSeesMark } from './secondMarks'
 
 /** A student's own letters, newest first. Only what was stored on return is read: a mark still held cannot leak. */
 export async function ownLetters(db: Db, actor: Actor): Promise<LetterView[]> {
-  const rows = await db.select({ activityId: marks.activityId, returned: marks.returned, returnedAt: marks.returnedAt, kind: activities.kind, title: activities.title })
-    .from(marks).innerJoin(activities, eq(activities.id, marks.activityId))
+  const rows = await db
+    .select({
+      activityId: marks.activityId,
+      returned: marks.returned,
+      returnedAt: marks.returnedAt,
+      kind: activities.kind,
+      title: activities.title,
+    })
+    .from(marks)
+    .innerJoin(activities, eq(activities.id, marks.activityId))
     .where(and(eq(marks.enrolmentId, actor.enrolment.id), isNotNull(marks.returned)))
     .orderBy(desc(marks.returnedAt))
-  return rows.map(({ returned, returnedAt, ...row }) => letterView(returned!, { ...row, to: actor.person.givenName, returnedAt: returnedAt!.toISOString() }))
+  return rows.map(({ returned, returnedAt, ...row }) =>
+    letterView(returned!, { ...row, to: actor.person.givenName, returnedAt: returnedAt!.toISOString() }),
+  )
 }
 
 export async function requireLetter(db: Db, actor: Actor, activityId: string): Promise<LetterView> {
@@ -23,9 +33,20 @@ export async function requireLetter(db: Db, actor: Actor, activityId: string): P
 }
 
 /** What the student would get if the mark were returned now, to its marker. */
-export async function previewLetter(db: Db, actor: Actor & { readonly activity: ActivityRow }, enrolmentId: string, now: Date): Promise<LetterView> {
+export async function previewLetter(
+  db: Db,
+  actor: Actor & { readonly activity: ActivityRow },
+  enrolmentId: string,
+  now: Date,
+): Promise<LetterView> {
   await requireSeesMark(db, actor, enrolmentId)
   const record = await recordView(db, actor, enrolmentId, now)
   const { activity } = actor
-  return letterView(await letterFrom(db, actor, record), { activityId: activity.id, kind: activity.kind, title: activity.title, to: record.student.givenName, returnedAt: now.toISOString() })
+  return letterView(await letterFrom(db, actor, record), {
+    activityId: activity.id,
+    kind: activity.kind,
+    title: activity.title,
+    to: record.student.givenName,
+    returnedAt: now.toISOString(),
+  })
 }

@@ -5,8 +5,23 @@ import { isSet, readingOf } from '#core/contributing/reading/reading'
 import { suggestTimelinessStep } from '#core/marking/suggestStep'
 import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { contributionRevisions, contributions, enrolments, markerShares, persons, rubricVersions, type StoredNote } from '#server/database/schema'
-import { judgeRecord, loadRecords, participants, practiceStudents, type Judged, type Student } from '#server/services/contributing/records'
+import {
+  contributionRevisions,
+  contributions,
+  enrolments,
+  markerShares,
+  persons,
+  rubricVersions,
+  type StoredNote,
+} from '#server/database/schema'
+import {
+  judgeRecord,
+  loadRecords,
+  participants,
+  practiceStudents,
+  type Judged,
+  type Student,
+} from '#server/services/contributing/records'
 import { closesFor, dueAtOf, loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordItem, RecordView } from '#shared/marking/desk'
@@ -20,25 +35,53 @@ import { secondOf } from './secondMarks'
 type ActorAt = Actor & { readonly activity: ActivityRow }
 
 /** A student who is marked in the actor's seminar, or in one that takes part in the activity. */
-export async function requireStudent(db: Db, actor: ActorAt, enrolmentId: string): Promise<Student & { readonly practice: boolean }> {
-  const [counted, practice] = await Promise.all([participants(db, actor.activity), practiceStudents(db, actor.seminar.id)])
-  const student = counted.find(s => s.enrolmentId === enrolmentId) ?? practice.find(s => s.enrolmentId === enrolmentId)
+export async function requireStudent(
+  db: Db,
+  actor: ActorAt,
+  enrolmentId: string,
+): Promise<Student & { readonly practice: boolean }> {
+  const [counted, practice] = await Promise.all([
+    participants(db, actor.activity),
+    practiceStudents(db, actor.seminar.id),
+  ])
+  const student =
+    counted.find(s => s.enrolmentId === enrolmentId) ?? practice.find(s => s.enrolmentId === enrolmentId)
   if (!student) throw nothingHere()
   return { ...student, practice: practice.includes(student) }
 }
 
 /** One student's record, checked and in context, with the mark as it stands: the whole of the marking desk. */
-export async function recordView(db: Db, actor: ActorAt, enrolmentId: string, now: Date): Promise<RecordView> {
+export async function recordView(
+  db: Db,
+  actor: ActorAt,
+  enrolmentId: string,
+  now: Date,
+): Promise<RecordView> {
   const { activity, seminar } = actor
   const student = await requireStudent(db, actor, enrolmentId)
   const [plan, rubric, records, rows, group, asked, shares] = await Promise.all([
-    loadPlan(db, activity), rubricOfMark(db, activity, enrolmentId), loadRecords(db, [activity.id], [student]), ownRows(db, activity.id, enrolmentId),
-    groupOf(db, activity, enrolmentId), secondOf(db, activity.id, enrolmentId),
-    db.select({ markerId: markerShares.markerId }).from(markerShares).where(and(eq(markerShares.activityId, activity.id), eq(markerShares.enrolmentId, enrolmentId))),
+    loadPlan(db, activity),
+    rubricOfMark(db, activity, enrolmentId),
+    loadRecords(db, [activity.id], [student]),
+    ownRows(db, activity.id, enrolmentId),
+    groupOf(db, activity, enrolmentId),
+    secondOf(db, activity.id, enrolmentId),
+    db
+      .select({ markerId: markerShares.markerId })
+      .from(markerShares)
+      .where(and(eq(markerShares.activityId, activity.id), eq(markerShares.enrolmentId, enrolmentId))),
   ])
   const judged = judgeRecord(plan, records.get(activity.id)!.get(enrolmentId)!, seminar.timeZone, now)
   const lateness = latenessOfRecord(plan, judged, enrolmentId)
-  const [items, stored, given] = await Promise.all([inContext(db, activity, rows.filter(r => r.state !== 'draft')), loadMark(db, actor, enrolmentId, now), givenTo(db, activity.id, enrolmentId)])
+  const [items, stored, given] = await Promise.all([
+    inContext(
+      db,
+      activity,
+      rows.filter(r => r.state !== 'draft'),
+    ),
+    loadMark(db, actor, enrolmentId, now),
+    givenTo(db, activity.id, enrolmentId),
+  ])
   const shown = items.filter(i => !i.withdrawn)
   // whoever marks a second time does not see the first until they are done
   const blind = asked !== null && asked.markerId === actor.enrolment.id && asked.state === 'asked'
@@ -47,38 +90,97 @@ export async function recordView(db: Db, actor: ActorAt, enrolmentId: string, no
   const reckoned = reckon(activity, rubric, mark, blind ? [] : given, lateness)
   return {
     rubric,
-    student: { id: student.enrolmentId, name: student.name, givenName: student.givenName, familyName: student.familyName, standing: judged.standing, practice: student.practice, markerId: shares[0]?.markerId ?? null, groupId: group?.id ?? null },
+    student: {
+      id: student.enrolmentId,
+      name: student.name,
+      givenName: student.givenName,
+      familyName: student.familyName,
+      standing: judged.standing,
+      practice: student.practice,
+      markerId: shares[0]?.markerId ?? null,
+      groupId: group?.id ?? null,
+    },
     items: items.map(i => ({ ...i, mark: blind ? null : markOf(given.find(g => g.id === i.id)) })),
-    draftsBegun: rows.filter(r => r.state === 'draft' && r.words > 0).map(r => ({ words: r.words, savedAt: r.savedAt.toISOString() })),
+    draftsBegun: rows
+      .filter(r => r.state === 'draft' && r.words > 0)
+      .map(r => ({ words: r.words, savedAt: r.savedAt.toISOString() })),
     summary: {
       contributions: shown.length,
       words: shown.reduce((sum, i) => sum + i.words, 0),
-      classmates: new Set(records.get(activity.id)!.get(enrolmentId)!.shown.filter(c => c.answers?.isClassmate && c.answers.personId !== enrolmentId).map(c => c.answers!.personId)).size,
+      classmates: new Set(
+        records
+          .get(activity.id)!
+          .get(enrolmentId)!
+          .shown.filter(c => c.answers?.isClassmate && c.answers.personId !== enrolmentId)
+          .map(c => c.answers!.personId),
+      ).size,
       days: new Set(shown.map(i => localDay(new Date(i.shownAt), seminar.timeZone))).size,
     },
     checks: judged.checks,
     dueAt: closesFor(plan, enrolmentId).toISOString(),
     extended: plan.extensions.get(enrolmentId)?.reason ?? null,
-    late: lateness && lateness.minutes > 0 ? { minutes: lateness.minutes, pointsWithout: reckoned.before ?? 0 } : null,
+    late:
+      lateness && lateness.minutes > 0
+        ? { minutes: lateness.minutes, pointsWithout: reckoned.before ?? 0 }
+        : null,
     suggested: suggestions(rubric, lateness, plan, judged, enrolmentId),
     mark: { ...mark, points: reckoned.points ?? 0, before: reckoned.before, criteriaLeft: reckoned.left },
     group,
-    second: asked && secondShown ? { ...asked, isMine: asked.markerId === actor.enrolment.id, points: reckon(activity, rubric, { steps: [...asked.steps], excusedFrom: stored.excusedFrom, override: null, lateWaived: stored.lateWaived, factor: stored.factor, reviewing: stored.reviewing }, given, lateness).points } : null,
-    newerRubric: rubric && activity.rubricVersionId && rubric.versionId !== activity.rubricVersionId ? await versionOf(db, activity.rubricVersionId) : null,
+    second:
+      asked && secondShown
+        ? {
+            ...asked,
+            isMine: asked.markerId === actor.enrolment.id,
+            points: reckon(
+              activity,
+              rubric,
+              {
+                steps: [...asked.steps],
+                excusedFrom: stored.excusedFrom,
+                override: null,
+                lateWaived: stored.lateWaived,
+                factor: stored.factor,
+                reviewing: stored.reviewing,
+              },
+              given,
+              lateness,
+            ).points,
+          }
+        : null,
+    newerRubric:
+      rubric && activity.rubricVersionId && rubric.versionId !== activity.rubricVersionId
+        ? await versionOf(db, activity.rubricVersionId)
+        : null,
   }
 }
 
-const markOf = (given: { readonly points: number | null, readonly done: boolean | null } | undefined) => given ? { points: given.points, done: given.done } : null
+const markOf = (given: { readonly points: number | null; readonly done: boolean | null } | undefined) =>
+  given ? { points: given.points, done: given.done } : null
 
 async function versionOf(db: Db, rubricVersionId: string): Promise<number | null> {
-  const [row] = await db.select({ version: rubricVersions.version }).from(rubricVersions).where(eq(rubricVersions.id, rubricVersionId))
+  const [row] = await db
+    .select({ version: rubricVersions.version })
+    .from(rubricVersions)
+    .where(eq(rubricVersions.id, rubricVersionId))
   return row?.version ?? null
 }
 
 /** How late one student's work is, by the plan as it is now. */
-export async function latenessFor(db: Db, { activity, seminar }: ActorAt, student: Student, now: Date): Promise<Lateness | null> {
-  const [plan, records] = await Promise.all([loadPlan(db, activity), loadRecords(db, [activity.id], [student])])
-  return latenessOfRecord(plan, judgeRecord(plan, records.get(activity.id)!.get(student.enrolmentId)!, seminar.timeZone, now), student.enrolmentId)
+export async function latenessFor(
+  db: Db,
+  { activity, seminar }: ActorAt,
+  student: Student,
+  now: Date,
+): Promise<Lateness | null> {
+  const [plan, records] = await Promise.all([
+    loadPlan(db, activity),
+    loadRecords(db, [activity.id], [student]),
+  ])
+  return latenessOfRecord(
+    plan,
+    judgeRecord(plan, records.get(activity.id)!.get(student.enrolmentId)!, seminar.timeZone, now),
+    student.enrolmentId,
+  )
 }
 
 /** The worst lateness over the expectations; null while one of them is not met: unknown, not on time. */
@@ -86,18 +188,40 @@ export function latenessOfRecord(plan: ActivityPlan, judged: Judged, enrolmentId
   let worst: Lateness | null = { minutes: 0, startedDays: 0 }
   for (const [i, expectation] of plan.expectations.entries()) {
     const metAt = judged.checks[i]!.metAt
-    const lateness = latenessOf(metAt ? new Date(metAt) : null, dueAtOf(plan, expectation.rule, enrolmentId), plan.activity.lateRule)
+    const lateness = latenessOf(
+      metAt ? new Date(metAt) : null,
+      dueAtOf(plan, expectation.rule, enrolmentId),
+      plan.activity.lateRule,
+    )
     if (lateness && worst && lateness.minutes > worst.minutes) worst = lateness
     if (!lateness && expectation.rule.kind === 'entries') worst = null
   }
   return worst
 }
 
-function suggestions(rubric: RubricView | null, lateness: Lateness | null, plan: ActivityPlan, judged: Judged, enrolmentId: string): RecordView['suggested'] {
-  return (rubric?.criteria ?? []).filter(c => c.suggestFrom === 'timeliness').map((criterion) => {
-    const level = criterion.levels[suggestTimelinessStep(criterion.levels.map(l => l.points), lateness)]!
-    return { criterionId: criterion.id, levelId: level.id, because: because(lateness, plan, judged, enrolmentId) }
-  })
+function suggestions(
+  rubric: RubricView | null,
+  lateness: Lateness | null,
+  plan: ActivityPlan,
+  judged: Judged,
+  enrolmentId: string,
+): RecordView['suggested'] {
+  return (rubric?.criteria ?? [])
+    .filter(c => c.suggestFrom === 'timeliness')
+    .map(criterion => {
+      const level =
+        criterion.levels[
+          suggestTimelinessStep(
+            criterion.levels.map(l => l.points),
+            lateness,
+          )
+        ]!
+      return {
+        criterionId: criterion.id,
+        levelId: level.id,
+        because: because(lateness, plan, judged, enrolmentId),
+      }
+    })
 }
 
 function because(lateness: Lateness | null, plan: ActivityPlan, judged: Judged, enrolmentId: string): string {
@@ -106,54 +230,127 @@ function because(lateness: Lateness | null, plan: ActivityPlan, judged: Judged, 
   const first = plan.expectations.findIndex(e => e.rule.kind === 'entries')
   const metAt = judged.checks[first]?.metAt
   if (!metAt) return 'everything was in on time'
-  const early = (dueAtOf(plan, plan.expectations[first]!.rule, enrolmentId).getTime() - new Date(metAt).getTime()) / 60_000
+  const early =
+    (dueAtOf(plan, plan.expectations[first]!.rule, enrolmentId).getTime() - new Date(metAt).getTime()) /
+    60_000
   return `opening post ${span(early)} early`
 }
 
 /** "2 days", "9 hours", "40 minutes": the largest unit that fits. */
 function span(minutes: number): string {
-  const [n, unit] = minutes >= 1440 ? [minutes / 1440, 'day'] : minutes >= 60 ? [minutes / 60, 'hour'] : [minutes, 'minute']
+  const [n, unit] =
+    minutes >= 1440 ? [minutes / 1440, 'day'] : minutes >= 60 ? [minutes / 60, 'hour'] : [minutes, 'minute']
   const whole = Math.max(1, Math.floor(n))
   return `${whole} ${unit}${whole === 1 ? '' : 's'}`
 }
 
 function ownRows(db: Db, activityId: string, enrolmentId: string) {
-  return db.select().from(contributions)
-    .where(and(eq(contributions.activityId, activityId), eq(contributions.authorId, enrolmentId), inArray(contributions.state, ['shown', 'withdrawn', 'draft'])))
+  return db
+    .select()
+    .from(contributions)
+    .where(
+      and(
+        eq(contributions.activityId, activityId),
+        eq(contributions.authorId, enrolmentId),
+        inArray(contributions.state, ['shown', 'withdrawn', 'draft']),
+      ),
+    )
     .orderBy(asc(contributions.shownAt), asc(contributions.id))
 }
 
 /** Each contribution with what it answered and who answered it. */
-async function inContext(db: Db, activity: ActivityRow, rows: readonly (typeof contributions.$inferSelect)[]): Promise<RecordItem[]> {
+async function inContext(
+  db: Db,
+  activity: ActivityRow,
+  rows: readonly (typeof contributions.$inferSelect)[],
+): Promise<RecordItem[]> {
   if (rows.length === 0) return []
   const parentIds = rows.flatMap(r => r.parentId ?? [])
-  const named = { id: contributions.id, parentId: contributions.parentId, type: contributions.type, name: persons.name, text: contributions.text, state: contributions.state, detail: contributions.detail }
-  const joined = () => db.select(named).from(contributions).innerJoin(enrolments, eq(enrolments.id, contributions.authorId)).innerJoin(persons, eq(persons.id, enrolments.personId))
+  const named = {
+    id: contributions.id,
+    parentId: contributions.parentId,
+    type: contributions.type,
+    name: persons.name,
+    text: contributions.text,
+    state: contributions.state,
+    detail: contributions.detail,
+  }
+  const joined = () =>
+    db
+      .select(named)
+      .from(contributions)
+      .innerJoin(enrolments, eq(enrolments.id, contributions.authorId))
+      .innerJoin(persons, eq(persons.id, enrolments.personId))
   const ids = rows.map(r => r.id)
   const { textId } = readingOf(activity.settings)
   const [parents, answers, files, revisions, changes, read] = await Promise.all([
     parentIds.length > 0 ? joined().where(inArray(contributions.id, parentIds)) : [],
-    joined().where(and(inArray(contributions.parentId, rows.map(r => r.id)), eq(contributions.state, 'shown'))).orderBy(asc(contributions.shownAt)),
+    joined()
+      .where(
+        and(
+          inArray(
+            contributions.parentId,
+            rows.map(r => r.id),
+          ),
+          eq(contributions.state, 'shown'),
+        ),
+      )
+      .orderBy(asc(contributions.shownAt)),
     attachedFiles(db, { ids }),
-    db.select({ id: contributionRevisions.contributionId, n: sql<number>`count(*)::int` }).from(contributionRevisions).where(inArray(contributionRevisions.contributionId, ids)).groupBy(contributionRevisions.contributionId),
+    db
+      .select({ id: contributionRevisions.contributionId, n: sql<number>`count(*)::int` })
+      .from(contributionRevisions)
+      .where(inArray(contributionRevisions.contributionId, ids))
+      .groupBy(contributionRevisions.contributionId),
     changesOf(db, ids),
     activity.kind === 'reading' && textId ? currentVersion(db, textId) : null,
   ])
   const notedAs = (note: StoredNote): NonNullable<RecordItem['noted']> => ({
-    kind: note.kind, where: `${read?.text.form === 'paper' ? 'page' : read?.text.form === 'recording' ? 'from' : 'section'} ${read?.version.parts[note.part - 1]?.label ?? note.part}`,
-    before: note.passage?.prefix ?? '', exact: note.passage?.exact ?? '', after: note.passage?.suffix ?? '', to: note.to?.passage.exact ?? null, tags: [...note.tags], isSet: isSet(readingOf(activity.settings), note.part), lost: note.how === 'lost',
+    kind: note.kind,
+    where: `${read?.text.form === 'paper' ? 'page' : read?.text.form === 'recording' ? 'from' : 'section'} ${read?.version.parts[note.part - 1]?.label ?? note.part}`,
+    before: note.passage?.prefix ?? '',
+    exact: note.passage?.exact ?? '',
+    after: note.passage?.suffix ?? '',
+    to: note.to?.passage.exact ?? null,
+    tags: [...note.tags],
+    isSet: isSet(readingOf(activity.settings), note.part),
+    lost: note.how === 'lost',
   })
-  return rows.map((row) => {
+  return rows.map(row => {
     const change = changes.get(row.id)
     // a comment in a wiki says itself which page it stands on
     const parent = parents.find(p => p.id === row.parentId && p.type !== 'pageVersion')
     const around = row.detail.takesUp?.exact
     return {
-      id: row.id, type: row.type, shownAt: (row.shownAt ?? row.savedAt).toISOString(), words: row.words, text: change?.text ?? row.text, withdrawn: row.state === 'withdrawn',
-      files: files.get(row.id) ?? [], revisions: revisions.find(r => r.id === row.id)?.n ?? 0, mark: null,
-      answers: parent ? { name: parent.name, text: parent.state === 'withdrawn' ? 'This post was withdrawn.' : around ? `… ${around} …` : firstWords(parent.text), passage: parent.detail.note?.passage?.exact ?? null } : null,
-      answered: (change?.change ? [] : answers.filter(a => a.parentId === row.id)).map(a => ({ name: a.name, text: firstWords(a.text) })),
-      change: change?.change ?? null, about: change?.about ?? null, title: row.detail.title ?? null, noted: row.detail.note ? notedAs(row.detail.note) : null,
+      id: row.id,
+      type: row.type,
+      shownAt: (row.shownAt ?? row.savedAt).toISOString(),
+      words: row.words,
+      text: change?.text ?? row.text,
+      withdrawn: row.state === 'withdrawn',
+      files: files.get(row.id) ?? [],
+      revisions: revisions.find(r => r.id === row.id)?.n ?? 0,
+      mark: null,
+      answers: parent
+        ? {
+            name: parent.name,
+            text:
+              parent.state === 'withdrawn'
+                ? 'This post was withdrawn.'
+                : around
+                  ? `… ${around} …`
+                  : firstWords(parent.text),
+            passage: parent.detail.note?.passage?.exact ?? null,
+          }
+        : null,
+      answered: (change?.change ? [] : answers.filter(a => a.parentId === row.id)).map(a => ({
+        name: a.name,
+        text: firstWords(a.text),
+      })),
+      change: change?.change ?? null,
+      about: change?.about ?? null,
+      title: row.detail.title ?? null,
+      noted: row.detail.note ? notedAs(row.detail.note) : null,
     }
   })
 }

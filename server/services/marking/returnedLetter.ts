@@ -18,20 +18,47 @@ export async function letterFrom(db: Db, actor: ActorAt, record: RecordView): Pr
   const { activity } = actor
   const { mark, rubric } = record
   const max = worthOf(activity)
-  const [scale] = activity.gradingScaleId ? await db.select().from(gradingScales).where(eq(gradingScales.id, activity.gradingScaleId)) : []
+  const [scale] = activity.gradingScaleId
+    ? await db.select().from(gradingScales).where(eq(gradingScales.id, activity.gradingScaleId))
+    : []
   const letter = filled(mark.letter as RichNode, record.student.givenName)
   return {
     html: isEmptyLetter(letter) ? '' : renderDoc(letter).html,
-    points: mark.points, max, by: actor.person.name, rubric: rubric?.title ?? null, scale: activity.scale, letter: letterOfMark(mark.points, max, scale ?? null), passed: passes(mark.points, max, activity.passPercent),
-    late: record.late && activity.lateRule.kind !== 'none' && mark.override === null ? { minutes: record.late.minutes, before: mark.before ?? mark.points, waived: mark.lateWaived } : null,
-    override: mark.override && mark.override.reason ? { reason: mark.override.reason, before: mark.before ?? mark.override.points } : null,
-    factor: mark.factor, reviewing: mark.reviewing === null ? null : { share: mark.reviewing, percent: reviewOf(activity.settings).reviewingPercent },
+    points: mark.points,
+    max,
+    by: actor.person.name,
+    rubric: rubric?.title ?? null,
+    scale: activity.scale,
+    letter: letterOfMark(mark.points, max, scale ?? null),
+    passed: passes(mark.points, max, activity.passPercent),
+    late:
+      record.late && activity.lateRule.kind !== 'none' && mark.override === null
+        ? { minutes: record.late.minutes, before: mark.before ?? mark.points, waived: mark.lateWaived }
+        : null,
+    override:
+      mark.override && mark.override.reason
+        ? { reason: mark.override.reason, before: mark.before ?? mark.override.points }
+        : null,
+    factor: mark.factor,
+    reviewing:
+      mark.reviewing === null
+        ? null
+        : { share: mark.reviewing, percent: reviewOf(activity.settings).reviewingPercent },
     files: mark.files.map(({ id, name, type, size, spoken }) => ({ id, name, type, size, spoken })),
-    criteria: (rubric?.criteria ?? []).map((criterion) => {
+    criteria: (rubric?.criteria ?? []).map(criterion => {
       const step = mark.steps.find(s => s.criterionId === criterion.id)
       const level = criterion.levels.find(l => l.id === step?.levelId)
       const excused = mark.excusedFrom.find(e => e.criterionId === criterion.id)?.reason
-      return { id: criterion.id, title: criterion.title, points: step?.points ?? 0, max: criterion.max, levelTitle: level?.title ?? '', descriptor: level?.descriptor ?? '', levels: criterion.levels.map(l => l.points), ...(excused && { excused }) }
+      return {
+        id: criterion.id,
+        title: criterion.title,
+        points: step?.points ?? 0,
+        max: criterion.max,
+        levelTitle: level?.title ?? '',
+        descriptor: level?.descriptor ?? '',
+        levels: criterion.levels.map(l => l.points),
+        ...(excused && { excused }),
+      }
     }),
     citations: mark.citations.map((c, i) => ({ number: i + 1, ...c })),
   }
@@ -39,18 +66,43 @@ export async function letterFrom(db: Db, actor: ActorAt, record: RecordView): Pr
 
 /** The letter with what stands for the student's name filled in. */
 function filled(node: RichNode, givenName: string): RichNode {
-  return { ...node, ...(node.text !== undefined && { text: fillPhrase(node.text, { 'first name': givenName }) }), ...(node.content && { content: node.content.map(child => filled(child, givenName)) }) }
+  return {
+    ...node,
+    ...(node.text !== undefined && { text: fillPhrase(node.text, { 'first name': givenName }) }),
+    ...(node.content && { content: node.content.map(child => filled(child, givenName)) }),
+  }
 }
 
 /** A letter as its student reads it. */
-export function letterView(letter: ReturnedLetter, head: Pick<LetterView, 'activityId' | 'kind' | 'title' | 'to' | 'returnedAt'>): LetterView {
+export function letterView(
+  letter: ReturnedLetter,
+  head: Pick<LetterView, 'activityId' | 'kind' | 'title' | 'to' | 'returnedAt'>,
+): LetterView {
   return {
-    ...head, by: letter.by, html: letter.html, rubric: letter.rubric, points: letter.points, max: letter.max,
-    shown: showMark({ points: letter.points, max: letter.max, scale: letter.scale ?? 'points', letter: letter.letter ?? null }),
-    passed: letter.passed ?? null, late: letter.late ?? null, override: letter.override ?? null,
-    factor: letter.factor ?? null, reviewing: letter.reviewing ?? null,
+    ...head,
+    by: letter.by,
+    html: letter.html,
+    rubric: letter.rubric,
+    points: letter.points,
+    max: letter.max,
+    shown: showMark({
+      points: letter.points,
+      max: letter.max,
+      scale: letter.scale ?? 'points',
+      letter: letter.letter ?? null,
+    }),
+    passed: letter.passed ?? null,
+    late: letter.late ?? null,
+    override: letter.override ?? null,
+    factor: letter.factor ?? null,
+    reviewing: letter.reviewing ?? null,
     files: (letter.files ?? []).map(f => ({ ...f, url: `/api/files/${f.id}` })),
     criteria: letter.criteria.map(c => ({ ...c, levels: [...c.levels], excused: c.excused ?? null })),
-    citations: letter.citations.map(({ number, criterionId, contributionId, exact }) => ({ number, criterionId, contributionId, exact })),
+    citations: letter.citations.map(({ number, criterionId, contributionId, exact }) => ({
+      number,
+      criterionId,
+      contributionId,
+      exact,
+    })),
   }
 }

@@ -1,11 +1,31 @@
 import { and, asc, count, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { v7 } from 'uuid'
-import { outcomesFromCase, rubricsFromCase, rubricToCase, type OutcomeDraft } from '#core/marking/rubric/caseJson'
+import {
+  outcomesFromCase,
+  rubricsFromCase,
+  rubricToCase,
+  type OutcomeDraft,
+} from '#core/marking/rubric/caseJson'
 import { outcomesFromCsv, rubricFromCsv, rubricToCsv } from '#core/marking/rubric/rubricCsv'
-import { maxOf, pointsOf, rubricFaults, type RubricDraft, type RubricFault } from '#core/marking/rubric/rubricDraft'
+import {
+  maxOf,
+  pointsOf,
+  rubricFaults,
+  type RubricDraft,
+  type RubricFault,
+} from '#core/marking/rubric/rubricDraft'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, auditTrail, marks, outcomes, rubricCriteria, rubricLevels, rubrics, rubricVersions } from '#server/database/schema'
+import {
+  activities,
+  auditTrail,
+  marks,
+  outcomes,
+  rubricCriteria,
+  rubricLevels,
+  rubrics,
+  rubricVersions,
+} from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { loadRubric } from '#server/services/planning/activityView'
 import { once } from '#server/services/receipt'
@@ -16,27 +36,70 @@ import type { RubricView } from '#shared/contributing/activity'
 export async function libraryView(db: Db, actor: Actor): Promise<LibraryView> {
   const seminarId = actor.seminar.id
   const [heads, versions, outcomeRows, linked, rows] = await Promise.all([
-    db.select().from(rubrics).where(and(eq(rubrics.seminarId, seminarId), isNull(rubrics.archivedAt))).orderBy(asc(rubrics.title)),
-    db.select({ version: rubricVersions, marks: count(marks.id) }).from(rubricVersions).leftJoin(marks, eq(marks.rubricVersionId, rubricVersions.id))
-      .where(eq(rubricVersions.seminarId, seminarId)).groupBy(rubricVersions.id).orderBy(desc(rubricVersions.version)),
+    db
+      .select()
+      .from(rubrics)
+      .where(and(eq(rubrics.seminarId, seminarId), isNull(rubrics.archivedAt)))
+      .orderBy(asc(rubrics.title)),
+    db
+      .select({ version: rubricVersions, marks: count(marks.id) })
+      .from(rubricVersions)
+      .leftJoin(marks, eq(marks.rubricVersionId, rubricVersions.id))
+      .where(eq(rubricVersions.seminarId, seminarId))
+      .groupBy(rubricVersions.id)
+      .orderBy(desc(rubricVersions.version)),
     db.select().from(outcomes).where(eq(outcomes.seminarId, seminarId)).orderBy(asc(outcomes.position)),
-    db.select({ outcomeId: rubricCriteria.outcomeId, n: sql<number>`count(*)::int` }).from(rubricCriteria).where(eq(rubricCriteria.seminarId, seminarId)).groupBy(rubricCriteria.outcomeId),
-    db.select({ id: activities.id, kind: activities.kind, title: activities.title, summary: activities.summary, versionId: activities.rubricVersionId, isTemplate: activities.isTemplate }).from(activities).where(eq(activities.seminarId, seminarId)).orderBy(asc(activities.position)),
+    db
+      .select({ outcomeId: rubricCriteria.outcomeId, n: sql<number>`count(*)::int` })
+      .from(rubricCriteria)
+      .where(eq(rubricCriteria.seminarId, seminarId))
+      .groupBy(rubricCriteria.outcomeId),
+    db
+      .select({
+        id: activities.id,
+        kind: activities.kind,
+        title: activities.title,
+        summary: activities.summary,
+        versionId: activities.rubricVersionId,
+        isTemplate: activities.isTemplate,
+      })
+      .from(activities)
+      .where(eq(activities.seminarId, seminarId))
+      .orderBy(asc(activities.position)),
   ])
-  const rubricList = await Promise.all(heads.map(async (head) => {
-    const own = versions.filter(v => v.version.rubricId === head.id)
-    const newest = own[0]!
-    const rubric = (await loadRubric(db, newest.version.id))!
-    return {
-      rubric, points: pointsOf(draftOf(rubric, [])), marksGiven: newest.marks,
-      earlier: own.slice(1).filter(v => v.marks > 0).map(v => ({ version: v.version.version, marks: v.marks })),
-      usedBy: rows.flatMap((a) => { const v = own.find(o => o.version.id === a.versionId); return v ? [{ id: a.id, title: a.title, version: v.version.version }] : [] }),
-    }
-  }))
+  const rubricList = await Promise.all(
+    heads.map(async head => {
+      const own = versions.filter(v => v.version.rubricId === head.id)
+      const newest = own[0]!
+      const rubric = (await loadRubric(db, newest.version.id))!
+      return {
+        rubric,
+        points: pointsOf(draftOf(rubric, [])),
+        marksGiven: newest.marks,
+        earlier: own
+          .slice(1)
+          .filter(v => v.marks > 0)
+          .map(v => ({ version: v.version.version, marks: v.marks })),
+        usedBy: rows.flatMap(a => {
+          const v = own.find(o => o.version.id === a.versionId)
+          return v ? [{ id: a.id, title: a.title, version: v.version.version }] : []
+        }),
+      }
+    }),
+  )
   return {
-    rubrics: rubricList, mayManage: actor.enrolment.role === 'instructor',
-    outcomes: outcomeRows.map(o => ({ id: o.id, identifier: o.identifier, code: o.code, statement: o.statement, criteria: linked.find(l => l.outcomeId === o.id)?.n ?? 0 })),
-    templates: rows.filter(a => a.isTemplate).map(({ id, kind, title, summary }) => ({ id, kind, title, summary })),
+    rubrics: rubricList,
+    mayManage: actor.enrolment.role === 'instructor',
+    outcomes: outcomeRows.map(o => ({
+      id: o.id,
+      identifier: o.identifier,
+      code: o.code,
+      statement: o.statement,
+      criteria: linked.find(l => l.outcomeId === o.id)?.n ?? 0,
+    })),
+    templates: rows
+      .filter(a => a.isTemplate)
+      .map(({ id, kind, title, summary }) => ({ id, kind, title, summary })),
   }
 }
 
@@ -46,8 +109,14 @@ export function makeRubric(db: Database, actor: Actor, key: string, body: Rubric
 
 async function insertRubric(tx: Db, actor: Actor, body: RubricDraft, now: Date) {
   requireSound(body)
-  const [head] = await tx.insert(rubrics).values({ seminarId: actor.seminar.id, title: body.title }).returning()
-  const [version] = await tx.insert(rubricVersions).values({ seminarId: actor.seminar.id, rubricId: head!.id, version: 1, madeAt: now }).returning()
+  const [head] = await tx
+    .insert(rubrics)
+    .values({ seminarId: actor.seminar.id, title: body.title })
+    .returning()
+  const [version] = await tx
+    .insert(rubricVersions)
+    .values({ seminarId: actor.seminar.id, rubricId: head!.id, version: 1, madeAt: now })
+    .returning()
   await writeCriteria(tx, actor.seminar.id, version!.id, body)
   return { id: head!.id, versionId: version!.id, version: 1 }
 }
@@ -57,58 +126,161 @@ async function insertRubric(tx: Db, actor: Actor, body: RubricDraft, now: Date) 
  * is made. Activities without marks go over to it; where marks were given, they stay under the version they were given
  * under and only marks to come take the new one.
  */
-export function writeRubric(db: Database, actor: Actor, rubricId: string, write: { readonly key: string, readonly baseVersion: number, readonly rubric: RubricBody }, now: Date) {
-  return once(db, actor.enrolment, write.key, async (tx) => {
+export function writeRubric(
+  db: Database,
+  actor: Actor,
+  rubricId: string,
+  write: { readonly key: string; readonly baseVersion: number; readonly rubric: RubricBody },
+  now: Date,
+) {
+  return once(db, actor.enrolment, write.key, async tx => {
     requireSound(write.rubric)
     const newest = await requireNewest(tx, actor, rubricId)
-    if (newest.version !== write.baseVersion) throw new Problem(409, 'changedMeanwhile', `This rubric has a version ${newest.version} meanwhile. Yours is kept here; look at the newer one first.`, { theirs: await loadRubric(tx, newest.id) })
+    if (newest.version !== write.baseVersion)
+      throw new Problem(
+        409,
+        'changedMeanwhile',
+        `This rubric has a version ${newest.version} meanwhile. Yours is kept here; look at the newer one first.`,
+        { theirs: await loadRubric(tx, newest.id) },
+      )
     await tx.update(rubrics).set({ title: write.rubric.title }).where(eq(rubrics.id, rubricId))
-    const [given] = await tx.select({ id: marks.id }).from(marks).where(eq(marks.rubricVersionId, newest.id)).limit(1)
+    const [given] = await tx
+      .select({ id: marks.id })
+      .from(marks)
+      .where(eq(marks.rubricVersionId, newest.id))
+      .limit(1)
     if (!given) {
-      const old = await tx.select({ id: rubricCriteria.id }).from(rubricCriteria).where(eq(rubricCriteria.rubricVersionId, newest.id))
+      const old = await tx
+        .select({ id: rubricCriteria.id })
+        .from(rubricCriteria)
+        .where(eq(rubricCriteria.rubricVersionId, newest.id))
       if (old.length > 0) {
-        await tx.delete(rubricLevels).where(inArray(rubricLevels.criterionId, old.map(c => c.id)))
+        await tx.delete(rubricLevels).where(
+          inArray(
+            rubricLevels.criterionId,
+            old.map(c => c.id),
+          ),
+        )
         await tx.delete(rubricCriteria).where(eq(rubricCriteria.rubricVersionId, newest.id))
       }
       await writeCriteria(tx, actor.seminar.id, newest.id, write.rubric)
       return { id: rubricId, versionId: newest.id, version: newest.version }
     }
-    const [version] = await tx.insert(rubricVersions).values({ seminarId: actor.seminar.id, rubricId, version: newest.version + 1, madeAt: now }).returning()
+    const [version] = await tx
+      .insert(rubricVersions)
+      .values({ seminarId: actor.seminar.id, rubricId, version: newest.version + 1, madeAt: now })
+      .returning()
     await writeCriteria(tx, actor.seminar.id, version!.id, write.rubric)
-    await tx.update(activities).set({ rubricVersionId: version!.id, version: sql`${activities.version} + 1` }).where(and(eq(activities.seminarId, actor.seminar.id), eq(activities.rubricVersionId, newest.id)))
-    await tx.insert(auditTrail).values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at: now, act: 'made a version of a rubric', subjectId: rubricId, detail: { version: version!.version } })
+    await tx
+      .update(activities)
+      .set({ rubricVersionId: version!.id, version: sql`${activities.version} + 1` })
+      .where(and(eq(activities.seminarId, actor.seminar.id), eq(activities.rubricVersionId, newest.id)))
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: actor.seminar.id,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: 'made a version of a rubric',
+        subjectId: rubricId,
+        detail: { version: version!.version },
+      })
     return { id: rubricId, versionId: version!.id, version: version!.version }
   })
 }
 
 async function requireNewest(db: Db, actor: Actor, rubricId: string) {
-  const [row] = await db.select({ version: rubricVersions }).from(rubricVersions).innerJoin(rubrics, eq(rubrics.id, rubricVersions.rubricId))
-    .where(and(eq(rubricVersions.rubricId, rubricId), eq(rubricVersions.seminarId, actor.seminar.id), isNull(rubrics.archivedAt))).orderBy(desc(rubricVersions.version)).limit(1)
+  const [row] = await db
+    .select({ version: rubricVersions })
+    .from(rubricVersions)
+    .innerJoin(rubrics, eq(rubrics.id, rubricVersions.rubricId))
+    .where(
+      and(
+        eq(rubricVersions.rubricId, rubricId),
+        eq(rubricVersions.seminarId, actor.seminar.id),
+        isNull(rubrics.archivedAt),
+      ),
+    )
+    .orderBy(desc(rubricVersions.version))
+    .limit(1)
   if (!row) throw nothingHere()
   return row.version
 }
 
 /** Takes a rubric out of the library, or puts it back; activities and marks that use it keep it. */
-export async function archiveRubric(db: Db, actor: Actor, rubricId: string, archived: boolean, now: Date): Promise<void> {
-  const [row] = await db.update(rubrics).set({ archivedAt: archived ? now : null }).where(and(eq(rubrics.id, rubricId), eq(rubrics.seminarId, actor.seminar.id))).returning()
+export async function archiveRubric(
+  db: Db,
+  actor: Actor,
+  rubricId: string,
+  archived: boolean,
+  now: Date,
+): Promise<void> {
+  const [row] = await db
+    .update(rubrics)
+    .set({ archivedAt: archived ? now : null })
+    .where(and(eq(rubrics.id, rubricId), eq(rubrics.seminarId, actor.seminar.id)))
+    .returning()
   if (!row) throw nothingHere()
 }
 
-export async function writeCriteria(tx: Db, seminarId: string, rubricVersionId: string, rubric: RubricDraft): Promise<void> {
-  const known = await tx.select({ id: outcomes.id, identifier: outcomes.identifier }).from(outcomes).where(eq(outcomes.seminarId, seminarId))
+export async function writeCriteria(
+  tx: Db,
+  seminarId: string,
+  rubricVersionId: string,
+  rubric: RubricDraft,
+): Promise<void> {
+  const known = await tx
+    .select({ id: outcomes.id, identifier: outcomes.identifier })
+    .from(outcomes)
+    .where(eq(outcomes.seminarId, seminarId))
   for (const [position, c] of rubric.criteria.entries()) {
-    const [criterion] = await tx.insert(rubricCriteria).values({
-      seminarId, rubricVersionId, position, title: c.title, max: maxOf(c), weight: c.weight, scope: c.scope, suggestFrom: c.suggestFrom, outcomeId: known.find(o => o.identifier === c.outcome)?.id ?? null,
-    }).returning()
-    await tx.insert(rubricLevels).values(c.levels.map((l, i) => ({ seminarId, criterionId: criterion!.id, position: i, title: l.title, points: l.points, pointsFrom: l.pointsFrom, descriptor: l.descriptor })))
+    const [criterion] = await tx
+      .insert(rubricCriteria)
+      .values({
+        seminarId,
+        rubricVersionId,
+        position,
+        title: c.title,
+        max: maxOf(c),
+        weight: c.weight,
+        scope: c.scope,
+        suggestFrom: c.suggestFrom,
+        outcomeId: known.find(o => o.identifier === c.outcome)?.id ?? null,
+      })
+      .returning()
+    await tx
+      .insert(rubricLevels)
+      .values(
+        c.levels.map((l, i) => ({
+          seminarId,
+          criterionId: criterion!.id,
+          position: i,
+          title: l.title,
+          points: l.points,
+          pointsFrom: l.pointsFrom,
+          descriptor: l.descriptor,
+        })),
+      )
   }
 }
 
-export const draftOf = (rubric: RubricView, known: ReadonlyArray<{ readonly id: string, readonly identifier: string }>): RubricDraft => ({
+export const draftOf = (
+  rubric: RubricView,
+  known: ReadonlyArray<{ readonly id: string; readonly identifier: string }>,
+): RubricDraft => ({
   title: rubric.title,
   criteria: rubric.criteria.map(c => ({
-    title: c.title, scope: c.scope, weight: c.weight, suggestFrom: c.suggestFrom, outcome: known.find(o => o.id === c.outcomeId)?.identifier ?? null,
-    levels: c.levels.map(({ title, points, pointsFrom, descriptor }) => ({ title, points, pointsFrom, descriptor })),
+    title: c.title,
+    scope: c.scope,
+    weight: c.weight,
+    suggestFrom: c.suggestFrom,
+    outcome: known.find(o => o.id === c.outcomeId)?.identifier ?? null,
+    levels: c.levels.map(({ title, points, pointsFrom, descriptor }) => ({
+      title,
+      points,
+      pointsFrom,
+      descriptor,
+    })),
   })),
 })
 
@@ -118,16 +290,25 @@ function requireSound(rubric: RubricDraft): void {
 }
 
 export function rubricFaultSentence(fault: RubricFault, rubric: RubricDraft): string {
-  const name = 'criterion' in fault ? rubric.criteria[fault.criterion]?.title || `criterion ${fault.criterion + 1}` : ''
+  const name =
+    'criterion' in fault ? rubric.criteria[fault.criterion]?.title || `criterion ${fault.criterion + 1}` : ''
   switch (fault.code) {
-    case 'noTitle': return 'Write what the rubric is called.'
-    case 'noCriteria': return 'A rubric has one criterion at least.'
-    case 'criterionNoTitle': return `Criterion ${fault.criterion + 1} has no name yet.`
-    case 'noLevels': return `“${name}” has no levels yet.`
-    case 'noPoints': return `No level of “${name}” gives a point.`
-    case 'levelOrder': return `In “${name}”, level ${fault.level + 1} gives no more points than the one before it. Levels rise.`
-    case 'rangeOrder': return `In “${name}”, the range of level ${fault.level + 1} ends before it begins.`
-    case 'rangesMeet': return `In “${name}”, the range of level ${fault.level + 1} reaches into the level before it.`
+    case 'noTitle':
+      return 'Write what the rubric is called.'
+    case 'noCriteria':
+      return 'A rubric has one criterion at least.'
+    case 'criterionNoTitle':
+      return `Criterion ${fault.criterion + 1} has no name yet.`
+    case 'noLevels':
+      return `“${name}” has no levels yet.`
+    case 'noPoints':
+      return `No level of “${name}” gives a point.`
+    case 'levelOrder':
+      return `In “${name}”, level ${fault.level + 1} gives no more points than the one before it. Levels rise.`
+    case 'rangeOrder':
+      return `In “${name}”, the range of level ${fault.level + 1} ends before it begins.`
+    case 'rangesMeet':
+      return `In “${name}”, the range of level ${fault.level + 1} reaches into the level before it.`
   }
 }
 
@@ -135,52 +316,111 @@ export function rubricFaultSentence(fault: RubricFault, rubric: RubricDraft): st
 export async function exportRubric(db: Db, actor: Actor, rubricId: string, form: 'json' | 'csv', now: Date) {
   const newest = await requireNewest(db, actor, rubricId)
   const [rubric, known, [head]] = await Promise.all([
-    loadRubric(db, newest.id), db.select().from(outcomes).where(eq(outcomes.seminarId, actor.seminar.id)), db.select().from(rubrics).where(eq(rubrics.id, rubricId)),
+    loadRubric(db, newest.id),
+    db.select().from(outcomes).where(eq(outcomes.seminarId, actor.seminar.id)),
+    db.select().from(rubrics).where(eq(rubrics.id, rubricId)),
   ])
   const draft = draftOf(rubric!, known)
-  const name = draft.title.replace(/[^\p{L}\d]+/gu, '-').replace(/^-|-$/g, '').toLowerCase() || 'rubric'
+  const name =
+    draft.title
+      .replace(/[^\p{L}\d]+/gu, '-')
+      .replace(/^-|-$/g, '')
+      .toLowerCase() || 'rubric'
   if (form === 'csv') return { name: `${name}.csv`, type: 'text/csv', text: rubricToCsv(draft) }
   const json = rubricToCase(draft, head!.identifier, () => v7(), now.toISOString(), known)
-  return { name: `${name}.json`, type: 'application/json', text: JSON.stringify({ CFRubrics: [json] }, null, 2) }
+  return {
+    name: `${name}.json`,
+    type: 'application/json',
+    text: JSON.stringify({ CFRubrics: [json] }, null, 2),
+  }
 }
 
 /** Takes rubrics and learning outcomes in from CASE JSON or separated values; what cannot be used is named. */
-export function importToLibrary(db: Database, actor: Actor, file: { readonly key: string, readonly name: string, readonly base64: string }, now: Date) {
-  return once(db, actor.enrolment, file.key, async (tx) => {
+export function importToLibrary(
+  db: Database,
+  actor: Actor,
+  file: { readonly key: string; readonly name: string; readonly base64: string },
+  now: Date,
+) {
+  return once(db, actor.enrolment, file.key, async tx => {
     const bytes = Buffer.from(file.base64, 'base64')
     const { rubricDrafts, outcomeDrafts, passedOver } = readFile(file.name, bytes)
     const newOutcomes = await insertOutcomes(tx, actor, outcomeDrafts)
     let made = 0
     for (const draft of rubricDrafts) {
       const [fault] = rubricFaults(draft)
-      if (fault) { passedOver.push(`“${draft.title}”: ${rubricFaultSentence(fault, draft)}`); continue }
+      if (fault) {
+        passedOver.push(`“${draft.title}”: ${rubricFaultSentence(fault, draft)}`)
+        continue
+      }
       await insertRubric(tx, actor, draft, now)
       made++
     }
-    if (made + newOutcomes === 0 && passedOver.length === 0) passedOver.push(outcomeDrafts.length > 0 ? 'All of these outcomes are here already.' : 'There is nothing in this file that could be taken.')
+    if (made + newOutcomes === 0 && passedOver.length === 0)
+      passedOver.push(
+        outcomeDrafts.length > 0
+          ? 'All of these outcomes are here already.'
+          : 'There is nothing in this file that could be taken.',
+      )
     return { rubrics: made, outcomes: newOutcomes, passedOver }
   })
 }
 
-function readFile(name: string, bytes: Buffer): { rubricDrafts: readonly RubricDraft[], outcomeDrafts: readonly OutcomeDraft[], passedOver: string[] } {
+function readFile(
+  name: string,
+  bytes: Buffer,
+): { rubricDrafts: readonly RubricDraft[]; outcomeDrafts: readonly OutcomeDraft[]; passedOver: string[] } {
   if (/\.csv$|\.txt$/i.test(name)) {
     const rubric = rubricFromCsv(bytes, name.replace(/\.[^.]+$/, ''))
     if (rubric.kind === 'read') return { rubricDrafts: [rubric.rubric], outcomeDrafts: [], passedOver: [] }
     const found = outcomesFromCsv(bytes)
-    if (found) return { rubricDrafts: [], outcomeDrafts: found.found, passedOver: found.badLines.map(line => `Line ${line} could not be read.`) }
-    throw refusedField('file', 'unreadable', `Line ${rubric.line} could not be read${rubric.value ? ` (“${rubric.value}”)` : ''}. A rubric needs the columns criterion, level 1, points 1, descriptor 1 and so on; outcomes need code and statement.`)
+    if (found)
+      return {
+        rubricDrafts: [],
+        outcomeDrafts: found.found,
+        passedOver: found.badLines.map(line => `Line ${line} could not be read.`),
+      }
+    throw refusedField(
+      'file',
+      'unreadable',
+      `Line ${rubric.line} could not be read${rubric.value ? ` (“${rubric.value}”)` : ''}. A rubric needs the columns criterion, level 1, points 1, descriptor 1 and so on; outcomes need code and statement.`,
+    )
   }
   const text = bytes.toString('utf8')
   const [rubricsFound, outcomesFound] = [rubricsFromCase(text), outcomesFromCase(text)]
   if (rubricsFound.kind === 'refused' && outcomesFound.kind === 'refused') {
-    throw refusedField('file', rubricsFound.code, rubricsFound.code === 'notJson' ? 'This file is not JSON. Nothing was changed.' : 'There are no rubrics and no learning outcomes in this file. Nothing was changed.')
+    throw refusedField(
+      'file',
+      rubricsFound.code,
+      rubricsFound.code === 'notJson'
+        ? 'This file is not JSON. Nothing was changed.'
+        : 'There are no rubrics and no learning outcomes in this file. Nothing was changed.',
+    )
   }
-  return { rubricDrafts: rubricsFound.kind === 'read' ? rubricsFound.found : [], outcomeDrafts: outcomesFound.kind === 'read' ? outcomesFound.found : [], passedOver: [] }
+  return {
+    rubricDrafts: rubricsFound.kind === 'read' ? rubricsFound.found : [],
+    outcomeDrafts: outcomesFound.kind === 'read' ? outcomesFound.found : [],
+    passedOver: [],
+  }
 }
 
 async function insertOutcomes(tx: Db, actor: Actor, drafts: readonly OutcomeDraft[]): Promise<number> {
   if (drafts.length === 0) return 0
   const from = await tx.$count(outcomes, eq(outcomes.seminarId, actor.seminar.id))
-  const rows = await tx.insert(outcomes).values(drafts.slice(0, 2000).map((o, i) => ({ seminarId: actor.seminar.id, identifier: o.identifier.slice(0, 200), code: o.code.slice(0, 60), statement: o.statement.slice(0, 2000), position: from + i }))).onConflictDoNothing().returning({ id: outcomes.id })
+  const rows = await tx
+    .insert(outcomes)
+    .values(
+      drafts
+        .slice(0, 2000)
+        .map((o, i) => ({
+          seminarId: actor.seminar.id,
+          identifier: o.identifier.slice(0, 200),
+          code: o.code.slice(0, 60),
+          statement: o.statement.slice(0, 2000),
+          position: from + i,
+        })),
+    )
+    .onConflictDoNothing()
+    .returning({ id: outcomes.id })
   return rows.length
 }

@@ -14,53 +14,180 @@ type ActorAt = Actor & { readonly activity: ActivityRow }
 
 /** Who is asked to mark a student a second time, and what they made of it. */
 export async function secondOf(db: Db, activityId: string, enrolmentId: string) {
-  const [row] = await db.select({ markerId: secondMarks.markerId, marker: persons.name, state: secondMarks.state, steps: secondMarks.steps, remark: secondMarks.remark })
-    .from(secondMarks).innerJoin(enrolments, eq(enrolments.id, secondMarks.markerId)).innerJoin(persons, eq(persons.id, enrolments.personId))
+  const [row] = await db
+    .select({
+      markerId: secondMarks.markerId,
+      marker: persons.name,
+      state: secondMarks.state,
+      steps: secondMarks.steps,
+      remark: secondMarks.remark,
+    })
+    .from(secondMarks)
+    .innerJoin(enrolments, eq(enrolments.id, secondMarks.markerId))
+    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(and(eq(secondMarks.activityId, activityId), eq(secondMarks.enrolmentId, enrolmentId)))
   return row ? { ...row, steps: [...row.steps] } : null
 }
 
 /** Asks a marker to mark some students a second time, or nobody after all. What a second marker has done already stays. */
-export function askSecond(db: Database, actor: ActorAt, write: { readonly key: string, readonly enrolmentIds: readonly string[], readonly markerId: string | null }, now: Date): Promise<{ done: boolean }> {
-  return once(db, actor.enrolment, write.key, async (tx) => {
+export function askSecond(
+  db: Database,
+  actor: ActorAt,
+  write: { readonly key: string; readonly enrolmentIds: readonly string[]; readonly markerId: string | null },
+  now: Date,
+): Promise<{ done: boolean }> {
+  return once(db, actor.enrolment, write.key, async tx => {
     const { activity, seminar } = actor
     for (const id of write.enrolmentIds) await requireStudent(tx, actor, id)
-    const standing = await tx.select({ enrolmentId: secondMarks.enrolmentId }).from(secondMarks).where(and(eq(secondMarks.activityId, activity.id), inArray(secondMarks.enrolmentId, [...write.enrolmentIds]), inArray(secondMarks.state, ['done', 'agreed'])))
-    if (standing.length > 0) throw new Problem(409, 'markedTwice', 'Some of these have been marked a second time already. Leave them out.')
-    await tx.delete(secondMarks).where(and(eq(secondMarks.activityId, activity.id), inArray(secondMarks.enrolmentId, [...write.enrolmentIds])))
+    const standing = await tx
+      .select({ enrolmentId: secondMarks.enrolmentId })
+      .from(secondMarks)
+      .where(
+        and(
+          eq(secondMarks.activityId, activity.id),
+          inArray(secondMarks.enrolmentId, [...write.enrolmentIds]),
+          inArray(secondMarks.state, ['done', 'agreed']),
+        ),
+      )
+    if (standing.length > 0)
+      throw new Problem(
+        409,
+        'markedTwice',
+        'Some of these have been marked a second time already. Leave them out.',
+      )
+    await tx
+      .delete(secondMarks)
+      .where(
+        and(
+          eq(secondMarks.activityId, activity.id),
+          inArray(secondMarks.enrolmentId, [...write.enrolmentIds]),
+        ),
+      )
     if (write.markerId) {
-      const [marker] = await tx.select().from(enrolments).where(and(eq(enrolments.id, write.markerId), eq(enrolments.seminarId, seminar.id), eq(enrolments.state, 'active')))
-      if (!marker || !isStaff(marker)) throw refusedField('markerId', 'notAMarker', 'Choose the instructor or an assistant of this seminar.')
-      await tx.insert(secondMarks).values(write.enrolmentIds.map(enrolmentId => ({ seminarId: seminar.id, activityId: activity.id, enrolmentId, markerId: marker.id, madeAt: now })))
+      const [marker] = await tx
+        .select()
+        .from(enrolments)
+        .where(
+          and(
+            eq(enrolments.id, write.markerId),
+            eq(enrolments.seminarId, seminar.id),
+            eq(enrolments.state, 'active'),
+          ),
+        )
+      if (!marker || !isStaff(marker))
+        throw refusedField('markerId', 'notAMarker', 'Choose the instructor or an assistant of this seminar.')
+      await tx
+        .insert(secondMarks)
+        .values(
+          write.enrolmentIds.map(enrolmentId => ({
+            seminarId: seminar.id,
+            activityId: activity.id,
+            enrolmentId,
+            markerId: marker.id,
+            madeAt: now,
+          })),
+        )
       const n = write.enrolmentIds.length
-      await tell(tx, [marker.id], { kind: 'changed', activityId: activity.id, text: `${actor.person.name} asks you to mark ${n === 1 ? 'one record' : `${n} records`} of “${activity.title}” a second time.`, detail: '' }, seminarId => `/seminars/${seminarId}/activities/${activity.id}/desk?student=${write.enrolmentIds[0]}`, now)
+      await tell(
+        tx,
+        [marker.id],
+        {
+          kind: 'changed',
+          activityId: activity.id,
+          text: `${actor.person.name} asks you to mark ${n === 1 ? 'one record' : `${n} records`} of “${activity.title}” a second time.`,
+          detail: '',
+        },
+        seminarId => `/seminars/${seminarId}/activities/${activity.id}/desk?student=${write.enrolmentIds[0]}`,
+        now,
+      )
     }
     return { done: true }
   })
 }
 
 /** Saves a second marker's steps, or says that they are done: then both see both. */
-export function saveSecond(db: Database, actor: ActorAt, enrolmentId: string, write: SecondWrite, now: Date): Promise<RecordView> {
-  return once(db, actor.enrolment, write.key, async (tx) => {
-    const [row] = await tx.select().from(secondMarks).where(and(eq(secondMarks.activityId, actor.activity.id), eq(secondMarks.enrolmentId, enrolmentId), eq(secondMarks.markerId, actor.enrolment.id))).for('update')
+export function saveSecond(
+  db: Database,
+  actor: ActorAt,
+  enrolmentId: string,
+  write: SecondWrite,
+  now: Date,
+): Promise<RecordView> {
+  return once(db, actor.enrolment, write.key, async tx => {
+    const [row] = await tx
+      .select()
+      .from(secondMarks)
+      .where(
+        and(
+          eq(secondMarks.activityId, actor.activity.id),
+          eq(secondMarks.enrolmentId, enrolmentId),
+          eq(secondMarks.markerId, actor.enrolment.id),
+        ),
+      )
+      .for('update')
     if (!row) throw nothingHere()
-    if (row.state !== 'asked') throw new Problem(409, 'secondDone', 'Your second marking is handed over already; it stays as it was.')
+    if (row.state !== 'asked')
+      throw new Problem(409, 'secondDone', 'Your second marking is handed over already; it stays as it was.')
     const rubric = await rubricOfMark(tx, actor.activity, enrolmentId)
     if (!rubric) throw refusedField('steps', 'noRubric', 'This activity is not marked by a rubric.')
     const steps = requireSteps(rubric, write.steps)
-    if (write.done && steps.length < rubric.criteria.length) throw new Problem(422, 'criteriaLeft', 'Some criteria are still without a step. Set them, then hand it over.')
-    await tx.update(secondMarks).set({ steps, remark: write.remark, ...(write.done && { state: 'done' as const, doneAt: now }) }).where(eq(secondMarks.id, row.id))
-    if (write.done) await tx.insert(auditTrail).values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at: now, act: 'marked a second time', subjectId: row.id, detail: { enrolmentId } })
+    if (write.done && steps.length < rubric.criteria.length)
+      throw new Problem(
+        422,
+        'criteriaLeft',
+        'Some criteria are still without a step. Set them, then hand it over.',
+      )
+    await tx
+      .update(secondMarks)
+      .set({ steps, remark: write.remark, ...(write.done && { state: 'done' as const, doneAt: now }) })
+      .where(eq(secondMarks.id, row.id))
+    if (write.done)
+      await tx
+        .insert(auditTrail)
+        .values({
+          seminarId: actor.seminar.id,
+          actorId: actor.enrolment.id,
+          at: now,
+          act: 'marked a second time',
+          subjectId: row.id,
+          detail: { enrolmentId },
+        })
     return recordView(tx, actor, enrolmentId, now)
   })
 }
 
 /** Notes that the markers have agreed; the agreed steps are saved as the mark's own. */
-export function agreeSecond(db: Database, actor: ActorAt, enrolmentId: string, key: string, now: Date): Promise<RecordView> {
-  return once(db, actor.enrolment, key, async (tx) => {
-    const [row] = await tx.update(secondMarks).set({ state: 'agreed' }).where(and(eq(secondMarks.activityId, actor.activity.id), eq(secondMarks.enrolmentId, enrolmentId), eq(secondMarks.state, 'done'))).returning()
-    if (!row) throw new Problem(409, 'noSecond', 'There is no second marking to agree on, or it is not done yet.')
-    await tx.insert(auditTrail).values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at: now, act: 'agreed on a second marking', subjectId: row.id, detail: { enrolmentId } })
+export function agreeSecond(
+  db: Database,
+  actor: ActorAt,
+  enrolmentId: string,
+  key: string,
+  now: Date,
+): Promise<RecordView> {
+  return once(db, actor.enrolment, key, async tx => {
+    const [row] = await tx
+      .update(secondMarks)
+      .set({ state: 'agreed' })
+      .where(
+        and(
+          eq(secondMarks.activityId, actor.activity.id),
+          eq(secondMarks.enrolmentId, enrolmentId),
+          eq(secondMarks.state, 'done'),
+        ),
+      )
+      .returning()
+    if (!row)
+      throw new Problem(409, 'noSecond', 'There is no second marking to agree on, or it is not done yet.')
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: actor.seminar.id,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: 'agreed on a second marking',
+        subjectId: row.id,
+        detail: { enrolmentId },
+      })
     return recordView(tx, actor, enrolmentId, now)
   })
 }
@@ -68,11 +195,25 @@ export function agreeSecond(db: Database, actor: ActorAt, enrolmentId: string, k
 /** Refuses the mark itself, its history and its letter to a second marker who is not to see them yet. */
 export async function requireSeesMark(db: Db, actor: ActorAt, enrolmentId: string): Promise<void> {
   const second = await secondOf(db, actor.activity.id, enrolmentId)
-  if (second?.markerId === actor.enrolment.id && second.state === 'asked') throw new Problem(403, 'secondAsked', 'You are asked to mark this record without seeing the first marking. Hand your own steps over; then both are shown.')
+  if (second?.markerId === actor.enrolment.id && second.state === 'asked')
+    throw new Problem(
+      403,
+      'secondAsked',
+      'You are asked to mark this record without seeing the first marking. Hand your own steps over; then both are shown.',
+    )
 }
 
 /** Students whose marks the actor is not to see yet, in an activity. */
 export async function unseenBy(db: Db, actor: ActorAt): Promise<Set<string>> {
-  const rows = await db.select({ id: secondMarks.enrolmentId }).from(secondMarks).where(and(eq(secondMarks.activityId, actor.activity.id), eq(secondMarks.markerId, actor.enrolment.id), eq(secondMarks.state, 'asked')))
+  const rows = await db
+    .select({ id: secondMarks.enrolmentId })
+    .from(secondMarks)
+    .where(
+      and(
+        eq(secondMarks.activityId, actor.activity.id),
+        eq(secondMarks.markerId, actor.enrolment.id),
+        eq(secondMarks.state, 'asked'),
+      ),
+    )
   return new Set(rows.map(r => r.id))
 }

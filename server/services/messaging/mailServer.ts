@@ -12,15 +12,25 @@ export function useMailroom(port: number): void {
   transport = null
 }
 
-export interface OutgoingMail { readonly id: string, readonly to: string, readonly subject: string, readonly text: string }
+export interface OutgoingMail {
+  readonly id: string
+  readonly to: string
+  readonly subject: string
+  readonly text: string
+}
 
 /** Hands a mail to the mail server. Throws what the server says. The message id is the mail's own, so that one sent twice can be told. */
 export async function handOver(mail: OutgoingMail): Promise<void> {
-  const url = process.env.SMTP_URL ?? (mailroomPort ? `smtp://127.0.0.1:${mailroomPort}?ignoreTLS=true` : null)
+  const url =
+    process.env.SMTP_URL ?? (mailroomPort ? `smtp://127.0.0.1:${mailroomPort}?ignoreTLS=true` : null)
   if (!url) throw new Error('There is no mail server yet: the mailroom has not started.')
   transport ??= createTransport(url)
   await transport.sendMail({
-    from: process.env.MAIL_FROM ?? 'Jovrel <jovrel@localhost>', to: mail.to, subject: mail.subject, text: mail.text, messageId: `<${mail.id}@jovrel>`,
+    from: process.env.MAIL_FROM ?? 'Jovrel <jovrel@localhost>',
+    to: mail.to,
+    subject: mail.subject,
+    text: mail.text,
+    messageId: `<${mail.id}@jovrel>`,
   })
 }
 
@@ -31,4 +41,5 @@ export const isRefusal = (error: unknown): boolean => {
 }
 
 /** Address at which people reach this installation, for links in mails. */
-export const ownAddress = (): string => process.env.JOVREL_ADDRESS ?? `http://127.0.0.1:${process.env.NITRO_PORT ?? '3000'}`
+export const ownAddress = (): string =>
+  process.env.JOVREL_ADDRESS ?? `http://127.0.0.1:${process.env.NITRO_PORT ?? '3000'}`

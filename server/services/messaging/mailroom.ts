@@ -8,15 +8,28 @@ import type { Mailroom } from '#shared/messaging/notices'
 const MOST_SHOWN = 200
 
 /** The mailroom: a real SMTP server on loopback that takes everything in and keeps it where its page can show it. */
-export async function startMailroom(db: Database): Promise<{ readonly port: number, readonly stop: () => Promise<void> }> {
+export async function startMailroom(
+  db: Database,
+): Promise<{ readonly port: number; readonly stop: () => Promise<void> }> {
   const server = new SMTPServer({
-    authOptional: true, disabledCommands: ['STARTTLS', 'AUTH'], disableReverseLookup: true, hideSTARTTLS: true,
+    authOptional: true,
+    disabledCommands: ['STARTTLS', 'AUTH'],
+    disableReverseLookup: true,
+    hideSTARTTLS: true,
     onData(stream, session, done) {
       simpleParser(stream)
-        .then(mail => db.insert(mailroomMessages).values({
-          from: mail.from?.text ?? '', to: session.envelope.rcptTo.map(r => r.address), subject: mail.subject ?? '', text: mail.text ?? '',
-        }))
-        .then(() => done(), (error: Error) => done(error))
+        .then(mail =>
+          db.insert(mailroomMessages).values({
+            from: mail.from?.text ?? '',
+            to: session.envelope.rcptTo.map(r => r.address),
+            subject: mail.subject ?? '',
+            text: mail.text ?? '',
+          }),
+        )
+        .then(
+          () => done(),
+          (error: Error) => done(error),
+        )
     },
   })
   server.on('error', error => console.error('mailroom:', error.message))
@@ -31,6 +44,19 @@ export async function startMailroom(db: Database): Promise<{ readonly port: numb
 
 /** What has come in, newest first. */
 export async function mailroomMessagesNow(db: Db): Promise<Mailroom> {
-  const rows = await db.select().from(mailroomMessages).orderBy(desc(mailroomMessages.receivedAt), desc(mailroomMessages.id)).limit(MOST_SHOWN)
-  return { messages: rows.map(m => ({ id: m.id, from: m.from, to: [...m.to], subject: m.subject, text: m.text, receivedAt: m.receivedAt.toISOString() })) }
+  const rows = await db
+    .select()
+    .from(mailroomMessages)
+    .orderBy(desc(mailroomMessages.receivedAt), desc(mailroomMessages.id))
+    .limit(MOST_SHOWN)
+  return {
+    messages: rows.map(m => ({
+      id: m.id,
+      from: m.from,
+      to: [...m.to],
+      subject: m.subject,
+      text: m.text,
+      receivedAt: m.receivedAt.toISOString(),
+    })),
+  }
 }

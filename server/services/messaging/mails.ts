@@ -18,14 +18,35 @@ export async function mailTo(db: Db, mail: NewMail): Promise<void> {
 
 export async function mailToAll(db: Db, list: readonly NewMail[]): Promise<void> {
   for (let i = 0; i < list.length; i += 500) {
-    await db.insert(mails).values(list.slice(i, i + 500).map(m => ({ seminarId: m.seminarId, personId: m.person.id, key: m.key, to: m.person.email, subject: m.subject, text: m.text }))).onConflictDoNothing()
+    await db
+      .insert(mails)
+      .values(
+        list
+          .slice(i, i + 500)
+          .map(m => ({
+            seminarId: m.seminarId,
+            personId: m.person.id,
+            key: m.key,
+            to: m.person.email,
+            subject: m.subject,
+            text: m.text,
+          })),
+      )
+      .onConflictDoNothing()
   }
 }
 
 /** Mails that wait and that nobody has in the queue; of several processes one gets each. Those stuck for minutes are taken again. */
 export async function claimWaiting(db: Database): Promise<string[]> {
-  const rows = await db.update(mails).set({ queuedAt: sql`now()` })
-    .where(and(eq(mails.state, 'waiting'), or(isNull(mails.queuedAt), lt(mails.queuedAt, sql`now() - interval '5 minutes'`))))
+  const rows = await db
+    .update(mails)
+    .set({ queuedAt: sql`now()` })
+    .where(
+      and(
+        eq(mails.state, 'waiting'),
+        or(isNull(mails.queuedAt), lt(mails.queuedAt, sql`now() - interval '5 minutes'`)),
+      ),
+    )
     .returning({ id: mails.id })
   return rows.map(r => r.id)
 }
@@ -39,13 +60,18 @@ export async function sendMail(db: Database, id: string): Promise<void> {
   if (!mail || mail.state !== 'waiting') return
   try {
     await handOver(mail)
-  }
-  catch (error) {
+  } catch (error) {
     const lastError = error instanceof Error ? error.message.slice(0, 500) : String(error)
     const refused = isRefusal(error)
-    await db.update(mails).set({ tries: mail.tries + 1, lastError, ...(refused && { state: 'refused' as const }) }).where(eq(mails.id, id))
+    await db
+      .update(mails)
+      .set({ tries: mail.tries + 1, lastError, ...(refused && { state: 'refused' as const }) })
+      .where(eq(mails.id, id))
     if (refused) return
     throw error
   }
-  await db.update(mails).set({ state: 'sent', sentAt: new Date(), tries: mail.tries + 1, lastError: null }).where(and(eq(mails.id, id), inArray(mails.state, ['waiting'])))
+  await db
+    .update(mails)
+    .set({ state: 'sent', sentAt: new Date(), tries: mail.tries + 1, lastError: null })
+    .where(and(eq(mails.id, id), inArray(mails.state, ['waiting'])))
 }

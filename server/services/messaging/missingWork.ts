@@ -12,7 +12,13 @@ const SOON = 3 * 86_400_000 // what is due within this is asked about; what is n
 
 /** Plans of what is published and open, in the order of opening. */
 export async function openPlans(db: Db, seminarId: string, now: Date): Promise<ActivityPlan[]> {
-  const rows = await db.select().from(activities).where(and(takesPartIn(db, seminarId), eq(activities.isTemplate, false), eq(activities.state, 'published'))).orderBy(asc(activities.opensAt), asc(activities.position))
+  const rows = await db
+    .select()
+    .from(activities)
+    .where(
+      and(takesPartIn(db, seminarId), eq(activities.isTemplate, false), eq(activities.state, 'published')),
+    )
+    .orderBy(asc(activities.opensAt), asc(activities.position))
   return (await loadPlans(db, rows)).filter(p => p.activity.opensAt <= now)
 }
 
@@ -23,35 +29,77 @@ export function nextDue(plan: ActivityPlan, enrolmentId: string, now: Date): Dat
 }
 
 /** What some students have done, and what they need not do. */
-export interface Work { readonly records: Awaited<ReturnType<typeof loadRecords>>, readonly excused: ReadonlySet<string> }
+export interface Work {
+  readonly records: Awaited<ReturnType<typeof loadRecords>>
+  readonly excused: ReadonlySet<string>
+}
 
-export async function loadWork(db: Db, activityIds: readonly string[], students: readonly Student[]): Promise<Work> {
-  const [records, excused] = await Promise.all([loadRecords(db, activityIds, students), excusedFrom(db, activityIds)])
+export async function loadWork(
+  db: Db,
+  activityIds: readonly string[],
+  students: readonly Student[],
+): Promise<Work> {
+  const [records, excused] = await Promise.all([
+    loadRecords(db, activityIds, students),
+    excusedFrom(db, activityIds),
+  ])
   return { records, excused }
 }
 
 /** What a student has missing of what is asked for up to now; what has come back marked is not asked for any more. */
-export function missingOf({ records, excused }: Work, seminar: Seminar, plans: readonly ActivityPlan[], student: Student, now: Date, onlySoon: boolean): MissingWork[] {
+export function missingOf(
+  { records, excused }: Work,
+  seminar: Seminar,
+  plans: readonly ActivityPlan[],
+  student: Student,
+  now: Date,
+  onlySoon: boolean,
+): MissingWork[] {
   const id = student.enrolmentId
-  return plans.filter(p => p.isMeant(student)).flatMap((plan): MissingWork[] => {
-    const record = records.get(plan.activity.id)!.get(id)!
-    if (record.mark === 'returned' || excused.has(`${plan.activity.id}:${id}`)) return []
-    const { checks } = judgeRecord(plan, record, seminar.timeZone, now)
-    if (!checks.some(c => !c.met && c.toGoNow > 0)) return []
-    const closed = closesFor(plan, id) < now
-    if (onlySoon && !closed && nextDue(plan, id, now).getTime() > now.getTime() + SOON) return []
-    return [{ title: plan.activity.title, toGo: toGoWords(plan.expectations, checks, plan.activity.kind), closed }]
-  })
+  return plans
+    .filter(p => p.isMeant(student))
+    .flatMap((plan): MissingWork[] => {
+      const record = records.get(plan.activity.id)!.get(id)!
+      if (record.mark === 'returned' || excused.has(`${plan.activity.id}:${id}`)) return []
+      const { checks } = judgeRecord(plan, record, seminar.timeZone, now)
+      if (!checks.some(c => !c.met && c.toGoNow > 0)) return []
+      const closed = closesFor(plan, id) < now
+      if (onlySoon && !closed && nextDue(plan, id, now).getTime() > now.getTime() + SOON) return []
+      return [
+        {
+          title: plan.activity.title,
+          toGo: toGoWords(plan.expectations, checks, plan.activity.kind),
+          closed,
+        },
+      ]
+    })
 }
 
 /** The same of several students. */
-export async function missingWork(db: Db, seminar: Seminar, plans: readonly ActivityPlan[], students: readonly Student[], now: Date, onlySoon: boolean): Promise<Map<string, MissingWork[]>> {
-  const work = await loadWork(db, plans.map(p => p.activity.id), students)
+export async function missingWork(
+  db: Db,
+  seminar: Seminar,
+  plans: readonly ActivityPlan[],
+  students: readonly Student[],
+  now: Date,
+  onlySoon: boolean,
+): Promise<Map<string, MissingWork[]>> {
+  const work = await loadWork(
+    db,
+    plans.map(p => p.activity.id),
+    students,
+  )
   return new Map(students.map(s => [s.enrolmentId, missingOf(work, seminar, plans, s, now, onlySoon)]))
 }
 
 /** Who need not do what, as `activity:enrolment`. */
 async function excusedFrom(db: Db, activityIds: readonly string[]): Promise<ReadonlySet<string>> {
-  const rows = activityIds.length === 0 ? [] : await db.select({ activityId: excuses.activityId, enrolmentId: excuses.enrolmentId }).from(excuses).where(inArray(excuses.activityId, [...activityIds]))
+  const rows =
+    activityIds.length === 0
+      ? []
+      : await db
+          .select({ activityId: excuses.activityId, enrolmentId: excuses.enrolmentId })
+          .from(excuses)
+          .where(inArray(excuses.activityId, [...activityIds]))
   return new Set(rows.map(r => `${r.activityId}:${r.enrolmentId}`))
 }

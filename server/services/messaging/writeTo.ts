@@ -1,6 +1,13 @@
 import { and, asc, eq, inArray, isNull, lte } from 'drizzle-orm'
 import { v7 } from 'uuid'
-import { fill, firstDraft, missingSentence, wordsIn, type MissingWork, type Particulars } from '#core/messaging/draft'
+import {
+  fill,
+  firstDraft,
+  missingSentence,
+  wordsIn,
+  type MissingWork,
+  type Particulars,
+} from '#core/messaging/draft'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { enrolments, messages, messageThreads, persons, seminars } from '#server/database/schema'
@@ -17,21 +24,56 @@ import { tell } from './notices'
 export const GRACE = 60_000 // milliseconds
 
 /** The draft one begins from, and what differs in it from one student to the next. */
-export async function draftFor(db: Db, actor: Actor, ids: readonly string[], activityId: string | undefined, now: Date): Promise<DraftView> {
-  const [plans, everyone] = await Promise.all([openPlans(db, actor.seminar.id, now), countedStudents(db, actor.seminar.id)])
+export async function draftFor(
+  db: Db,
+  actor: Actor,
+  ids: readonly string[],
+  activityId: string | undefined,
+  now: Date,
+): Promise<DraftView> {
+  const [plans, everyone] = await Promise.all([
+    openPlans(db, actor.seminar.id, now),
+    countedStudents(db, actor.seminar.id),
+  ])
   const plan = activityId ? plans.find(p => p.activity.id === activityId) : null
   if (plan === undefined) throw nothingHere()
   const students = ids.length > 0 ? everyone.filter(s => ids.includes(s.enrolmentId)) : []
   const missing = await missingWork(db, actor.seminar, plan ? [plan] : plans, students, now, !plan)
-  const people = students.map(s => ({ id: s.enrolmentId, fullName: s.name, ...particulars(s, plan, missing.get(s.enrolmentId)!, actor.seminar.timeZone, now) }))
-  return { ...firstDraft({ activity: plan?.activity.title ?? null, anyMissing: people.some(p => p.missing !== ''), closed: plan ? plan.closesAt < now : false, from: actor.person.name }), about: plan ? { id: plan.activity.id, title: plan.activity.title, kind: plan.activity.kind } : null, people }
+  const people = students.map(s => ({
+    id: s.enrolmentId,
+    fullName: s.name,
+    ...particulars(s, plan, missing.get(s.enrolmentId)!, actor.seminar.timeZone, now),
+  }))
+  return {
+    ...firstDraft({
+      activity: plan?.activity.title ?? null,
+      anyMissing: people.some(p => p.missing !== ''),
+      closed: plan ? plan.closesAt < now : false,
+      from: actor.person.name,
+    }),
+    about: plan ? { id: plan.activity.id, title: plan.activity.title, kind: plan.activity.kind } : null,
+    people,
+  }
 }
 
 /** What stands in a message's places for one student. */
-export function particulars(s: Student, plan: ActivityPlan | null, missing: readonly MissingWork[], timeZone: string, now: Date): Particulars {
+export function particulars(
+  s: Student,
+  plan: ActivityPlan | null,
+  missing: readonly MissingWork[],
+  timeZone: string,
+  now: Date,
+): Particulars {
   return {
-    name: s.givenName, missing: plan ? missing[0]?.toGo ?? '' : missingSentence(missing), activity: plan ? `“${plan.activity.title}”` : '',
-    due: plan ? localTime(plan.closesAt < now ? closesFor(plan, s.enrolmentId) : nextDue(plan, s.enrolmentId, now), timeZone) : '',
+    name: s.givenName,
+    missing: plan ? (missing[0]?.toGo ?? '') : missingSentence(missing),
+    activity: plan ? `“${plan.activity.title}”` : '',
+    due: plan
+      ? localTime(
+          plan.closesAt < now ? closesFor(plan, s.enrolmentId) : nextDue(plan, s.enrolmentId, now),
+          timeZone,
+        )
+      : '',
   }
 }
 
@@ -39,58 +81,202 @@ export function particulars(s: Student, plan: ActivityPlan | null, missing: read
  * Writes to each of some students, one by one. Words written for one alone are between the two; the same words to several
  * are a broadcast, which is contact with nobody in particular.
  */
-export function sendMessages(db: Database, actor: Actor, write: SendMessages, now: Date): Promise<{ sendingId: string, sent: number }> {
-  return once(db, actor.enrolment, write.key, async (tx) => {
+export function sendMessages(
+  db: Database,
+  actor: Actor,
+  write: SendMessages,
+  now: Date,
+): Promise<{ sendingId: string; sent: number }> {
+  return once(db, actor.enrolment, write.key, async tx => {
     const ids = [...new Set(write.people.map(p => p.id))]
     const draft = await draftFor(tx, actor, ids, write.activityId ?? undefined, now)
-    if (draft.people.length < ids.length) throw refusedField('people', 'gone', 'One of these students is not in the seminar any more. Look at the list again; your words are kept here.')
+    if (draft.people.length < ids.length)
+      throw refusedField(
+        'people',
+        'gone',
+        'One of these students is not in the seminar any more. Look at the list again; your words are kept here.',
+      )
     const own = new Map(write.people.map(p => [p.id, p.text]))
     const sendingId = v7()
-    await insertThreads(tx, draft.people.map((p) => {
-      const personal = own.get(p.id) ?? null
-      const text = fill(personal ?? write.text, p)
-      if (text === '') throw refusedField('text', 'empty', 'Nothing would be left of this for at least one student. Write a line more.')
-      return { studentId: p.id, text, direct: ids.length === 1 || (personal !== null && fill(write.text, p) !== text), subject: fill(write.subject, p) || write.subject }
-    }), { seminarId: actor.seminar.id, startedBy: actor.enrolment.id, activityId: write.activityId, sendingId, ruleId: null }, now)
+    await insertThreads(
+      tx,
+      draft.people.map(p => {
+        const personal = own.get(p.id) ?? null
+        const text = fill(personal ?? write.text, p)
+        if (text === '')
+          throw refusedField(
+            'text',
+            'empty',
+            'Nothing would be left of this for at least one student. Write a line more.',
+          )
+        return {
+          studentId: p.id,
+          text,
+          direct: ids.length === 1 || (personal !== null && fill(write.text, p) !== text),
+          subject: fill(write.subject, p) || write.subject,
+        }
+      }),
+      {
+        seminarId: actor.seminar.id,
+        startedBy: actor.enrolment.id,
+        activityId: write.activityId,
+        sendingId,
+        ruleId: null,
+      },
+      now,
+    )
     return { sendingId, sent: draft.people.length }
   })
 }
 
-interface NewThread { readonly studentId: string, readonly text: string, readonly subject: string, readonly direct: boolean }
-interface Sending { readonly seminarId: string, readonly startedBy: string, readonly activityId: string | null, readonly sendingId: string, readonly ruleId: string | null }
+interface NewThread {
+  readonly studentId: string
+  readonly text: string
+  readonly subject: string
+  readonly direct: boolean
+}
+interface Sending {
+  readonly seminarId: string
+  readonly startedBy: string
+  readonly activityId: string | null
+  readonly sendingId: string
+  readonly ruleId: string | null
+}
 
 /** @returns how many were new: a rule writes to a student about an activity once, whoever tries again */
-export async function insertThreads(db: Db, list: readonly NewThread[], sending: Sending, now: Date): Promise<number> {
+export async function insertThreads(
+  db: Db,
+  list: readonly NewThread[],
+  sending: Sending,
+  now: Date,
+): Promise<number> {
   if (list.length === 0) return 0
-  const rows = list.map(l => ({ id: v7(), ...sending, studentId: l.studentId, subject: l.subject, lastAt: now, staffSeenAt: now, madeAt: now }))
-  const made = new Set((await db.insert(messageThreads).values(rows).onConflictDoNothing().returning({ id: messageThreads.id })).map(r => r.id))
-  const written = rows.flatMap((r, i) => made.has(r.id) ? [{ seminarId: sending.seminarId, threadId: r.id, authorId: sending.startedBy, text: list[i]!.text, words: wordsIn(list[i]!.text), direct: list[i]!.direct, at: now }] : [])
+  const rows = list.map(l => ({
+    id: v7(),
+    ...sending,
+    studentId: l.studentId,
+    subject: l.subject,
+    lastAt: now,
+    staffSeenAt: now,
+    madeAt: now,
+  }))
+  const made = new Set(
+    (
+      await db.insert(messageThreads).values(rows).onConflictDoNothing().returning({ id: messageThreads.id })
+    ).map(r => r.id),
+  )
+  const written = rows.flatMap((r, i) =>
+    made.has(r.id)
+      ? [
+          {
+            seminarId: sending.seminarId,
+            threadId: r.id,
+            authorId: sending.startedBy,
+            text: list[i]!.text,
+            words: wordsIn(list[i]!.text),
+            direct: list[i]!.direct,
+            at: now,
+          },
+        ]
+      : [],
+  )
   if (written.length > 0) await db.insert(messages).values(written)
   return made.size
 }
 
 /** Takes back what nobody has been told of yet. */
 export function takeBack(db: Database, actor: Actor, sendingId: string): Promise<{ takenBack: number }> {
-  return db.transaction(async (tx) => {
-    const mine = await tx.select({ id: messageThreads.id, toldAt: messageThreads.toldAt }).from(messageThreads).where(and(eq(messageThreads.sendingId, sendingId), eq(messageThreads.seminarId, actor.seminar.id), eq(messageThreads.startedBy, actor.enrolment.id))).for('update')
+  return db.transaction(async tx => {
+    const mine = await tx
+      .select({ id: messageThreads.id, toldAt: messageThreads.toldAt })
+      .from(messageThreads)
+      .where(
+        and(
+          eq(messageThreads.sendingId, sendingId),
+          eq(messageThreads.seminarId, actor.seminar.id),
+          eq(messageThreads.startedBy, actor.enrolment.id),
+        ),
+      )
+      .for('update')
     if (mine.length === 0) throw nothingHere()
-    if (mine.some(t => t.toldAt !== null)) throw new Problem(409, 'told', 'This has gone out already: it cannot be taken back. Write another line below it.')
-    await tx.delete(messages).where(inArray(messages.threadId, mine.map(t => t.id)))
-    await tx.delete(messageThreads).where(inArray(messageThreads.id, mine.map(t => t.id)))
+    if (mine.some(t => t.toldAt !== null))
+      throw new Problem(
+        409,
+        'told',
+        'This has gone out already: it cannot be taken back. Write another line below it.',
+      )
+    await tx.delete(messages).where(
+      inArray(
+        messages.threadId,
+        mine.map(t => t.id),
+      ),
+    )
+    await tx.delete(messageThreads).where(
+      inArray(
+        messageThreads.id,
+        mine.map(t => t.id),
+      ),
+    )
     return { takenBack: mine.length }
   })
 }
 
 /** Tells students of what was written to them, once the time for taking back is over. @returns how many were told */
 export async function tellMessages(db: Database, now: Date): Promise<number> {
-  return db.transaction(async (tx) => {
-    const rows = await tx.select({ thread: messageThreads, by: persons.name }).from(messageThreads)
-      .innerJoin(enrolments, eq(enrolments.id, messageThreads.startedBy)).innerJoin(persons, eq(persons.id, enrolments.personId)).innerJoin(seminars, eq(seminars.id, messageThreads.seminarId))
-      .where(and(isNull(messageThreads.toldAt), lte(messageThreads.madeAt, new Date(now.getTime() - GRACE)), eq(seminars.state, 'active'))).orderBy(asc(messageThreads.madeAt)).limit(500).for('update', { of: messageThreads, skipLocked: true })
+  return db.transaction(async tx => {
+    const rows = await tx
+      .select({ thread: messageThreads, by: persons.name })
+      .from(messageThreads)
+      .innerJoin(enrolments, eq(enrolments.id, messageThreads.startedBy))
+      .innerJoin(persons, eq(persons.id, enrolments.personId))
+      .innerJoin(seminars, eq(seminars.id, messageThreads.seminarId))
+      .where(
+        and(
+          isNull(messageThreads.toldAt),
+          lte(messageThreads.madeAt, new Date(now.getTime() - GRACE)),
+          eq(seminars.state, 'active'),
+        ),
+      )
+      .orderBy(asc(messageThreads.madeAt))
+      .limit(500)
+      .for('update', { of: messageThreads, skipLocked: true })
     if (rows.length === 0) return 0
-    const texts = new Map((await tx.select({ threadId: messages.threadId, text: messages.text }).from(messages).where(inArray(messages.threadId, rows.map(r => r.thread.id))).orderBy(asc(messages.at))).map(m => [m.threadId, m.text]))
-    for (const { thread, by } of rows) await tell(tx, [thread.studentId], { kind: 'message', activityId: null, text: `${by} wrote to you: ${thread.subject}`, detail: texts.get(thread.id) ?? '' }, seminarId => `/seminars/${seminarId}/messages?thread=${thread.id}`, now)
-    await tx.update(messageThreads).set({ toldAt: now }).where(inArray(messageThreads.id, rows.map(r => r.thread.id)))
+    const texts = new Map(
+      (
+        await tx
+          .select({ threadId: messages.threadId, text: messages.text })
+          .from(messages)
+          .where(
+            inArray(
+              messages.threadId,
+              rows.map(r => r.thread.id),
+            ),
+          )
+          .orderBy(asc(messages.at))
+      ).map(m => [m.threadId, m.text]),
+    )
+    for (const { thread, by } of rows)
+      await tell(
+        tx,
+        [thread.studentId],
+        {
+          kind: 'message',
+          activityId: null,
+          text: `${by} wrote to you: ${thread.subject}`,
+          detail: texts.get(thread.id) ?? '',
+        },
+        seminarId => `/seminars/${seminarId}/messages?thread=${thread.id}`,
+        now,
+      )
+    await tx
+      .update(messageThreads)
+      .set({ toldAt: now })
+      .where(
+        inArray(
+          messageThreads.id,
+          rows.map(r => r.thread.id),
+        ),
+      )
     return rows.length
   })
 }

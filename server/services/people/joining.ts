@@ -14,60 +14,129 @@ import { requireSection } from './people'
 
 // no letters or figures that are mistaken for one another when read from a board
 const LETTERS = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789'
-const newCode = (): string => Array.from({ length: 8 }, (_, i) => (i === 4 ? '-' : '') + LETTERS[randomInt(LETTERS.length)]!).join('')
+const newCode = (): string =>
+  Array.from({ length: 8 }, (_, i) => (i === 4 ? '-' : '') + LETTERS[randomInt(LETTERS.length)]!).join('')
 
 export function makeCode(db: Database, actor: Actor, write: CodeWrite, now: Date): Promise<{ id: string }> {
-  return once(db, actor.enrolment, write.key, async (tx) => {
+  return once(db, actor.enrolment, write.key, async tx => {
     await requireSection(tx, actor, write.sectionId)
-    const [row] = await tx.insert(joiningCodes).values({
-      seminarId: actor.seminar.id, code: newCode(), role: write.role, sectionId: write.sectionId, most: write.most, expiresAt: new Date(now.getTime() + write.days * 86_400_000), madeAt: now,
-    }).returning()
+    const [row] = await tx
+      .insert(joiningCodes)
+      .values({
+        seminarId: actor.seminar.id,
+        code: newCode(),
+        role: write.role,
+        sectionId: write.sectionId,
+        most: write.most,
+        expiresAt: new Date(now.getTime() + write.days * 86_400_000),
+        madeAt: now,
+      })
+      .returning()
     return { id: row!.id }
   })
 }
 
 /** Takes a code back: nobody comes in with it any more. */
 export async function revokeCode(db: Db, actor: Actor, codeId: string, now: Date): Promise<void> {
-  const [row] = await db.update(joiningCodes).set({ revokedAt: now }).where(and(eq(joiningCodes.id, codeId), eq(joiningCodes.seminarId, actor.seminar.id))).returning()
+  const [row] = await db
+    .update(joiningCodes)
+    .set({ revokedAt: now })
+    .where(and(eq(joiningCodes.id, codeId), eq(joiningCodes.seminarId, actor.seminar.id)))
+    .returning()
   if (!row) throw nothingHere()
 }
 
 const closed = (sentence: string) => new Problem(404, 'codeClosed', sentence)
 
 async function requireCode(db: Db, code: string, now: Date, lock = false) {
-  const query = db.select({ code: joiningCodes, seminar: seminars, section: sections.title }).from(joiningCodes)
-    .innerJoin(seminars, eq(seminars.id, joiningCodes.seminarId)).leftJoin(sections, eq(sections.id, joiningCodes.sectionId))
+  const query = db
+    .select({ code: joiningCodes, seminar: seminars, section: sections.title })
+    .from(joiningCodes)
+    .innerJoin(seminars, eq(seminars.id, joiningCodes.seminarId))
+    .leftJoin(sections, eq(sections.id, joiningCodes.sectionId))
     .where(and(eq(joiningCodes.code, code.toUpperCase()), isNull(joiningCodes.revokedAt)))
   const [found] = lock ? await query.for('update', { of: joiningCodes }) : await query
-  if (!found || found.seminar.state === 'archived') throw closed('This joining code opens nothing. Check its letters, or ask the instructor for a new one.')
-  if (found.code.expiresAt <= now) throw closed('This joining code has expired. Ask the instructor for a new one.')
-  if (found.code.used >= found.code.most) throw closed(`This joining code has let in ${found.code.most} people, as many as it may. Ask the instructor for a new one.`)
+  if (!found || found.seminar.state === 'archived')
+    throw closed('This joining code opens nothing. Check its letters, or ask the instructor for a new one.')
+  if (found.code.expiresAt <= now)
+    throw closed('This joining code has expired. Ask the instructor for a new one.')
+  if (found.code.used >= found.code.most)
+    throw closed(
+      `This joining code has let in ${found.code.most} people, as many as it may. Ask the instructor for a new one.`,
+    )
   return found
 }
 
 /** What whoever holds a code learns before joining. */
 export async function joinView(db: Db, person: Person | null, code: string, now: Date): Promise<JoinView> {
   const { seminar, section } = await requireCode(db, code, now)
-  const [there] = person ? await db.select().from(enrolments).where(and(eq(enrolments.seminarId, seminar.id), eq(enrolments.personId, person.id))) : []
-  return { title: seminar.title, code: seminar.code, college: seminar.college, section, seminarId: seminar.id, already: there !== undefined && there.state !== 'withdrawn' }
+  const [there] = person
+    ? await db
+        .select()
+        .from(enrolments)
+        .where(and(eq(enrolments.seminarId, seminar.id), eq(enrolments.personId, person.id)))
+    : []
+  return {
+    title: seminar.title,
+    code: seminar.code,
+    college: seminar.college,
+    section,
+    seminarId: seminar.id,
+    already: there !== undefined && there.state !== 'withdrawn',
+  }
 }
 
 /**
  * Joins by code, as who is signed in or with a new account. Of two who come for the last place one gets it. Somebody who
  * was withdrawn does not come back by a code: that is the instructor's to decide.
  */
-export async function join(db: Database, person: Person | null, code: string, account: AccountWrite | null, now: Date): Promise<{ seminarId: string, personId: string }> {
+export async function join(
+  db: Database,
+  person: Person | null,
+  code: string,
+  account: AccountWrite | null,
+  now: Date,
+): Promise<{ seminarId: string; personId: string }> {
   if (!person && !account) throw new Problem(401, 'notSignedIn', 'Sign in first, or make an account here.')
   const passwordHash = !person && account ? await hashPassword(account.password) : null
-  return db.transaction(async (tx) => {
+  return db.transaction(async tx => {
     const { code: row, seminar } = await requireCode(tx, code, now, true)
-    const who = person ?? await insertPerson(tx, account!, { passwordHash })
-    const [there] = await tx.select().from(enrolments).where(and(eq(enrolments.seminarId, seminar.id), eq(enrolments.personId, who.id)))
-    if (there?.state === 'withdrawn') throw new Problem(403, 'withdrawn', 'You were withdrawn from this seminar. Ask the instructor to bring you back.')
+    const who = person ?? (await insertPerson(tx, account!, { passwordHash }))
+    const [there] = await tx
+      .select()
+      .from(enrolments)
+      .where(and(eq(enrolments.seminarId, seminar.id), eq(enrolments.personId, who.id)))
+    if (there?.state === 'withdrawn')
+      throw new Problem(
+        403,
+        'withdrawn',
+        'You were withdrawn from this seminar. Ask the instructor to bring you back.',
+      )
     if (there) return { seminarId: seminar.id, personId: who.id }
-    const [enrolment] = await tx.insert(enrolments).values({ seminarId: seminar.id, personId: who.id, role: row.role, sectionId: row.sectionId, joinedAt: now }).returning()
-    await tx.update(joiningCodes).set({ used: row.used + 1 }).where(eq(joiningCodes.id, row.id))
-    await tx.insert(auditTrail).values({ seminarId: seminar.id, actorId: enrolment!.id, at: now, act: 'joined by code', subjectId: enrolment!.id, detail: { code: row.code } })
+    const [enrolment] = await tx
+      .insert(enrolments)
+      .values({
+        seminarId: seminar.id,
+        personId: who.id,
+        role: row.role,
+        sectionId: row.sectionId,
+        joinedAt: now,
+      })
+      .returning()
+    await tx
+      .update(joiningCodes)
+      .set({ used: row.used + 1 })
+      .where(eq(joiningCodes.id, row.id))
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: seminar.id,
+        actorId: enrolment!.id,
+        at: now,
+        act: 'joined by code',
+        subjectId: enrolment!.id,
+        detail: { code: row.code },
+      })
     return { seminarId: seminar.id, personId: who.id }
   })
 }

@@ -1,11 +1,19 @@
 import type { AuthorView } from '#shared/contributing/thread'
 
-interface Named { readonly name: string, readonly givenName: string, readonly familyName: string }
+interface Named {
+  readonly name: string
+  readonly givenName: string
+  readonly familyName: string
+}
 
 /** First letters of given and family name: what stands in a disc. */
-export const initialsOf = (p: Named): string => `${p.givenName[0] ?? ''}${p.familyName[0] ?? ''}`.toUpperCase()
+export const initialsOf = (p: Named): string =>
+  `${p.givenName[0] ?? ''}${p.familyName[0] ?? ''}`.toUpperCase()
 
-export function authorView(p: Named & { readonly enrolmentId: string, readonly role: string }, readerId: string): AuthorView {
+export function authorView(
+  p: Named & { readonly enrolmentId: string; readonly role: string },
+  readerId: string,
+): AuthorView {
   return {
     id: p.enrolmentId,
     name: p.name,

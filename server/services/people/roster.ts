@@ -13,7 +13,10 @@ import type { RosterAnswer, RosterPreview } from '#shared/people/people'
 import { nameOf } from './account'
 import { inviteAll } from './people'
 
-interface RosterFile { readonly name: string, readonly base64: string }
+interface RosterFile {
+  readonly name: string
+  readonly base64: string
+}
 const CHUNK = 50 // rows of one statement: few enough that the bar moves
 
 /** What a roster file would change: nothing is written. */
@@ -22,40 +25,90 @@ export async function previewRoster(db: Db, actor: Actor, file: RosterFile): Pro
   const titles = new Set(known.map(s => s.title))
   return {
     ...copyOf(comparison),
-    missing: comparison.missing.map(({ enrolmentId, givenName, familyName, email }) => ({ enrolmentId, givenName, familyName, email })),
+    missing: comparison.missing.map(({ enrolmentId, givenName, familyName, email }) => ({
+      enrolmentId,
+      givenName,
+      familyName,
+      email,
+    })),
     faults: roster.faults.map(f => ({ line: f.line, code: f.code, sentence: faultSentence(f) })),
-    newSections: [...new Set(roster.rows.flatMap(r => r.section && !titles.has(r.section) ? [r.section] : []))],
+    newSections: [
+      ...new Set(roster.rows.flatMap(r => (r.section && !titles.has(r.section) ? [r.section] : []))),
+    ],
   }
 }
 
 /** Does what the preview said, all of it or nothing. Rows with faults are passed over: they were named before. */
-export function importRoster(db: Database, actor: Actor, write: RosterFile & { readonly key: string, readonly withdrawMissing: boolean, readonly invite: boolean }, now: Date, progress: Progress = () => {}): Promise<RosterAnswer> {
-  return once(db, actor.enrolment, write.key, async (tx) => {
+export function importRoster(
+  db: Database,
+  actor: Actor,
+  write: RosterFile & { readonly key: string; readonly withdrawMissing: boolean; readonly invite: boolean },
+  now: Date,
+  progress: Progress = () => {},
+): Promise<RosterAnswer> {
+  return once(db, actor.enrolment, write.key, async tx => {
     const { roster, comparison, known } = await compare(tx, actor, write)
-    if (roster.rows.length === 0) throw refusedField('file', 'nothing', 'No row of this file can be taken, so nothing was changed. The preview says why, line by line.')
+    if (roster.rows.length === 0)
+      throw refusedField(
+        'file',
+        'nothing',
+        'No row of this file can be taken, so nothing was changed. The preview says why, line by line.',
+      )
     const sectionId = await sectionIds(tx, actor, roster.rows, known)
     const leaving = write.withdrawMissing ? comparison.missing.map(m => m.enrolmentId) : []
-    const inAll = comparison.added.length * (write.invite ? 2 : 1) + comparison.changed.length + comparison.back.length + leaving.length
+    const inAll =
+      comparison.added.length * (write.invite ? 2 : 1) +
+      comparison.changed.length +
+      comparison.back.length +
+      leaving.length
     let done = 0
-    const come = (n: number) => { done += n; progress(done, inAll) }
+    const come = (n: number) => {
+      done += n
+      progress(done, inAll)
+    }
     const added = await addRows(tx, actor, comparison.added, sectionId, now, come)
     for (const { enrolmentId, row, changes } of [...comparison.changed, ...comparison.back]) {
       come(1)
       const fields = new Set(changes.map(c => c.field))
-      await tx.update(enrolments).set({
-        state: 'active',
-        ...(fields.has('role') && { role: row.role }), ...(fields.has('section') && row.section && { sectionId: sectionId.get(row.section)! }), ...(fields.has('studentNumber') && { studentNumber: row.studentNumber }),
-      }).where(eq(enrolments.id, enrolmentId))
-      if (fields.has('givenName') || fields.has('familyName') || fields.has('email')) await renamePerson(tx, enrolmentId, row)
+      await tx
+        .update(enrolments)
+        .set({
+          state: 'active',
+          ...(fields.has('role') && { role: row.role }),
+          ...(fields.has('section') && row.section && { sectionId: sectionId.get(row.section)! }),
+          ...(fields.has('studentNumber') && { studentNumber: row.studentNumber }),
+        })
+        .where(eq(enrolments.id, enrolmentId))
+      if (fields.has('givenName') || fields.has('familyName') || fields.has('email'))
+        await renamePerson(tx, enrolmentId, row)
     }
-    for (let i = 0; i < leaving.length; i += CHUNK) await tx.update(enrolments).set({ state: 'withdrawn' }).where(inArray(enrolments.id, leaving.slice(i, i + CHUNK)))
+    for (let i = 0; i < leaving.length; i += CHUNK)
+      await tx
+        .update(enrolments)
+        .set({ state: 'withdrawn' })
+        .where(inArray(enrolments.id, leaving.slice(i, i + CHUNK)))
     for (let i = 0; write.invite && i < added.length; i += CHUNK) {
       const chunk = added.slice(i, i + CHUNK)
       await inviteAll(tx, actor, chunk, now)
       come(chunk.length)
     }
-    const answer = { added: added.length, changed: comparison.changed.length, back: comparison.back.length, withdrawn: leaving.length, passedOver: roster.faults.length }
-    await tx.insert(auditTrail).values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at: now, act: 'imported a roster', subjectId: actor.seminar.id, detail: { file: write.name, ...answer } })
+    const answer = {
+      added: added.length,
+      changed: comparison.changed.length,
+      back: comparison.back.length,
+      withdrawn: leaving.length,
+      passedOver: roster.faults.length,
+    }
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: actor.seminar.id,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: 'imported a roster',
+        subjectId: actor.seminar.id,
+        detail: { file: write.name, ...answer },
+      })
     return answer
   })
 }
@@ -65,12 +118,26 @@ async function compare(db: Db, actor: Actor, file: RosterFile) {
   if (bytes.length === 0) throw refusedField('file', 'empty', 'This file is empty.')
   const roster: Roster = isZip(bytes) ? readOneRoster(bytes) : readRosterCsv(bytes)
   const [rows, known] = await Promise.all([
-    db.select({ enrolment: enrolments, person: persons, section: sections.title }).from(enrolments)
-      .innerJoin(persons, eq(persons.id, enrolments.personId)).leftJoin(sections, eq(sections.id, enrolments.sectionId)).where(eq(enrolments.seminarId, actor.seminar.id)),
-    db.select({ id: sections.id, title: sections.title }).from(sections).where(eq(sections.seminarId, actor.seminar.id)),
+    db
+      .select({ enrolment: enrolments, person: persons, section: sections.title })
+      .from(enrolments)
+      .innerJoin(persons, eq(persons.id, enrolments.personId))
+      .leftJoin(sections, eq(sections.id, enrolments.sectionId))
+      .where(eq(enrolments.seminarId, actor.seminar.id)),
+    db
+      .select({ id: sections.id, title: sections.title })
+      .from(sections)
+      .where(eq(sections.seminarId, actor.seminar.id)),
   ])
   const enrolled = rows.map(({ enrolment: e, person: p, section }): Enrolled => ({
-    enrolmentId: e.id, email: p.email, givenName: p.givenName, familyName: p.familyName, section, studentNumber: e.studentNumber, role: e.role, state: e.state,
+    enrolmentId: e.id,
+    email: p.email,
+    givenName: p.givenName,
+    familyName: p.familyName,
+    section,
+    studentNumber: e.studentNumber,
+    role: e.role,
+    state: e.state,
   }))
   // whoever runs the seminar is not turned into something else by a file
   const kept = roster.rows.map((row): RosterRow => {
@@ -82,26 +149,72 @@ async function compare(db: Db, actor: Actor, file: RosterFile) {
 
 const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b
 
-async function sectionIds(tx: Db, actor: Actor, rows: readonly RosterRow[], known: ReadonlyArray<{ readonly id: string, readonly title: string }>): Promise<Map<string, string>> {
+async function sectionIds(
+  tx: Db,
+  actor: Actor,
+  rows: readonly RosterRow[],
+  known: ReadonlyArray<{ readonly id: string; readonly title: string }>,
+): Promise<Map<string, string>> {
   const ids = new Map(known.map(s => [s.title, s.id]))
-  const missing = [...new Set(rows.flatMap(r => r.section && !ids.has(r.section) ? [r.section] : []))].sort()
+  const missing = [
+    ...new Set(rows.flatMap(r => (r.section && !ids.has(r.section) ? [r.section] : []))),
+  ].sort()
   if (missing.length > 0) {
-    const made = await tx.insert(sections).values(missing.map((title, i) => ({ seminarId: actor.seminar.id, title, position: known.length + i }))).returning()
+    const made = await tx
+      .insert(sections)
+      .values(missing.map((title, i) => ({ seminarId: actor.seminar.id, title, position: known.length + i })))
+      .returning()
     for (const s of made) ids.set(s.title, s.id)
   }
   return ids
 }
 
-async function addRows(tx: Db, actor: Actor, rows: readonly RosterRow[], sectionId: ReadonlyMap<string, string>, now: Date, come: (n: number) => void): Promise<string[]> {
+async function addRows(
+  tx: Db,
+  actor: Actor,
+  rows: readonly RosterRow[],
+  sectionId: ReadonlyMap<string, string>,
+  now: Date,
+  come: (n: number) => void,
+): Promise<string[]> {
   const added: string[] = []
   for (let i = 0; i < rows.length; i += CHUNK) {
     const chunk = rows.slice(i, i + CHUNK)
-    await tx.insert(persons).values(chunk.map(r => ({ email: r.email, givenName: r.givenName, familyName: r.familyName, name: nameOf(r) }))).onConflictDoNothing()
-    const people = await tx.select({ id: persons.id, email: persons.email }).from(persons).where(inArray(persons.email, chunk.map(r => r.email)))
+    await tx
+      .insert(persons)
+      .values(
+        chunk.map(r => ({
+          email: r.email,
+          givenName: r.givenName,
+          familyName: r.familyName,
+          name: nameOf(r),
+        })),
+      )
+      .onConflictDoNothing()
+    const people = await tx
+      .select({ id: persons.id, email: persons.email })
+      .from(persons)
+      .where(
+        inArray(
+          persons.email,
+          chunk.map(r => r.email),
+        ),
+      )
     const idOf = new Map(people.map(p => [p.email, p.id]))
-    const made = await tx.insert(enrolments).values(chunk.map(r => ({
-      seminarId: actor.seminar.id, personId: idOf.get(r.email)!, role: r.role, sectionId: r.section ? sectionId.get(r.section)! : null, studentNumber: r.studentNumber, joinedAt: now,
-    }))).onConflictDoNothing().returning({ id: enrolments.id })
+    const made = await tx
+      .insert(enrolments)
+      .values(
+        chunk.map(r => ({
+          seminarId: actor.seminar.id,
+          personId: idOf.get(r.email)!,
+          role: r.role,
+          sectionId: r.section ? sectionId.get(r.section)! : null,
+          studentNumber: r.studentNumber,
+          joinedAt: now,
+        })),
+      )
+      .onConflictDoNothing()
+      .returning({ id: enrolments.id })
     added.push(...made.map(e => e.id))
     come(chunk.length)
   }
@@ -110,35 +223,73 @@ async function addRows(tx: Db, actor: Actor, rows: readonly RosterRow[], section
 
 /** Corrects name and address, but only of somebody who has no account of their own yet: an account's owner is not renamed by a file. */
 async function renamePerson(tx: Db, enrolmentId: string, row: RosterRow): Promise<void> {
-  const [person] = await tx.select({ id: persons.id, email: persons.email, passwordHash: persons.passwordHash }).from(persons).innerJoin(enrolments, eq(enrolments.personId, persons.id)).where(eq(enrolments.id, enrolmentId))
+  const [person] = await tx
+    .select({ id: persons.id, email: persons.email, passwordHash: persons.passwordHash })
+    .from(persons)
+    .innerJoin(enrolments, eq(enrolments.personId, persons.id))
+    .where(eq(enrolments.id, enrolmentId))
   if (!person || person.passwordHash !== null) return
-  const [taken] = await tx.select({ id: persons.id }).from(persons).where(and(eq(persons.email, row.email)))
-  if (taken && taken.id !== person.id) throw new Problem(409, 'addressTaken', `Line ${row.line}: the address ${row.email} belongs to another account. Nothing was changed.`)
-  await tx.update(persons).set({ givenName: row.givenName, familyName: row.familyName, name: nameOf(row), email: row.email }).where(eq(persons.id, person.id))
+  const [taken] = await tx
+    .select({ id: persons.id })
+    .from(persons)
+    .where(and(eq(persons.email, row.email)))
+  if (taken && taken.id !== person.id)
+    throw new Problem(
+      409,
+      'addressTaken',
+      `Line ${row.line}: the address ${row.email} belongs to another account. Nothing was changed.`,
+    )
+  await tx
+    .update(persons)
+    .set({ givenName: row.givenName, familyName: row.familyName, name: nameOf(row), email: row.email })
+    .where(eq(persons.id, person.id))
 }
 
-const copyOf = (c: RosterComparison) => ({ added: [...c.added], changed: c.changed.map(x => ({ ...x, changes: [...x.changes] })), back: c.back.map(x => ({ ...x, changes: [...x.changes] })), same: c.same })
+const copyOf = (c: RosterComparison) => ({
+  added: [...c.added],
+  changed: c.changed.map(x => ({ ...x, changes: [...x.changes] })),
+  back: c.back.map(x => ({ ...x, changes: [...x.changes] })),
+  same: c.same,
+})
 
 /** What is wrong with a line, in a sentence a person can act on. */
 export function faultSentence(fault: RosterFault): string {
   switch (fault.code) {
-    case 'noHeader': return 'No column is called e-mail. Name the columns in the first line: e-mail, name (or given name and family name), section, student number, role.'
-    case 'noNames': return 'No column is called name, and there is no pair of given name and family name.'
-    case 'empty': return 'There is nothing in this file.'
-    case 'tooMany': return 'There are more than 20,000 rows. Split the file.'
-    case 'openQuote': return 'A quotation mark opens here and is never closed, so the rest cannot be told apart.'
-    case 'badQuote': return 'A quotation mark stands in the middle of a cell. Double it, or take it out.'
-    case 'columns': return `This row has ${fault.have} cells where the first line has ${fault.want}.`
-    case 'noEmail': return 'There is no e-mail address.'
-    case 'noName': return 'There is no full name: a given name and a family name are needed.'
-    case 'badEmail': return `“${fault.value}” is no e-mail address.`
-    case 'badRole': return `“${fault.value}” is no role: student, assistant, instructor or observer.`
-    case 'formula': return `“${fault.value}” begins like a formula, not like a name.`
-    case 'encoding': return 'Two character encodings meet in this row, so its letters cannot be told for certain.'
-    case 'tooLong': return `“${fault.value}…” is longer than any name.`
-    case 'twice': return `${fault.value} stands in line ${fault.first} already.`
-    case 'missingFile': return `The archive has no ${fault.value}.`
-    case 'badReference': return `“${fault.value}” is enrolled but not among the users.`
-    case 'notAnArchive': return 'This archive cannot be opened.'
+    case 'noHeader':
+      return 'No column is called e-mail. Name the columns in the first line: e-mail, name (or given name and family name), section, student number, role.'
+    case 'noNames':
+      return 'No column is called name, and there is no pair of given name and family name.'
+    case 'empty':
+      return 'There is nothing in this file.'
+    case 'tooMany':
+      return 'There are more than 20,000 rows. Split the file.'
+    case 'openQuote':
+      return 'A quotation mark opens here and is never closed, so the rest cannot be told apart.'
+    case 'badQuote':
+      return 'A quotation mark stands in the middle of a cell. Double it, or take it out.'
+    case 'columns':
+      return `This row has ${fault.have} cells where the first line has ${fault.want}.`
+    case 'noEmail':
+      return 'There is no e-mail address.'
+    case 'noName':
+      return 'There is no full name: a given name and a family name are needed.'
+    case 'badEmail':
+      return `“${fault.value}” is no e-mail address.`
+    case 'badRole':
+      return `“${fault.value}” is no role: student, assistant, instructor or observer.`
+    case 'formula':
+      return `“${fault.value}” begins like a formula, not like a name.`
+    case 'encoding':
+      return 'Two character encodings meet in this row, so its letters cannot be told for certain.'
+    case 'tooLong':
+      return `“${fault.value}…” is longer than any name.`
+    case 'twice':
+      return `${fault.value} stands in line ${fault.first} already.`
+    case 'missingFile':
+      return `The archive has no ${fault.value}.`
+    case 'badReference':
+      return `“${fault.value}” is enrolled but not among the users.`
+    case 'notAnArchive':
+      return 'This archive cannot be opened.'
   }
 }

@@ -3,7 +3,16 @@ import { weeksOf } from '#core/planning/week'
 import type { Actor } from '#server/access/seminar'
 import type { Person } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
-import { activities, auditTrail, categories, enrolments, gradingScales, sections, seminars, units } from '#server/database/schema'
+import {
+  activities,
+  auditTrail,
+  categories,
+  enrolments,
+  gradingScales,
+  sections,
+  seminars,
+  units,
+} from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { once } from '#server/services/receipt'
 import type { SeminarWrite, SettingsBody, SettingsView } from '#shared/people/settings'
@@ -12,23 +21,60 @@ import { addStarterRubrics } from '#server/services/marking/starterRubrics'
 /** Who may found a seminar: who owns the installation, and who instructs somewhere already. */
 export async function requireFounder(db: Db, person: Person): Promise<void> {
   if (person.foundsSeminars) return
-  const [somewhere] = await db.select({ id: enrolments.id }).from(enrolments).where(and(eq(enrolments.personId, person.id), eq(enrolments.role, 'instructor'))).limit(1)
-  if (!somewhere) throw new Problem(403, 'forbidden', 'Seminars are set up by instructors. To join one, open the link or write the code you were given.')
+  const [somewhere] = await db
+    .select({ id: enrolments.id })
+    .from(enrolments)
+    .where(and(eq(enrolments.personId, person.id), eq(enrolments.role, 'instructor')))
+    .limit(1)
+  if (!somewhere)
+    throw new Problem(
+      403,
+      'forbidden',
+      'Seminars are set up by instructors. To join one, open the link or write the code you were given.',
+    )
 }
 
-const USUAL_SCALE = { title: 'Letters', bands: [['A', 93], ['A−', 90], ['B+', 87], ['B', 83], ['B−', 80], ['C+', 77], ['C', 73], ['C−', 70], ['D', 60], ['F', 0]].map(([letter, fromPercent]) => ({ letter: String(letter), fromPercent: Number(fromPercent) })) }
+const USUAL_SCALE = {
+  title: 'Letters',
+  bands: [
+    ['A', 93],
+    ['A−', 90],
+    ['B+', 87],
+    ['B', 83],
+    ['B−', 80],
+    ['C+', 77],
+    ['C', 73],
+    ['C−', 70],
+    ['D', 60],
+    ['F', 0],
+  ].map(([letter, fromPercent]) => ({ letter: String(letter), fromPercent: Number(fromPercent) })),
+}
 
 /** A new seminar with its founder as instructor, three starter rubrics and a scale of letters. The browser makes the id: sent again, it is made once. */
-export async function foundSeminar(db: Database, person: Person, write: SeminarWrite, now: Date): Promise<{ seminarId: string }> {
+export async function foundSeminar(
+  db: Database,
+  person: Person,
+  write: SeminarWrite,
+  now: Date,
+): Promise<{ seminarId: string }> {
   await requireFounder(db, person)
-  await db.transaction(async (tx) => {
-    const [made] = await tx.insert(seminars).values({ ...write, breaks: sorted(write.breaks), madeAt: now }).onConflictDoNothing().returning()
+  await db.transaction(async tx => {
+    const [made] = await tx
+      .insert(seminars)
+      .values({ ...write, breaks: sorted(write.breaks), madeAt: now })
+      .onConflictDoNothing()
+      .returning()
     if (!made) {
-      const [own] = await tx.select({ id: enrolments.id }).from(enrolments).where(and(eq(enrolments.seminarId, write.id), eq(enrolments.personId, person.id)))
+      const [own] = await tx
+        .select({ id: enrolments.id })
+        .from(enrolments)
+        .where(and(eq(enrolments.seminarId, write.id), eq(enrolments.personId, person.id)))
       if (!own) throw new Problem(409, 'taken', 'This seminar could not be made; please try again.')
       return
     }
-    await tx.insert(enrolments).values({ seminarId: made.id, personId: person.id, role: 'instructor', joinedAt: now })
+    await tx
+      .insert(enrolments)
+      .values({ seminarId: made.id, personId: person.id, role: 'instructor', joinedAt: now })
     await tx.insert(gradingScales).values({ seminarId: made.id, ...USUAL_SCALE })
     await addStarterRubrics(tx, made.id)
   })
@@ -40,20 +86,48 @@ const sorted = (breaks: SettingsBody['breaks']) => [...breaks].sort((a, b) => a.
 export async function settingsView(db: Db, { seminar }: Actor): Promise<SettingsView> {
   const [unitRows, sectionRows, categoryRows, scaleRows] = await Promise.all([
     db.select().from(units).where(eq(units.seminarId, seminar.id)).orderBy(asc(units.position)),
-    db.select().from(sections).where(eq(sections.seminarId, seminar.id)).orderBy(asc(sections.position), asc(sections.title)),
-    db.select().from(categories).where(eq(categories.seminarId, seminar.id)).orderBy(asc(categories.position)),
-    db.select().from(gradingScales).where(eq(gradingScales.seminarId, seminar.id)).orderBy(asc(gradingScales.position)),
+    db
+      .select()
+      .from(sections)
+      .where(eq(sections.seminarId, seminar.id))
+      .orderBy(asc(sections.position), asc(sections.title)),
+    db
+      .select()
+      .from(categories)
+      .where(eq(categories.seminarId, seminar.id))
+      .orderBy(asc(categories.position)),
+    db
+      .select()
+      .from(gradingScales)
+      .where(eq(gradingScales.seminarId, seminar.id))
+      .orderBy(asc(gradingScales.position)),
   ])
   return {
     version: seminar.version,
     archived: seminar.state === 'archived',
     settings: {
-      code: seminar.code, title: seminar.title, college: seminar.college, timeZone: seminar.timeZone, firstDay: seminar.firstDay, weeks: seminar.weeks, breaks: seminar.breaks.map(b => ({ ...b })),
-      usualDueTime: seminar.usualDueTime, usualDueWeekday: seminar.usualDueWeekday, pace: { ...seminar.pace },
-      studentHoursLimit: seminar.studentHoursLimit, markingHoursLimit: seminar.markingHoursLimit, presenceGapDays: seminar.presenceGapDays, grading: seminar.grading,
+      code: seminar.code,
+      title: seminar.title,
+      college: seminar.college,
+      timeZone: seminar.timeZone,
+      firstDay: seminar.firstDay,
+      weeks: seminar.weeks,
+      breaks: seminar.breaks.map(b => ({ ...b })),
+      usualDueTime: seminar.usualDueTime,
+      usualDueWeekday: seminar.usualDueWeekday,
+      pace: { ...seminar.pace },
+      studentHoursLimit: seminar.studentHoursLimit,
+      markingHoursLimit: seminar.markingHoursLimit,
+      presenceGapDays: seminar.presenceGapDays,
+      grading: seminar.grading,
       units: unitRows.map(({ id, title, fromWeek, toWeek }) => ({ id, title, fromWeek, toWeek })),
       sections: sectionRows.map(({ id, title }) => ({ id, title })),
-      categories: categoryRows.map(({ id, title, weightPercent, dropLowest }) => ({ id, title, weightPercent, dropLowest })),
+      categories: categoryRows.map(({ id, title, weightPercent, dropLowest }) => ({
+        id,
+        title,
+        weightPercent,
+        dropLowest,
+      })),
       scales: scaleRows.map(({ id, title, bands }) => ({ id, title, bands: bands.map(b => ({ ...b })) })),
     },
   }
@@ -63,23 +137,113 @@ export async function settingsView(db: Db, { seminar }: Actor): Promise<Settings
  * Sets everything about the seminar. Units, sections, categories and scales are matched by id: what is left out goes,
  * unless something still hangs on it, which is then said. Nothing that was written or marked is touched.
  */
-export function writeSettings(db: Database, actor: Actor, write: { readonly key: string, readonly baseVersion: number, readonly settings: SettingsBody }, now: Date): Promise<SettingsView> {
-  return once(db, actor.enrolment, write.key, async (tx) => {
+export function writeSettings(
+  db: Database,
+  actor: Actor,
+  write: { readonly key: string; readonly baseVersion: number; readonly settings: SettingsBody },
+  now: Date,
+): Promise<SettingsView> {
+  return once(db, actor.enrolment, write.key, async tx => {
     const [current] = await tx.select().from(seminars).where(eq(seminars.id, actor.seminar.id)).for('update')
     if (current!.version !== write.baseVersion) {
-      throw new Problem(409, 'changedMeanwhile', 'Someone else changed these settings meanwhile. Nothing of yours was lost: both are here.', { theirs: await settingsView(tx, { ...actor, seminar: current! }) })
+      throw new Problem(
+        409,
+        'changedMeanwhile',
+        'Someone else changed these settings meanwhile. Nothing of yours was lost: both are here.',
+        { theirs: await settingsView(tx, { ...actor, seminar: current! }) },
+      )
     }
-    const { units: unitList, sections: sectionList, categories: categoryList, scales, ...own } = write.settings
+    const {
+      units: unitList,
+      sections: sectionList,
+      categories: categoryList,
+      scales,
+      ...own
+    } = write.settings
     requireWithinTerm(write.settings)
     // letters of a scale that is taken away go with it
-    const grading = { ...own.grading, gradingScaleId: scales.some(s => s.id === own.grading.gradingScaleId) ? own.grading.gradingScaleId : null }
-    const [seminar] = await tx.update(seminars).set({ ...own, grading, breaks: sorted(own.breaks), version: current!.version + 1 }).where(eq(seminars.id, actor.seminar.id)).returning()
+    const grading = {
+      ...own.grading,
+      gradingScaleId: scales.some(s => s.id === own.grading.gradingScaleId)
+        ? own.grading.gradingScaleId
+        : null,
+    }
+    const [seminar] = await tx
+      .update(seminars)
+      .set({ ...own, grading, breaks: sorted(own.breaks), version: current!.version + 1 })
+      .where(eq(seminars.id, actor.seminar.id))
+      .returning()
     const seminarId = actor.seminar.id
-    await replace(tx, sections, seminarId, sectionList.map((s, position) => ({ ...s, seminarId, position })), async ids => requireUnused(tx, enrolments, enrolments.sectionId, ids, 'sections', 'People are still in a section you took away. Move them first.'))
-    await replace(tx, units, seminarId, unitList.map((u, position) => ({ ...u, seminarId, position })), async ids => void await tx.update(activities).set({ unitId: null }).where(inArray(activities.unitId, ids)))
-    await replace(tx, categories, seminarId, categoryList.map((c, position) => ({ ...c, seminarId, position })), async ids => requireUnused(tx, activities, activities.categoryId, ids, 'categories', 'Activities still count in a category you took away. Put them into another first.'))
-    await replace(tx, gradingScales, seminarId, scales.map((s, position) => ({ ...s, seminarId, position })), async ids => requireUnused(tx, activities, activities.gradingScaleId, ids, 'scales', 'Activities are still marked on a scale you took away. Choose another for them first.'))
-    await tx.insert(auditTrail).values({ seminarId, actorId: actor.enrolment.id, at: now, act: 'changed the settings', subjectId: seminarId, detail: { from: { title: current!.title, firstDay: current!.firstDay, weeks: current!.weeks, timeZone: current!.timeZone } } })
+    await replace(
+      tx,
+      sections,
+      seminarId,
+      sectionList.map((s, position) => ({ ...s, seminarId, position })),
+      async ids =>
+        requireUnused(
+          tx,
+          enrolments,
+          enrolments.sectionId,
+          ids,
+          'sections',
+          'People are still in a section you took away. Move them first.',
+        ),
+    )
+    await replace(
+      tx,
+      units,
+      seminarId,
+      unitList.map((u, position) => ({ ...u, seminarId, position })),
+      async ids =>
+        void (await tx.update(activities).set({ unitId: null }).where(inArray(activities.unitId, ids))),
+    )
+    await replace(
+      tx,
+      categories,
+      seminarId,
+      categoryList.map((c, position) => ({ ...c, seminarId, position })),
+      async ids =>
+        requireUnused(
+          tx,
+          activities,
+          activities.categoryId,
+          ids,
+          'categories',
+          'Activities still count in a category you took away. Put them into another first.',
+        ),
+    )
+    await replace(
+      tx,
+      gradingScales,
+      seminarId,
+      scales.map((s, position) => ({ ...s, seminarId, position })),
+      async ids =>
+        requireUnused(
+          tx,
+          activities,
+          activities.gradingScaleId,
+          ids,
+          'scales',
+          'Activities are still marked on a scale you took away. Choose another for them first.',
+        ),
+    )
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: 'changed the settings',
+        subjectId: seminarId,
+        detail: {
+          from: {
+            title: current!.title,
+            firstDay: current!.firstDay,
+            weeks: current!.weeks,
+            timeZone: current!.timeZone,
+          },
+        },
+      })
     return settingsView(tx, { ...actor, seminar: seminar! })
   })
 }
@@ -87,35 +251,74 @@ export function writeSettings(db: Database, actor: Actor, write: { readonly key:
 function requireWithinTerm(s: SettingsBody): void {
   const last = weeksOf({ firstDay: s.firstDay, weeks: s.weeks, timeZone: s.timeZone }).length
   const late = s.units.find(u => u.toWeek > last)
-  if (late) throw refusedField('units', 'outside', `“${late.title}” ends in week ${late.toWeek}, after the term. Shorten it, or make the term longer.`)
+  if (late)
+    throw refusedField(
+      'units',
+      'outside',
+      `“${late.title}” ends in week ${late.toWeek}, after the term. Shorten it, or make the term longer.`,
+    )
 }
 
 type Listed = typeof sections | typeof units | typeof categories | typeof gradingScales
 
 /** Makes a seminar's list what it should be: updates by id, adds, and takes away what is gone once `release` has let go of it. */
-async function replace<T extends Listed>(tx: Db, table: T, seminarId: string, wanted: ReadonlyArray<T['$inferInsert'] & { readonly id?: string }>, release: (ids: string[]) => Promise<void>): Promise<void> {
-  const rows = await tx.select({ id: table.id, seminarId: table.seminarId }).from(table as typeof sections).where(eq((table as typeof sections).seminarId, seminarId))
+async function replace<T extends Listed>(
+  tx: Db,
+  table: T,
+  seminarId: string,
+  wanted: ReadonlyArray<T['$inferInsert'] & { readonly id?: string }>,
+  release: (ids: string[]) => Promise<void>,
+): Promise<void> {
+  const rows = await tx
+    .select({ id: table.id, seminarId: table.seminarId })
+    .from(table as typeof sections)
+    .where(eq((table as typeof sections).seminarId, seminarId))
   const gone = rows.filter(r => !wanted.some(w => w.id === r.id)).map(r => r.id)
   if (gone.length > 0) {
     await release(gone)
     await tx.delete(table).where(inArray(table.id, gone))
   }
   for (const row of wanted) {
-    if (rows.some(r => r.id === row.id)) await tx.update(table).set(row as never).where(and(eq(table.id, row.id!), eq(table.seminarId, seminarId)))
+    if (rows.some(r => r.id === row.id))
+      await tx
+        .update(table)
+        .set(row as never)
+        .where(and(eq(table.id, row.id!), eq(table.seminarId, seminarId)))
     else await tx.insert(table).values(row as never)
   }
 }
 
-async function requireUnused(tx: Db, table: typeof enrolments | typeof activities, column: typeof enrolments.sectionId | typeof activities.categoryId | typeof activities.gradingScaleId, ids: string[], field: string, sentence: string): Promise<void> {
-  const [user] = await tx.select({ id: table.id }).from(table as typeof enrolments).where(inArray(column as typeof enrolments.sectionId, ids)).limit(1)
+async function requireUnused(
+  tx: Db,
+  table: typeof enrolments | typeof activities,
+  column: typeof enrolments.sectionId | typeof activities.categoryId | typeof activities.gradingScaleId,
+  ids: string[],
+  field: string,
+  sentence: string,
+): Promise<void> {
+  const [user] = await tx
+    .select({ id: table.id })
+    .from(table as typeof enrolments)
+    .where(inArray(column as typeof enrolments.sectionId, ids))
+    .limit(1)
   if (user) throw refusedField(field, 'used', sentence)
 }
 
 /** Archives a seminar or brings it back. Archived, it is read and nothing is added; nothing is lost. */
 export async function setArchived(db: Database, actor: Actor, archived: boolean, now: Date): Promise<void> {
-  await db.transaction(async (tx) => {
-    await tx.update(seminars).set({ state: archived ? 'archived' : 'active' }).where(eq(seminars.id, actor.seminar.id))
-    await tx.insert(auditTrail).values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at: now, act: archived ? 'archived the seminar' : 'brought the seminar back', subjectId: actor.seminar.id })
+  await db.transaction(async tx => {
+    await tx
+      .update(seminars)
+      .set({ state: archived ? 'archived' : 'active' })
+      .where(eq(seminars.id, actor.seminar.id))
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: actor.seminar.id,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: archived ? 'archived the seminar' : 'brought the seminar back',
+        subjectId: actor.seminar.id,
+      })
   })
 }
-

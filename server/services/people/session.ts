@@ -12,17 +12,37 @@ import { initialsOf } from './nameView'
 export async function personByPassword(db: Db, email: string, password: string): Promise<Person> {
   const [person] = await db.select().from(persons).where(eq(persons.email, email))
   if (!(await passwordMatches(password, person?.passwordHash ?? null)) || !person) {
-    const sentence = 'E-mail and password do not belong together. Check both; capital letters matter in the password.'
+    const sentence =
+      'E-mail and password do not belong together. Check both; capital letters matter in the password.'
     throw new Problem(401, 'wrongPassword', sentence, { fields: { password: sentence } })
   }
   return person
 }
 
 export async function sessionView(db: Db, person: Person): Promise<SessionView> {
-  const rows = await db.select({ id: seminars.id, title: seminars.title, code: seminars.code, role: enrolments.role, archived: sql<boolean>`${seminars.state} = 'archived'` })
-    .from(enrolments).innerJoin(seminars, eq(seminars.id, enrolments.seminarId))
-    .where(and(eq(enrolments.personId, person.id), ne(enrolments.state, 'withdrawn'))).orderBy(seminars.state, desc(seminars.firstDay))
-  return { person: { id: person.id, name: person.name, givenName: person.givenName, initials: initialsOf(person), foundsSeminars: person.foundsSeminars || rows.some(r => r.role === 'instructor'), mailroom: person.foundsSeminars && isMailroom() }, seminars: rows }
+  const rows = await db
+    .select({
+      id: seminars.id,
+      title: seminars.title,
+      code: seminars.code,
+      role: enrolments.role,
+      archived: sql<boolean>`${seminars.state} = 'archived'`,
+    })
+    .from(enrolments)
+    .innerJoin(seminars, eq(seminars.id, enrolments.seminarId))
+    .where(and(eq(enrolments.personId, person.id), ne(enrolments.state, 'withdrawn')))
+    .orderBy(seminars.state, desc(seminars.firstDay))
+  return {
+    person: {
+      id: person.id,
+      name: person.name,
+      givenName: person.givenName,
+      initials: initialsOf(person),
+      foundsSeminars: person.foundsSeminars || rows.some(r => r.role === 'instructor'),
+      mailroom: person.foundsSeminars && isMailroom(),
+    },
+    seminars: rows,
+  }
 }
 
 const DEMO_REASONS: ReadonlyArray<readonly [email: string, reason: string]> = [
@@ -36,9 +56,16 @@ const DEMO_REASONS: ReadonlyArray<readonly [email: string, reason: string]> = [
 
 /** People one can sign in as at one click, in demo mode only. */
 export async function demoPeople(db: Db) {
-  const rows = await db.select({ id: persons.id, name: persons.name, email: persons.email, role: enrolments.role })
-    .from(persons).innerJoin(enrolments, eq(enrolments.personId, persons.id))
-    .where(inArray(persons.email, DEMO_REASONS.map(([email]) => email)))
+  const rows = await db
+    .select({ id: persons.id, name: persons.name, email: persons.email, role: enrolments.role })
+    .from(persons)
+    .innerJoin(enrolments, eq(enrolments.personId, persons.id))
+    .where(
+      inArray(
+        persons.email,
+        DEMO_REASONS.map(([email]) => email),
+      ),
+    )
   return DEMO_REASONS.flatMap(([email, reason]) => {
     const row = rows.find(r => r.email === email)
     return row ? [{ id: row.id, name: row.name, role: row.role, reason }] : []
@@ -47,14 +74,17 @@ export async function demoPeople(db: Db) {
 
 /** The mailroom holds everyone's mail, with links that let people in: it is for the installation's owner. */
 export function requireMailroom(person: Person): void {
-  if (!isMailroom()) throw new Problem(404, 'notFound', 'Mail goes out through a mail server here; there is no mailroom.')
-  if (!person.foundsSeminars) throw new Problem(403, 'forbidden', 'The mailroom is for the owner of this installation.')
+  if (!isMailroom())
+    throw new Problem(404, 'notFound', 'Mail goes out through a mail server here; there is no mailroom.')
+  if (!person.foundsSeminars)
+    throw new Problem(403, 'forbidden', 'The mailroom is for the owner of this installation.')
 }
 
 export const isDemo = (): boolean => process.env.JOVREL_DEMO === '1'
 
 export async function requireDemoPerson(db: Db, personId: string): Promise<{ readonly id: string }> {
   const person = isDemo() ? (await demoPeople(db)).find(p => p.id === personId) : undefined
-  if (!person) throw new Problem(404, 'notFound', 'Signing in without a password is for the demo seminar only.')
+  if (!person)
+    throw new Problem(404, 'notFound', 'Signing in without a password is for the demo seminar only.')
   return person
 }

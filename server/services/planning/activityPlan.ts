@@ -1,16 +1,35 @@
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { contributions, enrolments, expectations, extensions, groupMembers, groups, jointSeminars, phases, prompts, seminars } from '#server/database/schema'
+import {
+  contributions,
+  enrolments,
+  expectations,
+  extensions,
+  groupMembers,
+  groups,
+  jointSeminars,
+  phases,
+  prompts,
+  seminars,
+} from '#server/database/schema'
 import { isMeant } from '#core/planning/audience'
 import { weeksOfPhase } from '#core/planning/loadByWeek'
 import { weeksOf } from '#core/planning/week'
 import { closesAt, ownDueAt, type Extension, type Phase } from '#core/planning/schedule'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
 
-export interface PlannedExpectation { readonly id: string, readonly rule: ExpectationRule, readonly needed: boolean }
+export interface PlannedExpectation {
+  readonly id: string
+  readonly rule: ExpectationRule
+  readonly needed: boolean
+}
 
-export interface Participant { readonly enrolmentId: string, readonly sectionId: string | null, readonly seminarId: string }
+export interface Participant {
+  readonly enrolmentId: string
+  readonly sectionId: string | null
+  readonly seminarId: string
+}
 
 /** An activity with all that its dates and expectations say. */
 export interface ActivityPlan {
@@ -20,10 +39,10 @@ export interface ActivityPlan {
   readonly expectations: readonly PlannedExpectation[]
   readonly extensions: ReadonlyMap<string, Extension & { readonly reason: string }> // by enrolment
   /** Weeks that a weekly expectation asks about, by the expectation's place. */
-  readonly weeks: ReadonlyArray<ReadonlyArray<{ readonly startsAt: Date, readonly endsAt: Date }>>
+  readonly weeks: ReadonlyArray<ReadonlyArray<{ readonly startsAt: Date; readonly endsAt: Date }>>
   readonly joint: readonly string[] // other seminars that take part
   readonly questions: readonly string[] // threads staff have opened for all to answer, in a discussion of that style
-  readonly prompts: ReadonlyArray<{ readonly id: string, readonly releaseAt: Date }>
+  readonly prompts: ReadonlyArray<{ readonly id: string; readonly releaseAt: Date }>
   /** Whether a student takes part. */
   readonly isMeant: (student: Participant) => boolean
 }
@@ -32,19 +51,40 @@ export interface ActivityPlan {
 export async function loadPlans(db: Db, rows: readonly ActivityRow[]): Promise<ActivityPlan[]> {
   if (rows.length === 0) return []
   const ids = rows.map(a => a.id)
-  const planIds = [...new Set(rows.flatMap(a => a.audience.kind === 'groups' ? [a.audience.groupPlanId] : []))]
-  const [allPhases, allRules, allExtensions, terms, joint, allPrompts, allQuestions, members, allGroups] = await Promise.all([
-    db.select().from(phases).where(inArray(phases.activityId, ids)).orderBy(asc(phases.position)),
-    db.select().from(expectations).where(inArray(expectations.activityId, ids)).orderBy(asc(expectations.position)),
-    db.select().from(extensions).where(inArray(extensions.activityId, ids)),
-    db.select().from(seminars).where(inArray(seminars.id, [...new Set(rows.map(a => a.seminarId))])),
-    db.select().from(jointSeminars).where(inArray(jointSeminars.activityId, ids)),
-    db.select({ id: prompts.id, activityId: prompts.activityId, releaseAt: prompts.releaseAt }).from(prompts).where(inArray(prompts.activityId, ids)).orderBy(asc(prompts.releaseAt), asc(prompts.position)),
-    questionsOf(db, rows),
-    planIds.length > 0 ? db.select().from(groupMembers).where(inArray(groupMembers.groupPlanId, planIds)) : [],
-    planIds.length > 0 ? db.select({ id: groups.id, planId: groups.groupPlanId }).from(groups).where(inArray(groups.groupPlanId, planIds)) : [],
-  ])
-  return rows.map((activity) => {
+  const planIds = [
+    ...new Set(rows.flatMap(a => (a.audience.kind === 'groups' ? [a.audience.groupPlanId] : []))),
+  ]
+  const [allPhases, allRules, allExtensions, terms, joint, allPrompts, allQuestions, members, allGroups] =
+    await Promise.all([
+      db.select().from(phases).where(inArray(phases.activityId, ids)).orderBy(asc(phases.position)),
+      db
+        .select()
+        .from(expectations)
+        .where(inArray(expectations.activityId, ids))
+        .orderBy(asc(expectations.position)),
+      db.select().from(extensions).where(inArray(extensions.activityId, ids)),
+      db
+        .select()
+        .from(seminars)
+        .where(inArray(seminars.id, [...new Set(rows.map(a => a.seminarId))])),
+      db.select().from(jointSeminars).where(inArray(jointSeminars.activityId, ids)),
+      db
+        .select({ id: prompts.id, activityId: prompts.activityId, releaseAt: prompts.releaseAt })
+        .from(prompts)
+        .where(inArray(prompts.activityId, ids))
+        .orderBy(asc(prompts.releaseAt), asc(prompts.position)),
+      questionsOf(db, rows),
+      planIds.length > 0
+        ? db.select().from(groupMembers).where(inArray(groupMembers.groupPlanId, planIds))
+        : [],
+      planIds.length > 0
+        ? db
+            .select({ id: groups.id, planId: groups.groupPlanId })
+            .from(groups)
+            .where(inArray(groups.groupPlanId, planIds))
+        : [],
+    ])
+  return rows.map(activity => {
     const own = allPhases.filter(p => p.activityId === activity.id)
     const rules = allRules.filter(e => e.activityId === activity.id)
     return {
@@ -52,8 +92,17 @@ export async function loadPlans(db: Db, rows: readonly ActivityRow[]): Promise<A
       phases: own,
       closesAt: closesAt({ opensAt: activity.opensAt, phases: own }),
       expectations: rules,
-      extensions: new Map(allExtensions.filter(e => e.activityId === activity.id).map(e => [e.enrolmentId, e])),
-      weeks: rules.map(({ rule }) => weeksAsked(rule, own, terms.find(t => t.id === activity.seminarId)!, activity.settings.rests ?? [])),
+      extensions: new Map(
+        allExtensions.filter(e => e.activityId === activity.id).map(e => [e.enrolmentId, e]),
+      ),
+      weeks: rules.map(({ rule }) =>
+        weeksAsked(
+          rule,
+          own,
+          terms.find(t => t.id === activity.seminarId)!,
+          activity.settings.rests ?? [],
+        ),
+      ),
       joint: joint.filter(j => j.activityId === activity.id).map(j => j.seminarId),
       questions: allQuestions.filter(q => q.activityId === activity.id).map(q => q.id),
       prompts: allPrompts.filter(p => p.activityId === activity.id),
@@ -65,19 +114,32 @@ export async function loadPlans(db: Db, rows: readonly ActivityRow[]): Promise<A
   function meantBy(activity: ActivityRow): ActivityPlan['isMeant'] {
     const guests = new Set(joint.filter(j => j.activityId === activity.id).map(j => j.seminarId))
     const atHome = meantAtHome(activity)
-    return student => student.seminarId === activity.seminarId ? atHome(student) : guests.has(student.seminarId)
+    return student =>
+      student.seminarId === activity.seminarId ? atHome(student) : guests.has(student.seminarId)
   }
 
   function meantAtHome({ audience }: ActivityRow): ActivityPlan['isMeant'] {
     if (audience.kind !== 'groups') return student => isMeant(audience, { ...student, groupIds: [] }, [])
     const planGroups = allGroups.filter(g => g.planId === audience.groupPlanId).map(g => g.id)
-    const groupOf = new Map(members.filter(m => m.groupPlanId === audience.groupPlanId).map(m => [m.enrolmentId, m.groupId]))
-    return student => isMeant(audience, { ...student, groupIds: groupOf.has(student.enrolmentId) ? [groupOf.get(student.enrolmentId)!] : [] }, planGroups)
+    const groupOf = new Map(
+      members.filter(m => m.groupPlanId === audience.groupPlanId).map(m => [m.enrolmentId, m.groupId]),
+    )
+    return student =>
+      isMeant(
+        audience,
+        { ...student, groupIds: groupOf.has(student.enrolmentId) ? [groupOf.get(student.enrolmentId)!] : [] },
+        planGroups,
+      )
   }
 }
 
 /** Spans of the weeks in which a weekly rule asks for something. */
-export function weeksAsked(rule: ExpectationRule, own: readonly Phase[], term: Parameters<typeof weeksOf>[0], rests: readonly number[]): Array<{ startsAt: Date, endsAt: Date }> {
+export function weeksAsked(
+  rule: ExpectationRule,
+  own: readonly Phase[],
+  term: Parameters<typeof weeksOf>[0],
+  rests: readonly number[],
+): Array<{ startsAt: Date; endsAt: Date }> {
   const phase = rule.kind === 'weeklyEntries' ? own.find(p => p.name === rule.due) : undefined
   if (!phase) return []
   const asked = new Set(weeksOfPhase(phase, term, rests))
@@ -85,11 +147,25 @@ export function weeksAsked(rule: ExpectationRule, own: readonly Phase[], term: P
 }
 
 /** Questions of discussions in which staff open the threads. */
-async function questionsOf(db: Db, rows: readonly ActivityRow[]): Promise<Array<{ id: string, activityId: string }>> {
+async function questionsOf(
+  db: Db,
+  rows: readonly ActivityRow[],
+): Promise<Array<{ id: string; activityId: string }>> {
   const ids = rows.filter(a => a.settings.threads === 'staff').map(a => a.id)
   if (ids.length === 0) return []
-  return db.select({ id: contributions.id, activityId: contributions.activityId }).from(contributions).innerJoin(enrolments, eq(enrolments.id, contributions.authorId))
-    .where(and(inArray(contributions.activityId, ids), isNull(contributions.parentId), eq(contributions.state, 'shown'), inArray(enrolments.role, ['instructor', 'assistant']))).orderBy(asc(contributions.seq))
+  return db
+    .select({ id: contributions.id, activityId: contributions.activityId })
+    .from(contributions)
+    .innerJoin(enrolments, eq(enrolments.id, contributions.authorId))
+    .where(
+      and(
+        inArray(contributions.activityId, ids),
+        isNull(contributions.parentId),
+        eq(contributions.state, 'shown'),
+        inArray(enrolments.role, ['instructor', 'assistant']),
+      ),
+    )
+    .orderBy(asc(contributions.seq))
 }
 
 export async function loadPlan(db: Db, activity: ActivityRow): Promise<ActivityPlan> {
@@ -104,8 +180,8 @@ export function dueAtOf(plan: ActivityPlan, rule: ExpectationRule, enrolmentId: 
 }
 
 /** When the first of what is asked of somebody is due; Infinity where nothing is. */
-export const firstDueOf = (plan: ActivityPlan, enrolmentId: string): number => Math.min(...plan.expectations.map(e => dueAtOf(plan, e.rule, enrolmentId).getTime()))
+export const firstDueOf = (plan: ActivityPlan, enrolmentId: string): number =>
+  Math.min(...plan.expectations.map(e => dueAtOf(plan, e.rule, enrolmentId).getTime()))
 
 export const closesFor = (plan: ActivityPlan, enrolmentId: string): Date =>
   ownDueAt(plan.closesAt, plan.extensions.get(enrolmentId) ?? null)
-

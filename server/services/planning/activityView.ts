@@ -4,7 +4,18 @@ import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { categories, enrolments, files, persons, prompts, rubricCriteria, rubricLevels, rubrics, rubricVersions, seminars } from '#server/database/schema'
+import {
+  categories,
+  enrolments,
+  files,
+  persons,
+  prompts,
+  rubricCriteria,
+  rubricLevels,
+  rubrics,
+  rubricVersions,
+  seminars,
+} from '#server/database/schema'
 import { closingFor } from '#server/services/closing/ownClosing'
 import { judgeRecord, loadRecords } from '#server/services/contributing/records'
 import type { ActivityView, RubricView } from '#shared/contributing/activity'
@@ -14,44 +25,124 @@ import { closesFor, dueAtOf, loadPlan } from './activityPlan'
 export async function loadRubric(db: Db, rubricVersionId: string | null): Promise<RubricView | null> {
   if (!rubricVersionId) return null
   const [[head], criteria, levels] = await Promise.all([
-    db.select({ id: rubrics.id, versionId: rubricVersions.id, title: rubrics.title, version: rubricVersions.version }).from(rubricVersions)
-      .innerJoin(rubrics, eq(rubrics.id, rubricVersions.rubricId)).where(eq(rubricVersions.id, rubricVersionId)),
-    db.select().from(rubricCriteria).where(eq(rubricCriteria.rubricVersionId, rubricVersionId)).orderBy(asc(rubricCriteria.position)),
-    db.select({ level: rubricLevels }).from(rubricLevels).innerJoin(rubricCriteria, eq(rubricCriteria.id, rubricLevels.criterionId))
-      .where(eq(rubricCriteria.rubricVersionId, rubricVersionId)).orderBy(asc(rubricLevels.position)),
+    db
+      .select({
+        id: rubrics.id,
+        versionId: rubricVersions.id,
+        title: rubrics.title,
+        version: rubricVersions.version,
+      })
+      .from(rubricVersions)
+      .innerJoin(rubrics, eq(rubrics.id, rubricVersions.rubricId))
+      .where(eq(rubricVersions.id, rubricVersionId)),
+    db
+      .select()
+      .from(rubricCriteria)
+      .where(eq(rubricCriteria.rubricVersionId, rubricVersionId))
+      .orderBy(asc(rubricCriteria.position)),
+    db
+      .select({ level: rubricLevels })
+      .from(rubricLevels)
+      .innerJoin(rubricCriteria, eq(rubricCriteria.id, rubricLevels.criterionId))
+      .where(eq(rubricCriteria.rubricVersionId, rubricVersionId))
+      .orderBy(asc(rubricLevels.position)),
   ])
   if (!head) return null
   return {
     ...head,
     criteria: criteria.map(c => ({
-      id: c.id, title: c.title, max: c.max, weight: c.weight, scope: c.scope, outcomeId: c.outcomeId, suggestFrom: c.suggestFrom,
-      levels: levels.filter(l => l.level.criterionId === c.id).map(({ level }) => ({ id: level.id, title: level.title, points: level.points, pointsFrom: level.pointsFrom, descriptor: level.descriptor })),
+      id: c.id,
+      title: c.title,
+      max: c.max,
+      weight: c.weight,
+      scope: c.scope,
+      outcomeId: c.outcomeId,
+      suggestFrom: c.suggestFrom,
+      levels: levels
+        .filter(l => l.level.criterionId === c.id)
+        .map(({ level }) => ({
+          id: level.id,
+          title: level.title,
+          points: level.points,
+          pointsFrom: level.pointsFrom,
+          descriptor: level.descriptor,
+        })),
     })),
   }
 }
 
 /** An activity for one reader, with their own due times and standing. */
-export async function activityView(db: Db, actor: Actor & { readonly activity: ActivityRow }, now: Date): Promise<ActivityView> {
+export async function activityView(
+  db: Db,
+  actor: Actor & { readonly activity: ActivityRow },
+  now: Date,
+): Promise<ActivityView> {
   const { activity, enrolment, seminar } = actor
   const [plan, rubric, [category], released, [spoken], joint] = await Promise.all([
     loadPlan(db, activity),
     loadRubric(db, activity.rubricVersionId),
-    activity.categoryId ? db.select({ title: categories.title, weightPercent: categories.weightPercent }).from(categories).where(eq(categories.id, activity.categoryId)) : [],
-    db.select({ id: prompts.id, html: prompts.html, releaseAt: prompts.releaseAt }).from(prompts).where(and(eq(prompts.activityId, activity.id), lte(prompts.releaseAt, now))).orderBy(asc(prompts.releaseAt), asc(prompts.position)),
-    activity.spokenFileId ? db.select({ id: files.id, type: files.type }).from(files).where(eq(files.id, activity.spokenFileId)) : [],
+    activity.categoryId
+      ? db
+          .select({ title: categories.title, weightPercent: categories.weightPercent })
+          .from(categories)
+          .where(eq(categories.id, activity.categoryId))
+      : [],
+    db
+      .select({ id: prompts.id, html: prompts.html, releaseAt: prompts.releaseAt })
+      .from(prompts)
+      .where(and(eq(prompts.activityId, activity.id), lte(prompts.releaseAt, now)))
+      .orderBy(asc(prompts.releaseAt), asc(prompts.position)),
+    activity.spokenFileId
+      ? db.select({ id: files.id, type: files.type }).from(files).where(eq(files.id, activity.spokenFileId))
+      : [],
     otherCodes(),
   ])
   return {
-    id: activity.id, seminarId: enrolment.seminarId, kind: activity.kind, title: activity.title, summary: activity.summary, briefHtml: activity.briefHtml,
-    state: activity.state, opensAt: activity.opensAt.toISOString(), closesAt: closesFor(plan, enrolment.id).toISOString(),
-    phases: plan.phases.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
+    id: activity.id,
+    seminarId: enrolment.seminarId,
+    kind: activity.kind,
+    title: activity.title,
+    summary: activity.summary,
+    briefHtml: activity.briefHtml,
+    state: activity.state,
+    opensAt: activity.opensAt.toISOString(),
+    closesAt: closesFor(plan, enrolment.id).toISOString(),
+    phases: plan.phases.map(p => ({
+      name: p.name,
+      startsAt: p.startsAt.toISOString(),
+      endsAt: p.endsAt.toISOString(),
+    })),
     review: activity.kind === 'review' ? reviewForReader() : null,
-    lexicon: activity.kind === 'lexicon' ? structuredClone(lexiconOf(activity.settings)) as ActivityView['lexicon'] : null,
-    writeFirst: activity.settings.writeFirst, editMinutes: activity.settings.editMinutes, points: activity.points, pointStep: activity.pointStep, scale: activity.scale, combine: isStaff(enrolment) ? activity.combine : null, practice: activity.practice, passPercent: activity.passPercent,
-    hiddenUntil: activity.settings.hiddenUntil ?? null, starterHtml: activity.starterHtml, spoken: spoken ? { url: `/api/files/${spoken.id}`, type: spoken.type } : null,
-    talk: structuredClone(talkOf(activity.settings)) as ActivityView['talk'], joint,
-    prompts: released.map((p, i) => ({ id: p.id, number: i + 1, html: p.html, releaseAt: p.releaseAt.toISOString() })), rests: [...activity.settings.rests ?? []], category: category ?? null,
-    expectations: plan.expectations.map(e => ({ id: e.id, rule: e.rule, dueAt: dueAtOf(plan, e.rule, enrolment.id).toISOString() })),
+    lexicon:
+      activity.kind === 'lexicon'
+        ? (structuredClone(lexiconOf(activity.settings)) as ActivityView['lexicon'])
+        : null,
+    writeFirst: activity.settings.writeFirst,
+    editMinutes: activity.settings.editMinutes,
+    points: activity.points,
+    pointStep: activity.pointStep,
+    scale: activity.scale,
+    combine: isStaff(enrolment) ? activity.combine : null,
+    practice: activity.practice,
+    passPercent: activity.passPercent,
+    hiddenUntil: activity.settings.hiddenUntil ?? null,
+    starterHtml: activity.starterHtml,
+    spoken: spoken ? { url: `/api/files/${spoken.id}`, type: spoken.type } : null,
+    talk: structuredClone(talkOf(activity.settings)) as ActivityView['talk'],
+    joint,
+    prompts: released.map((p, i) => ({
+      id: p.id,
+      number: i + 1,
+      html: p.html,
+      releaseAt: p.releaseAt.toISOString(),
+    })),
+    rests: [...(activity.settings.rests ?? [])],
+    category: category ?? null,
+    expectations: plan.expectations.map(e => ({
+      id: e.id,
+      rule: e.rule,
+      dueAt: dueAtOf(plan, e.rule, enrolment.id).toISOString(),
+    })),
     rubric,
     standing: enrolment.role === 'student' ? await ownStanding() : null,
     closing: await closingFor(db, actor, now),
@@ -61,21 +152,42 @@ export async function activityView(db: Db, actor: Actor & { readonly activity: A
   /** How a review goes; model answers are for staff and, while they review, for reviewers. */
   function reviewForReader() {
     const settings = structuredClone(reviewOf(activity.settings)) as NonNullable<ActivityView['review']>
-    return isStaff(enrolment) ? settings : { ...settings, questions: settings.questions.map(q => ({ ...q, model: null })) }
+    return isStaff(enrolment)
+      ? settings
+      : { ...settings, questions: settings.questions.map(q => ({ ...q, model: null })) }
   }
 
   /** Codes of the other seminars one is in company with. */
   async function otherCodes() {
-    const rows = await db.select({ id: seminars.id, code: seminars.code }).from(seminars).where(inArray(seminars.id, await seminarsOf(db, activity)))
-    return rows.filter(s => s.id !== enrolment.seminarId).map(s => s.code).sort()
+    const rows = await db
+      .select({ id: seminars.id, code: seminars.code })
+      .from(seminars)
+      .where(inArray(seminars.id, await seminarsOf(db, activity)))
+    return rows
+      .filter(s => s.id !== enrolment.seminarId)
+      .map(s => s.code)
+      .sort()
   }
 
   async function ownStanding() {
-    const [person] = await db.select({ name: persons.name, givenName: persons.givenName, familyName: persons.familyName })
-      .from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId)).where(eq(enrolments.id, enrolment.id))
-    const student = { enrolmentId: enrolment.id, seminarId: enrolment.seminarId, sectionId: enrolment.sectionId, ...person! }
+    const [person] = await db
+      .select({ name: persons.name, givenName: persons.givenName, familyName: persons.familyName })
+      .from(enrolments)
+      .innerJoin(persons, eq(persons.id, enrolments.personId))
+      .where(eq(enrolments.id, enrolment.id))
+    const student = {
+      enrolmentId: enrolment.id,
+      seminarId: enrolment.seminarId,
+      sectionId: enrolment.sectionId,
+      ...person!,
+    }
     const record = (await loadRecords(db, [activity.id], [student])).get(activity.id)!.get(enrolment.id)!
     // a mark that is held is not the student's to know: to them the work is in, no more
-    return judgeRecord(plan, record.mark === 'held' ? { ...record, mark: 'none' } : record, seminar.timeZone, now).standing
+    return judgeRecord(
+      plan,
+      record.mark === 'held' ? { ...record, mark: 'none' } : record,
+      seminar.timeZone,
+      now,
+    ).standing
   }
 }

@@ -16,20 +16,57 @@ import { phaseWord } from './scheduleWords'
 export async function calendarFeed(db: Db, secret: string, now: Date): Promise<string | null> {
   const [person] = await db.select().from(persons).where(eq(persons.calendarSecret, secret))
   if (!person) return null
-  const memberships = await db.select({ enrolment: enrolments, seminar: seminars }).from(enrolments).innerJoin(seminars, eq(seminars.id, enrolments.seminarId))
-    .where(and(eq(enrolments.personId, person.id), eq(enrolments.state, 'active'), eq(seminars.state, 'active')))
-  const feed = ical({ name: 'Jovrel', method: ICalCalendarMethod.PUBLISH, prodId: { company: 'Jovrel', product: 'Seminars', language: 'EN' } })
-  const rows = memberships.length === 0 ? [] : await db.select().from(activities).where(and(or(...memberships.map(m => takesPartIn(db, m.seminar.id))), ne(activities.state, 'draft'), eq(activities.isTemplate, false)))
+  const memberships = await db
+    .select({ enrolment: enrolments, seminar: seminars })
+    .from(enrolments)
+    .innerJoin(seminars, eq(seminars.id, enrolments.seminarId))
+    .where(
+      and(eq(enrolments.personId, person.id), eq(enrolments.state, 'active'), eq(seminars.state, 'active')),
+    )
+  const feed = ical({
+    name: 'Jovrel',
+    method: ICalCalendarMethod.PUBLISH,
+    prodId: { company: 'Jovrel', product: 'Seminars', language: 'EN' },
+  })
+  const rows =
+    memberships.length === 0
+      ? []
+      : await db
+          .select()
+          .from(activities)
+          .where(
+            and(
+              or(...memberships.map(m => takesPartIn(db, m.seminar.id))),
+              ne(activities.state, 'draft'),
+              eq(activities.isTemplate, false),
+            ),
+          )
   for (const plan of await loadPlans(db, rows)) {
-    const { enrolment, seminar } = memberships.find(m => m.seminar.id === plan.activity.seminarId) ?? memberships.find(m => plan.joint.includes(m.seminar.id))!
+    const { enrolment, seminar } =
+      memberships.find(m => m.seminar.id === plan.activity.seminarId) ??
+      memberships.find(m => plan.joint.includes(m.seminar.id))!
     const staff = enrolment.role === 'instructor' || enrolment.role === 'assistant'
-    if (!staff && !plan.isMeant({ enrolmentId: enrolment.id, seminarId: enrolment.seminarId, sectionId: enrolment.sectionId })) continue
+    if (
+      !staff &&
+      !plan.isMeant({
+        enrolmentId: enrolment.id,
+        seminarId: enrolment.seminarId,
+        sectionId: enrolment.sectionId,
+      })
+    )
+      continue
     const extension = plan.extensions.get(enrolment.id) ?? null
     for (const phase of plan.phases.filter(p => isWorkingPhase(p.name) || (staff && p.name === 'mark'))) {
       const dueAt = isWorkingPhase(phase.name) ? ownDueAt(phase.endsAt, extension) : phase.endsAt
       feed.createEvent({
-        id: `${plan.activity.id}.${phase.name}@jovrel`, sequence: plan.activity.version, stamp: now, start: dueAt, end: dueAt,
-        summary: `${plan.activity.title}: ${phaseWord(phase.name)} ends`, description: `${seminar.title}\n${plan.activity.summary}`, url: `${ownAddress()}/seminars/${seminar.id}/activities/${plan.activity.id}`,
+        id: `${plan.activity.id}.${phase.name}@jovrel`,
+        sequence: plan.activity.version,
+        stamp: now,
+        start: dueAt,
+        end: dueAt,
+        summary: `${plan.activity.title}: ${phaseWord(phase.name)} ends`,
+        description: `${seminar.title}\n${plan.activity.summary}`,
+        url: `${ownAddress()}/seminars/${seminar.id}/activities/${plan.activity.id}`,
       })
     }
   }

@@ -11,18 +11,26 @@ import { loadPlan, loadPlans, weeksAsked, type ActivityPlan } from './activityPl
 import { changedBody, columnsOf, requireSound, toPhases } from './changeActivity'
 
 /** What a change would do to those who take part, reckoned without doing it. */
-export async function effectOf(db: Db, actor: Actor & { readonly activity: ActivityRow }, change: Partial<ActivityBody>, now: Date): Promise<EffectView> {
+export async function effectOf(
+  db: Db,
+  actor: Actor & { readonly activity: ActivityRow },
+  change: Partial<ActivityBody>,
+  now: Date,
+): Promise<EffectView> {
   const { activity, seminar } = actor
   const body = await changedBody(db, activity, change)
   requireSound(body)
   const [before, students, notReturned, kept] = await Promise.all([
-    loadPlan(db, activity), countedStudents(db, [...new Set([seminar.id, ...await seminarsOf(db, activity), ...body.jointSeminarIds])]),
+    loadPlan(db, activity),
+    countedStudents(db, [
+      ...new Set([seminar.id, ...(await seminarsOf(db, activity)), ...body.jointSeminarIds]),
+    ]),
     db.$count(marks, and(eq(marks.activityId, activity.id), inArray(marks.state, ['open', 'held']))),
     db.$count(contributions, eq(contributions.activityId, activity.id)),
   ])
   const after = await planWith(db, before, body, seminar)
   const records = (await loadRecords(db, [activity.id], students)).get(activity.id)!
-  const moves = new Map<string, { from: string, to: string, people: number }>()
+  const moves = new Map<string, { from: string; to: string; people: number }>()
   const leaving: string[] = []
   let joining = 0
   for (const student of students) {
@@ -32,32 +40,62 @@ export async function effectOf(db: Db, actor: Actor & { readonly activity: Activ
     if (was && !will && record.shown.length + record.drafts > 0) leaving.push(student.name)
     if (!was || !will) continue
     // what was written is that kind's entries and answers after a change of kind
-    const renamed = { ...record, shown: record.shown.map(c => ({ ...c, type: typeIn(before, after, c.type) })) }
-    const [from, to] = [judgeRecord(before, record, seminar.timeZone, now).standing, judgeRecord(after, renamed, seminar.timeZone, now).standing]
+    const renamed = {
+      ...record,
+      shown: record.shown.map(c => ({ ...c, type: typeIn(before, after, c.type) })),
+    }
+    const [from, to] = [
+      judgeRecord(before, record, seminar.timeZone, now).standing,
+      judgeRecord(after, renamed, seminar.timeZone, now).standing,
+    ]
     if (from === to) continue
     const move = moves.get(`${from}>${to}`) ?? { from, to, people: 0 }
     move.people++
     moves.set(`${from}>${to}`, move)
   }
-  const reckons = body.points !== activity.points || JSON.stringify(body.lateRule) !== JSON.stringify(activity.lateRule) || JSON.stringify(body.combine) !== JSON.stringify(activity.combine)
-  return { moves: [...moves.values()].sort((a, b) => b.people - a.people), leaving, joining, reckonedAnew: reckons ? notReturned : 0, kept, renamed: body.kind !== activity.kind, shuts: activity.state === 'published' && activity.opensAt <= now && new Date(body.opensAt) > now }
+  const reckons =
+    body.points !== activity.points ||
+    JSON.stringify(body.lateRule) !== JSON.stringify(activity.lateRule) ||
+    JSON.stringify(body.combine) !== JSON.stringify(activity.combine)
+  return {
+    moves: [...moves.values()].sort((a, b) => b.people - a.people),
+    leaving,
+    joining,
+    reckonedAnew: reckons ? notReturned : 0,
+    kept,
+    renamed: body.kind !== activity.kind,
+    shuts: activity.state === 'published' && activity.opensAt <= now && new Date(body.opensAt) > now,
+  }
 }
 
 /** The plan as it would be; nothing is stored. */
-async function planWith(db: Db, before: ActivityPlan, body: ActivityBody, term: Parameters<typeof weeksAsked>[2]): Promise<ActivityPlan> {
+async function planWith(
+  db: Db,
+  before: ActivityPlan,
+  body: ActivityBody,
+  term: Parameters<typeof weeksAsked>[2],
+): Promise<ActivityPlan> {
   const activity: ActivityRow = { ...before.activity, ...columnsOf(body, before.activity) }
   const own = toPhases(body.phases)
   // who is meant is asked of the same code that will answer it afterwards
   const [{ isMeant } = before] = await loadPlans(db, [activity])
   return {
-    ...before, activity, phases: own, closesAt: closesAt({ opensAt: activity.opensAt, phases: own }), expectations: body.rules,
-    weeks: body.rules.map(({ rule }) => weeksAsked(rule, own, term, body.rests)), isMeant,
+    ...before,
+    activity,
+    phases: own,
+    closesAt: closesAt({ opensAt: activity.opensAt, phases: own }),
+    expectations: body.rules,
+    weeks: body.rules.map(({ rule }) => weeksAsked(rule, own, term, body.rests)),
+    isMeant,
   }
 }
 
-function typeIn(before: ActivityPlan, after: ActivityPlan, type: (typeof contributions.$inferSelect)['type']): typeof type {
+function typeIn(
+  before: ActivityPlan,
+  after: ActivityPlan,
+  type: (typeof contributions.$inferSelect)['type'],
+): typeof type {
   const [from, to] = [KINDS[before.activity.kind], KINDS[after.activity.kind]]
   if (type === from.entryType) return to.entryType
-  return type === from.answerType ? to.answerType ?? 'comment' : type
+  return type === from.answerType ? (to.answerType ?? 'comment') : type
 }
-

@@ -20,25 +20,89 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
   const like = `%${words.replace(/[\\%_]/g, '\\$&')}%`
   const query = sql`websearch_to_tsquery('english', ${words})`
   const [activityRows, people, hits] = await Promise.all([
-    db.select().from(activities).where(and(takesPartIn(db, seminar.id), or(sql`${activities.title} ilike ${like}`, sql`${activities.summary} ilike ${like}`))).orderBy(asc(activities.position)).limit(40),
-    db.select({ id: enrolments.id, name: persons.name, role: enrolments.role }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId))
-      .where(and(eq(enrolments.seminarId, seminar.id), eq(enrolments.state, 'active'), sql`${persons.name} ilike ${like}`)).orderBy(asc(persons.familyName)).limit(MOST),
-    db.select({ id: contributions.id, activityId: contributions.activityId, text: contributions.text }).from(contributions)
-      .where(and(inArray(contributions.activityId, db.select({ id: activities.id }).from(activities).where(takesPartIn(db, seminar.id))), ne(contributions.state, 'draft'), sql`to_tsvector('english', ${contributions.text}) @@ ${query}`,
-        // of a wiki's page what it says now
-        or(ne(contributions.type, 'pageVersion'), inArray(contributions.id, db.select({ id: wikiPages.currentId }).from(wikiPages).where(and(isNull(wikiPages.removedAt), isNotNull(wikiPages.currentId)))))))
-      .orderBy(desc(sql`ts_rank(to_tsvector('english', ${contributions.text}), ${query})`)).limit(MOST_HITS),
+    db
+      .select()
+      .from(activities)
+      .where(
+        and(
+          takesPartIn(db, seminar.id),
+          or(sql`${activities.title} ilike ${like}`, sql`${activities.summary} ilike ${like}`),
+        ),
+      )
+      .orderBy(asc(activities.position))
+      .limit(40),
+    db
+      .select({ id: enrolments.id, name: persons.name, role: enrolments.role })
+      .from(enrolments)
+      .innerJoin(persons, eq(persons.id, enrolments.personId))
+      .where(
+        and(
+          eq(enrolments.seminarId, seminar.id),
+          eq(enrolments.state, 'active'),
+          sql`${persons.name} ilike ${like}`,
+        ),
+      )
+      .orderBy(asc(persons.familyName))
+      .limit(MOST),
+    db
+      .select({ id: contributions.id, activityId: contributions.activityId, text: contributions.text })
+      .from(contributions)
+      .where(
+        and(
+          inArray(
+            contributions.activityId,
+            db.select({ id: activities.id }).from(activities).where(takesPartIn(db, seminar.id)),
+          ),
+          ne(contributions.state, 'draft'),
+          sql`to_tsvector('english', ${contributions.text}) @@ ${query}`,
+          // of a wiki's page what it says now
+          or(
+            ne(contributions.type, 'pageVersion'),
+            inArray(
+              contributions.id,
+              db
+                .select({ id: wikiPages.currentId })
+                .from(wikiPages)
+                .where(and(isNull(wikiPages.removedAt), isNotNull(wikiPages.currentId))),
+            ),
+          ),
+        ),
+      )
+      .orderBy(desc(sql`ts_rank(to_tsvector('english', ${contributions.text}), ${query})`))
+      .limit(MOST_HITS),
   ])
-  const mayKnow = async (a: typeof activities.$inferSelect) => staff || (a.state === 'published' && !a.isTemplate && a.opensAt <= now && await isMeantFor(db, a, enrolment))
+  const mayKnow = async (a: typeof activities.$inferSelect) =>
+    staff ||
+    (a.state === 'published' && !a.isTemplate && a.opensAt <= now && (await isMeantFor(db, a, enrolment)))
   const shownActivities = []
-  for (const a of activityRows) if (shownActivities.length < MOST && await mayKnow(a)) shownActivities.push(a)
+  for (const a of activityRows)
+    if (shownActivities.length < MOST && (await mayKnow(a))) shownActivities.push(a)
   const found: Found['contributions'] = []
-  const homes = hits.length > 0 ? await db.select().from(activities).where(inArray(activities.id, [...new Set(hits.map(h => h.activityId))])) : []
+  const homes =
+    hits.length > 0
+      ? await db
+          .select()
+          .from(activities)
+          .where(inArray(activities.id, [...new Set(hits.map(h => h.activityId))]))
+      : []
   for (const activity of homes) {
     if (found.length >= MOST || !(await mayKnow(activity))) continue
     if (activity.kind === 'wiki') {
-      for (const page of await readablePages(db, { ...actor, activity }, hits.filter(h => h.activityId === activity.id).map(h => h.id), now)) {
-        if (found.length < MOST) found.push({ id: page.id, activityId: activity.id, page: { id: page.pageId, groupId: page.groupId }, title: page.title, author: activity.title, excerpt: excerptOf(hits.find(h => h.id === page.id)!.text, words) })
+      for (const page of await readablePages(
+        db,
+        { ...actor, activity },
+        hits.filter(h => h.activityId === activity.id).map(h => h.id),
+        now,
+      )) {
+        if (found.length < MOST)
+          found.push({
+            id: page.id,
+            activityId: activity.id,
+            page: { id: page.pageId, groupId: page.groupId },
+            title: page.title,
+            author: activity.title,
+            excerpt: excerptOf(hits.find(h => h.id === page.id)!.text, words),
+          })
       }
       continue
     }
@@ -46,11 +110,24 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
     for (const hit of hits.filter(h => h.activityId === activity.id)) {
       const view = thread.contributions.find(c => c.id === hit.id)
       if (view?.view !== 'whole' || view.withdrawn || found.length >= MOST) continue
-      found.push({ id: hit.id, activityId: activity.id, page: null, title: activity.title, author: view.author.name, excerpt: excerptOf(hit.text, words) })
+      found.push({
+        id: hit.id,
+        activityId: activity.id,
+        page: null,
+        title: activity.title,
+        author: view.author.name,
+        excerpt: excerptOf(hit.text, words),
+      })
     }
   }
   return {
-    activities: shownActivities.map(a => ({ id: a.id, kind: a.kind, title: a.title, state: a.state, template: a.isTemplate })),
+    activities: shownActivities.map(a => ({
+      id: a.id,
+      kind: a.kind,
+      title: a.title,
+      state: a.state,
+      template: a.isTemplate,
+    })),
     people: people.map(p => ({ id: p.id, name: p.name, role: p.role })),
     contributions: found,
   }
@@ -61,5 +138,8 @@ function excerptOf(text: string, words: string): string {
   const [first] = words.toLowerCase().split(/\s+/)
   const at = Math.max(0, text.toLowerCase().indexOf(first ?? ''))
   const from = Math.max(0, text.lastIndexOf(' ', Math.max(0, at - 40)))
-  return `${from > 0 ? '… ' : ''}${text.slice(from, from + 120).replace(/\s+/g, ' ').trim()}${from + 120 < text.length ? ' …' : ''}`
+  return `${from > 0 ? '… ' : ''}${text
+    .slice(from, from + 120)
+    .replace(/\s+/g, ' ')
+    .trim()}${from + 120 < text.length ? ' …' : ''}`
 }

@@ -10,36 +10,102 @@ import { loadBody } from './composer'
 import { tellChange } from './tellStudents'
 
 type ActorAt = Actor & { readonly activity: ActivityRow }
-interface Write { readonly key: string, readonly baseVersion: number, readonly opensAt: string, readonly phases: ActivityBody['phases'], readonly tell: boolean }
+interface Write {
+  readonly key: string
+  readonly baseVersion: number
+  readonly opensAt: string
+  readonly phases: ActivityBody['phases']
+  readonly tell: boolean
+}
 
 /** Moves an activity on the plan. Only its times change; a schedule that contradicts itself is refused. */
 export function moveActivity(db: Database, actor: ActorAt, write: Write, now: Date) {
-  return once(db, actor.enrolment, write.key, async (tx) => {
+  return once(db, actor.enrolment, write.key, async tx => {
     const row = await requireCurrent(tx, actor, write.baseVersion, now)
     const old = await loadBody(tx, row)
     const body = { ...old, opensAt: write.opensAt, phases: write.phases } as ActivityBody
-    if (old.phases.map(p => p.name).join() !== write.phases.map(p => p.name).join()) throw refusedField('phases', 'otherPhases', 'The phases of this activity have changed. Reload the plan.')
+    if (old.phases.map(p => p.name).join() !== write.phases.map(p => p.name).join())
+      throw refusedField(
+        'phases',
+        'otherPhases',
+        'The phases of this activity have changed. Reload the plan.',
+      )
     requireSound(body)
     await tx.delete(phases).where(eq(phases.activityId, row.id))
-    await tx.insert(phases).values(toPhases(write.phases).map((p, position) => ({ seminarId: row.seminarId, activityId: row.id, ...p, position })))
-    const [after] = await tx.update(activities).set({ opensAt: new Date(write.opensAt), version: row.version + 1 }).where(eq(activities.id, row.id)).returning()
-    await tx.insert(auditTrail).values({ seminarId: row.seminarId, actorId: actor.enrolment.id, at: now, act: 'moved an activity', subjectId: row.id, detail: { from: { opensAt: old.opensAt, phases: old.phases }, to: { opensAt: write.opensAt, phases: write.phases } } })
-    if (write.tell && after!.state === 'published') await tellChange(tx, { ...actor, activity: after! }, old, body, now)
+    await tx
+      .insert(phases)
+      .values(
+        toPhases(write.phases).map((p, position) => ({
+          seminarId: row.seminarId,
+          activityId: row.id,
+          ...p,
+          position,
+        })),
+      )
+    const [after] = await tx
+      .update(activities)
+      .set({ opensAt: new Date(write.opensAt), version: row.version + 1 })
+      .where(eq(activities.id, row.id))
+      .returning()
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: row.seminarId,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: 'moved an activity',
+        subjectId: row.id,
+        detail: {
+          from: { opensAt: old.opensAt, phases: old.phases },
+          to: { opensAt: write.opensAt, phases: write.phases },
+        },
+      })
+    if (write.tell && after!.state === 'published')
+      await tellChange(tx, { ...actor, activity: after! }, old, body, now)
     return { version: after!.version, state: after!.state }
   })
 }
 
 /** Puts an activity into a unit, before another one; the order of the rest stays. */
-export function orderActivity(db: Database, actor: Actor, write: { readonly key: string, readonly activityId: string, readonly unitId: string | null, readonly beforeId: string | null }) {
-  return once(db, actor.enrolment, write.key, async (tx) => {
-    const rows = await tx.select({ id: activities.id }).from(activities).where(eq(activities.seminarId, actor.seminar.id)).orderBy(asc(activities.position), asc(activities.id)).for('update')
+export function orderActivity(
+  db: Database,
+  actor: Actor,
+  write: {
+    readonly key: string
+    readonly activityId: string
+    readonly unitId: string | null
+    readonly beforeId: string | null
+  },
+) {
+  return once(db, actor.enrolment, write.key, async tx => {
+    const rows = await tx
+      .select({ id: activities.id })
+      .from(activities)
+      .where(eq(activities.seminarId, actor.seminar.id))
+      .orderBy(asc(activities.position), asc(activities.id))
+      .for('update')
     const moved = rows.find(r => r.id === write.activityId)
-    const [unit] = write.unitId ? await tx.select().from(units).where(and(eq(units.id, write.unitId), eq(units.seminarId, actor.seminar.id))) : [null]
-    if (!moved || unit === undefined) throw refusedField('activityId', 'gone', 'This activity or unit is no longer on the plan. Reload the page.')
+    const [unit] = write.unitId
+      ? await tx
+          .select()
+          .from(units)
+          .where(and(eq(units.id, write.unitId), eq(units.seminarId, actor.seminar.id)))
+      : [null]
+    if (!moved || unit === undefined)
+      throw refusedField(
+        'activityId',
+        'gone',
+        'This activity or unit is no longer on the plan. Reload the page.',
+      )
     const rest = rows.filter(r => r !== moved)
     const at = write.beforeId ? rest.findIndex(r => r.id === write.beforeId) : rest.length
-    const order = [...rest.slice(0, at < 0 ? rest.length : at), moved, ...rest.slice(at < 0 ? rest.length : at)]
-    for (const [position, { id }] of order.entries()) await tx.update(activities).set({ position }).where(eq(activities.id, id))
+    const order = [
+      ...rest.slice(0, at < 0 ? rest.length : at),
+      moved,
+      ...rest.slice(at < 0 ? rest.length : at),
+    ]
+    for (const [position, { id }] of order.entries())
+      await tx.update(activities).set({ position }).where(eq(activities.id, id))
     await tx.update(activities).set({ unitId: write.unitId }).where(eq(activities.id, moved.id))
     return { done: true }
   })

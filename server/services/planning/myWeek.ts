@@ -18,30 +18,81 @@ type Item = MyWeek['due'][number]
 export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
   const { seminar, enrolment } = actor
   if (enrolment.role !== 'student') throw nothingHere()
-  const rows = await db.select().from(activities).where(and(takesPartIn(db, seminar.id), ne(activities.state, 'draft'), eq(activities.isTemplate, false))).orderBy(asc(activities.position))
-  const student = { enrolmentId: enrolment.id, seminarId: enrolment.seminarId, sectionId: enrolment.sectionId, ...actor.person }
+  const rows = await db
+    .select()
+    .from(activities)
+    .where(and(takesPartIn(db, seminar.id), ne(activities.state, 'draft'), eq(activities.isTemplate, false)))
+    .orderBy(asc(activities.position))
+  const student = {
+    enrolmentId: enrolment.id,
+    seminarId: enrolment.seminarId,
+    sectionId: enrolment.sectionId,
+    ...actor.person,
+  }
   const [allPlans, records, drafts, letters, categoryRows, days] = await Promise.all([
-    loadPlans(db, rows), loadRecords(db, rows.map(a => a.id), [student]), ownDrafts(db, enrolment.id), ownLetters(db, actor),
-    db.select().from(categories).where(eq(categories.seminarId, seminar.id)).orderBy(asc(categories.position)), writtenDays(db, actor, now),
+    loadPlans(db, rows),
+    loadRecords(
+      db,
+      rows.map(a => a.id),
+      [student],
+    ),
+    ownDrafts(db, enrolment.id),
+    ownLetters(db, actor),
+    db
+      .select()
+      .from(categories)
+      .where(eq(categories.seminarId, seminar.id))
+      .orderBy(asc(categories.position)),
+    writtenDays(db, actor, now),
   ])
   const plans = enrolment.state === 'practice' ? allPlans : allPlans.filter(p => p.isMeant(student))
-  const items = plans.map(plan => ({ plan, item: itemOf(plan, records.get(plan.activity.id)!.get(enrolment.id)!) }))
+  const items = plans.map(plan => ({
+    plan,
+    item: itemOf(plan, records.get(plan.activity.id)!.get(enrolment.id)!),
+  }))
   const isOpen = (plan: ActivityPlan) => plan.activity.opensAt <= now && plan.activity.state === 'published'
   const back = new Set(letters.map(l => l.activityId))
   const missing = (item: Item) => item.checks.some(c => !c.met)
   return {
-    due: items.filter(({ plan }) => isOpen(plan) && closesFor(plan, enrolment.id) >= now).map(i => i.item).sort((a, b) => a.dueAt.localeCompare(b.dueAt)),
-    late: items.filter(({ plan, item }) => isOpen(plan) && closesFor(plan, enrolment.id) < now && missing(item) && !back.has(item.activityId)).map(i => i.item),
-    done: items.filter(({ plan, item }) => isOpen(plan) && closesFor(plan, enrolment.id) < now && !(missing(item) && !back.has(item.activityId))).map(i => i.item),
-    coming: items.filter(({ plan }) => !isOpen(plan)).map(i => i.item).sort((a, b) => a.opensAt.localeCompare(b.opensAt)),
-    closing: (await openClosing(db, plans.map(p => p.activity.id), enrolment.id, now)).map(c => ({ ...c, title: rows.find(a => a.id === c.activityId)!.title })),
+    due: items
+      .filter(({ plan }) => isOpen(plan) && closesFor(plan, enrolment.id) >= now)
+      .map(i => i.item)
+      .sort((a, b) => a.dueAt.localeCompare(b.dueAt)),
+    late: items
+      .filter(
+        ({ plan, item }) =>
+          isOpen(plan) && closesFor(plan, enrolment.id) < now && missing(item) && !back.has(item.activityId),
+      )
+      .map(i => i.item),
+    done: items
+      .filter(
+        ({ plan, item }) =>
+          isOpen(plan) &&
+          closesFor(plan, enrolment.id) < now &&
+          !(missing(item) && !back.has(item.activityId)),
+      )
+      .map(i => i.item),
+    coming: items
+      .filter(({ plan }) => !isOpen(plan))
+      .map(i => i.item)
+      .sort((a, b) => a.opensAt.localeCompare(b.opensAt)),
+    closing: (
+      await openClosing(
+        db,
+        plans.map(p => p.activity.id),
+        enrolment.id,
+        now,
+      )
+    ).map(c => ({ ...c, title: rows.find(a => a.id === c.activityId)!.title })),
     letters,
     days,
-    categories: categoryRows.map((category) => {
+    categories: categoryRows.map(category => {
       const within = rows.filter(a => a.categoryId === category.id)
       const returned = letters.filter(l => within.some(a => a.id === l.activityId && !a.practice))
       return {
-        title: category.title, weightPercent: category.weightPercent, kind: within[0]?.kind ?? null,
+        title: category.title,
+        weightPercent: category.weightPercent,
+        kind: within[0]?.kind ?? null,
         points: returned.length > 0 ? returned.reduce((n, l) => n + l.points, 0) : null,
         max: returned.length > 0 ? returned.reduce((n, l) => n + l.max, 0) : null,
       }
@@ -50,15 +101,32 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
 
   function itemOf(plan: ActivityPlan, record: StudentRecord): Item {
     const { activity } = plan
-    const { standing, checks } = judgeRecord(plan, record.mark === 'held' ? { ...record, mark: 'none' } : record, seminar.timeZone, now)
-    const open = plan.expectations.flatMap((e, i) => checks[i]!.met ? [] : [dueNext(plan, i, enrolment.id, now)])
+    const { standing, checks } = judgeRecord(
+      plan,
+      record.mark === 'held' ? { ...record, mark: 'none' } : record,
+      seminar.timeZone,
+      now,
+    )
+    const open = plan.expectations.flatMap((e, i) =>
+      checks[i]!.met ? [] : [dueNext(plan, i, enrolment.id, now)],
+    )
     const dueTimes = open.sort((a, b) => a.getTime() - b.getTime())
     const due = dueTimes.find(d => d >= now) ?? dueTimes.at(-1) ?? closesFor(plan, enrolment.id)
     const draft = drafts.find(d => d.activityId === activity.id)
     return {
-      activityId: activity.id, kind: activity.kind, title: activity.title, summary: activity.summary,
-      opensAt: activity.opensAt.toISOString(), dueAt: due.toISOString(), standing, checks,
-      expectations: plan.expectations.map(e => ({ id: e.id, rule: e.rule, dueAt: dueAtOf(plan, e.rule, enrolment.id).toISOString() })),
+      activityId: activity.id,
+      kind: activity.kind,
+      title: activity.title,
+      summary: activity.summary,
+      opensAt: activity.opensAt.toISOString(),
+      dueAt: due.toISOString(),
+      standing,
+      checks,
+      expectations: plan.expectations.map(e => ({
+        id: e.id,
+        rule: e.rule,
+        dueAt: dueAtOf(plan, e.rule, enrolment.id).toISOString(),
+      })),
       minutes: plan.expectations.reduce((sum, e, i) => sum + minutesToGo(e.rule, checks[i]!.toGoNow), 0),
       draft: draft ? { words: draft.words, to: draft.to } : null,
     }
@@ -75,22 +143,30 @@ function dueNext(plan: ActivityPlan, place: number, enrolmentId: string, now: Da
 function ownDrafts(db: Db, enrolmentId: string) {
   const parent = alias(contributions, 'parent')
   const parentAuthor = alias(enrolments, 'parent_author')
-  return db.select({ activityId: contributions.activityId, words: contributions.words, to: persons.givenName }).from(contributions)
-    .leftJoin(parent, eq(parent.id, contributions.parentId)).leftJoin(parentAuthor, eq(parentAuthor.id, parent.authorId)).leftJoin(persons, eq(persons.id, parentAuthor.personId))
+  return db
+    .select({ activityId: contributions.activityId, words: contributions.words, to: persons.givenName })
+    .from(contributions)
+    .leftJoin(parent, eq(parent.id, contributions.parentId))
+    .leftJoin(parentAuthor, eq(parentAuthor.id, parent.authorId))
+    .leftJoin(persons, eq(persons.id, parentAuthor.personId))
     .where(and(eq(contributions.authorId, enrolmentId), eq(contributions.state, 'draft')))
 }
 
 /** Words and days written in each week of the term up to now. */
 async function writtenDays(db: Db, { seminar, enrolment }: Actor, now: Date): Promise<MyWeek['days']> {
-  const rows = await db.select({ shownAt: contributions.shownAt, words: contributions.words }).from(contributions)
+  const rows = await db
+    .select({ shownAt: contributions.shownAt, words: contributions.words })
+    .from(contributions)
     .where(and(eq(contributions.authorId, enrolment.id), inArray(contributions.state, ['shown'])))
-  return weeksOf(seminar).filter(week => week.startsAt <= now).map((week) => {
-    const within = rows.filter(r => weekOf(r.shownAt!, seminar) === week.number)
-    const written = new Set(within.map(r => localDay(r.shownAt!, seminar.timeZone)))
-    return {
-      week: week.number,
-      words: within.reduce((n, r) => n + r.words, 0),
-      written: Array.from({ length: 7 }, (_, i) => written.has(dayAfter(week.firstDay, i))),
-    }
-  })
+  return weeksOf(seminar)
+    .filter(week => week.startsAt <= now)
+    .map(week => {
+      const within = rows.filter(r => weekOf(r.shownAt!, seminar) === week.number)
+      const written = new Set(within.map(r => localDay(r.shownAt!, seminar.timeZone)))
+      return {
+        week: week.number,
+        words: within.reduce((n, r) => n + r.words, 0),
+        written: Array.from({ length: 7 }, (_, i) => written.has(dayAfter(week.firstDay, i))),
+      }
+    })
 }

@@ -2,7 +2,15 @@ import { and, eq, lte } from 'drizzle-orm'
 import { isWorkingPhase } from '#core/planning/schedule'
 import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
-import { activities, auditTrail, contributions, enrolments, extensions, phases, seminars } from '#server/database/schema'
+import {
+  activities,
+  auditTrail,
+  contributions,
+  enrolments,
+  extensions,
+  phases,
+  seminars,
+} from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { once } from '#server/services/receipt'
 import type { ActivityBody } from '#shared/planning/composer'
@@ -13,44 +21,115 @@ import { tellPublished } from './tellStudents'
 type ActorAt = Actor & { readonly activity: ActivityRow }
 
 /** Publishes at once, or at a time to come: then it opens by itself. What opens now begins now, with the due times it has. */
-export function publishActivity(db: Database, actor: ActorAt, write: { readonly key: string, readonly baseVersion: number, readonly opens: string, readonly tell: boolean }, now: Date) {
-  return once(db, actor.enrolment, write.key, async (tx) => {
+export function publishActivity(
+  db: Database,
+  actor: ActorAt,
+  write: {
+    readonly key: string
+    readonly baseVersion: number
+    readonly opens: string
+    readonly tell: boolean
+  },
+  now: Date,
+) {
+  return once(db, actor.enrolment, write.key, async tx => {
     const row = await requireCurrent(tx, actor, write.baseVersion, now)
-    if (row.isTemplate) throw new Problem(422, 'template', 'This is a template. Plan an activity from it, then publish that.')
+    if (row.isTemplate)
+      throw new Problem(422, 'template', 'This is a template. Plan an activity from it, then publish that.')
     const opensAt = write.opens === 'now' ? now : new Date(write.opens)
     const body = await loadBody(tx, row)
     const first = body.phases.find(p => isWorkingPhase(p.name))
-    if (first && new Date(first.endsAt) <= opensAt) throw refusedField('opens', 'overAlready', 'Its first due time would be over when it opens. Move the due time first.')
-    const moved = body.phases.map(p => p === first ? { ...p, startsAt: opensAt.toISOString() } : p)
+    if (first && new Date(first.endsAt) <= opensAt)
+      throw refusedField(
+        'opens',
+        'overAlready',
+        'Its first due time would be over when it opens. Move the due time first.',
+      )
+    const moved = body.phases.map(p => (p === first ? { ...p, startsAt: opensAt.toISOString() } : p))
     requireSound({ ...body, opensAt: opensAt.toISOString(), phases: moved } as ActivityBody)
     const later = opensAt > now
-    if (first) await tx.update(phases).set({ startsAt: opensAt }).where(and(eq(phases.activityId, row.id), eq(phases.name, first.name)))
-    const [after] = await tx.update(activities).set({ state: later ? 'scheduled' : 'published', opensAt, publishedAt: later ? null : now, tellOnPublish: write.tell, version: row.version + 1 }).where(eq(activities.id, row.id)).returning()
-    await tx.insert(auditTrail).values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at: now, act: later ? 'scheduled an activity' : 'published an activity', subjectId: row.id, detail: { told: write.tell } })
+    if (first)
+      await tx
+        .update(phases)
+        .set({ startsAt: opensAt })
+        .where(and(eq(phases.activityId, row.id), eq(phases.name, first.name)))
+    const [after] = await tx
+      .update(activities)
+      .set({
+        state: later ? 'scheduled' : 'published',
+        opensAt,
+        publishedAt: later ? null : now,
+        tellOnPublish: write.tell,
+        version: row.version + 1,
+      })
+      .where(eq(activities.id, row.id))
+      .returning()
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: actor.seminar.id,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: later ? 'scheduled an activity' : 'published an activity',
+        subjectId: row.id,
+        detail: { told: write.tell },
+      })
     if (!later && write.tell) await tellPublished(tx, actor.seminar, after!, now)
     return { version: after!.version, state: after!.state }
   })
 }
 
 /** Takes an activity back to draft while nobody has written in it. */
-export function unpublishActivity(db: Database, actor: ActorAt, write: { readonly key: string, readonly baseVersion: number }, now: Date) {
-  return once(db, actor.enrolment, write.key, async (tx) => {
+export function unpublishActivity(
+  db: Database,
+  actor: ActorAt,
+  write: { readonly key: string; readonly baseVersion: number },
+  now: Date,
+) {
+  return once(db, actor.enrolment, write.key, async tx => {
     const row = await requireCurrent(tx, actor, write.baseVersion, now)
     const written = await tx.$count(contributions, eq(contributions.activityId, row.id))
-    if (written > 0) throw new Problem(409, 'written', `${written === 1 ? 'Somebody has' : 'People have'} written in it already, so it stays published. Its dates and everything else can still be changed.`)
-    const [after] = await tx.update(activities).set({ state: 'draft', publishedAt: null, version: row.version + 1 }).where(eq(activities.id, row.id)).returning()
-    await tx.insert(auditTrail).values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at: now, act: 'took an activity back to draft', subjectId: row.id })
+    if (written > 0)
+      throw new Problem(
+        409,
+        'written',
+        `${written === 1 ? 'Somebody has' : 'People have'} written in it already, so it stays published. Its dates and everything else can still be changed.`,
+      )
+    const [after] = await tx
+      .update(activities)
+      .set({ state: 'draft', publishedAt: null, version: row.version + 1 })
+      .where(eq(activities.id, row.id))
+      .returning()
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: actor.seminar.id,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: 'took an activity back to draft',
+        subjectId: row.id,
+      })
     return { version: after!.version, state: after!.state }
   })
 }
 
 /** Opens what was scheduled and is due; of several processes each is opened and told by one. */
 export async function publishDue(db: Database, now: Date): Promise<number> {
-  return db.transaction(async (tx) => {
-    const rows = await tx.select({ activity: activities, seminar: seminars }).from(activities).innerJoin(seminars, eq(seminars.id, activities.seminarId))
-      .where(and(eq(activities.state, 'scheduled'), lte(activities.opensAt, now), eq(seminars.state, 'active'))).for('update', { of: activities, skipLocked: true })
+  return db.transaction(async tx => {
+    const rows = await tx
+      .select({ activity: activities, seminar: seminars })
+      .from(activities)
+      .innerJoin(seminars, eq(seminars.id, activities.seminarId))
+      .where(
+        and(eq(activities.state, 'scheduled'), lte(activities.opensAt, now), eq(seminars.state, 'active')),
+      )
+      .for('update', { of: activities, skipLocked: true })
     for (const { activity, seminar } of rows) {
-      const [after] = await tx.update(activities).set({ state: 'published', publishedAt: now, version: activity.version + 1 }).where(eq(activities.id, activity.id)).returning()
+      const [after] = await tx
+        .update(activities)
+        .set({ state: 'published', publishedAt: now, version: activity.version + 1 })
+        .where(eq(activities.id, activity.id))
+        .returning()
       if (activity.tellOnPublish) await tellPublished(tx, seminar, after!, now)
     }
     return rows.length
@@ -58,24 +137,63 @@ export async function publishDue(db: Database, now: Date): Promise<number> {
 }
 
 export async function setLocked(db: Database, actor: ActorAt, locked: boolean, now: Date): Promise<void> {
-  await db.transaction(async (tx) => {
-    await tx.update(activities).set({ lockedAt: locked ? now : null }).where(eq(activities.id, actor.activity.id))
-    await tx.insert(auditTrail).values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at: now, act: locked ? 'locked an activity' : 'unlocked an activity', subjectId: actor.activity.id })
+  await db.transaction(async tx => {
+    await tx
+      .update(activities)
+      .set({ lockedAt: locked ? now : null })
+      .where(eq(activities.id, actor.activity.id))
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: actor.seminar.id,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: locked ? 'locked an activity' : 'unlocked an activity',
+        subjectId: actor.activity.id,
+      })
   })
 }
 
 /** More time for one person; it never shortens anyone's. Null takes it away. */
-export async function setExtension(db: Database, actor: ActorAt, enrolmentId: string, extension: { readonly dueAt: string, readonly reason: string } | null, now: Date): Promise<void> {
-  await db.transaction(async (tx) => {
-    const [student] = await tx.select().from(enrolments).where(and(eq(enrolments.id, enrolmentId), eq(enrolments.seminarId, actor.seminar.id), eq(enrolments.role, 'student')))
+export async function setExtension(
+  db: Database,
+  actor: ActorAt,
+  enrolmentId: string,
+  extension: { readonly dueAt: string; readonly reason: string } | null,
+  now: Date,
+): Promise<void> {
+  await db.transaction(async tx => {
+    const [student] = await tx
+      .select()
+      .from(enrolments)
+      .where(
+        and(
+          eq(enrolments.id, enrolmentId),
+          eq(enrolments.seminarId, actor.seminar.id),
+          eq(enrolments.role, 'student'),
+        ),
+      )
     if (!student) throw nothingHere()
     const ids = { seminarId: actor.seminar.id, activityId: actor.activity.id, enrolmentId }
     if (extension) {
       const values = { dueAt: new Date(extension.dueAt), reason: extension.reason }
-      await tx.insert(extensions).values({ ...ids, ...values }).onConflictDoUpdate({ target: [extensions.activityId, extensions.enrolmentId], set: values })
-    }
-    else await tx.delete(extensions).where(and(eq(extensions.activityId, actor.activity.id), eq(extensions.enrolmentId, enrolmentId)))
-    await tx.insert(auditTrail).values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at: now, act: extension ? 'gave an extension' : 'took an extension away', subjectId: enrolmentId, detail: { activityId: actor.activity.id, ...extension } })
+      await tx
+        .insert(extensions)
+        .values({ ...ids, ...values })
+        .onConflictDoUpdate({ target: [extensions.activityId, extensions.enrolmentId], set: values })
+    } else
+      await tx
+        .delete(extensions)
+        .where(and(eq(extensions.activityId, actor.activity.id), eq(extensions.enrolmentId, enrolmentId)))
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: actor.seminar.id,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: extension ? 'gave an extension' : 'took an extension away',
+        subjectId: enrolmentId,
+        detail: { activityId: actor.activity.id, ...extension },
+      })
   })
 }
-

@@ -8,7 +8,13 @@ import { checkActivity, checkPlan, type CheckedActivity } from '#core/planning/p
 import { isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, categories, units } from '#server/database/schema'
-import { countedStudents, judgeRecord, loadRecords, recordsOf, type Student } from '#server/services/contributing/records'
+import {
+  countedStudents,
+  judgeRecord,
+  loadRecords,
+  recordsOf,
+  type Student,
+} from '#server/services/contributing/records'
 import { draftOf } from '#server/services/marking/rubrics'
 import type { PlanActivity, TermPlan } from '#shared/planning/plan'
 import { closesFor, loadPlans, type ActivityPlan } from './activityPlan'
@@ -21,20 +27,46 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
   const { seminar, enrolment } = actor
   const staff = isStaff(enrolment)
   const [unitRows, rows, students, categoryRows] = await Promise.all([
-    db.select({ id: units.id, title: units.title, fromWeek: units.fromWeek, toWeek: units.toWeek }).from(units).where(eq(units.seminarId, seminar.id)).orderBy(asc(units.position)),
-    db.select().from(activities).where(and(takesPartIn(db, seminar.id), eq(activities.isTemplate, false))).orderBy(asc(activities.position)),
+    db
+      .select({ id: units.id, title: units.title, fromWeek: units.fromWeek, toWeek: units.toWeek })
+      .from(units)
+      .where(eq(units.seminarId, seminar.id))
+      .orderBy(asc(units.position)),
+    db
+      .select()
+      .from(activities)
+      .where(and(takesPartIn(db, seminar.id), eq(activities.isTemplate, false)))
+      .orderBy(asc(activities.position)),
     countedStudents(db, seminar.id),
     staff ? db.select().from(categories).where(eq(categories.seminarId, seminar.id)) : [],
   ])
-  const self: Student = { enrolmentId: enrolment.id, seminarId: enrolment.seminarId, sectionId: enrolment.sectionId, ...actor.person }
-  const all = await loadPlans(db, rows.filter(a => staff || a.state !== 'draft'))
+  const self: Student = {
+    enrolmentId: enrolment.id,
+    seminarId: enrolment.seminarId,
+    sectionId: enrolment.sectionId,
+    ...actor.person,
+  }
+  const all = await loadPlans(
+    db,
+    rows.filter(a => staff || a.state !== 'draft'),
+  )
   // those of other seminars that take part in what is planned here count with its own
   const guests = [...new Set(all.filter(p => p.activity.seminarId === seminar.id).flatMap(p => p.joint))]
-  const everyone = staff && guests.length > 0 ? [...students, ...await countedStudents(db, guests)] : students
+  const everyone =
+    staff && guests.length > 0 ? [...students, ...(await countedStudents(db, guests))] : students
   const counted = staff ? everyone : enrolment.role === 'student' ? [self] : []
-  const plans = staff || enrolment.role !== 'student' || enrolment.state === 'practice' ? all : all.filter(p => p.isMeant(self))
-  const records = await loadRecords(db, plans.map(p => p.activity.id), counted)
-  const open = plans.filter(p => p.activity.state === 'published' && p.activity.opensAt <= now && p.closesAt >= now)
+  const plans =
+    staff || enrolment.role !== 'student' || enrolment.state === 'practice'
+      ? all
+      : all.filter(p => p.isMeant(self))
+  const records = await loadRecords(
+    db,
+    plans.map(p => p.activity.id),
+    counted,
+  )
+  const open = plans.filter(
+    p => p.activity.state === 'published' && p.activity.opensAt <= now && p.closesAt >= now,
+  )
   const loads = staff ? plans.map(p => loadOf(p, everyone)) : []
   const load = staff ? loadByWeek(loads, seminar, seminar.pace) : []
   const checked = staff ? await checkedActivities(db, plans, everyone) : []
@@ -44,56 +76,157 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
     students: students.length,
     load,
     // where nobody has written yet, nobody is silent: it has not begun
-    silent: staff ? open.filter(p => recordsOf(p, records).some(r => r.shown.length > 0)).map(p => ({ activityId: p.activity.id, names: everyone.filter(p.isMeant).filter(s => records.get(p.activity.id)!.get(s.enrolmentId)!.shown.length === 0).map(s => s.name) })) : [],
+    silent: staff
+      ? open
+          .filter(p => recordsOf(p, records).some(r => r.shown.length > 0))
+          .map(p => ({
+            activityId: p.activity.id,
+            names: everyone
+              .filter(p.isMeant)
+              .filter(s => records.get(p.activity.id)!.get(s.enrolmentId)!.shown.length === 0)
+              .map(s => s.name),
+          }))
+      : [],
     staff: staff
       ? {
           mayManage: enrolment.role === 'instructor' && seminar.state === 'active',
-          term: { firstDay: seminar.firstDay, weeks: seminar.weeks, timeZone: seminar.timeZone, breaks: seminar.breaks.map(b => ({ ...b })) },
-          usualDueTime: seminar.usualDueTime, pace: { ...seminar.pace }, studentMinutes: 60 * seminar.studentHoursLimit, markingMinutes: 60 * seminar.markingHoursLimit,
-          remarks: checked.filter(a => a.state !== 'published').flatMap(a => checkActivity(a, { timeZone: seminar.timeZone, usualDueTime: seminar.usualDueTime, earlier: checked }).map(remark => ({ activityId: a.id, remark }))),
-          planRemarks: checkPlan(load, categoryRows.map(c => c.weightPercent), { studentMinutes: 60 * seminar.studentHoursLimit, markingMinutes: 60 * seminar.markingHoursLimit }, weeklyWork(plans, students.length)),
+          term: {
+            firstDay: seminar.firstDay,
+            weeks: seminar.weeks,
+            timeZone: seminar.timeZone,
+            breaks: seminar.breaks.map(b => ({ ...b })),
+          },
+          usualDueTime: seminar.usualDueTime,
+          pace: { ...seminar.pace },
+          studentMinutes: 60 * seminar.studentHoursLimit,
+          markingMinutes: 60 * seminar.markingHoursLimit,
+          remarks: checked
+            .filter(a => a.state !== 'published')
+            .flatMap(a =>
+              checkActivity(a, {
+                timeZone: seminar.timeZone,
+                usualDueTime: seminar.usualDueTime,
+                earlier: checked,
+              }).map(remark => ({ activityId: a.id, remark })),
+            ),
+          planRemarks: checkPlan(
+            load,
+            categoryRows.map(c => c.weightPercent),
+            {
+              studentMinutes: 60 * seminar.studentHoursLimit,
+              markingMinutes: 60 * seminar.markingHoursLimit,
+            },
+            weeklyWork(plans, students.length),
+          ),
         }
       : null,
   }
 
   function viewOf(plan: ActivityPlan): PlanActivity {
     const { activity } = plan
-    const judged = recordsOf(plan, records).map(r => judgeRecord(plan, !staff && r.mark === 'held' ? { ...r, mark: 'none' } : r, seminar.timeZone, now).standing)
+    const judged = recordsOf(plan, records).map(
+      r =>
+        judgeRecord(plan, !staff && r.mark === 'held' ? { ...r, mark: 'none' } : r, seminar.timeZone, now)
+          .standing,
+    )
     const { people, marked, restWeeks, rules } = loadOf(plan, everyone)
     const guest = activity.seminarId !== seminar.id
     return {
-      id: activity.id, unitId: guest ? null : activity.unitId, kind: activity.kind, title: activity.title, summary: activity.summary, state: activity.state, version: activity.version, guest,
-      opensAt: activity.opensAt.toISOString(), closesAt: closesFor(plan, enrolment.id).toISOString(),
-      phases: plan.phases.map(p => ({ name: p.name, startsAt: p.startsAt.toISOString(), endsAt: p.endsAt.toISOString() })),
+      id: activity.id,
+      unitId: guest ? null : activity.unitId,
+      kind: activity.kind,
+      title: activity.title,
+      summary: activity.summary,
+      state: activity.state,
+      version: activity.version,
+      guest,
+      opensAt: activity.opensAt.toISOString(),
+      closesAt: closesFor(plan, enrolment.id).toISOString(),
+      phases: plan.phases.map(p => ({
+        name: p.name,
+        startsAt: p.startsAt.toISOString(),
+        endsAt: p.endsAt.toISOString(),
+      })),
       counts: staff ? countStandings(judged) : null,
-      standing: enrolment.role === 'student' ? judged[0] ?? null : null,
-      planning: staff ? { rules: [...rules], people, marked, restWeeks: [...restWeeks ?? []], locked: activity.lockedAt !== null || guest, hasStarter: activity.starter !== null, weekly: plan.expectations.some(e => e.rule.kind === 'weeklyEntries'), byRubric: activity.rubricVersionId !== null } : null,
+      standing: enrolment.role === 'student' ? (judged[0] ?? null) : null,
+      planning: staff
+        ? {
+            rules: [...rules],
+            people,
+            marked,
+            restWeeks: [...(restWeeks ?? [])],
+            locked: activity.lockedAt !== null || guest,
+            hasStarter: activity.starter !== null,
+            weekly: plan.expectations.some(e => e.rule.kind === 'weeklyEntries'),
+            byRubric: activity.rubricVersionId !== null,
+          }
+        : null,
     }
   }
 
   function weeklyWork(list: readonly ActivityPlan[], people: number) {
-    return list.flatMap((p) => {
+    return list.flatMap(p => {
       const rule = p.expectations.find(e => e.rule.kind === 'weeklyEntries')?.rule
       const phase = rule && p.phases.find(x => x.name === rule.due)
       if (!rule || !phase) return []
-      const { writing, reading } = expectedLoad([rule], people, KINDS[p.activity.kind].readBy === 'class', seminar.pace)
-      return [{ activityId: p.activity.id, minutes: writing + reading, weeks: weeksOfPhase(phase, seminar, p.activity.settings.rests ?? []) }]
+      const { writing, reading } = expectedLoad(
+        [rule],
+        people,
+        KINDS[p.activity.kind].readBy === 'class',
+        seminar.pace,
+      )
+      return [
+        {
+          activityId: p.activity.id,
+          minutes: writing + reading,
+          weeks: weeksOfPhase(phase, seminar, p.activity.settings.rests ?? []),
+        },
+      ]
     })
   }
 }
 
 const loadOf = (plan: ActivityPlan, students: readonly Student[]): LoadOfActivity => ({
-  phases: plan.phases, rules: askedInAll(plan.expectations.map(e => e.rule), plan.prompts.length + plan.questions.length), classReads: KINDS[plan.activity.kind].readBy === 'class',
-  marked: plan.activity.rubricVersionId !== null || plan.activity.points !== null, people: students.filter(plan.isMeant).length, restWeeks: plan.activity.settings.rests ?? [],
+  phases: plan.phases,
+  rules: askedInAll(
+    plan.expectations.map(e => e.rule),
+    plan.prompts.length + plan.questions.length,
+  ),
+  classReads: KINDS[plan.activity.kind].readBy === 'class',
+  marked: plan.activity.rubricVersionId !== null || plan.activity.points !== null,
+  people: students.filter(plan.isMeant).length,
+  restWeeks: plan.activity.settings.rests ?? [],
 })
 
 /** Activities as the plan checks see them. */
-async function checkedActivities(db: Db, plans: readonly ActivityPlan[], students: readonly Student[]): Promise<CheckedActivity[]> {
-  const versionIds = [...new Set(plans.flatMap(p => p.activity.rubricVersionId ? [p.activity.rubricVersionId] : []))]
-  const points = new Map(await Promise.all(versionIds.map(async id => [id, pointsOf(draftOf((await loadRubric(db, id))!, []))] as const)))
+async function checkedActivities(
+  db: Db,
+  plans: readonly ActivityPlan[],
+  students: readonly Student[],
+): Promise<CheckedActivity[]> {
+  const versionIds = [
+    ...new Set(plans.flatMap(p => (p.activity.rubricVersionId ? [p.activity.rubricVersionId] : []))),
+  ]
+  const points = new Map(
+    await Promise.all(
+      versionIds.map(async id => [id, pointsOf(draftOf((await loadRubric(db, id))!, []))] as const),
+    ),
+  )
   return plans.map(p => ({
-    id: p.activity.id, kind: p.activity.kind, title: p.activity.title, state: p.activity.state, opensAt: p.activity.opensAt, phases: p.phases, rules: p.expectations.map(e => e.rule),
-    briefText: plainText(p.activity.brief), hasStarter: p.activity.starter !== null, points: p.activity.points, rubricPoints: p.activity.rubricVersionId ? points.get(p.activity.rubricVersionId) ?? null : null,
-    counted: p.activity.points !== null && !p.activity.practice, hasCategory: p.activity.categoryId !== null, people: students.filter(p.isMeant).length, restWeeks: p.activity.settings.rests ?? [],
+    id: p.activity.id,
+    kind: p.activity.kind,
+    title: p.activity.title,
+    state: p.activity.state,
+    opensAt: p.activity.opensAt,
+    phases: p.phases,
+    rules: p.expectations.map(e => e.rule),
+    briefText: plainText(p.activity.brief),
+    hasStarter: p.activity.starter !== null,
+    points: p.activity.points,
+    rubricPoints: p.activity.rubricVersionId ? (points.get(p.activity.rubricVersionId) ?? null) : null,
+    counted: p.activity.points !== null && !p.activity.practice,
+    hasCategory: p.activity.categoryId !== null,
+    people: students.filter(p.isMeant).length,
+    restWeeks: p.activity.settings.rests ?? [],
   }))
 }

@@ -11,7 +11,11 @@ const MANY = { sayings: 4000, texts: 400 }
 
 /** All figures of a span, beside everything else when there is much. */
 export const look = async (voices: VoicesIn): Promise<VoicesOut> =>
-  voices.sayings.length + voices.before.length < MANY.sayings ? lookAtVoices(voices) : runThread<VoicesTasks, 'look'>(file(), 'look', [voices], BOUNDS)
+  voices.sayings.length + voices.before.length < MANY.sayings
+    ? lookAtVoices(voices)
+    : runThread<VoicesTasks, 'look'>(file(), 'look', [voices], BOUNDS)
 
 export const countTexts = async (docs: readonly RichNode[]): Promise<TextCount[]> =>
-  docs.length < MANY.texts ? docs.map(countText) : runThread<VoicesTasks, 'countTexts'>(file(), 'countTexts', [docs], BOUNDS)
+  docs.length < MANY.texts
+    ? docs.map(countText)
+    : runThread<VoicesTasks, 'countTexts'>(file(), 'countTexts', [docs], BOUNDS)

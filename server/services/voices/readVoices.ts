@@ -32,74 +32,201 @@ export async function lookFor(db: Db, actor: Actor, query: VoicesQuery, now: Dat
   const span = scope.to.getTime() - scope.from.getTime()
   const [sayings, before, staff] = await Promise.all([
     loadSayings(db, seminar.id, ids, scope),
-    scope.from.getTime() === 0 ? [] : loadSayings(db, seminar.id, ids, { from: new Date(scope.from.getTime() - span), to: scope.from }),
+    scope.from.getTime() === 0
+      ? []
+      : loadSayings(db, seminar.id, ids, { from: new Date(scope.from.getTime() - span), to: scope.from }),
     staffOf(db, seminar.id),
   ])
   const out = await look({
-    sayings, before, people, staff: staff.map(s => s.id), timeZone: seminar.timeZone, days: scope.days, due: duesOf(scope), answeredElsewhere: await answeredOutside(db, ids, scope, [...people, ...staff.map(s => s.id)]), most: MOST_LISTED,
+    sayings,
+    before,
+    people,
+    staff: staff.map(s => s.id),
+    timeZone: seminar.timeZone,
+    days: scope.days,
+    due: duesOf(scope),
+    answeredElsewhere: await answeredOutside(db, ids, scope, [...people, ...staff.map(s => s.id)]),
+    most: MOST_LISTED,
   })
-  const dayName = (at: Date) => new Intl.DateTimeFormat('en-GB', { timeZone: seminar.timeZone, weekday: 'short', day: 'numeric', month: 'short' }).format(at)
-  const weekStarts = Array.from({ length: scope.weeks[1] - scope.weeks[0] + 2 }, (_, i) => localInstant(dayAfter(seminar.firstDay, 7 * (scope.weeks[0] - 1 + i)), '00:00', seminar.timeZone).getTime())
+  const dayName = (at: Date) =>
+    new Intl.DateTimeFormat('en-GB', {
+      timeZone: seminar.timeZone,
+      weekday: 'short',
+      day: 'numeric',
+      month: 'short',
+    }).format(at)
+  const weekStarts = Array.from({ length: scope.weeks[1] - scope.weeks[0] + 2 }, (_, i) =>
+    localInstant(
+      dayAfter(seminar.firstDay, 7 * (scope.weeks[0] - 1 + i)),
+      '00:00',
+      seminar.timeZone,
+    ).getTime(),
+  )
   const [quiet, acts, checks, words] = await Promise.all([
     quietDeeds(db, out.all.silent, ids, dayName),
-    loadActs(db, seminar.id, [enrolment.id], people, scope.plans.map(p => p.activity.id)),
+    loadActs(
+      db,
+      seminar.id,
+      [enrolment.id],
+      people,
+      scope.plans.map(p => p.activity.id),
+    ),
     checksOf(db, scope, seminar.timeZone, now),
     firstWords(db, [...out.mostAnswered.map(e => e.id), ...out.unanswered]),
   ])
   // whom one has neglected is a question of the whole term, whatever span is looked at
   const termStart = localInstant(seminar.firstDay, '00:00', seminar.timeZone).getTime()
-  const contacts = readPresence(acts, people, { weeks: [Math.min(termStart, now.getTime()), Math.max(termStart + 1, now.getTime())], now: now.getTime() })
+  const contacts = readPresence(acts, people, {
+    weeks: [Math.min(termStart, now.getTime()), Math.max(termStart + 1, now.getTime())],
+    now: now.getTime(),
+  })
   const byWeek = readPresence(acts, people, { weeks: weekStarts, now: now.getTime() })
   const spoke = new Set(sayings.map(s => s.authorId))
   const view: VoicesView = {
-    activity: scope.chosen && { id: scope.chosen.activity.id, title: scope.chosen.activity.title, kind: scope.chosen.activity.kind, from: scope.chosen.activity.opensAt.toISOString(), to: scope.chosen.closesAt.toISOString() },
-    activities: scope.plans.map(({ activity: { id, title, kind } }) => ({ id, title, kind })), sections: [...scope.sections], groups: [...scope.groups], from: scope.weeks[0], to: scope.weeks[1],
+    activity: scope.chosen && {
+      id: scope.chosen.activity.id,
+      title: scope.chosen.activity.title,
+      kind: scope.chosen.activity.kind,
+      from: scope.chosen.activity.opensAt.toISOString(),
+      to: scope.chosen.closesAt.toISOString(),
+    },
+    activities: scope.plans.map(({ activity: { id, title, kind } }) => ({ id, title, kind })),
+    sections: [...scope.sections],
+    groups: [...scope.groups],
+    from: scope.weeks[0],
+    to: scope.weeks[1],
     all: { ...out.all, spoke: out.all.spoke },
     people: scope.students.map((s, i) => {
       const { personId, ...voice } = out.all.voices[i]!
       const [contact, check] = [contacts[i]!, checks.get(personId) ?? { met: 0, asked: 0 }]
       return {
-        id: personId, name: s.name, givenName: s.givenName, familyName: s.familyName, initials: initialsOf(s), ...voice, before: { ...out.before[i]! },
-        between: out.network.betweenness.get(personId) ?? 0, community: out.network.communities.get(personId) ?? 0, ...check, quiet: quiet.get(personId) ?? null,
-        fromMe: { acts: contact.acts, lastAt: contact.lastAt === null ? null : new Date(contact.lastAt).toISOString(), gapDays: contact.gapDays, longestGapDays: contact.longestGapDays, weeks: [...byWeek[i]!.weeks] },
+        id: personId,
+        name: s.name,
+        givenName: s.givenName,
+        familyName: s.familyName,
+        initials: initialsOf(s),
+        ...voice,
+        before: { ...out.before[i]! },
+        between: out.network.betweenness.get(personId) ?? 0,
+        community: out.network.communities.get(personId) ?? 0,
+        ...check,
+        quiet: quiet.get(personId) ?? null,
+        fromMe: {
+          acts: contact.acts,
+          lastAt: contact.lastAt === null ? null : new Date(contact.lastAt).toISOString(),
+          gapDays: contact.gapDays,
+          longestGapDays: contact.longestGapDays,
+          weeks: [...byWeek[i]!.weeks],
+        },
       }
     }),
-    staff: staff.filter(s => s.id === enrolment.id || spoke.has(s.id)).map(s => ({ id: s.id, name: s.name, initials: initialsOf(s), isMe: s.id === enrolment.id })),
-    edges: [...out.network.edges], days: out.rhythm.map(d => ({ ...d, hours: [...d.hours] })), dues: scope.chosen ? scope.chosen.phases.map(p => ({ day: localDay(p.endsAt, seminar.timeZone), label: p.name })) : [],
-    mostAnswered: out.mostAnswered.flatMap(e => words.has(e.id) ? [{ ...words.get(e.id)!, answers: e.answers, people: e.people }] : []),
+    staff: staff
+      .filter(s => s.id === enrolment.id || spoke.has(s.id))
+      .map(s => ({ id: s.id, name: s.name, initials: initialsOf(s), isMe: s.id === enrolment.id })),
+    edges: [...out.network.edges],
+    days: out.rhythm.map(d => ({ ...d, hours: [...d.hours] })),
+    dues: scope.chosen
+      ? scope.chosen.phases.map(p => ({ day: localDay(p.endsAt, seminar.timeZone), label: p.name }))
+      : [],
+    mostAnswered: out.mostAnswered.flatMap(e =>
+      words.has(e.id) ? [{ ...words.get(e.id)!, answers: e.answers, people: e.people }] : [],
+    ),
     unanswered: out.unanswered.flatMap(id => words.get(id) ?? []),
     gapLimit: seminar.presenceGapDays,
   }
   return { view, scope, sayings, staff }
 }
 
-const staffOf = (db: Db, seminarId: string) => db.select({ id: enrolments.id, name: persons.name, givenName: persons.givenName, familyName: persons.familyName }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId))
-  .where(and(eq(enrolments.seminarId, seminarId), or(eq(enrolments.role, 'instructor'), eq(enrolments.role, 'assistant'))))
+const staffOf = (db: Db, seminarId: string) =>
+  db
+    .select({
+      id: enrolments.id,
+      name: persons.name,
+      givenName: persons.givenName,
+      familyName: persons.familyName,
+    })
+    .from(enrolments)
+    .innerJoin(persons, eq(persons.id, enrolments.personId))
+    .where(
+      and(
+        eq(enrolments.seminarId, seminarId),
+        or(eq(enrolments.role, 'instructor'), eq(enrolments.role, 'assistant')),
+      ),
+    )
 
 /** When everybody's first contribution was due: the earliest due time of what is asked, their extension counted. */
 function duesOf({ looked, students }: Scope): Array<readonly [string, string, number]> {
-  return looked.flatMap(plan => plan.expectations.length === 0 ? [] : students.map(s => [plan.activity.id, s.enrolmentId, firstDueOf(plan, s.enrolmentId)] as const))
+  return looked.flatMap(plan =>
+    plan.expectations.length === 0
+      ? []
+      : students.map(s => [plan.activity.id, s.enrolmentId, firstDueOf(plan, s.enrolmentId)] as const),
+  )
 }
 
 /** Contributions of a span that were answered after it by somebody else of those who count. */
-async function answeredOutside(db: Db, activityIds: readonly string[], { from, to }: Pick<Scope, 'from' | 'to'>, counted: readonly string[]): Promise<string[]> {
+async function answeredOutside(
+  db: Db,
+  activityIds: readonly string[],
+  { from, to }: Pick<Scope, 'from' | 'to'>,
+  counted: readonly string[],
+): Promise<string[]> {
   if (activityIds.length === 0 || counted.length === 0 || from.getTime() === 0) return []
   const answer = alias(contributions, 'answer')
-  const rows = await db.selectDistinct({ id: contributions.id }).from(contributions).innerJoin(answer, eq(answer.parentId, contributions.id))
-    .where(and(inArray(contributions.activityId, [...activityIds]), eq(answer.state, 'shown'), notInArray(answer.type, [...NOT_TALK]), ne(answer.authorId, contributions.authorId), inArray(answer.authorId, [...counted]), sql`${contributions.shownAt} >= ${from.toISOString()}::timestamptz and ${contributions.shownAt} < ${to.toISOString()}::timestamptz and ${answer.shownAt} >= ${to.toISOString()}::timestamptz`))
+  const rows = await db
+    .selectDistinct({ id: contributions.id })
+    .from(contributions)
+    .innerJoin(answer, eq(answer.parentId, contributions.id))
+    .where(
+      and(
+        inArray(contributions.activityId, [...activityIds]),
+        eq(answer.state, 'shown'),
+        notInArray(answer.type, [...NOT_TALK]),
+        ne(answer.authorId, contributions.authorId),
+        inArray(answer.authorId, [...counted]),
+        sql`${contributions.shownAt} >= ${from.toISOString()}::timestamptz and ${contributions.shownAt} < ${to.toISOString()}::timestamptz and ${answer.shownAt} >= ${to.toISOString()}::timestamptz`,
+      ),
+    )
   return rows.map(r => r.id)
 }
 
-async function checksOf(db: Db, { chosen, students }: Scope, timeZone: string, now: Date): Promise<ReadonlyMap<string, { met: number, asked: number }>> {
+async function checksOf(
+  db: Db,
+  { chosen, students }: Scope,
+  timeZone: string,
+  now: Date,
+): Promise<ReadonlyMap<string, { met: number; asked: number }>> {
   if (!chosen) return new Map()
   const records = (await loadRecords(db, [chosen.activity.id], students)).get(chosen.activity.id)!
-  return new Map(students.map((s) => {
-    const { checks } = judgeRecord(chosen, records.get(s.enrolmentId)!, timeZone, now)
-    return [s.enrolmentId, { met: checks.filter(c => c.met).length, asked: checks.length }]
-  }))
+  return new Map(
+    students.map(s => {
+      const { checks } = judgeRecord(chosen, records.get(s.enrolmentId)!, timeZone, now)
+      return [s.enrolmentId, { met: checks.filter(c => c.met).length, asked: checks.length }]
+    }),
+  )
 }
 
 async function firstWords(db: Db, ids: readonly string[]) {
-  const rows = ids.length === 0 ? [] : await db.select({ id: contributions.id, activityId: contributions.activityId, authorId: contributions.authorId, text: sql<string>`left(${contributions.text}, ${FIRST_WORDS + 1})`, at: contributions.shownAt }).from(contributions).where(inArray(contributions.id, [...ids]))
-  return new Map(rows.map(({ text, at, ...row }) => [row.id, { ...row, at: at!.toISOString(), words: text.length > FIRST_WORDS ? `${text.slice(0, FIRST_WORDS).replace(/\s+\S*$/, '')} …` : text }]))
+  const rows =
+    ids.length === 0
+      ? []
+      : await db
+          .select({
+            id: contributions.id,
+            activityId: contributions.activityId,
+            authorId: contributions.authorId,
+            text: sql<string>`left(${contributions.text}, ${FIRST_WORDS + 1})`,
+            at: contributions.shownAt,
+          })
+          .from(contributions)
+          .where(inArray(contributions.id, [...ids]))
+  return new Map(
+    rows.map(({ text, at, ...row }) => [
+      row.id,
+      {
+        ...row,
+        at: at!.toISOString(),
+        words: text.length > FIRST_WORDS ? `${text.slice(0, FIRST_WORDS).replace(/\s+\S*$/, '')} …` : text,
+      },
+    ]),
+  )
 }

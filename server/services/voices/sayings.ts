@@ -9,40 +9,86 @@ import { keepCounts } from './textMeasures'
 export const NOT_TALK = ['pageVersion', 'review'] as const
 
 /** What was shown within a span in some activities, as voices count it; texts nobody counted yet are counted and kept. */
-export async function loadSayings(db: Db, seminarId: string, activityIds: readonly string[], span: { readonly from: Date, readonly to: Date }): Promise<Saying[]> {
+export async function loadSayings(
+  db: Db,
+  seminarId: string,
+  activityIds: readonly string[],
+  span: { readonly from: Date; readonly to: Date },
+): Promise<Saying[]> {
   if (activityIds.length === 0) return []
-  const here = and(inArray(contributions.activityId, [...activityIds]), eq(contributions.state, 'shown'), notInArray(contributions.type, [...NOT_TALK]), gte(contributions.shownAt, span.from), lt(contributions.shownAt, span.to))
+  const here = and(
+    inArray(contributions.activityId, [...activityIds]),
+    eq(contributions.state, 'shown'),
+    notInArray(contributions.type, [...NOT_TALK]),
+    gte(contributions.shownAt, span.from),
+    lt(contributions.shownAt, span.to),
+  )
   await countNew(db, seminarId, here)
-  const rows = await db.select({
-    id: contributions.id, authorId: contributions.authorId, activityId: contributions.activityId, parentId: contributions.parentId, at: contributions.shownAt, words: contributions.words,
-    sentences: textMeasures.sentences, syllables: textMeasures.syllables,
-    answersId: sql<string | null>`(select p.author_id from contributions p where p.id = ${contributions.parentId})`,
-    answersAt: sql<number | null>`(select (extract(epoch from p.shown_at) * 1000)::float8 from contributions p where p.id = ${contributions.parentId})`,
-  }).from(contributions).innerJoin(textMeasures, eq(textMeasures.contributionId, contributions.id)).where(here).orderBy(contributions.shownAt, contributions.id)
+  const rows = await db
+    .select({
+      id: contributions.id,
+      authorId: contributions.authorId,
+      activityId: contributions.activityId,
+      parentId: contributions.parentId,
+      at: contributions.shownAt,
+      words: contributions.words,
+      sentences: textMeasures.sentences,
+      syllables: textMeasures.syllables,
+      answersId: sql<
+        string | null
+      >`(select p.author_id from contributions p where p.id = ${contributions.parentId})`,
+      answersAt: sql<
+        number | null
+      >`(select (extract(epoch from p.shown_at) * 1000)::float8 from contributions p where p.id = ${contributions.parentId})`,
+    })
+    .from(contributions)
+    .innerJoin(textMeasures, eq(textMeasures.contributionId, contributions.id))
+    .where(here)
+    .orderBy(contributions.shownAt, contributions.id)
   const depths = await depthsOf(db, activityIds)
   return rows.map(r => ({ ...r, at: r.at!.getTime(), depth: depths(r.id, r.parentId) }))
 }
 
 async function countNew(db: Db, seminarId: string, here: ReturnType<typeof and>): Promise<void> {
   for (;;) {
-    const fresh = await db.select({ contributionId: contributions.id, version: contributions.version, doc: contributions.doc }).from(contributions)
-      .leftJoin(textMeasures, eq(textMeasures.contributionId, contributions.id)).where(and(here, sql`${textMeasures.version} is distinct from ${contributions.version}`)).orderBy(contributions.id).limit(5000)
+    const fresh = await db
+      .select({ contributionId: contributions.id, version: contributions.version, doc: contributions.doc })
+      .from(contributions)
+      .leftJoin(textMeasures, eq(textMeasures.contributionId, contributions.id))
+      .where(and(here, sql`${textMeasures.version} is distinct from ${contributions.version}`))
+      .orderBy(contributions.id)
+      .limit(5000)
     if (fresh.length === 0) return
     const counts = await countTexts(fresh.map(f => f.doc))
-    await keepCounts(db, seminarId, fresh.map(({ contributionId, version }, i) => ({ contributionId, version, ...counts[i]! })))
+    await keepCounts(
+      db,
+      seminarId,
+      fresh.map(({ contributionId, version }, i) => ({ contributionId, version, ...counts[i]! })),
+    )
   }
 }
 
 /** How deep in its thread a contribution stands. Parents are looked up once for all. */
-async function depthsOf(db: Db, activityIds: readonly string[]): Promise<(id: string, parentId: string | null) => number> {
-  const answers = await db.select({ id: contributions.id, parentId: contributions.parentId }).from(contributions).where(and(inArray(contributions.activityId, [...activityIds]), sql`${contributions.parentId} is not null`))
+async function depthsOf(
+  db: Db,
+  activityIds: readonly string[],
+): Promise<(id: string, parentId: string | null) => number> {
+  const answers = await db
+    .select({ id: contributions.id, parentId: contributions.parentId })
+    .from(contributions)
+    .where(
+      and(inArray(contributions.activityId, [...activityIds]), sql`${contributions.parentId} is not null`),
+    )
   const parents = new Map(answers.map(a => [a.id, a.parentId!]))
   const known = new Map<string, number>()
   return (id, parentId) => {
     if (parentId === null) return 0
     const way: string[] = []
     let at: string | undefined = id
-    while (at !== undefined && !known.has(at)) { way.push(at); at = parents.get(at) }
+    while (at !== undefined && !known.has(at)) {
+      way.push(at)
+      at = parents.get(at)
+    }
     let depth = at === undefined ? -1 : known.get(at)!
     for (const step of way.reverse()) known.set(step, ++depth)
     return known.get(id)!

@@ -13,12 +13,15 @@ import type { TalkDesk } from '../talkDesk'
 
 const MarkOne = defineAsyncComponent(() => import('../../marking/MarkOne.vue'))
 const EditBox = defineAsyncComponent(() => import('../EditBox.vue'))
-const props = withDefaults(defineProps<{
-  row: Extract<ThreadRow<ContributionView>, { kind: 'post' }>
-  desk: TalkDesk
-  /** What the first post of a thread is called here. */
-  opening?: string
-}>(), { opening: 'opening post' })
+const props = withDefaults(
+  defineProps<{
+    row: Extract<ThreadRow<ContributionView>, { kind: 'post' }>
+    desk: TalkDesk
+    /** What the first post of a thread is called here. */
+    opening?: string
+  }>(),
+  { opening: 'opening post' },
+)
 const { day, time, shortDayTime } = useTimes()
 
 const FOLD_WORDS = 52 // words of a long post that stand before it is unfolded
@@ -26,16 +29,31 @@ const DEEPEST = 2 // from here on answers no longer move to the right
 
 const terms = useTermsStore()
 const item = computed(() => props.row.item)
-const whole = computed<WholeContribution | null>(() => item.value.view === 'whole' ? item.value : null)
+const whole = computed<WholeContribution | null>(() => (item.value.view === 'whole' ? item.value : null))
 const depth = computed(() => props.row.depth)
 const long = computed(() => (whole.value?.words ?? 0) > FOLD_WORDS + 40)
 const open = computed(() => !long.value || props.desk.unfolded.has(item.value.id))
 /** Passages others have taken up, with their letters. */
 const passages = computed(() => props.desk.passagesOf(item.value.id))
-const html = computed(() => whole.value?.html === null || !whole.value ? null : terms.link(markPassages(whole.value.html, passages.value.map(p => ({ exact: p.exact, open: '<mark class="taken">', close: `</mark><a class="letter-mark" href="#c-${p.byId}" aria-label="taken up, go to the reply">${p.letter}</a>` })))))
+const html = computed(() =>
+  whole.value?.html === null || !whole.value
+    ? null
+    : terms.link(
+        markPassages(
+          whole.value.html,
+          passages.value.map(p => ({
+            exact: p.exact,
+            open: '<mark class="taken">',
+            close: `</mark><a class="letter-mark" href="#c-${p.byId}" aria-label="taken up, go to the reply">${p.letter}</a>`,
+          })),
+        ),
+      ),
+)
 const label = computed(() => props.desk.letterOf(item.value.id))
-const tone = computed(() => whole.value?.author.isMe ? 'me' : whole.value?.author.isStaff ? 'staff' : 'plain')
-const parent = computed(() => item.value.parentId ? props.desk.authorOf(item.value.parentId) : null)
+const tone = computed(() =>
+  whole.value?.author.isMe ? 'me' : whole.value?.author.isStaff ? 'staff' : 'plain',
+)
+const parent = computed(() => (item.value.parentId ? props.desk.authorOf(item.value.parentId) : null))
 const editing = computed(() => props.desk.editing.value === item.value.id)
 const history = ref(false)
 const lines = computed(() => [0, 1].map(l => depth.value > l + 1 && props.row.lines[l] === true))
@@ -44,107 +62,431 @@ const loose = (text: string) => text.replace(/\s+/g, ' ')
 /** What gets the focus is to be seen: a folded text unfolds for a link in its hidden part. */
 function focused(event: FocusEvent) {
   const target = event.target as HTMLElement
-  if (!open.value && prose.value && target.getBoundingClientRect().bottom > prose.value.getBoundingClientRect().bottom) props.desk.toggleFold(item.value.id)
+  if (
+    !open.value &&
+    prose.value &&
+    target.getBoundingClientRect().bottom > prose.value.getBoundingClientRect().bottom
+  )
+    props.desk.toggleFold(item.value.id)
 }
 function selected() {
   const words = window.getSelection()?.toString().trim() ?? ''
-  props.desk.choose(words.length > 2 && words.length <= 300 && loose(prose.value?.textContent ?? '').includes(loose(words)) && !words.includes('\n') ? { contributionId: item.value.id, exact: words } : null)
+  props.desk.choose(
+    words.length > 2 &&
+      words.length <= 300 &&
+      loose(prose.value?.textContent ?? '').includes(loose(words)) &&
+      !words.includes('\n')
+      ? { contributionId: item.value.id, exact: words }
+      : null,
+  )
 }
 </script>
 
 <template>
-  <div class="post" :class="{ kid: depth > 0, flat: depth > DEEPEST, root: depth === 0 }" :style="{ '--d': Math.min(depth, DEEPEST) }">
+  <div
+    class="post"
+    :class="{ kid: depth > 0, flat: depth > DEEPEST, root: depth === 0 }"
+    :style="{ '--d': Math.min(depth, DEEPEST) }"
+  >
     <i v-for="(on, l) in lines" v-show="on" :key="l" class="line" :style="{ left: `${l * 42 + 14}px` }" />
-    <template v-if="depth > 0 && depth <= DEEPEST"><i class="elbow" /><i v-if="row.goesOn" class="line own" /></template>
-    <article v-if="whole" :id="`c-${whole.id}`" class="p" tabindex="-1" :aria-label="`${whole.author.name}, ${day(whole.shownAt)} ${time(whole.shownAt)}`">
-      <div class="when" :class="{ new: whole.isNew }"><em v-if="whole.isNew">new</em><template v-if="depth === 0 && !whole.isNew">{{ day(whole.shownAt) }} <br>{{ time(whole.shownAt) }}</template><template v-else>{{ shortDayTime(whole.shownAt) }}</template></div>
+    <template v-if="depth > 0 && depth <= DEEPEST"
+      ><i class="elbow" /><i v-if="row.goesOn" class="line own"
+    /></template>
+    <article
+      v-if="whole"
+      :id="`c-${whole.id}`"
+      class="p"
+      tabindex="-1"
+      :aria-label="`${whole.author.name}, ${day(whole.shownAt)} ${time(whole.shownAt)}`"
+    >
+      <div class="when" :class="{ new: whole.isNew }">
+        <em v-if="whole.isNew">new</em
+        ><template v-if="depth === 0 && !whole.isNew"
+          >{{ day(whole.shownAt) }} <br />{{ time(whole.shownAt) }}</template
+        ><template v-else>{{ shortDayTime(whole.shownAt) }}</template>
+      </div>
       <PersonDisc class="disc" :initials="whole.author.initials" :tone="tone" />
       <i v-if="row.stem" class="stem" />
       <div class="txt">
         <p class="by">
           <b>{{ whole.author.isMe ? 'You' : whole.author.name }}</b>
-          <template v-if="whole.alias">{{ whole.author.isMe ? `, to classmates ${whole.alias}` : `, hidden from classmates as ${whole.alias}` }}</template>
-          <template v-if="whole.author.isStaff"> · <span class="role">{{ whole.author.role }}</span></template>
-          <template v-if="item.parentId === null"> · {{ opening }}, {{ whole.words }} words<template v-if="desk.isVeiled(whole.id)"> · the others’ answers appear once yours is in</template><template v-else-if="row.answers === 0 && !whole.author.isMe && whole.state === 'shown'"> · no answer yet</template></template>
+          <template v-if="whole.alias">{{
+            whole.author.isMe
+              ? `, to classmates ${whole.alias}`
+              : `, hidden from classmates as ${whole.alias}`
+          }}</template>
+          <template v-if="whole.author.isStaff">
+            · <span class="role">{{ whole.author.role }}</span></template
+          >
+          <template v-if="item.parentId === null">
+            · {{ opening }}, {{ whole.words }} words<template v-if="desk.isVeiled(whole.id)">
+              · the others’ answers appear once yours is in</template
+            ><template v-else-if="row.answers === 0 && !whole.author.isMe && whole.state === 'shown'">
+              · no answer yet</template
+            ></template
+          >
           <template v-else-if="whole.takesUp"> takes up {{ parent }}</template>
-          <template v-else-if="depth === 0 && parent"> answers <button class="link" type="button" @click="desk.goTo(item.parentId!)">{{ parent }}</button></template>
+          <template v-else-if="depth === 0 && parent">
+            answers
+            <button class="link" type="button" @click="desk.goTo(item.parentId!)">
+              {{ parent }}
+            </button></template
+          >
           <template v-else-if="depth > DEEPEST && parent"> answers {{ parent }}</template>
           <template v-if="whole.onTop"> · <span class="top">kept on top</span></template>
-          <template v-if="whole.editedAt"> · changed {{ time(whole.editedAt) }}<template v-if="desk.isStaff"> <button class="link" type="button" :aria-expanded="history" @click="history = !history">{{ history ? 'fold' : 'what it said' }}</button></template></template>
-          <template v-if="whole.withdrawn"> · withdrawn, only {{ whole.author.isMe ? 'you and staff see' : 'staff and its author see' }} it</template>
+          <template v-if="whole.editedAt">
+            · changed {{ time(whole.editedAt)
+            }}<template v-if="desk.isStaff">
+              <button class="link" type="button" :aria-expanded="history" @click="history = !history">
+                {{ history ? 'fold' : 'what it said' }}
+              </button></template
+            ></template
+          >
+          <template v-if="whole.withdrawn">
+            · withdrawn, only
+            {{ whole.author.isMe ? 'you and staff see' : 'staff and its author see' }} it</template
+          >
         </p>
-        <p v-if="whole.takesUp" class="quoted"><svg width="22" height="18" aria-hidden="true"><path d="M4 0v10q0 3 3 3h10" /></svg>“{{ whole.takesUp.exact }}”<a v-if="label" class="letter-mark" :href="`#c-${whole.takesUp.contributionId}`" aria-label="go to the passage">{{ label }}</a></p>
+        <p v-if="whole.takesUp" class="quoted">
+          <svg width="22" height="18" aria-hidden="true"><path d="M4 0v10q0 3 3 3h10" /></svg>“{{
+            whole.takesUp.exact
+          }}”<a
+            v-if="label"
+            class="letter-mark"
+            :href="`#c-${whole.takesUp.contributionId}`"
+            aria-label="go to the passage"
+            >{{ label }}</a
+          >
+        </p>
         <EditBox v-if="editing" :contribution="whole" @done="desk.edited" @away="desk.edit(null)" />
         <template v-else>
-          <p v-if="html === null" class="prose coming" :style="{ height: `${Math.ceil(Math.min(whole.words, 60) / 12) * 1.5}em` }" aria-hidden="true" />
+          <p
+            v-if="html === null"
+            class="prose coming"
+            :style="{ height: `${Math.ceil(Math.min(whole.words, 60) / 12) * 1.5}em` }"
+            aria-hidden="true"
+          />
           <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-          <div v-else ref="prose" class="prose" :class="{ short: !open }" @mouseup="selected" @focusin="focused" v-html="html" />
-          <button v-if="long" class="link more" type="button" :aria-expanded="open" @click="desk.toggleFold(whole.id)">{{ open ? 'fold' : `all ${whole.words} words` }}</button>
+          <div
+            v-else
+            ref="prose"
+            class="prose"
+            :class="{ short: !open }"
+            @mouseup="selected"
+            @focusin="focused"
+            v-html="html"
+          />
+          <button
+            v-if="long"
+            class="link more"
+            type="button"
+            :aria-expanded="open"
+            @click="desk.toggleFold(whole.id)"
+          >
+            {{ open ? 'fold' : `all ${whole.words} words` }}
+          </button>
           <AttachmentList v-if="whole.files.length > 0" :files="whole.files" />
-          <MarkOne v-if="desk.combine && !whole.author.isStaff && whole.state === 'shown' && !whole.withdrawn" :combine="desk.combine" :mark="whole.points === null && whole.done === null ? null : { points: whole.points, done: whole.done }" @mark="desk.mark(whole.id, $event)" />
+          <MarkOne
+            v-if="desk.combine && !whole.author.isStaff && whole.state === 'shown' && !whole.withdrawn"
+            :combine="desk.combine"
+            :mark="
+              whole.points === null && whole.done === null ? null : { points: whole.points, done: whole.done }
+            "
+            @mark="desk.mark(whole.id, $event)"
+          />
         </template>
         <RevisionList v-if="history" :contribution-id="whole.id" />
-        <HeldBar v-if="whole.state === 'awaitingApproval'" :contribution="whole" :is-staff="desk.isStaff" @approve="desk.approve(whole.id)" @send-back="desk.sendBack(whole.id, $event)" />
+        <HeldBar
+          v-if="whole.state === 'awaitingApproval'"
+          :contribution="whole"
+          :is-staff="desk.isStaff"
+          @approve="desk.approve(whole.id)"
+          @send-back="desk.sendBack(whole.id, $event)"
+        />
       </div>
       <div class="side">
-        <b v-if="whole.nods > 0">{{ whole.nods }} {{ plural(whole.nods, 'nod') }}<template v-if="whole.nodded">, yours too</template></b>
+        <b v-if="whole.nods > 0"
+          >{{ whole.nods }} {{ plural(whole.nods, 'nod')
+          }}<template v-if="whole.nodded">, yours too</template></b
+        >
         <template v-if="desk.mayWrite && !whole.withdrawn">
-          <button v-if="!whole.author.isMe && whole.state === 'shown'" class="link" type="button" :aria-pressed="whole.nodded" @click="desk.nod(whole.id)">{{ whole.nodded ? 'take it back' : 'nod' }}</button>
-          <button v-if="desk.mayAnswer(whole)" class="link" type="button" @click="desk.reply(whole.id)">reply</button>
-          <button v-if="desk.chosen.value?.contributionId === whole.id && desk.mayAnswer(whole)" class="link take" type="button" @click="desk.takeUp(desk.chosen.value!)">take up the chosen words</button>
-          <button v-if="whole.changeUntil && !editing" class="link" type="button" @click="desk.edit(whole.id)">change</button>
-          <button v-if="whole.withdrawUntil || desk.isStaff" class="link" type="button" @click="desk.withdraw(whole.id)">withdraw</button>
-          <button v-if="desk.isStaff && item.parentId === null && whole.state === 'shown'" class="link" type="button" @click="desk.keepOnTop(whole.id, !whole.onTop)">{{ whole.onTop ? 'off the top' : 'keep on top' }}</button>
+          <button
+            v-if="!whole.author.isMe && whole.state === 'shown'"
+            class="link"
+            type="button"
+            :aria-pressed="whole.nodded"
+            @click="desk.nod(whole.id)"
+          >
+            {{ whole.nodded ? 'take it back' : 'nod' }}
+          </button>
+          <button v-if="desk.mayAnswer(whole)" class="link" type="button" @click="desk.reply(whole.id)">
+            reply
+          </button>
+          <button
+            v-if="desk.chosen.value?.contributionId === whole.id && desk.mayAnswer(whole)"
+            class="link take"
+            type="button"
+            @click="desk.takeUp(desk.chosen.value!)"
+          >
+            take up the chosen words
+          </button>
+          <button
+            v-if="whole.changeUntil && !editing"
+            class="link"
+            type="button"
+            @click="desk.edit(whole.id)"
+          >
+            change
+          </button>
+          <button
+            v-if="whole.withdrawUntil || desk.isStaff"
+            class="link"
+            type="button"
+            @click="desk.withdraw(whole.id)"
+          >
+            withdraw
+          </button>
+          <button
+            v-if="desk.isStaff && item.parentId === null && whole.state === 'shown'"
+            class="link"
+            type="button"
+            @click="desk.keepOnTop(whole.id, !whole.onTop)"
+          >
+            {{ whole.onTop ? 'off the top' : 'keep on top' }}
+          </button>
         </template>
-        <button v-else-if="whole.mayPutBack" class="link" type="button" @click="desk.putBack(whole.id)">put it back</button>
-        <button v-if="row.stem && row.answers > 1 && depth === 0" class="link" type="button" @click="desk.foldThread(whole.id, true)">fold the thread</button>
+        <button v-else-if="whole.mayPutBack" class="link" type="button" @click="desk.putBack(whole.id)">
+          put it back
+        </button>
+        <button
+          v-if="row.stem && row.answers > 1 && depth === 0"
+          class="link"
+          type="button"
+          @click="desk.foldThread(whole.id, true)"
+        >
+          fold the thread
+        </button>
       </div>
     </article>
-    <article v-else :id="`c-${item.id}`" class="p gone"><i v-if="row.stem" class="stem" /><p>A post stood here and was withdrawn.</p></article>
+    <article v-else :id="`c-${item.id}`" class="p gone">
+      <i v-if="row.stem" class="stem" />
+      <p>A post stood here and was withdrawn.</p>
+    </article>
   </div>
 </template>
 
 <style scoped>
-.post { position: relative; padding-left: calc(var(--d) * 42px); }
-.root { padding-top: 20px; }
-.kid { padding-top: 14px; }
-.p { position: relative; outline: none; scroll-margin: 90px; }
-.p:focus { box-shadow: -4px 0 0 var(--ember); border-radius: 0; }
-.when { position: absolute; left: calc(-118px - var(--d) * 42px); top: 0; width: 104px; text-align: right; font-size: 0.75rem; line-height: 17px; color: var(--ink-3); padding-top: 6px; }
-.when.new { color: var(--ink); }
-.when.new em { font: 650 0.75rem/17px var(--ui); color: var(--ember); display: block; }
-.when.new::before { content: ""; position: absolute; left: 20px; top: 8px; height: 31px; width: 4px; border-radius: 2px; background: var(--ember); }
-.side { position: absolute; right: -138px; top: 5px; width: 120px; font-size: 0.78125rem; line-height: 18px; color: var(--ink-2); display: flex; flex-wrap: wrap; gap: 0 9px; align-content: start; opacity: 0.999; }
-.side b { width: 100%; font-weight: 600; color: var(--ink); }
-.side .take { width: 100%; text-align: left; font-weight: 650; color: var(--ember); }
-.disc { position: absolute; left: 0; top: 0; z-index: 1; }
-.txt { padding-left: 42px; min-height: 40px; }
-.by { font-size: 0.8125rem; line-height: 18px; color: var(--ink-3); padding-top: 5px; margin-bottom: 2px; }
-.by b { font-weight: 650; color: var(--ink); }
-.role { font-weight: 650; color: var(--harbour); }
-.top { font-weight: 600; color: var(--ember); }
-.prose { font-size: 0.96875rem; line-height: 1.52; overflow-wrap: anywhere; }
-.short { display: -webkit-box; -webkit-line-clamp: 4; -webkit-box-orient: vertical; overflow: clip; }
-.coming { background: repeating-linear-gradient(var(--line-soft) 0 0.7em, transparent 0.7em 1.5em); border-radius: 3px; opacity: 0.6; max-width: 40em; }
-.more { font-size: 0.78125rem; }
-.quoted { position: relative; font: italic 400 0.90625rem/1.45 var(--read); color: var(--ink-2); padding-left: 24px; margin: 1px 0 3px; }
-.quoted svg { position: absolute; left: 0; top: -1px; }
-.quoted path { fill: none; stroke: var(--harbour); stroke-width: 1.6; }
-.quoted .letter-mark { font-style: normal; }
-.elbow { position: absolute; left: calc((var(--d) - 1) * 42px + 14px); top: 0; height: 29px; width: 27px; border: solid var(--spine); border-width: 0 0 1.5px 1.5px; border-bottom-left-radius: 12px; }
-.line { position: absolute; top: 0; bottom: 0; border-left: 1.5px solid var(--spine); }
-.own { left: calc((var(--d) - 1) * 42px + 14px); }
-.stem { position: absolute; left: 14px; top: 30px; bottom: 0; border-left: 1.5px solid var(--spine); }
-.flat .stem { display: none; }
-.gone { padding: 6px 0 6px 42px; color: var(--ink-3); font-style: italic; min-height: 34px; }
+.post {
+  position: relative;
+  padding-left: calc(var(--d) * 42px);
+}
+.root {
+  padding-top: 20px;
+}
+.kid {
+  padding-top: 14px;
+}
+.p {
+  position: relative;
+  outline: none;
+  scroll-margin: 90px;
+}
+.p:focus {
+  box-shadow: -4px 0 0 var(--ember);
+  border-radius: 0;
+}
+.when {
+  position: absolute;
+  left: calc(-118px - var(--d) * 42px);
+  top: 0;
+  width: 104px;
+  text-align: right;
+  font-size: 0.75rem;
+  line-height: 17px;
+  color: var(--ink-3);
+  padding-top: 6px;
+}
+.when.new {
+  color: var(--ink);
+}
+.when.new em {
+  font: 650 0.75rem/17px var(--ui);
+  color: var(--ember);
+  display: block;
+}
+.when.new::before {
+  content: '';
+  position: absolute;
+  left: 20px;
+  top: 8px;
+  height: 31px;
+  width: 4px;
+  border-radius: 2px;
+  background: var(--ember);
+}
+.side {
+  position: absolute;
+  right: -138px;
+  top: 5px;
+  width: 120px;
+  font-size: 0.78125rem;
+  line-height: 18px;
+  color: var(--ink-2);
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 9px;
+  align-content: start;
+  opacity: 0.999;
+}
+.side b {
+  width: 100%;
+  font-weight: 600;
+  color: var(--ink);
+}
+.side .take {
+  width: 100%;
+  text-align: left;
+  font-weight: 650;
+  color: var(--ember);
+}
+.disc {
+  position: absolute;
+  left: 0;
+  top: 0;
+  z-index: 1;
+}
+.txt {
+  padding-left: 42px;
+  min-height: 40px;
+}
+.by {
+  font-size: 0.8125rem;
+  line-height: 18px;
+  color: var(--ink-3);
+  padding-top: 5px;
+  margin-bottom: 2px;
+}
+.by b {
+  font-weight: 650;
+  color: var(--ink);
+}
+.role {
+  font-weight: 650;
+  color: var(--harbour);
+}
+.top {
+  font-weight: 600;
+  color: var(--ember);
+}
+.prose {
+  font-size: 0.96875rem;
+  line-height: 1.52;
+  overflow-wrap: anywhere;
+}
+.short {
+  display: -webkit-box;
+  -webkit-line-clamp: 4;
+  -webkit-box-orient: vertical;
+  overflow: clip;
+}
+.coming {
+  background: repeating-linear-gradient(var(--line-soft) 0 0.7em, transparent 0.7em 1.5em);
+  border-radius: 3px;
+  opacity: 0.6;
+  max-width: 40em;
+}
+.more {
+  font-size: 0.78125rem;
+}
+.quoted {
+  position: relative;
+  font: italic 400 0.90625rem/1.45 var(--read);
+  color: var(--ink-2);
+  padding-left: 24px;
+  margin: 1px 0 3px;
+}
+.quoted svg {
+  position: absolute;
+  left: 0;
+  top: -1px;
+}
+.quoted path {
+  fill: none;
+  stroke: var(--harbour);
+  stroke-width: 1.6;
+}
+.quoted .letter-mark {
+  font-style: normal;
+}
+.elbow {
+  position: absolute;
+  left: calc((var(--d) - 1) * 42px + 14px);
+  top: 0;
+  height: 29px;
+  width: 27px;
+  border: solid var(--spine);
+  border-width: 0 0 1.5px 1.5px;
+  border-bottom-left-radius: 12px;
+}
+.line {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  border-left: 1.5px solid var(--spine);
+}
+.own {
+  left: calc((var(--d) - 1) * 42px + 14px);
+}
+.stem {
+  position: absolute;
+  left: 14px;
+  top: 30px;
+  bottom: 0;
+  border-left: 1.5px solid var(--spine);
+}
+.flat .stem {
+  display: none;
+}
+.gone {
+  padding: 6px 0 6px 42px;
+  color: var(--ink-3);
+  font-style: italic;
+  min-height: 34px;
+}
 @media (max-width: 760px) {
-  .post { padding-left: calc(var(--d) * 18px); }
-  .line, .elbow, .own { display: none; }
-  .when { position: static; width: auto; text-align: left; padding: 0 0 2px 42px; }
-  .when br { display: none; }
-  .when.new::before { left: -10px; }
-  .when.new em { display: inline; margin-right: 6px; }
-  .side { position: static; width: auto; padding: 4px 0 0 42px; gap: 4px 14px; }
-  .side b, .side .take { width: auto; }
+  .post {
+    padding-left: calc(var(--d) * 18px);
+  }
+  .line,
+  .elbow,
+  .own {
+    display: none;
+  }
+  .when {
+    position: static;
+    width: auto;
+    text-align: left;
+    padding: 0 0 2px 42px;
+  }
+  .when br {
+    display: none;
+  }
+  .when.new::before {
+    left: -10px;
+  }
+  .when.new em {
+    display: inline;
+    margin-right: 6px;
+  }
+  .side {
+    position: static;
+    width: auto;
+    padding: 4px 0 0 42px;
+    gap: 4px 14px;
+  }
+  .side b,
+  .side .take {
+    width: auto;
+  }
 }
 </style>

@@ -22,22 +22,37 @@ const { shortDayTime, dayTime } = useTimes()
 const { desk } = useTalkDesk(async () => {})
 useLiveTalk(() => {})
 const activity = computed(() => store.activity!)
-const mine = computed(() => store.roots.find(r => r.item.view === 'whole' && r.item.author.isMe && !r.item.withdrawn))
-const minWords = computed(() => activity.value.expectations.map(e => e.rule).find(r => r.kind === 'entries')?.minWords ?? 1)
+const mine = computed(() =>
+  store.roots.find(r => r.item.view === 'whole' && r.item.author.isMe && !r.item.withdrawn),
+)
+const minWords = computed(
+  () => activity.value.expectations.map(e => e.rule).find(r => r.kind === 'entries')?.minWords ?? 1,
+)
 const closed = computed(() => activity.value.closesAt < (seminar.shell?.now ?? ''))
-const answers = computed(() => store.whole.filter(c => c.parentId === null && !c.withdrawn && !c.author.isStaff).sort((a, b) => a.author.name.split(' ').at(-1)!.localeCompare(b.author.name.split(' ').at(-1)!)))
+const answers = computed(() =>
+  store.whole
+    .filter(c => c.parentId === null && !c.withdrawn && !c.author.isStaff)
+    .sort((a, b) => a.author.name.split(' ').at(-1)!.localeCompare(b.author.name.split(' ').at(-1)!)),
+)
 const left = computed(() => answers.value.filter(a => a.done === null).length)
 const at = ref(0)
-watch(answers, (list) => { at.value = Math.min(at.value, Math.max(0, list.length - 1)) })
+watch(answers, list => {
+  at.value = Math.min(at.value, Math.max(0, list.length - 1))
+})
 
 async function mark(id: string, done: boolean | null, undo = true) {
   const before = answers.value.find(a => a.id === id)?.done ?? null
   try {
     await api.put(`/api/contributions/${id}/mark`, { done, points: null })
     await store.refresh()
-    if (undo) notices.say(done === null ? 'Not marked.' : done ? 'Done.' : 'Not done.', { label: 'Undo', run: () => void mark(id, before, false) })
+    if (undo)
+      notices.say(done === null ? 'Not marked.' : done ? 'Done.' : 'Not done.', {
+        label: 'Undo',
+        run: () => void mark(id, before, false),
+      })
+  } catch (error) {
+    notices.warn(error)
   }
-  catch (error) { notices.warn(error) }
 }
 function go(by: number) {
   at.value = Math.max(0, Math.min(answers.value.length - 1, at.value + by))
@@ -49,14 +64,16 @@ async function markHere(done: boolean) {
   await mark(here.id, done)
   go(1)
 }
-const keys = computed<Key[]>(() => seminar.isStaff
-  ? [
-      { keys: 'j', does: 'the next answer', run: () => go(1) },
-      { keys: 'k', does: 'the one before', run: () => go(-1) },
-      { keys: 'd', does: 'done, and on', run: () => void markHere(true) },
-      { keys: 'x', does: 'not done, and on', run: () => void markHere(false) },
-    ]
-  : [])
+const keys = computed<Key[]>(() =>
+  seminar.isStaff
+    ? [
+        { keys: 'j', does: 'the next answer', run: () => go(1) },
+        { keys: 'k', does: 'the one before', run: () => go(-1) },
+        { keys: 'd', does: 'done, and on', run: () => void markHere(true) },
+        { keys: 'x', does: 'not done, and on', run: () => void markHere(false) },
+      ]
+    : [],
+)
 const { listOpen } = useKeys(() => keys.value)
 onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
 </script>
@@ -66,44 +83,185 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
     <main>
       <ProseText class="question" :html="activity.briefHtml" />
       <template v-if="seminar.isStudent">
-        <template v-if="mine"><EntryArticle :node="mine" :desk="desk" verb="answer" /><p v-if="mine.item.view === 'whole' && mine.item.done !== null" class="said" :class="{ yes: mine.item.done }">{{ mine.item.done ? 'Marked as done.' : 'Read, and not taken as done. Write to your instructor if you wonder why.' }}</p></template>
+        <template v-if="mine"
+          ><EntryArticle :node="mine" :desk="desk" verb="answer" />
+          <p
+            v-if="mine.item.view === 'whole' && mine.item.done !== null"
+            class="said"
+            :class="{ yes: mine.item.done }"
+          >
+            {{
+              mine.item.done
+                ? 'Marked as done.'
+                : 'Read, and not taken as done. Write to your instructor if you wonder why.'
+            }}
+          </p></template
+        >
         <template v-else-if="desk.mayWrite">
-          <p v-if="closed" class="late">This closed {{ dayTime(activity.closesAt) }}. An answer now counts as late.</p>
-          <WriteBox :place="{ activityId: activity.id, parentId: null }" label="Your answer" :min-words="minWords" :stored="store.draftAt(null)" :attach="desk.attach" verb="Hand it in" @posted="desk.posted" />
+          <p v-if="closed" class="late">
+            This closed {{ dayTime(activity.closesAt) }}. An answer now counts as late.
+          </p>
+          <WriteBox
+            :place="{ activityId: activity.id, parentId: null }"
+            label="Your answer"
+            :min-words="minWords"
+            :stored="store.draftAt(null)"
+            :attach="desk.attach"
+            verb="Hand it in"
+            @posted="desk.posted"
+          />
         </template>
       </template>
       <template v-else>
-        <p class="sum"><b>{{ answers.length }}</b> {{ plural(answers.length, 'answer is', 'answers are') }} in{{ left > 0 && answers.length > 0 ? `, ${inWords(left)} to mark` : answers.length > 0 ? ', all marked' : '' }}.<span v-if="seminar.isStaff && answers.length > 0" class="keys"><kbd>j</kbd> <kbd>k</kbd> move, <kbd>d</kbd> done, <kbd>x</kbd> not done</span></p>
+        <p class="sum">
+          <b>{{ answers.length }}</b> {{ plural(answers.length, 'answer is', 'answers are') }} in{{
+            left > 0 && answers.length > 0
+              ? `, ${inWords(left)} to mark`
+              : answers.length > 0
+                ? ', all marked'
+                : ''
+          }}.<span v-if="seminar.isStaff && answers.length > 0" class="keys"
+            ><kbd>j</kbd> <kbd>k</kbd> move, <kbd>d</kbd> done, <kbd>x</kbd> not done</span
+          >
+        </p>
         <ol v-if="answers.length > 0">
-          <li v-for="(a, i) in answers" :key="a.id" :data-answer="i" :class="{ here: i === at && seminar.isStaff, yes: a.done === true, no: a.done === false }" tabindex="-1" @click="at = i" @focus="at = i">
-            <p class="who"><b>{{ a.author.name }}</b><span class="muted">{{ shortDayTime(a.shownAt) }}{{ a.shownAt > activity.closesAt ? ', late' : '' }} · {{ a.words }} words</span></p>
+          <li
+            v-for="(a, i) in answers"
+            :key="a.id"
+            :data-answer="i"
+            :class="{ here: i === at && seminar.isStaff, yes: a.done === true, no: a.done === false }"
+            tabindex="-1"
+            @click="at = i"
+            @focus="at = i"
+          >
+            <p class="who">
+              <b>{{ a.author.name }}</b
+              ><span class="muted"
+                >{{ shortDayTime(a.shownAt) }}{{ a.shownAt > activity.closesAt ? ', late' : '' }} ·
+                {{ a.words }} words</span
+              >
+            </p>
             <ProseText :html="a.html ?? ''" />
-            <p v-if="seminar.isStaff" class="mark"><button type="button" class="chip" :class="{ on: a.done === true }" :aria-pressed="a.done === true" @click.stop="mark(a.id, a.done === true ? null : true)">done</button><button type="button" class="chip" :class="{ on: a.done === false }" :aria-pressed="a.done === false" @click.stop="mark(a.id, a.done === false ? null : false)">not done</button></p>
+            <p v-if="seminar.isStaff" class="mark">
+              <button
+                type="button"
+                class="chip"
+                :class="{ on: a.done === true }"
+                :aria-pressed="a.done === true"
+                @click.stop="mark(a.id, a.done === true ? null : true)"
+              >
+                done</button
+              ><button
+                type="button"
+                class="chip"
+                :class="{ on: a.done === false }"
+                :aria-pressed="a.done === false"
+                @click.stop="mark(a.id, a.done === false ? null : false)"
+              >
+                not done
+              </button>
+            </p>
           </li>
         </ol>
-        <p v-else class="empty">No answers yet. They appear here as they come in, and are marked in one list with two keys.</p>
-        <p v-if="(store.thread?.notHeard.length ?? 0) > 0" class="muted small">{{ capital(inWords(store.thread!.notHeard.length)) }} {{ plural(store.thread!.notHeard.length, 'has', 'have') }} not answered: {{ store.thread!.notHeard.join(', ') }}.</p>
+        <p v-else class="empty">
+          No answers yet. They appear here as they come in, and are marked in one list with two keys.
+        </p>
+        <p v-if="(store.thread?.notHeard.length ?? 0) > 0" class="muted small">
+          {{ capital(inWords(store.thread!.notHeard.length)) }}
+          {{ plural(store.thread!.notHeard.length, 'has', 'have') }} not answered:
+          {{ store.thread!.notHeard.join(', ') }}.
+        </p>
       </template>
     </main>
   </ActivityPage>
 </template>
 
 <style scoped>
-main { flex: 1; overflow-y: auto; background: var(--sheet); padding: 20px max(20px, calc(50% - 410px)) 60px; }
-.question { font: 500 1.1875rem/1.5 var(--read); border-left: 4px solid var(--k-exitNote); padding-left: 14px; margin-bottom: 18px; }
-.sum { display: flex; gap: 6px 14px; flex-wrap: wrap; font-size: 0.84375rem; color: var(--ink-2); margin-bottom: 6px; }
-.sum b { color: var(--ink); }
-.keys { margin-left: auto; }
-ol { list-style: none; padding: 0; margin: 0 0 14px; border-top: 1px solid var(--line); }
-li { display: grid; grid-template-columns: 190px minmax(0, 1fr) auto; gap: 4px 18px; padding: 9px 10px; border-bottom: 1px solid var(--line-soft); outline: none; align-items: start; }
-.here { background: var(--paper); box-shadow: -3px 0 0 var(--ember); border-radius: 0; }
-.who { display: grid; font-size: 0.8125rem; line-height: 18px; }
-.who span { font-size: 0.75rem; }
-.prose { font-size: 0.96875rem; line-height: 1.5; }
-.mark { display: flex; gap: 6px; }
-.said { margin-top: 14px; color: var(--ink-2); }
-.said.yes { color: var(--moss); font-weight: 600; }
-.late { color: var(--ember); margin-bottom: 8px; }
-.empty { color: var(--ink-2); font: 400 1rem/1.55 var(--read); padding: 16px 0; }
-@media (max-width: 760px) { li { grid-template-columns: minmax(0, 1fr); } main { padding: 14px; } }
+main {
+  flex: 1;
+  overflow-y: auto;
+  background: var(--sheet);
+  padding: 20px max(20px, calc(50% - 410px)) 60px;
+}
+.question {
+  font: 500 1.1875rem/1.5 var(--read);
+  border-left: 4px solid var(--k-exitNote);
+  padding-left: 14px;
+  margin-bottom: 18px;
+}
+.sum {
+  display: flex;
+  gap: 6px 14px;
+  flex-wrap: wrap;
+  font-size: 0.84375rem;
+  color: var(--ink-2);
+  margin-bottom: 6px;
+}
+.sum b {
+  color: var(--ink);
+}
+.keys {
+  margin-left: auto;
+}
+ol {
+  list-style: none;
+  padding: 0;
+  margin: 0 0 14px;
+  border-top: 1px solid var(--line);
+}
+li {
+  display: grid;
+  grid-template-columns: 190px minmax(0, 1fr) auto;
+  gap: 4px 18px;
+  padding: 9px 10px;
+  border-bottom: 1px solid var(--line-soft);
+  outline: none;
+  align-items: start;
+}
+.here {
+  background: var(--paper);
+  box-shadow: -3px 0 0 var(--ember);
+  border-radius: 0;
+}
+.who {
+  display: grid;
+  font-size: 0.8125rem;
+  line-height: 18px;
+}
+.who span {
+  font-size: 0.75rem;
+}
+.prose {
+  font-size: 0.96875rem;
+  line-height: 1.5;
+}
+.mark {
+  display: flex;
+  gap: 6px;
+}
+.said {
+  margin-top: 14px;
+  color: var(--ink-2);
+}
+.said.yes {
+  color: var(--moss);
+  font-weight: 600;
+}
+.late {
+  color: var(--ember);
+  margin-bottom: 8px;
+}
+.empty {
+  color: var(--ink-2);
+  font: 400 1rem/1.55 var(--read);
+  padding: 16px 0;
+}
+@media (max-width: 760px) {
+  li {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  main {
+    padding: 14px;
+  }
+}
 </style>

@@ -37,43 +37,110 @@ async function focusEntry(id: string) {
   element?.focus({ preventScroll: true })
   element?.scrollIntoView({ block: 'center' })
 }
-const entries = computed(() => store.whole.filter(c => c.parentId === null && (!c.withdrawn || c.author.isMe)))
+const entries = computed(() =>
+  store.whole.filter(c => c.parentId === null && (!c.withdrawn || c.author.isMe)),
+)
 const authors = computed(() => {
-  const byId = new Map<string, { id: string, name: string, isMe: boolean, entries: WholeContribution[], fresh: number, last: string, waits: boolean }>()
+  const byId = new Map<
+    string,
+    {
+      id: string
+      name: string
+      isMe: boolean
+      entries: WholeContribution[]
+      fresh: number
+      last: string
+      waits: boolean
+    }
+  >()
   for (const e of entries.value) {
-    const a = byId.get(e.author.id) ?? { id: e.author.id, name: e.author.name, isMe: e.author.isMe, entries: [], fresh: 0, last: '', waits: false }
+    const a = byId.get(e.author.id) ?? {
+      id: e.author.id,
+      name: e.author.name,
+      isMe: e.author.isMe,
+      entries: [],
+      fresh: 0,
+      last: '',
+      waits: false,
+    }
     const node = store.roots.find(r => r.item.id === e.id)
     const replies = store.whole.filter(c => c.threadId === e.id && c.id !== e.id)
     // the last word is the student's: staff have not answered it
     const lastWord = [e, ...replies].at(-1)!
-    byId.set(e.author.id, { ...a, entries: [...a.entries, e], fresh: a.fresh + (e.isNew ? 1 : 0) + replies.filter(r => r.isNew).length, last: e.shownAt > a.last ? e.shownAt : a.last, waits: a.waits || (node !== undefined && !lastWord.author.isStaff) })
+    byId.set(e.author.id, {
+      ...a,
+      entries: [...a.entries, e],
+      fresh: a.fresh + (e.isNew ? 1 : 0) + replies.filter(r => r.isNew).length,
+      last: e.shownAt > a.last ? e.shownAt : a.last,
+      waits: a.waits || (node !== undefined && !lastWord.author.isStaff),
+    })
   }
   return [...byId.values()].sort((a, b) => a.name.split(' ').at(-1)!.localeCompare(b.name.split(' ').at(-1)!))
 })
-const shownId = computed(() => whose.value ?? (seminar.isStudent ? authors.value.find(a => a.isMe)?.id ?? null : authors.value[0]?.id ?? null))
-const isOwn = computed(() => seminar.isStudent && (whose.value === null || authors.value.find(a => a.id === whose.value)?.isMe === true))
-const ofOne = computed(() => isOwn.value ? entries.value.filter(e => e.author.isMe) : entries.value.filter(e => e.author.id === shownId.value))
-const periods = computed(() => seminar.shell ? entryPeriods(seminar.shell, talk.value.indexBy) : [])
+const shownId = computed(
+  () =>
+    whose.value ??
+    (seminar.isStudent ? (authors.value.find(a => a.isMe)?.id ?? null) : (authors.value[0]?.id ?? null)),
+)
+const isOwn = computed(
+  () =>
+    seminar.isStudent &&
+    (whose.value === null || authors.value.find(a => a.id === whose.value)?.isMe === true),
+)
+const ofOne = computed(() =>
+  isOwn.value
+    ? entries.value.filter(e => e.author.isMe)
+    : entries.value.filter(e => e.author.id === shownId.value),
+)
+const periods = computed(() => (seminar.shell ? entryPeriods(seminar.shell, talk.value.indexBy) : []))
 const nodeOf = (id: string) => store.roots.find(r => r.item.id === id)!
 
 /** The journal from its newest period on: the prompts that came out in it, each with its answers, then what was written freely. */
-const pages = computed(() => periods.value.map(period => ({
-  period,
-  prompts: activity.value.prompts.filter(p => periodOf(periods.value, p.releaseAt)?.key === period.key).map(prompt => ({ prompt, entries: ofOne.value.filter(e => e.promptId === prompt.id) })),
-  entries: ofOne.value.filter(e => !activity.value.prompts.some(p => p.id === e.promptId) && periodOf(periods.value, e.shownAt)?.key === period.key),
-})).filter((page, i) => page.prompts.length > 0 || page.entries.length > 0 || (i === 0 && isOwn.value)))
-const wordsAsked = computed(() => activity.value.expectations.map(e => e.rule).find(r => r.kind === 'prompts' || r.kind === 'weeklyEntries' || r.kind === 'entries'))
-const minWords = computed(() => wordsAsked.value && 'minWords' in wordsAsked.value ? wordsAsked.value.minWords : 1)
+const pages = computed(() =>
+  periods.value
+    .map(period => ({
+      period,
+      prompts: activity.value.prompts
+        .filter(p => periodOf(periods.value, p.releaseAt)?.key === period.key)
+        .map(prompt => ({ prompt, entries: ofOne.value.filter(e => e.promptId === prompt.id) })),
+      entries: ofOne.value.filter(
+        e =>
+          !activity.value.prompts.some(p => p.id === e.promptId) &&
+          periodOf(periods.value, e.shownAt)?.key === period.key,
+      ),
+    }))
+    .filter((page, i) => page.prompts.length > 0 || page.entries.length > 0 || (i === 0 && isOwn.value)),
+)
+const wordsAsked = computed(() =>
+  activity.value.expectations
+    .map(e => e.rule)
+    .find(r => r.kind === 'prompts' || r.kind === 'weeklyEntries' || r.kind === 'entries'),
+)
+const minWords = computed(() =>
+  wordsAsked.value && 'minWords' in wordsAsked.value ? wordsAsked.value.minWords : 1,
+)
 const thisWeek = computed(() => seminar.shell?.weeks.find(w => w.number === seminar.shell!.week))
 /** Without prompts, this week's entry is asked for in its place. */
-const asksWeekly = computed(() => isOwn.value && desk.mayWrite && activity.value.prompts.length === 0 && !ofOne.value.some(e => thisWeek.value && e.shownAt >= thisWeek.value.startsAt && !e.withdrawn))
+const asksWeekly = computed(
+  () =>
+    isOwn.value &&
+    desk.mayWrite &&
+    activity.value.prompts.length === 0 &&
+    !ofOne.value.some(e => thisWeek.value && e.shownAt >= thisWeek.value.startsAt && !e.withdrawn),
+)
 
 async function open(entry: WholeContribution, opened: boolean) {
   try {
     await store.act(entry.id, 'opened', { opened })
-    notices.say(opened ? 'The class can read this entry now, and the talk under it.' : 'Between you and staff again. Whoever has read it has read it.', { label: 'Undo', run: () => void open(entry, !opened) })
+    notices.say(
+      opened
+        ? 'The class can read this entry now, and the talk under it.'
+        : 'Between you and staff again. Whoever has read it has read it.',
+      { label: 'Undo', run: () => void open(entry, !opened) },
+    )
+  } catch (error) {
+    notices.warn(error)
   }
-  catch (error) { notices.warn(error) }
 }
 const asking = ref<string | null>(null) // the entry that is about to be opened
 async function posted(id: string, state: 'shown' | 'awaitingApproval' | 'scheduled') {
@@ -88,17 +155,30 @@ function turn(by: number) {
 const keys = computed<Key[]>(() => [
   { keys: 'j', does: 'the next person’s journal', run: () => turn(1) },
   { keys: 'k', does: 'the one before', run: () => turn(-1) },
-  { keys: 'r', does: 'answer the entry you are at', run: () => { const e = ofOne.value.find(x => `c-${x.id}` === document.activeElement?.id) ?? ofOne.value.at(-1); if (e && desk.mayWrite) desk.reply(e.id) } },
+  {
+    keys: 'r',
+    does: 'answer the entry you are at',
+    run: () => {
+      const e = ofOne.value.find(x => `c-${x.id}` === document.activeElement?.id) ?? ofOne.value.at(-1)
+      if (e && desk.mayWrite) desk.reply(e.id)
+    },
+  },
 ])
 const { listOpen } = useKeys(() => keys.value)
 onMounted(() => {
   const target = location.hash.startsWith('#c-') ? location.hash.slice(3) : null
   const at = target ? store.byId.get(target) : undefined
-  if (at?.view === 'whole') { whose.value = entries.value.find(e => e.id === at.threadId)?.author.id ?? null; void focusEntry(at.id) }
+  if (at?.view === 'whole') {
+    whose.value = entries.value.find(e => e.id === at.threadId)?.author.id ?? null
+    void focusEntry(at.id)
+  }
   void Promise.resolve(store.recordVisit()).catch(() => {})
 })
 function openAsked() {
-  open(entries.value.find(e => e.id === asking.value)!, true)
+  open(
+    entries.value.find(e => e.id === asking.value)!,
+    true,
+  )
   asking.value = null
 }
 </script>
@@ -107,92 +187,339 @@ function openAsked() {
   <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys">
     <div class="spread" :class="{ alone: authors.length <= 1 && seminar.isStudent }">
       <nav v-if="authors.length > 1 || !seminar.isStudent" class="people" aria-label="Whose journal">
-        <h2>{{ seminar.isStudent ? 'Opened to the class' : 'Journals' }} <span v-if="!seminar.isStudent" class="keys"><kbd>j</kbd><kbd>k</kbd></span></h2>
-        <button v-for="a in authors" :key="a.id" type="button" :class="{ on: a.id === shownId }" :aria-current="a.id === shownId ? 'true' : undefined" @click="whose = a.id">
-          <b>{{ a.isMe ? 'Your own' : a.name }}</b><span class="num">{{ a.entries.length }}</span><em>{{ a.fresh > 0 ? `${a.fresh} new` : !seminar.isStudent && a.waits ? 'not answered yet' : date(a.last) }}</em>
+        <h2>
+          {{ seminar.isStudent ? 'Opened to the class' : 'Journals' }}
+          <span v-if="!seminar.isStudent" class="keys"><kbd>j</kbd><kbd>k</kbd></span>
+        </h2>
+        <button
+          v-for="a in authors"
+          :key="a.id"
+          type="button"
+          :class="{ on: a.id === shownId }"
+          :aria-current="a.id === shownId ? 'true' : undefined"
+          @click="whose = a.id"
+        >
+          <b>{{ a.isMe ? 'Your own' : a.name }}</b><span class="num">{{ a.entries.length }}</span
+          ><em>{{
+            a.fresh > 0 ? `${a.fresh} new` : !seminar.isStudent && a.waits ? 'not answered yet' : date(a.last)
+          }}</em>
         </button>
-        <p v-if="(store.thread?.notHeard.length ?? 0) > 0" class="hint">Nothing yet: {{ store.thread!.notHeard.join(', ') }}.</p>
+        <p v-if="(store.thread?.notHeard.length ?? 0) > 0" class="hint">
+          Nothing yet: {{ store.thread!.notHeard.join(', ') }}.
+        </p>
       </nav>
       <main>
         <h2 v-if="!isOwn && shownId" class="whose">{{ authors.find(a => a.id === shownId)?.name }}</h2>
-        <p v-if="isOwn" class="private">{{ talk.opening === 'class' ? 'The class reads along here.' : talk.opening === 'author' ? 'Between you and staff, except for entries you open to the class.' : 'Between you and staff. No classmate reads it.' }}</p>
-        <p v-if="closed && isOwn" class="late">This closed {{ dayTime(activity.closesAt) }}. What you add now counts as late.</p>
+        <p v-if="isOwn" class="private">
+          {{
+            talk.opening === 'class'
+              ? 'The class reads along here.'
+              : talk.opening === 'author'
+                ? 'Between you and staff, except for entries you open to the class.'
+                : 'Between you and staff. No classmate reads it.'
+          }}
+        </p>
+        <p v-if="closed && isOwn" class="late">
+          This closed {{ dayTime(activity.closesAt) }}. What you add now counts as late.
+        </p>
         <section v-if="asksWeekly" class="prompt">
           <p class="label">This week’s entry</p>
-          <WriteBox :place="{ activityId: activity.id, parentId: null }" label="This week’s entry" :min-words="minWords" :stored="store.draftAt(null)" :autofocus="false" :attach="desk.attach" verb="Put it in" @posted="posted" />
+          <WriteBox
+            :place="{ activityId: activity.id, parentId: null }"
+            label="This week’s entry"
+            :min-words="minWords"
+            :stored="store.draftAt(null)"
+            :autofocus="false"
+            :attach="desk.attach"
+            verb="Put it in"
+            @posted="posted"
+          />
         </section>
         <section v-for="page in pages" :key="page.period.key" class="page">
-          <h2>{{ page.period.label }} <span>{{ day(page.period.startsAt) }}</span></h2>
+          <h2>
+            {{ page.period.label }} <span>{{ day(page.period.startsAt) }}</span>
+          </h2>
           <div v-for="p in page.prompts" :key="p.prompt.id" class="prompt">
-            <div class="asked"><b class="num">{{ p.prompt.number }}</b>
-              <ProseText :html="p.prompt.html" /></div>
-            <JournalEntry v-for="e in p.entries" :key="e.id" :node="nodeOf(e.id)" :desk="desk" :opening="talk.opening" @open="asking = $event.id" @close="open($event, false)" />
-            <WriteBox v-if="isOwn && desk.mayWrite && !p.entries.some(e => !e.withdrawn)" :place="{ activityId: activity.id, parentId: null, slot: p.prompt.id, promptId: p.prompt.id }" :label="`Your answer to ${p.prompt.number}`" :min-words="minWords" :stored="store.draftAt(null, p.prompt.id)" :autofocus="false" :attach="desk.attach" verb="Put it in" @posted="posted" />
+            <div class="asked">
+              <b class="num">{{ p.prompt.number }}</b> <ProseText :html="p.prompt.html" />
+            </div>
+            <JournalEntry
+              v-for="e in p.entries"
+              :key="e.id"
+              :node="nodeOf(e.id)"
+              :desk="desk"
+              :opening="talk.opening"
+              @open="asking = $event.id"
+              @close="open($event, false)"
+            />
+            <WriteBox
+              v-if="isOwn && desk.mayWrite && !p.entries.some(e => !e.withdrawn)"
+              :place="{ activityId: activity.id, parentId: null, slot: p.prompt.id, promptId: p.prompt.id }"
+              :label="`Your answer to ${p.prompt.number}`"
+              :min-words="minWords"
+              :stored="store.draftAt(null, p.prompt.id)"
+              :autofocus="false"
+              :attach="desk.attach"
+              verb="Put it in"
+              @posted="posted"
+            />
             <p v-else-if="p.entries.length === 0" class="hint">Not answered yet.</p>
           </div>
-          <JournalEntry v-for="e in page.entries" :key="e.id" :node="nodeOf(e.id)" :desk="desk" :opening="talk.opening" @open="asking = $event.id" @close="open($event, false)" />
+          <JournalEntry
+            v-for="e in page.entries"
+            :key="e.id"
+            :node="nodeOf(e.id)"
+            :desk="desk"
+            :opening="talk.opening"
+            @open="asking = $event.id"
+            @close="open($event, false)"
+          />
         </section>
-        <p v-if="pages.length === 0 && !asksWeekly" class="empty">{{ seminar.isStudent ? 'Your journal begins with its first prompt. It is between you and staff.' : 'Nobody has written yet. Entries appear here person by person; only staff and their author read them.' }}</p>
+        <p v-if="pages.length === 0 && !asksWeekly" class="empty">
+          {{
+            seminar.isStudent
+              ? 'Your journal begins with its first prompt. It is between you and staff.'
+              : 'Nobody has written yet. Entries appear here person by person; only staff and their author read them.'
+          }}
+        </p>
         <template v-if="isOwn && desk.mayWrite">
-          <WriteBox v-if="free" :place="{ activityId: activity.id, parentId: null, slot: 'free' }" label="Another entry" :min-words="1" :stored="store.draftAt(null, 'free')" :attach="desk.attach" closable verb="Put it in" @posted="posted" @away="free = false" />
+          <WriteBox
+            v-if="free"
+            :place="{ activityId: activity.id, parentId: null, slot: 'free' }"
+            label="Another entry"
+            :min-words="1"
+            :stored="store.draftAt(null, 'free')"
+            :attach="desk.attach"
+            closable
+            verb="Put it in"
+            @posted="posted"
+            @away="free = false"
+          />
           <v-btn v-else-if="!asksWeekly" @click="free = true">Write another entry</v-btn>
         </template>
       </main>
       <aside>
         <ExpectationMargin :activity="activity" :checks="store.thread?.checks ?? []" />
-        <section v-if="ofOne.length > 0"><h2>{{ isOwn ? 'Your entries' : `${capital(inWords(ofOne.length))} ${plural(ofOne.length, 'entry', 'entries')}` }}</h2><EntryCalendar :entries="ofOne" @go-to="focusEntry" /></section>
+        <section v-if="ofOne.length > 0">
+          <h2>
+            {{
+              isOwn
+                ? 'Your entries'
+                : `${capital(inWords(ofOne.length))} ${plural(ofOne.length, 'entry', 'entries')}`
+            }}
+          </h2>
+          <EntryCalendar :entries="ofOne" @go-to="focusEntry" />
+        </section>
         <LookAlikes v-if="desk.isStaff" :activity-id="activity.id" @go-to="focusEntry" />
         <TalkOut :activity="activity" />
       </aside>
     </div>
-    <v-dialog :model-value="asking !== null" max-width="480" aria-label="Open an entry to the class" @update:model-value="asking = null">
+    <v-dialog
+      :model-value="asking !== null"
+      max-width="480"
+      aria-label="Open an entry to the class"
+      @update:model-value="asking = null"
+    >
       <div class="card ask">
         <h2>Open this entry to the class?</h2>
-        <p>Everyone in the seminar can then read it under {{ desk.isStaff ? 'its author’s' : 'your' }} name, with all that you and staff have written under it. It can be closed again, but not unread.</p>
-        <p class="end"><v-btn class="main" @click="openAsked">Open it</v-btn><v-btn class="quiet" @click="asking = null">Keep it as it is</v-btn></p>
+        <p>
+          Everyone in the seminar can then read it under {{ desk.isStaff ? 'its author’s' : 'your' }} name,
+          with all that you and staff have written under it. It can be closed again, but not unread.
+        </p>
+        <p class="end">
+          <v-btn class="main" @click="openAsked">Open it</v-btn
+          ><v-btn class="quiet" @click="asking = null">Keep it as it is</v-btn>
+        </p>
       </div>
     </v-dialog>
   </ActivityPage>
 </template>
 
 <style scoped>
-.spread { flex: 1; min-height: 0; display: grid; grid-template-columns: 220px minmax(0, 1fr) 286px; }
-.spread.alone { grid-template-columns: minmax(0, 1fr) 286px; }
-.people { overflow: auto; padding: 14px 12px 20px; border-right: 1px solid var(--line); }
-.people h2, aside h2 { font-size: 0.8125rem; line-height: 18px; letter-spacing: 0; margin-bottom: 8px; display: flex; justify-content: space-between; }
-.people h2 { padding: 0 8px; }
-.keys { display: flex; gap: 3px; }
-.people button { display: grid; grid-template-columns: 1fr auto; gap: 0 8px; width: 100%; text-align: left; border: 0; background: none; padding: 5px 8px; border-radius: var(--r); cursor: pointer; font-size: 0.8125rem; line-height: 18px; color: var(--ink); }
-.people button b { font-weight: 550; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.people em { grid-column: 1 / -1; font-style: normal; font-size: 0.75rem; color: var(--ink-3); }
-.people button:hover { background: var(--sunken); }
-.people .on { background: var(--harbour-soft); }
-.people .on b { font-weight: 650; color: var(--harbour-deep); }
-.people .hint { padding: 8px; }
-main { overflow-y: auto; background: var(--sheet); padding: 16px 44px 60px 40px; border-right: 1px solid var(--line); outline: none; }
-.private { font: italic 400 0.9375rem/1.5 var(--read); color: var(--ink-2); border-left: 3px solid var(--k-journal); padding-left: 10px; margin-bottom: 14px; }
-.whose { font: 600 1.25rem/1.3 var(--read); margin-bottom: 12px; }
-.late { color: var(--ember); margin-bottom: 10px; }
-.page { padding-bottom: 26px; display: grid; gap: 20px; max-width: 50em; }
-.page > h2 { font: 600 1.125rem/1.3 var(--read); border-bottom: 1px solid var(--line); padding-bottom: 5px; display: flex; justify-content: space-between; align-items: baseline; }
-.page > h2 span { font: 400 0.78125rem/1 var(--ui); color: var(--ink-3); }
-.prompt { display: grid; gap: 10px; max-width: 50em; margin-bottom: 6px; }
-.asked { display: grid; grid-template-columns: 26px 1fr; align-items: baseline; }
-.asked b { font: 600 1.0625rem/1.4 var(--read); color: var(--k-journal); }
-.asked .prose { font: 500 1rem/1.5 var(--read); color: var(--ink); }
-.label { font: 600 1.0625rem/1.4 var(--read); }
-.prompt > :deep(.entry), .prompt > .box, .prompt > .hint { margin-left: 26px; }
-aside { padding: 14px 20px 24px; overflow-y: auto; }
-aside section + section { border-top: 1px solid var(--line); margin-top: 14px; padding-top: 12px; }
-.empty { color: var(--ink-2); font: 400 1rem/1.55 var(--read); padding: 20px 0; }
-.ask { padding: 20px 24px; display: grid; gap: 12px; }
-.ask h2 { font: 600 1.125rem/1.3 var(--read); }
-.end { display: flex; gap: 10px; }
+.spread {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 220px minmax(0, 1fr) 286px;
+}
+.spread.alone {
+  grid-template-columns: minmax(0, 1fr) 286px;
+}
+.people {
+  overflow: auto;
+  padding: 14px 12px 20px;
+  border-right: 1px solid var(--line);
+}
+.people h2,
+aside h2 {
+  font-size: 0.8125rem;
+  line-height: 18px;
+  letter-spacing: 0;
+  margin-bottom: 8px;
+  display: flex;
+  justify-content: space-between;
+}
+.people h2 {
+  padding: 0 8px;
+}
+.keys {
+  display: flex;
+  gap: 3px;
+}
+.people button {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 0 8px;
+  width: 100%;
+  text-align: left;
+  border: 0;
+  background: none;
+  padding: 5px 8px;
+  border-radius: var(--r);
+  cursor: pointer;
+  font-size: 0.8125rem;
+  line-height: 18px;
+  color: var(--ink);
+}
+.people button b {
+  font-weight: 550;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.people em {
+  grid-column: 1 / -1;
+  font-style: normal;
+  font-size: 0.75rem;
+  color: var(--ink-3);
+}
+.people button:hover {
+  background: var(--sunken);
+}
+.people .on {
+  background: var(--harbour-soft);
+}
+.people .on b {
+  font-weight: 650;
+  color: var(--harbour-deep);
+}
+.people .hint {
+  padding: 8px;
+}
+main {
+  overflow-y: auto;
+  background: var(--sheet);
+  padding: 16px 44px 60px 40px;
+  border-right: 1px solid var(--line);
+  outline: none;
+}
+.private {
+  font: italic 400 0.9375rem/1.5 var(--read);
+  color: var(--ink-2);
+  border-left: 3px solid var(--k-journal);
+  padding-left: 10px;
+  margin-bottom: 14px;
+}
+.whose {
+  font: 600 1.25rem/1.3 var(--read);
+  margin-bottom: 12px;
+}
+.late {
+  color: var(--ember);
+  margin-bottom: 10px;
+}
+.page {
+  padding-bottom: 26px;
+  display: grid;
+  gap: 20px;
+  max-width: 50em;
+}
+.page > h2 {
+  font: 600 1.125rem/1.3 var(--read);
+  border-bottom: 1px solid var(--line);
+  padding-bottom: 5px;
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+.page > h2 span {
+  font: 400 0.78125rem/1 var(--ui);
+  color: var(--ink-3);
+}
+.prompt {
+  display: grid;
+  gap: 10px;
+  max-width: 50em;
+  margin-bottom: 6px;
+}
+.asked {
+  display: grid;
+  grid-template-columns: 26px 1fr;
+  align-items: baseline;
+}
+.asked b {
+  font: 600 1.0625rem/1.4 var(--read);
+  color: var(--k-journal);
+}
+.asked .prose {
+  font: 500 1rem/1.5 var(--read);
+  color: var(--ink);
+}
+.label {
+  font: 600 1.0625rem/1.4 var(--read);
+}
+.prompt > :deep(.entry),
+.prompt > .box,
+.prompt > .hint {
+  margin-left: 26px;
+}
+aside {
+  padding: 14px 20px 24px;
+  overflow-y: auto;
+}
+aside section + section {
+  border-top: 1px solid var(--line);
+  margin-top: 14px;
+  padding-top: 12px;
+}
+.empty {
+  color: var(--ink-2);
+  font: 400 1rem/1.55 var(--read);
+  padding: 20px 0;
+}
+.ask {
+  padding: 20px 24px;
+  display: grid;
+  gap: 12px;
+}
+.ask h2 {
+  font: 600 1.125rem/1.3 var(--read);
+}
+.end {
+  display: flex;
+  gap: 10px;
+}
 @media (max-width: 1000px) {
-  .spread, .spread.alone { grid-template-columns: minmax(0, 1fr); }
-  .people { border-right: 0; border-bottom: 1px solid var(--line); max-height: 30vh; }
-  main { border-right: 0; overflow: visible; padding: 14px; }
-  aside { overflow: visible; }
-  .prompt > :deep(.entry), .prompt > .box { margin-left: 0; }
+  .spread,
+  .spread.alone {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .people {
+    border-right: 0;
+    border-bottom: 1px solid var(--line);
+    max-height: 30vh;
+  }
+  main {
+    border-right: 0;
+    overflow: visible;
+    padding: 14px;
+  }
+  aside {
+    overflow: visible;
+  }
+  .prompt > :deep(.entry),
+  .prompt > .box {
+    margin-left: 0;
+  }
 }
 </style>

@@ -44,34 +44,108 @@ const MOST = 60 // terms drawn at once; more come as one reads on
 const drawn = ref(MOST)
 
 const collator = new Intl.Collator('en', { sensitivity: 'base' })
-const all = computed(() => store.whole.filter((c): c is Term => c.type === 'term' && c.term !== null && (!c.withdrawn || c.author.isMe)).sort((a, b) => collator.compare(a.term.term, b.term.term) || a.shownAt.localeCompare(b.shownAt)))
+const all = computed(() =>
+  store.whole
+    .filter((c): c is Term => c.type === 'term' && c.term !== null && (!c.withdrawn || c.author.isMe))
+    .sort((a, b) => collator.compare(a.term.term, b.term.term) || a.shownAt.localeCompare(b.shownAt)),
+)
 const shownCount = computed(() => all.value.filter(t => t.state === 'shown').length)
 const held = computed(() => all.value.filter(t => t.state === 'awaitingApproval'))
-const letterOf = (t: Term) => /^\p{L}/u.test(t.term.term) ? t.term.term.normalize('NFD')[0]!.toUpperCase() : '#'
-const letters = computed(() => { const has = new Set(all.value.map(letterOf)); return [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'].map(l => ({ l, has: has.has(l) })).concat([...has].filter(l => !/^[A-Z]$/.test(l)).map(l => ({ l, has: true }))) })
-const count = <K,>(keyOf: (t: Term) => K) => all.value.reduce((map, t) => map.set(keyOf(t), (map.get(keyOf(t)) ?? 0) + 1), new Map<K, number>())
-const categories = computed(() => { const n = count(t => t.term.category ?? ''); return [...settings.value.categories.map(c => ({ id: c, label: c, count: n.get(c) ?? 0 })), ...n.get('') ? [{ id: '', label: 'no category', count: n.get('')! }] : []] })
-const authors = computed(() => [...count(t => t.author.id)].map(([id, n]) => { const a = all.value.find(t => t.author.id === id)!.author; return { id, count: n, label: a.isMe ? 'You' : a.name } }).sort((a, b) => b.count - a.count || collator.compare(a.label, b.label)))
-const periods = computed(() => seminar.shell ? entryPeriods(seminar.shell, activity.value.talk.indexBy) : [])
-const added = computed(() => { const n = count(t => periodOf(periods.value, t.shownAt)?.key); return periods.value.map(p => ({ id: p.key, label: p.label, count: n.get(p.key) ?? 0 })).filter(p => p.count > 0) })
+const letterOf = (t: Term) =>
+  /^\p{L}/u.test(t.term.term) ? t.term.term.normalize('NFD')[0]!.toUpperCase() : '#'
+const letters = computed(() => {
+  const has = new Set(all.value.map(letterOf))
+  return [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ']
+    .map(l => ({ l, has: has.has(l) }))
+    .concat([...has].filter(l => !/^[A-Z]$/.test(l)).map(l => ({ l, has: true })))
+})
+const count = <K,>(keyOf: (t: Term) => K) =>
+  all.value.reduce((map, t) => map.set(keyOf(t), (map.get(keyOf(t)) ?? 0) + 1), new Map<K, number>())
+const categories = computed(() => {
+  const n = count(t => t.term.category ?? '')
+  return [
+    ...settings.value.categories.map(c => ({ id: c, label: c, count: n.get(c) ?? 0 })),
+    ...(n.get('') ? [{ id: '', label: 'no category', count: n.get('')! }] : []),
+  ]
+})
+const authors = computed(() =>
+  [...count(t => t.author.id)]
+    .map(([id, n]) => {
+      const a = all.value.find(t => t.author.id === id)!.author
+      return { id, count: n, label: a.isMe ? 'You' : a.name }
+    })
+    .sort((a, b) => b.count - a.count || collator.compare(a.label, b.label)),
+)
+const periods = computed(() =>
+  seminar.shell ? entryPeriods(seminar.shell, activity.value.talk.indexBy) : [],
+)
+const added = computed(() => {
+  const n = count(t => periodOf(periods.value, t.shownAt)?.key)
+  return periods.value
+    .map(p => ({ id: p.key, label: p.label, count: n.get(p.key) ?? 0 }))
+    .filter(p => p.count > 0)
+})
 const plain = (html: string | null) => (html ?? '').replace(/<[^>]+>/g, ' ').toLowerCase()
 const found = computed(() => {
   const q = words.value.trim().toLowerCase()
-  const list = all.value.filter(t => (!letter.value || letterOf(t) === letter.value) && (category.value === null || (t.term.category ?? '') === category.value) && (!author.value || t.author.id === author.value) && (!period.value || periodOf(periods.value, t.shownAt)?.key === period.value)
-    && (!q || [t.term.term, ...t.term.forms].some(f => f.toLowerCase().includes(q)) || plain(t.html).includes(q)))
+  const list = all.value.filter(
+    t =>
+      (!letter.value || letterOf(t) === letter.value) &&
+      (category.value === null || (t.term.category ?? '') === category.value) &&
+      (!author.value || t.author.id === author.value) &&
+      (!period.value || periodOf(periods.value, t.shownAt)?.key === period.value) &&
+      (!q ||
+        [t.term.term, ...t.term.forms].some(f => f.toLowerCase().includes(q)) ||
+        plain(t.html).includes(q)),
+  )
   return order.value === 'newest' ? [...list].sort((a, b) => b.shownAt.localeCompare(a.shownAt)) : list
 })
 const shown = computed(() => found.value.slice(0, drawn.value))
 const nodes = computed(() => new Map(store.roots.map(r => [r.item.id, r])))
-const narrowed = computed(() => words.value !== '' || letter.value !== null || category.value !== null || author.value !== null || period.value !== null)
+const narrowed = computed(
+  () =>
+    words.value !== '' ||
+    letter.value !== null ||
+    category.value !== null ||
+    author.value !== null ||
+    period.value !== null,
+)
 const ofTheDay = computed(() => all.value.find(t => t.id === terms.view?.ofTheDay) ?? null)
-const drafts = computed(() => (store.thread?.drafts ?? []).filter(d => d.parentId === null && d.slot !== writing.value))
-const minWords = computed(() => { const r = activity.value.expectations.map(e => e.rule).find(x => x.kind === 'entries'); return r && 'minWords' in r ? r.minWords : 1 })
-watch([words, letter, category, author, period, order], () => { drawn.value = MOST })
-watch(found, (list) => { const missing = list.slice(0, drawn.value).filter(t => t.html === null).map(t => t.id); if (missing.length > 0) void store.needTexts(missing) }, { immediate: true })
-watch(drawn, () => { const missing = shown.value.filter(t => t.html === null).map(t => t.id); if (missing.length > 0) void store.needTexts(missing) })
-watch(shownCount, () => { if (activity.value) void terms.load(activity.value.seminarId).catch(() => {}) })
-const everything = () => { words.value = ''; letter.value = null; category.value = null; author.value = null; period.value = null }
+const drafts = computed(() =>
+  (store.thread?.drafts ?? []).filter(d => d.parentId === null && d.slot !== writing.value),
+)
+const minWords = computed(() => {
+  const r = activity.value.expectations.map(e => e.rule).find(x => x.kind === 'entries')
+  return r && 'minWords' in r ? r.minWords : 1
+})
+watch([words, letter, category, author, period, order], () => {
+  drawn.value = MOST
+})
+watch(
+  found,
+  list => {
+    const missing = list
+      .slice(0, drawn.value)
+      .filter(t => t.html === null)
+      .map(t => t.id)
+    if (missing.length > 0) void store.needTexts(missing)
+  },
+  { immediate: true },
+)
+watch(drawn, () => {
+  const missing = shown.value.filter(t => t.html === null).map(t => t.id)
+  if (missing.length > 0) void store.needTexts(missing)
+})
+watch(shownCount, () => {
+  if (activity.value) void terms.load(activity.value.seminarId).catch(() => {})
+})
+const everything = () => {
+  words.value = ''
+  letter.value = null
+  category.value = null
+  author.value = null
+  period.value = null
+}
 
 async function focusTerm(id: string) {
   const root = store.byId.get(id)?.view === 'whole' ? (store.byId.get(id) as WholeContribution).threadId : id
@@ -93,8 +167,11 @@ function posted(id: string, state: 'shown' | 'awaitingApproval' | 'scheduled') {
 }
 async function putAway() {
   writing.value = null
-  try { await store.refresh() }
-  catch (error) { notices.warn(error) }
+  try {
+    await store.refresh()
+  } catch (error) {
+    notices.warn(error)
+  }
 }
 function step(by: number) {
   const at = shown.value.findIndex(t => `c-${t.id}` === document.activeElement?.id)
@@ -106,8 +183,21 @@ const keys = computed<Key[]>(() => [
   { keys: 'j', does: 'the next term', run: () => step(1) },
   { keys: 'k', does: 'the one before', run: () => step(-1) },
   { keys: '/', does: 'search the lexicon', run: () => search.value?.focus() },
-  { keys: 'c', does: 'comment on the term you are at', run: () => { const t = shown.value.find(x => `c-${x.id}` === document.activeElement?.id); if (t && desk.mayWrite) desk.reply(t.id) } },
-  { keys: 'w', does: 'write a term', run: () => { if (desk.mayWrite && !writing.value) writing.value = v4() } },
+  {
+    keys: 'c',
+    does: 'comment on the term you are at',
+    run: () => {
+      const t = shown.value.find(x => `c-${x.id}` === document.activeElement?.id)
+      if (t && desk.mayWrite) desk.reply(t.id)
+    },
+  },
+  {
+    keys: 'w',
+    does: 'write a term',
+    run: () => {
+      if (desk.mayWrite && !writing.value) writing.value = v4()
+    },
+  },
 ])
 const { listOpen } = useKeys(() => keys.value)
 const end = ref<HTMLElement | null>(null)
@@ -115,11 +205,21 @@ let watcher: IntersectionObserver | undefined
 onMounted(() => {
   if (location.hash.startsWith('#c-')) void focusTerm(location.hash.slice(3))
   if (!waiting.value) void Promise.resolve(store.recordVisit()).catch(() => {})
-  watcher = new IntersectionObserver(([e]) => { if (e?.isIntersecting && drawn.value < found.value.length) drawn.value += MOST }, { rootMargin: '600px' })
+  watcher = new IntersectionObserver(
+    ([e]) => {
+      if (e?.isIntersecting && drawn.value < found.value.length) drawn.value += MOST
+    },
+    { rootMargin: '600px' },
+  )
   if (end.value) watcher.observe(end.value)
 })
 onBeforeUnmount(() => watcher?.disconnect())
-watch(() => route.hash, hash => { if (hash.startsWith('#c-')) void focusTerm(hash.slice(3)) })
+watch(
+  () => route.hash,
+  hash => {
+    if (hash.startsWith('#c-')) void focusTerm(hash.slice(3))
+  },
+)
 </script>
 
 <template>
@@ -127,36 +227,160 @@ watch(() => route.hash, hash => { if (hash.startsWith('#c-')) void focusTerm(has
     <div class="spread">
       <main>
         <div class="bar">
-          <span v-if="!waiting" class="count"><b>{{ shownCount }}</b> {{ plural(shownCount, 'term') }}</span>
-          <input ref="search" v-model="words" class="in" type="search" placeholder="search terms and definitions" aria-label="Search the lexicon">
-          <span class="tabs" role="group" aria-label="Order"><button type="button" :class="{ on: order === 'letters' }" :aria-pressed="order === 'letters'" @click="order = 'letters'">By letter</button><button type="button" :class="{ on: order === 'newest' }" :aria-pressed="order === 'newest'" @click="order = 'newest'">Newest first</button></span>
+          <span v-if="!waiting" class="count"
+            ><b>{{ shownCount }}</b> {{ plural(shownCount, 'term') }}</span
+          >
+          <input
+            ref="search"
+            v-model="words"
+            class="in"
+            type="search"
+            placeholder="search terms and definitions"
+            aria-label="Search the lexicon"
+          />
+          <span class="tabs" role="group" aria-label="Order"
+            ><button
+              type="button"
+              :class="{ on: order === 'letters' }"
+              :aria-pressed="order === 'letters'"
+              @click="order = 'letters'"
+            >
+              By letter</button
+            ><button
+              type="button"
+              :class="{ on: order === 'newest' }"
+              :aria-pressed="order === 'newest'"
+              @click="order = 'newest'"
+            >
+              Newest first
+            </button></span
+          >
           <span class="grow" />
-          <v-btn v-if="desk.mayWrite && !writing" class="main" @click="writing = v4()">Write a term <kbd>w</kbd></v-btn>
-          <p class="letters" role="group" aria-label="Letters"><button v-for="x in letters" :key="x.l" type="button" :disabled="!x.has" :class="{ on: letter === x.l }" :aria-pressed="letter === x.l" @click="letter = letter === x.l ? null : x.l">{{ x.l }}</button><button v-if="narrowed" class="link" type="button" @click="everything">everything</button></p>
+          <v-btn v-if="desk.mayWrite && !writing" class="main" @click="writing = v4()"
+            >Write a term <kbd>w</kbd></v-btn
+          >
+          <p class="letters" role="group" aria-label="Letters">
+            <button
+              v-for="x in letters"
+              :key="x.l"
+              type="button"
+              :disabled="!x.has"
+              :class="{ on: letter === x.l }"
+              :aria-pressed="letter === x.l"
+              @click="letter = letter === x.l ? null : x.l"
+            >
+              {{ x.l }}</button
+            ><button v-if="narrowed" class="link" type="button" @click="everything">everything</button>
+          </p>
         </div>
-        <WriteBox v-if="writing" :key="writing" class="new" :place="{ activityId: activity.id, parentId: null, slot: writing }" label="Its definition" :min-words="minWords" :stored="store.draftAt(null, writing)" :attach="desk.attach" :lexicon="settings" closable :verb="activity.talk.approval && !desk.isStaff ? 'Hand it in' : 'Add it'" @posted="posted" @away="putAway" />
+        <WriteBox
+          v-if="writing"
+          :key="writing"
+          class="new"
+          :place="{ activityId: activity.id, parentId: null, slot: writing }"
+          label="Its definition"
+          :min-words="minWords"
+          :stored="store.draftAt(null, writing)"
+          :attach="desk.attach"
+          :lexicon="settings"
+          closable
+          :verb="activity.talk.approval && !desk.isStaff ? 'Hand it in' : 'Add it'"
+          @posted="posted"
+          @away="putAway"
+        />
         <section v-if="drafts.length > 0" class="drafts" aria-label="Your drafts">
-          <p v-for="d in drafts" :key="d.id"><b>{{ d.term?.term || 'A term without its word' }}</b> <span class="muted">in draft, {{ d.words }} words, saved {{ dayTime(d.savedAt) }}</span> <button class="link" type="button" @click="writing = d.slot">go on writing</button></p>
+          <p v-for="d in drafts" :key="d.id">
+            <b>{{ d.term?.term || 'A term without its word' }}</b
+            >{{ ' ' }}<span class="muted">in draft, {{ d.words }} words, saved {{ dayTime(d.savedAt) }}</span
+            >{{ ' ' }}<button class="link" type="button" @click="writing = d.slot">go on writing</button>
+          </p>
         </section>
         <p v-if="waiting" class="empty">The others’ terms appear here as soon as your first is in.</p>
-        <div class="terms"><template v-for="(t, i) in shown" :key="t.id">
-          <h2 v-if="order === 'letters' && (i === 0 || letterOf(shown[i - 1]!) !== letterOf(t))" class="initial">{{ letterOf(t) }}</h2>
-          <EntryArticle class="one" :node="nodes.get(t.id)!" :desk="desk" authored titled :lexicon="settings" verb="comment">
-            <template #meta><template v-if="t.term.category"> · {{ t.term.category }}</template></template>
-            <template #below><p v-if="t.term.forms.length > 0 || t.term.sources" class="more"><template v-if="t.term.forms.length > 0">also <i>{{ t.term.forms.join(', ') }}</i></template><template v-if="t.term.forms.length > 0 && t.term.sources"> · </template><template v-if="t.term.sources">source: {{ t.term.sources }}</template></p></template>
-          </EntryArticle>
-        </template></div>
+        <div class="terms">
+          <template v-for="(t, i) in shown" :key="t.id">
+            <h2
+              v-if="order === 'letters' && (i === 0 || letterOf(shown[i - 1]!) !== letterOf(t))"
+              class="initial"
+            >
+              {{ letterOf(t) }}
+            </h2>
+            <EntryArticle
+              class="one"
+              :node="nodes.get(t.id)!"
+              :desk="desk"
+              authored
+              titled
+              :lexicon="settings"
+              verb="comment"
+            >
+              <template #meta
+                ><template v-if="t.term.category"> · {{ t.term.category }}</template></template
+              >
+              <template #below
+                ><p v-if="t.term.forms.length > 0 || t.term.sources" class="more">
+                  <template v-if="t.term.forms.length > 0"
+                    >also <i>{{ t.term.forms.join(', ') }}</i></template
+                  ><template v-if="t.term.forms.length > 0 && t.term.sources"> · </template
+                  ><template v-if="t.term.sources">source: {{ t.term.sources }}</template>
+                </p></template
+              >
+            </EntryArticle>
+          </template>
+        </div>
         <div ref="end" class="end" />
-        <p v-if="shown.length === 0 && !waiting" class="empty">{{ narrowed ? 'No term here in this choice.' : 'No terms yet. A first one sets the tone: the word as the sources write it, what it means in one sentence, and where you met it.' }}</p>
-        <ArrivedBar v-if="live.arrived.value.length > 0" :words="`${live.arrived.value.at(-1)!.author.givenName} ${live.arrived.value.at(-1)!.parentId ? 'commented' : 'added a term'} just now.`" @read="goToArrived" @later="live.seen()" />
+        <p v-if="shown.length === 0 && !waiting" class="empty">
+          {{
+            narrowed
+              ? 'No term here in this choice.'
+              : 'No terms yet. A first one sets the tone: the word as the sources write it, what it means in one sentence, and where you met it.'
+          }}
+        </p>
+        <ArrivedBar
+          v-if="live.arrived.value.length > 0"
+          :words="`${live.arrived.value.at(-1)!.author.givenName} ${live.arrived.value.at(-1)!.parentId ? 'commented' : 'added a term'} just now.`"
+          @read="goToArrived"
+          @later="live.seen()"
+        />
       </main>
       <aside>
-        <IndexList v-if="desk.isStaff" :title="`${capital(inWords(held.length))} ${plural(held.length, 'waits', 'wait')} for you`" hint="shown once approved" :items="held.map(t => ({ id: t.id, label: t.term.term, note: t.author.givenName }))" :chosen="null" @choose="focusTerm" />
+        <IndexList
+          v-if="desk.isStaff"
+          :title="`${capital(inWords(held.length))} ${plural(held.length, 'waits', 'wait')} for you`"
+          hint="shown once approved"
+          :items="held.map(t => ({ id: t.id, label: t.term.term, note: t.author.givenName }))"
+          :chosen="null"
+          @choose="focusTerm"
+        />
         <ExpectationMargin :activity="activity" :checks="store.thread?.checks ?? []" />
-        <section v-if="ofTheDay"><h2>Term of the day</h2><p class="day"><button class="link" type="button" @click="focusTerm(ofTheDay.id)">{{ ofTheDay.term.term }}</button></p><ProseText v-if="ofTheDay.html" class="small-prose" :html="ofTheDay.html" :except="ofTheDay.id" /></section>
-        <IndexList title="By category" :items="categories" :chosen="category" @choose="category = category === $event ? null : $event" />
-        <IndexList v-if="!(activity.talk.namesHidden && !desk.isStaff)" title="By author" hint="choose one to read only theirs" :items="authors" :chosen="author" @choose="author = author === $event ? null : $event" />
-        <IndexList :title="`By ${activity.talk.indexBy}`" :items="added" :chosen="period" @choose="period = period === $event ? null : $event" />
+        <section v-if="ofTheDay">
+          <h2>Term of the day</h2>
+          <p class="day">
+            <button class="link" type="button" @click="focusTerm(ofTheDay.id)">
+              {{ ofTheDay.term.term }}
+            </button>
+          </p>
+          <ProseText v-if="ofTheDay.html" class="small-prose" :html="ofTheDay.html" :except="ofTheDay.id" />
+        </section>
+        <IndexList
+          title="By category"
+          :items="categories"
+          :chosen="category"
+          @choose="category = category === $event ? null : $event"
+        />
+        <IndexList
+          v-if="!(activity.talk.namesHidden && !desk.isStaff)"
+          title="By author"
+          hint="choose one to read only theirs"
+          :items="authors"
+          :chosen="author"
+          @choose="author = author === $event ? null : $event"
+        />
+        <IndexList
+          :title="`By ${activity.talk.indexBy}`"
+          :items="added"
+          :chosen="period"
+          @choose="period = period === $event ? null : $event"
+        />
         <TermsInOut :activity="activity" :may-take-in="desk.isStaff" @taken="store.refresh()" />
       </aside>
     </div>
@@ -164,44 +388,197 @@ watch(() => route.hash, hash => { if (hash.startsWith('#c-')) void focusTerm(has
 </template>
 
 <style scoped>
-.spread { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1fr) 322px; }
-main { overflow-y: auto; background: var(--sheet); border-right: 1px solid var(--line); padding: 0 44px 60px; position: relative; }
-.bar { display: flex; flex-wrap: wrap; gap: 6px 16px; align-items: center; padding: 8px 0 7px; font-size: 0.78125rem; color: var(--ink-2); border-bottom: 1px solid var(--line-soft); position: sticky; top: 0; background: var(--sheet); z-index: 5; }
-.bar b { color: var(--ink); }
-.bar .in { width: 15rem; padding: 4px 9px; font-size: 0.8125rem; }
-.tabs { display: inline-flex; gap: 12px; }
-.tabs button { border: 0; background: none; padding: 4px 0; cursor: pointer; color: var(--ink-2); border-bottom: 2px solid transparent; }
-.tabs .on { color: var(--ink); font-weight: 650; border-bottom-color: var(--harbour); }
-.letters { flex-basis: 100%; display: flex; flex-wrap: wrap; gap: 1px; align-items: center; }
-.letters button:not(.link) { border: 0; background: none; padding: 2px 5px; min-width: 22px; border-radius: 4px; font: 600 0.8125rem/1.5 var(--read); cursor: pointer; color: var(--harbour); }
-.letters button:disabled { color: var(--spine); cursor: default; font-weight: 400; }
-.letters button:not(:disabled):hover { background: var(--sunken); }
-.letters .on { background: var(--harbour) !important; color: var(--on-harbour); }
-.letters .link { margin-left: 10px; }
-.new { margin: 16px 0 20px; max-width: 50em; }
-.drafts { background: var(--paper); border-radius: var(--r); padding: 8px 12px; margin-top: 14px; font-size: 0.84375rem; display: grid; gap: 4px; max-width: 50em; }
-.initial { font: 600 1.625rem/1 var(--read); color: var(--k-lexicon); margin: 22px 0 4px; border-bottom: 1px solid var(--line-soft); padding-bottom: 6px; max-width: 43.75rem; }
-.one { padding: 12px 0 14px; max-width: 50em; }
-.one + .one { border-top: 1px solid var(--line-soft); }
-.more { font-size: 0.8125rem; line-height: 18px; color: var(--ink-3); margin-top: 3px; overflow-wrap: anywhere; }
-.more i { font: italic 400 0.875rem/1.4 var(--read); color: var(--ink-2); }
-.end { height: 1px; }
-@media (min-width: 1500px) {
-  .terms { columns: 2; column-gap: 56px; }
-  .terms > * { break-inside: avoid; }
-  .initial { break-after: avoid; }
+.spread {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 322px;
 }
-aside { padding: 14px 20px 24px; overflow-y: auto; }
-aside section + section, aside :deep(section + section) { border-top: 1px solid var(--line); margin-top: 14px; padding-top: 12px; }
-aside h2 { font-size: 0.8125rem; line-height: 18px; letter-spacing: 0; display: flex; justify-content: space-between; gap: 8px; align-items: baseline; }
-aside h2 span { font-weight: 500; font-size: 0.75rem; color: var(--ink-3); }
-.day .link { font: 600 1.0625rem/1.4 var(--read); }
-.small-prose { font-size: 0.875rem; line-height: 1.5; color: var(--ink-2); }
-.empty { color: var(--ink-2); font: 400 1rem/1.55 var(--read); padding: 20px 0; }
+main {
+  overflow-y: auto;
+  background: var(--sheet);
+  border-right: 1px solid var(--line);
+  padding: 0 44px 60px;
+  position: relative;
+}
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 16px;
+  align-items: center;
+  padding: 8px 0 7px;
+  font-size: 0.78125rem;
+  color: var(--ink-2);
+  border-bottom: 1px solid var(--line-soft);
+  position: sticky;
+  top: 0;
+  background: var(--sheet);
+  z-index: 5;
+}
+.bar b {
+  color: var(--ink);
+}
+.bar .in {
+  width: 15rem;
+  padding: 4px 9px;
+  font-size: 0.8125rem;
+}
+.tabs {
+  display: inline-flex;
+  gap: 12px;
+}
+.tabs button {
+  border: 0;
+  background: none;
+  padding: 4px 0;
+  cursor: pointer;
+  color: var(--ink-2);
+  border-bottom: 2px solid transparent;
+}
+.tabs .on {
+  color: var(--ink);
+  font-weight: 650;
+  border-bottom-color: var(--harbour);
+}
+.letters {
+  flex-basis: 100%;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 1px;
+  align-items: center;
+}
+.letters button:not(.link) {
+  border: 0;
+  background: none;
+  padding: 2px 5px;
+  min-width: 22px;
+  border-radius: 4px;
+  font: 600 0.8125rem/1.5 var(--read);
+  cursor: pointer;
+  color: var(--harbour);
+}
+.letters button:disabled {
+  color: var(--spine);
+  cursor: default;
+  font-weight: 400;
+}
+.letters button:not(:disabled):hover {
+  background: var(--sunken);
+}
+.letters .on {
+  background: var(--harbour) !important;
+  color: var(--on-harbour);
+}
+.letters .link {
+  margin-left: 10px;
+}
+.new {
+  margin: 16px 0 20px;
+  max-width: 50em;
+}
+.drafts {
+  background: var(--paper);
+  border-radius: var(--r);
+  padding: 8px 12px;
+  margin-top: 14px;
+  font-size: 0.84375rem;
+  display: grid;
+  gap: 4px;
+  max-width: 50em;
+}
+.initial {
+  font: 600 1.625rem/1 var(--read);
+  color: var(--k-lexicon);
+  margin: 22px 0 4px;
+  border-bottom: 1px solid var(--line-soft);
+  padding-bottom: 6px;
+  max-width: 43.75rem;
+}
+.one {
+  padding: 12px 0 14px;
+  max-width: 50em;
+}
+.one + .one {
+  border-top: 1px solid var(--line-soft);
+}
+.more {
+  font-size: 0.8125rem;
+  line-height: 18px;
+  color: var(--ink-3);
+  margin-top: 3px;
+  overflow-wrap: anywhere;
+}
+.more i {
+  font: italic 400 0.875rem/1.4 var(--read);
+  color: var(--ink-2);
+}
+.end {
+  height: 1px;
+}
+@media (min-width: 1500px) {
+  .terms {
+    columns: 2;
+    column-gap: 56px;
+  }
+  .terms > * {
+    break-inside: avoid;
+  }
+  .initial {
+    break-after: avoid;
+  }
+}
+aside {
+  padding: 14px 20px 24px;
+  overflow-y: auto;
+}
+aside section + section,
+aside :deep(section + section) {
+  border-top: 1px solid var(--line);
+  margin-top: 14px;
+  padding-top: 12px;
+}
+aside h2 {
+  font-size: 0.8125rem;
+  line-height: 18px;
+  letter-spacing: 0;
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  align-items: baseline;
+}
+aside h2 span {
+  font-weight: 500;
+  font-size: 0.75rem;
+  color: var(--ink-3);
+}
+.day .link {
+  font: 600 1.0625rem/1.4 var(--read);
+}
+.small-prose {
+  font-size: 0.875rem;
+  line-height: 1.5;
+  color: var(--ink-2);
+}
+.empty {
+  color: var(--ink-2);
+  font: 400 1rem/1.55 var(--read);
+  padding: 20px 0;
+}
 @media (max-width: 1000px) {
-  .spread { grid-template-columns: minmax(0, 1fr); }
-  main { border-right: 0; overflow: visible; padding: 0 14px 30px; }
-  .bar { position: static; }
-  aside { overflow: visible; border-top: 1px solid var(--line); }
+  .spread {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  main {
+    border-right: 0;
+    overflow: visible;
+    padding: 0 14px 30px;
+  }
+  .bar {
+    position: static;
+  }
+  aside {
+    overflow: visible;
+    border-top: 1px solid var(--line);
+  }
 }
 </style>

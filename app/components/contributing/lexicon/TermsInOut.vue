@@ -10,13 +10,13 @@ import { useNotices } from '../../../stores/notices'
 
 /** Terms taken along as a file, and, for staff, taken in from a table after seeing what it would do. */
 type Imported = z.infer<typeof LexiconImported>
-const props = defineProps<{ activity: ActivityView, mayTakeIn: boolean }>()
+const props = defineProps<{ activity: ActivityView; mayTakeIn: boolean }>()
 const emit = defineEmits<{ taken: [] }>()
 const api = useApi()
 const notices = useNotices()
 const { busy, problem, send } = useSending()
 const path = `/api/activities/${props.activity.id}/lexicon`
-const preview = shallowRef<(Imported & { text: string, key: string }) | null>(null)
+const preview = shallowRef<(Imported & { text: string; key: string }) | null>(null)
 async function choose(event: Event) {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
@@ -41,26 +41,87 @@ async function take() {
   <section class="in-out">
     <details>
       <summary>Take it along</summary>
-      <p class="row">as <a :href="`${path}/export?as=csv`" download>CSV</a><a :href="`${path}/export?as=json`" download>JSON</a><a :href="`${path}/export?as=html`" download>HTML</a></p>
+      <p class="row">
+        as <a :href="`${path}/export?as=csv`" download>CSV</a
+        ><a :href="`${path}/export?as=json`" download>JSON</a
+        ><a :href="`${path}/export?as=html`" download>HTML</a>
+      </p>
       <template v-if="mayTakeIn">
-        <p class="row"><label class="link">take terms in from a CSV<input type="file" accept=".csv,text/csv,text/plain" class="visually-hidden" :disabled="busy" @change="choose"></label></p>
-        <p class="hint">Its first line names the columns: term, definition, other forms, category, sources, found in longer words.</p>
+        <p class="row">
+          <label class="link"
+            >take terms in from a CSV<input
+              type="file"
+              accept=".csv,text/csv,text/plain"
+              class="visually-hidden"
+              :disabled="busy"
+              @change="choose"
+          /></label>
+        </p>
+        <p class="hint">
+          Its first line names the columns: term, definition, other forms, category, sources, found in longer
+          words.
+        </p>
       </template>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <div v-if="preview" class="preview" role="status">
-        <p><b>{{ preview.added.length }}</b> {{ plural(preview.added.length, 'term') }} would come in<template v-if="preview.added.length > 0">: {{ preview.added.slice(0, 12).join(', ') }}{{ preview.added.length > 12 ? ' …' : '' }}</template>.</p>
-        <ul v-if="preview.skipped.length > 0"><li v-for="s in preview.skipped.slice(0, 20)" :key="`${s.line}-${s.term}`">line {{ s.line }}{{ s.term ? `, “${s.term}”` : '' }}: {{ s.why }}</li></ul>
-        <p class="row"><v-btn v-if="preview.added.length > 0" class="main" :disabled="busy" @click="take">Take {{ preview.added.length }} in</v-btn><v-btn class="quiet" @click="preview = null">Leave it</v-btn></p>
+        <p>
+          <b>{{ preview.added.length }}</b> {{ plural(preview.added.length, 'term') }} would come in<template
+            v-if="preview.added.length > 0"
+            >: {{ preview.added.slice(0, 12).join(', ')
+            }}{{ preview.added.length > 12 ? ' …' : '' }}</template
+          >.
+        </p>
+        <ul v-if="preview.skipped.length > 0">
+          <li v-for="s in preview.skipped.slice(0, 20)" :key="`${s.line}-${s.term}`">
+            line {{ s.line }}{{ s.term ? `, “${s.term}”` : '' }}: {{ s.why }}
+          </li>
+        </ul>
+        <p class="row">
+          <v-btn v-if="preview.added.length > 0" class="main" :disabled="busy" @click="take"
+            >Take {{ preview.added.length }} in</v-btn
+          ><v-btn class="quiet" @click="preview = null">Leave it</v-btn>
+        </p>
       </div>
     </details>
   </section>
 </template>
 
 <style scoped>
-.in-out { border-top: 1px solid var(--line); margin-top: 14px; padding-top: 12px; font-size: 0.78125rem; line-height: 18px; color: var(--ink-2); }
-summary { cursor: pointer; font-weight: 650; font-size: 0.8125rem; color: var(--ink); }
-.row { display: flex; gap: 6px 12px; flex-wrap: wrap; margin-top: 7px; align-items: center; }
-.preview { background: var(--sunken); border-radius: var(--r); padding: 8px 12px 10px; margin-top: 9px; }
-.preview ul { list-style: none; max-height: 12em; overflow: auto; margin-top: 5px; }
-label.link:focus-within { box-shadow: var(--focus); border-radius: 4px; }
+.in-out {
+  border-top: 1px solid var(--line);
+  margin-top: 14px;
+  padding-top: 12px;
+  font-size: 0.78125rem;
+  line-height: 18px;
+  color: var(--ink-2);
+}
+summary {
+  cursor: pointer;
+  font-weight: 650;
+  font-size: 0.8125rem;
+  color: var(--ink);
+}
+.row {
+  display: flex;
+  gap: 6px 12px;
+  flex-wrap: wrap;
+  margin-top: 7px;
+  align-items: center;
+}
+.preview {
+  background: var(--sunken);
+  border-radius: var(--r);
+  padding: 8px 12px 10px;
+  margin-top: 9px;
+}
+.preview ul {
+  list-style: none;
+  max-height: 12em;
+  overflow: auto;
+  margin-top: 5px;
+}
+label.link:focus-within {
+  box-shadow: var(--focus);
+  border-radius: 4px;
+}
 </style>

@@ -13,21 +13,48 @@ import SheetPaper from './SheetPaper.vue'
 import SheetTranscript from './SheetTranscript.vue'
 import SideNote from './SideNote.vue'
 
-type Stretch = { readonly start: number, readonly end: number }
+type Stretch = { readonly start: number; readonly end: number }
 /** One page, section or stretch with its margin: lines under what was noted, a letter for each passage, and the notes level with their words. */
 const props = defineProps<{
-  part: PartView, text: NonNullable<ReadingView['text']>, paper: OpenPaper | null, html: string | null, width: number
-  notes: readonly MarginNote[], passages: readonly Passage[], chosen: readonly Stretch[], found: readonly Stretch[], lit: string | null, openNotes: ReadonlySet<string>
-  desk: TalkDesk, isSet: boolean, closed: boolean, saying: number | null, page: string, labelOf: (part: number) => string
+  part: PartView
+  text: NonNullable<ReadingView['text']>
+  paper: OpenPaper | null
+  html: string | null
+  width: number
+  notes: readonly MarginNote[]
+  passages: readonly Passage[]
+  chosen: readonly Stretch[]
+  found: readonly Stretch[]
+  lit: string | null
+  openNotes: ReadonlySet<string>
+  desk: TalkDesk
+  isSet: boolean
+  closed: boolean
+  saying: number | null
+  page: string
+  labelOf: (part: number) => string
 }>()
 const emit = defineEmits<{
-  words: [part: number, words: PartText | null], near: [part: number], pick: [ids: readonly string[]], area: [area: { x: number, y: number, width: number, height: number }], play: [at: number]
-  toggle: [id: string], follow: [id: string], light: [id: string | null], settle: [id: string, settled: boolean], tag: [tag: string], jump: [id: string], whole: []
+  words: [part: number, words: PartText | null]
+  near: [part: number]
+  pick: [ids: readonly string[]]
+  area: [area: { x: number; y: number; width: number; height: number }]
+  play: [at: number]
+  toggle: [id: string]
+  follow: [id: string]
+  light: [id: string | null]
+  settle: [id: string, settled: boolean]
+  tag: [tag: string]
+  jump: [id: string]
+  whole: []
 }>()
 const row = ref<HTMLElement | null>(null)
 const sheetBox = ref<HTMLElement | null>(null)
 const margin = ref<HTMLElement | null>(null)
-const sheet = ref<{ part: (y: number, range: Range | null) => HTMLElement | null | Promise<HTMLElement | null>, close: () => void } | null>(null)
+const sheet = ref<{
+  part: (y: number, range: Range | null) => HTMLElement | null | Promise<HTMLElement | null>
+  close: () => void
+} | null>(null)
 const inSight = ref(false)
 const held = ref(false) // something is being written between its lines: it stays, however far one scrolls
 const near = computed(() => inSight.value || held.value)
@@ -37,17 +64,27 @@ let words: PartText | null = null
 // -- only what is about to be read is drawn
 let sight: IntersectionObserver | undefined
 onMounted(() => {
-  sight = new IntersectionObserver(([entry]) => { inSight.value = entry!.isIntersecting; if (inSight.value) emit('near', props.part.number) }, { root: window.innerWidth > 1000 ? row.value!.closest('main') : null, rootMargin: '1800px 0px' })
+  sight = new IntersectionObserver(
+    ([entry]) => {
+      inSight.value = entry!.isIntersecting
+      if (inSight.value) emit('near', props.part.number)
+    },
+    { root: window.innerWidth > 1000 ? row.value!.closest('main') : null, rootMargin: '1800px 0px' },
+  )
   sight.observe(row.value!)
   resized.observe(sheetBox.value!)
   if (margin.value) resized.observe(margin.value)
 })
-const resized = import.meta.client ? new ResizeObserver(() => layAll()) : null as unknown as ResizeObserver
-onBeforeUnmount(() => { sight?.disconnect(); resized?.disconnect(); emit('words', props.part.number, null) })
+const resized = import.meta.client ? new ResizeObserver(() => layAll()) : (null as unknown as ResizeObserver)
+onBeforeUnmount(() => {
+  sight?.disconnect()
+  resized?.disconnect()
+  emit('words', props.part.number, null)
+})
 const lastHeight = ref(0) // what is out of sight keeps its room
-watch(near, (now) => {
+watch(near, now => {
   if (now) return
-  lastHeight.value = props.text.form === 'paper' ? 0 : sheetBox.value?.offsetHeight ?? 0
+  lastHeight.value = props.text.form === 'paper' ? 0 : (sheetBox.value?.offsetHeight ?? 0)
   words = null
   emit('words', props.part.number, null)
   clear()
@@ -59,28 +96,65 @@ function drawn(root: HTMLElement) {
 }
 
 // -- lines and letters over the text
-interface Line { readonly left: number, readonly top: number, readonly width: number, readonly height: number, readonly weight: number, readonly own: boolean }
-interface Letter { readonly passage: Passage, readonly left: number, readonly top: number, readonly from: number }
+interface Line {
+  readonly left: number
+  readonly top: number
+  readonly width: number
+  readonly height: number
+  readonly weight: number
+  readonly own: boolean
+}
+interface Letter {
+  readonly passage: Passage
+  readonly left: number
+  readonly top: number
+  readonly from: number
+}
 const lines = shallowRef<readonly Line[]>([])
 const letters = shallowRef<readonly Letter[]>([])
 const marked = shallowRef<readonly Line[]>([])
 const sought = shallowRef<readonly Line[]>([])
 const glow = shallowRef<readonly Line[]>([])
-const clear = () => { lines.value = letters.value = marked.value = sought.value = glow.value = [] as never }
+const clear = () => {
+  lines.value = letters.value = marked.value = sought.value = glow.value = [] as never
+}
 /** Where a passage stands in what is drawn here: its place, unless this browser reads the page otherwise; then by its words. */
 function here(p: Stretch): Stretch | null {
   if (!words || words.text.length === props.part.end - props.part.start) return p
-  const anchor = props.notes.find(n => n.c.note.at?.start === p.start && n.c.note.at.end === p.end)?.c.note.passage
-  const [at] = anchor ? findAnchors(words.text, [{ ...anchor, start: anchor.start - props.part.start, end: anchor.end - props.part.start }]) : []
+  const anchor = props.notes.find(n => n.c.note.at?.start === p.start && n.c.note.at.end === p.end)?.c.note
+    .passage
+  const [at] = anchor
+    ? findAnchors(words.text, [
+        { ...anchor, start: anchor.start - props.part.start, end: anchor.end - props.part.start },
+      ])
+    : []
   return at ? { start: at.start + props.part.start, end: at.end + props.part.start } : null
 }
 function lay() {
   if (!words || !sheetBox.value) return
   const box = sheetBox.value.getBoundingClientRect()
-  const boxes = (s: Stretch, extra: Partial<Line> = {}): Line[] => words!.lines(s.start, s.end).map(r => ({ left: r.left - box.left, top: r.top - box.top, width: r.width, height: r.height, weight: 1, own: false, ...extra }))
-  const there = props.passages.flatMap((p) => { const at = here(p); return at ? [{ ...p, ...at }] : [] })
+  const boxes = (s: Stretch, extra: Partial<Line> = {}): Line[] =>
+    words!
+      .lines(s.start, s.end)
+      .map(r => ({
+        left: r.left - box.left,
+        top: r.top - box.top,
+        width: r.width,
+        height: r.height,
+        weight: 1,
+        own: false,
+        ...extra,
+      }))
+  const there = props.passages.flatMap(p => {
+    const at = here(p)
+    return at ? [{ ...p, ...at }] : []
+  })
   lines.value = layStretches(there).flatMap(s => boxes(s, { weight: weightOf(s.notes), own: s.own }))
-  letters.value = there.flatMap((passage): Letter[] => { const all = boxes(passage); const last = all.at(-1); return last ? [{ passage, left: last.left + last.width, top: last.top, from: all[0]!.top }] : [] })
+  letters.value = there.flatMap((passage): Letter[] => {
+    const all = boxes(passage)
+    const last = all.at(-1)
+    return last ? [{ passage, left: last.left + last.width, top: last.top, from: all[0]!.top }] : []
+  })
   marked.value = props.chosen.flatMap(s => boxes(s))
   sought.value = props.found.flatMap(s => boxes(s))
   const lit = props.notes.find(n => n.c.id === props.lit)?.c.note.at
@@ -99,7 +173,14 @@ const spread = computed(() => {
 // -- notes level with their lines
 const order = computed(() => {
   const letterOf = new Map(props.passages.flatMap(p => p.ids.map(id => [id, p] as const)))
-  return [...props.notes].sort((a, b) => (a.c.note.at?.start ?? 0) - (b.c.note.at?.start ?? 0) || (b.c.note.at?.end ?? 0) - (a.c.note.at?.end ?? 0) || a.c.shownAt.localeCompare(b.c.shownAt)).map(note => ({ note, passage: letterOf.get(note.c.id) ?? null }))
+  return [...props.notes]
+    .sort(
+      (a, b) =>
+        (a.c.note.at?.start ?? 0) - (b.c.note.at?.start ?? 0) ||
+        (b.c.note.at?.end ?? 0) - (a.c.note.at?.end ?? 0) ||
+        a.c.shownAt.localeCompare(b.c.shownAt),
+    )
+    .map(note => ({ note, passage: letterOf.get(note.c.id) ?? null }))
 })
 const tops = shallowRef<ReadonlyMap<string, number>>(new Map())
 const marginHeight = ref(0)
@@ -108,9 +189,16 @@ function layMargin() {
   const boxes = [...margin.value.querySelectorAll<HTMLElement>(':scope > .at')]
   const from = new Map(letters.value.flatMap(l => l.passage.ids.map(id => [id, l.from] as const)))
   const height = sheetBox.value?.offsetHeight ?? 0
-  const wanted = boxes.map(b => ({ wanted: from.get(b.dataset.note!) ?? (props.notes.find(n => n.c.id === b.dataset.note)?.c.note.area?.y ?? 0) * height, height: b.offsetHeight }))
+  const wanted = boxes.map(b => ({
+    wanted:
+      from.get(b.dataset.note!) ??
+      (props.notes.find(n => n.c.id === b.dataset.note)?.c.note.area?.y ?? 0) * height,
+    height: b.offsetHeight,
+  }))
   // what has no place yet keeps to the order
-  for (let i = 1; i < wanted.length; i++) if (!from.has(boxes[i]!.dataset.note!)) wanted[i]!.wanted = Math.max(wanted[i]!.wanted, wanted[i - 1]!.wanted)
+  for (let i = 1; i < wanted.length; i++)
+    if (!from.has(boxes[i]!.dataset.note!))
+      wanted[i]!.wanted = Math.max(wanted[i]!.wanted, wanted[i - 1]!.wanted)
   const places = placeSidenotes(wanted, 9, 6)
   tops.value = new Map(boxes.map((b, i) => [b.dataset.note!, places[i]!]))
   marginHeight.value = boxes.length > 0 ? places.at(-1)! + wanted.at(-1)!.height + 24 : 0
@@ -118,16 +206,27 @@ function layMargin() {
 let waits = 0
 function layAll() {
   cancelAnimationFrame(waits)
-  waits = requestAnimationFrame(() => { lay(); layMargin() })
+  waits = requestAnimationFrame(() => {
+    lay()
+    layMargin()
+  })
 }
 onBeforeUnmount(() => cancelAnimationFrame(waits))
 watch(() => [props.passages, props.chosen, props.found, props.lit], layAll)
-watch([order, near], () => nextTick(() => {
-  resized?.disconnect()
-  if (sheetBox.value) resized?.observe(sheetBox.value)
-  if (margin.value) { resized?.observe(margin.value); margin.value.querySelectorAll(':scope > .at').forEach(b => resized?.observe(b)) }
-  layAll()
-}), { immediate: import.meta.client })
+watch(
+  [order, near],
+  () =>
+    nextTick(() => {
+      resized?.disconnect()
+      if (sheetBox.value) resized?.observe(sheetBox.value)
+      if (margin.value) {
+        resized?.observe(margin.value)
+        margin.value.querySelectorAll(':scope > .at').forEach(b => resized?.observe(b))
+      }
+      layAll()
+    }),
+  { immediate: import.meta.client },
+)
 
 function clicked(event: MouseEvent) {
   const target = event.target as Element
@@ -136,10 +235,17 @@ function clicked(event: MouseEvent) {
   if (!caret || !words.root.contains(caret.node)) return
   const at = words.placeOf(caret.node, caret.offset)
   const over = props.passages.filter(p => p.start <= at && p.end >= at)
-  if (over.length > 0) emit('pick', over.flatMap(p => p.ids))
+  if (over.length > 0)
+    emit(
+      'pick',
+      over.flatMap(p => p.ids),
+    )
 }
 /** Opens the text under a passage, or under an area, and gives the place that opened. */
-async function openAt(stretch: Stretch | null, area: { y: number, height: number } | null): Promise<HTMLElement | null> {
+async function openAt(
+  stretch: Stretch | null,
+  area: { y: number; height: number } | null,
+): Promise<HTMLElement | null> {
   if (!sheet.value || !sheetBox.value) return null
   held.value = true
   if (area) return sheet.value.part((area.y + area.height) * props.width * (props.part.aspect ?? 1) + 4, null)
@@ -149,41 +255,183 @@ async function openAt(stretch: Stretch | null, area: { y: number, height: number
   if (!range || !last) return null
   return sheet.value.part(last.bottom - words.root.getBoundingClientRect().top + 4, range)
 }
-defineExpose({ openAt, close: () => { sheet.value?.close(); held.value = false }, row })
-const estimated = computed(() => props.text.form === 'paper' ? props.width * (props.part.aspect ?? 1.4) : Math.max(80, props.part.words * 2.6 * 620 / Math.max(320, props.width)))
+defineExpose({
+  openAt,
+  close: () => {
+    sheet.value?.close()
+    held.value = false
+  },
+  row,
+})
+const estimated = computed(() =>
+  props.text.form === 'paper'
+    ? props.width * (props.part.aspect ?? 1.4)
+    : Math.max(80, (props.part.words * 2.6 * 620) / Math.max(320, props.width)),
+)
 const areas = computed(() => props.notes.filter(n => n.c.note.area))
-const linesOf = computed(() => props.text.cues.filter(c => c.start >= props.part.start && c.start < Math.max(props.part.end, props.part.start + 1)))
+const linesOf = computed(() =>
+  props.text.cues.filter(
+    c => c.start >= props.part.start && c.start < Math.max(props.part.end, props.part.start + 1),
+  ),
+)
 const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
 </script>
 
 <template>
-  <section ref="row" class="row" :class="[text.form, { set: isSet, context: !isSet }]" :data-row="part.number" :aria-label="`${page} ${part.label}`">
+  <section
+    ref="row"
+    class="row"
+    :class="[text.form, { set: isSet, context: !isSet }]"
+    :data-row="part.number"
+    :aria-label="`${page} ${part.label}`"
+  >
     <div class="text" :data-part="part.number" tabindex="-1" @click="clicked">
-      <header v-if="closed" class="runner"><span v-if="closed">write a note here, and the others’ appear</span></header>
-      <div ref="sheetBox" class="sheet" data-words :style="{ minHeight: near && text.form !== 'paper' ? undefined : `${lastHeight || estimated}px` }">
+      <header v-if="closed" class="runner">
+        <span v-if="closed">write a note here, and the others’ appear</span>
+      </header>
+      <div
+        ref="sheetBox"
+        class="sheet"
+        data-words
+        :style="{ minHeight: near && text.form !== 'paper' ? undefined : `${lastHeight || estimated}px` }"
+      >
         <template v-if="near">
-          <SheetPaper v-if="text.form === 'paper' && paper && !failed" ref="sheet" :open="paper" :number="part.number" :width="width" :aspect="part.aspect ?? 1.4" :drawn-only="part.drawnOnly" @drawn="drawn" @failed="failed = true" @area="emit('area', $event)" />
-          <SheetArticle v-else-if="text.form === 'article' && html !== null" ref="sheet" :html="html" @drawn="drawn" />
-          <SheetTranscript v-else-if="text.form === 'recording'" ref="sheet" :lines="linesOf" :saying="saying" @drawn="drawn" @play="emit('play', $event)" />
-          <p v-if="failed" class="empty">This page could not be drawn. Its notes stand beside it. <button class="link" type="button" @click="failed = false">try again</button></p>
+          <SheetPaper
+            v-if="text.form === 'paper' && paper && !failed"
+            ref="sheet"
+            :open="paper"
+            :number="part.number"
+            :width="width"
+            :aspect="part.aspect ?? 1.4"
+            :drawn-only="part.drawnOnly"
+            @drawn="drawn"
+            @failed="failed = true"
+            @area="emit('area', $event)"
+          />
+          <SheetArticle
+            v-else-if="text.form === 'article' && html !== null"
+            ref="sheet"
+            :html="html"
+            @drawn="drawn"
+          />
+          <SheetTranscript
+            v-else-if="text.form === 'recording'"
+            ref="sheet"
+            :lines="linesOf"
+            :saying="saying"
+            @drawn="drawn"
+            @play="emit('play', $event)"
+          />
+          <p v-if="failed" class="empty">
+            This page could not be drawn. Its notes stand beside it.
+            <button class="link" type="button" @click="failed = false">try again</button>
+          </p>
           <p v-else-if="text.form === 'article' && html === null" class="empty">…</p>
         </template>
         <div class="over">
-          <i v-for="(b, i) in glow" :key="`g${i}`" class="glow" :style="{ left: `${b.left - 2}px`, top: `${b.top}px`, width: `${b.width + 4}px`, height: `${b.height}px` }" />
-          <i v-for="(b, i) in sought" :key="`f${i}`" class="sought" :style="{ left: `${b.left}px`, top: `${b.top}px`, width: `${b.width}px`, height: `${b.height}px` }" />
-          <i v-for="(b, i) in marked" :key="`c${i}`" class="chosen" :style="{ left: `${b.left}px`, top: `${b.top}px`, width: `${b.width}px`, height: `${b.height}px` }" />
-          <i v-for="(b, i) in lines" :key="`l${i}`" class="under" :class="[`w${b.weight}`, { own: b.own }]" :style="{ left: `${b.left}px`, top: `${b.top + b.height}px`, width: `${b.width}px` }" />
-          <button v-for="l in spread" :key="`${l.passage.start}-${l.passage.end}`" class="letter" :class="{ own: l.passage.own }" type="button" :data-passage="l.passage.letter" :style="{ left: `${l.x}px`, top: `${l.top}px` }" :aria-label="`passage ${l.passage.letter}, ${l.passage.ids.length} ${l.passage.ids.length === 1 ? 'note' : 'notes'}`" @click.stop="emit('pick', l.passage.ids)">{{ l.passage.letter }}</button>
-          <button v-for="n in near ? areas : []" :key="n.c.id" class="patch" :class="{ own: n.c.author.isMe, lit: lit === n.c.id }" type="button" :aria-label="`area with a note by ${n.c.author.name}`" :style="{ left: `calc(50% - ${width / 2}px + ${n.c.note.area!.x * width}px)`, top: `${n.c.note.area!.y * width * (part.aspect ?? 1)}px`, width: `${n.c.note.area!.width * width}px`, height: `${n.c.note.area!.height * width * (part.aspect ?? 1)}px` }" @click.stop="emit('pick', [n.c.id])" />
+          <i
+            v-for="(b, i) in glow"
+            :key="`g${i}`"
+            class="glow"
+            :style="{
+              left: `${b.left - 2}px`,
+              top: `${b.top}px`,
+              width: `${b.width + 4}px`,
+              height: `${b.height}px`,
+            }"
+          />
+          <i
+            v-for="(b, i) in sought"
+            :key="`f${i}`"
+            class="sought"
+            :style="{
+              left: `${b.left}px`,
+              top: `${b.top}px`,
+              width: `${b.width}px`,
+              height: `${b.height}px`,
+            }"
+          />
+          <i
+            v-for="(b, i) in marked"
+            :key="`c${i}`"
+            class="chosen"
+            :style="{
+              left: `${b.left}px`,
+              top: `${b.top}px`,
+              width: `${b.width}px`,
+              height: `${b.height}px`,
+            }"
+          />
+          <i
+            v-for="(b, i) in lines"
+            :key="`l${i}`"
+            class="under"
+            :class="[`w${b.weight}`, { own: b.own }]"
+            :style="{ left: `${b.left}px`, top: `${b.top + b.height}px`, width: `${b.width}px` }"
+          />
+          <button
+            v-for="l in spread"
+            :key="`${l.passage.start}-${l.passage.end}`"
+            class="letter"
+            :class="{ own: l.passage.own }"
+            type="button"
+            :data-passage="l.passage.letter"
+            :style="{ left: `${l.x}px`, top: `${l.top}px` }"
+            :aria-label="`passage ${l.passage.letter}, ${l.passage.ids.length} ${l.passage.ids.length === 1 ? 'note' : 'notes'}`"
+            @click.stop="emit('pick', l.passage.ids)"
+          >
+            {{ l.passage.letter }}
+          </button>
+          <button
+            v-for="n in near ? areas : []"
+            :key="n.c.id"
+            class="patch"
+            :class="{ own: n.c.author.isMe, lit: lit === n.c.id }"
+            type="button"
+            :aria-label="`area with a note by ${n.c.author.name}`"
+            :style="{
+              left: `calc(50% - ${width / 2}px + ${n.c.note.area!.x * width}px)`,
+              top: `${n.c.note.area!.y * width * (part.aspect ?? 1)}px`,
+              width: `${n.c.note.area!.width * width}px`,
+              height: `${n.c.note.area!.height * width * (part.aspect ?? 1)}px`,
+            }"
+            @click.stop="emit('pick', [n.c.id])"
+          />
         </div>
-        <p v-if="part.drawnOnly && desk.mayWrite" class="scan" data-not-text>This page is a picture. Draw a frame on it, or <button class="link" type="button" @click="emit('whole')">note the whole page</button>.</p>
+        <p v-if="part.drawnOnly && desk.mayWrite" class="scan" data-not-text>
+          This page is a picture. Draw a frame on it, or
+          <button class="link" type="button" @click="emit('whole')">note the whole page</button>.
+        </p>
       </div>
     </div>
-    <aside ref="margin" class="margin" :style="{ minHeight: `${marginHeight}px` }" :aria-label="`Notes on ${page.toLowerCase()} ${part.label}`">
-      <div v-for="{ note, passage } in near ? order : []" :key="note.c.id" class="at" :data-note="note.c.id" :style="{ transform: `translateY(${tops.get(note.c.id) ?? 0}px)` }">
+    <aside
+      ref="margin"
+      class="margin"
+      :style="{ minHeight: `${marginHeight}px` }"
+      :aria-label="`Notes on ${page.toLowerCase()} ${part.label}`"
+    >
+      <div
+        v-for="{ note, passage } in near ? order : []"
+        :key="note.c.id"
+        class="at"
+        :data-note="note.c.id"
+        :style="{ transform: `translateY(${tops.get(note.c.id) ?? 0}px)` }"
+      >
         <SideNote
-          :note="note" :letter="passage?.letter ?? null" :desk="desk" :open="openNotes.has(note.c.id)" :lit="lit === note.c.id" :target="targetOf(note)" :target-page="note.c.note.to ? labelOf(note.c.note.to.part) : null"
-          @toggle="emit('toggle', note.c.id)" @follow="emit('follow', note.c.id)" @light="emit('light', $event ? note.c.id : null)" @settle="emit('settle', note.c.id, $event)" @tag="emit('tag', $event)" @play="emit('play', $event)" @jump="emit('jump', note.c.id)"
+          :note="note"
+          :letter="passage?.letter ?? null"
+          :desk="desk"
+          :open="openNotes.has(note.c.id)"
+          :lit="lit === note.c.id"
+          :target="targetOf(note)"
+          :target-page="note.c.note.to ? labelOf(note.c.note.to.part) : null"
+          @toggle="emit('toggle', note.c.id)"
+          @follow="emit('follow', note.c.id)"
+          @light="emit('light', $event ? note.c.id : null)"
+          @settle="emit('settle', note.c.id, $event)"
+          @tag="emit('tag', $event)"
+          @play="emit('play', $event)"
+          @jump="emit('jump', note.c.id)"
         />
       </div>
     </aside>
@@ -191,37 +439,150 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
 </template>
 
 <style scoped>
-.row { display: grid; grid-template-columns: minmax(0, 1fr) var(--margin-width, 420px); }
-.text { background: var(--sheet); padding: 0 var(--gutter, 40px); min-width: 0; overflow-x: auto; overflow-y: hidden; outline: none; }
-.runner { display: flex; justify-content: space-between; gap: 10px; font: italic 400 0.8125rem/1.5 var(--read); color: var(--ink-3); padding: 10px 0 4px; }
-.runner b { font: 600 0.8125rem/1.5 var(--read); color: var(--ink-2); }
-.sheet { position: relative; padding-bottom: 14px; }
-.article .sheet, .recording .sheet { padding-top: 14px; }
-.context .text { background: color-mix(in srgb, var(--sheet) 60%, var(--paper)); }
-.over { position: absolute; inset: 0; pointer-events: none; z-index: 3; }
-.over i { position: absolute; }
-.under { border-top: 1px solid var(--k-reading); transform: translateY(-3px); }
-.under.w2 { border-top-width: 2px; }
-.under.w3 { border-top-width: 3px; }
-.under.w4 { border-top-width: 4.5px; }
-.under.own { border-top: 2px dashed var(--harbour); }
-.chosen { background: color-mix(in srgb, var(--harbour) 16%, transparent); border-bottom: 3px solid var(--harbour); }
-.sought { background: color-mix(in srgb, var(--ember) 24%, transparent); }
-.glow { background: color-mix(in srgb, var(--k-reading) 15%, transparent); border-radius: 2px; }
-.letter { position: absolute; pointer-events: auto; transform: translate(0, -5px); border: 0; background: color-mix(in srgb, var(--sheet) 72%, transparent); padding: 0 2px; border-radius: 3px; font: 650 0.6875rem/1.15 var(--ui); color: var(--k-reading); cursor: pointer; }
-.letter::before { content: ""; position: absolute; inset: -7px -5px; }
-.letter.own { color: var(--harbour); }
-.patch { position: absolute; pointer-events: auto; border: 2px solid var(--k-reading); background: color-mix(in srgb, var(--k-reading) 7%, transparent); cursor: pointer; border-radius: 2px; padding: 0; }
-.patch.own { border: 2px dashed var(--harbour); }
-.patch.lit { background: color-mix(in srgb, var(--k-reading) 20%, transparent); }
-.scan { font-size: 0.8125rem; color: var(--ink-2); padding: 6px 0; text-align: center; }
-.margin { position: relative; border-left: 1px solid var(--line); background: var(--paper); }
-.at { position: absolute; left: 42px; right: 18px; top: 0; }
-.empty { padding: 16px 0; color: var(--ink-2); }
-.text :deep(.text-gap) { display: block; margin: 4px calc(-1 * var(--gutter, 40px)); position: relative; z-index: 5; text-indent: 0; font-size: 1rem; }
+.row {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) var(--margin-width, 420px);
+}
+.text {
+  background: var(--sheet);
+  padding: 0 var(--gutter, 40px);
+  min-width: 0;
+  overflow-x: auto;
+  overflow-y: hidden;
+  outline: none;
+}
+.runner {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  font: italic 400 0.8125rem/1.5 var(--read);
+  color: var(--ink-3);
+  padding: 10px 0 4px;
+}
+.runner b {
+  font: 600 0.8125rem/1.5 var(--read);
+  color: var(--ink-2);
+}
+.sheet {
+  position: relative;
+  padding-bottom: 14px;
+}
+.article .sheet,
+.recording .sheet {
+  padding-top: 14px;
+}
+.context .text {
+  background: color-mix(in srgb, var(--sheet) 60%, var(--paper));
+}
+.over {
+  position: absolute;
+  inset: 0;
+  pointer-events: none;
+  z-index: 3;
+}
+.over i {
+  position: absolute;
+}
+.under {
+  border-top: 1px solid var(--k-reading);
+  transform: translateY(-3px);
+}
+.under.w2 {
+  border-top-width: 2px;
+}
+.under.w3 {
+  border-top-width: 3px;
+}
+.under.w4 {
+  border-top-width: 4.5px;
+}
+.under.own {
+  border-top: 2px dashed var(--harbour);
+}
+.chosen {
+  background: color-mix(in srgb, var(--harbour) 16%, transparent);
+  border-bottom: 3px solid var(--harbour);
+}
+.sought {
+  background: color-mix(in srgb, var(--ember) 24%, transparent);
+}
+.glow {
+  background: color-mix(in srgb, var(--k-reading) 15%, transparent);
+  border-radius: 2px;
+}
+.letter {
+  position: absolute;
+  pointer-events: auto;
+  transform: translate(0, -5px);
+  border: 0;
+  background: color-mix(in srgb, var(--sheet) 72%, transparent);
+  padding: 0 2px;
+  border-radius: 3px;
+  font: 650 0.6875rem/1.15 var(--ui);
+  color: var(--k-reading);
+  cursor: pointer;
+}
+.letter::before {
+  content: '';
+  position: absolute;
+  inset: -7px -5px;
+}
+.letter.own {
+  color: var(--harbour);
+}
+.patch {
+  position: absolute;
+  pointer-events: auto;
+  border: 2px solid var(--k-reading);
+  background: color-mix(in srgb, var(--k-reading) 7%, transparent);
+  cursor: pointer;
+  border-radius: 2px;
+  padding: 0;
+}
+.patch.own {
+  border: 2px dashed var(--harbour);
+}
+.patch.lit {
+  background: color-mix(in srgb, var(--k-reading) 20%, transparent);
+}
+.scan {
+  font-size: 0.8125rem;
+  color: var(--ink-2);
+  padding: 6px 0;
+  text-align: center;
+}
+.margin {
+  position: relative;
+  border-left: 1px solid var(--line);
+  background: var(--paper);
+}
+.at {
+  position: absolute;
+  left: 42px;
+  right: 18px;
+  top: 0;
+}
+.empty {
+  padding: 16px 0;
+  color: var(--ink-2);
+}
+.text :deep(.text-gap) {
+  display: block;
+  margin: 4px calc(-1 * var(--gutter, 40px));
+  position: relative;
+  z-index: 5;
+  text-indent: 0;
+  font-size: 1rem;
+}
 @media (max-width: 1000px) {
-  .row { grid-template-columns: minmax(0, 1fr); }
-  .margin { display: none; }
-  .text { padding: 0 var(--gutter, 14px); }
+  .row {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .margin {
+    display: none;
+  }
+  .text {
+    padding: 0 var(--gutter, 14px);
+  }
 }
 </style>

@@ -12,21 +12,40 @@ import WriteBox from '../WriteBox.vue'
 import NamesFoundPanel from './NamesFoundPanel.vue'
 
 /** One's own work: written and handed in, or as it went in. */
-const props = defineProps<{ activity: ActivityView, own: OwnReviews }>()
+const props = defineProps<{ activity: ActivityView; own: OwnReviews }>()
 const emit = defineEmits<{ changed: [] }>()
 const api = useApi()
 const notices = useNotices()
 const store = useThreadStore()
 const { dayTime, now } = useTimes()
 const { desk } = useTalkDesk(async () => {})
-const work = computed(() => store.whole.find(c => c.author.isMe && c.type === 'entry' && !c.withdrawn) ?? null)
-const takenBack = computed(() => work.value ? null : store.whole.find(c => c.author.isMe && c.type === 'entry' && c.withdrawn) ?? null)
+const work = computed(
+  () => store.whole.find(c => c.author.isMe && c.type === 'entry' && !c.withdrawn) ?? null,
+)
+const takenBack = computed(() =>
+  work.value ? null : (store.whole.find(c => c.author.isMe && c.type === 'entry' && c.withdrawn) ?? null),
+)
 const open = ref(false)
 const editing = ref(false)
-const minWords = computed(() => { const r = props.activity.expectations.map(e => e.rule).find(x => x.kind === 'entries'); return r && 'minWords' in r ? r.minWords : 1 })
+const minWords = computed(() => {
+  const r = props.activity.expectations.map(e => e.rule).find(x => x.kind === 'entries')
+  return r && 'minWords' in r ? r.minWords : 1
+})
 const ways = computed(() => props.own.handIn.ways)
-const attach = computed(() => ways.value.includes('file') ? { ...props.activity.talk.attach, types: props.activity.talk.attach.types.filter(t => t !== 'recording') } : null)
-const WAY_WORDS = { text: 'write it here', file: 'add it as a file', link: 'link to it', paper: 'hand it over on paper' }
+const attach = computed(() =>
+  ways.value.includes('file')
+    ? {
+        ...props.activity.talk.attach,
+        types: props.activity.talk.attach.types.filter(t => t !== 'recording'),
+      }
+    : null,
+)
+const WAY_WORDS = {
+  text: 'write it here',
+  file: 'add it as a file',
+  link: 'link to it',
+  paper: 'hand it over on paper',
+}
 const how = computed(() => ways.value.map(w => WAY_WORDS[w]).join(' or '))
 const late = computed(() => props.own.writeEndsAt !== null && new Date(props.own.writeEndsAt) < now.value)
 
@@ -34,15 +53,26 @@ const late = computed(() => props.own.writeEndsAt !== null && new Date(props.own
 const found = shallowRef<readonly FoundNameView[]>([])
 let decide: ((goOn: boolean) => void) | null = null
 async function check(text: string, fileIds: readonly string[]): Promise<boolean> {
-  const answer = await api.post<{ found: FoundNameView[] }>(`/api/activities/${props.activity.id}/hand-in/names`, { text, fileIds })
+  const answer = await api.post<{ found: FoundNameView[] }>(
+    `/api/activities/${props.activity.id}/hand-in/names`,
+    { text, fileIds },
+  )
   if (answer.found.length === 0) return true
   found.value = answer.found
-  return new Promise((resolve) => { decide = (goOn) => { found.value = []; resolve(goOn) } })
+  return new Promise(resolve => {
+    decide = goOn => {
+      found.value = []
+      resolve(goOn)
+    }
+  })
 }
 async function handedIn() {
   await store.refresh()
   emit('changed')
-  notices.say('Handed in. Readers get it without your name.', { label: 'Take it back', run: () => takeBack() })
+  notices.say('Handed in. Readers get it without your name.', {
+    label: 'Take it back',
+    run: () => takeBack(),
+  })
 }
 async function takeBack() {
   if (!work.value) return
@@ -51,15 +81,17 @@ async function takeBack() {
     await store.withdraw(id, true)
     emit('changed')
     notices.say('Taken back. Your text is kept.', { label: 'Hand it in again', run: () => again(id) })
+  } catch (error) {
+    notices.warn(error)
   }
-  catch (error) { notices.warn(error) }
 }
 async function again(id: string) {
   try {
     await store.withdraw(id, false)
     emit('changed')
+  } catch (error) {
+    notices.warn(error)
   }
-  catch (error) { notices.warn(error) }
 }
 function edited() {
   editing.value = false
@@ -69,35 +101,117 @@ function edited() {
 
 <template>
   <section class="own" aria-label="Your own work">
-    <h2><i>1</i> Your own <span v-if="own.writeEndsAt">{{ work ? 'in' : `until ${dayTime(own.writeEndsAt)}` }}</span></h2>
-    <p v-if="own.group" class="hint">One hand-in for {{ own.group.title }}: {{ own.group.members.join(', ') }}.<template v-if="own.group.handedInBy && !work"> {{ own.group.handedInBy }} has handed in for all of you.</template></p>
+    <h2>
+      <i>1</i> Your own
+      <span v-if="own.writeEndsAt">{{ work ? 'in' : `until ${dayTime(own.writeEndsAt)}` }}</span>
+    </h2>
+    <p v-if="own.group" class="hint">
+      One hand-in for {{ own.group.title }}: {{ own.group.members.join(', ') }}.<template
+        v-if="own.group.handedInBy && !work"
+      >
+        {{ own.group.handedInBy }} has handed in for all of you.</template
+      >
+    </p>
     <template v-if="work">
       <EditBox v-if="editing" :contribution="work" titled @done="edited" @away="editing = false" />
       <div v-else class="handed">
-        <p class="meta"><b>{{ work.title ?? 'Your work' }}</b> · handed in {{ dayTime(work.shownAt) }} · {{ own.handIn.onPaper ? 'on paper' : `${work.words} words` }}<template v-if="own.ownCalled"> · readers call it <b>{{ own.ownCalled }}</b></template></p>
+        <p class="meta">
+          <b>{{ work.title ?? 'Your work' }}</b> · handed in {{ dayTime(work.shownAt) }} ·
+          {{ own.handIn.onPaper ? 'on paper' : `${work.words} words`
+          }}<template v-if="own.ownCalled">
+            · readers call it <b>{{ own.ownCalled }}</b></template
+          >
+        </p>
         <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
         <div v-show="open" class="prose" v-html="work.html ?? ''" />
         <AttachmentList v-if="work.files.length > 0" :files="work.files" />
-        <p class="acts"><button v-if="work.words > 0 && !own.handIn.onPaper" class="link" type="button" :aria-expanded="open" @click="open = !open">{{ open ? 'fold it' : 'read it' }}</button><template v-if="work.changeUntil && !own.handIn.onPaper"><button class="link" type="button" @click="editing = true">change it</button><button class="link" type="button" @click="takeBack">take it back</button><span class="hint">until {{ dayTime(work.changeUntil) }}</span></template></p>
+        <p class="acts">
+          <button
+            v-if="work.words > 0 && !own.handIn.onPaper"
+            class="link"
+            type="button"
+            :aria-expanded="open"
+            @click="open = !open"
+          >
+            {{ open ? 'fold it' : 'read it' }}</button
+          ><template v-if="work.changeUntil && !own.handIn.onPaper"
+            ><button class="link" type="button" @click="editing = true">change it</button
+            ><button class="link" type="button" @click="takeBack">take it back</button
+            ><span class="hint">until {{ dayTime(work.changeUntil) }}</span></template
+          >
+        </p>
       </div>
     </template>
     <template v-else-if="own.canHandIn && desk.mayWrite">
       <p class="hint">You can {{ how }}. Leave your name out of it: readers do not get it.</p>
-      <p v-if="takenBack" class="hint">You took back what you had handed in. <button class="link" type="button" @click="again(takenBack.id)">Hand it in again</button></p>
-      <p v-if="late" class="late">Hand-in has ended. What you hand in now counts as late, and is dealt to readers as soon as that can be done.</p>
-      <WriteBox :place="{ activityId: activity.id, parentId: null }" label="Your work" :min-words="minWords" :stored="store.draftAt(null)" :autofocus="false" :attach="attach" titled verb="Hand it in" :before="check" @posted="handedIn" />
-      <NamesFoundPanel v-if="found.length > 0" :found="found" what="your work" verb="Hand it in" @go-on="decide?.(true)" @back="decide?.(false)" />
+      <p v-if="takenBack" class="hint">
+        You took back what you had handed in.
+        <button class="link" type="button" @click="again(takenBack.id)">Hand it in again</button>
+      </p>
+      <p v-if="late" class="late">
+        Hand-in has ended. What you hand in now counts as late, and is dealt to readers as soon as that can be
+        done.
+      </p>
+      <WriteBox
+        :place="{ activityId: activity.id, parentId: null }"
+        label="Your work"
+        :min-words="minWords"
+        :stored="store.draftAt(null)"
+        :autofocus="false"
+        :attach="attach"
+        titled
+        verb="Hand it in"
+        :before="check"
+        @posted="handedIn"
+      />
+      <NamesFoundPanel
+        v-if="found.length > 0"
+        :found="found"
+        what="your work"
+        verb="Hand it in"
+        @go-on="decide?.(true)"
+        @back="decide?.(false)"
+      />
     </template>
-    <p v-else-if="!own.group?.handedInBy" class="hint">{{ own.handIn.late === 'refused' ? 'Hand-in has ended, and nothing of yours is in.' : 'Nothing of yours is in.' }}</p>
+    <p v-else-if="!own.group?.handedInBy" class="hint">
+      {{
+        own.handIn.late === 'refused'
+          ? 'Hand-in has ended, and nothing of yours is in.'
+          : 'Nothing of yours is in.'
+      }}
+    </p>
   </section>
 </template>
 
 <style scoped>
-.handed { border-left: 3px solid var(--k-review); padding: 2px 0 2px 14px; }
-.meta { font-size: 0.8125rem; color: var(--ink-2); }
-.meta b { color: var(--ink); font-weight: 600; }
-.prose { margin: 8px 0; max-width: 44em; }
-.acts { display: flex; gap: 4px 14px; flex-wrap: wrap; font-size: 0.8125rem; margin-top: 4px; }
-.late { color: var(--ember); margin: 4px 0 8px; }
-.hint { margin-bottom: 8px; }
+.handed {
+  border-left: 3px solid var(--k-review);
+  padding: 2px 0 2px 14px;
+}
+.meta {
+  font-size: 0.8125rem;
+  color: var(--ink-2);
+}
+.meta b {
+  color: var(--ink);
+  font-weight: 600;
+}
+.prose {
+  margin: 8px 0;
+  max-width: 44em;
+}
+.acts {
+  display: flex;
+  gap: 4px 14px;
+  flex-wrap: wrap;
+  font-size: 0.8125rem;
+  margin-top: 4px;
+}
+.late {
+  color: var(--ember);
+  margin: 4px 0 8px;
+}
+.hint {
+  margin-bottom: 8px;
+}
 </style>

@@ -2,18 +2,33 @@
 import { points } from '../../../composables/marking/points'
 
 /** A score in half points, with what the levels stand for; too long a scale is typed. */
-const props = defineProps<{ label: string, max: number, levels: ReadonlyArray<{ readonly points: number, readonly title: string, readonly descriptor: string }>, value: number | undefined, disabled: boolean }>()
+const props = defineProps<{
+  label: string
+  max: number
+  levels: ReadonlyArray<{ readonly points: number; readonly title: string; readonly descriptor: string }>
+  value: number | undefined
+  disabled: boolean
+}>()
 const emit = defineEmits<{ set: [points: number | null] }>()
 const HALF = 50
 const cells = computed(() => Array.from({ length: props.max / HALF + 1 }, (_, i) => i * HALF))
 const long = computed(() => cells.value.length > 13)
 const hovered = ref<number | null>(null)
 const shown = computed(() => hovered.value ?? props.value ?? null)
-const level = computed(() => shown.value === null ? null : [...props.levels].sort((a, b) => a.points - b.points).findLast(l => l.points <= shown.value!) ?? props.levels[0] ?? null)
+const level = computed(() =>
+  shown.value === null
+    ? null
+    : ([...props.levels].sort((a, b) => a.points - b.points).findLast(l => l.points <= shown.value!) ??
+      props.levels[0] ??
+      null),
+)
 const group = ref<HTMLElement | null>(null)
 function step(by: number, event: KeyboardEvent) {
   event.preventDefault()
-  const next = Math.min(props.max, Math.max(0, (props.value ?? (by > 0 ? -HALF : props.max + HALF)) + by * HALF))
+  const next = Math.min(
+    props.max,
+    Math.max(0, (props.value ?? (by > 0 ? -HALF : props.max + HALF)) + by * HALF),
+  )
   emit('set', next)
   void nextTick(() => group.value?.querySelector<HTMLElement>('[aria-checked="true"]')?.focus())
 }
@@ -25,27 +40,112 @@ function type(event: Event) {
 
 <template>
   <div class="ladder">
-    <label v-if="long" class="typed">points <input class="in short" inputmode="decimal" :value="value === undefined ? '' : points(value)" :disabled="disabled" :aria-label="label" @change="type"> of {{ points(max) }}</label>
-    <div v-else ref="group" class="cells" role="radiogroup" :aria-label="label" @keydown.right="step(1, $event)" @keydown.up="step(1, $event)" @keydown.left="step(-1, $event)" @keydown.down="step(-1, $event)" @mouseleave="hovered = null">
+    <label v-if="long" class="typed"
+      >points
+      <input
+        class="in short"
+        inputmode="decimal"
+        :value="value === undefined ? '' : points(value)"
+        :disabled="disabled"
+        :aria-label="label"
+        @change="type"
+      />
+      of {{ points(max) }}</label
+    >
+    <div
+      v-else
+      ref="group"
+      class="cells"
+      role="radiogroup"
+      :aria-label="label"
+      @keydown.right="step(1, $event)"
+      @keydown.up="step(1, $event)"
+      @keydown.left="step(-1, $event)"
+      @keydown.down="step(-1, $event)"
+      @mouseleave="hovered = null"
+    >
       <button
-        v-for="c in cells" :key="c" type="button" role="radio" :aria-checked="value === c" :aria-label="`${points(c)} of ${points(max)}`" :disabled="disabled" :tabindex="value === c || (value === undefined && c === 0) ? 0 : -1"
-        :class="{ at: value === c, below: value !== undefined && c < value, whole: c % 100 === 0, level: levels.some(l => l.points === c) }" @click="emit('set', value === c ? null : c)" @mouseenter="hovered = c"
-      >{{ c % 100 === 0 ? c / 100 : '·' }}</button>
+        v-for="c in cells"
+        :key="c"
+        type="button"
+        role="radio"
+        :aria-checked="value === c"
+        :aria-label="`${points(c)} of ${points(max)}`"
+        :disabled="disabled"
+        :tabindex="value === c || (value === undefined && c === 0) ? 0 : -1"
+        :class="{
+          at: value === c,
+          below: value !== undefined && c < value,
+          whole: c % 100 === 0,
+          level: levels.some(l => l.points === c),
+        }"
+        @click="emit('set', value === c ? null : c)"
+        @mouseenter="hovered = c"
+      >
+        {{ c % 100 === 0 ? c / 100 : '·' }}
+      </button>
     </div>
-    <p class="what"><template v-if="level"><b>{{ level.title }}.</b> {{ level.descriptor }}</template><template v-else>Not scored yet.</template></p>
+    <p class="what">
+      <template v-if="level"
+        ><b>{{ level.title }}.</b> {{ level.descriptor }}</template
+      ><template v-else>Not scored yet.</template>
+    </p>
   </div>
 </template>
 
 <style scoped>
-.cells { display: flex; gap: 2px; }
-.cells button { flex: 1; min-width: 0; padding: 8px 0 7px; border: 0; border-radius: 3px; background: var(--sunken); color: var(--ink-3); font: 600 0.78125rem/1 var(--ui); cursor: pointer; border-bottom: 2px solid transparent; }
-.cells .whole { color: var(--ink-2); }
-.cells .level { border-bottom-color: var(--k-review); }
-.cells button:hover:not(:disabled) { background: var(--harbour-soft); }
-.cells .below { background: var(--step-below); color: var(--harbour-deep); }
-.cells .at, .cells .at:hover:not(:disabled) { background: var(--harbour); color: var(--on-harbour); }
-.cells button:disabled { cursor: default; }
-.what { font-size: 0.8125rem; line-height: 1.4; color: var(--ink-2); min-height: 1.4em; margin-top: 4px; }
-.what b { font-weight: 600; color: var(--ink); }
-.typed { display: inline-flex; gap: 8px; align-items: center; font-size: 0.8125rem; }
+.cells {
+  display: flex;
+  gap: 2px;
+}
+.cells button {
+  flex: 1;
+  min-width: 0;
+  padding: 8px 0 7px;
+  border: 0;
+  border-radius: 3px;
+  background: var(--sunken);
+  color: var(--ink-3);
+  font: 600 0.78125rem/1 var(--ui);
+  cursor: pointer;
+  border-bottom: 2px solid transparent;
+}
+.cells .whole {
+  color: var(--ink-2);
+}
+.cells .level {
+  border-bottom-color: var(--k-review);
+}
+.cells button:hover:not(:disabled) {
+  background: var(--harbour-soft);
+}
+.cells .below {
+  background: var(--step-below);
+  color: var(--harbour-deep);
+}
+.cells .at,
+.cells .at:hover:not(:disabled) {
+  background: var(--harbour);
+  color: var(--on-harbour);
+}
+.cells button:disabled {
+  cursor: default;
+}
+.what {
+  font-size: 0.8125rem;
+  line-height: 1.4;
+  color: var(--ink-2);
+  min-height: 1.4em;
+  margin-top: 4px;
+}
+.what b {
+  font-weight: 600;
+  color: var(--ink);
+}
+.typed {
+  display: inline-flex;
+  gap: 8px;
+  align-items: center;
+  font-size: 0.8125rem;
+}
 </style>

@@ -6,27 +6,59 @@ import PageBlock from './PageBlock.vue'
 import { toneOf } from './memberTones'
 
 /** A page with every word under its writer: tone, line and initials together, so that colour alone tells nothing. */
-const props = defineProps<{ blocks: readonly AuthoredBlock[], authorOf: (origin: string) => AuthorView | null, members: readonly AuthorView[], /** The one whose words alone are shaded. */ only?: string | null }>()
-const runsOf = (block: AuthoredBlock) => block.runs.reduce<Array<{ author: AuthorView | null, nodes: AuthoredBlock['runs'][number]['nodes'][] }>>((list, run) => {
-  const author = props.authorOf(run.origin)
-  const last = list.at(-1)
-  if (last && last.author?.id === author?.id) last.nodes.push(run.nodes)
-  else list.push({ author, nodes: [run.nodes] })
-  return list
-}, [])
+const props = defineProps<{
+  blocks: readonly AuthoredBlock[]
+  authorOf: (origin: string) => AuthorView | null
+  members: readonly AuthorView[]
+  /** The one whose words alone are shaded. */ only?: string | null
+}>()
+const runsOf = (block: AuthoredBlock) =>
+  block.runs.reduce<Array<{ author: AuthorView | null; nodes: AuthoredBlock['runs'][number]['nodes'][] }>>(
+    (list, run) => {
+      const author = props.authorOf(run.origin)
+      const last = list.at(-1)
+      if (last && last.author?.id === author?.id) last.nodes.push(run.nodes)
+      else list.push({ author, nodes: [run.nodes] })
+      return list
+    },
+    [],
+  )
 const shaded = (author: AuthorView | null) => author !== null && (!props.only || props.only === author.id)
 </script>
 
 <template>
   <div class="authored">
     <PageBlock v-for="(b, i) in blocks" :key="i" :node="b.node" :path="b.path">
-      <span v-for="(run, k) in runsOf(b)" :key="k" class="run" :class="{ on: shaded(run.author) }" :style="shaded(run.author) ? toneOf(members, run.author!.id) : undefined" :title="run.author?.name ?? 'nobody who is here'"><i v-if="shaded(run.author)" class="who">{{ run.author!.initials }}</i><InlineNodes v-for="(nodes, n) in run.nodes" :key="n" :nodes="nodes" /></span>
+      <span
+        v-for="(run, k) in runsOf(b)"
+        :key="k"
+        class="run"
+        :class="{ on: shaded(run.author) }"
+        :style="shaded(run.author) ? toneOf(members, run.author!.id) : undefined"
+        :title="run.author?.name ?? 'nobody who is here'"
+        ><i v-if="shaded(run.author)" class="who">{{ run.author!.initials }}</i
+        ><InlineNodes v-for="(nodes, n) in run.nodes" :key="n" :nodes="nodes"
+      /></span>
     </PageBlock>
   </div>
 </template>
 
 <style scoped>
-.authored { display: grid; gap: 0.7em; }
-.run.on { background: color-mix(in srgb, var(--tone) 16%, transparent); border-bottom: 2px solid var(--tone); box-decoration-break: clone; -webkit-box-decoration-break: clone; }
-.who { font: 650 0.625rem/1 var(--ui); color: var(--ink-2); vertical-align: 6px; margin-right: 2px; font-style: normal; }
+.authored {
+  display: grid;
+  gap: 0.7em;
+}
+.run.on {
+  background: color-mix(in srgb, var(--tone) 16%, transparent);
+  border-bottom: 2px solid var(--tone);
+  box-decoration-break: clone;
+  -webkit-box-decoration-break: clone;
+}
+.who {
+  font: 650 0.625rem/1 var(--ui);
+  color: var(--ink-2);
+  vertical-align: 6px;
+  margin-right: 2px;
+  font-style: normal;
+}
 </style>

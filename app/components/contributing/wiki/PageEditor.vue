@@ -16,8 +16,8 @@ import TwoTexts from '../TwoTexts.vue'
 import OverlapChoice from './OverlapChoice.vue'
 
 /** A page while it is written: a private draft until it is saved as a version, with a line that says what it does. */
-const props = defineProps<{ page: PageView, activityId: string }>()
-const emit = defineEmits<{ saved: [number: number, joined: boolean], away: [], discarded: [] }>()
+const props = defineProps<{ page: PageView; activityId: string }>()
+const emit = defineEmits<{ saved: [number: number, joined: boolean]; away: []; discarded: [] }>()
 const api = useApi()
 const store = useWikiStore()
 const { busy: uploading, problem: refused, send } = useSending()
@@ -26,44 +26,83 @@ const summary = ref('')
 const actsOn = reactive(new Set<string>())
 const rich = ref<InstanceType<typeof RichEditor> | null>(null)
 const editor = () => (rich.value as unknown as { editor: Editor | undefined } | null)?.editor
-const open = computed(() => props.page.comments.filter(c => c.parentId === null && !c.withdrawn && !c.resolved))
+const open = computed(() =>
+  props.page.comments.filter(c => c.parentId === null && !c.withdrawn && !c.resolved),
+)
 const words = computed(() => countWords(plainText(draft.doc.value)))
-const plain = (html: string) => html.replace(/<[^>]+>/g, ' ').replace(/\s+/g, ' ').trim()
+const plain = (html: string) =>
+  html
+    .replace(/<[^>]+>/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim()
 
 const choice = shallowRef<LinkChoice | null>(null)
 const picked = ref(0)
 const titles = computed(() => {
   if (!choice.value) return []
   const q = titleKey(choice.value.words.replace(/\]+$/, ''))
-  const there = (store.view?.pages ?? []).filter(p => p.id !== props.page.id && titleKey(p.title).includes(q)).map(p => p.title)
-  const wanted = [...store.view?.suggested ?? [], ...store.view?.wanted.map(w => w.title) ?? []].filter(t => titleKey(t).includes(q) && !there.some(x => titleKey(x) === titleKey(t)))
+  const there = (store.view?.pages ?? [])
+    .filter(p => p.id !== props.page.id && titleKey(p.title).includes(q))
+    .map(p => p.title)
+  const wanted = [...(store.view?.suggested ?? []), ...(store.view?.wanted.map(w => w.title) ?? [])].filter(
+    t => titleKey(t).includes(q) && !there.some(x => titleKey(x) === titleKey(t)),
+  )
   const own = choice.value.words.replace(/\]+$/, '').trim()
-  return [...there.map(t => ({ t, note: '' })), ...wanted.map(t => ({ t, note: 'wanted' })), ...own && ![...there, ...wanted].some(t => titleKey(t) === titleKey(own)) ? [{ t: own, note: 'a page that is not there yet' }] : []].slice(0, 8)
+  return [
+    ...there.map(t => ({ t, note: '' })),
+    ...wanted.map(t => ({ t, note: 'wanted' })),
+    ...(own && ![...there, ...wanted].some(t => titleKey(t) === titleKey(own))
+      ? [{ t: own, note: 'a page that is not there yet' }]
+      : []),
+  ].slice(0, 8)
 })
 function choose(next: LinkChoice | null) {
   // closing brackets finish the link as they would on paper
-  if (next && /\]\]$/.test(next.words) && titles.value.length >= 0) { const t = next.words.replace(/\]+$/, '').trim(); if (t) { choice.value = null; next.take(store.pageOf(t)?.title ?? t); return } }
+  if (next && /\]\]$/.test(next.words) && titles.value.length >= 0) {
+    const t = next.words.replace(/\]+$/, '').trim()
+    if (t) {
+      choice.value = null
+      next.take(store.pageOf(t)?.title ?? t)
+      return
+    }
+  }
   choice.value = next
   picked.value = 0
 }
 function key(event: KeyboardEvent): boolean {
   if (!choice.value || titles.value.length === 0) return false
-  if (event.key === 'ArrowDown') { picked.value = (picked.value + 1) % titles.value.length; return true }
-  if (event.key === 'ArrowUp') { picked.value = (picked.value + titles.value.length - 1) % titles.value.length; return true }
-  if (event.key === 'Enter' || event.key === 'Tab') { choice.value.take(titles.value[picked.value]!.t); return true }
-  if (event.key === 'Escape') { choice.value = null; return true }
+  if (event.key === 'ArrowDown') {
+    picked.value = (picked.value + 1) % titles.value.length
+    return true
+  }
+  if (event.key === 'ArrowUp') {
+    picked.value = (picked.value + titles.value.length - 1) % titles.value.length
+    return true
+  }
+  if (event.key === 'Enter' || event.key === 'Tab') {
+    choice.value.take(titles.value[picked.value]!.t)
+    return true
+  }
+  if (event.key === 'Escape') {
+    choice.value = null
+    return true
+  }
   return false
 }
 const note = reactive({ open: false, text: '', source: '', pos: null as number | null })
-const nodes = pageNodes({ choice: choose, key, note: (n, pos) => Object.assign(note, { open: true, ...n, pos }) })
+const nodes = pageNodes({
+  choice: choose,
+  key,
+  note: (n, pos) => Object.assign(note, { open: true, ...n, pos }),
+})
 function setNote() {
   const e = editor()
   const attrs = { text: note.text.trim(), source: note.source.trim() }
   if (note.pos !== null) {
-    if (attrs.text || attrs.source) e?.chain().focus().setNodeSelection(note.pos).updateAttributes('footnote', attrs).run()
+    if (attrs.text || attrs.source)
+      e?.chain().focus().setNodeSelection(note.pos).updateAttributes('footnote', attrs).run()
     else e?.chain().focus().setNodeSelection(note.pos).deleteSelection().run()
-  }
-  else if (attrs.text || attrs.source) e?.chain().focus().insertContent({ type: 'footnote', attrs }).run()
+  } else if (attrs.text || attrs.source) e?.chain().focus().insertContent({ type: 'footnote', attrs }).run()
   Object.assign(note, { open: false, text: '', source: '', pos: null })
 }
 async function upload(event: Event) {
@@ -71,83 +110,380 @@ async function upload(event: Event) {
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
-  const kept = await send(async () => api.post<FileView>(`/api/activities/${props.activityId}/files`, { id: newKey(), name: file.name, base64: await toBase64(file), transcript: null }))
-  if (kept?.type.startsWith('image/')) editor()?.chain().focus().insertContent({ type: 'image', attrs: { src: kept.url, alt: file.name.replace(/\.[^.]+$/, '') } }).run()
+  const kept = await send(async () =>
+    api.post<FileView>(`/api/activities/${props.activityId}/files`, {
+      id: newKey(),
+      name: file.name,
+      base64: await toBase64(file),
+      transcript: null,
+    }),
+  )
+  if (kept?.type.startsWith('image/'))
+    editor()
+      ?.chain()
+      .focus()
+      .insertContent({ type: 'image', attrs: { src: kept.url, alt: file.name.replace(/\.[^.]+$/, '') } })
+      .run()
 }
 async function save() {
   const answer = await draft.save(summary.value.trim(), [...actsOn])
   if (answer) emit('saved', answer.number, answer.joined)
 }
-async function away() { await draft.away(); emit('away') }
-async function discard() { await draft.discard(); emit('discarded') }
-const stateWords = computed(() => ({ 'as saved': '', 'typing': 'keeping your draft …', 'draft saved': 'draft kept, only you see it', 'kept here': 'kept in this browser', 'two texts': '' })[draft.state.value])
+async function away() {
+  await draft.away()
+  emit('away')
+}
+async function discard() {
+  await draft.discard()
+  emit('discarded')
+}
+const stateWords = computed(
+  () =>
+    ({
+      'as saved': '',
+      typing: 'keeping your draft …',
+      'draft saved': 'draft kept, only you see it',
+      'kept here': 'kept in this browser',
+      'two texts': '',
+    })[draft.state.value],
+)
 const behind = computed(() => props.page.number - draft.base())
 </script>
 
 <template>
-  <section class="editor" :aria-label="`Writing on ${page.title}`" @keydown.ctrl.enter.prevent="save" @keydown.meta.enter.prevent="save">
+  <section
+    class="editor"
+    :aria-label="`Writing on ${page.title}`"
+    @keydown.ctrl.enter.prevent="save"
+    @keydown.meta.enter.prevent="save"
+  >
     <h2>{{ page.title }}</h2>
-    <p v-if="behind > 0" class="behind" role="status">{{ behind === 1 ? 'A version was' : `${behind} versions were` }} saved since you began. {{ behind === 1 ? 'It is' : 'They are' }} joined with yours when you save.</p>
-    <TwoTexts v-if="draft.theirs.value" sentence="You changed this page in another window. Nothing was overwritten; keep the text you want." :mine="plainText(draft.doc.value)" :theirs="plainText(draft.theirs.value.doc as RichNode)" their-name="In the other window" @choose="draft.settle" />
-    <OverlapChoice v-if="draft.overlaps.value" v-model="draft.choices.value" :overlaps="draft.overlaps.value" />
+    <p v-if="behind > 0" class="behind" role="status">
+      {{ behind === 1 ? 'A version was' : `${behind} versions were` }} saved since you began.
+      {{ behind === 1 ? 'It is' : 'They are' }} joined with yours when you save.
+    </p>
+    <TwoTexts
+      v-if="draft.theirs.value"
+      sentence="You changed this page in another window. Nothing was overwritten; keep the text you want."
+      :mine="plainText(draft.doc.value)"
+      :theirs="plainText(draft.theirs.value.doc as RichNode)"
+      their-name="In the other window"
+      @choose="draft.settle"
+    />
+    <OverlapChoice
+      v-if="draft.overlaps.value"
+      v-model="draft.choices.value"
+      :overlaps="draft.overlaps.value"
+    />
     <div class="box">
-      <RichEditor ref="rich" class="rich" :doc="draft.doc.value" label="The page" :levels="[3, 4]" :more="nodes" autofocus formulas @write="draft.write">
+      <RichEditor
+        ref="rich"
+        class="rich"
+        :doc="draft.doc.value"
+        label="The page"
+        :levels="[3, 4]"
+        :more="nodes"
+        autofocus
+        formulas
+        @write="draft.write"
+      >
         <template #tools="{ editor: e }">
-          <button type="button" :class="{ on: e?.isActive('heading', { level: 3 }) }" @click="e?.chain().focus().toggleHeading({ level: 3 }).run()">Heading</button>
-          <button type="button" :class="{ on: e?.isActive('heading', { level: 4 }) }" @click="e?.chain().focus().toggleHeading({ level: 4 }).run()">Smaller</button>
-          <button type="button" title="or type [[" @click="e?.chain().focus().insertContent('[[').run()">Page link</button>
-          <button type="button" :class="{ on: note.open }" @click="Object.assign(note, { open: !note.open, text: '', source: '', pos: null })">Footnote</button>
-          <label class="pick" title="PNG, JPEG, WebP or GIF">{{ uploading ? 'taking it in …' : 'Picture' }}<input type="file" accept="image/png,image/jpeg,image/webp,image/gif" class="visually-hidden" :disabled="uploading" @change="upload"></label>
-          <button type="button" @click="e?.isActive('table') ? e.chain().focus().addRowAfter().run() : e?.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run()">{{ e?.isActive('table') ? 'Add a row' : 'Table' }}</button>
-          <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().deleteTable().run()">Take the table out</button>
+          <button
+            type="button"
+            :class="{ on: e?.isActive('heading', { level: 3 }) }"
+            @click="e?.chain().focus().toggleHeading({ level: 3 }).run()"
+          >
+            Heading
+          </button>
+          <button
+            type="button"
+            :class="{ on: e?.isActive('heading', { level: 4 }) }"
+            @click="e?.chain().focus().toggleHeading({ level: 4 }).run()"
+          >
+            Smaller
+          </button>
+          <button type="button" title="or type [[" @click="e?.chain().focus().insertContent('[[').run()">
+            Page link
+          </button>
+          <button
+            type="button"
+            :class="{ on: note.open }"
+            @click="Object.assign(note, { open: !note.open, text: '', source: '', pos: null })"
+          >
+            Footnote
+          </button>
+          <label class="pick" title="PNG, JPEG, WebP or GIF"
+            >{{ uploading ? 'taking it in …' : 'Picture'
+            }}<input
+              type="file"
+              accept="image/png,image/jpeg,image/webp,image/gif"
+              class="visually-hidden"
+              :disabled="uploading"
+              @change="upload"
+          /></label>
+          <button
+            type="button"
+            @click="
+              e?.isActive('table')
+                ? e.chain().focus().addRowAfter().run()
+                : e?.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run()
+            "
+          >
+            {{ e?.isActive('table') ? 'Add a row' : 'Table' }}
+          </button>
+          <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().deleteTable().run()">
+            Take the table out
+          </button>
         </template>
-        <template #after><span class="hint num">{{ words }} words</span></template>
+        <template #after
+          ><span class="hint num">{{ words }} words</span></template
+        >
       </RichEditor>
-      <form v-if="note.open" class="note" @submit.prevent="setNote"><label>Footnote <input v-model="note.text" class="in" maxlength="2000" autofocus></label><label>Source <input v-model="note.source" class="in" maxlength="2000" placeholder="an address, or where it stands"></label><button class="link" type="submit">{{ note.pos === null ? 'Put it in' : note.text.trim() || note.source.trim() ? 'Change it' : 'Take it out' }}</button></form>
+      <form v-if="note.open" class="note" @submit.prevent="setNote">
+        <label>Footnote <input v-model="note.text" class="in" maxlength="2000" autofocus /></label
+        ><label
+          >Source
+          <input
+            v-model="note.source"
+            class="in"
+            maxlength="2000"
+            placeholder="an address, or where it stands" /></label
+        ><button class="link" type="submit">
+          {{
+            note.pos === null
+              ? 'Put it in'
+              : note.text.trim() || note.source.trim()
+                ? 'Change it'
+                : 'Take it out'
+          }}
+        </button>
+      </form>
       <p v-if="refused" class="field-problem" role="alert">{{ refused }}</p>
     </div>
-    <ul v-if="choice && titles.length > 0" class="choice" role="listbox" aria-label="Pages to link to" :style="{ left: `${Math.min((choice.at?.left ?? 40), 900)}px`, top: `${(choice.at?.bottom ?? 40) > 560 ? (choice.at?.top ?? 40) - 6 : (choice.at?.bottom ?? 40) + 4}px`, transform: (choice.at?.bottom ?? 40) > 560 ? 'translateY(-100%)' : undefined }">
-      <li v-for="(t, i) in titles" :key="t.t" role="option" :aria-selected="i === picked" :class="{ on: i === picked }" @mousedown.prevent="choice.take(t.t)">{{ t.t }}<em v-if="t.note">{{ t.note }}</em></li>
+    <ul
+      v-if="choice && titles.length > 0"
+      class="choice"
+      role="listbox"
+      aria-label="Pages to link to"
+      :style="{
+        left: `${Math.min(choice.at?.left ?? 40, 900)}px`,
+        top: `${(choice.at?.bottom ?? 40) > 560 ? (choice.at?.top ?? 40) - 6 : (choice.at?.bottom ?? 40) + 4}px`,
+        transform: (choice.at?.bottom ?? 40) > 560 ? 'translateY(-100%)' : undefined,
+      }"
+    >
+      <li
+        v-for="(t, i) in titles"
+        :key="t.t"
+        role="option"
+        :aria-selected="i === picked"
+        :class="{ on: i === picked }"
+        @mousedown.prevent="choice.take(t.t)"
+      >
+        {{ t.t }}<em v-if="t.note">{{ t.note }}</em>
+      </li>
     </ul>
-    <fieldset v-if="open.length > 0" class="acts-on"><legend>This version acts on</legend><label v-for="c in open" :key="c.id"><input type="checkbox" :checked="actsOn.has(c.id)" @change="actsOn.has(c.id) ? actsOn.delete(c.id) : actsOn.add(c.id)"><span><b>{{ c.author.isMe ? 'You' : c.author.givenName }}</b> {{ plain(c.html) }}</span></label></fieldset>
+    <fieldset v-if="open.length > 0" class="acts-on">
+      <legend>This version acts on</legend>
+      <label v-for="c in open" :key="c.id"
+        ><input
+          type="checkbox"
+          :checked="actsOn.has(c.id)"
+          @change="actsOn.has(c.id) ? actsOn.delete(c.id) : actsOn.add(c.id)"
+        /><span
+          ><b>{{ c.author.isMe ? 'You' : c.author.givenName }}</b> {{ plain(c.html) }}</span
+        ></label
+      >
+    </fieldset>
     <p v-if="draft.problem.value" class="field-problem" role="alert">{{ draft.problem.value }}</p>
     <div class="done">
-      <label class="summary"><span>What this version does</span><input v-model="summary" class="in" maxlength="200" placeholder="dates the second mole"></label>
+      <label class="summary"
+        ><span>What this version does</span
+        ><input v-model="summary" class="in" maxlength="200" placeholder="dates the second mole"
+      /></label>
       <span class="state" role="status">{{ stateWords }}</span><span class="grow" />
-      <v-btn v-if="page.draft || draft.state.value !== 'as saved'" class="quiet" @click="discard">Let the draft go</v-btn>
+      <v-btn v-if="page.draft || draft.state.value !== 'as saved'" class="quiet" @click="discard"
+        >Let the draft go</v-btn
+      >
       <v-btn class="quiet" @click="away">Put away</v-btn>
-      <v-btn class="main" :disabled="draft.busy.value || (draft.overlaps.value !== null && !draft.chosen.value)" @click="save">Save version {{ page.number + 1 }} <kbd>Ctrl Enter</kbd></v-btn>
+      <v-btn
+        class="main"
+        :disabled="draft.busy.value || (draft.overlaps.value !== null && !draft.chosen.value)"
+        @click="save"
+        >Save version {{ page.number + 1 }} <kbd>Ctrl Enter</kbd></v-btn
+      >
     </div>
   </section>
 </template>
 
 <style scoped>
-.editor { max-width: 52em; }
-h2 { font: 600 1.5rem/1.3 var(--read); margin-bottom: 8px; }
-.behind { font-size: 0.8125rem; color: var(--ember); margin-bottom: 8px; }
-.box { border: 1.5px solid var(--harbour); border-radius: var(--r); background: var(--sheet); }
-.rich :deep(.tools) { position: sticky; top: 0; background: var(--sheet); z-index: 3; border-radius: var(--r) var(--r) 0 0; }
-.rich :deep(.prose) { font-size: 1.0625rem; line-height: 1.6; min-height: 16em; padding: 12px 20px 16px; }
-.rich :deep(.prose h3) { font: 600 1.25rem/1.35 var(--read); color: var(--ink); }
-.rich :deep(.prose h4) { font: 600 1.0625rem/1.35 var(--read); }
-.rich :deep(.page-link) { color: var(--harbour); text-decoration: underline; text-underline-offset: 3px; }
-.rich :deep(.footnote-mark) { border: 0; background: var(--harbour-soft); border-radius: 3px; color: var(--harbour-deep); font: 650 0.75rem/1 var(--ui); padding: 1px 4px; cursor: pointer; vertical-align: 4px; }
-.rich :deep(.ProseMirror-selectednode) { outline: 2px solid var(--ember); }
-.pick, .rich :deep(.tools button) { padding: 4px 8px; border: 0; border-radius: 4px; background: none; color: var(--ink-2); cursor: pointer; }
-.pick:hover { background: var(--sunken); color: var(--ink); }
-.pick:focus-within { box-shadow: var(--focus); }
-.note { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: center; padding: 8px 14px; border-top: 1px solid var(--line-soft); font-size: 0.8125rem; }
-.note label { display: flex; gap: 8px; align-items: center; flex: 1; min-width: 16rem; }
-.note .in { flex: 1; padding: 4px 8px; }
-.choice { position: fixed; z-index: 2300; list-style: none; background: var(--sheet); border: 1px solid var(--line); border-radius: var(--r); box-shadow: 0 10px 30px rgb(0 0 0 / 0.16); min-width: 230px; padding: 4px; font-size: 0.84375rem; }
-.choice li { display: flex; justify-content: space-between; gap: 16px; padding: 5px 10px; border-radius: 4px; cursor: pointer; }
-.choice .on { background: var(--harbour-soft); color: var(--harbour-deep); }
-.choice em { font-style: normal; color: var(--ink-3); font-size: 0.75rem; }
-.acts-on { border: 0; padding: 0; margin: 12px 0 0; display: grid; gap: 4px; font-size: 0.84375rem; }
-.acts-on legend { font: 600 0.8125rem/1.4 var(--ui); padding: 0; margin-bottom: 3px; }
-.acts-on label { display: flex; gap: 8px; align-items: baseline; }
-.acts-on b { font-weight: 600; }
-.done { display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; margin-top: 12px; font-size: 0.78125rem; color: var(--ink-2); position: sticky; bottom: -60px; background: var(--sheet); padding: 9px 0 10px; border-top: 1px solid var(--line); z-index: 3; }
-.summary { display: flex; gap: 10px; align-items: center; flex: 1 0 100%; font-weight: 600; color: var(--ink); white-space: nowrap; }
-.summary .in { font-weight: 400; flex: 1; padding: 4px 9px; }
+.editor {
+  max-width: 52em;
+}
+h2 {
+  font: 600 1.5rem/1.3 var(--read);
+  margin-bottom: 8px;
+}
+.behind {
+  font-size: 0.8125rem;
+  color: var(--ember);
+  margin-bottom: 8px;
+}
+.box {
+  border: 1.5px solid var(--harbour);
+  border-radius: var(--r);
+  background: var(--sheet);
+}
+.rich :deep(.tools) {
+  position: sticky;
+  top: 0;
+  background: var(--sheet);
+  z-index: 3;
+  border-radius: var(--r) var(--r) 0 0;
+}
+.rich :deep(.prose) {
+  font-size: 1.0625rem;
+  line-height: 1.6;
+  min-height: 16em;
+  padding: 12px 20px 16px;
+}
+.rich :deep(.prose h3) {
+  font: 600 1.25rem/1.35 var(--read);
+  color: var(--ink);
+}
+.rich :deep(.prose h4) {
+  font: 600 1.0625rem/1.35 var(--read);
+}
+.rich :deep(.page-link) {
+  color: var(--harbour);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.rich :deep(.footnote-mark) {
+  border: 0;
+  background: var(--harbour-soft);
+  border-radius: 3px;
+  color: var(--harbour-deep);
+  font: 650 0.75rem/1 var(--ui);
+  padding: 1px 4px;
+  cursor: pointer;
+  vertical-align: 4px;
+}
+.rich :deep(.ProseMirror-selectednode) {
+  outline: 2px solid var(--ember);
+}
+.pick,
+.rich :deep(.tools button) {
+  padding: 4px 8px;
+  border: 0;
+  border-radius: 4px;
+  background: none;
+  color: var(--ink-2);
+  cursor: pointer;
+}
+.pick:hover {
+  background: var(--sunken);
+  color: var(--ink);
+}
+.pick:focus-within {
+  box-shadow: var(--focus);
+}
+.note {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 14px;
+  align-items: center;
+  padding: 8px 14px;
+  border-top: 1px solid var(--line-soft);
+  font-size: 0.8125rem;
+}
+.note label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  flex: 1;
+  min-width: 16rem;
+}
+.note .in {
+  flex: 1;
+  padding: 4px 8px;
+}
+.choice {
+  position: fixed;
+  z-index: 2300;
+  list-style: none;
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  border-radius: var(--r);
+  box-shadow: 0 10px 30px rgb(0 0 0 / 0.16);
+  min-width: 230px;
+  padding: 4px;
+  font-size: 0.84375rem;
+}
+.choice li {
+  display: flex;
+  justify-content: space-between;
+  gap: 16px;
+  padding: 5px 10px;
+  border-radius: 4px;
+  cursor: pointer;
+}
+.choice .on {
+  background: var(--harbour-soft);
+  color: var(--harbour-deep);
+}
+.choice em {
+  font-style: normal;
+  color: var(--ink-3);
+  font-size: 0.75rem;
+}
+.acts-on {
+  border: 0;
+  padding: 0;
+  margin: 12px 0 0;
+  display: grid;
+  gap: 4px;
+  font-size: 0.84375rem;
+}
+.acts-on legend {
+  font: 600 0.8125rem/1.4 var(--ui);
+  padding: 0;
+  margin-bottom: 3px;
+}
+.acts-on label {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+.acts-on b {
+  font-weight: 600;
+}
+.done {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+  align-items: center;
+  margin-top: 12px;
+  font-size: 0.78125rem;
+  color: var(--ink-2);
+  position: sticky;
+  bottom: -60px;
+  background: var(--sheet);
+  padding: 9px 0 10px;
+  border-top: 1px solid var(--line);
+  z-index: 3;
+}
+.summary {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  flex: 1 0 100%;
+  font-weight: 600;
+  color: var(--ink);
+  white-space: nowrap;
+}
+.summary .in {
+  font-weight: 400;
+  flex: 1;
+  padding: 4px 9px;
+}
 </style>

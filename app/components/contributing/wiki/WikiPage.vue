@@ -25,8 +25,11 @@ const route = useRoute()
 const router = useRouter()
 const { dayTime } = useTimes()
 const activity = computed(() => thread.activity!)
-const queried = (name: string) => typeof route.query[name] === 'string' ? route.query[name] : null
-const { error, refresh: again } = await useAsyncData(`wiki-${activity.value.id}`, async () => { await store.load(activity.value.id, queried('group'), queried('page')); return true })
+const queried = (name: string) => (typeof route.query[name] === 'string' ? route.query[name] : null)
+const { error, refresh: again } = await useAsyncData(`wiki-${activity.value.id}`, async () => {
+  await store.load(activity.value.id, queried('group'), queried('page'))
+  return true
+})
 const view = computed(() => store.view)
 const page = computed(() => store.page)
 const may = computed(() => view.value?.may ?? { write: false, comment: false })
@@ -37,23 +40,37 @@ const passage = shallowRef<Passage | null>(null)
 const lit = ref<string | null>(null)
 const talk = ref<InstanceType<typeof PageComments> | null>(null)
 const base = computed(() => `/seminars/${activity.value.seminarId}/activities/${activity.value.id}`)
-const historyTo = computed(() => `${base.value}/history?${view.value?.groupId ? `group=${view.value.groupId}&` : ''}page=${page.value?.id ?? ''}`)
+const historyTo = computed(
+  () =>
+    `${base.value}/history?${view.value?.groupId ? `group=${view.value.groupId}&` : ''}page=${page.value?.id ?? ''}`,
+)
 const phaseWords = computed(() => {
   const v = view.value
   if (!v?.phase || !v.until) return may.value.write ? null : 'Writing is over. Everything stays to be read.'
   const until = dayTime(v.until)
-  return v.phase === 'write' ? `Writing together until ${until}.` : v.phase === 'respond' ? `The pages rest while they are commented on, until ${until}.` : `Revising until ${until}: act on the comments.`
+  return v.phase === 'write'
+    ? `Writing together until ${until}.`
+    : v.phase === 'respond'
+      ? `The pages rest while they are commented on, until ${until}.`
+      : `Revising until ${until}: act on the comments.`
 })
 
 async function attempt<T>(act: () => Promise<T>): Promise<T | null> {
-  try { return await act() }
-  catch (problem) { notices.warn(problem); return null }
+  try {
+    return await act()
+  } catch (problem) {
+    notices.warn(problem)
+    return null
+  }
 }
 async function open(id: string) {
   writing.value = false
   passage.value = null
   await attempt(() => store.open(id))
-  void router.replace({ query: { ...(view.value?.groupId && { group: view.value.groupId }), page: id }, hash: '' })
+  void router.replace({
+    query: { ...(view.value?.groupId && { group: view.value.groupId }), page: id },
+    hash: '',
+  })
   // where the tree stands above the page, the page comes into view
   if (window.innerWidth <= 1000) middle.value?.scrollIntoView()
 }
@@ -68,32 +85,62 @@ async function make(title: string) {
   await open(id)
   writing.value = page.value?.number === 0
 }
-const place = (id: string, parentId: string | null, beforeId: string | null) => attempt(async () => {
-  const before = view.value!.pages.find(p => p.id === id)!
-  const next = view.value!.pages.filter(p => p.parentId === before.parentId).find((p, i, list) => list[i - 1]?.id === id)?.id ?? null
-  await store.change(id, { place: { parentId, beforeId } })
-  notices.say(`“${before.title}” stands elsewhere now.`, { label: 'Undo', run: () => void attempt(() => store.change(id, { place: { parentId: before.parentId, beforeId: next } })) })
-  await nextTick()
-  document.querySelector<HTMLElement>(`[data-page="${id}"]`)?.focus()
-})
-const rename = (title: string) => attempt(async () => {
-  const { id, title: before } = page.value!
-  await store.change(id, { title })
-  await store.open(id)
-  notices.say('Renamed. Links to its old name still arrive.', { label: 'Undo', run: () => void attempt(async () => { await store.change(id, { title: before }); await store.open(id) }) })
-})
-const claim = (claimed: boolean) => attempt(async () => {
-  const { id } = page.value!
-  await store.claim(id, claimed)
-  void thread.refresh().catch(() => {})
-  notices.say(claimed ? 'The page is yours to look after; everyone in the group may still write on it.' : 'Released. Somebody else can claim it.', { label: 'Undo', run: () => void attempt(() => store.claim(id, !claimed)) })
-})
-const remove = () => attempt(async () => {
-  const { id, title } = page.value!
-  await store.remove(id, true)
-  await openFirst()
-  notices.say(`“${title}” is out of the wiki. Nothing of it is lost.`, { label: 'Put it back', run: () => void attempt(async () => { await store.remove(id, false); await open(id) }) })
-})
+const place = (id: string, parentId: string | null, beforeId: string | null) =>
+  attempt(async () => {
+    const before = view.value!.pages.find(p => p.id === id)!
+    const next =
+      view
+        .value!.pages.filter(p => p.parentId === before.parentId)
+        .find((p, i, list) => list[i - 1]?.id === id)?.id ?? null
+    await store.change(id, { place: { parentId, beforeId } })
+    notices.say(`“${before.title}” stands elsewhere now.`, {
+      label: 'Undo',
+      run: () =>
+        void attempt(() => store.change(id, { place: { parentId: before.parentId, beforeId: next } })),
+    })
+    await nextTick()
+    document.querySelector<HTMLElement>(`[data-page="${id}"]`)?.focus()
+  })
+const rename = (title: string) =>
+  attempt(async () => {
+    const { id, title: before } = page.value!
+    await store.change(id, { title })
+    await store.open(id)
+    notices.say('Renamed. Links to its old name still arrive.', {
+      label: 'Undo',
+      run: () =>
+        void attempt(async () => {
+          await store.change(id, { title: before })
+          await store.open(id)
+        }),
+    })
+  })
+const claim = (claimed: boolean) =>
+  attempt(async () => {
+    const { id } = page.value!
+    await store.claim(id, claimed)
+    void thread.refresh().catch(() => {})
+    notices.say(
+      claimed
+        ? 'The page is yours to look after; everyone in the group may still write on it.'
+        : 'Released. Somebody else can claim it.',
+      { label: 'Undo', run: () => void attempt(() => store.claim(id, !claimed)) },
+    )
+  })
+const remove = () =>
+  attempt(async () => {
+    const { id, title } = page.value!
+    await store.remove(id, true)
+    await openFirst()
+    notices.say(`“${title}” is out of the wiki. Nothing of it is lost.`, {
+      label: 'Put it back',
+      run: () =>
+        void attempt(async () => {
+          await store.remove(id, false)
+          await open(id)
+        }),
+    })
+  })
 async function openFirst() {
   const first = store.inTree[0]?.line
   if (first) await open(first.id)
@@ -104,7 +151,15 @@ async function saved(number: number, joined: boolean) {
     await store.refresh()
     void thread.refresh().catch(() => {})
   })
-  notices.say(joined ? `Saved as version ${number}, joined with what others had saved.` : `Saved as version ${number}.`, number > 1 ? { label: 'See what changed', run: () => void navigateTo(`${historyTo.value}&a=${number - 1}&b=${number}`) } : undefined)
+  notices.say(
+    joined ? `Saved as version ${number}, joined with what others had saved.` : `Saved as version ${number}.`,
+    number > 1
+      ? {
+          label: 'See what changed',
+          run: () => void navigateTo(`${historyTo.value}&a=${number - 1}&b=${number}`),
+        }
+      : undefined,
+  )
 }
 async function putDown(said: string | null) {
   writing.value = false
@@ -115,14 +170,22 @@ const send = async (doc: RichNode, on: Passage | null, parentId: string | null, 
   await store.comment(page.value!.id, doc, on, parentId, key)
   void thread.refresh().catch(() => {})
 }
-const resolve = (id: string, number: number | null) => attempt(async () => {
-  await store.resolve(id, number)
-  notices.say(number === null ? 'Open again.' : `Version ${number} acted on it.`, number === null ? undefined : { label: 'Undo', run: () => void attempt(() => store.resolve(id, null)) })
-})
-const withdraw = (id: string) => attempt(async () => {
-  await store.withdraw(id, true)
-  notices.say('Withdrawn.', { label: 'Put it back', run: () => void attempt(() => store.withdraw(id, false)) })
-})
+const resolve = (id: string, number: number | null) =>
+  attempt(async () => {
+    await store.resolve(id, number)
+    notices.say(
+      number === null ? 'Open again.' : `Version ${number} acted on it.`,
+      number === null ? undefined : { label: 'Undo', run: () => void attempt(() => store.resolve(id, null)) },
+    )
+  })
+const withdraw = (id: string) =>
+  attempt(async () => {
+    await store.withdraw(id, true)
+    notices.say('Withdrawn.', {
+      label: 'Put it back',
+      run: () => void attempt(() => store.withdraw(id, false)),
+    })
+  })
 function goToComment(id: string) {
   lit.value = id
   document.getElementById(`c-${id}`)?.scrollIntoView({ block: 'center' })
@@ -137,17 +200,41 @@ function turn(by: number) {
 const keys = computed<Key[]>(() => [
   { keys: 'j', does: 'the next page', run: () => turn(1) },
   { keys: 'k', does: 'the page before', run: () => turn(-1) },
-  { keys: 'e', does: 'write on the page', run: () => { if (may.value.write && page.value) writing.value = true } },
-  { keys: 'c', does: 'comment on the chosen words, or on the page', run: () => { if (may.value.comment && page.value && !writing.value) void talk.value?.begin(null) } },
-  { keys: 'h', does: 'versions and changes', run: () => { if (page.value) void navigateTo(historyTo.value) } },
+  {
+    keys: 'e',
+    does: 'write on the page',
+    run: () => {
+      if (may.value.write && page.value) writing.value = true
+    },
+  },
+  {
+    keys: 'c',
+    does: 'comment on the chosen words, or on the page',
+    run: () => {
+      if (may.value.comment && page.value && !writing.value) void talk.value?.begin(null)
+    },
+  },
+  {
+    keys: 'h',
+    does: 'versions and changes',
+    run: () => {
+      if (page.value) void navigateTo(historyTo.value)
+    },
+  },
   { keys: 'Shift+Arrows', does: 'move the page that has the focus in the tree', run: () => {} },
 ])
 const { listOpen } = useKeys(() => keys.value)
 
 // somebody comes to another page from outside: found by its words, or back in the browser's history
-watch(() => [queried('group'), queried('page')] as const, ([inGroup, at]) => {
-  if (at && at !== page.value?.id && route.params.activityId === activity.value.id) { writing.value = false; void attempt(() => store.load(activity.value.id, inGroup ?? view.value?.groupId ?? null, at)) }
-})
+watch(
+  () => [queried('group'), queried('page')] as const,
+  ([inGroup, at]) => {
+    if (at && at !== page.value?.id && route.params.activityId === activity.value.id) {
+      writing.value = false
+      void attempt(() => store.load(activity.value.id, inGroup ?? view.value?.groupId ?? null, at))
+    }
+  },
+)
 // several changes in one moment are fetched once
 const changed = new Set<string | null>()
 let soon: ReturnType<typeof setTimeout> | undefined
@@ -157,66 +244,215 @@ function refreshSoon(id: string | null) {
     soon = undefined
     const own = changed.has(page.value?.id ?? null)
     changed.clear()
-    void store.refresh(own ? page.value?.id ?? null : null).catch(() => {})
+    void store.refresh(own ? (page.value?.id ?? null) : null).catch(() => {})
   }, GATHER)
 }
-watch(page, (now, before) => { if (!now && before && writing.value) { writing.value = false; notices.say(`“${before.title}” was taken out of the wiki while you wrote. Your draft is kept with it; put the page back to go on.`, { label: 'Put it back', run: () => void attempt(async () => { await store.remove(before.id, false); await open(before.id); writing.value = true }) }) } })
+watch(page, (now, before) => {
+  if (!now && before && writing.value) {
+    writing.value = false
+    notices.say(
+      `“${before.title}” was taken out of the wiki while you wrote. Your draft is kept with it; put the page back to go on.`,
+      {
+        label: 'Put it back',
+        run: () =>
+          void attempt(async () => {
+            await store.remove(before.id, false)
+            await open(before.id)
+            writing.value = true
+          }),
+      },
+    )
+  }
+})
 let source: EventSource | undefined
 let missed = false
 onMounted(() => {
   source = new EventSource(`/api/activities/${activity.value.id}/live`)
-  source.onmessage = (message) => {
+  source.onmessage = message => {
     const event = LiveEvent.safeParse(JSON.parse(String(message.data)))
-    if (event.success && (event.data.kind === 'page' || event.data.kind === 'opened')) refreshSoon(event.data.kind === 'page' ? event.data.pageId : page.value?.id ?? null)
+    if (event.success && (event.data.kind === 'page' || event.data.kind === 'opened'))
+      refreshSoon(event.data.kind === 'page' ? event.data.pageId : (page.value?.id ?? null))
   }
-  source.onerror = () => { missed = true }
-  source.addEventListener('beat', () => { if (missed) void store.refresh().catch(() => {}); missed = false })
+  source.onerror = () => {
+    missed = true
+  }
+  source.addEventListener('beat', () => {
+    if (missed) void store.refresh().catch(() => {})
+    missed = false
+  })
   if (page.value?.draft && queried('page')) writing.value = true
   if (location.hash.startsWith('#c-')) goToComment(location.hash.slice(3))
 })
-onBeforeUnmount(() => { source?.close(); clearTimeout(soon) })
+onBeforeUnmount(() => {
+  source?.close()
+  clearTimeout(soon)
+})
 </script>
 
 <template>
   <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys">
-    <div v-if="error || !view" class="alone"><p class="empty">{{ error?.message ?? 'The wiki could not be fetched.' }}</p><p><v-btn @click="again()">Try again</v-btn></p></div>
-    <div v-else-if="view.missing === 'group'" class="alone"><p class="empty">You are in no group for this wiki yet. Once you are in one, its pages stand here; write to your instructor if that should have happened by now.</p></div>
-    <div v-else-if="view.missing === 'hidden'" class="alone"><p class="empty">This wiki is not open to others yet.</p></div>
+    <div v-if="error || !view" class="alone">
+      <p class="empty">{{ error?.message ?? 'The wiki could not be fetched.' }}</p>
+      <p><v-btn @click="again()">Try again</v-btn></p>
+    </div>
+    <div v-else-if="view.missing === 'group'" class="alone">
+      <p class="empty">
+        You are in no group for this wiki yet. Once you are in one, its pages stand here; write to your
+        instructor if that should have happened by now.
+      </p>
+    </div>
+    <div v-else-if="view.missing === 'hidden'" class="alone">
+      <p class="empty">This wiki is not open to others yet.</p>
+    </div>
     <div v-else class="spread">
-      <PageTree :view="view" :current="page?.id ?? null" :may-write="may.write" @open="open" @group="group" @make="make" @place="place"><WikiInOut :activity-id="activity.id" :view="view" @taken="store.refresh()" /></PageTree>
+      <PageTree
+        :view="view"
+        :current="page?.id ?? null"
+        :may-write="may.write"
+        @open="open"
+        @group="group"
+        @make="make"
+        @place="place"
+        ><WikiInOut :activity-id="activity.id" :view="view" @taken="store.refresh()"
+      /></PageTree>
       <main ref="middle">
-        <p v-if="phaseWords" class="phase">{{ phaseWords }}<template v-if="view.wikis.length > 1 && !view.wikis.find(w => w.groupId === view!.groupId)?.isOwn && !seminar.isStaff"> This is another group’s wiki, to be read.</template></p>
-        <PageEditor v-if="writing && page" :key="page.id" :page="page" :activity-id="activity.id" @saved="saved" @away="putDown('Put away. Your draft is kept; only you see it.')" @discarded="putDown(null)" />
+        <p v-if="phaseWords" class="phase">
+          {{ phaseWords
+          }}<template
+            v-if="
+              view.wikis.length > 1 &&
+              !view.wikis.find(w => w.groupId === view!.groupId)?.isOwn &&
+              !seminar.isStaff
+            "
+          >
+            This is another group’s wiki, to be read.</template
+          >
+        </p>
+        <PageEditor
+          v-if="writing && page"
+          :key="page.id"
+          :page="page"
+          :activity-id="activity.id"
+          @saved="saved"
+          @away="putDown('Put away. Your draft is kept; only you see it.')"
+          @discarded="putDown(null)"
+        />
         <PageArticle
-          v-else-if="page && store.line" :key="page.id" :page="page" :line="store.line" :may-write="may.write" :may-comment="may.comment" :is-staff="seminar.isStaff" :history-to="historyTo" :lit="lit"
-          @write="writing = true" @open="open" @make="make" @choose="passage = may.comment ? $event : null" @claim="claim" @rename="rename" @remove="remove" @comment="goToComment"
+          v-else-if="page && store.line"
+          :key="page.id"
+          :page="page"
+          :line="store.line"
+          :may-write="may.write"
+          :may-comment="may.comment"
+          :is-staff="seminar.isStaff"
+          :history-to="historyTo"
+          :lit="lit"
+          @write="writing = true"
+          @open="open"
+          @make="make"
+          @choose="passage = may.comment ? $event : null"
+          @claim="claim"
+          @rename="rename"
+          @remove="remove"
+          @comment="goToComment"
         />
         <div v-else class="empty">
-          <p>{{ may.write ? 'A wiki begins with one page. Take a word of the brief, claim its page, and write what you know; the others mend it.' : 'No pages have been written here yet.' }}</p>
-          <p v-if="may.write && view.suggested.length > 0" class="first"><v-btn v-for="s in view.suggested.slice(0, 5)" :key="s" @click="make(s)">{{ s }}</v-btn></p>
+          <p>
+            {{
+              may.write
+                ? 'A wiki begins with one page. Take a word of the brief, claim its page, and write what you know; the others mend it.'
+                : 'No pages have been written here yet.'
+            }}
+          </p>
+          <p v-if="may.write && view.suggested.length > 0" class="first">
+            <v-btn v-for="s in view.suggested.slice(0, 5)" :key="s" @click="make(s)">{{ s }}</v-btn>
+          </p>
         </div>
       </main>
       <aside>
         <ExpectationMargin :activity="activity" :checks="thread.thread?.checks ?? []" />
-        <PageComments v-if="page && page.number > 0" :key="page.id" ref="talk" :page="page" :may-comment="may.comment" :passage="passage" :lit="lit" :send="send" @drop-passage="passage = null" @lit="lit = $event" @resolve="resolve" @withdraw="withdraw" />
+        <PageComments
+          v-if="page && page.number > 0"
+          :key="page.id"
+          ref="talk"
+          :page="page"
+          :may-comment="may.comment"
+          :passage="passage"
+          :lit="lit"
+          :send="send"
+          @drop-passage="passage = null"
+          @lit="lit = $event"
+          @resolve="resolve"
+          @withdraw="withdraw"
+        />
       </aside>
     </div>
   </ActivityPage>
 </template>
 
 <style scoped>
-.spread { flex: 1; min-height: 0; display: grid; grid-template-columns: 256px minmax(0, 1fr) 322px; }
-main { overflow-y: auto; background: var(--sheet); padding: 16px 40px 60px; min-width: 0; }
-.phase { font: italic 400 0.875rem/1.45 var(--read); color: var(--ink-3); margin-bottom: 8px; }
-aside { border-left: 1px solid var(--line); padding: 14px 20px 24px; overflow-y: auto; }
-aside > :deep(section + section) { border-top: 1px solid var(--line); margin-top: 14px; padding-top: 12px; }
-.alone { padding: 30px 20px; max-width: 44rem; }
-.empty { font: 400 1.0625rem/1.6 var(--read); color: var(--ink-2); padding: 10px 0; }
-.first { display: flex; flex-wrap: wrap; gap: 8px; margin-top: 14px; }
-@media (max-width: 1180px) { .spread { grid-template-columns: 220px minmax(0, 1fr) 290px; } main { padding: 16px 24px 50px; } }
+.spread {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 256px minmax(0, 1fr) 322px;
+}
+main {
+  overflow-y: auto;
+  background: var(--sheet);
+  padding: 16px 40px 60px;
+  min-width: 0;
+}
+.phase {
+  font: italic 400 0.875rem/1.45 var(--read);
+  color: var(--ink-3);
+  margin-bottom: 8px;
+}
+aside {
+  border-left: 1px solid var(--line);
+  padding: 14px 20px 24px;
+  overflow-y: auto;
+}
+aside > :deep(section + section) {
+  border-top: 1px solid var(--line);
+  margin-top: 14px;
+  padding-top: 12px;
+}
+.alone {
+  padding: 30px 20px;
+  max-width: 44rem;
+}
+.empty {
+  font: 400 1.0625rem/1.6 var(--read);
+  color: var(--ink-2);
+  padding: 10px 0;
+}
+.first {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-top: 14px;
+}
+@media (max-width: 1180px) {
+  .spread {
+    grid-template-columns: 220px minmax(0, 1fr) 290px;
+  }
+  main {
+    padding: 16px 24px 50px;
+  }
+}
 @media (max-width: 1000px) {
-  .spread { grid-template-columns: minmax(0, 1fr); }
-  main, aside { overflow: visible; padding: 14px; border-left: 0; }
-  aside { border-top: 1px solid var(--line); }
+  .spread {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  main,
+  aside {
+    overflow: visible;
+    padding: 14px;
+    border-left: 0;
+  }
+  aside {
+    border-top: 1px solid var(--line);
+  }
 }
 </style>

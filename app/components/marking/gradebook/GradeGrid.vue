@@ -1,20 +1,49 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import type { Gradebook, GradeRow } from '#shared/marking/gradebook'
-import { cellWords, countedOf, COUNTED_WORDS, letterWords, shareWords, stateOf } from '../../../composables/marking/gradeWords'
+import {
+  cellWords,
+  countedOf,
+  COUNTED_WORDS,
+  letterWords,
+  shareWords,
+  stateOf,
+} from '../../../composables/marking/gradeWords'
 
 /** Students down, activities across. One cell at a time is in the order of Tab; arrows go from cell to cell. */
-export interface Place { readonly row: number, readonly column: number } // column −1: the final figure; −2: the name
-const props = defineProps<{ book: Gradebook, rows: readonly GradeRow[], columns: readonly number[], at: Place | null }>()
-const emit = defineEmits<{ at: [place: Place], edit: [place: Place, typed: string | null], head: [column: number], move: [from: number, to: number] }>()
+export interface Place {
+  readonly row: number
+  readonly column: number
+} // column −1: the final figure; −2: the name
+const props = defineProps<{
+  book: Gradebook
+  rows: readonly GradeRow[]
+  columns: readonly number[]
+  at: Place | null
+}>()
+const emit = defineEmits<{
+  at: [place: Place]
+  edit: [place: Place, typed: string | null]
+  head: [column: number]
+  move: [from: number, to: number]
+}>()
 const ROW = 33
 const scroller = ref<HTMLElement | null>(null)
-const virtual = useVirtualizer(computed(() => ({ count: props.rows.length, getScrollElement: () => scroller.value, estimateSize: () => ROW, overscan: 8, initialRect: { width: 900, height: 620 } })))
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: props.rows.length,
+    getScrollElement: () => scroller.value,
+    estimateSize: () => ROW,
+    overscan: 8,
+    initialRect: { width: 900, height: 620 },
+  })),
+)
 const grid = computed(() => `200px 76px repeat(${props.columns.length}, 84px)`)
-const categoryOf = (i: number) => props.book.categories.find(c => c.id === props.book.columns[i]!.categoryId) ?? null
+const categoryOf = (i: number) =>
+  props.book.categories.find(c => c.id === props.book.columns[i]!.categoryId) ?? null
 /** Columns of one category stand together under its name while they do so in their order. */
 const spans = computed(() => {
-  const list: Array<{ title: string, weight: number | null, n: number }> = []
+  const list: Array<{ title: string; weight: number | null; n: number }> = []
   for (const i of props.columns) {
     const c = categoryOf(i)
     const last = list.at(-1)
@@ -24,31 +53,58 @@ const spans = computed(() => {
   return list
 })
 const isAt = (row: number, column: number) => props.at?.row === row && props.at.column === column
-const label = (row: GradeRow, i: number) => `${props.book.columns[i]!.title}, ${row.name}: ${cellWords(row, i, props.book.columns[i]!) || 'no mark'}, ${stateOf(row, i) === 'held' ? 'held, ' : ''}${COUNTED_WORDS[countedOf(row, i)]}`
+const label = (row: GradeRow, i: number) =>
+  `${props.book.columns[i]!.title}, ${row.name}: ${cellWords(row, i, props.book.columns[i]!) || 'no mark'}, ${stateOf(row, i) === 'held' ? 'held, ' : ''}${COUNTED_WORDS[countedOf(row, i)]}`
 function onKey(event: KeyboardEvent) {
   if (!props.at || event.ctrlKey || event.metaKey || event.altKey) return
   const order = [-1, ...props.columns]
   const place = order.indexOf(props.at.column)
-  const go = (row: number, column: number) => { event.preventDefault(); emit('at', { row: Math.min(props.rows.length - 1, Math.max(0, row)), column: order[Math.min(order.length - 1, Math.max(0, column))]! }) }
+  const go = (row: number, column: number) => {
+    event.preventDefault()
+    emit('at', {
+      row: Math.min(props.rows.length - 1, Math.max(0, row)),
+      column: order[Math.min(order.length - 1, Math.max(0, column))]!,
+    })
+  }
   switch (event.key) {
-    case 'ArrowDown': return go(props.at.row + 1, place)
-    case 'ArrowUp': return go(props.at.row - 1, place)
-    case 'ArrowRight': return go(props.at.row, place + 1)
-    case 'ArrowLeft': return go(props.at.row, place - 1)
-    case 'PageDown': return go(props.at.row + 15, place)
-    case 'PageUp': return go(props.at.row - 15, place)
-    case 'Home': return go(props.at.row, 0)
-    case 'End': return go(props.at.row, order.length - 1)
-    case 'Enter': case 'F2': event.preventDefault(); return emit('edit', props.at, null)
-    default: if (/^\d$/.test(event.key)) { event.preventDefault(); emit('edit', props.at, event.key) }
+    case 'ArrowDown':
+      return go(props.at.row + 1, place)
+    case 'ArrowUp':
+      return go(props.at.row - 1, place)
+    case 'ArrowRight':
+      return go(props.at.row, place + 1)
+    case 'ArrowLeft':
+      return go(props.at.row, place - 1)
+    case 'PageDown':
+      return go(props.at.row + 15, place)
+    case 'PageUp':
+      return go(props.at.row - 15, place)
+    case 'Home':
+      return go(props.at.row, 0)
+    case 'End':
+      return go(props.at.row, order.length - 1)
+    case 'Enter':
+    case 'F2':
+      event.preventDefault()
+      return emit('edit', props.at, null)
+    default:
+      if (/^\d$/.test(event.key)) {
+        event.preventDefault()
+        emit('edit', props.at, event.key)
+      }
   }
 }
-watch(() => props.at, async (place) => {
-  if (!place) return
-  virtual.value.scrollToIndex(place.row)
-  await nextTick()
-  requestAnimationFrame(() => document.getElementById(`g-${place.row}-${place.column}`)?.focus({ preventScroll: false }))
-})
+watch(
+  () => props.at,
+  async place => {
+    if (!place) return
+    virtual.value.scrollToIndex(place.row)
+    await nextTick()
+    requestAnimationFrame(() =>
+      document.getElementById(`g-${place.row}-${place.column}`)?.focus({ preventScroll: false }),
+    )
+  },
+)
 const dragged = ref<number | null>(null)
 function drop(to: number) {
   if (dragged.value !== null && dragged.value !== to) emit('move', dragged.value, to)
@@ -57,23 +113,93 @@ function drop(to: number) {
 </script>
 
 <template>
-  <div ref="scroller" class="grid" role="grid" aria-label="Gradebook" :aria-rowcount="rows.length + 1" :aria-colcount="columns.length + 2" @keydown="onKey">
+  <div
+    ref="scroller"
+    class="grid"
+    role="grid"
+    aria-label="Gradebook"
+    :aria-rowcount="rows.length + 1"
+    :aria-colcount="columns.length + 2"
+    @keydown="onKey"
+  >
     <div class="heads" :style="{ gridTemplateColumns: grid }">
       <span class="cat corner" /><span class="cat" />
-      <span v-for="(s, k) in spans" :key="k" class="cat" :style="{ gridColumn: `span ${s.n}` }">{{ s.title }}<em v-if="s.weight !== null" class="num"> {{ s.weight }} %</em></span>
-      <span class="head name" role="columnheader">Student</span><button type="button" class="head" role="columnheader" @click="emit('head', -1)">Final</button>
-      <button v-for="i in columns" :key="book.columns[i]!.id" type="button" class="head" role="columnheader" draggable="true" :class="{ over: dragged !== null && dragged !== i, practice: book.columns[i]!.practice }" :title="`${book.columns[i]!.title}: drag to put it elsewhere`" @click="emit('head', i)" @dragstart="dragged = i" @dragend="dragged = null" @dragover.prevent @drop.prevent="drop(i)">
-        <i :style="{ background: `var(--k-${book.columns[i]!.kind})` }" /><b>{{ book.columns[i]!.title }}</b><em class="num">{{ book.columns[i]!.scale === 'points' ? book.columns[i]!.max / 100 : book.columns[i]!.scale === 'complete' ? 'done' : book.columns[i]!.scale }}</em>
+      <span v-for="(s, k) in spans" :key="k" class="cat" :style="{ gridColumn: `span ${s.n}` }"
+        >{{ s.title }}<em v-if="s.weight !== null" class="num"> {{ s.weight }} %</em></span
+      >
+      <span class="head name" role="columnheader">Student</span
+      ><button type="button" class="head" role="columnheader" @click="emit('head', -1)">Final</button>
+      <button
+        v-for="i in columns"
+        :key="book.columns[i]!.id"
+        type="button"
+        class="head"
+        role="columnheader"
+        draggable="true"
+        :class="{ over: dragged !== null && dragged !== i, practice: book.columns[i]!.practice }"
+        :title="`${book.columns[i]!.title}: drag to put it elsewhere`"
+        @click="emit('head', i)"
+        @dragstart="dragged = i"
+        @dragend="dragged = null"
+        @dragover.prevent
+        @drop.prevent="drop(i)"
+      >
+        <i :style="{ background: `var(--k-${book.columns[i]!.kind})` }" /><b>{{ book.columns[i]!.title }}</b
+        ><em class="num">{{
+          book.columns[i]!.scale === 'points'
+            ? book.columns[i]!.max / 100
+            : book.columns[i]!.scale === 'complete'
+              ? 'done'
+              : book.columns[i]!.scale
+        }}</em>
       </button>
     </div>
     <div class="body" :style="{ height: `${virtual.getTotalSize()}px` }">
-      <div v-for="v in virtual.getVirtualItems()" :key="rows[v.index]!.enrolmentId" class="row" role="row" :aria-rowindex="v.index + 2" :style="{ gridTemplateColumns: grid, transform: `translateY(${v.start}px)` }">
-        <span class="name" role="rowheader"><b>{{ rows[v.index]!.familyName }}</b>, {{ rows[v.index]!.givenName }}</span>
-        <button :id="`g-${v.index}--1`" type="button" class="cell total num" role="gridcell" :class="{ on: isAt(v.index, -1) }" :tabindex="isAt(v.index, -1) || (!at && v.index === 0) ? 0 : -1" @click="emit('at', { row: v.index, column: -1 })">{{ shareWords(rows[v.index]!.share) }}<em v-if="letterWords(rows[v.index]!.share, book.bands)">{{ letterWords(rows[v.index]!.share, book.bands) }}</em></button>
+      <div
+        v-for="v in virtual.getVirtualItems()"
+        :key="rows[v.index]!.enrolmentId"
+        class="row"
+        role="row"
+        :aria-rowindex="v.index + 2"
+        :style="{ gridTemplateColumns: grid, transform: `translateY(${v.start}px)` }"
+      >
+        <span class="name" role="rowheader"
+          ><b>{{ rows[v.index]!.familyName }}</b
+          >, {{ rows[v.index]!.givenName }}</span
+        >
         <button
-          v-for="i in columns" :id="`g-${v.index}-${i}`" :key="i" type="button" role="gridcell" class="cell num" :class="[stateOf(rows[v.index]!, i), countedOf(rows[v.index]!, i), { on: isAt(v.index, i), set: rows[v.index]!.set[i] === '1' && !book.columns[i]!.byHand }]" :tabindex="isAt(v.index, i) ? 0 : -1" :aria-label="label(rows[v.index]!, i)"
-          @click="emit('at', { row: v.index, column: i })" @dblclick="emit('edit', { row: v.index, column: i }, null)"
-        >{{ cellWords(rows[v.index]!, i, book.columns[i]!) }}</button>
+          :id="`g-${v.index}--1`"
+          type="button"
+          class="cell total num"
+          role="gridcell"
+          :class="{ on: isAt(v.index, -1) }"
+          :tabindex="isAt(v.index, -1) || (!at && v.index === 0) ? 0 : -1"
+          @click="emit('at', { row: v.index, column: -1 })"
+        >
+          {{ shareWords(rows[v.index]!.share)
+          }}<em v-if="letterWords(rows[v.index]!.share, book.bands)">{{
+            letterWords(rows[v.index]!.share, book.bands)
+          }}</em>
+        </button>
+        <button
+          v-for="i in columns"
+          :id="`g-${v.index}-${i}`"
+          :key="i"
+          type="button"
+          role="gridcell"
+          class="cell num"
+          :class="[
+            stateOf(rows[v.index]!, i),
+            countedOf(rows[v.index]!, i),
+            { on: isAt(v.index, i), set: rows[v.index]!.set[i] === '1' && !book.columns[i]!.byHand },
+          ]"
+          :tabindex="isAt(v.index, i) ? 0 : -1"
+          :aria-label="label(rows[v.index]!, i)"
+          @click="emit('at', { row: v.index, column: i })"
+          @dblclick="emit('edit', { row: v.index, column: i }, null)"
+        >
+          {{ cellWords(rows[v.index]!, i, book.columns[i]!) }}
+        </button>
       </div>
     </div>
     <slot />
@@ -81,35 +207,178 @@ function drop(to: number) {
 </template>
 
 <style scoped>
-.grid { overflow: auto; background: var(--sheet); min-width: 0; position: relative; }
-.heads { display: grid; position: sticky; top: 0; z-index: 3; background: var(--paper); width: max-content; min-width: 100%; border-bottom: 1px solid var(--line); }
-.cat { font: 600 0.71875rem/1.2 var(--ui); color: var(--ink-2); padding: 7px 8px 3px; border-left: 1px solid var(--line-soft); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.cat em { margin-left: 5px; }
-.cat em, .head em { font-style: normal; font-weight: 500; color: var(--ink-3); }
-.corner, .heads .name, .row .name { position: sticky; left: 0; z-index: 2; background: var(--paper); border-left: 0; }
-.head { text-align: left; background: none; border: 0; border-left: 1px solid var(--line-soft); padding: 4px 8px 6px; font: 500 0.75rem/1.25 var(--ui); color: var(--ink-2); cursor: pointer; display: grid; align-content: end; gap: 1px; min-width: 0; }
-.head i { width: 18px; height: 3px; border-radius: 2px; margin-bottom: 3px; }
-.head b { font-weight: 600; color: var(--ink); display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; overflow: hidden; overflow-wrap: anywhere; }
-.head.name { padding-left: 20px; cursor: default; }
-.head.practice b { font-weight: 400; font-style: italic; }
-.head.over { box-shadow: inset 2px 0 0 var(--ember); }
-.body { position: relative; min-width: max-content; }
-.row { position: absolute; top: 0; left: 0; min-width: 100%; width: max-content; height: 33px; display: grid; border-bottom: 1px solid var(--line-soft); }
-.row .name { padding: 0 8px 0 20px; line-height: 32px; font-size: 0.8125rem; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; background: var(--sheet); }
-.name b { font-weight: 600; }
-.cell { background: none; border: 0; border-left: 1px solid var(--line-soft); text-align: right; padding: 0 10px; font: 500 0.8125rem/32px var(--ui); color: var(--ink); cursor: cell; white-space: nowrap; overflow: hidden; }
-.cell:hover { background: var(--sunken); }
-.cell.on, .cell:focus-visible { box-shadow: inset 0 0 0 2px var(--harbour); border-radius: 0; }
-.total { font-weight: 650; display: flex; justify-content: space-between; gap: 6px; }
-.total em { font-style: normal; color: var(--harbour); }
+.grid {
+  overflow: auto;
+  background: var(--sheet);
+  min-width: 0;
+  position: relative;
+}
+.heads {
+  display: grid;
+  position: sticky;
+  top: 0;
+  z-index: 3;
+  background: var(--paper);
+  width: max-content;
+  min-width: 100%;
+  border-bottom: 1px solid var(--line);
+}
+.cat {
+  font: 600 0.71875rem/1.2 var(--ui);
+  color: var(--ink-2);
+  padding: 7px 8px 3px;
+  border-left: 1px solid var(--line-soft);
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.cat em {
+  margin-left: 5px;
+}
+.cat em,
+.head em {
+  font-style: normal;
+  font-weight: 500;
+  color: var(--ink-3);
+}
+.corner,
+.heads .name,
+.row .name {
+  position: sticky;
+  left: 0;
+  z-index: 2;
+  background: var(--paper);
+  border-left: 0;
+}
+.head {
+  text-align: left;
+  background: none;
+  border: 0;
+  border-left: 1px solid var(--line-soft);
+  padding: 4px 8px 6px;
+  font: 500 0.75rem/1.25 var(--ui);
+  color: var(--ink-2);
+  cursor: pointer;
+  display: grid;
+  align-content: end;
+  gap: 1px;
+  min-width: 0;
+}
+.head i {
+  width: 18px;
+  height: 3px;
+  border-radius: 2px;
+  margin-bottom: 3px;
+}
+.head b {
+  font-weight: 600;
+  color: var(--ink);
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
+  overflow-wrap: anywhere;
+}
+.head.name {
+  padding-left: 20px;
+  cursor: default;
+}
+.head.practice b {
+  font-weight: 400;
+  font-style: italic;
+}
+.head.over {
+  box-shadow: inset 2px 0 0 var(--ember);
+}
+.body {
+  position: relative;
+  min-width: max-content;
+}
+.row {
+  position: absolute;
+  top: 0;
+  left: 0;
+  min-width: 100%;
+  width: max-content;
+  height: 33px;
+  display: grid;
+  border-bottom: 1px solid var(--line-soft);
+}
+.row .name {
+  padding: 0 8px 0 20px;
+  line-height: 32px;
+  font-size: 0.8125rem;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  background: var(--sheet);
+}
+.name b {
+  font-weight: 600;
+}
+.cell {
+  background: none;
+  border: 0;
+  border-left: 1px solid var(--line-soft);
+  text-align: right;
+  padding: 0 10px;
+  font: 500 0.8125rem/32px var(--ui);
+  color: var(--ink);
+  cursor: cell;
+  white-space: nowrap;
+  overflow: hidden;
+}
+.cell:hover {
+  background: var(--sunken);
+}
+.cell.on,
+.cell:focus-visible {
+  box-shadow: inset 0 0 0 2px var(--harbour);
+  border-radius: 0;
+}
+.total {
+  font-weight: 650;
+  display: flex;
+  justify-content: space-between;
+  gap: 6px;
+}
+.total em {
+  font-style: normal;
+  color: var(--harbour);
+}
 /* held: a square at the edge; set by hand: underlined; what does not count is pale; what is missing says so */
-.held { box-shadow: inset 4px 0 0 -1px var(--harbour); }
-.held.on { box-shadow: inset 0 0 0 2px var(--harbour); }
-.open { color: var(--ink-3); font-style: italic; }
-.work { background: linear-gradient(to top, var(--ember-soft) 3px, transparent 3px); }
-.set { text-decoration: underline dotted; text-underline-offset: 3px; }
-.dropped { color: var(--ink-3); text-decoration: line-through; }
-.excused, .practice, .noCategory, .worthNothing { color: var(--ink-3); }
-.missing { color: var(--brick); }
-.cell.notMeant { background: repeating-linear-gradient(135deg, transparent 0 5px, var(--line-soft) 5px 6px); cursor: default; }
+.held {
+  box-shadow: inset 4px 0 0 -1px var(--harbour);
+}
+.held.on {
+  box-shadow: inset 0 0 0 2px var(--harbour);
+}
+.open {
+  color: var(--ink-3);
+  font-style: italic;
+}
+.work {
+  background: linear-gradient(to top, var(--ember-soft) 3px, transparent 3px);
+}
+.set {
+  text-decoration: underline dotted;
+  text-underline-offset: 3px;
+}
+.dropped {
+  color: var(--ink-3);
+  text-decoration: line-through;
+}
+.excused,
+.practice,
+.noCategory,
+.worthNothing {
+  color: var(--ink-3);
+}
+.missing {
+  color: var(--brick);
+}
+.cell.notMeant {
+  background: repeating-linear-gradient(135deg, transparent 0 5px, var(--line-soft) 5px 6px);
+  cursor: default;
+}
 </style>

@@ -7,26 +7,45 @@ import { newKey, useApi } from '../../../composables/shell/useApi'
 import { useSending } from '../../../composables/shell/useSending'
 
 /** A file of marks on its way in: chosen, looked at, and only then taken. */
-const props = defineProps<{ seminarId: string, columns: Gradebook['columns'] }>()
+const props = defineProps<{ seminarId: string; columns: Gradebook['columns'] }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ done: [changed: number] }>()
 const api = useApi()
 const { busy, problem, problems, send } = useSending()
 const activityId = ref('')
-const file = shallowRef<{ name: string, base64: string } | null>(null)
+const file = shallowRef<{ name: string; base64: string } | null>(null)
 const preview = shallowRef<MarksPreview | null>(null)
 const reason = ref('')
 let key = newKey()
-watch(open, (is) => { if (is) { file.value = null; preview.value = null; reason.value = ''; key = newKey() } })
+watch(open, is => {
+  if (is) {
+    file.value = null
+    preview.value = null
+    reason.value = ''
+    key = newKey()
+  }
+})
 async function look(event: Event) {
   const chosen = (event.target as HTMLInputElement).files?.[0]
   if (!chosen) return
   const read = { name: chosen.name, base64: await toBase64(chosen) }
-  preview.value = await send(() => api.post<MarksPreview>(`/api/seminars/${props.seminarId}/marks/preview`, { ...read, activityId: activityId.value }))
+  preview.value = await send(() =>
+    api.post<MarksPreview>(`/api/seminars/${props.seminarId}/marks/preview`, {
+      ...read,
+      activityId: activityId.value,
+    }),
+  )
   file.value = preview.value ? read : null
 }
 async function take() {
-  const answer = await send(() => api.post<{ changed: number }>(`/api/seminars/${props.seminarId}/marks`, { ...file.value, activityId: activityId.value, key, reason: reason.value }))
+  const answer = await send(() =>
+    api.post<{ changed: number }>(`/api/seminars/${props.seminarId}/marks`, {
+      ...file.value,
+      activityId: activityId.value,
+      key,
+      reason: reason.value,
+    }),
+  )
   if (!answer) return
   open.value = false
   emit('done', answer.changed)
@@ -37,22 +56,80 @@ async function take() {
   <v-dialog v-model="open" max-width="620" aria-label="Take marks in">
     <div class="card dialog">
       <h2>Take marks in from a file</h2>
-      <p class="muted">CSV with a line of headings: <b>mail</b>, <b>student number</b> or <b>name</b>, and <b>points</b>. An empty cell changes nothing.</p>
-      <label class="lab">Into<select v-model="activityId" class="in" @change="preview = null"><option value="">choose an activity</option><option v-for="c in columns" :key="c.id" :value="c.id">{{ c.title }}</option></select></label>
-      <label v-if="activityId" class="lab">File<input class="in" type="file" accept=".csv,.txt,.tsv" :disabled="busy" @change="look"></label>
+      <p class="muted">
+        CSV with a line of headings: <b>mail</b>, <b>student number</b> or <b>name</b>, and <b>points</b>. An
+        empty cell changes nothing.
+      </p>
+      <label class="lab"
+        >Into<select v-model="activityId" class="in" @change="preview = null">
+          <option value="">choose an activity</option>
+          <option v-for="c in columns" :key="c.id" :value="c.id">{{ c.title }}</option>
+        </select></label
+      >
+      <label v-if="activityId" class="lab"
+        >File<input class="in" type="file" accept=".csv,.txt,.tsv" :disabled="busy" @change="look"
+      /></label>
       <template v-if="preview">
-        <p>{{ preview.changes.length === 0 ? 'Nothing would change.' : `${capital(inWords(preview.changes.length))} ${plural(preview.changes.length, 'mark')} would change` }}<template v-if="preview.same > 0">, {{ inWords(preview.same) }} {{ plural(preview.same, 'is', 'are') }} the same</template>.</p>
-        <table v-if="preview.changes.length > 0" class="rows num"><thead><tr><th>line</th><th>student</th><th>now</th><th>then</th></tr></thead><tbody><tr v-for="c in preview.changes" :key="c.line"><td>{{ c.line }}</td><td>{{ c.name }}</td><td>{{ c.from === null ? '–' : points(c.from) }}</td><td><b>{{ points(c.to) }}</b></td></tr></tbody></table>
-        <ul v-if="preview.faults.length > 0" class="faults"><li v-for="f in preview.faults" :key="f.line">Line {{ f.line }}, “{{ f.who }}”: {{ f.fault }}.</li></ul>
-        <label v-if="preview.changes.length > 0" class="lab">Where they come from<input v-model="reason" class="in" maxlength="500" placeholder="the oral exam of 12 October"></label>
+        <p>
+          {{
+            preview.changes.length === 0
+              ? 'Nothing would change.'
+              : `${capital(inWords(preview.changes.length))} ${plural(preview.changes.length, 'mark')} would change`
+          }}<template v-if="preview.same > 0"
+            >, {{ inWords(preview.same) }} {{ plural(preview.same, 'is', 'are') }} the same</template
+          >.
+        </p>
+        <table v-if="preview.changes.length > 0" class="rows num">
+          <thead>
+            <tr>
+              <th>line</th>
+              <th>student</th>
+              <th>now</th>
+              <th>then</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="c in preview.changes" :key="c.line">
+              <td>{{ c.line }}</td>
+              <td>{{ c.name }}</td>
+              <td>{{ c.from === null ? '–' : points(c.from) }}</td>
+              <td>
+                <b>{{ points(c.to) }}</b>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <ul v-if="preview.faults.length > 0" class="faults">
+          <li v-for="f in preview.faults" :key="f.line">Line {{ f.line }}, “{{ f.who }}”: {{ f.fault }}.</li>
+        </ul>
+        <label v-if="preview.changes.length > 0" class="lab"
+          >Where they come from<input
+            v-model="reason"
+            class="in"
+            maxlength="500"
+            placeholder="the oral exam of 12 October"
+        /></label>
       </template>
-      <p v-if="problem" class="field-problem" role="alert">{{ problems.file ?? problems.reason ?? problem }}</p>
-      <div class="acts"><v-btn class="main" :disabled="busy || !preview || preview.changes.length === 0" @click="take">Take {{ inWords(preview?.changes.length ?? 0) }} in</v-btn><v-btn class="quiet" @click="open = false">Leave it</v-btn></div>
+      <p v-if="problem" class="field-problem" role="alert">
+        {{ problems.file ?? problems.reason ?? problem }}
+      </p>
+      <div class="acts">
+        <v-btn class="main" :disabled="busy || !preview || preview.changes.length === 0" @click="take"
+          >Take {{ inWords(preview?.changes.length ?? 0) }} in</v-btn
+        ><v-btn class="quiet" @click="open = false">Leave it</v-btn>
+      </div>
     </div>
   </v-dialog>
 </template>
 
 <style scoped>
-.faults { color: var(--brick); font-size: 0.8125rem; padding-left: 18px; }
-.acts { display: flex; gap: 8px; }
+.faults {
+  color: var(--brick);
+  font-size: 0.8125rem;
+  padding-left: 18px;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+}
 </style>

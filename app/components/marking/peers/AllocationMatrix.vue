@@ -16,36 +16,77 @@ const props = defineProps<{
   nameOf: (id: string) => string
   mayMove: boolean
 }>()
-const emit = defineEmits<{ choose: [workId: string], move: [add: Array<{ reviewerId: string, entryId: string }>, remove: Array<{ reviewerId: string, entryId: string }>] }>()
+const emit = defineEmits<{
+  choose: [workId: string]
+  move: [
+    add: Array<{ reviewerId: string; entryId: string }>,
+    remove: Array<{ reviewerId: string; entryId: string }>,
+  ]
+}>()
 const ROW = 15.5
 const LABEL = 96
 const width = ref(240)
 const box = ref<HTMLElement | null>(null)
-const column = computed(() => Math.max(11, Math.min(16, (width.value - LABEL) / Math.max(1, props.readers.length))))
+const column = computed(() =>
+  Math.max(11, Math.min(16, (width.value - LABEL) / Math.max(1, props.readers.length))),
+)
 const at = computed(() => new Map(props.readers.map((p, i) => [p.id, i])))
 const rowOf = computed(() => new Map(props.works.map((w, i) => [w.id, i])))
-const cell = (readerId: string, workId: string) => props.allocations.find(a => a.reviewerId === readerId && a.entryId === workId) ?? null
+const cell = (readerId: string, workId: string) =>
+  props.allocations.find(a => a.reviewerId === readerId && a.entryId === workId) ?? null
 const isOwn = (r: number, w: number) => props.works[w]!.authorIds.includes(props.readers[r]!.id)
 const initials = computed(() => props.readers.map(p => shortOf(p)))
-const shortOf = (p: PeerPerson) => { const n = props.nameOf(p.id); return /^Student \d+$/.test(n) ? n.slice(8) : p.familyName[0] ?? '' }
-const labelOf = (w: PeerWork) => { const p = props.readers.find(r => r.id === w.authorId); const n = props.nameOf(w.authorId); return /^Student \d+$/.test(n) ? n : p?.familyName ?? n }
-const readersOfCurrent = computed(() => new Set(props.allocations.filter(a => a.entryId === props.current).map(a => a.reviewerId)))
+const shortOf = (p: PeerPerson) => {
+  const n = props.nameOf(p.id)
+  return /^Student \d+$/.test(n) ? n.slice(8) : (p.familyName[0] ?? '')
+}
+const labelOf = (w: PeerWork) => {
+  const p = props.readers.find(r => r.id === w.authorId)
+  const n = props.nameOf(w.authorId)
+  return /^Student \d+$/.test(n) ? n : (p?.familyName ?? n)
+}
+const readersOfCurrent = computed(
+  () => new Set(props.allocations.filter(a => a.entryId === props.current).map(a => a.reviewerId)),
+)
 const largest = computed(() => Math.max(100, ...[...props.severity.values()].map(Math.abs)))
 const most = computed(() => [...props.severity].sort((a, b) => Math.abs(b[1]) - Math.abs(a[1]))[0] ?? null)
-const movable = (a: PeerAllocation | null) => props.mayMove && a !== null && a.state === 'owed' && a.openedAt === null
+const movable = (a: PeerAllocation | null) =>
+  props.mayMove && a !== null && a.state === 'owed' && a.openedAt === null
 
 // the cursor, for keys
 const cursor = reactive({ r: 0, w: 0, on: false })
-watch(() => props.current, (id) => { if (id && rowOf.value.has(id)) cursor.w = rowOf.value.get(id)! })
+watch(
+  () => props.current,
+  id => {
+    if (id && rowOf.value.has(id)) cursor.w = rowOf.value.get(id)!
+  },
+)
 const said = computed(() => {
   const [r, w] = [props.readers[cursor.r], props.works[cursor.w]]
   if (!r || !w) return ''
   const a = cell(r.id, w.id)
-  const what = isOwn(cursor.r, cursor.w) ? 'own work' : !a ? 'not allocated; Enter allocates' : a.setAside !== null ? 'set aside' : a.state === 'in' ? props.flagged.has(a.id) ? 'done, flagged' : 'done' : a.openedAt ? 'owed, opened' : 'owed; Enter takes it away'
+  const what = isOwn(cursor.r, cursor.w)
+    ? 'own work'
+    : !a
+      ? 'not allocated; Enter allocates'
+      : a.setAside !== null
+        ? 'set aside'
+        : a.state === 'in'
+          ? props.flagged.has(a.id)
+            ? 'done, flagged'
+            : 'done'
+          : a.openedAt
+            ? 'owed, opened'
+            : 'owed; Enter takes it away'
   return `${props.nameOf(r.id)} on ${props.nameOf(w.authorId)}: ${what}`
 })
 function key(event: KeyboardEvent) {
-  const moves: Record<string, [number, number]> = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowDown: [0, 1], ArrowUp: [0, -1] }
+  const moves: Record<string, [number, number]> = {
+    ArrowRight: [1, 0],
+    ArrowLeft: [-1, 0],
+    ArrowDown: [0, 1],
+    ArrowUp: [0, -1],
+  }
   const by = moves[event.key]
   if (by) {
     event.preventDefault()
@@ -53,19 +94,24 @@ function key(event: KeyboardEvent) {
     cursor.r = Math.min(props.readers.length - 1, Math.max(0, cursor.r + by[0]))
     cursor.w = Math.min(props.works.length - 1, Math.max(0, cursor.w + by[1]))
   }
-  if (event.key === 'Enter') { event.preventDefault(); event.stopPropagation(); toggle(cursor.r, cursor.w) }
+  if (event.key === 'Enter') {
+    event.preventDefault()
+    event.stopPropagation()
+    toggle(cursor.r, cursor.w)
+  }
 }
 function toggle(r: number, w: number) {
   const [reader, work] = [props.readers[r]!, props.works[w]!]
   const a = cell(reader.id, work.id)
-  if (a === null && props.mayMove && !isOwn(r, w)) emit('move', [{ reviewerId: reader.id, entryId: work.id }], [])
+  if (a === null && props.mayMove && !isOwn(r, w))
+    emit('move', [{ reviewerId: reader.id, entryId: work.id }], [])
   else if (movable(a)) emit('move', [], [{ reviewerId: reader.id, entryId: work.id }])
   else emit('choose', work.id)
 }
 
 // dragging: to another reader of the same work, or to another work of the same reader
-const drag = ref<{ readonly a: PeerAllocation, r: number, w: number, moved: boolean } | null>(null)
-function place(event: PointerEvent): { r: number, w: number } | null {
+const drag = ref<{ readonly a: PeerAllocation; r: number; w: number; moved: boolean } | null>(null)
+function place(event: PointerEvent): { r: number; w: number } | null {
   const frame = box.value!.querySelector('svg')!.getBoundingClientRect()
   const r = Math.floor((event.clientX - frame.left - LABEL) / column.value)
   const w = Math.floor((event.clientY - frame.top - 18) / ROW)
@@ -95,11 +141,18 @@ function up(event: PointerEvent) {
   }
   const to = { reviewerId: props.readers[p.r]!.id, entryId: props.works[p.w]!.id }
   const from = { reviewerId: held.a.reviewerId, entryId: held.a.entryId! }
-  if ((to.reviewerId === from.reviewerId && to.entryId === from.entryId) || cell(to.reviewerId, to.entryId) || isOwn(p.r, p.w)) return
+  if (
+    (to.reviewerId === from.reviewerId && to.entryId === from.entryId) ||
+    cell(to.reviewerId, to.entryId) ||
+    isOwn(p.r, p.w)
+  )
+    return
   emit('move', [to], [from])
 }
 onMounted(() => {
-  const watcher = new ResizeObserver(([e]) => { width.value = e!.contentRect.width })
+  const watcher = new ResizeObserver(([e]) => {
+    width.value = e!.contentRect.width
+  })
   watcher.observe(box.value!)
   onBeforeUnmount(() => watcher.disconnect())
 })
@@ -112,73 +165,302 @@ const left = (r: number) => LABEL + r * column.value
     <p class="head"><b>Who reviews whom</b><span>authors down, readers across</span></p>
     <div class="scroll">
       <svg
-        :width="LABEL + readers.length * column" :height="top(works.length) + 64" role="grid" tabindex="0" :aria-label="`Who reviews whom. ${said}`" @keydown="key" @focus="cursor.on = true" @blur="cursor.on = false"
-        @pointerdown="down" @pointermove="moveTo" @pointerup="up" @pointercancel="drag = null"
+        :width="LABEL + readers.length * column"
+        :height="top(works.length) + 64"
+        role="grid"
+        tabindex="0"
+        :aria-label="`Who reviews whom. ${said}`"
+        @keydown="key"
+        @focus="cursor.on = true"
+        @blur="cursor.on = false"
+        @pointerdown="down"
+        @pointermove="moveTo"
+        @pointerup="up"
+        @pointercancel="drag = null"
       >
-        <rect v-for="p in readers.filter(x => readersOfCurrent.has(x.id))" :key="`c${p.id}`" class="col" :x="left(at.get(p.id)!)" :y="18" :width="column" :height="works.length * ROW" />
-        <rect v-if="current && rowOf.has(current)" class="now" x="0" :y="top(rowOf.get(current)!)" :width="LABEL + readers.length * column" :height="ROW" />
-        <rect v-if="current && rowOf.has(current)" class="tick" x="0" :y="top(rowOf.get(current)!)" width="3" :height="ROW" />
-        <text v-for="(p, r) in readers" :key="p.id" class="initial" :class="{ hot: readersOfCurrent.has(p.id) }" :x="left(r) + column / 2" y="12" text-anchor="middle"><title>{{ nameOf(p.id) }}</title>{{ initials[r] }}</text>
+        <rect
+          v-for="p in readers.filter(x => readersOfCurrent.has(x.id))"
+          :key="`c${p.id}`"
+          class="col"
+          :x="left(at.get(p.id)!)"
+          :y="18"
+          :width="column"
+          :height="works.length * ROW"
+        />
+        <rect
+          v-if="current && rowOf.has(current)"
+          class="now"
+          x="0"
+          :y="top(rowOf.get(current)!)"
+          :width="LABEL + readers.length * column"
+          :height="ROW"
+        />
+        <rect
+          v-if="current && rowOf.has(current)"
+          class="tick"
+          x="0"
+          :y="top(rowOf.get(current)!)"
+          width="3"
+          :height="ROW"
+        />
+        <text
+          v-for="(p, r) in readers"
+          :key="p.id"
+          class="initial"
+          :class="{ hot: readersOfCurrent.has(p.id) }"
+          :x="left(r) + column / 2"
+          y="12"
+          text-anchor="middle"
+        >
+          <title>{{ nameOf(p.id) }}</title>
+          {{ initials[r] }}
+        </text>
         <g v-for="(w, i) in works" :key="w.id">
-          <line v-if="i > 0 && i % 5 === 0" class="rule" :x1="0" :x2="LABEL + readers.length * column" :y1="top(i)" :y2="top(i)" />
-          <text class="name" :class="{ on: w.id === current, gone: w.lateMinutes > 0 }" x="10" :y="top(i) + 11.5"><title>{{ nameOf(w.authorId) }}{{ w.lateMinutes > 0 ? ', handed in late' : '' }}</title>{{ labelOf(w).slice(0, 14) }}</text>
-          <line v-for="id in w.authorIds.filter(x => at.has(x))" :key="id" class="own" :x1="left(at.get(id)!) + column / 2 - 2.5" :x2="left(at.get(id)!) + column / 2 + 2.5" :y1="top(i) + ROW / 2" :y2="top(i) + ROW / 2" />
+          <line
+            v-if="i > 0 && i % 5 === 0"
+            class="rule"
+            :x1="0"
+            :x2="LABEL + readers.length * column"
+            :y1="top(i)"
+            :y2="top(i)"
+          />
+          <text
+            class="name"
+            :class="{ on: w.id === current, gone: w.lateMinutes > 0 }"
+            x="10"
+            :y="top(i) + 11.5"
+          >
+            <title>{{ nameOf(w.authorId) }}{{ w.lateMinutes > 0 ? ', handed in late' : '' }}</title>
+            {{ labelOf(w).slice(0, 14) }}
+          </text>
+          <line
+            v-for="id in w.authorIds.filter(x => at.has(x))"
+            :key="id"
+            class="own"
+            :x1="left(at.get(id)!) + column / 2 - 2.5"
+            :x2="left(at.get(id)!) + column / 2 + 2.5"
+            :y1="top(i) + ROW / 2"
+            :y2="top(i) + ROW / 2"
+          />
         </g>
-        <g v-for="a in allocations.filter(x => x.entryId && rowOf.has(x.entryId) && at.has(x.reviewerId))" :key="a.id" :transform="`translate(${left(at.get(a.reviewerId)!) + column / 2} ${top(rowOf.get(a.entryId!)!) + ROW / 2})`" :class="{ dragged: drag?.moved && drag.a.id === a.id }">
+        <g
+          v-for="a in allocations.filter(x => x.entryId && rowOf.has(x.entryId) && at.has(x.reviewerId))"
+          :key="a.id"
+          :transform="`translate(${left(at.get(a.reviewerId)!) + column / 2} ${top(rowOf.get(a.entryId!)!) + ROW / 2})`"
+          :class="{ dragged: drag?.moved && drag.a.id === a.id }"
+        >
           <title>{{ nameOf(a.reviewerId) }} on {{ nameOf(a.subjectId) }}</title>
-          <path v-if="a.state === 'in' && a.setAside !== null" class="aside" d="M-4.5 -4.5H4.5V4.5H-4.5ZM-4.5 4.5L4.5 -4.5" />
-          <path v-else-if="a.state === 'in' && flagged.has(a.id)" class="flag" d="M-4.5 -4.5H1L4.5 1V4.5H-4.5Z" />
+          <path
+            v-if="a.state === 'in' && a.setAside !== null"
+            class="aside"
+            d="M-4.5 -4.5H4.5V4.5H-4.5ZM-4.5 4.5L4.5 -4.5"
+          />
+          <path
+            v-else-if="a.state === 'in' && flagged.has(a.id)"
+            class="flag"
+            d="M-4.5 -4.5H1L4.5 1V4.5H-4.5Z"
+          />
           <rect v-else-if="a.state === 'in'" class="done" x="-4.5" y="-4.5" width="9" height="9" />
-          <rect v-else class="owed" :class="{ opened: a.openedAt }" x="-3.75" y="-3.75" width="7.5" height="7.5" />
+          <rect
+            v-else
+            class="owed"
+            :class="{ opened: a.openedAt }"
+            x="-3.75"
+            y="-3.75"
+            width="7.5"
+            height="7.5"
+          />
         </g>
-        <rect v-if="drag?.moved" class="target" :x="left(drag.r) + 1" :y="top(drag.w) + 1" :width="column - 2" :height="ROW - 2" />
-        <rect v-if="cursor.on" class="cursor" :x="left(cursor.r)" :y="top(cursor.w)" :width="column" :height="ROW" />
+        <rect
+          v-if="drag?.moved"
+          class="target"
+          :x="left(drag.r) + 1"
+          :y="top(drag.w) + 1"
+          :width="column - 2"
+          :height="ROW - 2"
+        />
+        <rect
+          v-if="cursor.on"
+          class="cursor"
+          :x="left(cursor.r)"
+          :y="top(cursor.w)"
+          :width="column"
+          :height="ROW"
+        />
         <g v-if="severity.size > 0" :transform="`translate(0 ${top(works.length) + 10})`">
-          <text class="name" x="10" y="9">marks high</text><text class="name" x="10" y="28">marks low</text>
+          <text class="name" x="10" y="9">marks high</text>
+          <text class="name" x="10" y="28">marks low</text>
           <line class="base" :x1="LABEL" :x2="LABEL + readers.length * column" y1="16" y2="16" />
           <template v-for="(p, r) in readers" :key="`s${p.id}`">
-            <rect v-if="severity.has(p.id)" class="bar" :class="{ much: most?.[0] === p.id }" :x="left(r) + column / 2 - 3" :y="severity.get(p.id)! > 0 ? 16 - severity.get(p.id)! / largest * 18 : 16" width="6" :height="Math.max(0.5, Math.abs(severity.get(p.id)!) / largest * 18)"><title>{{ nameOf(p.id) }}: {{ tenth(severity.get(p.id)!) }}</title></rect>
+            <rect
+              v-if="severity.has(p.id)"
+              class="bar"
+              :class="{ much: most?.[0] === p.id }"
+              :x="left(r) + column / 2 - 3"
+              :y="severity.get(p.id)! > 0 ? 16 - (severity.get(p.id)! / largest) * 18 : 16"
+              width="6"
+              :height="Math.max(0.5, (Math.abs(severity.get(p.id)!) / largest) * 18)"
+            >
+              <title>{{ nameOf(p.id) }}: {{ tenth(severity.get(p.id)!) }}</title>
+            </rect>
           </template>
-          <text v-if="most && at.has(most[0])" class="much-label" :x="left(at.get(most[0])!) - 2" y="44" text-anchor="end">{{ /^Student \d+$/.test(nameOf(most[0])) ? nameOf(most[0]) : nameOf(most[0]).split(' ').at(-1) }} {{ most[1] > 0 ? '+' : '−' }}{{ tenth(Math.abs(most[1])) }}</text>
+          <text
+            v-if="most && at.has(most[0])"
+            class="much-label"
+            :x="left(at.get(most[0])!) - 2"
+            y="44"
+            text-anchor="end"
+          >
+            {{ /^Student \d+$/.test(nameOf(most[0])) ? nameOf(most[0]) : nameOf(most[0]).split(' ').at(-1) }}
+            {{ most[1] > 0 ? '+' : '−' }}{{ tenth(Math.abs(most[1])) }}
+          </text>
         </g>
       </svg>
     </div>
-    <p class="key"><span><i class="k done" />done</span><span><i class="k owed" />owed</span><span><i class="k flag" />flagged</span><span><i class="k aside" />set aside</span></p>
+    <p class="key">
+      <span><i class="k done" />done</span><span><i class="k owed" />owed</span
+      ><span><i class="k flag" />flagged</span><span><i class="k aside" />set aside</span>
+    </p>
     <p class="visually-hidden" aria-live="polite">{{ cursor.on ? said : '' }}</p>
   </div>
 </template>
 
 <style scoped>
-.head { display: flex; justify-content: space-between; gap: 10px; font-size: 0.75rem; color: var(--ink-3); margin-bottom: 6px; }
-.scroll { overflow: auto; }
-svg { display: block; touch-action: none; outline: none; border-radius: 4px; }
-svg:focus-visible { box-shadow: var(--focus); }
-.initial { font: 500 0.6875rem/1 var(--ui); fill: var(--ink-3); }
-.initial.hot { font-weight: 700; fill: var(--k-review); }
-.name { font: 400 0.75rem/1 var(--ui); fill: var(--ink-2); cursor: pointer; }
-.name.on { font-weight: 700; fill: var(--ink); }
-.name.gone { font-style: italic; }
-.col { fill: color-mix(in srgb, var(--k-review) 12%, transparent); }
-.now { fill: var(--sheet); stroke: var(--line); }
-.tick { fill: var(--ember); }
-.rule { stroke: var(--line); }
-.own { stroke: var(--spine); stroke-width: 1.5; }
-.done { fill: var(--k-review); }
-.owed { fill: var(--sheet); stroke: var(--k-review); stroke-width: 1.5; cursor: grab; }
-.owed.opened { stroke-dasharray: 2.5 1.5; cursor: default; }
-.flag { fill: var(--brick); }
-.aside { fill: none; stroke: var(--brick); stroke-width: 1.3; }
-.dragged { opacity: 0.35; }
-.target { fill: none; stroke: var(--ember); stroke-width: 2; rx: 2; }
-.cursor { fill: none; stroke: var(--ember); stroke-width: 1.5; rx: 2; }
-.base { stroke: var(--spine); }
-.bar { fill: var(--ink-3); }
-.bar.much { fill: var(--brick); }
-.much-label { font: 650 0.75rem/1 var(--ui); fill: var(--brick); }
-.key { display: flex; flex-wrap: wrap; gap: 4px 16px; font-size: 0.75rem; color: var(--ink-2); margin-top: 8px; }
-.key span { display: inline-flex; gap: 6px; align-items: center; }
-.k { width: 9px; height: 9px; display: block; background: var(--k-review); }
-.k.owed { background: none; border: 1.5px solid var(--k-review); }
-.k.flag { background: var(--brick); clip-path: polygon(0 0, 60% 0, 100% 60%, 100% 100%, 0 100%); }
-.k.aside { background: none; border: 1.3px solid var(--brick); }
+.head {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  font-size: 0.75rem;
+  color: var(--ink-3);
+  margin-bottom: 6px;
+}
+.scroll {
+  overflow: auto;
+}
+svg {
+  display: block;
+  touch-action: none;
+  outline: none;
+  border-radius: 4px;
+}
+svg:focus-visible {
+  box-shadow: var(--focus);
+}
+.initial {
+  font: 500 0.6875rem/1 var(--ui);
+  fill: var(--ink-3);
+}
+.initial.hot {
+  font-weight: 700;
+  fill: var(--k-review);
+}
+.name {
+  font: 400 0.75rem/1 var(--ui);
+  fill: var(--ink-2);
+  cursor: pointer;
+}
+.name.on {
+  font-weight: 700;
+  fill: var(--ink);
+}
+.name.gone {
+  font-style: italic;
+}
+.col {
+  fill: color-mix(in srgb, var(--k-review) 12%, transparent);
+}
+.now {
+  fill: var(--sheet);
+  stroke: var(--line);
+}
+.tick {
+  fill: var(--ember);
+}
+.rule {
+  stroke: var(--line);
+}
+.own {
+  stroke: var(--spine);
+  stroke-width: 1.5;
+}
+.done {
+  fill: var(--k-review);
+}
+.owed {
+  fill: var(--sheet);
+  stroke: var(--k-review);
+  stroke-width: 1.5;
+  cursor: grab;
+}
+.owed.opened {
+  stroke-dasharray: 2.5 1.5;
+  cursor: default;
+}
+.flag {
+  fill: var(--brick);
+}
+.aside {
+  fill: none;
+  stroke: var(--brick);
+  stroke-width: 1.3;
+}
+.dragged {
+  opacity: 0.35;
+}
+.target {
+  fill: none;
+  stroke: var(--ember);
+  stroke-width: 2;
+  rx: 2;
+}
+.cursor {
+  fill: none;
+  stroke: var(--ember);
+  stroke-width: 1.5;
+  rx: 2;
+}
+.base {
+  stroke: var(--spine);
+}
+.bar {
+  fill: var(--ink-3);
+}
+.bar.much {
+  fill: var(--brick);
+}
+.much-label {
+  font: 650 0.75rem/1 var(--ui);
+  fill: var(--brick);
+}
+.key {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  font-size: 0.75rem;
+  color: var(--ink-2);
+  margin-top: 8px;
+}
+.key span {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+}
+.k {
+  width: 9px;
+  height: 9px;
+  display: block;
+  background: var(--k-review);
+}
+.k.owed {
+  background: none;
+  border: 1.5px solid var(--k-review);
+}
+.k.flag {
+  background: var(--brick);
+  clip-path: polygon(0 0, 60% 0, 100% 60%, 100% 100%, 0 100%);
+}
+.k.aside {
+  background: none;
+  border: 1.3px solid var(--brick);
+}
 </style>

@@ -4,8 +4,15 @@ import type { PeerAllocation } from '#shared/marking/peers'
 import { flagSentence } from '../../../composables/marking/peerWords'
 
 /** One review somebody should look at: why, and what becomes of it. */
-const props = defineProps<{ allocation: PeerAllocation, flags: readonly ReviewFlag[], name: string, leaves: string | null, others: string, hide: (text: string) => string }>()
-const emit = defineEmits<{ keep: [], aside: [reason: string], open: [] }>()
+const props = defineProps<{
+  allocation: PeerAllocation
+  flags: readonly ReviewFlag[]
+  name: string
+  leaves: string | null
+  others: string
+  hide: (text: string) => string
+}>()
+const emit = defineEmits<{ keep: []; aside: [reason: string]; open: [] }>()
 const asking = ref(false)
 const reason = ref('')
 const field = ref<HTMLInputElement | null>(null)
@@ -16,33 +23,84 @@ function ask() {
 }
 function aside() {
   problem.value = reason.value.trim() === ''
-  if (!problem.value) { emit('aside', reason.value.trim()); asking.value = false }
+  if (!problem.value) {
+    emit('aside', reason.value.trim())
+    asking.value = false
+  }
 }
-watch(() => props.allocation.id, () => { asking.value = false; reason.value = '' })
+watch(
+  () => props.allocation.id,
+  () => {
+    asking.value = false
+    reason.value = ''
+  },
+)
 </script>
 
 <template>
   <div class="strip" :class="{ out: allocation.setAside !== null }" :data-review="allocation.id">
     <template v-if="allocation.setAside !== null">
-      <p><b>{{ name }}’s review is set aside:</b> {{ allocation.setAside }}</p>
+      <p>
+        <b>{{ name }}’s review is set aside:</b> {{ allocation.setAside }}
+      </p>
       <v-btn @click="emit('open')">Let it count again</v-btn>
     </template>
     <template v-else>
-      <p><b>{{ name }}’s review:</b> {{ hide(flags.map(f => flagSentence(f, others)).join(' ')) }} <span v-if="leaves" class="muted">Set aside, with a reason, it leaves {{ leaves }}.</span></p>
+      <p>
+        <b>{{ name }}’s review:</b> {{ hide(flags.map(f => flagSentence(f, others)).join(' ')) }}
+        <span v-if="leaves" class="muted">Set aside, with a reason, it leaves {{ leaves }}.</span>
+      </p>
       <form v-if="asking" class="why" @submit.prevent="aside" @keydown.esc="asking = false">
-        <input ref="field" v-model="reason" class="in" maxlength="500" placeholder="Why it does not count" aria-label="Why it does not count" :aria-invalid="problem">
-        <v-btn class="main" type="submit">Set it aside</v-btn><v-btn class="quiet" @click="asking = false">Leave it</v-btn>
+        <input
+          ref="field"
+          v-model="reason"
+          class="in"
+          maxlength="500"
+          placeholder="Why it does not count"
+          aria-label="Why it does not count"
+          :aria-invalid="problem"
+        />
+        <v-btn class="main" type="submit">Set it aside</v-btn
+        ><v-btn class="quiet" @click="asking = false">Leave it</v-btn>
       </form>
-      <span v-else class="acts"><v-btn @click="emit('keep')">Keep</v-btn><v-btn @click="ask">Set aside …</v-btn></span>
+      <span v-else class="acts"
+        ><v-btn @click="emit('keep')">Keep</v-btn><v-btn @click="ask">Set aside …</v-btn></span
+      >
     </template>
   </div>
 </template>
 
 <style scoped>
-.strip { display: flex; flex-wrap: wrap; gap: 8px 18px; align-items: center; justify-content: space-between; background: color-mix(in srgb, var(--sunken) 60%, var(--sheet)); border-left: 4px solid var(--brick); padding: 10px 24px 10px 20px; border-bottom: 1px solid var(--line-soft); font-size: 0.84375rem; line-height: 1.45; }
-.strip.out { border-left-color: var(--spine); }
-p { flex: 1 1 260px; }
-.acts { display: flex; gap: 10px; }
-.why { display: flex; gap: 8px; flex: 1 1 100%; flex-wrap: wrap; }
-.why .in { flex: 1 1 220px; }
+.strip {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 18px;
+  align-items: center;
+  justify-content: space-between;
+  background: color-mix(in srgb, var(--sunken) 60%, var(--sheet));
+  border-left: 4px solid var(--brick);
+  padding: 10px 24px 10px 20px;
+  border-bottom: 1px solid var(--line-soft);
+  font-size: 0.84375rem;
+  line-height: 1.45;
+}
+.strip.out {
+  border-left-color: var(--spine);
+}
+p {
+  flex: 1 1 260px;
+}
+.acts {
+  display: flex;
+  gap: 10px;
+}
+.why {
+  display: flex;
+  gap: 8px;
+  flex: 1 1 100%;
+  flex-wrap: wrap;
+}
+.why .in {
+  flex: 1 1 220px;
+}
 </style>

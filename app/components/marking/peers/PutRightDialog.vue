@@ -5,9 +5,17 @@ import { newKey, useApi } from '../../../composables/shell/useApi'
 import { useSending } from '../../../composables/shell/useSending'
 
 /** Puts the deal right after people came late, left or do not review: shown first, then done. */
-const props = defineProps<{ path: string, works: readonly PeerWork[], idle: readonly PeerPerson[], willing: number, nameOf: (id: string) => string }>()
+const props = defineProps<{
+  path: string
+  works: readonly PeerWork[]
+  idle: readonly PeerPerson[]
+  willing: number
+  nameOf: (id: string) => string
+}>()
 const open = defineModel<boolean>({ required: true })
-const emit = defineEmits<{ done: [moves: { readonly add: RepairView['add'], readonly remove: RepairView['remove'] }] }>()
+const emit = defineEmits<{
+  done: [moves: { readonly add: RepairView['add']; readonly remove: RepairView['remove'] }]
+}>()
 const api = useApi()
 const { busy, problem, send, attempt } = useSending()
 const plan = shallowRef<RepairView | null>(null)
@@ -18,17 +26,36 @@ let asked = 0
 async function look() {
   const mine = ++asked
   plan.value = null
-  const answer = await attempt(() => api.post<RepairView>(`${props.path}/repair`, { idle: [...out], extra: extra.value }))
+  const answer = await attempt(() =>
+    api.post<RepairView>(`${props.path}/repair`, { idle: [...out], extra: extra.value }),
+  )
   if (mine === asked) plan.value = answer
 }
 watch(extra, look)
-watch(open, (is) => { if (is) { out.clear(); void look() } }, { immediate: true })
-const toggle = (id: string) => { if (!out.delete(id)) out.add(id); void look() }
+watch(
+  open,
+  is => {
+    if (is) {
+      out.clear()
+      void look()
+    }
+  },
+  { immediate: true },
+)
+const toggle = (id: string) => {
+  if (!out.delete(id)) out.add(id)
+  void look()
+}
 const authorOf = (entryId: string) => props.nameOf(props.works.find(w => w.id === entryId)?.authorId ?? '')
 const nothing = computed(() => plan.value !== null && plan.value.add.length + plan.value.remove.length === 0)
 async function doIt() {
   const { add, remove, baseVersion } = plan.value!
-  if (await send(() => api.put(`${props.path}/pairs`, { key: newKey(), baseVersion, add, remove })) === null) { void look(); return }
+  if (
+    (await send(() => api.put(`${props.path}/pairs`, { key: newKey(), baseVersion, add, remove }))) === null
+  ) {
+    void look()
+    return
+  }
   open.value = false
   emit('done', { add, remove })
 }
@@ -38,25 +65,87 @@ async function doIt() {
   <v-dialog v-model="open" max-width="600" aria-label="Putting the deal right">
     <div class="card dialog">
       <h2>Put the deal right</h2>
-      <p class="muted">Every work gets its readers again, and as little as possible is touched: never a review somebody has opened.</p>
-      <section v-if="idle.length > 0"><h3>Who gives no more reviews</h3><p class="who"><label v-for="p in idle" :key="p.id"><input type="checkbox" :checked="out.has(p.id)" @change="toggle(p.id)"> {{ nameOf(p.id) }}</label></p></section>
-      <section><h3>Who may get one more</h3><p class="who"><label v-for="e in (['none', 'willing', 'everyone'] as const)" :key="e"><input v-model="extra" type="radio" :value="e"> {{ e === 'none' ? 'nobody' : e === 'willing' ? `those who offered (${willing})` : 'anybody' }}</label></p></section>
+      <p class="muted">
+        Every work gets its readers again, and as little as possible is touched: never a review somebody has
+        opened.
+      </p>
+      <section v-if="idle.length > 0">
+        <h3>Who gives no more reviews</h3>
+        <p class="who">
+          <label v-for="p in idle" :key="p.id"
+            ><input type="checkbox" :checked="out.has(p.id)" @change="toggle(p.id)" />
+            {{ nameOf(p.id) }}</label
+          >
+        </p>
+      </section>
+      <section>
+        <h3>Who may get one more</h3>
+        <p class="who">
+          <label v-for="e in ['none', 'willing', 'everyone'] as const" :key="e"
+            ><input v-model="extra" type="radio" :value="e" />
+            {{
+              e === 'none' ? 'nobody' : e === 'willing' ? `those who offered (${willing})` : 'anybody'
+            }}</label
+          >
+        </p>
+      </section>
       <section v-if="plan" aria-live="polite">
-        <h3>{{ nothing ? 'Nothing would be moved' : `${inWords(plan.add.length)} ${plural(plan.add.length, 'review')} dealt, ${inWords(plan.remove.length)} taken back; ${plan.untouched} stay` }}</h3>
-        <ul v-if="!nothing"><li v-for="p in plan.add" :key="`a${p.reviewerId}${p.entryId}`"><b>{{ nameOf(p.reviewerId) }}</b> reads {{ authorOf(p.entryId) }}</li><li v-for="p in plan.remove" :key="`r${p.reviewerId}${p.entryId}`" class="gone"><b>{{ nameOf(p.reviewerId) }}</b> no longer reads {{ authorOf(p.entryId) }}, not opened yet</li></ul>
-        <p v-for="s in plan.short" :key="s.entryId" class="field-problem">{{ authorOf(s.entryId) }} would still lack {{ inWords(s.missing) }} {{ plural(s.missing, 'reader') }}: nobody has room. Let somebody have one more, or deal it by hand.</p>
+        <h3>
+          {{
+            nothing
+              ? 'Nothing would be moved'
+              : `${inWords(plan.add.length)} ${plural(plan.add.length, 'review')} dealt, ${inWords(plan.remove.length)} taken back; ${plan.untouched} stay`
+          }}
+        </h3>
+        <ul v-if="!nothing">
+          <li v-for="p in plan.add" :key="`a${p.reviewerId}${p.entryId}`">
+            <b>{{ nameOf(p.reviewerId) }}</b> reads {{ authorOf(p.entryId) }}
+          </li>
+          <li v-for="p in plan.remove" :key="`r${p.reviewerId}${p.entryId}`" class="gone">
+            <b>{{ nameOf(p.reviewerId) }}</b> no longer reads {{ authorOf(p.entryId) }}, not opened yet
+          </li>
+        </ul>
+        <p v-for="s in plan.short" :key="s.entryId" class="field-problem">
+          {{ authorOf(s.entryId) }} would still lack {{ inWords(s.missing) }}
+          {{ plural(s.missing, 'reader') }}: nobody has room. Let somebody have one more, or deal it by hand.
+        </p>
       </section>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
-      <p class="acts"><v-btn class="main" :disabled="busy || !plan || nothing" @click="doIt">Do it</v-btn><v-btn class="quiet" @click="open = false">Leave it as it is</v-btn></p>
+      <p class="acts">
+        <v-btn class="main" :disabled="busy || !plan || nothing" @click="doIt">Do it</v-btn
+        ><v-btn class="quiet" @click="open = false">Leave it as it is</v-btn>
+      </p>
     </div>
   </v-dialog>
 </template>
 
 <style scoped>
-h3 { font-size: 0.8125rem; letter-spacing: 0; margin-bottom: 4px; }
-.who { display: flex; flex-wrap: wrap; gap: 5px 16px; }
-label { display: inline-flex; gap: 7px; align-items: center; }
-ul { list-style: none; max-height: 34vh; overflow: auto; border-top: 1px solid var(--line-soft); }
-li { padding: 4px 0; border-bottom: 1px solid var(--line-soft); }
-.gone { color: var(--ink-2); }
+h3 {
+  font-size: 0.8125rem;
+  letter-spacing: 0;
+  margin-bottom: 4px;
+}
+.who {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px 16px;
+}
+label {
+  display: inline-flex;
+  gap: 7px;
+  align-items: center;
+}
+ul {
+  list-style: none;
+  max-height: 34vh;
+  overflow: auto;
+  border-top: 1px solid var(--line-soft);
+}
+li {
+  padding: 4px 0;
+  border-bottom: 1px solid var(--line-soft);
+}
+.gone {
+  color: var(--ink-2);
+}
 </style>

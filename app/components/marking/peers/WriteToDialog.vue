@@ -4,17 +4,32 @@ import { useSending } from '../../../composables/shell/useSending'
 import { inWords, plural } from '#core/planning/expectationWords'
 
 /** A line to reviewers who owe something. Each gets their own; none learns who else. */
-const props = defineProps<{ path: string, people: ReadonlyArray<{ readonly id: string, readonly name: string, readonly owes: number }>, suggestion: string }>()
+const props = defineProps<{
+  path: string
+  people: ReadonlyArray<{ readonly id: string; readonly name: string; readonly owes: number }>
+  suggestion: string
+}>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ done: [told: number] }>()
 const api = useApi()
 const { busy, problem, send } = useSending()
 const words = ref(props.suggestion)
 const chosen = reactive(new Set(props.people.map(p => p.id)))
-const toggle = (id: string) => { if (!chosen.delete(id)) chosen.add(id) }
+const toggle = (id: string) => {
+  if (!chosen.delete(id)) chosen.add(id)
+}
 async function write() {
-  const answer = await send(() => api.post<{ told: number }>(`${props.path}/remind`, { key: newKey(), enrolmentIds: [...chosen], words: words.value }))
-  if (answer) { open.value = false; emit('done', answer.told) }
+  const answer = await send(() =>
+    api.post<{ told: number }>(`${props.path}/remind`, {
+      key: newKey(),
+      enrolmentIds: [...chosen],
+      words: words.value,
+    }),
+  )
+  if (answer) {
+    open.value = false
+    emit('done', answer.told)
+  }
 }
 </script>
 
@@ -22,15 +37,33 @@ async function write() {
   <v-dialog v-model="open" max-width="520" aria-label="Write to reviewers">
     <div class="card dialog">
       <h2>Write to {{ inWords(chosen.size) }} {{ plural(chosen.size, 'reviewer') }}</h2>
-      <p class="who"><label v-for="p in people" :key="p.id"><input type="checkbox" :checked="chosen.has(p.id)" @change="toggle(p.id)"> {{ p.name }}, owes {{ inWords(p.owes) }}</label></p>
-      <label class="lab">What they read <textarea v-model="words" class="in" rows="5" maxlength="3000" /></label>
+      <p class="who">
+        <label v-for="p in people" :key="p.id"
+          ><input type="checkbox" :checked="chosen.has(p.id)" @change="toggle(p.id)" /> {{ p.name }}, owes
+          {{ inWords(p.owes) }}</label
+        >
+      </p>
+      <label class="lab"
+        >What they read <textarea v-model="words" class="in" rows="5" maxlength="3000" />
+      </label>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
-      <p class="acts"><v-btn class="main" :disabled="busy || chosen.size === 0" @click="write">Send</v-btn><v-btn class="quiet" @click="open = false">Not now</v-btn></p>
+      <p class="acts">
+        <v-btn class="main" :disabled="busy || chosen.size === 0" @click="write">Send</v-btn
+        ><v-btn class="quiet" @click="open = false">Not now</v-btn>
+      </p>
     </div>
   </v-dialog>
 </template>
 
 <style scoped>
-.who { display: flex; flex-wrap: wrap; gap: 5px 16px; }
-.who label { display: inline-flex; gap: 7px; align-items: center; }
+.who {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px 16px;
+}
+.who label {
+  display: inline-flex;
+  gap: 7px;
+  align-items: center;
+}
 </style>

@@ -4,7 +4,11 @@ import { readableText } from '#core/contributing/reading/readableText'
 /** Inside a text what is not of it: a note being written between its lines. */
 export const NOT_TEXT = '[data-not-text]'
 
-interface Piece { readonly node: Text, readonly at: number, readonly length: number }
+interface Piece {
+  readonly node: Text
+  readonly at: number
+  readonly length: number
+}
 
 /**
  * The words of one part as they stand on the page, and the way between them and their places in the text. Built from what
@@ -17,10 +21,16 @@ export class PartText {
   private readonly toSource: Int32Array
   private readonly pieces: Piece[] = []
 
-  constructor(readonly root: Element, readonly start: number) {
+  constructor(
+    readonly root: Element,
+    readonly start: number,
+  ) {
     const source = new BlockText()
     const visit = (node: Node) => {
-      if (node instanceof Text) { this.pieces.push({ node, at: source.put(node.data), length: node.data.length }); return }
+      if (node instanceof Text) {
+        this.pieces.push({ node, at: source.put(node.data), length: node.data.length })
+        return
+      }
       if (!(node instanceof Element) || node.matches(NOT_TEXT)) return
       const isBlock = BLOCKS.has(node.localName)
       if (isBlock) source.edge(node.localName)
@@ -33,7 +43,9 @@ export class PartText {
     this.toSource = toSource
   }
 
-  get end(): number { return this.start + this.text.length }
+  get end(): number {
+    return this.start + this.text.length
+  }
 
   /** What lies between two places of the text, as far as it is in this part. */
   range(from: number, to: number): Range | null {
@@ -47,7 +59,16 @@ export class PartText {
     // a letter may be more than one sign long where it is written with its accents, or drawn as one with its neighbour
     const next = this.toSource[b]!
     const within = this.pieces.find(p => p.node === last.node)!
-    range.setEnd(last.node, Math.min(last.node.length, Math.max(last.offset + 1, next > within.at && next <= within.at + within.length ? next - within.at : last.offset + 1)))
+    range.setEnd(
+      last.node,
+      Math.min(
+        last.node.length,
+        Math.max(
+          last.offset + 1,
+          next > within.at && next <= within.at + within.length ? next - within.at : last.offset + 1,
+        ),
+      ),
+    )
     return range
   }
 
@@ -59,12 +80,20 @@ export class PartText {
     for (const box of range.getClientRects()) {
       if (box.width < 0.5 || box.height < 2) continue
       const last = lines.at(-1)
-      if (last && Math.abs(last.bottom - box.bottom) < Math.min(last.height, box.height) * 0.55 && box.left >= last.left - 2) {
+      if (
+        last &&
+        Math.abs(last.bottom - box.bottom) < Math.min(last.height, box.height) * 0.55 &&
+        box.left >= last.left - 2
+      ) {
         const left = Math.min(last.left, box.left)
         const top = Math.min(last.top, box.top)
-        lines[lines.length - 1] = new DOMRect(left, top, Math.max(last.right, box.right) - left, Math.max(last.bottom, box.bottom) - top)
-      }
-      else lines.push(box)
+        lines[lines.length - 1] = new DOMRect(
+          left,
+          top,
+          Math.max(last.right, box.right) - left,
+          Math.max(last.bottom, box.bottom) - top,
+        )
+      } else lines.push(box)
     }
     return lines
   }
@@ -92,7 +121,7 @@ export class PartText {
     return next ? next.at : last ? last.at + last.length : 0
   }
 
-  private pointAt(source: number, inside: boolean): { readonly node: Text, readonly offset: number } | null {
+  private pointAt(source: number, inside: boolean): { readonly node: Text; readonly offset: number } | null {
     let [low, high] = [0, this.pieces.length - 1]
     while (low < high) {
       const middle = (low + high + 1) >> 1
@@ -101,6 +130,9 @@ export class PartText {
     }
     const piece = this.pieces[low]
     if (!piece) return null
-    return { node: piece.node, offset: Math.min(Math.max(0, inside ? piece.length - 1 : piece.length), source - piece.at) }
+    return {
+      node: piece.node,
+      offset: Math.min(Math.max(0, inside ? piece.length - 1 : piece.length), source - piece.at),
+    }
   }
 }

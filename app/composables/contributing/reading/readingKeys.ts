@@ -18,10 +18,17 @@ interface Rooms {
 }
 
 /** What the keys do while a text is read. */
-export const readingKeys = (form: TextForm | null, { way, slip, find, margin, player, desk, zoomBy }: Rooms): Key[] => [
+export const readingKeys = (
+  form: TextForm | null,
+  { way, slip, find, margin, player, desk, zoomBy }: Rooms,
+): Key[] => [
   { keys: 'j', does: 'the next note', run: () => way.step(1) },
   { keys: 'k', does: 'the note before', run: () => way.step(-1) },
-  { keys: 'u', does: 'the next question without an answer', run: () => way.step(1, margin.openQuestions.value) },
+  {
+    keys: 'u',
+    does: 'the next question without an answer',
+    run: () => way.step(1, margin.openQuestions.value),
+  },
   { keys: ']', does: 'the next page of yours, first those without a note of your own', run: way.nextOwn },
   { keys: '[', does: 'the page before', run: () => void way.show(Math.max(1, way.here.value - 1)) },
   { keys: '.', does: 'choose the next sentence', run: () => void slip.sentence(1) },
@@ -31,11 +38,41 @@ export const readingKeys = (form: TextForm | null, { way, slip, find, margin, pl
   { keys: 'n', does: 'a note on the chosen words', run: () => void slip.take('note') },
   { keys: 'q', does: 'a question about them', run: () => void slip.take('question') },
   { keys: 'l', does: 'a link from them to another passage', run: () => void slip.take('link') },
-  { keys: 'r', does: 'answer the note you are at', run: () => { if (way.lit.value && desk.mayWrite) desk.reply(way.lit.value) } },
+  {
+    keys: 'r',
+    does: 'answer the note you are at',
+    run: () => {
+      if (way.lit.value && desk.mayWrite) desk.reply(way.lit.value)
+    },
+  },
   { keys: '/', does: 'find words in the text', run: () => find.field.value?.focus() },
-  ...form === 'recording'
-    ? [{ keys: 'p', does: 'play or pause', run: player.toggle }, { keys: 't', does: 'choose what is being said', run: () => { const cue = player.cue.value; if (cue) { player.pause(); void slip.noteCue(cue.start, cue.end) } } }]
-    : [],
-  ...form === 'paper' ? [{ keys: '+', does: 'larger', run: () => zoomBy(1.2) }, { keys: '-', does: 'smaller', run: () => zoomBy(1 / 1.2) }] : [],
-  { keys: 'Escape', does: 'let the chosen words go', run: () => { if (slip.slip.value && !slip.slip.value.kind) slip.close() } },
+  ...(form === 'recording'
+    ? [
+        { keys: 'p', does: 'play or pause', run: player.toggle },
+        {
+          keys: 't',
+          does: 'choose what is being said',
+          run: () => {
+            const cue = player.cue.value
+            if (cue) {
+              player.pause()
+              void slip.noteCue(cue.start, cue.end)
+            }
+          },
+        },
+      ]
+    : []),
+  ...(form === 'paper'
+    ? [
+        { keys: '+', does: 'larger', run: () => zoomBy(1.2) },
+        { keys: '-', does: 'smaller', run: () => zoomBy(1 / 1.2) },
+      ]
+    : []),
+  {
+    keys: 'Escape',
+    does: 'let the chosen words go',
+    run: () => {
+      if (slip.slip.value && !slip.slip.value.kind) slip.close()
+    },
+  },
 ]

@@ -13,7 +13,12 @@ export function useFind(way: ReturnType<typeof useWay>) {
   const { found } = way
   async function find(by: 1 | -1 = 1) {
     const q = words.value.trim()
-    if (q.length < 2) { found.value = []; at.value = -1; looked.value = ''; return }
+    if (q.length < 2) {
+      found.value = []
+      at.value = -1
+      looked.value = ''
+      return
+    }
     try {
       if (q !== looked.value) {
         found.value = (await store.find(q)).places
@@ -24,8 +29,9 @@ export function useFind(way: ReturnType<typeof useWay>) {
       if (found.value.length === 0) return
       at.value = (at.value + by + found.value.length) % found.value.length
       await way.lightUp(found.value[at.value]!)
+    } catch (problem) {
+      notices.warn(problem)
     }
-    catch (problem) { notices.warn(problem) }
   }
   function end() {
     words.value = ''
@@ -33,6 +39,12 @@ export function useFind(way: ReturnType<typeof useWay>) {
     looked.value = ''
     at.value = -1
   }
-  const said = computed(() => looked.value === '' ? '' : found.value.length === 0 ? 'not in it' : `${at.value + 1} of ${found.value.length}`)
+  const said = computed(() =>
+    looked.value === ''
+      ? ''
+      : found.value.length === 0
+        ? 'not in it'
+        : `${at.value + 1} of ${found.value.length}`,
+  )
   return { words, field, find, end, said }
 }

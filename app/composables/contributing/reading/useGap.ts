@@ -4,7 +4,9 @@ import { closeGap, openGap } from './gapInText'
 export function useGap(drawn: (root: HTMLElement) => void, closed: () => void = () => {}) {
   const root = ref<HTMLElement | null>(null)
   let gap: HTMLElement | null = null
-  const tell = () => { if (root.value) drawn(root.value) }
+  const tell = () => {
+    if (root.value) drawn(root.value)
+  }
   onMounted(tell)
   function part(_y: number, range: Range | null): HTMLElement | null {
     close()
@@ -18,7 +20,9 @@ export function useGap(drawn: (root: HTMLElement) => void, closed: () => void = 
     closeGap(gap)
     gap = null
     tell()
-    void nextTick(() => { if (!gap) closed() })
+    void nextTick(() => {
+      if (!gap) closed()
+    })
   }
   return { root, part, close, tell, isOpen: () => gap !== null }
 }

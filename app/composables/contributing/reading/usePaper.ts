@@ -3,13 +3,25 @@ import workerUrl from 'pdfjs-dist/legacy/build/pdf.worker.min.mjs?url'
 
 type Pdfjs = typeof import('pdfjs-dist')
 /** A paper that is open on the page: its reader, and the paper. Nothing in a paper is run. */
-export interface OpenPaper { readonly pdfjs: Pdfjs, readonly paper: PDFDocumentProxy, readonly close: () => Promise<void> }
+export interface OpenPaper {
+  readonly pdfjs: Pdfjs
+  readonly paper: PDFDocumentProxy
+  readonly close: () => Promise<void>
+}
 
 /** Opens a paper; its pages are fetched as they are needed. @throws what the reader says when it cannot be opened */
 async function openPaper(url: string): Promise<OpenPaper> {
-  const pdfjs = await import('pdfjs-dist/legacy/build/pdf.mjs') as unknown as Pdfjs
+  const pdfjs = (await import('pdfjs-dist/legacy/build/pdf.mjs')) as unknown as Pdfjs
   pdfjs.GlobalWorkerOptions.workerSrc = workerUrl
-  const task = pdfjs.getDocument({ url, isEvalSupported: false, enableXfa: false, useWasm: false, disableAutoFetch: true, cMapUrl: '/paper/cmaps/', standardFontDataUrl: '/paper/fonts/' })
+  const task = pdfjs.getDocument({
+    url,
+    isEvalSupported: false,
+    enableXfa: false,
+    useWasm: false,
+    disableAutoFetch: true,
+    cMapUrl: '/paper/cmaps/',
+    standardFontDataUrl: '/paper/fonts/',
+  })
   return { pdfjs, paper: await task.promise, close: () => task.destroy() }
 }
 
@@ -22,11 +34,16 @@ export function usePaper(address: () => string | null) {
     if (!url) return
     const before = paper.value
     problem.value = false
-    try { paper.value = await openPaper(url) }
-    catch { problem.value = true }
+    try {
+      paper.value = await openPaper(url)
+    } catch {
+      problem.value = true
+    }
     await before?.close()
   }
-  watch(address, (now, before) => { if (now !== before && import.meta.client) void open() })
+  watch(address, (now, before) => {
+    if (now !== before && import.meta.client) void open()
+  })
   // begun before the page has come to life: what it reads comes meanwhile
   if (import.meta.client) void open()
   onBeforeUnmount(() => void paper.value?.close())

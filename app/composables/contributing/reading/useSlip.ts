@@ -9,28 +9,67 @@ import type { useWay } from './useWay'
 
 type Kind = NoteDetail['kind']
 /** What stands in the place where the text has parted: the question what is to be written, the writing, or notes to be read. */
-export interface Slip extends Choice { readonly kind: Kind | null, readonly to: NoteDetail['to'], readonly read: readonly string[] }
+export interface Slip extends Choice {
+  readonly kind: Kind | null
+  readonly to: NoteDetail['to']
+  readonly read: readonly string[]
+}
 const fresh = { kind: null, to: null, read: [] } as const
 
 /** Where a note's draft is kept: at the words, or the area, it is about. */
-export const slotOf = (c: Choice): string => c.passage ? `words ${c.passage.start}-${c.passage.end}` : `area ${c.part} ${c.area ? [c.area.x, c.area.y, c.area.width, c.area.height].map(n => n.toFixed(3)).join(' ') : ''}`
+export const slotOf = (c: Choice): string =>
+  c.passage
+    ? `words ${c.passage.start}-${c.passage.end}`
+    : `area ${c.part} ${c.area ? [c.area.x, c.area.y, c.area.width, c.area.height].map(n => n.toFixed(3)).join(' ') : ''}`
 
 /** Choosing words and writing beside them, between the lines of the text. */
-export function useSlip(margin: ReturnType<typeof useMargin>, choice: ReturnType<typeof useChoice>, way: () => ReturnType<typeof useWay>, desk: () => ReturnType<typeof useTalkDesk>['desk']) {
+export function useSlip(
+  margin: ReturnType<typeof useMargin>,
+  choice: ReturnType<typeof useChoice>,
+  way: () => ReturnType<typeof useWay>,
+  desk: () => ReturnType<typeof useTalkDesk>['desk'],
+) {
   const thread = useThreadStore()
   const notices = useNotices()
   const slip = shallowRef<Slip | null>(null)
   const place = shallowRef<HTMLElement | null>(null) // where the text has parted
   const wantsTarget = computed(() => slip.value?.kind === 'link' && slip.value.to === null)
-  const chosen = computed(() => slip.value?.passage ? [{ start: slip.value.passage.start, end: slip.value.passage.end }] : [])
-  const note = computed<NoteDetail>(() => ({ kind: slip.value?.kind ?? 'note', part: slip.value?.part ?? 1, passage: slip.value?.passage ?? null, area: slip.value?.area ?? null, time: null, tags: [], to: slip.value?.to ?? null }))
-  const already = computed(() => slip.value?.passage ? margin.all.value.filter(m => m.c.note.at && m.c.note.at.start < slip.value!.passage!.end && m.c.note.at.end > slip.value!.passage!.start).length : 0)
+  const chosen = computed(() =>
+    slip.value?.passage ? [{ start: slip.value.passage.start, end: slip.value.passage.end }] : [],
+  )
+  const note = computed<NoteDetail>(() => ({
+    kind: slip.value?.kind ?? 'note',
+    part: slip.value?.part ?? 1,
+    passage: slip.value?.passage ?? null,
+    area: slip.value?.area ?? null,
+    time: null,
+    tags: [],
+    to: slip.value?.to ?? null,
+  }))
+  const already = computed(() =>
+    slip.value?.passage
+      ? margin.all.value.filter(
+          m =>
+            m.c.note.at &&
+            m.c.note.at.start < slip.value!.passage!.end &&
+            m.c.note.at.end > slip.value!.passage!.start,
+        ).length
+      : 0,
+  )
   /** Notes that were begun elsewhere. */
-  const drafts = computed(() => (thread.thread?.drafts ?? []).filter(d => d.parentId === null && d.note && d.slot !== (slip.value?.kind ? slotOf(slip.value) : null)))
-  const read = computed(() => (slip.value?.read ?? []).flatMap(id => margin.shown.value.filter(m => m.c.id === id)))
+  const drafts = computed(() =>
+    (thread.thread?.drafts ?? []).filter(
+      d => d.parentId === null && d.note && d.slot !== (slip.value?.kind ? slotOf(slip.value) : null),
+    ),
+  )
+  const read = computed(() =>
+    (slip.value?.read ?? []).flatMap(id => margin.shown.value.filter(m => m.c.id === id)),
+  )
   const minWords = (kind: Kind): number => {
     const rules = thread.activity!.expectations.map(e => e.rule)
-    const rule = rules.find(r => r.kind === (kind === 'question' ? 'questions' : 'entries')) ?? rules.find(r => r.kind === 'entries')
+    const rule =
+      rules.find(r => r.kind === (kind === 'question' ? 'questions' : 'entries')) ??
+      rules.find(r => r.kind === 'entries')
     return rule && 'minWords' in rule ? rule.minWords : 1
   }
 
@@ -39,11 +78,14 @@ export function useSlip(margin: ReturnType<typeof useMargin>, choice: ReturnType
     if (slip.value) close()
     slip.value = next
     const mine = ++openings
-    const opened = await way().rows.get(next.endPart)?.openAt(next.passage, next.area) ?? null
+    const opened = (await way().rows.get(next.endPart)?.openAt(next.passage, next.area)) ?? null
     if (mine !== openings) return // other words were chosen meanwhile
     place.value = opened
     getSelection()?.removeAllRanges()
-    if (!opened) { slip.value = null; return }
+    if (!opened) {
+      slip.value = null
+      return
+    }
     intoView()
   }
   const intoView = () => void nextTick(() => place.value?.scrollIntoView({ block: 'nearest' }))
@@ -53,7 +95,9 @@ export function useSlip(margin: ReturnType<typeof useMargin>, choice: ReturnType
     place.value = null
     slip.value = null
     // what stood in the gap leaves before the gap closes
-    void nextTick(() => { if (at !== undefined && slip.value?.endPart !== at) way().rows.get(at)?.close() })
+    void nextTick(() => {
+      if (at !== undefined && slip.value?.endPart !== at) way().rows.get(at)?.close()
+    })
   }
   async function chose(next: Choice | null) {
     if (!next) return
@@ -70,7 +114,10 @@ export function useSlip(margin: ReturnType<typeof useMargin>, choice: ReturnType
   function released() {
     setTimeout(() => {
       const now = choice.chosenNow()
-      if (now) { void chose(choice.toChoice(now.start, now.end)); return }
+      if (now) {
+        void chose(choice.toChoice(now.start, now.end))
+        return
+      }
       if (slip.value && !slip.value.kind && slip.value.read.length === 0) close()
     })
   }
@@ -78,16 +125,26 @@ export function useSlip(margin: ReturnType<typeof useMargin>, choice: ReturnType
   function selectionMoved() {
     if (!matchMedia('(pointer: coarse)').matches) return
     clearTimeout(touch)
-    touch = setTimeout(() => { const now = choice.chosenNow(); if (now) void chose(choice.toChoice(now.start, now.end)) }, 500)
+    touch = setTimeout(() => {
+      const now = choice.chosenNow()
+      if (now) void chose(choice.toChoice(now.start, now.end))
+    }, 500)
   }
   onMounted(() => document.addEventListener('selectionchange', selectionMoved))
-  onBeforeUnmount(() => { document.removeEventListener('selectionchange', selectionMoved); clearTimeout(touch) })
+  onBeforeUnmount(() => {
+    document.removeEventListener('selectionchange', selectionMoved)
+    clearTimeout(touch)
+  })
 
   /** The next sentence, or the one before, from what is chosen or from the page one is at; a page that is not drawn yet is waited for. */
   async function sentence(by: 1 | -1) {
     const { here, drawn } = way()
     if (!slip.value) await drawn(here.value)
-    const from = slip.value?.passage ? by > 0 ? slip.value.passage.end : slip.value.passage.start : choice.drawn.get(here.value)?.[by > 0 ? 'start' : 'end'] ?? 0
+    const from = slip.value?.passage
+      ? by > 0
+        ? slip.value.passage.end
+        : slip.value.passage.start
+      : (choice.drawn.get(here.value)?.[by > 0 ? 'start' : 'end'] ?? 0)
     await chose(choice.sentence(from, by))
   }
   function stretch(by: 1 | -1) {
@@ -102,40 +159,94 @@ export function useSlip(margin: ReturnType<typeof useMargin>, choice: ReturnType
   async function take(kind: Kind) {
     const now = slip.value ? null : choice.chosenNow()
     if (now) await chose(choice.toChoice(now.start, now.end))
-    if (!slip.value) notices.say('Choose words first: with the pointer, or sentence by sentence with the keys . and ,')
+    if (!slip.value)
+      notices.say('Choose words first: with the pointer, or sentence by sentence with the keys . and ,')
     else if (!slip.value.kind && slip.value.read.length === 0 && desk().mayWrite) setKind(kind)
   }
   async function posted(id: string, state: string) {
     close()
     await thread.refresh()
-    notices.say(state === 'awaitingApproval' ? 'Handed in. The others see it once it is approved.' : 'In the margin.', thread.activity!.talk.withdrawMinutes > 0 ? { label: 'Withdraw it', run: () => desk().withdraw(id) } : undefined)
+    notices.say(
+      state === 'awaitingApproval' ? 'Handed in. The others see it once it is approved.' : 'In the margin.',
+      thread.activity!.talk.withdrawMinutes > 0
+        ? { label: 'Withdraw it', run: () => desk().withdraw(id) }
+        : undefined,
+    )
     if (!slip.value) await way().focusNote(id) // unless the next words are chosen already
   }
   async function goOn({ note: begun }: DraftView) {
     const n = begun!
     await way().show(n.part)
-    await open({ passage: n.passage, area: n.area, part: n.part, endPart: n.passage ? way().endPartOf(n.passage.end, n.part) : n.part, kind: n.kind, to: n.to, read: [] })
+    await open({
+      passage: n.passage,
+      area: n.area,
+      part: n.part,
+      endPart: n.passage ? way().endPartOf(n.passage.end, n.part) : n.part,
+      kind: n.kind,
+      to: n.to,
+      read: [],
+    })
   }
   async function away() {
     close()
     await thread.refresh().catch(() => {})
   }
-  function noteArea(part: number, area: NonNullable<NoteDetail['area']>) { void open({ ...fresh, passage: null, area, part, endPart: part, kind: 'note' }) }
-  const noteCue = async (start: number, end: number) => { await way().show(way().partAt(start)); await chose(choice.toChoice(start, end)) }
+  function noteArea(part: number, area: NonNullable<NoteDetail['area']>) {
+    void open({ ...fresh, passage: null, area, part, endPart: part, kind: 'note' })
+  }
+  const noteCue = async (start: number, end: number) => {
+    await way().show(way().partAt(start))
+    await chose(choice.toChoice(start, end))
+  }
   /** Opens the text below the line of a note, and shows it and what else stands on these words there. */
   async function readBelow(ids: readonly string[]) {
     const first = margin.all.value.find(m => m.c.id === ids[0])
     if (!first) return
     const { note: n } = first.c
-    await open({ ...fresh, passage: n.at && n.passage ? { ...n.passage, ...n.at } : null, area: n.area, part: n.part, endPart: n.at ? way().endPartOf(n.at.end, n.part) : n.part, read: ids })
+    await open({
+      ...fresh,
+      passage: n.at && n.passage ? { ...n.passage, ...n.at } : null,
+      area: n.area,
+      part: n.part,
+      endPart: n.at ? way().endPartOf(n.at.end, n.part) : n.part,
+      read: ids,
+    })
   }
   /** A passage is picked in the text: its notes beside it, or, where there is no margin, below its line. */
   async function pick(ids: readonly string[]) {
     if (!ids[0] || slip.value?.kind) return
-    if (!way().narrow.value) { await way().focusNote(ids[0]); return }
+    if (!way().narrow.value) {
+      await way().focusNote(ids[0])
+      return
+    }
     way().lit.value = ids[0]
     await readBelow(ids)
   }
-  const target = () => { if (slip.value) slip.value = { ...slip.value, to: null } }
-  return { slip, place, chosen, note, already, drafts, read, minWords, close, released, sentence, stretch, take, setKind, posted, goOn, away, noteArea, noteCue, readBelow, pick, target }
+  const target = () => {
+    if (slip.value) slip.value = { ...slip.value, to: null }
+  }
+  return {
+    slip,
+    place,
+    chosen,
+    note,
+    already,
+    drafts,
+    read,
+    minWords,
+    close,
+    released,
+    sentence,
+    stretch,
+    take,
+    setKind,
+    posted,
+    goOn,
+    away,
+    noteArea,
+    noteCue,
+    readBelow,
+    pick,
+    target,
+  }
 }

@@ -14,26 +14,34 @@ const MOST_FRAMES = 240 // that a page is waited for
  * Going about in a text: from page to page, note to note, and along links. `below` shows notes where there is no margin
  * to show them in.
  */
-export function useWay(margin: ReturnType<typeof useMargin>, choice: ReturnType<typeof useChoice>, below: (ids: readonly string[]) => Promise<void>) {
+export function useWay(
+  margin: ReturnType<typeof useMargin>,
+  choice: ReturnType<typeof useChoice>,
+  below: (ids: readonly string[]) => Promise<void>,
+) {
   const store = useReadingStore()
   const thread = useThreadStore()
   const notices = useNotices()
   const parts = computed(() => store.view?.text?.parts ?? [])
   const scroller = ref<HTMLElement | null>(null)
   const rows = new Map<number, Row>()
-  const keepRow = (n: number, row: unknown) => { if (row) rows.set(n, row as Row); else rows.delete(n) }
+  const keepRow = (n: number, row: unknown) => {
+    if (row) rows.set(n, row as Row)
+    else rows.delete(n)
+  }
   const here = ref(1) // the page that is being read
   const lit = ref<string | null>(null) // the note one is at
   const openNotes = reactive(new Set<string>())
   const narrow = ref(false) // no room for a margin
-  const found = shallowRef<ReadonlyArray<{ readonly start: number, readonly end: number }>>([]) // lit up in the text
+  const found = shallowRef<ReadonlyArray<{ readonly start: number; readonly end: number }>>([]) // lit up in the text
   const partAt = (place: number) => parts.value.findLast(p => p.start <= place)?.number ?? 1
   const endPartOf = (end: number, part: number) => parts.value.findLast(p => p.start < end)?.number ?? part
 
   const frame = () => new Promise(requestAnimationFrame)
   /** Waits until the words of a page that is in sight are there. */
   async function drawn(part: number) {
-    for (let i = 0; i < MOST_FRAMES && !choice.drawn.has(part) && !parts.value[part - 1]?.drawnOnly; i++) await frame()
+    for (let i = 0; i < MOST_FRAMES && !choice.drawn.has(part) && !parts.value[part - 1]?.drawnOnly; i++)
+      await frame()
   }
   /** Brings a page into view and waits until its words are there. */
   async function show(part: number) {
@@ -42,12 +50,21 @@ export function useWay(margin: ReturnType<typeof useMargin>, choice: ReturnType<
     await drawn(part)
   }
   /** Brings words into view, so far below the upper edge. */
-  function bring(part: number, { start, end }: { readonly start: number, readonly end: number }, below_: number, behavior: ScrollBehavior = 'auto') {
+  function bring(
+    part: number,
+    { start, end }: { readonly start: number; readonly end: number },
+    below_: number,
+    behavior: ScrollBehavior = 'auto',
+  ) {
     const box = choice.drawn.get(part)?.lines(start, end)[0]
-    if (box && scroller.value) scroller.value.scrollBy({ top: box.top - scroller.value.getBoundingClientRect().top - below_, behavior })
+    if (box && scroller.value)
+      scroller.value.scrollBy({
+        top: box.top - scroller.value.getBoundingClientRect().top - below_,
+        behavior,
+      })
   }
   /** Lights words up and brings them into view. */
-  async function lightUp(place: { readonly start: number, readonly end: number }) {
+  async function lightUp(place: { readonly start: number; readonly end: number }) {
     const part = partAt(place.start)
     await show(part)
     await nextTick()
@@ -57,28 +74,49 @@ export function useWay(margin: ReturnType<typeof useMargin>, choice: ReturnType<
   const rootOf = (id: string) => margin.all.value.find(m => m.c.id === id || m.replies.some(r => r.id === id))
   async function focusNote(id: string) {
     let root = rootOf(id)
-    if (!root && thread.thread?.more) { await thread.refresh(); root = rootOf(id) }
+    if (!root && thread.thread?.more) {
+      await thread.refresh()
+      root = rootOf(id)
+    }
     if (!root) return
-    if (!margin.shown.value.includes(root)) { margin.filter.value = 'everyone'; margin.tag.value = null; await nextTick() }
+    if (!margin.shown.value.includes(root)) {
+      margin.filter.value = 'everyone'
+      margin.tag.value = null
+      await nextTick()
+    }
     if (root.replies.length > 2 && root.c.id !== id) openNotes.add(root.c.id)
     const { at, part } = root.c.note
     if (!choice.drawn.has(part)) await show(part)
     lit.value = root.c.id
     await nextTick()
-    if (narrow.value) { await below([root.c.id]); return }
+    if (narrow.value) {
+      await below([root.c.id])
+      return
+    }
     const box = at ? choice.drawn.get(part)?.lines(at.start, at.end)[0] : undefined
     const edges = () => scroller.value!.getBoundingClientRect()
-    if (at && box && scroller.value && (box.top < edges().top + 60 || box.bottom > edges().bottom - 120)) bring(part, at, 180)
+    if (at && box && scroller.value && (box.top < edges().top + 60 || box.bottom > edges().bottom - 120))
+      bring(part, at, 180)
     if (isWriting()) return // whoever has begun to write meanwhile keeps the caret
     const el = document.getElementById(`c-${id}`) ?? document.getElementById(`c-${root.c.id}`)
     el?.focus({ preventScroll: true })
     await frame()
-    if (el && scroller.value && (el.getBoundingClientRect().bottom > edges().bottom || el.getBoundingClientRect().top < edges().top)) el.scrollIntoView({ block: 'nearest' })
+    if (
+      el &&
+      scroller.value &&
+      (el.getBoundingClientRect().bottom > edges().bottom || el.getBoundingClientRect().top < edges().top)
+    )
+      el.scrollIntoView({ block: 'nearest' })
   }
   function step(by: number, list: readonly MarginNote[] = margin.inOrder.value) {
     if (list.length === 0) return
     const now = list.findIndex(m => m.c.id === lit.value)
-    const before = now >= 0 ? now : by > 0 ? list.findIndex(m => m.c.note.part >= here.value) - 1 : list.findLastIndex(m => m.c.note.part <= here.value) + 1
+    const before =
+      now >= 0
+        ? now
+        : by > 0
+          ? list.findIndex(m => m.c.note.part >= here.value) - 1
+          : list.findLastIndex(m => m.c.note.part <= here.value) + 1
     void focusNote(list[(before + by + list.length) % list.length]!.c.id)
   }
   const hasOwn = (part: number) => margin.all.value.some(m => m.c.author.isMe && m.c.note.part === part)
@@ -86,12 +124,16 @@ export function useWay(margin: ReturnType<typeof useMargin>, choice: ReturnType<
   function nextOwn() {
     const mine = parts.value.filter(p => isSet(store.view!, p.number))
     const bare = mine.filter(p => !hasOwn(p.number))
-    const next = bare.find(p => p.number > here.value) ?? bare[0] ?? mine.find(p => p.number > here.value) ?? mine[0]
+    const next =
+      bare.find(p => p.number > here.value) ?? bare[0] ?? mine.find(p => p.number > here.value) ?? mine[0]
     if (next) void show(next.number)
   }
   async function follow(id: string) {
     const to = margin.all.value.find(m => m.c.id === id)?.c.note
-    if (!to?.to || !to.toAt) { notices.say('The words it leads to are not in this version of the text.'); return }
+    if (!to?.to || !to.toAt) {
+      notices.say('The words it leads to are not in this version of the text.')
+      return
+    }
     found.value = [to.toAt]
     await lightUp(to.toAt)
   }
@@ -101,9 +143,33 @@ export function useWay(margin: ReturnType<typeof useMargin>, choice: ReturnType<
     cancelAnimationFrame(scrolling)
     scrolling = requestAnimationFrame(() => {
       const top = (scroller.value?.getBoundingClientRect().top ?? 0) + 90
-      for (const [n, row] of rows) { const box = row.row?.getBoundingClientRect(); if (box && box.top <= top && box.bottom > top) here.value = n }
+      for (const [n, row] of rows) {
+        const box = row.row?.getBoundingClientRect()
+        if (box && box.top <= top && box.bottom > top) here.value = n
+      }
     })
   }
   onBeforeUnmount(() => cancelAnimationFrame(scrolling))
-  return { scroller, rows, keepRow, here, lit, openNotes, narrow, found, partAt, endPartOf, drawn, show, bring, lightUp, focusNote, step, nextOwn, hasOwn, follow, scrolled }
+  return {
+    scroller,
+    rows,
+    keepRow,
+    here,
+    lit,
+    openNotes,
+    narrow,
+    found,
+    partAt,
+    endPartOf,
+    drawn,
+    show,
+    bring,
+    lightUp,
+    focusNote,
+    step,
+    nextOwn,
+    hasOwn,
+    follow,
+    scrolled,
+  }
 }

@@ -6,7 +6,11 @@ import { useWikiStore } from '../../../stores/wiki'
 import { forgetText, keepText, keptText } from '../shelf'
 
 export type PageDraftState = 'as saved' | 'typing' | 'draft saved' | 'kept here' | 'two texts'
-interface TheirDraft { readonly doc: RichNode, readonly base: number, readonly version: number }
+interface TheirDraft {
+  readonly doc: RichNode
+  readonly base: number
+  readonly version: number
+}
 
 const PAUSE = 700 // milliseconds without a key before a draft is sent
 const SIGN_OF_LIFE = 30_000 // milliseconds between telling others that one is writing
@@ -57,35 +61,47 @@ export function usePageDraft(page: PageView) {
     const sent = doc.value
     if (over || theirs.value) return
     try {
-      const answer = await api.put<{ version: number }>(`/api/pages/${page.id}/draft`, { doc: sent, base, baseVersion: version })
+      const answer = await api.put<{ version: number }>(`/api/pages/${page.id}/draft`, {
+        doc: sent,
+        base,
+        baseVersion: version,
+      })
       version = answer.version
-      if (doc.value === sent) { await forgetText(shelf); state.value = 'draft saved' }
-    }
-    catch (error) {
+      if (doc.value === sent) {
+        await forgetText(shelf)
+        state.value = 'draft saved'
+      }
+    } catch (error) {
       receive(error)
       if (!theirs.value) state.value = 'kept here'
     }
   }
   function receive(error: unknown) {
     if (!(error instanceof ApiProblem)) throw error
-    if (error.code === 'changedMeanwhile') { theirs.value = error.details.theirs as TheirDraft; state.value = 'two texts' }
-    else if (error.code === 'overlaps') {
+    if (error.code === 'changedMeanwhile') {
+      theirs.value = error.details.theirs as TheirDraft
+      state.value = 'two texts'
+    } else if (error.code === 'overlaps') {
       // what was chosen already, between the same words, stays chosen
       const before = new Map(overlaps.value?.overlaps.map((o, i) => [JSON.stringify(o), choices.value[i]]))
       overlaps.value = error.details.theirs as Overlaps
       choices.value = overlaps.value.overlaps.map(o => before.get(JSON.stringify(o))!)
       problem.value = null
-    }
-    else problem.value = error.at('doc') ?? error.message
+    } else problem.value = error.at('doc') ?? error.message
   }
   function settle(mine: boolean) {
     if (!theirs.value) return
     version = theirs.value.version
-    if (!mine) { doc.value = theirs.value.doc; base = theirs.value.base }
+    if (!mine) {
+      doc.value = theirs.value.doc
+      base = theirs.value.base
+    }
     theirs.value = null
     write(doc.value)
   }
-  const chosen = computed(() => overlaps.value !== null && choices.value.filter(Boolean).length === overlaps.value.overlaps.length)
+  const chosen = computed(
+    () => overlaps.value !== null && choices.value.filter(Boolean).length === overlaps.value.overlaps.length,
+  )
 
   /** Saves a version. @returns it, or null when it was refused or there is something to choose; the text stays */
   async function save(summary: string, actsOn: readonly string[]) {
@@ -98,17 +114,27 @@ export function usePageDraft(page: PageView) {
       const chosenFor = overlaps.value?.overlaps.map((o, i) => ({ ...o, choice: choices.value[i]! })) ?? []
       const now = JSON.stringify([doc.value, base, summary, actsOn, chosenFor])
       if (key.text !== now) key = { key: newKey(), text: now }
-      const answer = await store.save(page.id, { key: key.key, doc: doc.value, base, summary, actsOn: [...actsOn], chosen: chosenFor })
+      const answer = await store.save(page.id, {
+        key: key.key,
+        doc: doc.value,
+        base,
+        summary,
+        actsOn: [...actsOn],
+        chosen: chosenFor,
+      })
       over = true
       await forgetText(shelf)
       return answer
-    }
-    catch (error) {
+    } catch (error) {
       receive(error)
-      if (error instanceof ApiProblem && error.status === 0) { state.value = 'kept here'; void keepText(shelf, { doc: doc.value, title: String(base), baseVersion: version }) }
+      if (error instanceof ApiProblem && error.status === 0) {
+        state.value = 'kept here'
+        void keepText(shelf, { doc: doc.value, title: String(base), baseVersion: version })
+      }
       return null
+    } finally {
+      busy.value = false
     }
-    finally { busy.value = false }
   }
   /** Puts the pen down: what was written stays as a draft of one's own. */
   async function away() {
@@ -142,5 +168,22 @@ export function usePageDraft(page: PageView) {
     void store.writing(page.id, false).catch(() => {})
   })
   const isEmpty = computed(() => plainText(doc.value) === '')
-  return { doc, state, problem, theirs, overlaps, choices, chosen, busy, isEmpty, base: () => base, write, keep, settle, save, away, discard }
+  return {
+    doc,
+    state,
+    problem,
+    theirs,
+    overlaps,
+    choices,
+    chosen,
+    busy,
+    isEmpty,
+    base: () => base,
+    write,
+    keep,
+    settle,
+    save,
+    away,
+    discard,
+  }
 }

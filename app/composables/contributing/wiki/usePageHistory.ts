@@ -8,7 +8,11 @@ const BURST = 5 // versions the newest is compared across at first
 const PACE = 1600 // milliseconds a version stands while the history plays
 
 /** Two versions of a page held against each other, and its history played: which two, what changed, whose words stand. */
-export function usePageHistory(page: () => PageView | null, start: { readonly a: string | null, readonly b: string | null }, remember: () => void) {
+export function usePageHistory(
+  page: () => PageView | null,
+  start: { readonly a: string | null; readonly b: string | null },
+  remember: () => void,
+) {
   const worker = usePageWorker(() => page()?.id ?? null)
   const { shortDayTime } = useTimes()
   const newest = computed(() => page()?.number ?? 0)
@@ -34,16 +38,23 @@ export function usePageHistory(page: () => PageView | null, start: { readonly a:
   async function look() {
     const mine = ++asked
     failed.value = null
-    if (!page() || b.value === 0) { compared.value = null; authored.value = null; return }
+    if (!page() || b.value === 0) {
+      compared.value = null
+      authored.value = null
+      return
+    }
     try {
       const [changes, words] = await Promise.all([worker.compare(a.value, b.value), worker.authors(b.value)])
       if (mine !== asked) return
       compared.value = changes
       authored.value = words
+    } catch (problem) {
+      if (mine === asked) failed.value = problem instanceof Error ? problem.message : String(problem)
     }
-    catch (problem) { if (mine === asked) failed.value = problem instanceof Error ? problem.message : String(problem) }
   }
-  onMounted(() => { watch([a, b, () => page()?.id], () => void look(), { immediate: true }) })
+  onMounted(() => {
+    watch([a, b, () => page()?.id], () => void look(), { immediate: true })
+  })
 
   function choose(from: number, to: number) {
     stop()
@@ -51,16 +62,32 @@ export function usePageHistory(page: () => PageView | null, start: { readonly a:
     b.value = to
     remember()
   }
-  const step = (by: number) => { const to = Math.min(newest.value, Math.max(1, b.value + by)); if (to !== b.value) choose(to - 1, to) }
-  function stop() { playing.value = false; clearTimeout(timer) }
+  const step = (by: number) => {
+    const to = Math.min(newest.value, Math.max(1, b.value + by))
+    if (to !== b.value) choose(to - 1, to)
+  }
+  function stop() {
+    playing.value = false
+    clearTimeout(timer)
+  }
   /** Plays on from here, or from the beginning once it has come to the end. */
   function play() {
-    if (playing.value) { stop(); return }
+    if (playing.value) {
+      stop()
+      return
+    }
     playing.value = true
-    if (b.value >= newest.value) { a.value = 0; b.value = 1 }
+    if (b.value >= newest.value) {
+      a.value = 0
+      b.value = 1
+    }
     const next = () => {
       if (!playing.value) return
-      if (b.value >= newest.value) { stop(); remember(); return }
+      if (b.value >= newest.value) {
+        stop()
+        remember()
+        return
+      }
       a.value = b.value
       b.value++
       if (b.value < newest.value) void worker.version(b.value + 1).catch(() => {})
@@ -78,8 +105,26 @@ export function usePageHistory(page: () => PageView | null, start: { readonly a:
     const days = new Set(span.value.map(v => v.savedAt.slice(0, 10))).size
     const { added, removed, moved } = compared.value
     const [first] = span.value
-    const who = people === 1 ? `by ${first?.author.isMe ? 'you' : first?.author.givenName ?? 'one'}` : `by ${inWords(people)}`
+    const who =
+      people === 1
+        ? `by ${first?.author.isMe ? 'you' : (first?.author.givenName ?? 'one')}`
+        : `by ${inWords(people)}`
     return `${a.value === 0 ? `Up to version ${b.value}` : `Version ${a.value} to ${b.value}`}: ${added} ${plural(added, 'word')} added, ${removed} removed${moved > 0 ? `, ${inWords(moved)} ${plural(moved, 'paragraph')} moved` : ''}, ${who} ${days > 1 ? `in ${inWords(days)} days` : first ? `on ${shortDayTime(first.savedAt).split(' ')[0]}` : ''}.`
   })
-  return { a, b, newest, compared, authored, failed, playing, words, look, choose, step, stop, play, toNewest }
+  return {
+    a,
+    b,
+    newest,
+    compared,
+    authored,
+    failed,
+    playing,
+    words,
+    look,
+    choose,
+    step,
+    stop,
+    play,
+    toNewest,
+  }
 }

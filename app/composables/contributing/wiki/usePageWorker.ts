@@ -26,20 +26,31 @@ export function usePageWorker(pageId: () => string | null) {
     worker ??= start()
     const id = ++last
     return new Promise((resolve, reject) => {
-      waiting.set(id, answer => 'problem' in answer ? reject(new Error('This could not be compared. Load the page anew and try again.')) : resolve(answer))
+      waiting.set(id, answer =>
+        'problem' in answer
+          ? reject(new Error('This could not be compared. Load the page anew and try again.'))
+          : resolve(answer),
+      )
       worker!.postMessage({ ...question, id })
     })
   }
   function start() {
     const made = new Worker(new URL('../../../workers/pages.worker.ts', import.meta.url), { type: 'module' })
-    made.onmessage = ({ data }: MessageEvent<Answer>) => { waiting.get(data.id)?.(data); waiting.delete(data.id) }
+    made.onmessage = ({ data }: MessageEvent<Answer>) => {
+      waiting.get(data.id)?.(data)
+      waiting.delete(data.id)
+    }
     return made
   }
   const EMPTY: RichNode = { type: 'doc' }
   /** What changed from one version to another; 0 is the empty page. */
   async function compare(a: number, b: number): Promise<Compared> {
     const [before, after] = await Promise.all([a > 0 ? version(a) : null, version(b)])
-    const answer = await ask({ what: 'compare', a: (before?.doc ?? EMPTY) as RichNode, b: after.doc as RichNode })
+    const answer = await ask({
+      what: 'compare',
+      a: (before?.doc ?? EMPTY) as RichNode,
+      b: after.doc as RichNode,
+    })
     return (answer as { compared: Compared }).compared
   }
   async function authors(number: number): Promise<readonly AuthoredBlock[]> {

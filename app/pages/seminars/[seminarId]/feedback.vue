@@ -10,18 +10,25 @@ useHead({ title: 'Feedback' })
 const route = useRoute()
 const api = useApi()
 const { dayTime } = useTimes()
-const { data, error, refresh } = await useAsyncData(`letters-${route.params.seminarId}`, () => api.get<{ letters: LetterView[] }>(`/api/seminars/${route.params.seminarId}/letters`))
+const { data, error, refresh } = await useAsyncData(`letters-${route.params.seminarId}`, () =>
+  api.get<{ letters: LetterView[] }>(`/api/seminars/${route.params.seminarId}/letters`),
+)
 </script>
 
 <template>
   <ProblemPage v-if="error || !data" :sentence="error?.message ?? ''" @retry="refresh()" />
   <main v-else>
     <h1>Feedback</h1>
-    <p v-if="data.letters.length === 0" class="empty">No letter has come back yet. When your work has been read, the letter lies here, with the steps you reached and the passages it speaks of.</p>
+    <p v-if="data.letters.length === 0" class="empty">
+      No letter has come back yet. When your work has been read, the letter lies here, with the steps you
+      reached and the passages it speaks of.
+    </p>
     <ul>
       <li v-for="letter in data.letters" :key="letter.activityId">
         <NuxtLink :to="`/seminars/${route.params.seminarId}/activities/${letter.activityId}/letter`">
-          <KindTag :kind="letter.kind" /><b>{{ letter.title }}</b><span class="muted">from {{ letter.by }}, {{ dayTime(letter.returnedAt) }}</span><span class="num">{{ letter.shown }}</span>
+          <KindTag :kind="letter.kind" /><b>{{ letter.title }}</b
+          ><span class="muted">from {{ letter.by }}, {{ dayTime(letter.returnedAt) }}</span
+          ><span class="num">{{ letter.shown }}</span>
         </NuxtLink>
       </li>
     </ul>
@@ -29,12 +36,42 @@ const { data, error, refresh } = await useAsyncData(`letters-${route.params.semi
 </template>
 
 <style scoped>
-main { padding: 20px; max-width: 820px; width: 100%; margin: 0 auto; }
-h1 { font: 600 1.4375rem/1.2 var(--read); }
-.empty { margin-top: 12px; font: 400 1rem/1.55 var(--read); color: var(--ink-2); }
-ul { list-style: none; margin-top: 16px; border-top: 1px solid var(--line); }
-li { border-bottom: 1px solid var(--line); }
-a { display: flex; flex-wrap: wrap; gap: 4px 14px; align-items: baseline; padding: 14px 6px; text-decoration: none; color: var(--ink); }
-a:hover { background: var(--sheet); }
-b { font: 600 1rem/1.3 var(--read); flex: 1; }
+main {
+  padding: 20px;
+  max-width: 820px;
+  width: 100%;
+  margin: 0 auto;
+}
+h1 {
+  font: 600 1.4375rem/1.2 var(--read);
+}
+.empty {
+  margin-top: 12px;
+  font: 400 1rem/1.55 var(--read);
+  color: var(--ink-2);
+}
+ul {
+  list-style: none;
+  margin-top: 16px;
+  border-top: 1px solid var(--line);
+}
+li {
+  border-bottom: 1px solid var(--line);
+}
+a {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  align-items: baseline;
+  padding: 14px 6px;
+  text-decoration: none;
+  color: var(--ink);
+}
+a:hover {
+  background: var(--sheet);
+}
+b {
+  font: 600 1rem/1.3 var(--read);
+  flex: 1;
+}
 </style>

@@ -18,37 +18,64 @@ const notices = useNotices()
 const seminar = useSeminarStore()
 const { attempt } = useSending()
 const base = `/api/seminars/${route.params.seminarId}/groups`
-const { data, error, refresh } = await useAsyncData(`groups-${route.params.seminarId}`, () => api.get<GroupsView>(base))
+const { data, error, refresh } = await useAsyncData(`groups-${route.params.seminarId}`, () =>
+  api.get<GroupsView>(base),
+)
 const chosenId = ref<string | null>(null)
 const making = ref(false)
-const plan = computed(() => data.value?.plans.find(p => p.id === chosenId.value) ?? data.value?.plans[0] ?? null)
+const plan = computed(
+  () => data.value?.plans.find(p => p.id === chosenId.value) ?? data.value?.plans[0] ?? null,
+)
 let saving: Promise<unknown> = Promise.resolve()
 
 type Arrangement = Pick<GroupPlanView, 'title' | 'selfJoin' | 'most' | 'groups'>
 /** Saves an arrangement; saves follow each other, each based on the one before. */
 function save(next: Arrangement, said: string | null) {
-  const before: Arrangement = { title: plan.value!.title, selfJoin: plan.value!.selfJoin, most: plan.value!.most, groups: plan.value!.groups }
+  const before: Arrangement = {
+    title: plan.value!.title,
+    selfJoin: plan.value!.selfJoin,
+    most: plan.value!.most,
+    groups: plan.value!.groups,
+  }
   const id = plan.value!.id
-  data.value = { ...data.value!, plans: data.value!.plans.map(p => p.id === id ? { ...p, ...next } : p) }
-  saving = saving.then(() => attempt(async () => {
-    const version = data.value!.plans.find(p => p.id === id)!.version
-    await api.put(`${base}/${id}`, { key: newKey(), baseVersion: version, title: next.title, selfJoin: next.selfJoin, most: next.most, groups: next.groups })
-    await refresh()
-    if (said) notices.say(said, { label: 'Undo', run: () => save(before, null) })
-  })).then(done => done === null ? refresh() : undefined)
+  data.value = { ...data.value!, plans: data.value!.plans.map(p => (p.id === id ? { ...p, ...next } : p)) }
+  saving = saving
+    .then(() =>
+      attempt(async () => {
+        const version = data.value!.plans.find(p => p.id === id)!.version
+        await api.put(`${base}/${id}`, {
+          key: newKey(),
+          baseVersion: version,
+          title: next.title,
+          selfJoin: next.selfJoin,
+          most: next.most,
+          groups: next.groups,
+        })
+        await refresh()
+        if (said) notices.say(said, { label: 'Undo', run: () => save(before, null) })
+      }),
+    )
+    .then(done => (done === null ? refresh() : undefined))
 }
 async function made(id: string) {
   making.value = false
   await refresh()
   chosenId.value = id
 }
-const remove = () => attempt(async () => {
-  await api.remove(`${base}/${plan.value!.id}`)
-  chosenId.value = null
-  await refresh()
-  notices.say('The group plan is gone. Nobody\'s work was touched.')
-})
-const chooseOwn = (planId: string, groupId: string | null) => attempt(async () => { await api.put(`${base}/${planId}/mine`, { groupId }); await refresh() }).then(done => { if (done === null) void refresh() })
+const remove = () =>
+  attempt(async () => {
+    await api.remove(`${base}/${plan.value!.id}`)
+    chosenId.value = null
+    await refresh()
+    notices.say("The group plan is gone. Nobody's work was touched.")
+  })
+const chooseOwn = (planId: string, groupId: string | null) =>
+  attempt(async () => {
+    await api.put(`${base}/${planId}/mine`, { groupId })
+    await refresh()
+  }).then(done => {
+    if (done === null) void refresh()
+  })
 function choose(planId: string) {
   chosenId.value = planId
   making.value = false
@@ -61,20 +88,81 @@ function choose(planId: string) {
     <div class="top">
       <PeopleTabs />
       <div v-if="data.plans.length > 0 || data.mayManage" class="plans">
-        <button v-for="p in data.plans" :key="p.id" type="button" class="chip" :class="{ on: p.id === plan?.id && !making }" :aria-pressed="p.id === plan?.id && !making" @click="choose(p.id)">{{ p.title }}</button>
-        <button v-if="data.mayManage" type="button" class="chip" :class="{ on: making }" @click="making = !making">+ new plan</button>
+        <button
+          v-for="p in data.plans"
+          :key="p.id"
+          type="button"
+          class="chip"
+          :class="{ on: p.id === plan?.id && !making }"
+          :aria-pressed="p.id === plan?.id && !making"
+          @click="choose(p.id)"
+        >
+          {{ p.title }}
+        </button>
+        <button
+          v-if="data.mayManage"
+          type="button"
+          class="chip"
+          :class="{ on: making }"
+          @click="making = !making"
+        >
+          + new plan
+        </button>
       </div>
     </div>
-    <GroupMaker v-if="data.mayManage && (making || data.plans.length === 0)" :seminar-id="String(route.params.seminarId)" :people="data.people" :sections="data.sections" :first="data.plans.length === 0" @made="made" @close="making = false" />
-    <OwnGroups v-else-if="seminar.isStudent" :plans="data.plans" :people="data.people" :me="data.me" @choose="chooseOwn" />
-    <GroupBoard v-else-if="plan" :key="plan.id" :plan="plan" :people="data.people" :sections="data.sections" :seminar-id="String(route.params.seminarId)" :may-manage="data.mayManage" @save="save" @remove="remove" @dealt="refresh()" />
+    <GroupMaker
+      v-if="data.mayManage && (making || data.plans.length === 0)"
+      :seminar-id="String(route.params.seminarId)"
+      :people="data.people"
+      :sections="data.sections"
+      :first="data.plans.length === 0"
+      @made="made"
+      @close="making = false"
+    />
+    <OwnGroups
+      v-else-if="seminar.isStudent"
+      :plans="data.plans"
+      :people="data.people"
+      :me="data.me"
+      @choose="chooseOwn"
+    />
+    <GroupBoard
+      v-else-if="plan"
+      :key="plan.id"
+      :plan="plan"
+      :people="data.people"
+      :sections="data.sections"
+      :seminar-id="String(route.params.seminarId)"
+      :may-manage="data.mayManage"
+      @save="save"
+      @remove="remove"
+      @dealt="refresh()"
+    />
     <p v-else class="invite">There are no groups in this seminar yet.</p>
   </main>
 </template>
 
 <style scoped>
-.groups { flex: 1; min-height: 0; display: flex; flex-direction: column; overflow: auto; }
-.top { padding: 18px 20px 0; display: flex; flex-wrap: wrap; gap: 4px 30px; align-items: baseline; }
-.plans { display: flex; flex-wrap: wrap; gap: 8px; }
-.invite { padding: 20px; }
+.groups {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+  overflow: auto;
+}
+.top {
+  padding: 18px 20px 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 30px;
+  align-items: baseline;
+}
+.plans {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.invite {
+  padding: 20px;
+}
 </style>

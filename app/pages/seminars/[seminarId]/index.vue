@@ -3,7 +3,9 @@ import { useSessionStore } from '../../../stores/session'
 
 const route = useRoute()
 const seminar = useSessionStore().session?.seminars.find(s => s.id === route.params.seminarId)
-await navigateTo(`/seminars/${route.params.seminarId}/${seminar?.role === 'student' ? 'week' : 'plan'}`, { replace: true })
+await navigateTo(`/seminars/${route.params.seminarId}/${seminar?.role === 'student' ? 'week' : 'plan'}`, {
+  replace: true,
+})
 </script>
 
 <template>

@@ -21,7 +21,9 @@ const notices = useNotices()
 const { attempt } = useSending()
 const { date } = useTimes()
 const base = `/api/seminars/${route.params.seminarId}`
-const { data, error, refresh } = await useAsyncData(`people-${route.params.seminarId}`, () => api.get<PeopleView>(`${base}/people`))
+const { data, error, refresh } = await useAsyncData(`people-${route.params.seminarId}`, () =>
+  api.get<PeopleView>(`${base}/people`),
+)
 const words = ref('')
 const showing = ref<'here' | 'withdrawn'>('here')
 const keeping = ref<PersonView | null>(null)
@@ -29,45 +31,94 @@ const adding = ref(false)
 const importing = ref(false)
 const chosen = reactive(new Set<string>())
 const ROLE_ORDER = ['instructor', 'assistant', 'observer', 'student'] as const
-const ROLE_WORDS = { instructor: 'Instructors', assistant: 'Assistants', observer: 'Observers', student: 'Students' } as const
+const ROLE_WORDS = {
+  instructor: 'Instructors',
+  assistant: 'Assistants',
+  observer: 'Observers',
+  student: 'Students',
+} as const
 const here = computed(() => (data.value?.people ?? []).filter(p => p.state === 'active'))
 const withdrawn = computed(() => (data.value?.people ?? []).filter(p => p.state === 'withdrawn'))
-const shown = computed(() => (showing.value === 'here' ? here.value : withdrawn.value).filter(p => `${p.name} ${p.email} ${p.studentNumber ?? ''}`.toLowerCase().includes(words.value.trim().toLowerCase())))
-const byRole = computed(() => ROLE_ORDER.map(role => ({ role, people: shown.value.filter(p => p.role === role) })).filter(g => g.people.length > 0))
+const shown = computed(() =>
+  (showing.value === 'here' ? here.value : withdrawn.value).filter(p =>
+    `${p.name} ${p.email} ${p.studentNumber ?? ''}`.toLowerCase().includes(words.value.trim().toLowerCase()),
+  ),
+)
+const byRole = computed(() =>
+  ROLE_ORDER.map(role => ({ role, people: shown.value.filter(p => p.role === role) })).filter(
+    g => g.people.length > 0,
+  ),
+)
 const notIn = computed(() => here.value.filter(p => !p.canSignIn && !p.invitedAt))
 const students = computed(() => here.value.filter(p => p.role === 'student'))
 const sentence = computed(() => {
   const n = students.value.length
-  const per = (data.value?.sections ?? []).map(s => `${students.value.filter(p => p.sectionId === s.id).length} in ${s.title}`)
+  const per = (data.value?.sections ?? []).map(
+    s => `${students.value.filter(p => p.sectionId === s.id).length} in ${s.title}`,
+  )
   return `${n} ${plural(n, 'student')}${per.length > 0 ? `: ${per.join(', ')}` : ''}`
 })
 
-const change = (person: PersonView, part: Partial<Pick<PersonView, 'role' | 'sectionId' | 'state'>>, said: string) => attempt(async () => {
-  const before = { role: person.role, sectionId: person.sectionId, state: person.state }
-  await api.patch(`${base}/people/${person.id}`, part)
-  await refresh()
-  const back = Object.fromEntries(Object.keys(part).map(field => [field, before[field as keyof typeof before]]))
-  notices.say(said, { label: 'Undo', run: async () => { await attempt(() => api.patch(`${base}/people/${person.id}`, back)); await refresh() } })
-}).then(done => { if (done === null) void refresh() })
+const change = (
+  person: PersonView,
+  part: Partial<Pick<PersonView, 'role' | 'sectionId' | 'state'>>,
+  said: string,
+) =>
+  attempt(async () => {
+    const before = { role: person.role, sectionId: person.sectionId, state: person.state }
+    await api.patch(`${base}/people/${person.id}`, part)
+    await refresh()
+    const back = Object.fromEntries(
+      Object.keys(part).map(field => [field, before[field as keyof typeof before]]),
+    )
+    notices.say(said, {
+      label: 'Undo',
+      run: async () => {
+        await attempt(() => api.patch(`${base}/people/${person.id}`, back))
+        await refresh()
+      },
+    })
+  }).then(done => {
+    if (done === null) void refresh()
+  })
 const sectionTitle = (id: string | null) => data.value?.sections.find(s => s.id === id)?.title ?? 'no section'
-const invite = (ids: readonly string[]) => attempt(async () => {
-  const { invited } = await api.post<{ invited: number }>(`${base}/people/invite`, { key: newKey(), enrolmentIds: ids })
-  chosen.clear()
-  await refresh()
-  notices.say(`${capital(inWords(invited))} ${plural(invited, 'invitation is', 'invitations are')} on the way.`)
-})
+const invite = (ids: readonly string[]) =>
+  attempt(async () => {
+    const { invited } = await api.post<{ invited: number }>(`${base}/people/invite`, {
+      key: newKey(),
+      enrolmentIds: ids,
+    })
+    chosen.clear()
+    await refresh()
+    notices.say(
+      `${capital(inWords(invited))} ${plural(invited, 'invitation is', 'invitations are')} on the way.`,
+    )
+  })
 function imported(answer: RosterAnswer) {
   void refresh()
-  const parts = [answer.added && `${answer.added} added`, answer.changed && `${answer.changed} changed`, answer.back && `${answer.back} brought back`, answer.withdrawn && `${answer.withdrawn} withdrawn`, answer.passedOver && `${answer.passedOver} ${plural(answer.passedOver, 'row')} passed over`].filter(Boolean)
+  const parts = [
+    answer.added && `${answer.added} added`,
+    answer.changed && `${answer.changed} changed`,
+    answer.back && `${answer.back} brought back`,
+    answer.withdrawn && `${answer.withdrawn} withdrawn`,
+    answer.passedOver && `${answer.passedOver} ${plural(answer.passedOver, 'row')} passed over`,
+  ].filter(Boolean)
   notices.say(`${capital(parts.join(', '))}.`)
 }
-const makeCode = (code: Omit<CodeWrite, 'key'>) => attempt(async () => { await api.post(`${base}/codes`, { key: newKey(), ...code }); await refresh() })
-const revoke = (code: JoiningCodeView) => attempt(async () => {
-  await api.remove(`${base}/codes/${code.id}`)
-  await refresh()
-  notices.say(`${code.code} lets nobody in any more.`)
-})
-const toggle = (id: string) => { if (!chosen.delete(id)) chosen.add(id) }
+const makeCode = (code: Omit<CodeWrite, 'key'>) =>
+  attempt(async () => {
+    await api.post(`${base}/codes`, { key: newKey(), ...code })
+    await refresh()
+  })
+const revoke = (code: JoiningCodeView) =>
+  attempt(async () => {
+    await api.remove(`${base}/codes/${code.id}`)
+    await refresh()
+    notices.say(`${code.code} lets nobody in any more.`)
+  })
+const toggle = (id: string) => {
+  if (!chosen.delete(id)) chosen.add(id)
+}
 function sayErased(name: string) {
   keeping.value = null
   void refresh()
@@ -81,63 +132,282 @@ function sayErased(name: string) {
     <main class="leaf">
       <PeopleTabs />
       <div class="leaf-head">
-        <p class="muted">{{ sentence }}</p><span class="grow" />
-        <label><span class="visually-hidden">Find somebody</span><input v-model="words" class="in" type="search" placeholder="name, address or number"></label>
-        <template v-if="data.mayManage"><v-btn @click="importing = true">Import a roster …</v-btn><v-btn class="main" @click="adding = !adding">Add somebody</v-btn></template>
+        <p class="muted">{{ sentence }}</p>
+        <span class="grow" />
+        <label
+          ><span class="visually-hidden">Find somebody</span
+          ><input v-model="words" class="in" type="search" placeholder="name, address or number"
+        /></label>
+        <template v-if="data.mayManage"
+          ><v-btn @click="importing = true">Import a roster …</v-btn
+          ><v-btn class="main" @click="adding = !adding">Add somebody</v-btn></template
+        >
       </div>
-      <PersonForm v-if="adding" :seminar-id="String(route.params.seminarId)" :sections="data.sections" @added="refresh()" @close="adding = false" />
-      <p v-if="data.mayManage && notIn.length > 0 && showing === 'here'" class="say">{{ capital(inWords(notIn.length)) }} {{ plural(notIn.length, 'person has', 'people have') }} no way in yet. <button class="link" type="button" @click="invite(notIn.map(p => p.id))">Invite {{ notIn.length === 1 ? 'them' : 'them all' }} by mail</button></p>
-      <p v-if="chosen.size > 0" class="say">{{ capital(inWords(chosen.size)) }} chosen. <button class="link" type="button" @click="invite([...chosen])">Send an invitation</button> <button class="link" type="button" @click="chosen.clear()">none after all</button></p>
-      <p v-if="students.length === 0 && showing === 'here'" class="invite">Nobody takes part yet. Import the college's roster, add people by hand, or make a joining code and write it on the board.</p>
+      <PersonForm
+        v-if="adding"
+        :seminar-id="String(route.params.seminarId)"
+        :sections="data.sections"
+        @added="refresh()"
+        @close="adding = false"
+      />
+      <p v-if="data.mayManage && notIn.length > 0 && showing === 'here'" class="say">
+        {{ capital(inWords(notIn.length)) }} {{ plural(notIn.length, 'person has', 'people have') }} no way in
+        yet.
+        <button class="link" type="button" @click="invite(notIn.map(p => p.id))">
+          Invite {{ notIn.length === 1 ? 'them' : 'them all' }} by mail
+        </button>
+      </p>
+      <p v-if="chosen.size > 0" class="say">
+        {{ capital(inWords(chosen.size)) }} chosen.
+        <button class="link" type="button" @click="invite([...chosen])">Send an invitation</button>{{ ' '
+        }}<button class="link" type="button" @click="chosen.clear()">none after all</button>
+      </p>
+      <p v-if="students.length === 0 && showing === 'here'" class="invite">
+        Nobody takes part yet. Import the college's roster, add people by hand, or make a joining code and
+        write it on the board.
+      </p>
       <table v-if="shown.length > 0" class="rows">
         <template v-for="group in byRole" :key="group.role">
-          <thead><tr><th colspan="6">{{ ROLE_WORDS[group.role] }} <span class="num">{{ group.people.length }}</span></th></tr></thead>
+          <thead>
+            <tr>
+              <th colspan="6">
+                {{ ROLE_WORDS[group.role] }} <span class="num">{{ group.people.length }}</span>
+              </th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="p in group.people" :key="p.id">
-              <td><div class="who"><input v-if="data.mayManage" type="checkbox" :checked="chosen.has(p.id)" :aria-label="`Choose ${p.name}`" @change="toggle(p.id)"><PersonDisc :initials="p.initials" /><b>{{ p.name }}</b><span v-if="p.isMe" class="hint">you</span></div></td>
+              <td>
+                <div class="who">
+                  <input
+                    v-if="data.mayManage"
+                    type="checkbox"
+                    :checked="chosen.has(p.id)"
+                    :aria-label="`Choose ${p.name}`"
+                    @change="toggle(p.id)"
+                  /><PersonDisc :initials="p.initials" /><b>{{ p.name }}</b
+                  ><span v-if="p.isMe" class="hint">you</span>
+                </div>
+              </td>
               <td class="mail">{{ p.email }}</td>
-              <td><select v-if="data.mayManage && data.sections.length > 0 && p.state === 'active'" class="in bare" :value="p.sectionId ?? ''" :aria-label="`Section of ${p.name}`" @change="change(p, { sectionId: ($event.target as HTMLSelectElement).value || null }, `${p.givenName} is in ${sectionTitle(($event.target as HTMLSelectElement).value || null)} now.`)"><option value="">no section</option><option v-for="s in data.sections" :key="s.id" :value="s.id">{{ s.title }}</option></select><template v-else>{{ p.sectionId ? sectionTitle(p.sectionId) : '' }}</template></td>
-              <td><select v-if="data.mayManage && p.state === 'active'" class="in bare" :value="p.role" :aria-label="`Role of ${p.name}`" @change="change(p, { role: ($event.target as HTMLSelectElement).value as PersonView['role'] }, `${p.givenName} is ${($event.target as HTMLSelectElement).value} now.`)"><option v-for="r in ROLE_ORDER" :key="r">{{ r }}</option></select><template v-else>{{ p.role }}</template></td>
-              <td class="hint state">{{ p.canSignIn ? `${p.contributions} ${plural(p.contributions, 'contribution')}` : p.invitedAt ? `invited ${date(p.invitedAt)}` : 'not invited yet' }}</td>
-              <td class="act"><template v-if="data.mayManage && !p.isMe"><button v-if="p.role === 'student'" class="link" type="button" :aria-label="`What is kept of ${p.name}`" @click="keeping = p">Data</button><button v-if="p.state === 'active'" class="link" type="button" @click="change(p, { state: 'withdrawn' }, `${p.name} is withdrawn. Work and marks stay.`)">Withdraw</button><button v-else class="link" type="button" @click="change(p, { state: 'active' }, `${p.name} is back.`)">Bring back</button></template></td>
+              <td>
+                <select
+                  v-if="data.mayManage && data.sections.length > 0 && p.state === 'active'"
+                  class="in bare"
+                  :value="p.sectionId ?? ''"
+                  :aria-label="`Section of ${p.name}`"
+                  @change="
+                    change(
+                      p,
+                      { sectionId: ($event.target as HTMLSelectElement).value || null },
+                      `${p.givenName} is in ${sectionTitle(($event.target as HTMLSelectElement).value || null)} now.`,
+                    )
+                  "
+                >
+                  <option value="">no section</option>
+                  <option v-for="s in data.sections" :key="s.id" :value="s.id">{{ s.title }}</option></select
+                ><template v-else>{{ p.sectionId ? sectionTitle(p.sectionId) : '' }}</template>
+              </td>
+              <td>
+                <select
+                  v-if="data.mayManage && p.state === 'active'"
+                  class="in bare"
+                  :value="p.role"
+                  :aria-label="`Role of ${p.name}`"
+                  @change="
+                    change(
+                      p,
+                      { role: ($event.target as HTMLSelectElement).value as PersonView['role'] },
+                      `${p.givenName} is ${($event.target as HTMLSelectElement).value} now.`,
+                    )
+                  "
+                >
+                  <option v-for="r in ROLE_ORDER" :key="r">{{ r }}</option></select
+                ><template v-else>{{ p.role }}</template>
+              </td>
+              <td class="hint state">
+                {{
+                  p.canSignIn
+                    ? `${p.contributions} ${plural(p.contributions, 'contribution')}`
+                    : p.invitedAt
+                      ? `invited ${date(p.invitedAt)}`
+                      : 'not invited yet'
+                }}
+              </td>
+              <td class="act">
+                <template v-if="data.mayManage && !p.isMe"
+                  ><button
+                    v-if="p.role === 'student'"
+                    class="link"
+                    type="button"
+                    :aria-label="`What is kept of ${p.name}`"
+                    @click="keeping = p"
+                  >
+                    Data</button
+                  ><button
+                    v-if="p.state === 'active'"
+                    class="link"
+                    type="button"
+                    @click="change(p, { state: 'withdrawn' }, `${p.name} is withdrawn. Work and marks stay.`)"
+                  >
+                    Withdraw</button
+                  ><button
+                    v-else
+                    class="link"
+                    type="button"
+                    @click="change(p, { state: 'active' }, `${p.name} is back.`)"
+                  >
+                    Bring back
+                  </button></template
+                >
+              </td>
             </tr>
           </tbody>
         </template>
       </table>
       <p v-else-if="words" class="invite">Nobody is called “{{ words }}”.</p>
-      <p v-if="withdrawn.length > 0 || showing === 'withdrawn'" class="small"><button class="link" type="button" @click="showing = showing === 'here' ? 'withdrawn' : 'here'">{{ showing === 'here' ? `Show the ${inWords(withdrawn.length)} withdrawn` : 'Show everyone who is here' }}</button></p>
+      <p v-if="withdrawn.length > 0 || showing === 'withdrawn'" class="small">
+        <button class="link" type="button" @click="showing = showing === 'here' ? 'withdrawn' : 'here'">
+          {{
+            showing === 'here'
+              ? `Show the ${inWords(withdrawn.length)} withdrawn`
+              : 'Show everyone who is here'
+          }}
+        </button>
+      </p>
     </main>
-    <aside v-if="data.mayManage"><JoiningCodes :codes="data.codes" :sections="data.sections" @make="makeCode" @revoke="revoke" /></aside>
-    <ErasePerson :person="keeping" :seminar-id="String(route.params.seminarId)" @close="keeping = null" @erased="sayErased" />
+    <aside v-if="data.mayManage">
+      <JoiningCodes :codes="data.codes" :sections="data.sections" @make="makeCode" @revoke="revoke" />
+    </aside>
+    <ErasePerson
+      :person="keeping"
+      :seminar-id="String(route.params.seminarId)"
+      @close="keeping = null"
+      @erased="sayErased"
+    />
     <RosterDialog v-model="importing" :seminar-id="String(route.params.seminarId)" @imported="imported" />
   </div>
 </template>
 
 <style scoped>
-.people { display: grid; grid-template-columns: minmax(0, 1fr) 300px; flex: 1; min-height: 0; }
-.people.lone { grid-template-columns: minmax(0, 1fr); }
-main { overflow: auto; margin: 0; max-width: none; }
-aside { border-left: 1px solid var(--line); background: var(--sheet); overflow: auto; }
-.who { display: flex; align-items: center; gap: 9px; }
-.who b { font-weight: 600; }
-.who :deep(.disc) { width: 24px; height: 24px; line-height: 24px; font-size: 0.625rem; }
-tbody td { padding-top: 4px; padding-bottom: 4px; vertical-align: middle; }
-.mail { color: var(--ink-2); overflow-wrap: anywhere; }
-.bare { border-color: transparent; background-color: transparent; padding: 2px 4px; font-size: 0.84375rem; }
-.bare:hover, .bare:focus-visible { border-color: var(--line); background-color: var(--sheet); }
-.state { white-space: nowrap; }
-.act { text-align: right; white-space: nowrap; }
-.act .link + .link { margin-left: 14px; }
-th { padding-top: 14px; color: var(--ink-2); }
-th span { color: var(--ink-3); margin-left: 4px; }
-.say { background: var(--ember-soft); border-radius: var(--r); padding: 8px 12px; margin-bottom: 8px; }
-@media (max-width: 1000px) { .people { grid-template-columns: minmax(0, 1fr); overflow: auto; } aside { border-left: 0; border-top: 1px solid var(--line); } main { overflow-x: auto; } }
+.people {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 300px;
+  flex: 1;
+  min-height: 0;
+}
+.people.lone {
+  grid-template-columns: minmax(0, 1fr);
+}
+main {
+  overflow: auto;
+  margin: 0;
+  max-width: none;
+}
+aside {
+  border-left: 1px solid var(--line);
+  background: var(--sheet);
+  overflow: auto;
+}
+.who {
+  display: flex;
+  align-items: center;
+  gap: 9px;
+}
+.who b {
+  font-weight: 600;
+}
+.who :deep(.disc) {
+  width: 24px;
+  height: 24px;
+  line-height: 24px;
+  font-size: 0.625rem;
+}
+tbody td {
+  padding-top: 4px;
+  padding-bottom: 4px;
+  vertical-align: middle;
+}
+.mail {
+  color: var(--ink-2);
+  overflow-wrap: anywhere;
+}
+.bare {
+  border-color: transparent;
+  background-color: transparent;
+  padding: 2px 4px;
+  font-size: 0.84375rem;
+}
+.bare:hover,
+.bare:focus-visible {
+  border-color: var(--line);
+  background-color: var(--sheet);
+}
+.state {
+  white-space: nowrap;
+}
+.act {
+  text-align: right;
+  white-space: nowrap;
+}
+.act .link + .link {
+  margin-left: 14px;
+}
+th {
+  padding-top: 14px;
+  color: var(--ink-2);
+}
+th span {
+  color: var(--ink-3);
+  margin-left: 4px;
+}
+.say {
+  background: var(--ember-soft);
+  border-radius: var(--r);
+  padding: 8px 12px;
+  margin-bottom: 8px;
+}
+@media (max-width: 1000px) {
+  .people {
+    grid-template-columns: minmax(0, 1fr);
+    overflow: auto;
+  }
+  aside {
+    border-left: 0;
+    border-top: 1px solid var(--line);
+  }
+  main {
+    overflow-x: auto;
+  }
+}
 @media (max-width: 700px) {
-  .rows, .rows thead, .rows tbody { display: block; }
-  .rows tr { display: flex; flex-wrap: wrap; align-items: baseline; gap: 0 10px; padding: 6px 0; border-bottom: 1px solid var(--line-soft); }
-  .rows td { border: 0; padding: 1px 0; }
-  .rows td:first-child, .mail { flex: 1 0 100%; }
-  .mail, .rows td:nth-child(3) { padding-left: 2px; }
-  .act { margin-left: auto; }
+  .rows,
+  .rows thead,
+  .rows tbody {
+    display: block;
+  }
+  .rows tr {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 0 10px;
+    padding: 6px 0;
+    border-bottom: 1px solid var(--line-soft);
+  }
+  .rows td {
+    border: 0;
+    padding: 1px 0;
+  }
+  .rows td:first-child,
+  .mail {
+    flex: 1 0 100%;
+  }
+  .mail,
+  .rows td:nth-child(3) {
+    padding-left: 2px;
+  }
+  .act {
+    margin-left: auto;
+  }
 }
 </style>

@@ -27,18 +27,28 @@ const api = useApi()
 const { attempt } = useSending()
 const { dayTime } = useTimes()
 const base = `/api/seminars/${route.params.seminarId}`
-useHead({ title: () => seminar.isStaff ? 'Term plan' : 'Seminar' })
-const { data: plan, error, refresh } = await useAsyncData(`plan-${route.params.seminarId}`, () => api.get<TermPlan>(`${base}/plan`))
+useHead({ title: () => (seminar.isStaff ? 'Term plan' : 'Seminar') })
+const {
+  data: plan,
+  error,
+  refresh,
+} = await useAsyncData(`plan-${route.params.seminarId}`, () => api.get<TermPlan>(`${base}/plan`))
 const templates = ref<LibraryView['templates']>([])
-onMounted(async () => { if (plan.value?.staff?.mayManage) templates.value = (await api.get<LibraryView>(`${base}/library`)).templates })
+onMounted(async () => {
+  if (plan.value?.staff?.mayManage)
+    templates.value = (await api.get<LibraryView>(`${base}/library`)).templates
+})
 
 const moves = usePlanMoves(() => plan.value ?? null)
 const mayManage = computed(() => plan.value?.staff?.mayManage ?? false)
-const shown = computed(() => moves.drawn.value.filter(a => seminar.inChosenWeek(a.opensAt, a.phases.at(-1)?.endsAt ?? a.closesAt)))
-const drawnPlan = computed(() => plan.value ? { ...plan.value, activities: moves.drawn.value } : null)
+const shown = computed(() =>
+  moves.drawn.value.filter(a => seminar.inChosenWeek(a.opensAt, a.phases.at(-1)?.endsAt ?? a.closesAt)),
+)
+const drawnPlan = computed(() => (plan.value ? { ...plan.value, activities: moves.drawn.value } : null))
 const sentence = computed(() => {
   const all = plan.value?.activities ?? []
-  if (seminar.chosenWeek) return `week ${seminar.shell?.weeks[seminar.chosenWeek - 1]?.label ?? seminar.chosenWeek}: ${inWords(shown.value.length)} ${plural(shown.value.length, 'activity', 'activities')}`
+  if (seminar.chosenWeek)
+    return `week ${seminar.shell?.weeks[seminar.chosenWeek - 1]?.label ?? seminar.chosenWeek}: ${inWords(shown.value.length)} ${plural(shown.value.length, 'activity', 'activities')}`
   const drafts = all.filter(a => a.state === 'draft').length
   return `${all.length} ${plural(all.length, 'activity', 'activities')}${drafts ? `, ${inWords(drafts)} of them ${plural(drafts, 'a draft', 'drafts')}` : ''} · ${plan.value?.students ?? 0} students${mayManage.value && all.length > 0 ? ' · drag an edge to move a date' : ''}`
 })
@@ -51,17 +61,28 @@ const addressOf = (a: PlanActivity) => {
 }
 
 // -- moving
-const asked = shallowRef<{ activity: PlanActivity, effect: EffectView | null } | null>(null) // a published one, moved and not yet sent
+const asked = shallowRef<{ activity: PlanActivity; effect: EffectView | null } | null>(null) // a published one, moved and not yet sent
 const held = computed(() => moves.inHand.value?.activityId ?? null)
 async function drop(id: string) {
   const hand = moves.inHand.value
   const activity = moves.drawn.value.find(a => a.id === id)
-  if (hand?.refused) { notices.say(`${hand.refused} It stays where it was.`); moves.letGo(id); return }
+  if (hand?.refused) {
+    notices.say(`${hand.refused} It stays where it was.`)
+    moves.letGo(id)
+    return
+  }
   moves.inHand.value = null
   if (!activity || !moves.moved.has(id)) return
-  if (activity.state !== 'published') { await send(activity, false); return }
+  if (activity.state !== 'published') {
+    await send(activity, false)
+    return
+  }
   asked.value = { activity, effect: null }
-  const effect = await attempt(() => api.post<EffectView>(`/api/activities/${id}/plan/effect`, { change: { opensAt: activity.opensAt, phases: activity.phases } }))
+  const effect = await attempt(() =>
+    api.post<EffectView>(`/api/activities/${id}/plan/effect`, {
+      change: { opensAt: activity.opensAt, phases: activity.phases },
+    }),
+  )
   if (effect && asked.value?.activity.id === id) asked.value = { activity, effect }
   else if (!effect) putBack(id)
 }
@@ -72,61 +93,115 @@ function putBack(id: string) {
 async function send(activity: PlanActivity, tell: boolean) {
   const before = plan.value!.activities.find(a => a.id === activity.id)!
   asked.value = null
-  const done = await attempt(() => api.put<{ version: number }>(`/api/activities/${activity.id}/schedule`, { key: newKey(), baseVersion: before.version, opensAt: activity.opensAt, phases: activity.phases, tell }))
+  const done = await attempt(() =>
+    api.put<{ version: number }>(`/api/activities/${activity.id}/schedule`, {
+      key: newKey(),
+      baseVersion: before.version,
+      opensAt: activity.opensAt,
+      phases: activity.phases,
+      tell,
+    }),
+  )
   await refresh()
   moves.letGo(activity.id)
   if (!done) return
   void seminar.load(route.params.seminarId as string)
   const due = activity.phases.find((p, i) => p.endsAt !== before.phases[i]?.endsAt) ?? activity.phases[0]!
-  notices.say(`“${activity.title}” moved: ${due.name} until ${dayTime(due.endsAt)}.${tell ? ' Everyone who takes part is told.' : ''}`, { label: 'Undo', run: () => send({ ...before, version: done.version }, false).then(() => undefined) })
+  notices.say(
+    `“${activity.title}” moved: ${due.name} until ${dayTime(due.endsAt)}.${tell ? ' Everyone who takes part is told.' : ''}`,
+    { label: 'Undo', run: () => send({ ...before, version: done.version }, false).then(() => undefined) },
+  )
 }
-const order = (activityId: string, unitId: string | null, beforeId: string | null) => attempt(async () => {
-  await api.put(`${base}/plan/order`, { key: newKey(), activityId, unitId, beforeId })
-  await refresh()
-})
+const order = (activityId: string, unitId: string | null, beforeId: string | null) =>
+  attempt(async () => {
+    await api.put(`${base}/plan/order`, { key: newKey(), activityId, unitId, beforeId })
+    await refresh()
+  })
 
 // -- planning and remedies
 const busy = ref(false)
-const begin = (kind: ActivityKind, week: number, templateId: string | null) => attempt(async () => {
-  const id = newKey()
-  await api.post(`${base}/activities`, { id, kind, week, unitId: null, templateId })
-  await navigateTo(`/seminars/${route.params.seminarId}/activities/${id}/plan`)
-})
-/** Topics of a cartridge become drafts in a week; what is not a topic is left where it is. */
-const importTopics = (file: File, week: number) => attempt(async () => {
-  const { readTopics } = await import('../../../composables/planning/readTopics')
-  const topics = await readTopics(file)
-  for (const topic of topics) {
+const begin = (kind: ActivityKind, week: number, templateId: string | null) =>
+  attempt(async () => {
     const id = newKey()
-    await api.post(`${base}/activities`, { id, kind: 'discussion', week, unitId: null, templateId: null })
-    const view = await api.get<ComposerView>(`/api/activities/${id}/plan`)
-    await api.patch(`/api/activities/${id}/plan`, { key: newKey(), baseVersion: view.version, change: { title: topic.title, brief: topic.brief }, tell: false })
-  }
-  await refresh()
-  notices.say(`${capital(inWords(topics.length))} ${plural(topics.length, 'discussion is', 'discussions are')} planned as ${plural(topics.length, 'a draft', 'drafts')}.`)
-})
+    await api.post(`${base}/activities`, { id, kind, week, unitId: null, templateId })
+    await navigateTo(`/seminars/${route.params.seminarId}/activities/${id}/plan`)
+  })
+/** Topics of a cartridge become drafts in a week; what is not a topic is left where it is. */
+const importTopics = (file: File, week: number) =>
+  attempt(async () => {
+    const { readTopics } = await import('../../../composables/planning/readTopics')
+    const topics = await readTopics(file)
+    for (const topic of topics) {
+      const id = newKey()
+      await api.post(`${base}/activities`, { id, kind: 'discussion', week, unitId: null, templateId: null })
+      const view = await api.get<ComposerView>(`/api/activities/${id}/plan`)
+      await api.patch(`/api/activities/${id}/plan`, {
+        key: newKey(),
+        baseVersion: view.version,
+        change: { title: topic.title, brief: topic.brief },
+        tell: false,
+      })
+    }
+    await refresh()
+    notices.say(
+      `${capital(inWords(topics.length))} ${plural(topics.length, 'discussion is', 'discussions are')} planned as ${plural(topics.length, 'a draft', 'drafts')}.`,
+    )
+  })
 const composer = (id: string) => `/seminars/${route.params.seminarId}/activities/${id}/plan`
-async function change(id: string, make: (body: ActivityBody) => Partial<ActivityBody>, said: (title: string) => string) {
+async function change(
+  id: string,
+  make: (body: ActivityBody) => Partial<ActivityBody>,
+  said: (title: string) => string,
+) {
   busy.value = true
   await attempt(async () => {
     const view = await api.get<ComposerView>(`/api/activities/${id}/plan`)
     const body = view.body as ActivityBody
     const part = make(body)
-    const saved = await api.patch<ComposerView>(`/api/activities/${id}/plan`, { key: newKey(), baseVersion: view.version, change: part, tell: false })
+    const saved = await api.patch<ComposerView>(`/api/activities/${id}/plan`, {
+      key: newKey(),
+      baseVersion: view.version,
+      change: part,
+      tell: false,
+    })
     await refresh()
-    const back = Object.fromEntries(Object.keys(part).map(field => [field, body[field as keyof ActivityBody]]))
-    notices.say(said(body.title), { label: 'Undo', run: async () => {
-      await attempt(() => api.patch(`/api/activities/${id}/plan`, { key: newKey(), baseVersion: saved.version, change: back, tell: false }))
-      await refresh()
-    } })
+    const back = Object.fromEntries(
+      Object.keys(part).map(field => [field, body[field as keyof ActivityBody]]),
+    )
+    notices.say(said(body.title), {
+      label: 'Undo',
+      run: async () => {
+        await attempt(() =>
+          api.patch(`/api/activities/${id}/plan`, {
+            key: newKey(),
+            baseVersion: saved.version,
+            change: back,
+            tell: false,
+          }),
+        )
+        await refresh()
+      },
+    })
   })
   busy.value = false
 }
 function remedy(id: string, place: number) {
   const { remark } = plan.value!.staff!.remarks[place]!
-  void change(id, (body) => { const { remedy: r } = remarkWords(remark, body, seminar.shell!); return r && typeof r.change !== 'string' ? r.change : {} }, title => `Done in “${title}”.`)
+  void change(
+    id,
+    body => {
+      const { remedy: r } = remarkWords(remark, body, seminar.shell!)
+      return r && typeof r.change !== 'string' ? r.change : {}
+    },
+    title => `Done in “${title}”.`,
+  )
 }
-const rest = (id: string, week: number) => void change(id, body => ({ rests: [...new Set([...body.rests, week])].sort((a, b) => a - b) }), title => `“${title}” rests in week ${seminar.shell?.weeks[week - 1]?.label ?? week}.`)
+const rest = (id: string, week: number) =>
+  void change(
+    id,
+    body => ({ rests: [...new Set([...body.rests, week])].sort((a, b) => a - b) }),
+    title => `“${title}” rests in week ${seminar.shell?.weeks[week - 1]?.label ?? week}.`,
+  )
 </script>
 
 <template>
@@ -135,44 +210,173 @@ const rest = (id: string, week: number) => void change(id, body => ({ rests: [..
     <header>
       <h1>{{ seminar.isStaff ? 'Term plan' : 'Seminar' }}</h1>
       <p class="muted small">{{ sentence }}</p>
-      <button v-if="seminar.chosenWeek" class="link small" type="button" @click="seminar.chooseWeek(seminar.chosenWeek)">show the whole term</button>
+      <button
+        v-if="seminar.chosenWeek"
+        class="link small"
+        type="button"
+        @click="seminar.chooseWeek(seminar.chosenWeek)"
+      >
+        show the whole term
+      </button>
       <dl class="key" aria-label="How phases are drawn">
-        <dt class="write" /><dd>write</dd><dt class="respond" /><dd>respond</dd><dt class="review" /><dd>review</dd><dt class="mark" /><dd>mark</dd>
-        <template v-if="seminar.isStaff"><dt class="draft" /><dd>draft</dd></template>
+        <dt class="write" />
+        <dd>write</dd>
+        <dt class="respond" />
+        <dd>respond</dd>
+        <dt class="review" />
+        <dd>review</dd>
+        <dt class="mark" />
+        <dd>mark</dd>
+        <template v-if="seminar.isStaff"
+          ><dt class="draft" />
+          <dd>draft</dd></template
+        >
       </dl>
-      <PlanActivityMenu v-if="mayManage && seminar.shell" :shell="seminar.shell" :templates="templates" @plan="begin" @topics="importTopics" />
+      <PlanActivityMenu
+        v-if="mayManage && seminar.shell"
+        :shell="seminar.shell"
+        :templates="templates"
+        @plan="begin"
+        @topics="importTopics"
+      />
     </header>
     <div class="scroll" tabindex="0" role="region" aria-label="The term, week by week">
-      <p v-if="plan.activities.length === 0" class="empty">Nothing is planned yet. {{ mayManage ? '“Plan an activity” puts one on its days: a bar across its weeks, each phase drawn on its days, that you drag where it belongs.' : 'An activity appears here as a bar across its weeks, each phase drawn on its days.' }}</p>
-      <p v-else-if="shown.length === 0" class="empty">Nothing falls in this week. Choose another week above, or the same again to see the whole term.</p>
+      <p v-if="plan.activities.length === 0" class="empty">
+        Nothing is planned yet.
+        {{
+          mayManage
+            ? '“Plan an activity” puts one on its days: a bar across its weeks, each phase drawn on its days, that you drag where it belongs.'
+            : 'An activity appears here as a bar across its weeks, each phase drawn on its days.'
+        }}
+      </p>
+      <p v-else-if="shown.length === 0" class="empty">
+        Nothing falls in this week. Choose another week above, or the same again to see the whole term.
+      </p>
       <PlanChart
-        v-else-if="seminar.shell" :plan="plan" :activities="shown" :shell="seminar.shell" :address-of="addressOf" :movable="mayManage" :held-id="held"
-        @hold="moves.hold" @drop="drop" @cancel="moves.letGo" @order="order"
+        v-else-if="seminar.shell"
+        :plan="plan"
+        :activities="shown"
+        :shell="seminar.shell"
+        :address-of="addressOf"
+        :movable="mayManage"
+        :held-id="held"
+        @hold="moves.hold"
+        @drop="drop"
+        @cancel="moves.letGo"
+        @order="order"
       />
-      <LoadBand v-if="plan.staff && seminar.shell && plan.activities.length > 0" :load="moves.load.value" :current="seminar.shell.week" :limits="plan.staff" />
+      <LoadBand
+        v-if="plan.staff && seminar.shell && plan.activities.length > 0"
+        :load="moves.load.value"
+        :current="seminar.shell.week"
+        :limits="plan.staff"
+      />
     </div>
     <div v-if="asked" class="asked" role="dialog" aria-label="A published activity was moved">
-      <div class="grow"><p><b>{{ asked.activity.title }}</b> would be {{ asked.activity.phases.filter(p => p.name !== 'return').map(p => `${p.name} until ${dayTime(p.endsAt)}`).join(', ') }}.</p><EffectPanel :effect="asked.effect" :problem="null" /></div>
-      <v-btn class="quiet" @click="putBack(asked.activity.id)">Put it back</v-btn><v-btn @click="send(asked.activity, false)">Move it</v-btn><v-btn class="main" @click="send(asked.activity, true)">Move it and tell students</v-btn>
+      <div class="grow">
+        <p>
+          <b>{{ asked.activity.title }}</b> would be
+          {{
+            asked.activity.phases
+              .filter(p => p.name !== 'return')
+              .map(p => `${p.name} until ${dayTime(p.endsAt)}`)
+              .join(', ')
+          }}.
+        </p>
+        <EffectPanel :effect="asked.effect" :problem="null" />
+      </div>
+      <v-btn class="quiet" @click="putBack(asked.activity.id)">Put it back</v-btn
+      ><v-btn @click="send(asked.activity, false)">Move it</v-btn
+      ><v-btn class="main" @click="send(asked.activity, true)">Move it and tell students</v-btn>
     </div>
-    <ThisWeek v-if="seminar.isStaff && seminar.shell" :plan="drawnPlan" :shell="seminar.shell"><PlanChecks :plan="plan" :shell="seminar.shell" :busy="busy" @remedy="remedy" @rest="rest" @go="navigateTo(composer($event))" /></ThisWeek>
+    <ThisWeek v-if="seminar.isStaff && seminar.shell" :plan="drawnPlan" :shell="seminar.shell"
+      ><PlanChecks
+        :plan="plan"
+        :shell="seminar.shell"
+        :busy="busy"
+        @remedy="remedy"
+        @rest="rest"
+        @go="navigateTo(composer($event))"
+    /></ThisWeek>
   </main>
 </template>
 
 <style scoped>
-.plan { flex: 1; display: flex; flex-direction: column; min-height: 0; }
-header { min-height: 50px; padding: 8px 20px; display: flex; align-items: center; flex-wrap: wrap; gap: 4px 14px; border-bottom: 1px solid var(--line); }
-h1 { font: 600 1.3125rem/1.2 var(--read); }
-.key { margin: 0 0 0 auto; display: flex; align-items: center; gap: 8px; font-size: 0.75rem; color: var(--ink-2); }
-dd { margin: 0 8px 0 0; }
-dt { width: 26px; height: 11px; border-radius: 3px; --c: var(--ink-2); }
-dt.write { background: var(--c); }
-dt.respond { background: repeating-linear-gradient(135deg, var(--c) 0 1.7px, transparent 1.7px 5.4px); box-shadow: inset 0 0 0 1px var(--c); }
-dt.review { background: radial-gradient(circle at 3px 3px, var(--c) 1.35px, transparent 1.6px) 0 0/6px 6px; box-shadow: inset 0 0 0 1px var(--c); }
-dt.mark { box-shadow: inset 0 0 0 1.5px var(--c); }
-dt.draft { border: 1.5px dashed var(--c); }
-.scroll { flex: 1; overflow: auto; scroll-padding: 30px 0 110px; min-height: 240px; display: flex; flex-direction: column; }
-.empty { padding: 40px 20px; font: 400 1rem/1.5 var(--read); color: var(--ink-2); max-width: 44rem; }
-.asked { display: flex; gap: 12px; align-items: center; padding: 11px 20px; background: var(--ember-soft); border-top: 1px solid var(--ember); }
-.asked p { font-size: 0.875rem; }
+.plan {
+  flex: 1;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+header {
+  min-height: 50px;
+  padding: 8px 20px;
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  border-bottom: 1px solid var(--line);
+}
+h1 {
+  font: 600 1.3125rem/1.2 var(--read);
+}
+.key {
+  margin: 0 0 0 auto;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  font-size: 0.75rem;
+  color: var(--ink-2);
+}
+dd {
+  margin: 0 8px 0 0;
+}
+dt {
+  width: 26px;
+  height: 11px;
+  border-radius: 3px;
+  --c: var(--ink-2);
+}
+dt.write {
+  background: var(--c);
+}
+dt.respond {
+  background: repeating-linear-gradient(135deg, var(--c) 0 1.7px, transparent 1.7px 5.4px);
+  box-shadow: inset 0 0 0 1px var(--c);
+}
+dt.review {
+  background: radial-gradient(circle at 3px 3px, var(--c) 1.35px, transparent 1.6px) 0 0/6px 6px;
+  box-shadow: inset 0 0 0 1px var(--c);
+}
+dt.mark {
+  box-shadow: inset 0 0 0 1.5px var(--c);
+}
+dt.draft {
+  border: 1.5px dashed var(--c);
+}
+.scroll {
+  flex: 1;
+  overflow: auto;
+  scroll-padding: 30px 0 110px;
+  min-height: 240px;
+  display: flex;
+  flex-direction: column;
+}
+.empty {
+  padding: 40px 20px;
+  font: 400 1rem/1.5 var(--read);
+  color: var(--ink-2);
+  max-width: 44rem;
+}
+.asked {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  padding: 11px 20px;
+  background: var(--ember-soft);
+  border-top: 1px solid var(--ember);
+}
+.asked p {
+  font-size: 0.875rem;
+}
 </style>

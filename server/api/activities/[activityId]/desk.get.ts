@@ -5,4 +5,5 @@ import { ActivityParams } from '#shared/contributing/activity'
 import { DeskView } from '#shared/marking/desk'
 
 export default route({ params: ActivityParams, answer: DeskView }, async ({ event, db, params, now }) =>
-  deskView(db, await requireMarker(event, db, params.activityId, now), now))
+  deskView(db, await requireMarker(event, db, params.activityId, now), now),
+)

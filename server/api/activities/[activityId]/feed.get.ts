@@ -5,4 +5,5 @@ import { ActivityParams } from '#shared/contributing/activity'
 import { FeedView } from '#shared/contributing/takeOut'
 
 export default route({ params: ActivityParams, answer: FeedView }, async ({ event, db, params, now }) =>
-  ownFeed(db, await requireActivity(event, db, params.activityId, now)))
+  ownFeed(db, await requireActivity(event, db, params.activityId, now)),
+)

@@ -4,8 +4,7 @@ import { removeActivity } from '#server/services/planning/makeActivity'
 import { Done } from '#shared/contributing/thread'
 import { ActivityParams } from '#shared/contributing/activity'
 
-export default route({ params: ActivityParams, answer: Done }, async ({ event, db, params, now }) =>
-{
+export default route({ params: ActivityParams, answer: Done }, async ({ event, db, params, now }) => {
   await removeActivity(db, await requirePlanner(event, db, params.activityId), now)
   return { done: true }
 })

@@ -5,4 +5,5 @@ import { ActivityParams } from '#shared/contributing/activity'
 import { LetterView } from '#shared/marking/letter'
 
 export default route({ params: ActivityParams, answer: LetterView }, async ({ event, db, params, now }) =>
-  requireLetter(db, await requireActivity(event, db, params.activityId, now), params.activityId))
+  requireLetter(db, await requireActivity(event, db, params.activityId, now), params.activityId),
+)

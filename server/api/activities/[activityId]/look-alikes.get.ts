@@ -5,4 +5,5 @@ import { ActivityParams } from '#shared/contributing/activity'
 import { LookAlikesView } from '#shared/contributing/lookAlikes'
 
 export default route({ params: ActivityParams, answer: LookAlikesView }, async ({ event, db, params, now }) =>
-  findLookAlikes(db, await requireMarker(event, db, params.activityId, now)))
+  findLookAlikes(db, await requireMarker(event, db, params.activityId, now)),
+)

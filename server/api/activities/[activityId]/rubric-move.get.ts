@@ -5,4 +5,5 @@ import { ActivityParams } from '#shared/contributing/activity'
 import { MoveView } from '#shared/marking/desk'
 
 export default route({ params: ActivityParams, answer: MoveView }, async ({ event, db, params, now }) =>
-  moveView(db, await requireMarker(event, db, params.activityId, now), now))
+  moveView(db, await requireMarker(event, db, params.activityId, now), now),
+)

@@ -4,5 +4,8 @@ import { readTexts } from '#server/services/contributing/readThread'
 import { ActivityParams } from '#shared/contributing/activity'
 import { IdsQuery, TextsAnswer } from '#shared/contributing/thread'
 
-export default route({ params: ActivityParams, query: IdsQuery, answer: TextsAnswer }, async ({ event, db, params, query, now }) =>
-  readTexts(db, await requireActivity(event, db, params.activityId, now), query.ids, now))
+export default route(
+  { params: ActivityParams, query: IdsQuery, answer: TextsAnswer },
+  async ({ event, db, params, query, now }) =>
+    readTexts(db, await requireActivity(event, db, params.activityId, now), query.ids, now),
+)

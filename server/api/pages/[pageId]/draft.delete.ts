@@ -5,4 +5,5 @@ import { Done } from '#shared/contributing/thread'
 import { PageParams } from '#shared/contributing/wiki'
 
 export default route({ params: PageParams, answer: Done }, async ({ event, db, params, now }) =>
-  discardPageDraft(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, now))
+  discardPageDraft(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, now),
+)

@@ -4,5 +4,8 @@ import { changePage } from '#server/services/contributing/wiki/pages'
 import { Done } from '#shared/contributing/thread'
 import { PageParams, PagePatch } from '#shared/contributing/wiki'
 
-export default route({ params: PageParams, body: PagePatch, answer: Done }, async ({ event, db, params, body, now }) =>
-  changePage(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body, now))
+export default route(
+  { params: PageParams, body: PagePatch, answer: Done },
+  async ({ event, db, params, body, now }) =>
+    changePage(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body, now),
+)

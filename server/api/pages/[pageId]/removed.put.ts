@@ -4,5 +4,8 @@ import { removePage } from '#server/services/contributing/wiki/pages'
 import { Done } from '#shared/contributing/thread'
 import { PageParams, RemovedWrite } from '#shared/contributing/wiki'
 
-export default route({ params: PageParams, body: RemovedWrite, answer: Done }, async ({ event, db, params, body, now }) =>
-  removePage(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body.removed, now))
+export default route(
+  { params: PageParams, body: RemovedWrite, answer: Done },
+  async ({ event, db, params, body, now }) =>
+    removePage(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body.removed, now),
+)

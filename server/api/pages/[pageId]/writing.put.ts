@@ -4,5 +4,8 @@ import { setWriting } from '#server/services/contributing/wiki/pages'
 import { Done } from '#shared/contributing/thread'
 import { PageParams, WritingWrite } from '#shared/contributing/wiki'
 
-export default route({ params: PageParams, body: WritingWrite, answer: Done }, async ({ event, db, params, body, now }) =>
-  setWriting(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body.writing, now))
+export default route(
+  { params: PageParams, body: WritingWrite, answer: Done },
+  async ({ event, db, params, body, now }) =>
+    setWriting(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body.writing, now),
+)

@@ -3,5 +3,8 @@ import { route } from '#server/http/route'
 import { handInReviews } from '#server/services/contributing/review/saveReview'
 import { HandedIn, ReviewHandIn, ReviewParams } from '#shared/contributing/review'
 
-export default route({ params: ReviewParams, body: ReviewHandIn, answer: HandedIn }, async ({ event, db, params, body, now }) =>
-  handInReviews(db, await requireReviewer(event, db, params.reviewId, now), body.key, now))
+export default route(
+  { params: ReviewParams, body: ReviewHandIn, answer: HandedIn },
+  async ({ event, db, params, body, now }) =>
+    handInReviews(db, await requireReviewer(event, db, params.reviewId, now), body.key, now),
+)

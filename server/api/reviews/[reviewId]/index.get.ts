@@ -4,4 +4,5 @@ import { reviewDesk } from '#server/services/contributing/review/ownReviews'
 import { ReviewDesk, ReviewParams } from '#shared/contributing/review'
 
 export default route({ params: ReviewParams, answer: ReviewDesk }, async ({ event, db, params, now }) =>
-  reviewDesk(db, await requireReviewer(event, db, params.reviewId, now), now))
+  reviewDesk(db, await requireReviewer(event, db, params.reviewId, now), now),
+)

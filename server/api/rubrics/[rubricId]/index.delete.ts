@@ -4,8 +4,13 @@ import { archiveRubric } from '#server/services/marking/rubrics'
 import { Done } from '#shared/contributing/thread'
 import { RubricParams } from '#shared/marking/rubric'
 
-export default route({ params: RubricParams, answer: Done }, async ({ event, db, params, now }) =>
-{
-  await archiveRubric(db, await requireRubricOwner(event, db, params.rubricId, true), params.rubricId, true, now)
+export default route({ params: RubricParams, answer: Done }, async ({ event, db, params, now }) => {
+  await archiveRubric(
+    db,
+    await requireRubricOwner(event, db, params.rubricId, true),
+    params.rubricId,
+    true,
+    now,
+  )
   return { done: true }
 })

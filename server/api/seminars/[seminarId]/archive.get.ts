@@ -5,5 +5,9 @@ import { SeminarParams } from '#shared/people/seminar'
 
 export default longDownloadRoute({ params: SeminarParams }, async ({ event, db, params, now }) => {
   const { seminar } = await requireInstructor(event, db, params.seminarId)
-  return { name: `${seminar.code} ${now.toISOString().slice(0, 10)}.zip`, type: 'application/zip', stream: writeArchive(db, seminar, now) }
+  return {
+    name: `${seminar.code} ${now.toISOString().slice(0, 10)}.zip`,
+    type: 'application/zip',
+    stream: writeArchive(db, seminar, now),
+  }
 })

@@ -5,8 +5,10 @@ import { Done } from '#shared/contributing/thread'
 import { ArchivedWrite } from '#shared/people/settings'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default route({ params: SeminarParams, body: ArchivedWrite, answer: Done }, async ({ event, db, params, body, now }) =>
-{
-  await setArchived(db, await requireInstructor(event, db, params.seminarId), body.archived, now)
-  return { done: true }
-})
+export default route(
+  { params: SeminarParams, body: ArchivedWrite, answer: Done },
+  async ({ event, db, params, body, now }) => {
+    await setArchived(db, await requireInstructor(event, db, params.seminarId), body.archived, now)
+    return { done: true }
+  },
+)

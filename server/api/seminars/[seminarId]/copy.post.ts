@@ -4,5 +4,8 @@ import { copySeminar } from '#server/services/planning/copySeminar'
 import { SeminarCopy, SeminarMade } from '#shared/people/settings'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default route({ params: SeminarParams, body: SeminarCopy, answer: SeminarMade }, async ({ event, db, params, body, now }) =>
-  copySeminar(db, await requireInstructor(event, db, params.seminarId), body, now))
+export default route(
+  { params: SeminarParams, body: SeminarCopy, answer: SeminarMade },
+  async ({ event, db, params, body, now }) =>
+    copySeminar(db, await requireInstructor(event, db, params.seminarId), body, now),
+)

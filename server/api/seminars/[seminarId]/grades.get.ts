@@ -5,4 +5,5 @@ import { OwnGrades } from '#shared/marking/gradebook'
 import { SeminarParams } from '#shared/people/seminar'
 
 export default route({ params: SeminarParams, answer: OwnGrades }, async ({ event, db, params, now }) =>
-  ownGrades(db, await requireMember(event, db, params.seminarId), now))
+  ownGrades(db, await requireMember(event, db, params.seminarId), now),
+)

@@ -4,5 +4,6 @@ import { ownLetters } from '#server/services/marking/letters'
 import { Letters } from '#shared/marking/letter'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default route({ params: SeminarParams, answer: Letters }, async ({ event, db, params }) =>
-  ({ letters: await ownLetters(db, await requireMember(event, db, params.seminarId)) }))
+export default route({ params: SeminarParams, answer: Letters }, async ({ event, db, params }) => ({
+  letters: await ownLetters(db, await requireMember(event, db, params.seminarId)),
+}))

@@ -5,4 +5,5 @@ import { MarkingQueue } from '#shared/marking/desk'
 import { SeminarParams } from '#shared/people/seminar'
 
 export default route({ params: SeminarParams, answer: MarkingQueue }, async ({ event, db, params, now }) =>
-  markingQueue(db, await requireStaff(event, db, params.seminarId), now))
+  markingQueue(db, await requireStaff(event, db, params.seminarId), now),
+)

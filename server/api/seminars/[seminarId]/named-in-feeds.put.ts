@@ -5,5 +5,8 @@ import { NamedWrite } from '#shared/contributing/takeOut'
 import { Done } from '#shared/contributing/thread'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default route({ params: SeminarParams, body: NamedWrite, answer: Done }, async ({ event, db, params, body }) =>
-  setNamedInFeeds(db, await requireMember(event, db, params.seminarId), body.named))
+export default route(
+  { params: SeminarParams, body: NamedWrite, answer: Done },
+  async ({ event, db, params, body }) =>
+    setNamedInFeeds(db, await requireMember(event, db, params.seminarId), body.named),
+)

@@ -6,5 +6,5 @@ import { SeminarParams } from '#shared/people/seminar'
 export default longDownloadRoute({ params: SeminarParams }, async ({ event, db, params, now }) => {
   const actor = await requireMember(event, db, params.seminarId)
   if (actor.enrolment.role !== 'student') throw nothingHere()
-  return { type: 'application/zip', ...await ownData(db, actor, actor.enrolment.id, true, now) }
+  return { type: 'application/zip', ...(await ownData(db, actor, actor.enrolment.id, true, now)) }
 })

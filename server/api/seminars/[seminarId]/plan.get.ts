@@ -5,4 +5,5 @@ import { SeminarParams } from '#shared/people/seminar'
 import { TermPlan } from '#shared/planning/plan'
 
 export default route({ params: SeminarParams, answer: TermPlan }, async ({ event, db, params, now }) =>
-  termPlan(db, await requireMember(event, db, params.seminarId), now))
+  termPlan(db, await requireMember(event, db, params.seminarId), now),
+)

@@ -4,5 +4,14 @@ import { exportResults } from '#server/services/marking/results/exportResults'
 import { ResultsQuery } from '#shared/marking/gradebook'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default downloadRoute({ params: SeminarParams, query: ResultsQuery }, async ({ event, db, params, query, now }) =>
-  exportResults(db, await requireStaff(event, db, params.seminarId), query.form, query.activity ?? null, now))
+export default downloadRoute(
+  { params: SeminarParams, query: ResultsQuery },
+  async ({ event, db, params, query, now }) =>
+    exportResults(
+      db,
+      await requireStaff(event, db, params.seminarId),
+      query.form,
+      query.activity ?? null,
+      now,
+    ),
+)

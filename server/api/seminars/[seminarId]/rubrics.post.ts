@@ -4,5 +4,8 @@ import { makeRubric } from '#server/services/marking/rubrics'
 import { RubricMade, RubricMake } from '#shared/marking/rubric'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default route({ params: SeminarParams, body: RubricMake, answer: RubricMade }, async ({ event, db, params, body, now }) =>
-  makeRubric(db, await requireManager(event, db, params.seminarId), body.key, body.rubric, now))
+export default route(
+  { params: SeminarParams, body: RubricMake, answer: RubricMade },
+  async ({ event, db, params, body, now }) =>
+    makeRubric(db, await requireManager(event, db, params.seminarId), body.key, body.rubric, now),
+)

@@ -5,4 +5,5 @@ import { SettingsView } from '#shared/people/settings'
 import { SeminarParams } from '#shared/people/seminar'
 
 export default route({ params: SeminarParams, answer: SettingsView }, async ({ event, db, params }) =>
-  settingsView(db, await requireInstructor(event, db, params.seminarId)))
+  settingsView(db, await requireInstructor(event, db, params.seminarId)),
+)

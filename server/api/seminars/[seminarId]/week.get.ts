@@ -5,4 +5,5 @@ import { SeminarParams } from '#shared/people/seminar'
 import { MyWeek } from '#shared/planning/myWeek'
 
 export default route({ params: SeminarParams, answer: MyWeek }, async ({ event, db, params, now }) =>
-  myWeek(db, await requireMember(event, db, params.seminarId), now))
+  myWeek(db, await requireMember(event, db, params.seminarId), now),
+)

@@ -18,6 +18,9 @@ export default annotationRoute(['GET', 'HEAD', 'OPTIONS', 'DELETE'], async (even
     setResponseStatus(event, 204)
     return null
   }
-  setResponseHeaders(event, { 'content-type': ANNOTATION_TYPE, 'link': '<http://www.w3.org/ns/ldp#Resource>; rel="type"' })
+  setResponseHeaders(event, {
+    'content-type': ANNOTATION_TYPE,
+    link: '<http://www.w3.org/ns/ldp#Resource>; rel="type"',
+  })
   return toAnnotation(note)
 })

@@ -1,6 +1,12 @@
 import { getQuery, readRawBody, setResponseHeaders, setResponseStatus } from 'h3'
 import { annotationRoute, ANNOTATION_TYPE } from '#server/http/annotationRoute'
-import { containerOf, containerPage, portableNote, portableNotes, takeAnnotations } from '#server/services/contributing/reading/annotations'
+import {
+  containerOf,
+  containerPage,
+  portableNote,
+  portableNotes,
+  takeAnnotations,
+} from '#server/services/contributing/reading/annotations'
 import { toAnnotation } from '#core/contributing/reading/webAnnotation'
 import { Problem } from '#server/http/problem'
 import { v7 } from 'uuid'
@@ -9,7 +15,7 @@ import { v7 } from 'uuid'
 export default annotationRoute(['GET', 'HEAD', 'OPTIONS', 'POST'], async (event, { db, actor, now }) => {
   const { activity } = actor
   if (event.method === 'POST') {
-    const json = await readRawBody(event) ?? ''
+    const json = (await readRawBody(event)) ?? ''
     if (json.length > 200_000) throw new Problem(413, 'tooLarge', 'This annotation is too long.')
     const before = new Set((await portableNotes(db, actor, 'mine', now)).map(n => n.id))
     const { refused } = await takeAnnotations(db, actor, { key: v7(), json, trial: false }, now)
@@ -17,16 +23,25 @@ export default annotationRoute(['GET', 'HEAD', 'OPTIONS', 'POST'], async (event,
     const made = (await portableNotes(db, actor, 'mine', now)).find(n => !before.has(n.id))
     if (!made) throw new Problem(202, 'waiting', 'It is handed in and shown once it is approved.')
     setResponseStatus(event, 201)
-    setResponseHeaders(event, { 'content-type': ANNOTATION_TYPE, 'location': made.id })
-    return toAnnotation(await portableNote(db, actor, made.id.slice(containerOf(activity.id).length), now) ?? made)
+    setResponseHeaders(event, { 'content-type': ANNOTATION_TYPE, location: made.id })
+    return toAnnotation(
+      (await portableNote(db, actor, made.id.slice(containerOf(activity.id).length), now)) ?? made,
+    )
   }
   const query = Number(getQuery(event).page ?? Number.NaN)
   const notes = await portableNotes(db, actor, 'all', now)
-  const page = containerPage(activity.id, activity.title, notes, Number.isInteger(query) && query >= 0 ? query : null)
+  const page = containerPage(
+    activity.id,
+    activity.title,
+    notes,
+    Number.isInteger(query) && query >= 0 ? query : null,
+  )
   if (!page) throw new Problem(404, 'noPage', 'There is no such page of this container.')
   setResponseHeaders(event, {
-    'content-type': ANNOTATION_TYPE, 'content-location': `${containerOf(activity.id)}${Number.isInteger(query) ? `?page=${query}` : ''}`, 'accept-post': ANNOTATION_TYPE,
-    'link': '<http://www.w3.org/ns/ldp#BasicContainer>; rel="type", <http://www.w3.org/TR/annotation-protocol/>; rel="http://www.w3.org/ns/ldp#constrainedBy"',
+    'content-type': ANNOTATION_TYPE,
+    'content-location': `${containerOf(activity.id)}${Number.isInteger(query) ? `?page=${query}` : ''}`,
+    'accept-post': ANNOTATION_TYPE,
+    link: '<http://www.w3.org/ns/ldp#BasicContainer>; rel="type", <http://www.w3.org/TR/annotation-protocol/>; rel="http://www.w3.org/ns/ldp#constrainedBy"',
   })
   return page
 })

@@ -13,18 +13,85 @@ import type { WholeContribution } from '#shared/contributing/thread'
 type Term = WholeContribution & { readonly term: NonNullable<WholeContribution['term']> }
 
 /** A lexicon as a file, as its reader gets it on the page: terms that are shown, in their order of letters. */
-export async function takeOutLexicon(db: Db, actor: Actor & { readonly activity: ActivityRow }, form: 'csv' | 'json' | 'html', now: Date): Promise<Served> {
+export async function takeOutLexicon(
+  db: Db,
+  actor: Actor & { readonly activity: ActivityRow },
+  form: 'csv' | 'json' | 'html',
+  now: Date,
+): Promise<Served> {
   const { activity } = actor
   if (activity.kind !== 'lexicon') throw nothingHere()
   const { contributions: views } = await shapedThread(db, actor, now)
   const order = new Intl.Collator('en')
-  const terms = views.filter((c): c is Term => c.view === 'whole' && c.state === 'shown' && c.term !== null).sort((a, b) => order.compare(a.term.term, b.term.term))
-  const plain = new Map(terms.length > 0 ? (await db.select({ id: contributions.id, text: contributions.text }).from(contributions).where(inArray(contributions.id, terms.map(t => t.id)))).map(r => [r.id, r.text]) : [])
+  const terms = views
+    .filter((c): c is Term => c.view === 'whole' && c.state === 'shown' && c.term !== null)
+    .sort((a, b) => order.compare(a.term.term, b.term.term))
+  const plain = new Map(
+    terms.length > 0
+      ? (
+          await db
+            .select({ id: contributions.id, text: contributions.text })
+            .from(contributions)
+            .where(
+              inArray(
+                contributions.id,
+                terms.map(t => t.id),
+              ),
+            )
+        ).map(r => [r.id, r.text])
+      : [],
+  )
   const name = activity.title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim() || 'Lexicon'
   switch (form) {
-    case 'csv': return { name: `${name}.csv`, type: 'text/csv; charset=utf-8', bytes: Buffer.from(`\ufeff${stringify(terms.map(({ id, term: t }) => [t.term, plain.get(id)!, t.forms.join(' | '), t.category ?? '', t.sources, t.whole ? 'no' : 'yes'].map(safeCell)), { header: true, columns: [...TERM_COLUMNS] })}`) }
-    case 'json': return { name: `${name}.json`, type: 'application/json', bytes: Buffer.from(JSON.stringify({ title: activity.title, takenAt: now.toISOString(), terms: terms.map(t => ({ id: t.id, ...t.term, definition: plain.get(t.id), html: t.html, author: t.author.name, shownAt: t.shownAt })) }, null, 2)) }
-    case 'html': return { name: `${name}.html`, type: 'text/html; charset=utf-8', bytes: Buffer.from(dictionary(activity.title, terms)) }
+    case 'csv':
+      return {
+        name: `${name}.csv`,
+        type: 'text/csv; charset=utf-8',
+        bytes: Buffer.from(
+          `\ufeff${stringify(
+            terms.map(({ id, term: t }) =>
+              [
+                t.term,
+                plain.get(id)!,
+                t.forms.join(' | '),
+                t.category ?? '',
+                t.sources,
+                t.whole ? 'no' : 'yes',
+              ].map(safeCell),
+            ),
+            { header: true, columns: [...TERM_COLUMNS] },
+          )}`,
+        ),
+      }
+    case 'json':
+      return {
+        name: `${name}.json`,
+        type: 'application/json',
+        bytes: Buffer.from(
+          JSON.stringify(
+            {
+              title: activity.title,
+              takenAt: now.toISOString(),
+              terms: terms.map(t => ({
+                id: t.id,
+                ...t.term,
+                definition: plain.get(t.id),
+                html: t.html,
+                author: t.author.name,
+                shownAt: t.shownAt,
+              })),
+            },
+            null,
+            2,
+          ),
+        ),
+      }
+    case 'html':
+      return {
+        name: `${name}.html`,
+        type: 'text/html; charset=utf-8',
+        bytes: Buffer.from(dictionary(activity.title, terms)),
+      }
   }
 }
 

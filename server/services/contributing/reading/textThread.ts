@@ -5,7 +5,8 @@ import { readText as readHere } from './readText'
 
 /** What is done with texts in a thread of its own: long work, on files nobody has looked at, with a reader that changes what is built in. */
 const tasks = {
-  readText: (bytes: Uint8Array, name: string, transcript: string | null) => readHere(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), name, transcript),
+  readText: (bytes: Uint8Array, name: string, transcript: string | null) =>
+    readHere(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), name, transcript),
   findPassages(words: string, passages: ReadonlyArray<TextAnchor | null>): Array<Found | null> {
     const finder = new AnchorFinder(words)
     return passages.map(passage => passage && finder.find(passage))

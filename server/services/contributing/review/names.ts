@@ -8,19 +8,47 @@ import type { ActorAt } from './round'
 
 /** Students a text must not name: all of those who could be author or reviewer, so that the answer gives nobody away. */
 export async function knownPeople(db: Db, actor: Pick<ActorAt, 'activity'>): Promise<KnownPerson[]> {
-  return db.select({ id: enrolments.id, givenName: persons.givenName, familyName: persons.familyName, email: persons.email, studentNumber: enrolments.studentNumber })
-    .from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId))
-    .where(and(inArray(enrolments.seminarId, await seminarsOf(db, actor.activity)), eq(enrolments.role, 'student'), ne(enrolments.state, 'practice')))
+  return db
+    .select({
+      id: enrolments.id,
+      givenName: persons.givenName,
+      familyName: persons.familyName,
+      email: persons.email,
+      studentNumber: enrolments.studentNumber,
+    })
+    .from(enrolments)
+    .innerJoin(persons, eq(persons.id, enrolments.personId))
+    .where(
+      and(
+        inArray(enrolments.seminarId, await seminarsOf(db, actor.activity)),
+        eq(enrolments.role, 'student'),
+        ne(enrolments.state, 'practice'),
+      ),
+    )
 }
 
 /** What in a text, and in the documents that come with it, tells who wrote it or about whom. */
-export async function namesIn(db: Db, actor: ActorAt, { text, fileIds }: { readonly text: string, readonly fileIds: readonly string[] }): Promise<{ found: FoundName[] }> {
+export async function namesIn(
+  db: Db,
+  actor: ActorAt,
+  { text, fileIds }: { readonly text: string; readonly fileIds: readonly string[] },
+): Promise<{ found: FoundName[] }> {
   const [people, documents] = await Promise.all([
     knownPeople(db, actor),
-    fileIds.length > 0 ? db.select({ html: files.textHtml, name: files.name }).from(files).where(and(inArray(files.id, [...fileIds]), eq(files.madeBy, actor.enrolment.id))) : [],
+    fileIds.length > 0
+      ? db
+          .select({ html: files.textHtml, name: files.name })
+          .from(files)
+          .where(and(inArray(files.id, [...fileIds]), eq(files.madeBy, actor.enrolment.id)))
+      : [],
   ])
   const others = documents.flatMap(d => [d.name, d.html?.replace(/<[^>]+>/g, ' ') ?? ''])
-  return { found: [...findNames(text, people, actor.enrolment.id), ...others.flatMap(t => findNames(t, people, actor.enrolment.id).map(f => ({ ...f, start: 0 })))].slice(0, 30) }
+  return {
+    found: [
+      ...findNames(text, people, actor.enrolment.id),
+      ...others.flatMap(t => findNames(t, people, actor.enrolment.id).map(f => ({ ...f, start: 0 }))),
+    ].slice(0, 30),
+  }
 }
 
 export const textOfDoc = (doc: unknown): string => plainText(doc as never)

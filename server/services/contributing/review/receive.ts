@@ -8,21 +8,33 @@ import { once } from '#server/services/receipt'
 import type { RichNode } from '#core/contributing/richText'
 import type { ActorAt, Allocation } from './round'
 
-type ReceiverAt = ActorAt & { readonly allocation: Allocation, readonly settings: ReviewSettings }
+type ReceiverAt = ActorAt & { readonly allocation: Allocation; readonly settings: ReviewSettings }
 
 /** How helpful a review was to the one who received it; staff see it, its reviewer only as a mean. */
-export async function rateHelpful(db: Db, { allocation, settings }: ReceiverAt, helpful: number | null): Promise<{ done: boolean }> {
+export async function rateHelpful(
+  db: Db,
+  { allocation, settings }: ReceiverAt,
+  helpful: number | null,
+): Promise<{ done: boolean }> {
   if (!settings.helpful) throw new Problem(409, 'notAsked', 'It is not asked here how helpful reviews were.')
   await db.update(allocations).set({ helpful }).where(eq(allocations.id, allocation.id))
   return { done: true }
 }
 
 /** Answers a review, without names on either side. */
-export function answerReview(db: Database, actor: ReceiverAt, write: { readonly key: string, readonly doc: RichNode }): Promise<{ done: boolean }> {
+export function answerReview(
+  db: Database,
+  actor: ReceiverAt,
+  write: { readonly key: string; readonly doc: RichNode },
+): Promise<{ done: boolean }> {
   const { doc, html, words } = renderDoc(write.doc)
-  return once(db, actor.enrolment, write.key, async (tx) => {
-    if (words > 2000) throw refusedField('doc', 'tooLong', 'An answer has up to 2,000 words. What you typed is kept here.')
-    await tx.update(allocations).set(words === 0 ? { answerDoc: null, answerHtml: null } : { answerDoc: doc, answerHtml: html }).where(eq(allocations.id, actor.allocation.id))
+  return once(db, actor.enrolment, write.key, async tx => {
+    if (words > 2000)
+      throw refusedField('doc', 'tooLong', 'An answer has up to 2,000 words. What you typed is kept here.')
+    await tx
+      .update(allocations)
+      .set(words === 0 ? { answerDoc: null, answerHtml: null } : { answerDoc: doc, answerHtml: html })
+      .where(eq(allocations.id, actor.allocation.id))
     return { done: true }
   })
 }

@@ -3,7 +3,14 @@ import { reviewOf, type ReviewSettings } from '#core/contributing/review/reviewS
 import { ownDueAt } from '#core/planning/schedule'
 import { isStaff, nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { allocations, contributions, enrolments, groupMembers, reviewRounds, type ContributionDetail } from '#server/database/schema'
+import {
+  allocations,
+  contributions,
+  enrolments,
+  groupMembers,
+  reviewRounds,
+  type ContributionDetail,
+} from '#server/database/schema'
 import { participants, practiceStudents, type Student } from '#server/services/contributing/records'
 import { groupsOf, type AudienceGroup } from '#server/services/planning/audienceGroups'
 import { loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
@@ -45,21 +52,58 @@ export async function loadRound(db: Db, activity: ActivityRow): Promise<Round> {
   const [plan, [row], everyone, practice, rows, given, inGroups] = await Promise.all([
     loadPlan(db, activity),
     db.select().from(reviewRounds).where(eq(reviewRounds.activityId, activity.id)),
-    participants(db, activity), practiceStudents(db, activity.seminarId),
-    db.select({ id: contributions.id, authorId: contributions.authorId, shownAt: contributions.shownAt, words: contributions.words, detail: contributions.detail, role: enrolments.role }).from(contributions)
-      .innerJoin(enrolments, eq(enrolments.id, contributions.authorId)).where(and(eq(contributions.activityId, activity.id), eq(contributions.type, 'entry'), eq(contributions.state, 'shown'))).orderBy(asc(contributions.shownAt), asc(contributions.id)),
+    participants(db, activity),
+    practiceStudents(db, activity.seminarId),
+    db
+      .select({
+        id: contributions.id,
+        authorId: contributions.authorId,
+        shownAt: contributions.shownAt,
+        words: contributions.words,
+        detail: contributions.detail,
+        role: enrolments.role,
+      })
+      .from(contributions)
+      .innerJoin(enrolments, eq(enrolments.id, contributions.authorId))
+      .where(
+        and(
+          eq(contributions.activityId, activity.id),
+          eq(contributions.type, 'entry'),
+          eq(contributions.state, 'shown'),
+        ),
+      )
+      .orderBy(asc(contributions.shownAt), asc(contributions.id)),
     db.select().from(allocations).where(eq(allocations.activityId, activity.id)).orderBy(asc(allocations.id)),
     groupsOf(db, activity),
   ])
   // trials of the instructor's practice student take no part in what is dealt out
   const trial = new Set(practice.map(s => s.enrolmentId))
   return {
-    activity, settings, plan, row: row ?? null, students: everyone.filter(plan.isMeant), groups: inGroups, allocations: given,
-    entries: rows.filter(r => !trial.has(r.authorId)).map(r => ({ id: r.id, authorId: r.authorId, ownerIds: ownersOf(r, inGroups), isSample: isStaff(r), shownAt: r.shownAt!, words: r.words, detail: r.detail })),
+    activity,
+    settings,
+    plan,
+    row: row ?? null,
+    students: everyone.filter(plan.isMeant),
+    groups: inGroups,
+    allocations: given,
+    entries: rows
+      .filter(r => !trial.has(r.authorId))
+      .map(r => ({
+        id: r.id,
+        authorId: r.authorId,
+        ownerIds: ownersOf(r, inGroups),
+        isSample: isStaff(r),
+        shownAt: r.shownAt!,
+        words: r.words,
+        detail: r.detail,
+      })),
   }
 }
 
-export function ownersOf(entry: { readonly authorId: string, readonly detail: ContributionDetail }, inGroups: readonly AudienceGroup[]): readonly string[] {
+export function ownersOf(
+  entry: { readonly authorId: string; readonly detail: ContributionDetail },
+  inGroups: readonly AudienceGroup[],
+): readonly string[] {
   const { groupId } = entry.detail.handIn ?? {}
   const members = groupId ? inGroups.find(g => g.id === groupId)?.memberIds : undefined
   return members ? [...new Set([entry.authorId, ...members])] : [entry.authorId]
@@ -68,7 +112,10 @@ export function ownersOf(entry: { readonly authorId: string, readonly detail: Co
 /** Group of each person in a plan whose groupmates are kept from reviewing each other. */
 export async function groupmates(db: Db, planId: string | null): Promise<Map<string, string> | undefined> {
   if (!planId) return undefined
-  const rows = await db.select({ groupId: groupMembers.groupId, id: groupMembers.enrolmentId }).from(groupMembers).where(inArray(groupMembers.groupPlanId, [planId]))
+  const rows = await db
+    .select({ groupId: groupMembers.groupId, id: groupMembers.enrolmentId })
+    .from(groupMembers)
+    .where(inArray(groupMembers.groupPlanId, [planId]))
   return new Map(rows.map(r => [r.id, r.groupId]))
 }
 
@@ -77,7 +124,8 @@ export function dueOf(plan: ActivityPlan, phase: 'write' | 'review', enrolmentId
   const found = plan.phases.find(p => p.name === phase)
   return found ? ownDueAt(found.endsAt, plan.extensions.get(enrolmentId) ?? null) : null
 }
-export const phaseOf = (plan: ActivityPlan, phase: 'write' | 'review') => plan.phases.find(p => p.name === phase) ?? null
+export const phaseOf = (plan: ActivityPlan, phase: 'write' | 'review') =>
+  plan.phases.find(p => p.name === phase) ?? null
 
 /** Whether one can review: its phase has begun. */
 export function hasReviewingBegun({ plan }: Pick<Round, 'plan'>, now: Date): boolean {
@@ -87,12 +135,23 @@ export function hasReviewingBegun({ plan }: Pick<Round, 'plan'>, now: Date): boo
 
 /** Whether reviews reach those whose work they are of: let out by staff, at the time set, or each as it comes in. */
 export function isReleased({ settings, row }: Pick<Round, 'settings' | 'row'>, now: Date): boolean {
-  return row?.releasedAt != null || settings.release === 'atOnce' || (settings.release === 'at' && settings.releaseAt !== null && now >= new Date(settings.releaseAt))
+  return (
+    row?.releasedAt != null ||
+    settings.release === 'atOnce' ||
+    (settings.release === 'at' && settings.releaseAt !== null && now >= new Date(settings.releaseAt))
+  )
 }
 
 /** The round's row, made if there is none, locked until the transaction ends: what is dealt is dealt one after another. */
 export async function lockRound(tx: Db, activity: ActivityRow): Promise<typeof reviewRounds.$inferSelect> {
-  await tx.insert(reviewRounds).values({ activityId: activity.id, seminarId: activity.seminarId, seed: 1 }).onConflictDoNothing()
-  const [row] = await tx.select().from(reviewRounds).where(eq(reviewRounds.activityId, activity.id)).for('update')
+  await tx
+    .insert(reviewRounds)
+    .values({ activityId: activity.id, seminarId: activity.seminarId, seed: 1 })
+    .onConflictDoNothing()
+  const [row] = await tx
+    .select()
+    .from(reviewRounds)
+    .where(eq(reviewRounds.activityId, activity.id))
+    .for('update')
   return row!
 }

@@ -7,32 +7,71 @@ import type { RubricView } from '#shared/contributing/activity'
 import type { GivenHead, ReceivedReview, ReviewGiven } from '#shared/contributing/review'
 import { isReleased, type Allocation, type Entry, type Round } from './round'
 
-export type ReviewRow = Pick<typeof contributions.$inferSelect, 'id' | 'detail' | 'words' | 'version' | 'state' | 'text' | 'savedAt'>
-export const NOTHING_GIVEN: ReviewContent = { points: {}, remarks: {}, answers: {}, passages: [], private: '' }
+export type ReviewRow = Pick<
+  typeof contributions.$inferSelect,
+  'id' | 'detail' | 'words' | 'version' | 'state' | 'text' | 'savedAt'
+>
+export const NOTHING_GIVEN: ReviewContent = {
+  points: {},
+  remarks: {},
+  answers: {},
+  passages: [],
+  private: '',
+}
 
 /** Who of a review a reader is, and what that opens to them: the one place that decides for reviews, as `shapeForReader` does for contributions. */
-export function reachOfReview(round: Pick<Round, 'settings' | 'row'>, allocation: Allocation, entry: Entry | null, enrolment: Enrolment, now: Date) {
+export function reachOfReview(
+  round: Pick<Round, 'settings' | 'row'>,
+  allocation: Allocation,
+  entry: Entry | null,
+  enrolment: Enrolment,
+  now: Date,
+) {
   const owners = entry ? entry.ownerIds : [allocation.subjectId]
   return reviewReach({
-    role: readerRole(enrolment), isReviewer: allocation.reviewerId === enrolment.id, isSubject: owners.includes(enrolment.id), state: allocation.state,
-    released: isReleased(round, now), setAside: allocation.setAsideReason !== null, isPractice: allocation.source === 'practice', isSelf: owners.includes(allocation.reviewerId),
+    role: readerRole(enrolment),
+    isReviewer: allocation.reviewerId === enrolment.id,
+    isSubject: owners.includes(enrolment.id),
+    state: allocation.state,
+    released: isReleased(round, now),
+    setAside: allocation.setAsideReason !== null,
+    isPractice: allocation.source === 'practice',
+    isSelf: owners.includes(allocation.reviewerId),
   })
 }
 
-export const contentOf = (row: Pick<ReviewRow, 'detail'> | undefined): ReviewContent => row?.detail.review ?? NOTHING_GIVEN
+export const contentOf = (row: Pick<ReviewRow, 'detail'> | undefined): ReviewContent =>
+  row?.detail.review ?? NOTHING_GIVEN
 
 /** What a reviewer has given, back to them. */
-export const givenView = (row: ReviewRow | undefined): ReviewGiven => structuredClone(contentOf(row)) as ReviewGiven
+export const givenView = (row: ReviewRow | undefined): ReviewGiven =>
+  structuredClone(contentOf(row)) as ReviewGiven
 
 /** One line of a reviewer's list. */
-export function givenHead(allocation: Allocation, row: ReviewRow | undefined, called: string, rubric: RubricView | null, { settings }: Pick<Round, 'settings'>): GivenHead {
+export function givenHead(
+  allocation: Allocation,
+  row: ReviewRow | undefined,
+  called: string,
+  rubric: RubricView | null,
+  { settings }: Pick<Round, 'settings'>,
+): GivenHead {
   return {
-    id: allocation.id, called, kind: kindOf(allocation), state: allocation.state, words: row?.words ?? 0,
-    missing: lacksOf(contentOf(row), { criteria: rubric?.criteria ?? [], questions: settings.questions, remarkWords: settings.remarkWords }).length,
+    id: allocation.id,
+    called,
+    kind: kindOf(allocation),
+    state: allocation.state,
+    words: row?.words ?? 0,
+    missing: lacksOf(contentOf(row), {
+      criteria: rubric?.criteria ?? [],
+      questions: settings.questions,
+      remarkWords: settings.remarkWords,
+    }).length,
   }
 }
 
-export function kindOf(allocation: Pick<Allocation, 'source' | 'entryId' | 'reviewerId' | 'subjectId'>): GivenHead['kind'] {
+export function kindOf(
+  allocation: Pick<Allocation, 'source' | 'entryId' | 'reviewerId' | 'subjectId'>,
+): GivenHead['kind'] {
   if (allocation.source === 'practice') return 'practice'
   if (allocation.source === 'self' || allocation.reviewerId === allocation.subjectId) return 'self'
   return allocation.entryId ? 'work' : 'teammate'
@@ -41,5 +80,14 @@ export function kindOf(allocation: Pick<Allocation, 'source' | 'entryId' | 'revi
 /** What an author receives: never the reviewer, never when, never what was said to the instructor alone. */
 export function receivedView(allocation: Allocation, row: ReviewRow, from: string): ReceivedReview {
   const { points, remarks, answers, passages } = givenView(row)
-  return { id: allocation.receivedId, from, points, remarks, answers, passages, helpful: allocation.helpful, answerHtml: allocation.answerHtml }
+  return {
+    id: allocation.receivedId,
+    from,
+    points,
+    remarks,
+    answers,
+    passages,
+    helpful: allocation.helpful,
+    answerHtml: allocation.answerHtml,
+  }
 }

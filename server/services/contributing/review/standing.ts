@@ -15,25 +15,71 @@ export async function dealStanding(db: Db, activity: ActivityRow, now: Date): Pr
   const wanted = standingOf(round, now)
   const there = new Set(round.allocations.map(key))
   const missing = wanted.filter(w => !there.has(key(w)))
-  if (missing.length > 0) await db.insert(allocations).values(missing.map(m => ({ ...m, seminarId: activity.seminarId, activityId: activity.id, madeAt: now }))).onConflictDoNothing()
+  if (missing.length > 0)
+    await db
+      .insert(allocations)
+      .values(
+        missing.map(m => ({ ...m, seminarId: activity.seminarId, activityId: activity.id, madeAt: now })),
+      )
+      .onConflictDoNothing()
   if (round.settings.subject !== 'teammates') return
   // whoever left a group reviews its members no more, unless they had begun
   const stays = new Set(wanted.map(key))
-  const gone = round.allocations.filter(a => a.entryId === null && !stays.has(key(a)) && a.openedAt === null && a.reviewId === null).map(a => a.id)
-  if (gone.length > 0) await db.delete(allocations).where(and(inArray(allocations.id, gone), eq(allocations.state, 'owed')))
+  const gone = round.allocations
+    .filter(a => a.entryId === null && !stays.has(key(a)) && a.openedAt === null && a.reviewId === null)
+    .map(a => a.id)
+  if (gone.length > 0)
+    await db.delete(allocations).where(and(inArray(allocations.id, gone), eq(allocations.state, 'owed')))
 }
 
-const key = (a: Pick<NewAllocation, 'reviewerId' | 'subjectId' | 'entryId'>) => `${a.reviewerId}:${a.entryId ?? a.subjectId}`
+const key = (a: Pick<NewAllocation, 'reviewerId' | 'subjectId' | 'entryId'>) =>
+  `${a.reviewerId}:${a.entryId ?? a.subjectId}`
 
-function standingOf(round: Round, now: Date): Array<Pick<NewAllocation, 'reviewerId' | 'subjectId' | 'entryId' | 'source'>> {
+function standingOf(
+  round: Round,
+  now: Date,
+): Array<Pick<NewAllocation, 'reviewerId' | 'subjectId' | 'entryId' | 'source'>> {
   const takesPart = new Set(round.students.map(s => s.enrolmentId))
   if (round.settings.subject === 'teammates') {
-    return round.groups.flatMap(g => g.memberIds.filter(id => takesPart.has(id)).flatMap(reviewerId =>
-      g.memberIds.filter(id => takesPart.has(id) && (round.settings.self || id !== reviewerId)).map(subjectId => ({ reviewerId, subjectId, entryId: null, source: subjectId === reviewerId ? 'self' as const : 'dealt' as const }))))
+    return round.groups.flatMap(g =>
+      g.memberIds
+        .filter(id => takesPart.has(id))
+        .flatMap(reviewerId =>
+          g.memberIds
+            .filter(id => takesPart.has(id) && (round.settings.self || id !== reviewerId))
+            .map(subjectId => ({
+              reviewerId,
+              subjectId,
+              entryId: null,
+              source: subjectId === reviewerId ? ('self' as const) : ('dealt' as const),
+            })),
+        ),
+    )
   }
-  const samples = round.entries.filter(e => e.isSample).flatMap(e => [...takesPart].map(reviewerId => ({ reviewerId, subjectId: e.authorId, entryId: e.id, source: 'practice' as const })))
-  const selves = round.settings.self && round.row?.dealtAt && hasReviewingBegun(round, now)
-    ? round.entries.filter(e => !e.isSample).flatMap(e => e.ownerIds.filter(id => takesPart.has(id)).map(reviewerId => ({ reviewerId, subjectId: e.authorId, entryId: e.id, source: 'self' as const })))
-    : []
+  const samples = round.entries
+    .filter(e => e.isSample)
+    .flatMap(e =>
+      [...takesPart].map(reviewerId => ({
+        reviewerId,
+        subjectId: e.authorId,
+        entryId: e.id,
+        source: 'practice' as const,
+      })),
+    )
+  const selves =
+    round.settings.self && round.row?.dealtAt && hasReviewingBegun(round, now)
+      ? round.entries
+          .filter(e => !e.isSample)
+          .flatMap(e =>
+            e.ownerIds
+              .filter(id => takesPart.has(id))
+              .map(reviewerId => ({
+                reviewerId,
+                subjectId: e.authorId,
+                entryId: e.id,
+                source: 'self' as const,
+              })),
+          )
+      : []
   return [...samples, ...selves]
 }

@@ -15,32 +15,104 @@ type Change = Pick<RecordItem, 'change' | 'about'> & { readonly text?: string }
 export async function changesOf(db: Db, ids: readonly string[]): Promise<Map<string, Change>> {
   if (ids.length === 0) return new Map()
   const [versions, comments] = await Promise.all([
-    db.select({ id: pageVersions.id, pageId: pageVersions.pageId, page: wikiPages.title, number: pageVersions.number, summary: pageVersions.summary, added: pageVersions.added, removed: pageVersions.removed, moved: pageVersions.moved, doc: contributions.doc })
-      .from(pageVersions).innerJoin(wikiPages, eq(wikiPages.id, pageVersions.pageId)).innerJoin(contributions, eq(contributions.id, pageVersions.id)).where(inArray(pageVersions.id, [...ids])),
-    db.select({ id: pageComments.id, pageId: pageComments.pageId, page: wikiPages.title, passage: pageComments.passage, resolvedIn: pageComments.resolvedIn }).from(pageComments).innerJoin(wikiPages, eq(wikiPages.id, pageComments.pageId)).where(inArray(pageComments.id, [...ids])),
+    db
+      .select({
+        id: pageVersions.id,
+        pageId: pageVersions.pageId,
+        page: wikiPages.title,
+        number: pageVersions.number,
+        summary: pageVersions.summary,
+        added: pageVersions.added,
+        removed: pageVersions.removed,
+        moved: pageVersions.moved,
+        doc: contributions.doc,
+      })
+      .from(pageVersions)
+      .innerJoin(wikiPages, eq(wikiPages.id, pageVersions.pageId))
+      .innerJoin(contributions, eq(contributions.id, pageVersions.id))
+      .where(inArray(pageVersions.id, [...ids])),
+    db
+      .select({
+        id: pageComments.id,
+        pageId: pageComments.pageId,
+        page: wikiPages.title,
+        passage: pageComments.passage,
+        resolvedIn: pageComments.resolvedIn,
+      })
+      .from(pageComments)
+      .innerJoin(wikiPages, eq(wikiPages.id, pageComments.pageId))
+      .where(inArray(pageComments.id, [...ids])),
   ])
-  const wanted = versions.filter(v => v.number > 1).map(v => and(eq(pageVersions.pageId, v.pageId), eq(pageVersions.number, v.number - 1)))
+  const wanted = versions
+    .filter(v => v.number > 1)
+    .map(v => and(eq(pageVersions.pageId, v.pageId), eq(pageVersions.number, v.number - 1)))
   const resolved = comments.flatMap(c => c.resolvedIn ?? [])
   const [before, numbers] = await Promise.all([
-    wanted.length > 0 ? db.select({ pageId: pageVersions.pageId, number: pageVersions.number, doc: contributions.doc }).from(pageVersions).innerJoin(contributions, eq(contributions.id, pageVersions.id)).where(or(...wanted)) : [],
-    resolved.length > 0 ? db.select({ id: pageVersions.id, number: pageVersions.number }).from(pageVersions).where(inArray(pageVersions.id, resolved)) : [],
+    wanted.length > 0
+      ? db
+          .select({ pageId: pageVersions.pageId, number: pageVersions.number, doc: contributions.doc })
+          .from(pageVersions)
+          .innerJoin(contributions, eq(contributions.id, pageVersions.id))
+          .where(or(...wanted))
+      : [],
+    resolved.length > 0
+      ? db
+          .select({ id: pageVersions.id, number: pageVersions.number })
+          .from(pageVersions)
+          .where(inArray(pageVersions.id, resolved))
+      : [],
   ])
   const found = new Map<string, Change>()
   for (const { id, doc, ...version } of versions) {
     const reader = new PageReader()
-    const [a, b] = [reader.read(before.find(v => v.pageId === version.pageId && v.number === version.number - 1)?.doc ?? { type: 'doc' }), reader.read(doc)]
-    const blocks = changedText(a, b, comparePages(a, b)).filter(block => block.as !== 'kept' || block.moved !== null).map(asBlock)
-    const text = blocks.flatMap(block => block.as === 'movedAway' ? [] : block.parts.filter(p => p.as === 'added').map(p => p.text)).join('\n')
+    const [a, b] = [
+      reader.read(
+        before.find(v => v.pageId === version.pageId && v.number === version.number - 1)?.doc ?? {
+          type: 'doc',
+        },
+      ),
+      reader.read(doc),
+    ]
+    const blocks = changedText(a, b, comparePages(a, b))
+      .filter(block => block.as !== 'kept' || block.moved !== null)
+      .map(asBlock)
+    const text = blocks
+      .flatMap(block =>
+        block.as === 'movedAway' ? [] : block.parts.filter(p => p.as === 'added').map(p => p.text),
+      )
+      .join('\n')
     found.set(id, { change: { ...version, blocks }, about: null, text })
   }
   for (const { id, page, pageId, passage, resolvedIn } of comments) {
-    found.set(id, { change: null, about: { page, pageId, passage: passage?.exact ?? null, actedOn: numbers.find(n => n.id === resolvedIn)?.number ?? null } })
+    found.set(id, {
+      change: null,
+      about: {
+        page,
+        pageId,
+        passage: passage?.exact ?? null,
+        actedOn: numbers.find(n => n.id === resolvedIn)?.number ?? null,
+      },
+    })
   }
   return found
 }
 
 const asBlock = (block: ChangedBlock): ChangeBlock => ({
-  as: block.as, moved: block.moved, heading: block.node.type === 'heading',
-  parts: block.parts.map(p => ({ as: p.as, text: p.nodes.map(n => n.text ?? SIGNS[n.type] ?? '').join('').replace(/\n/g, ' ') })).filter(p => p.text !== ''),
+  as: block.as,
+  moved: block.moved,
+  heading: block.node.type === 'heading',
+  parts: block.parts
+    .map(p => ({
+      as: p.as,
+      text: p.nodes
+        .map(n => n.text ?? SIGNS[n.type] ?? '')
+        .join('')
+        .replace(/\n/g, ' '),
+    }))
+    .filter(p => p.text !== ''),
 })
-const SIGNS: Readonly<Record<string, string>> = { footnote: '[note]', inlineMath: '[formula]', hardBreak: ' ' }
+const SIGNS: Readonly<Record<string, string>> = {
+  footnote: '[note]',
+  inlineMath: '[formula]',
+  hardBreak: ' ',
+}

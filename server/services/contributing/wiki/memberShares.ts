@@ -11,41 +11,96 @@ import { versionRows } from './readPage'
 import { inScope, peopleIn, scopeOf, wikiRoom, type ActorAt } from './room'
 
 /** What each member put into one wiki, and whose every version is: from authorship followed through all versions. */
-export async function memberShares(db: Db, actor: ActorAt, groupId: string | null, now: Date): Promise<WikiShares> {
+export async function memberShares(
+  db: Db,
+  actor: ActorAt,
+  groupId: string | null,
+  now: Date,
+): Promise<WikiShares> {
   const room = await wikiRoom(db, actor, now)
   if (!room.reach(groupId).read) throw nothingHere()
   const [people, all] = await Promise.all([
     peopleIn(db, await seminarsOf(db, actor.activity), actor.enrolment),
-    db.select().from(wikiPages).where(and(eq(wikiPages.activityId, actor.activity.id), inScope(scopeOf(room, groupId)))), // pages taken out as well: words that came from there keep their author
+    db
+      .select()
+      .from(wikiPages)
+      .where(and(eq(wikiPages.activityId, actor.activity.id), inScope(scopeOf(room, groupId)))), // pages taken out as well: words that came from there keep their author
   ])
   const pages = all.filter(p => p.removedAt === null)
   const currents = pages.flatMap(p => p.currentId ?? [])
-  const [versions, heads, comments] = all.length === 0
-    ? [[], [], []]
-    : await Promise.all([
-        versionRows(db, all.map(p => p.id)),
-        currents.length > 0 ? db.select({ id: contributions.id, doc: contributions.doc, origins: pageVersions.origins }).from(pageVersions).innerJoin(contributions, eq(contributions.id, pageVersions.id)).where(inArray(pageVersions.id, currents)) : [],
-        db.select({ authorId: contributions.authorId, pageId: pageComments.pageId, writers: pageComments.writers, resolvedIn: pageComments.resolvedIn }).from(pageComments).innerJoin(contributions, eq(contributions.id, pageComments.id))
-          .where(and(inArray(pageComments.pageId, all.map(p => p.id)), eq(contributions.state, 'shown'), isNull(pageComments.answers))),
-      ])
+  const [versions, heads, comments] =
+    all.length === 0
+      ? [[], [], []]
+      : await Promise.all([
+          versionRows(
+            db,
+            all.map(p => p.id),
+          ),
+          currents.length > 0
+            ? db
+                .select({ id: contributions.id, doc: contributions.doc, origins: pageVersions.origins })
+                .from(pageVersions)
+                .innerJoin(contributions, eq(contributions.id, pageVersions.id))
+                .where(inArray(pageVersions.id, currents))
+            : [],
+          db
+            .select({
+              authorId: contributions.authorId,
+              pageId: pageComments.pageId,
+              writers: pageComments.writers,
+              resolvedIn: pageComments.resolvedIn,
+            })
+            .from(pageComments)
+            .innerJoin(contributions, eq(contributions.id, pageComments.id))
+            .where(
+              and(
+                inArray(
+                  pageComments.pageId,
+                  all.map(p => p.id),
+                ),
+                eq(contributions.state, 'shown'),
+                isNull(pageComments.answers),
+              ),
+            ),
+        ])
   const reader = new PageReader()
   let words = 0
-  const standing = new Map(heads.map((head) => {
-    const text = reader.read(head.doc)
-    words += wordsIn(text.tokens)
-    return [head.id, standingWords(text, head.origins)] as const
-  }))
-  const memberIds = room.groups.find(g => g.id === groupId)?.memberIds ?? [...new Set(versions.map(v => v.authorId))].filter(id => !people.get(id)?.isStaff)
+  const standing = new Map(
+    heads.map(head => {
+      const text = reader.read(head.doc)
+      words += wordsIn(text.tokens)
+      return [head.id, standingWords(text, head.origins)] as const
+    }),
+  )
+  const memberIds =
+    room.groups.find(g => g.id === groupId)?.memberIds ??
+    [...new Set(versions.map(v => v.authorId))].filter(id => !people.get(id)?.isStaff)
   const counted = shares(
     memberIds,
-    pages.map(p => ({ claimedBy: p.claimedBy, versions: versions.filter(v => v.pageId === p.id), standing: standing.get(p.currentId ?? '') ?? new Map<string, number>() })),
-    comments.map(c => ({ authorId: c.authorId, claimedBy: all.find(p => p.id === c.pageId)?.claimedBy ?? null, writers: c.writers, actedOn: c.resolvedIn !== null })),
+    pages.map(p => ({
+      claimedBy: p.claimedBy,
+      versions: versions.filter(v => v.pageId === p.id),
+      standing: standing.get(p.currentId ?? '') ?? new Map<string, number>(),
+    })),
+    comments.map(c => ({
+      authorId: c.authorId,
+      claimedBy: all.find(p => p.id === c.pageId)?.claimedBy ?? null,
+      writers: c.writers,
+      actedOn: c.resolvedIn !== null,
+    })),
     new Map(versions.map(v => [v.id, v.authorId])),
   )
   return {
     words,
-    members: counted.map(({ memberId, ...share }) => ({ member: people.get(memberId)!, ...share })).sort((a, b) => b.standing - a.standing || a.member.name.localeCompare(b.member.name)),
+    members: counted
+      .map(({ memberId, ...share }) => ({ member: people.get(memberId)!, ...share }))
+      .sort((a, b) => b.standing - a.standing || a.member.name.localeCompare(b.member.name)),
     others: words - counted.reduce((sum, m) => sum + m.standing, 0),
-    authors: versions.map(v => ({ origin: v.id, author: people.get(v.authorId)!, pageId: v.pageId, number: v.number })),
+    authors: versions.map(v => ({
+      origin: v.id,
+      author: people.get(v.authorId)!,
+      pageId: v.pageId,
+      number: v.number,
+    })),
   }
 }

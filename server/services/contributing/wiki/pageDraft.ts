@@ -8,19 +8,61 @@ import type { PageDraftWrite } from '#shared/contributing/wiki'
 import { requireMayWrite, requirePage, type ActorAt } from './room'
 
 /** Keeps what is being written, for its writer alone. What they saved in another window meanwhile is not overwritten. */
-export async function savePageDraft(db: Database, actor: ActorAt, pageId: string, write: PageDraftWrite, now: Date) {
+export async function savePageDraft(
+  db: Database,
+  actor: ActorAt,
+  pageId: string,
+  write: PageDraftWrite,
+  now: Date,
+) {
   const { room, reach } = await requirePage(db, actor, pageId, now)
   requireMayWrite(room, reach, actor)
   const rendered = renderDoc(write.doc)
-  return db.transaction(async (tx) => {
+  return db.transaction(async tx => {
     const draft = await draftAt(tx, actor, { parentId: null, slot: pageId })
     if (draft && draft.version !== write.baseVersion && draft.text !== rendered.text) {
-      throw new Problem(409, 'changedMeanwhile', 'You changed this page in another window. Both texts are here; keep the one you want.', { theirs: { doc: draft.doc, base: draft.detail.page?.base ?? 0, savedAt: draft.savedAt.toISOString(), version: draft.version } })
+      throw new Problem(
+        409,
+        'changedMeanwhile',
+        'You changed this page in another window. Both texts are here; keep the one you want.',
+        {
+          theirs: {
+            doc: draft.doc,
+            base: draft.detail.page?.base ?? 0,
+            savedAt: draft.savedAt.toISOString(),
+            version: draft.version,
+          },
+        },
+      )
     }
-    const columns = { type: 'pageVersion' as const, state: 'draft' as const, detail: { page: { id: pageId, base: write.base } }, doc: write.doc, html: rendered.html, text: rendered.text, words: rendered.words, savedAt: now }
+    const columns = {
+      type: 'pageVersion' as const,
+      state: 'draft' as const,
+      detail: { page: { id: pageId, base: write.base } },
+      doc: write.doc,
+      html: rendered.html,
+      text: rendered.text,
+      words: rendered.words,
+      savedAt: now,
+    }
     const [stored] = draft
-      ? await tx.update(contributions).set({ ...columns, version: draft.version + 1 }).where(eq(contributions.id, draft.id)).returning({ version: contributions.version })
-      : await tx.insert(contributions).values({ ...columns, slot: pageId, seminarId: actor.activity.seminarId, activityId: actor.activity.id, authorId: actor.enrolment.id, parentId: null, madeAt: now }).returning({ version: contributions.version })
+      ? await tx
+          .update(contributions)
+          .set({ ...columns, version: draft.version + 1 })
+          .where(eq(contributions.id, draft.id))
+          .returning({ version: contributions.version })
+      : await tx
+          .insert(contributions)
+          .values({
+            ...columns,
+            slot: pageId,
+            seminarId: actor.activity.seminarId,
+            activityId: actor.activity.id,
+            authorId: actor.enrolment.id,
+            parentId: null,
+            madeAt: now,
+          })
+          .returning({ version: contributions.version })
     return { version: stored!.version, savedAt: now.toISOString() }
   })
 }
@@ -28,7 +70,7 @@ export async function savePageDraft(db: Database, actor: ActorAt, pageId: string
 /** Lets a draft go: the page is as others see it again. */
 export async function discardPageDraft(db: Database, actor: ActorAt, pageId: string, now: Date) {
   await requirePage(db, actor, pageId, now)
-  return db.transaction(async (tx) => {
+  return db.transaction(async tx => {
     const draft = await draftAt(tx, actor, { parentId: null, slot: pageId })
     if (draft) await tx.delete(contributions).where(eq(contributions.id, draft.id))
     return { done: true }

@@ -6,7 +6,16 @@ import { auditTrail, enrolments, pageWriters, wikiPages } from '#server/database
 import { Problem, refusedField } from '#server/http/problem'
 import { announce } from '#server/services/contributing/announce'
 import type { PageMake, PagePatch } from '#shared/contributing/wiki'
-import { pagesOf, requireMayWrite, requirePage, scopeOf, wikiRoom, type ActorAt, type PageRow, type WikiScope } from './room'
+import {
+  pagesOf,
+  requireMayWrite,
+  requirePage,
+  scopeOf,
+  wikiRoom,
+  type ActorAt,
+  type PageRow,
+  type WikiScope,
+} from './room'
 
 /** Makes a page, empty as yet. Made again with the same id, or under a title that is there, it is the one that is there. */
 export async function makePage(db: Database, actor: ActorAt, make: PageMake, now: Date) {
@@ -14,7 +23,7 @@ export async function makePage(db: Database, actor: ActorAt, make: PageMake, now
   const reach = room.reach(make.groupId)
   if (!reach.read) throw nothingHere()
   requireMayWrite(room, reach, actor)
-  return db.transaction(async (tx) => {
+  return db.transaction(async tx => {
     const page = await pageOfTitle(tx, actor, make, scopeOf(room, make.groupId), now)
     await announce(tx, { activityId: actor.activity.id, id: page.id })
     return { id: page.id }
@@ -22,36 +31,65 @@ export async function makePage(db: Database, actor: ActorAt, make: PageMake, now
 }
 
 /** The page of a title, made at the end of the tree if there is none. */
-export async function pageOfTitle(tx: Db, { activity, enrolment }: ActorAt, make: PageMake, scope: WikiScope, now: Date): Promise<PageRow> {
+export async function pageOfTitle(
+  tx: Db,
+  { activity, enrolment }: ActorAt,
+  make: PageMake,
+  scope: WikiScope,
+  now: Date,
+): Promise<PageRow> {
   const key = titleKey(make.title)
   const pages = await pagesOf(tx, activity.id, scope)
   const there = pages.find(p => p.id === make.id) ?? pages.find(p => p.titleKey === key)
   if (there) return there
-  if (make.parentId && !pages.some(p => p.id === make.parentId)) throw refusedField('parentId', 'gone', 'The page it was to stand under is not there any more.')
-  const [made] = await tx.insert(wikiPages).values({
-    id: make.id, seminarId: activity.seminarId, activityId: activity.id, ...scope, title: make.title, titleKey: key, parentId: make.parentId,
-    position: Math.max(-1, ...pages.map(p => p.position)) + 1, madeBy: enrolment.id, madeAt: now,
-  }).onConflictDoNothing().returning()
+  if (make.parentId && !pages.some(p => p.id === make.parentId))
+    throw refusedField('parentId', 'gone', 'The page it was to stand under is not there any more.')
+  const [made] = await tx
+    .insert(wikiPages)
+    .values({
+      id: make.id,
+      seminarId: activity.seminarId,
+      activityId: activity.id,
+      ...scope,
+      title: make.title,
+      titleKey: key,
+      parentId: make.parentId,
+      position: Math.max(-1, ...pages.map(p => p.position)) + 1,
+      madeBy: enrolment.id,
+      madeAt: now,
+    })
+    .onConflictDoNothing()
+    .returning()
   // somebody else made it at the same instant
   const page = made ?? (await pagesOf(tx, activity.id, scope)).find(p => p.titleKey === key)
-  if (!page) throw refusedField('title', 'taken', 'This page could not be made. Load the wiki anew and try again.')
+  if (!page)
+    throw refusedField('title', 'taken', 'This page could not be made. Load the wiki anew and try again.')
   return page
 }
 
 /** Until the transaction ends nobody else moves or renames pages there: two moves at once make no circle. */
-const lockTree = (tx: Db, activityId: string) => tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`pages:${activityId}`}, 4))`)
+const lockTree = (tx: Db, activityId: string) =>
+  tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`pages:${activityId}`}, 4))`)
 
 /** Renames a page, or gives it another place in the tree. Links to its old name still arrive. */
 export async function changePage(db: Database, actor: ActorAt, pageId: string, patch: PagePatch, now: Date) {
   const { room, reach, page } = await requirePage(db, actor, pageId, now)
   requireMayWrite(room, reach, actor)
-  return db.transaction(async (tx) => {
+  return db.transaction(async tx => {
     await lockTree(tx, page.activityId)
     const pages = await pagesOf(tx, page.activityId, page)
     if (patch.title !== undefined && patch.title !== page.title) {
       const key = titleKey(patch.title)
-      if (pages.some(p => p.id !== pageId && p.titleKey === key)) throw refusedField('title', 'taken', 'There is a page of this title already.')
-      await tx.update(wikiPages).set({ title: patch.title, titleKey: key, formerKeys: [...new Set([...page.formerKeys, page.titleKey])].filter(k => k !== key) }).where(eq(wikiPages.id, pageId))
+      if (pages.some(p => p.id !== pageId && p.titleKey === key))
+        throw refusedField('title', 'taken', 'There is a page of this title already.')
+      await tx
+        .update(wikiPages)
+        .set({
+          title: patch.title,
+          titleKey: key,
+          formerKeys: [...new Set([...page.formerKeys, page.titleKey])].filter(k => k !== key),
+        })
+        .where(eq(wikiPages.id, pageId))
     }
     if (patch.place) await place(tx, pages, page, patch.place)
     await announce(tx, { activityId: page.activityId, id: pageId })
@@ -59,29 +97,42 @@ export async function changePage(db: Database, actor: ActorAt, pageId: string, p
   })
 }
 
-async function place(tx: Db, pages: readonly PageRow[], page: PageRow, { parentId, beforeId }: NonNullable<PagePatch['place']>) {
+async function place(
+  tx: Db,
+  pages: readonly PageRow[],
+  page: PageRow,
+  { parentId, beforeId }: NonNullable<PagePatch['place']>,
+) {
   for (let up = parentId; up; up = pages.find(p => p.id === up)?.parentId ?? null) {
     if (up === page.id) throw refusedField('place', 'belowItself', 'A page cannot stand below itself.')
   }
-  if (parentId && !pages.some(p => p.id === parentId)) throw refusedField('place', 'gone', 'The page it was to stand under is not there any more.')
+  if (parentId && !pages.some(p => p.id === parentId))
+    throw refusedField('place', 'gone', 'The page it was to stand under is not there any more.')
   const rest = pages.filter(p => p.id !== page.id)
   const at = beforeId ? rest.findIndex(p => p.id === beforeId) : -1
   const order = at < 0 ? [...rest, page] : [...rest.slice(0, at), page, ...rest.slice(at)]
   await tx.update(wikiPages).set({ parentId }).where(eq(wikiPages.id, page.id))
-  for (const [position, p] of order.entries()) if (p.position !== position) await tx.update(wikiPages).set({ position }).where(eq(wikiPages.id, p.id))
+  for (const [position, p] of order.entries())
+    if (p.position !== position) await tx.update(wikiPages).set({ position }).where(eq(wikiPages.id, p.id))
 }
 
 /** Claims a page, or releases it. Claiming keeps nobody from writing; it says who looks after it. */
 export async function claimPage(db: Database, actor: ActorAt, pageId: string, claimed: boolean, now: Date) {
   const { room, reach } = await requirePage(db, actor, pageId, now)
   requireMayWrite(room, reach, actor)
-  if (claimed && isStaff(actor.enrolment)) throw refusedField('claimed', 'staff', 'Pages are claimed by those who write the wiki.')
-  return db.transaction(async (tx) => {
+  if (claimed && isStaff(actor.enrolment))
+    throw refusedField('claimed', 'staff', 'Pages are claimed by those who write the wiki.')
+  return db.transaction(async tx => {
     const [page] = await tx.select().from(wikiPages).where(eq(wikiPages.id, pageId)).for('update')
     const own = page!.claimedBy === actor.enrolment.id
-    if (claimed && page!.claimedBy && !own) throw new Problem(409, 'claimed', 'Somebody claimed this page a moment ago. Ask them, or take another.')
-    if (!claimed && page!.claimedBy && !own && !isStaff(actor.enrolment)) throw new Problem(403, 'notYours', 'Only whoever claimed a page, or staff, can release it.')
-    await tx.update(wikiPages).set({ claimedBy: claimed ? actor.enrolment.id : null }).where(eq(wikiPages.id, pageId))
+    if (claimed && page!.claimedBy && !own)
+      throw new Problem(409, 'claimed', 'Somebody claimed this page a moment ago. Ask them, or take another.')
+    if (!claimed && page!.claimedBy && !own && !isStaff(actor.enrolment))
+      throw new Problem(403, 'notYours', 'Only whoever claimed a page, or staff, can release it.')
+    await tx
+      .update(wikiPages)
+      .set({ claimedBy: claimed ? actor.enrolment.id : null })
+      .where(eq(wikiPages.id, pageId))
     await announce(tx, { activityId: page!.activityId, id: pageId })
     return { done: true }
   })
@@ -91,17 +142,30 @@ export async function claimPage(db: Database, actor: ActorAt, pageId: string, cl
 export async function removePage(db: Database, actor: ActorAt, pageId: string, removed: boolean, now: Date) {
   const { room, reach, page } = await requirePage(db, actor, pageId, now, true)
   requireMayWrite(room, reach, actor)
-  return db.transaction(async (tx) => {
+  return db.transaction(async tx => {
     await lockTree(tx, page.activityId)
     const pages = await pagesOf(tx, page.activityId, page)
-    if (!removed && pages.some(p => p.titleKey === page.titleKey)) throw refusedField('title', 'taken', 'There is a page of this title again. Rename that one first.')
+    if (!removed && pages.some(p => p.titleKey === page.titleKey))
+      throw refusedField('title', 'taken', 'There is a page of this title again. Rename that one first.')
     if (removed) {
       const below = pages.filter(p => p.parentId === pageId).map(p => p.id)
-      if (below.length > 0) await tx.update(wikiPages).set({ parentId: page.parentId }).where(inArray(wikiPages.id, below))
+      if (below.length > 0)
+        await tx.update(wikiPages).set({ parentId: page.parentId }).where(inArray(wikiPages.id, below))
     }
     const parentThere = page.parentId !== null && pages.some(p => p.id === page.parentId)
-    await tx.update(wikiPages).set({ removedAt: removed ? now : null, ...(!removed && !parentThere && { parentId: null }) }).where(eq(wikiPages.id, pageId))
-    await tx.insert(auditTrail).values({ seminarId: page.seminarId, actorId: actor.enrolment.id, at: now, act: removed ? 'took a page out' : 'put a page back', subjectId: pageId })
+    await tx
+      .update(wikiPages)
+      .set({ removedAt: removed ? now : null, ...(!removed && !parentThere && { parentId: null }) })
+      .where(eq(wikiPages.id, pageId))
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: page.seminarId,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: removed ? 'took a page out' : 'put a page back',
+        subjectId: pageId,
+      })
     await announce(tx, { activityId: page.activityId, id: pageId })
     return { done: true }
   })
@@ -111,13 +175,22 @@ export async function removePage(db: Database, actor: ActorAt, pageId: string, r
 export async function setWriting(db: Database, actor: ActorAt, pageId: string, writing: boolean, now: Date) {
   const { room, reach, page } = await requirePage(db, actor, pageId, now)
   if (writing) requireMayWrite(room, reach, actor)
-  return db.transaction(async (tx) => {
+  return db.transaction(async tx => {
     const own = and(eq(pageWriters.pageId, pageId), eq(pageWriters.enrolmentId, actor.enrolment.id))
-    const [known] = await tx.select({ seenAt: pageWriters.seenAt }).from(pageWriters).innerJoin(enrolments, eq(enrolments.id, pageWriters.enrolmentId)).where(own)
-    if (writing) await tx.insert(pageWriters).values({ pageId, enrolmentId: actor.enrolment.id, seminarId: page.seminarId, seenAt: now }).onConflictDoUpdate({ target: [pageWriters.pageId, pageWriters.enrolmentId], set: { seenAt: now } })
+    const [known] = await tx
+      .select({ seenAt: pageWriters.seenAt })
+      .from(pageWriters)
+      .innerJoin(enrolments, eq(enrolments.id, pageWriters.enrolmentId))
+      .where(own)
+    if (writing)
+      await tx
+        .insert(pageWriters)
+        .values({ pageId, enrolmentId: actor.enrolment.id, seminarId: page.seminarId, seenAt: now })
+        .onConflictDoUpdate({ target: [pageWriters.pageId, pageWriters.enrolmentId], set: { seenAt: now } })
     else await tx.delete(pageWriters).where(own)
     // those who look on are told when it changes, not at every sign of life
-    if (writing !== (known !== undefined && isWriting(known.seenAt, now))) await announce(tx, { activityId: page.activityId, id: pageId })
+    if (writing !== (known !== undefined && isWriting(known.seenAt, now)))
+      await announce(tx, { activityId: page.activityId, id: pageId })
     return { done: true }
   })
 }

@@ -6,32 +6,73 @@ import { contributions, pageComments, pageVersions, pageWriters, wikiPages } fro
 import { seminarsOf } from '#server/services/planning/jointActivities'
 import type { PageLine, WikiView } from '#shared/contributing/wiki'
 import { isWriting } from './pages'
-import { pageAt, pagesOf, peopleIn, scopeOf, wikiRoom, type ActorAt, type PageRow, type WikiRoom } from './room'
+import {
+  pageAt,
+  pagesOf,
+  peopleIn,
+  scopeOf,
+  wikiRoom,
+  type ActorAt,
+  type PageRow,
+  type WikiRoom,
+} from './room'
 
 type AtWiki = ActorAt & Pick<Actor, 'seminar'>
 
 /** One wiki of an activity as its reader gets it: its pages in their tree, what is suggested, wanted and going on. */
-export async function readWiki(db: Db, actor: AtWiki, asked: string | undefined, now: Date): Promise<WikiView> {
+export async function readWiki(
+  db: Db,
+  actor: AtWiki,
+  asked: string | undefined,
+  now: Date,
+): Promise<WikiView> {
   const room = await wikiRoom(db, actor, now)
   const groupId = whichWiki(room, actor, asked)
   const readable = room.groups.filter(g => room.reach(g.id).read)
   const people = await peopleIn(db, await seminarsOf(db, actor.activity), actor.enrolment)
-  const counted = readable.length > 0 ? await pageCounts(db, actor.activity.id, readable.map(g => g.id)) : new Map<string, number>()
+  const counted =
+    readable.length > 0
+      ? await pageCounts(
+          db,
+          actor.activity.id,
+          readable.map(g => g.id),
+        )
+      : new Map<string, number>()
   const frame = {
     wikis: [
-      ...room.trialBy && room.groups.length > 0 ? [{ groupId: null, title: 'Your trial', isOwn: true, pages: 0 }] : [],
-      ...readable.map(g => ({ groupId: g.id, title: g.title, isOwn: g.id === room.ownGroup, pages: counted.get(g.id) ?? 0 })),
+      ...(room.trialBy && room.groups.length > 0
+        ? [{ groupId: null, title: 'Your trial', isOwn: true, pages: 0 }]
+        : []),
+      ...readable.map(g => ({
+        groupId: g.id,
+        title: g.title,
+        isOwn: g.id === room.ownGroup,
+        pages: counted.get(g.id) ?? 0,
+      })),
     ],
-    phase: room.time.kind === 'working' ? room.time.phase.name : null, until: room.time.kind === 'working' ? room.time.phase.endsAt.toISOString() : null,
+    phase: room.time.kind === 'working' ? room.time.phase.name : null,
+    until: room.time.kind === 'working' ? room.time.phase.endsAt.toISOString() : null,
   }
   if (groupId === undefined || !room.reach(groupId).read) {
-    return { ...frame, groupId: null, title: '', members: [], may: { write: false, comment: false }, pages: [], suggested: [], wanted: [], missing: groupId === undefined ? 'group' : 'hidden' }
+    return {
+      ...frame,
+      groupId: null,
+      title: '',
+      members: [],
+      may: { write: false, comment: false },
+      pages: [],
+      suggested: [],
+      wanted: [],
+      missing: groupId === undefined ? 'group' : 'hidden',
+    }
   }
   const { write, comment } = room.reach(groupId)
   const pages = await pagesOf(db, actor.activity.id, scopeOf(room, groupId))
   const group = room.groups.find(g => g.id === groupId)
   return {
-    ...frame, groupId, title: group?.title ?? (room.trialBy ? 'Your trial' : actor.activity.title),
+    ...frame,
+    groupId,
+    title: group?.title ?? (room.trialBy ? 'Your trial' : actor.activity.title),
     members: (group?.memberIds ?? []).flatMap(id => people.get(id) ?? []),
     may: { write, comment },
     pages: await linesOf(db, pages, people, actor.enrolment.id, now),
@@ -42,18 +83,40 @@ export async function readWiki(db: Db, actor: AtWiki, asked: string | undefined,
 }
 
 /** The wiki asked for; else one's own; staff begin with the first. Undefined: there is none for this reader. */
-function whichWiki(room: WikiRoom, { enrolment }: AtWiki, asked: string | undefined): string | null | undefined {
+function whichWiki(
+  room: WikiRoom,
+  { enrolment }: AtWiki,
+  asked: string | undefined,
+): string | null | undefined {
   if (asked !== undefined) {
     if (!room.groups.some(g => g.id === asked)) throw nothingHere()
     return asked
   }
-  if (room.groups.length === 0 || room.trialBy) return room.plan.activity.audience.kind === 'groups' && !room.trialBy ? undefined : null
-  return room.ownGroup ?? room.groups.find(g => room.reach(g.id).read)?.id ?? (isStaff(enrolment) ? room.groups[0]?.id : undefined)
+  if (room.groups.length === 0 || room.trialBy)
+    return room.plan.activity.audience.kind === 'groups' && !room.trialBy ? undefined : null
+  return (
+    room.ownGroup ??
+    room.groups.find(g => room.reach(g.id).read)?.id ??
+    (isStaff(enrolment) ? room.groups[0]?.id : undefined)
+  )
 }
 
-async function pageCounts(db: Db, activityId: string, groupIds: readonly string[]): Promise<Map<string, number>> {
-
-  const rows = await db.select({ groupId: wikiPages.groupId }).from(wikiPages).where(and(eq(wikiPages.activityId, activityId), inArray(wikiPages.groupId, [...groupIds]), isNull(wikiPages.removedAt), gt(wikiPages.versions, 0)))
+async function pageCounts(
+  db: Db,
+  activityId: string,
+  groupIds: readonly string[],
+): Promise<Map<string, number>> {
+  const rows = await db
+    .select({ groupId: wikiPages.groupId })
+    .from(wikiPages)
+    .where(
+      and(
+        eq(wikiPages.activityId, activityId),
+        inArray(wikiPages.groupId, [...groupIds]),
+        isNull(wikiPages.removedAt),
+        gt(wikiPages.versions, 0),
+      ),
+    )
   const counts = new Map<string, number>()
   for (const { groupId } of rows) counts.set(groupId!, (counts.get(groupId!) ?? 0) + 1)
   return counts
@@ -62,13 +125,14 @@ async function pageCounts(db: Db, activityId: string, groupIds: readonly string[
 /** Key words set by hand, then those that stand out in the brief; those of which there is a page are left out. */
 function suggestionsFor({ settings, plan }: WikiRoom, pages: readonly PageRow[]): string[] {
   const all = new Map<string, string>()
-  for (const word of [...settings.keyWords, ...keyWordsOf(plan.activity.brief)]) if (!all.has(titleKey(word))) all.set(titleKey(word), word)
+  for (const word of [...settings.keyWords, ...keyWordsOf(plan.activity.brief)])
+    if (!all.has(titleKey(word))) all.set(titleKey(word), word)
   return [...all.values()].filter(word => !pageAt(pages, word))
 }
 
 /** What pages link to and is not there, the most wanted first. */
 function wantedIn(pages: readonly PageRow[]): WikiView['wanted'] {
-  const wanted = new Map<string, { title: string, from: string[] }>()
+  const wanted = new Map<string, { title: string; from: string[] }>()
   for (const page of pages) {
     for (const title of page.links) {
       if (pageAt(pages, title)) continue
@@ -80,22 +144,62 @@ function wantedIn(pages: readonly PageRow[]): WikiView['wanted'] {
   return [...wanted.values()].sort((a, b) => b.from.length - a.from.length || a.title.localeCompare(b.title))
 }
 
-async function linesOf(db: Db, pages: readonly PageRow[], people: Awaited<ReturnType<typeof peopleIn>>, readerId: string, now: Date): Promise<PageLine[]> {
+async function linesOf(
+  db: Db,
+  pages: readonly PageRow[],
+  people: Awaited<ReturnType<typeof peopleIn>>,
+  readerId: string,
+  now: Date,
+): Promise<PageLine[]> {
   if (pages.length === 0) return []
   const ids = pages.map(p => p.id)
   const currents = pages.flatMap(p => p.currentId ?? [])
   const [heads, open, writers] = await Promise.all([
-    currents.length > 0 ? db.select({ id: contributions.id, words: pageVersions.words, authorId: contributions.authorId, shownAt: contributions.shownAt, pageId: pageVersions.pageId }).from(contributions).innerJoin(pageVersions, eq(pageVersions.id, contributions.id)).where(inArray(contributions.id, currents)) : [],
-    db.select({ pageId: pageComments.pageId }).from(pageComments).innerJoin(contributions, eq(contributions.id, pageComments.id)).where(and(inArray(pageComments.pageId, ids), isNull(pageComments.resolvedIn), isNull(pageComments.answers), eq(contributions.state, 'shown'))),
+    currents.length > 0
+      ? db
+          .select({
+            id: contributions.id,
+            words: pageVersions.words,
+            authorId: contributions.authorId,
+            shownAt: contributions.shownAt,
+            pageId: pageVersions.pageId,
+          })
+          .from(contributions)
+          .innerJoin(pageVersions, eq(pageVersions.id, contributions.id))
+          .where(inArray(contributions.id, currents))
+      : [],
+    db
+      .select({ pageId: pageComments.pageId })
+      .from(pageComments)
+      .innerJoin(contributions, eq(contributions.id, pageComments.id))
+      .where(
+        and(
+          inArray(pageComments.pageId, ids),
+          isNull(pageComments.resolvedIn),
+          isNull(pageComments.answers),
+          eq(contributions.state, 'shown'),
+        ),
+      ),
     db.select().from(pageWriters).where(inArray(pageWriters.pageId, ids)),
   ])
-  return pages.map((page) => {
+  return pages.map(page => {
     const head = heads.find(h => h.pageId === page.id)
     return {
-      id: page.id, title: page.title, parentId: page.parentId, position: page.position, claimedBy: page.claimedBy ? people.get(page.claimedBy) ?? null : null,
-      versions: page.versions, words: head?.words ?? 0, changedAt: head?.shownAt?.toISOString() ?? null, changedBy: head ? people.get(head.authorId) ?? null : null,
-      linksTo: page.links, formerKeys: page.formerKeys, openComments: open.filter(c => c.pageId === page.id).length,
-      writing: writers.filter(w => w.pageId === page.id && w.enrolmentId !== readerId && isWriting(w.seenAt, now)).flatMap(w => people.get(w.enrolmentId) ?? []),
+      id: page.id,
+      title: page.title,
+      parentId: page.parentId,
+      position: page.position,
+      claimedBy: page.claimedBy ? (people.get(page.claimedBy) ?? null) : null,
+      versions: page.versions,
+      words: head?.words ?? 0,
+      changedAt: head?.shownAt?.toISOString() ?? null,
+      changedBy: head ? (people.get(head.authorId) ?? null) : null,
+      linksTo: page.links,
+      formerKeys: page.formerKeys,
+      openComments: open.filter(c => c.pageId === page.id).length,
+      writing: writers
+        .filter(w => w.pageId === page.id && w.enrolmentId !== readerId && isWriting(w.seenAt, now))
+        .flatMap(w => people.get(w.enrolmentId) ?? []),
     }
   })
 }

@@ -26,78 +26,145 @@ export interface WikiRoom {
   readonly reach: (groupId: string | null) => WikiReach
 }
 /** Which of an activity's wikis: a group's, the class's, or a practice student's trial. */
-export interface WikiScope { readonly groupId: string | null, readonly trialBy: string | null }
+export interface WikiScope {
+  readonly groupId: string | null
+  readonly trialBy: string | null
+}
 
-export async function wikiRoom(db: Db, actor: Pick<ActorAt, 'activity' | 'enrolment'> & { readonly seminar: Pick<Actor['seminar'], 'state'> }, now: Date): Promise<WikiRoom> {
+export async function wikiRoom(
+  db: Db,
+  actor: Pick<ActorAt, 'activity' | 'enrolment'> & { readonly seminar: Pick<Actor['seminar'], 'state'> },
+  now: Date,
+): Promise<WikiRoom> {
   return roomFor(await wikiPlan(db, actor.activity), actor.enrolment, actor.seminar.state === 'archived', now)
 }
 
 /** What of a wiki activity is the same for everyone. */
-export async function wikiPlan(db: Db, activity: ActivityRow): Promise<{ readonly plan: ActivityPlan, readonly groups: readonly AudienceGroup[] }> {
+export async function wikiPlan(
+  db: Db,
+  activity: ActivityRow,
+): Promise<{ readonly plan: ActivityPlan; readonly groups: readonly AudienceGroup[] }> {
   if (activity.kind !== 'wiki') throw nothingHere()
   const [plan, groups] = await Promise.all([loadPlan(db, activity), groupsOf(db, activity)])
   return { plan, groups }
 }
 
-export function roomFor({ plan, groups }: Awaited<ReturnType<typeof wikiPlan>>, enrolment: Enrolment, archived: boolean, now: Date): WikiRoom {
+export function roomFor(
+  { plan, groups }: Awaited<ReturnType<typeof wikiPlan>>,
+  enrolment: Enrolment,
+  archived: boolean,
+  now: Date,
+): WikiRoom {
   const { activity } = plan
   const settings = wikiOf(activity.settings)
   const ownGroup = groups.find(g => g.memberIds.includes(enrolment.id))?.id ?? null
   const published = activity.state === 'published' && now >= activity.opensAt
-  const time: ScheduleState = published ? scheduleState({ opensAt: activity.opensAt, phases: plan.phases }, now, plan.extensions.get(enrolment.id) ?? null) : { kind: 'before', opensAt: activity.opensAt }
+  const time: ScheduleState = published
+    ? scheduleState(
+        { opensAt: activity.opensAt, phases: plan.phases },
+        now,
+        plan.extensions.get(enrolment.id) ?? null,
+      )
+    : { kind: 'before', opensAt: activity.opensAt }
   const isClass = activity.audience.kind !== 'groups'
   const trialBy = enrolment.state === 'practice' ? enrolment.id : null
   return {
-    settings, plan, groups, ownGroup, time, trialBy,
-    reach: (groupId) => {
+    settings,
+    plan,
+    groups,
+    ownGroup,
+    time,
+    trialBy,
+    reach: groupId => {
       const known = groupId === null ? isClass || trialBy !== null : groups.some(g => g.id === groupId)
       const isOwn = trialBy ? groupId === null : isClass || groupId === ownGroup
-      return known ? wikiReach({ role: readerRole(enrolment), isOwn, othersRead: settings.othersRead, time, archived }) : { read: false, write: false, comment: false }
+      return known
+        ? wikiReach({ role: readerRole(enrolment), isOwn, othersRead: settings.othersRead, time, archived })
+        : { read: false, write: false, comment: false }
     },
   }
 }
 
 /** Whose pages a reader gets under a group: a practice student's own wiki is their trial. */
-export const scopeOf = (room: Pick<WikiRoom, 'trialBy'>, groupId: string | null): WikiScope => ({ groupId, trialBy: groupId === null ? room.trialBy : null })
-export const inScope = ({ groupId, trialBy }: WikiScope) => and(
-  groupId === null ? isNull(wikiPages.groupId) : eq(wikiPages.groupId, groupId),
-  trialBy === null ? isNull(wikiPages.trialBy) : eq(wikiPages.trialBy, trialBy),
-)
+export const scopeOf = (room: Pick<WikiRoom, 'trialBy'>, groupId: string | null): WikiScope => ({
+  groupId,
+  trialBy: groupId === null ? room.trialBy : null,
+})
+export const inScope = ({ groupId, trialBy }: WikiScope) =>
+  and(
+    groupId === null ? isNull(wikiPages.groupId) : eq(wikiPages.groupId, groupId),
+    trialBy === null ? isNull(wikiPages.trialBy) : eq(wikiPages.trialBy, trialBy),
+  )
 
 /** A page with what its reader may do; to everyone else it is not there. */
-export async function requirePage(db: Db, actor: ActorAt, pageId: string, now: Date, removed = false): Promise<{ readonly room: WikiRoom, readonly page: PageRow, readonly reach: WikiReach }> {
+export async function requirePage(
+  db: Db,
+  actor: ActorAt,
+  pageId: string,
+  now: Date,
+  removed = false,
+): Promise<{ readonly room: WikiRoom; readonly page: PageRow; readonly reach: WikiReach }> {
   const room = await wikiRoom(db, actor, now)
-  const [page] = await db.select().from(wikiPages).where(and(eq(wikiPages.id, pageId), eq(wikiPages.activityId, actor.activity.id), removed ? undefined : isNull(wikiPages.removedAt)))
+  const [page] = await db
+    .select()
+    .from(wikiPages)
+    .where(
+      and(
+        eq(wikiPages.id, pageId),
+        eq(wikiPages.activityId, actor.activity.id),
+        removed ? undefined : isNull(wikiPages.removedAt),
+      ),
+    )
   const reach = page && mayReach(room, page) ? room.reach(page.groupId) : null
   if (!page || !reach?.read) throw nothingHere()
   return { room, page, reach }
 }
 
 /** Whether a page is in one of the wikis of its activity for this reader: another's trial is in none. */
-export const mayReach = (room: WikiRoom, page: Pick<PageRow, 'groupId' | 'trialBy'>): boolean => page.trialBy === scopeOf(room, page.groupId).trialBy
+export const mayReach = (room: WikiRoom, page: Pick<PageRow, 'groupId' | 'trialBy'>): boolean =>
+  page.trialBy === scopeOf(room, page.groupId).trialBy
 
 /** The page that something which changed is, or is about: the page itself, a version of it, a comment on it. */
 export async function pageOfChange(db: Db, id: string): Promise<PageRow | null> {
-  const [page] = await db.select().from(wikiPages).where(or(
-    eq(wikiPages.id, id),
-    inArray(wikiPages.id, db.select({ id: pageVersions.pageId }).from(pageVersions).where(eq(pageVersions.id, id))),
-    inArray(wikiPages.id, db.select({ id: pageComments.pageId }).from(pageComments).where(eq(pageComments.id, id))),
-  ))
+  const [page] = await db
+    .select()
+    .from(wikiPages)
+    .where(
+      or(
+        eq(wikiPages.id, id),
+        inArray(
+          wikiPages.id,
+          db.select({ id: pageVersions.pageId }).from(pageVersions).where(eq(pageVersions.id, id)),
+        ),
+        inArray(
+          wikiPages.id,
+          db.select({ id: pageComments.pageId }).from(pageComments).where(eq(pageComments.id, id)),
+        ),
+      ),
+    )
   return page ?? null
 }
 
 /** Refuses a change of pages where the phase, or one's part in it, does not allow one. */
 export function requireMayWrite(room: WikiRoom, reach: WikiReach, actor: ActorAt): void {
   if (reach.write) return
-  if (!reach.comment && room.time.kind === 'working') throw new Problem(403, 'notYours', 'This wiki is another group’s: it can be read here.')
-  throw refusedField('doc', 'notWriting', room.time.kind === 'working'
-    ? 'The pages rest while they are commented on. They can be changed again when revising begins; your text is kept here.'
-    : `Writing is over${isStaff(actor.enrolment) ? '' : ' for you'}. Your text is kept here; write to your instructor if something is missing.`)
+  if (!reach.comment && room.time.kind === 'working')
+    throw new Problem(403, 'notYours', 'This wiki is another group’s: it can be read here.')
+  throw refusedField(
+    'doc',
+    'notWriting',
+    room.time.kind === 'working'
+      ? 'The pages rest while they are commented on. They can be changed again when revising begins; your text is kept here.'
+      : `Writing is over${isStaff(actor.enrolment) ? '' : ' for you'}. Your text is kept here; write to your instructor if something is missing.`,
+  )
 }
 
 /** The pages of one wiki, in the order of their places. */
 export const pagesOf = (db: Db, activityId: string, scope: WikiScope): Promise<PageRow[]> =>
-  db.select().from(wikiPages).where(and(eq(wikiPages.activityId, activityId), inScope(scope), isNull(wikiPages.removedAt)))
+  db
+    .select()
+    .from(wikiPages)
+    .where(and(eq(wikiPages.activityId, activityId), inScope(scope), isNull(wikiPages.removedAt)))
     .orderBy(asc(wikiPages.position), asc(wikiPages.id))
 
 /** The page a title leads to: by its name now, else by one it had. */
@@ -107,8 +174,21 @@ export const pageAt = (pages: readonly PageRow[], title: string): PageRow | unde
 }
 
 /** Everyone who takes part or took part, by enrolment: names of those who wrote. */
-export async function peopleIn(db: Db, seminarIds: readonly string[], reader: Enrolment): Promise<Map<string, AuthorView>> {
-  const rows = await db.select({ enrolmentId: enrolments.id, role: enrolments.role, name: persons.name, givenName: persons.givenName, familyName: persons.familyName })
-    .from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId)).where(inArray(enrolments.seminarId, [...seminarIds]))
+export async function peopleIn(
+  db: Db,
+  seminarIds: readonly string[],
+  reader: Enrolment,
+): Promise<Map<string, AuthorView>> {
+  const rows = await db
+    .select({
+      enrolmentId: enrolments.id,
+      role: enrolments.role,
+      name: persons.name,
+      givenName: persons.givenName,
+      familyName: persons.familyName,
+    })
+    .from(enrolments)
+    .innerJoin(persons, eq(persons.id, enrolments.personId))
+    .where(inArray(enrolments.seminarId, [...seminarIds]))
   return new Map(rows.map(r => [r.enrolmentId, authorView(r, reader.id)]))
 }

@@ -18,22 +18,46 @@ export async function takeInPages(db: Database, actor: ActorAt, write: WikiImpor
   const reach = room.reach(write.groupId)
   if (!reach.read) throw nothingHere()
   requireMayWrite(room, reach, actor)
-  const read = write.files.map((file) => {
+  const read = write.files.map(file => {
     const { title, doc } = readMarkdownPage(file.name, file.text)
     const parsed = PageDoc.safeParse(doc)
-    if (!parsed.success) throw refusedField('files', 'unread', `“${file.name}” could not be taken: ${parsed.error.issues[0]?.message ?? 'it could not be read'} Nothing was changed.`)
+    if (!parsed.success)
+      throw refusedField(
+        'files',
+        'unread',
+        `“${file.name}” could not be taken: ${parsed.error.issues[0]?.message ?? 'it could not be read'} Nothing was changed.`,
+      )
     return { name: file.name, title: title.replace(/\s+/g, ' ').slice(0, LONGEST_TITLE), doc: parsed.data }
   })
-  return db.transaction(async (tx) => {
-    const pages: Array<{ id: string, title: string, isNew: boolean }> = []
+  return db.transaction(async tx => {
+    const pages: Array<{ id: string; title: string; isNew: boolean }> = []
     for (const { name, title, doc } of read) {
-      const page = await pageOfTitle(tx, actor, { id: v7(), groupId: write.groupId, title, parentId: null }, scopeOf(room, write.groupId), now)
+      const page = await pageOfTitle(
+        tx,
+        actor,
+        { id: v7(), groupId: write.groupId, title, parentId: null },
+        scopeOf(room, write.groupId),
+        now,
+      )
       try {
-        await saveVersion(tx as Database, actor, page.id, { key: v5(name, write.key), doc, base: page.versions, summary: `taken in from ${name}`, actsOn: [], chosen: [] }, now)
-      }
-      catch (problem) {
+        await saveVersion(
+          tx as Database,
+          actor,
+          page.id,
+          {
+            key: v5(name, write.key),
+            doc,
+            base: page.versions,
+            summary: `taken in from ${name}`,
+            actsOn: [],
+            chosen: [],
+          },
+          now,
+        )
+      } catch (problem) {
         // an empty file makes an empty page; one that says what stands there already changes nothing
-        if (!(problem instanceof Problem) || (problem.code !== 'nothingNew' && problem.code !== 'empty')) throw problem
+        if (!(problem instanceof Problem) || (problem.code !== 'nothingNew' && problem.code !== 'empty'))
+          throw problem
       }
       pages.push({ id: page.id, title: page.title, isNew: page.versions === 0 })
     }

@@ -11,7 +11,10 @@ import { pageMarkdown } from './markdown/writePage'
 import { inScope, pageAt, pagesOf, scopeOf, wikiRoom, type ActorAt, type PageRow } from './room'
 import { picturesIn } from './versions'
 
-interface Take { readonly group?: string | undefined, readonly as: 'site' | 'markdown' }
+interface Take {
+  readonly group?: string | undefined
+  readonly as: 'site' | 'markdown'
+}
 
 /** One wiki in an archive: every page as it stands, with its pictures, its links leading from file to file. */
 export async function takeOutWiki(db: Db, actor: ActorAt, { group, as }: Take, now: Date): Promise<Served> {
@@ -19,51 +22,125 @@ export async function takeOutWiki(db: Db, actor: ActorAt, { group, as }: Take, n
   const groupId = group ?? null
   if (!room.reach(groupId).read) throw nothingHere()
   const pages = await pagesOf(db, actor.activity.id, scopeOf(room, groupId))
-  const texts = await db.select({ pageId: wikiPages.id, doc: contributions.doc }).from(wikiPages).innerJoin(contributions, eq(contributions.id, wikiPages.currentId))
-    .where(and(eq(wikiPages.activityId, actor.activity.id), inScope(scopeOf(room, groupId)), isNull(wikiPages.removedAt), isNotNull(wikiPages.currentId))).orderBy(asc(wikiPages.position))
+  const texts = await db
+    .select({ pageId: wikiPages.id, doc: contributions.doc })
+    .from(wikiPages)
+    .innerJoin(contributions, eq(contributions.id, wikiPages.currentId))
+    .where(
+      and(
+        eq(wikiPages.activityId, actor.activity.id),
+        inScope(scopeOf(room, groupId)),
+        isNull(wikiPages.removedAt),
+        isNotNull(wikiPages.currentId),
+      ),
+    )
+    .orderBy(asc(wikiPages.position))
   const names = fileNames(pages, as === 'site' ? 'html' : 'md')
   const wanted = [...new Set(texts.flatMap(t => picturesIn(t.doc)))]
-  const pictures = wanted.length > 0 ? await db.select({ id: files.id, name: files.name, type: files.type, bytes: files.bytes }).from(files).where(inArray(files.id, wanted)) : []
-  const pictureName = new Map(pictures.map((p, i) => [p.id, `pictures/${i + 1}-${p.name.replace(/[^\p{L}\p{N}.]+/gu, '-')}`]))
+  const pictures =
+    wanted.length > 0
+      ? await db
+          .select({ id: files.id, name: files.name, type: files.type, bytes: files.bytes })
+          .from(files)
+          .where(inArray(files.id, wanted))
+      : []
+  const pictureName = new Map(
+    pictures.map((p, i) => [p.id, `pictures/${i + 1}-${p.name.replace(/[^\p{L}\p{N}.]+/gu, '-')}`]),
+  )
   const title = room.groups.find(g => g.id === groupId)?.title ?? actor.activity.title
   const entries: Record<string, Uint8Array> = {}
   const docOf = (page: PageRow) => texts.find(t => t.pageId === page.id)?.doc ?? { type: 'doc' }
-  const link = (to: string) => { const page = pageAt(pages, to); return page ? names.get(page.id)! : null }
-  for (const page of pages) {
-    entries[names.get(page.id)!] = strToU8(as === 'site'
-      ? sitePage(page.title, title, tree(pages, names), siteHtml(renderDoc(docOf(page)).html, link, pictureName))
-      : `# ${page.title}\n\n${pageMarkdown(docOf(page), { picture: src => pictureName.get(src.split('/').at(-1)!) ?? null, page: to => link(to) ?? `${safe(to)}.md` })}`)
+  const link = (to: string) => {
+    const page = pageAt(pages, to)
+    return page ? names.get(page.id)! : null
   }
-  if (as === 'site') entries['index.html'] = strToU8(sitePage(title, title, tree(pages, names), `<div class="brief">${actor.activity.briefHtml}</div>`))
+  for (const page of pages) {
+    entries[names.get(page.id)!] = strToU8(
+      as === 'site'
+        ? sitePage(
+            page.title,
+            title,
+            tree(pages, names),
+            siteHtml(renderDoc(docOf(page)).html, link, pictureName),
+          )
+        : `# ${page.title}\n\n${pageMarkdown(docOf(page), { picture: src => pictureName.get(src.split('/').at(-1)!) ?? null, page: to => link(to) ?? `${safe(to)}.md` })}`,
+    )
+  }
+  if (as === 'site')
+    entries['index.html'] = strToU8(
+      sitePage(title, title, tree(pages, names), `<div class="brief">${actor.activity.briefHtml}</div>`),
+    )
   for (const picture of pictures) entries[pictureName.get(picture.id)!] = picture.bytes
-  return { name: `${title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim() || 'Wiki'}.zip`, type: 'application/zip', bytes: Buffer.from(zipSync(entries)) }
+  return {
+    name: `${title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim() || 'Wiki'}.zip`,
+    type: 'application/zip',
+    bytes: Buffer.from(zipSync(entries)),
+  }
 }
 
 /** Every page's file, each once: Markdown files are found again by their titles, a site's have plain addresses. */
 function fileNames(pages: readonly PageRow[], extension: 'html' | 'md'): Map<string, string> {
   const taken = new Set(['index'])
-  return new Map(pages.map((page) => {
-    const base = extension === 'md' ? safe(page.title) : titleKey(page.title).replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '').slice(0, 60) || 'page'
-    let name = base
-    for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${base} ${n}`.replace(' ', extension === 'md' ? ' ' : '-')
-    taken.add(name.toLowerCase())
-    return [page.id, `${name}.${extension}`]
-  }))
+  return new Map(
+    pages.map(page => {
+      const base =
+        extension === 'md'
+          ? safe(page.title)
+          : titleKey(page.title)
+              .replace(/[^\p{L}\p{N}]+/gu, '-')
+              .replace(/^-|-$/g, '')
+              .slice(0, 60) || 'page'
+      let name = base
+      for (let n = 2; taken.has(name.toLowerCase()); n++)
+        name = `${base} ${n}`.replace(' ', extension === 'md' ? ' ' : '-')
+      taken.add(name.toLowerCase())
+      return [page.id, `${name}.${extension}`]
+    }),
+  )
 }
 /** A title without what some system takes for more than a letter of a file's name. */
-const safe = (title: string): string => title.replace(/[\\/:*?"<>|#%\u0000-\u001f]+/g, ' ').replace(/\s+/g, ' ').trim().slice(0, 80) || 'page'
+const safe = (title: string): string =>
+  title
+    .replace(/[\\/:*?"<>|#%\u0000-\u001f]+/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .slice(0, 80) || 'page'
 
 /** The page as the reader's own browser shows it, with links and pictures of the archive in place of ours. */
-function siteHtml(html: string, link: (title: string) => string | null, pictures: ReadonlyMap<string, string>): string {
+function siteHtml(
+  html: string,
+  link: (title: string) => string | null,
+  pictures: ReadonlyMap<string, string>,
+): string {
   return html
-    .replace(/<a class="page-link" data-page="([^"]*)" href="[^"]*">(.*?)<\/a>/gs, (_, title: string, text: string) => { const to = link(decode(title)); return to ? `<a href="${escapeHTML(to)}">${text}</a>` : `<span class="wanted">${text}</span>` })
-    .replace(/src="\/api\/files\/([0-9a-f-]{36})"/g, (whole, id: string) => pictures.has(id) ? `src="${escapeHTML(pictures.get(id)!)}"` : whole)
+    .replace(
+      /<a class="page-link" data-page="([^"]*)" href="[^"]*">(.*?)<\/a>/gs,
+      (_, title: string, text: string) => {
+        const to = link(decode(title))
+        return to ? `<a href="${escapeHTML(to)}">${text}</a>` : `<span class="wanted">${text}</span>`
+      },
+    )
+    .replace(/src="\/api\/files\/([0-9a-f-]{36})"/g, (whole, id: string) =>
+      pictures.has(id) ? `src="${escapeHTML(pictures.get(id)!)}"` : whole,
+    )
 }
-const decode = (text: string): string => text.replaceAll('&quot;', '"').replaceAll('&#39;', '\'').replaceAll('&lt;', '<').replaceAll('&gt;', '>').replaceAll('&amp;', '&')
+const decode = (text: string): string =>
+  text
+    .replaceAll('&quot;', '"')
+    .replaceAll('&#39;', "'")
+    .replaceAll('&lt;', '<')
+    .replaceAll('&gt;', '>')
+    .replaceAll('&amp;', '&')
 
-function tree(pages: readonly PageRow[], names: ReadonlyMap<string, string>, parentId: string | null = null): string {
+function tree(
+  pages: readonly PageRow[],
+  names: ReadonlyMap<string, string>,
+  parentId: string | null = null,
+): string {
   const own = pages.filter(p => p.parentId === parentId)
-  return own.length === 0 ? '' : `<ul>${own.map(p => `<li><a href="${escapeHTML(names.get(p.id)!)}">${escapeHTML(p.title)}</a>${tree(pages, names, p.id)}</li>`).join('')}</ul>`
+  return own.length === 0
+    ? ''
+    : `<ul>${own.map(p => `<li><a href="${escapeHTML(names.get(p.id)!)}">${escapeHTML(p.title)}</a>${tree(pages, names, p.id)}</li>`).join('')}</ul>`
 }
 
 const sitePage = (title: string, wiki: string, pages: string, body: string) => `<!doctype html>

@@ -8,32 +8,85 @@ import { Problem, refusedField } from '#server/http/problem'
 import { announce } from '#server/services/contributing/announce'
 import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
-import { loadRound, lockRound, requireReview, type ActorAt, type Allocation } from '#server/services/contributing/review/round'
+import {
+  loadRound,
+  lockRound,
+  requireReview,
+  type ActorAt,
+  type Allocation,
+} from '#server/services/contributing/review/round'
 import { tell } from '#server/services/messaging/notices'
 import { loadRubric } from '#server/services/planning/activityView'
 import { once } from '#server/services/receipt'
 import type { JudgeWrite, SampleWrite } from '#shared/marking/peers'
 
 /** Lets a review count after a look at it, sets it aside with a reason, or leaves the question open again. */
-export function judgeReview(db: Database, actor: ActorAt & { readonly allocation: Allocation }, write: JudgeWrite, now: Date): Promise<{ done: boolean }> {
-  return db.transaction(async (tx) => {
-    const [allocation] = await tx.select().from(allocations).where(eq(allocations.id, actor.allocation.id)).for('update')
-    if (allocation?.state !== 'in') throw new Problem(409, 'notIn', 'This review has not been handed in, so there is nothing to judge yet.')
+export function judgeReview(
+  db: Database,
+  actor: ActorAt & { readonly allocation: Allocation },
+  write: JudgeWrite,
+  now: Date,
+): Promise<{ done: boolean }> {
+  return db.transaction(async tx => {
+    const [allocation] = await tx
+      .select()
+      .from(allocations)
+      .where(eq(allocations.id, actor.allocation.id))
+      .for('update')
+    if (allocation?.state !== 'in')
+      throw new Problem(409, 'notIn', 'This review has not been handed in, so there is nothing to judge yet.')
     const by = actor.enrolment.id
-    await tx.update(allocations).set({ keptBy: write.as === 'kept' ? by : null, setAsideBy: write.as === 'setAside' ? by : null, setAsideReason: write.as === 'setAside' ? write.reason : null }).where(eq(allocations.id, allocation.id))
-    await tx.insert(auditTrail).values({ seminarId: actor.seminar.id, actorId: by, at: now, act: write.as === 'setAside' ? 'set a review aside' : write.as === 'kept' ? 'kept a review' : 'left a review open', subjectId: allocation.id, detail: write.as === 'setAside' ? { reason: write.reason } : {} })
+    await tx
+      .update(allocations)
+      .set({
+        keptBy: write.as === 'kept' ? by : null,
+        setAsideBy: write.as === 'setAside' ? by : null,
+        setAsideReason: write.as === 'setAside' ? write.reason : null,
+      })
+      .where(eq(allocations.id, allocation.id))
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: actor.seminar.id,
+        actorId: by,
+        at: now,
+        act:
+          write.as === 'setAside'
+            ? 'set a review aside'
+            : write.as === 'kept'
+              ? 'kept a review'
+              : 'left a review open',
+        subjectId: allocation.id,
+        detail: write.as === 'setAside' ? { reason: write.reason } : {},
+      })
     return { done: true }
   })
 }
 
 /** Lets reviews out to those whose work they are of, all at the same moment, or holds them again. */
-export function release(db: Database, actor: ActorAt, released: boolean, now: Date): Promise<{ done: boolean }> {
+export function release(
+  db: Database,
+  actor: ActorAt,
+  released: boolean,
+  now: Date,
+): Promise<{ done: boolean }> {
   requireReview(actor.activity)
-  return db.transaction(async (tx) => {
+  return db.transaction(async tx => {
     const row = await lockRound(tx, actor.activity)
     if ((row.releasedAt !== null) === released) return { done: true }
-    await tx.update(reviewRounds).set({ releasedAt: released ? now : null, releasedBy: released ? actor.enrolment.id : null }).where(eq(reviewRounds.activityId, actor.activity.id))
-    await tx.insert(auditTrail).values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at: now, act: released ? 'released reviews' : 'held reviews again', subjectId: actor.activity.id })
+    await tx
+      .update(reviewRounds)
+      .set({ releasedAt: released ? now : null, releasedBy: released ? actor.enrolment.id : null })
+      .where(eq(reviewRounds.activityId, actor.activity.id))
+    await tx
+      .insert(auditTrail)
+      .values({
+        seminarId: actor.seminar.id,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: released ? 'released reviews' : 'held reviews again',
+        subjectId: actor.activity.id,
+      })
     if (released) await tellReleased(tx, actor.activity, now)
     return { done: true }
   })
@@ -41,10 +94,19 @@ export function release(db: Database, actor: ActorAt, released: boolean, now: Da
 
 /** Releases what was set to be released at a time that has come. @returns how many */
 export async function releaseDue(db: Database, now: Date): Promise<number> {
-  const rows = await db.select({ activity: activities }).from(activities).innerJoin(reviewRounds, eq(reviewRounds.activityId, activities.id)).where(and(eq(activities.kind, 'review'), isNull(reviewRounds.releasedAt)))
-  const due = rows.filter(({ activity: { settings } }) => settings.review?.release === 'at' && settings.review.releaseAt !== null && new Date(settings.review.releaseAt) <= now)
+  const rows = await db
+    .select({ activity: activities })
+    .from(activities)
+    .innerJoin(reviewRounds, eq(reviewRounds.activityId, activities.id))
+    .where(and(eq(activities.kind, 'review'), isNull(reviewRounds.releasedAt)))
+  const due = rows.filter(
+    ({ activity: { settings } }) =>
+      settings.review?.release === 'at' &&
+      settings.review.releaseAt !== null &&
+      new Date(settings.review.releaseAt) <= now,
+  )
   for (const { activity } of due) {
-    await db.transaction(async (tx) => {
+    await db.transaction(async tx => {
       const row = await lockRound(tx, activity)
       if (row.releasedAt) return
       await tx.update(reviewRounds).set({ releasedAt: now }).where(eq(reviewRounds.activityId, activity.id))
@@ -57,55 +119,145 @@ export async function releaseDue(db: Database, now: Date): Promise<number> {
 /** Everyone with work in it is told the same at the same time, however many reviews they received. */
 async function tellReleased(tx: Db, activity: ActorAt['activity'], now: Date): Promise<void> {
   const round = await loadRound(tx, activity)
-  const people = round.settings.subject === 'teammates' ? round.students.map(s => s.enrolmentId) : [...new Set(round.entries.filter(e => !e.isSample).flatMap(e => e.ownerIds))]
-  await tell(tx, people, { kind: 'changed', activityId: activity.id, text: `What readers wrote to you in “${activity.title}” can be read now.`, detail: '' }, seminarId => `/seminars/${seminarId}/activities/${activity.id}`, now)
+  const people =
+    round.settings.subject === 'teammates'
+      ? round.students.map(s => s.enrolmentId)
+      : [...new Set(round.entries.filter(e => !e.isSample).flatMap(e => e.ownerIds))]
+  await tell(
+    tx,
+    people,
+    {
+      kind: 'changed',
+      activityId: activity.id,
+      text: `What readers wrote to you in “${activity.title}” can be read now.`,
+      detail: '',
+    },
+    seminarId => `/seminars/${seminarId}/activities/${activity.id}`,
+    now,
+  )
 }
 
 /** Writes to reviewers who owe reviews. Each gets a notice of their own; none is told who else. */
-export function remind(db: Database, actor: ActorAt, write: { readonly key: string, readonly enrolmentIds: readonly string[], readonly words: string }, now: Date): Promise<{ told: number }> {
-  return once(db, actor.enrolment, write.key, async (tx) => {
+export function remind(
+  db: Database,
+  actor: ActorAt,
+  write: { readonly key: string; readonly enrolmentIds: readonly string[]; readonly words: string },
+  now: Date,
+): Promise<{ told: number }> {
+  return once(db, actor.enrolment, write.key, async tx => {
     const round = await loadRound(tx, actor.activity)
-    const owing = new Set(round.allocations.filter(a => a.state !== 'in' && a.source !== 'practice').map(a => a.reviewerId))
+    const owing = new Set(
+      round.allocations.filter(a => a.state !== 'in' && a.source !== 'practice').map(a => a.reviewerId),
+    )
     const ids = write.enrolmentIds.filter(id => owing.has(id))
-    await tell(tx, ids, { kind: 'changed', activityId: actor.activity.id, text: `Reviews you owe in “${actor.activity.title}”`, detail: write.words }, seminarId => `/seminars/${seminarId}/activities/${actor.activity.id}`, now)
+    await tell(
+      tx,
+      ids,
+      {
+        kind: 'changed',
+        activityId: actor.activity.id,
+        text: `Reviews you owe in “${actor.activity.title}”`,
+        detail: write.words,
+      },
+      seminarId => `/seminars/${seminarId}/activities/${actor.activity.id}`,
+      now,
+    )
     return { told: ids.length }
   })
 }
 
 /** Puts up a sample to practise on, with the instructor's own scores; changed as long as nobody has practised on it. */
-export function putSample(db: Database, actor: ActorAt, write: SampleWrite, now: Date): Promise<{ done: boolean }> {
+export function putSample(
+  db: Database,
+  actor: ActorAt,
+  write: SampleWrite,
+  now: Date,
+): Promise<{ done: boolean }> {
   requireReview(actor.activity)
   const rendered = renderDoc(write.doc as RichNode)
-  return once(db, actor.enrolment, write.key, async (tx) => {
+  return once(db, actor.enrolment, write.key, async tx => {
     const rubric = await loadRubric(tx, actor.activity.rubricVersionId)
     if (rendered.words === 0) throw refusedField('doc', 'empty', 'A sample wants a text to practise on.')
     for (const c of rubric?.criteria ?? []) {
       const points = write.points[c.id]
-      if (points === undefined || points > c.max) throw refusedField('points', 'open', `Give your own score for “${c.title}”, from 0 to ${c.max / 100}: reviewers see how far theirs are off.`)
+      if (points === undefined || points > c.max)
+        throw refusedField(
+          'points',
+          'open',
+          `Give your own score for “${c.title}”, from 0 to ${c.max / 100}: reviewers see how far theirs are off.`,
+        )
     }
     const detail = { sample: { points: write.points, why: write.why } }
     const { doc, html, text, words, sources } = rendered
     const [there] = await tx.select().from(contributions).where(eq(contributions.id, write.id)).for('update')
     if (there) {
       if (there.activityId !== actor.activity.id || !there.detail.sample) throw nothingHere()
-      if (await tx.$count(allocations, and(eq(allocations.entryId, there.id), eq(allocations.state, 'in'))) > 0) throw new Problem(409, 'practised', 'Somebody has practised on this sample already, so it stays as it is. Put up another one.')
-      await tx.update(contributions).set({ doc, html, text, words, sources, detail, savedAt: now, version: there.version + 1 }).where(eq(contributions.id, there.id))
+      if (
+        (await tx.$count(allocations, and(eq(allocations.entryId, there.id), eq(allocations.state, 'in')))) >
+        0
+      )
+        throw new Problem(
+          409,
+          'practised',
+          'Somebody has practised on this sample already, so it stays as it is. Put up another one.',
+        )
+      await tx
+        .update(contributions)
+        .set({ doc, html, text, words, sources, detail, savedAt: now, version: there.version + 1 })
+        .where(eq(contributions.id, there.id))
       return { done: true }
     }
-    await tx.insert(contributions).values({ id: write.id || v7(), seminarId: actor.seminar.id, activityId: actor.activity.id, authorId: actor.enrolment.id, type: 'entry', state: 'shown', threadId: write.id, slot: `sample:${write.id}`, doc, html, text, words, sources, detail, seq: await nextSeq(tx, actor.activity.id), savedAt: now, shownAt: now, madeAt: now })
+    await tx
+      .insert(contributions)
+      .values({
+        id: write.id || v7(),
+        seminarId: actor.seminar.id,
+        activityId: actor.activity.id,
+        authorId: actor.enrolment.id,
+        type: 'entry',
+        state: 'shown',
+        threadId: write.id,
+        slot: `sample:${write.id}`,
+        doc,
+        html,
+        text,
+        words,
+        sources,
+        detail,
+        seq: await nextSeq(tx, actor.activity.id),
+        savedAt: now,
+        shownAt: now,
+        madeAt: now,
+      })
     await announce(tx, { activityId: actor.activity.id, id: write.id })
     return { done: true }
   })
 }
 
 /** Takes a sample away with what was practised on it. */
-export async function takeSampleAway(db: Database, actor: ActorAt, entryId: string, now: Date): Promise<{ done: boolean }> {
-  return db.transaction(async (tx) => {
-    const [sample] = await tx.select().from(contributions).where(and(eq(contributions.id, entryId), eq(contributions.activityId, actor.activity.id)))
+export async function takeSampleAway(
+  db: Database,
+  actor: ActorAt,
+  entryId: string,
+  now: Date,
+): Promise<{ done: boolean }> {
+  return db.transaction(async tx => {
+    const [sample] = await tx
+      .select()
+      .from(contributions)
+      .where(and(eq(contributions.id, entryId), eq(contributions.activityId, actor.activity.id)))
     if (!sample?.detail.sample) throw nothingHere()
-    const rows = await tx.delete(allocations).where(eq(allocations.entryId, entryId)).returning({ reviewId: allocations.reviewId })
+    const rows = await tx
+      .delete(allocations)
+      .where(eq(allocations.entryId, entryId))
+      .returning({ reviewId: allocations.reviewId })
     const written = rows.flatMap(r => r.reviewId ?? [])
-    const gone = { state: 'withdrawn' as const, withdrawnAt: now, withdrawnBy: actor.enrolment.id, shownAt: now }
+    const gone = {
+      state: 'withdrawn' as const,
+      withdrawnAt: now,
+      withdrawnBy: actor.enrolment.id,
+      shownAt: now,
+    }
     if (written.length > 0) await tx.update(contributions).set(gone).where(inArray(contributions.id, written))
     await tx.update(contributions).set(gone).where(eq(contributions.id, entryId))
     return { done: true }

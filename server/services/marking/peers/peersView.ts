@@ -3,10 +3,25 @@ import { findNames } from '#core/contributing/review/findNames'
 import { worthOf } from '#core/marking/showMark'
 import { isStaff } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, contributions, criterionMarks, enrolments, keptApart, marks, persons, willing } from '#server/database/schema'
+import {
+  activities,
+  contributions,
+  criterionMarks,
+  enrolments,
+  keptApart,
+  marks,
+  persons,
+  willing,
+} from '#server/database/schema'
 import { knownPeople } from '#server/services/contributing/review/names'
 import { reviewRows } from '#server/services/contributing/review/ownReviews'
-import { dueOf, loadRound, phaseOf, type ActorAt, type Round } from '#server/services/contributing/review/round'
+import {
+  dueOf,
+  loadRound,
+  phaseOf,
+  type ActorAt,
+  type Round,
+} from '#server/services/contributing/review/round'
 import { contentOf } from '#server/services/contributing/review/shapeReview'
 import { dealStanding } from '#server/services/contributing/review/standing'
 import { initialsOf } from '#server/services/people/nameView'
@@ -20,36 +35,88 @@ export async function peersView(db: Db, actor: ActorAt, now: Date): Promise<Peer
   const round = await loadRound(db, activity)
   const { settings, plan } = round
   const [rubric, rows, people, offered, apart, known, titles, given, shares] = await Promise.all([
-    loadRubric(db, activity.rubricVersionId), reviewRows(db, round.allocations), peopleOf(db, round),
-    db.select().from(willing).where(eq(willing.activityId, activity.id)), db.select().from(keptApart).where(eq(keptApart.activityId, activity.id)), knownPeople(db, actor), titlesOf(db, round), marksOf(db, activity.id), sharesOf(db, settings.sharesOf, activity),
+    loadRubric(db, activity.rubricVersionId),
+    reviewRows(db, round.allocations),
+    peopleOf(db, round),
+    db.select().from(willing).where(eq(willing.activityId, activity.id)),
+    db.select().from(keptApart).where(eq(keptApart.activityId, activity.id)),
+    knownPeople(db, actor),
+    titlesOf(db, round),
+    marksOf(db, activity.id),
+    sharesOf(db, settings.sharesOf, activity),
   ])
   const write = phaseOf(plan, 'write')
   return {
     settings: structuredClone(settings) as PeersView['settings'],
-    dealtAt: round.row?.dealtAt?.toISOString() ?? null, releasedAt: round.row?.releasedAt?.toISOString() ?? null, version: round.row?.version ?? 1,
-    handInEnded: write === null || now > write.endsAt, reviewEndsAt: phaseOf(plan, 'review')?.endsAt.toISOString() ?? null,
-    rubric, worth: worthOf(activity), pointStep: activity.pointStep,
-    people: people.map(p => ({ ...p, initials: initialsOf(p), groupId: round.groups.find(g => g.memberIds.includes(p.id))?.id ?? null, more: offered.find(w => w.enrolmentId === p.id)?.more ?? 0 })),
-    works: round.entries.map((e) => {
+    dealtAt: round.row?.dealtAt?.toISOString() ?? null,
+    releasedAt: round.row?.releasedAt?.toISOString() ?? null,
+    version: round.row?.version ?? 1,
+    handInEnded: write === null || now > write.endsAt,
+    reviewEndsAt: phaseOf(plan, 'review')?.endsAt.toISOString() ?? null,
+    rubric,
+    worth: worthOf(activity),
+    pointStep: activity.pointStep,
+    people: people.map(p => ({
+      ...p,
+      initials: initialsOf(p),
+      groupId: round.groups.find(g => g.memberIds.includes(p.id))?.id ?? null,
+      more: offered.find(w => w.enrolmentId === p.id)?.more ?? 0,
+    })),
+    works: round.entries.map(e => {
       const due = dueOf(plan, 'write', e.authorId)
-      return { id: e.id, authorIds: [...e.ownerIds], authorId: e.authorId, title: titles.get(e.id) ?? '', handedInAt: e.shownAt.toISOString(), lateMinutes: due && !e.isSample ? Math.max(0, Math.ceil((e.shownAt.getTime() - due.getTime()) / 60_000)) : 0, words: e.words, isSample: e.isSample }
+      return {
+        id: e.id,
+        authorIds: [...e.ownerIds],
+        authorId: e.authorId,
+        title: titles.get(e.id) ?? '',
+        handedInAt: e.shownAt.toISOString(),
+        lateMinutes:
+          due && !e.isSample ? Math.max(0, Math.ceil((e.shownAt.getTime() - due.getTime()) / 60_000)) : 0,
+        words: e.words,
+        isSample: e.isSample,
+      }
     }),
-    notHandedIn: settings.subject === 'work' ? round.students.filter(s => !round.entries.some(e => e.ownerIds.includes(s.enrolmentId))).map(s => s.enrolmentId) : [],
-    allocations: round.allocations.map((a) => {
+    notHandedIn:
+      settings.subject === 'work'
+        ? round.students
+            .filter(s => !round.entries.some(e => e.ownerIds.includes(s.enrolmentId)))
+            .map(s => s.enrolmentId)
+        : [],
+    allocations: round.allocations.map(a => {
       const row = rows.get(a.reviewId ?? '')
       const isIn = a.state === 'in' && row !== undefined
       const content = isIn ? contentOf(row) : contentOf(undefined)
       const due = dueOf(plan, 'review', a.reviewerId)
       const named = isIn ? findNames(row.text, known, a.reviewerId) : []
       return {
-        id: a.id, reviewerId: a.reviewerId, subjectId: a.subjectId, entryId: a.entryId, source: a.source, state: a.state, openedAt: a.openedAt?.toISOString() ?? null, handedInAt: a.handedInAt?.toISOString() ?? null,
-        late: due !== null && (a.handedInAt ?? now) > due, kept: a.keptBy !== null, setAside: a.setAsideReason, helpful: a.helpful, answerHtml: a.answerHtml,
-        points: { ...content.points }, remarks: { ...content.remarks }, answers: { ...content.answers }, passages: content.passages.map(p => ({ ...p })), private: content.private,
-        text: isIn ? row.text : '', words: isIn ? row.words : 0, names: [...new Set(named.map(n => n.exact))], namesReviewer: named.some(n => n.isOwn),
+        id: a.id,
+        reviewerId: a.reviewerId,
+        subjectId: a.subjectId,
+        entryId: a.entryId,
+        source: a.source,
+        state: a.state,
+        openedAt: a.openedAt?.toISOString() ?? null,
+        handedInAt: a.handedInAt?.toISOString() ?? null,
+        late: due !== null && (a.handedInAt ?? now) > due,
+        kept: a.keptBy !== null,
+        setAside: a.setAsideReason,
+        helpful: a.helpful,
+        answerHtml: a.answerHtml,
+        points: { ...content.points },
+        remarks: { ...content.remarks },
+        answers: { ...content.answers },
+        passages: content.passages.map(p => ({ ...p })),
+        private: content.private,
+        text: isIn ? row.text : '',
+        words: isIn ? row.words : 0,
+        names: [...new Set(named.map(n => n.exact))],
+        namesReviewer: named.some(n => n.isOwn),
       }
     }),
     apart: apart.map(r => [r.oneId, r.otherId]),
-    samples: Object.fromEntries(round.entries.filter(e => e.isSample).map(e => [e.id, { ...e.detail.sample?.points }])),
+    samples: Object.fromEntries(
+      round.entries.filter(e => e.isSample).map(e => [e.id, { ...e.detail.sample?.points }]),
+    ),
     marks: given,
     groups: round.groups.map(g => ({ id: g.id, title: g.title, memberIds: [...g.memberIds] })),
     shares,
@@ -58,37 +125,92 @@ export async function peersView(db: Db, actor: ActorAt, now: Date): Promise<Peer
 
 /** Everyone who gives, receives or is meant, by family name; who has left stays with what they gave. */
 async function peopleOf(db: Db, round: Round) {
-  const ids = [...new Set([...round.students.map(s => s.enrolmentId), ...round.entries.filter(e => !e.isSample).flatMap(e => e.ownerIds), ...round.allocations.flatMap(a => [a.reviewerId, a.subjectId])])]
+  const ids = [
+    ...new Set([
+      ...round.students.map(s => s.enrolmentId),
+      ...round.entries.filter(e => !e.isSample).flatMap(e => e.ownerIds),
+      ...round.allocations.flatMap(a => [a.reviewerId, a.subjectId]),
+    ]),
+  ]
   if (ids.length === 0) return []
-  const rows = await db.select({ id: enrolments.id, role: enrolments.role, state: enrolments.state, name: persons.name, givenName: persons.givenName, familyName: persons.familyName }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId)).where(inArray(enrolments.id, ids))
+  const rows = await db
+    .select({
+      id: enrolments.id,
+      role: enrolments.role,
+      state: enrolments.state,
+      name: persons.name,
+      givenName: persons.givenName,
+      familyName: persons.familyName,
+    })
+    .from(enrolments)
+    .innerJoin(persons, eq(persons.id, enrolments.personId))
+    .where(inArray(enrolments.id, ids))
   const order = new Intl.Collator('en')
-  return rows.filter(r => !isStaff(r)).sort((a, b) => order.compare(a.familyName, b.familyName) || order.compare(a.givenName, b.givenName)).map(({ role: _, state, ...p }) => ({ ...p, active: state === 'active' }))
+  return rows
+    .filter(r => !isStaff(r))
+    .sort((a, b) => order.compare(a.familyName, b.familyName) || order.compare(a.givenName, b.givenName))
+    .map(({ role: _, state, ...p }) => ({ ...p, active: state === 'active' }))
 }
 
 /** What a work calls itself: its title, or its first line. */
 async function titlesOf(db: Db, round: Round): Promise<Map<string, string>> {
   const ids = round.entries.map(e => e.id)
   if (ids.length === 0) return new Map()
-  const rows = await db.select({ id: contributions.id, text: contributions.text, detail: contributions.detail }).from(contributions).where(inArray(contributions.id, ids))
-  return new Map(rows.map((r) => {
-    const line = r.text.split('\n')[0] ?? ''
-    return [r.id, r.detail.title ?? (line.length > 70 ? `${line.slice(0, 68).replace(/\s+\S*$/, '')} …` : line)]
-  }))
+  const rows = await db
+    .select({ id: contributions.id, text: contributions.text, detail: contributions.detail })
+    .from(contributions)
+    .where(inArray(contributions.id, ids))
+  return new Map(
+    rows.map(r => {
+      const line = r.text.split('\n')[0] ?? ''
+      return [
+        r.id,
+        r.detail.title ?? (line.length > 70 ? `${line.slice(0, 68).replace(/\s+\S*$/, '')} …` : line),
+      ]
+    }),
+  )
 }
 
 async function marksOf(db: Db, activityId: string) {
   const [rows, steps] = await Promise.all([
     db.select().from(marks).where(eq(marks.activityId, activityId)).orderBy(asc(marks.enrolmentId)),
-    db.select({ markId: criterionMarks.markId, criterionId: criterionMarks.criterionId, points: criterionMarks.points }).from(criterionMarks).innerJoin(marks, eq(marks.id, criterionMarks.markId)).where(eq(marks.activityId, activityId)),
+    db
+      .select({
+        markId: criterionMarks.markId,
+        criterionId: criterionMarks.criterionId,
+        points: criterionMarks.points,
+      })
+      .from(criterionMarks)
+      .innerJoin(marks, eq(marks.id, criterionMarks.markId))
+      .where(eq(marks.activityId, activityId)),
   ])
-  return rows.map(m => ({ enrolmentId: m.enrolmentId, state: m.state, points: m.points, takenFrom: m.takenFrom, factor: m.factor, steps: Object.fromEntries(steps.filter(s => s.markId === m.id).map(s => [s.criterionId, s.points])) }))
+  return rows.map(m => ({
+    enrolmentId: m.enrolmentId,
+    state: m.state,
+    points: m.points,
+    takenFrom: m.takenFrom,
+    factor: m.factor,
+    steps: Object.fromEntries(steps.filter(s => s.markId === m.id).map(s => [s.criterionId, s.points])),
+  }))
 }
 
 /** The activity whose group mark teammates' scores share, with its marks. */
-async function sharesOf(db: Db, targetId: string | null, activity: ActorAt['activity']): Promise<PeersView['shares']> {
+async function sharesOf(
+  db: Db,
+  targetId: string | null,
+  activity: ActorAt['activity'],
+): Promise<PeersView['shares']> {
   if (!targetId) return null
-  const [target] = await db.select().from(activities).where(and(eq(activities.id, targetId), eq(activities.seminarId, activity.seminarId)))
+  const [target] = await db
+    .select()
+    .from(activities)
+    .where(and(eq(activities.id, targetId), eq(activities.seminarId, activity.seminarId)))
   if (!target) return null
   const rows = await marksOf(db, target.id)
-  return { activityId: target.id, title: target.title, worth: worthOf(target), marks: rows.map(({ enrolmentId, state, points, factor }) => ({ enrolmentId, state, points, factor })) }
+  return {
+    activityId: target.id,
+    title: target.title,
+    worth: worthOf(target),
+    marks: rows.map(({ enrolmentId, state, points, factor }) => ({ enrolmentId, state, points, factor })),
+  }
 }

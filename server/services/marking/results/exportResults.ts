@@ -13,22 +13,58 @@ import { gradebook } from '#server/services/marking/gradebook/gradebook'
 import { CELL_STATES, type Gradebook } from '#shared/marking/gradebook'
 import { lettersPdf } from './letterPdf'
 
-export interface ResultFile { readonly name: string, readonly type: string, readonly bytes: Buffer }
+export interface ResultFile {
+  readonly name: string
+  readonly type: string
+  readonly bytes: Buffer
+}
 type Cell = string | number | null
 
 /** Results to take away. Only returned marks are in them: what is held is nobody's but the markers'. */
-export async function exportResults(db: Db, actor: Actor, form: 'csv' | 'xlsx' | 'oneroster' | 'pdf' | 'zip', activityId: string | null, now: Date): Promise<ResultFile> {
+export async function exportResults(
+  db: Db,
+  actor: Actor,
+  form: 'csv' | 'xlsx' | 'oneroster' | 'pdf' | 'zip',
+  activityId: string | null,
+  now: Date,
+): Promise<ResultFile> {
   const base = `${actor.seminar.code} results`.replace(/[^\p{L}\p{N}]+/gu, ' ').trim()
   switch (form) {
-    case 'csv': return { name: `${base}.csv`, type: 'text/csv; charset=utf-8', bytes: csvOf(await table(db, actor, now)) }
-    case 'xlsx': return { name: `${base}.xlsx`, type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', bytes: await xlsxOf(await table(db, actor, now)) }
-    case 'oneroster': return { name: `${base} OneRoster.zip`, type: 'application/zip', bytes: await oneRoster(db, actor, now) }
-    case 'pdf': return { name: `${base} letters.pdf`, type: 'application/pdf', bytes: await lettersPdf(await returnedLetters(db, actor, activityId)) }
+    case 'csv':
+      return {
+        name: `${base}.csv`,
+        type: 'text/csv; charset=utf-8',
+        bytes: csvOf(await table(db, actor, now)),
+      }
+    case 'xlsx':
+      return {
+        name: `${base}.xlsx`,
+        type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+        bytes: await xlsxOf(await table(db, actor, now)),
+      }
+    case 'oneroster':
+      return {
+        name: `${base} OneRoster.zip`,
+        type: 'application/zip',
+        bytes: await oneRoster(db, actor, now),
+      }
+    case 'pdf':
+      return {
+        name: `${base} letters.pdf`,
+        type: 'application/pdf',
+        bytes: await lettersPdf(await returnedLetters(db, actor, activityId)),
+      }
     case 'zip': {
       const letters = await returnedLetters(db, actor, activityId)
       const files: Record<string, Uint8Array> = {}
-      for (const l of letters) files[`${l.letter.title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim()}/${unique(files, l)}`] = await lettersPdf([l])
-      return { name: `${base} letters.zip`, type: 'application/zip', bytes: Buffer.from(zipSync(files, { level: 6 })) }
+      for (const l of letters)
+        files[`${l.letter.title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim()}/${unique(files, l)}`] =
+          await lettersPdf([l])
+      return {
+        name: `${base} letters.zip`,
+        type: 'application/zip',
+        bytes: Buffer.from(zipSync(files, { level: 6 })),
+      }
     }
   }
 }
@@ -43,34 +79,76 @@ const unique = (files: Record<string, unknown>, l: Letter): string => {
 }
 
 async function people(db: Db, actor: Actor) {
-  const rows = await db.select({ id: enrolments.id, email: persons.email, number: enrolments.studentNumber }).from(enrolments).innerJoin(persons, eq(persons.id, enrolments.personId)).where(eq(enrolments.seminarId, actor.seminar.id))
+  const rows = await db
+    .select({ id: enrolments.id, email: persons.email, number: enrolments.studentNumber })
+    .from(enrolments)
+    .innerJoin(persons, eq(persons.id, enrolments.personId))
+    .where(eq(enrolments.seminarId, actor.seminar.id))
   return new Map(rows.map(r => [r.id, r]))
 }
 
 async function table(db: Db, actor: Actor, now: Date): Promise<Cell[][]> {
   const [book, known] = await Promise.all([gradebook(db, actor, now), people(db, actor)])
   const sections = new Map(book.sections.map(s => [s.id, s.title]))
-  const head: Cell[] = ['Family name', 'Given name', 'Mail', 'Student number', 'Section', ...book.columns.map(c => `${c.title} (of ${c.max / 100})`), ...book.categories.map(c => `${c.title} (%)`), 'Final (%)', ...(book.bands ? ['Letter'] : [])]
-  return [head, ...book.rows.map((r): Cell[] => [
-    r.familyName, r.givenName, known.get(r.enrolmentId)?.email ?? '', known.get(r.enrolmentId)?.number ?? '', sections.get(r.sectionId ?? '') ?? '',
-    ...book.columns.map((c, i) => returned(r, i) ? (r.points[i] ?? 0) / 100 : r.counts[i] === 'x' ? 'excused' : null),
-    ...r.shares.map(s => s === null ? null : percentOf(s)), r.share === null ? null : percentOf(r.share), ...(book.bands ? [r.share === null ? '' : letterOf(r.share, book.bands) ?? ''] : []),
-  ])]
+  const head: Cell[] = [
+    'Family name',
+    'Given name',
+    'Mail',
+    'Student number',
+    'Section',
+    ...book.columns.map(c => `${c.title} (of ${c.max / 100})`),
+    ...book.categories.map(c => `${c.title} (%)`),
+    'Final (%)',
+    ...(book.bands ? ['Letter'] : []),
+  ]
+  return [
+    head,
+    ...book.rows.map((r): Cell[] => [
+      r.familyName,
+      r.givenName,
+      known.get(r.enrolmentId)?.email ?? '',
+      known.get(r.enrolmentId)?.number ?? '',
+      sections.get(r.sectionId ?? '') ?? '',
+      ...book.columns.map((c, i) =>
+        returned(r, i) ? (r.points[i] ?? 0) / 100 : r.counts[i] === 'x' ? 'excused' : null,
+      ),
+      ...r.shares.map(s => (s === null ? null : percentOf(s))),
+      r.share === null ? null : percentOf(r.share),
+      ...(book.bands ? [r.share === null ? '' : (letterOf(r.share, book.bands) ?? '')] : []),
+    ]),
+  ]
 }
 
 const returned = (row: Gradebook['rows'][number], i: number) => row.states[i] === CELL_STATES.returned
 
 /** With the mark of the byte order first: spreadsheets take it for UTF-8. */
-const csvOf = (rows: readonly Cell[][]): Buffer => Buffer.from(stringify(rows.map(r => r.map(cell => typeof cell === 'string' ? safeCell(cell) : cell)), { bom: true, record_delimiter: '\r\n' }))
+const csvOf = (rows: readonly Cell[][]): Buffer =>
+  Buffer.from(
+    stringify(
+      rows.map(r => r.map(cell => (typeof cell === 'string' ? safeCell(cell) : cell))),
+      { bom: true, record_delimiter: '\r\n' },
+    ),
+  )
 
 async function xlsxOf(rows: readonly Cell[][]): Promise<Buffer> {
   const [head, ...body] = rows
   // cells are typed: text is never read as a formula
   const data = [
     (head ?? []).map(cell => ({ value: String(cell ?? ''), type: String, fontWeight: 'bold' as const })),
-    ...body.map(r => r.map(cell => cell === null || cell === '' ? null : typeof cell === 'number' ? { value: cell, type: Number } : { value: cell, type: String })),
+    ...body.map(r =>
+      r.map(cell =>
+        cell === null || cell === ''
+          ? null
+          : typeof cell === 'number'
+            ? { value: cell, type: Number }
+            : { value: cell, type: String },
+      ),
+    ),
   ]
-  const file = writeExcelFile(data as never, { sheet: 'Results', stickyRowsCount: 1, stickyColumnsCount: 2 } as never) as unknown as { toBuffer: () => Promise<Buffer> } | Promise<Buffer>
+  const file = writeExcelFile(
+    data as never,
+    { sheet: 'Results', stickyRowsCount: 1, stickyColumnsCount: 2 } as never,
+  ) as unknown as { toBuffer: () => Promise<Buffer> } | Promise<Buffer>
   return 'toBuffer' in file ? file.toBuffer() : file
 }
 
@@ -79,30 +157,159 @@ async function oneRoster(db: Db, actor: Actor, now: Date): Promise<Buffer> {
   const [book, known] = await Promise.all([gradebook(db, actor, now), people(db, actor)])
   const stamp = now.toISOString()
   const { seminar } = actor
-  const csv = (rows: readonly (readonly (string | number)[])[]) => strToU8(stringify(rows.map(r => r.map(c => typeof c === 'string' ? safeCell(c) : c)), { record_delimiter: '\r\n' }))
+  const csv = (rows: readonly (readonly (string | number)[])[]) =>
+    strToU8(
+      stringify(
+        rows.map(r => r.map(c => (typeof c === 'string' ? safeCell(c) : c))),
+        { record_delimiter: '\r\n' },
+      ),
+    )
   const categories = book.categories.map(c => [c.id, 'active', stamp, c.title, c.weight])
-  const items = book.columns.map(c => [c.id, 'active', stamp, c.title, '', seminar.firstDay, c.closesAt.slice(0, 10), seminar.id, c.categoryId ?? '', '', 0, c.max / 100])
-  const results = book.rows.flatMap(r => book.columns.flatMap((c, i) => returned(r, i) || r.counts[i] === 'x'
-    ? [[`${c.id}:${r.enrolmentId}`, 'active', stamp, c.id, known.get(r.enrolmentId)?.number ?? r.enrolmentId, r.counts[i] === 'x' ? 'exempt' : 'fully graded', r.counts[i] === 'x' ? '' : (r.points[i] ?? 0) / 100, stamp.slice(0, 10), showMark({ points: r.points[i] ?? 0, max: c.max, scale: c.scale, letter: letterOfMark(r.points[i] ?? 0, c.max, c.bands ? { bands: c.bands } : null) })]]
-    : []))
+  const items = book.columns.map(c => [
+    c.id,
+    'active',
+    stamp,
+    c.title,
+    '',
+    seminar.firstDay,
+    c.closesAt.slice(0, 10),
+    seminar.id,
+    c.categoryId ?? '',
+    '',
+    0,
+    c.max / 100,
+  ])
+  const results = book.rows.flatMap(r =>
+    book.columns.flatMap((c, i) =>
+      returned(r, i) || r.counts[i] === 'x'
+        ? [
+            [
+              `${c.id}:${r.enrolmentId}`,
+              'active',
+              stamp,
+              c.id,
+              known.get(r.enrolmentId)?.number ?? r.enrolmentId,
+              r.counts[i] === 'x' ? 'exempt' : 'fully graded',
+              r.counts[i] === 'x' ? '' : (r.points[i] ?? 0) / 100,
+              stamp.slice(0, 10),
+              showMark({
+                points: r.points[i] ?? 0,
+                max: c.max,
+                scale: c.scale,
+                letter: letterOfMark(r.points[i] ?? 0, c.max, c.bands ? { bands: c.bands } : null),
+              }),
+            ],
+          ]
+        : [],
+    ),
+  )
   const files = {
-    'manifest.csv': csv([['propertyName', 'value'], ['manifest.version', '1.0'], ['oneroster.version', '1.2'], ['file.categories', 'bulk'], ['file.lineItems', 'bulk'], ['file.results', 'bulk'], ['source.systemName', 'Jovrel']]),
+    'manifest.csv': csv([
+      ['propertyName', 'value'],
+      ['manifest.version', '1.0'],
+      ['oneroster.version', '1.2'],
+      ['file.categories', 'bulk'],
+      ['file.lineItems', 'bulk'],
+      ['file.results', 'bulk'],
+      ['source.systemName', 'Jovrel'],
+    ]),
     'categories.csv': csv([['sourcedId', 'status', 'dateLastModified', 'title', 'weight'], ...categories]),
-    'lineItems.csv': csv([['sourcedId', 'status', 'dateLastModified', 'title', 'description', 'assignDate', 'dueDate', 'classSourcedId', 'categorySourcedId', 'gradingPeriodSourcedId', 'resultValueMin', 'resultValueMax'], ...items]),
-    'results.csv': csv([['sourcedId', 'status', 'dateLastModified', 'lineItemSourcedId', 'studentSourcedId', 'scoreStatus', 'score', 'scoreDate', 'textScore'], ...results]),
+    'lineItems.csv': csv([
+      [
+        'sourcedId',
+        'status',
+        'dateLastModified',
+        'title',
+        'description',
+        'assignDate',
+        'dueDate',
+        'classSourcedId',
+        'categorySourcedId',
+        'gradingPeriodSourcedId',
+        'resultValueMin',
+        'resultValueMax',
+      ],
+      ...items,
+    ]),
+    'results.csv': csv([
+      [
+        'sourcedId',
+        'status',
+        'dateLastModified',
+        'lineItemSourcedId',
+        'studentSourcedId',
+        'scoreStatus',
+        'score',
+        'scoreDate',
+        'textScore',
+      ],
+      ...results,
+    ]),
   }
   return Buffer.from(zipSync(files))
 }
 
-interface Letter { readonly letter: ReturnType<typeof letterView>, readonly seminar: string, readonly student: string, readonly at: string }
+interface Letter {
+  readonly letter: ReturnType<typeof letterView>
+  readonly seminar: string
+  readonly student: string
+  readonly at: string
+}
 
 /** Letters as they were returned, of one activity or all, by activity and then student; without those the actor is to mark a second time, unseen. */
-export async function returnedLetters(db: Db, actor: Actor, activityId: string | null, enrolmentId: string | null = null): Promise<Letter[]> {
-  const asked = db.select({ id: secondMarks.id }).from(secondMarks).where(and(eq(secondMarks.activityId, marks.activityId), eq(secondMarks.enrolmentId, marks.enrolmentId), eq(secondMarks.markerId, actor.enrolment.id), eq(secondMarks.state, 'asked')))
-  const rows = await db.select({ activityId: marks.activityId, kind: activities.kind, title: activities.title, returned: marks.returned, returnedAt: marks.returnedAt, name: persons.name, givenName: persons.givenName }).from(marks)
-    .innerJoin(activities, eq(activities.id, marks.activityId)).innerJoin(enrolments, eq(enrolments.id, marks.enrolmentId)).innerJoin(persons, eq(persons.id, enrolments.personId))
-    .where(and(eq(enrolments.seminarId, actor.enrolment.seminarId), isNotNull(marks.returned), activityId ? eq(marks.activityId, activityId) : undefined, enrolmentId ? eq(marks.enrolmentId, enrolmentId) : undefined, notExists(asked)))
+export async function returnedLetters(
+  db: Db,
+  actor: Actor,
+  activityId: string | null,
+  enrolmentId: string | null = null,
+): Promise<Letter[]> {
+  const asked = db
+    .select({ id: secondMarks.id })
+    .from(secondMarks)
+    .where(
+      and(
+        eq(secondMarks.activityId, marks.activityId),
+        eq(secondMarks.enrolmentId, marks.enrolmentId),
+        eq(secondMarks.markerId, actor.enrolment.id),
+        eq(secondMarks.state, 'asked'),
+      ),
+    )
+  const rows = await db
+    .select({
+      activityId: marks.activityId,
+      kind: activities.kind,
+      title: activities.title,
+      returned: marks.returned,
+      returnedAt: marks.returnedAt,
+      name: persons.name,
+      givenName: persons.givenName,
+    })
+    .from(marks)
+    .innerJoin(activities, eq(activities.id, marks.activityId))
+    .innerJoin(enrolments, eq(enrolments.id, marks.enrolmentId))
+    .innerJoin(persons, eq(persons.id, enrolments.personId))
+    .where(
+      and(
+        eq(enrolments.seminarId, actor.enrolment.seminarId),
+        isNotNull(marks.returned),
+        activityId ? eq(marks.activityId, activityId) : undefined,
+        enrolmentId ? eq(marks.enrolmentId, enrolmentId) : undefined,
+        notExists(asked),
+      ),
+    )
     .orderBy(asc(activities.position), asc(persons.familyName), asc(persons.givenName))
-  const at = (d: Date) => new Intl.DateTimeFormat('en-GB', { timeZone: actor.seminar.timeZone, dateStyle: 'long' }).format(d)
-  return rows.map(r => ({ letter: letterView(r.returned!, { activityId: r.activityId, kind: r.kind, title: r.title, to: r.givenName, returnedAt: r.returnedAt!.toISOString() }), seminar: `${actor.seminar.title} · ${actor.seminar.code}`, student: r.name, at: at(r.returnedAt!) }))
+  const at = (d: Date) =>
+    new Intl.DateTimeFormat('en-GB', { timeZone: actor.seminar.timeZone, dateStyle: 'long' }).format(d)
+  return rows.map(r => ({
+    letter: letterView(r.returned!, {
+      activityId: r.activityId,
+      kind: r.kind,
+      title: r.title,
+      to: r.givenName,
+      returnedAt: r.returnedAt!.toISOString(),
+    }),
+    seminar: `${actor.seminar.title} · ${actor.seminar.code}`,
+    student: r.name,
+    at: at(r.returnedAt!),
+  }))
 }

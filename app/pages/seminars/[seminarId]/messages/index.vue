@@ -22,45 +22,90 @@ const { busy, problem, send, attempt } = useSending()
 const { dayTime, date } = useTimes()
 const FRESH = 20_000 // milliseconds after which an open page looks again
 const base = `/api/seminars/${route.params.seminarId}/messages`
-const student = computed(() => typeof route.query.student === 'string' ? route.query.student : '')
-const chosen = computed(() => typeof route.query.thread === 'string' ? route.query.thread : '')
-const { data, error, refresh } = await useAsyncData(`messages-${route.params.seminarId}`, () => api.get<ThreadList>(`${base}${student.value ? `?student=${student.value}` : ''}`), { watch: [student] })
-const { data: thread, error: threadError, refresh: refreshThread } = await useAsyncData(`message-${route.params.seminarId}`, () => chosen.value ? api.get<MessageThread>(`${base}/threads/${chosen.value}`) : Promise.resolve(null), { watch: [chosen] })
+const student = computed(() => (typeof route.query.student === 'string' ? route.query.student : ''))
+const chosen = computed(() => (typeof route.query.thread === 'string' ? route.query.thread : ''))
+const { data, error, refresh } = await useAsyncData(
+  `messages-${route.params.seminarId}`,
+  () => api.get<ThreadList>(`${base}${student.value ? `?student=${student.value}` : ''}`),
+  { watch: [student] },
+)
+const {
+  data: thread,
+  error: threadError,
+  refresh: refreshThread,
+} = await useAsyncData(
+  `message-${route.params.seminarId}`,
+  () => (chosen.value ? api.get<MessageThread>(`${base}/threads/${chosen.value}`) : Promise.resolve(null)),
+  { watch: [chosen] },
+)
 const older = shallowRef<ThreadList | null>(null)
-const threads = computed(() => [...data.value?.threads ?? [], ...(older.value?.threads ?? []).filter(t => !data.value?.threads.some(x => x.id === t.id))])
-const more = computed(() => older.value ? older.value.more : data.value?.more ?? false)
-const showMore = () => attempt(async () => {
-  const next = await api.get<ThreadList>(`${base}?before=${threads.value.at(-1)!.id}${student.value ? `&student=${student.value}` : ''}`)
-  older.value = { ...next, threads: [...older.value?.threads ?? [], ...next.threads] }
-})
+const threads = computed(() => [
+  ...(data.value?.threads ?? []),
+  ...(older.value?.threads ?? []).filter(t => !data.value?.threads.some(x => x.id === t.id)),
+])
+const more = computed(() => (older.value ? older.value.more : (data.value?.more ?? false)))
+const showMore = () =>
+  attempt(async () => {
+    const next = await api.get<ThreadList>(
+      `${base}?before=${threads.value.at(-1)!.id}${student.value ? `&student=${student.value}` : ''}`,
+    )
+    older.value = { ...next, threads: [...(older.value?.threads ?? []), ...next.threads] }
+  })
 const open = (id: string) => router.push({ query: { ...route.query, thread: id } })
 // what was opened is seen now: the list says so, and the frame's count goes down
-watch(() => thread.value?.id, (id) => {
-  if (!data.value?.threads.some(t => t.id === id && t.fresh)) return
-  data.value = { ...data.value, fresh: data.value.fresh - 1, threads: data.value.threads.map(t => t.id === id ? { ...t, fresh: false } : t) }
-  void seminar.load(String(route.params.seminarId))
-})
+watch(
+  () => thread.value?.id,
+  id => {
+    if (!data.value?.threads.some(t => t.id === id && t.fresh)) return
+    data.value = {
+      ...data.value,
+      fresh: data.value.fresh - 1,
+      threads: data.value.threads.map(t => (t.id === id ? { ...t, fresh: false } : t)),
+    }
+    void seminar.load(String(route.params.seminarId))
+  },
+)
 let looks: ReturnType<typeof setInterval> | undefined
-const lookAgain = () => { if (document.visibilityState === 'visible') { void refresh(); if (chosen.value) void refreshThread() } }
-onMounted(() => { looks = setInterval(lookAgain, FRESH); document.addEventListener('visibilitychange', lookAgain) })
-onBeforeUnmount(() => { clearInterval(looks); document.removeEventListener('visibilitychange', lookAgain) })
+const lookAgain = () => {
+  if (document.visibilityState === 'visible') {
+    void refresh()
+    if (chosen.value) void refreshThread()
+  }
+}
+onMounted(() => {
+  looks = setInterval(lookAgain, FRESH)
+  document.addEventListener('visibilitychange', lookAgain)
+})
+onBeforeUnmount(() => {
+  clearInterval(looks)
+  document.removeEventListener('visibilitychange', lookAgain)
+})
 
 const answer = useKeptWords(() => `message:${chosen.value}`)
 let key = newKey()
-watch(answer, () => { key = newKey() })
+watch(answer, () => {
+  key = newKey()
+})
 async function reply() {
-  const now = await send(() => api.post<MessageThread>(`${base}/threads/${chosen.value}/replies`, { key, text: answer.value }))
+  const now = await send(() =>
+    api.post<MessageThread>(`${base}/threads/${chosen.value}/replies`, { key, text: answer.value }),
+  )
   if (!now) return
   thread.value = now
   answer.value = ''
   await refresh() // it stands first in the list now
 }
-const takeBack = () => attempt(async () => {
-  const { takenBack } = await api.remove<{ takenBack: number }>(`${base}/sendings/${thread.value!.sendingId}`)
-  await router.replace({ query: { ...route.query, thread: undefined } })
-  await refresh()
-  notices.say(takenBack === 1 ? 'Taken back: nobody was told.' : `All ${takenBack} are taken back: nobody was told.`)
-})
+const takeBack = () =>
+  attempt(async () => {
+    const { takenBack } = await api.remove<{ takenBack: number }>(
+      `${base}/sendings/${thread.value!.sendingId}`,
+    )
+    await router.replace({ query: { ...route.query, thread: undefined } })
+    await refresh()
+    notices.say(
+      takenBack === 1 ? 'Taken back: nobody was told.' : `All ${takenBack} are taken back: nobody was told.`,
+    )
+  })
 const staff = computed(() => seminar.isStaff)
 const closed = computed(() => seminar.shell?.archived ?? false)
 </script>
@@ -69,91 +114,305 @@ const closed = computed(() => seminar.shell?.archived ?? false)
   <ProblemPage v-if="error || !data" :sentence="error?.message ?? ''" @retry="refresh()" />
   <main v-else class="messages" :class="{ reading: chosen }">
     <header>
-      <VoicesTabs v-if="staff" /><h1 v-else>Messages</h1>
+      <VoicesTabs v-if="staff" />
+      <h1 v-else>Messages</h1>
       <span class="grow" />
       <template v-if="staff">
-        <button v-if="student" class="link small" type="button" @click="router.replace({ query: {} })">everyone’s</button>
-        <NuxtLink class="small" :to="`/seminars/${route.params.seminarId}/messages/rules`">Standing rules</NuxtLink>
+        <button v-if="student" class="link small" type="button" @click="router.replace({ query: {} })">
+          everyone’s
+        </button>
+        <NuxtLink class="small" :to="`/seminars/${route.params.seminarId}/messages/rules`"
+          >Standing rules</NuxtLink
+        >
       </template>
     </header>
-    <p v-if="threads.length === 0" class="invite">{{ staff ? 'Nothing has been written yet. Choose students in Voices or Presence to write to them; what they answer comes back here.' : 'Nobody has written to you alone yet. When your instructor does, it lies here, and you can answer.' }}</p>
+    <p v-if="threads.length === 0" class="invite">
+      {{
+        staff
+          ? 'Nothing has been written yet. Choose students in Voices or Presence to write to them; what they answer comes back here.'
+          : 'Nobody has written to you alone yet. When your instructor does, it lies here, and you can answer.'
+      }}
+    </p>
     <div v-else class="two">
       <nav class="list" aria-label="Messages">
         <ul>
           <li v-for="t in threads" :key="t.id" :class="{ on: t.id === chosen, fresh: t.fresh }">
             <a href="#" :aria-current="t.id === chosen ? 'true' : undefined" @click.prevent="open(t.id)">
               <PersonDisc v-if="staff" :initials="t.initials" />
-              <span class="line"><b>{{ staff ? t.student : t.startedBy }}</b><time class="num">{{ date(t.lastAt) }}</time></span>
-              <span class="subject">{{ t.subject }}<template v-if="t.fresh"><span class="dot" aria-hidden="true" /><span class="visually-hidden">, new</span></template></span>
+              <span class="line"
+                ><b>{{ staff ? t.student : t.startedBy }}</b
+                ><time class="num">{{ date(t.lastAt) }}</time></span
+              >
+              <span class="subject"
+                >{{ t.subject
+                }}<template v-if="t.fresh"
+                  ><span class="dot" aria-hidden="true" /><span class="visually-hidden">, new</span></template
+                ></span
+              >
               <span class="words">{{ t.lastIsMine ? 'you: ' : '' }}{{ t.lastWords }}</span>
-              <span v-if="t.waits || t.byRule" class="state">{{ t.waits ? 'goes out within a minute' : 'sent by a rule' }}</span>
+              <span v-if="t.waits || t.byRule" class="state">{{
+                t.waits ? 'goes out within a minute' : 'sent by a rule'
+              }}</span>
             </a>
           </li>
         </ul>
         <button v-if="more" class="link more" type="button" @click="showMore">earlier ones</button>
       </nav>
-      <section v-if="chosen && threadError" class="thread" role="alert"><p class="invite">{{ threadError.message }}</p><button class="link" type="button" @click="refreshThread()">Try again</button></section>
+      <section v-if="chosen && threadError" class="thread" role="alert">
+        <p class="invite">{{ threadError.message }}</p>
+        <button class="link" type="button" @click="refreshThread()">Try again</button>
+      </section>
       <section v-else-if="chosen && thread" class="thread" :aria-label="`With ${thread.student}`">
         <div class="top">
-          <button class="link back" type="button" @click="router.replace({ query: { ...route.query, thread: undefined } })">all messages</button>
+          <button
+            class="link back"
+            type="button"
+            @click="router.replace({ query: { ...route.query, thread: undefined } })"
+          >
+            all messages
+          </button>
           <h2>{{ thread.subject }}</h2>
-          <p class="muted small"><template v-if="staff">with <NuxtLink :to="`/seminars/${route.params.seminarId}/voices/${thread.studentId}`">{{ thread.student }}</NuxtLink></template><template v-if="thread.about">{{ staff ? ', ' : '' }}about <NuxtLink :to="`/seminars/${route.params.seminarId}/activities/${thread.about.id}`">{{ thread.about.title }}</NuxtLink></template><template v-if="thread.byRule">; a standing rule began it</template></p>
+          <p class="muted small">
+            <template v-if="staff"
+              >with
+              <NuxtLink :to="`/seminars/${route.params.seminarId}/voices/${thread.studentId}`">{{
+                thread.student
+              }}</NuxtLink></template
+            ><template v-if="thread.about"
+              >{{ staff ? ', ' : '' }}about
+              <NuxtLink :to="`/seminars/${route.params.seminarId}/activities/${thread.about.id}`">{{
+                thread.about.title
+              }}</NuxtLink></template
+            ><template v-if="thread.byRule">; a standing rule began it</template>
+          </p>
         </div>
-        <p v-if="!thread.told" class="waits" role="status">{{ thread.student }} has not been told yet: it goes out within a minute. <button v-if="thread.sendingId" class="link" type="button" @click="takeBack">Take it back</button></p>
+        <p v-if="!thread.told" class="waits" role="status">
+          {{ thread.student }} has not been told yet: it goes out within a minute.
+          <button v-if="thread.sendingId" class="link" type="button" @click="takeBack">Take it back</button>
+        </p>
         <ol>
-          <li v-for="m in thread.messages" :key="m.id" :class="{ mine: m.isMe }"><p class="who"><b>{{ m.isMe ? 'you' : m.author }}</b><time class="num">{{ dayTime(m.at) }}</time></p><p class="text">{{ m.text }}</p></li>
+          <li v-for="m in thread.messages" :key="m.id" :class="{ mine: m.isMe }">
+            <p class="who">
+              <b>{{ m.isMe ? 'you' : m.author }}</b
+              ><time class="num">{{ dayTime(m.at) }}</time>
+            </p>
+            <p class="text">{{ m.text }}</p>
+          </li>
         </ol>
         <form v-if="!closed && thread.told" @submit.prevent="reply">
-          <label><span class="visually-hidden">Your answer</span><textarea v-model="answer" class="in" rows="3" :placeholder="staff ? `Answer ${thread.student}` : 'Answer here; it goes to those who teach'" @keydown.ctrl.enter.prevent="reply" @keydown.meta.enter.prevent="reply" /></label>
-          <p class="acts"><v-btn class="main" type="submit" :disabled="busy || answer.trim() === ''">Send <kbd>Ctrl Enter</kbd></v-btn><span v-if="problem" class="field-problem" role="alert">{{ problem }}</span><span v-else-if="answer.trim()" class="muted small">kept in this browser until it is sent</span></p>
+          <label
+            ><span class="visually-hidden">Your answer</span
+            ><textarea
+              v-model="answer"
+              class="in"
+              rows="3"
+              :placeholder="staff ? `Answer ${thread.student}` : 'Answer here; it goes to those who teach'"
+              @keydown.ctrl.enter.prevent="reply"
+              @keydown.meta.enter.prevent="reply"
+            />
+          </label>
+          <p class="acts">
+            <v-btn class="main" type="submit" :disabled="busy || answer.trim() === ''"
+              >Send <kbd>Ctrl Enter</kbd></v-btn
+            ><span v-if="problem" class="field-problem" role="alert">{{ problem }}</span
+            ><span v-else-if="answer.trim()" class="muted small">kept in this browser until it is sent</span>
+          </p>
         </form>
       </section>
-      <p v-else class="choose muted">{{ threads.length }} {{ plural(threads.length, 'conversation') }}. Choose one to read it.</p>
+      <p v-else class="choose muted">
+        {{ threads.length }} {{ plural(threads.length, 'conversation') }}. Choose one to read it.
+      </p>
     </div>
   </main>
 </template>
 
 <style scoped>
-.messages { flex: 1; min-height: 0; display: flex; flex-direction: column; }
-header { padding: 8px 20px 6px; border-bottom: 1px solid var(--line); display: flex; gap: 4px 18px; align-items: baseline; flex-wrap: wrap; }
-h1 { font: 600 1.1875rem/1.3 var(--read); }
-.invite { padding: 20px; }
-.two { flex: 1; min-height: 0; display: grid; grid-template-columns: 340px minmax(0, 1fr); }
-.list { border-right: 1px solid var(--line); background: var(--sheet); overflow: auto; }
-ul, ol { list-style: none; }
-.list a { display: grid; grid-template-columns: auto minmax(0, 1fr); gap: 0 10px; padding: 9px 16px 9px 20px; border-bottom: 1px solid var(--line-soft); text-decoration: none; color: var(--ink); }
-.list a > * { grid-column: 2; }
-.list a > .disc { grid-column: 1; grid-row: 1 / span 3; margin-top: 2px; }
-.list a:hover { background: var(--paper); }
-.list .on a { background: var(--harbour-soft); }
-.line { display: flex; justify-content: space-between; gap: 10px; }
-.line b { font-weight: 600; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.line time { font-size: 0.75rem; color: var(--ink-2); white-space: nowrap; }
-.subject { font-size: 0.8125rem; display: flex; gap: 7px; align-items: center; }
-.fresh .subject, .fresh b { font-weight: 700; }
-.dot { width: 7px; height: 7px; border-radius: 50%; background: var(--ember); flex: none; }
-.words { font-size: 0.78125rem; color: var(--ink-2); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.state { font-size: 0.75rem; color: var(--ember); }
-.more { margin: 12px 20px; }
-.thread { overflow: auto; padding: 14px 28px 28px; }
-.thread > * { max-width: 44rem; }
-h2 { font: 600 1.1875rem/1.3 var(--read); }
-.waits { background: var(--ember-soft); border-radius: var(--r); padding: 8px 12px; margin-top: 10px; font-size: 0.84375rem; }
-ol { margin-top: 14px; display: grid; gap: 14px; }
-.who { display: flex; gap: 12px; align-items: baseline; font-size: 0.8125rem; }
-.who time { color: var(--ink-2); font-size: 0.75rem; }
-.text { font: 400 0.96875rem/1.55 var(--read); white-space: pre-line; overflow-wrap: anywhere; border-left: 2px solid var(--line); padding-left: 14px; margin-top: 3px; }
-.mine .text { border-color: var(--harbour); }
-form { margin-top: 20px; }
-form .in { width: 100%; font: 400 0.9375rem/1.5 var(--read); }
-.acts { display: flex; gap: 14px; align-items: center; margin-top: 6px; flex-wrap: wrap; }
-.choose { padding: 24px 28px; }
-.back { display: none; font-size: 0.8125rem; margin-bottom: 6px; }
+.messages {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+}
+header {
+  padding: 8px 20px 6px;
+  border-bottom: 1px solid var(--line);
+  display: flex;
+  gap: 4px 18px;
+  align-items: baseline;
+  flex-wrap: wrap;
+}
+h1 {
+  font: 600 1.1875rem/1.3 var(--read);
+}
+.invite {
+  padding: 20px;
+}
+.two {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 340px minmax(0, 1fr);
+}
+.list {
+  border-right: 1px solid var(--line);
+  background: var(--sheet);
+  overflow: auto;
+}
+ul,
+ol {
+  list-style: none;
+}
+.list a {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 0 10px;
+  padding: 9px 16px 9px 20px;
+  border-bottom: 1px solid var(--line-soft);
+  text-decoration: none;
+  color: var(--ink);
+}
+.list a > * {
+  grid-column: 2;
+}
+.list a > .disc {
+  grid-column: 1;
+  grid-row: 1 / span 3;
+  margin-top: 2px;
+}
+.list a:hover {
+  background: var(--paper);
+}
+.list .on a {
+  background: var(--harbour-soft);
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+}
+.line b {
+  font-weight: 600;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.line time {
+  font-size: 0.75rem;
+  color: var(--ink-2);
+  white-space: nowrap;
+}
+.subject {
+  font-size: 0.8125rem;
+  display: flex;
+  gap: 7px;
+  align-items: center;
+}
+.fresh .subject,
+.fresh b {
+  font-weight: 700;
+}
+.dot {
+  width: 7px;
+  height: 7px;
+  border-radius: 50%;
+  background: var(--ember);
+  flex: none;
+}
+.words {
+  font-size: 0.78125rem;
+  color: var(--ink-2);
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.state {
+  font-size: 0.75rem;
+  color: var(--ember);
+}
+.more {
+  margin: 12px 20px;
+}
+.thread {
+  overflow: auto;
+  padding: 14px 28px 28px;
+}
+.thread > * {
+  max-width: 44rem;
+}
+h2 {
+  font: 600 1.1875rem/1.3 var(--read);
+}
+.waits {
+  background: var(--ember-soft);
+  border-radius: var(--r);
+  padding: 8px 12px;
+  margin-top: 10px;
+  font-size: 0.84375rem;
+}
+ol {
+  margin-top: 14px;
+  display: grid;
+  gap: 14px;
+}
+.who {
+  display: flex;
+  gap: 12px;
+  align-items: baseline;
+  font-size: 0.8125rem;
+}
+.who time {
+  color: var(--ink-2);
+  font-size: 0.75rem;
+}
+.text {
+  font: 400 0.96875rem/1.55 var(--read);
+  white-space: pre-line;
+  overflow-wrap: anywhere;
+  border-left: 2px solid var(--line);
+  padding-left: 14px;
+  margin-top: 3px;
+}
+.mine .text {
+  border-color: var(--harbour);
+}
+form {
+  margin-top: 20px;
+}
+form .in {
+  width: 100%;
+  font: 400 0.9375rem/1.5 var(--read);
+}
+.acts {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  margin-top: 6px;
+  flex-wrap: wrap;
+}
+.choose {
+  padding: 24px 28px;
+}
+.back {
+  display: none;
+  font-size: 0.8125rem;
+  margin-bottom: 6px;
+}
 @media (max-width: 820px) {
-  .two { grid-template-columns: minmax(0, 1fr); }
-  .list { border-right: 0; }
-  .reading .list, .choose { display: none; }
-  .back { display: inline-block; }
-  .thread { padding: 12px 14px 24px; }
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .list {
+    border-right: 0;
+  }
+  .reading .list,
+  .choose {
+    display: none;
+  }
+  .back {
+    display: inline-block;
+  }
+  .thread {
+    padding: 12px 14px 24px;
+  }
 }
 </style>

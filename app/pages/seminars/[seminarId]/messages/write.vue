@@ -17,49 +17,111 @@ const api = useApi()
 const notices = useNotices()
 const { busy, problem, problems, send, attempt } = useSending()
 const base = `/api/seminars/${route.params.seminarId}/messages`
-const asked = (name: string) => typeof route.query[name] === 'string' ? route.query[name] as string : ''
+const asked = (name: string) => (typeof route.query[name] === 'string' ? (route.query[name] as string) : '')
 const to = computed(() => asked('to').split(',').filter(Boolean))
 const activityId = computed(() => asked('activity') || null)
-const { data, error, refresh } = await useAsyncData(`write-${route.params.seminarId}`, draft, { watch: [to, activityId] })
+const { data, error, refresh } = await useAsyncData(`write-${route.params.seminarId}`, draft, {
+  watch: [to, activityId],
+})
 async function draft(): Promise<DraftView> {
-  const lots = Array.from({ length: Math.max(1, Math.ceil(to.value.length / DRAFTS_AT_ONCE)) }, (_, i) => to.value.slice(i * DRAFTS_AT_ONCE, (i + 1) * DRAFTS_AT_ONCE))
-  const drafts = await Promise.all(lots.map(ids => api.get<DraftView>(`${base}/draft?to=${ids.join(',')}${activityId.value ? `&activity=${activityId.value}` : ''}`)))
+  const lots = Array.from({ length: Math.max(1, Math.ceil(to.value.length / DRAFTS_AT_ONCE)) }, (_, i) =>
+    to.value.slice(i * DRAFTS_AT_ONCE, (i + 1) * DRAFTS_AT_ONCE),
+  )
+  const drafts = await Promise.all(
+    lots.map(ids =>
+      api.get<DraftView>(
+        `${base}/draft?to=${ids.join(',')}${activityId.value ? `&activity=${activityId.value}` : ''}`,
+      ),
+    ),
+  )
   // words about missing work, if anybody has any
   const words = drafts.find(d => d.people.some(p => p.missing !== '')) ?? drafts[0]!
   return { ...words, people: drafts.flatMap(d => d.people) }
 }
 
 // what is typed is kept in this browser under whom it is to, until it is sent
-interface Kept { readonly subject: string, readonly text: string, readonly own: Record<string, string>, readonly left: readonly string[] }
-const shelf = computed(() => `jovrel:write:${route.params.seminarId}:${activityId.value ?? ''}:${[...to.value].sort().join(',')}`)
+interface Kept {
+  readonly subject: string
+  readonly text: string
+  readonly own: Record<string, string>
+  readonly left: readonly string[]
+}
+const shelf = computed(
+  () => `jovrel:write:${route.params.seminarId}:${activityId.value ?? ''}:${[...to.value].sort().join(',')}`,
+)
 const [subject, text] = [ref(''), ref('')]
 const own = ref<Record<string, string>>({})
 const left = ref<string[]>([])
-const begin = () => { subject.value = data.value?.subject ?? ''; text.value = data.value?.text ?? ''; own.value = {}; left.value = [] }
+const begin = () => {
+  subject.value = data.value?.subject ?? ''
+  text.value = data.value?.text ?? ''
+  own.value = {}
+  left.value = []
+}
 begin()
 onMounted(() => {
   try {
     const kept = JSON.parse(localStorage.getItem(shelf.value) ?? 'null') as Kept | null
-    if (kept) { subject.value = kept.subject; text.value = kept.text; own.value = { ...kept.own }; left.value = [...kept.left] }
+    if (kept) {
+      subject.value = kept.subject
+      text.value = kept.text
+      own.value = { ...kept.own }
+      left.value = [...kept.left]
+    }
+  } catch {
+    /* nothing kept, or not ours */
   }
-  catch { /* nothing kept, or not ours */ }
 })
-watch([subject, text, own, left], () => {
-  try { localStorage.setItem(shelf.value, JSON.stringify({ subject: subject.value, text: text.value, own: own.value, left: left.value } satisfies Kept)) }
-  catch { /* a browser that keeps nothing does no harm */ }
-}, { deep: true })
-const isChanged = computed(() => subject.value !== data.value?.subject || text.value !== data.value?.text || Object.keys(own.value).length > 0 || left.value.length > 0)
+watch(
+  [subject, text, own, left],
+  () => {
+    try {
+      localStorage.setItem(
+        shelf.value,
+        JSON.stringify({
+          subject: subject.value,
+          text: text.value,
+          own: own.value,
+          left: left.value,
+        } satisfies Kept),
+      )
+    } catch {
+      /* a browser that keeps nothing does no harm */
+    }
+  },
+  { deep: true },
+)
+const isChanged = computed(
+  () =>
+    subject.value !== data.value?.subject ||
+    text.value !== data.value?.text ||
+    Object.keys(own.value).length > 0 ||
+    left.value.length > 0,
+)
 
 const people = computed(() => (data.value?.people ?? []).filter(p => !left.value.includes(p.id)))
 const at = ref(0)
 const person = computed(() => people.value[Math.min(at.value, people.value.length - 1)] ?? null)
-const shown = computed(() => person.value ? fill(own.value[person.value.id] ?? text.value, person.value) : '')
-const turn = (by: number) => { at.value = (Math.min(at.value, people.value.length - 1) + by + people.value.length) % people.value.length }
+const shown = computed(() =>
+  person.value ? fill(own.value[person.value.id] ?? text.value, person.value) : '',
+)
+const turn = (by: number) => {
+  at.value = (Math.min(at.value, people.value.length - 1) + by + people.value.length) % people.value.length
+}
 const alone = computed(() => person.value !== null && own.value[person.value.id] !== undefined)
-function changeAlone() { own.value = { ...own.value, [person.value!.id]: shown.value } }
-function likeOthers() { const { [person.value!.id]: _, ...rest } = own.value; own.value = rest }
-const leaveOut = (id: string) => { left.value = [...left.value, id] }
-const personal = computed(() => people.value.length === 1 || people.value.some(p => own.value[p.id] !== undefined))
+function changeAlone() {
+  own.value = { ...own.value, [person.value!.id]: shown.value }
+}
+function likeOthers() {
+  const { [person.value!.id]: _, ...rest } = own.value
+  own.value = rest
+}
+const leaveOut = (id: string) => {
+  left.value = [...left.value, id]
+}
+const personal = computed(
+  () => people.value.length === 1 || people.value.some(p => own.value[p.id] !== undefined),
+)
 const area = useTemplateRef('area')
 // where one writes, so that keys send it at once
 onMounted(() => area.value?.focus())
@@ -67,24 +129,51 @@ function insert(place: string) {
   const el = area.value
   const [from, until] = [el?.selectionStart ?? text.value.length, el?.selectionEnd ?? text.value.length]
   text.value = text.value.slice(0, from) + place + text.value.slice(until)
-  void nextTick(() => { el?.focus(); el?.setSelectionRange(from + place.length, from + place.length) })
+  void nextTick(() => {
+    el?.focus()
+    el?.setSelectionRange(from + place.length, from + place.length)
+  })
 }
 
 let key = newKey()
-watch([subject, text, own, left], () => { key = newKey() }, { deep: true })
+watch(
+  [subject, text, own, left],
+  () => {
+    key = newKey()
+  },
+  { deep: true },
+)
 async function go() {
   if (people.value.length === 0) return
   const n = people.value.length
-  const sent = await send(() => api.post<{ sendingId: string, sent: number }>(base, { key, activityId: activityId.value, subject: subject.value, text: text.value, people: people.value.map(p => ({ id: p.id, text: own.value[p.id] ?? null })) }))
+  const sent = await send(() =>
+    api.post<{ sendingId: string; sent: number }>(base, {
+      key,
+      activityId: activityId.value,
+      subject: subject.value,
+      text: text.value,
+      people: people.value.map(p => ({ id: p.id, text: own.value[p.id] ?? null })),
+    }),
+  )
   if (!sent) return
   const kept = localStorage.getItem(shelf.value)
   localStorage.removeItem(shelf.value)
   const address = route.fullPath
   await router.replace(`/seminars/${route.params.seminarId}/messages`)
-  notices.say(`${n === 1 ? 'Your message goes' : `${inWords(n)} messages go`} out within a minute.`.replace(/^./, c => c.toUpperCase()), {
-    label: 'Take back',
-    run: async () => { if (await attempt(() => api.remove(`${base}/sendings/${sent.sendingId}`))) { if (kept) localStorage.setItem(shelf.value, kept); await router.push(address) } },
-  })
+  notices.say(
+    `${n === 1 ? 'Your message goes' : `${inWords(n)} messages go`} out within a minute.`.replace(/^./, c =>
+      c.toUpperCase(),
+    ),
+    {
+      label: 'Take back',
+      run: async () => {
+        if (await attempt(() => api.remove(`${base}/sendings/${sent.sendingId}`))) {
+          if (kept) localStorage.setItem(shelf.value, kept)
+          await router.push(address)
+        }
+      },
+    },
+  )
 }
 </script>
 
@@ -92,55 +181,262 @@ async function go() {
   <ProblemPage v-if="error || !data" :sentence="error?.message ?? ''" @retry="refresh()" />
   <main v-else class="write" @keydown.ctrl.enter.prevent="go" @keydown.meta.enter.prevent="go">
     <header>
-      <h1>Write to {{ people.length === 1 ? people[0]!.fullName : `${inWords(people.length)} ${plural(people.length, 'student')}, one by one` }}</h1>
-      <p v-if="data.about" class="muted">about <NuxtLink :to="`/seminars/${route.params.seminarId}/activities/${data.about.id}`">{{ data.about.title }}</NuxtLink></p>
+      <h1>
+        Write to
+        {{
+          people.length === 1
+            ? people[0]!.fullName
+            : `${inWords(people.length)} ${plural(people.length, 'student')}, one by one`
+        }}
+      </h1>
+      <p v-if="data.about" class="muted">
+        about
+        <NuxtLink :to="`/seminars/${route.params.seminarId}/activities/${data.about.id}`">{{
+          data.about.title
+        }}</NuxtLink>
+      </p>
     </header>
-    <p v-if="data.people.length === 0" class="invite">None of those chosen is in the seminar any more. Choose students in Voices or Presence.</p>
+    <p v-if="data.people.length === 0" class="invite">
+      None of those chosen is in the seminar any more. Choose students in Voices or Presence.
+    </p>
     <div v-else class="two">
       <form @submit.prevent="go">
-        <ul class="to" aria-label="To"><li v-for="p in people" :key="p.id" :class="{ on: p.id === person?.id, own: own[p.id] !== undefined }"><button type="button" :aria-pressed="p.id === person?.id" @click="at = people.indexOf(p)">{{ p.fullName }}<span v-if="own[p.id] !== undefined" class="visually-hidden">, with words of their own</span></button><button v-if="people.length > 1" type="button" class="off" :aria-label="`Leave out ${p.fullName}`" @click="leaveOut(p.id)">×</button></li></ul>
-        <label class="lab">What it is about<input v-model="subject" class="in" maxlength="160" :aria-invalid="Boolean(problems.subject)"></label>
+        <ul class="to" aria-label="To">
+          <li
+            v-for="p in people"
+            :key="p.id"
+            :class="{ on: p.id === person?.id, own: own[p.id] !== undefined }"
+          >
+            <button type="button" :aria-pressed="p.id === person?.id" @click="at = people.indexOf(p)">
+              {{ p.fullName
+              }}<span v-if="own[p.id] !== undefined" class="visually-hidden"
+                >, with words of their own</span
+              ></button
+            ><button
+              v-if="people.length > 1"
+              type="button"
+              class="off"
+              :aria-label="`Leave out ${p.fullName}`"
+              @click="leaveOut(p.id)"
+            >
+              ×
+            </button>
+          </li>
+        </ul>
+        <label class="lab"
+          >What it is about<input
+            v-model="subject"
+            class="in"
+            maxlength="160"
+            :aria-invalid="Boolean(problems.subject)"
+        /></label>
         <p v-if="problems.subject" class="field-problem">{{ problems.subject }}</p>
-        <label class="lab">{{ people.length === 1 ? 'Your words' : 'Your words to all of them' }}<textarea ref="area" v-model="text" class="in" rows="13" :aria-invalid="Boolean(problems.text)" /></label>
+        <label class="lab"
+          >{{ people.length === 1 ? 'Your words' : 'Your words to all of them'
+          }}<textarea ref="area" v-model="text" class="in" rows="13" :aria-invalid="Boolean(problems.text)" />
+        </label>
         <p v-if="problems.text" class="field-problem">{{ problems.text }}</p>
-        <p class="places small"><span class="muted">Put in:</span> <button v-for="place in (data.about ? ['{name}', '{missing}', '{activity}', '{due}'] : ['{name}', '{missing}'])" :key="place" class="chip" type="button" @click="insert(place)">{{ { '{name}': 'the name', '{missing}': 'what is missing', '{activity}': 'the activity', '{due}': 'when it is due' }[place] }}</button></p>
-        <p class="acts">
-          <v-btn class="main" type="submit" :disabled="busy || people.length === 0 || text.trim() === ''">Send {{ people.length === 1 ? 'it' : `${people.length} messages` }} <kbd>Ctrl Enter</kbd></v-btn>
-          <button v-if="isChanged" class="link small" type="button" @click="begin">back to the first draft</button>
-          <span v-if="problem && Object.keys(problems).length === 0" class="field-problem" role="alert">{{ problem }}</span>
+        <p class="places small">
+          <span class="muted">Put in:</span>{{ ' '
+          }}<button
+            v-for="place in data.about
+              ? ['{name}', '{missing}', '{activity}', '{due}']
+              : ['{name}', '{missing}']"
+            :key="place"
+            class="chip"
+            type="button"
+            @click="insert(place)"
+          >
+            {{
+              {
+                '{name}': 'the name',
+                '{missing}': 'what is missing',
+                '{activity}': 'the activity',
+                '{due}': 'when it is due',
+              }[place]
+            }}
+          </button>
         </p>
-        <p class="hint">It goes out as a notice and, for those who want it, as mail; within a minute it can be taken back. {{ personal ? 'Written to one alone, it counts as contact with them.' : 'The same words to several count as contact with nobody: change them for one to make it personal.' }}</p>
+        <p class="acts">
+          <v-btn class="main" type="submit" :disabled="busy || people.length === 0 || text.trim() === ''"
+            >Send {{ people.length === 1 ? 'it' : `${people.length} messages` }} <kbd>Ctrl Enter</kbd></v-btn
+          >
+          <button v-if="isChanged" class="link small" type="button" @click="begin">
+            back to the first draft
+          </button>
+          <span v-if="problem && Object.keys(problems).length === 0" class="field-problem" role="alert">{{
+            problem
+          }}</span>
+        </p>
+        <p class="hint">
+          It goes out as a notice and, for those who want it, as mail; within a minute it can be taken back.
+          {{
+            personal
+              ? 'Written to one alone, it counts as contact with them.'
+              : 'The same words to several count as contact with nobody: change them for one to make it personal.'
+          }}
+        </p>
       </form>
       <section v-if="person" class="sheet" aria-label="As it arrives">
-        <div class="who"><PersonDisc :initials="person.fullName.split(' ').map(w => w[0]).join('').slice(0, 2)" /><div><b>{{ person.fullName }}</b><p class="muted small">{{ person.missing ? `missing: ${person.missing}` : 'nothing is missing' }}</p></div><span class="grow" /><template v-if="people.length > 1"><v-btn class="quiet" aria-label="The student before" @click="turn(-1)">‹</v-btn><span class="num small">{{ Math.min(at, people.length - 1) + 1 }} of {{ people.length }}</span><v-btn class="quiet" aria-label="The next student" @click="turn(1)">›</v-btn></template></div>
+        <div class="who">
+          <PersonDisc
+            :initials="
+              person.fullName
+                .split(' ')
+                .map(w => w[0])
+                .join('')
+                .slice(0, 2)
+            "
+          />
+          <div>
+            <b>{{ person.fullName }}</b>
+            <p class="muted small">
+              {{ person.missing ? `missing: ${person.missing}` : 'nothing is missing' }}
+            </p>
+          </div>
+          <span class="grow" /><template v-if="people.length > 1"
+            ><v-btn class="quiet" aria-label="The student before" @click="turn(-1)">‹</v-btn
+            ><span class="num small">{{ Math.min(at, people.length - 1) + 1 }} of {{ people.length }}</span
+            ><v-btn class="quiet" aria-label="The next student" @click="turn(1)">›</v-btn></template
+          >
+        </div>
         <p class="subject">{{ fill(subject, person) }}</p>
-        <label v-if="alone && people.length > 1"><span class="visually-hidden">Your words to {{ person.fullName }} alone</span><textarea v-model="own[person.id]" class="in" rows="13" /></label>
+        <label v-if="alone && people.length > 1"
+          ><span class="visually-hidden">Your words to {{ person.fullName }} alone</span
+          ><textarea v-model="own[person.id]" class="in" rows="13" />
+        </label>
         <PlaceWords v-else :template="text" :particulars="person" />
-        <p v-if="people.length > 1" class="small"><button v-if="!alone" class="link" type="button" @click="changeAlone">Change it for {{ person.name }} alone</button><button v-else class="link" type="button" @click="likeOthers">The same as the others after all</button></p>
+        <p v-if="people.length > 1" class="small">
+          <button v-if="!alone" class="link" type="button" @click="changeAlone">
+            Change it for {{ person.name }} alone</button
+          ><button v-else class="link" type="button" @click="likeOthers">
+            The same as the others after all
+          </button>
+        </p>
       </section>
     </div>
   </main>
 </template>
 
 <style scoped>
-.write { flex: 1; overflow: auto; display: flex; flex-direction: column; }
-header { padding: 12px 20px 10px; border-bottom: 1px solid var(--line); display: flex; gap: 4px 14px; align-items: baseline; flex-wrap: wrap; }
-h1 { font: 600 1.1875rem/1.3 var(--read); }
-.two { flex: 1; display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); }
-form { padding: 16px 24px 28px 20px; display: grid; gap: 12px; align-content: start; border-right: 1px solid var(--line); }
-form textarea { font: 400 0.9375rem/1.55 var(--read); }
-.to { list-style: none; display: flex; flex-wrap: wrap; gap: 6px; max-height: 118px; overflow: auto; }
-.to li { display: flex; align-items: center; border: 1px solid var(--line); border-radius: 999px; background: var(--sheet); font-size: 0.8125rem; }
-.to .on { border-color: var(--harbour); background: var(--harbour-soft); }
-.to .own button:first-child { font-weight: 650; }
-.to button { background: none; border: 0; padding: 4px 11px; cursor: pointer; font: inherit; color: inherit; border-radius: 999px; }
-.to .off { padding: 4px 9px 4px 0; color: var(--ink-3); }
-.to .off:hover { color: var(--brick); }
-.places { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
-.acts { display: flex; gap: 16px; align-items: center; flex-wrap: wrap; }
-.sheet { padding: 16px 24px 28px; background: var(--sheet); display: grid; gap: 10px; align-content: start; }
-.who { display: flex; gap: 10px; align-items: center; border-bottom: 1px solid var(--line-soft); padding-bottom: 10px; }
-.subject { font: 600 1.0625rem/1.35 var(--read); }
-.sheet textarea { width: 100%; font: 400 0.9375rem/1.55 var(--read); }
-@media (max-width: 820px) { .two { grid-template-columns: minmax(0, 1fr); } form { border-right: 0; border-bottom: 1px solid var(--line); padding: 14px; } .sheet { padding: 14px; } header { padding: 10px 14px; } }
+.write {
+  flex: 1;
+  overflow: auto;
+  display: flex;
+  flex-direction: column;
+}
+header {
+  padding: 12px 20px 10px;
+  border-bottom: 1px solid var(--line);
+  display: flex;
+  gap: 4px 14px;
+  align-items: baseline;
+  flex-wrap: wrap;
+}
+h1 {
+  font: 600 1.1875rem/1.3 var(--read);
+}
+.two {
+  flex: 1;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+}
+form {
+  padding: 16px 24px 28px 20px;
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  border-right: 1px solid var(--line);
+}
+form textarea {
+  font: 400 0.9375rem/1.55 var(--read);
+}
+.to {
+  list-style: none;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  max-height: 118px;
+  overflow: auto;
+}
+.to li {
+  display: flex;
+  align-items: center;
+  border: 1px solid var(--line);
+  border-radius: 999px;
+  background: var(--sheet);
+  font-size: 0.8125rem;
+}
+.to .on {
+  border-color: var(--harbour);
+  background: var(--harbour-soft);
+}
+.to .own button:first-child {
+  font-weight: 650;
+}
+.to button {
+  background: none;
+  border: 0;
+  padding: 4px 11px;
+  cursor: pointer;
+  font: inherit;
+  color: inherit;
+  border-radius: 999px;
+}
+.to .off {
+  padding: 4px 9px 4px 0;
+  color: var(--ink-3);
+}
+.to .off:hover {
+  color: var(--brick);
+}
+.places {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+}
+.acts {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.sheet {
+  padding: 16px 24px 28px;
+  background: var(--sheet);
+  display: grid;
+  gap: 10px;
+  align-content: start;
+}
+.who {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  border-bottom: 1px solid var(--line-soft);
+  padding-bottom: 10px;
+}
+.subject {
+  font: 600 1.0625rem/1.35 var(--read);
+}
+.sheet textarea {
+  width: 100%;
+  font: 400 0.9375rem/1.55 var(--read);
+}
+@media (max-width: 820px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  form {
+    border-right: 0;
+    border-bottom: 1px solid var(--line);
+    padding: 14px;
+  }
+  .sheet {
+    padding: 14px;
+  }
+  header {
+    padding: 10px 14px;
+  }
+}
 </style>

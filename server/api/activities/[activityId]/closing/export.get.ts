@@ -4,4 +4,5 @@ import { exportClosing } from '#server/services/closing/exportClosing'
 import { ActivityParams } from '#shared/contributing/activity'
 
 export default downloadRoute({ params: ActivityParams }, async ({ event, db, params, now }) =>
-  exportClosing(db, await requireMarker(event, db, params.activityId, now), now))
+  exportClosing(db, await requireMarker(event, db, params.activityId, now), now),
+)

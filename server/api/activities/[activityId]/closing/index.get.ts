@@ -5,4 +5,5 @@ import { ClosingView } from '#shared/closing/closing'
 import { ActivityParams } from '#shared/contributing/activity'
 
 export default route({ params: ActivityParams, answer: ClosingView }, async ({ event, db, params, now }) =>
-  readClosing(db, await requireActivity(event, db, params.activityId, now), now))
+  readClosing(db, await requireActivity(event, db, params.activityId, now), now),
+)

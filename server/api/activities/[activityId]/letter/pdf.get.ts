@@ -9,5 +9,9 @@ export default downloadRoute({ params: ActivityParams }, async ({ event, db, par
   const actor = await requireActivity(event, db, params.activityId, now)
   const letters = await returnedLetters(db, actor, params.activityId, actor.enrolment.id)
   if (letters.length === 0) throw nothingHere()
-  return { name: `${actor.activity.title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim()}.pdf`, type: 'application/pdf', bytes: await lettersPdf(letters) }
+  return {
+    name: `${actor.activity.title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim()}.pdf`,
+    type: 'application/pdf',
+    bytes: await lettersPdf(letters),
+  }
 })

@@ -5,4 +5,5 @@ import { ActivityParams } from '#shared/contributing/activity'
 import { PeersView } from '#shared/marking/peers'
 
 export default route({ params: ActivityParams, answer: PeersView }, async ({ event, db, params, now }) =>
-  peersView(db, await requireMarker(event, db, params.activityId, now), now))
+  peersView(db, await requireMarker(event, db, params.activityId, now), now),
+)

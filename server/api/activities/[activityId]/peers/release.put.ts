@@ -5,5 +5,8 @@ import { ActivityParams } from '#shared/contributing/activity'
 import { Done } from '#shared/contributing/thread'
 import { ReleaseWrite } from '#shared/marking/peers'
 
-export default route({ params: ActivityParams, body: ReleaseWrite, answer: Done }, async ({ event, db, params, body, now }) =>
-  release(db, await requireMarker(event, db, params.activityId, now), body.released, now))
+export default route(
+  { params: ActivityParams, body: ReleaseWrite, answer: Done },
+  async ({ event, db, params, body, now }) =>
+    release(db, await requireMarker(event, db, params.activityId, now), body.released, now),
+)

@@ -5,4 +5,5 @@ import { ComposerView } from '#shared/planning/composer'
 import { ActivityParams } from '#shared/contributing/activity'
 
 export default route({ params: ActivityParams, answer: ComposerView }, async ({ event, db, params, now }) =>
-  composerView(db, await requirePlanner(event, db, params.activityId, false), now))
+  composerView(db, await requirePlanner(event, db, params.activityId, false), now),
+)

@@ -5,4 +5,5 @@ import { ActivityParams } from '#shared/contributing/activity'
 import { ReadingView } from '#shared/contributing/reading'
 
 export default route({ params: ActivityParams, answer: ReadingView }, async ({ event, db, params, now }) =>
-  readReading(db, await requireActivity(event, db, params.activityId, now)))
+  readReading(db, await requireActivity(event, db, params.activityId, now)),
+)

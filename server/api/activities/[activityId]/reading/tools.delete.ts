@@ -5,4 +5,5 @@ import { ActivityParams } from '#shared/contributing/activity'
 import { ToolsAddress } from '#shared/contributing/reading'
 
 export default route({ params: ActivityParams, answer: ToolsAddress }, async ({ event, db, params, now }) =>
-  dropToolsToken(db, await requireActivity(event, db, params.activityId, now)))
+  dropToolsToken(db, await requireActivity(event, db, params.activityId, now)),
+)

@@ -11,5 +11,9 @@ export default downloadRoute({ params: ActivityParams }, async ({ event, db, par
   const { textId } = readingOf(activity.settings)
   const current = textId ? await currentVersion(db, textId) : null
   if (current?.text.form !== 'recording') throw nothingHere()
-  return { bytes: Buffer.from(writeWebVtt(current.version.cues)), type: 'text/vtt; charset=utf-8', name: `${current.text.title}.vtt` }
+  return {
+    bytes: Buffer.from(writeWebVtt(current.version.cues)),
+    type: 'text/vtt; charset=utf-8',
+    name: `${current.text.title}.vtt`,
+  }
 })

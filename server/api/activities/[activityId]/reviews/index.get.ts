@@ -5,4 +5,5 @@ import { ActivityParams } from '#shared/contributing/activity'
 import { OwnReviews } from '#shared/contributing/review'
 
 export default route({ params: ActivityParams, answer: OwnReviews }, async ({ event, db, params, now }) =>
-  ownReviews(db, await requireActivity(event, db, params.activityId, now), now))
+  ownReviews(db, await requireActivity(event, db, params.activityId, now), now),
+)

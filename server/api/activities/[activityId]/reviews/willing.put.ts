@@ -5,5 +5,8 @@ import { ActivityParams } from '#shared/contributing/activity'
 import { WillingWrite } from '#shared/contributing/review'
 import { Done } from '#shared/contributing/thread'
 
-export default route({ params: ActivityParams, body: WillingWrite, answer: Done }, async ({ event, db, params, body, now }) =>
-  setWilling(db, await requireContributor(event, db, params.activityId, now), body.more))
+export default route(
+  { params: ActivityParams, body: WillingWrite, answer: Done },
+  async ({ event, db, params, body, now }) =>
+    setWilling(db, await requireContributor(event, db, params.activityId, now), body.more),
+)

@@ -3,5 +3,13 @@ import { blindFileRoute } from '#server/http/fileRoute'
 import { blindFile } from '#server/services/contributing/review/blindFile'
 import { ReviewFileParams, TextQuery } from '#shared/contributing/review'
 
-export default blindFileRoute({ params: ReviewFileParams, query: TextQuery }, async ({ event, db, params, query, now }) =>
-  blindFile(db, (await requireReviewer(event, db, params.reviewId, now)).allocation, params.place, query.text !== undefined))
+export default blindFileRoute(
+  { params: ReviewFileParams, query: TextQuery },
+  async ({ event, db, params, query, now }) =>
+    blindFile(
+      db,
+      (await requireReviewer(event, db, params.reviewId, now)).allocation,
+      params.place,
+      query.text !== undefined,
+    ),
+)

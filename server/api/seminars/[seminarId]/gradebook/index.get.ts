@@ -5,4 +5,5 @@ import { Gradebook } from '#shared/marking/gradebook'
 import { SeminarParams } from '#shared/people/seminar'
 
 export default route({ params: SeminarParams, answer: Gradebook }, async ({ event, db, params, now }) =>
-  gradebook(db, await requireStaff(event, db, params.seminarId), now))
+  gradebook(db, await requireStaff(event, db, params.seminarId), now),
+)

@@ -5,5 +5,8 @@ import { Done } from '#shared/contributing/thread'
 import { GradebookLayout } from '#shared/marking/gradebook'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default route({ params: SeminarParams, body: GradebookLayout, answer: Done }, async ({ event, db, params, body }) =>
-  layOutGradebook(db, await requireStaff(event, db, params.seminarId), body))
+export default route(
+  { params: SeminarParams, body: GradebookLayout, answer: Done },
+  async ({ event, db, params, body }) =>
+    layOutGradebook(db, await requireStaff(event, db, params.seminarId), body),
+)

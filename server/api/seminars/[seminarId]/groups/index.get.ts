@@ -5,4 +5,5 @@ import { GroupsView } from '#shared/people/groups'
 import { SeminarParams } from '#shared/people/seminar'
 
 export default route({ params: SeminarParams, answer: GroupsView }, async ({ event, db, params }) =>
-  groupsView(db, await requireMember(event, db, params.seminarId)))
+  groupsView(db, await requireMember(event, db, params.seminarId)),
+)

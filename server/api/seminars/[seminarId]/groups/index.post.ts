@@ -5,5 +5,8 @@ import { GroupPlanMake } from '#shared/people/groups'
 import { PersonAnswer } from '#shared/people/people'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default route({ params: SeminarParams, body: GroupPlanMake, answer: PersonAnswer }, async ({ event, db, params, body, now }) =>
-  makeGroupPlan(db, await requireManager(event, db, params.seminarId), body, now))
+export default route(
+  { params: SeminarParams, body: GroupPlanMake, answer: PersonAnswer },
+  async ({ event, db, params, body, now }) =>
+    makeGroupPlan(db, await requireManager(event, db, params.seminarId), body, now),
+)

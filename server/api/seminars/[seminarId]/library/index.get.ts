@@ -5,4 +5,5 @@ import { LibraryView } from '#shared/marking/rubric'
 import { SeminarParams } from '#shared/people/seminar'
 
 export default route({ params: SeminarParams, answer: LibraryView }, async ({ event, db, params }) =>
-  libraryView(db, await requireStaff(event, db, params.seminarId)))
+  libraryView(db, await requireStaff(event, db, params.seminarId)),
+)

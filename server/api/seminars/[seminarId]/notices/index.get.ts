@@ -5,4 +5,5 @@ import { NoticeList } from '#shared/messaging/notices'
 import { SeminarParams } from '#shared/people/seminar'
 
 export default route({ params: SeminarParams, answer: NoticeList }, async ({ event, db, params }) =>
-  ownNotices(db, await requireMember(event, db, params.seminarId)))
+  ownNotices(db, await requireMember(event, db, params.seminarId)),
+)

@@ -4,8 +4,7 @@ import { markNoticesSeen } from '#server/services/messaging/notices'
 import { Done } from '#shared/contributing/thread'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default route({ params: SeminarParams, answer: Done }, async ({ event, db, params, now }) =>
-{
+export default route({ params: SeminarParams, answer: Done }, async ({ event, db, params, now }) => {
   await markNoticesSeen(db, await requireMember(event, db, params.seminarId), now)
   return { done: true }
 })

@@ -4,5 +4,8 @@ import { exportOutcomes } from '#server/services/marking/outcomes'
 import { OutcomesExportQuery } from '#shared/marking/outcomes'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default downloadRoute({ params: SeminarParams, query: OutcomesExportQuery }, async ({ event, db, params, query }) =>
-  exportOutcomes(db, await requireInstructor(event, db, params.seminarId), query))
+export default downloadRoute(
+  { params: SeminarParams, query: OutcomesExportQuery },
+  async ({ event, db, params, query }) =>
+    exportOutcomes(db, await requireInstructor(event, db, params.seminarId), query),
+)

@@ -5,4 +5,5 @@ import { PeopleView } from '#shared/people/people'
 import { SeminarParams } from '#shared/people/seminar'
 
 export default route({ params: SeminarParams, answer: PeopleView }, async ({ event, db, params, now }) =>
-  peopleView(db, await requireStaff(event, db, params.seminarId), now))
+  peopleView(db, await requireStaff(event, db, params.seminarId), now),
+)

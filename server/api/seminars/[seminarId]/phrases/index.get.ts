@@ -5,4 +5,5 @@ import { Phrases } from '#shared/marking/desk'
 import { SeminarParams } from '#shared/people/seminar'
 
 export default route({ params: SeminarParams, answer: Phrases }, async ({ event, db, params }) =>
-  ownPhrases(db, await requireStaff(event, db, params.seminarId)))
+  ownPhrases(db, await requireStaff(event, db, params.seminarId)),
+)

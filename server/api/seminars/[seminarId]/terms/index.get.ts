@@ -5,4 +5,5 @@ import { TermsView } from '#shared/contributing/lexicon'
 import { SeminarParams } from '#shared/people/seminar'
 
 export default route({ params: SeminarParams, answer: TermsView }, async ({ event, db, params, now }) =>
-  seminarTerms(db, await requireMember(event, db, params.seminarId), now))
+  seminarTerms(db, await requireMember(event, db, params.seminarId), now),
+)

@@ -5,4 +5,5 @@ import { TextsView } from '#shared/contributing/reading'
 import { SeminarParams } from '#shared/people/seminar'
 
 export default route({ params: SeminarParams, answer: TextsView }, async ({ event, db, params }) =>
-  listTexts(db, await requireStaff(event, db, params.seminarId)))
+  listTexts(db, await requireStaff(event, db, params.seminarId)),
+)

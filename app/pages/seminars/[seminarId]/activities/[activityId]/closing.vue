@@ -21,13 +21,29 @@ const notices = useNotices()
 const { dayTime } = useTimes()
 const { busy, problem, problems, send, attempt } = useSending()
 const path = `/api/activities/${route.params.activityId}/closing`
-const { data: view, error, refresh } = await useAsyncData(`closing-${route.params.activityId}`, () => api.get<ClosingView>(path))
-useHead({ title: () => view.value ? `Closing questions: ${view.value.activity.title}` : 'Closing questions' })
+const {
+  data: view,
+  error,
+  refresh,
+} = await useAsyncData(`closing-${route.params.activityId}`, () => api.get<ClosingView>(path))
+useHead({
+  title: () => (view.value ? `Closing questions: ${view.value.activity.title}` : 'Closing questions'),
+})
 const base = computed(() => `/seminars/${route.params.seminarId}/activities/${route.params.activityId}`)
 const zone = computed(() => seminar.shell?.timeZone ?? 'UTC')
 const two = (n: number) => String(n).padStart(2, '0')
-const dayOf = (iso: string) => { const d = new TZDate(iso, zone.value); return `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}T${two(d.getHours())}:${two(d.getMinutes())}` }
-const instantOf = (local: string) => { const m = /^(\d+)-(\d+)-(\d+)T(\d+):(\d+)/.exec(local); return m ? new Date(new TZDate(+m[1]!, +m[2]! - 1, +m[3]!, +m[4]!, +m[5]!, 0, 0, zone.value).getTime()).toISOString() : '' }
+const dayOf = (iso: string) => {
+  const d = new TZDate(iso, zone.value)
+  return `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}T${two(d.getHours())}:${two(d.getMinutes())}`
+}
+const instantOf = (local: string) => {
+  const m = /^(\d+)-(\d+)-(\d+)T(\d+):(\d+)/.exec(local)
+  return m
+    ? new Date(
+        new TZDate(+m[1]!, +m[2]! - 1, +m[3]!, +m[4]!, +m[5]!, 0, 0, zone.value).getTime(),
+      ).toISOString()
+    : ''
+}
 const editing = ref(false)
 const trying = ref(false)
 const isNew = computed(() => view.value?.state === 'none')
@@ -35,28 +51,78 @@ const mayEdit = computed(() => seminar.shell?.role === 'instructor' && !seminar.
 const thanks = ref(false)
 
 async function keep(write: Omit<ClosingSet, 'baseVersion'>) {
-  const now = await send(() => api.put<ClosingView>(path, { ...write, baseVersion: view.value!.round?.version ?? null }))
+  const now = await send(() =>
+    api.put<ClosingView>(path, { ...write, baseVersion: view.value!.round?.version ?? null }),
+  )
   if (!now) return
   view.value = now
   editing.value = false
-  notices.say(now.state === 'planned' ? `The questions open ${dayTime(now.round!.opensAt)}; students are told then.` : now.state === 'open' ? 'The questions are open; students are told within a minute.' : 'Kept.')
+  notices.say(
+    now.state === 'planned'
+      ? `The questions open ${dayTime(now.round!.opensAt)}; students are told then.`
+      : now.state === 'open'
+        ? 'The questions are open; students are told within a minute.'
+        : 'Kept.',
+  )
 }
-const remove = () => attempt(async () => {
-  const was = view.value!.round!
-  await api.remove(path)
-  await refresh()
-  notices.say('The questions are taken away.', { label: 'Undo', run: async () => { await attempt(() => api.put(path, { questions: was.questions, named: was.named, opensAt: was.opensAt, closesAt: was.closesAt, baseVersion: null })); await refresh() } })
-})
-const end = () => attempt(async () => {
-  const was = view.value!.round!
-  view.value = await api.put<ClosingView>(path, { questions: was.questions, named: was.named, opensAt: was.opensAt, closesAt: seminar.shell!.now > was.opensAt ? new Date(Math.max(Date.parse(seminar.shell!.now), Date.parse(was.opensAt) + 60_000)).toISOString() : was.closesAt, baseVersion: was.version })
-  notices.say('Closed.', { label: 'Undo', run: async () => { await attempt(() => api.put(path, { questions: was.questions, named: was.named, opensAt: was.opensAt, closesAt: was.closesAt, baseVersion: view.value!.round!.version })); await refresh() } })
-})
+const remove = () =>
+  attempt(async () => {
+    const was = view.value!.round!
+    await api.remove(path)
+    await refresh()
+    notices.say('The questions are taken away.', {
+      label: 'Undo',
+      run: async () => {
+        await attempt(() =>
+          api.put(path, {
+            questions: was.questions,
+            named: was.named,
+            opensAt: was.opensAt,
+            closesAt: was.closesAt,
+            baseVersion: null,
+          }),
+        )
+        await refresh()
+      },
+    })
+  })
+const end = () =>
+  attempt(async () => {
+    const was = view.value!.round!
+    view.value = await api.put<ClosingView>(path, {
+      questions: was.questions,
+      named: was.named,
+      opensAt: was.opensAt,
+      closesAt:
+        seminar.shell!.now > was.opensAt
+          ? new Date(Math.max(Date.parse(seminar.shell!.now), Date.parse(was.opensAt) + 60_000)).toISOString()
+          : was.closesAt,
+      baseVersion: was.version,
+    })
+    notices.say('Closed.', {
+      label: 'Undo',
+      run: async () => {
+        await attempt(() =>
+          api.put(path, {
+            questions: was.questions,
+            named: was.named,
+            opensAt: was.opensAt,
+            closesAt: was.closesAt,
+            baseVersion: view.value!.round!.version,
+          }),
+        )
+        await refresh()
+      },
+    })
+  })
 async function answer(answers: ClosingAnswers) {
   const now = await send(() => api.put<ClosingView>(`${path}/answers`, { answers }))
   if (!now) return
-  try { localStorage.removeItem(`jovrel:closing:${view.value!.activity.id}`) }
-  catch { /* nothing is there */ }
+  try {
+    localStorage.removeItem(`jovrel:closing:${view.value!.activity.id}`)
+  } catch {
+    /* nothing is there */
+  }
   view.value = now
   thanks.value = true
 }
@@ -67,44 +133,130 @@ const STATE = { none: '', planned: 'opens', open: 'open until', closed: 'closed'
   <ProblemPage v-if="error || !view" :sentence="error?.message ?? ''" @retry="refresh()" />
   <main v-else class="leaf closing">
     <div class="leaf-head">
-      <KindTag :kind="view.activity.kind" /><h1>Closing questions: <NuxtLink :to="base">{{ view.activity.title }}</NuxtLink></h1>
-      <span v-if="view.round" class="muted small">{{ STATE[view.state] }} {{ dayTime(view.state === 'planned' ? view.round.opensAt : view.round.closesAt) }}</span><span class="grow" />
+      <KindTag :kind="view.activity.kind" />
+      <h1>
+        Closing questions: <NuxtLink :to="base">{{ view.activity.title }}</NuxtLink>
+      </h1>
+      <span v-if="view.round" class="muted small"
+        >{{ STATE[view.state] }}
+        {{ dayTime(view.state === 'planned' ? view.round.opensAt : view.round.closesAt) }}</span
+      ><span class="grow" />
       <template v-if="view.staff && view.round && !editing">
         <a v-if="view.staff.results" :href="`${path}/export`" download>Save as a table</a>
-        <button class="link" type="button" @click="trying = !trying">{{ trying ? 'what came in' : 'as students see it' }}</button>
-        <template v-if="mayEdit"><v-btn v-if="view.state === 'open'" @click="end">Close now</v-btn><v-btn @click="editing = true">Change</v-btn><button v-if="view.staff.mayChange" class="link" type="button" @click="remove">Take away</button></template>
+        <button class="link" type="button" @click="trying = !trying">
+          {{ trying ? 'what came in' : 'as students see it' }}
+        </button>
+        <template v-if="mayEdit"
+          ><v-btn v-if="view.state === 'open'" @click="end">Close now</v-btn
+          ><v-btn @click="editing = true">Change</v-btn
+          ><button v-if="view.staff.mayChange" class="link" type="button" @click="remove">
+            Take away
+          </button></template
+        >
       </template>
     </div>
     <template v-if="view.staff">
-      <ClosingEditor v-if="editing || (isNew && mayEdit)" :view="view" :busy="busy" :problem="problem" :problems="problems" :day-of="dayOf" :instant-of="instantOf" @keep="keep" @cancel="isNew ? navigateTo(base) : (editing = false)" />
+      <ClosingEditor
+        v-if="editing || (isNew && mayEdit)"
+        :view="view"
+        :busy="busy"
+        :problem="problem"
+        :problems="problems"
+        :day-of="dayOf"
+        :instant-of="instantOf"
+        @keep="keep"
+        @cancel="isNew ? navigateTo(base) : (editing = false)"
+      />
       <p v-else-if="isNew" class="invite">No closing questions are asked here.</p>
       <ClosingForm v-else-if="trying" :view="view" :busy="false" :problem="null" trial />
       <template v-else>
-        <p class="count"><b class="num">{{ view.staff.answered }}</b> of {{ view.staff.asked }} have answered. {{ view.round!.named ? 'Names are kept.' : 'Names are not kept.' }}</p>
+        <p class="count">
+          <b class="num">{{ view.staff.answered }}</b> of {{ view.staff.asked }} have answered.
+          {{ view.round!.named ? 'Names are kept.' : 'Names are not kept.' }}
+        </p>
         <p v-if="view.staff.why" class="why">{{ view.staff.why }}</p>
-        <p v-else-if="view.staff.answered === 0" class="invite">Nothing has come in yet. As answers come, they are summed up here.</p>
+        <p v-else-if="view.staff.answered === 0" class="invite">
+          Nothing has come in yet. As answers come, they are summed up here.
+        </p>
         <ClosingResults v-if="view.staff.results && view.staff.answered > 0" :view="view" />
-        <details v-if="view.staff.people.length > 0" class="people"><summary>Who answered what</summary>
-          <div class="scroll"><table class="rows"><thead><tr><th>student</th><th v-for="(q, i) in view.round!.questions" :key="q.id" :title="q.text">{{ i + 1 }}</th></tr></thead><tbody><tr v-for="p in view.staff.people" :key="p.id"><th scope="row">{{ p.name }}</th><td v-for="q in view.round!.questions" :key="q.id">{{ q.kind === 'choice' ? ((p.answers[q.id] as number[] | undefined) ?? []).map(n => q.options[n]).join(', ') : p.answers[q.id] ?? '' }}</td></tr></tbody></table></div>
+        <details v-if="view.staff.people.length > 0" class="people">
+          <summary>Who answered what</summary>
+          <div class="scroll">
+            <table class="rows">
+              <thead>
+                <tr>
+                  <th>student</th>
+                  <th v-for="(q, i) in view.round!.questions" :key="q.id" :title="q.text">{{ i + 1 }}</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="p in view.staff.people" :key="p.id">
+                  <th scope="row">{{ p.name }}</th>
+                  <td v-for="q in view.round!.questions" :key="q.id">
+                    {{
+                      q.kind === 'choice'
+                        ? ((p.answers[q.id] as number[] | undefined) ?? []).map(n => q.options[n]).join(', ')
+                        : (p.answers[q.id] ?? '')
+                    }}
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
         </details>
       </template>
     </template>
     <template v-else>
-      <p v-if="thanks || (view.mine?.answered && !view.round!.named)" class="invite" role="status">{{ thanks ? 'Thank you: it is in.' : 'You have answered these questions. Thank you.' }} {{ view.round!.named ? 'Until it closes you can change it below.' : '' }}</p>
+      <p v-if="thanks || (view.mine?.answered && !view.round!.named)" class="invite" role="status">
+        {{ thanks ? 'Thank you: it is in.' : 'You have answered these questions. Thank you.' }}
+        {{ view.round!.named ? 'Until it closes you can change it below.' : '' }}
+      </p>
       <p v-if="view.state === 'closed'" class="invite">These questions have closed.</p>
-      <ClosingForm v-else-if="view.round!.named || !view.mine?.answered" :view="view" :busy="busy" :problem="problem" @answer="answer" />
+      <ClosingForm
+        v-else-if="view.round!.named || !view.mine?.answered"
+        :view="view"
+        :busy="busy"
+        :problem="problem"
+        @answer="answer"
+      />
     </template>
   </main>
 </template>
 
 <style scoped>
-.closing { overflow: auto; flex: 1; }
-.leaf-head h1 a { color: inherit; text-decoration: none; }
-.leaf-head h1 a:hover { text-decoration: underline; }
-.count { font: 400 1rem/1.5 var(--read); margin-bottom: 8px; }
-.why { background: var(--harbour-soft); border-radius: var(--r); padding: 10px 14px; max-width: 44rem; line-height: 1.5; }
-.people { margin-top: 26px; }
-.people summary { cursor: pointer; color: var(--harbour); }
-.scroll { overflow-x: auto; }
-.people td { max-width: 22rem; }
+.closing {
+  overflow: auto;
+  flex: 1;
+}
+.leaf-head h1 a {
+  color: inherit;
+  text-decoration: none;
+}
+.leaf-head h1 a:hover {
+  text-decoration: underline;
+}
+.count {
+  font: 400 1rem/1.5 var(--read);
+  margin-bottom: 8px;
+}
+.why {
+  background: var(--harbour-soft);
+  border-radius: var(--r);
+  padding: 10px 14px;
+  max-width: 44rem;
+  line-height: 1.5;
+}
+.people {
+  margin-top: 26px;
+}
+.people summary {
+  cursor: pointer;
+  color: var(--harbour);
+}
+.scroll {
+  overflow-x: auto;
+}
+.people td {
+  max-width: 22rem;
+}
 </style>

@@ -15,17 +15,36 @@ const route = useRoute()
 const store = useDeskStore()
 const activityId = String(route.params.activityId)
 const seminarId = String(route.params.seminarId)
-const { error, refresh } = await useAsyncData(`criteria-${activityId}`, async () => { await store.load(activityId, null); return true })
+const { error, refresh } = await useAsyncData(`criteria-${activityId}`, async () => {
+  await store.load(activityId, null)
+  return true
+})
 useHead({ title: 'One criterion at a time' })
-const names = useHiddenNames(() => activityId, () => store.desk?.students ?? [])
+const names = useHiddenNames(
+  () => activityId,
+  () => store.desk?.students ?? [],
+)
 const rubric = computed(() => store.activity?.rubric ?? null)
 const at = ref(0)
 const criterion = computed(() => rubric.value?.criteria[at.value] ?? null)
-const SHOWN = [['all', 'everyone'], ['ready', 'ready'], ['open', 'without a step']] as const
+const SHOWN = [
+  ['all', 'everyone'],
+  ['ready', 'ready'],
+  ['open', 'without a step'],
+] as const
 const shown = ref<(typeof SHOWN)[number][0]>('all')
-const stepOf = (id: string) => store.records.get(id)?.mark.steps.find(s => s.criterionId === criterion.value?.id) ?? null
+const stepOf = (id: string) =>
+  store.records.get(id)?.mark.steps.find(s => s.criterionId === criterion.value?.id) ?? null
 const kept = ref<ReadonlySet<string>>(new Set()) // who was without a step when that was asked for: they stay while they are given one
-const students = computed(() => names.called.value.filter(s => shown.value === 'ready' ? ['ready', 'held'].includes(s.standing) : shown.value === 'open' ? kept.value.has(s.id) : true))
+const students = computed(() =>
+  names.called.value.filter(s =>
+    shown.value === 'ready'
+      ? ['ready', 'held'].includes(s.standing)
+      : shown.value === 'open'
+        ? kept.value.has(s.id)
+        : true,
+  ),
+)
 function choose(which: (typeof SHOWN)[number][0]) {
   kept.value = new Set(names.called.value.filter(s => !stepOf(s.id)).map(s => s.id))
   shown.value = which
@@ -33,18 +52,40 @@ function choose(which: (typeof SHOWN)[number][0]) {
 const judged = computed(() => (store.desk?.students ?? []).filter(s => stepOf(s.id)).length)
 
 const scroller = ref<HTMLElement | null>(null)
-const virtual = useVirtualizer(computed(() => ({ count: students.value.length, getScrollElement: () => scroller.value, estimateSize: () => 250, overscan: 4, getItemKey: (i: number) => students.value[i]!.id })))
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: students.value.length,
+    getScrollElement: () => scroller.value,
+    estimateSize: () => 250,
+    overscan: 4,
+    getItemKey: (i: number) => students.value[i]!.id,
+  })),
+)
 const failed = reactive(new Set<string>())
 async function fetchSeen() {
   for (const row of virtual.value.getVirtualItems()) {
     const s = students.value[row.index]
-    if (s && !store.records.has(s.id) && !failed.has(s.id)) await store.fetchRecord(s.id).catch(() => failed.add(s.id))
+    if (s && !store.records.has(s.id) && !failed.has(s.id))
+      await store.fetchRecord(s.id).catch(() => failed.add(s.id))
   }
 }
-watch(() => virtual.value.getVirtualItems().map(r => r.key).join(), () => void fetchSeen())
+watch(
+  () =>
+    virtual.value
+      .getVirtualItems()
+      .map(r => r.key)
+      .join(),
+  () => void fetchSeen(),
+)
 // the rest comes when nothing else is asked for, so that sorting and counting see everyone
-onMounted(async () => { await fetchSeen(); for (const s of store.desk?.students ?? []) if (!store.records.has(s.id)) await store.fetchRecord(s.id).catch(() => {}) })
-onBeforeUnmount(() => { void store.save() })
+onMounted(async () => {
+  await fetchSeen()
+  for (const s of store.desk?.students ?? [])
+    if (!store.records.has(s.id)) await store.fetchRecord(s.id).catch(() => {})
+})
+onBeforeUnmount(() => {
+  void store.save()
+})
 
 const focused = ref(0)
 function setStep(id: string, levelId: string | null, given?: number) {
@@ -52,21 +93,69 @@ function setStep(id: string, levelId: string | null, given?: number) {
   const level = criterion.value?.levels.find(l => l.id === levelId)
   if (!r || !criterion.value || (r.rubric && r.rubric.versionId !== rubric.value?.versionId)) return
   const others = r.mark.steps.filter(s => s.criterionId !== criterion.value!.id)
-  store.change({ steps: level ? [...others, { criterionId: criterion.value.id, levelId: level.id, points: given ?? level.points }] : others }, id)
+  store.change(
+    {
+      steps: level
+        ? [...others, { criterionId: criterion.value.id, levelId: level.id, points: given ?? level.points }]
+        : others,
+    },
+    id,
+  )
 }
 function go(by: number) {
   focused.value = Math.min(students.value.length - 1, Math.max(0, focused.value + by))
   virtual.value.scrollToIndex(focused.value, { align: 'start' })
 }
 const keys = computed<Key[]>(() => [
-  { keys: '1 2 3 4 5 6 7 8 9', does: 'set a step and go to the next student', run: (e) => { const level = criterion.value?.levels[Number(e.key) - 1]; const s = students.value[focused.value]; if (level && s) { setStep(s.id, level.id); go(1) } } },
-  { keys: '0', does: 'take the step off', run: () => { const s = students.value[focused.value]; if (s) setStep(s.id, null) } },
-  { keys: 'j k ArrowDown ArrowUp', does: 'another student', run: e => go(['j', 'ArrowDown'].includes(e.key) ? 1 : -1) },
-  { keys: '[ ]', does: 'another criterion', run: (e) => { at.value = Math.min((rubric.value?.criteria.length ?? 1) - 1, Math.max(0, at.value + (e.key === ']' ? 1 : -1))); focused.value = 0; virtual.value.scrollToIndex(0) } },
+  {
+    keys: '1 2 3 4 5 6 7 8 9',
+    does: 'set a step and go to the next student',
+    run: e => {
+      const level = criterion.value?.levels[Number(e.key) - 1]
+      const s = students.value[focused.value]
+      if (level && s) {
+        setStep(s.id, level.id)
+        go(1)
+      }
+    },
+  },
+  {
+    keys: '0',
+    does: 'take the step off',
+    run: () => {
+      const s = students.value[focused.value]
+      if (s) setStep(s.id, null)
+    },
+  },
+  {
+    keys: 'j k ArrowDown ArrowUp',
+    does: 'another student',
+    run: e => go(['j', 'ArrowDown'].includes(e.key) ? 1 : -1),
+  },
+  {
+    keys: '[ ]',
+    does: 'another criterion',
+    run: e => {
+      at.value = Math.min(
+        (rubric.value?.criteria.length ?? 1) - 1,
+        Math.max(0, at.value + (e.key === ']' ? 1 : -1)),
+      )
+      focused.value = 0
+      virtual.value.scrollToIndex(0)
+    },
+  },
   { keys: 'z', does: 'take back the last change', run: () => void store.undoLast() },
 ])
 const { listOpen } = useKeys(() => keys.value)
-const stateWords = computed(() => ({ 'saved': 'saved', 'saving': 'saving …', 'not saved': 'not saved', 'two texts': 'somebody else saved one of these meanwhile; open it on the desk' })[store.state])
+const stateWords = computed(
+  () =>
+    ({
+      saved: 'saved',
+      saving: 'saving …',
+      'not saved': 'not saved',
+      'two texts': 'somebody else saved one of these meanwhile; open it on the desk',
+    })[store.state],
+)
 function goToCriterion(index: number) {
   at.value = index
   focused.value = 0
@@ -74,29 +163,90 @@ function goToCriterion(index: number) {
 </script>
 
 <template>
-  <ProblemPage v-if="error || !store.activity || !store.desk" :sentence="error?.message ?? ''" @retry="refresh()" />
+  <ProblemPage
+    v-if="error || !store.activity || !store.desk"
+    :sentence="error?.message ?? ''"
+    @retry="refresh()"
+  />
   <div v-else class="across">
     <header class="desk-head">
-      <KindTag :kind="store.activity.kind" /><h1>{{ store.activity.title }}</h1><span class="grow" />
+      <KindTag :kind="store.activity.kind" />
+      <h1>{{ store.activity.title }}</h1>
+      <span class="grow" />
       <span class="small muted" role="status">{{ stateWords }}</span>
-      <v-btn :aria-pressed="names.on.value" @click="names.toggle()">{{ names.on.value ? 'Show names' : 'Hide names' }}</v-btn>
+      <v-btn :aria-pressed="names.on.value" @click="names.toggle()">{{
+        names.on.value ? 'Show names' : 'Hide names'
+      }}</v-btn>
       <v-btn :to="`/seminars/${seminarId}/activities/${activityId}/desk`">One student at a time</v-btn>
     </header>
-    <p v-if="!rubric" class="empty">This activity is not marked by a rubric, so there are no criteria to go by.</p>
+    <p v-if="!rubric" class="empty">
+      This activity is not marked by a rubric, so there are no criteria to go by.
+    </p>
     <template v-else>
       <nav class="criteria" aria-label="Criteria">
-        <button v-for="(c, i) in rubric.criteria" :key="c.id" type="button" :class="{ on: i === at }" :aria-current="i === at" @click="goToCriterion(i)">{{ c.title }} <span class="num">{{ points(c.max) }}</span></button>
-        <span class="grow" /><span class="small muted num">{{ judged }} of {{ store.desk.students.length }} have a step</span>
-        <span class="which" role="group" aria-label="Who is shown"><button v-for="[value, label] in SHOWN" :key="value" type="button" class="chip" :class="{ on: shown === value }" :aria-pressed="shown === value" @click="choose(value)">{{ label }}</button></span>
+        <button
+          v-for="(c, i) in rubric.criteria"
+          :key="c.id"
+          type="button"
+          :class="{ on: i === at }"
+          :aria-current="i === at"
+          @click="goToCriterion(i)"
+        >
+          {{ c.title }} <span class="num">{{ points(c.max) }}</span>
+        </button>
+        <span class="grow" /><span class="small muted num"
+          >{{ judged }} of {{ store.desk.students.length }} have a step</span
+        >
+        <span class="which" role="group" aria-label="Who is shown"
+          ><button
+            v-for="[value, label] in SHOWN"
+            :key="value"
+            type="button"
+            class="chip"
+            :class="{ on: shown === value }"
+            :aria-pressed="shown === value"
+            @click="choose(value)"
+          >
+            {{ label }}
+          </button></span
+        >
       </nav>
-      <ol v-if="criterion" class="steps num" aria-label="Steps of this criterion"><li v-for="(l, n) in criterion.levels" :key="l.id"><b><kbd>{{ n + 1 }}</kbd> {{ points(l.points) }} · {{ l.title }}</b> {{ l.descriptor }}</li></ol>
+      <ol v-if="criterion" class="steps num" aria-label="Steps of this criterion">
+        <li v-for="(l, n) in criterion.levels" :key="l.id">
+          <b
+            ><kbd>{{ n + 1 }}</kbd> {{ points(l.points) }} · {{ l.title }}</b
+          >
+          {{ l.descriptor }}
+        </li>
+      </ol>
       <div ref="scroller" class="scroll">
         <div class="spread" :style="{ height: `${virtual.getTotalSize()}px` }">
-          <div v-for="row in virtual.getVirtualItems()" :key="String(row.key)" :ref="el => virtual.measureElement(el as Element)" :data-index="row.index" class="row" :style="{ transform: `translateY(${row.start}px)` }">
-            <CriterionRow v-if="criterion && students[row.index]" :student="students[row.index]!" :record="store.records.get(students[row.index]!.id) ?? null" :failed="failed.has(students[row.index]!.id)" :criterion="criterion" :version-id="rubric.versionId" :on="row.index === focused" :names="names" :to="`/seminars/${seminarId}/activities/${activityId}/desk?student=${students[row.index]!.id}`" @focus="focused = row.index" @step="(levelId, given) => setStep(students[row.index]!.id, levelId, given)" />
+          <div
+            v-for="row in virtual.getVirtualItems()"
+            :key="String(row.key)"
+            :ref="el => virtual.measureElement(el as Element)"
+            :data-index="row.index"
+            class="row"
+            :style="{ transform: `translateY(${row.start}px)` }"
+          >
+            <CriterionRow
+              v-if="criterion && students[row.index]"
+              :student="students[row.index]!"
+              :record="store.records.get(students[row.index]!.id) ?? null"
+              :failed="failed.has(students[row.index]!.id)"
+              :criterion="criterion"
+              :version-id="rubric.versionId"
+              :on="row.index === focused"
+              :names="names"
+              :to="`/seminars/${seminarId}/activities/${activityId}/desk?student=${students[row.index]!.id}`"
+              @focus="focused = row.index"
+              @step="(levelId, given) => setStep(students[row.index]!.id, levelId, given)"
+            />
           </div>
         </div>
-        <p v-if="students.length === 0" class="empty">{{ shown === 'open' ? 'Everyone has a step for this criterion.' : 'Nobody here yet.' }}</p>
+        <p v-if="students.length === 0" class="empty">
+          {{ shown === 'open' ? 'Everyone has a step for this criterion.' : 'Nobody here yet.' }}
+        </p>
       </div>
     </template>
     <KeyList v-model="listOpen" :keys="keys" />
@@ -104,18 +254,86 @@ function goToCriterion(index: number) {
 </template>
 
 <style scoped>
-.across { flex: 1; min-height: 0; display: flex; flex-direction: column; }
-.criteria { display: flex; flex-wrap: wrap; gap: 4px 18px; align-items: center; padding: 7px 20px; border-bottom: 1px solid var(--line-soft); }
-.criteria > button { background: none; border: 0; padding: 6px 0; color: var(--ink-2); cursor: pointer; font-size: 0.84375rem; }
-.criteria > .on { color: var(--ink); font-weight: 650; box-shadow: 0 2px 0 var(--ember); border-radius: 0; }
-.criteria > button span { color: var(--ink-3); font-weight: 500; }
-.which { display: flex; gap: 6px; }
-.chip { padding: 2px 10px; font-size: 0.75rem; }
-.steps { list-style: none; display: grid; grid-auto-flow: column; grid-auto-columns: 1fr; gap: 18px; padding: 9px 20px 10px; font-size: 0.75rem; line-height: 1.4; color: var(--ink-2); background: var(--sunken); }
-.steps b { display: block; color: var(--ink); font-weight: 600; }
-.scroll { flex: 1; min-height: 0; overflow-y: auto; background: var(--sheet); }
-.spread { position: relative; }
-.row { position: absolute; top: 0; left: 0; right: 0; }
-.empty { padding: 40px 20px; font: 400 1rem/1.5 var(--read); color: var(--ink-2); }
-@media (max-width: 800px) { .steps { grid-auto-flow: row; } }
+.across {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+}
+.criteria {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  align-items: center;
+  padding: 7px 20px;
+  border-bottom: 1px solid var(--line-soft);
+}
+.criteria > button {
+  background: none;
+  border: 0;
+  padding: 6px 0;
+  color: var(--ink-2);
+  cursor: pointer;
+  font-size: 0.84375rem;
+}
+.criteria > .on {
+  color: var(--ink);
+  font-weight: 650;
+  box-shadow: 0 2px 0 var(--ember);
+  border-radius: 0;
+}
+.criteria > button span {
+  color: var(--ink-3);
+  font-weight: 500;
+}
+.which {
+  display: flex;
+  gap: 6px;
+}
+.chip {
+  padding: 2px 10px;
+  font-size: 0.75rem;
+}
+.steps {
+  list-style: none;
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: 1fr;
+  gap: 18px;
+  padding: 9px 20px 10px;
+  font-size: 0.75rem;
+  line-height: 1.4;
+  color: var(--ink-2);
+  background: var(--sunken);
+}
+.steps b {
+  display: block;
+  color: var(--ink);
+  font-weight: 600;
+}
+.scroll {
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  background: var(--sheet);
+}
+.spread {
+  position: relative;
+}
+.row {
+  position: absolute;
+  top: 0;
+  left: 0;
+  right: 0;
+}
+.empty {
+  padding: 40px 20px;
+  font: 400 1rem/1.5 var(--read);
+  color: var(--ink-2);
+}
+@media (max-width: 800px) {
+  .steps {
+    grid-auto-flow: row;
+  }
+}
 </style>

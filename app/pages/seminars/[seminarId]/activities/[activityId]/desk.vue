@@ -38,16 +38,27 @@ const { error, refresh } = await useAsyncData(`desk-${activityId}`, async () => 
   await store.load(activityId, route.query.student as string | null)
   return true
 })
-const names = useHiddenNames(() => activityId, () => store.desk?.students ?? [])
-useHead({ title: () => store.record ? `${names.nameOf(store.record.student)}: marking` : 'Marking desk' })
+const names = useHiddenNames(
+  () => activityId,
+  () => store.desk?.students ?? [],
+)
+useHead({ title: () => (store.record ? `${names.nameOf(store.record.student)}: marking` : 'Marking desk') })
 
 const record = computed(() => store.record)
 const counts = computed(() => store.desk?.counts)
 const meId = computed(() => store.desk?.markers.find(m => m.isMe)?.id ?? null)
 const shared = computed(() => store.desk?.students.some(s => s.markerId !== null) ?? false)
 const onlyMine = ref(route.query.share === 'mine')
-const students = computed(() => names.called.value.filter(s => !onlyMine.value || s.markerId === meId.value || s.id === store.currentId))
-watch(students, (list) => { store.strip = list.map(s => s.id) }, { immediate: true })
+const students = computed(() =>
+  names.called.value.filter(s => !onlyMine.value || s.markerId === meId.value || s.id === store.currentId),
+)
+watch(
+  students,
+  list => {
+    store.strip = list.map(s => s.id)
+  },
+  { immediate: true },
+)
 const held = computed(() => store.desk?.students.filter(s => s.standing === 'held') ?? [])
 
 async function show(id: string | null) {
@@ -56,39 +67,95 @@ async function show(id: string | null) {
   try {
     await store.show(id)
     void router.replace({ query: { ...route.query, student: id } })
+  } catch (problem) {
+    notices.warn(problem)
   }
-  catch (problem) { notices.warn(problem) }
 }
-const acts = useDeskActs({ show, called: names.givenOf, afterReturn: () => void seminar.load(seminarId).catch(() => {}) })
+const acts = useDeskActs({
+  show,
+  called: names.givenOf,
+  afterReturn: () => void seminar.load(seminarId).catch(() => {}),
+})
 const { rubric, open, active, busy, second, steps } = acts
 const groupTitle = computed(() => record.value?.group?.title ?? null)
 const max = computed(() => store.desk?.worth ?? 0)
 /** The total as the steps stand on the desk; the server reckons it the same way and has the last word. */
 const total = computed(() => {
   const r = record.value
-  if (!r || !rubric.value || max.value === 0) return { points: 0, left: 0, max: max.value, before: 0, set: false }
+  if (!r || !rubric.value || max.value === 0)
+    return { points: 0, left: 0, max: max.value, before: 0, set: false }
   const out = new Set(r.mark.excusedFrom.map(e => e.criterionId))
-  const t = reckonMark({
-    criteria: rubric.value.criteria.filter(c => !out.has(c.id)).map(c => ({ criterionId: c.id, weight: c.weight, max: c.max, scope: c.scope, points: steps.value.find(s => s.criterionId === c.id)?.points ?? null })),
-    combine: null, factor: r.mark.factor === null ? null : r.mark.factor / 100, reviewing: r.mark.reviewing === null ? null : { share: r.mark.reviewing / 10_000, percent: store.desk!.reviewingPercent }, late: { lateness: null, rule: { kind: 'none' }, waived: false }, override: second.value ? null : r.mark.override?.points ?? null,
-  }, { max: max.value, step: store.activity!.pointStep })
-  const late = r.late !== null && !r.mark.lateWaived && r.mark.override === null && store.state === 'saved' && !second.value
-  return { points: late ? r.mark.points : t.points ?? 0, left: t.left, max: max.value, before: t.before ?? 0, set: !second.value && r.mark.override !== null }
+  const t = reckonMark(
+    {
+      criteria: rubric.value.criteria
+        .filter(c => !out.has(c.id))
+        .map(c => ({
+          criterionId: c.id,
+          weight: c.weight,
+          max: c.max,
+          scope: c.scope,
+          points: steps.value.find(s => s.criterionId === c.id)?.points ?? null,
+        })),
+      combine: null,
+      factor: r.mark.factor === null ? null : r.mark.factor / 100,
+      reviewing:
+        r.mark.reviewing === null
+          ? null
+          : { share: r.mark.reviewing / 10_000, percent: store.desk!.reviewingPercent },
+      late: { lateness: null, rule: { kind: 'none' }, waived: false },
+      override: second.value ? null : (r.mark.override?.points ?? null),
+    },
+    { max: max.value, step: store.activity!.pointStep },
+  )
+  const late =
+    r.late !== null &&
+    !r.mark.lateWaived &&
+    r.mark.override === null &&
+    store.state === 'saved' &&
+    !second.value
+  return {
+    points: late ? r.mark.points : (t.points ?? 0),
+    left: t.left,
+    max: max.value,
+    before: t.before ?? 0,
+    set: !second.value && r.mark.override !== null,
+  }
 })
-const focusItem = (id: string) => { const el = document.getElementById(`r-${id}`); el?.focus({ preventScroll: true }); el?.scrollIntoView({ block: 'center' }) }
+const focusItem = (id: string) => {
+  const el = document.getElementById(`r-${id}`)
+  el?.focus({ preventScroll: true })
+  el?.scrollIntoView({ block: 'center' })
+}
 const { listOpen } = useKeys(() => acts.keys.value)
 const previewed = ref<string | null>(null)
-const previewOf = computed(() => store.desk?.students.find(s => s.id === (previewed.value ?? store.currentId)) ?? null)
-const pointsHere = computed(() => { const s = steps.value.find(x => x.criterionId === acts.criterion.value?.id); return s && acts.criterion.value ? `${points(s.points)} of ${points(acts.criterion.value.max)}` : null })
-const excuse = (criterionId: string, reason: string | null) => { const others = record.value!.mark.excusedFrom.filter(e => e.criterionId !== criterionId); store.change({ excusedFrom: reason ? [...others, { criterionId, reason }] : others }) }
-const markOne = (id: string, mark: { points: number | null, done: boolean | null }) => store.markContribution(id, mark).catch(notices.warn)
+const previewOf = computed(
+  () => store.desk?.students.find(s => s.id === (previewed.value ?? store.currentId)) ?? null,
+)
+const pointsHere = computed(() => {
+  const s = steps.value.find(x => x.criterionId === acts.criterion.value?.id)
+  return s && acts.criterion.value ? `${points(s.points)} of ${points(acts.criterion.value.max)}` : null
+})
+const excuse = (criterionId: string, reason: string | null) => {
+  const others = record.value!.mark.excusedFrom.filter(e => e.criterionId !== criterionId)
+  store.change({ excusedFrom: reason ? [...others, { criterionId, reason }] : others })
+}
+const markOne = (id: string, mark: { points: number | null; done: boolean | null }) =>
+  store.markContribution(id, mark).catch(notices.warn)
 async function moved(n: number) {
   notices.say(n === 1 ? 'One mark was moved.' : `${n} marks were moved.`)
   await store.load(activityId, store.currentId)
 }
-const warnUnsaved = (event: BeforeUnloadEvent) => { if (store.state === 'saving' || store.state === 'not saved') event.preventDefault() }
-onMounted(() => { store.prefetch(); window.addEventListener('beforeunload', warnUnsaved) })
-onBeforeUnmount(() => { window.removeEventListener('beforeunload', warnUnsaved); void store.save() })
+const warnUnsaved = (event: BeforeUnloadEvent) => {
+  if (store.state === 'saving' || store.state === 'not saved') event.preventDefault()
+}
+onMounted(() => {
+  store.prefetch()
+  window.addEventListener('beforeunload', warnUnsaved)
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('beforeunload', warnUnsaved)
+  void store.save()
+})
 function showPreview(id: string | null) {
   previewed.value = id
   open.preview = true
@@ -96,55 +163,229 @@ function showPreview(id: string | null) {
 </script>
 
 <template>
-  <ProblemPage v-if="error || !store.activity || !store.desk" :sentence="error?.message ?? ''" @retry="refresh()" />
+  <ProblemPage
+    v-if="error || !store.activity || !store.desk"
+    :sentence="error?.message ?? ''"
+    @retry="refresh()"
+  />
   <div v-else class="marking">
     <header class="desk-head">
-      <KindTag :kind="store.activity.kind" /><h1>{{ store.activity.title }}</h1><span class="small muted">{{ store.activity.closesAt < (seminar.shell?.now ?? '') ? 'closed' : 'closes' }} {{ dayTime(store.activity.closesAt) }}</span>
+      <KindTag :kind="store.activity.kind" />
+      <h1>{{ store.activity.title }}</h1>
+      <span class="small muted"
+        >{{ store.activity.closesAt < (seminar.shell?.now ?? '') ? 'closed' : 'closes' }}
+        {{ dayTime(store.activity.closesAt) }}</span
+      >
       <span class="grow" />
-      <span v-if="counts" class="small num"><b>{{ counts.ready }}</b> ready · <b>{{ counts.held }}</b> held · <b>{{ counts.returned }}</b> returned · <b>{{ counts.underWay }}</b> under way</span>
-      <button v-if="shared" type="button" class="chip" :class="{ on: onlyMine }" :aria-pressed="onlyMine" @click="onlyMine = !onlyMine">only my share</button>
-      <v-btn v-if="store.activity.kind === 'wiki' && record" :to="`/seminars/${seminarId}/activities/${activityId}/history?student=${record.student.id}${record.group ? `&group=${record.group.id}` : ''}`">Who wrote what</v-btn>
-      <v-btn v-if="rubric" :to="`/seminars/${seminarId}/activities/${activityId}/criteria`">One criterion at a time</v-btn>
-      <v-btn :aria-pressed="names.on.value" @click="names.toggle()">{{ names.on.value ? 'Show names' : 'Hide names' }}</v-btn>
+      <span v-if="counts" class="small num"
+        ><b>{{ counts.ready }}</b> ready · <b>{{ counts.held }}</b> held ·
+        <b>{{ counts.returned }}</b> returned · <b>{{ counts.underWay }}</b> under way</span
+      >
+      <button
+        v-if="shared"
+        type="button"
+        class="chip"
+        :class="{ on: onlyMine }"
+        :aria-pressed="onlyMine"
+        @click="onlyMine = !onlyMine"
+      >
+        only my share
+      </button>
+      <v-btn
+        v-if="store.activity.kind === 'wiki' && record"
+        :to="`/seminars/${seminarId}/activities/${activityId}/history?student=${record.student.id}${record.group ? `&group=${record.group.id}` : ''}`"
+        >Who wrote what</v-btn
+      >
+      <v-btn v-if="rubric" :to="`/seminars/${seminarId}/activities/${activityId}/criteria`"
+        >One criterion at a time</v-btn
+      >
+      <v-btn :aria-pressed="names.on.value" @click="names.toggle()">{{
+        names.on.value ? 'Show names' : 'Hide names'
+      }}</v-btn>
       <v-btn v-if="held.length > 0" @click="open.returning = true">Return {{ held.length }} held</v-btn>
     </header>
     <StudentStrip :students="students" :current="store.currentId" @choose="show" />
-    <MoveMarks v-if="store.desk.olderVersions > 0" :activity-id="activityId" :marks="store.desk.olderVersions" @moved="moved" />
+    <MoveMarks
+      v-if="store.desk.olderVersions > 0"
+      :activity-id="activityId"
+      :marks="store.desk.olderVersions"
+      @moved="moved"
+    />
     <div v-if="record" class="panes" :data-student="record.student.id">
       <RubricLadder
-        v-if="rubric" :rubric="rubric" :mark="record.mark" :steps="steps" :suggested="record.suggested" :active="active" :total="total" :group="groupTitle" :whole-group="record.group?.whole ?? false" :locked="false"
-        @activate="active = $event" @step="acts.setStep" @points="acts.setPoints" @excuse="excuse" @cite="acts.cite" @uncite="store.uncite" @go-to="focusItem"
+        v-if="rubric"
+        :rubric="rubric"
+        :mark="record.mark"
+        :steps="steps"
+        :suggested="record.suggested"
+        :active="active"
+        :total="total"
+        :group="groupTitle"
+        :whole-group="record.group?.whole ?? false"
+        :locked="false"
+        @activate="active = $event"
+        @step="acts.setStep"
+        @points="acts.setPoints"
+        @excuse="excuse"
+        @cite="acts.cite"
+        @uncite="store.uncite"
+        @go-to="focusItem"
       />
-      <PointsPane v-else :mark="record.mark" :combine="store.desk.combine" :max="max" :scale="store.activity.scale" :marked-ones="record.items.filter(i => i.mark).length" :shown-ones="record.items.filter(i => !i.withdrawn).length" @set="store.change({ override: $event })" />
+      <PointsPane
+        v-else
+        :mark="record.mark"
+        :combine="store.desk.combine"
+        :max="max"
+        :scale="store.activity.scale"
+        :marked-ones="record.items.filter(i => i.mark).length"
+        :shown-ones="record.items.filter(i => !i.withdrawn).length"
+        @set="store.change({ override: $event })"
+      />
       <div class="middle">
-        <MarkConflict v-if="store.theirs && rubric" :mine="record.mark" :theirs="store.theirs" :rubric="rubric" @choose="store.settle" />
-        <SecondPane v-if="record.second && rubric" :second="record.second" :first="record.mark.steps" :rubric="rubric" :first-by="record.mark.savedBy?.split(' ')[0] ?? 'first'" :busy="busy" @remark="store.saveSecond([...steps], $event, false).catch(notices.warn)" @hand-over="acts.handOver" @agree="store.agree($event).catch(notices.warn)" />
-        <RecordPane :key="record.student.id" :record="record" :activity="store.activity" :entry-type="KINDS[store.activity.kind].entryType" :names="names" :combine="store.desk.combine" @cite="acts.cite" @mark="markOne">
-          <template v-if="store.activity.kind === 'review' && store.activity.review?.subject === 'work'" #after><PeerEvidence :key="record.student.id" :activity-id="activityId" :student-id="record.student.id" :base="`/seminars/${seminarId}/activities/${activityId}`" :names="names" /></template>
+        <MarkConflict
+          v-if="store.theirs && rubric"
+          :mine="record.mark"
+          :theirs="store.theirs"
+          :rubric="rubric"
+          @choose="store.settle"
+        />
+        <SecondPane
+          v-if="record.second && rubric"
+          :second="record.second"
+          :first="record.mark.steps"
+          :rubric="rubric"
+          :first-by="record.mark.savedBy?.split(' ')[0] ?? 'first'"
+          :busy="busy"
+          @remark="store.saveSecond([...steps], $event, false).catch(notices.warn)"
+          @hand-over="acts.handOver"
+          @agree="store.agree($event).catch(notices.warn)"
+        />
+        <RecordPane
+          :key="record.student.id"
+          :record="record"
+          :activity="store.activity"
+          :entry-type="KINDS[store.activity.kind].entryType"
+          :names="names"
+          :combine="store.desk.combine"
+          @cite="acts.cite"
+          @mark="markOne"
+        >
+          <template
+            v-if="store.activity.kind === 'review' && store.activity.review?.subject === 'work'"
+            #after
+            ><PeerEvidence
+              :key="record.student.id"
+              :activity-id="activityId"
+              :student-id="record.student.id"
+              :base="`/seminars/${seminarId}/activities/${activityId}`"
+              :names="names"
+          /></template>
         </RecordPane>
       </div>
       <LetterPane
-        v-if="!second" :activity-id="activityId" :seminar-id="seminarId" :record="record" :names="names" :state="store.state" :problem="store.problem" :busy="busy" :max="max" :by-rubric="rubric !== null" :history-open="open.history" :together="store.desk.together ? (counts?.ready ?? 0) : 0"
-        @change="store.change($event)" @hold="acts.goOn('hold')" @return="acts.goOn('return')" @reopen="store.act('reopen')" @take-back="store.act('take-back')" @write="acts.writeAbout" @phrases="open.phrases = true" @preview="showPreview(null)" @history="open.history = !open.history"
+        v-if="!second"
+        :activity-id="activityId"
+        :seminar-id="seminarId"
+        :record="record"
+        :names="names"
+        :state="store.state"
+        :problem="store.problem"
+        :busy="busy"
+        :max="max"
+        :by-rubric="rubric !== null"
+        :history-open="open.history"
+        :together="store.desk.together ? (counts?.ready ?? 0) : 0"
+        @change="store.change($event)"
+        @hold="acts.goOn('hold')"
+        @return="acts.goOn('return')"
+        @reopen="store.act('reopen')"
+        @take-back="store.act('take-back')"
+        @write="acts.writeAbout"
+        @phrases="open.phrases = true"
+        @preview="showPreview(null)"
+        @history="open.history = !open.history"
       />
-      <aside v-else class="blind"><p>The letter is the first marker’s. Read, set your steps, and hand them over.</p></aside>
+      <aside v-else class="blind">
+        <p>The letter is the first marker’s. Read, set your steps, and hand them over.</p>
+      </aside>
     </div>
-    <p v-else-if="store.desk.students.length === 0" class="empty">No students are in this seminar yet. Once they are, everyone stands in the strip above, with a mark that fills as their work comes in.</p>
+    <p v-else-if="store.desk.students.length === 0" class="empty">
+      No students are in this seminar yet. Once they are, everyone stands in the strip above, with a mark that
+      fills as their work comes in.
+    </p>
     <p v-else class="empty" role="status">Fetching the record …</p>
-    <ReturnDialog v-model="open.returning" :held="held" :not-held="store.desk.together ? (counts?.ready ?? 0) : 0" :called="names.nameOf" @return="acts.returnThese" @preview="showPreview" />
-    <PhraseDialog v-if="open.phrases" v-model="open.phrases" :seminar-id="seminarId" :criterion="acts.criterion.value?.title ?? null" :points="pointsHere" @insert="acts.insert($event, acts.criterion.value?.title ?? null)" />
-    <LetterPreview v-if="open.preview && previewOf" v-model="open.preview" :path="`/api/activities/${activityId}/records/${previewOf.id}`" :to="names.givenOf(previewOf)" :title="store.activity.title" />
+    <ReturnDialog
+      v-model="open.returning"
+      :held="held"
+      :not-held="store.desk.together ? (counts?.ready ?? 0) : 0"
+      :called="names.nameOf"
+      @return="acts.returnThese"
+      @preview="showPreview"
+    />
+    <PhraseDialog
+      v-if="open.phrases"
+      v-model="open.phrases"
+      :seminar-id="seminarId"
+      :criterion="acts.criterion.value?.title ?? null"
+      :points="pointsHere"
+      @insert="acts.insert($event, acts.criterion.value?.title ?? null)"
+    />
+    <LetterPreview
+      v-if="open.preview && previewOf"
+      v-model="open.preview"
+      :path="`/api/activities/${activityId}/records/${previewOf.id}`"
+      :to="names.givenOf(previewOf)"
+      :title="store.activity.title"
+    />
     <KeyList v-model="listOpen" :keys="acts.keys.value" />
   </div>
 </template>
 
 <style scoped>
-.marking { flex: 1; min-height: 0; display: flex; flex-direction: column; }
-.panes { flex: 1; min-height: 0; display: grid; grid-template-columns: 330px minmax(0, 1fr) 368px; }
-.middle { display: flex; flex-direction: column; min-height: 0; min-width: 0; }
-.middle > :last-child { flex: 1; }
-.blind { border-left: 1px solid var(--line); padding: 16px 20px; font: 400 0.9375rem/1.5 var(--read); color: var(--ink-2); }
-.empty { padding: 40px 20px; font: 400 1rem/1.5 var(--read); color: var(--ink-2); }
-@media (min-width: 1600px) { .panes { grid-template-columns: 380px minmax(0, 1fr) 460px; } }
-@media (max-width: 1000px) { .panes { grid-template-columns: minmax(0, 1fr); } .panes > * { border: 0 !important; border-bottom: 1px solid var(--line) !important; } }
+.marking {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+}
+.panes {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 330px minmax(0, 1fr) 368px;
+}
+.middle {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  min-width: 0;
+}
+.middle > :last-child {
+  flex: 1;
+}
+.blind {
+  border-left: 1px solid var(--line);
+  padding: 16px 20px;
+  font: 400 0.9375rem/1.5 var(--read);
+  color: var(--ink-2);
+}
+.empty {
+  padding: 40px 20px;
+  font: 400 1rem/1.5 var(--read);
+  color: var(--ink-2);
+}
+@media (min-width: 1600px) {
+  .panes {
+    grid-template-columns: 380px minmax(0, 1fr) 460px;
+  }
+}
+@media (max-width: 1000px) {
+  .panes {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .panes > * {
+    border: 0 !important;
+    border-bottom: 1px solid var(--line) !important;
+  }
+}
 </style>

@@ -11,8 +11,14 @@ definePageMeta({ layout: 'seminar' })
 const route = useRoute()
 const api = useApi()
 const { dayTime } = useTimes()
-const { data: letter, error, refresh } = await useAsyncData(`letter-${route.params.activityId}`, () => api.get<LetterView>(`/api/activities/${route.params.activityId}/letter`))
-useHead({ title: () => letter.value ? `Letter: ${letter.value.title}` : 'Letter' })
+const {
+  data: letter,
+  error,
+  refresh,
+} = await useAsyncData(`letter-${route.params.activityId}`, () =>
+  api.get<LetterView>(`/api/activities/${route.params.activityId}/letter`),
+)
+useHead({ title: () => (letter.value ? `Letter: ${letter.value.title}` : 'Letter') })
 const thread = `/seminars/${route.params.seminarId}/activities/${route.params.activityId}`
 const print = () => window.print()
 </script>
@@ -26,16 +32,44 @@ const print = () => window.print()
       <p class="muted">returned by {{ letter.by }}, {{ dayTime(letter.returnedAt) }}</p>
     </header>
     <LetterSheet :letter="letter" :thread="thread">
-      <LetterTalk :path="`/api/activities/${route.params.activityId}/letter/replies`" :to-whom="letter.by.split(' ')[0]!" />
-      <template #acts><div class="acts"><v-btn :to="thread">Back to the talk</v-btn><v-btn class="quiet" :href="`/api/activities/${route.params.activityId}/letter/pdf`">As PDF</v-btn><v-btn class="quiet" @click="print">Print</v-btn></div></template>
+      <LetterTalk
+        :path="`/api/activities/${route.params.activityId}/letter/replies`"
+        :to-whom="letter.by.split(' ')[0]!"
+      />
+      <template #acts
+        ><div class="acts">
+          <v-btn :to="thread">Back to the talk</v-btn
+          ><v-btn class="quiet" :href="`/api/activities/${route.params.activityId}/letter/pdf`">As PDF</v-btn
+          ><v-btn class="quiet" @click="print">Print</v-btn>
+        </div></template
+      >
     </LetterSheet>
   </main>
 </template>
 
 <style scoped>
-main { padding: 20px 20px 40px; width: 100%; max-width: 1080px; margin: 0 auto; }
-header { margin-bottom: 16px; }
-h1 { font: 600 1.5rem/1.25 var(--read); margin-top: 8px; }
-.acts { display: flex; gap: 4px; margin-top: 8px; flex-wrap: wrap; }
-@media print { .acts { display: none; } }
+main {
+  padding: 20px 20px 40px;
+  width: 100%;
+  max-width: 1080px;
+  margin: 0 auto;
+}
+header {
+  margin-bottom: 16px;
+}
+h1 {
+  font: 600 1.5rem/1.25 var(--read);
+  margin-top: 8px;
+}
+.acts {
+  display: flex;
+  gap: 4px;
+  margin-top: 8px;
+  flex-wrap: wrap;
+}
+@media print {
+  .acts {
+    display: none;
+  }
+}
 </style>

@@ -7,8 +7,14 @@ import { useApi } from '../../../../../composables/shell/useApi'
 definePageMeta({ layout: 'seminar', key: route => `plan-${String(route.params.activityId)}` })
 const route = useRoute()
 const api = useApi()
-const { data: view, error, refresh } = await useAsyncData(`composer-${route.params.activityId}`, () => api.get<ComposerView>(`/api/activities/${route.params.activityId}/plan`))
-useHead({ title: () => view.value ? `Planning ${view.value.body.title}` : 'Planning' })
+const {
+  data: view,
+  error,
+  refresh,
+} = await useAsyncData(`composer-${route.params.activityId}`, () =>
+  api.get<ComposerView>(`/api/activities/${route.params.activityId}/plan`),
+)
+useHead({ title: () => (view.value ? `Planning ${view.value.body.title}` : 'Planning') })
 </script>
 
 <template>

@@ -4,5 +4,13 @@ import { judgeReview } from '#server/services/marking/peers/moderate'
 import { Done } from '#shared/contributing/thread'
 import { AllocationParams, JudgeWrite } from '#shared/marking/peers'
 
-export default route({ params: AllocationParams, body: JudgeWrite, answer: Done }, async ({ event, db, params, body, now }) =>
-  judgeReview(db, await requireModerator(event, db, params.activityId, params.allocationId, now), body, now))
+export default route(
+  { params: AllocationParams, body: JudgeWrite, answer: Done },
+  async ({ event, db, params, body, now }) =>
+    judgeReview(
+      db,
+      await requireModerator(event, db, params.activityId, params.allocationId, now),
+      body,
+      now,
+    ),
+)

@@ -5,4 +5,5 @@ import { Done } from '#shared/contributing/thread'
 import { SampleParams } from '#shared/marking/peers'
 
 export default route({ params: SampleParams, answer: Done }, async ({ event, db, params, now }) =>
-  takeSampleAway(db, await requireMarker(event, db, params.activityId, now), params.entryId, now))
+  takeSampleAway(db, await requireMarker(event, db, params.activityId, now), params.entryId, now),
+)

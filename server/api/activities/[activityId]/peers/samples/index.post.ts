@@ -5,5 +5,8 @@ import { ActivityParams } from '#shared/contributing/activity'
 import { Done } from '#shared/contributing/thread'
 import { SampleWrite } from '#shared/marking/peers'
 
-export default route({ params: ActivityParams, body: SampleWrite, answer: Done }, async ({ event, db, params, body, now }) =>
-  putSample(db, await requireMarker(event, db, params.activityId, now), body, now))
+export default route(
+  { params: ActivityParams, body: SampleWrite, answer: Done },
+  async ({ event, db, params, body, now }) =>
+    putSample(db, await requireMarker(event, db, params.activityId, now), body, now),
+)

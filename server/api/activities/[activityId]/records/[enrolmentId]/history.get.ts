@@ -4,4 +4,5 @@ import { markHistory } from '#server/services/marking/history'
 import { MarkHistory, RecordParams } from '#shared/marking/desk'
 
 export default route({ params: RecordParams, answer: MarkHistory }, async ({ event, db, params, now }) =>
-  markHistory(db, await requireMarker(event, db, params.activityId, now), params.enrolmentId))
+  markHistory(db, await requireMarker(event, db, params.activityId, now), params.enrolmentId),
+)

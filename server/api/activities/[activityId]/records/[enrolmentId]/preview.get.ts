@@ -5,4 +5,5 @@ import { RecordParams } from '#shared/marking/desk'
 import { LetterView } from '#shared/marking/letter'
 
 export default route({ params: RecordParams, answer: LetterView }, async ({ event, db, params, now }) =>
-  previewLetter(db, await requireMarker(event, db, params.activityId, now), params.enrolmentId, now))
+  previewLetter(db, await requireMarker(event, db, params.activityId, now), params.enrolmentId, now),
+)

@@ -5,4 +5,5 @@ import { RecordParams } from '#shared/marking/desk'
 import { LetterTalk } from '#shared/marking/letter'
 
 export default route({ params: RecordParams, answer: LetterTalk }, async ({ event, db, params, now }) =>
-  letterTalk(db, await requireMarker(event, db, params.activityId, now), params.enrolmentId))
+  letterTalk(db, await requireMarker(event, db, params.activityId, now), params.enrolmentId),
+)

@@ -5,4 +5,5 @@ import { RuleList } from '#shared/messaging/messages'
 import { SeminarParams } from '#shared/people/seminar'
 
 export default route({ params: SeminarParams, answer: RuleList }, async ({ event, db, params, now }) =>
-  listRules(db, await requireStaff(event, db, params.seminarId), now))
+  listRules(db, await requireStaff(event, db, params.seminarId), now),
+)

@@ -5,5 +5,8 @@ import { Done } from '#shared/contributing/thread'
 import { PhraseParams } from '#shared/marking/desk'
 import { SeminarParams } from '#shared/people/seminar'
 
-export default route({ params: SeminarParams.extend(PhraseParams.shape), answer: Done }, async ({ event, db, params }) =>
-  dropPhrase(db, await requireStaff(event, db, params.seminarId), params.phraseId))
+export default route(
+  { params: SeminarParams.extend(PhraseParams.shape), answer: Done },
+  async ({ event, db, params }) =>
+    dropPhrase(db, await requireStaff(event, db, params.seminarId), params.phraseId),
+)

@@ -21,8 +21,14 @@ const api = useApi()
 const notices = useNotices()
 const { dayTime, now } = useTimes()
 const base = `/seminars/${String(route.params.seminarId)}/activities/${String(route.params.activityId)}`
-const { data: desk, error, refresh } = await useAsyncData(`review-${String(route.params.reviewId)}`, () => api.get<ReviewDesk>(`/api/reviews/${String(route.params.reviewId)}`))
-useHead({ title: () => desk.value ? `${desk.value.called}: ${desk.value.title}` : 'Review' })
+const {
+  data: desk,
+  error,
+  refresh,
+} = await useAsyncData(`review-${String(route.params.reviewId)}`, () =>
+  api.get<ReviewDesk>(`/api/reviews/${String(route.params.reviewId)}`),
+)
+useHead({ title: () => (desk.value ? `${desk.value.called}: ${desk.value.title}` : 'Review') })
 const draft = desk.value ? useReviewDraft(desk.value) : null
 const open = computed(() => desk.value?.open === true)
 const lit = ref<number | null>(null)
@@ -30,8 +36,18 @@ const busy = ref(false)
 const found = shallowRef<readonly FoundNameView[]>([])
 let decide: ((goOn: boolean) => void) | null = null
 const others = shallowRef<OwnReviews['given']>([])
-onMounted(() => { void api.get<OwnReviews>(`/api/activities/${String(route.params.activityId)}/reviews`).then((own) => { others.value = own.given }).catch(() => {}) })
-const after = computed(() => { const rest = others.value.filter(g => g.id !== desk.value?.id && g.state !== 'in'); return rest[0] ?? null })
+onMounted(() => {
+  void api
+    .get<OwnReviews>(`/api/activities/${String(route.params.activityId)}/reviews`)
+    .then(own => {
+      others.value = own.given
+    })
+    .catch(() => {})
+})
+const after = computed(() => {
+  const rest = others.value.filter(g => g.id !== desk.value?.id && g.state !== 'in')
+  return rest[0] ?? null
+})
 
 function remark(passage: Passage) {
   draft!.change({ passages: [...draft!.given.value.passages, passage] }, true)
@@ -47,64 +63,146 @@ async function namesAreFine(): Promise<boolean> {
   if (desk.value!.kind === 'teammate' || desk.value!.kind === 'self') return true
   const { remarks, answers, passages } = draft!.given.value
   const text = [...Object.values(remarks), ...Object.values(answers), ...passages.map(p => p.note)].join('\n')
-  const answer = await api.post<{ found: FoundNameView[] }>(`/api/activities/${desk.value!.activityId}/hand-in/names`, { text, fileIds: [] })
+  const answer = await api.post<{ found: FoundNameView[] }>(
+    `/api/activities/${desk.value!.activityId}/hand-in/names`,
+    { text, fileIds: [] },
+  )
   if (answer.found.length === 0) return true
   found.value = answer.found
-  return new Promise((resolve) => { decide = (goOn) => { found.value = []; resolve(goOn) } })
+  return new Promise(resolve => {
+    decide = goOn => {
+      found.value = []
+      resolve(goOn)
+    }
+  })
 }
 async function handIn() {
   if (busy.value || !draft || !open.value) return
-  if (draft.lacks.value.length > 0) { document.querySelector<HTMLElement>('[data-lack="true"] textarea, [data-lack="true"] button')?.focus(); draft.problem.value = 'Something is still asked for: it is marked where it belongs.'; return }
+  if (draft.lacks.value.length > 0) {
+    document.querySelector<HTMLElement>('[data-lack="true"] textarea, [data-lack="true"] button')?.focus()
+    draft.problem.value = 'Something is still asked for: it is marked where it belongs.'
+    return
+  }
   busy.value = true
   try {
-    if (!await namesAreFine()) return
+    if (!(await namesAreFine())) return
     const n = await draft.handIn()
     if (n === null) return
     await refresh()
     const next = after.value
-    notices.say(n > 1 ? `All ${n} are in.` : desk.value!.kind === 'practice' ? 'In. Beside your scores are the instructor’s.' : 'In.', desk.value!.mayTakeBack ? { label: 'Take it back', run: takeBack } : undefined)
-    if (desk.value!.kind !== 'practice') await navigateTo(next && n === 1 ? `${base}/reviews/${next.id}` : base)
+    notices.say(
+      n > 1
+        ? `All ${n} are in.`
+        : desk.value!.kind === 'practice'
+          ? 'In. Beside your scores are the instructor’s.'
+          : 'In.',
+      desk.value!.mayTakeBack ? { label: 'Take it back', run: takeBack } : undefined,
+    )
+    if (desk.value!.kind !== 'practice')
+      await navigateTo(next && n === 1 ? `${base}/reviews/${next.id}` : base)
+  } catch (problem) {
+    notices.warn(problem)
+  } finally {
+    busy.value = false
   }
-  catch (problem) { notices.warn(problem) }
-  finally { busy.value = false }
 }
 async function takeBack() {
   try {
     await api.post(`/api/reviews/${desk.value!.id}/back`, { key: newKey() })
     await navigateTo(`${base}/reviews/${desk.value!.id}`)
     await refresh()
+  } catch (problem) {
+    notices.warn(problem)
   }
-  catch (problem) { notices.warn(problem) }
 }
 const keys = computed<Key[]>(() => [
-  { keys: 'e', does: 'remark on what is selected', run: () => document.querySelector<HTMLElement>('.take')?.click() },
+  {
+    keys: 'e',
+    does: 'remark on what is selected',
+    run: () => document.querySelector<HTMLElement>('.take')?.click(),
+  },
   { keys: 'Ctrl+Enter', does: 'hand it in', run: () => void handIn() },
   { keys: 'b', does: 'back to the list', run: () => void navigateTo(base) },
 ])
 const { listOpen } = useKeys(() => keys.value)
-const SAID = { 'empty': '', 'saving': 'saving …', 'saved': 'saved', 'not saved': 'not saved', 'two texts': '' } as const
+const SAID = {
+  empty: '',
+  saving: 'saving …',
+  saved: 'saved',
+  'not saved': 'not saved',
+  'two texts': '',
+} as const
 const privateWords = computed(() => countWords(draft?.given.value.private ?? ''))
-const textOf = (g: ReviewDesk['given']) => [...Object.values(g.remarks), ...Object.values(g.answers)].join('\n')
+const textOf = (g: ReviewDesk['given']) =>
+  [...Object.values(g.remarks), ...Object.values(g.answers)].join('\n')
 </script>
 
 <template>
   <ProblemPage v-if="error || !desk || !draft" :sentence="error?.message ?? ''" @retry="refresh()" />
   <div v-else class="room">
     <header class="desk-head">
-      <KindTag kind="review" /><h1><NuxtLink :to="base">{{ desk.title }}</NuxtLink></h1>
-      <span class="small muted">{{ desk.kind === 'practice' ? 'a sample to practise on' : desk.kind === 'self' ? 'your own' : desk.kind === 'teammate' ? 'your teammate' : 'you do not know whose it is' }}<template v-if="desk.ownCalled">; to its author you are <b>{{ desk.ownCalled }}</b></template></span>
+      <KindTag kind="review" />
+      <h1>
+        <NuxtLink :to="base">{{ desk.title }}</NuxtLink>
+      </h1>
+      <span class="small muted"
+        >{{
+          desk.kind === 'practice'
+            ? 'a sample to practise on'
+            : desk.kind === 'self'
+              ? 'your own'
+              : desk.kind === 'teammate'
+                ? 'your teammate'
+                : 'you do not know whose it is'
+        }}<template v-if="desk.ownCalled"
+          >; to its author you are <b>{{ desk.ownCalled }}</b></template
+        ></span
+      >
       <span class="grow" />
-      <span v-if="desk.dueAt" class="small muted">{{ now > new Date(desk.dueAt) ? 'was due' : 'until' }} {{ dayTime(desk.dueAt) }}</span>
-      <span class="small state" role="status" :class="{ no: draft.state.value === 'not saved' }">{{ SAID[draft.state.value] }}</span>
+      <span v-if="desk.dueAt" class="small muted"
+        >{{ now > new Date(desk.dueAt) ? 'was due' : 'until' }} {{ dayTime(desk.dueAt) }}</span
+      >
+      <span class="small state" role="status" :class="{ no: draft.state.value === 'not saved' }">{{
+        SAID[draft.state.value]
+      }}</span>
     </header>
     <div class="panes" :class="{ alone: !desk.work }">
-      <WorkPane v-if="desk.work" :work="desk.work" :called="desk.called" :passages="draft.given.value.passages" :lit="lit" :open="open" @passage="remark" />
+      <WorkPane
+        v-if="desk.work"
+        :work="desk.work"
+        :called="desk.called"
+        :passages="draft.given.value.passages"
+        :lit="lit"
+        :open="open"
+        @passage="remark"
+      />
       <main>
-        <TwoTexts v-if="draft.theirs.value" sentence="This review was changed in another window. Nothing was overwritten; keep the one you want." :mine="textOf(draft.given.value)" :theirs="textOf(draft.theirs.value.given)" their-name="In the other window" @choose="draft.settle" />
-        <p v-if="desk.state === 'in'" class="told"><b>This is in.</b> <button v-if="desk.mayTakeBack" class="link" type="button" @click="takeBack">Take it back to go on with it</button><span v-else-if="desk.kind === 'practice'">Beside your scores are the instructor’s.</span></p>
+        <TwoTexts
+          v-if="draft.theirs.value"
+          sentence="This review was changed in another window. Nothing was overwritten; keep the one you want."
+          :mine="textOf(draft.given.value)"
+          :theirs="textOf(draft.theirs.value.given)"
+          their-name="In the other window"
+          @choose="draft.settle"
+        />
+        <p v-if="desk.state === 'in'" class="told">
+          <b>This is in.</b>{{ ' '
+          }}<button v-if="desk.mayTakeBack" class="link" type="button" @click="takeBack">
+            Take it back to go on with it</button
+          ><span v-else-if="desk.kind === 'practice'">Beside your scores are the instructor’s.</span>
+        </p>
         <p v-else-if="!open" class="told">Reviewing has not begun yet.</p>
         <h2 v-if="!desk.work" class="whom">{{ desk.called }}</h2>
-        <ReviewForm :desk="desk" :given="draft.given.value" :lacks="draft.lacks.value" :open="open" :lit="lit" @change="draft.change" @light="lit = $event" @drop="drop" />
+        <ReviewForm
+          :desk="desk"
+          :given="draft.given.value"
+          :lacks="draft.lacks.value"
+          :open="open"
+          :lit="lit"
+          @change="draft.change"
+          @light="lit = $event"
+          @drop="drop"
+        />
         <section v-if="desk.answerHtml" class="answered">
           <h3>The author answered</h3>
           <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
@@ -112,16 +210,53 @@ const textOf = (g: ReviewDesk['given']) => [...Object.values(g.remarks), ...Obje
         </section>
         <section class="private">
           <label :for="`private-${desk.id}`"><b>To your instructor alone</b> · nobody else reads it</label>
-          <textarea :id="`private-${desk.id}`" rows="2" :readonly="!open" :value="draft.given.value.private" @input="draft.change({ private: ($event.target as HTMLTextAreaElement).value })" />
+          <textarea
+            :id="`private-${desk.id}`"
+            rows="2"
+            :readonly="!open"
+            :value="draft.given.value.private"
+            @input="draft.change({ private: ($event.target as HTMLTextAreaElement).value })"
+          />
           <span v-if="privateWords > 0" class="hint num">{{ privateWords }} words</span>
         </section>
-        <NamesFoundPanel v-if="found.length > 0" :found="found" what="your review" verb="Hand it in" @go-on="decide?.(true)" @back="decide?.(false)" />
-        <p v-if="draft.problem.value" class="field-problem" role="alert">{{ draft.problem.value }} <button v-if="draft.state.value === 'not saved'" class="link" type="button" @click="draft.change({})">Try again</button></p>
+        <NamesFoundPanel
+          v-if="found.length > 0"
+          :found="found"
+          what="your review"
+          verb="Hand it in"
+          @go-on="decide?.(true)"
+          @back="decide?.(false)"
+        />
+        <p v-if="draft.problem.value" class="field-problem" role="alert">
+          {{ draft.problem.value }}
+          <button
+            v-if="draft.state.value === 'not saved'"
+            class="link"
+            type="button"
+            @click="draft.change({})"
+          >
+            Try again
+          </button>
+        </p>
         <div v-if="desk.state !== 'in' && open" class="foot">
-          <v-btn class="main" :disabled="busy" @click="handIn">{{ desk.together && desk.kind !== 'practice' ? 'Hand all of them in' : 'Hand it in' }} <kbd>Ctrl ↵</kbd></v-btn>
-          <span class="hint num">{{ draft.lacks.value.length === 0 ? desk.together && after ? 'this one is ready' : 'all that is asked for is there' : `${draft.lacks.value.length} still asked for` }} · {{ draft.words.value }} words</span>
+          <v-btn class="main" :disabled="busy" @click="handIn"
+            >{{ desk.together && desk.kind !== 'practice' ? 'Hand all of them in' : 'Hand it in' }}
+            <kbd>Ctrl ↵</kbd></v-btn
+          >
+          <span class="hint num"
+            >{{
+              draft.lacks.value.length === 0
+                ? desk.together && after
+                  ? 'this one is ready'
+                  : 'all that is asked for is there'
+                : `${draft.lacks.value.length} still asked for`
+            }}
+            · {{ draft.words.value }} words</span
+          >
           <span class="grow" />
-          <v-btn v-if="after" class="quiet" :to="`${base}/reviews/${after.id}`">Next: {{ after.called }}</v-btn>
+          <v-btn v-if="after" class="quiet" :to="`${base}/reviews/${after.id}`"
+            >Next: {{ after.called }}</v-btn
+          >
         </div>
       </main>
     </div>
@@ -130,20 +265,108 @@ const textOf = (g: ReviewDesk['given']) => [...Object.values(g.remarks), ...Obje
 </template>
 
 <style scoped>
-.room { flex: 1; min-height: 0; display: flex; flex-direction: column; }
-.state { min-width: 56px; text-align: right; color: var(--ink-3); }
-.state.no { color: var(--brick); }
-.panes { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 500px); }
-.panes.alone { grid-template-columns: minmax(0, 760px); justify-content: center; }
-main { overflow-y: auto; padding: 16px 22px 0; min-width: 0; display: flex; flex-direction: column; gap: 12px; }
-.whom { font: 600 1.375rem/1.3 var(--read); }
-.told { background: var(--harbour-soft); border-radius: var(--r); padding: 8px 12px; font-size: 0.84375rem; }
-h3 { font: 600 0.8125rem/1.4 var(--ui); letter-spacing: 0; }
-.answered { border-left: 3px solid var(--k-review); padding-left: 12px; }
-.private { border: 1px dashed var(--line); border-radius: var(--r); padding: 8px 12px; font-size: 0.8125rem; color: var(--ink-2); }
-.private b { color: var(--ink); }
-.private textarea { display: block; width: 100%; border: 0; background: none; font: 400 0.875rem/1.45 var(--ui); color: var(--ink); resize: vertical; padding: 4px 0 0; field-sizing: content; }
-.foot { position: sticky; bottom: 0; display: flex; gap: 12px; align-items: center; flex-wrap: wrap; background: var(--paper); border-top: 1px solid var(--line); margin: auto -22px 0; padding: 11px 22px 12px; }
-@media (min-width: 1600px) { .panes { grid-template-columns: minmax(0, 1fr) minmax(0, 620px); } }
-@media (max-width: 1000px) { .room { overflow: auto; } .panes, .panes.alone { grid-template-columns: minmax(0, 1fr); } main { overflow: visible; padding: 14px 14px 0; } .foot { margin: auto -14px 0; padding: 10px 14px; } }
+.room {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+}
+.state {
+  min-width: 56px;
+  text-align: right;
+  color: var(--ink-3);
+}
+.state.no {
+  color: var(--brick);
+}
+.panes {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 500px);
+}
+.panes.alone {
+  grid-template-columns: minmax(0, 760px);
+  justify-content: center;
+}
+main {
+  overflow-y: auto;
+  padding: 16px 22px 0;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+}
+.whom {
+  font: 600 1.375rem/1.3 var(--read);
+}
+.told {
+  background: var(--harbour-soft);
+  border-radius: var(--r);
+  padding: 8px 12px;
+  font-size: 0.84375rem;
+}
+h3 {
+  font: 600 0.8125rem/1.4 var(--ui);
+  letter-spacing: 0;
+}
+.answered {
+  border-left: 3px solid var(--k-review);
+  padding-left: 12px;
+}
+.private {
+  border: 1px dashed var(--line);
+  border-radius: var(--r);
+  padding: 8px 12px;
+  font-size: 0.8125rem;
+  color: var(--ink-2);
+}
+.private b {
+  color: var(--ink);
+}
+.private textarea {
+  display: block;
+  width: 100%;
+  border: 0;
+  background: none;
+  font: 400 0.875rem/1.45 var(--ui);
+  color: var(--ink);
+  resize: vertical;
+  padding: 4px 0 0;
+  field-sizing: content;
+}
+.foot {
+  position: sticky;
+  bottom: 0;
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  flex-wrap: wrap;
+  background: var(--paper);
+  border-top: 1px solid var(--line);
+  margin: auto -22px 0;
+  padding: 11px 22px 12px;
+}
+@media (min-width: 1600px) {
+  .panes {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 620px);
+  }
+}
+@media (max-width: 1000px) {
+  .room {
+    overflow: auto;
+  }
+  .panes,
+  .panes.alone {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  main {
+    overflow: visible;
+    padding: 14px 14px 0;
+  }
+  .foot {
+    margin: auto -14px 0;
+    padding: 10px 14px;
+  }
+}
 </style>

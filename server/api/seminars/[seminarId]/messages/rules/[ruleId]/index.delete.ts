@@ -4,4 +4,5 @@ import { removeRule } from '#server/services/messaging/rules'
 import { RuleMade, RuleParams } from '#shared/messaging/messages'
 
 export default route({ params: RuleParams, answer: RuleMade }, async ({ event, db, params }) =>
-  removeRule(db, await requireManager(event, db, params.seminarId), params.ruleId))
+  removeRule(db, await requireManager(event, db, params.seminarId), params.ruleId),
+)
