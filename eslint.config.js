@@ -1,61 +1,74 @@
-import tseslint from 'typescript-eslint'
+import prettier from 'eslint-config-prettier/flat'
 import vue from 'eslint-plugin-vue'
+import tseslint from 'typescript-eslint'
+import { castsWithReason } from './scripts/lint/castsWithReason.mjs'
+
+/** Two folders up or more: `~/` in app, `#core`, `#shared` and `#server` elsewhere say where a thing lives. */
+const CLIMBING = { regex: '^(\\.\\./){2,}', message: 'use an alias (~/, #core, #shared, #server) instead of climbing' }
+const FRAMEWORKS = '^(vue|nuxt|pinia|vuetify|h3|nitropack|drizzle-orm|postgres|node:|@tiptap|zod)(/|$)'
 
 /** Imports go down only: app → shared, core; server → shared, core; shared → core; core → core. */
-const floor = (files, forbidden, message) => ({
+const layer = (files, forbidden, message) => ({
   files,
-  rules: { 'no-restricted-imports': ['error', { patterns: forbidden.map(regex => ({ regex, message })) }] },
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      { patterns: [CLIMBING, ...forbidden.map(regex => ({ regex, message }))] },
+    ],
+  },
 })
-const FRAMEWORKS = '^(vue|nuxt|pinia|vuetify|h3|nitropack|drizzle-orm|postgres|node:|@tiptap|zod)(/|$)'
 
 export default tseslint.config(
   { ignores: ['.nuxt', '.output', '.data', 'node_modules', 'test-results', 'server/database/migrations'] },
   ...tseslint.configs.strict,
   ...vue.configs['flat/recommended'],
+  prettier,
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: tseslint.parser } } },
   {
+    plugins: { jovrel: { rules: { 'casts-with-reason': castsWithReason } } },
     rules: {
+      'jovrel/casts-with-reason': 'error',
+      'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],
+      'max-statements-per-line': ['error', { max: 1 }],
+      'no-nested-ternary': 'error',
+      'no-restricted-imports': ['error', { patterns: [CLIMBING] }],
       '@typescript-eslint/no-non-null-assertion': 'off', // guarded by the lines around it; a throw would say no more
       '@typescript-eslint/no-invalid-void-type': 'off',
-      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', ignoreRestSiblings: true }], // what is taken out of a copy has a name all the same
+      // what is left out of a copy has a name all the same
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', ignoreRestSiblings: true }],
       'no-console': ['error', { allow: ['error'] }],
       'no-undef': 'off', // the type checker knows better
-      'vue/max-attributes-per-line': 'off',
-      'vue/singleline-html-element-content-newline': 'off',
-      'vue/html-closing-bracket-newline': 'off',
-      'vue/html-self-closing': 'off',
-      'vue/multiline-html-element-content-newline': 'off',
-      'vue/html-indent': 'off',
-      'vue/multi-word-component-names': 'off',
-      'vue/attributes-order': 'off',
-      'vue/require-default-prop': 'off',
-      'vue/first-attribute-linebreak': 'off',
+      'vue/multi-word-component-names': 'off', // an area's folder says the rest
+      'vue/require-default-prop': 'off', // an optional prop is undefined when it is not given
     },
   },
   { files: ['scripts/**', 'bench/**', 'e2e/**', 'demo/**'], rules: { 'no-console': 'off' } },
-  floor(
+  layer(
     ['core/**/*.ts'],
     ['^#(shared|server)', '^~', '(^|/)\\.\\./(.*/)?(app|server|shared|demo)/', FRAMEWORKS],
     'core imports nothing but core and plain computing packages',
   ),
-
-  floor(
+  layer(
     ['shared/**/*.ts'],
     ['^#server', '^~', '(^|/)\\.\\./(.*/)?(app|server|demo)/'],
     'shared imports only core',
   ),
-  floor(
+  layer(
     ['app/**/*.{ts,vue}'],
     ['^#server', '(^|/)\\.\\./(.*/)?(server|demo)/'],
     'app imports only shared and core',
   ),
-  floor(['server/**/*.ts'], ['^~', '(^|/)\\.\\./(.*/)?(app|demo)/'], 'server imports only shared and core'),
+  layer(
+    ['server/**/*.ts'],
+    ['^~', '(^|/)\\.\\./(.*/)?(app|demo)/'],
+    'server imports only shared and core',
+  ),
   // a route parses, asks access, calls one service and answers: the database is not its business
-  floor(
-    ['server/api/**/*.ts'],
+  layer(
+    ['server/api/**/*.ts', 'server/routes/**/*.ts'],
     ['^#server/database', '^drizzle-orm', '^~'],
     'a route calls a service; it does not reach into the database',
   ),
   { files: ['e2e/**'], rules: { 'no-empty-pattern': 'off' } }, // the runner reads which fixtures a test wants from the pattern
-  { files: ['**/*.test.ts'], rules: { 'no-restricted-imports': 'off' } },
+  { files: ['**/*.test.ts'], rules: { 'no-restricted-imports': ['error', { patterns: [CLIMBING] }] } },
 )

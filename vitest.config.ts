@@ -4,7 +4,16 @@ import { defineConfig } from 'vitest/config'
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
 export default defineConfig({
-  resolve: { alias: { '#core': here('./core'), '#shared': here('./shared'), '#server': here('./server') } },
+  resolve: {
+    alias: {
+      '~': here('./app'),
+      '#core': here('./core'),
+      '#shared': here('./shared'),
+      '#server': here('./server'),
+      '#demo': here('./demo'),
+      '#scripts': here('./scripts'),
+    },
+  },
   test: {
     include: [
       'core/**/*.test.ts',

@@ -6,7 +6,7 @@ import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { Client, TEST_NOW, testServer } from '#server/testing/server'
 import { doc } from '#server/testing/world'
-import { isAlive, removeCluster, startCluster, type Cluster } from '../../scripts/cluster.mjs'
+import { isAlive, removeCluster, startCluster, type Cluster } from '#scripts/cluster.mjs'
 import type { DraftView, ThreadView } from '#shared/contributing/thread'
 
 /** Processes of a database server: the one started and all it started. */

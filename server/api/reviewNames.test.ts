@@ -7,7 +7,7 @@ import { listenTo } from '#server/testing/listenTo'
 import { until } from '#server/testing/until'
 import type { Client } from '#server/testing/server'
 import { testWorld, type World } from '#server/testing/world'
-import { people } from '../../demo/people'
+import { people } from '#demo/people'
 
 const students = people.filter(p => p.role === 'student')
 const word = (name: string) =>

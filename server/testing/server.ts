@@ -1,5 +1,5 @@
-import { startServer } from '../../scripts/serve.mjs'
-import { freePort } from '../../scripts/cluster.mjs'
+import { startServer } from '#scripts/serve.mjs'
+import { freePort } from '#scripts/cluster.mjs'
 
 /** Wednesday of week 6, 10:20 in the demo seminar: when every test takes place. */
 export const TEST_NOW = '2026-10-14T08:20:00Z'

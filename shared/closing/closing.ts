@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
-import { LONGEST_OPEN_ANSWER } from '../../core/closing/questions'
+import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
+import { LONGEST_OPEN_ANSWER } from '#core/closing/questions'
 
 const asked = z
   .string()

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { NOTE_KINDS, TEXT_FORMS } from '../../core/contributing/reading/reading'
+import { NOTE_KINDS, TEXT_FORMS } from '#core/contributing/reading/reading'
 
 const place = z.number().int().min(0).max(5_000_000)
 /** A passage as it is kept: its words with what stands around them, and where it stood. See `TextAnchor`. */

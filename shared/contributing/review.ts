@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { HAND_IN_WAYS } from '../../core/contributing/review/reviewSettings'
+import { HAND_IN_WAYS } from '#core/contributing/review/reviewSettings'
 import { RubricView } from './activity'
 import { RichDoc } from './richDoc'
 import { ReviewQuestionBody } from './reviewSettings'

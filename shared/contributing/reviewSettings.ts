@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { HAND_IN_WAYS } from '../../core/contributing/review/reviewSettings'
+import { HAND_IN_WAYS } from '#core/contributing/review/reviewSettings'
 
 const percent = z.number().int().min(0).max(100)
 export const ReviewQuestionBody = z.object({

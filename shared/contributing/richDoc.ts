@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { depthOf, plainText, type RichNode } from '../../core/contributing/richText'
+import { depthOf, plainText, type RichNode } from '#core/contributing/richText'
 
 export const LONGEST_TEXT = 60_000 // characters: some 10,000 words
 export const LONGEST_PAGE = 250_000 // of a wiki: some 40,000 words

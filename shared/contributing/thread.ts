@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { CONTRIBUTION_TYPES } from '../../core/contributing/contribution'
+import { CONTRIBUTION_TYPES } from '#core/contributing/contribution'
 import { CheckView } from './activity'
 import { NoteDetail, NoteView } from './reading'
 import { RichDoc } from './richDoc'

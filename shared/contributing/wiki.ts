@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { CHOICES } from '../../core/contributing/wiki/mergePages'
+import { CHOICES } from '#core/contributing/wiki/mergePages'
 import { AuthorView } from './thread'
 import { PageDoc, RichDoc } from './richDoc'
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
-import { SCALES } from '../../core/planning/scale'
+import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
+import { SCALES } from '#core/planning/scale'
 
 const Bands = z.array(z.object({ letter: z.string(), fromPercent: z.number() }))
 export const Grading = z.object({

@@ -1,8 +1,8 @@
 import { z } from 'zod'
-import { ACTIVITY_KINDS } from '../../core/contributing/kinds/kind'
-import { STANDINGS } from '../../core/contributing/standing'
-import { PHASES } from '../../core/planning/schedule'
-import type { PlanRemark, PlanWideRemark } from '../../core/planning/planChecks'
+import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
+import { STANDINGS } from '#core/contributing/standing'
+import { PHASES } from '#core/planning/schedule'
+import type { PlanRemark, PlanWideRemark } from '#core/planning/planChecks'
 import { Rule } from '../contributing/activity'
 
 export const StandingCounts = z.object(

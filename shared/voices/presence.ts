@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { ACT_KINDS } from '../../core/voices/presence'
+import { ACT_KINDS } from '#core/voices/presence'
 
 /** Whose contact is looked at: one of those who teach, or all of them together; whoever asks unless said. */
 export const PresenceQuery = z.object({ by: z.union([z.uuid(), z.literal('all')]).optional() })

@@ -2,7 +2,7 @@
 import { dayAfter } from '#core/planning/week'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { ClosingQuestionBody, ClosingSet, ClosingView } from '#shared/closing/closing'
-import { newKey } from '../../composables/shell/useApi'
+import { newKey } from '~/composables/shell/useApi'
 
 /** Sets the questions: what is asked, whether names are kept, from when to when. */
 const props = defineProps<{

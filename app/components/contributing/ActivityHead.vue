@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
-import { useTimes } from '../../composables/planning/useTimes'
-import { useSeminarStore } from '../../stores/seminar'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useSeminarStore } from '~/stores/seminar'
 import ActivityBrief from '../planning/ActivityBrief.vue'
 import KindTag from '../planning/KindTag.vue'
 import PhaseTrack from '../planning/PhaseTrack.vue'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
-import type { Key } from '../../composables/shell/useKeys'
+import type { Key } from '~/composables/shell/useKeys'
 import KeyList from '../shell/KeyList.vue'
 import ActivityHead from './ActivityHead.vue'
 

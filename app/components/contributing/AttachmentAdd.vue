@@ -3,11 +3,11 @@ import { v7 } from 'uuid'
 import type { Attachable, AttachLimits } from '#core/contributing/talkSettings'
 import type { AttachedFile } from '#shared/contributing/thread'
 import type { FileView } from '#shared/files/file'
-import { toBase64 } from '../../composables/files/readFile'
-import { useRecorder } from '../../composables/files/useRecorder'
-import { useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
-import { useNotices } from '../../stores/notices'
+import { toBase64 } from '~/composables/files/readFile'
+import { useRecorder } from '~/composables/files/useRecorder'
+import { useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
 
 /** Files that come with a text: chosen or spoken (the tools), and shown with a way to take them off again (the list). */
 const props = defineProps<{

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { WholeContribution } from '#shared/contributing/thread'
 import { plural } from '#core/planning/expectationWords'
-import { useTimes } from '../../composables/planning/useTimes'
-import { useSeminarStore } from '../../stores/seminar'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useSeminarStore } from '~/stores/seminar'
 
 /** The days of the term on which there are entries: a dot as large as they are long. Choosing a day goes to its first. */
 const props = defineProps<{ entries: readonly WholeContribution[] }>()

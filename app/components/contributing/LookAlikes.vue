@@ -2,8 +2,8 @@
 import { markPassages } from '#core/contributing/markPassages'
 import type { LookAlikesView } from '#shared/contributing/lookAlikes'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
-import { useTimes } from '../../composables/planning/useTimes'
-import { useApi } from '../../composables/shell/useApi'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useApi } from '~/composables/shell/useApi'
 
 /** A quiet hint to staff that some texts share wording, with the passages side by side. It says nothing of why. */
 const props = defineProps<{ activityId: string }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useTermsStore } from '../../stores/terms'
+import { useTermsStore } from '~/stores/terms'
 
 /** A text as it was rendered and sanitised on the server, with the seminar's terms lit up in it. */
 const props = defineProps<{ html: string; /** The term this text defines. */ except?: string }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useApi } from '../../composables/shell/useApi'
-import { useTimes } from '../../composables/planning/useTimes'
+import { useApi } from '~/composables/shell/useApi'
+import { useTimes } from '~/composables/planning/useTimes'
 
 /** Earlier texts of a contribution, for staff. */
 const props = defineProps<{ contributionId: string }>()

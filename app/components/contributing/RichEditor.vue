@@ -2,8 +2,8 @@
 import StarterKit from '@tiptap/starter-kit'
 import { EditorContent, useEditor, type AnyExtension } from '@tiptap/vue-3'
 import type { RichNode } from '#core/contributing/richText'
-import { formulaNodes } from '../../composables/contributing/formulaNodes'
-import { cleanPasted } from '../../composables/contributing/cleanPasted'
+import { formulaNodes } from '~/composables/contributing/formulaNodes'
+import { cleanPasted } from '~/composables/contributing/cleanPasted'
 
 const FormulaField = defineAsyncComponent(() => import('./FormulaField.vue'))
 const props = withDefaults(

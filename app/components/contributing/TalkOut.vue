@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
 import type { FeedView, TalkExport, TalkExportForm } from '#shared/contributing/takeOut'
-import { offerFile } from '../../composables/files/readFile'
-import { useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
-import { useNotices } from '../../stores/notices'
+import { offerFile } from '~/composables/files/readFile'
+import { useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
 
 /** What one can take along: the talk as a file, or a private address for a feed reader. */
 const props = defineProps<{ activity: ActivityView }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { RubricView } from '#shared/contributing/activity'
 import type { DeskStudent, RecordView } from '#shared/marking/desk'
-import type { HiddenNames } from '../../composables/marking/useHiddenNames'
-import { points } from '../../composables/marking/points'
+import type { HiddenNames } from '~/composables/marking/useHiddenNames'
+import { points } from '~/composables/marking/points'
 import FillMark from './FillMark.vue'
 
 /** One student in the view of one criterion: what they wrote, and their step in it. */

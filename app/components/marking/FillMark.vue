@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Standing } from '#core/contributing/standing'
-import { STANDING_WORDS } from '../../composables/planning/kindWords'
+import { STANDING_WORDS } from '~/composables/planning/kindWords'
 
 withDefaults(
   defineProps<{

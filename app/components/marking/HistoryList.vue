@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { MarkHistory } from '#shared/marking/desk'
-import { useApi } from '../../composables/shell/useApi'
-import { useTimes } from '../../composables/planning/useTimes'
+import { useApi } from '~/composables/shell/useApi'
+import { useTimes } from '~/composables/planning/useTimes'
 
 /** What has happened to a mark: who, when, what and why, newest first. */
 const props = defineProps<{ path: string; version: number }>()

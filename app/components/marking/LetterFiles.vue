@@ -2,11 +2,11 @@
 import { v7 } from 'uuid'
 import type { LetterFile } from '#shared/marking/desk'
 import type { FileView } from '#shared/files/file'
-import { toBase64 } from '../../composables/files/readFile'
-import { useRecorder } from '../../composables/files/useRecorder'
-import { useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
-import { useNotices } from '../../stores/notices'
+import { toBase64 } from '~/composables/files/readFile'
+import { useRecorder } from '~/composables/files/useRecorder'
+import { useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
 
 /** What goes with a letter: files, and what the marker says aloud. */
 const props = defineProps<{ seminarId: string; files: readonly LetterFile[] }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { LetterView } from '#shared/marking/letter'
-import { useApi } from '../../composables/shell/useApi'
+import { useApi } from '~/composables/shell/useApi'
 import LetterSheet from './LetterSheet.vue'
 
 /** The letter as its student would see it if it were returned now. */

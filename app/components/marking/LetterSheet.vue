@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { LetterView } from '#shared/marking/letter'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { lateWords } from '../../composables/marking/lateWords'
-import { points } from '../../composables/marking/points'
+import { lateWords } from '~/composables/marking/lateWords'
+import { points } from '~/composables/marking/points'
 import StepBars from './StepBars.vue'
 
 /** A letter with all that goes with it, as its student reads it: words beside steps, points and cited passages. */

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { LetterTalk } from '#shared/marking/letter'
-import { newKey, useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
-import { useTimes } from '../../composables/planning/useTimes'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useTimes } from '~/composables/planning/useTimes'
 
 /** The talk under a returned letter, to go on with. */
 const props = defineProps<{ path: string; toWhom: string }>()

@@ -3,7 +3,7 @@ import { plainText, type RichNode } from '#core/contributing/richText'
 import type { RubricView } from '#shared/contributing/activity'
 import type { MarkView } from '#shared/marking/desk'
 import TwoTexts from '../contributing/TwoTexts.vue'
-import { points } from '../../composables/marking/points'
+import { points } from '~/composables/marking/points'
 
 const props = defineProps<{ mine: MarkView; theirs: MarkView; rubric: RubricView }>()
 const emit = defineEmits<{ choose: [mine: boolean] }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CombineRule } from '#core/marking/combineMarks'
-import { points } from '../../composables/marking/points'
+import { points } from '~/composables/marking/points'
 
 /** The mark of one contribution alone: points, or done and not done. */
 const props = defineProps<{

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordView, Step } from '#shared/marking/desk'
-import { points } from '../../composables/marking/points'
+import { points } from '~/composables/marking/points'
 
 /** The steps of the group's criteria and of one member's own, set beside the evidence; the letter is written on the desk. */
 const props = defineProps<{ rubric: RubricView; record: RecordView; called: string }>()

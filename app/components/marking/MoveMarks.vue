@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { MoveView } from '#shared/marking/desk'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { points } from '../../composables/marking/points'
-import { newKey, useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
+import { points } from '~/composables/marking/points'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
 
 /** Moving marks given under an earlier version of the rubric to its newest: shown before it is done. */
 const props = defineProps<{ activityId: string; marks: number }>()

@@ -2,9 +2,9 @@
 import { v7 } from 'uuid'
 import { fillPhrase, findPhrases } from '#core/marking/phrases'
 import type { PhraseView } from '#shared/marking/desk'
-import { useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
-import { useNotices } from '../../stores/notices'
+import { useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
 
 /** Remarks kept for reuse: sought by words, those for the criterion at hand and lately used first; chosen by arrows and Enter. */
 const props = defineProps<{ seminarId: string; criterion: string | null; points: string | null }>()

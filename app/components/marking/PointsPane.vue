@@ -2,7 +2,7 @@
 import type { CombineRule } from '#core/marking/combineMarks'
 import type { MarkView } from '#shared/marking/desk'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { points } from '../../composables/marking/points'
+import { points } from '~/composables/marking/points'
 import SetPoints from './SetPoints.vue'
 
 /** Where there is no rubric: points by hand, done or not, or what the contributions' own marks come to. */

@@ -2,8 +2,8 @@
 import { localInstant } from '#core/planning/week'
 import type { DeskStudent } from '#shared/marking/desk'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { useTimes } from '../../composables/planning/useTimes'
-import { useSeminarStore } from '../../stores/seminar'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useSeminarStore } from '~/stores/seminar'
 
 const props = defineProps<{
   held: readonly DeskStudent[]

@@ -9,7 +9,7 @@ import {
   type RubricDraft,
   type RubricFault,
 } from '#core/marking/rubric/rubricDraft'
-import { points } from '../../composables/marking/points'
+import { points } from '~/composables/marking/points'
 
 /** A rubric as a grid that is typed through like a table: criteria down, levels across. Rows are put in order by dragging or with the arrow keys. */
 const props = defineProps<{

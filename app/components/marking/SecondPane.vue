@@ -2,7 +2,7 @@
 import type { RubricView } from '#shared/contributing/activity'
 import type { SecondView, Step } from '#shared/marking/desk'
 import { listed } from '#core/planning/expectationWords'
-import { points } from '../../composables/marking/points'
+import { points } from '~/composables/marking/points'
 
 /** Two markings of one record: made apart, then side by side, then agreed on. */
 const props = defineProps<{

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { points } from '../../composables/marking/points'
+import { points } from '~/composables/marking/points'
 
 /** Points set by a marker in place of what was reckoned, with the reason. */
 const props = defineProps<{

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { DeskView, MarkingQueue } from '#shared/marking/desk'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { newKey, useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
 
 /** Who marks whom: records dealt out among the markers, and some marked a second time. */
 const props = defineProps<{

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { LetterView } from '#shared/marking/letter'
-import { points } from '../../composables/marking/points'
+import { points } from '~/composables/marking/points'
 
 defineProps<{ criteria: LetterView['criteria'] }>()
 </script>

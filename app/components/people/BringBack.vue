@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Restored } from '#shared/keeping/archive'
 import { ProblemDetails } from '#shared/http/problem'
-import { useSessionStore } from '../../stores/session'
+import { useSessionStore } from '~/stores/session'
 
 /** Brings a seminar back from its archive: the file goes up as it is, with how far it has come. */
 const session = useSessionStore()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { PersonView } from '#shared/people/people'
-import { useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
+import { useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
 
 /** What is kept of a student: given to them as a file, or taken out for good. The one act here that asks before it is done. */
 const props = defineProps<{ person: PersonView | null; seminarId: string }>()

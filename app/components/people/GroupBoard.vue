@@ -2,9 +2,9 @@
 import { VueDraggable } from 'vue-draggable-plus'
 import type { GroupPerson, GroupPlanView } from '#shared/people/groups'
 import { inWords, listed, plural } from '#core/planning/expectationWords'
-import { newKey, useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
-import { useNotices } from '../../stores/notices'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
 
 type Arrangement = Pick<GroupPlanView, 'title' | 'selfJoin' | 'most' | 'groups'>
 /** A plan's groups side by side. People are dragged between them, or moved from the keyboard; what happens to their work is said. */

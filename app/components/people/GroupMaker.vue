@@ -2,8 +2,8 @@
 import { numberOfGroups, sizesOf } from '#core/people/makeGroups'
 import type { GroupPerson } from '#shared/people/groups'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { newKey, useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
 import RuleSets from './RuleSets.vue'
 
 /** A new group plan, said in a sentence: how many, mixed how, with which topics; or joined by students themselves. */

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { CodeWrite, JoiningCodeView } from '#shared/people/people'
 import { plural } from '#core/planning/expectationWords'
-import { useTimes } from '../../composables/planning/useTimes'
-import { useNotices } from '../../stores/notices'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useNotices } from '~/stores/notices'
 
 /** Joining codes: large enough to be read from a board, with how long and for how many they open. */
 const props = defineProps<{

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useSeminarStore } from '../../stores/seminar'
+import { useSeminarStore } from '~/stores/seminar'
 
 const seminar = useSeminarStore()
 const base = computed(() => `/seminars/${seminar.shell?.id}`)

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { RosterAnswer, RosterPreview } from '#shared/people/people'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
-import { toBase64 } from '../../composables/files/readFile'
-import { newKey, useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
+import { toBase64 } from '~/composables/files/readFile'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
 
 /** A roster file on its way in: chosen, looked at, and only then taken. */
 const props = defineProps<{ seminarId: string }>()

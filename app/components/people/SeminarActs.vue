@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { dayAfter } from '#core/planning/week'
 import type { SettingsBody } from '#shared/people/settings'
-import { newKey, useApi } from '../../composables/shell/useApi'
-import { mondayOf } from '../../composables/planning/termWeeks'
-import { useSending } from '../../composables/shell/useSending'
-import { useNotices } from '../../stores/notices'
-import { useSessionStore } from '../../stores/session'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { mondayOf } from '~/composables/planning/termWeeks'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
+import { useSessionStore } from '~/stores/session'
 import TermFields from './TermFields.vue'
 
 /** What is done to a seminar as a whole: copied for another term, archived, brought back. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { dayAfter } from '#core/planning/week'
-import { dayWords, mondayOf } from '../../composables/planning/termWeeks'
+import { dayWords, mondayOf } from '~/composables/planning/termWeeks'
 
 interface TermShape {
   firstDay: string

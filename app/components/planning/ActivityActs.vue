@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { ComposerView } from '#shared/planning/composer'
-import { newKey, useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
-import { useNotices } from '../../stores/notices'
-import { useSeminarStore } from '../../stores/seminar'
-import { useSessionStore } from '../../stores/session'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
+import { useSeminarStore } from '~/stores/seminar'
+import { useSessionStore } from '~/stores/session'
 
 /** What is done to an activity as a whole: copied, kept as a template, locked, taken away. */
 const props = defineProps<{ view: ComposerView }>()

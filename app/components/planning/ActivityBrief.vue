@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
-import { useTimes } from '../../composables/planning/useTimes'
+import { useTimes } from '~/composables/planning/useTimes'
 import ProseText from '../contributing/ProseText.vue'
 
 /** A brief as it is met everywhere: text, the instructor's voice, prompts released so far, and the starter. */

@@ -3,9 +3,9 @@ import { KINDS } from '#core/contributing/kinds'
 import { isWorkingPhase } from '#core/planning/schedule'
 import type { ActivityBody } from '#shared/planning/composer'
 import { capital, ruleWords } from '#core/planning/expectationWords'
-import { points } from '../../composables/marking/points'
-import { PHASE_WORDS } from '../../composables/planning/scheduleWords'
-import { useTimes } from '../../composables/planning/useTimes'
+import { points } from '~/composables/marking/points'
+import { PHASE_WORDS } from '~/composables/planning/scheduleWords'
+import { useTimes } from '~/composables/planning/useTimes'
 import KindTag from './KindTag.vue'
 
 /** What students will see, as it is typed; the line that belongs to the sentence at hand lights up. */

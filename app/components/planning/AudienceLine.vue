@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ActivityBody, AudienceBody, ComposerView } from '#shared/planning/composer'
 import { plural } from '#core/planning/expectationWords'
-import { meantPeople } from '../../composables/planning/meantPeople'
+import { meantPeople } from '~/composables/planning/meantPeople'
 
 /** For whom it is: everyone, sections, groups of a plan, or named people, with what that comes to. */
 const props = defineProps<{ body: ActivityBody; view: ComposerView; disabled: boolean }>()

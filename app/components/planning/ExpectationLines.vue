@@ -4,7 +4,7 @@ import type { ExpectationRule } from '#core/planning/expectations/rule'
 import type { PhaseName } from '#core/planning/schedule'
 import type { ActivityBody } from '#shared/planning/composer'
 import { answerWord, entryWord, plural } from '#core/planning/expectationWords'
-import { newKey } from '../../composables/shell/useApi'
+import { newKey } from '~/composables/shell/useApi'
 import NumberPart from './NumberPart.vue'
 import TimePart from './TimePart.vue'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ringArcs } from '../../composables/planning/ringArcs'
+import { ringArcs } from '~/composables/planning/ringArcs'
 
 const props = withDefaults(
   defineProps<{

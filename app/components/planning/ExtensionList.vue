@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { ComposerView } from '#shared/planning/composer'
-import { useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
-import { useTimes } from '../../composables/planning/useTimes'
-import { useNotices } from '../../stores/notices'
+import { useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useNotices } from '~/stores/notices'
 import TimePart from './TimePart.vue'
 
 /** More time for single people, with the reason for those who mark. Given at once, taken back with an undo. */

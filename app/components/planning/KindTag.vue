@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ActivityKind } from '#core/contributing/kinds/kind'
-import { KIND_WORDS } from '../../composables/planning/kindWords'
+import { KIND_WORDS } from '~/composables/planning/kindWords'
 
 defineProps<{ kind: ActivityKind }>()
 </script>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
-import { points } from '../../composables/marking/points'
+import { points } from '~/composables/marking/points'
 import ChoicePart from './ChoicePart.vue'
 import NumberPart from './NumberPart.vue'
 

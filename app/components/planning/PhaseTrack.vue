@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
 import { capital } from '#core/planning/expectationWords'
-import { useTimes } from '../../composables/planning/useTimes'
+import { useTimes } from '~/composables/planning/useTimes'
 
 const props = defineProps<{ phases: ActivityView['phases']; ownAt: string | null }>()
 const { day, dayTime, now } = useTimes()

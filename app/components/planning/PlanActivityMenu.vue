@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ACTIVITY_KINDS, type ActivityKind } from '#core/contributing/kinds/kind'
 import type { SeminarShell } from '#shared/people/seminar'
-import { KIND_WORDS } from '../../composables/planning/kindWords'
+import { KIND_WORDS } from '~/composables/planning/kindWords'
 
 /** A new activity: its kind, or a template, and the week it begins in. */
 const props = defineProps<{

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Grip } from '#core/planning/moveSchedule'
 import type { PlanActivity } from '#shared/planning/plan'
-import { daysFor, DRAWN, percent, spanOf } from '../../composables/planning/planGeometry'
-import { useTimes } from '../../composables/planning/useTimes'
+import { daysFor, DRAWN, percent, spanOf } from '~/composables/planning/planGeometry'
+import { useTimes } from '~/composables/planning/useTimes'
 
 /** An activity's bar: phases on their days. Who plans can drag the whole of it or the end of a phase, or move them with the arrow keys. */
 const props = defineProps<{

@@ -2,8 +2,8 @@
 import type { Grip } from '#core/planning/moveSchedule'
 import type { SeminarShell } from '#shared/people/seminar'
 import type { PlanActivity, TermPlan } from '#shared/planning/plan'
-import { percent, spanOf } from '../../composables/planning/planGeometry'
-import { useTimes } from '../../composables/planning/useTimes'
+import { percent, spanOf } from '~/composables/planning/planGeometry'
+import { useTimes } from '~/composables/planning/useTimes'
 import PlanRow from './PlanRow.vue'
 
 const props = defineProps<{

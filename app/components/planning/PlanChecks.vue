@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SeminarShell } from '#shared/people/seminar'
 import type { PlanActivity, TermPlan } from '#shared/planning/plan'
-import { remarkWords, type Remedy } from '../../composables/planning/planRemarks'
+import { remarkWords, type Remedy } from '~/composables/planning/planRemarks'
 import { inWords } from '#core/planning/expectationWords'
 
 /** What to look at in the plan: advice in words, each with a remedy where there is one. Nothing is blocked. */

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { Grip } from '#core/planning/moveSchedule'
 import type { PlanActivity } from '#shared/planning/plan'
-import { percent, spanOf } from '../../composables/planning/planGeometry'
-import { STANDING_WORDS } from '../../composables/planning/kindWords'
-import { useTimes } from '../../composables/planning/useTimes'
+import { percent, spanOf } from '~/composables/planning/planGeometry'
+import { STANDING_WORDS } from '~/composables/planning/kindWords'
+import { useTimes } from '~/composables/planning/useTimes'
 import FillMark from '../marking/FillMark.vue'
 import KindTag from './KindTag.vue'
 import PlanBar from './PlanBar.vue'

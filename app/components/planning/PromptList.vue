@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { ActivityBody } from '#shared/planning/composer'
-import { newKey } from '../../composables/shell/useApi'
-import { useTimes } from '../../composables/planning/useTimes'
+import { newKey } from '~/composables/shell/useApi'
+import { useTimes } from '~/composables/planning/useTimes'
 import RichEditor from '../contributing/RichEditor.vue'
 import TimePart from './TimePart.vue'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import { plural } from '#core/planning/expectationWords'
-import { useTimes } from '../../composables/planning/useTimes'
+import { useTimes } from '~/composables/planning/useTimes'
 import TimePart from './TimePart.vue'
 
 /** When it opens, whether students are told, and the act itself. */

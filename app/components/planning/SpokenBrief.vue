@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { FileView } from '#shared/files/file'
-import { toBase64 } from '../../composables/files/readFile'
-import { useRecorder } from '../../composables/files/useRecorder'
-import { newKey, useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
+import { toBase64 } from '~/composables/files/readFile'
+import { useRecorder } from '~/composables/files/useRecorder'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
 
 /** The brief spoken by the instructor: recorded in the browser, heard beside the text. */
 const props = defineProps<{ fileId: string | null; seminarId: string }>()

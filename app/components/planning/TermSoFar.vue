@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { MyWeek } from '#shared/planning/myWeek'
 import { listed } from '#core/planning/expectationWords'
-import { points } from '../../composables/marking/points'
+import { points } from '~/composables/marking/points'
 import KindTag from './KindTag.vue'
 
 const props = defineProps<{ week: MyWeek; current: number; weeks: number }>()

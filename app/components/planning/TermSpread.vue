@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { MyWeek } from '#shared/planning/myWeek'
-import { useSeminarStore } from '../../stores/seminar'
+import { useSeminarStore } from '~/stores/seminar'
 import TermSoFar from './TermSoFar.vue'
 
 /** A student's page: what it is about, said in a sentence, and the term so far beside it. */

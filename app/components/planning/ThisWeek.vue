@@ -2,7 +2,7 @@
 import type { SeminarShell } from '#shared/people/seminar'
 import type { TermPlan } from '#shared/planning/plan'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
-import { useTimes } from '../../composables/planning/useTimes'
+import { useTimes } from '~/composables/planning/useTimes'
 
 const props = defineProps<{ plan: TermPlan; shell: SeminarShell }>()
 const { day } = useTimes()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { localDay, localInstant } from '#core/planning/week'
-import { useSeminarStore } from '../../stores/seminar'
-import { useTimes } from '../../composables/planning/useTimes'
+import { useSeminarStore } from '~/stores/seminar'
+import { useTimes } from '~/composables/planning/useTimes'
 import SentencePart from './SentencePart.vue'
 
 /** A moment inside a sentence, by the seminar's clocks. The usual due time is one click. */

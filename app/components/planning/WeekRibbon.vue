@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SeminarShell } from '#shared/people/seminar'
-import { useTimes } from '../../composables/planning/useTimes'
-import { KIND_WORDS } from '../../composables/planning/kindWords'
+import { useTimes } from '~/composables/planning/useTimes'
+import { KIND_WORDS } from '~/composables/planning/kindWords'
 
 const props = defineProps<{
   weeks: SeminarShell['weeks']

@@ -2,7 +2,7 @@
 import type { WeekItem } from '#shared/planning/myWeek'
 import type { z } from 'zod'
 import { minutesWords, ringParts, toGoWords } from '#core/planning/expectationWords'
-import { useTimes } from '../../composables/planning/useTimes'
+import { useTimes } from '~/composables/planning/useTimes'
 import ExpectationRing from './ExpectationRing.vue'
 import KindTag from './KindTag.vue'
 

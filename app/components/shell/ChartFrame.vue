@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ApexOptions } from 'apexcharts'
-import { useAppearance } from '../../composables/shell/useAppearance'
+import { useAppearance } from '~/composables/shell/useAppearance'
 
 /**
  * A chart in Jovrel's clothes; each kind of chart adds only what is its own. The page does not wait for it: its place is

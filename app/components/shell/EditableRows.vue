@@ -1,6 +1,6 @@
 <script setup lang="ts" generic="T extends { readonly id: string }">
 import { VueDraggable } from 'vue-draggable-plus'
-import { useNotices } from '../../stores/notices'
+import { useNotices } from '~/stores/notices'
 
 /** Short rows that are edited where they stand, put in order by dragging or with the arrow keys, added below and taken off with an undo. */
 const props = defineProps<{

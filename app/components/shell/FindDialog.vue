@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { SeminarShell } from '#shared/people/seminar'
 import type { Found } from '#shared/planning/find'
-import { KIND_WORDS } from '../../composables/planning/kindWords'
-import { useApi } from '../../composables/shell/useApi'
+import { KIND_WORDS } from '~/composables/planning/kindWords'
+import { useApi } from '~/composables/shell/useApi'
 
 /** Finds any activity, person or contribution, and does any act by its name. */
 const props = defineProps<{ shell: SeminarShell }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Key } from '../../composables/shell/useKeys'
+import type { Key } from '~/composables/shell/useKeys'
 
 defineProps<{ keys: readonly Key[] }>()
 const open = defineModel<boolean>({ required: true })

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { NoticeList } from '#shared/messaging/notices'
-import { useApi } from '../../composables/shell/useApi'
-import { useTimes } from '../../composables/planning/useTimes'
-import { useSeminarStore } from '../../stores/seminar'
+import { useApi } from '~/composables/shell/useApi'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useSeminarStore } from '~/stores/seminar'
 
 /** What one has been told, newest first. Looking at it is what makes it seen. */
 const seminar = useSeminarStore()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useLeaving } from '../../composables/people/useLeaving'
-import { useSessionStore } from '../../stores/session'
+import { useLeaving } from '~/composables/people/useLeaving'
+import { useSessionStore } from '~/stores/session'
 
 const session = useSessionStore()
 const route = useRoute()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { EditState } from '../../composables/shell/useSharedEdit'
+import type { EditState } from '~/composables/shell/useSharedEdit'
 
 /** Where one's changes are: said in words, always at the same place. */
 const props = defineProps<{ state: EditState; problem: string | null; joined: string | null }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useAppearance, type Appearance } from '../../composables/shell/useAppearance'
-import { useSeminarStore } from '../../stores/seminar'
-import { useLeaving } from '../../composables/people/useLeaving'
-import { useSessionStore } from '../../stores/session'
+import { useAppearance, type Appearance } from '~/composables/shell/useAppearance'
+import { useSeminarStore } from '~/stores/seminar'
+import { useLeaving } from '~/composables/people/useLeaving'
+import { useSessionStore } from '~/stores/session'
 import NoticeMenu from './NoticeMenu.vue'
 
 const emit = defineEmits<{ find: []; eye: [] }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ActivityKind } from '#core/contributing/kinds/kind'
 import type { VoicesView } from '#shared/voices/voices'
-import { KIND_WORDS } from '../../composables/planning/kindWords'
+import { KIND_WORDS } from '~/composables/planning/kindWords'
 import { inWords } from '#core/planning/expectationWords'
 
 export interface Look {

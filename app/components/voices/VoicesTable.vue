@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { MOST_WRITTEN } from '#shared/messaging/messages'
 import type { VoiceView, VoicesView } from '#shared/voices/voices'
-import { MEASURES } from '../../composables/voices/measures'
+import { MEASURES } from '~/composables/voices/measures'
 
 /** Everyone with all measures, sortable; the middle is folded, and whoever said nothing stays in sight. */
 const props = defineProps<{ view: VoicesView; chosen: string | null; table: string; mayWrite: boolean }>()

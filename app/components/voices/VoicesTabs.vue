@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useSeminarStore } from '../../stores/seminar'
+import { useSeminarStore } from '~/stores/seminar'
 
 /** Who speaks, to whom one has spoken, and what one has written to them. */
 const seminar = useSeminarStore()

@@ -1,5 +1,5 @@
 import { LiveEvent, type WholeContribution } from '#shared/contributing/thread'
-import { useThreadStore } from '../../stores/thread'
+import { useThreadStore } from '~/stores/thread'
 
 /**
  * Keeps an open talk up to date as others write (server-sent events); the browser reconnects by itself, and after a gap

@@ -1,5 +1,5 @@
 import { ApiProblem, useApi } from '../shell/useApi'
-import { useNotices } from '../../stores/notices'
+import { useNotices } from '~/stores/notices'
 import { forgetPost, forgetText, waitingPosts, type WaitingPost } from './shelf'
 
 /** Told when a post that waited has been sent, or was refused and is a draft again. */

@@ -1,8 +1,8 @@
 import type { TakesUp } from '#shared/contributing/thread'
-import type { TalkDesk } from '../../components/contributing/talkDesk'
-import { useNotices } from '../../stores/notices'
-import { useSeminarStore } from '../../stores/seminar'
-import { useThreadStore } from '../../stores/thread'
+import type { TalkDesk } from '~/components/contributing/talkDesk'
+import { useNotices } from '~/stores/notices'
+import { useSeminarStore } from '~/stores/seminar'
+import { useThreadStore } from '~/stores/thread'
 
 const LETTERS = 'abcdefghijklmnopqrstuvwxyz'
 

@@ -1,4 +1,4 @@
-import { useSessionStore } from '../../stores/session'
+import { useSessionStore } from '~/stores/session'
 
 /** Signs out. A whole new page is loaded: nothing of who was signed in stays in memory. */
 export function useLeaving() {

@@ -1,5 +1,5 @@
-import { useNotices } from '../../stores/notices'
-import { useSeminarStore } from '../../stores/seminar'
+import { useNotices } from '~/stores/notices'
+import { useSeminarStore } from '~/stores/seminar'
 import { useApi } from '../shell/useApi'
 
 /** Looks at the seminar through a practice student's eyes, or with one's own again. */

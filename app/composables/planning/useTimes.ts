@@ -1,4 +1,4 @@
-import { useSeminarStore } from '../../stores/seminar'
+import { useSeminarStore } from '~/stores/seminar'
 
 const TIMES = { hour: '2-digit', minute: '2-digit' } as const
 

@@ -1,5 +1,5 @@
 import { ApiProblem } from './useApi'
-import { useNotices } from '../../stores/notices'
+import { useNotices } from '~/stores/notices'
 
 /** One form being sent: busy while it is, with what was wrong at each field, and the rest said below. */
 export function useSending() {

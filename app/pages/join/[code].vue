@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { AccountWrite, JoinView } from '#shared/people/account'
-import AccountFields from '../../components/people/AccountFields.vue'
-import DoorPage from '../../components/shell/DoorPage.vue'
-import { useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
-import { useSessionStore } from '../../stores/session'
+import AccountFields from '~/components/people/AccountFields.vue'
+import DoorPage from '~/components/shell/DoorPage.vue'
+import { useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useSessionStore } from '~/stores/session'
 
 useHead({ title: 'Join a seminar' })
 const route = useRoute()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import DoorPage from '../../components/shell/DoorPage.vue'
+import DoorPage from '~/components/shell/DoorPage.vue'
 
 useHead({ title: 'Join a seminar' })
 const code = ref('')

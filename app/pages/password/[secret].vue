@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import DoorPage from '../../components/shell/DoorPage.vue'
-import { useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
-import { useSessionStore } from '../../stores/session'
+import DoorPage from '~/components/shell/DoorPage.vue'
+import { useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useSessionStore } from '~/stores/session'
 
 useHead({ title: 'Choose a password', meta: [{ name: 'referrer', content: 'no-referrer' }] })
 const route = useRoute()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import DoorPage from '../../components/shell/DoorPage.vue'
-import { useApi } from '../../composables/shell/useApi'
-import { useSending } from '../../composables/shell/useSending'
+import DoorPage from '~/components/shell/DoorPage.vue'
+import { useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
 
 useHead({ title: 'A new password' })
 const api = useApi()

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { SeminarWrite } from '#shared/people/settings'
-import TermFields from '../../components/people/TermFields.vue'
-import { newKey, useApi } from '../../composables/shell/useApi'
-import { mondayOf, timeZones } from '../../composables/planning/termWeeks'
-import { useSending } from '../../composables/shell/useSending'
-import { useSessionStore } from '../../stores/session'
+import TermFields from '~/components/people/TermFields.vue'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { mondayOf, timeZones } from '~/composables/planning/termWeeks'
+import { useSending } from '~/composables/shell/useSending'
+import { useSessionStore } from '~/stores/session'
 
 definePageMeta({ layout: 'plain' })
 useHead({ title: 'Set up a seminar' })

@@ -1,4 +1,4 @@
-import type { PhaseName } from '../../planning/schedule'
+import type { PhaseName } from '#core/planning/schedule'
 import type { ContributionType } from '../contribution'
 
 export const ACTIVITY_KINDS = [

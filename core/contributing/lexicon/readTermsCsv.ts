@@ -1,4 +1,4 @@
-import { readTable } from '../../people/roster/readTable'
+import { readTable } from '#core/people/roster/readTable'
 import type { TermDetail } from './lexiconSettings'
 
 export const TERM_COLUMNS = [

@@ -1,4 +1,4 @@
-import { seededRandom, shuffled } from '../../chance/seededRandom'
+import { seededRandom, shuffled } from '#core/chance/seededRandom'
 
 /**
  * The term of a day: all of them come up, each once, before one comes again; the same for everyone. A new term takes its

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { seededRandom, type Random } from '../../chance/seededRandom'
+import { seededRandom, type Random } from '#core/chance/seededRandom'
 import { CONTEXT, makeAnchor } from './anchor'
 import { alignWithin, editDistance } from './editDistance'
 import { findAnchors } from './findAnchors'

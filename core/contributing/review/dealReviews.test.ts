@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { seededRandom, shuffled } from '../../chance/seededRandom'
+import { seededRandom, shuffled } from '#core/chance/seededRandom'
 import { dealReviews } from './dealReviews'
 import type { Pair, Work } from './pairing'
 import { repairDeal, type HeldPair } from './repairDeal'

@@ -1,4 +1,4 @@
-import { seededRandom, shuffled, type Random } from '../../chance/seededRandom'
+import { seededRandom, shuffled, type Random } from '#core/chance/seededRandom'
 import { Pairing, tableOf, type Apart, type Pair, type Table, type Work } from './pairing'
 
 export interface DealRules extends Apart {

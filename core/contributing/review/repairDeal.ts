@@ -1,4 +1,4 @@
-import { seededRandom, shuffled } from '../../chance/seededRandom'
+import { seededRandom, shuffled } from '#core/chance/seededRandom'
 import { Pairing, tableOf, type Apart, type Pair, type Work } from './pairing'
 
 export interface HeldPair extends Pair {

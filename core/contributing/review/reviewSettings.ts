@@ -1,5 +1,5 @@
-import { USUAL_REVIEWING, type ReviewingWeights } from '../../marking/peers/reviewingMark'
-import type { ShareBounds } from '../../marking/peers/ownShare'
+import { USUAL_REVIEWING, type ReviewingWeights } from '#core/marking/peers/reviewingMark'
+import type { ShareBounds } from '#core/marking/peers/ownShare'
 
 export const HAND_IN_WAYS = ['text', 'file', 'link', 'paper'] as const
 export type HandInWay = (typeof HAND_IN_WAYS)[number]

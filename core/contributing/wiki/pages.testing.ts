@@ -1,4 +1,4 @@
-import { shuffled, type Random } from '../../chance/seededRandom'
+import { shuffled, type Random } from '#core/chance/seededRandom'
 import type { RichNode } from '../richText'
 
 const WORDS =

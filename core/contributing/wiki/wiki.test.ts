@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { seededRandom } from '../../chance/seededRandom'
+import { seededRandom } from '#core/chance/seededRandom'
 import { countWords } from '../measureText'
 import { paragraphs, plainText, type RichNode } from '../richText'
 import { changedText, onlyChanges, type ChangedBlock } from './changedText'

@@ -1,4 +1,4 @@
-import type { ScheduleState } from '../../planning/schedule'
+import type { ScheduleState } from '#core/planning/schedule'
 import type { ReaderRole } from '../readerView'
 import type { WikiSettings } from './wikiSettings'
 

@@ -1,4 +1,4 @@
-import { lookAlikes } from '../../contributing/lookAlikes'
+import { lookAlikes } from '#core/contributing/lookAlikes'
 import type { Distance } from './consensus'
 
 export interface FlaggedText {

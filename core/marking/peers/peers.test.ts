@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { seededRandom } from '../../chance/seededRandom'
+import { seededRandom } from '#core/chance/seededRandom'
 import { agreementWord, krippendorffAlpha } from './agreement'
 import { consensusOf, type PeerReview } from './consensus'
 import { shareOfGroup } from './ownShare'

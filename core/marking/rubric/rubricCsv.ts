@@ -1,6 +1,6 @@
 import { stringify } from 'csv-stringify/sync'
-import { decodeText } from '../../people/roster/decodeText'
-import { readTable } from '../../people/roster/readTable'
+import { decodeText } from '#core/people/roster/decodeText'
+import { readTable } from '#core/people/roster/readTable'
 import type { OutcomeDraft } from './caseJson'
 import type { CriterionDraft, LevelDraft, RubricDraft } from './rubricDraft'
 

@@ -1,5 +1,5 @@
 import type { PhaseName } from '../schedule'
-import type { ContributionType } from '../../contributing/contribution'
+import type { ContributionType } from '#core/contributing/contribution'
 
 /** A participation requirement that can be checked. Words are a minimum each; `due` names the phase whose end is the due time. */
 export type ExpectationRule =

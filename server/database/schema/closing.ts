@@ -1,5 +1,5 @@
 import { index, integer, jsonb, boolean, pgTable, primaryKey, uuid } from 'drizzle-orm/pg-core'
-import type { ClosingAnswers, ClosingQuestion, Urns } from '../../../core/closing/questions'
+import type { ClosingAnswers, ClosingQuestion, Urns } from '#core/closing/questions'
 import { instant } from './columns'
 import { enrolments, seminars } from './people'
 import { activities } from './planning'

@@ -13,10 +13,10 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
-import { CONTRIBUTION_STATES, CONTRIBUTION_TYPES } from '../../../core/contributing/contribution'
-import type { HandInWay } from '../../../core/contributing/review/reviewSettings'
-import type { TermDetail } from '../../../core/contributing/lexicon/lexiconSettings'
-import type { RichNode } from '../../../core/contributing/richText'
+import { CONTRIBUTION_STATES, CONTRIBUTION_TYPES } from '#core/contributing/contribution'
+import type { HandInWay } from '#core/contributing/review/reviewSettings'
+import type { TermDetail } from '#core/contributing/lexicon/lexiconSettings'
+import type { RichNode } from '#core/contributing/richText'
 import { id, instant, madeAt } from './columns'
 import type { StoredNote } from './reading'
 import { enrolments, seminars } from './people'

@@ -9,8 +9,8 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
-import type { RichNode } from '../../../core/contributing/richText'
-import type { Scale } from '../../../core/planning/scale'
+import type { RichNode } from '#core/contributing/richText'
+import type { Scale } from '#core/planning/scale'
 import { id, instant, madeAt } from './columns'
 import { contributions } from './contributing'
 import { enrolments, seminars } from './people'

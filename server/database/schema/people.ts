@@ -10,9 +10,9 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
-import type { GroupRules } from '../../../core/people/makeGroups'
-import type { TermBreak } from '../../../core/planning/week'
-import type { Pace } from '../../../core/planning/load'
+import type { GroupRules } from '#core/people/makeGroups'
+import type { TermBreak } from '#core/planning/week'
+import type { Pace } from '#core/planning/load'
 import { id, instant, madeAt } from './columns'
 
 export const ROLES = ['instructor', 'assistant', 'student', 'observer'] as const

@@ -4,9 +4,9 @@ import {
   type MarginKind,
   type PageArea,
   type TextPart,
-} from '../../../core/contributing/reading/reading'
-import type { TextAnchor } from '../../../core/contributing/reading/anchor'
-import type { Cue } from '../../../core/contributing/reading/webVtt'
+} from '#core/contributing/reading/reading'
+import type { TextAnchor } from '#core/contributing/reading/anchor'
+import type { Cue } from '#core/contributing/reading/webVtt'
 import { id, instant, madeAt } from './columns'
 import { enrolments, seminars } from './people'
 import { activities, files } from './planning'

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
-import type { RichNode } from '../../../core/contributing/richText'
+import type { RichNode } from '#core/contributing/richText'
 import { instant, madeAt } from './columns'
 import { contributions } from './contributing'
 import { enrolments, seminars } from './people'

@@ -2,7 +2,7 @@
 import type { ActivityView, CheckView } from '#shared/contributing/activity'
 import type { WholeContribution } from '#shared/contributing/thread'
 import { plural } from '#core/planning/expectationWords'
-import { points } from '../../../composables/marking/points'
+import { points } from '~/composables/marking/points'
 import ExpectationMargin from '../ExpectationMargin.vue'
 
 const props = defineProps<{

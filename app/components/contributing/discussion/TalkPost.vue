@@ -3,15 +3,15 @@ import { markPassages } from '#core/contributing/markPassages'
 import type { ThreadRow } from '#core/contributing/threadRows'
 import type { ContributionView, WholeContribution } from '#shared/contributing/thread'
 import { plural } from '#core/planning/expectationWords'
-import { useTimes } from '../../../composables/planning/useTimes'
-import { useTermsStore } from '../../../stores/terms'
-import PersonDisc from '../../people/PersonDisc.vue'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useTermsStore } from '~/stores/terms'
+import PersonDisc from '~/components/people/PersonDisc.vue'
 import AttachmentList from '../AttachmentList.vue'
 import HeldBar from '../HeldBar.vue'
 import RevisionList from '../RevisionList.vue'
 import type { TalkDesk } from '../talkDesk'
 
-const MarkOne = defineAsyncComponent(() => import('../../marking/MarkOne.vue'))
+const MarkOne = defineAsyncComponent(() => import('~/components/marking/MarkOne.vue'))
 const EditBox = defineAsyncComponent(() => import('../EditBox.vue'))
 const props = withDefaults(
   defineProps<{

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { TermCard } from '#shared/contributing/lexicon'
-import { useTermsStore } from '../../../stores/terms'
+import { useTermsStore } from '~/stores/terms'
 import ProseText from '../ProseText.vue'
 
 /** The seminar's term of the day, the same for everyone; nothing where there is no lexicon. */

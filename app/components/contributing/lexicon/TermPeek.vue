@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { TermCard } from '#shared/contributing/lexicon'
-import { useTermsStore } from '../../../stores/terms'
+import { useTermsStore } from '~/stores/terms'
 
 /** The definition of a term, shown beside it while it is pointed at or has the focus, wherever on the page it stands. */
 const terms = useTermsStore()

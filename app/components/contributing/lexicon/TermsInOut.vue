@@ -4,9 +4,9 @@ import type { ActivityView } from '#shared/contributing/activity'
 import type { LexiconImported } from '#shared/contributing/lexicon'
 import type { z } from 'zod'
 import { plural } from '#core/planning/expectationWords'
-import { newKey, useApi } from '../../../composables/shell/useApi'
-import { useSending } from '../../../composables/shell/useSending'
-import { useNotices } from '../../../stores/notices'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
 
 /** Terms taken along as a file, and, for staff, taken in from a table after seeing what it would do. */
 type Imported = z.infer<typeof LexiconImported>

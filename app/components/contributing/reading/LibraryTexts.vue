@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { SupplierView, TextsView, VersionAdded } from '#shared/contributing/reading'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
-import { toBase64 } from '../../../composables/files/readFile'
-import { newKey, useApi } from '../../../composables/shell/useApi'
-import { useSending } from '../../../composables/shell/useSending'
-import { useNotices } from '../../../stores/notices'
-import ProblemPage from '../../shell/ProblemPage.vue'
+import { toBase64 } from '~/composables/files/readFile'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
 
 /** Texts of the library: papers, articles, books and recordings, added from a file or from the book supplier. */
 const props = defineProps<{ seminarId: string }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { MarginNote } from '../../../composables/contributing/reading/useMargin'
+import type { MarginNote } from '~/composables/contributing/reading/useMargin'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
 import type { TalkDesk } from '../talkDesk'
 import SideNote from './SideNote.vue'

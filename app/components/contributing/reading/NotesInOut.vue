@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { newKey, useApi } from '../../../composables/shell/useApi'
-import { useNotices } from '../../../stores/notices'
-import { useSeminarStore } from '../../../stores/seminar'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useNotices } from '~/stores/notices'
+import { useSeminarStore } from '~/stores/seminar'
 
 /** Notes out and in by the open standard, the transcript, and an address for one's own programs. */
 const props = defineProps<{ activity: ActivityView; form: 'paper' | 'article' | 'recording' }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { PartView } from '#shared/contributing/reading'
-import type { MarginNote } from '../../../composables/contributing/reading/useMargin'
+import type { MarginNote } from '~/composables/contributing/reading/useMargin'
 
 /** The pages of a text, each with its line of talk: where on it notes stand, how many, and one's own below. */
 const props = defineProps<{

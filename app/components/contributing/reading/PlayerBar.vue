@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { clock } from '../../../composables/contributing/reading/clock'
+import { clock } from '~/composables/contributing/reading/clock'
 
 /** What plays, how far it is, how fast, and where its notes are. */
 const props = defineProps<{

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useGap } from '../../../composables/contributing/reading/useGap'
-import { useTermsStore } from '../../../stores/terms'
+import { useGap } from '~/composables/contributing/reading/useGap'
+import { useTermsStore } from '~/stores/terms'
 
 /** One section of an article, with the seminar's terms lit up in it. It parts under the line where a note is written. */
 const props = defineProps<{ html: string }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { RenderTask } from 'pdfjs-dist'
-import type { OpenPaper } from '../../../composables/contributing/reading/usePaper'
+import type { OpenPaper } from '~/composables/contributing/reading/usePaper'
 
 /** One page of a paper: its picture, and over it its words, so that they can be chosen. It parts where a note is written. */
 const props = defineProps<{

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useGap } from '../../../composables/contributing/reading/useGap'
-import { clock } from '../../../composables/contributing/reading/clock'
+import { useGap } from '~/composables/contributing/reading/useGap'
+import { clock } from '~/composables/contributing/reading/clock'
 
 interface Line {
   readonly from: number

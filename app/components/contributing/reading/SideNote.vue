@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { WholeContribution } from '#shared/contributing/thread'
-import type { MarginNote } from '../../../composables/contributing/reading/useMargin'
-import { clock } from '../../../composables/contributing/reading/clock'
+import type { MarginNote } from '~/composables/contributing/reading/useMargin'
+import { clock } from '~/composables/contributing/reading/clock'
 import { inWords, plural } from '#core/planning/expectationWords'
 import type { TalkDesk } from '../talkDesk'
 import ProseText from '../ProseText.vue'

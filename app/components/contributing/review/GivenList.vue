@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { GivenHead, OwnReviews } from '#shared/contributing/review'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { useTimes } from '../../../composables/planning/useTimes'
+import { useTimes } from '~/composables/planning/useTimes'
 
 /** What one is to review, with how far each has come. */
 const props = defineProps<{ own: OwnReviews; base: string }>()

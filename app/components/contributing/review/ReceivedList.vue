@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { RichNode } from '#core/contributing/richText'
 import type { OwnReviews, ReceivedReview } from '#shared/contributing/review'
-import { tenth } from '../../../composables/marking/peerWords'
-import { points } from '../../../composables/marking/points'
+import { tenth } from '~/composables/marking/peerWords'
+import { points } from '~/composables/marking/points'
 
 const RichEditor = defineAsyncComponent(() => import('../RichEditor.vue'))
 /** What readers said, criterion by criterion, under the names they go by for this work. */

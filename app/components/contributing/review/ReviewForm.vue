@@ -2,7 +2,7 @@
 import { countWords } from '#core/contributing/measureText'
 import type { Lack } from '#core/contributing/review/missing'
 import type { ReviewDesk, ReviewGiven } from '#shared/contributing/review'
-import { points } from '../../../composables/marking/points'
+import { points } from '~/composables/marking/points'
 import ScoreLadder from './ScoreLadder.vue'
 
 /** What is asked of a reviewer: a score and a remark for each criterion, the questions, and remarks on passages. */

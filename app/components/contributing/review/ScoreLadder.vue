@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { points } from '../../../composables/marking/points'
+import { points } from '~/composables/marking/points'
 
 /** A score in half points, with what the levels stand for; too long a scale is typed. */
 const props = defineProps<{

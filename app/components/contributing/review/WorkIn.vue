@@ -2,9 +2,9 @@
 import type { ActivityView } from '#shared/contributing/activity'
 import type { PeersView } from '#shared/marking/peers'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { useTimes } from '../../../composables/planning/useTimes'
-import { newKey, useApi } from '../../../composables/shell/useApi'
-import { useNotices } from '../../../stores/notices'
+import { useTimes } from '~/composables/planning/useTimes'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useNotices } from '~/stores/notices'
 
 /** Staff's view of hand-in: what is in, from whom, and what came on paper; the rest is on the review desk. */
 const props = defineProps<{ activity: ActivityView; base: string }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { AuthorView } from '#shared/contributing/thread'
-import type { AuthoredBlock } from '../../../workers/pages.worker'
+import type { AuthoredBlock } from '~/workers/pages.worker'
 import { InlineNodes } from './InlineNodes'
 import PageBlock from './PageBlock.vue'
 import { toneOf } from './memberTones'

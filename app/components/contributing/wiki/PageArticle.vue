@@ -2,9 +2,9 @@
 import { markPassages } from '#core/contributing/markPassages'
 import type { PageLine, PageView, Passage } from '#shared/contributing/wiki'
 import { inWords, listed, plural } from '#core/planning/expectationWords'
-import { useTimes } from '../../../composables/planning/useTimes'
-import { useTermsStore } from '../../../stores/terms'
-import { useWikiStore } from '../../../stores/wiki'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useTermsStore } from '~/stores/terms'
+import { useWikiStore } from '~/stores/wiki'
 
 /** A page as it is read: its text with links to other pages, passages that are talked about, and what leads here. */
 const props = defineProps<{

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { PageComment, PageView, Passage } from '#shared/contributing/wiki'
-import { keepText, keptText, forgetText } from '../../../composables/contributing/shelf'
+import { keepText, keptText, forgetText } from '~/composables/contributing/shelf'
 import { inWords } from '#core/planning/expectationWords'
-import { useTimes } from '../../../composables/planning/useTimes'
-import { ApiProblem, newKey } from '../../../composables/shell/useApi'
+import { useTimes } from '~/composables/planning/useTimes'
+import { ApiProblem, newKey } from '~/composables/shell/useApi'
 import ProseText from '../ProseText.vue'
 
 const RichEditor = defineAsyncComponent(() => import('../RichEditor.vue'))

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { VersionLine } from '#shared/contributing/wiki'
-import { useTimes } from '../../../composables/planning/useTimes'
+import { useTimes } from '~/composables/planning/useTimes'
 
 /** Every version of a page on one line, the newest first; two of them are chosen to be compared. */
 const props = defineProps<{ versions: readonly VersionLine[]; a: number; b: number }>()

@@ -2,9 +2,9 @@
 import type { WikiImported, WikiView } from '#shared/contributing/wiki'
 import type { z } from 'zod'
 import { plural } from '#core/planning/expectationWords'
-import { newKey, useApi } from '../../../composables/shell/useApi'
-import { useSending } from '../../../composables/shell/useSending'
-import { useNotices } from '../../../stores/notices'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
 
 /** A wiki taken along as a site or as Markdown, and pages taken in from Markdown. */
 const props = defineProps<{ activityId: string; view: WikiView }>()

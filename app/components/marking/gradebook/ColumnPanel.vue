@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Gradebook } from '#shared/marking/gradebook'
-import { stateOf } from '../../../composables/marking/gradeWords'
+import { stateOf } from '~/composables/marking/gradeWords'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { points } from '../../../composables/marking/points'
+import { points } from '~/composables/marking/points'
 
 /** What can be done with one column: returned, looked at, put elsewhere, hidden. */
 const props = defineProps<{

@@ -8,7 +8,7 @@ import {
   letterWords,
   shareWords,
   stateOf,
-} from '../../../composables/marking/gradeWords'
+} from '~/composables/marking/gradeWords'
 
 /** Students down, activities across. One cell at a time is in the order of Tab; arrows go from cell to cell. */
 export interface Place {

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { Gradebook, MarksPreview } from '#shared/marking/gradebook'
-import { toBase64 } from '../../../composables/files/readFile'
+import { toBase64 } from '~/composables/files/readFile'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
-import { points } from '../../../composables/marking/points'
-import { newKey, useApi } from '../../../composables/shell/useApi'
-import { useSending } from '../../../composables/shell/useSending'
+import { points } from '~/composables/marking/points'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
 
 /** A file of marks on its way in: chosen, looked at, and only then taken. */
 const props = defineProps<{ seminarId: string; columns: Gradebook['columns'] }>()

@@ -11,10 +11,10 @@ import {
   reckonedFrom,
   shareWords,
   stateOf,
-} from '../../../composables/marking/gradeWords'
-import { lateWords } from '../../../composables/marking/lateWords'
-import { points } from '../../../composables/marking/points'
-import { useApi } from '../../../composables/shell/useApi'
+} from '~/composables/marking/gradeWords'
+import { lateWords } from '~/composables/marking/lateWords'
+import { points } from '~/composables/marking/points'
+import { useApi } from '~/composables/shell/useApi'
 import HistoryList from '../HistoryList.vue'
 import SetPoints from '../SetPoints.vue'
 

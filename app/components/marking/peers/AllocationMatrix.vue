@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { PeerAllocation, PeerPerson, PeerWork } from '#shared/marking/peers'
-import { tenth } from '../../../composables/marking/peerWords'
+import { tenth } from '~/composables/marking/peerWords'
 
 /**
  * Who reviews whom: works down, readers across. What is owed and not opened can be dragged to another reader or another

@@ -5,8 +5,8 @@ import { plainText, type RichNode } from '#core/contributing/richText'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordView } from '#shared/marking/desk'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { agreementSentence, tenth } from '../../../composables/marking/peerWords'
-import { points } from '../../../composables/marking/points'
+import { agreementSentence, tenth } from '~/composables/marking/peerWords'
+import { points } from '~/composables/marking/points'
 
 /** What readers agree on, beside the marker's own figures; taking it, the letter, the note, and the student's own reviewing. */
 const props = defineProps<{

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { PeersView } from '#shared/marking/peers'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
-import { useSending } from '../../../composables/shell/useSending'
-import { usePeersStore } from '../../../stores/peers'
+import { useSending } from '~/composables/shell/useSending'
+import { usePeersStore } from '~/stores/peers'
 
 /** Before anything is dealt: how it will be, who is kept apart, and dealing it out. */
 const props = defineProps<{ view: PeersView; nameOf: (id: string) => string; planTo: string }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ReviewFlag } from '#core/marking/peers/flagReviews'
 import type { PeerAllocation } from '#shared/marking/peers'
-import { flagSentence } from '../../../composables/marking/peerWords'
+import { flagSentence } from '~/composables/marking/peerWords'
 
 /** One review somebody should look at: why, and what becomes of it. */
 const props = defineProps<{

@@ -2,8 +2,8 @@
 import type { Distance } from '#core/marking/peers/consensus'
 import type { RubricView } from '#shared/contributing/activity'
 import type { PeerAllocation } from '#shared/marking/peers'
-import { tenth } from '../../../composables/marking/peerWords'
-import { points } from '../../../composables/marking/points'
+import { tenth } from '~/composables/marking/peerWords'
+import { points } from '~/composables/marking/points'
 
 /** What this student gave to others: how they read, beside how they are read. */
 const props = defineProps<{

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { HiddenNames } from '../../../composables/marking/useHiddenNames'
-import { tenth } from '../../../composables/marking/peerWords'
-import { usePeersStore } from '../../../stores/peers'
+import type { HiddenNames } from '~/composables/marking/useHiddenNames'
+import { tenth } from '~/composables/marking/peerWords'
+import { usePeersStore } from '~/stores/peers'
 import RemarkList from './RemarkList.vue'
 import ScoreDots from './ScoreDots.vue'
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { PeerPerson, PeerWork, RepairView } from '#shared/marking/peers'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { newKey, useApi } from '../../../composables/shell/useApi'
-import { useSending } from '../../../composables/shell/useSending'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
 
 /** Puts the deal right after people came late, left or do not review: shown first, then done. */
 const props = defineProps<{

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { RubricView } from '#shared/contributing/activity'
 import type { PeerAllocation } from '#shared/marking/peers'
-import { tenth } from '../../../composables/marking/peerWords'
+import { tenth } from '~/composables/marking/peerWords'
 
 /** What readers said of a work, criterion by criterion, where they differ most first. */
 const props = defineProps<{

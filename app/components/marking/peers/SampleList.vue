@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { paragraphs } from '#core/contributing/richText'
 import type { PeersView } from '#shared/marking/peers'
-import { newKey, useApi } from '../../../composables/shell/useApi'
-import { useSending } from '../../../composables/shell/useSending'
-import { points } from '../../../composables/marking/points'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { points } from '~/composables/marking/points'
 
 /** Samples everyone reviews before the real ones, with the instructor's own scores. */
 const props = defineProps<{ view: PeersView; path: string }>()

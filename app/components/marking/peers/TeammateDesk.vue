@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { shareOfGroup, type MemberShare } from '#core/marking/peers/ownShare'
 import type { PeersView } from '#shared/marking/peers'
-import { tenth } from '../../../composables/marking/peerWords'
-import { points } from '../../../composables/marking/points'
+import { tenth } from '~/composables/marking/peerWords'
+import { points } from '~/composables/marking/points'
 
 /** Groups, with what teammates gave each other: each one's share, and what it would make of the group's mark. The instructor decides. */
 const props = defineProps<{ view: PeersView; nameOf: (id: string) => string; busy: boolean }>()

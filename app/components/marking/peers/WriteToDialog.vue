@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useApi, newKey } from '../../../composables/shell/useApi'
-import { useSending } from '../../../composables/shell/useSending'
+import { useApi, newKey } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
 import { inWords, plural } from '#core/planning/expectationWords'
 
 /** A line to reviewers who owe something. Each gets their own; none learns who else. */

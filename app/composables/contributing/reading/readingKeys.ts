@@ -1,5 +1,5 @@
 import type { TextForm } from '#core/contributing/reading/reading'
-import type { Key } from '../../shell/useKeys'
+import type { Key } from '~/composables/shell/useKeys'
 import type { useTalkDesk } from '../useTalkDesk'
 import type { useFind } from './useFind'
 import type { useMargin } from './useMargin'

@@ -1,5 +1,5 @@
-import { useNotices } from '../../../stores/notices'
-import { useReadingStore } from '../../../stores/reading'
+import { useNotices } from '~/stores/notices'
+import { useReadingStore } from '~/stores/reading'
 import type { useWay } from './useWay'
 
 /** Finding words in the whole of a text, also on pages that are not drawn, and going from place to place. */

@@ -2,9 +2,9 @@ import type { ThreadNode } from '#core/contributing/buildThread'
 import { gatherPassages, type Passage } from '#core/contributing/reading/passages'
 import type { NoteView } from '#shared/contributing/reading'
 import type { ContributionView, WholeContribution } from '#shared/contributing/thread'
-import { useReadingStore } from '../../../stores/reading'
-import { useSeminarStore } from '../../../stores/seminar'
-import { useThreadStore } from '../../../stores/thread'
+import { useReadingStore } from '~/stores/reading'
+import { useSeminarStore } from '~/stores/seminar'
+import { useThreadStore } from '~/stores/thread'
 
 export type Filter = 'everyone' | 'group' | 'mine' | 'open'
 /** A note with its answers, in the order they came. */

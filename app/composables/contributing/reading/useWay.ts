@@ -1,8 +1,8 @@
 import { isSet } from '#core/contributing/reading/reading'
-import type TextRow from '../../../components/contributing/reading/TextRow.vue'
-import { useNotices } from '../../../stores/notices'
-import { useReadingStore } from '../../../stores/reading'
-import { useThreadStore } from '../../../stores/thread'
+import type TextRow from '~/components/contributing/reading/TextRow.vue'
+import { useNotices } from '~/stores/notices'
+import { useReadingStore } from '~/stores/reading'
+import { useThreadStore } from '~/stores/thread'
 import type { useChoice } from './useChoice'
 import type { MarginNote, useMargin } from './useMargin'
 

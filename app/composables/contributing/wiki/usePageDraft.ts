@@ -1,8 +1,8 @@
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { Choice } from '#core/contributing/wiki/mergePages'
 import type { Overlaps, PageView } from '#shared/contributing/wiki'
-import { ApiProblem, newKey, useApi } from '../../shell/useApi'
-import { useWikiStore } from '../../../stores/wiki'
+import { ApiProblem, newKey, useApi } from '~/composables/shell/useApi'
+import { useWikiStore } from '~/stores/wiki'
 import { forgetText, keepText, keptText } from '../shelf'
 
 export type PageDraftState = 'as saved' | 'typing' | 'draft saved' | 'kept here' | 'two texts'

@@ -1,7 +1,7 @@
 import type { PageView } from '#shared/contributing/wiki'
-import type { AuthoredBlock, Compared } from '../../../workers/pages.worker'
+import type { AuthoredBlock, Compared } from '~/workers/pages.worker'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { useTimes } from '../../planning/useTimes'
+import { useTimes } from '~/composables/planning/useTimes'
 import { usePageWorker } from './usePageWorker'
 
 const BURST = 5 // versions the newest is compared across at first

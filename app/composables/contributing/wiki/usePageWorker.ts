@@ -1,7 +1,7 @@
 import type { RichNode } from '#core/contributing/richText'
-import type { Answer, Ask, AuthoredBlock, Compared } from '../../../workers/pages.worker'
+import type { Answer, Ask, AuthoredBlock, Compared } from '~/workers/pages.worker'
 import type { VersionView } from '#shared/contributing/wiki'
-import { useApi } from '../../shell/useApi'
+import { useApi } from '~/composables/shell/useApi'
 
 type Want<T> = T extends unknown ? Omit<T, 'id'> : never
 
@@ -35,7 +35,7 @@ export function usePageWorker(pageId: () => string | null) {
     })
   }
   function start() {
-    const made = new Worker(new URL('../../../workers/pages.worker.ts', import.meta.url), { type: 'module' })
+    const made = new Worker(new URL('~/workers/pages.worker.ts', import.meta.url), { type: 'module' })
     made.onmessage = ({ data }: MessageEvent<Answer>) => {
       waiting.get(data.id)?.(data)
       waiting.delete(data.id)

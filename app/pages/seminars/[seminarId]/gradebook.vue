@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import type { Gradebook, GradeRow } from '#shared/marking/gradebook'
-import ColumnPanel from '../../../components/marking/gradebook/ColumnPanel.vue'
-import GradeGrid, { type Place } from '../../../components/marking/gradebook/GradeGrid.vue'
-import MarksIn from '../../../components/marking/gradebook/MarksIn.vue'
-import WhereFrom from '../../../components/marking/gradebook/WhereFrom.vue'
-import ProblemPage from '../../../components/shell/ProblemPage.vue'
+import ColumnPanel from '~/components/marking/gradebook/ColumnPanel.vue'
+import GradeGrid, { type Place } from '~/components/marking/gradebook/GradeGrid.vue'
+import MarksIn from '~/components/marking/gradebook/MarksIn.vue'
+import WhereFrom from '~/components/marking/gradebook/WhereFrom.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { percentOf } from '#core/marking/gradebook/gradebook'
-import { stateOf } from '../../../composables/marking/gradeWords'
+import { stateOf } from '~/composables/marking/gradeWords'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
-import { points } from '../../../composables/marking/points'
-import { newKey, useApi } from '../../../composables/shell/useApi'
-import { useSending } from '../../../composables/shell/useSending'
-import { useNotices } from '../../../stores/notices'
+import { points } from '~/composables/marking/points'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Gradebook' })

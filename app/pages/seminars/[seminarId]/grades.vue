@@ -2,8 +2,8 @@
 import { gradeOf, percentOf } from '#core/marking/gradebook/gradebook'
 import { neededFor, openItems, whatIf } from '#core/marking/gradebook/needed'
 import type { OwnGrades } from '#shared/marking/gradebook'
-import KindTag from '../../../components/planning/KindTag.vue'
-import ProblemPage from '../../../components/shell/ProblemPage.vue'
+import KindTag from '~/components/planning/KindTag.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
 import {
   categoriesOf,
   cellWords,
@@ -13,10 +13,10 @@ import {
   reckonedFrom,
   shareWords,
   stateOf,
-} from '../../../composables/marking/gradeWords'
+} from '~/composables/marking/gradeWords'
 import { capital } from '#core/planning/expectationWords'
-import { points } from '../../../composables/marking/points'
-import { useApi } from '../../../composables/shell/useApi'
+import { points } from '~/composables/marking/points'
+import { useApi } from '~/composables/shell/useApi'
 
 /** A student's own gradebook: what came back, what it makes, and what could still become of it. Nothing tried here is kept. */
 definePageMeta({ layout: 'seminar' })

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import type { GroupPlanView, GroupsView } from '#shared/people/groups'
-import GroupBoard from '../../../components/people/GroupBoard.vue'
-import GroupMaker from '../../../components/people/GroupMaker.vue'
-import OwnGroups from '../../../components/people/OwnGroups.vue'
-import PeopleTabs from '../../../components/people/PeopleTabs.vue'
-import ProblemPage from '../../../components/shell/ProblemPage.vue'
-import { newKey, useApi } from '../../../composables/shell/useApi'
-import { useSending } from '../../../composables/shell/useSending'
-import { useNotices } from '../../../stores/notices'
-import { useSeminarStore } from '../../../stores/seminar'
+import GroupBoard from '~/components/people/GroupBoard.vue'
+import GroupMaker from '~/components/people/GroupMaker.vue'
+import OwnGroups from '~/components/people/OwnGroups.vue'
+import PeopleTabs from '~/components/people/PeopleTabs.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
+import { useSeminarStore } from '~/stores/seminar'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Groups' })

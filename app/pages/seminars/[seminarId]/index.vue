@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useSessionStore } from '../../../stores/session'
+import { useSessionStore } from '~/stores/session'
 
 const route = useRoute()
 const seminar = useSessionStore().session?.seminars.find(s => s.id === route.params.seminarId)

@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import { KIND_WORDS } from '../../../composables/planning/kindWords'
+import { KIND_WORDS } from '~/composables/planning/kindWords'
 import type { ActivityKind } from '#core/contributing/kinds/kind'
 import type { LibraryRubric, LibraryView } from '#shared/marking/rubric'
-import LibraryTexts from '../../../components/contributing/reading/LibraryTexts.vue'
-import ProblemPage from '../../../components/shell/ProblemPage.vue'
+import LibraryTexts from '~/components/contributing/reading/LibraryTexts.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
-import { points } from '../../../composables/marking/points'
-import { offerFile, toBase64 } from '../../../composables/files/readFile'
-import { newKey, useApi } from '../../../composables/shell/useApi'
-import { useSending } from '../../../composables/shell/useSending'
-import { useNotices } from '../../../stores/notices'
+import { points } from '~/composables/marking/points'
+import { offerFile, toBase64 } from '~/composables/files/readFile'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Library' })

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { plural } from '#core/planning/expectationWords'
 import type { OutcomesView } from '#shared/marking/outcomes'
-import KindTag from '../../../components/planning/KindTag.vue'
-import ProblemPage from '../../../components/shell/ProblemPage.vue'
-import { useApi } from '../../../composables/shell/useApi'
+import KindTag from '~/components/planning/KindTag.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
+import { useApi } from '~/composables/shell/useApi'
 
 /** How far the outcomes are reached: by outcome, criterion and section, and by whom. */
 definePageMeta({ layout: 'seminar' })

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import type { CodeWrite, JoiningCodeView, PeopleView, PersonView, RosterAnswer } from '#shared/people/people'
-import ErasePerson from '../../../components/people/ErasePerson.vue'
-import JoiningCodes from '../../../components/people/JoiningCodes.vue'
-import PersonDisc from '../../../components/people/PersonDisc.vue'
-import PeopleTabs from '../../../components/people/PeopleTabs.vue'
-import PersonForm from '../../../components/people/PersonForm.vue'
-import RosterDialog from '../../../components/people/RosterDialog.vue'
-import ProblemPage from '../../../components/shell/ProblemPage.vue'
+import ErasePerson from '~/components/people/ErasePerson.vue'
+import JoiningCodes from '~/components/people/JoiningCodes.vue'
+import PersonDisc from '~/components/people/PersonDisc.vue'
+import PeopleTabs from '~/components/people/PeopleTabs.vue'
+import PersonForm from '~/components/people/PersonForm.vue'
+import RosterDialog from '~/components/people/RosterDialog.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
-import { newKey, useApi } from '../../../composables/shell/useApi'
-import { useSending } from '../../../composables/shell/useSending'
-import { useTimes } from '../../../composables/planning/useTimes'
-import { useNotices } from '../../../stores/notices'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useNotices } from '~/stores/notices'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'People' })

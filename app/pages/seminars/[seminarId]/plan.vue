@@ -3,21 +3,21 @@ import type { ActivityKind } from '#core/contributing/kinds/kind'
 import type { ActivityBody, ComposerView, EffectView } from '#shared/planning/composer'
 import type { LibraryView } from '#shared/marking/rubric'
 import type { PlanActivity, TermPlan } from '#shared/planning/plan'
-import EffectPanel from '../../../components/planning/EffectPanel.vue'
-import LoadBand from '../../../components/planning/LoadBand.vue'
-import PlanActivityMenu from '../../../components/planning/PlanActivityMenu.vue'
-import PlanChart from '../../../components/planning/PlanChart.vue'
-import PlanChecks from '../../../components/planning/PlanChecks.vue'
-import ThisWeek from '../../../components/planning/ThisWeek.vue'
-import ProblemPage from '../../../components/shell/ProblemPage.vue'
+import EffectPanel from '~/components/planning/EffectPanel.vue'
+import LoadBand from '~/components/planning/LoadBand.vue'
+import PlanActivityMenu from '~/components/planning/PlanActivityMenu.vue'
+import PlanChart from '~/components/planning/PlanChart.vue'
+import PlanChecks from '~/components/planning/PlanChecks.vue'
+import ThisWeek from '~/components/planning/ThisWeek.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
-import { remarkWords } from '../../../composables/planning/planRemarks'
-import { newKey, useApi } from '../../../composables/shell/useApi'
-import { usePlanMoves } from '../../../composables/planning/usePlanMoves'
-import { useSending } from '../../../composables/shell/useSending'
-import { useTimes } from '../../../composables/planning/useTimes'
-import { useNotices } from '../../../stores/notices'
-import { useSeminarStore } from '../../../stores/seminar'
+import { remarkWords } from '~/composables/planning/planRemarks'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { usePlanMoves } from '~/composables/planning/usePlanMoves'
+import { useSending } from '~/composables/shell/useSending'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useNotices } from '~/stores/notices'
+import { useSeminarStore } from '~/stores/seminar'
 
 definePageMeta({ layout: 'seminar' })
 const seminar = useSeminarStore()
@@ -129,7 +129,7 @@ const begin = (kind: ActivityKind, week: number, templateId: string | null) =>
 /** Topics of a cartridge become drafts in a week; what is not a topic is left where it is. */
 const importTopics = (file: File, week: number) =>
   attempt(async () => {
-    const { readTopics } = await import('../../../composables/planning/readTopics')
+    const { readTopics } = await import('~/composables/planning/readTopics')
     const topics = await readTopics(file)
     for (const topic of topics) {
       const id = newKey()

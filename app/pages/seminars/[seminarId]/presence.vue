@@ -2,12 +2,12 @@
 import { MOST_WRITTEN } from '#shared/messaging/messages'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
 import type { PresenceActs, PresenceView } from '#shared/voices/presence'
-import ProblemPage from '../../../components/shell/ProblemPage.vue'
-import VoicesTabs from '../../../components/voices/VoicesTabs.vue'
-import { useTimes } from '../../../composables/planning/useTimes'
-import { useApi } from '../../../composables/shell/useApi'
-import { useSending } from '../../../composables/shell/useSending'
-import { useSeminarStore } from '../../../stores/seminar'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
+import VoicesTabs from '~/components/voices/VoicesTabs.vue'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useSeminarStore } from '~/stores/seminar'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Presence' })

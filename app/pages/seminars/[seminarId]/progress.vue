@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import type { MyWeek, WeekItem } from '#shared/planning/myWeek'
-import FillMark from '../../../components/marking/FillMark.vue'
-import ExpectationRing from '../../../components/planning/ExpectationRing.vue'
-import KindTag from '../../../components/planning/KindTag.vue'
-import TermSpread from '../../../components/planning/TermSpread.vue'
-import ProblemPage from '../../../components/shell/ProblemPage.vue'
-import { useApi } from '../../../composables/shell/useApi'
+import FillMark from '~/components/marking/FillMark.vue'
+import ExpectationRing from '~/components/planning/ExpectationRing.vue'
+import KindTag from '~/components/planning/KindTag.vue'
+import TermSpread from '~/components/planning/TermSpread.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
+import { useApi } from '~/composables/shell/useApi'
 import { capital, inWords, plural, ringParts, ruleWords, toGoWords } from '#core/planning/expectationWords'
-import { points } from '../../../composables/marking/points'
-import { useTimes } from '../../../composables/planning/useTimes'
-import { useSeminarStore } from '../../../stores/seminar'
+import { points } from '~/composables/marking/points'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useSeminarStore } from '~/stores/seminar'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Progress' })

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import type { SettingsBody, SettingsView } from '#shared/people/settings'
-import EditableRows from '../../../components/shell/EditableRows.vue'
-import SeminarActs from '../../../components/people/SeminarActs.vue'
-import TermFields from '../../../components/people/TermFields.vue'
-import ProblemPage from '../../../components/shell/ProblemPage.vue'
-import SavedMark from '../../../components/shell/SavedMark.vue'
-import { newKey, useApi } from '../../../composables/shell/useApi'
-import { timeZones } from '../../../composables/planning/termWeeks'
-import { useSharedEdit, type Stored } from '../../../composables/shell/useSharedEdit'
-import { useSeminarStore } from '../../../stores/seminar'
+import EditableRows from '~/components/shell/EditableRows.vue'
+import SeminarActs from '~/components/people/SeminarActs.vue'
+import TermFields from '~/components/people/TermFields.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
+import SavedMark from '~/components/shell/SavedMark.vue'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { timeZones } from '~/composables/planning/termWeeks'
+import { useSharedEdit, type Stored } from '~/composables/shell/useSharedEdit'
+import { useSeminarStore } from '~/stores/seminar'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Settings' })

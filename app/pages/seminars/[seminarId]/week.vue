@@ -1,16 +1,16 @@
 <script setup lang="ts">
-import TermOfTheDay from '../../../components/contributing/lexicon/TermOfTheDay.vue'
+import TermOfTheDay from '~/components/contributing/lexicon/TermOfTheDay.vue'
 import type { MyWeek } from '#shared/planning/myWeek'
-import StepBars from '../../../components/marking/StepBars.vue'
-import KindTag from '../../../components/planning/KindTag.vue'
-import TermSpread from '../../../components/planning/TermSpread.vue'
-import WorkStop from '../../../components/planning/WorkStop.vue'
-import ProblemPage from '../../../components/shell/ProblemPage.vue'
-import { useApi } from '../../../composables/shell/useApi'
+import StepBars from '~/components/marking/StepBars.vue'
+import KindTag from '~/components/planning/KindTag.vue'
+import TermSpread from '~/components/planning/TermSpread.vue'
+import WorkStop from '~/components/planning/WorkStop.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
+import { useApi } from '~/composables/shell/useApi'
 import { capital, inWords, minutesWords, plural, toGoWords } from '#core/planning/expectationWords'
-import { points } from '../../../composables/marking/points'
-import { useTimes } from '../../../composables/planning/useTimes'
-import { useSeminarStore } from '../../../stores/seminar'
+import { points } from '~/composables/marking/points'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useSeminarStore } from '~/stores/seminar'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'My week' })

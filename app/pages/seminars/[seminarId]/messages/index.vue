@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { plural } from '#core/planning/expectationWords'
 import type { MessageThread, ThreadList } from '#shared/messaging/messages'
-import PersonDisc from '../../../../components/people/PersonDisc.vue'
-import ProblemPage from '../../../../components/shell/ProblemPage.vue'
-import VoicesTabs from '../../../../components/voices/VoicesTabs.vue'
-import { useKeptWords } from '../../../../composables/messaging/useKeptWords'
-import { useTimes } from '../../../../composables/planning/useTimes'
-import { newKey, useApi } from '../../../../composables/shell/useApi'
-import { useSending } from '../../../../composables/shell/useSending'
-import { useNotices } from '../../../../stores/notices'
-import { useSeminarStore } from '../../../../stores/seminar'
+import PersonDisc from '~/components/people/PersonDisc.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
+import VoicesTabs from '~/components/voices/VoicesTabs.vue'
+import { useKeptWords } from '~/composables/messaging/useKeptWords'
+import { useTimes } from '~/composables/planning/useTimes'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
+import { useSeminarStore } from '~/stores/seminar'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Messages' })

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { inWords, plural } from '#core/planning/expectationWords'
 import type { RuleList, RuleWrite } from '#shared/messaging/messages'
-import KindTag from '../../../../components/planning/KindTag.vue'
-import ProblemPage from '../../../../components/shell/ProblemPage.vue'
-import VoicesTabs from '../../../../components/voices/VoicesTabs.vue'
-import { useTimes } from '../../../../composables/planning/useTimes'
-import { useApi } from '../../../../composables/shell/useApi'
-import { useSending } from '../../../../composables/shell/useSending'
-import { useNotices } from '../../../../stores/notices'
+import KindTag from '~/components/planning/KindTag.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
+import VoicesTabs from '~/components/voices/VoicesTabs.vue'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Standing rules' })

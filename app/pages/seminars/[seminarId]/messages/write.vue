@@ -2,12 +2,12 @@
 import { fill } from '#core/messaging/draft'
 import { inWords, plural } from '#core/planning/expectationWords'
 import { DRAFTS_AT_ONCE, type DraftView } from '#shared/messaging/messages'
-import PersonDisc from '../../../../components/people/PersonDisc.vue'
-import PlaceWords from '../../../../components/messaging/PlaceWords.vue'
-import ProblemPage from '../../../../components/shell/ProblemPage.vue'
-import { newKey, useApi } from '../../../../composables/shell/useApi'
-import { useSending } from '../../../../composables/shell/useSending'
-import { useNotices } from '../../../../stores/notices'
+import PersonDisc from '~/components/people/PersonDisc.vue'
+import PlaceWords from '~/components/messaging/PlaceWords.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Write to students' })

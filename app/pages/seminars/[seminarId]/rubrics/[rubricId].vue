@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { pointsOf, rubricFaults, type RubricDraft } from '#core/marking/rubric/rubricDraft'
 import type { LibraryView } from '#shared/marking/rubric'
-import RubricGrid from '../../../../components/marking/RubricGrid.vue'
-import ProblemPage from '../../../../components/shell/ProblemPage.vue'
+import RubricGrid from '~/components/marking/RubricGrid.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { plural } from '#core/planning/expectationWords'
-import { points } from '../../../../composables/marking/points'
-import { ApiProblem, newKey, useApi } from '../../../../composables/shell/useApi'
-import { useSending } from '../../../../composables/shell/useSending'
-import { useNotices } from '../../../../stores/notices'
+import { points } from '~/composables/marking/points'
+import { ApiProblem, newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
 
 definePageMeta({ layout: 'seminar' })
 const route = useRoute()

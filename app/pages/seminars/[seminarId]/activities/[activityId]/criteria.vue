@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import CriterionRow from '../../../../../components/marking/CriterionRow.vue'
-import KindTag from '../../../../../components/planning/KindTag.vue'
-import KeyList from '../../../../../components/shell/KeyList.vue'
-import ProblemPage from '../../../../../components/shell/ProblemPage.vue'
-import { points } from '../../../../../composables/marking/points'
-import { useHiddenNames } from '../../../../../composables/marking/useHiddenNames'
-import { useKeys, type Key } from '../../../../../composables/shell/useKeys'
-import { useDeskStore } from '../../../../../stores/desk'
+import CriterionRow from '~/components/marking/CriterionRow.vue'
+import KindTag from '~/components/planning/KindTag.vue'
+import KeyList from '~/components/shell/KeyList.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
+import { points } from '~/composables/marking/points'
+import { useHiddenNames } from '~/composables/marking/useHiddenNames'
+import { useKeys, type Key } from '~/composables/shell/useKeys'
+import { useDeskStore } from '~/stores/desk'
 
 /** One criterion across everyone: what each wrote, side by side, and the step of each in one column. */
 definePageMeta({ layout: 'seminar', key: route => `criteria-${String(route.params.activityId)}` })

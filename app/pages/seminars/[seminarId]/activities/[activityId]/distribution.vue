@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { Distribution } from '#shared/marking/gradebook'
-import KindTag from '../../../../../components/planning/KindTag.vue'
-import BarChart from '../../../../../components/shell/BarChart.vue'
-import ProblemPage from '../../../../../components/shell/ProblemPage.vue'
+import KindTag from '~/components/planning/KindTag.vue'
+import BarChart from '~/components/shell/BarChart.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { capital, inWords } from '#core/planning/expectationWords'
-import { points } from '../../../../../composables/marking/points'
-import { useApi } from '../../../../../composables/shell/useApi'
+import { points } from '~/composables/marking/points'
+import { useApi } from '~/composables/shell/useApi'
 
 /** How the marks of one activity are spread, by points and by criterion, and hints at drift. Nothing here changes a mark. */
 definePageMeta({ layout: 'seminar' })

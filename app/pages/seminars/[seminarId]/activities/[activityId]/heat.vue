@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { heatOf, type HotPassage } from '#core/contributing/reading/passages'
-import ProblemPage from '../../../../../components/shell/ProblemPage.vue'
-import ProseText from '../../../../../components/contributing/ProseText.vue'
-import KindTag from '../../../../../components/planning/KindTag.vue'
-import { useMargin, type MarginNote } from '../../../../../composables/contributing/reading/useMargin'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
+import ProseText from '~/components/contributing/ProseText.vue'
+import KindTag from '~/components/planning/KindTag.vue'
+import { useMargin, type MarginNote } from '~/composables/contributing/reading/useMargin'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { useLiveTalk } from '../../../../../composables/contributing/useLiveTalk'
-import { useKeys } from '../../../../../composables/shell/useKeys'
-import { useReadingStore } from '../../../../../stores/reading'
-import { useThreadStore } from '../../../../../stores/thread'
+import { useLiveTalk } from '~/composables/contributing/useLiveTalk'
+import { useKeys } from '~/composables/shell/useKeys'
+import { useReadingStore } from '~/stores/reading'
+import { useThreadStore } from '~/stores/thread'
 
 /** Where on a text the talk is: passages by what they drew, and a page of the chosen ones to show in class. */
 definePageMeta({ layout: 'seminar', key: route => `heat-${String(route.params.activityId)}` })

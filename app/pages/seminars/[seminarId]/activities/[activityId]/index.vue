@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { KIND_PAGES } from '../../../../../components/contributing/kindPages'
-import KindTag from '../../../../../components/planning/KindTag.vue'
-import ProblemPage from '../../../../../components/shell/ProblemPage.vue'
-import ActivityBrief from '../../../../../components/planning/ActivityBrief.vue'
+import { KIND_PAGES } from '~/components/contributing/kindPages'
+import KindTag from '~/components/planning/KindTag.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
+import ActivityBrief from '~/components/planning/ActivityBrief.vue'
 import { capital, ruleWords } from '#core/planning/expectationWords'
-import { useTimes } from '../../../../../composables/planning/useTimes'
-import { useSeminarStore } from '../../../../../stores/seminar'
-import { useThreadStore } from '../../../../../stores/thread'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useSeminarStore } from '~/stores/seminar'
+import { useThreadStore } from '~/stores/thread'
 
 definePageMeta({ layout: 'seminar', key: route => String(route.params.activityId) })
 const route = useRoute()

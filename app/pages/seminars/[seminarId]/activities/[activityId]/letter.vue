@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { LetterView } from '#shared/marking/letter'
-import KindTag from '../../../../../components/planning/KindTag.vue'
-import LetterSheet from '../../../../../components/marking/LetterSheet.vue'
-import LetterTalk from '../../../../../components/marking/LetterTalk.vue'
-import ProblemPage from '../../../../../components/shell/ProblemPage.vue'
-import { useApi } from '../../../../../composables/shell/useApi'
-import { useTimes } from '../../../../../composables/planning/useTimes'
+import KindTag from '~/components/planning/KindTag.vue'
+import LetterSheet from '~/components/marking/LetterSheet.vue'
+import LetterTalk from '~/components/marking/LetterTalk.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
+import { useApi } from '~/composables/shell/useApi'
+import { useTimes } from '~/composables/planning/useTimes'
 
 definePageMeta({ layout: 'seminar' })
 const route = useRoute()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { ComposerView } from '#shared/planning/composer'
-import ActivityComposer from '../../../../../components/planning/ActivityComposer.vue'
-import ProblemPage from '../../../../../components/shell/ProblemPage.vue'
-import { useApi } from '../../../../../composables/shell/useApi'
+import ActivityComposer from '~/components/planning/ActivityComposer.vue'
+import ProblemPage from '~/components/shell/ProblemPage.vue'
+import { useApi } from '~/composables/shell/useApi'
 
 definePageMeta({ layout: 'seminar', key: route => `plan-${String(route.params.activityId)}` })
 const route = useRoute()
