@@ -2,9 +2,13 @@ import prettier from 'eslint-config-prettier/flat'
 import vue from 'eslint-plugin-vue'
 import tseslint from 'typescript-eslint'
 import { castsWithReason } from './scripts/lint/castsWithReason.mjs'
+import { noNestedConditional } from './scripts/lint/noNestedConditional.mjs'
 
 /** Two folders up or more: `~/` in app, `#core`, `#shared` and `#server` elsewhere say where a thing lives. */
-const CLIMBING = { regex: '^(\\.\\./){2,}', message: 'use an alias (~/, #core, #shared, #server) instead of climbing' }
+const CLIMBING = {
+  regex: '^(\\.\\./){2,}',
+  message: 'use an alias (~/, #core, #shared, #server) instead of climbing',
+}
 const FRAMEWORKS = '^(vue|nuxt|pinia|vuetify|h3|nitropack|drizzle-orm|postgres|node:|@tiptap|zod)(/|$)'
 
 /** Imports go down only: app → shared, core; server → shared, core; shared → core; core → core. */
@@ -25,12 +29,16 @@ export default tseslint.config(
   prettier,
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: tseslint.parser } } },
   {
-    plugins: { jovrel: { rules: { 'casts-with-reason': castsWithReason } } },
+    plugins: {
+      jovrel: {
+        rules: { 'casts-with-reason': castsWithReason, 'no-nested-conditional': noNestedConditional },
+      },
+    },
     rules: {
       'jovrel/casts-with-reason': 'error',
       'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],
       'max-statements-per-line': ['error', { max: 1 }],
-      'no-nested-ternary': 'error',
+      'jovrel/no-nested-conditional': 'error',
       'no-restricted-imports': ['error', { patterns: [CLIMBING] }],
       '@typescript-eslint/no-non-null-assertion': 'off', // guarded by the lines around it; a throw would say no more
       '@typescript-eslint/no-invalid-void-type': 'off',
@@ -58,11 +66,7 @@ export default tseslint.config(
     ['^#server', '(^|/)\\.\\./(.*/)?(server|demo)/'],
     'app imports only shared and core',
   ),
-  layer(
-    ['server/**/*.ts'],
-    ['^~', '(^|/)\\.\\./(.*/)?(app|demo)/'],
-    'server imports only shared and core',
-  ),
+  layer(['server/**/*.ts'], ['^~', '(^|/)\\.\\./(.*/)?(app|demo)/'], 'server imports only shared and core'),
   // a route parses, asks access, calls one service and answers: the database is not its business
   layer(
     ['server/api/**/*.ts', 'server/routes/**/*.ts'],

@@ -39,12 +39,11 @@ const threads = {
   },
 }
 /** What threads share with the server stands apart from it. */
-const chunkOf = (id: string) =>
-  /[\\/]nitropack[\\/]/.test(id)
-    ? 'nitro'
-    : id.startsWith(floors['#core']) || id.startsWith(here('./server/http/problem'))
-      ? 'floor'
-      : undefined
+const chunkOf = (id: string) => {
+  if (/[\\/]nitropack[\\/]/.test(id)) return 'nitro'
+  if (id.startsWith(floors['#core']) || id.startsWith(here('./server/http/problem'))) return 'floor'
+  return undefined
+}
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',

@@ -133,18 +133,16 @@ export async function fillGradebook(world: World): Promise<string> {
       })),
     )
     .returning()
-  await db
-    .insert(t.phases)
-    .values(
-      activities.map(a => ({
-        seminarId: seminar!.id,
-        activityId: a.id,
-        name: 'write' as const,
-        startsAt: opensAt,
-        endsAt: new Date(opensAt.getTime() + 7 * 86_400_000),
-        position: 0,
-      })),
-    )
+  await db.insert(t.phases).values(
+    activities.map(a => ({
+      seminarId: seminar!.id,
+      activityId: a.id,
+      name: 'write' as const,
+      startsAt: opensAt,
+      endsAt: new Date(opensAt.getTime() + 7 * 86_400_000),
+      position: 0,
+    })),
+  )
   const empty = { type: 'doc', content: [] }
   for (const [k, activity] of activities.entries()) {
     await db.insert(t.marks).values(

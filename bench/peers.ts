@@ -127,37 +127,33 @@ export async function measureReviewDesk(browser: Browser, world: World) {
       }
       return { id: v7(), reviewer, content, doc: docOf(content, rubric, { settings }) }
     })
-    await db
-      .insert(t.contributions)
-      .values(
-        rows.map(r => ({
-          ...ids,
-          ...body,
-          id: r.id,
-          authorId: r.reviewer.id,
-          type: 'review' as const,
-          parentId: entry.id,
-          doc: r.doc,
-          text: Object.values(r.content.remarks).join('\n'),
-          words: 90,
-          detail: { review: r.content },
-        })),
-      )
-    await db
-      .insert(t.allocations)
-      .values(
-        rows.map(r => ({
-          ...ids,
-          reviewerId: r.reviewer.id,
-          subjectId: entry.authorId,
-          entryId: entry.id,
-          reviewId: r.id,
-          source: 'dealt' as const,
-          state: 'in' as const,
-          openedAt: at,
-          handedInAt: at,
-        })),
-      )
+    await db.insert(t.contributions).values(
+      rows.map(r => ({
+        ...ids,
+        ...body,
+        id: r.id,
+        authorId: r.reviewer.id,
+        type: 'review' as const,
+        parentId: entry.id,
+        doc: r.doc,
+        text: Object.values(r.content.remarks).join('\n'),
+        words: 90,
+        detail: { review: r.content },
+      })),
+    )
+    await db.insert(t.allocations).values(
+      rows.map(r => ({
+        ...ids,
+        reviewerId: r.reviewer.id,
+        subjectId: entry.authorId,
+        entryId: entry.id,
+        reviewId: r.id,
+        source: 'dealt' as const,
+        state: 'in' as const,
+        openedAt: at,
+        handedInAt: at,
+      })),
+    )
   }
   const ines = await world.as('ines')
   const fetched: number[] = []

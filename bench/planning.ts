@@ -53,42 +53,36 @@ export async function fillPlan(world: World, activities: number, weeks: number):
   for (let i = 0; i < activities; i++) {
     const from = Math.floor((i * (weeks - 3) * 7) / activities)
     const id = v7()
-    await db
-      .insert(t.activities)
-      .values({
-        id,
-        seminarId: seminar!.id,
-        kind: (['discussion', 'journal', 'blog', 'wiki', 'reading', 'lexicon'] as const)[i % 6]!,
-        title: `Activity ${i + 1}`,
-        summary: '',
-        brief: { type: 'doc' },
-        briefHtml: '',
-        state: 'draft',
-        settings: { writeFirst: false, editMinutes: 30 },
-        opensAt: at(from),
-        lateRule: { kind: 'none' },
-        position: i,
-      })
-    await db
-      .insert(t.phases)
-      .values(
-        (['write', 'mark'] as const).map((name, k) => ({
-          seminarId: seminar!.id,
-          activityId: id,
-          name,
-          startsAt: at(from + 7 * k),
-          endsAt: at(from + 7 * (k + 1)),
-          position: k,
-        })),
-      )
-    await db
-      .insert(t.expectations)
-      .values({
+    await db.insert(t.activities).values({
+      id,
+      seminarId: seminar!.id,
+      kind: (['discussion', 'journal', 'blog', 'wiki', 'reading', 'lexicon'] as const)[i % 6]!,
+      title: `Activity ${i + 1}`,
+      summary: '',
+      brief: { type: 'doc' },
+      briefHtml: '',
+      state: 'draft',
+      settings: { writeFirst: false, editMinutes: 30 },
+      opensAt: at(from),
+      lateRule: { kind: 'none' },
+      position: i,
+    })
+    await db.insert(t.phases).values(
+      (['write', 'mark'] as const).map((name, k) => ({
         seminarId: seminar!.id,
         activityId: id,
-        rule: { kind: 'entries', need: 1, minWords: 200, due: 'write' },
-        position: 0,
-      })
+        name,
+        startsAt: at(from + 7 * k),
+        endsAt: at(from + 7 * (k + 1)),
+        position: k,
+      })),
+    )
+    await db.insert(t.expectations).values({
+      seminarId: seminar!.id,
+      activityId: id,
+      rule: { kind: 'entries', need: 1, minWords: 200, due: 'write' },
+      position: 0,
+    })
   }
   return seminar!.id
 }

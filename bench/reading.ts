@@ -43,7 +43,13 @@ export function anchorsOf(
     const start = Math.floor(random() * (text.length - 300))
     return makeAnchor(text, start, start + 10 + Math.floor(random() * 120))
   })
-  const after = words.flatMap(w => (random() > changed ? [w] : random() < 0.5 ? [] : [w, 'mended'])).join(' ')
+  const after = words
+    .flatMap(w => {
+      if (random() > changed) return [w]
+      if (random() < 0.5) return []
+      return [w, 'mended']
+    })
+    .join(' ')
   return {
     async once() {
       let [last, waited] = [performance.now(), 0]

@@ -92,30 +92,26 @@ export async function demoMessages(
         madeAt: first,
       })
       .returning()
-    await db
-      .insert(t.messages)
-      .values(
-        talk.said.map(([who, , text], i) => ({
-          seminarId,
-          threadId: thread!.id,
-          authorId: who === 'staff' ? staffId : studentId,
-          text,
-          words: wordsIn(text),
-          direct: true,
-          at: times[i]!,
-        })),
-      )
+    await db.insert(t.messages).values(
+      talk.said.map(([who, , text], i) => ({
+        seminarId,
+        threadId: thread!.id,
+        authorId: who === 'staff' ? staffId : studentId,
+        text,
+        words: wordsIn(text),
+        direct: true,
+        at: times[i]!,
+      })),
+    )
   }
-  await db
-    .insert(t.messageRules)
-    .values({
-      seminarId,
-      activityId: null,
-      daysBefore: 1,
-      atTime: '12:00',
-      subject: 'Before {activity} is due',
-      text: 'Dear {name},\n\n{activity} is due {due}, and there is nothing from you yet. Still to come: {missing}.\n\nIs something in the way? Answer here, a line is enough.',
-      madeBy: enrolment.get('ines')!,
-      madeAt: at([2, 1, '09:00']),
-    })
+  await db.insert(t.messageRules).values({
+    seminarId,
+    activityId: null,
+    daysBefore: 1,
+    atTime: '12:00',
+    subject: 'Before {activity} is due',
+    text: 'Dear {name},\n\n{activity} is due {due}, and there is nothing from you yet. Still to come: {missing}.\n\nIs something in the way? Answer here, a line is enough.',
+    madeBy: enrolment.get('ines')!,
+    madeAt: at([2, 1, '09:00']),
+  })
 }

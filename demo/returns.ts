@@ -59,19 +59,17 @@ export class DemoReturns {
       )
     }
     await this.walls()
-    await this.db
-      .insert(t.phrases)
-      .values(
-        phrases.map(([text, criterion, uses], i) => ({
-          seminarId: this.seminarId,
-          ownerId: this.enrolment.get('ines')!,
-          text,
-          criterion,
-          uses,
-          lastUsedAt: this.at([6, 2, `${String(9 + (i % 8)).padStart(2, '0')}:30`]),
-          madeAt: this.at([1, 2, '09:00']),
-        })),
-      )
+    await this.db.insert(t.phrases).values(
+      phrases.map(([text, criterion, uses], i) => ({
+        seminarId: this.seminarId,
+        ownerId: this.enrolment.get('ines')!,
+        text,
+        criterion,
+        uses,
+        lastUsedAt: this.at([6, 2, `${String(9 + (i % 8)).padStart(2, '0')}:30`]),
+        madeAt: this.at([1, 2, '09:00']),
+      })),
+    )
     // those letters were told of when they came back
     await this.db.execute(
       `update marks set told_at = returned_at where told_at is null and returned_at is not null`,

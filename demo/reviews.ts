@@ -19,25 +19,24 @@ import type { DemoText } from './texts/text'
 type When = readonly [week: number, weekday: number, time: string]
 
 /** Twenty-one reports; Petra's came nine hours late. */
-export const handedIn: readonly DemoText[] = [...reportsA, ...reportsB].map(
-  (r, i) =>
-    ({
-      id: `r-${r.by}`,
-      by: r.by,
-      title: r.title,
-      text: r.text,
-      at:
-        r.by === 'petra'
-          ? [5, 2, '08:58']
-          : r.by === 'jonas'
-            ? [5, 1, '23:57']
-            : [
-                4,
-                4 + (i % 4),
-                `${String(9 + (i % 11)).padStart(2, '0')}:${String((7 * i) % 60).padStart(2, '0')}`,
-              ],
-    }) satisfies DemoText,
-)
+export const handedIn: readonly DemoText[] = [...reportsA, ...reportsB].map((r, i) => {
+  const handedInAt = () => {
+    if (r.by === 'petra') return [5, 2, '08:58']
+    if (r.by === 'jonas') return [5, 1, '23:57']
+    return [
+      4,
+      4 + (i % 4),
+      `${String(9 + (i % 11)).padStart(2, '0')}:${String((7 * i) % 60).padStart(2, '0')}`,
+    ]
+  }
+  return {
+    id: `r-${r.by}`,
+    by: r.by,
+    title: r.title,
+    text: r.text,
+    at: handedInAt(),
+  } satisfies DemoText
+})
 
 /** Dealt, not reviewed yet: the three who are late. */
 const OWED: ReadonlyArray<readonly [by: string, of: string, opened: boolean]> = [
@@ -108,20 +107,18 @@ export class DemoReviews {
         },
       )
     }
-    await this.db
-      .insert(t.allocations)
-      .values(
-        OWED.map(([by, of, opened]) => ({
-          seminarId: this.seminarId,
-          activityId: this.activity.get('reports')!,
-          reviewerId: this.enrolment.get(by)!,
-          subjectId: this.enrolment.get(of)!,
-          entryId: this.texts.get(`r-${of}`)!.id,
-          source: 'dealt' as const,
-          openedAt: opened ? this.at([6, 1, '21:10']) : null,
-          madeAt: this.at([5, 2, '09:05']),
-        })),
-      )
+    await this.db.insert(t.allocations).values(
+      OWED.map(([by, of, opened]) => ({
+        seminarId: this.seminarId,
+        activityId: this.activity.get('reports')!,
+        reviewerId: this.enrolment.get(by)!,
+        subjectId: this.enrolment.get(of)!,
+        entryId: this.texts.get(`r-${of}`)!.id,
+        source: 'dealt' as const,
+        openedAt: opened ? this.at([6, 1, '21:10']) : null,
+        madeAt: this.at([5, 2, '09:05']),
+      })),
+    )
   }
 
   private placeOf(author: string, exact: string): number {
@@ -214,41 +211,37 @@ export class DemoReviews {
       const [reviewerId, subjectId] = [this.enrolment.get(by)!, this.enrolment.get(of)!]
       const id = v7()
       const { doc, html, text, words, sources } = renderDoc(docOf(review, rubric, { settings }))
-      await this.db
-        .insert(t.contributions)
-        .values({
-          ...ids,
-          id,
-          authorId: reviewerId,
-          type: 'review',
-          parentId: entryId,
-          threadId: entryId ?? id,
-          openerId: reviewerId,
-          state: 'shown',
-          doc,
-          html,
-          text,
-          words,
-          sources,
-          detail: { review },
-          madeAt: at,
-          savedAt: at,
-          shownAt: at,
-        })
-      await this.db
-        .insert(t.allocations)
-        .values({
-          ...ids,
-          reviewerId,
-          subjectId,
-          entryId,
-          reviewId: id,
-          source: by === of ? 'self' : 'dealt',
-          state: 'in',
-          openedAt: at,
-          handedInAt: at,
-          madeAt: row.dealtAt ?? at,
-        })
+      await this.db.insert(t.contributions).values({
+        ...ids,
+        id,
+        authorId: reviewerId,
+        type: 'review',
+        parentId: entryId,
+        threadId: entryId ?? id,
+        openerId: reviewerId,
+        state: 'shown',
+        doc,
+        html,
+        text,
+        words,
+        sources,
+        detail: { review },
+        madeAt: at,
+        savedAt: at,
+        shownAt: at,
+      })
+      await this.db.insert(t.allocations).values({
+        ...ids,
+        reviewerId,
+        subjectId,
+        entryId,
+        reviewId: id,
+        source: by === of ? 'self' : 'dealt',
+        state: 'in',
+        openedAt: at,
+        handedInAt: at,
+        madeAt: row.dealtAt ?? at,
+      })
     }
     return { criteria: rubric.criteria, question: settings.questions[0]?.id ?? '', write }
   }

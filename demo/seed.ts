@@ -251,15 +251,13 @@ class Seed {
       )
     }
     // Jonas asked in time
-    await this.db
-      .insert(t.extensions)
-      .values({
-        seminarId: this.seminarId,
-        activityId: this.activity.get('breakwater')!,
-        enrolmentId: this.enrolment.get('jonas')!,
-        dueAt: this.at([6, 7, '23:59']),
-        reason: 'away for a funeral, agreed on Friday',
-      })
+    await this.db.insert(t.extensions).values({
+      seminarId: this.seminarId,
+      activityId: this.activity.get('breakwater')!,
+      enrolmentId: this.enrolment.get('jonas')!,
+      dueAt: this.at([6, 7, '23:59']),
+      reason: 'away for a funeral, agreed on Friday',
+    })
   }
 
   /** The clip that ships with the demo, with its transcript, shown in a brief. */
@@ -320,17 +318,15 @@ class Seed {
       .returning()
     this.activity.set(a.key, row!.id)
     const ids = { seminarId: this.seminarId, activityId: row!.id }
-    await this.db
-      .insert(t.phases)
-      .values(
-        a.phases.map(([name, from, to], i) => ({
-          ...ids,
-          name,
-          startsAt: this.at(from),
-          endsAt: this.at(to),
-          position: i,
-        })),
-      )
+    await this.db.insert(t.phases).values(
+      a.phases.map(([name, from, to], i) => ({
+        ...ids,
+        name,
+        startsAt: this.at(from),
+        endsAt: this.at(to),
+        position: i,
+      })),
+    )
     if (a.rules.length > 0)
       await this.db.insert(t.expectations).values(a.rules.map((rule, i) => ({ ...ids, rule, position: i })))
     if (a.prompts)
@@ -414,17 +410,15 @@ class Seed {
         { letter: 'F', fromPercent: 0 },
       ],
     })
-    await this.db
-      .insert(t.joiningCodes)
-      .values({
-        ...ids,
-        code: 'KELP-4QX',
-        role: 'student',
-        expiresAt: this.at([7, 7, '23:59']),
-        most: 30,
-        used: 3,
-        madeAt: this.at([1, 1, '09:00']),
-      })
+    await this.db.insert(t.joiningCodes).values({
+      ...ids,
+      code: 'KELP-4QX',
+      role: 'student',
+      expiresAt: this.at([7, 7, '23:59']),
+      most: 30,
+      used: 3,
+      madeAt: this.at([1, 1, '09:00']),
+    })
   }
 
   private async groupPlans() {
@@ -467,17 +461,15 @@ class Seed {
             position: i,
           })
           .returning()
-        await this.db
-          .insert(t.groupMembers)
-          .values(
-            members.map(key => ({
-              seminarId: this.seminarId,
-              groupPlanId: row!.id,
-              groupId: group!.id,
-              enrolmentId: id(key),
-              since: this.at([2, 1, '09:00']),
-            })),
-          )
+        await this.db.insert(t.groupMembers).values(
+          members.map(key => ({
+            seminarId: this.seminarId,
+            groupPlanId: row!.id,
+            groupId: group!.id,
+            enrolmentId: id(key),
+            since: this.at([2, 1, '09:00']),
+          })),
+        )
       }
     }
   }
@@ -491,6 +483,11 @@ class Seed {
       const rendered = renderDoc(withFormulas(paragraphs(text.text)))
       if (parent && text.takesUp && !parent.text.includes(text.takesUp))
         throw new Error(`demo: ${text.id} takes up words that ${text.answers} does not have`)
+      const draftKey = () => {
+        if (text.prompt) return this.prompts.get(activityKey)![text.prompt - 1]!
+        if (text.draft && text.title) return text.id
+        return ''
+      }
       const [row] = await this.db
         .insert(t.contributions)
         .values({
@@ -501,11 +498,7 @@ class Seed {
           parentId: parent?.id ?? null,
           state: text.draft ? 'draft' : 'shown',
           promptId: text.prompt ? this.prompts.get(activityKey)![text.prompt - 1]! : null,
-          slot: text.prompt
-            ? this.prompts.get(activityKey)![text.prompt - 1]!
-            : text.draft && text.title
-              ? text.id
-              : '',
+          slot: draftKey(),
           figures: text.file ? 1 : 0,
           ...rendered,
           sentences: undefined,
@@ -524,16 +517,14 @@ class Seed {
       this.written.set(text.id, { id: row!.id, text: rendered.text })
       if (text.file) await this.picture(text.file, row!.id, this.enrolment.get(text.by)!)
       if (text.nods)
-        await this.db
-          .insert(t.nods)
-          .values(
-            text.nods.map(key => ({
-              seminarId: this.seminarId,
-              contributionId: row!.id,
-              enrolmentId: this.enrolment.get(key)!,
-              madeAt: at,
-            })),
-          )
+        await this.db.insert(t.nods).values(
+          text.nods.map(key => ({
+            seminarId: this.seminarId,
+            contributionId: row!.id,
+            enrolmentId: this.enrolment.get(key)!,
+            madeAt: at,
+          })),
+        )
     }
   }
 
@@ -585,20 +576,18 @@ class Seed {
       if (file) await this.picture(file, row!.id, this.enrolment.get(by)!)
       for (const [author, said, words] of comments) {
         const spoken = this.at(said)
-        await this.db
-          .insert(t.contributions)
-          .values({
-            ...ids,
-            authorId: this.enrolment.get(author)!,
-            type: 'comment',
-            state: 'shown',
-            parentId: row!.id,
-            ...renderDoc(paragraphs(words)),
-            sentences: undefined,
-            madeAt: spoken,
-            savedAt: spoken,
-            shownAt: spoken,
-          } as typeof t.contributions.$inferInsert)
+        await this.db.insert(t.contributions).values({
+          ...ids,
+          authorId: this.enrolment.get(author)!,
+          type: 'comment',
+          state: 'shown',
+          parentId: row!.id,
+          ...renderDoc(paragraphs(words)),
+          sentences: undefined,
+          madeAt: spoken,
+          savedAt: spoken,
+          shownAt: spoken,
+        } as typeof t.contributions.$inferInsert)
       }
     }
   }
@@ -748,15 +737,11 @@ function withFormulas(node: RichNode): RichNode {
     ...node,
     content: node.content.flatMap((child): RichNode[] => {
       if (child.text === undefined) return [withFormulas(child)]
-      return child.text
-        .split(/\$([^$]+)\$/)
-        .flatMap((part, i): RichNode[] =>
-          i % 2 === 1
-            ? [{ type: 'inlineMath', attrs: { latex: part } }]
-            : part
-              ? [{ ...child, text: part }]
-              : [],
-        )
+      return child.text.split(/\$([^$]+)\$/).flatMap((part, i): RichNode[] => {
+        if (i % 2 === 1) return [{ type: 'inlineMath', attrs: { latex: part } }]
+        if (part) return [{ ...child, text: part }]
+        return []
+      })
     }),
   }
 }

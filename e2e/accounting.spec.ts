@@ -169,13 +169,11 @@ test('a seminar leaves as an archive and is brought back elsewhere; a person is 
       headers: { origin: server.address },
     })
     await open(there, '/?all=1')
-    await there
-      .getByLabel('The archive')
-      .setInputFiles({
-        name: 'broken.zip',
-        mimeType: 'application/zip',
-        buffer: (await readFile(path)).subarray(0, 2000),
-      })
+    await there.getByLabel('The archive').setInputFiles({
+      name: 'broken.zip',
+      mimeType: 'application/zip',
+      buffer: (await readFile(path)).subarray(0, 2000),
+    })
     await expect(there.getByRole('alert')).toContainText('Nothing was brought in.')
     await there.getByLabel('The archive').setInputFiles(path)
     await expect(there.getByText(/“Harbour Cities, 1500–1800” is back, with \d+ people/)).toBeVisible()

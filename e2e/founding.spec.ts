@@ -27,15 +27,13 @@ test('an instructor founds a seminar, brings its people in, makes groups, plans,
 
   // people: what is wrong is named before anything is written
   await page.getByRole('button', { name: 'Import a roster' }).click()
-  await page
-    .locator('input[type=file]')
-    .setInputFiles({
-      name: 'roster.csv',
-      mimeType: 'text/csv',
-      buffer: Buffer.from(
-        'Name;E-mail;Section\nLiv Brandt;liv@x.example;A\nNico Corvo;nico@x.example;B\nKadri Ilves;kadri@x.example;A\nOona Rintala;oona@x.example;B\nPrince;prince@x.example;A\n',
-      ),
-    })
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'roster.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      'Name;E-mail;Section\nLiv Brandt;liv@x.example;A\nNico Corvo;nico@x.example;B\nKadri Ilves;kadri@x.example;A\nOona Rintala;oona@x.example;B\nPrince;prince@x.example;A\n',
+    ),
+  })
   await expect(page.getByText('Four would be added.')).toBeVisible()
   await expect(page.getByText('line 6')).toBeVisible()
   await expect(

@@ -142,13 +142,11 @@ test('a file of marks is looked at before it is taken', async ({ as, world }) =>
   await page.getByRole('button', { name: 'Take marks in' }).click()
   const dialog = page.getByRole('dialog', { name: 'Take marks in' })
   await dialog.getByLabel('Into').selectOption({ label: 'Who paid for the breakwater?' })
-  await dialog
-    .getByLabel('File')
-    .setInputFiles({
-      name: 'm.csv',
-      mimeType: 'text/csv',
-      buffer: Buffer.from('name;points\nLiv Brandt;20,5\nNobody;3\n'),
-    })
+  await dialog.getByLabel('File').setInputFiles({
+    name: 'm.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('name;points\nLiv Brandt;20,5\nNobody;3\n'),
+  })
   await expect(dialog).toContainText('One mark would change')
   await expect(dialog).toContainText('Line 3, “Nobody”: nobody here goes by this.')
   await dialog.getByLabel('Where they come from').fill('the oral')

@@ -201,32 +201,26 @@ test('an instructor adds a paper and pages of a book, sets them, brings a new ve
   const paper = await PDFDocument.create()
   const font = await paper.embedFont(StandardFonts.TimesRoman)
   for (const n of [1, 2])
-    paper
-      .addPage([300, 400])
-      .drawText(`Page ${n} of the ballast book has this many words.`, {
-        x: 20,
-        y: 300,
-        size: 12,
-        font,
-        maxWidth: 260,
-      })
-  paper.addPage([300, 400])
-  await ines
-    .locator('input[type=file][accept*=".epub"]')
-    .setInputFiles({
-      name: 'ballast-book.pdf',
-      mimeType: 'application/pdf',
-      buffer: Buffer.from(await paper.save()),
+    paper.addPage([300, 400]).drawText(`Page ${n} of the ballast book has this many words.`, {
+      x: 20,
+      y: 300,
+      size: 12,
+      font,
+      maxWidth: 260,
     })
+  paper.addPage([300, 400])
+  await ines.locator('input[type=file][accept*=".epub"]').setInputFiles({
+    name: 'ballast-book.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from(await paper.save()),
+  })
   await expect(ines.getByText('“ballast-book” is in the library.')).toBeVisible()
   await expect(ines.getByText('Page 3 holds no text')).toBeVisible()
-  await ines
-    .locator('input[type=file][accept*=".epub"]')
-    .setInputFiles({
-      name: 'broken.pdf',
-      mimeType: 'application/pdf',
-      buffer: Buffer.from('%PDF-1.7 no more'),
-    })
+  await ines.locator('input[type=file][accept*=".epub"]').setInputFiles({
+    name: 'broken.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from('%PDF-1.7 no more'),
+  })
   await expect(ines.getByText(/This PDF is damaged/)).toBeVisible()
   await ines.getByRole('button', { name: 'From the book supplier …' }).click()
   await ines.getByRole('button', { name: 'The measure of a hull' }).click()

@@ -31,12 +31,10 @@ const at = computed(
 )
 /** Text cut at its addresses, so that links to this Jovrel can be followed. */
 const parts = (text: string) =>
-  text
-    .split(/(https?:\/\/\S+)/)
-    .map(part => ({
-      part,
-      path: /^https?:\/\/[^/]+(\/\S*)?$/.test(part) ? part.replace(/^https?:\/\/[^/]+/, '') || '/' : null,
-    }))
+  text.split(/(https?:\/\/\S+)/).map(part => ({
+    part,
+    path: /^https?:\/\/[^/]+(\/\S*)?$/.test(part) ? part.replace(/^https?:\/\/[^/]+/, '') || '/' : null,
+  }))
 </script>
 
 <template>
@@ -62,8 +60,7 @@ const parts = (text: string) =>
     <ul class="mails">
       <li v-for="m in shown" :key="m.id" :class="{ open: open === m.id }">
         <button type="button" :aria-expanded="open === m.id" @click="open = open === m.id ? null : m.id">
-          <span class="to">{{ m.to.join(', ') }}</span
-          ><b>{{ m.subject }}</b
+          <span class="to">{{ m.to.join(', ') }}</span><b>{{ m.subject }}</b
           ><time class="num">{{ at.format(new Date(m.receivedAt)) }}</time>
         </button>
         <pre

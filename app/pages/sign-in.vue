@@ -93,8 +93,7 @@ const submit = () => enter(() => store.signIn(email.value, password.value))
       <ul>
         <li v-for="person in demo" :key="person.id">
           <button type="button" :disabled="busy" @click="enter(() => store.signInAs(person.id))">
-            <b>{{ person.name }}</b
-            ><span>{{ person.reason }}</span>
+            <b>{{ person.name }}</b><span>{{ person.reason }}</span>
           </button>
         </li>
       </ul>

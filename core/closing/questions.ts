@@ -69,10 +69,18 @@ const written = (answer: ClosingAnswer): string => JSON.stringify(answer)
 export function putIn(urns: Urns, answers: ClosingAnswers): Urns {
   const out: Record<string, readonly ClosingAnswer[]> = { ...urns }
   for (const [id, answer] of Object.entries(answers))
-    out[id] = [...(out[id] ?? []), answer].sort((a, b) =>
-      written(a) < written(b) ? -1 : written(a) > written(b) ? 1 : 0,
-    )
-  return Object.fromEntries(Object.entries(out).sort(([a], [b]) => (a < b ? -1 : a > b ? 1 : 0)))
+    out[id] = [...(out[id] ?? []), answer].sort((a, b) => {
+      if (written(a) < written(b)) return -1
+      if (written(a) > written(b)) return 1
+      return 0
+    })
+  return Object.fromEntries(
+    Object.entries(out).sort(([a], [b]) => {
+      if (a < b) return -1
+      if (a > b) return 1
+      return 0
+    }),
+  )
 }
 
 /** Fewer answers than this are not shown where names are not kept: somebody who knows who took part would know too much. */

@@ -48,8 +48,13 @@ describe('the outcomes report', () => {
       const random = seededRandom(seed)
       const list = Array.from({ length: 80 }, () => {
         const n = Math.floor(random() * 12)
+        const sectionOf = () => {
+          if (n % 3 === 0) return null
+          if (n % 2) return 'A'
+          return 'B'
+        }
         return judged(`s${n}`, Math.floor(random() * 6) * 100, {
-          sectionId: n % 3 === 0 ? null : n % 2 ? 'A' : 'B',
+          sectionId: sectionOf(),
           outcomeId: `o${Math.floor(random() * 3)}`,
           criterion: `c${Math.floor(random() * 3)}`,
           weight: 1 + Math.floor(random() * 3),

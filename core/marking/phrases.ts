@@ -39,12 +39,11 @@ export function findPhrases(
     p.lastUsedAt
       ? p.uses * 0.5 ** (Math.max(0, now.getTime() - p.lastUsedAt.getTime()) / (30 * 86_400_000))
       : 0
-  const fits = (p: Phrase) =>
-    p.criterion !== null && criterion !== null && folded(p.criterion) === folded(criterion)
-      ? 2
-      : p.criterion === null
-        ? 1
-        : 0
+  const fits = (p: Phrase) => {
+    if (p.criterion !== null && criterion !== null && folded(p.criterion) === folded(criterion)) return 2
+    if (p.criterion === null) return 1
+    return 0
+  }
   return phrases
     .filter(p => {
       const text = folded(`${p.text} ${p.criterion ?? ''}`)

@@ -52,13 +52,15 @@ export function firstDraft(about: {
   readonly closed: boolean
   readonly from: string
 }): { readonly subject: string; readonly text: string } {
-  const middle = about.activity
-    ? about.closed
-      ? `I have not heard from you in {activity}. Still missing is: {missing}. It has closed, but I would rather have it late than not at all.`
-      : `I have not heard enough from you in {activity} yet. Still to come: {missing}. It is due {due}.`
-    : about.anyMissing
-      ? 'This is what I am still missing from you: {missing}.'
-      : 'I have read what you wrote and have not yet answered you.'
+  const findMiddle = () => {
+    if (about.activity)
+      return about.closed
+        ? `I have not heard from you in {activity}. Still missing is: {missing}. It has closed, but I would rather have it late than not at all.`
+        : `I have not heard enough from you in {activity} yet. Still to come: {missing}. It is due {due}.`
+    if (about.anyMissing) return 'This is what I am still missing from you: {missing}.'
+    return 'I have read what you wrote and have not yet answered you.'
+  }
+  const middle = findMiddle()
   return {
     subject: about.activity ? `About “${about.activity}”` : 'A word about the seminar',
     text: `Dear {name},\n\n${middle}\n\nIs something in the way? Answer here, a line is enough.\n\n${about.from}`,

@@ -103,16 +103,14 @@ describe('groups', () => {
       )
     fc.assert(
       fc.property(
-        fc
-          .integer({ min: 4, max: 7 })
-          .chain(n =>
-            fc.record({
-              n: fc.constant(n),
-              count: fc.integer({ min: 1, max: 3 }),
-              together: sets(n),
-              apart: sets(n),
-            }),
-          ),
+        fc.integer({ min: 4, max: 7 }).chain(n =>
+          fc.record({
+            n: fc.constant(n),
+            count: fc.integer({ min: 1, max: 3 }),
+            together: sets(n),
+            apart: sets(n),
+          }),
+        ),
         ({ n, count, together, apart }) => {
           const r = rules({ count, together, apart, mixSections: true })
           const sizes = Array.from(

@@ -108,13 +108,13 @@ export function toGoWords(
     const n = check.toGoNow
     switch (rule.kind) {
       case 'entries':
-        return [
-          rule.need === 1 && check.bestWords > 0
-            ? `your ${entryWord(kind, 1)} wants ${Math.max(1, rule.minWords - check.bestWords)} more words`
-            : rule.need === 1
-              ? `the ${entryWord(kind, 1)}`
-              : `${inWords(n)} ${entryWord(kind, n)} to go`,
-        ]
+        const toGoWords = () => {
+          if (rule.need === 1 && check.bestWords > 0)
+            return `your ${entryWord(kind, 1)} wants ${Math.max(1, rule.minWords - check.bestWords)} more words`
+          if (rule.need === 1) return `the ${entryWord(kind, 1)}`
+          return `${inWords(n)} ${entryWord(kind, n)} to go`
+        }
+        return [toGoWords()]
       case 'weeklyEntries':
         return [
           n <= rule.need
@@ -145,11 +145,9 @@ export function toGoWords(
         return [`${inWords(n)} more ${plural(n, 'day')} to take part on`]
     }
   })
-  return parts.length > 0
-    ? parts.join(', ')
-    : checks.some(c => !c.met)
-      ? 'all that is asked for up to now is in'
-      : 'all that is asked for is in'
+  if (parts.length > 0) return parts.join(', ')
+  if (checks.some(c => !c.met)) return 'all that is asked for up to now is in'
+  return 'all that is asked for is in'
 }
 
 /** Every single part of the expectations as done or not, for the ring. */

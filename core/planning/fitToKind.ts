@@ -27,14 +27,12 @@ export function fitToKind(
     return same ? [{ ...same, name }] : []
   })
   const have = new Set(kept.map(p => p.name))
-  const applies = (rule: ExpectationRule) =>
-    rule.kind === 'reviews'
-      ? answerType === 'review'
-      : rule.kind === 'ownPages' || rule.kind === 'revisions'
-        ? kind === 'wiki'
-        : rule.kind === 'questions' || rule.kind === 'parts'
-          ? kind === 'reading'
-          : rule.kind !== 'replies' || (answerType !== null && readBy === 'class')
+  const applies = (rule: ExpectationRule) => {
+    if (rule.kind === 'reviews') return answerType === 'review'
+    if (rule.kind === 'ownPages' || rule.kind === 'revisions') return kind === 'wiki'
+    if (rule.kind === 'questions' || rule.kind === 'parts') return kind === 'reading'
+    return rule.kind !== 'replies' || (answerType !== null && readBy === 'class')
+  }
   const due = (rule: ExpectationRule): ExpectationRule =>
     have.has(rule.due) ? rule : { ...rule, due: kept.at(-1)?.name ?? workingPhases[0]! }
   return {

@@ -42,13 +42,12 @@ export function moveSchedule(schedule: Schedule, grip: Grip, days: number, timeZ
         if (!held) throw new RangeError(`moveSchedule: there is no phase ${grip.phase}`)
         return {
           ...schedule,
-          phases: schedule.phases.map(p =>
-            follows(p, held, schedule.phases)
-              ? { ...p, startsAt: shift(p.startsAt), endsAt: shift(p.endsAt) }
-              : p === held
-                ? { ...p, endsAt: shift(p.endsAt) }
-                : p,
-          ),
+          phases: schedule.phases.map(p => {
+            if (follows(p, held, schedule.phases))
+              return { ...p, startsAt: shift(p.startsAt), endsAt: shift(p.endsAt) }
+            if (p === held) return { ...p, endsAt: shift(p.endsAt) }
+            return p
+          }),
         }
       }
     }

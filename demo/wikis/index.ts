@@ -42,7 +42,12 @@ export class DemoWikis {
       if (page.claimedBy) add(page.made[1], async now => claimPage(this.db, await as(page.claimedBy!), id, true, now))
       let text = ''
       for (const [i, version] of page.versions.entries()) {
-        text = 'text' in version ? version.text : 'restores' in version ? '' : edited(text, version.edits, page.title)
+        const versionText = () => {
+if ('text' in version) return version.text
+if ('restores' in version) return ''
+return edited(text, version.edits, page.title)
+}
+text = versionText()
         const { doc } = readMarkdownPage(page.title, text)
         add(version.at, async (now) => {
           const actor = await as(version.by)

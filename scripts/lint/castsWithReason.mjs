@@ -4,14 +4,18 @@
 function switchesCheckingOff(node) {
   const { type } = node.typeAnnotation
   if (type === 'TSNeverKeyword' || type === 'TSAnyKeyword') return true
-  return node.expression.type === 'TSAsExpression' && node.expression.typeAnnotation.type === 'TSUnknownKeyword'
+  return (
+    node.expression.type === 'TSAsExpression' && node.expression.typeAnnotation.type === 'TSUnknownKeyword'
+  )
 }
 
 export const castsWithReason = {
   meta: {
     type: 'problem',
     schema: [],
-    messages: { reason: 'This cast switches the type checker off: a comment beside it must say why that is safe.' },
+    messages: {
+      reason: 'This cast switches the type checker off: a comment beside it must say why that is safe.',
+    },
   },
   create(context) {
     const source = context.sourceCode
@@ -24,7 +28,8 @@ export const castsWithReason = {
     }
     const statementOf = node => {
       let at = node
-      while (at.parent && !/(Statement|Declaration|PropertyDefinition|MethodDefinition)$/.test(at.type)) at = at.parent
+      while (at.parent && !/(Statement|Declaration|PropertyDefinition|MethodDefinition)$/.test(at.type))
+        at = at.parent
       return at
     }
     const check = node => {

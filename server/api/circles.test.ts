@@ -40,14 +40,12 @@ describe('a discussion in which each group talks by itself', () => {
         .values({ seminarId: seminar.id, groupPlanId: plan!.id, title, position: i })
         .returning()
       for (const key of members)
-        await db
-          .insert(t.groupMembers)
-          .values({
-            seminarId: seminar.id,
-            groupPlanId: plan!.id,
-            groupId: group!.id,
-            enrolmentId: (await world.enrolment(key)).id,
-          })
+        await db.insert(t.groupMembers).values({
+          seminarId: seminar.id,
+          groupPlanId: plan!.id,
+          groupId: group!.id,
+          enrolmentId: (await world.enrolment(key)).id,
+        })
     }
     const ines = await world.as('ines')
     const view = await ines.json<ComposerView>('GET', path('/plan'))

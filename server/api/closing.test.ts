@@ -40,11 +40,9 @@ describe('closing questions', () => {
       ...more,
     })
   const answer = (who: string, id: string, n: number) =>
-    students
-      .get(who)!
-      .json<ClosingView>('PUT', `${path(id)}/answers`, {
-        answers: { [scale]: (n % 5) + 1, [choice]: [n % 3], [open]: `Words ${n}` },
-      })
+    students.get(who)!.json<ClosingView>('PUT', `${path(id)}/answers`, {
+      answers: { [scale]: (n % 5) + 1, [choice]: [n % 3], [open]: `Words ${n}` },
+    })
   const stored = async (id: string) =>
     (await world.db.select().from(t.closingRounds).where(eq(t.closingRounds.activityId, id)))[0]!
 
@@ -211,17 +209,15 @@ describe('closing questions', () => {
       .set({ questions, takers: given.map(g => g.id), urns, closesAt: new Date(NOW - 1000) })
       .where(eq(t.closingRounds.activityId, world.calm.id))
     await world.db.delete(t.closingAnswers).where(eq(t.closingAnswers.activityId, world.roll.id))
-    await world.db
-      .insert(t.closingAnswers)
-      .values(
-        given.map(g => ({
-          activityId: world.roll.id,
-          seminarId: world.seminar.id,
-          enrolmentId: g.id,
-          answers: g.answers,
-          handedInAt: new Date(NOW),
-        })),
-      )
+    await world.db.insert(t.closingAnswers).values(
+      given.map(g => ({
+        activityId: world.roll.id,
+        seminarId: world.seminar.id,
+        enrolmentId: g.id,
+        answers: g.answers,
+        handedInAt: new Date(NOW),
+      })),
+    )
     const rounds = await world.db
       .select()
       .from(t.closingRounds)

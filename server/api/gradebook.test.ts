@@ -184,7 +184,12 @@ describe('the gradebook', () => {
           for (const s of students) {
             if (next() < 0.3) continue
             const points = Math.floor(next() * (max + 1))
-            const state = next() < 0.5 ? 'returned' : next() < 0.5 ? 'held' : 'open'
+            const findState = () => {
+              if (next() < 0.5) return 'returned'
+              if (next() < 0.5) return 'held'
+              return 'open'
+            }
+            const state = findState()
             const returned =
               state === 'returned' || next() < 0.2
                 ? {
@@ -228,15 +233,13 @@ describe('the gradebook', () => {
               .delete(t.excuses)
               .where(and(eq(t.excuses.activityId, activity.id), eq(t.excuses.enrolmentId, s.id)))
             if (next() < 0.1)
-              await tx
-                .insert(t.excuses)
-                .values({
-                  seminarId: world.seminar.id,
-                  activityId: activity.id,
-                  enrolmentId: s.id,
-                  reason: 'ill',
-                  madeBy: s.id,
-                })
+              await tx.insert(t.excuses).values({
+                seminarId: world.seminar.id,
+                activityId: activity.id,
+                enrolmentId: s.id,
+                reason: 'ill',
+                madeBy: s.id,
+              })
           }
         }
       })

@@ -45,12 +45,12 @@ function setRows(parts: Parts, table: string, change: (rows: Array<Record<string
 }
 /** JSON with every list in the order of its parts. */
 function inAnyOrder(json: string): string {
-  const sorted = (value: unknown): unknown =>
-    Array.isArray(value)
-      ? value.map(v => JSON.stringify(sorted(v))).sort()
-      : typeof value === 'object' && value !== null
-        ? Object.fromEntries(Object.entries(value).map(([k, v]) => [k, sorted(v)]))
-        : value
+  const sorted = (value: unknown): unknown => {
+    if (Array.isArray(value)) return value.map(v => JSON.stringify(sorted(v))).sort()
+    if (typeof value === 'object' && value !== null)
+      return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, sorted(v)]))
+    return value
+  }
   return JSON.stringify(sorted(JSON.parse(json)))
 }
 const upload = (client: Client, bytes: Uint8Array) =>
@@ -412,33 +412,29 @@ describe('what is kept of one person', () => {
       parentId: null,
       doc: doc('As Petra Lindqvist says, and LINDQVIST, PETRA said before; Lindqvist is right.'),
     })
-    await world.db
-      .insert(t.files)
-      .values({
-        seminarId: world.seminar.id,
-        madeBy: who.id,
-        name: 'Petra Lindqvist.webm',
-        type: 'audio/webm',
-        size: 4,
-        transcript: 'WEBVTT',
-        bytes: Buffer.from('abcd'),
-      })
+    await world.db.insert(t.files).values({
+      seminarId: world.seminar.id,
+      madeBy: who.id,
+      name: 'Petra Lindqvist.webm',
+      type: 'audio/webm',
+      size: 4,
+      transcript: 'WEBVTT',
+      bytes: Buffer.from('abcd'),
+    })
     await world.db
       .update(t.wikiPages)
       .set({ title: 'Houses of Petra Lindqvist', titleKey: 'houses of petra lindqvist' })
       .where(eq(t.wikiPages.id, (await world.page(world.city.id, 'Qasr el-Mina', 'The chain')).id))
-    await world.db
-      .insert(t.messageThreads)
-      .values({
-        seminarId: world.seminar.id,
-        studentId: who.id,
-        startedBy: (await world.enrolment('ines')).id,
-        subject: 'Petra',
-        sendingId: v7(),
-        toldAt: new Date(),
-        lastAt: new Date(),
-        madeAt: new Date(),
-      })
+    await world.db.insert(t.messageThreads).values({
+      seminarId: world.seminar.id,
+      studentId: who.id,
+      startedBy: (await world.enrolment('ines')).id,
+      subject: 'Petra',
+      sendingId: v7(),
+      toldAt: new Date(),
+      lastAt: new Date(),
+      madeAt: new Date(),
+    })
     const voices = async () => (await ines!.json<VoicesView>('GET', s('/voices'))).body
     const grades = async () =>
       JSON.parse(

@@ -226,15 +226,13 @@ describe('writing to students', () => {
     // one has an extension: their own due time is later, and so is their reminder
     const [pazId] = await ids('paz')
     const silentNow = next!.now
-    await world.db
-      .insert(t.extensions)
-      .values({
-        seminarId: world.seminar.id,
-        activityId: world.dredge.id,
-        enrolmentId: pazId!,
-        dueAt: after(5 * 1440),
-        reason: 'ill',
-      })
+    await world.db.insert(t.extensions).values({
+      seminarId: world.seminar.id,
+      activityId: world.dredge.id,
+      enrolmentId: pazId!,
+      dueAt: after(5 * 1440),
+      reason: 'ill',
+    })
     expect(await sendByRules(world.db, after(-1))).toBe(0)
     const runs = await Promise.all([sendByRules(world.db, after(1)), sendByRules(world.db, after(1))])
     expect(runs[0]! + runs[1]!).toBe(silentNow - 1)

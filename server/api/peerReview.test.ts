@@ -480,14 +480,12 @@ describe('a peer review from hand-in to mark', () => {
         ),
       )
     expect(extra!.state).toBe('shown')
-    await world.db
-      .insert(t.expectations)
-      .values({
-        seminarId: world.seminar.id,
-        activityId: world.essays.id,
-        rule: { kind: 'reviews', need: 2, minWords: 1, due: 'review' },
-        position: 0,
-      })
+    await world.db.insert(t.expectations).values({
+      seminarId: world.seminar.id,
+      activityId: world.essays.id,
+      rule: { kind: 'reviews', need: 2, minWords: 1, due: 'review' },
+      position: 0,
+    })
     const checks = (await anselm.json<{ checks: Array<{ have: number }> }>('GET', `${base}/contributions`))
       .body.checks
     expect(checks).toMatchObject([{ have: 0, need: 2 }])

@@ -438,10 +438,17 @@ describe('groups of a seminar', () => {
       })
       .returning()
     expect(await work()).toEqual({ enrolmentId: mover, activity: 'City pages', contributions: before + 1 })
-    const groups = plan.groups.map((g, i) => ({
-      ...g,
-      memberIds: i === 0 ? g.memberIds.slice(1) : i === 1 ? [...g.memberIds, mover!] : g.memberIds,
-    }))
+    const groups = plan.groups.map((g, i) => {
+      const membersOf = () => {
+        if (i === 0) return g.memberIds.slice(1)
+        if (i === 1) return [...g.memberIds, mover!]
+        return g.memberIds
+      }
+      return {
+        ...g,
+        memberIds: membersOf(),
+      }
+    })
     await ines.send('PUT', `${base}/${plan.id}`, {
       key: key(),
       baseVersion: plan.version,

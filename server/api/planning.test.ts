@@ -89,15 +89,14 @@ describe('planning an activity', () => {
     ).body
     expect(shut.shuts).toBe(true)
     // a close that comes later makes who is not done yet "under way" again
-    const later = (before.body as ActivityBody).phases.map(p =>
-      p.name === 'respond'
-        ? { ...p, endsAt: '2026-10-18T21:59:00.000Z' }
-        : p.name === 'mark'
-          ? { ...p, startsAt: '2026-10-18T22:00:00.000Z', endsAt: '2026-10-25T21:59:00.000Z' }
-          : p.name === 'return'
-            ? { ...p, startsAt: '2026-10-25T22:00:00.000Z', endsAt: '2026-10-30T17:00:00.000Z' }
-            : p,
-    )
+    const later = (before.body as ActivityBody).phases.map(p => {
+      if (p.name === 'respond') return { ...p, endsAt: '2026-10-18T21:59:00.000Z' }
+      if (p.name === 'mark')
+        return { ...p, startsAt: '2026-10-18T22:00:00.000Z', endsAt: '2026-10-25T21:59:00.000Z' }
+      if (p.name === 'return')
+        return { ...p, startsAt: '2026-10-25T22:00:00.000Z', endsAt: '2026-10-30T17:00:00.000Z' }
+      return p
+    })
     const strict = rulesOf(before).map(r => ({ ...r, rule: { ...r.rule, need: 9 } }))
     const asked = (
       await ines.json<EffectView>('POST', `${path(world.breakwater.id)}/effect`, {
@@ -215,21 +214,19 @@ describe('planning an activity', () => {
     const { version, criteria } = library.rubrics.find(r => r.rubric.id === rubric.id)!.rubric
     const draft = {
       title: 'Seminar contribution',
-      criteria: criteria
-        .slice(0, 3)
-        .map(c => ({
-          title: `${c.title}, newly`,
-          scope: 'own',
-          weight: 1,
-          suggestFrom: null,
-          outcome: null,
-          levels: c.levels.map(l => ({
-            title: l.title,
-            points: l.points,
-            pointsFrom: null,
-            descriptor: l.descriptor,
-          })),
+      criteria: criteria.slice(0, 3).map(c => ({
+        title: `${c.title}, newly`,
+        scope: 'own',
+        weight: 1,
+        suggestFrom: null,
+        outcome: null,
+        levels: c.levels.map(l => ({
+          title: l.title,
+          points: l.points,
+          pointsFrom: null,
+          descriptor: l.descriptor,
         })),
+      })),
     }
     expect(
       (

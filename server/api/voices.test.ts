@@ -264,26 +264,24 @@ describe('voices', () => {
       const [id, author, whole] = [v7(), from(people), anyDoc()]
       const at = new Date(Date.parse('2026-09-20T08:00:00Z') + i * 3_000_000)
       const { text, words } = measureText(whole)
-      await world.db
-        .insert(t.contributions)
-        .values({
-          id,
-          seminarId: world.seminar.id,
-          activityId: world.dredge.id,
-          authorId: author.id,
-          type: parent ? 'reply' : 'post',
-          parentId: parent?.id ?? null,
-          threadId: parent?.threadId ?? id,
-          slot: id,
-          state: random() < 0.9 ? 'shown' : 'withdrawn',
-          doc: whole,
-          html: '<p>…</p>',
-          text,
-          words,
-          madeAt: at,
-          savedAt: at,
-          shownAt: at,
-        })
+      await world.db.insert(t.contributions).values({
+        id,
+        seminarId: world.seminar.id,
+        activityId: world.dredge.id,
+        authorId: author.id,
+        type: parent ? 'reply' : 'post',
+        parentId: parent?.id ?? null,
+        threadId: parent?.threadId ?? id,
+        slot: id,
+        state: random() < 0.9 ? 'shown' : 'withdrawn',
+        doc: whole,
+        html: '<p>…</p>',
+        text,
+        words,
+        madeAt: at,
+        savedAt: at,
+        shownAt: at,
+      })
       made.push({ id, threadId: parent?.threadId ?? id })
     }
     await world.db.delete(t.extensions).where(eq(t.extensions.activityId, world.dredge.id))

@@ -75,16 +75,14 @@ describe('a wiki written by groups', () => {
     world.db.transaction(async tx => {
       await tx.delete(t.phases).where(eq(t.phases.activityId, world.city.id))
       const now = Date.parse('2026-10-14T08:20:00Z')
-      await tx
-        .insert(t.phases)
-        .values({
-          seminarId: world.seminar.id,
-          activityId: world.city.id,
-          name,
-          startsAt: world.city.opensAt,
-          endsAt: new Date(now + hours * 3_600_000),
-          position: 0,
-        })
+      await tx.insert(t.phases).values({
+        seminarId: world.seminar.id,
+        activityId: world.city.id,
+        name,
+        startsAt: world.city.opensAt,
+        endsAt: new Date(now + hours * 3_600_000),
+        position: 0,
+      })
     })
 
   it('takes 200 saves of one page at once: every acknowledged word is in a version, history is one line, authorship is whole', async () => {
@@ -102,15 +100,11 @@ describe('a wiki written by groups', () => {
         const word = `word${n}x`
         // most put a word into a paragraph of their own, every eighth changes the same words of one paragraph
         const text = lines
-          .map((l, i) =>
-            n % 8 === 7
-              ? i === 0
-                ? l.replace('something of its own', `something ${word}`)
-                : l
-              : i === n % 40
-                ? `${l} Then ${word}.`
-                : l,
-          )
+          .map((l, i) => {
+            if (n % 8 === 7) return i === 0 ? l.replace('something of its own', `something ${word}`) : l
+            if (i === n % 40) return `${l} Then ${word}.`
+            return l
+          })
           .join('\n')
         const key = v7()
         let body = { key, doc: doc(...text.split('\n')), base: 1, chosen: [] as object[] }

@@ -160,8 +160,12 @@ async function readJson(event: H3Event, largest: number): Promise<unknown> {
 }
 
 export function answerProblem(event: H3Event, error: unknown) {
-  const problem =
-    error instanceof Problem ? error : error instanceof ZodError ? problemOf(error) : unexpected(error)
+  const findProblem = () => {
+    if (error instanceof Problem) return error
+    if (error instanceof ZodError) return problemOf(error)
+    return unexpected(error)
+  }
+  const problem = findProblem()
   setResponseStatus(event, problem.status)
   setResponseHeader(event, 'content-type', 'application/problem+json')
   return problem.details()

@@ -37,6 +37,11 @@ export class Client {
     body?: unknown,
     headers: Record<string, string> = {},
   ): Promise<Response> {
+    const bodyText = () => {
+      if (body === undefined) return undefined
+      if (typeof body === 'string') return body
+      return JSON.stringify(body)
+    }
     return fetch(this.address + path, {
       method,
       headers: {
@@ -45,7 +50,7 @@ export class Client {
         ...(body !== undefined && { 'content-type': 'application/json' }),
         ...headers,
       },
-      body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
+      body: bodyText(),
       redirect: 'manual',
     })
   }

@@ -99,13 +99,11 @@ function cleanNode(node: RichNode, holds: Holds): RichNode {
   if (FILE_NODES.has(node.type)) return fileNode(node)
   const children = (Array.isArray(node.content) ? node.content : []).filter(isNode)
   const content = children
-    .flatMap(child =>
-      isKept(child, holds)
-        ? [cleanNode(child, holds)]
-        : FILE_NODES.has(child.type) || child.type === 'footnote'
-          ? []
-          : (cleanNode({ ...child, type: 'paragraph' }, holds).content ?? []),
-    )
+    .flatMap(child => {
+      if (isKept(child, holds)) return [cleanNode(child, holds)]
+      if (FILE_NODES.has(child.type) || child.type === 'footnote') return []
+      return cleanNode({ ...child, type: 'paragraph' }, holds).content ?? []
+    })
     .filter(child => child.type !== 'text' || child.text !== '')
   return {
     type: node.type,

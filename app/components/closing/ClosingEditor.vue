@@ -42,13 +42,12 @@ const until = ref(round ? props.dayOf(round.closesAt) : weekAfter(from.value))
 const locked = computed(() => props.view.staff !== null && !props.view.staff.mayChange)
 function add(kind: ClosingQuestionBody['kind']) {
   const id = newKey()
-  questions.value.push(
-    kind === 'scale'
-      ? { id, kind, text: '', steps: 5, low: 'not at all', high: 'very much' }
-      : kind === 'choice'
-        ? { id, kind, text: '', options: ['', ''], several: false }
-        : { id, kind, text: '' },
-  )
+  const emptyQuestion = () => {
+    if (kind === 'scale') return { id, kind, text: '', steps: 5, low: 'not at all', high: 'very much' }
+    if (kind === 'choice') return { id, kind, text: '', options: ['', ''], several: false }
+    return { id, kind, text: '' }
+  }
+  questions.value.push(emptyQuestion())
 }
 const KINDS = { scale: 'a scale', choice: 'a choice', open: 'in words' } as const
 const keep = () =>

@@ -35,19 +35,22 @@ const count = computed(
   () =>
     round.value.questions.filter(q => {
       const a = answers.value[q.id]
-      return Array.isArray(a) ? a.length > 0 : typeof a === 'string' ? a.trim() !== '' : a !== undefined
+      if (Array.isArray(a)) return a.length > 0
+      if (typeof a === 'string') return a.trim() !== ''
+      return a !== undefined
     }).length,
 )
 const chosen = (id: string) => (answers.value[id] as number[] | undefined) ?? []
 function toggle(id: string, place: number, several: boolean) {
   const now = chosen(id)
+  const chosenNow = () => {
+    if (several)
+      return now.includes(place) ? now.filter(p => p !== place) : [...now, place].sort((a, b) => a - b)
+    return [place]
+  }
   answers.value = {
     ...answers.value,
-    [id]: several
-      ? now.includes(place)
-        ? now.filter(p => p !== place)
-        : [...now, place].sort((a, b) => a - b)
-      : [place],
+    [id]: chosenNow(),
   }
 }
 function setStep(id: string, step: number) {
@@ -70,12 +73,13 @@ function setStep(id: string, step: number) {
       <li v-for="(q, i) in round.questions" :key="q.id">
         <fieldset v-if="q.kind === 'scale'">
           <legend>
-            <span class="num">{{ i + 1 }}</span
-            >{{ q.text }}
+            <span class="num">{{ i + 1 }}</span>{{ q.text }}
           </legend>
           <div class="scale">
-            <span class="end">{{ q.low }}</span
-            ><label v-for="step in q.steps" :key="step" :class="{ on: answers[q.id] === step }"
+            <span class="end">{{ q.low }}</span><label
+              v-for="step in q.steps"
+              :key="step"
+              :class="{ on: answers[q.id] === step }"
               ><input
                 type="radio"
                 :name="q.id"
@@ -88,8 +92,8 @@ function setStep(id: string, step: number) {
         </fieldset>
         <fieldset v-else-if="q.kind === 'choice'">
           <legend>
-            <span class="num">{{ i + 1 }}</span
-            >{{ q.text }} <span v-if="q.several" class="muted small">as many as you like</span>
+            <span class="num">{{ i + 1 }}</span>{{ q.text }}
+            <span v-if="q.several" class="muted small">as many as you like</span>
           </legend>
           <label v-for="(o, place) in q.options" :key="place" class="option"
             ><input
@@ -119,8 +123,7 @@ function setStep(id: string, step: number) {
     <p class="acts">
       <v-btn class="main" type="submit" :disabled="busy || trial || count === 0">{{
         view.mine?.answered ? 'Hand in the changes' : 'Hand in'
-      }}</v-btn
-      ><span class="muted small"
+      }}</v-btn><span class="muted small"
         >{{ count }} of {{ round.questions.length }} answered; none has to be<template
           v-if="!trial && count > 0"
           >. Kept in this browser until you hand in.</template

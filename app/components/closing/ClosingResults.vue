@@ -30,8 +30,7 @@ function shown(q: ClosingQuestion, r: QuestionResult) {
   <ol class="results">
     <li v-for="(q, i) in results" :key="q.id" :class="{ whole: 'open' in q }">
       <h2>
-        <span class="num">{{ i + 1 }}</span
-        >{{ q.text }}
+        <span class="num">{{ i + 1 }}</span>{{ q.text }}
       </h2>
       <p class="small muted num">{{ q.sentence }}</p>
       <WordsSaid v-if="'open' in q" :result="q.open" />

@@ -16,8 +16,7 @@ const most = computed(() => Math.max(1, ...props.result.words.map(w => w.answers
         :key="w.word"
         :style="{ '--tone': `${Math.round((w.answers / most) * 100)}%` }"
       >
-        <span>{{ w.word }}</span
-        ><b class="num">{{ w.answers }}</b>
+        <span>{{ w.word }}</span><b class="num">{{ w.answers }}</b>
       </li>
     </ul>
     <div>

@@ -18,17 +18,14 @@ const briefOpen = ref(false)
 const closed = computed(() => props.activity.closesAt < (seminar.shell?.now ?? ''))
 const closingWords = computed(() => {
   const { closing } = props.activity
-  if (seminar.isStaff)
-    return closing !== 'none'
-      ? 'Closing questions'
-      : seminar.shell?.role === 'instructor'
-        ? 'Ask closing questions'
-        : null
-  return closing === 'open'
-    ? 'Answer the closing questions'
-    : closing === 'answered'
-      ? 'Closing questions: answered'
-      : null
+  if (seminar.isStaff) {
+    if (closing !== 'none') return 'Closing questions'
+    if (seminar.shell?.role === 'instructor') return 'Ask closing questions'
+    return null
+  }
+  if (closing === 'open') return 'Answer the closing questions'
+  if (closing === 'answered') return 'Closing questions: answered'
+  return null
 })
 const base = computed(() => `/seminars/${props.activity.seminarId}/activities/${props.activity.id}`)
 </script>

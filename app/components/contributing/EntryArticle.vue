@@ -159,8 +159,9 @@ const nodWords = (c: WholeContribution) =>
           />
           <div>
             <p class="by">
-              <b>{{ row.item.author.isMe ? 'You' : row.item.author.name }}</b
-              ><template v-if="row.item.author.role">
+              <b>{{ row.item.author.isMe ? 'You' : row.item.author.name }}</b><template
+                v-if="row.item.author.role"
+              >
                 · <span class="role">{{ row.item.author.role }}</span></template
               >
               · <span v-if="row.item.isNew" class="nw">new </span>{{ dayTime(row.item.shownAt)

@@ -17,8 +17,8 @@ function sendBack() {
   <div class="held">
     <template v-if="isStaff">
       <p>
-        <b>{{ contribution.sentBack ? 'Sent back, not changed yet' : 'Held for approval' }}</b
-        >: nobody but you and its author sees it.<template v-if="contribution.sentBack">
+        <b>{{ contribution.sentBack ? 'Sent back, not changed yet' : 'Held for approval' }}</b>: nobody but
+        you and its author sees it.<template v-if="contribution.sentBack">
           You wrote: “{{ contribution.sentBack }}”</template
         >
       </p>

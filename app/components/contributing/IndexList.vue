@@ -28,8 +28,7 @@ const emit = defineEmits<{ choose: [id: string] }>()
         :aria-pressed="chosen === i.id"
         @click="emit('choose', i.id)"
       >
-        <span>{{ i.label }}</span
-        ><em v-if="i.note">{{ i.note }}</em
+        <span>{{ i.label }}</span><em v-if="i.note">{{ i.note }}</em
         ><b v-if="i.count !== undefined" class="num">{{ i.count }}</b>
       </button>
     </p>

@@ -69,8 +69,7 @@ function goTo(id: string) {
             :key="side.id"
           >
             <p class="by">
-              <b>{{ side.author }}</b
-              >, {{ dayTime(side.shownAt) }} · {{ percent(side.share) }} of it
+              <b>{{ side.author }}</b>, {{ dayTime(side.shownAt) }} · {{ percent(side.share) }} of it
               <button class="link" type="button" @click="goTo(side.id)">go there</button>
             </p>
             <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->

@@ -32,8 +32,11 @@ watch(
     <div class="card box">
       <header>
         <h2>What {{ to }} will see</h2>
-        <span class="muted small">{{ title }}</span
-        ><span class="grow" /><v-btn class="quiet" @click="open = false">Close</v-btn>
+        <span class="muted small">{{ title }}</span><span class="grow" /><v-btn
+          class="quiet"
+          @click="open = false"
+          >Close</v-btn
+        >
       </header>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <p v-else-if="!letter" class="hint" role="status">making it …</p>

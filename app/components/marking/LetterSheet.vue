@@ -78,8 +78,8 @@ const sizeWords = (bytes: number) =>
           </h2>
           <p>{{ c.excused === null ? c.descriptor : c.excused }}</p>
           <p v-for="cite in citedFor(c.id)" :key="cite.number" class="cite">
-            <sup>{{ cite.number }}</sup
-            ><NuxtLink v-if="thread" :to="`${thread}#c-${cite.contributionId}`">“{{ cite.exact }}”</NuxtLink
+            <sup>{{ cite.number }}</sup><NuxtLink v-if="thread" :to="`${thread}#c-${cite.contributionId}`"
+              >“{{ cite.exact }}”</NuxtLink
             ><template v-else>“{{ cite.exact }}”</template>
           </p>
         </section>

@@ -46,8 +46,7 @@ async function post() {
   <section v-if="talk" class="letter-talk" aria-label="Talk about the letter">
     <div v-for="r in talk.replies" :key="r.id" class="r">
       <p class="by">
-        <b>{{ r.isMe ? 'You' : r.author }}</b
-        >, {{ dayTime(r.at) }}
+        <b>{{ r.isMe ? 'You' : r.author }}</b>, {{ dayTime(r.at) }}
       </p>
       <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
       <div class="prose" v-html="r.html" />

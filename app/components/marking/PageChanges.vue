@@ -48,8 +48,7 @@ const tail = (text: string) => text.slice(text.indexOf(' ', text.length - SHORT)
     >
       <em v-if="b.moved || b.as === 'movedAway'" data-skip>{{
         b.as === 'movedAway' ? 'moved from here: ' : `moved ${b.moved}: `
-      }}</em
-      ><template v-for="(p, k) in b.parts" :key="k"
+      }}</em><template v-for="(p, k) in b.parts" :key="k"
         ><ins v-if="p.line >= 0" data-line><RecordLine :pieces="pieces[p.line] ?? []" /></ins
         ><del v-else-if="p.as === 'removed'" data-skip>{{ hide(p.text) }}</del
         ><span v-else data-skip class="kept">{{ hide(p.text) }}</span></template

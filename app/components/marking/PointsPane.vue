@@ -81,8 +81,7 @@ const whole = computed(() => props.mark.criteriaLeft === 0)
     <div class="total">
       <strong v-if="scale === 'complete' && !combine">{{
         whole ? (mark.points * 2 >= max ? 'done' : 'not done') : '—'
-      }}</strong
-      ><template v-else
+      }}</strong><template v-else
         ><strong class="num">{{ whole ? points(mark.points) : '—' }}</strong
         ><span class="muted">of {{ points(max) }}</span></template
       >

@@ -66,26 +66,19 @@ function pieces(item: RecordItem): RecordPiece[][] {
 /** Where a citation stands now: at its hint, else the nearest place with the same words. */
 const placeOf = (item: RecordItem, c: CitationView) =>
   item.text.startsWith(c.exact, c.start) ? c.start : item.text.indexOf(c.exact)
-const heading = (item: RecordItem) =>
-  item.change
-    ? `${item.change.page}, version ${item.change.number}`
-    : item.about
-      ? `Comment on ${item.about.page}`
-      : item.noted
-        ? `${{ note: 'Note', question: 'Question', link: 'Link' }[item.noted.kind]}, ${item.noted.where}${item.noted.isSet ? '' : ', beside what is set'}`
-        : item.type === 'term'
-          ? `Term: ${item.title ?? ''}`
-          : item.type === 'review'
-            ? item.answers
-              ? `Review of ${hide(item.answers.name)}’s work`
-              : 'Review of a teammate'
-            : props.activity.kind === 'review'
-              ? 'Handed in'
-              : item.answers
-                ? `Reply to ${hide(item.answers.name)}`
-                : item.type === props.entryType
-                  ? 'Opening post'
-                  : 'Contribution'
+const heading = (item: RecordItem) => {
+  if (item.change) return `${item.change.page}, version ${item.change.number}`
+  if (item.about) return `Comment on ${item.about.page}`
+  if (item.noted)
+    return `${{ note: 'Note', question: 'Question', link: 'Link' }[item.noted.kind]}, ${item.noted.where}${item.noted.isSet ? '' : ', beside what is set'}`
+  if (item.type === 'term') return `Term: ${item.title ?? ''}`
+  if (item.type === 'review')
+    return item.answers ? `Review of ${hide(item.answers.name)}’s work` : 'Review of a teammate'
+  if (props.activity.kind === 'review') return 'Handed in'
+  if (item.answers) return `Reply to ${hide(item.answers.name)}`
+  if (item.type === props.entryType) return 'Opening post'
+  return 'Contribution'
+}
 const checkWords = computed(() =>
   props.activity.expectations.map((e, i) => ({
     words: ruleWords(e.rule, props.activity.kind),
@@ -114,8 +107,7 @@ const sentence = computed(
   <section class="record" aria-label="Record">
     <header>
       <p class="who">
-        <b>{{ called }}</b
-        ><span class="small muted num">{{ sentence }}</span
+        <b>{{ called }}</b><span class="small muted num">{{ sentence }}</span
         ><button class="link small" type="button" :aria-expanded="measuring" @click="measuring = !measuring">
           {{ measuring ? 'fold the measures' : 'measures' }}
         </button>

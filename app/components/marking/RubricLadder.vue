@@ -207,8 +207,8 @@ const short = (text: string) => (text.length > 26 ? `${text.slice(0, 24).trimEnd
       </div>
     </div>
     <div class="total">
-      <strong class="num">{{ points(total.points) }}</strong
-      ><span class="muted">of {{ points(total.max) }}{{ total.left > 0 ? ' so far' : '' }}</span
+      <strong class="num">{{ points(total.points) }}</strong><span class="muted"
+        >of {{ points(total.max) }}{{ total.left > 0 ? ' so far' : '' }}</span
       ><span class="grow" /><span class="small muted">{{
         total.left > 0
           ? `${capital(inWords(total.left))} ${plural(total.left, 'criterion', 'criteria')} left`

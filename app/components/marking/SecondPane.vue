@@ -29,9 +29,14 @@ const rows = computed(() =>
 )
 const differing = computed(() => rows.value.filter(r => r.differ))
 const chosen = computed(() =>
-  rows.value.map(r =>
-    r.differ ? (own.get(r.id) === 'second' ? r.b : own.get(r.id) === 'first' ? r.a : null) : r.a,
-  ),
+  rows.value.map(r => {
+    if (r.differ) {
+      if (own.get(r.id) === 'second') return r.b
+      if (own.get(r.id) === 'first') return r.a
+      return null
+    }
+    return r.a
+  }),
 )
 const settled = computed(() => chosen.value.every(Boolean))
 </script>

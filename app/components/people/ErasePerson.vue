@@ -57,8 +57,7 @@ async function erase() {
       <p class="acts">
         <v-btn type="submit" class="erase" :disabled="busy || !matches">{{
           busy ? 'Erasing …' : `Erase ${person.givenName}`
-        }}</v-btn
-        ><v-btn class="quiet" @click="emit('close')">Leave it</v-btn>
+        }}</v-btn><v-btn class="quiet" @click="emit('close')">Leave it</v-btn>
       </p>
     </form>
   </v-dialog>

@@ -250,8 +250,9 @@ async function dealAgain() {
           @update:model-value="dropped(null, $event as string[])"
         >
           <li v-for="id in loose" :key="id" :data-person="id">
-            <span class="p">{{ personOf.get(id)?.name }}</span
-            ><i v-if="sections.length > 1">{{ sectionLetter(id) }}</i
+            <span class="p">{{ personOf.get(id)?.name }}</span><i v-if="sections.length > 1">{{
+              sectionLetter(id)
+            }}</i
             ><select
               class="to"
               :aria-label="`Move ${personOf.get(id)?.name}`"

@@ -43,8 +43,13 @@ const sizes = computed(() => {
     : `${inWords(groups.value)} groups: ${all.filter(s => s === large).length} of ${large}, ${all.filter(s => s === small).length} of ${small}`
 })
 async function make() {
+  const sizing = () => {
+    if (wish.way === 'hand') return 'hand' as const
+    if (wish.way === 'join') return 'number' as const
+    return wish.by
+  }
   const rules = {
-    by: wish.way === 'hand' ? ('hand' as const) : wish.way === 'join' ? ('number' as const) : wish.by,
+    by: sizing(),
     count: Math.max(1, wish.count || 1),
     together: wish.together,
     apart: wish.apart,

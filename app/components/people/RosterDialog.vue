@@ -113,8 +113,7 @@ async function take() {
       </template>
       <template v-else>
         <p class="said">
-          <b>{{ file?.name }}</b
-          >: {{ sentence }}
+          <b>{{ file?.name }}</b>: {{ sentence }}
           <span v-if="preview.newSections.length > 0"
             >New {{ plural(preview.newSections.length, 'section') }}:
             {{ preview.newSections.join(', ') }}.</span

@@ -95,8 +95,9 @@ const archive = (archived: boolean) =>
           {{ problem }}
         </p>
         <p class="end">
-          <v-btn class="main" type="submit" :disabled="busy">{{ busy ? 'Copying …' : 'Make the copy' }}</v-btn
-          ><v-btn class="quiet" @click="copying = false">Not now</v-btn>
+          <v-btn class="main" type="submit" :disabled="busy">{{
+            busy ? 'Copying …' : 'Make the copy'
+          }}</v-btn><v-btn class="quiet" @click="copying = false">Not now</v-btn>
         </p>
       </form>
     </v-dialog>

@@ -80,13 +80,11 @@ const last = computed(() => dayWords(dayAfter(term.value.firstDay, 7 * term.valu
         :aria-label="`Week from ${w.from}${w.label === null ? `: ${w.title}` : ''}`"
         @click="toggle(w.week)"
       >
-        <b>{{ w.label ?? '–' }}</b
-        ><span>{{ w.from }}</span>
+        <b>{{ w.label ?? '–' }}</b><span>{{ w.from }}</span>
       </button>
     </div>
     <p v-for="b in term.breaks" :key="b.week" class="pause-name">
-      <span>{{ dayWords(dayAfter(term.firstDay, 7 * (b.week - 1))).replace(/ \d{4}$/, '') }}</span
-      ><input
+      <span>{{ dayWords(dayAfter(term.firstDay, 7 * (b.week - 1))).replace(/ \d{4}$/, '') }}</span><input
         class="in"
         :value="b.title"
         aria-label="What this break is called"

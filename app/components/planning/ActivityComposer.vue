@@ -332,12 +332,12 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   lexicon: 'the lexicon’s ways',
   reading: 'what is read',
 }
-const clashText = (value: unknown): string =>
-  typeof value === 'object' && value !== null && 'type' in value
-    ? plainText(value as RichNode).slice(0, 160)
-    : typeof value === 'string' || typeof value === 'number'
-      ? String(value)
-      : 'as they left it'
+const clashText = (value: unknown): string => {
+  if (typeof value === 'object' && value !== null && 'type' in value)
+    return plainText(value as RichNode).slice(0, 160)
+  if (typeof value === 'string' || typeof value === 'number') return String(value)
+  return 'as they left it'
+}
 const showChoices = computed(() => [
   { value: 'open', text: 'open from the start' },
   {
@@ -348,7 +348,11 @@ const showChoices = computed(() => [
   { value: 'day', text: 'hidden until a day you choose', note: 'Then everything is shown at once.' },
 ])
 const show = computed({
-  get: () => (body.value.hiddenUntil ? 'day' : body.value.writeFirst ? 'own' : 'open'),
+  get: () => {
+    if (body.value.hiddenUntil) return 'day'
+    if (body.value.writeFirst) return 'own'
+    return 'open'
+  },
   set: (value: string) =>
     edit.change({
       writeFirst: value === 'own',
@@ -372,8 +376,9 @@ const week = computed(() => {
   <div class="composer">
     <main>
       <p class="kinds">
-        <span class="kind" :style="{ '--k': `var(--k-${body.kind})` }">{{ KIND_WORDS[body.kind] }}</span
-        ><template v-if="!disabled"
+        <span class="kind" :style="{ '--k': `var(--k-${body.kind})` }">{{
+          KIND_WORDS[body.kind]
+        }}</span><template v-if="!disabled"
           ><span class="hint">or make it a</span
           ><button
             v-for="k in ACTIVITY_KINDS.filter(x => x !== body.kind)"
@@ -418,8 +423,11 @@ const week = computed(() => {
           choose:
         </p>
         <div v-for="c in edit.clashes.value" :key="c.field">
-          <b>{{ capital(FIELD_WORDS[c.field] ?? String(c.field)) }}</b
-          ><button class="chip" type="button" @click="edit.settle(c.field, 'mine')">
+          <b>{{ capital(FIELD_WORDS[c.field] ?? String(c.field)) }}</b><button
+            class="chip"
+            type="button"
+            @click="edit.settle(c.field, 'mine')"
+          >
             mine: {{ clashText(c.mine) }}</button
           ><button class="chip" type="button" @click="edit.settle(c.field, 'theirs')">
             theirs: {{ clashText(c.theirs) }}

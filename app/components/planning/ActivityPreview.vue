@@ -20,49 +20,45 @@ const shares = computed(() => {
 })
 const words = (p: (typeof phases.value)[number]) =>
   isWorkingPhase(p.name) ? `to ${day(p.endsAt)}` : `from ${day(p.startsAt)}`
-const hidden = computed(() =>
-  props.body.hiddenUntil
-    ? `You will see the others’ from ${dayTime(props.body.hiddenUntil)}.`
-    : props.body.writeFirst
-      ? 'You will see the others’ once yours is in.'
-      : null,
-)
+const hidden = computed(() => {
+  if (props.body.hiddenUntil) return `You will see the others’ from ${dayTime(props.body.hiddenUntil)}.`
+  if (props.body.writeFirst) return 'You will see the others’ once yours is in.'
+  return null
+})
 /** How it goes, as far as students are to know beforehand. */
-const goes = computed(() =>
-  [
+const goes = computed(() => {
+  const readersSentence = () => {
+    if (props.body.opening === 'staff') return 'Between you and staff.'
+    if (props.body.opening === 'author')
+      return 'Between you and staff, except for what you open to the class.'
+    return 'The class reads along.'
+  }
+  return [
     props.body.kind === 'discussion' &&
       props.body.namesHidden &&
       'Classmates see you under another name; staff know who you are.',
     KINDS[props.body.kind].readBy === 'class' &&
       props.body.approval &&
       'The others see what you write once staff have read it.',
-    props.body.kind === 'journal' &&
-      (props.body.opening === 'staff'
-        ? 'Between you and staff.'
-        : props.body.opening === 'author'
-          ? 'Between you and staff, except for what you open to the class.'
-          : 'The class reads along.'),
-  ].filter(Boolean),
-)
-const foot = computed(() =>
-  [
-    props.body.points !== null && props.body.scale !== 'none'
-      ? props.body.scale === 'complete'
-        ? 'done or not'
-        : `${points(props.body.points)} points`
-      : 'not marked',
-    props.body.practice && 'practice, does not count',
-    props.body.kind === 'wiki'
-      ? 'every version is kept'
-      : props.body.kind === 'review'
-        ? 'what is handed in can be changed until hand-in ends'
-        : props.body.editMinutes > 0
-          ? `${props.body.editMinutes} minutes to change what you posted`
-          : 'what is posted stays as it is',
-  ]
+    props.body.kind === 'journal' && readersSentence(),
+  ].filter(Boolean)
+})
+const foot = computed(() => {
+  const scaleWords = () => {
+    if (props.body.points !== null && props.body.scale !== 'none')
+      return props.body.scale === 'complete' ? 'done or not' : `${points(props.body.points)} points`
+    return 'not marked'
+  }
+  const changeRule = () => {
+    if (props.body.kind === 'wiki') return 'every version is kept'
+    if (props.body.kind === 'review') return 'what is handed in can be changed until hand-in ends'
+    if (props.body.editMinutes > 0) return `${props.body.editMinutes} minutes to change what you posted`
+    return 'what is posted stays as it is'
+  }
+  return [scaleWords(), props.body.practice && 'practice, does not count', changeRule()]
     .filter(Boolean)
-    .join(' · '),
-)
+    .join(' · ')
+})
 </script>
 
 <template>

@@ -14,13 +14,11 @@ const plan = computed(() =>
     : null,
 )
 const meant = computed(() => meantPeople(props.view, props.body))
-const apart = computed(() =>
-  props.body.apart === 'groups' && audience.value.kind === 'groups'
-    ? ', each group by itself'
-    : props.body.apart === 'sections'
-      ? ', each section by itself'
-      : ' in one conversation',
-)
+const apart = computed(() => {
+  if (props.body.apart === 'groups' && audience.value.kind === 'groups') return ', each group by itself'
+  if (props.body.apart === 'sections') return ', each section by itself'
+  return ' in one conversation'
+})
 const others = computed(() => props.view.seminars.filter(s => !props.body.jointSeminarIds.includes(s.id)))
 const joined = computed(() => props.view.seminars.filter(s => props.body.jointSeminarIds.includes(s.id)))
 const set = (next: AudienceBody) => emit('change', { audience: next })

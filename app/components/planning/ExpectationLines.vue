@@ -167,9 +167,7 @@ const add = (rule: ExpectationRule) =>
       </template>
       <template v-else-if="r.rule.kind === 'replies'">
         {{ i > 0 ? 'Then' : 'Each student' }}
-        {{
-          body.kind === 'discussion' || body.kind === 'reading' ? 'replies to' : 'comments on the work of'
-        }}
+        {{ body.kind === 'discussion' || body.kind === 'reading' ? 'replies to' : 'comments on the work of' }}
         at least
         <NumberPart
           label="How many classmates"

@@ -77,13 +77,13 @@ const lateChoices = [
   { value: 'cap' as const, text: 'earns a part at most', note: 'whenever it comes' },
 ]
 function setLate(kind: ActivityBody['lateRule']['kind']) {
+  const findLateRule = () => {
+    if (kind === 'none') return { kind }
+    if (kind === 'perDay') return { kind, graceMinutes: 720, percentPerDay: 10, floorPercent: 50 }
+    return { kind, graceMinutes: 720, capPercent: 70 }
+  }
   emit('change', {
-    lateRule:
-      kind === 'none'
-        ? { kind }
-        : kind === 'perDay'
-          ? { kind, graceMinutes: 720, percentPerDay: 10, floorPercent: 50 }
-          : { kind, graceMinutes: 720, capPercent: 70 },
+    lateRule: findLateRule(),
   })
 }
 const lateText = computed(() => {
@@ -113,15 +113,14 @@ const combineChoices = [
 ]
 function setCombine(by: NonNullable<ActivityBody['combine']>['by'] | null) {
   const each = props.body.combine && props.body.combine.by !== 'count' ? props.body.combine.each : 400
+  const findCombine = () => {
+    if (by === null) return null
+    if (by === 'count') return { by, need: 2 }
+    if (by === 'best') return { by, each, k: 2 }
+    return { by, each }
+  }
   emit('change', {
-    combine:
-      by === null
-        ? null
-        : by === 'count'
-          ? { by, need: 2 }
-          : by === 'best'
-            ? { by, each, k: 2 }
-            : { by, each },
+    combine: findCombine(),
   })
 }
 const passChoices = [

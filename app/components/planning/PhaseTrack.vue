@@ -28,23 +28,20 @@ const today = computed(() => {
   const share = (at - Date.parse(stop.startsAt)) / (Date.parse(stop.endsAt) - Date.parse(stop.startsAt))
   return stop.x + share * (next - stop.x)
 })
-const reached = computed(
-  () =>
-    today.value ??
-    (stops.value.every(s => s.done)
-      ? WIDTH - INSET
-      : stops.value[0]?.done
-        ? stops.value.findLast(s => s.done)!.x
-        : INSET),
-)
-const under = (s: (typeof stops.value)[number]) =>
-  s.name === 'write' && props.ownAt
-    ? `yours ${day(props.ownAt)}`
-    : s.name === 'mark'
-      ? `from ${day(s.startsAt)}`
-      : s.name === 'return'
-        ? `by ${day(s.endsAt)}`
-        : `until ${dayTime(s.endsAt)}`
+const reached = computed(() => {
+  const coveredTo = () => {
+    if (stops.value.every(s => s.done)) return WIDTH - INSET
+    if (stops.value[0]?.done) return stops.value.findLast(s => s.done)!.x
+    return INSET
+  }
+  return today.value ?? coveredTo()
+})
+const under = (s: (typeof stops.value)[number]) => {
+  if (s.name === 'write' && props.ownAt) return `yours ${day(props.ownAt)}`
+  if (s.name === 'mark') return `from ${day(s.startsAt)}`
+  if (s.name === 'return') return `by ${day(s.endsAt)}`
+  return `until ${dayTime(s.endsAt)}`
+}
 const isLast = (i: number) => i > 0 && i === stops.value.length - 1
 const anchor = (i: number) => (isLast(i) ? 'end' : 'start')
 </script>

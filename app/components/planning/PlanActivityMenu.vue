@@ -52,8 +52,7 @@ function takeFile(event: Event) {
       <ul>
         <li v-for="kind in ACTIVITY_KINDS" :key="kind">
           <button type="button" :style="{ '--k': `var(--k-${kind})` }" @click="choose(kind, null)">
-            <b>{{ KIND_WORDS[kind] }}</b
-            ><span>{{ NOTES[kind] }}</span>
+            <b>{{ KIND_WORDS[kind] }}</b><span>{{ NOTES[kind] }}</span>
           </button>
         </li>
       </ul>

@@ -12,9 +12,11 @@ const planned = computed(() => Date.parse(props.body.opensAt) > now.value.getTim
 const opens = ref<'now' | 'planned' | 'day'>(planned.value ? 'planned' : 'now')
 const day = ref(new Date(now.value.getTime() + 86_400_000).toISOString())
 const tell = ref(true)
-const at = computed(() =>
-  opens.value === 'now' ? 'now' : opens.value === 'planned' ? props.body.opensAt : day.value,
-)
+const at = computed(() => {
+  if (opens.value === 'now') return 'now'
+  if (opens.value === 'planned') return props.body.opensAt
+  return day.value
+})
 const label = computed(
   () => `${opens.value === 'now' ? 'Publish' : 'Schedule'}${tell.value ? ' and tell students' : ''}`,
 )

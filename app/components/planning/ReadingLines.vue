@@ -8,9 +8,11 @@ const emit = defineEmits<{ change: [part: Partial<ActivityBody>] }>()
 const set = (part: Partial<ActivityBody['reading']>) =>
   emit('change', { reading: { ...props.body.reading, ...part } })
 const text = computed(() => props.view.texts.find(t => t.id === props.body.reading.textId) ?? null)
-const word = computed(() =>
-  text.value?.form === 'paper' ? 'page' : text.value?.form === 'recording' ? 'minute' : 'section',
-)
+const word = computed(() => {
+  if (text.value?.form === 'paper') return 'page'
+  if (text.value?.form === 'recording') return 'minute'
+  return 'section'
+})
 const labels = computed(() =>
   (text.value?.labels ?? []).map((label, i) => ({ value: i + 1, text: `${word.value} ${label}` })),
 )

@@ -40,8 +40,7 @@ defineExpose({
       @keydown.enter="($event.target as HTMLElement).tagName === 'INPUT' && (open = false)"
     >
       <p class="cap">
-        <b>{{ label }}</b
-        ><kbd>Esc</kbd>
+        <b>{{ label }}</b><kbd>Esc</kbd>
       </p>
       <slot
         :close="

@@ -41,8 +41,8 @@ const label = computed(() => {
       <h3>{{ item.title }}</h3>
       <p v-if="coming">opens {{ day(item.opensAt) }}, for {{ day(item.dueAt) }}</p>
       <p v-else>
-        <b>{{ toGoWords(item.expectations, item.checks, item.kind) }}</b
-        ><template v-if="item.minutes > 0">, {{ minutesWords(item.minutes) }}</template
+        <b>{{ toGoWords(item.expectations, item.checks, item.kind) }}</b><template v-if="item.minutes > 0"
+          >, {{ minutesWords(item.minutes) }}</template
         ><template v-if="item.draft"
           >; {{ item.draft.to ? `a reply to ${item.draft.to}` : `your ${ONE[item.kind] ?? 'post'}` }} is in
           draft, {{ item.draft.words }} words</template

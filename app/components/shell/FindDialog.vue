@@ -100,12 +100,19 @@ const groups = computed(() => {
   return [
     {
       title: 'Activities',
-      hits: (f?.activities ?? []).map((a): Hit => ({
-        key: a.id,
-        text: a.title,
-        note: `${KIND_WORDS[a.kind]}${a.template ? ', template' : a.state === 'published' ? '' : `, ${a.state}`}`,
-        run: to(`${base.value}/activities/${a.id}${a.state === 'published' && !a.template ? '' : '/plan'}`),
-      })),
+      hits: (f?.activities ?? []).map((a): Hit => {
+        const stateWords = () => {
+          if (a.template) return ', template'
+          if (a.state === 'published') return ''
+          return `, ${a.state}`
+        }
+        return {
+          key: a.id,
+          text: a.title,
+          note: `${KIND_WORDS[a.kind]}${stateWords()}`,
+          run: to(`${base.value}/activities/${a.id}${a.state === 'published' && !a.template ? '' : '/plan'}`),
+        }
+      }),
     },
     { title: 'Do', hits: doing },
     {
@@ -220,8 +227,7 @@ function onKey(event: KeyboardEvent) {
             @click="run(hit)"
             @pointermove="at = flat.indexOf(hit)"
           >
-            <b>{{ hit.text }}</b
-            ><span>{{ hit.note }}</span>
+            <b>{{ hit.text }}</b><span>{{ hit.note }}</span>
           </button>
         </template>
         <p v-if="flat.length === 0 && !looking" class="hint none">

@@ -17,11 +17,9 @@ const kinds = computed(() => [...new Set(props.activities.map(a => a.kind))])
 const label = computed(() => {
   const { kind, ids } = props.look
   if (kind) return `every ${KIND_WORDS[kind].toLowerCase()}`
-  return ids.length === 0
-    ? 'the whole seminar'
-    : ids.length === 1
-      ? (props.activities.find(a => a.id === ids[0])?.title ?? 'one activity')
-      : `${inWords(ids.length)} activities`
+  if (ids.length === 0) return 'the whole seminar'
+  if (ids.length === 1) return props.activities.find(a => a.id === ids[0])?.title ?? 'one activity'
+  return `${inWords(ids.length)} activities`
 })
 function alone(look: Look) {
   emit('look', look)

@@ -84,7 +84,13 @@ const lines = computed(() => {
       const [mx, my] = [(a.x + b.x) / 2, (a.y + b.y) / 2]
       const [dx, dy] = [b.x - a.x, b.y - a.y]
       const bend = { x: mx + (CX - mx) * 0.42 - dy * 0.06, y: my + (CY - my) * 0.42 + dx * 0.06 }
-      const role = e.from === props.chosen ? 'to' : e.to === props.chosen ? 'fro' : a.staff ? 'mine' : 'other'
+      const edgeSide = () => {
+        if (e.from === props.chosen) return 'to'
+        if (e.to === props.chosen) return 'fro'
+        if (a.staff) return 'mine'
+        return 'other'
+      }
+      const role = edgeSide()
       return [
         {
           key: `${e.from} ${e.to}`,
@@ -132,10 +138,23 @@ function label(s: Seat, i: number) {
   const [c, d] = [Math.cos(s.angle), Math.sin(s.angle)]
   const flat = Math.abs(c) < 0.8
   const far = s.r + 7 + (flat && i % 2 === 1 ? 15 : 0)
+  const labelOffset = () => {
+    if (flat) return d > 0 ? 9 : -1
+    return 4
+  }
+  const anchorAt = () => {
+    if (flat) {
+      if (c > 0.45) return 'start'
+      if (c < -0.45) return 'end'
+      return 'middle'
+    }
+    if (c > 0) return 'start'
+    return 'end'
+  }
   return {
     x: s.x + (flat ? c * 14 : (s.r + 7) * c * 1.1),
-    y: s.y + far * d * (flat ? 1.12 : 1.2) + (flat ? (d > 0 ? 9 : -1) : 4),
-    anchor: flat ? (c > 0.45 ? 'start' : c < -0.45 ? 'end' : 'middle') : c > 0 ? 'start' : 'end',
+    y: s.y + far * d * (flat ? 1.12 : 1.2) + labelOffset(),
+    anchor: anchorAt(),
     leads: flat && i % 2 === 1,
   }
 }

@@ -73,14 +73,12 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
     uncover(id)
     await focusPost(id)
     const undo = { label: 'Withdraw it', run: () => void withdraw(id) }
-    notices.say(
-      state === 'awaitingApproval'
-        ? 'Handed in. The others see it once it is approved.'
-        : state === 'scheduled'
-          ? 'It shows itself at its time.'
-          : 'Posted.',
-      (store.activity?.talk.withdrawMinutes ?? 0) > 0 ? undo : undefined,
-    )
+    const postedSentence = () => {
+      if (state === 'awaitingApproval') return 'Handed in. The others see it once it is approved.'
+      if (state === 'scheduled') return 'It shows itself at its time.'
+      return 'Posted.'
+    }
+    notices.say(postedSentence(), (store.activity?.talk.withdrawMinutes ?? 0) > 0 ? undo : undefined)
   }
   const withdraw = (id: string) =>
     attempt(async () => {

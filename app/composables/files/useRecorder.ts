@@ -43,5 +43,8 @@ export function useRecorder(done: (recording: File) => void, baseName: string) {
   return { recording: computed(() => recorder.value !== null), clock, refused, begin, end }
 }
 
-const extensionOf = (type: string): string =>
-  type.includes('ogg') ? 'ogg' : type.includes('mp4') ? 'm4a' : 'weba'
+const extensionOf = (type: string): string => {
+  if (type.includes('ogg')) return 'ogg'
+  if (type.includes('mp4')) return 'm4a'
+  return 'weba'
+}

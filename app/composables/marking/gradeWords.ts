@@ -36,8 +36,11 @@ export function cellWords(row: GradeRow, i: number, column: GradeColumn): string
   const counted = countedOf(row, i)
   if (counted === 'notMeant') return ''
   const points = row.points[i]
-  if (points === null || points === undefined)
-    return counted === 'excused' ? 'exc.' : counted === 'missing' ? '0' : ''
+  if (points === null || points === undefined) {
+    if (counted === 'excused') return 'exc.'
+    if (counted === 'missing') return '0'
+    return ''
+  }
   if (column.scale === 'points') return String(points / 100)
   return showMark({
     points,

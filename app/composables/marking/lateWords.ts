@@ -2,11 +2,11 @@ import { plural } from '#core/planning/expectationWords'
 
 /** "2 days", "9 hours", "40 minutes": the largest unit that fits. */
 export function lateWords(minutes: number): string {
-  const [n, unit] =
-    minutes >= 1440
-      ? [Math.floor(minutes / 1440), 'day']
-      : minutes >= 60
-        ? [Math.floor(minutes / 60), 'hour']
-        : [minutes, 'minute']
+  const largestUnit = () => {
+    if (minutes >= 1440) return [Math.floor(minutes / 1440), 'day']
+    if (minutes >= 60) return [Math.floor(minutes / 60), 'hour']
+    return [minutes, 'minute']
+  }
+  const [n, unit] = largestUnit()
   return `${n} ${plural(n, unit)}`
 }

@@ -29,15 +29,20 @@ function endOfPart(content: readonly RichNode[], title: string): number {
 export function withPart(letter: RichNode, title: string): { letter: RichNode; at: number } {
   const begun = isEmpty(letter) ? [greeting()] : withoutTail(letter.content ?? [])
   const end = endOfPart(begun, title)
-  const content =
-    end < 0
-      ? [...begun, heading(title), paragraph()]
-      : begun[end - 1]!.type === 'paragraph' && textOf(begun[end - 1]!) === ''
-        ? begun
-        : [...begun.slice(0, end), paragraph(), ...begun.slice(end)]
+  const findContent = () => {
+    if (end < 0) return [...begun, heading(title), paragraph()]
+    if (begun[end - 1]!.type === 'paragraph' && textOf(begun[end - 1]!) === '') return begun
+    return [...begun.slice(0, end), paragraph(), ...begun.slice(end)]
+  }
+  const content = findContent()
+  const lastOfPart = () => {
+    if (end < 0) return content.length - 1
+    if (content === begun) return end - 1
+    return end
+  }
   return {
     letter: { type: 'doc', content },
-    at: end < 0 ? content.length - 1 : content === begun ? end - 1 : end,
+    at: lastOfPart(),
   }
 }
 

@@ -66,8 +66,12 @@ export function layStretches(
 }
 
 /** Thickness of a line under words, in steps 1 to 4: one note, two, up to four, more. */
-export const weightOf = (notes: number): 1 | 2 | 3 | 4 =>
-  notes <= 1 ? 1 : notes === 2 ? 2 : notes <= 4 ? 3 : 4
+export const weightOf = (notes: number): 1 | 2 | 3 | 4 => {
+  if (notes <= 1) return 1
+  if (notes === 2) return 2
+  if (notes <= 4) return 3
+  return 4
+}
 
 /** What is known of a note when one asks where the talk is. */
 export interface Talked extends Placed {

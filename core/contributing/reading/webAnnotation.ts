@@ -162,8 +162,11 @@ type Json = Readonly<Record<string, unknown>>
 const objectOf = (x: unknown): Json | null =>
   typeof x === 'object' && x !== null && !Array.isArray(x) ? (x as Json) : null
 const textOf = (x: unknown): string | null => (typeof x === 'string' ? x : null)
-const listOf = (x: unknown): readonly unknown[] =>
-  x === undefined || x === null ? [] : Array.isArray(x) ? x : [x]
+const listOf = (x: unknown): readonly unknown[] => {
+  if (x === undefined || x === null) return []
+  if (Array.isArray(x)) return x
+  return [x]
+}
 const dateOf = (x: unknown): string | null => {
   const at = typeof x === 'string' ? Date.parse(x) : Number.NaN
   return Number.isFinite(at) ? new Date(at).toISOString() : null

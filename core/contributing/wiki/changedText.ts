@@ -142,17 +142,13 @@ export function changedText(a: PageText, b: PageText, comparison: Comparison): C
   function close(block: Open): ChangedBlock {
     const kinds = new Set(block.parts.map(p => p.as))
     const isNew = from[block.at] === -1
-    const as =
-      block.as ??
-      (kinds.size === 0
-        ? isNew
-          ? 'added'
-          : 'kept'
-        : kinds.size === 1 && kinds.has('kept')
-          ? 'kept'
-          : kinds.size === 1 && kinds.has('added') && (isNew || block.parts.length > 0)
-            ? 'added'
-            : 'changed')
+    const changeKind = () => {
+      if (kinds.size === 0) return isNew ? 'added' : 'kept'
+      if (kinds.size === 1 && kinds.has('kept')) return 'kept'
+      if (kinds.size === 1 && kinds.has('added') && (isNew || block.parts.length > 0)) return 'added'
+      return 'changed'
+    }
+    const as = block.as ?? changeKind()
     return {
       node: block.node,
       path: block.path,

@@ -12,21 +12,22 @@ export function someBlock(random: Random, most = 40): RichNode {
   const words = Array.from({ length: count }, () => WORDS[Math.floor(random() * WORDS.length)]!)
   const text = words.join(' ') + (count > 0 && random() < 0.8 ? '.' : '')
   const roll = random()
-  const inline: RichNode[] =
-    text === ''
-      ? []
-      : roll < 0.2 && count > 4
-        ? [
-            { type: 'text', text: text.slice(0, 9) },
-            { type: 'text', text: text.slice(9, 14), marks: [{ type: 'bold' }] },
-            { type: 'text', text: text.slice(14) },
-          ].filter(n => n.text !== '')
-        : roll < 0.3
-          ? [
-              { type: 'text', text },
-              { type: 'footnote', attrs: { text: `See ${count}.` } },
-            ]
-          : [{ type: 'text', text }]
+  const findInline = () => {
+    if (text === '') return []
+    if (roll < 0.2 && count > 4)
+      return [
+        { type: 'text', text: text.slice(0, 9) },
+        { type: 'text', text: text.slice(9, 14), marks: [{ type: 'bold' }] },
+        { type: 'text', text: text.slice(14) },
+      ].filter(n => n.text !== '')
+    if (roll < 0.3)
+      return [
+        { type: 'text', text },
+        { type: 'footnote', attrs: { text: `See ${count}.` } },
+      ]
+    return [{ type: 'text', text }]
+  }
+  const inline: RichNode[] = findInline()
   const block: RichNode = { type: 'paragraph', ...(inline.length > 0 && { content: inline }) }
   if (roll > 0.9)
     return {

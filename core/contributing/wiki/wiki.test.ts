@@ -21,7 +21,9 @@ const say = (blocks: readonly ChangedBlock[]) =>
       `${b.moved ? `${b.moved}:` : ''}${b.as === 'movedAway' ? 'away:' : ''}${b.parts
         .map(p => {
           const text = p.nodes.map(n => n.text ?? '*').join('')
-          return p.as === 'added' ? `{+${text}+}` : p.as === 'removed' ? `[-${text}-]` : text
+          if (p.as === 'added') return `{+${text}+}`
+          if (p.as === 'removed') return `[-${text}-]`
+          return text
         })
         .join('')}`,
   )

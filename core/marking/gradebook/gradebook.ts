@@ -77,16 +77,16 @@ export function gradeOf(
   const weightCounted = filled.reduce((sum, c) => sum + c.weight, 0)
   const pointsInAll = filled.reduce((sum, c) => sum + c.points, 0)
   const maxOfAll = filled.reduce((sum, c) => sum + c.max, 0)
+  const findShare = () => {
+    if (filled.length === 0) return null
+    if (weightCounted > 0) return filled.reduce((sum, c) => sum + c.weight * c.share!, 0) / weightCounted
+    return pointsInAll / maxOfAll
+  }
   return {
     categories: graded,
     outside: parts.get(null) ?? [],
     weightCounted,
-    share:
-      filled.length === 0
-        ? null
-        : weightCounted > 0
-          ? filled.reduce((sum, c) => sum + c.weight * c.share!, 0) / weightCounted
-          : pointsInAll / maxOfAll,
+    share: findShare(),
   }
 }
 

@@ -99,11 +99,12 @@ function readParts<T>(text: string, list: string, read: (value: Json) => T | nul
     throw error
   }
   const whole = (isObject(json) && isObject(json.CFPackage) ? json.CFPackage : json) as unknown
-  const parts = Array.isArray(whole)
-    ? whole
-    : isObject(whole) && Array.isArray(whole[list])
-      ? (whole[list] as unknown[])
-      : [whole]
+  const findParts = () => {
+    if (Array.isArray(whole)) return whole
+    if (isObject(whole) && Array.isArray(whole[list])) return whole[list] as unknown[]
+    return [whole]
+  }
+  const parts = findParts()
   const found = parts.flatMap(part => {
     const value = isObject(part) ? read(part) : null
     return value ? [value] : []

@@ -32,14 +32,13 @@ export function checkExpectation(
   const inTime = [...contributions].sort(
     (a, b) => a.shownAt.getTime() - b.shownAt.getTime() || (a.id < b.id ? -1 : 1),
   )
-  const [counted, need] =
-    rule.kind === 'weeklyEntries'
-      ? weekly(rule, inTime, context)
-      : rule.kind === 'prompts'
-        ? byPrompt(rule, inTime, context)
-        : rule.kind === 'ownPages'
-          ? [grownPages(rule, inTime), rule.need]
-          : [firstOfEach(inTime, c => countsAs(rule, c, context)).slice(0, rule.need), rule.need]
+  const findProgress = () => {
+    if (rule.kind === 'weeklyEntries') return weekly(rule, inTime, context)
+    if (rule.kind === 'prompts') return byPrompt(rule, inTime, context)
+    if (rule.kind === 'ownPages') return [grownPages(rule, inTime), rule.need]
+    return [firstOfEach(inTime, c => countsAs(rule, c, context)).slice(0, rule.need), rule.need]
+  }
+  const [counted, need] = findProgress()
   const met = counted.length === need
   return {
     have: counted.length,

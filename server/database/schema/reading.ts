@@ -1,10 +1,5 @@
 import { integer, index, jsonb, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
-import {
-  TEXT_FORMS,
-  type MarginKind,
-  type PageArea,
-  type TextPart,
-} from '#core/contributing/reading/reading'
+import { TEXT_FORMS, type MarginKind, type PageArea, type TextPart } from '#core/contributing/reading/reading'
 import type { TextAnchor } from '#core/contributing/reading/anchor'
 import type { Cue } from '#core/contributing/reading/webVtt'
 import { id, instant, madeAt } from './columns'

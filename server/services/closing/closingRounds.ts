@@ -25,8 +25,12 @@ type Round = typeof closingRounds.$inferSelect
 export const stateOf = (
   round: Pick<Round, 'opensAt' | 'closesAt'> | undefined,
   now: Date,
-): ClosingView['state'] =>
-  !round ? 'none' : now < round.opensAt ? 'planned' : now < round.closesAt ? 'open' : 'closed'
+): ClosingView['state'] => {
+  if (!round) return 'none'
+  if (now < round.opensAt) return 'planned'
+  if (now < round.closesAt) return 'open'
+  return 'closed'
+}
 const roundOf = async (db: Db, activityId: string, lock = false): Promise<Round | undefined> => {
   const query = db.select().from(closingRounds).where(eq(closingRounds.activityId, activityId))
   return (lock ? await query.for('update') : await query)[0]
@@ -116,12 +120,14 @@ interface Results {
 export async function resultsOf(db: Db, round: Round, now: Date): Promise<Results> {
   if (!round.named) {
     const answered = round.takers.length
-    const why =
-      now < round.closesAt
-        ? 'As names are not kept, answers are shown once it has closed: one that came alone would have a face.'
-        : answered < FEWEST_UNNAMED
-          ? `Fewer than ${FEWEST_UNNAMED} have answered. So that nobody is known by their answer, none is shown.`
-          : null
+    const findWhy = () => {
+      if (now < round.closesAt)
+        return 'As names are not kept, answers are shown once it has closed: one that came alone would have a face.'
+      if (answered < FEWEST_UNNAMED)
+        return `Fewer than ${FEWEST_UNNAMED} have answered. So that nobody is known by their answer, none is shown.`
+      return null
+    }
+    const why = findWhy()
     return {
       results: why ? null : round.questions.map(q => resultOf(q, round.urns[q.id] ?? [])),
       why,

@@ -8,12 +8,11 @@ import { closingRounds } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import { resultsOf } from './closingRounds'
 
-const words = (q: ClosingQuestion, a: ClosingAnswer | undefined): string | number =>
-  a === undefined
-    ? ''
-    : q.kind === 'choice'
-      ? (a as readonly number[]).map(i => q.options[i]).join('; ')
-      : (a as string | number)
+const words = (q: ClosingQuestion, a: ClosingAnswer | undefined): string | number => {
+  if (a === undefined) return ''
+  if (q.kind === 'choice') return (a as readonly number[]).map(i => q.options[i]).join('; ')
+  return a as string | number
+}
 
 /** Answers to take away: with names a line for each student; without, what each question got, in no order that tells anything. */
 export async function exportClosing(

@@ -45,15 +45,13 @@ export function approve(
           : { sentBack: write.remark },
       )
       .where(eq(contributions.id, current.id))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: current.seminarId,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: write.approved ? 'approved a contribution' : 'sent a contribution back',
-        subjectId: current.id,
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: current.seminarId,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: write.approved ? 'approved a contribution' : 'sent a contribution back',
+      subjectId: current.id,
+    })
     await tell(
       tx,
       [current.authorId],

@@ -81,16 +81,14 @@ export async function attachFiles(
   for (const file of rows) requireTaken(actor.activity, file)
   await tx.delete(contributionFiles).where(eq(contributionFiles.contributionId, contributionId))
   if (wanted.length > 0)
-    await tx
-      .insert(contributionFiles)
-      .values(
-        wanted.map((fileId, position) => ({
-          seminarId: actor.activity.seminarId,
-          contributionId,
-          fileId,
-          position,
-        })),
-      )
+    await tx.insert(contributionFiles).values(
+      wanted.map((fileId, position) => ({
+        seminarId: actor.activity.seminarId,
+        contributionId,
+        fileId,
+        position,
+      })),
+    )
   await tx
     .update(contributions)
     .set({ figures: rows.filter(r => sortOf(r.type) === 'picture').length })

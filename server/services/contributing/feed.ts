@@ -107,12 +107,12 @@ export async function atomFeed(db: Db, secret: string, now: Date): Promise<strin
   })
   for (const c of shown) {
     const recording = c.files.find(f => /^(audio|video)\//.test(f.type))
-    const name =
-      agreed.has(c.author.id) || (!c.author.isStaff && (hidden || c.author.isMe))
-        ? c.author.name
-        : c.author.isStaff
-          ? 'Staff'
-          : 'Somebody of the seminar'
+    const findName = () => {
+      if (agreed.has(c.author.id) || (!c.author.isStaff && (hidden || c.author.isMe))) return c.author.name
+      if (c.author.isStaff) return 'Staff'
+      return 'Somebody of the seminar'
+    }
+    const name = findName()
     feed.addItem({
       id: `urn:uuid:${c.id}`,
       title: escapeHTML(c.title ?? firstWords(c.html ?? '')),

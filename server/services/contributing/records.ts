@@ -164,6 +164,12 @@ export async function loadRecords(
       if (row.words > 0) record.drafts++
       continue
     }
+    const answeredPerson = () => {
+      if (row.commentedPageOf) return { personId: row.commentedPageOf, isClassmate: true }
+      if (row.subjectId) return { personId: row.subjectId, isClassmate: true }
+      if (row.answeredId) return { personId: row.answeredId, isClassmate: row.answeredRole === 'student' }
+      return null
+    }
     record.shown.push({
       id: row.id,
       type: row.type,
@@ -185,13 +191,7 @@ export async function loadRecords(
         page: { id: row.pageId, claimed: row.claimedBy === row.authorId, afterComment: row.afterComment },
       }),
       // a comment in a wiki is to whoever looks after the page, else to whoever wrote what it stands on
-      answers: row.commentedPageOf
-        ? { personId: row.commentedPageOf, isClassmate: true }
-        : row.subjectId
-          ? { personId: row.subjectId, isClassmate: true }
-          : row.answeredId
-            ? { personId: row.answeredId, isClassmate: row.answeredRole === 'student' }
-            : null,
+      answers: answeredPerson(),
     })
   }
   for (const row of given) {

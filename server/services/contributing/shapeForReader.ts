@@ -32,8 +32,11 @@ export interface Surroundings {
   readonly answered?: ReadonlySet<string> // contributions below which something is shown
 }
 
-export const readerRole = (enrolment: Enrolment): ReaderRole =>
-  isStaff(enrolment) ? 'staff' : enrolment.role === 'observer' ? 'observer' : 'student'
+export const readerRole = (enrolment: Enrolment): ReaderRole => {
+  if (isStaff(enrolment)) return 'staff'
+  if (enrolment.role === 'observer') return 'observer'
+  return 'student'
+}
 
 /**
  * Where the reader has an entry of their own that is shown: what opens the others' to them. In a discussion in which staff
@@ -49,9 +52,11 @@ export function ownPlaces(
   return new Set(
     rows
       .filter(r => r.authorId === reader.enrolment.id && r.state === 'shown' && r.type === entryType)
-      .flatMap(r =>
-        byQuestion ? [r.promptId ?? ''] : writesByPage(reader.activity) ? ['', pageKey(r)] : [''],
-      ),
+      .flatMap(r => {
+        if (byQuestion) return [r.promptId ?? '']
+        if (writesByPage(reader.activity)) return ['', pageKey(r)]
+        return ['']
+      }),
   )
 }
 
@@ -98,6 +103,11 @@ export function shapeForReader(
     const isQuestion =
       (byQuestion || activity.kind === 'reading') && row.parentId === null && isStaffRole(row.role)
     const opener = row.openerId ?? (isStaffRole(row.role) ? null : row.authorId)
+    const draftKey = () => {
+      if (byQuestion) return row.threadId
+      if (byPage && root) return pageKey(root)
+      return ''
+    }
     const view = readerView({
       role,
       isAuthor,
@@ -109,7 +119,7 @@ export function shapeForReader(
       threadByStaff: root !== undefined && isStaffRole(root.role),
       elsewhere: opener !== null && circleOf(around.circles, opener) !== mine,
       writeFirst: activity.settings.writeFirst || byPage,
-      ownIsIn: ownIn.has(byQuestion ? row.threadId : byPage && root ? pageKey(root) : ''),
+      ownIsIn: ownIn.has(draftKey()),
       hasShownAnswers: answered.has(row.id),
       beforeReveal,
     })

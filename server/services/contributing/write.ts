@@ -66,18 +66,16 @@ export function postContribution(db: Database, actor: ActorAt, write: PostWrite,
         .set({ ...columns, version: draft.version + 1 })
         .where(eq(contributions.id, id))
     else
-      await tx
-        .insert(contributions)
-        .values({
-          id,
-          slot: write.slot,
-          seminarId: actor.seminar.id,
-          activityId: actor.activity.id,
-          authorId: actor.enrolment.id,
-          parentId: write.parentId,
-          madeAt: now,
-          ...columns,
-        })
+      await tx.insert(contributions).values({
+        id,
+        slot: write.slot,
+        seminarId: actor.seminar.id,
+        activityId: actor.activity.id,
+        authorId: actor.enrolment.id,
+        parentId: write.parentId,
+        madeAt: now,
+        ...columns,
+      })
     await attachFiles(tx, actor, id, write.fileIds)
     await announce(tx, { activityId: actor.activity.id, id })
     return { id, shownAt: (columns.showAt ?? at).toISOString(), state }
@@ -164,11 +162,12 @@ export function editContribution(
       actor.activity.kind === 'lexicon' && current.type === 'term' && write.term
         ? await requireTerm(tx, actor, write.term, current.id)
         : null
-    const detail = term
-      ? { ...current.detail, ...term }
-      : write.title === undefined
-        ? current.detail
-        : { ...current.detail, title: write.title ?? undefined }
+    const findDetail = () => {
+      if (term) return { ...current.detail, ...term }
+      if (write.title === undefined) return current.detail
+      return { ...current.detail, title: write.title ?? undefined }
+    }
+    const detail = findDetail()
     await tx
       .update(contributions)
       .set({
@@ -208,14 +207,12 @@ export async function revisionsOf(db: Db, contribution: Contribution) {
     .where(eq(contributionRevisions.contributionId, contribution.id))
     .orderBy(contributionRevisions.version)
   return {
-    revisions: rows
-      .reverse()
-      .map(r => ({
-        version: r.version,
-        html: r.html,
-        words: r.words,
-        replacedAt: r.replacedAt.toISOString(),
-      })),
+    revisions: rows.reverse().map(r => ({
+      version: r.version,
+      html: r.html,
+      words: r.words,
+      replacedAt: r.replacedAt.toISOString(),
+    })),
   }
 }
 
@@ -241,13 +238,13 @@ export function setWithdrawn(
         'The instructor has withdrawn this. It stays so; your text is kept here for you to read. Write to them if you think it should be back.',
       )
     // what was never shown goes back to where it waited
-    const wanted = withdrawn
-      ? ('withdrawn' as const)
-      : current.seq !== null
-        ? ('shown' as const)
-        : talkOf(actor.activity.settings).approval
-          ? ('awaitingApproval' as const)
-          : ('shown' as const)
+    const findWanted = () => {
+      if (withdrawn) return 'withdrawn' as const
+      if (current.seq !== null) return 'shown' as const
+      if (talkOf(actor.activity.settings).approval) return 'awaitingApproval' as const
+      return 'shown' as const
+    }
+    const wanted = findWanted()
     const seq =
       wanted === 'shown' && current.seq === null ? await nextSeq(tx, current.activityId) : current.seq
     await tx
@@ -261,15 +258,13 @@ export function setWithdrawn(
         withdrawnBy: withdrawn ? actor.enrolment.id : null,
       })
       .where(eq(contributions.id, current.id))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: current.seminarId,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: withdrawn ? 'withdrew a contribution' : 'put a contribution back',
-        subjectId: current.id,
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: current.seminarId,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: withdrawn ? 'withdrew a contribution' : 'put a contribution back',
+      subjectId: current.id,
+    })
     await announce(tx, { activityId: current.activityId, id: current.id })
     return { done: true }
   })
@@ -346,15 +341,13 @@ export async function setOpened(
     throw new Problem(409, 'notOpenable', 'Entries are not opened one by one here.')
   await db.transaction(async tx => {
     await tx.update(contributions).set({ openToClass: opened }).where(eq(contributions.id, contribution.id))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: contribution.seminarId,
-        actorId: enrolment.id,
-        at: now,
-        act: opened ? 'opened an entry to the class' : 'closed an entry',
-        subjectId: contribution.id,
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: contribution.seminarId,
+      actorId: enrolment.id,
+      at: now,
+      act: opened ? 'opened an entry to the class' : 'closed an entry',
+      subjectId: contribution.id,
+    })
     await announce(tx, { activityId: activity.id, id: contribution.id })
   })
   return { done: true }

@@ -121,10 +121,16 @@ function turning(exif: Buffer): Buffer[] {
   if (exif.subarray(0, 6).toString('latin1') !== 'Exif\0\0') return []
   const tiff = exif.subarray(6)
   const little = tiff.subarray(0, 2).toString('latin1') === 'II'
-  const u16 = (at: number) =>
-    at + 2 > tiff.length ? 0 : little ? tiff.readUInt16LE(at) : tiff.readUInt16BE(at)
-  const u32 = (at: number) =>
-    at + 4 > tiff.length ? 0 : little ? tiff.readUInt32LE(at) : tiff.readUInt32BE(at)
+  const u16 = (at: number) => {
+    if (at + 2 > tiff.length) return 0
+    if (little) return tiff.readUInt16LE(at)
+    return tiff.readUInt16BE(at)
+  }
+  const u32 = (at: number) => {
+    if (at + 4 > tiff.length) return 0
+    if (little) return tiff.readUInt32LE(at)
+    return tiff.readUInt32BE(at)
+  }
   const first = u32(4)
   for (let i = 0; i < u16(first); i++) {
     const entry = first + 2 + 12 * i

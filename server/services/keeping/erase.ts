@@ -95,15 +95,13 @@ export function erasePerson(
       .update(enrolments)
       .set({ studentNumber: null, namedInFeeds: false })
       .where(eq(enrolments.id, enrolmentId))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'erased a person',
-        subjectId: enrolmentId,
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'erased a person',
+      subjectId: enrolmentId,
+    })
     return { name: gone.name }
   })
 }

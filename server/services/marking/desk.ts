@@ -120,17 +120,15 @@ export async function markingQueue(db: Db, actor: Actor, now: Date): Promise<Mar
   const records = await loadRecords(db, ids, students)
   const queue = plans.map(plan => {
     const share = shares.get(plan.activity.id)!
-    const judged = students
-      .filter(plan.isMeant)
-      .map(s => ({
-        id: s.enrolmentId,
-        standing: judgeRecord(
-          plan,
-          records.get(plan.activity.id)!.get(s.enrolmentId)!,
-          actor.seminar.timeZone,
-          now,
-        ).standing,
-      }))
+    const judged = students.filter(plan.isMeant).map(s => ({
+      id: s.enrolmentId,
+      standing: judgeRecord(
+        plan,
+        records.get(plan.activity.id)!.get(s.enrolmentId)!,
+        actor.seminar.timeZone,
+        now,
+      ).standing,
+    }))
     const own = judged.filter(j => share.get(j.id) === actor.enrolment.id)
     const asked = seconds.filter(s => s.activityId === plan.activity.id)
     return {

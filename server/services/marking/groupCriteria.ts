@@ -124,19 +124,17 @@ export async function spreadGroupSteps(
         })
         .where(eq(marks.id, stored.id))
     changed.push(memberId)
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'set the group’s steps',
-        subjectId: markId,
-        detail: {
-          group: group!.title,
-          steps: wanted.map(s => ({ criterionId: s.criterionId, points: s.points })),
-        },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'set the group’s steps',
+      subjectId: markId,
+      detail: {
+        group: group!.title,
+        steps: wanted.map(s => ({ criterionId: s.criterionId, points: s.points })),
+      },
+    })
   }
   return changed
 }

@@ -114,13 +114,10 @@ const pts = (hundredths: number | null | undefined) =>
 const because = (d: Detail) => (d.reason ? `: ${d.reason}` : '')
 const marked = (value: unknown) => {
   const v = value as { points?: number | null; done?: boolean | null } | null
-  return !v || (v.points == null && v.done == null)
-    ? 'no mark'
-    : v.points != null
-      ? `${pts(v.points)}`
-      : v.done
-        ? 'done'
-        : 'not done'
+  if (!v || (v.points == null && v.done == null)) return 'no mark'
+  if (v.points != null) return `${pts(v.points)}`
+  if (v.done) return 'done'
+  return 'not done'
 }
 
 const WORDS: Readonly<Record<string, (detail: Detail, names: ReadonlyMap<string, string>) => string>> = {
@@ -144,7 +141,14 @@ const WORDS: Readonly<Record<string, (detail: Detail, names: ReadonlyMap<string,
   'set when a mark returns': () => 'set a time at which it returns',
   'let a mark wait': () => 'took the time of returning off',
   'marked a contribution': d => `marked a contribution: ${marked(d.from)} → ${marked(d.to)}`,
-  'marked an answer': d => `marked an answer: ${d.to === null ? 'no mark' : d.to ? 'done' : 'not done'}`,
+  'marked an answer': d => {
+    const doneWords = () => {
+      if (d.to === null) return 'no mark'
+      if (d.to) return 'done'
+      return 'not done'
+    }
+    return `marked an answer: ${doneWords()}`
+  },
   'marked a second time': () => 'marked it a second time',
   'agreed on a second marking': () => 'agreed on the two markings',
   'moved a mark to another version': d => `moved it to version ${d.version} of the rubric`,

@@ -49,17 +49,15 @@ export function replyToLetter(
   return once(db, actor.enrolment, write.key, async tx => {
     const mark = await requireReturned(tx, actor, enrolmentId)
     if (words === 0) throw refusedField('doc', 'empty', 'There are no words here yet. Write a line first.')
-    await tx
-      .insert(letterReplies)
-      .values({
-        seminarId: actor.activity.seminarId,
-        activityId: actor.activity.id,
-        enrolmentId,
-        authorId: actor.enrolment.id,
-        doc,
-        html,
-        at: now,
-      })
+    await tx.insert(letterReplies).values({
+      seminarId: actor.activity.seminarId,
+      activityId: actor.activity.id,
+      enrolmentId,
+      authorId: actor.enrolment.id,
+      doc,
+      html,
+      at: now,
+    })
     const fromStudent = actor.enrolment.id === enrolmentId
     await tell(
       tx,

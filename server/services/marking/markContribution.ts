@@ -50,16 +50,14 @@ export async function markContribution(
         .values({ seminarId: contribution.seminarId, contributionId: contribution.id, ...mark })
         .onConflictDoUpdate({ target: contributionMarks.contributionId, set: mark })
     }
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: contribution.seminarId,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'marked a contribution',
-        subjectId: contribution.id,
-        detail: { from: before ? { points: before.points, done: before.done } : null, to: write },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: contribution.seminarId,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'marked a contribution',
+      subjectId: contribution.id,
+      detail: { from: before ? { points: before.points, done: before.done } : null, to: write },
+    })
     const [mark] = await tx
       .select()
       .from(marks)

@@ -68,26 +68,22 @@ export function shareOut(
         .where(and(eq(markerShares.activityId, activity.id), inArray(markerShares.enrolmentId, ids)))
     const n = write.markerIds.length
     if (n > 0 && ids.length > 0)
-      await tx
-        .insert(markerShares)
-        .values(
-          ids.map((enrolmentId, i) => ({
-            seminarId: actor.seminar.id,
-            activityId: activity.id,
-            enrolmentId,
-            markerId: write.markerIds[Math.floor((i * n) / ids.length)]!,
-          })),
-        )
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'shared the marking out',
-        subjectId: activity.id,
-        detail: { markers: write.markerIds, records: ids.length },
-      })
+      await tx.insert(markerShares).values(
+        ids.map((enrolmentId, i) => ({
+          seminarId: actor.seminar.id,
+          activityId: activity.id,
+          enrolmentId,
+          markerId: write.markerIds[Math.floor((i * n) / ids.length)]!,
+        })),
+      )
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'shared the marking out',
+      subjectId: activity.id,
+      detail: { markers: write.markerIds, records: ids.length },
+    })
     return { done: true }
   })
 }

@@ -129,26 +129,29 @@ export function moveMarks(
       const whole = to.criteria.every(
         c => steps.some(s => s.criterionId === c.id) || excusedFrom.some(e => e.criterionId === c.id),
       )
+      const stateNow = () => {
+        if (!whole) return 'open'
+        if (row!.state === 'returned') return 'held'
+        return row!.state
+      }
       await tx
         .update(marks)
         .set({
           rubricVersionId: to.versionId,
           excusedFrom,
           version: row!.version + 1,
-          state: !whole ? 'open' : row!.state === 'returned' ? 'held' : row!.state,
+          state: stateNow(),
           ...(!whole && { returnAt: null, returnBy: null }),
         })
         .where(eq(marks.id, row!.id))
-      await tx
-        .insert(auditTrail)
-        .values({
-          seminarId: actor.seminar.id,
-          actorId: actor.enrolment.id,
-          at: now,
-          act: 'moved a mark to another version',
-          subjectId: row!.id,
-          detail: { version: to.version },
-        })
+      await tx.insert(auditTrail).values({
+        seminarId: actor.seminar.id,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: 'moved a mark to another version',
+        subjectId: row!.id,
+        detail: { version: to.version },
+      })
       await storePoints(tx, actor, enrolmentId, now)
     }
     return { returned: ids.length }

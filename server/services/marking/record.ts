@@ -238,8 +238,12 @@ function because(lateness: Lateness | null, plan: ActivityPlan, judged: Judged, 
 
 /** "2 days", "9 hours", "40 minutes": the largest unit that fits. */
 function span(minutes: number): string {
-  const [n, unit] =
-    minutes >= 1440 ? [minutes / 1440, 'day'] : minutes >= 60 ? [minutes / 60, 'hour'] : [minutes, 'minute']
+  const findSpan = () => {
+    if (minutes >= 1440) return [minutes / 1440, 'day']
+    if (minutes >= 60) return [minutes / 60, 'hour']
+    return [minutes, 'minute']
+  }
+  const [n, unit] = findSpan()
   const whole = Math.max(1, Math.floor(n))
   return `${whole} ${unit}${whole === 1 ? '' : 's'}`
 }
@@ -305,22 +309,34 @@ async function inContext(
     changesOf(db, ids),
     activity.kind === 'reading' && textId ? currentVersion(db, textId) : null,
   ])
-  const notedAs = (note: StoredNote): NonNullable<RecordItem['noted']> => ({
-    kind: note.kind,
-    where: `${read?.text.form === 'paper' ? 'page' : read?.text.form === 'recording' ? 'from' : 'section'} ${read?.version.parts[note.part - 1]?.label ?? note.part}`,
-    before: note.passage?.prefix ?? '',
-    exact: note.passage?.exact ?? '',
-    after: note.passage?.suffix ?? '',
-    to: note.to?.passage.exact ?? null,
-    tags: [...note.tags],
-    isSet: isSet(readingOf(activity.settings), note.part),
-    lost: note.how === 'lost',
-  })
+  const notedAs = (note: StoredNote): NonNullable<RecordItem['noted']> => {
+    const partWord = () => {
+      if (read?.text.form === 'paper') return 'page'
+      if (read?.text.form === 'recording') return 'from'
+      return 'section'
+    }
+    return {
+      kind: note.kind,
+      where: `${partWord()} ${read?.version.parts[note.part - 1]?.label ?? note.part}`,
+      before: note.passage?.prefix ?? '',
+      exact: note.passage?.exact ?? '',
+      after: note.passage?.suffix ?? '',
+      to: note.to?.passage.exact ?? null,
+      tags: [...note.tags],
+      isSet: isSet(readingOf(activity.settings), note.part),
+      lost: note.how === 'lost',
+    }
+  }
   return rows.map(row => {
     const change = changes.get(row.id)
     // a comment in a wiki says itself which page it stands on
     const parent = parents.find(p => p.id === row.parentId && p.type !== 'pageVersion')
     const around = row.detail.takesUp?.exact
+    const parentText = () => {
+      if (parent.state === 'withdrawn') return 'This post was withdrawn.'
+      if (around) return `… ${around} …`
+      return firstWords(parent.text)
+    }
     return {
       id: row.id,
       type: row.type,
@@ -334,12 +350,7 @@ async function inContext(
       answers: parent
         ? {
             name: parent.name,
-            text:
-              parent.state === 'withdrawn'
-                ? 'This post was withdrawn.'
-                : around
-                  ? `… ${around} …`
-                  : firstWords(parent.text),
+            text: parentText(),
             passage: parent.detail.note?.passage?.exact ?? null,
           }
         : null,

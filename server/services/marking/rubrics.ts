@@ -175,16 +175,14 @@ export function writeRubric(
       .update(activities)
       .set({ rubricVersionId: version!.id, version: sql`${activities.version} + 1` })
       .where(and(eq(activities.seminarId, actor.seminar.id), eq(activities.rubricVersionId, newest.id)))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'made a version of a rubric',
-        subjectId: rubricId,
-        detail: { version: version!.version },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'made a version of a rubric',
+      subjectId: rubricId,
+      detail: { version: version!.version },
+    })
     return { id: rubricId, versionId: version!.id, version: version!.version }
   })
 }
@@ -248,19 +246,17 @@ export async function writeCriteria(
         outcomeId: known.find(o => o.identifier === c.outcome)?.id ?? null,
       })
       .returning()
-    await tx
-      .insert(rubricLevels)
-      .values(
-        c.levels.map((l, i) => ({
-          seminarId,
-          criterionId: criterion!.id,
-          position: i,
-          title: l.title,
-          points: l.points,
-          pointsFrom: l.pointsFrom,
-          descriptor: l.descriptor,
-        })),
-      )
+    await tx.insert(rubricLevels).values(
+      c.levels.map((l, i) => ({
+        seminarId,
+        criterionId: criterion!.id,
+        position: i,
+        title: l.title,
+        points: l.points,
+        pointsFrom: l.pointsFrom,
+        descriptor: l.descriptor,
+      })),
+    )
   }
 }
 
@@ -410,15 +406,13 @@ async function insertOutcomes(tx: Db, actor: Actor, drafts: readonly OutcomeDraf
   const rows = await tx
     .insert(outcomes)
     .values(
-      drafts
-        .slice(0, 2000)
-        .map((o, i) => ({
-          seminarId: actor.seminar.id,
-          identifier: o.identifier.slice(0, 200),
-          code: o.code.slice(0, 60),
-          statement: o.statement.slice(0, 2000),
-          position: from + i,
-        })),
+      drafts.slice(0, 2000).map((o, i) => ({
+        seminarId: actor.seminar.id,
+        identifier: o.identifier.slice(0, 200),
+        code: o.code.slice(0, 60),
+        statement: o.statement.slice(0, 2000),
+        position: from + i,
+      })),
     )
     .onConflictDoNothing()
     .returning({ id: outcomes.id })

@@ -299,15 +299,13 @@ async function writeDownChanges(
   if (was.waived !== is.lateWaived)
     entries.push({ act: is.lateWaived ? 'waived lateness' : 'counted lateness again', detail: {} })
   if (entries.length > 0)
-    await tx
-      .insert(auditTrail)
-      .values(
-        entries.map(e => ({
-          seminarId: actor.seminar.id,
-          actorId: actor.enrolment.id,
-          at: now,
-          subjectId: markId,
-          ...e,
-        })),
-      )
+    await tx.insert(auditTrail).values(
+      entries.map(e => ({
+        seminarId: actor.seminar.id,
+        actorId: actor.enrolment.id,
+        at: now,
+        subjectId: markId,
+        ...e,
+      })),
+    )
 }

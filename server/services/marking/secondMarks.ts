@@ -76,17 +76,15 @@ export function askSecond(
         )
       if (!marker || !isStaff(marker))
         throw refusedField('markerId', 'notAMarker', 'Choose the instructor or an assistant of this seminar.')
-      await tx
-        .insert(secondMarks)
-        .values(
-          write.enrolmentIds.map(enrolmentId => ({
-            seminarId: seminar.id,
-            activityId: activity.id,
-            enrolmentId,
-            markerId: marker.id,
-            madeAt: now,
-          })),
-        )
+      await tx.insert(secondMarks).values(
+        write.enrolmentIds.map(enrolmentId => ({
+          seminarId: seminar.id,
+          activityId: activity.id,
+          enrolmentId,
+          markerId: marker.id,
+          madeAt: now,
+        })),
+      )
       const n = write.enrolmentIds.length
       await tell(
         tx,
@@ -142,16 +140,14 @@ export function saveSecond(
       .set({ steps, remark: write.remark, ...(write.done && { state: 'done' as const, doneAt: now }) })
       .where(eq(secondMarks.id, row.id))
     if (write.done)
-      await tx
-        .insert(auditTrail)
-        .values({
-          seminarId: actor.seminar.id,
-          actorId: actor.enrolment.id,
-          at: now,
-          act: 'marked a second time',
-          subjectId: row.id,
-          detail: { enrolmentId },
-        })
+      await tx.insert(auditTrail).values({
+        seminarId: actor.seminar.id,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: 'marked a second time',
+        subjectId: row.id,
+        detail: { enrolmentId },
+      })
     return recordView(tx, actor, enrolmentId, now)
   })
 }
@@ -178,16 +174,14 @@ export function agreeSecond(
       .returning()
     if (!row)
       throw new Problem(409, 'noSecond', 'There is no second marking to agree on, or it is not done yet.')
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'agreed on a second marking',
-        subjectId: row.id,
-        detail: { enrolmentId },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'agreed on a second marking',
+      subjectId: row.id,
+      detail: { enrolmentId },
+    })
     return recordView(tx, actor, enrolmentId, now)
   })
 }

@@ -21,16 +21,14 @@ export async function mailToAll(db: Db, list: readonly NewMail[]): Promise<void>
     await db
       .insert(mails)
       .values(
-        list
-          .slice(i, i + 500)
-          .map(m => ({
-            seminarId: m.seminarId,
-            personId: m.person.id,
-            key: m.key,
-            to: m.person.email,
-            subject: m.subject,
-            text: m.text,
-          })),
+        list.slice(i, i + 500).map(m => ({
+          seminarId: m.seminarId,
+          personId: m.person.id,
+          key: m.key,
+          to: m.person.email,
+          subject: m.subject,
+          text: m.text,
+        })),
       )
       .onConflictDoNothing()
   }

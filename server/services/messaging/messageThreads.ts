@@ -179,17 +179,15 @@ export function answerMessage(
         'The first message has not gone out yet. Take it back to change it, or wait a minute.',
       )
     const staff = isStaff(actor.enrolment)
-    await tx
-      .insert(messages)
-      .values({
-        seminarId: thread.seminarId,
-        threadId,
-        authorId: actor.enrolment.id,
-        text: write.text,
-        words: wordsIn(write.text),
-        direct: true,
-        at: now,
-      })
+    await tx.insert(messages).values({
+      seminarId: thread.seminarId,
+      threadId,
+      authorId: actor.enrolment.id,
+      text: write.text,
+      words: wordsIn(write.text),
+      direct: true,
+      at: now,
+    })
     await tx
       .update(messageThreads)
       .set({

@@ -174,16 +174,14 @@ export function switchRule(
         version: rule.version + 1,
       })
       .where(eq(messageRules.id, ruleId))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        act: write.on ? 'messageRuleOn' : 'messageRuleOff',
-        subjectId: ruleId,
-        detail: {},
-        at: now,
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      act: write.on ? 'messageRuleOn' : 'messageRuleOff',
+      subjectId: ruleId,
+      detail: {},
+      at: now,
+    })
     return { id: ruleId }
   })
 }

@@ -210,14 +210,12 @@ export function dealAgain(
         ? await tx
             .insert(groups)
             .values(
-              dealt
-                .slice(rows.length)
-                .map((_, i) => ({
-                  seminarId: actor.seminar.id,
-                  groupPlanId: planId,
-                  title: `Group ${rows.length + i + 1}`,
-                  position: rows.length + i,
-                })),
+              dealt.slice(rows.length).map((_, i) => ({
+                seminarId: actor.seminar.id,
+                groupPlanId: planId,
+                title: `Group ${rows.length + i + 1}`,
+                position: rows.length + i,
+              })),
             )
             .returning()
         : []
@@ -336,15 +334,13 @@ export function saveGroupPlan(
       .update(groupPlans)
       .set({ title: write.title, selfJoin: write.selfJoin, most: write.most, version: plan.version + 1 })
       .where(eq(groupPlans.id, planId))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'changed a group plan',
-        subjectId: planId,
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'changed a group plan',
+      subjectId: planId,
+    })
     return { id: planId }
   })
 }
@@ -432,16 +428,14 @@ export async function removeGroupPlan(db: Database, actor: Actor, planId: string
     await tx.delete(groupMembers).where(eq(groupMembers.groupPlanId, planId))
     await tx.delete(groups).where(eq(groups.groupPlanId, planId))
     await tx.delete(groupPlans).where(eq(groupPlans.id, planId))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'removed a group plan',
-        subjectId: planId,
-        detail: { title: plan.title },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'removed a group plan',
+      subjectId: planId,
+      detail: { title: plan.title },
+    })
   })
 }
 
@@ -477,15 +471,13 @@ export async function chooseGroup(
       .delete(groupMembers)
       .where(and(eq(groupMembers.groupPlanId, planId), eq(groupMembers.enrolmentId, actor.enrolment.id)))
     if (groupId !== null)
-      await tx
-        .insert(groupMembers)
-        .values({
-          seminarId: actor.seminar.id,
-          groupPlanId: planId,
-          groupId,
-          enrolmentId: actor.enrolment.id,
-          since: now,
-        })
+      await tx.insert(groupMembers).values({
+        seminarId: actor.seminar.id,
+        groupPlanId: planId,
+        groupId,
+        enrolmentId: actor.enrolment.id,
+        since: now,
+      })
     await tx
       .update(groupPlans)
       .set({ version: plan.version + 1 })

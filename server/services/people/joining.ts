@@ -127,16 +127,14 @@ export async function join(
       .update(joiningCodes)
       .set({ used: row.used + 1 })
       .where(eq(joiningCodes.id, row.id))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: seminar.id,
-        actorId: enrolment!.id,
-        at: now,
-        act: 'joined by code',
-        subjectId: enrolment!.id,
-        detail: { code: row.code },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: seminar.id,
+      actorId: enrolment!.id,
+      at: now,
+      act: 'joined by code',
+      subjectId: enrolment!.id,
+      detail: { code: row.code },
+    })
     return { seminarId: seminar.id, personId: who.id }
   })
 }

@@ -112,15 +112,13 @@ export function addPerson(
           .insert(enrolments)
           .values({ seminarId: actor.seminar.id, personId: person.id, joinedAt: now, ...values })
           .returning()
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: there ? 'brought a person back' : 'added a person',
-        subjectId: row!.id,
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: there ? 'brought a person back' : 'added a person',
+      subjectId: row!.id,
+    })
     if (write.invite) await inviteAll(tx, actor, [row!.id], now)
     return { id: row!.id }
   })
@@ -169,16 +167,14 @@ export async function changePerson(
         ...(change.state !== undefined && { state: change.state }),
       })
       .where(eq(enrolments.id, enrolmentId))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'changed a person',
-        subjectId: enrolmentId,
-        detail: { from: { role: row.role, sectionId: row.sectionId, state: row.state }, to: change },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'changed a person',
+      subjectId: enrolmentId,
+      detail: { from: { role: row.role, sectionId: row.sectionId, state: row.state }, to: change },
+    })
   })
 }
 

@@ -99,16 +99,14 @@ export function importRoster(
       withdrawn: leaving.length,
       passedOver: roster.faults.length,
     }
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'imported a roster',
-        subjectId: actor.seminar.id,
-        detail: { file: write.name, ...answer },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'imported a roster',
+      subjectId: actor.seminar.id,
+      detail: { file: write.name, ...answer },
+    })
     return answer
   })
 }

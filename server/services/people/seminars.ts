@@ -227,23 +227,21 @@ export function writeSettings(
           'Activities are still marked on a scale you took away. Choose another for them first.',
         ),
     )
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'changed the settings',
-        subjectId: seminarId,
-        detail: {
-          from: {
-            title: current!.title,
-            firstDay: current!.firstDay,
-            weeks: current!.weeks,
-            timeZone: current!.timeZone,
-          },
+    await tx.insert(auditTrail).values({
+      seminarId,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'changed the settings',
+      subjectId: seminarId,
+      detail: {
+        from: {
+          title: current!.title,
+          firstDay: current!.firstDay,
+          weeks: current!.weeks,
+          timeZone: current!.timeZone,
         },
-      })
+      },
+    })
     return settingsView(tx, { ...actor, seminar: seminar! })
   })
 }
@@ -311,14 +309,12 @@ export async function setArchived(db: Database, actor: Actor, archived: boolean,
       .update(seminars)
       .set({ state: archived ? 'archived' : 'active' })
       .where(eq(seminars.id, actor.seminar.id))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: archived ? 'archived the seminar' : 'brought the seminar back',
-        subjectId: actor.seminar.id,
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: archived ? 'archived the seminar' : 'brought the seminar back',
+      subjectId: actor.seminar.id,
+    })
   })
 }

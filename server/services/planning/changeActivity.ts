@@ -104,16 +104,14 @@ export function changeActivity(db: Database, actor: ActorAt, write: ActivityPatc
     )
       await reckonAnew(tx, { ...actor, activity: after! }, now)
     const fields = Object.keys(write.change)
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'changed an activity',
-        subjectId: before.id,
-        detail: { fields, title: body.title },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'changed an activity',
+      subjectId: before.id,
+      detail: { fields, title: body.title },
+    })
     if (write.tell && after!.state === 'published')
       await tellChange(tx, { ...actor, activity: after! }, old, body, now)
     return composerView(tx, { ...actor, activity: after! }, now)
@@ -340,16 +338,15 @@ async function requireKindKept(tx: Db, before: ActivityRow, kind: ActivityRow['k
     (before.kind !== 'wiki' && kind !== 'wiki' && before.kind !== 'reading' && kind !== 'reading')
   )
     return
+  const refusal = () => {
+    if (before.kind === 'wiki')
+      return 'Pages have been written here, so it stays a wiki. Plan another activity beside it.'
+    if (before.kind === 'reading' || kind === 'reading')
+      return `Something has been written here already, and ${kind === 'reading' ? 'it would belong to no passage of a text' : 'its passages would be lost'}. Plan another activity beside it.`
+    return 'Something has been written here already, and it would not become pages. Plan a wiki beside it.'
+  }
   if ((await tx.$count(contributions, eq(contributions.activityId, before.id))) > 0)
-    throw refusedField(
-      'kind',
-      'written',
-      before.kind === 'wiki'
-        ? 'Pages have been written here, so it stays a wiki. Plan another activity beside it.'
-        : before.kind === 'reading' || kind === 'reading'
-          ? `Something has been written here already, and ${kind === 'reading' ? 'it would belong to no passage of a text' : 'its passages would be lost'}. Plan another activity beside it.`
-          : 'Something has been written here already, and it would not become pages. Plan a wiki beside it.',
-    )
+    throw refusedField('kind', 'written', refusal())
 }
 
 /** Pages stand in the wiki of a group, or of the class: whom a wiki is for can change only as far as every page keeps its readers. */

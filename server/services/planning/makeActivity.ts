@@ -82,8 +82,9 @@ function usualBody(seminar: Seminar, kind: ActivityRow['kind'], week: number): A
   const middle = Math.max(0, due - 3)
   const opensAt = at(0, '08:00')
   // a wiki takes its time: two weeks of writing, one of comments, one of revising
-  const phaseList: ActivityBody['phases'] = third
-    ? [
+  const findPhaseList = () => {
+    if (third)
+      return [
         { name: first!, startsAt: opensAt, endsAt: at(7 + due, seminar.usualDueTime) },
         {
           name: second!,
@@ -96,8 +97,8 @@ function usualBody(seminar: Seminar, kind: ActivityRow['kind'], week: number): A
           endsAt: at(21 + due, seminar.usualDueTime),
         },
       ]
-    : second
-      ? second === 'review'
+    if (second)
+      return second === 'review'
         ? [
             { name: first!, startsAt: opensAt, endsAt: at(due, seminar.usualDueTime) },
             { name: second, startsAt: at(7, '00:00'), endsAt: at(7 + due, seminar.usualDueTime) },
@@ -110,7 +111,9 @@ function usualBody(seminar: Seminar, kind: ActivityRow['kind'], week: number): A
               endsAt: at(due, seminar.usualDueTime),
             },
           ]
-      : [{ name: first!, startsAt: opensAt, endsAt: at(due, seminar.usualDueTime) }]
+    return [{ name: first!, startsAt: opensAt, endsAt: at(due, seminar.usualDueTime) }]
+  }
+  const phaseList: ActivityBody['phases'] = findPhaseList()
   const last = phaseList.at(-1)!
   const marking = {
     name: 'mark' as const,
@@ -239,16 +242,14 @@ export async function insertActivity(
     .returning()
   if (!row) return // the same wish sent again after a lost answer
   await writeParts(tx, row, body)
-  await tx
-    .insert(auditTrail)
-    .values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
-      act: 'planned an activity',
-      subjectId: id,
-      detail: { title: body.title },
-    })
+  await tx.insert(auditTrail).values({
+    seminarId: actor.seminar.id,
+    actorId: actor.enrolment.id,
+    at: now,
+    act: 'planned an activity',
+    subjectId: id,
+    detail: { title: body.title },
+  })
 }
 
 /** A copy as a draft: into a week of this seminar, into another one the actor instructs (dates moved by teaching weeks), or as a template. */
@@ -304,15 +305,13 @@ export async function removeActivity(db: Database, actor: ActorAt, now: Date): P
     for (const table of [phases, expectations, prompts, extensions])
       await tx.delete(table).where(eq(table.activityId, row!.id))
     await tx.delete(activities).where(eq(activities.id, row!.id))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'took a draft away',
-        subjectId: row!.id,
-        detail: { title: row!.title },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'took a draft away',
+      subjectId: row!.id,
+      detail: { title: row!.title },
+    })
   })
 }

@@ -32,34 +32,30 @@ export function moveActivity(db: Database, actor: ActorAt, write: Write, now: Da
       )
     requireSound(body)
     await tx.delete(phases).where(eq(phases.activityId, row.id))
-    await tx
-      .insert(phases)
-      .values(
-        toPhases(write.phases).map((p, position) => ({
-          seminarId: row.seminarId,
-          activityId: row.id,
-          ...p,
-          position,
-        })),
-      )
+    await tx.insert(phases).values(
+      toPhases(write.phases).map((p, position) => ({
+        seminarId: row.seminarId,
+        activityId: row.id,
+        ...p,
+        position,
+      })),
+    )
     const [after] = await tx
       .update(activities)
       .set({ opensAt: new Date(write.opensAt), version: row.version + 1 })
       .where(eq(activities.id, row.id))
       .returning()
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: row.seminarId,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'moved an activity',
-        subjectId: row.id,
-        detail: {
-          from: { opensAt: old.opensAt, phases: old.phases },
-          to: { opensAt: write.opensAt, phases: write.phases },
-        },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: row.seminarId,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'moved an activity',
+      subjectId: row.id,
+      detail: {
+        from: { opensAt: old.opensAt, phases: old.phases },
+        to: { opensAt: write.opensAt, phases: write.phases },
+      },
+    })
     if (write.tell && after!.state === 'published')
       await tellChange(tx, { ...actor, activity: after! }, old, body, now)
     return { version: after!.version, state: after!.state }

@@ -64,16 +64,14 @@ export function publishActivity(
       })
       .where(eq(activities.id, row.id))
       .returning()
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: later ? 'scheduled an activity' : 'published an activity',
-        subjectId: row.id,
-        detail: { told: write.tell },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: later ? 'scheduled an activity' : 'published an activity',
+      subjectId: row.id,
+      detail: { told: write.tell },
+    })
     if (!later && write.tell) await tellPublished(tx, actor.seminar, after!, now)
     return { version: after!.version, state: after!.state }
   })
@@ -100,15 +98,13 @@ export function unpublishActivity(
       .set({ state: 'draft', publishedAt: null, version: row.version + 1 })
       .where(eq(activities.id, row.id))
       .returning()
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'took an activity back to draft',
-        subjectId: row.id,
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'took an activity back to draft',
+      subjectId: row.id,
+    })
     return { version: after!.version, state: after!.state }
   })
 }
@@ -142,15 +138,13 @@ export async function setLocked(db: Database, actor: ActorAt, locked: boolean, n
       .update(activities)
       .set({ lockedAt: locked ? now : null })
       .where(eq(activities.id, actor.activity.id))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: locked ? 'locked an activity' : 'unlocked an activity',
-        subjectId: actor.activity.id,
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: locked ? 'locked an activity' : 'unlocked an activity',
+      subjectId: actor.activity.id,
+    })
   })
 }
 
@@ -185,15 +179,13 @@ export async function setExtension(
       await tx
         .delete(extensions)
         .where(and(eq(extensions.activityId, actor.activity.id), eq(extensions.enrolmentId, enrolmentId)))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: extension ? 'gave an extension' : 'took an extension away',
-        subjectId: enrolmentId,
-        detail: { activityId: actor.activity.id, ...extension },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: extension ? 'gave an extension' : 'took an extension away',
+      subjectId: enrolmentId,
+      detail: { activityId: actor.activity.id, ...extension },
+    })
   })
 }

@@ -54,7 +54,12 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
   const guests = [...new Set(all.filter(p => p.activity.seminarId === seminar.id).flatMap(p => p.joint))]
   const everyone =
     staff && guests.length > 0 ? [...students, ...(await countedStudents(db, guests))] : students
-  const counted = staff ? everyone : enrolment.role === 'student' ? [self] : []
+  const findCounted = () => {
+    if (staff) return everyone
+    if (enrolment.role === 'student') return [self]
+    return []
+  }
+  const counted = findCounted()
   const plans =
     staff || enrolment.role !== 'student' || enrolment.state === 'practice'
       ? all

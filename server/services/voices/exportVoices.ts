@@ -43,8 +43,13 @@ export async function exportVoices(
     'last of them': p.fromMe.lastAt?.slice(0, 10) ?? null,
     'longest time without (days)': p.fromMe.longestGapDays,
   }))
+  const scopeWords = () => {
+    if (query.among) return `${query.among.length} activities `
+    if (query.kind) return `${query.kind} `
+    return ''
+  }
   const base =
-    `${actor.seminar.code} voices ${view.activity?.title ?? `${query.among ? `${query.among.length} activities ` : query.kind ? `${query.kind} ` : ''}weeks ${view.from} to ${view.to}`}`
+    `${actor.seminar.code} voices ${view.activity?.title ?? `${scopeWords()}weeks ${view.from} to ${view.to}`}`
       .replace(/[^\p{L}\p{N}]+/gu, ' ')
       .trim()
   return {

@@ -127,11 +127,18 @@ export async function loadActs(
       ),
   ])
   return [
-    ...said.map(({ asks, type, at, ...s }): LoggedAct => ({
-      ...s,
-      kind: asks ? 'answer' : type === 'comment' ? 'comment' : 'reply',
-      at: at!.getTime(),
-    })),
+    ...said.map(({ asks, type, at, ...s }): LoggedAct => {
+      const contactKind = () => {
+        if (asks) return 'answer'
+        if (type === 'comment') return 'comment'
+        return 'reply'
+      }
+      return {
+        ...s,
+        kind: contactKind(),
+        at: at!.getTime(),
+      }
+    }),
     ...commented.map(({ at, studentId, ...c }): LoggedAct => ({
       ...c,
       studentId: studentId!,

@@ -122,12 +122,11 @@ const KIND_WHY: Readonly<Record<Act['kind'], string>> = {
   message: 'written to them alone',
 }
 /** Why an act counts, or why not. */
-export const whyOf = (act: Act): string =>
-  act.kind !== 'reply'
-    ? KIND_WHY[act.kind]
-    : counts(act)
-      ? `a reply of ${act.words} words`
-      : `a reply of ${act.words} words: fewer than ${SUBSTANTIVE_WORDS}`
+export const whyOf = (act: Act): string => {
+  if (act.kind !== 'reply') return KIND_WHY[act.kind]
+  if (counts(act)) return `a reply of ${act.words} words`
+  return `a reply of ${act.words} words: fewer than ${SUBSTANTIVE_WORDS}`
+}
 
 /** What was said to one student, newest first. */
 export async function readPresenceActs(

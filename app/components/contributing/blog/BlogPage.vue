@@ -117,7 +117,11 @@ async function putAway() {
 function step(list: readonly WholeContribution[], by: number) {
   if (list.length === 0) return
   const at = list.findIndex(c => `c-${c.id}` === document.activeElement?.id)
-  void focusEntry(list[(at < 0 ? (by > 0 ? 0 : list.length - 1) : at + by + list.length) % list.length]!.id)
+  const neighbourIndex = () => {
+    if (at < 0) return by > 0 ? 0 : list.length - 1
+    return at + by + list.length
+  }
+  void focusEntry(list[neighbourIndex() % list.length]!.id)
 }
 const keys = computed<Key[]>(() => [
   { keys: 'j', does: 'the next entry', run: () => step(shown.value, 1) },
@@ -190,8 +194,8 @@ function showAllEntries() {
         />
         <section v-if="drafts.length > 0" class="drafts" aria-label="Your drafts">
           <p v-for="d in drafts" :key="d.id">
-            <b>{{ d.title || 'An entry without a title' }}</b
-            >{{ ' ' }}<span class="muted">in draft, {{ d.words }} words, saved {{ dayTime(d.savedAt) }}</span
+            <b>{{ d.title || 'An entry without a title' }}</b>{{ ' '
+            }}<span class="muted">in draft, {{ d.words }} words, saved {{ dayTime(d.savedAt) }}</span
             >{{ ' ' }}<button class="link" type="button" @click="writing = d.slot">go on writing</button>
           </p>
         </section>

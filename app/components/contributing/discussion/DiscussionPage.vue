@@ -61,11 +61,12 @@ const found = shallowRef<ReadonlySet<string> | null>(null)
 const words = ref('')
 /** What is laid out: the threads, one person's posts, what is held, or what was found. */
 const rows = computed(() => {
-  const alone = found.value
-    ? store.whole.filter(c => found.value!.has(c.id))
-    : onlyFrom.value
-      ? theirs.value
-      : null
+  const findAlone = () => {
+    if (found.value) return store.whole.filter(c => found.value!.has(c.id))
+    if (onlyFrom.value) return theirs.value
+    return null
+  }
+  const alone = findAlone()
   return threadRows<ContributionView>(alone ? alone.map(item => ({ item, replies: [] })) : threads.value, {
     folded: desk.foldedThreads,
     unfolded: desk.openThreads,

@@ -83,8 +83,7 @@ const names = (list: readonly string[]) =>
           :aria-pressed="onlyCircle === c.id"
           @click="emit('circle', onlyCircle === c.id ? null : c.id)"
         >
-          <span class="n">{{ c.title }}</span
-          ><i
+          <span class="n">{{ c.title }}</span><i
             :style="{ width: `${(100 * postsIn(c.id)) / Math.max(1, ...circles.map(x => postsIn(x.id)))}%` }"
           /><span>{{ postsIn(c.id) }}</span>
         </button>

@@ -50,9 +50,11 @@ const html = computed(() =>
       ),
 )
 const label = computed(() => props.desk.letterOf(item.value.id))
-const tone = computed(() =>
-  whole.value?.author.isMe ? 'me' : whole.value?.author.isStaff ? 'staff' : 'plain',
-)
+const tone = computed(() => {
+  if (whole.value?.author.isMe) return 'me'
+  if (whole.value?.author.isStaff) return 'staff'
+  return 'plain'
+})
 const parent = computed(() => (item.value.parentId ? props.desk.authorOf(item.value.parentId) : null))
 const editing = computed(() => props.desk.editing.value === item.value.id)
 const history = ref(false)

@@ -21,14 +21,12 @@ const AHEAD = 12 // rows drawn before they come into view
 const list = ref<HTMLElement | null>(null)
 const isVirtual = computed(() => props.rows.length > SHORT)
 const above = ref(0) // pixels of the scroller before the first row
-const guess = (row: ThreadRow<ContributionView>): number =>
-  row.kind === 'fold'
-    ? 44
-    : row.kind === 'write'
-      ? 190
-      : row.item.view === 'place'
-        ? 54
-        : 58 + Math.ceil(Math.min(row.item.words, 60) / 13) * 24
+const guess = (row: ThreadRow<ContributionView>): number => {
+  if (row.kind === 'fold') return 44
+  if (row.kind === 'write') return 190
+  if (row.item.view === 'place') return 54
+  return 58 + Math.ceil(Math.min(row.item.words, 60) / 13) * 24
+}
 
 const virtual = useVirtualizer(
   computed(() => ({

@@ -45,8 +45,13 @@ async function mark(id: string, done: boolean | null, undo = true) {
   try {
     await api.put(`/api/contributions/${id}/mark`, { done, points: null })
     await store.refresh()
+    const judgement = () => {
+      if (done === null) return 'Not marked.'
+      if (done) return 'Done.'
+      return 'Not done.'
+    }
     if (undo)
-      notices.say(done === null ? 'Not marked.' : done ? 'Done.' : 'Not done.', {
+      notices.say(judgement(), {
         label: 'Undo',
         run: () => void mark(id, before, false),
       })
@@ -135,8 +140,7 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
             @focus="at = i"
           >
             <p class="who">
-              <b>{{ a.author.name }}</b
-              ><span class="muted"
+              <b>{{ a.author.name }}</b><span class="muted"
                 >{{ shortDayTime(a.shownAt) }}{{ a.shownAt > activity.closesAt ? ', late' : '' }} ·
                 {{ a.words }} words</span
               >

@@ -269,8 +269,9 @@ watch(
               :aria-pressed="letter === x.l"
               @click="letter = letter === x.l ? null : x.l"
             >
-              {{ x.l }}</button
-            ><button v-if="narrowed" class="link" type="button" @click="everything">everything</button>
+              {{ x.l }}</button><button v-if="narrowed" class="link" type="button" @click="everything">
+              everything
+            </button>
           </p>
         </div>
         <WriteBox
@@ -290,8 +291,8 @@ watch(
         />
         <section v-if="drafts.length > 0" class="drafts" aria-label="Your drafts">
           <p v-for="d in drafts" :key="d.id">
-            <b>{{ d.term?.term || 'A term without its word' }}</b
-            >{{ ' ' }}<span class="muted">in draft, {{ d.words }} words, saved {{ dayTime(d.savedAt) }}</span
+            <b>{{ d.term?.term || 'A term without its word' }}</b>{{ ' '
+            }}<span class="muted">in draft, {{ d.words }} words, saved {{ dayTime(d.savedAt) }}</span
             >{{ ' ' }}<button class="link" type="button" @click="writing = d.slot">go on writing</button>
           </p>
         </section>

@@ -90,8 +90,7 @@ watch(() => route.fullPath, hide)
     :style="{ left: `${place.left}px`, top: `${place.top}px`, width: `${WIDTH}px` }"
   >
     <p class="head">
-      <b>{{ card.term.term }}</b
-      ><span v-if="card.term.category">{{ card.term.category }}</span>
+      <b>{{ card.term.term }}</b><span v-if="card.term.category">{{ card.term.category }}</span>
     </p>
     <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
     <div class="prose" v-html="card.html" />

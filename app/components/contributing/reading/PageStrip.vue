@@ -23,11 +23,12 @@ const lines = computed(() =>
     const own = new Set<number>()
     const here = props.notes.get(p.number) ?? []
     for (const { c } of here) {
-      const share = c.note.at
-        ? (c.note.at.start - p.start) / Math.max(1, p.end - p.start)
-        : c.note.area
-          ? c.note.area.y
-          : 0
+      const findShare = () => {
+        if (c.note.at) return (c.note.at.start - p.start) / Math.max(1, p.end - p.start)
+        if (c.note.area) return c.note.area.y
+        return 0
+      }
+      const share = findShare()
       const bin = Math.min(BINS - 1, Math.max(0, Math.floor(share * BINS)))
       bins[bin]!++
       if (c.author.isMe) own.add(bin)

@@ -66,9 +66,11 @@ const live = useLiveTalk(
   () => {},
   () => void store.load(activity.value.id).catch(() => {}),
 )
-const word = computed(() =>
-  text.value?.form === 'paper' ? 'Page' : text.value?.form === 'recording' ? 'From' : 'Section',
-)
+const word = computed(() => {
+  if (text.value?.form === 'paper') return 'Page'
+  if (text.value?.form === 'recording') return 'From'
+  return 'Section'
+})
 const labelOf = (n: number) => `${word.value.toLowerCase()} ${parts.value[n - 1]?.label ?? n}`
 const zoom = ref(1)
 const zoomBy = (factor: number) => {
@@ -170,13 +172,10 @@ const minutes = computed(() => {
 const arrivedWords = computed(() => {
   const n = live.arrived.value.length
   const last = live.arrived.value.at(-1)
-  return n === 0 || !last
-    ? ''
-    : n > 1
-      ? `${capital(inWords(n))} new notes and answers have come.`
-      : last.parentId
-        ? `${last.author.givenName} answered a note just now.`
-        : `${last.author.givenName} wrote in the margin just now.`
+  if (n === 0 || !last) return ''
+  if (n > 1) return `${capital(inWords(n))} new notes and answers have come.`
+  if (last.parentId) return `${last.author.givenName} answered a note just now.`
+  return `${last.author.givenName} wrote in the margin just now.`
 })
 function goToArrived() {
   const [first] = live.arrived.value

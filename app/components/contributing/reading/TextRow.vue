@@ -134,17 +134,15 @@ function lay() {
   if (!words || !sheetBox.value) return
   const box = sheetBox.value.getBoundingClientRect()
   const boxes = (s: Stretch, extra: Partial<Line> = {}): Line[] =>
-    words!
-      .lines(s.start, s.end)
-      .map(r => ({
-        left: r.left - box.left,
-        top: r.top - box.top,
-        width: r.width,
-        height: r.height,
-        weight: 1,
-        own: false,
-        ...extra,
-      }))
+    words!.lines(s.start, s.end).map(r => ({
+      left: r.left - box.left,
+      top: r.top - box.top,
+      width: r.width,
+      height: r.height,
+      weight: 1,
+      own: false,
+      ...extra,
+    }))
   const there = props.passages.flatMap(p => {
     const at = here(p)
     return at ? [{ ...p, ...at }] : []

@@ -11,12 +11,13 @@ const over = computed(() => props.own.reviewEndsAt !== null && now.value > new D
 const teammates = computed(() => props.own.handIn.subject === 'teammates')
 const STATE = { owed: 'not begun', begun: 'begun', in: 'in' } as const
 const KIND = { work: '', self: 'your own', practice: 'to practise', teammate: '' } as const
-const stateWords = (g: GivenHead) =>
-  g.state === 'begun'
-    ? g.missing > 0
+const stateWords = (g: GivenHead) => {
+  if (g.state === 'begun')
+    return g.missing > 0
       ? `begun, ${inWords(g.missing)} ${plural(g.missing, 'thing')} to go`
       : 'ready to hand in'
-    : STATE[g.state]
+  return STATE[g.state]
+}
 const owed = computed(() => props.own.given.filter(g => g.kind !== 'practice' && g.state !== 'in').length)
 const initial = (g: GivenHead) => g.called.slice(0, 1)
 </script>

@@ -133,8 +133,8 @@ function edited() {
             :aria-expanded="open"
             @click="open = !open"
           >
-            {{ open ? 'fold it' : 'read it' }}</button
-          ><template v-if="work.changeUntil && !own.handIn.onPaper"
+            {{ open ? 'fold it' : 'read it' }}</button><template
+            v-if="work.changeUntil && !own.handIn.onPaper"
             ><button class="link" type="button" @click="editing = true">change it</button
             ><button class="link" type="button" @click="takeBack">take it back</button
             ><span class="hint">until {{ dayTime(work.changeUntil) }}</span></template

@@ -30,12 +30,11 @@ const answer = (id: string, text: string) =>
   emit('change', { answers: { ...props.given.answers, [id]: text } })
 const note = (i: number, text: string) =>
   emit('change', { passages: props.given.passages.map((p, j) => (j === i ? { ...p, note: text } : p)) })
-const count = (text: string | undefined, need: number) =>
-  need > 0
-    ? `${countWords(text ?? '')} of ${need} words`
-    : countWords(text ?? '') > 0
-      ? `${countWords(text ?? '')} words`
-      : ''
+const count = (text: string | undefined, need: number) => {
+  if (need > 0) return `${countWords(text ?? '')} of ${need} words`
+  if (countWords(text ?? '') > 0) return `${countWords(text ?? '')} words`
+  return ''
+}
 const theirs = (id: string) => props.desk.sample?.points[id]
 const off = (id: string) => {
   const t = theirs(id)

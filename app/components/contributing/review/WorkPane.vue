@@ -135,8 +135,7 @@ onBeforeUnmount(() => {
 <template>
   <section class="work" aria-label="The work">
     <p class="who">
-      <b>{{ called }}</b
-      ><em v-if="work.title">“{{ work.title }}”</em
+      <b>{{ called }}</b><em v-if="work.title">“{{ work.title }}”</em
       ><span class="hint">{{ work.onPaper ? 'on paper' : `${work.words} words` }}</span>
     </p>
     <p v-if="work.onPaper" class="hint">This was handed in on paper; your instructor gives it to you.</p>

@@ -10,8 +10,11 @@ const props = defineProps<{
   /** Only what changed, with what is left out told by number. */ short?: boolean
 }>()
 const shown = computed(() => (props.short ? onlyChanges(props.blocks) : props.blocks))
-const movedWords = (b: ChangedBlock) =>
-  b.as === 'movedAway' ? 'stood here; it was moved' : b.moved === 'up' ? 'moved up' : 'moved down'
+const movedWords = (b: ChangedBlock) => {
+  if (b.as === 'movedAway') return 'stood here; it was moved'
+  if (b.moved === 'up') return 'moved up'
+  return 'moved down'
+}
 </script>
 
 <template>

@@ -45,8 +45,7 @@ const all = (choice: Choice) => {
           :aria-pressed="choices[i] === 'theirs'"
           @click="pick(i, 'theirs')"
         >
-          <em>{{ listed(overlaps.by) }}</em
-          >{{ o.theirs || '(taken out)' }}
+          <em>{{ listed(overlaps.by) }}</em>{{ o.theirs || '(taken out)' }}
         </button>
       </div>
       <button class="link small" type="button" :aria-pressed="choices[i] === 'both'" @click="pick(i, 'both')">

@@ -3,9 +3,10 @@ import type { RichNode } from '#core/contributing/richText'
 
 /** The frame of one block of a page where it is compared or shaded: a heading, an item of a list, a cell, a picture, a formula. */
 const props = defineProps<{ node: RichNode; path: readonly string[] }>()
-const tag = computed(() =>
-  props.node.type === 'heading' ? (props.node.attrs?.level === 4 ? 'h4' : 'h3') : 'p',
-)
+const tag = computed(() => {
+  if (props.node.type === 'heading') return props.node.attrs?.level === 4 ? 'h4' : 'h3'
+  return 'p'
+})
 const kind = computed(
   () => ['tableHeader', 'tableCell', 'listItem', 'blockquote'].find(t => props.path.includes(t)) ?? null,
 )

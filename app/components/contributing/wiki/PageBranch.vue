@@ -33,12 +33,12 @@ function firstMoved(before: readonly PageLine[], list: readonly PageLine[]): Pag
     }) ?? null
   )
 }
-const claimWords = (p: PageLine) =>
-  p.claimedBy
-    ? `${p.claimedBy.isMe ? 'you' : p.claimedBy.givenName}${p.versions === 0 ? ', no text yet' : ''}`
-    : p.versions === 0
-      ? 'no text yet'
-      : ''
+const claimWords = (p: PageLine) => {
+  if (p.claimedBy)
+    return `${p.claimedBy.isMe ? 'you' : p.claimedBy.givenName}${p.versions === 0 ? ', no text yet' : ''}`
+  if (p.versions === 0) return 'no text yet'
+  return ''
+}
 </script>
 
 <template>

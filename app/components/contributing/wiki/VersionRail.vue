@@ -13,7 +13,12 @@ function choose(number: number, event: MouseEvent | KeyboardEvent) {
   else emit('choose', number - 1, number)
 }
 const move = (event: KeyboardEvent, number: number) => {
-  const step = event.key === 'ArrowDown' ? -1 : event.key === 'ArrowUp' ? 1 : 0
+  const findStep = () => {
+    if (event.key === 'ArrowDown') return -1
+    if (event.key === 'ArrowUp') return 1
+    return 0
+  }
+  const step = findStep()
   const to = props.versions.find(v => v.number === number + step)
   if (!step || !to) return
   event.preventDefault()

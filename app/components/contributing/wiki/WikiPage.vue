@@ -48,11 +48,9 @@ const phaseWords = computed(() => {
   const v = view.value
   if (!v?.phase || !v.until) return may.value.write ? null : 'Writing is over. Everything stays to be read.'
   const until = dayTime(v.until)
-  return v.phase === 'write'
-    ? `Writing together until ${until}.`
-    : v.phase === 'respond'
-      ? `The pages rest while they are commented on, until ${until}.`
-      : `Revising until ${until}: act on the comments.`
+  if (v.phase === 'write') return `Writing together until ${until}.`
+  if (v.phase === 'respond') return `The pages rest while they are commented on, until ${until}.`
+  return `Revising until ${until}: act on the comments.`
 })
 
 async function attempt<T>(act: () => Promise<T>): Promise<T | null> {

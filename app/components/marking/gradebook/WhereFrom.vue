@@ -86,8 +86,9 @@ const weighed = computed(() => steps.value.some(s => s.weight !== 1))
     <template v-if="c">
       <p class="what">{{ c.title }}</p>
       <p class="figure num">
-        <b>{{ cellWords(row, column, c) || '–' }}</b
-        ><template v-if="c.scale === 'points' && row.points[column] !== null">
+        <b>{{ cellWords(row, column, c) || '–' }}</b><template
+          v-if="c.scale === 'points' && row.points[column] !== null"
+        >
           of {{ points(c.max) }}</template
         >
       </p>
@@ -183,8 +184,7 @@ const weighed = computed(() => steps.value.some(s => s.weight !== 1))
     <template v-else>
       <p class="what">Final figure</p>
       <p class="figure num">
-        <b>{{ shareWords(row.share) }}</b
-        ><template v-if="letterWords(row.share, book.bands)">
+        <b>{{ shareWords(row.share) }}</b><template v-if="letterWords(row.share, book.bands)">
           · {{ letterWords(row.share, book.bands) }}</template
         >
       </p>

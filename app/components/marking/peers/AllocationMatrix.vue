@@ -65,19 +65,15 @@ const said = computed(() => {
   const [r, w] = [props.readers[cursor.r], props.works[cursor.w]]
   if (!r || !w) return ''
   const a = cell(r.id, w.id)
-  const what = isOwn(cursor.r, cursor.w)
-    ? 'own work'
-    : !a
-      ? 'not allocated; Enter allocates'
-      : a.setAside !== null
-        ? 'set aside'
-        : a.state === 'in'
-          ? props.flagged.has(a.id)
-            ? 'done, flagged'
-            : 'done'
-          : a.openedAt
-            ? 'owed, opened'
-            : 'owed; Enter takes it away'
+  const findWhat = () => {
+    if (isOwn(cursor.r, cursor.w)) return 'own work'
+    if (!a) return 'not allocated; Enter allocates'
+    if (a.setAside !== null) return 'set aside'
+    if (a.state === 'in') return props.flagged.has(a.id) ? 'done, flagged' : 'done'
+    if (a.openedAt) return 'owed, opened'
+    return 'owed; Enter takes it away'
+  }
+  const what = findWhat()
   return `${props.nameOf(r.id)} on ${props.nameOf(w.authorId)}: ${what}`
 })
 function key(event: KeyboardEvent) {

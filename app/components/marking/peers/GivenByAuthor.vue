@@ -24,11 +24,11 @@ watch(
 )
 const off = (a: PeerAllocation) => {
   const d = props.distances.get(a.id)
-  return d
-    ? Math.abs(d.by) < 5
+  if (d)
+    return Math.abs(d.by) < 5
       ? 'with the others'
       : `${tenth(Math.abs(d.by))} ${d.by > 0 ? 'above' : 'below'} the others`
-    : ''
+  return ''
 }
 </script>
 
@@ -37,8 +37,7 @@ const off = (a: PeerAllocation) => {
     <h3>What {{ given }} gave to others</h3>
     <div v-for="a in allocations" :key="a.id">
       <p>
-        <b>{{ nameOf(a.subjectId) }}</b
-        ><template v-if="a.state === 'in'">
+        <b>{{ nameOf(a.subjectId) }}</b><template v-if="a.state === 'in'">
           ·
           <span class="num">{{
             criteria.map(c => (a.points[c.id] === undefined ? '–' : points(a.points[c.id]!))).join(' ')

@@ -33,8 +33,7 @@ const withPassages = computed(() => props.reviews.filter(r => r.passages.length 
         }}</i>
         <div>
           <p class="by">
-            <b>{{ nameOf(r.reviewerId) }}</b
-            ><template v-if="r.points[c.id] !== undefined">
+            <b>{{ nameOf(r.reviewerId) }}</b><template v-if="r.points[c.id] !== undefined">
               · gave <b class="num">{{ tenth(r.points[c.id]!) }}</b></template
             ><template v-if="r.helpful !== null"> · found helpful {{ r.helpful }}/5</template
             ><template v-if="r.setAside !== null"> · set aside</template>

@@ -60,8 +60,7 @@ async function away(id: string) {
       </p>
       <ul v-if="samples.length > 0">
         <li v-for="s in samples" :key="s.id">
-          <b>{{ s.title }}</b
-          ><span class="hint num"
+          <b>{{ s.title }}</b><span class="hint num"
             >{{ s.words }} words · you gave
             {{ criteria.map(c => points(view.samples[s.id]?.[c.id] ?? 0)).join(' ') }} ·
             {{ practised(s.id) }} have practised</span
@@ -71,8 +70,7 @@ async function away(id: string) {
       <h3>{{ samples.length === 0 ? 'A sample' : 'Another sample' }}</h3>
       <label class="lab">Text <textarea v-model="text" class="in" rows="6" /></label>
       <div v-for="c in criteria" :key="c.id" class="one">
-        <b>{{ c.title }}</b
-        ><input
+        <b>{{ c.title }}</b><input
           v-model="given[c.id]"
           class="in short"
           inputmode="decimal"

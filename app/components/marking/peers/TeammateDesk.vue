@@ -33,8 +33,11 @@ const rows = computed(() =>
   }),
 )
 const markOf = (id: string) => props.view.shares?.marks.find(m => m.enrolmentId === id) ?? null
-const factorOf = (m: MemberShare): number | null =>
-  typed.has(m.memberId) ? typed.get(m.memberId)! : m.factor === null ? null : Math.round(m.factor * 100)
+const factorOf = (m: MemberShare): number | null => {
+  if (typed.has(m.memberId)) return typed.get(m.memberId)!
+  if (m.factor === null) return null
+  return Math.round(m.factor * 100)
+}
 const given = (id: string) => props.view.allocations.filter(a => a.subjectId === id && a.state === 'in')
 const meanOf = (id: string, criterionId: string): number | null => {
   const v = given(id)
@@ -131,8 +134,10 @@ const share = (members: readonly MemberShare[]) =>
               <td :colspan="criteria.length + 4 + Number(showSelf)">
                 <div v-for="a in given(m.memberId)" :key="a.id">
                   <p class="by">
-                    <b>{{ a.reviewerId === m.memberId ? 'Of themselves' : nameOf(a.reviewerId) }}</b
-                    ><span v-if="a.reviewerId !== m.memberId" class="muted">
+                    <b>{{ a.reviewerId === m.memberId ? 'Of themselves' : nameOf(a.reviewerId) }}</b><span
+                      v-if="a.reviewerId !== m.memberId"
+                      class="muted"
+                    >
                       · hidden from {{ nameOf(m.memberId).split(' ')[0] }}</span
                     >
                     ·

@@ -118,7 +118,9 @@ export class PartText {
     point.setStart(node, Math.min(offset, node.childNodes.length || (node.textContent ?? '').length))
     const next = this.pieces.find(p => point.comparePoint(p.node, 0) >= 0)
     const last = this.pieces.at(-1)
-    return next ? next.at : last ? last.at + last.length : 0
+    if (next) return next.at
+    if (last) return last.at + last.length
+    return 0
   }
 
   private pointAt(source: number, inside: boolean): { readonly node: Text; readonly offset: number } | null {

@@ -39,12 +39,10 @@ export function useFind(way: ReturnType<typeof useWay>) {
     looked.value = ''
     at.value = -1
   }
-  const said = computed(() =>
-    looked.value === ''
-      ? ''
-      : found.value.length === 0
-        ? 'not in it'
-        : `${at.value + 1} of ${found.value.length}`,
-  )
+  const said = computed(() => {
+    if (looked.value === '') return ''
+    if (found.value.length === 0) return 'not in it'
+    return `${at.value + 1} of ${found.value.length}`
+  })
   return { words, field, find, end, said }
 }

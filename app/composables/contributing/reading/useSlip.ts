@@ -140,11 +140,11 @@ export function useSlip(
   async function sentence(by: 1 | -1) {
     const { here, drawn } = way()
     if (!slip.value) await drawn(here.value)
-    const from = slip.value?.passage
-      ? by > 0
-        ? slip.value.passage.end
-        : slip.value.passage.start
-      : (choice.drawn.get(here.value)?.[by > 0 ? 'start' : 'end'] ?? 0)
+    const findFrom = () => {
+      if (slip.value?.passage) return by > 0 ? slip.value.passage.end : slip.value.passage.start
+      return choice.drawn.get(here.value)?.[by > 0 ? 'start' : 'end'] ?? 0
+    }
+    const from = findFrom()
     await chose(choice.sentence(from, by))
   }
   function stretch(by: 1 | -1) {

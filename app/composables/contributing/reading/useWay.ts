@@ -111,12 +111,12 @@ export function useWay(
   function step(by: number, list: readonly MarginNote[] = margin.inOrder.value) {
     if (list.length === 0) return
     const now = list.findIndex(m => m.c.id === lit.value)
-    const before =
-      now >= 0
-        ? now
-        : by > 0
-          ? list.findIndex(m => m.c.note.part >= here.value) - 1
-          : list.findLastIndex(m => m.c.note.part <= here.value) + 1
+    const findBefore = () => {
+      if (now >= 0) return now
+      if (by > 0) return list.findIndex(m => m.c.note.part >= here.value) - 1
+      return list.findLastIndex(m => m.c.note.part <= here.value) + 1
+    }
+    const before = findBefore()
     void focusNote(list[(before + by + list.length) % list.length]!.c.id)
   }
   const hasOwn = (part: number) => margin.all.value.some(m => m.c.author.isMe && m.c.note.part === part)

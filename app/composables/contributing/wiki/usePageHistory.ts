@@ -109,7 +109,12 @@ export function usePageHistory(
       people === 1
         ? `by ${first?.author.isMe ? 'you' : (first?.author.givenName ?? 'one')}`
         : `by ${inWords(people)}`
-    return `${a.value === 0 ? `Up to version ${b.value}` : `Version ${a.value} to ${b.value}`}: ${added} ${plural(added, 'word')} added, ${removed} removed${moved > 0 ? `, ${inWords(moved)} ${plural(moved, 'paragraph')} moved` : ''}, ${who} ${days > 1 ? `in ${inWords(days)} days` : first ? `on ${shortDayTime(first.savedAt).split(' ')[0]}` : ''}.`
+    const sinceWords = () => {
+      if (days > 1) return `in ${inWords(days)} days`
+      if (first) return `on ${shortDayTime(first.savedAt).split(' ')[0]}`
+      return ''
+    }
+    return `${a.value === 0 ? `Up to version ${b.value}` : `Version ${a.value} to ${b.value}`}: ${added} ${plural(added, 'word')} added, ${removed} removed${moved > 0 ? `, ${inWords(moved)} ${plural(moved, 'paragraph')} moved` : ''}, ${who} ${sinceWords()}.`
   })
   return {
     a,

@@ -305,8 +305,7 @@ function sayImported(marks: number) {
             :key="form"
             :href="`/api/seminars/${seminarId}/results?form=${form}`"
             download
-            >{{ label }}</a
-          ><span class="hint">only what is returned is in them</span>
+            >{{ label }}</a><span class="hint">only what is returned is in them</span>
         </div></v-menu
       >
     </header>
@@ -338,8 +337,7 @@ function sayImported(marks: number) {
           @keydown.esc.prevent="typing.open = false"
         >
           <p>
-            <b>{{ row.name }}</b
-            ><br /><span class="muted">{{ editing.title }}</span>
+            <b>{{ row.name }}</b><br /><span class="muted">{{ editing.title }}</span>
           </p>
           <label class="lab"
             >Points, of {{ points(editing.max)

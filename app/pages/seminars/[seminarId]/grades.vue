@@ -167,8 +167,9 @@ function end() {
         <template v-if="data.grading.showTotal">
           <p class="muted small">{{ then ? 'What it would make' : 'So far' }}</p>
           <p class="total num">
-            <b>{{ shareWords(then ? then.share : grade.share) }}</b
-            ><template v-if="letterWords(then ? then.share : grade.share, data.bands)">
+            <b>{{ shareWords(then ? then.share : grade.share) }}</b><template
+              v-if="letterWords(then ? then.share : grade.share, data.bands)"
+            >
               {{ letterWords(then ? then.share : grade.share, data.bands) }}</template
             >
           </p>
@@ -208,8 +209,7 @@ function end() {
                 ><p>About {{ percentOf(needed.share) }} % of the points in each of what is open:</p>
                 <ul class="num">
                   <li v-for="n in needed.items" :key="n.itemId">
-                    <span>{{ titleOf(n.itemId) }}</span
-                    ><b>{{ points(n.points) }}</b>
+                    <span>{{ titleOf(n.itemId) }}</span><b>{{ points(n.points) }}</b>
                   </li>
                 </ul></template
               >

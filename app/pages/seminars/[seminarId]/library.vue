@@ -136,8 +136,8 @@ const versionWords = (r: LibraryRubric) =>
     <ul>
       <li v-for="r in data.rubrics" :key="r.rubric.id">
         <div class="head">
-          <NuxtLink :to="editor(r.rubric.id)">{{ r.rubric.title }}</NuxtLink
-          ><span class="hint">version {{ r.rubric.version }}</span
+          <NuxtLink :to="editor(r.rubric.id)">{{ r.rubric.title }}</NuxtLink><span class="hint"
+            >version {{ r.rubric.version }}</span
           ><b class="num">{{ points(r.points) }} points</b>
         </div>
         <div class="bars" aria-hidden="true">
@@ -151,8 +151,12 @@ const versionWords = (r: LibraryRubric) =>
           >
         </div>
         <p class="foot">
-          <span class="hint">{{ versionWords(r) }}</span
-          ><span class="grow" /><button class="link" type="button" @click="give(r, 'json')">CASE JSON</button
+          <span class="hint">{{ versionWords(r) }}</span><span class="grow" /><button
+            class="link"
+            type="button"
+            @click="give(r, 'json')"
+          >
+            CASE JSON</button
           ><button class="link" type="button" @click="give(r, 'csv')">CSV</button
           ><template v-if="data.mayManage"
             ><button class="link" type="button" @click="copy(r)">Copy</button
@@ -193,8 +197,7 @@ const versionWords = (r: LibraryRubric) =>
           <li v-for="t in data.templates" :key="t.id">
             <NuxtLink :to="`/seminars/${route.params.seminarId}/activities/${t.id}/plan`">{{
               t.title
-            }}</NuxtLink
-            >{{ ' ' }}<span class="hint">{{ KIND_WORDS[t.kind as ActivityKind] }}</span>
+            }}</NuxtLink>{{ ' ' }}<span class="hint">{{ KIND_WORDS[t.kind as ActivityKind] }}</span>
           </li>
         </ul>
       </section>

@@ -81,8 +81,9 @@ function sayAndRefresh(sentence: string) {
         ready === 0
           ? 'nobody is ready just now'
           : `${inWords(ready)} ${plural(ready, 'record is', 'records are')} ready`
-      }}</span
-      ><span class="grow" /><v-btn v-if="next" class="main" @click="goNext">Next ready <kbd>g</kbd></v-btn>
+      }}</span><span class="grow" /><v-btn v-if="next" class="main" @click="goNext"
+        >Next ready <kbd>g</kbd></v-btn
+      >
     </header>
     <div v-if="data.activities.length > 0" class="filters" role="group" aria-label="What is shown">
       <button

@@ -55,8 +55,7 @@ const set = (value: string) => {
     </p>
     <article v-for="o in data.outcomes" :key="o.id">
       <h2>
-        <span class="code">{{ o.code }}</span
-        >{{ o.statement }}
+        <span class="code">{{ o.code }}</span>{{ o.statement }}
       </h2>
       <p v-if="o.judged === 0" class="muted">Nothing returned so far is evidence of it.</p>
       <template v-else>
@@ -114,8 +113,9 @@ const set = (value: string) => {
               <h3>not yet</h3>
               <ul>
                 <li v-for="p in o.people.filter(x => !x.above)" :key="p.id">
-                  <NuxtLink :to="`/seminars/${route.params.seminarId}/voices/${p.id}`">{{ p.name }}</NuxtLink
-                  ><span class="num">{{ p.percent }} %</span>
+                  <NuxtLink :to="`/seminars/${route.params.seminarId}/voices/${p.id}`">{{
+                    p.name
+                  }}</NuxtLink><span class="num">{{ p.percent }} %</span>
                 </li>
               </ul>
               <p v-if="o.below === 0" class="muted">nobody</p>
@@ -124,8 +124,9 @@ const set = (value: string) => {
               <h3>reached</h3>
               <ul>
                 <li v-for="p in o.people.filter(x => x.above)" :key="p.id">
-                  <NuxtLink :to="`/seminars/${route.params.seminarId}/voices/${p.id}`">{{ p.name }}</NuxtLink
-                  ><span class="num">{{ p.percent }} %</span>
+                  <NuxtLink :to="`/seminars/${route.params.seminarId}/voices/${p.id}`">{{
+                    p.name
+                  }}</NuxtLink><span class="num">{{ p.percent }} %</span>
                 </li>
               </ul>
             </section>

@@ -38,7 +38,9 @@ const none = computed(() => (data.value?.students ?? []).filter(s => s.acts === 
 const reached = computed(() => (data.value?.students ?? []).filter(s => s.acts > 0))
 const whose = computed(() => {
   const t = data.value?.teachers.find(x => x.id === data.value!.by)
-  return data.value?.by === 'all' ? 'those who teach' : t?.isMe ? 'you' : (t?.name ?? '')
+  if (data.value?.by === 'all') return 'those who teach'
+  if (t?.isMe) return 'you'
+  return t?.name ?? ''
 })
 const sentence = computed(() => {
   const all = data.value?.students.length ?? 0
@@ -47,13 +49,11 @@ const sentence = computed(() => {
     return `None of ${all} students has had a word of their own from ${whose.value} yet.`
   return `${reached.value.length} of ${all} ${plural(reached.value.length, 'student has', 'students have')} had a word of their own from ${whose.value} this term`
 })
-const tail = computed(() =>
-  reached.value.length === 0
-    ? ''
-    : overdue.value.length === 0
-      ? `; nobody has been without one for ${inWords(limit.value)} days now.`
-      : `; ${inWords(overdue.value.length)} ${plural(overdue.value.length, 'has', 'have')} had nothing for ${inWords(limit.value)} days or longer.`,
-)
+const tail = computed(() => {
+  if (reached.value.length === 0) return ''
+  if (overdue.value.length === 0) return `; nobody has been without one for ${inWords(limit.value)} days now.`
+  return `; ${inWords(overdue.value.length)} ${plural(overdue.value.length, 'has', 'have')} had nothing for ${inWords(limit.value)} days or longer.`
+})
 const most = computed(() => Math.max(1, ...(data.value?.students ?? []).flatMap(s => s.weeks)))
 const write = (ids: readonly string[]) =>
   `/seminars/${route.params.seminarId}/messages/write?to=${ids.join(',')}`
@@ -163,8 +163,7 @@ const KINDS = {
           <tr :class="{ on: open === s.id }" @click="look(s.id)">
             <th scope="row">
               <button type="button" :aria-expanded="open === s.id" @click.stop="look(s.id)">
-                {{ s.name }}</button
-              ><span v-if="s.section" class="muted section">{{ s.section }}</span>
+                {{ s.name }}</button><span v-if="s.section" class="muted section">{{ s.section }}</span>
             </th>
             <td v-for="(n, i) in s.weeks" :key="i" class="week num">
               <span :class="{ some: n > 0 }" :style="{ '--tone': `${Math.round(30 + (n / most) * 70)}%` }"
@@ -185,8 +184,7 @@ const KINDS = {
               </p>
               <ol v-else>
                 <li v-for="(a, i) in acts" :key="i" :class="{ not: !a.counts }">
-                  <span class="num">{{ dayTime(a.at) }}</span
-                  ><b>{{ KINDS[a.kind] }}</b
+                  <span class="num">{{ dayTime(a.at) }}</span><b>{{ KINDS[a.kind] }}</b
                   ><NuxtLink
                     v-if="a.activity"
                     :to="`/seminars/${route.params.seminarId}/activities/${a.activity.id}`"

@@ -47,11 +47,12 @@ export async function takeInTerms(
   )
   const wanted = terms.flatMap(row => {
     const parsed = TermDetail.safeParse(row)
-    const why = !parsed.success
-      ? parsed.error.issues[0]!.message
-      : settings.duplicates === 'refused' && there.has(sameTerm(row.term))
-        ? 'in the lexicon already'
-        : null
+    const findWhy = () => {
+      if (!parsed.success) return parsed.error.issues[0]!.message
+      if (settings.duplicates === 'refused' && there.has(sameTerm(row.term))) return 'in the lexicon already'
+      return null
+    }
+    const why = findWhy()
     if (why) skipped.push({ line: row.line, term: row.term, why })
     else there.add(sameTerm(row.term))
     return why || !parsed.success ? [] : [{ term: parsed.data, definition: row.definition, line: row.line }]

@@ -51,19 +51,22 @@ export async function portableNotes(
     const { note } = c
     const exact = note?.at ? current!.version.words.slice(note.at.start, note.at.end) : null
     // where it stands now is what others' programs find it by; one that is lost keeps the words it was written to
-    const passage = note?.passage
-      ? note.at && exact
-        ? {
-            ...note.passage,
-            ...note.at,
-            ...(exact !== note.passage.exact && {
-              exact,
-              prefix: current!.version.words.slice(Math.max(0, note.at.start - 48), note.at.start),
-              suffix: current!.version.words.slice(note.at.end, note.at.end + 48),
-            }),
-          }
-        : note.passage
-      : null
+    const findPassage = () => {
+      if (note?.passage)
+        return note.at && exact
+          ? {
+              ...note.passage,
+              ...note.at,
+              ...(exact !== note.passage.exact && {
+                exact,
+                prefix: current!.version.words.slice(Math.max(0, note.at.start - 48), note.at.start),
+                suffix: current!.version.words.slice(note.at.end, note.at.end + 48),
+              }),
+            }
+          : note.passage
+      return null
+    }
+    const passage = findPassage()
     return {
       id: iriOf(actor.activity.id, c.id),
       kind: note?.kind ?? 'reply',

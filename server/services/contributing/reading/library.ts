@@ -122,27 +122,23 @@ export async function keepText(
   file: { readonly bytes: Buffer; readonly name: string; readonly transcript: string | null },
   now: Date,
 ) {
-  await tx
-    .insert(texts)
-    .values({
-      ...about,
-      seminarId: actor.seminar.id,
-      form: read.form,
-      version: 1,
-      madeBy: actor.enrolment.id,
-      madeAt: now,
-    })
+  await tx.insert(texts).values({
+    ...about,
+    seminarId: actor.seminar.id,
+    form: read.form,
+    version: 1,
+    madeBy: actor.enrolment.id,
+    madeAt: now,
+  })
   await keepVersion(tx, actor, about.id, 1, read, file, now)
-  await tx
-    .insert(auditTrail)
-    .values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
-      act: 'added a text',
-      subjectId: about.id,
-      detail: { title: about.title },
-    })
+  await tx.insert(auditTrail).values({
+    seminarId: actor.seminar.id,
+    actorId: actor.enrolment.id,
+    at: now,
+    act: 'added a text',
+    subjectId: about.id,
+    detail: { title: about.title },
+  })
   return {
     id: about.id,
     title: about.title,
@@ -176,20 +172,18 @@ async function keepVersion(
         })
         .returning({ id: files.id })
     : []
-  await tx
-    .insert(textVersions)
-    .values({
-      seminarId: actor.seminar.id,
-      textId,
-      number,
-      fileId: kept?.id ?? null,
-      words: read.words,
-      parts: read.parts,
-      html: read.html,
-      cues: read.cues,
-      madeBy: actor.enrolment.id,
-      madeAt: now,
-    })
+  await tx.insert(textVersions).values({
+    seminarId: actor.seminar.id,
+    textId,
+    number,
+    fileId: kept?.id ?? null,
+    words: read.words,
+    parts: read.parts,
+    html: read.html,
+    cues: read.cues,
+    madeBy: actor.enrolment.id,
+    madeAt: now,
+  })
 }
 
 /**
@@ -229,16 +223,14 @@ export async function addTextVersion(
       now,
     )
     await tx.update(texts).set({ version: number }).where(eq(texts.id, textId))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'added a version of a text',
-        subjectId: textId,
-        detail: { number },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'added a version of a text',
+      subjectId: textId,
+      detail: { number },
+    })
     return { number, remarks: [...read.remarks], ...(await carryNotes(tx, textId, read)) }
   })
 }
@@ -282,7 +274,12 @@ async function carryNotes(
   for (const [i, row] of notes.entries()) {
     const { note } = row.detail
     const [at, toAt] = [found[i], leads[i]]
-    const how = note.passage ? (at?.how ?? 'lost') : note.part <= read.parts.length ? 'here' : 'lost'
+    const findHow = () => {
+      if (note.passage) return at?.how ?? 'lost'
+      if (note.part <= read.parts.length) return 'here'
+      return 'lost'
+    }
+    const how = findHow()
     if (row.state === 'shown' || row.state === 'awaitingApproval') {
       if (how === 'here') answer.kept++
       else if (how === 'elsewhere') answer.moved++

@@ -71,23 +71,26 @@ async function paper(bytes: Buffer): Promise<TextIn> {
   try {
     const { words, parts, hasScripts } = await readPaper(bytes)
     const scans = parts.filter(p => p.drawnOnly)
+    const scanRemarks = () => {
+      if (scans.length === parts.length)
+        return [
+          'No page of this PDF holds text: it is a scan. Notes can be put on areas of its pages, and finding and following a new version by words will not work.',
+        ]
+      if (scans.length > 0)
+        return [
+          `${
+            scans.length === 1
+              ? `Page ${scans[0]!.label} holds`
+              : `Pages ${scans
+                  .map(p => p.label)
+                  .slice(0, 12)
+                  .join(', ')}${scans.length > 12 ? ' …' : ''} hold`
+          } no text: scanned. Notes can be put on areas of ${scans.length === 1 ? 'it' : 'them'}.`,
+        ]
+      return []
+    }
     const remarks = [
-      ...(scans.length === parts.length
-        ? [
-            'No page of this PDF holds text: it is a scan. Notes can be put on areas of its pages, and finding and following a new version by words will not work.',
-          ]
-        : scans.length > 0
-          ? [
-              `${
-                scans.length === 1
-                  ? `Page ${scans[0]!.label} holds`
-                  : `Pages ${scans
-                      .map(p => p.label)
-                      .slice(0, 12)
-                      .join(', ')}${scans.length > 12 ? ' …' : ''} hold`
-              } no text: scanned. Notes can be put on areas of ${scans.length === 1 ? 'it' : 'them'}.`,
-            ]
-          : []),
+      ...scanRemarks(),
       ...(hasScripts ? ['This PDF carries scripts. They are not run here.'] : []),
     ]
     return {

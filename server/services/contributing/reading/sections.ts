@@ -117,9 +117,7 @@ export function wordsOf(html: string): string {
 }
 
 /** Where the elements of marked-up text stand that are not inside another, with their names. */
-function topLevel(
-  html: string,
-): Array<{
+function topLevel(html: string): Array<{
   readonly tag: string
   readonly start: number
   readonly end: number

@@ -36,16 +36,14 @@ export function dealOut(
   requireReview(actor.activity)
   return once(db, actor.enrolment, write.key, async tx => {
     const version = await dealNow(tx, actor.activity, write.seed, now)
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'dealt reviews out',
-        subjectId: actor.activity.id,
-        detail: { seed: write.seed },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'dealt reviews out',
+      subjectId: actor.activity.id,
+      detail: { seed: write.seed },
+    })
     return { version }
   })
 }
@@ -174,16 +172,14 @@ export function setPairs(
       .update(reviewRounds)
       .set({ version: row.version + 1, dealtAt: row.dealtAt ?? now })
       .where(eq(reviewRounds.activityId, actor.activity.id))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'moved reviews by hand',
-        subjectId: actor.activity.id,
-        detail: { add: write.add, remove: write.remove },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'moved reviews by hand',
+      subjectId: actor.activity.id,
+      detail: { add: write.add, remove: write.remove },
+    })
     return { version: row.version + 1 }
   })
 }
@@ -201,12 +197,12 @@ export async function planRepair(db: Db, actor: ActorAt, plan: RepairPlan): Prom
   const mostOf = (id: string): number => {
     // somebody named idle gives what they have begun, and no more
     if (idle.has(id)) return real.filter(a => a.reviewerId === id && isBegun(a)).length
-    const more =
-      plan.extra === 'everyone'
-        ? 1
-        : plan.extra === 'willing'
-          ? (offered.find(w => w.enrolmentId === id)?.more ?? 0)
-          : 0
+    const findMore = () => {
+      if (plan.extra === 'everyone') return 1
+      if (plan.extra === 'willing') return offered.find(w => w.enrolmentId === id)?.more ?? 0
+      return 0
+    }
+    const more = findMore()
     return Math.max(each + more, real.filter(a => a.reviewerId === id && isBegun(a)).length)
   }
   const works = worksOf(round)

@@ -74,12 +74,12 @@ export function wayOf(
   fileIds: readonly string[],
 ): HandInWay {
   const { ways } = requireReview(actor.activity)
-  const way: HandInWay =
-    fileIds.length > 0 && (work.words < 60 || !ways.includes('text'))
-      ? 'file'
-      : work.sources > 0 && work.words < 60 && ways.includes('link')
-        ? 'link'
-        : 'text'
+  const findWay = () => {
+    if (fileIds.length > 0 && (work.words < 60 || !ways.includes('text'))) return 'file'
+    if (work.sources > 0 && work.words < 60 && ways.includes('link')) return 'link'
+    return 'text'
+  }
+  const way: HandInWay = findWay()
   const taken = { text: 'as text written here', file: 'as a file', link: 'as a link', paper: 'on paper' }
   const sentence = `Here work is handed in ${ways.map(w => taken[w]).join(' or ')}.`
   if (fileIds.length > 0 && !ways.includes('file'))
@@ -211,15 +211,13 @@ export function tickPaper(
       })
       .returning()
     await tx.update(contributions).set({ threadId: row!.id }).where(eq(contributions.id, row!.id))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'ticked work off as handed in on paper',
-        subjectId: row!.id,
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'ticked work off as handed in on paper',
+      subjectId: row!.id,
+    })
     await announce(tx, { activityId: actor.activity.id, id: row!.id })
     return { done: true }
   })

@@ -64,22 +64,20 @@ export function saveReview(
         .where(eq(contributions.id, row.id))
     const id = row?.id ?? v7()
     if (!row) {
-      await tx
-        .insert(contributions)
-        .values({
-          id,
-          seminarId: actor.activity.seminarId,
-          activityId: actor.activity.id,
-          authorId: actor.enrolment.id,
-          type: 'review',
-          parentId: allocation.entryId,
-          threadId: allocation.entryId ?? id,
-          openerId: actor.enrolment.id,
-          slot: allocation.id,
-          state: 'draft',
-          madeAt: now,
-          ...columns,
-        })
+      await tx.insert(contributions).values({
+        id,
+        seminarId: actor.activity.seminarId,
+        activityId: actor.activity.id,
+        authorId: actor.enrolment.id,
+        type: 'review',
+        parentId: allocation.entryId,
+        threadId: allocation.entryId ?? id,
+        openerId: actor.enrolment.id,
+        slot: allocation.id,
+        state: 'draft',
+        madeAt: now,
+        ...columns,
+      })
       await tx
         .update(allocations)
         .set({ reviewId: id, state: 'begun', openedAt: allocation.openedAt ?? now })

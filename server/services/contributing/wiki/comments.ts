@@ -60,17 +60,15 @@ export async function commentOnPage(
       savedAt: now,
       shownAt: now,
     })
-    await tx
-      .insert(pageComments)
-      .values({
-        id,
-        seminarId: page.seminarId,
-        pageId,
-        answers: write.parentId,
-        versionId: current?.id ?? null,
-        passage: write.parentId ? null : write.passage,
-        writers,
-      })
+    await tx.insert(pageComments).values({
+      id,
+      seminarId: page.seminarId,
+      pageId,
+      answers: write.parentId,
+      versionId: current?.id ?? null,
+      passage: write.parentId ? null : write.passage,
+      writers,
+    })
     await announce(tx, { activityId: actor.activity.id, id })
     return { id }
   })

@@ -157,15 +157,13 @@ export async function removePage(db: Database, actor: ActorAt, pageId: string, r
       .update(wikiPages)
       .set({ removedAt: removed ? now : null, ...(!removed && !parentThere && { parentId: null }) })
       .where(eq(wikiPages.id, pageId))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: page.seminarId,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: removed ? 'took a page out' : 'put a page back',
-        subjectId: pageId,
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: page.seminarId,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: removed ? 'took a page out' : 'put a page back',
+      subjectId: pageId,
+    })
     await announce(tx, { activityId: page.activityId, id: pageId })
     return { done: true }
   })

@@ -41,13 +41,11 @@ export async function readPage(db: Db, actor: ActorAt, pageId: string, now: Date
     html: current?.html ?? '',
     doc: current?.doc ?? { type: 'doc' },
     number: page.versions,
-    versions: rows
-      .reverse()
-      .map(({ pageId: _, authorId, savedAt, ...v }) => ({
-        ...v,
-        author: people.get(authorId)!,
-        savedAt: savedAt!.toISOString(),
-      })),
+    versions: rows.reverse().map(({ pageId: _, authorId, savedAt, ...v }) => ({
+      ...v,
+      author: people.get(authorId)!,
+      savedAt: savedAt!.toISOString(),
+    })),
     comments,
     draft: draft
       ? {

@@ -81,18 +81,16 @@ export async function saveVersion(db: Database, actor: ActorAt, pageId: string, 
         .set({ ...columns, version: draft.version + 1 })
         .where(eq(contributions.id, id))
     else
-      await tx
-        .insert(contributions)
-        .values({
-          id,
-          slot: pageId,
-          seminarId: actor.activity.seminarId,
-          activityId: actor.activity.id,
-          authorId: actor.enrolment.id,
-          parentId: null,
-          madeAt: now,
-          ...columns,
-        })
+      await tx.insert(contributions).values({
+        id,
+        slot: pageId,
+        seminarId: actor.activity.seminarId,
+        activityId: actor.activity.id,
+        authorId: actor.enrolment.id,
+        parentId: null,
+        madeAt: now,
+        ...columns,
+      })
     await tx.insert(pageVersions).values({
       id,
       seminarId: page.seminarId,

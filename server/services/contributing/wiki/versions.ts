@@ -93,16 +93,14 @@ export async function attachPictures(
       'pictureGone',
       'One of the pictures on this page is not there any more. Take it out or put it in again; your text is kept here.',
     )
-  await tx
-    .insert(contributionFiles)
-    .values(
-      wanted.map((fileId, position) => ({
-        seminarId: activity.seminarId,
-        contributionId: versionId,
-        fileId,
-        position,
-      })),
-    )
+  await tx.insert(contributionFiles).values(
+    wanted.map((fileId, position) => ({
+      seminarId: activity.seminarId,
+      contributionId: versionId,
+      fileId,
+      position,
+    })),
+  )
 }
 
 export function picturesIn(node: RichNode): string[] {

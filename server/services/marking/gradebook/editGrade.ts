@@ -68,11 +68,11 @@ export async function writePoints(
     .from(marks)
     .where(and(eq(marks.activityId, activity.id), eq(marks.enrolmentId, enrolmentId)))
     .for('update')
-  const stands = stored
-    ? stored.state === 'returned'
-      ? (stored.returned?.points ?? null)
-      : stored.points
-    : null
+  const findStands = () => {
+    if (stored) return stored.state === 'returned' ? (stored.returned?.points ?? null) : stored.points
+    return null
+  }
+  const stands = findStands()
   if (stands !== write.was)
     throw new Problem(
       409,
@@ -109,25 +109,23 @@ export async function writePoints(
       .update(marks)
       .set({ ...set, version: stored.version + 1 })
       .where(eq(marks.id, stored.id))
-  await tx
-    .insert(auditTrail)
-    .values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
-      act: 'set the points of a mark',
-      subjectId: markId,
-      detail: { from: stored?.overridePoints ?? null, to: write.points, reason: write.reason },
-    })
+  await tx.insert(auditTrail).values({
+    seminarId: actor.seminar.id,
+    actorId: actor.enrolment.id,
+    at: now,
+    act: 'set the points of a mark',
+    subjectId: markId,
+    detail: { from: stored?.overridePoints ?? null, to: write.points, reason: write.reason },
+  })
   const { criteriaLeft } = await storePoints(tx, actor, enrolmentId, now)
   if (!stored) return
   // whole again it is held; without points it goes back to the desk
-  const state =
-    criteriaLeft > 0
-      ? ('open' as const)
-      : stored.state === 'open' && write.points === null
-        ? ('open' as const)
-        : ('held' as const)
+  const findState = () => {
+    if (criteriaLeft > 0) return 'open' as const
+    if (stored.state === 'open' && write.points === null) return 'open' as const
+    return 'held' as const
+  }
+  const state = findState()
   await tx
     .update(marks)
     .set({ state, heldAt: state === 'held' ? (stored.heldAt ?? now) : null })
@@ -164,16 +162,14 @@ export function setExcused(
           set: { reason: write.reason, madeBy: actor.enrolment.id, madeAt: now },
         })
     else await tx.delete(excuses).where(where)
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: write.excused ? 'excused from the activity' : 'no longer excused',
-        subjectId: enrolmentId,
-        detail: { activityId: activity.id, reason: write.reason },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: write.excused ? 'excused from the activity' : 'no longer excused',
+      subjectId: enrolmentId,
+      detail: { activityId: activity.id, reason: write.reason },
+    })
     return gradeRow(tx, actor, enrolmentId, now)
   })
 }

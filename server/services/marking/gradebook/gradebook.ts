@@ -203,32 +203,28 @@ export async function gradeRows(
               : Math.round((stored.returned.points * column.max) / stored.returned.max),
           )
         : null
-      const shown =
-        reader === 'student' || !stored
-          ? back
-          : stored.state === 'returned'
-            ? back
-            : stored.points !== null
-              ? Math.min(column.max, stored.points)
-              : null
+      const findShown = () => {
+        if (reader === 'student' || !stored) return back
+        if (stored.state === 'returned') return back
+        if (stored.points !== null) return Math.min(column.max, stored.points)
+        return null
+      }
+      const shown = findShown()
       const counting = reader === 'staff' && policy.countHeld && stored?.state === 'held' ? shown : back
-      const state = !meant
-        ? 'notMeant'
-        : reader === 'student'
-          ? back !== null
-            ? 'returned'
-            : has.has(at)
-              ? 'work'
-              : 'nothing'
-          : stored?.state === 'returned'
-            ? 'returned'
-            : stored?.state === 'held'
-              ? 'held'
-              : shown !== null
-                ? 'open'
-                : has.has(at)
-                  ? 'work'
-                  : 'nothing'
+      const findState = () => {
+        if (!meant) return 'notMeant'
+        if (reader === 'student') {
+          if (back !== null) return 'returned'
+          if (has.has(at)) return 'work'
+          return 'nothing'
+        }
+        if (stored?.state === 'returned') return 'returned'
+        if (stored?.state === 'held') return 'held'
+        if (shown !== null) return 'open'
+        if (has.has(at)) return 'work'
+        return 'nothing'
+      }
+      const state = findState()
       if (meant) {
         meantItems.push(items[i]!)
         entries.set(column.id, {
@@ -244,12 +240,12 @@ export async function gradeRows(
       points.push(meant ? shown : null)
       states += CELL_STATES[state]
       closed += isClosed ? '1' : '0'
-      set +=
-        stored?.override !== null && stored?.override !== undefined && reader === 'staff'
-          ? '1'
-          : plan.extensions.has(s.enrolmentId)
-            ? 'e'
-            : '0'
+      const figureFlag = () => {
+        if (stored?.override !== null && stored?.override !== undefined && reader === 'staff') return '1'
+        if (plan.extensions.has(s.enrolmentId)) return 'e'
+        return '0'
+      }
+      set += figureFlag()
     }
     const grade = gradeOf(meantItems, entries, cats, policy)
     const counted = new Map(

@@ -44,21 +44,19 @@ export function judgeReview(
         setAsideReason: write.as === 'setAside' ? write.reason : null,
       })
       .where(eq(allocations.id, allocation.id))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: by,
-        at: now,
-        act:
-          write.as === 'setAside'
-            ? 'set a review aside'
-            : write.as === 'kept'
-              ? 'kept a review'
-              : 'left a review open',
-        subjectId: allocation.id,
-        detail: write.as === 'setAside' ? { reason: write.reason } : {},
-      })
+    const actSentence = () => {
+      if (write.as === 'setAside') return 'set a review aside'
+      if (write.as === 'kept') return 'kept a review'
+      return 'left a review open'
+    }
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: by,
+      at: now,
+      act: actSentence(),
+      subjectId: allocation.id,
+      detail: write.as === 'setAside' ? { reason: write.reason } : {},
+    })
     return { done: true }
   })
 }
@@ -78,15 +76,13 @@ export function release(
       .update(reviewRounds)
       .set({ releasedAt: released ? now : null, releasedBy: released ? actor.enrolment.id : null })
       .where(eq(reviewRounds.activityId, actor.activity.id))
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: released ? 'released reviews' : 'held reviews again',
-        subjectId: actor.activity.id,
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: released ? 'released reviews' : 'held reviews again',
+      subjectId: actor.activity.id,
+    })
     if (released) await tellReleased(tx, actor.activity, now)
     return { done: true }
   })
@@ -207,28 +203,26 @@ export function putSample(
         .where(eq(contributions.id, there.id))
       return { done: true }
     }
-    await tx
-      .insert(contributions)
-      .values({
-        id: write.id || v7(),
-        seminarId: actor.seminar.id,
-        activityId: actor.activity.id,
-        authorId: actor.enrolment.id,
-        type: 'entry',
-        state: 'shown',
-        threadId: write.id,
-        slot: `sample:${write.id}`,
-        doc,
-        html,
-        text,
-        words,
-        sources,
-        detail,
-        seq: await nextSeq(tx, actor.activity.id),
-        savedAt: now,
-        shownAt: now,
-        madeAt: now,
-      })
+    await tx.insert(contributions).values({
+      id: write.id || v7(),
+      seminarId: actor.seminar.id,
+      activityId: actor.activity.id,
+      authorId: actor.enrolment.id,
+      type: 'entry',
+      state: 'shown',
+      threadId: write.id,
+      slot: `sample:${write.id}`,
+      doc,
+      html,
+      text,
+      words,
+      sources,
+      detail,
+      seq: await nextSeq(tx, actor.activity.id),
+      savedAt: now,
+      shownAt: now,
+      madeAt: now,
+    })
     await announce(tx, { activityId: actor.activity.id, id: write.id })
     return { done: true }
   })

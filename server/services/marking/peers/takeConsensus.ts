@@ -102,23 +102,19 @@ async function takeOne(
   await tx
     .insert(criterionMarks)
     .values(steps.map(s => ({ ...s, seminarId: actor.seminar.id, markId: stored!.id })))
-  await tx
-    .insert(auditTrail)
-    .values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
-      act: 'took the consensus of reviewers',
-      subjectId: stored!.id,
-      detail: {
-        steps,
-        reviews: view.allocations
-          .filter(
-            a => a.entryId === work.id && a.state === 'in' && a.setAside === null && a.source !== 'self',
-          )
-          .map(a => a.id),
-      },
-    })
+  await tx.insert(auditTrail).values({
+    seminarId: actor.seminar.id,
+    actorId: actor.enrolment.id,
+    at: now,
+    act: 'took the consensus of reviewers',
+    subjectId: stored!.id,
+    detail: {
+      steps,
+      reviews: view.allocations
+        .filter(a => a.entryId === work.id && a.state === 'in' && a.setAside === null && a.source !== 'self')
+        .map(a => a.id),
+    },
+  })
   await storePoints(tx, actor, enrolmentId, now)
   return null
 }
@@ -224,16 +220,14 @@ export function shareMark(
           ...(mark.state === 'returned' && { state: 'held' as const }),
         })
         .where(eq(marks.id, mark.id))
-      await tx
-        .insert(auditTrail)
-        .values({
-          seminarId: actor.seminar.id,
-          actorId: actor.enrolment.id,
-          at: now,
-          act: 'shared the group’s mark',
-          subjectId: mark.id,
-          detail: { from: mark.factor, to: factor },
-        })
+      await tx.insert(auditTrail).values({
+        seminarId: actor.seminar.id,
+        actorId: actor.enrolment.id,
+        at: now,
+        act: 'shared the group’s mark',
+        subjectId: mark.id,
+        detail: { from: mark.factor, to: factor },
+      })
       await storePoints(tx, { ...actor, activity: target }, enrolmentId, now)
       answer.taken.push(enrolmentId)
     }

@@ -109,9 +109,11 @@ async function table(db: Db, actor: Actor, now: Date): Promise<Cell[][]> {
       known.get(r.enrolmentId)?.email ?? '',
       known.get(r.enrolmentId)?.number ?? '',
       sections.get(r.sectionId ?? '') ?? '',
-      ...book.columns.map((c, i) =>
-        returned(r, i) ? (r.points[i] ?? 0) / 100 : r.counts[i] === 'x' ? 'excused' : null,
-      ),
+      ...book.columns.map((c, i) => {
+        if (returned(r, i)) return (r.points[i] ?? 0) / 100
+        if (r.counts[i] === 'x') return 'excused'
+        return null
+      }),
       ...r.shares.map(s => (s === null ? null : percentOf(s))),
       r.share === null ? null : percentOf(r.share),
       ...(book.bands ? [r.share === null ? '' : (letterOf(r.share, book.bands) ?? '')] : []),
@@ -136,13 +138,11 @@ async function xlsxOf(rows: readonly Cell[][]): Promise<Buffer> {
   const data = [
     (head ?? []).map(cell => ({ value: String(cell ?? ''), type: String, fontWeight: 'bold' as const })),
     ...body.map(r =>
-      r.map(cell =>
-        cell === null || cell === ''
-          ? null
-          : typeof cell === 'number'
-            ? { value: cell, type: Number }
-            : { value: cell, type: String },
-      ),
+      r.map(cell => {
+        if (cell === null || cell === '') return null
+        if (typeof cell === 'number') return { value: cell, type: Number }
+        return { value: cell, type: String }
+      }),
     ),
   ]
   const file = writeExcelFile(

@@ -49,16 +49,14 @@ export function importMarks(
       throw refusedField('reason', 'reason', 'Say where these marks come from; it is kept with each.')
     for (const c of changes)
       await writePoints(tx, actor, c.enrolmentId, { was: c.from, points: c.to, reason: write.reason }, now)
-    await tx
-      .insert(auditTrail)
-      .values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'took marks in',
-        subjectId: actor.activity.id,
-        detail: { file: write.name, changed: changes.length },
-      })
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'took marks in',
+      subjectId: actor.activity.id,
+      detail: { file: write.name, changed: changes.length },
+    })
     return { changed: changes.length }
   })
 }
@@ -99,12 +97,16 @@ async function compare(db: Db, actor: ActorAt, base64: string): Promise<MarksCom
   )
   const known = students.map((s): KnownMark => {
     const mark = stored.find(m => m.enrolmentId === s.enrolmentId)
+    const pointsNow = () => {
+      if (mark) return mark.state === 'returned' ? (mark.returned?.points ?? null) : mark.points
+      return null
+    }
     return {
       enrolmentId: s.enrolmentId,
       name: s.name,
       email: contacts.get(s.enrolmentId)?.email ?? '',
       studentNumber: contacts.get(s.enrolmentId)?.number ?? null,
-      points: mark ? (mark.state === 'returned' ? (mark.returned?.points ?? null) : mark.points) : null,
+      points: pointsNow(),
     }
   })
   return compareMarks(rows, known, worthOf(actor.activity))

@@ -66,12 +66,12 @@ function oneLetter(
       gap: 8,
     })
   doc.moveDown(0.6)
-  say(
-    doc,
-    'H2',
-    `Mark: ${letter.shown}${letter.passed === null ? '' : letter.passed ? ', passed' : ', below the pass mark'}`,
-    { face: 'strong', size: 13, gap: 4 },
-  )
+  const passedWords = () => {
+    if (letter.passed === null) return ''
+    if (letter.passed) return ', passed'
+    return ', below the pass mark'
+  }
+  say(doc, 'H2', `Mark: ${letter.shown}${passedWords()}`, { face: 'strong', size: 13, gap: 4 })
   if (letter.late)
     say(
       doc,
@@ -130,16 +130,15 @@ function blocksOf(html: string): Block[] {
   for (const found of html.matchAll(/<(h3|li|blockquote|p)\b[^>]*>([\s\S]*?)<\/\1>/g)) {
     const inner = found[2]!.replace(/<br\s*\/?>/g, ' ')
     const text = plain(inner)
+    const tagOf = () => {
+      if (found[1] === 'h3') return 'H2'
+      if (found[1] === 'li') return 'LI'
+      if (found[1] === 'blockquote') return 'BlockQuote'
+      return 'P'
+    }
     if (text)
       blocks.push({
-        tag:
-          found[1] === 'h3'
-            ? 'H2'
-            : found[1] === 'li'
-              ? 'LI'
-              : found[1] === 'blockquote'
-                ? 'BlockQuote'
-                : 'P',
+        tag: tagOf(),
         text,
       })
   }

@@ -193,8 +193,7 @@ const closed = computed(() => seminar.shell?.archived ?? false)
         <ol>
           <li v-for="m in thread.messages" :key="m.id" :class="{ mine: m.isMe }">
             <p class="who">
-              <b>{{ m.isMe ? 'you' : m.author }}</b
-              ><time class="num">{{ dayTime(m.at) }}</time>
+              <b>{{ m.isMe ? 'you' : m.author }}</b><time class="num">{{ dayTime(m.at) }}</time>
             </p>
             <p class="text">{{ m.text }}</p>
           </li>

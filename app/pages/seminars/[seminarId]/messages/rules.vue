@@ -173,8 +173,7 @@ const when = (r: Pick<Rule, 'daysBefore' | 'atTime'>) =>
         <div class="what">
           <ul>
             <li v-for="c in r.coming" :key="c.activityId">
-              <span class="num">{{ dayTime(c.at) }}</span
-              ><span
+              <span class="num">{{ dayTime(c.at) }}</span><span
                 ><KindTag :kind="c.kind" /> <b>{{ c.title }}</b>, due {{ dayTime(c.dueAt)
                 }}<span class="now">{{
                   c.now === 0

@@ -36,20 +36,24 @@ const sentence = computed(() => {
   const { contributions: n, words, answered, answeredBy } = s.voice
   if (n === 0) return `${s.voice.givenName} has said nothing yet${s.voice.quiet ? `; ${s.voice.quiet}` : ''}.`
   const usual = s.typical.words ?? 0
-  const beside =
-    usual === 0
-      ? ''
-      : words >= usual * 1.25
-        ? ', more than is usual here'
-        : words <= usual * 0.75
-          ? ', less than is usual here'
-          : ', about what is usual here'
+  const findBeside = () => {
+    if (usual === 0) return ''
+    if (words >= usual * 1.25) return ', more than is usual here'
+    if (words <= usual * 0.75) return ', less than is usual here'
+    return ', about what is usual here'
+  }
+  const beside = findBeside()
   return `${capital(inWords(n))} ${plural(n, 'contribution')}, ${words.toLocaleString('en')} words${beside}; answered ${inWords(answered)} ${plural(answered, 'classmate')}, answered by ${inWords(answeredBy)}.`
 })
 const contact = computed(() => {
   const { acts, lastAt, gapDays, longestGapDays } = v.value.fromMe
   if (acts === 0) return `${v.value.givenName} has heard nothing from you alone yet this term.`
-  return `Heard from you ${acts === 1 ? 'once' : acts === 2 ? 'twice' : `${inWords(acts)} times`}, ${acts === 1 ? '' : 'last '}on ${day(lastAt!)}, ${gapDays === 0 ? 'today' : `${inWords(gapDays)} ${plural(gapDays, 'day')} ago`}; the longest time without was ${inWords(longestGapDays)} ${plural(longestGapDays, 'day')}.`
+  const timesWords = () => {
+    if (acts === 1) return 'once'
+    if (acts === 2) return 'twice'
+    return `${inWords(acts)} times`
+  }
+  return `Heard from you ${timesWords()}, ${acts === 1 ? '' : 'last '}on ${day(lastAt!)}, ${gapDays === 0 ? 'today' : `${inWords(gapDays)} ${plural(gapDays, 'day')} ago`}; the longest time without was ${inWords(longestGapDays)} ${plural(longestGapDays, 'day')}.`
 })
 const overdue = computed(() => v.value.fromMe.gapDays >= view.value!.gapLimit || v.value.fromMe.acts === 0)
 const weeks = computed(() =>
@@ -182,8 +186,10 @@ const { listOpen } = useKeys(() => keys.value)
               <p class="muted small">answered</p>
               <ol>
                 <li v-for="o in view.answered.slice(0, 8)" :key="o.id">
-                  <NuxtLink v-if="!o.isStaff" :to="`${base}/voices/${o.id}`">{{ o.name }}</NuxtLink
-                  ><span v-else class="staff">{{ o.name }}</span
+                  <NuxtLink v-if="!o.isStaff" :to="`${base}/voices/${o.id}`">{{ o.name }}</NuxtLink><span
+                    v-else
+                    class="staff"
+                    >{{ o.name }}</span
                   ><span class="num">{{ o.times }}</span>
                 </li>
               </ol>
@@ -193,8 +199,10 @@ const { listOpen } = useKeys(() => keys.value)
               <p class="muted small">answered by</p>
               <ol>
                 <li v-for="o in view.answeredBy.slice(0, 8)" :key="o.id">
-                  <NuxtLink v-if="!o.isStaff" :to="`${base}/voices/${o.id}`">{{ o.name }}</NuxtLink
-                  ><span v-else class="staff">{{ o.name }}</span
+                  <NuxtLink v-if="!o.isStaff" :to="`${base}/voices/${o.id}`">{{ o.name }}</NuxtLink><span
+                    v-else
+                    class="staff"
+                    >{{ o.name }}</span
                   ><span class="num">{{ o.times }}</span>
                 </li>
               </ol>

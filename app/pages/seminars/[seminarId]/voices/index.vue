@@ -92,11 +92,9 @@ const neglected = computed(() =>
 )
 const names = (list: readonly { readonly givenName: string }[]) => {
   const all = list.slice(0, 6).map(p => p.givenName)
-  return list.length > 6
-    ? `${all.join(', ')} and ${list.length - 6} more`
-    : all.length > 1
-      ? `${all.slice(0, -1).join(', ')} and ${all.at(-1)}`
-      : (all[0] ?? '')
+  if (list.length > 6) return `${all.join(', ')} and ${list.length - 6} more`
+  if (all.length > 1) return `${all.slice(0, -1).join(', ')} and ${all.at(-1)}`
+  return all[0] ?? ''
 }
 const presence = computed(() => {
   const spoken = people.value.filter(p => p.fromMe.acts > 0)
@@ -113,13 +111,13 @@ const percent = (n: number | null) => (n === null ? '–' : `${Math.round(n * 10
 const nameOf = (id: string) => people.value.find(p => p.id === id)?.name ?? ''
 const linkTo = (e: { readonly activityId: string; readonly id: string }) =>
   `/seminars/${route.params.seminarId}/activities/${e.activityId}#c-${e.id}`
-const weeks = computed(() =>
-  view.value
-    ? view.value.from === view.value.to
+const weeks = computed(() => {
+  if (view.value)
+    return view.value.from === view.value.to
       ? `week ${view.value.from}`
       : `weeks ${view.value.from}–${view.value.to}`
-    : '',
-)
+  return ''
+})
 const narrowed = computed(
   () => Boolean(seminar.chosenWeek) || Boolean(queried('from')) || Boolean(queried('to')),
 )
@@ -141,7 +139,11 @@ const mayWrite = computed(() => !seminar.shell?.archived)
 const writeTo = (ids: readonly string[], about: boolean) =>
   `/seminars/${route.params.seminarId}/messages/write?to=${ids.join(',')}${about && view.value?.activity ? `&activity=${view.value.activity.id}` : ''}`
 const circle = computed({
-  get: () => (queried('section') ? `s${queried('section')}` : queried('group') ? `g${queried('group')}` : ''),
+  get: () => {
+    if (queried('section')) return `s${queried('section')}`
+    if (queried('group')) return `g${queried('group')}`
+    return ''
+  },
   set: v =>
     void set({
       section: v.startsWith('s') ? v.slice(1) : undefined,

@@ -57,13 +57,13 @@ async function keep(write: Omit<ClosingSet, 'baseVersion'>) {
   if (!now) return
   view.value = now
   editing.value = false
-  notices.say(
-    now.state === 'planned'
-      ? `The questions open ${dayTime(now.round!.opensAt)}; students are told then.`
-      : now.state === 'open'
-        ? 'The questions are open; students are told within a minute.'
-        : 'Kept.',
-  )
+  const savedSentence = () => {
+    if (now.state === 'planned')
+      return `The questions open ${dayTime(now.round!.opensAt)}; students are told then.`
+    if (now.state === 'open') return 'The questions are open; students are told within a minute.'
+    return 'Kept.'
+  }
+  notices.say(savedSentence())
 }
 const remove = () =>
   attempt(async () => {

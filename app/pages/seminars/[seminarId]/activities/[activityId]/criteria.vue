@@ -37,13 +37,11 @@ const stepOf = (id: string) =>
   store.records.get(id)?.mark.steps.find(s => s.criterionId === criterion.value?.id) ?? null
 const kept = ref<ReadonlySet<string>>(new Set()) // who was without a step when that was asked for: they stay while they are given one
 const students = computed(() =>
-  names.called.value.filter(s =>
-    shown.value === 'ready'
-      ? ['ready', 'held'].includes(s.standing)
-      : shown.value === 'open'
-        ? kept.value.has(s.id)
-        : true,
-  ),
+  names.called.value.filter(s => {
+    if (shown.value === 'ready') return ['ready', 'held'].includes(s.standing)
+    if (shown.value === 'open') return kept.value.has(s.id)
+    return true
+  }),
 )
 function choose(which: (typeof SHOWN)[number][0]) {
   kept.value = new Set(names.called.value.filter(s => !stepOf(s.id)).map(s => s.id))

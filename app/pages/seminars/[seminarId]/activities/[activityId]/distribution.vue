@@ -70,8 +70,9 @@ const direction = (m: { first: number; last: number }) => (m.last > m.first ? 'h
         </section>
         <section v-for="c in data.criteria" :key="c.id">
           <h2>
-            <span>{{ c.title }}</span
-            ><em class="num">mean {{ c.mean === null ? '–' : one(c.mean) }} of {{ points(c.max) }}</em>
+            <span>{{ c.title }}</span><em class="num"
+              >mean {{ c.mean === null ? '–' : one(c.mean) }} of {{ points(c.max) }}</em
+            >
           </h2>
           <BarChart
             :bars="c.steps.map(s => ({ label: `${points(s.points)} ${s.title}`, n: s.n }))"

@@ -52,13 +52,11 @@ const hot = computed(() =>
     ),
   ),
 )
-const passages = computed(() =>
-  order.value === 'heat'
-    ? hot.value
-    : order.value === 'open'
-      ? hot.value.filter(h => h.open > 0)
-      : [...hot.value].sort((a, b) => a.start - b.start),
-)
+const passages = computed(() => {
+  if (order.value === 'heat') return hot.value
+  if (order.value === 'open') return hot.value.filter(h => h.open > 0)
+  return [...hot.value].sort((a, b) => a.start - b.start)
+})
 const hottest = computed(() => Math.max(1, ...hot.value.map(h => h.heat)))
 const FIRST = 6 // passages that stand on the page to show unless they are left out
 const keyOf = (h: HotPassage) => `${h.start}-${h.end}`
@@ -87,7 +85,12 @@ function quote(h: HotPassage): { before: string; exact: string; after: string } 
 }
 const label = (h: HotPassage) => {
   const p = parts.value.findLast(x => x.start <= h.start)
-  return `${store.view?.text?.form === 'paper' ? 'page' : store.view?.text?.form === 'recording' ? 'from' : 'section'} ${p?.label ?? ''}`
+  const partWord = () => {
+    if (store.view?.text?.form === 'paper') return 'page'
+    if (store.view?.text?.form === 'recording') return 'from'
+    return 'section'
+  }
+  return `${partWord()} ${p?.label ?? ''}`
 }
 const chosenNotes = (h: HotPassage): MarginNote[] =>
   h.ids
@@ -260,8 +263,8 @@ function showBig() {
           </p>
           <ProseText v-if="m.c.html" :html="m.c.html" />
           <div v-for="r in m.replies.filter(x => !x.withdrawn).slice(0, 2)" :key="r.id" class="reply">
-            <span v-if="named" class="by">{{ r.author.name }}</span
-            >{{ ' ' }}<ProseText v-if="r.html" class="inline" :html="r.html" />
+            <span v-if="named" class="by">{{ r.author.name }}</span>{{ ' '
+            }}<ProseText v-if="r.html" class="inline" :html="r.html" />
           </div>
         </div>
       </div>

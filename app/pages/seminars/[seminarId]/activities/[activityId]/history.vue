@@ -255,8 +255,7 @@ function showOnly(memberId: string | null) {
               :style="{ paddingLeft: `${16 + depth * 14}px` }"
               @click="open(line.id)"
             >
-              <span>{{ line.title }}</span
-              ><em>{{
+              <span>{{ line.title }}</span><em>{{
                 [
                   line.claimedBy ? (line.claimedBy.isMe ? 'you' : line.claimedBy.givenName) : 'everyone',
                   line.versions === 0 ? 'no text yet' : null,

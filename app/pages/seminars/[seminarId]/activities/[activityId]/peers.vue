@@ -186,12 +186,12 @@ async function attempt(act: () => Promise<unknown>) {
 const judge = (id: string, write: Parameters<typeof store.judge>[1], said: string) =>
   attempt(async () => {
     const a = reviewOfId(id)!
-    const before =
-      a.setAside !== null
-        ? { as: 'setAside' as const, reason: a.setAside }
-        : a.kept
-          ? { as: 'kept' as const }
-          : { as: 'open' as const }
+    const findBefore = () => {
+      if (a.setAside !== null) return { as: 'setAside' as const, reason: a.setAside }
+      if (a.kept) return { as: 'kept' as const }
+      return { as: 'open' as const }
+    }
+    const before = findBefore()
     await store.judge(id, write)
     notices.say(said, { label: 'Undo', run: () => void judge(id, before, 'As it was before.') })
   })
@@ -246,14 +246,12 @@ const move = (
     await store.movePairs(add, remove)
     const [a, r] = [add[0], remove[0]]
     const author = (entryId: string) => nameOf(store.works.find(w => w.id === entryId)?.authorId ?? '')
-    notices.say(
-      a && r
-        ? `${nameOf(a.reviewerId)} reads ${author(a.entryId)} now.`
-        : a
-          ? `${nameOf(a.reviewerId)} reads ${author(a.entryId)}, too.`
-          : `${nameOf(r!.reviewerId)} no longer reads ${author(r!.entryId)}.`,
-      { label: 'Undo', run: () => void move(remove, add) },
-    )
+    const movedSentence = () => {
+      if (a && r) return `${nameOf(a.reviewerId)} reads ${author(a.entryId)} now.`
+      if (a) return `${nameOf(a.reviewerId)} reads ${author(a.entryId)}, too.`
+      return `${nameOf(r!.reviewerId)} no longer reads ${author(r!.entryId)}.`
+    }
+    notices.say(movedSentence(), { label: 'Undo', run: () => void move(remove, add) })
   })
 const release = (released: boolean) =>
   attempt(async () => {
@@ -426,8 +424,7 @@ const noted = (text: string) => desk.change({ markerNote: text })
       <main v-if="work && authorId" :key="work.id" :data-author="authorId">
         <div class="top">
           <p class="whose">
-            <b>{{ work.authorIds.map(nameOf).join(', ') }}</b
-            ><em v-if="work.title">“{{ work.title }}”</em
+            <b>{{ work.authorIds.map(nameOf).join(', ') }}</b><em v-if="work.title">“{{ work.title }}”</em
             ><span v-if="work.lateMinutes > 0" class="late">handed in late</span>
           </p>
           <ul class="readers">
@@ -436,8 +433,7 @@ const noted = (text: string) => desk.change({ markerNote: text })
                 initialOf(a.reviewerId)
               }}</i>
               <div>
-                <b>{{ nameOf(a.reviewerId) }}</b
-                ><span>hidden from {{ givenOf(authorId) }}</span
+                <b>{{ nameOf(a.reviewerId) }}</b><span>hidden from {{ givenOf(authorId) }}</span
                 ><span class="num" :class="{ hot: store.flagged.has(a.id) }">{{
                   a.state !== 'in'
                     ? a.openedAt
@@ -556,14 +552,12 @@ const noted = (text: string) => desk.change({ markerNote: text })
       :willing="view.people.filter(p => p.more > 0).length"
       :name-of="nameOf"
       @done="
-        store
-          .refresh()
-          .then(() =>
-            notices.say('The deal is right again.', {
-              label: 'Undo',
-              run: () => move($event.remove, $event.add),
-            }),
-          )
+        store.refresh().then(() =>
+          notices.say('The deal is right again.', {
+            label: 'Undo',
+            run: () => move($event.remove, $event.add),
+          }),
+        )
       "
     />
     <WriteToDialog

@@ -90,12 +90,13 @@ async function handIn() {
     if (n === null) return
     await refresh()
     const next = after.value
+    const handedInSentence = () => {
+      if (n > 1) return `All ${n} are in.`
+      if (desk.value!.kind === 'practice') return 'In. Beside your scores are the instructor’s.'
+      return 'In.'
+    }
     notices.say(
-      n > 1
-        ? `All ${n} are in.`
-        : desk.value!.kind === 'practice'
-          ? 'In. Beside your scores are the instructor’s.'
-          : 'In.',
+      handedInSentence(),
       desk.value!.mayTakeBack ? { label: 'Take it back', run: takeBack } : undefined,
     )
     if (desk.value!.kind !== 'practice')
