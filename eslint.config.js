@@ -69,7 +69,7 @@ export default tseslint.config(
   layer(['server/**/*.ts'], ['^~', '(^|/)\\.\\./(.*/)?(app|demo)/'], 'server imports only shared and core'),
   // a route parses, asks access, calls one service and answers: the database is not its business
   layer(
-    ['server/api/**/*.ts', 'server/routes/**/*.ts'],
+    ['server/api/**/*.ts'],
     ['^#server/database', '^drizzle-orm', '^~'],
     'a route calls a service; it does not reach into the database',
   ),

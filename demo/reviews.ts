@@ -20,7 +20,7 @@ type When = readonly [week: number, weekday: number, time: string]
 
 /** Twenty-one reports; Petra's came nine hours late. */
 export const handedIn: readonly DemoText[] = [...reportsA, ...reportsB].map((r, i) => {
-  const handedInAt = () => {
+  const handedInAt = (): DemoText['at'] => {
     if (r.by === 'petra') return [5, 2, '08:58']
     if (r.by === 'jonas') return [5, 1, '23:57']
     return [

@@ -10,7 +10,10 @@ export const noNestedConditional = {
   meta: {
     type: 'suggestion',
     schema: [],
-    messages: { nested: 'A conditional inside another is hard to read: give the decision a name, with one line for each case.' },
+    messages: {
+      nested:
+        'A conditional inside another is hard to read: give the decision a name, with one line for each case.',
+    },
   },
   create(context) {
     const check = node => {

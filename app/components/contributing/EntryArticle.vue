@@ -45,6 +45,11 @@ const editing = computed(() => props.desk.editing.value === entry.value.id)
 const history = ref(false)
 const nodWords = (c: WholeContribution) =>
   c.nods > 0 ? `${c.nods} ${plural(c.nods, 'nod')}${c.nodded ? ', yours too' : ''}` : ''
+function writerTone(author: WholeContribution['author']) {
+  if (author.isMe) return 'me'
+  if (author.isStaff) return 'staff'
+  return 'plain'
+}
 </script>
 
 <template>
@@ -153,10 +158,7 @@ const nodWords = (c: WholeContribution) =>
           :style="{ marginLeft: `${Math.min(row.depth, 2) * 26}px` }"
           tabindex="-1"
         >
-          <PersonDisc
-            :initials="row.item.author.initials"
-            :tone="row.item.author.isMe ? 'me' : row.item.author.isStaff ? 'staff' : 'plain'"
-          />
+          <PersonDisc :initials="row.item.author.initials" :tone="writerTone(row.item.author)" />
           <div>
             <p class="by">
               <b>{{ row.item.author.isMe ? 'You' : row.item.author.name }}</b><template

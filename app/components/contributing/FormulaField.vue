@@ -2,12 +2,17 @@
 import katex from 'katex'
 
 /** A formula in LaTeX, drawn as it is typed. */
-defineProps<{ isNew: boolean }>()
+const props = defineProps<{ isNew: boolean }>()
 const latex = defineModel<string>({ required: true })
 const emit = defineEmits<{ set: [] }>()
 const drawn = computed(() =>
   katex.renderToString(latex.value || 'd = d_0 - 0.4\\,t', { output: 'mathml', throwOnError: false }),
 )
+const formulaVerb = computed(() => {
+  if (props.isNew) return 'Put it in'
+  if (latex.value.trim()) return 'Change it'
+  return 'Take it out'
+})
 </script>
 
 <template>
@@ -16,7 +21,7 @@ const drawn = computed(() =>
     <!-- eslint-disable-next-line vue/no-v-html -- KaTeX escapes what it does not know -->
     <span class="drawn" v-html="drawn" />
     <button class="link" type="submit">
-      {{ isNew ? 'Put it in' : latex.trim() ? 'Change it' : 'Take it out' }}
+      {{ formulaVerb }}
     </button>
   </form>
 </template>

@@ -11,6 +11,18 @@ const citedFor = (criterionId: string) => props.letter.citations.filter(c => c.c
 const judged = computed(() => props.letter.criteria.filter(c => c.excused === null))
 const sizeWords = (bytes: number) =>
   bytes >= 1_000_000 ? `${(bytes / 1_000_000).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1000))} kB`
+const lateSentence = computed(() => {
+  const { late } = props.letter
+  if (!late) return ''
+  if (late.waived) return `${lateWords(late.minutes)} late; nothing was taken for it.`
+  if (late.before === props.letter.points) return `${lateWords(late.minutes)} late, within the time of grace.`
+  return `${points(late.before)} without being ${lateWords(late.minutes)} late.`
+})
+function stepWords(c: LetterView['criteria'][number]) {
+  if (c.excused !== null) return 'left out'
+  if (c.levelTitle === '') return 'no step yet'
+  return c.levelTitle.toLowerCase()
+}
 </script>
 
 <template>
@@ -43,13 +55,7 @@ const sizeWords = (bytes: number) =>
         {{ letter.passed ? 'passed' : 'below the pass mark' }}
       </p>
       <p v-if="letter.late" class="small muted">
-        {{
-          letter.late.waived
-            ? `${lateWords(letter.late.minutes)} late; nothing was taken for it.`
-            : letter.late.before === letter.points
-              ? `${lateWords(letter.late.minutes)} late, within the time of grace.`
-              : `${points(letter.late.before)} without being ${lateWords(letter.late.minutes)} late.`
-        }}
+        {{ lateSentence }}
       </p>
       <p v-if="letter.factor !== null && letter.factor !== 100" class="small muted">
         Your share of the group’s points: {{ letter.factor / 100 }}, from what your teammates said.
@@ -68,13 +74,7 @@ const sizeWords = (bytes: number) =>
         <section v-for="c in letter.criteria" :key="c.id" class="why">
           <h2>
             {{ c.title }}:
-            {{
-              c.excused !== null
-                ? 'left out'
-                : c.levelTitle === ''
-                  ? 'no step yet'
-                  : c.levelTitle.toLowerCase()
-            }}
+            {{ stepWords(c) }}
           </h2>
           <p>{{ c.excused === null ? c.descriptor : c.excused }}</p>
           <p v-for="cite in citedFor(c.id)" :key="cite.number" class="cite">

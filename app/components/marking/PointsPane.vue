@@ -33,6 +33,10 @@ const rule = computed(() => {
   }
 })
 const whole = computed(() => props.mark.criteriaLeft === 0)
+const doneWords = computed(() => {
+  if (whole.value) return props.mark.points * 2 >= props.max ? 'done' : 'not done'
+  return '—'
+})
 </script>
 
 <template>
@@ -79,9 +83,7 @@ const whole = computed(() => props.mark.criteriaLeft === 0)
       /></template>
     </div>
     <div class="total">
-      <strong v-if="scale === 'complete' && !combine">{{
-        whole ? (mark.points * 2 >= max ? 'done' : 'not done') : '—'
-      }}</strong><template v-else
+      <strong v-if="scale === 'complete' && !combine">{{ doneWords }}</strong><template v-else
         ><strong class="num">{{ whole ? points(mark.points) : '—' }}</strong
         ><span class="muted">of {{ points(max) }}</span></template
       >

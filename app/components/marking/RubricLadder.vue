@@ -79,6 +79,18 @@ const described = (criterion: RubricView['criteria'][number]) =>
   criterion.levels.find(l => l.id === hint(criterion.id)?.levelId) ??
   null
 const short = (text: string) => (text.length > 26 ? `${text.slice(0, 24).trimEnd()}…` : text)
+function stepPoints(c: { readonly id: string }) {
+  if (excuse(c.id)) return 'left out'
+  if (stepOf(c.id)) return points(stepOf(c.id)!.points)
+  return '—'
+}
+const totalWords = computed(() => {
+  if (props.total.left > 0)
+    return `${capital(inWords(props.total.left))} ${plural(props.total.left, 'criterion', 'criteria')} left`
+  if (props.total.set) return `set by hand; ${points(props.total.before)} by the rubric`
+  if (props.total.before !== props.total.points) return `${points(props.total.before)} without lateness`
+  return 'complete'
+})
 </script>
 
 <template>
@@ -104,10 +116,7 @@ const short = (text: string) => (text.length > 26 ? `${text.slice(0, 24).trimEnd
       >
         <h3>
           {{ c.title }}
-          <span class="num"
-            >{{ excuse(c.id) ? 'left out' : stepOf(c.id) ? points(stepOf(c.id)!.points) : '—' }} /
-            {{ points(c.max) }}</span
-          >
+          <span class="num">{{ stepPoints(c) }} / {{ points(c.max) }}</span>
         </h3>
         <p v-if="c.scope === 'group' || wholeGroup" class="descr muted">
           {{ group ? `One step for all of ${group}.` : 'For the whole group.' }}
@@ -209,15 +218,7 @@ const short = (text: string) => (text.length > 26 ? `${text.slice(0, 24).trimEnd
     <div class="total">
       <strong class="num">{{ points(total.points) }}</strong><span class="muted"
         >of {{ points(total.max) }}{{ total.left > 0 ? ' so far' : '' }}</span
-      ><span class="grow" /><span class="small muted">{{
-        total.left > 0
-          ? `${capital(inWords(total.left))} ${plural(total.left, 'criterion', 'criteria')} left`
-          : total.set
-            ? `set by hand; ${points(total.before)} by the rubric`
-            : total.before !== total.points
-              ? `${points(total.before)} without lateness`
-              : 'complete'
-      }}</span>
+      ><span class="grow" /><span class="small muted">{{ totalWords }}</span>
     </div>
   </section>
 </template>

@@ -39,6 +39,15 @@ const chosen = computed(() =>
   }),
 )
 const settled = computed(() => chosen.value.every(Boolean))
+function sidePoints(side: 'first' | 'second', r: (typeof differing.value)[number]) {
+  if (side === 'first' ? r.a : r.b) return points((side === 'first' ? r.a : r.b)!.points)
+  return '—'
+}
+const agreeVerb = computed(() => {
+  if (differing.value.length === 0) return 'Agreed'
+  if (settled.value) return 'Agree on these'
+  return 'Choose for each, then agree'
+})
 </script>
 
 <template>
@@ -92,7 +101,7 @@ const settled = computed(() => chosen.value.every(Boolean))
                 :disabled="!(side === 'first' ? r.a : r.b)"
                 @click="own.set(r.id, side)"
               >
-                {{ (side === 'first' ? r.a : r.b) ? points((side === 'first' ? r.a : r.b)!.points) : '—' }}
+                {{ sidePoints(side, r) }}
               </button>
             </td>
           </tr>
@@ -107,9 +116,7 @@ const settled = computed(() => chosen.value.every(Boolean))
             chosen.flatMap(c => (c ? [c.step] : [])),
           )
         "
-        >{{
-          differing.length === 0 ? 'Agreed' : settled ? 'Agree on these' : 'Choose for each, then agree'
-        }}</v-btn
+        >{{ agreeVerb }}</v-btn
       >
     </template>
   </section>

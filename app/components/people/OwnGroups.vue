@@ -8,6 +8,12 @@ const emit = defineEmits<{ choose: [planId: string, groupId: string | null] }>()
 const nameOf = (id: string) => (id === props.me ? 'you' : (props.people.find(p => p.id === id)?.name ?? ''))
 const mine = (plan: GroupPlanView) => plan.groups.find(g => g.memberIds.includes(props.me)) ?? null
 const full = (plan: GroupPlanView, n: number) => plan.most !== null && n >= plan.most
+function joinVerb(plan: GroupPlanView, g: GroupPlanView['groups'][number]) {
+  if (full(plan, g.memberIds.length)) return 'full'
+  if (plan.most)
+    return `Join (${plan.most - g.memberIds.length} ${plural(plan.most - g.memberIds.length, 'place')} left)`
+  return 'Join'
+}
 </script>
 
 <template>
@@ -45,13 +51,7 @@ const full = (plan: GroupPlanView, n: number) => plan.most !== null && n >= plan
             :disabled="full(plan, g.memberIds.length)"
             @click="emit('choose', plan.id, g.id)"
           >
-            {{
-              full(plan, g.memberIds.length)
-                ? 'full'
-                : plan.most
-                  ? `Join (${plan.most - g.memberIds.length} ${plural(plan.most - g.memberIds.length, 'place')} left)`
-                  : 'Join'
-            }}
+            {{ joinVerb(plan, g) }}
           </button>
         </li>
       </ul>

@@ -82,6 +82,10 @@ async function take() {
   open.value = false
   emit('imported', answer)
 }
+const importVerb = computed(() => {
+  if (busy.value) return come.value ? `${come.value.done} of ${come.value.of} done …` : 'Taking them in …'
+  return `Take ${count.value} in`
+})
 </script>
 
 <template>
@@ -202,9 +206,7 @@ async function take() {
           <i :class="{ waiting: !come }" :style="come ? { width: `${(come.done / come.of) * 100}%` } : {}" />
         </div>
         <p class="end">
-          <v-btn class="main" :disabled="busy || count === 0" @click="take">{{
-            busy ? (come ? `${come.done} of ${come.of} done …` : 'Taking them in …') : `Take ${count} in`
-          }}</v-btn>
+          <v-btn class="main" :disabled="busy || count === 0" @click="take">{{ importVerb }}</v-btn>
           <v-btn class="quiet" :disabled="busy" @click="preview = null">Choose another file</v-btn>
         </p>
       </template>

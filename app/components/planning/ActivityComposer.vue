@@ -370,6 +370,11 @@ const week = computed(() => {
   })
   return shell.value.weeks[n - 1]?.label ?? n
 })
+const whatShows = computed(() => {
+  if (body.value.kind === 'discussion') return show.value === 'open' ? 'posts are' : 'posts stay'
+  if (show.value === 'open') return 'work is'
+  return 'work stays'
+})
 </script>
 
 <template>
@@ -467,15 +472,7 @@ const week = computed(() => {
         >
           <p v-if="KINDS[body.kind].readBy === 'class' && body.kind !== 'wiki'" class="line">
             Others’
-            {{
-              body.kind === 'discussion'
-                ? show === 'open'
-                  ? 'posts are'
-                  : 'posts stay'
-                : show === 'open'
-                  ? 'work is'
-                  : 'work stays'
-            }}
+            {{ whatShows }}
             <ChoicePart
               v-model="show"
               label="What others write is"

@@ -112,6 +112,12 @@ const offers = computed(() => {
 })
 const add = (rule: ExpectationRule) =>
   emit('change', [...props.body.rules, { id: newKey(), rule, needed: true }])
+function phaseWord(w: PhaseName) {
+  if (w === 'write') return 'writing'
+  if (w === 'respond') return 'responding'
+  if (w === 'review') return 'reviewing'
+  return 'revising'
+}
 </script>
 
 <template>
@@ -350,15 +356,7 @@ const add = (rule: ExpectationRule) =>
             @change="set(i, { due: ($event.target as HTMLSelectElement).value as PhaseName })"
           >
             <option v-for="w in working" :key="w" :value="w">
-              {{
-                w === 'write'
-                  ? 'writing'
-                  : w === 'respond'
-                    ? 'responding'
-                    : w === 'review'
-                      ? 'reviewing'
-                      : 'revising'
-              }}
+              {{ phaseWord(w) }}
             </option></select
           >, and what follows moves with it.
         </p> </TimePart

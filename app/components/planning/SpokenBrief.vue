@@ -23,13 +23,18 @@ async function keep(file: File) {
   )
   if (kept) emit('change', kept.id)
 }
+const recordVerb = computed(() => {
+  if (busy.value) return 'keeping it …'
+  if (props.fileId) return 'Speak it again'
+  return 'Speak the brief as well'
+})
 </script>
 
 <template>
   <p class="spoken">
     <audio v-if="fileId && !recording" controls preload="metadata" :src="`/api/files/${fileId}`" />
     <button v-if="!recording" class="link" type="button" :disabled="busy" @click="begin">
-      {{ busy ? 'keeping it …' : fileId ? 'Speak it again' : 'Speak the brief as well' }}
+      {{ recordVerb }}
     </button>
     <template v-else
       ><span class="live" role="status">recording, {{ clock }}</span

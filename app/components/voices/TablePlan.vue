@@ -173,6 +173,11 @@ const bridge = computed(() => {
   const [first] = [...props.view.people].sort((a, b) => b.between - a.between)
   return first && first.between > 0 ? first.name : null
 })
+function seatWords(s: (typeof seats.value)[number]) {
+  if (s.staff) return 'teaches'
+  if (s.contributions === 0) return 'has said nothing'
+  return `${s.words} words`
+}
 </script>
 
 <template>
@@ -208,7 +213,7 @@ const bridge = computed(() => {
         role="button"
         :tabindex="s.id === focusable ? 0 : -1"
         :aria-pressed="s.id === chosen"
-        :aria-label="`${s.name}: ${s.staff ? 'teaches' : s.contributions === 0 ? 'has said nothing' : `${s.words} words`}`"
+        :aria-label="`${s.name}: ${seatWords(s)}`"
         @click="emit('choose', s.id === chosen ? null : s.id)"
         @keydown.enter.prevent="emit('choose', s.id === chosen ? null : s.id)"
         @keydown.space.prevent="emit('choose', s.id === chosen ? null : s.id)"

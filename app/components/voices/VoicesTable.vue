@@ -78,6 +78,14 @@ const hasBefore = computed(() => props.view.people.some(p => p.before.contributi
 const columns = computed(
   () => MEASURES.length + 1 + Number(hasBefore.value) + Number(props.view.activity !== null),
 )
+const nameSort = computed(() => {
+  if (by.value === 'name') return falling.value ? 'descending' : 'ascending'
+  return 'none'
+})
+function sortOf(m: { readonly key: string }) {
+  if (by.value === m.key) return falling.value ? 'descending' : 'ascending'
+  return 'none'
+}
 </script>
 
 <template>
@@ -98,13 +106,13 @@ const columns = computed(
       <table>
         <thead>
           <tr>
-            <th scope="col" :aria-sort="by === 'name' ? (falling ? 'descending' : 'ascending') : 'none'">
+            <th scope="col" :aria-sort="nameSort">
               <button type="button" @click="sort('name')">
                 student<span v-if="by === 'name'" aria-hidden="true">{{ falling ? ' ↓' : ' ↑' }}</span>
               </button>
             </th>
             <template v-for="m in MEASURES" :key="m.key">
-              <th scope="col" :aria-sort="by === m.key ? (falling ? 'descending' : 'ascending') : 'none'">
+              <th scope="col" :aria-sort="sortOf(m)">
                 <button type="button" :title="m.explained" @click="sort(m.key)">
                   {{ m.label }}<span v-if="by === m.key" aria-hidden="true">{{ falling ? ' ↓' : ' ↑' }}</span>
                 </button>

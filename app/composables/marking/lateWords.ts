@@ -2,7 +2,7 @@ import { plural } from '#core/planning/expectationWords'
 
 /** "2 days", "9 hours", "40 minutes": the largest unit that fits. */
 export function lateWords(minutes: number): string {
-  const largestUnit = () => {
+  const largestUnit = (): [number, string] => {
     if (minutes >= 1440) return [Math.floor(minutes / 1440), 'day']
     if (minutes >= 60) return [Math.floor(minutes / 60), 'hour']
     return [minutes, 'minute']

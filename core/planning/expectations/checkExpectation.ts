@@ -32,7 +32,7 @@ export function checkExpectation(
   const inTime = [...contributions].sort(
     (a, b) => a.shownAt.getTime() - b.shownAt.getTime() || (a.id < b.id ? -1 : 1),
   )
-  const findProgress = () => {
+  const findProgress = (): readonly [counted: readonly CountedContribution[], need: number] => {
     if (rule.kind === 'weeklyEntries') return weekly(rule, inTime, context)
     if (rule.kind === 'prompts') return byPrompt(rule, inTime, context)
     if (rule.kind === 'ownPages') return [grownPages(rule, inTime), rule.need]

@@ -99,15 +99,15 @@ async function topPlace(
       threadId: null,
       openerId: enrolment.id,
     }
-  // while it is a draft, anything may still be missing
+  const termDetail = async () => {
+    if (posting) return requireTerm(db, actor, write.term ?? null, null)
+    // while it is a draft, anything may still be missing
+    return write.term ? { term: write.term, title: write.term.term } : {}
+  }
   if (activity.kind === 'lexicon')
     return {
       type: entryType,
-      detail: posting
-        ? await requireTerm(db, actor, write.term ?? null, null)
-        : write.term
-          ? { term: write.term, title: write.term.term }
-          : {},
+      detail: await termDetail(),
       promptId: null,
       threadId: null,
       openerId: opener(enrolment, null),

@@ -238,7 +238,7 @@ function because(lateness: Lateness | null, plan: ActivityPlan, judged: Judged, 
 
 /** "2 days", "9 hours", "40 minutes": the largest unit that fits. */
 function span(minutes: number): string {
-  const findSpan = () => {
+  const findSpan = (): [number, string] => {
     if (minutes >= 1440) return [minutes / 1440, 'day']
     if (minutes >= 60) return [minutes / 60, 'hour']
     return [minutes, 'minute']
@@ -333,9 +333,9 @@ async function inContext(
     const parent = parents.find(p => p.id === row.parentId && p.type !== 'pageVersion')
     const around = row.detail.takesUp?.exact
     const parentText = () => {
-      if (parent.state === 'withdrawn') return 'This post was withdrawn.'
+      if (parent!.state === 'withdrawn') return 'This post was withdrawn.'
       if (around) return `… ${around} …`
-      return firstWords(parent.text)
+      return firstWords(parent!.text)
     }
     return {
       id: row.id,

@@ -361,17 +361,16 @@ async function requirePagesKept(
     .from(wikiPages)
     .where(and(eq(wikiPages.activityId, before.id), isNull(wikiPages.trialBy)))
   if (written.length === 0) return
-  const there =
-    audience.kind !== 'groups'
-      ? null
-      : audience.groupIds.length > 0
-        ? audience.groupIds
-        : (
-            await tx
-              .select({ id: groups.id })
-              .from(groups)
-              .where(eq(groups.groupPlanId, audience.groupPlanId))
-          ).map(g => g.id)
+  const findThere = async () => {
+    if (audience.kind !== 'groups') return null
+    if (audience.groupIds.length > 0) return audience.groupIds
+    const all = await tx
+      .select({ id: groups.id })
+      .from(groups)
+      .where(eq(groups.groupPlanId, audience.groupPlanId))
+    return all.map(g => g.id)
+  }
+  const there = await findThere()
   if (
     written.some(w =>
       there === null ? w.groupId !== null : w.groupId === null || !there.includes(w.groupId),

@@ -168,7 +168,7 @@ function selected() {
             :style="{ height: `${Math.ceil(Math.min(whole.words, 60) / 12) * 1.5}em` }"
             aria-hidden="true"
           />
-          <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
+          <!-- eslint-disable vue/no-v-html -- sanitised on the server when it was written -->
           <div
             v-else
             ref="prose"
@@ -178,6 +178,7 @@ function selected() {
             @focusin="focused"
             v-html="html"
           />
+          <!-- eslint-enable vue/no-v-html -->
           <button
             v-if="long"
             class="link more"

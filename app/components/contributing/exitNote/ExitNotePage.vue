@@ -81,6 +81,11 @@ const keys = computed<Key[]>(() =>
 )
 const { listOpen } = useKeys(() => keys.value)
 onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
+const leftWords = computed(() => {
+  if (left.value > 0 && answers.value.length > 0) return `, ${inWords(left.value)} to mark`
+  if (answers.value.length > 0) return ', all marked'
+  return ''
+})
 </script>
 
 <template>
@@ -120,11 +125,7 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
       <template v-else>
         <p class="sum">
           <b>{{ answers.length }}</b> {{ plural(answers.length, 'answer is', 'answers are') }} in{{
-            left > 0 && answers.length > 0
-              ? `, ${inWords(left)} to mark`
-              : answers.length > 0
-                ? ', all marked'
-                : ''
+            leftWords
           }}.<span v-if="seminar.isStaff && answers.length > 0" class="keys"
             ><kbd>j</kbd> <kbd>k</kbd> move, <kbd>d</kbd> done, <kbd>x</kbd> not done</span
           >

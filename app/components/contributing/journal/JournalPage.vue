@@ -181,6 +181,17 @@ function openAsked() {
   )
   asking.value = null
 }
+function journalState(a: (typeof authors.value)[number]) {
+  if (a.fresh > 0) return `${a.fresh} new`
+  if (!seminar.isStudent && a.waits) return 'not answered yet'
+  return date(a.last)
+}
+const openingSentence = computed(() => {
+  if (talk.value.opening === 'class') return 'The class reads along here.'
+  if (talk.value.opening === 'author')
+    return 'Between you and staff, except for entries you open to the class.'
+  return 'Between you and staff. No classmate reads it.'
+})
 </script>
 
 <template>
@@ -200,9 +211,7 @@ function openAsked() {
           @click="whose = a.id"
         >
           <b>{{ a.isMe ? 'Your own' : a.name }}</b><span class="num">{{ a.entries.length }}</span
-          ><em>{{
-            a.fresh > 0 ? `${a.fresh} new` : !seminar.isStudent && a.waits ? 'not answered yet' : date(a.last)
-          }}</em>
+          ><em>{{ journalState(a) }}</em>
         </button>
         <p v-if="(store.thread?.notHeard.length ?? 0) > 0" class="hint">
           Nothing yet: {{ store.thread!.notHeard.join(', ') }}.
@@ -211,13 +220,7 @@ function openAsked() {
       <main>
         <h2 v-if="!isOwn && shownId" class="whose">{{ authors.find(a => a.id === shownId)?.name }}</h2>
         <p v-if="isOwn" class="private">
-          {{
-            talk.opening === 'class'
-              ? 'The class reads along here.'
-              : talk.opening === 'author'
-                ? 'Between you and staff, except for entries you open to the class.'
-                : 'Between you and staff. No classmate reads it.'
-          }}
+          {{ openingSentence }}
         </p>
         <p v-if="closed && isOwn" class="late">
           This closed {{ dayTime(activity.closesAt) }}. What you add now counts as late.

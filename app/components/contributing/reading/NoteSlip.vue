@@ -38,6 +38,11 @@ const label = computed(
   () =>
     ({ note: 'Your note', question: 'Your question', link: 'Why this leads there' })[props.kind ?? 'note'],
 )
+const sendVerb = computed(() => {
+  if (props.kind === 'question') return 'Ask'
+  if (props.kind === 'link') return 'Link them'
+  return 'Put it in the margin'
+})
 </script>
 
 <template>
@@ -72,7 +77,7 @@ const label = computed(
         :note="whole"
         :attach="null"
         closable
-        :verb="kind === 'question' ? 'Ask' : kind === 'link' ? 'Link them' : 'Put it in the margin'"
+        :verb="sendVerb"
         @posted="(id, state) => emit('posted', id, state)"
         @away="emit('away')"
       />

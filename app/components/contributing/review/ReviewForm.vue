@@ -41,6 +41,11 @@ const off = (id: string) => {
   const own = props.given.points[id]
   return t === undefined || own === undefined ? null : own - t
 }
+function offWords(c: { readonly id: string }) {
+  if (off(c.id) === null) return ''
+  if (off(c.id) === 0) return ', as you did.'
+  return `; you are ${points(Math.abs(off(c.id)!))} ${off(c.id)! > 0 ? 'above' : 'below'}.`
+}
 </script>
 
 <template>
@@ -69,13 +74,7 @@ const off = (id: string) => {
       />
       <p v-if="theirs(c.id) !== undefined" class="theirs">
         <b>The instructor gave {{ points(theirs(c.id)!) }}</b
-        >{{
-          off(c.id) === null
-            ? ''
-            : off(c.id) === 0
-              ? ', as you did.'
-              : `; you are ${points(Math.abs(off(c.id)!))} ${off(c.id)! > 0 ? 'above' : 'below'}.`
-        }}
+        >{{ offWords(c) }}
         {{ desk.sample?.why[c.id] }}
       </p>
       <label class="remark"

@@ -115,6 +115,11 @@ function startRenaming() {
   renaming.value = true
   title.value = props.page.title
 }
+const writeVerb = computed(() => {
+  if (props.page.draft) return 'Go on with your draft'
+  if (props.page.number === 0) return 'Begin the page'
+  return 'Write on it'
+})
 </script>
 
 <template>
@@ -166,16 +171,13 @@ function startRenaming() {
         >
       </p>
       <p class="acts">
-        <v-btn v-if="mayWrite" class="main" @click="emit('write')"
-          >{{ page.draft ? 'Go on with your draft' : page.number === 0 ? 'Begin the page' : 'Write on it' }}
-          <kbd>e</kbd></v-btn
-        >
+        <v-btn v-if="mayWrite" class="main" @click="emit('write')">{{ writeVerb }} <kbd>e</kbd></v-btn>
         <v-btn v-if="page.number > 0" :to="historyTo">Versions and changes <kbd>h</kbd></v-btn>
         <button v-if="mayWrite && !renaming" class="link" type="button" @click="startRenaming">rename</button>
         <button v-if="mayWrite" class="link" type="button" @click="emit('remove')">take it out</button>
       </p>
     </header>
-    <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
+    <!-- eslint-disable vue/no-v-html -- sanitised on the server when it was written -->
     <div
       v-if="page.number > 0"
       ref="prose"
@@ -185,6 +187,7 @@ function startRenaming() {
       @keyup="chosen"
       v-html="html"
     />
+    <!-- eslint-enable vue/no-v-html -->
     <p v-else class="empty">
       {{
         line.claimedBy && !line.claimedBy.isMe

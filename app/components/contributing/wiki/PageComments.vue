@@ -76,19 +76,25 @@ async function post() {
   }
 }
 defineExpose({ begin })
+const countWords = computed(() => {
+  if (roots.value.length === 0) return ''
+  if (open.value === 0) return `${roots.value.length}, all acted on`
+  return `${roots.value.length}, ${inWords(open.value)} open`
+})
+const aboutWords = computed(() => {
+  if (answering.value)
+    return `To ${roots.value.find(c => c.id === answering.value)?.author.givenName ?? 'it'}`
+  if (props.passage)
+    return `On “${props.passage.exact.length > 90 ? `${props.passage.exact.slice(0, 88)} …` : props.passage.exact}”`
+  return 'On the page as a whole'
+})
 </script>
 
 <template>
   <section class="comments" aria-label="Comments on this page">
     <h2>
       Comments on this page
-      <span>{{
-        roots.length === 0
-          ? ''
-          : open === 0
-            ? `${roots.length}, all acted on`
-            : `${roots.length}, ${inWords(open)} open`
-      }}</span>
+      <span>{{ countWords }}</span>
     </h2>
     <p v-if="roots.length === 0 && !writing" class="none">
       {{
@@ -160,13 +166,7 @@ defineExpose({ begin })
       @keydown.esc="writing = false"
     >
       <p class="to">
-        {{
-          answering
-            ? `To ${roots.find(c => c.id === answering)?.author.givenName ?? 'it'}`
-            : passage
-              ? `On “${passage.exact.length > 90 ? `${passage.exact.slice(0, 88)} …` : passage.exact}”`
-              : 'On the page as a whole'
-        }}
+        {{ aboutWords }}
         <button v-if="passage && !answering" class="link" type="button" @click="emit('dropPassage')">
           on the whole page instead
         </button>

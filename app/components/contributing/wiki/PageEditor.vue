@@ -148,6 +148,11 @@ const stateWords = computed(
     })[draft.state.value],
 )
 const behind = computed(() => props.page.number - draft.base())
+const noteVerb = computed(() => {
+  if (note.pos === null) return 'Put it in'
+  if (note.text.trim() || note.source.trim()) return 'Change it'
+  return 'Take it out'
+})
 </script>
 
 <template>
@@ -249,13 +254,7 @@ const behind = computed(() => props.page.number - draft.base())
             maxlength="2000"
             placeholder="an address, or where it stands" /></label
         ><button class="link" type="submit">
-          {{
-            note.pos === null
-              ? 'Put it in'
-              : note.text.trim() || note.source.trim()
-                ? 'Change it'
-                : 'Take it out'
-          }}
+          {{ noteVerb }}
         </button>
       </form>
       <p v-if="refused" class="field-problem" role="alert">{{ refused }}</p>

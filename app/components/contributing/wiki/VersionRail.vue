@@ -26,6 +26,11 @@ const move = (event: KeyboardEvent, number: number) => {
   document.querySelector<HTMLElement>(`[data-version="${to.number}"]`)?.focus()
 }
 const summaryOf = (v: VersionLine) => v.summary || (v.number === 1 ? 'begins the page' : '')
+function sideLetter(v: { readonly number: number }) {
+  if (v.number === props.b) return 'B'
+  if (v.number === props.a) return 'A'
+  return ''
+}
 </script>
 
 <template>
@@ -43,7 +48,7 @@ const summaryOf = (v: VersionLine) => v.summary || (v.number === 1 ? 'begins the
         @click="choose(v.number, $event)"
         @keydown="move($event, v.number)"
       >
-        <i class="dot" aria-hidden="true">{{ v.number === b ? 'B' : v.number === a ? 'A' : '' }}</i>
+        <i class="dot" aria-hidden="true">{{ sideLetter(v) }}</i>
         <span class="who"
           ><b class="num">{{ v.number }} {{ v.author.isMe ? 'You' : v.author.givenName }}</b> ·
           {{ shortDayTime(v.savedAt) }}</span

@@ -25,19 +25,18 @@ const held = computed(() =>
   props.book.rows.filter(r => stateOf(r, props.column) === 'held').map(r => r.enrolmentId),
 )
 const category = computed(() => props.book.categories.find(x => x.id === c.value.categoryId) ?? null)
+const countedSentence = computed(() => {
+  if (c.value.practice) return 'Practice: it counts nowhere.'
+  if (category.value) return `In ${category.value.title}, ${category.value.weight} % of the whole.`
+  return 'In no category: it counts nowhere.'
+})
 </script>
 
 <template>
   <section class="col" aria-label="Column">
     <h2>{{ c.title }}</h2>
     <p class="muted">
-      {{
-        c.practice
-          ? 'Practice: it counts nowhere.'
-          : category
-            ? `In ${category.title}, ${category.weight} % of the whole.`
-            : 'In no category: it counts nowhere.'
-      }}
+      {{ countedSentence }}
       {{ c.max > 0 ? `${points(c.max)} points.` : 'Worth nothing.' }}
     </p>
     <p class="num">

@@ -110,6 +110,11 @@ function drop(to: number) {
   if (dragged.value !== null && dragged.value !== to) emit('move', dragged.value, to)
   dragged.value = null
 }
+function scaleWords(i: number) {
+  if (props.book.columns[i]!.scale === 'points') return props.book.columns[i]!.max / 100
+  if (props.book.columns[i]!.scale === 'complete') return 'done'
+  return props.book.columns[i]!.scale
+}
 </script>
 
 <template>
@@ -145,13 +150,7 @@ function drop(to: number) {
         @drop.prevent="drop(i)"
       >
         <i :style="{ background: `var(--k-${book.columns[i]!.kind})` }" /><b>{{ book.columns[i]!.title }}</b
-        ><em class="num">{{
-          book.columns[i]!.scale === 'points'
-            ? book.columns[i]!.max / 100
-            : book.columns[i]!.scale === 'complete'
-              ? 'done'
-              : book.columns[i]!.scale
-        }}</em>
+        ><em class="num">{{ scaleWords(i) }}</em>
       </button>
     </div>
     <div class="body" :style="{ height: `${virtual.getTotalSize()}px` }">

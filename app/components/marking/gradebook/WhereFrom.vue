@@ -78,6 +78,25 @@ const steps = computed(
     })) ?? [],
 )
 const weighed = computed(() => steps.value.some(s => s.weight !== 1))
+function stepPoints(s: (typeof steps.value)[number]) {
+  if (s.out) return 'left out'
+  if (s.points === null) return '–'
+  return points(s.points)
+}
+const lateEffect = computed(() => {
+  const mark = record.value?.mark
+  if (!mark) return ''
+  if (mark.lateWaived) return ', waived'
+  if (mark.before !== mark.points && !mark.override) return `: ${points(mark.points)} is left`
+  return ''
+})
+function countedWords(p: { readonly counted: string }) {
+  if (p.counted === 'counted') return ''
+  if (p.counted === 'notYet') return 'not yet'
+  if (p.counted === 'missing') return 'missing'
+  if (p.counted === 'dropped') return 'dropped'
+  return p.counted
+}
 </script>
 
 <template>
@@ -107,7 +126,7 @@ const weighed = computed(() => steps.value.some(s => s.weight !== 1))
               <th scope="row">
                 {{ s.title }}<em v-if="weighed"> × {{ s.weight }}</em>
               </th>
-              <td>{{ s.out ? 'left out' : s.points === null ? '–' : points(s.points) }}</td>
+              <td>{{ stepPoints(s) }}</td>
               <td>of {{ points(s.max) }}</td>
             </tr>
           </tbody>
@@ -116,15 +135,7 @@ const weighed = computed(() => steps.value.some(s => s.weight !== 1))
           makes <b>{{ points(record.mark.before) }}</b> of {{ points(c.max)
           }}<template v-if="record.mark.criteriaLeft > 0 && !record.mark.override"> so far</template>
         </p>
-        <p v-if="record.late" class="num">
-          {{ lateWords(record.late.minutes) }} late{{
-            record.mark.lateWaived
-              ? ', waived'
-              : record.mark.before !== record.mark.points && !record.mark.override
-                ? `: ${points(record.mark.points)} is left`
-                : ''
-          }}
-        </p>
+        <p v-if="record.late" class="num">{{ lateWords(record.late.minutes) }} late{{ lateEffect }}</p>
         <template v-if="book.mayEdit && counted !== 'excused'"
           ><p v-if="c.byHand && c.scale === 'complete'" class="acts">
             <button
@@ -215,17 +226,7 @@ const weighed = computed(() => steps.value.some(s => s.weight !== 1))
               <td>{{ p.points === null ? '–' : points(p.points) }}</td>
               <td>of {{ points(p.max) }}</td>
               <td class="why-not">
-                {{
-                  p.counted === 'counted'
-                    ? ''
-                    : p.counted === 'notYet'
-                      ? 'not yet'
-                      : p.counted === 'missing'
-                        ? 'missing'
-                        : p.counted === 'dropped'
-                          ? 'dropped'
-                          : p.counted
-                }}
+                {{ countedWords(p) }}
               </td>
             </tr>
           </tbody>

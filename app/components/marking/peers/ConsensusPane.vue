@@ -80,6 +80,12 @@ const helpfulMean = computed(() =>
     ? (props.reviewing.helpful.reduce((a, b) => a + b, 0) / props.reviewing.helpful.length).toFixed(1)
     : null,
 )
+const ownTotal = computed(() => {
+  if (judged.value === 0) return ''
+  if (judged.value === props.criteria.length)
+    return tenth(props.criteria.reduce((s, c) => s + props.own[c.id]! * c.weight, 0))
+  return `${judged.value} of ${props.criteria.length}`
+})
 </script>
 
 <template>
@@ -134,13 +140,7 @@ const helpfulMean = computed(() =>
           <td>{{ found?.mean == null ? '–' : tenth(found.mean) }}</td>
           <td class="corr">{{ found?.corrected == null ? '–' : tenth(found.corrected) }}</td>
           <td>
-            {{
-              judged === 0
-                ? ''
-                : judged === criteria.length
-                  ? tenth(criteria.reduce((s, c) => s + own[c.id]! * c.weight, 0))
-                  : `${judged} of ${criteria.length}`
-            }}
+            {{ ownTotal }}
           </td>
         </tr>
       </tfoot>

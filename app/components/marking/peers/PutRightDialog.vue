@@ -59,6 +59,11 @@ async function doIt() {
   open.value = false
   emit('done', { add, remove })
 }
+function extraWords(e: 'none' | 'willing' | 'everyone') {
+  if (e === 'none') return 'nobody'
+  if (e === 'willing') return `those who offered (${props.willing})`
+  return 'anybody'
+}
 </script>
 
 <template>
@@ -82,10 +87,7 @@ async function doIt() {
         <h3>Who may get one more</h3>
         <p class="who">
           <label v-for="e in ['none', 'willing', 'everyone'] as const" :key="e"
-            ><input v-model="extra" type="radio" :value="e" />
-            {{
-              e === 'none' ? 'nobody' : e === 'willing' ? `those who offered (${willing})` : 'anybody'
-            }}</label
+            ><input v-model="extra" type="radio" :value="e" /> {{ extraWords(e) }}</label
           >
         </p>
       </section>

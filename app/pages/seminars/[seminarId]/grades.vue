@@ -84,6 +84,13 @@ function end() {
   trying.value = false
   tried.clear()
 }
+function countedWords(i: number) {
+  const { row } = data.value!
+  const counted = countedOf(row, i)
+  if (counted === 'counted') return ''
+  if (counted === 'notYet') return stateOf(row, i) === 'work' ? 'being marked' : ''
+  return capital(COUNTED_WORDS[counted])
+}
 </script>
 
 <template>
@@ -131,15 +138,7 @@ function end() {
                   :to="`${base}/activities/${c.id}${stateOf(data.row, i) === 'returned' ? '/letter' : ''}`"
                   >{{ c.title }}</NuxtLink
                 >
-                <span class="how">{{
-                  countedOf(data.row, i) === 'counted'
-                    ? ''
-                    : countedOf(data.row, i) === 'notYet'
-                      ? stateOf(data.row, i) === 'work'
-                        ? 'being marked'
-                        : ''
-                      : capital(COUNTED_WORDS[countedOf(data.row, i)])
-                }}</span>
+                <span class="how">{{ countedWords(i) }}</span>
                 <label
                   v-if="trying && k && c.max > 0 && !c.practice && countedOf(data.row, i) !== 'excused'"
                   class="try num"

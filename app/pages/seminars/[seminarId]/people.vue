@@ -124,6 +124,11 @@ function sayErased(name: string) {
   void refresh()
   notices.say(`Erased. What they did stands under “${name}” now.`)
 }
+function signInWords(p: PersonView) {
+  if (p.canSignIn) return `${p.contributions} ${plural(p.contributions, 'contribution')}`
+  if (p.invitedAt) return `invited ${date(p.invitedAt)}`
+  return 'not invited yet'
+}
 </script>
 
 <template>
@@ -226,13 +231,7 @@ function sayErased(name: string) {
                 ><template v-else>{{ p.role }}</template>
               </td>
               <td class="hint state">
-                {{
-                  p.canSignIn
-                    ? `${p.contributions} ${plural(p.contributions, 'contribution')}`
-                    : p.invitedAt
-                      ? `invited ${date(p.invitedAt)}`
-                      : 'not invited yet'
-                }}
+                {{ signInWords(p) }}
               </td>
               <td class="act">
                 <template v-if="data.mayManage && !p.isMe"

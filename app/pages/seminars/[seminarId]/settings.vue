@@ -72,6 +72,12 @@ function reloadSeminar() {
   void refresh()
   void seminar.load(String(route.params.seminarId))
 }
+const weightsSentence = computed(() => {
+  if (weights.value === 100) return '.'
+  if (weights.value < 100)
+    return `; ${100 - weights.value} % are not given yet. Final marks are reckoned as if these made up the whole.`
+  return `, ${weights.value - 100} % more than a whole. Final marks are reckoned by their proportion.`
+})
 </script>
 
 <template>
@@ -255,13 +261,7 @@ function reloadSeminar() {
           ></template>
         </EditableRows>
         <p v-if="s.categories.length > 0" class="sum" :class="{ off: weights !== 100 }">
-          Together {{ weights }} %{{
-            weights === 100
-              ? '.'
-              : weights < 100
-                ? `; ${100 - weights} % are not given yet. Final marks are reckoned as if these made up the whole.`
-                : `, ${weights - 100} % more than a whole. Final marks are reckoned by their proportion.`
-          }}
+          Together {{ weights }} %{{ weightsSentence }}
         </p>
       </div>
     </section>

@@ -88,6 +88,12 @@ const use = (activityId: string) => `/seminars/${route.params.seminarId}/activit
 onBeforeUnmount(() => {
   if (state.value === 'changed') void attempt(save)
 })
+const stateWords = computed(() => {
+  if (state.value === 'saved') return 'saved'
+  if (state.value === 'saving') return 'saving …'
+  if (faults.value.length > 0) return 'kept here until it is whole'
+  return 'changed …'
+})
 </script>
 
 <template>
@@ -118,15 +124,7 @@ onBeforeUnmount(() => {
       <v-btn v-if="state === 'waiting'" class="main" :disabled="faults.length > 0" @click="save"
         >Make version {{ version + 1 }}</v-btn
       >
-      <span v-else class="hint" aria-live="polite">{{
-        state === 'saved'
-          ? 'saved'
-          : state === 'saving'
-            ? 'saving …'
-            : faults.length > 0
-              ? 'kept here until it is whole'
-              : 'changed …'
-      }}</span>
+      <span v-else class="hint" aria-live="polite">{{ stateWords }}</span>
       <button v-if="past.length > 0" class="link small" type="button" @click="undo">Undo</button>
       <span class="grow" /><span class="hint"
         >Tab or Enter goes to the next cell, arrows with Alt move between cells; type points as 4, or as 3–4

@@ -146,6 +146,12 @@ function showBig() {
   big.value = true
   at.value = 0
 }
+function answerWords(id: string) {
+  if (notes.value.get(id)!.replies.length > 0)
+    return `${inWords(notes.value.get(id)!.replies.length)} ${plural(notes.value.get(id)!.replies.length, 'answer')}`
+  if (notes.value.get(id)!.open) return 'no answer yet'
+  return 'see it'
+}
 </script>
 
 <template>
@@ -224,13 +230,7 @@ function showBig() {
               >{{ ' '
               }}<ProseText v-if="notes.get(id)!.c.html" class="inline" :html="notes.get(id)!.c.html!" />{{
                 ' '
-              }}<NuxtLink class="small" :to="`${back}#c-${id}`">{{
-                notes.get(id)!.replies.length > 0
-                  ? `${inWords(notes.get(id)!.replies.length)} ${plural(notes.get(id)!.replies.length, 'answer')}`
-                  : notes.get(id)!.open
-                    ? 'no answer yet'
-                    : 'see it'
-              }}</NuxtLink>
+              }}<NuxtLink class="small" :to="`${back}#c-${id}`">{{ answerWords(id) }}</NuxtLink>
             </div>
           </div>
         </div>

@@ -222,6 +222,15 @@ function showOnly(memberId: string | null) {
   only.value = memberId
   if (memberId && seminar.isStaff) void showMember(memberId)
 }
+function claimedWords(line: (typeof store.inTree)[number]['line']) {
+  if (line.claimedBy) return line.claimedBy.isMe ? 'you' : line.claimedBy.givenName
+  return 'everyone'
+}
+const deskState = computed(() => {
+  if (desk.state === 'saved') return ''
+  if (desk.state === 'saving') return 'saving …'
+  return desk.problem ?? desk.state
+})
 </script>
 
 <template>
@@ -256,12 +265,7 @@ function showOnly(memberId: string | null) {
               @click="open(line.id)"
             >
               <span>{{ line.title }}</span><em>{{
-                [
-                  line.claimedBy ? (line.claimedBy.isMe ? 'you' : line.claimedBy.givenName) : 'everyone',
-                  line.versions === 0 ? 'no text yet' : null,
-                ]
-                  .filter(Boolean)
-                  .join(', ')
+                [claimedWords(line), line.versions === 0 ? 'no text yet' : null].filter(Boolean).join(', ')
               }}</em>
             </button>
           </li>
@@ -386,9 +390,7 @@ function showOnly(memberId: string | null) {
           <v-btn class="main" :to="`${base}/desk?student=${member}`">Mark {{ calledGiven }}</v-btn
           ><v-btn @click="nextMember(1)"
             >{{ upcoming ? `Next member: ${upcoming.givenName}` : 'Next group' }} <kbd>]</kbd></v-btn
-          ><span class="hint" role="status">{{
-            desk.state === 'saved' ? '' : desk.state === 'saving' ? 'saving …' : (desk.problem ?? desk.state)
-          }}</span>
+          ><span class="hint" role="status">{{ deskState }}</span>
         </div>
       </aside>
     </div>

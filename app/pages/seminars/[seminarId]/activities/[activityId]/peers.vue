@@ -320,6 +320,10 @@ const SAVED = {
   'two texts': 'two versions',
 } as const
 const noted = (text: string) => desk.change({ markerNote: text })
+function reviewState(a: (typeof reviews.value)[number]) {
+  if (a.state !== 'in') return a.openedAt ? 'opened, not in' : 'not begun'
+  return `${total(a)} in all · ${runsWords(store.consensus?.severity.get(a.reviewerId) ?? 0)}`
+}
 </script>
 
 <template>
@@ -434,13 +438,7 @@ const noted = (text: string) => desk.change({ markerNote: text })
               }}</i>
               <div>
                 <b>{{ nameOf(a.reviewerId) }}</b><span>hidden from {{ givenOf(authorId) }}</span
-                ><span class="num" :class="{ hot: store.flagged.has(a.id) }">{{
-                  a.state !== 'in'
-                    ? a.openedAt
-                      ? 'opened, not in'
-                      : 'not begun'
-                    : `${total(a)} in all · ${runsWords(store.consensus?.severity.get(a.reviewerId) ?? 0)}`
-                }}</span>
+                ><span class="num" :class="{ hot: store.flagged.has(a.id) }">{{ reviewState(a) }}</span>
               </div>
             </li>
           </ul>

@@ -136,6 +136,18 @@ const SAID = {
 const privateWords = computed(() => countWords(draft?.given.value.private ?? ''))
 const textOf = (g: ReviewDesk['given']) =>
   [...Object.values(g.remarks), ...Object.values(g.answers)].join('\n')
+const ofWhom = computed(() => {
+  if (desk.value?.kind === 'practice') return 'a sample to practise on'
+  if (desk.value?.kind === 'self') return 'your own'
+  if (desk.value?.kind === 'teammate') return 'your teammate'
+  return 'you do not know whose it is'
+})
+const lackWords = computed(() => {
+  const lacks = draft?.lacks.value.length ?? 0
+  if (lacks === 0)
+    return desk.value?.together && after.value ? 'this one is ready' : 'all that is asked for is there'
+  return `${lacks} still asked for`
+})
 </script>
 
 <template>
@@ -147,14 +159,7 @@ const textOf = (g: ReviewDesk['given']) =>
         <NuxtLink :to="base">{{ desk.title }}</NuxtLink>
       </h1>
       <span class="small muted"
-        >{{
-          desk.kind === 'practice'
-            ? 'a sample to practise on'
-            : desk.kind === 'self'
-              ? 'your own'
-              : desk.kind === 'teammate'
-                ? 'your teammate'
-                : 'you do not know whose it is'
+        >{{ ofWhom
         }}<template v-if="desk.ownCalled"
           >; to its author you are <b>{{ desk.ownCalled }}</b></template
         ></span
@@ -244,16 +249,7 @@ const textOf = (g: ReviewDesk['given']) =>
             >{{ desk.together && desk.kind !== 'practice' ? 'Hand all of them in' : 'Hand it in' }}
             <kbd>Ctrl ↵</kbd></v-btn
           >
-          <span class="hint num"
-            >{{
-              draft.lacks.value.length === 0
-                ? desk.together && after
-                  ? 'this one is ready'
-                  : 'all that is asked for is there'
-                : `${draft.lacks.value.length} still asked for`
-            }}
-            · {{ draft.words.value }} words</span
-          >
+          <span class="hint num">{{ lackWords }} · {{ draft.words.value }} words</span>
           <span class="grow" />
           <v-btn v-if="after" class="quiet" :to="`${base}/reviews/${after.id}`"
             >Next: {{ after.called }}</v-btn
