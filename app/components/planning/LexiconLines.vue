@@ -26,7 +26,7 @@ const set = (part: Partial<ActivityBody['lexicon']>) =>
           },
         ]"
         :disabled="disabled"
-        @update:model-value="set({ duplicates: $event as never })"
+        @update:model-value="set({ duplicates: $event })"
       />; where it is used in the seminar it
       <ChoicePart
         label="Links"
@@ -40,7 +40,7 @@ const set = (part: Partial<ActivityBody['lexicon']>) =>
           { value: false, text: 'stays a plain word' },
         ]"
         :disabled="disabled"
-        @update:model-value="set({ linked: $event as never })"
+        @update:model-value="set({ linked: $event })"
       />.
     </p>
     <p class="line">

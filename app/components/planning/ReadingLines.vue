@@ -37,7 +37,7 @@ const FORMS = { paper: 'PDF', article: 'text', recording: 'recording' } as const
           ...view.texts.map(t => ({ value: t.id, text: t.title, note: FORMS[t.form] })),
         ]"
         :disabled="disabled || (view.contributions > 0 && body.reading.textId !== null)"
-        @update:model-value="set({ textId: $event as never, from: 1, to: null })"
+        @update:model-value="set({ textId: $event, from: 1, to: null })"
       /><template v-if="text && last > 1"
         >, from
         <ChoicePart
@@ -47,7 +47,7 @@ const FORMS = { paper: 'PDF', article: 'text', recording: 'recording' } as const
           :disabled="disabled"
           @update:model-value="
             set({
-              from: $event as never,
+              from: $event,
               to: body.reading.to !== null && body.reading.to < Number($event) ? null : body.reading.to,
             })
           "
@@ -58,7 +58,7 @@ const FORMS = { paper: 'PDF', article: 'text', recording: 'recording' } as const
           :model-value="body.reading.to ?? last"
           :choices="labels.filter(l => l.value >= body.reading.from)"
           :disabled="disabled"
-          @update:model-value="set({ to: Number($event) === last ? null : ($event as never) })"
+          @update:model-value="set({ to: Number($event) === last ? null : $event })"
         />; the rest can be read, too</template
       >. Others’ notes on a {{ word }} are seen
       <ChoicePart
@@ -73,7 +73,7 @@ const FORMS = { paper: 'PDF', article: 'text', recording: 'recording' } as const
           },
         ]"
         :disabled="disabled"
-        @update:model-value="set({ writeFirst: $event as never })"
+        @update:model-value="set({ writeFirst: $event })"
       />.
     </p>
     <p v-if="text" class="hint">

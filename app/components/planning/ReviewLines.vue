@@ -102,7 +102,7 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
           },
         ]"
         :disabled="disabled"
-        @update:model-value="setSubject($event as never)"
+        @update:model-value="setSubject($event)"
       /><template v-if="review.subject === 'work'"
         >,
         <NumberPart
@@ -129,7 +129,7 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
           { value: false, text: review.subject === 'work' ? 'not their own' : 'not themselves' },
         ]"
         :disabled="disabled"
-        @update:model-value="set({ self: $event as never })"
+        @update:model-value="set({ self: $event })"
       />.
     </p>
     <template v-if="review.subject === 'work'">
@@ -158,7 +158,7 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
               { value: true, text: 'once from each group' },
             ]"
             :disabled="disabled"
-            @update:model-value="set({ byGroup: $event as never })" /></template
+            @update:model-value="set({ byGroup: $event })" /></template
         >; late work is
         <ChoicePart
           label="Late work"
@@ -168,7 +168,7 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
             { value: 'refused', text: 'refused' },
           ]"
           :disabled="disabled"
-          @update:model-value="set({ late: $event as never })"
+          @update:model-value="set({ late: $event })"
         />.
       </p>
       <p v-if="review.ways.includes('file')" class="line">
@@ -231,7 +231,7 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
           { value: true, text: 'all at once', note: 'Nothing goes in until all of them are there.' },
         ]"
         :disabled="disabled"
-        @update:model-value="set({ together: $event as never })"
+        @update:model-value="set({ together: $event })"
       />.
     </p>
     <div v-for="(q, i) in review.questions" :key="q.id" class="question">
@@ -292,7 +292,7 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
         ]"
         :disabled="disabled"
         @update:model-value="
-          set({ release: $event as never, releaseAt: $event === 'at' ? (review.releaseAt ?? last) : null })
+          set({ release: $event, releaseAt: $event === 'at' ? (review.releaseAt ?? last) : null })
         "
       /><template v-if="review.release === 'at' && review.releaseAt"
         >:
@@ -312,7 +312,7 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
             { value: false, text: 'are not asked how helpful they were' },
           ]"
           :disabled="disabled"
-          @update:model-value="set({ helpful: $event as never })" /></template
+          @update:model-value="set({ helpful: $event })" /></template
       >.
     </p>
     <p v-if="review.subject === 'work'" class="line">

@@ -70,7 +70,7 @@ const toggleType = (type: (typeof ATTACHABLE)[number]) => {
         :model-value="apart"
         :choices="circles"
         :disabled="disabled"
-        @update:model-value="emit('change', { apart: $event as never })"
+        @update:model-value="emit('change', { apart: $event })"
       />.
     </p>
     <p v-if="body.kind === 'discussion'" class="line">
@@ -83,7 +83,7 @@ const toggleType = (type: (typeof ATTACHABLE)[number]) => {
           { value: 'staff', text: 'staff only', note: 'You put one or several questions; all answer them.' },
         ]"
         :disabled="disabled"
-        @update:model-value="emit('change', { threads: $event as never })"
+        @update:model-value="emit('change', { threads: $event })"
       />; one replies
       <ChoicePart
         label="Replies"
@@ -93,7 +93,7 @@ const toggleType = (type: (typeof ATTACHABLE)[number]) => {
           { value: 'top', text: 'to the opening post only' },
         ]"
         :disabled="disabled"
-        @update:model-value="emit('change', { replies: $event as never })"
+        @update:model-value="emit('change', { replies: $event })"
       />. Names are
       <ChoicePart
         label="Names"
@@ -107,7 +107,7 @@ const toggleType = (type: (typeof ATTACHABLE)[number]) => {
           },
         ]"
         :disabled="disabled"
-        @update:model-value="emit('change', { namesHidden: $event as never })"
+        @update:model-value="emit('change', { namesHidden: $event })"
       />.
     </p>
     <p v-if="body.kind === 'journal'" class="line">
@@ -121,7 +121,7 @@ const toggleType = (type: (typeof ATTACHABLE)[number]) => {
           { value: 'class', text: 'the whole class', note: 'Also those already written.' },
         ]"
         :disabled="disabled"
-        @update:model-value="emit('change', { opening: $event as never })"
+        @update:model-value="emit('change', { opening: $event })"
       />.
       <span v-if="body.opening === 'class' && contributions > 0" class="warn"
         >What was written in confidence so far becomes readable for the class, too.</span
@@ -137,7 +137,7 @@ const toggleType = (type: (typeof ATTACHABLE)[number]) => {
           { value: 'own', text: 'a blog for each student' },
         ]"
         :disabled="disabled"
-        @update:model-value="emit('change', { layout: $event as never })"
+        @update:model-value="emit('change', { layout: $event })"
       />; it can be switched at any time, nothing moves but the view.
     </p>
     <p v-if="body.kind === 'blog' || body.kind === 'journal' || body.kind === 'lexicon'" class="line">
@@ -150,7 +150,7 @@ const toggleType = (type: (typeof ATTACHABLE)[number]) => {
           { value: 'month', text: 'month' },
         ]"
         :disabled="disabled"
-        @update:model-value="emit('change', { indexBy: $event as never })"
+        @update:model-value="emit('change', { indexBy: $event })"
       />.
     </p>
     <p v-if="reads" class="line">
@@ -163,7 +163,7 @@ const toggleType = (type: (typeof ATTACHABLE)[number]) => {
           { value: true, text: 'when you approve it' },
         ]"
         :disabled="disabled"
-        @update:model-value="emit('change', { approval: $event as never })"
+        @update:model-value="emit('change', { approval: $event })"
       />.
     </p>
     <p class="line">

@@ -26,7 +26,7 @@ const fromBrief = computed(() => keyWordsOf(props.body.brief as RichNode))
             { value: 'always', text: 'from the beginning' },
           ]"
           :disabled="disabled"
-          @update:model-value="set({ othersRead: $event as never })"
+          @update:model-value="set({ othersRead: $event })"
         />.</template
       ><template v-else
         >The class writes one wiki together. Choose groups above, and each has a wiki of its own.</template
