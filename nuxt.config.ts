@@ -82,7 +82,7 @@ export default defineNuxtConfig({
     vuetifyOptions: './vuetify.config.ts',
   },
   nitro: {
-    rollupConfig: { plugins: [threads as never], output: { manualChunks: chunkOf } } as never,
+    rollupConfig: { plugins: [threads], output: { manualChunks: chunkOf } },
     compressPublicAssets: { gzip: true, brotli: false },
     // what papers need that name letters or types without bringing them along
     publicAssets: [

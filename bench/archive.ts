@@ -36,6 +36,7 @@ export async function measureArchive(people: number, contributions: number, rest
     const answer = await ines.send('GET', `/api/seminars/${world.seminar.id}/archive`)
     let [bytes, most] = [0, before]
     const parts: Uint8Array[] = []
+    // the types of fetch leave out that a body can be iterated over
     for await (const part of answer.body as unknown as AsyncIterable<Uint8Array>) {
       bytes += part.length
       most = Math.max(most, resident(world.pid!))

@@ -112,6 +112,7 @@ export async function measurePageWorker(
     const tokens = new PageReader().read(b).tokens.length
     const ask = (question: object) =>
       worker.evaluate(async data => {
+        // runs in the worker, whose scope is not that of this program
         const scope = self as unknown as {
           onmessage: (event: { data: unknown }) => void
           postMessage: (answer: unknown) => void

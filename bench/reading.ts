@@ -94,6 +94,7 @@ async function fill(world: World): Promise<void> {
   const id = v7()
   await keepText(
     world.db,
+    // keeping a text asks for nothing else of who keeps it
     { enrolment: ines, seminar: world.seminar } as never,
     { id, title: 'A long paper', credit: '', supplier: null },
     read,

@@ -40,6 +40,7 @@ export const USUAL_TALK: TalkSettings = {
  */
 export function talkOf(settings: Partial<TalkSettings> & { readonly editMinutes: number }): TalkSettings {
   const all: TalkSettings = { ...USUAL_TALK, withdrawMinutes: settings.editMinutes, ...settings }
+  // one entry for each key of the settings
   return Object.fromEntries(
     Object.keys(USUAL_TALK).map(key => [key, all[key as keyof TalkSettings]]),
   ) as unknown as TalkSettings

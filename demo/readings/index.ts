@@ -135,14 +135,12 @@ export class DemoReadings {
             now,
           ))
           for (const who of note.nods ?? [])
-            await this.db
-              .insert(t.nods)
-              .values({
-                seminarId: this.seminarId,
-                contributionId: id,
-                enrolmentId: this.enrolment.get(who)!,
-                madeAt: now,
-              })
+            await this.db.insert(t.nods).values({
+              seminarId: this.seminarId,
+              contributionId: id,
+              enrolmentId: this.enrolment.get(who)!,
+              madeAt: now,
+            })
         },
       })
       for (const [by, when, text] of note.replies ?? [])

@@ -27,7 +27,11 @@ describe('a discussion in which each group talks by itself', () => {
     const { db, seminar } = world
     const [plan] = await db
       .insert(t.groupPlans)
-      .values({ seminarId: seminar.id, title: 'Two rooms', rules: { size: 12 } as never })
+      .values({
+        seminarId: seminar.id,
+        title: 'Two rooms',
+        rules: { by: 'hand', count: 2, together: [], apart: [], mixSections: false, seed: 1 },
+      })
       .returning()
     for (const [i, [title, members]] of (
       [

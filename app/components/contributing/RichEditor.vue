@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import StarterKit from '@tiptap/starter-kit'
-import { EditorContent, useEditor, type AnyExtension } from '@tiptap/vue-3'
+import { EditorContent, useEditor, type AnyExtension, type JSONContent } from '@tiptap/vue-3'
 import type { RichNode } from '#core/contributing/richText'
 import { formulaNodes } from '~/composables/contributing/formulaNodes'
 import { cleanPasted } from '~/composables/contributing/cleanPasted'
@@ -41,7 +41,7 @@ const editor = useEditor({
     }),
     ...props.more,
   ],
-  content: props.doc as never,
+  content: props.doc as JSONContent,
   autofocus: props.autofocus ? 'end' : false,
   injectNonce: nonce,
   editorProps: {
@@ -62,7 +62,7 @@ watch(
   () => props.doc,
   doc => {
     if (editor.value && JSON.stringify(editor.value.getJSON()) !== JSON.stringify(doc))
-      editor.value.commands.setContent(doc as never, { emitUpdate: false })
+      editor.value.commands.setContent(doc as JSONContent, { emitUpdate: false })
   },
 )
 const tools = computed(() => {

@@ -16,6 +16,7 @@ const emit = defineEmits<{ write: [doc: RichNode] }>()
 const api = useApi()
 const { busy, problem, send } = useSending()
 const rich = ref<InstanceType<typeof RichEditor> | null>(null)
+// what the editor exposes is not in the type of a component with generic props
 const editor = () => (rich.value as unknown as { editor: Editor | undefined } | null)?.editor
 const words = computed(() => countWords(plainText(props.doc)))
 

@@ -40,7 +40,7 @@ export function useApi() {
     body?: unknown,
   ): Promise<T> {
     try {
-      return (await request(path, { method, body: body as never, retry: 0 })) as T
+      return (await request(path, { method, body: body as BodyInit, retry: 0 })) as T
     } catch (error) {
       throw problemOf(error)
     }

@@ -54,6 +54,7 @@ function parseRecords(text: string, delimiter: string, faults: RosterFault[]): T
     readonly raw: string
     readonly info: { readonly lines: number }
   }
+  // with `info` and `raw` each record comes with its place, which the types do not know
   const parsed = parse(text, {
     delimiter,
     bom: true,
@@ -65,6 +66,7 @@ function parseRecords(text: string, delimiter: string, faults: RosterFault[]): T
     skip_records_with_error: true,
     on_skip: (error: CsvError | undefined) => {
       if (!error) return undefined
+      // the line stands on the error, but not in its type
       const at = Number((error as unknown as { lines?: number }).lines ?? 0)
       if (!faults.some(f => f.line === at))
         faults.push({ code: error.code === 'CSV_QUOTE_NOT_CLOSED' ? 'openQuote' : 'badQuote', line: at })

@@ -52,6 +52,7 @@ export async function readClosing(db: Db, actor: ActorAt, now: Date): Promise<Cl
     state,
   }
   const asked = round && {
+    // a copy may be changed: the types of what is stored are read-only, those of the contract are not
     questions: structuredClone(round.questions) as never,
     named: round.named,
     opensAt: round.opensAt.toISOString(),
@@ -86,9 +87,12 @@ export async function readClosing(db: Db, actor: ActorAt, now: Date): Promise<Cl
       asked: meant,
       answered,
       mayChange: enrolment.role === 'instructor' && answered === 0,
-      results: structuredClone(results) as never,
+      results: structuredClone(results) as never, // a copy, see above
       why,
-      people: people.map(p => ({ ...p, answers: structuredClone(p.answers) as never })),
+      people: people.map(p => ({
+        ...p,
+        answers: structuredClone(p.answers) as never /* a copy, see above */,
+      })),
     },
   }
 }
@@ -99,7 +103,10 @@ async function ownAnswers(db: Db, round: Round, enrolmentId: string): Promise<Cl
     .select()
     .from(closingAnswers)
     .where(and(eq(closingAnswers.activityId, round.activityId), eq(closingAnswers.enrolmentId, enrolmentId)))
-  return { answered: own !== undefined, answers: structuredClone(own?.answers ?? {}) as never }
+  return {
+    answered: own !== undefined,
+    answers: structuredClone(own?.answers ?? {}) as never /* a copy, see above */,
+  }
 }
 
 interface Results {

@@ -144,4 +144,5 @@ const noteDetail = ({
   tags,
   to,
 }: NonNullable<(typeof contributions.$inferSelect)['detail']['note']>): NonNullable<DraftView['note']> =>
+  // a copy may be changed: the type of what is stored is read-only, that of the contract is not
   structuredClone({ kind, part, passage, area, time, tags, to }) as never

@@ -7,6 +7,7 @@ import {
 import katex from 'katex'
 import sanitizeHtml from 'sanitize-html'
 import { measureText, type TextMeasure } from '#core/contributing/measureText'
+import type { JSONContent } from '@tiptap/core'
 import type { RichNode } from '#core/contributing/richText'
 
 export interface RenderedDoc extends TextMeasure {
@@ -111,7 +112,7 @@ const FILE = /^\/api\/files\/[0-9a-f-]{36}(\/transcript)?$/
  */
 export function renderDoc(doc: RichNode): RenderedDoc {
   const notes: RichNode[] = []
-  const html = sanitizeHtml(render({ content: numbered(doc, notes) as never }) + listOf(notes), {
+  const html = sanitizeHtml(render({ content: numbered(doc, notes) as JSONContent }) + listOf(notes), {
     allowedTags: [
       'p',
       'h3',

@@ -28,7 +28,7 @@ export function openPdf({
     size: 'A4',
     layout: landscape ? 'landscape' : 'portrait',
     margins: { top: 64, bottom: 64, left: 68, right: 68 },
-    font: null as never,
+    font: null as never, // no font to begin with: the types leave out that null is allowed (fonts of our own follow)
     pdfVersion: '1.7',
     tagged: true,
     lang: 'en-GB',

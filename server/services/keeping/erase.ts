@@ -331,8 +331,8 @@ async function inTexts(
     [...new Set([...identity, ...pointers, ...columns])].map(k => [k, all[k]!]),
   )
   const rows = (await db
-    .select(wanted as never)
-    .from(table as never)
+    .select(wanted)
+    .from(table)
     .where(and(where, sql`(${holds})`))) as Array<Record<string, unknown>>
   for (let i = 0; i < rows.length; i += AT_ONCE) {
     for (const row of rows.slice(i, i + AT_ONCE)) {
@@ -346,8 +346,8 @@ async function inTexts(
       if (Object.keys(changed).length > 0)
         await db
           .update(table)
-          .set(changed as never)
-          .where(and(...identity.map(k => eq(all[k]!, row[k] as never))))
+          .set(changed)
+          .where(and(...identity.map(k => eq(all[k]!, row[k]))))
     }
   }
 }

@@ -1,5 +1,5 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
-import { plainText } from '#core/contributing/richText'
+import { plainText, type RichNode } from '#core/contributing/richText'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import {
@@ -101,7 +101,7 @@ export async function spreadGroupSteps(
             enrolmentId: memberId,
             rubricVersionId: rubric.versionId,
             letter: letter as typeof marks.$inferInsert.letter,
-            letterText: plainText(letter as never),
+            letterText: plainText(letter as RichNode),
             markedBy: actor.enrolment.id,
             savedAt: now,
           })

@@ -280,9 +280,9 @@ async function replace<T extends Listed>(
     if (rows.some(r => r.id === row.id))
       await tx
         .update(table)
-        .set(row as never)
+        .set(row as never) // a row of this very table: its columns are not known where the table is a parameter
         .where(and(eq(table.id, row.id!), eq(table.seminarId, seminarId)))
-    else await tx.insert(table).values(row as never)
+    else await tx.insert(table).values(row as never) // as above
   }
 }
 

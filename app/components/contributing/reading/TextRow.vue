@@ -75,7 +75,7 @@ onMounted(() => {
   resized.observe(sheetBox.value!)
   if (margin.value) resized.observe(margin.value)
 })
-const resized = import.meta.client ? new ResizeObserver(() => layAll()) : (null as unknown as ResizeObserver)
+const resized = import.meta.client ? new ResizeObserver(() => layAll()) : (null as unknown as ResizeObserver) // used only once the page stands in a browser
 onBeforeUnmount(() => {
   sight?.disconnect()
   resized?.disconnect()
@@ -116,7 +116,7 @@ const marked = shallowRef<readonly Line[]>([])
 const sought = shallowRef<readonly Line[]>([])
 const glow = shallowRef<readonly Line[]>([])
 const clear = () => {
-  lines.value = letters.value = marked.value = sought.value = glow.value = [] as never
+  lines.value = letters.value = marked.value = sought.value = glow.value = []
 }
 /** Where a passage stands in what is drawn here: its place, unless this browser reads the page otherwise; then by its words. */
 function here(p: Stretch): Stretch | null {

@@ -25,6 +25,7 @@ const draft = usePageDraft(props.page)
 const summary = ref('')
 const actsOn = reactive(new Set<string>())
 const rich = ref<InstanceType<typeof RichEditor> | null>(null)
+// what the editor exposes is not in the type of a component with generic props
 const editor = () => (rich.value as unknown as { editor: Editor | undefined } | null)?.editor
 const open = computed(() =>
   props.page.comments.filter(c => c.parentId === null && !c.withdrawn && !c.resolved),

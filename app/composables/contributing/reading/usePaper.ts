@@ -11,6 +11,7 @@ export interface OpenPaper {
 
 /** Opens a paper; its pages are fetched as they are needed. @throws what the reader says when it cannot be opened */
 async function openPaper(url: string): Promise<OpenPaper> {
+  // the build for older browsers ships without types of its own: they are those of the main build
   const pdfjs = (await import('pdfjs-dist/legacy/build/pdf.mjs')) as unknown as Pdfjs
   pdfjs.GlobalWorkerOptions.workerSrc = workerUrl
   const task = pdfjs.getDocument({

@@ -52,13 +52,13 @@ const pageLink = (onChoice: (choice: LinkChoice | null) => void, onKey: (event: 
               onChoice({
                 words: props.query,
                 at: props.clientRect?.() ?? null,
-                take: title => props.command({ title } as never),
+                take: title => props.command({ title }),
               }),
             onUpdate: props =>
               onChoice({
                 words: props.query,
                 at: props.clientRect?.() ?? null,
-                take: title => props.command({ title } as never),
+                take: title => props.command({ title }),
               }),
             onKeyDown: ({ event }) => onKey(event),
             onExit: () => onChoice(null),

@@ -84,7 +84,7 @@ export async function takeInTerms(
           showAt: null,
           note: null,
           term: { ...term, category: known ? term.category : null },
-          doc: paragraphs(definition) as never,
+          doc: paragraphs(definition),
         },
         now,
       )

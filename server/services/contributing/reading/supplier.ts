@@ -79,7 +79,7 @@ async function readCatalogue(): Promise<{ title: string; entries: Entry[] }> {
   const xml = new TextDecoder().decode(await fetched(catalogue()))
   const feed = parseDocument(xml, { xmlMode: true })
   const within = (tag: string, node: Parameters<typeof DomUtils.textContent>[0]) => {
-    const found = DomUtils.findOne(e => e.name === tag, [node].flat() as never)
+    const found = DomUtils.findOne(e => e.name === tag, [node].flat())
     return found ? DomUtils.textContent(found).trim() : ''
   }
   const entries = DomUtils.findAll(e => e.name === 'entry', feed.children).flatMap((entry): Entry[] => {
@@ -103,7 +103,7 @@ async function readCatalogue(): Promise<{ title: string; entries: Entry[] }> {
         ]
       : []
   })
-  return { title: within('title', feed.children as never) || 'The supplier', entries: entries.slice(0, 60) }
+  return { title: within('title', feed.children) || 'The supplier', entries: entries.slice(0, 60) }
 }
 
 /** Where a book lies: beside its catalogue, and nowhere else. */

@@ -1,6 +1,6 @@
 import { and, eq, inArray, ne } from 'drizzle-orm'
 import { findNames, type FoundName, type KnownPerson } from '#core/contributing/review/findNames'
-import { plainText } from '#core/contributing/richText'
+import { plainText, type RichNode } from '#core/contributing/richText'
 import type { Db } from '#server/database/client'
 import { enrolments, files, persons } from '#server/database/schema'
 import { seminarsOf } from '#server/services/planning/jointActivities'
@@ -51,4 +51,4 @@ export async function namesIn(
   }
 }
 
-export const textOfDoc = (doc: unknown): string => plainText(doc as never)
+export const textOfDoc = (doc: unknown): string => plainText(doc as RichNode)

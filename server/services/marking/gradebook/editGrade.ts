@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm'
-import { plainText } from '#core/contributing/richText'
+import { plainText, type RichNode } from '#core/contributing/richText'
 import { worthOf } from '#core/marking/showMark'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
@@ -98,7 +98,7 @@ export async function writePoints(
           enrolmentId,
           rubricVersionId: activity.rubricVersionId,
           letter: letter as typeof marks.$inferInsert.letter,
-          letterText: plainText(letter as never),
+          letterText: plainText(letter as RichNode),
           state: write.points === null ? 'open' : 'held',
           heldAt: write.points === null ? null : now,
         })

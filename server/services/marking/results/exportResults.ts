@@ -145,10 +145,12 @@ async function xlsxOf(rows: readonly Cell[][]): Promise<Buffer> {
       }),
     ),
   ]
-  const file = writeExcelFile(
-    data as never,
-    { sheet: 'Results', stickyRowsCount: 1, stickyColumnsCount: 2 } as never,
-  ) as unknown as { toBuffer: () => Promise<Buffer> } | Promise<Buffer>
+  // the types know the browser’s result; here it is one that gives a buffer
+  const file = writeExcelFile(data, {
+    sheet: 'Results',
+    stickyRowsCount: 1,
+    stickyColumnsCount: 2,
+  }) as unknown as { toBuffer: () => Promise<Buffer> } | Promise<Buffer>
   return 'toBuffer' in file ? file.toBuffer() : file
 }
 

@@ -127,13 +127,13 @@ export function pageMarkdown(doc: RichNode, places: Places): string {
     if (has('bold')) content = { type: 'strong', children: [content] }
     if (has('strike')) content = { type: 'delete', children: [content] }
     const link = has('link')
-    if (link) content = { type: 'link', url: String(link.attrs?.href ?? ''), children: [content as never] }
+    if (link) content = { type: 'link', url: String(link.attrs?.href ?? ''), children: [content] }
     const page = has('pageLink')
     if (page)
       content = {
         type: 'link',
         url: encodeURI(places.page(String(page.attrs?.title ?? ''))),
-        children: [content as never],
+        children: [content],
       }
     return content
   }
