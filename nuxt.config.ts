@@ -1,7 +1,7 @@
 import { fileURLToPath } from 'node:url'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
-const floors = { '#core': here('./core'), '#shared': here('./shared'), '#server': here('./server') }
+const aliases = { '#core': here('./core'), '#shared': here('./shared'), '#server': here('./server') }
 
 interface Chunk {
   readonly type: string
@@ -15,7 +15,7 @@ const threads = {
     code: string,
     id: string,
   ) {
-    if (!id.startsWith(floors['#server'])) return null
+    if (!id.startsWith(aliases['#server'])) return null
     const changed = code.replace(
       /new URL\('\.\/(\w+Thread)\.ts', import\.meta\.url\)/g,
       (_, name: string) => {
@@ -41,7 +41,8 @@ const threads = {
 /** What threads share with the server stands apart from it. */
 const chunkOf = (id: string) => {
   if (/[\\/]nitropack[\\/]/.test(id)) return 'nitro'
-  if (id.startsWith(floors['#core']) || id.startsWith(here('./server/http/problem'))) return 'floor'
+  if (id.startsWith(aliases['#core']) || id.startsWith(here('./server/http/problem')))
+    return 'shared-with-threads'
   return undefined
 }
 
@@ -55,7 +56,7 @@ export default defineNuxtConfig({
   sourcemap: { server: false, client: false },
   devtools: { enabled: false },
   modules: ['@pinia/nuxt', 'vuetify-nuxt-module'],
-  alias: floors,
+  alias: aliases,
   // Every import is written out: a reader sees where a thing lives, and the import rule can hold.
   components: { dirs: [] },
   css: [
@@ -66,7 +67,7 @@ export default defineNuxtConfig({
     '~/theme/base.css',
     '~/theme/controls.css',
   ],
-  // the way round the house is on every page: what lies behind a door is fetched when one turns to it, not when it is seen
+  // pages behind links are prefetched on interaction, not on sight: the navigation is on every page
   experimental: { defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } } },
   app: {
     head: {

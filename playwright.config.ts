@@ -1,16 +1,18 @@
 import { defineConfig } from '@playwright/test'
+import { pace } from './server/testing/pace'
 
 const results = process.env.JOVREL_TEST_RESULTS ?? 'test-results'
 
 export default defineConfig({
   testDir: 'e2e',
   outputDir: `${results}/browser`,
-  tsconfig: './tsconfig.house.json',
+  tsconfig: './tsconfig.paths.json',
   fullyParallel: true,
   workers: 2,
   retries: 0,
-  timeout: 300_000,
-  expect: { timeout: 45_000 },
+  // limits follow the machine, see server/testing/pace.ts
+  timeout: 300_000 * pace(),
+  expect: { timeout: 45_000 * pace() },
   reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [['list'], ['json']] : [['list']],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -1,5 +1,6 @@
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
+import { pace } from './server/testing/pace'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
@@ -22,8 +23,9 @@ export default defineConfig({
       'server/**/*.test.ts',
       'scripts/**/*.test.ts',
     ],
-    testTimeout: 180_000,
-    hookTimeout: 300_000,
+    // limits follow the machine, see server/testing/pace.ts
+    testTimeout: 180_000 * pace(),
+    hookTimeout: 300_000 * pace(),
     maxWorkers: 2,
   },
 })

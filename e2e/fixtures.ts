@@ -55,9 +55,9 @@ export const test = base.extend<Fixtures>({
 
 /** A Jovrel with nobody in it. */
 export const bare = base.extend<{
-  readonly house: { readonly address: string; readonly page: () => Promise<Page> }
+  readonly empty: { readonly address: string; readonly page: () => Promise<Page> }
 }>({
-  house: async ({ browser }, use) => {
+  empty: async ({ browser }, use) => {
     const database = await testDatabase({ empty: true })
     const server = await testServer(database.url, { JOVREL_DEMO: '' })
     const context = await browser.newContext({

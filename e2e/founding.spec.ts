@@ -2,10 +2,10 @@ import { bare as test, expect, open } from './fixtures'
 
 // The story of a new user, from an empty installation to a student's calendar.
 test('an instructor founds a seminar, brings its people in, makes groups, plans, publishes, changes and copies; a student joins, is told, and finds it in the week and the calendar', async ({
-  house,
+  empty,
   browser,
 }) => {
-  const page = await house.page()
+  const page = await empty.page()
   await open(page, '/')
   await expect(page.getByRole('heading', { name: 'Make the first account' })).toBeVisible()
   await page.getByRole('button', { name: 'Make the account' }).click()
@@ -104,7 +104,7 @@ test('an instructor founds a seminar, brings its people in, makes groups, plans,
   await expect(page.getByText('4 activities, three of them drafts')).toBeVisible()
 
   // a student joins by code, with an account of their own
-  const theirs = await browser.newContext({ baseURL: house.address })
+  const theirs = await browser.newContext({ baseURL: empty.address })
   const student = await theirs.newPage()
   await open(student, '/join')
   await student.getByLabel('Joining code').fill(code.toLowerCase())

@@ -1,4 +1,5 @@
 import puppeteer, { type Page } from 'puppeteer-core'
+import { pace } from '#server/testing/pace'
 import { email } from '#server/testing/world'
 import { chooseInPage } from './chooseWords'
 import { expect, test } from './fixtures'
@@ -42,7 +43,7 @@ test('in another engine the same words have the same places: in an article of od
   try {
     const heard: string[] = []
     const page = await browser.newPage()
-    page.setDefaultTimeout(60_000)
+    page.setDefaultTimeout(60_000 * pace())
     // a library asks whether it may evaluate, and lives with the answer; this engine tells of it
     page.on('pageerror', error => {
       if (!String(error).includes('blocked a JavaScript eval')) heard.push(String(error))

@@ -3,16 +3,19 @@ import { join } from 'node:path'
 import { removeCluster, startCluster } from './cluster.mjs'
 import { dataFolder, ensureBuild, ensurePackages, runTypeScript } from './system.mjs'
 
-ensurePackages()
+await ensurePackages()
 const folder = join(dataFolder, `bench-postgres-${process.pid}`)
 const database = await startCluster(folder)
 try {
   const template = database.url('jovrel_seeded')
-  runTypeScript('scripts/prepareDatabase.ts', ['--demo'], {
+  await runTypeScript('scripts/prepareDatabase.ts', ['--demo'], {
     DATABASE_URL: template,
     JOVREL_NOW: '2026-10-14T08:20:00Z',
   })
-  runTypeScript('bench/run.ts', [], { JOVREL_TEST_DATABASE: template, JOVREL_TEST_BUILD: ensureBuild() })
+  await runTypeScript('bench/run.ts', [], {
+    JOVREL_TEST_DATABASE: template,
+    JOVREL_TEST_BUILD: await ensureBuild(),
+  })
 } finally {
   await database.stop()
   removeCluster(folder)

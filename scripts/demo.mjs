@@ -18,13 +18,13 @@ async function demo() {
     console.log(`The demo runs already: ${other.address} (process ${other.pid})`)
     return
   }
-  ensurePackages()
+  await ensurePackages()
   if (process.argv.includes('--reset')) removeCluster(cluster)
   const database = await startCluster(cluster)
   const stopAll = [() => database.stop()]
   try {
     const clock = join(folder, 'clock')
-    runTypeScript('scripts/prepareDatabase.ts', ['--demo', '--clock', clock], {
+    await runTypeScript('scripts/prepareDatabase.ts', ['--demo', '--clock', clock], {
       DATABASE_URL: database.url(),
     })
     const port = await choosePort(argument('--port'))
@@ -34,7 +34,9 @@ async function demo() {
       JOVREL_DEMO: '1',
       ...(process.env.JOVREL_NOW ? {} : { JOVREL_CLOCK_START: readFileSync(clock, 'utf8') }),
     }
-    const server = process.argv.includes('--dev') ? startDev(env) : await startServer(ensureBuild(), env)
+    const server = process.argv.includes('--dev')
+      ? startDev(env)
+      : await startServer(await ensureBuild(), env)
     stopAll.unshift(() => server.stop())
     writeFileSync(note, JSON.stringify({ pid: process.pid, address: server.address }))
     console.log(`

@@ -5,15 +5,18 @@ import { freePort, removeCluster, startCluster } from './cluster.mjs'
 import { startServer } from './serve.mjs'
 import { dataFolder, ensureBuild, ensurePackages, home, runTypeScript } from './system.mjs'
 
-ensurePackages()
+await ensurePackages()
 const NOW = '2026-10-14T08:20:00Z'
 const folder = join(dataFolder, `pictures-postgres-${process.pid}`)
 const database = await startCluster(folder)
 let server
 try {
-  runTypeScript('scripts/prepareDatabase.ts', ['--demo'], { DATABASE_URL: database.url(), JOVREL_NOW: NOW })
+  await runTypeScript('scripts/prepareDatabase.ts', ['--demo'], {
+    DATABASE_URL: database.url(),
+    JOVREL_NOW: NOW,
+  })
   server = await startServer(
-    ensureBuild(),
+    await ensureBuild(),
     { PORT: await freePort(), DATABASE_URL: database.url(), JOVREL_DEMO: '1', JOVREL_NOW: NOW },
     { quiet: true },
   )

@@ -5,12 +5,12 @@ import { startServer, untilStopped } from './serve.mjs'
 import { dataFolder, ensureBuild, ensurePackages, runTypeScript } from './system.mjs'
 
 async function start() {
-  ensurePackages()
+  await ensurePackages()
   const own = process.env.DATABASE_URL ? null : await startCluster(join(dataFolder, 'postgres'))
   try {
     const url = process.env.DATABASE_URL ?? own.url()
-    runTypeScript('scripts/prepareDatabase.ts', [], { DATABASE_URL: url })
-    const server = await startServer(ensureBuild(), {
+    await runTypeScript('scripts/prepareDatabase.ts', [], { DATABASE_URL: url })
+    const server = await startServer(await ensureBuild(), {
       PORT: process.env.PORT ?? '3000',
       DATABASE_URL: url,
       JOVREL_DEMO: '',

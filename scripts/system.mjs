@@ -1,5 +1,5 @@
 // What the commands need from the machine: Debian's packages, our own packages, a build of the current sources.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
@@ -28,21 +28,27 @@ export function installPackage(name) {
     )
 }
 
-/** Runs a command of the project; throws when it fails. */
+/** Runs a command of the project to its end; rejects when it fails. */
 export function run(command, args, env = {}) {
-  const done = spawnSync(command, args, { cwd: home, stdio: 'inherit', env: { ...process.env, ...env } })
-  if (done.status !== 0) throw new Error(`"${[command, ...args].join(' ')}" failed; what it said is above.`)
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { cwd: home, stdio: 'inherit', env: { ...process.env, ...env } })
+    child.on('error', reject)
+    child.on('close', code => {
+      if (code === 0) return resolve()
+      reject(new Error(`"${[command, ...args].join(' ')}" failed; what it said is above.`))
+    })
+  })
 }
 
 /** Our npm packages, installed when they are missing or the lock file has changed. */
-export function ensurePackages() {
+export async function ensurePackages() {
   const wanted = createHash('sha256')
     .update(readFileSync(join(home, 'package-lock.json')))
     .digest('hex')
   const stamp = join(home, 'node_modules', '.jovrel-lock')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return
   console.log('Installing packages …')
-  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])
+  await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])
   writeFileSync(stamp, wanted)
 }
 
@@ -66,12 +72,12 @@ function* filesIn(path) {
   for (const name of readdirSync(path).sort()) yield* filesIn(join(path, name))
 }
 
-/** Digest of everything the build is made from. Tests do not change it. */
-function sourcesDigest() {
+/** Digest of files and folders of the project, tests left out. */
+export function digestOf(sources) {
   const hash = createHash('sha256')
-  for (const source of SOURCES)
+  for (const source of sources)
     for (const file of filesIn(join(home, source)))
-      if (!file.endsWith('.test.ts') && !file.includes('/testing/'))
+      if (!/\.(test|testing)\.ts$/.test(file) && !file.includes('/testing/'))
         hash.update(file.slice(home.length)).update(readFileSync(file))
   return hash.digest('hex').slice(0, 16)
 }
@@ -79,21 +85,24 @@ function sourcesDigest() {
 /**
  * The server built from the current sources; built when there is none. Each build has a folder of its own, so that
  * one that is running is never replaced under its feet.
- * @returns {string} the server's entry file
+ * @returns {Promise<string>} the server's entry file
  */
-export function ensureBuild() {
+export async function ensureBuild() {
   const builds = join(dataFolder, 'builds')
-  const folder = join(builds, sourcesDigest())
+  const folder = join(builds, digestOf(SOURCES))
   const entry = join(folder, 'server', 'index.mjs')
   const whole = join(folder, 'complete')
   if (!existsSync(whole)) {
     mkdirSync(builds, { recursive: true })
-    const release = lockBuild(join(builds, 'lock'))
+    const release = takeLock(join(builds, 'lock'))
     try {
       if (!existsSync(whole)) {
         console.log('Building …')
         rmSync(folder, { recursive: true, force: true })
-        run('npx', ['nuxt', 'build', '--logLevel=silent'], { JOVREL_OUTPUT: folder, NODE_ENV: 'production' })
+        await run('npx', ['nuxt', 'build', '--logLevel=silent'], {
+          JOVREL_OUTPUT: folder,
+          NODE_ENV: 'production',
+        })
         writeFileSync(whole, '')
         keepNewest(builds, 3)
       }
@@ -104,7 +113,12 @@ export function ensureBuild() {
   return entry
 }
 
-function lockBuild(lock) {
+/**
+ * Takes a lock file for this process, waiting while another living process holds it.
+ * @returns {() => void} gives it back
+ */
+export function takeLock(lock) {
+  mkdirSync(dirname(lock), { recursive: true })
   for (;;) {
     try {
       writeFileSync(lock, String(process.pid), { flag: 'wx' })
@@ -126,7 +140,7 @@ function keepNewest(builds, most) {
   for (const old of folders.slice(most)) rmSync(old, { recursive: true, force: true })
 }
 
-/** Runs a TypeScript file of ours with the house's path names. */
+/** Runs a TypeScript file of the project, with its path aliases, to its end. */
 export function runTypeScript(file, args = [], env = {}) {
-  run('npx', ['tsx', '--tsconfig', 'tsconfig.house.json', file, ...args], env)
+  return run('npx', ['tsx', '--tsconfig', 'tsconfig.paths.json', file, ...args], env)
 }

@@ -15,7 +15,9 @@ const email = ref('')
 const password = ref('')
 const problem = ref<string | null>(null)
 const busy = ref(false)
-const { data: house } = await useAsyncData('installation', () => api.get<Installation>('/api/installation'))
+const { data: installation } = await useAsyncData('installation', () =>
+  api.get<Installation>('/api/installation'),
+)
 const account = ref<AccountWrite>({ givenName: '', familyName: '', email: '', password: '' })
 const { busy: making, problems, problem: refused, send } = useSending()
 async function makeFirst() {
@@ -49,7 +51,7 @@ const submit = () => enter(() => store.signIn(email.value, password.value))
   <main class="door" :class="{ wide: demo.length > 0 }">
     <section class="form">
       <p class="mark">J<i>o</i>vrel</p>
-      <template v-if="house?.empty">
+      <template v-if="installation?.empty">
         <h1>Make the first account</h1>
         <p class="lead">
           This Jovrel is new. Its first account is an instructor's: it sets up seminars and reads the
@@ -63,8 +65,8 @@ const submit = () => enter(() => store.signIn(email.value, password.value))
           <v-btn class="main" type="submit" :disabled="making">Make the account</v-btn>
         </form>
       </template>
-      <h1 v-if="!house?.empty">Sign in</h1>
-      <form v-if="!house?.empty" novalidate @submit.prevent="submit">
+      <h1 v-if="!installation?.empty">Sign in</h1>
+      <form v-if="!installation?.empty" novalidate @submit.prevent="submit">
         <div class="field">
           <label for="email">E-mail</label>
           <v-text-field id="email" v-model="email" type="email" autocomplete="username" autofocus />

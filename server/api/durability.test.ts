@@ -35,7 +35,7 @@ describe('what was acknowledged', () => {
     cluster = await startCluster(folder)
     execFileSync(
       'npx',
-      ['tsx', '--tsconfig', 'tsconfig.house.json', 'scripts/prepareDatabase.ts', '--demo'],
+      ['tsx', '--tsconfig', 'tsconfig.paths.json', 'scripts/prepareDatabase.ts', '--demo'],
       { env: { ...process.env, DATABASE_URL: cluster.url(), JOVREL_NOW: TEST_NOW } },
     )
   })

@@ -9,6 +9,7 @@ import type { RecordView } from '#shared/marking/desk'
 import * as t from '#server/database/schema'
 import { testDatabase } from '#server/testing/database'
 import { Client, testServer } from '#server/testing/server'
+import { pace } from '#server/testing/pace'
 import { until } from '#server/testing/until'
 import { doc, email, testWorld, words, type World } from '#server/testing/world'
 
@@ -173,7 +174,7 @@ describe('handing in at the last second', () => {
       const [liv, nico] = await Promise.all(
         ['liv', 'nico'].map(key => new Client(server.address).signIn(email(key))),
       )
-      const ends = new Date(Date.now() + 5000)
+      const ends = new Date(Date.now() + 5000 * pace())
       const hour = 3_600_000
       await database.db
         .update(t.activities)

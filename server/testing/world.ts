@@ -3,14 +3,14 @@ import { hashPassword, OPEN_COST } from '#server/access/password'
 import { openDatabase, type Database } from '#server/database/client'
 import * as t from '#server/database/schema'
 import { testDatabase } from './database'
-import { enterHouse } from './house'
+import { claimServer } from './warmServer'
 import { Client, testServer } from './server'
 
 export const email = (key: string) => `${key}@northmere.example`
 
 /** The demo seminar for one test alone, with an observer and somebody from another seminar added. `own`: on a server started for it. */
 export async function testWorld({ own = false } = {}) {
-  const { url, db, address, pid, stopServer, close } = await (own ? newHouse() : warmHouse())
+  const { url, db, address, pid, stopServer, close } = await (own ? ownServer() : warmServer())
   await addOutsiders(db)
   const [seminar] = await db.select().from(t.seminars).where(eq(t.seminars.code, 'HC 342'))
   const activities = await db.select().from(t.activities)
@@ -109,7 +109,7 @@ export async function testWorld({ own = false } = {}) {
 }
 export type World = Awaited<ReturnType<typeof testWorld>>
 
-async function newHouse() {
+async function ownServer() {
   const { url, db, drop } = await testDatabase()
   const server = await testServer(url)
   return {
@@ -125,10 +125,10 @@ async function newHouse() {
   }
 }
 
-async function warmHouse() {
-  const house = await enterHouse()
-  if (!house) return newHouse()
-  const { url, address } = house
+async function warmServer() {
+  const claimed = await claimServer()
+  if (!claimed) return ownServer()
+  const { url, address } = claimed
   const { db, close } = openDatabase(url, 2)
   const stopServer = () => {
     throw new Error('This server serves other tests after this one: ask for a world of your own.')
@@ -141,7 +141,7 @@ async function warmHouse() {
     stopServer,
     async close() {
       await close()
-      await house.leave()
+      await claimed.release()
     },
   }
 }

@@ -1,0 +1,64 @@
+// Warm servers for the tests: each on a database of its own that can be reset to the seeded state in a moment.
+import postgres from 'postgres'
+import { freePort } from './cluster.mjs'
+import { startServer } from './serve.mjs'
+
+/**
+ * Opens servers on copies of the seeded database; each outlives the tests that use it.
+ * `select seed.reset()` in one of the databases makes its tables what they were; its server need not be started again.
+ *
+ * @param {string} template address of the seeded database
+ * @param {string} build the server's entry file
+ * @param {number} count how many
+ * @param {Record<string, string>} serverEnv for the servers
+ * @returns {Promise<{ open: { url: string, address: string }[], close: () => Promise<void> }>}
+ */
+export async function openTestServers(template, build, count, serverEnv) {
+  const admin = postgres(withDatabase(template, 'postgres'), { max: 1, onnotice: () => {} })
+  const names = Array.from({ length: count }, (_, i) => `${new URL(template).pathname.slice(1)}_${i + 1}`)
+  for (const name of names) {
+    const [known] = await admin`select 1 from pg_database where datname = ${name}`
+    if (known) continue
+    await admin.unsafe(`create database "${name}" template "${new URL(template).pathname.slice(1)}"`)
+    await keepSeed(withDatabase(template, name))
+  }
+  await admin.end()
+  const servers = await Promise.all(
+    names.map(async name => {
+      const url = withDatabase(template, name)
+      const env = { PORT: String(await freePort()), DATABASE_URL: url, JOVREL_DEMO: '1', ...serverEnv }
+      return { url, server: await startServer(build, env, { quiet: true }) }
+    }),
+  )
+  return {
+    open: servers.map(({ url, server }) => ({ url, address: server.address })),
+    close: async () => {
+      await Promise.all(servers.map(({ server }) => server.stop()))
+    },
+  }
+}
+
+const withDatabase = (url, name) => Object.assign(new URL(url), { pathname: `/${name}` }).href
+
+/** Keeps every row in a schema beside the tables, out of the way of anything that lists what Jovrel keeps. */
+async function keepSeed(url) {
+  const sql = postgres(url, { max: 1, onnotice: () => {} })
+  const columns = await sql`
+    select table_name as table, string_agg(quote_ident(column_name), ', ' order by ordinal_position) as names
+    from information_schema.columns join information_schema.tables using (table_schema, table_name)
+    where table_schema = 'public' and table_type = 'BASE TABLE' and is_generated = 'NEVER' group by table_name`
+  const name = c => `"${c.table}"`
+  const copies = columns.map(c => `create table seed.${name(c)} as select ${c.names} from public.${name(c)}`)
+  const inserts = columns.map(
+    c => `insert into public.${name(c)} (${c.names}) select ${c.names} from seed.${name(c)};`,
+  )
+  await sql.unsafe(['create schema seed', ...copies].join(';\n'))
+  await sql.unsafe(`create function seed.reset() returns void
+    language plpgsql set session_replication_role = replica as $$ begin
+    truncate ${columns.map(c => `public.${name(c)}`).join(', ')};
+    ${inserts.join('\n    ')}
+    delete from pgboss.job;
+  end $$`)
+  await sql`analyze`
+  await sql.end()
+}
