@@ -34,6 +34,7 @@ import { exitNote } from './texts/exitNote'
 import { notebook } from './texts/notebook'
 import { quay } from './texts/quay'
 import type { DemoText } from './texts/text'
+import { letterDoc, withFormulas } from './richDocs'
 
 const TIME_ZONE = 'Europe/Amsterdam'
 const WEEK_NOW = 6
@@ -715,33 +716,5 @@ class Seed {
     const found = this.written.get(key)
     if (!found) throw new Error(`demo: ${by} needs ${key}, which is not written yet`)
     return found
-  }
-}
-
-function letterDoc(m: DemoMark): RichNode {
-  return {
-    type: 'doc',
-    content: m.letter.flatMap(([heading, text]) => [
-      ...(heading
-        ? [{ type: 'heading', attrs: { level: 3 }, content: [{ type: 'text', text: heading }] }]
-        : []),
-      ...(paragraphs(text).content ?? []),
-    ]),
-  }
-}
-
-/** A document in which what stands between dollar signs is a formula. */
-function withFormulas(node: RichNode): RichNode {
-  if (!node.content) return node
-  return {
-    ...node,
-    content: node.content.flatMap((child): RichNode[] => {
-      if (child.text === undefined) return [withFormulas(child)]
-      return child.text.split(/\$([^$]+)\$/).flatMap((part, i): RichNode[] => {
-        if (i % 2 === 1) return [{ type: 'inlineMath', attrs: { latex: part } }]
-        if (part) return [{ ...child, text: part }]
-        return []
-      })
-    }),
   }
 }

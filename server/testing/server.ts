@@ -47,6 +47,8 @@ export class Client {
       headers: {
         ...(this.cookie && { cookie: this.cookie }),
         origin: this.address,
+        // a kept connection may be closed by the server just as the next request goes out; a large body needs it open
+        ...((bodyText()?.length ?? 0) < 100_000 && { connection: 'close' }),
         ...(body !== undefined && { 'content-type': 'application/json' }),
         ...headers,
       },

@@ -1,6 +1,6 @@
 import { requireContribution } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { setNod } from '#server/services/contributing/write'
+import { setNod } from '#server/services/contributing/contributionState'
 import { ContributionParams, NodAnswer, NodWrite } from '#shared/contributing/thread'
 
 export default route(

@@ -1,6 +1,6 @@
 import { requireContribution } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { setOnTop } from '#server/services/contributing/write'
+import { setOnTop } from '#server/services/contributing/contributionState'
 import { ContributionParams, Done, OnTopWrite } from '#shared/contributing/thread'
 
 export default route(

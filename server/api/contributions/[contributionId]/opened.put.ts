@@ -1,6 +1,6 @@
 import { requireContribution } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { setOpened } from '#server/services/contributing/write'
+import { setOpened } from '#server/services/contributing/contributionState'
 import { ContributionParams, Done, OpenedWrite } from '#shared/contributing/thread'
 
 export default route(

@@ -1,6 +1,6 @@
 import { requireContribution } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { setWithdrawn } from '#server/services/contributing/write'
+import { setWithdrawn } from '#server/services/contributing/contributionState'
 import { ContributionParams, Done, WithdrawnWrite } from '#shared/contributing/thread'
 
 export default route(

@@ -4,7 +4,7 @@ import { toAnnotation } from '#core/contributing/reading/webAnnotation'
 import { annotationRoute, ANNOTATION_TYPE } from '#server/http/annotationRoute'
 import { Problem } from '#server/http/problem'
 import { ownNoteRow, portableNote } from '#server/services/contributing/reading/annotations'
-import { setWithdrawn } from '#server/services/contributing/write'
+import { setWithdrawn } from '#server/services/contributing/contributionState'
 
 /** One annotation: read by those who may, withdrawn by its author as anywhere. */
 export default annotationRoute(['GET', 'HEAD', 'OPTIONS', 'DELETE'], async (event, { db, actor, now }) => {

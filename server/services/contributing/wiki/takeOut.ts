@@ -74,7 +74,7 @@ export async function takeOutWiki(db: Db, actor: ActorAt, { group, as }: Take, n
   return {
     name: `${title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim() || 'Wiki'}.zip`,
     type: 'application/zip',
-    bytes: Buffer.from(zipSync(entries)),
+    bytes: Buffer.from(zipSync(entries, { mtime: now })),
   }
 }
 

@@ -63,7 +63,7 @@ export async function exportResults(
       return {
         name: `${base} letters.zip`,
         type: 'application/zip',
-        bytes: Buffer.from(zipSync(files, { level: 6 })),
+        bytes: Buffer.from(zipSync(files, { level: 6, mtime: now })),
       }
     }
   }
@@ -248,7 +248,7 @@ async function oneRoster(db: Db, actor: Actor, now: Date): Promise<Buffer> {
       ...results,
     ]),
   }
-  return Buffer.from(zipSync(files))
+  return Buffer.from(zipSync(files, { mtime: now }))
 }
 
 interface Letter {

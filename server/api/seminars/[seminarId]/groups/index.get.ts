@@ -1,6 +1,6 @@
 import { requireMember } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { groupsView } from '#server/services/people/groups'
+import { groupsView } from '#server/services/people/groupsView'
 import { GroupsView } from '#shared/people/groups'
 import { SeminarParams } from '#shared/people/seminar'
 

@@ -1,6 +1,6 @@
 import { requireManager } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { makeGroupPlan } from '#server/services/people/groups'
+import { makeGroupPlan } from '#server/services/people/groupDealing'
 import { GroupPlanMake } from '#shared/people/groups'
 import { PersonAnswer } from '#shared/people/people'
 import { SeminarParams } from '#shared/people/seminar'

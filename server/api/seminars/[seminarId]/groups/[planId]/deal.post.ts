@@ -1,6 +1,6 @@
 import { requireManager } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { dealAgain } from '#server/services/people/groups'
+import { dealAgain } from '#server/services/people/groupDealing'
 import { GroupDeal, GroupPlanParams } from '#shared/people/groups'
 import { PersonAnswer } from '#shared/people/people'
 
