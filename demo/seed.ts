@@ -11,7 +11,7 @@ import { USUAL_WIKI } from '#core/contributing/wiki/wikiSettings'
 import { USUAL_REVIEW } from '#core/contributing/review/reviewSettings'
 import { KINDS } from '#core/contributing/kinds'
 import { hashPassword, OPEN_COST } from '#server/access/password'
-import type { Database, Db } from '#server/database/client'
+import { rowsOf, type Database, type Db } from '#server/database/client'
 import * as t from '#server/database/schema'
 import { writeCriteria } from '#server/services/marking/rubrics'
 import { numberAll } from '#server/services/contributing/numbering'
@@ -58,7 +58,8 @@ export async function seedDemo(db: Database, now: Date): Promise<void> {
 export async function demoClock(db: Db): Promise<Date> {
   const [seminar] = await db.select().from(t.seminars).limit(1)
   const start = localInstant(dayAfter(seminar!.firstDay, 7 * (WEEK_NOW - 1) + 2), '10:20', seminar!.timeZone)
-  const [last] = await db.execute<{ at: Date | string | null }>(
+  const [last] = await rowsOf<{ at: Date | string | null }>(
+    db,
     sql`select greatest((select max(saved_at) from contributions), (select max(saved_at) from marks), (select max(seen_until) from visits)) as at`,
   )
   return new Date(Math.max(start.getTime(), last?.at ? new Date(last.at).getTime() + 60_000 : 0))

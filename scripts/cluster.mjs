@@ -112,16 +112,16 @@ function running(folder) {
 }
 
 /**
- * Starts the cluster in a folder, making it first when there is none.
+ * Starts the cluster in a folder, making it first when there is none; on the port given, or on any that is free.
  * @returns {Promise<{ url: (database?: string) => string, stop: () => Promise<void>, pid: number, folder: string }>}
  */
-export async function startCluster(wanted, settings = []) {
+export async function startCluster(wanted, settings = [], { port: wantedPort } = {}) {
   const bin = binaries()
   const folder = reachable(wanted)
   if (!existsSync(join(folder, 'jovrel.password'))) makeCluster(bin, folder)
   const password = readFileSync(join(folder, 'jovrel.password'), 'utf8')
   const already = running(folder)
-  const port = already?.port ?? (await freePort())
+  const port = already?.port ?? wantedPort ?? (await freePort())
   let pid = already?.pid
   let log = ''
   if (!already) {

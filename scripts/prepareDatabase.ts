@@ -1,7 +1,7 @@
 // Makes the database when it is missing, brings it to the current schema, and seeds the demo seminar when asked to.
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import postgres from 'postgres'
+import pg from 'pg'
 import { openDatabase } from '#server/database/client'
 import { migrateDatabase } from '#server/database/migrate'
 import { prepareQueue } from '#server/jobs/queue'
@@ -25,17 +25,17 @@ if (process.argv.includes('--demo')) {
 
 async function makeDatabase(address: string) {
   const name = decodeURIComponent(new URL(address).pathname.slice(1))
-  const probe = postgres(address, { max: 1, onnotice: () => {} })
+  const probe = new pg.Client({ connectionString: address })
   try {
-    await probe`select 1`
+    await probe.connect()
+    await probe.end()
   } catch (error) {
     if ((error as { code?: string }).code !== '3D000') throw error // anything but "database does not exist"
-    const admin = new URL(address)
-    admin.pathname = '/postgres'
-    const sql = postgres(admin.href, { max: 1, onnotice: () => {} })
-    await sql.unsafe(`create database "${name.replaceAll('"', '""')}"`)
-    await sql.end()
-  } finally {
-    await probe.end()
+    const admin = new pg.Client({
+      connectionString: Object.assign(new URL(address), { pathname: '/postgres' }).href,
+    })
+    await admin.connect()
+    await admin.query(`create database "${name.replaceAll('"', '""')}"`)
+    await admin.end()
   }
 }

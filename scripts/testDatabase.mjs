@@ -30,21 +30,24 @@ export async function keptDatabase() {
   const folder = join(dataFolder, 'test-postgres')
   const release = takeLock(join(dataFolder, 'test-postgres.lock'))
   const cluster = await startCluster(folder, SETTINGS)
-  const { default: postgres } = await import('postgres') // it is one of our packages: they are installed by now
-  const sql = postgres(cluster.url('postgres'), { max: 1, onnotice: () => {} })
+  const { default: pg } = await import('pg') // it is one of our packages: they are installed by now
+  const admin = new pg.Client({ connectionString: cluster.url('postgres') })
+  await admin.connect()
   return {
     async seeded() {
       const wanted = `seeded_${digestOf(SEED_SOURCES)}`
-      const known = await sql`select datname as name from pg_database where datname ~ '^(seeded|t)_'`
+      const { rows: known } = await admin.query(
+        "select datname as name from pg_database where datname ~ '^(seeded|t)_'",
+      )
       if (!known.some(d => d.name === wanted)) {
-        for (const { name } of known) await sql.unsafe(`drop database "${name}" with (force)`)
-        await seed(cluster.url(`seeded_making`))
-        await sql.unsafe(`alter database seeded_making rename to "${wanted}"`)
+        for (const { name } of known) await admin.query(`drop database "${name}" with (force)`)
+        await seed(cluster.url('seeded_making'))
+        await admin.query(`alter database seeded_making rename to "${wanted}"`)
       }
       return cluster.url(wanted)
     },
     async close() {
-      await sql.end()
+      await admin.end()
       await cluster.stop()
       release()
     },

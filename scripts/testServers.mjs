@@ -1,5 +1,5 @@
 // Warm servers for the tests: each on a database of its own that can be reset to the seeded state in a moment.
-import postgres from 'postgres'
+import pg from 'pg'
 import { freePort } from './cluster.mjs'
 import { startServer } from './serve.mjs'
 
@@ -14,12 +14,12 @@ import { startServer } from './serve.mjs'
  * @returns {Promise<{ open: { url: string, address: string }[], close: () => Promise<void> }>}
  */
 export async function openTestServers(template, build, count, serverEnv) {
-  const admin = postgres(withDatabase(template, 'postgres'), { max: 1, onnotice: () => {} })
+  const admin = await connect(withDatabase(template, 'postgres'))
   const names = Array.from({ length: count }, (_, i) => `${new URL(template).pathname.slice(1)}_${i + 1}`)
   for (const name of names) {
-    const [known] = await admin`select 1 from pg_database where datname = ${name}`
-    if (known) continue
-    await admin.unsafe(`create database "${name}" template "${new URL(template).pathname.slice(1)}"`)
+    const known = await admin.query('select 1 from pg_database where datname = $1', [name])
+    if (known.rows.length > 0) continue
+    await admin.query(`create database "${name}" template "${new URL(template).pathname.slice(1)}"`)
     await keepSeed(withDatabase(template, name))
   }
   await admin.end()
@@ -38,27 +38,33 @@ export async function openTestServers(template, build, count, serverEnv) {
   }
 }
 
+async function connect(url) {
+  const client = new pg.Client({ connectionString: url })
+  await client.connect()
+  return client
+}
+
 const withDatabase = (url, name) => Object.assign(new URL(url), { pathname: `/${name}` }).href
 
 /** Keeps every row in a schema beside the tables, out of the way of anything that lists what Jovrel keeps. */
 async function keepSeed(url) {
-  const sql = postgres(url, { max: 1, onnotice: () => {} })
-  const columns = await sql`
+  const client = await connect(url)
+  const { rows: columns } = await client.query(`
     select table_name as table, string_agg(quote_ident(column_name), ', ' order by ordinal_position) as names
     from information_schema.columns join information_schema.tables using (table_schema, table_name)
-    where table_schema = 'public' and table_type = 'BASE TABLE' and is_generated = 'NEVER' group by table_name`
+    where table_schema = 'public' and table_type = 'BASE TABLE' and is_generated = 'NEVER' group by table_name`)
   const name = c => `"${c.table}"`
   const copies = columns.map(c => `create table seed.${name(c)} as select ${c.names} from public.${name(c)}`)
   const inserts = columns.map(
     c => `insert into public.${name(c)} (${c.names}) select ${c.names} from seed.${name(c)};`,
   )
-  await sql.unsafe(['create schema seed', ...copies].join(';\n'))
-  await sql.unsafe(`create function seed.reset() returns void
+  await client.query(['create schema seed', ...copies].join(';\n'))
+  await client.query(`create function seed.reset() returns void
     language plpgsql set session_replication_role = replica as $$ begin
     truncate ${columns.map(c => `public.${name(c)}`).join(', ')};
     ${inserts.join('\n    ')}
     delete from pgboss.job;
   end $$`)
-  await sql`analyze`
-  await sql.end()
+  await client.query('analyze')
+  await client.end()
 }

@@ -1,3 +1,4 @@
+import { rowsOf } from '#server/database/client'
 import { and, eq, sql } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -75,7 +76,8 @@ describe('closing questions', () => {
     ).toEqual(['closing_rounds'])
     const row = JSON.stringify(
       (
-        await world.db.execute(
+        await rowsOf(
+          world.db,
           sql`select to_jsonb(r) as row from closing_rounds r where activity_id = ${world.dredge.id}`,
         )
       )[0],
@@ -100,13 +102,14 @@ describe('closing questions', () => {
 
   /** Rows of every table; but sign-ins, and what the queue tells of when questions open, which is not answering. */
   async function snapshot(): Promise<Record<string, number>> {
-    const tables = await world.db.execute<{ name: string }>(
+    const tables = await rowsOf<{ name: string }>(
+      world.db,
       sql`select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE' and table_name not in ('sessions', 'sign_in_attempts', 'notices', 'mails') order by 1`,
     )
     const out: Record<string, number> = {}
     for (const { name } of tables)
       out[name] = (
-        await world.db.execute<{ n: number }>(sql`select count(*)::int as n from ${sql.identifier(name)}`)
+        await rowsOf<{ n: number }>(world.db, sql`select count(*)::int as n from ${sql.identifier(name)}`)
       )[0]!.n
     return out
   }
@@ -227,19 +230,22 @@ describe('closing questions', () => {
       const { staff } = (await ines.json<ClosingView>('GET', path(round.activityId))).body
       if (!staff?.results) continue
       for (const [i, q] of round.questions.entries()) {
-        const [row] = await world.db.execute<{
+        const [row] = await rowsOf<{
           n: number
           mean: number | null
           median: number | null
           counts: Array<{ place: number; n: number }> | null
           texts: string[] | null
-        }>(sql`
+        }>(
+          world.db,
+          sql`
           with given as (
             select a.value from closing_rounds r cross join lateral jsonb_array_elements(r.urns -> ${q.id}) a(value) where r.activity_id = ${round.activityId} and not r.named
             union all select a.answers -> ${q.id} from closing_answers a join closing_rounds r using (activity_id) where a.activity_id = ${round.activityId} and r.named and a.answers ? ${q.id}),
           places as (select (g.value #>> '{}')::int as place from given g where jsonb_typeof(g.value) = 'number' union all select (p.value #>> '{}')::int from given g cross join lateral jsonb_array_elements(case jsonb_typeof(g.value) when 'array' then g.value else '[]' end) p(value))
           select (select count(*)::int from given) as n, (select avg(place)::float8 from places) as mean, (select percentile_cont(0.5) within group (order by place)::float8 from places) as median,
-            (select json_agg(json_build_object('place', place, 'n', n)) from (select place, count(*)::int as n from places group by 1) x) as counts, (select json_agg(value #>> '{}') from given where jsonb_typeof(value) = 'string') as texts`)
+            (select json_agg(json_build_object('place', place, 'n', n)) from (select place, count(*)::int as n from places group by 1) x) as counts, (select json_agg(value #>> '{}') from given where jsonb_typeof(value) = 'string') as texts`,
+        )
         const r = staff.results[i]!
         expect([q.text, r.answered]).toEqual([q.text, row!.n])
         if (r.kind === 'open') expect(r.answers).toEqual([...(row!.texts ?? [])].sort())

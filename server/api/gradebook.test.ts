@@ -1,3 +1,4 @@
+import { rowsOf } from '#server/database/client'
 import { parse } from 'csv-parse/sync'
 import { v7 } from 'uuid'
 import { and, eq, sql } from 'drizzle-orm'
@@ -49,7 +50,8 @@ describe('the gradebook', () => {
   const book = async (as = ines) =>
     (await as.json<Gradebook>('GET', `/api/seminars/${world.seminar.id}/gradebook`)).body
   async function recomputed(b: Gradebook): Promise<Map<string, number>> {
-    const rows = await world.db.execute<{ enrolment_id: string; share: string | null }>(
+    const rows = await rowsOf<{ enrolment_id: string; share: string | null }>(
+      world.db,
       FINAL(b.grading.missingIsZero, b.grading.countHeld),
     )
     return new Map([...rows].filter(r => r.share !== null).map(r => [r.enrolment_id, Number(r.share)]))
@@ -102,15 +104,18 @@ describe('the gradebook', () => {
       for (const from of [1, 60, 77, 100]) {
         const view = (await ines.json<OutcomesView>('GET', `${path}?from=${from}`)).body
         const count = (by: ReturnType<typeof sql>) =>
-          world.db.execute<{
+          rowsOf<{
             outcome: string
             key: string | null
             judged: number
             above: number
             mean: number
-          }>(sql`
+          }>(
+            world.db,
+            sql`
           with judged as (${JUDGED}), each_ as (select outcome, enrolment_id, ${by} as key, sum(got) as got, sum(most) as most from judged group by 1, 2, 3)
-          select outcome, key, count(*)::int as judged, (count(*) filter (where got * 100 >= ${from} * most))::int as above, avg(got::float8 / most)::float8 as mean from each_ group by 1, 2`)
+          select outcome, key, count(*)::int as judged, (count(*) filter (where got * 100 >= ${from} * most))::int as above, avg(got::float8 / most)::float8 as mean from each_ group by 1, 2`,
+          )
         const [whole, sections, criteria] = [
           await count(sql`''`),
           await count(sql`section_id::text`),

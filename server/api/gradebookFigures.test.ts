@@ -1,3 +1,4 @@
+import { rowsOf } from '#server/database/client'
 import { strFromU8, unzipSync } from 'fflate'
 import { parse } from 'csv-parse/sync'
 import { v7 } from 'uuid'
@@ -47,10 +48,13 @@ describe('figures that can explain themselves', () => {
 
   it('shows every student exactly what SQL makes of the stored steps, in letters, gradebook and files', async () => {
     // returned marks of the demo: Σ weight·points / Σ weight·max of the steps, times the points, rounded half up to half points; none of them was late
-    const rows = await world.db.execute<{ enrolment_id: string; points: string; shown: string }>(sql`
+    const rows = await rowsOf<{ enrolment_id: string; points: string; shown: string }>(
+      world.db,
+      sql`
       select m.enrolment_id, floor(sum(rc.weight * cm.points)::numeric / (select sum(weight * max) from rubric_criteria x where x.rubric_version_id = m.rubric_version_id) * a.points / a.point_step + 0.5) * a.point_step as points, m.returned ->> 'points' as shown
       from marks m join activities a on a.id = m.activity_id join criterion_marks cm on cm.mark_id = m.id join rubric_criteria rc on rc.id = cm.criterion_id
-      where m.returned is not null and m.override_points is null group by m.id, a.id`)
+      where m.returned is not null and m.override_points is null group by m.id, a.id`,
+    )
     expect(rows.length).toBeGreaterThan(3)
     for (const r of rows) expect(Number(r.shown)).toBe(Number(r.points))
     const liv = await world.as('liv')
@@ -248,7 +252,8 @@ describe('figures that can explain themselves', () => {
       `/api/activities/${world.breakwater.id}/distribution`,
     )
     expect(body.bins.reduce((n, b) => n + b.n, 0)).toBe(body.marked)
-    const [stored] = await world.db.execute<{ n: number; mean: number }>(
+    const [stored] = await rowsOf<{ n: number; mean: number }>(
+      world.db,
       sql`select count(*)::int as n, avg(points)::float as mean from marks where activity_id = ${world.breakwater.id} and points is not null`,
     )
     expect(body.marked).toBe(stored!.n)
@@ -347,10 +352,13 @@ describe('figures that can explain themselves', () => {
         (await ines.json('POST', `${path}/return`, { key: v7(), baseVersion: saved.body.version })).status,
       ).toBe(200)
     }
-    const rows = await world.db.execute<{ enrolment_id: string; points: string; shown: string }>(sql`
+    const rows = await rowsOf<{ enrolment_id: string; points: string; shown: string }>(
+      world.db,
+      sql`
       select m.enrolment_id, floor(sum(rc.weight * cm.points)::numeric / (select sum(weight * max) from rubric_criteria x where x.rubric_version_id = m.rubric_version_id) * a.points / a.point_step + 0.5) * a.point_step as points, m.returned ->> 'points' as shown
       from marks m join activities a on a.id = m.activity_id join criterion_marks cm on cm.mark_id = m.id join rubric_criteria rc on rc.id = cm.criterion_id
-      where m.activity_id = ${world.breakwater.id} group by m.id, a.id`)
+      where m.activity_id = ${world.breakwater.id} group by m.id, a.id`,
+    )
     expect(rows).toHaveLength(students.length)
     for (const r of rows) expect(Number(r.shown)).toBe(Number(r.points))
     expect(new Set(rows.map(r => r.shown)).size).toBeGreaterThan(8) // they do differ

@@ -5,7 +5,7 @@ import { strToU8, unzipSync, zipSync, strFromU8 } from 'fflate'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
-import type { Database } from '#server/database/client'
+import { rowsOf, type Database } from '#server/database/client'
 import { KEPT_TABLES, LEFT_BEHIND, nameOf } from '#server/services/keeping/keptTables'
 import { testDatabase } from '#server/testing/database'
 import { Client, testServer } from '#server/testing/server'
@@ -60,12 +60,14 @@ const upload = (client: Client, bytes: Uint8Array) =>
   })
 /** Everything in a database as text, table by table. */
 async function dump(db: Database): Promise<string> {
-  const tables = await db.execute<{ name: string }>(
+  const tables = await rowsOf<{ name: string }>(
+    db,
     sql`select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE'`,
   )
   const parts: string[] = []
   for (const { name } of tables)
-    for (const { line } of await db.execute<{ line: string }>(
+    for (const { line } of await rowsOf<{ line: string }>(
+      db,
       sql`select to_jsonb(r)::text as line from ${sql.identifier(name)} r`,
     ))
       parts.push(`${name} ${line}`)

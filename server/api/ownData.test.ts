@@ -3,7 +3,7 @@ import { unzipSync, strFromU8 } from 'fflate'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
-import type { Database } from '#server/database/client'
+import { rowsOf, type Database } from '#server/database/client'
 import { Client } from '#server/testing/server'
 import { doc, email, testWorld, type World } from '#server/testing/world'
 import type { VoicesView } from '#shared/voices/voices'
@@ -11,12 +11,14 @@ import type { VoicesView } from '#shared/voices/voices'
 const bytesOf = async (answer: Response) => new Uint8Array(await answer.arrayBuffer())
 /** Everything in a database as text, table by table. */
 async function dump(db: Database): Promise<string> {
-  const tables = await db.execute<{ name: string }>(
+  const tables = await rowsOf<{ name: string }>(
+    db,
     sql`select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE'`,
   )
   const parts: string[] = []
   for (const { name } of tables)
-    for (const { line } of await db.execute<{ line: string }>(
+    for (const { line } of await rowsOf<{ line: string }>(
+      db,
       sql`select to_jsonb(r)::text as line from ${sql.identifier(name)} r`,
     ))
       parts.push(`${name} ${line}`)

@@ -1,13 +1,24 @@
-import { drizzle, type PostgresJsDatabase } from 'drizzle-orm/postgres-js'
-import postgres from 'postgres'
+import type { SQL } from 'drizzle-orm'
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
+import pg from 'pg'
 import * as schema from './schema'
 
-export type Database = PostgresJsDatabase<typeof schema>
+export type Database = NodePgDatabase<typeof schema>
 /** A database or a transaction in it: what services take. */
 export type Db = Database | Parameters<Parameters<Database['transaction']>[0]>[0]
 
-/** Opens a pool. `close` waits for running queries. */
+/**
+ * Opens a pool. A connection that breaks (the database restarts, the network goes) is dropped; the next query opens another.
+ * `close` waits for running queries.
+ */
 export function openDatabase(url: string, connections = 10): { db: Database; close: () => Promise<void> } {
-  const client = postgres(url, { max: connections, onnotice: () => {} })
-  return { db: drizzle(client, { schema, casing: 'snake_case' }), close: () => client.end({ timeout: 5 }) }
+  const pool = new pg.Pool({ connectionString: url, max: connections, keepAlive: true })
+  // an idle connection that breaks is reported here, and would end the process were nobody listening
+  pool.on('error', error => console.error('database:', error.message))
+  return { db: drizzle(pool, { schema, casing: 'snake_case' }), close: () => pool.end() }
+}
+
+/** Rows of a query written as SQL. Times come as PostgreSQL writes them, numbers of more than 53 bits as text. */
+export async function rowsOf<Row extends Record<string, unknown>>(db: Db, query: SQL): Promise<Row[]> {
+  return (await db.execute(query)).rows as Row[]
 }

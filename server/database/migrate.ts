@@ -1,4 +1,4 @@
-import { migrate } from 'drizzle-orm/postgres-js/migrator'
+import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import { openDatabase } from './client'
 
 /** Brings a database to the current schema. Safe to run again. */

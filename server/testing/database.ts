@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { join } from 'node:path'
-import postgres from 'postgres'
+import pg from 'pg'
 import { openDatabase } from '#server/database/client'
 import { migrateDatabase } from '#server/database/migrate'
 
@@ -16,11 +16,12 @@ export async function testDatabase({ empty = false } = {}) {
   const template = empty ? 'template1' : new URL(admin()).pathname.slice(1)
   const root = new URL(admin())
   root.pathname = '/postgres'
-  const sql = postgres(root.href, { max: 1, onnotice: () => {} })
+  const sql = new pg.Client({ connectionString: root.href })
+  await sql.connect()
   // copies of one template wait for each other
-  await sql`select pg_advisory_lock(4711)`
-  await sql.unsafe(`create database "${name}" template "${template}"`)
-  await sql`select pg_advisory_unlock(4711)`
+  await sql.query('select pg_advisory_lock(4711)')
+  await sql.query(`create database "${name}" template "${template}"`)
+  await sql.query('select pg_advisory_unlock(4711)')
   const url = new URL(admin())
   url.pathname = `/${name}`
   if (empty) await migrateDatabase(url.href, join(import.meta.dirname, '../database/migrations'))
@@ -30,7 +31,7 @@ export async function testDatabase({ empty = false } = {}) {
     db,
     async drop() {
       await close()
-      await sql.unsafe(`drop database if exists "${name}" with (force)`)
+      await sql.query(`drop database if exists "${name}" with (force)`)
       await sql.end()
     },
   }

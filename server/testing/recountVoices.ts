@@ -1,5 +1,5 @@
 import { sql, type SQL } from 'drizzle-orm'
-import type { Database } from '#server/database/client'
+import { rowsOf, type Database } from '#server/database/client'
 
 /** What is counted: activities, a span, and the seminar whose students are meant. */
 export interface Span {
@@ -51,7 +51,9 @@ export interface PersonRecounted {
 
 /** Each student's figures, counted by the database from the rows and documents as they stand; times in milliseconds. */
 export const recountPeople = (db: Database, span: Span) =>
-  db.execute<PersonRecounted & Record<string, unknown>>(sql`
+  rowsOf<PersonRecounted & Record<string, unknown>>(
+    db,
+    sql`
   with recursive ${scope(span)},
   -- words of one's own, line by line: documents are walked down to their texts, quotations left out
   walk as (
@@ -84,11 +86,12 @@ export const recountPeople = (db: Database, span: Span) =>
     (select coalesce(sum(times), 0)::int from edges where b = s.id and a in (select id from students)) as got,
     (select count(*)::int from said join heard using (id) where author_id = s.id) as heard,
     (select count(*)::int from edges one join edges back on back.a = one.b and back.b = one.a where one.a = s.id and one.b in (select id from students)) as mutual
-  from students s left join texts t on t.author_id = s.id`)
+  from students s left join texts t on t.author_id = s.id`,
+  )
 
 /** What all said together: words of staff, pairs who answered, and how few have half of the words. */
 export async function recountAll(db: Database, span: Span) {
-  const [row] = await db.execute<{
+  const [row] = await rowsOf<{
     contributions: number
     words: number
     staffWords: number
@@ -96,23 +99,29 @@ export async function recountAll(db: Database, span: Span) {
     linked: number
     mutual: number
     half: number
-  }>(sql`
+  }>(
+    db,
+    sql`
     with ${scope(span)},
     each_ as (select s.id, coalesce(sum(x.words), 0)::int as words from students s left join said x on x.author_id = s.id group by 1),
     falling as (select words, sum(words) over (order by words desc, id rows unbounded preceding) as so, row_number() over (order by words desc, id) as n, sum(words) over () as total from each_),
     pairs as (select least(a, b) as one, greatest(a, b) as other, count(*) as ways from edges where a in (select id from students) and b in (select id from students) group by 1, 2)
     select (select count(*)::int from said where author_id in (select id from students)) as contributions, (select sum(words)::int from each_) as words,
       (select coalesce(sum(words), 0)::int from said where author_id in (select id from staff)) as "staffWords", (select count(*)::int from said join heard using (id) where author_id in (select id from students)) as heard,
-      (select count(*)::int from pairs) as linked, (select count(*)::int from pairs where ways = 2) as mutual, coalesce((select min(n)::int from falling where total > 0 and so * 2 >= total), 0) as half`)
+      (select count(*)::int from pairs) as linked, (select count(*)::int from pairs where ways = 2) as mutual, coalesce((select min(n)::int from falling where total > 0 and so * 2 >= total), 0) as half`,
+  )
   return row!
 }
 
 /** Who answered whom, and who stands between others: all shortest ways, walked one by one. */
 export async function recountNetwork(db: Database, span: Span) {
-  const edges = await db.execute<{ from: string; to: string; times: number }>(
+  const edges = await rowsOf<{ from: string; to: string; times: number }>(
+    db,
     sql`with ${scope(span)} select a as "from", b as "to", times from edges`,
   )
-  const between = await db.execute<{ id: string; between: number }>(sql`
+  const between = await rowsOf<{ id: string; between: number }>(
+    db,
+    sql`
     with recursive ${scope(span)},
     nodes as (select id from students union select id from staff),
     reached as (select id as start, id as at, 0 as steps from nodes union select r.start, e.b, r.steps + 1 from reached r join edges e on e.a = r.at where r.steps < 14),
@@ -121,20 +130,27 @@ export async function recountNetwork(db: Database, span: Span) {
     counts as (select start, at, steps, count(*)::float8 as n from ways group by 1, 2, 3)
     select v.id, coalesce((select sum(one.n * two.n / whole.n) from counts one join counts two on two.start = v.id join counts whole on whole.start = one.start and whole.at = two.at and whole.steps = one.steps + two.steps
       where one.at = v.id and one.start <> v.id and two.at <> v.id and one.start <> two.at), 0)::float8 / ((select count(*) from nodes) - 1) / ((select count(*) from nodes) - 2) as between
-    from nodes v`)
+    from nodes v`,
+  )
   return { edges: [...edges], between: new Map(between.map(r => [r.id, r.between])) }
 }
 
 /** Contributions of students by local day and hour. */
 export const recountRhythm = (db: Database, span: Span) =>
-  db.execute<{ day: string; hour: number; n: number }>(sql`
-  with ${scope(span)} select ((shown_at at time zone ${span.timeZone})::date)::text as day, extract(hour from shown_at at time zone ${span.timeZone})::int as hour, count(*)::int as n from said where author_id in (select id from students) group by 1, 2`)
+  rowsOf<{ day: string; hour: number; n: number }>(
+    db,
+    sql`
+  with ${scope(span)} select ((shown_at at time zone ${span.timeZone})::date)::text as day, extract(hour from shown_at at time zone ${span.timeZone})::int as hour, count(*)::int as n from said where author_id in (select id from students) group by 1, 2`,
+  )
 
 /** Students' contributions with how many others' answers they got within the span, and whether any at all. */
 export const recountEchoes = (db: Database, span: Span) =>
-  db.execute<{ id: string; answers: number; people: number; heard: boolean }>(sql`
+  rowsOf<{ id: string; answers: number; people: number; heard: boolean }>(
+    db,
+    sql`
   with ${scope(span)} select x.id, count(r.id)::int as answers, count(distinct r.author_id)::int as people, x.id in (select id from heard) as heard
-  from said x left join said r on r.parent_id = x.id and r.author_id <> x.author_id and r.author_id in (select id from meant) where x.author_id in (select id from students) group by x.id, x.shown_at order by x.shown_at, x.id`)
+  from said x left join said r on r.parent_id = x.id and r.author_id <> x.author_id and r.author_id in (select id from meant) where x.author_id in (select id from students) group by x.id, x.shown_at order by x.shown_at, x.id`,
+  )
 
 /** Of what a discussion asks, how much each student has done. */
 export const recountChecks = (
@@ -142,7 +158,9 @@ export const recountChecks = (
   { seminarId, timeZone }: Pick<Span, 'seminarId' | 'timeZone'>,
   activityId: string,
 ) =>
-  db.execute<{ id: string; asked: number; met: number; known: boolean }>(sql`
+  rowsOf<{ id: string; asked: number; met: number; known: boolean }>(
+    db,
+    sql`
   with students as (select e.id from enrolments e where e.seminar_id = ${seminarId} and e.role = 'student' and e.state = 'active'),
   said as (select c.*, p.author_id as answers from contributions c left join contributions p on p.id = c.parent_id where c.activity_id = ${activityId} and c.state = 'shown'),
   asked as (select x.rule ->> 'kind' as kind, (x.rule ->> 'need')::int as need, coalesce((x.rule ->> 'minWords')::int, 0) as least, x.rule ->> 'what' as what from expectations x where x.activity_id = ${activityId})
@@ -152,4 +170,5 @@ export const recountChecks = (
       when 'replies' then (select count(distinct c.answers) from said c where c.author_id = s.id and c.words >= a.least and c.answers <> s.id and c.answers in (select id from students))
       when 'activeDays' then (select count(distinct (c.shown_at at time zone ${timeZone})::date) from said c where c.author_id = s.id)
       when 'holds' then (select count(*) from said c where c.author_id = s.id and case a.what when 'source' then c.sources else c.figures end > 0) end) as met
-  from students s`)
+  from students s`,
+  )

@@ -1,4 +1,4 @@
-import postgres from 'postgres'
+import pg from 'pg'
 
 interface WarmServer {
   readonly url: string
@@ -18,9 +18,13 @@ const TRIES = 5
 export async function claimServer(): Promise<ClaimedServer | null> {
   const servers = JSON.parse(process.env.JOVREL_TEST_SERVERS ?? '[]') as WarmServer[]
   for (const [i, server] of servers.entries()) {
-    const sql = postgres(server.url, { max: 1, onnotice: () => {}, idle_timeout: 0, max_lifetime: null })
-    const [claim] = await sql<Array<{ mine: boolean }>>`select pg_try_advisory_lock(${LOCKS}, ${i}) as mine`
-    if (claim!.mine) {
+    const sql = new pg.Client({ connectionString: server.url })
+    await sql.connect()
+    const claim = await sql.query<{ mine: boolean }>('select pg_try_advisory_lock($1, $2) as mine', [
+      LOCKS,
+      i,
+    ])
+    if (claim.rows[0]!.mine) {
       await resetDatabase(sql)
       return { ...server, release: () => sql.end() } // the lock ends with its connection
     }
@@ -30,10 +34,10 @@ export async function claimServer(): Promise<ClaimedServer | null> {
 }
 
 /** Retries on deadlock (40P01): the server's own jobs go on meanwhile, and PostgreSQL ends one of the two. */
-async function resetDatabase(sql: postgres.Sql): Promise<void> {
+async function resetDatabase(sql: pg.Client): Promise<void> {
   for (let left = TRIES; ; left--) {
     try {
-      await sql`select seed.reset()`
+      await sql.query('select seed.reset()')
       return
     } catch (error) {
       if (left === 0 || (error as { code?: string }).code !== '40P01') throw error

@@ -3,7 +3,8 @@ import { KINDS } from '#core/contributing/kinds'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
 import type { PhaseName } from '#core/planning/schedule'
 import type { ActivityBody } from '#shared/planning/composer'
-import { answerWord, entryWord, plural } from '#core/planning/expectationWords'
+import { entryWord, plural } from '#core/planning/expectationWords'
+import { offeredExpectations, phaseWord } from '~/composables/planning/offeredExpectations'
 import { newKey } from '~/composables/shell/useApi'
 import NumberPart from './NumberPart.vue'
 import TimePart from './TimePart.vue'
@@ -27,97 +28,10 @@ const drop = (i: number) =>
     props.body.rules.filter((_, j) => j !== i),
   )
 const working = computed(() => KINDS[props.body.kind].workingPhases.filter(name => phaseOf(name)))
-const classAnswers = computed(
-  () => KINDS[props.body.kind].answerType !== null && KINDS[props.body.kind].readBy === 'class',
-)
 
-/** Ready-made sentences for the kind, of which none is in use yet. */
-const offers = computed(() => {
-  const first = working.value[0] ?? 'write'
-  const last = working.value.at(-1) ?? first
-  const all: Array<{ words: string; rule: ExpectationRule }> = [
-    {
-      words: `${entryWord(props.body.kind, 1)} of 200 words`,
-      rule: { kind: 'entries', need: 1, minWords: 200, due: first },
-    },
-    ...(['journal', 'blog', 'discussion'].includes(props.body.kind)
-      ? [
-          {
-            words: 'an entry every week',
-            rule: { kind: 'weeklyEntries' as const, need: 1, minWords: 150, due: first },
-          },
-        ]
-      : []),
-    ...(classAnswers.value
-      ? [
-          {
-            words: `${answerWord(props.body.kind, 3)} to three classmates`,
-            rule: { kind: 'replies' as const, need: 3, minWords: 60, due: last },
-          },
-        ]
-      : []),
-    ...(props.body.kind === 'journal' || (props.body.kind === 'discussion' && props.body.threads === 'staff')
-      ? [
-          {
-            words: `every ${props.body.kind === 'journal' ? 'prompt' : 'question'} answered`,
-            rule: { kind: 'prompts' as const, need: 1, minWords: 60, due: first },
-          },
-        ]
-      : []),
-    ...(props.body.kind === 'exitNote'
-      ? []
-      : [
-          {
-            words: 'with a linked source',
-            rule: { kind: 'holds' as const, what: 'source' as const, need: 1, due: last },
-          },
-          {
-            words: 'with a picture',
-            rule: { kind: 'holds' as const, what: 'figure' as const, need: 1, due: last },
-          },
-        ]),
-    ...(props.body.kind === 'review'
-      ? [
-          {
-            words: `${props.body.review.each} reviews of others`,
-            rule: { kind: 'reviews' as const, need: props.body.review.each, minWords: 60, due: last },
-          },
-        ]
-      : []),
-    ...(props.body.kind === 'wiki'
-      ? [
-          {
-            words: 'a page of one’s own',
-            rule: { kind: 'ownPages' as const, need: 1, minWords: 300, due: first },
-          },
-          { words: 'revised after comments', rule: { kind: 'revisions' as const, need: 1, due: last } },
-        ]
-      : []),
-    ...(props.body.kind === 'reading'
-      ? [
-          { words: 'two questions', rule: { kind: 'questions' as const, need: 2, minWords: 8, due: first } },
-          { words: 'on three different pages', rule: { kind: 'parts' as const, need: 3, due: first } },
-        ]
-      : []),
-    { words: 'here on two different days', rule: { kind: 'activeDays', need: 2, due: last } },
-  ]
-  return all.filter(
-    offer =>
-      !props.body.rules.some(
-        r =>
-          r.rule.kind === offer.rule.kind &&
-          !(r.rule.kind === 'holds' && offer.rule.kind === 'holds' && r.rule.what !== offer.rule.what),
-      ),
-  )
-})
+const offers = computed(() => offeredExpectations(props.body))
 const add = (rule: ExpectationRule) =>
   emit('change', [...props.body.rules, { id: newKey(), rule, needed: true }])
-function phaseWord(w: PhaseName) {
-  if (w === 'write') return 'writing'
-  if (w === 'respond') return 'responding'
-  if (w === 'review') return 'reviewing'
-  return 'revising'
-}
 </script>
 
 <template>

@@ -2,6 +2,15 @@
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import { points } from '~/composables/marking/points'
+import {
+  combineChoices,
+  lateChoices,
+  passChoices,
+  usualCombine,
+  usualLateRule,
+  type Combine,
+  type LateRule,
+} from '~/composables/planning/markingChoices'
 import ChoicePart from './ChoicePart.vue'
 import NumberPart from './NumberPart.vue'
 
@@ -67,66 +76,12 @@ function setScale(scale: ActivityBody['scale']) {
     Object.assign(part, { gradingScaleId: props.body.gradingScaleId ?? props.view.scales[0]?.id ?? null })
   emit('change', part)
 }
-const lateChoices = [
-  { value: 'none' as const, text: 'counts in full' },
-  {
-    value: 'perDay' as const,
-    text: 'loses for each day begun',
-    note: 'so many percent of the maximum, never below a floor',
-  },
-  { value: 'cap' as const, text: 'earns a part at most', note: 'whenever it comes' },
-]
-function setLate(kind: ActivityBody['lateRule']['kind']) {
-  const findLateRule = () => {
-    if (kind === 'none') return { kind }
-    if (kind === 'perDay') return { kind, graceMinutes: 720, percentPerDay: 10, floorPercent: 50 }
-    return { kind, graceMinutes: 720, capPercent: 70 }
-  }
-  emit('change', {
-    lateRule: findLateRule(),
-  })
+const setLate = (kind: LateRule['kind']) => emit('change', { lateRule: usualLateRule(kind) })
+const lateText = computed(() => lateChoices.find(c => c.value === props.body.lateRule.kind)!.text)
+function setCombine(by: NonNullable<Combine>['by'] | null) {
+  const { combine } = props.body
+  emit('change', { combine: usualCombine(by, combine && combine.by !== 'count' ? combine.each : 400) })
 }
-const lateText = computed(() => {
-  const rule = props.body.lateRule
-  if (rule.kind === 'none') return 'counts in full'
-  return rule.kind === 'perDay' ? 'loses for each day begun' : 'earns a part at most'
-})
-const combineChoices = [
-  { value: null, text: 'set by hand' },
-  {
-    value: 'mean' as const,
-    text: 'the mean of its contributions’ marks',
-    note: 'you mark each contribution, in the talk or on the desk',
-  },
-  {
-    value: 'sum' as const,
-    text: 'the sum of its contributions’ marks',
-    note: 'capped at the points there are',
-  },
-  {
-    value: 'count' as const,
-    text: 'how many contributions count',
-    note: 'each is marked as counting or not',
-  },
-  { value: 'best' as const, text: 'made of the best contributions' },
-  { value: 'latest' as const, text: 'the mark of the latest contribution' },
-]
-function setCombine(by: NonNullable<ActivityBody['combine']>['by'] | null) {
-  const each = props.body.combine && props.body.combine.by !== 'count' ? props.body.combine.each : 400
-  const findCombine = () => {
-    if (by === null) return null
-    if (by === 'count') return { by, need: 2 }
-    if (by === 'best') return { by, each, k: 2 }
-    return { by, each }
-  }
-  emit('change', {
-    combine: findCombine(),
-  })
-}
-const passChoices = [
-  { value: null, text: 'no pass mark' },
-  ...[40, 50, 60, 70].map(value => ({ value: value as number | null, text: `passed from ${value} %` })),
-]
 </script>
 
 <template>

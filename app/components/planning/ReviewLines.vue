@@ -4,6 +4,7 @@ import { ATTACHABLE } from '#core/contributing/talkSettings'
 import type { ReviewSettingsBody } from '#shared/contributing/reviewSettings'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import { plural } from '#core/planning/expectationWords'
+import { withSubject } from '~/composables/planning/reviewSubject'
 import { newKey } from '~/composables/shell/useApi'
 import ChoicePart from './ChoicePart.vue'
 import NumberPart from './NumberPart.vue'
@@ -49,31 +50,8 @@ const targets = computed(() => [
   { value: '', text: 'nothing: it is only talked about' },
   ...props.view.shareable.map(a => ({ value: a.id, text: `the group’s mark in “${a.title}”` })),
 ])
-/** Teammates hand nothing in: the phase and the expectation for it go; changed back, they come again. */
-function setSubject(subject: ReviewSettingsBody['subject']) {
-  const review_ = {
-    ...review.value,
-    subject,
-    ...(subject === 'teammates' && { self: true, together: true, remarkWords: 0, helpful: false }),
-  }
-  if (subject === 'teammates') {
-    const phases = props.body.phases.filter(p => p.name !== 'write')
-    emit('change', {
-      review: review_,
-      phases: phases.some(p => p.name === 'review') ? phases : props.body.phases,
-      rules: props.body.rules.filter(r => r.rule.due !== 'write'),
-    })
-    return
-  }
-  const reviewing = props.body.phases.find(p => p.name === 'review')
-  const write = {
-    name: 'write' as const,
-    startsAt: props.body.opensAt,
-    endsAt: reviewing?.startsAt ?? props.body.phases[0]!.endsAt,
-  }
-  const has = props.body.phases.some(p => p.name === 'write') || write.endsAt <= write.startsAt
-  emit('change', { review: review_, ...(!has && { phases: [write, ...props.body.phases] }) })
-}
+const setSubject = (subject: ReviewSettingsBody['subject']) =>
+  emit('change', withSubject(props.body, subject))
 const question = (i: number, part: Partial<ReviewSettingsBody['questions'][number]>) =>
   set({ questions: review.value.questions.map((q, j) => (j === i ? { ...q, ...part } : q)) })
 const addQuestion = () =>

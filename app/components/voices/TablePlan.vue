@@ -1,107 +1,27 @@
 <script setup lang="ts">
 import type { VoicesView } from '#shared/voices/voices'
+import {
+  H,
+  labelAt,
+  layOutLines,
+  layOutSeats,
+  seated,
+  W,
+  type Seat,
+} from '~/composables/voices/tablePlanLayout'
 import { plural } from '#core/planning/expectationWords'
 
 /** Everybody round one table: who answered whom. Whoever is chosen has their lines drawn strong; the same stands below in words. */
 const props = defineProps<{ view: VoicesView; chosen: string | null }>()
 const emit = defineEmits<{ choose: [id: string | null] }>()
-const SEATS = 60 // beyond, those who said most, and the silent in one sentence
-const LONGEST = 14 // letters of a name that find room between its neighbours; the seat says it whole
-const [W, H] = [640, 424]
-const [CX, CY, RX, RY] = [326, 208, 214, 154]
-
-interface Seat {
-  readonly id: string
-  readonly name: string
-  readonly label: string
-  readonly words: number
-  readonly staff: boolean
-  readonly x: number
-  readonly y: number
-  readonly r: number
-  readonly angle: number
-  readonly neglected: boolean
-  readonly contributions: number
-}
 const me = computed(() => props.view.staff.find(s => s.isMe) ?? props.view.staff[0] ?? null)
-const shown = computed(() =>
-  props.view.people.length <= SEATS
-    ? props.view.people
-    : [...props.view.people]
-        .sort((a, b) => b.words - a.words)
-        .slice(0, SEATS)
-        .sort((a, b) => a.familyName.localeCompare(b.familyName)),
-)
+const shown = computed(() => seated(props.view))
 const hidden = computed(() => props.view.people.length - shown.value.length)
-const seats = computed<Seat[]>(() => {
-  const most = Math.max(1, ...shown.value.map(p => p.words))
-  const n = shown.value.length + 1
-  const room = (Math.PI * (RX + RY)) / n / 2.2 // seats lie beside each other, however many
-  const at = (i: number) => {
-    const angle = Math.PI + (i / n) * 2 * Math.PI
-    return { angle, x: CX + RX * Math.cos(angle), y: CY + RY * Math.sin(angle) }
-  }
-  return [
-    ...(me.value
-      ? [
-          {
-            id: me.value.id,
-            name: me.value.name,
-            label: me.value.isMe ? 'You' : me.value.name,
-            words: 0,
-            staff: true,
-            r: 12,
-            neglected: false,
-            contributions: 0,
-            ...at(0),
-          },
-        ]
-      : []),
-    ...shown.value.map((p, i): Seat => ({
-      id: p.id,
-      name: p.name,
-      label:
-        p.familyName.length > LONGEST ? `${p.familyName.slice(0, LONGEST - 1).trimEnd()}…` : p.familyName,
-      words: p.words,
-      staff: false,
-      contributions: p.contributions,
-      neglected: p.fromMe.gapDays >= props.view.gapLimit,
-      r: Math.min(room, p.contributions === 0 ? 6.5 : 5.5 + 8 * Math.sqrt(p.words / most)),
-      ...at(i + 1),
-    })),
-  ]
-})
+const seats = computed(() => layOutSeats(props.view, shown.value, me.value))
 const placeOf = computed(() => new Map(seats.value.map(s => [s.id, s])))
 const labelled = (s: Seat) =>
   seats.value.length <= 34 || s.id === props.chosen || s.contributions === 0 || s.staff
-const lines = computed(() => {
-  const most = Math.max(1, ...props.view.edges.map(e => e.times))
-  return props.view.edges
-    .flatMap(e => {
-      const [a, b] = [placeOf.value.get(e.from), placeOf.value.get(e.to)]
-      if (!a || !b) return []
-      // bent towards the middle of the table, and to the left of the way, so that there and back are two lines
-      const [mx, my] = [(a.x + b.x) / 2, (a.y + b.y) / 2]
-      const [dx, dy] = [b.x - a.x, b.y - a.y]
-      const bend = { x: mx + (CX - mx) * 0.42 - dy * 0.06, y: my + (CY - my) * 0.42 + dx * 0.06 }
-      const edgeSide = () => {
-        if (e.from === props.chosen) return 'to'
-        if (e.to === props.chosen) return 'fro'
-        if (a.staff) return 'mine'
-        return 'other'
-      }
-      const role = edgeSide()
-      return [
-        {
-          key: `${e.from} ${e.to}`,
-          role,
-          path: `M${a.x.toFixed(1)} ${a.y.toFixed(1)}Q${bend.x.toFixed(1)} ${bend.y.toFixed(1)} ${b.x.toFixed(1)} ${b.y.toFixed(1)}`,
-          width: 1 + (2.4 * e.times) / most,
-        },
-      ]
-    })
-    .sort((x, y) => Number(x.role !== 'other') - Number(y.role !== 'other'))
-})
+const lines = computed(() => layOutLines(props.view, placeOf.value, props.chosen))
 const nameOf = computed(
   () =>
     new Map([
@@ -132,31 +52,6 @@ function move(event: KeyboardEvent, i: number) {
   event.preventDefault()
   const next = seats.value[(i + by + seats.value.length) % seats.value.length]!
   document.getElementById(`seat-${next.id}`)?.focus()
-}
-/** Where a name stands: outside its seat; where seats lie side by side every other stands further out, on a thin line. */
-function label(s: Seat, i: number) {
-  const [c, d] = [Math.cos(s.angle), Math.sin(s.angle)]
-  const flat = Math.abs(c) < 0.8
-  const far = s.r + 7 + (flat && i % 2 === 1 ? 15 : 0)
-  const labelOffset = () => {
-    if (flat) return d > 0 ? 9 : -1
-    return 4
-  }
-  const anchorAt = () => {
-    if (flat) {
-      if (c > 0.45) return 'start'
-      if (c < -0.45) return 'end'
-      return 'middle'
-    }
-    if (c > 0) return 'start'
-    return 'end'
-  }
-  return {
-    x: s.x + (flat ? c * 14 : (s.r + 7) * c * 1.1),
-    y: s.y + far * d * (flat ? 1.12 : 1.2) + labelOffset(),
-    anchor: anchorAt(),
-    leads: flat && i % 2 === 1,
-  }
 }
 const focusable = computed(() =>
   props.chosen && placeOf.value.has(props.chosen) ? props.chosen : (seats.value[0]?.id ?? null),
@@ -224,17 +119,17 @@ function seatWords(s: (typeof seats.value)[number]) {
         <circle v-else :cx="s.x" :cy="s.y" :r="s.r" />
         <template v-if="labelled(s)">
           <line
-            v-if="label(s, i).leads"
+            v-if="labelAt(s, i).leads"
             :x1="s.x"
             :y1="s.y + Math.sign(Math.sin(s.angle)) * (s.r + 2)"
-            :x2="label(s, i).x"
-            :y2="label(s, i).y - (Math.sin(s.angle) > 0 ? 11 : -3)"
+            :x2="labelAt(s, i).x"
+            :y2="labelAt(s, i).y - (Math.sin(s.angle) > 0 ? 11 : -3)"
             class="lead"
           />
           <text
-            :x="label(s, i).x"
-            :y="label(s, i).y"
-            :text-anchor="label(s, i).anchor"
+            :x="labelAt(s, i).x"
+            :y="labelAt(s, i).y"
+            :text-anchor="labelAt(s, i).anchor"
             :class="{ neglected: s.neglected }"
           >
             <title>{{ s.name }}</title>

@@ -40,7 +40,8 @@ export function useApi() {
     body?: unknown,
   ): Promise<T> {
     try {
-      return (await request(path, { method, body: body as BodyInit, retry: 0 })) as T
+      // $fetch would check the body against a route it cannot know from a plain string
+      return (await request(path, { method, body: body as never, retry: 0 })) as T
     } catch (error) {
       throw problemOf(error)
     }

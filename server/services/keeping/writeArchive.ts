@@ -3,7 +3,7 @@ import { Readable } from 'node:stream'
 import { sql } from 'drizzle-orm'
 import { ZipFile } from 'yazl'
 import type { Seminar } from '#server/access/seminar'
-import type { Database, Db } from '#server/database/client'
+import { rowsOf, type Database, type Db } from '#server/database/client'
 import {
   belonging,
   columnsOf,
@@ -61,9 +61,10 @@ export function writeArchive(db: Database, seminar: Seminar, now: Date): Readabl
       part('README.txt', true, () => whole(readme(seminar)))
       KEPT_TABLES.forEach((kept, place) => {
         const counts = { rows: 0 }
-        part(tableFile(place, nameOf(kept)), true, () => rowsOf(tx, kept, seminar.id, counts), counts)
+        part(tableFile(place, nameOf(kept)), true, () => linesOfTable(tx, kept, seminar.id, counts), counts)
       })
-      const files = await tx.execute<{ id: string }>(
+      const files = await rowsOf<{ id: string }>(
+        tx,
         sql`select id from files where seminar_id = ${seminar.id} order by id`,
       )
       for (const { id } of files) part(`files/${id}`, false, () => bytesOf(tx, id))
@@ -106,7 +107,7 @@ export function writeArchive(db: Database, seminar: Seminar, now: Date): Readabl
   return out
 }
 
-async function* rowsOf(
+async function* linesOfTable(
   db: Db,
   kept: KeptTable,
   seminarId: string,
@@ -121,7 +122,7 @@ async function* rowsOf(
     sql`declare ${name} no scroll cursor for select ${leaving(kept, seminarId)} as line from ${sql.identifier(nameOf(kept))} r where ${belonging(kept, seminarId)} order by ${order}`,
   )
   for (;;) {
-    const rows = await db.execute<{ line: string }>(sql`fetch ${sql.raw(String(ROWS))} from ${name}`)
+    const rows = await rowsOf<{ line: string }>(db, sql`fetch ${sql.raw(String(ROWS))} from ${name}`)
     if (rows.length === 0) break
     counts.rows += rows.length
     yield Buffer.from(rows.map(r => `${r.line}\n`).join(''))
@@ -130,7 +131,7 @@ async function* rowsOf(
 }
 
 async function* bytesOf(db: Db, id: string): AsyncGenerator<Buffer> {
-  const [file] = await db.execute<{ bytes: Buffer }>(sql`select bytes from files where id = ${id}`)
+  const [file] = await rowsOf<{ bytes: Buffer }>(db, sql`select bytes from files where id = ${id}`)
   if (file) yield Buffer.from(file.bytes)
 }
 
