@@ -1,7 +1,11 @@
 <script setup lang="ts">
 import type { VoicesView } from '#shared/voices/voices'
 import {
+  CX,
+  CY,
   H,
+  RX,
+  RY,
   labelAt,
   layOutLines,
   layOutSeats,

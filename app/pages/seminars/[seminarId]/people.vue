@@ -8,6 +8,7 @@ import PersonForm from '~/components/people/PersonForm.vue'
 import RosterDialog from '~/components/people/RosterDialog.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { importedSentence } from '~/composables/people/importedSentence'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -96,14 +97,7 @@ const invite = (ids: readonly string[]) =>
   })
 function imported(answer: RosterAnswer) {
   void refresh()
-  const parts = [
-    answer.added && `${answer.added} added`,
-    answer.changed && `${answer.changed} changed`,
-    answer.back && `${answer.back} brought back`,
-    answer.withdrawn && `${answer.withdrawn} withdrawn`,
-    answer.passedOver && `${answer.passedOver} ${plural(answer.passedOver, 'row')} passed over`,
-  ].filter(Boolean)
-  notices.say(`${capital(parts.join(', '))}.`)
+  notices.say(importedSentence(answer))
 }
 const makeCode = (code: Omit<CodeWrite, 'key'>) =>
   attempt(async () => {

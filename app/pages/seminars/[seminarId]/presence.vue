@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { MOST_WRITTEN } from '#shared/messaging/messages'
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords } from '#core/planning/expectationWords'
 import type { PresenceActs, PresenceView } from '#shared/voices/presence'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import VoicesTabs from '~/components/voices/VoicesTabs.vue'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
+import { presenceSentence } from '~/composables/voices/presenceSentence'
 import { useSeminarStore } from '~/stores/seminar'
 
 definePageMeta({ layout: 'seminar' })
@@ -42,18 +43,17 @@ const whose = computed(() => {
   if (t?.isMe) return 'you'
   return t?.name ?? ''
 })
-const sentence = computed(() => {
-  const all = data.value?.students.length ?? 0
-  if (all === 0) return 'Nobody takes part yet.'
-  if (reached.value.length === 0)
-    return `None of ${all} students has had a word of their own from ${whose.value} yet.`
-  return `${reached.value.length} of ${all} ${plural(reached.value.length, 'student has', 'students have')} had a word of their own from ${whose.value} this term`
-})
-const tail = computed(() => {
-  if (reached.value.length === 0) return ''
-  if (overdue.value.length === 0) return `; nobody has been without one for ${inWords(limit.value)} days now.`
-  return `; ${inWords(overdue.value.length)} ${plural(overdue.value.length, 'has', 'have')} had nothing for ${inWords(limit.value)} days or longer.`
-})
+const words = computed(() =>
+  presenceSentence({
+    all: data.value?.students.length ?? 0,
+    reached: reached.value.length,
+    overdue: overdue.value.length,
+    limit: limit.value,
+    from: whose.value,
+  }),
+)
+const sentence = computed(() => words.value[0])
+const tail = computed(() => words.value[1])
 const most = computed(() => Math.max(1, ...(data.value?.students ?? []).flatMap(s => s.weeks)))
 const write = (ids: readonly string[]) =>
   `/seminars/${route.params.seminarId}/messages/write?to=${ids.join(',')}`

@@ -7,6 +7,7 @@ import VoicesTabs from '~/components/voices/VoicesTabs.vue'
 import { useKeptWords } from '~/composables/messaging/useKeptWords'
 import { useTimes } from '~/composables/planning/useTimes'
 import { newKey, useApi } from '~/composables/shell/useApi'
+import { useRefreshWhileVisible } from '~/composables/shell/useRefreshWhileVisible'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
@@ -65,21 +66,10 @@ watch(
     void seminar.load(String(route.params.seminarId))
   },
 )
-let looks: ReturnType<typeof setInterval> | undefined
-const lookAgain = () => {
-  if (document.visibilityState === 'visible') {
-    void refresh()
-    if (chosen.value) void refreshThread()
-  }
-}
-onMounted(() => {
-  looks = setInterval(lookAgain, FRESH)
-  document.addEventListener('visibilitychange', lookAgain)
-})
-onBeforeUnmount(() => {
-  clearInterval(looks)
-  document.removeEventListener('visibilitychange', lookAgain)
-})
+useRefreshWhileVisible(() => {
+  void refresh()
+  if (chosen.value) void refreshThread()
+}, FRESH)
 
 const answer = useKeptWords(() => `message:${chosen.value}`)
 let key = newKey()

@@ -5,6 +5,7 @@ import { DRAFTS_AT_ONCE, type DraftView } from '#shared/messaging/messages'
 import PersonDisc from '~/components/people/PersonDisc.vue'
 import PlaceWords from '~/components/messaging/PlaceWords.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
+import { useKeptMessage } from '~/composables/messaging/useKeptMessage'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
@@ -39,57 +40,12 @@ async function draft(): Promise<DraftView> {
   return { ...words, people: drafts.flatMap(d => d.people) }
 }
 
-// what is typed is kept in this browser under whom it is to, until it is sent
-interface Kept {
-  readonly subject: string
-  readonly text: string
-  readonly own: Record<string, string>
-  readonly left: readonly string[]
-}
-const shelf = computed(
+const draftKey = computed(
   () => `jovrel:write:${route.params.seminarId}:${activityId.value ?? ''}:${[...to.value].sort().join(',')}`,
 )
-const [subject, text] = [ref(''), ref('')]
-const own = ref<Record<string, string>>({})
-const left = ref<string[]>([])
-const begin = () => {
-  subject.value = data.value?.subject ?? ''
-  text.value = data.value?.text ?? ''
-  own.value = {}
-  left.value = []
-}
-begin()
-onMounted(() => {
-  try {
-    const kept = JSON.parse(localStorage.getItem(shelf.value) ?? 'null') as Kept | null
-    if (kept) {
-      subject.value = kept.subject
-      text.value = kept.text
-      own.value = { ...kept.own }
-      left.value = [...kept.left]
-    }
-  } catch {
-    /* nothing kept, or not ours */
-  }
-})
-watch(
-  [subject, text, own, left],
-  () => {
-    try {
-      localStorage.setItem(
-        shelf.value,
-        JSON.stringify({
-          subject: subject.value,
-          text: text.value,
-          own: own.value,
-          left: left.value,
-        } satisfies Kept),
-      )
-    } catch {
-      /* a browser that keeps nothing does no harm */
-    }
-  },
-  { deep: true },
+const { subject, text, own, left, begin } = useKeptMessage(
+  () => draftKey.value,
+  () => ({ subject: data.value?.subject ?? '', text: data.value?.text ?? '' }),
 )
 const isChanged = computed(
   () =>
@@ -156,8 +112,8 @@ async function go() {
     }),
   )
   if (!sent) return
-  const kept = localStorage.getItem(shelf.value)
-  localStorage.removeItem(shelf.value)
+  const kept = localStorage.getItem(draftKey.value)
+  localStorage.removeItem(draftKey.value)
   const address = route.fullPath
   await router.replace(`/seminars/${route.params.seminarId}/messages`)
   notices.say(
@@ -168,7 +124,7 @@ async function go() {
       label: 'Take back',
       run: async () => {
         if (await attempt(() => api.remove(`${base}/sendings/${sent.sendingId}`))) {
-          if (kept) localStorage.setItem(shelf.value, kept)
+          if (kept) localStorage.setItem(draftKey.value, kept)
           await router.push(address)
         }
       },

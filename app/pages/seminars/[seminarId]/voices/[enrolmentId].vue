@@ -12,6 +12,7 @@ import { useTimes } from '~/composables/planning/useTimes'
 import { useApi } from '~/composables/shell/useApi'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { MEASURES } from '~/composables/voices/measures'
+import { contactSentence, talkSentence } from '~/composables/voices/studentSentences'
 import { useSeminarStore } from '~/stores/seminar'
 
 definePageMeta({ layout: 'seminar' })
@@ -30,31 +31,8 @@ const {
 )
 useHead({ title: () => view.value?.voice.name ?? 'Student' })
 const v = computed(() => view.value!.voice)
-const sentence = computed(() => {
-  const s = view.value
-  if (!s) return ''
-  const { contributions: n, words, answered, answeredBy } = s.voice
-  if (n === 0) return `${s.voice.givenName} has said nothing yet${s.voice.quiet ? `; ${s.voice.quiet}` : ''}.`
-  const usual = s.typical.words ?? 0
-  const findBeside = () => {
-    if (usual === 0) return ''
-    if (words >= usual * 1.25) return ', more than is usual here'
-    if (words <= usual * 0.75) return ', less than is usual here'
-    return ', about what is usual here'
-  }
-  const beside = findBeside()
-  return `${capital(inWords(n))} ${plural(n, 'contribution')}, ${words.toLocaleString('en')} words${beside}; answered ${inWords(answered)} ${plural(answered, 'classmate')}, answered by ${inWords(answeredBy)}.`
-})
-const contact = computed(() => {
-  const { acts, lastAt, gapDays, longestGapDays } = v.value.fromMe
-  if (acts === 0) return `${v.value.givenName} has heard nothing from you alone yet this term.`
-  const timesWords = () => {
-    if (acts === 1) return 'once'
-    if (acts === 2) return 'twice'
-    return `${inWords(acts)} times`
-  }
-  return `Heard from you ${timesWords()}, ${acts === 1 ? '' : 'last '}on ${day(lastAt!)}, ${gapDays === 0 ? 'today' : `${inWords(gapDays)} ${plural(gapDays, 'day')} ago`}; the longest time without was ${inWords(longestGapDays)} ${plural(longestGapDays, 'day')}.`
-})
+const sentence = computed(() => (view.value ? talkSentence(view.value) : ''))
+const contact = computed(() => contactSentence(view.value!, day))
 const overdue = computed(() => v.value.fromMe.gapDays >= view.value!.gapLimit || v.value.fromMe.acts === 0)
 const weeks = computed(() =>
   view.value!.weeks.map(w => ({ ...w, label: w.label === null ? 'break' : String(w.label) })),

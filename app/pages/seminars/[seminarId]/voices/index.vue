@@ -12,6 +12,7 @@ import VoicesTabs from '~/components/voices/VoicesTabs.vue'
 import VoicesTable from '~/components/voices/VoicesTable.vue'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
 import { useTimes } from '~/composables/planning/useTimes'
+import { useRefreshWhileVisible } from '~/composables/shell/useRefreshWhileVisible'
 import { useApi } from '~/composables/shell/useApi'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useLiveLook } from '~/composables/voices/useLiveLook'
@@ -53,21 +54,9 @@ const { data, error, refresh, status } = await useAsyncData(
 const view = computed(() => data.value)
 const chosen = ref<string | null>(null)
 
-let looks: ReturnType<typeof setInterval> | undefined
-const lookAgain = () => {
-  if (document.visibilityState === 'visible') void refresh()
-}
-onMounted(() => {
-  looks = setInterval(lookAgain, FRESH)
-  document.addEventListener('visibilitychange', lookAgain)
-})
-onBeforeUnmount(() => {
-  clearInterval(looks)
-  document.removeEventListener('visibilitychange', lookAgain)
-})
-
+const refreshIfVisible = useRefreshWhileVisible(() => void refresh(), FRESH)
 // what is said while one looks is seen at once in one activity; of the whole seminar one looks again after a while
-useLiveLook(() => view.value?.activity?.id ?? null, lookAgain)
+useLiveLook(() => view.value?.activity?.id ?? null, refreshIfVisible)
 
 const people = computed(() => view.value?.people ?? [])
 const silent = computed(() => people.value.filter(p => p.contributions === 0))
