@@ -205,8 +205,8 @@ export async function measureGradebook(browser: Browser, world: World, seminarId
   return { first, ...scrolled }
 }
 
-/** Everyone's figures reckoned anew by the core alone. */
-export function reckonAll(): () => void {
+/** Everyone's figures calculated anew by the core alone. */
+export function calculateAll(): () => void {
   const items: GradeItem[] = Array.from({ length: ITEMS }, (_, i) => ({
     id: String(i),
     categoryId: String(i % 3),

@@ -26,7 +26,7 @@ export function deal(n: number): () => void {
 }
 
 /** The consensus of four criteria over so many works with three readers each, as they are dealt. */
-export function reckonConsensus(n: number): () => void {
+export function calculateConsensus(n: number): () => void {
   const random = seededRandom(n)
   const criteria = ['q', 's', 't', 'e'].map(id => ({ id, max: 500, weight: 1, level: 200 }))
   const ids = Array.from({ length: n }, (_, i) => `p${i}`)

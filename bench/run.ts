@@ -3,8 +3,8 @@ import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
 import { testWorld } from '#server/testing/world'
 import { bareRows, fillLargeTalk, measureLive, measureScrolling } from './talk'
-import { fillGradebook, ITEMS, measureDesk, measureGradebook, reckonAll, STUDENTS } from './grading'
-import { deal, measureReviewDesk, reckonConsensus } from './peers'
+import { fillGradebook, ITEMS, measureDesk, measureGradebook, calculateAll, STUDENTS } from './grading'
+import { deal, measureReviewDesk, calculateConsensus } from './peers'
 import { followAll, history, linking, measurePageWorker } from './pages'
 import { anchorsOf, measureReading } from './reading'
 import { voicesOf } from './voices'
@@ -25,7 +25,12 @@ async function timed(runs: number, act: () => Promise<unknown>): Promise<number>
 }
 const row = (what: string, figure: string) => console.log(`| ${what} | ${figure} |`)
 
-const [small, large, few, many] = [deal(1000), deal(10_000), reckonConsensus(1000), reckonConsensus(10_000)]
+const [small, large, few, many] = [
+  deal(1000),
+  deal(10_000),
+  calculateConsensus(1000),
+  calculateConsensus(10_000),
+]
 const percentile = (values: readonly number[], share: number): number =>
   [...values].sort((a, b) => a - b)[Math.floor((values.length - 1) * share)]!
 const world = await testWorld()
@@ -228,11 +233,11 @@ try {
   )
   row('the same: brought back into an empty installation', `${(whole.back! / 1000).toFixed(1)} s`)
   const book = await fillGradebook(world)
-  const reckon = reckonAll()
-  const reckoned = await timed(15, async () => {
-    reckon()
+  const calculate = calculateAll()
+  const calculated = await timed(15, async () => {
+    calculate()
   })
-  row(`${STUDENTS} students × ${ITEMS} items reckoned anew by the core`, `${reckoned.toFixed(0)} ms`)
+  row(`${STUDENTS} students × ${ITEMS} items reckoned anew by the core`, `${calculated.toFixed(0)} ms`)
   const grades = await measureGradebook(browser, world, book)
   row('gradebook of that size: address typed → first cell painted, cold', `${grades.first.toFixed(0)} ms`)
   row(

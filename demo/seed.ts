@@ -4,7 +4,7 @@ import { sql } from 'drizzle-orm'
 import { plainText, paragraphs, type RichNode } from '#core/contributing/richText'
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import { makeGroups } from '#core/people/makeGroups'
-import { reckonMark } from '#core/marking/reckonMark'
+import { calculateMark } from '#core/marking/calculateMark'
 import { dayAfter, localDay, localInstant } from '#core/planning/week'
 import { USUAL_LEXICON } from '#core/contributing/lexicon/lexiconSettings'
 import { USUAL_WIKI } from '#core/contributing/wiki/wikiSettings'
@@ -635,7 +635,7 @@ class Seed {
   private async mark(m: DemoMark) {
     const by = m.letter.at(-1)?.[1].includes('Henrik') ? 'henrik' : 'ines'
     const steps = m.steps.map((step, i) => (step === null ? null : this.criteria[i]!.levels[step]!))
-    const total = reckonMark(
+    const total = calculateMark(
       {
         criteria: this.criteria.map((c, i) => ({
           criterionId: c.id,

@@ -289,7 +289,7 @@ export const useDeskStore = defineStore('desk', () => {
     return answer.returned
   }
 
-  /** Marks one contribution of the record at hand; the mark made of these is reckoned anew. */
+  /** Marks one contribution of the record at hand; the mark made of these is calculated anew. */
   async function markContribution(
     contributionId: string,
     mark: { points: number | null; done: boolean | null },

@@ -3,11 +3,11 @@ import { consensusOf } from '#core/marking/peers/consensus'
 import { flagReviews, type ReviewFlag } from '#core/marking/peers/flagReviews'
 import { peerReviewsOf, reviewingOf } from '#core/marking/peers/fromReviews'
 import { reviewingShare } from '#core/marking/peers/reviewingMark'
-import { reckonMark } from '#core/marking/reckonMark'
+import { calculateMark } from '#core/marking/calculateMark'
 import type { JudgeWrite, PeerAllocation, PeersView, PeerWork, TakeAnswer } from '#shared/marking/peers'
 import { newKey, useApi } from '../composables/shell/useApi'
 
-/** One peer review on the review desk: who reviews whom, what came in, and all that is reckoned from it, at once after every act. */
+/** One peer review on the review desk: who reviews whom, what came in, and all that is calculated from it, at once after every act. */
 export const usePeersStore = defineStore('peers', () => {
   const api = useApi()
   const activityId = ref('')
@@ -63,13 +63,13 @@ export const usePeersStore = defineStore('peers', () => {
     const r = reviewingOf(view.value!, consensus.value!, enrolmentId)
     return { ...r, ...reviewingShare(r, view.value!.settings.weights) }
   }
-  /** What the mark would be if the consensus were taken: as the server reckons it. */
+  /** What the mark would be if the consensus were taken: as the server calculates it. */
   function takes(workId: string, enrolmentId: string): number | null {
     const found = consensus.value?.authors.get(workId)
     const v = view.value
     if (!found || found.corrected === null || !v?.rubric || v.worth <= 0) return null
     const share = v.settings.reviewingPercent > 0 ? reviewing(enrolmentId).share : null
-    return reckonMark(
+    return calculateMark(
       {
         criteria: v.rubric.criteria.map(c => ({
           criterionId: c.id,
@@ -86,7 +86,7 @@ export const usePeersStore = defineStore('peers', () => {
     ).points
   }
 
-  /** Keeps a review, sets it aside, or leaves it open again; everything that is reckoned follows at once. */
+  /** Keeps a review, sets it aside, or leaves it open again; everything that is calculated follows at once. */
   async function judge(id: string, write: JudgeWrite) {
     const before = view.value!
     view.value = {

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { latenessOf, pointsAfterLateness, type LateRule } from './lateness'
 import { scoreRubric, type CriterionMark } from './scoreRubric'
-import { reckonMark, type MarkParts } from './reckonMark'
+import { calculateMark, type MarkParts } from './calculateMark'
 import type { MarkScale } from './markScale'
 
 const claim: CriterionMark = { criterionId: 'claim', weight: 3, max: 400, points: 200 }
@@ -20,7 +20,7 @@ const anyMark = fc
     points: judged ? Math.min(points, max) : null,
   }))
 const markOf = (criteria: readonly CriterionMark[], scale: MarkScale, late: MarkParts['late']) =>
-  reckonMark({ criteria, combine: null, late, override: null }, scale)
+  calculateMark({ criteria, combine: null, late, override: null }, scale)
 const onTime = { lateness: null, rule: { kind: 'none' } as LateRule, waived: false }
 
 describe('scoring a rubric', () => {
@@ -90,22 +90,26 @@ describe('a mark from its parts', () => {
   const whole = [{ ...claim, points: 400 }]
   const parts: MarkParts = { criteria: whole, combine: null, late: onTime, override: null }
   it('is what a marker has set, whatever else says, and keeps what was reckoned beside it', () => {
-    expect(reckonMark({ ...parts, override: 325 }, scale)).toEqual({ points: 325, before: 1000, left: 0 })
+    expect(calculateMark({ ...parts, override: 325 }, scale)).toEqual({ points: 325, before: 1000, left: 0 })
     expect(
-      reckonMark({ ...parts, criteria: [claim, { ...claim, points: null }], override: 0 }, scale),
+      calculateMark({ ...parts, criteria: [claim, { ...claim, points: null }], override: 0 }, scale),
     ).toEqual({ points: 0, before: 250, left: 0 })
-    expect(() => reckonMark({ ...parts, override: 1001 }, scale)).toThrow(RangeError)
-    expect(() => reckonMark({ ...parts, override: -1 }, scale)).toThrow(RangeError)
+    expect(() => calculateMark({ ...parts, override: 1001 }, scale)).toThrow(RangeError)
+    expect(() => calculateMark({ ...parts, override: -1 }, scale)).toThrow(RangeError)
   })
   it('is unknown while there is nothing to reckon from, and never zero by itself', () => {
-    expect(reckonMark({ ...parts, criteria: null }, scale)).toEqual({ points: null, before: null, left: 1 })
+    expect(calculateMark({ ...parts, criteria: null }, scale)).toEqual({
+      points: null,
+      before: null,
+      left: 1,
+    })
     expect(
-      reckonMark(
+      calculateMark(
         { ...parts, criteria: null, combine: { rule: { by: 'mean', each: 100 }, marks: [] } },
         scale,
       ),
     ).toEqual({ points: null, before: null, left: 1 })
-    expect(reckonMark({ ...parts, criteria: [] }, scale)).toEqual({ points: null, before: null, left: 0 })
+    expect(calculateMark({ ...parts, criteria: [] }, scale)).toEqual({ points: null, before: null, left: 0 })
   })
   it('is made of contributions’ marks where there is no rubric, and late like any', () => {
     const combine = {
@@ -117,7 +121,7 @@ describe('a mark from its parts', () => {
       rule: { kind: 'perDay', graceMinutes: 0, percentPerDay: 10, floorPercent: 0 },
       waived: false,
     }
-    expect(reckonMark({ ...parts, criteria: null, combine, late }, scale)).toEqual({
+    expect(calculateMark({ ...parts, criteria: null, combine, late }, scale)).toEqual({
       points: 300,
       before: 400,
       left: 0,

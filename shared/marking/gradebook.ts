@@ -97,7 +97,7 @@ export type OwnGrades = z.infer<typeof OwnGrades>
 export const PointsWrite = z.object({
   key: z.uuid(),
   was: z.number().int().nullable(), // what stood there when it was changed
-  points: z.number().int().min(0, 'Points are 0 or more.').nullable(), // null: back to what was reckoned
+  points: z.number().int().min(0, 'Points are 0 or more.').nullable(), // null: back to what was calculated
   reason: z.string().trim().max(500, 'Up to 500 characters.'),
 })
 export type PointsWrite = z.infer<typeof PointsWrite>

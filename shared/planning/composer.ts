@@ -159,7 +159,7 @@ export const EffectView = z.object({
   moves: z.array(z.object({ from: z.string(), to: z.string(), people: z.number().int() })), // students whose standing would change
   leaving: z.array(z.string()), // who would no longer take part though they have written
   joining: z.number().int(),
-  reckonedAnew: z.number().int(), // marks not returned yet whose points change
+  recalculated: z.number().int(), // marks not returned yet whose points change
   kept: z.number().int(), // contributions, all of which stay
   shuts: z.boolean(), // it is open now and would not be until its new opening
   renamed: z.boolean(), // the kind changes: posts become entries and the like

@@ -29,7 +29,7 @@ export const PlanActivity = z.object({
   standing: z.enum(STANDINGS).nullable(), // a student's own
   planning: z
     .object({
-      // staff: what load and moves are reckoned from
+      // staff: what load and moves are calculated from
       rules: z.array(Rule),
       people: z.number().int(),
       marked: z.boolean(),

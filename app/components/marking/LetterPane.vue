@@ -100,7 +100,7 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
     <SetPoints
       v-if="byRubric && max > 0"
       :override="mark.override"
-      :reckoned="mark.before"
+      :calculated="mark.before"
       :max="max"
       needs-reason
       @set="emit('change', { override: $event })"

@@ -51,7 +51,7 @@ const doneWords = computed(() => {
         </p>
         <SetPoints
           :override="mark.override"
-          :reckoned="mark.before"
+          :calculated="mark.before"
           :max="max"
           needs-reason
           @set="emit('set', $event)"
@@ -76,7 +76,7 @@ const doneWords = computed(() => {
         ><h3>Points by hand</h3>
         <SetPoints
           :override="mark.override"
-          :reckoned="null"
+          :calculated="null"
           :max="max"
           :needs-reason="false"
           @set="emit('set', $event)"

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { points } from '~/composables/marking/points'
 
-/** Points set by a marker in place of what was reckoned, with the reason. */
+/** Points set by a marker in place of what was calculated, with the reason. */
 const props = defineProps<{
   override: { points: number; reason: string } | null
-  reckoned: number | null
+  calculated: number | null
   max: number
   needsReason: boolean
 }>()
@@ -22,7 +22,7 @@ const tried = ref(false)
 function begin() {
   open.value = true
   tried.value = false
-  text.value = points(props.override?.points ?? props.reckoned ?? 0)
+  text.value = points(props.override?.points ?? props.calculated ?? 0)
   reason.value = props.override?.reason ?? ''
 }
 function set() {
@@ -38,7 +38,7 @@ function set() {
     <label>Points<input v-model="text" class="in" inputmode="decimal" autofocus /></label
     ><span class="hint"
       >of {{ points(max)
-      }}<template v-if="reckoned !== null">, in place of {{ points(reckoned) }}</template></span
+      }}<template v-if="calculated !== null">, in place of {{ points(calculated) }}</template></span
     >
     <input
       v-model="reason"
@@ -58,7 +58,7 @@ function set() {
       >: {{ override.reason }}</template
     >. <button class="link" type="button" @click="begin">change</button>{{ ' '
     }}<button class="link" type="button" @click="emit('set', null)">
-      {{ reckoned === null ? 'take off' : `back to ${points(reckoned)}` }}
+      {{ calculated === null ? 'take off' : `back to ${points(calculated)}` }}
     </button>
   </p>
   <p v-else class="line"><button class="link" type="button" @click="begin">set other points</button></p>

@@ -29,9 +29,9 @@ const lines = computed(() => {
     lines.push(
       `What was written goes along: ${e.kept} ${plural(e.kept, 'contribution')} ${e.kept === 1 ? 'becomes' : 'become'} this kind's entries and answers.`,
     )
-  if (e.reckonedAnew > 0)
+  if (e.recalculated > 0)
     lines.push(
-      `${capital(inWords(e.reckonedAnew))} ${plural(e.reckonedAnew, 'mark')} not returned yet would be reckoned anew. Returned ones stay as they are.`,
+      `${capital(inWords(e.recalculated))} ${plural(e.recalculated, 'mark')} not returned yet would be reckoned anew. Returned ones stay as they are.`,
     )
   if (lines.length === 0)
     lines.push(

@@ -63,8 +63,8 @@ export const COUNTED_WORDS: Readonly<Record<Counted | 'notMeant', string>> = {
   notMeant: 'is not for this student',
 }
 
-/** What the core reckons from, out of a row as it is shown. Only what counts is passed on as marked. */
-export function reckonedFrom(
+/** What the core calculates from, out of a row as it is shown. Only what counts is passed on as marked. */
+export function calculatedFrom(
   frame: Frame,
   row: GradeRow,
 ): { items: GradeItem[]; entries: Map<string, GradeEntry> } {

@@ -16,7 +16,7 @@ export interface MoveInHand {
 export function usePlanMoves(plan: () => TermPlan | null) {
   const moved = shallowReactive(new Map<string, Times>()) // as drawn, where it differs from what is stored
   const inHand = shallowRef<MoveInHand | null>(null)
-  const loadOfOne = new WeakMap<object, readonly WeekLoad[]>() // by the activity as drawn: only what moves is reckoned anew
+  const loadOfOne = new WeakMap<object, readonly WeekLoad[]>() // by the activity as drawn: only what moves is calculated anew
 
   const drawn = computed<PlanActivity[]>(() =>
     (plan()?.activities ?? []).map(a => {

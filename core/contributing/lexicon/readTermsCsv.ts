@@ -36,7 +36,7 @@ export function readTermsCsv(text: string): {
   if (at.get('term')! < 0 || at.get('definition')! < 0) return { terms: [], faults: [{ code: 'noHeader' }] }
   const found: TermFault[] = faults.map(f => ({ code: 'row', line: f.line }))
   const terms = rows.flatMap(({ line, cells }) => {
-    // an apostrophe that keeps a spreadsheet from reckoning is not part of the text
+    // an apostrophe that keeps a spreadsheet from calculating is not part of the text
     const cell = (column: Column) => (cells[at.get(column)!] ?? '').trim().replace(/^'(?=[=+\-@|])/, '')
     const [term, definition] = [cell('term'), cell('definition')]
     if (term === '') {

@@ -72,7 +72,7 @@ export function gradeOf(
     const key = item.categoryId !== null && known.has(item.categoryId) ? item.categoryId : null
     parts.set(key, [...(parts.get(key) ?? []), partOf(item, entries.get(item.id), key === null, policy)])
   }
-  const graded = categories.map(category => reckonCategory(category, parts.get(category.id) ?? []))
+  const graded = categories.map(category => calculateCategory(category, parts.get(category.id) ?? []))
   const filled = graded.filter(c => c.share !== null)
   const weightCounted = filled.reduce((sum, c) => sum + c.weight, 0)
   const pointsInAll = filled.reduce((sum, c) => sum + c.points, 0)
@@ -113,7 +113,10 @@ function partOf(
   return policy.missingIsZero && entry?.closed && !entry.any ? part('missing', 0) : part('notYet')
 }
 
-function reckonCategory({ id, weight, drop }: WeightedCategory, parts: readonly GradePart[]): CategoryGrade {
+function calculateCategory(
+  { id, weight, drop }: WeightedCategory,
+  parts: readonly GradePart[],
+): CategoryGrade {
   if (!(weight >= 0)) throw new RangeError(`gradeOf: the weight of ${id} must be 0 or more`)
   const counting = parts.filter(p => p.counted === 'counted' || p.counted === 'missing')
   const dropped = new Set(

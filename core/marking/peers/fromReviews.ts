@@ -1,7 +1,7 @@
 import type { ConsensusCriterion, Consensus, PeerReview } from './consensus'
 import type { Reviewing } from './reviewingMark'
 
-/** A peer review as figures: what consensus and reviewing are reckoned from, on the server and on the desk alike. */
+/** A peer review as figures: what consensus and reviewing are calculated from, on the server and on the desk alike. */
 export interface ReviewTable {
   readonly rubric: {
     readonly criteria: ReadonlyArray<{

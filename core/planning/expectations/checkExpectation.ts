@@ -134,7 +134,7 @@ function countsAs(rule: ExpectationRule, c: CountedContribution, context: Expect
     case 'parts':
       return c.note?.isSet ? String(c.note.part) : null
     case 'ownPages':
-      return null // reckoned over all versions of a page, see `grownPages`
+      return null // calculated over all versions of a page, see `grownPages`
     case 'activeDays':
       return localDay(c.shownAt, context.timeZone)
   }

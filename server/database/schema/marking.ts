@@ -97,7 +97,7 @@ export const marks = pgTable(
     heldAt: instant(),
     returnedAt: instant(),
     returned: jsonb().$type<ReturnedLetter>(),
-    overridePoints: integer(), // hundredths: what a marker set instead of what was reckoned, with the reason
+    overridePoints: integer(), // hundredths: what a marker set instead of what was calculated, with the reason
     overrideReason: text(),
     excusedFrom: jsonb().$type<readonly CriterionExcuse[]>().notNull().default([]),
     returnAt: instant(), // a held mark: when it returns itself

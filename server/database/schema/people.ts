@@ -19,7 +19,7 @@ export const ROLES = ['instructor', 'assistant', 'student', 'observer'] as const
 export type Role = (typeof ROLES)[number]
 export const MAIL_CHOICES = ['atOnce', 'daily', 'never'] as const
 
-/** How a seminar's gradebook reckons. */
+/** How a seminar's gradebook calculates. */
 export interface Grading {
   readonly missingIsZero: boolean // what is missing at its close counts as zero
   readonly countHeld: boolean // staff's figures count held marks, too; a student's never do

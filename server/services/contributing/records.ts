@@ -31,7 +31,7 @@ export interface Student {
   readonly familyName: string
 }
 
-/** What one student has in one activity, as figures: what expectations, standing, plan and desk are reckoned from. */
+/** What one student has in one activity, as figures: what expectations, standing, plan and desk are calculated from. */
 export interface StudentRecord {
   readonly student: Student
   readonly shown: readonly CountedContribution[]

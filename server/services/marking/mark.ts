@@ -3,7 +3,7 @@ import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { ContributionMark } from '#core/marking/combineMarks'
 import type { Lateness } from '#core/marking/lateness'
-import { reckonMark, type ReckonedMark } from '#core/marking/reckonMark'
+import { calculateMark, type CalculatedMark } from '#core/marking/calculateMark'
 import { worthOf } from '#core/marking/showMark'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -25,22 +25,22 @@ import type { MarkView } from '#shared/marking/desk'
 const EMPTY: RichNode = { type: 'doc', content: [{ type: 'paragraph' }] }
 export const TAKE_BACK_MINUTES = 10
 
-/** What points are reckoned from, besides the rubric and the contributions' own marks. */
-export type ReckonedFrom = Pick<MarkView, 'steps' | 'excusedFrom' | 'override' | 'lateWaived'> &
+/** What points are calculated from, besides the rubric and the contributions' own marks. */
+export type CalculatedFrom = Pick<MarkView, 'steps' | 'excusedFrom' | 'override' | 'lateWaived'> &
   Partial<Pick<MarkView, 'factor' | 'reviewing'>>
 
 /** The points of a mark as its stored parts make them; nothing is taken from the client. */
-export function reckon(
+export function calculate(
   activity: ActivityRow,
   rubric: RubricView | null,
-  mark: ReckonedFrom,
+  mark: CalculatedFrom,
   given: readonly ContributionMark[],
   lateness: Lateness | null,
-): ReckonedMark {
+): CalculatedMark {
   const max = worthOf(activity)
   if (max <= 0) return { points: 0, before: 0, left: 0 }
   const excused = new Set(mark.excusedFrom.map(e => e.criterionId))
-  return reckonMark(
+  return calculateMark(
     {
       criteria:
         rubric?.criteria
@@ -86,7 +86,7 @@ export async function givenTo(db: Db, activityId: string, enrolmentId: string): 
   return rows.map(r => ({ ...r, at: r.at! }))
 }
 
-/** The mark as stored, or an empty one at version 0; points and what is left are the record's to reckon. */
+/** The mark as stored, or an empty one at version 0; points and what is left are the record's to calculate. */
 export async function loadMark(
   db: Db,
   actor: Actor & { readonly activity: ActivityRow },

@@ -13,7 +13,7 @@ type ActorAt = Actor & {
 
 /**
  * Marks one contribution, by points or as done or not, or takes its mark back. Every change is written down; a mark made
- * of such marks is reckoned anew. A held one stays held, a returned one is held until its next return.
+ * of such marks is calculated anew. A held one stays held, a returned one is held until its next return.
  */
 export async function markContribution(
   db: Database,

@@ -7,7 +7,7 @@ import { loadRubric } from '#server/services/planning/activityView'
 import { once } from '#server/services/receipt'
 import type { RubricView } from '#shared/contributing/activity'
 import type { MoveView, Step } from '#shared/marking/desk'
-import { givenTo, reckon, underOlderVersion } from './mark'
+import { givenTo, calculate, underOlderVersion } from './mark'
 import { latenessFor, recordView, requireStudent } from './record'
 import { storePoints } from './saveMark'
 
@@ -57,7 +57,7 @@ export async function moveView(db: Db, actor: ActorAt, now: Date): Promise<MoveV
     const record = await recordView(db, actor, enrolmentId, now)
     const steps = stepsIn(to, record.rubric!, record.mark.steps)
     const lateness = await latenessFor(db, actor, await requireStudent(db, actor, enrolmentId), now)
-    const after = reckon(
+    const after = calculate(
       actor.activity,
       to,
       { ...record.mark, steps, excusedFrom: excusesIn(to, record.rubric!, record.mark.excusedFrom) },

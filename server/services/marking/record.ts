@@ -29,7 +29,7 @@ import { currentVersion } from '#server/services/contributing/reading/library'
 import { changesOf } from '#server/services/contributing/wiki/changesOf'
 import { attachedFiles } from '#server/services/contributing/storedContributions'
 import { groupOf } from './groupCriteria'
-import { emptyMark, givenTo, loadMark, reckon, rubricOfMark } from './mark'
+import { emptyMark, givenTo, loadMark, calculate, rubricOfMark } from './mark'
 import { secondOf } from './secondMarks'
 
 type ActorAt = Actor & { readonly activity: ActivityRow }
@@ -87,7 +87,7 @@ export async function recordView(
   const blind = asked !== null && asked.markerId === actor.enrolment.id && asked.state === 'asked'
   const mark = blind ? emptyMark() : stored
   const secondShown = asked !== null && (asked.markerId === actor.enrolment.id || asked.state !== 'asked')
-  const reckoned = reckon(activity, rubric, mark, blind ? [] : given, lateness)
+  const calculated = calculate(activity, rubric, mark, blind ? [] : given, lateness)
   return {
     rubric,
     student: {
@@ -121,17 +121,22 @@ export async function recordView(
     extended: plan.extensions.get(enrolmentId)?.reason ?? null,
     late:
       lateness && lateness.minutes > 0
-        ? { minutes: lateness.minutes, pointsWithout: reckoned.before ?? 0 }
+        ? { minutes: lateness.minutes, pointsWithout: calculated.before ?? 0 }
         : null,
     suggested: suggestions(rubric, lateness, plan, judged, enrolmentId),
-    mark: { ...mark, points: reckoned.points ?? 0, before: reckoned.before, criteriaLeft: reckoned.left },
+    mark: {
+      ...mark,
+      points: calculated.points ?? 0,
+      before: calculated.before,
+      criteriaLeft: calculated.left,
+    },
     group,
     second:
       asked && secondShown
         ? {
             ...asked,
             isMine: asked.markerId === actor.enrolment.id,
-            points: reckon(
+            points: calculate(
               activity,
               rubric,
               {

@@ -338,7 +338,7 @@ async function storeReturn(
   await writeDown(tx, actor, row.id, 'returned a mark', { points: mark.points }, now)
 }
 
-/** The mark as it is stored now, with the figures just reckoned. */
+/** The mark as it is stored now, with the figures just calculated. */
 async function loadAs(
   tx: Db,
   actor: ActorAt,

@@ -122,7 +122,7 @@ export function saveMark(
 const sameSteps = (a: readonly Step[], b: readonly Step[]): boolean =>
   a.length === b.length && a.every(x => b.some(y => y.criterionId === x.criterionId && y.points === x.points))
 
-/** Reckons a mark from its stored parts and keeps its points; null while something is left to judge. */
+/** Calculates a mark from its stored parts and keeps its points; null while something is left to judge. */
 export async function storePoints(tx: Db, actor: ActorAt, enrolmentId: string, now: Date): Promise<MarkView> {
   const { mark } = await recordView(tx, actor, enrolmentId, now)
   await tx

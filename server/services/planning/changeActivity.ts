@@ -77,7 +77,7 @@ export async function changedBody(
 
 /**
  * Changes what is set about an activity: only what the change names. Contributions, drafts and marks stay, whatever is
- * changed: with another kind they become that kind's entries and answers; with other points, marks not yet returned are reckoned anew.
+ * changed: with another kind they become that kind's entries and answers; with other points, marks not yet returned are calculated anew.
  */
 export function changeActivity(db: Database, actor: ActorAt, write: ActivityPatch, now: Date) {
   return once(db, actor.enrolment, write.key, async tx => {
@@ -102,7 +102,7 @@ export function changeActivity(db: Database, actor: ActorAt, write: ActivityPatc
       JSON.stringify(before.combine) !== JSON.stringify(after!.combine) ||
       before.settings.review?.reviewingPercent !== body.review.reviewingPercent
     )
-      await reckonAnew(tx, { ...actor, activity: after! }, now)
+      await recalculate(tx, { ...actor, activity: after! }, now)
     const fields = Object.keys(write.change)
     await tx.insert(auditTrail).values({
       seminarId: actor.seminar.id,
@@ -414,7 +414,7 @@ async function renameContributions(tx: Db, before: ActivityRow, kind: ActivityRo
 }
 
 /** Points of marks that were not returned yet, by the activity as it is now. Returned letters are what they were. */
-async function reckonAnew(tx: Db, actor: ActorAt, now: Date): Promise<void> {
+async function recalculate(tx: Db, actor: ActorAt, now: Date): Promise<void> {
   const rows = await tx
     .select()
     .from(marks)

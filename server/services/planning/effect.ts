@@ -10,7 +10,7 @@ import type { ActivityBody, EffectView } from '#shared/planning/composer'
 import { loadPlan, loadPlans, weeksAsked, type ActivityPlan } from './activityPlan'
 import { changedBody, columnsOf, requireSound, toPhases } from './changeActivity'
 
-/** What a change would do to those who take part, reckoned without doing it. */
+/** What a change would do to those who take part, calculated without doing it. */
 export async function effectOf(
   db: Db,
   actor: Actor & { readonly activity: ActivityRow },
@@ -61,7 +61,7 @@ export async function effectOf(
     moves: [...moves.values()].sort((a, b) => b.people - a.people),
     leaving,
     joining,
-    reckonedAnew: reckons ? notReturned : 0,
+    recalculated: reckons ? notReturned : 0,
     kept,
     renamed: body.kind !== activity.kind,
     shuts: activity.state === 'published' && activity.opensAt <= now && new Date(body.opensAt) > now,

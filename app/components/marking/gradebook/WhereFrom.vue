@@ -8,7 +8,7 @@ import {
   countedOf,
   COUNTED_WORDS,
   letterWords,
-  reckonedFrom,
+  calculatedFrom,
   shareWords,
   stateOf,
 } from '~/composables/marking/gradeWords'
@@ -54,7 +54,7 @@ watch(
   { immediate: true },
 )
 const grade = computed(() => {
-  const { items, entries } = reckonedFrom(props.book, props.row)
+  const { items, entries } = calculatedFrom(props.book, props.row)
   return gradeOf(items, entries, categoriesOf(props.book), props.book.grading)
 })
 const titleOf = (id: string) => props.book.columns.find(x => x.id === id)?.title ?? ''
@@ -155,7 +155,7 @@ function countedWords(p: { readonly counted: string }) {
             v-else-if="c.max > 0"
             :key="path"
             :override="record.mark.override"
-            :reckoned="record.mark.before"
+            :calculated="record.mark.before"
             :max="c.max"
             :needs-reason="!c.byHand"
             @set="emit('set', $event?.points ?? null, $event?.reason ?? '')"

@@ -10,7 +10,7 @@ import {
   countedOf,
   COUNTED_WORDS,
   letterWords,
-  reckonedFrom,
+  calculatedFrom,
   shareWords,
   stateOf,
 } from '~/composables/marking/gradeWords'
@@ -27,7 +27,7 @@ const base = `/seminars/${route.params.seminarId}`
 const { data, error, refresh } = await useAsyncData(`grades-${route.params.seminarId}`, () =>
   api.get<OwnGrades>(`/api${base}/grades`),
 )
-const parts = computed(() => reckonedFrom(data.value!, data.value!.row))
+const parts = computed(() => calculatedFrom(data.value!, data.value!.row))
 const cats = computed(() => categoriesOf(data.value!))
 const policy = computed(() => data.value!.grading)
 const grade = computed(() => gradeOf(parts.value.items, parts.value.entries, cats.value, policy.value))

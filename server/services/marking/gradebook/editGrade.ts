@@ -16,7 +16,7 @@ import { gradeRow } from './gradebook'
 type ActorAt = Actor & { readonly activity: ActivityRow }
 
 /**
- * Sets points in the gradebook, in place of what was reckoned, or takes them off again. They are held until they are
+ * Sets points in the gradebook, in place of what was calculated, or takes them off again. They are held until they are
  * returned; a returned mark is held again and its student keeps what they were given.
  */
 export function setPoints(
@@ -56,8 +56,8 @@ export async function writePoints(
       'tooMany',
       `There are ${max / 100} points to get here; ${write.points / 100} is more.`,
     )
-  const reckonedOtherwise = activity.rubricVersionId !== null || activity.combine !== null
-  if (write.points !== null && reckonedOtherwise && write.reason === '')
+  const calculatedOtherwise = activity.rubricVersionId !== null || activity.combine !== null
+  if (write.points !== null && calculatedOtherwise && write.reason === '')
     throw refusedField(
       'reason',
       'reason',

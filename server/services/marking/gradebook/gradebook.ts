@@ -37,7 +37,7 @@ import {
 /** Who is to read it: staff see held marks, a student only what was returned to them. */
 type Reader = 'staff' | 'student'
 
-/** Everything the gradebook of a seminar is reckoned from, in a few queries, however large it is. */
+/** Everything the gradebook of a seminar is calculated from, in a few queries, however large it is. */
 export interface GradebookFrame {
   readonly plans: readonly ActivityPlan[]
   readonly columns: readonly GradeColumn[]
@@ -119,7 +119,7 @@ export async function gradebookFrame(db: Db, { seminar }: Pick<Actor, 'seminar'>
   }
 }
 
-/** Rows of the given students, reckoned by the core from stored marks. */
+/** Rows of the given students, calculated by the core from stored marks. */
 export async function gradeRows(
   db: Db,
   actor: Actor,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { KINDS } from '#core/contributing/kinds'
-import { reckonMark } from '#core/marking/reckonMark'
+import { calculateMark } from '#core/marking/calculateMark'
 import LetterPane from '~/components/marking/LetterPane.vue'
 import LetterPreview from '~/components/marking/LetterPreview.vue'
 import MarkConflict from '~/components/marking/MarkConflict.vue'
@@ -79,13 +79,13 @@ const acts = useDeskActs({
 const { rubric, open, active, busy, second, steps } = acts
 const groupTitle = computed(() => record.value?.group?.title ?? null)
 const max = computed(() => store.desk?.worth ?? 0)
-/** The total as the steps stand on the desk; the server reckons it the same way and has the last word. */
+/** The total as the steps stand on the desk; the server calculates it the same way and has the last word. */
 const total = computed(() => {
   const r = record.value
   if (!r || !rubric.value || max.value === 0)
     return { points: 0, left: 0, max: max.value, before: 0, set: false }
   const out = new Set(r.mark.excusedFrom.map(e => e.criterionId))
-  const t = reckonMark(
+  const t = calculateMark(
     {
       criteria: rubric.value.criteria
         .filter(c => !out.has(c.id))

@@ -13,8 +13,8 @@ export interface MarkParts {
   readonly override: number | null // hundredths, set by a marker
 }
 
-export interface ReckonedMark {
-  readonly points: number | null // hundredths; null while there is nothing to reckon from; so far, while something is left
+export interface CalculatedMark {
+  readonly points: number | null // hundredths; null while there is nothing to calculate from; so far, while something is left
   readonly before: number | null // the same without late rule and override
   readonly left: number // what is still to be judged before the mark is whole; 0 with an override
 }
@@ -24,7 +24,7 @@ export interface ReckonedMark {
  * instead. Rounded once, half up, to the step of the scale. An activity worth nothing makes 0 of 0.
  * @throws {RangeError} as its parts do, or if the override lies outside 0..max
  */
-export function reckonMark(parts: MarkParts, scale: MarkScale): ReckonedMark {
+export function calculateMark(parts: MarkParts, scale: MarkScale): CalculatedMark {
   const { override, late } = parts
   if (override !== null && !(override >= 0 && override <= scale.max))
     throw new RangeError(`reckonMark: the override must be in 0..${scale.max}`)
