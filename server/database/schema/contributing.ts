@@ -256,7 +256,7 @@ export const feeds = pgTable(
 )
 
 /** Writes already answered, so that one sent again after a lost answer is answered again and not done twice. */
-export const receipts = pgTable(
+export const idempotencyRecords = pgTable(
   'receipts',
   {
     enrolmentId: uuid()

@@ -226,7 +226,7 @@ export function removeClosing(db: Database, actor: ActorAt): Promise<{ removed: 
 }
 
 /**
- * Takes a student’s answers. No receipt is written for them: it would keep the time beside the name. Sent again after a
+ * Takes a student’s answers. No idempotency record is written for them: it would keep the time beside the name. Sent again after a
  * lost answer, they have been taken once.
  */
 export function answerClosing(

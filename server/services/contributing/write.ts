@@ -6,7 +6,7 @@ import type { Database, Db } from '#server/database/client'
 import { activities, allocations, contributionRevisions, contributions } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { announce } from './announce'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { EditWrite, PostWrite } from '#shared/contributing/thread'
 import { attachFiles } from './attach'
 import { countsFrom, handInDue, requireInTime, wayOf } from './review/handIn'
@@ -23,7 +23,7 @@ export type Contribution = typeof contributions.$inferSelect
 /** Shows a contribution, or hands it in where staff see it first or it waits for its time. A draft begun at the same place becomes it: one row, one life. */
 export function postContribution(db: Database, actor: ActorAt, write: PostWrite, now: Date) {
   const rendered = renderDoc(write.doc)
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const handsIn = actor.activity.kind === 'review'
     if (rendered.words === 0 && !handsIn)
       throw refusedField(
@@ -126,7 +126,7 @@ export function editContribution(
   now: Date,
 ) {
   const rendered = renderDoc(write.doc)
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const current = await requireOwn(tx, actor, now, 'changed')
     if (current.state === 'withdrawn')
       throw refusedField('doc', 'withdrawn', 'This post is withdrawn. Put it back first, then change it.')

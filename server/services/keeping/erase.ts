@@ -30,7 +30,7 @@ import {
   passwordLinks,
   persons,
   prompts,
-  receipts,
+  idempotencyRecords,
   secondMarks,
   sessions,
   signInAttempts,
@@ -119,7 +119,7 @@ async function forget(
   await db.delete(notices).where(eq(notices.enrolmentId, enrolmentId))
   await db.delete(feeds).where(eq(feeds.enrolmentId, enrolmentId))
   await db.delete(annotationTokens).where(eq(annotationTokens.enrolmentId, enrolmentId))
-  await db.delete(receipts).where(eq(receipts.enrolmentId, enrolmentId))
+  await db.delete(idempotencyRecords).where(eq(idempotencyRecords.enrolmentId, enrolmentId))
   await db.delete(mails).where(and(eq(mails.personId, person.id), eq(mails.seminarId, seminarId)))
   if (
     (await db.$count(enrolments, and(eq(enrolments.personId, person.id), ne(enrolments.id, enrolmentId)))) > 0

@@ -123,7 +123,7 @@ export const LEFT_BEHIND: ReadonlyArray<readonly [table: PgTable, why: string]> 
   [t.joiningCodes, 'lets people in'],
   [t.feeds, 'are secret addresses'],
   [t.annotationTokens, 'are secret addresses'],
-  [t.receipts, 'is of use for an hour'],
+  [t.idempotencyRecords, 'is of use for an hour'],
   [t.pageWriters, 'is of use for a minute'],
   [t.mails, 'has gone out'],
   [t.mailroomMessages, 'belongs to the installation'],

@@ -6,7 +6,7 @@ import { refusedField } from '#server/http/problem'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { tell } from '#server/services/messaging/notices'
 import { requireSeesMark } from './secondMarks'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { LetterTalk, LetterReplyWrite } from '#shared/marking/letter'
 
 type ActorAt = Actor & { readonly activity: ActivityRow }
@@ -46,7 +46,7 @@ export function replyToLetter(
   now: Date,
 ): Promise<LetterTalk> {
   const { doc, html, words } = renderDoc(write.doc)
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const mark = await requireReturned(tx, actor, enrolmentId)
     if (words === 0) throw refusedField('doc', 'empty', 'There are no words here yet. Write a line first.')
     await tx.insert(letterReplies).values({

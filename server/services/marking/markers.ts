@@ -3,7 +3,7 @@ import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { auditTrail, enrolments, markerShares, persons } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 
 /** Who marks in a seminar: instructors and assistants. */
 export function markersOf(db: Db, actor: Actor): Promise<Array<{ id: string; name: string; isMe: boolean }>> {
@@ -48,7 +48,7 @@ export function shareOut(
   },
   now: Date,
 ): Promise<{ done: boolean }> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const known = await markersOf(tx, actor)
     if (write.markerIds.some(id => !known.some(m => m.id === id)))
       throw refusedField(

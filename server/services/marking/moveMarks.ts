@@ -4,7 +4,7 @@ import type { Database, Db } from '#server/database/client'
 import { auditTrail, citations, criterionMarks, marks } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import { loadRubric } from '#server/services/planning/activityView'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { RubricView } from '#shared/contributing/activity'
 import type { MoveView, Step } from '#shared/marking/desk'
 import { givenTo, calculate, underOlderVersion } from './mark'
@@ -96,7 +96,7 @@ export function moveMarks(
   write: { readonly key: string; readonly enrolmentIds: readonly string[] },
   now: Date,
 ): Promise<{ returned: number }> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const to = await loadRubric(tx, actor.activity.rubricVersionId)
     if (!to) throw new Problem(409, 'noRubric', 'This activity is not marked by a rubric.')
     const older = new Set(await underOlderVersion(tx, actor.activity))

@@ -12,7 +12,7 @@ import {
 } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import { tell } from '#server/services/messaging/notices'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { MarkView, RecordView } from '#shared/marking/desk'
 import { loadMark, TAKE_BACK_MINUTES } from './mark'
 import { recordView } from './record'
@@ -31,7 +31,7 @@ export function holdMark(
   baseVersion: number,
   now: Date,
 ): Promise<MarkView> {
-  return once(db, actor.enrolment, key, async tx => {
+  return withIdempotency(db, actor.enrolment, key, async tx => {
     const row = await requireCurrent(tx, actor, enrolmentId, baseVersion, now)
     const { mark } = await recordView(tx, actor, enrolmentId, now)
     requireWhole(row, mark)
@@ -53,7 +53,7 @@ export function reopenMark(
   baseVersion: number,
   now: Date,
 ): Promise<MarkView> {
-  return once(db, actor.enrolment, key, async tx => {
+  return withIdempotency(db, actor.enrolment, key, async tx => {
     const row = await requireCurrent(tx, actor, enrolmentId, baseVersion, now)
     if (!row || row.state !== 'held')
       throw new Problem(409, 'notHeld', 'This mark is not held, so there is nothing to take back.')
@@ -76,7 +76,7 @@ export function returnMark(
   baseVersion: number,
   now: Date,
 ): Promise<MarkView> {
-  return once(db, actor.enrolment, key, async tx => {
+  return withIdempotency(db, actor.enrolment, key, async tx => {
     const row = await requireCurrent(tx, actor, enrolmentId, baseVersion, now)
     const record = await recordView(tx, actor, enrolmentId, now)
     requireWhole(row, record.mark)
@@ -93,7 +93,7 @@ export function returnHeld(
   key: string,
   now: Date,
 ): Promise<{ returned: number }> {
-  return once(db, actor.enrolment, key, async tx => {
+  return withIdempotency(db, actor.enrolment, key, async tx => {
     const rows = await heldOf(tx, actor, enrolmentIds)
     for (const row of rows) {
       const record = await recordView(tx, actor, row.enrolmentId, now)
@@ -113,7 +113,7 @@ export function returnAt(
   key: string,
   now: Date,
 ): Promise<{ returned: number }> {
-  return once(db, actor.enrolment, key, async tx => {
+  return withIdempotency(db, actor.enrolment, key, async tx => {
     if (at && at <= now)
       throw new Problem(422, 'past', 'That time is over. Choose one that is to come, or return them now.', {
         fields: { at: 'That time is over. Choose one that is to come, or return them now.' },
@@ -148,7 +148,7 @@ export function takeBack(
   baseVersion: number,
   now: Date,
 ): Promise<MarkView> {
-  return once(db, actor.enrolment, key, async tx => {
+  return withIdempotency(db, actor.enrolment, key, async tx => {
     const row = await requireCurrent(tx, actor, enrolmentId, baseVersion, now)
     if (!row || row.state !== 'returned')
       throw new Problem(409, 'notReturned', 'This mark is not returned, so there is nothing to take back.')

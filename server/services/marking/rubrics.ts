@@ -28,7 +28,7 @@ import {
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { loadRubric } from '#server/services/planning/activityView'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { LibraryView, RubricBody } from '#shared/marking/rubric'
 import type { RubricView } from '#shared/contributing/activity'
 
@@ -104,7 +104,7 @@ export async function libraryView(db: Db, actor: Actor): Promise<LibraryView> {
 }
 
 export function makeRubric(db: Database, actor: Actor, key: string, body: RubricBody, now: Date) {
-  return once(db, actor.enrolment, key, tx => insertRubric(tx, actor, body, now))
+  return withIdempotency(db, actor.enrolment, key, tx => insertRubric(tx, actor, body, now))
 }
 
 async function insertRubric(tx: Db, actor: Actor, body: RubricDraft, now: Date) {
@@ -133,7 +133,7 @@ export function writeRubric(
   write: { readonly key: string; readonly baseVersion: number; readonly rubric: RubricBody },
   now: Date,
 ) {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     requireSound(write.rubric)
     const newest = await requireNewest(tx, actor, rubricId)
     if (newest.version !== write.baseVersion)
@@ -338,7 +338,7 @@ export function importToLibrary(
   file: { readonly key: string; readonly name: string; readonly base64: string },
   now: Date,
 ) {
-  return once(db, actor.enrolment, file.key, async tx => {
+  return withIdempotency(db, actor.enrolment, file.key, async tx => {
     const bytes = Buffer.from(file.base64, 'base64')
     const { rubricDrafts, outcomeDrafts, passedOver } = readFile(file.name, bytes)
     const newOutcomes = await insertOutcomes(tx, actor, outcomeDrafts)

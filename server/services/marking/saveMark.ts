@@ -14,7 +14,7 @@ import {
   marks,
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { RubricView } from '#shared/contributing/activity'
 import type { MarkView, MarkWrite, Step } from '#shared/marking/desk'
 import { spreadGroupSteps } from './groupCriteria'
@@ -61,7 +61,7 @@ export function saveMark(
   write: MarkWrite,
   now: Date,
 ): Promise<MarkView> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     await requireStudent(tx, actor, enrolmentId)
     await requireNotBlind(tx, actor, enrolmentId)
     const rubric = await rubricOfMark(tx, actor.activity, enrolmentId)

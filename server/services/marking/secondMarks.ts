@@ -4,7 +4,7 @@ import type { Database, Db } from '#server/database/client'
 import { auditTrail, enrolments, persons, secondMarks } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { tell } from '#server/services/messaging/notices'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { RecordView, SecondWrite } from '#shared/marking/desk'
 import { rubricOfMark } from './mark'
 import { recordView, requireStudent } from './record'
@@ -36,7 +36,7 @@ export function askSecond(
   write: { readonly key: string; readonly enrolmentIds: readonly string[]; readonly markerId: string | null },
   now: Date,
 ): Promise<{ done: boolean }> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const { activity, seminar } = actor
     for (const id of write.enrolmentIds) await requireStudent(tx, actor, id)
     const standing = await tx
@@ -111,7 +111,7 @@ export function saveSecond(
   write: SecondWrite,
   now: Date,
 ): Promise<RecordView> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const [row] = await tx
       .select()
       .from(secondMarks)
@@ -160,7 +160,7 @@ export function agreeSecond(
   key: string,
   now: Date,
 ): Promise<RecordView> {
-  return once(db, actor.enrolment, key, async tx => {
+  return withIdempotency(db, actor.enrolment, key, async tx => {
     const [row] = await tx
       .update(secondMarks)
       .set({ state: 'agreed' })

@@ -6,7 +6,7 @@ import type { Database, Db } from '#server/database/client'
 import { activities, enrolments, messages, messageThreads, persons } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import { initialsOf } from '#server/services/people/nameView'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { MessageThread, ThreadList } from '#shared/messaging/messages'
 import { tell } from './notices'
 
@@ -165,7 +165,7 @@ export function answerMessage(
   now: Date,
 ): Promise<MessageThread> {
   requireMayWrite(actor)
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const [thread] = await tx
       .select()
       .from(messageThreads)

@@ -15,7 +15,7 @@ import { Problem, refusedField } from '#server/http/problem'
 import { countedStudents, type Student } from '#server/services/contributing/records'
 import { localTime } from '#server/services/contributing/writePlace'
 import { closesFor, type ActivityPlan } from '#server/services/planning/activityPlan'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { DraftView, SendMessages } from '#shared/messaging/messages'
 import { missingWork, nextDue, openPlans } from './missingWork'
 import { tell } from './notices'
@@ -87,7 +87,7 @@ export function sendMessages(
   write: SendMessages,
   now: Date,
 ): Promise<{ sendingId: string; sent: number }> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const ids = [...new Set(write.people.map(p => p.id))]
     const draft = await draftFor(tx, actor, ids, write.activityId ?? undefined, now)
     if (draft.people.length < ids.length)

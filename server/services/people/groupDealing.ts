@@ -5,7 +5,7 @@ import type { Database } from '#server/database/client'
 import { groupPlans, groups } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { countedStudents, type Student } from '#server/services/contributing/records'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { GroupPlanMake } from '#shared/people/groups'
 import { setMembers, dropEmpty, requirePlan } from './groups'
 
@@ -16,7 +16,7 @@ export function makeGroupPlan(
   write: GroupPlanMake,
   now: Date,
 ): Promise<{ id: string }> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const students = await countedStudents(tx, actor.seminar.id)
     const dealt =
       write.rules.by === 'hand' || write.selfJoin
@@ -80,7 +80,7 @@ export function dealAgain(
   write: { readonly key: string; readonly baseVersion: number; readonly rules: GroupRules },
   now: Date,
 ): Promise<{ id: string }> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const plan = await requirePlan(tx, actor, planId, write.baseVersion)
     const dealt = dealOut(await countedStudents(tx, actor.seminar.id), write.rules)
     const rows = await tx

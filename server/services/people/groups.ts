@@ -4,7 +4,7 @@ import type { Database, Db } from '#server/database/client'
 import { activities, auditTrail, groupMembers, groupPlans, groups, wikiPages } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { countedStudents } from '#server/services/contributing/records'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { GroupPlanWrite } from '#shared/people/groups'
 import { usedBy } from './groupsView'
 
@@ -16,7 +16,7 @@ export function saveGroupPlan(
   write: GroupPlanWrite,
   now: Date,
 ): Promise<{ id: string }> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const plan = await requirePlan(tx, actor, planId, write.baseVersion)
     const placed = write.groups.flatMap(g => g.memberIds)
     if (new Set(placed).size < placed.length)

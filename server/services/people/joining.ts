@@ -6,7 +6,7 @@ import type { Person } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
 import { auditTrail, enrolments, joiningCodes, sections, seminars } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { AccountWrite, JoinView } from '#shared/people/account'
 import type { CodeWrite } from '#shared/people/people'
 import { insertPerson } from './account'
@@ -18,7 +18,7 @@ const newCode = (): string =>
   Array.from({ length: 8 }, (_, i) => (i === 4 ? '-' : '') + LETTERS[randomInt(LETTERS.length)]!).join('')
 
 export function makeCode(db: Database, actor: Actor, write: CodeWrite, now: Date): Promise<{ id: string }> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     await requireSection(tx, actor, write.sectionId)
     const [row] = await tx
       .insert(joiningCodes)

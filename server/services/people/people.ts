@@ -13,7 +13,7 @@ import {
 import { refusedField } from '#server/http/problem'
 import { mailToAll } from '#server/services/messaging/mails'
 import { ownAddress } from '#server/services/messaging/mailServer'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { PeopleView, PersonChange, PersonWrite } from '#shared/people/people'
 import { insertPerson, makePasswordLink } from './account'
 import { initialsOf } from './nameView'
@@ -95,7 +95,7 @@ export function addPerson(
   write: PersonWrite,
   now: Date,
 ): Promise<{ id: string }> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     await requireSection(tx, actor, write.sectionId)
     const [known] = await tx.select().from(persons).where(eq(persons.email, write.email))
     const person = known ?? (await insertPerson(tx, write))
@@ -185,7 +185,7 @@ export function invite(
   enrolmentIds: readonly string[],
   now: Date,
 ): Promise<{ invited: number }> {
-  return once(db, actor.enrolment, key, async tx => ({
+  return withIdempotency(db, actor.enrolment, key, async tx => ({
     invited: await inviteAll(tx, actor, enrolmentIds, now),
   }))
 }

@@ -8,7 +8,7 @@ import type { Database, Db } from '#server/database/client'
 import { auditTrail, enrolments, persons, sections } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import type { Progress } from '#server/http/route'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { RosterAnswer, RosterPreview } from '#shared/people/people'
 import { nameOf } from './account'
 import { inviteAll } from './people'
@@ -46,7 +46,7 @@ export function importRoster(
   now: Date,
   progress: Progress = () => {},
 ): Promise<RosterAnswer> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const { roster, comparison, known } = await compare(tx, actor, write)
     if (roster.rows.length === 0)
       throw refusedField(

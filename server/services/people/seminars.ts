@@ -14,7 +14,7 @@ import {
   units,
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { SeminarWrite, SettingsBody, SettingsView } from '#shared/people/settings'
 import { addStarterRubrics } from '#server/services/marking/starterRubrics'
 
@@ -143,7 +143,7 @@ export function writeSettings(
   write: { readonly key: string; readonly baseVersion: number; readonly settings: SettingsBody },
   now: Date,
 ): Promise<SettingsView> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const [current] = await tx.select().from(seminars).where(eq(seminars.id, actor.seminar.id)).for('update')
     if (current!.version !== write.baseVersion) {
       throw new Problem(

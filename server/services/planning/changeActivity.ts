@@ -30,7 +30,7 @@ import {
 import { Problem, refusedField } from '#server/http/problem'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { storePoints } from '#server/services/marking/saveMark'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { ActivityBody, ActivityPatch } from '#shared/planning/composer'
 import { composerView, loadBody } from './composer'
 import { otherSeminars } from './jointActivities'
@@ -80,7 +80,7 @@ export async function changedBody(
  * changed: with another kind they become that kind's entries and answers; with other points, marks not yet returned are calculated anew.
  */
 export function changeActivity(db: Database, actor: ActorAt, write: ActivityPatch, now: Date) {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const before = await requireCurrent(tx, actor, write.baseVersion, now)
     const old = await loadBody(tx, before)
     const body = await changedBody(tx, before, write.change)

@@ -3,7 +3,7 @@ import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import { activities, auditTrail, phases, units } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { ActivityBody } from '#shared/planning/composer'
 import { requireCurrent, requireSound, toPhases } from './changeActivity'
 import { loadBody } from './composer'
@@ -20,7 +20,7 @@ interface Write {
 
 /** Moves an activity on the plan. Only its times change; a schedule that contradicts itself is refused. */
 export function moveActivity(db: Database, actor: ActorAt, write: Write, now: Date) {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const row = await requireCurrent(tx, actor, write.baseVersion, now)
     const old = await loadBody(tx, row)
     const body = { ...old, opensAt: write.opensAt, phases: write.phases } as ActivityBody
@@ -73,7 +73,7 @@ export function orderActivity(
     readonly beforeId: string | null
   },
 ) {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const rows = await tx
       .select({ id: activities.id })
       .from(activities)

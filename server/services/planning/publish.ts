@@ -12,7 +12,7 @@ import {
   seminars,
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { ActivityBody } from '#shared/planning/composer'
 import { requireCurrent, requireSound } from './changeActivity'
 import { loadBody } from './composer'
@@ -32,7 +32,7 @@ export function publishActivity(
   },
   now: Date,
 ) {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const row = await requireCurrent(tx, actor, write.baseVersion, now)
     if (row.isTemplate)
       throw new Problem(422, 'template', 'This is a template. Plan an activity from it, then publish that.')
@@ -84,7 +84,7 @@ export function unpublishActivity(
   write: { readonly key: string; readonly baseVersion: number },
   now: Date,
 ) {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const row = await requireCurrent(tx, actor, write.baseVersion, now)
     const written = await tx.$count(contributions, eq(contributions.activityId, row.id))
     if (written > 0)

@@ -13,7 +13,7 @@ import {
   type StoredNote,
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type {
   TextAdd,
   TextChange,
@@ -91,7 +91,7 @@ export async function settableTexts(db: Db, seminarId: string, chosen: string | 
 export async function addText(db: Database, actor: Actor, write: TextAdd, now: Date) {
   const bytes = bytesOf(write)
   const read = await readText(bytes, write.name, write.transcript)
-  return once(db, actor.enrolment, write.key, tx =>
+  return withIdempotency(db, actor.enrolment, write.key, tx =>
     keepText(
       tx,
       actor,
@@ -199,7 +199,7 @@ export async function addTextVersion(
 ): Promise<VersionAdded> {
   const bytes = bytesOf(write)
   const read = await readText(bytes, write.name, write.transcript)
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const [text] = await tx
       .select()
       .from(texts)

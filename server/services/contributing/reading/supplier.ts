@@ -3,7 +3,7 @@ import { useNitroApp } from 'nitropack/runtime'
 import type { Actor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import { Problem, refusedField } from '#server/http/problem'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { SupplierTake, SupplierView } from '#shared/contributing/reading'
 import { keepText } from './library'
 import { NotABook, readBook, type Book } from './readBook'
@@ -58,7 +58,7 @@ export async function takeFromSupplier(db: Database, actor: Actor, take: Supplie
   const laid = layArticle(chosen)
   const pages =
     chosen.length === 1 ? `page ${chosen[0]!.label}` : `pages ${chosen[0]!.label}–${chosen.at(-1)!.label}`
-  return once(db, actor.enrolment, take.key, tx =>
+  return withIdempotency(db, actor.enrolment, take.key, tx =>
     keepText(
       tx,
       actor,

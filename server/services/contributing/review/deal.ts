@@ -13,7 +13,7 @@ import {
   willing,
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { PairsWrite, RepairPlan, RepairView } from '#shared/marking/peers'
 import {
   groupmates,
@@ -34,7 +34,7 @@ export function dealOut(
   now: Date,
 ): Promise<{ version: number }> {
   requireReview(actor.activity)
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const version = await dealNow(tx, actor.activity, write.seed, now)
     await tx.insert(auditTrail).values({
       seminarId: actor.seminar.id,
@@ -133,7 +133,7 @@ export function setPairs(
   write: PairsWrite,
   now: Date,
 ): Promise<{ version: number }> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const row = await lockRound(tx, actor.activity)
     requireVersion(row, write.baseVersion)
     const round = await loadRound(tx, actor.activity)

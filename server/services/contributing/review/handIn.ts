@@ -17,7 +17,7 @@ import { refusedField } from '#server/http/problem'
 import { announce } from '#server/services/contributing/announce'
 import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import { groupsOf } from '#server/services/planning/audienceGroups'
 import { loadRound, requireReview, type ActorAt } from './round'
 
@@ -152,7 +152,7 @@ export function tickPaper(
   write: { readonly key: string; readonly enrolmentId: string; readonly handedIn: boolean },
   now: Date,
 ) {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const round = await loadRound(tx, actor.activity)
     if (!round.settings.ways.includes('paper'))
       throw refusedField(

@@ -4,7 +4,7 @@ import type { Database, Db } from '#server/database/client'
 import { allocations } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { renderDoc } from '#server/services/contributing/renderDoc'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { RichNode } from '#core/contributing/richText'
 import type { ActorAt, Allocation } from './round'
 
@@ -28,7 +28,7 @@ export function answerReview(
   write: { readonly key: string; readonly doc: RichNode },
 ): Promise<{ done: boolean }> {
   const { doc, html, words } = renderDoc(write.doc)
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     if (words > 2000)
       throw refusedField('doc', 'tooLong', 'An answer has up to 2,000 words. What you typed is kept here.')
     await tx

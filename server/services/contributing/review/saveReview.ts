@@ -9,7 +9,7 @@ import { announce } from '#server/services/contributing/announce'
 import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { loadRubric } from '#server/services/planning/activityView'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { RubricView } from '#shared/contributing/activity'
 import type { ReviewStored, ReviewWrite } from '#shared/contributing/review'
 import { hasReviewingBegun, isReleased, loadRound, type ActorAt, type Allocation, type Round } from './round'
@@ -94,7 +94,7 @@ export function handInReviews(
   key: string,
   now: Date,
 ): Promise<{ handedIn: number }> {
-  return once(db, actor.enrolment, key, async tx => {
+  return withIdempotency(db, actor.enrolment, key, async tx => {
     const { allocation, round, rubric } = await requireOpen(tx, actor, now)
     const all =
       allocation.source !== 'practice' && (round.settings.together || round.settings.subject === 'teammates')
@@ -149,7 +149,7 @@ export function takeReviewBack(
   key: string,
   now: Date,
 ): Promise<{ handedIn: number }> {
-  return once(db, actor.enrolment, key, async tx => {
+  return withIdempotency(db, actor.enrolment, key, async tx => {
     const [allocation] = await tx
       .select()
       .from(allocations)

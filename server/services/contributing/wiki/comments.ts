@@ -10,7 +10,7 @@ import { Problem, refusedField } from '#server/http/problem'
 import { announce } from '#server/services/contributing/announce'
 import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { PageCommentWrite } from '#shared/contributing/wiki'
 import { requirePage, type ActorAt, type PageRow } from './room'
 import { versionAt } from './versions'
@@ -33,7 +33,7 @@ export async function commentOnPage(
   const rendered = renderDoc(write.doc)
   if (rendered.words === 0)
     throw refusedField('doc', 'empty', 'There are no words of your own here yet. Write a line first.')
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     if (write.parentId) await requireComment(tx, page, write.parentId)
     const current = page.versions > 0 ? await versionAt(tx, page, page.versions) : null
     const writers = write.passage && !write.parentId ? await writersOf(tx, current, write.passage.exact) : []

@@ -14,7 +14,7 @@ import { announce } from '#server/services/contributing/announce'
 import { draftAt } from '#server/services/contributing/draft'
 import { nextSeq } from '#server/services/contributing/numbering'
 import { countSources, renderDoc } from '#server/services/contributing/renderDoc'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import { PageDoc } from '#shared/contributing/richDoc'
 import type { Overlaps, VersionWrite } from '#shared/contributing/wiki'
 import { peopleIn, requireMayWrite, requirePage, type ActorAt, type PageRow } from './room'
@@ -32,7 +32,7 @@ interface Saving extends VersionWrite {
 export async function saveVersion(db: Database, actor: ActorAt, pageId: string, write: Saving, now: Date) {
   const { room, reach } = await requirePage(db, actor, pageId, now)
   requireMayWrite(room, reach, actor)
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const page = await lockPage(tx, pageId)
     if (write.base > page.versions)
       throw refusedField(

@@ -9,7 +9,7 @@ import { emptyMark } from '#server/services/marking/mark'
 import { requireStudent } from '#server/services/marking/record'
 import { storePoints } from '#server/services/marking/saveMark'
 import { requireSeesMark } from '#server/services/marking/secondMarks'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { ExcusedWrite, GradeRow, PointsWrite } from '#shared/marking/gradebook'
 import { gradeRow } from './gradebook'
 
@@ -26,7 +26,7 @@ export function setPoints(
   write: PointsWrite,
   now: Date,
 ): Promise<GradeRow> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     await requireStudent(tx, actor, enrolmentId)
     await requireSeesMark(tx, actor, enrolmentId)
     await writePoints(tx, actor, enrolmentId, write, now)
@@ -140,7 +140,7 @@ export function setExcused(
   write: ExcusedWrite,
   now: Date,
 ): Promise<GradeRow> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     await requireStudent(tx, actor, enrolmentId)
     if (write.excused && write.reason === '')
       throw refusedField('reason', 'reason', 'Say why; the reason is kept.')

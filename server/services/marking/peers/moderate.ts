@@ -17,7 +17,7 @@ import {
 } from '#server/services/contributing/review/round'
 import { tell } from '#server/services/messaging/notices'
 import { loadRubric } from '#server/services/planning/activityView'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { JudgeWrite, SampleWrite } from '#shared/marking/peers'
 
 /** Lets a review count after a look at it, sets it aside with a reason, or leaves the question open again. */
@@ -140,7 +140,7 @@ export function remind(
   write: { readonly key: string; readonly enrolmentIds: readonly string[]; readonly words: string },
   now: Date,
 ): Promise<{ told: number }> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const round = await loadRound(tx, actor.activity)
     const owing = new Set(
       round.allocations.filter(a => a.state !== 'in' && a.source !== 'practice').map(a => a.reviewerId),
@@ -171,7 +171,7 @@ export function putSample(
 ): Promise<{ done: boolean }> {
   requireReview(actor.activity)
   const rendered = renderDoc(write.doc as RichNode)
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const rubric = await loadRubric(tx, actor.activity.rubricVersionId)
     if (rendered.words === 0) throw refusedField('doc', 'empty', 'A sample wants a text to practise on.')
     for (const c of rubric?.criteria ?? []) {

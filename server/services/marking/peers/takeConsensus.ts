@@ -9,7 +9,7 @@ import { activities, auditTrail, criterionMarks, marks } from '#server/database/
 import { Problem, refusedField } from '#server/http/problem'
 import { requireReview, type ActorAt } from '#server/services/contributing/review/round'
 import { storePoints } from '#server/services/marking/saveMark'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { PeersView, TakeAnswer } from '#shared/marking/peers'
 import { peersView } from './peersView'
 
@@ -24,7 +24,7 @@ export function takeConsensus(
   now: Date,
 ): Promise<TakeAnswer> {
   requireReview(actor.activity)
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const view = await peersView(tx, actor, now)
     const consensus = consensusFrom(view)
     const answer: TakeAnswer = { taken: [], left: [] }
@@ -173,7 +173,7 @@ export function shareMark(
   now: Date,
 ): Promise<TakeAnswer> {
   const settings = requireReview(actor.activity)
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const [target] = settings.sharesOf
       ? await tx
           .select()

@@ -17,7 +17,7 @@ import { participants } from '#server/services/contributing/records'
 import { writePoints } from '#server/services/marking/gradebook/editGrade'
 import { unseenBy } from '#server/services/marking/secondMarks'
 import { loadPlan } from '#server/services/planning/activityPlan'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import type { MarksPreview } from '#shared/marking/gradebook'
 
 type ActorAt = Actor & { readonly activity: ActivityRow }
@@ -43,7 +43,7 @@ export function importMarks(
   write: { readonly key: string; readonly base64: string; readonly reason: string; readonly name: string },
   now: Date,
 ): Promise<{ changed: number }> {
-  return once(db, actor.enrolment, write.key, async tx => {
+  return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const { changes } = await compare(tx, actor, write.base64)
     if (changes.length > 0 && write.reason === '')
       throw refusedField('reason', 'reason', 'Say where these marks come from; it is kept with each.')

@@ -1,7 +1,7 @@
 import { requireContributor } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { takeAnnotations } from '#server/services/contributing/reading/annotations'
-import { once } from '#server/services/receipt'
+import { withIdempotency } from '#server/services/idempotency'
 import { ActivityParams } from '#shared/contributing/activity'
 import { AnnotationsTake, AnnotationsTaken } from '#shared/contributing/reading'
 
@@ -11,6 +11,8 @@ export default route(
     const actor = await requireContributor(event, db, params.activityId, now)
     return body.trial
       ? takeAnnotations(db, actor, body, now)
-      : once(db, actor.enrolment, body.key, tx => takeAnnotations(tx as typeof db, actor, body, now))
+      : withIdempotency(db, actor.enrolment, body.key, tx =>
+          takeAnnotations(tx as typeof db, actor, body, now),
+        )
   },
 )

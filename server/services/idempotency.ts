@@ -1,13 +1,13 @@
 import { and, eq, sql } from 'drizzle-orm'
 import type { Database, Db } from '#server/database/client'
-import { receipts } from '#server/database/schema'
+import { idempotencyRecords } from '#server/database/schema'
 import type { Enrolment } from '#server/access/seminar'
 
 /**
  * Does a write once for its key. The same key again, from the same person, gets the first answer: also when the two
- * arrive at the same instant (an advisory lock lets the second wait for the first). Write and receipt share a transaction.
+ * arrive at the same instant (an advisory lock lets the second wait for the first). Write and idempotency record share a transaction.
  */
-export function once<T>(
+export function withIdempotency<T>(
   db: Database,
   actor: Enrolment,
   key: string,
@@ -17,11 +17,13 @@ export function once<T>(
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`${actor.id}:${key}`}, 0))`)
     const [receipt] = await tx
       .select()
-      .from(receipts)
-      .where(and(eq(receipts.enrolmentId, actor.id), eq(receipts.key, key)))
+      .from(idempotencyRecords)
+      .where(and(eq(idempotencyRecords.enrolmentId, actor.id), eq(idempotencyRecords.key, key)))
     if (receipt) return receipt.answer as T
     const answer = await write(tx)
-    await tx.insert(receipts).values({ enrolmentId: actor.id, key, seminarId: actor.seminarId, answer })
+    await tx
+      .insert(idempotencyRecords)
+      .values({ enrolmentId: actor.id, key, seminarId: actor.seminarId, answer })
     return answer
   })
 }
