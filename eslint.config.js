@@ -22,6 +22,20 @@ const layer = (files, forbidden, message) => ({
   },
 })
 
+/** Files that are still longer than 400 lines. The list only gets shorter. */
+const STILL_TOO_LONG = [
+  'app/components/contributing/discussion/{DiscussionPage,TalkPost}.vue',
+  'app/components/contributing/journal/JournalPage.vue',
+  'app/components/contributing/lexicon/LexiconPage.vue',
+  'app/components/contributing/reading/{ReadingPage,TextRow}.vue',
+  'app/components/contributing/wiki/{PageEditor,WikiPage}.vue',
+  'app/components/marking/{RubricGrid,peers/AllocationMatrix}.vue',
+  'app/components/planning/ActivityComposer.vue',
+  'app/pages/seminars/*/activities/*/{heat,history,peers}.vue',
+  'app/pages/seminars/*/{gradebook,settings,voices/index}.vue',
+  'demo/seed.ts',
+]
+
 export default tseslint.config(
   { ignores: ['.nuxt', '.output', '.data', 'node_modules', 'test-results', 'server/database/migrations'] },
   ...tseslint.configs.strict,
@@ -73,6 +87,7 @@ export default tseslint.config(
     ['^#server/database', '^drizzle-orm', '^~'],
     'a route calls a service; it does not reach into the database',
   ),
+  { files: STILL_TOO_LONG, rules: { 'max-lines': 'off' } },
   { files: ['e2e/**'], rules: { 'no-empty-pattern': 'off' } }, // the runner reads which fixtures a test wants from the pattern
   { files: ['**/*.test.ts'], rules: { 'no-restricted-imports': ['error', { patterns: [CLIMBING] }] } },
 )

@@ -3,7 +3,7 @@ import { seededRandom } from '#core/chance/seededRandom'
 import type { VoicesIn } from '#core/voices/lookAtVoices'
 import { measureVoices } from '#core/voices/measureVoices'
 import { localClock } from '#core/voices/rhythm'
-import type { Saying } from '#core/voices/saying'
+import type { TalkEntry } from '#core/voices/talkEntry'
 import type { VoicesTasks } from '#server/services/voices/voicesThread'
 import { runThread } from '#server/threads/runThread'
 
@@ -13,8 +13,8 @@ const thread = new URL('./threads/voicesThread.mjs', pathToFileURL(process.env.J
 export function voicesOf(contributions: number, people: number) {
   const random = seededRandom(people)
   const ids = Array.from({ length: people }, (_, i) => `p${i}`)
-  const sayings: Saying[] = []
-  const byCircle = new Map<number, Saying[]>()
+  const talkEntries: TalkEntry[] = []
+  const byCircle = new Map<number, TalkEntry[]>()
   for (let i = 0; i < contributions; i++) {
     const author = Math.floor(random() * people)
     const circle = byCircle.get(Math.floor(author / 40)) ?? []
@@ -23,7 +23,7 @@ export function voicesOf(contributions: number, people: number) {
         ? circle[Math.max(0, circle.length - 1 - Math.floor(random() * 60))]!
         : null
     const words = Math.floor(random() * 240)
-    const said: Saying = {
+    const said: TalkEntry = {
       id: `c${i}`,
       authorId: ids[author]!,
       activityId: `a${i % 12}`,
@@ -38,10 +38,10 @@ export function voicesOf(contributions: number, people: number) {
     }
     circle.push(said)
     byCircle.set(Math.floor(author / 40), circle)
-    sayings.push(said)
+    talkEntries.push(said)
   }
   const look: VoicesIn = {
-    sayings,
+    talkEntries,
     before: [],
     people: ids,
     staff: [],
@@ -54,7 +54,12 @@ export function voicesOf(contributions: number, people: number) {
   return {
     measure() {
       const clock = localClock('Europe/Amsterdam')
-      measureVoices(sayings, { people: ids, staff: new Set(), dayOf: at => clock(at).day, dueOf: () => null })
+      measureVoices(talkEntries, {
+        people: ids,
+        staff: new Set(),
+        dayOf: at => clock(at).day,
+        dueOf: () => null,
+      })
     },
     async lookInThread() {
       await runThread<VoicesTasks, 'look'>(thread, 'look', [look], { milliseconds: 600_000, megabytes: 3000 })

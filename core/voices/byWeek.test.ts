@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { voiceByWeek } from './byWeek'
-import type { Saying } from './saying'
+import type { TalkEntry } from './talkEntry'
 
-const said = (authorId: string, at: number, words: number): Saying => ({
+const said = (authorId: string, at: number, words: number): TalkEntry => ({
   id: `${authorId}${at}`,
   authorId,
   activityId: 'x',
@@ -18,7 +18,7 @@ const said = (authorId: string, at: number, words: number): Saying => ({
 
 describe('a voice by week', () => {
   it('has its own words beside the median of everyone, the silent among them; what lies outside is left out', () => {
-    const sayings = [
+    const talkEntries = [
       said('a', 0, 10),
       said('a', 9, 5),
       said('b', 3, 40),
@@ -27,7 +27,7 @@ describe('a voice by week', () => {
       said('a', -1, 99),
       said('a', 20, 99),
     ]
-    expect(voiceByWeek(sayings, 'a', ['a', 'b', 'c'], [0, 10, 20])).toEqual([
+    expect(voiceByWeek(talkEntries, 'a', ['a', 'b', 'c'], [0, 10, 20])).toEqual([
       { contributions: 2, words: 15, typicalWords: 15 },
       { contributions: 1, words: 7, typicalWords: 0 },
     ])

@@ -1,4 +1,4 @@
-import type { Saying } from './saying'
+import type { TalkEntry } from './talkEntry'
 import { median } from './share'
 
 export interface WeekOfVoice {
@@ -13,13 +13,13 @@ export interface WeekOfVoice {
  * @param starts beginnings of the weeks and, last, the end; milliseconds since 1970
  */
 export function voiceByWeek(
-  sayings: readonly Saying[],
+  talkEntries: readonly TalkEntry[],
   personId: string,
   people: readonly string[],
   starts: readonly number[],
 ): WeekOfVoice[] {
   const weeks = starts.slice(0, -1).map(() => ({ own: 0, words: new Map(people.map(id => [id, 0])) }))
-  for (const s of sayings) {
+  for (const s of talkEntries) {
     const week = weeks[starts.findLastIndex(start => start <= s.at)]
     if (!week || !week.words.has(s.authorId)) continue
     week.words.set(s.authorId, week.words.get(s.authorId)! + s.words)

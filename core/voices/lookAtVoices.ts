@@ -2,12 +2,12 @@ import { measureVoices, type AllVoices } from './measureVoices'
 import { mostAnswered, type Echo } from './mostAnswered'
 import { readNetwork, type Network } from './network'
 import { localClock, rhythmOf, type DayOfTalk } from './rhythm'
-import type { Saying } from './saying'
+import type { TalkEntry } from './talkEntry'
 
 /** Everything that is looked at, as plain data: it can be handed to a thread. */
 export interface VoicesIn {
-  readonly sayings: readonly Saying[] // within the span
-  readonly before: readonly Saying[] // within the span of the same length before it
+  readonly talkEntries: readonly TalkEntry[] // within the span
+  readonly before: readonly TalkEntry[] // within the span of the same length before it
   readonly people: readonly string[] // students who are meant
   readonly staff: readonly string[]
   readonly timeZone: string
@@ -36,28 +36,28 @@ export function lookAtVoices(look: VoicesIn): VoicesOut {
     dueOf: (activityId: string, personId: string) => dues.get(`${activityId} ${personId}`) ?? null,
     answeredElsewhere: new Set(look.answeredElsewhere),
   }
-  const all = measureVoices(look.sayings, circle)
+  const all = measureVoices(look.talkEntries, circle)
   const meant = new Set(look.people)
   const echoes = mostAnswered(
-    look.sayings.filter(s => meant.has(s.authorId) || circle.staff.has(s.authorId)),
+    look.talkEntries.filter(s => meant.has(s.authorId) || circle.staff.has(s.authorId)),
     Infinity,
   )
   const answered = new Set([...look.answeredElsewhere, ...echoes.map(e => e.id)])
-  const mine = new Set(look.sayings.filter(s => meant.has(s.authorId)).map(s => s.id))
+  const mine = new Set(look.talkEntries.filter(s => meant.has(s.authorId)).map(s => s.id))
   return {
     all,
     before: measureVoices(look.before, circle).voices.map(({ contributions, words }) => ({
       contributions,
       words,
     })),
-    network: readNetwork(look.sayings, [...look.people, ...look.staff]),
+    network: readNetwork(look.talkEntries, [...look.people, ...look.staff]),
     rhythm: rhythmOf(
-      look.sayings.filter(s => meant.has(s.authorId)).map(s => s.at),
+      look.talkEntries.filter(s => meant.has(s.authorId)).map(s => s.at),
       look.timeZone,
       look.days,
     ),
     mostAnswered: echoes.filter(e => mine.has(e.id)).slice(0, look.most),
-    unanswered: look.sayings
+    unanswered: look.talkEntries
       .filter(s => mine.has(s.id) && !answered.has(s.id))
       .sort((a, b) => a.at - b.at)
       .slice(0, look.most)

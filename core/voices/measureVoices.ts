@@ -1,5 +1,5 @@
 import { readingEase } from './readingEase'
-import type { Saying } from './saying'
+import type { TalkEntry } from './talkEntry'
 import { gini, haveHalf, median } from './share'
 
 /** What one person said, as figures. Times in milliseconds. */
@@ -64,7 +64,7 @@ interface Tally {
  * Measures who spoke, how much, and to whom. One pass over what was said; exact. Answers to oneself are no answers.
  * People other than those who are meant, and staff, are left out.
  */
-export function measureVoices(sayings: readonly Saying[], circle: Circle): AllVoices {
+export function measureVoices(talkEntries: readonly TalkEntry[], circle: Circle): AllVoices {
   const tallies = new Map(
     circle.people.map((id): [string, Tally] => [
       id,
@@ -86,7 +86,7 @@ export function measureVoices(sayings: readonly Saying[], circle: Circle): AllVo
   )
   const answered = new Set(circle.answeredElsewhere)
   let staffWords = 0
-  for (const s of sayings) {
+  for (const s of talkEntries) {
     if (
       s.parentId !== null &&
       s.answersId !== null &&
@@ -95,7 +95,7 @@ export function measureVoices(sayings: readonly Saying[], circle: Circle): AllVo
     )
       answered.add(s.parentId)
   }
-  for (const s of sayings) {
+  for (const s of talkEntries) {
     if (circle.staff.has(s.authorId)) staffWords += s.words
     const own = tallies.get(s.authorId)
     if (!own) continue

@@ -1,4 +1,4 @@
-import type { Saying } from './saying'
+import type { TalkEntry } from './talkEntry'
 
 export interface Echo {
   readonly id: string
@@ -7,9 +7,9 @@ export interface Echo {
 }
 
 /** Contributions by how often others answered them directly, most first; those answered by more people before those answered more by few. */
-export function mostAnswered(sayings: readonly Saying[], most: number): Echo[] {
+export function mostAnswered(talkEntries: readonly TalkEntry[], most: number): Echo[] {
   const by = new Map<string, { answers: number; people: Set<string> }>()
-  for (const { parentId, authorId, answersId } of sayings) {
+  for (const { parentId, authorId, answersId } of talkEntries) {
     if (parentId === null || answersId === authorId) continue
     const echo = by.get(parentId) ?? { answers: 0, people: new Set<string>() }
     echo.answers++

@@ -2,7 +2,7 @@ import Graph from 'graphology'
 import louvain from 'graphology-communities-louvain'
 import betweennessCentrality from 'graphology-metrics/centrality/betweenness.js'
 import { seededRandom } from '../chance/seededRandom'
-import type { Saying } from './saying'
+import type { TalkEntry } from './talkEntry'
 
 export interface Answered {
   readonly from: string
@@ -16,9 +16,9 @@ export interface Network {
 }
 
 /** Who answered whom: a weighted directed graph of the people given. Answers to oneself are none. */
-export function answersAmong(sayings: readonly Saying[], people: ReadonlySet<string>): Answered[] {
+export function answersAmong(talkEntries: readonly TalkEntry[], people: ReadonlySet<string>): Answered[] {
   const times = new Map<string, Map<string, number>>()
-  for (const { authorId, answersId } of sayings) {
+  for (const { authorId, answersId } of talkEntries) {
     if (answersId === null || answersId === authorId || !people.has(authorId) || !people.has(answersId))
       continue
     const to = times.get(authorId) ?? new Map<string, number>()
@@ -35,8 +35,8 @@ export function answersAmong(sayings: readonly Saying[], people: ReadonlySet<str
  *
  * @param seed of the order in which communities are tried; the same seed, the same communities
  */
-export function readNetwork(sayings: readonly Saying[], people: readonly string[], seed = 1): Network {
-  const edges = answersAmong(sayings, new Set(people))
+export function readNetwork(talkEntries: readonly TalkEntry[], people: readonly string[], seed = 1): Network {
+  const edges = answersAmong(talkEntries, new Set(people))
   const [directed, either] = [new Graph({ type: 'directed' }), new Graph({ type: 'undirected' })]
   for (const id of people) {
     directed.addNode(id)

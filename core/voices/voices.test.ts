@@ -5,7 +5,7 @@ import { mostAnswered } from './mostAnswered'
 import { answersAmong, readNetwork } from './network'
 import { countSyllables, readingEase } from './readingEase'
 import { localClock, rhythmOf } from './rhythm'
-import type { Saying } from './saying'
+import type { TalkEntry } from './talkEntry'
 import { gini, haveHalf, lorenz, median } from './share'
 
 const day = (at: number) => new Date(at).toISOString().slice(0, 10)
@@ -16,11 +16,11 @@ function talk(seed: number, n: number) {
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!
   const [people, staff] = [Array.from({ length: 9 }, (_, i) => `p${i}`), ['s0', 's1']]
   const speakers = [...people.slice(0, 7), ...staff, 'guest']
-  const sayings: Saying[] = []
+  const talkEntries: TalkEntry[] = []
   for (let i = 0; i < n; i++) {
-    const parent = i > 0 && random() < 0.7 ? pick(sayings) : null
+    const parent = i > 0 && random() < 0.7 ? pick(talkEntries) : null
     const words = Math.floor(random() * 200)
-    sayings.push({
+    talkEntries.push({
       id: `c${i}`,
       authorId: pick(speakers),
       activityId: parent?.activityId ?? pick(['a', 'b']),
@@ -34,7 +34,7 @@ function talk(seed: number, n: number) {
       syllables: Math.ceil(words * 1.4),
     })
   }
-  return { people, staff: new Set(staff), sayings }
+  return { people, staff: new Set(staff), talkEntries }
 }
 const due = (activityId: string, personId: string) =>
   activityId === 'b' && personId === 'p1' ? null : 1.7e12 + 86_400_000
@@ -42,11 +42,11 @@ const due = (activityId: string, personId: string) =>
 describe('voices', () => {
   it('are what somebody would count who reads everything again for each figure', () => {
     for (let seed = 1; seed <= 40; seed++) {
-      const { people, staff, sayings } = talk(seed, 10 + seed * 3)
-      const all = measureVoices(sayings, { people, staff, dayOf: day, dueOf: due })
-      const of = (id: string) => sayings.filter(s => s.authorId === id)
-      const heard = (s: Saying) =>
-        sayings.some(
+      const { people, staff, talkEntries } = talk(seed, 10 + seed * 3)
+      const all = measureVoices(talkEntries, { people, staff, dayOf: day, dueOf: due })
+      const of = (id: string) => talkEntries.filter(s => s.authorId === id)
+      const heard = (s: TalkEntry) =>
+        talkEntries.some(
           r =>
             r.parentId === s.id &&
             r.authorId !== s.authorId &&
@@ -57,7 +57,7 @@ describe('voices', () => {
         const answers = own.filter(s => s.answersId !== null && s.answersId !== v.personId)
         const to = new Set(answers.map(s => s.answersId!).filter(id => people.includes(id)))
         const by = new Set(
-          sayings
+          talkEntries
             .filter(
               s => s.answersId === v.personId && s.authorId !== v.personId && people.includes(s.authorId),
             )
@@ -69,7 +69,7 @@ describe('voices', () => {
           daysActive: new Set(own.map(s => day(s.at))).size,
           answered: to.size,
           answeredBy: by.size,
-          answersGot: sayings.filter(
+          answersGot: talkEntries.filter(
             s => s.answersId === v.personId && s.authorId !== v.personId && people.includes(s.authorId),
           ).length,
           depth: own.length === 0 ? null : Math.max(...own.map(s => s.depth)),
@@ -92,8 +92,8 @@ describe('voices', () => {
         silent: people.filter(id => of(id).length === 0),
         staffShare: studentWords + staffWords === 0 ? null : staffWords / (studentWords + staffWords),
       })
-      expect(answersAmong(sayings, new Set(people)).reduce((n, e) => n + e.times, 0)).toBe(
-        sayings.filter(
+      expect(answersAmong(talkEntries, new Set(people)).reduce((n, e) => n + e.times, 0)).toBe(
+        talkEntries.filter(
           s =>
             people.includes(s.authorId) &&
             s.answersId !== null &&
@@ -101,10 +101,12 @@ describe('voices', () => {
             people.includes(s.answersId),
         ).length,
       )
-      const [most] = mostAnswered(sayings, 1)
+      const [most] = mostAnswered(talkEntries, 1)
       expect(most!.answers).toBe(
         Math.max(
-          ...sayings.map(s => sayings.filter(r => r.parentId === s.id && r.authorId !== s.authorId).length),
+          ...talkEntries.map(
+            s => talkEntries.filter(r => r.parentId === s.id && r.authorId !== s.authorId).length,
+          ),
         ),
       )
     }
@@ -195,7 +197,7 @@ describe('reading ease', () => {
 describe('a network', () => {
   it('knows who stands between others, and who talk among themselves', () => {
     let n = 0
-    const says = (authorId: string, answersId: string): Saying => ({
+    const says = (authorId: string, answersId: string): TalkEntry => ({
       id: `x${n++}`,
       authorId,
       answersId,
@@ -235,7 +237,7 @@ describe('a network', () => {
     for (let seed = 1; seed <= 40; seed++) {
       const random = seededRandom(seed)
       const people = Array.from({ length: 4 + Math.floor(random() * 14) }, (_, i) => `p${i}`)
-      const sayings = Array.from({ length: 10 + Math.floor(random() * 50) }, (_, i): Saying => ({
+      const talkEntries = Array.from({ length: 10 + Math.floor(random() * 50) }, (_, i): TalkEntry => ({
         id: `x${i}`,
         authorId: people[Math.floor(random() ** 2 * people.length)]!,
         answersId: people[Math.floor(random() * people.length)]!,
@@ -248,8 +250,8 @@ describe('a network', () => {
         sentences: 1,
         syllables: 1,
       }))
-      const { edges, communities } = readNetwork(sayings, people)
-      expect(readNetwork([...sayings].reverse(), people).communities).toEqual(communities)
+      const { edges, communities } = readNetwork(talkEntries, people)
+      expect(readNetwork([...talkEntries].reverse(), people).communities).toEqual(communities)
       const total = edges.reduce((n, e) => n + e.times, 0)
       const modularity = (of: (id: string) => number) => {
         const [inside, degree] = [new Map<number, number>(), new Map<number, number>()]

@@ -41,10 +41,10 @@ describe('who reviewed whom', () => {
     world = await testWorld()
     const ines = await world.as('ines')
     // one reader signed her name in a remark: the desk flags it, and it is set aside before anything is let out
-    const slip = await world.allocation(world.reports.id, { by: 'malin', of: 'oona' })
+    const composedNote = await world.allocation(world.reports.id, { by: 'malin', of: 'oona' })
     expect(
       (
-        await ines.send('PUT', `/api/activities/${world.reports.id}/peers/allocations/${slip.id}`, {
+        await ines.send('PUT', `/api/activities/${world.reports.id}/peers/allocations/${composedNote.id}`, {
           as: 'setAside',
           reason: 'It is signed.',
         })

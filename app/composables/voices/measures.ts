@@ -1,3 +1,4 @@
+import type { OneVoice } from '#shared/voices/student'
 import type { VoiceView } from '#shared/voices/voices'
 
 /** Hours and days as people say them: "8 d 3 h", "40 min". */
@@ -80,3 +81,11 @@ export const MEASURES: readonly Measure[] = [
   plain('sentenceLength', 'sentence length', 'words, mean', v => v.sentenceLength, 1),
   plain('ease', 'reading ease', 'Flesch: 100 very easy, below 30 very hard', v => v.ease),
 ]
+
+/** A student's measures, each beside what is usual (the median of everyone). */
+export const measuresBeside = ({ voice, typical }: OneVoice) =>
+  MEASURES.map(m => ({
+    ...m,
+    own: m.show(voice),
+    usual: m.show({ ...voice, [m.key]: typical[m.key as keyof OneVoice['typical']] ?? null }),
+  }))

@@ -1,4 +1,5 @@
 import { inWords, plural } from '#core/planning/expectationWords'
+import type { PresenceView } from '#shared/voices/presence'
 
 export interface PresenceFigures {
   readonly all: number // students
@@ -24,4 +25,11 @@ export function presenceSentence({
     begin,
     `; ${inWords(overdue)} ${plural(overdue, 'has', 'have')} had nothing for ${inWords(limit)} days or longer.`,
   ]
+}
+
+/** Whose presence a page shows: "you", a name, or "those who teach". */
+export function whosePresence({ by, teachers }: Pick<PresenceView, 'by' | 'teachers'>): string {
+  if (by === 'all') return 'those who teach'
+  const teacher = teachers.find(t => t.id === by)
+  return teacher?.isMe ? 'you' : (teacher?.name ?? '')
 }

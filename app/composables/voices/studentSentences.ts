@@ -28,3 +28,16 @@ function times(n: number): string {
   if (n === 2) return 'twice'
   return `${inWords(n)} times`
 }
+
+/** Where a student stands in an activity. */
+export const STANDING_WORDS: Readonly<Record<OneVoice['activities'][number]['standing'], string>> = {
+  nothing: 'nothing yet',
+  underWay: 'under way',
+  ready: 'ready to mark',
+  held: 'held',
+  returned: 'returned',
+}
+
+/** Weeks of the term with what stands under them: a number, or that it is a break. */
+export const labelledWeeks = ({ weeks }: OneVoice) =>
+  weeks.map(w => ({ ...w, label: w.label === null ? 'break' : String(w.label) }))

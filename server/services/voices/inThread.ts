@@ -7,11 +7,11 @@ import type { VoicesTasks } from './voicesThread'
 const file = () => new URL('./voicesThread.ts', import.meta.url)
 const BOUNDS = { milliseconds: 5 * 60_000, megabytes: 3000 }
 /** From so much on, it goes into a thread of its own; below, starting one would take longer. */
-const MANY = { sayings: 4000, texts: 400 }
+const MANY = { talkEntries: 4000, texts: 400 }
 
 /** All figures of a span, beside everything else when there is much. */
 export const look = async (voices: VoicesIn): Promise<VoicesOut> =>
-  voices.sayings.length + voices.before.length < MANY.sayings
+  voices.talkEntries.length + voices.before.length < MANY.talkEntries
     ? lookAtVoices(voices)
     : runThread<VoicesTasks, 'look'>(file(), 'look', [voices], BOUNDS)
 

@@ -14,14 +14,14 @@ import { dueAtOf } from '#server/services/planning/activityPlan'
 import { TYPICAL, type OneVoice } from '#shared/voices/student'
 import { loadActs } from './presence'
 import { lookFor } from './readVoices'
-import { NOT_TALK } from './sayings'
+import { NOT_TALK } from './talkEntries'
 
 const LATEST = 12
 
 /** One student through the term: what they said beside what is usual, to whom, what they have done of what was asked. For staff. */
 export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now: Date): Promise<OneVoice> {
   const { seminar } = actor
-  const { view, scope, sayings, staff } = await lookFor(db, actor, {}, now)
+  const { view, scope, talkEntries, staff } = await lookFor(db, actor, {}, now)
   const place = view.people.findIndex(p => p.id === enrolmentId)
   if (place < 0) throw nothingHere()
   const voice = view.people[place]!
@@ -101,7 +101,7 @@ export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now
   const byWeek =
     weeks.length > 0
       ? voiceByWeek(
-          sayings,
+          talkEntries,
           enrolmentId,
           view.people.map(p => p.id),
           starts,

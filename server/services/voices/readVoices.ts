@@ -12,7 +12,7 @@ import type { VoicesQuery, VoicesView } from '#shared/voices/voices'
 import { look } from './inThread'
 import { loadActs } from './presence'
 import { quietDeeds } from './quiet'
-import { loadSayings, NOT_TALK } from './sayings'
+import { loadTalkEntries, NOT_TALK } from './talkEntries'
 import { scopeOf, type Scope } from './scope'
 
 const MOST_LISTED = 5
@@ -30,15 +30,15 @@ export async function lookFor(db: Db, actor: Actor, query: VoicesQuery, now: Dat
   const ids = scope.looked.map(p => p.activity.id)
   const people = scope.students.map(s => s.enrolmentId)
   const span = scope.to.getTime() - scope.from.getTime()
-  const [sayings, before, staff] = await Promise.all([
-    loadSayings(db, seminar.id, ids, scope),
+  const [talkEntries, before, staff] = await Promise.all([
+    loadTalkEntries(db, seminar.id, ids, scope),
     scope.from.getTime() === 0
       ? []
-      : loadSayings(db, seminar.id, ids, { from: new Date(scope.from.getTime() - span), to: scope.from }),
+      : loadTalkEntries(db, seminar.id, ids, { from: new Date(scope.from.getTime() - span), to: scope.from }),
     staffOf(db, seminar.id),
   ])
   const out = await look({
-    sayings,
+    talkEntries,
     before,
     people,
     staff: staff.map(s => s.id),
@@ -81,7 +81,7 @@ export async function lookFor(db: Db, actor: Actor, query: VoicesQuery, now: Dat
     now: now.getTime(),
   })
   const byWeek = readPresence(acts, people, { weeks: weekStarts, now: now.getTime() })
-  const spoke = new Set(sayings.map(s => s.authorId))
+  const spoke = new Set(talkEntries.map(s => s.authorId))
   const view: VoicesView = {
     activity: scope.chosen && {
       id: scope.chosen.activity.id,
@@ -134,7 +134,7 @@ export async function lookFor(db: Db, actor: Actor, query: VoicesQuery, now: Dat
     unanswered: out.unanswered.flatMap(id => words.get(id) ?? []),
     gapLimit: seminar.presenceGapDays,
   }
-  return { view, scope, sayings, staff }
+  return { view, scope, talkEntries, staff }
 }
 
 const staffOf = (db: Db, seminarId: string) =>

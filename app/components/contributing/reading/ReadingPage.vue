@@ -9,7 +9,7 @@ import { useFind } from '~/composables/contributing/reading/useFind'
 import { useMargin, type Filter } from '~/composables/contributing/reading/useMargin'
 import { usePaper } from '~/composables/contributing/reading/usePaper'
 import { usePlayer } from '~/composables/contributing/reading/usePlayer'
-import { slotOf, useSlip } from '~/composables/contributing/reading/useSlip'
+import { slotOf, useNoteComposer } from '~/composables/contributing/reading/useNoteComposer'
 import { useWay } from '~/composables/contributing/reading/useWay'
 import { useKeys } from '~/composables/shell/useKeys'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -21,7 +21,7 @@ import ActivityPage from '../ActivityPage.vue'
 import ArrivedBar from '../ArrivedBar.vue'
 import AskedLine from './AskedLine.vue'
 import LostNotes from './LostNotes.vue'
-import NoteSlip from './NoteSlip.vue'
+import NoteComposer from './NoteComposer.vue'
 import NotesInOut from './NotesInOut.vue'
 import PageStrip from './PageStrip.vue'
 import PlayerBar from './PlayerBar.vue'
@@ -44,16 +44,16 @@ const text = computed(() => view.value?.text ?? null)
 const parts = computed(() => text.value?.parts ?? [])
 const margin = useMargin()
 const choice = useChoice()
-const way = useWay(margin, choice, ids => slips.readBelow(ids))
+const way = useWay(margin, choice, ids => composer.readBelow(ids))
 const { scroller, here, lit, openNotes, narrow, found, show, focusNote, step, follow } = way
 const { desk } = useTalkDesk(id => focusNote(id))
-const slips = useSlip(
+const composer = useNoteComposer(
   margin,
   choice,
   () => way,
   () => desk,
 )
-const { slip, place: slipEl } = slips
+const { composedNote, place: composerElement } = composer
 const find = useFind(way)
 const { words, field: findField } = find
 const player = usePlayer(() => text.value?.cues ?? [])
@@ -84,7 +84,7 @@ const closedPages = computed(() =>
     : new Set<number>(),
 )
 const keys = computed(() =>
-  readingKeys(text.value?.form ?? null, { way, slip: slips, find, margin, player, desk, zoomBy }),
+  readingKeys(text.value?.form ?? null, { way, composer, find, margin, player, desk, zoomBy }),
 )
 const { listOpen } = useKeys(() => keys.value)
 
@@ -106,8 +106,8 @@ const toggle = (id: string) => {
 
 // what is being said stays in sight, unless something is being written
 const follows = ref(true)
-watch(player.saying, start => {
-  if (start === null || !follows.value || !player.playing.value || slip.value) return
+watch(player.currentLineStart, start => {
+  if (start === null || !follows.value || !player.playing.value || composedNote.value) return
   const part = way.partAt(start)
   if (!choice.drawn.has(part)) {
     void show(part)
@@ -210,14 +210,14 @@ const heatTo = computed(() => `/seminars/${activity.value.seminarId}/activities/
       <div class="top">
         <AskedLine :activity="activity" :checks="thread.thread?.checks ?? []">
           <NuxtLink v-if="seminar.isStaff" :to="heatTo">Where the talk is, to show in class</NuxtLink>
-          <span v-if="slips.drafts.value.length > 0" class="drafts"
+          <span v-if="composer.drafts.value.length > 0" class="drafts"
             >begun:
             <button
-              v-for="d in slips.drafts.value"
+              v-for="d in composer.drafts.value"
               :key="d.id"
               class="link"
               type="button"
-              @click="slips.goOn(d)"
+              @click="composer.goOn(d)"
             >
               “{{ (d.note!.passage?.exact ?? labelOf(d.note!.part)).slice(0, 34)
               }}{{ (d.note!.passage?.exact.length ?? 0) > 34 ? ' …' : '' }}”
@@ -293,8 +293,8 @@ const heatTo = computed(() => `/seminars/${activity.value.seminarId}/activities/
           ref="scroller"
           tabindex="-1"
           @scroll.passive="way.scrolled"
-          @mouseup="slips.released"
-          @keyup.shift="slips.released"
+          @mouseup="composer.released"
+          @keyup.shift="composer.released"
         >
           <p v-if="paperProblem" class="empty broken" role="alert">
             The paper could not be opened here. Its notes can be read all the same.
@@ -319,25 +319,27 @@ const heatTo = computed(() => `/seminars/${activity.value.seminarId}/activities/
             :width="width"
             :notes="margin.byPart.value.get(p.number) ?? NONE"
             :passages="margin.passages.value.get(p.number) ?? NONE"
-            :chosen="within(slips.chosen.value, p)"
+            :chosen="within(composer.chosen.value, p)"
             :found="within(found, p)"
             :lit="lit !== null && margin.partOf.value.get(lit) === p.number ? lit : null"
             :open-notes="openNotes"
             :desk="desk"
             :is-set="isSet(view, p.number)"
             :closed="closedPages.has(p.number)"
-            :saying="
-              player.saying.value !== null && player.saying.value >= p.start && player.saying.value <= p.end
-                ? player.saying.value
+            :current-line-start="
+              player.currentLineStart.value !== null &&
+              player.currentLineStart.value >= p.start &&
+              player.currentLineStart.value <= p.end
+                ? player.currentLineStart.value
                 : null
             "
             :page="word"
             :label-of="labelOf"
             @words="choice.setWords"
             @near="nearBy"
-            @pick="slips.pick"
-            @area="slips.noteArea(p.number, $event)"
-            @whole="slips.noteArea(p.number, { x: 0, y: 0, width: 1, height: 1 })"
+            @pick="composer.pick"
+            @area="composer.noteArea(p.number, $event)"
+            @whole="composer.noteArea(p.number, { x: 0, y: 0, width: 1, height: 1 })"
             @play="player.play"
             @toggle="toggle"
             @follow="follow"
@@ -354,10 +356,10 @@ const heatTo = computed(() => `/seminars/${activity.value.seminarId}/activities/
             @toggle="toggle"
             @settle="settle"
           />
-          <Teleport v-if="slip && slipEl" :to="slipEl">
-            <div v-if="slip.read.length > 0" class="below">
+          <Teleport v-if="composedNote && composerElement" :to="composerElement">
+            <div v-if="composedNote.read.length > 0" class="below">
               <SideNote
-                v-for="m in slips.read.value"
+                v-for="m in composer.read.value"
                 :key="m.c.id"
                 :note="m"
                 :letter="null"
@@ -372,23 +374,23 @@ const heatTo = computed(() => `/seminars/${activity.value.seminarId}/activities/
                 @tag="margin.tag.value = $event"
                 @play="player.play"
               />
-              <p><button class="link" type="button" @click="slips.close">close</button></p>
+              <p><button class="link" type="button" @click="composer.close">close</button></p>
             </div>
-            <NoteSlip
+            <NoteComposer
               v-else
-              :key="slotOf(slip)"
+              :key="slotOf(composedNote)"
               :activity-id="activity.id"
-              :note="slips.note.value"
-              :kind="slip.kind"
-              :already="slips.already.value"
+              :note="composer.note.value"
+              :kind="composedNote.kind"
+              :already="composer.already.value"
               :may-write="desk.mayWrite"
-              :min-words="slips.minWords"
-              :stored="thread.draftAt(null, slotOf(slip))"
-              :place="slotOf(slip)"
-              @kind="slips.setKind"
-              @posted="slips.posted"
-              @away="slips.away"
-              @target="slips.target"
+              :min-words="composer.minWords"
+              :stored="thread.draftAt(null, slotOf(composedNote))"
+              :place="slotOf(composedNote)"
+              @kind="composer.setKind"
+              @posted="composer.posted"
+              @away="composer.away"
+              @target="composer.target"
             />
           </Teleport>
         </main>

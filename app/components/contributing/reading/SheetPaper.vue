@@ -18,7 +18,7 @@ const emit = defineEmits<{
 const canvas = ref<HTMLCanvasElement | null>(null)
 const lower = ref<HTMLCanvasElement | null>(null)
 const words = ref<HTMLElement | null>(null)
-const slip = ref<HTMLElement | null>(null)
+const composedNote = ref<HTMLElement | null>(null)
 const height = computed(() => Math.round(props.width * props.aspect))
 const scale = ref(1)
 const gapAt = ref<number | null>(null)
@@ -95,12 +95,12 @@ async function part(y: number): Promise<HTMLElement | null> {
   await nextTick()
   observer?.disconnect()
   observer = new ResizeObserver(() => {
-    gapHeight.value = slip.value?.offsetHeight ?? 0
+    gapHeight.value = composedNote.value?.offsetHeight ?? 0
     moveLower()
     if (words.value) emit('drawn', words.value)
   })
-  if (slip.value) observer.observe(slip.value)
-  return slip.value
+  if (composedNote.value) observer.observe(composedNote.value)
+  return composedNote.value
 }
 function close() {
   observer?.disconnect()
@@ -183,7 +183,13 @@ function up() {
         height: `${area.height * height}px`,
       }"
     />
-    <div v-if="gapAt !== null" ref="slip" class="slip-place" data-not-text :style="{ top: `${gapAt}px` }" />
+    <div
+      v-if="gapAt !== null"
+      ref="composedNote"
+      class="slip-place"
+      data-not-text
+      :style="{ top: `${gapAt}px` }"
+    />
   </div>
 </template>
 

@@ -11,7 +11,7 @@ interface Line {
   readonly end: number
 }
 /** A stretch of a transcript, line by line; the line that is being said is lit, and each begins to play from its time. */
-const props = defineProps<{ lines: readonly Line[]; saying: number | null }>()
+const props = defineProps<{ lines: readonly Line[]; currentLineStart: number | null }>()
 const emit = defineEmits<{ drawn: [root: HTMLElement]; play: [at: number] }>()
 const { root, part, close, tell } = useGap(r => emit('drawn', r))
 watch(
@@ -27,7 +27,7 @@ defineExpose({ part, close, root })
       v-for="(line, i) in lines"
       :key="line.start"
       class="said"
-      :class="{ on: saying === line.start, turn: i === 0 || lines[i - 1]!.voice !== line.voice }"
+      :class="{ on: currentLineStart === line.start, turn: i === 0 || lines[i - 1]!.voice !== line.voice }"
     >
       <span class="who" data-not-text
         ><button

@@ -30,7 +30,7 @@ const props = defineProps<{
   desk: TalkDesk
   isSet: boolean
   closed: boolean
-  saying: number | null
+  currentLineStart: number | null
   page: string
   labelOf: (part: number) => string
 }>()
@@ -316,7 +316,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
             v-else-if="text.form === 'recording'"
             ref="sheet"
             :lines="linesOf"
-            :saying="saying"
+            :current-line-start="currentLineStart"
             @drawn="drawn"
             @play="emit('play', $event)"
           />

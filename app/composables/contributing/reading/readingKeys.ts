@@ -4,12 +4,12 @@ import type { useTalkDesk } from '../useTalkDesk'
 import type { useFind } from './useFind'
 import type { useMargin } from './useMargin'
 import type { usePlayer } from './usePlayer'
-import type { useSlip } from './useSlip'
+import type { useNoteComposer } from './useNoteComposer'
 import type { useWay } from './useWay'
 
 interface Rooms {
   readonly way: ReturnType<typeof useWay>
-  readonly slip: ReturnType<typeof useSlip>
+  readonly composer: ReturnType<typeof useNoteComposer>
   readonly find: ReturnType<typeof useFind>
   readonly margin: ReturnType<typeof useMargin>
   readonly player: ReturnType<typeof usePlayer>
@@ -20,7 +20,7 @@ interface Rooms {
 /** What the keys do while a text is read. */
 export const readingKeys = (
   form: TextForm | null,
-  { way, slip, find, margin, player, desk, zoomBy }: Rooms,
+  { way, composer, find, margin, player, desk, zoomBy }: Rooms,
 ): Key[] => [
   { keys: 'j', does: 'the next note', run: () => way.step(1) },
   { keys: 'k', does: 'the note before', run: () => way.step(-1) },
@@ -31,13 +31,13 @@ export const readingKeys = (
   },
   { keys: ']', does: 'the next page of yours, first those without a note of your own', run: way.nextOwn },
   { keys: '[', does: 'the page before', run: () => void way.show(Math.max(1, way.here.value - 1)) },
-  { keys: '.', does: 'choose the next sentence', run: () => void slip.sentence(1) },
-  { keys: ',', does: 'choose the sentence before', run: () => void slip.sentence(-1) },
-  { keys: '>', does: 'one word more', run: () => slip.stretch(1) },
-  { keys: '<', does: 'one word less', run: () => slip.stretch(-1) },
-  { keys: 'n', does: 'a note on the chosen words', run: () => void slip.take('note') },
-  { keys: 'q', does: 'a question about them', run: () => void slip.take('question') },
-  { keys: 'l', does: 'a link from them to another passage', run: () => void slip.take('link') },
+  { keys: '.', does: 'choose the next sentence', run: () => void composer.sentence(1) },
+  { keys: ',', does: 'choose the sentence before', run: () => void composer.sentence(-1) },
+  { keys: '>', does: 'one word more', run: () => composer.stretch(1) },
+  { keys: '<', does: 'one word less', run: () => composer.stretch(-1) },
+  { keys: 'n', does: 'a note on the chosen words', run: () => void composer.take('note') },
+  { keys: 'q', does: 'a question about them', run: () => void composer.take('question') },
+  { keys: 'l', does: 'a link from them to another passage', run: () => void composer.take('link') },
   {
     keys: 'r',
     does: 'answer the note you are at',
@@ -56,7 +56,7 @@ export const readingKeys = (
             const cue = player.cue.value
             if (cue) {
               player.pause()
-              void slip.noteCue(cue.start, cue.end)
+              void composer.noteCue(cue.start, cue.end)
             }
           },
         },
@@ -72,7 +72,7 @@ export const readingKeys = (
     keys: 'Escape',
     does: 'let the chosen words go',
     run: () => {
-      if (slip.slip.value && !slip.slip.value.kind) slip.close()
+      if (composer.composedNote.value && !composer.composedNote.value.kind) composer.close()
     },
   },
 ]

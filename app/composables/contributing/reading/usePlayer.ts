@@ -16,7 +16,7 @@ export function usePlayer(
   const cue = computed(() =>
     playing.value || at.value > 0 ? (cues().findLast(c => c.from <= at.value + 0.05) ?? null) : null,
   )
-  const saying = computed(() => cue.value?.start ?? null)
+  const currentLineStart = computed(() => cue.value?.start ?? null)
   async function play(from?: number) {
     if (!media.value) return
     if (from !== undefined) media.value.currentTime = from
@@ -66,5 +66,19 @@ export function usePlayer(
   watch(media, m => {
     if (m && m.readyState >= 1) events.loadedmetadata()
   })
-  return { media, at, length, playing, speed, problem, cue, saying, play, pause, toggle, seek, events }
+  return {
+    media,
+    at,
+    length,
+    playing,
+    speed,
+    problem,
+    cue,
+    currentLineStart,
+    play,
+    pause,
+    toggle,
+    seek,
+    events,
+  }
 }

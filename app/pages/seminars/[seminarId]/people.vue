@@ -8,6 +8,7 @@ import PersonForm from '~/components/people/PersonForm.vue'
 import RosterDialog from '~/components/people/RosterDialog.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { ROLE_ORDER, ROLE_WORDS } from '~/composables/people/roleWords'
 import { importedSentence } from '~/composables/people/importedSentence'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
@@ -31,13 +32,6 @@ const keeping = ref<PersonView | null>(null)
 const adding = ref(false)
 const importing = ref(false)
 const chosen = reactive(new Set<string>())
-const ROLE_ORDER = ['instructor', 'assistant', 'observer', 'student'] as const
-const ROLE_WORDS = {
-  instructor: 'Instructors',
-  assistant: 'Assistants',
-  observer: 'Observers',
-  student: 'Students',
-} as const
 const here = computed(() => (data.value?.people ?? []).filter(p => p.state === 'active'))
 const withdrawn = computed(() => (data.value?.people ?? []).filter(p => p.state === 'withdrawn'))
 const shown = computed(() =>

@@ -7,7 +7,8 @@ import VoicesTabs from '~/components/voices/VoicesTabs.vue'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
-import { presenceSentence } from '~/composables/voices/presenceSentence'
+import { CONTACT_WORDS, sortPresence, type PresenceOrder } from '~/composables/voices/presenceRows'
+import { presenceSentence, whosePresence } from '~/composables/voices/presenceSentence'
 import { useSeminarStore } from '~/stores/seminar'
 
 definePageMeta({ layout: 'seminar' })
@@ -26,23 +27,13 @@ const { data, error, refresh } = await useAsyncData(
   () => api.get<PresenceView>(`${base}${query.value}`),
   { watch: [query] },
 )
-const sortBy = ref<'gap' | 'name' | 'acts'>('gap')
-const names = new Intl.Collator('en')
-const rows = computed(() => {
-  const all = [...(data.value?.students ?? [])]
-  if (sortBy.value === 'gap') return all.sort((a, b) => b.gapDays - a.gapDays || a.acts - b.acts)
-  return sortBy.value === 'acts' ? all.sort((a, b) => a.acts - b.acts || names.compare(a.name, b.name)) : all
-})
+const sortBy = ref<PresenceOrder>('gap')
+const rows = computed(() => sortPresence(data.value?.students ?? [], sortBy.value))
 const limit = computed(() => data.value?.gapLimit ?? 14)
 const overdue = computed(() => (data.value?.students ?? []).filter(s => s.gapDays >= limit.value))
 const none = computed(() => (data.value?.students ?? []).filter(s => s.acts === 0))
 const reached = computed(() => (data.value?.students ?? []).filter(s => s.acts > 0))
-const whose = computed(() => {
-  const t = data.value?.teachers.find(x => x.id === data.value!.by)
-  if (data.value?.by === 'all') return 'those who teach'
-  if (t?.isMe) return 'you'
-  return t?.name ?? ''
-})
+const whose = computed(() => (data.value ? whosePresence(data.value) : ''))
 const words = computed(() =>
   presenceSentence({
     all: data.value?.students.length ?? 0,
@@ -72,13 +63,6 @@ async function look(id: string) {
 watch(query, () => {
   open.value = null
 })
-const KINDS = {
-  reply: 'reply',
-  comment: 'comment',
-  answer: 'answer',
-  letter: 'letter',
-  message: 'message',
-} as const
 </script>
 
 <template>
@@ -184,7 +168,7 @@ const KINDS = {
               </p>
               <ol v-else>
                 <li v-for="(a, i) in acts" :key="i" :class="{ not: !a.counts }">
-                  <span class="num">{{ dayTime(a.at) }}</span><b>{{ KINDS[a.kind] }}</b
+                  <span class="num">{{ dayTime(a.at) }}</span><b>{{ CONTACT_WORDS[a.kind] }}</b
                   ><NuxtLink
                     v-if="a.activity"
                     :to="`/seminars/${route.params.seminarId}/activities/${a.activity.id}`"

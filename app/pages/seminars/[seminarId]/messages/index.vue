@@ -7,6 +7,7 @@ import VoicesTabs from '~/components/voices/VoicesTabs.vue'
 import { useKeptWords } from '~/composables/messaging/useKeptWords'
 import { useTimes } from '~/composables/planning/useTimes'
 import { newKey, useApi } from '~/composables/shell/useApi'
+import { useOlderThreads } from '~/composables/messaging/useOlderThreads'
 import { useRefreshWhileVisible } from '~/composables/shell/useRefreshWhileVisible'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
@@ -39,19 +40,11 @@ const {
   () => (chosen.value ? api.get<MessageThread>(`${base}/threads/${chosen.value}`) : Promise.resolve(null)),
   { watch: [chosen] },
 )
-const older = shallowRef<ThreadList | null>(null)
-const threads = computed(() => [
-  ...(data.value?.threads ?? []),
-  ...(older.value?.threads ?? []).filter(t => !data.value?.threads.some(x => x.id === t.id)),
-])
-const more = computed(() => (older.value ? older.value.more : (data.value?.more ?? false)))
-const showMore = () =>
-  attempt(async () => {
-    const next = await api.get<ThreadList>(
-      `${base}?before=${threads.value.at(-1)!.id}${student.value ? `&student=${student.value}` : ''}`,
-    )
-    older.value = { ...next, threads: [...(older.value?.threads ?? []), ...next.threads] }
-  })
+const { threads, more, loadMore } = useOlderThreads(
+  () => data.value,
+  id => api.get<ThreadList>(`${base}?before=${id}${student.value ? `&student=${student.value}` : ''}`),
+)
+const showMore = () => attempt(loadMore)
 const open = (id: string) => router.push({ query: { ...route.query, thread: id } })
 // what was opened is seen now: the list says so, and the frame's count goes down
 watch(

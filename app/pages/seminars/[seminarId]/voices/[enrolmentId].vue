@@ -11,8 +11,13 @@ import WordsByWeek from '~/components/voices/WordsByWeek.vue'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useApi } from '~/composables/shell/useApi'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
-import { MEASURES } from '~/composables/voices/measures'
-import { contactSentence, talkSentence } from '~/composables/voices/studentSentences'
+import { measuresBeside } from '~/composables/voices/measures'
+import {
+  contactSentence,
+  labelledWeeks,
+  STANDING_WORDS,
+  talkSentence,
+} from '~/composables/voices/studentSentences'
 import { useSeminarStore } from '~/stores/seminar'
 
 definePageMeta({ layout: 'seminar' })
@@ -34,25 +39,10 @@ const v = computed(() => view.value!.voice)
 const sentence = computed(() => (view.value ? talkSentence(view.value) : ''))
 const contact = computed(() => contactSentence(view.value!, day))
 const overdue = computed(() => v.value.fromMe.gapDays >= view.value!.gapLimit || v.value.fromMe.acts === 0)
-const weeks = computed(() =>
-  view.value!.weeks.map(w => ({ ...w, label: w.label === null ? 'break' : String(w.label) })),
-)
-const STANDS: Readonly<Record<OneVoice['activities'][number]['standing'], string>> = {
-  nothing: 'nothing yet',
-  underWay: 'under way',
-  ready: 'ready to mark',
-  held: 'held',
-  returned: 'returned',
-}
+const weeks = computed(() => labelledWeeks(view.value!))
 const activities = computed(() => [...view.value!.activities].reverse())
 const titleOf = (id: string) => view.value?.activities.find(a => a.id === id)?.title ?? ''
-const measures = computed(() =>
-  MEASURES.map(m => ({
-    ...m,
-    own: m.show(v.value),
-    usual: m.show({ ...v.value, [m.key]: view.value!.typical[m.key as keyof OneVoice['typical']] ?? null }),
-  })),
-)
+const measures = computed(() => measuresBeside(view.value!))
 const go = (id: string | null) => {
   if (id) void navigateTo(`${base.value}/voices/${id}`)
 }
@@ -150,7 +140,9 @@ const { listOpen } = useKeys(() => keys.value)
               </p>
             </div>
             <NuxtLink class="mark" :to="`${base}/activities/${a.id}/desk?student=${v.id}`"
-              ><FillMark :standing="a.standing" :named="false" />{{ a.shown ?? STANDS[a.standing] }}</NuxtLink
+              ><FillMark :standing="a.standing" :named="false" />{{
+                a.shown ?? STANDING_WORDS[a.standing]
+              }}</NuxtLink
             >
           </li>
         </ul>

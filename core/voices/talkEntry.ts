@@ -1,5 +1,5 @@
 /** One thing that was said, as voices count it. */
-export interface Saying {
+export interface TalkEntry {
   readonly id: string
   readonly authorId: string
   readonly activityId: string

@@ -9,7 +9,7 @@ import type { useWay } from './useWay'
 
 type Kind = NoteDetail['kind']
 /** What stands in the place where the text has parted: the question what is to be written, the writing, or notes to be read. */
-export interface Slip extends Choice {
+export interface ComposedNote extends Choice {
   readonly kind: Kind | null
   readonly to: NoteDetail['to']
   readonly read: readonly string[]
@@ -23,7 +23,7 @@ export const slotOf = (c: Choice): string =>
     : `area ${c.part} ${c.area ? [c.area.x, c.area.y, c.area.width, c.area.height].map(n => n.toFixed(3)).join(' ') : ''}`
 
 /** Choosing words and writing beside them, between the lines of the text. */
-export function useSlip(
+export function useNoteComposer(
   margin: ReturnType<typeof useMargin>,
   choice: ReturnType<typeof useChoice>,
   way: () => ReturnType<typeof useWay>,
@@ -31,39 +31,44 @@ export function useSlip(
 ) {
   const thread = useThreadStore()
   const notices = useNotices()
-  const slip = shallowRef<Slip | null>(null)
+  const composedNote = shallowRef<ComposedNote | null>(null)
   const place = shallowRef<HTMLElement | null>(null) // where the text has parted
-  const wantsTarget = computed(() => slip.value?.kind === 'link' && slip.value.to === null)
+  const wantsTarget = computed(() => composedNote.value?.kind === 'link' && composedNote.value.to === null)
   const chosen = computed(() =>
-    slip.value?.passage ? [{ start: slip.value.passage.start, end: slip.value.passage.end }] : [],
+    composedNote.value?.passage
+      ? [{ start: composedNote.value.passage.start, end: composedNote.value.passage.end }]
+      : [],
   )
   const note = computed<NoteDetail>(() => ({
-    kind: slip.value?.kind ?? 'note',
-    part: slip.value?.part ?? 1,
-    passage: slip.value?.passage ?? null,
-    area: slip.value?.area ?? null,
+    kind: composedNote.value?.kind ?? 'note',
+    part: composedNote.value?.part ?? 1,
+    passage: composedNote.value?.passage ?? null,
+    area: composedNote.value?.area ?? null,
     time: null,
     tags: [],
-    to: slip.value?.to ?? null,
+    to: composedNote.value?.to ?? null,
   }))
   const already = computed(() =>
-    slip.value?.passage
+    composedNote.value?.passage
       ? margin.all.value.filter(
           m =>
             m.c.note.at &&
-            m.c.note.at.start < slip.value!.passage!.end &&
-            m.c.note.at.end > slip.value!.passage!.start,
+            m.c.note.at.start < composedNote.value!.passage!.end &&
+            m.c.note.at.end > composedNote.value!.passage!.start,
         ).length
       : 0,
   )
   /** Notes that were begun elsewhere. */
   const drafts = computed(() =>
     (thread.thread?.drafts ?? []).filter(
-      d => d.parentId === null && d.note && d.slot !== (slip.value?.kind ? slotOf(slip.value) : null),
+      d =>
+        d.parentId === null &&
+        d.note &&
+        d.slot !== (composedNote.value?.kind ? slotOf(composedNote.value) : null),
     ),
   )
   const read = computed(() =>
-    (slip.value?.read ?? []).flatMap(id => margin.shown.value.filter(m => m.c.id === id)),
+    (composedNote.value?.read ?? []).flatMap(id => margin.shown.value.filter(m => m.c.id === id)),
   )
   const minWords = (kind: Kind): number => {
     const rules = thread.activity!.expectations.map(e => e.rule)
@@ -74,16 +79,16 @@ export function useSlip(
   }
 
   let openings = 0
-  async function open(next: Slip) {
-    if (slip.value) close()
-    slip.value = next
+  async function open(next: ComposedNote) {
+    if (composedNote.value) close()
+    composedNote.value = next
     const mine = ++openings
     const opened = (await way().rows.get(next.endPart)?.openAt(next.passage, next.area)) ?? null
     if (mine !== openings) return // other words were chosen meanwhile
     place.value = opened
     getSelection()?.removeAllRanges()
     if (!opened) {
-      slip.value = null
+      composedNote.value = null
       return
     }
     intoView()
@@ -91,23 +96,23 @@ export function useSlip(
   const intoView = () => void nextTick(() => place.value?.scrollIntoView({ block: 'nearest' }))
   function close() {
     openings++
-    const at = slip.value?.endPart
+    const at = composedNote.value?.endPart
     place.value = null
-    slip.value = null
+    composedNote.value = null
     // what stood in the gap leaves before the gap closes
     void nextTick(() => {
-      if (at !== undefined && slip.value?.endPart !== at) way().rows.get(at)?.close()
+      if (at !== undefined && composedNote.value?.endPart !== at) way().rows.get(at)?.close()
     })
   }
   async function chose(next: Choice | null) {
     if (!next) return
-    if (wantsTarget.value && slip.value && next.passage) {
-      slip.value = { ...slip.value, to: { part: next.part, passage: next.passage } }
+    if (wantsTarget.value && composedNote.value && next.passage) {
+      composedNote.value = { ...composedNote.value, to: { part: next.part, passage: next.passage } }
       getSelection()?.removeAllRanges()
       notices.say('Linked. Say why it leads there.')
       return
     }
-    if (slip.value?.kind) return // one is being written: choosing words elsewhere does not take it away
+    if (composedNote.value?.kind) return // one is being written: choosing words elsewhere does not take it away
     await open({ ...next, ...fresh })
   }
   /** The pointer was let go: what is chosen then is what is meant. */
@@ -118,7 +123,7 @@ export function useSlip(
         void chose(choice.toChoice(now.start, now.end))
         return
       }
-      if (slip.value && !slip.value.kind && slip.value.read.length === 0) close()
+      if (composedNote.value && !composedNote.value.kind && composedNote.value.read.length === 0) close()
     })
   }
   let touch: ReturnType<typeof setTimeout> | undefined
@@ -139,29 +144,31 @@ export function useSlip(
   /** The next sentence, or the one before, from what is chosen or from the page one is at; a page that is not drawn yet is waited for. */
   async function sentence(by: 1 | -1) {
     const { here, drawn } = way()
-    if (!slip.value) await drawn(here.value)
+    if (!composedNote.value) await drawn(here.value)
     const findFrom = () => {
-      if (slip.value?.passage) return by > 0 ? slip.value.passage.end : slip.value.passage.start
+      if (composedNote.value?.passage)
+        return by > 0 ? composedNote.value.passage.end : composedNote.value.passage.start
       return choice.drawn.get(here.value)?.[by > 0 ? 'start' : 'end'] ?? 0
     }
     const from = findFrom()
     await chose(choice.sentence(from, by))
   }
   function stretch(by: 1 | -1) {
-    if (slip.value && !slip.value.kind) void chose(choice.stretched(slip.value, by))
+    if (composedNote.value && !composedNote.value.kind) void chose(choice.stretched(composedNote.value, by))
   }
   function setKind(kind: Kind) {
-    if (!slip.value) return
-    slip.value = { ...slip.value, kind }
+    if (!composedNote.value) return
+    composedNote.value = { ...composedNote.value, kind }
     setTimeout(intoView, 60) // the editor comes in a moment later
   }
   /** Writes beside what is chosen, also when it was chosen only this moment. */
   async function take(kind: Kind) {
-    const now = slip.value ? null : choice.chosenNow()
+    const now = composedNote.value ? null : choice.chosenNow()
     if (now) await chose(choice.toChoice(now.start, now.end))
-    if (!slip.value)
+    if (!composedNote.value)
       notices.say('Choose words first: with the pointer, or sentence by sentence with the keys . and ,')
-    else if (!slip.value.kind && slip.value.read.length === 0 && desk().mayWrite) setKind(kind)
+    else if (!composedNote.value.kind && composedNote.value.read.length === 0 && desk().mayWrite)
+      setKind(kind)
   }
   async function posted(id: string, state: string) {
     close()
@@ -172,7 +179,7 @@ export function useSlip(
         ? { label: 'Withdraw it', run: () => desk().withdraw(id) }
         : undefined,
     )
-    if (!slip.value) await way().focusNote(id) // unless the next words are chosen already
+    if (!composedNote.value) await way().focusNote(id) // unless the next words are chosen already
   }
   async function goOn({ note: begun }: DraftView) {
     const n = begun!
@@ -214,7 +221,7 @@ export function useSlip(
   }
   /** A passage is picked in the text: its notes beside it, or, where there is no margin, below its line. */
   async function pick(ids: readonly string[]) {
-    if (!ids[0] || slip.value?.kind) return
+    if (!ids[0] || composedNote.value?.kind) return
     if (!way().narrow.value) {
       await way().focusNote(ids[0])
       return
@@ -223,10 +230,10 @@ export function useSlip(
     await readBelow(ids)
   }
   const target = () => {
-    if (slip.value) slip.value = { ...slip.value, to: null }
+    if (composedNote.value) composedNote.value = { ...composedNote.value, to: null }
   }
   return {
-    slip,
+    composedNote,
     place,
     chosen,
     note,

@@ -1,5 +1,5 @@
 import { and, eq, gte, inArray, lt, notInArray, sql } from 'drizzle-orm'
-import type { Saying } from '#core/voices/saying'
+import type { TalkEntry } from '#core/voices/talkEntry'
 import type { Db } from '#server/database/client'
 import { contributions, textMeasures } from '#server/database/schema'
 import { countTexts } from './inThread'
@@ -9,12 +9,12 @@ import { keepCounts } from './textMeasures'
 export const NOT_TALK = ['pageVersion', 'review'] as const
 
 /** What was shown within a span in some activities, as voices count it; texts nobody counted yet are counted and kept. */
-export async function loadSayings(
+export async function loadTalkEntries(
   db: Db,
   seminarId: string,
   activityIds: readonly string[],
   span: { readonly from: Date; readonly to: Date },
-): Promise<Saying[]> {
+): Promise<TalkEntry[]> {
   if (activityIds.length === 0) return []
   const here = and(
     inArray(contributions.activityId, [...activityIds]),
