@@ -44,13 +44,14 @@ try {
         headers: { origin: server.address },
       })
     ).json()
-  const picture = async (name, path) => {
+  const picture = async (name, path, drawn = 'body') => {
     await page.goto(path)
     // a page that goes on listening is never idle: it is ready once the application has taken it over and has drawn
     await page.evaluate(
       'new Promise((done) => { const look = () => document.querySelector("#__nuxt").__vue_app__?.$nuxt?.isHydrating === false ? setTimeout(done, 1200) : requestAnimationFrame(look); look() })',
     )
     await page.evaluate(() => document.fonts.ready)
+    await page.locator(drawn).first().waitFor() // a paper draws its page after the rest
     await page.screenshot({ path: join(home, 'docs/screenshots', `${name}.png`) })
   }
   const { session } = await signIn('ines')
@@ -94,7 +95,7 @@ try {
   )
   await signIn('liv')
   await picture('discussion', activity('dredge'))
-  await picture('reading', activity('Reading the toll roll'))
+  await picture('reading', activity('Reading the toll roll'), '.over .letter')
   await picture('lexicon', activity('Terms of the sea'))
   await picture('journal', activity('notebook'))
   await picture('my-week', `${seminar}/week`)
