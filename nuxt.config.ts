@@ -1,7 +1,12 @@
 import { fileURLToPath } from 'node:url'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
-const aliases = { '#core': here('./core'), '#shared': here('./shared'), '#server': here('./server') }
+const aliases = {
+  '#core': here('./core'),
+  '#shared': here('./shared'),
+  '#server': here('./server'),
+  '#docs': here('./docs'),
+}
 
 interface Chunk {
   readonly type: string

@@ -4,13 +4,22 @@ import { pace } from './server/testing/pace'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
+/** Fonts and the like, which the build takes into the server's bundle: modules that name them can be loaded without. */
+const rawFiles = {
+  name: 'raw-files',
+  resolveId: (id: string) => (id.startsWith('raw:') ? `\0${id}` : null),
+  load: (id: string) => (id.startsWith('\0raw:') ? 'export default ""' : null),
+}
+
 export default defineConfig({
+  plugins: [rawFiles],
   resolve: {
     alias: {
       '~': here('./app'),
       '#core': here('./core'),
       '#shared': here('./shared'),
       '#server': here('./server'),
+      '#docs': here('./docs'),
       '#demo': here('./demo'),
       '#scripts': here('./scripts'),
     },

@@ -1,7 +1,7 @@
 // The parts of a test run: each is a command that prints when it is done, and its figures.
 import { spawn } from 'node:child_process'
-import { existsSync, readFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
+import { basename, join } from 'node:path'
 import { home } from './system.mjs'
 
 const bin = name => join(home, 'node_modules', '.bin', name)
@@ -65,7 +65,18 @@ export async function browserTests(results, env, { filters = [], live = false } 
     env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: json },
     live,
   })
-  return existsSync(json) ? figuresOfPlaywright(json) : { passed: 0, failed: 1 }
+  const figures = existsSync(json) ? figuresOfPlaywright(json) : { passed: 0, failed: 1 }
+  if (figures.failed > 0) sayWhatWasShown(join(results, 'browser'))
+  return figures
+}
+
+const MOST_SHOWN = 6000 // characters
+
+/** What stood on the page of each test that failed: it goes into the output, because of other machines nothing else is kept. */
+function sayWhatWasShown(folder) {
+  if (!existsSync(folder)) return
+  for (const file of readdirSync(folder, { recursive: true }).filter(f => basename(f) === 'error-context.md'))
+    console.log(`\n${file}\n${readFileSync(join(folder, file), 'utf8').slice(0, MOST_SHOWN)}`)
 }
 
 function figuresOfVitest(file) {

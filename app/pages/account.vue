@@ -4,6 +4,7 @@ import ProblemPage from '../components/shell/ProblemPage.vue'
 import { useApi } from '../composables/shell/useApi'
 import { useSending } from '../composables/shell/useSending'
 import { useNotices } from '../stores/notices'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 definePageMeta({ layout: 'plain' })
 useHead({ title: 'Account' })
@@ -14,7 +15,7 @@ const {
   data: account,
   error,
   refresh,
-} = await useAsyncData('account', () => api.get<AccountView>('/api/account'))
+} = await useAsyncData('account', () => api.call(peopleEndpoints.readAccount))
 const CHOICES = [
   ['atOnce', 'at once', 'a mail for each thing you are told'],
   ['daily', 'once a day', 'one mail in the morning with everything of the day'],
@@ -29,18 +30,18 @@ const address = computed(() => (account.value?.calendarPath ? origin.value + acc
 const choose = (mailChoice: AccountView['mailChoice']) =>
   attempt(async () => {
     const before = account.value!.mailChoice
-    account.value = await api.put<AccountView>('/api/account/mail', { mailChoice })
+    account.value = await api.call(peopleEndpoints.chooseMail, { body: { mailChoice } })
     notices.say(`Mail ${CHOICES.find(c => c[0] === mailChoice)![1]} from now on.`, {
       label: 'Undo',
       run: async () => {
-        account.value = await api.put<AccountView>('/api/account/mail', { mailChoice: before })
+        account.value = await api.call(peopleEndpoints.chooseMail, { body: { mailChoice: before } })
       },
     })
   })
 const makeCalendar = () =>
   attempt(async () => {
     const had = account.value!.calendarPath !== null
-    account.value = await api.post<AccountView>('/api/account/calendar')
+    account.value = await api.call(peopleEndpoints.makeCalendar)
     notices.say(
       had
         ? 'A new address was made. The old one opens nothing any more.'
@@ -49,7 +50,7 @@ const makeCalendar = () =>
   })
 const dropCalendar = () =>
   attempt(async () => {
-    account.value = await api.remove<AccountView>('/api/account/calendar')
+    account.value = await api.call(peopleEndpoints.closeCalendar)
     notices.say('The calendar address opens nothing any more.')
   })
 async function copy() {

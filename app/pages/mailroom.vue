@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import type { Mailroom } from '#shared/messaging/notices'
 import ProblemPage from '../components/shell/ProblemPage.vue'
 import { useApi } from '../composables/shell/useApi'
+import * as messagingEndpoints from '#shared/messaging/endpoints'
 
 definePageMeta({ layout: 'plain' })
 useHead({ title: 'Mailroom' })
 const api = useApi()
-const { data, error, refresh } = await useAsyncData('mailroom', () => api.get<Mailroom>('/api/mailroom'))
+const { data, error, refresh } = await useAsyncData('mailroom', () =>
+  api.call(messagingEndpoints.readMailroom),
+)
 const words = ref('')
 const open = ref<string | null>(null)
 const shown = computed(() =>

@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import type { z } from 'zod'
-import type { DemoPeople } from '#shared/people/session'
-import type { AccountWrite, Installation } from '#shared/people/account'
+import type { AccountWrite } from '#shared/people/account'
 import AccountFields from '../components/people/AccountFields.vue'
 import { ApiProblem, useApi } from '../composables/shell/useApi'
 import { useSending } from '../composables/shell/useSending'
 import { useSessionStore } from '../stores/session'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 useHead({ title: 'Sign in' })
 const store = useSessionStore()
@@ -16,19 +15,17 @@ const password = ref('')
 const problem = ref<string | null>(null)
 const busy = ref(false)
 const { data: installation } = await useAsyncData('installation', () =>
-  api.get<Installation>('/api/installation'),
+  api.call(peopleEndpoints.readInstallation),
 )
 const account = ref<AccountWrite>({ givenName: '', familyName: '', email: '', password: '' })
 const { busy: making, problems, problem: refused, send } = useSending()
 async function makeFirst() {
-  const made = await send(() => api.post('/api/account', account.value))
+  const made = await send(() => api.call(peopleEndpoints.makeFirstAccount, { body: account.value }))
   if (!made) return
   await store.load()
   await navigateTo('/seminars/new')
 }
-const { data } = await useAsyncData('demo-people', () =>
-  api.get<z.infer<typeof DemoPeople>>('/api/demo/people'),
-)
+const { data } = await useAsyncData('demo-people', () => api.call(peopleEndpoints.readDemoPeople))
 const demo = computed(() => data.value?.people ?? [])
 
 async function enter(act: () => Promise<void>) {

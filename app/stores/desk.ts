@@ -3,10 +3,19 @@ import type { RichNode } from '#core/contributing/richText'
 import type { ActivityView } from '#shared/contributing/activity'
 import type { CitationView, DeskView, MarkView, MarkWrite, RecordView } from '#shared/marking/desk'
 import { ApiProblem, newKey, useApi } from '../composables/shell/useApi'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 const PAUSE = 600 // milliseconds without a change before a mark is saved
 
 const UNDO_STEPS = 100
+const MARK_ACTS = {
+  hold: markingEndpoints.holdMark,
+  reopen: markingEndpoints.reopenMark,
+  return: markingEndpoints.returnMark,
+  'take-back': markingEndpoints.takeMarkBack,
+} as const
+
 /** What a marker changes on the desk. */
 export type MarkChange = Partial<
   Pick<MarkView, 'steps' | 'citations' | 'markerNote' | 'lateWaived' | 'excusedFrom' | 'override' | 'files'>
@@ -30,13 +39,13 @@ export const useDeskStore = defineStore('desk', () => {
   const unsaved = new Set<string>()
   const undo: Array<{ id: string; what: string; before: MarkView }> = []
   const coming = new Map<string, Promise<void>>()
-  const path = (id: string) => `/api/activities/${activity.value!.id}/records/${id}`
+  const at = (id: string) => ({ activityId: activity.value!.id, enrolmentId: id })
 
   async function load(activityId: string, studentId: string | null) {
     records.clear()
     const [a, d] = await Promise.all([
-      api.get<ActivityView>(`/api/activities/${activityId}`),
-      api.get<DeskView>(`/api/activities/${activityId}/desk`),
+      api.call(contributingEndpoints.readActivity, { params: { activityId } }),
+      api.call(markingEndpoints.readDesk, { params: { activityId } }),
     ])
     activity.value = a
     desk.value = d
@@ -51,7 +60,7 @@ export const useDeskStore = defineStore('desk', () => {
   }
 
   async function reloadStrip() {
-    desk.value = await api.get<DeskView>(`/api/activities/${activity.value!.id}/desk`)
+    desk.value = await api.call(markingEndpoints.readDesk, { params: { activityId: activity.value!.id } })
   }
 
   function fetchRecord(id: string): Promise<void> {
@@ -59,7 +68,7 @@ export const useDeskStore = defineStore('desk', () => {
     if (known) return known
     // an answer asked for before the record was changed elsewhere is not taken
     const fetching: Promise<void> = api
-      .get<RecordView>(path(id))
+      .call(markingEndpoints.readRecord, { params: { activityId: activity.value!.id, enrolmentId: id } })
       .then(r => {
         if (coming.get(id) === fetching && !unsaved.has(id)) records.set(id, r)
       })
@@ -152,7 +161,10 @@ export const useDeskStore = defineStore('desk', () => {
         override,
         files: files.map(f => ({ id: f.id, spoken: f.spoken })),
       }
-      const stored = await api.put<MarkView>(`${path(id)}/mark`, body)
+      const stored = await api.call(markingEndpoints.saveMark, {
+        params: { activityId: activity.value!.id, enrolmentId: id },
+        body,
+      })
       const now = records.get(id)!
       // what was changed while the answer was on its way stays; only version and figures are taken over
       records.set(id, {
@@ -217,17 +229,14 @@ export const useDeskStore = defineStore('desk', () => {
   }
 
   /** Holds, reopens, returns or takes back the mark at hand, after saving it. @returns the mark as stored, or null when refused */
-  async function act(
-    what: 'hold' | 'reopen' | 'return' | 'take-back',
-    id = currentId.value,
-  ): Promise<MarkView | null> {
+  async function act(what: keyof typeof MARK_ACTS, id = currentId.value): Promise<MarkView | null> {
     if (!id) return null
     await save()
     if (theirs.value || unsaved.has(id)) return null
     try {
-      const mark = await api.post<MarkView>(`${path(id)}/${what}`, {
-        key: newKey(),
-        baseVersion: records.get(id)!.mark.version,
+      const mark = await api.call(MARK_ACTS[what], {
+        params: at(id),
+        body: { key: newKey(), baseVersion: records.get(id)!.mark.version },
       })
       const now = records.get(id)!
       records.set(id, {
@@ -274,14 +283,20 @@ export const useDeskStore = defineStore('desk', () => {
   async function returnHeld(ids: readonly string[], at: string | null = null): Promise<number> {
     await save()
     const answer = at
-      ? await api.post<{ returned: number }>(`/api/activities/${activity.value!.id}/return-at`, {
-          key: newKey(),
-          enrolmentIds: ids,
-          at,
+      ? await api.call(markingEndpoints.scheduleReturn, {
+          params: { activityId: activity.value!.id },
+          body: {
+            key: newKey(),
+            enrolmentIds: ids,
+            at,
+          },
         })
-      : await api.post<{ returned: number }>(`/api/activities/${activity.value!.id}/return`, {
-          key: newKey(),
-          enrolmentIds: ids,
+      : await api.call(markingEndpoints.returnMarks, {
+          params: { activityId: activity.value!.id },
+          body: {
+            key: newKey(),
+            enrolmentIds: ids,
+          },
         })
     for (const id of ids) records.delete(id)
     await reloadStrip()
@@ -297,12 +312,18 @@ export const useDeskStore = defineStore('desk', () => {
     const id = currentId.value
     if (!id) return
     await save()
-    await api.put(`/api/contributions/${contributionId}/mark`, mark)
+    await api.call(contributingEndpoints.markContribution, { params: { contributionId }, body: mark })
     await fetchRecord(id)
   }
   async function saveSecond(steps: MarkView['steps'], remark: string, done: boolean) {
     const id = currentId.value!
-    records.set(id, await api.put<RecordView>(`${path(id)}/second`, { key: newKey(), steps, remark, done }))
+    records.set(
+      id,
+      await api.call(markingEndpoints.saveSecondMark, {
+        params: { activityId: activity.value!.id, enrolmentId: id },
+        body: { key: newKey(), steps, remark, done },
+      }),
+    )
     if (done) await reloadStrip()
   }
   /** The markers agree: the steps are saved as the mark's, and the second marking is settled. */
@@ -313,9 +334,12 @@ export const useDeskStore = defineStore('desk', () => {
     if (unsaved.has(id)) return
     records.set(
       id,
-      await api.post<RecordView>(`${path(id)}/agree`, {
-        key: newKey(),
-        baseVersion: records.get(id)!.mark.version,
+      await api.call(markingEndpoints.agreeSecondMark, {
+        params: { activityId: activity.value!.id, enrolmentId: id },
+        body: {
+          key: newKey(),
+          baseVersion: records.get(id)!.mark.version,
+        },
       }),
     )
     await reloadStrip()

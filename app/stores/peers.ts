@@ -5,19 +5,19 @@ import { peerReviewsOf, reviewingOf } from '#core/marking/peers/fromReviews'
 import { reviewingShare } from '#core/marking/peers/reviewingMark'
 import { calculateMark } from '#core/marking/calculateMark'
 import type { JudgeWrite, PeerAllocation, PeersView, PeerWork, TakeAnswer } from '#shared/marking/peers'
-import { newKey, useApi } from '../composables/shell/useApi'
+import { newKey, useApi, type InputOf } from '../composables/shell/useApi'
+import * as peersEndpoints from '#shared/marking/peersEndpoints'
 
 /** One peer review on the review desk: who reviews whom, what came in, and all that is calculated from it, at once after every act. */
 export const usePeersStore = defineStore('peers', () => {
   const api = useApi()
   const activityId = ref('')
   const view = shallowRef<PeersView | null>(null)
-  const path = () => `/api/activities/${activityId.value}/peers`
 
   async function load(id: string) {
     if (activityId.value !== id) view.value = null
     activityId.value = id
-    view.value = await api.get<PeersView>(`/api/activities/${id}/peers`)
+    view.value = await api.call(peersEndpoints.readPeers, { params: { activityId: id } })
   }
   const refresh = () => load(activityId.value)
 
@@ -98,7 +98,10 @@ export const usePeersStore = defineStore('peers', () => {
       ),
     }
     try {
-      await api.put(`${path()}/allocations/${id}`, write)
+      await api.call(peersEndpoints.judgeReview, {
+        params: { activityId: activityId.value, allocationId: id },
+        body: write,
+      })
     } catch (error) {
       view.value = before
       throw error
@@ -126,7 +129,10 @@ export const usePeersStore = defineStore('peers', () => {
     }
   }
   async function take(enrolmentIds: readonly string[]): Promise<TakeAnswer> {
-    const answer = await api.post<TakeAnswer>(`${path()}/take`, { key: newKey(), enrolmentIds })
+    const answer = await api.call(peersEndpoints.proposePeerMarks, {
+      params: { activityId: activityId.value },
+      body: { key: newKey(), enrolmentIds },
+    })
     await refresh()
     return answer
   }
@@ -134,11 +140,27 @@ export const usePeersStore = defineStore('peers', () => {
     add: ReadonlyArray<{ reviewerId: string; entryId: string }>,
     remove: ReadonlyArray<{ reviewerId: string; entryId: string }>,
   ) {
-    await api.put(`${path()}/pairs`, { key: newKey(), baseVersion: view.value!.version, add, remove })
+    await api.call(peersEndpoints.setReviewPairs, {
+      params: { activityId: activityId.value },
+      body: { key: newKey(), baseVersion: view.value!.version, add, remove },
+    })
     await refresh()
   }
-  const act = async (what: string, body: object, method: 'post' | 'put' = 'post') => {
-    await api[method](`${path()}/${what}`, method === 'post' ? { key: newKey(), ...body } : body)
+  const here = () => ({ activityId: activityId.value })
+  async function deal(seed: number) {
+    await api.call(peersEndpoints.dealReviewers, { params: here(), body: { key: newKey(), seed } })
+    await refresh()
+  }
+  async function keepApart(pairs: InputOf<typeof peersEndpoints.keepReviewersApart>['body']['pairs']) {
+    await api.call(peersEndpoints.keepReviewersApart, { params: here(), body: { pairs } })
+    await refresh()
+  }
+  async function release(released: boolean) {
+    await api.call(peersEndpoints.releaseReviews, { params: here(), body: { released } })
+    await refresh()
+  }
+  async function share(factors: InputOf<typeof peersEndpoints.proposeShares>['body']['factors']) {
+    await api.call(peersEndpoints.proposeShares, { params: here(), body: { key: newKey(), factors } })
     await refresh()
   }
   return {
@@ -159,7 +181,9 @@ export const usePeersStore = defineStore('peers', () => {
     setOwn,
     take,
     movePairs,
-    act,
-    path,
+    deal,
+    keepApart,
+    release,
+    share,
   }
 })

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import type { ReadingView } from '#shared/contributing/reading'
 import { useApi } from '../composables/shell/useApi'
+import * as readingEndpoints from '#shared/contributing/readingEndpoints'
 
 /** The text of one reading; its notes are with the talk. */
 export const useReadingStore = defineStore('reading', () => {
@@ -8,10 +9,9 @@ export const useReadingStore = defineStore('reading', () => {
   const activityId = ref<string | null>(null)
   const view = shallowRef<ReadingView | null>(null)
   const html = shallowRef<ReadonlyMap<number, string>>(new Map())
-  const path = () => `/api/activities/${activityId.value}/reading`
 
   async function load(id: string) {
-    const next = await api.get<ReadingView>(`/api/activities/${id}/reading`)
+    const next = await api.call(readingEndpoints.readReading, { params: { activityId: id } })
     if (
       activityId.value !== id ||
       view.value?.text?.version !== next.text?.version ||
@@ -29,18 +29,18 @@ export const useReadingStore = defineStore('reading', () => {
     if (missing.length === 0 || view.value?.text?.form !== 'article') return
     missing.forEach(n => asked.add(n))
     try {
-      const { parts } = await api.get<{ parts: Array<{ number: number; html: string }> }>(
-        `${path()}/parts?from=${Math.min(...missing)}&to=${Math.max(...missing)}`,
-      )
+      const { parts } = await api.call(readingEndpoints.readTextParts, {
+        params: { activityId: activityId.value! },
+        query: { from: Math.min(...missing), to: Math.max(...missing) },
+      })
       html.value = new Map([...html.value, ...parts.map(p => [p.number, p.html] as const)])
     } finally {
       missing.forEach(n => asked.delete(n))
     }
   }
   const find = (words: string) =>
-    api.get<{ places: Array<{ start: number; end: number }>; more: boolean }>(
-      `${path()}/find?q=${encodeURIComponent(words)}`,
-    )
-  const settle = (id: string, settled: boolean) => api.put(`/api/contributions/${id}/settled`, { settled })
+    api.call(readingEndpoints.findInText, { params: { activityId: activityId.value! }, query: { q: words } })
+  const settle = (id: string, settled: boolean) =>
+    api.call(readingEndpoints.settleQuestion, { params: { contributionId: id }, body: { settled } })
   return { activityId, view, html, load, needParts, find, settle }
 })

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import type { SeminarShell } from '#shared/people/seminar'
 import { useApi } from '../composables/shell/useApi'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 /** The seminar one is in: its weeks, one's role, the figures beside the navigation, and the week the page is narrowed to. */
 export const useSeminarStore = defineStore('seminar', () => {
@@ -10,7 +11,7 @@ export const useSeminarStore = defineStore('seminar', () => {
 
   async function load(seminarId: string) {
     if (shell.value && shell.value.id !== seminarId) chosenWeek.value = null
-    shell.value = await api.get<SeminarShell>(`/api/seminars/${seminarId}`)
+    shell.value = await api.call(peopleEndpoints.readSeminar, { params: { seminarId } })
   }
   const isStaff = computed(() => shell.value?.role === 'instructor' || shell.value?.role === 'assistant')
   const isStudent = computed(() => shell.value?.role === 'student')

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import type { SessionView } from '#shared/people/session'
 import { useApi } from '../composables/shell/useApi'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 /** Who is signed in. `known` tells "nobody" from "not asked yet". */
 export const useSessionStore = defineStore('session', () => {
@@ -9,21 +10,19 @@ export const useSessionStore = defineStore('session', () => {
   const known = ref(false)
 
   async function load() {
-    session.value = (await api.get<{ session: SessionView | null }>('/api/session')).session
+    session.value = (await api.call(peopleEndpoints.readSession)).session
     known.value = true
   }
   async function signIn(email: string, password: string) {
-    session.value = (await api.post<{ session: SessionView }>('/api/session', { email, password })).session
+    session.value = (await api.call(peopleEndpoints.signIn, { body: { email, password } })).session
     known.value = true
   }
   async function signInAs(personId: string) {
-    await api.post('/api/demo/session', { personId })
-    session.value = (await api.get<{ session: SessionView | null }>('/api/session')).session
+    await api.call(peopleEndpoints.signInAsDemoPerson, { body: { personId } })
+    session.value = (await api.call(peopleEndpoints.readSession)).session
     known.value = true
   }
-  async function signOut() {
-    await api.remove('/api/session')
-    session.value = null
-  }
+  /** Ends the session on the server. What is here goes with the page, which is to be left at once. */
+  const signOut = () => api.call(peopleEndpoints.signOut)
   return { session, known, load, signIn, signInAs, signOut }
 })

@@ -3,6 +3,7 @@ import { linkTerms } from '#core/contributing/lexicon/linkTerms'
 import { TermFinder } from '#core/contributing/lexicon/termFinder'
 import type { TermCard, TermsView } from '#shared/contributing/lexicon'
 import { useApi } from '../composables/shell/useApi'
+import * as lexiconEndpoints from '#shared/contributing/lexiconEndpoints'
 
 /** The seminar's own terms, made links in every text as it is shown. */
 export const useTermsStore = defineStore('terms', () => {
@@ -22,7 +23,7 @@ export const useTermsStore = defineStore('terms', () => {
       cards.clear()
     }
     seminarId.value = id
-    view.value = await api.get<TermsView>(`/api/seminars/${id}/terms`)
+    view.value = await api.call(lexiconEndpoints.readTerms, { params: { seminarId: id } })
   }
   const addressOf = (id: string) => `/seminars/${seminarId.value}/activities/${homeOf.value.get(id)}#c-${id}`
   /** A text with its terms as links; as it is while they are not here. `except`: the term it defines. */
@@ -34,7 +35,9 @@ export const useTermsStore = defineStore('terms', () => {
   async function card(id: string): Promise<TermCard> {
     const known = cards.get(id)
     if (known) return known
-    const fetched = await api.get<TermCard>(`/api/seminars/${seminarId.value}/terms/${id}`)
+    const fetched = await api.call(lexiconEndpoints.readTerm, {
+      params: { seminarId: seminarId.value!, termId: id },
+    })
     cards.set(id, fetched)
     return fetched
   }

@@ -9,7 +9,8 @@ import type {
   ThreadView,
   WholeContribution,
 } from '#shared/contributing/thread'
-import { newKey, useApi } from '../composables/shell/useApi'
+import { newKey, useApi, type InputOf } from '../composables/shell/useApi'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 const BATCH = 150 // texts asked for at once
 
@@ -22,8 +23,11 @@ export const useThreadStore = defineStore('thread', () => {
   /** @param first of a long reading only what is read first; `refresh` brings the rest */
   async function load(activityId: string, first = false) {
     const [a, t] = await Promise.all([
-      api.get<ActivityView>(`/api/activities/${activityId}`),
-      api.get<ThreadView>(`/api/activities/${activityId}/contributions?first=${first}`),
+      api.call(contributingEndpoints.readActivity, { params: { activityId } }),
+      api.call(contributingEndpoints.readThread, {
+        params: { activityId },
+        query: { first: first ? 'true' : 'false' },
+      }),
     ])
     if (activity.value?.id !== activityId) {
       activity.value = null
@@ -57,8 +61,8 @@ export const useThreadStore = defineStore('thread', () => {
     if (!activity.value) return
     heard.clear()
     const [a, t] = await Promise.all([
-      api.get<ActivityView>(`/api/activities/${activity.value.id}`),
-      api.get<ThreadView>(`/api/activities/${activity.value.id}/contributions`),
+      api.call(contributingEndpoints.readActivity, { params: { activityId: activity.value.id } }),
+      api.call(contributingEndpoints.readThread, { params: { activityId: activity.value.id } }),
     ])
     if (sending > 0) {
       waits = true
@@ -100,7 +104,10 @@ export const useThreadStore = defineStore('thread', () => {
   /** Says up to which place was seen: what this page has, and nothing that came since. */
   const recordVisit = () =>
     activity.value &&
-    api.put(`/api/activities/${activity.value.id}/visit`, { seq: thread.value?.lastSeq ?? 0 })
+    api.call(contributingEndpoints.recordVisit, {
+      params: { activityId: activity.value.id },
+      body: { seq: thread.value?.lastSeq ?? 0 },
+    })
 
   /** Takes in what an open page is told. @returns the contribution that came, if one did that was not here */
   function hear(event: LiveEvent): WholeContribution | null {
@@ -175,9 +182,10 @@ export const useThreadStore = defineStore('thread', () => {
       ) {
         const batch = wanted.filter(lacks).slice(0, BATCH)
         if (batch.length === 0) break
-        const { texts } = await api.get<{ texts: Array<{ id: string; html: string }> }>(
-          `/api/activities/${activity.value.id}/texts?ids=${batch.join(',')}`,
-        )
+        const { texts } = await api.call(contributingEndpoints.readTexts, {
+          params: { activityId: activity.value.id },
+          query: { ids: batch.join(',') },
+        })
         const html = new Map(texts.map(t => [t.id, t.html]))
         wanted = wanted.filter(id => !batch.includes(id))
         set(
@@ -198,8 +206,11 @@ export const useThreadStore = defineStore('thread', () => {
     if (!c) return
     replace({ ...c, nodded: !c.nodded, nods: c.nods + (c.nodded ? -1 : 1) })
     try {
-      const answer = await api.put<{ nods: number; nodded: boolean }>(`/api/contributions/${id}/nod`, {
-        nodded: !c.nodded,
+      const answer = await api.call(contributingEndpoints.nodToContribution, {
+        params: { contributionId: id },
+        body: {
+          nodded: !c.nodded,
+        },
       })
       replace({ ...c, ...answer })
     } catch (error) {
@@ -216,14 +227,17 @@ export const useThreadStore = defineStore('thread', () => {
     if (!c) return
     replace({ ...c, ...mark })
     try {
-      await api.put(`/api/contributions/${id}/mark`, mark)
+      await api.call(contributingEndpoints.markContribution, { params: { contributionId: id }, body: mark })
     } catch (error) {
       replace(c)
       throw error
     }
   }
   async function withdraw(id: string, withdrawn: boolean) {
-    await api.put(`/api/contributions/${id}/withdrawn`, { withdrawn })
+    await api.call(contributingEndpoints.withdrawContribution, {
+      params: { contributionId: id },
+      body: { withdrawn },
+    })
     await refresh()
   }
   async function edit(
@@ -233,17 +247,35 @@ export const useThreadStore = defineStore('thread', () => {
     title?: string | null,
     term?: TermDetail,
   ) {
-    await api.patch(`/api/contributions/${id}`, {
-      key: newKey(),
-      doc,
-      baseVersion,
-      ...(title !== undefined && { title }),
-      ...(term && { term }),
+    await api.call(contributingEndpoints.editContribution, {
+      params: { contributionId: id },
+      body: {
+        key: newKey(),
+        doc,
+        baseVersion,
+        ...(title !== undefined && { title }),
+        ...(term && { term }),
+      },
     })
     await refresh()
   }
-  async function act(id: string, what: 'on-top' | 'opened' | 'approval', body: Record<string, unknown>) {
-    await api.put(`/api/contributions/${id}/${what}`, body)
+  async function keepOnTop(id: string, onTop: boolean) {
+    await api.call(contributingEndpoints.keepOnTop, { params: { contributionId: id }, body: { onTop } })
+    await refresh()
+  }
+  async function openForReplies(id: string, opened: boolean) {
+    await api.call(contributingEndpoints.openForReplies, { params: { contributionId: id }, body: { opened } })
+    await refresh()
+  }
+  /** Approves a contribution, or returns it to its author with a remark. */
+  async function approve(
+    id: string,
+    answer: InputOf<typeof contributingEndpoints.approveContribution>['body'],
+  ) {
+    await api.call(contributingEndpoints.approveContribution, {
+      params: { contributionId: id },
+      body: answer,
+    })
     await refresh()
   }
   function replace(c: WholeContribution) {
@@ -268,6 +300,8 @@ export const useThreadStore = defineStore('thread', () => {
     markOne,
     withdraw,
     edit,
-    act,
+    keepOnTop,
+    openForReplies,
+    approve,
   }
 })

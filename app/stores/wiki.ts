@@ -4,12 +4,14 @@ import { titleKey } from '#core/contributing/wiki/wikiSettings'
 import type {
   PageLine,
   PageView,
-  Passage,
+  PagePassage,
   VersionWrite,
   WikiShares,
   WikiView,
 } from '#shared/contributing/wiki'
 import { newKey, useApi } from '../composables/shell/useApi'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 /** One wiki as this reader has it, with the page they are at. */
 export const useWikiStore = defineStore('wiki', () => {
@@ -18,8 +20,7 @@ export const useWikiStore = defineStore('wiki', () => {
   const view = shallowRef<WikiView | null>(null)
   const page = shallowRef<PageView | null>(null)
   const shares = shallowRef<WikiShares | null>(null)
-  const path = () => `/api/activities/${activityId.value}/wiki`
-  const groupQuery = () => (view.value?.groupId ? `?group=${view.value.groupId}` : '')
+  const here = () => ({ params: { activityId: activityId.value! }, query: { group: view.value?.groupId } })
 
   async function load(id: string, group: string | null, pageId: string | null) {
     if (activityId.value !== id) {
@@ -28,18 +29,18 @@ export const useWikiStore = defineStore('wiki', () => {
       shares.value = null
     }
     activityId.value = id
-    view.value = await api.get<WikiView>(`${path()}${group ? `?group=${group}` : ''}`)
+    view.value = await api.call(wikiEndpoints.readWiki, { params: { activityId: id }, query: { group } })
     const first = view.value.pages.find(p => p.id === pageId) ?? inTree.value[0]?.line
-    page.value = first ? await api.get<PageView>(`/api/pages/${first.id}`) : null
+    page.value = first ? await api.call(wikiEndpoints.readPage, { params: { pageId: first.id } }) : null
   }
   let asked = 0
   /** What has changed meanwhile: the tree, and the page if it is that one. */
   async function refresh(pageId: string | null = page.value?.id ?? null): Promise<void> {
     const mine = ++asked
     const [wiki, at] = await Promise.all([
-      api.get<WikiView>(`${path()}${groupQuery()}`),
+      api.call(wikiEndpoints.readWiki, here()),
       pageId !== null && pageId === page.value?.id
-        ? api.get<PageView>(`/api/pages/${pageId}`).catch(() => null)
+        ? api.call(wikiEndpoints.readPage, { params: { pageId } }).catch(() => null)
         : Promise.resolve(page.value),
     ])
     if (mine !== asked) return
@@ -48,10 +49,10 @@ export const useWikiStore = defineStore('wiki', () => {
     else if (at && at.id === page.value?.id) page.value = at // another page may have been opened meanwhile
   }
   async function open(pageId: string) {
-    page.value = await api.get<PageView>(`/api/pages/${pageId}`)
+    page.value = await api.call(wikiEndpoints.readPage, { params: { pageId } })
   }
   async function loadShares() {
-    shares.value = await api.get<WikiShares>(`${path()}/shares${groupQuery()}`)
+    shares.value = await api.call(wikiEndpoints.readWikiShares, here())
   }
 
   /** Pages as they stand below each other, from the top. */
@@ -81,11 +82,14 @@ export const useWikiStore = defineStore('wiki', () => {
   )
 
   async function make(title: string, parentId: string | null = null): Promise<string> {
-    const { id } = await api.post<{ id: string }>(`${path()}/pages`, {
-      id: v7(),
-      groupId: view.value!.groupId,
-      title,
-      parentId,
+    const { id } = await api.call(wikiEndpoints.makePage, {
+      params: { activityId: activityId.value! },
+      body: {
+        id: v7(),
+        groupId: view.value!.groupId,
+        title,
+        parentId,
+      },
     })
     await refresh()
     return id
@@ -94,24 +98,28 @@ export const useWikiStore = defineStore('wiki', () => {
     id: string,
     patch: { title?: string; place?: { parentId: string | null; beforeId: string | null } },
   ) => {
-    await api.patch(`/api/pages/${id}`, patch)
+    await api.call(wikiEndpoints.changePage, { params: { pageId: id }, body: patch })
     await refresh()
   }
   const claim = async (id: string, claimed: boolean) => {
-    await api.put(`/api/pages/${id}/claimed`, { claimed })
+    await api.call(wikiEndpoints.claimPage, { params: { pageId: id }, body: { claimed } })
     await refresh()
   }
   const remove = async (id: string, removed: boolean) => {
-    await api.put(`/api/pages/${id}/removed`, { removed })
+    await api.call(wikiEndpoints.removePage, { params: { pageId: id }, body: { removed } })
     await refresh()
   }
-  const writing = (id: string, is: boolean) => api.put(`/api/pages/${id}/writing`, { writing: is })
+  const writing = (id: string, is: boolean) =>
+    api.call(wikiEndpoints.showWriting, { params: { pageId: id }, body: { writing: is } })
   const save = (id: string, write: Omit<VersionWrite, 'doc'> & { doc: unknown }) =>
-    api.post<{ number: number; id: string; joined: boolean }>(`/api/pages/${id}/versions`, write)
+    api.call(wikiEndpoints.savePageVersion, { params: { pageId: id }, body: write })
   const restore = async (id: string, number: number, base: number) => {
-    const answer = await api.post<{ number: number }>(`/api/pages/${id}/versions/${number}/restore`, {
-      key: newKey(),
-      base,
+    const answer = await api.call(wikiEndpoints.restorePageVersion, {
+      params: { pageId: id, number },
+      body: {
+        key: newKey(),
+        base,
+      },
     })
     await refresh()
     return answer
@@ -119,25 +127,31 @@ export const useWikiStore = defineStore('wiki', () => {
   const comment = async (
     id: string,
     doc: unknown,
-    passage: Passage | null,
+    passage: PagePassage | null,
     parentId: string | null,
     key: string,
   ) => {
-    const answer = await api.post<{ id: string }>(`/api/pages/${id}/comments`, {
-      key,
-      doc,
-      passage,
-      parentId,
+    const answer = await api.call(wikiEndpoints.commentOnPage, {
+      params: { pageId: id },
+      body: {
+        key,
+        doc,
+        passage,
+        parentId,
+      },
     })
     await refresh()
     return answer
   }
   const resolve = async (commentId: string, number: number | null) => {
-    await api.put(`/api/contributions/${commentId}/resolved`, { number })
+    await api.call(wikiEndpoints.resolveComment, { params: { contributionId: commentId }, body: { number } })
     await refresh()
   }
   const withdraw = async (commentId: string, withdrawn: boolean) => {
-    await api.put(`/api/contributions/${commentId}/withdrawn`, { withdrawn })
+    await api.call(contributingEndpoints.withdrawContribution, {
+      params: { contributionId: commentId },
+      body: { withdrawn },
+    })
     await refresh()
   }
   return {

@@ -1,5 +1,5 @@
 import { route } from '#server/http/route'
 import { installation } from '#server/services/people/account'
-import { Installation } from '#shared/people/account'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
-export default route({ answer: Installation }, ({ db }) => installation(db))
+export default route(peopleEndpoints.readInstallation, ({ db }) => installation(db))

@@ -6,7 +6,7 @@ import { sendByRules } from '#server/services/messaging/rules'
 import { tellMessages } from '#server/services/messaging/writeTo'
 import { Client, TEST_NOW } from '#server/testing/server'
 import { email, testWorld, type World } from '#server/testing/world'
-import type { DraftView, MessageThread, RuleList, ThreadList } from '#shared/messaging/messages'
+import type { MessageDraft, MessageThread, RuleList, ThreadList } from '#shared/messaging/messages'
 import type { PresenceView } from '#shared/voices/presence'
 
 const NOW = Date.parse(TEST_NOW)
@@ -27,7 +27,7 @@ describe('writing to students', () => {
   const ids = async (...keys: string[]) => Promise.all(keys.map(async k => (await world.enrolment(k)).id))
   const draft = async (to: string[], activityId: string | null = world.breakwater.id) =>
     (
-      await ines!.json<DraftView>(
+      await ines!.json<MessageDraft>(
         'GET',
         `${base}/draft?to=${to.join(',')}${activityId ? `&activity=${activityId}` : ''}`,
       )

@@ -2,15 +2,12 @@ import type { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import {
   defineEventHandler,
-  getQuery,
   getRequestHeader,
   getRouterParam,
-  getRouterParams,
   setResponseHeaders,
   setResponseStatus,
   type H3Event,
 } from 'h3'
-import type { z } from 'zod'
 import { nothingHere } from '#server/access/seminar'
 import { requireFileReader } from '#server/access/files'
 import { requirePerson } from '#server/access/session'
@@ -19,7 +16,9 @@ import type { Database } from '#server/database/client'
 import { useDatabase } from '#server/database/connection'
 import { fileById } from '#server/services/files/files'
 import { FileParams } from '#shared/files/file'
-import { answerProblem } from './route'
+import type { Endpoint, Read } from '#shared/http/endpoint'
+import { madeFrom } from './endpointOf'
+import { answerProblem, paramsOf, queryOf } from './route'
 
 type StoredFile = NonNullable<Awaited<ReturnType<typeof fileById>>>
 export interface Served {
@@ -28,9 +27,25 @@ export interface Served {
   readonly name: string
 }
 
+interface FileContext<E extends Endpoint> {
+  readonly event: H3Event
+  readonly db: Database
+  readonly now: Date
+  readonly params: Read<E['params']>
+  readonly query: Read<E['query']>
+}
+
+const fileContext = <E extends Endpoint>(event: H3Event, endpoint: E): FileContext<E> => ({
+  event,
+  db: useDatabase(),
+  now: now(),
+  params: paramsOf(event, endpoint),
+  query: queryOf(event, endpoint),
+})
+
 /** Wraps a route that answers with a file: its bytes or a range of them, never run by the browser, never guessed at. */
-export function fileRoute(handle: (file: StoredFile) => Served) {
-  return defineEventHandler(async event => {
+export function fileRoute(endpoint: Endpoint, handle: (file: StoredFile) => Served) {
+  const handler = defineEventHandler(async event => {
     try {
       const db = useDatabase()
       await requirePerson(event, db)
@@ -43,6 +58,7 @@ export function fileRoute(handle: (file: StoredFile) => Served) {
       return answerProblem(event, error)
     }
   })
+  return madeFrom(endpoint, handler)
 }
 
 export function sendFile(event: H3Event, { bytes, type, name }: Served) {
@@ -72,54 +88,28 @@ export function sendFile(event: H3Event, { bytes, type, name }: Served) {
 }
 
 /** Wraps a route that shows a file without saying which: its address is another thing's, and so is who may have it. */
-export function blindFileRoute<P extends z.ZodType, Q extends z.ZodType>(
-  contract: { readonly params: P; readonly query: Q },
-  find: (context: {
-    readonly event: H3Event
-    readonly db: Database
-    readonly now: Date
-    readonly params: z.infer<P>
-    readonly query: z.infer<Q>
-  }) => Promise<Served>,
+export function blindFileRoute<E extends Endpoint>(
+  endpoint: E,
+  find: (context: FileContext<E>) => Promise<Served>,
 ) {
-  return defineEventHandler(async event => {
+  const handler = defineEventHandler(async event => {
     try {
-      const params = contract.params.safeParse(getRouterParams(event))
-      const query = contract.query.safeParse(getQuery(event))
-      if (!params.success || !query.success) throw nothingHere()
-      return sendFile(
-        event,
-        await find({ event, db: useDatabase(), now: now(), params: params.data, query: query.data }),
-      )
+      return sendFile(event, await find(fileContext(event, endpoint)))
     } catch (error) {
       return answerProblem(event, error)
     }
   })
+  return madeFrom(endpoint, handler)
 }
 
 /** Wraps a route that makes a file to take away. What fails before it is made answers like any route. */
-export function downloadRoute<P extends z.ZodType, Q extends z.ZodType = z.ZodUndefined>(
-  contract: { readonly params: P; readonly query?: Q },
-  make: (context: {
-    readonly event: H3Event
-    readonly db: Database
-    readonly now: Date
-    readonly params: z.infer<P>
-    readonly query: z.infer<Q>
-  }) => Promise<Served>,
+export function downloadRoute<E extends Endpoint>(
+  endpoint: E,
+  make: (context: FileContext<E>) => Promise<Served>,
 ) {
-  return defineEventHandler(async event => {
+  const handler = defineEventHandler(async event => {
     try {
-      const params = contract.params.safeParse(getRouterParams(event))
-      if (!params.success) throw nothingHere()
-      const query = contract.query ? contract.query.parse(getQuery(event)) : undefined
-      const { bytes, type, name } = await make({
-        event,
-        db: useDatabase(),
-        now: now(),
-        params: params.data,
-        query: query as z.infer<Q>,
-      })
+      const { bytes, type, name } = await make(fileContext(event, endpoint))
       setResponseHeaders(event, {
         'content-type': type,
         'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
@@ -130,23 +120,17 @@ export function downloadRoute<P extends z.ZodType, Q extends z.ZodType = z.ZodUn
       return answerProblem(event, error)
     }
   })
+  return madeFrom(endpoint, handler)
 }
 
 /** Wraps a route that answers with a file as it is made: it goes out in pieces, and stops being made when nobody reads on. */
-export function longDownloadRoute<P extends z.ZodType>(
-  contract: { readonly params: P },
-  make: (context: {
-    readonly event: H3Event
-    readonly db: Database
-    readonly now: Date
-    readonly params: z.infer<P>
-  }) => Promise<Omit<Served, 'bytes'> & { readonly stream: Readable }>,
+export function longDownloadRoute<E extends Endpoint>(
+  endpoint: E,
+  make: (context: FileContext<E>) => Promise<Omit<Served, 'bytes'> & { readonly stream: Readable }>,
 ) {
-  return defineEventHandler(async event => {
+  const handler = defineEventHandler(async event => {
     try {
-      const params = contract.params.safeParse(getRouterParams(event))
-      if (!params.success) throw nothingHere()
-      const { stream, type, name } = await make({ event, db: useDatabase(), now: now(), params: params.data })
+      const { stream, type, name } = await make(fileContext(event, endpoint))
       setResponseHeaders(event, {
         'content-type': type,
         'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
@@ -160,4 +144,5 @@ export function longDownloadRoute<P extends z.ZodType>(
       event.node.res.destroy()
     }
   })
+  return madeFrom(endpoint, handler)
 }

@@ -12,15 +12,9 @@ import { ZodError, type z } from 'zod'
 import { useDatabase } from '#server/database/connection'
 import type { Database } from '#server/database/client'
 import { now } from '#server/clock'
+import type { Endpoint, Read, Sent } from '#shared/http/endpoint'
+import { madeFrom } from './endpointOf'
 import { Problem, problemOf } from './problem'
-
-interface Contract<P extends z.ZodType, B extends z.ZodType, A extends z.ZodType, Q extends z.ZodType> {
-  readonly params?: P
-  readonly query?: Q
-  readonly body?: B
-  readonly largest?: number // bytes of the body; 1,000,000 unless said
-  readonly answer: A
-}
 
 /** Says how far long work has come: `done` of `of`. */
 export type Progress = (done: number, of: number) => void
@@ -36,45 +30,42 @@ export interface RouteContext<P, B, Q> {
   readonly progress: Progress // without effect unless the route is one of `progressRoute`
 }
 
+type Handle<E extends Endpoint> = (
+  context: RouteContext<Read<E['params']>, Read<E['body']>, Read<E['query']>>,
+) => Promise<Sent<E['answer']>>
+
 const LARGEST_BODY = 1_000_000 // bytes; a document of the longest text stays well below
 
 /**
  * Wraps a route: parses what comes in, answers through the contract (fields it does not name never leave),
  * and turns every failure into problem details. Nothing of an unexpected error is told but that it happened.
  */
-export function route<
-  A extends z.ZodType,
-  P extends z.ZodType = z.ZodUndefined,
-  B extends z.ZodType = z.ZodUndefined,
-  Q extends z.ZodType = z.ZodUndefined,
->(
-  contract: Contract<P, B, A, Q>,
-  handle: (context: RouteContext<z.infer<P>, z.infer<B>, z.infer<Q>>) => Promise<z.input<A>>,
-) {
-  return defineEventHandler(async event => {
+export function route<E extends Endpoint>(endpoint: E, handle: Handle<E>) {
+  const handler = defineEventHandler(async event => {
     setResponseHeader(event, 'cache-control', 'private, no-store')
     const begun = now()
     try {
-      const params = contract.params ? parseParams(contract.params, getRouterParams(event)) : undefined
-      const body = contract.body
-        ? contract.body.parse(await readJson(event, contract.largest ?? LARGEST_BODY))
+      const params = paramsOf(event, endpoint)
+      const body = endpoint.body
+        ? endpoint.body.parse(await readJson(event, endpoint.largest ?? LARGEST_BODY))
         : undefined
-      const query = contract.query ? contract.query.parse(getQuery(event)) : undefined
+      const query = queryOf(event, endpoint)
       const answer = await handle({
         event,
         db: useDatabase(),
         now: now(),
         begun,
-        params: params as z.infer<P>,
-        query: query as z.infer<Q>,
-        body: body as z.infer<B>,
+        params,
+        query,
+        body: body as Read<E['body']>, // parsed by that contract just above
         progress: progressOf(event),
       })
-      return parseAnswer(contract.answer, answer)
+      return parseAnswer(answerContract(endpoint), answer)
     } catch (error) {
       return answerProblem(event, error)
     }
   })
+  return madeFrom(endpoint, handler)
 }
 
 const progressOf = (event: H3Event): Progress =>
@@ -84,17 +75,9 @@ const progressOf = (event: H3Event): Progress =>
  * The same for work that takes a while: once it has said how far it is, the answer goes out as lines of JSON: `{done, of}`
  * as often as there is something to say, and last either `{answer}` or `{problem}`. What fails before that fails like any route.
  */
-export function progressRoute<
-  A extends z.ZodType,
-  P extends z.ZodType = z.ZodUndefined,
-  B extends z.ZodType = z.ZodUndefined,
-  Q extends z.ZodType = z.ZodUndefined,
->(
-  contract: Contract<P, B, A, Q>,
-  handle: (context: RouteContext<z.infer<P>, z.infer<B>, z.infer<Q>>) => Promise<z.input<A>>,
-) {
-  const plain = route(contract, handle)
-  return defineEventHandler(async event => {
+export function progressRoute<E extends Endpoint>(endpoint: E, handle: Handle<E>) {
+  const plain = route(endpoint, handle)
+  const handler = defineEventHandler(async event => {
     let begun: (stream: ReadableStream) => void
     const stream = new Promise<ReadableStream>(resolve => {
       begun = resolve
@@ -130,14 +113,18 @@ export function progressRoute<
     }
     return first
   })
+  return madeFrom(endpoint, handler)
 }
 
-/** An address that cannot exist is answered like one that does not: nothing is learnt from the difference. */
-function parseParams<P extends z.ZodType>(schema: P, params: unknown): z.infer<P> {
-  const parsed = schema.safeParse(params)
-  if (!parsed.success) throw new Problem(404, 'notFound', 'There is nothing at this address.')
-  return parsed.data
+/** Parameters of the address. One that cannot exist is answered like one that does not: nothing is learnt from the difference. */
+export function paramsOf<E extends Endpoint>(event: H3Event, endpoint: E): Read<E['params']> {
+  const parsed = endpoint.params?.safeParse(getRouterParams(event))
+  if (parsed && !parsed.success) throw new Problem(404, 'notFound', 'There is nothing at this address.')
+  return parsed?.data as Read<E['params']> // parsed by that contract
 }
+
+export const queryOf = <E extends Endpoint>(event: H3Event, endpoint: E): Read<E['query']> =>
+  endpoint.query?.parse(getQuery(event)) as Read<E['query']> // parsed by that contract
 
 async function readJson(event: H3Event, largest: number): Promise<unknown> {
   const length = Number(getRequestHeader(event, 'content-length') ?? 0)
@@ -171,8 +158,13 @@ export function answerProblem(event: H3Event, error: unknown) {
   return problem.details()
 }
 
+export function answerContract({ answer, path }: Endpoint): z.ZodType {
+  if (!answer) throw new Error(`${path} has no contract for its answer in the endpoint book`)
+  return answer
+}
+
 /** An answer that misses its contract is our own fault, unlike a body that does. */
-function parseAnswer<A extends z.ZodType>(schema: A, answer: unknown): z.infer<A> {
+function parseAnswer(schema: z.ZodType, answer: unknown): unknown {
   const parsed = schema.safeParse(answer)
   if (!parsed.success) throw new Error(`answer misses its contract: ${parsed.error.message}`)
   return parsed.data

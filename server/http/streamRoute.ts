@@ -1,10 +1,10 @@
-import { createEventStream, defineEventHandler, getRouterParams, type H3Event } from 'h3'
-import type { z } from 'zod'
+import { createEventStream, defineEventHandler, type H3Event } from 'h3'
 import { now } from '#server/clock'
 import type { Database } from '#server/database/client'
 import { useDatabase } from '#server/database/connection'
-import { Problem } from './problem'
-import { answerProblem } from './route'
+import type { Endpoint, Read } from '#shared/http/endpoint'
+import { madeFrom } from './endpointOf'
+import { answerProblem, paramsOf } from './route'
 
 const HEARTBEAT = 25_000 // milliseconds: below what proxies cut, and how often it is asked anew whether one may still listen
 
@@ -20,17 +20,16 @@ interface Asked<P> {
  * @param access as for any route; asked again with every heartbeat
  * @param start begins to send, and answers how to stop
  */
-export function streamRoute<P extends z.ZodType, Who>(
-  schema: P,
-  access: (asked: Asked<z.infer<P>>) => Promise<Who>,
+export function streamRoute<E extends Endpoint, Who>(
+  endpoint: E,
+  access: (asked: Asked<Read<E['params']>>) => Promise<Who>,
   start: (db: Database, who: Who, send: (message: unknown) => void) => Promise<() => void>,
 ) {
-  return defineEventHandler(async event => {
+  const handler = defineEventHandler(async event => {
     try {
-      const params = schema.safeParse(getRouterParams(event))
-      if (!params.success) throw new Problem(404, 'notFound', 'There is nothing at this address.')
+      const params = paramsOf(event, endpoint)
       const db = useDatabase()
-      const ask = () => access({ event, db, params: params.data, now: now() })
+      const ask = () => access({ event, db, params, now: now() })
       const who = await ask()
       const stream = createEventStream(event)
       const stop = await start(db, who, message => void stream.push(JSON.stringify(message)))
@@ -51,4 +50,5 @@ export function streamRoute<P extends z.ZodType, Who>(
       return answerProblem(event, error)
     }
   })
+  return madeFrom(endpoint, handler)
 }

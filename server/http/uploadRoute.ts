@@ -5,21 +5,22 @@ import { join } from 'node:path'
 import { Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { defineEventHandler, getRequestHeader, setResponseHeader, type H3Event } from 'h3'
-import type { z } from 'zod'
 import { useDatabase } from '#server/database/connection'
 import type { Database } from '#server/database/client'
+import type { Endpoint, Sent } from '#shared/http/endpoint'
+import { madeFrom } from './endpointOf'
 import { Problem } from './problem'
-import { answerProblem } from './route'
+import { answerContract, answerProblem } from './route'
 
 const LARGEST = 8 * 1024 ** 3 // bytes
 
 /** Wraps a route that takes a large file as its body: who may send it is asked first, then it goes to disk, and from there to `handle`. */
-export function uploadRoute<A extends z.ZodType>(
-  contract: { readonly answer: A },
+export function uploadRoute<E extends Endpoint>(
+  endpoint: E,
   allow: (context: { readonly event: H3Event; readonly db: Database }) => Promise<void>,
-  handle: (context: { readonly db: Database; readonly path: string }) => Promise<z.input<A>>,
+  handle: (context: { readonly db: Database; readonly path: string }) => Promise<Sent<E['answer']>>,
 ) {
-  return defineEventHandler(async event => {
+  const handler = defineEventHandler(async event => {
     setResponseHeader(event, 'cache-control', 'private, no-store')
     let folder: string | null = null
     try {
@@ -38,11 +39,12 @@ export function uploadRoute<A extends z.ZodType>(
         },
       })
       await pipeline(event.node.req, counted, createWriteStream(path))
-      return contract.answer.parse(await handle({ db, path }))
+      return answerContract(endpoint).parse(await handle({ db, path }))
     } catch (error) {
       return answerProblem(event, error)
     } finally {
       if (folder) await rm(folder, { recursive: true, force: true })
     }
   })
+  return madeFrom(endpoint, handler)
 }

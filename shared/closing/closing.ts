@@ -102,3 +102,5 @@ export const ClosingView = z.object({
     .nullable(),
 })
 export type ClosingView = z.infer<typeof ClosingView>
+
+export const ClosingRemoved = z.object({ removed: z.literal(true) })

@@ -9,8 +9,6 @@ import { LexiconSettingsBody } from './lexiconSettings'
 import { ReviewSettingsBody } from './reviewSettings'
 import { CombineRuleBody } from '../marking/combine'
 
-export const ActivityParams = z.object({ activityId: z.uuid() })
-
 const need = z.number().int().min(1, 'Ask for at least one.').max(200, 'That is more than 200.')
 const minWords = z.number().int().min(0).max(10_000, 'That is more than 10,000 words.')
 export const Rule = z.discriminatedUnion('kind', [

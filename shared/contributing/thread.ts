@@ -163,7 +163,6 @@ export const WithdrawnWrite = z.object({ withdrawn: z.boolean() })
 export const NodWrite = z.object({ nodded: z.boolean() })
 export type NodWrite = z.infer<typeof NodWrite>
 export const NodAnswer = z.object({ nods: z.number().int(), nodded: z.boolean() })
-export const Done = z.object({ done: z.boolean() })
 export const VisitWrite = z.object({ seq: z.number().int().min(0) })
 export const OnTopWrite = z.object({ onTop: z.boolean() })
 export const OpenedWrite = z.object({ opened: z.boolean() })

@@ -79,12 +79,12 @@ export const VersionLine = z.object({
   restores: z.number().int().nullable(),
 })
 export type VersionLine = z.infer<typeof VersionLine>
-export const Passage = z.object({
+export const PagePassage = z.object({
   exact: z.string().min(1).max(600),
   prefix: z.string().max(64),
   suffix: z.string().max(64),
 })
-export type Passage = z.infer<typeof Passage>
+export type PagePassage = z.infer<typeof PagePassage>
 export const PageComment = z.object({
   id: z.uuid(),
   parentId: z.uuid().nullable(),
@@ -93,7 +93,7 @@ export const PageComment = z.object({
   shownAt: z.iso.datetime(),
   withdrawn: z.boolean(),
   mayWithdraw: z.boolean(),
-  passage: Passage.nullable(),
+  passage: PagePassage.nullable(),
   on: z.number().int().nullable(), // the version it was written on
   resolved: z
     .object({ number: z.number().int(), by: AuthorView, at: z.iso.datetime(), writer: AuthorView })
@@ -171,7 +171,7 @@ export const RestoreWrite = z.object({ key: z.uuid(), base: z.number().int() })
 export const PageCommentWrite = z.object({
   key: z.uuid(),
   doc: RichDoc,
-  passage: Passage.nullable().default(null),
+  passage: PagePassage.nullable().default(null),
   parentId: z.uuid().nullable().default(null),
 })
 export type PageCommentWrite = z.infer<typeof PageCommentWrite>

@@ -293,4 +293,4 @@ export const PhraseWrite = z.object({
   text: z.string().trim().min(1, 'Write the phrase.').max(2000),
   criterion: z.string().trim().max(200).nullable(),
 })
-export const PhraseParams = z.object({ phraseId: z.uuid() })
+export const PhraseParams = z.object({ seminarId: z.uuid(), phraseId: z.uuid() })

@@ -21,7 +21,7 @@ const About = z.object({ id: z.uuid(), title: z.string(), kind: z.enum(ACTIVITY_
 export const MOST_WRITTEN = 400
 /** Drafts are fetched in lots. */
 export const DRAFTS_AT_ONCE = 100
-export const DraftQuery = z.object({
+export const MessageDraftQuery = z.object({
   activity: z.uuid().optional(),
   to: z
     .string()
@@ -31,7 +31,7 @@ export const DraftQuery = z.object({
     .pipe(z.array(z.uuid()).max(DRAFTS_AT_ONCE)),
 })
 /** What one begins from: a draft with places, and what stands in them for each. */
-export const DraftView = z.object({
+export const MessageDraft = z.object({
   subject: z.string(),
   text: z.string(),
   about: About,
@@ -46,7 +46,7 @@ export const DraftView = z.object({
     }),
   ),
 })
-export type DraftView = z.infer<typeof DraftView>
+export type MessageDraft = z.infer<typeof MessageDraft>
 
 export const SendMessages = z.object({
   key: z.uuid(),

@@ -2,12 +2,12 @@
 import { v7 } from 'uuid'
 import type { Attachable, AttachLimits } from '#core/contributing/talkSettings'
 import type { AttachedFile } from '#shared/contributing/thread'
-import type { FileView } from '#shared/files/file'
 import { toBase64 } from '~/composables/files/readFile'
 import { useRecorder } from '~/composables/files/useRecorder'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
+import * as filesEndpoints from '#shared/files/endpoints'
 
 /** Files that come with a text: chosen or spoken (the tools), and shown with a way to take them off again (the list). */
 const props = defineProps<{
@@ -43,11 +43,14 @@ async function take(file: File) {
     return
   }
   const kept = await send(async () =>
-    api.post<FileView>(`/api/activities/${props.activityId}/files`, {
-      id: v7(),
-      name: file.name,
-      base64: await toBase64(file),
-      transcript: null,
+    api.call(filesEndpoints.addActivityFile, {
+      params: { activityId: props.activityId },
+      body: {
+        id: v7(),
+        name: file.name,
+        base64: await toBase64(file),
+        transcript: null,
+      },
     }),
   )
   if (kept) emit('change', [...props.files, kept])

@@ -3,13 +3,14 @@ import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { LexiconSettingsBody } from '#shared/contributing/lexiconSettings'
 import type { TermDetail } from '#shared/contributing/term'
-import type { OwnText, WholeContribution } from '#shared/contributing/thread'
+import type { WholeContribution } from '#shared/contributing/thread'
 import { ApiProblem, useApi } from '~/composables/shell/useApi'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useThreadStore } from '~/stores/thread'
 import RichEditor from './RichEditor.vue'
 import TermFields from './lexicon/TermFields.vue'
 import TwoTexts from './TwoTexts.vue'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 /** One's own text while it is changed; what was there is kept as it was until it is saved. */
 const props = defineProps<{
@@ -31,7 +32,9 @@ const theirs = shallowRef<{ doc: RichNode; version: number } | null>(null)
 const words = computed(() => (doc.value ? countWords(plainText(doc.value, { leaveOutQuotations: true })) : 0))
 onMounted(async () => {
   try {
-    const own = await api.get<OwnText>(`/api/contributions/${props.contribution.id}`)
+    const own = await api.call(contributingEndpoints.readOwnText, {
+      params: { contributionId: props.contribution.id },
+    })
     doc.value = own.doc as RichNode
     title.value = own.title ?? ''
     term.value = own.term

@@ -4,6 +4,7 @@ import type { LookAlikesView } from '#shared/contributing/lookAlikes'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useApi } from '~/composables/shell/useApi'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 /** A quiet hint to staff that some texts share wording, with the passages side by side. It says nothing of why. */
 const props = defineProps<{ activityId: string }>()
@@ -21,7 +22,9 @@ const marked = (html: string, words: readonly string[]) =>
 const percent = (share: number) => `${Math.round(share * 100)} %`
 onMounted(async () => {
   try {
-    found.value = await api.get<LookAlikesView>(`/api/activities/${props.activityId}/look-alikes`)
+    found.value = await api.call(contributingEndpoints.findLookAlikes, {
+      params: { activityId: props.activityId },
+    })
   } catch {
     found.value = null
   } // a hint that cannot be had is no hint

@@ -1,19 +1,15 @@
 <script setup lang="ts">
 import { useApi } from '~/composables/shell/useApi'
 import { useTimes } from '~/composables/planning/useTimes'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 /** Earlier texts of a contribution, for staff. */
 const props = defineProps<{ contributionId: string }>()
-interface Revision {
-  readonly version: number
-  readonly html: string
-  readonly words: number
-  readonly replacedAt: string
-}
 const { dayTime } = useTimes()
 const { data, error } = useAsyncData(
   `revisions-${props.contributionId}`,
-  () => useApi().get<{ revisions: Revision[] }>(`/api/contributions/${props.contributionId}/revisions`),
+  () =>
+    useApi().call(contributingEndpoints.readRevisions, { params: { contributionId: props.contributionId } }),
   { server: false },
 )
 </script>

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
-import type { FeedView, TalkExport, TalkExportForm } from '#shared/contributing/takeOut'
+import type { FeedView, TalkExportForm } from '#shared/contributing/takeOut'
 import { offerFile } from '~/composables/files/readFile'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 /** What one can take along: the talk as a file, or a private address for a feed reader. */
 const props = defineProps<{ activity: ActivityView }>()
 const api = useApi()
 const notices = useNotices()
 const { attempt } = useSending()
-const path = `/api/activities/${props.activity.id}`
 const open = ref(false)
 const feed = shallowRef<FeedView | null>(null)
 const FORMS: ReadonlyArray<readonly [TalkExportForm, string]> = [
@@ -22,21 +22,28 @@ const FORMS: ReadonlyArray<readonly [TalkExportForm, string]> = [
 watch(open, is => {
   if (is && !feed.value)
     void attempt(async () => {
-      feed.value = await api.get<FeedView>(`${path}/feed`)
+      feed.value = await api.call(contributingEndpoints.readFeed, {
+        params: { activityId: props.activity.id },
+      })
     })
 })
 const take = (form: TalkExportForm) =>
   attempt(async () => {
-    const file = await api.get<TalkExport>(`${path}/export?as=${form}`)
+    const file = await api.call(contributingEndpoints.exportThread, {
+      params: { activityId: props.activity.id },
+      query: { as: form },
+    })
     offerFile(file.name, file.type, file.text)
   })
 const make = () =>
   attempt(async () => {
-    feed.value = await api.post<FeedView>(`${path}/feed`)
+    feed.value = await api.call(contributingEndpoints.makeFeed, { params: { activityId: props.activity.id } })
   })
 const drop = () =>
   attempt(async () => {
-    feed.value = await api.remove<FeedView>(`${path}/feed`)
+    feed.value = await api.call(contributingEndpoints.closeFeed, {
+      params: { activityId: props.activity.id },
+    })
     notices.say('That address opens nothing any more.')
   })
 const copy = () =>
@@ -46,7 +53,10 @@ const copy = () =>
   })
 const name = (named: boolean) =>
   attempt(async () => {
-    await api.put(`/api/seminars/${props.activity.seminarId}/named-in-feeds`, { named })
+    await api.call(contributingEndpoints.chooseNameInFeeds, {
+      params: { seminarId: props.activity.seminarId },
+      body: { named },
+    })
     feed.value = { ...feed.value!, named }
   })
 </script>

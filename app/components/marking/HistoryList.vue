@@ -2,9 +2,10 @@
 import type { MarkHistory } from '#shared/marking/desk'
 import { useApi } from '~/composables/shell/useApi'
 import { useTimes } from '~/composables/planning/useTimes'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 /** What has happened to a mark: who, when, what and why, newest first. */
-const props = defineProps<{ path: string; version: number }>()
+const props = defineProps<{ activityId: string; enrolmentId: string; version: number }>()
 const api = useApi()
 const { dayTime } = useTimes()
 const history = shallowRef<MarkHistory | null>(null)
@@ -12,13 +13,15 @@ const problem = ref<string | null>(null)
 async function load() {
   problem.value = null
   try {
-    history.value = await api.get<MarkHistory>(`${props.path}/history`)
+    history.value = await api.call(markingEndpoints.readMarkHistory, {
+      params: { activityId: props.activityId, enrolmentId: props.enrolmentId },
+    })
   } catch (error) {
     problem.value = error instanceof Error ? error.message : String(error)
   }
 }
 onMounted(load)
-watch(() => [props.path, props.version], load)
+watch(() => [props.activityId, props.enrolmentId, props.version], load)
 </script>
 
 <template>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { v7 } from 'uuid'
 import type { LetterFile } from '#shared/marking/desk'
-import type { FileView } from '#shared/files/file'
 import { toBase64 } from '~/composables/files/readFile'
 import { useRecorder } from '~/composables/files/useRecorder'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
+import * as filesEndpoints from '#shared/files/endpoints'
 
 /** What goes with a letter: files, and what the marker says aloud. */
 const props = defineProps<{ seminarId: string; files: readonly LetterFile[] }>()
@@ -23,11 +23,14 @@ async function choose(event: Event) {
 }
 async function take(file: File, spoken: boolean) {
   const kept = await send(async () =>
-    api.post<FileView>(`/api/seminars/${props.seminarId}/files`, {
-      id: v7(),
-      name: file.name,
-      base64: await toBase64(file),
-      transcript: null,
+    api.call(filesEndpoints.addSeminarFile, {
+      params: { seminarId: props.seminarId },
+      body: {
+        id: v7(),
+        name: file.name,
+        base64: await toBase64(file),
+        transcript: null,
+      },
     }),
   )
   if (kept)

@@ -49,7 +49,6 @@ const stateWords = computed(
 const mark = computed(() => props.record.mark)
 const held = computed(() => mark.value.state === 'held')
 const given = computed(() => props.names.givenOf(props.record.student))
-const path = computed(() => `/api/activities/${props.activityId}/records/${props.record.student.id}`)
 const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode))
 </script>
 
@@ -106,8 +105,18 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
       @set="emit('change', { override: $event })"
     />
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
-    <HistoryList v-if="historyOpen" :path="path" :version="mark.version" />
-    <LetterTalk v-if="mark.state === 'returned'" :path="`${path}/replies`" :to-whom="given" />
+    <HistoryList
+      v-if="historyOpen"
+      :activity-id="activityId"
+      :enrolment-id="record.student.id"
+      :version="mark.version"
+    />
+    <LetterTalk
+      v-if="mark.state === 'returned'"
+      :activity-id="activityId"
+      :enrolment-id="record.student.id"
+      :to-whom="given"
+    />
     <div class="foot">
       <template v-if="held"
         ><v-btn class="main" :disabled="busy" @click="emit('return')">Return now</v-btn

@@ -2,9 +2,10 @@
 import type { LetterView } from '#shared/marking/letter'
 import { useApi } from '~/composables/shell/useApi'
 import LetterSheet from './LetterSheet.vue'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 /** The letter as its student would see it if it were returned now. */
-const props = defineProps<{ path: string; to: string; title: string }>()
+const props = defineProps<{ activityId: string; enrolmentId: string; to: string; title: string }>()
 const open = defineModel<boolean>({ required: true })
 const api = useApi()
 const letter = shallowRef<LetterView | null>(null)
@@ -13,7 +14,9 @@ async function load() {
   letter.value = null
   problem.value = null
   try {
-    letter.value = await api.get<LetterView>(`${props.path}/preview`)
+    letter.value = await api.call(markingEndpoints.previewLetter, {
+      params: { activityId: props.activityId, enrolmentId: props.enrolmentId },
+    })
   } catch (error) {
     problem.value = error instanceof Error ? error.message : String(error)
   }

@@ -4,9 +4,10 @@ import type { LetterTalk } from '#shared/marking/letter'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useTimes } from '~/composables/planning/useTimes'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
-/** The talk under a returned letter, to go on with. */
-const props = defineProps<{ path: string; toWhom: string }>()
+/** The talk under a returned letter, to go on with: a student's, or one's own where no enrolment is given. */
+const props = defineProps<{ activityId: string; enrolmentId: string | null; toWhom: string }>()
 const RichEditor = defineAsyncComponent(() => import('../contributing/RichEditor.vue'))
 const api = useApi()
 const { dayTime } = useTimes()
@@ -16,16 +17,29 @@ const writing = ref(false)
 const EMPTY: RichNode = { type: 'doc', content: [{ type: 'paragraph' }] }
 const doc = shallowRef<RichNode>(EMPTY)
 let key = newKey()
+const fetchTalk = () =>
+  props.enrolmentId === null
+    ? api.call(markingEndpoints.readOwnLetterReplies, { params: { activityId: props.activityId } })
+    : api.call(markingEndpoints.readLetterReplies, {
+        params: { activityId: props.activityId, enrolmentId: props.enrolmentId },
+      })
+const reply = (body: { readonly key: string; readonly doc: RichNode }) =>
+  props.enrolmentId === null
+    ? api.call(markingEndpoints.replyToOwnLetter, { params: { activityId: props.activityId }, body })
+    : api.call(markingEndpoints.replyToLetter, {
+        params: { activityId: props.activityId, enrolmentId: props.enrolmentId },
+        body,
+      })
 async function load() {
   try {
-    talk.value = await api.get<LetterTalk>(props.path)
+    talk.value = await fetchTalk()
   } catch {
     talk.value = null
   } // no letter returned: no talk about it
 }
 onMounted(load)
 watch(
-  () => props.path,
+  () => [props.activityId, props.enrolmentId],
   () => {
     talk.value = null
     writing.value = false
@@ -33,7 +47,7 @@ watch(
   },
 )
 async function post() {
-  const answer = await send(() => api.post<LetterTalk>(props.path, { key, doc: doc.value }))
+  const answer = await send(() => reply({ key, doc: doc.value }))
   if (!answer) return
   talk.value = answer
   writing.value = false

@@ -4,6 +4,7 @@ import { inWords, plural } from '#core/planning/expectationWords'
 import { points } from '~/composables/marking/points'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 /** Moving marks given under an earlier version of the rubric to its newest: shown before it is done. */
 const props = defineProps<{ activityId: string; marks: number }>()
@@ -13,20 +14,24 @@ const { busy, problem, send } = useSending()
 const open = ref(false)
 const view = shallowRef<MoveView | null>(null)
 const left = reactive(new Set<string>())
-const path = () => `/api/activities/${props.activityId}/rubric-move`
 async function look() {
   open.value = true
   view.value = null
   left.clear()
-  view.value = await send(() => api.get<MoveView>(path()))
+  view.value = await send(() =>
+    api.call(markingEndpoints.readRubricMove, { params: { activityId: props.activityId } }),
+  )
 }
 const chosen = computed(() => view.value?.marks.filter(m => !left.has(m.enrolmentId)) ?? [])
 const pts = (n: number | null) => (n === null ? 'not whole' : points(n))
 async function move() {
   const answer = await send(() =>
-    api.post<{ returned: number }>(path(), {
-      key: newKey(),
-      enrolmentIds: chosen.value.map(m => m.enrolmentId),
+    api.call(markingEndpoints.moveMarksToRubric, {
+      params: { activityId: props.activityId },
+      body: {
+        key: newKey(),
+        enrolmentIds: chosen.value.map(m => m.enrolmentId),
+      },
     }),
   )
   if (!answer) return

@@ -5,6 +5,7 @@ import type { PhraseView } from '#shared/marking/desk'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 /** Remarks kept for reuse: sought by words, those for the criterion at hand and lately used first; chosen by arrows and Enter. */
 const props = defineProps<{ seminarId: string; criterion: string | null; points: string | null }>()
@@ -17,11 +18,12 @@ const list = shallowRef<readonly PhraseView[] | null>(null)
 const failed = ref<string | null>(null)
 const words = ref('')
 const at = ref(0)
-const path = () => `/api/seminars/${props.seminarId}/phrases`
 async function load() {
   failed.value = null
   try {
-    list.value = (await api.get<{ phrases: PhraseView[] }>(path())).phrases
+    list.value = (
+      await api.call(markingEndpoints.readPhrases, { params: { seminarId: props.seminarId } })
+    ).phrases
   } catch (error) {
     failed.value = error instanceof Error ? error.message : String(error)
   }
@@ -60,7 +62,11 @@ const fill = (text: string) =>
 function choose(p: PhraseView) {
   emit('insert', fill(p.text))
   open.value = false
-  void api.post(`${path()}/${p.id}/used`, {}).catch(() => {})
+  void api
+    .call(markingEndpoints.recordPhraseUse, {
+      params: { seminarId: props.seminarId, phraseId: p.id },
+    })
+    .catch(() => {})
 }
 const isNew = computed(
   () =>
@@ -70,7 +76,10 @@ const isNew = computed(
 )
 async function keep() {
   const kept = await send(() =>
-    api.put<PhraseView>(path(), { id: v7(), text: words.value.trim(), criterion: props.criterion }),
+    api.call(markingEndpoints.savePhrase, {
+      params: { seminarId: props.seminarId },
+      body: { id: v7(), text: words.value.trim(), criterion: props.criterion },
+    }),
   )
   if (kept) {
     list.value = [kept, ...(list.value ?? [])]
@@ -78,12 +87,20 @@ async function keep() {
   }
 }
 async function drop(p: PhraseView) {
-  if ((await send(() => api.remove(`${path()}/${p.id}`))) === null) return
+  if (
+    (await send(() =>
+      api.call(markingEndpoints.removePhrase, { params: { seminarId: props.seminarId, phraseId: p.id } }),
+    )) === null
+  )
+    return
   list.value = (list.value ?? []).filter(x => x.id !== p.id)
   notices.say('The phrase is gone.', {
     label: 'Keep it after all',
     run: async () => {
-      const kept = await api.put<PhraseView>(path(), { id: v7(), text: p.text, criterion: p.criterion })
+      const kept = await api.call(markingEndpoints.savePhrase, {
+        params: { seminarId: props.seminarId },
+        body: { id: v7(), text: p.text, criterion: p.criterion },
+      })
       list.value = [kept, ...(list.value ?? [])]
     },
   })

@@ -3,6 +3,7 @@ import type { DeskView, MarkingQueue } from '#shared/marking/desk'
 import { inWords, plural } from '#core/planning/expectationWords'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 /** Who marks whom: records dealt out among the markers, and some marked a second time. */
 const props = defineProps<{
@@ -17,14 +18,15 @@ const desk = shallowRef<DeskView | null>(null)
 const among = reactive(new Set<string>())
 const twice = reactive(new Set<string>())
 const second = ref('')
-const path = () => `/api/activities/${props.activity.id}`
 watch(
   open,
   async is => {
     if (!is) return
     desk.value = null
     twice.clear()
-    desk.value = await send(() => api.get<DeskView>(`${path()}/desk`))
+    desk.value = await send(() =>
+      api.call(markingEndpoints.readDesk, { params: { activityId: props.activity.id } }),
+    )
     among.clear()
     for (const s of desk.value?.students ?? []) if (s.markerId) among.add(s.markerId)
     if (among.size === 0) for (const m of props.markers) among.add(m.id)
@@ -40,7 +42,10 @@ const toggle = (set: Set<string>, id: string) => {
 async function deal(markerIds: string[]) {
   if (
     (await send(() =>
-      api.put(`${path()}/shares`, { key: newKey(), enrolmentIds: students.value.map(s => s.id), markerIds }),
+      api.call(markingEndpoints.divideMarking, {
+        params: { activityId: props.activity.id },
+        body: { key: newKey(), enrolmentIds: students.value.map(s => s.id), markerIds },
+      }),
     )) === null
   )
     return
@@ -55,7 +60,10 @@ async function deal(markerIds: string[]) {
 async function ask() {
   if (
     (await send(() =>
-      api.post(`${path()}/second`, { key: newKey(), enrolmentIds: [...twice], markerId: second.value }),
+      api.call(markingEndpoints.askSecondMarker, {
+        params: { activityId: props.activity.id },
+        body: { key: newKey(), enrolmentIds: [...twice], markerId: second.value },
+      }),
     )) === null
   )
     return

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { addressOf } from '#shared/http/endpoint'
 import type { Restored } from '#shared/keeping/archive'
 import { ProblemDetails } from '#shared/http/problem'
 import { useSessionStore } from '~/stores/session'
+import * as keepingEndpoints from '#shared/keeping/endpoints'
 
 /** Brings a seminar back from its archive: the file goes up as it is, with how far it has come. */
 const session = useSessionStore()
@@ -20,7 +22,7 @@ function send() {
   share.value = 0
   // the one request that says how far an upload is
   const request = new XMLHttpRequest()
-  request.open('POST', '/api/archives')
+  request.open('POST', addressOf(keepingEndpoints.restoreArchive, {}))
   request.setRequestHeader('content-type', 'application/zip')
   request.upload.onprogress = e => {
     share.value = e.total > 0 ? e.loaded / e.total : 0

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { addressOf } from '#shared/http/endpoint'
 import type { PersonView } from '#shared/people/people'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
+import * as keepingEndpoints from '#shared/keeping/endpoints'
 
 /** What is kept of a student: given to them as a file, or taken out for good. The one act here that asks before it is done. */
 const props = defineProps<{ person: PersonView | null; seminarId: string }>()
@@ -18,8 +20,11 @@ watch(
 const matches = computed(() => typed.value.trim().toLowerCase() === props.person?.name.toLowerCase())
 async function erase() {
   const done = await send(() =>
-    api.post<{ name: string }>(`/api/seminars/${props.seminarId}/people/${props.person!.id}/erase`, {
-      name: typed.value,
+    api.call(keepingEndpoints.erasePerson, {
+      params: { seminarId: props.seminarId, enrolmentId: props.person!.id },
+      body: {
+        name: typed.value,
+      },
     }),
   )
   if (done) emit('erased', done.name)
@@ -36,7 +41,13 @@ async function erase() {
     <form v-if="person" class="card dialog" novalidate @submit.prevent="erase">
       <h2>What is kept of {{ person.name }}</h2>
       <p>
-        <a :href="`/api/seminars/${seminarId}/people/${person.id}/data`" download
+        <a
+          :href="
+            addressOf(keepingEndpoints.downloadDataOfPerson, {
+              params: { seminarId, enrolmentId: person.id },
+            })
+          "
+          download
           >All they have put in and been given, as one file</a
         >, to hand to them. Words of drafts and held marks are not in it.
       </p>

@@ -5,6 +5,7 @@ import { inWords, listed, plural } from '#core/planning/expectationWords'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 type Arrangement = Pick<GroupPlanView, 'title' | 'selfJoin' | 'most' | 'groups'>
 /** A plan's groups side by side. People are dragged between them, or moved from the keyboard; what happens to their work is said. */
@@ -104,10 +105,13 @@ async function dealAgain() {
     seed: Math.floor(Math.random() * 2 ** 31),
   }
   const dealt = await send(() =>
-    api.post(`/api/seminars/${props.seminarId}/groups/${props.plan.id}/deal`, {
-      key: newKey(),
-      baseVersion: props.plan.version,
-      rules,
+    api.call(peopleEndpoints.dealGroups, {
+      params: { seminarId: props.seminarId, planId: props.plan.id },
+      body: {
+        key: newKey(),
+        baseVersion: props.plan.version,
+        rules,
+      },
     }),
   )
   if (!dealt) return

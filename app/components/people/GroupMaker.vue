@@ -5,6 +5,7 @@ import { inWords, plural } from '#core/planning/expectationWords'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import RuleSets from './RuleSets.vue'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 /** A new group plan, said in a sentence: how many, mixed how, with which topics; or joined by students themselves. */
 const props = defineProps<{
@@ -57,13 +58,16 @@ async function make() {
     seed: Math.floor(Math.random() * 2 ** 31),
   }
   const made = await send(() =>
-    api.post<{ id: string }>(`/api/seminars/${props.seminarId}/groups`, {
-      key: key.value,
-      title: wish.title || 'Groups',
-      rules,
-      topics: topics.value,
-      selfJoin: wish.way === 'join',
-      most: wish.way === 'join' ? wish.most : null,
+    api.call(peopleEndpoints.makeGroupPlan, {
+      params: { seminarId: props.seminarId },
+      body: {
+        key: key.value,
+        title: wish.title || 'Groups',
+        rules,
+        topics: topics.value,
+        selfJoin: wish.way === 'join',
+        most: wish.way === 'join' ? wish.most : null,
+      },
     }),
   )
   if (made) emit('made', made.id)

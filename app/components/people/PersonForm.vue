@@ -2,6 +2,7 @@
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 /** One person added by hand; the form stays open for the next. */
 const props = defineProps<{
@@ -24,7 +25,9 @@ const first = ref<HTMLInputElement | null>(null)
 let key = newKey()
 onMounted(() => first.value?.focus())
 async function add() {
-  const added = await send(() => api.post(`/api/seminars/${props.seminarId}/people`, { key, ...person }))
+  const added = await send(() =>
+    api.call(peopleEndpoints.addPerson, { params: { seminarId: props.seminarId }, body: { key, ...person } }),
+  )
   if (!added) return
   notices.say(`${person.givenName} ${person.familyName} is in the seminar.`)
   key = newKey()

@@ -4,6 +4,7 @@ import { capital, inWords, plural } from '#core/planning/expectationWords'
 import { toBase64 } from '~/composables/files/readFile'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 /** A roster file on its way in: chosen, looked at, and only then taken. */
 const props = defineProps<{ seminarId: string }>()
@@ -42,7 +43,7 @@ async function look(chosen: File | undefined) {
   reading.value = true
   const read = { name: chosen.name, base64: await toBase64(chosen) }
   const seen = await send(() =>
-    api.post<RosterPreview>(`/api/seminars/${props.seminarId}/roster/preview`, read),
+    api.call(peopleEndpoints.previewRoster, { params: { seminarId: props.seminarId }, body: read }),
   )
   reading.value = false
   if (!seen) return
@@ -70,9 +71,12 @@ const sentence = computed(() => {
 async function take() {
   come.value = null
   const answer = await send(() =>
-    api.postLong<RosterAnswer>(
-      `/api/seminars/${props.seminarId}/roster`,
-      { ...file.value, key, withdrawMissing: withdrawMissing.value, invite: invite.value },
+    api.callLong(
+      peopleEndpoints.importRoster,
+      {
+        params: { seminarId: props.seminarId },
+        body: { ...file.value!, key, withdrawMissing: withdrawMissing.value, invite: invite.value },
+      },
       (done, of) => {
         come.value = { done, of }
       },

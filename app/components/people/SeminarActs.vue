@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { addressOf } from '#shared/http/endpoint'
 import { dayAfter } from '#core/planning/week'
 import type { SettingsBody } from '#shared/people/settings'
 import { newKey, useApi } from '~/composables/shell/useApi'
@@ -7,6 +8,8 @@ import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import { useSessionStore } from '~/stores/session'
 import TermFields from './TermFields.vue'
+import * as peopleEndpoints from '#shared/people/endpoints'
+import * as keepingEndpoints from '#shared/keeping/endpoints'
 
 /** What is done to a seminar as a whole: copied for another term, archived, brought back. */
 const props = defineProps<{ seminarId: string; settings: SettingsBody; archived: boolean }>()
@@ -32,7 +35,10 @@ function begin() {
 }
 async function make() {
   const made = await send(() =>
-    api.post<{ seminarId: string }>(`/api/seminars/${props.seminarId}/copy`, { id, ...copy, ...term.value }),
+    api.call(peopleEndpoints.copySeminar, {
+      params: { seminarId: props.seminarId },
+      body: { id, ...copy, ...term.value },
+    }),
   )
   if (!made) return
   copying.value = false
@@ -42,7 +48,10 @@ async function make() {
 }
 const archive = (archived: boolean) =>
   attempt(async () => {
-    await api.put(`/api/seminars/${props.seminarId}/archived`, { archived })
+    await api.call(peopleEndpoints.archiveSeminar, {
+      params: { seminarId: props.seminarId },
+      body: { archived },
+    })
     await session.load()
     emit('changed')
     notices.say(archived ? 'Archived. It can be read; nothing is added any more.' : 'Brought back.', {
@@ -59,7 +68,10 @@ const archive = (archived: boolean) =>
       <v-btn @click="begin">Copy it for another term …</v-btn>
       <v-btn v-if="archived" @click="archive(false)">Bring it back</v-btn>
       <v-btn v-else @click="archive(true)">Archive it</v-btn>
-      <a class="v-btn keep" :href="`/api/seminars/${seminarId}/archive`" download
+      <a
+        class="v-btn keep"
+        :href="addressOf(keepingEndpoints.downloadArchive, { params: { seminarId } })"
+        download
         >Take it all away as one archive</a
       >
       <p class="hint">

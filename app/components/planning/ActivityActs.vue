@@ -5,6 +5,7 @@ import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
 import { useSessionStore } from '~/stores/session'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
 /** What is done to an activity as a whole: copied, kept as a template, locked, taken away. */
 const props = defineProps<{ view: ComposerView }>()
@@ -24,11 +25,14 @@ const copy = (asTemplate: boolean) =>
   attempt(async () => {
     const id = newKey()
     const seminarId = asTemplate ? props.view.seminarId : target.seminarId
-    await api.post(`/api/activities/${props.view.id}/copy`, {
-      id,
-      seminarId,
-      week: asTemplate || !same.value ? null : target.week,
-      asTemplate,
+    await api.call(planningEndpoints.copyActivity, {
+      params: { activityId: props.view.id },
+      body: {
+        id,
+        seminarId,
+        week: asTemplate || !same.value ? null : target.week,
+        asTemplate,
+      },
     })
     copying.value = false
     if (asTemplate) {
@@ -43,7 +47,10 @@ const copy = (asTemplate: boolean) =>
   })
 const lock = (locked: boolean) =>
   attempt(async () => {
-    await api.put(`/api/activities/${props.view.id}/locked`, { locked })
+    await api.call(planningEndpoints.lockActivity, {
+      params: { activityId: props.view.id },
+      body: { locked },
+    })
     emit('reload')
     notices.say(locked ? 'Locked: nothing here can be changed until it is unlocked.' : 'Unlocked.', {
       label: 'Undo',
@@ -53,7 +60,7 @@ const lock = (locked: boolean) =>
 const remove = () =>
   attempt(async () => {
     const { id, seminarId, body } = props.view
-    await api.remove(`/api/activities/${id}`)
+    await api.call(planningEndpoints.deleteActivity, { params: { activityId: id } })
     await navigateTo(`/seminars/${seminarId}/plan`)
     notices.say(`“${body.title}” is taken away.`, {
       label: 'Undo',
@@ -61,22 +68,28 @@ const remove = () =>
         const week = 1
         await attempt(async () => {
           const back = newKey()
-          await api.post(`/api/seminars/${seminarId}/activities`, {
-            id: back,
-            kind: body.kind,
-            week,
-            unitId: body.unitId,
-            templateId: null,
-          })
-          await api.patch(`/api/activities/${back}/plan`, {
-            key: newKey(),
-            baseVersion: 1,
-            change: {
-              ...body,
-              rules: body.rules.map(r => ({ ...r, id: newKey() })),
-              prompts: body.prompts.map(p => ({ ...p, id: newKey() })),
+          await api.call(planningEndpoints.makeActivity, {
+            params: { seminarId },
+            body: {
+              id: back,
+              kind: body.kind,
+              week,
+              unitId: body.unitId,
+              templateId: null,
             },
-            tell: false,
+          })
+          await api.call(planningEndpoints.changePlannedActivity, {
+            params: { activityId: back },
+            body: {
+              key: newKey(),
+              baseVersion: 1,
+              change: {
+                ...body,
+                rules: body.rules.map(r => ({ ...r, id: newKey() })),
+                prompts: body.prompts.map(p => ({ ...p, id: newKey() })),
+              },
+              tell: false,
+            },
           })
           await navigateTo(`/seminars/${seminarId}/activities/${back}/plan`)
         })

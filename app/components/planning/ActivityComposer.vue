@@ -40,6 +40,8 @@ import TalkLines from './TalkLines.vue'
 import WikiLines from './WikiLines.vue'
 import LexiconLines from './LexiconLines.vue'
 import TimePart from './TimePart.vue'
+import * as planningEndpoints from '#shared/planning/endpoints'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 /** Where an activity is planned: sentences edited in place, what students will see beside them, and what to look at before publishing. */
 const props = defineProps<{ view: ComposerView }>()
@@ -48,7 +50,6 @@ const api = useApi()
 const notices = useNotices()
 const seminar = useSeminarStore()
 const { attempt } = useSending()
-const path = `/api/activities/${props.view.id}`
 const shell = computed(() => seminar.shell!)
 const toStored = (v: ComposerView): Stored<ActivityBody> => ({
   version: v.version,
@@ -63,11 +64,14 @@ const edit = useSharedEdit<ActivityBody>({
   shelf: `jovrel:activity:${props.view.id}`,
   theirsOf: theirs => toStored(theirs as ComposerView),
   send: async (change, baseVersion) => {
-    const saved = await api.patch<ComposerView>(`${path}/plan`, {
-      key: newKey(),
-      baseVersion,
-      change,
-      tell: tell.value,
+    const saved = await api.call(planningEndpoints.changePlannedActivity, {
+      params: { activityId: props.view.id },
+      body: {
+        key: newKey(),
+        baseVersion,
+        change,
+        tell: tell.value,
+      },
     })
     emit('stored', saved)
     return toStored(saved)
@@ -224,7 +228,10 @@ watch(edit.changes, changes => {
   if (Object.keys(changes).length === 0) return
   asking = setTimeout(async () => {
     try {
-      effect.value = await api.post<EffectView>(`${path}/plan/effect`, { change: changes })
+      effect.value = await api.call(planningEndpoints.readPlanEffect, {
+        params: { activityId: props.view.id },
+        body: { change: changes },
+      })
     } catch (error) {
       effectProblem.value = error instanceof Error ? error.message : String(error)
     }
@@ -251,11 +258,14 @@ async function publish(opens: string, andTell: boolean) {
   await edit.save()
   if (edit.state.value !== 'saved') return
   await attempt(async () => {
-    const answer = await api.post<{ state: string }>(`${path}/publish`, {
-      key: newKey(),
-      baseVersion: edit.version.value,
-      opens,
-      tell: andTell,
+    const answer = await api.call(planningEndpoints.publishActivity, {
+      params: { activityId: props.view.id },
+      body: {
+        key: newKey(),
+        baseVersion: edit.version.value,
+        opens,
+        tell: andTell,
+      },
     })
     emit('reload')
     await seminar.load(props.view.seminarId)
@@ -271,9 +281,9 @@ async function publish(opens: string, andTell: boolean) {
 const writeRubric = () =>
   attempt(async () => {
     const level = (title: string, n: number) => ({ title, points: n * 100, pointsFrom: null, descriptor: '' })
-    const made = await api.post<{ id: string; versionId: string }>(
-      `/api/seminars/${props.view.seminarId}/rubrics`,
-      {
+    const made = await api.call(markingEndpoints.makeRubric, {
+      params: { seminarId: props.view.seminarId },
+      body: {
         key: newKey(),
         rubric: {
           title: body.value.title || 'New rubric',
@@ -289,7 +299,7 @@ const writeRubric = () =>
           ],
         },
       },
-    )
+    })
     edit.change({
       rubricVersionId: made.versionId,
       points: 1000,
@@ -300,8 +310,13 @@ const writeRubric = () =>
   })
 const unpublish = () =>
   attempt(async () => {
-    const view = await api.get<ComposerView>(`${path}/plan`)
-    await api.post(`${path}/unpublish`, { key: newKey(), baseVersion: view.version })
+    const view = await api.call(planningEndpoints.readPlannedActivity, {
+      params: { activityId: props.view.id },
+    })
+    await api.call(planningEndpoints.unpublishActivity, {
+      params: { activityId: props.view.id },
+      body: { key: newKey(), baseVersion: view.version },
+    })
     emit('reload')
     await seminar.load(props.view.seminarId)
   })

@@ -2,13 +2,13 @@
 import type { Editor } from '@tiptap/vue-3'
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
-import type { FileView } from '#shared/files/file'
 import { plural } from '#core/planning/expectationWords'
 import { toBase64 } from '~/composables/files/readFile'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import RichEditor from '../contributing/RichEditor.vue'
 import { briefNodes } from './briefNodes'
+import * as filesEndpoints from '#shared/files/endpoints'
 
 /** A brief or a starter: text with pictures, files, video, formulas and tables. */
 const props = defineProps<{ doc: RichNode; label: string; seminarId: string; placeholder?: string }>()
@@ -31,11 +31,14 @@ async function upload(event: Event) {
 }
 async function take(file: File, transcript: string | null = null) {
   const kept = await send(async () =>
-    api.post<FileView>(`/api/seminars/${props.seminarId}/files`, {
-      id: newKey(),
-      name: file.name,
-      base64: await toBase64(file),
-      transcript,
+    api.call(filesEndpoints.addSeminarFile, {
+      params: { seminarId: props.seminarId },
+      body: {
+        id: newKey(),
+        name: file.name,
+        base64: await toBase64(file),
+        transcript,
+      },
     }),
   )
   if (!kept) return

@@ -5,6 +5,7 @@ import { useSending } from '~/composables/shell/useSending'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
 import TimePart from './TimePart.vue'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
 /** More time for single people, with the reason for those who mark. Given at once, taken back with an undo. */
 const props = defineProps<{ view: ComposerView; closesAt: string; disabled: boolean }>()
@@ -15,7 +16,6 @@ const { send, problem, attempt } = useSending()
 const { dayTime } = useTimes()
 const adding = ref(false)
 const wish = reactive({ enrolmentId: '', dueAt: '', reason: '' })
-const path = (id: string) => `/api/activities/${props.view.id}/extensions/${id}`
 function begin() {
   Object.assign(wish, {
     enrolmentId: '',
@@ -29,7 +29,15 @@ async function give() {
     problem.value = 'Choose for whom.'
     return
   }
-  if (!(await send(() => api.put(path(wish.enrolmentId), { dueAt: wish.dueAt, reason: wish.reason })))) return
+  if (
+    !(await send(() =>
+      api.call(planningEndpoints.giveExtension, {
+        params: { activityId: props.view.id, enrolmentId: wish.enrolmentId },
+        body: { dueAt: wish.dueAt, reason: wish.reason },
+      }),
+    ))
+  )
+    return
   adding.value = false
   emit('changed')
   notices.say(
@@ -38,12 +46,19 @@ async function give() {
 }
 const take = (e: ComposerView['extensions'][number]) =>
   attempt(async () => {
-    await api.remove(path(e.enrolmentId))
+    await api.call(planningEndpoints.removeExtension, {
+      params: { activityId: props.view.id, enrolmentId: e.enrolmentId },
+    })
     emit('changed')
     notices.say(`${e.name}'s extension is taken back.`, {
       label: 'Undo',
       run: async () => {
-        await attempt(() => api.put(path(e.enrolmentId), { dueAt: e.dueAt, reason: e.reason }))
+        await attempt(() =>
+          api.call(planningEndpoints.giveExtension, {
+            params: { activityId: props.view.id, enrolmentId: e.enrolmentId },
+            body: { dueAt: e.dueAt, reason: e.reason },
+          }),
+        )
         emit('changed')
       },
     })

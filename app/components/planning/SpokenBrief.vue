@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import type { FileView } from '#shared/files/file'
+import { addressOf } from '#shared/http/endpoint'
 import { toBase64 } from '~/composables/files/readFile'
 import { useRecorder } from '~/composables/files/useRecorder'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
+import * as filesEndpoints from '#shared/files/endpoints'
 
 /** The brief spoken by the instructor: recorded in the browser, heard beside the text. */
 const props = defineProps<{ fileId: string | null; seminarId: string }>()
@@ -14,11 +15,14 @@ const { recording, clock, refused, begin, end } = useRecorder(file => void keep(
 
 async function keep(file: File) {
   const kept = await send(async () =>
-    api.post<FileView>(`/api/seminars/${props.seminarId}/files`, {
-      id: newKey(),
-      name: file.name,
-      base64: await toBase64(file),
-      transcript: null,
+    api.call(filesEndpoints.addSeminarFile, {
+      params: { seminarId: props.seminarId },
+      body: {
+        id: newKey(),
+        name: file.name,
+        base64: await toBase64(file),
+        transcript: null,
+      },
     }),
   )
   if (kept) emit('change', kept.id)
@@ -32,7 +36,12 @@ const recordVerb = computed(() => {
 
 <template>
   <p class="spoken">
-    <audio v-if="fileId && !recording" controls preload="metadata" :src="`/api/files/${fileId}`" />
+    <audio
+      v-if="fileId && !recording"
+      controls
+      preload="metadata"
+      :src="addressOf(filesEndpoints.readFile, { params: { fileId } })"
+    />
     <button v-if="!recording" class="link" type="button" :disabled="busy" @click="begin">
       {{ recordVerb }}
     </button>

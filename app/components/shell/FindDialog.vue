@@ -3,6 +3,7 @@ import type { SeminarShell } from '#shared/people/seminar'
 import type { Found } from '#shared/planning/find'
 import { KIND_WORDS } from '~/composables/planning/kindWords'
 import { useApi } from '~/composables/shell/useApi'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
 /** Finds any activity, person or contribution, and does any act by its name. */
 const props = defineProps<{ shell: SeminarShell }>()
@@ -163,9 +164,10 @@ watch(words, value => {
 async function look(value: string) {
   const mine = ++asked
   try {
-    const answer = await api.get<Found>(
-      `/api/seminars/${props.shell.id}/find?q=${encodeURIComponent(value.slice(0, 100))}`,
-    )
+    const answer = await api.call(planningEndpoints.findInSeminar, {
+      params: { seminarId: props.shell.id },
+      query: { q: value.slice(0, 100) },
+    })
     if (mine === asked) found.value = answer
   } catch (error) {
     if (mine === asked) problem.value = error instanceof Error ? error.message : String(error)

@@ -3,6 +3,7 @@ import type { NoticeList } from '#shared/messaging/notices'
 import { useApi } from '~/composables/shell/useApi'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useSeminarStore } from '~/stores/seminar'
+import * as messagingEndpoints from '#shared/messaging/endpoints'
 
 /** What one has been told, newest first. Looking at it is what makes it seen. */
 const seminar = useSeminarStore()
@@ -12,14 +13,15 @@ const open = ref(false)
 const list = shallowRef<NoticeList['notices'] | null>(null)
 const problem = ref<string | null>(null)
 const unseen = computed(() => seminar.shell?.unseen ?? 0)
-const base = computed(() => `/api/seminars/${seminar.shell?.id}/notices`)
 watch(open, async is => {
   if (!is) return
   problem.value = null
   try {
-    list.value = (await api.get<NoticeList>(base.value)).notices
+    list.value = (
+      await api.call(messagingEndpoints.readNotices, { params: { seminarId: seminar.shell!.id } })
+    ).notices
     if (unseen.value > 0) {
-      await api.put(`${base.value}/seen`)
+      await api.call(messagingEndpoints.recordNoticesSeen, { params: { seminarId: seminar.shell!.id } })
       await seminar.load(seminar.shell!.id)
     }
   } catch (error) {

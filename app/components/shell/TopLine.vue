@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { addressOf } from '#shared/http/endpoint'
 import { useAppearance, type Appearance } from '~/composables/shell/useAppearance'
 import { useSeminarStore } from '~/stores/seminar'
 import { useLeaving } from '~/composables/people/useLeaving'
 import { useSessionStore } from '~/stores/session'
 import NoticeMenu from './NoticeMenu.vue'
+import * as keepingEndpoints from '#shared/keeping/endpoints'
 
 const emit = defineEmits<{ find: []; eye: [] }>()
 const seminar = useSeminarStore()
@@ -57,6 +59,9 @@ const appearances: ReadonlyArray<readonly [Appearance, string]> = [
   ['night', 'dark'],
 ]
 
+const ownData = computed(() =>
+  addressOf(keepingEndpoints.downloadOwnData, { params: { seminarId: seminar.shell!.id } }),
+)
 const leave = useLeaving()
 </script>
 
@@ -101,7 +106,7 @@ const leave = useLeaving()
         </fieldset>
         <p class="ways">
           <NuxtLink to="/account">Account: mail and calendar</NuxtLink>
-          <a v-if="seminar.isStudent && !seminar.shell?.studentsEye" :href="`/api${base}/own-data`" download
+          <a v-if="seminar.isStudent && !seminar.shell?.studentsEye" :href="ownData" download
             >All you have put in, as a file</a
           >
           <NuxtLink v-if="seminar.shell?.role === 'instructor'" :to="`${base}/settings`"

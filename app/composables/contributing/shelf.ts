@@ -1,5 +1,7 @@
 import { createStore, del, entries, get, set } from 'idb-keyval'
 import type { TermDetail } from '#shared/contributing/term'
+import type * as contributingEndpoints from '#shared/contributing/endpoints'
+import type { InputOf } from '~/composables/shell/useApi'
 import type { RichNode } from '#core/contributing/richText'
 
 /** A text left in this browser, with the version of the draft it was begun from. */
@@ -10,10 +12,11 @@ export interface KeptText {
   readonly term?: TermDetail | null
   readonly baseVersion: number | null
 }
+type PostBody = InputOf<typeof contributingEndpoints.postContribution>['body']
 /** A post that could not be sent yet. Its key makes sure that it is posted once, however often it is tried. */
 export interface WaitingPost {
-  readonly path: string
-  readonly body: Readonly<Record<string, unknown>> & { readonly key: string }
+  readonly path: string // of the endpoint that posts, as earlier versions of Jovrel kept it, too
+  readonly body: PostBody
   readonly shelf: string
 }
 
@@ -63,3 +66,6 @@ export const queuePost = (post: WaitingPost): Promise<void> => set(post.body.key
 export const waitingPosts = async (): Promise<WaitingPost[]> =>
   (await entries<string, WaitingPost>(postStore()).catch(() => [])).map(([, post]) => post)
 export const forgetPost = (key: string): Promise<void> => del(key, postStore()).catch(() => {})
+
+/** The activity a waiting post belongs to. */
+export const activityOf = (post: WaitingPost): string => post.path.split('/')[3]!

@@ -1,3 +1,4 @@
+import { addressOf } from '#shared/http/endpoint'
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { NoteDetail } from '#shared/contributing/reading'
@@ -6,6 +7,7 @@ import type { AttachedFile, DraftView, TakesUp } from '#shared/contributing/thre
 import { ApiProblem, newKey, useApi } from '../shell/useApi'
 import { forgetText, keepText, keptText, queuePost } from './shelf'
 import { useOutbox } from './useOutbox'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 export type DraftState = 'empty' | 'typing' | 'saved' | 'kept here' | 'two texts' | 'waiting'
 
@@ -105,9 +107,12 @@ export function useDraft(
     )
       return
     try {
-      const answer = await api.put<DraftView>(`/api/activities/${place.activityId}/draft`, {
-        ...written(),
-        baseVersion: version.value,
+      const answer = await api.call(contributingEndpoints.saveDraft, {
+        params: { activityId: place.activityId },
+        body: {
+          ...written(),
+          baseVersion: version.value,
+        },
       })
       version.value = answer.version
       if (doc.value === sent) {
@@ -162,11 +167,16 @@ export function useDraft(
       more,
     ])
     if (postKey.text !== now) postKey = { key: newKey(), text: now }
-    const path = `/api/activities/${place.activityId}/contributions`
+    const path = addressOf(contributingEndpoints.postContribution, {
+      params: { activityId: place.activityId },
+    })
     const body = { ...written(), ...more, key: postKey.key }
     try {
       posted = true
-      const answer = await api.post<Posted>(path, body)
+      const answer = await api.call(contributingEndpoints.postContribution, {
+        params: { activityId: place.activityId },
+        body,
+      })
       await forgetText(shelf)
       return answer
     } catch (error) {
@@ -192,9 +202,12 @@ export function useDraft(
     posted = true
     await saving
     await forgetText(shelf)
-    await api.remove(`/api/activities/${place.activityId}/draft`, {
-      parentId: place.parentId,
-      slot: place.slot ?? '',
+    await api.call(contributingEndpoints.discardDraft, {
+      params: { activityId: place.activityId },
+      body: {
+        parentId: place.parentId,
+        slot: place.slot ?? '',
+      },
     })
   }
 

@@ -1,5 +1,7 @@
+import { addressOf } from '#shared/http/endpoint'
 import { LiveEvent, type WholeContribution } from '#shared/contributing/thread'
 import { useThreadStore } from '~/stores/thread'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 /**
  * Keeps an open talk up to date as others write (server-sent events); the browser reconnects by itself, and after a gap
@@ -12,7 +14,9 @@ export function useLiveTalk(before: () => void, opened: () => void = () => {}) {
   let missed = true // what came between the page and its ear
 
   onMounted(() => {
-    source = new EventSource(`/api/activities/${store.activity!.id}/live`)
+    source = new EventSource(
+      addressOf(contributingEndpoints.followActivity, { params: { activityId: store.activity!.id } }),
+    )
     source.onmessage = message => {
       const event = LiveEvent.safeParse(JSON.parse(String(message.data)))
       if (!event.success) return

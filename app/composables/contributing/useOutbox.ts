@@ -1,6 +1,7 @@
 import { ApiProblem, useApi } from '../shell/useApi'
 import { useNotices } from '~/stores/notices'
-import { forgetPost, forgetText, waitingPosts, type WaitingPost } from './shelf'
+import { activityOf, forgetPost, forgetText, waitingPosts, type WaitingPost } from './shelf'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 /** Told when a post that waited has been sent, or was refused and is a draft again. */
 type Sent = (post: WaitingPost, result: { readonly id: string } | { readonly problem: ApiProblem }) => void
@@ -18,7 +19,10 @@ export function useOutbox() {
     try {
       for (const post of await waitingPosts()) {
         try {
-          const answer = await api.post<{ id: string }>(post.path, post.body)
+          const answer = await api.call(contributingEndpoints.postContribution, {
+            params: { activityId: activityOf(post) },
+            body: post.body,
+          })
           await forgetText(post.shelf)
           await forgetPost(post.body.key)
           if (listeners.size === 0) notices.say('What you wrote while you were away is posted now.')

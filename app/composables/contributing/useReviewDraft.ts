@@ -1,7 +1,8 @@
 import { countWords } from '#core/contributing/measureText'
 import { lacksOf } from '#core/contributing/review/missing'
-import type { ReviewDesk, ReviewGiven, ReviewStored } from '#shared/contributing/review'
+import type { ReviewDesk, ReviewGiven } from '#shared/contributing/review'
 import { ApiProblem, newKey, useApi } from '../shell/useApi'
+import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
 
 const PAUSE = 700 // milliseconds without a change before it is sent
 export type ReviewSaving = 'empty' | 'saving' | 'saved' | 'not saved' | 'two texts'
@@ -9,7 +10,6 @@ export type ReviewSaving = 'empty' | 'saving' | 'saved' | 'not saved' | 'two tex
 /** What a reviewer gives, saved at every pause. A review changed in another window is never overwritten: both are offered. */
 export function useReviewDraft(desk: ReviewDesk) {
   const api = useApi()
-  const path = `/api/reviews/${desk.id}`
   const given = ref<ReviewGiven>(structuredClone(toRaw(desk.given)))
   const version = ref(desk.version)
   const state = ref<ReviewSaving>(desk.version === null ? 'empty' : 'saved')
@@ -57,7 +57,10 @@ export function useReviewDraft(desk: ReviewDesk) {
     if (theirs.value || state.value === 'saved' || state.value === 'empty') return
     const at = changes
     try {
-      const stored = await api.put<ReviewStored>(path, { ...toRaw(given.value), baseVersion: version.value })
+      const stored = await api.call(reviewEndpoints.saveReview, {
+        params: { reviewId: desk.id },
+        body: { ...toRaw(given.value), baseVersion: version.value },
+      })
       version.value = stored.version
       if (changes === at) state.value = 'saved'
     } catch (error) {
@@ -83,7 +86,12 @@ export function useReviewDraft(desk: ReviewDesk) {
     await save()
     if (state.value !== 'saved') return null
     try {
-      return (await api.post<{ handedIn: number }>(`${path}/in`, { key: newKey() })).handedIn
+      return (
+        await api.call(reviewEndpoints.handInReview, {
+          params: { reviewId: desk.id },
+          body: { key: newKey() },
+        })
+      ).handedIn
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error
       problem.value = error.message
@@ -91,7 +99,7 @@ export function useReviewDraft(desk: ReviewDesk) {
     }
   }
   onMounted(() => {
-    void api.put(`${path}/opened`).catch(() => {})
+    void api.call(reviewEndpoints.recordReviewOpened, { params: { reviewId: desk.id } }).catch(() => {})
   })
   onBeforeUnmount(() => void save())
   return { given, state, problem, theirs, lacks, words, change, takeBack, save, settle, handIn }

@@ -178,7 +178,7 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
     putBack: id => void putBack(id),
     keepOnTop: (id, onTop) =>
       void attempt(async () => {
-        await store.act(id, 'on-top', { onTop })
+        await store.keepOnTop(id, onTop)
         notices.say(onTop ? 'Kept on top for everyone.' : 'Back in the order of the talk.', {
           label: 'Undo',
           run: () => desk.keepOnTop(id, !onTop),
@@ -186,12 +186,12 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
       }),
     approve: id =>
       void attempt(async () => {
-        await store.act(id, 'approval', { approved: true })
+        await store.approve(id, { approved: true })
         notices.say('Shown to everyone now.')
       }),
     sendBack: (id, remark) =>
       void attempt(async () => {
-        await store.act(id, 'approval', { approved: false, remark })
+        await store.approve(id, { approved: false, remark })
         notices.say('Sent back with your remark. It is still its author’s to change.')
       }),
   }

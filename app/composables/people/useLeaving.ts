@@ -1,10 +1,13 @@
+import { useSending } from '~/composables/shell/useSending'
 import { useSessionStore } from '~/stores/session'
 
-/** Signs out. A whole new page is loaded: nothing of who was signed in stays in memory. */
+/** Signs out, and loads a whole new page: nothing of who was signed in stays in memory. A refusal is said, and one stays. */
 export function useLeaving() {
   const session = useSessionStore()
-  return async () => {
-    await session.signOut()
-    await navigateTo('/sign-in', { external: true })
-  }
+  const { attempt } = useSending()
+  return () =>
+    attempt(async () => {
+      await session.signOut()
+      window.location.assign('/sign-in')
+    })
 }

@@ -1,4 +1,6 @@
 import { v7 } from 'uuid'
+import type { z } from 'zod'
+import { addressOf, type Endpoint, type Read } from '#shared/http/endpoint'
 import { ProblemDetails } from '#shared/http/problem'
 
 /** A refused or failed request, with a sentence for the person. */
@@ -31,6 +33,35 @@ const UNREACHED: ProblemDetails = {
 /** A key for one write. Sent again after a lost answer, it makes sure that the write is done once. */
 export const newKey = (): string => v7()
 
+/** What a reader gets may be given on as it is: nothing here changes it. */
+type Frozen<T> = T extends readonly (infer U)[]
+  ? readonly Frozen<U>[]
+  : T extends object
+    ? { readonly [K in keyof T]: Frozen<T[K]> }
+    : T
+/** What stands in an address is text in the end: any text may be asked for, and the server says what it thinks of it. */
+type Asked<T> = { readonly [K in keyof T]: T[K] | string | null }
+type Field<K extends string, S> = S extends z.ZodType
+  ? Record<never, never> extends z.input<S>
+    ? { readonly [k in K]?: Frozen<z.input<S>> }
+    : { readonly [k in K]: Frozen<z.input<S>> }
+  : unknown
+/** Parameters, query and body of an endpoint, as its contracts take them. */
+export type InputOf<E extends Endpoint> = Field<'params', E['params']> &
+  (E['query'] extends z.ZodType
+    ? Record<never, never> extends z.input<E['query']>
+      ? { readonly query?: Asked<z.input<E['query']>> }
+      : { readonly query: Asked<z.input<E['query']>> }
+    : unknown) &
+  Field<'body', E['body']>
+type Given<E extends Endpoint> =
+  Record<never, never> extends InputOf<E> ? [input?: InputOf<E>] : [input: InputOf<E>]
+interface AnyInput {
+  readonly params?: Readonly<Record<string, unknown>>
+  readonly query?: unknown
+  readonly body?: unknown
+}
+
 type PlainFetch = (
   path: string,
   options: { readonly method: string; readonly body: unknown; readonly retry: number },
@@ -40,25 +71,24 @@ type PlainFetch = (
 export function useApi() {
   // the types of $fetch compare the address with those of all routes; here it is any text, which takes them too long
   const request = useRequestFetch() as unknown as PlainFetch
-  async function call<T>(
-    method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
-    path: string,
-    body?: unknown,
-  ): Promise<T> {
+  async function call<E extends Endpoint>(endpoint: E, ...[input]: Given<E>): Promise<Read<E['answer']>> {
+    const { body, ...address } = (input ?? {}) as AnyInput // it is one, whatever the endpoint
     try {
-      return (await request(path, { method, body, retry: 0 })) as T
+      const answer = await request(addressOf(endpoint, address), { method: endpoint.method, body, retry: 0 })
+      return answer as Read<E['answer']> // the server answers through the contract of this endpoint
     } catch (error) {
       throw problemOf(error)
     }
   }
-  /** A post whose answer comes in lines, with how far the work has come before it. */
-  async function postLong<T>(
-    path: string,
-    body: unknown,
+  /** The same for an endpoint whose answer comes in lines, with how far the work has come before it. */
+  async function callLong<E extends Endpoint & { readonly progress: true }>(
+    endpoint: E,
+    input: InputOf<E>,
     progress: (done: number, of: number) => void,
-  ): Promise<T> {
-    const answer = await fetch(path, {
-      method: 'POST',
+  ): Promise<Read<E['answer']>> {
+    const { body, ...address } = input as AnyInput // it is one, whatever the endpoint
+    const answer = await fetch(addressOf(endpoint, address), {
+      method: endpoint.method,
       body: JSON.stringify(body),
       headers: { 'content-type': 'application/json' },
     }).catch(() => null)
@@ -66,7 +96,7 @@ export function useApi() {
     if (!answer.headers.get('content-type')?.includes('x-ndjson')) {
       const data: unknown = await answer.json().catch(() => null)
       if (!answer.ok) throw problemOf({ data })
-      return data as T
+      return data as Read<E['answer']> // see above
     }
     const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader()
     let rest = ''
@@ -74,7 +104,12 @@ export function useApi() {
       const lines = (rest + part.value).split('\n')
       rest = lines.pop()!
       for (const line of lines) {
-        const said = JSON.parse(line) as { done?: number; of?: number; answer?: T; problem?: unknown }
+        const said = JSON.parse(line) as {
+          done?: number
+          of?: number
+          answer?: Read<E['answer']>
+          problem?: unknown
+        }
         if (said.problem) throw problemOf({ data: said.problem })
         if (said.answer !== undefined) return said.answer
         progress(said.done!, said.of!)
@@ -82,14 +117,7 @@ export function useApi() {
     }
     throw new ApiProblem(UNREACHED)
   }
-  return {
-    postLong,
-    get: <T>(path: string) => call<T>('GET', path),
-    post: <T>(path: string, body?: unknown) => call<T>('POST', path, body),
-    put: <T>(path: string, body?: unknown) => call<T>('PUT', path, body),
-    patch: <T>(path: string, body?: unknown) => call<T>('PATCH', path, body),
-    remove: <T>(path: string, body?: unknown) => call<T>('DELETE', path, body),
-  }
+  return { call, callLong }
 }
 
 function problemOf(error: unknown): ApiProblem {

@@ -1,3 +1,5 @@
+import { addressOf } from '#shared/http/endpoint'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 const SETTLE = 2500 // milliseconds without anything new before an open page looks again
 const LATEST = 15_000 // and no longer than this, however much comes
 
@@ -20,7 +22,9 @@ export function useLiveLook(activityId: () => string | null, look: () => void) {
   }
   function listen(id: string | null) {
     source?.close()
-    source = id ? new EventSource(`/api/activities/${id}/live`) : undefined
+    source = id
+      ? new EventSource(addressOf(contributingEndpoints.followActivity, { params: { activityId: id } }))
+      : undefined
     source?.addEventListener('message', soon)
   }
   onMounted(() => {

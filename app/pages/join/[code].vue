@@ -1,17 +1,18 @@
 <script setup lang="ts">
-import type { AccountWrite, JoinView } from '#shared/people/account'
+import type { AccountWrite } from '#shared/people/account'
 import AccountFields from '~/components/people/AccountFields.vue'
 import DoorPage from '~/components/shell/DoorPage.vue'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useSessionStore } from '~/stores/session'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 useHead({ title: 'Join a seminar' })
 const route = useRoute()
 const api = useApi()
 const session = useSessionStore()
 const { data: seminar, error } = await useAsyncData(`join-${route.params.code}`, () =>
-  api.get<JoinView>(`/api/join/${route.params.code}`),
+  api.call(peopleEndpoints.readJoiningCode, { params: { code: String(route.params.code) } }),
 )
 const account = ref<AccountWrite>({ givenName: '', familyName: '', email: '', password: '' })
 const { busy, problems, problem, send } = useSending()
@@ -19,8 +20,11 @@ const me = computed(() => session.session?.person ?? null)
 
 async function join() {
   const joined = await send(() =>
-    api.post<{ seminarId: string }>(`/api/join/${route.params.code}`, {
-      account: me.value ? null : account.value,
+    api.call(peopleEndpoints.joinSeminar, {
+      params: { code: String(route.params.code) },
+      body: {
+        account: me.value ? null : account.value,
+      },
     }),
   )
   if (!joined) return

@@ -3,18 +3,26 @@ import DoorPage from '~/components/shell/DoorPage.vue'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useSessionStore } from '~/stores/session'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 useHead({ title: 'Choose a password', meta: [{ name: 'referrer', content: 'no-referrer' }] })
 const route = useRoute()
 const api = useApi()
 const session = useSessionStore()
 const { data: who, error } = await useAsyncData(`password-${route.params.secret}`, () =>
-  api.get<{ name: string; email: string }>(`/api/password/${route.params.secret}`),
+  api.call(peopleEndpoints.readPasswordLink, { params: { secret: String(route.params.secret) } }),
 )
 const password = ref('')
 const { busy, problem, send } = useSending()
 async function choose() {
-  if (!(await send(() => api.post(`/api/password/${route.params.secret}`, { password: password.value }))))
+  if (
+    !(await send(() =>
+      api.call(peopleEndpoints.setPassword, {
+        params: { secret: String(route.params.secret) },
+        body: { password: password.value },
+      }),
+    ))
+  )
     return
   await session.load()
   await navigateTo('/')

@@ -2,6 +2,7 @@
 import DoorPage from '~/components/shell/DoorPage.vue'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 useHead({ title: 'A new password' })
 const api = useApi()
@@ -9,7 +10,8 @@ const email = ref('')
 const done = ref(false)
 const { busy, problem, send } = useSending()
 async function ask() {
-  if (await send(() => api.post('/api/password', { email: email.value }))) done.value = true
+  if (await send(() => api.call(peopleEndpoints.askForPassword, { body: { email: email.value } })))
+    done.value = true
 }
 </script>
 

@@ -5,6 +5,7 @@ import { newKey, useApi } from '~/composables/shell/useApi'
 import { mondayOf, timeZones } from '~/composables/planning/termWeeks'
 import { useSending } from '~/composables/shell/useSending'
 import { useSessionStore } from '~/stores/session'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 definePageMeta({ layout: 'plain' })
 useHead({ title: 'Set up a seminar' })
@@ -27,11 +28,13 @@ onMounted(() => {
 })
 async function found() {
   const made = await send(() =>
-    api.post<{ seminarId: string }>('/api/seminars', {
-      id,
-      ...seminar,
-      ...term.value,
-    } satisfies SeminarWrite),
+    api.call(peopleEndpoints.makeSeminar, {
+      body: {
+        id,
+        ...seminar,
+        ...term.value,
+      } satisfies SeminarWrite,
+    }),
   )
   if (!made) return
   await session.load()

@@ -1,8 +1,8 @@
 import { requirePerson } from '#server/access/session'
 import { route } from '#server/http/route'
 import { setCalendar } from '#server/services/people/account'
-import { AccountView } from '#shared/people/account'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
-export default route({ answer: AccountView }, async ({ event, db }) =>
+export default route(peopleEndpoints.closeCalendar, async ({ event, db }) =>
   setCalendar(db, await requirePerson(event, db), false),
 )

@@ -1,8 +1,8 @@
 import { requirePerson } from '#server/access/session'
 import { route } from '#server/http/route'
 import { accountView } from '#server/services/people/account'
-import { AccountView } from '#shared/people/account'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
-export default route({ answer: AccountView }, async ({ event, db }) =>
+export default route(peopleEndpoints.readAccount, async ({ event, db }) =>
   accountView(db, await requirePerson(event, db)),
 )

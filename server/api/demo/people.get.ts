@@ -1,7 +1,7 @@
 import { route } from '#server/http/route'
 import { demoPeople, isDemo } from '#server/services/people/session'
-import { DemoPeople } from '#shared/people/session'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
-export default route({ answer: DemoPeople }, async ({ db }) => ({
+export default route(peopleEndpoints.readDemoPeople, async ({ db }) => ({
   people: isDemo() ? await demoPeople(db) : [],
 }))

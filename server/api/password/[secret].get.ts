@@ -1,7 +1,5 @@
 import { route } from '#server/http/route'
 import { personOfLink } from '#server/services/people/account'
-import { PasswordLinkView, SecretParams } from '#shared/people/account'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
-export default route({ params: SecretParams, answer: PasswordLinkView }, ({ db, params }) =>
-  personOfLink(db, params.secret),
-)
+export default route(peopleEndpoints.readPasswordLink, ({ db, params }) => personOfLink(db, params.secret))

@@ -1,8 +1,8 @@
 import { endSession } from '#server/access/session'
 import { route } from '#server/http/route'
-import { Done } from '#shared/contributing/thread'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
-export default route({ answer: Done }, async ({ event, db }) => {
+export default route(peopleEndpoints.signOut, async ({ event, db }) => {
   await endSession(event, db)
   return { done: true }
 })

@@ -1,9 +1,9 @@
 import { getPerson } from '#server/access/session'
 import { route } from '#server/http/route'
 import { sessionView } from '#server/services/people/session'
-import { SessionAnswer } from '#shared/people/session'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
-export default route({ answer: SessionAnswer }, async ({ event, db }) => {
+export default route(peopleEndpoints.readSession, async ({ event, db }) => {
   const person = await getPerson(event, db)
   return { session: person && (await sessionView(db, person)) }
 })

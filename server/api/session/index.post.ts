@@ -2,9 +2,9 @@ import { forgetAttempts, limitAttempts } from '#server/access/attempts'
 import { beginSession } from '#server/access/session'
 import { route } from '#server/http/route'
 import { personByPassword, sessionView } from '#server/services/people/session'
-import { SessionAnswer, SignIn } from '#shared/people/session'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
-export default route({ body: SignIn, answer: SessionAnswer }, async ({ event, db, body }) => {
+export default route(peopleEndpoints.signIn, async ({ event, db, body }) => {
   await limitAttempts(db, body.email)
   const person = await personByPassword(db, body.email, body.password)
   await forgetAttempts(db, body.email)

@@ -16,7 +16,7 @@ import { countedStudents, type Student } from '#server/services/contributing/rec
 import { localTime } from '#server/services/contributing/writePlace'
 import { closesFor, type ActivityPlan } from '#server/services/planning/activityPlan'
 import { withIdempotency } from '#server/services/idempotency'
-import type { DraftView, SendMessages } from '#shared/messaging/messages'
+import type { MessageDraft, SendMessages } from '#shared/messaging/messages'
 import { missingWork, nextDue, openPlans } from './missingWork'
 import { tell } from './notices'
 
@@ -30,7 +30,7 @@ export async function draftFor(
   ids: readonly string[],
   activityId: string | undefined,
   now: Date,
-): Promise<DraftView> {
+): Promise<MessageDraft> {
   const [plans, everyone] = await Promise.all([
     openPlans(db, actor.seminar.id, now),
     countedStudents(db, actor.seminar.id),

@@ -1,53 +1,54 @@
 import type { Row } from './roles'
 import { STAFF, WRITERS, key, ofRasmus } from './roles'
 import { doc } from '#server/testing/world'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 /** What each role is answered at the routes of contributions. */
 export const CONTRIBUTIONS_ROUTES: readonly Row[] = [
   {
-    route: 'contributions/[contributionId]/index.patch.ts',
+    endpoint: contributingEndpoints.editContribution,
     path: ofRasmus(),
     body: () => ({ key: key(), doc: doc('Not mine to change.'), baseVersion: 1 }),
     expected: [401, 404, 403, 403, 403, 403, 403],
   },
   {
-    route: 'contributions/[contributionId]/index.get.ts',
+    endpoint: contributingEndpoints.readOwnText,
     path: ofRasmus(),
     expected: [401, 404, 403, 404, 404, 404, 404],
   },
   {
-    route: 'contributions/[contributionId]/on-top.put.ts',
+    endpoint: contributingEndpoints.keepOnTop,
     path: ofRasmus('/on-top'),
     body: () => ({ onTop: false }),
     expected: STAFF,
   },
   {
-    route: 'contributions/[contributionId]/opened.put.ts',
+    endpoint: contributingEndpoints.openForReplies,
     path: ofRasmus('/opened'),
     body: () => ({ opened: true }),
     expected: [401, 404, 403, 404, 404, 409, 409],
   },
   {
-    route: 'contributions/[contributionId]/approval.put.ts',
+    endpoint: contributingEndpoints.approveContribution,
     path: ofRasmus('/approval'),
     body: () => ({ approved: true }),
     expected: STAFF,
   },
-  { route: 'contributions/[contributionId]/revisions.get.ts', path: ofRasmus('/revisions'), expected: STAFF },
+  { endpoint: contributingEndpoints.readRevisions, path: ofRasmus('/revisions'), expected: STAFF },
   {
-    route: 'contributions/[contributionId]/mark.put.ts',
+    endpoint: contributingEndpoints.markContribution,
     path: ofRasmus('/mark'),
     body: () => ({ done: true, points: null }),
     expected: STAFF,
   },
   {
-    route: 'contributions/[contributionId]/nod.put.ts',
+    endpoint: contributingEndpoints.nodToContribution,
     path: ofRasmus('/nod'),
     body: () => ({ nodded: true }),
     expected: WRITERS,
   },
   {
-    route: 'contributions/[contributionId]/withdrawn.put.ts',
+    endpoint: contributingEndpoints.withdrawContribution,
     path: ofRasmus('/withdrawn'),
     body: () => ({ withdrawn: true }),
     expected: [401, 404, 403, 403, 403, 200, 200],

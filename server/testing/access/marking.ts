@@ -1,28 +1,30 @@
 import type { Row } from './roles'
 import { STAFF, STUDENTS, base64, breakwater, key, record, seminar } from './roles'
 import { doc } from '#server/testing/world'
+import * as gradebookEndpoints from '#shared/marking/gradebookEndpoints'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 /** What each role is answered at the routes of marking. */
 export const MARKING_ROUTES: readonly Row[] = [
-  { route: 'activities/[activityId]/desk.get.ts', path: breakwater('/desk'), expected: STAFF },
+  { endpoint: markingEndpoints.readDesk, path: breakwater('/desk'), expected: STAFF },
   {
-    route: 'activities/[activityId]/letter.get.ts',
+    endpoint: markingEndpoints.readLetter,
     path: breakwater('/letter'),
     expected: [401, 404, 404, 404, 200, 404, 404],
   },
   {
-    route: 'activities/[activityId]/return.post.ts',
+    endpoint: markingEndpoints.returnMarks,
     path: breakwater('/return'),
     body: () => ({ key: key(), enrolmentIds: [key()] }),
     expected: [401, 404, 403, 403, 403, 409, 409],
   },
   {
-    route: 'activities/[activityId]/records/[enrolmentId]/index.get.ts',
+    endpoint: markingEndpoints.readRecord,
     path: record('liv'),
     expected: STAFF,
   },
   {
-    route: 'activities/[activityId]/records/[enrolmentId]/mark.put.ts',
+    endpoint: markingEndpoints.saveMark,
     path: record('idris', '/mark'),
     body: (_, role) => ({
       key: key(),
@@ -36,126 +38,126 @@ export const MARKING_ROUTES: readonly Row[] = [
     expected: STAFF,
   },
   {
-    route: 'activities/[activityId]/records/[enrolmentId]/hold.post.ts',
+    endpoint: markingEndpoints.holdMark,
     path: record('kadri', '/hold'),
     body: () => ({ key: key(), baseVersion: 0 }),
     expected: [401, 404, 403, 403, 403, 422, 422],
   },
   {
-    route: 'activities/[activityId]/records/[enrolmentId]/reopen.post.ts',
+    endpoint: markingEndpoints.reopenMark,
     path: record('kadri', '/reopen'),
     body: () => ({ key: key(), baseVersion: 0 }),
     expected: [401, 404, 403, 403, 403, 409, 409],
   },
   {
-    route: 'activities/[activityId]/records/[enrolmentId]/return.post.ts',
+    endpoint: markingEndpoints.returnMark,
     path: record('kadri', '/return'),
     body: () => ({ key: key(), baseVersion: 0 }),
     expected: [401, 404, 403, 403, 403, 422, 422],
   },
   {
-    route: 'activities/[activityId]/records/[enrolmentId]/preview.get.ts',
+    endpoint: markingEndpoints.previewLetter,
     path: record('kadri', '/preview'),
     expected: STAFF,
   },
   {
-    route: 'activities/[activityId]/records/[enrolmentId]/history.get.ts',
+    endpoint: markingEndpoints.readMarkHistory,
     path: record('kadri', '/history'),
     expected: STAFF,
   },
   {
-    route: 'activities/[activityId]/records/[enrolmentId]/take-back.post.ts',
+    endpoint: markingEndpoints.takeMarkBack,
     path: record('kadri', '/take-back'),
     body: () => ({ key: key(), baseVersion: 0 }),
     expected: [401, 404, 403, 403, 403, 409, 409],
   },
   {
-    route: 'activities/[activityId]/records/[enrolmentId]/second.put.ts',
+    endpoint: markingEndpoints.saveSecondMark,
     path: record('kadri', '/second'),
     body: () => ({ key: key(), steps: [], remark: '', done: false }),
     expected: [401, 404, 403, 403, 403, 404, 404],
   },
   {
-    route: 'activities/[activityId]/records/[enrolmentId]/agree.post.ts',
+    endpoint: markingEndpoints.agreeSecondMark,
     path: record('kadri', '/agree'),
     body: () => ({ key: key(), baseVersion: 0 }),
     expected: [401, 404, 403, 403, 403, 409, 409],
   },
   {
-    route: 'activities/[activityId]/return-at.post.ts',
+    endpoint: markingEndpoints.scheduleReturn,
     path: breakwater('/return-at'),
     body: () => ({ key: key(), enrolmentIds: [key()], at: null }),
     expected: [401, 404, 403, 403, 403, 409, 409],
   },
   {
-    route: 'activities/[activityId]/second.post.ts',
+    endpoint: markingEndpoints.askSecondMarker,
     path: breakwater('/second'),
     body: () => ({ key: key(), enrolmentIds: [key()], markerId: null }),
     expected: [401, 404, 403, 403, 403, 404, 404],
   },
   {
-    route: 'activities/[activityId]/shares.put.ts',
+    endpoint: markingEndpoints.divideMarking,
     path: breakwater('/shares'),
     body: () => ({ key: key(), enrolmentIds: [key()], markerIds: [] }),
     expected: STAFF,
   },
-  { route: 'activities/[activityId]/rubric-move.get.ts', path: breakwater('/rubric-move'), expected: STAFF },
+  { endpoint: markingEndpoints.readRubricMove, path: breakwater('/rubric-move'), expected: STAFF },
   {
-    route: 'activities/[activityId]/rubric-move.post.ts',
+    endpoint: markingEndpoints.moveMarksToRubric,
     path: breakwater('/rubric-move'),
     body: () => ({ key: key(), enrolmentIds: [key()] }),
     expected: STAFF,
   },
-  { route: 'seminars/[seminarId]/phrases/index.get.ts', path: seminar('/phrases'), expected: STAFF },
+  { endpoint: markingEndpoints.readPhrases, path: seminar('/phrases'), expected: STAFF },
   {
-    route: 'seminars/[seminarId]/phrases/index.put.ts',
+    endpoint: markingEndpoints.savePhrase,
     path: seminar('/phrases'),
     body: () => ({ id: key(), text: 'A phrase.', criterion: null }),
     expected: STAFF,
   },
   {
-    route: 'seminars/[seminarId]/phrases/[phraseId]/used.post.ts',
+    endpoint: markingEndpoints.recordPhraseUse,
     path: w => `/api/seminars/${w.seminar.id}/phrases/${key()}/used`,
     expected: [401, 404, 403, 403, 403, 404, 404],
   },
   {
-    route: 'seminars/[seminarId]/phrases/[phraseId]/index.delete.ts',
+    endpoint: markingEndpoints.removePhrase,
     path: w => `/api/seminars/${w.seminar.id}/phrases/${key()}`,
     expected: STAFF,
   },
   {
-    route: 'activities/[activityId]/records/[enrolmentId]/points.put.ts',
+    endpoint: gradebookEndpoints.setPoints,
     path: record('kadri', '/points'),
     body: () => ({ key: key(), was: 1, points: 100, reason: 'r' }),
     expected: [401, 404, 403, 403, 403, 409, 409],
   },
   {
-    route: 'activities/[activityId]/records/[enrolmentId]/excused.put.ts',
+    endpoint: gradebookEndpoints.excuseStudent,
     path: record('kadri', '/excused'),
     body: () => ({ key: key(), excused: false, reason: '' }),
     expected: STAFF,
   },
   {
-    route: 'activities/[activityId]/distribution.get.ts',
+    endpoint: markingEndpoints.readDistribution,
     path: breakwater('/distribution'),
     expected: STAFF,
   },
   {
-    route: 'activities/[activityId]/letter/pdf.get.ts',
+    endpoint: markingEndpoints.downloadLetter,
     path: breakwater('/letter/pdf'),
     expected: [401, 404, 404, 404, 200, 404, 404],
   },
-  { route: 'seminars/[seminarId]/gradebook/index.get.ts', path: seminar('/gradebook'), expected: STAFF },
+  { endpoint: gradebookEndpoints.readGradebook, path: seminar('/gradebook'), expected: STAFF },
   {
-    route: 'seminars/[seminarId]/gradebook/layout.put.ts',
+    endpoint: gradebookEndpoints.arrangeGradebook,
     path: seminar('/gradebook/layout'),
     body: () => ({ order: [], hidden: [] }),
     expected: STAFF,
   },
-  { route: 'seminars/[seminarId]/grades.get.ts', path: seminar('/grades'), expected: STUDENTS },
-  { route: 'seminars/[seminarId]/results.get.ts', path: seminar('/results?form=csv'), expected: STAFF },
+  { endpoint: gradebookEndpoints.readOwnGrades, path: seminar('/grades'), expected: STUDENTS },
+  { endpoint: gradebookEndpoints.downloadResults, path: seminar('/results?form=csv'), expected: STAFF },
   {
-    route: 'seminars/[seminarId]/marks/preview.post.ts',
+    endpoint: gradebookEndpoints.previewMarks,
     path: seminar('/marks/preview'),
     body: w => ({
       name: 'm.csv',
@@ -165,7 +167,7 @@ export const MARKING_ROUTES: readonly Row[] = [
     expected: STAFF,
   },
   {
-    route: 'seminars/[seminarId]/marks/index.post.ts',
+    endpoint: gradebookEndpoints.importMarks,
     path: seminar('/marks'),
     body: w => ({
       key: key(),
@@ -177,23 +179,23 @@ export const MARKING_ROUTES: readonly Row[] = [
     expected: STAFF,
   },
   {
-    route: 'activities/[activityId]/letter/replies.get.ts',
+    endpoint: markingEndpoints.readOwnLetterReplies,
     path: breakwater('/letter/replies'),
     expected: [401, 404, 404, 404, 200, 404, 404],
   },
   {
-    route: 'activities/[activityId]/letter/replies.post.ts',
+    endpoint: markingEndpoints.replyToOwnLetter,
     path: breakwater('/letter/replies'),
     body: () => ({ key: key(), doc: doc('Thank you.') }),
     expected: [401, 404, 403, 404, 200, 404, 404],
   },
   {
-    route: 'activities/[activityId]/records/[enrolmentId]/replies.get.ts',
+    endpoint: markingEndpoints.readLetterReplies,
     path: record('liv', '/replies'),
     expected: STAFF,
   },
   {
-    route: 'activities/[activityId]/records/[enrolmentId]/replies.post.ts',
+    endpoint: markingEndpoints.replyToLetter,
     path: record('liv', '/replies'),
     body: () => ({ key: key(), doc: doc('Gladly.') }),
     expected: STAFF,

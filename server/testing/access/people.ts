@@ -1,103 +1,115 @@
+import * as httpEndpoints from '#shared/http/endpoints'
 import type { Row } from './roles'
 import { MANAGERS, MEMBERS, STAFF, base64, key, managersGet, rules, seminar, settings, term } from './roles'
+import * as messagingEndpoints from '#shared/messaging/endpoints'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 /** What each role is answered at the routes of people. */
 export const PEOPLE_ROUTES: readonly Row[] = [
   {
-    route: 'installation.get.ts',
+    endpoint: httpEndpoints.readOpenApi,
+    path: () => '/api/openapi.json',
+    expected: [200, 200, 200, 200, 200, 200, 200],
+  },
+  {
+    endpoint: peopleEndpoints.readInstallation,
     path: () => '/api/installation',
     expected: [200, 200, 200, 200, 200, 200, 200],
   },
   {
-    route: 'account/index.get.ts',
+    endpoint: peopleEndpoints.readAccount,
     path: () => '/api/account',
     expected: [401, 200, 200, 200, 200, 200, 200],
   },
   {
-    route: 'account/index.post.ts',
+    endpoint: peopleEndpoints.makeFirstAccount,
     path: () => '/api/account',
     body: () => ({ givenName: 'A', familyName: 'B', email: 'a@northmere.example', password: 'long enough' }),
     expected: [409, 409, 409, 409, 409, 409, 409],
   },
   {
-    route: 'account/mail.put.ts',
+    endpoint: peopleEndpoints.chooseMail,
     path: () => '/api/account/mail',
     body: () => ({ mailChoice: 'daily' }),
     expected: [401, 200, 200, 200, 200, 200, 200],
   },
   {
-    route: 'account/calendar.post.ts',
+    endpoint: peopleEndpoints.makeCalendar,
     path: () => '/api/account/calendar',
     expected: [401, 200, 200, 200, 200, 200, 200],
   },
   {
-    route: 'account/calendar.delete.ts',
+    endpoint: peopleEndpoints.closeCalendar,
     path: () => '/api/account/calendar',
     expected: [401, 200, 200, 200, 200, 200, 200],
   },
   {
-    route: 'password/index.post.ts',
+    endpoint: peopleEndpoints.askForPassword,
     path: () => '/api/password',
     body: () => ({ email: 'nobody@northmere.example' }),
     expected: [200, 200, 200, 200, 200, 200, 200],
   },
   {
-    route: 'password/[secret].get.ts',
+    endpoint: peopleEndpoints.readPasswordLink,
     path: () => '/api/password/not-a-link-that-was-ever-sent',
     expected: [404, 404, 404, 404, 404, 404, 404],
   },
   {
-    route: 'password/[secret].post.ts',
+    endpoint: peopleEndpoints.setPassword,
     path: () => '/api/password/not-a-link-that-was-ever-sent',
     body: () => ({ password: 'long enough' }),
     expected: [404, 404, 404, 404, 404, 404, 404],
   },
   {
-    route: 'join/[code].get.ts',
+    endpoint: peopleEndpoints.readJoiningCode,
     path: () => '/api/join/KELP-4QX',
     expected: [200, 200, 200, 200, 200, 200, 200],
   },
   {
-    route: 'join/[code].post.ts',
+    endpoint: peopleEndpoints.joinSeminar,
     path: () => '/api/join/ZZZZ-999',
     body: () => ({ account: null }),
     expected: [401, 404, 404, 404, 404, 404, 404],
   },
-  { route: 'mailroom.get.ts', path: () => '/api/mailroom', expected: [401, 403, 403, 403, 403, 403, 200] },
   {
-    route: 'seminars/index.post.ts',
+    endpoint: messagingEndpoints.readMailroom,
+    path: () => '/api/mailroom',
+    expected: [401, 403, 403, 403, 403, 403, 200],
+  },
+  {
+    endpoint: peopleEndpoints.makeSeminar,
     path: () => '/api/seminars',
     body: () => ({ ...term, id: key(), code: 'N 1', title: 'New', college: '', timeZone: 'Europe/Oslo' }),
     expected: [401, 200, 403, 403, 403, 403, 200],
   },
-  { route: 'seminars/[seminarId]/settings.get.ts', path: seminar('/settings'), expected: MANAGERS },
+  { endpoint: peopleEndpoints.readSettings, path: seminar('/settings'), expected: MANAGERS },
   {
-    route: 'seminars/[seminarId]/settings.put.ts',
+    endpoint: peopleEndpoints.saveSettings,
     path: seminar('/settings'),
     body: () => ({ key: key(), baseVersion: 99, settings }),
     expected: managersGet(409),
   },
   {
-    route: 'seminars/[seminarId]/archived.put.ts',
+    endpoint: peopleEndpoints.archiveSeminar,
     path: seminar('/archived'),
     body: () => ({ archived: false }),
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/copy.post.ts',
+    endpoint: peopleEndpoints.copySeminar,
     path: seminar('/copy'),
     body: () => ({ ...term, id: key(), code: 'N 2', title: 'Again' }),
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/students-eye.put.ts',
+    endpoint: peopleEndpoints.lookAsStudent,
     path: seminar('/students-eye'),
     body: () => ({ on: false }),
     expected: STAFF,
   },
-  { route: 'seminars/[seminarId]/people/index.get.ts', path: seminar('/people'), expected: STAFF },
+  { endpoint: peopleEndpoints.readPeople, path: seminar('/people'), expected: STAFF },
   {
-    route: 'seminars/[seminarId]/people/index.post.ts',
+    endpoint: peopleEndpoints.addPerson,
     path: seminar('/people'),
     body: (_, role) => ({
       key: key(),
@@ -111,25 +123,25 @@ export const PEOPLE_ROUTES: readonly Row[] = [
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/people/invite.post.ts',
+    endpoint: peopleEndpoints.invitePeople,
     path: seminar('/people/invite'),
     body: () => ({ key: key(), enrolmentIds: [key()] }),
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/people/[enrolmentId].patch.ts',
+    endpoint: peopleEndpoints.changePerson,
     path: async w => `/api/seminars/${w.seminar.id}/people/${(await w.enrolment('nico')).id}`,
     body: () => ({ state: 'active' }),
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/roster/preview.post.ts',
+    endpoint: peopleEndpoints.previewRoster,
     path: seminar('/roster/preview'),
     body: () => ({ name: 'r.csv', base64: base64('name,email\nNew Name,nn@northmere.example\n') }),
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/roster/index.post.ts',
+    endpoint: peopleEndpoints.importRoster,
     path: seminar('/roster'),
     body: () => ({
       key: key(),
@@ -141,25 +153,25 @@ export const PEOPLE_ROUTES: readonly Row[] = [
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/codes/index.post.ts',
+    endpoint: peopleEndpoints.makeJoiningCode,
     path: seminar('/codes'),
     body: () => ({ key: key(), role: 'student', sectionId: null, days: 3, most: 5 }),
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/codes/[codeId].delete.ts',
+    endpoint: peopleEndpoints.closeJoiningCode,
     path: w => `/api/seminars/${w.seminar.id}/codes/${key()}`,
     expected: managersGet(404),
   },
-  { route: 'seminars/[seminarId]/groups/index.get.ts', path: seminar('/groups'), expected: MEMBERS },
+  { endpoint: peopleEndpoints.readGroups, path: seminar('/groups'), expected: MEMBERS },
   {
-    route: 'seminars/[seminarId]/groups/index.post.ts',
+    endpoint: peopleEndpoints.makeGroupPlan,
     path: seminar('/groups'),
     body: () => ({ key: key(), title: 'Three', rules, topics: [], selfJoin: false, most: null }),
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/groups/[planId]/index.put.ts',
+    endpoint: peopleEndpoints.saveGroupPlan,
     path: w => `/api/seminars/${w.seminar.id}/groups/${key()}`,
     body: () => ({
       key: key(),
@@ -172,18 +184,18 @@ export const PEOPLE_ROUTES: readonly Row[] = [
     expected: managersGet(404),
   },
   {
-    route: 'seminars/[seminarId]/groups/[planId]/index.delete.ts',
+    endpoint: peopleEndpoints.deleteGroupPlan,
     path: w => `/api/seminars/${w.seminar.id}/groups/${key()}`,
     expected: managersGet(404),
   },
   {
-    route: 'seminars/[seminarId]/groups/[planId]/deal.post.ts',
+    endpoint: peopleEndpoints.dealGroups,
     path: w => `/api/seminars/${w.seminar.id}/groups/${key()}/deal`,
     body: () => ({ key: key(), baseVersion: 1, rules }),
     expected: managersGet(404),
   },
   {
-    route: 'seminars/[seminarId]/groups/[planId]/mine.put.ts',
+    endpoint: peopleEndpoints.chooseGroup,
     path: w => `/api/seminars/${w.seminar.id}/groups/${key()}/mine`,
     body: () => ({ groupId: null }),
     expected: [401, 404, 403, 404, 404, 403, 403],

@@ -12,18 +12,23 @@ import {
   seminar,
   times,
 } from './roles'
+import * as filesEndpoints from '#shared/files/endpoints'
+import * as markingEndpoints from '#shared/marking/endpoints'
+import * as messagingEndpoints from '#shared/messaging/endpoints'
+import * as peopleEndpoints from '#shared/people/endpoints'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
 /** What each role is answered at the routes of planning. */
 export const PLANNING_ROUTES: readonly Row[] = [
-  { route: 'seminars/[seminarId]/library/index.get.ts', path: seminar('/library'), expected: STAFF },
+  { endpoint: markingEndpoints.readLibrary, path: seminar('/library'), expected: STAFF },
   {
-    route: 'seminars/[seminarId]/library/import.post.ts',
+    endpoint: markingEndpoints.importRubric,
     path: seminar('/library/import'),
     body: () => ({ key: key(), name: 'o.csv', base64: base64('code,statement\nX 1,Reads.\n') }),
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/rubrics.post.ts',
+    endpoint: markingEndpoints.makeRubric,
     path: seminar('/rubrics'),
     body: () => ({
       key: key(),
@@ -44,83 +49,83 @@ export const PLANNING_ROUTES: readonly Row[] = [
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/activities.post.ts',
+    endpoint: planningEndpoints.makeActivity,
     path: seminar('/activities'),
     body: () => ({ id: key(), kind: 'discussion', week: 7, unitId: null, templateId: null }),
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/plan/order.put.ts',
+    endpoint: planningEndpoints.orderTermPlan,
     path: seminar('/plan/order'),
     body: () => ({ key: key(), activityId: key(), unitId: null, beforeId: null }),
     expected: managersGet(422),
   },
   {
-    route: 'seminars/[seminarId]/files.post.ts',
+    endpoint: filesEndpoints.addSeminarFile,
     path: seminar('/files'),
     body: () => ({ id: key(), name: 'p.png', base64: pixel, transcript: null }),
     expected: STAFF,
   },
-  { route: 'seminars/[seminarId]/find.get.ts', path: seminar('/find?q=toll'), expected: MEMBERS },
-  { route: 'seminars/[seminarId]/notices/index.get.ts', path: seminar('/notices'), expected: MEMBERS },
-  { route: 'seminars/[seminarId]/notices/seen.put.ts', path: seminar('/notices/seen'), expected: MEMBERS },
-  { route: 'activities/[activityId]/plan/index.get.ts', path: dredge('/plan'), expected: MANAGERS },
+  { endpoint: planningEndpoints.findInSeminar, path: seminar('/find?q=toll'), expected: MEMBERS },
+  { endpoint: messagingEndpoints.readNotices, path: seminar('/notices'), expected: MEMBERS },
+  { endpoint: messagingEndpoints.recordNoticesSeen, path: seminar('/notices/seen'), expected: MEMBERS },
+  { endpoint: planningEndpoints.readPlannedActivity, path: dredge('/plan'), expected: MANAGERS },
   {
-    route: 'activities/[activityId]/plan/index.patch.ts',
+    endpoint: planningEndpoints.changePlannedActivity,
     path: dredge('/plan'),
     body: () => ({ key: key(), baseVersion: 99, change: {}, tell: false }),
     expected: managersGet(409),
   },
   {
-    route: 'activities/[activityId]/plan/effect.post.ts',
+    endpoint: planningEndpoints.readPlanEffect,
     path: dredge('/plan/effect'),
     body: () => ({ change: {} }),
     expected: MANAGERS,
   },
   {
-    route: 'activities/[activityId]/publish.post.ts',
+    endpoint: planningEndpoints.publishActivity,
     path: dredge('/publish'),
     body: () => ({ key: key(), baseVersion: 99, opens: 'now', tell: false }),
     expected: managersGet(409),
   },
   {
-    route: 'activities/[activityId]/unpublish.post.ts',
+    endpoint: planningEndpoints.unpublishActivity,
     path: dredge('/unpublish'),
     body: () => ({ key: key(), baseVersion: 99 }),
     expected: managersGet(409),
   },
   {
-    route: 'activities/[activityId]/schedule.put.ts',
+    endpoint: planningEndpoints.changeSchedule,
     path: dredge('/schedule'),
     body: () => ({ key: key(), baseVersion: 99, ...times }),
     expected: managersGet(409),
   },
   {
-    route: 'activities/[activityId]/locked.put.ts',
+    endpoint: planningEndpoints.lockActivity,
     path: dredge('/locked'),
     body: () => ({ locked: false }),
     expected: MANAGERS,
   },
   {
-    route: 'activities/[activityId]/copy.post.ts',
+    endpoint: planningEndpoints.copyActivity,
     path: dredge('/copy'),
     body: w => ({ id: key(), seminarId: w.seminar.id, week: null, asTemplate: false }),
     expected: MANAGERS,
   },
-  { route: 'activities/[activityId]/index.delete.ts', path: dredge(), expected: managersGet(409) },
+  { endpoint: planningEndpoints.deleteActivity, path: dredge(), expected: managersGet(409) },
   {
-    route: 'activities/[activityId]/extensions/[enrolmentId].put.ts',
+    endpoint: planningEndpoints.giveExtension,
     path: async w => `/api/activities/${w.dredge.id}/extensions/${(await w.enrolment('nico')).id}`,
     body: () => ({ dueAt: '2026-10-20T21:59:00Z', reason: 'ill' }),
     expected: MANAGERS,
   },
   {
-    route: 'activities/[activityId]/extensions/[enrolmentId].delete.ts',
+    endpoint: planningEndpoints.removeExtension,
     path: async w => `/api/activities/${w.dredge.id}/extensions/${(await w.enrolment('nico')).id}`,
     expected: MANAGERS,
   },
   {
-    route: 'rubrics/[rubricId]/index.put.ts',
+    endpoint: markingEndpoints.saveRubric,
     path: rubric(),
     body: () => ({
       key: key(),
@@ -141,26 +146,26 @@ export const PLANNING_ROUTES: readonly Row[] = [
     }),
     expected: managersGet(409),
   },
-  { route: 'rubrics/[rubricId]/export.get.ts', path: rubric('/export?form=json'), expected: STAFF },
-  { route: 'rubrics/[rubricId]/index.delete.ts', path: rubric(), expected: MANAGERS },
-  { route: 'rubrics/[rubricId]/back.put.ts', path: rubric('/back'), expected: MANAGERS },
+  { endpoint: markingEndpoints.exportRubric, path: rubric('/export?form=json'), expected: STAFF },
+  { endpoint: markingEndpoints.removeRubric, path: rubric(), expected: MANAGERS },
+  { endpoint: markingEndpoints.restoreRubric, path: rubric('/back'), expected: MANAGERS },
   {
-    route: 'files/[fileId]/index.get.ts',
+    endpoint: filesEndpoints.readFile,
     path: () => `/api/files/${key()}`,
     expected: [401, 404, 404, 404, 404, 404, 404],
   },
   {
-    route: 'files/[fileId]/text.get.ts',
+    endpoint: filesEndpoints.readFileText,
     path: () => `/api/files/${key()}/text`,
     expected: [401, 404, 404, 404, 404, 404, 404],
   },
   {
-    route: 'files/[fileId]/transcript.get.ts',
+    endpoint: filesEndpoints.readFileTranscript,
     path: () => `/api/files/${key()}/transcript`,
     expected: [401, 404, 404, 404, 404, 404, 404],
   },
   {
-    route: 'session/index.delete.ts',
+    endpoint: peopleEndpoints.signOut,
     path: () => '/api/session',
     expected: [200, 200, 200, 200, 200, 200, 200],
   },

@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm'
 import { v7 } from 'uuid'
+import type { Endpoint } from '#shared/http/endpoint'
 import * as t from '#server/database/schema'
 import { type World } from '#server/testing/world'
 
@@ -16,7 +17,7 @@ export type Expected = readonly [
 ]
 
 export interface Row {
-  readonly route: string
+  readonly endpoint: Endpoint
   readonly path: (w: World) => Promise<string> | string
   readonly body?: (w: World, role: Role) => unknown
   readonly stream?: true

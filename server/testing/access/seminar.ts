@@ -15,62 +15,69 @@ import {
   seminar,
   staffGet,
 } from './roles'
+import * as closingEndpoints from '#shared/closing/endpoints'
+import * as keepingEndpoints from '#shared/keeping/endpoints'
+import * as markingEndpoints from '#shared/marking/endpoints'
+import * as messagingEndpoints from '#shared/messaging/endpoints'
+import * as peopleEndpoints from '#shared/people/endpoints'
+import * as planningEndpoints from '#shared/planning/endpoints'
+import * as voicesEndpoints from '#shared/voices/endpoints'
 
 /** What each role is answered at the routes of seminar. */
 export const SEMINAR_ROUTES: readonly Row[] = [
   {
-    route: 'session/index.get.ts',
+    endpoint: peopleEndpoints.readSession,
     path: () => '/api/session',
     expected: [200, 200, 200, 200, 200, 200, 200],
   },
   {
-    route: 'session/index.post.ts',
+    endpoint: peopleEndpoints.signIn,
     path: () => '/api/session',
     body: () => ({ email: 'liv@northmere.example', password: 'wrong' }),
     expected: [401, 401, 401, 401, 401, 401, 401],
   },
   {
-    route: 'demo/people.get.ts',
+    endpoint: peopleEndpoints.readDemoPeople,
     path: () => '/api/demo/people',
     expected: [200, 200, 200, 200, 200, 200, 200],
   },
   {
-    route: 'demo/session.post.ts',
+    endpoint: peopleEndpoints.signInAsDemoPerson,
     path: () => '/api/demo/session',
     body: () => ({ personId: key() }),
     expected: [404, 404, 404, 404, 404, 404, 404],
   },
-  { route: 'seminars/[seminarId]/index.get.ts', path: seminar(), expected: MEMBERS },
-  { route: 'seminars/[seminarId]/plan.get.ts', path: seminar('/plan'), expected: MEMBERS },
-  { route: 'seminars/[seminarId]/week.get.ts', path: seminar('/week'), expected: STUDENTS },
-  { route: 'seminars/[seminarId]/letters.get.ts', path: seminar('/letters'), expected: MEMBERS },
-  { route: 'seminars/[seminarId]/voices.get.ts', path: seminar('/voices'), expected: STAFF },
-  { route: 'seminars/[seminarId]/voices/table.get.ts', path: seminar('/voices/table'), expected: STAFF },
+  { endpoint: peopleEndpoints.readSeminar, path: seminar(), expected: MEMBERS },
+  { endpoint: planningEndpoints.readTermPlan, path: seminar('/plan'), expected: MEMBERS },
+  { endpoint: planningEndpoints.readOwnWeek, path: seminar('/week'), expected: STUDENTS },
+  { endpoint: markingEndpoints.readOwnLetters, path: seminar('/letters'), expected: MEMBERS },
+  { endpoint: voicesEndpoints.readVoices, path: seminar('/voices'), expected: STAFF },
+  { endpoint: voicesEndpoints.downloadVoices, path: seminar('/voices/table'), expected: STAFF },
   {
-    route: 'seminars/[seminarId]/voices/[enrolmentId].get.ts',
+    endpoint: voicesEndpoints.readStudent,
     path: async w => `/api/seminars/${w.seminar.id}/voices/${(await w.enrolment('liv')).id}`,
     expected: STAFF,
   },
-  { route: 'seminars/[seminarId]/presence/index.get.ts', path: seminar('/presence'), expected: STAFF },
+  { endpoint: voicesEndpoints.readPresence, path: seminar('/presence'), expected: STAFF },
   {
-    route: 'seminars/[seminarId]/presence/acts.get.ts',
+    endpoint: voicesEndpoints.readPresenceActs,
     path: async w => `/api/seminars/${w.seminar.id}/presence/acts?student=${(await w.enrolment('liv')).id}`,
     expected: STAFF,
   },
   {
-    route: 'seminars/[seminarId]/presence/log.get.ts',
+    endpoint: voicesEndpoints.downloadPresenceLog,
     path: seminar('/presence/log?as=csv'),
     expected: STAFF,
   },
-  { route: 'seminars/[seminarId]/outcomes/index.get.ts', path: seminar('/outcomes'), expected: MANAGERS },
+  { endpoint: markingEndpoints.readOutcomes, path: seminar('/outcomes'), expected: MANAGERS },
   {
-    route: 'seminars/[seminarId]/outcomes/table.get.ts',
+    endpoint: markingEndpoints.downloadOutcomes,
     path: seminar('/outcomes/table?by=student'),
     expected: MANAGERS,
   },
-  { route: 'seminars/[seminarId]/messages/draft.get.ts', path: seminar('/messages/draft'), expected: STAFF },
+  { endpoint: messagingEndpoints.readMessageDraft, path: seminar('/messages/draft'), expected: STAFF },
   {
-    route: 'seminars/[seminarId]/messages/index.post.ts',
+    endpoint: messagingEndpoints.sendMessages,
     path: seminar('/messages'),
     body: () => ({
       key: key(),
@@ -82,61 +89,61 @@ export const SEMINAR_ROUTES: readonly Row[] = [
     expected: staffGet(422),
   },
   {
-    route: 'seminars/[seminarId]/messages/index.get.ts',
+    endpoint: messagingEndpoints.readMessageThreads,
     path: seminar('/messages'),
     expected: CORRESPONDENTS,
   },
   {
-    route: 'seminars/[seminarId]/messages/threads/[threadId]/index.get.ts',
+    endpoint: messagingEndpoints.readMessageThread,
     path: conversation(),
     expected: STAFF_OR_NOTHING,
   },
   {
-    route: 'seminars/[seminarId]/messages/threads/[threadId]/replies.post.ts',
+    endpoint: messagingEndpoints.replyToMessage,
     path: conversation('/replies'),
     body: () => ({ key: key(), text: 'A line.' }),
     expected: STAFF_OR_NOTHING,
   },
   {
-    route: 'seminars/[seminarId]/messages/sendings/[sendingId].delete.ts',
+    endpoint: messagingEndpoints.takeMessagesBack,
     path: w => `/api/seminars/${w.seminar.id}/messages/sendings/${key()}`,
     expected: staffGet(404),
   },
   {
-    route: 'seminars/[seminarId]/messages/rules/index.get.ts',
+    endpoint: messagingEndpoints.readRules,
     path: seminar('/messages/rules'),
     expected: STAFF,
   },
   {
-    route: 'seminars/[seminarId]/messages/rules/index.post.ts',
+    endpoint: messagingEndpoints.makeRule,
     path: seminar('/messages/rules'),
     body: () => ({ activityId: null, daysBefore: 1, atTime: '12:00', subject: 'A', text: 'B' }),
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/messages/rules/[ruleId]/index.put.ts',
+    endpoint: messagingEndpoints.saveRule,
     path: ruleOf(),
     body: () => ({ activityId: null, daysBefore: 1, atTime: '12:00', subject: 'A', text: 'B' }),
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/messages/rules/[ruleId]/on.put.ts',
+    endpoint: messagingEndpoints.switchRule,
     path: ruleOf('/on'),
     body: () => ({ on: true, version: 99 }),
     expected: managersGet(409),
   },
   {
-    route: 'seminars/[seminarId]/messages/rules/[ruleId]/index.delete.ts',
+    endpoint: messagingEndpoints.deleteRule,
     path: w => `/api/seminars/${w.seminar.id}/messages/rules/${key()}`,
     expected: managersGet(404),
   },
   {
-    route: 'activities/[activityId]/closing/index.get.ts',
+    endpoint: closingEndpoints.readClosingQuestions,
     path: breakwater('/closing'),
     expected: [401, 404, 404, 200, 200, 200, 200],
   },
   {
-    route: 'activities/[activityId]/closing/index.put.ts',
+    endpoint: closingEndpoints.setClosingQuestions,
     path: breakwater('/closing'),
     body: () => ({
       questions: [{ id: key(), kind: 'open', text: 'A?' }],
@@ -148,36 +155,36 @@ export const SEMINAR_ROUTES: readonly Row[] = [
     expected: managersGet(409),
   },
   {
-    route: 'activities/[activityId]/closing/index.delete.ts',
+    endpoint: closingEndpoints.removeClosingQuestions,
     path: dredge('/closing'),
     expected: managersGet(404),
   },
   {
-    route: 'activities/[activityId]/closing/answers.put.ts',
+    endpoint: closingEndpoints.answerClosingQuestions,
     path: breakwater('/closing/answers'),
     body: () => ({ answers: {} }),
     expected: [401, 404, 403, 409, 409, 403, 403],
   },
   {
-    route: 'activities/[activityId]/closing/export.get.ts',
+    endpoint: closingEndpoints.downloadClosingAnswers,
     path: breakwater('/closing/export'),
     expected: STAFF,
   },
-  { route: 'seminars/[seminarId]/archive.get.ts', path: seminar('/archive'), expected: MANAGERS },
+  { endpoint: keepingEndpoints.downloadArchive, path: seminar('/archive'), expected: MANAGERS },
   {
-    route: 'archives/index.post.ts',
+    endpoint: keepingEndpoints.restoreArchive,
     path: () => '/api/archives',
     body: () => ({}),
     expected: [401, 403, 403, 403, 403, 403, 422],
   },
-  { route: 'seminars/[seminarId]/own-data.get.ts', path: seminar('/own-data'), expected: STUDENTS },
+  { endpoint: keepingEndpoints.downloadOwnData, path: seminar('/own-data'), expected: STUDENTS },
   {
-    route: 'seminars/[seminarId]/people/[enrolmentId]/data.get.ts',
+    endpoint: keepingEndpoints.downloadDataOfPerson,
     path: async w => `/api/seminars/${w.seminar.id}/people/${(await w.enrolment('liv')).id}/data`,
     expected: MANAGERS,
   },
   {
-    route: 'seminars/[seminarId]/people/[enrolmentId]/erase.post.ts',
+    endpoint: keepingEndpoints.erasePerson,
     path: async w => `/api/seminars/${w.seminar.id}/people/${(await w.enrolment('liv')).id}/erase`,
     body: () => ({ name: 'Somebody Else' }),
     expected: managersGet(422),

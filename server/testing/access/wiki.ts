@@ -12,104 +12,106 @@ import {
   terms,
 } from './roles'
 import { doc } from '#server/testing/world'
+import * as lexiconEndpoints from '#shared/contributing/lexiconEndpoints'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
 /** What each role is answered at the routes of wiki. */
 export const WIKI_ROUTES: readonly Row[] = [
-  { route: 'activities/[activityId]/wiki/index.get.ts', path: city('/wiki'), expected: MEMBERS },
+  { endpoint: wikiEndpoints.readWiki, path: city('/wiki'), expected: MEMBERS },
   {
-    route: 'activities/[activityId]/wiki/pages.post.ts',
+    endpoint: wikiEndpoints.makePage,
     path: city('/wiki/pages'),
     body: () => ({ id: key(), groupId: key(), title: 'Elsewhere', parentId: null }),
     expected: [401, 404, 403, 404, 404, 404, 404],
   },
   {
-    route: 'activities/[activityId]/wiki/shares.get.ts',
+    endpoint: wikiEndpoints.readWikiShares,
     path: async w =>
       `/api/activities/${w.city.id}/wiki/shares?group=${(await w.page(w.city.id, 'Qasr el-Mina', 'The chain')).groupId}`,
     expected: OF_GROUP(),
   },
   {
-    route: 'activities/[activityId]/wiki/export.get.ts',
+    endpoint: wikiEndpoints.downloadWiki,
     path: async w =>
       `/api/activities/${w.city.id}/wiki/export?as=markdown&group=${(await w.page(w.city.id, 'Qasr el-Mina', 'The chain')).groupId}`,
     expected: OF_GROUP(),
   },
   {
-    route: 'activities/[activityId]/wiki/import.post.ts',
+    endpoint: wikiEndpoints.importPages,
     path: city('/wiki/import'),
     body: () => ({ key: key(), groupId: key(), files: [{ name: 'a.md', text: '# A' }] }),
     expected: [401, 404, 403, 404, 404, 404, 404],
   },
-  { route: 'pages/[pageId]/index.get.ts', path: chain(), expected: OF_GROUP() },
-  { route: 'pages/[pageId]/index.patch.ts', path: chain(), body: () => ({}), expected: WRITERS_OF_GROUP() },
+  { endpoint: wikiEndpoints.readPage, path: chain(), expected: OF_GROUP() },
+  { endpoint: wikiEndpoints.changePage, path: chain(), body: () => ({}), expected: WRITERS_OF_GROUP() },
   {
-    route: 'pages/[pageId]/claimed.put.ts',
+    endpoint: wikiEndpoints.claimPage,
     path: async w => `/api/pages/${(await w.page(w.city.id, 'Qasr el-Mina', 'The interpreter')).id}/claimed`,
     body: () => ({ claimed: true }),
     expected: [401, 404, 403, 404, 409, 422, 422],
   },
   {
-    route: 'pages/[pageId]/removed.put.ts',
+    endpoint: wikiEndpoints.removePage,
     path: chain('/removed'),
     body: () => ({ removed: false }),
     expected: WRITERS_OF_GROUP(422),
   },
   {
-    route: 'pages/[pageId]/writing.put.ts',
+    endpoint: wikiEndpoints.showWriting,
     path: chain('/writing'),
     body: () => ({ writing: false }),
     expected: WRITERS_OF_GROUP(),
   },
   {
-    route: 'pages/[pageId]/draft.put.ts',
+    endpoint: wikiEndpoints.savePageDraft,
     path: chain('/draft'),
     body: () => ({ doc: doc('A draft.'), base: 5, baseVersion: null }),
     expected: WRITERS_OF_GROUP(),
   },
-  { route: 'pages/[pageId]/draft.delete.ts', path: chain('/draft'), expected: WRITERS_OF_GROUP() },
+  { endpoint: wikiEndpoints.discardPageDraft, path: chain('/draft'), expected: WRITERS_OF_GROUP() },
   {
-    route: 'pages/[pageId]/versions/index.post.ts',
+    endpoint: wikiEndpoints.savePageVersion,
     path: chain('/versions'),
     body: () => ({ key: key(), doc: doc('A version.'), base: 99 }),
     expected: WRITERS_OF_GROUP(422),
   },
   {
-    route: 'pages/[pageId]/versions/[number]/index.get.ts',
+    endpoint: wikiEndpoints.readPageVersion,
     path: chain('/versions/1'),
     expected: OF_GROUP(),
   },
   {
-    route: 'pages/[pageId]/versions/[number]/restore.post.ts',
+    endpoint: wikiEndpoints.restorePageVersion,
     path: chain('/versions/1/restore'),
     body: () => ({ key: key(), base: 99 }),
     expected: WRITERS_OF_GROUP(409),
   },
   {
-    route: 'pages/[pageId]/comments.post.ts',
+    endpoint: wikiEndpoints.commentOnPage,
     path: chain('/comments'),
     body: () => ({ key: key(), doc: doc(''), passage: null, parentId: null }),
     expected: WRITERS_OF_GROUP(422),
   },
   {
-    route: 'contributions/[contributionId]/resolved.put.ts',
+    endpoint: wikiEndpoints.resolveComment,
     path: chainComment('/resolved'),
     body: () => ({ number: null }),
     expected: WRITERS_OF_GROUP(),
   },
   {
-    route: 'activities/[activityId]/lexicon/export.get.ts',
+    endpoint: lexiconEndpoints.downloadTerms,
     path: terms('/lexicon/export?as=csv'),
     expected: MEMBERS,
   },
   {
-    route: 'activities/[activityId]/lexicon/import.post.ts',
+    endpoint: lexiconEndpoints.importTerms,
     path: terms('/lexicon/import'),
     body: () => ({ key: key(), text: 'term,definition\na,b', trial: true }),
     expected: STAFF,
   },
-  { route: 'seminars/[seminarId]/terms/index.get.ts', path: seminar('/terms'), expected: MEMBERS },
+  { endpoint: lexiconEndpoints.readTerms, path: seminar('/terms'), expected: MEMBERS },
   {
-    route: 'seminars/[seminarId]/terms/[termId].get.ts',
+    endpoint: lexiconEndpoints.readTerm,
     path: async w =>
       `/api/seminars/${w.seminar.id}/terms/${(await w.contribution('solongo', w.terms.id, 'term')).id}`,
     expected: MEMBERS,

@@ -18,6 +18,7 @@ import TalkOut from '../TalkOut.vue'
 import WriteBox from '../WriteBox.vue'
 import TalkMargin from './TalkMargin.vue'
 import TalkRows from './TalkRows.vue'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 const store = useThreadStore()
 const seminar = useSeminarStore()
@@ -87,9 +88,10 @@ async function search() {
   try {
     found.value = new Set(
       (
-        await api.get<{ ids: string[] }>(
-          `/api/activities/${activity.value.id}/find?q=${encodeURIComponent(q)}`,
-        )
+        await api.call(contributingEndpoints.findInThread, {
+          params: { activityId: activity.value.id },
+          query: { q },
+        })
       ).ids,
     )
   } catch (error) {

@@ -12,6 +12,7 @@ import ProseText from '../ProseText.vue'
 import ActivityPage from '../ActivityPage.vue'
 import EntryArticle from '../EntryArticle.vue'
 import WriteBox from '../WriteBox.vue'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 /** An exit note: one question, one short answer each; staff go through them in one list with two keys. */
 const store = useThreadStore()
@@ -43,7 +44,10 @@ watch(answers, list => {
 async function mark(id: string, done: boolean | null, undo = true) {
   const before = answers.value.find(a => a.id === id)?.done ?? null
   try {
-    await api.put(`/api/contributions/${id}/mark`, { done, points: null })
+    await api.call(contributingEndpoints.markContribution, {
+      params: { contributionId: id },
+      body: { done, points: null },
+    })
     await store.refresh()
     const judgement = () => {
       if (done === null) return 'Not marked.'

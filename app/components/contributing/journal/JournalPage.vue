@@ -131,7 +131,7 @@ const asksWeekly = computed(
 
 async function open(entry: WholeContribution, opened: boolean) {
   try {
-    await store.act(entry.id, 'opened', { opened })
+    await store.openForReplies(entry.id, opened)
     notices.say(
       opened
         ? 'The class can read this entry now, and the talk under it.'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { addressOf } from '#shared/http/endpoint'
 import { decodeText } from '#core/people/roster/decodeText'
 import type { ActivityView } from '#shared/contributing/activity'
 import type { LexiconImported } from '#shared/contributing/lexicon'
@@ -7,6 +8,7 @@ import { plural } from '#core/planning/expectationWords'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
+import * as lexiconEndpoints from '#shared/contributing/lexiconEndpoints'
 
 /** Terms taken along as a file, and, for staff, taken in from a table after seeing what it would do. */
 type Imported = z.infer<typeof LexiconImported>
@@ -15,7 +17,8 @@ const emit = defineEmits<{ taken: [] }>()
 const api = useApi()
 const notices = useNotices()
 const { busy, problem, send } = useSending()
-const path = `/api/activities/${props.activity.id}/lexicon`
+const takenAs = (as: 'csv' | 'json' | 'html') =>
+  addressOf(lexiconEndpoints.downloadTerms, { params: { activityId: props.activity.id }, query: { as } })
 const preview = shallowRef<(Imported & { text: string; key: string }) | null>(null)
 async function choose(event: Event) {
   const input = event.target as HTMLInputElement
@@ -24,12 +27,22 @@ async function choose(event: Event) {
   if (!file) return
   const { text } = decodeText(new Uint8Array(await file.arrayBuffer()))
   const key = newKey()
-  const answer = await send(() => api.post<Imported>(`${path}/import`, { key, text, trial: true }))
+  const answer = await send(() =>
+    api.call(lexiconEndpoints.importTerms, {
+      params: { activityId: props.activity.id },
+      body: { key, text, trial: true },
+    }),
+  )
   if (answer) preview.value = { ...answer, text, key }
 }
 async function take() {
   const { text, key } = preview.value!
-  const answer = await send(() => api.post<Imported>(`${path}/import`, { key, text, trial: false }))
+  const answer = await send(() =>
+    api.call(lexiconEndpoints.importTerms, {
+      params: { activityId: props.activity.id },
+      body: { key, text, trial: false },
+    }),
+  )
   if (!answer) return
   preview.value = null
   notices.say(`${answer.added.length} ${plural(answer.added.length, 'term')} came in.`)
@@ -42,9 +55,8 @@ async function take() {
     <details>
       <summary>Take it along</summary>
       <p class="row">
-        as <a :href="`${path}/export?as=csv`" download>CSV</a
-        ><a :href="`${path}/export?as=json`" download>JSON</a
-        ><a :href="`${path}/export?as=html`" download>HTML</a>
+        as <a :href="takenAs('csv')" download>CSV</a><a :href="takenAs('json')" download>JSON</a
+        ><a :href="takenAs('html')" download>HTML</a>
       </p>
       <template v-if="mayTakeIn">
         <p class="row">

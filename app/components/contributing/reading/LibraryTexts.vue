@@ -6,15 +6,15 @@ import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
+import * as readingEndpoints from '#shared/contributing/readingEndpoints'
 
 /** Texts of the library: papers, articles, books and recordings, added from a file or from the book supplier. */
 const props = defineProps<{ seminarId: string }>()
 const api = useApi()
 const notices = useNotices()
 const { attempt } = useSending()
-const base = `/api/seminars/${props.seminarId}`
 const { data, error, refresh } = await useAsyncData(`texts-${props.seminarId}`, () =>
-  api.get<TextsView>(`${base}/texts`),
+  api.call(readingEndpoints.readLibraryTexts, { params: { seminarId: props.seminarId } }),
 )
 const busy = ref<string | null>(null)
 const remarks = ref<string[]>([])
@@ -62,15 +62,21 @@ const send = (file: File, transcript: File | null, textId: string | null) =>
         transcript: transcript ? await transcript.text() : null,
       }
       if (textId) {
-        const answer = await api.post<VersionAdded>(`${base}/texts/${textId}/versions`, upload)
+        const answer = await api.call(readingEndpoints.addTextVersion, {
+          params: { seminarId: props.seminarId, textId },
+          body: upload,
+        })
         carried.value = { title: data.value?.texts.find(t => t.id === textId)?.title ?? '', answer }
         remarks.value = answer.remarks
       } else {
-        const answer = await api.post<{ title: string; parts: number; remarks: string[] }>(`${base}/texts`, {
-          ...upload,
-          id: newKey(),
-          title: '',
-          credit: '',
+        const answer = await api.call(readingEndpoints.addText, {
+          params: { seminarId: props.seminarId },
+          body: {
+            ...upload,
+            id: newKey(),
+            title: '',
+            credit: '',
+          },
         })
         remarks.value = answer.remarks
         notices.say(`“${answer.title}” is in the library.`)
@@ -81,28 +87,36 @@ const send = (file: File, transcript: File | null, textId: string | null) =>
       busy.value = null
     }
   })
+async function setArchived(id: string, archived: boolean) {
+  await api.call(readingEndpoints.changeText, {
+    params: { seminarId: props.seminarId, textId: id },
+    body: { archived },
+  })
+  await refresh()
+}
 const archive = (id: string, title: string) =>
   attempt(async () => {
-    await api.patch(`${base}/texts/${id}`, { archived: true })
-    await refresh()
+    await setArchived(id, true)
     notices.say(`“${title}” is out of the library. Readings that use it keep it.`, {
       label: 'Undo',
       run: async () => {
-        await attempt(() => api.patch(`${base}/texts/${id}`, { archived: false }))
-        await refresh()
+        await attempt(() => setArchived(id, false))
       },
     })
   })
 const rename = (id: string, title: string) =>
   attempt(async () => {
     if (title.trim()) {
-      await api.patch(`${base}/texts/${id}`, { title: title.trim() })
+      await api.call(readingEndpoints.changeText, {
+        params: { seminarId: props.seminarId, textId: id },
+        body: { title: title.trim() },
+      })
       await refresh()
     }
   })
 const books = () =>
   attempt(async () => {
-    supplier.value = await api.get<SupplierView>(`${base}/supplier`)
+    supplier.value = await api.call(readingEndpoints.readSupplier, { params: { seminarId: props.seminarId } })
     const [first] = supplier.value.books
     if (first) Object.assign(chosen, { bookId: first.id, from: 1, to: Math.min(3, first.parts.length) })
   })
@@ -122,12 +136,15 @@ const chapters = computed(() =>
 )
 const take = () =>
   attempt(async () => {
-    const answer = await api.post<{ title: string }>(`${base}/supplier`, {
-      key: newKey(),
-      id: newKey(),
-      bookId: chosen.bookId,
-      from: chosen.from,
-      to: Math.max(chosen.from, chosen.to),
+    const answer = await api.call(readingEndpoints.takeFromSupplier, {
+      params: { seminarId: props.seminarId },
+      body: {
+        key: newKey(),
+        id: newKey(),
+        bookId: chosen.bookId,
+        from: chosen.from,
+        to: Math.max(chosen.from, chosen.to),
+      },
     })
     supplier.value = null
     await refresh()

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { addressOf } from '#shared/http/endpoint'
 import type { ActivityView } from '#shared/contributing/activity'
 import { inWords, plural } from '#core/planning/expectationWords'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
+import * as readingEndpoints from '#shared/contributing/readingEndpoints'
 
 /** Notes out and in by the open standard, the transcript, and an address for one's own programs. */
 const props = defineProps<{ activity: ActivityView; form: 'paper' | 'article' | 'recording' }>()
@@ -12,7 +14,9 @@ const api = useApi()
 const notices = useNotices()
 const seminar = useSeminarStore()
 const open = ref(false)
-const base = computed(() => `/api/activities/${props.activity.id}/reading`)
+const params = computed(() => ({ activityId: props.activity.id }))
+const notesOf = (of: 'all' | 'mine') =>
+  addressOf(readingEndpoints.downloadAnnotations, { params: params.value, query: { of } })
 const tools = ref<{ address: string | null; token: string | null }>({ address: null, token: null })
 const trial = shallowRef<{
   notes: number
@@ -30,7 +34,9 @@ async function attempt(act: () => Promise<void>) {
 watch(open, now => {
   if (now)
     void attempt(async () => {
-      tools.value = await api.get(`${base.value}/tools`)
+      tools.value = await api.call(readingEndpoints.readAnnotationAddress, {
+        params: { activityId: props.activity.id },
+      })
     })
 })
 const look = (event: Event) =>
@@ -41,20 +47,22 @@ const look = (event: Event) =>
     if (!file) return
     const json = await file.text()
     trial.value = {
-      ...(await api.post<{
-        notes: number
-        replies: number
-        refused: Array<{ id: string | null; why: string }>
-      }>(`${base.value}/annotations`, { key: newKey(), json, trial: true })),
+      ...(await api.call(readingEndpoints.importAnnotations, {
+        params: { activityId: props.activity.id },
+        body: { key: newKey(), json, trial: true },
+      })),
       json,
     }
   })
 const take = () =>
   attempt(async () => {
-    const answer = await api.post<{ notes: number; replies: number }>(`${base.value}/annotations`, {
-      key: newKey(),
-      json: trial.value!.json,
-      trial: false,
+    const answer = await api.call(readingEndpoints.importAnnotations, {
+      params: { activityId: props.activity.id },
+      body: {
+        key: newKey(),
+        json: trial.value!.json,
+        trial: false,
+      },
     })
     trial.value = null
     emit('taken')
@@ -67,11 +75,15 @@ const take = () =>
   })
 const make = () =>
   attempt(async () => {
-    tools.value = await api.post(`${base.value}/tools`, {})
+    tools.value = await api.call(readingEndpoints.makeAnnotationAddress, {
+      params: { activityId: props.activity.id },
+    })
   })
 const drop = () =>
   attempt(async () => {
-    tools.value = await api.remove<{ address: string | null; token: string | null }>(`${base.value}/tools`)
+    tools.value = await api.call(readingEndpoints.closeAnnotationAddress, {
+      params: { activityId: props.activity.id },
+    })
     notices.say('That token opens nothing any more.')
   })
 const mayWrite = computed(() => seminar.shell?.role !== 'observer' && !seminar.shell?.archived)
@@ -84,9 +96,13 @@ const mayWrite = computed(() => seminar.shell?.role !== 'observer' && !seminar.s
     </button>
     <div v-if="open" class="sheet" role="group" aria-label="Notes out and in" @keydown.esc="open = false">
       <p>
-        <b>Take away</b> <a :href="`${base}/annotations?of=all`" download>all notes you may read</a>{{ ' '
-        }}<a :href="`${base}/annotations?of=mine`" download>only yours</a>{{ ' '
-        }}<a v-if="form === 'recording'" :href="`${base}/transcript`" download>the transcript (WebVTT)</a
+        <b>Take away</b> <a :href="notesOf('all')" download>all notes you may read</a>{{ ' '
+        }}<a :href="notesOf('mine')" download>only yours</a>{{ ' '
+        }}<a
+          v-if="form === 'recording'"
+          :href="addressOf(readingEndpoints.downloadTranscript, { params })"
+          download
+          >the transcript (WebVTT)</a
         ><span class="hint">As a W3C Web Annotation collection (JSON-LD), which other programs read.</span>
       </p>
       <p v-if="mayWrite">

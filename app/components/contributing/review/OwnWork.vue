@@ -10,6 +10,7 @@ import AttachmentList from '../AttachmentList.vue'
 import EditBox from '../EditBox.vue'
 import WriteBox from '../WriteBox.vue'
 import NamesFoundPanel from './NamesFoundPanel.vue'
+import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
 
 /** One's own work: written and handed in, or as it went in. */
 const props = defineProps<{ activity: ActivityView; own: OwnReviews }>()
@@ -53,10 +54,10 @@ const late = computed(() => props.own.writeEndsAt !== null && new Date(props.own
 const found = shallowRef<readonly FoundNameView[]>([])
 let decide: ((goOn: boolean) => void) | null = null
 async function check(text: string, fileIds: readonly string[]): Promise<boolean> {
-  const answer = await api.post<{ found: FoundNameView[] }>(
-    `/api/activities/${props.activity.id}/hand-in/names`,
-    { text, fileIds },
-  )
+  const answer = await api.call(reviewEndpoints.findNamesInWork, {
+    params: { activityId: props.activity.id },
+    body: { text, fileIds },
+  })
   if (answer.found.length === 0) return true
   found.value = answer.found
   return new Promise(resolve => {

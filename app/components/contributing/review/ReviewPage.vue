@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { RichNode } from '#core/contributing/richText'
-import type { OwnReviews } from '#shared/contributing/review'
 import { useTimes } from '~/composables/planning/useTimes'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
@@ -13,6 +12,7 @@ import GivenList from './GivenList.vue'
 import OwnWork from './OwnWork.vue'
 import ReceivedList from './ReceivedList.vue'
 import WorkIn from './WorkIn.vue'
+import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
 
 /** A peer review from a student's side: one's own work, what one reads, what readers said. Staff see who has handed in. */
 const api = useApi()
@@ -27,7 +27,7 @@ const {
   error,
   refresh,
 } = await useAsyncData(`own-reviews-${activity.value.id}`, () =>
-  api.get<OwnReviews>(`/api/activities/${activity.value.id}/reviews`),
+  api.call(reviewEndpoints.readOwnReviews, { params: { activityId: activity.value.id } }),
 )
 const teammates = computed(() => activity.value.review?.subject === 'teammates')
 const summary = computed(() =>
@@ -47,16 +47,23 @@ async function attempt(act: () => Promise<unknown>, said?: string) {
 }
 const more = (n: number) =>
   attempt(
-    () => api.put(`/api/activities/${activity.value.id}/reviews/willing`, { more: n }),
+    () =>
+      api.call(reviewEndpoints.offerReviews, {
+        params: { activityId: activity.value.id },
+        body: { more: n },
+      }),
     n > 0
       ? 'Thank you. If somebody lacks a reader, you may get one more.'
       : 'You are dealt no more than you owe.',
   )
 const helpful = (id: string, value: number | null) =>
-  attempt(() => api.put(`/api/received/${id}/helpful`, { helpful: value }))
+  attempt(() =>
+    api.call(reviewEndpoints.rateReview, { params: { receivedId: id }, body: { helpful: value } }),
+  )
 const answer = (id: string, doc: RichNode) =>
   attempt(
-    () => api.put(`/api/received/${id}/answer`, { key: newKey(), doc }),
+    () =>
+      api.call(reviewEndpoints.answerReview, { params: { receivedId: id }, body: { key: newKey(), doc } }),
     'Your answer is there, without your name.',
   )
 const firstOwed = computed(() => own.value?.given.find(g => g.state !== 'in') ?? null)

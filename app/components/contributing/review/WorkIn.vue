@@ -1,29 +1,34 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
-import type { PeersView } from '#shared/marking/peers'
 import { inWords, plural } from '#core/planning/expectationWords'
 import { useTimes } from '~/composables/planning/useTimes'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useNotices } from '~/stores/notices'
+import * as peersEndpoints from '#shared/marking/peersEndpoints'
+import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
 
 /** Staff's view of hand-in: what is in, from whom, and what came on paper; the rest is on the review desk. */
 const props = defineProps<{ activity: ActivityView; base: string }>()
 const api = useApi()
 const notices = useNotices()
 const { dayTime } = useTimes()
-const path = computed(() => `/api/activities/${props.activity.id}`)
 const {
   data: peers,
   error,
   refresh,
-} = await useAsyncData(`work-in-${props.activity.id}`, () => api.get<PeersView>(`${path.value}/peers`))
+} = await useAsyncData(`work-in-${props.activity.id}`, () =>
+  api.call(peersEndpoints.readPeers, { params: { activityId: props.activity.id } }),
+)
 const nameOf = (id: string) => peers.value?.people.find(p => p.id === id)?.name ?? ''
 const works = computed(() => peers.value?.works.filter(w => !w.isSample) ?? [])
 const reviews = computed(() => peers.value?.allocations.filter(a => a.source !== 'practice') ?? [])
 const paper = computed(() => props.activity.review?.ways.includes('paper') ?? false)
 async function tick(enrolmentId: string, handedIn: boolean) {
   try {
-    await api.put(`${path.value}/hand-in/paper`, { key: newKey(), enrolmentId, handedIn })
+    await api.call(reviewEndpoints.handInPaper, {
+      params: { activityId: props.activity.id },
+      body: { key: newKey(), enrolmentId, handedIn },
+    })
     await refresh()
     notices.say(
       handedIn

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { markPassages } from '#core/contributing/markPassages'
-import type { PageLine, PageView, Passage } from '#shared/contributing/wiki'
+import type { PageLine, PageView, PagePassage } from '#shared/contributing/wiki'
 import { inWords, listed, plural } from '#core/planning/expectationWords'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useTermsStore } from '~/stores/terms'
@@ -20,7 +20,7 @@ const emit = defineEmits<{
   write: []
   open: [id: string]
   make: [title: string]
-  choose: [passage: Passage | null]
+  choose: [passage: PagePassage | null]
   claim: [claimed: boolean]
   rename: [title: string]
   remove: []

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { plainText, type RichNode } from '#core/contributing/richText'
-import type { PageComment, PageView, Passage } from '#shared/contributing/wiki'
+import type { PageComment, PageView, PagePassage } from '#shared/contributing/wiki'
 import { keepText, keptText, forgetText } from '~/composables/contributing/shelf'
 import { inWords } from '#core/planning/expectationWords'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -12,9 +12,9 @@ const RichEditor = defineAsyncComponent(() => import('../RichEditor.vue'))
 const props = defineProps<{
   page: PageView
   mayComment: boolean
-  passage: Passage | null
+  passage: PagePassage | null
   lit: string | null
-  send: (doc: RichNode, passage: Passage | null, parentId: string | null, key: string) => Promise<unknown>
+  send: (doc: RichNode, passage: PagePassage | null, parentId: string | null, key: string) => Promise<unknown>
 }>()
 const emit = defineEmits<{
   dropPassage: []

@@ -3,7 +3,6 @@ import type { Editor } from '@tiptap/vue-3'
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { titleKey } from '#core/contributing/wiki/wikiSettings'
-import type { FileView } from '#shared/files/file'
 import type { PageView } from '#shared/contributing/wiki'
 import { pageNodes, type LinkChoice } from '~/composables/contributing/wiki/pageNodes'
 import { usePageDraft } from '~/composables/contributing/wiki/usePageDraft'
@@ -14,6 +13,7 @@ import { useWikiStore } from '~/stores/wiki'
 import RichEditor from '../RichEditor.vue'
 import TwoTexts from '../TwoTexts.vue'
 import OverlapChoice from './OverlapChoice.vue'
+import * as filesEndpoints from '#shared/files/endpoints'
 
 /** A page while it is written: a private draft until it is saved as a version, with a line that says what it does. */
 const props = defineProps<{ page: PageView; activityId: string }>()
@@ -112,11 +112,14 @@ async function upload(event: Event) {
   input.value = ''
   if (!file) return
   const kept = await send(async () =>
-    api.post<FileView>(`/api/activities/${props.activityId}/files`, {
-      id: newKey(),
-      name: file.name,
-      base64: await toBase64(file),
-      transcript: null,
+    api.call(filesEndpoints.addActivityFile, {
+      params: { activityId: props.activityId },
+      body: {
+        id: newKey(),
+        name: file.name,
+        base64: await toBase64(file),
+        transcript: null,
+      },
     }),
   )
   if (kept?.type.startsWith('image/'))

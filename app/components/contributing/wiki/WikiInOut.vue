@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import type { WikiImported, WikiView } from '#shared/contributing/wiki'
-import type { z } from 'zod'
+import { addressOf } from '#shared/http/endpoint'
+import type { WikiView } from '#shared/contributing/wiki'
 import { plural } from '#core/planning/expectationWords'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
 /** A wiki taken along as a site or as Markdown, and pages taken in from Markdown. */
 const props = defineProps<{ activityId: string; view: WikiView }>()
@@ -13,7 +14,10 @@ const api = useApi()
 const notices = useNotices()
 const { busy, problem, send } = useSending()
 const out = (as: string) =>
-  `/api/activities/${props.activityId}/wiki/export?as=${as}${props.view.groupId ? `&group=${props.view.groupId}` : ''}`
+  addressOf(wikiEndpoints.downloadWiki, {
+    params: { activityId: props.activityId },
+    query: { as, group: props.view.groupId },
+  })
 async function take(event: Event) {
   const input = event.target as HTMLInputElement
   const files = await Promise.all(
@@ -22,10 +26,13 @@ async function take(event: Event) {
   input.value = ''
   if (files.length === 0) return
   const answer = await send(() =>
-    api.post<z.infer<typeof WikiImported>>(`/api/activities/${props.activityId}/wiki/import`, {
-      key: newKey(),
-      groupId: props.view.groupId,
-      files,
+    api.call(wikiEndpoints.importPages, {
+      params: { activityId: props.activityId },
+      body: {
+        key: newKey(),
+        groupId: props.view.groupId,
+        files,
+      },
     }),
   )
   if (!answer) return

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { addressOf } from '#shared/http/endpoint'
 import type { RichNode } from '#core/contributing/richText'
 import { LiveEvent } from '#shared/contributing/thread'
-import type { Passage } from '#shared/contributing/wiki'
+import type { PagePassage } from '#shared/contributing/wiki'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useNotices } from '~/stores/notices'
@@ -14,6 +15,7 @@ import PageArticle from './PageArticle.vue'
 import PageComments from './PageComments.vue'
 import PageTree from './PageTree.vue'
 import WikiInOut from './WikiInOut.vue'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 const PageEditor = defineAsyncComponent(() => import('./PageEditor.vue'))
 /** A wiki: its pages in their tree, the page one is at, and the talk about it beside it. */
@@ -36,7 +38,7 @@ const may = computed(() => view.value?.may ?? { write: false, comment: false })
 const GATHER = 120 // milliseconds
 const middle = ref<HTMLElement | null>(null)
 const writing = ref(false)
-const passage = shallowRef<Passage | null>(null)
+const passage = shallowRef<PagePassage | null>(null)
 const lit = ref<string | null>(null)
 const talk = ref<InstanceType<typeof PageComments> | null>(null)
 const base = computed(() => `/seminars/${activity.value.seminarId}/activities/${activity.value.id}`)
@@ -164,7 +166,7 @@ async function putDown(said: string | null) {
   await attempt(() => store.refresh())
   if (said) notices.say(said)
 }
-const send = async (doc: RichNode, on: Passage | null, parentId: string | null, key: string) => {
+const send = async (doc: RichNode, on: PagePassage | null, parentId: string | null, key: string) => {
   await store.comment(page.value!.id, doc, on, parentId, key)
   void thread.refresh().catch(() => {})
 }
@@ -265,7 +267,9 @@ watch(page, (now, before) => {
 let source: EventSource | undefined
 let missed = false
 onMounted(() => {
-  source = new EventSource(`/api/activities/${activity.value.id}/live`)
+  source = new EventSource(
+    addressOf(contributingEndpoints.followActivity, { params: { activityId: activity.value.id } }),
+  )
   source.onmessage = message => {
     const event = LiveEvent.safeParse(JSON.parse(String(message.data)))
     if (event.success && (event.data.kind === 'page' || event.data.kind === 'opened'))

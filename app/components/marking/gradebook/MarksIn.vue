@@ -5,6 +5,7 @@ import { capital, inWords, plural } from '#core/planning/expectationWords'
 import { points } from '~/composables/marking/points'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
+import * as gradebookEndpoints from '#shared/marking/gradebookEndpoints'
 
 /** A file of marks on its way in: chosen, looked at, and only then taken. */
 const props = defineProps<{ seminarId: string; columns: Gradebook['columns'] }>()
@@ -30,20 +31,26 @@ async function look(event: Event) {
   if (!chosen) return
   const read = { name: chosen.name, base64: await toBase64(chosen) }
   preview.value = await send(() =>
-    api.post<MarksPreview>(`/api/seminars/${props.seminarId}/marks/preview`, {
-      ...read,
-      activityId: activityId.value,
+    api.call(gradebookEndpoints.previewMarks, {
+      params: { seminarId: props.seminarId },
+      body: {
+        ...read,
+        activityId: activityId.value,
+      },
     }),
   )
   file.value = preview.value ? read : null
 }
 async function take() {
   const answer = await send(() =>
-    api.post<{ changed: number }>(`/api/seminars/${props.seminarId}/marks`, {
-      ...file.value,
-      activityId: activityId.value,
-      key,
-      reason: reason.value,
+    api.call(gradebookEndpoints.importMarks, {
+      params: { seminarId: props.seminarId },
+      body: {
+        ...file.value!,
+        activityId: activityId.value,
+        key,
+        reason: reason.value,
+      },
     }),
   )
   if (!answer) return

@@ -17,6 +17,7 @@ import { points } from '~/composables/marking/points'
 import { useApi } from '~/composables/shell/useApi'
 import HistoryList from '../HistoryList.vue'
 import SetPoints from '../SetPoints.vue'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 /** Where a figure comes from: a mark from its steps, lateness and what was set; a final figure from its categories. */
 const props = defineProps<{
@@ -34,19 +35,21 @@ const emit = defineEmits<{
 const api = useApi()
 const c = computed(() => (props.column >= 0 ? props.book.columns[props.column]! : null))
 const counted = computed(() => (props.column >= 0 ? countedOf(props.row, props.column) : null))
-const path = computed(() => `/api/activities/${c.value?.id}/records/${props.row.enrolmentId}`)
+const asked = computed(() => `${c.value?.id} ${props.row.enrolmentId}`)
 const record = shallowRef<RecordView | null>(null)
 const failed = ref<string | null>(null)
 watch(
-  () => [path.value, props.row] as const,
+  () => [asked.value, props.row] as const,
   async () => {
     record.value = null
     failed.value = null
     if (!c.value || counted.value === 'notMeant') return
-    const asked = path.value
+    const mine = asked.value
     try {
-      const got = await api.get<RecordView>(asked)
-      if (asked === path.value) record.value = got
+      const got = await api.call(markingEndpoints.readRecord, {
+        params: { activityId: c.value.id, enrolmentId: props.row.enrolmentId },
+      })
+      if (mine === asked.value) record.value = got
     } catch (error) {
       failed.value = error instanceof Error ? error.message : String(error)
     }
@@ -153,7 +156,7 @@ function countedWords(p: { readonly counted: string }) {
           </p>
           <SetPoints
             v-else-if="c.max > 0"
-            :key="path"
+            :key="asked"
             :override="record.mark.override"
             :calculated="record.mark.before"
             :max="c.max"
@@ -188,7 +191,11 @@ function countedWords(p: { readonly counted: string }) {
           /><button class="link" type="submit">excuse</button>
         </form>
         <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
-        <HistoryList :path="path" :version="record.mark.version + row.counts.charCodeAt(column)" />
+        <HistoryList
+          :activity-id="c.id"
+          :enrolment-id="row.enrolmentId"
+          :version="record.mark.version + row.counts.charCodeAt(column)"
+        />
       </template>
       <p v-else-if="counted !== 'notMeant'" class="hint" role="status">looking it up …</p>
     </template>

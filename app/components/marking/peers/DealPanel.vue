@@ -15,7 +15,7 @@ const works = computed(() => props.view.works.filter(w => !w.isSample))
 async function deal() {
   if (
     await send(async () => {
-      await store.act('deal', { seed: Math.floor(Math.random() * 2_000_000_000) })
+      await store.deal(Math.floor(Math.random() * 2_000_000_000))
       return true
     })
   )
@@ -23,7 +23,7 @@ async function deal() {
 }
 const setApart = (pairs: Array<readonly [string, string]>) =>
   send(async () => {
-    await store.act('apart', { pairs }, 'put')
+    await store.keepApart(pairs)
     return true
   })
 async function add() {

@@ -3,10 +3,11 @@ import type { PeerPerson, PeerWork, RepairView } from '#shared/marking/peers'
 import { inWords, plural } from '#core/planning/expectationWords'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
+import * as peersEndpoints from '#shared/marking/peersEndpoints'
 
 /** Puts the deal right after people came late, left or do not review: shown first, then done. */
 const props = defineProps<{
-  path: string
+  activityId: string
   works: readonly PeerWork[]
   idle: readonly PeerPerson[]
   willing: number
@@ -27,7 +28,10 @@ async function look() {
   const mine = ++asked
   plan.value = null
   const answer = await attempt(() =>
-    api.post<RepairView>(`${props.path}/repair`, { idle: [...out], extra: extra.value }),
+    api.call(peersEndpoints.repairReviews, {
+      params: { activityId: props.activityId },
+      body: { idle: [...out], extra: extra.value },
+    }),
   )
   if (mine === asked) plan.value = answer
 }
@@ -51,7 +55,12 @@ const nothing = computed(() => plan.value !== null && plan.value.add.length + pl
 async function doIt() {
   const { add, remove, baseVersion } = plan.value!
   if (
-    (await send(() => api.put(`${props.path}/pairs`, { key: newKey(), baseVersion, add, remove }))) === null
+    (await send(() =>
+      api.call(peersEndpoints.setReviewPairs, {
+        params: { activityId: props.activityId },
+        body: { key: newKey(), baseVersion, add, remove },
+      }),
+    )) === null
   ) {
     void look()
     return

@@ -4,9 +4,10 @@ import type { PeersView } from '#shared/marking/peers'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { points } from '~/composables/marking/points'
+import * as peersEndpoints from '#shared/marking/peersEndpoints'
 
 /** Samples everyone reviews before the real ones, with the instructor's own scores. */
-const props = defineProps<{ view: PeersView; path: string }>()
+const props = defineProps<{ view: PeersView; activityId: string }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ changed: [said: string] }>()
 const api = useApi()
@@ -27,12 +28,15 @@ async function put() {
   const key = newKey()
   if (
     (await send(() =>
-      api.post(`${props.path}/samples`, {
-        key,
-        id: key,
-        doc: paragraphs(text.value),
-        points: scores,
-        why: { ...why },
+      api.call(peersEndpoints.addSample, {
+        params: { activityId: props.activityId },
+        body: {
+          key,
+          id: key,
+          doc: paragraphs(text.value),
+          points: scores,
+          why: { ...why },
+        },
       }),
     )) === null
   )
@@ -45,7 +49,11 @@ async function put() {
   emit('changed', 'The sample is up. Everyone practises on it, and then sees your scores.')
 }
 async function away(id: string) {
-  if ((await send(() => api.remove(`${props.path}/samples/${id}`))) !== null)
+  if (
+    (await send(() =>
+      api.call(peersEndpoints.removeSample, { params: { activityId: props.activityId, entryId: id } }),
+    )) !== null
+  )
     emit('changed', 'The sample is taken away.')
 }
 </script>

@@ -2,10 +2,11 @@
 import { useApi, newKey } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { inWords, plural } from '#core/planning/expectationWords'
+import * as peersEndpoints from '#shared/marking/peersEndpoints'
 
 /** A line to reviewers who owe something. Each gets their own; none learns who else. */
 const props = defineProps<{
-  path: string
+  activityId: string
   people: ReadonlyArray<{ readonly id: string; readonly name: string; readonly owes: number }>
   suggestion: string
 }>()
@@ -20,10 +21,13 @@ const toggle = (id: string) => {
 }
 async function write() {
   const answer = await send(() =>
-    api.post<{ told: number }>(`${props.path}/remind`, {
-      key: newKey(),
-      enrolmentIds: [...chosen],
-      words: words.value,
+    api.call(peersEndpoints.remindReviewers, {
+      params: { activityId: props.activityId },
+      body: {
+        key: newKey(),
+        enrolmentIds: [...chosen],
+        words: words.value,
+      },
     }),
   )
   if (answer) {

@@ -4,6 +4,7 @@ import type { Overlaps, PageView } from '#shared/contributing/wiki'
 import { ApiProblem, newKey, useApi } from '~/composables/shell/useApi'
 import { useWikiStore } from '~/stores/wiki'
 import { forgetText, keepText, keptText } from '../shelf'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
 export type PageDraftState = 'as saved' | 'typing' | 'draft saved' | 'kept here' | 'two texts'
 interface TheirDraft {
@@ -61,10 +62,13 @@ export function usePageDraft(page: PageView) {
     const sent = doc.value
     if (over || theirs.value) return
     try {
-      const answer = await api.put<{ version: number }>(`/api/pages/${page.id}/draft`, {
-        doc: sent,
-        base,
-        baseVersion: version,
+      const answer = await api.call(wikiEndpoints.savePageDraft, {
+        params: { pageId: page.id },
+        body: {
+          doc: sent,
+          base,
+          baseVersion: version,
+        },
       })
       version = answer.version
       if (doc.value === sent) {
@@ -146,7 +150,7 @@ export function usePageDraft(page: PageView) {
     clearTimeout(timer)
     await saving
     await forgetText(shelf)
-    await api.remove(`/api/pages/${page.id}/draft`)
+    await api.call(wikiEndpoints.discardPageDraft, { params: { pageId: page.id } })
   }
 
   onMounted(async () => {

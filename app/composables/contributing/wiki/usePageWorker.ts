@@ -2,6 +2,7 @@ import type { RichNode } from '#core/contributing/richText'
 import type { Answer, Ask, AuthoredBlock, Compared } from '~/workers/pages.worker'
 import type { VersionView } from '#shared/contributing/wiki'
 import { useApi } from '~/composables/shell/useApi'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
 type Want<T> = T extends unknown ? Omit<T, 'id'> : never
 
@@ -17,7 +18,7 @@ export function usePageWorker(pageId: () => string | null) {
     const key = `${pageId()}:${number}`
     const known = versions.get(key)
     if (known) return known
-    const fetching = api.get<VersionView>(`/api/pages/${pageId()}/versions/${number}`)
+    const fetching = api.call(wikiEndpoints.readPageVersion, { params: { pageId: pageId()!, number } })
     versions.set(key, fetching)
     fetching.catch(() => versions.delete(key))
     return fetching

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { LetterView } from '#shared/marking/letter'
 import KindTag from '~/components/planning/KindTag.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { useApi } from '~/composables/shell/useApi'
 import { useTimes } from '~/composables/planning/useTimes'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Feedback' })
@@ -11,7 +11,7 @@ const route = useRoute()
 const api = useApi()
 const { dayTime } = useTimes()
 const { data, error, refresh } = await useAsyncData(`letters-${route.params.seminarId}`, () =>
-  api.get<{ letters: LetterView[] }>(`/api/seminars/${route.params.seminarId}/letters`),
+  api.call(markingEndpoints.readOwnLetters, { params: { seminarId: String(route.params.seminarId) } }),
 )
 </script>
 

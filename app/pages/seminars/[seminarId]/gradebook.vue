@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { Gradebook, GradeRow } from '#shared/marking/gradebook'
+import { addressOf } from '#shared/http/endpoint'
+import type { GradeRow } from '#shared/marking/gradebook'
 import ColumnPanel from '~/components/marking/gradebook/ColumnPanel.vue'
 import GradeGrid, { type Place } from '~/components/marking/gradebook/GradeGrid.vue'
 import MarksIn from '~/components/marking/gradebook/MarksIn.vue'
@@ -12,6 +13,8 @@ import { points } from '~/composables/marking/points'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
+import * as gradebookEndpoints from '#shared/marking/gradebookEndpoints'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Gradebook' })
@@ -27,7 +30,7 @@ const {
   refresh,
 } = await useAsyncData(
   `gradebook-${seminarId}`,
-  () => api.get<Gradebook>(`/api/seminars/${seminarId}/gradebook`),
+  () => api.call(gradebookEndpoints.readGradebook, { params: { seminarId } }),
   { deep: false },
 )
 
@@ -144,11 +147,14 @@ async function write(
   const was = r.points[column] ?? null
   const wasSet = r.set[column] === '1'
   const next = await send(() =>
-    api.put<GradeRow>(`/api/activities/${c.id}/records/${r.enrolmentId}/points`, {
-      key: newKey(),
-      was,
-      points: hundredths,
-      reason,
+    api.call(gradebookEndpoints.setPoints, {
+      params: { activityId: c.id, enrolmentId: r.enrolmentId },
+      body: {
+        key: newKey(),
+        was,
+        points: hundredths,
+        reason,
+      },
     }),
   )
   if (!next) return false
@@ -161,11 +167,14 @@ async function write(
       run: async () => {
         const now = book.value!.rows.find(x => x.enrolmentId === r.enrolmentId)!
         take(
-          await api.put<GradeRow>(`/api/activities/${c.id}/records/${r.enrolmentId}/points`, {
-            key: newKey(),
-            was: now.points[column] ?? null,
-            points: wasSet ? was : null,
-            reason: wasSet ? 'Undone.' : '',
+          await api.call(gradebookEndpoints.setPoints, {
+            params: { activityId: c.id, enrolmentId: r.enrolmentId },
+            body: {
+              key: newKey(),
+              was: now.points[column] ?? null,
+              points: wasSet ? was : null,
+              reason: wasSet ? 'Undone.' : '',
+            },
           }),
         )
       },
@@ -189,8 +198,12 @@ async function set() {
 async function excuse(excused: boolean, reason: string) {
   const c = book.value!.columns[at.value!.column]!
   const r = row.value!
-  const path = `/api/activities/${c.id}/records/${r.enrolmentId}/excused`
-  const next = await send(() => api.put<GradeRow>(path, { key: newKey(), excused, reason }))
+  const next = await send(() =>
+    api.call(gradebookEndpoints.excuseStudent, {
+      params: { activityId: c.id, enrolmentId: r.enrolmentId },
+      body: { key: newKey(), excused, reason },
+    }),
+  )
   if (!next) return
   take(next)
   notices.say(
@@ -198,7 +211,13 @@ async function excuse(excused: boolean, reason: string) {
     excused
       ? {
           label: 'Undo',
-          run: async () => take(await api.put<GradeRow>(path, { key: newKey(), excused: false, reason: '' })),
+          run: async () =>
+            take(
+              await api.call(gradebookEndpoints.excuseStudent, {
+                params: { activityId: c.id, enrolmentId: r.enrolmentId },
+                body: { key: newKey(), excused: false, reason: '' },
+              }),
+            ),
         }
       : undefined,
   )
@@ -206,7 +225,10 @@ async function excuse(excused: boolean, reason: string) {
 async function returnHeld(ids: string[]) {
   const c = book.value!.columns[head.value!]!
   const answer = await send(() =>
-    api.post<{ returned: number }>(`/api/activities/${c.id}/return`, { key: newKey(), enrolmentIds: ids }),
+    api.call(markingEndpoints.returnMarks, {
+      params: { activityId: c.id },
+      body: { key: newKey(), enrolmentIds: ids },
+    }),
   )
   if (!answer) {
     if (problem.value) notices.warn(new Error(problem.value))
@@ -220,7 +242,10 @@ function lay(nextOrder: readonly string[], nextHidden: readonly string[]) {
   order.value = nextOrder
   hidden.value = nextHidden
   void api
-    .put(`/api/seminars/${seminarId}/gradebook/layout`, { order: nextOrder, hidden: nextHidden })
+    .call(gradebookEndpoints.arrangeGradebook, {
+      params: { seminarId },
+      body: { order: nextOrder, hidden: nextHidden },
+    })
     .catch((e: unknown) => {
       order.value = before.order
       hidden.value = before.hidden
@@ -303,7 +328,7 @@ function sayImported(marks: number) {
           <a
             v-for="[form, label] in FORMS"
             :key="form"
-            :href="`/api/seminars/${seminarId}/results?form=${form}`"
+            :href="addressOf(gradebookEndpoints.downloadResults, { params: { seminarId }, query: { form } })"
             download
             >{{ label }}</a><span class="hint">only what is returned is in them</span>
         </div></v-menu

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { gradeOf, percentOf } from '#core/marking/gradebook/gradebook'
 import { neededFor, openItems, whatIf } from '#core/marking/gradebook/needed'
-import type { OwnGrades } from '#shared/marking/gradebook'
 import KindTag from '~/components/planning/KindTag.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import {
@@ -17,6 +16,7 @@ import {
 import { capital } from '#core/planning/expectationWords'
 import { points } from '~/composables/marking/points'
 import { useApi } from '~/composables/shell/useApi'
+import * as gradebookEndpoints from '#shared/marking/gradebookEndpoints'
 
 /** A student's own gradebook: what came back, what it makes, and what could still become of it. Nothing tried here is kept. */
 definePageMeta({ layout: 'seminar' })
@@ -25,7 +25,7 @@ const route = useRoute()
 const api = useApi()
 const base = `/seminars/${route.params.seminarId}`
 const { data, error, refresh } = await useAsyncData(`grades-${route.params.seminarId}`, () =>
-  api.get<OwnGrades>(`/api${base}/grades`),
+  api.call(gradebookEndpoints.readOwnGrades, { params: { seminarId: String(route.params.seminarId) } }),
 )
 const parts = computed(() => calculatedFrom(data.value!, data.value!.row))
 const cats = computed(() => categoriesOf(data.value!))

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { GroupPlanView, GroupsView } from '#shared/people/groups'
+import type { GroupPlanView } from '#shared/people/groups'
 import GroupBoard from '~/components/people/GroupBoard.vue'
 import GroupMaker from '~/components/people/GroupMaker.vue'
 import OwnGroups from '~/components/people/OwnGroups.vue'
@@ -9,6 +9,7 @@ import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Groups' })
@@ -17,9 +18,8 @@ const api = useApi()
 const notices = useNotices()
 const seminar = useSeminarStore()
 const { attempt } = useSending()
-const base = `/api/seminars/${route.params.seminarId}/groups`
 const { data, error, refresh } = await useAsyncData(`groups-${route.params.seminarId}`, () =>
-  api.get<GroupsView>(base),
+  api.call(peopleEndpoints.readGroups, { params: { seminarId: String(route.params.seminarId) } }),
 )
 const chosenId = ref<string | null>(null)
 const making = ref(false)
@@ -43,13 +43,16 @@ function save(next: Arrangement, said: string | null) {
     .then(() =>
       attempt(async () => {
         const version = data.value!.plans.find(p => p.id === id)!.version
-        await api.put(`${base}/${id}`, {
-          key: newKey(),
-          baseVersion: version,
-          title: next.title,
-          selfJoin: next.selfJoin,
-          most: next.most,
-          groups: next.groups,
+        await api.call(peopleEndpoints.saveGroupPlan, {
+          params: { seminarId: String(route.params.seminarId), planId: id },
+          body: {
+            key: newKey(),
+            baseVersion: version,
+            title: next.title,
+            selfJoin: next.selfJoin,
+            most: next.most,
+            groups: next.groups,
+          },
         })
         await refresh()
         if (said) notices.say(said, { label: 'Undo', run: () => save(before, null) })
@@ -64,14 +67,19 @@ async function made(id: string) {
 }
 const remove = () =>
   attempt(async () => {
-    await api.remove(`${base}/${plan.value!.id}`)
+    await api.call(peopleEndpoints.deleteGroupPlan, {
+      params: { seminarId: String(route.params.seminarId), planId: plan.value!.id },
+    })
     chosenId.value = null
     await refresh()
     notices.say("The group plan is gone. Nobody's work was touched.")
   })
 const chooseOwn = (planId: string, groupId: string | null) =>
   attempt(async () => {
-    await api.put(`${base}/${planId}/mine`, { groupId })
+    await api.call(peopleEndpoints.chooseGroup, {
+      params: { seminarId: String(route.params.seminarId), planId },
+      body: { groupId },
+    })
     await refresh()
   }).then(done => {
     if (done === null) void refresh()

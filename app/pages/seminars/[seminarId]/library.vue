@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { KIND_WORDS } from '~/composables/planning/kindWords'
 import type { ActivityKind } from '#core/contributing/kinds/kind'
-import type { LibraryRubric, LibraryView } from '#shared/marking/rubric'
+import type { LibraryRubric } from '#shared/marking/rubric'
 import LibraryTexts from '~/components/contributing/reading/LibraryTexts.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
@@ -10,16 +10,17 @@ import { offerFile, toBase64 } from '~/composables/files/readFile'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Library' })
 const route = useRoute()
+const params = { seminarId: String(route.params.seminarId) }
 const api = useApi()
 const notices = useNotices()
 const { attempt } = useSending()
-const base = `/api/seminars/${route.params.seminarId}`
 const { data, error, refresh } = await useAsyncData(`library-${route.params.seminarId}`, () =>
-  api.get<LibraryView>(`${base}/library`),
+  api.call(markingEndpoints.readLibrary, { params }),
 )
 const passedOver = ref<string[]>([])
 
@@ -27,20 +28,23 @@ const editor = (id: string) => `/seminars/${route.params.seminarId}/rubrics/${id
 const begin = () =>
   attempt(async () => {
     const level = (title: string, n: number) => ({ title, points: n * 100, pointsFrom: null, descriptor: '' })
-    const made = await api.post<{ id: string }>(`${base}/rubrics`, {
-      key: newKey(),
-      rubric: {
-        title: 'New rubric',
-        criteria: [
-          {
-            title: 'First criterion',
-            scope: 'own',
-            weight: 1,
-            suggestFrom: null,
-            outcome: null,
-            levels: [level('Begins', 1), level('Gets there', 3), level('Excels', 5)],
-          },
-        ],
+    const made = await api.call(markingEndpoints.makeRubric, {
+      params,
+      body: {
+        key: newKey(),
+        rubric: {
+          title: 'New rubric',
+          criteria: [
+            {
+              title: 'First criterion',
+              scope: 'own',
+              weight: 1,
+              suggestFrom: null,
+              outcome: null,
+              levels: [level('Begins', 1), level('Gets there', 3), level('Excels', 5)],
+            },
+          ],
+        },
       },
     })
     await navigateTo(editor(made.id))
@@ -51,10 +55,10 @@ const take = (event: Event) =>
     const file = input.files?.[0]
     input.value = ''
     if (!file) return
-    const answer = await api.post<{ rubrics: number; outcomes: number; passedOver: string[] }>(
-      `${base}/library/import`,
-      { key: newKey(), name: file.name, base64: await toBase64(file) },
-    )
+    const answer = await api.call(markingEndpoints.importRubric, {
+      params,
+      body: { key: newKey(), name: file.name, base64: await toBase64(file) },
+    })
     passedOver.value = answer.passedOver
     await refresh()
     const parts = [
@@ -65,42 +69,46 @@ const take = (event: Event) =>
   })
 const give = (r: LibraryRubric, form: 'json' | 'csv') =>
   attempt(async () => {
-    const file = await api.get<{ name: string; type: string; text: string }>(
-      `/api/rubrics/${r.rubric.id}/export?form=${form}`,
-    )
+    const file = await api.call(markingEndpoints.exportRubric, {
+      params: { rubricId: r.rubric.id },
+      query: { form },
+    })
     offerFile(file.name, file.type, file.text)
   })
 const archive = (r: LibraryRubric) =>
   attempt(async () => {
-    await api.remove(`/api/rubrics/${r.rubric.id}`)
+    await api.call(markingEndpoints.removeRubric, { params: { rubricId: r.rubric.id } })
     await refresh()
     notices.say(`“${r.rubric.title}” is out of the library. Activities and marks that use it keep it.`, {
       label: 'Undo',
       run: async () => {
-        await attempt(() => api.put(`/api/rubrics/${r.rubric.id}/back`))
+        await attempt(() => api.call(markingEndpoints.restoreRubric, { params: { rubricId: r.rubric.id } }))
         await refresh()
       },
     })
   })
 const copy = (r: LibraryRubric) =>
   attempt(async () => {
-    const made = await api.post<{ id: string }>(`${base}/rubrics`, {
-      key: newKey(),
-      rubric: {
-        title: `${r.rubric.title} (copy)`,
-        criteria: r.rubric.criteria.map(c => ({
-          title: c.title,
-          scope: c.scope,
-          weight: c.weight,
-          suggestFrom: c.suggestFrom,
-          outcome: data.value?.outcomes.find(o => o.id === c.outcomeId)?.identifier ?? null,
-          levels: c.levels.map(({ title, points: p, pointsFrom, descriptor }) => ({
-            title,
-            points: p,
-            pointsFrom,
-            descriptor,
+    const made = await api.call(markingEndpoints.makeRubric, {
+      params,
+      body: {
+        key: newKey(),
+        rubric: {
+          title: `${r.rubric.title} (copy)`,
+          criteria: r.rubric.criteria.map(c => ({
+            title: c.title,
+            scope: c.scope,
+            weight: c.weight,
+            suggestFrom: c.suggestFrom,
+            outcome: data.value?.outcomes.find(o => o.id === c.outcomeId)?.identifier ?? null,
+            levels: c.levels.map(({ title, points: p, pointsFrom, descriptor }) => ({
+              title,
+              points: p,
+              pointsFrom,
+              descriptor,
+            })),
           })),
-        })),
+        },
       },
     })
     await navigateTo(editor(made.id))

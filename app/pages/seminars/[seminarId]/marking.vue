@@ -13,6 +13,7 @@ import { KIND_WORDS, STANDING_WORDS } from '~/composables/planning/kindWords'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Marking' })
@@ -23,7 +24,7 @@ const notices = useNotices()
 const seminar = useSeminarStore()
 const { dayTime } = useTimes()
 const { data, error, refresh } = await useAsyncData(`queue-${route.params.seminarId}`, () =>
-  api.get<MarkingQueue>(`/api/seminars/${route.params.seminarId}/marking`),
+  api.call(markingEndpoints.readMarkingQueue, { params: { seminarId: String(route.params.seminarId) } }),
 )
 const ORDER = ['ready', 'underWay', 'held', 'returned', 'nothing'] as const
 type Activity = MarkingQueue['activities'][number]

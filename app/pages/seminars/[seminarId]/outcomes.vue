@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { addressOf } from '#shared/http/endpoint'
 import { plural } from '#core/planning/expectationWords'
-import type { OutcomesView } from '#shared/marking/outcomes'
 import KindTag from '~/components/planning/KindTag.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { useApi } from '~/composables/shell/useApi'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 /** How far the outcomes are reached: by outcome, criterion and section, and by whom. */
 definePageMeta({ layout: 'seminar' })
@@ -11,17 +12,17 @@ useHead({ title: 'Outcomes' })
 const route = useRoute()
 const router = useRouter()
 const api = useApi()
-const base = `/api/seminars/${route.params.seminarId}/outcomes`
+const params = { seminarId: String(route.params.seminarId) }
 const from = computed(() => (typeof route.query.from === 'string' ? route.query.from : ''))
-const query = computed(() => (from.value ? `?from=${from.value}` : ''))
 const { data, error, refresh } = await useAsyncData(
   `outcomes-${route.params.seminarId}`,
-  () => api.get<OutcomesView>(`${base}${query.value}`),
-  { watch: [query] },
+  () => api.call(markingEndpoints.readOutcomes, { params, query: { from: from.value } }),
+  { watch: [from] },
 )
 const percent = (n: number | null) => (n === null ? '–' : `${Math.round(n * 100)} %`)
 const share = (r: { judged: number; above: number }) => (r.judged === 0 ? 0 : (r.above / r.judged) * 100)
-const table = (by: string) => `${base}/table?by=${by}${from.value ? `&from=${from.value}` : ''}`
+const table = (by: 'criterion' | 'student') =>
+  addressOf(markingEndpoints.downloadOutcomes, { params, query: { by, from: from.value } })
 const set = (value: string) => {
   const n = Number(value)
   if (n >= 1 && n <= 100) void router.replace({ query: { from: String(Math.round(n)) } })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { CodeWrite, JoiningCodeView, PeopleView, PersonView, RosterAnswer } from '#shared/people/people'
+import type { PersonView, RosterAnswer } from '#shared/people/people'
 import ErasePerson from '~/components/people/ErasePerson.vue'
 import JoiningCodes from '~/components/people/JoiningCodes.vue'
 import PersonDisc from '~/components/people/PersonDisc.vue'
@@ -9,23 +9,24 @@ import RosterDialog from '~/components/people/RosterDialog.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { capital, inWords, plural } from '#core/planning/expectationWords'
 import { ROLE_ORDER, ROLE_WORDS } from '~/composables/people/roleWords'
+import { usePeopleActs } from '~/composables/people/usePeopleActs'
 import { importedSentence } from '~/composables/people/importedSentence'
-import { newKey, useApi } from '~/composables/shell/useApi'
-import { useSending } from '~/composables/shell/useSending'
+import { useApi } from '~/composables/shell/useApi'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'People' })
 const route = useRoute()
+const params = { seminarId: String(route.params.seminarId) }
 const api = useApi()
 const notices = useNotices()
-const { attempt } = useSending()
 const { date } = useTimes()
-const base = `/api/seminars/${route.params.seminarId}`
 const { data, error, refresh } = await useAsyncData(`people-${route.params.seminarId}`, () =>
-  api.get<PeopleView>(`${base}/people`),
+  api.call(peopleEndpoints.readPeople, { params }),
 )
+const { change, invite, makeCode, revoke } = usePeopleActs(params.seminarId, refresh, () => chosen.clear())
 const words = ref('')
 const showing = ref<'here' | 'withdrawn'>('here')
 const keeping = ref<PersonView | null>(null)
@@ -54,56 +55,11 @@ const sentence = computed(() => {
   return `${n} ${plural(n, 'student')}${per.length > 0 ? `: ${per.join(', ')}` : ''}`
 })
 
-const change = (
-  person: PersonView,
-  part: Partial<Pick<PersonView, 'role' | 'sectionId' | 'state'>>,
-  said: string,
-) =>
-  attempt(async () => {
-    const before = { role: person.role, sectionId: person.sectionId, state: person.state }
-    await api.patch(`${base}/people/${person.id}`, part)
-    await refresh()
-    const back = Object.fromEntries(
-      Object.keys(part).map(field => [field, before[field as keyof typeof before]]),
-    )
-    notices.say(said, {
-      label: 'Undo',
-      run: async () => {
-        await attempt(() => api.patch(`${base}/people/${person.id}`, back))
-        await refresh()
-      },
-    })
-  }).then(done => {
-    if (done === null) void refresh()
-  })
 const sectionTitle = (id: string | null) => data.value?.sections.find(s => s.id === id)?.title ?? 'no section'
-const invite = (ids: readonly string[]) =>
-  attempt(async () => {
-    const { invited } = await api.post<{ invited: number }>(`${base}/people/invite`, {
-      key: newKey(),
-      enrolmentIds: ids,
-    })
-    chosen.clear()
-    await refresh()
-    notices.say(
-      `${capital(inWords(invited))} ${plural(invited, 'invitation is', 'invitations are')} on the way.`,
-    )
-  })
 function imported(answer: RosterAnswer) {
   void refresh()
   notices.say(importedSentence(answer))
 }
-const makeCode = (code: Omit<CodeWrite, 'key'>) =>
-  attempt(async () => {
-    await api.post(`${base}/codes`, { key: newKey(), ...code })
-    await refresh()
-  })
-const revoke = (code: JoiningCodeView) =>
-  attempt(async () => {
-    await api.remove(`${base}/codes/${code.id}`)
-    await refresh()
-    notices.say(`${code.code} lets nobody in any more.`)
-  })
 const toggle = (id: string) => {
   if (!chosen.delete(id)) chosen.add(id)
 }

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { ActivityKind } from '#core/contributing/kinds/kind'
-import type { ActivityBody, ComposerView, EffectView } from '#shared/planning/composer'
+import type { ActivityBody, EffectView } from '#shared/planning/composer'
 import type { LibraryView } from '#shared/marking/rubric'
-import type { PlanActivity, TermPlan } from '#shared/planning/plan'
+import type { PlanActivity } from '#shared/planning/plan'
 import EffectPanel from '~/components/planning/EffectPanel.vue'
 import LoadBand from '~/components/planning/LoadBand.vue'
 import PlanActivityMenu from '~/components/planning/PlanActivityMenu.vue'
@@ -18,25 +18,29 @@ import { useSending } from '~/composables/shell/useSending'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
+import * as planningEndpoints from '#shared/planning/endpoints'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 const seminar = useSeminarStore()
 const notices = useNotices()
 const route = useRoute()
+const params = { seminarId: String(route.params.seminarId) }
 const api = useApi()
 const { attempt } = useSending()
 const { dayTime } = useTimes()
-const base = `/api/seminars/${route.params.seminarId}`
 useHead({ title: () => (seminar.isStaff ? 'Term plan' : 'Seminar') })
 const {
   data: plan,
   error,
   refresh,
-} = await useAsyncData(`plan-${route.params.seminarId}`, () => api.get<TermPlan>(`${base}/plan`))
+} = await useAsyncData(`plan-${route.params.seminarId}`, () =>
+  api.call(planningEndpoints.readTermPlan, { params }),
+)
 const templates = ref<LibraryView['templates']>([])
 onMounted(async () => {
   if (plan.value?.staff?.mayManage)
-    templates.value = (await api.get<LibraryView>(`${base}/library`)).templates
+    templates.value = (await api.call(markingEndpoints.readLibrary, { params })).templates
 })
 
 const moves = usePlanMoves(() => plan.value ?? null)
@@ -79,8 +83,11 @@ async function drop(id: string) {
   }
   asked.value = { activity, effect: null }
   const effect = await attempt(() =>
-    api.post<EffectView>(`/api/activities/${id}/plan/effect`, {
-      change: { opensAt: activity.opensAt, phases: activity.phases },
+    api.call(planningEndpoints.readPlanEffect, {
+      params: { activityId: id },
+      body: {
+        change: { opensAt: activity.opensAt, phases: activity.phases },
+      },
     }),
   )
   if (effect && asked.value?.activity.id === id) asked.value = { activity, effect }
@@ -94,12 +101,15 @@ async function send(activity: PlanActivity, tell: boolean) {
   const before = plan.value!.activities.find(a => a.id === activity.id)!
   asked.value = null
   const done = await attempt(() =>
-    api.put<{ version: number }>(`/api/activities/${activity.id}/schedule`, {
-      key: newKey(),
-      baseVersion: before.version,
-      opensAt: activity.opensAt,
-      phases: activity.phases,
-      tell,
+    api.call(planningEndpoints.changeSchedule, {
+      params: { activityId: activity.id },
+      body: {
+        key: newKey(),
+        baseVersion: before.version,
+        opensAt: activity.opensAt,
+        phases: activity.phases,
+        tell,
+      },
     }),
   )
   await refresh()
@@ -114,7 +124,10 @@ async function send(activity: PlanActivity, tell: boolean) {
 }
 const order = (activityId: string, unitId: string | null, beforeId: string | null) =>
   attempt(async () => {
-    await api.put(`${base}/plan/order`, { key: newKey(), activityId, unitId, beforeId })
+    await api.call(planningEndpoints.orderTermPlan, {
+      params,
+      body: { key: newKey(), activityId, unitId, beforeId },
+    })
     await refresh()
   })
 
@@ -123,7 +136,10 @@ const busy = ref(false)
 const begin = (kind: ActivityKind, week: number, templateId: string | null) =>
   attempt(async () => {
     const id = newKey()
-    await api.post(`${base}/activities`, { id, kind, week, unitId: null, templateId })
+    await api.call(planningEndpoints.makeActivity, {
+      params,
+      body: { id, kind, week, unitId: null, templateId },
+    })
     await navigateTo(`/seminars/${route.params.seminarId}/activities/${id}/plan`)
   })
 /** Topics of a cartridge become drafts in a week; what is not a topic is left where it is. */
@@ -133,13 +149,19 @@ const importTopics = (file: File, week: number) =>
     const topics = await readTopics(file)
     for (const topic of topics) {
       const id = newKey()
-      await api.post(`${base}/activities`, { id, kind: 'discussion', week, unitId: null, templateId: null })
-      const view = await api.get<ComposerView>(`/api/activities/${id}/plan`)
-      await api.patch(`/api/activities/${id}/plan`, {
-        key: newKey(),
-        baseVersion: view.version,
-        change: { title: topic.title, brief: topic.brief },
-        tell: false,
+      await api.call(planningEndpoints.makeActivity, {
+        params,
+        body: { id, kind: 'discussion', week, unitId: null, templateId: null },
+      })
+      const view = await api.call(planningEndpoints.readPlannedActivity, { params: { activityId: id } })
+      await api.call(planningEndpoints.changePlannedActivity, {
+        params: { activityId: id },
+        body: {
+          key: newKey(),
+          baseVersion: view.version,
+          change: { title: topic.title, brief: topic.brief },
+          tell: false,
+        },
       })
     }
     await refresh()
@@ -155,14 +177,17 @@ async function change(
 ) {
   busy.value = true
   await attempt(async () => {
-    const view = await api.get<ComposerView>(`/api/activities/${id}/plan`)
+    const view = await api.call(planningEndpoints.readPlannedActivity, { params: { activityId: id } })
     const body = view.body as ActivityBody
     const part = make(body)
-    const saved = await api.patch<ComposerView>(`/api/activities/${id}/plan`, {
-      key: newKey(),
-      baseVersion: view.version,
-      change: part,
-      tell: false,
+    const saved = await api.call(planningEndpoints.changePlannedActivity, {
+      params: { activityId: id },
+      body: {
+        key: newKey(),
+        baseVersion: view.version,
+        change: part,
+        tell: false,
+      },
     })
     await refresh()
     const back = Object.fromEntries(
@@ -172,11 +197,14 @@ async function change(
       label: 'Undo',
       run: async () => {
         await attempt(() =>
-          api.patch(`/api/activities/${id}/plan`, {
-            key: newKey(),
-            baseVersion: saved.version,
-            change: back,
-            tell: false,
+          api.call(planningEndpoints.changePlannedActivity, {
+            params: { activityId: id },
+            body: {
+              key: newKey(),
+              baseVersion: saved.version,
+              change: back,
+              tell: false,
+            },
           }),
         )
         await refresh()

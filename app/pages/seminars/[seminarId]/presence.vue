@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { addressOf } from '#shared/http/endpoint'
 import { MOST_WRITTEN } from '#shared/messaging/messages'
 import { capital, inWords } from '#core/planning/expectationWords'
-import type { PresenceActs, PresenceView } from '#shared/voices/presence'
+import type { PresenceActs } from '#shared/voices/presence'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import VoicesTabs from '~/components/voices/VoicesTabs.vue'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -10,6 +11,7 @@ import { useSending } from '~/composables/shell/useSending'
 import { CONTACT_WORDS, sortPresence, type PresenceOrder } from '~/composables/voices/presenceRows'
 import { presenceSentence, whosePresence } from '~/composables/voices/presenceSentence'
 import { useSeminarStore } from '~/stores/seminar'
+import * as voicesEndpoints from '#shared/voices/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Presence' })
@@ -20,13 +22,14 @@ const seminar = useSeminarStore()
 const { attempt } = useSending()
 const { date, dayTime } = useTimes()
 const by = computed(() => (typeof route.query.by === 'string' ? route.query.by : ''))
-const base = `/api/seminars/${route.params.seminarId}/presence`
-const query = computed(() => (by.value ? `?by=${by.value}` : ''))
+const params = { seminarId: String(route.params.seminarId) }
 const { data, error, refresh } = await useAsyncData(
   `presence-${route.params.seminarId}`,
-  () => api.get<PresenceView>(`${base}${query.value}`),
-  { watch: [query] },
+  () => api.call(voicesEndpoints.readPresence, { params, query: { by: by.value } }),
+  { watch: [by] },
 )
+const log = (as: 'csv' | 'pdf') =>
+  addressOf(voicesEndpoints.downloadPresenceLog, { params, query: { as, by: by.value } })
 const sortBy = ref<PresenceOrder>('gap')
 const rows = computed(() => sortPresence(data.value?.students ?? [], sortBy.value))
 const limit = computed(() => data.value?.gapLimit ?? 14)
@@ -43,8 +46,6 @@ const words = computed(() =>
     from: whose.value,
   }),
 )
-const sentence = computed(() => words.value[0])
-const tail = computed(() => words.value[1])
 const most = computed(() => Math.max(1, ...(data.value?.students ?? []).flatMap(s => s.weeks)))
 const write = (ids: readonly string[]) =>
   `/seminars/${route.params.seminarId}/messages/write?to=${ids.join(',')}`
@@ -56,11 +57,11 @@ async function look(id: string) {
   acts.value = null
   if (!open.value) return
   const answer = await attempt(() =>
-    api.get<PresenceActs>(`${base}/acts?student=${id}${by.value ? `&by=${by.value}` : ''}`),
+    api.call(voicesEndpoints.readPresenceActs, { params, query: { student: id, by: by.value } }),
   )
   if (open.value === id) acts.value = answer?.acts ?? null
 }
-watch(query, () => {
+watch(by, () => {
   open.value = null
 })
 </script>
@@ -72,8 +73,8 @@ watch(query, () => {
       <VoicesTabs />
       <div class="title">
         <p class="sentence">
-          {{ capital(sentence) }}<template v-if="overdue.length === 0">{{ tail }}</template
-          ><em v-else>{{ tail }}</em>
+          {{ capital(words[0]) }}<template v-if="overdue.length === 0">{{ words[1] }}</template
+          ><em v-else>{{ words[1] }}</em>
         </p>
         <span class="grow" />
         <label class="pick"
@@ -107,8 +108,8 @@ watch(query, () => {
         >
         <span class="grow" />
         <span class="muted">Record for others:</span>
-        <a :href="`${base}/log?as=pdf${by ? `&by=${by}` : ''}`" download>as PDF</a>
-        <a :href="`${base}/log?as=csv${by ? `&by=${by}` : ''}`" download>as CSV</a>
+        <a :href="log('pdf')" download>as PDF</a>
+        <a :href="log('csv')" download>as CSV</a>
       </div>
     </header>
     <div v-if="data.students.length > 0" class="scroll">

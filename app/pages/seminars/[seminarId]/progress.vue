@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { MyWeek, WeekItem } from '#shared/planning/myWeek'
+import type { WeekItem } from '#shared/planning/myWeek'
 import FillMark from '~/components/marking/FillMark.vue'
 import ExpectationRing from '~/components/planning/ExpectationRing.vue'
 import KindTag from '~/components/planning/KindTag.vue'
@@ -10,6 +10,7 @@ import { capital, inWords, plural, ringParts, ruleWords, toGoWords } from '#core
 import { points } from '~/composables/marking/points'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useSeminarStore } from '~/stores/seminar'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Progress' })
@@ -22,7 +23,7 @@ const {
   error,
   refresh,
 } = await useAsyncData(`progress-${route.params.seminarId}`, () =>
-  api.get<MyWeek>(`/api/seminars/${route.params.seminarId}/week`),
+  api.call(planningEndpoints.readOwnWeek, { params: { seminarId: String(route.params.seminarId) } }),
 )
 const address = (id: string) => `/seminars/${route.params.seminarId}/activities/${id}`
 /** Everything of the term so far, as it was opened: done, open and late alike. */

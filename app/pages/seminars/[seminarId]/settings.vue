@@ -9,15 +9,16 @@ import { newKey, useApi } from '~/composables/shell/useApi'
 import { timeZones } from '~/composables/planning/termWeeks'
 import { useSharedEdit, type Stored } from '~/composables/shell/useSharedEdit'
 import { useSeminarStore } from '~/stores/seminar'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Settings' })
 const route = useRoute()
+const params = { seminarId: String(route.params.seminarId) }
 const api = useApi()
 const seminar = useSeminarStore()
-const path = `/api/seminars/${route.params.seminarId}/settings`
 const { data, error, refresh } = await useAsyncData(`settings-${route.params.seminarId}`, () =>
-  api.get<SettingsView>(path),
+  api.call(peopleEndpoints.readSettings, { params }),
 )
 const toStored = (view: SettingsView): Stored<SettingsBody> => ({
   version: view.version,
@@ -32,10 +33,13 @@ const edit = data.value
       theirsOf: theirs => toStored(theirs as SettingsView),
       send: async (change, baseVersion) => {
         const saved = toStored(
-          await api.put<SettingsView>(path, {
-            key: newKey(),
-            baseVersion,
-            settings: { ...edit!.base.value, ...change },
+          await api.call(peopleEndpoints.saveSettings, {
+            params,
+            body: {
+              key: newKey(),
+              baseVersion,
+              settings: { ...edit!.base.value, ...change },
+            },
           }),
         )
         void seminar.load(route.params.seminarId as string)

@@ -11,6 +11,7 @@ import { capital, inWords, minutesWords, plural, toGoWords } from '#core/plannin
 import { points } from '~/composables/marking/points'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useSeminarStore } from '~/stores/seminar'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'My week' })
@@ -23,7 +24,7 @@ const {
   error,
   refresh,
 } = await useAsyncData(`week-${route.params.seminarId}`, () =>
-  api.get<MyWeek>(`/api/seminars/${route.params.seminarId}/week`),
+  api.call(planningEndpoints.readOwnWeek, { params: { seminarId: String(route.params.seminarId) } }),
 )
 
 type Item = MyWeek['due'][number]

@@ -1,17 +1,14 @@
 import { requireManager, requirePlanner } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { copyActivity } from '#server/services/planning/makeActivity'
-import { ActivityParams } from '#shared/contributing/activity'
-import { ActivityMade, CopyWrite } from '#shared/planning/composer'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
-export default route(
-  { params: ActivityParams, body: CopyWrite, answer: ActivityMade },
-  async ({ event, db, params, body, now }) =>
-    copyActivity(
-      db,
-      await requirePlanner(event, db, params.activityId, false),
-      await requireManager(event, db, body.seminarId),
-      body,
-      now,
-    ),
+export default route(planningEndpoints.copyActivity, async ({ event, db, params, body, now }) =>
+  copyActivity(
+    db,
+    await requirePlanner(event, db, params.activityId, false),
+    await requireManager(event, db, body.seminarId),
+    body,
+    now,
+  ),
 )

@@ -1,11 +1,8 @@
 import { requireContributor } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { discardDraft } from '#server/services/contributing/draft'
-import { ActivityParams } from '#shared/contributing/activity'
-import { Done, DraftPlace } from '#shared/contributing/thread'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
-export default route(
-  { params: ActivityParams, body: DraftPlace, answer: Done },
-  async ({ event, db, params, body, now }) =>
-    discardDraft(db, await requireContributor(event, db, params.activityId, now), body),
+export default route(contributingEndpoints.discardDraft, async ({ event, db, params, body, now }) =>
+  discardDraft(db, await requireContributor(event, db, params.activityId, now), body),
 )

@@ -1,11 +1,8 @@
 import { requireActivity } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { exportTalk } from '#server/services/contributing/exportTalk'
-import { ActivityParams } from '#shared/contributing/activity'
-import { TalkExport, TalkExportQuery } from '#shared/contributing/takeOut'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
-export default route(
-  { params: ActivityParams, query: TalkExportQuery, answer: TalkExport },
-  async ({ event, db, params, query, now }) =>
-    exportTalk(db, await requireActivity(event, db, params.activityId, now), query.as, now),
+export default route(contributingEndpoints.exportThread, async ({ event, db, params, query, now }) =>
+  exportTalk(db, await requireActivity(event, db, params.activityId, now), query.as, now),
 )

@@ -1,9 +1,8 @@
 import { requireActivity } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { dropFeed } from '#server/services/contributing/feed'
-import { ActivityParams } from '#shared/contributing/activity'
-import { FeedView } from '#shared/contributing/takeOut'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
-export default route({ params: ActivityParams, answer: FeedView }, async ({ event, db, params, now }) =>
+export default route(contributingEndpoints.closeFeed, async ({ event, db, params, now }) =>
   dropFeed(db, await requireActivity(event, db, params.activityId, now)),
 )

@@ -1,11 +1,8 @@
 import { requireContributor } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { keepAttachment } from '#server/services/files/files'
-import { ActivityParams } from '#shared/contributing/activity'
-import { FileView, FileWrite } from '#shared/files/file'
+import * as filesEndpoints from '#shared/files/endpoints'
 
-export default route(
-  { params: ActivityParams, body: FileWrite, largest: 28_000_000, answer: FileView },
-  async ({ event, db, params, body, begun, now }) =>
-    keepAttachment(db, await requireContributor(event, db, params.activityId, now), body, begun, now),
+export default route(filesEndpoints.addActivityFile, async ({ event, db, params, body, begun, now }) =>
+  keepAttachment(db, await requireContributor(event, db, params.activityId, now), body, begun, now),
 )

@@ -1,10 +1,9 @@
 import { requirePlanner } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { removeActivity } from '#server/services/planning/makeActivity'
-import { Done } from '#shared/contributing/thread'
-import { ActivityParams } from '#shared/contributing/activity'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
-export default route({ params: ActivityParams, answer: Done }, async ({ event, db, params, now }) => {
+export default route(planningEndpoints.deleteActivity, async ({ event, db, params, now }) => {
   await removeActivity(db, await requirePlanner(event, db, params.activityId), now)
   return { done: true }
 })

@@ -1,8 +1,8 @@
 import { requireActivity } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { activityView } from '#server/services/planning/activityView'
-import { ActivityParams, ActivityView } from '#shared/contributing/activity'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
-export default route({ params: ActivityParams, answer: ActivityView }, async ({ event, db, params, now }) =>
+export default route(contributingEndpoints.readActivity, async ({ event, db, params, now }) =>
   activityView(db, await requireActivity(event, db, params.activityId, now), now),
 )

@@ -1,10 +1,10 @@
 import { requireActivity } from '#server/access/seminar'
 import { streamRoute } from '#server/http/streamRoute'
 import { followTalk } from '#server/live/followTalk'
-import { ActivityParams } from '#shared/contributing/activity'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 export default streamRoute(
-  ActivityParams,
+  contributingEndpoints.followActivity,
   ({ event, db, params, now }) => requireActivity(event, db, params.activityId, now),
   followTalk,
 )

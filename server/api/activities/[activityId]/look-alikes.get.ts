@@ -1,9 +1,8 @@
 import { requireMarker } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { findLookAlikes } from '#server/services/contributing/findLookAlikes'
-import { ActivityParams } from '#shared/contributing/activity'
-import { LookAlikesView } from '#shared/contributing/lookAlikes'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
-export default route({ params: ActivityParams, answer: LookAlikesView }, async ({ event, db, params, now }) =>
+export default route(contributingEndpoints.findLookAlikes, async ({ event, db, params, now }) =>
   findLookAlikes(db, await requireMarker(event, db, params.activityId, now)),
 )

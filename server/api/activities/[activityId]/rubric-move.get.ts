@@ -1,9 +1,8 @@
 import { requireMarker } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { moveView } from '#server/services/marking/moveMarks'
-import { ActivityParams } from '#shared/contributing/activity'
-import { MoveView } from '#shared/marking/desk'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
-export default route({ params: ActivityParams, answer: MoveView }, async ({ event, db, params, now }) =>
+export default route(markingEndpoints.readRubricMove, async ({ event, db, params, now }) =>
   moveView(db, await requireMarker(event, db, params.activityId, now), now),
 )

@@ -1,11 +1,8 @@
 import { requirePlanner } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { moveActivity } from '#server/services/planning/moveActivity'
-import { ScheduleWrite, VersionAnswer } from '#shared/planning/composer'
-import { ActivityParams } from '#shared/contributing/activity'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
-export default route(
-  { params: ActivityParams, body: ScheduleWrite, answer: VersionAnswer },
-  async ({ event, db, params, body, now }) =>
-    moveActivity(db, await requirePlanner(event, db, params.activityId), body, now),
+export default route(planningEndpoints.changeSchedule, async ({ event, db, params, body, now }) =>
+  moveActivity(db, await requirePlanner(event, db, params.activityId), body, now),
 )

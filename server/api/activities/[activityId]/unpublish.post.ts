@@ -1,11 +1,8 @@
 import { requirePlanner } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { unpublishActivity } from '#server/services/planning/publish'
-import { UnpublishWrite, VersionAnswer } from '#shared/planning/composer'
-import { ActivityParams } from '#shared/contributing/activity'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
-export default route(
-  { params: ActivityParams, body: UnpublishWrite, answer: VersionAnswer },
-  async ({ event, db, params, body, now }) =>
-    unpublishActivity(db, await requirePlanner(event, db, params.activityId), body, now),
+export default route(planningEndpoints.unpublishActivity, async ({ event, db, params, body, now }) =>
+  unpublishActivity(db, await requirePlanner(event, db, params.activityId), body, now),
 )

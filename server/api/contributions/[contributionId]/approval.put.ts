@@ -1,10 +1,8 @@
 import { requireContribution } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { approve } from '#server/services/contributing/approve'
-import { ApprovalWrite, ContributionParams, Done } from '#shared/contributing/thread'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
-export default route(
-  { params: ContributionParams, body: ApprovalWrite, answer: Done },
-  async ({ event, db, params, body, now }) =>
-    approve(db, await requireContribution(event, db, params.contributionId, now), body, now),
+export default route(contributingEndpoints.approveContribution, async ({ event, db, params, body, now }) =>
+  approve(db, await requireContribution(event, db, params.contributionId, now), body, now),
 )

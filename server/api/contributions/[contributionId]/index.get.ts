@@ -1,8 +1,8 @@
 import { requireContribution } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { ownText } from '#server/services/contributing/write'
-import { ContributionParams, OwnText } from '#shared/contributing/thread'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
-export default route({ params: ContributionParams, answer: OwnText }, async ({ event, db, params, now }) =>
+export default route(contributingEndpoints.readOwnText, async ({ event, db, params, now }) =>
   ownText(await requireContribution(event, db, params.contributionId, now)),
 )

@@ -1,11 +1,8 @@
 import { requireContributionMarker } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { markContribution } from '#server/services/marking/markContribution'
-import { ContributionParams, Done } from '#shared/contributing/thread'
-import { ContributionMarkWrite } from '#shared/marking/desk'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
-export default route(
-  { params: ContributionParams, body: ContributionMarkWrite, answer: Done },
-  async ({ event, db, params, body, now }) =>
-    markContribution(db, await requireContributionMarker(event, db, params.contributionId, now), body, now),
+export default route(contributingEndpoints.markContribution, async ({ event, db, params, body, now }) =>
+  markContribution(db, await requireContributionMarker(event, db, params.contributionId, now), body, now),
 )

@@ -1,10 +1,8 @@
 import { requireContribution } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { setNod } from '#server/services/contributing/contributionState'
-import { ContributionParams, NodAnswer, NodWrite } from '#shared/contributing/thread'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
-export default route(
-  { params: ContributionParams, body: NodWrite, answer: NodAnswer },
-  async ({ event, db, params, body, now }) =>
-    setNod(db, await requireContribution(event, db, params.contributionId, now), body, now),
+export default route(contributingEndpoints.nodToContribution, async ({ event, db, params, body, now }) =>
+  setNod(db, await requireContribution(event, db, params.contributionId, now), body, now),
 )

@@ -1,11 +1,8 @@
 import { requireContribution } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { resolveComment } from '#server/services/contributing/wiki/comments'
-import { ContributionParams, Done } from '#shared/contributing/thread'
-import { ResolvedWrite } from '#shared/contributing/wiki'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
-export default route(
-  { params: ContributionParams, body: ResolvedWrite, answer: Done },
-  async ({ event, db, params, body, now }) =>
-    resolveComment(db, await requireContribution(event, db, params.contributionId, now), body.number, now),
+export default route(wikiEndpoints.resolveComment, async ({ event, db, params, body, now }) =>
+  resolveComment(db, await requireContribution(event, db, params.contributionId, now), body.number, now),
 )

@@ -1,3 +1,8 @@
 import { fileRoute } from '#server/http/fileRoute'
+import * as filesEndpoints from '#shared/files/endpoints'
 
-export default fileRoute(file => ({ bytes: file.bytes, type: file.type, name: file.name }))
+export default fileRoute(filesEndpoints.readFile, file => ({
+  bytes: file.bytes,
+  type: file.type,
+  name: file.name,
+}))

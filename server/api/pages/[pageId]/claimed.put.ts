@@ -1,11 +1,8 @@
 import { requirePageWriter } from '#server/access/wiki'
 import { route } from '#server/http/route'
 import { claimPage } from '#server/services/contributing/wiki/pages'
-import { Done } from '#shared/contributing/thread'
-import { ClaimWrite, PageParams } from '#shared/contributing/wiki'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
-export default route(
-  { params: PageParams, body: ClaimWrite, answer: Done },
-  async ({ event, db, params, body, now }) =>
-    claimPage(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body.claimed, now),
+export default route(wikiEndpoints.claimPage, async ({ event, db, params, body, now }) =>
+  claimPage(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body.claimed, now),
 )

@@ -1,10 +1,8 @@
 import { requirePageWriter } from '#server/access/wiki'
 import { route } from '#server/http/route'
 import { commentOnPage } from '#server/services/contributing/wiki/comments'
-import { Made, PageCommentWrite, PageParams } from '#shared/contributing/wiki'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
-export default route(
-  { params: PageParams, body: PageCommentWrite, answer: Made },
-  async ({ event, db, params, body, now }) =>
-    commentOnPage(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body, now),
+export default route(wikiEndpoints.commentOnPage, async ({ event, db, params, body, now }) =>
+  commentOnPage(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body, now),
 )

@@ -1,9 +1,8 @@
 import { requirePageWriter } from '#server/access/wiki'
 import { route } from '#server/http/route'
 import { discardPageDraft } from '#server/services/contributing/wiki/pageDraft'
-import { Done } from '#shared/contributing/thread'
-import { PageParams } from '#shared/contributing/wiki'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
-export default route({ params: PageParams, answer: Done }, async ({ event, db, params, now }) =>
+export default route(wikiEndpoints.discardPageDraft, async ({ event, db, params, now }) =>
   discardPageDraft(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, now),
 )

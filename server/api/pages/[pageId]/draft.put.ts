@@ -1,10 +1,8 @@
 import { requirePageWriter } from '#server/access/wiki'
 import { route } from '#server/http/route'
 import { savePageDraft } from '#server/services/contributing/wiki/pageDraft'
-import { PageDraftAnswer, PageDraftWrite, PageParams } from '#shared/contributing/wiki'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
-export default route(
-  { params: PageParams, body: PageDraftWrite, largest: 4_000_000, answer: PageDraftAnswer },
-  async ({ event, db, params, body, now }) =>
-    savePageDraft(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body, now),
+export default route(wikiEndpoints.savePageDraft, async ({ event, db, params, body, now }) =>
+  savePageDraft(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body, now),
 )

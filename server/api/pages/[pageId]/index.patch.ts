@@ -1,11 +1,8 @@
 import { requirePageWriter } from '#server/access/wiki'
 import { route } from '#server/http/route'
 import { changePage } from '#server/services/contributing/wiki/pages'
-import { Done } from '#shared/contributing/thread'
-import { PageParams, PagePatch } from '#shared/contributing/wiki'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
-export default route(
-  { params: PageParams, body: PagePatch, answer: Done },
-  async ({ event, db, params, body, now }) =>
-    changePage(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body, now),
+export default route(wikiEndpoints.changePage, async ({ event, db, params, body, now }) =>
+  changePage(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body, now),
 )

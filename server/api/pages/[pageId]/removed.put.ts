@@ -1,11 +1,8 @@
 import { requirePageWriter } from '#server/access/wiki'
 import { route } from '#server/http/route'
 import { removePage } from '#server/services/contributing/wiki/pages'
-import { Done } from '#shared/contributing/thread'
-import { PageParams, RemovedWrite } from '#shared/contributing/wiki'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
-export default route(
-  { params: PageParams, body: RemovedWrite, answer: Done },
-  async ({ event, db, params, body, now }) =>
-    removePage(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body.removed, now),
+export default route(wikiEndpoints.removePage, async ({ event, db, params, body, now }) =>
+  removePage(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body.removed, now),
 )

@@ -1,11 +1,8 @@
 import { requirePageWriter } from '#server/access/wiki'
 import { route } from '#server/http/route'
 import { setWriting } from '#server/services/contributing/wiki/pages'
-import { Done } from '#shared/contributing/thread'
-import { PageParams, WritingWrite } from '#shared/contributing/wiki'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
-export default route(
-  { params: PageParams, body: WritingWrite, answer: Done },
-  async ({ event, db, params, body, now }) =>
-    setWriting(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body.writing, now),
+export default route(wikiEndpoints.showWriting, async ({ event, db, params, body, now }) =>
+  setWriting(db, await requirePageWriter(event, db, params.pageId, now), params.pageId, body.writing, now),
 )

@@ -1,10 +1,8 @@
 import { requireReviewer } from '#server/access/review'
 import { route } from '#server/http/route'
 import { handInReviews } from '#server/services/contributing/review/saveReview'
-import { HandedIn, ReviewHandIn, ReviewParams } from '#shared/contributing/review'
+import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
 
-export default route(
-  { params: ReviewParams, body: ReviewHandIn, answer: HandedIn },
-  async ({ event, db, params, body, now }) =>
-    handInReviews(db, await requireReviewer(event, db, params.reviewId, now), body.key, now),
+export default route(reviewEndpoints.handInReview, async ({ event, db, params, body, now }) =>
+  handInReviews(db, await requireReviewer(event, db, params.reviewId, now), body.key, now),
 )

@@ -1,8 +1,8 @@
 import { requireReviewer } from '#server/access/review'
 import { route } from '#server/http/route'
 import { reviewDesk } from '#server/services/contributing/review/ownReviews'
-import { ReviewDesk, ReviewParams } from '#shared/contributing/review'
+import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
 
-export default route({ params: ReviewParams, answer: ReviewDesk }, async ({ event, db, params, now }) =>
+export default route(reviewEndpoints.readReview, async ({ event, db, params, now }) =>
   reviewDesk(db, await requireReviewer(event, db, params.reviewId, now), now),
 )

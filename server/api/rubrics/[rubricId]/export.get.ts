@@ -1,16 +1,14 @@
 import { requireRubricOwner } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { exportRubric } from '#server/services/marking/rubrics'
-import { ExportQuery, RubricExport, RubricParams } from '#shared/marking/rubric'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
-export default route(
-  { params: RubricParams, query: ExportQuery, answer: RubricExport },
-  async ({ event, db, params, query, now }) =>
-    exportRubric(
-      db,
-      await requireRubricOwner(event, db, params.rubricId, false),
-      params.rubricId,
-      query.form,
-      now,
-    ),
+export default route(markingEndpoints.exportRubric, async ({ event, db, params, query, now }) =>
+  exportRubric(
+    db,
+    await requireRubricOwner(event, db, params.rubricId, false),
+    params.rubricId,
+    query.form,
+    now,
+  ),
 )

@@ -1,10 +1,9 @@
 import { requireRubricOwner } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { archiveRubric } from '#server/services/marking/rubrics'
-import { Done } from '#shared/contributing/thread'
-import { RubricParams } from '#shared/marking/rubric'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
-export default route({ params: RubricParams, answer: Done }, async ({ event, db, params, now }) => {
+export default route(markingEndpoints.removeRubric, async ({ event, db, params, now }) => {
   await archiveRubric(
     db,
     await requireRubricOwner(event, db, params.rubricId, true),

@@ -1,10 +1,8 @@
 import { requireRubricOwner } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { writeRubric } from '#server/services/marking/rubrics'
-import { RubricMade, RubricParams, RubricWrite } from '#shared/marking/rubric'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
-export default route(
-  { params: RubricParams, body: RubricWrite, answer: RubricMade },
-  async ({ event, db, params, body, now }) =>
-    writeRubric(db, await requireRubricOwner(event, db, params.rubricId, true), params.rubricId, body, now),
+export default route(markingEndpoints.saveRubric, async ({ event, db, params, body, now }) =>
+  writeRubric(db, await requireRubricOwner(event, db, params.rubricId, true), params.rubricId, body, now),
 )

@@ -1,11 +1,8 @@
 import { requireManager } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { makeActivity } from '#server/services/planning/makeActivity'
-import { ActivityMade, ActivityMake } from '#shared/planning/composer'
-import { SeminarParams } from '#shared/people/seminar'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
-export default route(
-  { params: SeminarParams, body: ActivityMake, answer: ActivityMade },
-  async ({ event, db, params, body, now }) =>
-    makeActivity(db, await requireManager(event, db, params.seminarId), body, now),
+export default route(planningEndpoints.makeActivity, async ({ event, db, params, body, now }) =>
+  makeActivity(db, await requireManager(event, db, params.seminarId), body, now),
 )

@@ -1,11 +1,8 @@
 import { requireInstructor } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { copySeminar } from '#server/services/planning/copySeminar'
-import { SeminarCopy, SeminarMade } from '#shared/people/settings'
-import { SeminarParams } from '#shared/people/seminar'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
-export default route(
-  { params: SeminarParams, body: SeminarCopy, answer: SeminarMade },
-  async ({ event, db, params, body, now }) =>
-    copySeminar(db, await requireInstructor(event, db, params.seminarId), body, now),
+export default route(peopleEndpoints.copySeminar, async ({ event, db, params, body, now }) =>
+  copySeminar(db, await requireInstructor(event, db, params.seminarId), body, now),
 )

@@ -1,10 +1,8 @@
 import { requireStaff } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { keepFile } from '#server/services/files/files'
-import { FileView, FileWrite } from '#shared/files/file'
-import { SeminarParams } from '#shared/people/seminar'
+import * as filesEndpoints from '#shared/files/endpoints'
 
-export default route(
-  { params: SeminarParams, body: FileWrite, largest: 28_000_000, answer: FileView },
-  async ({ event, db, params, body }) => keepFile(db, await requireStaff(event, db, params.seminarId), body),
+export default route(filesEndpoints.addSeminarFile, async ({ event, db, params, body }) =>
+  keepFile(db, await requireStaff(event, db, params.seminarId), body),
 )

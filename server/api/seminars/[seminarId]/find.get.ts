@@ -1,11 +1,8 @@
 import { requireMember } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { find } from '#server/services/planning/find'
-import { FindQuery, Found } from '#shared/planning/find'
-import { SeminarParams } from '#shared/people/seminar'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
-export default route(
-  { params: SeminarParams, query: FindQuery, answer: Found },
-  async ({ event, db, params, query, now }) =>
-    find(db, await requireMember(event, db, params.seminarId), query.q, now),
+export default route(planningEndpoints.findInSeminar, async ({ event, db, params, query, now }) =>
+  find(db, await requireMember(event, db, params.seminarId), query.q, now),
 )

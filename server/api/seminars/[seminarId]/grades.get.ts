@@ -1,9 +1,8 @@
 import { requireMember } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { ownGrades } from '#server/services/marking/gradebook/gradebook'
-import { OwnGrades } from '#shared/marking/gradebook'
-import { SeminarParams } from '#shared/people/seminar'
+import * as gradebookEndpoints from '#shared/marking/gradebookEndpoints'
 
-export default route({ params: SeminarParams, answer: OwnGrades }, async ({ event, db, params, now }) =>
+export default route(gradebookEndpoints.readOwnGrades, async ({ event, db, params, now }) =>
   ownGrades(db, await requireMember(event, db, params.seminarId), now),
 )

@@ -1,8 +1,8 @@
 import { requireMember } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { seminarShell } from '#server/services/people/seminarShell'
-import { SeminarParams, SeminarShell } from '#shared/people/seminar'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
-export default route({ params: SeminarParams, answer: SeminarShell }, async ({ event, db, params, now }) =>
+export default route(peopleEndpoints.readSeminar, async ({ event, db, params, now }) =>
   seminarShell(db, await requireMember(event, db, params.seminarId), now),
 )

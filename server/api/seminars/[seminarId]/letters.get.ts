@@ -1,9 +1,8 @@
 import { requireMember } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { ownLetters } from '#server/services/marking/letters'
-import { Letters } from '#shared/marking/letter'
-import { SeminarParams } from '#shared/people/seminar'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
-export default route({ params: SeminarParams, answer: Letters }, async ({ event, db, params }) => ({
+export default route(markingEndpoints.readOwnLetters, async ({ event, db, params }) => ({
   letters: await ownLetters(db, await requireMember(event, db, params.seminarId)),
 }))

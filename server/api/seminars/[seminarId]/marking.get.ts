@@ -1,9 +1,8 @@
 import { requireStaff } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { markingQueue } from '#server/services/marking/desk'
-import { MarkingQueue } from '#shared/marking/desk'
-import { SeminarParams } from '#shared/people/seminar'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
-export default route({ params: SeminarParams, answer: MarkingQueue }, async ({ event, db, params, now }) =>
+export default route(markingEndpoints.readMarkingQueue, async ({ event, db, params, now }) =>
   markingQueue(db, await requireStaff(event, db, params.seminarId), now),
 )

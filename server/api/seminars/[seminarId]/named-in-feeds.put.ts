@@ -1,12 +1,8 @@
 import { requireMember } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { setNamedInFeeds } from '#server/services/contributing/feed'
-import { NamedWrite } from '#shared/contributing/takeOut'
-import { Done } from '#shared/contributing/thread'
-import { SeminarParams } from '#shared/people/seminar'
+import * as contributingEndpoints from '#shared/contributing/endpoints'
 
-export default route(
-  { params: SeminarParams, body: NamedWrite, answer: Done },
-  async ({ event, db, params, body }) =>
-    setNamedInFeeds(db, await requireMember(event, db, params.seminarId), body.named),
+export default route(contributingEndpoints.chooseNameInFeeds, async ({ event, db, params, body }) =>
+  setNamedInFeeds(db, await requireMember(event, db, params.seminarId), body.named),
 )

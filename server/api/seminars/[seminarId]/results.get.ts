@@ -1,17 +1,8 @@
 import { requireStaff } from '#server/access/seminar'
 import { downloadRoute } from '#server/http/fileRoute'
 import { exportResults } from '#server/services/marking/results/exportResults'
-import { ResultsQuery } from '#shared/marking/gradebook'
-import { SeminarParams } from '#shared/people/seminar'
+import * as gradebookEndpoints from '#shared/marking/gradebookEndpoints'
 
-export default downloadRoute(
-  { params: SeminarParams, query: ResultsQuery },
-  async ({ event, db, params, query, now }) =>
-    exportResults(
-      db,
-      await requireStaff(event, db, params.seminarId),
-      query.form,
-      query.activity ?? null,
-      now,
-    ),
+export default downloadRoute(gradebookEndpoints.downloadResults, async ({ event, db, params, query, now }) =>
+  exportResults(db, await requireStaff(event, db, params.seminarId), query.form, query.activity ?? null, now),
 )

@@ -1,9 +1,8 @@
 import { requireInstructor } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { settingsView } from '#server/services/people/seminars'
-import { SettingsView } from '#shared/people/settings'
-import { SeminarParams } from '#shared/people/seminar'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
-export default route({ params: SeminarParams, answer: SettingsView }, async ({ event, db, params }) =>
+export default route(peopleEndpoints.readSettings, async ({ event, db, params }) =>
   settingsView(db, await requireInstructor(event, db, params.seminarId)),
 )

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { plural } from '#core/planning/expectationWords'
-import type { MessageThread, ThreadList } from '#shared/messaging/messages'
 import PersonDisc from '~/components/people/PersonDisc.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
+import MessageThreadPane from '~/components/messaging/MessageThreadPane.vue'
 import VoicesTabs from '~/components/voices/VoicesTabs.vue'
 import { useKeptWords } from '~/composables/messaging/useKeptWords'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -12,6 +12,7 @@ import { useRefreshWhileVisible } from '~/composables/shell/useRefreshWhileVisib
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
+import * as messagingEndpoints from '#shared/messaging/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Messages' })
@@ -21,14 +22,19 @@ const api = useApi()
 const notices = useNotices()
 const seminar = useSeminarStore()
 const { busy, problem, send, attempt } = useSending()
-const { dayTime, date } = useTimes()
+const { date } = useTimes()
 const FRESH = 20_000 // milliseconds after which an open page looks again
-const base = `/api/seminars/${route.params.seminarId}/messages`
+const seminarId = String(route.params.seminarId)
 const student = computed(() => (typeof route.query.student === 'string' ? route.query.student : ''))
 const chosen = computed(() => (typeof route.query.thread === 'string' ? route.query.thread : ''))
+const listThreads = (before?: string) =>
+  api.call(messagingEndpoints.readMessageThreads, {
+    params: { seminarId },
+    query: { student: student.value, before },
+  })
 const { data, error, refresh } = await useAsyncData(
   `messages-${route.params.seminarId}`,
-  () => api.get<ThreadList>(`${base}${student.value ? `?student=${student.value}` : ''}`),
+  () => listThreads(),
   { watch: [student] },
 )
 const {
@@ -37,12 +43,17 @@ const {
   refresh: refreshThread,
 } = await useAsyncData(
   `message-${route.params.seminarId}`,
-  () => (chosen.value ? api.get<MessageThread>(`${base}/threads/${chosen.value}`) : Promise.resolve(null)),
+  () =>
+    chosen.value
+      ? api.call(messagingEndpoints.readMessageThread, {
+          params: { seminarId: seminarId, threadId: chosen.value },
+        })
+      : Promise.resolve(null),
   { watch: [chosen] },
 )
 const { threads, more, loadMore } = useOlderThreads(
   () => data.value,
-  id => api.get<ThreadList>(`${base}?before=${id}${student.value ? `&student=${student.value}` : ''}`),
+  id => listThreads(id),
 )
 const showMore = () => attempt(loadMore)
 const open = (id: string) => router.push({ query: { ...route.query, thread: id } })
@@ -56,7 +67,7 @@ watch(
       fresh: data.value.fresh - 1,
       threads: data.value.threads.map(t => (t.id === id ? { ...t, fresh: false } : t)),
     }
-    void seminar.load(String(route.params.seminarId))
+    void seminar.load(seminarId)
   },
 )
 useRefreshWhileVisible(() => {
@@ -71,7 +82,10 @@ watch(answer, () => {
 })
 async function reply() {
   const now = await send(() =>
-    api.post<MessageThread>(`${base}/threads/${chosen.value}/replies`, { key, text: answer.value }),
+    api.call(messagingEndpoints.replyToMessage, {
+      params: { seminarId: seminarId, threadId: chosen.value },
+      body: { key, text: answer.value },
+    }),
   )
   if (!now) return
   thread.value = now
@@ -80,9 +94,9 @@ async function reply() {
 }
 const takeBack = () =>
   attempt(async () => {
-    const { takenBack } = await api.remove<{ takenBack: number }>(
-      `${base}/sendings/${thread.value!.sendingId}`,
-    )
+    const { takenBack } = await api.call(messagingEndpoints.takeMessagesBack, {
+      params: { seminarId: seminarId, sendingId: thread.value!.sendingId! },
+    })
     await router.replace({ query: { ...route.query, thread: undefined } })
     await refresh()
     notices.say(
@@ -145,62 +159,19 @@ const closed = computed(() => seminar.shell?.archived ?? false)
         <p class="invite">{{ threadError.message }}</p>
         <button class="link" type="button" @click="refreshThread()">Try again</button>
       </section>
-      <section v-else-if="chosen && thread" class="thread" :aria-label="`With ${thread.student}`">
-        <div class="top">
-          <button
-            class="link back"
-            type="button"
-            @click="router.replace({ query: { ...route.query, thread: undefined } })"
-          >
-            all messages
-          </button>
-          <h2>{{ thread.subject }}</h2>
-          <p class="muted small">
-            <template v-if="staff"
-              >with
-              <NuxtLink :to="`/seminars/${route.params.seminarId}/voices/${thread.studentId}`">{{
-                thread.student
-              }}</NuxtLink></template
-            ><template v-if="thread.about"
-              >{{ staff ? ', ' : '' }}about
-              <NuxtLink :to="`/seminars/${route.params.seminarId}/activities/${thread.about.id}`">{{
-                thread.about.title
-              }}</NuxtLink></template
-            ><template v-if="thread.byRule">; a standing rule began it</template>
-          </p>
-        </div>
-        <p v-if="!thread.told" class="waits" role="status">
-          {{ thread.student }} has not been told yet: it goes out within a minute.
-          <button v-if="thread.sendingId" class="link" type="button" @click="takeBack">Take it back</button>
-        </p>
-        <ol>
-          <li v-for="m in thread.messages" :key="m.id" :class="{ mine: m.isMe }">
-            <p class="who">
-              <b>{{ m.isMe ? 'you' : m.author }}</b><time class="num">{{ dayTime(m.at) }}</time>
-            </p>
-            <p class="text">{{ m.text }}</p>
-          </li>
-        </ol>
-        <form v-if="!closed && thread.told" @submit.prevent="reply">
-          <label
-            ><span class="visually-hidden">Your answer</span
-            ><textarea
-              v-model="answer"
-              class="in"
-              rows="3"
-              :placeholder="staff ? `Answer ${thread.student}` : 'Answer here; it goes to those who teach'"
-              @keydown.ctrl.enter.prevent="reply"
-              @keydown.meta.enter.prevent="reply"
-            />
-          </label>
-          <p class="acts">
-            <v-btn class="main" type="submit" :disabled="busy || answer.trim() === ''"
-              >Send <kbd>Ctrl Enter</kbd></v-btn
-            ><span v-if="problem" class="field-problem" role="alert">{{ problem }}</span
-            ><span v-else-if="answer.trim()" class="muted small">kept in this browser until it is sent</span>
-          </p>
-        </form>
-      </section>
+      <MessageThreadPane
+        v-else-if="chosen && thread"
+        v-model="answer"
+        :thread="thread"
+        :staff="staff"
+        :closed="closed"
+        :busy="busy"
+        :problem="problem"
+        :base="`/seminars/${seminarId}`"
+        @back="router.replace({ query: { ...route.query, thread: undefined } })"
+        @take-back="takeBack"
+        @reply="reply"
+      />
       <p v-else class="choose muted">
         {{ threads.length }} {{ plural(threads.length, 'conversation') }}. Choose one to read it.
       </p>
@@ -240,8 +211,7 @@ h1 {
   background: var(--sheet);
   overflow: auto;
 }
-ul,
-ol {
+ul {
   list-style: none;
 }
 .list a {
@@ -318,66 +288,8 @@ ol {
   overflow: auto;
   padding: 14px 28px 28px;
 }
-.thread > * {
-  max-width: 44rem;
-}
-h2 {
-  font: 600 1.1875rem/1.3 var(--read);
-}
-.waits {
-  background: var(--ember-soft);
-  border-radius: var(--r);
-  padding: 8px 12px;
-  margin-top: 10px;
-  font-size: 0.84375rem;
-}
-ol {
-  margin-top: 14px;
-  display: grid;
-  gap: 14px;
-}
-.who {
-  display: flex;
-  gap: 12px;
-  align-items: baseline;
-  font-size: 0.8125rem;
-}
-.who time {
-  color: var(--ink-2);
-  font-size: 0.75rem;
-}
-.text {
-  font: 400 0.96875rem/1.55 var(--read);
-  white-space: pre-line;
-  overflow-wrap: anywhere;
-  border-left: 2px solid var(--line);
-  padding-left: 14px;
-  margin-top: 3px;
-}
-.mine .text {
-  border-color: var(--harbour);
-}
-form {
-  margin-top: 20px;
-}
-form .in {
-  width: 100%;
-  font: 400 0.9375rem/1.5 var(--read);
-}
-.acts {
-  display: flex;
-  gap: 14px;
-  align-items: center;
-  margin-top: 6px;
-  flex-wrap: wrap;
-}
 .choose {
   padding: 24px 28px;
-}
-.back {
-  display: none;
-  font-size: 0.8125rem;
-  margin-bottom: 6px;
 }
 @media (max-width: 820px) {
   .two {
@@ -389,9 +301,6 @@ form .in {
   .reading .list,
   .choose {
     display: none;
-  }
-  .back {
-    display: inline-block;
   }
   .thread {
     padding: 12px 14px 24px;

@@ -8,17 +8,18 @@ import { useTimes } from '~/composables/planning/useTimes'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
+import * as messagingEndpoints from '#shared/messaging/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Standing rules' })
 const route = useRoute()
+const params = { seminarId: String(route.params.seminarId) }
 const api = useApi()
 const notices = useNotices()
 const { busy, problem, problems, send, attempt } = useSending()
 const { dayTime } = useTimes()
-const base = `/api/seminars/${route.params.seminarId}/messages/rules`
 const { data, error, refresh } = await useAsyncData(`rules-${route.params.seminarId}`, () =>
-  api.get<RuleList>(base),
+  api.call(messagingEndpoints.readRules, { params }),
 )
 type Rule = RuleList['rules'][number]
 const FIRST: RuleWrite = {
@@ -49,14 +50,30 @@ async function keep() {
     text: form.text,
   }
   const was = editing.value
-  if (!(await send(() => (was === 'new' ? api.post(base, write) : api.put(`${base}/${was}`, write))))) return
+  if (
+    !(await send(() =>
+      was === 'new'
+        ? api.call(messagingEndpoints.makeRule, {
+            params,
+            body: write,
+          })
+        : api.call(messagingEndpoints.saveRule, {
+            params: { seminarId: String(route.params.seminarId), ruleId: was! },
+            body: write,
+          }),
+    ))
+  )
+    return
   editing.value = null
   await refresh()
   notices.say('Kept, and switched off. Look at what it would do, then switch it on.')
 }
 const turn = (rule: Rule, on: boolean) =>
   attempt(async () => {
-    await api.put(`${base}/${rule.id}/on`, { on, version: rule.version })
+    await api.call(messagingEndpoints.switchRule, {
+      params: { seminarId: String(route.params.seminarId), ruleId: rule.id },
+      body: { on, version: rule.version },
+    })
     await refresh()
     notices.say(
       on
@@ -66,7 +83,13 @@ const turn = (rule: Rule, on: boolean) =>
         label: 'Undo',
         run: async () => {
           const now = data.value?.rules.find(r => r.id === rule.id)
-          if (now) await attempt(() => api.put(`${base}/${rule.id}/on`, { on: !on, version: now.version }))
+          if (now)
+            await attempt(() =>
+              api.call(messagingEndpoints.switchRule, {
+                params: { seminarId: String(route.params.seminarId), ruleId: rule.id },
+                body: { on: !on, version: now.version },
+              }),
+            )
           await refresh()
         },
       },
@@ -76,18 +99,23 @@ const turn = (rule: Rule, on: boolean) =>
   })
 const remove = (rule: Rule) =>
   attempt(async () => {
-    await api.remove(`${base}/${rule.id}`)
+    await api.call(messagingEndpoints.deleteRule, {
+      params: { seminarId: String(route.params.seminarId), ruleId: rule.id },
+    })
     await refresh()
     notices.say('The rule is gone.', {
       label: 'Undo',
       run: async () => {
         await attempt(() =>
-          api.post(base, {
-            activityId: rule.activityId,
-            daysBefore: rule.daysBefore,
-            atTime: rule.atTime,
-            subject: rule.subject,
-            text: rule.text,
+          api.call(messagingEndpoints.makeRule, {
+            params,
+            body: {
+              activityId: rule.activityId,
+              daysBefore: rule.daysBefore,
+              atTime: rule.atTime,
+              subject: rule.subject,
+              text: rule.text,
+            },
           }),
         )
         await refresh()

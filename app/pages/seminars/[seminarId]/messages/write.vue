@@ -1,44 +1,32 @@
 <script setup lang="ts">
 import { fill } from '#core/messaging/draft'
 import { inWords, plural } from '#core/planning/expectationWords'
-import { DRAFTS_AT_ONCE, type DraftView } from '#shared/messaging/messages'
 import PersonDisc from '~/components/people/PersonDisc.vue'
 import PlaceWords from '~/components/messaging/PlaceWords.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
+import { readDrafts } from '~/composables/messaging/readDrafts'
 import { useKeptMessage } from '~/composables/messaging/useKeptMessage'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
+import * as messagingEndpoints from '#shared/messaging/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Write to students' })
 const route = useRoute()
+const params = { seminarId: String(route.params.seminarId) }
 const router = useRouter()
 const api = useApi()
 const notices = useNotices()
 const { busy, problem, problems, send, attempt } = useSending()
-const base = `/api/seminars/${route.params.seminarId}/messages`
 const asked = (name: string) => (typeof route.query[name] === 'string' ? (route.query[name] as string) : '')
 const to = computed(() => asked('to').split(',').filter(Boolean))
 const activityId = computed(() => asked('activity') || null)
-const { data, error, refresh } = await useAsyncData(`write-${route.params.seminarId}`, draft, {
-  watch: [to, activityId],
-})
-async function draft(): Promise<DraftView> {
-  const lots = Array.from({ length: Math.max(1, Math.ceil(to.value.length / DRAFTS_AT_ONCE)) }, (_, i) =>
-    to.value.slice(i * DRAFTS_AT_ONCE, (i + 1) * DRAFTS_AT_ONCE),
-  )
-  const drafts = await Promise.all(
-    lots.map(ids =>
-      api.get<DraftView>(
-        `${base}/draft?to=${ids.join(',')}${activityId.value ? `&activity=${activityId.value}` : ''}`,
-      ),
-    ),
-  )
-  // words about missing work, if anybody has any
-  const words = drafts.find(d => d.people.some(p => p.missing !== '')) ?? drafts[0]!
-  return { ...words, people: drafts.flatMap(d => d.people) }
-}
+const { data, error, refresh } = await useAsyncData(
+  `write-${route.params.seminarId}`,
+  () => readDrafts(api, params.seminarId, to.value, activityId.value),
+  { watch: [to, activityId] },
+)
 
 const draftKey = computed(
   () => `jovrel:write:${route.params.seminarId}:${activityId.value ?? ''}:${[...to.value].sort().join(',')}`,
@@ -103,12 +91,15 @@ async function go() {
   if (people.value.length === 0) return
   const n = people.value.length
   const sent = await send(() =>
-    api.post<{ sendingId: string; sent: number }>(base, {
-      key,
-      activityId: activityId.value,
-      subject: subject.value,
-      text: text.value,
-      people: people.value.map(p => ({ id: p.id, text: own.value[p.id] ?? null })),
+    api.call(messagingEndpoints.sendMessages, {
+      params,
+      body: {
+        key,
+        activityId: activityId.value,
+        subject: subject.value,
+        text: text.value,
+        people: people.value.map(p => ({ id: p.id, text: own.value[p.id] ?? null })),
+      },
     }),
   )
   if (!sent) return
@@ -123,7 +114,13 @@ async function go() {
     {
       label: 'Take back',
       run: async () => {
-        if (await attempt(() => api.remove(`${base}/sendings/${sent.sendingId}`))) {
+        if (
+          await attempt(() =>
+            api.call(messagingEndpoints.takeMessagesBack, {
+              params: { seminarId: String(route.params.seminarId), sendingId: sent.sendingId },
+            }),
+          )
+        ) {
           if (kept) localStorage.setItem(draftKey.value, kept)
           await router.push(address)
         }

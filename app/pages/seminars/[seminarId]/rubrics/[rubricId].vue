@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { pointsOf, rubricFaults, type RubricDraft } from '#core/marking/rubric/rubricDraft'
-import type { LibraryView } from '#shared/marking/rubric'
 import RubricGrid from '~/components/marking/RubricGrid.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { plural } from '#core/planning/expectationWords'
@@ -8,6 +7,7 @@ import { points } from '~/composables/marking/points'
 import { ApiProblem, newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 const route = useRoute()
@@ -15,7 +15,7 @@ const api = useApi()
 const notices = useNotices()
 const { attempt } = useSending()
 const { data, error, refresh } = await useAsyncData(`rubric-${route.params.rubricId}`, () =>
-  api.get<LibraryView>(`/api/seminars/${route.params.seminarId}/library`),
+  api.call(markingEndpoints.readLibrary, { params: { seminarId: String(route.params.seminarId) } }),
 )
 const entry = computed(() => data.value?.rubrics.find(r => r.rubric.id === route.params.rubricId) ?? null)
 useHead({ title: () => entry.value?.rubric.title ?? 'Rubric' })
@@ -59,10 +59,13 @@ async function save() {
   const sent = draft.value
   state.value = 'saving'
   try {
-    const made = await api.put<{ version: number }>(`/api/rubrics/${route.params.rubricId}`, {
-      key: newKey(),
-      baseVersion: version.value,
-      rubric: sent,
+    const made = await api.call(markingEndpoints.saveRubric, {
+      params: { rubricId: String(route.params.rubricId) },
+      body: {
+        key: newKey(),
+        baseVersion: version.value,
+        rubric: sent,
+      },
     })
     const isNew = made.version !== version.value
     version.value = made.version

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { capital, inWords, plural, ringParts, toGoWords } from '#core/planning/expectationWords'
-import type { OneVoice } from '#shared/voices/student'
 import FillMark from '~/components/marking/FillMark.vue'
 import PersonDisc from '~/components/people/PersonDisc.vue'
 import ExpectationRing from '~/components/planning/ExpectationRing.vue'
@@ -19,6 +18,7 @@ import {
   talkSentence,
 } from '~/composables/voices/studentSentences'
 import { useSeminarStore } from '~/stores/seminar'
+import * as voicesEndpoints from '#shared/voices/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 const route = useRoute()
@@ -26,14 +26,12 @@ const api = useApi()
 const seminar = useSeminarStore()
 const { day, date } = useTimes()
 const base = computed(() => `/seminars/${route.params.seminarId}`)
-const {
-  data: view,
-  error,
-  refresh,
-} = await useAsyncData(
-  () => `student-${route.params.enrolmentId}`,
-  () => api.get<OneVoice>(`/api${base.value}/voices/${route.params.enrolmentId}`),
-)
+const read = () =>
+  api.call(voicesEndpoints.readStudent, {
+    params: { seminarId: String(route.params.seminarId), enrolmentId: String(route.params.enrolmentId) },
+  })
+const { data, error, refresh } = await useAsyncData(() => `student-${route.params.enrolmentId}`, read)
+const view = computed(() => data.value)
 useHead({ title: () => view.value?.voice.name ?? 'Student' })
 const v = computed(() => view.value!.voice)
 const sentence = computed(() => (view.value ? talkSentence(view.value) : ''))

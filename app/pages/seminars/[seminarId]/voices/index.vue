@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import { addressOf } from '#shared/http/endpoint'
 import { MOST_WRITTEN } from '#shared/messaging/messages'
-import type { VoicesView } from '#shared/voices/voices'
 import KindTag from '~/components/planning/KindTag.vue'
 import KeyList from '~/components/shell/KeyList.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
@@ -17,6 +17,7 @@ import { useApi } from '~/composables/shell/useApi'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useLiveLook } from '~/composables/voices/useLiveLook'
 import { useSeminarStore } from '~/stores/seminar'
+import * as voicesEndpoints from '#shared/voices/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Voices' })
@@ -34,7 +35,7 @@ const set = (changes: Record<string, string | undefined>) =>
   router.replace({ query: { ...route.query, ...changes } })
 const asked = computed(() => {
   const week = seminar.chosenWeek
-  const entries = Object.entries({
+  return {
     activity: queried('activity'),
     among: queried('among'),
     kind: queried('kind'),
@@ -42,13 +43,12 @@ const asked = computed(() => {
     group: queried('group'),
     from: week ? String(week) : queried('from'),
     to: week ? String(week) : queried('to'),
-  })
-  return new URLSearchParams(entries.flatMap(([k, v]) => (v ? [[k, v]] : []))).toString()
+  }
 })
-const base = computed(() => `/api/seminars/${route.params.seminarId}/voices`)
+const params = { seminarId: String(route.params.seminarId) }
 const { data, error, refresh, status } = await useAsyncData(
   `voices-${route.params.seminarId}`,
-  () => api.get<VoicesView>(`${base.value}?${asked.value}`),
+  () => api.call(voicesEndpoints.readVoices, { params, query: asked.value }),
   { watch: [asked] },
 )
 const view = computed(() => data.value)
@@ -311,7 +311,7 @@ const { listOpen } = useKeys(() => keys.value)
       v-if="people.length > 0"
       :view="view"
       :chosen="chosen"
-      :table="`${base}/table?${asked}`"
+      :table="addressOf(voicesEndpoints.downloadVoices, { params, query: asked })"
       :may-write="mayWrite"
       @choose="chosen = $event"
       @write="navigateTo(writeTo($event, true))"

@@ -1,8 +1,8 @@
 import { requireMarker } from '#server/access/seminar'
 import { downloadRoute } from '#server/http/fileRoute'
 import { exportClosing } from '#server/services/closing/exportClosing'
-import { ActivityParams } from '#shared/contributing/activity'
+import * as closingEndpoints from '#shared/closing/endpoints'
 
-export default downloadRoute({ params: ActivityParams }, async ({ event, db, params, now }) =>
+export default downloadRoute(closingEndpoints.downloadClosingAnswers, async ({ event, db, params, now }) =>
   exportClosing(db, await requireMarker(event, db, params.activityId, now), now),
 )

@@ -1,10 +1,8 @@
-import { z } from 'zod'
 import { requirePlanner } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { removeClosing } from '#server/services/closing/closingRounds'
-import { ActivityParams } from '#shared/contributing/activity'
+import * as closingEndpoints from '#shared/closing/endpoints'
 
-export default route(
-  { params: ActivityParams, answer: z.object({ removed: z.literal(true) }) },
-  async ({ event, db, params }) => removeClosing(db, await requirePlanner(event, db, params.activityId)),
+export default route(closingEndpoints.removeClosingQuestions, async ({ event, db, params }) =>
+  removeClosing(db, await requirePlanner(event, db, params.activityId)),
 )

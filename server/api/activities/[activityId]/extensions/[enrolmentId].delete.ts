@@ -1,10 +1,9 @@
 import { requirePlanner } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { setExtension } from '#server/services/planning/publish'
-import { Done } from '#shared/contributing/thread'
-import { ExtensionParams } from '#shared/planning/composer'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
-export default route({ params: ExtensionParams, answer: Done }, async ({ event, db, params, now }) => {
+export default route(planningEndpoints.removeExtension, async ({ event, db, params, now }) => {
   await setExtension(db, await requirePlanner(event, db, params.activityId), params.enrolmentId, null, now)
   return { done: true }
 })

@@ -1,12 +1,8 @@
 import { requireMarker } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { tickPaper } from '#server/services/contributing/review/handIn'
-import { ActivityParams } from '#shared/contributing/activity'
-import { PaperWrite } from '#shared/contributing/review'
-import { Done } from '#shared/contributing/thread'
+import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
 
-export default route(
-  { params: ActivityParams, body: PaperWrite, answer: Done },
-  async ({ event, db, params, body, now }) =>
-    tickPaper(db, await requireMarker(event, db, params.activityId, now), body, now),
+export default route(reviewEndpoints.handInPaper, async ({ event, db, params, body, now }) =>
+  tickPaper(db, await requireMarker(event, db, params.activityId, now), body, now),
 )

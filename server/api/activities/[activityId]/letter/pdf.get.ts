@@ -2,10 +2,10 @@ import { nothingHere, requireActivity } from '#server/access/seminar'
 import { downloadRoute } from '#server/http/fileRoute'
 import { returnedLetters } from '#server/services/marking/results/exportResults'
 import { lettersPdf } from '#server/services/marking/results/letterPdf'
-import { ActivityParams } from '#shared/contributing/activity'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 /** A student's own letter as a paper. */
-export default downloadRoute({ params: ActivityParams }, async ({ event, db, params, now }) => {
+export default downloadRoute(markingEndpoints.downloadLetter, async ({ event, db, params, now }) => {
   const actor = await requireActivity(event, db, params.activityId, now)
   const letters = await returnedLetters(db, actor, params.activityId, actor.enrolment.id)
   if (letters.length === 0) throw nothingHere()

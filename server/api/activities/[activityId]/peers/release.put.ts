@@ -1,12 +1,8 @@
 import { requireMarker } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { release } from '#server/services/marking/peers/moderate'
-import { ActivityParams } from '#shared/contributing/activity'
-import { Done } from '#shared/contributing/thread'
-import { ReleaseWrite } from '#shared/marking/peers'
+import * as peersEndpoints from '#shared/marking/peersEndpoints'
 
-export default route(
-  { params: ActivityParams, body: ReleaseWrite, answer: Done },
-  async ({ event, db, params, body, now }) =>
-    release(db, await requireMarker(event, db, params.activityId, now), body.released, now),
+export default route(peersEndpoints.releaseReviews, async ({ event, db, params, body, now }) =>
+  release(db, await requireMarker(event, db, params.activityId, now), body.released, now),
 )

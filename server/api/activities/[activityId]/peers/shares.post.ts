@@ -1,11 +1,8 @@
 import { requireMarker } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { shareMark } from '#server/services/marking/peers/takeConsensus'
-import { ActivityParams } from '#shared/contributing/activity'
-import { SharesWrite, TakeAnswer } from '#shared/marking/peers'
+import * as peersEndpoints from '#shared/marking/peersEndpoints'
 
-export default route(
-  { params: ActivityParams, body: SharesWrite, answer: TakeAnswer },
-  async ({ event, db, params, body, now }) =>
-    shareMark(db, await requireMarker(event, db, params.activityId, now), body, now),
+export default route(peersEndpoints.proposeShares, async ({ event, db, params, body, now }) =>
+  shareMark(db, await requireMarker(event, db, params.activityId, now), body, now),
 )

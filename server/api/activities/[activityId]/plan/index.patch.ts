@@ -1,11 +1,8 @@
 import { requirePlanner } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { changeActivity } from '#server/services/planning/changeActivity'
-import { ActivityPatch, ComposerView } from '#shared/planning/composer'
-import { ActivityParams } from '#shared/contributing/activity'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
-export default route(
-  { params: ActivityParams, body: ActivityPatch, answer: ComposerView },
-  async ({ event, db, params, body, now }) =>
-    changeActivity(db, await requirePlanner(event, db, params.activityId), body, now),
+export default route(planningEndpoints.changePlannedActivity, async ({ event, db, params, body, now }) =>
+  changeActivity(db, await requirePlanner(event, db, params.activityId), body, now),
 )

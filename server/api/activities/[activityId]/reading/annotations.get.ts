@@ -1,12 +1,11 @@
 import { requireActivity } from '#server/access/seminar'
 import { downloadRoute } from '#server/http/fileRoute'
 import { collectionOf, portableNotes } from '#server/services/contributing/reading/annotations'
-import { ActivityParams } from '#shared/contributing/activity'
-import { AnnotationsQuery } from '#shared/contributing/reading'
+import * as readingEndpoints from '#shared/contributing/readingEndpoints'
 
 /** The notes one may read, as a Web Annotation collection. */
 export default downloadRoute(
-  { params: ActivityParams, query: AnnotationsQuery },
+  readingEndpoints.downloadAnnotations,
   async ({ event, db, params, query, now }) => {
     const actor = await requireActivity(event, db, params.activityId, now)
     const collection = collectionOf(

@@ -1,12 +1,8 @@
 import { requireActivity } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { findInText } from '#server/services/contributing/reading/readReading'
-import { ActivityParams } from '#shared/contributing/activity'
-import { TextFound } from '#shared/contributing/reading'
-import { TalkFindQuery } from '#shared/contributing/thread'
+import * as readingEndpoints from '#shared/contributing/readingEndpoints'
 
-export default route(
-  { params: ActivityParams, query: TalkFindQuery, answer: TextFound },
-  async ({ event, db, params, query, now }) =>
-    findInText(db, await requireActivity(event, db, params.activityId, now), query.q),
+export default route(readingEndpoints.findInText, async ({ event, db, params, query, now }) =>
+  findInText(db, await requireActivity(event, db, params.activityId, now), query.q),
 )

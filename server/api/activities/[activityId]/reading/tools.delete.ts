@@ -1,9 +1,8 @@
 import { requireActivity } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { dropToolsToken } from '#server/services/contributing/reading/toolsToken'
-import { ActivityParams } from '#shared/contributing/activity'
-import { ToolsAddress } from '#shared/contributing/reading'
+import * as readingEndpoints from '#shared/contributing/readingEndpoints'
 
-export default route({ params: ActivityParams, answer: ToolsAddress }, async ({ event, db, params, now }) =>
+export default route(readingEndpoints.closeAnnotationAddress, async ({ event, db, params, now }) =>
   dropToolsToken(db, await requireActivity(event, db, params.activityId, now)),
 )

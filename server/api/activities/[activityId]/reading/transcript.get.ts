@@ -3,10 +3,10 @@ import { writeWebVtt } from '#core/contributing/reading/webVtt'
 import { nothingHere, requireActivity } from '#server/access/seminar'
 import { downloadRoute } from '#server/http/fileRoute'
 import { currentVersion } from '#server/services/contributing/reading/library'
-import { ActivityParams } from '#shared/contributing/activity'
+import * as readingEndpoints from '#shared/contributing/readingEndpoints'
 
 /** The transcript of a recording that is read, as WebVTT. */
-export default downloadRoute({ params: ActivityParams }, async ({ event, db, params, now }) => {
+export default downloadRoute(readingEndpoints.downloadTranscript, async ({ event, db, params, now }) => {
   const { activity } = await requireActivity(event, db, params.activityId, now)
   const { textId } = readingOf(activity.settings)
   const current = textId ? await currentVersion(db, textId) : null

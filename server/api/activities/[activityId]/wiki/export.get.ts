@@ -1,12 +1,9 @@
 import { requireActivity } from '#server/access/seminar'
 import { downloadRoute } from '#server/http/fileRoute'
 import { takeOutWiki } from '#server/services/contributing/wiki/takeOut'
-import { ActivityParams } from '#shared/contributing/activity'
-import { WikiTakeQuery } from '#shared/contributing/wiki'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
 /** A wiki to take along: as a site of pages, or as Markdown; either as one archive. */
-export default downloadRoute(
-  { params: ActivityParams, query: WikiTakeQuery },
-  async ({ event, db, params, query, now }) =>
-    takeOutWiki(db, await requireActivity(event, db, params.activityId, now), query, now),
+export default downloadRoute(wikiEndpoints.downloadWiki, async ({ event, db, params, query, now }) =>
+  takeOutWiki(db, await requireActivity(event, db, params.activityId, now), query, now),
 )

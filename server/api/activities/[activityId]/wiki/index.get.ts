@@ -1,11 +1,8 @@
 import { requireActivity } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { readWiki } from '#server/services/contributing/wiki/readWiki'
-import { ActivityParams } from '#shared/contributing/activity'
-import { WikiQuery, WikiView } from '#shared/contributing/wiki'
+import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
-export default route(
-  { params: ActivityParams, query: WikiQuery, answer: WikiView },
-  async ({ event, db, params, query, now }) =>
-    readWiki(db, await requireActivity(event, db, params.activityId, now), query.group, now),
+export default route(wikiEndpoints.readWiki, async ({ event, db, params, query, now }) =>
+  readWiki(db, await requireActivity(event, db, params.activityId, now), query.group, now),
 )

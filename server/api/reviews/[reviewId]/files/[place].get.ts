@@ -1,15 +1,13 @@
 import { requireReviewer } from '#server/access/review'
 import { blindFileRoute } from '#server/http/fileRoute'
 import { blindFile } from '#server/services/contributing/review/blindFile'
-import { ReviewFileParams, TextQuery } from '#shared/contributing/review'
+import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
 
-export default blindFileRoute(
-  { params: ReviewFileParams, query: TextQuery },
-  async ({ event, db, params, query, now }) =>
-    blindFile(
-      db,
-      (await requireReviewer(event, db, params.reviewId, now)).allocation,
-      params.place,
-      query.text !== undefined,
-    ),
+export default blindFileRoute(reviewEndpoints.readReviewedFile, async ({ event, db, params, query, now }) =>
+  blindFile(
+    db,
+    (await requireReviewer(event, db, params.reviewId, now)).allocation,
+    params.place,
+    query.text !== undefined,
+  ),
 )

@@ -1,9 +1,8 @@
 import { requireStaff } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { libraryView } from '#server/services/marking/rubrics'
-import { LibraryView } from '#shared/marking/rubric'
-import { SeminarParams } from '#shared/people/seminar'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
-export default route({ params: SeminarParams, answer: LibraryView }, async ({ event, db, params }) =>
+export default route(markingEndpoints.readLibrary, async ({ event, db, params }) =>
   libraryView(db, await requireStaff(event, db, params.seminarId)),
 )

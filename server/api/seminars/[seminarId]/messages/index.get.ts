@@ -1,11 +1,8 @@
 import { requireCorrespondent } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { listThreads } from '#server/services/messaging/messageThreads'
-import { ThreadList, ThreadListQuery } from '#shared/messaging/messages'
-import { SeminarParams } from '#shared/people/seminar'
+import * as messagingEndpoints from '#shared/messaging/endpoints'
 
-export default route(
-  { params: SeminarParams, query: ThreadListQuery, answer: ThreadList },
-  async ({ event, db, params, query }) =>
-    listThreads(db, await requireCorrespondent(event, db, params.seminarId), query),
+export default route(messagingEndpoints.readMessageThreads, async ({ event, db, params, query }) =>
+  listThreads(db, await requireCorrespondent(event, db, params.seminarId), query),
 )

@@ -1,11 +1,8 @@
 import { requireInstructor } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { readOutcomes } from '#server/services/marking/outcomes'
-import { OutcomesQuery, OutcomesView } from '#shared/marking/outcomes'
-import { SeminarParams } from '#shared/people/seminar'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
-export default route(
-  { params: SeminarParams, query: OutcomesQuery, answer: OutcomesView },
-  async ({ event, db, params, query }) =>
-    readOutcomes(db, await requireInstructor(event, db, params.seminarId), query),
+export default route(markingEndpoints.readOutcomes, async ({ event, db, params, query }) =>
+  readOutcomes(db, await requireInstructor(event, db, params.seminarId), query),
 )

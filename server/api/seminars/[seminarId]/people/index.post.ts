@@ -1,11 +1,8 @@
 import { requireManager } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { addPerson } from '#server/services/people/people'
-import { PersonAnswer, PersonWrite } from '#shared/people/people'
-import { SeminarParams } from '#shared/people/seminar'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
-export default route(
-  { params: SeminarParams, body: PersonWrite, answer: PersonAnswer },
-  async ({ event, db, params, body, now }) =>
-    addPerson(db, await requireManager(event, db, params.seminarId), body, now),
+export default route(peopleEndpoints.addPerson, async ({ event, db, params, body, now }) =>
+  addPerson(db, await requireManager(event, db, params.seminarId), body, now),
 )

@@ -1,12 +1,8 @@
 import { requireManager } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { orderActivity } from '#server/services/planning/moveActivity'
-import { Done } from '#shared/contributing/thread'
-import { OrderWrite } from '#shared/planning/composer'
-import { SeminarParams } from '#shared/people/seminar'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
-export default route(
-  { params: SeminarParams, body: OrderWrite, answer: Done },
-  async ({ event, db, params, body }) =>
-    orderActivity(db, await requireManager(event, db, params.seminarId), body),
+export default route(planningEndpoints.orderTermPlan, async ({ event, db, params, body }) =>
+  orderActivity(db, await requireManager(event, db, params.seminarId), body),
 )

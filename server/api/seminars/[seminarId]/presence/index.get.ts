@@ -1,11 +1,8 @@
 import { requireStaff } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { readPresenceView } from '#server/services/voices/readPresence'
-import { SeminarParams } from '#shared/people/seminar'
-import { PresenceQuery, PresenceView } from '#shared/voices/presence'
+import * as voicesEndpoints from '#shared/voices/endpoints'
 
-export default route(
-  { params: SeminarParams, query: PresenceQuery, answer: PresenceView },
-  async ({ event, db, params, query, now }) =>
-    readPresenceView(db, await requireStaff(event, db, params.seminarId), query, now),
+export default route(voicesEndpoints.readPresence, async ({ event, db, params, query, now }) =>
+  readPresenceView(db, await requireStaff(event, db, params.seminarId), query, now),
 )

@@ -1,11 +1,10 @@
 import { requireManager } from '#server/access/seminar'
 import { progressRoute } from '#server/http/route'
 import { importRoster } from '#server/services/people/roster'
-import { RosterAnswer, RosterWrite } from '#shared/people/people'
-import { SeminarParams } from '#shared/people/seminar'
+import * as peopleEndpoints from '#shared/people/endpoints'
 
 export default progressRoute(
-  { params: SeminarParams, body: RosterWrite, largest: 8_400_000, answer: RosterAnswer },
+  peopleEndpoints.importRoster,
   async ({ event, db, params, body, now, progress }) =>
     importRoster(db, await requireManager(event, db, params.seminarId), body, now, progress),
 )

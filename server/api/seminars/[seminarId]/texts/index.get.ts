@@ -1,9 +1,8 @@
 import { requireStaff } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { listTexts } from '#server/services/contributing/reading/library'
-import { TextsView } from '#shared/contributing/reading'
-import { SeminarParams } from '#shared/people/seminar'
+import * as readingEndpoints from '#shared/contributing/readingEndpoints'
 
-export default route({ params: SeminarParams, answer: TextsView }, async ({ event, db, params }) =>
+export default route(readingEndpoints.readLibraryTexts, async ({ event, db, params }) =>
   listTexts(db, await requireStaff(event, db, params.seminarId)),
 )

@@ -1,8 +1,8 @@
 import { requireStaff } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { readStudent } from '#server/services/voices/readStudent'
-import { StudentParams, OneVoice } from '#shared/voices/student'
+import * as voicesEndpoints from '#shared/voices/endpoints'
 
-export default route({ params: StudentParams, answer: OneVoice }, async ({ event, db, params, now }) =>
+export default route(voicesEndpoints.readStudent, async ({ event, db, params, now }) =>
   readStudent(db, await requireStaff(event, db, params.seminarId), params.enrolmentId, now),
 )

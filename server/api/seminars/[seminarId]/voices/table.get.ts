@@ -1,11 +1,8 @@
 import { requireStaff } from '#server/access/seminar'
 import { downloadRoute } from '#server/http/fileRoute'
 import { exportVoices } from '#server/services/voices/exportVoices'
-import { SeminarParams } from '#shared/people/seminar'
-import { VoicesQuery } from '#shared/voices/voices'
+import * as voicesEndpoints from '#shared/voices/endpoints'
 
-export default downloadRoute(
-  { params: SeminarParams, query: VoicesQuery },
-  async ({ event, db, params, query, now }) =>
-    exportVoices(db, await requireStaff(event, db, params.seminarId), query, now),
+export default downloadRoute(voicesEndpoints.downloadVoices, async ({ event, db, params, query, now }) =>
+  exportVoices(db, await requireStaff(event, db, params.seminarId), query, now),
 )

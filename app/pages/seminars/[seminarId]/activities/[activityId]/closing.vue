@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { addressOf } from '#shared/http/endpoint'
 import { TZDate } from '@date-fns/tz'
 import type { ClosingAnswers } from '#core/closing/questions'
-import type { ClosingSet, ClosingView } from '#shared/closing/closing'
+import type { ClosingSet } from '#shared/closing/closing'
 import ClosingEditor from '~/components/closing/ClosingEditor.vue'
 import ClosingForm from '~/components/closing/ClosingForm.vue'
 import ClosingResults from '~/components/closing/ClosingResults.vue'
@@ -12,6 +13,7 @@ import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
+import * as closingEndpoints from '#shared/closing/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 const route = useRoute()
@@ -20,12 +22,16 @@ const seminar = useSeminarStore()
 const notices = useNotices()
 const { dayTime } = useTimes()
 const { busy, problem, problems, send, attempt } = useSending()
-const path = `/api/activities/${route.params.activityId}/closing`
+const params = { activityId: String(route.params.activityId) }
 const {
   data: view,
   error,
   refresh,
-} = await useAsyncData(`closing-${route.params.activityId}`, () => api.get<ClosingView>(path))
+} = await useAsyncData(`closing-${route.params.activityId}`, () =>
+  api.call(closingEndpoints.readClosingQuestions, {
+    params: { activityId: String(route.params.activityId) },
+  }),
+)
 useHead({
   title: () => (view.value ? `Closing questions: ${view.value.activity.title}` : 'Closing questions'),
 })
@@ -52,7 +58,10 @@ const thanks = ref(false)
 
 async function keep(write: Omit<ClosingSet, 'baseVersion'>) {
   const now = await send(() =>
-    api.put<ClosingView>(path, { ...write, baseVersion: view.value!.round?.version ?? null }),
+    api.call(closingEndpoints.setClosingQuestions, {
+      params: { activityId: String(route.params.activityId) },
+      body: { ...write, baseVersion: view.value!.round?.version ?? null },
+    }),
   )
   if (!now) return
   view.value = now
@@ -68,18 +77,23 @@ async function keep(write: Omit<ClosingSet, 'baseVersion'>) {
 const remove = () =>
   attempt(async () => {
     const was = view.value!.round!
-    await api.remove(path)
+    await api.call(closingEndpoints.removeClosingQuestions, {
+      params: { activityId: String(route.params.activityId) },
+    })
     await refresh()
     notices.say('The questions are taken away.', {
       label: 'Undo',
       run: async () => {
         await attempt(() =>
-          api.put(path, {
-            questions: was.questions,
-            named: was.named,
-            opensAt: was.opensAt,
-            closesAt: was.closesAt,
-            baseVersion: null,
+          api.call(closingEndpoints.setClosingQuestions, {
+            params: { activityId: String(route.params.activityId) },
+            body: {
+              questions: was.questions,
+              named: was.named,
+              opensAt: was.opensAt,
+              closesAt: was.closesAt,
+              baseVersion: null,
+            },
           }),
         )
         await refresh()
@@ -89,26 +103,34 @@ const remove = () =>
 const end = () =>
   attempt(async () => {
     const was = view.value!.round!
-    view.value = await api.put<ClosingView>(path, {
-      questions: was.questions,
-      named: was.named,
-      opensAt: was.opensAt,
-      closesAt:
-        seminar.shell!.now > was.opensAt
-          ? new Date(Math.max(Date.parse(seminar.shell!.now), Date.parse(was.opensAt) + 60_000)).toISOString()
-          : was.closesAt,
-      baseVersion: was.version,
+    view.value = await api.call(closingEndpoints.setClosingQuestions, {
+      params: { activityId: String(route.params.activityId) },
+      body: {
+        questions: was.questions,
+        named: was.named,
+        opensAt: was.opensAt,
+        closesAt:
+          seminar.shell!.now > was.opensAt
+            ? new Date(
+                Math.max(Date.parse(seminar.shell!.now), Date.parse(was.opensAt) + 60_000),
+              ).toISOString()
+            : was.closesAt,
+        baseVersion: was.version,
+      },
     })
     notices.say('Closed.', {
       label: 'Undo',
       run: async () => {
         await attempt(() =>
-          api.put(path, {
-            questions: was.questions,
-            named: was.named,
-            opensAt: was.opensAt,
-            closesAt: was.closesAt,
-            baseVersion: view.value!.round!.version,
+          api.call(closingEndpoints.setClosingQuestions, {
+            params: { activityId: String(route.params.activityId) },
+            body: {
+              questions: was.questions,
+              named: was.named,
+              opensAt: was.opensAt,
+              closesAt: was.closesAt,
+              baseVersion: view.value!.round!.version,
+            },
           }),
         )
         await refresh()
@@ -116,7 +138,12 @@ const end = () =>
     })
   })
 async function answer(answers: ClosingAnswers) {
-  const now = await send(() => api.put<ClosingView>(`${path}/answers`, { answers }))
+  const now = await send(() =>
+    api.call(closingEndpoints.answerClosingQuestions, {
+      params: { activityId: String(route.params.activityId) },
+      body: { answers },
+    }),
+  )
   if (!now) return
   try {
     localStorage.removeItem(`jovrel:closing:${view.value!.activity.id}`)
@@ -142,7 +169,12 @@ const STATE = { none: '', planned: 'opens', open: 'open until', closed: 'closed'
         {{ dayTime(view.state === 'planned' ? view.round.opensAt : view.round.closesAt) }}</span
       ><span class="grow" />
       <template v-if="view.staff && view.round && !editing">
-        <a v-if="view.staff.results" :href="`${path}/export`" download>Save as a table</a>
+        <a
+          v-if="view.staff.results"
+          :href="addressOf(closingEndpoints.downloadClosingAnswers, { params })"
+          download
+          >Save as a table</a
+        >
         <button class="link" type="button" @click="trying = !trying">
           {{ trying ? 'what came in' : 'as students see it' }}
         </button>

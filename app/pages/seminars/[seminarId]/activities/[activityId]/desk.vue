@@ -333,7 +333,8 @@ function showPreview(id: string | null) {
     <LetterPreview
       v-if="open.preview && previewOf"
       v-model="open.preview"
-      :path="`/api/activities/${activityId}/records/${previewOf.id}`"
+      :activity-id="activityId"
+      :enrolment-id="previewOf.id"
       :to="names.givenOf(previewOf)"
       :title="store.activity.title"
     />

@@ -1,18 +1,18 @@
 <script setup lang="ts">
-import type { Distribution } from '#shared/marking/gradebook'
 import KindTag from '~/components/planning/KindTag.vue'
 import BarChart from '~/components/shell/BarChart.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { capital, inWords } from '#core/planning/expectationWords'
 import { points } from '~/composables/marking/points'
 import { useApi } from '~/composables/shell/useApi'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 /** How the marks of one activity are spread, by points and by criterion, and hints at drift. Nothing here changes a mark. */
 definePageMeta({ layout: 'seminar' })
 const route = useRoute()
 const api = useApi()
 const { data, error, refresh } = await useAsyncData(`distribution-${route.params.activityId}`, () =>
-  api.get<Distribution>(`/api/activities/${route.params.activityId}/distribution`),
+  api.call(markingEndpoints.readDistribution, { params: { activityId: String(route.params.activityId) } }),
 )
 useHead({ title: () => (data.value ? `Marks: ${data.value.title}` : 'Marks') })
 const desk = (id: string) =>

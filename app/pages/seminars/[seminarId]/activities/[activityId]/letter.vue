@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import type { LetterView } from '#shared/marking/letter'
+import { addressOf } from '#shared/http/endpoint'
 import KindTag from '~/components/planning/KindTag.vue'
 import LetterSheet from '~/components/marking/LetterSheet.vue'
 import LetterTalk from '~/components/marking/LetterTalk.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { useApi } from '~/composables/shell/useApi'
 import { useTimes } from '~/composables/planning/useTimes'
+import * as markingEndpoints from '#shared/marking/endpoints'
 
 definePageMeta({ layout: 'seminar' })
 const route = useRoute()
+const params = { activityId: String(route.params.activityId) }
 const api = useApi()
 const { dayTime } = useTimes()
 const {
@@ -16,11 +18,14 @@ const {
   error,
   refresh,
 } = await useAsyncData(`letter-${route.params.activityId}`, () =>
-  api.get<LetterView>(`/api/activities/${route.params.activityId}/letter`),
+  api.call(markingEndpoints.readLetter, { params }),
 )
 useHead({ title: () => (letter.value ? `Letter: ${letter.value.title}` : 'Letter') })
 const thread = `/seminars/${route.params.seminarId}/activities/${route.params.activityId}`
 const print = () => window.print()
+const pdf = addressOf(markingEndpoints.downloadLetter, {
+  params,
+})
 </script>
 
 <template>
@@ -33,13 +38,13 @@ const print = () => window.print()
     </header>
     <LetterSheet :letter="letter" :thread="thread">
       <LetterTalk
-        :path="`/api/activities/${route.params.activityId}/letter/replies`"
+        :activity-id="String(route.params.activityId)"
+        :enrolment-id="null"
         :to-whom="letter.by.split(' ')[0]!"
       />
       <template #acts
         ><div class="acts">
-          <v-btn :to="thread">Back to the talk</v-btn
-          ><v-btn class="quiet" :href="`/api/activities/${route.params.activityId}/letter/pdf`">As PDF</v-btn
+          <v-btn :to="thread">Back to the talk</v-btn><v-btn class="quiet" :href="pdf">As PDF</v-btn
           ><v-btn class="quiet" @click="print">Print</v-btn>
         </div></template
       >

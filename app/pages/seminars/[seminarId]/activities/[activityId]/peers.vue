@@ -255,7 +255,7 @@ const move = (
   })
 const release = (released: boolean) =>
   attempt(async () => {
-    await store.act('release', { released }, 'put')
+    await store.release(released)
     notices.say(
       released
         ? `Released: ${inWords(teammates.value ? view.value!.people.length : store.works.length)} people are told, all at the same time.`
@@ -269,7 +269,7 @@ const share = (factors: Array<{ enrolmentId: string; factor: number | null }>) =
       enrolmentId: f.enrolmentId,
       factor: view.value!.shares?.marks.find(m => m.enrolmentId === f.enrolmentId)?.factor ?? null,
     }))
-    await store.act('shares', { factors })
+    await store.share(factors)
     notices.say(
       'The group’s points are shared so. Marks already returned are held again until you return them.',
       { label: 'Undo', run: () => void share(before) },
@@ -544,7 +544,7 @@ function reviewState(a: (typeof reviews.value)[number]) {
     <PutRightDialog
       v-if="open.right"
       v-model="open.right"
-      :path="store.path()"
+      :activity-id="store.activityId"
       :works="store.works"
       :idle="view.people.filter(p => counts.owing.some(o => o.id === p.id))"
       :willing="view.people.filter(p => p.more > 0).length"
@@ -561,7 +561,7 @@ function reviewState(a: (typeof reviews.value)[number]) {
     <WriteToDialog
       v-if="open.write"
       v-model="open.write"
-      :path="store.path()"
+      :activity-id="store.activityId"
       :people="counts.owing"
       :suggestion="`Somebody is waiting for what you have to say about their work. Could you finish your reading of “${desk.activity.title}” by tomorrow evening? If something is in the way, tell me.`"
       @done="
@@ -572,7 +572,7 @@ function reviewState(a: (typeof reviews.value)[number]) {
       v-if="open.samples"
       v-model="open.samples"
       :view="view"
-      :path="store.path()"
+      :activity-id="store.activityId"
       @changed="store.refresh().then(() => notices.say($event))"
     />
     <KeyList v-model="listOpen" :keys="keys" />

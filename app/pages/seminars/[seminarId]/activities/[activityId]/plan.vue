@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { ComposerView } from '#shared/planning/composer'
 import ActivityComposer from '~/components/planning/ActivityComposer.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { useApi } from '~/composables/shell/useApi'
+import * as planningEndpoints from '#shared/planning/endpoints'
 
 definePageMeta({ layout: 'seminar', key: route => `plan-${String(route.params.activityId)}` })
 const route = useRoute()
@@ -12,7 +12,9 @@ const {
   error,
   refresh,
 } = await useAsyncData(`composer-${route.params.activityId}`, () =>
-  api.get<ComposerView>(`/api/activities/${route.params.activityId}/plan`),
+  api.call(planningEndpoints.readPlannedActivity, {
+    params: { activityId: String(route.params.activityId) },
+  }),
 )
 useHead({ title: () => (view.value ? `Planning ${view.value.body.title}` : 'Planning') })
 </script>

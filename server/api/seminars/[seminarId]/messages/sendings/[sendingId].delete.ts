@@ -1,8 +1,8 @@
 import { requireStaffWriter } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { takeBack } from '#server/services/messaging/writeTo'
-import { SendingParams, TakenBack } from '#shared/messaging/messages'
+import * as messagingEndpoints from '#shared/messaging/endpoints'
 
-export default route({ params: SendingParams, answer: TakenBack }, async ({ event, db, params }) =>
+export default route(messagingEndpoints.takeMessagesBack, async ({ event, db, params }) =>
   takeBack(db, await requireStaffWriter(event, db, params.seminarId), params.sendingId),
 )

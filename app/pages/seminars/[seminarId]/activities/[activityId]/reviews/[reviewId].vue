@@ -13,6 +13,7 @@ import { useTimes } from '~/composables/planning/useTimes'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useNotices } from '~/stores/notices'
+import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
 
 /** The reviewing room: the work on one side, what one says of it on the other. */
 definePageMeta({ layout: 'seminar', key: route => `review-${String(route.params.reviewId)}` })
@@ -26,7 +27,7 @@ const {
   error,
   refresh,
 } = await useAsyncData(`review-${String(route.params.reviewId)}`, () =>
-  api.get<ReviewDesk>(`/api/reviews/${String(route.params.reviewId)}`),
+  api.call(reviewEndpoints.readReview, { params: { reviewId: String(route.params.reviewId) } }),
 )
 useHead({ title: () => (desk.value ? `${desk.value.called}: ${desk.value.title}` : 'Review') })
 const draft = desk.value ? useReviewDraft(desk.value) : null
@@ -38,7 +39,7 @@ let decide: ((goOn: boolean) => void) | null = null
 const others = shallowRef<OwnReviews['given']>([])
 onMounted(() => {
   void api
-    .get<OwnReviews>(`/api/activities/${String(route.params.activityId)}/reviews`)
+    .call(reviewEndpoints.readOwnReviews, { params: { activityId: String(route.params.activityId) } })
     .then(own => {
       others.value = own.given
     })
@@ -63,10 +64,10 @@ async function namesAreFine(): Promise<boolean> {
   if (desk.value!.kind === 'teammate' || desk.value!.kind === 'self') return true
   const { remarks, answers, passages } = draft!.given.value
   const text = [...Object.values(remarks), ...Object.values(answers), ...passages.map(p => p.note)].join('\n')
-  const answer = await api.post<{ found: FoundNameView[] }>(
-    `/api/activities/${desk.value!.activityId}/hand-in/names`,
-    { text, fileIds: [] },
-  )
+  const answer = await api.call(reviewEndpoints.findNamesInWork, {
+    params: { activityId: desk.value!.activityId },
+    body: { text, fileIds: [] },
+  })
   if (answer.found.length === 0) return true
   found.value = answer.found
   return new Promise(resolve => {
@@ -109,7 +110,10 @@ async function handIn() {
 }
 async function takeBack() {
   try {
-    await api.post(`/api/reviews/${desk.value!.id}/back`, { key: newKey() })
+    await api.call(reviewEndpoints.takeReviewBack, {
+      params: { reviewId: desk.value!.id },
+      body: { key: newKey() },
+    })
     await navigateTo(`${base}/reviews/${desk.value!.id}`)
     await refresh()
   } catch (problem) {

@@ -1,8 +1,8 @@
 import { requireCorrespondent } from '#server/access/seminar'
 import { route } from '#server/http/route'
 import { readMessages } from '#server/services/messaging/messageThreads'
-import { MessageThread, ThreadParams } from '#shared/messaging/messages'
+import * as messagingEndpoints from '#shared/messaging/endpoints'
 
-export default route({ params: ThreadParams, answer: MessageThread }, async ({ event, db, params, now }) =>
+export default route(messagingEndpoints.readMessageThread, async ({ event, db, params, now }) =>
   readMessages(db, await requireCorrespondent(event, db, params.seminarId), params.threadId, now),
 )

@@ -1,0 +1,37 @@
+import * as http from './http/endpoints'
+import * as people from './people/endpoints'
+import * as files from './files/endpoints'
+import * as planning from './planning/endpoints'
+import * as contributing from './contributing/endpoints'
+import * as lexicon from './contributing/lexiconEndpoints'
+import * as reading from './contributing/readingEndpoints'
+import * as review from './contributing/reviewEndpoints'
+import * as wiki from './contributing/wikiEndpoints'
+import * as marking from './marking/endpoints'
+import * as gradebook from './marking/gradebookEndpoints'
+import * as peers from './marking/peersEndpoints'
+import * as closing from './closing/endpoints'
+import * as voices from './voices/endpoints'
+import * as messaging from './messaging/endpoints'
+import * as keeping from './keeping/endpoints'
+import type { Endpoint } from './http/endpoint'
+
+/** The endpoint book: every endpoint by its name, under what it is about. For the server and for tests; a page takes what it needs. */
+export const ENDPOINTS: Readonly<Record<string, Readonly<Record<string, Endpoint>>>> = {
+  http,
+  people,
+  files,
+  planning,
+  contributing,
+  lexicon,
+  reading,
+  review,
+  wiki,
+  marking,
+  gradebook,
+  peers,
+  closing,
+  voices,
+  messaging,
+  keeping,
+}

@@ -1,0 +1,3 @@
+import { z } from 'zod'
+
+export const ActivityParams = z.object({ activityId: z.uuid() })
