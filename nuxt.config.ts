@@ -1,12 +1,7 @@
 import { fileURLToPath } from 'node:url'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
-const aliases = {
-  '#core': here('./core'),
-  '#shared': here('./shared'),
-  '#server': here('./server'),
-  '#docs': here('./docs'),
-}
+const aliases = { '#core': here('./core'), '#shared': here('./shared'), '#server': here('./server') }
 
 interface Chunk {
   readonly type: string

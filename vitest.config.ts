@@ -19,7 +19,6 @@ export default defineConfig({
       '#core': here('./core'),
       '#shared': here('./shared'),
       '#server': here('./server'),
-      '#docs': here('./docs'),
       '#demo': here('./demo'),
       '#scripts': here('./scripts'),
     },

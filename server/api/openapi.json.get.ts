@@ -1,5 +1,8 @@
-import document from '#docs/openapi.json'
+import text from 'raw:../../docs/openapi.json'
 import { route } from '#server/http/route'
 import * as httpEndpoints from '#shared/http/endpoints'
+import { OpenApiDocument } from '#shared/http/openApi'
 
-export default route(httpEndpoints.readOpenApi, async () => document)
+export default route(httpEndpoints.readOpenApi, async () =>
+  OpenApiDocument.parse(JSON.parse(Buffer.from(text).toString())),
+)
