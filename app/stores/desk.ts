@@ -1,12 +1,10 @@
 import { defineStore } from 'pinia'
-import type { RichNode } from '#core/contributing/richText'
 import type { ActivityView } from '#shared/contributing/activity'
-import type { CitationView, DeskView, MarkView, MarkWrite, RecordView } from '#shared/marking/desk'
+import type { CitationView, DeskView, MarkView, RecordView } from '#shared/marking/desk'
+import { markSaving, markTextOf, type MarkChange, type SaveState } from '../composables/marking/markSaving'
 import { ApiProblem, newKey, useApi } from '../composables/shell/useApi'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 import * as markingEndpoints from '#shared/marking/endpoints'
-
-const PAUSE = 600 // milliseconds without a change before a mark is saved
 
 const UNDO_STEPS = 100
 const MARK_ACTS = {
@@ -16,13 +14,6 @@ const MARK_ACTS = {
   'take-back': markingEndpoints.takeMarkBack,
 } as const
 
-/** What a marker changes on the desk. */
-export type MarkChange = Partial<
-  Pick<MarkView, 'steps' | 'citations' | 'markerNote' | 'lateWaived' | 'excusedFrom' | 'override' | 'files'>
-> & { letter?: RichNode }
-
-export type SaveState = 'saved' | 'saving' | 'not saved' | 'two texts'
-
 /** The marking desk of one activity: everyone's records as they come, the mark at hand saved at every pause. */
 export const useDeskStore = defineStore('desk', () => {
   const api = useApi() // taken here once: after an await there is no request to bind it to
@@ -30,18 +21,23 @@ export const useDeskStore = defineStore('desk', () => {
   const desk = ref<DeskView | null>(null)
   const records = shallowReactive(new Map<string, RecordView>())
   const currentId = ref<string | null>(null)
-  const state = ref<SaveState>('saved')
-  const problem = ref<string | null>(null)
-  const theirs = shallowRef<MarkView | null>(null)
+  const refused = ref<string | null>(null) // what an act on a mark was answered
   const record = computed(() => (currentId.value ? (records.get(currentId.value) ?? null) : null))
-  let timer: ReturnType<typeof setTimeout> | undefined
-  let saving: Promise<void> = Promise.resolve()
-  const unsaved = new Set<string>()
   const undo: Array<{ id: string; what: string; before: MarkView }> = []
   const coming = new Map<string, Promise<void>>()
+  const saving = markSaving(api, {
+    activityId: () => activity.value!.id,
+    records,
+    currentId: () => currentId.value,
+    onStored: takeStored,
+  })
+  const theirs = saving.theirs
+  const problem = computed(() => refused.value ?? saving.problem.value)
+  const state = computed<SaveState>(() => (refused.value ? 'not saved' : saving.state.value))
   const at = (id: string) => ({ activityId: activity.value!.id, enrolmentId: id })
 
   async function load(activityId: string, studentId: string | null) {
+    saving.clear()
     records.clear()
     const [a, d] = await Promise.all([
       api.call(contributingEndpoints.readActivity, { params: { activityId } }),
@@ -70,7 +66,10 @@ export const useDeskStore = defineStore('desk', () => {
     const fetching: Promise<void> = api
       .call(markingEndpoints.readRecord, { params: { activityId: activity.value!.id, enrolmentId: id } })
       .then(r => {
-        if (coming.get(id) === fetching && !unsaved.has(id)) records.set(id, r)
+        if (coming.get(id) === fetching && !saving.isUnsaved(id)) {
+          saving.letGo(id)
+          records.set(id, r)
+        }
       })
       .finally(() => {
         if (coming.get(id) === fetching) coming.delete(id)
@@ -105,8 +104,7 @@ export const useDeskStore = defineStore('desk', () => {
   async function show(id: string) {
     void save()
     currentId.value = id
-    problem.value = null
-    theirs.value = null
+    refused.value = null
     if (!records.has(id)) await fetchRecord(id)
     prefetch()
   }
@@ -126,113 +124,59 @@ export const useDeskStore = defineStore('desk', () => {
       undo.push({ id: r.student.id, what, before: r.mark })
     if (undo.length > UNDO_STEPS) undo.shift()
     records.set(r.student.id, { ...r, mark: { ...r.mark, ...part } })
-    unsaved.add(r.student.id)
-    state.value = 'saving'
-    problem.value = null
-    clearTimeout(timer)
-    timer = setTimeout(() => void save(), PAUSE)
+    refused.value = null
+    saving.write(r.student.id)
   }
+  const save = saving.save
 
-  /** Saves everything that is not saved; saves follow each other. */
-  function save(): Promise<void> {
-    clearTimeout(timer)
-    saving = saving.then(async () => {
-      for (const id of [...unsaved]) await saveOne(id)
+  /** What was changed while the answer was on its way stays; only version and figures are taken over. */
+  function takeStored(id: string, sent: RecordView, stored: MarkView) {
+    const now = records.get(id)
+    if (!now) return
+    records.set(id, {
+      ...now,
+      mark: {
+        ...now.mark,
+        version: stored.version,
+        state: stored.state,
+        points: stored.points,
+        before: stored.before,
+        criteriaLeft: stored.criteriaLeft,
+        takeBackUntil: stored.takeBackUntil,
+        returnAt: stored.returnAt,
+        savedAt: stored.savedAt,
+        savedBy: stored.savedBy,
+      },
     })
-    return saving
-  }
-
-  async function saveOne(id: string) {
-    const sent = records.get(id)
-    if (!sent || theirs.value) return
-    const { steps, citations, letter, markerNote, lateWaived, excusedFrom, override, files, version } =
-      sent.mark
-    unsaved.delete(id)
-    try {
-      const body: Omit<MarkWrite, 'letter'> & { letter: unknown } = {
-        key: newKey(),
-        baseVersion: version,
-        steps,
-        citations,
-        letter,
-        markerNote,
-        lateWaived,
-        excusedFrom,
-        override,
-        files: files.map(f => ({ id: f.id, spoken: f.spoken })),
-      }
-      const stored = await api.call(markingEndpoints.saveMark, {
-        params: { activityId: activity.value!.id, enrolmentId: id },
-        body,
-      })
-      const now = records.get(id)!
-      // what was changed while the answer was on its way stays; only version and figures are taken over
-      records.set(id, {
-        ...now,
-        mark: {
-          ...now.mark,
-          version: stored.version,
-          state: stored.state,
-          points: stored.points,
-          before: stored.before,
-          criteriaLeft: stored.criteriaLeft,
-          takeBackUntil: stored.takeBackUntil,
-          returnAt: stored.returnAt,
-          savedAt: stored.savedAt,
-          savedBy: stored.savedBy,
-        },
-      })
-      if (unsaved.size === 0) state.value = 'saved'
-      // steps of the group's criteria have reached the others of the group
-      for (const other of sent.group?.members ?? []) {
-        if (other.id === id || unsaved.has(other.id)) continue
-        records.delete(other.id)
-        coming.delete(other.id)
-        if (other.id === currentId.value) void fetchRecord(other.id).catch(() => {})
-      }
-      if (sent.mark.state !== stored.state) void reloadStrip().catch(() => {})
-    } catch (error) {
-      unsaved.add(id)
-      receive(error)
+    // steps of the group's criteria have reached the others of the group
+    for (const other of sent.group?.members ?? []) {
+      if (other.id === id || saving.isUnsaved(other.id)) continue
+      records.delete(other.id)
+      coming.delete(other.id)
+      if (other.id === currentId.value) void fetchRecord(other.id).catch(() => {})
     }
-  }
-
-  function receive(error: unknown) {
-    if (!(error instanceof ApiProblem)) throw error
-    if (error.code === 'changedMeanwhile') {
-      theirs.value = error.details.theirs as MarkView
-      state.value = 'two texts'
-      return
-    }
-    state.value = 'not saved'
-    problem.value = error.message
+    if (sent.mark.state !== stored.state) void reloadStrip().catch(() => {})
   }
 
   /** Settles two versions of a mark: mine goes on top of theirs, or theirs takes its place. */
   async function settle(mine: boolean) {
     const r = record.value
-    const other = theirs.value
+    const other = saving.settle(mine)
     if (!r || !other) return
-    theirs.value = null
     records.set(r.student.id, {
       ...r,
       mark: mine ? { ...r.mark, version: other.version, state: other.state } : other,
     })
-    if (mine) {
-      change({})
-      await save()
-    } else {
-      unsaved.delete(r.student.id)
-      state.value = 'saved'
-      await fetchRecord(r.student.id)
-    }
+    if (mine) await save()
+    else await fetchRecord(r.student.id)
   }
 
   /** Holds, reopens, returns or takes back the mark at hand, after saving it. @returns the mark as stored, or null when refused */
   async function act(what: keyof typeof MARK_ACTS, id = currentId.value): Promise<MarkView | null> {
     if (!id) return null
     await save()
-    if (theirs.value || unsaved.has(id)) return null
+    if (theirs.value || saving.isUnsaved(id)) return null
+    refused.value = null
     try {
       const mark = await api.call(MARK_ACTS[what], {
         params: at(id),
@@ -256,7 +200,10 @@ export const useDeskStore = defineStore('desk', () => {
       await reloadStrip()
       return mark
     } catch (error) {
-      receive(error)
+      if (!(error instanceof ApiProblem)) throw error
+      if (error.code === 'changedMeanwhile')
+        saving.meet(id, error.details.theirs as MarkView) // what that code comes with
+      else refused.value = error.message
       return null
     }
   }
@@ -266,15 +213,8 @@ export const useDeskStore = defineStore('desk', () => {
     const last = undo.pop()
     const r = last && records.get(last.id)
     if (!last || !r) return null
-    const { steps, citations, letter, markerNote, lateWaived, excusedFrom, override, files } = last.before
-    records.set(last.id, {
-      ...r,
-      mark: { ...r.mark, steps, citations, letter, markerNote, lateWaived, excusedFrom, override, files },
-    })
-    unsaved.add(last.id)
-    state.value = 'saving'
-    clearTimeout(timer)
-    timer = setTimeout(() => void save(), PAUSE)
+    records.set(last.id, { ...r, mark: { ...r.mark, ...markTextOf(last.before) } })
+    saving.write(last.id)
     if (currentId.value !== last.id) await show(last.id)
     return r
   }
@@ -331,7 +271,7 @@ export const useDeskStore = defineStore('desk', () => {
     const id = currentId.value!
     change({ steps })
     await save()
-    if (unsaved.has(id)) return
+    if (saving.isUnsaved(id)) return
     records.set(
       id,
       await api.call(markingEndpoints.agreeSecondMark, {

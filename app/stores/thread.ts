@@ -48,22 +48,35 @@ export const useThreadStore = defineStore('thread', () => {
   // While something of one's own is on its way, what would take its box off the page waits: the box is to hear its answer.
   let sending = 0
   let waits = false
+  let fetching = 0
   const beginSending = () => {
     sending++
   }
   function endSending() {
     sending--
-    if (sending > 0 || !waits) return
+    // an answer that is still on its way may have been read before what was sent
+    if (sending > 0 || (!waits && fetching === 0)) return
     waits = false
     void refresh().catch(() => {})
+  }
+  async function whileSending<A>(act: () => Promise<A>): Promise<A> {
+    beginSending()
+    try {
+      return await act()
+    } finally {
+      endSending()
+    }
   }
   async function fetchAnew(mine: number): Promise<void> {
     if (!activity.value) return
     heard.clear()
+    fetching++
     const [a, t] = await Promise.all([
       api.call(contributingEndpoints.readActivity, { params: { activityId: activity.value.id } }),
       api.call(contributingEndpoints.readThread, { params: { activityId: activity.value.id } }),
-    ])
+    ]).finally(() => {
+      fetching--
+    })
     if (sending > 0) {
       waits = true
       return
@@ -165,13 +178,13 @@ export const useThreadStore = defineStore('thread', () => {
   }
 
   let wanted: readonly string[] = [] // texts to be fetched, the most urgent first
-  let fetching = false
+  let fetchingTexts = false
   /** Fetches the words of those that came without: these next, before what was asked for earlier. */
   async function needTexts(ids: readonly string[], urgent = true): Promise<void> {
     const first = new Set(ids)
     wanted = urgent ? [...ids, ...wanted.filter(id => !first.has(id))] : [...wanted, ...ids]
-    if (fetching) return
-    fetching = true
+    if (fetchingTexts) return
+    fetchingTexts = true
     try {
       for (
         const lacks = (id: string) => {
@@ -197,7 +210,7 @@ export const useThreadStore = defineStore('thread', () => {
     } catch {
       /* asked again when they come into view */
     } finally {
-      fetching = false
+      fetchingTexts = false
     }
   }
 
@@ -206,12 +219,12 @@ export const useThreadStore = defineStore('thread', () => {
     if (!c) return
     replace({ ...c, nodded: !c.nodded, nods: c.nods + (c.nodded ? -1 : 1) })
     try {
-      const answer = await api.call(contributingEndpoints.nodToContribution, {
-        params: { contributionId: id },
-        body: {
-          nodded: !c.nodded,
-        },
-      })
+      const answer = await whileSending(() =>
+        api.call(contributingEndpoints.nodToContribution, {
+          params: { contributionId: id },
+          body: { nodded: !c.nodded },
+        }),
+      )
       replace({ ...c, ...answer })
     } catch (error) {
       replace(c)
@@ -227,7 +240,9 @@ export const useThreadStore = defineStore('thread', () => {
     if (!c) return
     replace({ ...c, ...mark })
     try {
-      await api.call(contributingEndpoints.markContribution, { params: { contributionId: id }, body: mark })
+      await whileSending(() =>
+        api.call(contributingEndpoints.markContribution, { params: { contributionId: id }, body: mark }),
+      )
     } catch (error) {
       replace(c)
       throw error

@@ -1,36 +1,30 @@
 <script setup lang="ts">
 import type { ClosingAnswers } from '#core/closing/questions'
 import type { ClosingView } from '#shared/closing/closing'
+import { localShelf } from '~/autosave/localShelf'
+import { useAutosave } from '~/composables/shell/useAutosave'
 
 /** The questions as a student answers them. What is typed is kept in this browser until it is handed in. */
 const props = defineProps<{ view: ClosingView; busy: boolean; problem: string | null; trial?: boolean }>()
 const emit = defineEmits<{ answer: [answers: ClosingAnswers] }>()
 const round = computed(() => props.view.round!)
-const answers = ref<Record<string, number | number[] | string>>({ ...props.view.mine?.answers })
-const shelf = `jovrel:closing:${props.view.activity.id}`
-onMounted(() => {
-  if (props.trial) return
-  try {
-    answers.value = {
-      ...answers.value,
-      ...(JSON.parse(localStorage.getItem(shelf) ?? '{}') as typeof answers.value),
-    }
-  } catch {
-    /* nothing kept */
-  }
-})
-watch(
-  answers,
-  now => {
-    if (props.trial) return
-    try {
-      localStorage.setItem(shelf, JSON.stringify(now))
-    } catch {
-      /* a browser that keeps nothing does no harm */
-    }
+type Answers = Record<string, number | number[] | string>
+const autosave = useAutosave<Answers>({
+  value: { ...props.view.mine?.answers },
+  version: null,
+  pause: 0,
+  send: null, // answers go in as a whole: until then they are nobody's but the student's
+  failureOf: error => {
+    throw error
   },
-  { deep: true },
-)
+  ...(!props.trial && {
+    shelf: localShelf<Answers>(`jovrel:closing:${props.view.activity.id}`, {
+      write: kept => kept.value,
+      read: written => ({ value: { ...props.view.mine?.answers, ...(written as Answers) }, version: null }), // only answers are written there
+    }),
+  }),
+})
+const answers = computed({ get: () => autosave.value.value, set: autosave.change })
 const count = computed(
   () =>
     round.value.questions.filter(q => {

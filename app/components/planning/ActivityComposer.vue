@@ -262,7 +262,7 @@ async function publish(opens: string, andTell: boolean) {
       params: { activityId: props.view.id },
       body: {
         key: newKey(),
-        baseVersion: edit.version.value,
+        baseVersion: edit.version.value!,
         opens,
         tell: andTell,
       },

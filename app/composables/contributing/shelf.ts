@@ -2,6 +2,7 @@ import { createStore, del, entries, get, set } from 'idb-keyval'
 import type { TermDetail } from '#shared/contributing/term'
 import type * as contributingEndpoints from '#shared/contributing/endpoints'
 import type { InputOf } from '~/composables/shell/useApi'
+import type { Kept, Shelf } from '~/autosave/autosave'
 import type { RichNode } from '#core/contributing/richText'
 
 /** A text left in this browser, with the version of the draft it was begun from. */
@@ -33,7 +34,9 @@ const postStore = () => (posts ??= createStore('jovrel-posts', 'posts'))
  * A browser that keeps nothing does no harm.
  */
 export function keepText(shelf: string, text: Omit<KeptText, 'at'>): Promise<void> {
-  const kept: KeptText = { ...text, at: Date.now() }
+  return put(shelf, { ...text, at: Date.now() })
+}
+function put(shelf: string, kept: KeptText): Promise<void> {
   try {
     localStorage.setItem(LAST + shelf, JSON.stringify(kept))
   } catch {
@@ -59,6 +62,34 @@ function lastInstant(shelf: string): KeptText | undefined {
     return (JSON.parse(localStorage.getItem(LAST + shelf) ?? 'null') as KeptText | null) ?? undefined
   } catch {
     return undefined
+  }
+}
+
+/** The same as a shelf of an autosave: what another tab has put since is left there. */
+export function textShelf<T>(
+  shelf: string,
+  form: {
+    readonly write: (kept: Kept<T>) => Omit<KeptText, 'at'>
+    readonly read: (text: KeptText, now: Kept<T>) => Kept<T>
+  },
+): Shelf<T> {
+  let own: number | null = null // when this tab has put what is there, or when it was put that this tab has taken
+  return {
+    put: kept => {
+      own = Date.now()
+      void put(shelf, { ...form.write(kept), at: own })
+    },
+    take: async now => {
+      const text = await keptText(shelf)
+      own = text?.at ?? null
+      return text ? form.read(text, now) : null
+    },
+    drop: () => {
+      const mine = own
+      void keptText(shelf).then(text => {
+        if (text && text.at === mine) void forgetText(shelf)
+      })
+    },
   }
 }
 

@@ -4,8 +4,11 @@ import { plainText, type RichNode } from '#core/contributing/richText'
 import type { NoteDetail } from '#shared/contributing/reading'
 import type { TermDetail } from '#shared/contributing/term'
 import type { AttachedFile, DraftView, TakesUp } from '#shared/contributing/thread'
+import type { ProblemDetails } from '#shared/http/problem'
 import { ApiProblem, newKey, useApi } from '../shell/useApi'
-import { forgetText, keepText, keptText, queuePost } from './shelf'
+import { failureOf } from '~/autosave/failureOf'
+import { useAutosave } from '../shell/useAutosave'
+import { queuePost, textShelf } from './shelf'
 import { useOutbox } from './useOutbox'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
@@ -26,6 +29,26 @@ interface Posted {
 const PAUSE = 700 // milliseconds without a key before a draft is sent
 const EMPTY: RichNode = { type: 'doc', content: [{ type: 'paragraph' }] }
 
+interface DraftText {
+  readonly doc: RichNode
+  readonly title: string | null
+  readonly term: TermDetail | null
+  readonly files: readonly AttachedFile[]
+}
+
+const textOf = (stored: DraftView | null): DraftText => ({
+  doc: (stored?.doc as RichNode | undefined) ?? EMPTY, // kept as the editor made it
+  title: stored?.title ?? null,
+  term: stored?.term ?? null,
+  files: stored?.files ?? [],
+})
+const isNothing = ({ doc, term, files }: DraftText) =>
+  plainText(doc) === '' && files.length === 0 && !term?.term
+/** Fields a refusal can be about, the first one first. */
+const FIELDS = ['doc', 'term', 'category', 'takesUp', 'note', 'fileIds', 'title'] as const
+const sentenceOf = (details: ProblemDetails) =>
+  FIELDS.map(field => details.fields?.[field]).find(Boolean) ?? details.detail
+
 /**
  * What is being written at one place: kept in the browser at every key, on the server at every pause, and posted once.
  * Without a connection it waits in the browser and is sent when there is one. A text changed in another window is never
@@ -39,175 +62,122 @@ export function useDraft(
 ) {
   const api = useApi()
   const outbox = useOutbox()
+  const params = { activityId: place.activityId }
   const shelf = `draft:${place.activityId}:${place.parentId ?? 'top'}:${place.slot ?? ''}`
-  const version = ref(stored?.version ?? null)
-  const doc = shallowRef<RichNode>((stored?.doc as RichNode) ?? EMPTY)
-  const title = ref(stored?.title ?? null)
-  const term = shallowRef<TermDetail | null>(stored?.term ?? null)
-  const files = shallowRef<readonly AttachedFile[]>(stored?.files ?? [])
-  const theirs = shallowRef<DraftView | null>(null)
-  const problem = ref<string | null>(null)
-  const state = ref<DraftState>(stored ? 'saved' : 'empty')
+  const autosave = useAutosave<DraftText>({
+    value: textOf(stored),
+    version: stored?.version ?? null,
+    pause: PAUSE,
+    isWorthSending: (text, version) => version !== null || !isNothing(text),
+    send: (text, baseVersion) =>
+      api.call(contributingEndpoints.saveDraft, { params, body: { ...written(text), baseVersion } }),
+    failureOf: error =>
+      failureOf(error, theirs => {
+        const view = theirs as DraftView // what a conflict about a draft answers
+        return { value: textOf(view), version: view.version }
+      }),
+    shelf: textShelf(shelf, {
+      write: ({ value: { doc, title, term }, version }) => ({ doc, title, term, baseVersion: version }),
+      read: (kept, now) => ({
+        value: {
+          doc: kept.doc,
+          title: kept.title,
+          term: kept.term ?? now.value.term,
+          files: now.value.files,
+        },
+        version: kept.baseVersion,
+      }),
+    }),
+  })
+  const now = autosave.value
+  const doc = computed(() => now.value.doc)
+  const title = computed(() => now.value.title)
+  const term = computed(() => now.value.term)
+  const files = computed(() => now.value.files)
+  const theirs = computed(() =>
+    autosave.status.value.kind === 'conflict' ? autosave.status.value.theirs.value : null,
+  )
+  const waits = ref(false) // to be posted once there is a connection
+  const refused = shallowRef<ProblemDetails | null>(null) // what posting was answered
+  const problem = computed(() => {
+    const { value: status } = autosave.status
+    const details =
+      refused.value ?? (status.kind === 'kept' || status.kind === 'refused' ? status.problem : null)
+    return details && sentenceOf(details)
+  })
+  const state = computed<DraftState>(() => (waits.value ? 'waiting' : stateOf()))
+  function stateOf(): DraftState {
+    const { kind } = autosave.status.value
+    if (kind === 'stored') return autosave.version.value === null ? 'empty' : 'saved'
+    if (kind === 'conflict') return 'two texts'
+    return kind === 'changed' || kind === 'sending' ? 'typing' : 'kept here'
+  }
   const text = computed(() => plainText(doc.value, { leaveOutQuotations: true }))
   const words = computed(() => countWords(text.value))
   // one key for one text: a post whose answer was lost is sent again under the same key
   let postKey = { key: newKey(), text: '' }
-  let timer: ReturnType<typeof setTimeout> | undefined
-  let saving: Promise<void> = Promise.resolve()
-  let posted = false
-  let touched = false
 
-  const written = () => ({
+  const written = (of: DraftText) => ({
     parentId: place.parentId,
     slot: place.slot ?? '',
     promptId: place.promptId ?? null,
-    title: title.value || null,
-    term: term.value,
+    title: of.title || null,
+    term: of.term,
     note: note.value,
-    fileIds: files.value.map(f => f.id),
-    doc: doc.value,
+    fileIds: of.files.map(f => f.id),
+    doc: of.doc,
     takesUp: takesUp.value,
   })
 
-  function write(next: RichNode) {
-    touched = true
-    doc.value = next
-    problem.value = null
-    state.value = 'typing'
-    void keepText(shelf, { doc: next, title: title.value, term: term.value, baseVersion: version.value })
-    clearTimeout(timer)
-    timer = setTimeout(() => void save(), PAUSE)
+  function change(part: Partial<DraftText>) {
+    refused.value = null
+    if (waits.value) autosave.resume()
+    waits.value = false
+    autosave.change({ ...now.value, ...part })
   }
-  const setTitle = (next: string) => {
-    title.value = next
-    write(doc.value)
-  }
-  const setTerm = (next: TermDetail) => {
-    term.value = next
-    write(doc.value)
-  }
-  const setFiles = (next: readonly AttachedFile[]) => {
-    files.value = next
-    write(doc.value)
-  }
-
-  /** Saves now; saves follow each other, never overlap. */
-  function save(): Promise<void> {
-    clearTimeout(timer)
-    saving = saving.then(saveOnce)
-    return saving
-  }
-
-  async function saveOnce() {
-    const sent = doc.value
-    if (
-      posted ||
-      theirs.value ||
-      (plainText(sent) === '' && files.value.length === 0 && !term.value?.term && version.value === null)
-    )
-      return
-    try {
-      const answer = await api.call(contributingEndpoints.saveDraft, {
-        params: { activityId: place.activityId },
-        body: {
-          ...written(),
-          baseVersion: version.value,
-        },
-      })
-      version.value = answer.version
-      if (doc.value === sent) {
-        await forgetText(shelf)
-        state.value = 'saved'
-      }
-    } catch (error) {
-      receive(error)
-      if (!theirs.value) state.value = 'kept here'
-    }
-  }
-
-  function receive(error: unknown) {
-    if (!(error instanceof ApiProblem)) throw error
-    if (error.code === 'changedMeanwhile') {
-      theirs.value = error.details.theirs as DraftView
-      state.value = 'two texts'
-      return
-    }
-    problem.value =
-      error.at('doc') ??
-      error.at('term') ??
-      error.at('category') ??
-      error.at('takesUp') ??
-      error.at('note') ??
-      error.at('fileIds') ??
-      error.at('title') ??
-      error.message
-  }
+  const write = (next: RichNode) => change({ doc: next })
+  const setTitle = (next: string) => change({ title: next })
+  const setTerm = (next: TermDetail) => change({ term: next })
+  const setFiles = (next: readonly AttachedFile[]) => change({ files: next })
 
   /** Keeps one of two texts: mine goes on top of theirs, or theirs takes its place here. */
-  function settle(mine: boolean) {
-    if (!theirs.value) return
-    version.value = theirs.value.version
-    if (!mine) doc.value = theirs.value.doc as RichNode
-    theirs.value = null
-    write(doc.value)
-  }
+  const settle = (mine: boolean) => autosave.settle(mine ? 'mine' : 'theirs')
 
   /** @returns what was posted, or null when it was refused or waits for a connection; what was typed stays */
   async function post(more: { readonly showAt?: string } = {}): Promise<Posted | null> {
-    clearTimeout(timer)
-    await saving
-    problem.value = null
-    const now = JSON.stringify([
-      doc.value,
-      takesUp.value,
-      title.value,
-      term.value,
-      note.value,
-      files.value.map(f => f.id),
-      more,
-    ])
-    if (postKey.text !== now) postKey = { key: newKey(), text: now }
-    const path = addressOf(contributingEndpoints.postContribution, {
-      params: { activityId: place.activityId },
-    })
-    const body = { ...written(), ...more, key: postKey.key }
+    await autosave.hold()
+    refused.value = null
+    const body = { ...written(now.value), ...more }
+    const same = JSON.stringify(body)
+    if (postKey.text !== same) postKey = { key: newKey(), text: same }
+    const keyed = { ...body, key: postKey.key }
     try {
-      posted = true
-      const answer = await api.call(contributingEndpoints.postContribution, {
-        params: { activityId: place.activityId },
-        body,
-      })
-      await forgetText(shelf)
+      const answer = await api.call(contributingEndpoints.postContribution, { params, body: keyed })
+      autosave.forget()
       return answer
     } catch (error) {
-      posted = false
-      if (error instanceof ApiProblem && error.status === 0 && !navigator.onLine) {
-        await keepText(shelf, {
-          doc: doc.value,
-          title: title.value,
-          term: term.value,
-          baseVersion: version.value,
+      const isWithoutConnection = error instanceof ApiProblem && error.status === 0 && !navigator.onLine
+      if (!isWithoutConnection) autosave.resume() // otherwise a draft would be stored anew beside what is posted
+      if (!(error instanceof ApiProblem)) throw error
+      if (isWithoutConnection) {
+        autosave.keep()
+        await queuePost({
+          path: addressOf(contributingEndpoints.postContribution, { params }),
+          body: keyed,
+          shelf,
         })
-        await queuePost({ path, body, shelf })
-        state.value = 'waiting'
-        return null
-      }
-      receive(error)
+        waits.value = true
+      } else refused.value = error.details
       return null
     }
   }
 
   async function discard() {
-    clearTimeout(timer)
-    posted = true
-    await saving
-    await forgetText(shelf)
+    await autosave.hold()
+    autosave.forget()
     await api.call(contributingEndpoints.discardDraft, {
-      params: { activityId: place.activityId },
-      body: {
-        parentId: place.parentId,
-        slot: place.slot ?? '',
-      },
+      params,
+      body: { parentId: place.parentId, slot: place.slot ?? '' },
     })
   }
 
@@ -215,30 +185,17 @@ export function useDraft(
   function onSent(heard: (id: string) => void) {
     outbox.onSent((sent, result) => {
       if (sent.shelf !== shelf) return
+      waits.value = false
       if ('problem' in result) {
-        state.value = 'kept here'
-        receive(result.problem)
+        autosave.resume()
+        refused.value = result.problem.details
         return
       }
-      posted = true
+      void autosave.hold()
+      autosave.forget()
       heard(result.id)
     })
   }
-
-  onMounted(async () => {
-    // text left in this browser by a closed tab, newer than anything the server has
-    const kept = await keptText(shelf)
-    if (!kept || touched) return
-    doc.value = kept.doc
-    title.value = kept.title
-    if (kept.term) term.value = kept.term
-    version.value = kept.baseVersion
-    state.value = 'kept here'
-    timer = setTimeout(() => void save(), PAUSE)
-  })
-  onBeforeUnmount(() => {
-    if (state.value === 'typing') void save()
-  })
 
   return {
     doc,
@@ -254,7 +211,7 @@ export function useDraft(
     write,
     setTitle,
     setFiles,
-    save,
+    save: autosave.flush,
     settle,
     post,
     discard,

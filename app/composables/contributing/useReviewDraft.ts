@@ -1,7 +1,11 @@
+import type { Kept } from '~/autosave/autosave'
 import { countWords } from '#core/contributing/measureText'
 import { lacksOf } from '#core/contributing/review/missing'
 import type { ReviewDesk, ReviewGiven } from '#shared/contributing/review'
+import { failureOf } from '~/autosave/failureOf'
+import { localShelf } from '~/autosave/localShelf'
 import { ApiProblem, newKey, useApi } from '../shell/useApi'
+import { useAutosave } from '../shell/useAutosave'
 import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
 
 const PAUSE = 700 // milliseconds without a change before it is sent
@@ -10,15 +14,40 @@ export type ReviewSaving = 'empty' | 'saving' | 'saved' | 'not saved' | 'two tex
 /** What a reviewer gives, saved at every pause. A review changed in another window is never overwritten: both are offered. */
 export function useReviewDraft(desk: ReviewDesk) {
   const api = useApi()
-  const given = ref<ReviewGiven>(structuredClone(toRaw(desk.given)))
-  const version = ref(desk.version)
-  const state = ref<ReviewSaving>(desk.version === null ? 'empty' : 'saved')
-  const problem = ref<string | null>(null)
-  const theirs = shallowRef<{ given: ReviewGiven; version: number } | null>(null)
+  const params = { reviewId: desk.id }
+  const autosave = useAutosave<ReviewGiven>({
+    value: structuredClone(toRaw(desk.given)),
+    version: desk.version,
+    pause: PAUSE,
+    send: (given, baseVersion) =>
+      api.call(reviewEndpoints.saveReview, { params, body: { ...given, baseVersion } }),
+    failureOf: error =>
+      failureOf(error, theirs => {
+        const { given, version } = theirs as { given: ReviewGiven; version: number } // what a conflict about a review answers
+        return { value: given, version }
+      }),
+    shelf: localShelf(`jovrel:review:${desk.id}`, {
+      write: kept => kept,
+      read: written => written as Kept<ReviewGiven>, // only this form is written under that name
+    }),
+  })
+  const given = autosave.value
+  const theirs = computed(() =>
+    autosave.status.value.kind === 'conflict' ? { given: autosave.status.value.theirs.value } : null,
+  )
+  const state = computed<ReviewSaving>(() => {
+    const { kind } = autosave.status.value
+    if (kind === 'stored') return autosave.version.value === null ? 'empty' : 'saved'
+    if (kind === 'conflict') return 'two texts'
+    return kind === 'changed' || kind === 'sending' ? 'saving' : 'not saved'
+  })
+  const said = ref<string | null>(null) // about handing in
+  const problem = computed(() => {
+    const status = autosave.status.value
+    const details = status.kind === 'kept' || status.kind === 'refused' ? status.problem : null
+    return said.value ?? details?.detail ?? null
+  })
   const undo: ReviewGiven[] = []
-  let timer: ReturnType<typeof setTimeout> | undefined
-  let saving: Promise<void> = Promise.resolve()
-  let changes = 0
   const lacks = computed(() =>
     lacksOf(given.value, {
       criteria: desk.criteria,
@@ -37,70 +66,45 @@ export function useReviewDraft(desk: ReviewDesk) {
   /** Changes a part; `step` keeps what stood before, to be taken back. */
   function change(part: Partial<ReviewGiven>, step = false) {
     if (step) undo.push(given.value)
-    given.value = { ...given.value, ...part }
-    changes++
-    state.value = 'saving'
-    problem.value = null
-    clearTimeout(timer)
-    timer = setTimeout(() => void save(), PAUSE)
+    said.value = null
+    autosave.change({ ...given.value, ...part })
   }
   function takeBack() {
     const before = undo.pop()
     if (before) change(before)
   }
-  function save(): Promise<void> {
-    clearTimeout(timer)
-    saving = saving.then(saveOnce)
-    return saving
-  }
-  async function saveOnce() {
-    if (theirs.value || state.value === 'saved' || state.value === 'empty') return
-    const at = changes
-    try {
-      const stored = await api.call(reviewEndpoints.saveReview, {
-        params: { reviewId: desk.id },
-        body: { ...toRaw(given.value), baseVersion: version.value },
-      })
-      version.value = stored.version
-      if (changes === at) state.value = 'saved'
-    } catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      if (error.code === 'changedMeanwhile') {
-        theirs.value = error.details.theirs as { given: ReviewGiven; version: number }
-        state.value = 'two texts'
-        return
-      }
-      state.value = 'not saved'
-      problem.value = error.message
-    }
-  }
   /** Keeps one of two: mine on top of theirs, or theirs in its place. */
-  function settle(mine: boolean) {
-    if (!theirs.value) return
-    version.value = theirs.value.version
-    if (!mine) given.value = theirs.value.given
-    theirs.value = null
-    change({})
+  const settle = (mine: boolean) => autosave.settle(mine ? 'mine' : 'theirs')
+  const say = (sentence: string) => {
+    said.value = sentence
   }
   async function handIn(): Promise<number | null> {
-    await save()
-    if (state.value !== 'saved') return null
+    await autosave.flush()
+    if (autosave.isUnstored.value || autosave.version.value === null) return null
     try {
-      return (
-        await api.call(reviewEndpoints.handInReview, {
-          params: { reviewId: desk.id },
-          body: { key: newKey() },
-        })
-      ).handedIn
+      const answer = await api.call(reviewEndpoints.handInReview, { params, body: { key: newKey() } })
+      return answer.handedIn
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error
-      problem.value = error.message
+      said.value = error.message
       return null
     }
   }
   onMounted(() => {
-    void api.call(reviewEndpoints.recordReviewOpened, { params: { reviewId: desk.id } }).catch(() => {})
+    void api.call(reviewEndpoints.recordReviewOpened, { params }).catch(() => {})
   })
-  onBeforeUnmount(() => void save())
-  return { given, state, problem, theirs, lacks, words, change, takeBack, save, settle, handIn }
+  return {
+    given,
+    state,
+    problem,
+    theirs,
+    lacks,
+    words,
+    say,
+    change,
+    takeBack,
+    save: autosave.flush,
+    settle,
+    handIn,
+  }
 }

@@ -1,5 +1,8 @@
 import { mergeFields } from '#core/planning/mergeFields'
-import { ApiProblem } from './useApi'
+import type { Theirs } from '~/autosave/autosave'
+import { failureOf } from '~/autosave/failureOf'
+import { localShelf } from '~/autosave/localShelf'
+import { useAutosave, type WatchedAutosave } from './useAutosave'
 
 export type EditState = 'saved' | 'changed' | 'saving' | 'refused' | 'kept here' | 'clash'
 export interface Stored<T> {
@@ -28,144 +31,116 @@ export function useSharedEdit<T extends object>(options: {
   readonly shelf: string // where the browser keeps what is not sent yet
 }) {
   const base = shallowRef(options.stored.body)
-  const version = ref(options.stored.version)
-  const mine = shallowRef<T>(options.stored.body)
-  const state = ref<EditState>('saved')
-  const problem = ref<string | null>(null)
-  const problems = ref<Record<string, string>>({})
   const clashes = shallowRef<ReadonlyArray<Clash<T>>>([])
   const joined = ref<string | null>(null) // who else has saved meanwhile, once their changes were joined
-  let timer: ReturnType<typeof setTimeout> | undefined
-  let sending: Promise<void> = Promise.resolve()
-
   const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
-  const changes = computed<Partial<T>>(
-    () =>
-      Object.fromEntries(
-        Object.entries(mine.value).filter(([field, value]) => !same(value, base.value[field as keyof T])),
-      ) as Partial<T>,
-  )
-  const changed = computed(() => Object.keys(changes.value).length > 0)
-
-  function change(part: Partial<T>) {
-    mine.value = { ...mine.value, ...part }
-    problem.value = null
-    problems.value = {}
-    if (changed.value) {
-      state.value = 'changed'
-      localStorage.setItem(options.shelf, JSON.stringify({ version: version.value, change: changes.value }))
-    } else putAway()
-    clearTimeout(timer)
-    if (options.auto() && changed.value) timer = setTimeout(() => void save(), PAUSE)
-  }
-  function putAway() {
-    state.value = 'saved'
-    localStorage.removeItem(options.shelf)
-  }
-  /** Sends what is changed now; sends follow each other, never overlap. */
-  function save(): Promise<void> {
-    clearTimeout(timer)
-    sending = sending.then(saveOnce)
-    return sending
-  }
-  async function saveOnce() {
-    if (clashes.value.length > 0 || !changed.value) return
-    const sent = mine.value
-    state.value = 'saving'
-    try {
-      take(await options.send(changes.value, version.value), sent)
-      problem.value = null
-    } catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      if (error.code === 'changedMeanwhile') return join(options.theirsOf(error.details.theirs))
-      state.value = error.status === 0 ? 'kept here' : 'refused'
-      problem.value = error.message
-      problems.value = { ...error.details.fields }
-    }
-  }
-  /** Takes what is stored now as the ground; what was typed since it was sent stays on top. */
-  function take(stored: Stored<T>, sent: T) {
-    const since = Object.fromEntries(
-      Object.entries(mine.value).filter(([field, value]) => !same(value, sent[field as keyof T])),
-    )
-    base.value = stored.body
-    version.value = stored.version
-    mine.value = { ...stored.body, ...since }
-    if (changed.value) {
-      state.value = 'changed'
-      if (options.auto()) timer = setTimeout(() => void save(), PAUSE)
-    } else putAway()
-  }
-  async function join(theirs: Stored<T>) {
-    const { merged, taken, clashes: fields } = mergeFields(base.value, mine.value, theirs.body)
+  const differing = (now: T, from: T) =>
+    Object.fromEntries(
+      Object.entries(now).filter(([field, value]) => !same(value, from[field as keyof T])),
+    ) as Partial<T> // fields of T, some of them
+  const autosave: WatchedAutosave<T> = useAutosave<T>({
+    value: options.stored.body,
+    version: options.stored.version,
+    pause: PAUSE,
+    auto: options.auto,
+    isWorthSending: value => Object.keys(differing(value, base.value)).length > 0,
+    send: async (sent, version) => {
+      const stored = await options.send(differing(sent, base.value), version!)
+      base.value = stored.body
+      // what the server has made of it stands here, but for what was typed since it was sent
+      const since = differing(autosave.value.value, sent)
+      if (Object.keys(since).length === 0) autosave.adopt(stored.body)
+      else autosave.change({ ...stored.body, ...since })
+      return stored
+    },
+    join,
+    failureOf: error =>
+      failureOf(error, theirs => {
+        const { body, version, savedBy } = options.theirsOf(theirs)
+        return { value: body, version, savedBy }
+      }),
+    // only what is changed is kept: the rest is as it is stored when one comes back
+    shelf: localShelf<T>(options.shelf, {
+      write: ({ value, version }) => ({ version, change: differing(value, base.value) }),
+      read: (written, now) => {
+        const { change } = written as { readonly change: Partial<T> } // only this form is written under that name
+        if (Object.keys(change).length === 0) return null
+        return { value: { ...base.value, ...change }, version: now.version }
+      },
+    }),
+  })
+  /** What only one of two has changed is joined at once; only where both changed the same is there something to decide. */
+  function join(theirs: Theirs<T>) {
+    const { merged, taken, clashes: fields } = mergeFields(base.value, mine.value, theirs.value)
     clashes.value = fields.map(field => ({
-      field: field as keyof T & string,
+      field: field as keyof T & string, // of T, whose fields were merged
       mine: mine.value[field as keyof T],
-      theirs: theirs.body[field as keyof T],
+      theirs: theirs.value[field as keyof T],
     }))
     if (taken.length > 0 || fields.length > 0) joined.value = theirs.savedBy ?? 'Somebody else'
-    base.value = theirs.body
-    version.value = theirs.version
-    mine.value = merged
-    if (fields.length > 0) {
-      state.value = 'clash'
-      return
-    }
-    if (changed.value && options.auto()) await saveOnce()
-    else state.value = changed.value ? 'changed' : 'saved'
+    base.value = theirs.value
+    return { value: merged, isDecided: fields.length === 0 }
+  }
+  const mine = autosave.value
+  const { status, version } = autosave
+  const changes = computed(() => differing(mine.value, base.value))
+  const changed = computed(() => Object.keys(changes.value).length > 0)
+  const details = computed(() =>
+    status.value.kind === 'kept' || status.value.kind === 'refused' ? status.value.problem : null,
+  )
+  const problem = computed(() => details.value?.detail ?? null)
+  const problems = computed<Readonly<Record<string, string>>>(() => details.value?.fields ?? {})
+  const state = computed<EditState>(() => {
+    const { kind } = status.value
+    if (kind === 'conflict') return 'clash'
+    if (kind === 'sending') return 'saving'
+    if (kind === 'refused') return 'refused'
+    if (kind === 'kept' && details.value) return 'kept here'
+    return changed.value ? 'changed' : 'saved'
+  })
+
+  function change(part: Partial<T>) {
+    const next = { ...mine.value, ...part }
+    if (Object.keys(differing(next, base.value)).length > 0 || status.value.kind === 'conflict')
+      autosave.change(next)
+    else autosave.reset(base.value, version.value)
   }
   /** Decides one field that two people changed. */
   function settle(field: keyof T, whose: 'mine' | 'theirs') {
     const clash = clashes.value.find(c => c.field === field)
-    if (!clash) return
+    if (!clash || status.value.kind !== 'conflict') return
     clashes.value = clashes.value.filter(c => c !== clash)
-    change({ [field]: whose === 'mine' ? clash.mine : clash.theirs } as Partial<T>)
+    const decided = { ...mine.value, [field]: whose === 'mine' ? clash.mine : clash.theirs }
+    const { version: onto } = status.value.theirs
+    if (clashes.value.length > 0) autosave.change(decided)
+    else if (Object.keys(differing(decided, base.value)).length > 0) autosave.rebase(decided, onto)
+    else autosave.reset(decided, onto)
   }
   /** Lets go of what was changed here and not sent. */
   function letGo() {
-    clearTimeout(timer)
-    mine.value = base.value
+    const onto = status.value.kind === 'conflict' ? status.value.theirs.version : version.value
     clashes.value = []
-    problem.value = null
-    problems.value = {}
-    putAway()
+    autosave.reset(base.value, onto)
   }
 
-  onMounted(() => {
-    try {
-      const kept = JSON.parse(localStorage.getItem(options.shelf) ?? 'null') as {
-        version: number
-        change: Partial<T>
-      } | null
-      if (kept && Object.keys(kept.change).length > 0) change(kept.change)
-    } catch {
-      localStorage.removeItem(options.shelf)
-    } // written by an older Jovrel: nothing that can be read
-  })
-  onBeforeUnmount(() => {
-    clearTimeout(timer)
-    if (options.auto() && state.value === 'changed') void save()
-  })
   return {
-    base,
+    base: shallowReadonly(base),
     mine,
     version,
     state,
     problem,
     problems,
-    clashes,
-    joined,
+    clashes: shallowReadonly(clashes),
+    joined: readonly(joined),
     changes,
     changed,
     change,
-    save,
+    save: autosave.flush,
     settle,
     letGo,
     take: (stored: Stored<T>) => {
       base.value = stored.body
-      version.value = stored.version
-      mine.value = stored.body
-      putAway()
+      autosave.reset(stored.body, stored.version)
     },
   }
 }

@@ -3,14 +3,15 @@ import type { Choice } from '#core/contributing/wiki/mergePages'
 import type { Overlaps, PageView } from '#shared/contributing/wiki'
 import { ApiProblem, newKey, useApi } from '~/composables/shell/useApi'
 import { useWikiStore } from '~/stores/wiki'
-import { forgetText, keepText, keptText } from '../shelf'
+import { failureOf } from '~/autosave/failureOf'
+import { useAutosave } from '~/composables/shell/useAutosave'
+import { textShelf } from '../shelf'
 import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
 export type PageDraftState = 'as saved' | 'typing' | 'draft saved' | 'kept here' | 'two texts'
-interface TheirDraft {
+interface PageText {
   readonly doc: RichNode
-  readonly base: number
-  readonly version: number
+  readonly base: number // number of the version it was begun from
 }
 
 const PAUSE = 700 // milliseconds without a key before a draft is sent
@@ -24,85 +25,64 @@ const SIGN_OF_LIFE = 30_000 // milliseconds between telling others that one is w
 export function usePageDraft(page: PageView) {
   const api = useApi()
   const store = useWikiStore()
-  const shelf = `page:${page.id}`
-  const doc = shallowRef<RichNode>((page.draft?.doc ?? page.doc) as RichNode)
-  let base = page.draft?.base ?? page.number
-  let version = page.draft?.version ?? null
-  const state = ref<PageDraftState>(page.draft ? 'draft saved' : 'as saved')
-  const problem = ref<string | null>(null)
-  const theirs = shallowRef<TheirDraft | null>(null)
+  const params = { pageId: page.id }
+  const autosave = useAutosave<PageText>({
+    // documents are kept as the editor made them
+    value: { doc: (page.draft?.doc ?? page.doc) as RichNode, base: page.draft?.base ?? page.number },
+    version: page.draft?.version ?? null,
+    pause: PAUSE,
+    send: ({ doc, base }, baseVersion) =>
+      api.call(wikiEndpoints.savePageDraft, { params, body: { doc, base, baseVersion } }),
+    failureOf: error =>
+      failureOf(error, theirs => {
+        const { version, ...value } = theirs as PageText & { readonly version: number } // what a conflict about a draft answers
+        return { value, version }
+      }),
+    // the number of a version is kept where other texts keep their title
+    shelf: textShelf(`page:${page.id}`, {
+      write: ({ value, version }) => ({ doc: value.doc, title: String(value.base), baseVersion: version }),
+      read: (kept, now) => ({
+        value: { doc: kept.doc, base: Number(kept.title) || now.value.base },
+        version: kept.baseVersion,
+      }),
+    }),
+  })
+  const doc = computed(() => autosave.value.value.doc)
+  const base = () => autosave.value.value.base
+  const theirs = computed(() =>
+    autosave.status.value.kind === 'conflict' ? autosave.status.value.theirs.value : null,
+  )
+  const state = computed<PageDraftState>(() => {
+    const { kind } = autosave.status.value
+    if (kind === 'stored') return autosave.version.value === null ? 'as saved' : 'draft saved'
+    if (kind === 'conflict') return 'two texts'
+    return kind === 'changed' || kind === 'sending' ? 'typing' : 'kept here'
+  })
+  const refused = ref<string | null>(null) // what saving a version was answered
+  const problem = computed(() => {
+    const status = autosave.status.value
+    const details = status.kind === 'kept' || status.kind === 'refused' ? status.problem : null
+    return refused.value ?? details?.fields?.doc ?? details?.detail ?? null
+  })
   const overlaps = shallowRef<Overlaps | null>(null)
   const choices = ref<Choice[]>([])
   const busy = ref(false)
   let key = { key: newKey(), text: '' } // one key for one text: sent again after a lost answer, it is saved once
-  let timer: ReturnType<typeof setTimeout> | undefined
   let life: ReturnType<typeof setInterval> | undefined
-  let saving: Promise<void> = Promise.resolve()
-  let over = false
-  let touched = false
 
   function write(next: RichNode) {
-    touched = true
-    doc.value = next
-    problem.value = null
+    refused.value = null
     // what was chosen was chosen for another text
     overlaps.value = null
-    state.value = 'typing'
-    void keepText(shelf, { doc: next, title: String(base), baseVersion: version })
-    clearTimeout(timer)
-    timer = setTimeout(() => void keep(), PAUSE)
+    autosave.change({ ...autosave.value.value, doc: next })
   }
-  /** Keeps the draft now; drafts follow each other, never overlap. */
-  function keep(): Promise<void> {
-    clearTimeout(timer)
-    saving = saving.then(keepOnce)
-    return saving
+  function offerOverlaps(found: Overlaps) {
+    // what was chosen already, between the same words, stays chosen
+    const before = new Map(overlaps.value?.overlaps.map((o, i) => [JSON.stringify(o), choices.value[i]]))
+    overlaps.value = found
+    choices.value = found.overlaps.map(o => before.get(JSON.stringify(o))!)
   }
-  async function keepOnce() {
-    const sent = doc.value
-    if (over || theirs.value) return
-    try {
-      const answer = await api.call(wikiEndpoints.savePageDraft, {
-        params: { pageId: page.id },
-        body: {
-          doc: sent,
-          base,
-          baseVersion: version,
-        },
-      })
-      version = answer.version
-      if (doc.value === sent) {
-        await forgetText(shelf)
-        state.value = 'draft saved'
-      }
-    } catch (error) {
-      receive(error)
-      if (!theirs.value) state.value = 'kept here'
-    }
-  }
-  function receive(error: unknown) {
-    if (!(error instanceof ApiProblem)) throw error
-    if (error.code === 'changedMeanwhile') {
-      theirs.value = error.details.theirs as TheirDraft
-      state.value = 'two texts'
-    } else if (error.code === 'overlaps') {
-      // what was chosen already, between the same words, stays chosen
-      const before = new Map(overlaps.value?.overlaps.map((o, i) => [JSON.stringify(o), choices.value[i]]))
-      overlaps.value = error.details.theirs as Overlaps
-      choices.value = overlaps.value.overlaps.map(o => before.get(JSON.stringify(o))!)
-      problem.value = null
-    } else problem.value = error.at('doc') ?? error.message
-  }
-  function settle(mine: boolean) {
-    if (!theirs.value) return
-    version = theirs.value.version
-    if (!mine) {
-      doc.value = theirs.value.doc
-      base = theirs.value.base
-    }
-    theirs.value = null
-    write(doc.value)
-  }
+  const settle = (mine: boolean) => autosave.settle(mine ? 'mine' : 'theirs')
   const chosen = computed(
     () => overlaps.value !== null && choices.value.filter(Boolean).length === overlaps.value.overlaps.length,
   )
@@ -111,30 +91,23 @@ export function usePageDraft(page: PageView) {
   async function save(summary: string, actsOn: readonly string[]) {
     if (busy.value || (overlaps.value && !chosen.value)) return null
     busy.value = true
-    clearTimeout(timer)
-    problem.value = null
+    refused.value = null
     try {
-      await saving
+      await autosave.hold()
       const chosenFor = overlaps.value?.overlaps.map((o, i) => ({ ...o, choice: choices.value[i]! })) ?? []
-      const now = JSON.stringify([doc.value, base, summary, actsOn, chosenFor])
-      if (key.text !== now) key = { key: newKey(), text: now }
-      const answer = await store.save(page.id, {
-        key: key.key,
-        doc: doc.value,
-        base,
-        summary,
-        actsOn: [...actsOn],
-        chosen: chosenFor,
-      })
-      over = true
-      await forgetText(shelf)
+      const body = { doc: doc.value, base: base(), summary, actsOn: [...actsOn], chosen: chosenFor }
+      const same = JSON.stringify(body)
+      if (key.text !== same) key = { key: newKey(), text: same }
+      const answer = await store.save(page.id, { ...body, key: key.key })
+      autosave.forget()
       return answer
     } catch (error) {
-      receive(error)
-      if (error instanceof ApiProblem && error.status === 0) {
-        state.value = 'kept here'
-        void keepText(shelf, { doc: doc.value, title: String(base), baseVersion: version })
-      }
+      autosave.keep()
+      autosave.resume()
+      if (!(error instanceof ApiProblem)) throw error
+      if (error.code === 'overlaps')
+        offerOverlaps(error.details.theirs as Overlaps) // what that code comes with
+      else refused.value = error.at('doc') ?? error.message
       return null
     } finally {
       busy.value = false
@@ -142,33 +115,22 @@ export function usePageDraft(page: PageView) {
   }
   /** Puts the pen down: what was written stays as a draft of one's own. */
   async function away() {
-    if (state.value === 'typing') await keep()
-    over = true
+    if (state.value === 'typing') await autosave.flush()
+    await autosave.hold()
   }
   async function discard() {
-    over = true
-    clearTimeout(timer)
-    await saving
-    await forgetText(shelf)
-    await api.call(wikiEndpoints.discardPageDraft, { params: { pageId: page.id } })
+    await autosave.hold()
+    autosave.forget()
+    await api.call(wikiEndpoints.discardPageDraft, { params })
   }
 
-  onMounted(async () => {
+  onMounted(() => {
     const beat = () => void store.writing(page.id, true).catch(() => {})
     beat()
     life = setInterval(beat, SIGN_OF_LIFE)
-    const kept = await keptText(shelf)
-    if (!kept || touched) return
-    // text left in this browser by a closed tab, newer than anything the server has
-    doc.value = kept.doc
-    base = Number(kept.title) || base
-    version = kept.baseVersion
-    state.value = 'kept here'
-    timer = setTimeout(() => void keep(), PAUSE)
   })
   onBeforeUnmount(() => {
     clearInterval(life)
-    if (state.value === 'typing') void keep()
     void store.writing(page.id, false).catch(() => {})
   })
   const isEmpty = computed(() => plainText(doc.value) === '')
@@ -182,9 +144,9 @@ export function usePageDraft(page: PageView) {
     chosen,
     busy,
     isEmpty,
-    base: () => base,
+    base,
     write,
-    keep,
+    keep: autosave.flush,
     settle,
     save,
     away,

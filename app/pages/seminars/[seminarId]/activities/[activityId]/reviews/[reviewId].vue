@@ -81,7 +81,7 @@ async function handIn() {
   if (busy.value || !draft || !open.value) return
   if (draft.lacks.value.length > 0) {
     document.querySelector<HTMLElement>('[data-lack="true"] textarea, [data-lack="true"] button')?.focus()
-    draft.problem.value = 'Something is still asked for: it is marked where it belongs.'
+    draft.say('Something is still asked for: it is marked where it belongs.')
     return
   }
   busy.value = true

@@ -1,0 +1,403 @@
+import fc from 'fast-check'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { ProblemDetails } from '#shared/http/problem'
+import { createAutosave, type AutosaveOptions, type Kept, type SaveFailure, type Shelf } from './autosave'
+
+const PAUSE = 700
+
+class Refusal extends Error {
+  constructor(readonly failure: SaveFailure<string>) {
+    super(failure.kind)
+  }
+}
+const problem = (status: number, detail = 'no'): ProblemDetails => ({
+  type: 'about:blank',
+  title: 'no',
+  status,
+  code: 'no',
+  detail,
+})
+const UNREACHED = new Refusal({ kind: 'unreached', problem: problem(0) })
+const SIGNED_OUT = new Refusal({ kind: 'signedOut', problem: problem(401) })
+const REFUSED = new Refusal({ kind: 'refused', problem: problem(422, 'Too long.') })
+
+/** Stores one text by version, as the routes do; answers come when the test lets them. */
+class Server {
+  text = ''
+  version = 0
+  failing: Refusal | null = null
+  readonly received: string[] = []
+  readonly #waiting: Array<() => void> = []
+  isSlow = false
+
+  send = async (value: string, base: number | null) => {
+    if (this.isSlow) await new Promise<void>(resolve => this.#waiting.push(resolve))
+    this.received.push(value)
+    if (this.failing) throw this.failing
+    if ((base ?? 0) !== this.version)
+      throw new Refusal({ kind: 'conflict', theirs: { value: this.text, version: this.version } })
+    this.text = value
+    this.version++
+    return { version: this.version }
+  }
+  /** Lets the oldest request that waits be answered. */
+  async answer() {
+    this.#waiting.shift()!()
+    await settled()
+  }
+}
+
+/** What one tab sees of the browser's storage, which is that of all tabs. */
+class BrowserShelf implements Shelf<string> {
+  #own: Kept<string> | null = null
+  constructor(readonly storage: { kept: Kept<string> | null } = { kept: null }) {}
+  get kept() {
+    return this.storage.kept
+  }
+  put = (kept: Kept<string>) => {
+    this.#own = this.storage.kept = kept
+  }
+  take = async () => {
+    this.#own = this.storage.kept
+    return this.#own
+  }
+  drop = () => {
+    if (this.storage.kept === this.#own) this.storage.kept = null
+  }
+}
+
+const settled = () => vi.advanceTimersByTimeAsync(0)
+const pause = () => vi.advanceTimersByTimeAsync(PAUSE)
+
+function editorOn(server: Server, shelf = new BrowserShelf(), more: Partial<AutosaveOptions<string>> = {}) {
+  const steps: string[] = []
+  const autosave = createAutosave<string>({
+    value: server.text,
+    version: server.version === 0 ? null : server.version,
+    pause: PAUSE,
+    send: server.send,
+    failureOf: error => {
+      if (!(error instanceof Refusal)) throw error
+      return error.failure
+    },
+    shelf,
+    onStep: () => steps.push(autosave.status().kind),
+    timers: {
+      set: (act, milliseconds) => setTimeout(act, milliseconds),
+      clear: timer => clearTimeout(timer as ReturnType<typeof setTimeout>),
+    },
+    ...more,
+  })
+  return { ...autosave, steps, shelf }
+}
+
+describe('autosave', () => {
+  let server: Server
+  beforeEach(() => {
+    vi.useFakeTimers()
+    server = new Server()
+  })
+  afterEach(() => {
+    vi.useRealTimers()
+  })
+
+  it('keeps at every change and stores at the pause, once', async () => {
+    const editor = editorOn(server)
+    editor.change('a')
+    editor.change('ab')
+    expect(editor.shelf.kept).toEqual({ value: 'ab', version: null })
+    expect(server.received).toEqual([])
+    await pause()
+    expect(server.received).toEqual(['ab'])
+    expect(editor.status()).toEqual({ kind: 'stored' })
+    expect(editor.shelf.kept).toBeNull()
+    expect(editor.isUnstored()).toBe(false)
+  })
+
+  it('stores what is typed while it saves, on the version just answered', async () => {
+    const editor = editorOn(server)
+    server.isSlow = true
+    editor.change('one')
+    await pause()
+    editor.change('one two')
+    expect(editor.status().kind).toBe('changed')
+    await server.answer()
+    expect(editor.status().kind).toBe('changed') // what was stored is not what stands here
+    expect(editor.shelf.kept).toEqual({ value: 'one two', version: 1 })
+    await pause()
+    await server.answer()
+    expect(server.received).toEqual(['one', 'one two'])
+    expect(server.text).toBe('one two')
+    expect(editor.status().kind).toBe('stored')
+  })
+
+  it('sends the next only when the one before is answered, so that no answer can come out of order', async () => {
+    const editor = editorOn(server)
+    server.isSlow = true
+    editor.change('one')
+    await pause()
+    editor.change('two')
+    await pause()
+    editor.change('three')
+    await pause()
+    await server.answer()
+    expect(server.received).toEqual(['one'])
+    await server.answer()
+    expect(server.received).toEqual(['one', 'three']) // what stands now, once
+    expect(editor.version()).toBe(2)
+    expect(editor.status().kind).toBe('stored')
+  })
+
+  it('overwrites nothing that another tab has stored, and lets one choose either text', async () => {
+    const first = editorOn(server)
+    const second = editorOn(server, new BrowserShelf())
+    first.change('from the first')
+    await pause()
+    second.change('from the second')
+    await pause()
+    expect(server.text).toBe('from the first')
+    expect(second.status()).toEqual({ kind: 'conflict', theirs: { value: 'from the first', version: 1 } })
+    second.change('from the second, longer')
+    await pause()
+    expect(second.status().kind).toBe('conflict') // typing on decides nothing
+    second.settle('mine')
+    await pause()
+    expect(server.text).toBe('from the second, longer')
+
+    first.change('first again')
+    await pause()
+    first.settle('theirs')
+    expect(first.value()).toBe('from the second, longer')
+    expect(first.status().kind).toBe('stored')
+    await pause()
+    expect(server.version).toBe(2) // theirs was stored already: nothing is sent
+  })
+
+  it('drops nothing that another tab keeps under the same name', async () => {
+    const storage = { kept: null }
+    const first = editorOn(server, new BrowserShelf(storage))
+    const second = editorOn(server, new BrowserShelf(storage))
+    first.change('stored soon')
+    second.change('not stored yet')
+    await first.flush()
+    expect(first.status().kind).toBe('stored')
+    expect(second.shelf.kept?.value).toBe('not stored yet')
+  })
+
+  it('waits without a connection, tries again later and later, and at once when told', async () => {
+    const editor = editorOn(server)
+    server.failing = UNREACHED
+    editor.change('written on the train')
+    await pause()
+    expect(editor.status()).toEqual({
+      kind: 'kept',
+      problem: UNREACHED.failure.kind === 'unreached' && problem(0),
+    })
+    expect(editor.shelf.kept).toEqual({ value: 'written on the train', version: null })
+    await vi.advanceTimersByTimeAsync(5000)
+    expect(server.received).toHaveLength(2)
+    await vi.advanceTimersByTimeAsync(5000)
+    expect(server.received).toHaveLength(2) // ten seconds the second time
+    await vi.advanceTimersByTimeAsync(5000)
+    expect(server.received).toHaveLength(3)
+    server.failing = null
+    await editor.flush()
+    expect(server.text).toBe('written on the train')
+    expect(editor.shelf.kept).toBeNull()
+  })
+
+  it('keeps what is typed when one is signed out, and stores it once one is back', async () => {
+    const editor = editorOn(server)
+    server.failing = SIGNED_OUT
+    editor.change('still here')
+    await pause()
+    await vi.advanceTimersByTimeAsync(600_000)
+    expect(server.received).toHaveLength(1) // nothing is tried behind one's back
+    expect(editor.shelf.kept?.value).toBe('still here')
+    server.failing = null
+    await editor.flush()
+    expect(server.text).toBe('still here')
+  })
+
+  it('says what is refused, sends it again only when it is changed, and keeps it meanwhile', async () => {
+    const editor = editorOn(server)
+    server.failing = REFUSED
+    editor.change('far too long')
+    await pause()
+    expect(editor.status()).toEqual({ kind: 'refused', problem: problem(422, 'Too long.') })
+    await vi.advanceTimersByTimeAsync(600_000)
+    expect(server.received).toHaveLength(1)
+    expect(editor.shelf.kept?.value).toBe('far too long')
+    server.failing = null
+    editor.change('short')
+    await pause()
+    expect(editor.status().kind).toBe('stored')
+  })
+
+  it('sends what is left when the tab is closed, and has kept it in any case', async () => {
+    const editor = editorOn(server)
+    editor.change('the last words')
+    editor.close()
+    await settled()
+    expect(server.text).toBe('the last words')
+  })
+
+  it('brings back what a closed tab has left, and stores it', async () => {
+    const shelf = new BrowserShelf()
+    editorOn(server, new BrowserShelf(shelf.storage)).change('typed in the last instant')
+    vi.clearAllTimers() // the browser ends here
+    const editor = editorOn(server, shelf)
+    await editor.restore()
+    expect(editor.value()).toBe('typed in the last instant')
+    expect(editor.status().kind).toBe('kept')
+    await pause()
+    expect(server.text).toBe('typed in the last instant')
+    expect(shelf.kept).toBeNull()
+  })
+
+  it('does not bring back what was left over what one has begun to type', async () => {
+    const shelf = new BrowserShelf()
+    editorOn(server, shelf).change('old')
+    const editor = editorOn(server, shelf)
+    const restoring = editor.restore()
+    editor.change('new')
+    await restoring
+    expect(editor.value()).toBe('new')
+  })
+
+  it('offers both when what was left was begun from an older version', async () => {
+    const shelf = new BrowserShelf()
+    server.text = 'one'
+    server.version = 1
+    editorOn(server, shelf).change('one, and mine')
+    server.text = 'one, and theirs'
+    server.version = 2
+    const editor = editorOn(server, shelf)
+    await editor.restore()
+    await pause()
+    expect(editor.status()).toEqual({ kind: 'conflict', theirs: { value: 'one, and theirs', version: 2 } })
+    expect(editor.value()).toBe('one, and mine')
+  })
+
+  it('sends nothing while it is held, waits for what is on its way, and goes on when resumed', async () => {
+    const editor = editorOn(server)
+    server.isSlow = true
+    editor.change('a')
+    await pause()
+    let isQuiet = false
+    void editor.hold().then(() => {
+      isQuiet = true
+    })
+    await settled()
+    expect(isQuiet).toBe(false)
+    await server.answer()
+    expect(isQuiet).toBe(true)
+    server.isSlow = false
+    editor.change('ab')
+    await pause()
+    expect(server.text).toBe('a')
+    editor.resume()
+    await pause()
+    expect(server.text).toBe('ab')
+  })
+
+  it('sends nothing by itself where that is not wanted, and nothing that is nothing', async () => {
+    const byHand = editorOn(server, new BrowserShelf(), { auto: () => false })
+    byHand.change('a')
+    await vi.advanceTimersByTimeAsync(600_000)
+    byHand.close()
+    await settled()
+    expect(server.received).toEqual([])
+    const empty = editorOn(server, new BrowserShelf(), {
+      isWorthSending: (text, at) => text !== '' || at !== null,
+    })
+    empty.change('')
+    await pause()
+    expect(server.received).toEqual([])
+    expect(empty.status().kind).toBe('stored')
+    expect(empty.shelf.kept).toBeNull()
+  })
+
+  it('keeps in the browser alone where nothing is sent', async () => {
+    const editor = editorOn(server, new BrowserShelf(), { send: null })
+    editor.change('said to nobody yet')
+    await vi.advanceTimersByTimeAsync(600_000)
+    expect(editor.status()).toEqual({ kind: 'kept', problem: null })
+    expect(editor.shelf.kept?.value).toBe('said to nobody yet')
+    editor.forget()
+    expect(editor.shelf.kept).toBeNull()
+  })
+
+  it('joins two texts by itself where nobody has to choose, and stores the one they make', async () => {
+    const editor = editorOn(server, new BrowserShelf(), {
+      join: theirs => ({ value: `${theirs.value} and mine`, isDecided: true }),
+    })
+    editor.change('mine')
+    server.text = 'theirs'
+    server.version = 4
+    await editor.flush()
+    expect([server.text, server.version]).toEqual(['theirs and mine', 5])
+    expect(editor.status().kind).toBe('stored')
+  })
+
+  it('puts a text joined of two onto the version of the other', async () => {
+    const editor = editorOn(server)
+    editor.change('mine')
+    server.text = 'theirs'
+    server.version = 4
+    await pause()
+    editor.rebase('mine and theirs', 4)
+    await pause()
+    expect([server.text, server.version]).toEqual(['mine and theirs', 5])
+  })
+
+  it('loses no word, whatever happens in whatever order', async () => {
+    const act = fc.oneof(
+      fc.string({ maxLength: 5 }).map(text => ({ kind: 'type' as const, text })),
+      fc
+        .constantFrom('pause', 'offline', 'signedOut', 'online', 'elsewhere', 'mine', 'reopen')
+        .map(kind => ({ kind })),
+    )
+    await fc.assert(
+      fc.asyncProperty(fc.array(act, { maxLength: 25 }), async acts => {
+        server = new Server()
+        let shelf = new BrowserShelf()
+        let editor = editorOn(server, shelf)
+        let typed: string | null = null // the last words typed, until they are known to be stored
+        for (const a of acts) {
+          if (a.kind === 'type') {
+            typed = `${(a as { text: string }).text}!`
+            editor.change(typed)
+          }
+          if (a.kind === 'pause') await pause()
+          if (a.kind === 'offline') server.failing = UNREACHED
+          if (a.kind === 'signedOut') server.failing = SIGNED_OUT
+          if (a.kind === 'online') server.failing = null
+          if (a.kind === 'elsewhere' && typed === null) {
+            server.text = 'elsewhere'
+            server.version++
+            editor.reset(server.text, server.version)
+          } else if (a.kind === 'elsewhere') server.version++
+          if (a.kind === 'mine') editor.settle('mine')
+          if (a.kind === 'reopen') {
+            vi.clearAllTimers() // the old tab is gone without a word
+            shelf = new BrowserShelf(shelf.storage)
+            editor = editorOn(server, shelf)
+            await editor.restore()
+          }
+          if (typed !== null) expect([editor.value(), server.text, shelf.kept?.value]).toContain(typed)
+          if (typed !== null && server.text !== typed) expect(shelf.kept?.value).toBe(typed)
+        }
+        server.failing = null
+        editor.settle('mine')
+        await editor.flush()
+        if (editor.status().kind === 'conflict') {
+          editor.settle('mine')
+          await editor.flush()
+        }
+        if (typed !== null) expect(server.text).toBe(typed)
+      }),
+      { numRuns: 300 },
+    )
+  })
+})

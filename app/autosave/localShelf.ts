@@ -1,0 +1,37 @@
+import type { Kept, Shelf } from './autosave'
+
+/** How a text is written down in the browser, and read again; null for what cannot be read any more. */
+export interface ShelfForm<T> {
+  readonly write: (kept: Kept<T>) => unknown
+  readonly read: (written: unknown, now: Kept<T>) => Kept<T> | null
+}
+
+/** A shelf in the local storage. A browser that keeps nothing does no harm. */
+export function localShelf<T>(key: string, form: ShelfForm<T>): Shelf<T> {
+  let own: string | null = null // what this tab has put or taken
+  return {
+    put: kept => {
+      own = JSON.stringify(form.write(kept))
+      try {
+        localStorage.setItem(key, own)
+      } catch {
+        /* full, or not allowed */
+      }
+    },
+    take: async now => {
+      try {
+        own = localStorage.getItem(key)
+        return own === null ? null : form.read(JSON.parse(own), now)
+      } catch {
+        return null // not allowed, or written by an older Jovrel in a form that cannot be read
+      }
+    },
+    drop: () => {
+      try {
+        if (localStorage.getItem(key) === own) localStorage.removeItem(key)
+      } catch {
+        /* not allowed: nothing is there */
+      }
+    },
+  }
+}

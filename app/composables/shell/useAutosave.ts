@@ -1,0 +1,56 @@
+import { createAutosave, type AutosaveOptions, type SaveStatus } from '~/autosave/autosave'
+
+const timers = {
+  set: (act: () => void, milliseconds: number) => setTimeout(act, milliseconds),
+  clear: (timer: unknown) => clearTimeout(timer as ReturnType<typeof setTimeout> | undefined), // set above
+}
+
+/** An autosave for as long as a component stands: it looks for what was kept, and sends what is left when one goes. */
+export function useAutosave<T>(options: Omit<AutosaveOptions<T>, 'timers' | 'onStep'>) {
+  const { value, status, version, isUnstored, ...autosave } = reactiveAutosave(options)
+  const again = () => {
+    if (status.value.kind === 'kept') void autosave.flush()
+  }
+  const lookAgain = () => {
+    if (document.visibilityState === 'visible') again()
+    else if (options.auto?.() ?? true) void autosave.flush()
+  }
+  onMounted(() => {
+    void autosave.restore()
+    window.addEventListener('online', again)
+    document.addEventListener('visibilitychange', lookAgain) // one may have signed in again, or the tab may be closed next
+  })
+  onBeforeUnmount(() => {
+    window.removeEventListener('online', again)
+    document.removeEventListener('visibilitychange', lookAgain)
+    autosave.close()
+  })
+  return { value, status, version, isUnstored, ...autosave }
+}
+
+/** An autosave whose state can be watched. Whoever makes it closes it. */
+export function reactiveAutosave<T>(options: Omit<AutosaveOptions<T>, 'timers' | 'onStep'>) {
+  const autosave = createAutosave<T>({
+    ...options,
+    timers,
+    onStep: () => {
+      value.value = autosave.value()
+      status.value = autosave.status()
+      version.value = autosave.version()
+      isUnstored.value = autosave.isUnstored()
+    },
+  })
+  const value = shallowRef<T>(options.value)
+  const status = shallowRef<SaveStatus<T>>({ kind: 'stored' })
+  const version = ref(options.version)
+  const isUnstored = ref(false)
+  return {
+    ...autosave,
+    value: shallowReadonly(value),
+    status: shallowReadonly(status),
+    version: readonly(version),
+    isUnstored: readonly(isUnstored),
+  }
+}
+
+export type WatchedAutosave<T> = ReturnType<typeof useAutosave<T>>
