@@ -1,4 +1,6 @@
 import { fileURLToPath } from 'node:url'
+import vue from '@vitejs/plugin-vue'
+import autoImport from 'unimport/unplugin'
 import { defineConfig } from 'vitest/config'
 import { pace } from './server/testing/pace'
 
@@ -12,7 +14,12 @@ const rawFiles = {
 }
 
 export default defineConfig({
-  plugins: [rawFiles],
+  plugins: [
+    rawFiles,
+    vue(),
+    // what Nuxt brings into the files of the app without an import
+    autoImport.vite({ presets: ['vue'], include: [/\/app\//] }),
+  ],
   resolve: {
     alias: {
       '~': here('./app'),
