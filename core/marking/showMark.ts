@@ -1,4 +1,4 @@
-import { letterOf, percentOf } from './gradebook/gradebook'
+import { gradeLetterOf, percentOf } from './gradebook/gradebook'
 import type { Scale } from '../planning/scale'
 
 /** What an activity is worth, hundredths: one that is done or not without points counts as one point. */
@@ -43,7 +43,7 @@ export interface Bands {
 }
 /** The letter of a mark on a scale; null where there is none, or nothing to get. */
 export const letterOfMark = (points: number, max: number, scale: Bands | null): string | null =>
-  scale && max > 0 ? letterOf(points / max, scale.bands) : null
+  scale && max > 0 ? gradeLetterOf(points / max, scale.bands) : null
 /** Whether a mark passes; null where there is no pass mark. */
 export const passes = (points: number, max: number, passPercent: number | null): boolean | null =>
   passPercent === null || max <= 0 ? null : percentOf(points / max) >= passPercent

@@ -28,6 +28,9 @@ export interface Actor {
   readonly studentsEye: boolean
 }
 
+/** Somebody of a seminar at one of its activities. */
+export type ActivityActor = Actor & { readonly activity: ActivityRow }
+
 export const isStaff = (enrolment: Pick<Enrolment, 'role'>): boolean =>
   enrolment.role === 'instructor' || enrolment.role === 'assistant'
 

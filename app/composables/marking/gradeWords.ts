@@ -1,5 +1,5 @@
 import {
-  letterOf,
+  gradeLetterOf,
   percentOf,
   type Counted,
   type GradeEntry,
@@ -29,7 +29,7 @@ export const stateOf = (row: GradeRow, i: number): keyof typeof CELL_STATES => S
 /** "83.4 %", or a dash where nothing counts yet. */
 export const shareWords = (share: number | null): string => (share === null ? '–' : `${percentOf(share)} %`)
 export const letterWords = (share: number | null, bands: Frame['bands']): string | null =>
-  share === null || !bands ? null : letterOf(share, bands)
+  share === null || !bands ? null : gradeLetterOf(share, bands)
 
 /** What stands in a cell. */
 export function cellWords(row: GradeRow, i: number, column: GradeColumn): string {

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { GRAM, GramIndex } from './gramIndex'
-import { gatherPassages, heatOf, layStretches, letterOf, weightOf, type Talked } from './passages'
+import { gatherPassages, heatOf, layStretches, passageLetterOf, weightOf, type Talked } from './passages'
 import { placeSidenotes } from './placeSidenotes'
 import { joinParts, partAt } from './reading'
 import { readWebVtt, timeOfPassage, writeWebVtt } from './webVtt'
@@ -41,7 +41,7 @@ describe('passages', () => {
       ['b', 5, 9, 'y', true],
       ['c', 30, 40, 'xz', true],
     ])
-    expect([letterOf(0), letterOf(25), letterOf(26), letterOf(27), letterOf(701), letterOf(702)]).toEqual([
+    expect([passageLetterOf(0), passageLetterOf(25), passageLetterOf(26), passageLetterOf(27), passageLetterOf(701), passageLetterOf(702)]).toEqual([
       'a',
       'z',
       'aa',

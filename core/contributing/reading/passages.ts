@@ -16,9 +16,9 @@ export interface Passage {
 }
 
 /** a … z, aa, ab …: how passages of a page are named. @param n from 0 */
-export function letterOf(n: number): string {
+export function passageLetterOf(n: number): string {
   const last = String.fromCharCode(97 + (n % 26))
-  return n < 26 ? last : letterOf(Math.floor(n / 26) - 1) + last
+  return n < 26 ? last : passageLetterOf(Math.floor(n / 26) - 1) + last
 }
 
 /** Notes gathered by passage, in the order of the text; of two that begin together the longer first. */
@@ -35,7 +35,7 @@ export function gatherPassages(notes: readonly Placed[]): Passage[] {
       end: list[0]!.end,
       ids: list.map(x => x.id),
       own: list.some(x => x.own),
-      letter: letterOf(n),
+      letter: passageLetterOf(n),
     }))
 }
 

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { dropLowest } from './dropLowest'
 import {
   gradeOf,
-  letterOf,
+  gradeLetterOf,
   percentOf,
   type WeightedCategory,
   type GradeEntry,
@@ -182,8 +182,8 @@ describe('a grade', () => {
       { letter: 'F', fromPercent: 0 },
     ]
     expect([0.93, 0.9295, 0.92949, 0.29, 1].map(percentOf)).toEqual([93, 93, 92.9, 29, 100])
-    expect([0.9296, 0.92949, 0].map(s => letterOf(s, bands))).toEqual(['A', 'B', 'F'])
-    expect(letterOf(0.5, [])).toBeNull()
+    expect([0.9296, 0.92949, 0].map(s => gradeLetterOf(s, bands))).toEqual(['A', 'B', 'F'])
+    expect(gradeLetterOf(0.5, [])).toBeNull()
   })
 })
 

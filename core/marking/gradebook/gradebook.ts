@@ -145,7 +145,7 @@ export const percentOf = (share: number): number => Math.floor(share * 1000 + 0.
  * The letter of a scale for a share. It is read off the percentage as shown, so that figure and letter never contradict.
  * @param bands highest first, the last from 0
  */
-export const letterOf = (
+export const gradeLetterOf = (
   share: number,
   bands: ReadonlyArray<{ readonly letter: string; readonly fromPercent: number }>,
 ): string | null => bands.find(band => percentOf(share) >= band.fromPercent)?.letter ?? null

@@ -2,14 +2,7 @@ import { isDeepStrictEqual } from 'node:util'
 import { and, asc, eq, isNull, lte, sql } from 'drizzle-orm'
 import { FEWEST_UNNAMED, keptAnswers, putIn, type ClosingAnswers } from '#core/closing/questions'
 import { resultOf, type QuestionResult } from '#core/closing/results'
-import {
-  isStaff,
-  nothingHere,
-  notYours,
-  requireMayWrite,
-  type Actor,
-  type ActivityRow,
-} from '#server/access/seminar'
+import { isStaff, nothingHere, notYours, requireMayWrite, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { activities, closingAnswers, closingRounds, enrolments, persons } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -19,7 +12,6 @@ import { tell } from '#server/services/messaging/notices'
 import { loadPlan } from '#server/services/planning/activityPlan'
 import type { ClosingSet, ClosingView } from '#shared/closing/closing'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
 type Round = typeof closingRounds.$inferSelect
 
 export const stateOf = (
@@ -37,7 +29,7 @@ const roundOf = async (db: Db, activityId: string, lock = false): Promise<Round 
 }
 
 /** The questions as their reader may have them: a student answers, staff see what came in. */
-export async function readClosing(db: Db, actor: ActorAt, now: Date): Promise<ClosingView> {
+export async function readClosing(db: Db, actor: ActivityActor, now: Date): Promise<ClosingView> {
   const { activity, enrolment } = actor
   const [plan, round] = await Promise.all([loadPlan(db, activity), roundOf(db, activity.id)])
   const state = stateOf(round, now)
@@ -163,7 +155,12 @@ export async function resultsOf(db: Db, round: Round, now: Date): Promise<Result
 }
 
 /** Sets the questions. With the first answer they stand as they are: only the end can still be moved. */
-export function setClosing(db: Database, actor: ActorAt, write: ClosingSet, now: Date): Promise<ClosingView> {
+export function setClosing(
+  db: Database,
+  actor: ActivityActor,
+  write: ClosingSet,
+  now: Date,
+): Promise<ClosingView> {
   const [opensAt, closesAt] = [new Date(write.opensAt), new Date(write.closesAt)]
   if (closesAt <= opensAt)
     throw refusedField('closesAt', 'order', 'It would close before it opens. Choose a later end.')
@@ -206,7 +203,7 @@ export function setClosing(db: Database, actor: ActorAt, write: ClosingSet, now:
   })
 }
 
-export function removeClosing(db: Database, actor: ActorAt): Promise<{ removed: true }> {
+export function removeClosing(db: Database, actor: ActivityActor): Promise<{ removed: true }> {
   return db.transaction(async tx => {
     const round = await roundOf(tx, actor.activity.id, true)
     if (!round) throw nothingHere()
@@ -231,7 +228,7 @@ export function removeClosing(db: Database, actor: ActorAt): Promise<{ removed: 
  */
 export function answerClosing(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   given: ClosingAnswers,
   now: Date,
 ): Promise<ClosingView> {

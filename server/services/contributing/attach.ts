@@ -1,11 +1,10 @@
 import { and, eq, inArray, ne } from 'drizzle-orm'
 import { talkOf, type Attachable } from '#core/contributing/talkSettings'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { ActivityRow, ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributionFiles, contributions, files } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
 const WORDS: Readonly<Record<Attachable, string>> = {
   picture: 'pictures',
   paper: 'PDF',
@@ -45,7 +44,7 @@ export function requireTaken(
 /** Makes exactly these files come with a contribution: the author's own, not with another text already, and no more than are taken. */
 export async function attachFiles(
   tx: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   contributionId: string,
   fileIds: readonly string[],
 ): Promise<void> {

@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm'
 import { talkOf } from '#core/contributing/talkSettings'
-import { isStaff, nothingHere, notYours } from '#server/access/seminar'
+import { isStaff, nothingHere, notYours, type ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import { auditTrail, contributions, nods } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -8,12 +8,12 @@ import { announce } from './announce'
 import type { NodWrite } from '#shared/contributing/thread'
 import { nextSeq } from './numbering'
 import { readable, requirePlace } from './writePlace'
-import { type ActorAt, type Contribution, requireOwn } from './write'
+import { type Contribution, requireOwn } from './write'
 
 /** Withdraws or puts back. Authors do so within their window; staff may withdraw anything, which is written down. */
 export function setWithdrawn(
   db: Database,
-  actor: ActorAt & { readonly contribution: Contribution },
+  actor: ActivityActor & { readonly contribution: Contribution },
   withdrawn: boolean,
   now: Date,
 ) {
@@ -67,7 +67,7 @@ export function setWithdrawn(
 /** Nods, or takes a nod back. Nobody nods at their own words. */
 export async function setNod(
   db: Database,
-  actor: ActorAt & { readonly contribution: Contribution },
+  actor: ActivityActor & { readonly contribution: Contribution },
   write: NodWrite,
   now: Date,
 ) {
@@ -104,7 +104,7 @@ export async function setNod(
 /** Keeps a contribution first in its list, or lets it back into the order. Staff's to do. */
 export async function setOnTop(
   db: Database,
-  actor: ActorAt & { readonly contribution: Contribution },
+  actor: ActivityActor & { readonly contribution: Contribution },
   onTop: boolean,
   now: Date,
 ) {
@@ -120,7 +120,7 @@ export async function setOnTop(
 /** Opens a journal entry, with the talk under it, to the class, or closes it again: its author's choice or staff's, as the journal is set. */
 export async function setOpened(
   db: Database,
-  actor: ActorAt & { readonly contribution: Contribution },
+  actor: ActivityActor & { readonly contribution: Contribution },
   opened: boolean,
   now: Date,
 ) {

@@ -1,5 +1,5 @@
 import { and, eq, isNull, ne, sql } from 'drizzle-orm'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { contributions, visits } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
@@ -9,14 +9,13 @@ import { renderDoc } from './renderDoc'
 import { attachedFiles } from './storedContributions'
 import { requirePlace } from './writePlace'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
 interface Place {
   readonly parentId: string | null
   readonly slot: string
 }
 
 /** The writer's draft at one place. Until the transaction ends nobody else writes there, also when there is none yet. */
-export async function draftAt(tx: Db, actor: ActorAt, place: Place) {
+export async function draftAt(tx: Db, actor: ActivityActor, place: Place) {
   await tx.execute(
     sql`select pg_advisory_xact_lock(hashtextextended(${`${actor.enrolment.id}:${actor.activity.id}:${place.parentId ?? ''}:${place.slot}`}, 1))`,
   )
@@ -24,7 +23,7 @@ export async function draftAt(tx: Db, actor: ActorAt, place: Place) {
   return draft
 }
 
-const at = (actor: ActorAt, { parentId, slot }: Place) =>
+const at = (actor: ActivityActor, { parentId, slot }: Place) =>
   and(
     eq(contributions.activityId, actor.activity.id),
     eq(contributions.authorId, actor.enrolment.id),
@@ -35,7 +34,12 @@ const at = (actor: ActorAt, { parentId, slot }: Place) =>
   )
 
 /** Saves what is being written. A version saved elsewhere meanwhile is not overwritten: both come back to the writer. */
-export function saveDraft(db: Database, actor: ActorAt, write: DraftWrite, now: Date): Promise<DraftView> {
+export function saveDraft(
+  db: Database,
+  actor: ActivityActor,
+  write: DraftWrite,
+  now: Date,
+): Promise<DraftView> {
   const rendered = renderDoc(write.doc)
   return db.transaction(async tx => {
     const current = await draftAt(tx, actor, write)
@@ -87,7 +91,11 @@ export function saveDraft(db: Database, actor: ActorAt, write: DraftWrite, now: 
 
 const filesOf = async (db: Db, id: string) => (await attachedFiles(db, { ids: [id] })).get(id) ?? []
 
-export async function discardDraft(db: Database, actor: ActorAt, place: Place): Promise<{ done: boolean }> {
+export async function discardDraft(
+  db: Database,
+  actor: ActivityActor,
+  place: Place,
+): Promise<{ done: boolean }> {
   await db.delete(contributions).where(at(actor, place))
   return { done: true }
 }
@@ -95,7 +103,7 @@ export async function discardDraft(db: Database, actor: ActorAt, place: Place): 
 /** Notes up to which place the reader has seen the activity; never back. */
 export async function recordVisit(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   seq: number,
   now: Date,
 ): Promise<{ done: boolean }> {

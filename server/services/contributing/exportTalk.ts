@@ -1,19 +1,18 @@
 import { escapeHTML } from '@tiptap/static-renderer/json/html-string'
 import TurndownService from 'turndown'
 import { buildThread, type ThreadNode } from '#core/contributing/buildThread'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import type { ContributionView } from '#shared/contributing/thread'
 import type { TalkExport, TalkExportForm } from '#shared/contributing/takeOut'
 import { shapedThread } from './readThread'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
 type Node = ThreadNode<ContributionView>
 
 /** A talk in a file, as its reader gets it on the page: names, places and what is hidden are decided where they always are. */
 export async function exportTalk(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   form: TalkExportForm,
   now: Date,
 ): Promise<TalkExport> {

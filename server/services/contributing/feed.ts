@@ -2,7 +2,7 @@ import { escapeHTML } from '@tiptap/static-renderer/json/html-string'
 import { and, eq, inArray } from 'drizzle-orm'
 import { Feed } from 'feed'
 import { talkOf } from '#core/contributing/talkSettings'
-import { mayKnowOf, type Actor, type ActivityRow } from '#server/access/seminar'
+import { mayKnowOf, type Actor, type ActivityActor } from '#server/access/seminar'
 import { newSecret } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
 import { activities, enrolments, feeds, files, seminars } from '#server/database/schema'
@@ -11,13 +11,12 @@ import type { FeedView } from '#shared/contributing/takeOut'
 import { shapedThread } from './readThread'
 import { readable } from './writePlace'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
 const MOST = 60 // contributions in a feed
 
 const addressOf = (secret: string) => `${ownAddress()}/feeds/${secret}.atom`
 
 /** The reader's private address for this activity, if they have made one. */
-export async function ownFeed(db: Db, { activity, enrolment }: ActorAt): Promise<FeedView> {
+export async function ownFeed(db: Db, { activity, enrolment }: ActivityActor): Promise<FeedView> {
   const [feed] = await db
     .select()
     .from(feeds)
@@ -26,7 +25,7 @@ export async function ownFeed(db: Db, { activity, enrolment }: ActorAt): Promise
 }
 
 /** Makes an address; an older one opens nothing any more. */
-export async function makeFeed(db: Database, actor: ActorAt): Promise<FeedView> {
+export async function makeFeed(db: Database, actor: ActivityActor): Promise<FeedView> {
   const secret = newSecret()
   const { activity, enrolment } = actor
   await db
@@ -36,7 +35,7 @@ export async function makeFeed(db: Database, actor: ActorAt): Promise<FeedView> 
   return { address: addressOf(secret), named: enrolment.namedInFeeds }
 }
 
-export async function dropFeed(db: Database, { activity, enrolment }: ActorAt): Promise<FeedView> {
+export async function dropFeed(db: Database, { activity, enrolment }: ActivityActor): Promise<FeedView> {
   await db.delete(feeds).where(and(eq(feeds.activityId, activity.id), eq(feeds.enrolmentId, enrolment.id)))
   return { address: null, named: enrolment.namedInFeeds }
 }

@@ -1,5 +1,5 @@
 import { and, eq, inArray, ne, sql } from 'drizzle-orm'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, visits } from '#server/database/schema'
 import type { ContributionView, ThreadView } from '#shared/contributing/thread'
@@ -15,8 +15,6 @@ import { shapeForReader, writesByPage } from './shapeForReader'
 import { attachedFiles, storedContributions } from './storedContributions'
 import { readableOf } from './writePlace'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
-
 /** From so many contributions on, words are sent when they are about to be read, and with the answer only the first. */
 const LONG = 400
 const FIRST = 60
@@ -29,7 +27,7 @@ const FIRST = 60
  */
 export async function readThread(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   now: Date,
   pick: { readonly first: boolean } = { first: false },
 ): Promise<ThreadView> {
@@ -126,7 +124,7 @@ export async function readThread(
 /** What a reader gets of an activity's contributions: what feeds, exports and finding are made of, too. */
 export async function shapedThread(
   db: Db,
-  { activity, enrolment }: Pick<ActorAt, 'activity' | 'enrolment'>,
+  { activity, enrolment }: Pick<ActivityActor, 'activity' | 'enrolment'>,
   now: Date,
   bodies = true,
 ) {
@@ -160,7 +158,7 @@ export async function shapedThread(
 /** The words of some contributions, to somebody who may read them: the same decision as for the thread. */
 export async function readTexts(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   ids: readonly string[],
   now: Date,
 ): Promise<{ texts: Array<{ id: string; html: string }> }> {
@@ -176,7 +174,7 @@ export async function readTexts(
 /** Contributions that hold the words, among those the reader gets anyway. */
 export async function findInTalk(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   words: string,
   now: Date,
 ): Promise<{ ids: string[] }> {

@@ -1,7 +1,7 @@
 import { and, eq, lte } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { talkOf } from '#core/contributing/talkSettings'
-import { isStaff, nothingHere, notYours, type Actor, type ActivityRow } from '#server/access/seminar'
+import { isStaff, nothingHere, notYours, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { activities, allocations, contributionRevisions, contributions } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -17,11 +17,10 @@ import { renderDoc } from './renderDoc'
 import { changeableUntil } from './shapeForReader'
 import { localTime, requirePlace } from './writePlace'
 
-export type ActorAt = Actor & { readonly activity: ActivityRow }
 export type Contribution = typeof contributions.$inferSelect
 
 /** Shows a contribution, or hands it in where staff see it first or it waits for its time. A draft begun at the same place becomes it: one row, one life. */
-export function postContribution(db: Database, actor: ActorAt, write: PostWrite, now: Date) {
+export function postContribution(db: Database, actor: ActivityActor, write: PostWrite, now: Date) {
   const rendered = renderDoc(write.doc)
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const handsIn = actor.activity.kind === 'review'
@@ -76,7 +75,7 @@ export function postContribution(db: Database, actor: ActorAt, write: PostWrite,
 }
 
 function stateOf(
-  { activity, enrolment }: ActorAt,
+  { activity, enrolment }: ActivityActor,
   write: PostWrite,
   now: Date,
 ): 'shown' | 'awaitingApproval' | 'scheduled' {
@@ -121,7 +120,7 @@ export async function showDue(db: Database, now: Date): Promise<number> {
 /** Changes one's own text within the window; the earlier text is kept as a revision. */
 export function editContribution(
   db: Database,
-  actor: ActorAt & { readonly contribution: Contribution },
+  actor: ActivityActor & { readonly contribution: Contribution },
   write: EditWrite,
   now: Date,
 ) {
@@ -181,7 +180,7 @@ export function editContribution(
 export async function ownText({
   contribution,
   enrolment,
-}: ActorAt & { readonly contribution: Contribution }) {
+}: ActivityActor & { readonly contribution: Contribution }) {
   if (contribution.authorId !== enrolment.id) throw nothingHere()
   const { term } = contribution.detail
   return {
@@ -212,7 +211,7 @@ export async function revisionsOf(db: Db, contribution: Contribution) {
 /** The row, locked, if the actor may change it now. What is not the actor's to see is answered as if it were not there. */
 export async function requireOwn(
   tx: Db,
-  actor: ActorAt & { readonly contribution: Contribution },
+  actor: ActivityActor & { readonly contribution: Contribution },
   now: Date,
   verb: 'changed' | 'withdrawn' | 'put back',
 ): Promise<Contribution> {
@@ -266,7 +265,7 @@ const revisionOf = (c: Contribution) => ({
 /** Handed-in work is its author's to change until their hand-in ends, and not once somebody reviews it. */
 async function handedIn(
   tx: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   current: Contribution,
   verb: string,
   now: Date,

@@ -2,7 +2,7 @@ import { and, eq, inArray, lte } from 'drizzle-orm'
 import { KINDS } from '#core/contributing/kinds'
 import type { ContributionType } from '#core/contributing/contribution'
 import { talkOf } from '#core/contributing/talkSettings'
-import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
+import { isStaff, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, prompts, type ContributionDetail } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
@@ -15,7 +15,6 @@ import { handInPlace } from './review/handIn'
 import { ownPlaces, asksQuestions, shapeForReader } from './shapeForReader'
 import { storedContributions, type StoredContribution } from './storedContributions'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
 export interface WritePlace {
   readonly type: ContributionType
   readonly detail: ContributionDetail
@@ -30,7 +29,7 @@ export interface WritePlace {
  */
 export async function requirePlace(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   write: Pick<Written, 'parentId' | 'promptId' | 'title' | 'takesUp'> &
     Partial<Pick<Written, 'term' | 'note'>>,
   now: Date,
@@ -62,7 +61,7 @@ export async function requirePlace(
 /** A text that answers nothing: an opening post, an entry, an answer to a prompt. */
 async function topPlace(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   write: Pick<Written, 'promptId' | 'title'> & Partial<Pick<Written, 'term' | 'note'>>,
   now: Date,
   posting: boolean,
@@ -147,7 +146,7 @@ async function topPlace(
 
 async function placeBelow(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   parentId: string,
   write: Pick<Written, 'takesUp'>,
   now: Date,
@@ -219,13 +218,13 @@ async function placeBelow(
 }
 
 /** Whose branch of the talk it is in: staff open none. */
-const opener = (enrolment: ActorAt['enrolment'], above: string | null) =>
+const opener = (enrolment: ActivityActor['enrolment'], above: string | null) =>
   above ?? (isStaff(enrolment) ? null : enrolment.id)
 
 /** One contribution, if the reader gets it: the same decision as for the whole thread. `name` is what its author goes by for the reader. */
 export async function readable(
   db: Db,
-  { activity, enrolment }: Pick<ActorAt, 'activity' | 'enrolment'>,
+  { activity, enrolment }: Pick<ActivityActor, 'activity' | 'enrolment'>,
   id: string,
   now: Date,
 ): Promise<{ readonly row: StoredContribution; readonly name: string } | null> {
@@ -245,7 +244,7 @@ export async function readable(
 /** Some contributions as the reader gets them, without loading the thread they are in. */
 export async function readableOf(
   db: Db,
-  { activity, enrolment }: Pick<ActorAt, 'activity' | 'enrolment'>,
+  { activity, enrolment }: Pick<ActivityActor, 'activity' | 'enrolment'>,
   ids: readonly string[],
   now: Date,
 ) {

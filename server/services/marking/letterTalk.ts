@@ -1,5 +1,5 @@
 import { and, asc, eq, isNotNull } from 'drizzle-orm'
-import { isStaff, nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
+import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { enrolments, letterReplies, marks, persons } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
@@ -9,10 +9,8 @@ import { requireSeesMark } from './secondMarks'
 import { withIdempotency } from '#server/services/idempotency'
 import type { LetterTalk, LetterReplyWrite } from '#shared/marking/letter'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
-
 /** The talk under a returned letter: the student's own, or to staff anyone's. Before a letter is returned there is none. */
-export async function letterTalk(db: Db, actor: ActorAt, enrolmentId: string): Promise<LetterTalk> {
+export async function letterTalk(db: Db, actor: ActivityActor, enrolmentId: string): Promise<LetterTalk> {
   await requireReturned(db, actor, enrolmentId)
   const rows = await db
     .select({
@@ -40,7 +38,7 @@ export async function letterTalk(db: Db, actor: ActorAt, enrolmentId: string): P
 
 export function replyToLetter(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   write: LetterReplyWrite,
   now: Date,
@@ -76,7 +74,7 @@ export function replyToLetter(
   })
 }
 
-async function requireReturned(db: Db, actor: ActorAt, enrolmentId: string) {
+async function requireReturned(db: Db, actor: ActivityActor, enrolmentId: string) {
   if (actor.enrolment.id !== enrolmentId && !isStaff(actor.enrolment)) throw nothingHere()
   await requireSeesMark(db, actor, enrolmentId)
   const [mark] = await db

@@ -1,13 +1,12 @@
 import { and, eq } from 'drizzle-orm'
 import { KINDS } from '#core/contributing/kinds'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import { auditTrail, contributionMarks, marks, type contributions } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { storePoints } from './saveMark'
 
-type ActorAt = Actor & {
-  readonly activity: ActivityRow
+type ContributionActor = ActivityActor & {
   readonly contribution: typeof contributions.$inferSelect
 }
 
@@ -17,7 +16,7 @@ type ActorAt = Actor & {
  */
 export async function markContribution(
   db: Database,
-  actor: ActorAt,
+  actor: ContributionActor,
   write: { readonly points: number | null; readonly done: boolean | null },
   now: Date,
 ) {

@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { auditTrail, citations, criterionMarks, marks } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
@@ -11,7 +11,6 @@ import { givenTo, calculate, underOlderVersion } from './mark'
 import { latenessFor, recordView, requireStudent } from './record'
 import { storePoints } from './saveMark'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
 const folded = (text: string) => text.trim().toLocaleLowerCase()
 
 /** A criterion's counterpart in another version: the one of the same title. */
@@ -49,7 +48,7 @@ export function stepsIn(to: RubricView, from: RubricView, steps: readonly Step[]
 }
 
 /** What moving the marks given under older versions to the one the activity is marked by now would do. Nothing is stored. */
-export async function moveView(db: Db, actor: ActorAt, now: Date): Promise<MoveView> {
+export async function moveView(db: Db, actor: ActivityActor, now: Date): Promise<MoveView> {
   const to = await loadRubric(db, actor.activity.rubricVersionId)
   if (!to) throw new Problem(409, 'noRubric', 'This activity is not marked by a rubric.')
   const view: MoveView = { title: to.title, to: to.version, marks: [] }
@@ -92,7 +91,7 @@ const excusesIn = (
 /** Moves marks to the rubric's present version. One with something left to judge goes back to the desk; one that was returned is held until its next return. */
 export function moveMarks(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   write: { readonly key: string; readonly enrolmentIds: readonly string[] },
   now: Date,
 ): Promise<{ returned: number }> {

@@ -3,7 +3,7 @@ import { localDay } from '#core/planning/week'
 import { latenessOf, type Lateness } from '#core/marking/lateness'
 import { isSet, readingOf } from '#core/contributing/reading/reading'
 import { suggestTimelinessStep } from '#core/marking/suggestStep'
-import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
+import { nothingHere, type ActivityRow, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import {
   contributionRevisions,
@@ -32,12 +32,10 @@ import { groupOf } from './groupCriteria'
 import { emptyMark, givenTo, loadMark, calculate, rubricOfMark } from './mark'
 import { secondOf } from './secondMarks'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
-
 /** A student who is marked in the actor's seminar, or in one that takes part in the activity. */
 export async function requireStudent(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
 ): Promise<Student & { readonly practice: boolean }> {
   const [counted, practice] = await Promise.all([
@@ -53,7 +51,7 @@ export async function requireStudent(
 /** One student's record, checked and in context, with the mark as it stands: the whole of the marking desk. */
 export async function recordView(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   now: Date,
 ): Promise<RecordView> {
@@ -173,7 +171,7 @@ async function versionOf(db: Db, rubricVersionId: string): Promise<number | null
 /** How late one student's work is, by the plan as it is now. */
 export async function latenessFor(
   db: Db,
-  { activity, seminar }: ActorAt,
+  { activity, seminar }: ActivityActor,
   student: Student,
   now: Date,
 ): Promise<Lateness | null> {

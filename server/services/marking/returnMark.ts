@@ -1,5 +1,5 @@
 import { and, eq, inArray, isNotNull, isNull, lte } from 'drizzle-orm'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
   activities,
@@ -19,13 +19,12 @@ import { recordView } from './record'
 import { letterFrom } from './returnedLetter'
 import { requireCurrent } from './saveMark'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
 type MarkRow = typeof marks.$inferSelect
 
 /** Holds a mark that is whole: it waits, unseen by the student, until it is returned. */
 export function holdMark(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   key: string,
   baseVersion: number,
@@ -47,7 +46,7 @@ export function holdMark(
 /** Takes a held mark back to the desk: undo of holding. */
 export function reopenMark(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   key: string,
   baseVersion: number,
@@ -70,7 +69,7 @@ export function reopenMark(
 /** Returns one mark now: the student gets letter, steps and points as they stand. */
 export function returnMark(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   key: string,
   baseVersion: number,
@@ -88,7 +87,7 @@ export function returnMark(
 /** Returns all held marks of the chosen students at once, or none of them. */
 export function returnHeld(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentIds: readonly string[],
   key: string,
   now: Date,
@@ -107,7 +106,7 @@ export function returnHeld(
 /** Lets held marks return themselves at a time, or wait to be returned by hand again. */
 export function returnAt(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentIds: readonly string[],
   at: Date | null,
   key: string,
@@ -140,9 +139,9 @@ export function returnAt(
 }
 
 /** Takes back what was returned a moment ago: the student has what they had before, and has not been told yet. */
-export function takeBack(
+export function undoReturn(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   key: string,
   baseVersion: number,
@@ -200,7 +199,7 @@ export async function returnDue(db: Database, now: Date): Promise<number> {
           .innerJoin(enrolments, eq(enrolments.id, row.returnBy!))
           .innerJoin(persons, eq(persons.id, enrolments.personId))
           .where(eq(activities.id, row.activityId))
-        const actor: ActorAt = { ...who!, studentsEye: false }
+        const actor: ActivityActor = { ...who!, studentsEye: false }
         const record = await recordView(tx, actor, row.enrolmentId, now)
         if (record.mark.criteriaLeft > 0) {
           await tx.update(marks).set({ returnAt: null, returnBy: null }).where(eq(marks.id, id))
@@ -265,7 +264,7 @@ export async function tellReturned(db: Database, now: Date): Promise<number> {
   })
 }
 
-async function heldOf(tx: Db, actor: ActorAt, enrolmentIds: readonly string[]): Promise<MarkRow[]> {
+async function heldOf(tx: Db, actor: ActivityActor, enrolmentIds: readonly string[]): Promise<MarkRow[]> {
   const rows = await tx
     .select()
     .from(marks)
@@ -307,7 +306,7 @@ function requireWhole(row: MarkRow | undefined, mark: MarkView): asserts row is 
 
 async function storeReturn(
   tx: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   row: MarkRow,
   record: RecordView,
   now: Date,
@@ -341,7 +340,7 @@ async function storeReturn(
 /** The mark as it is stored now, with the figures just calculated. */
 async function loadAs(
   tx: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   { points, before, criteriaLeft }: MarkView,
   now: Date,
@@ -349,7 +348,7 @@ async function loadAs(
   return { ...(await loadMark(tx, actor, enrolmentId, now)), points, before, criteriaLeft }
 }
 
-const writeDown = (tx: Db, actor: ActorAt, subjectId: string, act: string, detail: object, at: Date) =>
+const writeDown = (tx: Db, actor: ActivityActor, subjectId: string, act: string, detail: object, at: Date) =>
   tx
     .insert(auditTrail)
     .values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at, act, subjectId, detail })

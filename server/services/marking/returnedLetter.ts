@@ -3,7 +3,7 @@ import { reviewOf } from '#core/contributing/review/reviewSettings'
 import type { RichNode } from '#core/contributing/richText'
 import { letterOfMark, passes, showMark, worthOf } from '#core/marking/showMark'
 import { fillPhrase } from '#core/marking/phrases'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { gradingScales, type ReturnedLetter } from '#server/database/schema'
 import { renderDoc } from '#server/services/contributing/renderDoc'
@@ -11,10 +11,8 @@ import type { RecordView } from '#shared/marking/desk'
 import type { LetterView } from '#shared/marking/letter'
 import { isEmptyLetter } from './mark'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
-
 /** What a student would be given, from the record as it stands: names filled in, figures and passages as they are now. */
-export async function letterFrom(db: Db, actor: ActorAt, record: RecordView): Promise<ReturnedLetter> {
+export async function letterFrom(db: Db, actor: ActivityActor, record: RecordView): Promise<ReturnedLetter> {
   const { activity } = actor
   const { mark, rubric } = record
   const max = worthOf(activity)

@@ -1,7 +1,7 @@
 import { and, eq, inArray, ne } from 'drizzle-orm'
 import { plainText } from '#core/contributing/richText'
 import { worthOf } from '#core/marking/showMark'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { ActivityRow, ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
   auditTrail,
@@ -23,12 +23,10 @@ import { recordView, requireStudent } from './record'
 import { secondOf } from './secondMarks'
 import { requireSteps } from './steps'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
-
 /** Takes the mark's row for this write, or refuses when it has moved on since the marker saw it. */
 export async function requireCurrent(
   tx: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   baseVersion: number,
   now: Date,
@@ -56,7 +54,7 @@ const changedMeanwhile = (theirs: MarkView) =>
  */
 export function saveMark(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   write: MarkWrite,
   now: Date,
@@ -123,7 +121,12 @@ const sameSteps = (a: readonly Step[], b: readonly Step[]): boolean =>
   a.length === b.length && a.every(x => b.some(y => y.criterionId === x.criterionId && y.points === x.points))
 
 /** Calculates a mark from its stored parts and keeps its points; null while something is left to judge. */
-export async function storePoints(tx: Db, actor: ActorAt, enrolmentId: string, now: Date): Promise<MarkView> {
+export async function storePoints(
+  tx: Db,
+  actor: ActivityActor,
+  enrolmentId: string,
+  now: Date,
+): Promise<MarkView> {
   const { mark } = await recordView(tx, actor, enrolmentId, now)
   await tx
     .update(marks)
@@ -133,7 +136,7 @@ export async function storePoints(tx: Db, actor: ActorAt, enrolmentId: string, n
 }
 
 /** A second marker who has not handed over writes beside the mark, never into it. */
-async function requireNotBlind(tx: Db, actor: ActorAt, enrolmentId: string): Promise<void> {
+async function requireNotBlind(tx: Db, actor: ActivityActor, enrolmentId: string): Promise<void> {
   const second = await secondOf(tx, actor.activity.id, enrolmentId)
   if (second?.markerId === actor.enrolment.id && second.state === 'asked')
     throw new Problem(
@@ -184,7 +187,12 @@ function requireOverride(activity: ActivityRow, rubric: RubricView | null, { ove
 }
 
 /** Makes exactly these files go with the letter: brought by staff, and not with another letter. */
-async function keepFiles(tx: Db, actor: ActorAt, markId: string, wanted: MarkWrite['files']): Promise<void> {
+async function keepFiles(
+  tx: Db,
+  actor: ActivityActor,
+  markId: string,
+  wanted: MarkWrite['files'],
+): Promise<void> {
   const ids = [...new Set(wanted.map(f => f.id))]
   const [known, elsewhere] =
     ids.length === 0
@@ -221,7 +229,7 @@ async function keepFiles(tx: Db, actor: ActorAt, markId: string, wanted: MarkWri
 /** A citation must be words of this student in this activity. */
 async function requireCitations(
   tx: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   rubric: RubricView,
   enrolmentId: string,
   cited: MarkWrite['citations'],
@@ -266,7 +274,7 @@ interface Before {
 /** What changed in a mark, each kind of change as an entry of its own: who, when, what and, where one was given, why. */
 async function writeDownChanges(
   tx: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   markId: string,
   was: Before,
   is: Pick<MarkWrite, 'override' | 'lateWaived'> & { readonly steps: readonly Step[] },

@@ -1,5 +1,5 @@
 import { and, eq, inArray } from 'drizzle-orm'
-import { isStaff, nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
+import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { auditTrail, enrolments, persons, secondMarks } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -9,8 +9,6 @@ import type { RecordView, SecondWrite } from '#shared/marking/desk'
 import { rubricOfMark } from './mark'
 import { recordView, requireStudent } from './record'
 import { requireSteps } from './steps'
-
-type ActorAt = Actor & { readonly activity: ActivityRow }
 
 /** Who is asked to mark a student a second time, and what they made of it. */
 export async function secondOf(db: Db, activityId: string, enrolmentId: string) {
@@ -32,7 +30,7 @@ export async function secondOf(db: Db, activityId: string, enrolmentId: string) 
 /** Asks a marker to mark some students a second time, or nobody after all. What a second marker has done already stays. */
 export function askSecond(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   write: { readonly key: string; readonly enrolmentIds: readonly string[]; readonly markerId: string | null },
   now: Date,
 ): Promise<{ done: boolean }> {
@@ -106,7 +104,7 @@ export function askSecond(
 /** Saves a second marker's steps, or says that they are done: then both see both. */
 export function saveSecond(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   write: SecondWrite,
   now: Date,
@@ -155,7 +153,7 @@ export function saveSecond(
 /** Notes that the markers have agreed; the agreed steps are saved as the mark's own. */
 export function agreeSecond(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   key: string,
   now: Date,
@@ -187,7 +185,7 @@ export function agreeSecond(
 }
 
 /** Refuses the mark itself, its history and its letter to a second marker who is not to see them yet. */
-export async function requireSeesMark(db: Db, actor: ActorAt, enrolmentId: string): Promise<void> {
+export async function requireSeesMark(db: Db, actor: ActivityActor, enrolmentId: string): Promise<void> {
   const second = await secondOf(db, actor.activity.id, enrolmentId)
   if (second?.markerId === actor.enrolment.id && second.state === 'asked')
     throw new Problem(
@@ -198,7 +196,7 @@ export async function requireSeesMark(db: Db, actor: ActorAt, enrolmentId: strin
 }
 
 /** Students whose marks the actor is not to see yet, in an activity. */
-export async function unseenBy(db: Db, actor: ActorAt): Promise<Set<string>> {
+export async function unseenBy(db: Db, actor: ActivityActor): Promise<Set<string>> {
   const rows = await db
     .select({ id: secondMarks.enrolmentId })
     .from(secondMarks)

@@ -4,7 +4,7 @@ import { readingOf } from '#core/contributing/reading/reading'
 import { talkOf } from '#core/contributing/talkSettings'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { isWorkingPhase, scheduleFaults, type Phase } from '#core/planning/schedule'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { Actor, ActivityRow, ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
   activities,
@@ -37,12 +37,10 @@ import { otherSeminars } from './jointActivities'
 import { scheduleSentence } from './scheduleWords'
 import { tellChange } from './tellStudents'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
-
 /** Takes the activity's row for this change; refuses when it is locked or has moved on since it was seen. */
 export async function requireCurrent(
   tx: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   baseVersion: number,
   now: Date,
 ): Promise<ActivityRow> {
@@ -79,7 +77,7 @@ export async function changedBody(
  * Changes what is set about an activity: only what the change names. Contributions, drafts and marks stay, whatever is
  * changed: with another kind they become that kind's entries and answers; with other points, marks not yet returned are calculated anew.
  */
-export function changeActivity(db: Database, actor: ActorAt, write: ActivityPatch, now: Date) {
+export function changeActivity(db: Database, actor: ActivityActor, write: ActivityPatch, now: Date) {
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const before = await requireCurrent(tx, actor, write.baseVersion, now)
     const old = await loadBody(tx, before)
@@ -414,7 +412,7 @@ async function renameContributions(tx: Db, before: ActivityRow, kind: ActivityRo
 }
 
 /** Points of marks that were not returned yet, by the activity as it is now. Returned letters are what they were. */
-async function recalculate(tx: Db, actor: ActorAt, now: Date): Promise<void> {
+async function recalculate(tx: Db, actor: ActivityActor, now: Date): Promise<void> {
   const rows = await tx
     .select()
     .from(marks)

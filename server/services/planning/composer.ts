@@ -4,7 +4,7 @@ import { wikiOf } from '#core/contributing/wiki/wikiSettings'
 import { readingOf } from '#core/contributing/reading/reading'
 import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { talkOf } from '#core/contributing/talkSettings'
-import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
+import { isStaff, type ActivityRow, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import {
   activities,
@@ -43,10 +43,8 @@ import { loadRubric } from './activityView'
 import { otherSeminars } from './jointActivities'
 import { countStandings } from './standingCounts'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
-
 /** An activity as its instructor sets it, with all that can be chosen for it. */
-export async function composerView(db: Db, actor: ActorAt, now: Date): Promise<ComposerView> {
+export async function composerView(db: Db, actor: ActivityActor, now: Date): Promise<ComposerView> {
   const { activity, seminar } = actor
   const [
     plan,
@@ -259,7 +257,7 @@ const copyAudience = (audience: ActivityRow['audience']): ComposerView['body']['
   structuredClone(audience) as ComposerView['body']['audience']
 
 /** The instructor's other activities, in this seminar and in those they also instruct: what a plan check may compare with. */
-async function earlierActivities(db: Db, actor: ActorAt): Promise<ComposerView['earlier']> {
+async function earlierActivities(db: Db, actor: ActivityActor): Promise<ComposerView['earlier']> {
   if (!isStaff(actor.enrolment)) return []
   const own = await db
     .select({ seminarId: enrolments.seminarId })

@@ -9,7 +9,13 @@ import { USUAL_TALK } from '#core/contributing/talkSettings'
 import { dayAfter, localInstant, weekOf } from '#core/planning/week'
 import { shiftInstant } from '#core/planning/shiftTerm'
 import { shiftDays } from '#core/planning/moveSchedule'
-import { nothingHere, type Actor, type ActivityRow, type Seminar } from '#server/access/seminar'
+import {
+  nothingHere,
+  type Actor,
+  type ActivityRow,
+  type Seminar,
+  type ActivityActor,
+} from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
   activities,
@@ -28,8 +34,6 @@ import type { ActivityBody } from '#shared/planning/composer'
 import { columnsOf, requireSound, writeParts } from './changeActivity'
 import { copyBody } from './copyBody'
 import { loadBody } from './composer'
-
-type ActorAt = Actor & { readonly activity: ActivityRow }
 
 /** A new draft in a week of the term, with the phases and expectations its kind usually has, or as a template has it. The browser makes the id. */
 export async function makeActivity(
@@ -255,7 +259,7 @@ export async function insertActivity(
 /** A copy as a draft: into a week of this seminar, into another one the actor instructs (dates moved by teaching weeks), or as a template. */
 export async function copyActivity(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   target: Actor,
   copy: { readonly id: string; readonly week: number | null; readonly asTemplate: boolean },
   now: Date,
@@ -290,7 +294,7 @@ export async function copyActivity(
 }
 
 /** Takes a draft or a template away. What has been written in stays: then the activity stays, too. */
-export async function removeActivity(db: Database, actor: ActorAt, now: Date): Promise<void> {
+export async function removeActivity(db: Database, actor: ActivityActor, now: Date): Promise<void> {
   await db.transaction(async tx => {
     const [row] = await tx.select().from(activities).where(eq(activities.id, actor.activity.id)).for('update')
     const used =

@@ -1,5 +1,5 @@
 import { and, asc, eq } from 'drizzle-orm'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { Actor, ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import { activities, auditTrail, phases, units } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
@@ -9,7 +9,6 @@ import { requireCurrent, requireSound, toPhases } from './changeActivity'
 import { loadBody } from './composer'
 import { tellChange } from './tellStudents'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
 interface Write {
   readonly key: string
   readonly baseVersion: number
@@ -19,7 +18,7 @@ interface Write {
 }
 
 /** Moves an activity on the plan. Only its times change; a schedule that contradicts itself is refused. */
-export function moveActivity(db: Database, actor: ActorAt, write: Write, now: Date) {
+export function moveActivity(db: Database, actor: ActivityActor, write: Write, now: Date) {
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const row = await requireCurrent(tx, actor, write.baseVersion, now)
     const old = await loadBody(tx, row)

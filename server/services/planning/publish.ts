@@ -1,6 +1,6 @@
 import { and, eq, lte } from 'drizzle-orm'
 import { isWorkingPhase } from '#core/planning/schedule'
-import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
+import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import {
   activities,
@@ -18,12 +18,10 @@ import { requireCurrent, requireSound } from './changeActivity'
 import { loadBody } from './composer'
 import { tellPublished } from './tellStudents'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
-
 /** Publishes at once, or at a time to come: then it opens by itself. What opens now begins now, with the due times it has. */
 export function publishActivity(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   write: {
     readonly key: string
     readonly baseVersion: number
@@ -80,7 +78,7 @@ export function publishActivity(
 /** Takes an activity back to draft while nobody has written in it. */
 export function unpublishActivity(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   write: { readonly key: string; readonly baseVersion: number },
   now: Date,
 ) {
@@ -132,7 +130,12 @@ export async function publishDue(db: Database, now: Date): Promise<number> {
   })
 }
 
-export async function setLocked(db: Database, actor: ActorAt, locked: boolean, now: Date): Promise<void> {
+export async function setLocked(
+  db: Database,
+  actor: ActivityActor,
+  locked: boolean,
+  now: Date,
+): Promise<void> {
   await db.transaction(async tx => {
     await tx
       .update(activities)
@@ -151,7 +154,7 @@ export async function setLocked(db: Database, actor: ActorAt, locked: boolean, n
 /** More time for one person; it never shortens anyone's. Null takes it away. */
 export async function setExtension(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   extension: { readonly dueAt: string; readonly reason: string } | null,
   now: Date,

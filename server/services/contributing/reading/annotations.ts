@@ -10,7 +10,7 @@ import {
   type NoteFault,
   type PortableNote,
 } from '#core/contributing/reading/webAnnotation'
-import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
+import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { contributions } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -22,7 +22,6 @@ import { shapedThread } from '../readThread'
 import { postContribution } from '../write'
 import { currentVersion } from './library'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
 const MOST = 10_000 // annotations of one file
 export const PAGE = 200 // annotations on one page of a collection
 const CONTEXT = ['http://www.w3.org/ns/anno.jsonld', 'http://www.w3.org/ns/ldp.jsonld']
@@ -34,7 +33,7 @@ const textIri = (textId: string): string => `${ownAddress()}/texts/${textId}`
 /** The notes and replies of a reading as its reader gets them, in the order they came, as they travel. */
 export async function portableNotes(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   of: 'all' | 'mine',
   now: Date,
 ): Promise<PortableNote[]> {
@@ -143,7 +142,7 @@ const withoutContext = ({ '@context': _, ...annotation }: Record<string, unknown
  * Takes annotations in from any program that keeps to the standard, as the taker's own notes: what stands in the text is
  * placed, replies follow what they answer, each that is left out says why. All come in together or none does.
  */
-export async function takeAnnotations(db: Database, actor: ActorAt, write: AnnotationsTake, now: Date) {
+export async function takeAnnotations(db: Database, actor: ActivityActor, write: AnnotationsTake, now: Date) {
   let json: unknown
   try {
     json = JSON.parse(write.json)
@@ -342,13 +341,13 @@ function plainWords(html: string): string {
 /** One note or reply, to somebody who may read it. */
 export async function portableNote(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   id: string,
   now: Date,
 ): Promise<PortableNote | null> {
   return (await portableNotes(db, actor, 'all', now)).find(n => n.id === iriOf(actor.activity.id, id)) ?? null
 }
-export async function ownNoteRow(db: Db, actor: ActorAt, id: string) {
+export async function ownNoteRow(db: Db, actor: ActivityActor, id: string) {
   const [row] = await db
     .select()
     .from(contributions)

@@ -1,6 +1,6 @@
 import { eq, inArray } from 'drizzle-orm'
 import { readingOf } from '#core/contributing/reading/reading'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { ActivityActor } from '#server/access/seminar'
 import { readableText } from '#core/contributing/reading/readableText'
 import { isStaff, nothingHere } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
@@ -11,10 +11,8 @@ import { announce } from '../announce'
 import { readable } from '../writePlace'
 import { currentVersion } from './library'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
-
 /** The text of a reading as one opens it: its pages or sections with their places, and where its picture or sound is. */
-export async function readReading(db: Db, { activity, enrolment }: ActorAt): Promise<ReadingView> {
+export async function readReading(db: Db, { activity, enrolment }: ActivityActor): Promise<ReadingView> {
   const settings = readingOf(activity.settings)
   const current = settings.textId ? await currentVersion(db, settings.textId) : null
   const [file] = current?.version.fileId
@@ -68,7 +66,7 @@ export async function readReading(db: Db, { activity, enrolment }: ActorAt): Pro
 /** Some sections of an article. */
 export async function readParts(
   db: Db,
-  { activity }: ActorAt,
+  { activity }: ActivityActor,
   from: number,
   to: number,
 ): Promise<{ parts: Array<{ number: number; html: string }> }> {
@@ -85,7 +83,7 @@ const sections = (html: readonly string[], from: number, to: number) =>
 /** A question has its answer, or is open again: for whoever put it, and staff, to say. */
 export async function setSettled(
   db: Database,
-  actor: ActorAt & { readonly contribution: typeof contributions.$inferSelect },
+  actor: ActivityActor & { readonly contribution: typeof contributions.$inferSelect },
   settled: boolean,
   now: Date,
 ): Promise<{ done: boolean }> {
@@ -123,7 +121,7 @@ const MOST_FOUND = 300
 /** Places of a text that hold some words, large and small letters alike. */
 export async function findInText(
   db: Db,
-  { activity }: ActorAt,
+  { activity }: ActivityActor,
   words: string,
 ): Promise<{ places: Array<{ start: number; end: number }>; more: boolean }> {
   const { textId } = readingOf(activity.settings)

@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm'
-import { isMeantFor, mayKnowOf, type Actor, type ActivityRow } from '#server/access/seminar'
+import { isMeantFor, mayKnowOf, type ActivityActor } from '#server/access/seminar'
 import { digestOf, newSecret } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
 import { activities, annotationTokens, enrolments, persons, seminars } from '#server/database/schema'
@@ -7,10 +7,9 @@ import type { ToolsAddress } from '#shared/contributing/reading'
 import type { z } from 'zod'
 import { containerOf } from './annotations'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
 type Address = z.infer<typeof ToolsAddress>
 
-export async function toolsAddress(db: Db, { activity, enrolment }: ActorAt): Promise<Address> {
+export async function toolsAddress(db: Db, { activity, enrolment }: ActivityActor): Promise<Address> {
   const made = await db.$count(
     annotationTokens,
     and(eq(annotationTokens.activityId, activity.id), eq(annotationTokens.enrolmentId, enrolment.id)),
@@ -18,7 +17,7 @@ export async function toolsAddress(db: Db, { activity, enrolment }: ActorAt): Pr
   return { address: made > 0 ? containerOf(activity.id) : null, token: null }
 }
 /** Makes a token; an older one opens nothing any more. It is told once: only its digest is kept. */
-export async function makeToolsToken(db: Database, { activity, enrolment }: ActorAt): Promise<Address> {
+export async function makeToolsToken(db: Database, { activity, enrolment }: ActivityActor): Promise<Address> {
   const token = newSecret()
   const digest = digestOf(token)
   await db
@@ -30,7 +29,7 @@ export async function makeToolsToken(db: Database, { activity, enrolment }: Acto
     })
   return { address: containerOf(activity.id), token }
 }
-export async function dropToolsToken(db: Database, { activity, enrolment }: ActorAt): Promise<Address> {
+export async function dropToolsToken(db: Database, { activity, enrolment }: ActivityActor): Promise<Address> {
   await db
     .delete(annotationTokens)
     .where(and(eq(annotationTokens.activityId, activity.id), eq(annotationTokens.enrolmentId, enrolment.id)))
@@ -43,7 +42,7 @@ export async function actorOfToken(
   activityId: string,
   token: string,
   now: Date,
-): Promise<ActorAt | null> {
+): Promise<ActivityActor | null> {
   const [row] = await db
     .select({ activity: activities, enrolment: enrolments, seminar: seminars, person: persons })
     .from(annotationTokens)

@@ -1,7 +1,7 @@
 import { and, eq, inArray, isNull, lte, or } from 'drizzle-orm'
 import { dealReviews, type TooFew } from '#core/contributing/review/dealReviews'
 import { repairDeal } from '#core/contributing/review/repairDeal'
-import { nothingHere } from '#server/access/seminar'
+import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
   activities,
@@ -21,7 +21,6 @@ import {
   lockRound,
   phaseOf,
   requireReview,
-  type ActorAt,
   type Allocation,
   type Round,
 } from './round'
@@ -29,7 +28,7 @@ import {
 /** Deals the work out by the rules as they are set. What a reviewer has opened or written stays with them. */
 export function dealOut(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   write: { readonly key: string; readonly seed: number },
   now: Date,
 ): Promise<{ version: number }> {
@@ -48,7 +47,12 @@ export function dealOut(
   })
 }
 
-async function dealNow(tx: Db, activity: ActorAt['activity'], seed: number, now: Date): Promise<number> {
+async function dealNow(
+  tx: Db,
+  activity: ActivityActor['activity'],
+  seed: number,
+  now: Date,
+): Promise<number> {
   const row = await lockRound(tx, activity)
   const round = await loadRound(tx, activity)
   const { settings, plan } = round
@@ -129,7 +133,7 @@ export async function dealDue(db: Database, now: Date): Promise<number> {
 /** Allocations staff have moved by hand: what is begun stays, nobody reviews their own. */
 export function setPairs(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   write: PairsWrite,
   now: Date,
 ): Promise<{ version: number }> {
@@ -185,7 +189,7 @@ export function setPairs(
 }
 
 /** What would be moved so that every work has its readers again: shown before it is done. */
-export async function planRepair(db: Db, actor: ActorAt, plan: RepairPlan): Promise<RepairView> {
+export async function planRepair(db: Db, actor: ActivityActor, plan: RepairPlan): Promise<RepairView> {
   const round = await loadRound(db, actor.activity)
   const real = round.allocations.filter(isReal)
   const [offered, apart] = await Promise.all([
@@ -231,7 +235,7 @@ export async function planRepair(db: Db, actor: ActorAt, plan: RepairPlan): Prom
 /** Who must not review whom, besides groupmates. */
 export async function setApart(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   pairs: ReadonlyArray<readonly [string, string]>,
 ): Promise<{ done: boolean }> {
   const round = await loadRound(db, actor.activity)

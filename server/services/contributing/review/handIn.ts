@@ -1,7 +1,7 @@
 import { and, eq, inArray, max } from 'drizzle-orm'
 import type { HandInWay } from '#core/contributing/review/reviewSettings'
 import { ownDueAt } from '#core/planning/schedule'
-import { isStaff, nothingHere } from '#server/access/seminar'
+import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
   auditTrail,
@@ -19,12 +19,12 @@ import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { withIdempotency } from '#server/services/idempotency'
 import { groupsOf } from '#server/services/planning/audienceGroups'
-import { loadRound, requireReview, type ActorAt } from './round'
+import { loadRound, requireReview } from './round'
 
 const UPLOAD_COUNTS_FOR = 2 * 60_000 // milliseconds after an upload's end in which handing in still counts by its start
 
 /** A place to hand work in: once for each person, or for each group, and not after the end where late work is refused. */
-export async function handInPlace(db: Db, actor: ActorAt): Promise<ContributionDetail> {
+export async function handInPlace(db: Db, actor: ActivityActor): Promise<ContributionDetail> {
   const { activity, enrolment } = actor
   const settings = requireReview(activity)
   if (isStaff(enrolment))
@@ -69,7 +69,7 @@ export async function handInPlace(db: Db, actor: ActorAt): Promise<ContributionD
 
 /** How work came in, and whether that is taken here. */
 export function wayOf(
-  actor: ActorAt,
+  actor: ActivityActor,
   work: { readonly words: number; readonly sources: number },
   fileIds: readonly string[],
 ): HandInWay {
@@ -116,7 +116,7 @@ export async function countsFrom(db: Db, fileIds: readonly string[], now: Date):
 }
 
 /** Refuses work after the end where late work is not taken. */
-export async function requireInTime(db: Db, actor: ActorAt, at: Date): Promise<void> {
+export async function requireInTime(db: Db, actor: ActivityActor, at: Date): Promise<void> {
   if (requireReview(actor.activity).late === 'taken') return
   const due = await handInDue(db, actor)
   if (due && at > due)
@@ -130,7 +130,7 @@ export async function requireInTime(db: Db, actor: ActorAt, at: Date): Promise<v
 /** Until when somebody can change what they handed in: their own end of hand-in. */
 export async function handInDue(
   db: Db,
-  { activity, enrolment }: Pick<ActorAt, 'activity' | 'enrolment'>,
+  { activity, enrolment }: Pick<ActivityActor, 'activity' | 'enrolment'>,
 ): Promise<Date | null> {
   const [[phase], [extension]] = await Promise.all([
     db
@@ -148,7 +148,7 @@ export async function handInDue(
 /** Staff tick off work handed in on paper, or take the tick back while nobody reviews it. */
 export function tickPaper(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   write: { readonly key: string; readonly enrolmentId: string; readonly handedIn: boolean },
   now: Date,
 ) {

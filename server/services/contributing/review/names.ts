@@ -1,13 +1,13 @@
+import type { ActivityActor } from '#server/access/seminar'
 import { and, eq, inArray, ne } from 'drizzle-orm'
 import { findNames, type FoundName, type KnownPerson } from '#core/contributing/review/findNames'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { Db } from '#server/database/client'
 import { enrolments, files, persons } from '#server/database/schema'
 import { seminarsOf } from '#server/services/planning/jointActivities'
-import type { ActorAt } from './round'
 
 /** Students a text must not name: all of those who could be author or reviewer, so that the answer gives nobody away. */
-export async function knownPeople(db: Db, actor: Pick<ActorAt, 'activity'>): Promise<KnownPerson[]> {
+export async function knownPeople(db: Db, actor: Pick<ActivityActor, 'activity'>): Promise<KnownPerson[]> {
   return db
     .select({
       id: enrolments.id,
@@ -30,7 +30,7 @@ export async function knownPeople(db: Db, actor: Pick<ActorAt, 'activity'>): Pro
 /** What in a text, and in the documents that come with it, tells who wrote it or about whom. */
 export async function namesIn(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   { text, fileIds }: { readonly text: string; readonly fileIds: readonly string[] },
 ): Promise<{ found: FoundName[] }> {
   const [people, documents] = await Promise.all([

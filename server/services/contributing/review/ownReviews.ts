@@ -1,3 +1,4 @@
+import type { ActivityActor } from '#server/access/seminar'
 import { and, eq, inArray } from 'drizzle-orm'
 import type { Db } from '#server/database/client'
 import { contributions, enrolments, persons, willing } from '#server/database/schema'
@@ -13,14 +14,13 @@ import {
   isReleased,
   loadRound,
   phaseOf,
-  type ActorAt,
   type Allocation,
   type Round,
 } from './round'
 import { givenHead, givenView, kindOf, reachOfReview, receivedView, type ReviewRow } from './shapeReview'
 
 /** What the reader gives and receives in a peer review, in an order that tells nothing. */
-export async function ownReviews(db: Db, actor: ActorAt, now: Date): Promise<OwnReviews> {
+export async function ownReviews(db: Db, actor: ActivityActor, now: Date): Promise<OwnReviews> {
   await dealStanding(db, actor.activity, now)
   const { activity, enrolment } = actor
   const round = await loadRound(db, activity)
@@ -132,7 +132,7 @@ const ORDER = ['practice', 'work', 'teammate', 'self']
 /** One piece of work before its reviewer, with what they have given so far. Whoever opens it keeps it. */
 export async function reviewDesk(
   db: Db,
-  actor: ActorAt & { readonly allocation: Allocation },
+  actor: ActivityActor & { readonly allocation: Allocation },
   now: Date,
 ): Promise<ReviewDesk> {
   const { activity, enrolment, allocation } = actor

@@ -1,3 +1,4 @@
+import type { ActivityActor } from '#server/access/seminar'
 import { eq } from 'drizzle-orm'
 import type { ReviewSettings } from '#core/contributing/review/reviewSettings'
 import type { Database, Db } from '#server/database/client'
@@ -6,9 +7,9 @@ import { Problem, refusedField } from '#server/http/problem'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { withIdempotency } from '#server/services/idempotency'
 import type { RichNode } from '#core/contributing/richText'
-import type { ActorAt, Allocation } from './round'
+import type { Allocation } from './round'
 
-type ReceiverAt = ActorAt & { readonly allocation: Allocation; readonly settings: ReviewSettings }
+type ReceiverAt = ActivityActor & { readonly allocation: Allocation; readonly settings: ReviewSettings }
 
 /** How helpful a review was to the one who received it; staff see it, its reviewer only as a mean. */
 export async function rateHelpful(

@@ -1,7 +1,7 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
 import { reviewOf, type ReviewSettings } from '#core/contributing/review/reviewSettings'
 import { ownDueAt } from '#core/planning/schedule'
-import { isStaff, nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
+import { isStaff, nothingHere, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import {
   allocations,
@@ -15,7 +15,6 @@ import { participants, practiceStudents, type Student } from '#server/services/c
 import { groupsOf, type AudienceGroup } from '#server/services/planning/audienceGroups'
 import { loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
 
-export type ActorAt = Actor & { readonly activity: ActivityRow }
 export type Allocation = typeof allocations.$inferSelect
 
 /** Work that was handed in, or a sample staff put up. */

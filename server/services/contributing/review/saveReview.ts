@@ -1,3 +1,4 @@
+import type { ActivityActor } from '#server/access/seminar'
 import { and, eq, inArray, isNull } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { lacksOf } from '#core/contributing/review/missing'
@@ -12,10 +13,10 @@ import { loadRubric } from '#server/services/planning/activityView'
 import { withIdempotency } from '#server/services/idempotency'
 import type { RubricView } from '#shared/contributing/activity'
 import type { ReviewStored, ReviewWrite } from '#shared/contributing/review'
-import { hasReviewingBegun, isReleased, loadRound, type ActorAt, type Allocation, type Round } from './round'
+import { hasReviewingBegun, isReleased, loadRound, type Allocation, type Round } from './round'
 import { contentOf, givenView } from './shapeReview'
 
-type ReviewerAt = ActorAt & { readonly allocation: Allocation }
+type ReviewerAt = ActivityActor & { readonly allocation: Allocation }
 
 /** Notes that a reviewer has opened what they are to review: from now on no repair takes it from them. */
 export async function noteOpened(db: Db, { allocation }: ReviewerAt, now: Date): Promise<void> {
@@ -190,7 +191,7 @@ export function mayTakeBack(round: Round, allocation: Allocation, now: Date): Pr
 /** Offers to take more reviews than one owes, or takes the offer back. */
 export async function setWilling(
   db: Db,
-  { activity, enrolment }: ActorAt,
+  { activity, enrolment }: ActivityActor,
   more: number,
 ): Promise<{ done: boolean }> {
   const values = { activityId: activity.id, seminarId: activity.seminarId, enrolmentId: enrolment.id, more }

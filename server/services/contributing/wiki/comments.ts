@@ -3,7 +3,7 @@ import { v7 } from 'uuid'
 import { passageTokens } from '#core/contributing/wiki/passage'
 import { spread } from '#core/contributing/wiki/followAuthors'
 import { PageReader } from '#core/contributing/wiki/pageText'
-import { isStaff, nothingHere } from '#server/access/seminar'
+import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { contributions, pageComments, pageVersions, wikiPages } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -12,13 +12,13 @@ import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { withIdempotency } from '#server/services/idempotency'
 import type { PageCommentWrite } from '#shared/contributing/wiki'
-import { requirePage, type ActorAt, type PageRow } from './room'
+import { requirePage, type PageRow } from './room'
 import { versionAt } from './versions'
 
 /** Comments on a page or a passage of it, or answers a comment. */
 export async function commentOnPage(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   pageId: string,
   write: PageCommentWrite,
   now: Date,
@@ -77,7 +77,7 @@ export async function commentOnPage(
 /** Says which version acted on a comment, or that none has. Anyone who may comment there can. */
 export async function resolveComment(
   db: Database,
-  actor: ActorAt & { readonly contribution: typeof contributions.$inferSelect },
+  actor: ActivityActor & { readonly contribution: typeof contributions.$inferSelect },
   number: number | null,
   now: Date,
 ) {

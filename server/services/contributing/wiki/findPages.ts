@@ -1,7 +1,8 @@
+import type { ActivityActor } from '#server/access/seminar'
 import { and, eq, inArray, isNull } from 'drizzle-orm'
 import type { Db } from '#server/database/client'
 import { pageComments, wikiPages } from '#server/database/schema'
-import { mayReach, wikiRoom, type ActorAt } from './room'
+import { mayReach, wikiRoom } from './room'
 
 interface FoundPage {
   readonly id: string
@@ -13,7 +14,7 @@ interface FoundPage {
 /** The pages that some versions or comments are of, each once, as far as their reader may read them. */
 export async function readablePages(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   ids: readonly string[],
   now: Date,
 ): Promise<Array<FoundPage>> {

@@ -2,18 +2,18 @@ import { and, eq, inArray, isNull } from 'drizzle-orm'
 import { standingWords } from '#core/contributing/wiki/followAuthors'
 import { PageReader, wordsIn } from '#core/contributing/wiki/pageText'
 import { shares } from '#core/contributing/wiki/shares'
-import { nothingHere } from '#server/access/seminar'
+import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, pageComments, pageVersions, wikiPages } from '#server/database/schema'
 import { seminarsOf } from '#server/services/planning/jointActivities'
 import type { WikiShares } from '#shared/contributing/wiki'
 import { versionRows } from './readPage'
-import { inScope, peopleIn, scopeOf, wikiRoom, type ActorAt } from './room'
+import { inScope, peopleIn, scopeOf, wikiRoom } from './room'
 
 /** What each member put into one wiki, and whose every version is: from authorship followed through all versions. */
 export async function memberShares(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   groupId: string | null,
   now: Date,
 ): Promise<WikiShares> {

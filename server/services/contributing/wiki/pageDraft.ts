@@ -1,3 +1,4 @@
+import type { ActivityActor } from '#server/access/seminar'
 import { eq } from 'drizzle-orm'
 import type { Database } from '#server/database/client'
 import { contributions } from '#server/database/schema'
@@ -5,12 +6,12 @@ import { Problem } from '#server/http/problem'
 import { draftAt } from '#server/services/contributing/draft'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import type { PageDraftWrite } from '#shared/contributing/wiki'
-import { requireMayWrite, requirePage, type ActorAt } from './room'
+import { requireMayWrite, requirePage } from './room'
 
 /** Keeps what is being written, for its writer alone. What they saved in another window meanwhile is not overwritten. */
 export async function savePageDraft(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   pageId: string,
   write: PageDraftWrite,
   now: Date,
@@ -68,7 +69,7 @@ export async function savePageDraft(
 }
 
 /** Lets a draft go: the page is as others see it again. */
-export async function discardPageDraft(db: Database, actor: ActorAt, pageId: string, now: Date) {
+export async function discardPageDraft(db: Database, actor: ActivityActor, pageId: string, now: Date) {
   await requirePage(db, actor, pageId, now)
   return db.transaction(async tx => {
     const draft = await draftAt(tx, actor, { parentId: null, slot: pageId })

@@ -1,6 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { titleKey } from '#core/contributing/wiki/wikiSettings'
-import { isStaff, nothingHere } from '#server/access/seminar'
+import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { auditTrail, enrolments, pageWriters, wikiPages } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -12,13 +12,12 @@ import {
   requirePage,
   scopeOf,
   wikiRoom,
-  type ActorAt,
   type PageRow,
   type WikiScope,
 } from './room'
 
 /** Makes a page, empty as yet. Made again with the same id, or under a title that is there, it is the one that is there. */
-export async function makePage(db: Database, actor: ActorAt, make: PageMake, now: Date) {
+export async function makePage(db: Database, actor: ActivityActor, make: PageMake, now: Date) {
   const room = await wikiRoom(db, actor, now)
   const reach = room.reach(make.groupId)
   if (!reach.read) throw nothingHere()
@@ -33,7 +32,7 @@ export async function makePage(db: Database, actor: ActorAt, make: PageMake, now
 /** The page of a title, made at the end of the tree if there is none. */
 export async function pageOfTitle(
   tx: Db,
-  { activity, enrolment }: ActorAt,
+  { activity, enrolment }: ActivityActor,
   make: PageMake,
   scope: WikiScope,
   now: Date,
@@ -72,7 +71,13 @@ const lockTree = (tx: Db, activityId: string) =>
   tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`pages:${activityId}`}, 4))`)
 
 /** Renames a page, or gives it another place in the tree. Links to its old name still arrive. */
-export async function changePage(db: Database, actor: ActorAt, pageId: string, patch: PagePatch, now: Date) {
+export async function changePage(
+  db: Database,
+  actor: ActivityActor,
+  pageId: string,
+  patch: PagePatch,
+  now: Date,
+) {
   const { room, reach, page } = await requirePage(db, actor, pageId, now)
   requireMayWrite(room, reach, actor)
   return db.transaction(async tx => {
@@ -117,7 +122,13 @@ async function place(
 }
 
 /** Claims a page, or releases it. Claiming keeps nobody from writing; it says who looks after it. */
-export async function claimPage(db: Database, actor: ActorAt, pageId: string, claimed: boolean, now: Date) {
+export async function claimPage(
+  db: Database,
+  actor: ActivityActor,
+  pageId: string,
+  claimed: boolean,
+  now: Date,
+) {
   const { room, reach } = await requirePage(db, actor, pageId, now)
   requireMayWrite(room, reach, actor)
   if (claimed && isStaff(actor.enrolment))
@@ -139,7 +150,13 @@ export async function claimPage(db: Database, actor: ActorAt, pageId: string, cl
 }
 
 /** Takes a page out of the wiki, or puts it back; nothing of it is lost. Pages below it move up. */
-export async function removePage(db: Database, actor: ActorAt, pageId: string, removed: boolean, now: Date) {
+export async function removePage(
+  db: Database,
+  actor: ActivityActor,
+  pageId: string,
+  removed: boolean,
+  now: Date,
+) {
   const { room, reach, page } = await requirePage(db, actor, pageId, now, true)
   requireMayWrite(room, reach, actor)
   return db.transaction(async tx => {
@@ -170,7 +187,13 @@ export async function removePage(db: Database, actor: ActorAt, pageId: string, r
 }
 
 /** Says that somebody has a page open for writing, or has put it away. */
-export async function setWriting(db: Database, actor: ActorAt, pageId: string, writing: boolean, now: Date) {
+export async function setWriting(
+  db: Database,
+  actor: ActivityActor,
+  pageId: string,
+  writing: boolean,
+  now: Date,
+) {
   const { room, reach, page } = await requirePage(db, actor, pageId, now)
   if (writing) requireMayWrite(room, reach, actor)
   return db.transaction(async tx => {

@@ -1,17 +1,17 @@
 import { and, asc, desc, eq, inArray } from 'drizzle-orm'
-import { isStaff, nothingHere } from '#server/access/seminar'
+import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import { talkOf } from '#core/contributing/talkSettings'
 import type { Db } from '#server/database/client'
 import { contributions, pageComments, pageVersions } from '#server/database/schema'
 import { changeableUntil } from '#server/services/contributing/shapeForReader'
 import { seminarsOf } from '#server/services/planning/jointActivities'
 import type { PageComment, PageView, VersionView } from '#shared/contributing/wiki'
-import { peopleIn, requirePage, type ActorAt, type PageRow } from './room'
+import { peopleIn, requirePage, type PageRow } from './room'
 
 type Names = Awaited<ReturnType<typeof peopleIn>>
 
 /** A page with its history and the talk about it, to somebody who may read it; what the reader has begun, to them alone. */
-export async function readPage(db: Db, actor: ActorAt, pageId: string, now: Date): Promise<PageView> {
+export async function readPage(db: Db, actor: ActivityActor, pageId: string, now: Date): Promise<PageView> {
   const { page } = await requirePage(db, actor, pageId, now)
   const people = await peopleIn(db, await seminarsOf(db, actor.activity), actor.enrolment)
   const [rows, comments, [draft], [current]] = await Promise.all([
@@ -84,7 +84,7 @@ export const versionRows = (db: Db, pageIds: readonly string[]) =>
 /** One version whole, with where its words are from. */
 export async function readVersion(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   pageId: string,
   number: number,
   now: Date,
@@ -107,7 +107,7 @@ export async function readVersion(
 /** Comments in the order they were made. Withdrawn ones leave their place where something hangs below them. */
 async function commentsOf(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   page: PageRow,
   people: Names,
   now: Date,

@@ -1,23 +1,14 @@
 import { and, eq, gt, inArray, isNull } from 'drizzle-orm'
 import { keyWordsOf, titleKey } from '#core/contributing/wiki/wikiSettings'
-import { isStaff, nothingHere, type Actor } from '#server/access/seminar'
+import { isStaff, nothingHere, type Actor, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, pageComments, pageVersions, pageWriters, wikiPages } from '#server/database/schema'
 import { seminarsOf } from '#server/services/planning/jointActivities'
 import type { PageLine, WikiView } from '#shared/contributing/wiki'
 import { isWriting } from './pages'
-import {
-  pageAt,
-  pagesOf,
-  peopleIn,
-  scopeOf,
-  wikiRoom,
-  type ActorAt,
-  type PageRow,
-  type WikiRoom,
-} from './room'
+import { pageAt, pagesOf, peopleIn, scopeOf, wikiRoom, type PageRow, type WikiRoom } from './room'
 
-type AtWiki = ActorAt & Pick<Actor, 'seminar'>
+type AtWiki = ActivityActor & Pick<Actor, 'seminar'>
 
 /** One wiki of an activity as its reader gets it: its pages in their tree, what is suggested, wanted and going on. */
 export async function readWiki(

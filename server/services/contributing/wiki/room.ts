@@ -2,7 +2,14 @@ import { and, asc, eq, inArray, isNull, or } from 'drizzle-orm'
 import { wikiReach, type WikiReach } from '#core/contributing/wiki/wikiReach'
 import { titleKey, wikiOf, type WikiSettings } from '#core/contributing/wiki/wikiSettings'
 import { scheduleState, type ScheduleState } from '#core/planning/schedule'
-import { isStaff, nothingHere, type Actor, type ActivityRow, type Enrolment } from '#server/access/seminar'
+import {
+  isStaff,
+  nothingHere,
+  type Actor,
+  type ActivityRow,
+  type Enrolment,
+  type ActivityActor,
+} from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { enrolments, pageComments, pageVersions, persons, wikiPages } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -12,7 +19,6 @@ import { loadPlan, type ActivityPlan } from '#server/services/planning/activityP
 import { groupsOf, type AudienceGroup } from '#server/services/planning/audienceGroups'
 import type { AuthorView } from '#shared/contributing/thread'
 
-export type ActorAt = Actor & { readonly activity: ActivityRow }
 export type PageRow = typeof wikiPages.$inferSelect
 
 /** A wiki activity for one person: its groups, and what they may do in each of its wikis. */
@@ -33,7 +39,9 @@ export interface WikiScope {
 
 export async function wikiRoom(
   db: Db,
-  actor: Pick<ActorAt, 'activity' | 'enrolment'> & { readonly seminar: Pick<Actor['seminar'], 'state'> },
+  actor: Pick<ActivityActor, 'activity' | 'enrolment'> & {
+    readonly seminar: Pick<Actor['seminar'], 'state'>
+  },
   now: Date,
 ): Promise<WikiRoom> {
   return roomFor(await wikiPlan(db, actor.activity), actor.enrolment, actor.seminar.state === 'archived', now)
@@ -99,7 +107,7 @@ export const inScope = ({ groupId, trialBy }: WikiScope) =>
 /** A page with what its reader may do; to everyone else it is not there. */
 export async function requirePage(
   db: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   pageId: string,
   now: Date,
   removed = false,
@@ -146,7 +154,7 @@ export async function pageOfChange(db: Db, id: string): Promise<PageRow | null> 
 }
 
 /** Refuses a change of pages where the phase, or one's part in it, does not allow one. */
-export function requireMayWrite(room: WikiRoom, reach: WikiReach, actor: ActorAt): void {
+export function requireMayWrite(room: WikiRoom, reach: WikiReach, actor: ActivityActor): void {
   if (reach.write) return
   if (!reach.comment && room.time.kind === 'working')
     throw new Problem(403, 'notYours', 'This wiki is another group’s: it can be read here.')

@@ -6,7 +6,7 @@ import { followAuthors } from '#core/contributing/wiki/followAuthors'
 import { mergePages, type Merged, type Overlap } from '#core/contributing/wiki/mergePages'
 import { docOf, PageReader, sameTokens, wordsIn } from '#core/contributing/wiki/pageText'
 import { linkedTitles } from '#core/contributing/wiki/wikiSettings'
-import { isStaff, nothingHere } from '#server/access/seminar'
+import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { contributions, pageComments, pageVersions, pageWriters, wikiPages } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -17,7 +17,7 @@ import { countSources, renderDoc } from '#server/services/contributing/renderDoc
 import { withIdempotency } from '#server/services/idempotency'
 import { PageDoc } from '#shared/contributing/richDoc'
 import type { Overlaps, VersionWrite } from '#shared/contributing/wiki'
-import { peopleIn, requireMayWrite, requirePage, type ActorAt, type PageRow } from './room'
+import { peopleIn, requireMayWrite, requirePage, type PageRow } from './room'
 import { attachPictures, goneFor, picturesIn, versionAt, type StoredVersion } from './versions'
 
 interface Saving extends VersionWrite {
@@ -29,7 +29,13 @@ interface Saving extends VersionWrite {
  * began is joined in; where both changed the same words, nothing is saved and every such place goes back to the writer
  * with both sides, until they have chosen between the very words that stand.
  */
-export async function saveVersion(db: Database, actor: ActorAt, pageId: string, write: Saving, now: Date) {
+export async function saveVersion(
+  db: Database,
+  actor: ActivityActor,
+  pageId: string,
+  write: Saving,
+  now: Date,
+) {
   const { room, reach } = await requirePage(db, actor, pageId, now)
   requireMayWrite(room, reach, actor)
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
@@ -135,7 +141,7 @@ export async function saveVersion(db: Database, actor: ActorAt, pageId: string, 
 /** Saves an earlier version's text again, as the newest. */
 export async function restoreVersion(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   pageId: string,
   number: number,
   write: { readonly key: string; readonly base: number },
@@ -169,7 +175,7 @@ export async function restoreVersion(
 
 async function joined(
   tx: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   page: PageRow,
   current: StoredVersion,
   write: Saving,
@@ -206,7 +212,7 @@ function said({ base, mine, theirs }: Overlap) {
 }
 
 /** Given names of those who saved versions since one, in the order they first saved. */
-async function savedSince(tx: Db, actor: ActorAt, page: PageRow, base: number): Promise<string[]> {
+async function savedSince(tx: Db, actor: ActivityActor, page: PageRow, base: number): Promise<string[]> {
   const rows = await tx
     .select({ authorId: contributions.authorId })
     .from(pageVersions)

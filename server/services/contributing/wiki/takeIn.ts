@@ -1,19 +1,19 @@
 import { v5, v7 } from 'uuid'
-import { nothingHere } from '#server/access/seminar'
+import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import { Problem, refusedField } from '#server/http/problem'
 import { PageDoc } from '#shared/contributing/richDoc'
 import { LONGEST_TITLE, type WikiImport } from '#shared/contributing/wiki'
 import { readMarkdownPage } from './markdown/readPage'
 import { pageOfTitle } from './pages'
-import { requireMayWrite, scopeOf, wikiRoom, type ActorAt } from './room'
+import { requireMayWrite, scopeOf, wikiRoom } from './room'
 import { saveVersion } from './saveVersion'
 
 /**
  * Takes pages in from Markdown files, all of them or none: each becomes a version of the page of its title, which is made
  * if there is none. Sent again, nothing is done twice; a page that says the same already gets no version.
  */
-export async function takeInPages(db: Database, actor: ActorAt, write: WikiImport, now: Date) {
+export async function takeInPages(db: Database, actor: ActivityActor, write: WikiImport, now: Date) {
   const room = await wikiRoom(db, actor, now)
   const reach = room.reach(write.groupId)
   if (!reach.read) throw nothingHere()

@@ -2,13 +2,13 @@ import { and, asc, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
 import { escapeHTML } from '@tiptap/static-renderer/json/html-string'
 import { strToU8, zipSync } from 'fflate'
 import { titleKey } from '#core/contributing/wiki/wikiSettings'
-import { nothingHere } from '#server/access/seminar'
+import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, files, wikiPages } from '#server/database/schema'
 import type { Served } from '#server/http/fileRoute'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { pageMarkdown } from './markdown/writePage'
-import { inScope, pageAt, pagesOf, scopeOf, wikiRoom, type ActorAt, type PageRow } from './room'
+import { inScope, pageAt, pagesOf, scopeOf, wikiRoom, type PageRow } from './room'
 import { picturesIn } from './versions'
 
 interface Take {
@@ -17,7 +17,12 @@ interface Take {
 }
 
 /** One wiki in an archive: every page as it stands, with its pictures, its links leading from file to file. */
-export async function takeOutWiki(db: Db, actor: ActorAt, { group, as }: Take, now: Date): Promise<Served> {
+export async function takeOutWiki(
+  db: Db,
+  actor: ActivityActor,
+  { group, as }: Take,
+  now: Date,
+): Promise<Served> {
   const room = await wikiRoom(db, actor, now)
   const groupId = group ?? null
   if (!room.reach(groupId).read) throw nothingHere()

@@ -1,3 +1,4 @@
+import type { ActivityActor } from '#server/access/seminar'
 import { and, desc, eq, inArray } from 'drizzle-orm'
 import type { RichNode } from '#core/contributing/richText'
 import { asGone, GoneWords, type GoneRun, type Runs } from '#core/contributing/wiki/followAuthors'
@@ -5,7 +6,7 @@ import { PageReader } from '#core/contributing/wiki/pageText'
 import type { Db } from '#server/database/client'
 import { contributionFiles, contributions, files, pageVersions, wikiPages } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
-import { inScope, type ActorAt, type PageRow } from './room'
+import { inScope, type PageRow } from './room'
 
 /** A version with its text and where its words are from. */
 export interface StoredVersion {
@@ -68,7 +69,7 @@ export async function goneFor(tx: Db, reader: PageReader, page: PageRow): Promis
 /** Makes the pictures of a version come with it: the writer's own, and those that stand in this wiki already. */
 export async function attachPictures(
   tx: Db,
-  { activity, enrolment }: ActorAt,
+  { activity, enrolment }: ActivityActor,
   versionId: string,
   doc: RichNode,
 ): Promise<void> {

@@ -1,7 +1,7 @@
 import { and, eq } from 'drizzle-orm'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { worthOf } from '#core/marking/showMark'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { auditTrail, excuses, marks } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -13,15 +13,13 @@ import { withIdempotency } from '#server/services/idempotency'
 import type { ExcusedWrite, GradeRow, PointsWrite } from '#shared/marking/gradebook'
 import { gradeRow } from './gradebook'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
-
 /**
  * Sets points in the gradebook, in place of what was calculated, or takes them off again. They are held until they are
  * returned; a returned mark is held again and its student keeps what they were given.
  */
 export function setPoints(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   write: PointsWrite,
   now: Date,
@@ -37,7 +35,7 @@ export function setPoints(
 /** The same, within a transaction that writes more. */
 export async function writePoints(
   tx: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   write: Omit<PointsWrite, 'key'>,
   now: Date,
@@ -135,7 +133,7 @@ export async function writePoints(
 /** Excuses a student from an activity, with a reason, or counts it for them again. */
 export function setExcused(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   enrolmentId: string,
   write: ExcusedWrite,
   now: Date,

@@ -1,7 +1,7 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import type { RichNode } from '#core/contributing/richText'
-import { nothingHere } from '#server/access/seminar'
+import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { activities, allocations, auditTrail, contributions, reviewRounds } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -12,7 +12,6 @@ import {
   loadRound,
   lockRound,
   requireReview,
-  type ActorAt,
   type Allocation,
 } from '#server/services/contributing/review/round'
 import { tell } from '#server/services/messaging/notices'
@@ -23,7 +22,7 @@ import type { JudgeWrite, SampleWrite } from '#shared/marking/peers'
 /** Lets a review count after a look at it, sets it aside with a reason, or leaves the question open again. */
 export function judgeReview(
   db: Database,
-  actor: ActorAt & { readonly allocation: Allocation },
+  actor: ActivityActor & { readonly allocation: Allocation },
   write: JudgeWrite,
   now: Date,
 ): Promise<{ done: boolean }> {
@@ -64,7 +63,7 @@ export function judgeReview(
 /** Lets reviews out to those whose work they are of, all at the same moment, or holds them again. */
 export function release(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   released: boolean,
   now: Date,
 ): Promise<{ done: boolean }> {
@@ -113,7 +112,7 @@ export async function releaseDue(db: Database, now: Date): Promise<number> {
 }
 
 /** Everyone with work in it is told the same at the same time, however many reviews they received. */
-async function tellReleased(tx: Db, activity: ActorAt['activity'], now: Date): Promise<void> {
+async function tellReleased(tx: Db, activity: ActivityActor['activity'], now: Date): Promise<void> {
   const round = await loadRound(tx, activity)
   const people =
     round.settings.subject === 'teammates'
@@ -136,7 +135,7 @@ async function tellReleased(tx: Db, activity: ActorAt['activity'], now: Date): P
 /** Writes to reviewers who owe reviews. Each gets a notice of their own; none is told who else. */
 export function remind(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   write: { readonly key: string; readonly enrolmentIds: readonly string[]; readonly words: string },
   now: Date,
 ): Promise<{ told: number }> {
@@ -165,7 +164,7 @@ export function remind(
 /** Puts up a sample to practise on, with the instructor's own scores; changed as long as nobody has practised on it. */
 export function putSample(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   write: SampleWrite,
   now: Date,
 ): Promise<{ done: boolean }> {
@@ -231,7 +230,7 @@ export function putSample(
 /** Takes a sample away with what was practised on it. */
 export async function takeSampleAway(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   entryId: string,
   now: Date,
 ): Promise<{ done: boolean }> {

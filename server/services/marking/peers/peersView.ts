@@ -1,7 +1,7 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
 import { findNames } from '#core/contributing/review/findNames'
 import { worthOf } from '#core/marking/showMark'
-import { isStaff } from '#server/access/seminar'
+import { isStaff, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import {
   activities,
@@ -15,13 +15,7 @@ import {
 } from '#server/database/schema'
 import { knownPeople } from '#server/services/contributing/review/names'
 import { reviewRows } from '#server/services/contributing/review/ownReviews'
-import {
-  dueOf,
-  loadRound,
-  phaseOf,
-  type ActorAt,
-  type Round,
-} from '#server/services/contributing/review/round'
+import { dueOf, loadRound, phaseOf, type Round } from '#server/services/contributing/review/round'
 import { contentOf } from '#server/services/contributing/review/shapeReview'
 import { dealStanding } from '#server/services/contributing/review/standing'
 import { initialsOf } from '#server/services/people/nameView'
@@ -29,7 +23,7 @@ import { loadRubric } from '#server/services/planning/activityView'
 import type { PeersView } from '#shared/marking/peers'
 
 /** A peer review as staff moderate it: who reviews whom, all that was handed in, and what is marked so far. */
-export async function peersView(db: Db, actor: ActorAt, now: Date): Promise<PeersView> {
+export async function peersView(db: Db, actor: ActivityActor, now: Date): Promise<PeersView> {
   const { activity } = actor
   await dealStanding(db, activity, now)
   const round = await loadRound(db, activity)
@@ -198,7 +192,7 @@ async function marksOf(db: Db, activityId: string) {
 async function sharesOf(
   db: Db,
   targetId: string | null,
-  activity: ActorAt['activity'],
+  activity: ActivityActor['activity'],
 ): Promise<PeersView['shares']> {
   if (!targetId) return null
   const [target] = await db

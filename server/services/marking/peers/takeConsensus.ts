@@ -3,11 +3,11 @@ import { plainText, type RichNode } from '#core/contributing/richText'
 import { consensusOf, type Consensus } from '#core/marking/peers/consensus'
 import { reviewingShare } from '#core/marking/peers/reviewingMark'
 import { levelAt, peerReviewsOf, reviewingOf } from '#core/marking/peers/fromReviews'
-import { nothingHere } from '#server/access/seminar'
+import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { activities, auditTrail, criterionMarks, marks } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { requireReview, type ActorAt } from '#server/services/contributing/review/round'
+import { requireReview } from '#server/services/contributing/review/round'
 import { storePoints } from '#server/services/marking/saveMark'
 import { withIdempotency } from '#server/services/idempotency'
 import type { PeersView, TakeAnswer } from '#shared/marking/peers'
@@ -19,7 +19,7 @@ import { peersView } from './peersView'
  */
 export function takeConsensus(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   write: { readonly key: string; readonly enrolmentIds: readonly string[] },
   now: Date,
 ): Promise<TakeAnswer> {
@@ -45,7 +45,7 @@ export const consensusFrom = (view: PeersView): Consensus => {
 /** @returns why it could not be taken, or null when it was */
 async function takeOne(
   tx: Db,
-  actor: ActorAt,
+  actor: ActivityActor,
   view: PeersView,
   consensus: Consensus,
   enrolmentId: string,
@@ -68,7 +68,7 @@ async function takeOne(
     return { criterionId: c.id, points, levelId: levelAt(c.levels, points).id }
   })
   const { share } = reviewingShare(reviewingOf(view, consensus, enrolmentId), view.settings.weights)
-  const letter = before && before.letterText !== '' ? before.letter : letterOf(view, work, enrolmentId)
+  const letter = before && before.letterText !== '' ? before.letter : peerLetterOf(view, work, enrolmentId)
   const columns = {
     rubricVersionId: view.rubric.versionId,
     letter,
@@ -120,7 +120,7 @@ async function takeOne(
 }
 
 /** A letter to begin with: what readers said, criterion by criterion, without their names. */
-export function letterOf(view: PeersView, work: PeersView['works'][number], enrolmentId: string): RichNode {
+export function peerLetterOf(view: PeersView, work: PeersView['works'][number], enrolmentId: string): RichNode {
   const given = view.allocations.filter(
     a =>
       a.entryId === work.id &&
@@ -165,7 +165,7 @@ export function letterOf(view: PeersView, work: PeersView['works'][number], enro
  */
 export function shareMark(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   write: {
     readonly key: string
     readonly factors: ReadonlyArray<{ readonly enrolmentId: string; readonly factor: number | null }>

@@ -2,7 +2,7 @@ import { stringify } from 'csv-stringify/sync'
 import { strToU8, zipSync } from 'fflate'
 import { and, asc, eq, isNotNull, notExists } from 'drizzle-orm'
 import writeExcelFile from 'write-excel-file/node'
-import { letterOf, percentOf } from '#core/marking/gradebook/gradebook'
+import { gradeLetterOf, percentOf } from '#core/marking/gradebook/gradebook'
 import { safeCell } from '#core/marking/results/safeCell'
 import { showMark, letterOfMark } from '#core/marking/showMark'
 import type { Actor } from '#server/access/seminar'
@@ -116,7 +116,7 @@ async function table(db: Db, actor: Actor, now: Date): Promise<Cell[][]> {
       }),
       ...r.shares.map(s => (s === null ? null : percentOf(s))),
       r.share === null ? null : percentOf(r.share),
-      ...(book.bands ? [r.share === null ? '' : (letterOf(r.share, book.bands) ?? '')] : []),
+      ...(book.bands ? [r.share === null ? '' : (gradeLetterOf(r.share, book.bands) ?? '')] : []),
     ]),
   ]
 }

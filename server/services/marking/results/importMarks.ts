@@ -9,7 +9,7 @@ import {
 } from '#core/marking/results/compareMarks'
 import { worthOf } from '#core/marking/showMark'
 import { decodeText } from '#core/people/roster/decodeText'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { auditTrail, enrolments, marks, persons } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
@@ -20,12 +20,11 @@ import { loadPlan } from '#server/services/planning/activityPlan'
 import { withIdempotency } from '#server/services/idempotency'
 import type { MarksPreview } from '#shared/marking/gradebook'
 
-type ActorAt = Actor & { readonly activity: ActivityRow }
 const WHO = ['mail', 'email', 'e mail', 'student number', 'number', 'name', 'student']
 const POINTS = ['points', 'mark', 'score', 'result', 'grade']
 
 /** What a file of marks would change in one activity, before anything is written. */
-export async function previewMarks(db: Db, actor: ActorAt, base64: string): Promise<MarksPreview> {
+export async function previewMarks(db: Db, actor: ActivityActor, base64: string): Promise<MarksPreview> {
   const compared = await compare(db, actor, base64)
   return {
     title: actor.activity.title,
@@ -39,7 +38,7 @@ export async function previewMarks(db: Db, actor: ActorAt, base64: string): Prom
 /** Takes in what a file of marks changes, all or nothing; rows that cannot be taken are passed over as the preview said. */
 export function importMarks(
   db: Database,
-  actor: ActorAt,
+  actor: ActivityActor,
   write: { readonly key: string; readonly base64: string; readonly reason: string; readonly name: string },
   now: Date,
 ): Promise<{ changed: number }> {
@@ -69,7 +68,7 @@ const FAULTS: Readonly<Record<MarkFault['fault'], string>> = {
   twice: 'this student stands in the file already',
 }
 
-async function compare(db: Db, actor: ActorAt, base64: string): Promise<MarksCompared> {
+async function compare(db: Db, actor: ActivityActor, base64: string): Promise<MarksCompared> {
   const rows = rowsOf(Buffer.from(base64, 'base64'), actor.activity.title)
   const [plan, everyone, stored, hidden] = await Promise.all([
     loadPlan(db, actor.activity),

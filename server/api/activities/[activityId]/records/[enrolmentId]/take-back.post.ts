@@ -1,10 +1,10 @@
 import { requireMarker } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { takeBack } from '#server/services/marking/returnMark'
+import { undoReturn } from '#server/services/marking/returnMark'
 import * as markingEndpoints from '#shared/marking/endpoints'
 
 export default route(markingEndpoints.takeMarkBack, async ({ event, db, params, body, now }) =>
-  takeBack(
+  undoReturn(
     db,
     await requireMarker(event, db, params.activityId, now),
     params.enrolmentId,

@@ -1,8 +1,8 @@
 import { requireStaffWriter } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { takeBack } from '#server/services/messaging/writeTo'
+import { recallMessages } from '#server/services/messaging/writeTo'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
 
 export default route(messagingEndpoints.takeMessagesBack, async ({ event, db, params }) =>
-  takeBack(db, await requireStaffWriter(event, db, params.seminarId), params.sendingId),
+  recallMessages(db, await requireStaffWriter(event, db, params.seminarId), params.sendingId),
 )
