@@ -1,3 +1,4 @@
+import { inWords, plural } from '../language'
 import type { ActivityKind } from '../contributing/kinds/kind'
 import type { ExpectationRule } from './expectations/rule'
 
@@ -9,30 +10,6 @@ interface Check {
   readonly toGoNow: number
   readonly bestWords: number
 }
-
-const NUMBERS = [
-  'no',
-  'one',
-  'two',
-  'three',
-  'four',
-  'five',
-  'six',
-  'seven',
-  'eight',
-  'nine',
-  'ten',
-  'eleven',
-  'twelve',
-]
-/** Small numbers as a person says them; figures from thirteen on. */
-export const inWords = (n: number): string => NUMBERS[n] ?? n.toLocaleString('en')
-export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
-export const plural = (n: number, one: string, many = `${one}s`): string => (n === 1 ? one : many)
-
-const SERIES = new Intl.ListFormat('en-GB')
-/** “one, two and three”. */
-export const listed = (parts: readonly string[]): string => SERIES.format(parts)
 
 /** What one entry of a kind is called, and what answers it. */
 const ENTRY: Readonly<Record<ActivityKind, readonly [one: string, many: string]>> = {

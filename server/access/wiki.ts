@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm'
 import type { H3Event } from 'h3'
 import type { Db } from '#server/database/client'
 import { pageVersions, wikiPages } from '#server/database/schema'
-import { mayReach, wikiRoom } from '#server/services/contributing/wiki/room'
+import { mayReach, wikiAccess } from '#server/services/contributing/wiki/wikiAccess'
 import { nothingHere, requireActivity, requireContributor, type Actor, type ActivityRow } from './seminar'
 import { requirePerson } from './session'
 
@@ -49,6 +49,6 @@ export async function mayReadVersion(
     .innerJoin(wikiPages, eq(wikiPages.id, pageVersions.pageId))
     .where(eq(pageVersions.id, versionId))
   if (!page) return false
-  const room = await wikiRoom(db, actor, now)
-  return mayReach(room, page) && room.reach(page.groupId).read
+  const access = await wikiAccess(db, actor, now)
+  return mayReach(access, page) && access.reach(page.groupId).read
 }

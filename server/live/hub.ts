@@ -11,7 +11,12 @@ import {
   shapeForReader,
   writesByPage,
 } from '#server/services/contributing/shapeForReader'
-import { mayReach, pageOfChange, roomFor, wikiPlan } from '#server/services/contributing/wiki/room'
+import {
+  mayReach,
+  pageOfChange,
+  wikiAccessFor,
+  wikiPlan,
+} from '#server/services/contributing/wiki/wikiAccess'
 import {
   attachedFiles,
   storedContributions,
@@ -33,7 +38,7 @@ const open = new Map<string, Set<OpenReader>>() // by activity
 let listening = false
 
 /** Tells a reader what happens in an activity from now on. @returns how to stop */
-export function follow(
+export function subscribe(
   db: Db,
   url: string,
   activityId: string,
@@ -44,7 +49,7 @@ export function follow(
     listening = true
     listen(
       url,
-      a => void spread(db, a, now()).catch((error: Error) => console.error('live:', error.message)),
+      a => void broadcast(db, a, now()).catch((error: Error) => console.error('live:', error.message)),
       () => {
         for (const readers of open.values()) for (const r of readers) r.send({ kind: 'opened' })
       },
@@ -62,7 +67,7 @@ export function follow(
  * Sends one contribution to everyone who has its activity open here, each as they may get it: the queries are made once,
  * however many read, and what each gets is decided where it always is.
  */
-export async function spread(db: Db, { activityId, id }: Announcement, now: Date): Promise<void> {
+export async function broadcast(db: Db, { activityId, id }: Announcement, now: Date): Promise<void> {
   const readers = [...(open.get(activityId) ?? [])]
   if (readers.length === 0) return
   const [activity] = await db.select().from(activities).where(eq(activities.id, activityId))
@@ -70,7 +75,7 @@ export async function spread(db: Db, { activityId, id }: Announcement, now: Date
     for (const reader of readers) reader.send({ kind: 'opened' })
     return
   }
-  if (activity?.kind === 'wiki') return spreadPage(db, activity, id, readers, now)
+  if (activity?.kind === 'wiki') return broadcastPage(db, activity, id, readers, now)
   const [head] = await storedContributions(db, activityId, NOBODY, { ids: [id], bodies: true })
   if (!activity || !head) return
   const context = [
@@ -113,7 +118,7 @@ export async function spread(db: Db, { activityId, id }: Announcement, now: Date
 }
 
 /** Tells readers of a wiki that a page has changed; they fetch it, and get what they may. To those who may not read it there is no such page. */
-async function spreadPage(
+async function broadcastPage(
   db: Db,
   activity: ActivityRow,
   id: string,
@@ -124,8 +129,9 @@ async function spreadPage(
   if (!page) return
   const plan = await wikiPlan(db, activity)
   for (const reader of readers) {
-    const room = roomFor(plan, reader.enrolment, false, now)
-    if (mayReach(room, page) && room.reach(page.groupId).read) reader.send({ kind: 'page', pageId: page.id })
+    const access = wikiAccessFor(plan, reader.enrolment, false, now)
+    if (mayReach(access, page) && access.reach(page.groupId).read)
+      reader.send({ kind: 'page', pageId: page.id })
   }
 }
 

@@ -2,7 +2,7 @@ import { endpoint } from '../http/endpoint'
 import { ActivityView } from './activity'
 import { ActivityParams } from '../planning/activityParams'
 import { LookAlikesView } from './lookAlikes'
-import { FeedView, NamedWrite, TalkExport, TalkExportQuery } from './takeOut'
+import { FeedView, NamedWrite, TalkExport, TalkExportQuery } from './talkExport'
 import {
   ApprovalWrite,
   ContributionParams,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { WholeContribution } from '#shared/contributing/thread'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useSeminarStore } from '~/stores/seminar'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { markPassages } from '#core/contributing/markPassages'
 import type { LookAlikesView } from '#shared/contributing/lookAlikes'
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useApi } from '~/composables/shell/useApi'
 import * as contributingEndpoints from '#shared/contributing/endpoints'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
-import type { FeedView, TalkExportForm } from '#shared/contributing/takeOut'
+import type { FeedView, TalkExportForm } from '#shared/contributing/talkExport'
 import { offerFile } from '~/composables/files/readFile'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { LetterView } from '#shared/marking/letter'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import { lateWords } from '~/composables/marking/lateWords'
 import { points } from '~/composables/marking/points'
 import StepBars from './StepBars.vue'

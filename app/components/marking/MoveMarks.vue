@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { MoveView } from '#shared/marking/desk'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import { points } from '~/composables/marking/points'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'

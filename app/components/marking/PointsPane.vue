@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { CombineRule } from '#core/marking/combineMarks'
 import type { MarkView } from '#shared/marking/desk'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import { points } from '~/composables/marking/points'
 import SetPoints from './SetPoints.vue'
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
 import type { CitationView, RecordItem, RecordView } from '#shared/marking/desk'
-import { haveWords, inWords, plural, ruleWords } from '#core/planning/expectationWords'
+import { haveWords, ruleWords } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import type { CombineRule } from '#core/marking/combineMarks'
 import { measuresOf } from '~/composables/marking/measures'
 import type { HiddenNames } from '~/composables/marking/useHiddenNames'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { localInstant } from '#core/planning/week'
 import type { DeskStudent } from '#shared/marking/desk'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useSeminarStore } from '~/stores/seminar'
 

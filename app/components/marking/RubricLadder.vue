@@ -2,7 +2,7 @@
 import type { RubricView } from '#shared/contributing/activity'
 import { rangeOf } from '#core/marking/stepPoints'
 import type { MarkView, RecordView, Step } from '#shared/marking/desk'
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import { points } from '~/composables/marking/points'
 
 const props = defineProps<{

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { RubricView } from '#shared/contributing/activity'
 import type { SecondView, Step } from '#shared/marking/desk'
-import { listed } from '#core/planning/expectationWords'
+import { listed } from '#core/language'
 import { points } from '~/composables/marking/points'
 
 /** Two markings of one record: made apart, then side by side, then agreed on. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { VueDraggable } from 'vue-draggable-plus'
 import type { GroupPerson, GroupPlanView } from '#shared/people/groups'
-import { inWords, listed, plural } from '#core/planning/expectationWords'
+import { inWords, listed, plural } from '#core/language'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { numberOfGroups, sizesOf } from '#core/people/makeGroups'
 import type { GroupPerson } from '#shared/people/groups'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import RuleSets from './RuleSets.vue'

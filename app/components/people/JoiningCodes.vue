@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CodeWrite, JoiningCodeView } from '#shared/people/people'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
 

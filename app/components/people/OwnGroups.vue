@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { GroupPerson, GroupPlanView } from '#shared/people/groups'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 
 /** A student's groups: those they are in, and those they may choose. */
 const props = defineProps<{ plans: readonly GroupPlanView[]; people: readonly GroupPerson[]; me: string }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { RosterAnswer, RosterPreview } from '#shared/people/people'
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import { toBase64 } from '~/composables/files/readFile'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'

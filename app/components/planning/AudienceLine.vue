@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ActivityBody, AudienceBody, ComposerView } from '#shared/planning/composer'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 import { meantPeople } from '~/composables/planning/meantPeople'
 
 /** For whom it is: everyone, sections, groups of a plan, or named people, with what that comes to. */

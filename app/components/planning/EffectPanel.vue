@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Standing } from '#core/contributing/standing'
 import type { EffectView } from '#shared/planning/composer'
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import { STANDING_WORDS } from '~/composables/planning/kindWords'
 
 /** What a change would do, said before it is done. */

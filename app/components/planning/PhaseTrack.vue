@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
-import { capital } from '#core/planning/expectationWords'
+import { capital } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 
 const props = defineProps<{ phases: ActivityView['phases']; ownAt: string | null }>()

@@ -2,7 +2,7 @@
 import type { SeminarShell } from '#shared/people/seminar'
 import type { PlanActivity, TermPlan } from '#shared/planning/plan'
 import { remarkWords, type Remedy } from '~/composables/planning/planRemarks'
-import { inWords } from '#core/planning/expectationWords'
+import { inWords } from '#core/language'
 
 /** What to look at in the plan: advice in words, each with a remedy where there is one. Nothing is blocked. */
 const props = defineProps<{ plan: TermPlan; shell: SeminarShell; busy: boolean }>()

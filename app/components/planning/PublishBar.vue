@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import TimePart from './TimePart.vue'
 

@@ -3,7 +3,7 @@ import { HAND_IN_WAYS, type HandInWay } from '#core/contributing/review/reviewSe
 import { ATTACHABLE } from '#core/contributing/talkSettings'
 import type { ReviewSettingsBody } from '#shared/contributing/reviewSettings'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 import { withSubject } from '~/composables/planning/reviewSubject'
 import { newKey } from '~/composables/shell/useApi'
 import ChoicePart from './ChoicePart.vue'

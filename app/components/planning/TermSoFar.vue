@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { MyWeek } from '#shared/planning/myWeek'
-import { listed } from '#core/planning/expectationWords'
+import { listed } from '#core/language'
 import { points } from '~/composables/marking/points'
 import KindTag from './KindTag.vue'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SeminarShell } from '#shared/people/seminar'
 import type { TermPlan } from '#shared/planning/plan'
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 
 const props = defineProps<{ plan: TermPlan; shell: SeminarShell }>()

@@ -2,7 +2,7 @@
 import type { ActivityKind } from '#core/contributing/kinds/kind'
 import type { VoicesView } from '#shared/voices/voices'
 import { KIND_WORDS } from '~/composables/planning/kindWords'
-import { inWords } from '#core/planning/expectationWords'
+import { inWords } from '#core/language'
 
 export interface Look {
   readonly kind?: ActivityKind

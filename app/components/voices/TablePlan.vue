@@ -13,7 +13,7 @@ import {
   W,
   type Seat,
 } from '~/composables/voices/tablePlanLayout'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 
 /** Everybody round one table: who answered whom. Whoever is chosen has their lines drawn strong; the same stands below in words. */
 const props = defineProps<{ view: VoicesView; chosen: string | null }>()

@@ -1,4 +1,4 @@
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 
 /** "2 days", "9 hours", "40 minutes": the largest unit that fits. */
 export function lateWords(minutes: number): string {

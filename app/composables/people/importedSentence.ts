@@ -1,4 +1,4 @@
-import { capital, plural } from '#core/planning/expectationWords'
+import { capital, plural } from '#core/language'
 import type { RosterAnswer } from '#shared/people/people'
 
 /** "3 added, 2 changed, 1 row passed over.": what became of a roster. */

@@ -1,4 +1,4 @@
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import type { CodeWrite, JoiningCodeView, PersonView } from '#shared/people/people'
 import * as peopleEndpoints from '#shared/people/endpoints'
 import { newKey, useApi } from '~/composables/shell/useApi'

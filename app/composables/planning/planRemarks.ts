@@ -1,7 +1,7 @@
 import type { PlanRemark } from '#core/planning/planChecks'
 import { setPhaseEnd, snapToUsual } from '#core/planning/moveSchedule'
 import type { ActivityBody } from '#shared/planning/composer'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import { points } from '../marking/points'
 
 type Body = Pick<ActivityBody, 'opensAt' | 'phases' | 'rules' | 'points'>

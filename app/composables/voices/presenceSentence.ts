@@ -1,4 +1,4 @@
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import type { PresenceView } from '#shared/voices/presence'
 
 export interface PresenceFigures {

@@ -1,4 +1,4 @@
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import type { OneVoice } from '#shared/voices/student'
 
 /** How much a student has said, beside what is usual, and with whom. */

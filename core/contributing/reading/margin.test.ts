@@ -41,14 +41,14 @@ describe('passages', () => {
       ['b', 5, 9, 'y', true],
       ['c', 30, 40, 'xz', true],
     ])
-    expect([passageLetterOf(0), passageLetterOf(25), passageLetterOf(26), passageLetterOf(27), passageLetterOf(701), passageLetterOf(702)]).toEqual([
-      'a',
-      'z',
-      'aa',
-      'ab',
-      'zz',
-      'aaa',
-    ])
+    expect([
+      passageLetterOf(0),
+      passageLetterOf(25),
+      passageLetterOf(26),
+      passageLetterOf(27),
+      passageLetterOf(701),
+      passageLetterOf(702),
+    ]).toEqual(['a', 'z', 'aa', 'ab', 'zz', 'aaa'])
   })
   it('that overlap have a line as thick as the notes over each letter, and no letter twice', () => {
     fc.assert(

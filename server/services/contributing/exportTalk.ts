@@ -4,7 +4,7 @@ import { buildThread, type ThreadNode } from '#core/contributing/buildThread'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import type { ContributionView } from '#shared/contributing/thread'
-import type { TalkExport, TalkExportForm } from '#shared/contributing/takeOut'
+import type { TalkExport, TalkExportForm } from '#shared/contributing/talkExport'
 import { shapedThread } from './readThread'
 
 type Node = ThreadNode<ContributionView>

@@ -7,7 +7,7 @@ import { newSecret } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
 import { activities, enrolments, feeds, files, seminars } from '#server/database/schema'
 import { ownAddress } from '#server/services/messaging/mailServer'
-import type { FeedView } from '#shared/contributing/takeOut'
+import type { FeedView } from '#shared/contributing/talkExport'
 import { shapedThread } from './readThread'
 import { readable } from './writePlace'
 

@@ -185,7 +185,11 @@ export async function insertThreads(
 }
 
 /** Takes back what nobody has been told of yet. */
-export function recallMessages(db: Database, actor: Actor, sendingId: string): Promise<{ takenBack: number }> {
+export function recallMessages(
+  db: Database,
+  actor: Actor,
+  sendingId: string,
+): Promise<{ takenBack: number }> {
   return db.transaction(async tx => {
     const mine = await tx
       .select({ id: messageThreads.id, toldAt: messageThreads.toldAt })

@@ -21,15 +21,15 @@ const LATEST = 12
 /** One student through the term: what they said beside what is usual, to whom, what they have done of what was asked. For staff. */
 export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now: Date): Promise<OneVoice> {
   const { seminar } = actor
-  const { view, scope, talkEntries, staff } = await lookFor(db, actor, {}, now)
+  const { view, filter, talkEntries, staff } = await lookFor(db, actor, {}, now)
   const place = view.people.findIndex(p => p.id === enrolmentId)
   if (place < 0) throw nothingHere()
   const voice = view.people[place]!
   const plans = await openPlans(db, seminar.id, now)
-  const student = scope.students.find(s => s.enrolmentId === enrolmentId)!
+  const student = filter.students.find(s => s.enrolmentId === enrolmentId)!
   const own = plans.filter(p => p.isMeant(student))
   const ids = own.map(p => p.activity.id)
-  const talk = scope.looked.map(p => p.activity.id)
+  const talk = filter.looked.map(p => p.activity.id)
   const answersTo = alias(contributions, 'answers_to')
   const [{ records, excused }, written, returned, latest, section, acts, messageCount] = await Promise.all([
     loadWork(db, ids, [student]),

@@ -13,7 +13,7 @@ import { look } from './inThread'
 import { loadActs } from './presence'
 import { quietDeeds } from './quiet'
 import { loadTalkEntries, NOT_TALK } from './talkEntries'
-import { scopeOf, type Scope } from './scope'
+import { voicesFilterOf, type VoicesFilter } from './voicesFilter'
 
 const MOST_LISTED = 5
 const FIRST_WORDS = 140 // characters
@@ -26,15 +26,18 @@ export async function readVoices(db: Db, actor: Actor, query: VoicesQuery, now: 
 /** The same with what it was made from, for who goes on with it. */
 export async function lookFor(db: Db, actor: Actor, query: VoicesQuery, now: Date) {
   const { seminar, enrolment } = actor
-  const scope = await scopeOf(db, actor, query, now)
-  const ids = scope.looked.map(p => p.activity.id)
-  const people = scope.students.map(s => s.enrolmentId)
-  const span = scope.to.getTime() - scope.from.getTime()
+  const filter = await voicesFilterOf(db, actor, query, now)
+  const ids = filter.looked.map(p => p.activity.id)
+  const people = filter.students.map(s => s.enrolmentId)
+  const span = filter.to.getTime() - filter.from.getTime()
   const [talkEntries, before, staff] = await Promise.all([
-    loadTalkEntries(db, seminar.id, ids, scope),
-    scope.from.getTime() === 0
+    loadTalkEntries(db, seminar.id, ids, filter),
+    filter.from.getTime() === 0
       ? []
-      : loadTalkEntries(db, seminar.id, ids, { from: new Date(scope.from.getTime() - span), to: scope.from }),
+      : loadTalkEntries(db, seminar.id, ids, {
+          from: new Date(filter.from.getTime() - span),
+          to: filter.from,
+        }),
     staffOf(db, seminar.id),
   ])
   const out = await look({
@@ -43,9 +46,9 @@ export async function lookFor(db: Db, actor: Actor, query: VoicesQuery, now: Dat
     people,
     staff: staff.map(s => s.id),
     timeZone: seminar.timeZone,
-    days: scope.days,
-    due: duesOf(scope),
-    answeredElsewhere: await answeredOutside(db, ids, scope, [...people, ...staff.map(s => s.id)]),
+    days: filter.days,
+    due: duesOf(filter),
+    answeredElsewhere: await answeredOutside(db, ids, filter, [...people, ...staff.map(s => s.id)]),
     most: MOST_LISTED,
   })
   const dayName = (at: Date) =>
@@ -55,9 +58,9 @@ export async function lookFor(db: Db, actor: Actor, query: VoicesQuery, now: Dat
       day: 'numeric',
       month: 'short',
     }).format(at)
-  const weekStarts = Array.from({ length: scope.weeks[1] - scope.weeks[0] + 2 }, (_, i) =>
+  const weekStarts = Array.from({ length: filter.weeks[1] - filter.weeks[0] + 2 }, (_, i) =>
     localInstant(
-      dayAfter(seminar.firstDay, 7 * (scope.weeks[0] - 1 + i)),
+      dayAfter(seminar.firstDay, 7 * (filter.weeks[0] - 1 + i)),
       '00:00',
       seminar.timeZone,
     ).getTime(),
@@ -69,9 +72,9 @@ export async function lookFor(db: Db, actor: Actor, query: VoicesQuery, now: Dat
       seminar.id,
       [enrolment.id],
       people,
-      scope.plans.map(p => p.activity.id),
+      filter.plans.map(p => p.activity.id),
     ),
-    checksOf(db, scope, seminar.timeZone, now),
+    checksOf(db, filter, seminar.timeZone, now),
     firstWords(db, [...out.mostAnswered.map(e => e.id), ...out.unanswered]),
   ])
   // whom one has neglected is a question of the whole term, whatever span is looked at
@@ -83,20 +86,20 @@ export async function lookFor(db: Db, actor: Actor, query: VoicesQuery, now: Dat
   const byWeek = readPresence(acts, people, { weeks: weekStarts, now: now.getTime() })
   const spoke = new Set(talkEntries.map(s => s.authorId))
   const view: VoicesView = {
-    activity: scope.chosen && {
-      id: scope.chosen.activity.id,
-      title: scope.chosen.activity.title,
-      kind: scope.chosen.activity.kind,
-      from: scope.chosen.activity.opensAt.toISOString(),
-      to: scope.chosen.closesAt.toISOString(),
+    activity: filter.chosen && {
+      id: filter.chosen.activity.id,
+      title: filter.chosen.activity.title,
+      kind: filter.chosen.activity.kind,
+      from: filter.chosen.activity.opensAt.toISOString(),
+      to: filter.chosen.closesAt.toISOString(),
     },
-    activities: scope.plans.map(({ activity: { id, title, kind } }) => ({ id, title, kind })),
-    sections: [...scope.sections],
-    groups: [...scope.groups],
-    from: scope.weeks[0],
-    to: scope.weeks[1],
+    activities: filter.plans.map(({ activity: { id, title, kind } }) => ({ id, title, kind })),
+    sections: [...filter.sections],
+    groups: [...filter.groups],
+    from: filter.weeks[0],
+    to: filter.weeks[1],
     all: { ...out.all, spoke: out.all.spoke },
-    people: scope.students.map((s, i) => {
+    people: filter.students.map((s, i) => {
       const { personId, ...voice } = out.all.voices[i]!
       const [contact, check] = [contacts[i]!, checks.get(personId) ?? { met: 0, asked: 0 }]
       return {
@@ -125,8 +128,8 @@ export async function lookFor(db: Db, actor: Actor, query: VoicesQuery, now: Dat
       .map(s => ({ id: s.id, name: s.name, initials: initialsOf(s), isMe: s.id === enrolment.id })),
     edges: [...out.network.edges],
     days: out.rhythm.map(d => ({ ...d, hours: [...d.hours] })),
-    dues: scope.chosen
-      ? scope.chosen.phases.map(p => ({ day: localDay(p.endsAt, seminar.timeZone), label: p.name }))
+    dues: filter.chosen
+      ? filter.chosen.phases.map(p => ({ day: localDay(p.endsAt, seminar.timeZone), label: p.name }))
       : [],
     mostAnswered: out.mostAnswered.flatMap(e =>
       words.has(e.id) ? [{ ...words.get(e.id)!, answers: e.answers, people: e.people }] : [],
@@ -134,7 +137,7 @@ export async function lookFor(db: Db, actor: Actor, query: VoicesQuery, now: Dat
     unanswered: out.unanswered.flatMap(id => words.get(id) ?? []),
     gapLimit: seminar.presenceGapDays,
   }
-  return { view, scope, talkEntries, staff }
+  return { view, filter, talkEntries, staff }
 }
 
 const staffOf = (db: Db, seminarId: string) =>
@@ -155,7 +158,7 @@ const staffOf = (db: Db, seminarId: string) =>
     )
 
 /** When everybody's first contribution was due: the earliest due time of what is asked, their extension counted. */
-function duesOf({ looked, students }: Scope): Array<readonly [string, string, number]> {
+function duesOf({ looked, students }: VoicesFilter): Array<readonly [string, string, number]> {
   return looked.flatMap(plan =>
     plan.expectations.length === 0
       ? []
@@ -167,7 +170,7 @@ function duesOf({ looked, students }: Scope): Array<readonly [string, string, nu
 async function answeredOutside(
   db: Db,
   activityIds: readonly string[],
-  { from, to }: Pick<Scope, 'from' | 'to'>,
+  { from, to }: Pick<VoicesFilter, 'from' | 'to'>,
   counted: readonly string[],
 ): Promise<string[]> {
   if (activityIds.length === 0 || counted.length === 0 || from.getTime() === 0) return []
@@ -191,7 +194,7 @@ async function answeredOutside(
 
 async function checksOf(
   db: Db,
-  { chosen, students }: Scope,
+  { chosen, students }: VoicesFilter,
   timeZone: string,
   now: Date,
 ): Promise<ReadonlyMap<string, { met: number; asked: number }>> {

@@ -2,7 +2,7 @@
 import { buildThread, orderThreads, type ThreadOrder } from '#core/contributing/buildThread'
 import { threadRows } from '#core/contributing/threadRows'
 import type { ContributionView } from '#shared/contributing/thread'
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useLiveTalk } from '~/composables/contributing/useLiveTalk'
 import { useTalkDesk } from '~/composables/contributing/useTalkDesk'

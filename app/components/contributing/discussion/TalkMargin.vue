@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ActivityView, CheckView } from '#shared/contributing/activity'
 import type { WholeContribution } from '#shared/contributing/thread'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 import { points } from '~/composables/marking/points'
 import ExpectationMargin from '../ExpectationMargin.vue'
 

@@ -2,7 +2,7 @@
 import { markPassages } from '#core/contributing/markPassages'
 import type { ThreadRow } from '#core/contributing/threadRows'
 import type { ContributionView, WholeContribution } from '#shared/contributing/thread'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useTermsStore } from '~/stores/terms'
 import PersonDisc from '~/components/people/PersonDisc.vue'

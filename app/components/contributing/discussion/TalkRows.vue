@@ -2,7 +2,7 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import type { ThreadRow } from '#core/contributing/threadRows'
 import type { ContributionView } from '#shared/contributing/thread'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 import { useThreadStore } from '~/stores/thread'
 import type { TalkDesk } from '../talkDesk'
 import WriteBox from '../WriteBox.vue'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useLiveTalk } from '~/composables/contributing/useLiveTalk'
 import { useTalkDesk } from '~/composables/contributing/useTalkDesk'
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useApi } from '~/composables/shell/useApi'
 import { useKeys, type Key } from '~/composables/shell/useKeys'

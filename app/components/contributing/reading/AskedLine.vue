@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { ActivityView, CheckView } from '#shared/contributing/activity'
-import { haveWords, ringParts, ruleWords, toGoWords, capital } from '#core/planning/expectationWords'
+import { haveWords, ringParts, ruleWords, toGoWords } from '#core/planning/expectationWords'
+import { capital } from '#core/language'
 import ExpectationRing from '~/components/planning/ExpectationRing.vue'
 
 /** What is asked of the reader, in one line, and the least that would complete it. */

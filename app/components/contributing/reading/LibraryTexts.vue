@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { SupplierView, TextsView, VersionAdded } from '#shared/contributing/reading'
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import { toBase64 } from '~/composables/files/readFile'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'

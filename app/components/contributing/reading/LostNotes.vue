@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { MarginNote } from '~/composables/contributing/reading/useMargin'
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import type { TalkDesk } from '../talkDesk'
 import SideNote from './SideNote.vue'
 

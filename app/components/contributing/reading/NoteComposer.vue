@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { NoteDetail } from '#shared/contributing/reading'
 import type { DraftView } from '#shared/contributing/thread'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import WriteBox from '../WriteBox.vue'
 
 /** The text has parted under the chosen words and asks what kind of note this is; then the note is written there. */

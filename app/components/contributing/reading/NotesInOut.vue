@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { addressOf } from '#shared/http/endpoint'
 import type { ActivityView } from '#shared/contributing/activity'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isSet } from '#core/contributing/reading/reading'
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import { useLiveTalk } from '~/composables/contributing/useLiveTalk'
 import { useTalkDesk } from '~/composables/contributing/useTalkDesk'
 import { readingKeys } from '~/composables/contributing/reading/readingKeys'

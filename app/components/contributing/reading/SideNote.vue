@@ -2,7 +2,7 @@
 import type { WholeContribution } from '#shared/contributing/thread'
 import type { MarginNote } from '~/composables/contributing/reading/useMargin'
 import { clock } from '~/composables/contributing/reading/clock'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import type { TalkDesk } from '../talkDesk'
 import ProseText from '../ProseText.vue'
 import RevisionList from '../RevisionList.vue'

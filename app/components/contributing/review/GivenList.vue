@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { GivenHead, OwnReviews } from '#shared/contributing/review'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 
 /** What one is to review, with how far each has come. */

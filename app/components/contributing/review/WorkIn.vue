@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useNotices } from '~/stores/notices'

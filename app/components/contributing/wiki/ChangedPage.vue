@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onlyChanges, type ChangedBlock } from '#core/contributing/wiki/changedText'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 import { InlineNodes } from './InlineNodes'
 import PageBlock from './PageBlock.vue'
 

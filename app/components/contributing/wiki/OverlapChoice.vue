@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Choice } from '#core/contributing/wiki/mergePages'
 import type { Overlaps } from '#shared/contributing/wiki'
-import { inWords, listed, plural } from '#core/planning/expectationWords'
+import { inWords, listed, plural } from '#core/language'
 
 /** Places that two writers changed differently, side by side: the writer chooses for each; nothing is dropped by itself. */
 const props = defineProps<{ overlaps: Overlaps }>()

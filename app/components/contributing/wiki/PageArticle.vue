@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { markPassages } from '#core/contributing/markPassages'
 import type { PageLine, PageView, PagePassage } from '#shared/contributing/wiki'
-import { inWords, listed, plural } from '#core/planning/expectationWords'
+import { inWords, listed, plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useTermsStore } from '~/stores/terms'
 import { useWikiStore } from '~/stores/wiki'

@@ -2,7 +2,7 @@
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { PageComment, PageView, PagePassage } from '#shared/contributing/wiki'
 import { keepText, keptText, forgetText } from '~/composables/contributing/shelf'
-import { inWords } from '#core/planning/expectationWords'
+import { inWords } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { ApiProblem, newKey } from '~/composables/shell/useApi'
 import ProseText from '../ProseText.vue'

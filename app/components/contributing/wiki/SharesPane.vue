@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { WikiShares } from '#shared/contributing/wiki'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 import { toneOf } from './memberTones'
 
 /** What each member put into the wiki: words standing and written, edits, comments made, and comments acted upon. */

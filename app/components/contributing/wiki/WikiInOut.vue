@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { addressOf } from '#shared/http/endpoint'
 import type { WikiView } from '#shared/contributing/wiki'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'

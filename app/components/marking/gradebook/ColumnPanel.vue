@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Gradebook } from '#shared/marking/gradebook'
 import { stateOf } from '~/composables/marking/gradeWords'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import { points } from '~/composables/marking/points'
 
 /** What can be done with one column: returned, looked at, put elsewhere, hidden. */

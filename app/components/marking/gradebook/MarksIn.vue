@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Gradebook, MarksPreview } from '#shared/marking/gradebook'
 import { toBase64 } from '~/composables/files/readFile'
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import { points } from '~/composables/marking/points'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'

@@ -4,7 +4,7 @@ import type { ReviewingParts } from '#core/marking/peers/reviewingMark'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordView } from '#shared/marking/desk'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import { agreementSentence, tenth } from '~/composables/marking/peerWords'
 import { points } from '~/composables/marking/points'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { PeersView } from '#shared/marking/peers'
-import { capital, inWords, plural } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import { useSending } from '~/composables/shell/useSending'
 import { usePeersStore } from '~/stores/peers'
 

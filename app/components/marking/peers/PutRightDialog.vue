@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { PeerPerson, PeerWork, RepairView } from '#shared/marking/peers'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import * as peersEndpoints from '#shared/marking/peersEndpoints'

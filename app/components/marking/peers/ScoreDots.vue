@@ -2,7 +2,7 @@
 import type { Consensus } from '#core/marking/peers/consensus'
 import type { RubricView } from '#shared/contributing/activity'
 import type { PeerAllocation } from '#shared/marking/peers'
-import { listed } from '#core/planning/expectationWords'
+import { listed } from '#core/language'
 import { tenth } from '~/composables/marking/peerWords'
 
 /** Readers' scores of one work, criterion by criterion, on one scale: each reader a disc, the mean, the corrected figure, and the marker's own. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useApi, newKey } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import * as peersEndpoints from '#shared/marking/peersEndpoints'
 
 /** A line to reviewers who owe something. Each gets their own; none learns who else. */

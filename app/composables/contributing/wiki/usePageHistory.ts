@@ -1,6 +1,6 @@
 import type { PageView } from '#shared/contributing/wiki'
 import type { AuthoredBlock, Compared } from '~/workers/pages.worker'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { usePageWorker } from './usePageWorker'
 

@@ -13,7 +13,7 @@ import {
   shareWords,
   stateOf,
 } from '~/composables/marking/gradeWords'
-import { capital } from '#core/planning/expectationWords'
+import { capital } from '#core/language'
 import { points } from '~/composables/marking/points'
 import { useApi } from '~/composables/shell/useApi'
 import * as gradebookEndpoints from '#shared/marking/gradebookEndpoints'

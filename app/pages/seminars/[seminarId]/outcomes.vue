@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { addressOf } from '#shared/http/endpoint'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 import KindTag from '~/components/planning/KindTag.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { useApi } from '~/composables/shell/useApi'

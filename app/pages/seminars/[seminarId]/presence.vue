@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { addressOf } from '#shared/http/endpoint'
 import { MOST_WRITTEN } from '#shared/messaging/messages'
-import { capital, inWords } from '#core/planning/expectationWords'
+import { capital, inWords } from '#core/language'
 import type { PresenceActs } from '#shared/voices/presence'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import VoicesTabs from '~/components/voices/VoicesTabs.vue'

@@ -12,7 +12,7 @@ import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { withIdempotency } from '#server/services/idempotency'
 import type { PageCommentWrite } from '#shared/contributing/wiki'
-import { requirePage, type PageRow } from './room'
+import { requirePage, type PageRow } from './wikiAccess'
 import { versionAt } from './versions'
 
 /** Comments on a page or a passage of it, or answers a comment. */

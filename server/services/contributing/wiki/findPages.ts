@@ -2,7 +2,7 @@ import type { ActivityActor } from '#server/access/seminar'
 import { and, eq, inArray, isNull } from 'drizzle-orm'
 import type { Db } from '#server/database/client'
 import { pageComments, wikiPages } from '#server/database/schema'
-import { mayReach, wikiRoom } from './room'
+import { mayReach, wikiAccess } from './wikiAccess'
 
 interface FoundPage {
   readonly id: string
@@ -19,8 +19,8 @@ export async function readablePages(
   now: Date,
 ): Promise<Array<FoundPage>> {
   if (ids.length === 0) return []
-  const [room, current, talked] = await Promise.all([
-    wikiRoom(db, actor, now),
+  const [access, current, talked] = await Promise.all([
+    wikiAccess(db, actor, now),
     db
       .select({ id: wikiPages.currentId, page: wikiPages })
       .from(wikiPages)
@@ -45,7 +45,7 @@ export async function readablePages(
   ])
   const found = new Map<string, FoundPage>()
   for (const { id, page } of [...current, ...talked]) {
-    if (!found.has(page.id) && mayReach(room, page) && room.reach(page.groupId).read)
+    if (!found.has(page.id) && mayReach(access, page) && access.reach(page.groupId).read)
       found.set(page.id, { id: id!, pageId: page.id, groupId: page.groupId, title: page.title })
   }
   return [...found.values()]

@@ -8,7 +8,7 @@ import { contributions, pageComments, pageVersions, wikiPages } from '#server/da
 import { seminarsOf } from '#server/services/planning/jointActivities'
 import type { WikiShares } from '#shared/contributing/wiki'
 import { versionRows } from './readPage'
-import { inScope, peopleIn, scopeOf, wikiRoom } from './room'
+import { inSpace, peopleIn, wikiSpaceOf, wikiAccess } from './wikiAccess'
 
 /** What each member put into one wiki, and whose every version is: from authorship followed through all versions. */
 export async function memberShares(
@@ -17,14 +17,14 @@ export async function memberShares(
   groupId: string | null,
   now: Date,
 ): Promise<WikiShares> {
-  const room = await wikiRoom(db, actor, now)
-  if (!room.reach(groupId).read) throw nothingHere()
+  const access = await wikiAccess(db, actor, now)
+  if (!access.reach(groupId).read) throw nothingHere()
   const [people, all] = await Promise.all([
     peopleIn(db, await seminarsOf(db, actor.activity), actor.enrolment),
     db
       .select()
       .from(wikiPages)
-      .where(and(eq(wikiPages.activityId, actor.activity.id), inScope(scopeOf(room, groupId)))), // pages taken out as well: words that came from there keep their author
+      .where(and(eq(wikiPages.activityId, actor.activity.id), inSpace(wikiSpaceOf(access, groupId)))), // pages taken out as well: words that came from there keep their author
   ])
   const pages = all.filter(p => p.removedAt === null)
   const currents = pages.flatMap(p => p.currentId ?? [])
@@ -73,7 +73,7 @@ export async function memberShares(
     }),
   )
   const memberIds =
-    room.groups.find(g => g.id === groupId)?.memberIds ??
+    access.groups.find(g => g.id === groupId)?.memberIds ??
     [...new Set(versions.map(v => v.authorId))].filter(id => !people.get(id)?.isStaff)
   const counted = shares(
     memberIds,

@@ -6,7 +6,7 @@ import { Problem } from '#server/http/problem'
 import { draftAt } from '#server/services/contributing/draft'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import type { PageDraftWrite } from '#shared/contributing/wiki'
-import { requireMayWrite, requirePage } from './room'
+import { requireMayWrite, requirePage } from './wikiAccess'
 
 /** Keeps what is being written, for its writer alone. What they saved in another window meanwhile is not overwritten. */
 export async function savePageDraft(
@@ -16,8 +16,8 @@ export async function savePageDraft(
   write: PageDraftWrite,
   now: Date,
 ) {
-  const { room, reach } = await requirePage(db, actor, pageId, now)
-  requireMayWrite(room, reach, actor)
+  const { access, reach } = await requirePage(db, actor, pageId, now)
+  requireMayWrite(access, reach, actor)
   const rendered = renderDoc(write.doc)
   return db.transaction(async tx => {
     const draft = await draftAt(tx, actor, { parentId: null, slot: pageId })

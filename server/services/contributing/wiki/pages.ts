@@ -10,20 +10,20 @@ import {
   pagesOf,
   requireMayWrite,
   requirePage,
-  scopeOf,
-  wikiRoom,
+  wikiSpaceOf,
+  wikiAccess,
   type PageRow,
-  type WikiScope,
-} from './room'
+  type WikiSpace,
+} from './wikiAccess'
 
 /** Makes a page, empty as yet. Made again with the same id, or under a title that is there, it is the one that is there. */
 export async function makePage(db: Database, actor: ActivityActor, make: PageMake, now: Date) {
-  const room = await wikiRoom(db, actor, now)
-  const reach = room.reach(make.groupId)
+  const access = await wikiAccess(db, actor, now)
+  const reach = access.reach(make.groupId)
   if (!reach.read) throw nothingHere()
-  requireMayWrite(room, reach, actor)
+  requireMayWrite(access, reach, actor)
   return db.transaction(async tx => {
-    const page = await pageOfTitle(tx, actor, make, scopeOf(room, make.groupId), now)
+    const page = await pageOfTitle(tx, actor, make, wikiSpaceOf(access, make.groupId), now)
     await announce(tx, { activityId: actor.activity.id, id: page.id })
     return { id: page.id }
   })
@@ -34,11 +34,11 @@ export async function pageOfTitle(
   tx: Db,
   { activity, enrolment }: ActivityActor,
   make: PageMake,
-  scope: WikiScope,
+  space: WikiSpace,
   now: Date,
 ): Promise<PageRow> {
   const key = titleKey(make.title)
-  const pages = await pagesOf(tx, activity.id, scope)
+  const pages = await pagesOf(tx, activity.id, space)
   const there = pages.find(p => p.id === make.id) ?? pages.find(p => p.titleKey === key)
   if (there) return there
   if (make.parentId && !pages.some(p => p.id === make.parentId))
@@ -49,7 +49,7 @@ export async function pageOfTitle(
       id: make.id,
       seminarId: activity.seminarId,
       activityId: activity.id,
-      ...scope,
+      ...space,
       title: make.title,
       titleKey: key,
       parentId: make.parentId,
@@ -60,7 +60,7 @@ export async function pageOfTitle(
     .onConflictDoNothing()
     .returning()
   // somebody else made it at the same instant
-  const page = made ?? (await pagesOf(tx, activity.id, scope)).find(p => p.titleKey === key)
+  const page = made ?? (await pagesOf(tx, activity.id, space)).find(p => p.titleKey === key)
   if (!page)
     throw refusedField('title', 'taken', 'This page could not be made. Load the wiki anew and try again.')
   return page
@@ -78,8 +78,8 @@ export async function changePage(
   patch: PagePatch,
   now: Date,
 ) {
-  const { room, reach, page } = await requirePage(db, actor, pageId, now)
-  requireMayWrite(room, reach, actor)
+  const { access, reach, page } = await requirePage(db, actor, pageId, now)
+  requireMayWrite(access, reach, actor)
   return db.transaction(async tx => {
     await lockTree(tx, page.activityId)
     const pages = await pagesOf(tx, page.activityId, page)
@@ -129,8 +129,8 @@ export async function claimPage(
   claimed: boolean,
   now: Date,
 ) {
-  const { room, reach } = await requirePage(db, actor, pageId, now)
-  requireMayWrite(room, reach, actor)
+  const { access, reach } = await requirePage(db, actor, pageId, now)
+  requireMayWrite(access, reach, actor)
   if (claimed && isStaff(actor.enrolment))
     throw refusedField('claimed', 'staff', 'Pages are claimed by those who write the wiki.')
   return db.transaction(async tx => {
@@ -157,8 +157,8 @@ export async function removePage(
   removed: boolean,
   now: Date,
 ) {
-  const { room, reach, page } = await requirePage(db, actor, pageId, now, true)
-  requireMayWrite(room, reach, actor)
+  const { access, reach, page } = await requirePage(db, actor, pageId, now, true)
+  requireMayWrite(access, reach, actor)
   return db.transaction(async tx => {
     await lockTree(tx, page.activityId)
     const pages = await pagesOf(tx, page.activityId, page)
@@ -194,8 +194,8 @@ export async function setWriting(
   writing: boolean,
   now: Date,
 ) {
-  const { room, reach, page } = await requirePage(db, actor, pageId, now)
-  if (writing) requireMayWrite(room, reach, actor)
+  const { access, reach, page } = await requirePage(db, actor, pageId, now)
+  if (writing) requireMayWrite(access, reach, actor)
   return db.transaction(async tx => {
     const own = and(eq(pageWriters.pageId, pageId), eq(pageWriters.enrolmentId, actor.enrolment.id))
     const [known] = await tx

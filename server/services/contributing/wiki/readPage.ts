@@ -6,7 +6,7 @@ import { contributions, pageComments, pageVersions } from '#server/database/sche
 import { changeableUntil } from '#server/services/contributing/shapeForReader'
 import { seminarsOf } from '#server/services/planning/jointActivities'
 import type { PageComment, PageView, VersionView } from '#shared/contributing/wiki'
-import { peopleIn, requirePage, type PageRow } from './room'
+import { peopleIn, requirePage, type PageRow } from './wikiAccess'
 
 type Names = Awaited<ReturnType<typeof peopleIn>>
 

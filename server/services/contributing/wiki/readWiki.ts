@@ -6,7 +6,15 @@ import { contributions, pageComments, pageVersions, pageWriters, wikiPages } fro
 import { seminarsOf } from '#server/services/planning/jointActivities'
 import type { PageLine, WikiView } from '#shared/contributing/wiki'
 import { isWriting } from './pages'
-import { pageAt, pagesOf, peopleIn, scopeOf, wikiRoom, type PageRow, type WikiRoom } from './room'
+import {
+  pageAt,
+  pagesOf,
+  peopleIn,
+  wikiSpaceOf,
+  wikiAccess,
+  type PageRow,
+  type WikiAccess,
+} from './wikiAccess'
 
 type AtWiki = ActivityActor & Pick<Actor, 'seminar'>
 
@@ -17,9 +25,9 @@ export async function readWiki(
   asked: string | undefined,
   now: Date,
 ): Promise<WikiView> {
-  const room = await wikiRoom(db, actor, now)
-  const groupId = whichWiki(room, actor, asked)
-  const readable = room.groups.filter(g => room.reach(g.id).read)
+  const access = await wikiAccess(db, actor, now)
+  const groupId = whichWiki(access, actor, asked)
+  const readable = access.groups.filter(g => access.reach(g.id).read)
   const people = await peopleIn(db, await seminarsOf(db, actor.activity), actor.enrolment)
   const counted =
     readable.length > 0
@@ -31,20 +39,20 @@ export async function readWiki(
       : new Map<string, number>()
   const frame = {
     wikis: [
-      ...(room.trialBy && room.groups.length > 0
+      ...(access.trialBy && access.groups.length > 0
         ? [{ groupId: null, title: 'Your trial', isOwn: true, pages: 0 }]
         : []),
       ...readable.map(g => ({
         groupId: g.id,
         title: g.title,
-        isOwn: g.id === room.ownGroup,
+        isOwn: g.id === access.ownGroup,
         pages: counted.get(g.id) ?? 0,
       })),
     ],
-    phase: room.time.kind === 'working' ? room.time.phase.name : null,
-    until: room.time.kind === 'working' ? room.time.phase.endsAt.toISOString() : null,
+    phase: access.time.kind === 'working' ? access.time.phase.name : null,
+    until: access.time.kind === 'working' ? access.time.phase.endsAt.toISOString() : null,
   }
-  if (groupId === undefined || !room.reach(groupId).read) {
+  if (groupId === undefined || !access.reach(groupId).read) {
     return {
       ...frame,
       groupId: null,
@@ -57,17 +65,17 @@ export async function readWiki(
       missing: groupId === undefined ? 'group' : 'hidden',
     }
   }
-  const { write, comment } = room.reach(groupId)
-  const pages = await pagesOf(db, actor.activity.id, scopeOf(room, groupId))
-  const group = room.groups.find(g => g.id === groupId)
+  const { write, comment } = access.reach(groupId)
+  const pages = await pagesOf(db, actor.activity.id, wikiSpaceOf(access, groupId))
+  const group = access.groups.find(g => g.id === groupId)
   return {
     ...frame,
     groupId,
-    title: group?.title ?? (room.trialBy ? 'Your trial' : actor.activity.title),
+    title: group?.title ?? (access.trialBy ? 'Your trial' : actor.activity.title),
     members: (group?.memberIds ?? []).flatMap(id => people.get(id) ?? []),
     may: { write, comment },
     pages: await linesOf(db, pages, people, actor.enrolment.id, now),
-    suggested: suggestionsFor(room, pages),
+    suggested: suggestionsFor(access, pages),
     wanted: wantedIn(pages),
     missing: null,
   }
@@ -75,20 +83,20 @@ export async function readWiki(
 
 /** The wiki asked for; else one's own; staff begin with the first. Undefined: there is none for this reader. */
 function whichWiki(
-  room: WikiRoom,
+  access: WikiAccess,
   { enrolment }: AtWiki,
   asked: string | undefined,
 ): string | null | undefined {
   if (asked !== undefined) {
-    if (!room.groups.some(g => g.id === asked)) throw nothingHere()
+    if (!access.groups.some(g => g.id === asked)) throw nothingHere()
     return asked
   }
-  if (room.groups.length === 0 || room.trialBy)
-    return room.plan.activity.audience.kind === 'groups' && !room.trialBy ? undefined : null
+  if (access.groups.length === 0 || access.trialBy)
+    return access.plan.activity.audience.kind === 'groups' && !access.trialBy ? undefined : null
   return (
-    room.ownGroup ??
-    room.groups.find(g => room.reach(g.id).read)?.id ??
-    (isStaff(enrolment) ? room.groups[0]?.id : undefined)
+    access.ownGroup ??
+    access.groups.find(g => access.reach(g.id).read)?.id ??
+    (isStaff(enrolment) ? access.groups[0]?.id : undefined)
   )
 }
 
@@ -114,7 +122,7 @@ async function pageCounts(
 }
 
 /** Key words set by hand, then those that stand out in the brief; those of which there is a page are left out. */
-function suggestionsFor({ settings, plan }: WikiRoom, pages: readonly PageRow[]): string[] {
+function suggestionsFor({ settings, plan }: WikiAccess, pages: readonly PageRow[]): string[] {
   const all = new Map<string, string>()
   for (const word of [...settings.keyWords, ...keyWordsOf(plan.activity.brief)])
     if (!all.has(titleKey(word))) all.set(titleKey(word), word)

@@ -17,7 +17,7 @@ import { countSources, renderDoc } from '#server/services/contributing/renderDoc
 import { withIdempotency } from '#server/services/idempotency'
 import { PageDoc } from '#shared/contributing/richDoc'
 import type { Overlaps, VersionWrite } from '#shared/contributing/wiki'
-import { peopleIn, requireMayWrite, requirePage, type PageRow } from './room'
+import { peopleIn, requireMayWrite, requirePage, type PageRow } from './wikiAccess'
 import { attachPictures, goneFor, picturesIn, versionAt, type StoredVersion } from './versions'
 
 interface Saving extends VersionWrite {
@@ -36,8 +36,8 @@ export async function saveVersion(
   write: Saving,
   now: Date,
 ) {
-  const { room, reach } = await requirePage(db, actor, pageId, now)
-  requireMayWrite(room, reach, actor)
+  const { access, reach } = await requirePage(db, actor, pageId, now)
+  requireMayWrite(access, reach, actor)
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const page = await lockPage(tx, pageId)
     if (write.base > page.versions)

@@ -6,7 +6,7 @@ import { PageReader } from '#core/contributing/wiki/pageText'
 import type { Db } from '#server/database/client'
 import { contributionFiles, contributions, files, pageVersions, wikiPages } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
-import { inScope, type PageRow } from './room'
+import { inSpace, type PageRow } from './wikiAccess'
 
 /** A version with its text and where its words are from. */
 export interface StoredVersion {
@@ -39,7 +39,7 @@ export async function goneFor(tx: Db, reader: PageReader, page: PageRow): Promis
   const inWiki = await tx
     .select({ id: wikiPages.id, currentId: wikiPages.currentId })
     .from(wikiPages)
-    .where(and(eq(wikiPages.activityId, page.activityId), inScope(page)))
+    .where(and(eq(wikiPages.activityId, page.activityId), inSpace(page)))
   const currents = inWiki.filter(p => p.id !== page.id).flatMap(p => p.currentId ?? [])
   const [taken, standing] = await Promise.all([
     tx

@@ -120,7 +120,11 @@ async function takeOne(
 }
 
 /** A letter to begin with: what readers said, criterion by criterion, without their names. */
-export function peerLetterOf(view: PeersView, work: PeersView['works'][number], enrolmentId: string): RichNode {
+export function peerLetterOf(
+  view: PeersView,
+  work: PeersView['works'][number],
+  enrolmentId: string,
+): RichNode {
   const given = view.allocations.filter(
     a =>
       a.entryId === work.id &&

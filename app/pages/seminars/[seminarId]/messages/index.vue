@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 import PersonDisc from '~/components/people/PersonDisc.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import MessageThreadPane from '~/components/messaging/MessageThreadPane.vue'

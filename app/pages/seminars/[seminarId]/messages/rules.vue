@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import type { RuleList, RuleWrite } from '#shared/messaging/messages'
 import KindTag from '~/components/planning/KindTag.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { fill } from '#core/messaging/draft'
-import { inWords, plural } from '#core/planning/expectationWords'
+import { inWords, plural } from '#core/language'
 import PersonDisc from '~/components/people/PersonDisc.vue'
 import PlaceWords from '~/components/messaging/PlaceWords.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'

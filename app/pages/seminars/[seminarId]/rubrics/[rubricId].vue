@@ -2,7 +2,7 @@
 import { pointsOf, rubricFaults, type RubricDraft } from '#core/marking/rubric/rubricDraft'
 import RubricGrid from '~/components/marking/RubricGrid.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
-import { plural } from '#core/planning/expectationWords'
+import { plural } from '#core/language'
 import { points } from '~/composables/marking/points'
 import { ApiProblem, newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'

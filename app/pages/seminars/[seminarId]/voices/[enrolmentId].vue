@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { capital, inWords, plural, ringParts, toGoWords } from '#core/planning/expectationWords'
+import { ringParts, toGoWords } from '#core/planning/expectationWords'
+import { capital, inWords, plural } from '#core/language'
 import FillMark from '~/components/marking/FillMark.vue'
 import PersonDisc from '~/components/people/PersonDisc.vue'
 import ExpectationRing from '~/components/planning/ExpectationRing.vue'

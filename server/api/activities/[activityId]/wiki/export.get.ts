@@ -1,9 +1,9 @@
 import { requireActivity } from '#server/access/seminar'
 import { downloadRoute } from '#server/http/fileRoute'
-import { takeOutWiki } from '#server/services/contributing/wiki/takeOut'
+import { exportWiki } from '#server/services/contributing/wiki/exportWiki'
 import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
 /** A wiki to take along: as a site of pages, or as Markdown; either as one archive. */
 export default downloadRoute(wikiEndpoints.downloadWiki, async ({ event, db, params, query, now }) =>
-  takeOutWiki(db, await requireActivity(event, db, params.activityId, now), query, now),
+  exportWiki(db, await requireActivity(event, db, params.activityId, now), query, now),
 )

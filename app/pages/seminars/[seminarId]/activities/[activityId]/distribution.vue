@@ -2,7 +2,7 @@
 import KindTag from '~/components/planning/KindTag.vue'
 import BarChart from '~/components/shell/BarChart.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
-import { capital, inWords } from '#core/planning/expectationWords'
+import { capital, inWords } from '#core/language'
 import { points } from '~/composables/marking/points'
 import { useApi } from '~/composables/shell/useApi'
 import * as markingEndpoints from '#shared/marking/endpoints'

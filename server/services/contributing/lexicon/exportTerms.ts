@@ -13,7 +13,7 @@ import type { WholeContribution } from '#shared/contributing/thread'
 type Term = WholeContribution & { readonly term: NonNullable<WholeContribution['term']> }
 
 /** A lexicon as a file, as its reader gets it on the page: terms that are shown, in their order of letters. */
-export async function takeOutLexicon(
+export async function exportTerms(
   db: Db,
   actor: Actor & { readonly activity: ActivityRow },
   form: 'csv' | 'json' | 'html',

@@ -19,7 +19,7 @@ const MOST = 3000 // terms of one file
  * Takes terms in from a table, or says what it would do. What is there already is left as it is, each row that is left out
  * says why; the rest comes in together or not at all. Categories that are new become the lexicon's.
  */
-export async function takeInTerms(
+export async function importTerms(
   db: Database,
   actor: Actor & { readonly activity: ActivityRow },
   write: LexiconImport,

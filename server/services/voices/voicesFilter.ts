@@ -8,7 +8,7 @@ import { loadPlans, type ActivityPlan } from '#server/services/planning/activity
 import type { VoicesQuery } from '#shared/voices/voices'
 
 /** What is looked at: which activities, whom, and from when to when. */
-export interface Scope {
+export interface VoicesFilter {
   readonly chosen: ActivityPlan | null // one activity
   readonly plans: readonly ActivityPlan[] // all that have begun
   readonly looked: readonly ActivityPlan[]
@@ -24,7 +24,12 @@ export interface Scope {
 const MOST_DAYS = 500
 
 /** @throws {Problem} when the activity, the section or the group is none of this seminar */
-export async function scopeOf(db: Db, { seminar }: Actor, query: VoicesQuery, now: Date): Promise<Scope> {
+export async function voicesFilterOf(
+  db: Db,
+  { seminar }: Actor,
+  query: VoicesQuery,
+  now: Date,
+): Promise<VoicesFilter> {
   const [rows, everyone, sectionRows, groupRows] = await Promise.all([
     db
       .select()

@@ -8,7 +8,7 @@ import { contributions, files, wikiPages } from '#server/database/schema'
 import type { Served } from '#server/http/fileRoute'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { pageMarkdown } from './markdown/writePage'
-import { inScope, pageAt, pagesOf, scopeOf, wikiRoom, type PageRow } from './room'
+import { inSpace, pageAt, pagesOf, wikiSpaceOf, wikiAccess, type PageRow } from './wikiAccess'
 import { picturesIn } from './versions'
 
 interface Take {
@@ -17,16 +17,16 @@ interface Take {
 }
 
 /** One wiki in an archive: every page as it stands, with its pictures, its links leading from file to file. */
-export async function takeOutWiki(
+export async function exportWiki(
   db: Db,
   actor: ActivityActor,
   { group, as }: Take,
   now: Date,
 ): Promise<Served> {
-  const room = await wikiRoom(db, actor, now)
+  const access = await wikiAccess(db, actor, now)
   const groupId = group ?? null
-  if (!room.reach(groupId).read) throw nothingHere()
-  const pages = await pagesOf(db, actor.activity.id, scopeOf(room, groupId))
+  if (!access.reach(groupId).read) throw nothingHere()
+  const pages = await pagesOf(db, actor.activity.id, wikiSpaceOf(access, groupId))
   const texts = await db
     .select({ pageId: wikiPages.id, doc: contributions.doc })
     .from(wikiPages)
@@ -34,7 +34,7 @@ export async function takeOutWiki(
     .where(
       and(
         eq(wikiPages.activityId, actor.activity.id),
-        inScope(scopeOf(room, groupId)),
+        inSpace(wikiSpaceOf(access, groupId)),
         isNull(wikiPages.removedAt),
         isNotNull(wikiPages.currentId),
       ),
@@ -52,7 +52,7 @@ export async function takeOutWiki(
   const pictureName = new Map(
     pictures.map((p, i) => [p.id, `pictures/${i + 1}-${p.name.replace(/[^\p{L}\p{N}.]+/gu, '-')}`]),
   )
-  const title = room.groups.find(g => g.id === groupId)?.title ?? actor.activity.title
+  const title = access.groups.find(g => g.id === groupId)?.title ?? actor.activity.title
   const entries: Record<string, Uint8Array> = {}
   const docOf = (page: PageRow) => texts.find(t => t.pageId === page.id)?.doc ?? { type: 'doc' }
   const link = (to: string) => {

@@ -6,18 +6,18 @@ import { PageDoc } from '#shared/contributing/richDoc'
 import { LONGEST_TITLE, type WikiImport } from '#shared/contributing/wiki'
 import { readMarkdownPage } from './markdown/readPage'
 import { pageOfTitle } from './pages'
-import { requireMayWrite, scopeOf, wikiRoom } from './room'
+import { requireMayWrite, wikiSpaceOf, wikiAccess } from './wikiAccess'
 import { saveVersion } from './saveVersion'
 
 /**
  * Takes pages in from Markdown files, all of them or none: each becomes a version of the page of its title, which is made
  * if there is none. Sent again, nothing is done twice; a page that says the same already gets no version.
  */
-export async function takeInPages(db: Database, actor: ActivityActor, write: WikiImport, now: Date) {
-  const room = await wikiRoom(db, actor, now)
-  const reach = room.reach(write.groupId)
+export async function importPages(db: Database, actor: ActivityActor, write: WikiImport, now: Date) {
+  const access = await wikiAccess(db, actor, now)
+  const reach = access.reach(write.groupId)
   if (!reach.read) throw nothingHere()
-  requireMayWrite(room, reach, actor)
+  requireMayWrite(access, reach, actor)
   const read = write.files.map(file => {
     const { title, doc } = readMarkdownPage(file.name, file.text)
     const parsed = PageDoc.safeParse(doc)
@@ -36,7 +36,7 @@ export async function takeInPages(db: Database, actor: ActivityActor, write: Wik
         tx,
         actor,
         { id: v7(), groupId: write.groupId, title, parentId: null },
-        scopeOf(room, write.groupId),
+        wikiSpaceOf(access, write.groupId),
         now,
       )
       try {

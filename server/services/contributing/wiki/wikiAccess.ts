@@ -22,7 +22,7 @@ import type { AuthorView } from '#shared/contributing/thread'
 export type PageRow = typeof wikiPages.$inferSelect
 
 /** A wiki activity for one person: its groups, and what they may do in each of its wikis. */
-export interface WikiRoom {
+export interface WikiAccess {
   readonly settings: WikiSettings
   readonly plan: ActivityPlan
   readonly groups: readonly AudienceGroup[] // none: the class has one wiki
@@ -32,19 +32,24 @@ export interface WikiRoom {
   readonly reach: (groupId: string | null) => WikiReach
 }
 /** Which of an activity's wikis: a group's, the class's, or a practice student's trial. */
-export interface WikiScope {
+export interface WikiSpace {
   readonly groupId: string | null
   readonly trialBy: string | null
 }
 
-export async function wikiRoom(
+export async function wikiAccess(
   db: Db,
   actor: Pick<ActivityActor, 'activity' | 'enrolment'> & {
     readonly seminar: Pick<Actor['seminar'], 'state'>
   },
   now: Date,
-): Promise<WikiRoom> {
-  return roomFor(await wikiPlan(db, actor.activity), actor.enrolment, actor.seminar.state === 'archived', now)
+): Promise<WikiAccess> {
+  return wikiAccessFor(
+    await wikiPlan(db, actor.activity),
+    actor.enrolment,
+    actor.seminar.state === 'archived',
+    now,
+  )
 }
 
 /** What of a wiki activity is the same for everyone. */
@@ -57,12 +62,12 @@ export async function wikiPlan(
   return { plan, groups }
 }
 
-export function roomFor(
+export function wikiAccessFor(
   { plan, groups }: Awaited<ReturnType<typeof wikiPlan>>,
   enrolment: Enrolment,
   archived: boolean,
   now: Date,
-): WikiRoom {
+): WikiAccess {
   const { activity } = plan
   const settings = wikiOf(activity.settings)
   const ownGroup = groups.find(g => g.memberIds.includes(enrolment.id))?.id ?? null
@@ -94,11 +99,11 @@ export function roomFor(
 }
 
 /** Whose pages a reader gets under a group: a practice student's own wiki is their trial. */
-export const scopeOf = (room: Pick<WikiRoom, 'trialBy'>, groupId: string | null): WikiScope => ({
+export const wikiSpaceOf = (access: Pick<WikiAccess, 'trialBy'>, groupId: string | null): WikiSpace => ({
   groupId,
-  trialBy: groupId === null ? room.trialBy : null,
+  trialBy: groupId === null ? access.trialBy : null,
 })
-export const inScope = ({ groupId, trialBy }: WikiScope) =>
+export const inSpace = ({ groupId, trialBy }: WikiSpace) =>
   and(
     groupId === null ? isNull(wikiPages.groupId) : eq(wikiPages.groupId, groupId),
     trialBy === null ? isNull(wikiPages.trialBy) : eq(wikiPages.trialBy, trialBy),
@@ -111,8 +116,8 @@ export async function requirePage(
   pageId: string,
   now: Date,
   removed = false,
-): Promise<{ readonly room: WikiRoom; readonly page: PageRow; readonly reach: WikiReach }> {
-  const room = await wikiRoom(db, actor, now)
+): Promise<{ readonly access: WikiAccess; readonly page: PageRow; readonly reach: WikiReach }> {
+  const access = await wikiAccess(db, actor, now)
   const [page] = await db
     .select()
     .from(wikiPages)
@@ -123,14 +128,14 @@ export async function requirePage(
         removed ? undefined : isNull(wikiPages.removedAt),
       ),
     )
-  const reach = page && mayReach(room, page) ? room.reach(page.groupId) : null
+  const reach = page && mayReach(access, page) ? access.reach(page.groupId) : null
   if (!page || !reach?.read) throw nothingHere()
-  return { room, page, reach }
+  return { access, page, reach }
 }
 
 /** Whether a page is in one of the wikis of its activity for this reader: another's trial is in none. */
-export const mayReach = (room: WikiRoom, page: Pick<PageRow, 'groupId' | 'trialBy'>): boolean =>
-  page.trialBy === scopeOf(room, page.groupId).trialBy
+export const mayReach = (access: WikiAccess, page: Pick<PageRow, 'groupId' | 'trialBy'>): boolean =>
+  page.trialBy === wikiSpaceOf(access, page.groupId).trialBy
 
 /** The page that something which changed is, or is about: the page itself, a version of it, a comment on it. */
 export async function pageOfChange(db: Db, id: string): Promise<PageRow | null> {
@@ -154,25 +159,25 @@ export async function pageOfChange(db: Db, id: string): Promise<PageRow | null> 
 }
 
 /** Refuses a change of pages where the phase, or one's part in it, does not allow one. */
-export function requireMayWrite(room: WikiRoom, reach: WikiReach, actor: ActivityActor): void {
+export function requireMayWrite(access: WikiAccess, reach: WikiReach, actor: ActivityActor): void {
   if (reach.write) return
-  if (!reach.comment && room.time.kind === 'working')
+  if (!reach.comment && access.time.kind === 'working')
     throw new Problem(403, 'notYours', 'This wiki is another group’s: it can be read here.')
   throw refusedField(
     'doc',
     'notWriting',
-    room.time.kind === 'working'
+    access.time.kind === 'working'
       ? 'The pages rest while they are commented on. They can be changed again when revising begins; your text is kept here.'
       : `Writing is over${isStaff(actor.enrolment) ? '' : ' for you'}. Your text is kept here; write to your instructor if something is missing.`,
   )
 }
 
 /** The pages of one wiki, in the order of their places. */
-export const pagesOf = (db: Db, activityId: string, scope: WikiScope): Promise<PageRow[]> =>
+export const pagesOf = (db: Db, activityId: string, space: WikiSpace): Promise<PageRow[]> =>
   db
     .select()
     .from(wikiPages)
-    .where(and(eq(wikiPages.activityId, activityId), inScope(scope), isNull(wikiPages.removedAt)))
+    .where(and(eq(wikiPages.activityId, activityId), inSpace(space), isNull(wikiPages.removedAt)))
     .orderBy(asc(wikiPages.position), asc(wikiPages.id))
 
 /** The page a title leads to: by its name now, else by one it had. */
