@@ -1,10 +1,15 @@
 <script setup lang="ts">
 import type { SettingsBody, SettingsView } from '#shared/people/settings'
 import EditableRows from '~/components/shell/EditableRows.vue'
+import CategorySettings from '~/components/people/settings/CategorySettings.vue'
+import GradingSettings from '~/components/people/settings/GradingSettings.vue'
+import LoadSettings from '~/components/people/settings/LoadSettings.vue'
+import SettingsPart from '~/components/people/settings/SettingsPart.vue'
 import SeminarActs from '~/components/people/SeminarActs.vue'
 import TermFields from '~/components/people/TermFields.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import SavedMark from '~/components/shell/SavedMark.vue'
+import { numberOf, textOf } from '~/composables/shell/fieldOf'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { timeZones } from '~/composables/planning/termWeeks'
 import { useSharedEdit, type Stored } from '~/composables/shell/useSharedEdit'
@@ -57,31 +62,10 @@ onMounted(() => {
   zones.value = timeZones()
 })
 const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
-const weights = computed(() => s.value.categories.reduce((sum, c) => sum + c.weightPercent, 0))
-const number = (event: Event) => Number((event.target as HTMLInputElement).value) || 0
-const text = (event: Event) => (event.target as HTMLInputElement).value
-const grade = (part: Partial<SettingsBody['grading']>) =>
-  edit!.change({ grading: { ...s.value.grading, ...part } })
-const bandText = (bands: SettingsBody['scales'][number]['bands']) =>
-  bands.map(b => `${b.letter} ${b.fromPercent}`).join(', ')
-function bands(event: Event, i: number) {
-  const parsed = text(event)
-    .split(',')
-    .map(part => /^\s*(.+?)\s+(\d+(?:\.\d+)?)\s*%?\s*$/.exec(part))
-    .filter(m => m !== null)
-    .map(m => ({ letter: m[1]!, fromPercent: Number(m[2]) }))
-  edit!.change({ scales: s.value.scales.map((scale, j) => (j === i ? { ...scale, bands: parsed } : scale)) })
-}
 function reloadSeminar() {
   void refresh()
   void seminar.load(String(route.params.seminarId))
 }
-const weightsSentence = computed(() => {
-  if (weights.value === 100) return '.'
-  if (weights.value < 100)
-    return `; ${100 - weights.value} % are not given yet. Final marks are reckoned as if these made up the whole.`
-  return `, ${weights.value - 100} % more than a whole. Final marks are reckoned by their proportion.`
-})
 </script>
 
 <template>
@@ -106,22 +90,20 @@ const weightsSentence = computed(() => {
         }}<button class="link" type="button" @click="edit.settle(c.field, 'theirs')">Take theirs</button>
       </p>
     </section>
-    <section>
-      <h2>The seminar</h2>
+    <SettingsPart title="The seminar">
       <div class="grid">
         <label class="lab wide"
-          >Title<input class="in" :value="s.title" @input="edit.change({ title: text($event) })"
+          >Title<input class="in" :value="s.title" @input="edit.change({ title: textOf($event) })"
         /></label>
         <label class="lab"
-          >Short code<input class="in" :value="s.code" @input="edit.change({ code: text($event) })"
+          >Short code<input class="in" :value="s.code" @input="edit.change({ code: textOf($event) })"
         /></label>
         <label class="lab"
-          >College<input class="in" :value="s.college" @input="edit.change({ college: text($event) })"
+          >College<input class="in" :value="s.college" @input="edit.change({ college: textOf($event) })"
         /></label>
       </div>
-    </section>
-    <section>
-      <h2>Term</h2>
+    </SettingsPart>
+    <SettingsPart title="Term">
       <div>
         <TermFields v-model="term" :problems="edit.problems.value" />
         <p class="sentence">
@@ -130,7 +112,7 @@ const weightsSentence = computed(() => {
             class="in"
             aria-label="Usual weekday"
             :value="s.usualDueWeekday"
-            @change="edit.change({ usualDueWeekday: number($event) })"
+            @change="edit.change({ usualDueWeekday: numberOf($event) })"
           >
             <option v-for="(day, i) in WEEKDAYS" :key="day" :value="i + 1">{{ day }}</option>
           </select>
@@ -140,13 +122,13 @@ const weightsSentence = computed(() => {
             type="time"
             aria-label="Usual time"
             :value="s.usualDueTime"
-            @change="edit.change({ usualDueTime: text($event) })"
+            @change="edit.change({ usualDueTime: textOf($event) })"
           />, by the clocks of
           <select
             class="in"
             aria-label="Time zone"
             :value="s.timeZone"
-            @change="edit.change({ timeZone: text($event) })"
+            @change="edit.change({ timeZone: textOf($event) })"
           >
             <option v-for="zone in [...new Set([s.timeZone, ...zones])]" :key="zone">
               {{ zone }}
@@ -157,9 +139,8 @@ const weightsSentence = computed(() => {
           Every new due time takes these; they stay at that local time when the clocks change.
         </p>
       </div>
-    </section>
-    <section>
-      <h2>Units</h2>
+    </SettingsPart>
+    <SettingsPart title="Units">
       <EditableRows
         :rows="s.units"
         add="Add a unit"
@@ -172,7 +153,7 @@ const weightsSentence = computed(() => {
             class="in title"
             :value="row.title"
             aria-label="Theme"
-            @input="set({ title: text($event) })"
+            @input="set({ title: textOf($event) })"
           />
           weeks
           <input
@@ -182,7 +163,7 @@ const weightsSentence = computed(() => {
             :max="s.weeks"
             :value="row.fromWeek"
             aria-label="From week"
-            @input="set({ fromWeek: number($event) })"
+            @input="set({ fromWeek: numberOf($event) })"
           />
           to
           <input
@@ -192,13 +173,12 @@ const weightsSentence = computed(() => {
             :max="s.weeks"
             :value="row.toWeek"
             aria-label="To week"
-            @input="set({ toWeek: number($event) })"
+            @input="set({ toWeek: numberOf($event) })"
           />
         </template>
       </EditableRows>
-    </section>
-    <section>
-      <h2>Sections</h2>
+    </SettingsPart>
+    <SettingsPart title="Sections">
       <EditableRows
         :rows="s.sections"
         add="Add a section"
@@ -216,222 +196,13 @@ const weightsSentence = computed(() => {
             class="in title"
             :value="row.title"
             aria-label="Section"
-            @input="set({ title: text($event) })"
+            @input="set({ title: textOf($event) })"
         /></template>
       </EditableRows>
-    </section>
-    <section>
-      <h2>Categories</h2>
-      <div>
-        <EditableRows
-          :rows="s.categories"
-          add="Add a category"
-          empty="Categories say how much each sort of work counts."
-          :fresh="
-            () => ({
-              id: newKey(),
-              title: 'New category',
-              weightPercent: Math.max(0, 100 - weights),
-              dropLowest: 0,
-            })
-          "
-          @change="edit.change({ categories: $event })"
-        >
-          <template #default="{ row, set }"
-            ><input
-              class="in title"
-              :value="row.title"
-              aria-label="Category"
-              @input="set({ title: text($event) })" />{{ ' '
-            }}<input
-              class="in short"
-              type="number"
-              min="0"
-              max="100"
-              :value="row.weightPercent"
-              aria-label="Weight in percent"
-              @input="set({ weightPercent: number($event) })" />
-            %
-            <label class="drop"
-              >without the lowest
-              <input
-                class="in short"
-                type="number"
-                min="0"
-                max="20"
-                :value="row.dropLowest"
-                :aria-label="`How many of the lowest of ${row.title} are left out`"
-                @input="set({ dropLowest: number($event) })" /></label
-          ></template>
-        </EditableRows>
-        <p v-if="s.categories.length > 0" class="sum" :class="{ off: weights !== 100 }">
-          Together {{ weights }} %{{ weightsSentence }}
-        </p>
-      </div>
-    </section>
-    <section>
-      <h2>Gradebook</h2>
-      <div>
-        <p class="sentence">
-          Work that is missing when it closes
-          <select
-            class="in"
-            :value="String(s.grading.missingIsZero)"
-            aria-label="Missing work"
-            @change="grade({ missingIsZero: text($event) === 'true' })"
-          >
-            <option value="true">counts as zero</option>
-            <option value="false">is left out</option></select
-          >. Your figures
-          <select
-            class="in"
-            :value="String(s.grading.countHeld)"
-            aria-label="Held marks"
-            @change="grade({ countHeld: text($event) === 'true' })"
-          >
-            <option value="false">count what is returned</option>
-            <option value="true">count held marks, too</option></select
-          >.
-        </p>
-        <p class="sentence">
-          Students
-          <select
-            class="in"
-            :value="String(s.grading.showTotal)"
-            aria-label="Final figure for students"
-            @change="grade({ showTotal: text($event) === 'true' })"
-          >
-            <option value="true">see their final figure as it stands</option>
-            <option value="false">see single marks only</option></select
-          >, with
-          <select
-            class="in"
-            :value="s.grading.gradingScaleId ?? ''"
-            aria-label="Letters of the final figure"
-            @change="grade({ gradingScaleId: text($event) || null })"
-          >
-            <option value="">no letters</option>
-            <option v-for="scale in s.scales" :key="scale.id" :value="scale.id">
-              letters of {{ scale.title }}
-            </option></select
-          >. One passes from
-          <input
-            class="in short"
-            type="number"
-            min="0"
-            max="100"
-            :value="s.grading.passPercent ?? ''"
-            aria-label="Pass mark in percent; empty for none"
-            @input="grade({ passPercent: text($event) === '' ? null : number($event) })"
-          />
-          %.
-        </p>
-      </div>
-    </section>
-    <section>
-      <h2>Grading scales</h2>
-      <EditableRows
-        :rows="s.scales"
-        add="Add a scale"
-        empty="A scale turns percent into letters or words."
-        :fresh="
-          () => ({
-            id: newKey(),
-            title: 'New scale',
-            bands: [
-              { letter: 'Pass', fromPercent: 50 },
-              { letter: 'Not yet', fromPercent: 0 },
-            ],
-          })
-        "
-        @change="edit.change({ scales: $event })"
-      >
-        <template #default="{ row, set, index }"
-          ><input
-            class="in title"
-            :value="row.title"
-            aria-label="Scale"
-            @input="set({ title: text($event) })" /><input
-            class="in bands"
-            :value="bandText(row.bands)"
-            aria-label="Letters with the percent each begins at, highest first"
-            @change="bands($event, index)"
-        /></template>
-      </EditableRows>
-    </section>
-    <section>
-      <h2>Load and presence</h2>
-      <div>
-        <p class="sentence">
-          The plan reckons with reading at
-          <input
-            class="in short"
-            type="number"
-            min="50"
-            max="1000"
-            :value="s.pace.readingWordsPerMinute"
-            aria-label="Words read a minute"
-            @input="edit.change({ pace: { ...s.pace, readingWordsPerMinute: number($event) } })"
-          />
-          words a minute, writing at
-          <input
-            class="in short"
-            type="number"
-            min="1"
-            max="100"
-            :value="s.pace.writingWordsPerMinute"
-            aria-label="Words written a minute"
-            @input="edit.change({ pace: { ...s.pace, writingWordsPerMinute: number($event) } })"
-          />, and marking for
-          <input
-            class="in short"
-            type="number"
-            min="0"
-            max="120"
-            :value="s.pace.markingMinutesPerStudent"
-            aria-label="Minutes of marking a student"
-            @input="edit.change({ pace: { ...s.pace, markingMinutesPerStudent: number($event) } })"
-          />
-          minutes a student besides reading.
-        </p>
-        <p class="sentence">
-          It says so when a week asks more than
-          <input
-            class="in short"
-            type="number"
-            min="1"
-            max="60"
-            :value="s.studentHoursLimit"
-            aria-label="Hours of students"
-            @input="edit.change({ studentHoursLimit: number($event) })"
-          />
-          hours of students or
-          <input
-            class="in short"
-            type="number"
-            min="1"
-            max="60"
-            :value="s.markingHoursLimit"
-            aria-label="Hours of marking"
-            @input="edit.change({ markingHoursLimit: number($event) })"
-          />
-          of you.
-        </p>
-        <p class="sentence">
-          A student without a word from you for
-          <input
-            class="in short"
-            type="number"
-            min="1"
-            max="120"
-            :value="s.presenceGapDays"
-            aria-label="Days without a word"
-            @input="edit.change({ presenceGapDays: number($event) })"
-          />
-          days is pointed out.
-        </p>
-      </div>
-    </section>
+    </SettingsPart>
+    <CategorySettings :settings="s" @change="edit.change" />
+    <GradingSettings :settings="s" @change="edit.change" />
+    <LoadSettings :settings="s" @change="edit.change" />
     <SeminarActs
       :seminar-id="String(route.params.seminarId)"
       :settings="s"
@@ -445,16 +216,6 @@ const weightsSentence = computed(() => {
 .settings {
   max-width: 980px;
 }
-section {
-  display: grid;
-  grid-template-columns: 150px minmax(0, 1fr);
-  gap: 8px 26px;
-  padding: 18px 0;
-  border-top: 1px solid var(--line);
-}
-h2 {
-  font: 600 1rem/1.4 var(--read);
-}
 .grid {
   display: grid;
   grid-template-columns: 9rem 1fr;
@@ -462,39 +223,6 @@ h2 {
 }
 .wide {
   grid-column: 1 / -1;
-}
-.sentence {
-  font: 400 1rem/2.1 var(--read);
-  margin-top: 6px;
-}
-.sentence .in,
-:deep(.row .in) {
-  font: 600 0.9375rem/1.3 var(--read);
-  color: var(--harbour-deep);
-  padding: 3px 7px;
-}
-.title {
-  width: 14rem;
-}
-.bands {
-  flex: 1;
-  min-width: 12rem;
-}
-.drop {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
-  font-size: 0.8125rem;
-  color: var(--ink-2);
-  margin-left: 10px;
-}
-.sum {
-  font-size: 0.84375rem;
-  color: var(--moss);
-  margin-top: 6px;
-}
-.sum.off {
-  color: var(--ember);
 }
 .archived {
   padding: 10px 14px;
@@ -508,10 +236,5 @@ h2 {
   padding: 10px 14px;
   border-radius: var(--r);
   border: 0;
-}
-@media (max-width: 700px) {
-  section {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>
