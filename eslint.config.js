@@ -80,6 +80,11 @@ export default tseslint.config(
     ['^#server', '(^|/)\\.\\./(.*/)?(server|demo)/'],
     'app imports only shared and core',
   ),
+  layer(
+    ['app/autosave/*.ts'],
+    ['^#server', '^(vue|nuxt|pinia|#imports)', '^~/(components|stores|pages)'],
+    'autosave is computed without a framework; useAutosave binds it to a component',
+  ),
   layer(['server/**/*.ts'], ['^~', '(^|/)\\.\\./(.*/)?(app|demo)/'], 'server imports only shared and core'),
   // a route parses, asks access, calls one service and answers: the database is not its business
   layer(

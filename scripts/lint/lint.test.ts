@@ -53,6 +53,12 @@ describe('lint', () => {
       "export { a } from '#server/clock'\n",
       'no-restricted-imports',
     ],
+    [
+      'an autosave that knows a framework',
+      'app/autosave/one.ts',
+      "export { ref } from 'vue'\n",
+      'no-restricted-imports',
+    ],
     ['core that knows a framework', 'core/one.ts', "export { ref } from 'vue'\n", 'no-restricted-imports'],
     [
       'shared that knows the app',
