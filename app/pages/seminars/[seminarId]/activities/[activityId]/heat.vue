@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { heatOf, type HotPassage } from '#core/contributing/reading/passages'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
+import HotPassageShow from '~/components/contributing/reading/HotPassageShow.vue'
 import ProseText from '~/components/contributing/ProseText.vue'
 import KindTag from '~/components/planning/KindTag.vue'
 import { useMargin, type MarginNote } from '~/composables/contributing/reading/useMargin'
@@ -236,39 +237,17 @@ function answerWords(id: string) {
         </div>
       </li>
     </ol>
-    <section
+    <HotPassageShow
       v-if="big && current"
-      class="large"
-      role="dialog"
-      aria-modal="true"
-      aria-label="To show in class"
-    >
-      <p class="where">
-        {{ store.view.text?.title }}, {{ label(current) }} <span class="grow" />{{ ' '
-        }}<span class="num">{{ at + 1 }} of {{ shown.length }}</span
-        >{{ ' ' }}<button class="link" type="button" @click="turn(-1)">before <kbd>k</kbd></button>{{ ' '
-        }}<button class="link" type="button" @click="turn(1)">next <kbd>j</kbd></button>{{ ' '
-        }}<button class="link" type="button" @click="big = false">back <kbd>Esc</kbd></button>
-      </p>
-      <blockquote>
-        <span>… {{ quote(current).before }}</span
-        ><mark>{{ quote(current).exact }}</mark
-        ><span>{{ quote(current).after }} …</span>
-      </blockquote>
-      <div class="voices">
-        <div v-for="m in chosenNotes(current).slice(0, 6)" :key="m.c.id">
-          <p class="by">
-            {{ named ? m.c.author.name : ''
-            }}<i v-if="m.c.note.kind === 'question'"> {{ named ? 'asks' : 'a question' }}</i>
-          </p>
-          <ProseText v-if="m.c.html" :html="m.c.html" />
-          <div v-for="r in m.replies.filter(x => !x.withdrawn).slice(0, 2)" :key="r.id" class="reply">
-            <span v-if="named" class="by">{{ r.author.name }}</span>{{ ' '
-            }}<ProseText v-if="r.html" class="inline" :html="r.html" />
-          </div>
-        </div>
-      </div>
-    </section>
+      :where="`${store.view.text?.title}, ${label(current)}`"
+      :at="at + 1"
+      :of="shown.length"
+      :quote="quote(current)"
+      :notes="chosenNotes(current).slice(0, 6)"
+      :named="named"
+      @turn="turn"
+      @close="big = false"
+    />
   </main>
 </template>
 
@@ -390,57 +369,6 @@ blockquote mark {
 .inline :deep(p) {
   display: inline;
 }
-.large {
-  position: fixed;
-  inset: 0;
-  z-index: 60;
-  background: var(--paper);
-  padding: 28px 6vw 40px;
-  overflow: auto;
-  display: flex;
-  flex-direction: column;
-  gap: 28px;
-}
-.where {
-  display: flex;
-  gap: 20px;
-  align-items: baseline;
-  font-size: 0.9375rem;
-  color: var(--ink-2);
-}
-.grow {
-  flex: 1;
-}
-.large blockquote {
-  font-size: clamp(1.5rem, 3.4vw, 3rem);
-  line-height: 1.35;
-  text-wrap: pretty;
-}
-.large mark {
-  border-bottom-width: 6px;
-}
-.voices {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(22rem, 1fr));
-  gap: 22px 44px;
-}
-.voices > div {
-  border-top: 1px solid var(--spine);
-  padding-top: 10px;
-}
-.voices :deep(.prose) {
-  font-size: clamp(1.125rem, 1.6vw, 1.5rem);
-  line-height: 1.4;
-}
-.reply {
-  margin: 8px 0 0 2px;
-  padding-left: 14px;
-  border-left: 2px solid var(--spine);
-  color: var(--ink-2);
-}
-.voices .reply :deep(.prose) {
-  font-size: 1.0625rem;
-}
 @media (max-width: 760px) {
   .heat {
     padding: 12px 14px 60px;
@@ -448,9 +376,6 @@ blockquote mark {
   li {
     grid-template-columns: 1fr;
     gap: 8px;
-  }
-  .voices {
-    grid-template-columns: 1fr;
   }
   .tools .main {
     margin-left: 0;
