@@ -1,3 +1,5 @@
+/* eslint-disable-next-line @typescript-eslint/triple-slash-reference -- the types of the interface reach this file, and bring no declarations of the server along */
+/// <reference path="../types/raw.d.ts" />
 import text from 'raw:../../docs/openapi.json'
 import { route } from '#server/http/route'
 import * as httpEndpoints from '#shared/http/endpoints'
