@@ -9,8 +9,8 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 /** Fonts and the like, which the build takes into the server's bundle: modules that name them can be loaded without. */
 const rawFiles = {
   name: 'raw-files',
-  resolveId: (id: string) => (id.startsWith('raw:') ? `\0${id}` : null),
-  load: (id: string) => (id.startsWith('\0raw:') ? 'export default ""' : null),
+  resolveId: (id: string) => (id.startsWith('raw:') ? '\0raw-file' : null),
+  load: (id: string) => (id === '\0raw-file' ? 'export default ""' : null),
 }
 
 export default defineConfig({
