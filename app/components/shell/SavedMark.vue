@@ -38,6 +38,9 @@ const words = computed(
   font-size: 0.78125rem;
   color: var(--ink-3);
 }
+.link {
+  margin-left: 6px;
+}
 .problem {
   color: var(--brick);
 }
