@@ -94,15 +94,11 @@ export function useDraft(
   const title = computed(() => now.value.title)
   const term = computed(() => now.value.term)
   const files = computed(() => now.value.files)
-  const theirs = computed(() =>
-    autosave.status.value.kind === 'conflict' ? autosave.status.value.theirs.value : null,
-  )
+  const { theirs } = autosave
   const waits = ref(false) // to be posted once there is a connection
   const refused = shallowRef<ProblemDetails | null>(null) // what posting was answered
   const problem = computed(() => {
-    const { value: status } = autosave.status
-    const details =
-      refused.value ?? (status.kind === 'kept' || status.kind === 'refused' ? status.problem : null)
+    const details = refused.value ?? autosave.problem.value
     return details && sentenceOf(details)
   })
   const state = computed<DraftState>(() => (waits.value ? 'waiting' : stateOf()))

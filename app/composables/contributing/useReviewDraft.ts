@@ -32,9 +32,7 @@ export function useReviewDraft(desk: ReviewDesk) {
     }),
   })
   const given = autosave.value
-  const theirs = computed(() =>
-    autosave.status.value.kind === 'conflict' ? { given: autosave.status.value.theirs.value } : null,
-  )
+  const theirs = computed(() => (autosave.theirs.value ? { given: autosave.theirs.value } : null))
   const state = computed<ReviewSaving>(() => {
     const { kind } = autosave.status.value
     if (kind === 'stored') return autosave.version.value === null ? 'empty' : 'saved'
@@ -42,11 +40,7 @@ export function useReviewDraft(desk: ReviewDesk) {
     return kind === 'changed' || kind === 'sending' ? 'saving' : 'not saved'
   })
   const said = ref<string | null>(null) // about handing in
-  const problem = computed(() => {
-    const status = autosave.status.value
-    const details = status.kind === 'kept' || status.kind === 'refused' ? status.problem : null
-    return said.value ?? details?.detail ?? null
-  })
+  const problem = computed(() => said.value ?? autosave.problem.value?.detail ?? null)
   const undo: ReviewGiven[] = []
   const lacks = computed(() =>
     lacksOf(given.value, {

@@ -114,8 +114,10 @@ export function markSaving(
     return kinds.some(k => k === 'changed' || k === 'sending') ? 'saving' : 'saved'
   })
   const problem = computed(() => {
-    const failed = [current.value, ...statuses.value].find(s => s?.kind === 'kept' || s?.kind === 'refused')
-    return failed && 'problem' in failed ? (failed.problem?.detail ?? null) : null
+    const id = currentId()
+    const first = id === null ? undefined : autosaves.get(id)
+    const failed = [first, ...autosaves.values()].find(a => a?.problem.value)
+    return failed?.problem.value?.detail ?? null
   })
   /** Ends a conflict about the mark at hand. @returns the other mark, or null where there was none */
   function settle(mine: boolean): MarkView | null {

@@ -7,7 +7,7 @@ const timers = {
 
 /** An autosave for as long as a component stands: it looks for what was kept, and sends what is left when one goes. */
 export function useAutosave<T>(options: Omit<AutosaveOptions<T>, 'timers' | 'onStep'>) {
-  const { value, status, version, isUnstored, ...autosave } = reactiveAutosave(options)
+  const { value, status, version, isUnstored, problem, theirs, ...autosave } = reactiveAutosave(options)
   const again = () => {
     if (status.value.kind === 'kept') void autosave.flush()
   }
@@ -25,7 +25,7 @@ export function useAutosave<T>(options: Omit<AutosaveOptions<T>, 'timers' | 'onS
     document.removeEventListener('visibilitychange', lookAgain)
     autosave.close()
   })
-  return { value, status, version, isUnstored, ...autosave }
+  return { value, status, version, isUnstored, problem, theirs, ...autosave }
 }
 
 /** An autosave whose state can be watched. Whoever makes it closes it. */
@@ -44,12 +44,20 @@ export function reactiveAutosave<T>(options: Omit<AutosaveOptions<T>, 'timers' |
   const status = shallowRef<SaveStatus<T>>({ kind: 'stored' })
   const version = ref(options.version)
   const isUnstored = ref(false)
+  /** Why what stands here is not stored, where the server or the line has said so. */
+  const problem = computed(() =>
+    status.value.kind === 'kept' || status.value.kind === 'refused' ? status.value.problem : null,
+  )
+  /** The other text, while somebody has to choose. */
+  const theirs = computed(() => (status.value.kind === 'conflict' ? status.value.theirs.value : null))
   return {
     ...autosave,
     value: shallowReadonly(value),
     status: shallowReadonly(status),
     version: readonly(version),
     isUnstored: readonly(isUnstored),
+    problem,
+    theirs,
   }
 }
 

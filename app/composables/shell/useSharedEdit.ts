@@ -85,9 +85,7 @@ export function useSharedEdit<T extends object>(options: {
   const { status, version } = autosave
   const changes = computed(() => differing(mine.value, base.value))
   const changed = computed(() => Object.keys(changes.value).length > 0)
-  const details = computed(() =>
-    status.value.kind === 'kept' || status.value.kind === 'refused' ? status.value.problem : null,
-  )
+  const details = autosave.problem
   const problem = computed(() => details.value?.detail ?? null)
   const problems = computed<Readonly<Record<string, string>>>(() => details.value?.fields ?? {})
   const state = computed<EditState>(() => {

@@ -49,9 +49,7 @@ export function usePageDraft(page: PageView) {
   })
   const doc = computed(() => autosave.value.value.doc)
   const base = () => autosave.value.value.base
-  const theirs = computed(() =>
-    autosave.status.value.kind === 'conflict' ? autosave.status.value.theirs.value : null,
-  )
+  const { theirs } = autosave
   const state = computed<PageDraftState>(() => {
     const { kind } = autosave.status.value
     if (kind === 'stored') return autosave.version.value === null ? 'as saved' : 'draft saved'
@@ -60,8 +58,7 @@ export function usePageDraft(page: PageView) {
   })
   const refused = ref<string | null>(null) // what saving a version was answered
   const problem = computed(() => {
-    const status = autosave.status.value
-    const details = status.kind === 'kept' || status.kind === 'refused' ? status.problem : null
+    const details = autosave.problem.value
     return refused.value ?? details?.fields?.doc ?? details?.detail ?? null
   })
   const overlaps = shallowRef<Overlaps | null>(null)
