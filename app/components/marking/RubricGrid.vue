@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { VueDraggable } from 'vue-draggable-plus'
 import {
-  maxOf,
   MOST_CRITERIA,
   MOST_LEVELS,
   type CriterionDraft,
@@ -10,6 +9,7 @@ import {
   type RubricFault,
 } from '#core/marking/rubric/rubricDraft'
 import { points } from '~/composables/marking/points'
+import RubricCriterion from './RubricCriterion.vue'
 
 /** A rubric as a grid that is typed through like a table: criteria down, levels across. Rows are put in order by dragging or with the arrow keys. */
 const props = defineProps<{
@@ -168,85 +168,17 @@ const wordsOf = (row: number) =>
         role="group"
         :aria-label="r.criterion.title || `Criterion ${i + 1}`"
       >
-        <div class="side">
-          <button
-            v-if="!readonly"
-            class="grip"
-            type="button"
-            :aria-label="`Move ${r.criterion.title || 'this criterion'} with the arrow keys`"
-            title="Drag, or use the arrow keys"
-            @keydown.up.prevent.stop="moveCriterion(i, -1)"
-            @keydown.down.prevent.stop="moveCriterion(i, 1)"
-          >
-            <i /><i />
-          </button>
-          <div class="what">
-            <textarea
-              rows="1"
-              class="name"
-              :data-row="i"
-              data-column="0"
-              :value="r.criterion.title"
-              :readonly="readonly"
-              placeholder="What is judged"
-              :aria-invalid="faultAt(i, null)"
-              @input="setCriterion(i, { title: text($event).replace(/\n/g, ' ') })"
-            />
-            <p class="meta">
-              <b class="num">{{ points(maxOf(r.criterion) * r.criterion.weight) }}</b> points{{
-                r.criterion.weight > 1 ? `, weighted ${r.criterion.weight} times` : ''
-              }}
-            </p>
-            <p class="meta">
-              <select
-                :value="r.criterion.scope"
-                :disabled="readonly"
-                aria-label="For whom it is set"
-                @change="setCriterion(i, { scope: text($event) as 'own' | 'group' })"
-              >
-                <option value="own">each their own</option>
-                <option value="group">once for the group</option>
-              </select>
-              <select
-                :value="String(r.criterion.weight)"
-                :disabled="readonly"
-                aria-label="Weight"
-                @change="setCriterion(i, { weight: Number(text($event)) })"
-              >
-                <option v-for="w in 10" :key="w" :value="String(w)">× {{ w }}</option>
-              </select>
-            </p>
-            <p class="meta">
-              <select
-                :value="r.criterion.suggestFrom ?? ''"
-                :disabled="readonly"
-                aria-label="Where a step is suggested from"
-                @change="setCriterion(i, { suggestFrom: (text($event) || null) as 'timeliness' | null })"
-              >
-                <option value="">judged by reading</option>
-                <option value="timeliness">suggested from the times</option>
-              </select>
-            </p>
-            <p v-if="outcomes.length > 0" class="meta">
-              <select
-                class="outcome"
-                :value="r.criterion.outcome ?? ''"
-                :disabled="readonly"
-                aria-label="Learning outcome it is evidence of"
-                @change="setCriterion(i, { outcome: text($event) || null })"
-              >
-                <option value="">no outcome</option>
-                <option v-for="o in outcomes" :key="o.identifier" :value="o.identifier">
-                  {{ o.code || o.statement.slice(0, 40) }}
-                </option>
-              </select>
-            </p>
-            <p v-for="w in wordsOf(i)" :key="w" class="field-problem">{{ w }}</p>
-            <button v-if="!readonly" class="link small" type="button" @click="dropCriterion(i)">
-              Take it off
-            </button>
-          </div>
-        </div>
+        <RubricCriterion
+          :criterion="r.criterion"
+          :row="i"
+          :outcomes="outcomes"
+          :faults="wordsOf(i)"
+          :has-fault="faultAt(i, null)"
+          :readonly="readonly"
+          @change="setCriterion(i, $event)"
+          @move="moveCriterion(i, $event)"
+          @drop="dropCriterion(i)"
+        />
         <div v-for="(l, k) in r.criterion.levels" :key="k" class="cell" :class="{ wrong: faultAt(i, k) }">
           <p class="top">
             <input
@@ -320,38 +252,6 @@ const wordsOf = (row: number) =>
   display: flex;
   border-bottom: 1px solid var(--line);
 }
-.side {
-  flex: none;
-  width: 230px;
-  display: flex;
-  gap: 6px;
-  padding: 10px 12px 10px 0;
-}
-.what {
-  flex: 1;
-  min-width: 0;
-  display: grid;
-  gap: 3px;
-  justify-items: start;
-  align-content: start;
-}
-.grip {
-  border: 0;
-  background: none;
-  padding: 7px 3px;
-  cursor: grab;
-  display: grid;
-  gap: 3px;
-  align-self: start;
-}
-.grip i {
-  width: 12px;
-  height: 2px;
-  background: var(--spine);
-}
-.grip:hover i {
-  background: var(--ink-3);
-}
 input,
 textarea {
   border: 0;
@@ -373,35 +273,6 @@ textarea:focus {
   outline: none;
   background: var(--sheet);
   box-shadow: inset 0 0 0 2px var(--ember);
-}
-.name {
-  font: 600 0.9375rem/1.3 var(--read);
-  field-sizing: content;
-}
-.meta {
-  font-size: 0.75rem;
-  color: var(--ink-3);
-  display: flex;
-  gap: 6px;
-  padding-left: 4px;
-}
-.meta select {
-  appearance: none;
-}
-.meta b {
-  color: var(--ink);
-}
-.meta select {
-  border: 0;
-  background: transparent;
-  color: var(--ink-2);
-  font: inherit;
-  padding: 0;
-  max-width: 11rem;
-  text-decoration: underline;
-  text-decoration-color: var(--line);
-  text-underline-offset: 3px;
-  cursor: pointer;
 }
 .cell {
   flex: 1 1 0;

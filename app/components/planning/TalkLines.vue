@@ -17,7 +17,7 @@ const emit = defineEmits<{ change: [part: Partial<ActivityBody>]; light: [part: 
 const isWiki = computed(() => props.body.kind === 'wiki')
 const reads = computed(() => KINDS[props.body.kind].readBy === 'class' && !isWiki.value)
 const thing = computed(() => (props.body.kind === 'discussion' ? 'posted' : 'written'))
-const circles = computed(() => [
+const groupings = computed(() => [
   { value: 'together', text: 'all together' },
   ...(props.sections > 1
     ? [
@@ -39,7 +39,7 @@ const circles = computed(() => [
     : []),
 ])
 const apart = computed(() =>
-  circles.value.some(c => c.value === props.body.apart) ? props.body.apart : 'together',
+  groupings.value.some(c => c.value === props.body.apart) ? props.body.apart : 'together',
 )
 const TYPE_WORDS = {
   picture: 'pictures',
@@ -68,7 +68,7 @@ const toggleType = (type: (typeof ATTACHABLE)[number]) => {
       <ChoicePart
         label="Who talks with whom"
         :model-value="apart"
-        :choices="circles"
+        :choices="groupings"
         :disabled="disabled"
         @update:model-value="emit('change', { apart: $event })"
       />.

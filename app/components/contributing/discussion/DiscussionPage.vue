@@ -1,12 +1,9 @@
 <script setup lang="ts">
-import { buildThread, orderThreads, type ThreadOrder } from '#core/contributing/buildThread'
-import { threadRows } from '#core/contributing/threadRows'
-import type { ContributionView } from '#shared/contributing/thread'
 import { capital, inWords, plural } from '#core/language'
-import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useLiveTalk } from '~/composables/contributing/useLiveTalk'
 import { useTalkDesk } from '~/composables/contributing/useTalkDesk'
-import { useApi } from '~/composables/shell/useApi'
+import { useTalkFilter } from '~/composables/contributing/useTalkFilter'
+import { useTalkKeys, type TalkList } from '~/composables/contributing/useTalkKeys'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
@@ -16,101 +13,27 @@ import ArrivedBar from '../ArrivedBar.vue'
 import LookAlikes from '../LookAlikes.vue'
 import TalkOut from '../TalkOut.vue'
 import WriteBox from '../WriteBox.vue'
+import QuestionsLeft from './QuestionsLeft.vue'
 import TalkMargin from './TalkMargin.vue'
 import TalkRows from './TalkRows.vue'
-import * as contributingEndpoints from '#shared/contributing/endpoints'
+import TalkToolbar from './TalkToolbar.vue'
 
+/** A discussion: the talk in threads, what is asked of its reader, and beside it what to go to. */
 const store = useThreadStore()
 const seminar = useSeminarStore()
 const notices = useNotices()
 const { dayTime } = useTimes()
-const api = useApi()
 const rowList = ref<InstanceType<typeof TalkRows> | null>(null)
 const scroller = ref<HTMLElement | null>(null)
 const { desk, uncover } = useTalkDesk(id => focusPost(id))
 const live = useLiveTalk(() => rowList.value?.hold())
 const activity = computed(() => store.activity!)
-const order = ref<ThreadOrder>('talk')
-const onlyFrom = ref<string | null>(null)
-const ORDERS: ReadonlyArray<readonly [ThreadOrder, string]> = [
-  ['talk', 'In order of talk'],
-  ['newest', 'Newest first'],
-  ['answers', 'Most answers'],
-  ['unanswered', 'Unanswered first'],
-  ['onlyNew', 'Only new'],
-]
-
-const isNew = (c: ContributionView) => c.view === 'whole' && c.isNew
-const onlyCircle = ref<string | null>(null) // staff read one section or group where each talks by itself
-const roots = computed(() =>
-  onlyCircle.value
-    ? buildThread(
-        store.contributions.filter(
-          c => c.view === 'whole' && (c.circle === null || c.circle === onlyCircle.value),
-        ),
-      )
-    : store.roots,
-)
-const threads = computed(() => orderThreads(roots.value, order.value, isNew))
-const LONG_THREAD = 12 // answers from which a thread stands folded
-const theirs = computed(() =>
-  store.whole.filter(c =>
-    onlyFrom.value === 'held' ? c.state === 'awaitingApproval' : c.author.id === onlyFrom.value,
-  ),
-)
-const found = shallowRef<ReadonlySet<string> | null>(null)
-const words = ref('')
-/** What is laid out: the threads, one person's posts, what is held, or what was found. */
-const rows = computed(() => {
-  const findAlone = () => {
-    if (found.value) return store.whole.filter(c => found.value!.has(c.id))
-    if (onlyFrom.value) return theirs.value
-    return null
-  }
-  const alone = findAlone()
-  return threadRows<ContributionView>(alone ? alone.map(item => ({ item, replies: [] })) : threads.value, {
-    folded: desk.foldedThreads,
-    unfolded: desk.openThreads,
-    longThread: LONG_THREAD,
-    replyTo: desk.replyTo.value,
-    isNew,
-  })
-})
-const held = computed(() => store.whole.filter(c => c.state === 'awaitingApproval'))
+const filter = useTalkFilter(desk)
+const { rows, threads, held, onlyFrom, onlyGroup, found, order } = filter
 const byQuestion = computed(() => activity.value.talk.threads === 'staff')
 const opening = ref(false) // a further thread is being begun
-async function search() {
-  const q = words.value.trim()
-  if (q.length < 2) {
-    found.value = null
-    return
-  }
-  try {
-    found.value = new Set(
-      (
-        await api.call(contributingEndpoints.findInThread, {
-          params: { activityId: activity.value.id },
-          query: { q },
-        })
-      ).ids,
-    )
-  } catch (error) {
-    notices.warn(error)
-  }
-}
-const endSearch = () => {
-  words.value = ''
-  found.value = null
-}
 async function focusPost(id: string) {
-  if (found.value && !found.value.has(id)) endSearch()
-  if (onlyFrom.value && !theirs.value.some(c => c.id === id)) onlyFrom.value = null
-  if (
-    onlyCircle.value &&
-    store.whole.some(c => c.id === id && c.circle !== null && c.circle !== onlyCircle.value)
-  )
-    onlyCircle.value = null
-  if (order.value === 'onlyNew' && !threads.value.some(t => t.item.id === id)) order.value = 'talk'
+  filter.include(id)
   uncover(id)
   await nextTick()
   await rowList.value?.show(id)
@@ -120,8 +43,8 @@ const arrivedWords = computed(() => {
   if (!last) return ''
   if (live.arrived.value.length > 1)
     return `${capital(inWords(live.arrived.value.length))} new posts have come.`
-  const to = last.parentId ? desk.authorOf(last.parentId) : null
-  return `${last.author.givenName} ${last.parentId ? `answered ${to ?? 'a post'}` : 'opened a thread'} just now.`
+  if (!last.parentId) return `${last.author.givenName} opened a thread just now.`
+  return `${last.author.givenName} answered ${desk.authorOf(last.parentId) ?? 'a post'} just now.`
 })
 function goToArrived() {
   const [first] = live.arrived.value
@@ -174,58 +97,19 @@ const minOpening = computed(
 )
 const closed = computed(() => activity.value.closesAt < (seminar.shell?.now ?? ''))
 const lists = { fresh, unanswered, instructor: staffWords, held }
+const { keys, listOpen, jump } = useTalkKeys(desk, (list: TalkList) => lists[list].value, focusPost)
+const groupTitle = computed(() => store.thread?.circles.find(c => c.id === onlyGroup.value)?.title)
+const counts = computed(() => ({
+  fresh: fresh.value.length,
+  unanswered: unanswered.value.length,
+  instructor: staffWords.value.length,
+  held: held.value.length,
+}))
 
-/** The next of a list after the post one is at; from its end, the first again. */
-function jump(to: keyof typeof lists, step = 1) {
-  const ids = lists[to].value.map(c => c.id)
-  if (ids.length === 0) return
-  const at = ids.indexOf(document.activeElement?.id.replace(/^c-/, '') ?? '')
-  void focusPost(ids[(at + (at < 0 && step < 0 ? 0 : step) + ids.length) % ids.length]!)
+function othersSentence(others: number) {
+  if (others <= 0) return 'You are the first.'
+  return `${capital(inWords(others))} ${plural(others, 'classmate has', 'classmates have')} written too.`
 }
-const focused = () => store.whole.find(c => `c-${c.id}` === document.activeElement?.id)
-const keys = computed<Key[]>(() => [
-  {
-    keys: 'j',
-    does: 'next new post, or the next post',
-    run: () => (fresh.value.length > 0 ? jump('fresh') : step(1)),
-  },
-  { keys: 'k', does: 'the one before', run: () => (fresh.value.length > 0 ? jump('fresh', -1) : step(-1)) },
-  { keys: 'u', does: 'next unanswered post', run: () => jump('unanswered') },
-  { keys: 'i', does: 'next word of the instructor', run: () => jump('instructor') },
-  {
-    keys: 'r',
-    does: 'reply to the post you are at',
-    run: () => {
-      const c = focused()
-      if (c && desk.mayWrite) desk.reply(c.id)
-    },
-  },
-  {
-    keys: 'n',
-    does: 'nod at it',
-    run: () => {
-      const c = focused()
-      if (c && !c.author.isMe && desk.mayWrite) desk.nod(c.id)
-    },
-  },
-  {
-    keys: 'o',
-    does: 'unfold or fold it',
-    run: () => {
-      const c = focused()
-      if (c) desk.toggleFold(c.id)
-    },
-  },
-])
-function step(by: number) {
-  const posts = [...document.querySelectorAll<HTMLElement>('article[id^="c-"]')]
-  const at = posts.findIndex(p => p === document.activeElement)
-  const next = posts[at < 0 ? 0 : at + by]
-  next?.focus({ preventScroll: true })
-  next?.scrollIntoView({ block: 'center' })
-}
-const { listOpen } = useKeys(() => keys.value)
-
 async function openingPosted(id: string, state: string) {
   opening.value = false
   await store.refresh()
@@ -233,11 +117,10 @@ async function openingPosted(id: string, state: string) {
     notices.say('Your post is handed in. The others see it once it is approved.')
     return focusPost(id)
   }
-  const others = openings.value.length - 1
-  notices.say(
-    `Your opening post is in. ${others > 0 ? `${capital(inWords(others))} ${plural(others, 'classmate', 'classmates')} ${others === 1 ? 'has' : 'have'} written too.` : 'You are the first.'}`,
-    { label: 'Withdraw it', run: () => desk.withdraw(id) },
-  )
+  notices.say(`Your opening post is in. ${othersSentence(openings.value.length - 1)}`, {
+    label: 'Withdraw it',
+    run: () => desk.withdraw(id),
+  })
   await focusPost(id)
 }
 onMounted(() => {
@@ -293,79 +176,21 @@ function replyAt(postId: string) {
           />
         </section>
         <template v-if="!store.thread?.waiting">
-          <div class="sort">
-            <span
-              ><b>{{ openings.length }}</b>
-              {{
-                byQuestion
-                  ? plural(openings.length, 'question')
-                  : `opening ${plural(openings.length, 'post')}`
-              }}, <b>{{ replies }}</b> {{ plural(replies, 'reply', 'replies') }}</span
-            >
-            <form class="find" role="search" @submit.prevent="search">
-              <input
-                v-model="words"
-                class="in"
-                type="search"
-                placeholder="find in this talk"
-                aria-label="Find in this talk"
-                @input="words.trim() === '' && endSearch()"
-                @keydown.esc="endSearch"
-              />
-            </form>
-            <button v-if="mayOpen && !opening" class="link" type="button" @click="opening = true">
-              {{ byQuestion ? 'put a question' : 'open a thread' }}
-            </button>
-            <span class="grow" />
-            <template v-if="found"
-              ><span role="status"
-                ><b>{{ found.size }}</b> {{ plural(found.size, 'post holds', 'posts hold') }} “{{
-                  words.trim()
-                }}”</span
-              ><button class="link" type="button" @click="endSearch">everything</button></template
-            >
-            <template v-else-if="onlyFrom"
-              ><span>{{
-                onlyFrom === 'held' ? 'held for approval' : `only ${theirs[0]?.author.name ?? 'one person'}`
-              }}</span
-              ><button class="link" type="button" @click="onlyFrom = null">everyone</button></template
-            >
-            <template v-else-if="onlyCircle"
-              ><span>only {{ store.thread?.circles.find(c => c.id === onlyCircle)?.title }}</span
-              ><button class="link" type="button" @click="onlyCircle = null">all of them</button></template
-            >
-            <span v-else class="orders" role="group" aria-label="Order"
-              ><button
-                v-for="[value, label] in ORDERS"
-                :key="value"
-                type="button"
-                :class="{ on: order === value }"
-                :aria-pressed="order === value"
-                @click="order = value"
-              >
-                {{ label }}
-              </button></span
-            >
-          </div>
-          <div v-if="questionsLeft.length > 0" class="questions">
-            <p>
-              <b
-                >{{ capital(inWords(questionsLeft.length)) }}
-                {{ plural(questionsLeft.length, 'question') }} to answer.</b
-              >
-              {{ activity.writeFirst ? 'The others’ answers to a question appear once yours is in.' : '' }}
-            </p>
-            <p v-for="(q, n) in questionsLeft" :key="q.id">
-              <button class="link" type="button" @click="replyAt(q.id)">answer question {{ n + 1 }}</button
-              >{{ ' '
-              }}<span class="muted">{{
-                (q.html ?? '')
-                  .replace(/<[^>]+>/g, ' ')
-                  .trim()
-                  .slice(0, 110)
-              }}</span>
-            </p>
-          </div>
+          <TalkToolbar
+            :filter="filter"
+            :openings="openings.length"
+            :replies="replies"
+            :by-question="byQuestion"
+            :may-open="mayOpen && !opening"
+            :group-title="groupTitle"
+            @open="opening = true"
+          />
+          <QuestionsLeft
+            v-if="questionsLeft.length > 0"
+            :questions="questionsLeft"
+            :write-first="activity.writeFirst"
+            @answer="replyAt"
+          />
           <div v-if="opening" class="opening">
             <WriteBox
               :place="{ activityId: activity.id, parentId: null }"
@@ -413,19 +238,14 @@ function replyAt(postId: string) {
         :checks="store.thread?.checks ?? []"
         :contributions="store.whole.filter(() => !store.thread?.waiting)"
         :not-heard="store.thread?.notHeard ?? []"
-        :counts="{
-          fresh: fresh.length,
-          unanswered: unanswered.length,
-          instructor: staffWords.length,
-          held: held.length,
-        }"
+        :counts="counts"
         :is-staff="seminar.isStaff"
         :names-hidden="activity.talk.namesHidden && !seminar.isStaff"
         :only-from="onlyFrom"
         :lonely="lonely"
-        :circles="store.thread?.circles ?? []"
-        :only-circle="onlyCircle"
-        @circle="onlyCircle = $event"
+        :groups="store.thread?.circles ?? []"
+        :only-group="onlyGroup"
+        @group="onlyGroup = $event"
         @jump="jump"
         @go-to="focusPost"
         @only="onlyFrom = $event"
@@ -449,42 +269,6 @@ main {
   overflow-y: auto;
   position: relative;
 }
-.sort {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 16px;
-  align-items: center;
-  min-height: 34px;
-  padding: 4px 22px 4px 20px;
-  font-size: 0.78125rem;
-  color: var(--ink-2);
-  border-bottom: 1px solid var(--line-soft);
-  position: sticky;
-  top: 0;
-  background: var(--sheet);
-  z-index: 5;
-}
-.sort b {
-  color: var(--ink);
-}
-.orders {
-  display: flex;
-  gap: 16px;
-  flex-wrap: wrap;
-}
-.orders button {
-  background: none;
-  border: 0;
-  padding: 5px 0;
-  color: inherit;
-  cursor: pointer;
-}
-.orders .on {
-  color: var(--ink);
-  font-weight: 650;
-  box-shadow: 0 2px 0 var(--harbour);
-  border-radius: 0;
-}
 .thread {
   padding: 12px 138px 60px 118px;
 }
@@ -507,18 +291,6 @@ main {
 }
 .opening .late {
   color: var(--ember);
-}
-.questions {
-  padding: 12px 22px 10px 20px;
-  background: var(--ember-soft);
-  font-size: 0.84375rem;
-  display: grid;
-  gap: 4px;
-}
-.find .in {
-  padding: 2px 8px;
-  font-size: 0.78125rem;
-  width: 11rem;
 }
 .names {
   color: var(--ink);
@@ -559,10 +331,6 @@ main {
   .opening,
   .veil {
     padding: 16px 14px;
-  }
-  .sort {
-    padding: 6px 14px;
-    position: static;
   }
 }
 </style>

@@ -16,8 +16,8 @@ const props = defineProps<{
   namesHidden: boolean
   onlyFrom: string | null
   /** Where each section or group talks by itself: all of them to staff, the reader's own to others. */
-  circles: readonly { id: string; title: string }[]
-  onlyCircle: string | null
+  groups: readonly { id: string; title: string }[]
+  onlyGroup: string | null
   /** The one post nobody has answered that the reader could answer. */
   lonely: WholeContribution | null
 }>()
@@ -25,7 +25,7 @@ const emit = defineEmits<{
   jump: [to: 'fresh' | 'unanswered' | 'instructor' | 'held']
   goTo: [id: string]
   only: [authorId: string | null]
-  circle: [id: string | null]
+  group: [id: string | null]
 }>()
 
 const voices = computed(() => {
@@ -49,8 +49,8 @@ const voices = computed(() => {
     (a, b) => b.count - a.count || b.words - a.words || a.name.localeCompare(b.name),
   )
 })
-const postsIn = (circle: string) =>
-  props.contributions.filter(c => c.circle === circle && c.state === 'shown').length
+const postsIn = (group: string) =>
+  props.contributions.filter(c => c.circle === group && c.state === 'shown').length
 const most = computed(() => Math.max(1, ...voices.value.map(v => v.count)))
 const JUMPS = [
   ['fresh', 'new since last time', ['j', 'k']],
@@ -71,25 +71,25 @@ const names = (list: readonly string[]) =>
         </button>
       </p>
     </ExpectationMargin>
-    <section v-if="circles.length > 0">
+    <section v-if="groups.length > 0">
       <h2>Talking apart <span v-if="isStaff">choose one to read only theirs</span></h2>
-      <div v-if="isStaff" class="circles num">
+      <div v-if="isStaff" class="groups num">
         <button
-          v-for="c in circles"
+          v-for="c in groups"
           :key="c.id"
           type="button"
           class="v"
-          :class="{ on: onlyCircle === c.id }"
-          :aria-pressed="onlyCircle === c.id"
-          @click="emit('circle', onlyCircle === c.id ? null : c.id)"
+          :class="{ on: onlyGroup === c.id }"
+          :aria-pressed="onlyGroup === c.id"
+          @click="emit('group', onlyGroup === c.id ? null : c.id)"
         >
           <span class="n">{{ c.title }}</span><i
-            :style="{ width: `${(100 * postsIn(c.id)) / Math.max(1, ...circles.map(x => postsIn(x.id)))}%` }"
+            :style="{ width: `${(100 * postsIn(c.id)) / Math.max(1, ...groups.map(x => postsIn(x.id)))}%` }"
           /><span>{{ postsIn(c.id) }}</span>
         </button>
       </div>
       <p v-else class="silent">
-        You talk within {{ circles[0]!.title }}. The others talk by themselves; the instructor reads all.
+        You talk within {{ groups[0]!.title }}. The others talk by themselves; the instructor reads all.
       </p>
     </section>
     <section v-if="contributions.length > 0">
@@ -223,10 +223,10 @@ section + :slotted(section) {
   column-gap: 20px;
   margin-top: 6px;
 }
-.circles {
+.groups {
   margin-top: 6px;
 }
-.circles .v {
+.groups .v {
   grid-template-columns: minmax(0, 2fr) 1fr 20px;
 }
 .v {

@@ -2,7 +2,6 @@
 import { markPassages } from '#core/contributing/markPassages'
 import type { ThreadRow } from '#core/contributing/threadRows'
 import type { ContributionView, WholeContribution } from '#shared/contributing/thread'
-import { plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useTermsStore } from '~/stores/terms'
 import PersonDisc from '~/components/people/PersonDisc.vue'
@@ -10,7 +9,10 @@ import AttachmentList from '../AttachmentList.vue'
 import HeldBar from '../HeldBar.vue'
 import RevisionList from '../RevisionList.vue'
 import type { TalkDesk } from '../talkDesk'
+import PostActs from './PostActs.vue'
+import PostByline from './PostByline.vue'
 
+/** A post of a discussion: its words, its author, what it answers, and the acts it allows. */
 const MarkOne = defineAsyncComponent(() => import('~/components/marking/MarkOne.vue'))
 const EditBox = defineAsyncComponent(() => import('../EditBox.vue'))
 const props = withDefaults(
@@ -57,6 +59,9 @@ const tone = computed(() => {
 })
 const parent = computed(() => (item.value.parentId ? props.desk.authorOf(item.value.parentId) : null))
 const editing = computed(() => props.desk.editing.value === item.value.id)
+const isUnanswered = computed(
+  () => props.row.answers === 0 && whole.value?.author.isMe === false && whole.value.state === 'shown',
+)
 const history = ref(false)
 const lines = computed(() => [0, 1].map(l => depth.value > l + 1 && props.row.lines[l] === true))
 const prose = ref<HTMLElement | null>(null)
@@ -110,45 +115,17 @@ function selected() {
       <PersonDisc class="disc" :initials="whole.author.initials" :tone="tone" />
       <i v-if="row.stem" class="stem" />
       <div class="txt">
-        <p class="by">
-          <b>{{ whole.author.isMe ? 'You' : whole.author.name }}</b>
-          <template v-if="whole.alias">{{
-            whole.author.isMe
-              ? `, to classmates ${whole.alias}`
-              : `, hidden from classmates as ${whole.alias}`
-          }}</template>
-          <template v-if="whole.author.isStaff">
-            · <span class="role">{{ whole.author.role }}</span></template
-          >
-          <template v-if="item.parentId === null">
-            · {{ opening }}, {{ whole.words }} words<template v-if="desk.isVeiled(whole.id)">
-              · the others’ answers appear once yours is in</template
-            ><template v-else-if="row.answers === 0 && !whole.author.isMe && whole.state === 'shown'">
-              · no answer yet</template
-            ></template
-          >
-          <template v-else-if="whole.takesUp"> takes up {{ parent }}</template>
-          <template v-else-if="depth === 0 && parent">
-            answers
-            <button class="link" type="button" @click="desk.goTo(item.parentId!)">
-              {{ parent }}
-            </button></template
-          >
-          <template v-else-if="depth > DEEPEST && parent"> answers {{ parent }}</template>
-          <template v-if="whole.onTop"> · <span class="top">kept on top</span></template>
-          <template v-if="whole.editedAt">
-            · changed {{ time(whole.editedAt)
-            }}<template v-if="desk.isStaff">
-              <button class="link" type="button" :aria-expanded="history" @click="history = !history">
-                {{ history ? 'fold' : 'what it said' }}
-              </button></template
-            ></template
-          >
-          <template v-if="whole.withdrawn">
-            · withdrawn, only
-            {{ whole.author.isMe ? 'you and staff see' : 'staff and its author see' }} it</template
-          >
-        </p>
+        <PostByline
+          :post="whole"
+          :desk="desk"
+          :opening="opening"
+          :parent="parent"
+          :at-top="depth === 0"
+          :flat="depth > DEEPEST"
+          :unanswered="isUnanswered"
+          :history="history"
+          @history="history = !history"
+        />
         <p v-if="whole.takesUp" class="quoted">
           <svg width="22" height="18" aria-hidden="true"><path d="M4 0v10q0 3 3 3h10" /></svg>“{{
             whole.takesUp.exact
@@ -207,69 +184,12 @@ function selected() {
           @send-back="desk.sendBack(whole.id, $event)"
         />
       </div>
-      <div class="side">
-        <b v-if="whole.nods > 0"
-          >{{ whole.nods }} {{ plural(whole.nods, 'nod')
-          }}<template v-if="whole.nodded">, yours too</template></b
-        >
-        <template v-if="desk.mayWrite && !whole.withdrawn">
-          <button
-            v-if="!whole.author.isMe && whole.state === 'shown'"
-            class="link"
-            type="button"
-            :aria-pressed="whole.nodded"
-            @click="desk.nod(whole.id)"
-          >
-            {{ whole.nodded ? 'take it back' : 'nod' }}
-          </button>
-          <button v-if="desk.mayAnswer(whole)" class="link" type="button" @click="desk.reply(whole.id)">
-            reply
-          </button>
-          <button
-            v-if="desk.chosen.value?.contributionId === whole.id && desk.mayAnswer(whole)"
-            class="link take"
-            type="button"
-            @click="desk.takeUp(desk.chosen.value!)"
-          >
-            take up the chosen words
-          </button>
-          <button
-            v-if="whole.changeUntil && !editing"
-            class="link"
-            type="button"
-            @click="desk.edit(whole.id)"
-          >
-            change
-          </button>
-          <button
-            v-if="whole.withdrawUntil || desk.isStaff"
-            class="link"
-            type="button"
-            @click="desk.withdraw(whole.id)"
-          >
-            withdraw
-          </button>
-          <button
-            v-if="desk.isStaff && item.parentId === null && whole.state === 'shown'"
-            class="link"
-            type="button"
-            @click="desk.keepOnTop(whole.id, !whole.onTop)"
-          >
-            {{ whole.onTop ? 'off the top' : 'keep on top' }}
-          </button>
-        </template>
-        <button v-else-if="whole.mayPutBack" class="link" type="button" @click="desk.putBack(whole.id)">
-          put it back
-        </button>
-        <button
-          v-if="row.stem && row.answers > 1 && depth === 0"
-          class="link"
-          type="button"
-          @click="desk.foldThread(whole.id, true)"
-        >
-          fold the thread
-        </button>
-      </div>
+      <PostActs
+        :post="whole"
+        :desk="desk"
+        :editing="editing"
+        :may-fold="row.stem && row.answers > 1 && depth === 0"
+      />
     </article>
     <article v-else :id="`c-${item.id}`" class="p gone">
       <i v-if="row.stem" class="stem" />
@@ -327,31 +247,6 @@ function selected() {
   border-radius: 2px;
   background: var(--ember);
 }
-.side {
-  position: absolute;
-  right: -138px;
-  top: 5px;
-  width: 120px;
-  font-size: 0.78125rem;
-  line-height: 18px;
-  color: var(--ink-2);
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 9px;
-  align-content: start;
-  opacity: 0.999;
-}
-.side b {
-  width: 100%;
-  font-weight: 600;
-  color: var(--ink);
-}
-.side .take {
-  width: 100%;
-  text-align: left;
-  font-weight: 650;
-  color: var(--ember);
-}
 .disc {
   position: absolute;
   left: 0;
@@ -361,25 +256,6 @@ function selected() {
 .txt {
   padding-left: 42px;
   min-height: 40px;
-}
-.by {
-  font-size: 0.8125rem;
-  line-height: 18px;
-  color: var(--ink-3);
-  padding-top: 5px;
-  margin-bottom: 2px;
-}
-.by b {
-  font-weight: 650;
-  color: var(--ink);
-}
-.role {
-  font-weight: 650;
-  color: var(--harbour);
-}
-.top {
-  font-weight: 600;
-  color: var(--ember);
 }
 .prose {
   font-size: 0.96875rem;
@@ -480,16 +356,6 @@ function selected() {
   .when.new em {
     display: inline;
     margin-right: 6px;
-  }
-  .side {
-    position: static;
-    width: auto;
-    padding: 4px 0 0 42px;
-    gap: 4px 14px;
-  }
-  .side b,
-  .side .take {
-    width: auto;
   }
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { WholeContribution } from '#shared/contributing/thread'
 import { entryPeriods, periodOf } from '~/composables/contributing/entryPeriods'
+import { journalAuthors } from '~/composables/contributing/journalAuthors'
 import { useLiveTalk } from '~/composables/contributing/useLiveTalk'
 import { useTalkDesk } from '~/composables/contributing/useTalkDesk'
 import { capital, inWords, plural } from '#core/language'
@@ -17,12 +18,14 @@ import LookAlikes from '../LookAlikes.vue'
 import TalkOut from '../TalkOut.vue'
 import WriteBox from '../WriteBox.vue'
 import JournalEntry from './JournalEntry.vue'
+import JournalPeople from './JournalPeople.vue'
+import OpenEntryDialog from './OpenEntryDialog.vue'
 
 /** A journal: between one student and staff, prompt by prompt, with a dialogue under each entry. Staff turn from one student's to the next. */
 const store = useThreadStore()
 const seminar = useSeminarStore()
 const notices = useNotices()
-const { day, dayTime, date } = useTimes()
+const { day, dayTime } = useTimes()
 const { desk } = useTalkDesk(focusEntry)
 useLiveTalk(() => {})
 const activity = computed(() => store.activity!)
@@ -40,43 +43,7 @@ async function focusEntry(id: string) {
 const entries = computed(() =>
   store.whole.filter(c => c.parentId === null && (!c.withdrawn || c.author.isMe)),
 )
-const authors = computed(() => {
-  const byId = new Map<
-    string,
-    {
-      id: string
-      name: string
-      isMe: boolean
-      entries: WholeContribution[]
-      fresh: number
-      last: string
-      waits: boolean
-    }
-  >()
-  for (const e of entries.value) {
-    const a = byId.get(e.author.id) ?? {
-      id: e.author.id,
-      name: e.author.name,
-      isMe: e.author.isMe,
-      entries: [],
-      fresh: 0,
-      last: '',
-      waits: false,
-    }
-    const node = store.roots.find(r => r.item.id === e.id)
-    const replies = store.whole.filter(c => c.threadId === e.id && c.id !== e.id)
-    // the last word is the student's: staff have not answered it
-    const lastWord = [e, ...replies].at(-1)!
-    byId.set(e.author.id, {
-      ...a,
-      entries: [...a.entries, e],
-      fresh: a.fresh + (e.isNew ? 1 : 0) + replies.filter(r => r.isNew).length,
-      last: e.shownAt > a.last ? e.shownAt : a.last,
-      waits: a.waits || (node !== undefined && !lastWord.author.isStaff),
-    })
-  }
-  return [...byId.values()].sort((a, b) => a.name.split(' ').at(-1)!.localeCompare(b.name.split(' ').at(-1)!))
-})
+const authors = computed(() => journalAuthors(entries.value, store.whole))
 const shownId = computed(
   () =>
     whose.value ??
@@ -181,11 +148,6 @@ function openAsked() {
   )
   asking.value = null
 }
-function journalState(a: (typeof authors.value)[number]) {
-  if (a.fresh > 0) return `${a.fresh} new`
-  if (!seminar.isStudent && a.waits) return 'not answered yet'
-  return date(a.last)
-}
 const openingSentence = computed(() => {
   if (talk.value.opening === 'class') return 'The class reads along here.'
   if (talk.value.opening === 'author')
@@ -197,26 +159,14 @@ const openingSentence = computed(() => {
 <template>
   <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys">
     <div class="spread" :class="{ alone: authors.length <= 1 && seminar.isStudent }">
-      <nav v-if="authors.length > 1 || !seminar.isStudent" class="people" aria-label="Whose journal">
-        <h2>
-          {{ seminar.isStudent ? 'Opened to the class' : 'Journals' }}
-          <span v-if="!seminar.isStudent" class="keys"><kbd>j</kbd><kbd>k</kbd></span>
-        </h2>
-        <button
-          v-for="a in authors"
-          :key="a.id"
-          type="button"
-          :class="{ on: a.id === shownId }"
-          :aria-current="a.id === shownId ? 'true' : undefined"
-          @click="whose = a.id"
-        >
-          <b>{{ a.isMe ? 'Your own' : a.name }}</b><span class="num">{{ a.entries.length }}</span
-          ><em>{{ journalState(a) }}</em>
-        </button>
-        <p v-if="(store.thread?.notHeard.length ?? 0) > 0" class="hint">
-          Nothing yet: {{ store.thread!.notHeard.join(', ') }}.
-        </p>
-      </nav>
+      <JournalPeople
+        v-if="authors.length > 1 || !seminar.isStudent"
+        :authors="authors"
+        :shown-id="shownId"
+        :is-student="seminar.isStudent"
+        :not-heard="store.thread?.notHeard ?? []"
+        @choose="whose = $event"
+      />
       <main>
         <h2 v-if="!isOwn && shownId" class="whose">{{ authors.find(a => a.id === shownId)?.name }}</h2>
         <p v-if="isOwn" class="private">
@@ -317,24 +267,12 @@ const openingSentence = computed(() => {
         <TalkOut :activity="activity" />
       </aside>
     </div>
-    <v-dialog
+    <OpenEntryDialog
       :model-value="asking !== null"
-      max-width="480"
-      aria-label="Open an entry to the class"
+      :whose="desk.isStaff ? 'its author’s' : 'your'"
       @update:model-value="asking = null"
-    >
-      <div class="card ask">
-        <h2>Open this entry to the class?</h2>
-        <p>
-          Everyone in the seminar can then read it under {{ desk.isStaff ? 'its author’s' : 'your' }} name,
-          with all that you and staff have written under it. It can be closed again, but not unread.
-        </p>
-        <p class="end">
-          <v-btn class="main" @click="openAsked">Open it</v-btn
-          ><v-btn class="quiet" @click="asking = null">Keep it as it is</v-btn>
-        </p>
-      </div>
-    </v-dialog>
+      @opened="openAsked"
+    />
   </ActivityPage>
 </template>
 
@@ -348,12 +286,6 @@ const openingSentence = computed(() => {
 .spread.alone {
   grid-template-columns: minmax(0, 1fr) 286px;
 }
-.people {
-  overflow: auto;
-  padding: 14px 12px 20px;
-  border-right: 1px solid var(--line);
-}
-.people h2,
 aside h2 {
   font-size: 0.8125rem;
   line-height: 18px;
@@ -361,53 +293,6 @@ aside h2 {
   margin-bottom: 8px;
   display: flex;
   justify-content: space-between;
-}
-.people h2 {
-  padding: 0 8px;
-}
-.keys {
-  display: flex;
-  gap: 3px;
-}
-.people button {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 0 8px;
-  width: 100%;
-  text-align: left;
-  border: 0;
-  background: none;
-  padding: 5px 8px;
-  border-radius: var(--r);
-  cursor: pointer;
-  font-size: 0.8125rem;
-  line-height: 18px;
-  color: var(--ink);
-}
-.people button b {
-  font-weight: 550;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.people em {
-  grid-column: 1 / -1;
-  font-style: normal;
-  font-size: 0.75rem;
-  color: var(--ink-3);
-}
-.people button:hover {
-  background: var(--sunken);
-}
-.people .on {
-  background: var(--harbour-soft);
-}
-.people .on b {
-  font-weight: 650;
-  color: var(--harbour-deep);
-}
-.people .hint {
-  padding: 8px;
 }
 main {
   overflow-y: auto;
@@ -490,27 +375,10 @@ aside section + section {
   font: 400 1rem/1.55 var(--read);
   padding: 20px 0;
 }
-.ask {
-  padding: 20px 24px;
-  display: grid;
-  gap: 12px;
-}
-.ask h2 {
-  font: 600 1.125rem/1.3 var(--read);
-}
-.end {
-  display: flex;
-  gap: 10px;
-}
 @media (max-width: 1000px) {
   .spread,
   .spread.alone {
     grid-template-columns: minmax(0, 1fr);
-  }
-  .people {
-    border-right: 0;
-    border-bottom: 1px solid var(--line);
-    max-height: 30vh;
   }
   main {
     border-right: 0;

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { v4 } from 'uuid'
 import type { WholeContribution } from '#shared/contributing/thread'
-import { entryPeriods, periodOf } from '~/composables/contributing/entryPeriods'
+import { initialOf, useLexiconFilter } from '~/composables/contributing/useLexiconFilter'
 import { useLiveTalk } from '~/composables/contributing/useLiveTalk'
 import { useTalkDesk } from '~/composables/contributing/useTalkDesk'
 import { capital, inWords, plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useNotices } from '~/stores/notices'
-import { useSeminarStore } from '~/stores/seminar'
 import { useTermsStore } from '~/stores/terms'
 import { useThreadStore } from '~/stores/thread'
 import ActivityPage from '../ActivityPage.vue'
@@ -16,100 +15,46 @@ import ArrivedBar from '../ArrivedBar.vue'
 import EntryArticle from '../EntryArticle.vue'
 import ExpectationMargin from '../ExpectationMargin.vue'
 import IndexList from '../IndexList.vue'
-import ProseText from '../ProseText.vue'
 import WriteBox from '../WriteBox.vue'
+import LexiconToolbar from './LexiconToolbar.vue'
+import DailyTerm from './DailyTerm.vue'
 import TermsInOut from './TermsInOut.vue'
 
 /** The seminar's own dictionary: browsed by letter, category, author or date, searched, written, talked about. */
-type Term = WholeContribution & { term: NonNullable<WholeContribution['term']> }
 const store = useThreadStore()
 const terms = useTermsStore()
 const route = useRoute()
 const notices = useNotices()
 const { dayTime } = useTimes()
-const seminar = useSeminarStore()
 const { desk } = useTalkDesk(focusTerm)
 const live = useLiveTalk(() => {})
 const activity = computed(() => store.activity!)
 const settings = computed(() => activity.value.lexicon!)
 const waiting = computed(() => store.thread?.waiting === true)
-const writing = ref<string | null>(null) // slot of the term being written
-const words = ref('')
-const letter = ref<string | null>(null)
-const category = ref<string | null>(null)
-const author = ref<string | null>(null)
-const period = ref<string | null>(null)
-const order = ref<'letters' | 'newest'>('letters')
+const writing = ref<string | null>(null) // the draft key of the term being written
+const filter = useLexiconFilter(() => settings.value)
+const {
+  words,
+  letter,
+  category,
+  author,
+  period,
+  order,
+  all,
+  categories,
+  authors,
+  added,
+  found,
+  narrowed,
+  everything,
+} = filter
 const MOST = 60 // terms drawn at once; more come as one reads on
 const drawn = ref(MOST)
 
-const collator = new Intl.Collator('en', { sensitivity: 'base' })
-const all = computed(() =>
-  store.whole
-    .filter((c): c is Term => c.type === 'term' && c.term !== null && (!c.withdrawn || c.author.isMe))
-    .sort((a, b) => collator.compare(a.term.term, b.term.term) || a.shownAt.localeCompare(b.shownAt)),
-)
 const shownCount = computed(() => all.value.filter(t => t.state === 'shown').length)
 const held = computed(() => all.value.filter(t => t.state === 'awaitingApproval'))
-const letterOf = (t: Term) =>
-  /^\p{L}/u.test(t.term.term) ? t.term.term.normalize('NFD')[0]!.toUpperCase() : '#'
-const letters = computed(() => {
-  const has = new Set(all.value.map(letterOf))
-  return [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ']
-    .map(l => ({ l, has: has.has(l) }))
-    .concat([...has].filter(l => !/^[A-Z]$/.test(l)).map(l => ({ l, has: true })))
-})
-const count = <K,>(keyOf: (t: Term) => K) =>
-  all.value.reduce((map, t) => map.set(keyOf(t), (map.get(keyOf(t)) ?? 0) + 1), new Map<K, number>())
-const categories = computed(() => {
-  const n = count(t => t.term.category ?? '')
-  return [
-    ...settings.value.categories.map(c => ({ id: c, label: c, count: n.get(c) ?? 0 })),
-    ...(n.get('') ? [{ id: '', label: 'no category', count: n.get('')! }] : []),
-  ]
-})
-const authors = computed(() =>
-  [...count(t => t.author.id)]
-    .map(([id, n]) => {
-      const a = all.value.find(t => t.author.id === id)!.author
-      return { id, count: n, label: a.isMe ? 'You' : a.name }
-    })
-    .sort((a, b) => b.count - a.count || collator.compare(a.label, b.label)),
-)
-const periods = computed(() =>
-  seminar.shell ? entryPeriods(seminar.shell, activity.value.talk.indexBy) : [],
-)
-const added = computed(() => {
-  const n = count(t => periodOf(periods.value, t.shownAt)?.key)
-  return periods.value
-    .map(p => ({ id: p.key, label: p.label, count: n.get(p.key) ?? 0 }))
-    .filter(p => p.count > 0)
-})
-const plain = (html: string | null) => (html ?? '').replace(/<[^>]+>/g, ' ').toLowerCase()
-const found = computed(() => {
-  const q = words.value.trim().toLowerCase()
-  const list = all.value.filter(
-    t =>
-      (!letter.value || letterOf(t) === letter.value) &&
-      (category.value === null || (t.term.category ?? '') === category.value) &&
-      (!author.value || t.author.id === author.value) &&
-      (!period.value || periodOf(periods.value, t.shownAt)?.key === period.value) &&
-      (!q ||
-        [t.term.term, ...t.term.forms].some(f => f.toLowerCase().includes(q)) ||
-        plain(t.html).includes(q)),
-  )
-  return order.value === 'newest' ? [...list].sort((a, b) => b.shownAt.localeCompare(a.shownAt)) : list
-})
 const shown = computed(() => found.value.slice(0, drawn.value))
 const nodes = computed(() => new Map(store.roots.map(r => [r.item.id, r])))
-const narrowed = computed(
-  () =>
-    words.value !== '' ||
-    letter.value !== null ||
-    category.value !== null ||
-    author.value !== null ||
-    period.value !== null,
-)
 const ofTheDay = computed(() => all.value.find(t => t.id === terms.view?.ofTheDay) ?? null)
 const drafts = computed(() =>
   (store.thread?.drafts ?? []).filter(d => d.parentId === null && d.slot !== writing.value),
@@ -122,31 +67,16 @@ watch([words, letter, category, author, period, order], () => {
   drawn.value = MOST
 })
 watch(
-  found,
+  shown,
   list => {
-    const missing = list
-      .slice(0, drawn.value)
-      .filter(t => t.html === null)
-      .map(t => t.id)
+    const missing = list.filter(t => t.html === null).map(t => t.id)
     if (missing.length > 0) void store.needTexts(missing)
   },
   { immediate: true },
 )
-watch(drawn, () => {
-  const missing = shown.value.filter(t => t.html === null).map(t => t.id)
-  if (missing.length > 0) void store.needTexts(missing)
-})
 watch(shownCount, () => {
   if (activity.value) void terms.load(activity.value.seminarId).catch(() => {})
 })
-const everything = () => {
-  words.value = ''
-  letter.value = null
-  category.value = null
-  author.value = null
-  period.value = null
-}
-
 async function focusTerm(id: string) {
   const root = store.byId.get(id)?.view === 'whole' ? (store.byId.get(id) as WholeContribution).threadId : id
   if (!found.value.some(t => t.id === root)) everything()
@@ -156,6 +86,12 @@ async function focusTerm(id: string) {
   element?.focus({ preventScroll: true })
   element?.scrollIntoView({ block: 'center' })
 }
+const arrivedWords = computed(() => {
+  const last = live.arrived.value.at(-1)
+  if (!last) return ''
+  const { givenName } = last.author
+  return last.parentId ? `${givenName} commented just now.` : `${givenName} added a term just now.`
+})
 function goToArrived() {
   const [first] = live.arrived.value
   live.seen()
@@ -165,7 +101,7 @@ function posted(id: string, state: 'shown' | 'awaitingApproval' | 'scheduled') {
   writing.value = null
   desk.posted(id, state)
 }
-async function putAway() {
+async function closeWriting() {
   writing.value = null
   try {
     await store.refresh()
@@ -178,11 +114,11 @@ function step(by: number) {
   const next = shown.value[at < 0 ? 0 : Math.min(shown.value.length - 1, Math.max(0, at + by))]
   if (next) void focusTerm(next.id)
 }
-const search = ref<HTMLInputElement | null>(null)
+const toolbar = ref<InstanceType<typeof LexiconToolbar> | null>(null)
 const keys = computed<Key[]>(() => [
   { keys: 'j', does: 'the next term', run: () => step(1) },
   { keys: 'k', does: 'the one before', run: () => step(-1) },
-  { keys: '/', does: 'search the lexicon', run: () => search.value?.focus() },
+  { keys: '/', does: 'search the lexicon', run: () => toolbar.value?.focus() },
   {
     keys: 'c',
     does: 'comment on the term you are at',
@@ -226,54 +162,13 @@ watch(
   <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys">
     <div class="spread">
       <main>
-        <div class="bar">
-          <span v-if="!waiting" class="count"
-            ><b>{{ shownCount }}</b> {{ plural(shownCount, 'term') }}</span
-          >
-          <input
-            ref="search"
-            v-model="words"
-            class="in"
-            type="search"
-            placeholder="search terms and definitions"
-            aria-label="Search the lexicon"
-          />
-          <span class="tabs" role="group" aria-label="Order"
-            ><button
-              type="button"
-              :class="{ on: order === 'letters' }"
-              :aria-pressed="order === 'letters'"
-              @click="order = 'letters'"
-            >
-              By letter</button
-            ><button
-              type="button"
-              :class="{ on: order === 'newest' }"
-              :aria-pressed="order === 'newest'"
-              @click="order = 'newest'"
-            >
-              Newest first
-            </button></span
-          >
-          <span class="grow" />
-          <v-btn v-if="desk.mayWrite && !writing" class="main" @click="writing = v4()"
-            >Write a term <kbd>w</kbd></v-btn
-          >
-          <p class="letters" role="group" aria-label="Letters">
-            <button
-              v-for="x in letters"
-              :key="x.l"
-              type="button"
-              :disabled="!x.has"
-              :class="{ on: letter === x.l }"
-              :aria-pressed="letter === x.l"
-              @click="letter = letter === x.l ? null : x.l"
-            >
-              {{ x.l }}</button><button v-if="narrowed" class="link" type="button" @click="everything">
-              everything
-            </button>
-          </p>
-        </div>
+        <LexiconToolbar
+          ref="toolbar"
+          :filter="filter"
+          :count="waiting ? null : shownCount"
+          :may-write="desk.mayWrite && !writing"
+          @write="writing = v4()"
+        />
         <WriteBox
           v-if="writing"
           :key="writing"
@@ -287,7 +182,7 @@ watch(
           closable
           :verb="activity.talk.approval && !desk.isStaff ? 'Hand it in' : 'Add it'"
           @posted="posted"
-          @away="putAway"
+          @away="closeWriting"
         />
         <section v-if="drafts.length > 0" class="drafts" aria-label="Your drafts">
           <p v-for="d in drafts" :key="d.id">
@@ -300,10 +195,10 @@ watch(
         <div class="terms">
           <template v-for="(t, i) in shown" :key="t.id">
             <h2
-              v-if="order === 'letters' && (i === 0 || letterOf(shown[i - 1]!) !== letterOf(t))"
+              v-if="order === 'letters' && (i === 0 || initialOf(shown[i - 1]!) !== initialOf(t))"
               class="initial"
             >
-              {{ letterOf(t) }}
+              {{ initialOf(t) }}
             </h2>
             <EntryArticle
               class="one"
@@ -338,7 +233,7 @@ watch(
         </p>
         <ArrivedBar
           v-if="live.arrived.value.length > 0"
-          :words="`${live.arrived.value.at(-1)!.author.givenName} ${live.arrived.value.at(-1)!.parentId ? 'commented' : 'added a term'} just now.`"
+          :words="arrivedWords"
           @read="goToArrived"
           @later="live.seen()"
         />
@@ -353,15 +248,7 @@ watch(
           @choose="focusTerm"
         />
         <ExpectationMargin :activity="activity" :checks="store.thread?.checks ?? []" />
-        <section v-if="ofTheDay">
-          <h2>Term of the day</h2>
-          <p class="day">
-            <button class="link" type="button" @click="focusTerm(ofTheDay.id)">
-              {{ ofTheDay.term.term }}
-            </button>
-          </p>
-          <ProseText v-if="ofTheDay.html" class="small-prose" :html="ofTheDay.html" :except="ofTheDay.id" />
-        </section>
+        <DailyTerm v-if="ofTheDay" :term="ofTheDay" @choose="focusTerm" />
         <IndexList
           title="By category"
           :items="categories"
@@ -401,77 +288,6 @@ main {
   border-right: 1px solid var(--line);
   padding: 0 44px 60px;
   position: relative;
-}
-.bar {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 16px;
-  align-items: center;
-  padding: 8px 0 7px;
-  font-size: 0.78125rem;
-  color: var(--ink-2);
-  border-bottom: 1px solid var(--line-soft);
-  position: sticky;
-  top: 0;
-  background: var(--sheet);
-  z-index: 5;
-}
-.bar b {
-  color: var(--ink);
-}
-.bar .in {
-  width: 15rem;
-  padding: 4px 9px;
-  font-size: 0.8125rem;
-}
-.tabs {
-  display: inline-flex;
-  gap: 12px;
-}
-.tabs button {
-  border: 0;
-  background: none;
-  padding: 4px 0;
-  cursor: pointer;
-  color: var(--ink-2);
-  border-bottom: 2px solid transparent;
-}
-.tabs .on {
-  color: var(--ink);
-  font-weight: 650;
-  border-bottom-color: var(--harbour);
-}
-.letters {
-  flex-basis: 100%;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 1px;
-  align-items: center;
-}
-.letters button:not(.link) {
-  border: 0;
-  background: none;
-  padding: 2px 5px;
-  min-width: 22px;
-  border-radius: 4px;
-  font: 600 0.8125rem/1.5 var(--read);
-  cursor: pointer;
-  color: var(--harbour);
-}
-.letters button:disabled {
-  color: var(--spine);
-  cursor: default;
-  font-weight: 400;
-}
-.letters button:not(:disabled):hover {
-  background: var(--sunken);
-}
-.letters .on {
-  background: var(--harbour) !important;
-  color: var(--on-harbour);
-}
-.letters .link {
-  margin-left: 10px;
 }
 .new {
   margin: 16px 0 20px;
@@ -552,14 +368,6 @@ aside h2 span {
   font-size: 0.75rem;
   color: var(--ink-3);
 }
-.day .link {
-  font: 600 1.0625rem/1.4 var(--read);
-}
-.small-prose {
-  font-size: 0.875rem;
-  line-height: 1.5;
-  color: var(--ink-2);
-}
 .empty {
   color: var(--ink-2);
   font: 400 1rem/1.55 var(--read);
@@ -573,9 +381,6 @@ aside h2 span {
     border-right: 0;
     overflow: visible;
     padding: 0 14px 30px;
-  }
-  .bar {
-    position: static;
   }
   aside {
     overflow: visible;

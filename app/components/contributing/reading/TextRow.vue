@@ -1,19 +1,19 @@
 <script setup lang="ts">
-import { findAnchors } from '#core/contributing/reading/findAnchors'
-import { layStretches, weightOf, type Passage } from '#core/contributing/reading/passages'
-import { placeSidenotes } from '#core/contributing/reading/placeSidenotes'
+import type { Passage } from '#core/contributing/reading/passages'
 import type { PartView, ReadingView } from '#shared/contributing/reading'
 import { placeAtPoint } from '~/composables/contributing/reading/gapInText'
 import { PartText } from '~/composables/contributing/reading/partText'
 import type { MarginNote } from '~/composables/contributing/reading/useMargin'
+import { sidenoteTops } from '~/composables/contributing/reading/sidenoteTops'
 import type { OpenPaper } from '~/composables/contributing/reading/usePaper'
+import { useTextOverlay, type Stretch } from '~/composables/contributing/reading/useTextOverlay'
 import type { TalkDesk } from '../talkDesk'
 import SheetArticle from './SheetArticle.vue'
 import SheetPaper from './SheetPaper.vue'
 import SheetTranscript from './SheetTranscript.vue'
 import SideNote from './SideNote.vue'
+import TextOverlay from './TextOverlay.vue'
 
-type Stretch = { readonly start: number; readonly end: number }
 /** One page, section or stretch with its margin: lines under what was noted, a letter for each passage, and the notes level with their words. */
 const props = defineProps<{
   part: PartView
@@ -96,77 +96,10 @@ function drawn(root: HTMLElement) {
 }
 
 // -- lines and letters over the text
-interface Line {
-  readonly left: number
-  readonly top: number
-  readonly width: number
-  readonly height: number
-  readonly weight: number
-  readonly own: boolean
-}
-interface Letter {
-  readonly passage: Passage
-  readonly left: number
-  readonly top: number
-  readonly from: number
-}
-const lines = shallowRef<readonly Line[]>([])
-const letters = shallowRef<readonly Letter[]>([])
-const marked = shallowRef<readonly Line[]>([])
-const sought = shallowRef<readonly Line[]>([])
-const glow = shallowRef<readonly Line[]>([])
-const clear = () => {
-  lines.value = letters.value = marked.value = sought.value = glow.value = []
-}
-/** Where a passage stands in what is drawn here: its place, unless this browser reads the page otherwise; then by its words. */
-function here(p: Stretch): Stretch | null {
-  if (!words || words.text.length === props.part.end - props.part.start) return p
-  const anchor = props.notes.find(n => n.c.note.at?.start === p.start && n.c.note.at.end === p.end)?.c.note
-    .passage
-  const [at] = anchor
-    ? findAnchors(words.text, [
-        { ...anchor, start: anchor.start - props.part.start, end: anchor.end - props.part.start },
-      ])
-    : []
-  return at ? { start: at.start + props.part.start, end: at.end + props.part.start } : null
-}
-function lay() {
-  if (!words || !sheetBox.value) return
-  const box = sheetBox.value.getBoundingClientRect()
-  const boxes = (s: Stretch, extra: Partial<Line> = {}): Line[] =>
-    words!.lines(s.start, s.end).map(r => ({
-      left: r.left - box.left,
-      top: r.top - box.top,
-      width: r.width,
-      height: r.height,
-      weight: 1,
-      own: false,
-      ...extra,
-    }))
-  const there = props.passages.flatMap(p => {
-    const at = here(p)
-    return at ? [{ ...p, ...at }] : []
-  })
-  lines.value = layStretches(there).flatMap(s => boxes(s, { weight: weightOf(s.notes), own: s.own }))
-  letters.value = there.flatMap((passage): Letter[] => {
-    const all = boxes(passage)
-    const last = all.at(-1)
-    return last ? [{ passage, left: last.left + last.width, top: last.top, from: all[0]!.top }] : []
-  })
-  marked.value = props.chosen.flatMap(s => boxes(s))
-  sought.value = props.found.flatMap(s => boxes(s))
-  const lit = props.notes.find(n => n.c.id === props.lit)?.c.note.at
-  glow.value = lit ? boxes(here(lit) ?? lit) : []
-}
-// letters that would stand on one another make room
-const spread = computed(() => {
-  const placed: Array<Letter & { x: number }> = []
-  for (const l of [...letters.value].sort((a, b) => a.top - b.top || a.left - b.left)) {
-    const last = placed.findLast(p => Math.abs(p.top - l.top) < 8)
-    placed.push({ ...l, x: last && l.left < last.x + 10 ? last.x + 10 : l.left })
-  }
-  return placed
-})
+const { laid, lay, clear } = useTextOverlay(
+  () => props,
+  () => (words && sheetBox.value ? { words, box: sheetBox.value.getBoundingClientRect() } : null),
+)
 
 // -- notes level with their lines
 const order = computed(() => {
@@ -185,21 +118,10 @@ const marginHeight = ref(0)
 function layMargin() {
   if (!near.value || !margin.value || margin.value.offsetParent === null) return
   const boxes = [...margin.value.querySelectorAll<HTMLElement>(':scope > .at')]
-  const from = new Map(letters.value.flatMap(l => l.passage.ids.map(id => [id, l.from] as const)))
   const height = sheetBox.value?.offsetHeight ?? 0
-  const wanted = boxes.map(b => ({
-    wanted:
-      from.get(b.dataset.note!) ??
-      (props.notes.find(n => n.c.id === b.dataset.note)?.c.note.area?.y ?? 0) * height,
-    height: b.offsetHeight,
-  }))
-  // what has no place yet keeps to the order
-  for (let i = 1; i < wanted.length; i++)
-    if (!from.has(boxes[i]!.dataset.note!))
-      wanted[i]!.wanted = Math.max(wanted[i]!.wanted, wanted[i - 1]!.wanted)
-  const places = placeSidenotes(wanted, 9, 6)
-  tops.value = new Map(boxes.map((b, i) => [b.dataset.note!, places[i]!]))
-  marginHeight.value = boxes.length > 0 ? places.at(-1)! + wanted.at(-1)!.height + 24 : 0
+  const placed = sidenoteTops(boxes, props.notes, laid.value.letters, height)
+  tops.value = placed.tops
+  marginHeight.value = placed.height
 }
 let waits = 0
 function layAll() {
@@ -326,76 +248,18 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
           </p>
           <p v-else-if="text.form === 'article' && html === null" class="empty">…</p>
         </template>
-        <div class="over">
-          <i
-            v-for="(b, i) in glow"
-            :key="`g${i}`"
-            class="glow"
-            :style="{
-              left: `${b.left - 2}px`,
-              top: `${b.top}px`,
-              width: `${b.width + 4}px`,
-              height: `${b.height}px`,
-            }"
-          />
-          <i
-            v-for="(b, i) in sought"
-            :key="`f${i}`"
-            class="sought"
-            :style="{
-              left: `${b.left}px`,
-              top: `${b.top}px`,
-              width: `${b.width}px`,
-              height: `${b.height}px`,
-            }"
-          />
-          <i
-            v-for="(b, i) in marked"
-            :key="`c${i}`"
-            class="chosen"
-            :style="{
-              left: `${b.left}px`,
-              top: `${b.top}px`,
-              width: `${b.width}px`,
-              height: `${b.height}px`,
-            }"
-          />
-          <i
-            v-for="(b, i) in lines"
-            :key="`l${i}`"
-            class="under"
-            :class="[`w${b.weight}`, { own: b.own }]"
-            :style="{ left: `${b.left}px`, top: `${b.top + b.height}px`, width: `${b.width}px` }"
-          />
-          <button
-            v-for="l in spread"
-            :key="`${l.passage.start}-${l.passage.end}`"
-            class="letter"
-            :class="{ own: l.passage.own }"
-            type="button"
-            :data-passage="l.passage.letter"
-            :style="{ left: `${l.x}px`, top: `${l.top}px` }"
-            :aria-label="`passage ${l.passage.letter}, ${l.passage.ids.length} ${l.passage.ids.length === 1 ? 'note' : 'notes'}`"
-            @click.stop="emit('pick', l.passage.ids)"
-          >
-            {{ l.passage.letter }}
-          </button>
-          <button
-            v-for="n in near ? areas : []"
-            :key="n.c.id"
-            class="patch"
-            :class="{ own: n.c.author.isMe, lit: lit === n.c.id }"
-            type="button"
-            :aria-label="`area with a note by ${n.c.author.name}`"
-            :style="{
-              left: `calc(50% - ${width / 2}px + ${n.c.note.area!.x * width}px)`,
-              top: `${n.c.note.area!.y * width * (part.aspect ?? 1)}px`,
-              width: `${n.c.note.area!.width * width}px`,
-              height: `${n.c.note.area!.height * width * (part.aspect ?? 1)}px`,
-            }"
-            @click.stop="emit('pick', [n.c.id])"
-          />
-        </div>
+        <TextOverlay
+          :glow="laid.glow"
+          :found="laid.found"
+          :chosen="laid.chosen"
+          :lines="laid.lines"
+          :letters="laid.letters"
+          :areas="near ? areas : []"
+          :lit="lit"
+          :width="width"
+          :height="width * (part.aspect ?? 1)"
+          @pick="emit('pick', $event)"
+        />
         <p v-if="part.drawnOnly && desk.mayWrite" class="scan" data-not-text>
           This page is a picture. Draw a frame on it, or
           <button class="link" type="button" @click="emit('whole')">note the whole page</button>.
@@ -471,77 +335,6 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
 }
 .context .text {
   background: color-mix(in srgb, var(--sheet) 60%, var(--paper));
-}
-.over {
-  position: absolute;
-  inset: 0;
-  pointer-events: none;
-  z-index: 3;
-}
-.over i {
-  position: absolute;
-}
-.under {
-  border-top: 1px solid var(--k-reading);
-  transform: translateY(-3px);
-}
-.under.w2 {
-  border-top-width: 2px;
-}
-.under.w3 {
-  border-top-width: 3px;
-}
-.under.w4 {
-  border-top-width: 4.5px;
-}
-.under.own {
-  border-top: 2px dashed var(--harbour);
-}
-.chosen {
-  background: color-mix(in srgb, var(--harbour) 16%, transparent);
-  border-bottom: 3px solid var(--harbour);
-}
-.sought {
-  background: color-mix(in srgb, var(--ember) 24%, transparent);
-}
-.glow {
-  background: color-mix(in srgb, var(--k-reading) 15%, transparent);
-  border-radius: 2px;
-}
-.letter {
-  position: absolute;
-  pointer-events: auto;
-  transform: translate(0, -5px);
-  border: 0;
-  background: color-mix(in srgb, var(--sheet) 72%, transparent);
-  padding: 0 2px;
-  border-radius: 3px;
-  font: 650 0.6875rem/1.15 var(--ui);
-  color: var(--k-reading);
-  cursor: pointer;
-}
-.letter::before {
-  content: '';
-  position: absolute;
-  inset: -7px -5px;
-}
-.letter.own {
-  color: var(--harbour);
-}
-.patch {
-  position: absolute;
-  pointer-events: auto;
-  border: 2px solid var(--k-reading);
-  background: color-mix(in srgb, var(--k-reading) 7%, transparent);
-  cursor: pointer;
-  border-radius: 2px;
-  padding: 0;
-}
-.patch.own {
-  border: 2px dashed var(--harbour);
-}
-.patch.lit {
-  background: color-mix(in srgb, var(--k-reading) 20%, transparent);
 }
 .scan {
   font-size: 0.8125rem;

@@ -2,24 +2,23 @@
 import type { Editor } from '@tiptap/vue-3'
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
-import { titleKey } from '#core/contributing/wiki/wikiSettings'
 import type { PageView } from '#shared/contributing/wiki'
-import { pageNodes, type LinkChoice } from '~/composables/contributing/wiki/pageNodes'
+import { pageNodes } from '~/composables/contributing/wiki/pageNodes'
+import { usePageLinks } from '~/composables/contributing/wiki/usePageLinks'
 import { usePageDraft } from '~/composables/contributing/wiki/usePageDraft'
 import { toBase64 } from '~/composables/files/readFile'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
-import { useWikiStore } from '~/stores/wiki'
 import RichEditor from '../RichEditor.vue'
 import TwoTexts from '../TwoTexts.vue'
 import OverlapChoice from './OverlapChoice.vue'
+import PageLinkList from './PageLinkList.vue'
 import * as filesEndpoints from '#shared/files/endpoints'
 
 /** A page while it is written: a private draft until it is saved as a version, with a line that says what it does. */
 const props = defineProps<{ page: PageView; activityId: string }>()
 const emit = defineEmits<{ saved: [number: number, joined: boolean]; away: []; discarded: [] }>()
 const api = useApi()
-const store = useWikiStore()
 const { busy: uploading, problem: refused, send } = useSending()
 const draft = usePageDraft(props.page)
 const summary = ref('')
@@ -37,59 +36,7 @@ const plain = (html: string) =>
     .replace(/\s+/g, ' ')
     .trim()
 
-const choice = shallowRef<LinkChoice | null>(null)
-const picked = ref(0)
-const titles = computed(() => {
-  if (!choice.value) return []
-  const q = titleKey(choice.value.words.replace(/\]+$/, ''))
-  const there = (store.view?.pages ?? [])
-    .filter(p => p.id !== props.page.id && titleKey(p.title).includes(q))
-    .map(p => p.title)
-  const wanted = [...(store.view?.suggested ?? []), ...(store.view?.wanted.map(w => w.title) ?? [])].filter(
-    t => titleKey(t).includes(q) && !there.some(x => titleKey(x) === titleKey(t)),
-  )
-  const own = choice.value.words.replace(/\]+$/, '').trim()
-  return [
-    ...there.map(t => ({ t, note: '' })),
-    ...wanted.map(t => ({ t, note: 'wanted' })),
-    ...(own && ![...there, ...wanted].some(t => titleKey(t) === titleKey(own))
-      ? [{ t: own, note: 'a page that is not there yet' }]
-      : []),
-  ].slice(0, 8)
-})
-function choose(next: LinkChoice | null) {
-  // closing brackets finish the link as they would on paper
-  if (next && /\]\]$/.test(next.words) && titles.value.length >= 0) {
-    const t = next.words.replace(/\]+$/, '').trim()
-    if (t) {
-      choice.value = null
-      next.take(store.pageOf(t)?.title ?? t)
-      return
-    }
-  }
-  choice.value = next
-  picked.value = 0
-}
-function key(event: KeyboardEvent): boolean {
-  if (!choice.value || titles.value.length === 0) return false
-  if (event.key === 'ArrowDown') {
-    picked.value = (picked.value + 1) % titles.value.length
-    return true
-  }
-  if (event.key === 'ArrowUp') {
-    picked.value = (picked.value + titles.value.length - 1) % titles.value.length
-    return true
-  }
-  if (event.key === 'Enter' || event.key === 'Tab') {
-    choice.value.take(titles.value[picked.value]!.t)
-    return true
-  }
-  if (event.key === 'Escape') {
-    choice.value = null
-    return true
-  }
-  return false
-}
+const { choice, picked, titles, choose, key } = usePageLinks(props.page.id)
 const note = reactive({ open: false, text: '', source: '', pos: null as number | null })
 const nodes = pageNodes({
   choice: choose,
@@ -263,28 +210,7 @@ const noteVerb = computed(() => {
       </form>
       <p v-if="refused" class="field-problem" role="alert">{{ refused }}</p>
     </div>
-    <ul
-      v-if="choice && titles.length > 0"
-      class="choice"
-      role="listbox"
-      aria-label="Pages to link to"
-      :style="{
-        left: `${Math.min(choice.at?.left ?? 40, 900)}px`,
-        top: `${(choice.at?.bottom ?? 40) > 560 ? (choice.at?.top ?? 40) - 6 : (choice.at?.bottom ?? 40) + 4}px`,
-        transform: (choice.at?.bottom ?? 40) > 560 ? 'translateY(-100%)' : undefined,
-      }"
-    >
-      <li
-        v-for="(t, i) in titles"
-        :key="t.t"
-        role="option"
-        :aria-selected="i === picked"
-        :class="{ on: i === picked }"
-        @mousedown.prevent="choice.take(t.t)"
-      >
-        {{ t.t }}<em v-if="t.note">{{ t.note }}</em>
-      </li>
-    </ul>
+    <PageLinkList v-if="choice && titles.length > 0" :choice="choice" :titles="titles" :picked="picked" />
     <fieldset v-if="open.length > 0" class="acts-on">
       <legend>This version acts on</legend>
       <label v-for="c in open" :key="c.id"
@@ -409,35 +335,6 @@ h2 {
 .note .in {
   flex: 1;
   padding: 4px 8px;
-}
-.choice {
-  position: fixed;
-  z-index: 2300;
-  list-style: none;
-  background: var(--sheet);
-  border: 1px solid var(--line);
-  border-radius: var(--r);
-  box-shadow: 0 10px 30px rgb(0 0 0 / 0.16);
-  min-width: 230px;
-  padding: 4px;
-  font-size: 0.84375rem;
-}
-.choice li {
-  display: flex;
-  justify-content: space-between;
-  gap: 16px;
-  padding: 5px 10px;
-  border-radius: 4px;
-  cursor: pointer;
-}
-.choice .on {
-  background: var(--harbour-soft);
-  color: var(--harbour-deep);
-}
-.choice em {
-  font-style: normal;
-  color: var(--ink-3);
-  font-size: 0.75rem;
 }
 .acts-on {
   border: 0;

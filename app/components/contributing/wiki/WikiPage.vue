@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { addressOf } from '#shared/http/endpoint'
 import type { RichNode } from '#core/contributing/richText'
-import { LiveEvent } from '#shared/contributing/thread'
 import type { PagePassage } from '#shared/contributing/wiki'
+import { useLivePages } from '~/composables/contributing/wiki/useLivePages'
+import { useWikiActs } from '~/composables/contributing/wiki/useWikiActs'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useNotices } from '~/stores/notices'
@@ -15,7 +15,6 @@ import PageArticle from './PageArticle.vue'
 import PageComments from './PageComments.vue'
 import PageTree from './PageTree.vue'
 import WikiInOut from './WikiInOut.vue'
-import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 const PageEditor = defineAsyncComponent(() => import('./PageEditor.vue'))
 /** A wiki: its pages in their tree, the page one is at, and the talk about it beside it. */
@@ -35,7 +34,6 @@ const { error, refresh: again } = await useAsyncData(`wiki-${activity.value.id}`
 const view = computed(() => store.view)
 const page = computed(() => store.page)
 const may = computed(() => view.value?.may ?? { write: false, comment: false })
-const GATHER = 120 // milliseconds
 const middle = ref<HTMLElement | null>(null)
 const writing = ref(false)
 const passage = shallowRef<PagePassage | null>(null)
@@ -55,14 +53,8 @@ const phaseWords = computed(() => {
   return `Revising until ${until}: act on the comments.`
 })
 
-async function attempt<T>(act: () => Promise<T>): Promise<T | null> {
-  try {
-    return await act()
-  } catch (problem) {
-    notices.warn(problem)
-    return null
-  }
-}
+const acts = useWikiActs(open)
+const { attempt, refreshChecks } = acts
 async function open(id: string) {
   writing.value = false
   passage.value = null
@@ -85,71 +77,11 @@ async function make(title: string) {
   await open(id)
   writing.value = page.value?.number === 0
 }
-const place = (id: string, parentId: string | null, beforeId: string | null) =>
-  attempt(async () => {
-    const before = view.value!.pages.find(p => p.id === id)!
-    const next =
-      view
-        .value!.pages.filter(p => p.parentId === before.parentId)
-        .find((p, i, list) => list[i - 1]?.id === id)?.id ?? null
-    await store.change(id, { place: { parentId, beforeId } })
-    notices.say(`“${before.title}” stands elsewhere now.`, {
-      label: 'Undo',
-      run: () =>
-        void attempt(() => store.change(id, { place: { parentId: before.parentId, beforeId: next } })),
-    })
-    await nextTick()
-    document.querySelector<HTMLElement>(`[data-page="${id}"]`)?.focus()
-  })
-const rename = (title: string) =>
-  attempt(async () => {
-    const { id, title: before } = page.value!
-    await store.change(id, { title })
-    await store.open(id)
-    notices.say('Renamed. Links to its old name still arrive.', {
-      label: 'Undo',
-      run: () =>
-        void attempt(async () => {
-          await store.change(id, { title: before })
-          await store.open(id)
-        }),
-    })
-  })
-const claim = (claimed: boolean) =>
-  attempt(async () => {
-    const { id } = page.value!
-    await store.claim(id, claimed)
-    void thread.refresh().catch(() => {})
-    notices.say(
-      claimed
-        ? 'The page is yours to look after; everyone in the group may still write on it.'
-        : 'Released. Somebody else can claim it.',
-      { label: 'Undo', run: () => void attempt(() => store.claim(id, !claimed)) },
-    )
-  })
-const remove = () =>
-  attempt(async () => {
-    const { id, title } = page.value!
-    await store.remove(id, true)
-    await openFirst()
-    notices.say(`“${title}” is out of the wiki. Nothing of it is lost.`, {
-      label: 'Put it back',
-      run: () =>
-        void attempt(async () => {
-          await store.remove(id, false)
-          await open(id)
-        }),
-    })
-  })
-async function openFirst() {
-  const first = store.inTree[0]?.line
-  if (first) await open(first.id)
-}
 async function saved(number: number, joined: boolean) {
   writing.value = false
   await attempt(async () => {
     await store.refresh()
-    void thread.refresh().catch(() => {})
+    refreshChecks()
   })
   notices.say(
     joined ? `Saved as version ${number}, joined with what others had saved.` : `Saved as version ${number}.`,
@@ -161,31 +93,15 @@ async function saved(number: number, joined: boolean) {
       : undefined,
   )
 }
-async function putDown(said: string | null) {
+async function closeEditor(said: string | null) {
   writing.value = false
   await attempt(() => store.refresh())
   if (said) notices.say(said)
 }
 const send = async (doc: RichNode, on: PagePassage | null, parentId: string | null, key: string) => {
   await store.comment(page.value!.id, doc, on, parentId, key)
-  void thread.refresh().catch(() => {})
+  refreshChecks()
 }
-const resolve = (id: string, number: number | null) =>
-  attempt(async () => {
-    await store.resolve(id, number)
-    notices.say(
-      number === null ? 'Open again.' : `Version ${number} acted on it.`,
-      number === null ? undefined : { label: 'Undo', run: () => void attempt(() => store.resolve(id, null)) },
-    )
-  })
-const withdraw = (id: string) =>
-  attempt(async () => {
-    await store.withdraw(id, true)
-    notices.say('Withdrawn.', {
-      label: 'Put it back',
-      run: () => void attempt(() => store.withdraw(id, false)),
-    })
-  })
 function goToComment(id: string) {
   lit.value = id
   document.getElementById(`c-${id}`)?.scrollIntoView({ block: 'center' })
@@ -235,59 +151,25 @@ watch(
     }
   },
 )
-// several changes in one moment are fetched once
-const changed = new Set<string | null>()
-let soon: ReturnType<typeof setTimeout> | undefined
-function refreshSoon(id: string | null) {
-  changed.add(id)
-  soon ??= setTimeout(() => {
-    soon = undefined
-    const own = changed.has(page.value?.id ?? null)
-    changed.clear()
-    void store.refresh(own ? (page.value?.id ?? null) : null).catch(() => {})
-  }, GATHER)
-}
+useLivePages(() => activity.value.id)
 watch(page, (now, before) => {
-  if (!now && before && writing.value) {
-    writing.value = false
-    notices.say(
-      `“${before.title}” was taken out of the wiki while you wrote. Your draft is kept with it; put the page back to go on.`,
-      {
-        label: 'Put it back',
-        run: () =>
-          void attempt(async () => {
-            await store.remove(before.id, false)
-            await open(before.id)
-            writing.value = true
-          }),
-      },
-    )
-  }
-})
-let source: EventSource | undefined
-let missed = false
-onMounted(() => {
-  source = new EventSource(
-    addressOf(contributingEndpoints.followActivity, { params: { activityId: activity.value.id } }),
+  if (now || !before || !writing.value) return
+  writing.value = false
+  notices.say(
+    `“${before.title}” was taken out of the wiki while you wrote. Your draft is kept with it; put the page back to go on.`,
+    acts.undo(async () => {
+      await acts.putBack(before.id)
+      writing.value = true
+    }, 'Put it back'),
   )
-  source.onmessage = message => {
-    const event = LiveEvent.safeParse(JSON.parse(String(message.data)))
-    if (event.success && (event.data.kind === 'page' || event.data.kind === 'opened'))
-      refreshSoon(event.data.kind === 'page' ? event.data.pageId : (page.value?.id ?? null))
-  }
-  source.onerror = () => {
-    missed = true
-  }
-  source.addEventListener('beat', () => {
-    if (missed) void store.refresh().catch(() => {})
-    missed = false
-  })
+})
+onMounted(() => {
   if (page.value?.draft && queried('page')) writing.value = true
   if (location.hash.startsWith('#c-')) goToComment(location.hash.slice(3))
 })
-onBeforeUnmount(() => {
-  source?.close()
-  clearTimeout(soon)
+const isOthers = computed(() => {
+  const { wikis, groupId } = view.value ?? { wikis: [], groupId: null }
+  return wikis.length > 1 && !wikis.find(w => w.groupId === groupId)?.isOwn && !seminar.isStaff
 })
 </script>
 
@@ -314,21 +196,12 @@ onBeforeUnmount(() => {
         @open="open"
         @group="group"
         @make="make"
-        @place="place"
+        @place="acts.move"
         ><WikiInOut :activity-id="activity.id" :view="view" @taken="store.refresh()"
       /></PageTree>
       <main ref="middle">
         <p v-if="phaseWords" class="phase">
-          {{ phaseWords
-          }}<template
-            v-if="
-              view.wikis.length > 1 &&
-              !view.wikis.find(w => w.groupId === view!.groupId)?.isOwn &&
-              !seminar.isStaff
-            "
-          >
-            This is another group’s wiki, to be read.</template
-          >
+          {{ phaseWords }}<template v-if="isOthers"> This is another group’s wiki, to be read.</template>
         </p>
         <PageEditor
           v-if="writing && page"
@@ -336,8 +209,8 @@ onBeforeUnmount(() => {
           :page="page"
           :activity-id="activity.id"
           @saved="saved"
-          @away="putDown('Put away. Your draft is kept; only you see it.')"
-          @discarded="putDown(null)"
+          @away="closeEditor('Put away. Your draft is kept; only you see it.')"
+          @discarded="closeEditor(null)"
         />
         <PageArticle
           v-else-if="page && store.line"
@@ -353,9 +226,9 @@ onBeforeUnmount(() => {
           @open="open"
           @make="make"
           @choose="passage = may.comment ? $event : null"
-          @claim="claim"
-          @rename="rename"
-          @remove="remove"
+          @claim="acts.claim"
+          @rename="acts.rename"
+          @remove="acts.remove"
           @comment="goToComment"
         />
         <div v-else class="empty">
@@ -384,8 +257,8 @@ onBeforeUnmount(() => {
           :send="send"
           @drop-passage="passage = null"
           @lit="lit = $event"
-          @resolve="resolve"
-          @withdraw="withdraw"
+          @resolve="acts.resolve"
+          @withdraw="acts.withdraw"
         />
       </aside>
     </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { PeerAllocation, PeerPerson, PeerWork } from '#shared/marking/peers'
-import { tenth } from '~/composables/marking/peerWords'
+import AllocationKey from './AllocationKey.vue'
+import SeverityBars from './SeverityBars.vue'
 
 /**
  * Who reviews whom: works down, readers across. What is owed and not opened can be dragged to another reader or another
@@ -48,8 +49,6 @@ const labelOf = (w: PeerWork) => {
 const readersOfCurrent = computed(
   () => new Set(props.allocations.filter(a => a.entryId === props.current).map(a => a.reviewerId)),
 )
-const largest = computed(() => Math.max(100, ...[...props.severity.values()].map(Math.abs)))
-const most = computed(() => [...props.severity].sort((a, b) => Math.abs(b[1]) - Math.abs(a[1]))[0] ?? null)
 const movable = (a: PeerAllocation | null) =>
   props.mayMove && a !== null && a.state === 'owed' && a.openedAt === null
 
@@ -283,40 +282,19 @@ const left = (r: number) => LABEL + r * column.value
           :width="column"
           :height="ROW"
         />
-        <g v-if="severity.size > 0" :transform="`translate(0 ${top(works.length) + 10})`">
-          <text class="name" x="10" y="9">marks high</text>
-          <text class="name" x="10" y="28">marks low</text>
-          <line class="base" :x1="LABEL" :x2="LABEL + readers.length * column" y1="16" y2="16" />
-          <template v-for="(p, r) in readers" :key="`s${p.id}`">
-            <rect
-              v-if="severity.has(p.id)"
-              class="bar"
-              :class="{ much: most?.[0] === p.id }"
-              :x="left(r) + column / 2 - 3"
-              :y="severity.get(p.id)! > 0 ? 16 - (severity.get(p.id)! / largest) * 18 : 16"
-              width="6"
-              :height="Math.max(0.5, (Math.abs(severity.get(p.id)!) / largest) * 18)"
-            >
-              <title>{{ nameOf(p.id) }}: {{ tenth(severity.get(p.id)!) }}</title>
-            </rect>
-          </template>
-          <text
-            v-if="most && at.has(most[0])"
-            class="much-label"
-            :x="left(at.get(most[0])!) - 2"
-            y="44"
-            text-anchor="end"
-          >
-            {{ /^Student \d+$/.test(nameOf(most[0])) ? nameOf(most[0]) : nameOf(most[0]).split(' ').at(-1) }}
-            {{ most[1] > 0 ? '+' : '−' }}{{ tenth(Math.abs(most[1])) }}
-          </text>
-        </g>
+        <SeverityBars
+          v-if="severity.size > 0"
+          :transform="`translate(0 ${top(works.length) + 10})`"
+          :readers="readers"
+          :severity="severity"
+          :left="left"
+          :column="column"
+          :start="LABEL"
+          :name-of="nameOf"
+        />
       </svg>
     </div>
-    <p class="key">
-      <span><i class="k done" />done</span><span><i class="k owed" />owed</span
-      ><span><i class="k flag" />flagged</span><span><i class="k aside" />set aside</span>
-    </p>
+    <AllocationKey />
     <p class="visually-hidden" aria-live="polite">{{ cursor.on ? said : '' }}</p>
   </div>
 </template>
@@ -414,49 +392,5 @@ svg:focus-visible {
   stroke: var(--ember);
   stroke-width: 1.5;
   rx: 2;
-}
-.base {
-  stroke: var(--spine);
-}
-.bar {
-  fill: var(--ink-3);
-}
-.bar.much {
-  fill: var(--brick);
-}
-.much-label {
-  font: 650 0.75rem/1 var(--ui);
-  fill: var(--brick);
-}
-.key {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 16px;
-  font-size: 0.75rem;
-  color: var(--ink-2);
-  margin-top: 8px;
-}
-.key span {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
-}
-.k {
-  width: 9px;
-  height: 9px;
-  display: block;
-  background: var(--k-review);
-}
-.k.owed {
-  background: none;
-  border: 1.5px solid var(--k-review);
-}
-.k.flag {
-  background: var(--brick);
-  clip-path: polygon(0 0, 60% 0, 100% 60%, 100% 100%, 0 100%);
-}
-.k.aside {
-  background: none;
-  border: 1.3px solid var(--brick);
 }
 </style>

@@ -1,0 +1,34 @@
+import type { ReadingView } from '#shared/contributing/reading'
+import type { useChoice } from './useChoice'
+import type { usePlayer } from './usePlayer'
+import type { useWay } from './useWay'
+
+const BELOW = 80 // pixels that what is being said keeps from the lower edge
+const ABOVE = 120 // pixels above it once it was brought into sight
+
+/** Keeps what a recording is saying in sight, unless something is being written. */
+export function useFollowing(
+  text: () => ReadingView['text'],
+  player: ReturnType<typeof usePlayer>,
+  way: ReturnType<typeof useWay>,
+  choice: ReturnType<typeof useChoice>,
+  isWriting: () => boolean,
+) {
+  const follows = ref(true)
+  watch(player.currentLineStart, start => {
+    if (start === null || !follows.value || !player.playing.value || isWriting()) return
+    const part = way.partAt(start)
+    const drawn = choice.drawn.get(part)
+    if (!drawn) {
+      void way.show(part)
+      return
+    }
+    const cue = text()?.cues.find(c => c.start === start)
+    const box = cue && drawn.lines(cue.start, cue.end)[0]
+    const edges = way.scroller.value?.getBoundingClientRect()
+    if (!box || !edges || (box.bottom <= edges.bottom - BELOW && box.top >= edges.top)) return
+    const isStill = matchMedia('(prefers-reduced-motion: reduce)').matches
+    way.bring(part, cue, ABOVE, isStill ? 'auto' : 'smooth')
+  })
+  return { follows }
+}
