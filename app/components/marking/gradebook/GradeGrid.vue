@@ -11,7 +11,7 @@ import {
 } from '~/composables/marking/gradeWords'
 
 /** Students down, activities across. One cell at a time is in the order of Tab; arrows go from cell to cell. */
-export interface Place {
+export interface CellPosition {
   readonly row: number
   readonly column: number
 } // column −1: the final figure; −2: the name
@@ -19,11 +19,11 @@ const props = defineProps<{
   book: Gradebook
   rows: readonly GradeRow[]
   columns: readonly number[]
-  at: Place | null
+  at: CellPosition | null
 }>()
 const emit = defineEmits<{
-  at: [place: Place]
-  edit: [place: Place, typed: string | null]
+  at: [cell: CellPosition]
+  edit: [cell: CellPosition, typed: string | null]
   head: [column: number]
   move: [from: number, to: number]
 }>()

@@ -4,18 +4,20 @@ import { MOST_WRITTEN } from '#shared/messaging/messages'
 import KindTag from '~/components/planning/KindTag.vue'
 import KeyList from '~/components/shell/KeyList.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
-import LookPicker, { type Look } from '~/components/voices/LookPicker.vue'
+import type { ActivityFilter } from '~/components/voices/ActivityPicker.vue'
+import MostAnswered from '~/components/voices/MostAnswered.vue'
 import RhythmChart from '~/components/voices/RhythmChart.vue'
 import ShareCurve from '~/components/voices/ShareCurve.vue'
 import TablePlan from '~/components/voices/TablePlan.vue'
-import VoicesTabs from '~/components/voices/VoicesTabs.vue'
+import VoicesFilter from '~/components/voices/VoicesFilter.vue'
 import VoicesTable from '~/components/voices/VoicesTable.vue'
 import { capital, inWords, plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useRefreshWhileVisible } from '~/composables/shell/useRefreshWhileVisible'
 import { useApi } from '~/composables/shell/useApi'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
-import { useLiveLook } from '~/composables/voices/useLiveLook'
+import { useLiveRefresh } from '~/composables/voices/useLiveRefresh'
+import { neglectedOf, ownPresenceSentence, spokenSentence } from '~/composables/voices/voicesSentences'
 import { useSeminarStore } from '~/stores/seminar'
 import * as voicesEndpoints from '#shared/voices/endpoints'
 
@@ -56,56 +58,24 @@ const chosen = ref<string | null>(null)
 
 const refreshIfVisible = useRefreshWhileVisible(() => void refresh(), FRESH)
 // what is said while one looks is seen at once in one activity; of the whole seminar one looks again after a while
-useLiveLook(() => view.value?.activity?.id ?? null, refreshIfVisible)
+useLiveRefresh(() => view.value?.activity?.id ?? null, refreshIfVisible)
 
 const people = computed(() => view.value?.people ?? [])
 const silent = computed(() => people.value.filter(p => p.contributions === 0))
-const sentence = computed(() => {
-  const v = view.value
-  if (!v) return ''
-  if (people.value.length === 0)
-    return v.activity || queried('section') || queried('group')
-      ? 'Nobody is meant here.'
-      : 'Nobody takes part yet.'
-  const all = people.value.length.toLocaleString('en')
-  if (v.all.spoke === 0) return `Nobody of ${all} has spoken yet.`
-  return `${v.all.spoke.toLocaleString('en')} of ${all} ${v.all.spoke === 1 ? 'has' : 'have'} spoken; half of all words ${v.all.haveHalf === 1 ? 'come from one student' : `come from ${inWords(v.all.haveHalf)} students`}${silent.value.length === 0 ? '.' : ';'}`
-})
-const silentWords = computed(() =>
-  silent.value.length === 0
-    ? ''
-    : `${inWords(silent.value.length)} ${plural(silent.value.length, 'has', 'have')} said nothing.`,
+const sentence = computed(() =>
+  view.value ? spokenSentence(view.value, Boolean(queried('section') ?? queried('group'))) : '',
 )
-const neglected = computed(() =>
-  people.value.filter(p => p.fromMe.gapDays >= (view.value?.gapLimit ?? Infinity)),
-)
-const names = (list: readonly { readonly givenName: string }[]) => {
-  const all = list.slice(0, 6).map(p => p.givenName)
-  if (list.length > 6) return `${all.join(', ')} and ${list.length - 6} more`
-  if (all.length > 1) return `${all.slice(0, -1).join(', ')} and ${all.at(-1)}`
-  return all[0] ?? ''
-}
-const presence = computed(() => {
-  const spoken = people.value.filter(p => p.fromMe.acts > 0)
-  const acts = spoken.reduce((s, p) => s + p.fromMe.acts, 0)
-  const so =
-    acts === 0
-      ? 'no reply, comment or letter to a single student yet this term'
-      : `${inWords(acts)} ${plural(acts, 'reply, comment or letter', 'replies, comments and letters')} to ${spoken.length === people.value.length ? 'all of them' : `${inWords(spoken.length)} ${plural(spoken.length, 'student')}`} this term`
-  return neglected.value.length === 0
-    ? `${so}.`
-    : `${so}; ${inWords(neglected.value.length)} ${plural(neglected.value.length, 'has', 'have')} had nothing from you for ${inWords(view.value!.gapLimit)} days or longer: ${names(neglected.value)}.`
+const silentWords = computed(() => {
+  const n = silent.value.length
+  return n === 0 ? '' : `${inWords(n)} ${plural(n, 'has', 'have')} said nothing.`
 })
+const neglected = computed(() => (view.value ? neglectedOf(view.value) : []))
+const presence = computed(() => (view.value ? ownPresenceSentence(view.value) : ''))
 const percent = (n: number | null) => (n === null ? '–' : `${Math.round(n * 100)} %`)
-const nameOf = (id: string) => people.value.find(p => p.id === id)?.name ?? ''
-const linkTo = (e: { readonly activityId: string; readonly id: string }) =>
-  `/seminars/${route.params.seminarId}/activities/${e.activityId}#c-${e.id}`
 const weeks = computed(() => {
-  if (view.value)
-    return view.value.from === view.value.to
-      ? `week ${view.value.from}`
-      : `weeks ${view.value.from}–${view.value.to}`
-  return ''
+  if (!view.value) return ''
+  const { from, to } = view.value
+  return from === to ? `week ${from}` : `weeks ${from}–${to}`
 })
 const narrowed = computed(
   () => Boolean(seminar.chosenWeek) || Boolean(queried('from')) || Boolean(queried('to')),
@@ -114,31 +84,25 @@ const several = computed(() =>
   (view.value?.activities ?? []).filter(a => queried('among')?.split(',').includes(a.id)),
 )
 // what was asked for, not what has come: a second tick must not wait for the first one's figures
-const look = computed<Look>(() => ({
-  kind: queried('kind') as Look['kind'],
+const activities = computed<ActivityFilter>(() => ({
+  kind: queried('kind') as ActivityFilter['kind'], // the server refuses what is no kind
   ids: (queried('activity') ?? queried('among'))?.split(',') ?? [],
 }))
-const lookAt = ({ kind, ids }: Look) =>
-  set({
-    kind,
-    activity: ids.length === 1 ? ids[0] : undefined,
-    among: ids.length > 1 ? ids.join(',') : undefined,
-  })
 const mayWrite = computed(() => !seminar.shell?.archived)
-const writeTo = (ids: readonly string[], about: boolean) =>
-  `/seminars/${route.params.seminarId}/messages/write?to=${ids.join(',')}${about && view.value?.activity ? `&activity=${view.value.activity.id}` : ''}`
-const circle = computed({
-  get: () => {
-    if (queried('section')) return `s${queried('section')}`
-    if (queried('group')) return `g${queried('group')}`
-    return ''
-  },
-  set: v =>
-    void set({
-      section: v.startsWith('s') ? v.slice(1) : undefined,
-      group: v.startsWith('g') ? v.slice(1) : undefined,
-    }),
+const writeTo = (ids: readonly string[], about: boolean) => {
+  const activity = about && view.value?.activity ? `&activity=${view.value.activity.id}` : ''
+  return `/seminars/${params.seminarId}/messages/write?to=${ids.join(',')}${activity}`
+}
+const neglectedTo = computed(() => {
+  const ids = neglected.value.map(p => p.id)
+  return mayWrite.value && ids.length > 0 && ids.length <= MOST_WRITTEN ? writeTo(ids, false) : null
 })
+const neglectedWords = computed(() =>
+  neglected.value.length === 1 ? `Write to ${neglected.value[0]!.givenName}` : 'Write to them, one by one',
+)
+const shareLabel = computed(
+  () => `Share of words against share of students; Gini ${view.value?.all.gini?.toFixed(2) ?? 'not known'}`,
+)
 function step(by: number) {
   const ids = people.value.map(p => p.id)
   if (ids.length > 0)
@@ -162,63 +126,14 @@ const { listOpen } = useKeys(() => keys.value)
   <ProblemPage v-if="error || !view" :sentence="error?.message ?? ''" @retry="refresh()" />
   <main v-else class="voices" :aria-busy="status === 'pending'">
     <header>
-      <div class="ways">
-        <VoicesTabs />
-        <span class="grow" />
-        <span class="pick">of <LookPicker :activities="view.activities" :look="look" @look="lookAt" /></span>
-        <label v-if="view.sections.length + view.groups.length > 0" class="pick"
-          >by
-          <select v-model="circle" class="in" aria-label="Whose voices">
-            <option value="">everyone</option>
-            <optgroup v-if="view.sections.length > 0" label="Sections">
-              <option v-for="s in view.sections" :key="s.id" :value="`s${s.id}`">{{ s.title }}</option>
-            </optgroup>
-            <optgroup v-if="view.groups.length > 0" label="Groups">
-              <option v-for="g in view.groups" :key="g.id" :value="`g${g.id}`">{{ g.title }}</option>
-            </optgroup>
-          </select></label
-        >
-        <label v-if="!seminar.chosenWeek" class="pick"
-          >weeks
-          <select
-            class="in"
-            aria-label="From week"
-            :value="view.from"
-            @change="
-              set({
-                from: ($event.target as HTMLSelectElement).value,
-                to: String(Math.max(view!.to, Number(($event.target as HTMLSelectElement).value))),
-              })
-            "
-          >
-            <option v-for="w in seminar.shell?.weeks ?? []" :key="w.number" :value="w.number">
-              {{ w.number }}
-            </option></select
-          >–<select
-            class="in"
-            aria-label="To week"
-            :value="view.to"
-            @change="
-              set({
-                to: ($event.target as HTMLSelectElement).value,
-                from: String(Math.min(view!.from, Number(($event.target as HTMLSelectElement).value))),
-              })
-            "
-          >
-            <option v-for="w in seminar.shell?.weeks ?? []" :key="w.number" :value="w.number">
-              {{ w.number }}
-            </option>
-          </select></label
-        >
-        <button
-          v-if="!seminar.chosenWeek && narrowed"
-          class="link small"
-          type="button"
-          @click="set({ from: undefined, to: undefined })"
-        >
-          all of it
-        </button>
-      </div>
+      <VoicesFilter
+        :view="view"
+        :activities="activities"
+        :section-id="queried('section')"
+        :group-id="queried('group')"
+        :narrowed="narrowed"
+        @change="set"
+      />
       <div class="title" :class="{ bare: !view.activity && several.length === 0 }">
         <template v-if="view.activity"
           ><KindTag :kind="view.activity.kind" />
@@ -239,16 +154,7 @@ const { listOpen } = useKeys(() => keys.value)
       </p>
       <p v-if="people.length > 0" class="own">
         <b>Your own presence:</b> {{ presence }}
-        <NuxtLink
-          v-if="neglected.length > 0 && neglected.length <= MOST_WRITTEN && mayWrite"
-          :to="
-            writeTo(
-              neglected.map(p => p.id),
-              false,
-            )
-          "
-          >Write to {{ neglected.length === 1 ? neglected[0]!.givenName : 'them, one by one' }}</NuxtLink
-        >
+        <NuxtLink v-if="neglectedTo" :to="neglectedTo">{{ neglectedWords }}</NuxtLink>
       </p>
     </header>
     <div v-if="people.length > 0" class="two">
@@ -265,10 +171,7 @@ const { listOpen } = useKeys(() => keys.value)
                 >Gini <b class="num">{{ view.all.gini.toFixed(2) }}</b></span
               >
             </div>
-            <ShareCurve
-              :words="people.map(p => p.words)"
-              :label="`Share of words against share of students; Gini ${view.all.gini?.toFixed(2) ?? 'not known'}`"
-            />
+            <ShareCurve :words="people.map(p => p.words)" :label="shareLabel" />
             <p class="facts">
               <span
                 >found an answer <b class="num">{{ percent(view.all.shareAnswered) }}</b></span
@@ -279,31 +182,7 @@ const { listOpen } = useKeys(() => keys.value)
               >
             </p>
           </section>
-          <section aria-label="Most answered">
-            <div class="pt">
-              <h2>Most answered</h2>
-              <span>first words</span>
-            </div>
-            <ol class="echoes">
-              <li v-for="e in view.mostAnswered.slice(0, 3)" :key="e.id">
-                <NuxtLink :to="linkTo(e)"
-                  ><b>{{ nameOf(e.authorId) }}</b> · answered {{ e.answers }}
-                  {{ plural(e.answers, 'time') }} by {{ e.people }}<q>{{ e.words }}</q></NuxtLink
-                >
-              </li>
-            </ol>
-            <p v-if="view.mostAnswered.length === 0" class="none">Nobody has answered anybody yet.</p>
-            <template v-if="view.unanswered.length > 0"
-              ><div class="pt lower"><h2>Waiting longest for an answer</h2></div>
-              <ol class="echoes">
-                <li v-for="e in view.unanswered.slice(0, 1)" :key="e.id">
-                  <NuxtLink :to="linkTo(e)"
-                    ><b>{{ nameOf(e.authorId) }}</b> · since {{ day(e.at) }}<q>{{ e.words }}</q></NuxtLink
-                  >
-                </li>
-              </ol></template
-            >
-          </section>
+          <MostAnswered :view="view" :seminar-id="params.seminarId" />
         </div>
       </div>
     </div>
@@ -338,12 +217,6 @@ header {
   padding: 6px 20px 8px;
   border-bottom: 1px solid var(--line);
 }
-.ways {
-  display: flex;
-  gap: 4px 14px;
-  align-items: center;
-  flex-wrap: wrap;
-}
 .title {
   display: flex;
   gap: 6px 14px;
@@ -360,18 +233,6 @@ h1 {
 .these {
   min-width: 0;
   overflow-wrap: anywhere;
-}
-.pick {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  font-size: 0.8125rem;
-  color: var(--ink-2);
-}
-.pick .in {
-  max-width: 15rem;
-  padding: 4px 8px;
-  font-size: 0.8125rem;
 }
 .sentence {
   font: 600 1.0625rem/1.35 var(--read);
@@ -421,11 +282,6 @@ h1 {
   font-size: 0.78125rem;
   color: var(--ink-2);
 }
-.lower {
-  margin-top: 6px;
-  border-top: 1px solid var(--line);
-  padding-top: 4px;
-}
 h2 {
   font: 600 0.84375rem/1.4 var(--ui);
   color: var(--ink);
@@ -444,41 +300,9 @@ h2 {
   font-weight: 600;
   color: var(--ink);
 }
-.echoes {
-  list-style: none;
-  padding: 0;
-  margin: 0;
-}
-.echoes li + li {
-  border-top: 1px solid var(--line-soft);
-}
-.echoes a {
-  display: block;
-  padding: 4px 0;
-  font-size: 0.78125rem;
-  color: var(--ink-2);
-  text-decoration: none;
-}
-.echoes a:hover q {
-  text-decoration: underline;
-}
-.echoes b {
-  font-weight: 600;
-  color: var(--ink);
-}
-.echoes q {
-  display: block;
-  font: italic 400 0.875rem/1.35 var(--read);
-  color: var(--ink-2);
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  quotes: '“' '”';
-}
 .invite {
   padding: 20px 20px 0;
 }
-.none,
 .foot {
   font-size: 0.78125rem;
   color: var(--ink-2);
@@ -496,12 +320,6 @@ h2 {
   .two > :first-child {
     border-right: 0;
     border-bottom: 1px solid var(--line);
-  }
-  .ways .grow {
-    display: none;
-  }
-  .ways :deep(.tabs) {
-    width: 100%;
   }
 }
 @media (max-width: 760px) {

@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import AuthoredPage from '~/components/contributing/wiki/AuthoredPage.vue'
 import ChangedPage from '~/components/contributing/wiki/ChangedPage.vue'
+import CommentsDigest from '~/components/contributing/wiki/CommentsDigest.vue'
+import HistoryNav from '~/components/contributing/wiki/HistoryNav.vue'
+import HistoryTabs from '~/components/contributing/wiki/HistoryTabs.vue'
+import MarkMember from '~/components/contributing/wiki/MarkMember.vue'
 import SharesPane from '~/components/contributing/wiki/SharesPane.vue'
-import VersionRail from '~/components/contributing/wiki/VersionRail.vue'
-import { toneOf } from '~/components/contributing/wiki/memberTones'
 import MemberSteps from '~/components/marking/MemberSteps.vue'
 import KindTag from '~/components/planning/KindTag.vue'
 import KeyList from '~/components/shell/KeyList.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { usePageHistory } from '~/composables/contributing/wiki/usePageHistory'
-import { inWords } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useDeskStore } from '~/stores/desk'
@@ -25,7 +26,7 @@ const store = useWikiStore()
 const desk = useDeskStore()
 const seminar = useSeminarStore()
 const notices = useNotices()
-const { shortDayTime, dayTime } = useTimes()
+const { dayTime } = useTimes()
 const activityId = String(route.params.activityId)
 const base = `/seminars/${String(route.params.seminarId)}/activities/${activityId}`
 const queried = (name: string) => (typeof route.query[name] === 'string' ? route.query[name] : null)
@@ -207,30 +208,28 @@ const sentence = computed(() =>
 const calledGiven = computed(
   () => members.value.find(m => m.id === member.value)?.givenName ?? desk.record?.student.givenName ?? '',
 )
-const roots = computed(() => page.value?.comments.filter(c => c.parentId === null && !c.withdrawn) ?? [])
-const plain = (html: string) =>
-  html
-    .replace(/<[^>]+>/g, ' ')
-    .replaceAll('&amp;', '&')
-    .replaceAll('&lt;', '<')
-    .replaceAll('&gt;', '>')
-    .replaceAll('&quot;', '"')
-    .replaceAll('&#39;', "'")
-    .replace(/\s+/g, ' ')
-    .trim()
 function showOnly(memberId: string | null) {
   only.value = memberId
   if (memberId && seminar.isStaff) void showMember(memberId)
 }
-function claimedWords(line: (typeof store.inTree)[number]['line']) {
-  if (line.claimedBy) return line.claimedBy.isMe ? 'you' : line.claimedBy.givenName
-  return 'everyone'
-}
-const deskState = computed(() => {
-  if (desk.state === 'saved') return ''
-  if (desk.state === 'saving') return 'saving …'
-  return desk.problem ?? desk.state
-})
+const saidWords = computed(() =>
+  tab.value === 'changes'
+    ? spanWords.value
+    : `Version ${b.value}, every word under whoever wrote it first, wherever it was moved since.`,
+)
+const emptyWords = computed(() =>
+  page.value
+    ? 'Nothing has been saved on this page yet. Its versions will stand here, each with what it changed.'
+    : 'No pages have been written in this wiki yet. Choose another group, or come back when they have begun.',
+)
+const pageTo = computed(() => ({
+  path: base,
+  query: page.value ? { ...(view.value?.groupId && { group: view.value.groupId }), page: page.value.id } : {},
+}))
+const marked = computed(() => members.value.find(m => m.id === member.value) ?? null)
+const upcomingWords = computed(() =>
+  upcoming.value ? `Next member: ${upcoming.value.givenName}` : 'Next group',
+)
 </script>
 
 <template>
@@ -239,10 +238,7 @@ const deskState = computed(() => {
     <header class="desk-head">
       <KindTag kind="wiki" />
       <h1>
-        <NuxtLink
-          :to="`${base}${page ? `?${view.groupId ? `group=${view.groupId}&` : ''}page=${page.id}` : ''}`"
-          >{{ view.title }}</NuxtLink
-        >
+        <NuxtLink :to="pageTo">{{ view.title }}</NuxtLink>
       </h1>
       <span class="small muted sentence">{{ sentence }}</span>
       <span class="grow" />
@@ -254,83 +250,23 @@ const deskState = computed(() => {
       >
     </header>
     <div class="panes">
-      <nav aria-label="Pages and versions">
-        <p class="head">Pages <span>claimed by</span></p>
-        <ul>
-          <li v-for="{ line, depth } in store.inTree" :key="line.id">
-            <button
-              type="button"
-              :class="{ on: line.id === page?.id }"
-              :style="{ paddingLeft: `${16 + depth * 14}px` }"
-              @click="open(line.id)"
-            >
-              <span>{{ line.title }}</span><em>{{
-                [claimedWords(line), line.versions === 0 ? 'no text yet' : null].filter(Boolean).join(', ')
-              }}</em>
-            </button>
-          </li>
-        </ul>
-        <template v-if="page && newest > 0"
-          ><p class="head versions">
-            Versions
-            <span
-              title="A click takes the version with the one before it; with Shift, it is compared from there."
-              >choose two</span
-            >
-          </p>
-          <VersionRail :versions="page.versions" :a="a" :b="b" @choose="choose"
-        /></template>
-      </nav>
+      <HistoryNav :page="page" :newest="newest" :a="a" :b="b" @open="open" @choose="choose" />
       <main class="middle">
-        <div v-if="page && newest > 0" class="tabs">
-          <button
-            type="button"
-            :class="{ on: tab === 'changes' }"
-            :aria-pressed="tab === 'changes'"
-            @click="tab = 'changes'"
-          >
-            Changes
-          </button>
-          <button
-            type="button"
-            :class="{ on: tab === 'authors' }"
-            :aria-pressed="tab === 'authors'"
-            @click="tab = 'authors'"
-          >
-            Who wrote what
-          </button>
-          <span class="grow" />
-          <template v-if="tab === 'changes'"
-            ><span class="key"><ins>added</ins> <del>removed</del> <i>moved</i></span
-            ><button class="link small" type="button" :aria-pressed="!short" @click="short = !short">
-              {{ short ? 'show the whole page' : 'only what changed' }}
-            </button></template
-          >
-          <span v-else class="key"
-            ><button
-              v-for="m in shades"
-              :key="m.id"
-              type="button"
-              class="shade"
-              :style="toneOf(members, m.id)"
-              :aria-pressed="only === m.id"
-              @click="only = only === m.id ? null : m.id"
-            >
-              <b>{{ m.initials }}</b> {{ m.givenName }}
-            </button></span
-          >
-        </div>
+        <HistoryTabs
+          v-if="page && newest > 0"
+          v-model="tab"
+          v-model:short="short"
+          v-model:only="only"
+          :members="members"
+          :shades="shades"
+        />
         <div class="text">
           <p v-if="failed" class="field-problem" role="alert">
             {{ failed }} <button class="link" type="button" @click="look">Try again</button>
           </p>
           <template v-else-if="page && newest > 0">
             <p class="say" role="status">
-              {{
-                tab === 'changes'
-                  ? spanWords
-                  : `Version ${b}, every word under whoever wrote it first, wherever it was moved since.`
-              }}
+              {{ saidWords }}
               <button v-if="view.may.write && b < newest" class="link" type="button" @click="restore">
                 Bring version {{ b }} back
               </button>
@@ -347,51 +283,29 @@ const deskState = computed(() => {
             <p v-else class="wait" role="status">Comparing …</p>
           </template>
           <p v-else class="empty">
-            {{
-              page
-                ? 'Nothing has been saved on this page yet. Its versions will stand here, each with what it changed.'
-                : 'No pages have been written in this wiki yet. Choose another group, or come back when they have begun.'
-            }}
+            {{ emptyWords }}
           </p>
         </div>
       </main>
       <aside>
         <SharesPane v-if="shares" :shares="shares" :only="only" @only="showOnly" />
         <MemberSteps
-          v-if="seminar.isStaff && desk.record?.rubric && members.some(m => m.id === member)"
+          v-if="seminar.isStaff && desk.record?.rubric && marked"
           :rubric="desk.record.rubric"
           :record="desk.record"
           :called="calledGiven"
           @step="setStep"
         />
-        <section v-if="roots.length > 0" class="talk">
-          <h2>
-            Comments on this page
-            <span
-              >{{ roots.length }},
-              {{
-                roots.filter(c => !c.resolved).length === 0
-                  ? 'all acted on'
-                  : `${inWords(roots.filter(c => !c.resolved).length)} open`
-              }}</span
-            >
-          </h2>
-          <p v-for="c in roots" :key="c.id" class="comment" :class="{ done: c.resolved }">
-            <span
-              ><em>{{ c.author.isMe ? 'You' : c.author.givenName }}</em> {{ plain(c.html) }}</span
-            ><b>{{
-              c.resolved
-                ? `acted on in version ${c.resolved.number} by ${c.resolved.writer.givenName}`
-                : `open since ${shortDayTime(c.shownAt).split(' ')[0]}`
-            }}</b>
-          </p>
-        </section>
-        <div v-if="seminar.isStaff && member && members.some(m => m.id === member)" class="foot">
-          <v-btn class="main" :to="`${base}/desk?student=${member}`">Mark {{ calledGiven }}</v-btn
-          ><v-btn @click="nextMember(1)"
-            >{{ upcoming ? `Next member: ${upcoming.givenName}` : 'Next group' }} <kbd>]</kbd></v-btn
-          ><span class="hint" role="status">{{ deskState }}</span>
-        </div>
+        <CommentsDigest v-if="page" :comments="page.comments" />
+        <MarkMember
+          v-if="seminar.isStaff && marked"
+          :given-name="calledGiven"
+          :desk-to="`${base}/desk?student=${marked.id}`"
+          :next="upcomingWords"
+          :state="desk.state"
+          :problem="desk.problem"
+          @next="nextMember(1)"
+        />
       </aside>
     </div>
     <KeyList v-model="listOpen" :keys="keys" />
@@ -417,61 +331,6 @@ const deskState = computed(() => {
   display: grid;
   grid-template-columns: 256px minmax(0, 1fr) 340px;
 }
-nav {
-  border-right: 1px solid var(--line);
-  overflow-y: auto;
-  padding-top: 12px;
-  font-size: 0.8125rem;
-}
-nav ul {
-  list-style: none;
-}
-nav ul button {
-  display: flex;
-  justify-content: space-between;
-  gap: 10px;
-  width: 100%;
-  border: 0;
-  background: none;
-  text-align: left;
-  padding: 4px 16px;
-  border-left: 4px solid transparent;
-  cursor: pointer;
-  font-size: 0.8125rem;
-  line-height: 18px;
-  color: var(--ink);
-}
-nav ul button:hover {
-  background: var(--sunken);
-}
-nav ul .on {
-  background: var(--sheet);
-  border-left-color: var(--k-wiki);
-  font-weight: 650;
-}
-nav em {
-  font-style: normal;
-  font-weight: 400;
-  color: var(--ink-3);
-  text-align: right;
-}
-.head {
-  display: flex;
-  justify-content: space-between;
-  gap: 8px;
-  padding: 0 20px;
-  font-weight: 650;
-  line-height: 18px;
-  margin-bottom: 4px;
-}
-.head span {
-  font-weight: 500;
-  font-size: 0.75rem;
-  color: var(--ink-3);
-}
-.versions {
-  margin-top: 14px;
-}
 .middle {
   display: flex;
   flex-direction: column;
@@ -479,63 +338,6 @@ nav em {
   background: var(--sheet);
   border-right: 1px solid var(--line);
   min-width: 0;
-}
-.tabs {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-  align-items: center;
-  padding: 8px 40px 0;
-  min-height: 44px;
-  border-bottom: 1px solid var(--line-soft);
-  font-size: 0.84375rem;
-}
-.tabs > button:not(.link) {
-  border: 0;
-  background: none;
-  padding: 6px 0 8px;
-  cursor: pointer;
-  color: var(--ink-2);
-  border-bottom: 2px solid transparent;
-  margin-bottom: -1px;
-}
-.tabs > button.on:not(.link) {
-  color: var(--ink);
-  font-weight: 650;
-  border-bottom-color: var(--harbour);
-}
-.key {
-  display: inline-flex;
-  flex-wrap: wrap;
-  gap: 4px 12px;
-  font: 400 0.875rem/1.4 var(--read);
-}
-.key ins {
-  text-decoration: underline;
-  text-decoration-color: var(--moss);
-  text-decoration-thickness: 2px;
-  background: var(--moss-soft);
-}
-.key del {
-  color: var(--brick);
-}
-.key i {
-  font-style: normal;
-  color: var(--k-review);
-  border-left: 4px double var(--k-review);
-  padding-left: 6px;
-}
-.shade {
-  border: 0;
-  background: color-mix(in srgb, var(--tone) 16%, transparent);
-  border-bottom: 2px solid var(--tone);
-  font: 400 0.8125rem/1.5 var(--ui);
-  padding: 0 6px;
-  cursor: pointer;
-  color: var(--ink);
-}
-.shade b {
-  font-size: 0.6875rem;
 }
 .text {
   overflow-y: auto;
@@ -574,57 +376,6 @@ aside > :deep(section + section) {
   border-top: 1px solid var(--line);
   padding-top: 12px;
 }
-.talk h2 {
-  font: 650 0.8125rem/18px var(--ui);
-  margin: 0;
-  display: flex;
-  justify-content: space-between;
-  gap: 8px;
-}
-.talk h2 span {
-  font-weight: 500;
-  font-size: 0.75rem;
-  color: var(--ink-3);
-}
-.comment {
-  border-left: 2.5px dashed var(--ember);
-  padding-left: 12px;
-  margin-top: 9px;
-  font: 400 0.9375rem/1.35 var(--read);
-}
-.comment span {
-  display: -webkit-box;
-  -webkit-line-clamp: 2;
-  -webkit-box-orient: vertical;
-  overflow: hidden;
-}
-.comment.done {
-  border-left: 2.5px solid var(--moss);
-}
-.comment em {
-  font: 400 0.78125rem/1 var(--ui);
-  color: var(--ink-3);
-  margin-right: 3px;
-}
-.comment b {
-  font: 600 0.75rem/17px var(--ui);
-  color: var(--ember);
-}
-.comment.done b {
-  color: var(--moss);
-}
-.foot {
-  position: sticky;
-  bottom: 0;
-  background: var(--sunken);
-  margin: auto -20px 0;
-  padding: 11px 20px;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: center;
-  border-top: 1px solid var(--line);
-}
 @media (min-width: 1600px) {
   .panes {
     grid-template-columns: 320px minmax(0, 1fr) 420px;
@@ -642,8 +393,7 @@ aside > :deep(section + section) {
     overflow: visible;
     border-bottom: 1px solid var(--line);
   }
-  .text,
-  .tabs {
+  .text {
     padding-left: 14px;
     padding-right: 14px;
   }

@@ -4,33 +4,34 @@ import type { VoicesView } from '#shared/voices/voices'
 import { KIND_WORDS } from '~/composables/planning/kindWords'
 import { inWords } from '#core/language'
 
-export interface Look {
+/** Which activities are looked at; neither kind nor ids: the whole seminar. */
+export interface ActivityFilter {
   readonly kind?: ActivityKind
   readonly ids: readonly string[]
-} // neither: the whole seminar
+}
 
 /** What is looked at: the whole seminar, all of a kind, one activity by its title, or several by ticking them. */
-const props = defineProps<{ activities: VoicesView['activities']; look: Look }>()
-const emit = defineEmits<{ look: [look: Look] }>()
+const props = defineProps<{ activities: VoicesView['activities']; filter: ActivityFilter }>()
+const emit = defineEmits<{ filter: [filter: ActivityFilter] }>()
 const open = ref(false)
 const kinds = computed(() => [...new Set(props.activities.map(a => a.kind))])
 const label = computed(() => {
-  const { kind, ids } = props.look
+  const { kind, ids } = props.filter
   if (kind) return `every ${KIND_WORDS[kind].toLowerCase()}`
   if (ids.length === 0) return 'the whole seminar'
   if (ids.length === 1) return props.activities.find(a => a.id === ids[0])?.title ?? 'one activity'
   return `${inWords(ids.length)} activities`
 })
-function alone(look: Look) {
-  emit('look', look)
+function alone(filter: ActivityFilter) {
+  emit('filter', filter)
   open.value = false
 }
 // ticking goes on from what is looked at, in the order of the term
 const tick = (id: string) =>
-  emit('look', {
+  emit('filter', {
     ids: props.activities
       .map(a => a.id)
-      .filter(x => (x === id ? !props.look.ids.includes(id) : props.look.ids.includes(x))),
+      .filter(x => (x === id ? !props.filter.ids.includes(id) : props.filter.ids.includes(x))),
   })
 </script>
 
@@ -51,7 +52,7 @@ const tick = (id: string) =>
       <p class="wide">
         <button
           type="button"
-          :class="{ on: !look.kind && look.ids.length === 0 }"
+          :class="{ on: !filter.kind && filter.ids.length === 0 }"
           @click="alone({ ids: [] })"
         >
           the whole seminar
@@ -61,7 +62,7 @@ const tick = (id: string) =>
             v-for="k in kinds"
             :key="k"
             type="button"
-            :class="{ on: look.kind === k }"
+            :class="{ on: filter.kind === k }"
             @click="alone({ kind: k, ids: [] })"
           >
             every {{ KIND_WORDS[k].toLowerCase() }}
@@ -75,9 +76,9 @@ const tick = (id: string) =>
           <input
             type="checkbox"
             :aria-label="`Also ${a.title}`"
-            :checked="look.ids.includes(a.id)"
+            :checked="filter.ids.includes(a.id)"
             @change="tick(a.id)"
-          /><button type="button" :class="{ on: look.ids.includes(a.id) }" @click="alone({ ids: [a.id] })">
+          /><button type="button" :class="{ on: filter.ids.includes(a.id) }" @click="alone({ ids: [a.id] })">
             {{ a.title }}
           </button>
         </li>

@@ -1,10 +1,11 @@
 import { addressOf } from '#shared/http/endpoint'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
-const SETTLE = 2500 // milliseconds without anything new before an open page looks again
+
+const SETTLE = 2500 // milliseconds without anything new before an open page is refreshed
 const LATEST = 15_000 // and no longer than this, however much comes
 
-/** Looks again when something is said in an activity that is open to look at, once it has settled a little. */
-export function useLiveLook(activityId: () => string | null, look: () => void) {
+/** Refreshes when something is said in an activity, debounced: once it has settled a little, and at the latest after a while. */
+export function useLiveRefresh(activityId: () => string | null, refresh: () => void) {
   let source: EventSource | undefined
   let timer: ReturnType<typeof setTimeout> | undefined
   let since = 0
@@ -15,7 +16,7 @@ export function useLiveLook(activityId: () => string | null, look: () => void) {
     timer = setTimeout(
       () => {
         timer = undefined
-        look()
+        refresh()
       },
       Math.max(0, Math.min(SETTLE, since + LATEST - now)),
     )

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { inWords } from '#core/language'
+import { addressOf } from '#shared/http/endpoint'
+import type { Gradebook } from '#shared/marking/gradebook'
+import * as gradebookEndpoints from '#shared/marking/gradebookEndpoints'
+import { STANDINGS, type GradeFilter } from '~/composables/marking/gradebookLayout'
+
+/** Over the gradebook: who is shown, and the ways in and out for marks. */
+const filter = defineModel<GradeFilter>({ required: true })
+const props = defineProps<{ book: Gradebook; seminarId: string; hidden: number }>()
+const emit = defineEmits<{ showHidden: []; import: [] }>()
+const FORMS = [
+  ['csv', 'CSV'],
+  ['xlsx', 'XLSX'],
+  ['oneroster', 'OneRoster 1.2 CSV'],
+  ['pdf', 'letters as one PDF'],
+  ['zip', 'letters as a zip'],
+] as const
+const part = <K extends keyof GradeFilter>(name: K) =>
+  computed({
+    get: () => filter.value[name],
+    set: value => {
+      filter.value = { ...filter.value, [name]: value }
+    },
+  })
+const words = part('words')
+const section = part('sectionId')
+const group = part('groupId')
+const standing = part('standing')
+const downloadOf = (form: (typeof FORMS)[number][0]) =>
+  addressOf(gradebookEndpoints.downloadResults, { params: { seminarId: props.seminarId }, query: { form } })
+</script>
+
+<template>
+  <header>
+    <h1>Gradebook</h1>
+    <input v-model="words" class="in find" type="search" placeholder="a name" aria-label="Find a student" />
+    <select v-if="book.sections.length > 0" v-model="section" class="in" aria-label="Section">
+      <option value="">all sections</option>
+      <option v-for="s in book.sections" :key="s.id" :value="s.id">{{ s.title }}</option>
+    </select>
+    <select v-if="book.groups.length > 0" v-model="group" class="in" aria-label="Group">
+      <option value="">all groups</option>
+      <option v-for="g in book.groups" :key="g.id" :value="g.id">{{ g.plan }}: {{ g.title }}</option>
+    </select>
+    <select v-model="standing" class="in" aria-label="Who is shown">
+      <option v-for="[value, label] in STANDINGS" :key="value" :value="value">{{ label }}</option>
+    </select>
+    <span class="grow" />
+    <button v-if="hidden > 0" class="link small" type="button" @click="emit('showHidden')">
+      show {{ inWords(hidden) }} hidden
+    </button>
+    <v-btn v-if="book.mayEdit" :to="`/seminars/${seminarId}/outcomes`">Outcomes</v-btn>
+    <v-btn v-if="book.mayEdit" @click="emit('import')">Take marks in</v-btn>
+    <v-menu location="bottom end"
+      ><template #activator="{ props: menu }"><v-btn v-bind="menu">Take results away</v-btn></template>
+      <div class="card forms">
+        <a v-for="[form, label] in FORMS" :key="form" :href="downloadOf(form)" download>{{ label }}</a><span
+          class="hint"
+          >only what is returned is in them</span
+        >
+      </div></v-menu
+    >
+  </header>
+</template>
+
+<style scoped>
+header {
+  flex: none;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+  align-items: center;
+  padding: 9px 20px;
+  border-bottom: 1px solid var(--line);
+}
+h1 {
+  font: 600 1.1875rem/1.2 var(--read);
+  margin-right: 8px;
+}
+.find {
+  width: 9em;
+}
+header .in {
+  font-size: 0.8125rem;
+  padding: 4px 8px;
+  max-width: 13em;
+}
+.forms {
+  padding: 10px 14px;
+  display: grid;
+  gap: 8px;
+}
+.forms a {
+  color: var(--ink);
+}
+</style>

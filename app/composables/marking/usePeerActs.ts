@@ -1,0 +1,132 @@
+import { levelAt } from '#core/marking/peers/fromReviews'
+import { inWords } from '#core/language'
+import { useDeskStore } from '~/stores/desk'
+import { useNotices } from '~/stores/notices'
+import { usePeersStore } from '~/stores/peers'
+import { useSeminarStore } from '~/stores/seminar'
+import { points } from './points'
+import type { PeerNames } from './usePeerNames'
+
+interface Pair {
+  readonly reviewerId: string
+  readonly entryId: string
+}
+interface Factor {
+  readonly enrolmentId: string
+  readonly factor: number | null
+}
+type Judgement = Parameters<ReturnType<typeof usePeersStore>['judge']>[1]
+
+/** The instructor's acts on a peer review, each said with its way back. One at a time. */
+export function usePeerActs(seminarId: string, { nameOf, givenOf }: PeerNames) {
+  const store = usePeersStore()
+  const desk = useDeskStore()
+  const notices = useNotices()
+  const seminar = useSeminarStore()
+  const view = computed(() => store.view!)
+  const busy = ref(false)
+
+  async function attempt(act: () => Promise<unknown>) {
+    if (busy.value) return
+    busy.value = true
+    try {
+      await act()
+    } catch (problem) {
+      notices.warn(problem)
+    } finally {
+      busy.value = false
+    }
+  }
+  function judgementOf(reviewId: string): Judgement {
+    const review = store.real.find(a => a.id === reviewId)!
+    if (review.setAside !== null) return { as: 'setAside', reason: review.setAside }
+    return review.kept ? { as: 'kept' } : { as: 'open' }
+  }
+  const judge = (reviewId: string, write: Judgement, said: string) =>
+    attempt(async () => {
+      const before = judgementOf(reviewId)
+      await store.judge(reviewId, write)
+      notices.say(said, { label: 'Undo', run: () => void judge(reviewId, before, 'As it was before.') })
+    })
+  async function reopen(workId: string, author: string, show: (workId: string) => Promise<void>) {
+    await show(workId)
+    if (!desk.records.has(author)) await desk.fetchRecord(author)
+    await desk.act('reopen', author)
+    await store.refresh()
+  }
+  /** Takes the consensus as the mark of one work's authors, and goes on to the next. */
+  const take = (
+    work: { readonly id: string; readonly authorId: string; readonly authorIds: readonly string[] },
+    next: () => string | null,
+    show: (workId: string) => Promise<void>,
+  ) =>
+    attempt(async () => {
+      const { id, authorId, authorIds } = work
+      if (store.takes(id, authorId) === null) return
+      await desk.save()
+      const answer = await store.take([...authorIds])
+      for (const author of authorIds) desk.records.delete(author)
+      await desk.reload()
+      const [refused] = answer.left
+      if (refused) {
+        notices.warn(new Error(`${givenOf(refused.enrolmentId)}: ${refused.why}`))
+        await desk.fetchRecord(authorId)
+        return
+      }
+      const held = points(view.value.marks.find(m => m.enrolmentId === authorId)?.points ?? 0)
+      const nextId = next()
+      await (nextId ? show(nextId) : desk.fetchRecord(authorId))
+      const said = `${givenOf(authorId)}: ${held} is held.`
+      notices.say(nextId ? said : `${said} That was the last one.`, {
+        label: 'Undo',
+        run: () => reopen(id, authorId, show),
+      })
+      void seminar.load(seminarId).catch(() => {})
+    })
+  /** The instructor's own points for one criterion, beside the reviewers'. */
+  function setOwn(authorId: string, criterionId: string, value: number | null) {
+    const rest = (desk.record?.mark.steps ?? []).filter(s => s.criterionId !== criterionId)
+    const { levels } = view.value.rubric!.criteria.find(c => c.id === criterionId)!
+    const steps =
+      value === null ? rest : [...rest, { criterionId, levelId: levelAt(levels, value).id, points: value }]
+    desk.change({ steps })
+    store.setOwn(authorId, Object.fromEntries(steps.map(s => [s.criterionId, s.points])), null)
+  }
+  function movedSentence(added: Pair | undefined, removed: Pair | undefined) {
+    const authorOf = (entryId: string) => nameOf(store.works.find(w => w.id === entryId)?.authorId ?? '')
+    if (added && removed) return `${nameOf(added.reviewerId)} reads ${authorOf(added.entryId)} now.`
+    if (added) return `${nameOf(added.reviewerId)} reads ${authorOf(added.entryId)}, too.`
+    return `${nameOf(removed!.reviewerId)} no longer reads ${authorOf(removed!.entryId)}.`
+  }
+  const move = (add: Pair[], remove: Pair[]) =>
+    attempt(async () => {
+      await store.movePairs(add, remove)
+      notices.say(movedSentence(add[0], remove[0]), { label: 'Undo', run: () => void move(remove, add) })
+    })
+  const release = (released: boolean) =>
+    attempt(async () => {
+      await store.release(released)
+      const isOfTeammates = view.value.settings.subject === 'teammates'
+      const people = isOfTeammates ? view.value.people.length : store.works.length
+      notices.say(
+        released
+          ? `Released: ${inWords(people)} people are told, all at the same time.`
+          : 'Held again. Whoever has read has read.',
+        { label: 'Undo', run: () => void release(!released) },
+      )
+    })
+  const share = (factors: Factor[]) =>
+    attempt(async () => {
+      const marks = view.value.shares?.marks ?? []
+      const before = factors.map(({ enrolmentId }) => ({
+        enrolmentId,
+        factor: marks.find(m => m.enrolmentId === enrolmentId)?.factor ?? null,
+      }))
+      await store.share(factors)
+      notices.say(
+        'The group’s points are shared so. Marks already returned are held again until you return them.',
+        { label: 'Undo', run: () => void share(before) },
+      )
+    })
+  return { busy: readonly(busy), judge, take, reopen, setOwn, move, release, share }
+}
