@@ -17,7 +17,7 @@ export type ClosingQuestion =
     }
   | { readonly id: string; readonly kind: 'open'; readonly text: string }
 
-/** A step from 1, the places of options from 0, or words. */
+/** A step from 1, the chosen of options from 0, or words. */
 export type ClosingAnswer = number | readonly number[] | string
 /** One person's answers, by question; what was passed over is not in it. */
 export type ClosingAnswers = Readonly<Record<string, ClosingAnswer>>
@@ -35,11 +35,11 @@ export function fits(question: ClosingQuestion, answer: ClosingAnswer | undefine
         : null
     case 'choice': {
       if (!Array.isArray(answer)) return null
-      const places = [...new Set(answer as readonly number[])].sort((a, b) => a - b)
-      return places.length > 0 &&
-        places.every(p => Number.isInteger(p) && p >= 0 && p < question.options.length) &&
-        (question.several || places.length === 1)
-        ? places
+      const chosen = [...new Set(answer as readonly number[])].sort((a, b) => a - b)
+      return chosen.length > 0 &&
+        chosen.every(p => Number.isInteger(p) && p >= 0 && p < question.options.length) &&
+        (question.several || chosen.length === 1)
+        ? chosen
         : null
     }
     case 'open': {

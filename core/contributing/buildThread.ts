@@ -1,14 +1,14 @@
 export const THREAD_ORDERS = ['talk', 'newest', 'answers', 'unanswered', 'onlyNew'] as const
 export type ThreadOrder = (typeof THREAD_ORDERS)[number]
 
-export interface Placed {
+export interface Threaded {
   readonly id: string
   readonly parentId: string | null
   readonly shownAt: string
   readonly onTop?: boolean
 }
 
-export interface ThreadNode<T extends Placed> {
+export interface ThreadNode<T extends Threaded> {
   readonly item: T
   readonly replies: readonly ThreadNode<T>[]
 }
@@ -17,7 +17,7 @@ export interface ThreadNode<T extends Placed> {
  * The tree of a talk. Input in the order of being shown; siblings keep it. An answer whose parent is not there for this
  * reader stands at the top, so that nothing one may read is lost.
  */
-export function buildThread<T extends Placed>(items: readonly T[]): ThreadNode<T>[] {
+export function buildThread<T extends Threaded>(items: readonly T[]): ThreadNode<T>[] {
   const nodes = new Map<string, { item: T; replies: ThreadNode<T>[] }>(
     items.map(item => [item.id, { item, replies: [] }]),
   )
@@ -31,7 +31,7 @@ export function buildThread<T extends Placed>(items: readonly T[]): ThreadNode<T
 }
 
 /** How many contributions hang below a node. */
-export const countReplies = <T extends Placed>(node: ThreadNode<T>): number =>
+export const countReplies = <T extends Threaded>(node: ThreadNode<T>): number =>
   node.replies.reduce((sum, reply) => sum + 1 + countReplies(reply), 0)
 
 /**
@@ -39,7 +39,7 @@ export const countReplies = <T extends Placed>(node: ThreadNode<T>): number =>
  * anywhere in a thread; most answers first counts answers at any depth, equals in the talk's order; unanswered first
  * keeps the talk's order within both halves; only new keeps threads with something new in them.
  */
-export function orderThreads<T extends Placed>(
+export function orderThreads<T extends Threaded>(
   roots: readonly ThreadNode<T>[],
   order: ThreadOrder,
   isNew: (item: T) => boolean,
@@ -48,7 +48,7 @@ export function orderThreads<T extends Placed>(
   return [...ordered.filter(r => r.item.onTop), ...ordered.filter(r => !r.item.onTop)]
 }
 
-function inOrder<T extends Placed>(
+function inOrder<T extends Threaded>(
   roots: readonly ThreadNode<T>[],
   order: ThreadOrder,
   isNew: (item: T) => boolean,
@@ -69,11 +69,11 @@ function inOrder<T extends Placed>(
   }
 }
 
-const latest = <T extends Placed>(node: ThreadNode<T>): string =>
+const latest = <T extends Threaded>(node: ThreadNode<T>): string =>
   node.replies.reduce((last, reply) => {
     const at = latest(reply)
     return at > last ? at : last
   }, node.item.shownAt)
 
-const some = <T extends Placed>(node: ThreadNode<T>, holds: (item: T) => boolean): boolean =>
+const some = <T extends Threaded>(node: ThreadNode<T>, holds: (item: T) => boolean): boolean =>
   holds(node.item) || node.replies.some(reply => some(reply, holds))

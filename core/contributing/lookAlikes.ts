@@ -150,14 +150,14 @@ function mix(x: number): number {
 
 /** Runs of words both have, as long as they go, in the order of the first; each word of the first in one run at most. */
 function passagesOf(a: Prepared, b: Prepared): SharedPassage[] {
-  const places = new Map<string, number[]>()
-  for (const s of b.list) places.set(s.key, [...(places.get(s.key) ?? []), s.at])
+  const positions = new Map<string, number[]>()
+  for (const s of b.list) positions.set(s.key, [...(positions.get(s.key) ?? []), s.at])
   const passages: SharedPassage[] = []
   let free = 0 // first word of the first that no passage has yet
   for (const s of a.list) {
     if (s.at < free) continue
     let best = { length: 0, at: 0 }
-    for (const at of places.get(s.key) ?? []) {
+    for (const at of positions.get(s.key) ?? []) {
       let length = SHINGLE
       while (
         a.words[s.at + length] &&

@@ -1,4 +1,4 @@
-import { countReplies, type Placed, type ThreadNode } from './buildThread'
+import { countReplies, type Threaded, type ThreadNode } from './buildThread'
 
 /** One line of a talk laid out flat: what a list can show a window of. */
 export type ThreadRow<T> =
@@ -42,7 +42,7 @@ export interface RowOptions<T> {
  * ancestor at that level are not all told yet. `goesOn`: another answer to the same post follows; `stem`: answers, or a
  * reply being written, hang below.
  */
-export function threadRows<T extends Placed>(
+export function threadRows<T extends Threaded>(
   roots: readonly ThreadNode<T>[],
   options: RowOptions<T>,
 ): ThreadRow<T>[] {
@@ -88,5 +88,5 @@ export function threadRows<T extends Placed>(
   }
 }
 
-const countNew = <T extends Placed>(node: ThreadNode<T>, isNew: (item: T) => boolean): number =>
+const countNew = <T extends Threaded>(node: ThreadNode<T>, isNew: (item: T) => boolean): number =>
   node.replies.reduce((n, reply) => n + (isNew(reply.item) ? 1 : 0) + countNew(reply, isNew), 0)

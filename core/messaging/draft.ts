@@ -7,7 +7,7 @@ export interface Particulars {
   readonly due: string
 }
 
-const PLACE = /\{(?:name|missing|activity|due)\}/g
+const PLACEHOLDER = /\{(?:name|missing|activity|due)\}/g
 const SENTENCE = /[^.!?\n]*[.!?]*[^\S\n]*/g
 
 /** A message as one student gets it. A sentence with a place nothing is known for is left out: it would say nothing, or half of something. */
@@ -20,9 +20,9 @@ export function fill(template: string, { name, missing, activity, due }: Particu
   }
   return template
     .replace(SENTENCE, sentence =>
-      (sentence.match(PLACE) ?? []).some(place => put[place] === '')
+      (sentence.match(PLACEHOLDER) ?? []).some(placeholder => put[placeholder] === '')
         ? ''
-        : sentence.replace(PLACE, place => put[place]!),
+        : sentence.replace(PLACEHOLDER, placeholder => put[placeholder]!),
     )
     .replace(/[^\S\n]+$/gm, '')
     .replace(/\n{3,}/g, '\n\n')

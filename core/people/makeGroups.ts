@@ -73,14 +73,14 @@ export function makeGroups(people: readonly Groupable[], rules: GroupRules): Gro
   ]
   const solve = (chosen: readonly BrokenRule[], source: Random | null) =>
     placeClusters(clustersOf(known, chosen), sizes, source)
-  const placed = solve(all, random)
-  if (placed.kind === 'impossible')
+  const solved = solve(all, random)
+  if (solved.kind === 'impossible')
     return {
       kind: 'contradiction',
       rules: smallestContradiction(all, subset => solve(subset, null).kind === 'impossible'),
     }
-  if (placed.kind === 'undecided') return { kind: 'tooTangled' }
-  return { kind: 'made', groups: deal(people, placed.groups, sizes, known, rules.mixSections, random) }
+  if (solved.kind === 'undecided') return { kind: 'tooTangled' }
+  return { kind: 'made', groups: deal(people, solved.groups, sizes, known, rules.mixSections, random) }
 }
 
 /** People bound together by the chosen rules, with whom each cluster must not meet; free people are left out. */
@@ -119,14 +119,14 @@ function clustersOf(
 
 function deal(
   people: readonly Groupable[],
-  placed: ReadonlyArray<readonly string[]>,
+  clusters: ReadonlyArray<readonly string[]>,
   sizes: readonly number[],
   known: Pick<GroupRules, 'together' | 'apart'>,
   mix: boolean,
   random: Random,
 ): string[][] {
-  const groups = placed.map(ids => [...ids])
-  const taken = new Set(placed.flat())
+  const groups = clusters.map(ids => [...ids])
+  const taken = new Set(clusters.flat())
   const section = new Map(people.map(p => [p.id, mix ? (p.sectionId ?? '') : '']))
   const free = shuffled(
     people.filter(p => !taken.has(p.id)),

@@ -11,7 +11,7 @@ import {
   markFiles,
   marks,
 } from '#server/database/schema'
-import { readable } from '#server/services/contributing/writePlace'
+import { readable } from '#server/services/contributing/readable'
 import { isStaff, nothingHere, requireActivity } from './seminar'
 import { requirePerson } from './session'
 import { mayReadVersion } from './wiki'

@@ -181,13 +181,13 @@ export async function requireActivity(
   await requirePerson(event, db)
   const [activity] = await db.select().from(activities).where(eq(activities.id, activityId))
   if (!activity) throw nothingHere()
-  const actor = await requirePlaceIn(event, db, activity)
+  const actor = await requireMembershipIn(event, db, activity)
   if (!isStaff(actor.enrolment) && !(await isOpenTo(db, actor, activity, now))) throw nothingHere()
   return { ...actor, activity }
 }
 
 /** The person's place among those who take part: in the activity's own seminar, or in one that has joined it. Time and term are the home's. */
-async function requirePlaceIn(event: H3Event, db: Db, activity: ActivityRow): Promise<Actor> {
+async function requireMembershipIn(event: H3Event, db: Db, activity: ActivityRow): Promise<Actor> {
   const person = await requirePerson(event, db)
   const joint = await db
     .select({ seminarId: jointSeminars.seminarId })

@@ -101,10 +101,11 @@ describe('closing questions', () => {
   })
 
   /** Rows of every table; but sign-ins, and what the queue tells of when questions open, which is not answering. */
+  // what the minute's work sends by itself meanwhile is left out: notices, mails, and the stand-in's letter box
   async function snapshot(): Promise<Record<string, number>> {
     const tables = await rowsOf<{ name: string }>(
       world.db,
-      sql`select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE' and table_name not in ('sessions', 'sign_in_attempts', 'notices', 'mails') order by 1`,
+      sql`select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE' and table_name not in ('sessions', 'sign_in_attempts', 'notices', 'mails', 'mailroom_messages') order by 1`,
     )
     const out: Record<string, number> = {}
     for (const { name } of tables)

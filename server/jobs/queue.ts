@@ -11,7 +11,7 @@ import { returnDue, tellReturned } from '#server/services/marking/returnMark'
 import { dealDue } from '#server/services/contributing/review/deal'
 import { releaseDue } from '#server/services/marking/peers/moderate'
 import { tellClosing } from '#server/services/closing/closingRounds'
-import { showDue } from '#server/services/contributing/write'
+import { showDue } from '#server/services/contributing/writing/postContribution'
 import { publishDue } from '#server/services/planning/publish'
 
 const MAIL = 'mail'

@@ -7,7 +7,7 @@ import { aliasesOf } from '#server/services/contributing/aliases'
 import { circlesOf } from '#server/services/contributing/circles'
 import {
   asksQuestions,
-  ownPlaces,
+  openedByOwn,
   shapeForReader,
   writesByPage,
 } from '#server/services/contributing/shapeForReader'
@@ -102,7 +102,7 @@ export async function broadcast(db: Db, { activityId, id }: Announcement, now: D
   const answered = new Set([...context, ...(answers.length > 0 ? [id] : [])])
   for (const reader of readers) {
     const who = { activity, enrolment: reader.enrolment, seenSeq: reader.seenSeq, now }
-    const ownIn = ownPlaces(own.get(reader.enrolment.id) ?? [], who)
+    const ownIn = openedByOwn(own.get(reader.enrolment.id) ?? [], who)
     const viewOf = (row: StoredContribution): ContributionView | undefined =>
       shapeForReader([...around, row], who, { aliases, circles, files, ownIn, answered }).contributions.find(
         v => v.id === id,
@@ -135,7 +135,7 @@ async function broadcastPage(
   }
 }
 
-type Own = Parameters<typeof ownPlaces>[0][number]
+type Own = Parameters<typeof openedByOwn>[0][number]
 
 /** What open readers have in themselves, by reader: only asked where it decides anything. */
 async function ownOf(

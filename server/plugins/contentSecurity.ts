@@ -11,8 +11,8 @@ export default defineNitroPlugin(nitro => {
     const nonce = randomBytes(16).toString('base64')
     const stamp = (part: string) =>
       part.replace(/<(script|style|link)\b(?![^>]*\bnonce=)/g, `<$1 nonce="${nonce}"`)
-    for (const place of ['head', 'bodyPrepend', 'body', 'bodyAppend'] as const) {
-      if (place !== 'body') html[place] = html[place].map(stamp)
+    for (const part of ['head', 'bodyPrepend', 'body', 'bodyAppend'] as const) {
+      if (part !== 'body') html[part] = html[part].map(stamp)
     }
     html.head.push(`<meta name="style-nonce" content="${nonce}">`)
     setResponseHeaders(event, {

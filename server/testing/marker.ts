@@ -26,8 +26,8 @@ export async function atTheDesk(world: World) {
     at,
     record,
     /** Steps by their places on the ladder, 0 the lowest, in the order of the criteria. */
-    steps: (...places: number[]) =>
-      places.map((p, i) => ({
+    steps: (...levels: number[]) =>
+      levels.map((p, i) => ({
         criterionId: rubric.criteria[i]!.id,
         levelId: rubric.criteria[i]!.levels[p]!.id,
       })),

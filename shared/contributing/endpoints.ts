@@ -6,7 +6,7 @@ import { FeedView, NamedWrite, TalkExport, TalkExportQuery } from './talkExport'
 import {
   ApprovalWrite,
   ContributionParams,
-  DraftPlace,
+  DraftTarget,
   DraftView,
   DraftWrite,
   EditAnswer,
@@ -55,7 +55,7 @@ export const discardDraft = endpoint({
   path: '/api/activities/:activityId/draft',
   summary: "Discards one's draft at one place of an activity",
   params: ActivityParams,
-  body: DraftPlace,
+  body: DraftTarget,
   answer: Done,
 })
 

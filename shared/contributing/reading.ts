@@ -1,14 +1,14 @@
 import { z } from 'zod'
 import { NOTE_KINDS, TEXT_FORMS } from '#core/contributing/reading/reading'
 
-const place = z.number().int().min(0).max(5_000_000)
+const offset = z.number().int().min(0).max(5_000_000)
 /** A passage as it is kept: its words with what stands around them, and where it stood. See `TextAnchor`. */
 export const PassageBody = z.object({
   exact: z.string().min(1).max(4000, 'Choose up to 4,000 characters.'),
   prefix: z.string().max(64),
   suffix: z.string().max(64),
-  start: place,
-  end: place,
+  start: offset,
+  end: offset,
 })
 const share = z.number().min(0).max(1)
 export const AreaBody = z.object({ x: share, y: share, width: share, height: share })
@@ -29,7 +29,7 @@ export const NoteDetail = z.object({
   to: z.object({ part, passage: PassageBody }).nullable(), // of a link: the passage it leads to
 })
 export type NoteDetail = z.infer<typeof NoteDetail>
-const Stretch = z.object({ start: place, end: place })
+const Stretch = z.object({ start: offset, end: offset })
 /** A note as its readers get it: with where its passage stands in the newest version of the text. */
 export const NoteView = NoteDetail.extend({
   at: Stretch.nullable(),
@@ -43,8 +43,8 @@ export const PartView = z.object({
   number: part,
   label: z.string(),
   heading: z.string().nullable(),
-  start: place,
-  end: place,
+  start: offset,
+  end: offset,
   words: z.number().int(),
   aspect: z.number().nullable(),
   drawnOnly: z.boolean(),
@@ -71,8 +71,8 @@ export const ReadingView = z.object({
           to: z.number(),
           voice: z.string().nullable(),
           text: z.string(),
-          start: place,
-          end: place,
+          start: offset,
+          end: offset,
         }),
       ),
     })

@@ -142,7 +142,7 @@ export type DraftWrite = z.infer<typeof DraftWrite>
 
 /** `first`: of a long reading only the notes of the pages that are read first, and one's own. */
 export const ThreadQuery = z.object({ first: z.enum(['true', 'false']).default('false') })
-export const DraftPlace = z.object({ parentId: z.uuid().nullable(), slot: z.string().max(64).default('') })
+export const DraftTarget = z.object({ parentId: z.uuid().nullable(), slot: z.string().max(64).default('') })
 export const EditWrite = z.object({
   key: z.uuid(),
   doc: RichDoc,

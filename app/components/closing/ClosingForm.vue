@@ -35,12 +35,12 @@ const count = computed(
     }).length,
 )
 const chosen = (id: string) => (answers.value[id] as number[] | undefined) ?? []
-function toggle(id: string, place: number, several: boolean) {
+function toggle(id: string, option: number, several: boolean) {
   const now = chosen(id)
   const chosenNow = () => {
     if (several)
-      return now.includes(place) ? now.filter(p => p !== place) : [...now, place].sort((a, b) => a - b)
-    return [place]
+      return now.includes(option) ? now.filter(p => p !== option) : [...now, option].sort((a, b) => a - b)
+    return [option]
   }
   answers.value = {
     ...answers.value,
@@ -89,12 +89,12 @@ function setStep(id: string, step: number) {
             <span class="num">{{ i + 1 }}</span>{{ q.text }}
             <span v-if="q.several" class="muted small">as many as you like</span>
           </legend>
-          <label v-for="(o, place) in q.options" :key="place" class="option"
+          <label v-for="(o, n) in q.options" :key="n" class="option"
             ><input
               :type="q.several ? 'checkbox' : 'radio'"
               :name="q.id"
-              :checked="chosen(q.id).includes(place)"
-              @change="toggle(q.id, place, q.several)"
+              :checked="chosen(q.id).includes(n)"
+              @change="toggle(q.id, n, q.several)"
             />
             {{ o }}</label
           >

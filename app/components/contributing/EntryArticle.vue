@@ -235,7 +235,7 @@ function writerTone(author: WholeContribution['author']) {
         <WriteBox
           v-else-if="row.kind === 'write'"
           class="writing"
-          :place="{ activityId: desk.activityId, parentId: row.parentId }"
+          :target="{ activityId: desk.activityId, parentId: row.parentId }"
           :label="`Your reply to ${desk.authorOf(row.parentId) ?? 'it'}`"
           :min-words="1"
           :stored="desk.draftAt(row.parentId)"
@@ -249,7 +249,7 @@ function writerTone(author: WholeContribution['author']) {
       <WriteBox
         v-if="desk.replyTo.value === entry.id"
         class="writing"
-        :place="{ activityId: desk.activityId, parentId: entry.id }"
+        :target="{ activityId: desk.activityId, parentId: entry.id }"
         :label="`Your ${verb} to ${desk.authorOf(entry.id) ?? 'it'}`"
         :min-words="desk.minWordsBelow(entry.id)"
         :stored="desk.draftAt(entry.id)"

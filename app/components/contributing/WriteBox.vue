@@ -4,7 +4,7 @@ import type { AttachLimits } from '#core/contributing/talkSettings'
 import type { LexiconSettingsBody } from '#shared/contributing/lexiconSettings'
 import type { NoteDetail } from '#shared/contributing/reading'
 import type { DraftView, TakesUp } from '#shared/contributing/thread'
-import { useDraft, type WritingPlace } from '~/composables/contributing/useDraft'
+import { useDraft, type WritingTarget } from '~/composables/contributing/useDraft'
 import { useNotices } from '~/stores/notices'
 import { useThreadStore } from '~/stores/thread'
 import AttachmentAdd from './AttachmentAdd.vue'
@@ -14,7 +14,7 @@ import TwoTexts from './TwoTexts.vue'
 const RichEditor = defineAsyncComponent(() => import('./RichEditor.vue'))
 const props = withDefaults(
   defineProps<{
-    place: WritingPlace
+    target: WritingTarget
     /** What is written, as it is named: "Your opening post". */
     label: string
     minWords: number
@@ -46,7 +46,7 @@ const emit = defineEmits<{
 const notices = useNotices()
 const store = useThreadStore()
 const passage = toRef(props, 'takesUp')
-const draft = useDraft(props.place, props.stored, passage, toRef(props, 'note'))
+const draft = useDraft(props.target, props.stored, passage, toRef(props, 'note'))
 const busy = ref(false)
 const problemId = useId()
 const later = ref(false)
@@ -139,7 +139,7 @@ const stateWords = computed(
         ><AttachmentAdd
           v-if="attach && attach.most > 0"
           part="tools"
-          :activity-id="place.activityId"
+          :activity-id="target.activityId"
           :limits="attach"
           :files="draft.files.value"
           @change="draft.setFiles"
@@ -148,7 +148,7 @@ const stateWords = computed(
     <AttachmentAdd
       v-if="draft.files.value.length > 0"
       part="list"
-      :activity-id="place.activityId"
+      :activity-id="target.activityId"
       :limits="attach!"
       :files="draft.files.value"
       @change="draft.setFiles"

@@ -38,7 +38,7 @@ function pieces(item: RecordItem): RecordPiece[][] {
   const cited = props.record.mark.citations
     .map((c, i) => ({ ...c, number: i + 1 }))
     .filter(c => c.contributionId === item.id)
-    .map(c => ({ ...c, start: placeOf(item, c) }))
+    .map(c => ({ ...c, start: offsetOf(item, c) }))
     .filter(c => c.start >= 0)
   let at = 0
   return item.text.split('\n').map(line => {
@@ -65,7 +65,7 @@ function pieces(item: RecordItem): RecordPiece[][] {
   })
 }
 /** Where a citation stands now: at its hint, else the nearest place with the same words. */
-const placeOf = (item: RecordItem, c: CitationView) =>
+const offsetOf = (item: RecordItem, c: CitationView) =>
   item.text.startsWith(c.exact, c.start) ? c.start : item.text.indexOf(c.exact)
 const heading = (item: RecordItem) => {
   if (item.change) return `${item.change.page}, version ${item.change.number}`

@@ -7,7 +7,7 @@ import { inWords } from '#core/language'
 /** What to look at in the plan: advice in words, each with a remedy where there is one. Nothing is blocked. */
 const props = defineProps<{ plan: TermPlan; shell: SeminarShell; busy: boolean }>()
 const emit = defineEmits<{
-  remedy: [activityId: string, place: number]
+  remedy: [activityId: string, index: number]
   go: [activityId: string]
   rest: [activityId: string, week: number]
 }>()

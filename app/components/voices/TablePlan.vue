@@ -22,10 +22,10 @@ const me = computed(() => props.view.staff.find(s => s.isMe) ?? props.view.staff
 const shown = computed(() => seated(props.view))
 const hidden = computed(() => props.view.people.length - shown.value.length)
 const seats = computed(() => layOutSeats(props.view, shown.value, me.value))
-const placeOf = computed(() => new Map(seats.value.map(s => [s.id, s])))
+const seatOf = computed(() => new Map(seats.value.map(s => [s.id, s])))
 const labelled = (s: Seat) =>
   seats.value.length <= 34 || s.id === props.chosen || s.contributions === 0 || s.staff
-const lines = computed(() => layOutLines(props.view, placeOf.value, props.chosen))
+const lines = computed(() => layOutLines(props.view, seatOf.value, props.chosen))
 const nameOf = computed(
   () =>
     new Map([
@@ -58,7 +58,7 @@ function move(event: KeyboardEvent, i: number) {
   document.getElementById(`seat-${next.id}`)?.focus()
 }
 const focusable = computed(() =>
-  props.chosen && placeOf.value.has(props.chosen) ? props.chosen : (seats.value[0]?.id ?? null),
+  props.chosen && seatOf.value.has(props.chosen) ? props.chosen : (seats.value[0]?.id ?? null),
 )
 /** Those who talk mostly among themselves (communities of the network), and who stands between them. */
 const circles = computed(() => {

@@ -15,7 +15,7 @@ import * as contributingEndpoints from '#shared/contributing/endpoints'
 export type DraftState = 'empty' | 'typing' | 'saved' | 'kept here' | 'two texts' | 'waiting'
 
 /** Where one writes: below what, and which of several texts begun there. */
-export interface WritingPlace {
+export interface WritingTarget {
   readonly activityId: string
   readonly parentId: string | null
   readonly slot?: string
@@ -50,20 +50,20 @@ const sentenceOf = (details: ProblemDetails) =>
   FIELDS.map(field => details.fields?.[field]).find(Boolean) ?? details.detail
 
 /**
- * What is being written at one place: kept in the browser at every key, on the server at every pause, and posted once.
+ * What is being written at one target: kept in the browser at every key, on the server at every pause, and posted once.
  * Without a connection it waits in the browser and is sent when there is one. A text changed in another window is never
  * overwritten: both are offered.
  */
 export function useDraft(
-  place: WritingPlace,
+  target: WritingTarget,
   stored: DraftView | null,
   takesUp: Ref<TakesUp | null>,
   note: Ref<NoteDetail | null> = ref(null),
 ) {
   const api = useApi()
   const outbox = useOutbox()
-  const params = { activityId: place.activityId }
-  const shelf = `draft:${place.activityId}:${place.parentId ?? 'top'}:${place.slot ?? ''}`
+  const params = { activityId: target.activityId }
+  const shelf = `draft:${target.activityId}:${target.parentId ?? 'top'}:${target.slot ?? ''}`
   const autosave = useAutosave<DraftText>({
     value: textOf(stored),
     version: stored?.version ?? null,
@@ -114,9 +114,9 @@ export function useDraft(
   let postKey = { key: newKey(), text: '' }
 
   const written = (of: DraftText) => ({
-    parentId: place.parentId,
-    slot: place.slot ?? '',
-    promptId: place.promptId ?? null,
+    parentId: target.parentId,
+    slot: target.slot ?? '',
+    promptId: target.promptId ?? null,
     title: of.title || null,
     term: of.term,
     note: note.value,
@@ -173,7 +173,7 @@ export function useDraft(
     autosave.forget()
     await api.call(contributingEndpoints.discardDraft, {
       params,
-      body: { parentId: place.parentId, slot: place.slot ?? '' },
+      body: { parentId: target.parentId, slot: target.slot ?? '' },
     })
   }
 

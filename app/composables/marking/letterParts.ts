@@ -52,10 +52,10 @@ export function withWords(letter: RichNode, text: string, title: string | null):
     const begun = isEmpty(letter) ? [] : withoutTail(letter.content ?? [])
     return { type: 'doc', content: [...begun, ...text.split('\n').map(line => paragraph(line))] }
   }
-  const { letter: placed, at } = withPart(letter, title)
+  const { letter: written, at } = withPart(letter, title)
   return {
     type: 'doc',
-    content: placed.content!.flatMap((n, i) =>
+    content: written.content!.flatMap((n, i) =>
       i === at ? text.split('\n').map(line => paragraph(line)) : [n],
     ),
   }

@@ -34,7 +34,7 @@ interface Segment {
   readonly length: number
   readonly raw: readonly number[] | null
 }
-const placeOf = ({ from, raw }: Segment, offset: number): number => (raw ? raw[offset]! : from + offset)
+const offsetOf = ({ from, raw }: Segment, offset: number): number => (raw ? raw[offset]! : from + offset)
 
 /**
  * Makes terms in rendered HTML into links: the first of each term, never inside a link, code or a formula, never the terms
@@ -59,7 +59,7 @@ export function linkTerms(
     const segment = segments[s]
     if (!segment || start < segment.at || end > segment.at + segment.length) continue // begins or ends in another element
     seen.add(id)
-    const [from, to] = [placeOf(segment, start - segment.at), placeOf(segment, end - segment.at)]
+    const [from, to] = [offsetOf(segment, start - segment.at), offsetOf(segment, end - segment.at)]
     out.push(
       html.slice(done, from),
       `<a class="term" data-term="${id}" href="${hrefOf(id)}">`,

@@ -122,8 +122,8 @@ function nearly(index: GramIndex, anchor: TextAnchor): Found | null {
   const votes = new Map<number, number>()
   for (let i = 0; i + GRAM <= pattern.length; i++) {
     if (index.commonness(pattern, i) > COMMON) continue
-    for (const place of index.places(pattern, i)) {
-      const bucket = Math.floor((place - i) / slack)
+    for (const offset of index.offsets(pattern, i)) {
+      const bucket = Math.floor((offset - i) / slack)
       votes.set(bucket, (votes.get(bucket) ?? 0) + 1)
     }
   }

@@ -1,4 +1,4 @@
-/** Letters in a row by which places of a text are looked up. */
+/** Letters in a row by which offsets of a text are looked up. */
 export const GRAM = 8
 const BUCKETS = 1 << 20
 
@@ -10,7 +10,7 @@ export class GramIndex {
 
   constructor(readonly text: string) {
     this.next = new Int32Array(Math.max(0, text.length - GRAM + 1))
-    // from the end, so that a list gives the places from the front
+    // from the end, so that a list gives the offsets from the front
     for (let i = text.length - GRAM; i >= 0; i--) {
       const bucket = hashAt(text, i)
       this.next[i] = this.head[bucket]!
@@ -19,19 +19,19 @@ export class GramIndex {
     }
   }
 
-  /** How many places share the hash of the letters at `at` of a pattern: never fewer than they have. */
+  /** How many offsets share the hash of the letters at `at` of a pattern: never fewer than they have. */
   commonness(pattern: string, at: number): number {
     return this.count[hashAt(pattern, at)]!
   }
 
   /** Places where the letters at `at` of a pattern stand, from the front. */
-  *places(pattern: string, at: number): Generator<number> {
-    for (let place = this.head[hashAt(pattern, at)]!; place >= 0; place = this.next[place]!) {
-      if (sameLetters(this.text, place, pattern, at)) yield place
+  *offsets(pattern: string, at: number): Generator<number> {
+    for (let offset = this.head[hashAt(pattern, at)]!; offset >= 0; offset = this.next[offset]!) {
+      if (sameLetters(this.text, offset, pattern, at)) yield offset
     }
   }
 
-  /** Every place where a text stands word for word, from the front. */
+  /** Every offset where a text stands word for word, from the front. */
   occurrences(exact: string): number[] {
     const found: number[] = []
     if (exact.length < GRAM) {
@@ -42,8 +42,8 @@ export class GramIndex {
     let rarest = 0
     for (let i = 1; i + GRAM <= exact.length; i++)
       if (this.commonness(exact, i) < this.commonness(exact, rarest)) rarest = i
-    for (const place of this.places(exact, rarest))
-      if (place >= rarest && this.text.startsWith(exact, place - rarest)) found.push(place - rarest)
+    for (const offset of this.offsets(exact, rarest))
+      if (offset >= rarest && this.text.startsWith(exact, offset - rarest)) found.push(offset - rarest)
     return found
   }
 }

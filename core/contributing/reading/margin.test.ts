@@ -15,7 +15,7 @@ describe('places by their letters', () => {
         for (let at = text.indexOf(words); at >= 0; at = text.indexOf(words, at + 1)) all.push(at)
         expect(new GramIndex(text).occurrences(words)).toEqual(all)
         if (words.length >= GRAM)
-          expect([...new GramIndex(text).places(words, 0)]).toEqual(
+          expect([...new GramIndex(text).offsets(words, 0)]).toEqual(
             all.length > 0 || text.includes(words.slice(0, GRAM))
               ? [...text].map((_, i) => i).filter(i => text.startsWith(words.slice(0, GRAM), i))
               : [],

@@ -1,5 +1,5 @@
 /** A note as its passage has it. Places in characters of the whole text. */
-export interface Placed {
+export interface AnchoredNote {
   readonly id: string
   readonly start: number
   readonly end: number
@@ -22,8 +22,8 @@ export function passageLetterOf(n: number): string {
 }
 
 /** Notes gathered by passage, in the order of the text; of two that begin together the longer first. */
-export function gatherPassages(notes: readonly Placed[]): Passage[] {
-  const by = new Map<string, Placed[]>()
+export function gatherPassages(notes: readonly AnchoredNote[]): Passage[] {
+  const by = new Map<string, AnchoredNote[]>()
   for (const note of notes) {
     const key = `${note.start}-${note.end}`
     by.set(key, [...(by.get(key) ?? []), note])
@@ -74,7 +74,7 @@ export const weightOf = (notes: number): 1 | 2 | 3 | 4 => {
 }
 
 /** What is known of a note when one asks where the talk is. */
-export interface Talked extends Placed {
+export interface Talked extends AnchoredNote {
   readonly kind: 'note' | 'question' | 'link'
   readonly replies: number
   readonly open: boolean

@@ -23,7 +23,7 @@ export function joinParts<T extends Omit<TextPart, 'number' | 'start' | 'end' | 
   parts: ReadonlyArray<T & { readonly text: string }>,
 ): { text: string; parts: TextPart[] } {
   let at = 0
-  const placed = parts.map(({ text, label, heading, aspect, drawnOnly, time }, i): TextPart => {
+  const laid = parts.map(({ text, label, heading, aspect, drawnOnly, time }, i): TextPart => {
     const start = at
     at += text.length + BETWEEN_PARTS.length
     return {
@@ -38,7 +38,7 @@ export function joinParts<T extends Omit<TextPart, 'number' | 'start' | 'end' | 
       time,
     }
   })
-  return { text: parts.map(p => p.text).join(BETWEEN_PARTS), parts: placed }
+  return { text: parts.map(p => p.text).join(BETWEEN_PARTS), parts: laid }
 }
 
 /** The part a place is in: the last that begins at or before it. @param parts in their order, at least one */

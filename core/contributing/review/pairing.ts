@@ -37,21 +37,21 @@ export function tableOf(
     add(enemies, a, b)
     add(enemies, b, a)
   }
-  // a few places each, all in one row: looked through faster than kept in sets
-  const places: number[] = []
+  // a few workIndexes each, all in one row: looked through faster than kept in sets
+  const workIndexes: number[] = []
   const from = new Int32Array(reviewers.length + 1)
   for (let r = 0; r < reviewers.length; r++) {
     const shutOut = (person: string) =>
       each(worksOf.get(person), w => {
-        if (places.indexOf(w, from[r]!) < 0) places.push(w)
+        if (workIndexes.indexOf(w, from[r]!) < 0) workIndexes.push(w)
       })
     shutOut(reviewers[r]!)
     if (groupOf) each(mates.get(groupOf.get(reviewers[r]!) ?? ''), shutOut)
     if (enemies.size > 0) each(enemies.get(reviewers[r]!), shutOut)
-    from[r + 1] = places.length
+    from[r + 1] = workIndexes.length
   }
   const permits = (r: number, w: number) => {
-    for (let i = from[r]!; i < from[r + 1]!; i++) if (places[i] === w) return false
+    for (let i = from[r]!; i < from[r + 1]!; i++) if (workIndexes[i] === w) return false
     return true
   }
   return { reviewers, works, permits, permitted: r => works.length - (from[r + 1]! - from[r]!) }
@@ -69,7 +69,7 @@ function each<T>(values: T | T[] | undefined, act: (value: T) => void): void {
   else if (values !== undefined) act(values)
 }
 
-/** Pairs that can grow by moving others out of the way, as few as possible. Reviewers and works are places in the table. */
+/** Pairs that can grow by moving others out of the way, as few as possible. Reviewers and works are workIndexes in the table. */
 export class Pairing {
   private slots: Int32Array // works of each reviewer, side by side
   private room: number // slots of each
@@ -91,7 +91,7 @@ export class Pairing {
 
   private key = (r: number, w: number) => r * this.table.works.length + w
   load = (r: number): number => this.loads[r]!
-  /** Works a reviewer has, by their places. */
+  /** Works a reviewer has, by their workIndexes. */
   given = (r: number): Int32Array => this.slots.subarray(r * this.room, r * this.room + this.loads[r]!)
   has = (r: number, w: number): boolean => {
     const from = r * this.room

@@ -38,7 +38,7 @@ export function repairDeal(
     works,
     apart,
   )
-  const placeOf = new Map(reviewers.map((r, i) => [r.id, i]))
+  const indexOf = new Map(reviewers.map((r, i) => [r.id, i]))
   const workOf = new Map(works.map((w, i) => [w.id, i]))
   const pairing = new Pairing(
     table,
@@ -49,7 +49,7 @@ export function repairDeal(
   const kept = new Set<string>()
   // what is begun first: it holds its place
   for (const pair of [...held].sort((a, b) => Number(b.begun) - Number(a.begun))) {
-    const [r, w] = [placeOf.get(pair.reviewerId), workOf.get(pair.workId)]
+    const [r, w] = [indexOf.get(pair.reviewerId), workOf.get(pair.workId)]
     if (r === undefined || w === undefined) {
       if (!pair.begun) remove.push(pairOf(pair))
       continue

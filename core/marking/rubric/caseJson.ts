@@ -115,13 +115,13 @@ function readParts<T>(text: string, list: string, read: (value: Json) => T | nul
 function rubricOf(value: Json): RubricDraft {
   return {
     title: string(value.title).slice(0, 200) || 'Rubric',
-    criteria: inPlace(value.CFRubricCriteria).map(criterionOf),
+    criteria: byPosition(value.CFRubricCriteria).map(criterionOf),
   }
 }
 
 function criterionOf(value: Json): CriterionDraft {
   const own = isObject(value.extensions) ? value.extensions : {}
-  const levels = inPlace(value.CFRubricCriterionLevels).map((l): LevelDraft => {
+  const levels = byPosition(value.CFRubricCriterionLevels).map((l): LevelDraft => {
     const extra = isObject(l.extensions) ? l.extensions : {}
     return {
       title: string(l.quality).slice(0, 120),
@@ -153,7 +153,7 @@ const hundredths = (value: unknown): number | null =>
   typeof value === 'number' && Number.isFinite(value) && value >= 0 && value <= 10_000
     ? Math.round(value * 100)
     : null
-const inPlace = (list: unknown): Json[] =>
+const byPosition = (list: unknown): Json[] =>
   (Array.isArray(list) ? list : [])
     .filter(isObject)
     .sort((a, b) => Number(a.position ?? 0) - Number(b.position ?? 0))

@@ -7,8 +7,9 @@ import { Problem, refusedField } from '#server/http/problem'
 import { announce } from './announce'
 import type { NodWrite } from '#shared/contributing/thread'
 import { nextSeq } from './numbering'
-import { readable, requirePlace } from './writePlace'
-import { type Contribution, requireOwn } from './write'
+import { requireWriteTarget } from './writing/writeTarget'
+import { readable } from './readable'
+import { type Contribution, requireOwn } from '#server/services/contributing/writing/requireOwn'
 
 /** Withdraws or puts back. Authors do so within their window; staff may withdraw anything, which is written down. */
 export function setWithdrawn(
@@ -74,7 +75,7 @@ export async function setNod(
   const { contribution, enrolment } = actor
   if (contribution.authorId === enrolment.id) throw new Problem(422, 'ownNod', 'This post is your own.')
   return db.transaction(async tx => {
-    await requirePlace(
+    await requireWriteTarget(
       tx,
       actor,
       { parentId: contribution.id, promptId: null, title: null, takesUp: null },

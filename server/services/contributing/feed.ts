@@ -9,7 +9,7 @@ import { activities, enrolments, feeds, files, seminars } from '#server/database
 import { ownAddress } from '#server/services/messaging/mailServer'
 import type { FeedView } from '#shared/contributing/talkExport'
 import { shapedThread } from './readThread'
-import { readable } from './writePlace'
+import { readable } from './readable'
 
 const MOST = 60 // contributions in a feed
 

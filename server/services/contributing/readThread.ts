@@ -7,13 +7,13 @@ import { loadPlan } from '#server/services/planning/activityPlan'
 import { talkOf } from '#core/contributing/talkSettings'
 import { aliasesOf } from './aliases'
 import { circleOf, circlesOf } from './circles'
-import { draftView } from './draft'
+import { draftView } from './writing/draft'
 import { handInDue } from './review/handIn'
 import { judgeRecord, loadRecords, participants } from './records'
 import { firstNotes } from './reading/firstNotes'
 import { shapeForReader, writesByPage } from './shapeForReader'
 import { attachedFiles, storedContributions } from './storedContributions'
-import { readableOf } from './writePlace'
+import { readableOf } from './readable'
 
 /** From so many contributions on, words are sent when they are about to be read, and with the answer only the first. */
 const LONG = 400

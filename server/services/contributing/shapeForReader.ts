@@ -27,7 +27,7 @@ export interface Surroundings {
     string,
     Pick<StoredContribution, 'authorId' | 'role' | 'openToClass' | 'detail'>
   > // of threads whose first contribution is not among the rows
-  readonly ownIn?: ReadonlySet<string> // as `ownPlaces`
+  readonly ownIn?: ReadonlySet<string> // as `openedByOwn`
   readonly handInUntil?: Date | null // of a peer review: when the reader's own hand-in ends
   readonly answered?: ReadonlySet<string> // contributions below which something is shown
 }
@@ -43,7 +43,7 @@ export const readerRole = (enrolment: Enrolment): ReaderRole => {
  * put the questions, each question is a place of its own, in a reading that is opened page by page each page; elsewhere
  * one entry opens all, under the key ''.
  */
-export function ownPlaces(
+export function openedByOwn(
   rows: readonly Pick<StoredContribution, 'authorId' | 'state' | 'type' | 'promptId' | 'detail'>[],
   reader: Pick<Reader, 'activity' | 'enrolment'>,
 ): Set<string> {
@@ -83,7 +83,7 @@ export function shapeForReader(
   const role = readerRole(enrolment)
   const byQuestion = asksQuestions(activity)
   const byPage = writesByPage(activity)
-  const ownIn = around.ownIn ?? ownPlaces(rows, reader)
+  const ownIn = around.ownIn ?? openedByOwn(rows, reader)
   const beforeReveal = isBeforeReveal(activity, now)
   const answered =
     around.answered ?? new Set(rows.filter(r => r.state === 'shown' && r.parentId).map(r => r.parentId!))

@@ -71,9 +71,9 @@ export async function readArchive(
           { fields: { file: `“${seminar.title}” is here already.` } },
         )
       const restore = new Restore(tx, seminar.id)
-      for (const [place, kept] of KEPT_TABLES.entries()) {
+      for (const [index, kept] of KEPT_TABLES.entries()) {
         const name = nameOf(kept)
-        const rows = await restore.table(kept, lines(await open(tableFile(place, name))), async id =>
+        const rows = await restore.table(kept, lines(await open(tableFile(index, name))), async id =>
           Buffer.concat(await collect(await open(`files/${id}`))),
         )
         if (rows !== tables.find(t => t.name === name)?.rows)

@@ -18,8 +18,8 @@ import {
 export const ARCHIVE_FORM = 'jovrel-seminar'
 export const ARCHIVE_VERSION = 1
 const ROWS = 250 // fetched at a time
-export const tableFile = (place: number, name: string): string =>
-  `tables/${String(place + 1).padStart(2, '0')}_${name}.jsonl`
+export const tableFile = (index: number, name: string): string =>
+  `tables/${String(index + 1).padStart(2, '0')}_${name}.jsonl`
 
 /**
  * A whole seminar as one zip: each table as lines of JSON, each file as it is, with a description of both and the SHA-256
@@ -59,9 +59,9 @@ export function writeArchive(db: Database, seminar: Seminar, now: Date): Readabl
     async tx => {
       await tx.execute(sql`set local time zone 'UTC'`)
       part('README.txt', true, () => whole(readme(seminar)))
-      KEPT_TABLES.forEach((kept, place) => {
+      KEPT_TABLES.forEach((kept, index) => {
         const counts = { rows: 0 }
-        part(tableFile(place, nameOf(kept)), true, () => linesOfTable(tx, kept, seminar.id, counts), counts)
+        part(tableFile(index, nameOf(kept)), true, () => linesOfTable(tx, kept, seminar.id, counts), counts)
       })
       const files = await rowsOf<{ id: string }>(
         tx,
@@ -77,8 +77,8 @@ export function writeArchive(db: Database, seminar: Seminar, now: Date): Readabl
                 version: ARCHIVE_VERSION,
                 madeAt: now.toISOString(),
                 seminar: { id: seminar.id, code: seminar.code, title: seminar.title },
-                tables: KEPT_TABLES.map((kept, place) => {
-                  const file = tableFile(place, nameOf(kept))
+                tables: KEPT_TABLES.map((kept, index) => {
+                  const file = tableFile(index, nameOf(kept))
                   return { name: nameOf(kept), file, rows: sums.find(s => s.path === file)!.rows }
                 }),
                 files: files.length,
@@ -155,8 +155,8 @@ Activities whose home is another seminar are in that seminar's archive. Password
 Of drafts there is that they exist and how long they are; their words are nobody's but their author's.
 
 ${KEPT_TABLES.map(
-  (kept, place) =>
-    `${tableFile(place, nameOf(kept))}\n  ${kept.about}\n${columnsOf(kept)
+  (kept, index) =>
+    `${tableFile(index, nameOf(kept))}\n  ${kept.about}\n${columnsOf(kept)
       .filter(c => !kept.without?.includes(c.name))
       .map(c => `  ${c.name.padEnd(24)}${c.type}`)
       .join('\n')}`,

@@ -18,15 +18,15 @@ export function saveGroupPlan(
 ): Promise<{ id: string }> {
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const plan = await requirePlan(tx, actor, planId, write.baseVersion)
-    const placed = write.groups.flatMap(g => g.memberIds)
-    if (new Set(placed).size < placed.length)
+    const grouped = write.groups.flatMap(g => g.memberIds)
+    if (new Set(grouped).size < grouped.length)
       throw refusedField(
         'groups',
         'twice',
         'Somebody stands in two groups of this plan. Take them out of one.',
       )
     const students = new Set((await countedStudents(tx, actor.seminar.id)).map(s => s.enrolmentId))
-    if (placed.some(id => !students.has(id)))
+    if (grouped.some(id => !students.has(id)))
       throw refusedField(
         'groups',
         'gone',

@@ -272,17 +272,17 @@ export async function copyActivity(
       : atTimes(await copyBody(tx, body, actor.seminar.id, target), at =>
           shiftInstant(at, actor.seminar, target.seminar),
         )
-    const placed = copy.week === null ? there : inWeek(there, target.seminar, copy.week)
+    const fitted = copy.week === null ? there : inWeek(there, target.seminar, copy.week)
     const unitId =
       same && copy.week === null
-        ? placed.unitId
-        : await unitOfWeek(tx, target.seminar.id, weekOf(new Date(placed.opensAt), target.seminar))
+        ? fitted.unitId
+        : await unitOfWeek(tx, target.seminar.id, weekOf(new Date(fitted.opensAt), target.seminar))
     await insertActivity(
       tx,
       target,
       copy.id,
       {
-        ...withNewIds(placed),
+        ...withNewIds(fitted),
         unitId,
         title: same && !copy.asTemplate ? `${body.title} (copy)` : body.title,
       },

@@ -134,9 +134,9 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
 }
 
 /** When an expectation is due next: a weekly one at the end of this week's, others at the end of their phase. */
-function dueNext(plan: ActivityPlan, place: number, enrolmentId: string, now: Date): Date {
-  const due = dueAtOf(plan, plan.expectations[place]!.rule, enrolmentId)
-  const week = plan.weeks[place]?.find(w => w.endsAt > now)
+function dueNext(plan: ActivityPlan, index: number, enrolmentId: string, now: Date): Date {
+  const due = dueAtOf(plan, plan.expectations[index]!.rule, enrolmentId)
+  const week = plan.weeks[index]?.find(w => w.endsAt > now)
   return week && week.endsAt < due ? new Date(week.endsAt.getTime() - 60_000) : due
 }
 

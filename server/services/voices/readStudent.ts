@@ -22,9 +22,9 @@ const LATEST = 12
 export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now: Date): Promise<OneVoice> {
   const { seminar } = actor
   const { view, filter, talkEntries, staff } = await lookFor(db, actor, {}, now)
-  const place = view.people.findIndex(p => p.id === enrolmentId)
-  if (place < 0) throw nothingHere()
-  const voice = view.people[place]!
+  const index = view.people.findIndex(p => p.id === enrolmentId)
+  if (index < 0) throw nothingHere()
+  const voice = view.people[index]!
   const plans = await openPlans(db, seminar.id, now)
   const student = filter.students.find(s => s.enrolmentId === enrolmentId)!
   const own = plans.filter(p => p.isMeant(student))
@@ -174,6 +174,6 @@ export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now
     latest: latest.map(l => ({ ...l, at: l.at!.toISOString() })),
     gapLimit: seminar.presenceGapDays,
     messages: messageCount,
-    neighbours: { before: view.people[place - 1]?.id ?? null, after: view.people[place + 1]?.id ?? null },
+    neighbours: { before: view.people[index - 1]?.id ?? null, after: view.people[index + 1]?.id ?? null },
   }
 }

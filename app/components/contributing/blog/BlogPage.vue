@@ -180,7 +180,7 @@ function showAllEntries() {
           v-if="writing"
           :key="writing"
           class="new"
-          :place="{ activityId: activity.id, parentId: null, slot: writing }"
+          :target="{ activityId: activity.id, parentId: null, slot: writing }"
           label="Your entry"
           :min-words="minWords && 'minWords' in minWords ? minWords.minWords : 1"
           :stored="store.draftAt(null, writing)"

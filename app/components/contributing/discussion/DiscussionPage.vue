@@ -166,7 +166,7 @@ function replyAt(postId: string) {
             This closed {{ dayTime(activity.closesAt) }}. What you post now is added and counts as late.
           </p>
           <WriteBox
-            :place="{ activityId: activity.id, parentId: null }"
+            :target="{ activityId: activity.id, parentId: null }"
             label="Your opening post"
             :min-words="minOpening"
             :stored="store.draftAt(null)"
@@ -193,7 +193,7 @@ function replyAt(postId: string) {
           />
           <div v-if="opening" class="opening">
             <WriteBox
-              :place="{ activityId: activity.id, parentId: null }"
+              :target="{ activityId: activity.id, parentId: null }"
               :label="byQuestion ? 'A question for all' : 'A new thread'"
               :min-words="1"
               :stored="store.draftAt(null)"

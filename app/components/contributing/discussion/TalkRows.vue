@@ -51,7 +51,7 @@ const after = computed(() =>
     ? Math.max(0, virtual.value.getTotalSize() - ((window_.value.at(-1)?.end ?? 0) - above.value))
     : 0,
 )
-const place = () => {
+const measureOffset = () => {
   if (list.value && props.scroller)
     above.value =
       list.value.getBoundingClientRect().top -
@@ -59,11 +59,11 @@ const place = () => {
       props.scroller.scrollTop
 }
 onMounted(() => {
-  place()
+  measureOffset()
   // the rest follows by itself, so that nothing stands blank for long
   if (isVirtual.value) void store.needTexts(missing(0, props.rows.length), false)
 })
-watch(() => props.scroller, place)
+watch(() => props.scroller, measureOffset)
 const measure = (element: unknown) => {
   if (isVirtual.value && element) virtual.value.measureElement(element as HTMLElement)
 }
@@ -158,7 +158,7 @@ defineExpose({ show, hold })
       </div>
       <div v-else class="writing" :style="{ '--d': Math.min(row.depth, 2) }">
         <WriteBox
-          :place="{ activityId: desk.activityId, parentId: row.parentId }"
+          :target="{ activityId: desk.activityId, parentId: row.parentId }"
           :label="`Your reply to ${desk.authorOf(row.parentId) ?? 'it'}`"
           :min-words="desk.minWordsBelow(row.parentId)"
           :stored="desk.draftAt(row.parentId)"

@@ -116,7 +116,7 @@ const leftWords = computed(() => {
             This closed {{ dayTime(activity.closesAt) }}. An answer now counts as late.
           </p>
           <WriteBox
-            :place="{ activityId: activity.id, parentId: null }"
+            :target="{ activityId: activity.id, parentId: null }"
             label="Your answer"
             :min-words="minWords"
             :stored="store.draftAt(null)"

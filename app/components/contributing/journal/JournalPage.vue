@@ -178,7 +178,7 @@ const openingSentence = computed(() => {
         <section v-if="asksWeekly" class="prompt">
           <p class="label">This week’s entry</p>
           <WriteBox
-            :place="{ activityId: activity.id, parentId: null }"
+            :target="{ activityId: activity.id, parentId: null }"
             label="This week’s entry"
             :min-words="minWords"
             :stored="store.draftAt(null)"
@@ -207,7 +207,7 @@ const openingSentence = computed(() => {
             />
             <WriteBox
               v-if="isOwn && desk.mayWrite && !p.entries.some(e => !e.withdrawn)"
-              :place="{ activityId: activity.id, parentId: null, slot: p.prompt.id, promptId: p.prompt.id }"
+              :target="{ activityId: activity.id, parentId: null, slot: p.prompt.id, promptId: p.prompt.id }"
               :label="`Your answer to ${p.prompt.number}`"
               :min-words="minWords"
               :stored="store.draftAt(null, p.prompt.id)"
@@ -238,7 +238,7 @@ const openingSentence = computed(() => {
         <template v-if="isOwn && desk.mayWrite">
           <WriteBox
             v-if="free"
-            :place="{ activityId: activity.id, parentId: null, slot: 'free' }"
+            :target="{ activityId: activity.id, parentId: null, slot: 'free' }"
             label="Another entry"
             :min-words="1"
             :stored="store.draftAt(null, 'free')"

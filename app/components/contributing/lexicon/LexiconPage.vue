@@ -173,7 +173,7 @@ watch(
           v-if="writing"
           :key="writing"
           class="new"
-          :place="{ activityId: activity.id, parentId: null, slot: writing }"
+          :target="{ activityId: activity.id, parentId: null, slot: writing }"
           label="Its definition"
           :min-words="minWords"
           :stored="store.draftAt(null, writing)"

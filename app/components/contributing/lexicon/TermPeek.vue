@@ -7,7 +7,7 @@ const terms = useTermsStore()
 const route = useRoute()
 const peek = useId()
 const card = shallowRef<TermCard | null>(null)
-const place = reactive({ left: 0, top: 0, above: false })
+const position = reactive({ left: 0, top: 0, above: false })
 let anchor: HTMLElement | null = null
 let timer: ReturnType<typeof setTimeout> | undefined
 const WAIT = 180 // milliseconds of pointing before it is meant
@@ -26,9 +26,9 @@ async function show(element: HTMLElement) {
   } // it has been taken out meanwhile: the word is a word
   if (anchor !== element || !element.isConnected) return
   const box = element.getClientRects()[0] ?? element.getBoundingClientRect()
-  place.left = Math.max(8, Math.min(window.innerWidth - WIDTH - 8, box.left - 12))
-  place.above = box.bottom > window.innerHeight - 240
-  place.top = place.above ? box.top - 6 : box.bottom + 6
+  position.left = Math.max(8, Math.min(window.innerWidth - WIDTH - 8, box.left - 12))
+  position.above = box.bottom > window.innerHeight - 240
+  position.top = position.above ? box.top - 6 : box.bottom + 6
   card.value = found
   element.setAttribute('aria-describedby', peek)
 }
@@ -86,8 +86,8 @@ watch(() => route.fullPath, hide)
     :id="peek"
     class="term-peek"
     role="tooltip"
-    :class="{ above: place.above }"
-    :style="{ left: `${place.left}px`, top: `${place.top}px`, width: `${WIDTH}px` }"
+    :class="{ above: position.above }"
+    :style="{ left: `${position.left}px`, top: `${position.top}px`, width: `${WIDTH}px` }"
   >
     <p class="head">
       <b>{{ card.term.term }}</b><span v-if="card.term.category">{{ card.term.category }}</span>

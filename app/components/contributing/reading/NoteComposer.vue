@@ -13,7 +13,7 @@ const props = defineProps<{
   mayWrite: boolean
   minWords: (kind: NoteDetail['kind']) => number
   stored: DraftView | null
-  place: string
+  draftKey: string
 }>()
 const emit = defineEmits<{
   kind: [kind: NoteDetail['kind']]
@@ -70,7 +70,7 @@ const sendVerb = computed(() => {
         ><b v-else>Now choose the passage it leads to, anywhere in the text.</b>
       </p>
       <WriteBox
-        :place="{ activityId, parentId: null, slot: place }"
+        :target="{ activityId, parentId: null, slot: draftKey }"
         :label="label"
         :min-words="minWords(kind)"
         :stored="stored"

@@ -58,7 +58,7 @@ const composer = useNoteComposer(
   () => way,
   () => desk,
 )
-const { composedNote, place: composerElement } = composer
+const { composedNote, element: composerElement } = composer
 const find = useFind(way)
 const player = usePlayer(() => text.value?.cues ?? [])
 const {
@@ -290,7 +290,7 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
               :may-write="desk.mayWrite"
               :min-words="composer.minWords"
               :stored="thread.draftAt(null, slotOf(composedNote))"
-              :place="slotOf(composedNote)"
+              :draft-key="slotOf(composedNote)"
               @kind="composer.setKind"
               @posted="composer.posted"
               @away="composer.away"

@@ -186,7 +186,7 @@ function up() {
     <div
       v-if="gapAt !== null"
       ref="composedNote"
-      class="slip-place"
+      class="gap-frame"
       data-not-text
       :style="{ top: `${gapAt}px` }"
     />
@@ -237,7 +237,7 @@ canvas {
   background: color-mix(in srgb, var(--harbour) 26%, transparent);
   color: transparent;
 }
-.slip-place {
+.gap-frame {
   position: absolute;
   left: calc(-1 * var(--gutter, 0px));
   right: calc(-1 * var(--gutter, 0px));

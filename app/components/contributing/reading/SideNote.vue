@@ -231,7 +231,7 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
     <WriteBox
       v-if="desk.replyTo.value === c.id"
       class="reply"
-      :place="{ activityId: desk.activityId, parentId: c.id }"
+      :target="{ activityId: desk.activityId, parentId: c.id }"
       :label="`Your answer to ${c.author.isMe ? 'your note' : c.author.givenName}`"
       :min-words="desk.minWordsBelow(c.id)"
       :stored="desk.draftAt(c.id)"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Passage } from '#core/contributing/reading/passages'
 import type { PartView, ReadingView } from '#shared/contributing/reading'
-import { placeAtPoint } from '~/composables/contributing/reading/gapInText'
+import { caretAtPoint } from '~/composables/contributing/reading/gapInText'
 import { PartText } from '~/composables/contributing/reading/partText'
 import type { MarginNote } from '~/composables/contributing/reading/useMargin'
 import { sidenoteTops } from '~/composables/contributing/reading/sidenoteTops'
@@ -151,9 +151,9 @@ watch(
 function clicked(event: MouseEvent) {
   const target = event.target as Element
   if (!words || target.closest('a, button, [data-not-text]') || !getSelection()?.isCollapsed) return
-  const caret = placeAtPoint(event.clientX, event.clientY)
+  const caret = caretAtPoint(event.clientX, event.clientY)
   if (!caret || !words.root.contains(caret.node)) return
-  const at = words.placeOf(caret.node, caret.offset)
+  const at = words.offsetOf(caret.node, caret.offset)
   const over = props.passages.filter(p => p.start <= at && p.end >= at)
   if (over.length > 0)
     emit(

@@ -154,7 +154,7 @@ function edited() {
         done.
       </p>
       <WriteBox
-        :place="{ activityId: activity.id, parentId: null }"
+        :target="{ activityId: activity.id, parentId: null }"
         label="Your work"
         :min-words="minWords"
         :stored="store.draftAt(null)"

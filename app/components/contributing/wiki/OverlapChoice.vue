@@ -28,7 +28,7 @@ const all = (choice: Choice) => {
         }}<button class="link" type="button" @click="all('both')">both</button></span
       >
     </p>
-    <div v-for="(o, i) in overlaps.overlaps" :key="i" class="place">
+    <div v-for="(o, i) in overlaps.overlaps" :key="i" class="overlap">
       <p v-if="o.was" class="was">It said: “{{ o.was }}”</p>
       <div class="sides">
         <button
@@ -68,7 +68,7 @@ const all = (choice: Choice) => {
   font-size: 0.84375rem;
   line-height: 1.5;
 }
-.place {
+.overlap {
   display: grid;
   gap: 5px;
   justify-items: start;

@@ -11,7 +11,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   open: [id: string]
-  place: [id: string, parentId: string | null, beforeId: string | null]
+  move: [id: string, parentId: string | null, beforeId: string | null]
   key: [event: KeyboardEvent, id: string]
 }>()
 const own = computed(() => props.pages.filter(p => p.parentId === props.parentId))
@@ -21,7 +21,7 @@ function dropped(list: PageLine[]) {
   const moved = list.find(p => !before.some(b => b.id === p.id)) ?? firstMoved(before, list)
   if (!moved) return
   const at = list.findIndex(p => p.id === moved.id)
-  emit('place', moved.id, props.parentId, list[at + 1]?.id ?? null)
+  emit('move', moved.id, props.parentId, list[at + 1]?.id ?? null)
 }
 function firstMoved(before: readonly PageLine[], list: readonly PageLine[]): PageLine | null {
   if (before.length !== list.length || before.every((p, i) => p.id === list[i]!.id)) return null
@@ -79,7 +79,7 @@ const claimWords = (p: PageLine) => {
         :current="current"
         :may-move="mayMove"
         @open="emit('open', $event)"
-        @place="(id, to, before) => emit('place', id, to, before)"
+        @move="(id, to, before) => emit('move', id, to, before)"
         @key="(e, id) => emit('key', e, id)"
       />
     </li>

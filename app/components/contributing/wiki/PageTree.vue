@@ -6,7 +6,7 @@ import PageBranch from './PageBranch.vue'
 const props = defineProps<{ view: WikiView; current: string | null; mayWrite: boolean }>()
 const emit = defineEmits<{
   open: [id: string]
-  place: [id: string, parentId: string | null, beforeId: string | null]
+  move: [id: string, parentId: string | null, beforeId: string | null]
   make: [title: string]
   group: [id: string | null]
 }>()
@@ -25,13 +25,13 @@ function key(event: KeyboardEvent, id: string) {
   const at = own.findIndex(p => p.id === id)
   const parent = pages.find(p => p.id === page.parentId)
   event.preventDefault()
-  if (event.key === 'ArrowUp' && at > 0) emit('place', id, page.parentId, own[at - 1]!.id)
+  if (event.key === 'ArrowUp' && at > 0) emit('move', id, page.parentId, own[at - 1]!.id)
   else if (event.key === 'ArrowDown' && at < own.length - 1)
-    emit('place', id, page.parentId, own[at + 2]?.id ?? null)
-  else if (event.key === 'ArrowRight' && at > 0) emit('place', id, own[at - 1]!.id, null)
+    emit('move', id, page.parentId, own[at + 2]?.id ?? null)
+  else if (event.key === 'ArrowRight' && at > 0) emit('move', id, own[at - 1]!.id, null)
   else if (event.key === 'ArrowLeft' && parent)
     emit(
-      'place',
+      'move',
       id,
       parent.parentId,
       pages.filter(p => p.parentId === parent.parentId).find((_, i, list) => list[i - 1]?.id === parent.id)
@@ -62,7 +62,7 @@ function key(event: KeyboardEvent, id: string) {
       :current="current"
       :may-move="mayWrite"
       @open="emit('open', $event)"
-      @place="(id, to, before) => emit('place', id, to, before)"
+      @move="(id, to, before) => emit('move', id, to, before)"
       @key="key"
     />
     <p v-if="view.pages.length === 0" class="none">

@@ -196,7 +196,7 @@ const isOthers = computed(() => {
         @open="open"
         @group="group"
         @make="make"
-        @place="acts.move"
+        @move="acts.move"
         ><WikiInOut :activity-id="activity.id" :view="view" @taken="store.refresh()"
       /></PageTree>
       <main ref="middle">

@@ -58,7 +58,7 @@ const label = (row: GradeRow, i: number) =>
 function onKey(event: KeyboardEvent) {
   if (!props.at || event.ctrlKey || event.metaKey || event.altKey) return
   const order = [-1, ...props.columns]
-  const place = order.indexOf(props.at.column)
+  const column = order.indexOf(props.at.column)
   const go = (row: number, column: number) => {
     event.preventDefault()
     emit('at', {
@@ -68,17 +68,17 @@ function onKey(event: KeyboardEvent) {
   }
   switch (event.key) {
     case 'ArrowDown':
-      return go(props.at.row + 1, place)
+      return go(props.at.row + 1, column)
     case 'ArrowUp':
-      return go(props.at.row - 1, place)
+      return go(props.at.row - 1, column)
     case 'ArrowRight':
-      return go(props.at.row, place + 1)
+      return go(props.at.row, column + 1)
     case 'ArrowLeft':
-      return go(props.at.row, place - 1)
+      return go(props.at.row, column - 1)
     case 'PageDown':
-      return go(props.at.row + 15, place)
+      return go(props.at.row + 15, column)
     case 'PageUp':
-      return go(props.at.row - 15, place)
+      return go(props.at.row - 15, column)
     case 'Home':
       return go(props.at.row, 0)
     case 'End':
@@ -96,12 +96,12 @@ function onKey(event: KeyboardEvent) {
 }
 watch(
   () => props.at,
-  async place => {
-    if (!place) return
-    virtual.value.scrollToIndex(place.row)
+  async cell => {
+    if (!cell) return
+    virtual.value.scrollToIndex(cell.row)
     await nextTick()
     requestAnimationFrame(() =>
-      document.getElementById(`g-${place.row}-${place.column}`)?.focus({ preventScroll: false }),
+      document.getElementById(`g-${cell.row}-${cell.column}`)?.focus({ preventScroll: false }),
     )
   },
 )

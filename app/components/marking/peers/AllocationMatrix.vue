@@ -106,14 +106,14 @@ function toggle(r: number, w: number) {
 
 // dragging: to another reader of the same work, or to another work of the same reader
 const drag = ref<{ readonly a: PeerAllocation; r: number; w: number; moved: boolean } | null>(null)
-function place(event: PointerEvent): { r: number; w: number } | null {
+function cellAt(event: PointerEvent): { r: number; w: number } | null {
   const frame = box.value!.querySelector('svg')!.getBoundingClientRect()
   const r = Math.floor((event.clientX - frame.left - LABEL) / column.value)
   const w = Math.floor((event.clientY - frame.top - 18) / ROW)
   return r >= 0 && r < props.readers.length && w >= 0 && w < props.works.length ? { r, w } : null
 }
 function down(event: PointerEvent) {
-  const p = place(event)
+  const p = cellAt(event)
   if (!p) return
   Object.assign(cursor, p)
   const a = cell(props.readers[p.r]!.id, props.works[p.w]!.id)
@@ -122,14 +122,14 @@ function down(event: PointerEvent) {
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
 }
 function moveTo(event: PointerEvent) {
-  const p = drag.value && place(event)
+  const p = drag.value && cellAt(event)
   if (!drag.value || !p) return
   if (p.r !== drag.value.r || p.w !== drag.value.w) drag.value = { ...drag.value, ...p, moved: true }
 }
 function up(event: PointerEvent) {
   const held = drag.value
   drag.value = null
-  const p = place(event)
+  const p = cellAt(event)
   if (!held?.moved || !p) {
     if (p) emit('choose', props.works[p.w]!.id)
     return

@@ -47,4 +47,4 @@ export function closeGap(gap: HTMLElement): void {
   gap.remove()
   parent?.normalize()
 }
-export const placeAtPoint = caretAt
+export const caretAtPoint = caretAt

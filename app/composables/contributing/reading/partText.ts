@@ -99,7 +99,7 @@ export class PartText {
   }
 
   /** The place in the text of a point of the page; points beside the words count to the nearest. */
-  placeOf(node: Node, offset: number): number {
+  offsetOf(node: Node, offset: number): number {
     const source = this.sourceOf(node, offset)
     let [low, high] = [0, this.text.length]
     while (low < high) {

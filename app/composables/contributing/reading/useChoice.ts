@@ -34,10 +34,10 @@ export function useChoice() {
     const [first, last] = [over[0]?.[1], over.at(-1)?.[1]]
     if (!first || !last) return null
     const start = first.root.contains(range.startContainer)
-      ? first.placeOf(range.startContainer, range.startOffset)
+      ? first.offsetOf(range.startContainer, range.startOffset)
       : first.start
     const end = last.root.contains(range.endContainer)
-      ? last.placeOf(range.endContainer, range.endOffset)
+      ? last.offsetOf(range.endContainer, range.endOffset)
       : last.end
     return end > start ? { start, end } : null
   }

@@ -9,7 +9,7 @@ export function useFind(way: ReturnType<typeof useWay>) {
   const words = ref('')
   const at = ref(-1)
   const field = ref<HTMLInputElement | null>(null)
-  const looked = ref('') // what the places are of
+  const looked = ref('') // what `found` is of
   const { found } = way
   async function find(by: 1 | -1 = 1) {
     const q = words.value.trim()

@@ -61,11 +61,11 @@ export function useMargin() {
             (n.c.author.isStaff || n.c.author.isMe || myGroup.value.has(n.c.author.id)))),
     ),
   )
-  const placed = computed(() => shown.value.filter(n => n.c.note.how !== 'lost'))
+  const anchored = computed(() => shown.value.filter(n => n.c.note.how !== 'lost'))
   const lost = computed(() => shown.value.filter(n => n.c.note.how === 'lost'))
   const byPart = computed(() => {
     const map = new Map<number, MarginNote[]>()
-    for (const n of placed.value) map.set(n.c.note.part, [...(map.get(n.c.note.part) ?? []), n])
+    for (const n of anchored.value) map.set(n.c.note.part, [...(map.get(n.c.note.part) ?? []), n])
     return map
   })
   const passages = computed<ReadonlyMap<number, readonly Passage[]>>(
@@ -83,10 +83,10 @@ export function useMargin() {
         ]),
       ),
   )
-  const partOf = computed(() => new Map(placed.value.map(n => [n.c.id, n.c.note.part])))
+  const partOf = computed(() => new Map(anchored.value.map(n => [n.c.id, n.c.note.part])))
   /** Notes in the order of the text. */
   const inOrder = computed(() =>
-    [...placed.value].sort(
+    [...anchored.value].sort(
       (a, b) =>
         a.c.note.part - b.c.note.part ||
         (a.c.note.at?.start ?? 0) - (b.c.note.at?.start ?? 0) ||

@@ -32,7 +32,7 @@ export function useNoteComposer(
   const thread = useThreadStore()
   const notices = useNotices()
   const composedNote = shallowRef<ComposedNote | null>(null)
-  const place = shallowRef<HTMLElement | null>(null) // where the text has parted
+  const element = shallowRef<HTMLElement | null>(null) // where the text has parted
   const wantsTarget = computed(() => composedNote.value?.kind === 'link' && composedNote.value.to === null)
   const chosen = computed(() =>
     composedNote.value?.passage
@@ -85,7 +85,7 @@ export function useNoteComposer(
     const mine = ++openings
     const opened = (await way().rows.get(next.endPart)?.openAt(next.passage, next.area)) ?? null
     if (mine !== openings) return // other words were chosen meanwhile
-    place.value = opened
+    element.value = opened
     getSelection()?.removeAllRanges()
     if (!opened) {
       composedNote.value = null
@@ -93,11 +93,11 @@ export function useNoteComposer(
     }
     intoView()
   }
-  const intoView = () => void nextTick(() => place.value?.scrollIntoView({ block: 'nearest' }))
+  const intoView = () => void nextTick(() => element.value?.scrollIntoView({ block: 'nearest' }))
   function close() {
     openings++
     const at = composedNote.value?.endPart
-    place.value = null
+    element.value = null
     composedNote.value = null
     // what stood in the gap leaves before the gap closes
     void nextTick(() => {
@@ -234,7 +234,7 @@ export function useNoteComposer(
   }
   return {
     composedNote,
-    place,
+    element,
     chosen,
     note,
     already,

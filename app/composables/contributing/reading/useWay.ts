@@ -34,7 +34,7 @@ export function useWay(
   const openNotes = reactive(new Set<string>())
   const narrow = ref(false) // no room for a margin
   const found = shallowRef<ReadonlyArray<{ readonly start: number; readonly end: number }>>([]) // lit up in the text
-  const partAt = (place: number) => parts.value.findLast(p => p.start <= place)?.number ?? 1
+  const partAt = (offset: number) => parts.value.findLast(p => p.start <= offset)?.number ?? 1
   const endPartOf = (end: number, part: number) => parts.value.findLast(p => p.start < end)?.number ?? part
 
   const frame = () => new Promise(requestAnimationFrame)
@@ -64,11 +64,11 @@ export function useWay(
       })
   }
   /** Lights words up and brings them into view. */
-  async function lightUp(place: { readonly start: number; readonly end: number }) {
-    const part = partAt(place.start)
+  async function lightUp(span: { readonly start: number; readonly end: number }) {
+    const part = partAt(span.start)
     await show(part)
     await nextTick()
-    bring(part, place, 160)
+    bring(part, span, 160)
   }
 
   const rootOf = (id: string) => margin.all.value.find(m => m.c.id === id || m.replies.some(r => r.id === id))

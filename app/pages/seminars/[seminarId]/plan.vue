@@ -213,8 +213,8 @@ async function change(
   })
   busy.value = false
 }
-function remedy(id: string, place: number) {
-  const { remark } = plan.value!.staff!.remarks[place]!
+function remedy(id: string, index: number) {
+  const { remark } = plan.value!.staff!.remarks[index]!
   void change(
     id,
     body => {

@@ -1,6 +1,6 @@
 import { requireContributor } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { postContribution } from '#server/services/contributing/write'
+import { postContribution } from '#server/services/contributing/writing/postContribution'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 export default route(contributingEndpoints.postContribution, async ({ event, db, params, body, now }) =>

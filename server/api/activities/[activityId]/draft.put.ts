@@ -1,6 +1,6 @@
 import { requireContributor } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { saveDraft } from '#server/services/contributing/draft'
+import { saveDraft } from '#server/services/contributing/writing/draft'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 export default route(contributingEndpoints.saveDraft, async ({ event, db, params, body, now }) =>

@@ -1,6 +1,6 @@
 import { requireContributionMarker } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { revisionsOf } from '#server/services/contributing/write'
+import { revisionsOf } from '#server/services/contributing/writing/editContribution'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 export default route(contributingEndpoints.readRevisions, async ({ event, db, params, now }) =>

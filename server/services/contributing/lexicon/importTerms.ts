@@ -8,7 +8,7 @@ import { nothingHere, type Actor, type ActivityRow } from '#server/access/semina
 import type { Database } from '#server/database/client'
 import { activities } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
-import { postContribution } from '#server/services/contributing/write'
+import { postContribution } from '#server/services/contributing/writing/postContribution'
 import { TermDetail } from '#shared/contributing/term'
 import type { LexiconImport } from '#shared/contributing/lexicon'
 import { knownTerms } from './requireTerm'

@@ -6,7 +6,7 @@ import { mayKnowOf, nothingHere, type Actor, type ActivityRow } from '#server/ac
 import type { Db } from '#server/database/client'
 import { activities, contributions } from '#server/database/schema'
 import { shapedThread } from '#server/services/contributing/readThread'
-import { readableOf } from '#server/services/contributing/writePlace'
+import { readableOf } from '#server/services/contributing/readable'
 import { takesPartIn } from '#server/services/planning/jointActivities'
 import type { WholeContribution } from '#shared/contributing/thread'
 import type { TermCard, TermsView } from '#shared/contributing/lexicon'

@@ -19,7 +19,7 @@ import type { AnnotationsTake } from '#shared/contributing/reading'
 import { NoteDetail } from '#shared/contributing/reading'
 import type { WholeContribution } from '#shared/contributing/thread'
 import { shapedThread } from '../readThread'
-import { postContribution } from '../write'
+import { postContribution } from '#server/services/contributing/writing/postContribution'
 import { currentVersion } from './library'
 
 const MOST = 10_000 // annotations of one file
@@ -180,7 +180,7 @@ export async function takeAnnotations(db: Database, actor: ActivityActor, write:
   let replies = 0
   return db
     .transaction(async tx => {
-      const placed = new Map<string, string>()
+      const idByNote = new Map<string, string>()
       const there = new Set(
         (
           await tx
@@ -196,13 +196,13 @@ export async function takeAnnotations(db: Database, actor: ActivityActor, write:
         for (const note of waiting.splice(0)) {
           const localId = note.id.startsWith(own) ? note.id.slice(own.length) : null
           if (localId && there.has(localId)) {
-            placed.set(note.id, localId)
+            idByNote.set(note.id, localId)
             refused.push({ id: note.id, why: 'it is here already' })
             again = true
             continue
           }
           const parentId = isReply(note)
-            ? (placed.get(note.source) ??
+            ? (idByNote.get(note.source) ??
               (note.source.startsWith(own) && there.has(note.source.slice(own.length))
                 ? note.source.slice(own.length)
                 : null))
@@ -213,7 +213,7 @@ export async function takeAnnotations(db: Database, actor: ActivityActor, write:
           }
           const id = await post(tx as Database, note, parentId)
           if (!id) continue
-          if (note.id) placed.set(note.id, id)
+          if (note.id) idByNote.set(note.id, id)
           if (parentId) replies++
           else notes++
           again = true

@@ -94,8 +94,8 @@ async function headingsOf(paper: PDFDocumentProxy): Promise<Map<number, string>>
   const found = new Map<number, string>()
   for (const { title, dest } of (await paper.getOutline().catch(() => null)) ?? []) {
     try {
-      const place = typeof dest === 'string' ? await paper.getDestination(dest) : dest
-      const page = place?.[0] ? (await paper.getPageIndex(place[0])) + 1 : null
+      const destination = typeof dest === 'string' ? await paper.getDestination(dest) : dest
+      const page = destination?.[0] ? (await paper.getPageIndex(destination[0])) + 1 : null
       if (page && !found.has(page)) found.set(page, title.trim().slice(0, 120))
     } catch {
       /* an outline that leads nowhere is left out */

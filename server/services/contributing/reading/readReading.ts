@@ -8,7 +8,7 @@ import { contributions, files, groupMembers, groups } from '#server/database/sch
 import { Problem } from '#server/http/problem'
 import type { ReadingView } from '#shared/contributing/reading'
 import { announce } from '../announce'
-import { readable } from '../writePlace'
+import { readable } from '#server/services/contributing/readable'
 import { currentVersion } from './library'
 
 /** The text of a reading as one opens it: its pages or sections with their places, and where its picture or sound is. */

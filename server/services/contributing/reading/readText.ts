@@ -11,7 +11,7 @@ import { NotABook, readBook } from './readBook'
 import { NotAPaper, readPaper } from './readPaper'
 import { divide, layArticle, type Section } from './sections'
 
-type PlacedCue = Cue & { readonly start: number; readonly end: number }
+type AnchoredCue = Cue & { readonly start: number; readonly end: number }
 /** A text ready to be kept, and what its uploader should know. */
 export interface TextIn {
   readonly form: TextForm
@@ -20,7 +20,7 @@ export interface TextIn {
   readonly words: string
   readonly parts: readonly TextPart[]
   readonly html: readonly string[]
-  readonly cues: readonly PlacedCue[]
+  readonly cues: readonly AnchoredCue[]
   readonly keep: string | null // media type under which the upload itself is kept; null: its words are enough
   readonly remarks: readonly string[]
 }
@@ -182,7 +182,11 @@ function readTranscript(source: string): Cue[] {
 }
 
 /** Cues gathered into stretches of about a minute, each line with its place among the words. */
-export function layTranscript(cues: readonly Cue[]): { words: string; parts: TextPart[]; cues: PlacedCue[] } {
+export function layTranscript(cues: readonly Cue[]): {
+  words: string
+  parts: TextPart[]
+  cues: AnchoredCue[]
+} {
   const stretches: Cue[][] = []
   for (const cue of cues) {
     const last = stretches.at(-1)
@@ -201,15 +205,15 @@ export function layTranscript(cues: readonly Cue[]): { words: string; parts: Tex
       time: [list[0]!.from, Math.max(...list.map(c => c.to))] as const,
     })),
   )
-  const placed = stretches.flatMap((list, i) => {
+  const anchored = stretches.flatMap((list, i) => {
     let at = parts[i]!.start
-    return list.map((cue, j): PlacedCue => {
+    return list.map((cue, j): AnchoredCue => {
       const start = at
       at += lines[i]![j]!.length + 1
       return { ...cue, text: lines[i]![j]!, start, end: start + lines[i]![j]!.length }
     })
   })
-  return { words, parts, cues: placed }
+  return { words, parts, cues: anchored }
 }
 
 function decoded(bytes: Buffer): string | null {

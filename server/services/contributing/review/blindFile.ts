@@ -6,7 +6,7 @@ import { blindFiles } from './ownReviews'
 import type { Allocation } from './round'
 
 /** A file of a work to its reviewer: under a neutral name, by its place, so that not even its id is told. */
-export async function blindFile(db: Db, allocation: Allocation, place: number, asText: boolean) {
+export async function blindFile(db: Db, allocation: Allocation, index: number, asText: boolean) {
   const [named, rows] = allocation.entryId
     ? await Promise.all([
         blindFiles(db, allocation),
@@ -18,7 +18,7 @@ export async function blindFile(db: Db, allocation: Allocation, place: number, a
           .orderBy(asc(contributionFiles.position)),
       ])
     : [[], []]
-  const [head, row] = [named[place], rows[place]]
+  const [head, row] = [named[index], rows[index]]
   if (!head || !row || (asText && !row.file.textHtml)) throw nothingHere()
   return asText
     ? { bytes: Buffer.from(row.file.textHtml!), type: 'text/html; charset=utf-8', name: `${head.name}.html` }

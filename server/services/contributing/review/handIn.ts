@@ -24,7 +24,7 @@ import { loadRound, requireReview } from './round'
 const UPLOAD_COUNTS_FOR = 2 * 60_000 // milliseconds after an upload's end in which handing in still counts by its start
 
 /** A place to hand work in: once for each person, or for each group, and not after the end where late work is refused. */
-export async function handInPlace(db: Db, actor: ActivityActor): Promise<ContributionDetail> {
+export async function handInDetail(db: Db, actor: ActivityActor): Promise<ContributionDetail> {
   const { activity, enrolment } = actor
   const settings = requireReview(activity)
   if (isStaff(enrolment))

@@ -263,12 +263,12 @@ async function namesOf(
 export async function blindFiles(db: Db, allocation: Allocation) {
   if (!allocation.entryId) return []
   const files = (await attachedFiles(db, { ids: [allocation.entryId] })).get(allocation.entryId) ?? []
-  return files.map(({ name, type, size, hasText }, place) => ({
-    place,
-    name: `Work ${place + 1}${/\.[a-z0-9]{1,5}$/i.exec(name)?.[0].toLowerCase() ?? ''}`,
+  return files.map(({ name, type, size, hasText }, index) => ({
+    place: index,
+    name: `Work ${index + 1}${/\.[a-z0-9]{1,5}$/i.exec(name)?.[0].toLowerCase() ?? ''}`,
     type,
     size,
     hasText,
-    url: `/api/reviews/${allocation.id}/files/${place}`,
+    url: `/api/reviews/${allocation.id}/files/${index}`,
   }))
 }

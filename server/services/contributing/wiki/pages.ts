@@ -96,13 +96,13 @@ export async function changePage(
         })
         .where(eq(wikiPages.id, pageId))
     }
-    if (patch.place) await place(tx, pages, page, patch.place)
+    if (patch.place) await movePage(tx, pages, page, patch.place)
     await announce(tx, { activityId: page.activityId, id: pageId })
     return { done: true }
   })
 }
 
-async function place(
+async function movePage(
   tx: Db,
   pages: readonly PageRow[],
   page: PageRow,

@@ -2,7 +2,7 @@
 import { fill } from '#core/messaging/draft'
 import { inWords, plural } from '#core/language'
 import PersonDisc from '~/components/people/PersonDisc.vue'
-import PlaceWords from '~/components/messaging/PlaceWords.vue'
+import PlaceholderWords from '~/components/messaging/PlaceholderWords.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { readDrafts } from '~/composables/messaging/readDrafts'
 import { useKeptMessage } from '~/composables/messaging/useKeptMessage'
@@ -69,13 +69,13 @@ const personal = computed(
 const area = useTemplateRef('area')
 // where one writes, so that keys send it at once
 onMounted(() => area.value?.focus())
-function insert(place: string) {
+function insert(placeholder: string) {
   const el = area.value
   const [from, until] = [el?.selectionStart ?? text.value.length, el?.selectionEnd ?? text.value.length]
-  text.value = text.value.slice(0, from) + place + text.value.slice(until)
+  text.value = text.value.slice(0, from) + placeholder + text.value.slice(until)
   void nextTick(() => {
     el?.focus()
-    el?.setSelectionRange(from + place.length, from + place.length)
+    el?.setSelectionRange(from + placeholder.length, from + placeholder.length)
   })
 }
 
@@ -189,16 +189,16 @@ async function go() {
           }}<textarea ref="area" v-model="text" class="in" rows="13" :aria-invalid="Boolean(problems.text)" />
         </label>
         <p v-if="problems.text" class="field-problem">{{ problems.text }}</p>
-        <p class="places small">
+        <p class="placeholders small">
           <span class="muted">Put in:</span>{{ ' '
           }}<button
-            v-for="place in data.about
+            v-for="placeholder in data.about
               ? ['{name}', '{missing}', '{activity}', '{due}']
               : ['{name}', '{missing}']"
-            :key="place"
+            :key="placeholder"
             class="chip"
             type="button"
-            @click="insert(place)"
+            @click="insert(placeholder)"
           >
             {{
               {
@@ -206,7 +206,7 @@ async function go() {
                 '{missing}': 'what is missing',
                 '{activity}': 'the activity',
                 '{due}': 'when it is due',
-              }[place]
+              }[placeholder]
             }}
           </button>
         </p>
@@ -258,7 +258,7 @@ async function go() {
           ><span class="visually-hidden">Your words to {{ person.fullName }} alone</span
           ><textarea v-model="own[person.id]" class="in" rows="13" />
         </label>
-        <PlaceWords v-else :template="text" :particulars="person" />
+        <PlaceholderWords v-else :template="text" :particulars="person" />
         <p v-if="people.length > 1" class="small">
           <button v-if="!alone" class="link" type="button" @click="changeAlone">
             Change it for {{ person.name }} alone</button
@@ -343,7 +343,7 @@ form textarea {
 .to .off:hover {
   color: var(--brick);
 }
-.places {
+.placeholders {
   display: flex;
   flex-wrap: wrap;
   gap: 6px;

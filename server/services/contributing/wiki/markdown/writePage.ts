@@ -15,7 +15,7 @@ import type { RichNode } from '#core/contributing/richText'
 type Inline = PhrasingContent | InlineMath
 
 /** Where things of a page lead to in the archive: a picture's file, or null where there is none; the file of a page by its title. */
-export interface Places {
+export interface LinkTargets {
   readonly picture: (src: string) => string | null
   readonly page: (title: string) => string
 }
@@ -24,7 +24,7 @@ export interface Places {
  * A page as Markdown (CommonMark with tables, strikethrough and footnotes as GitHub Flavored Markdown has them, and
  * formulas between dollar signs). A footnote's source is a second paragraph of it. What Markdown has no sign for (underlining) is left plain.
  */
-export function pageMarkdown(doc: RichNode, places: Places): string {
+export function pageMarkdown(doc: RichNode, targets: LinkTargets): string {
   const notes: FootnoteDefinition[] = []
   const root: Root = { type: 'root', children: [...blocks(doc.content ?? []), ...notes] }
   return toMarkdown(root, {
@@ -63,7 +63,7 @@ export function pageMarkdown(doc: RichNode, places: Places): string {
         case 'blockMath':
           return [{ type: 'math', value: String(node.attrs?.latex ?? '') } as BlockMath as RootContent]
         case 'image': {
-          const url = places.picture(String(node.attrs?.src ?? ''))
+          const url = targets.picture(String(node.attrs?.src ?? ''))
           return url
             ? [{ type: 'paragraph', children: [{ type: 'image', url, alt: String(node.attrs?.alt ?? '') }] }]
             : []
@@ -132,7 +132,7 @@ export function pageMarkdown(doc: RichNode, places: Places): string {
     if (page)
       content = {
         type: 'link',
-        url: encodeURI(places.page(String(page.attrs?.title ?? ''))),
+        url: encodeURI(targets.page(String(page.attrs?.title ?? ''))),
         children: [content],
       }
     return content

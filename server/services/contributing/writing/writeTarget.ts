@@ -7,15 +7,14 @@ import type { Db } from '#server/database/client'
 import { contributions, prompts, type ContributionDetail } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import type { TakesUp, Written } from '#shared/contributing/thread'
-import { aliasesOf, aliasKey } from './aliases'
-import { circlesOf } from './circles'
-import { requireTerm } from './lexicon/requireTerm'
-import { requireNote } from './reading/requireNote'
-import { handInPlace } from './review/handIn'
-import { ownPlaces, asksQuestions, shapeForReader } from './shapeForReader'
-import { storedContributions, type StoredContribution } from './storedContributions'
+import { requireTerm } from '#server/services/contributing/lexicon/requireTerm'
+import { requireNote } from '#server/services/contributing/reading/requireNote'
+import { handInDetail } from '#server/services/contributing/review/handIn'
+import { asksQuestions } from '#server/services/contributing/shapeForReader'
+import { localTime } from '#core/planning/localTime'
+import { readable } from '#server/services/contributing/readable'
 
-export interface WritePlace {
+export interface WriteTarget {
   readonly type: ContributionType
   readonly detail: ContributionDetail
   readonly promptId: string | null
@@ -27,14 +26,14 @@ export interface WritePlace {
  * Where something is about to be written: refuses a place that is not there, not open to the writer or withdrawn,
  * with the sentence for the writing field. `lock` keeps the answered text from being withdrawn until the write is done.
  */
-export async function requirePlace(
+export async function requireWriteTarget(
   db: Db,
   actor: ActivityActor,
   write: Pick<Written, 'parentId' | 'promptId' | 'title' | 'takesUp'> &
     Partial<Pick<Written, 'term' | 'note'>>,
   now: Date,
   lock = false,
-): Promise<WritePlace> {
+): Promise<WriteTarget> {
   const { activity } = actor
   // staff put their starter notes beside a text before it opens
   if (
@@ -54,18 +53,18 @@ export async function requirePlace(
       'A wiki is written and commented on page by page. Your text is kept here; take it to its page.',
     )
   return write.parentId === null
-    ? topPlace(db, actor, write, now, lock)
-    : placeBelow(db, actor, write.parentId, write, now, lock)
+    ? entryTarget(db, actor, write, now, lock)
+    : answerTarget(db, actor, write.parentId, write, now, lock)
 }
 
 /** A text that answers nothing: an opening post, an entry, an answer to a prompt. */
-async function topPlace(
+async function entryTarget(
   db: Db,
   actor: ActivityActor,
   write: Pick<Written, 'promptId' | 'title'> & Partial<Pick<Written, 'term' | 'note'>>,
   now: Date,
   posting: boolean,
-): Promise<WritePlace> {
+): Promise<WriteTarget> {
   const { activity, enrolment } = actor
   const { entryType } = KINDS[activity.kind]
   if (asksQuestions(activity) && !isStaff(enrolment))
@@ -93,7 +92,7 @@ async function topPlace(
   if (activity.kind === 'review')
     return {
       type: entryType,
-      detail: { ...(await handInPlace(db, actor)), ...(write.title && { title: write.title }) },
+      detail: { ...(await handInDetail(db, actor)), ...(write.title && { title: write.title }) },
       promptId: null,
       threadId: null,
       openerId: enrolment.id,
@@ -144,14 +143,14 @@ async function topPlace(
   }
 }
 
-async function placeBelow(
+async function answerTarget(
   db: Db,
   actor: ActivityActor,
   parentId: string,
   write: Pick<Written, 'takesUp'>,
   now: Date,
   lock: boolean,
-): Promise<WritePlace> {
+): Promise<WriteTarget> {
   const { activity, enrolment } = actor
   const { entryType, answerType } = KINDS[activity.kind]
   if (activity.kind === 'review')
@@ -221,67 +220,6 @@ async function placeBelow(
 const opener = (enrolment: ActivityActor['enrolment'], above: string | null) =>
   above ?? (isStaff(enrolment) ? null : enrolment.id)
 
-/** One contribution, if the reader gets it: the same decision as for the whole thread. `name` is what its author goes by for the reader. */
-export async function readable(
-  db: Db,
-  { activity, enrolment }: Pick<ActivityActor, 'activity' | 'enrolment'>,
-  id: string,
-  now: Date,
-): Promise<{ readonly row: StoredContribution; readonly name: string } | null> {
-  const { rows, views, aliases } = await readableOf(db, { activity, enrolment }, [id], now)
-  const [row, view] = [rows[0], views[0]]
-  if (!row || !view) return null
-  // a withdrawn text's place is there, and says whose it was only to those who may know
-  return {
-    row,
-    name:
-      view.view === 'whole'
-        ? view.author.givenName
-        : (aliases.get(aliasKey(row.threadId, row.authorId))?.name ?? row.givenName),
-  }
-}
-
-/** Some contributions as the reader gets them, without loading the thread they are in. */
-export async function readableOf(
-  db: Db,
-  { activity, enrolment }: Pick<ActivityActor, 'activity' | 'enrolment'>,
-  ids: readonly string[],
-  now: Date,
-) {
-  const rows = await storedContributions(db, activity.id, enrolment.id, { ids, bodies: false })
-  const threads = [...new Set(rows.map(r => r.threadId))].filter(id => !rows.some(r => r.id === id))
-  const [chain, own] = await Promise.all([
-    storedContributions(db, activity.id, enrolment.id, { ids: threads, bodies: false }),
-    db
-      .select({
-        authorId: contributions.authorId,
-        state: contributions.state,
-        type: contributions.type,
-        promptId: contributions.promptId,
-        detail: contributions.detail,
-      })
-      .from(contributions)
-      .where(
-        and(
-          eq(contributions.activityId, activity.id),
-          eq(contributions.authorId, enrolment.id),
-          eq(contributions.state, 'shown'),
-        ),
-      ),
-  ])
-  const reader = { activity, enrolment, seenSeq: null, now }
-  const [aliases, circles] = await Promise.all([aliasesOf(db, activity, rows), circlesOf(db, activity)])
-  const { contributions: views } = shapeForReader(rows, reader, {
-    aliases,
-    circles,
-    files: new Map(),
-    roots: new Map(chain.map(r => [r.id, r])),
-    ownIn: ownPlaces(own, reader),
-    answered: new Set(ids), // whoever asks for one stands at it: its place is there, withdrawn or not
-  })
-  return { rows, views, aliases }
-}
-
 const CONTEXT = 32 // characters kept before and after, as the W3C text quote selector has them
 
 function withContext(text: string, { contributionId, exact }: TakesUp) {
@@ -293,15 +231,3 @@ function withContext(text: string, { contributionId, exact }: TakesUp) {
     suffix: text.slice(at + exact.length, at + exact.length + CONTEXT),
   }
 }
-
-export const localTime = (at: Date, timeZone: string): string =>
-  new Intl.DateTimeFormat('en-GB', {
-    timeZone,
-    weekday: 'long',
-    day: 'numeric',
-    month: 'long',
-    hour: '2-digit',
-    minute: '2-digit',
-  })
-    .format(at)
-    .replace(' at ', ', ')

@@ -4,26 +4,26 @@ import type { Database, Db } from '#server/database/client'
 import { contributions, visits } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import type { AttachedFile, DraftView, DraftWrite } from '#shared/contributing/thread'
-import { attachFiles } from './attach'
-import { renderDoc } from './renderDoc'
-import { attachedFiles } from './storedContributions'
-import { requirePlace } from './writePlace'
+import { attachFiles } from '#server/services/contributing/attach'
+import { renderDoc } from '#server/services/contributing/renderDoc'
+import { attachedFiles } from '#server/services/contributing/storedContributions'
+import { requireWriteTarget } from './writeTarget'
 
-interface Place {
+interface DraftKey {
   readonly parentId: string | null
   readonly slot: string
 }
 
 /** The writer's draft at one place. Until the transaction ends nobody else writes there, also when there is none yet. */
-export async function draftAt(tx: Db, actor: ActivityActor, place: Place) {
+export async function draftAt(tx: Db, actor: ActivityActor, key: DraftKey) {
   await tx.execute(
-    sql`select pg_advisory_xact_lock(hashtextextended(${`${actor.enrolment.id}:${actor.activity.id}:${place.parentId ?? ''}:${place.slot}`}, 1))`,
+    sql`select pg_advisory_xact_lock(hashtextextended(${`${actor.enrolment.id}:${actor.activity.id}:${key.parentId ?? ''}:${key.slot}`}, 1))`,
   )
-  const [draft] = await tx.select().from(contributions).where(at(actor, place)).for('update')
+  const [draft] = await tx.select().from(contributions).where(at(actor, key)).for('update')
   return draft
 }
 
-const at = (actor: ActivityActor, { parentId, slot }: Place) =>
+const at = (actor: ActivityActor, { parentId, slot }: DraftKey) =>
   and(
     eq(contributions.activityId, actor.activity.id),
     eq(contributions.authorId, actor.enrolment.id),
@@ -51,13 +51,13 @@ export function saveDraft(
         { theirs: draftView(current, await filesOf(tx, current.id)) },
       )
     }
-    const place = await requirePlace(tx, actor, write, now)
+    const target = await requireWriteTarget(tx, actor, write, now)
     const columns = {
-      type: place.type,
-      detail: place.detail,
-      promptId: place.promptId,
-      openerId: place.openerId,
-      threadId: place.threadId,
+      type: target.type,
+      detail: target.detail,
+      promptId: target.promptId,
+      openerId: target.openerId,
+      threadId: target.threadId,
       doc: rendered.doc,
       html: rendered.html,
       text: rendered.text,
@@ -94,9 +94,9 @@ const filesOf = async (db: Db, id: string) => (await attachedFiles(db, { ids: [i
 export async function discardDraft(
   db: Database,
   actor: ActivityActor,
-  place: Place,
+  key: DraftKey,
 ): Promise<{ done: boolean }> {
-  await db.delete(contributions).where(at(actor, place))
+  await db.delete(contributions).where(at(actor, key))
   return { done: true }
 }
 

@@ -1,0 +1,69 @@
+import { eq } from 'drizzle-orm'
+import { talkOf } from '#core/contributing/talkSettings'
+import { isStaff, nothingHere, notYours, type ActivityActor } from '#server/access/seminar'
+import type { Db } from '#server/database/client'
+import { allocations, contributions } from '#server/database/schema'
+import { refusedField } from '#server/http/problem'
+import { handInDue } from '#server/services/contributing/review/handIn'
+import { changeableUntil } from '#server/services/contributing/shapeForReader'
+import { localTime } from '#core/planning/localTime'
+
+export type Contribution = typeof contributions.$inferSelect
+
+/** The row, locked, if the actor may change it now. What is not the actor's to see is answered as if it were not there. */
+export async function requireOwn(
+  tx: Db,
+  actor: ActivityActor & { readonly contribution: Contribution },
+  now: Date,
+  verb: 'changed' | 'withdrawn' | 'put back',
+): Promise<Contribution> {
+  const [current] = await tx
+    .select()
+    .from(contributions)
+    .where(eq(contributions.id, actor.contribution.id))
+    .for('update')
+  const isOwn = current?.authorId === actor.enrolment.id
+  if (!current || current.state === 'draft') throw nothingHere()
+  // a history has no holes: what a version did is undone by the next
+  if (current.type === 'pageVersion')
+    throw refusedField(
+      'doc',
+      'version',
+      'A version stays in the history of its page. Bring an earlier one back, or save another.',
+    )
+  if (!isOwn && !(isStaff(actor.enrolment) && verb !== 'changed' && current.state !== 'scheduled'))
+    throw notYours('Only its author can do this.')
+  if (actor.activity.kind === 'review' && isOwn && !isStaff(actor.enrolment))
+    return handedIn(tx, actor, current, verb, now)
+  const minutes =
+    verb === 'changed' ? actor.activity.settings.editMinutes : talkOf(actor.activity.settings).withdrawMinutes
+  const until = changeableUntil(actor.enrolment, current.shownAt ?? now, minutes)
+  if (now > until && current.state !== 'awaitingApproval')
+    throw refusedField(
+      'doc',
+      'tooLate',
+      `A post can be ${verb} for ${minutes} minutes, here until ${localTime(until, actor.seminar.timeZone)}. Ask the instructor, or add a reply.`,
+    )
+  return current
+}
+
+/** Handed-in work is its author's to change until their hand-in ends, and not once somebody reviews it. */
+async function handedIn(
+  tx: Db,
+  actor: ActivityActor,
+  current: Contribution,
+  verb: string,
+  now: Date,
+): Promise<Contribution> {
+  if (current.type !== 'entry') throw nothingHere()
+  const due = await handInDue(tx, actor)
+  if (due && now > due)
+    throw refusedField(
+      'doc',
+      'tooLate',
+      `Work can be ${verb} until hand-in ends, here until ${localTime(due, actor.seminar.timeZone)}. Write to your instructor if something is wrong with it.`,
+    )
+  if ((await tx.$count(allocations, eq(allocations.entryId, current.id))) > 0)
+    throw refusedField('doc', 'dealt', 'This is dealt out to readers already, so it stays as they have it.')
+  return current
+}
