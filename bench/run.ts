@@ -209,7 +209,7 @@ try {
   )
   row(
     'the same with rhythm, network, communities and who stands between others, in a thread',
-    `${((await timed(1, loud.lookInThread)) / 1000).toFixed(1)} s against ${((await timed(1, quiet.lookInThread)) / 1000).toFixed(1)} s`,
+    `${((await timed(1, loud.analyseInThread)) / 1000).toFixed(1)} s against ${((await timed(1, quiet.analyseInThread)) / 1000).toFixed(1)} s`,
   )
   const [seen, seenTenth] = [
     await measureVoicesPage(browser, 2000, 100_000),

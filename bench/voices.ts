@@ -1,6 +1,6 @@
 import { pathToFileURL } from 'node:url'
 import { seededRandom } from '#core/chance/seededRandom'
-import type { VoicesIn } from '#core/voices/lookAtVoices'
+import type { VoicesIn } from '#core/voices/analyseVoices'
 import { measureVoices } from '#core/voices/measureVoices'
 import { localClock } from '#core/voices/rhythm'
 import type { TalkEntry } from '#core/voices/talkEntry'
@@ -61,8 +61,11 @@ export function voicesOf(contributions: number, people: number) {
         dueOf: () => null,
       })
     },
-    async lookInThread() {
-      await runThread<VoicesTasks, 'look'>(thread, 'look', [look], { milliseconds: 600_000, megabytes: 3000 })
+    async analyseInThread() {
+      await runThread<VoicesTasks, 'analyse'>(thread, 'analyse', [look], {
+        milliseconds: 600_000,
+        megabytes: 3000,
+      })
     },
   }
 }

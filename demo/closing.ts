@@ -90,7 +90,7 @@ export async function demoClosing(
     [id(3)]: room,
     ...(words && { [id(4)]: words }),
   }))
-  await db.insert(t.closingRounds).values([
+  await db.insert(t.closingSurveys).values([
     {
       activityId: activity.get('breakwater')!,
       seminarId,

@@ -200,7 +200,7 @@ export class DemoReviews {
     const rubric = (await loadRubric(this.db, activity!.rubricVersionId))!
     const ids = { seminarId: this.seminarId, activityId }
     await this.db
-      .insert(t.reviewRounds)
+      .insert(t.peerReviews)
       .values({ ...ids, ...row, releasedBy: row.releasedAt ? this.enrolment.get('ines')! : null })
     const write = async (
       by: string,

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { testDatabase } from '#server/testing/database'
 import { testServer } from '#server/testing/server'
-import { tellMessages } from '#server/services/messaging/writeTo'
+import { notifyOfMessages } from '#server/services/messaging/writeTo'
 import { expect, open, test } from './fixtures'
 
 const inTwoMinutes = () => new Date(Date.parse('2026-10-14T08:22:00Z'))
@@ -39,7 +39,7 @@ test('an instructor writes to the silent, one by one, takes it back, writes agai
   await expect(
     ines.getByRole('navigation', { name: 'Messages' }).getByText('goes out within a minute'),
   ).toHaveCount(2)
-  expect(await tellMessages(world.db, inTwoMinutes())).toBe(2)
+  expect(await notifyOfMessages(world.db, inTwoMinutes())).toBe(2)
 
   const paz = await as('paz', { width: 390, height: 800 })
   await open(paz, `/seminars/${world.seminar.id}/week`)

@@ -1,7 +1,13 @@
 import fc from 'fast-check'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { ProblemDetails } from '#shared/http/problem'
-import { createAutosave, type AutosaveOptions, type Kept, type SaveFailure, type Shelf } from './autosave'
+import {
+  createAutosave,
+  type AutosaveOptions,
+  type Kept,
+  type SaveFailure,
+  type LocalDraft,
+} from './autosave'
 
 const PAUSE = 700
 
@@ -48,7 +54,7 @@ class Server {
 }
 
 /** What one tab sees of the browser's storage, which is that of all tabs. */
-class BrowserShelf implements Shelf<string> {
+class BrowserDrafts implements LocalDraft<string> {
   #own: Kept<string> | null = null
   constructor(readonly storage: { kept: Kept<string> | null } = { kept: null }) {}
   get kept() {
@@ -69,7 +75,7 @@ class BrowserShelf implements Shelf<string> {
 const settled = () => vi.advanceTimersByTimeAsync(0)
 const pause = () => vi.advanceTimersByTimeAsync(PAUSE)
 
-function editorOn(server: Server, shelf = new BrowserShelf(), more: Partial<AutosaveOptions<string>> = {}) {
+function editorOn(server: Server, drafts = new BrowserDrafts(), more: Partial<AutosaveOptions<string>> = {}) {
   const steps: string[] = []
   const autosave = createAutosave<string>({
     value: server.text,
@@ -80,7 +86,7 @@ function editorOn(server: Server, shelf = new BrowserShelf(), more: Partial<Auto
       if (!(error instanceof Refusal)) throw error
       return error.failure
     },
-    shelf,
+    localDraft: drafts,
     onStep: () => steps.push(autosave.status().kind),
     timers: {
       set: (act, milliseconds) => setTimeout(act, milliseconds),
@@ -88,7 +94,7 @@ function editorOn(server: Server, shelf = new BrowserShelf(), more: Partial<Auto
     },
     ...more,
   })
-  return { ...autosave, steps, shelf }
+  return { ...autosave, steps, drafts }
 }
 
 describe('autosave', () => {
@@ -105,12 +111,12 @@ describe('autosave', () => {
     const editor = editorOn(server)
     editor.change('a')
     editor.change('ab')
-    expect(editor.shelf.kept).toEqual({ value: 'ab', version: null })
+    expect(editor.drafts.kept).toEqual({ value: 'ab', version: null })
     expect(server.received).toEqual([])
     await pause()
     expect(server.received).toEqual(['ab'])
     expect(editor.status()).toEqual({ kind: 'stored' })
-    expect(editor.shelf.kept).toBeNull()
+    expect(editor.drafts.kept).toBeNull()
     expect(editor.isUnstored()).toBe(false)
   })
 
@@ -123,7 +129,7 @@ describe('autosave', () => {
     expect(editor.status().kind).toBe('changed')
     await server.answer()
     expect(editor.status().kind).toBe('changed') // what was stored is not what stands here
-    expect(editor.shelf.kept).toEqual({ value: 'one two', version: 1 })
+    expect(editor.drafts.kept).toEqual({ value: 'one two', version: 1 })
     await pause()
     await server.answer()
     expect(server.received).toEqual(['one', 'one two'])
@@ -150,7 +156,7 @@ describe('autosave', () => {
 
   it('overwrites nothing that another tab has stored, and lets one choose either text', async () => {
     const first = editorOn(server)
-    const second = editorOn(server, new BrowserShelf())
+    const second = editorOn(server, new BrowserDrafts())
     first.change('from the first')
     await pause()
     second.change('from the second')
@@ -175,13 +181,13 @@ describe('autosave', () => {
 
   it('drops nothing that another tab keeps under the same name', async () => {
     const storage = { kept: null }
-    const first = editorOn(server, new BrowserShelf(storage))
-    const second = editorOn(server, new BrowserShelf(storage))
+    const first = editorOn(server, new BrowserDrafts(storage))
+    const second = editorOn(server, new BrowserDrafts(storage))
     first.change('stored soon')
     second.change('not stored yet')
     await first.flush()
     expect(first.status().kind).toBe('stored')
-    expect(second.shelf.kept?.value).toBe('not stored yet')
+    expect(second.drafts.kept?.value).toBe('not stored yet')
   })
 
   it('waits without a connection, tries again later and later, and at once when told', async () => {
@@ -193,7 +199,7 @@ describe('autosave', () => {
       kind: 'kept',
       problem: UNREACHED.failure.kind === 'unreached' && problem(0),
     })
-    expect(editor.shelf.kept).toEqual({ value: 'written on the train', version: null })
+    expect(editor.drafts.kept).toEqual({ value: 'written on the train', version: null })
     await vi.advanceTimersByTimeAsync(5000)
     expect(server.received).toHaveLength(2)
     await vi.advanceTimersByTimeAsync(5000)
@@ -203,7 +209,7 @@ describe('autosave', () => {
     server.failing = null
     await editor.flush()
     expect(server.text).toBe('written on the train')
-    expect(editor.shelf.kept).toBeNull()
+    expect(editor.drafts.kept).toBeNull()
   })
 
   it('keeps what is typed when one is signed out, and stores it once one is back', async () => {
@@ -213,7 +219,7 @@ describe('autosave', () => {
     await pause()
     await vi.advanceTimersByTimeAsync(600_000)
     expect(server.received).toHaveLength(1) // nothing is tried behind one's back
-    expect(editor.shelf.kept?.value).toBe('still here')
+    expect(editor.drafts.kept?.value).toBe('still here')
     server.failing = null
     await editor.flush()
     expect(server.text).toBe('still here')
@@ -227,7 +233,7 @@ describe('autosave', () => {
     expect(editor.status()).toEqual({ kind: 'refused', problem: problem(422, 'Too long.') })
     await vi.advanceTimersByTimeAsync(600_000)
     expect(server.received).toHaveLength(1)
-    expect(editor.shelf.kept?.value).toBe('far too long')
+    expect(editor.drafts.kept?.value).toBe('far too long')
     server.failing = null
     editor.change('short')
     await pause()
@@ -243,22 +249,22 @@ describe('autosave', () => {
   })
 
   it('brings back what a closed tab has left, and stores it', async () => {
-    const shelf = new BrowserShelf()
-    editorOn(server, new BrowserShelf(shelf.storage)).change('typed in the last instant')
+    const drafts = new BrowserDrafts()
+    editorOn(server, new BrowserDrafts(drafts.storage)).change('typed in the last instant')
     vi.clearAllTimers() // the browser ends here
-    const editor = editorOn(server, shelf)
+    const editor = editorOn(server, drafts)
     await editor.restore()
     expect(editor.value()).toBe('typed in the last instant')
     expect(editor.status().kind).toBe('kept')
     await pause()
     expect(server.text).toBe('typed in the last instant')
-    expect(shelf.kept).toBeNull()
+    expect(drafts.kept).toBeNull()
   })
 
   it('does not bring back what was left over what one has begun to type', async () => {
-    const shelf = new BrowserShelf()
-    editorOn(server, shelf).change('old')
-    const editor = editorOn(server, shelf)
+    const drafts = new BrowserDrafts()
+    editorOn(server, drafts).change('old')
+    const editor = editorOn(server, drafts)
     const restoring = editor.restore()
     editor.change('new')
     await restoring
@@ -266,13 +272,13 @@ describe('autosave', () => {
   })
 
   it('offers both when what was left was begun from an older version', async () => {
-    const shelf = new BrowserShelf()
+    const drafts = new BrowserDrafts()
     server.text = 'one'
     server.version = 1
-    editorOn(server, shelf).change('one, and mine')
+    editorOn(server, drafts).change('one, and mine')
     server.text = 'one, and theirs'
     server.version = 2
-    const editor = editorOn(server, shelf)
+    const editor = editorOn(server, drafts)
     await editor.restore()
     await pause()
     expect(editor.status()).toEqual({ kind: 'conflict', theirs: { value: 'one, and theirs', version: 2 } })
@@ -302,34 +308,34 @@ describe('autosave', () => {
   })
 
   it('sends nothing by itself where that is not wanted, and nothing that is nothing', async () => {
-    const byHand = editorOn(server, new BrowserShelf(), { auto: () => false })
+    const byHand = editorOn(server, new BrowserDrafts(), { auto: () => false })
     byHand.change('a')
     await vi.advanceTimersByTimeAsync(600_000)
     byHand.close()
     await settled()
     expect(server.received).toEqual([])
-    const empty = editorOn(server, new BrowserShelf(), {
+    const empty = editorOn(server, new BrowserDrafts(), {
       isWorthSending: (text, at) => text !== '' || at !== null,
     })
     empty.change('')
     await pause()
     expect(server.received).toEqual([])
     expect(empty.status().kind).toBe('stored')
-    expect(empty.shelf.kept).toBeNull()
+    expect(empty.drafts.kept).toBeNull()
   })
 
   it('keeps in the browser alone where nothing is sent', async () => {
-    const editor = editorOn(server, new BrowserShelf(), { send: null })
+    const editor = editorOn(server, new BrowserDrafts(), { send: null })
     editor.change('said to nobody yet')
     await vi.advanceTimersByTimeAsync(600_000)
     expect(editor.status()).toEqual({ kind: 'kept', problem: null })
-    expect(editor.shelf.kept?.value).toBe('said to nobody yet')
+    expect(editor.drafts.kept?.value).toBe('said to nobody yet')
     editor.forget()
-    expect(editor.shelf.kept).toBeNull()
+    expect(editor.drafts.kept).toBeNull()
   })
 
   it('joins two texts by itself where nobody has to choose, and stores the one they make', async () => {
-    const editor = editorOn(server, new BrowserShelf(), {
+    const editor = editorOn(server, new BrowserDrafts(), {
       join: theirs => ({ value: `${theirs.value} and mine`, isDecided: true }),
     })
     editor.change('mine')
@@ -361,8 +367,8 @@ describe('autosave', () => {
     await fc.assert(
       fc.asyncProperty(fc.array(act, { maxLength: 25 }), async acts => {
         server = new Server()
-        let shelf = new BrowserShelf()
-        let editor = editorOn(server, shelf)
+        let drafts = new BrowserDrafts()
+        let editor = editorOn(server, drafts)
         let typed: string | null = null // the last words typed, until they are known to be stored
         for (const a of acts) {
           if (a.kind === 'type') {
@@ -381,12 +387,12 @@ describe('autosave', () => {
           if (a.kind === 'mine') editor.settle('mine')
           if (a.kind === 'reopen') {
             vi.clearAllTimers() // the old tab is gone without a word
-            shelf = new BrowserShelf(shelf.storage)
-            editor = editorOn(server, shelf)
+            drafts = new BrowserDrafts(drafts.storage)
+            editor = editorOn(server, drafts)
             await editor.restore()
           }
-          if (typed !== null) expect([editor.value(), server.text, shelf.kept?.value]).toContain(typed)
-          if (typed !== null && server.text !== typed) expect(shelf.kept?.value).toBe(typed)
+          if (typed !== null) expect([editor.value(), server.text, drafts.kept?.value]).toContain(typed)
+          if (typed !== null && server.text !== typed) expect(drafts.kept?.value).toBe(typed)
         }
         server.failing = null
         editor.settle('mine')

@@ -35,7 +35,7 @@ export interface Kept<T> {
  * A place in the browser where one text survives a closed tab; all tabs share it. `put` has kept it when it returns; `drop`
  * takes away only what this tab has put or taken, never what another has put since.
  */
-export interface Shelf<T> {
+export interface LocalDraft<T> {
   readonly put: (kept: Kept<T>) => void
   /** @param now what stands here, for the parts a shelf does not keep */
   readonly take: (now: Kept<T>) => Promise<Kept<T> | null>
@@ -56,7 +56,7 @@ export interface AutosaveOptions<T> {
   /** Stores it on top of `version`; null where nothing is sent, and the browser alone keeps it. */
   readonly send: ((value: T, version: number | null) => Promise<{ readonly version: number }>) | null
   readonly failureOf: (error: unknown) => SaveFailure<T>
-  readonly shelf?: Shelf<T>
+  readonly localDraft?: LocalDraft<T>
   /** Whether changes are sent by themselves; otherwise only by `flush`. Always unless said. */
   readonly auto?: () => boolean
   /**
@@ -108,7 +108,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
   function change(next: T) {
     value = next
     changes++
-    options.shelf?.put({ value, version })
+    options.localDraft?.put({ value, version })
     if (status.kind === 'conflict') return step(status)
     step(options.send ? { kind: 'changed' } : { kind: 'kept', problem: null })
     schedule(options.pause)
@@ -132,7 +132,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
       failures = 0
       if (changes === sent) settleAsStored()
       else {
-        options.shelf?.put({ value, version }) // what was typed meanwhile stands on the new version
+        options.localDraft?.put({ value, version }) // what was typed meanwhile stands on the new version
         step({ kind: 'changed' })
       }
     } catch (error) {
@@ -141,7 +141,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
   }
   function settleAsStored() {
     storedChanges = changes
-    options.shelf?.drop()
+    options.localDraft?.drop()
     step({ kind: 'stored' })
   }
   async function fail(error: unknown) {
@@ -160,7 +160,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
     if (!joined?.isDecided) return step({ kind: 'conflict', theirs })
     version = theirs.version
     changes++
-    options.shelf?.put({ value, version })
+    options.localDraft?.put({ value, version })
     step({ kind: 'changed' })
     if (mayAuto()) await sendOnce()
   }
@@ -192,7 +192,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
     value = joined
     version = onto
     changes++
-    options.shelf?.put({ value, version })
+    options.localDraft?.put({ value, version })
     step({ kind: 'changed' })
     schedule(options.pause)
   }
@@ -211,7 +211,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
 
   /** Brings back what an earlier tab has left in this browser, unless something was typed here already. */
   async function restore() {
-    const kept = await options.shelf?.take({ value, version })
+    const kept = await options.localDraft?.take({ value, version })
     if (!kept || changes > 0 || isHeld) return
     value = kept.value
     version = kept.version
@@ -231,12 +231,12 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
   }
   /** Puts what stands here into the browser once more. */
   function keep() {
-    options.shelf?.put({ value, version })
+    options.localDraft?.put({ value, version })
   }
   /** Lets go of what the browser keeps: the text lives elsewhere now. */
   function forget() {
     storedChanges = changes
-    options.shelf?.drop()
+    options.localDraft?.drop()
   }
   /** The page is left: what is not stored is sent once more; the browser keeps it in any case. */
   function close() {

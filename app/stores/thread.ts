@@ -40,7 +40,7 @@ export const useThreadStore = defineStore('thread', () => {
   /** Fetches what has come meanwhile; what was new on this visit stays marked as new, and texts that are here stay. */
   let latest: Promise<void> = Promise.resolve()
   let asked = 0
-  const heard = new Set<string>() // what came while the latest answer was on its way
+  const arrived = new Set<string>() // what came while the latest answer was on its way
   function refresh(): Promise<void> {
     latest = fetchAnew(++asked)
     return latest
@@ -69,7 +69,7 @@ export const useThreadStore = defineStore('thread', () => {
   }
   async function fetchAnew(mine: number): Promise<void> {
     if (!activity.value) return
-    heard.clear()
+    arrived.clear()
     fetching++
     const [a, t] = await Promise.all([
       api.call(contributingEndpoints.readActivity, { params: { activityId: activity.value.id } }),
@@ -85,7 +85,7 @@ export const useThreadStore = defineStore('thread', () => {
     if (mine !== asked) return latest
     const had = byId.value
     const known = new Set(t.contributions.map(c => c.id))
-    const since = contributions.value.filter(c => heard.has(c.id) && !known.has(c.id))
+    const since = contributions.value.filter(c => arrived.has(c.id) && !known.has(c.id))
     activity.value = a
     thread.value = {
       ...t,
@@ -111,8 +111,8 @@ export const useThreadStore = defineStore('thread', () => {
     contributions.value.filter(c => c.view === 'whole'),
   )
   const roots = computed(() => buildThread(contributions.value))
-  const draftAt = (parentId: string | null, slot = ''): DraftView | null =>
-    thread.value?.drafts.find(d => d.parentId === parentId && d.slot === slot) ?? null
+  const draftAt = (parentId: string | null, key = ''): DraftView | null =>
+    thread.value?.drafts.find(d => d.parentId === parentId && d.slot === key) ?? null
 
   /** Says up to which place was seen: what this page has, and nothing that came since. */
   const recordVisit = () =>
@@ -139,9 +139,9 @@ export const useThreadStore = defineStore('thread', () => {
       void refresh().catch(() => {})
       return null
     }
-    if (event.kind === 'page') return null // a wiki's, heard by its own room
+    if (event.kind === 'page') return null // a wiki's, arrived by its own room
     if (event.kind === 'gone') {
-      heard.delete(event.id)
+      arrived.delete(event.id)
       // its place stays for this visit: somebody may be answering it, and nothing that is being read moves
       set(
         contributions.value.map(c =>
@@ -153,7 +153,7 @@ export const useThreadStore = defineStore('thread', () => {
       return null
     }
     const came = event.contribution
-    heard.add(came.id)
+    arrived.add(came.id)
     const before = byId.value.get(came.id)
     if (came.view !== 'whole') {
       set(contributions.value.map(c => (c.id === came.id ? came : c)))

@@ -36,7 +36,7 @@ export interface AllVoices {
   readonly voices: readonly Voice[] // in the order the people were given
 }
 
-export interface Circle {
+export interface Population {
   readonly people: readonly string[] // students who are meant, silent or not
   readonly staff: ReadonlySet<string>
   readonly dayOf: (at: number) => string // local day of an instant
@@ -57,16 +57,16 @@ interface Tally {
   answered: Map<string, number>
   answeredBy: Map<string, number>
   got: number
-  heard: number
+  gotAnswers: number
 }
 
 /**
  * Measures who spoke, how much, and to whom. One pass over what was said; exact. Answers to oneself are no answers.
  * People other than those who are meant, and staff, are left out.
  */
-export function measureVoices(talkEntries: readonly TalkEntry[], circle: Circle): AllVoices {
+export function measureVoices(talkEntries: readonly TalkEntry[], population: Population): AllVoices {
   const tallies = new Map(
-    circle.people.map((id): [string, Tally] => [
+    population.people.map((id): [string, Tally] => [
       id,
       {
         words: 0,
@@ -80,23 +80,23 @@ export function measureVoices(talkEntries: readonly TalkEntry[], circle: Circle)
         answered: new Map(),
         answeredBy: new Map(),
         got: 0,
-        heard: 0,
+        gotAnswers: 0,
       },
     ]),
   )
-  const answered = new Set(circle.answeredElsewhere)
+  const answered = new Set(population.answeredElsewhere)
   let staffWords = 0
   for (const s of talkEntries) {
     if (
       s.parentId !== null &&
       s.answersId !== null &&
       s.answersId !== s.authorId &&
-      (tallies.has(s.authorId) || circle.staff.has(s.authorId))
+      (tallies.has(s.authorId) || population.staff.has(s.authorId))
     )
       answered.add(s.parentId)
   }
   for (const s of talkEntries) {
-    if (circle.staff.has(s.authorId)) staffWords += s.words
+    if (population.staff.has(s.authorId)) staffWords += s.words
     const own = tallies.get(s.authorId)
     if (!own) continue
     own.contributions++
@@ -104,9 +104,9 @@ export function measureVoices(talkEntries: readonly TalkEntry[], circle: Circle)
     own.sentences += s.sentences
     own.syllables += s.syllables
     own.depth = Math.max(own.depth, s.depth)
-    own.days.add(circle.dayOf(s.at))
+    own.days.add(population.dayOf(s.at))
     own.first.set(s.activityId, Math.min(own.first.get(s.activityId) ?? Infinity, s.at))
-    if (answered.has(s.id)) own.heard++
+    if (answered.has(s.id)) own.gotAnswers++
     if (s.answersId === null || s.answersId === s.authorId) continue
     if (s.answersAt !== null) own.waits.push(s.at - s.answersAt)
     const other = tallies.get(s.answersId)
@@ -118,7 +118,7 @@ export function measureVoices(talkEntries: readonly TalkEntry[], circle: Circle)
   const share = (part: number, of: number) => (of === 0 ? null : part / of)
   const voices = [...tallies].map(([personId, t]): Voice => {
     const lead = [...t.first].flatMap(([activityId, at]) => {
-      const due = circle.dueOf(activityId, personId)
+      const due = population.dueOf(activityId, personId)
       return due === null ? [] : [at - due]
     })
     return {
@@ -136,7 +136,7 @@ export function measureVoices(talkEntries: readonly TalkEntry[], circle: Circle)
       answered: t.answered.size,
       answeredBy: t.answeredBy.size,
       answersGot: t.got,
-      shareAnswered: share(t.heard, t.contributions),
+      shareAnswered: share(t.gotAnswers, t.contributions),
       reciprocity: share([...t.answered.keys()].filter(id => t.answeredBy.has(id)).length, t.answered.size),
     }
   })
@@ -160,7 +160,7 @@ export function measureVoices(talkEntries: readonly TalkEntry[], circle: Circle)
     gini: gini(words),
     haveHalf: haveHalf(words),
     shareAnswered: share(
-      [...tallies.values()].reduce((a, t) => a + t.heard, 0),
+      [...tallies.values()].reduce((a, t) => a + t.gotAnswers, 0),
       contributions,
     ),
     reciprocity: share(mutual, linked),

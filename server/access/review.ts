@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm'
 import type { H3Event } from 'h3'
 import type { Db } from '#server/database/client'
 import { allocations } from '#server/database/schema'
-import { loadRound } from '#server/services/contributing/review/round'
+import { loadPeerReview } from '#server/services/contributing/review/peerReview'
 import { reachOfReview } from '#server/services/contributing/review/shapeReview'
 import { nothingHere, requireContributor, requireMarker } from './seminar'
 import { requirePerson } from './session'
@@ -23,10 +23,10 @@ export async function requireReceiver(event: H3Event, db: Db, receivedId: string
   const [allocation] = await db.select().from(allocations).where(eq(allocations.receivedId, receivedId))
   if (!allocation) throw nothingHere()
   const actor = await requireContributor(event, db, allocation.activityId, now)
-  const round = await loadRound(db, actor.activity)
-  const entry = round.entries.find(e => e.id === allocation.entryId) ?? null
-  if (reachOfReview(round, allocation, entry, actor.enrolment, now) !== 'received') throw nothingHere()
-  return { ...actor, allocation, settings: round.settings }
+  const peerReview = await loadPeerReview(db, actor.activity)
+  const entry = peerReview.entries.find(e => e.id === allocation.entryId) ?? null
+  if (reachOfReview(peerReview, allocation, entry, actor.enrolment, now) !== 'received') throw nothingHere()
+  return { ...actor, allocation, settings: peerReview.settings }
 }
 
 /** One allocation of an activity, to those who moderate it. */

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { keptAnswers } from '#core/closing/questions'
 import { seededRandom } from '#core/chance/seededRandom'
 import * as t from '#server/database/schema'
-import { tellClosing } from '#server/services/closing/closingRounds'
+import { notifyOfClosing } from '#server/services/closing/closingSurveys'
 import { Client, TEST_NOW } from '#server/testing/server'
 import { testWorld, type World } from '#server/testing/world'
 import type { ClosingView } from '#shared/closing/closing'
@@ -45,7 +45,7 @@ describe('closing questions', () => {
       answers: { [scale]: (n % 5) + 1, [choice]: [n % 3], [open]: `Words ${n}` },
     })
   const stored = async (id: string) =>
-    (await world.db.select().from(t.closingRounds).where(eq(t.closingRounds.activityId, id)))[0]!
+    (await world.db.select().from(t.closingSurveys).where(eq(t.closingSurveys.activityId, id)))[0]!
 
   it('without names leave nothing that ties an answer to who gave it: not by order, by time, by id, nor by what was stored beside it', async () => {
     const order = WHO.map((who, n) => ({ who, n }))
@@ -120,9 +120,9 @@ describe('closing questions', () => {
     expect(view.staff).toMatchObject({ answered: 6, results: null, people: [], mayChange: false })
     expect((await ines.send('GET', `${path(world.dredge.id)}/export`)).status).toBe(409)
     await world.db
-      .update(t.closingRounds)
+      .update(t.closingSurveys)
       .set({ closesAt: new Date(NOW - 1000) })
-      .where(eq(t.closingRounds.activityId, world.dredge.id))
+      .where(eq(t.closingSurveys.activityId, world.dredge.id))
     const closed = (await ines.json<ClosingView>('GET', path(world.dredge.id))).body
     expect(closed.staff!.results).toMatchObject([
       { answered: 6, counts: [2, 1, 1, 1, 1], median: 2.5 },
@@ -135,9 +135,9 @@ describe('closing questions', () => {
     expect(csv).not.toMatch(/Brandt|Corvo|liv@/)
     const rows = await stored(world.dredge.id)
     await world.db
-      .update(t.closingRounds)
+      .update(t.closingSurveys)
       .set({ takers: rows.takers.slice(0, 3) })
-      .where(eq(t.closingRounds.activityId, world.dredge.id))
+      .where(eq(t.closingSurveys.activityId, world.dredge.id))
     expect((await ines.json<ClosingView>('GET', path(world.dredge.id))).body.staff!.results).toBeNull()
     expect((await answer('liv', world.dredge.id, 1)).body).toMatchObject({ code: 'closed' })
   })
@@ -209,9 +209,9 @@ describe('closing questions', () => {
       ]),
     )
     await world.db
-      .update(t.closingRounds)
+      .update(t.closingSurveys)
       .set({ questions, takers: given.map(g => g.id), urns, closesAt: new Date(NOW - 1000) })
-      .where(eq(t.closingRounds.activityId, world.calm.id))
+      .where(eq(t.closingSurveys.activityId, world.calm.id))
     await world.db.delete(t.closingAnswers).where(eq(t.closingAnswers.activityId, world.roll.id))
     await world.db.insert(t.closingAnswers).values(
       given.map(g => ({
@@ -224,8 +224,8 @@ describe('closing questions', () => {
     )
     const rounds = await world.db
       .select()
-      .from(t.closingRounds)
-      .where(eq(t.closingRounds.seminarId, world.seminar.id))
+      .from(t.closingSurveys)
+      .where(eq(t.closingSurveys.seminarId, world.seminar.id))
     let compared = 0
     for (const round of rounds) {
       const { staff } = (await ines.json<ClosingView>('GET', path(round.activityId))).body
@@ -276,11 +276,11 @@ describe('closing questions', () => {
     expect((await students.get('liv')!.json('GET', path(world.walls.id))).status).toBe(404)
     expect((await answer('liv', world.walls.id, 1)).status).toBe(404)
     const n = await world.db.$count(t.notices, eq(t.notices.activityId, world.walls.id))
-    const told = await Promise.all([0, 1].map(() => tellClosing(world.db, new Date(NOW + 2 * 3_600_000))))
+    const told = await Promise.all([0, 1].map(() => notifyOfClosing(world.db, new Date(NOW + 2 * 3_600_000))))
     expect(told.reduce((a, b) => a + b, 0)).toBeGreaterThan(0)
     const after = await world.db.$count(t.notices, eq(t.notices.activityId, world.walls.id))
     expect(after).toBeGreaterThan(n)
-    await tellClosing(world.db, new Date(NOW + 3 * 3_600_000))
+    await notifyOfClosing(world.db, new Date(NOW + 3 * 3_600_000))
     expect(await world.db.$count(t.notices, eq(t.notices.activityId, world.walls.id))).toBe(after)
   })
 })

@@ -2,7 +2,7 @@ import { and, eq } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
-import { returnDue, tellReturned } from '#server/services/marking/returnMark'
+import { returnDue, notifyOfReturn } from '#server/services/marking/returnMark'
 import { atTheDesk, type Desk, type Refusal } from '#server/testing/marker'
 import { TEST_NOW } from '#server/testing/server'
 import { doc, testWorld, type World } from '#server/testing/world'
@@ -84,10 +84,10 @@ describe('the marking desk', () => {
     expect((await act('take-back', 'kadri')).body.state).toBe('held')
     expect((await letter('kadri')).status).toBe(404)
     await act('return', 'kadri')
-    await tellReturned(world.db, later(5))
+    await notifyOfReturn(world.db, later(5))
     expect(await told()).toHaveLength(0)
-    await Promise.all([tellReturned(world.db, later(11)), tellReturned(world.db, later(11))])
-    await tellReturned(world.db, later(12))
+    await Promise.all([notifyOfReturn(world.db, later(11)), notifyOfReturn(world.db, later(11))])
+    await notifyOfReturn(world.db, later(12))
     expect(await told()).toHaveLength(1)
     expect((await act('take-back', 'kadri')).body.code).toBe('tooLate')
     // changed and returned anew, then taken back: the first letter is there again, and nobody is told twice
@@ -97,7 +97,7 @@ describe('the marking desk', () => {
     expect((await letter('kadri')).body.points).toBe(2500)
     await act('take-back', 'kadri')
     expect((await letter('kadri')).body).toEqual(first)
-    await tellReturned(world.db, later(30))
+    await notifyOfReturn(world.db, later(30))
     expect(await told()).toHaveLength(1)
   })
 

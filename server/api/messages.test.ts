@@ -3,7 +3,7 @@ import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
 import { sendByRules } from '#server/services/messaging/rules'
-import { tellMessages } from '#server/services/messaging/writeTo'
+import { notifyOfMessages } from '#server/services/messaging/writeTo'
 import { Client, TEST_NOW } from '#server/testing/server'
 import { email, testWorld, type World } from '#server/testing/world'
 import type { MessageDraft, MessageThread, RuleList, ThreadList } from '#shared/messaging/messages'
@@ -85,8 +85,11 @@ describe('writing to students', () => {
 
     const before = await acts()
     const again = (await ines!.json<{ sendingId: string }>('POST', base, { ...write, key: v7() })).body
-    expect(await tellMessages(world.db, later(0.5))).toBe(0)
-    const told = await Promise.all([tellMessages(world.db, later(2)), tellMessages(world.db, later(2))])
+    expect(await notifyOfMessages(world.db, later(0.5))).toBe(0)
+    const told = await Promise.all([
+      notifyOfMessages(world.db, later(2)),
+      notifyOfMessages(world.db, later(2)),
+    ])
     expect(told[0]! + told[1]!).toBe(2)
     expect(
       (await ines!.json<{ code: string }>('DELETE', `${base}/sendings/${again.sendingId}`)).body.code,

@@ -228,9 +228,9 @@ describe('reviews from reading to mark', () => {
     const now = past(0)
     await world.db.delete(t.allocations).where(eq(t.allocations.activityId, world.essays.id))
     await world.db
-      .update(t.reviewRounds)
+      .update(t.peerReviews)
       .set({ dealtAt: null, releasedAt: null })
-      .where(eq(t.reviewRounds.activityId, world.essays.id))
+      .where(eq(t.peerReviews.activityId, world.essays.id))
     await set({ each: 2, release: 'at', releaseAt: past(-2).toISOString() })
     expect([
       await dealDue(world.db, past(25)),

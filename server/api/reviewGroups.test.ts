@@ -42,9 +42,9 @@ describe('reviews in groups', () => {
         .where(eq(t.contributions.id, a.reviewId!))
     }
     await world.db
-      .update(t.reviewRounds)
+      .update(t.peerReviews)
       .set({ releasedAt: null })
-      .where(eq(t.reviewRounds.activityId, world.teammates.id))
+      .where(eq(t.peerReviews.activityId, world.teammates.id))
     const own = async () => (await nico.json<OwnReviews>('GET', `${base}/reviews`)).body
     const list = (await own()).given
     expect(list.map(g => g.kind).sort()).toEqual(['self', 'teammate', 'teammate', 'teammate'])

@@ -6,11 +6,11 @@ import { isMailroom, useMailroom } from '#server/services/messaging/mailServer'
 import { startMailroom } from '#server/services/messaging/mailroom'
 import { mailDailyNotices } from '#server/services/messaging/notices'
 import { sendByRules } from '#server/services/messaging/rules'
-import { tellMessages } from '#server/services/messaging/writeTo'
-import { returnDue, tellReturned } from '#server/services/marking/returnMark'
+import { notifyOfMessages } from '#server/services/messaging/writeTo'
+import { returnDue, notifyOfReturn } from '#server/services/marking/returnMark'
 import { dealDue } from '#server/services/contributing/review/deal'
 import { releaseDue } from '#server/services/marking/peers/moderate'
-import { tellClosing } from '#server/services/closing/closingRounds'
+import { notifyOfClosing } from '#server/services/closing/closingSurveys'
 import { showDue } from '#server/services/contributing/writing/postContribution'
 import { publishDue } from '#server/services/planning/publish'
 
@@ -62,10 +62,10 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
     await dealDue(db, now())
     await releaseDue(db, now())
     await returnDue(db, now())
-    await tellReturned(db, now())
-    await tellClosing(db, now())
+    await notifyOfReturn(db, now())
+    await notifyOfClosing(db, now())
     await sendByRules(db, now())
-    await tellMessages(db, now())
+    await notifyOfMessages(db, now())
     await queueWaiting()
   })
   await boss.work(DAILY, async () => {
@@ -76,7 +76,7 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
 
   // mail written by any process is taken into the queue within a second; whatever fails here is tried at the next look
   let looking = false
-  const look = setInterval(() => {
+  const timer = setInterval(() => {
     if (looking) return
     looking = true
     queueWaiting()
@@ -86,7 +86,7 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
       })
   }, LOOK_EVERY)
   return async () => {
-    clearInterval(look)
+    clearInterval(timer)
     await boss.stop({ graceful: true, timeout: 3000 })
     await mailroom?.stop()
   }

@@ -4,7 +4,7 @@ import type { ActivityRow, Enrolment } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, contributions } from '#server/database/schema'
 import { aliasesOf } from '#server/services/contributing/aliases'
-import { circlesOf } from '#server/services/contributing/circles'
+import { discussionGroupsOf } from '#server/services/contributing/discussionGroups'
 import {
   asksQuestions,
   openedByOwn,
@@ -95,18 +95,22 @@ export async function broadcast(db: Db, { activityId, id }: Announcement, now: D
       .where(and(eq(contributions.parentId, id), eq(contributions.state, 'shown')))
       .limit(1),
   ])
-  const [aliases, circles] = await Promise.all([
+  const [aliases, discussionGroups] = await Promise.all([
     aliasesOf(db, activity, [...around, head]),
-    circlesOf(db, activity),
+    discussionGroupsOf(db, activity),
   ])
   const answered = new Set([...context, ...(answers.length > 0 ? [id] : [])])
   for (const reader of readers) {
     const who = { activity, enrolment: reader.enrolment, seenSeq: reader.seenSeq, now }
     const ownIn = openedByOwn(own.get(reader.enrolment.id) ?? [], who)
     const viewOf = (row: StoredContribution): ContributionView | undefined =>
-      shapeForReader([...around, row], who, { aliases, circles, files, ownIn, answered }).contributions.find(
-        v => v.id === id,
-      )
+      shapeForReader([...around, row], who, {
+        aliases,
+        discussionGroups,
+        files,
+        ownIn,
+        answered,
+      }).contributions.find(v => v.id === id)
     const view = viewOf(head)
     // one's own, shown in another window: where it opens the others', they are to be fetched
     if (head.authorId === reader.enrolment.id && (activity.settings.writeFirst || writesByPage(activity)))

@@ -15,11 +15,11 @@ export function withIdempotency<T>(
 ): Promise<T> {
   return db.transaction(async tx => {
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`${actor.id}:${key}`}, 0))`)
-    const [receipt] = await tx
+    const [idempotencyRecord] = await tx
       .select()
       .from(idempotencyRecords)
       .where(and(eq(idempotencyRecords.enrolmentId, actor.id), eq(idempotencyRecords.key, key)))
-    if (receipt) return receipt.answer as T
+    if (idempotencyRecord) return idempotencyRecord.answer as T
     const answer = await write(tx)
     await tx
       .insert(idempotencyRecords)

@@ -157,5 +157,5 @@ export const SampleWrite = z.object({
 })
 export type SampleWrite = z.infer<typeof SampleWrite>
 export const Version = z.object({ version: z.number().int() })
-export const Told = z.object({ told: z.number().int() })
+export const NotifiedCount = z.object({ told: z.number().int() })
 export const SampleParams = z.object({ activityId: z.uuid(), entryId: z.uuid() })

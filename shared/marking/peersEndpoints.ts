@@ -17,7 +17,7 @@ import {
   SharesWrite,
   TakeAnswer,
   TakeWrite,
-  Told,
+  NotifiedCount,
   Version,
 } from './peers'
 
@@ -80,7 +80,7 @@ export const remindReviewers = endpoint({
   summary: 'Reminds reviewers who have not handed in',
   params: ActivityParams,
   body: RemindWrite,
-  answer: Told,
+  answer: NotifiedCount,
 })
 
 export const repairReviews = endpoint({

@@ -32,13 +32,13 @@ const usual = (): ClosingQuestionBody[] => [
   },
   { id: newKey(), kind: 'open', text: 'What should be different next time?' },
 ]
-const round = props.view.round
-const questions = ref<ClosingQuestionBody[]>(round ? structuredClone(toRaw(round.questions)) : usual())
-const named = ref(round?.named ?? false)
-const from = ref(props.dayOf(round?.opensAt ?? props.view.activity.closesAt))
+const survey = props.view.round
+const questions = ref<ClosingQuestionBody[]>(survey ? structuredClone(toRaw(survey.questions)) : usual())
+const named = ref(survey?.named ?? false)
+const from = ref(props.dayOf(survey?.opensAt ?? props.view.activity.closesAt))
 // a week later by the calendar, also where the clocks change in between
 const weekAfter = (local: string) => `${dayAfter(local.slice(0, 10), 7)}${local.slice(10)}`
-const until = ref(round ? props.dayOf(round.closesAt) : weekAfter(from.value))
+const until = ref(survey ? props.dayOf(survey.closesAt) : weekAfter(from.value))
 const locked = computed(() => props.view.staff !== null && !props.view.staff.mayChange)
 function add(kind: ClosingQuestionBody['kind']) {
   const id = newKey()

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import type { ClosingAnswers } from '#core/closing/questions'
 import type { ClosingView } from '#shared/closing/closing'
-import { localShelf } from '~/autosave/localShelf'
+import { localDraft } from '~/autosave/localDraft'
 import { useAutosave } from '~/composables/shell/useAutosave'
 
 /** The questions as a student answers them. What is typed is kept in this browser until it is handed in. */
 const props = defineProps<{ view: ClosingView; busy: boolean; problem: string | null; trial?: boolean }>()
 const emit = defineEmits<{ answer: [answers: ClosingAnswers] }>()
-const round = computed(() => props.view.round!)
+const survey = computed(() => props.view.round!)
 type Answers = Record<string, number | number[] | string>
 const autosave = useAutosave<Answers>({
   value: { ...props.view.mine?.answers },
@@ -18,7 +18,7 @@ const autosave = useAutosave<Answers>({
     throw error
   },
   ...(!props.trial && {
-    shelf: localShelf<Answers>(`jovrel:closing:${props.view.activity.id}`, {
+    localDraft: localDraft<Answers>(`jovrel:closing:${props.view.activity.id}`, {
       write: kept => kept.value,
       read: written => ({ value: { ...props.view.mine?.answers, ...(written as Answers) }, version: null }), // only answers are written there
     }),
@@ -27,7 +27,7 @@ const autosave = useAutosave<Answers>({
 const answers = computed({ get: () => autosave.value.value, set: autosave.change })
 const count = computed(
   () =>
-    round.value.questions.filter(q => {
+    survey.value.questions.filter(q => {
       const a = answers.value[q.id]
       if (Array.isArray(a)) return a.length > 0
       if (typeof a === 'string') return a.trim() !== ''
@@ -55,16 +55,16 @@ function setStep(id: string, step: number) {
 
 <template>
   <form @submit.prevent="emit('answer', answers)">
-    <p class="promise" :class="{ named: round.named }">
-      <b>{{ round.named ? 'Your name is kept with your answers.' : 'Names are not kept.' }}</b>
+    <p class="promise" :class="{ named: survey.named }">
+      <b>{{ survey.named ? 'Your name is kept with your answers.' : 'Names are not kept.' }}</b>
       {{
-        round.named
+        survey.named
           ? 'Those who teach see who answered what. Until it closes you can change it.'
           : 'That you have answered is noted, so that you are asked once; what you answered goes in with the others’, question by question, without name, order or time. Nobody can put it back together, so it cannot be changed afterwards. Say nothing in it that tells who you are.'
       }}
     </p>
     <ol>
-      <li v-for="(q, i) in round.questions" :key="q.id">
+      <li v-for="(q, i) in survey.questions" :key="q.id">
         <fieldset v-if="q.kind === 'scale'">
           <legend>
             <span class="num">{{ i + 1 }}</span>{{ q.text }}
@@ -118,7 +118,7 @@ function setStep(id: string, step: number) {
       <v-btn class="main" type="submit" :disabled="busy || trial || count === 0">{{
         view.mine?.answered ? 'Hand in the changes' : 'Hand in'
       }}</v-btn><span class="muted small"
-        >{{ count }} of {{ round.questions.length }} answered; none has to be<template
+        >{{ count }} of {{ survey.questions.length }} answered; none has to be<template
           v-if="!trial && count > 0"
           >. Kept in this browser until you hand in.</template
         ></span

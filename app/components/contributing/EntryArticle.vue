@@ -242,7 +242,7 @@ function writerTone(author: WholeContribution['author']) {
           :attach="desk.attach"
           closable
           @posted="desk.posted"
-          @away="desk.putAway"
+          @away="desk.closeWriting"
           >To {{ desk.authorOf(row.parentId) ?? 'it' }}</WriteBox
         >
       </template>
@@ -257,7 +257,7 @@ function writerTone(author: WholeContribution['author']) {
         :attach="desk.attach"
         closable
         @posted="desk.posted"
-        @away="desk.putAway"
+        @away="desk.closeWriting"
         >To {{ desk.authorOf(entry.id) ?? 'it' }}</WriteBox
       >
     </div>

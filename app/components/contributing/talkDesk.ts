@@ -38,7 +38,7 @@ export interface TalkDesk {
   choose: (passage: TakesUp | null) => void
   dropPassage: () => void
   takeUp: (passage: TakesUp) => void
-  putAway: () => void
+  closeWriting: () => void
   posted: (id: string, state: 'shown' | 'awaitingApproval' | 'scheduled') => void
   nod: (id: string) => void
   mark: (id: string, mark: { readonly points: number | null; readonly done: boolean | null }) => void

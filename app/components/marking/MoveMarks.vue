@@ -14,7 +14,7 @@ const { busy, problem, send } = useSending()
 const open = ref(false)
 const view = shallowRef<MoveView | null>(null)
 const left = reactive(new Set<string>())
-async function look() {
+async function preview() {
   open.value = true
   view.value = null
   left.clear()
@@ -47,7 +47,7 @@ const toggle = (id: string) => {
   <p class="older">
     {{ marks === 1 ? 'One mark was' : `${inWords(marks)} marks were` }} given under an earlier version of the
     rubric and {{ plural(marks, 'keeps', 'keep') }} it.
-    <button class="link" type="button" @click="look">
+    <button class="link" type="button" @click="preview">
       see what moving {{ plural(marks, 'it', 'them') }} would do
     </button>
   </p>

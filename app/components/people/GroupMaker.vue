@@ -19,7 +19,7 @@ const api = useApi()
 const { busy, problem, send } = useSending()
 const wish = reactive({
   title: '',
-  way: 'random' as 'random' | 'join' | 'hand',
+  method: 'random' as 'random' | 'join' | 'hand',
   by: 'size' as 'size' | 'number',
   count: 4,
   mixSections: true,
@@ -45,8 +45,8 @@ const sizes = computed(() => {
 })
 async function make() {
   const sizing = () => {
-    if (wish.way === 'hand') return 'hand' as const
-    if (wish.way === 'join') return 'number' as const
+    if (wish.method === 'hand') return 'hand' as const
+    if (wish.method === 'join') return 'number' as const
     return wish.by
   }
   const rules = {
@@ -65,8 +65,8 @@ async function make() {
         title: wish.title || 'Groups',
         rules,
         topics: topics.value,
-        selfJoin: wish.way === 'join',
-        most: wish.way === 'join' ? wish.most : null,
+        selfJoin: wish.method === 'join',
+        most: wish.method === 'join' ? wish.most : null,
       },
     }),
   )
@@ -89,11 +89,11 @@ async function make() {
         placeholder="City pages"
         aria-label="What the plan is for"
       />:
-      <select v-model="wish.way" class="in" aria-label="How groups are made">
+      <select v-model="wish.method" class="in" aria-label="How groups are made">
         <option value="random">people are dealt out</option>
         <option value="join">students join by themselves</option>
         <option value="hand">I place people by hand</option></select
-      ><template v-if="wish.way === 'random'">
+      ><template v-if="wish.method === 'random'">
         into <template v-if="wish.by === 'size'">groups of</template>{{ ' '
         }}<input
           v-model.number="wish.count"
@@ -113,7 +113,7 @@ async function make() {
             <option :value="false">whatever their section</option>
           </select></template
         >. </template
-      ><template v-else-if="wish.way === 'join'"
+      ><template v-else-if="wish.method === 'join'"
         >,
         <input
           v-model.number="wish.count"
@@ -144,7 +144,7 @@ async function make() {
         empty groups.</template
       >
     </p>
-    <p v-if="wish.way === 'random'" class="hint">{{ people.length }} students make {{ sizes }}.</p>
+    <p v-if="wish.method === 'random'" class="hint">{{ people.length }} students make {{ sizes }}.</p>
     <div class="two">
       <label class="lab"
         >Topics, one a line<textarea
@@ -156,7 +156,7 @@ async function make() {
           >Each group takes its topic's name; with fewer topics than groups they come round again.</small
         ></label
       >
-      <div v-if="wish.way === 'random'" class="rules">
+      <div v-if="wish.method === 'random'" class="rules">
         <RuleSets v-model="wish.together" title="Keep together" :people="people" />
         <RuleSets v-model="wish.apart" title="Keep apart" :people="people" />
       </div>

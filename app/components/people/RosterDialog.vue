@@ -37,7 +37,7 @@ watch(open, is => {
     key = newKey()
   }
 })
-async function look(chosen: File | undefined) {
+async function previewFile(chosen: File | undefined) {
   over.value = false
   if (!chosen) return
   reading.value = true
@@ -102,13 +102,13 @@ const importVerb = computed(() => {
           :class="{ over }"
           @dragover.prevent="over = true"
           @dragleave="over = false"
-          @drop.prevent="look($event.dataTransfer?.files[0])"
+          @drop.prevent="previewFile($event.dataTransfer?.files[0])"
         >
           <input
             type="file"
             accept=".csv,.txt,.tsv,.zip"
             class="visually-hidden"
-            @change="look(($event.target as HTMLInputElement).files?.[0])"
+            @change="previewFile(($event.target as HTMLInputElement).files?.[0])"
           />
           <b>{{ reading ? 'Reading the file …' : 'Drop a file here, or choose one' }}</b>
           <span

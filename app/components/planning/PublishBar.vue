@@ -6,19 +6,19 @@ import TimePart from './TimePart.vue'
 
 /** When it opens, whether students are told, and the act itself. */
 const props = defineProps<{ view: ComposerView; body: ActivityBody; people: number; disabled: boolean }>()
-const emit = defineEmits<{ publish: [opens: string, tell: boolean]; unschedule: [] }>()
+const emit = defineEmits<{ publish: [opens: string, notifies: boolean]; unschedule: [] }>()
 const { now, dayTime } = useTimes()
 const planned = computed(() => Date.parse(props.body.opensAt) > now.value.getTime())
 const opens = ref<'now' | 'planned' | 'day'>(planned.value ? 'planned' : 'now')
 const day = ref(new Date(now.value.getTime() + 86_400_000).toISOString())
-const tell = ref(true)
+const notifies = ref(true)
 const at = computed(() => {
   if (opens.value === 'now') return 'now'
   if (opens.value === 'planned') return props.body.opensAt
   return day.value
 })
 const label = computed(
-  () => `${opens.value === 'now' ? 'Publish' : 'Schedule'}${tell.value ? ' and tell students' : ''}`,
+  () => `${opens.value === 'now' ? 'Publish' : 'Schedule'}${notifies.value ? ' and tell students' : ''}`,
 )
 </script>
 
@@ -29,7 +29,7 @@ const label = computed(
   <template v-else-if="view.state === 'scheduled'">
     <span class="grow">It opens by itself {{ dayTime(body.opensAt) }}.</span><slot />
     <v-btn :disabled="disabled" @click="emit('unschedule')">Back to draft</v-btn
-    ><v-btn class="main" :disabled="disabled" @click="emit('publish', 'now', tell)">Publish it now</v-btn>
+    ><v-btn class="main" :disabled="disabled" @click="emit('publish', 'now', notifies)">Publish it now</v-btn>
   </template>
   <template v-else>
     <span class="opens">Opens</span>
@@ -56,11 +56,11 @@ const label = computed(
     <span v-else class="chosen"><TimePart v-model="day" label="Opens" :due="false" /></span>
     <span class="grow" /><slot />
     <label class="tell"
-      ><input v-model="tell" type="checkbox" /> {{ people }}
+      ><input v-model="notifies" type="checkbox" /> {{ people }}
       {{ plural(people, 'student gets', 'students get') }} a note and an e-mail</label
     >
     <NuxtLink class="v-btn draft" :to="`/seminars/${view.seminarId}/plan`">Keep as draft</NuxtLink>
-    <v-btn class="main" :disabled="disabled" @click="emit('publish', at, tell)">{{ label }}</v-btn>
+    <v-btn class="main" :disabled="disabled" @click="emit('publish', at, notifies)">{{ label }}</v-btn>
   </template>
 </template>
 

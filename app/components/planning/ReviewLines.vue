@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { HAND_IN_WAYS, type HandInWay } from '#core/contributing/review/reviewSettings'
+import { HAND_IN_WAYS, type SubmissionMethod } from '#core/contributing/review/reviewSettings'
 import { ATTACHABLE } from '#core/contributing/talkSettings'
 import type { ReviewSettingsBody } from '#shared/contributing/reviewSettings'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
@@ -15,7 +15,7 @@ const props = defineProps<{ body: ActivityBody; view: ComposerView; disabled: bo
 const emit = defineEmits<{ change: [part: Partial<ActivityBody>] }>()
 const review = computed(() => props.body.review)
 const set = (part: Partial<ReviewSettingsBody>) => emit('change', { review: { ...review.value, ...part } })
-const WAYS: Readonly<Record<HandInWay, string>> = {
+const WAYS: Readonly<Record<SubmissionMethod, string>> = {
   text: 'written here',
   file: 'as a file',
   link: 'as a link',
@@ -27,11 +27,11 @@ const TYPE_WORDS = {
   document: 'documents',
   recording: 'recordings',
 } as const
-const toggleWay = (way: HandInWay) => {
-  const ways = review.value.ways.includes(way)
-    ? review.value.ways.filter(w => w !== way)
-    : [...review.value.ways, way]
-  if (ways.length > 0) set({ ways })
+const toggleMethod = (method: SubmissionMethod) => {
+  const methods = review.value.ways.includes(method)
+    ? review.value.ways.filter(w => w !== method)
+    : [...review.value.ways, method]
+  if (methods.length > 0) set({ ways: methods })
 }
 const toggleType = (type: (typeof ATTACHABLE)[number]) => {
   const { attach } = props.body
@@ -122,7 +122,7 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
             :class="{ on: review.ways.includes(w) }"
             :aria-pressed="review.ways.includes(w)"
             :disabled="disabled"
-            @click="toggleWay(w)"
+            @click="toggleMethod(w)"
           >
             {{ WAYS[w] }}
           </button></span

@@ -159,9 +159,9 @@ watch(words, value => {
     return
   }
   looking.value = true
-  timer = setTimeout(() => void look(value.trim()), 180)
+  timer = setTimeout(() => void search(value.trim()), 180)
 })
-async function look(value: string) {
+async function search(value: string) {
   const mine = ++asked
   try {
     const answer = await api.call(planningEndpoints.findInSeminar, {

@@ -104,7 +104,7 @@ const leave = useLeaving()
             {{ label }}</label
           >
         </fieldset>
-        <p class="ways">
+        <p class="ways-in">
           <NuxtLink to="/account">Account: mail and calendar</NuxtLink>
           <a v-if="seminar.isStudent && !seminar.shell?.studentsEye" :href="ownData" download
             >All you have put in, as a file</a
@@ -210,7 +210,7 @@ nav b {
 .who {
   font-weight: 650;
 }
-.ways {
+.ways-in {
   display: grid;
   gap: 7px;
   justify-items: start;

@@ -61,7 +61,7 @@ const focusable = computed(() =>
   props.chosen && seatOf.value.has(props.chosen) ? props.chosen : (seats.value[0]?.id ?? null),
 )
 /** Those who talk mostly among themselves (communities of the network), and who stands between them. */
-const circles = computed(() => {
+const communities = computed(() => {
   const talking = new Set(props.view.edges.flatMap(e => [e.from, e.to]))
   const by = new Map<number, string[]>()
   for (const p of props.view.people)
@@ -155,10 +155,10 @@ function seatWords(s: (typeof seats.value)[number]) {
         >the {{ shown.length }} who said most; {{ hidden.toLocaleString('en') }} more in the table</span
       >
     </p>
-    <details v-if="!about && circles.length > 1" class="circles">
-      <summary>{{ circles.length }} circles who talk mostly among themselves</summary>
+    <details v-if="!about && communities.length > 1" class="circles">
+      <summary>{{ communities.length }} circles who talk mostly among themselves</summary>
       <ul>
-        <li v-for="(names, i) in circles" :key="i">
+        <li v-for="(names, i) in communities" :key="i">
           {{ names.slice(0, 12).join(', ') }}{{ names.length > 12 ? ` and ${names.length - 12} more` : '' }}
         </li>
       </ul>

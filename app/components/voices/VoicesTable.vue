@@ -46,14 +46,14 @@ const sorted = computed(() => {
   const names = new Intl.Collator('en')
   const byName = (a: VoiceView, b: VoiceView) =>
     names.compare(a.familyName, b.familyName) || names.compare(a.givenName, b.givenName)
-  const way = falling.value ? -1 : 1
-  if (by.value === 'name') return [...props.view.people].sort((a, b) => way * byName(a, b))
+  const sign = falling.value ? -1 : 1
+  if (by.value === 'name') return [...props.view.people].sort((a, b) => sign * byName(a, b))
   // what is not known stands last, whichever way one sorts
   return [...props.view.people].sort((a, b) => {
     const [x, y] = [measure.value.of(a), measure.value.of(b)]
     return x === null || y === null
       ? Number(x === null) - Number(y === null) || byName(a, b)
-      : way * (x - y) || byName(a, b)
+      : sign * (x - y) || byName(a, b)
   })
 })
 const silent = computed(() => sorted.value.filter(p => p.contributions === 0))

@@ -8,7 +8,7 @@ import type { ProblemDetails } from '#shared/http/problem'
 import { ApiProblem, newKey, useApi } from '../shell/useApi'
 import { failureOf } from '~/autosave/failureOf'
 import { useAutosave } from '../shell/useAutosave'
-import { queuePost, textShelf } from './shelf'
+import { queuePost, textDraft } from './localDrafts'
 import { useOutbox } from './useOutbox'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
@@ -63,7 +63,7 @@ export function useDraft(
   const api = useApi()
   const outbox = useOutbox()
   const params = { activityId: target.activityId }
-  const shelf = `draft:${target.activityId}:${target.parentId ?? 'top'}:${target.slot ?? ''}`
+  const draftKey = `draft:${target.activityId}:${target.parentId ?? 'top'}:${target.slot ?? ''}`
   const autosave = useAutosave<DraftText>({
     value: textOf(stored),
     version: stored?.version ?? null,
@@ -76,7 +76,7 @@ export function useDraft(
         const view = theirs as DraftView // what a conflict about a draft answers
         return { value: textOf(view), version: view.version }
       }),
-    shelf: textShelf(shelf, {
+    localDraft: textDraft(draftKey, {
       write: ({ value: { doc, title, term }, version }) => ({ doc, title, term, baseVersion: version }),
       read: (kept, now) => ({
         value: {
@@ -160,7 +160,7 @@ export function useDraft(
         await queuePost({
           path: addressOf(contributingEndpoints.postContribution, { params }),
           body: keyed,
-          shelf,
+          shelf: draftKey,
         })
         waits.value = true
       } else refused.value = error.details
@@ -178,9 +178,9 @@ export function useDraft(
   }
 
   /** Listens for what waited to be sent from here. */
-  function onSent(heard: (id: string) => void) {
+  function onSent(onMessage: (id: string) => void) {
     outbox.onSent((sent, result) => {
-      if (sent.shelf !== shelf) return
+      if (sent.shelf !== draftKey) return
       waits.value = false
       if ('problem' in result) {
         autosave.resume()
@@ -189,7 +189,7 @@ export function useDraft(
       }
       void autosave.hold()
       autosave.forget()
-      heard(result.id)
+      onMessage(result.id)
     })
   }
 

@@ -1,6 +1,6 @@
 import { ApiProblem, useApi } from '../shell/useApi'
 import { useNotices } from '~/stores/notices'
-import { activityOf, forgetPost, forgetText, waitingPosts, type WaitingPost } from './shelf'
+import { activityOf, forgetPost, forgetText, waitingPosts, type WaitingPost } from './localDrafts'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 /** Told when a post that waited has been sent, or was refused and is a draft again. */
@@ -26,22 +26,22 @@ export function useOutbox() {
           await forgetText(post.shelf)
           await forgetPost(post.body.key)
           if (listeners.size === 0) notices.say('What you wrote while you were away is posted now.')
-          for (const heard of listeners) heard(post, answer)
+          for (const onMessage of listeners) onMessage(post, answer)
         } catch (error) {
           if (!(error instanceof ApiProblem) || error.status === 0) return // still away: the rest waits, too
           if (error.status === 401) return // signed out meanwhile: it waits for its writer
           // refused: the words are still on their shelf, and the place they were for says why
           await forgetPost(post.body.key)
-          for (const heard of listeners) heard(post, { problem: error })
+          for (const onMessage of listeners) onMessage(post, { problem: error })
         }
       }
     } finally {
       sending = false
     }
   }
-  function onSent(heard: Sent) {
-    listeners.add(heard)
-    onBeforeUnmount(() => listeners.delete(heard))
+  function onSent(onMessage: Sent) {
+    listeners.add(onMessage)
+    onBeforeUnmount(() => listeners.delete(onMessage))
   }
   return { flush, onSent }
 }

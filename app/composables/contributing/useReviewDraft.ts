@@ -3,7 +3,7 @@ import { countWords } from '#core/contributing/measureText'
 import { lacksOf } from '#core/contributing/review/missing'
 import type { ReviewDesk, ReviewGiven } from '#shared/contributing/review'
 import { failureOf } from '~/autosave/failureOf'
-import { localShelf } from '~/autosave/localShelf'
+import { localDraft } from '~/autosave/localDraft'
 import { ApiProblem, newKey, useApi } from '../shell/useApi'
 import { useAutosave } from '../shell/useAutosave'
 import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
@@ -26,7 +26,7 @@ export function useReviewDraft(desk: ReviewDesk) {
         const { given, version } = theirs as { given: ReviewGiven; version: number } // what a conflict about a review answers
         return { value: given, version }
       }),
-    shelf: localShelf(`jovrel:review:${desk.id}`, {
+    localDraft: localDraft(`jovrel:review:${desk.id}`, {
       write: kept => kept,
       read: written => written as Kept<ReviewGiven>, // only this form is written under that name
     }),

@@ -167,7 +167,7 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
       takesUp.value = passage
       chosen.value = null
     },
-    putAway: () => {
+    closeWriting: () => {
       replyTo.value = null
       void attempt(() => store.refresh())
     },

@@ -1,7 +1,7 @@
 /** Words typed in a plain field, kept in this browser until they are sent: they survive a closed tab and a lost connection. */
-export function useKeptWords(shelf: () => string) {
+export function useKeptWords(draftKey: () => string) {
   const words = ref('')
-  const key = () => `jovrel:words:${shelf()}`
+  const key = () => `jovrel:words:${draftKey()}`
   const take = () => {
     try {
       words.value = localStorage.getItem(key()) ?? ''
@@ -10,7 +10,7 @@ export function useKeptWords(shelf: () => string) {
     }
   }
   onMounted(take)
-  watch(shelf, take)
+  watch(draftKey, take)
   watch(words, now => {
     try {
       if (now.trim() === '') localStorage.removeItem(key())

@@ -40,7 +40,7 @@ export function usePlanEdit(view: () => ComposerView, onStored: (view: ComposerV
   const edit = useSharedEdit<ActivityBody>({
     stored: toStored(view()),
     auto: () => !live.value,
-    shelf: `jovrel:activity:${view().id}`,
+    draftKey: `jovrel:activity:${view().id}`,
     theirsOf: theirs => toStored(theirs as ComposerView), // what a conflict of this endpoint carries
     send: async (change, baseVersion) => {
       const saved = await api.call(planningEndpoints.changePlannedActivity, {

@@ -48,7 +48,7 @@ describe('a plan several people edit', () => {
         send: server.save,
         theirsOf: theirs => theirs as Stored<Plan>,
         auto: () => auto,
-        shelf: 'jovrel:activity:test',
+        draftKey: 'jovrel:activity:test',
       }),
     )
   const pause = () => vi.advanceTimersByTimeAsync(PAUSE)

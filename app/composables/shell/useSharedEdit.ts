@@ -1,7 +1,7 @@
 import { mergeFields } from '#core/planning/mergeFields'
 import type { Theirs } from '~/autosave/autosave'
 import { failureOf } from '~/autosave/failureOf'
-import { localShelf } from '~/autosave/localShelf'
+import { localDraft } from '~/autosave/localDraft'
 import { useAutosave, type WatchedAutosave } from './useAutosave'
 
 export type EditState = 'saved' | 'changed' | 'saving' | 'refused' | 'kept here' | 'clash'
@@ -28,7 +28,7 @@ export function useSharedEdit<T extends object>(options: {
   readonly send: (change: Partial<T>, baseVersion: number) => Promise<Stored<T>>
   readonly theirsOf: (details: unknown) => Stored<T>
   readonly auto: () => boolean // whether changes are sent by themselves
-  readonly shelf: string // where the browser keeps what is not sent yet
+  readonly draftKey: string // where the browser keeps what is not sent yet
 }) {
   const base = shallowRef(options.stored.body)
   const clashes = shallowRef<ReadonlyArray<Clash<T>>>([])
@@ -60,7 +60,7 @@ export function useSharedEdit<T extends object>(options: {
         return { value: body, version, savedBy }
       }),
     // only what is changed is kept: the rest is as it is stored when one comes back
-    shelf: localShelf<T>(options.shelf, {
+    localDraft: localDraft<T>(options.draftKey, {
       write: ({ value, version }) => ({ version, change: differing(value, base.value) }),
       read: (written, now) => {
         const { change } = written as { readonly change: Partial<T> } // only this form is written under that name

@@ -76,7 +76,7 @@ function tryDeal(table: Table, own: readonly number[] | null, each: number, rand
   let fewest = Infinity
   const tries = table.reviewers.length <= 300 ? 12 : 2
   for (let i = 0; i < tries && fewest > least; i++) {
-    const pairing = own ? dealCircle(table, each, own, random) : dealRound(table, each, random)
+    const pairing = own ? dealWithin(table, each, own, random) : dealInTurn(table, each, random)
     if (!pairing) return null // augmenting paths have shown that there is none
     const mutual = mutualOf(pairing, own)
     if (mutual < fewest) {
@@ -96,10 +96,10 @@ function leastMutual(table: Table, each: number): number {
   return Math.max(0, n * each - Math.floor(pairs))
 }
 
-/** Everyone in a circle reviews those who follow, and pairs are then mixed: nobody twice, nobody oneself, and mutual pairs only beyond half the circle. */
-function dealCircle(table: Table, each: number, own: readonly number[], random: Random): Pairing | null {
+/** Everyone in a circle reviews those who follow, and pairs are then mixed: nobody twice, nobody oneself, and mutual pairs only beyond half the ring. */
+function dealWithin(table: Table, each: number, own: readonly number[], random: Random): Pairing | null {
   const n = table.reviewers.length
-  const circle = shuffled(
+  const ring = shuffled(
     Array.from({ length: n }, (_, i) => i),
     random,
   )
@@ -109,9 +109,9 @@ function dealCircle(table: Table, each: number, own: readonly number[], random: 
     table.works.map(() => each),
   )
   const bad: Array<readonly [number, number]> = []
-  circle.forEach((r, at) => {
+  ring.forEach((r, at) => {
     for (let d = 1; d <= each; d++) {
-      const w = own[circle[(at + d) % n]!]!
+      const w = own[ring[(at + d) % n]!]!
       if (pairing.isOpen(r, w)) pairing.add(r, w)
       else bad.push([r, w])
     }
@@ -120,7 +120,7 @@ function dealCircle(table: Table, each: number, own: readonly number[], random: 
 }
 
 /** Works in a random round, dealt one after another as cards are. */
-function dealRound(table: Table, each: number, random: Random): Pairing | null {
+function dealInTurn(table: Table, each: number, random: Random): Pairing | null {
   const need = needs(table, each, random)
   const deck = shuffled(
     need.flatMap((n, w) => Array.from({ length: n }, (_, i) => ({ w, i }))),

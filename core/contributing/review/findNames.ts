@@ -28,7 +28,7 @@ const WORD = /[\p{L}\p{N}_]/u
 export function findNames(text: string, people: readonly KnownPerson[], ownId: string): FoundName[] {
   const folded = fold(text)
   const found: FoundName[] = []
-  const look = (needle: string, kind: FoundName['kind'], person: KnownPerson, needsCapital: boolean) => {
+  const search = (needle: string, kind: FoundName['kind'], person: KnownPerson, needsCapital: boolean) => {
     const wanted = fold(needle).toLocaleLowerCase()
     if ([...wanted].length < 3) return
     const lower = folded.toLocaleLowerCase()
@@ -44,11 +44,11 @@ export function findNames(text: string, people: readonly KnownPerson[], ownId: s
     }
   }
   for (const p of people) {
-    look(p.email, 'email', p, false)
-    if (p.studentNumber) look(p.studentNumber, 'number', p, false)
-    look(`${p.givenName} ${p.familyName}`, 'name', p, false)
-    look(p.familyName, 'name', p, true)
-    look(p.givenName, 'name', p, true)
+    search(p.email, 'email', p, false)
+    if (p.studentNumber) search(p.studentNumber, 'number', p, false)
+    search(`${p.givenName} ${p.familyName}`, 'name', p, false)
+    search(p.familyName, 'name', p, true)
+    search(p.givenName, 'name', p, true)
   }
   found.sort(
     (a, b) => a.start - b.start || b.exact.length - a.exact.length || Number(b.isOwn) - Number(a.isOwn),

@@ -2,7 +2,7 @@ import { USUAL_REVIEWING, type ReviewingWeights } from '#core/marking/peers/revi
 import type { ShareBounds } from '#core/marking/peers/ownShare'
 
 export const HAND_IN_WAYS = ['text', 'file', 'link', 'paper'] as const
-export type HandInWay = (typeof HAND_IN_WAYS)[number]
+export type SubmissionMethod = (typeof HAND_IN_WAYS)[number]
 
 /** Asked of every reviewer besides the criteria; a model answer stands beside it while they review. */
 export interface ReviewQuestion {
@@ -18,7 +18,7 @@ export interface ReviewSettings {
   readonly each: number // reviews everyone gives
   readonly self: boolean // also one's own, or oneself
   readonly apartIn: string | null // group plan whose groupmates do not review each other
-  readonly ways: readonly HandInWay[] // what is taken in
+  readonly ways: readonly SubmissionMethod[] // what is taken in
   readonly byGroup: boolean // one hand-in for each group of the audience
   readonly late: 'taken' | 'refused'
   readonly together: boolean // reviews go in all at once, not one by one

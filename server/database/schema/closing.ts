@@ -9,7 +9,7 @@ import { activities } from './planning'
  * answered, and nothing else: both stand here, each in its own order of the alphabet, without a time. The same people
  * with the same answers leave the same row, in whatever order they came.
  */
-export const closingRounds = pgTable('closing_rounds', {
+export const closingSurveys = pgTable('closing_rounds', {
   activityId: uuid()
     .primaryKey()
     .references(() => activities.id),

@@ -14,7 +14,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { CONTRIBUTION_STATES, CONTRIBUTION_TYPES } from '#core/contributing/contribution'
-import type { HandInWay } from '#core/contributing/review/reviewSettings'
+import type { SubmissionMethod } from '#core/contributing/review/reviewSettings'
 import type { TermDetail } from '#core/contributing/lexicon/lexiconSettings'
 import type { RichNode } from '#core/contributing/richText'
 import { id, instant, madeAt } from './columns'
@@ -34,7 +34,7 @@ export interface ContributionDetail {
   readonly note?: StoredNote // of a note in a margin
   readonly term?: TermDetail // of a term of the lexicon
   readonly page?: { readonly id: string; readonly base: number } // of a page begun in a wiki: the version it is written from
-  readonly handIn?: { readonly way: HandInWay; readonly groupId?: string; readonly tickedBy?: string } // of work that is reviewed
+  readonly handIn?: { readonly way: SubmissionMethod; readonly groupId?: string; readonly tickedBy?: string } // of work that is reviewed
   readonly review?: ReviewContent
   readonly sample?: {
     readonly points: Readonly<Record<string, number>>

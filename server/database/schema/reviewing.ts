@@ -7,7 +7,7 @@ import { enrolments, seminars } from './people'
 import { activities } from './planning'
 
 /** How far a peer review has come: dealt out, released. */
-export const reviewRounds = pgTable('review_rounds', {
+export const peerReviews = pgTable('review_rounds', {
   activityId: uuid()
     .primaryKey()
     .references(() => activities.id),

@@ -4,9 +4,9 @@ import type { ClosingAnswer, ClosingQuestion } from '#core/closing/questions'
 import { safeCell } from '#core/marking/results/safeCell'
 import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { closingRounds } from '#server/database/schema'
+import { closingSurveys } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
-import { resultsOf } from './closingRounds'
+import { resultsOf } from './closingSurveys'
 
 const words = (q: ClosingQuestion, a: ClosingAnswer | undefined): string | number => {
   if (a === undefined) return ''
@@ -20,16 +20,19 @@ export async function exportClosing(
   actor: Actor & { readonly activity: ActivityRow },
   now: Date,
 ): Promise<{ readonly name: string; readonly type: string; readonly bytes: Buffer }> {
-  const [round] = await db.select().from(closingRounds).where(eq(closingRounds.activityId, actor.activity.id))
-  if (!round) throw nothingHere()
-  const { results, why, people } = await resultsOf(db, round, now)
+  const [survey] = await db
+    .select()
+    .from(closingSurveys)
+    .where(eq(closingSurveys.activityId, actor.activity.id))
+  if (!survey) throw nothingHere()
+  const { results, why, people } = await resultsOf(db, survey, now)
   if (!results) throw new Problem(409, 'hidden', why!)
-  const rows = round.named
+  const rows = survey.named
     ? [
-        ['student', ...round.questions.map(q => safeCell(q.text))],
+        ['student', ...survey.questions.map(q => safeCell(q.text))],
         ...people.map(p => [
           safeCell(p.name),
-          ...round.questions.map(q => {
+          ...survey.questions.map(q => {
             const w = words(q, p.answers[q.id])
             return typeof w === 'string' ? safeCell(w) : w
           }),
@@ -37,7 +40,7 @@ export async function exportClosing(
       ]
     : [
         ['question', 'answer', 'times'],
-        ...round.questions.flatMap((q, i): Array<Array<string | number>> => {
+        ...survey.questions.flatMap((q, i): Array<Array<string | number>> => {
           const r = results[i]!
           if (r.kind === 'open') return r.answers.map(a => [safeCell(q.text), safeCell(a), 1])
           return r.counts.map((n, step) => [

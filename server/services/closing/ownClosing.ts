@@ -1,7 +1,7 @@
 import { and, eq, gt, inArray, lte } from 'drizzle-orm'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { closingAnswers, closingRounds } from '#server/database/schema'
+import { closingAnswers, closingSurveys } from '#server/database/schema'
 
 /** How a reader stands to an activity's questions. */
 export async function closingFor(
@@ -9,13 +9,13 @@ export async function closingFor(
   { activity, enrolment }: Actor & { readonly activity: ActivityRow },
   now: Date,
 ): Promise<'none' | 'planned' | 'open' | 'answered' | 'closed'> {
-  const [round] = await db.select().from(closingRounds).where(eq(closingRounds.activityId, activity.id))
-  if (!round || enrolment.role === 'observer') return 'none'
-  if (now < round.opensAt) return isStaff(enrolment) ? 'planned' : 'none'
-  if (now >= round.closesAt) return 'closed'
+  const [survey] = await db.select().from(closingSurveys).where(eq(closingSurveys.activityId, activity.id))
+  if (!survey || enrolment.role === 'observer') return 'none'
+  if (now < survey.opensAt) return isStaff(enrolment) ? 'planned' : 'none'
+  if (now >= survey.closesAt) return 'closed'
   if (isStaff(enrolment)) return 'open'
   const given =
-    round.takers.includes(enrolment.id) ||
+    survey.takers.includes(enrolment.id) ||
     (await db.$count(
       closingAnswers,
       and(eq(closingAnswers.activityId, activity.id), eq(closingAnswers.enrolmentId, enrolment.id)),
@@ -34,12 +34,12 @@ export async function openClosing(
   const [rounds, given] = await Promise.all([
     db
       .select()
-      .from(closingRounds)
+      .from(closingSurveys)
       .where(
         and(
-          inArray(closingRounds.activityId, [...activityIds]),
-          lte(closingRounds.opensAt, now),
-          gt(closingRounds.closesAt, now),
+          inArray(closingSurveys.activityId, [...activityIds]),
+          lte(closingSurveys.opensAt, now),
+          gt(closingSurveys.closesAt, now),
         ),
       ),
     db

@@ -6,7 +6,7 @@ import type { ContributionView, ThreadView } from '#shared/contributing/thread'
 import { loadPlan } from '#server/services/planning/activityPlan'
 import { talkOf } from '#core/contributing/talkSettings'
 import { aliasesOf } from './aliases'
-import { circleOf, circlesOf } from './circles'
+import { discussionGroupOf, discussionGroupsOf } from './discussionGroups'
 import { draftView } from './writing/draft'
 import { handInDue } from './review/handIn'
 import { judgeRecord, loadRecords, participants } from './records'
@@ -72,9 +72,9 @@ export async function readThread(
   return {
     waiting: shaped.waiting,
     waitingAt: shaped.waitingAt,
-    circles: shaped.circles
-      ? [...shaped.circles.titles]
-          .filter(([id]) => shaped.isStaff || id === circleOf(shaped.circles, enrolment.id))
+    circles: shaped.discussionGroups
+      ? [...shaped.discussionGroups.titles]
+          .filter(([id]) => shaped.isStaff || id === discussionGroupOf(shaped.discussionGroups, enrolment.id))
           .map(([id, title]) => ({ id, title }))
       : [],
     lastSeq: Math.max(0, ...shaped.contributions.map(c => (c.view === 'whole' ? (c.seq ?? 0) : 0))),
@@ -112,10 +112,10 @@ export async function readThread(
 
   async function silentNames(heard: ReadonlySet<string>) {
     const [plan, everyone] = await Promise.all([loadPlan(db, activity), participants(db, activity)])
-    const mine = circleOf(shaped.circles, enrolment.id)
+    const mine = discussionGroupOf(shaped.discussionGroups, enrolment.id)
     return everyone
       .filter(plan.isMeant)
-      .filter(s => shaped.isStaff || circleOf(shaped.circles, s.enrolmentId) === mine)
+      .filter(s => shaped.isStaff || discussionGroupOf(shaped.discussionGroups, s.enrolmentId) === mine)
       .filter(s => !heard.has(s.enrolmentId) && s.enrolmentId !== enrolment.id)
       .map(s => s.givenName)
   }
@@ -136,20 +136,23 @@ export async function shapedThread(
       .where(and(eq(visits.activityId, activity.id), eq(visits.enrolmentId, enrolment.id))),
     attachedFiles(db, { activityId: activity.id }),
   ])
-  const [aliases, circles] = await Promise.all([aliasesOf(db, activity, rows), circlesOf(db, activity)])
+  const [aliases, discussionGroups] = await Promise.all([
+    aliasesOf(db, activity, rows),
+    discussionGroupsOf(db, activity),
+  ])
   const shaped = shapeForReader(
     rows,
     { activity, enrolment, seenSeq: visit?.seenSeq ?? null, now },
     {
       aliases,
-      circles,
+      discussionGroups,
       files,
       handInUntil: activity.kind === 'review' ? await handInDue(db, { activity, enrolment }) : null,
     },
   )
   return {
     ...shaped,
-    circles,
+    discussionGroups,
     heard: new Set(rows.filter(r => r.state === 'shown').map(r => r.authorId)),
     isStaff: enrolment.role === 'instructor' || enrolment.role === 'assistant',
   }

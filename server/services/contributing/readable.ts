@@ -3,7 +3,7 @@ import { type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions } from '#server/database/schema'
 import { aliasesOf, aliasKey } from './aliases'
-import { circlesOf } from './circles'
+import { discussionGroupsOf } from './discussionGroups'
 import { openedByOwn, shapeForReader } from './shapeForReader'
 import { storedContributions, type StoredContribution } from './storedContributions'
 
@@ -56,10 +56,13 @@ export async function readableOf(
       ),
   ])
   const reader = { activity, enrolment, seenSeq: null, now }
-  const [aliases, circles] = await Promise.all([aliasesOf(db, activity, rows), circlesOf(db, activity)])
+  const [aliases, discussionGroups] = await Promise.all([
+    aliasesOf(db, activity, rows),
+    discussionGroupsOf(db, activity),
+  ])
   const { contributions: views } = shapeForReader(rows, reader, {
     aliases,
-    circles,
+    discussionGroups,
     files: new Map(),
     roots: new Map(chain.map(r => [r.id, r])),
     ownIn: openedByOwn(own, reader),

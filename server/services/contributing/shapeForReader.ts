@@ -8,7 +8,7 @@ import type { StoredNote } from '#server/database/schema'
 import type { AttachedFile, AuthorView, ContributionView } from '#shared/contributing/thread'
 import { authorView } from '#server/services/people/nameView'
 import { aliasKey, type Aliases } from './aliases'
-import { circleOf, type Circles } from './circles'
+import { discussionGroupOf, type DiscussionGroups } from './discussionGroups'
 import type { StoredContribution } from './storedContributions'
 
 export interface Reader {
@@ -21,7 +21,7 @@ export interface Reader {
 /** What else a view is made of, and what tells whether the reader's own is in: by default the rows themselves. */
 export interface Surroundings {
   readonly aliases: Aliases
-  readonly circles: Circles | null // null: all talk together
+  readonly discussionGroups: DiscussionGroups | null // null: all talk together
   readonly files: ReadonlyMap<string, readonly AttachedFile[]>
   readonly roots?: ReadonlyMap<
     string,
@@ -91,7 +91,7 @@ export function shapeForReader(
     ...(around.roots ?? []),
     ...rows.filter(r => r.parentId === null).map(r => [r.id, r] as const),
   ])
-  const mine = circleOf(around.circles, enrolment.id)
+  const mine = discussionGroupOf(around.discussionGroups, enrolment.id)
   const whole = new Set<string>()
   const views: ContributionView[] = []
   for (const row of rows) {
@@ -117,7 +117,7 @@ export function shapeForReader(
       reach: reachOf(activity.kind, talk.opening, root?.openToClass ?? false),
       ownsThread: root?.authorId === enrolment.id,
       threadByStaff: root !== undefined && isStaffRole(root.role),
-      elsewhere: opener !== null && circleOf(around.circles, opener) !== mine,
+      elsewhere: opener !== null && discussionGroupOf(around.discussionGroups, opener) !== mine,
       writeFirst: activity.settings.writeFirst || byPage,
       ownIsIn: ownIn.has(draftKey()),
       hasShownAnswers: answered.has(row.id),
@@ -143,7 +143,7 @@ export function shapeForReader(
         hidden && role !== 'staff'
           ? behind(alias, row.threadId, isAuthor)
           : authorView({ ...row, enrolmentId: row.authorId }, enrolment.id),
-      circle: role === 'staff' && opener ? circleOf(around.circles, opener) : null,
+      circle: role === 'staff' && opener ? discussionGroupOf(around.discussionGroups, opener) : null,
       alias: hidden && (role === 'staff' || isAuthor) ? (alias?.name ?? null) : null,
       withdrawn: row.state === 'withdrawn',
       mayPutBack:

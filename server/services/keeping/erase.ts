@@ -11,7 +11,7 @@ import {
   auditTrail,
   citations,
   closingAnswers,
-  closingRounds,
+  closingSurveys,
   contributionRevisions,
   contributions,
   enrolments,
@@ -238,7 +238,7 @@ async function takeOut(db: Db, seminarId: string, enrolmentId: string, name: Nam
     family: name.family.toLowerCase(),
   })
   await inTexts(db, pageVersions, here(pageVersions.seminarId), ['summary'], () => false, name)
-  await inTexts(db, closingRounds, here(closingRounds.seminarId), ['urns'], () => false, name)
+  await inTexts(db, closingSurveys, here(closingSurveys.seminarId), ['urns'], () => false, name)
   await inTexts(
     db,
     closingAnswers,

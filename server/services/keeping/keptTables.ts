@@ -86,7 +86,7 @@ export const KEPT_TABLES: readonly KeptTable[] = [
   { table: t.contributionFiles, about: 'files that came with contributions' },
   { table: t.aliases, about: 'names people go by where names are hidden' },
   { table: t.contributionMarks, about: 'marks of single contributions' },
-  { table: t.reviewRounds, about: 'how far peer reviews have come' },
+  { table: t.peerReviews, about: 'how far peer reviews have come' },
   { table: t.allocations, about: 'who reviews what' },
   { table: t.keptApart, about: 'who does not review whom' },
   { table: t.willing, about: 'who would review more' },
@@ -109,7 +109,7 @@ export const KEPT_TABLES: readonly KeptTable[] = [
   { table: t.messageThreads, about: 'conversations' },
   { table: t.messages, about: 'what was written in them' },
   {
-    table: t.closingRounds,
+    table: t.closingSurveys,
     about: 'closing questions; answers without names stand here, by question, in the order of the alphabet',
   },
   { table: t.closingAnswers, about: 'closing answers with their names' },

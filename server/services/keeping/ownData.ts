@@ -6,7 +6,7 @@ import type { Db } from '#server/database/client'
 import {
   activities,
   closingAnswers,
-  closingRounds,
+  closingSurveys,
   contributionFiles,
   contributionRevisions,
   contributions,
@@ -131,9 +131,9 @@ export async function ownData(
       .from(closingAnswers)
       .where(eq(closingAnswers.enrolmentId, enrolmentId)),
     db
-      .select({ activityId: closingRounds.activityId, questions: closingRounds.questions })
-      .from(closingRounds)
-      .where(eq(closingRounds.seminarId, seminar.id)),
+      .select({ activityId: closingSurveys.activityId, questions: closingSurveys.questions })
+      .from(closingSurveys)
+      .where(eq(closingSurveys.seminarId, seminar.id)),
     db
       .select({ activity: activities.title, dueAt: extensions.dueAt })
       .from(extensions)

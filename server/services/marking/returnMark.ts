@@ -214,7 +214,7 @@ export async function returnDue(db: Database, now: Date): Promise<number> {
 }
 
 /** Tells students of what came back to them, once, when it cannot be taken back any more. */
-export async function tellReturned(db: Database, now: Date): Promise<number> {
+export async function notifyOfReturn(db: Database, now: Date): Promise<number> {
   return db.transaction(async tx => {
     const rows = await tx
       .select({

@@ -226,7 +226,7 @@ export function recallMessages(
 }
 
 /** Tells students of what was written to them, once the time for taking back is over. @returns how many were told */
-export async function tellMessages(db: Database, now: Date): Promise<number> {
+export async function notifyOfMessages(db: Database, now: Date): Promise<number> {
   return db.transaction(async tx => {
     const rows = await tx
       .select({ thread: messageThreads, by: persons.name })

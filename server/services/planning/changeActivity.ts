@@ -35,7 +35,7 @@ import type { ActivityBody, ActivityPatch } from '#shared/planning/composer'
 import { composerView, loadBody } from './composer'
 import { otherSeminars } from './jointActivities'
 import { scheduleSentence } from './scheduleWords'
-import { tellChange } from './tellStudents'
+import { notifyOfChange } from './notifyStudents'
 
 /** Takes the activity's row for this change; refuses when it is locked or has moved on since it was seen. */
 export async function requireCurrent(
@@ -111,7 +111,7 @@ export function changeActivity(db: Database, actor: ActivityActor, write: Activi
       detail: { fields, title: body.title },
     })
     if (write.tell && after!.state === 'published')
-      await tellChange(tx, { ...actor, activity: after! }, old, body, now)
+      await notifyOfChange(tx, { ...actor, activity: after! }, old, body, now)
     return composerView(tx, { ...actor, activity: after! }, now)
   })
 }

@@ -53,7 +53,7 @@ export async function effectOf(
     move.people++
     moves.set(`${from}>${to}`, move)
   }
-  const reckons =
+  const recalculates =
     body.points !== activity.points ||
     JSON.stringify(body.lateRule) !== JSON.stringify(activity.lateRule) ||
     JSON.stringify(body.combine) !== JSON.stringify(activity.combine)
@@ -61,7 +61,7 @@ export async function effectOf(
     moves: [...moves.values()].sort((a, b) => b.people - a.people),
     leaving,
     joining,
-    recalculated: reckons ? notReturned : 0,
+    recalculated: recalculates ? notReturned : 0,
     kept,
     renamed: body.kind !== activity.kind,
     shuts: activity.state === 'published' && activity.opensAt <= now && new Date(body.opensAt) > now,

@@ -7,7 +7,7 @@ import { withIdempotency } from '#server/services/idempotency'
 import type { ActivityBody } from '#shared/planning/composer'
 import { requireCurrent, requireSound, toPhases } from './changeActivity'
 import { loadBody } from './composer'
-import { tellChange } from './tellStudents'
+import { notifyOfChange } from './notifyStudents'
 
 interface Write {
   readonly key: string
@@ -56,7 +56,7 @@ export function moveActivity(db: Database, actor: ActivityActor, write: Write, n
       },
     })
     if (write.tell && after!.state === 'published')
-      await tellChange(tx, { ...actor, activity: after! }, old, body, now)
+      await notifyOfChange(tx, { ...actor, activity: after! }, old, body, now)
     return { version: after!.version, state: after!.state }
   })
 }

@@ -16,7 +16,7 @@ import { withIdempotency } from '#server/services/idempotency'
 import type { ActivityBody } from '#shared/planning/composer'
 import { requireCurrent, requireSound } from './changeActivity'
 import { loadBody } from './composer'
-import { tellPublished } from './tellStudents'
+import { notifyOfPublishing } from './notifyStudents'
 
 /** Publishes at once, or at a time to come: then it opens by itself. What opens now begins now, with the due times it has. */
 export function publishActivity(
@@ -70,7 +70,7 @@ export function publishActivity(
       subjectId: row.id,
       detail: { told: write.tell },
     })
-    if (!later && write.tell) await tellPublished(tx, actor.seminar, after!, now)
+    if (!later && write.tell) await notifyOfPublishing(tx, actor.seminar, after!, now)
     return { version: after!.version, state: after!.state }
   })
 }
@@ -124,7 +124,7 @@ export async function publishDue(db: Database, now: Date): Promise<number> {
         .set({ state: 'published', publishedAt: now, version: activity.version + 1 })
         .where(eq(activities.id, activity.id))
         .returning()
-      if (activity.tellOnPublish) await tellPublished(tx, seminar, after!, now)
+      if (activity.tellOnPublish) await notifyOfPublishing(tx, seminar, after!, now)
     }
     return rows.length
   })

@@ -1,6 +1,6 @@
 import type { RichNode } from '#core/contributing/richText'
 import { countText, type TextCount } from '#core/voices/countText'
-import { lookAtVoices, type VoicesIn, type VoicesOut } from '#core/voices/lookAtVoices'
+import { analyseVoices, type VoicesIn, type VoicesOut } from '#core/voices/analyseVoices'
 import { runThread } from '#server/threads/runThread'
 import type { VoicesTasks } from './voicesThread'
 
@@ -10,10 +10,10 @@ const BOUNDS = { milliseconds: 5 * 60_000, megabytes: 3000 }
 const MANY = { talkEntries: 4000, texts: 400 }
 
 /** All figures of a span, beside everything else when there is much. */
-export const look = async (voices: VoicesIn): Promise<VoicesOut> =>
+export const analyse = async (voices: VoicesIn): Promise<VoicesOut> =>
   voices.talkEntries.length + voices.before.length < MANY.talkEntries
-    ? lookAtVoices(voices)
-    : runThread<VoicesTasks, 'look'>(file(), 'look', [voices], BOUNDS)
+    ? analyseVoices(voices)
+    : runThread<VoicesTasks, 'analyse'>(file(), 'analyse', [voices], BOUNDS)
 
 export const countTexts = async (docs: readonly RichNode[]): Promise<TextCount[]> =>
   docs.length < MANY.texts

@@ -13,7 +13,7 @@ import { loadWork, openPlans } from '#server/services/messaging/missingWork'
 import { dueAtOf } from '#server/services/planning/activityPlan'
 import { TYPICAL, type OneVoice } from '#shared/voices/student'
 import { loadActs } from './presence'
-import { lookFor } from './readVoices'
+import { analysisFor } from './readVoices'
 import { NOT_TALK } from './talkEntries'
 
 const LATEST = 12
@@ -21,7 +21,7 @@ const LATEST = 12
 /** One student through the term: what they said beside what is usual, to whom, what they have done of what was asked. For staff. */
 export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now: Date): Promise<OneVoice> {
   const { seminar } = actor
-  const { view, filter, talkEntries, staff } = await lookFor(db, actor, {}, now)
+  const { view, filter, talkEntries, staff } = await analysisFor(db, actor, {}, now)
   const index = view.people.findIndex(p => p.id === enrolmentId)
   if (index < 0) throw nothingHere()
   const voice = view.people[index]!
@@ -29,7 +29,7 @@ export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now
   const student = filter.students.find(s => s.enrolmentId === enrolmentId)!
   const own = plans.filter(p => p.isMeant(student))
   const ids = own.map(p => p.activity.id)
-  const talk = filter.looked.map(p => p.activity.id)
+  const talk = filter.activities.map(p => p.activity.id)
   const answersTo = alias(contributions, 'answers_to')
   const [{ records, excused }, written, returned, latest, section, acts, messageCount] = await Promise.all([
     loadWork(db, ids, [student]),

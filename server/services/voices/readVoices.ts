@@ -9,7 +9,7 @@ import { judgeRecord, loadRecords } from '#server/services/contributing/records'
 import { initialsOf } from '#server/services/people/nameView'
 import { firstDueOf } from '#server/services/planning/activityPlan'
 import type { VoicesQuery, VoicesView } from '#shared/voices/voices'
-import { look } from './inThread'
+import { analyse } from './inThread'
 import { loadActs } from './presence'
 import { quietDeeds } from './quiet'
 import { loadTalkEntries, NOT_TALK } from './talkEntries'
@@ -20,14 +20,14 @@ const FIRST_WORDS = 140 // characters
 
 /** Who speaks, how much, to whom and when; who is silent; whom the one who looks has neglected. For staff. */
 export async function readVoices(db: Db, actor: Actor, query: VoicesQuery, now: Date): Promise<VoicesView> {
-  return (await lookFor(db, actor, query, now)).view
+  return (await analysisFor(db, actor, query, now)).view
 }
 
 /** The same with what it was made from, for who goes on with it. */
-export async function lookFor(db: Db, actor: Actor, query: VoicesQuery, now: Date) {
+export async function analysisFor(db: Db, actor: Actor, query: VoicesQuery, now: Date) {
   const { seminar, enrolment } = actor
   const filter = await voicesFilterOf(db, actor, query, now)
-  const ids = filter.looked.map(p => p.activity.id)
+  const ids = filter.activities.map(p => p.activity.id)
   const people = filter.students.map(s => s.enrolmentId)
   const span = filter.to.getTime() - filter.from.getTime()
   const [talkEntries, before, staff] = await Promise.all([
@@ -40,7 +40,7 @@ export async function lookFor(db: Db, actor: Actor, query: VoicesQuery, now: Dat
         }),
     staffOf(db, seminar.id),
   ])
-  const out = await look({
+  const out = await analyse({
     talkEntries,
     before,
     people,
@@ -158,8 +158,8 @@ const staffOf = (db: Db, seminarId: string) =>
     )
 
 /** When everybody's first contribution was due: the earliest due time of what is asked, their extension counted. */
-function duesOf({ looked, students }: VoicesFilter): Array<readonly [string, string, number]> {
-  return looked.flatMap(plan =>
+function duesOf({ activities, students }: VoicesFilter): Array<readonly [string, string, number]> {
+  return activities.flatMap(plan =>
     plan.expectations.length === 0
       ? []
       : students.map(s => [plan.activity.id, s.enrolmentId, firstDueOf(plan, s.enrolmentId)] as const),

@@ -11,7 +11,7 @@ import type { VoicesQuery } from '#shared/voices/voices'
 export interface VoicesFilter {
   readonly chosen: ActivityPlan | null // one activity
   readonly plans: readonly ActivityPlan[] // all that have begun
-  readonly looked: readonly ActivityPlan[]
+  readonly activities: readonly ActivityPlan[]
   readonly students: readonly Student[]
   readonly from: Date
   readonly to: Date
@@ -110,7 +110,7 @@ export async function voicesFilterOf(
   return {
     chosen,
     plans,
-    looked: chosen
+    activities: chosen
       ? [chosen]
       : (among ?? (query.kind ? plans.filter(p => p.activity.kind === query.kind) : plans)),
     students,

@@ -1,9 +1,9 @@
 import { countText } from '#core/voices/countText'
-import { lookAtVoices } from '#core/voices/lookAtVoices'
+import { analyseVoices } from '#core/voices/analyseVoices'
 import type { RichNode } from '#core/contributing/richText'
 import { answerCall } from '#server/threads/answerCall'
 
-const tasks = { look: lookAtVoices, countTexts: (docs: readonly RichNode[]) => docs.map(countText) }
+const tasks = { analyse: analyseVoices, countTexts: (docs: readonly RichNode[]) => docs.map(countText) }
 export type VoicesTasks = typeof tasks
 
 void answerCall(tasks)

@@ -106,7 +106,7 @@ async function posted(id: string, state: 'shown' | 'awaitingApproval' | 'schedul
   writing.value = null
   desk.posted(id, state)
 }
-async function putAway() {
+async function closeWriting() {
   writing.value = null
   try {
     await store.refresh()
@@ -190,7 +190,7 @@ function showAllEntries() {
           closable
           verb="Post it"
           @posted="posted"
-          @away="putAway"
+          @away="closeWriting"
         />
         <section v-if="drafts.length > 0" class="drafts" aria-label="Your drafts">
           <p v-for="d in drafts" :key="d.id">

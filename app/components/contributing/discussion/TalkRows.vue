@@ -167,7 +167,7 @@ defineExpose({ show, hold })
           :attach="desk.attach"
           closable
           @posted="desk.posted"
-          @away="desk.putAway"
+          @away="desk.closeWriting"
           @drop-passage="desk.dropPassage"
           >To {{ desk.authorOf(row.parentId) ?? 'it' }}</WriteBox
         >

@@ -269,7 +269,7 @@ watch(
           :chosen="period"
           @choose="period = period === $event ? null : $event"
         />
-        <TermsInOut :activity="activity" :may-take-in="desk.isStaff" @taken="store.refresh()" />
+        <TermsInOut :activity="activity" :may-import="desk.isStaff" @taken="store.refresh()" />
       </aside>
     </div>
   </ActivityPage>

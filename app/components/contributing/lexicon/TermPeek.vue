@@ -69,13 +69,13 @@ const LISTENERS = [
   ['scroll', hide],
 ] as const
 onMounted(() => {
-  for (const [name, heard] of LISTENERS)
-    document.addEventListener(name, heard as EventListener, name === 'scroll')
+  for (const [name, onEvent] of LISTENERS)
+    document.addEventListener(name, onEvent as EventListener, name === 'scroll')
 })
 onBeforeUnmount(() => {
   hide()
-  for (const [name, heard] of LISTENERS)
-    document.removeEventListener(name, heard as EventListener, name === 'scroll')
+  for (const [name, onEvent] of LISTENERS)
+    document.removeEventListener(name, onEvent as EventListener, name === 'scroll')
 })
 watch(() => route.fullPath, hide)
 </script>

@@ -12,7 +12,7 @@ import * as lexiconEndpoints from '#shared/contributing/lexiconEndpoints'
 
 /** Terms taken along as a file, and, for staff, taken in from a table after seeing what it would do. */
 type Imported = z.infer<typeof LexiconImported>
-const props = defineProps<{ activity: ActivityView; mayTakeIn: boolean }>()
+const props = defineProps<{ activity: ActivityView; mayImport: boolean }>()
 const emit = defineEmits<{ taken: [] }>()
 const api = useApi()
 const notices = useNotices()
@@ -58,7 +58,7 @@ async function take() {
         as <a :href="takenAs('csv')" download>CSV</a><a :href="takenAs('json')" download>JSON</a
         ><a :href="takenAs('html')" download>HTML</a>
       </p>
-      <template v-if="mayTakeIn">
+      <template v-if="mayImport">
         <p class="row">
           <label class="link"
             >take terms in from a CSV<input

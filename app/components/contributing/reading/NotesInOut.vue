@@ -39,7 +39,7 @@ watch(open, now => {
       })
     })
 })
-const look = (event: Event) =>
+const previewFile = (event: Event) =>
   attempt(async () => {
     const input = event.target as HTMLInputElement
     const file = input.files?.[0]
@@ -112,7 +112,7 @@ const mayWrite = computed(() => seminar.shell?.role !== 'observer' && !seminar.s
             class="visually-hidden"
             type="file"
             accept=".json,.jsonld,application/ld+json"
-            @change="look"
+            @change="previewFile"
           />a file of annotations …</label
         >
       </p>

@@ -10,9 +10,9 @@ import { useFind } from '~/composables/contributing/reading/useFind'
 import { useMargin } from '~/composables/contributing/reading/useMargin'
 import { usePaper } from '~/composables/contributing/reading/usePaper'
 import { usePlayer } from '~/composables/contributing/reading/usePlayer'
-import { slotOf, useNoteComposer } from '~/composables/contributing/reading/useNoteComposer'
+import { draftKeyOf, useNoteComposer } from '~/composables/contributing/reading/useNoteComposer'
 import { useReadingSize } from '~/composables/contributing/reading/useReadingSize'
-import { useWay } from '~/composables/contributing/reading/useWay'
+import { useReadingNavigation } from '~/composables/contributing/reading/useReadingNavigation'
 import { useKeys } from '~/composables/shell/useKeys'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
@@ -49,17 +49,17 @@ const text = computed(() => view.value?.text ?? null)
 const parts = computed(() => text.value?.parts ?? [])
 const margin = useMargin()
 const choice = useChoice()
-const way = useWay(margin, choice, ids => composer.readBelow(ids))
-const { scroller, here, lit, openNotes, narrow, found, show, focusNote, step, follow } = way
+const navigation = useReadingNavigation(margin, choice, ids => composer.readBelow(ids))
+const { scroller, here, lit, openNotes, narrow, found, show, focusNote, step, follow } = navigation
 const { desk } = useTalkDesk(id => focusNote(id))
 const composer = useNoteComposer(
   margin,
   choice,
-  () => way,
+  () => navigation,
   () => desk,
 )
 const { composedNote, element: composerElement } = composer
-const find = useFind(way)
+const find = useFind(navigation)
 const player = usePlayer(() => text.value?.cues ?? [])
 const {
   paper,
@@ -79,11 +79,11 @@ const labelOf = (n: number) => `${word.value.toLowerCase()} ${parts.value[n - 1]
 const { zoom, zoomBy, width } = useReadingSize(scroller, narrow)
 const closedPages = computed(() =>
   view.value?.writeFirst === 'page' && seminar.isStudent
-    ? new Set(parts.value.map(p => p.number).filter(n => !way.hasOwn(n)))
+    ? new Set(parts.value.map(p => p.number).filter(n => !navigation.hasOwn(n)))
     : new Set<number>(),
 )
 const keys = computed(() =>
-  readingKeys(text.value?.form ?? null, { way, composer, find, margin, player, desk, zoomBy }),
+  readingKeys(text.value?.form ?? null, { navigation, composer, find, margin, player, desk, zoomBy }),
 )
 const { listOpen } = useKeys(() => keys.value)
 
@@ -106,7 +106,7 @@ const toggle = (id: string) => {
 const { follows } = useFollowing(
   () => text.value,
   player,
-  way,
+  navigation,
   choice,
   () => Boolean(composedNote.value),
 )
@@ -117,7 +117,7 @@ onMounted(async () => {
   else if ((view.value?.from ?? 1) > 1) await show(view.value!.from)
   // the notes of the pages that are read first came with the page; the others come once these stand there
   if (thread.thread?.more) {
-    await way.drawn(here.value)
+    await navigation.drawn(here.value)
     await thread.refresh().catch(problem => notices.warn(problem))
   }
   void Promise.resolve(thread.recordVisit()).catch(() => {})
@@ -208,7 +208,7 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
         <main
           ref="scroller"
           tabindex="-1"
-          @scroll.passive="way.scrolled"
+          @scroll.passive="navigation.scrolled"
           @mouseup="composer.released"
           @keyup.shift="composer.released"
         >
@@ -227,7 +227,7 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
           <TextRow
             v-for="p in parts"
             :key="p.number"
-            :ref="row => way.keepRow(p.number, row)"
+            :ref="row => navigation.keepRow(p.number, row)"
             :part="p"
             :text="text"
             :paper="paper"
@@ -282,15 +282,15 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
             />
             <NoteComposer
               v-else
-              :key="slotOf(composedNote)"
+              :key="draftKeyOf(composedNote)"
               :activity-id="activity.id"
               :note="composer.note.value"
               :kind="composedNote.kind"
               :already="composer.already.value"
               :may-write="desk.mayWrite"
               :min-words="composer.minWords"
-              :stored="thread.draftAt(null, slotOf(composedNote))"
-              :draft-key="slotOf(composedNote)"
+              :stored="thread.draftAt(null, draftKeyOf(composedNote))"
+              :draft-key="draftKeyOf(composedNote)"
               @kind="composer.setKind"
               @posted="composer.posted"
               @away="composer.away"
@@ -316,7 +316,7 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
         :is-student="seminar.isStudent"
         @zoom="zoomBy"
         @step="step(1, $event)"
-        @next-own="way.nextOwn"
+        @next-own="navigation.nextOwn"
         @taken="thread.refresh()"
       />
     </div>

@@ -7,7 +7,7 @@ const props = defineProps<{ html: string }>()
 const emit = defineEmits<{ drawn: [root: HTMLElement] }>()
 const terms = useTermsStore()
 const linked = computed(() => terms.link(props.html))
-const { root, part, close, tell, isOpen } = useGap(r => emit('drawn', r), renew)
+const { root, part, close, emitDrawn, isOpen } = useGap(r => emit('drawn', r), renew)
 // terms that come while something is being written between the lines wait until the text has closed again
 const shown = ref(linked.value)
 watch(linked, () => {
@@ -16,7 +16,7 @@ watch(linked, () => {
 function renew() {
   if (shown.value === linked.value) return
   shown.value = linked.value
-  void nextTick(tell)
+  void nextTick(emitDrawn)
 }
 defineExpose({ part, close, root })
 </script>

@@ -13,10 +13,10 @@ interface Line {
 /** A stretch of a transcript, line by line; the line that is being said is lit, and each begins to play from its time. */
 const props = defineProps<{ lines: readonly Line[]; currentLineStart: number | null }>()
 const emit = defineEmits<{ drawn: [root: HTMLElement]; play: [at: number] }>()
-const { root, part, close, tell } = useGap(r => emit('drawn', r))
+const { root, part, close, emitDrawn } = useGap(r => emit('drawn', r))
 watch(
   () => props.lines,
-  () => nextTick(tell),
+  () => nextTick(emitDrawn),
 )
 defineExpose({ part, close, root })
 </script>

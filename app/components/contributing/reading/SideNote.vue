@@ -239,7 +239,7 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
       verb="Answer"
       closable
       @posted="desk.posted"
-      @away="desk.putAway"
+      @away="desk.closeWriting"
     />
   </article>
 </template>

@@ -32,9 +32,9 @@ const minWords = computed(() => {
   const r = props.activity.expectations.map(e => e.rule).find(x => x.kind === 'entries')
   return r && 'minWords' in r ? r.minWords : 1
 })
-const ways = computed(() => props.own.handIn.ways)
+const methods = computed(() => props.own.handIn.ways)
 const attach = computed(() =>
-  ways.value.includes('file')
+  methods.value.includes('file')
     ? {
         ...props.activity.talk.attach,
         types: props.activity.talk.attach.types.filter(t => t !== 'recording'),
@@ -47,7 +47,7 @@ const WAY_WORDS = {
   link: 'link to it',
   paper: 'hand it over on paper',
 }
-const how = computed(() => ways.value.map(w => WAY_WORDS[w]).join(' or '))
+const how = computed(() => methods.value.map(w => WAY_WORDS[w]).join(' or '))
 const late = computed(() => props.own.writeEndsAt !== null && new Date(props.own.writeEndsAt) < now.value)
 
 // names are looked for before it goes in; what is found, its writer decides about

@@ -30,7 +30,7 @@ async function unfold(file: NonNullable<ReviewDesk['work']>['files'][number]) {
 }
 
 /** What is selected in the work, with where it stands in the work's text. */
-function look() {
+function readSelection() {
   const selection = window.getSelection()
   const root = text.value
   if (!props.open || !root || !selection || selection.isCollapsed || selection.rangeCount === 0) {
@@ -121,10 +121,10 @@ watch(
 )
 onMounted(() => {
   paint()
-  document.addEventListener('selectionchange', look)
+  document.addEventListener('selectionchange', readSelection)
 })
 onBeforeUnmount(() => {
-  document.removeEventListener('selectionchange', look)
+  document.removeEventListener('selectionchange', readSelection)
   if (typeof CSS !== 'undefined' && 'highlights' in CSS) {
     CSS.highlights.delete('remarked')
     CSS.highlights.delete('remarked-now')

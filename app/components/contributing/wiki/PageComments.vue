@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { PageComment, PageView, PagePassage } from '#shared/contributing/wiki'
-import { keepText, keptText, forgetText } from '~/composables/contributing/shelf'
+import { keepText, keptText, forgetText } from '~/composables/contributing/localDrafts'
 import { inWords } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { ApiProblem, newKey } from '~/composables/shell/useApi'
@@ -33,7 +33,7 @@ let key = { key: newKey(), text: '' }
 const roots = computed(() => props.page.comments.filter(c => c.parentId === null))
 const answersTo = (id: string) => props.page.comments.filter(c => c.parentId === id)
 const open = computed(() => roots.value.filter(c => !c.resolved && !c.withdrawn).length)
-const shelf = computed(() => `page-comment:${props.page.id}:${answering.value ?? ''}`)
+const draftKey = computed(() => `page-comment:${props.page.id}:${answering.value ?? ''}`)
 const chosenVersion = (c: PageComment) => props.page.versions.filter(v => v.number > (c.on ?? 0))
 
 watch(
@@ -49,11 +49,11 @@ async function begin(parentId: string | null) {
   answering.value = parentId
   writing.value = true
   problem.value = null
-  doc.value = (await keptText(shelf.value))?.doc ?? EMPTY
+  doc.value = (await keptText(draftKey.value))?.doc ?? EMPTY
 }
 function write(next: RichNode) {
   doc.value = next
-  void keepText(shelf.value, { doc: next, title: null, baseVersion: null })
+  void keepText(draftKey.value, { doc: next, title: null, baseVersion: null })
 }
 async function post() {
   if (busy.value || plainText(doc.value) === '') return
@@ -63,7 +63,7 @@ async function post() {
   if (key.text !== said) key = { key: newKey(), text: said }
   try {
     await props.send(doc.value, answering.value ? null : props.passage, answering.value, key.key)
-    await forgetText(shelf.value)
+    await forgetText(draftKey.value)
     doc.value = EMPTY
     writing.value = false
     answering.value = null
@@ -172,7 +172,7 @@ const aboutWords = computed(() => {
         </button>
       </p>
       <RichEditor
-        :key="shelf"
+        :key="draftKey"
         class="small-editor"
         :doc="doc"
         label="Your comment"

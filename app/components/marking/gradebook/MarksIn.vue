@@ -26,7 +26,7 @@ watch(open, is => {
     key = newKey()
   }
 })
-async function look(event: Event) {
+async function previewFile(event: Event) {
   const chosen = (event.target as HTMLInputElement).files?.[0]
   if (!chosen) return
   const read = { name: chosen.name, base64: await toBase64(chosen) }
@@ -74,7 +74,7 @@ async function take() {
         </select></label
       >
       <label v-if="activityId" class="lab"
-        >File<input class="in" type="file" accept=".csv,.txt,.tsv" :disabled="busy" @change="look"
+        >File<input class="in" type="file" accept=".csv,.txt,.tsv" :disabled="busy" @change="previewFile"
       /></label>
       <template v-if="preview">
         <p>

@@ -24,7 +24,7 @@ const out = reactive(new Set<string>())
 const extra = ref<'none' | 'willing' | 'everyone'>('willing')
 let asked = 0
 /** What would be moved by what is chosen now; an answer overtaken by a later choice is let go. */
-async function look() {
+async function propose() {
   const mine = ++asked
   plan.value = null
   const answer = await attempt(() =>
@@ -35,20 +35,20 @@ async function look() {
   )
   if (mine === asked) plan.value = answer
 }
-watch(extra, look)
+watch(extra, propose)
 watch(
   open,
   is => {
     if (is) {
       out.clear()
-      void look()
+      void propose()
     }
   },
   { immediate: true },
 )
 const toggle = (id: string) => {
   if (!out.delete(id)) out.add(id)
-  void look()
+  void propose()
 }
 const authorOf = (entryId: string) => props.nameOf(props.works.find(w => w.id === entryId)?.authorId ?? '')
 const nothing = computed(() => plan.value !== null && plan.value.add.length + plan.value.remove.length === 0)
@@ -62,7 +62,7 @@ async function doIt() {
       }),
     )) === null
   ) {
-    void look()
+    void propose()
     return
   }
   open.value = false

@@ -5,10 +5,10 @@ import type { useFind } from './useFind'
 import type { useMargin } from './useMargin'
 import type { usePlayer } from './usePlayer'
 import type { useNoteComposer } from './useNoteComposer'
-import type { useWay } from './useWay'
+import type { useReadingNavigation } from './useReadingNavigation'
 
 interface Rooms {
-  readonly way: ReturnType<typeof useWay>
+  readonly navigation: ReturnType<typeof useReadingNavigation>
   readonly composer: ReturnType<typeof useNoteComposer>
   readonly find: ReturnType<typeof useFind>
   readonly margin: ReturnType<typeof useMargin>
@@ -20,17 +20,25 @@ interface Rooms {
 /** What the keys do while a text is read. */
 export const readingKeys = (
   form: TextForm | null,
-  { way, composer, find, margin, player, desk, zoomBy }: Rooms,
+  { navigation, composer, find, margin, player, desk, zoomBy }: Rooms,
 ): Key[] => [
-  { keys: 'j', does: 'the next note', run: () => way.step(1) },
-  { keys: 'k', does: 'the note before', run: () => way.step(-1) },
+  { keys: 'j', does: 'the next note', run: () => navigation.step(1) },
+  { keys: 'k', does: 'the note before', run: () => navigation.step(-1) },
   {
     keys: 'u',
     does: 'the next question without an answer',
-    run: () => way.step(1, margin.openQuestions.value),
+    run: () => navigation.step(1, margin.openQuestions.value),
   },
-  { keys: ']', does: 'the next page of yours, first those without a note of your own', run: way.nextOwn },
-  { keys: '[', does: 'the page before', run: () => void way.show(Math.max(1, way.here.value - 1)) },
+  {
+    keys: ']',
+    does: 'the next page of yours, first those without a note of your own',
+    run: navigation.nextOwn,
+  },
+  {
+    keys: '[',
+    does: 'the page before',
+    run: () => void navigation.show(Math.max(1, navigation.here.value - 1)),
+  },
   { keys: '.', does: 'choose the next sentence', run: () => void composer.sentence(1) },
   { keys: ',', does: 'choose the sentence before', run: () => void composer.sentence(-1) },
   { keys: '>', does: 'one word more', run: () => composer.stretch(1) },
@@ -42,7 +50,7 @@ export const readingKeys = (
     keys: 'r',
     does: 'answer the note you are at',
     run: () => {
-      if (way.lit.value && desk.mayWrite) desk.reply(way.lit.value)
+      if (navigation.lit.value && desk.mayWrite) desk.reply(navigation.lit.value)
     },
   },
   { keys: '/', does: 'find words in the text', run: () => find.field.value?.focus() },

@@ -1,34 +1,34 @@
 import { useNotices } from '~/stores/notices'
 import { useReadingStore } from '~/stores/reading'
-import type { useWay } from './useWay'
+import type { useReadingNavigation } from './useReadingNavigation'
 
 /** Finding words in the whole of a text, also on pages that are not drawn, and going from place to place. */
-export function useFind(way: ReturnType<typeof useWay>) {
+export function useFind(navigation: ReturnType<typeof useReadingNavigation>) {
   const store = useReadingStore()
   const notices = useNotices()
   const words = ref('')
   const at = ref(-1)
   const field = ref<HTMLInputElement | null>(null)
-  const looked = ref('') // what `found` is of
-  const { found } = way
+  const foundFor = ref('') // what `found` is of
+  const { found } = navigation
   async function find(by: 1 | -1 = 1) {
     const q = words.value.trim()
     if (q.length < 2) {
       found.value = []
       at.value = -1
-      looked.value = ''
+      foundFor.value = ''
       return
     }
     try {
-      if (q !== looked.value) {
+      if (q !== foundFor.value) {
         found.value = (await store.find(q)).places
-        looked.value = q
-        const from = store.view?.text?.parts[way.here.value - 1]?.start ?? 0
+        foundFor.value = q
+        const from = store.view?.text?.parts[navigation.here.value - 1]?.start ?? 0
         at.value = found.value.findIndex(p => p.start >= from) - 1
       }
       if (found.value.length === 0) return
       at.value = (at.value + by + found.value.length) % found.value.length
-      await way.lightUp(found.value[at.value]!)
+      await navigation.lightUp(found.value[at.value]!)
     } catch (problem) {
       notices.warn(problem)
     }
@@ -36,11 +36,11 @@ export function useFind(way: ReturnType<typeof useWay>) {
   function end() {
     words.value = ''
     found.value = []
-    looked.value = ''
+    foundFor.value = ''
     at.value = -1
   }
   const said = computed(() => {
-    if (looked.value === '') return ''
+    if (foundFor.value === '') return ''
     if (found.value.length === 0) return 'not in it'
     return `${at.value + 1} of ${found.value.length}`
   })

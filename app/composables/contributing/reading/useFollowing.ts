@@ -1,7 +1,7 @@
 import type { ReadingView } from '#shared/contributing/reading'
 import type { useChoice } from './useChoice'
 import type { usePlayer } from './usePlayer'
-import type { useWay } from './useWay'
+import type { useReadingNavigation } from './useReadingNavigation'
 
 const BELOW = 80 // pixels that what is being said keeps from the lower edge
 const ABOVE = 120 // pixels above it once it was brought into sight
@@ -10,25 +10,25 @@ const ABOVE = 120 // pixels above it once it was brought into sight
 export function useFollowing(
   text: () => ReadingView['text'],
   player: ReturnType<typeof usePlayer>,
-  way: ReturnType<typeof useWay>,
+  navigation: ReturnType<typeof useReadingNavigation>,
   choice: ReturnType<typeof useChoice>,
   isWriting: () => boolean,
 ) {
   const follows = ref(true)
   watch(player.currentLineStart, start => {
     if (start === null || !follows.value || !player.playing.value || isWriting()) return
-    const part = way.partAt(start)
+    const part = navigation.partAt(start)
     const drawn = choice.drawn.get(part)
     if (!drawn) {
-      void way.show(part)
+      void navigation.show(part)
       return
     }
     const cue = text()?.cues.find(c => c.start === start)
     const box = cue && drawn.lines(cue.start, cue.end)[0]
-    const edges = way.scroller.value?.getBoundingClientRect()
+    const edges = navigation.scroller.value?.getBoundingClientRect()
     if (!box || !edges || (box.bottom <= edges.bottom - BELOW && box.top >= edges.top)) return
     const isStill = matchMedia('(prefers-reduced-motion: reduce)').matches
-    way.bring(part, cue, ABOVE, isStill ? 'auto' : 'smooth')
+    navigation.bring(part, cue, ABOVE, isStill ? 'auto' : 'smooth')
   })
   return { follows }
 }

@@ -4,25 +4,25 @@ import { closeGap, openGap } from './gapInText'
 export function useGap(drawn: (root: HTMLElement) => void, closed: () => void = () => {}) {
   const root = ref<HTMLElement | null>(null)
   let gap: HTMLElement | null = null
-  const tell = () => {
+  const emitDrawn = () => {
     if (root.value) drawn(root.value)
   }
-  onMounted(tell)
+  onMounted(emitDrawn)
   function part(_y: number, range: Range | null): HTMLElement | null {
     close()
     if (!root.value || !range) return null
     gap = openGap(root.value, range)
-    tell()
+    emitDrawn()
     return gap
   }
   function close() {
     if (!gap) return
     closeGap(gap)
     gap = null
-    tell()
+    emitDrawn()
     void nextTick(() => {
       if (!gap) closed()
     })
   }
-  return { root, part, close, tell, isOpen: () => gap !== null }
+  return { root, part, close, emitDrawn, isOpen: () => gap !== null }
 }

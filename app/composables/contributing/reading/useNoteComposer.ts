@@ -5,7 +5,7 @@ import { useThreadStore } from '~/stores/thread'
 import type { useTalkDesk } from '../useTalkDesk'
 import type { Choice, useChoice } from './useChoice'
 import type { useMargin } from './useMargin'
-import type { useWay } from './useWay'
+import type { useReadingNavigation } from './useReadingNavigation'
 
 type Kind = NoteDetail['kind']
 /** What stands in the place where the text has parted: the question what is to be written, the writing, or notes to be read. */
@@ -17,7 +17,7 @@ export interface ComposedNote extends Choice {
 const fresh = { kind: null, to: null, read: [] } as const
 
 /** Where a note's draft is kept: at the words, or the area, it is about. */
-export const slotOf = (c: Choice): string =>
+export const draftKeyOf = (c: Choice): string =>
   c.passage
     ? `words ${c.passage.start}-${c.passage.end}`
     : `area ${c.part} ${c.area ? [c.area.x, c.area.y, c.area.width, c.area.height].map(n => n.toFixed(3)).join(' ') : ''}`
@@ -26,7 +26,7 @@ export const slotOf = (c: Choice): string =>
 export function useNoteComposer(
   margin: ReturnType<typeof useMargin>,
   choice: ReturnType<typeof useChoice>,
-  way: () => ReturnType<typeof useWay>,
+  navigation: () => ReturnType<typeof useReadingNavigation>,
   desk: () => ReturnType<typeof useTalkDesk>['desk'],
 ) {
   const thread = useThreadStore()
@@ -64,7 +64,7 @@ export function useNoteComposer(
       d =>
         d.parentId === null &&
         d.note &&
-        d.slot !== (composedNote.value?.kind ? slotOf(composedNote.value) : null),
+        d.slot !== (composedNote.value?.kind ? draftKeyOf(composedNote.value) : null),
     ),
   )
   const read = computed(() =>
@@ -83,7 +83,7 @@ export function useNoteComposer(
     if (composedNote.value) close()
     composedNote.value = next
     const mine = ++openings
-    const opened = (await way().rows.get(next.endPart)?.openAt(next.passage, next.area)) ?? null
+    const opened = (await navigation().rows.get(next.endPart)?.openAt(next.passage, next.area)) ?? null
     if (mine !== openings) return // other words were chosen meanwhile
     element.value = opened
     getSelection()?.removeAllRanges()
@@ -101,7 +101,7 @@ export function useNoteComposer(
     composedNote.value = null
     // what stood in the gap leaves before the gap closes
     void nextTick(() => {
-      if (at !== undefined && composedNote.value?.endPart !== at) way().rows.get(at)?.close()
+      if (at !== undefined && composedNote.value?.endPart !== at) navigation().rows.get(at)?.close()
     })
   }
   async function chose(next: Choice | null) {
@@ -143,7 +143,7 @@ export function useNoteComposer(
 
   /** The next sentence, or the one before, from what is chosen or from the page one is at; a page that is not drawn yet is waited for. */
   async function sentence(by: 1 | -1) {
-    const { here, drawn } = way()
+    const { here, drawn } = navigation()
     if (!composedNote.value) await drawn(here.value)
     const findFrom = () => {
       if (composedNote.value?.passage)
@@ -179,16 +179,16 @@ export function useNoteComposer(
         ? { label: 'Withdraw it', run: () => desk().withdraw(id) }
         : undefined,
     )
-    if (!composedNote.value) await way().focusNote(id) // unless the next words are chosen already
+    if (!composedNote.value) await navigation().focusNote(id) // unless the next words are chosen already
   }
   async function goOn({ note: begun }: DraftView) {
     const n = begun!
-    await way().show(n.part)
+    await navigation().show(n.part)
     await open({
       passage: n.passage,
       area: n.area,
       part: n.part,
-      endPart: n.passage ? way().endPartOf(n.passage.end, n.part) : n.part,
+      endPart: n.passage ? navigation().endPartOf(n.passage.end, n.part) : n.part,
       kind: n.kind,
       to: n.to,
       read: [],
@@ -202,7 +202,7 @@ export function useNoteComposer(
     void open({ ...fresh, passage: null, area, part, endPart: part, kind: 'note' })
   }
   const noteCue = async (start: number, end: number) => {
-    await way().show(way().partAt(start))
+    await navigation().show(navigation().partAt(start))
     await chose(choice.toChoice(start, end))
   }
   /** Opens the text below the line of a note, and shows it and what else stands on these words there. */
@@ -215,18 +215,18 @@ export function useNoteComposer(
       passage: n.at && n.passage ? { ...n.passage, ...n.at } : null,
       area: n.area,
       part: n.part,
-      endPart: n.at ? way().endPartOf(n.at.end, n.part) : n.part,
+      endPart: n.at ? navigation().endPartOf(n.at.end, n.part) : n.part,
       read: ids,
     })
   }
   /** A passage is picked in the text: its notes beside it, or, where there is no margin, below its line. */
   async function pick(ids: readonly string[]) {
     if (!ids[0] || composedNote.value?.kind) return
-    if (!way().narrow.value) {
-      await way().focusNote(ids[0])
+    if (!navigation().narrow.value) {
+      await navigation().focusNote(ids[0])
       return
     }
-    way().lit.value = ids[0]
+    navigation().lit.value = ids[0]
     await readBelow(ids)
   }
   const target = () => {

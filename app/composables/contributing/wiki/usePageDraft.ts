@@ -5,7 +5,7 @@ import { ApiProblem, newKey, useApi } from '~/composables/shell/useApi'
 import { useWikiStore } from '~/stores/wiki'
 import { failureOf } from '~/autosave/failureOf'
 import { useAutosave } from '~/composables/shell/useAutosave'
-import { textShelf } from '../shelf'
+import { textDraft } from '../localDrafts'
 import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
 export type PageDraftState = 'as saved' | 'typing' | 'draft saved' | 'kept here' | 'two texts'
@@ -39,7 +39,7 @@ export function usePageDraft(page: PageView) {
         return { value, version }
       }),
     // the number of a version is kept where other texts keep their title
-    shelf: textShelf(`page:${page.id}`, {
+    localDraft: textDraft(`page:${page.id}`, {
       write: ({ value, version }) => ({ doc: value.doc, title: String(value.base), baseVersion: version }),
       read: (kept, now) => ({
         value: { doc: kept.doc, base: Number(kept.title) || now.value.base },

@@ -35,7 +35,7 @@ export function usePageHistory(
   if (start.a !== null) a.value = Math.min(Math.max(0, Number(start.a) || 0), Math.max(0, b.value - 1))
   else a.value = Math.min(a.value, Math.max(0, b.value - 1))
 
-  async function look() {
+  async function compare() {
     const mine = ++asked
     failed.value = null
     if (!page() || b.value === 0) {
@@ -53,7 +53,7 @@ export function usePageHistory(
     }
   }
   onMounted(() => {
-    watch([a, b, () => page()?.id], () => void look(), { immediate: true })
+    watch([a, b, () => page()?.id], () => void compare(), { immediate: true })
   })
 
   function choose(from: number, to: number) {
@@ -125,7 +125,7 @@ export function usePageHistory(
     failed,
     playing,
     words,
-    look,
+    compare,
     choose,
     step,
     stop,

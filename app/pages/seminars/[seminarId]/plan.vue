@@ -97,7 +97,7 @@ function putBack(id: string) {
   moves.letGo(id)
   asked.value = null
 }
-async function send(activity: PlanActivity, tell: boolean) {
+async function send(activity: PlanActivity, notifies: boolean) {
   const before = plan.value!.activities.find(a => a.id === activity.id)!
   asked.value = null
   const done = await attempt(() =>
@@ -108,7 +108,7 @@ async function send(activity: PlanActivity, tell: boolean) {
         baseVersion: before.version,
         opensAt: activity.opensAt,
         phases: activity.phases,
-        tell,
+        tell: notifies,
       },
     }),
   )
@@ -118,7 +118,7 @@ async function send(activity: PlanActivity, tell: boolean) {
   void seminar.load(route.params.seminarId as string)
   const due = activity.phases.find((p, i) => p.endsAt !== before.phases[i]?.endsAt) ?? activity.phases[0]!
   notices.say(
-    `“${activity.title}” moved: ${due.name} until ${dayTime(due.endsAt)}.${tell ? ' Everyone who takes part is told.' : ''}`,
+    `“${activity.title}” moved: ${due.name} until ${dayTime(due.endsAt)}.${notifies ? ' Everyone who takes part is told.' : ''}`,
     { label: 'Undo', run: () => send({ ...before, version: done.version }, false).then(() => undefined) },
   )
 }

@@ -52,7 +52,7 @@ const write = (ids: readonly string[]) =>
 
 const open = ref<string | null>(null)
 const acts = shallowRef<PresenceActs['acts'] | null>(null)
-async function look(id: string) {
+async function toggle(id: string) {
   open.value = open.value === id ? null : id
   acts.value = null
   if (!open.value) return
@@ -145,9 +145,9 @@ watch(by, () => {
           </tr>
         </thead>
         <tbody v-for="s in rows" :key="s.id">
-          <tr :class="{ on: open === s.id }" @click="look(s.id)">
+          <tr :class="{ on: open === s.id }" @click="toggle(s.id)">
             <th scope="row">
-              <button type="button" :aria-expanded="open === s.id" @click.stop="look(s.id)">
+              <button type="button" :aria-expanded="open === s.id" @click.stop="toggle(s.id)">
                 {{ s.name }}</button><span v-if="s.section" class="muted section">{{ s.section }}</span>
             </th>
             <td v-for="(n, i) in s.weeks" :key="i" class="week num">

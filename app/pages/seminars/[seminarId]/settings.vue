@@ -34,7 +34,7 @@ const edit = data.value
   ? useSharedEdit<SettingsBody>({
       stored: toStored(data.value),
       auto: () => !data.value?.archived,
-      shelf: `jovrel:settings:${route.params.seminarId}`,
+      draftKey: `jovrel:settings:${route.params.seminarId}`,
       theirsOf: theirs => toStored(theirs as SettingsView),
       send: async (change, baseVersion) => {
         const saved = toStored(

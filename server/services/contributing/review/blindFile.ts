@@ -3,7 +3,7 @@ import { nothingHere } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributionFiles, files } from '#server/database/schema'
 import { blindFiles } from './ownReviews'
-import type { Allocation } from './round'
+import type { Allocation } from './peerReview'
 
 /** A file of a work to its reviewer: under a neutral name, by its place, so that not even its id is told. */
 export async function blindFile(db: Db, allocation: Allocation, index: number, asText: boolean) {

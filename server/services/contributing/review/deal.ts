@@ -9,7 +9,7 @@ import {
   auditTrail,
   keptApart,
   phases,
-  reviewRounds,
+  peerReviews,
   willing,
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -17,13 +17,13 @@ import { withIdempotency } from '#server/services/idempotency'
 import type { PairsWrite, RepairPlan, RepairView } from '#shared/marking/peers'
 import {
   groupmates,
-  loadRound,
-  lockRound,
+  loadPeerReview,
+  lockPeerReview,
   phaseOf,
   requireReview,
   type Allocation,
-  type Round,
-} from './round'
+  type LoadedPeerReview,
+} from './peerReview'
 
 /** Deals the work out by the rules as they are set. What a reviewer has opened or written stays with them. */
 export function dealOut(
@@ -53,9 +53,9 @@ async function dealNow(
   seed: number,
   now: Date,
 ): Promise<number> {
-  const row = await lockRound(tx, activity)
-  const round = await loadRound(tx, activity)
-  const { settings, plan } = round
+  const row = await lockPeerReview(tx, activity)
+  const peerReview = await loadPeerReview(tx, activity)
+  const { settings, plan } = peerReview
   if (settings.subject === 'teammates')
     throw new Problem(409, 'teammates', 'Teammates review each other; there is nothing to deal out.')
   const write = phaseOf(plan, 'write')
@@ -65,14 +65,14 @@ async function dealNow(
       'handInOpen',
       'Hand-in has not ended. Work is dealt out once it has, so that everyone’s is among it.',
     )
-  const real = round.allocations.filter(isReal)
+  const real = peerReview.allocations.filter(isReal)
   if (real.some(isBegun))
     throw new Problem(
       409,
       'begun',
       'Reviews have been opened already, and these stay with their readers. Put the deal right instead: it touches only what nobody has opened.',
     )
-  const works = worksOf(round)
+  const works = worksOf(peerReview)
   if (works.length < 2)
     throw new Problem(
       409,
@@ -81,13 +81,13 @@ async function dealNow(
         ? 'Nothing has been handed in yet, so there is nothing to deal out.'
         : 'Only one piece of work is in; there is nobody to review it but its author.',
     )
-  const dealt = dealReviews(reviewersOf(round), works, {
+  const dealt = dealReviews(reviewersOf(peerReview), works, {
     each: settings.each,
     seed,
-    ...(await apartOf(tx, round)),
+    ...(await apartOf(tx, peerReview)),
   })
   if (dealt.kind === 'impossible')
-    throw refusedField('each', 'impossible', sentenceOf(dealt.because, dealt.largest, round))
+    throw refusedField('each', 'impossible', sentenceOf(dealt.because, dealt.largest, peerReview))
   await tx
     .delete(allocations)
     .where(
@@ -95,11 +95,11 @@ async function dealNow(
     )
   await tx
     .insert(allocations)
-    .values(dealt.pairs.map(p => newAllocation(round, p.reviewerId, p.workId, 'dealt', now)))
+    .values(dealt.pairs.map(p => newAllocation(peerReview, p.reviewerId, p.workId, 'dealt', now)))
   await tx
-    .update(reviewRounds)
+    .update(peerReviews)
     .set({ seed, dealtAt: now, version: row.version + 1 })
-    .where(eq(reviewRounds.activityId, activity.id))
+    .where(eq(peerReviews.activityId, activity.id))
   return row.version + 1
 }
 
@@ -109,13 +109,13 @@ export async function dealDue(db: Database, now: Date): Promise<number> {
     .select({ activity: activities })
     .from(activities)
     .innerJoin(phases, and(eq(phases.activityId, activities.id), eq(phases.name, 'review')))
-    .leftJoin(reviewRounds, eq(reviewRounds.activityId, activities.id))
+    .leftJoin(peerReviews, eq(peerReviews.activityId, activities.id))
     .where(
       and(
         eq(activities.kind, 'review'),
         eq(activities.state, 'published'),
         lte(phases.startsAt, now),
-        or(isNull(reviewRounds.activityId), isNull(reviewRounds.dealtAt)),
+        or(isNull(peerReviews.activityId), isNull(peerReviews.dealtAt)),
       ),
     )
   let dealt = 0
@@ -138,11 +138,11 @@ export function setPairs(
   now: Date,
 ): Promise<{ version: number }> {
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
-    const row = await lockRound(tx, actor.activity)
+    const row = await lockPeerReview(tx, actor.activity)
     requireVersion(row, write.baseVersion)
-    const round = await loadRound(tx, actor.activity)
+    const peerReview = await loadPeerReview(tx, actor.activity)
     const find = (p: { readonly reviewerId: string; readonly entryId: string }) =>
-      round.allocations.find(a => a.reviewerId === p.reviewerId && a.entryId === p.entryId)
+      peerReview.allocations.find(a => a.reviewerId === p.reviewerId && a.entryId === p.entryId)
     const going = write.remove.flatMap(p => find(p) ?? [])
     if (going.some(a => isBegun(a)))
       throw new Problem(
@@ -157,11 +157,11 @@ export function setPairs(
           going.map(a => a.id),
         ),
       )
-    const reviewers = new Set(reviewersOf(round))
+    const reviewers = new Set(reviewersOf(peerReview))
     const added = write.add
       .filter(p => !find(p) || going.includes(find(p)!))
       .map(p => {
-        const entry = round.entries.find(e => e.id === p.entryId && !e.isSample)
+        const entry = peerReview.entries.find(e => e.id === p.entryId && !e.isSample)
         if (!entry || !reviewers.has(p.reviewerId)) throw nothingHere()
         if (entry.ownerIds.includes(p.reviewerId))
           throw refusedField(
@@ -169,13 +169,13 @@ export function setPairs(
             'own',
             'Nobody is dealt their own work. Reviewing oneself is a setting of the plan.',
           )
-        return newAllocation(round, p.reviewerId, p.entryId, 'byHand', now)
+        return newAllocation(peerReview, p.reviewerId, p.entryId, 'byHand', now)
       })
     if (added.length > 0) await tx.insert(allocations).values(added)
     await tx
-      .update(reviewRounds)
+      .update(peerReviews)
       .set({ version: row.version + 1, dealtAt: row.dealtAt ?? now })
-      .where(eq(reviewRounds.activityId, actor.activity.id))
+      .where(eq(peerReviews.activityId, actor.activity.id))
     await tx.insert(auditTrail).values({
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
@@ -190,13 +190,13 @@ export function setPairs(
 
 /** What would be moved so that every work has its readers again: shown before it is done. */
 export async function planRepair(db: Db, actor: ActivityActor, plan: RepairPlan): Promise<RepairView> {
-  const round = await loadRound(db, actor.activity)
-  const real = round.allocations.filter(isReal)
+  const peerReview = await loadPeerReview(db, actor.activity)
+  const real = peerReview.allocations.filter(isReal)
   const [offered, apart] = await Promise.all([
     db.select().from(willing).where(eq(willing.activityId, actor.activity.id)),
-    apartOf(db, round),
+    apartOf(db, peerReview),
   ])
-  const { each } = round.settings
+  const { each } = peerReview.settings
   const idle = new Set(plan.idle)
   const mostOf = (id: string): number => {
     // somebody named idle gives what they have begun, and no more
@@ -209,15 +209,15 @@ export async function planRepair(db: Db, actor: ActivityActor, plan: RepairPlan)
     const more = findMore()
     return Math.max(each + more, real.filter(a => a.reviewerId === id && isBegun(a)).length)
   }
-  const works = worksOf(round)
+  const works = worksOf(peerReview)
   const need = Math.min(each, Math.max(0, works.length - 1))
   const repair = repairDeal(
     real
       .filter(a => a.entryId)
       .map(a => ({ reviewerId: a.reviewerId, workId: a.entryId!, begun: isBegun(a) })),
-    reviewersOf(round).map(id => ({ id, most: mostOf(id) })),
+    reviewersOf(peerReview).map(id => ({ id, most: mostOf(id) })),
     works.map(w => ({ ...w, need })),
-    { ...apart, seed: round.row?.seed ?? 1 },
+    { ...apart, seed: peerReview.row?.seed ?? 1 },
   )
   const pair = (p: { readonly reviewerId: string; readonly workId: string }) => ({
     reviewerId: p.reviewerId,
@@ -228,7 +228,7 @@ export async function planRepair(db: Db, actor: ActivityActor, plan: RepairPlan)
     remove: repair.remove.map(pair),
     short: repair.short.map(s => ({ entryId: s.workId, missing: s.missing })),
     untouched: real.length - repair.remove.length,
-    baseVersion: round.row?.version ?? 1,
+    baseVersion: peerReview.row?.version ?? 1,
   }
 }
 
@@ -238,8 +238,8 @@ export async function setApart(
   actor: ActivityActor,
   pairs: ReadonlyArray<readonly [string, string]>,
 ): Promise<{ done: boolean }> {
-  const round = await loadRound(db, actor.activity)
-  const people = new Set(round.students.map(s => s.enrolmentId))
+  const peerReview = await loadPeerReview(db, actor.activity)
+  const people = new Set(peerReview.students.map(s => s.enrolmentId))
   if (pairs.some(([a, b]) => a === b || !people.has(a) || !people.has(b))) throw nothingHere()
   await db.transaction(async tx => {
     await tx.delete(keptApart).where(eq(keptApart.activityId, actor.activity.id))
@@ -265,38 +265,38 @@ export const isBegun = (a: Allocation): boolean =>
   a.openedAt !== null || a.reviewId !== null || a.state !== 'owed'
 
 /** Everyone whose own work is in gives reviews; whoever handed nothing in reads nobody's. */
-export function reviewersOf(round: Round): string[] {
-  const owners = new Set(round.entries.filter(e => !e.isSample).flatMap(e => e.ownerIds))
-  return round.students.filter(s => owners.has(s.enrolmentId)).map(s => s.enrolmentId)
+export function reviewersOf(peerReview: LoadedPeerReview): string[] {
+  const owners = new Set(peerReview.entries.filter(e => !e.isSample).flatMap(e => e.ownerIds))
+  return peerReview.students.filter(s => owners.has(s.enrolmentId)).map(s => s.enrolmentId)
 }
-export function worksOf(round: Round) {
-  const people = new Set(round.students.map(s => s.enrolmentId))
-  return round.entries
+export function worksOf(peerReview: LoadedPeerReview) {
+  const people = new Set(peerReview.students.map(s => s.enrolmentId))
+  return peerReview.entries
     .filter(e => !e.isSample && e.ownerIds.some(id => people.has(id)))
     .map(e => ({ id: e.id, ownerIds: e.ownerIds }))
 }
 
-async function apartOf(db: Db, round: Round) {
+async function apartOf(db: Db, peerReview: LoadedPeerReview) {
   const [groupOf, rows] = await Promise.all([
-    groupmates(db, round.settings.apartIn),
-    db.select().from(keptApart).where(eq(keptApart.activityId, round.activity.id)),
+    groupmates(db, peerReview.settings.apartIn),
+    db.select().from(keptApart).where(eq(keptApart.activityId, peerReview.activity.id)),
   ])
   return { ...(groupOf && { groupOf }), barred: rows.map(r => [r.oneId, r.otherId] as const) }
 }
 
 function newAllocation(
-  round: Round,
+  peerReview: LoadedPeerReview,
   reviewerId: string,
   entryId: string,
   source: Allocation['source'],
   now: Date,
 ) {
   return {
-    seminarId: round.activity.seminarId,
-    activityId: round.activity.id,
+    seminarId: peerReview.activity.seminarId,
+    activityId: peerReview.activity.id,
     reviewerId,
     entryId,
-    subjectId: round.entries.find(e => e.id === entryId)!.authorId,
+    subjectId: peerReview.entries.find(e => e.id === entryId)!.authorId,
     source,
     madeAt: now,
   }
@@ -312,9 +312,9 @@ function requireVersion(row: { readonly version: number }, base: number): void {
     )
 }
 
-function sentenceOf(because: TooFew, largest: number, round: Round): string {
-  const name = (id: string) => round.students.find(s => s.enrolmentId === id)?.name ?? 'somebody'
-  const { each } = round.settings
+function sentenceOf(because: TooFew, largest: number, peerReview: LoadedPeerReview): string {
+  const name = (id: string) => peerReview.students.find(s => s.enrolmentId === id)?.name ?? 'somebody'
+  const { each } = peerReview.settings
   const most =
     largest === 0
       ? 'With these rules nothing can be dealt at all'
@@ -322,6 +322,6 @@ function sentenceOf(because: TooFew, largest: number, round: Round): string {
   if (because.code === 'reviewer')
     return `${each} reviews each cannot be dealt: ${name(because.reviewerId)} may review only ${because.permitted}. ${most}.`
   if (because.code === 'work')
-    return `${each} reviews each cannot be dealt: the work of ${name(round.entries.find(e => e.id === because.workId)?.authorId ?? '')} may be reviewed by ${because.permitted} only. ${most}.`
+    return `${each} reviews each cannot be dealt: the work of ${name(peerReview.entries.find(e => e.id === because.workId)?.authorId ?? '')} may be reviewed by ${because.permitted} only. ${most}.`
   return `${each} reviews each cannot be dealt: ${because.reviewerIds.slice(0, 4).map(name).join(', ')}${because.reviewerIds.length > 4 ? ' and others' : ''} may all review the same ${because.works} only. ${most}.`
 }

@@ -1,5 +1,5 @@
 import { and, eq, inArray, max } from 'drizzle-orm'
-import type { HandInWay } from '#core/contributing/review/reviewSettings'
+import type { SubmissionMethod } from '#core/contributing/review/reviewSettings'
 import { ownDueAt } from '#core/planning/schedule'
 import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
@@ -19,7 +19,7 @@ import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { withIdempotency } from '#server/services/idempotency'
 import { groupsOf } from '#server/services/planning/audienceGroups'
-import { loadRound, requireReview } from './round'
+import { loadPeerReview, requireReview } from './peerReview'
 
 const UPLOAD_COUNTS_FOR = 2 * 60_000 // milliseconds after an upload's end in which handing in still counts by its start
 
@@ -68,18 +68,18 @@ export async function handInDetail(db: Db, actor: ActivityActor): Promise<Contri
 }
 
 /** How work came in, and whether that is taken here. */
-export function wayOf(
+export function submissionMethodOf(
   actor: ActivityActor,
   work: { readonly words: number; readonly sources: number },
   fileIds: readonly string[],
-): HandInWay {
+): SubmissionMethod {
   const { ways } = requireReview(actor.activity)
-  const findWay = () => {
+  const findMethod = () => {
     if (fileIds.length > 0 && (work.words < 60 || !ways.includes('text'))) return 'file'
     if (work.sources > 0 && work.words < 60 && ways.includes('link')) return 'link'
     return 'text'
   }
-  const way: HandInWay = findWay()
+  const way: SubmissionMethod = findMethod()
   const taken = { text: 'as text written here', file: 'as a file', link: 'as a link', paper: 'on paper' }
   const sentence = `Here work is handed in ${ways.map(w => taken[w]).join(' or ')}.`
   if (fileIds.length > 0 && !ways.includes('file'))
@@ -153,15 +153,15 @@ export function tickPaper(
   now: Date,
 ) {
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
-    const round = await loadRound(tx, actor.activity)
-    if (!round.settings.ways.includes('paper'))
+    const peerReview = await loadPeerReview(tx, actor.activity)
+    if (!peerReview.settings.ways.includes('paper'))
       throw refusedField(
         'handedIn',
         'way',
         'Paper is not among the ways in which work is handed in here. Add it to the plan first.',
       )
-    if (!round.students.some(s => s.enrolmentId === write.enrolmentId)) throw nothingHere()
-    const there = round.entries.find(e => e.ownerIds.includes(write.enrolmentId))
+    if (!peerReview.students.some(s => s.enrolmentId === write.enrolmentId)) throw nothingHere()
+    const there = peerReview.entries.find(e => e.ownerIds.includes(write.enrolmentId))
     if (write.handedIn === Boolean(there)) return { done: true }
     if (there) {
       if (there.detail.handIn?.way !== 'paper')
@@ -170,7 +170,7 @@ export function tickPaper(
           'notPaper',
           'This was handed in here, not on paper. Only its author takes it back.',
         )
-      if (round.allocations.some(a => a.entryId === there.id))
+      if (peerReview.allocations.some(a => a.entryId === there.id))
         throw refusedField('handedIn', 'dealt', 'This is dealt out to reviewers already, so the tick stays.')
       await tx
         .update(contributions)
@@ -179,8 +179,8 @@ export function tickPaper(
       await announce(tx, { activityId: actor.activity.id, id: there.id })
       return { done: true }
     }
-    const group = round.settings.byGroup
-      ? round.groups.find(g => g.memberIds.includes(write.enrolmentId))
+    const group = peerReview.settings.byGroup
+      ? peerReview.groups.find(g => g.memberIds.includes(write.enrolmentId))
       : undefined
     const { doc, html, text, words, sources } = renderDoc({
       type: 'doc',

@@ -12,26 +12,26 @@ import {
   dueOf,
   hasReviewingBegun,
   isReleased,
-  loadRound,
+  loadPeerReview,
   phaseOf,
   type Allocation,
-  type Round,
-} from './round'
+  type LoadedPeerReview,
+} from './peerReview'
 import { givenHead, givenView, kindOf, reachOfReview, receivedView, type ReviewRow } from './shapeReview'
 
 /** What the reader gives and receives in a peer review, in an order that tells nothing. */
 export async function ownReviews(db: Db, actor: ActivityActor, now: Date): Promise<OwnReviews> {
   await dealStanding(db, actor.activity, now)
   const { activity, enrolment } = actor
-  const round = await loadRound(db, activity)
-  const { settings, plan } = round
+  const peerReview = await loadPeerReview(db, activity)
+  const { settings, plan } = peerReview
   const rubric = await loadRubric(db, activity.rubricVersionId)
-  const given = round.allocations.filter(a => a.reviewerId === enrolment.id)
-  const received = round.allocations.filter(
-    a => reachOfReview(round, a, entryOf(round, a), enrolment, now) === 'received',
+  const given = peerReview.allocations.filter(a => a.reviewerId === enrolment.id)
+  const received = peerReview.allocations.filter(
+    a => reachOfReview(peerReview, a, entryOf(peerReview, a), enrolment, now) === 'received',
   )
   const rows = await reviewRows(db, [...given, ...received])
-  const own = round.entries.find(e => e.ownerIds.includes(enrolment.id))
+  const own = peerReview.entries.find(e => e.ownerIds.includes(enrolment.id))
   const [called, [offered], teammates] = await Promise.all([
     named(
       db,
@@ -40,7 +40,7 @@ export async function ownReviews(db: Db, actor: ActivityActor, now: Date): Promi
         .flatMap(a =>
           a.entryId
             ? [
-                { threadId: a.entryId, authorId: entryOf(round, a)!.authorId },
+                { threadId: a.entryId, authorId: entryOf(peerReview, a)!.authorId },
                 { threadId: a.entryId, authorId: a.reviewerId },
               ]
             : [],
@@ -63,15 +63,15 @@ export async function ownReviews(db: Db, actor: ActivityActor, now: Date): Promi
   ])
   const group =
     settings.byGroup || settings.subject === 'teammates'
-      ? round.groups.find(g => g.memberIds.includes(enrolment.id))
+      ? peerReview.groups.find(g => g.memberIds.includes(enrolment.id))
       : undefined
   const members = group ? await namesOf(db, group.memberIds) : null
   const review = phaseOf(plan, 'review')
-  const dealt = round.row?.dealtAt != null || settings.subject === 'teammates'
+  const dealt = peerReview.row?.dealtAt != null || settings.subject === 'teammates'
   const due = dueOf(plan, 'write', enrolment.id)
   return {
     dealt,
-    released: isReleased(round, now),
+    released: isReleased(peerReview, now),
     writeEndsAt: due?.toISOString() ?? null,
     reviewEndsAt: dueOf(plan, 'review', enrolment.id)?.toISOString() ?? null,
     canHandIn:
@@ -87,7 +87,13 @@ export async function ownReviews(db: Db, actor: ActivityActor, now: Date): Promi
         : null,
     given: given
       .map(a =>
-        givenHead(a, rows.get(a.reviewId ?? ''), calledOf(round, a, called, teammates), rubric, round),
+        givenHead(
+          a,
+          rows.get(a.reviewId ?? ''),
+          calledOf(peerReview, a, called, teammates),
+          rubric,
+          peerReview,
+        ),
       )
       .sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) || a.id.localeCompare(b.id)),
     more: {
@@ -136,15 +142,15 @@ export async function reviewDesk(
   now: Date,
 ): Promise<ReviewDesk> {
   const { activity, enrolment, allocation } = actor
-  const round = await loadRound(db, activity)
-  const { settings, plan } = round
+  const peerReview = await loadPeerReview(db, activity)
+  const { settings, plan } = peerReview
   const [rubric, rows, entry] = await Promise.all([
     loadRubric(db, activity.rubricVersionId),
     reviewRows(db, [allocation]),
     workOf(db, allocation),
   ])
   const row = rows.get(allocation.reviewId ?? '')
-  const authorId = entryOf(round, allocation)?.authorId ?? entry?.authorId
+  const authorId = entryOf(peerReview, allocation)?.authorId ?? entry?.authorId
   const [called, teammates] = await Promise.all([
     named(
       db,
@@ -165,7 +171,7 @@ export async function reviewDesk(
     activityId: activity.id,
     seminarId: enrolment.seminarId,
     title: activity.title,
-    called: calledOf(round, allocation, called, teammates),
+    called: calledOf(peerReview, allocation, called, teammates),
     kind,
     state: allocation.state,
     ownCalled:
@@ -173,10 +179,10 @@ export async function reviewDesk(
         ? (called.get(aliasKey(allocation.entryId, enrolment.id))?.name ?? null)
         : null,
     dueAt: dueOf(plan, 'review', enrolment.id)?.toISOString() ?? null,
-    open: allocation.state !== 'in' && (kind === 'practice' || hasReviewingBegun(round, now)),
+    open: allocation.state !== 'in' && (kind === 'practice' || hasReviewingBegun(peerReview, now)),
     together: settings.together,
     remarkWords: settings.remarkWords,
-    mayTakeBack: allocation.state === 'in' && mayTakeBack(round, allocation, now) === null,
+    mayTakeBack: allocation.state === 'in' && mayTakeBack(peerReview, allocation, now) === null,
     work: entry
       ? {
           title: entry.detail.title ?? null,
@@ -196,11 +202,11 @@ export async function reviewDesk(
   }
 }
 
-export const entryOf = (round: Pick<Round, 'entries'>, a: Pick<Allocation, 'entryId'>) =>
-  round.entries.find(e => e.id === a.entryId) ?? null
+export const entryOf = (peerReview: Pick<LoadedPeerReview, 'entries'>, a: Pick<Allocation, 'entryId'>) =>
+  peerReview.entries.find(e => e.id === a.entryId) ?? null
 
 function calledOf(
-  round: Round,
+  peerReview: LoadedPeerReview,
   a: Allocation,
   called: ReadonlyMap<string, { readonly name: string }>,
   teammates: ReadonlyMap<string, { readonly name: string }>,
@@ -208,8 +214,8 @@ function calledOf(
   if (!a.entryId)
     return a.subjectId === a.reviewerId ? 'Yourself' : (teammates.get(a.subjectId)?.name ?? 'A teammate')
   if (a.source === 'self') return 'Your own work'
-  const entry = entryOf(round, a)
-  if (entry?.isSample) return `Sample ${round.entries.filter(e => e.isSample).indexOf(entry) + 1}`
+  const entry = entryOf(peerReview, a)
+  if (entry?.isSample) return `Sample ${peerReview.entries.filter(e => e.isSample).indexOf(entry) + 1}`
   return called.get(aliasKey(a.entryId, entry?.authorId ?? a.subjectId))?.name ?? 'A classmate'
 }
 

@@ -7,7 +7,7 @@ import { Problem, refusedField } from '#server/http/problem'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { withIdempotency } from '#server/services/idempotency'
 import type { RichNode } from '#core/contributing/richText'
-import type { Allocation } from './round'
+import type { Allocation } from './peerReview'
 
 type ReceiverAt = ActivityActor & { readonly allocation: Allocation; readonly settings: ReviewSettings }
 

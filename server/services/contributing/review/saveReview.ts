@@ -13,7 +13,13 @@ import { loadRubric } from '#server/services/planning/activityView'
 import { withIdempotency } from '#server/services/idempotency'
 import type { RubricView } from '#shared/contributing/activity'
 import type { ReviewStored, ReviewWrite } from '#shared/contributing/review'
-import { hasReviewingBegun, isReleased, loadRound, type Allocation, type Round } from './round'
+import {
+  hasReviewingBegun,
+  isReleased,
+  loadPeerReview,
+  type Allocation,
+  type LoadedPeerReview,
+} from './peerReview'
 import { contentOf, givenView } from './shapeReview'
 
 type ReviewerAt = ActivityActor & { readonly allocation: Allocation }
@@ -35,8 +41,8 @@ export function saveReview(
   now: Date,
 ): Promise<ReviewStored> {
   return db.transaction(async tx => {
-    const { allocation, round, rubric } = await requireOpen(tx, actor, now)
-    const content = soundContent(write, rubric, round)
+    const { allocation, peerReview, rubric } = await requireOpen(tx, actor, now)
+    const content = soundContent(write, rubric, peerReview)
     const [row] = allocation.reviewId
       ? await tx.select().from(contributions).where(eq(contributions.id, allocation.reviewId)).for('update')
       : []
@@ -48,7 +54,7 @@ export function saveReview(
         { theirs: { given: givenView(row), version: row.version } },
       )
     }
-    const rendered = renderDoc(docOf(content, rubric, round))
+    const rendered = renderDoc(docOf(content, rubric, peerReview))
     const columns = {
       doc: rendered.doc,
       html: rendered.html,
@@ -96,11 +102,12 @@ export function handInReviews(
   now: Date,
 ): Promise<{ handedIn: number }> {
   return withIdempotency(db, actor.enrolment, key, async tx => {
-    const { allocation, round, rubric } = await requireOpen(tx, actor, now)
+    const { allocation, peerReview, rubric } = await requireOpen(tx, actor, now)
     const all =
-      allocation.source !== 'practice' && (round.settings.together || round.settings.subject === 'teammates')
+      allocation.source !== 'practice' &&
+      (peerReview.settings.together || peerReview.settings.subject === 'teammates')
     const going = all
-      ? round.allocations.filter(
+      ? peerReview.allocations.filter(
           a => a.reviewerId === actor.enrolment.id && a.source !== 'practice' && a.state !== 'in',
         )
       : [allocation]
@@ -110,8 +117,8 @@ export function handInReviews(
       .where(inArray(contributions.id, going.flatMap(a => a.reviewId ?? []).concat(actor.activity.id)))
     const asked = {
       criteria: rubric?.criteria ?? [],
-      questions: round.settings.questions,
-      remarkWords: round.settings.remarkWords,
+      questions: peerReview.settings.questions,
+      remarkWords: peerReview.settings.remarkWords,
     }
     const unready = going.filter(
       a => lacksOf(contentOf(rows.find(r => r.id === a.reviewId)), asked).length > 0,
@@ -156,9 +163,9 @@ export function takeReviewBack(
       .from(allocations)
       .where(eq(allocations.id, actor.allocation.id))
       .for('update')
-    const round = await loadRound(tx, actor.activity)
+    const peerReview = await loadPeerReview(tx, actor.activity)
     if (allocation!.state !== 'in') return { handedIn: 0 }
-    const stays = mayTakeBack(round, allocation!, now)
+    const stays = mayTakeBack(peerReview, allocation!, now)
     if (stays) throw stays
     await tx
       .update(contributions)
@@ -173,16 +180,16 @@ export function takeReviewBack(
 }
 
 /** Why a review that is in stays as it is; null: its reviewer can go on with it. */
-export function mayTakeBack(round: Round, allocation: Allocation, now: Date): Problem | null {
+export function mayTakeBack(peerReview: LoadedPeerReview, allocation: Allocation, now: Date): Problem | null {
   if (allocation.source === 'practice')
     return new Problem(
       409,
       'practised',
       'You have seen the instructor’s own scores of this sample, so yours stay as they were.',
     )
-  if (isReleased(round, now) || allocation.keptBy || allocation.setAsideReason !== null)
+  if (isReleased(peerReview, now) || allocation.keptBy || allocation.setAsideReason !== null)
     return new Problem(409, 'passedOn', 'This review has been passed on, so it stays as it is.')
-  const due = round.plan.phases.find(p => p.name === 'review')?.endsAt
+  const due = peerReview.plan.phases.find(p => p.name === 'review')?.endsAt
   return due && now > due
     ? new Problem(409, 'over', 'Reviewing is over, so this review stays as it is.')
     : null
@@ -206,7 +213,7 @@ async function requireOpen(
   tx: Db,
   actor: ReviewerAt,
   now: Date,
-): Promise<{ allocation: Allocation; round: Round; rubric: RubricView | null }> {
+): Promise<{ allocation: Allocation; peerReview: LoadedPeerReview; rubric: RubricView | null }> {
   const [allocation] = await tx
     .select()
     .from(allocations)
@@ -218,19 +225,23 @@ async function requireOpen(
       'gone',
       'This review is no longer yours to give: the instructor has dealt it out anew. What you wrote is kept in this window; copy it if you need it.',
     )
-  const [round, rubric] = await Promise.all([
-    loadRound(tx, actor.activity),
+  const [peerReview, rubric] = await Promise.all([
+    loadPeerReview(tx, actor.activity),
     loadRubric(tx, actor.activity.rubricVersionId),
   ])
   if (allocation.state === 'in')
     throw new Problem(409, 'in', 'This review is in. Take it back first, then change it.')
-  if (allocation.source !== 'practice' && !hasReviewingBegun(round, now))
+  if (allocation.source !== 'practice' && !hasReviewingBegun(peerReview, now))
     throw new Problem(409, 'early', 'Reviewing has not begun yet.')
-  return { allocation, round, rubric }
+  return { allocation, peerReview, rubric }
 }
 
 /** What was sent, without anything that is not asked for here; points outside a criterion's scale are refused. */
-function soundContent(write: ReviewWrite, rubric: RubricView | null, { settings }: Round): ReviewContent {
+function soundContent(
+  write: ReviewWrite,
+  rubric: RubricView | null,
+  { settings }: LoadedPeerReview,
+): ReviewContent {
   const criteria = rubric?.criteria ?? []
   for (const c of criteria)
     if ((write.points[c.id] ?? 0) > c.max)
@@ -260,7 +271,7 @@ const sameContent = (a: ReviewContent, b: ReviewContent): boolean => JSON.string
 export function docOf(
   content: ReviewContent,
   rubric: RubricView | null,
-  { settings }: Pick<Round, 'settings'>,
+  { settings }: Pick<LoadedPeerReview, 'settings'>,
 ): RichNode {
   const line = (text: string): RichNode => ({
     type: 'paragraph',

@@ -5,7 +5,7 @@ import type { contributions, ReviewContent } from '#server/database/schema'
 import { readerRole } from '#server/services/contributing/shapeForReader'
 import type { RubricView } from '#shared/contributing/activity'
 import type { GivenHead, ReceivedReview, ReviewGiven } from '#shared/contributing/review'
-import { isReleased, type Allocation, type Entry, type Round } from './round'
+import { isReleased, type Allocation, type Entry, type LoadedPeerReview } from './peerReview'
 
 export type ReviewRow = Pick<
   typeof contributions.$inferSelect,
@@ -21,7 +21,7 @@ export const NOTHING_GIVEN: ReviewContent = {
 
 /** Who of a review a reader is, and what that opens to them: the one place that decides for reviews, as `shapeForReader` does for contributions. */
 export function reachOfReview(
-  round: Pick<Round, 'settings' | 'row'>,
+  peerReview: Pick<LoadedPeerReview, 'settings' | 'row'>,
   allocation: Allocation,
   entry: Entry | null,
   enrolment: Enrolment,
@@ -33,7 +33,7 @@ export function reachOfReview(
     isReviewer: allocation.reviewerId === enrolment.id,
     isSubject: owners.includes(enrolment.id),
     state: allocation.state,
-    released: isReleased(round, now),
+    released: isReleased(peerReview, now),
     setAside: allocation.setAsideReason !== null,
     isPractice: allocation.source === 'practice',
     isSelf: owners.includes(allocation.reviewerId),
@@ -53,7 +53,7 @@ export function givenHead(
   row: ReviewRow | undefined,
   called: string,
   rubric: RubricView | null,
-  { settings }: Pick<Round, 'settings'>,
+  { settings }: Pick<LoadedPeerReview, 'settings'>,
 ): GivenHead {
   return {
     id: allocation.id,

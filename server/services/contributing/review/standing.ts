@@ -2,7 +2,7 @@ import { and, eq, inArray } from 'drizzle-orm'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { allocations } from '#server/database/schema'
-import { hasReviewingBegun, loadRound, type Round } from './round'
+import { hasReviewingBegun, loadPeerReview, type LoadedPeerReview } from './peerReview'
 
 type NewAllocation = typeof allocations.$inferInsert
 
@@ -11,9 +11,9 @@ type NewAllocation = typeof allocations.$inferInsert
  * samples, and reviews their own work where that is asked for. Made when somebody looks; made once, whoever looks.
  */
 export async function dealStanding(db: Db, activity: ActivityRow, now: Date): Promise<void> {
-  const round = await loadRound(db, activity)
-  const wanted = standingOf(round, now)
-  const there = new Set(round.allocations.map(key))
+  const peerReview = await loadPeerReview(db, activity)
+  const wanted = standingOf(peerReview, now)
+  const there = new Set(peerReview.allocations.map(key))
   const missing = wanted.filter(w => !there.has(key(w)))
   if (missing.length > 0)
     await db
@@ -22,10 +22,10 @@ export async function dealStanding(db: Db, activity: ActivityRow, now: Date): Pr
         missing.map(m => ({ ...m, seminarId: activity.seminarId, activityId: activity.id, madeAt: now })),
       )
       .onConflictDoNothing()
-  if (round.settings.subject !== 'teammates') return
+  if (peerReview.settings.subject !== 'teammates') return
   // whoever left a group reviews its members no more, unless they had begun
   const stays = new Set(wanted.map(key))
-  const gone = round.allocations
+  const gone = peerReview.allocations
     .filter(a => a.entryId === null && !stays.has(key(a)) && a.openedAt === null && a.reviewId === null)
     .map(a => a.id)
   if (gone.length > 0)
@@ -36,17 +36,17 @@ const key = (a: Pick<NewAllocation, 'reviewerId' | 'subjectId' | 'entryId'>) =>
   `${a.reviewerId}:${a.entryId ?? a.subjectId}`
 
 function standingOf(
-  round: Round,
+  peerReview: LoadedPeerReview,
   now: Date,
 ): Array<Pick<NewAllocation, 'reviewerId' | 'subjectId' | 'entryId' | 'source'>> {
-  const takesPart = new Set(round.students.map(s => s.enrolmentId))
-  if (round.settings.subject === 'teammates') {
-    return round.groups.flatMap(g =>
+  const takesPart = new Set(peerReview.students.map(s => s.enrolmentId))
+  if (peerReview.settings.subject === 'teammates') {
+    return peerReview.groups.flatMap(g =>
       g.memberIds
         .filter(id => takesPart.has(id))
         .flatMap(reviewerId =>
           g.memberIds
-            .filter(id => takesPart.has(id) && (round.settings.self || id !== reviewerId))
+            .filter(id => takesPart.has(id) && (peerReview.settings.self || id !== reviewerId))
             .map(subjectId => ({
               reviewerId,
               subjectId,
@@ -56,7 +56,7 @@ function standingOf(
         ),
     )
   }
-  const samples = round.entries
+  const samples = peerReview.entries
     .filter(e => e.isSample)
     .flatMap(e =>
       [...takesPart].map(reviewerId => ({
@@ -67,8 +67,8 @@ function standingOf(
       })),
     )
   const selves =
-    round.settings.self && round.row?.dealtAt && hasReviewingBegun(round, now)
-      ? round.entries
+    peerReview.settings.self && peerReview.row?.dealtAt && hasReviewingBegun(peerReview, now)
+      ? peerReview.entries
           .filter(e => !e.isSample)
           .flatMap(e =>
             e.ownerIds

@@ -9,7 +9,7 @@ import { announce } from '#server/services/contributing/announce'
 import { withIdempotency } from '#server/services/idempotency'
 import type { PostWrite } from '#shared/contributing/thread'
 import { attachFiles } from '#server/services/contributing/attach'
-import { countsFrom, requireInTime, wayOf } from '#server/services/contributing/review/handIn'
+import { countsFrom, requireInTime, submissionMethodOf } from '#server/services/contributing/review/handIn'
 import { draftAt } from './draft'
 import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
@@ -32,7 +32,10 @@ export function postContribution(db: Database, actor: ActivityActor, write: Post
     const at = handsIn ? await countsFrom(tx, write.fileIds, now) : now
     if (handsIn) await requireInTime(tx, actor, at)
     const detail = handsIn
-      ? { ...target.detail, handIn: { ...target.detail.handIn, way: wayOf(actor, rendered, write.fileIds) } }
+      ? {
+          ...target.detail,
+          handIn: { ...target.detail.handIn, way: submissionMethodOf(actor, rendered, write.fileIds) },
+        }
       : target.detail
     const state = stateOf(actor, write, now)
     const columns = {

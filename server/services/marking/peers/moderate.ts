@@ -3,17 +3,17 @@ import { v7 } from 'uuid'
 import type { RichNode } from '#core/contributing/richText'
 import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, allocations, auditTrail, contributions, reviewRounds } from '#server/database/schema'
+import { activities, allocations, auditTrail, contributions, peerReviews } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { announce } from '#server/services/contributing/announce'
 import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import {
-  loadRound,
-  lockRound,
+  loadPeerReview,
+  lockPeerReview,
   requireReview,
   type Allocation,
-} from '#server/services/contributing/review/round'
+} from '#server/services/contributing/review/peerReview'
 import { tell } from '#server/services/messaging/notices'
 import { loadRubric } from '#server/services/planning/activityView'
 import { withIdempotency } from '#server/services/idempotency'
@@ -69,12 +69,12 @@ export function release(
 ): Promise<{ done: boolean }> {
   requireReview(actor.activity)
   return db.transaction(async tx => {
-    const row = await lockRound(tx, actor.activity)
+    const row = await lockPeerReview(tx, actor.activity)
     if ((row.releasedAt !== null) === released) return { done: true }
     await tx
-      .update(reviewRounds)
+      .update(peerReviews)
       .set({ releasedAt: released ? now : null, releasedBy: released ? actor.enrolment.id : null })
-      .where(eq(reviewRounds.activityId, actor.activity.id))
+      .where(eq(peerReviews.activityId, actor.activity.id))
     await tx.insert(auditTrail).values({
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
@@ -82,7 +82,7 @@ export function release(
       act: released ? 'released reviews' : 'held reviews again',
       subjectId: actor.activity.id,
     })
-    if (released) await tellReleased(tx, actor.activity, now)
+    if (released) await notifyOfRelease(tx, actor.activity, now)
     return { done: true }
   })
 }
@@ -92,8 +92,8 @@ export async function releaseDue(db: Database, now: Date): Promise<number> {
   const rows = await db
     .select({ activity: activities })
     .from(activities)
-    .innerJoin(reviewRounds, eq(reviewRounds.activityId, activities.id))
-    .where(and(eq(activities.kind, 'review'), isNull(reviewRounds.releasedAt)))
+    .innerJoin(peerReviews, eq(peerReviews.activityId, activities.id))
+    .where(and(eq(activities.kind, 'review'), isNull(peerReviews.releasedAt)))
   const due = rows.filter(
     ({ activity: { settings } }) =>
       settings.review?.release === 'at' &&
@@ -102,22 +102,22 @@ export async function releaseDue(db: Database, now: Date): Promise<number> {
   )
   for (const { activity } of due) {
     await db.transaction(async tx => {
-      const row = await lockRound(tx, activity)
+      const row = await lockPeerReview(tx, activity)
       if (row.releasedAt) return
-      await tx.update(reviewRounds).set({ releasedAt: now }).where(eq(reviewRounds.activityId, activity.id))
-      await tellReleased(tx, activity, now)
+      await tx.update(peerReviews).set({ releasedAt: now }).where(eq(peerReviews.activityId, activity.id))
+      await notifyOfRelease(tx, activity, now)
     })
   }
   return due.length
 }
 
 /** Everyone with work in it is told the same at the same time, however many reviews they received. */
-async function tellReleased(tx: Db, activity: ActivityActor['activity'], now: Date): Promise<void> {
-  const round = await loadRound(tx, activity)
+async function notifyOfRelease(tx: Db, activity: ActivityActor['activity'], now: Date): Promise<void> {
+  const peerReview = await loadPeerReview(tx, activity)
   const people =
-    round.settings.subject === 'teammates'
-      ? round.students.map(s => s.enrolmentId)
-      : [...new Set(round.entries.filter(e => !e.isSample).flatMap(e => e.ownerIds))]
+    peerReview.settings.subject === 'teammates'
+      ? peerReview.students.map(s => s.enrolmentId)
+      : [...new Set(peerReview.entries.filter(e => !e.isSample).flatMap(e => e.ownerIds))]
   await tell(
     tx,
     people,
@@ -140,9 +140,9 @@ export function remind(
   now: Date,
 ): Promise<{ told: number }> {
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
-    const round = await loadRound(tx, actor.activity)
+    const peerReview = await loadPeerReview(tx, actor.activity)
     const owing = new Set(
-      round.allocations.filter(a => a.state !== 'in' && a.source !== 'practice').map(a => a.reviewerId),
+      peerReview.allocations.filter(a => a.state !== 'in' && a.source !== 'practice').map(a => a.reviewerId),
     )
     const ids = write.enrolmentIds.filter(id => owing.has(id))
     await tell(

@@ -15,7 +15,12 @@ import {
 } from '#server/database/schema'
 import { knownPeople } from '#server/services/contributing/review/names'
 import { reviewRows } from '#server/services/contributing/review/ownReviews'
-import { dueOf, loadRound, phaseOf, type Round } from '#server/services/contributing/review/round'
+import {
+  dueOf,
+  loadPeerReview,
+  phaseOf,
+  type LoadedPeerReview,
+} from '#server/services/contributing/review/peerReview'
 import { contentOf } from '#server/services/contributing/review/shapeReview'
 import { dealStanding } from '#server/services/contributing/review/standing'
 import { initialsOf } from '#server/services/people/nameView'
@@ -26,25 +31,25 @@ import type { PeersView } from '#shared/marking/peers'
 export async function peersView(db: Db, actor: ActivityActor, now: Date): Promise<PeersView> {
   const { activity } = actor
   await dealStanding(db, activity, now)
-  const round = await loadRound(db, activity)
-  const { settings, plan } = round
+  const peerReview = await loadPeerReview(db, activity)
+  const { settings, plan } = peerReview
   const [rubric, rows, people, offered, apart, known, titles, given, shares] = await Promise.all([
     loadRubric(db, activity.rubricVersionId),
-    reviewRows(db, round.allocations),
-    peopleOf(db, round),
+    reviewRows(db, peerReview.allocations),
+    peopleOf(db, peerReview),
     db.select().from(willing).where(eq(willing.activityId, activity.id)),
     db.select().from(keptApart).where(eq(keptApart.activityId, activity.id)),
     knownPeople(db, actor),
-    titlesOf(db, round),
+    titlesOf(db, peerReview),
     marksOf(db, activity.id),
     sharesOf(db, settings.sharesOf, activity),
   ])
   const write = phaseOf(plan, 'write')
   return {
     settings: structuredClone(settings) as PeersView['settings'],
-    dealtAt: round.row?.dealtAt?.toISOString() ?? null,
-    releasedAt: round.row?.releasedAt?.toISOString() ?? null,
-    version: round.row?.version ?? 1,
+    dealtAt: peerReview.row?.dealtAt?.toISOString() ?? null,
+    releasedAt: peerReview.row?.releasedAt?.toISOString() ?? null,
+    version: peerReview.row?.version ?? 1,
     handInEnded: write === null || now > write.endsAt,
     reviewEndsAt: phaseOf(plan, 'review')?.endsAt.toISOString() ?? null,
     rubric,
@@ -53,10 +58,10 @@ export async function peersView(db: Db, actor: ActivityActor, now: Date): Promis
     people: people.map(p => ({
       ...p,
       initials: initialsOf(p),
-      groupId: round.groups.find(g => g.memberIds.includes(p.id))?.id ?? null,
+      groupId: peerReview.groups.find(g => g.memberIds.includes(p.id))?.id ?? null,
       more: offered.find(w => w.enrolmentId === p.id)?.more ?? 0,
     })),
-    works: round.entries.map(e => {
+    works: peerReview.entries.map(e => {
       const due = dueOf(plan, 'write', e.authorId)
       return {
         id: e.id,
@@ -72,11 +77,11 @@ export async function peersView(db: Db, actor: ActivityActor, now: Date): Promis
     }),
     notHandedIn:
       settings.subject === 'work'
-        ? round.students
-            .filter(s => !round.entries.some(e => e.ownerIds.includes(s.enrolmentId)))
+        ? peerReview.students
+            .filter(s => !peerReview.entries.some(e => e.ownerIds.includes(s.enrolmentId)))
             .map(s => s.enrolmentId)
         : [],
-    allocations: round.allocations.map(a => {
+    allocations: peerReview.allocations.map(a => {
       const row = rows.get(a.reviewId ?? '')
       const isIn = a.state === 'in' && row !== undefined
       const content = isIn ? contentOf(row) : contentOf(undefined)
@@ -109,21 +114,21 @@ export async function peersView(db: Db, actor: ActivityActor, now: Date): Promis
     }),
     apart: apart.map(r => [r.oneId, r.otherId]),
     samples: Object.fromEntries(
-      round.entries.filter(e => e.isSample).map(e => [e.id, { ...e.detail.sample?.points }]),
+      peerReview.entries.filter(e => e.isSample).map(e => [e.id, { ...e.detail.sample?.points }]),
     ),
     marks: given,
-    groups: round.groups.map(g => ({ id: g.id, title: g.title, memberIds: [...g.memberIds] })),
+    groups: peerReview.groups.map(g => ({ id: g.id, title: g.title, memberIds: [...g.memberIds] })),
     shares,
   }
 }
 
 /** Everyone who gives, receives or is meant, by family name; who has left stays with what they gave. */
-async function peopleOf(db: Db, round: Round) {
+async function peopleOf(db: Db, peerReview: LoadedPeerReview) {
   const ids = [
     ...new Set([
-      ...round.students.map(s => s.enrolmentId),
-      ...round.entries.filter(e => !e.isSample).flatMap(e => e.ownerIds),
-      ...round.allocations.flatMap(a => [a.reviewerId, a.subjectId]),
+      ...peerReview.students.map(s => s.enrolmentId),
+      ...peerReview.entries.filter(e => !e.isSample).flatMap(e => e.ownerIds),
+      ...peerReview.allocations.flatMap(a => [a.reviewerId, a.subjectId]),
     ]),
   ]
   if (ids.length === 0) return []
@@ -147,8 +152,8 @@ async function peopleOf(db: Db, round: Round) {
 }
 
 /** What a work calls itself: its title, or its first line. */
-async function titlesOf(db: Db, round: Round): Promise<Map<string, string>> {
-  const ids = round.entries.map(e => e.id)
+async function titlesOf(db: Db, peerReview: LoadedPeerReview): Promise<Map<string, string>> {
+  const ids = peerReview.entries.map(e => e.id)
   if (ids.length === 0) return new Map()
   const rows = await db
     .select({ id: contributions.id, text: contributions.text, detail: contributions.detail })

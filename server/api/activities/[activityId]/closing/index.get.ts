@@ -1,6 +1,6 @@
 import { requireActivity } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { readClosing } from '#server/services/closing/closingRounds'
+import { readClosing } from '#server/services/closing/closingSurveys'
 import * as closingEndpoints from '#shared/closing/endpoints'
 
 export default route(closingEndpoints.readClosingQuestions, async ({ event, db, params, now }) =>

@@ -59,7 +59,7 @@ const {
   failed,
   playing,
   words: spanWords,
-  look,
+  compare,
   choose,
   step: stepVersion,
   stop,
@@ -262,7 +262,7 @@ const upcomingWords = computed(() =>
         />
         <div class="text">
           <p v-if="failed" class="field-problem" role="alert">
-            {{ failed }} <button class="link" type="button" @click="look">Try again</button>
+            {{ failed }} <button class="link" type="button" @click="compare">Try again</button>
           </p>
           <template v-else-if="page && newest > 0">
             <p class="say" role="status">

@@ -26,41 +26,41 @@ export interface VoicesOut {
 }
 
 /** All figures of Voices for one span, from what was said in it. */
-export function lookAtVoices(look: VoicesIn): VoicesOut {
-  const clock = localClock(look.timeZone)
-  const dues = new Map(look.due.map(([activityId, personId, at]) => [`${activityId} ${personId}`, at]))
-  const circle = {
-    people: look.people,
-    staff: new Set(look.staff),
+export function analyseVoices(input: VoicesIn): VoicesOut {
+  const clock = localClock(input.timeZone)
+  const dues = new Map(input.due.map(([activityId, personId, at]) => [`${activityId} ${personId}`, at]))
+  const population = {
+    people: input.people,
+    staff: new Set(input.staff),
     dayOf: (at: number) => clock(at).day,
     dueOf: (activityId: string, personId: string) => dues.get(`${activityId} ${personId}`) ?? null,
-    answeredElsewhere: new Set(look.answeredElsewhere),
+    answeredElsewhere: new Set(input.answeredElsewhere),
   }
-  const all = measureVoices(look.talkEntries, circle)
-  const meant = new Set(look.people)
+  const all = measureVoices(input.talkEntries, population)
+  const meant = new Set(input.people)
   const echoes = mostAnswered(
-    look.talkEntries.filter(s => meant.has(s.authorId) || circle.staff.has(s.authorId)),
+    input.talkEntries.filter(s => meant.has(s.authorId) || population.staff.has(s.authorId)),
     Infinity,
   )
-  const answered = new Set([...look.answeredElsewhere, ...echoes.map(e => e.id)])
-  const mine = new Set(look.talkEntries.filter(s => meant.has(s.authorId)).map(s => s.id))
+  const answered = new Set([...input.answeredElsewhere, ...echoes.map(e => e.id)])
+  const mine = new Set(input.talkEntries.filter(s => meant.has(s.authorId)).map(s => s.id))
   return {
     all,
-    before: measureVoices(look.before, circle).voices.map(({ contributions, words }) => ({
+    before: measureVoices(input.before, population).voices.map(({ contributions, words }) => ({
       contributions,
       words,
     })),
-    network: readNetwork(look.talkEntries, [...look.people, ...look.staff]),
+    network: readNetwork(input.talkEntries, [...input.people, ...input.staff]),
     rhythm: rhythmOf(
-      look.talkEntries.filter(s => meant.has(s.authorId)).map(s => s.at),
-      look.timeZone,
-      look.days,
+      input.talkEntries.filter(s => meant.has(s.authorId)).map(s => s.at),
+      input.timeZone,
+      input.days,
     ),
-    mostAnswered: echoes.filter(e => mine.has(e.id)).slice(0, look.most),
-    unanswered: look.talkEntries
+    mostAnswered: echoes.filter(e => mine.has(e.id)).slice(0, input.most),
+    unanswered: input.talkEntries
       .filter(s => mine.has(s.id) && !answered.has(s.id))
       .sort((a, b) => a.at - b.at)
-      .slice(0, look.most)
+      .slice(0, input.most)
       .map(s => s.id),
   }
 }

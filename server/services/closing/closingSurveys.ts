@@ -4,7 +4,7 @@ import { FEWEST_UNNAMED, keptAnswers, putIn, type ClosingAnswers } from '#core/c
 import { resultOf, type QuestionResult } from '#core/closing/results'
 import { isStaff, nothingHere, notYours, requireMayWrite, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, closingAnswers, closingRounds, enrolments, persons } from '#server/database/schema'
+import { activities, closingAnswers, closingSurveys, enrolments, persons } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { participants } from '#server/services/contributing/records'
 import { localTime } from '#core/planning/localTime'
@@ -12,27 +12,27 @@ import { tell } from '#server/services/messaging/notices'
 import { loadPlan } from '#server/services/planning/activityPlan'
 import type { ClosingSet, ClosingView } from '#shared/closing/closing'
 
-type Round = typeof closingRounds.$inferSelect
+type ClosingSurvey = typeof closingSurveys.$inferSelect
 
 export const stateOf = (
-  round: Pick<Round, 'opensAt' | 'closesAt'> | undefined,
+  survey: Pick<ClosingSurvey, 'opensAt' | 'closesAt'> | undefined,
   now: Date,
 ): ClosingView['state'] => {
-  if (!round) return 'none'
-  if (now < round.opensAt) return 'planned'
-  if (now < round.closesAt) return 'open'
+  if (!survey) return 'none'
+  if (now < survey.opensAt) return 'planned'
+  if (now < survey.closesAt) return 'open'
   return 'closed'
 }
-const roundOf = async (db: Db, activityId: string, lock = false): Promise<Round | undefined> => {
-  const query = db.select().from(closingRounds).where(eq(closingRounds.activityId, activityId))
+const surveyOf = async (db: Db, activityId: string, lock = false): Promise<ClosingSurvey | undefined> => {
+  const query = db.select().from(closingSurveys).where(eq(closingSurveys.activityId, activityId))
   return (lock ? await query.for('update') : await query)[0]
 }
 
 /** The questions as their reader may have them: a student answers, staff see what came in. */
 export async function readClosing(db: Db, actor: ActivityActor, now: Date): Promise<ClosingView> {
   const { activity, enrolment } = actor
-  const [plan, round] = await Promise.all([loadPlan(db, activity), roundOf(db, activity.id)])
-  const state = stateOf(round, now)
+  const [plan, survey] = await Promise.all([loadPlan(db, activity), surveyOf(db, activity.id)])
+  const state = stateOf(survey, now)
   const staff = isStaff(enrolment)
   const head = {
     activity: {
@@ -43,19 +43,19 @@ export async function readClosing(db: Db, actor: ActivityActor, now: Date): Prom
     },
     state,
   }
-  const asked = round && {
+  const asked = survey && {
     // a copy may be changed: the types of what is stored are read-only, those of the contract are not
-    questions: structuredClone(round.questions) as never,
-    named: round.named,
-    opensAt: round.opensAt.toISOString(),
-    closesAt: round.closesAt.toISOString(),
-    version: round.version,
+    questions: structuredClone(survey.questions) as never,
+    named: survey.named,
+    opensAt: survey.opensAt.toISOString(),
+    closesAt: survey.closesAt.toISOString(),
+    version: survey.version,
   }
   if (!staff) {
-    if (!round || state === 'planned' || enrolment.role === 'observer') throw nothingHere()
-    return { ...head, round: asked!, mine: await ownAnswers(db, round, enrolment.id), staff: null }
+    if (!survey || state === 'planned' || enrolment.role === 'observer') throw nothingHere()
+    return { ...head, round: asked!, mine: await ownAnswers(db, survey, enrolment.id), staff: null }
   }
-  if (!round)
+  if (!survey)
     return {
       ...head,
       round: null,
@@ -69,7 +69,7 @@ export async function readClosing(db: Db, actor: ActivityActor, now: Date): Prom
         people: [],
       },
     }
-  const { results, why, answered, people } = await resultsOf(db, round, now)
+  const { results, why, answered, people } = await resultsOf(db, survey, now)
   const meant = (await participants(db, activity)).filter(plan.isMeant).length
   return {
     ...head,
@@ -89,12 +89,12 @@ export async function readClosing(db: Db, actor: ActivityActor, now: Date): Prom
   }
 }
 
-async function ownAnswers(db: Db, round: Round, enrolmentId: string): Promise<ClosingView['mine']> {
-  if (!round.named) return { answered: round.takers.includes(enrolmentId), answers: {} }
+async function ownAnswers(db: Db, survey: ClosingSurvey, enrolmentId: string): Promise<ClosingView['mine']> {
+  if (!survey.named) return { answered: survey.takers.includes(enrolmentId), answers: {} }
   const [own] = await db
     .select()
     .from(closingAnswers)
-    .where(and(eq(closingAnswers.activityId, round.activityId), eq(closingAnswers.enrolmentId, enrolmentId)))
+    .where(and(eq(closingAnswers.activityId, survey.activityId), eq(closingAnswers.enrolmentId, enrolmentId)))
   return {
     answered: own !== undefined,
     answers: structuredClone(own?.answers ?? {}) as never /* a copy, see above */,
@@ -116,11 +116,11 @@ interface Results {
  * What came in. Without names nothing is shown before it has closed, or of fewer than a few: watching one answer come
  * after another, or knowing who took part, would tell whose they are.
  */
-export async function resultsOf(db: Db, round: Round, now: Date): Promise<Results> {
-  if (!round.named) {
-    const answered = round.takers.length
+export async function resultsOf(db: Db, survey: ClosingSurvey, now: Date): Promise<Results> {
+  if (!survey.named) {
+    const answered = survey.takers.length
     const findWhy = () => {
-      if (now < round.closesAt)
+      if (now < survey.closesAt)
         return 'As names are not kept, answers are shown once it has closed: one that came alone would have a face.'
       if (answered < FEWEST_UNNAMED)
         return `Fewer than ${FEWEST_UNNAMED} have answered. So that nobody is known by their answer, none is shown.`
@@ -128,7 +128,7 @@ export async function resultsOf(db: Db, round: Round, now: Date): Promise<Result
     }
     const why = findWhy()
     return {
-      results: why ? null : round.questions.map(q => resultOf(q, round.urns[q.id] ?? [])),
+      results: why ? null : survey.questions.map(q => resultOf(q, survey.urns[q.id] ?? [])),
       why,
       answered,
       people: [],
@@ -139,10 +139,10 @@ export async function resultsOf(db: Db, round: Round, now: Date): Promise<Result
     .from(closingAnswers)
     .innerJoin(enrolments, eq(enrolments.id, closingAnswers.enrolmentId))
     .innerJoin(persons, eq(persons.id, enrolments.personId))
-    .where(eq(closingAnswers.activityId, round.activityId))
+    .where(eq(closingAnswers.activityId, survey.activityId))
     .orderBy(asc(persons.familyName), asc(persons.givenName))
   return {
-    results: round.questions.map(q =>
+    results: survey.questions.map(q =>
       resultOf(
         q,
         rows.flatMap(r => (q.id in r.answers ? [r.answers[q.id]!] : [])),
@@ -167,24 +167,24 @@ export function setClosing(
   if (new Set(write.questions.map(q => q.id)).size < write.questions.length)
     throw refusedField('questions', 'twice', 'The same question is in the list twice.')
   return db.transaction(async tx => {
-    const round = await roundOf(tx, actor.activity.id, true)
-    if ((round?.version ?? null) !== write.baseVersion)
+    const survey = await surveyOf(tx, actor.activity.id, true)
+    if ((survey?.version ?? null) !== write.baseVersion)
       throw new Problem(
         409,
         'changed',
         'Somebody has changed these questions meanwhile. What you typed is kept; look at what is stored now.',
-        { theirs: round && { questions: round.questions } },
+        { theirs: survey && { questions: survey.questions } },
       )
-    const given = round
-      ? round.takers.length +
-        (await tx.$count(closingAnswers, eq(closingAnswers.activityId, round.activityId)))
+    const given = survey
+      ? survey.takers.length +
+        (await tx.$count(closingAnswers, eq(closingAnswers.activityId, survey.activityId)))
       : 0
     if (
-      round &&
+      survey &&
       given > 0 &&
-      (round.named !== write.named ||
-        !isDeepStrictEqual(round.questions, write.questions) ||
-        opensAt.getTime() !== round.opensAt.getTime())
+      (survey.named !== write.named ||
+        !isDeepStrictEqual(survey.questions, write.questions) ||
+        opensAt.getTime() !== survey.opensAt.getTime())
     )
       throw new Problem(
         409,
@@ -193,11 +193,11 @@ export function setClosing(
       )
     const values = { questions: write.questions, named: write.named, opensAt, closesAt }
     await tx
-      .insert(closingRounds)
+      .insert(closingSurveys)
       .values({ activityId: actor.activity.id, seminarId: actor.activity.seminarId, ...values })
       .onConflictDoUpdate({
-        target: closingRounds.activityId,
-        set: { ...values, version: sql`${closingRounds.version} + 1` },
+        target: closingSurveys.activityId,
+        set: { ...values, version: sql`${closingSurveys.version} + 1` },
       })
     return readClosing(tx, actor, now)
   })
@@ -205,11 +205,11 @@ export function setClosing(
 
 export function removeClosing(db: Database, actor: ActivityActor): Promise<{ removed: true }> {
   return db.transaction(async tx => {
-    const round = await roundOf(tx, actor.activity.id, true)
-    if (!round) throw nothingHere()
+    const survey = await surveyOf(tx, actor.activity.id, true)
+    if (!survey) throw nothingHere()
     if (
-      round.takers.length +
-        (await tx.$count(closingAnswers, eq(closingAnswers.activityId, round.activityId))) >
+      survey.takers.length +
+        (await tx.$count(closingAnswers, eq(closingAnswers.activityId, survey.activityId))) >
       0
     )
       throw new Problem(
@@ -217,7 +217,7 @@ export function removeClosing(db: Database, actor: ActivityActor): Promise<{ rem
         'answered',
         'Somebody has answered already: the questions stay. You can end them now.',
       )
-    await tx.delete(closingRounds).where(eq(closingRounds.activityId, actor.activity.id))
+    await tx.delete(closingSurveys).where(eq(closingSurveys.activityId, actor.activity.id))
     return { removed: true as const }
   })
 }
@@ -236,14 +236,14 @@ export function answerClosing(
   requireMayWrite(actor)
   if (enrolment.role !== 'student') throw notYours('These questions are for the students who took part.')
   return db.transaction(async tx => {
-    const [plan, round] = await Promise.all([loadPlan(tx, activity), roundOf(tx, activity.id, true)])
-    const state = stateOf(round, now)
-    if (!round || state === 'planned') throw nothingHere()
+    const [plan, survey] = await Promise.all([loadPlan(tx, activity), surveyOf(tx, activity.id, true)])
+    const state = stateOf(survey, now)
+    if (!survey || state === 'planned') throw nothingHere()
     if (state === 'closed')
       throw new Problem(
         409,
         'closed',
-        `These questions closed ${localTime(round.closesAt, actor.seminar.timeZone)}. Nothing more is taken.`,
+        `These questions closed ${localTime(survey.closesAt, actor.seminar.timeZone)}. Nothing more is taken.`,
       )
     if (enrolment.state === 'practice')
       throw new Problem(
@@ -259,10 +259,10 @@ export function answerClosing(
       })
     )
       throw nothingHere()
-    const answers = keptAnswers(round.questions, given)
+    const answers = keptAnswers(survey.questions, given)
     if (Object.keys(answers).length === 0)
       throw refusedField('answers', 'empty', 'Nothing is answered yet. Answer one question at least.')
-    if (round.named)
+    if (survey.named)
       await tx
         .insert(closingAnswers)
         .values({
@@ -276,29 +276,33 @@ export function answerClosing(
           target: [closingAnswers.activityId, closingAnswers.enrolmentId],
           set: { answers, handedInAt: now },
         })
-    else if (!round.takers.includes(enrolment.id))
+    else if (!survey.takers.includes(enrolment.id))
       await tx
-        .update(closingRounds)
-        .set({ takers: [...round.takers, enrolment.id].sort(), urns: putIn(round.urns, answers) })
-        .where(eq(closingRounds.activityId, activity.id))
+        .update(closingSurveys)
+        .set({ takers: [...survey.takers, enrolment.id].sort(), urns: putIn(survey.urns, answers) })
+        .where(eq(closingSurveys.activityId, activity.id))
     return readClosing(tx, actor, now)
   })
 }
 
 /** Tells students of questions that have opened. @returns of how many activities */
-export function tellClosing(db: Database, now: Date): Promise<number> {
+export function notifyOfClosing(db: Database, now: Date): Promise<number> {
   return db.transaction(async tx => {
     const rows = await tx
-      .select({ round: closingRounds, activity: activities })
-      .from(closingRounds)
-      .innerJoin(activities, eq(activities.id, closingRounds.activityId))
+      .select({ survey: closingSurveys, activity: activities })
+      .from(closingSurveys)
+      .innerJoin(activities, eq(activities.id, closingSurveys.activityId))
       .where(
-        and(isNull(closingRounds.toldAt), lte(closingRounds.opensAt, now), eq(activities.state, 'published')),
+        and(
+          isNull(closingSurveys.toldAt),
+          lte(closingSurveys.opensAt, now),
+          eq(activities.state, 'published'),
+        ),
       )
-      .for('update', { of: closingRounds, skipLocked: true })
-    for (const { round, activity } of rows) {
-      await tx.update(closingRounds).set({ toldAt: now }).where(eq(closingRounds.activityId, activity.id))
-      if (now >= round.closesAt) continue
+      .for('update', { of: closingSurveys, skipLocked: true })
+    for (const { survey, activity } of rows) {
+      await tx.update(closingSurveys).set({ toldAt: now }).where(eq(closingSurveys.activityId, activity.id))
+      if (now >= survey.closesAt) continue
       const plan = await loadPlan(tx, activity)
       const people = (await participants(tx, activity)).filter(plan.isMeant).map(s => s.enrolmentId)
       await tell(
@@ -308,7 +312,7 @@ export function tellClosing(db: Database, now: Date): Promise<number> {
           kind: 'closing',
           activityId: activity.id,
           text: `“${activity.title}”: a few closing questions.`,
-          detail: round.named
+          detail: survey.named
             ? 'Your name is kept with your answers.'
             : 'Names are not kept: nobody can tell whose an answer is.',
         },

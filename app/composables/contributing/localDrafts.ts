@@ -2,7 +2,7 @@ import { createStore, del, entries, get, set } from 'idb-keyval'
 import type { TermDetail } from '#shared/contributing/term'
 import type * as contributingEndpoints from '#shared/contributing/endpoints'
 import type { InputOf } from '~/composables/shell/useApi'
-import type { Kept, Shelf } from '~/autosave/autosave'
+import type { Kept, LocalDraft } from '~/autosave/autosave'
 import type { RichNode } from '#core/contributing/richText'
 
 /** A text left in this browser, with the version of the draft it was begun from. */
@@ -18,7 +18,7 @@ type PostBody = InputOf<typeof contributingEndpoints.postContribution>['body']
 export interface WaitingPost {
   readonly path: string // of the endpoint that posts, as earlier versions of Jovrel kept it, too
   readonly body: PostBody
-  readonly shelf: string
+  readonly shelf: string // the key of its draft; the name it was stored under by earlier versions
 }
 
 // opened at the first use: there is no such thing on the server
@@ -33,61 +33,61 @@ const postStore = () => (posts ??= createStore('jovrel-posts', 'posts'))
  * instant is caught by the local storage, which keeps it before the key is through; the newer of the two is the text.
  * A browser that keeps nothing does no harm.
  */
-export function keepText(shelf: string, text: Omit<KeptText, 'at'>): Promise<void> {
-  return put(shelf, { ...text, at: Date.now() })
+export function keepText(draftKey: string, text: Omit<KeptText, 'at'>): Promise<void> {
+  return put(draftKey, { ...text, at: Date.now() })
 }
-function put(shelf: string, kept: KeptText): Promise<void> {
+function put(draftKey: string, kept: KeptText): Promise<void> {
   try {
-    localStorage.setItem(LAST + shelf, JSON.stringify(kept))
+    localStorage.setItem(LAST + draftKey, JSON.stringify(kept))
   } catch {
     /* full, or not allowed: the other keeps it */
   }
-  return set(shelf, kept, textStore()).catch(() => {})
+  return set(draftKey, kept, textStore()).catch(() => {})
 }
-export async function keptText(shelf: string): Promise<KeptText | undefined> {
-  const kept = await get<KeptText>(shelf, textStore()).catch(() => undefined)
-  const last = lastInstant(shelf)
+export async function keptText(draftKey: string): Promise<KeptText | undefined> {
+  const kept = await get<KeptText>(draftKey, textStore()).catch(() => undefined)
+  const last = lastInstant(draftKey)
   return last && (!kept || last.at >= kept.at) ? last : kept
 }
-export function forgetText(shelf: string): Promise<void> {
+export function forgetText(draftKey: string): Promise<void> {
   try {
-    localStorage.removeItem(LAST + shelf)
+    localStorage.removeItem(LAST + draftKey)
   } catch {
     /* not allowed: nothing is there */
   }
-  return del(shelf, textStore()).catch(() => {})
+  return del(draftKey, textStore()).catch(() => {})
 }
-function lastInstant(shelf: string): KeptText | undefined {
+function lastInstant(draftKey: string): KeptText | undefined {
   try {
-    return (JSON.parse(localStorage.getItem(LAST + shelf) ?? 'null') as KeptText | null) ?? undefined
+    return (JSON.parse(localStorage.getItem(LAST + draftKey) ?? 'null') as KeptText | null) ?? undefined
   } catch {
     return undefined
   }
 }
 
-/** The same as a shelf of an autosave: what another tab has put since is left there. */
-export function textShelf<T>(
-  shelf: string,
+/** The same as a draftKey of an autosave: what another tab has put since is left there. */
+export function textDraft<T>(
+  draftKey: string,
   form: {
     readonly write: (kept: Kept<T>) => Omit<KeptText, 'at'>
     readonly read: (text: KeptText, now: Kept<T>) => Kept<T>
   },
-): Shelf<T> {
+): LocalDraft<T> {
   let own: number | null = null // when this tab has put what is there, or when it was put that this tab has taken
   return {
     put: kept => {
       own = Date.now()
-      void put(shelf, { ...form.write(kept), at: own })
+      void put(draftKey, { ...form.write(kept), at: own })
     },
     take: async now => {
-      const text = await keptText(shelf)
+      const text = await keptText(draftKey)
       own = text?.at ?? null
       return text ? form.read(text, now) : null
     },
     drop: () => {
       const mine = own
-      void keptText(shelf).then(text => {
-        if (text && text.at === mine) void forgetText(shelf)
+      void keptText(draftKey).then(text => {
+        if (text && text.at === mine) void forgetText(draftKey)
       })
     },
   }

@@ -8,7 +8,7 @@ import {
   contributions,
   enrolments,
   groupMembers,
-  reviewRounds,
+  peerReviews,
   type ContributionDetail,
 } from '#server/database/schema'
 import { participants, practiceStudents, type Student } from '#server/services/contributing/records'
@@ -29,11 +29,11 @@ export interface Entry {
 }
 
 /** A peer review with everyone and everything in it, as staff may know it. Nothing here is fit to be sent to a student. */
-export interface Round {
+export interface LoadedPeerReview {
   readonly activity: ActivityRow
   readonly settings: ReviewSettings
   readonly plan: ActivityPlan
-  readonly row: typeof reviewRounds.$inferSelect | null
+  readonly row: typeof peerReviews.$inferSelect | null
   readonly students: readonly Student[] // who takes part, by family name
   readonly entries: readonly Entry[]
   readonly allocations: readonly Allocation[]
@@ -46,11 +46,11 @@ export function requireReview(activity: ActivityRow): ReviewSettings {
   return reviewOf(activity.settings)
 }
 
-export async function loadRound(db: Db, activity: ActivityRow): Promise<Round> {
+export async function loadPeerReview(db: Db, activity: ActivityRow): Promise<LoadedPeerReview> {
   const settings = requireReview(activity)
   const [plan, [row], everyone, practice, rows, given, inGroups] = await Promise.all([
     loadPlan(db, activity),
-    db.select().from(reviewRounds).where(eq(reviewRounds.activityId, activity.id)),
+    db.select().from(peerReviews).where(eq(peerReviews.activityId, activity.id)),
     participants(db, activity),
     practiceStudents(db, activity.seminarId),
     db
@@ -127,13 +127,16 @@ export const phaseOf = (plan: ActivityPlan, phase: 'write' | 'review') =>
   plan.phases.find(p => p.name === phase) ?? null
 
 /** Whether one can review: its phase has begun. */
-export function hasReviewingBegun({ plan }: Pick<Round, 'plan'>, now: Date): boolean {
+export function hasReviewingBegun({ plan }: Pick<LoadedPeerReview, 'plan'>, now: Date): boolean {
   const phase = phaseOf(plan, 'review')
   return phase === null || now >= phase.startsAt
 }
 
 /** Whether reviews reach those whose work they are of: let out by staff, at the time set, or each as it comes in. */
-export function isReleased({ settings, row }: Pick<Round, 'settings' | 'row'>, now: Date): boolean {
+export function isReleased(
+  { settings, row }: Pick<LoadedPeerReview, 'settings' | 'row'>,
+  now: Date,
+): boolean {
   return (
     row?.releasedAt != null ||
     settings.release === 'atOnce' ||
@@ -142,15 +145,18 @@ export function isReleased({ settings, row }: Pick<Round, 'settings' | 'row'>, n
 }
 
 /** The round's row, made if there is none, locked until the transaction ends: what is dealt is dealt one after another. */
-export async function lockRound(tx: Db, activity: ActivityRow): Promise<typeof reviewRounds.$inferSelect> {
+export async function lockPeerReview(
+  tx: Db,
+  activity: ActivityRow,
+): Promise<typeof peerReviews.$inferSelect> {
   await tx
-    .insert(reviewRounds)
+    .insert(peerReviews)
     .values({ activityId: activity.id, seminarId: activity.seminarId, seed: 1 })
     .onConflictDoNothing()
   const [row] = await tx
     .select()
-    .from(reviewRounds)
-    .where(eq(reviewRounds.activityId, activity.id))
+    .from(peerReviews)
+    .where(eq(peerReviews.activityId, activity.id))
     .for('update')
   return row!
 }

@@ -14,7 +14,7 @@ const MOST_FRAMES = 240 // that a page is waited for
  * Going about in a text: from page to page, note to note, and along links. `below` shows notes where there is no margin
  * to show them in.
  */
-export function useWay(
+export function useReadingNavigation(
   margin: ReturnType<typeof useMargin>,
   choice: ReturnType<typeof useChoice>,
   below: (ids: readonly string[]) => Promise<void>,

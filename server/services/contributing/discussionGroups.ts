@@ -6,17 +6,17 @@ import { enrolments, groupMembers, groups, sections } from '#server/database/sch
 import { seminarsOf } from '#server/services/planning/jointActivities'
 
 /** Who talks with whom where each section, or each group, talks by itself. */
-export interface Circles {
+export interface DiscussionGroups {
   readonly titles: ReadonlyMap<string, string> // by section or group, in their order
   readonly ofPerson: ReadonlyMap<string, string> // by enrolment
 }
 
-/** The circle somebody talks in; those who are in no section or group talk among themselves. */
-export const circleOf = (circles: Circles | null, enrolmentId: string): string | null =>
-  circles?.ofPerson.get(enrolmentId) ?? null
+/** The group somebody talks in; those who are in no section or group talk among themselves. */
+export const discussionGroupOf = (groups: DiscussionGroups | null, enrolmentId: string): string | null =>
+  groups?.ofPerson.get(enrolmentId) ?? null
 
-/** The circles of an activity, or null where all talk together. Groups are those of the plan the activity is for. */
-export async function circlesOf(db: Db, activity: ActivityRow): Promise<Circles | null> {
+/** The discussion groups of an activity, or null where all talk together. Groups are those of the plan the activity is for. */
+export async function discussionGroupsOf(db: Db, activity: ActivityRow): Promise<DiscussionGroups | null> {
   const { apart } = talkOf(activity.settings)
   const { audience } = activity
   if (apart === 'groups' && audience.kind === 'groups') {
@@ -27,14 +27,14 @@ export async function circlesOf(db: Db, activity: ActivityRow): Promise<Circles 
         .where(eq(groups.groupPlanId, audience.groupPlanId))
         .orderBy(asc(groups.position)),
       db
-        .select({ circle: groupMembers.groupId, enrolmentId: groupMembers.enrolmentId })
+        .select({ group: groupMembers.groupId, enrolmentId: groupMembers.enrolmentId })
         .from(groupMembers)
         .where(eq(groupMembers.groupPlanId, audience.groupPlanId)),
     ])
     const meant = named.filter(g => audience.groupIds.length === 0 || audience.groupIds.includes(g.id))
     return {
       titles: new Map(meant.map(g => [g.id, g.title])),
-      ofPerson: new Map(members.map(m => [m.enrolmentId, m.circle])),
+      ofPerson: new Map(members.map(m => [m.enrolmentId, m.group])),
     }
   }
   if (apart !== 'sections') return null
@@ -46,13 +46,13 @@ export async function circlesOf(db: Db, activity: ActivityRow): Promise<Circles 
       .where(inArray(sections.seminarId, seminarIds))
       .orderBy(asc(sections.position)),
     db
-      .select({ circle: enrolments.sectionId, enrolmentId: enrolments.id })
+      .select({ group: enrolments.sectionId, enrolmentId: enrolments.id })
       .from(enrolments)
       .where(inArray(enrolments.seminarId, seminarIds)),
   ])
   const meant = named.filter(s => audience.kind !== 'sections' || audience.sectionIds.includes(s.id))
   return {
     titles: new Map(meant.map(s => [s.id, s.title])),
-    ofPerson: new Map(members.flatMap(m => (m.circle ? [[m.enrolmentId, m.circle] as const] : []))),
+    ofPerson: new Map(members.flatMap(m => (m.group ? [[m.enrolmentId, m.group] as const] : []))),
   }
 }

@@ -1,13 +1,13 @@
-import type { Kept, Shelf } from './autosave'
+import type { Kept, LocalDraft } from './autosave'
 
 /** How a text is written down in the browser, and read again; null for what cannot be read any more. */
-export interface ShelfForm<T> {
+export interface DraftForm<T> {
   readonly write: (kept: Kept<T>) => unknown
   readonly read: (written: unknown, now: Kept<T>) => Kept<T> | null
 }
 
 /** A shelf in the local storage. A browser that keeps nothing does no harm. */
-export function localShelf<T>(key: string, form: ShelfForm<T>): Shelf<T> {
+export function localDraft<T>(key: string, form: DraftForm<T>): LocalDraft<T> {
   let own: string | null = null // what this tab has put or taken
   return {
     put: kept => {

@@ -84,9 +84,9 @@ describe('a discussion in which each group talks by itself', () => {
     expect((await thread('paz')).circles.map(c => c.title)).toEqual(['Room of the Tide'])
     const staff = await thread('ines')
     expect(staff.circles.map(c => c.title)).toEqual(['Room of the Tide', 'Room of the Mole'])
-    const circleOf = (id: string) =>
+    const discussionGroupOf = (id: string) =>
       staff.contributions.flatMap(c => (c.view === 'whole' && c.id === id ? [c.circle] : []))[0]
-    expect([question, inGroup.liv, inGroup.rasmus].map(circleOf)).toEqual([
+    expect([question, inGroup.liv, inGroup.rasmus].map(discussionGroupOf)).toEqual([
       null,
       staff.circles[0]!.id,
       staff.circles[1]!.id,

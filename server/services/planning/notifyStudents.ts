@@ -13,7 +13,7 @@ const pathOf = (a: Pick<ActivityRow, 'id'>) => (seminarId: string) =>
   `/seminars/${seminarId}/activities/${a.id}`
 
 /** Tells those who take part that an activity is there, with its due times. */
-export async function tellPublished(
+export async function notifyOfPublishing(
   db: Db,
   seminar: Seminar,
   activity: ActivityRow,
@@ -44,7 +44,7 @@ export async function tellPublished(
 }
 
 /** Tells those who take part what changed, in words they would use. */
-export async function tellChange(
+export async function notifyOfChange(
   db: Db,
   actor: Actor & { readonly activity: ActivityRow },
   before: ComposerView['body'],
