@@ -108,7 +108,7 @@ describe('what becomes of a contribution', () => {
       /in already/,
     )
     const trail = await world.db.select().from(t.auditTrail).where(eq(t.auditTrail.subjectId, answer!.id))
-    expect(trail.filter(a => a.act === 'marked a contribution').map(a => a.detail)).toEqual([
+    expect(trail.filter(a => a.act === 'contributionMarked').map(a => a.detail)).toEqual([
       { from: null, to: { done: true, points: null } },
       { from: { done: true, points: null }, to: { done: false, points: null } },
     ])

@@ -229,6 +229,6 @@ describe('writing in a talk', () => {
       .select()
       .from(t.auditTrail)
       .where(and(eq(t.auditTrail.subjectId, solongo.id)))
-    expect(trail!.act).toBe('withdrew a contribution')
+    expect(trail!.act).toBe('contributionWithdrawn')
   })
 })

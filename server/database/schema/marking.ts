@@ -10,6 +10,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import type { RichNode } from '#core/contributing/richText'
+import { auditAct } from '#server/database/auditActs'
 import type { Scale } from '#core/planning/scale'
 import { id, instant, madeAt } from './columns'
 import { contributions } from './contributing'
@@ -319,7 +320,7 @@ export const auditTrail = pgTable(
       .notNull()
       .references(() => enrolments.id),
     at: madeAt(),
-    act: text().notNull(),
+    act: auditAct().notNull(),
     subjectId: uuid().notNull(),
     detail: jsonb().notNull().default({}),
   },

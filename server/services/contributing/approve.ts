@@ -49,7 +49,7 @@ export function approve(
       seminarId: current.seminarId,
       actorId: actor.enrolment.id,
       at: now,
-      act: write.approved ? 'approved a contribution' : 'sent a contribution back',
+      act: write.approved ? 'contributionApproved' : 'contributionSentBack',
       subjectId: current.id,
     })
     await tell(

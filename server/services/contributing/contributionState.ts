@@ -57,7 +57,7 @@ export function setWithdrawn(
       seminarId: current.seminarId,
       actorId: actor.enrolment.id,
       at: now,
-      act: withdrawn ? 'withdrew a contribution' : 'put a contribution back',
+      act: withdrawn ? 'contributionWithdrawn' : 'contributionRestored',
       subjectId: current.id,
     })
     await announce(tx, { activityId: current.activityId, id: current.id })
@@ -140,7 +140,7 @@ export async function setOpened(
       seminarId: contribution.seminarId,
       actorId: enrolment.id,
       at: now,
-      act: opened ? 'opened an entry to the class' : 'closed an entry',
+      act: opened ? 'entryOpenedToClass' : 'entryClosed',
       subjectId: contribution.id,
     })
     await announce(tx, { activityId: activity.id, id: contribution.id })

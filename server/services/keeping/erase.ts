@@ -99,7 +99,7 @@ export function erasePerson(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'erased a person',
+      act: 'personErased',
       subjectId: enrolmentId,
     })
     return { name: gone.name }

@@ -128,7 +128,7 @@ export async function spreadGroupSteps(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'set the group’s steps',
+      act: 'groupStepsSet',
       subjectId: markId,
       detail: {
         group: group!.title,

@@ -53,7 +53,7 @@ export async function markContribution(
       seminarId: contribution.seminarId,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'marked a contribution',
+      act: 'contributionMarked',
       subjectId: contribution.id,
       detail: { from: before ? { points: before.points, done: before.done } : null, to: write },
     })

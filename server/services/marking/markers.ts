@@ -80,7 +80,7 @@ export function shareOut(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'shared the marking out',
+      act: 'markingShared',
       subjectId: activity.id,
       detail: { markers: write.markerIds, records: ids.length },
     })

@@ -147,7 +147,7 @@ export function moveMarks(
         seminarId: actor.seminar.id,
         actorId: actor.enrolment.id,
         at: now,
-        act: 'moved a mark to another version',
+        act: 'markMovedToVersion',
         subjectId: row!.id,
         detail: { version: to.version },
       })

@@ -1,5 +1,6 @@
 import { and, eq, inArray, isNotNull, isNull, lte } from 'drizzle-orm'
 import type { ActivityActor } from '#server/access/seminar'
+import type { AuditAct } from '#server/database/auditActs'
 import type { Database, Db } from '#server/database/client'
 import {
   activities,
@@ -38,7 +39,7 @@ export function holdMark(
       .update(marks)
       .set({ state: 'held', heldAt: now, points: mark.points, version: row.version + 1 })
       .where(eq(marks.id, row.id))
-    await writeDown(tx, actor, row.id, 'held a mark', { points: mark.points }, now)
+    await writeDown(tx, actor, row.id, 'markHeld', { points: mark.points }, now)
     return loadAs(tx, actor, enrolmentId, mark, now)
   })
 }
@@ -60,7 +61,7 @@ export function reopenMark(
       .update(marks)
       .set({ state: 'open', heldAt: null, returnAt: null, returnBy: null, version: row.version + 1 })
       .where(eq(marks.id, row.id))
-    await writeDown(tx, actor, row.id, 'took a held mark back', {}, now)
+    await writeDown(tx, actor, row.id, 'markReopened', {}, now)
     const { mark } = await recordView(tx, actor, enrolmentId, now)
     return mark
   })
@@ -129,7 +130,7 @@ export function returnAt(
         tx,
         actor,
         row.id,
-        at ? 'set when a mark returns' : 'let a mark wait',
+        at ? 'returnScheduled' : 'returnUnscheduled',
         { at: at?.toISOString() ?? null },
         now,
       )
@@ -170,7 +171,7 @@ export function undoReturn(
         toldAt: before?.toldAt ? new Date(before.toldAt) : null,
       })
       .where(eq(marks.id, row.id))
-    await writeDown(tx, actor, row.id, 'took a returned mark back', {}, now)
+    await writeDown(tx, actor, row.id, 'returnUndone', {}, now)
     const { mark } = await recordView(tx, actor, enrolmentId, now)
     return mark
   })
@@ -334,7 +335,7 @@ async function storeReturn(
       returned: await letterFrom(tx, actor, record),
     })
     .where(eq(marks.id, row.id))
-  await writeDown(tx, actor, row.id, 'returned a mark', { points: mark.points }, now)
+  await writeDown(tx, actor, row.id, 'markReturned', { points: mark.points }, now)
 }
 
 /** The mark as it is stored now, with the figures just calculated. */
@@ -348,7 +349,14 @@ async function loadAs(
   return { ...(await loadMark(tx, actor, enrolmentId, now)), points, before, criteriaLeft }
 }
 
-const writeDown = (tx: Db, actor: ActivityActor, subjectId: string, act: string, detail: object, at: Date) =>
+const writeDown = (
+  tx: Db,
+  actor: ActivityActor,
+  subjectId: string,
+  act: AuditAct,
+  detail: object,
+  at: Date,
+) =>
   tx
     .insert(auditTrail)
     .values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at, act, subjectId, detail })

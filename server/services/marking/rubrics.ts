@@ -179,7 +179,7 @@ export function writeRubric(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'made a version of a rubric',
+      act: 'rubricVersionMade',
       subjectId: rubricId,
       detail: { version: version!.version },
     })

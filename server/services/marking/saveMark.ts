@@ -2,6 +2,7 @@ import { and, eq, inArray, ne } from 'drizzle-orm'
 import { plainText } from '#core/contributing/richText'
 import { worthOf } from '#core/marking/showMark'
 import type { ActivityRow, ActivityActor } from '#server/access/seminar'
+import type { AuditAct } from '#server/database/auditActs'
 import type { Database, Db } from '#server/database/client'
 import {
   auditTrail,
@@ -285,10 +286,10 @@ async function writeDownChanges(
   const changed = [...new Set([...from.keys(), ...to.keys()])].filter(
     c => from.get(c)?.levelId !== to.get(c)?.levelId || from.get(c)?.points !== to.get(c)?.points,
   )
-  const entries: Array<{ act: string; detail: object }> = []
+  const entries: Array<{ act: AuditAct; detail: object }> = []
   if (changed.length > 0)
     entries.push({
-      act: 'changed the steps of a mark',
+      act: 'markStepsChanged',
       detail: {
         steps: changed.map(c => ({
           criterionId: c,
@@ -301,11 +302,11 @@ async function writeDownChanges(
     })
   if (was.override !== (is.override?.points ?? null))
     entries.push({
-      act: 'set the points of a mark',
+      act: 'markPointsSet',
       detail: { from: was.override, to: is.override?.points ?? null, reason: is.override?.reason ?? '' },
     })
   if (was.waived !== is.lateWaived)
-    entries.push({ act: is.lateWaived ? 'waived lateness' : 'counted lateness again', detail: {} })
+    entries.push({ act: is.lateWaived ? 'latenessWaived' : 'latenessCounted', detail: {} })
   if (entries.length > 0)
     await tx.insert(auditTrail).values(
       entries.map(e => ({

@@ -142,7 +142,7 @@ export function saveSecond(
         seminarId: actor.seminar.id,
         actorId: actor.enrolment.id,
         at: now,
-        act: 'marked a second time',
+        act: 'markedSecondTime',
         subjectId: row.id,
         detail: { enrolmentId },
       })
@@ -176,7 +176,7 @@ export function agreeSecond(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'agreed on a second marking',
+      act: 'secondMarkingAgreed',
       subjectId: row.id,
       detail: { enrolmentId },
     })

@@ -67,7 +67,7 @@ export function saveGroupPlan(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'changed a group plan',
+      act: 'groupPlanChanged',
       subjectId: planId,
     })
     return { id: planId }
@@ -161,7 +161,7 @@ export async function removeGroupPlan(db: Database, actor: Actor, planId: string
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'removed a group plan',
+      act: 'groupPlanRemoved',
       subjectId: planId,
       detail: { title: plan.title },
     })

@@ -131,7 +131,7 @@ export async function join(
       seminarId: seminar.id,
       actorId: enrolment!.id,
       at: now,
-      act: 'joined by code',
+      act: 'joinedByCode',
       subjectId: enrolment!.id,
       detail: { code: row.code },
     })

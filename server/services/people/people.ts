@@ -116,7 +116,7 @@ export function addPerson(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: there ? 'brought a person back' : 'added a person',
+      act: there ? 'personRestored' : 'personAdded',
       subjectId: row!.id,
     })
     if (write.invite) await inviteAll(tx, actor, [row!.id], now)
@@ -171,7 +171,7 @@ export async function changePerson(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'changed a person',
+      act: 'personChanged',
       subjectId: enrolmentId,
       detail: { from: { role: row.role, sectionId: row.sectionId, state: row.state }, to: change },
     })

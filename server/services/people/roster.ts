@@ -103,7 +103,7 @@ export function importRoster(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'imported a roster',
+      act: 'rosterImported',
       subjectId: actor.seminar.id,
       detail: { file: write.name, ...answer },
     })

@@ -231,7 +231,7 @@ export function writeSettings(
       seminarId,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'changed the settings',
+      act: 'settingsChanged',
       subjectId: seminarId,
       detail: {
         from: {
@@ -313,7 +313,7 @@ export async function setArchived(db: Database, actor: Actor, archived: boolean,
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: archived ? 'archived the seminar' : 'brought the seminar back',
+      act: archived ? 'seminarArchived' : 'seminarRestored',
       subjectId: actor.seminar.id,
     })
   })

@@ -106,7 +106,7 @@ export function changeActivity(db: Database, actor: ActivityActor, write: Activi
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'changed an activity',
+      act: 'activityChanged',
       subjectId: before.id,
       detail: { fields, title: body.title },
     })

@@ -250,7 +250,7 @@ export async function insertActivity(
     seminarId: actor.seminar.id,
     actorId: actor.enrolment.id,
     at: now,
-    act: 'planned an activity',
+    act: 'activityPlanned',
     subjectId: id,
     detail: { title: body.title },
   })
@@ -313,7 +313,7 @@ export async function removeActivity(db: Database, actor: ActivityActor, now: Da
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'took a draft away',
+      act: 'draftActivityRemoved',
       subjectId: row!.id,
       detail: { title: row!.title },
     })

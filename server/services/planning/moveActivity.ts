@@ -48,7 +48,7 @@ export function moveActivity(db: Database, actor: ActivityActor, write: Write, n
       seminarId: row.seminarId,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'moved an activity',
+      act: 'activityMoved',
       subjectId: row.id,
       detail: {
         from: { opensAt: old.opensAt, phases: old.phases },

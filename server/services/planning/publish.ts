@@ -66,7 +66,7 @@ export function publishActivity(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: later ? 'scheduled an activity' : 'published an activity',
+      act: later ? 'activityScheduled' : 'activityPublished',
       subjectId: row.id,
       detail: { told: write.tell },
     })
@@ -100,7 +100,7 @@ export function unpublishActivity(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'took an activity back to draft',
+      act: 'activityUnpublished',
       subjectId: row.id,
     })
     return { version: after!.version, state: after!.state }
@@ -145,7 +145,7 @@ export async function setLocked(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: locked ? 'locked an activity' : 'unlocked an activity',
+      act: locked ? 'activityLocked' : 'activityUnlocked',
       subjectId: actor.activity.id,
     })
   })
@@ -186,7 +186,7 @@ export async function setExtension(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: extension ? 'gave an extension' : 'took an extension away',
+      act: extension ? 'extensionGiven' : 'extensionTakenAway',
       subjectId: enrolmentId,
       detail: { activityId: actor.activity.id, ...extension },
     })

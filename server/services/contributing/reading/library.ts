@@ -135,7 +135,7 @@ export async function keepText(
     seminarId: actor.seminar.id,
     actorId: actor.enrolment.id,
     at: now,
-    act: 'added a text',
+    act: 'textAdded',
     subjectId: about.id,
     detail: { title: about.title },
   })
@@ -227,7 +227,7 @@ export async function addTextVersion(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'added a version of a text',
+      act: 'textVersionAdded',
       subjectId: textId,
       detail: { number },
     })

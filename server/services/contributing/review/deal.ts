@@ -39,7 +39,7 @@ export function dealOut(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'dealt reviews out',
+      act: 'reviewsAllocated',
       subjectId: actor.activity.id,
       detail: { seed: write.seed },
     })
@@ -180,7 +180,7 @@ export function setPairs(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'moved reviews by hand',
+      act: 'allocationsChanged',
       subjectId: actor.activity.id,
       detail: { add: write.add, remove: write.remove },
     })

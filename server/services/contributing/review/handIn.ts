@@ -215,7 +215,7 @@ export function tickPaper(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'ticked work off as handed in on paper',
+      act: 'paperHandInTicked',
       subjectId: row!.id,
     })
     await announce(tx, { activityId: actor.activity.id, id: row!.id })

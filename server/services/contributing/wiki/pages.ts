@@ -178,7 +178,7 @@ export async function removePage(
       seminarId: page.seminarId,
       actorId: actor.enrolment.id,
       at: now,
-      act: removed ? 'took a page out' : 'put a page back',
+      act: removed ? 'pageRemoved' : 'pageRestored',
       subjectId: pageId,
     })
     await announce(tx, { activityId: page.activityId, id: pageId })

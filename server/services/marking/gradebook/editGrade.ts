@@ -111,7 +111,7 @@ export async function writePoints(
     seminarId: actor.seminar.id,
     actorId: actor.enrolment.id,
     at: now,
-    act: 'set the points of a mark',
+    act: 'markPointsSet',
     subjectId: markId,
     detail: { from: stored?.overridePoints ?? null, to: write.points, reason: write.reason },
   })
@@ -164,7 +164,7 @@ export function setExcused(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: write.excused ? 'excused from the activity' : 'no longer excused',
+      act: write.excused ? 'studentExcused' : 'excuseEnded',
       subjectId: enrolmentId,
       detail: { activityId: activity.id, reason: write.reason },
     })

@@ -2,6 +2,7 @@ import { and, eq, inArray, isNull } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import type { RichNode } from '#core/contributing/richText'
 import { nothingHere, type ActivityActor } from '#server/access/seminar'
+import type { AuditAct } from '#server/database/auditActs'
 import type { Database, Db } from '#server/database/client'
 import { activities, allocations, auditTrail, contributions, peerReviews } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -43,16 +44,16 @@ export function judgeReview(
         setAsideReason: write.as === 'setAside' ? write.reason : null,
       })
       .where(eq(allocations.id, allocation.id))
-    const actSentence = () => {
-      if (write.as === 'setAside') return 'set a review aside'
-      if (write.as === 'kept') return 'kept a review'
-      return 'left a review open'
+    const actOf = (): AuditAct => {
+      if (write.as === 'setAside') return 'reviewSetAside'
+      if (write.as === 'kept') return 'reviewKept'
+      return 'reviewLeftOpen'
     }
     await tx.insert(auditTrail).values({
       seminarId: actor.seminar.id,
       actorId: by,
       at: now,
-      act: actSentence(),
+      act: actOf(),
       subjectId: allocation.id,
       detail: write.as === 'setAside' ? { reason: write.reason } : {},
     })
@@ -79,7 +80,7 @@ export function release(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: released ? 'released reviews' : 'held reviews again',
+      act: released ? 'reviewsReleased' : 'reviewsHeldAgain',
       subjectId: actor.activity.id,
     })
     if (released) await notifyOfRelease(tx, actor.activity, now)

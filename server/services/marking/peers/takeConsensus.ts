@@ -106,7 +106,7 @@ async function takeOne(
     seminarId: actor.seminar.id,
     actorId: actor.enrolment.id,
     at: now,
-    act: 'took the consensus of reviewers',
+    act: 'consensusTaken',
     subjectId: stored!.id,
     detail: {
       steps,
@@ -228,7 +228,7 @@ export function shareMark(
         seminarId: actor.seminar.id,
         actorId: actor.enrolment.id,
         at: now,
-        act: 'shared the group’s mark',
+        act: 'groupMarkShared',
         subjectId: mark.id,
         detail: { from: mark.factor, to: factor },
       })

@@ -52,7 +52,7 @@ export function importMarks(
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
       at: now,
-      act: 'took marks in',
+      act: 'marksImported',
       subjectId: actor.activity.id,
       detail: { file: write.name, changed: changes.length },
     })
