@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import { readOnlyState } from './readOnlyState'
 
 export interface Notice {
   readonly text: string
@@ -7,16 +8,18 @@ export interface Notice {
 }
 
 /** What was just done, with the way back. One at a time: the newest. */
-export const useNotices = defineStore('notices', () => {
-  const current = shallowRef<Notice | null>(null)
-  const say = (text: string, act?: Notice['act']) => {
-    current.value = { text, act }
-  }
-  const warn = (error: unknown) => {
-    current.value = { text: error instanceof Error ? error.message : String(error), tone: 'problem' }
-  }
-  const close = () => {
-    current.value = null
-  }
-  return { current, say, warn, close }
-})
+export const useNotices = readOnlyState(
+  defineStore('notices', () => {
+    const current = shallowRef<Notice | null>(null)
+    const say = (text: string, act?: Notice['act']) => {
+      current.value = { text, act }
+    }
+    const warn = (error: unknown) => {
+      current.value = { text: error instanceof Error ? error.message : String(error), tone: 'problem' }
+    }
+    const close = () => {
+      current.value = null
+    }
+    return { current, say, warn, close }
+  }),
+)

@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import { readOnlyState } from './readOnlyState'
 import { consensusOf } from '#core/marking/peers/consensus'
 import { flagReviews, type ReviewFlag } from '#core/marking/peers/flagReviews'
 import { peerReviewsOf, reviewingOf } from '#core/marking/peers/fromReviews'
@@ -9,181 +10,183 @@ import { newKey, useApi, type InputOf } from '../composables/shell/useApi'
 import * as peersEndpoints from '#shared/marking/peersEndpoints'
 
 /** One peer review on the review desk: who reviews whom, what came in, and all that is calculated from it, at once after every act. */
-export const usePeersStore = defineStore('peers', () => {
-  const api = useApi()
-  const activityId = ref('')
-  const view = shallowRef<PeersView | null>(null)
+export const usePeersStore = readOnlyState(
+  defineStore('peers', () => {
+    const api = useApi()
+    const activityId = ref('')
+    const view = shallowRef<PeersView | null>(null)
 
-  async function load(id: string) {
-    if (activityId.value !== id) view.value = null
-    activityId.value = id
-    view.value = await api.call(peersEndpoints.readPeers, { params: { activityId: id } })
-  }
-  const refresh = () => load(activityId.value)
-
-  const consensus = computed(() => {
-    if (!view.value) return null
-    const { reviews, criteria, anchors } = peerReviewsOf(view.value)
-    return consensusOf(reviews, criteria, anchors)
-  })
-  const people = computed(() => new Map((view.value?.people ?? []).map(p => [p.id, p])))
-  /** Real reviews: dealt, by hand or extra; neither of oneself nor of a sample. */
-  const real = computed(() =>
-    (view.value?.allocations ?? []).filter(a => a.source !== 'self' && a.source !== 'practice'),
-  )
-  const works = computed(() =>
-    (view.value?.works ?? []).filter(w => !w.isSample).sort((a, b) => order(a) - order(b)),
-  )
-  const order = (w: PeerWork) => view.value!.people.findIndex(p => p.id === w.authorId)
-  /** Why a review should be looked at; those looked at already are gone from it. */
-  const flags = computed<ReviewFlag[]>(() => {
-    if (!consensus.value) return []
-    const waiting = new Set(
-      real.value.filter(a => a.state === 'in' && !a.kept && a.setAside === null).map(a => a.id),
-    )
-    const all = flagReviews(
-      real.value
-        .filter(a => a.state === 'in')
-        .map(a => ({
-          reviewId: a.id,
-          reviewerId: a.reviewerId,
-          text: a.text,
-          words: a.words,
-          names: a.names,
-          namesReviewer: a.namesReviewer,
-        })),
-      consensus.value.apart,
-      consensus.value.severity,
-    )
-    return all.filter(f => waiting.has(f.reviewId))
-  })
-  const flagged = computed(() => new Set(flags.value.map(f => f.reviewId)))
-  const of = (workId: string): PeerAllocation[] => real.value.filter(a => a.entryId === workId)
-  const reviewing = (enrolmentId: string) => {
-    const r = reviewingOf(view.value!, consensus.value!, enrolmentId)
-    return { ...r, ...reviewingShare(r, view.value!.settings.weights) }
-  }
-  /** What the mark would be if the consensus were taken: as the server calculates it. */
-  function takes(workId: string, enrolmentId: string): number | null {
-    const found = consensus.value?.authors.get(workId)
-    const v = view.value
-    if (!found || found.corrected === null || !v?.rubric || v.worth <= 0) return null
-    const share = v.settings.reviewingPercent > 0 ? reviewing(enrolmentId).share : null
-    return calculateMark(
-      {
-        criteria: v.rubric.criteria.map(c => ({
-          criterionId: c.id,
-          weight: c.weight,
-          max: c.max,
-          points: Math.round(found.criteria.get(c.id)!.corrected!),
-        })),
-        combine: null,
-        late: { lateness: null, rule: { kind: 'none' }, waived: true },
-        override: null,
-        reviewing: share === null ? null : { share, percent: v.settings.reviewingPercent },
-      },
-      { max: v.worth, step: v.pointStep },
-    ).points
-  }
-
-  /** Keeps a review, sets it aside, or leaves it open again; everything that is calculated follows at once. */
-  async function judge(id: string, write: JudgeWrite) {
-    const before = view.value!
-    view.value = {
-      ...before,
-      allocations: before.allocations.map(a =>
-        a.id === id
-          ? { ...a, kept: write.as === 'kept', setAside: write.as === 'setAside' ? write.reason : null }
-          : a,
-      ),
+    async function load(id: string) {
+      if (activityId.value !== id) view.value = null
+      activityId.value = id
+      view.value = await api.call(peersEndpoints.readPeers, { params: { activityId: id } })
     }
-    try {
-      await api.call(peersEndpoints.judgeReview, {
-        params: { activityId: activityId.value, allocationId: id },
-        body: write,
-      })
-    } catch (error) {
-      view.value = before
-      throw error
+    const refresh = () => load(activityId.value)
+
+    const consensus = computed(() => {
+      if (!view.value) return null
+      const { reviews, criteria, anchors } = peerReviewsOf(view.value)
+      return consensusOf(reviews, criteria, anchors)
+    })
+    const people = computed(() => new Map((view.value?.people ?? []).map(p => [p.id, p])))
+    /** Real reviews: dealt, by hand or extra; neither of oneself nor of a sample. */
+    const real = computed(() =>
+      (view.value?.allocations ?? []).filter(a => a.source !== 'self' && a.source !== 'practice'),
+    )
+    const works = computed(() =>
+      (view.value?.works ?? []).filter(w => !w.isSample).sort((a, b) => order(a) - order(b)),
+    )
+    const order = (w: PeerWork) => view.value!.people.findIndex(p => p.id === w.authorId)
+    /** Why a review should be looked at; those looked at already are gone from it. */
+    const flags = computed<ReviewFlag[]>(() => {
+      if (!consensus.value) return []
+      const waiting = new Set(
+        real.value.filter(a => a.state === 'in' && !a.kept && a.setAside === null).map(a => a.id),
+      )
+      const all = flagReviews(
+        real.value
+          .filter(a => a.state === 'in')
+          .map(a => ({
+            reviewId: a.id,
+            reviewerId: a.reviewerId,
+            text: a.text,
+            words: a.words,
+            names: a.names,
+            namesReviewer: a.namesReviewer,
+          })),
+        consensus.value.apart,
+        consensus.value.severity,
+      )
+      return all.filter(f => waiting.has(f.reviewId))
+    })
+    const flagged = computed(() => new Set(flags.value.map(f => f.reviewId)))
+    const of = (workId: string): PeerAllocation[] => real.value.filter(a => a.entryId === workId)
+    const reviewing = (enrolmentId: string) => {
+      const r = reviewingOf(view.value!, consensus.value!, enrolmentId)
+      return { ...r, ...reviewingShare(r, view.value!.settings.weights) }
     }
-  }
-  /** The marker's own steps, as they stand on the desk: they anchor the estimate. */
-  function setOwn(enrolmentId: string, steps: Record<string, number>, takenFrom: 'consensus' | null) {
-    const v = view.value
-    if (!v) return
-    const rest = v.marks.filter(m => m.enrolmentId !== enrolmentId)
-    const was = v.marks.find(m => m.enrolmentId === enrolmentId)
-    view.value = {
-      ...v,
-      marks: [
-        ...rest,
+    /** What the mark would be if the consensus were taken: as the server calculates it. */
+    function takes(workId: string, enrolmentId: string): number | null {
+      const found = consensus.value?.authors.get(workId)
+      const v = view.value
+      if (!found || found.corrected === null || !v?.rubric || v.worth <= 0) return null
+      const share = v.settings.reviewingPercent > 0 ? reviewing(enrolmentId).share : null
+      return calculateMark(
         {
-          enrolmentId,
-          state: was?.state ?? 'open',
-          points: was?.points ?? null,
-          factor: was?.factor ?? null,
-          takenFrom,
-          steps,
+          criteria: v.rubric.criteria.map(c => ({
+            criterionId: c.id,
+            weight: c.weight,
+            max: c.max,
+            points: Math.round(found.criteria.get(c.id)!.corrected!),
+          })),
+          combine: null,
+          late: { lateness: null, rule: { kind: 'none' }, waived: true },
+          override: null,
+          reviewing: share === null ? null : { share, percent: v.settings.reviewingPercent },
         },
-      ],
+        { max: v.worth, step: v.pointStep },
+      ).points
     }
-  }
-  async function take(enrolmentIds: readonly string[]): Promise<TakeAnswer> {
-    const answer = await api.call(peersEndpoints.proposePeerMarks, {
-      params: { activityId: activityId.value },
-      body: { key: newKey(), enrolmentIds },
-    })
-    await refresh()
-    return answer
-  }
-  async function movePairs(
-    add: ReadonlyArray<{ reviewerId: string; entryId: string }>,
-    remove: ReadonlyArray<{ reviewerId: string; entryId: string }>,
-  ) {
-    await api.call(peersEndpoints.setReviewPairs, {
-      params: { activityId: activityId.value },
-      body: { key: newKey(), baseVersion: view.value!.version, add, remove },
-    })
-    await refresh()
-  }
-  const here = () => ({ activityId: activityId.value })
-  async function deal(seed: number) {
-    await api.call(peersEndpoints.dealReviewers, { params: here(), body: { key: newKey(), seed } })
-    await refresh()
-  }
-  async function keepApart(pairs: InputOf<typeof peersEndpoints.keepReviewersApart>['body']['pairs']) {
-    await api.call(peersEndpoints.keepReviewersApart, { params: here(), body: { pairs } })
-    await refresh()
-  }
-  async function release(released: boolean) {
-    await api.call(peersEndpoints.releaseReviews, { params: here(), body: { released } })
-    await refresh()
-  }
-  async function share(factors: InputOf<typeof peersEndpoints.proposeShares>['body']['factors']) {
-    await api.call(peersEndpoints.proposeShares, { params: here(), body: { key: newKey(), factors } })
-    await refresh()
-  }
-  return {
-    activityId,
-    view,
-    load,
-    refresh,
-    consensus,
-    people,
-    real,
-    works,
-    flags,
-    flagged,
-    of,
-    reviewing,
-    takes,
-    judge,
-    setOwn,
-    take,
-    movePairs,
-    deal,
-    keepApart,
-    release,
-    share,
-  }
-})
+
+    /** Keeps a review, sets it aside, or leaves it open again; everything that is calculated follows at once. */
+    async function judge(id: string, write: JudgeWrite) {
+      const before = view.value!
+      view.value = {
+        ...before,
+        allocations: before.allocations.map(a =>
+          a.id === id
+            ? { ...a, kept: write.as === 'kept', setAside: write.as === 'setAside' ? write.reason : null }
+            : a,
+        ),
+      }
+      try {
+        await api.call(peersEndpoints.judgeReview, {
+          params: { activityId: activityId.value, allocationId: id },
+          body: write,
+        })
+      } catch (error) {
+        view.value = before
+        throw error
+      }
+    }
+    /** The marker's own steps, as they stand on the desk: they anchor the estimate. */
+    function setOwn(enrolmentId: string, steps: Record<string, number>, takenFrom: 'consensus' | null) {
+      const v = view.value
+      if (!v) return
+      const rest = v.marks.filter(m => m.enrolmentId !== enrolmentId)
+      const was = v.marks.find(m => m.enrolmentId === enrolmentId)
+      view.value = {
+        ...v,
+        marks: [
+          ...rest,
+          {
+            enrolmentId,
+            state: was?.state ?? 'open',
+            points: was?.points ?? null,
+            factor: was?.factor ?? null,
+            takenFrom,
+            steps,
+          },
+        ],
+      }
+    }
+    async function take(enrolmentIds: readonly string[]): Promise<TakeAnswer> {
+      const answer = await api.call(peersEndpoints.proposePeerMarks, {
+        params: { activityId: activityId.value },
+        body: { key: newKey(), enrolmentIds },
+      })
+      await refresh()
+      return answer
+    }
+    async function movePairs(
+      add: ReadonlyArray<{ reviewerId: string; entryId: string }>,
+      remove: ReadonlyArray<{ reviewerId: string; entryId: string }>,
+    ) {
+      await api.call(peersEndpoints.setReviewPairs, {
+        params: { activityId: activityId.value },
+        body: { key: newKey(), baseVersion: view.value!.version, add, remove },
+      })
+      await refresh()
+    }
+    const here = () => ({ activityId: activityId.value })
+    async function deal(seed: number) {
+      await api.call(peersEndpoints.dealReviewers, { params: here(), body: { key: newKey(), seed } })
+      await refresh()
+    }
+    async function keepApart(pairs: InputOf<typeof peersEndpoints.keepReviewersApart>['body']['pairs']) {
+      await api.call(peersEndpoints.keepReviewersApart, { params: here(), body: { pairs } })
+      await refresh()
+    }
+    async function release(released: boolean) {
+      await api.call(peersEndpoints.releaseReviews, { params: here(), body: { released } })
+      await refresh()
+    }
+    async function share(factors: InputOf<typeof peersEndpoints.proposeShares>['body']['factors']) {
+      await api.call(peersEndpoints.proposeShares, { params: here(), body: { key: newKey(), factors } })
+      await refresh()
+    }
+    return {
+      activityId,
+      view,
+      load,
+      refresh,
+      consensus,
+      people,
+      real,
+      works,
+      flags,
+      flagged,
+      of,
+      reviewing,
+      takes,
+      judge,
+      setOwn,
+      take,
+      movePairs,
+      deal,
+      keepApart,
+      release,
+      share,
+    }
+  }),
+)

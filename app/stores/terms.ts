@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import { readOnlyState } from './readOnlyState'
 import { linkTerms } from '#core/contributing/lexicon/linkTerms'
 import { TermFinder } from '#core/contributing/lexicon/termFinder'
 import type { TermCard, TermsView } from '#shared/contributing/lexicon'
@@ -6,40 +7,43 @@ import { useApi } from '../composables/shell/useApi'
 import * as lexiconEndpoints from '#shared/contributing/lexiconEndpoints'
 
 /** The seminar's own terms, made links in every text as it is shown. */
-export const useTermsStore = defineStore('terms', () => {
-  const api = useApi() // taken here once: after an await there is no request to bind it to
-  const seminarId = ref<string | null>(null)
-  const view = shallowRef<TermsView | null>(null)
-  const cards = shallowReactive(new Map<string, TermCard>())
-  const finder = computed(() =>
-    view.value && view.value.terms.length > 0 ? new TermFinder(view.value.terms) : null,
-  )
-  const homeOf = computed(() => new Map(view.value?.terms.map(t => [t.id, t.activityId])))
+export const useTermsStore = readOnlyState(
+  defineStore('terms', () => {
+    const api = useApi() // taken here once: after an await there is no request to bind it to
+    const seminarId = ref<string | null>(null)
+    const view = shallowRef<TermsView | null>(null)
+    const cards = shallowReactive(new Map<string, TermCard>())
+    const finder = computed(() =>
+      view.value && view.value.terms.length > 0 ? new TermFinder(view.value.terms) : null,
+    )
+    const homeOf = computed(() => new Map(view.value?.terms.map(t => [t.id, t.activityId])))
 
-  /** Fetched once a page stands: texts are read before their terms light up. */
-  async function load(id: string) {
-    if (seminarId.value !== id) {
-      view.value = null
-      cards.clear()
+    /** Fetched once a page stands: texts are read before their terms light up. */
+    async function load(id: string) {
+      if (seminarId.value !== id) {
+        view.value = null
+        cards.clear()
+      }
+      seminarId.value = id
+      view.value = await api.call(lexiconEndpoints.readTerms, { params: { seminarId: id } })
     }
-    seminarId.value = id
-    view.value = await api.call(lexiconEndpoints.readTerms, { params: { seminarId: id } })
-  }
-  const addressOf = (id: string) => `/seminars/${seminarId.value}/activities/${homeOf.value.get(id)}#c-${id}`
-  /** A text with its terms as links; as it is while they are not here. `except`: the term it defines. */
-  function link(html: string, except?: string): string {
-    return finder.value
-      ? linkTerms(html, finder.value, addressOf, except ? new Set([except]) : undefined)
-      : html
-  }
-  async function card(id: string): Promise<TermCard> {
-    const known = cards.get(id)
-    if (known) return known
-    const fetched = await api.call(lexiconEndpoints.readTerm, {
-      params: { seminarId: seminarId.value!, termId: id },
-    })
-    cards.set(id, fetched)
-    return fetched
-  }
-  return { view, load, link, card, cards, addressOf }
-})
+    const addressOf = (id: string) =>
+      `/seminars/${seminarId.value}/activities/${homeOf.value.get(id)}#c-${id}`
+    /** A text with its terms as links; as it is while they are not here. `except`: the term it defines. */
+    function link(html: string, except?: string): string {
+      return finder.value
+        ? linkTerms(html, finder.value, addressOf, except ? new Set([except]) : undefined)
+        : html
+    }
+    async function card(id: string): Promise<TermCard> {
+      const known = cards.get(id)
+      if (known) return known
+      const fetched = await api.call(lexiconEndpoints.readTerm, {
+        params: { seminarId: seminarId.value!, termId: id },
+      })
+      cards.set(id, fetched)
+      return fetched
+    }
+    return { view, load, link, card, cards, addressOf }
+  }),
+)

@@ -15,7 +15,24 @@ export function openDatabase(url: string, connections = 10): { db: Database; clo
   const pool = new pg.Pool({ connectionString: url, max: connections, keepAlive: true })
   // an idle connection that breaks is reported here, and would end the process were nobody listening
   pool.on('error', error => console.error('database:', error.message))
+  pool.on('connect', oneAfterAnother)
   return { db: drizzle(pool, { schema, casing: 'snake_case' }), close: () => pool.end() }
+}
+
+/**
+ * Sends the queries of one connection one after another. A transaction has one connection, and what it reads side by
+ * side would otherwise be put in a queue of the driver's, which its next version no longer has.
+ */
+function oneAfterAnother(client: pg.PoolClient): void {
+  const send = client.query.bind(client) as (...query: unknown[]) => unknown // one signature for its many
+  let last: Promise<unknown> = Promise.resolve()
+  const queued = (...query: unknown[]): unknown => {
+    // with a callback the pool asks for itself, one query for each connection it lends
+    if (typeof query.at(-1) === 'function') return send(...query)
+    last = last.catch(() => {}).then(() => send(...query))
+    return last
+  }
+  client.query = queued as typeof client.query // the same but for the order
 }
 
 /** Rows of a query written as SQL. Times come as PostgreSQL writes them, numbers of more than 53 bits as text. */

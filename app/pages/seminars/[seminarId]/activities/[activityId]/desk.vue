@@ -52,13 +52,7 @@ const onlyMine = ref(route.query.share === 'mine')
 const students = computed(() =>
   names.called.value.filter(s => !onlyMine.value || s.markerId === meId.value || s.id === store.currentId),
 )
-watch(
-  students,
-  list => {
-    store.strip = list.map(s => s.id)
-  },
-  { immediate: true },
-)
+watch(students, list => store.goThrough(list.map(s => s.id)), { immediate: true })
 const held = computed(() => store.desk?.students.filter(s => s.standing === 'held') ?? [])
 
 async function show(id: string | null) {
