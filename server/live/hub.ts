@@ -35,28 +35,26 @@ export interface OpenReader {
 
 const NOBODY = '00000000-0000-0000-0000-000000000000'
 const open = new Map<string, Set<OpenReader>>() // by activity
-let listening = false
+let listening: Promise<void> | null = null
 
-/** Tells a reader what happens in an activity from now on. @returns how to stop */
-export function subscribe(
+/** Tells a reader what happens in an activity, from the moment this has answered. @returns how to stop */
+export async function subscribe(
   db: Db,
   url: string,
   activityId: string,
   reader: OpenReader,
   now: () => Date,
-): () => void {
-  if (!listening) {
-    listening = true
-    listen(
-      url,
-      a => void broadcast(db, a, now()).catch((error: Error) => console.error('live:', error.message)),
-      () => {
-        for (const readers of open.values()) for (const r of readers) r.send({ kind: 'opened' })
-      },
-    )
-  }
+): Promise<() => void> {
   const readers = open.get(activityId) ?? new Set()
   open.set(activityId, readers.add(reader))
+  listening ??= listen(
+    url,
+    a => void broadcast(db, a, now()).catch((error: Error) => console.error('live:', error.message)),
+    () => {
+      for (const everyone of open.values()) for (const r of everyone) r.send({ kind: 'opened' })
+    },
+  )
+  await listening
   return () => {
     readers.delete(reader)
     if (readers.size === 0) open.delete(activityId)

@@ -3,19 +3,36 @@ import { CHANNEL, type Announcement } from '#server/services/contributing/announ
 
 const FIRST_WAIT = 250 // milliseconds before the second try to reach the database
 const LONGEST_WAIT = 10_000
+const PATIENCE = 5000 // milliseconds that a reader waits for the database at most
 
 /**
  * Listens on a connection of its own, from now until the process ends. While the database is away it tries again, ever
- * less often; once it is back, `missed` is told, because nobody knows what was announced meanwhile.
+ * less often; once it is back, `missed` is called, because nobody knows what was announced meanwhile.
+ *
+ * @returns once it listens for the first time: from then on every announcement arrives; or after some seconds without a
+ *   database, and then `missed` is called when there is one
  */
-export function listen(url: string, heard: (announcement: Announcement) => void, missed: () => void): void {
+export function listen(
+  url: string,
+  onMessage: (announcement: Announcement) => void,
+  missed: () => void,
+): Promise<void> {
   let wait = FIRST_WAIT
-  let first = true
+  let isExpected = true // nobody waits for more than what comes from the first moment on
+  let ready = () => {}
+  const listening = new Promise<void>(resolve => {
+    ready = resolve
+  })
+  setTimeout(() => {
+    isExpected = false
+    ready()
+  }, PATIENCE).unref()
   const again = () => {
     setTimeout(connect, wait).unref()
     wait = Math.min(LONGEST_WAIT, wait * 2)
   }
   connect()
+  return listening
 
   function connect() {
     const client = new pg.Client({ connectionString: url, keepAlive: true })
@@ -30,15 +47,16 @@ export function listen(url: string, heard: (announcement: Announcement) => void,
     client.on('error', end)
     client.on('end', end)
     client.on('notification', ({ payload }) => {
-      if (payload) heard(JSON.parse(payload) as Announcement)
+      if (payload) onMessage(JSON.parse(payload) as Announcement) // as `announce` writes it
     })
     client
       .connect()
       .then(() => client.query(`listen ${CHANNEL}`))
       .then(() => {
         wait = FIRST_WAIT
-        if (!first) missed()
-        first = false
+        if (!isExpected) missed()
+        isExpected = false
+        ready()
       })
       .catch(end)
   }
