@@ -31,14 +31,15 @@ describe('telling students', () => {
       expect((await ines.send('POST', `/api/activities/${world.essays.id}/publish`, publish)).status).toBe(
         200,
       )
+    // only what this tells: a mail of the test before may still have been on its way to the same mailroom
     const mails = await until('23 mails', async () => {
       const { messages } = (await ines.json<Mailroom>('GET', '/api/mailroom')).body
-      return messages.length >= 23 && messages
+      const openings = messages.filter(m => m.subject.includes('“Draft essays” is open.'))
+      return openings.length >= 23 && openings
     })
     expect(mails).toHaveLength(23)
     expect(new Set(mails.flatMap(m => m.to)).size).toBe(23)
     expect(mails.flatMap(m => m.to)).not.toContain(email('petra'))
-    expect(mails[0]!.subject).toContain('“Draft essays” is open.')
     expect(mails[0]!.text).toMatch(/Writing until Sunday \d+ \w+,? 23:59/)
     expect(mails[0]!.text).toContain(
       `${world.address}/seminars/${world.seminar.id}/activities/${world.essays.id}`,
@@ -51,8 +52,8 @@ describe('telling students', () => {
     expect(await mailDailyNotices(world.db, NOW)).toBe(1)
     expect(await mailDailyNotices(world.db, NOW)).toBe(0)
     await until("petra's mail of the day", async () =>
-      (await ines.json<Mailroom>('GET', '/api/mailroom')).body.messages.find(m =>
-        m.to.includes(email('petra')),
+      (await ines.json<Mailroom>('GET', '/api/mailroom')).body.messages.find(
+        m => m.to.includes(email('petra')) && m.text.includes('Draft essays'),
       ),
     )
   })
@@ -62,8 +63,9 @@ describe('telling students', () => {
       .update(t.activities)
       .set({ opensAt: new Date(NOW.getTime() - 60_000) })
       .where(eq(t.activities.id, world.pilot.id))
+    // the server's own minute is a third that may open it
     const opened = await Promise.all([publishDue(world.db, NOW), publishDue(world.db, NOW)])
-    expect(opened.reduce((a, b) => a + b, 0)).toBe(1)
+    expect(opened.reduce((a, b) => a + b, 0)).toBeLessThanOrEqual(1)
     expect(await world.db.$count(t.notices, eq(t.notices.activityId, world.pilot.id))).toBe(24)
   })
 })
