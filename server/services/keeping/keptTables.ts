@@ -1,5 +1,5 @@
-import { getTableColumns, getTableName, sql, type SQL } from 'drizzle-orm'
-import { getTableConfig, type PgTable } from 'drizzle-orm/pg-core'
+import { sql, type SQL } from 'drizzle-orm'
+import { type PgTable } from 'drizzle-orm/pg-core'
 import * as t from '#server/database/schema'
 import { joinedWith } from './joinedWith'
 
@@ -19,7 +19,6 @@ const DRAFT_DETAIL = sql`(case when r.detail ? 'page' then jsonb_build_object('p
   || (case when r.detail ? 'note' then jsonb_build_object('note', (r.detail -> 'note') || '{"tags":[]}'::jsonb) else '{}'::jsonb end)`
 const draft = (own: string, otherwise: SQL) => () =>
   sql`case when r.state in ('draft', 'scheduled') then ${otherwise} else to_jsonb(r.${sql.identifier(own)}) end`
-const row = (column: string) => sql`r.${sql.identifier(column)}`
 
 /**
  * Everything that makes up a seminar, each table after those it points to. What is here leaves with an archive, and is
@@ -129,37 +128,3 @@ export const LEFT_BEHIND: ReadonlyArray<readonly [table: PgTable, why: string]> 
   [t.mailroomMessages, 'belongs to the installation'],
   [t.textMeasures, 'is counted anew'],
 ]
-
-export const nameOf = (kept: Pick<KeptTable, 'table'>): string => getTableName(kept.table)
-/** A column as the database calls it. */
-const columnName = (column: { readonly name: string }) =>
-  column.name.replace(/[A-Z]/g, c => `_${c.toLowerCase()}`)
-/** Names of a table's columns as the database and an archive have them, with their types. */
-export const columnsOf = ({
-  table,
-}: Pick<KeptTable, 'table'>): Array<{ readonly name: string; readonly type: string }> =>
-  Object.values(getTableColumns(table)).map(c => ({ name: columnName(c), type: c.getSQLType() }))
-/** Columns of a table that point to another, and to which. */
-export const pointersOf = ({
-  table,
-}: Pick<KeptTable, 'table'>): Array<{ readonly column: string; readonly to: string }> =>
-  getTableConfig(table).foreignKeys.flatMap(f => {
-    const { columns, foreignTable } = f.reference()
-    return columns.map(c => ({ column: columnName(c), to: getTableName(foreignTable) }))
-  })
-
-/** A row as it leaves: every column under its name, as PostgreSQL writes it in JSON. */
-export function leaving(kept: KeptTable, seminarId: string): SQL {
-  const changed = Object.entries(kept.instead ?? {}).map(([name, as]) => sql`${name}::text, ${as(seminarId)}`)
-  const without = (kept.without ?? []).map(name => sql` - ${name}::text`)
-  return sql`(to_jsonb(r)${sql.join(without, sql``)}${changed.length > 0 ? sql` || jsonb_build_object(${sql.join(changed, sql`, `)})` : sql``})::text`
-}
-export const belonging = (kept: KeptTable, seminarId: string): SQL =>
-  kept.rows ? kept.rows(seminarId) : sql`${row('seminar_id')} = ${seminarId}`
-/** The order in which rows leave: the same every time. */
-export const keyOf = ({ table }: Pick<KeptTable, 'table'>): string[] => {
-  const { primaryKeys, columns } = getTableConfig(table)
-  return primaryKeys.length > 0
-    ? primaryKeys[0]!.columns.map(columnName)
-    : columns.filter(c => c.primary).map(columnName)
-}

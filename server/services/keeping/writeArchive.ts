@@ -4,16 +4,9 @@ import { sql } from 'drizzle-orm'
 import { ZipFile } from 'yazl'
 import type { Seminar } from '#server/access/seminar'
 import { rowsOf, type Database, type Db } from '#server/database/client'
-import {
-  belonging,
-  columnsOf,
-  keyOf,
-  KEPT_TABLES,
-  leaving,
-  LEFT_BEHIND,
-  nameOf,
-  type KeptTable,
-} from './keptTables'
+import { KEPT_TABLES, LEFT_BEHIND, type KeptTable } from './keptTables'
+import { belonging, leaving } from './rowsThatLeave'
+import { columnsOf, keyOf, nameOf } from './keptColumns'
 
 export const ARCHIVE_FORM = 'jovrel-seminar'
 export const ARCHIVE_VERSION = 1

@@ -15,9 +15,10 @@ import {
 } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import type { ActivityBody } from '#shared/planning/composer'
-import { copyBody, copyRubric } from './copyBody'
+import { copyBody, copyRubric } from './changing/copyBody'
 import { loadBody } from './composer'
-import { atTimes, insertActivity, withNewIds } from './makeActivity'
+import { insertActivity } from './changing/insertActivity'
+import { atTimes, withNewIds } from './changing/movedBody'
 
 interface CopyTo {
   readonly id: string

@@ -8,7 +8,9 @@ import { countedStudents, judgeRecord, loadRecords } from '#server/services/cont
 import { KINDS } from '#core/contributing/kinds'
 import type { ActivityBody, EffectView } from '#shared/planning/composer'
 import { loadPlan, loadPlans, weeksAsked, type ActivityPlan } from './activityPlan'
-import { changedBody, columnsOf, requireSound, toPhases } from './changeActivity'
+import { changedBody } from './changing/changeActivity'
+import { columnsOf } from './changing/activityColumns'
+import { requireSound, toPhases } from './changing/requireSound'
 
 /** What a change would do to those who take part, calculated without doing it. */
 export async function effectOf(

@@ -14,7 +14,8 @@ import {
 import { Problem, refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
 import type { ActivityBody } from '#shared/planning/composer'
-import { requireCurrent, requireSound } from './changeActivity'
+import { requireCurrent } from './changing/requireCurrent'
+import { requireSound } from './changing/requireSound'
 import { loadBody } from './composer'
 import { notifyOfPublishing } from './notifyStudents'
 

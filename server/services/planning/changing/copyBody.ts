@@ -6,8 +6,8 @@ import { categories, files, gradingScales, outcomes, rubrics, rubricVersions } f
 import { draftOf, writeCriteria } from '#server/services/marking/rubrics'
 import type { ActivityBody } from '#shared/planning/composer'
 import { copyText } from '#server/services/contributing/reading/library'
-import { loadRubric } from './activityView'
-import { filesIn } from './changeActivity'
+import { loadRubric } from '#server/services/planning/activityView'
+import { filesIn } from './requireOwnParts'
 
 /**
  * An activity's body for another seminar: files and rubric are copied along, category and scale are found by their

@@ -5,9 +5,10 @@ import { activities, auditTrail, phases, units } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
 import type { ActivityBody } from '#shared/planning/composer'
-import { requireCurrent, requireSound, toPhases } from './changeActivity'
-import { loadBody } from './composer'
-import { notifyOfChange } from './notifyStudents'
+import { requireCurrent } from './requireCurrent'
+import { requireSound, toPhases } from './requireSound'
+import { loadBody } from '#server/services/planning/composer'
+import { notifyOfChange } from '#server/services/planning/notifyStudents'
 
 interface Write {
   readonly key: string

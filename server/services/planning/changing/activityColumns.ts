@@ -1,0 +1,56 @@
+import { talkOf } from '#core/contributing/talkSettings'
+import { plainText } from '#core/contributing/richText'
+import type { ActivityRow } from '#server/access/seminar'
+import { renderDoc } from '#server/services/contributing/renderDoc'
+import type { ActivityBody } from '#shared/planning/composer'
+
+export function columnsOf(body: ActivityBody, before: Pick<ActivityRow, 'summary' | 'brief'> | null) {
+  const brief = renderDoc(body.brief)
+  const sameBrief = before && plainText(before.brief) === brief.text
+  return {
+    kind: body.kind,
+    title: body.title,
+    brief: body.brief,
+    briefHtml: brief.html,
+    summary: sameBrief ? before.summary : firstWords(brief.text),
+    starter: body.starter && plainText(body.starter) !== '' ? body.starter : null,
+    starterHtml: body.starter && plainText(body.starter) !== '' ? renderDoc(body.starter).html : null,
+    spokenFileId: body.spokenFileId,
+    unitId: body.unitId,
+    categoryId: body.categoryId,
+    scale: body.scale,
+    gradingScaleId: body.gradingScaleId,
+    points: body.points,
+    passPercent: body.passPercent,
+    practice: body.practice,
+    groupMark: body.groupMark,
+    returnTogether: body.returnTogether,
+    rubricVersionId: body.rubricVersionId,
+    lateRule: body.lateRule,
+    combine: body.rubricVersionId ? null : body.combine,
+    audience: body.audience,
+    settings: {
+      ...talkOf(body),
+      writeFirst: body.writeFirst,
+      editMinutes: body.editMinutes,
+      hiddenUntil: body.hiddenUntil,
+      rests: body.rests,
+      review: body.review,
+      wiki: body.wiki,
+      lexicon: body.lexicon,
+      reading: body.reading,
+    },
+    opensAt: new Date(body.opensAt),
+  }
+}
+
+const LONGEST_SUMMARY = 220 // characters
+
+/** The first sentence or two of a brief, for lists. */
+function firstWords(text: string): string {
+  const line = text.split('\n').slice(0, 2).join(' ')
+  if (line.length <= LONGEST_SUMMARY) return line
+  const cut = line.slice(0, LONGEST_SUMMARY)
+  const end = Math.max(cut.lastIndexOf('. '), cut.lastIndexOf('? '))
+  return end > 80 ? cut.slice(0, end + 1) : `${cut.slice(0, cut.lastIndexOf(' '))} …`
+}

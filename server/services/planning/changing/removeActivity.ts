@@ -1,0 +1,41 @@
+import { eq } from 'drizzle-orm'
+import { type ActivityActor } from '#server/access/seminar'
+import type { Database } from '#server/database/client'
+import {
+  activities,
+  auditTrail,
+  contributions,
+  expectations,
+  extensions,
+  marks,
+  phases,
+  prompts,
+} from '#server/database/schema'
+import { Problem } from '#server/http/problem'
+
+/** Takes a draft or a template away. What has been written in stays: then the activity stays, too. */
+export async function removeActivity(db: Database, actor: ActivityActor, now: Date): Promise<void> {
+  await db.transaction(async tx => {
+    const [row] = await tx.select().from(activities).where(eq(activities.id, actor.activity.id)).for('update')
+    const used =
+      (await tx.$count(contributions, eq(contributions.activityId, row!.id))) +
+      (await tx.$count(marks, eq(marks.activityId, row!.id)))
+    if (row!.state !== 'draft' || used > 0)
+      throw new Problem(
+        409,
+        'inUse',
+        'Only a draft in which nobody has written can be taken away. Take it back to draft first, or let it stand.',
+      )
+    for (const table of [phases, expectations, prompts, extensions])
+      await tx.delete(table).where(eq(table.activityId, row!.id))
+    await tx.delete(activities).where(eq(activities.id, row!.id))
+    await tx.insert(auditTrail).values({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'draftActivityRemoved',
+      subjectId: row!.id,
+      detail: { title: row!.title },
+    })
+  })
+}
