@@ -37,6 +37,7 @@ export async function seedPeople(demo: Demo) {
         givenName: p.given,
         familyName: p.family,
         passwordHash: demo.passwordHash,
+        confirmedAt: new Date(),
         foundsSeminars: p.key === 'ines',
         mailChoice: p.key === 'petra' ? ('daily' as const) : ('atOnce' as const),
       })

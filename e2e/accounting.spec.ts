@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { testDatabase } from '#server/testing/database'
-import { testServer } from '#server/testing/server'
+import { SETUP_CODE, testServer } from '#server/testing/server'
 import { notifyOfMessages } from '#server/services/messaging/writeTo'
 import { expect, open, test } from './fixtures'
 
@@ -157,6 +157,7 @@ test('a seminar leaves as an archive and is brought back elsewhere', async ({ as
         familyName: 'Okafor-Lind',
         email: 'ines@northmere.example',
         password: 'harbour stone',
+        code: SETUP_CODE,
       },
       headers: { origin: server.address },
     })

@@ -1,5 +1,6 @@
 import { v7 } from 'uuid'
 import type { Page } from '@playwright/test'
+import { SETUP_CODE } from '#server/testing/server'
 import { bare as test, expect, open } from './fixtures'
 
 // The story of a new user, from an empty installation to a student's calendar, in two parts.
@@ -15,6 +16,10 @@ test('an instructor makes the first account, founds a seminar, brings its people
   await page.getByLabel('Family name').fill('Founder')
   await page.getByLabel('E-mail').fill('inga@northmere.example')
   await page.getByLabel('Password').fill('a long password')
+  await page.getByLabel('Code from the console').fill('wrong code')
+  await page.getByRole('button', { name: 'Make the account' }).click()
+  await expect(page.getByText('This is not the code.')).toBeVisible()
+  await page.getByLabel('Code from the console').fill(SETUP_CODE.toLowerCase())
   await page.getByRole('button', { name: 'Make the account' }).click()
 
   await expect(page.getByRole('heading', { name: 'Set up a seminar' })).toBeVisible()
@@ -147,7 +152,7 @@ async function found(page: Page, address: string) {
     return answer
   }
   const founder = { email: 'inga@northmere.example', password: 'a long password' }
-  await send('/account', { ...founder, givenName: 'Inga', familyName: 'Founder' })
+  await send('/account', { ...founder, code: SETUP_CODE, givenName: 'Inga', familyName: 'Founder' })
   await send('/session', founder)
   const seminarId = v7()
   await send('/seminars', {

@@ -1,5 +1,6 @@
 import * as http from './http/endpoints'
 import * as people from './people/endpoints'
+import * as account from './people/accountEndpoints'
 import * as files from './files/endpoints'
 import * as planning from './planning/endpoints'
 import * as contributing from './contributing/endpoints'
@@ -20,6 +21,7 @@ import type { Endpoint } from './http/endpoint'
 export const ENDPOINTS: Readonly<Record<string, Readonly<Record<string, Endpoint>>>> = {
   http,
   people,
+  account,
   files,
   planning,
   contributing,

@@ -4,8 +4,8 @@ import { useSessionStore } from '../stores/session'
 export default defineNuxtRouteMiddleware(async to => {
   const store = useSessionStore()
   if (!store.known) await store.load()
-  // a joining code and a link for a password let people in who have no account yet
-  if (/^\/(join|password)(\/|$)/.test(to.path)) return
+  // a joining code and links sent by mail let people in who have no account yet
+  if (/^\/(join|password|address)(\/|$)/.test(to.path)) return
   if (!store.session && to.path !== '/sign-in')
     return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { to: to.fullPath } })
   if (store.session && to.path === '/sign-in') return navigateTo('/')

@@ -1,5 +1,9 @@
 <script setup lang="ts">
 import type { AccountView } from '#shared/people/account'
+import OwnAddress from '../components/people/account/OwnAddress.vue'
+import OwnName from '../components/people/account/OwnName.vue'
+import OwnPassword from '../components/people/account/OwnPassword.vue'
+import OwnSessions from '../components/people/account/OwnSessions.vue'
 import ProblemPage from '../components/shell/ProblemPage.vue'
 import { useApi } from '../composables/shell/useApi'
 import { useSending } from '../composables/shell/useSending'
@@ -21,6 +25,7 @@ const CHOICES = [
   ['daily', 'once a day', 'one mail in the morning with everything of the day'],
   ['never', 'never', 'you find it in Jovrel'],
 ] as const
+const sessions = useTemplateRef('sessions')
 const origin = ref('')
 onMounted(() => {
   origin.value = location.origin
@@ -103,6 +108,10 @@ async function copy() {
       </template>
       <v-btn v-else class="main" @click="makeCalendar">Make a calendar address</v-btn>
     </section>
+    <OwnName v-model="account" />
+    <OwnAddress v-model="account" />
+    <OwnPassword v-if="account.hasPassword" :email="account.email" @changed="sessions?.refresh()" />
+    <OwnSessions ref="sessions" />
   </main>
 </template>
 
@@ -111,14 +120,14 @@ async function copy() {
   max-width: 720px;
   padding-top: 36px;
 }
-section {
+main :deep(section) {
   padding: 18px 0;
   border-top: 1px solid var(--line);
   display: grid;
   gap: 10px;
   justify-items: start;
 }
-h2 {
+main :deep(h2) {
   font: 600 1.0625rem/1.3 var(--read);
 }
 fieldset {
@@ -140,7 +149,8 @@ label {
 label span {
   color: var(--ink-3);
 }
-.lead {
+.lead,
+main :deep(.lead) {
   font: 400 0.9375rem/1.55 var(--read);
   color: var(--ink-2);
 }
@@ -153,8 +163,25 @@ label span {
   flex: 1;
   font-size: 0.8125rem;
 }
-.acts {
+main :deep(.acts) {
   display: flex;
+  align-items: center;
   gap: 20px;
+}
+main :deep(form) {
+  display: grid;
+  gap: 14px;
+  width: 100%;
+  max-width: 460px;
+  justify-items: start;
+}
+main :deep(form .field) {
+  width: 100%;
+}
+main :deep(.pair) {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px;
+  width: 100%;
 }
 </style>

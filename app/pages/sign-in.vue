@@ -18,9 +18,12 @@ const { data: installation } = await useAsyncData('installation', () =>
   api.call(peopleEndpoints.readInstallation),
 )
 const account = ref<AccountWrite>({ givenName: '', familyName: '', email: '', password: '' })
+const code = ref('')
 const { busy: making, problems, problem: refused, send } = useSending()
 async function makeFirst() {
-  const made = await send(() => api.call(peopleEndpoints.makeFirstAccount, { body: account.value }))
+  const made = await send(() =>
+    api.call(peopleEndpoints.makeFirstAccount, { body: { ...account.value, code: code.value } }),
+  )
   if (!made) return
   await store.load()
   await navigateTo('/seminars/new')
@@ -56,6 +59,19 @@ const submit = () => enter(() => store.signIn(email.value, password.value))
         </p>
         <form novalidate @submit.prevent="makeFirst">
           <AccountFields v-model="account" :problems="problems" />
+          <div class="field">
+            <label for="setup-code">Code from the console</label>
+            <v-text-field
+              id="setup-code"
+              v-model="code"
+              autocomplete="off"
+              :aria-describedby="problems.code ? 'setup-code-problem' : 'setup-code-hint'"
+            />
+            <p v-if="problems.code" id="setup-code-problem" class="field-problem" role="alert">
+              {{ problems.code }}
+            </p>
+            <p v-else id="setup-code-hint" class="hint">It was printed where Jovrel was started.</p>
+          </div>
           <p v-if="refused && Object.keys(problems).length === 0" class="field-problem" role="alert">
             {{ refused }}
           </p>

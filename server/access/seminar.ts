@@ -39,6 +39,19 @@ const nothingHere = () =>
   new Problem(404, 'notFound', 'There is nothing at this address, or it is not open to you.')
 const notYours = (sentence: string) => new Problem(403, 'forbidden', sentence)
 
+/** The condition on a person's enrolments that they can use: a role given to an address, once the address has proved to be theirs. */
+export const usableBy = ({ confirmedAt }: Pick<Person, 'confirmedAt'>) =>
+  confirmedAt ? undefined : eq(enrolments.givenToAddress, false)
+
+function requireUsable(person: Person, enrolment: Enrolment): void {
+  if (enrolment.givenToAddress && !person.confirmedAt)
+    throw new Problem(
+      403,
+      'addressNotConfirmed',
+      'You were added to this seminar by your e-mail address, and it is not confirmed yet. Open the link in the mail we sent you; your account page can send it again.',
+    )
+}
+
 /** The signed-in person's place in a seminar. Withdrawn people are out. */
 export async function requireMember(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
   const person = await requirePerson(event, db)
@@ -54,6 +67,7 @@ export async function requireMember(event: H3Event, db: Db, seminarId: string): 
       ),
     )
   if (!row) throw nothingHere()
+  requireUsable(person, row.enrolment)
   return await throughStudentsEye(event, db, { person, ...row, studentsEye: false })
 }
 
@@ -77,7 +91,7 @@ async function throughStudentsEye(event: H3Event, db: Db, actor: Actor): Promise
   const { id, name, givenName, familyName } = practice.person
   return {
     ...actor,
-    person: { id, name, givenName, familyName, foundsSeminars: false },
+    person: { id, name, givenName, familyName, foundsSeminars: false, confirmedAt: actor.person.confirmedAt },
     enrolment: practice.enrolment,
     studentsEye: true,
   }
@@ -98,6 +112,7 @@ export async function requireOwnSelf(event: H3Event, db: Db, seminarId: string):
       ),
     )
   if (!row) throw nothingHere()
+  requireUsable(person, row.enrolment)
   return { person, ...row, studentsEye: false }
 }
 
@@ -201,6 +216,7 @@ async function requireMembershipIn(event: H3Event, db: Db, activity: ActivityRow
           .where(
             and(
               eq(enrolments.personId, person.id),
+              usableBy(person),
               inArray(enrolments.seminarId, [activity.seminarId, ...joint.map(j => j.seminarId)]),
               ne(enrolments.state, 'withdrawn'),
             ),

@@ -9,7 +9,7 @@ import { rowsOf, type Database } from '#server/database/client'
 import { KEPT_TABLES, LEFT_BEHIND } from '#server/services/keeping/keptTables'
 import { nameOf } from '#server/services/keeping/keptColumns'
 import { testDatabase } from '#server/testing/database'
-import { Client, testServer } from '#server/testing/server'
+import { Client, SETUP_CODE, testServer } from '#server/testing/server'
 import { doc, email, testWorld, type World } from '#server/testing/world'
 
 const bytesOf = async (answer: Response) => new Uint8Array(await answer.arrayBuffer())
@@ -151,6 +151,7 @@ describe('a seminar’s archive', () => {
             familyName: 'Okafor-Lind',
             email: email('ines'),
             password: 'harbour stone',
+            code: SETUP_CODE,
           })
         ).status,
       ).toBe(200)
@@ -253,6 +254,7 @@ describe('a seminar’s archive', () => {
         familyName: 'Founder',
         email: 'founder@northmere.example',
         password: 'harbour stone',
+        code: SETUP_CODE,
       })
       await there.signIn('founder@northmere.example', 'harbour stone')
       const mine = v7()

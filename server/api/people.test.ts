@@ -1,9 +1,9 @@
-import { eq, sql } from 'drizzle-orm'
+import { eq, sql, like } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
 import { testDatabase } from '#server/testing/database'
-import { Client, testServer } from '#server/testing/server'
+import { Client, SETUP_CODE, testServer } from '#server/testing/server'
 import { until } from '#server/testing/until'
 import { testWorld, type World } from '#server/testing/world'
 import type { PeopleView, RosterAnswer, RosterPreview } from '#shared/people/people'
@@ -20,6 +20,7 @@ describe('an empty installation', () => {
     familyName: 'Founder',
     email,
     password: 'a long password',
+    code: SETUP_CODE,
   })
   beforeAll(async () => {
     database = await testDatabase({ empty: true })
@@ -190,6 +191,56 @@ describe('people of a seminar', () => {
     expect(liv!.name).toBe('Liv Brandt')
   })
 
+  /** Those a test has added do not count in the next. */
+  const withdraw = (personId: string) =>
+    world.db.update(t.enrolments).set({ state: 'withdrawn' }).where(eq(t.enrolments.personId, personId))
+
+  it('gives nobody another address or name by a file who is somebody elsewhere, and says so at the line', async () => {
+    const other = await world.db
+      .insert(t.seminars)
+      .values({ ...world.seminar, id: key(), code: 'N 2', title: 'Elsewhere' })
+      .returning()
+    const victim = { email: 'victim@x.example', givenName: 'Vera', familyName: 'Victim', name: 'Vera Victim' }
+    const [person] = await world.db.insert(t.persons).values(victim).returning()
+    for (const seminarId of [world.seminar.id, other[0]!.id])
+      await world.db
+        .insert(t.enrolments)
+        .values({ seminarId, personId: person!.id, role: 'student', studentNumber: 'V1' })
+    const file = {
+      name: 'r.csv',
+      base64: base64('name,email,student number\nVera Victim,thief@x.example,V1\n'),
+    }
+    const preview = (await ines.json<RosterPreview>('POST', `${base}/roster/preview`, file)).body
+    expect(preview.faults.map(f => [f.line, f.code])).toEqual([[2, 'elsewhere']])
+    expect(preview.changed).toEqual([])
+    const write = { ...file, key: key(), withdrawMissing: false, invite: true }
+    expect((await ines.send('POST', `${base}/roster`, write)).status).toBe(422)
+    const [now] = await world.db.select().from(t.persons).where(eq(t.persons.id, person!.id))
+    expect(now).toMatchObject(victim)
+    await withdraw(person!.id)
+  })
+
+  it('lets a link that went to an address open nothing once the address was another', async () => {
+    const [person] = await world.db
+      .insert(t.persons)
+      .values({ email: 'wrong@x.example', givenName: 'Wim', familyName: 'Wrong', name: 'Wim Wrong' })
+      .returning()
+    await world.db
+      .insert(t.enrolments)
+      .values({ seminarId: world.seminar.id, personId: person!.id, role: 'student', studentNumber: 'W1' })
+    await world.db
+      .insert(t.passwordLinks)
+      .values({ digest: 'open', personId: person!.id, expiresAt: new Date(Date.now() + 3_600_000) })
+    const csv = 'name,email,student number\nWim Wrong,right@x.example,W1\n'
+    const write = { key: key(), name: 'r.csv', base64: base64(csv), withdrawMissing: false, invite: false }
+    const answer = await ines.json('POST', `${base}/roster`, write)
+    expect(answer).toMatchObject({ status: 200, body: { changed: 1 } })
+    const [now] = await world.db.select().from(t.persons).where(eq(t.persons.id, person!.id))
+    expect(now!.email).toBe('right@x.example')
+    expect(await world.db.$count(t.passwordLinks, eq(t.passwordLinks.personId, person!.id))).toBe(0)
+    await withdraw(person!.id)
+  })
+
   it('keeps the work of who is withdrawn, shuts them out, and lets them back in', async () => {
     const rasmus = await world.as('rasmus')
     const enrolment = await world.enrolment('rasmus')
@@ -279,7 +330,7 @@ describe('people of a seminar', () => {
     expect(texts[0]).toBe(texts[1])
     expect(await world.db.$count(t.passwordLinks)).toBe(1)
     const stored = JSON.stringify(await world.db.select().from(t.passwordLinks))
-    const [mail] = await world.db.select().from(t.mails)
+    const [mail] = await world.db.select().from(t.mails).where(like(t.mails.key, 'password:%'))
     expect(stored).not.toContain(/\/password\/(\S+)/.exec(mail!.text)![1]) // only the digest is kept
   })
 

@@ -1,3 +1,4 @@
+import { logError } from '#server/log'
 import type { SQL } from 'drizzle-orm'
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import pg from 'pg'
@@ -14,7 +15,7 @@ export type Db = Database | Parameters<Parameters<Database['transaction']>[0]>[0
 export function openDatabase(url: string, connections = 10): { db: Database; close: () => Promise<void> } {
   const pool = new pg.Pool({ connectionString: url, max: connections, keepAlive: true })
   // an idle connection that breaks is reported here, and would end the process were nobody listening
-  pool.on('error', error => console.error('database:', error.message))
+  pool.on('error', error => logError('database', error))
   pool.on('connect', oneAfterAnother)
   return { db: drizzle(pool, { schema, casing: 'snake_case' }), close: () => pool.end() }
 }

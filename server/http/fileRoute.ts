@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import type { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import {
@@ -17,6 +18,7 @@ import { useDatabase } from '#server/database/connection'
 import { fileById } from '#server/services/files/files'
 import { FileParams } from '#shared/files/file'
 import type { Endpoint, Read } from '#shared/http/endpoint'
+import { logError } from '#server/log'
 import { madeFrom } from './endpointOf'
 import { answerProblem, paramsOf, queryOf } from './route'
 
@@ -25,6 +27,7 @@ export interface Served {
   readonly bytes: Buffer
   readonly type: string
   readonly name: string
+  readonly isOurText?: boolean // HTML that the sanitiser wrote, to be read in place
 }
 
 interface FileContext<E extends Endpoint> {
@@ -61,17 +64,28 @@ export function fileRoute(endpoint: Endpoint, handle: (file: StoredFile) => Serv
   return madeFrom(endpoint, handler)
 }
 
-export function sendFile(event: H3Event, { bytes, type, name }: Served) {
+/** Types a browser shows by itself without running anything of the file; all others are taken away. */
+const SHOWN_INLINE =
+  /^(?:image\/(?:png|jpeg|gif|webp)|audio\/[\w.+-]+|video\/[\w.+-]+|application\/pdf|text\/plain)(?:;|$)/
+
+export function sendFile(event: H3Event, { bytes, type, name, isOurText }: Served) {
+  const tag = tagOf(bytes)
+  const how = isOurText || SHOWN_INLINE.test(type) ? 'inline' : 'attachment'
   setResponseHeaders(event, {
+    etag: tag,
     'content-type': type,
-    'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(name)}`, // a paper is shown by the browser's own reader, which a sandbox would keep from starting; it runs nothing of ours
+    'content-disposition': `${how}; filename*=UTF-8''${encodeURIComponent(name)}`, // a paper is shown by the browser's own reader, which a sandbox would keep from starting; it runs nothing of ours
     'content-security-policy':
       type === 'application/pdf'
         ? "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self'"
         : "default-src 'none'; sandbox",
-    'cache-control': 'private, max-age=86400, immutable',
+    'cache-control': 'private, no-cache', // asked for anew, because who may have it may have changed
     'accept-ranges': 'bytes',
   })
+  if (getRequestHeader(event, 'if-none-match') === tag) {
+    setResponseStatus(event, 304)
+    return ''
+  }
   // players ask for parts of a recording (RFC 9110, one range)
   const range = /^bytes=(\d+)-(\d*)$/.exec(getRequestHeader(event, 'range') ?? '')
   if (!range) return bytes
@@ -85,6 +99,13 @@ export function sendFile(event: H3Event, { bytes, type, name }: Served) {
   setResponseHeaders(event, { 'content-range': `bytes ${from}-${to}/${bytes.length}` })
   setResponseStatus(event, 206)
   return bytes.subarray(from, to + 1)
+}
+
+const TAGGED = 65_536 // bytes from both ends of a file by which it is told from another
+
+const tagOf = (bytes: Buffer): string => {
+  const hash = createHash('sha256').update(bytes.subarray(0, TAGGED)).update(bytes.subarray(-TAGGED))
+  return `"${hash.digest('base64url').slice(0, 27)}-${bytes.length}"`
 }
 
 /** Wraps a route that shows a file without saying which: its address is another thing's, and so is who may have it. */
@@ -140,7 +161,7 @@ export function longDownloadRoute<E extends Endpoint>(
     } catch (error) {
       if (!event.node.res.headersSent) return answerProblem(event, error)
       // it breaks off, so that nobody takes what they have for the whole
-      if (!event.node.req.destroyed) console.error(error)
+      if (!event.node.req.destroyed) logError('download', error)
       event.node.res.destroy()
     }
   })

@@ -1,9 +1,8 @@
+import { randomUUID } from 'node:crypto'
 import {
   defineEventHandler,
   getQuery,
-  getRequestHeader,
   getRouterParams,
-  readRawBody,
   setResponseHeader,
   setResponseStatus,
   type H3Event,
@@ -13,6 +12,9 @@ import { useDatabase } from '#server/database/connection'
 import type { Database } from '#server/database/client'
 import { now } from '#server/clock'
 import type { Endpoint, Read, Sent } from '#shared/http/endpoint'
+import { getPerson, notSignedIn } from '#server/access/session'
+import { logError } from '#server/log'
+import { parseJson, readLimited, requireWellFormed } from './body'
 import { madeFrom } from './endpointOf'
 import { Problem, problemOf } from './problem'
 
@@ -35,6 +37,7 @@ type Handle<E extends Endpoint> = (
 ) => Promise<Sent<E['answer']>>
 
 const LARGEST_BODY = 1_000_000 // bytes; a document of the longest text stays well below
+const LARGEST_UNASKED = 20_000 // bytes that are read of somebody who is not signed in
 
 /**
  * Wraps a route: parses what comes in, answers through the contract (fields it does not name never leave),
@@ -123,34 +126,35 @@ export function paramsOf<E extends Endpoint>(event: H3Event, endpoint: E): Read<
   return parsed?.data as Read<E['params']> // parsed by that contract
 }
 
-export const queryOf = <E extends Endpoint>(event: H3Event, endpoint: E): Read<E['query']> =>
-  endpoint.query?.parse(getQuery(event)) as Read<E['query']> // parsed by that contract
+export function queryOf<E extends Endpoint>(event: H3Event, endpoint: E): Read<E['query']> {
+  const query = getQuery(event)
+  for (const value of Object.values(query)) for (const text of [value].flat()) requireWellFormed(String(text))
+  return endpoint.query?.parse(query) as Read<E['query']> // parsed by that contract
+}
 
+/** A body of JSON. Who sends much is asked for first: of a stranger no more is read than signing in takes. */
 async function readJson(event: H3Event, largest: number): Promise<unknown> {
-  const length = Number(getRequestHeader(event, 'content-length') ?? 0)
+  const isKnown = (await getPerson(event, useDatabase())) !== null
+  const raw = await readLimited(event, isKnown ? largest : Math.min(largest, LARGEST_UNASKED), () =>
+    isKnown ? tooLarge(largest) : notSignedIn(),
+  )
+  return raw.length > 0 ? parseJson(raw.toString()) : undefined
+}
+
+function tooLarge(largest: number): Problem {
   const sentence =
     largest > LARGEST_BODY
       ? `This file is too large; up to ${Math.floor(largest / 1_400_000)} MB can be taken. Nothing was changed.`
       : 'This is too much text for one contribution. Shorten it or link to the rest; what you typed is kept here.'
-  const tooLarge = () =>
-    new Problem(413, 'tooLarge', sentence, {
-      fields: { [largest > LARGEST_BODY ? 'file' : 'doc']: sentence },
-    })
-  if (length > largest) throw tooLarge()
-  const raw = await readRawBody(event)
-  if ((raw?.length ?? 0) > largest) throw tooLarge()
-  try {
-    return raw ? JSON.parse(raw) : undefined
-  } catch {
-    throw new Problem(400, 'notJson', 'This request could not be read.')
-  }
+  const field = largest > LARGEST_BODY ? 'file' : 'doc'
+  return new Problem(413, 'tooLarge', sentence, { fields: { [field]: sentence } })
 }
 
 export function answerProblem(event: H3Event, error: unknown) {
   const findProblem = () => {
     if (error instanceof Problem) return error
     if (error instanceof ZodError) return problemOf(error)
-    return unexpected(error)
+    return unexpected(event, error)
   }
   const problem = findProblem()
   setResponseStatus(event, problem.status)
@@ -170,11 +174,16 @@ function parseAnswer(schema: z.ZodType, answer: unknown): unknown {
   return parsed.data
 }
 
-function unexpected(error: unknown): Problem {
-  console.error(error)
+/** The log and the person get the same number, by which one is found from the other. */
+function unexpected(event: H3Event, error: unknown): Problem {
+  const request = randomUUID().slice(0, 8)
+  logError('request', error, {
+    request,
+    route: `${event.method} ${event.context.matchedRoute?.path ?? 'a page'}`,
+  })
   return new Problem(
     500,
     'unexpected',
-    'Something went wrong on our side. Nothing was changed; please try again.',
+    `Something went wrong on our side. Nothing was changed; please try again. If it stays so, tell whoever runs your Jovrel the number ${request}.`,
   )
 }

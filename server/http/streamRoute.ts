@@ -1,4 +1,6 @@
 import { createEventStream, defineEventHandler, type H3Event } from 'h3'
+import { whenAccessMayEnd } from '#server/access/endings'
+import { forgetSession, requirePerson } from '#server/access/session'
 import { now } from '#server/clock'
 import type { Database } from '#server/database/client'
 import { useDatabase } from '#server/database/connection'
@@ -17,7 +19,7 @@ interface Asked<P> {
 
 /**
  * Wraps a route that goes on telling: server-sent events, until the reader leaves or may not listen any more.
- * @param access as for any route; asked again with every heartbeat
+ * @param access as for any route; asked again with every heartbeat, and when the reader's access may have ended
  * @param start begins to send, and answers how to stop
  */
 export function streamRoute<E extends Endpoint, Who>(
@@ -29,18 +31,25 @@ export function streamRoute<E extends Endpoint, Who>(
     try {
       const params = paramsOf(event, endpoint)
       const db = useDatabase()
-      const ask = () => access({ event, db, params, now: now() })
+      const ask = async () => {
+        forgetSession(event)
+        return access({ event, db, params, now: now() })
+      }
       const who = await ask()
+      const { id: personId } = await requirePerson(event, db)
       const stream = createEventStream(event)
       const stop = await start(db, who, message => void stream.push(JSON.stringify(message)))
-      const beat = setInterval(() => {
+      const askAgain = () => {
         ask().then(
           () => stream.push({ event: 'beat', data: 'on' }),
           () => stream.close(),
         )
-      }, HEARTBEAT)
+      }
+      const beat = setInterval(askAgain, HEARTBEAT)
+      const forget = whenAccessMayEnd(personId, askAgain)
       stream.onClosed(async () => {
         clearInterval(beat)
+        forget()
         stop()
         await stream.close()
       })

@@ -8,6 +8,7 @@ import { defineEventHandler, getRequestHeader, setResponseHeader, type H3Event }
 import { useDatabase } from '#server/database/connection'
 import type { Database } from '#server/database/client'
 import type { Endpoint, Sent } from '#shared/http/endpoint'
+import { hangUp } from './body'
 import { madeFrom } from './endpointOf'
 import { Problem } from './problem'
 import { answerContract, answerProblem } from './route'
@@ -28,7 +29,10 @@ export function uploadRoute<E extends Endpoint>(
       await allow({ event, db })
       const tooLarge = () =>
         new Problem(413, 'tooLarge', 'This file is larger than what can be taken. Nothing was changed.')
-      if (Number(getRequestHeader(event, 'content-length') ?? 0) > LARGEST) throw tooLarge()
+      if (Number(getRequestHeader(event, 'content-length') ?? 0) > LARGEST) {
+        hangUp(event)
+        throw tooLarge()
+      }
       folder = await mkdtemp(join(tmpdir(), 'jovrel-'))
       const path = join(folder, 'upload')
       let size = 0

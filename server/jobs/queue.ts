@@ -1,4 +1,6 @@
+import { logError } from '#server/log'
 import PgBoss from 'pg-boss'
+import { clearLimits } from '#server/access/limits'
 import { useDatabase } from '#server/database/connection'
 import { now } from '#server/clock'
 import { claimWaiting, sendMail } from '#server/services/messaging/mails'
@@ -32,7 +34,7 @@ export async function prepareQueue(url: string): Promise<void> {
 export async function startJobs(url: string): Promise<() => Promise<void>> {
   const db = useDatabase()
   const boss = new PgBoss({ connectionString: url, max: 2 })
-  boss.on('error', error => console.error('queue:', error.message))
+  boss.on('error', error => logError('queue', error))
   await boss.start()
   const mailroom = isMailroom() ? await startMailroom(db) : null
   if (mailroom) useMailroom(mailroom.port)
@@ -70,6 +72,7 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
   })
   await boss.work(DAILY, async () => {
     await mailDailyNotices(db, now())
+    await clearLimits(db, new Date()) // counted on real time
   })
   await boss.schedule(EVERY_MINUTE, '* * * * *')
   await boss.schedule(DAILY, '0 6 * * *')
@@ -80,7 +83,7 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
     if (looking) return
     looking = true
     queueWaiting()
-      .catch((error: Error) => console.error('queue:', error.message))
+      .catch(error => logError('queue', error))
       .finally(() => {
         looking = false
       })

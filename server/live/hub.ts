@@ -1,5 +1,7 @@
+import { logError } from '#server/log'
 import { and, eq, inArray } from 'drizzle-orm'
 import { KINDS } from '#core/contributing/kinds'
+import { askAnew, ENDINGS } from '#server/access/endings'
 import type { ActivityRow, Enrolment } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, contributions } from '#server/database/schema'
@@ -23,7 +25,7 @@ import {
   type StoredContribution,
 } from '#server/services/contributing/storedContributions'
 import type { ContributionView, LiveEvent } from '#shared/contributing/thread'
-import type { Announcement } from '#server/services/contributing/announce'
+import { CHANNEL, type Announcement } from '#server/services/contributing/announce'
 import { listen } from './listener'
 
 /** Somebody who has an activity open, and how to reach them. */
@@ -49,8 +51,15 @@ export async function subscribe(
   open.set(activityId, readers.add(reader))
   listening ??= listen(
     url,
-    a => void broadcast(db, a, now()).catch((error: Error) => console.error('live:', error.message)),
+    {
+      [CHANNEL]: payload => {
+        const announcement = JSON.parse(payload) as Announcement // as `announce` writes it
+        broadcast(db, announcement, now()).catch(error => logError('live', error))
+      },
+      [ENDINGS]: askAnew,
+    },
     () => {
+      askAnew(null)
       for (const everyone of open.values()) for (const r of everyone) r.send({ kind: 'opened' })
     },
   )

@@ -1,12 +1,11 @@
 import pg from 'pg'
-import { CHANNEL, type Announcement } from '#server/services/contributing/announce'
 
 const FIRST_WAIT = 250 // milliseconds before the second try to reach the database
 const LONGEST_WAIT = 10_000
 const PATIENCE = 5000 // milliseconds that a reader waits for the database at most
 
 /**
- * Listens on a connection of its own, from now until the process ends. While the database is away it tries again, ever
+ * Listens to some channels on a connection of its own, from now until the process ends. While the database is away it tries again, ever
  * less often; once it is back, `missed` is called, because nobody knows what was announced meanwhile.
  *
  * @returns once it listens for the first time: from then on every announcement arrives; or after some seconds without a
@@ -14,7 +13,7 @@ const PATIENCE = 5000 // milliseconds that a reader waits for the database at mo
  */
 export function listen(
   url: string,
-  onMessage: (announcement: Announcement) => void,
+  channels: Readonly<Record<string, (payload: string) => void>>,
   missed: () => void,
 ): Promise<void> {
   let wait = FIRST_WAIT
@@ -46,12 +45,18 @@ export function listen(
     }
     client.on('error', end)
     client.on('end', end)
-    client.on('notification', ({ payload }) => {
-      if (payload) onMessage(JSON.parse(payload) as Announcement) // as `announce` writes it
+    client.on('notification', ({ channel, payload }) => {
+      if (payload) channels[channel]?.(payload)
     })
     client
       .connect()
-      .then(() => client.query(`listen ${CHANNEL}`))
+      .then(() =>
+        client.query(
+          Object.keys(channels)
+            .map(c => `listen ${c}`)
+            .join('; '),
+        ),
+      )
       .then(() => {
         wait = FIRST_WAIT
         if (!isExpected) missed()

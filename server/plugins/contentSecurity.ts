@@ -1,6 +1,9 @@
 import { randomBytes } from 'node:crypto'
 import { setResponseHeaders } from 'h3'
 import { defineNitroPlugin } from 'nitropack/runtime'
+import { isBehindTls } from '#server/http/client'
+
+const HSTS_SECONDS = 365 * 86_400
 
 /**
  * A strict content security policy: scripts and style sheets run with this answer's nonce only, nothing is loaded from
@@ -34,9 +37,17 @@ export default defineNitroPlugin(nitro => {
       'x-content-type-options': 'nosniff',
       'referrer-policy': 'same-origin',
       'permissions-policy': 'camera=(), geolocation=(), microphone=(self)',
+      'cache-control': 'private, no-store',
     })
   })
+  nitro.hooks.hook('render:response', response => {
+    delete response.headers?.['x-powered-by']
+  })
   nitro.hooks.hook('request', event => {
-    setResponseHeaders(event, { 'x-content-type-options': 'nosniff', 'referrer-policy': 'same-origin' })
+    setResponseHeaders(event, {
+      'x-content-type-options': 'nosniff',
+      'referrer-policy': 'same-origin',
+      ...(isBehindTls(event) && { 'strict-transport-security': `max-age=${HSTS_SECONDS}` }),
+    })
   })
 })

@@ -1,3 +1,4 @@
+import { logError } from '#server/log'
 import { defineNitroPlugin } from 'nitropack/runtime'
 import { startJobs } from '#server/jobs/queue'
 
@@ -6,7 +7,7 @@ export default defineNitroPlugin(nitro => {
   const url = process.env.DATABASE_URL
   if (!url) return
   const started = startJobs(url).catch((error: Error) => {
-    console.error('queue:', error.message)
+    logError('queue', error)
     return async () => {}
   })
   nitro.hooks.hook('close', async () => {

@@ -24,6 +24,8 @@ export async function listenTo(client: Client, activityId: string) {
   })()
   return {
     heard,
+    /** When the stream has come to its end, whoever ended it. */
+    ended: reading,
     raw: () => JSON.stringify(heard) + said,
     close: async () => {
       await reader.cancel().catch(() => {})

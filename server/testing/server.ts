@@ -4,13 +4,23 @@ import { freePort } from '#scripts/cluster.mjs'
 /** Wednesday of week 6, 10:20 in the demo seminar: when every test takes place. */
 export const TEST_NOW = '2026-10-14T08:20:00Z'
 
+/** Makes the first account of an empty installation. */
+export const SETUP_CODE = 'TIDE-GATE-LOCK'
+
 /** The built server on a database and a free port. */
 export async function testServer(databaseUrl: string, env: Record<string, string> = {}) {
   const entry = process.env.JOVREL_TEST_BUILD
   if (!entry) throw new Error('JOVREL_TEST_BUILD is not set: run the tests with npm test')
   return startServer(
     entry,
-    { PORT: await freePort(), DATABASE_URL: databaseUrl, JOVREL_DEMO: '1', JOVREL_NOW: TEST_NOW, ...env },
+    {
+      PORT: await freePort(),
+      DATABASE_URL: databaseUrl,
+      JOVREL_DEMO: '1',
+      JOVREL_NOW: TEST_NOW,
+      JOVREL_SETUP_CODE: SETUP_CODE,
+      ...env,
+    },
     { quiet: true },
   )
 }

@@ -157,6 +157,7 @@ async function addOutsiders(db: Database) {
       givenName: 'Ottoline',
       familyName: 'Varga',
       passwordHash,
+      confirmedAt: new Date(),
     })
     .returning()
   await db.insert(t.enrolments).values({ seminarId: seminar!.id, personId: observer!.id, role: 'observer' })
@@ -179,6 +180,7 @@ async function addOutsiders(db: Database) {
       givenName: 'Odd',
       familyName: 'Outsider',
       passwordHash,
+      confirmedAt: new Date(),
     })
     .returning()
   await db.insert(t.enrolments).values({ seminarId: other!.id, personId: outsider!.id, role: 'instructor' })

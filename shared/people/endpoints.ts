@@ -2,7 +2,7 @@ import { endpoint } from '../http/endpoint'
 import { Done } from '../http/done'
 import {
   AccountView,
-  AccountWrite,
+  FirstAccountWrite,
   CodeParams,
   Installation,
   JoinAnswer,
@@ -73,7 +73,7 @@ export const makeFirstAccount = endpoint({
   method: 'POST',
   path: '/api/account',
   summary: 'Makes the first account of an empty installation',
-  body: AccountWrite,
+  body: FirstAccountWrite,
   answer: Done,
 })
 

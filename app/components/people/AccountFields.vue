@@ -30,7 +30,7 @@ const set = (field: keyof AccountWrite, value: string) => {
       <p v-if="problems[field]" :id="`${field}-problem`" class="field-problem" role="alert">
         {{ problems[field] }}
       </p>
-      <p v-else-if="field === 'password'" class="hint">Eight characters or more.</p>
+      <p v-else-if="field === 'password'" class="hint">Ten characters or more.</p>
     </div>
   </div>
 </template>

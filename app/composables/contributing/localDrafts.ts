@@ -3,6 +3,7 @@ import type { TermDetail } from '#shared/contributing/term'
 import type * as contributingEndpoints from '#shared/contributing/endpoints'
 import type { InputOf } from '~/composables/shell/useApi'
 import type { Kept, LocalDraft } from '~/autosave/autosave'
+import { ownedKey, ownerNow } from '~/autosave/ownedKey'
 import type { RichNode } from '#core/contributing/richText'
 
 /** A text left in this browser, with the version of the draft it was begun from. */
@@ -19,6 +20,8 @@ export interface WaitingPost {
   readonly path: string // of the endpoint that posts, as earlier versions of Jovrel kept it, too
   readonly body: PostBody
   readonly shelf: string // the key of its draft; the name it was stored under by earlier versions
+  readonly personId?: string | null // whose words they are; earlier versions did not say
+  readonly at?: number // milliseconds since 1970 at which it began to wait
 }
 
 // opened at the first use: there is no such thing on the server
@@ -38,28 +41,30 @@ export function keepText(draftKey: string, text: Omit<KeptText, 'at'>): Promise<
 }
 function put(draftKey: string, kept: KeptText): Promise<void> {
   try {
-    localStorage.setItem(LAST + draftKey, JSON.stringify(kept))
+    localStorage.setItem(ownedKey(LAST + draftKey), JSON.stringify(kept))
   } catch {
     /* full, or not allowed: the other keeps it */
   }
-  return set(draftKey, kept, textStore()).catch(() => {})
+  return set(ownedKey(draftKey), kept, textStore()).catch(() => {})
 }
 export async function keptText(draftKey: string): Promise<KeptText | undefined> {
-  const kept = await get<KeptText>(draftKey, textStore()).catch(() => undefined)
+  const kept = await get<KeptText>(ownedKey(draftKey), textStore()).catch(() => undefined)
   const last = lastInstant(draftKey)
   return last && (!kept || last.at >= kept.at) ? last : kept
 }
 export function forgetText(draftKey: string): Promise<void> {
   try {
-    localStorage.removeItem(LAST + draftKey)
+    localStorage.removeItem(ownedKey(LAST + draftKey))
   } catch {
     /* not allowed: nothing is there */
   }
-  return del(draftKey, textStore()).catch(() => {})
+  return del(ownedKey(draftKey), textStore()).catch(() => {})
 }
 function lastInstant(draftKey: string): KeptText | undefined {
   try {
-    return (JSON.parse(localStorage.getItem(LAST + draftKey) ?? 'null') as KeptText | null) ?? undefined
+    return (
+      (JSON.parse(localStorage.getItem(ownedKey(LAST + draftKey)) ?? 'null') as KeptText | null) ?? undefined
+    )
   } catch {
     return undefined
   }
@@ -93,9 +98,18 @@ export function textDraft<T>(
   }
 }
 
-export const queuePost = (post: WaitingPost): Promise<void> => set(post.body.key, post, postStore())
+export const queuePost = (post: Omit<WaitingPost, 'personId' | 'at'>): Promise<void> =>
+  set(post.body.key, { ...post, personId: ownerNow(), at: Date.now() }, postStore())
+/** Posts of who is signed in: another's wait until they are back. */
 export const waitingPosts = async (): Promise<WaitingPost[]> =>
-  (await entries<string, WaitingPost>(postStore()).catch(() => [])).map(([, post]) => post)
+  (await entries<string, WaitingPost>(postStore()).catch(() => []))
+    .map(([, post]) => post)
+    .filter(post => (post.personId ?? null) === ownerNow())
+/** Forgets what was posted of a draft; what was typed since stays. */
+export async function forgetPosted(post: WaitingPost): Promise<void> {
+  const text = await keptText(post.shelf)
+  if (!text || post.at === undefined || text.at <= post.at) await forgetText(post.shelf)
+}
 export const forgetPost = (key: string): Promise<void> => del(key, postStore()).catch(() => {})
 
 /** The activity a waiting post belongs to. */

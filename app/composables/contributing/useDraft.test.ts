@@ -3,6 +3,8 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Endpoint } from '#shared/http/endpoint'
 import type { RichNode } from '#core/contributing/richText'
 import { withSetup } from '~/testing/withSetup'
+import { setOwner } from '~/autosave/ownedKey'
+import { forgetPosted, keepText, keptText, queuePost, waitingPosts } from './localDrafts'
 import { useDraft } from './useDraft'
 
 const PAUSE = 700
@@ -76,6 +78,7 @@ describe('a draft', () => {
   afterEach(() => {
     vi.useRealTimers()
     vi.unstubAllGlobals()
+    setOwner(null)
   })
   const open = () => withSetup(() => useDraft({ activityId: 'a', parentId: null }, null, ref(null)))
   const settled = () => vi.advanceTimersByTimeAsync(0)
@@ -132,6 +135,53 @@ describe('a draft', () => {
     window.dispatchEvent(new Event('online'))
     await vi.advanceTimersByTimeAsync(120_000)
     expect(server.draft).toBeNull()
+  })
+
+  it('that waits for a connection is not sent once its writer types on; nothing newer is lost', async () => {
+    const { result: draft } = open()
+    server.status = 0
+    vi.stubGlobal('navigator', { onLine: false })
+    draft.write(doc('from the ferry'))
+    await draft.post()
+    draft.write(doc('from the ferry, and from the quay'))
+    expect(draft.state.value).not.toBe('waiting')
+    await settled()
+    expect(browser.posts.size).toBe(0)
+    server.status = 200
+    vi.stubGlobal('navigator', { onLine: true })
+    await draft.post()
+    expect([...server.posted.values()]).toEqual([doc('from the ferry, and from the quay')])
+  })
+
+  it('is another person’s in the same browser: neither shown nor sent to whoever signs in next', async () => {
+    setOwner('liv')
+    const first = open()
+    server.status = 0
+    vi.stubGlobal('navigator', { onLine: false })
+    first.result.write(doc('Liv’s own words'))
+    await first.result.post()
+    setOwner('nico')
+    server.status = 200
+    const { result: second } = open()
+    await settled()
+    expect(second.state.value).toBe('empty')
+    expect(await waitingPosts()).toEqual([])
+    setOwner('liv')
+    expect((await waitingPosts()).map(p => p.body.doc)).toEqual([doc('Liv’s own words')])
+    const { result: again } = open()
+    await settled()
+    expect(again.doc.value).toEqual(doc('Liv’s own words'))
+  })
+
+  it('keeps what was typed while its post was on its way', async () => {
+    const posted = { path: '/api/activities/a/contributions', shelf: 'draft:a:top:' }
+    const body = { key: 'k', doc: doc('sent') } as never // the rest of a post has no part in this
+    await queuePost({ ...posted, body })
+    const [post] = await waitingPosts()
+    await vi.advanceTimersByTimeAsync(10)
+    await keepText(posted.shelf, { doc: doc('sent, and more'), title: null, baseVersion: null })
+    await forgetPosted(post!)
+    expect((await keptText(posted.shelf))?.doc).toEqual(doc('sent, and more'))
   })
 
   it('says what a post is refused for, stays a draft, and is posted under the same key when nothing was changed', async () => {

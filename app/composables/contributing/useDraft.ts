@@ -8,7 +8,7 @@ import type { ProblemDetails } from '#shared/http/problem'
 import { ApiProblem, newKey, useApi } from '../shell/useApi'
 import { failureOf } from '~/autosave/failureOf'
 import { useAutosave } from '../shell/useAutosave'
-import { queuePost, textDraft } from './localDrafts'
+import { forgetPost, queuePost, textDraft } from './localDrafts'
 import { useOutbox } from './useOutbox'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
@@ -127,9 +127,14 @@ export function useDraft(
 
   function change(part: Partial<DraftText>) {
     refused.value = null
-    if (waits.value) autosave.resume()
-    waits.value = false
+    if (waits.value) takeOutOfOutbox()
     autosave.change({ ...now.value, ...part })
+  }
+  /** What is typed on is no longer what waits: it is posted when its writer says so again. */
+  function takeOutOfOutbox() {
+    waits.value = false
+    autosave.resume()
+    void forgetPost(postKey.key)
   }
   const write = (next: RichNode) => change({ doc: next })
   const setTitle = (next: string) => change({ title: next })
@@ -181,14 +186,18 @@ export function useDraft(
   function onSent(onMessage: (id: string) => void) {
     outbox.onSent((sent, result) => {
       if (sent.shelf !== draftKey) return
+      const isTypedOn = !waits.value
       waits.value = false
       if ('problem' in result) {
         autosave.resume()
         refused.value = result.problem.details
         return
       }
-      void autosave.hold()
-      autosave.forget()
+      // it was on its way already when its writer typed on: what is new stays here as a draft
+      if (!isTypedOn) {
+        void autosave.hold()
+        autosave.forget()
+      }
       onMessage(result.id)
     })
   }

@@ -1,6 +1,6 @@
 import { ApiProblem, useApi } from '../shell/useApi'
 import { useNotices } from '~/stores/notices'
-import { activityOf, forgetPost, forgetText, waitingPosts, type WaitingPost } from './localDrafts'
+import { activityOf, forgetPost, forgetPosted, waitingPosts, type WaitingPost } from './localDrafts'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 /** Told when a post that waited has been sent, or was refused and is a draft again. */
@@ -23,7 +23,7 @@ export function useOutbox() {
             params: { activityId: activityOf(post) },
             body: post.body,
           })
-          await forgetText(post.shelf)
+          await forgetPosted(post)
           await forgetPost(post.body.key)
           if (listeners.size === 0) notices.say('What you wrote while you were away is posted now.')
           for (const onMessage of listeners) onMessage(post, answer)

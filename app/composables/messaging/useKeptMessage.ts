@@ -1,3 +1,5 @@
+import { ownedKey } from '~/autosave/ownedKey'
+
 /** What is typed of a message to several. */
 interface KeptMessage {
   readonly subject: string
@@ -45,7 +47,7 @@ export function useKeptMessage(
 
 function read(key: string): KeptMessage | null {
   try {
-    return JSON.parse(localStorage.getItem(key) ?? 'null') as KeptMessage | null
+    return JSON.parse(localStorage.getItem(ownedKey(key)) ?? 'null') as KeptMessage | null
   } catch {
     return null // nothing kept, or not ours
   }
@@ -53,7 +55,7 @@ function read(key: string): KeptMessage | null {
 
 function keep(key: string, message: KeptMessage) {
   try {
-    localStorage.setItem(key, JSON.stringify(message))
+    localStorage.setItem(ownedKey(key), JSON.stringify(message))
   } catch {
     /* a browser that keeps nothing does no harm */
   }

@@ -1,7 +1,9 @@
+import { ownedKey } from '~/autosave/ownedKey'
+
 /** Words typed in a plain field, kept in this browser until they are sent: they survive a closed tab and a lost connection. */
 export function useKeptWords(draftKey: () => string) {
   const words = ref('')
-  const key = () => `jovrel:words:${draftKey()}`
+  const key = () => ownedKey(`jovrel:words:${draftKey()}`)
   const take = () => {
     try {
       words.value = localStorage.getItem(key()) ?? ''

@@ -1,5 +1,7 @@
 import { v7 } from 'uuid'
 import type { z } from 'zod'
+import { ownerNow } from '~/autosave/ownedKey'
+import { PERSON_HEADER } from '#shared/http/personHeader'
 import { addressOf, type Endpoint, type Read } from '#shared/http/endpoint'
 import { ProblemDetails } from '#shared/http/problem'
 
@@ -64,8 +66,19 @@ interface AnyInput {
 
 type PlainFetch = (
   path: string,
-  options: { readonly method: string; readonly body: unknown; readonly retry: number },
+  options: {
+    readonly method: string
+    readonly body: unknown
+    readonly retry: number
+    readonly headers: Readonly<Record<string, string>>
+  },
 ) => Promise<unknown>
+
+/** Whom a request is sent for: refused where somebody else has signed in in another tab meanwhile. */
+const sentFor = (): Record<string, string> => {
+  const person = ownerNow()
+  return person === null ? {} : { [PERSON_HEADER]: person }
+}
 
 /** Requests to our own routes; every failure is an `ApiProblem`. */
 export function useApi() {
@@ -74,7 +87,12 @@ export function useApi() {
   async function call<E extends Endpoint>(endpoint: E, ...[input]: Given<E>): Promise<Read<E['answer']>> {
     const { body, ...address } = (input ?? {}) as AnyInput // it is one, whatever the endpoint
     try {
-      const answer = await request(addressOf(endpoint, address), { method: endpoint.method, body, retry: 0 })
+      const answer = await request(addressOf(endpoint, address), {
+        method: endpoint.method,
+        body,
+        retry: 0,
+        headers: sentFor(),
+      })
       return answer as Read<E['answer']> // the server answers through the contract of this endpoint
     } catch (error) {
       throw problemOf(error)
@@ -90,7 +108,7 @@ export function useApi() {
     const answer = await fetch(addressOf(endpoint, address), {
       method: endpoint.method,
       body: JSON.stringify(body),
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', ...sentFor() },
     }).catch(() => null)
     if (!answer) throw new ApiProblem(UNREACHED)
     if (!answer.headers.get('content-type')?.includes('x-ndjson')) {

@@ -55,7 +55,7 @@ async function choose() {
           :aria-describedby="problem ? 'problem' : 'rule'"
         />
         <p v-if="problem" id="problem" class="field-problem" role="alert">{{ problem }}</p>
-        <p v-else id="rule" class="hint">Eight characters or more.</p>
+        <p v-else id="rule" class="hint">Ten characters or more.</p>
       </div>
       <v-btn class="main" type="submit" :disabled="busy">Choose it and come in</v-btn>
     </form>

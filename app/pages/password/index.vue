@@ -20,7 +20,7 @@ async function ask() {
     heading="A new password"
     :lead="
       done
-        ? 'If there is an account with this address, a letter with a link is on its way. The link works once, for two weeks.'
+        ? 'If there is an account with this address, a letter with a link is on its way. The link works once, for an hour.'
         : 'We send a link to your address; with it you choose a new password.'
     "
   >

@@ -10,9 +10,14 @@ export interface Enrolled {
   readonly studentNumber: string | null
   readonly role: RosterRow['role']
   readonly state: 'active' | 'withdrawn' | 'practice'
+  /** Whether name and address belong to an account, to another seminar or to a right, and are not this seminar's to change. */
+  readonly isElsewhere: boolean
 }
 
 export const ROSTER_FIELDS = ['email', 'givenName', 'familyName', 'section', 'studentNumber', 'role'] as const
+/** What belongs to the person, not to the enrolment. */
+const OF_THE_PERSON: readonly RosterChange['field'][] = ['email', 'givenName', 'familyName']
+
 export interface RosterChange {
   readonly field: (typeof ROSTER_FIELDS)[number]
   readonly from: string | null
@@ -31,13 +36,16 @@ export interface RosterComparison {
     readonly row: RosterRow
     readonly changes: readonly RosterChange[]
   }> // withdrawn people who come back
+  /** Lines that would rename somebody, or give them another address, who is somebody elsewhere. Nothing of them is done. */
+  readonly refused: readonly RosterRow[]
   readonly same: number
   readonly missing: readonly Enrolled[] // students of the seminar whom the file does not have
 }
 
 /**
  * What a roster would change. People are known by their student number, else by their e-mail address. A column the file
- * does not have (an empty section, an empty number) changes nothing. Staff who are not in the file are never missing.
+ * does not have (an empty section, an empty number) changes nothing. Staff who are not in the file are never missing. Whoever is somebody
+ * elsewhere is neither renamed nor given another address: such a line is refused as a whole.
  */
 export function compareRoster(rows: readonly RosterRow[], enrolled: readonly Enrolled[]): RosterComparison {
   const people = enrolled.filter(e => e.state !== 'practice')
@@ -47,6 +55,7 @@ export function compareRoster(rows: readonly RosterRow[], enrolled: readonly Enr
   const added: RosterRow[] = []
   const changed: Array<RosterComparison['changed'][number]> = []
   const back: Array<RosterComparison['back'][number]> = []
+  const refused: RosterRow[] = []
   let same = 0
   for (const row of rows) {
     const known = byEmail.get(row.email) ?? (row.studentNumber ? byNumber.get(row.studentNumber) : undefined)
@@ -59,6 +68,10 @@ export function compareRoster(rows: readonly RosterRow[], enrolled: readonly Enr
       const to = row[field]
       return to !== null && to !== known[field] ? [{ field, from: known[field], to }] : []
     })
+    if (known.isElsewhere && changes.some(c => OF_THE_PERSON.includes(c.field))) {
+      refused.push(row)
+      continue
+    }
     const entry = { enrolmentId: known.enrolmentId, row, changes }
     if (known.state === 'withdrawn') back.push(entry)
     else if (changes.length > 0) changed.push(entry)
@@ -68,6 +81,7 @@ export function compareRoster(rows: readonly RosterRow[], enrolled: readonly Enr
     added,
     changed,
     back,
+    refused,
     same,
     missing: people.filter(e => e.role === 'student' && e.state === 'active' && !met.has(e.enrolmentId)),
   }

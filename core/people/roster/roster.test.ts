@@ -251,6 +251,7 @@ describe('what a roster would change', () => {
     studentNumber: 'S1',
     role: 'student',
     state: 'active',
+    isElsewhere: false,
     ...some,
   })
   const row = (some: Partial<ReturnType<typeof readRosterCsv>['rows'][number]> = {}) => ({
@@ -299,6 +300,15 @@ describe('what a roster would change', () => {
     ])
     expect(c.back.map(x => x.enrolmentId)).toEqual(['e2'])
     expect(c.missing.map(m => m.enrolmentId)).toEqual(['e3'])
+  })
+  it('refuses a line that renames somebody, or moves their address, who is somebody elsewhere', () => {
+    const known = enrolled({ isElsewhere: true, studentNumber: 'S1' })
+    const taken = row({ studentNumber: 'S1', email: 'thief@x.example' })
+    const c = compareRoster([taken], [known])
+    expect(c).toMatchObject({ changed: [], added: [], back: [], missing: [], refused: [taken] })
+    // what belongs to the enrolment is still this seminar's
+    const moved = compareRoster([row({ section: 'B' })], [enrolled({ isElsewhere: true })])
+    expect(moved.changed.map(x => x.changes.map(f => f.field))).toEqual([['section']])
   })
   it('changes nothing where the file has nothing', () => {
     expect(compareRoster([row()], [enrolled({})])).toMatchObject({ added: [], changed: [], same: 1 })

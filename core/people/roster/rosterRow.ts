@@ -24,6 +24,7 @@ export type RosterFault =
       readonly value: string
     }
   | { readonly code: 'twice'; readonly line: number; readonly value: string; readonly first: number }
+  | { readonly code: 'elsewhere'; readonly line: number; readonly value: string } // a person whose name and address are not this seminar's
   | { readonly code: 'missingFile'; readonly line: 0; readonly value: string } // of a OneRoster archive
   | { readonly code: 'badReference'; readonly line: number; readonly value: string } // a row names another that is not there
   | { readonly code: 'notAnArchive'; readonly line: 0 }

@@ -1,11 +1,14 @@
-import { beginSession, endAllSessions } from '#server/access/session'
+import { withSecret } from '#server/access/limits'
+import { beginSession } from '#server/access/session'
+import { clientAddress } from '#server/http/client'
 import { route } from '#server/http/route'
-import { choosePassword } from '#server/services/people/account'
+import { choosePassword } from '#server/services/people/passwords'
 import * as peopleEndpoints from '#shared/people/endpoints'
 
 export default route(peopleEndpoints.setPassword, async ({ event, db, params, body }) => {
-  const person = await choosePassword(db, params.secret, body.password)
-  await endAllSessions(db, person.id)
+  const person = await withSecret(db, clientAddress(event), () =>
+    choosePassword(db, params.secret, body.password),
+  )
   await beginSession(event, db, person.id)
   return { done: true }
 })

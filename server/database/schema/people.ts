@@ -1,5 +1,7 @@
+import { v7 } from 'uuid'
 import {
   type AnyPgColumn,
+  bigint,
   boolean,
   index,
   integer,
@@ -47,46 +49,75 @@ export const persons = pgTable('persons', {
   mailChoice: text({ enum: MAIL_CHOICES }).notNull().default('atOnce'),
   /** Secret of the calendar feed's address. In clear, because it is shown again; it opens due times and nothing else. */
   calendarSecret: text().unique(),
+  /** When its owner followed a link that was sent to the address; until then a role given to the address is of no use. */
+  confirmedAt: instant(),
   practiceOf: uuid().references((): AnyPgColumn => persons.id), // an instructor's student's eye: nobody signs in as it
   madeAt: madeAt(),
 })
 
 /** A link sent by mail that lets its reader choose a password, once. Only its digest is kept. */
-export const passwordLinks = pgTable('password_links', {
-  digest: text().primaryKey(),
-  personId: uuid()
-    .notNull()
-    .references(() => persons.id, { onDelete: 'cascade' }),
-  expiresAt: instant().notNull(),
-  usedAt: instant(),
-})
+export const passwordLinks = pgTable(
+  'password_links',
+  {
+    digest: text().primaryKey(),
+    personId: uuid()
+      .notNull()
+      .references(() => persons.id, { onDelete: 'cascade' }),
+    expiresAt: instant().notNull(),
+    usedAt: instant(),
+  },
+  t => [index().on(t.personId)],
+)
+
+/** A link sent to an address, by which its owner confirms it. It becomes the person's address where it is another. */
+export const addressLinks = pgTable(
+  'address_links',
+  {
+    digest: text().primaryKey(),
+    personId: uuid()
+      .notNull()
+      .references(() => persons.id, { onDelete: 'cascade' }),
+    email: text().notNull(), // lower case
+    expiresAt: instant().notNull(),
+  },
+  t => [index().on(t.personId)],
+)
 
 /** A signed-in browser. The cookie holds a secret of which only the digest is kept. */
 export const sessions = pgTable(
   'sessions',
   {
     digest: text().primaryKey(),
+    id: uuid()
+      .notNull()
+      .unique()
+      .$defaultFn(() => v7()), // by which its owner ends it
     personId: uuid()
       .notNull()
       .references(() => persons.id, { onDelete: 'cascade' }),
     madeAt: madeAt(),
+    lastSeenAt: madeAt(), // to a few minutes
     expiresAt: instant().notNull(),
     revokedAt: instant(),
+    browser: text(), // digest of a cookie that stays: the browser its owner has signed in with before
+    agent: text().notNull().default(''), // what the browser calls itself, shortened
     actingAs: uuid().references((): AnyPgColumn => enrolments.id), // student's eye: the practice student whose place is taken
   },
   t => [index().on(t.personId)],
 )
 
-/** Tries to sign in, kept for a day to slow guessing down. */
-export const signInAttempts = pgTable(
-  'sign_in_attempts',
-  {
-    id: id(),
-    email: text().notNull(),
-    at: madeAt(),
-  },
-  t => [index().on(t.email, t.at)],
-)
+/** Counters of tries, see access/limits: by what is tried and who tries. The columns stand in the order its package asks for. */
+export const rateLimits = pgTable('rate_limits', {
+  key: text().primaryKey(),
+  points: integer().notNull().default(0),
+  expire: bigint({ mode: 'number' }), // milliseconds since 1970
+})
+
+/** One-time codes that make the first account of an empty installation. Only digests are kept. */
+export const setupCodes = pgTable('setup_codes', {
+  digest: text().primaryKey(),
+  madeAt: madeAt(),
+})
 
 export const seminars = pgTable('seminars', {
   id: id(),
@@ -145,6 +176,8 @@ export const enrolments = pgTable(
       .default('active'),
     namedInFeeds: boolean().notNull().default(false), // agreed to stand by name in feeds others follow outside
     studentNumber: text(), // as the roster has it
+    /** Given to an address by somebody else: of use once the address is confirmed. */
+    givenToAddress: boolean().notNull().default(true),
     joinedAt: madeAt(),
   },
   t => [uniqueIndex().on(t.seminarId, t.personId), index().on(t.personId)],

@@ -33,7 +33,7 @@ import {
   idempotencyRecords,
   secondMarks,
   sessions,
-  signInAttempts,
+  addressLinks,
   wikiPages,
 } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
@@ -85,6 +85,7 @@ export function erasePerson(
       calendarSecret: null,
       mailChoice: 'never' as const,
       foundsSeminars: false,
+      confirmedAt: null,
     }
     await takeOut(tx, actor.seminar.id, enrolmentId, {
       given: row.person.givenName,
@@ -108,7 +109,7 @@ export function erasePerson(
 
 type Person = typeof persons.$inferSelect
 
-/** The person themselves. Whoever is in another seminar, too, stays there as they are. */
+/** The person themselves. Whoever is in another seminar, too, or founds seminars, keeps their account as it is. */
 async function forget(
   db: Db,
   seminarId: string,
@@ -121,16 +122,18 @@ async function forget(
   await db.delete(annotationTokens).where(eq(annotationTokens.enrolmentId, enrolmentId))
   await db.delete(idempotencyRecords).where(eq(idempotencyRecords.enrolmentId, enrolmentId))
   await db.delete(mails).where(and(eq(mails.personId, person.id), eq(mails.seminarId, seminarId)))
-  if (
-    (await db.$count(enrolments, and(eq(enrolments.personId, person.id), ne(enrolments.id, enrolmentId)))) > 0
-  ) {
+  const elsewhere = await db.$count(
+    enrolments,
+    and(eq(enrolments.personId, person.id), ne(enrolments.id, enrolmentId)),
+  )
+  if (elsewhere > 0 || person.foundsSeminars) {
     const [other] = await db.insert(persons).values(gone).returning({ id: persons.id })
     await db.update(enrolments).set({ personId: other!.id }).where(eq(enrolments.id, enrolmentId))
     return
   }
   await db.delete(sessions).where(eq(sessions.personId, person.id))
   await db.delete(passwordLinks).where(eq(passwordLinks.personId, person.id))
-  await db.delete(signInAttempts).where(eq(signInAttempts.email, person.email))
+  await db.delete(addressLinks).where(eq(addressLinks.personId, person.id))
   await db.delete(mails).where(eq(mails.personId, person.id))
   await db
     .delete(mailroomMessages)

@@ -30,7 +30,7 @@ export const KEPT_TABLES: readonly KeptTable[] = [
     about: 'people, without passwords and private addresses',
     rows: id =>
       sql`r.id in (select person_id from enrolments where seminar_id = ${id} or seminar_id in (${joinedWith(id)}))`,
-    without: ['password_hash', 'founds_seminars', 'calendar_secret'],
+    without: ['password_hash', 'founds_seminars', 'calendar_secret', 'confirmed_at'],
   },
   {
     table: t.seminars,
@@ -42,6 +42,7 @@ export const KEPT_TABLES: readonly KeptTable[] = [
   {
     table: t.enrolments,
     about: 'who is in the seminar, and as what',
+    without: ['given_to_address'],
     rows: id => sql`r.seminar_id = ${id} or r.seminar_id in (${joinedWith(id)})`,
     instead: { section_id: id => sql`case when r.seminar_id = ${id} then to_jsonb(r.section_id) end` },
   },
@@ -118,7 +119,9 @@ export const KEPT_TABLES: readonly KeptTable[] = [
 export const LEFT_BEHIND: ReadonlyArray<readonly [table: PgTable, why: string]> = [
   [t.passwordLinks, 'opens an account'],
   [t.sessions, 'is a signed-in browser'],
-  [t.signInAttempts, 'belongs to the installation'],
+  [t.addressLinks, 'confirms an address'],
+  [t.rateLimits, 'belongs to the installation'],
+  [t.setupCodes, 'belongs to the installation'],
   [t.joiningCodes, 'lets people in'],
   [t.feeds, 'are secret addresses'],
   [t.annotationTokens, 'are secret addresses'],

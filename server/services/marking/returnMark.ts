@@ -1,3 +1,4 @@
+import { logError } from '#server/log'
 import { and, eq, inArray, isNotNull, isNull, lte } from 'drizzle-orm'
 import type { ActivityActor } from '#server/access/seminar'
 import type { AuditAct } from '#server/database/auditActs'
@@ -209,7 +210,7 @@ export async function returnDue(db: Database, now: Date): Promise<number> {
         await storeReturn(tx, actor, row, record, now)
         returned++
       })
-      .catch((error: Error) => console.error('returning:', error.message))
+      .catch(error => logError('returning', error))
   }
   return returned
 }

@@ -1,3 +1,4 @@
+import { logError } from '#server/log'
 import { simpleParser } from 'mailparser'
 import { SMTPServer } from 'smtp-server'
 import { desc } from 'drizzle-orm'
@@ -32,7 +33,7 @@ export async function startMailroom(
         )
     },
   })
-  server.on('error', error => console.error('mailroom:', error.message))
+  server.on('error', error => logError('mailroom', error))
   await new Promise<void>((resolve, reject) => {
     server.server.once('error', reject)
     server.listen(0, '127.0.0.1', resolve)

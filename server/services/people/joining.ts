@@ -1,6 +1,7 @@
 import { randomInt } from 'node:crypto'
 import { and, eq, isNull } from 'drizzle-orm'
 import { hashPassword } from '#server/access/password'
+import { requireGoodPassword } from '#server/access/passwordQuality'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Person } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
@@ -10,6 +11,7 @@ import { withIdempotency } from '#server/services/idempotency'
 import type { AccountWrite, JoinView } from '#shared/people/account'
 import type { CodeWrite } from '#shared/people/people'
 import { insertPerson } from './account'
+import { mailAddressLink } from './addresses'
 import { requireSection } from './people'
 
 // no letters or figures that are mistaken for one another when read from a board
@@ -86,6 +88,13 @@ export async function joinView(db: Db, person: Person | null, code: string, now:
   }
 }
 
+/** A new account; its address is to be confirmed. */
+async function makeAccount(tx: Db, account: AccountWrite, passwordHash: string | null) {
+  const made = await insertPerson(tx, account, { passwordHash })
+  await mailAddressLink(tx, made, made.email)
+  return made
+}
+
 /**
  * Joins by code, as who is signed in or with a new account. Of two who come for the last place one gets it. Somebody who
  * was withdrawn does not come back by a code: that is the instructor's to decide.
@@ -98,10 +107,11 @@ export async function join(
   now: Date,
 ): Promise<{ seminarId: string; personId: string }> {
   if (!person && !account) throw new Problem(401, 'notSignedIn', 'Sign in first, or make an account here.')
+  if (!person && account) await requireGoodPassword(account.password, account)
   const passwordHash = !person && account ? await hashPassword(account.password) : null
   return db.transaction(async tx => {
     const { code: row, seminar } = await requireCode(tx, code, now, true)
-    const who = person ?? (await insertPerson(tx, account!, { passwordHash }))
+    const who = person ?? (await makeAccount(tx, account!, passwordHash))
     const [there] = await tx
       .select()
       .from(enrolments)
@@ -120,6 +130,7 @@ export async function join(
         personId: who.id,
         role: row.role,
         sectionId: row.sectionId,
+        givenToAddress: false, // to whoever has the code
         joinedAt: now,
       })
       .returning()

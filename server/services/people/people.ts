@@ -1,4 +1,5 @@
 import { and, asc, desc, eq, inArray, isNull, max, ne, sql } from 'drizzle-orm'
+import { notifyOfEnding } from '#server/access/endings'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
@@ -15,7 +16,8 @@ import { mailToAll } from '#server/services/messaging/mails'
 import { ownAddress } from '#server/services/messaging/mailServer'
 import { withIdempotency } from '#server/services/idempotency'
 import type { PeopleView, PersonChange, PersonWrite } from '#shared/people/people'
-import { insertPerson, makePasswordLink } from './account'
+import { insertPerson } from './account'
+import { makeInvitationLink } from './passwords'
 import { initialsOf } from './nameView'
 
 /** Everyone in the seminar with their roles; who manages also gets the joining codes. */
@@ -105,7 +107,12 @@ export function addPerson(
       .where(and(eq(enrolments.seminarId, actor.seminar.id), eq(enrolments.personId, person.id)))
     if (there && there.state !== 'withdrawn')
       throw refusedField('email', 'there', `${person.name} is in this seminar already.`, 409)
-    const values = { role: write.role, sectionId: write.sectionId, state: 'active' as const }
+    const values = {
+      role: write.role,
+      sectionId: write.sectionId,
+      state: 'active' as const,
+      givenToAddress: true,
+    }
     const [row] = there
       ? await tx.update(enrolments).set(values).where(eq(enrolments.id, there.id)).returning()
       : await tx
@@ -162,11 +169,12 @@ export async function changePerson(
     await tx
       .update(enrolments)
       .set({
-        ...(change.role !== undefined && { role: change.role }),
+        ...(change.role !== undefined && { role: change.role, givenToAddress: true }),
         ...(change.sectionId !== undefined && { sectionId: change.sectionId }),
         ...(change.state !== undefined && { state: change.state }),
       })
       .where(eq(enrolments.id, enrolmentId))
+    await notifyOfEnding(tx, row.personId)
     await tx.insert(auditTrail).values({
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
@@ -210,13 +218,15 @@ export async function inviteAll(
     )
   const letters = []
   for (const { enrolmentId, person } of rows) {
-    const path = person.passwordHash ? `/seminars/${actor.seminar.id}` : await makePasswordLink(tx, person.id)
+    // an account whose address nobody has confirmed may be somebody else's: this link gives it to the address's owner
+    const isOwn = person.passwordHash !== null && person.confirmedAt !== null
+    const path = isOwn ? `/seminars/${actor.seminar.id}` : await makeInvitationLink(tx, person.id)
     letters.push({
       person,
       seminarId: actor.seminar.id,
       key: `invite:${enrolmentId}:${now.getTime()}`,
       subject: `${actor.seminar.title}: come in`,
-      text: `Hello ${person.givenName},\n\n${actor.person.name} has added you to the seminar "${actor.seminar.title}".\n${person.passwordHash ? 'Open it here' : 'Choose a password here and come in'}:\n${ownAddress()}${path}\n`,
+      text: `Hello ${person.givenName},\n\n${actor.person.name} has added you to the seminar "${actor.seminar.title}".\n${isOwn ? 'Open it here' : 'Choose a password here and come in'}:\n${ownAddress()}${path}\n`,
     })
   }
   await mailToAll(tx, letters)

@@ -1,11 +1,12 @@
-import { and, eq, inArray } from 'drizzle-orm'
+import { and, eq, inArray, ne } from 'drizzle-orm'
 import { compareRoster, type Enrolled, type RosterComparison } from '#core/people/roster/compareRoster'
 import { readOneRoster } from '#core/people/roster/readOneRoster'
 import { readRosterCsv } from '#core/people/roster/readRosterCsv'
 import type { Roster, RosterFault, RosterRow } from '#core/people/roster/rosterRow'
+import { notifyOfEnding } from '#server/access/endings'
 import type { Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { auditTrail, enrolments, persons, sections } from '#server/database/schema'
+import { auditTrail, enrolments, passwordLinks, persons, sections } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import type { Progress } from '#server/http/route'
 import { withIdempotency } from '#server/services/idempotency'
@@ -74,7 +75,7 @@ export function importRoster(
         .update(enrolments)
         .set({
           state: 'active',
-          ...(fields.has('role') && { role: row.role }),
+          ...(fields.has('role') && { role: row.role, givenToAddress: true }),
           ...(fields.has('section') && row.section && { sectionId: sectionId.get(row.section)! }),
           ...(fields.has('studentNumber') && { studentNumber: row.studentNumber }),
         })
@@ -82,11 +83,7 @@ export function importRoster(
       if (fields.has('givenName') || fields.has('familyName') || fields.has('email'))
         await renamePerson(tx, enrolmentId, row)
     }
-    for (let i = 0; i < leaving.length; i += CHUNK)
-      await tx
-        .update(enrolments)
-        .set({ state: 'withdrawn' })
-        .where(inArray(enrolments.id, leaving.slice(i, i + CHUNK)))
+    for (let i = 0; i < leaving.length; i += CHUNK) await withdraw(tx, leaving.slice(i, i + CHUNK))
     for (let i = 0; write.invite && i < added.length; i += CHUNK) {
       const chunk = added.slice(i, i + CHUNK)
       await inviteAll(tx, actor, chunk, now)
@@ -115,7 +112,7 @@ async function compare(db: Db, actor: Actor, file: RosterFile) {
   const bytes = Buffer.from(file.base64, 'base64')
   if (bytes.length === 0) throw refusedField('file', 'empty', 'This file is empty.')
   const roster: Roster = isZip(bytes) ? readOneRoster(bytes) : readRosterCsv(bytes)
-  const [rows, known] = await Promise.all([
+  const [there, known] = await Promise.all([
     db
       .select({ enrolment: enrolments, person: persons, section: sections.title })
       .from(enrolments)
@@ -127,7 +124,12 @@ async function compare(db: Db, actor: Actor, file: RosterFile) {
       .from(sections)
       .where(eq(sections.seminarId, actor.seminar.id)),
   ])
-  const enrolled = rows.map(({ enrolment: e, person: p, section }): Enrolled => ({
+  const elsewhere = await inOtherSeminars(
+    db,
+    actor,
+    there.map(r => r.person.id),
+  )
+  const enrolled = there.map(({ enrolment: e, person: p, section }): Enrolled => ({
     enrolmentId: e.id,
     email: p.email,
     givenName: p.givenName,
@@ -136,13 +138,30 @@ async function compare(db: Db, actor: Actor, file: RosterFile) {
     studentNumber: e.studentNumber,
     role: e.role,
     state: e.state,
+    isElsewhere: p.passwordHash !== null || p.foundsSeminars || elsewhere.has(p.id),
   }))
   // whoever runs the seminar is not turned into something else by a file
   const kept = roster.rows.map((row): RosterRow => {
     const staff = enrolled.find(e => e.email === row.email && e.role === 'instructor')
     return staff ? { ...row, role: 'instructor' } : row
   })
-  return { roster: { ...roster, rows: kept }, comparison: compareRoster(kept, enrolled), known }
+  const comparison = compareRoster(kept, enrolled)
+  const faults = comparison.refused.map(({ line, givenName, familyName }): RosterFault => ({
+    code: 'elsewhere',
+    line,
+    value: `${givenName} ${familyName}`,
+  }))
+  const rows = kept.filter(row => !comparison.refused.includes(row))
+  return { roster: { rows, faults: [...roster.faults, ...faults] }, comparison, known }
+}
+
+/** Which of these people are in a seminar besides the actor's, whatever became of them there. */
+async function inOtherSeminars(db: Db, actor: Actor, personIds: readonly string[]): Promise<Set<string>> {
+  const found = await db
+    .selectDistinct({ personId: enrolments.personId })
+    .from(enrolments)
+    .where(and(inArray(enrolments.personId, [...personIds]), ne(enrolments.seminarId, actor.seminar.id)))
+  return new Set(found.map(f => f.personId))
 }
 
 const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b
@@ -219,18 +238,16 @@ async function addRows(
   return added
 }
 
-/** Corrects name and address, but only of somebody who has no account of their own yet: an account's owner is not renamed by a file. */
+/** Corrects name and address of somebody who is nobody elsewhere. A link that was sent to the address before opens nothing any more. */
 async function renamePerson(tx: Db, enrolmentId: string, row: RosterRow): Promise<void> {
   const [person] = await tx
     .select({ id: persons.id, email: persons.email, passwordHash: persons.passwordHash })
     .from(persons)
     .innerJoin(enrolments, eq(enrolments.personId, persons.id))
     .where(eq(enrolments.id, enrolmentId))
-  if (!person || person.passwordHash !== null) return
-  const [taken] = await tx
-    .select({ id: persons.id })
-    .from(persons)
-    .where(and(eq(persons.email, row.email)))
+    .for('update', { of: persons })
+  if (!person || person.passwordHash !== null) return // the account was opened since it was compared
+  const [taken] = await tx.select({ id: persons.id }).from(persons).where(eq(persons.email, row.email))
   if (taken && taken.id !== person.id)
     throw new Problem(
       409,
@@ -241,6 +258,17 @@ async function renamePerson(tx: Db, enrolmentId: string, row: RosterRow): Promis
     .update(persons)
     .set({ givenName: row.givenName, familyName: row.familyName, name: nameOf(row), email: row.email })
     .where(eq(persons.id, person.id))
+  if (row.email !== person.email) await tx.delete(passwordLinks).where(eq(passwordLinks.personId, person.id))
+}
+
+/** Withdraws people, whose open pages hear of it. */
+async function withdraw(tx: Db, enrolmentIds: readonly string[]): Promise<void> {
+  const gone = await tx
+    .update(enrolments)
+    .set({ state: 'withdrawn' })
+    .where(inArray(enrolments.id, [...enrolmentIds]))
+    .returning({ personId: enrolments.personId })
+  for (const { personId } of gone) await notifyOfEnding(tx, personId)
 }
 
 const copyOf = (c: RosterComparison) => ({
@@ -283,6 +311,8 @@ export function faultSentence(fault: RosterFault): string {
       return `“${fault.value}…” is longer than any name.`
     case 'twice':
       return `${fault.value} stands in line ${fault.first} already.`
+    case 'elsewhere':
+      return `The name and the address of ${fault.value} are not this seminar’s to change, for the person has an account or rights elsewhere. They can change them themselves; with their own name and address the line can be taken.`
     case 'missingFile':
       return `The archive has no ${fault.value}.`
     case 'badReference':

@@ -1,6 +1,6 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
 import { weeksOf } from '#core/planning/week'
-import type { Actor } from '#server/access/seminar'
+import { usableBy, type Actor } from '#server/access/seminar'
 import type { Person } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
 import {
@@ -24,7 +24,7 @@ export async function requireFounder(db: Db, person: Person): Promise<void> {
   const [somewhere] = await db
     .select({ id: enrolments.id })
     .from(enrolments)
-    .where(and(eq(enrolments.personId, person.id), eq(enrolments.role, 'instructor')))
+    .where(and(eq(enrolments.personId, person.id), eq(enrolments.role, 'instructor'), usableBy(person)))
     .limit(1)
   if (!somewhere)
     throw new Problem(
@@ -72,9 +72,13 @@ export async function foundSeminar(
       if (!own) throw new Problem(409, 'taken', 'This seminar could not be made; please try again.')
       return
     }
-    await tx
-      .insert(enrolments)
-      .values({ seminarId: made.id, personId: person.id, role: 'instructor', joinedAt: now })
+    await tx.insert(enrolments).values({
+      seminarId: made.id,
+      personId: person.id,
+      role: 'instructor',
+      givenToAddress: false,
+      joinedAt: now,
+    })
     await tx.insert(gradingScales).values({ seminarId: made.id, ...USUAL_SCALE })
     await addStarterRubrics(tx, made.id)
   })

@@ -27,18 +27,20 @@ export async function sessionView(db: Db, person: Person): Promise<SessionView> 
       code: seminars.code,
       role: enrolments.role,
       archived: sql<boolean>`${seminars.state} = 'archived'`,
+      givenToAddress: enrolments.givenToAddress,
     })
     .from(enrolments)
     .innerJoin(seminars, eq(seminars.id, enrolments.seminarId))
     .where(and(eq(enrolments.personId, person.id), ne(enrolments.state, 'withdrawn')))
     .orderBy(seminars.state, desc(seminars.firstDay))
+  const usable = rows.filter(r => person.confirmedAt !== null || !r.givenToAddress)
   return {
     person: {
       id: person.id,
       name: person.name,
       givenName: person.givenName,
       initials: initialsOf(person),
-      foundsSeminars: person.foundsSeminars || rows.some(r => r.role === 'instructor'),
+      foundsSeminars: person.foundsSeminars || usable.some(r => r.role === 'instructor'),
       mailroom: person.foundsSeminars && isMailroom(),
     },
     seminars: rows,

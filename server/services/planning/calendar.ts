@@ -1,3 +1,4 @@
+import { usableBy } from '#server/access/seminar'
 import { and, eq, ne, or } from 'drizzle-orm'
 import ical, { ICalCalendarMethod } from 'ical-generator'
 import { isWorkingPhase, ownDueAt } from '#core/planning/schedule'
@@ -21,7 +22,12 @@ export async function calendarFeed(db: Db, secret: string, now: Date): Promise<s
     .from(enrolments)
     .innerJoin(seminars, eq(seminars.id, enrolments.seminarId))
     .where(
-      and(eq(enrolments.personId, person.id), eq(enrolments.state, 'active'), eq(seminars.state, 'active')),
+      and(
+        eq(enrolments.personId, person.id),
+        usableBy(person),
+        eq(enrolments.state, 'active'),
+        eq(seminars.state, 'active'),
+      ),
     )
   const feed = ical({
     name: 'Jovrel',

@@ -4,7 +4,7 @@ import { wikiOf } from '#core/contributing/wiki/wikiSettings'
 import { readingOf } from '#core/contributing/reading/reading'
 import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { talkOf } from '#core/contributing/talkSettings'
-import { isStaff, type ActivityRow, type ActivityActor } from '#server/access/seminar'
+import { isStaff, type ActivityRow, type ActivityActor, usableBy } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import {
   activities,
@@ -262,7 +262,13 @@ async function earlierActivities(db: Db, actor: ActivityActor): Promise<Composer
   const own = await db
     .select({ seminarId: enrolments.seminarId })
     .from(enrolments)
-    .where(and(eq(enrolments.personId, actor.person.id), eq(enrolments.role, 'instructor')))
+    .where(
+      and(
+        eq(enrolments.personId, actor.person.id),
+        usableBy(actor.person),
+        eq(enrolments.role, 'instructor'),
+      ),
+    )
   const rows = await db
     .select()
     .from(activities)

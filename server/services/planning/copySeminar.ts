@@ -57,7 +57,13 @@ export async function copySeminar(
     }
     const [enrolment] = await tx
       .insert(enrolments)
-      .values({ seminarId: made.id, personId: actor.person.id, role: 'instructor', joinedAt: now })
+      .values({
+        seminarId: made.id,
+        personId: actor.person.id,
+        role: 'instructor',
+        givenToAddress: false,
+        joinedAt: now,
+      })
       .returning()
     const target: Actor = { person: actor.person, seminar: made, enrolment: enrolment!, studentsEye: false }
     const unitRows = await tx

@@ -1,5 +1,5 @@
 import { and, eq, inArray, ne, or, type SQL } from 'drizzle-orm'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import { usableBy, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, enrolments, jointSeminars, seminars } from '#server/database/schema'
 
@@ -38,6 +38,7 @@ export function otherSeminars(db: Db, actor: Actor) {
     .where(
       and(
         eq(enrolments.personId, actor.person.id),
+        usableBy(actor.person),
         eq(enrolments.role, 'instructor'),
         eq(enrolments.state, 'active'),
         eq(seminars.state, 'active'),

@@ -2,7 +2,10 @@ import * as httpEndpoints from '#shared/http/endpoints'
 import type { Row } from './roles'
 import { MANAGERS, MEMBERS, STAFF, base64, key, managersGet, rules, seminar, settings, term } from './roles'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
+import * as accountEndpoints from '#shared/people/accountEndpoints'
 import * as peopleEndpoints from '#shared/people/endpoints'
+import * as t from '#server/database/schema'
+import { people } from '#demo/people'
 
 /** What each role is answered at the routes of people. */
 export const PEOPLE_ROUTES: readonly Row[] = [
@@ -24,13 +27,81 @@ export const PEOPLE_ROUTES: readonly Row[] = [
   {
     endpoint: peopleEndpoints.makeFirstAccount,
     path: () => '/api/account',
-    body: () => ({ givenName: 'A', familyName: 'B', email: 'a@northmere.example', password: 'long enough' }),
+    body: () => ({
+      givenName: 'A',
+      familyName: 'B',
+      email: 'a@northmere.example',
+      password: 'long enough',
+      code: 'AAAA',
+    }),
     expected: [409, 409, 409, 409, 409, 409, 409],
   },
   {
     endpoint: peopleEndpoints.chooseMail,
     path: () => '/api/account/mail',
     body: () => ({ mailChoice: 'daily' }),
+    expected: [401, 200, 200, 200, 200, 200, 200],
+  },
+  {
+    endpoint: accountEndpoints.changeName,
+    path: () => '/api/account/name',
+    body: (_, role) => {
+      if (role === 'observer') return { givenName: 'Ottoline', familyName: 'Varga' }
+      const person = people.find(p => p.key === role)
+      return { givenName: person?.given ?? 'Odd', familyName: person?.family ?? 'Outsider' }
+    },
+    expected: [401, 200, 200, 200, 200, 200, 200],
+  },
+  {
+    endpoint: accountEndpoints.changePassword,
+    path: () => '/api/account/password',
+    body: () => ({ current: 'not this one', password: 'stone quay silt' }),
+    expected: [401, 422, 422, 422, 422, 422, 422],
+  },
+  {
+    endpoint: accountEndpoints.changeEmail,
+    path: () => '/api/account/email',
+    body: () => ({ email: 'other@northmere.example', password: 'not this one' }),
+    expected: [401, 422, 422, 422, 422, 422, 422],
+  },
+  {
+    endpoint: accountEndpoints.askForConfirmation,
+    path: () => '/api/account/confirmation',
+    expected: [401, 200, 200, 200, 200, 200, 200],
+  },
+  {
+    endpoint: accountEndpoints.readAddressLink,
+    path: () => '/api/address/not-a-link-that-was-ever-sent',
+    expected: [404, 404, 404, 404, 404, 404, 404],
+  },
+  {
+    endpoint: accountEndpoints.confirmAddress,
+    path: () => '/api/address/not-a-link-that-was-ever-sent',
+    expected: [404, 404, 404, 404, 404, 404, 404],
+  },
+  {
+    endpoint: accountEndpoints.readSessions,
+    path: () => '/api/account/sessions',
+    expected: [401, 200, 200, 200, 200, 200, 200],
+  },
+  {
+    endpoint: accountEndpoints.endSession, // somebody else's
+    path: async w => {
+      const [session] = await w.db
+        .insert(t.sessions)
+        .values({
+          digest: key(),
+          personId: (await w.enrolment('solongo')).personId,
+          expiresAt: new Date(Date.now() + 60_000),
+        })
+        .returning()
+      return `/api/account/sessions/${session!.id}`
+    },
+    expected: [401, 404, 404, 404, 404, 404, 404],
+  },
+  {
+    endpoint: accountEndpoints.endOtherSessions,
+    path: () => '/api/account/sessions',
     expected: [401, 200, 200, 200, 200, 200, 200],
   },
   {

@@ -6,4 +6,5 @@ export default fileRoute(filesEndpoints.readFileText, file => ({
   bytes: Buffer.from(file.textHtml ?? ''),
   type: 'text/html; charset=utf-8',
   name: 'text.html',
+  isOurText: true,
 }))

@@ -1,4 +1,5 @@
-import { getQuery, readRawBody, setResponseHeaders, setResponseStatus } from 'h3'
+import { getQuery, setResponseHeaders, setResponseStatus } from 'h3'
+import { readLimited, requireWellFormed } from '#server/http/body'
 import { annotationRoute, ANNOTATION_TYPE } from '#server/http/annotationRoute'
 import {
   containerOf,
@@ -11,12 +12,19 @@ import { toAnnotation } from '#core/contributing/reading/webAnnotation'
 import { Problem } from '#server/http/problem'
 import { v7 } from 'uuid'
 
+const LARGEST = 200_000 // bytes
+
 /** The annotation container of a reading (Web Annotation Protocol): its notes as the token's owner gets them; a POST adds one of theirs. */
 export default annotationRoute(['GET', 'HEAD', 'OPTIONS', 'POST'], async (event, { db, actor, now }) => {
   const { activity } = actor
   if (event.method === 'POST') {
-    const json = (await readRawBody(event)) ?? ''
-    if (json.length > 200_000) throw new Problem(413, 'tooLarge', 'This annotation is too long.')
+    const body = await readLimited(
+      event,
+      LARGEST,
+      () => new Problem(413, 'tooLarge', 'This annotation is too long.'),
+    )
+    const json = body.toString()
+    requireWellFormed(json)
     const before = new Set((await portableNotes(db, actor, 'mine', now)).map(n => n.id))
     const { refused } = await takeAnnotations(db, actor, { key: v7(), json, trial: false }, now)
     if (refused[0]) throw new Problem(422, 'refused', `This annotation was not taken: ${refused[0].why}.`)

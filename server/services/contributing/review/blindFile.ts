@@ -21,6 +21,11 @@ export async function blindFile(db: Db, allocation: Allocation, index: number, a
   const [head, row] = [named[index], rows[index]]
   if (!head || !row || (asText && !row.file.textHtml)) throw nothingHere()
   return asText
-    ? { bytes: Buffer.from(row.file.textHtml!), type: 'text/html; charset=utf-8', name: `${head.name}.html` }
+    ? {
+        bytes: Buffer.from(row.file.textHtml!),
+        type: 'text/html; charset=utf-8',
+        name: `${head.name}.html`,
+        isOurText: true,
+      }
     : { bytes: row.file.bytes, type: row.file.type, name: head.name }
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ownedKey } from '~/autosave/ownedKey'
 import { fill } from '#core/messaging/draft'
 import { inWords, plural } from '#core/language'
 import PersonDisc from '~/components/people/PersonDisc.vue'
@@ -103,8 +104,8 @@ async function go() {
     }),
   )
   if (!sent) return
-  const kept = localStorage.getItem(draftKey.value)
-  localStorage.removeItem(draftKey.value)
+  const kept = localStorage.getItem(ownedKey(draftKey.value))
+  localStorage.removeItem(ownedKey(draftKey.value))
   const address = route.fullPath
   await router.replace(`/seminars/${route.params.seminarId}/messages`)
   notices.say(
@@ -121,7 +122,7 @@ async function go() {
             }),
           )
         ) {
-          if (kept) localStorage.setItem(draftKey.value, kept)
+          if (kept) localStorage.setItem(ownedKey(draftKey.value), kept)
           await router.push(address)
         }
       },

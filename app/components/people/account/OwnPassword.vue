@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import * as accountEndpoints from '#shared/people/accountEndpoints'
+import { useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
+import LabelledField from './LabelledField.vue'
+
+/** A new password in place of the present one; other browsers are signed out. */
+const props = defineProps<{ email: string }>()
+const emit = defineEmits<{ changed: [] }>()
+const api = useApi()
+const notices = useNotices()
+const { busy, problems, problem, send } = useSending()
+const isOpen = ref(false)
+const current = ref('')
+const password = ref('')
+
+async function change() {
+  const body = { current: current.value, password: password.value }
+  if (!(await send(() => api.call(accountEndpoints.changePassword, { body })))) return
+  isOpen.value = false
+  current.value = ''
+  password.value = ''
+  notices.say('Your password is changed. Every other browser is signed out.')
+  emit('changed')
+}
+</script>
+
+<template>
+  <section>
+    <h2>Password</h2>
+    <p v-if="!isOpen" class="acts">
+      <button class="link" type="button" @click="isOpen = true">Change the password</button>
+    </p>
+    <form v-else novalidate @submit.prevent="change">
+      <input
+        type="text"
+        :value="props.email"
+        autocomplete="username"
+        class="visually-hidden"
+        tabindex="-1"
+        aria-hidden="true"
+        readonly
+      />
+      <LabelledField
+        v-model="current"
+        label="Your password of now"
+        name="current-password"
+        type="password"
+        autocomplete="current-password"
+        :problem="problems.current"
+      />
+      <LabelledField
+        v-model="password"
+        label="New password"
+        name="new-password"
+        type="password"
+        autocomplete="new-password"
+        :problem="problems.password"
+        hint="Ten characters or more. A few words that do not belong together are good."
+      />
+      <p v-if="problem && Object.keys(problems).length === 0" class="field-problem" role="alert">
+        {{ problem }}
+      </p>
+      <p class="acts">
+        <v-btn class="main" type="submit" :disabled="busy">Save the password</v-btn>
+        <button class="link" type="button" @click="isOpen = false">Cancel</button>
+      </p>
+    </form>
+  </section>
+</template>

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import type { SessionRow } from '#shared/people/account'
+import * as accountEndpoints from '#shared/people/accountEndpoints'
+import { browserName } from '~/composables/people/browserName'
+import { useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
+
+/** The browsers in which one is signed in. Each can be signed out from here. */
+const api = useApi()
+const notices = useNotices()
+const { attempt } = useSending()
+const reading = useAsyncData('own-sessions', () => api.call(accountEndpoints.readSessions))
+const { data, error, refresh } = reading
+defineExpose({ refresh })
+await reading
+const sessions = computed(() => data.value?.sessions ?? [])
+const others = computed(() => sessions.value.filter(s => !s.isThis))
+const at = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
+const when = (s: SessionRow) => (s.isThis ? 'this browser' : `last used ${at.format(new Date(s.lastSeenAt))}`)
+
+const end = (session: SessionRow) =>
+  attempt(async () => {
+    await api.call(accountEndpoints.endSession, { params: { sessionId: session.id } })
+    await refresh()
+    notices.say(`${browserName(session.agent)} is signed out.`)
+  })
+const endOthers = () =>
+  attempt(async () => {
+    const { ended } = await api.call(accountEndpoints.endOtherSessions)
+    await refresh()
+    notices.say(ended === 1 ? 'One other browser is signed out.' : `${ended} other browsers are signed out.`)
+  })
+</script>
+
+<template>
+  <section>
+    <h2>Where you are signed in</h2>
+    <p v-if="error" class="field-problem" role="alert">
+      {{ error.message }} <button class="link" type="button" @click="refresh()">Try again</button>
+    </p>
+    <ClientOnly>
+      <ul class="sessions" aria-label="Browsers in which you are signed in">
+        <li v-for="s in sessions" :key="s.id">
+          <span
+            ><b>{{ browserName(s.agent) }}</b> <span class="muted">{{ when(s) }}</span></span
+          >
+          <button
+            v-if="!s.isThis"
+            class="link"
+            type="button"
+            :aria-label="`Sign out ${browserName(s.agent)}, ${when(s)}`"
+            @click="end(s)"
+          >
+            Sign it out
+          </button>
+        </li>
+      </ul>
+    </ClientOnly>
+    <p v-if="others.length > 1" class="acts">
+      <button class="link" type="button" @click="endOthers">Sign out all others</button>
+    </p>
+    <p class="hint">A browser is signed out by itself after a week without use, and after 30 days at most.</p>
+  </section>
+</template>
+
+<style scoped>
+.sessions {
+  list-style: none;
+  width: 100%;
+}
+.sessions li {
+  display: flex;
+  gap: 12px;
+  justify-content: space-between;
+  align-items: baseline;
+  padding: 9px 0;
+  border-bottom: 1px solid var(--line);
+}
+.sessions li:last-child {
+  border-bottom: 0;
+}
+.muted {
+  color: var(--ink-3);
+  font-size: 0.84375rem;
+}
+</style>
