@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test'
 import { SETUP_CODE } from '#server/testing/server'
 import { bare as test, expect, open } from './fixtures'
 
-// The story of a new user, from an empty installation to a student's calendar, in two parts.
+// The story of a new user, from an empty installation to a student's calendar, in three parts.
 test('an instructor makes the first account, founds a seminar, brings its people in and makes groups', async ({
   empty,
 }) => {
@@ -61,12 +61,11 @@ test('an instructor makes the first account, founds a seminar, brings its people
   await expect(page.locator('[data-group="Dredge"] li')).toHaveCount(2)
 })
 
-test('in a new seminar three activities are planned, one is published, changed and copied; a student joins, is told, and finds it in the week and the calendar', async ({
+test('in a new seminar three activities are planned, one is published, changed and copied', async ({
   empty,
-  browser,
 }) => {
   const page = await empty.page()
-  const { seminarId, code } = await found(page, empty.address)
+  const { seminarId } = await found(page, empty.address)
   await open(page, `/seminars/${seminarId}/plan`)
   const plan = async (kind: string) => {
     await page.getByRole('link', { name: 'Term plan' }).click()
@@ -115,7 +114,31 @@ test('in a new seminar three activities are planned, one is published, changed a
   await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('Who mends the nets? (copy)')
   await page.getByRole('link', { name: 'Term plan' }).click()
   await expect(page.getByText('4 activities, three of them drafts')).toBeVisible()
+})
 
+test('a student joins by a code with an account of their own, is told, and finds the work in the week and the calendar', async ({
+  empty,
+  browser,
+}) => {
+  const page = await empty.page()
+  const { seminarId, code, send } = await found(page, empty.address)
+  const id = v7()
+  await send(`/seminars/${seminarId}/activities`, {
+    id,
+    kind: 'discussion',
+    week: 1,
+    unitId: null,
+    templateId: null,
+  })
+  const plan = await (await page.request.get(`/api/activities/${id}/plan`)).json()
+  const change = { title: 'Who mends the nets?' }
+  await send(`/activities/${id}/plan`, { key: v7(), baseVersion: plan.version, change, tell: false }, 'PATCH')
+  await send(`/activities/${id}/publish`, {
+    key: v7(),
+    baseVersion: plan.version + 1,
+    opens: 'now',
+    tell: true,
+  })
   // a student joins by code, with an account of their own
   const theirs = await browser.newContext({ baseURL: empty.address })
   const student = await theirs.newPage()
@@ -132,7 +155,7 @@ test('in a new seminar three activities are planned, one is published, changed a
     await student.getByLabel(label).fill(value)
   await student.getByRole('button', { name: 'Join the seminar' }).click()
   await expect(student.getByText('Who mends the nets?')).toBeVisible()
-  await expect(student.getByText('the opening post, one reply to go')).toBeVisible()
+  await expect(student.getByText('the opening post, two replies to go')).toBeVisible()
 
   // what the class was told is in the mailroom; the calendar has the due time
   await open(page, '/mailroom')
@@ -146,8 +169,8 @@ test('in a new seminar three activities are planned, one is published, changed a
 
 /** A seminar with four students and a joining code, made through the routes by its signed-in founder. */
 async function found(page: Page, address: string) {
-  const send = async (path: string, data: object) => {
-    const answer = await page.request.post(`/api${path}`, { data, headers: { origin: address } })
+  const send = async (path: string, data: object, method = 'POST') => {
+    const answer = await page.request.fetch(`/api${path}`, { method, data, headers: { origin: address } })
     expect(answer.ok(), await answer.text()).toBe(true)
     return answer
   }
@@ -177,5 +200,5 @@ async function found(page: Page, address: string) {
   })
   await send(`${base}/codes`, { key: v7(), role: 'student', sectionId: null, days: 14, most: 30 })
   const people = await (await page.request.get(`/api${base}/people`)).json()
-  return { seminarId, code: people.codes[0].code as string }
+  return { seminarId, code: people.codes[0].code as string, send }
 }

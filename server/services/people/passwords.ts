@@ -114,7 +114,7 @@ export async function askForPassword(db: Database, email: string, origin: string
 export async function requirePassword(db: Db, person: Pick<Person, 'id'>, password: string, field: string) {
   const [row] = await db.select().from(persons).where(eq(persons.id, person.id))
   if (!row || !(await passwordMatches(password, row.passwordHash)))
-    throw refusedField(field, 'wrongPassword', 'This is not your password of now. Capital letters matter.')
+    throw refusedField(field, 'wrongPassword', 'This is not your present password. Capital letters matter.')
   return row
 }
 

@@ -44,7 +44,7 @@ async function change() {
       />
       <LabelledField
         v-model="current"
-        label="Your password of now"
+        label="Your present password"
         name="current-password"
         type="password"
         autocomplete="current-password"

@@ -80,6 +80,9 @@ const endOthers = () =>
 .sessions li:last-child {
   border-bottom: 0;
 }
+.sessions button {
+  flex: none;
+}
 .muted {
   color: var(--ink-3);
   font-size: 0.84375rem;

@@ -1,0 +1,123 @@
+import { and, desc, eq } from 'drizzle-orm'
+import * as t from '#server/database/schema'
+import { people } from '#demo/people'
+import { email, type World } from '#server/testing/world'
+import { expect, open, test } from './fixtures'
+
+const newestMail = async (world: World, to: string) => {
+  const [mail] = await world.db.select().from(t.mails).where(eq(t.mails.to, to)).orderBy(desc(t.mails.madeAt))
+  return mail?.text ?? ''
+}
+
+test('one changes name, password and address, and signs the other browser out', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
+  expectedErrors.push(/status of 422/)
+  const page = await as('liv')
+  await as('liv') // signed in in another browser, too
+  await open(page, '/account')
+
+  await page.getByLabel('First name').fill('Livia')
+  await page.getByRole('button', { name: 'Save the name' }).click()
+  await expect(page.getByRole('heading', { name: 'Livia Brandt' })).toBeVisible()
+
+  await page.getByRole('button', { name: 'Change the password' }).click()
+  await page.getByLabel('Your present password').fill('harbour')
+  await page.getByLabel('New password').fill('password12')
+  await page.getByRole('button', { name: 'Save the password' }).click()
+  await expect(page.getByText('Many people choose this password')).toBeVisible()
+  await expect(page.getByLabel('Your present password')).toHaveValue('harbour') // nothing typed is lost
+  await expect(page.getByRole('listitem').filter({ hasText: 'on Linux' })).toHaveCount(2)
+  await page.getByLabel('New password').fill('lanterns along the mole')
+  await page.getByRole('button', { name: 'Save the password' }).click()
+  await expect(page.getByText('Every other browser is signed out.')).toBeVisible()
+  await expect(page.getByRole('listitem').filter({ hasText: 'on Linux' })).toHaveCount(1)
+
+  await page.getByRole('button', { name: 'Change the address' }).click()
+  await page.getByLabel('New address').fill('livia@x.example')
+  await page.getByLabel('Your password', { exact: true }).fill('lanterns along the mole')
+  await page.getByRole('button', { name: 'Send the link' }).click()
+  await expect(page.getByText('A link is on its way to livia@x.example.')).toBeVisible()
+  await open(page, /\/address\/\S+/.exec(await newestMail(world, 'livia@x.example'))![0])
+  await page.getByRole('button', { name: 'Confirm the address' }).click()
+  await expect(page.getByRole('heading', { name: 'Your address is confirmed' })).toBeVisible()
+  expect(await newestMail(world, email('liv'))).toContain('from now on: livia@x.example')
+})
+
+test('on a shared computer nobody gets another’s unsent words: they wait for their writer', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
+  expectedErrors.push(/ERR_INTERNET_DISCONNECTED|Failed to (load|fetch)/)
+  const words = 'Written on a boat, on the library’s laptop.'
+  const path = `/seminars/${world.seminar.id}/activities/${world.dredge.id}`
+  const paz = await as('paz')
+  const laptop = paz.context()
+  const signIn = (who: string) =>
+    laptop.request.post('/api/session', {
+      data: { email: email(who), password: 'harbour' },
+      headers: { origin: world.address },
+    })
+  const enrolments = new Map<string, string>()
+  for (const p of people) enrolments.set(p.key, (await world.enrolment(p.key)).id)
+  const posted = async () => {
+    const rows = await world.db
+      .select()
+      .from(t.contributions)
+      .where(and(eq(t.contributions.text, words), eq(t.contributions.state, 'shown')))
+    return rows.map(r => r.authorId)
+  }
+  await open(paz, path)
+  await paz.getByRole('textbox', { name: 'Your opening post' }).click()
+  await laptop.setOffline(true)
+  await paz.keyboard.insertText(words)
+  await paz.keyboard.press('Control+Enter')
+  await expect(paz.getByText('no connection: it is posted as soon as there is one')).toBeVisible()
+  await paz.close()
+  await laptop.setOffline(false)
+
+  const written = await world.db
+    .select({ id: t.contributions.authorId })
+    .from(t.contributions)
+    .where(eq(t.contributions.activityId, world.dredge.id))
+  const silent = people.find(
+    p => p.role === 'student' && p.key !== 'paz' && !written.some(w => w.id === enrolments.get(p.key)),
+  )!
+  await signIn(silent.key)
+  const other = await laptop.newPage()
+  await open(other, path)
+  await expect(other.getByRole('textbox', { name: 'Your opening post' })).toBeVisible()
+  await expect(other.getByText(words)).toHaveCount(0)
+  expect(await posted()).toEqual([])
+  await other.close()
+
+  await signIn('paz')
+  const back = await laptop.newPage()
+  await open(back, path)
+  await expect(back.getByText(words).first()).toBeVisible()
+  await expect.poll(posted).toEqual([(await world.enrolment('paz')).id])
+})
+
+test('a page left open is not used in the name of who signs in in another tab', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
+  expectedErrors.push(/status of 401/)
+  const paz = await as('paz')
+  const laptop = paz.context()
+  await open(paz, `/seminars/${world.seminar.id}/activities/${world.dredge.id}`)
+  await laptop.request.post('/api/session', {
+    data: { email: email('kadri'), password: 'harbour' },
+    headers: { origin: world.address },
+  })
+  await paz.getByRole('textbox', { name: 'Your opening post' }).click()
+  await paz.keyboard.insertText('Paz wrote this.')
+  await paz.keyboard.press('Control+Enter')
+  await expect(paz.getByText('Somebody else has signed in in this browser.').first()).toBeVisible()
+  expect(await world.db.$count(t.contributions, eq(t.contributions.text, 'Paz wrote this.'))).toBe(0)
+  await expect(paz.getByText('Paz wrote this.')).toBeVisible()
+})
