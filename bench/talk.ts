@@ -28,6 +28,7 @@ export async function fillLargeTalk(world: World): Promise<void> {
           givenName: `Given${from + i}`,
           familyName: `Family${from + i}`,
           passwordHash,
+          confirmedAt: new Date(),
         })),
       )
       .returning({ id: t.persons.id })

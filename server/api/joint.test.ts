@@ -28,6 +28,7 @@ describe('a discussion held with another seminar', () => {
         givenName: 'Gudrun',
         familyName: 'Guest',
         passwordHash: await hashPassword('harbour'),
+        confirmedAt: new Date(),
       })
       .returning()
     await db.insert(t.enrolments).values({ seminarId: other.id, personId: guest!.id, role: 'student' })

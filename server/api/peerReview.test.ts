@@ -11,7 +11,7 @@ describe('a peer review from hand-in to mark', () => {
   let world: World
   let { base, as, set, times, handIn, own, peers, staff } = {} as PeerReviewActs
   beforeAll(async () => {
-    world = await testWorld()
+    world = await testWorld({ minutes: false })
     ;({ base, as, set, times, handIn, own, peers, staff } = await peerReviewIn(world))
   })
   afterAll(() => world.close())
@@ -128,7 +128,7 @@ describe('a peer review from hand-in to mark', () => {
     const file = await (await as(key)).send('GET', `/api/reviews/${reader.id}/files/0`)
     expect([file.status, file.headers.get('content-disposition')]).toEqual([
       200,
-      "inline; filename*=UTF-8''Work%201.docx",
+      "attachment; filename*=UTF-8''Work%201.docx",
     ])
     expect(
       await (await (await as(key)).send('GET', `/api/reviews/${reader.id}/files/0?text=1`)).text(),

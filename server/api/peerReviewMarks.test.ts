@@ -15,7 +15,7 @@ describe('reviews from reading to mark', () => {
   let world: World
   let { base, as, set, times, handIn, own, peers, staff } = {} as PeerReviewActs
   beforeAll(async () => {
-    world = await testWorld()
+    world = await testWorld({ minutes: false })
     ;({ base, as, set, times, handIn, own, peers, staff } = await peerReviewIn(world))
     for (const who of [...FIVE, 'emrys'])
       expect((await handIn(who, `By somebody. ${words(280)}`)).status).toBe(200)

@@ -1,6 +1,6 @@
-import { and, eq } from 'drizzle-orm'
+import { and, eq, sql } from 'drizzle-orm'
 import { hashPassword, OPEN_COST } from '#server/access/password'
-import { openDatabase, type Database } from '#server/database/client'
+import { openDatabase, rowsOf, type Database } from '#server/database/client'
 import * as t from '#server/database/schema'
 import { testDatabase } from './database'
 import { claimServer } from './warmServer'
@@ -8,9 +8,17 @@ import { Client, testServer } from './server'
 
 export const email = (key: string) => `${key}@northmere.example`
 
-/** The demo seminar for one test alone, with an observer and somebody from another seminar added. `own`: on a server started for it. */
-export async function testWorld({ own = false } = {}) {
-  const { url, db, address, pid, stopServer, close } = await (own ? ownServer() : warmServer())
+/**
+ * The demo seminar for one test alone, with an observer and somebody from another seminar added. `own`: on a server
+ * started for it. `minutes: false`: without the minute's work, which could come between what a test sets and what it asks.
+ */
+export async function testWorld({ own = false, minutes = true } = {}) {
+  const { url, db, address, pid, stopServer, close: leave } = await (own ? ownServer() : warmServer())
+  const goOn = minutes ? null : await stopMinutes(db)
+  const close = async () => {
+    await goOn?.()
+    await leave()
+  }
   await addOutsiders(db)
   const [seminar] = await db.select().from(t.seminars).where(eq(t.seminars.code, 'HC 342'))
   const activities = await db.select().from(t.activities)
@@ -108,6 +116,21 @@ export async function testWorld({ own = false } = {}) {
   }
 }
 export type World = Awaited<ReturnType<typeof testWorld>>
+
+/** Takes the minute's work out of the schedule. @returns how to put it back */
+async function stopMinutes(db: Database): Promise<() => Promise<void>> {
+  const rows = await rowsOf<{ row: unknown }>(
+    db,
+    sql`delete from pgboss.schedule where name = 'everyMinute' returning to_jsonb(schedule) as row`,
+  )
+  await db.execute(sql`delete from pgboss.job where name = 'everyMinute'`)
+  return async () => {
+    for (const { row } of rows)
+      await db.execute(
+        sql`insert into pgboss.schedule select * from jsonb_populate_record(null::pgboss.schedule, ${JSON.stringify(row)}::jsonb) on conflict do nothing`,
+      )
+  }
+}
 
 async function ownServer() {
   const { url, db, drop } = await testDatabase()

@@ -22,18 +22,21 @@ const { busy, problem, send, attempt } = useSending()
 const plan = shallowRef<RepairView | null>(null)
 const out = reactive(new Set<string>())
 const extra = ref<'none' | 'willing' | 'everyone'>('willing')
+const isAsking = ref(false)
 let asked = 0
-/** What would be moved by what is chosen now; an answer overtaken by a later choice is let go. */
+/** What would be moved by what is chosen now; an answer overtaken by a later choice is let go. What was shown stays until then, so that nothing jumps away under a pointer. */
 async function propose() {
   const mine = ++asked
-  plan.value = null
+  isAsking.value = true
   const answer = await attempt(() =>
     api.call(peersEndpoints.repairReviews, {
       params: { activityId: props.activityId },
       body: { idle: [...out], extra: extra.value },
     }),
   )
-  if (mine === asked) plan.value = answer
+  if (mine !== asked) return
+  plan.value = answer
+  isAsking.value = false
 }
 watch(extra, propose)
 watch(
@@ -41,6 +44,7 @@ watch(
   is => {
     if (is) {
       out.clear()
+      plan.value = null
       void propose()
     }
   },
@@ -100,7 +104,7 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
           >
         </p>
       </section>
-      <section v-if="plan" aria-live="polite">
+      <section v-if="plan" aria-live="polite" :aria-busy="isAsking">
         <h3>
           {{
             nothing
@@ -123,7 +127,7 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
       </section>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <p class="acts">
-        <v-btn class="main" :disabled="busy || !plan || nothing" @click="doIt">Do it</v-btn
+        <v-btn class="main" :disabled="busy || isAsking || !plan || nothing" @click="doIt">Do it</v-btn
         ><v-btn class="quiet" @click="open = false">Leave it as it is</v-btn>
       </p>
     </div>
