@@ -274,4 +274,32 @@ describe('what a request says of where it comes from', () => {
     expect(page.headers.get('x-powered-by')).toBeNull()
     expect(page.headers.get('strict-transport-security')).toBeNull()
   })
+
+  it('is not read beyond what signing in takes, while nobody is signed in; nor beyond its limit in pieces', async () => {
+    const large = JSON.stringify({ email: 'a@x.example', password: 'x'.repeat(30_000) })
+    expect((await world.nobody.send('POST', '/api/session', large)).status).toBe(401)
+    const liv = await world.as('liv')
+    const pieces = async function* () {
+      for (let i = 0; i < 40; i++) yield Buffer.alloc(50_000, 'x')
+    }
+    const answer = await fetch(`${world.address}/api/activities/${world.dredge.id}/draft`, {
+      method: 'PUT',
+      body: ReadableStream.from(pieces()),
+      duplex: 'half',
+      headers: { cookie: liv.cookies, origin: world.address, 'content-type': 'application/json' },
+    } as RequestInit & { duplex: 'half' }).catch(() => null)
+    if (answer) expect(answer.status).toBe(413) // or the connection is cut while it is still being sent
+    expect((await liv.send('GET', '/api/account')).status).toBe(200)
+  })
+
+  it('is refused with a sentence where a text cannot be stored', async () => {
+    const liv = await world.as('liv')
+    for (const givenName of ['Li\0v', 'Li\ud83d']) {
+      const answer = await liv.json<{ detail: string }>('PUT', '/api/account/name', {
+        givenName,
+        familyName: 'B',
+      })
+      expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining('cannot be stored')])
+    }
+  })
 })
