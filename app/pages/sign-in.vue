@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { AccountWrite } from '#shared/people/account'
+import LabelledField from '../components/controls/LabelledField.vue'
 import AccountFields from '../components/people/AccountFields.vue'
 import { ApiProblem, useApi } from '../composables/shell/useApi'
 import { useSending } from '../composables/shell/useSending'
@@ -59,19 +60,14 @@ const submit = () => enter(() => store.signIn(email.value, password.value))
         </p>
         <form novalidate @submit.prevent="makeFirst">
           <AccountFields v-model="account" :problems="problems" />
-          <div class="field">
-            <label for="setup-code">Code from the console</label>
-            <v-text-field
-              id="setup-code"
-              v-model="code"
-              autocomplete="off"
-              :aria-describedby="problems.code ? 'setup-code-problem' : 'setup-code-hint'"
-            />
-            <p v-if="problems.code" id="setup-code-problem" class="field-problem" role="alert">
-              {{ problems.code }}
-            </p>
-            <p v-else id="setup-code-hint" class="hint">It was printed where Jovrel was started.</p>
-          </div>
+          <LabelledField
+            v-model="code"
+            label="Code from the console"
+            name="setup-code"
+            autocomplete="off"
+            :problem="problems.code"
+            hint="It was printed where Jovrel was started."
+          />
           <p v-if="refused && Object.keys(problems).length === 0" class="field-problem" role="alert">
             {{ refused }}
           </p>

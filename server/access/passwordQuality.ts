@@ -11,7 +11,10 @@ interface Owner {
   readonly familyName: string
 }
 
-/** Refuses a password that guesses begin with: a common one, a row of keys, or little more than its owner's name. Length is the contract's. */
+/**
+ * Refuses a password that guesses begin with: a common one, a row of keys, or little more than its owner's name. Length
+ * is the contract's.
+ */
 export async function requireGoodPassword(password: string, owner: Owner): Promise<void> {
   const own = [owner.email, ...owner.email.split(/[@.]/), owner.givenName, owner.familyName]
     .map(part => part.toLowerCase())

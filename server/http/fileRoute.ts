@@ -74,7 +74,8 @@ export function sendFile(event: H3Event, { bytes, type, name, isOurText }: Serve
   setResponseHeaders(event, {
     etag: tag,
     'content-type': type,
-    'content-disposition': `${how}; filename*=UTF-8''${encodeURIComponent(name)}`, // a paper is shown by the browser's own reader, which a sandbox would keep from starting; it runs nothing of ours
+    'content-disposition': `${how}; filename*=UTF-8''${encodeURIComponent(name)}`,
+    // a paper is shown by the browser's own reader, which a sandbox would keep from starting; it runs nothing of ours
     'content-security-policy':
       type === 'application/pdf'
         ? "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self'"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import AccountName from '~/components/controls/AccountName.vue'
 import DoorPage from '~/components/shell/DoorPage.vue'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
@@ -35,15 +36,7 @@ async function choose() {
   </DoorPage>
   <DoorPage v-else heading="Choose a password" :lead="`For ${who.name}, ${who.email}. Then you are in.`">
     <form novalidate @submit.prevent="choose">
-      <input
-        type="text"
-        :value="who.email"
-        autocomplete="username"
-        class="visually-hidden"
-        tabindex="-1"
-        aria-hidden="true"
-        readonly
-      />
+      <AccountName :email="who.email" />
       <div class="field">
         <label for="password">Password</label>
         <v-text-field

@@ -24,7 +24,10 @@ const out = reactive(new Set<string>())
 const extra = ref<'none' | 'willing' | 'everyone'>('willing')
 const isAsking = ref(false)
 let asked = 0
-/** What would be moved by what is chosen now; an answer overtaken by a later choice is let go. What was shown stays until then, so that nothing jumps away under a pointer. */
+/**
+ * What would be moved by what is chosen now; an answer overtaken by a later choice is let go. What was shown stays until
+ * then, so that nothing jumps away under a pointer.
+ */
 async function propose() {
   const mine = ++asked
   isAsking.value = true

@@ -4,7 +4,9 @@ import * as accountEndpoints from '#shared/people/accountEndpoints'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
-import LabelledField from './LabelledField.vue'
+import LabelledField from '~/components/controls/LabelledField.vue'
+import TextButton from '~/components/controls/TextButton.vue'
+import FormFoot from './FormFoot.vue'
 
 /** One's own address: whether it is confirmed, and another in its place. */
 const account = defineModel<AccountView>({ required: true })
@@ -46,12 +48,10 @@ const askForConfirmation = () =>
       address.
     </p>
     <p class="acts">
-      <button v-if="!account.isConfirmed" class="link" type="button" @click="askForConfirmation">
-        Send the link again
-      </button>
-      <button v-if="account.hasPassword && !isOpen" class="link" type="button" @click="isOpen = true">
+      <TextButton v-if="!account.isConfirmed" @click="askForConfirmation"> Send the link again </TextButton>
+      <TextButton v-if="account.hasPassword && !isOpen" @click="isOpen = true">
         Change the address
-      </button>
+      </TextButton>
     </p>
     <form v-if="isOpen" novalidate @submit.prevent="ask">
       <LabelledField
@@ -71,13 +71,13 @@ const askForConfirmation = () =>
         autocomplete="current-password"
         :problem="problems.password"
       />
-      <p v-if="problem && Object.keys(problems).length === 0" class="field-problem" role="alert">
-        {{ problem }}
-      </p>
-      <p class="acts">
-        <v-btn class="main" type="submit" :disabled="busy">Send the link</v-btn>
-        <button class="link" type="button" @click="isOpen = false">Cancel</button>
-      </p>
+      <FormFoot
+        label="Send the link"
+        :busy="busy"
+        :problem="problem"
+        :problems="problems"
+        @cancel="isOpen = false"
+      />
     </form>
   </section>
 </template>

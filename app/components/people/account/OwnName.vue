@@ -5,7 +5,7 @@ import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import { useSessionStore } from '~/stores/session'
-import LabelledField from './LabelledField.vue'
+import LabelledField from '~/components/controls/LabelledField.vue'
 
 /** One's own name, as everybody sees it. */
 const account = defineModel<AccountView>({ required: true })

@@ -3,7 +3,10 @@ import * as accountEndpoints from '#shared/people/accountEndpoints'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
-import LabelledField from './LabelledField.vue'
+import AccountName from '~/components/controls/AccountName.vue'
+import LabelledField from '~/components/controls/LabelledField.vue'
+import TextButton from '~/components/controls/TextButton.vue'
+import FormFoot from './FormFoot.vue'
 
 /** A new password in place of the present one; other browsers are signed out. */
 const props = defineProps<{ email: string }>()
@@ -30,18 +33,10 @@ async function change() {
   <section>
     <h2>Password</h2>
     <p v-if="!isOpen" class="acts">
-      <button class="link" type="button" @click="isOpen = true">Change the password</button>
+      <TextButton @click="isOpen = true">Change the password</TextButton>
     </p>
     <form v-else novalidate @submit.prevent="change">
-      <input
-        type="text"
-        :value="props.email"
-        autocomplete="username"
-        class="visually-hidden"
-        tabindex="-1"
-        aria-hidden="true"
-        readonly
-      />
+      <AccountName :email="props.email" />
       <LabelledField
         v-model="current"
         label="Your present password"
@@ -59,13 +54,13 @@ async function change() {
         :problem="problems.password"
         hint="Ten characters or more. A few words that do not belong together are good."
       />
-      <p v-if="problem && Object.keys(problems).length === 0" class="field-problem" role="alert">
-        {{ problem }}
-      </p>
-      <p class="acts">
-        <v-btn class="main" type="submit" :disabled="busy">Save the password</v-btn>
-        <button class="link" type="button" @click="isOpen = false">Cancel</button>
-      </p>
+      <FormFoot
+        label="Save the password"
+        :busy="busy"
+        :problem="problem"
+        :problems="problems"
+        @cancel="isOpen = false"
+      />
     </form>
   </section>
 </template>

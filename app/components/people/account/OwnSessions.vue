@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextButton from '~/components/controls/TextButton.vue'
 import type { SessionRow } from '#shared/people/account'
 import * as accountEndpoints from '#shared/people/accountEndpoints'
 import { browserName } from '~/composables/people/browserName'
@@ -37,7 +38,7 @@ const endOthers = () =>
   <section>
     <h2>Where you are signed in</h2>
     <p v-if="error" class="field-problem" role="alert">
-      {{ error.message }} <button class="link" type="button" @click="refresh()">Try again</button>
+      {{ error.message }} <TextButton @click="refresh()">Try again</TextButton>
     </p>
     <ClientOnly>
       <ul class="sessions" aria-label="Browsers in which you are signed in">
@@ -45,20 +46,18 @@ const endOthers = () =>
           <span
             ><b>{{ browserName(s.agent) }}</b> <span class="muted">{{ when(s) }}</span></span
           >
-          <button
+          <TextButton
             v-if="!s.isThis"
-            class="link"
-            type="button"
             :aria-label="`Sign out ${browserName(s.agent)}, ${when(s)}`"
             @click="end(s)"
           >
             Sign it out
-          </button>
+          </TextButton>
         </li>
       </ul>
     </ClientOnly>
     <p v-if="others.length > 1" class="acts">
-      <button class="link" type="button" @click="endOthers">Sign out all others</button>
+      <TextButton @click="endOthers">Sign out all others</TextButton>
     </p>
     <p class="hint">A browser is signed out by itself after a week without use, and after 30 days at most.</p>
   </section>
@@ -80,7 +79,7 @@ const endOthers = () =>
 .sessions li:last-child {
   border-bottom: 0;
 }
-.sessions button {
+.sessions :deep(button) {
   flex: none;
 }
 .muted {

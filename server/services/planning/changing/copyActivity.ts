@@ -8,7 +8,10 @@ import { loadBody } from '#server/services/planning/composer'
 import { inWeek, atTimes, withNewIds } from './movedBody'
 import { unitOfWeek, insertActivity } from './insertActivity'
 
-/** A copy as a draft: into a week of this seminar, into another one the actor instructs (dates moved by teaching weeks), or as a template. */
+/**
+ * A copy as a draft: into a week of this seminar, into another one the actor instructs (dates moved by teaching weeks),
+ * or as a template.
+ */
 export async function copyActivity(
   db: Database,
   actor: ActivityActor,

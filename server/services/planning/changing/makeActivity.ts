@@ -8,7 +8,10 @@ import { usualBody } from './usualBody'
 import { inWeek, withNewIds } from './movedBody'
 import { unitOfWeek, insertActivity } from './insertActivity'
 
-/** A new draft in a week of the term, with the phases and expectations its kind usually has, or as a template has it. The browser makes the id. */
+/**
+ * A new draft in a week of the term, with the phases and expectations its kind usually has, or as a template has it. The
+ * browser makes the id.
+ */
 export async function makeActivity(
   db: Database,
   actor: Actor,
