@@ -279,12 +279,13 @@ describe('what a request says of where it comes from', () => {
     const large = JSON.stringify({ email: 'a@x.example', password: 'x'.repeat(30_000) })
     expect((await world.nobody.send('POST', '/api/session', large)).status).toBe(401)
     const liv = await world.as('liv')
-    const pieces = async function* () {
-      for (let i = 0; i < 40; i++) yield Buffer.alloc(50_000, 'x')
-    }
+    let pieces = 40
+    const body = new ReadableStream<Uint8Array>({
+      pull: controller => (pieces-- > 0 ? controller.enqueue(Buffer.alloc(50_000, 'x')) : controller.close()),
+    })
     const answer = await fetch(`${world.address}/api/activities/${world.dredge.id}/draft`, {
       method: 'PUT',
-      body: ReadableStream.from(pieces()),
+      body,
       duplex: 'half',
       headers: { cookie: liv.cookies, origin: world.address, 'content-type': 'application/json' },
     } as RequestInit & { duplex: 'half' }).catch(() => null)
