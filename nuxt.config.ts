@@ -84,6 +84,8 @@ export default defineNuxtConfig({
   },
   nitro: {
     rollupConfig: { plugins: [threads], output: { manualChunks: chunkOf } },
+    // a build stands in the project's folder and finds its packages there: tracing and copying them took half of its time
+    externals: { trace: false },
     compressPublicAssets: { gzip: true, brotli: false },
     // what papers need that name letters or types without bringing them along
     publicAssets: [

@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test'
-import { pace } from './server/testing/pace'
+import { pace } from './server/testing/pace.ts'
 
 const results = process.env.JOVREL_TEST_RESULTS ?? 'test-results'
 

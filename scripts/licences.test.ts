@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest'
 // Open source licences by their SPDX names, and open licences of fonts and data.
 const OPEN = new Set(
   [
-    'MIT MIT-0 ISC 0BSD BSD BSD-2-Clause BSD-3-Clause Apache-2.0 BlueOak-1.0.0 Unlicense Zlib Python-2.0',
+    'MIT MIT-0 ISC 0BSD BSD BSD-2-Clause BSD-3-Clause Apache-2.0 BlueOak-1.0.0 Unlicense Zlib Python-2.0 MPL-2.0',
     'OFL-1.1 CC0-1.0 CC-BY-4.0',
   ].flatMap(line => line.split(' ')),
 )

@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process'
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
 import { home } from './system.mjs'
+import { TYPE_CHECKS } from './types.mjs'
 
 const bin = name => join(home, 'node_modules', '.bin', name)
 
@@ -13,7 +14,7 @@ const bin = name => join(home, 'node_modules', '.bin', name)
 export function part(name, command, args, { env = {}, live = false } = {}) {
   const started = Date.now()
   return new Promise(resolve => {
-    const child = spawn(bin(command), args, {
+    const child = spawn(command === 'node' ? process.execPath : bin(command), args, {
       cwd: home,
       env: { ...process.env, ...(!live && { FORCE_COLOR: '0' }), ...env },
       stdio: ['ignore', live ? 'inherit' : 'pipe', live ? 'inherit' : 'pipe'],
@@ -37,9 +38,7 @@ export async function checkAndBuild(ensureBuild, seeded) {
   const passed = []
   const check = async (name, command, args) => passed.push(await part(name, command, args))
   const types = async () => {
-    await check('types of the interface', 'vue-tsc', ['--noEmit', '-p', 'tsconfig.app.json'])
-    await check('types of the rest', 'tsc', ['--noEmit', '-p', 'tsconfig.server.json'])
-    await check('types of the configuration', 'tsc', ['--noEmit', '-p', '.nuxt/tsconfig.node.json'])
+    for (const { name, args } of TYPE_CHECKS) await check(name, 'node', args)
   }
   const others = async () => {
     await check('layout', 'prettier', ['--check', '--log-level=warn', '.'])

@@ -1,4 +1,5 @@
 import { seededRandom } from '../chance/seededRandom'
+import { wordSegments } from '../language/segments'
 
 /** A text as it is compared: quotations of others left out by the caller, passages of assigned readings named apart. */
 export interface ComparedText {
@@ -79,12 +80,10 @@ interface Prepared {
   readonly keys: ReadonlySet<string>
 }
 
-const segmenter = new Intl.Segmenter('en', { granularity: 'word' })
-
 /** Words in lower case without accents, with where they stand. */
 function wordsOf(text: string): Word[] {
   const words: Word[] = []
-  for (const { segment, index, isWordLike } of segmenter.segment(text)) {
+  for (const { segment, index, isWordLike } of wordSegments(text)) {
     if (isWordLike)
       words.push({
         text: segment.toLowerCase().normalize('NFKD').replace(/\p{M}/gu, ''),

@@ -1,7 +1,5 @@
+import { sentenceSegments, wordSegments } from '../language/segments'
 import { plainText, type RichNode } from './richText'
-
-const words = new Intl.Segmenter('en', { granularity: 'word' })
-const sentences = new Intl.Segmenter('en', { granularity: 'sentence' })
 
 /**
  * Number of words by Unicode word segmentation (UAX #29): segments that hold a letter or digit.
@@ -9,7 +7,7 @@ const sentences = new Intl.Segmenter('en', { granularity: 'sentence' })
  */
 export function countWords(text: string): number {
   let count = 0
-  for (const segment of words.segment(text)) if (segment.isWordLike) count++
+  for (const segment of wordSegments(text)) if (segment.isWordLike) count++
   return count
 }
 
@@ -17,8 +15,13 @@ export function countWords(text: string): number {
 export function countSentences(text: string): number {
   let count = 0
   for (const line of text.split('\n'))
-    for (const { segment } of sentences.segment(line)) if (countWords(segment) > 0) count++
+    for (const { segment } of sentenceSegments(line)) if (hasWord(segment)) count++
   return count
+}
+
+function hasWord(text: string): boolean {
+  for (const segment of wordSegments(text)) if (segment.isWordLike) return true
+  return false
 }
 
 export interface TextMeasure {

@@ -88,7 +88,7 @@ export function depthOf(node: RichNode): number {
   for (let next = stack.pop(); next; next = stack.pop()) {
     const [current, depth] = next
     deepest = Math.max(deepest, depth)
-    current.content?.forEach(child => stack.push([child, depth + 1]))
+    if (Array.isArray(current?.content)) current.content.forEach(child => stack.push([child, depth + 1]))
   }
   return deepest
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { definesCommands } from '#core/contributing/formula'
 import { depthOf, plainText, type RichNode } from '#core/contributing/richText'
 
 export const LONGEST_TEXT = 60_000 // characters: some 10,000 words
@@ -32,18 +33,35 @@ const LINK = /^(https?:|mailto:)/i
 const LONGEST_TITLE = 120
 const LONGEST_NOTE = 2000
 
+/** Pieces of a document: its nodes, and what is set on them (bold, a link …). Rendering takes time by them. */
+const MOST_PIECES = 6_000
+const MOST_PIECES_OF_PAGE = 20_000
+const MOST_FORMULAS = 300
+const FORMULAS_IN_ALL = 20_000 // characters
+
 interface Holds {
   readonly files: ReadonlySet<string>
   readonly pages: boolean
   readonly longest: number
+  readonly pieces: number
 }
 
 /** A document as the editor keeps it, bounded in size and depth, with nodes and marks of the allowed kinds only. */
-export const RichDoc = richDoc({ files: new Set(), pages: false, longest: LONGEST_TEXT })
+export const RichDoc = richDoc({ files: new Set(), pages: false, longest: LONGEST_TEXT, pieces: MOST_PIECES })
 /** The same with pictures, recordings and papers that were uploaded to the seminar. */
-export const BriefDoc = richDoc({ files: FILE_NODES, pages: false, longest: LONGEST_TEXT })
+export const BriefDoc = richDoc({
+  files: FILE_NODES,
+  pages: false,
+  longest: LONGEST_TEXT,
+  pieces: MOST_PIECES,
+})
 /** A page of a wiki: pictures, links to other pages, footnotes, headings of two levels. */
-export const PageDoc = richDoc({ files: new Set(['image']), pages: true, longest: LONGEST_PAGE })
+export const PageDoc = richDoc({
+  files: new Set(['image']),
+  pages: true,
+  longest: LONGEST_PAGE,
+  pieces: MOST_PIECES_OF_PAGE,
+})
 
 function richDoc(holds: Holds) {
   return z.unknown().transform((value, context): RichNode => {
@@ -55,7 +73,11 @@ function richDoc(holds: Holds) {
       return refuse('This text could not be read. It is kept here; try again.')
     if (depthOf(value) > DEEPEST)
       return refuse('This text is nested too deeply. Take some of its lists or quotations apart.')
+    const tooMuch = tooManyPieces(value, holds)
+    if (tooMuch) return refuse(tooMuch)
     const clean = cleanNode(value, holds)
+    const formulas = refusedFormulas(clean)
+    if (formulas) return refuse(formulas)
     const length = plainText(clean).length
     if (length > holds.longest) {
       return refuse(
@@ -64,6 +86,35 @@ function richDoc(holds: Holds) {
     }
     return clean
   })
+}
+
+/** A sentence if a document has more pieces than can be rendered quickly. */
+function tooManyPieces(doc: RichNode, { pieces }: Holds): string | null {
+  let count = 0
+  for (const node of nodesIn(doc)) count += 1 + (Array.isArray(node.marks) ? node.marks.length : 0)
+  if (count <= pieces) return null
+  return `This text has ${count.toLocaleString('en')} pieces (paragraphs, bold words, links and the like); up to ${pieces.toLocaleString('en')} fit. Make it simpler, or divide it.`
+}
+
+function refusedFormulas(doc: RichNode): string | null {
+  const formulas = [...nodesIn(doc)].flatMap(n => (n.type.endsWith('Math') ? String(n.attrs?.latex) : []))
+  if (formulas.length > MOST_FORMULAS)
+    return `This text has ${formulas.length} formulas; up to ${MOST_FORMULAS} fit. Divide it.`
+  if (formulas.reduce((sum, f) => sum + f.length, 0) > FORMULAS_IN_ALL)
+    return `The formulas of this text have more than ${FORMULAS_IN_ALL.toLocaleString('en')} characters together. Divide it.`
+  const defining = formulas.find(definesCommands)
+  return defining === undefined
+    ? null
+    : `The formula “${defining.slice(0, 40)}” defines a command of its own. Write out what it stands for.`
+}
+
+function* nodesIn(doc: RichNode): Generator<RichNode> {
+  const open: unknown[] = [doc]
+  for (let node = open.pop(); node !== undefined; node = open.pop()) {
+    if (!isNode(node)) continue
+    yield node
+    if (Array.isArray(node.content)) for (const child of node.content) open.push(child)
+  }
 }
 
 function isNode(value: unknown): value is RichNode {

@@ -1,3 +1,4 @@
+import { wordSegments } from '#core/language/segments'
 import type { RichNode } from '../richText'
 
 /**
@@ -24,7 +25,6 @@ export interface PageText {
 }
 
 const LEAVES = new Set(['paragraph', 'heading', 'blockMath', 'horizontalRule', 'image', 'recording', 'paper'])
-const segmenter = new Intl.Segmenter('en', { granularity: 'word' })
 
 /**
  * Takes documents apart into tokens. One reader is used for all versions that are compared with each other: what blocks
@@ -98,7 +98,7 @@ export class PageReader {
     const text = nodes.map(n => n.text).join('')
     if (text === '') return []
     const pieces: Array<{ text: string; isWord: boolean; isSpace: boolean }> = []
-    for (const { segment, isWordLike } of segmenter.segment(text)) {
+    for (const { segment, isWordLike } of wordSegments(text)) {
       const last = pieces.at(-1)
       const isSpace = segment.trim() === ''
       if (!isWordLike && last && !last.isWord && last.isSpace === isSpace) last.text += segment

@@ -6,6 +6,7 @@ import {
 } from '@tiptap/static-renderer/json/html-string'
 import katex from 'katex'
 import sanitizeHtml from 'sanitize-html'
+import { definesCommands } from '#core/contributing/formula'
 import { measureText, type TextMeasure } from '#core/contributing/measureText'
 import type { JSONContent } from '@tiptap/core'
 import type { RichNode } from '#core/contributing/richText'
@@ -23,15 +24,21 @@ const wrap =
 const attribute = (node: { attrs?: Record<string, unknown> }, name: string) =>
   escapeHTMLAttribute(String(node.attrs?.[name] ?? ''))
 
+const LONGEST_FORMULA = 100_000 // characters of MathML
+
 /** A formula as MathML, which browsers draw and read out themselves; one that cannot be read stays as it was written. */
-const formula = (latex: string, displayMode: boolean): string =>
-  katex.renderToString(latex, {
+function formula(latex: string, displayMode: boolean): string {
+  if (definesCommands(latex)) return asWritten(latex)
+  const drawn = katex.renderToString(latex, {
     output: 'mathml',
     displayMode,
     throwOnError: false,
     strict: 'ignore',
     maxExpand: 100,
   })
+  return drawn.length > LONGEST_FORMULA ? asWritten(latex) : drawn
+}
+const asWritten = (latex: string) => `<code>${escapeHTML(latex)}</code>`
 
 const render = renderJSONContentToString({
   nodeMapping: {

@@ -1,5 +1,6 @@
 import { CONTEXT } from '#core/contributing/reading/anchor'
 import { BETWEEN_PARTS, type PageArea } from '#core/contributing/reading/reading'
+import { sentenceSegments } from '#core/language/segments'
 import type { NoteDetail } from '#shared/contributing/reading'
 import { NOT_TEXT, type PartText } from './partText'
 
@@ -75,10 +76,9 @@ export function useChoice() {
 
   /** The sentence after a place, or before it, on the pages that are drawn. */
   function sentence(at: number, by: 1 | -1): Choice | null {
-    const splitter = new Intl.Segmenter('en', { granularity: 'sentence' })
     const all = inOrder()
       .flatMap(([, w]) =>
-        [...splitter.segment(w.text)].map(s => ({
+        [...sentenceSegments(w.text)].map(s => ({
           start: w.start + s.index,
           end: w.start + s.index + s.segment.trimEnd().length,
         })),
