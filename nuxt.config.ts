@@ -38,12 +38,25 @@ const threads = {
     }
   },
 }
+interface Modules {
+  readonly getModuleInfo: (
+    id: string,
+  ) => { readonly importers: readonly string[]; readonly dynamicImporters: readonly string[] } | null
+}
+const isThread = (id: string) => /Thread\.ts$/.test(id) && !/\binThread\.ts$/.test(id)
 /** What threads share with the server stands apart from it. */
-const chunkOf = (id: string) => {
+const chunkOf = (id: string, { getModuleInfo }: Modules) => {
   if (/[\\/]nitropack[\\/]/.test(id)) return 'nitro'
-  if (id.startsWith(aliases['#core']) || id.startsWith(here('./server/http/problem')))
-    return 'shared-with-threads'
-  return undefined
+  if (isThread(id)) return undefined
+  const above = new Set([id])
+  for (const at of above) {
+    if (isThread(at)) continue // what starts a thread does not load it
+    const info = getModuleInfo(at)
+    for (const importer of [...(info?.importers ?? []), ...(info?.dynamicImporters ?? [])])
+      above.add(importer)
+  }
+  const roots = [...above].filter(at => isThread(at) || /[\\/]nitropack[\\/]/.test(at))
+  return roots.some(isThread) && !roots.every(isThread) ? 'shared-with-threads' : undefined
 }
 
 export default defineNuxtConfig({

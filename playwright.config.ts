@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test'
-import { pace } from './server/testing/pace.ts'
+import { pace } from './server/testing/pace'
 
 const results = process.env.JOVREL_TEST_RESULTS ?? 'test-results'
 

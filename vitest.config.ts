@@ -2,7 +2,7 @@ import { fileURLToPath } from 'node:url'
 import vue from '@vitejs/plugin-vue'
 import autoImport from 'unimport/unplugin'
 import { defineConfig } from 'vitest/config'
-import { pace } from './server/testing/pace.ts'
+import { pace } from './server/testing/pace'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 

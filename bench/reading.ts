@@ -10,7 +10,7 @@ import * as t from '#server/database/schema'
 import { keepText } from '#server/services/contributing/reading/library'
 import type { TextTasks } from '#server/services/contributing/reading/textThread'
 import { readText } from '#server/services/contributing/reading/readText'
-import { runThread } from '#server/threads/runThread'
+import { ThreadPool } from '#server/threads/threadPool'
 import { email, type World } from '#server/testing/world'
 
 const WORDS =
@@ -19,6 +19,7 @@ const WORDS =
   )
 // the thread as it was built with the server that is measured
 const thread = new URL('./threads/textThread.mjs', pathToFileURL(process.env.JOVREL_TEST_BUILD!))
+const pool = new ThreadPool<TextTasks>(() => thread, { threads: 1, waiting: 1, megabytes: 2000 })
 const PAGES = 300
 const LINES = 34
 const NOTES = 5000
@@ -60,12 +61,7 @@ export function anchorsOf(
       }, 5)
       try {
         return {
-          found: (
-            await runThread<TextTasks, 'findPassages'>(thread, 'findPassages', [after, anchors], {
-              milliseconds: 600_000,
-              megabytes: 2000,
-            })
-          ).filter(Boolean).length,
+          found: (await pool.run('findPassages', [after, anchors], 600_000)).filter(Boolean).length,
           waited,
         }
       } finally {

@@ -5,9 +5,10 @@ import { measureVoices } from '#core/voices/measureVoices'
 import { localClock } from '#core/voices/rhythm'
 import type { TalkEntry } from '#core/voices/talkEntry'
 import type { VoicesTasks } from '#server/services/voices/voicesThread'
-import { runThread } from '#server/threads/runThread'
+import { ThreadPool } from '#server/threads/threadPool'
 
 const thread = new URL('./threads/voicesThread.mjs', pathToFileURL(process.env.JOVREL_TEST_BUILD!))
+const pool = new ThreadPool<VoicesTasks>(() => thread, { threads: 1, waiting: 1, megabytes: 3000 })
 
 /** Talk of so many, in seminars of forty that talk among themselves. */
 export function voicesOf(contributions: number, people: number) {
@@ -62,10 +63,7 @@ export function voicesOf(contributions: number, people: number) {
       })
     },
     async analyseInThread() {
-      await runThread<VoicesTasks, 'analyse'>(thread, 'analyse', [look], {
-        milliseconds: 600_000,
-        megabytes: 3000,
-      })
+      await pool.run('analyse', [look], 600_000)
     },
   }
 }

@@ -1,4 +1,5 @@
 import { and, desc, eq } from 'drizzle-orm'
+import { Secret, TOTP } from 'otpauth'
 import * as t from '#server/database/schema'
 import { people } from '#demo/people'
 import { email, type World } from '#server/testing/world'
@@ -120,4 +121,40 @@ test('a page left open is not used in the name of who signs in in another tab', 
   await expect(paz.getByText('Somebody else has signed in in this browser.').first()).toBeVisible()
   expect(await world.db.$count(t.contributions, eq(t.contributions.text, 'Paz wrote this.'))).toBe(0)
   await expect(paz.getByText('Paz wrote this.')).toBeVisible()
+})
+
+test('a second step is set up with an app, asked for, and got through by a code on paper', async ({
+  as,
+  browser,
+  world,
+  expectedErrors,
+}) => {
+  expectedErrors.push(/status of 401/)
+  const page = await as('liv')
+  await open(page, '/account')
+  await page.getByRole('button', { name: 'Set it up' }).click()
+  await page.getByLabel('Your password', { exact: true }).fill('harbour')
+  await page.getByRole('button', { name: 'Go on' }).click()
+  await expect(page.getByRole('img', { name: 'A code to scan with the app' })).toBeVisible()
+  const key = (await page.locator('.key').innerText()).replaceAll(' ', '')
+  await page
+    .getByLabel('The code the app shows')
+    .fill(new TOTP({ secret: Secret.fromBase32(key) }).generate())
+  await page.getByRole('button', { name: 'Turn it on' }).click()
+  await expect(page.getByText('The second step is on.')).toBeVisible()
+  const codes = await page.getByRole('list', { name: 'Recovery codes' }).getByRole('listitem').allInnerTexts()
+  expect(codes).toHaveLength(10)
+
+  const elsewhere = await (await browser.newContext({ baseURL: world.address })).newPage()
+  await open(elsewhere, '/sign-in')
+  await elsewhere.getByLabel('E-mail').fill(email('liv'))
+  await elsewhere.getByLabel('Password').fill('harbour')
+  await elsewhere.getByRole('button', { name: 'Sign in', exact: true }).click()
+  await elsewhere.getByLabel('Code from your app').fill('000000')
+  await elsewhere.keyboard.press('Enter')
+  await expect(elsewhere.getByText('This code does not fit')).toBeVisible()
+  await elsewhere.getByLabel('Code from your app').fill(codes[3]!.toLowerCase())
+  await elsewhere.keyboard.press('Enter')
+  await expect(elsewhere.getByRole('banner')).toContainText('Liv')
+  await elsewhere.context().close()
 })

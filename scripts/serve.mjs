@@ -40,6 +40,39 @@ export async function startServer(entry, env, { quiet = false } = {}) {
   }
 }
 
+const SHORTEST_LIFE = 10_000 // milliseconds; a server that ends sooner would only end again
+
+/** Keeps a server running: one that ends by itself is started anew, unless it had only just been started. */
+export async function keepServer(start) {
+  let server = await start()
+  let isStopping = false
+  const listeners = []
+  const watch = () => {
+    const startedAt = Date.now()
+    server.onEnd(async () => {
+      if (isStopping) return
+      if (Date.now() - startedAt < SHORTEST_LIFE) return listeners.forEach(listener => listener())
+      console.error('The server has ended by itself and is started anew.')
+      try {
+        server = await start()
+        watch()
+      } catch (error) {
+        console.error(error.message)
+        listeners.forEach(listener => listener())
+      }
+    })
+  }
+  watch()
+  return {
+    address: server.address,
+    stop() {
+      isStopping = true
+      return server.stop()
+    },
+    onEnd: listener => listeners.push(listener),
+  }
+}
+
 /** Runs `stop` once, at Ctrl C, at SIGTERM, or when the server ends by itself. */
 export function untilStopped(server, stop) {
   let stopping = false

@@ -1,6 +1,8 @@
 import * as http from './http/endpoints'
 import * as people from './people/endpoints'
 import * as account from './people/accountEndpoints'
+import * as secondFactor from './people/secondFactorEndpoints'
+import * as accessLog from './people/accessLogEndpoints'
 import * as files from './files/endpoints'
 import * as planning from './planning/endpoints'
 import * as contributing from './contributing/endpoints'
@@ -22,6 +24,8 @@ export const ENDPOINTS: Readonly<Record<string, Readonly<Record<string, Endpoint
   http,
   people,
   account,
+  secondFactor,
+  accessLog,
   files,
   planning,
   contributing,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import SilenceBar from '../components/people/SilenceBar.vue'
 import TopLine from '../components/shell/TopLine.vue'
 import WeekRibbon from '../components/planning/WeekRibbon.vue'
 import TermPeek from '../components/contributing/lexicon/TermPeek.vue'
@@ -46,6 +47,12 @@ if (error.value) throw createError({ statusCode: 404, statusMessage: error.value
       You see this seminar as a practice student does. What you write here is seen by staff only and counts
       nowhere. <button type="button" @click="eye(false)">Look with your own eyes again</button>
     </div>
+    <SilenceBar
+      v-if="seminar.shell?.silentSince"
+      :seminar-id="seminar.shell.id"
+      :since="seminar.shell.silentSince"
+      :may-end="seminar.shell.role === 'instructor'"
+    />
     <TopLine @find="finding = true" @eye="eye(true)" />
     <WeekRibbon
       v-if="seminar.shell"

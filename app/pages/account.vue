@@ -3,6 +3,7 @@ import type { AccountView } from '#shared/people/account'
 import OwnAddress from '../components/people/account/OwnAddress.vue'
 import OwnName from '../components/people/account/OwnName.vue'
 import OwnPassword from '../components/people/account/OwnPassword.vue'
+import OwnSecondStep from '../components/people/account/OwnSecondStep.vue'
 import OwnSessions from '../components/people/account/OwnSessions.vue'
 import ProblemPage from '../components/shell/ProblemPage.vue'
 import { useApi } from '../composables/shell/useApi'
@@ -111,6 +112,7 @@ async function copy() {
     <OwnName v-model="account" />
     <OwnAddress v-model="account" />
     <OwnPassword v-if="account.hasPassword" :email="account.email" @changed="sessions?.refresh()" />
+    <OwnSecondStep v-if="account.hasPassword" :email="account.email" @changed="sessions?.refresh()" />
     <OwnSessions ref="sessions" />
   </main>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { AccountWrite } from '#shared/people/account'
+import TextButton from '../components/controls/TextButton.vue'
 import LabelledField from '../components/controls/LabelledField.vue'
 import AccountFields from '../components/people/AccountFields.vue'
 import { ApiProblem, useApi } from '../composables/shell/useApi'
@@ -32,11 +33,12 @@ async function makeFirst() {
 const { data } = await useAsyncData('demo-people', () => api.call(peopleEndpoints.readDemoPeople))
 const demo = computed(() => data.value?.people ?? [])
 
-async function enter(act: () => Promise<void>) {
+/** @param act whether one is signed in after it */
+async function enter(act: () => Promise<boolean>) {
   busy.value = true
   problem.value = null
   try {
-    await act()
+    if (!(await act())) return
     const to = String(route.query.to ?? '/')
     await navigateTo(to.startsWith('/') && !to.startsWith('//') ? to : '/')
   } catch (error) {
@@ -45,7 +47,29 @@ async function enter(act: () => Promise<void>) {
     busy.value = false
   }
 }
-const submit = () => enter(() => store.signIn(email.value, password.value))
+const needsCode = ref(false)
+const appCode = ref('')
+const submit = () =>
+  enter(async () => {
+    needsCode.value = await store.signIn(email.value, password.value)
+    return !needsCode.value
+  })
+const submitCode = () =>
+  enter(async () => {
+    await store.signInByCode(appCode.value)
+    return true
+  })
+const enterAs = (personId: string) =>
+  enter(async () => {
+    await store.signInAs(personId)
+    return true
+  })
+function startAgain() {
+  needsCode.value = false
+  appCode.value = ''
+  password.value = ''
+  problem.value = null
+}
 </script>
 
 <template>
@@ -75,7 +99,19 @@ const submit = () => enter(() => store.signIn(email.value, password.value))
         </form>
       </template>
       <h1 v-if="!installation?.empty">Sign in</h1>
-      <form v-if="!installation?.empty" novalidate @submit.prevent="submit">
+      <form v-if="needsCode" novalidate @submit.prevent="submitCode">
+        <LabelledField
+          v-model="appCode"
+          label="Code from your app"
+          name="app-code"
+          autocomplete="one-time-code"
+          :problem="problem ?? undefined"
+          hint="Six digits. Without your phone, write one of your recovery codes."
+        />
+        <v-btn class="main" type="submit" :disabled="busy">Sign in</v-btn>
+        <p class="ways"><TextButton @click="startAgain">Sign in as somebody else</TextButton></p>
+      </form>
+      <form v-else-if="!installation?.empty" novalidate @submit.prevent="submit">
         <div class="field">
           <label for="email">E-mail</label>
           <v-text-field id="email" v-model="email" type="email" autocomplete="username" autofocus />
@@ -103,7 +139,7 @@ const submit = () => enter(() => store.signIn(email.value, password.value))
       <p class="lead">It is Wednesday of week 6. Come in as one of these people; nothing here is real.</p>
       <ul>
         <li v-for="person in demo" :key="person.id">
-          <button type="button" :disabled="busy" @click="enter(() => store.signInAs(person.id))">
+          <button type="button" :disabled="busy" @click="enterAs(person.id)">
             <b>{{ person.name }}</b><span>{{ person.reason }}</span>
           </button>
         </li>

@@ -3,6 +3,7 @@ import { readOnlyState } from './readOnlyState'
 import type { SessionView } from '#shared/people/session'
 import { useApi } from '../composables/shell/useApi'
 import * as peopleEndpoints from '#shared/people/endpoints'
+import * as secondFactorEndpoints from '#shared/people/secondFactorEndpoints'
 
 /** Who is signed in. `known` tells "nobody" from "not asked yet". */
 export const useSessionStore = readOnlyState(
@@ -15,9 +16,15 @@ export const useSessionStore = readOnlyState(
       session.value = (await api.call(peopleEndpoints.readSession)).session
       known.value = true
     }
-    async function signIn(email: string, password: string) {
-      session.value = (await api.call(peopleEndpoints.signIn, { body: { email, password } })).session
+    /** @returns whether a code of the second step is asked for before one is in */
+    async function signIn(email: string, password: string): Promise<boolean> {
+      const answer = await api.call(peopleEndpoints.signIn, { body: { email, password } })
+      session.value = answer.session
       known.value = true
+      return answer.needsCode
+    }
+    async function signInByCode(code: string) {
+      session.value = (await api.call(secondFactorEndpoints.signInByCode, { body: { code } })).session
     }
     async function signInAs(personId: string) {
       await api.call(peopleEndpoints.signInAsDemoPerson, { body: { personId } })
@@ -26,6 +33,6 @@ export const useSessionStore = readOnlyState(
     }
     /** Ends the session on the server. What is here goes with the page, which is to be left at once. */
     const signOut = () => api.call(peopleEndpoints.signOut)
-    return { session, known, load, signIn, signInAs, signOut }
+    return { session, known, load, signIn, signInByCode, signInAs, signOut }
   }),
 )

@@ -23,7 +23,7 @@ type FileRow = typeof files.$inferSelect
  * brief is for the seminar, and for those it is shared with; what goes with a letter is for staff and, once returned, its student; what is not with anything yet is its maker's alone.
  */
 export async function requireFileReader(event: H3Event, db: Db, file: FileRow, now: Date): Promise<void> {
-  const person = await requirePerson(event, db)
+  const person = await requirePerson(event)
   const [maker] = await db.select().from(enrolments).where(eq(enrolments.id, file.madeBy))
   if (maker?.personId === person.id && maker.state !== 'withdrawn') return
   const [attached] = await db

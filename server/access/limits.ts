@@ -22,6 +22,8 @@ const KNOWN_BROWSER: Limit = { name: 'browser', most: 10, minutes: WINDOW, isFor
 const CLIENT: Limit = { name: 'client', most: 200, minutes: WINDOW }
 /** Wrong passwords in all: a guess at many addresses from many places. */
 const EVERYONE: Limit = { name: 'everyone', most: 5000, minutes: WINDOW }
+/** Codes of an app that were not right: six digits are soon guessed. */
+const CODE: Limit = { name: 'code', most: 10, minutes: WINDOW, isForgotten: true }
 const PASSWORD_MAIL: Limit = { name: 'password-mail', most: 10, minutes: 60 }
 const ADDRESS_MAIL: Limit = { name: 'address-mail', most: 10, minutes: 60 }
 /** Codes and links that open nothing, from one network address. */
@@ -59,6 +61,9 @@ export const countAddressMail = (db: Database, personId: string): Promise<Tries>
 /** The current password, asked for again before something is changed. */
 export const countReentry = (db: Database, personId: string): Promise<Tries> =>
   count(db, [[ACCOUNT, `again:${personId}`]])
+
+/** A code shown beside a password. */
+export const countCode = (db: Database, personId: string): Promise<Tries> => count(db, [[CODE, personId]])
 
 /** Does something with a code or a link, and counts those that open nothing (404). */
 export async function withSecret<T>(db: Database, client: string, act: () => Promise<T>): Promise<T> {

@@ -9,7 +9,7 @@ import { requirePerson } from './session'
 
 /** A review, to whoever gives it; to everybody else it is not there. */
 export async function requireReviewer(event: H3Event, db: Db, reviewId: string, now: Date) {
-  await requirePerson(event, db)
+  await requirePerson(event)
   const [allocation] = await db.select().from(allocations).where(eq(allocations.id, reviewId))
   if (!allocation) throw nothingHere()
   const actor = await requireContributor(event, db, allocation.activityId, now)
@@ -19,7 +19,7 @@ export async function requireReviewer(event: H3Event, db: Db, reviewId: string, 
 
 /** A review that has reached the one whose work it is of, alone or with their group. */
 export async function requireReceiver(event: H3Event, db: Db, receivedId: string, now: Date) {
-  await requirePerson(event, db)
+  await requirePerson(event)
   const [allocation] = await db.select().from(allocations).where(eq(allocations.receivedId, receivedId))
   if (!allocation) throw nothingHere()
   const actor = await requireContributor(event, db, allocation.activityId, now)

@@ -14,6 +14,7 @@ import {
 } from '#server/database/schema'
 import { isMeant } from '#core/planning/audience'
 import { Problem } from '#server/http/problem'
+import { isDemandedOfStaff } from './demands'
 import { actingAs, requirePerson, type Person } from './session'
 
 export type Enrolment = typeof enrolments.$inferSelect
@@ -54,7 +55,7 @@ function requireUsable(person: Person, enrolment: Enrolment): void {
 
 /** The signed-in person's place in a seminar. Withdrawn people are out. */
 export async function requireMember(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
-  const person = await requirePerson(event, db)
+  const person = await requirePerson(event)
   const [row] = await db
     .select({ enrolment: enrolments, seminar: seminars })
     .from(enrolments)
@@ -67,14 +68,26 @@ export async function requireMember(event: H3Event, db: Db, seminarId: string): 
       ),
     )
   if (!row) throw nothingHere()
+  event.context.seminarId = seminarId // for the access log
   requireUsable(person, row.enrolment)
+  requireSecondFactor(person, row.enrolment)
   return await throughStudentsEye(event, db, { person, ...row, studentsEye: false })
+}
+
+/** Where the installation demands it, staff come in only with a second step set up. */
+function requireSecondFactor(person: Person, enrolment: Enrolment): void {
+  if (!isStaff(enrolment) || person.hasSecondFactor || !isDemandedOfStaff()) return
+  throw new Problem(
+    403,
+    'secondFactor',
+    'Staff of this Jovrel sign in with a second step. Set it up in your account; then this page opens.',
+  )
 }
 
 /** Somebody who looks through a practice student's eyes is that student until they look up again. */
 async function throughStudentsEye(event: H3Event, db: Db, actor: Actor): Promise<Actor> {
   if (!isStaff(actor.enrolment)) return actor
-  const eye = await actingAs(event, db)
+  const eye = await actingAs(event)
   if (!eye) return actor
   const [practice] = await db
     .select({ enrolment: enrolments, person: persons })
@@ -99,7 +112,7 @@ async function throughStudentsEye(event: H3Event, db: Db, actor: Actor): Promise
 
 /** A member as themselves, also while they look through a practice student's eyes. */
 export async function requireOwnSelf(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
-  const person = await requirePerson(event, db)
+  const person = await requirePerson(event)
   const [row] = await db
     .select({ enrolment: enrolments, seminar: seminars })
     .from(enrolments)
@@ -113,6 +126,7 @@ export async function requireOwnSelf(event: H3Event, db: Db, seminarId: string):
     )
   if (!row) throw nothingHere()
   requireUsable(person, row.enrolment)
+  requireSecondFactor(person, row.enrolment)
   return { person, ...row, studentsEye: false }
 }
 
@@ -143,7 +157,7 @@ export async function requirePlanner(
   activityId: string,
   change = true,
 ): Promise<Actor & { readonly activity: ActivityRow }> {
-  await requirePerson(event, db)
+  await requirePerson(event)
   const [activity] = await db.select().from(activities).where(eq(activities.id, activityId))
   if (!activity) throw nothingHere()
   const member = await requireMember(event, db, activity.seminarId)
@@ -193,7 +207,7 @@ export async function requireActivity(
   activityId: string,
   now: Date,
 ): Promise<Actor & { readonly activity: ActivityRow }> {
-  await requirePerson(event, db)
+  await requirePerson(event)
   const [activity] = await db.select().from(activities).where(eq(activities.id, activityId))
   if (!activity) throw nothingHere()
   const actor = await requireMembershipIn(event, db, activity)
@@ -203,7 +217,7 @@ export async function requireActivity(
 
 /** The person's place among those who take part: in the activity's own seminar, or in one that has joined it. Time and term are the home's. */
 async function requireMembershipIn(event: H3Event, db: Db, activity: ActivityRow): Promise<Actor> {
-  const person = await requirePerson(event, db)
+  const person = await requirePerson(event)
   const joint = await db
     .select({ seminarId: jointSeminars.seminarId })
     .from(jointSeminars)
@@ -297,7 +311,7 @@ export function requireMayWrite({ enrolment, seminar }: Pick<Actor, 'enrolment' 
 
 /** The contribution with its activity, to someone who may write here; what may be done with it, its service decides. */
 export async function requireContribution(event: H3Event, db: Db, contributionId: string, now: Date) {
-  await requirePerson(event, db)
+  await requirePerson(event)
   const [contribution] = await db.select().from(contributions).where(eq(contributions.id, contributionId))
   if (!contribution) throw nothingHere()
   const actor = await requireContributor(event, db, contribution.activityId, now)
@@ -320,7 +334,7 @@ export async function requireRubricOwner(
   rubricId: string,
   change: boolean,
 ): Promise<Actor> {
-  await requirePerson(event, db)
+  await requirePerson(event)
   const [rubric] = await db
     .select({ seminarId: rubrics.seminarId })
     .from(rubrics)

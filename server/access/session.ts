@@ -1,8 +1,9 @@
 import { createHash, randomBytes } from 'node:crypto'
-import { and, desc, eq, gt, isNull, ne } from 'drizzle-orm'
+import { and, desc, eq, gt, isNull, ne, sql } from 'drizzle-orm'
 import { deleteCookie, getCookie, getRequestHeader, setCookie, type H3Event } from 'h3'
 import type { Db } from '#server/database/client'
-import { persons, sessions } from '#server/database/schema'
+import { useDatabase } from '#server/database/connection'
+import { persons, secondFactors, sessions } from '#server/database/schema'
 import { isBehindTls } from '#server/http/client'
 import { Problem } from '#server/http/problem'
 import { PERSON_HEADER } from '#shared/http/personHeader'
@@ -24,6 +25,7 @@ export interface Person {
   readonly givenName: string
   readonly familyName: string
   readonly confirmedAt: Date | null // when the address proved to be theirs
+  readonly hasSecondFactor?: boolean // of who is signed in
 }
 
 const digestOf = (secret: string) => createHash('sha256').update(secret).digest('base64url')
@@ -76,8 +78,8 @@ interface Session {
 const asked = new WeakMap<H3Event, Promise<Session | null>>()
 
 /** Who asks: looked up once for each request, however many of its steps want to know. */
-function sessionOf(event: H3Event, db: Db): Promise<Session | null> {
-  const known = asked.get(event) ?? findSession(getCookie(event, COOKIE), db)
+function sessionOf(event: H3Event): Promise<Session | null> {
+  const known = asked.get(event) ?? findSession(getCookie(event, COOKIE), useDatabase('access'))
   asked.set(event, known)
   return known
 }
@@ -101,11 +103,13 @@ async function findSession(secret: string | undefined, db: Db): Promise<Session 
         givenName: persons.givenName,
         familyName: persons.familyName,
         confirmedAt: persons.confirmedAt,
+        hasSecondFactor: sql<boolean>`${secondFactors.confirmedAt} is not null`,
       },
       actingAs: sessions.actingAs,
     })
     .from(sessions)
     .innerJoin(persons, eq(persons.id, sessions.personId))
+    .leftJoin(secondFactors, eq(secondFactors.personId, persons.id))
     .where(
       and(
         eq(sessions.digest, digestOf(secret)),
@@ -123,19 +127,19 @@ async function findSession(secret: string | undefined, db: Db): Promise<Session 
   return row
 }
 
-export async function getPerson(event: H3Event, db: Db): Promise<Person | null> {
-  return (await sessionOf(event, db))?.person ?? null
+export async function getPerson(event: H3Event): Promise<Person | null> {
+  return (await sessionOf(event))?.person ?? null
 }
 
-export async function requirePerson(event: H3Event, db: Db): Promise<Person> {
-  return (await requireSession(event, db)).person
+export async function requirePerson(event: H3Event): Promise<Person> {
+  return (await requireSession(event)).person
 }
 
 export const notSignedIn = () =>
   new Problem(401, 'notSignedIn', 'You are signed out. Sign in again; what you typed is kept on this page.')
 
-export async function requireSession(event: H3Event, db: Db): Promise<Session> {
-  const session = await sessionOf(event, db)
+export async function requireSession(event: H3Event): Promise<Session> {
+  const session = await sessionOf(event)
   if (!session) throw notSignedIn()
   const meant = getRequestHeader(event, PERSON_HEADER)
   if (meant !== undefined && meant !== session.person.id)
@@ -148,8 +152,8 @@ export async function requireSession(event: H3Event, db: Db): Promise<Session> {
 }
 
 /** The practice student whose place a signed-in instructor has taken, if any. */
-export async function actingAs(event: H3Event, db: Db): Promise<string | null> {
-  return (await sessionOf(event, db))?.actingAs ?? null
+export async function actingAs(event: H3Event): Promise<string | null> {
+  return (await sessionOf(event))?.actingAs ?? null
 }
 
 export async function setActingAs(event: H3Event, db: Db, enrolmentId: string | null): Promise<void> {

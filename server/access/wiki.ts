@@ -27,7 +27,7 @@ export async function requirePageWriter(
 }
 
 async function activityOf(event: H3Event, db: Db, pageId: string): Promise<string> {
-  await requirePerson(event, db)
+  await requirePerson(event)
   const [page] = await db
     .select({ activityId: wikiPages.activityId })
     .from(wikiPages)

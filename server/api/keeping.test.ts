@@ -9,7 +9,13 @@ import { rowsOf, type Database } from '#server/database/client'
 import { KEPT_TABLES, LEFT_BEHIND } from '#server/services/keeping/keptTables'
 import { nameOf } from '#server/services/keeping/keptColumns'
 import { testDatabase } from '#server/testing/database'
-import { Client, SETUP_CODE, testServer } from '#server/testing/server'
+import { notifyOfClosing } from '#server/services/closing/closingSurveys'
+import { notifyOfReturn, returnDue } from '#server/services/marking/returnMark'
+import { mailDailyNotices } from '#server/services/messaging/notices'
+import { notifyOfMessages } from '#server/services/messaging/writeTo'
+import { publishDue } from '#server/services/planning/publish'
+import type { SeminarShell } from '#shared/people/seminar'
+import { Client, SETUP_CODE, TEST_NOW, testServer } from '#server/testing/server'
 import { doc, email, testWorld, type World } from '#server/testing/world'
 
 const bytesOf = async (answer: Response) => new Uint8Array(await answer.arrayBuffer())
@@ -181,7 +187,6 @@ describe('a seminar’s archive', () => {
         `${s}/plan`,
         `${s}/marking`,
         `${s}/messages`,
-        `${s}/messages/rules`,
         `${s}/library`,
         `${s}/groups`,
         `${s}/texts`,
@@ -233,11 +238,69 @@ describe('a seminar’s archive', () => {
         )
       // an archive of what was brought back is the same archive, but for who she is there
       const again = unzipSync(await bytesOf(await there.send('GET', `${s}/archive`)))
-      for (const name of Object.keys(parts).filter(n => !/persons|enrolments|SHA256SUMS/.test(n)))
+      // that it was brought back, and is silent, stands in three tables more
+      const own = /persons|enrolments|audit_trail|message_rules|notices|manifest|SHA256SUMS/
+      for (const name of Object.keys(parts).filter(n => !own.test(n)))
         expect(sha(again[name]!), name).toBe(sha(parts[name]!))
       expect((await upload(there, bytes)).status).toBe(409) // it is here already
       // everybody else chooses a password anew
       expect(await empty.db.$count(t.persons, sql`password_hash is not null`)).toBe(1)
+    } finally {
+      await server.stop()
+      await empty.drop()
+    }
+  })
+
+  it('comes back silent and rewritten, and lets in whoever brought it back', async () => {
+    const empty = await testDatabase({ empty: true })
+    const server = await testServer(empty.url)
+    try {
+      const there = new Client(server.address)
+      const founder = { givenName: 'A', familyName: 'Founder', email: 'founder@northmere.example' }
+      await there.send('POST', '/api/account', { ...founder, password: 'harbour stone', code: SETUP_CODE })
+      await there.signIn(founder.email, 'harbour stone')
+      const overlay = '<p style="position:fixed" class="page" id="x">A</p><section hidden>B</section>'
+      const sent = changed(parts, p => {
+        setRows(p, 'contributions', rows => {
+          rows[0]!.html = overlay
+        })
+        setRows(p, 'files', rows => {
+          for (const row of rows) row.type = 'text/html'
+        })
+        setRows(p, 'message_rules', rows => {
+          for (const row of rows) row.on = true
+        })
+      })
+      expect((await upload(there, sent)).status).toBe(200)
+      const s = `/api/seminars/${world.seminar.id}`
+      const shell = (await there.json<SeminarShell>('GET', s)).body
+      expect(shell).toMatchObject({ role: 'instructor', silentSince: expect.any(String) })
+      const stored = await empty.db.select({ html: t.contributions.html }).from(t.contributions)
+      expect(stored.some(c => c.html === '<p>A</p>B')).toBe(true)
+      expect(JSON.stringify(stored)).not.toContain('position:fixed')
+      const types = await empty.db.select({ type: t.files.type }).from(t.files)
+      expect(types.filter(f => f.type === 'text/html')).toEqual([])
+      expect(await empty.db.$count(t.messageRules, eq(t.messageRules.on, true))).toBe(0)
+
+      // whatever becomes due, nobody is told
+      const later = new Date(Date.parse(TEST_NOW) + 40 * 86_400_000)
+      const minute = async () => {
+        await publishDue(empty.db, later)
+        await returnDue(empty.db, later)
+        await notifyOfReturn(empty.db, later)
+        await notifyOfClosing(empty.db, later)
+        await notifyOfMessages(empty.db, later)
+        await mailDailyNotices(empty.db, later)
+      }
+      const told = async () => [await empty.db.$count(t.mails), await empty.db.$count(t.notices)]
+      const before = await told()
+      await empty.db.update(t.messageThreads).set({ toldAt: null })
+      await minute()
+      expect(await told()).toEqual(before)
+      expect((await there.send('DELETE', `${s}/silence`)).status).toBe(200)
+      expect((await there.json<SeminarShell>('GET', s)).body.silentSince).toBeNull()
+      await minute()
+      expect((await told())[1]).toBeGreaterThan(before[1]!)
     } finally {
       await server.stop()
       await empty.drop()

@@ -5,6 +5,6 @@ import { mailroomMessagesNow } from '#server/services/messaging/mailroom'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
 
 export default route(messagingEndpoints.readMailroom, async ({ event, db }) => {
-  requireMailroom(await requirePerson(event, db))
+  requireMailroom(await requirePerson(event))
   return mailroomMessagesNow(db)
 })

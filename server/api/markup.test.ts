@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm'
 import { v7 } from 'uuid'
+import { definesCommands } from '#core/contributing/formula'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
 import { testWorld, type World } from '#server/testing/world'
@@ -99,7 +100,7 @@ describe('what is written stays words', () => {
       },
       {
         type: 'doc',
-        content: FORMULAS.map(latex =>
+        content: FORMULAS.filter(latex => !definesCommands(latex)).map(latex =>
           paragraph([
             { type: 'inlineMath', attrs: { latex } },
             { type: 'text', text: 'as shown' },
@@ -138,6 +139,13 @@ describe('what is written stays words', () => {
       expect(status).toBe(200)
       const [row] = await world.db.select().from(t.contributions).where(eq(t.contributions.id, body.id))
       expect(dangerous(row!.html), row!.html).toEqual([])
+    }
+    const defining = FORMULAS.filter(definesCommands)
+    expect(defining.length).toBeGreaterThan(0)
+    for (const latex of defining) {
+      const doc = { type: 'doc', content: [paragraph([{ type: 'inlineMath', attrs: { latex } }])] }
+      const write = { key: v7(), parentId: null, slot: 'defining', title: 'Formulas', doc }
+      expect((await liv.send('POST', `/api/activities/${quay!.id}/contributions`, write)).status).toBe(422)
     }
     // in exports and feeds titles and words are words, too
     const feed = await liv.json<{ address: string }>('POST', `/api/activities/${quay!.id}/feed`)

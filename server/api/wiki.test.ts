@@ -146,6 +146,23 @@ describe('a wiki written by groups', () => {
     for (const [origin] of last.origins) expect(known.has(origin)).toBe(true)
   })
 
+  it('ends well where the other’s wording is chosen: nothing is left to save, and the draft is gone', async () => {
+    const id = await make('malin', 'Theirs after all')
+    await save('malin', id, 'The mole is of stone.', 0)
+    await save('laleh', id, 'The mole is of old stone.', 1)
+    const nico = await as('nico')
+    const mine = doc('The mole is of wet stone.')
+    const kept = await nico.json('PUT', `/api/pages/${id}/draft`, { doc: mine, base: 1, baseVersion: null })
+    expect(kept.status, JSON.stringify(kept.body)).toBe(200)
+    const body = { key: v7(), doc: mine, base: 1, chosen: [] as object[] }
+    const refused = await nico.json<Saved>('POST', `/api/pages/${id}/versions`, body)
+    expect(refused.status).toBe(409)
+    const chosen = refused.body.theirs!.overlaps.map(o => ({ ...o, choice: 'theirs' }))
+    const saved = await nico.json<Saved>('POST', `/api/pages/${id}/versions`, { ...body, chosen })
+    expect(saved).toMatchObject({ status: 200, body: { number: 2, isNew: false } })
+    expect(await read('nico', id)).toMatchObject({ number: 2, draft: null })
+  })
+
   it('joins what two changed in different places, and puts the same words side by side to the second', async () => {
     const id = await make('malin', 'Two at once')
     await save('malin', id, 'The first mole is of stone.\nThe second is of timber.', 0)

@@ -67,6 +67,8 @@ export const AUDIT_ACTS = {
   seminarArchived: 'archived the seminar',
   seminarRestored: 'brought the seminar back',
   joinedByCode: 'joined by code',
+  archiveRestored: 'brought the seminar back from an archive',
+  silenceEnded: 'let people be told again',
 } as const
 export type AuditAct = keyof typeof AUDIT_ACTS
 

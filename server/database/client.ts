@@ -8,12 +8,34 @@ export type Database = NodePgDatabase<typeof schema>
 /** A database or a transaction in it: what services take. */
 export type Db = Database | Parameters<Parameters<Database['transaction']>[0]>[0]
 
+/** What a connection of a server may take, in milliseconds. Commands that prepare a database have no limits. */
+export interface Limits {
+  readonly statement: number
+  readonly transaction: number // in which a transaction may do nothing
+  readonly lock: number // that a statement waits for a lock
+  readonly wait: number // for a connection of the pool
+}
+
 /**
  * Opens a pool. A connection that breaks (the database restarts, the network goes) is dropped; the next query opens another.
  * `close` waits for running queries.
  */
-export function openDatabase(url: string, connections = 10): { db: Database; close: () => Promise<void> } {
-  const pool = new pg.Pool({ connectionString: url, max: connections, keepAlive: true })
+export function openDatabase(
+  url: string,
+  connections = 10,
+  limits?: Limits,
+): { db: Database; close: () => Promise<void> } {
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: connections,
+    keepAlive: true,
+    ...(limits && {
+      statement_timeout: limits.statement,
+      idle_in_transaction_session_timeout: limits.transaction,
+      lock_timeout: limits.lock,
+      connectionTimeoutMillis: limits.wait,
+    }),
+  })
   // an idle connection that breaks is reported here, and would end the process were nobody listening
   pool.on('error', error => logError('database', error))
   pool.on('connect', oneAfterAnother)

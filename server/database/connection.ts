@@ -1,18 +1,34 @@
 import { openDatabase, type Database } from './client'
 
-let opened: ReturnType<typeof openDatabase> | null = null
+const SECOND = 1000 // milliseconds
+const MINUTE = 60 * SECOND
 
-/** This process's pool, opened at the first use from `DATABASE_URL`. */
-export function useDatabase(): Database {
-  if (!opened) {
+/**
+ * Connections by what they are for, so that no kind of work takes those of another: whoever waits for a locked table
+ * or takes a term's archive away keeps nobody from signing in.
+ */
+const POOLS = {
+  main: { connections: 10, statement: 20 * SECOND, transaction: 90 * SECOND },
+  access: { connections: 3, statement: 5 * SECOND, transaction: 10 * SECOND }, // who asks
+  long: { connections: 3, statement: 15 * MINUTE, transaction: 15 * MINUTE }, // files made, archives, imports
+  jobs: { connections: 3, statement: 5 * MINUTE, transaction: 5 * MINUTE },
+} as const
+export type PoolName = keyof typeof POOLS
+
+const LOCK = 5 * SECOND
+const WAIT = 30 * SECOND // for a connection: on the evening before a deadline one rather waits than is refused
+
+const opened = new Map<PoolName, ReturnType<typeof openDatabase>>()
+
+/** One of this process's pools, opened at the first use from `DATABASE_URL`. */
+export function useDatabase(name: PoolName = 'main'): Database {
+  let pool = opened.get(name)
+  if (!pool) {
     const url = process.env.DATABASE_URL
     if (!url) throw new Error('DATABASE_URL is not set: start Jovrel with npm start or npm run demo')
-    opened = openDatabase(url)
+    const { connections, statement, transaction } = POOLS[name]
+    pool = openDatabase(url, connections, { statement, transaction, lock: LOCK, wait: WAIT })
+    opened.set(name, pool)
   }
-  return opened.db
-}
-
-export async function closeDatabase(): Promise<void> {
-  await opened?.close()
-  opened = null
+  return pool.db
 }

@@ -14,12 +14,14 @@ import { requireFileReader } from '#server/access/files'
 import { requirePerson } from '#server/access/session'
 import { now } from '#server/clock'
 import type { Database } from '#server/database/client'
-import { useDatabase } from '#server/database/connection'
+import { useDatabase, type PoolName } from '#server/database/connection'
 import { fileById } from '#server/services/files/files'
 import { FileParams } from '#shared/files/file'
 import type { Endpoint, Read } from '#shared/http/endpoint'
 import { logError } from '#server/log'
+import { logAccess } from './accessLog'
 import { madeFrom } from './endpointOf'
+import { longAct } from './longAct'
 import { answerProblem, paramsOf, queryOf } from './route'
 
 type StoredFile = NonNullable<Awaited<ReturnType<typeof fileById>>>
@@ -38,9 +40,13 @@ interface FileContext<E extends Endpoint> {
   readonly query: Read<E['query']>
 }
 
-const fileContext = <E extends Endpoint>(event: H3Event, endpoint: E): FileContext<E> => ({
+const fileContext = <E extends Endpoint>(
+  event: H3Event,
+  endpoint: E,
+  pool: PoolName = 'main',
+): FileContext<E> => ({
   event,
-  db: useDatabase(),
+  db: useDatabase(pool),
   now: now(),
   params: paramsOf(event, endpoint),
   query: queryOf(event, endpoint),
@@ -51,7 +57,7 @@ export function fileRoute(endpoint: Endpoint, handle: (file: StoredFile) => Serv
   const handler = defineEventHandler(async event => {
     try {
       const db = useDatabase()
-      await requirePerson(event, db)
+      await requirePerson(event)
       const params = FileParams.safeParse({ fileId: getRouterParam(event, 'fileId') })
       const file = params.success ? await fileById(db, params.data.fileId) : null
       if (!file) throw nothingHere()
@@ -131,7 +137,8 @@ export function downloadRoute<E extends Endpoint>(
 ) {
   const handler = defineEventHandler(async event => {
     try {
-      const { bytes, type, name } = await make(fileContext(event, endpoint))
+      const { bytes, type, name } = await longAct(event, () => make(fileContext(event, endpoint, 'long')))
+      await logAccess(event, endpoint, null)
       setResponseHeaders(event, {
         'content-type': type,
         'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
@@ -139,6 +146,7 @@ export function downloadRoute<E extends Endpoint>(
       })
       return bytes
     } catch (error) {
+      await logAccess(event, endpoint, error)
       return answerProblem(event, error)
     }
   })
@@ -152,14 +160,18 @@ export function longDownloadRoute<E extends Endpoint>(
 ) {
   const handler = defineEventHandler(async event => {
     try {
-      const { stream, type, name } = await make(fileContext(event, endpoint))
-      setResponseHeaders(event, {
-        'content-type': type,
-        'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
-        'cache-control': 'private, no-store',
+      await longAct(event, async () => {
+        const { stream, type, name } = await make(fileContext(event, endpoint, 'long'))
+        await logAccess(event, endpoint, null)
+        setResponseHeaders(event, {
+          'content-type': type,
+          'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+          'cache-control': 'private, no-store',
+        })
+        await pipeline(stream, event.node.res)
       })
-      await pipeline(stream, event.node.res)
     } catch (error) {
+      await logAccess(event, endpoint, error)
       if (!event.node.res.headersSent) return answerProblem(event, error)
       // it breaks off, so that nobody takes what they have for the whole
       if (!event.node.req.destroyed) logError('download', error)

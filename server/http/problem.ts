@@ -11,6 +11,7 @@ const TITLES: Readonly<Record<number, string>> = {
   422: 'Something to correct',
   429: 'Too often',
   500: 'Our fault',
+  503: 'Not now',
 }
 
 /** An expected failure: becomes the answer's problem details, with a sentence a person can act on. */

@@ -8,14 +8,17 @@ import {
   type H3Event,
 } from 'h3'
 import { ZodError, type z } from 'zod'
-import { useDatabase } from '#server/database/connection'
+import { useDatabase, type PoolName } from '#server/database/connection'
+import { databaseFailure } from '#server/database/failure'
 import type { Database } from '#server/database/client'
 import { now } from '#server/clock'
 import type { Endpoint, Read, Sent } from '#shared/http/endpoint'
 import { getPerson, notSignedIn } from '#server/access/session'
 import { logError } from '#server/log'
+import { logAccess } from './accessLog'
 import { parseJson, readLimited, requireWellFormed } from './body'
 import { madeFrom } from './endpointOf'
+import { longAct } from './longAct'
 import { Problem, problemOf } from './problem'
 
 /** Says how far long work has come: `done` of `of`. */
@@ -43,7 +46,7 @@ const LARGEST_UNASKED = 20_000 // bytes that are read of somebody who is not sig
  * Wraps a route: parses what comes in, answers through the contract (fields it does not name never leave),
  * and turns every failure into problem details. Nothing of an unexpected error is told but that it happened.
  */
-export function route<E extends Endpoint>(endpoint: E, handle: Handle<E>) {
+export function route<E extends Endpoint>(endpoint: E, handle: Handle<E>, pool = poolOf(endpoint)) {
   const handler = defineEventHandler(async event => {
     setResponseHeader(event, 'cache-control', 'private, no-store')
     const begun = now()
@@ -55,7 +58,7 @@ export function route<E extends Endpoint>(endpoint: E, handle: Handle<E>) {
       const query = queryOf(event, endpoint)
       const answer = await handle({
         event,
-        db: useDatabase(),
+        db: useDatabase(pool),
         now: now(),
         begun,
         params,
@@ -63,13 +66,18 @@ export function route<E extends Endpoint>(endpoint: E, handle: Handle<E>) {
         body: body as Read<E['body']>, // parsed by that contract just above
         progress: progressOf(event),
       })
+      await logAccess(event, endpoint, null)
       return parseAnswer(answerContract(endpoint), answer)
     } catch (error) {
+      await logAccess(event, endpoint, error)
       return answerProblem(event, error)
     }
   })
   return madeFrom(endpoint, handler)
 }
+
+/** Signing in has connections of its own, so that it goes on whatever else waits. */
+const poolOf = ({ path }: Endpoint): PoolName => (path.startsWith('/api/session') ? 'access' : 'main')
 
 const progressOf = (event: H3Event): Progress =>
   (event.context.progress as Progress | undefined) ?? (() => {})
@@ -79,7 +87,7 @@ const progressOf = (event: H3Event): Progress =>
  * as often as there is something to say, and last either `{answer}` or `{problem}`. What fails before that fails like any route.
  */
 export function progressRoute<E extends Endpoint>(endpoint: E, handle: Handle<E>) {
-  const plain = route(endpoint, handle)
+  const plain = route(endpoint, context => longAct(context.event, () => handle(context)), 'long')
   const handler = defineEventHandler(async event => {
     let begun: (stream: ReadableStream) => void
     const stream = new Promise<ReadableStream>(resolve => {
@@ -134,7 +142,7 @@ export function queryOf<E extends Endpoint>(event: H3Event, endpoint: E): Read<E
 
 /** A body of JSON. Who sends much is asked for first: of a stranger no more is read than signing in takes. */
 async function readJson(event: H3Event, largest: number): Promise<unknown> {
-  const isKnown = (await getPerson(event, useDatabase())) !== null
+  const isKnown = (await getPerson(event)) !== null
   const raw = await readLimited(event, isKnown ? largest : Math.min(largest, LARGEST_UNASKED), () =>
     isKnown ? tooLarge(largest) : notSignedIn(),
   )
@@ -154,6 +162,8 @@ export function answerProblem(event: H3Event, error: unknown) {
   const findProblem = () => {
     if (error instanceof Problem) return error
     if (error instanceof ZodError) return problemOf(error)
+    const failure = databaseFailure(error)
+    if (failure) return databaseProblem(event, error, failure)
     return unexpected(event, error)
   }
   const problem = findProblem()
@@ -172,6 +182,16 @@ function parseAnswer(schema: z.ZodType, answer: unknown): unknown {
   const parsed = schema.safeParse(answer)
   if (!parsed.success) throw new Error(`answer misses its contract: ${parsed.error.message}`)
   return parsed.data
+}
+
+function databaseProblem(event: H3Event, error: unknown, failure: 'away' | 'slow'): Problem {
+  logError('database', error, { route: `${event.method} ${event.context.matchedRoute?.path ?? 'a page'}` })
+  setResponseHeader(event, 'retry-after', 2)
+  return new Problem(503, failure === 'away' ? 'databaseAway' : 'busy', UNREACHED[failure])
+}
+const UNREACHED = {
+  away: 'Jovrel cannot reach its database at the moment. Nothing was changed; try again in a few seconds.',
+  slow: 'This took too long, because much is going on just now. Nothing was changed; try again in a minute.',
 }
 
 /** The log and the person get the same number, by which one is found from the other. */

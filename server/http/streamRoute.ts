@@ -36,7 +36,7 @@ export function streamRoute<E extends Endpoint, Who>(
         return access({ event, db, params, now: now() })
       }
       const who = await ask()
-      const { id: personId } = await requirePerson(event, db)
+      const { id: personId } = await requirePerson(event)
       const stream = createEventStream(event)
       const stop = await start(db, who, message => void stream.push(JSON.stringify(message)))
       const askAgain = () => {

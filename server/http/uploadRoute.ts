@@ -8,8 +8,10 @@ import { defineEventHandler, getRequestHeader, setResponseHeader, type H3Event }
 import { useDatabase } from '#server/database/connection'
 import type { Database } from '#server/database/client'
 import type { Endpoint, Sent } from '#shared/http/endpoint'
+import { logAccess } from './accessLog'
 import { hangUp } from './body'
 import { madeFrom } from './endpointOf'
+import { longAct } from './longAct'
 import { Problem } from './problem'
 import { answerContract, answerProblem } from './route'
 
@@ -19,7 +21,11 @@ const LARGEST = 8 * 1024 ** 3 // bytes
 export function uploadRoute<E extends Endpoint>(
   endpoint: E,
   allow: (context: { readonly event: H3Event; readonly db: Database }) => Promise<void>,
-  handle: (context: { readonly db: Database; readonly path: string }) => Promise<Sent<E['answer']>>,
+  handle: (context: {
+    readonly event: H3Event
+    readonly db: Database
+    readonly path: string
+  }) => Promise<Sent<E['answer']>>,
 ) {
   const handler = defineEventHandler(async event => {
     setResponseHeader(event, 'cache-control', 'private, no-store')
@@ -33,18 +39,23 @@ export function uploadRoute<E extends Endpoint>(
         hangUp(event)
         throw tooLarge()
       }
-      folder = await mkdtemp(join(tmpdir(), 'jovrel-'))
-      const path = join(folder, 'upload')
-      let size = 0
-      const counted = new Transform({
-        transform(piece: Buffer, _, done) {
-          size += piece.length
-          done(size > LARGEST ? tooLarge() : null, piece)
-        },
+      return await longAct(event, async () => {
+        folder = await mkdtemp(join(tmpdir(), 'jovrel-'))
+        const path = join(folder, 'upload')
+        let size = 0
+        const counted = new Transform({
+          transform(piece: Buffer, _, done) {
+            size += piece.length
+            done(size > LARGEST ? tooLarge() : null, piece)
+          },
+        })
+        await pipeline(event.node.req, counted, createWriteStream(path))
+        const answer = await handle({ event, db: useDatabase('long'), path })
+        await logAccess(event, endpoint, null)
+        return answerContract(endpoint).parse(answer)
       })
-      await pipeline(event.node.req, counted, createWriteStream(path))
-      return answerContract(endpoint).parse(await handle({ db, path }))
     } catch (error) {
+      await logAccess(event, endpoint, error)
       return answerProblem(event, error)
     } finally {
       if (folder) await rm(folder, { recursive: true, force: true })

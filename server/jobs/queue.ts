@@ -9,6 +9,7 @@ import { startMailroom } from '#server/services/messaging/mailroom'
 import { mailDailyNotices } from '#server/services/messaging/notices'
 import { sendByRules } from '#server/services/messaging/rules'
 import { notifyOfMessages } from '#server/services/messaging/writeTo'
+import { clearAccessLog } from '#server/services/people/accessLog'
 import { returnDue, notifyOfReturn } from '#server/services/marking/returnMark'
 import { dealDue } from '#server/services/contributing/review/deal'
 import { releaseDue } from '#server/services/marking/peers/moderate'
@@ -32,7 +33,7 @@ export async function prepareQueue(url: string): Promise<void> {
 
 /** Starts this process's share of the work that nobody waits for: mail, what opens at its time, one mail a day. */
 export async function startJobs(url: string): Promise<() => Promise<void>> {
-  const db = useDatabase()
+  const db = useDatabase('jobs')
   const boss = new PgBoss({ connectionString: url, max: 2 })
   boss.on('error', error => logError('queue', error))
   await boss.start()
@@ -73,6 +74,7 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
   await boss.work(DAILY, async () => {
     await mailDailyNotices(db, now())
     await clearLimits(db, new Date()) // counted on real time
+    await clearAccessLog(db, new Date())
   })
   await boss.schedule(EVERY_MINUTE, '* * * * *')
   await boss.schedule(DAILY, '0 6 * * *')

@@ -1,18 +1,17 @@
-import { logError } from '#server/log'
 import { defineNitroPlugin } from 'nitropack/runtime'
+import { persistently } from '#server/jobs/persistently'
 import { startJobs } from '#server/jobs/queue'
 
-/** The queue lives as long as the process. A database that is away for a moment at the start must not end the process. */
+/** The queue lives as long as the process, and begins as soon as there is a database. */
 export default defineNitroPlugin(nitro => {
   const url = process.env.DATABASE_URL
   if (!url) return
-  const started = startJobs(url).catch((error: Error) => {
-    logError('queue', error)
-    return async () => {}
+  let stop = async () => {}
+  const giveUp = persistently('queue', async () => {
+    stop = await startJobs(url)
   })
   nitro.hooks.hook('close', async () => {
-    await (
-      await started
-    )()
+    giveUp()
+    await stop()
   })
 })

@@ -14,6 +14,7 @@ export const answerClosingQuestions = endpoint({
 export const downloadClosingAnswers = endpoint({
   method: 'GET',
   path: '/api/activities/:activityId/closing/export',
+  logged: 'exported',
   summary: 'The answers to the closing questions as a file',
   params: ActivityParams,
   file: ['text/csv'],

@@ -71,6 +71,7 @@ export const saveDraft = endpoint({
 export const exportThread = endpoint({
   method: 'GET',
   path: '/api/activities/:activityId/export',
+  logged: 'exported',
   summary: 'The contributions of an activity in a portable form',
   params: ActivityParams,
   query: TalkExportQuery,

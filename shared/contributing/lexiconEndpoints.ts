@@ -6,6 +6,7 @@ import { SeminarParams } from '../people/seminar'
 export const downloadTerms = endpoint({
   method: 'GET',
   path: '/api/activities/:activityId/lexicon/export',
+  logged: 'exported',
   summary: 'The terms of a lexicon as a file',
   params: ActivityParams,
   query: LexiconTakeQuery,

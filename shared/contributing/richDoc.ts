@@ -33,6 +33,9 @@ const LINK = /^(https?:|mailto:)/i
 const LONGEST_TITLE = 120
 const LONGEST_NOTE = 2000
 
+/** A document of an archive: known nodes and marks only, however long it was allowed to be. */
+export const StoredDoc = richDoc({ files: FILE_NODES, pages: true, longest: Infinity, pieces: Infinity })
+
 /** Pieces of a document: its nodes, and what is set on them (bold, a link …). Rendering takes time by them. */
 const MOST_PIECES = 6_000
 const MOST_PIECES_OF_PAGE = 20_000

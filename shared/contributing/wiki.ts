@@ -163,7 +163,13 @@ export const VersionWrite = z.object({
     .default([]), // what the writer chose, for each place as it was shown
 })
 export type VersionWrite = z.infer<typeof VersionWrite>
-export const VersionSaved = z.object({ number: z.number().int(), id: z.uuid(), joined: z.boolean() }) // joined: with what others had saved meanwhile
+export const VersionSaved = z.object({
+  number: z.number().int(),
+  id: z.uuid(),
+  joined: z.boolean(), // with what others had saved meanwhile
+  isNew: z.boolean(), // false: what was kept of both texts is what stood already
+})
+export type VersionSaved = z.infer<typeof VersionSaved>
 /** Beside the problem where others changed the same words: every place, side by side. */
 export const Overlaps = z.object({ by: z.array(z.string()), overlaps: z.array(Overlap) })
 export type Overlaps = z.infer<typeof Overlaps>

@@ -31,6 +31,7 @@ import {
 export const downloadWiki = endpoint({
   method: 'GET',
   path: '/api/activities/:activityId/wiki/export',
+  logged: 'exported',
   summary: 'The pages of a wiki as a file',
   params: ActivityParams,
   query: WikiTakeQuery,

@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import type { LoggedAct } from '../people/accessLog'
 
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
 
@@ -24,6 +25,8 @@ export interface Endpoint {
   readonly events?: true
   /** It says how far it is, in lines of JSON, before it answers. */
   readonly progress?: true
+  /** What the access log calls it: written down whenever it was done or refused. */
+  readonly logged?: LoggedAct
   /** Media type of the file that is its body. */
   readonly upload?: string
 }

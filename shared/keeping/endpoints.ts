@@ -6,6 +6,7 @@ import { SeminarParams } from '../people/seminar'
 export const restoreArchive = endpoint({
   method: 'POST',
   path: '/api/archives',
+  logged: 'archiveRestored',
   summary: 'Brings a seminar back from its archive',
   answer: Restored,
   upload: 'application/zip',
@@ -14,6 +15,7 @@ export const restoreArchive = endpoint({
 export const downloadArchive = endpoint({
   method: 'GET',
   path: '/api/seminars/:seminarId/archive',
+  logged: 'archiveTaken',
   summary: 'The whole seminar as an archive',
   params: SeminarParams,
   file: ['application/zip'],
@@ -22,6 +24,7 @@ export const downloadArchive = endpoint({
 export const downloadOwnData = endpoint({
   method: 'GET',
   path: '/api/seminars/:seminarId/own-data',
+  logged: 'ownDataTaken',
   summary: 'All that is kept about oneself in a seminar',
   params: SeminarParams,
   file: ['application/zip'],
@@ -30,6 +33,7 @@ export const downloadOwnData = endpoint({
 export const downloadDataOfPerson = endpoint({
   method: 'GET',
   path: '/api/seminars/:seminarId/people/:enrolmentId/data',
+  logged: 'personDataTaken',
   summary: 'All that is kept about somebody in a seminar',
   params: EnrolmentParams,
   file: ['application/zip'],
@@ -38,6 +42,7 @@ export const downloadDataOfPerson = endpoint({
 export const erasePerson = endpoint({
   method: 'POST',
   path: '/api/seminars/:seminarId/people/:enrolmentId/erase',
+  logged: 'personErased',
   summary: 'Erases who somebody in a seminar is',
   params: EnrolmentParams,
   body: EraseWrite,

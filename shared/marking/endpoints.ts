@@ -168,6 +168,7 @@ export const replyToLetter = endpoint({
 export const returnMark = endpoint({
   method: 'POST',
   path: '/api/activities/:activityId/records/:enrolmentId/return',
+  logged: 'marksReturned',
   summary: 'Returns one mark with its letter',
   params: RecordParams,
   body: MarkAct,
@@ -204,6 +205,7 @@ export const scheduleReturn = endpoint({
 export const returnMarks = endpoint({
   method: 'POST',
   path: '/api/activities/:activityId/return',
+  logged: 'marksReturned',
   summary: 'Returns held marks with their letters',
   params: ActivityParams,
   body: ReturnHeld,
@@ -325,6 +327,7 @@ export const readOutcomes = endpoint({
 export const downloadOutcomes = endpoint({
   method: 'GET',
   path: '/api/seminars/:seminarId/outcomes/table',
+  logged: 'exported',
   summary: 'What students reached, by outcome, as a table',
   params: SeminarParams,
   query: OutcomesExportQuery,

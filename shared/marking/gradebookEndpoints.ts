@@ -82,6 +82,7 @@ export const previewMarks = endpoint({
 export const downloadResults = endpoint({
   method: 'GET',
   path: '/api/seminars/:seminarId/results',
+  logged: 'marksTaken',
   summary: 'The gradebook as a file',
   params: SeminarParams,
   query: ResultsQuery,

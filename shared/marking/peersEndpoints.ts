@@ -68,6 +68,7 @@ export const setReviewPairs = endpoint({
 export const releaseReviews = endpoint({
   method: 'PUT',
   path: '/api/activities/:activityId/peers/release',
+  logged: 'reviewsReleased',
   summary: 'Releases the reviews to those who were reviewed, or holds them',
   params: ActivityParams,
   body: ReleaseWrite,

@@ -23,6 +23,7 @@ export const changeName = endpoint({
 export const changePassword = endpoint({
   method: 'PUT',
   path: '/api/account/password',
+  logged: 'passwordChanged',
   summary: "Changes one's password, and ends every other session",
   body: PasswordChange,
   answer: Done,
@@ -31,6 +32,7 @@ export const changePassword = endpoint({
 export const changeEmail = endpoint({
   method: 'PUT',
   path: '/api/account/email',
+  logged: 'addressChanged',
   summary: 'Asks for another address: it counts once its owner has followed a link sent to it',
   body: EmailChange,
   answer: AccountView,
@@ -54,6 +56,7 @@ export const readAddressLink = endpoint({
 export const confirmAddress = endpoint({
   method: 'POST',
   path: '/api/address/:secret',
+  logged: 'addressConfirmed',
   summary: 'Confirms an address by a link',
   params: SecretParams,
   answer: Done,
@@ -69,6 +72,7 @@ export const readSessions = endpoint({
 export const endSession = endpoint({
   method: 'DELETE',
   path: '/api/account/sessions/:sessionId',
+  logged: 'sessionsEnded',
   summary: "Ends one of one's sessions",
   params: SessionParams,
   answer: Done,
@@ -77,6 +81,7 @@ export const endSession = endpoint({
 export const endOtherSessions = endpoint({
   method: 'DELETE',
   path: '/api/account/sessions',
+  logged: 'sessionsEnded',
   summary: "Ends all of one's sessions but this one",
   answer: SessionsEnded,
 })

@@ -38,7 +38,7 @@ import {
   RosterWrite,
 } from './people'
 import { SeminarParams, SeminarShell, StudentsEyeWrite } from './seminar'
-import { DemoPeople, DemoSignIn, SessionAnswer, SignIn } from './session'
+import { DemoPeople, DemoSignIn, SessionAnswer, SignIn, SignInAnswer } from './session'
 import {
   ArchivedWrite,
   SeminarCopy,
@@ -72,6 +72,7 @@ export const readAccount = endpoint({
 export const makeFirstAccount = endpoint({
   method: 'POST',
   path: '/api/account',
+  logged: 'firstAccount',
   summary: 'Makes the first account of an empty installation',
   body: FirstAccountWrite,
   answer: Done,
@@ -118,6 +119,7 @@ export const readJoiningCode = endpoint({
 export const joinSeminar = endpoint({
   method: 'POST',
   path: '/api/join/:code',
+  logged: 'joined',
   summary: 'Joins a seminar by its code',
   params: CodeParams,
   body: JoinWrite,
@@ -135,6 +137,7 @@ export const readPasswordLink = endpoint({
 export const setPassword = endpoint({
   method: 'POST',
   path: '/api/password/:secret',
+  logged: 'passwordSet',
   summary: 'Sets a password by a link',
   params: SecretParams,
   body: PasswordWrite,
@@ -144,6 +147,7 @@ export const setPassword = endpoint({
 export const askForPassword = endpoint({
   method: 'POST',
   path: '/api/password',
+  logged: 'passwordAsked',
   summary: 'Asks for a link that sets a new password',
   body: PasswordAsk,
   answer: Done,
@@ -158,9 +162,18 @@ export const archiveSeminar = endpoint({
   answer: Done,
 })
 
+export const endSilence = endpoint({
+  method: 'DELETE',
+  path: '/api/seminars/:seminarId/silence',
+  summary: 'Lets people of a seminar that was brought back be told again',
+  params: SeminarParams,
+  answer: Done,
+})
+
 export const closeJoiningCode = endpoint({
   method: 'DELETE',
   path: '/api/seminars/:seminarId/codes/:codeId',
+  logged: 'codeClosed',
   summary: 'Closes a joining code',
   params: CodeIdParams,
   answer: Done,
@@ -169,6 +182,7 @@ export const closeJoiningCode = endpoint({
 export const makeJoiningCode = endpoint({
   method: 'POST',
   path: '/api/seminars/:seminarId/codes',
+  logged: 'codeMade',
   summary: 'Makes a joining code',
   params: SeminarParams,
   body: CodeWrite,
@@ -247,6 +261,7 @@ export const readSeminar = endpoint({
 export const changePerson = endpoint({
   method: 'PATCH',
   path: '/api/seminars/:seminarId/people/:enrolmentId',
+  logged: 'roleChanged',
   summary: 'Changes what is kept of somebody in a seminar',
   params: EnrolmentParams,
   body: PersonChange,
@@ -264,6 +279,7 @@ export const readPeople = endpoint({
 export const addPerson = endpoint({
   method: 'POST',
   path: '/api/seminars/:seminarId/people',
+  logged: 'personAdded',
   summary: 'Adds somebody to a seminar',
   params: SeminarParams,
   body: PersonWrite,
@@ -273,6 +289,7 @@ export const addPerson = endpoint({
 export const invitePeople = endpoint({
   method: 'POST',
   path: '/api/seminars/:seminarId/people/invite',
+  logged: 'invited',
   summary: 'Sends invitations',
   params: SeminarParams,
   body: InviteWrite,
@@ -282,6 +299,7 @@ export const invitePeople = endpoint({
 export const importRoster = endpoint({
   method: 'POST',
   path: '/api/seminars/:seminarId/roster',
+  logged: 'rosterTaken',
   summary: 'Brings people in from a table',
   params: SeminarParams,
   body: RosterWrite,
@@ -320,6 +338,7 @@ export const saveSettings = endpoint({
 export const lookAsStudent = endpoint({
   method: 'PUT',
   path: '/api/seminars/:seminarId/students-eye',
+  logged: 'seenAsStudent',
   summary: 'Looks at the seminar as a student sees it, or no longer',
   params: SeminarParams,
   body: StudentsEyeWrite,
@@ -337,6 +356,7 @@ export const makeSeminar = endpoint({
 export const signOut = endpoint({
   method: 'DELETE',
   path: '/api/session',
+  logged: 'signOut',
   summary: 'Signs out',
   answer: Done,
 })
@@ -351,7 +371,8 @@ export const readSession = endpoint({
 export const signIn = endpoint({
   method: 'POST',
   path: '/api/session',
-  summary: 'Signs in by address and password',
+  logged: 'signIn',
+  summary: 'Signs in by address and password; who has a second step shows its code next',
   body: SignIn,
-  answer: SessionAnswer,
+  answer: SignInAnswer,
 })

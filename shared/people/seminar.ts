@@ -12,6 +12,7 @@ export const SeminarShell = z.object({
   timeZone: z.string(),
   role: z.enum(['instructor', 'assistant', 'student', 'observer']),
   archived: z.boolean(),
+  silentSince: z.iso.datetime().nullable(), // staff: brought back from an archive then, and nobody is told anything yet
   studentsEye: z.boolean(), // an instructor looks through a practice student's eyes
   usualDueTime: z.string(),
   usualDueWeekday: z.number().int(), // 1 Monday … 7 Sunday

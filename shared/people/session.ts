@@ -13,6 +13,7 @@ export const SessionView = z.object({
     initials: z.string(),
     foundsSeminars: z.boolean(),
     mailroom: z.boolean(),
+    readsAccessLog: z.boolean(), // owner of the installation
   }),
   seminars: z.array(
     z.object({
@@ -27,6 +28,8 @@ export const SessionView = z.object({
 export type SessionView = z.infer<typeof SessionView>
 
 export const SessionAnswer = z.object({ session: SessionView.nullable() })
+/** Signed in, or, where a second step is set up, asked for its code first. */
+export const SignInAnswer = z.object({ session: SessionView.nullable(), needsCode: z.boolean() })
 
 /** People the sign-in page offers in demo mode. */
 export const DemoPeople = z.object({

@@ -25,6 +25,7 @@ export const readPresence = endpoint({
 export const downloadPresenceLog = endpoint({
   method: 'GET',
   path: '/api/seminars/:seminarId/presence/log',
+  logged: 'exported',
   summary: 'Who was here when, as a table',
   params: SeminarParams,
   query: PresenceLogQuery,
@@ -51,6 +52,7 @@ export const readStudent = endpoint({
 export const downloadVoices = endpoint({
   method: 'GET',
   path: '/api/seminars/:seminarId/voices/table',
+  logged: 'exported',
   summary: 'Who speaks how much, as a table',
   params: SeminarParams,
   query: VoicesQuery,

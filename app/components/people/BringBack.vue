@@ -12,7 +12,6 @@ const state = ref<'idle' | 'sending' | 'reading'>('idle')
 const share = ref(0)
 const problem = ref<string | null>(null)
 const done = ref<Restored | null>(null)
-const isIn = computed(() => session.session?.seminars.some(s => s.id === done.value?.seminarId) ?? false)
 function send() {
   const chosen = file.value?.files?.[0]
   if (!chosen || state.value !== 'idle') return
@@ -85,11 +84,9 @@ async function answered(request: XMLHttpRequest) {
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
     <p v-if="done" role="status">
       “{{ done.title }}” is back, with {{ done.people }} people and
-      {{ done.contributions.toLocaleString('en') }} contributions.
-      <NuxtLink v-if="isIn" :to="`/seminars/${done.seminarId}`">Open it</NuxtLink
-      ><template v-else
-        >You are not one of its people: they choose a password anew by “forgotten password”.</template
-      >
+      {{ done.contributions.toLocaleString('en') }} contributions. Nobody is told anything from it until an
+      instructor says so; its people choose a password anew by “forgotten password”.
+      <NuxtLink :to="`/seminars/${done.seminarId}`">Open it</NuxtLink>
     </p>
   </section>
 </template>

@@ -14,6 +14,7 @@ const leave = useLeaving()
       <NuxtLink to="/?all=1" :class="{ here: route.path === '/' }">Seminars</NuxtLink>
       <NuxtLink to="/account">Account</NuxtLink>
       <NuxtLink v-if="session.session?.person.mailroom" to="/mailroom">Mailroom</NuxtLink>
+      <NuxtLink v-if="session.session?.person.readsAccessLog" to="/access-log">Access log</NuxtLink>
       <button class="link" type="button" @click="leave">Sign out</button>
     </nav>
   </header>

@@ -116,6 +116,7 @@ const leave = useLeaving()
             Student’s eye: see it as they do
           </button>
           <NuxtLink v-if="session.session?.person.mailroom" to="/mailroom">Mailroom</NuxtLink>
+          <NuxtLink v-if="session.session?.person.readsAccessLog" to="/access-log">Access log</NuxtLink>
           <NuxtLink to="/?all=1">All your seminars</NuxtLink>
         </p>
         <v-btn @click="leave">Sign out</v-btn>

@@ -4,5 +4,5 @@ import { setCalendar } from '#server/services/people/account'
 import * as peopleEndpoints from '#shared/people/endpoints'
 
 export default route(peopleEndpoints.closeCalendar, async ({ event, db }) =>
-  setCalendar(db, await requirePerson(event, db), false),
+  setCalendar(db, await requirePerson(event), false),
 )

@@ -4,5 +4,5 @@ import { setCalendar } from '#server/services/people/account'
 import * as peopleEndpoints from '#shared/people/endpoints'
 
 export default route(peopleEndpoints.makeCalendar, async ({ event, db }) =>
-  setCalendar(db, await requirePerson(event, db), true),
+  setCalendar(db, await requirePerson(event), true),
 )

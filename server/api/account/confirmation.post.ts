@@ -5,7 +5,7 @@ import { askForConfirmation } from '#server/services/people/addresses'
 import * as accountEndpoints from '#shared/people/accountEndpoints'
 
 export default route(accountEndpoints.askForConfirmation, async ({ event, db }) => {
-  const person = await requirePerson(event, db)
+  const person = await requirePerson(event)
   await countAddressMail(db, person.id)
   await askForConfirmation(db, person)
   return { done: true }

@@ -6,7 +6,7 @@ import { askForAddress } from '#server/services/people/addresses'
 import * as accountEndpoints from '#shared/people/accountEndpoints'
 
 export default route(accountEndpoints.changeEmail, async ({ event, db, body }) => {
-  const person = await requirePerson(event, db)
+  const person = await requirePerson(event)
   const tries = await countReentry(db, person.id)
   await countAddressMail(db, person.id)
   await askForAddress(db, person, body)

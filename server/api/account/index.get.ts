@@ -4,5 +4,5 @@ import { accountView } from '#server/services/people/account'
 import * as peopleEndpoints from '#shared/people/endpoints'
 
 export default route(peopleEndpoints.readAccount, async ({ event, db }) =>
-  accountView(db, await requirePerson(event, db)),
+  accountView(db, await requirePerson(event)),
 )

@@ -4,5 +4,5 @@ import { setMailChoice } from '#server/services/people/account'
 import * as peopleEndpoints from '#shared/people/endpoints'
 
 export default route(peopleEndpoints.chooseMail, async ({ event, db, body }) =>
-  setMailChoice(db, await requirePerson(event, db), body.mailChoice),
+  setMailChoice(db, await requirePerson(event), body.mailChoice),
 )

@@ -4,5 +4,5 @@ import { setName } from '#server/services/people/account'
 import * as accountEndpoints from '#shared/people/accountEndpoints'
 
 export default route(accountEndpoints.changeName, async ({ event, db, body }) =>
-  setName(db, await requirePerson(event, db), body),
+  setName(db, await requirePerson(event), body),
 )

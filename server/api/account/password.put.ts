@@ -5,7 +5,7 @@ import { changePassword } from '#server/services/people/passwords'
 import * as accountEndpoints from '#shared/people/accountEndpoints'
 
 export default route(accountEndpoints.changePassword, async ({ event, db, body }) => {
-  const session = await requireSession(event, db)
+  const session = await requireSession(event)
   const tries = await countReentry(db, session.person.id)
   await changePassword(db, session, body)
   await tries.giveBack()

@@ -6,6 +6,6 @@ import { joinView } from '#server/services/people/joining'
 import * as peopleEndpoints from '#shared/people/endpoints'
 
 export default route(peopleEndpoints.readJoiningCode, async ({ event, db, params, now }) => {
-  const person = await getPerson(event, db)
+  const person = await getPerson(event)
   return withSecret(db, clientAddress(event), () => joinView(db, person, params.code, now))
 })

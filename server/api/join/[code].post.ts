@@ -6,7 +6,7 @@ import { join } from '#server/services/people/joining'
 import * as peopleEndpoints from '#shared/people/endpoints'
 
 export default route(peopleEndpoints.joinSeminar, async ({ event, db, params, body, now }) => {
-  const person = await getPerson(event, db)
+  const person = await getPerson(event)
   const joined = await withSecret(db, clientAddress(event), () =>
     join(db, person, params.code, body.account, now),
   )

@@ -4,5 +4,5 @@ import { foundSeminar } from '#server/services/people/seminars'
 import * as peopleEndpoints from '#shared/people/endpoints'
 
 export default route(peopleEndpoints.makeSeminar, async ({ event, db, body, now }) =>
-  foundSeminar(db, await requirePerson(event, db), body, now),
+  foundSeminar(db, await requirePerson(event), body, now),
 )

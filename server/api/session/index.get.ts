@@ -4,6 +4,6 @@ import { sessionView } from '#server/services/people/session'
 import * as peopleEndpoints from '#shared/people/endpoints'
 
 export default route(peopleEndpoints.readSession, async ({ event, db }) => {
-  const person = await getPerson(event, db)
+  const person = await getPerson(event)
   return { session: person && (await sessionView(db, person)) }
 })

@@ -1,11 +1,15 @@
 import { countSignIn } from '#server/access/limits'
 import { beginSession, knownBrowser } from '#server/access/session'
+import { beginStep } from '#server/access/signInStep'
+import { logAbout } from '#server/http/accessLog'
 import { clientAddress } from '#server/http/client'
 import { route } from '#server/http/route'
+import { hasSecondFactor } from '#server/services/people/secondFactor'
 import { personByPassword, sessionView } from '#server/services/people/session'
 import * as peopleEndpoints from '#shared/people/endpoints'
 
 export default route(peopleEndpoints.signIn, async ({ event, db, body }) => {
+  logAbout(event, body.email)
   const tries = await countSignIn(db, {
     email: body.email,
     client: clientAddress(event),
@@ -13,6 +17,10 @@ export default route(peopleEndpoints.signIn, async ({ event, db, body }) => {
   })
   const person = await personByPassword(db, body.email, body.password)
   await tries.giveBack()
+  if (await hasSecondFactor(db, person.id)) {
+    await beginStep(event, db, person.id)
+    return { session: null, needsCode: true }
+  }
   await beginSession(event, db, person.id)
-  return { session: await sessionView(db, person) }
+  return { session: await sessionView(db, person), needsCode: false }
 })

@@ -107,6 +107,44 @@ export const sessions = pgTable(
 )
 
 /** Counters of tries, see access/limits: by what is tried and who tries. The columns stand in the order its package asks for. */
+/** What somebody shows beside their password: codes of an app, by time (RFC 6238). */
+export const secondFactors = pgTable('second_factors', {
+  personId: uuid()
+    .primaryKey()
+    .references(() => persons.id),
+  secret: text().notNull(), // base32
+  confirmedAt: instant(), // null: being set up, and not asked for yet
+  lastStep: integer().notNull().default(0), // number of the half minute whose code was taken last: each is taken once
+  madeAt: madeAt(),
+})
+
+/** Codes on paper, each good once, for whoever has lost the app. Only their digests are kept. */
+export const recoveryCodes = pgTable(
+  'recovery_codes',
+  {
+    id: id(),
+    personId: uuid()
+      .notNull()
+      .references(() => persons.id),
+    digest: text().notNull(),
+    usedAt: instant(),
+  },
+  t => [index().on(t.personId)],
+)
+
+/** A password was right, and the code is still to come. */
+export const signInSteps = pgTable(
+  'sign_in_steps',
+  {
+    digest: text().primaryKey(),
+    personId: uuid()
+      .notNull()
+      .references(() => persons.id),
+    expiresAt: instant().notNull(),
+  },
+  t => [index().on(t.expiresAt)],
+)
+
 export const rateLimits = pgTable('rate_limits', {
   key: text().primaryKey(),
   points: integer().notNull().default(0),
@@ -141,6 +179,7 @@ export const seminars = pgTable('seminars', {
   state: text({ enum: ['active', 'archived'] })
     .notNull()
     .default('active'),
+  silentSince: instant(), // brought back from an archive then; until an instructor says so nobody is told anything
   madeAt: madeAt(),
   version: integer().notNull().default(1),
 })

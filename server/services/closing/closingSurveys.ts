@@ -10,6 +10,7 @@ import { participants } from '#server/services/contributing/records'
 import { localTime } from '#core/planning/localTime'
 import { tell } from '#server/services/messaging/notices'
 import { loadPlan } from '#server/services/planning/activityPlan'
+import { isSpeaking } from '#server/services/people/silence'
 import type { ClosingSet, ClosingView } from '#shared/closing/closing'
 
 type ClosingSurvey = typeof closingSurveys.$inferSelect
@@ -295,6 +296,7 @@ export function notifyOfClosing(db: Database, now: Date): Promise<number> {
       .where(
         and(
           isNull(closingSurveys.toldAt),
+          isSpeaking(activities.seminarId),
           lte(closingSurveys.opensAt, now),
           eq(activities.state, 'published'),
         ),

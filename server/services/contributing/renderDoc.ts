@@ -119,7 +119,13 @@ const FILE = /^\/api\/files\/[0-9a-f-]{36}(\/transcript)?$/
  */
 export function renderDoc(doc: RichNode): RenderedDoc {
   const notes: RichNode[] = []
-  const html = sanitizeHtml(render({ content: numbered(doc, notes) as JSONContent }) + listOf(notes), {
+  const html = sanitise(render({ content: numbered(doc, notes) as JSONContent }) + listOf(notes))
+  return { doc, html, sources: countSources(doc), ...measureText(doc) }
+}
+
+/** HTML with nothing in it but what a document is rendered as. What it has written once it leaves as it is. */
+export const sanitise = (html: string): string =>
+  sanitizeHtml(html, {
     allowedTags: [
       'p',
       'h3',
@@ -176,8 +182,6 @@ export function renderDoc(doc: RichNode): RenderedDoc {
     exclusiveFilter: frame =>
       ['img', 'audio', 'video', 'track'].includes(frame.tag) && !FILE.test(frame.attribs.src ?? ''),
   })
-  return { doc, html, sources: countSources(doc), ...measureText(doc) }
-}
 
 /** How many sources a document names: addresses it links to and those of its footnotes, each once. */
 export const countSources = (doc: RichNode): number => sourcesIn(doc).size

@@ -6,8 +6,8 @@ import { refusedField } from '#server/http/problem'
 import { requireTaken } from '#server/services/contributing/attach'
 import type { FileView, FileWrite } from '#shared/files/file'
 import { typeOf } from './fileType'
-import { stripMetadata } from './stripMetadata'
-import { DOCX, docxText, mayBeDocx, NotADocument } from './docxText'
+import { DOCX, mayBeDocx } from './docxText'
+import { readAttachment } from './inThread'
 
 const LARGEST = 20_000_000 // bytes
 
@@ -42,29 +42,11 @@ export async function keepAttachment(
       'Pictures, PDF, documents (DOCX) and recordings can be added; by its content this file is none of them, whatever it is called.',
     )
   requireTaken(actor.activity, { type: known ?? DOCX, size: bytes.length })
-  const textHtml = isDocument ? await textOf(bytes) : null
-  // what is read without names must not carry one along
-  const kept = actor.activity.kind === 'review' ? await stripMetadata(bytes, known ?? DOCX) : bytes
-  return store(db, actor, write, { bytes: kept, type: known ?? DOCX, textHtml, begunAt, madeAt: now })
-}
-
-async function textOf(bytes: Uint8Array): Promise<string> {
-  try {
-    return await docxText(bytes)
-  } catch (error) {
-    if (!(error instanceof NotADocument)) throw error
-    throw error.reason === 'tooLarge'
-      ? refusedField(
-          'file',
-          'tooLarge',
-          'This document unpacks to far more than a text would. It was not kept.',
-        )
-      : refusedField(
-          'file',
-          'type',
-          'This archive is no document that can be read. Save it as DOCX or PDF, and add that.',
-        )
-  }
+  const type = known ?? DOCX
+  const isUnnamed = actor.activity.kind === 'review'
+  const needsReading = isDocument || isUnnamed
+  const read = needsReading ? await readAttachment(bytes, type, isUnnamed) : { bytes, textHtml: null }
+  return store(db, actor, write, { ...read, bytes: Buffer.from(read.bytes), type, begunAt, madeAt: now })
 }
 
 function bytesOf(write: FileWrite): Buffer {

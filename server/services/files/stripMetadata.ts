@@ -1,7 +1,9 @@
-import { PDFDict, PDFDocument, PDFName, PDFRef } from '@cantoo/pdf-lib'
-import { unzipSync, zipSync } from 'fflate'
+import { PDFDict, PDFDocument, PDFName, PDFRawStream, PDFRef } from '@cantoo/pdf-lib'
+import { zipSync } from 'fflate'
+import { DomUtils, parseDocument } from 'htmlparser2'
 import { refusedField } from '#server/http/problem'
-import { DOCX } from './docxText'
+import { DOCX, unpackDocx } from './docxText'
+import { typeOf } from './fileType'
 
 /**
  * A file without what its program wrote into it about people: authors, titles, places, cameras, dates. What one sees in
@@ -10,10 +12,7 @@ import { DOCX } from './docxText'
 export async function stripMetadata(bytes: Buffer, type: string): Promise<Buffer> {
   if (type === 'application/pdf') return stripPdf(bytes)
   if (type === DOCX) return stripDocx(bytes)
-  if (type === 'image/jpeg') return stripJpeg(bytes)
-  if (type === 'image/png') return stripPng(bytes)
-  if (type === 'image/webp') return stripWebp(bytes)
-  return bytes
+  return stripPicture(bytes)
 }
 
 /** Everywhere a PDF keeps who made it: its information, XMP packets of any object, private data of programs, names on annotations. */
@@ -35,7 +34,13 @@ async function stripPdf(bytes: Buffer): Promise<Buffer> {
   if (context.trailerInfo.Info instanceof PDFRef) context.delete(context.trailerInfo.Info)
   delete context.trailerInfo.Info
   delete context.trailerInfo.ID
-  for (const [, object] of context.enumerateIndirectObjects()) {
+  // what was put into the file beside its pages
+  const names = pdf.catalog.lookup(PDFName.of('Names'))
+  if (names instanceof PDFDict) names.delete(PDFName.of('EmbeddedFiles'))
+  pdf.catalog.delete(PDFName.of('AF'))
+  for (const [ref, object] of context.enumerateIndirectObjects()) {
+    if (object instanceof PDFRawStream && String(object.dict.get(PDFName.of('Filter'))) === '/DCTDecode')
+      context.assign(ref, PDFRawStream.of(object.dict, stripJpeg(Buffer.from(object.contents))))
     const dict = object instanceof PDFDict ? object : (object as { dict?: unknown }).dict
     if (!(dict instanceof PDFDict)) continue
     for (const key of about) {
@@ -62,7 +67,7 @@ const EMPTY_PEOPLE =
 
 /** Properties emptied, and whoever commented on or changed a passage unnamed. */
 function stripDocx(bytes: Buffer): Buffer {
-  const parts = unzipSync(bytes)
+  const parts = unpackDocx(bytes)
   const put = (name: string, text: string) => {
     if (parts[name]) parts[name] = Buffer.from(text)
   }
@@ -74,22 +79,46 @@ function stripDocx(bytes: Buffer): Buffer {
     Object.entries(parts).filter(([name]) => !/^docProps\/thumbnail\./.test(name)),
   )
   for (const [name, part] of Object.entries(shown)) {
-    if (!/^word\/.*\.xml$/.test(name)) continue
-    const text = Buffer.from(part).toString('utf8')
-    const clean = text
-      .replace(/(\bw\d*:(?:author|initials|userId|providerId|lastModifiedBy))="[^"]*"/g, '$1=""')
-      .replace(/\bw:date="[^"]*"/g, 'w:date="2000-01-01T00:00:00Z"')
-      .replace(/\bw:rsid\w*="[^"]*"/g, '')
-    if (clean !== text) shown[name] = Buffer.from(clean)
+    const bytes = Buffer.from(part)
+    if (/^word\/.*\.xml$/.test(name)) shown[name] = rewritten(bytes, unname)
+    else if (name.endsWith('.rels')) shown[name] = rewritten(bytes, withoutThumbnail)
+    else if (name.startsWith('word/media/')) shown[name] = stripPicture(bytes)
   }
-  for (const [name, part] of Object.entries(shown))
-    if (name.endsWith('.rels') && Buffer.from(part).includes('thumbnail'))
-      shown[name] = Buffer.from(
-        Buffer.from(part)
-          .toString('utf8')
-          .replace(/<Relationship [^>]*thumbnail[^>]*\/>/g, ''),
-      )
   return Buffer.from(zipSync(shown, { mtime: new Date(1980, 0, 2) }))
+}
+
+type Element = ReturnType<typeof DomUtils.findAll>[number]
+
+/** A part of a document, read and written by a parser: there are many ways to write an attribute. */
+function rewritten(part: Buffer, change: (element: Element) => void): Buffer {
+  const tree = parseDocument(part.toString('utf8'), { xmlMode: true })
+  for (const element of DomUtils.findAll(() => true, tree.children)) change(element)
+  return Buffer.from(DomUtils.getOuterHTML(tree.children, { xmlMode: true }))
+}
+
+const NAMING = new Set(['author', 'initials', 'userid', 'providerid', 'lastmodifiedby'])
+
+function unname(element: Element): void {
+  const kept = Object.entries(element.attribs).flatMap(([name, value]) => {
+    const local = name.slice(name.indexOf(':') + 1).toLowerCase()
+    if (local.startsWith('rsid')) return []
+    if (NAMING.has(local)) return [[name, '']]
+    return [[name, local === 'date' ? '2000-01-01T00:00:00Z' : value]]
+  })
+  element.attribs = Object.fromEntries(kept) as Record<string, string> // pairs of two texts
+}
+
+function withoutThumbnail(element: Element): void {
+  if (Object.values(element.attribs).some(value => value.includes('thumbnail')))
+    DomUtils.removeElement(element)
+}
+
+function stripPicture(bytes: Buffer): Buffer {
+  const type = typeOf(bytes, '')
+  if (type === 'image/jpeg') return stripJpeg(bytes)
+  if (type === 'image/png') return stripPng(bytes)
+  if (type === 'image/webp') return stripWebp(bytes)
+  return bytes
 }
 
 /** Segments that programs and cameras write about a picture; what is needed to show it, turning included, stays. Source: ITU T.81, B.1.1. */

@@ -30,6 +30,9 @@ import {
   passwordLinks,
   persons,
   prompts,
+  recoveryCodes,
+  secondFactors,
+  signInSteps,
   idempotencyRecords,
   secondMarks,
   sessions,
@@ -37,6 +40,7 @@ import {
   wikiPages,
 } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
+import { forgetInAccessLog } from '#server/services/people/accessLog'
 
 const GONE = 'Former'
 
@@ -132,6 +136,9 @@ async function forget(
     return
   }
   await db.delete(sessions).where(eq(sessions.personId, person.id))
+  for (const table of [secondFactors, recoveryCodes, signInSteps])
+    await db.delete(table).where(eq(table.personId, person.id))
+  await forgetInAccessLog(db, person.id, person.email)
   await db.delete(passwordLinks).where(eq(passwordLinks.personId, person.id))
   await db.delete(addressLinks).where(eq(addressLinks.personId, person.id))
   await db.delete(mails).where(eq(mails.personId, person.id))

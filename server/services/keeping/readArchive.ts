@@ -9,8 +9,10 @@ import { z } from 'zod'
 import type { Database, Db } from '#server/database/client'
 import { persons, seminars } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
+import { silenceRestored } from '#server/services/people/silence'
 import { KEPT_TABLES, type KeptTable } from './keptTables'
 import { columnsOf, nameOf, pointersOf } from './keptColumns'
+import { isHtml, rewritten, storedType } from './rewriteRow'
 import { runsNothing } from './safeHtml'
 import { ARCHIVE_FORM, ARCHIVE_VERSION, tableFile } from './writeArchive'
 
@@ -35,11 +37,15 @@ const broken = (sentence: string) =>
  * written; rows may only point to rows of the same archive, so that nothing reaches into another seminar. People known
  * here by their address stay who they are; the others have no password until they choose one.
  *
+ * The seminar comes back silent, and whoever brought it back is let in.
+ *
  * @param path of the archive on disk
  */
 export async function readArchive(
   db: Database,
   path: string,
+  restorer: { readonly personId: string },
+  now: Date,
 ): Promise<{ seminarId: string; title: string; people: number; contributions: number }> {
   const zip = await promisify<string, yauzl.Options, ZipFile>(yauzl.open)(path, {
     lazyEntries: true,
@@ -81,6 +87,7 @@ export async function readArchive(
           throw broken(`The table “${name}” has not as many rows as the archive says.`)
       }
       await restore.joinUp()
+      await silenceRestored(tx, seminar.id, restorer.personId, now)
       return {
         seminarId: seminar.id,
         title: seminar.title,
@@ -163,9 +170,6 @@ function safeJson(text: string): unknown {
   }
 }
 
-/** Columns that hold HTML, and JSON with HTML in it. */
-const isHtml = (column: string) => column === 'html' || column.endsWith('_html')
-
 class Restore {
   readonly counts = new Map<string, number>()
   private readonly ids = new Map<string, Set<string>>() // by table
@@ -208,9 +212,11 @@ class Restore {
         if (!columns.includes(key))
           throw broken(`The table “${name}” has a column “${key}” that is not known here.`)
       this.checkOwn(name, row)
-      for (const [key, value] of Object.entries(row))
+      for (const [key, value] of Object.entries(row)) {
         if (!harmless(key, value))
           throw broken(`In the table “${name}” there is something that would run in a browser.`)
+        row[key] = rewritten(name, key, value)
+      }
       if (typeof row.id === 'string') own.add(row.id)
       for (const [i, p] of self.entries())
         if (typeof row[p.column] === 'string') {
@@ -228,10 +234,11 @@ class Restore {
       if (!kind) continue
       if (name === 'enrolments') kind.person_id = this.people.get(String(kind.person_id))
       if (name === 'files') {
-        await this.insert(name, [...columns, 'bytes'], [{ ...kind, bytes: '\\x' }])
-        await this.db.execute(
-          sql`update files set bytes = ${await bytesOf(String(kind.id))} where id = ${String(kind.id)}`,
-        )
+        const bytes = await bytesOf(String(kind.id))
+        const type = storedType(bytes, String(kind.name))
+        const file = { ...kind, type, size: bytes.length, bytes: '\\x' }
+        await this.insert(name, [...columns, 'bytes'], [file])
+        await this.db.execute(sql`update files set bytes = ${bytes} where id = ${String(kind.id)}`)
         continue
       }
       batch.push(kind)

@@ -15,6 +15,7 @@ import {
 import { Problem } from '#server/http/problem'
 import { tell } from '#server/services/messaging/notices'
 import { withIdempotency } from '#server/services/idempotency'
+import { isSpeaking } from '#server/services/people/silence'
 import type { MarkView, RecordView } from '#shared/marking/desk'
 import { loadMark, TAKE_BACK_MINUTES } from './mark'
 import { recordView } from './record'
@@ -183,7 +184,14 @@ export async function returnDue(db: Database, now: Date): Promise<number> {
   const due = await db
     .select({ id: marks.id })
     .from(marks)
-    .where(and(eq(marks.state, 'held'), isNotNull(marks.returnAt), lte(marks.returnAt, now)))
+    .where(
+      and(
+        eq(marks.state, 'held'),
+        isNotNull(marks.returnAt),
+        lte(marks.returnAt, now),
+        isSpeaking(marks.seminarId),
+      ),
+    )
   let returned = 0
   for (const { id } of due) {
     await db
@@ -232,6 +240,7 @@ export async function notifyOfReturn(db: Database, now: Date): Promise<number> {
         and(
           isNotNull(marks.returned),
           isNull(marks.toldAt),
+          isSpeaking(marks.seminarId),
           lte(marks.returnedAt, new Date(now.getTime() - TAKE_BACK_MINUTES * 60_000)),
         ),
       )

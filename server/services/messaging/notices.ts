@@ -40,7 +40,13 @@ export async function tell(
     .from(enrolments)
     .innerJoin(persons, eq(persons.id, enrolments.personId))
     .innerJoin(seminars, eq(seminars.id, enrolments.seminarId))
-    .where(and(inArray(enrolments.id, [...enrolmentIds]), eq(enrolments.state, 'active')))
+    .where(
+      and(
+        inArray(enrolments.id, [...enrolmentIds]),
+        eq(enrolments.state, 'active'),
+        isNull(seminars.silentSince),
+      ),
+    )
   if (people.length === 0) return
   const rows = await db
     .insert(notices)
@@ -83,7 +89,14 @@ export async function mailDailyNotices(db: Database, now: Date): Promise<number>
       .innerJoin(enrolments, eq(enrolments.id, notices.enrolmentId))
       .innerJoin(persons, eq(persons.id, enrolments.personId))
       .innerJoin(seminars, eq(seminars.id, notices.seminarId))
-      .where(and(isNull(notices.mailedAt), eq(persons.mailChoice, 'daily'), eq(enrolments.state, 'active')))
+      .where(
+        and(
+          isNull(notices.mailedAt),
+          eq(persons.mailChoice, 'daily'),
+          eq(enrolments.state, 'active'),
+          isNull(seminars.silentSince),
+        ),
+      )
       .orderBy(notices.madeAt)
       .for('update', { of: notices, skipLocked: true })
     const people = new Map(rows.map(r => [r.personId, r]))

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, sql } from 'drizzle-orm'
+import { and, asc, eq, inArray, sql, isNull } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { fill } from '#core/messaging/draft'
 import { isTimeFor, reminderAt } from '#core/messaging/reminder'
@@ -221,7 +221,7 @@ export async function sendByRules(db: Database, now: Date): Promise<number> {
     .select({ rule: messageRules, seminar: seminars })
     .from(messageRules)
     .innerJoin(seminars, eq(seminars.id, messageRules.seminarId))
-    .where(and(eq(messageRules.on, true), eq(seminars.state, 'active')))
+    .where(and(eq(messageRules.on, true), eq(seminars.state, 'active'), isNull(seminars.silentSince)))
   let sent = 0
   for (const { rule, seminar } of rules)
     sent += await db.transaction(tx => sendByRule(tx, rule, seminar, now))

@@ -239,6 +239,7 @@ export async function notifyOfMessages(db: Database, now: Date): Promise<number>
           isNull(messageThreads.toldAt),
           lte(messageThreads.madeAt, new Date(now.getTime() - GRACE)),
           eq(seminars.state, 'active'),
+          isNull(seminars.silentSince),
         ),
       )
       .orderBy(asc(messageThreads.madeAt))

@@ -60,6 +60,7 @@ export async function seminarShell(db: Db, actor: Actor, now: Date): Promise<Sem
     timeZone: seminar.timeZone,
     role: enrolment.role,
     archived: seminar.state === 'archived',
+    silentSince: staff ? (seminar.silentSince?.toISOString() ?? null) : null,
     studentsEye: actor.studentsEye,
     usualDueTime: seminar.usualDueTime,
     usualDueWeekday: seminar.usualDueWeekday,

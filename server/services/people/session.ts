@@ -19,6 +19,11 @@ export async function personByPassword(db: Db, email: string, password: string):
   return person
 }
 
+export async function personById(db: Db, id: string): Promise<Person> {
+  const [person] = await db.select().from(persons).where(eq(persons.id, id))
+  return person!
+}
+
 export async function sessionView(db: Db, person: Person): Promise<SessionView> {
   const rows = await db
     .select({
@@ -42,6 +47,7 @@ export async function sessionView(db: Db, person: Person): Promise<SessionView> 
       initials: initialsOf(person),
       foundsSeminars: person.foundsSeminars || usable.some(r => r.role === 'instructor'),
       mailroom: person.foundsSeminars && isMailroom(),
+      readsAccessLog: person.foundsSeminars,
     },
     seminars: rows,
   }

@@ -1,4 +1,4 @@
-import { and, eq, lte } from 'drizzle-orm'
+import { and, eq, lte, isNull } from 'drizzle-orm'
 import { isWorkingPhase } from '#core/planning/schedule'
 import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
@@ -116,7 +116,12 @@ export async function publishDue(db: Database, now: Date): Promise<number> {
       .from(activities)
       .innerJoin(seminars, eq(seminars.id, activities.seminarId))
       .where(
-        and(eq(activities.state, 'scheduled'), lte(activities.opensAt, now), eq(seminars.state, 'active')),
+        and(
+          eq(activities.state, 'scheduled'),
+          lte(activities.opensAt, now),
+          eq(seminars.state, 'active'),
+          isNull(seminars.silentSince),
+        ),
       )
       .for('update', { of: activities, skipLocked: true })
     for (const { activity, seminar } of rows) {

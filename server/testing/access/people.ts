@@ -2,6 +2,8 @@ import * as httpEndpoints from '#shared/http/endpoints'
 import type { Row } from './roles'
 import { MANAGERS, MEMBERS, STAFF, base64, key, managersGet, rules, seminar, settings, term } from './roles'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
+import * as secondFactorEndpoints from '#shared/people/secondFactorEndpoints'
+import * as accessLogEndpoints from '#shared/people/accessLogEndpoints'
 import * as accountEndpoints from '#shared/people/accountEndpoints'
 import * as peopleEndpoints from '#shared/people/endpoints'
 import * as t from '#server/database/schema'
@@ -57,6 +59,32 @@ export const PEOPLE_ROUTES: readonly Row[] = [
     path: () => '/api/account/password',
     body: () => ({ current: 'not this one', password: 'stone quay silt' }),
     expected: [401, 422, 422, 422, 422, 422, 422],
+  },
+  {
+    endpoint: secondFactorEndpoints.readSecondFactor,
+    path: () => '/api/account/second-factor',
+    expected: [401, 200, 200, 200, 200, 200, 200],
+  },
+  ...[
+    { endpoint: secondFactorEndpoints.beginSecondFactor, path: () => '/api/account/second-factor' },
+    { endpoint: secondFactorEndpoints.renewRecoveryCodes, path: () => '/api/account/second-factor/codes' },
+    { endpoint: secondFactorEndpoints.endSecondFactor, path: () => '/api/account/second-factor/end' },
+  ].map(row => ({
+    ...row,
+    body: () => ({ password: 'not this one' }),
+    expected: [401, 422, 422, 422, 422, 422, 422] as const,
+  })),
+  {
+    endpoint: secondFactorEndpoints.confirmSecondFactor, // none is being set up
+    path: () => '/api/account/second-factor',
+    body: () => ({ code: '123456' }),
+    expected: [401, 422, 422, 422, 422, 422, 422],
+  },
+  {
+    endpoint: secondFactorEndpoints.signInByCode, // no password was shown before
+    path: () => '/api/session/code',
+    body: () => ({ code: '123456' }),
+    expected: [401, 401, 401, 401, 401, 401, 401],
   },
   {
     endpoint: accountEndpoints.changeEmail,
@@ -143,6 +171,11 @@ export const PEOPLE_ROUTES: readonly Row[] = [
     expected: [401, 404, 404, 404, 404, 404, 404],
   },
   {
+    endpoint: accessLogEndpoints.readAccessLog,
+    path: () => '/api/access-log',
+    expected: [401, 403, 403, 403, 403, 403, 200],
+  },
+  {
     endpoint: messagingEndpoints.readMailroom,
     path: () => '/api/mailroom',
     expected: [401, 403, 403, 403, 403, 403, 200],
@@ -166,6 +199,7 @@ export const PEOPLE_ROUTES: readonly Row[] = [
     body: () => ({ archived: false }),
     expected: MANAGERS,
   },
+  { endpoint: peopleEndpoints.endSilence, path: seminar('/silence'), expected: MANAGERS },
   {
     endpoint: peopleEndpoints.copySeminar,
     path: seminar('/copy'),

@@ -2,7 +2,7 @@
 import type { Editor } from '@tiptap/vue-3'
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
-import type { PageView } from '#shared/contributing/wiki'
+import type { PageView, VersionSaved } from '#shared/contributing/wiki'
 import { pageNodes } from '~/composables/contributing/wiki/pageNodes'
 import { usePageLinks } from '~/composables/contributing/wiki/usePageLinks'
 import { usePageDraft } from '~/composables/contributing/wiki/usePageDraft'
@@ -17,7 +17,7 @@ import * as filesEndpoints from '#shared/files/endpoints'
 
 /** A page while it is written: a private draft until it is saved as a version, with a line that says what it does. */
 const props = defineProps<{ page: PageView; activityId: string }>()
-const emit = defineEmits<{ saved: [number: number, joined: boolean]; away: []; discarded: [] }>()
+const emit = defineEmits<{ saved: [VersionSaved]; away: []; discarded: [] }>()
 const api = useApi()
 const { busy: uploading, problem: refused, send } = useSending()
 const draft = usePageDraft(props.page)
@@ -78,7 +78,7 @@ async function upload(event: Event) {
 }
 async function save() {
   const answer = await draft.save(summary.value.trim(), [...actsOn])
-  if (answer) emit('saved', answer.number, answer.joined)
+  if (answer) emit('saved', answer)
 }
 async function away() {
   await draft.away()

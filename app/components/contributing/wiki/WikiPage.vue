@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { RichNode } from '#core/contributing/richText'
-import type { PagePassage } from '#shared/contributing/wiki'
+import type { PagePassage, VersionSaved } from '#shared/contributing/wiki'
 import { useLivePages } from '~/composables/contributing/wiki/useLivePages'
 import { useWikiActs } from '~/composables/contributing/wiki/useWikiActs'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -77,14 +77,17 @@ async function make(title: string) {
   await open(id)
   writing.value = page.value?.number === 0
 }
-async function saved(number: number, joined: boolean) {
+async function saved({ number, joined, isNew }: VersionSaved) {
   writing.value = false
   await attempt(async () => {
     await store.refresh()
     refreshChecks()
   })
+  const said = joined
+    ? `Saved as version ${number}, joined with what others had saved.`
+    : `Saved as version ${number}.`
   notices.say(
-    joined ? `Saved as version ${number}, joined with what others had saved.` : `Saved as version ${number}.`,
+    isNew ? said : `Nothing had to be saved: what you chose stands in version ${number} already.`,
     number > 1
       ? {
           label: 'See what changed',

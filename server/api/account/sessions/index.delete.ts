@@ -3,5 +3,5 @@ import { route } from '#server/http/route'
 import * as accountEndpoints from '#shared/people/accountEndpoints'
 
 export default route(accountEndpoints.endOtherSessions, async ({ event, db }) => ({
-  ended: await endOtherSessions(db, await requireSession(event, db)),
+  ended: await endOtherSessions(db, await requireSession(event)),
 }))

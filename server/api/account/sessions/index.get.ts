@@ -3,7 +3,7 @@ import { route } from '#server/http/route'
 import * as accountEndpoints from '#shared/people/accountEndpoints'
 
 export default route(accountEndpoints.readSessions, async ({ event, db }) => {
-  const { id, person } = await requireSession(event, db)
+  const { id, person } = await requireSession(event)
   const rows = await openSessions(db, person)
   return {
     sessions: rows.map(s => ({

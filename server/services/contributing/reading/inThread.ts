@@ -1,22 +1,25 @@
 import type { TextAnchor } from '#core/contributing/reading/anchor'
 import type { Found } from '#core/contributing/reading/findAnchors'
-import { refusedField } from '#server/http/problem'
-import { runThread, TaskEnded } from '#server/threads/runThread'
+import { Problem, refusedField } from '#server/http/problem'
+import { logError } from '#server/log'
+import { TaskEnded, ThreadPool } from '#server/threads/threadPool'
 import type { TextIn } from './readText'
 import type { TextTasks } from './textThread'
 
-const file = () => new URL('./textThread.ts', import.meta.url)
+const pool = new ThreadPool<TextTasks>(() => new URL('./textThread.ts', import.meta.url), {
+  threads: 2,
+  waiting: 20,
+  megabytes: 1500,
+})
 const MINUTE = 60_000
 
 /** Reads a text that was uploaded, beside everything else. @throws {Problem} with a sentence for the person */
 export async function readText(bytes: Uint8Array, name: string, transcript: string | null): Promise<TextIn> {
   try {
-    return await runThread<TextTasks, 'readText'>(file(), 'readText', [bytes, name, transcript], {
-      milliseconds: 1.5 * MINUTE,
-      megabytes: 1500,
-    })
+    return await pool.run('readText', [bytes, name, transcript], 1.5 * MINUTE)
   } catch (error) {
-    if (!(error instanceof TaskEnded)) throw error
+    if (error instanceof Problem) throw error
+    if (!(error instanceof TaskEnded)) throw unreadable(error)
     throw refusedField(
       'file',
       error.reason === 'time' ? 'tooSlow' : 'tooLarge',
@@ -27,12 +30,18 @@ export async function readText(bytes: Uint8Array, name: string, transcript: stri
   }
 }
 
+/** A reader that fails on a file says nothing about us: the file is refused, and the failure is logged. */
+function unreadable(error: unknown): Problem {
+  logError('reading a text', error)
+  return refusedField(
+    'file',
+    'unreadable',
+    'This text is not built as others of its kind, and could not be read. Save it anew from the program it came from, and add that.',
+  )
+}
+
 /** Where passages stand in a text that may have changed since they were chosen; null for what is none or is lost. */
 export const findPassages = (
   words: string,
   passages: ReadonlyArray<TextAnchor | null>,
-): Promise<Array<Found | null>> =>
-  runThread<TextTasks, 'findPassages'>(file(), 'findPassages', [words, passages], {
-    milliseconds: 10 * MINUTE,
-    megabytes: 2000,
-  })
+): Promise<Array<Found | null>> => pool.run('findPassages', [words, passages], 10 * MINUTE)

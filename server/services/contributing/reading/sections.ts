@@ -82,19 +82,21 @@ export function cleanText(html: string): string {
     transformTags: {
       '*': (tagName, attribs) => ({
         tagName,
-        attribs: { ...pageMark(attribs), ...attribs, ...(attribs.id && { id: `t-${attribs.id}` }) },
+        attribs: { ...pageMark(attribs), ...attribs, ...(attribs.id && { id: prefixed(attribs.id) }) },
       }),
       a: (tagName, attribs) => ({
         tagName,
-        attribs: { ...attribs, ...(attribs.id && { id: `t-${attribs.id}` }), ...linkOf(attribs.href) },
+        attribs: { ...attribs, ...(attribs.id && { id: prefixed(attribs.id) }), ...linkOf(attribs.href) },
       }),
     },
     nonTextTags: ['script', 'style', 'textarea', 'option', 'noscript', 'title', 'head'],
   })
 }
+/** Ids of a text are kept apart from those of the page it is shown on. What has been cleaned once stays as it is. */
+const prefixed = (id: string): string => (id.startsWith('t-') ? id : `t-${id}`)
 const linkOf = (href: string | undefined): Record<string, string> => {
   const within = /^[^:]*#(.+)$/.exec(href ?? '')?.[1]
-  return within ? { href: `#t-${within}` } : { rel: 'noopener nofollow', target: '_blank' }
+  return within ? { href: `#${prefixed(within)}` } : { rel: 'noopener nofollow', target: '_blank' }
 }
 /** Where a page of the printed book begins (EPUB structural semantics, `pagebreak`). */
 const pageMark = (attribs: Record<string, string>): Record<string, string> =>

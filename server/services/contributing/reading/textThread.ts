@@ -1,6 +1,6 @@
 import { AnchorFinder, type Found } from '#core/contributing/reading/findAnchors'
 import type { TextAnchor } from '#core/contributing/reading/anchor'
-import { answerCall } from '#server/threads/answerCall'
+import { answering } from '#server/threads/answering'
 import { readText as readHere } from './readText'
 
 /** What is done with texts in a thread of its own: long work, on files nobody has looked at, with a reader that changes what is built in. */
@@ -14,4 +14,4 @@ const tasks = {
 }
 export type TextTasks = typeof tasks
 
-void answerCall(tasks)
+export default answering(tasks)

@@ -1,10 +1,8 @@
 import { and, eq, inArray, or } from 'drizzle-orm'
-import { changedText, type ChangedBlock } from '#core/contributing/wiki/changedText'
-import { comparePages } from '#core/contributing/wiki/comparePages'
-import { PageReader } from '#core/contributing/wiki/pageText'
 import type { Db } from '#server/database/client'
 import { contributions, pageComments, pageVersions, wikiPages } from '#server/database/schema'
-import type { ChangeBlock, RecordItem } from '#shared/marking/desk'
+import type { RecordItem } from '#shared/marking/desk'
+import { compareVersions } from './inThread'
 
 type Change = Pick<RecordItem, 'change' | 'about'> & { readonly text?: string }
 
@@ -63,26 +61,16 @@ export async function changesOf(db: Db, ids: readonly string[]): Promise<Map<str
       : [],
   ])
   const found = new Map<string, Change>()
-  for (const { id, doc, ...version } of versions) {
-    const reader = new PageReader()
-    const [a, b] = [
-      reader.read(
-        before.find(v => v.pageId === version.pageId && v.number === version.number - 1)?.doc ?? {
-          type: 'doc',
-        },
-      ),
-      reader.read(doc),
-    ]
-    const blocks = changedText(a, b, comparePages(a, b))
-      .filter(block => block.as !== 'kept' || block.moved !== null)
-      .map(asBlock)
-    const text = blocks
-      .flatMap(block =>
-        block.as === 'movedAway' ? [] : block.parts.filter(p => p.as === 'added').map(p => p.text),
-      )
-      .join('\n')
-    found.set(id, { change: { ...version, blocks }, about: null, text })
-  }
+  const changes = await compareVersions(
+    versions.map(v => ({
+      before: before.find(b => b.pageId === v.pageId && b.number === v.number - 1)?.doc ?? null,
+      after: v.doc,
+    })),
+  )
+  versions.forEach(({ id, doc: _, ...version }, i) => {
+    const { blocks, text } = changes[i]!
+    found.set(id, { change: { ...version, blocks: [...blocks] }, about: null, text })
+  })
   for (const { id, page, pageId, passage, resolvedIn } of comments) {
     found.set(id, {
       change: null,
@@ -95,24 +83,4 @@ export async function changesOf(db: Db, ids: readonly string[]): Promise<Map<str
     })
   }
   return found
-}
-
-const asBlock = (block: ChangedBlock): ChangeBlock => ({
-  as: block.as,
-  moved: block.moved,
-  heading: block.node.type === 'heading',
-  parts: block.parts
-    .map(p => ({
-      as: p.as,
-      text: p.nodes
-        .map(n => n.text ?? SIGNS[n.type] ?? '')
-        .join('')
-        .replace(/\n/g, ' '),
-    }))
-    .filter(p => p.text !== ''),
-})
-const SIGNS: Readonly<Record<string, string>> = {
-  footnote: '[note]',
-  inlineMath: '[formula]',
-  hardBreak: ' ',
 }

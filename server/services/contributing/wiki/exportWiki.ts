@@ -9,7 +9,7 @@ import type { Served } from '#server/http/fileRoute'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { pageMarkdown } from './markdown/writePage'
 import { inSpace, pageAt, pagesOf, wikiSpaceOf, wikiAccess, type PageRow } from './wikiAccess'
-import { picturesIn } from './versions'
+import { picturesIn } from './picturesIn'
 
 interface Take {
   readonly group?: string | undefined

@@ -1,12 +1,11 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm'
-import { standingWords } from '#core/contributing/wiki/followAuthors'
-import { PageReader, wordsIn } from '#core/contributing/wiki/pageText'
 import { shares } from '#core/contributing/wiki/shares'
 import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, pageComments, pageVersions, wikiPages } from '#server/database/schema'
 import { seminarsOf } from '#server/services/planning/jointActivities'
 import type { WikiShares } from '#shared/contributing/wiki'
+import { countStanding } from './inThread'
 import { versionRows } from './readPage'
 import { inSpace, peopleIn, wikiSpaceOf, wikiAccess } from './wikiAccess'
 
@@ -63,15 +62,9 @@ export async function memberShares(
               ),
             ),
         ])
-  const reader = new PageReader()
-  let words = 0
-  const standing = new Map(
-    heads.map(head => {
-      const text = reader.read(head.doc)
-      words += wordsIn(text.tokens)
-      return [head.id, standingWords(text, head.origins)] as const
-    }),
-  )
+  const counts = await countStanding(heads)
+  const words = counts.reduce((sum, c) => sum + c.words, 0)
+  const standing = new Map(heads.map((head, i) => [head.id, counts[i]!.byOrigin]))
   const memberIds =
     access.groups.find(g => g.id === groupId)?.memberIds ??
     [...new Set(versions.map(v => v.authorId))].filter(id => !people.get(id)?.isStaff)

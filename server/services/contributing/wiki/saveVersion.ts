@@ -1,11 +1,5 @@
 import { and, eq, gt, inArray, isNull } from 'drizzle-orm'
 import { v7 } from 'uuid'
-import { plainText, type RichNode } from '#core/contributing/richText'
-import { comparePages } from '#core/contributing/wiki/comparePages'
-import { followAuthors } from '#core/contributing/wiki/followAuthors'
-import { mergePages, type Merged, type Overlap } from '#core/contributing/wiki/mergePages'
-import { docOf, PageReader, sameTokens, wordsIn } from '#core/contributing/wiki/pageText'
-import { linkedTitles } from '#core/contributing/wiki/wikiSettings'
 import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { contributions, pageComments, pageVersions, pageWriters, wikiPages } from '#server/database/schema'
@@ -13,12 +7,12 @@ import { Problem, refusedField } from '#server/http/problem'
 import { announce } from '#server/services/contributing/announce'
 import { draftAt } from '#server/services/contributing/writing/draft'
 import { nextSeq } from '#server/services/contributing/numbering'
-import { countSources, renderDoc } from '#server/services/contributing/renderDoc'
 import { withIdempotency } from '#server/services/idempotency'
-import { PageDoc } from '#shared/contributing/richDoc'
 import type { Overlaps, VersionWrite } from '#shared/contributing/wiki'
+import { makeNextVersion } from './inThread'
+import type { SaidOverlap } from './nextVersion'
+import { attachPictures, knownWords, versionAt } from './versions'
 import { peopleIn, requireMayWrite, requirePage, type PageRow } from './wikiAccess'
-import { attachPictures, goneFor, picturesIn, versionAt, type StoredVersion } from './versions'
 
 interface Saving extends VersionWrite {
   readonly restores?: number
@@ -46,37 +40,42 @@ export async function saveVersion(
         'noBase',
         'The version this was written from is not there. Load the page anew; your text is kept here.',
       )
-    const reader = new PageReader()
-    const current = page.versions > 0 ? await versionAt(tx, page, page.versions) : null
-    const before = current && { text: reader.read(current.doc), runs: current.origins }
-    const text =
-      write.base === page.versions
-        ? reader.read(write.doc)
-        : await joined(tx, actor, page, current!, write, reader)
-    const doc = PageDoc.parse(docOf(text.tokens))
-    const next = reader.read(doc)
-    if (page.versions === 0 && plainText(doc) === '')
-      throw refusedField('doc', 'empty', 'There are no words here yet. Write a line or two first.')
-    const comparison = before && comparePages(before.text, next)
-    if (before && sameTokens(before.text.tokens, next.tokens))
-      throw refusedField('doc', 'nothingNew', 'Nothing has changed since the last version.')
     const draft = await draftAt(tx, actor, { parentId: null, slot: pageId })
     const id = draft?.id ?? v7()
-    const credited = followAuthors(before, next, await goneFor(tx, reader, page), id, comparison ?? undefined)
+    const isOnCurrent = write.base === page.versions
+    const made = await makeNextVersion({
+      id,
+      written: write.doc,
+      base: isOnCurrent || write.base === 0 ? null : ((await versionAt(tx, page, write.base))?.doc ?? null),
+      current: page.versions > 0 ? await versionAt(tx, page, page.versions) : null,
+      isOnCurrent,
+      chosen: write.chosen,
+      known: await knownWords(tx, page),
+    })
+    if (made.as === 'empty')
+      throw refusedField('doc', 'empty', 'There are no words here yet. Write a line or two first.')
+    if (made.as === 'overlaps') throw await overlap(tx, actor, page, write.base, made.overlaps)
+    if (made.as === 'same') {
+      if (isOnCurrent) throw refusedField('doc', 'nothingNew', 'Nothing has changed since the last version.')
+      // what the writer kept of both is what stands already: their draft has served
+      if (draft) await tx.delete(contributions).where(eq(contributions.id, id))
+      await stopWriting(tx, actor, pageId)
+      return { number: page.versions, id: page.currentId!, joined: true, isNew: false }
+    }
     const number = page.versions + 1
-    const rendered = renderDoc(doc)
+    const { credited } = made
     const columns = {
       type: 'pageVersion' as const,
       state: 'shown' as const,
       detail: {},
       openerId: isStaff(actor.enrolment) ? null : actor.enrolment.id,
       threadId: id,
-      doc,
-      html: rendered.html,
-      text: rendered.text,
+      doc: made.doc,
+      html: made.html,
+      text: made.text,
       words: credited.written, // what counts as its author's is what they wrote in it
-      sources: Math.max(0, rendered.sources - (current ? countSources(current.doc) : 0)),
-      figures: Math.max(0, picturesIn(doc).length - (current ? picturesIn(current.doc).length : 0)),
+      sources: made.sources,
+      figures: made.figures,
       savedAt: now,
       shownAt: now,
       seq: await nextSeq(tx, actor.activity.id),
@@ -105,18 +104,18 @@ export async function saveVersion(
       base: write.base,
       summary: write.summary,
       restores: write.restores ?? null,
-      words: wordsIn(next.tokens),
+      words: made.words,
       written: credited.written,
-      added: comparison?.added ?? credited.written,
-      removed: comparison?.removed ?? 0,
-      moved: comparison?.wordsMoved ?? 0,
+      added: made.added,
+      removed: made.removed,
+      moved: made.moved,
       origins: credited.runs,
       gone: credited.gone,
     })
-    await attachPictures(tx, actor, id, doc)
+    await attachPictures(tx, actor, id, made.pictures)
     await tx
       .update(wikiPages)
-      .set({ currentId: id, versions: number, links: linkedTitles(doc) })
+      .set({ currentId: id, versions: number, links: [...made.links] })
       .where(eq(wikiPages.id, pageId))
     if (write.actsOn.length > 0) {
       await tx
@@ -130,11 +129,9 @@ export async function saveVersion(
           ),
         )
     }
-    await tx
-      .delete(pageWriters)
-      .where(and(eq(pageWriters.pageId, pageId), eq(pageWriters.enrolmentId, actor.enrolment.id)))
+    await stopWriting(tx, actor, pageId)
     await announce(tx, { activityId: actor.activity.id, id })
-    return { number, id, joined: write.base !== page.versions }
+    return { number, id, joined: !isOnCurrent, isNew: true }
   })
 }
 
@@ -173,42 +170,25 @@ export async function restoreVersion(
   )
 }
 
-async function joined(
+const stopWriting = (tx: Db, actor: ActivityActor, pageId: string) =>
+  tx
+    .delete(pageWriters)
+    .where(and(eq(pageWriters.pageId, pageId), eq(pageWriters.enrolmentId, actor.enrolment.id)))
+
+async function overlap(
   tx: Db,
   actor: ActivityActor,
   page: PageRow,
-  current: StoredVersion,
-  write: Saving,
-  reader: PageReader,
-): Promise<Merged['text']> {
-  const base = write.base > 0 ? await versionAt(tx, page, write.base) : null
-  const sides = [reader.read(base?.doc ?? EMPTY), reader.read(write.doc), reader.read(current.doc)] as const
-  const open = mergePages(reader, ...sides)
-  // a choice holds for the very words it was made between, whatever was saved elsewhere on the page since
-  const choices = open.overlaps
-    .map(said)
-    .map(o => write.chosen.find(c => c.was === o.was && c.mine === o.mine && c.theirs === o.theirs)?.choice)
-  const merged = open.overlaps.length > 0 ? mergePages(reader, ...sides, choices) : open
-  if (choices.some(c => c === undefined)) {
-    const theirs: Overlaps = {
-      by: await savedSince(tx, actor, page, write.base),
-      overlaps: merged.overlaps.map(said),
-    }
-    throw new Problem(
-      409,
-      'overlaps',
-      `${new Intl.ListFormat('en-GB').format(theirs.by)} changed the same words meanwhile. Both texts are here; choose for each place, then save.`,
-      { theirs },
-    )
-  }
-  return merged.text
-}
-
-const EMPTY: RichNode = { type: 'doc' }
-
-function said({ base, mine, theirs }: Overlap) {
-  const words = (tokens: Overlap['mine']) => plainText(docOf(tokens))
-  return { was: words(base), mine: words(mine), theirs: words(theirs) }
+  base: number,
+  overlaps: readonly SaidOverlap[],
+): Promise<Problem> {
+  const theirs: Overlaps = { by: await savedSince(tx, actor, page, base), overlaps: [...overlaps] }
+  return new Problem(
+    409,
+    'overlaps',
+    `${new Intl.ListFormat('en-GB').format(theirs.by)} changed the same words meanwhile. Both texts are here; choose for each place, then save.`,
+    { theirs },
+  )
 }
 
 /** Given names of those who saved versions since one, in the order they first saved. */

@@ -1,19 +1,15 @@
 import type { ActivityActor } from '#server/access/seminar'
 import { and, desc, eq, inArray } from 'drizzle-orm'
-import type { RichNode } from '#core/contributing/richText'
-import { asGone, GoneWords, type GoneRun, type Runs } from '#core/contributing/wiki/followAuthors'
-import { PageReader } from '#core/contributing/wiki/pageText'
 import type { Db } from '#server/database/client'
 import { contributionFiles, contributions, files, pageVersions, wikiPages } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
+import type { AuthoredDoc, VersionIn } from './nextVersion'
 import { inSpace, type PageRow } from './wikiAccess'
 
 /** A version with its text and where its words are from. */
-export interface StoredVersion {
+export interface StoredVersion extends AuthoredDoc {
   readonly id: string
   readonly number: number
-  readonly doc: RichNode
-  readonly origins: Runs
 }
 
 export async function versionAt(
@@ -34,36 +30,36 @@ export async function versionAt(
   return row ?? null
 }
 
-/** Everything by which words that come to a page are known again: what its versions took out, and what other pages of the wiki say or said. */
-export async function goneFor(tx: Db, reader: PageReader, page: PageRow): Promise<GoneWords> {
+/** By what words that come to a page are known again: what its versions took out, and what other pages of the wiki say or said. */
+export async function knownWords(tx: Db, page: PageRow): Promise<VersionIn['known']> {
   const inWiki = await tx
     .select({ id: wikiPages.id, currentId: wikiPages.currentId })
     .from(wikiPages)
     .where(and(eq(wikiPages.activityId, page.activityId), inSpace(page)))
   const currents = inWiki.filter(p => p.id !== page.id).flatMap(p => p.currentId ?? [])
-  const [taken, standing] = await Promise.all([
-    tx
-      .select({ pageId: pageVersions.pageId, gone: pageVersions.gone })
-      .from(pageVersions)
-      .where(
-        inArray(
-          pageVersions.pageId,
-          inWiki.map(p => p.id),
-        ),
-      )
-      .orderBy(desc(pageVersions.number)),
+  const taken = await tx
+    .select({ pageId: pageVersions.pageId, gone: pageVersions.gone })
+    .from(pageVersions)
+    .where(
+      inArray(
+        pageVersions.pageId,
+        inWiki.map(p => p.id),
+      ),
+    )
+    .orderBy(desc(pageVersions.number))
+  const elsewhere =
     currents.length > 0
-      ? tx
+      ? await tx
           .select({ origins: pageVersions.origins, doc: contributions.doc })
           .from(pageVersions)
           .innerJoin(contributions, eq(contributions.id, pageVersions.id))
           .where(inArray(pageVersions.id, currents))
-      : [],
-  ])
-  const own = taken.filter(t => t.pageId === page.id).flatMap(t => [...t.gone])
-  const others = taken.filter(t => t.pageId !== page.id).flatMap(t => [...t.gone])
-  const elsewhere: GoneRun[] = standing.flatMap(s => asGone(reader.read(s.doc), s.origins))
-  return new GoneWords(reader, [...own, ...elsewhere, ...others])
+      : []
+  return {
+    goneHere: taken.filter(t => t.pageId === page.id).flatMap(t => [...t.gone]),
+    elsewhere,
+    goneElsewhere: taken.filter(t => t.pageId !== page.id).flatMap(t => [...t.gone]),
+  }
 }
 
 /** Makes the pictures of a version come with it: the writer's own, and those that stand in this wiki already. */
@@ -71,19 +67,18 @@ export async function attachPictures(
   tx: Db,
   { activity, enrolment }: ActivityActor,
   versionId: string,
-  doc: RichNode,
+  wanted: readonly string[],
 ): Promise<void> {
-  const wanted = picturesIn(doc)
   if (wanted.length === 0) return
   const own = await tx
     .select({ id: files.id, madeBy: files.madeBy })
     .from(files)
-    .where(inArray(files.id, wanted))
+    .where(inArray(files.id, [...wanted]))
   const standing = await tx
     .select({ id: contributionFiles.fileId })
     .from(contributionFiles)
     .innerJoin(contributions, eq(contributions.id, contributionFiles.contributionId))
-    .where(and(inArray(contributionFiles.fileId, wanted), eq(contributions.activityId, activity.id)))
+    .where(and(inArray(contributionFiles.fileId, [...wanted]), eq(contributions.activityId, activity.id)))
   const may = new Set([
     ...own.filter(f => f.madeBy === enrolment.id).map(f => f.id),
     ...standing.map(f => f.id),
@@ -102,14 +97,4 @@ export async function attachPictures(
       position,
     })),
   )
-}
-
-export function picturesIn(node: RichNode): string[] {
-  const own =
-    node.type === 'image'
-      ? [/^\/api\/files\/([0-9a-f-]{36})$/.exec(String(node.attrs?.src ?? ''))?.[1]].filter(
-          x => x !== undefined,
-        )
-      : []
-  return [...new Set([...own, ...(node.content ?? []).flatMap(picturesIn)])]
 }

@@ -13,6 +13,7 @@ import { countsFrom, requireInTime, submissionMethodOf } from '#server/services/
 import { draftAt } from './draft'
 import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
+import { isSpeaking } from '#server/services/people/silence'
 import { requireWriteTarget } from './writeTarget'
 
 /** Shows a contribution, or hands it in where staff see it first or it waits for its time. A draft begun at the same place becomes it: one row, one life. */
@@ -97,7 +98,13 @@ export async function showDue(db: Database, now: Date): Promise<number> {
       .select({ row: contributions, activity: activities })
       .from(contributions)
       .innerJoin(activities, eq(activities.id, contributions.activityId))
-      .where(and(eq(contributions.state, 'scheduled'), lte(contributions.showAt, now)))
+      .where(
+        and(
+          eq(contributions.state, 'scheduled'),
+          lte(contributions.showAt, now),
+          isSpeaking(contributions.seminarId),
+        ),
+      )
       .orderBy(contributions.showAt, contributions.id)
       .for('update', { of: contributions, skipLocked: true })
     for (const { row, activity } of due) {

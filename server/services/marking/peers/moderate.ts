@@ -18,6 +18,7 @@ import {
 import { tell } from '#server/services/messaging/notices'
 import { loadRubric } from '#server/services/planning/activityView'
 import { withIdempotency } from '#server/services/idempotency'
+import { isSpeaking } from '#server/services/people/silence'
 import type { JudgeWrite, SampleWrite } from '#shared/marking/peers'
 
 /** Lets a review count after a look at it, sets it aside with a reason, or leaves the question open again. */
@@ -94,7 +95,9 @@ export async function releaseDue(db: Database, now: Date): Promise<number> {
     .select({ activity: activities })
     .from(activities)
     .innerJoin(peerReviews, eq(peerReviews.activityId, activities.id))
-    .where(and(eq(activities.kind, 'review'), isNull(peerReviews.releasedAt)))
+    .where(
+      and(eq(activities.kind, 'review'), isNull(peerReviews.releasedAt), isSpeaking(activities.seminarId)),
+    )
   const due = rows.filter(
     ({ activity: { settings } }) =>
       settings.review?.release === 'at' &&

@@ -11,7 +11,7 @@ import { activities, enrolments, marks, persons, secondMarks } from '#server/dat
 import { letterView } from '#server/services/marking/returnedLetter'
 import { gradebook } from '#server/services/marking/gradebook/gradebook'
 import { CELL_STATES, type Gradebook } from '#shared/marking/gradebook'
-import { lettersPdf } from './letterPdf'
+import { lettersPdf, lettersZip } from './inThread'
 
 export interface ResultFile {
   readonly name: string
@@ -56,25 +56,24 @@ export async function exportResults(
       }
     case 'zip': {
       const letters = await returnedLetters(db, actor, activityId)
-      const files: Record<string, Uint8Array> = {}
-      for (const l of letters)
-        files[`${l.letter.title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim()}/${unique(files, l)}`] =
-          await lettersPdf([l])
+      const paths = new Map<string, Letter>()
+      for (const l of letters) paths.set(pathOf(paths, l), l)
       return {
         name: `${base} letters.zip`,
         type: 'application/zip',
-        bytes: Buffer.from(zipSync(files, { level: 6, mtime: now })),
+        bytes: await lettersZip([...paths], now),
       }
     }
   }
 }
 
-const unique = (files: Record<string, unknown>, l: Letter): string => {
+/** Where a letter stands in the archive: of two of one name the second gets a number. */
+const pathOf = (taken: ReadonlyMap<string, unknown>, l: Letter): string => {
   const folder = l.letter.title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim()
   const name = l.student.replace(/[^\p{L}\p{N}]+/gu, ' ').trim()
   for (let n = 1; ; n++) {
-    const file = `${name}${n > 1 ? ` ${n}` : ''}.pdf`
-    if (!(`${folder}/${file}` in files)) return file
+    const path = `${folder}/${name}${n > 1 ? ` ${n}` : ''}.pdf`
+    if (!taken.has(path)) return path
   }
 }
 

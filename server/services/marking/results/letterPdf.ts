@@ -2,6 +2,12 @@ import sanitizeHtml from 'sanitize-html'
 import type { LetterView } from '#shared/marking/letter'
 import { HARBOUR, openPdf, QUIET, say, type Doc } from '#server/services/files/taggedPdf'
 
+export interface PrintedLetter {
+  readonly letter: LetterView
+  readonly seminar: string
+  readonly student: string
+  readonly at: string
+}
 interface Block {
   readonly tag: 'H2' | 'P' | 'LI' | 'BlockQuote'
   readonly text: string
@@ -12,14 +18,7 @@ interface Block {
  * (ISO 32000-1, 14.8). Each letter begins on a page of its own.
  * @returns the bytes of the file
  */
-export function lettersPdf(
-  letters: ReadonlyArray<{
-    readonly letter: LetterView
-    readonly seminar: string
-    readonly student: string
-    readonly at: string
-  }>,
-): Promise<Buffer> {
+export function lettersPdf(letters: readonly PrintedLetter[]): Promise<Buffer> {
   const { doc, done } = openPdf({
     title: letters.length === 1 ? `${letters[0]!.letter.title}: letter to ${letters[0]!.student}` : 'Letters',
     author: letters[0]?.letter.by ?? '',
@@ -35,15 +34,7 @@ export function lettersPdf(
 
 const pts = (hundredths: number) => String(hundredths / 100)
 
-function oneLetter(
-  doc: Doc,
-  {
-    letter,
-    seminar,
-    student,
-    at,
-  }: { readonly letter: LetterView; readonly seminar: string; readonly student: string; readonly at: string },
-): void {
+function oneLetter(doc: Doc, { letter, seminar, student, at }: PrintedLetter): void {
   say(doc, 'P', seminar, { face: 'ui', size: 9.5, color: QUIET, gap: 2 })
   say(doc, 'H1', letter.title, { face: 'strong', size: 19, gap: 3 })
   say(doc, 'P', `To ${student}, from ${letter.by}, ${at}`, { face: 'ui', size: 9.5, color: QUIET, gap: 14 })

@@ -1,7 +1,7 @@
 import { nothingHere, requireActivity } from '#server/access/seminar'
 import { downloadRoute } from '#server/http/fileRoute'
 import { returnedLetters } from '#server/services/marking/results/exportResults'
-import { lettersPdf } from '#server/services/marking/results/letterPdf'
+import { lettersPdf } from '#server/services/marking/results/inThread'
 import * as markingEndpoints from '#shared/marking/endpoints'
 
 /** A student's own letter as a paper. */

@@ -1,0 +1,150 @@
+<script setup lang="ts">
+import { LOGGED_ACTS, type AccessLogEntry, type LoggedAct } from '#shared/people/accessLog'
+import * as accessLogEndpoints from '#shared/people/accessLogEndpoints'
+import TextButton from '../components/controls/TextButton.vue'
+import ProblemPage from '../components/shell/ProblemPage.vue'
+import { useApi } from '../composables/shell/useApi'
+import { useSending } from '../composables/shell/useSending'
+
+definePageMeta({ layout: 'plain' })
+useHead({ title: 'Access log' })
+const api = useApi()
+const { busy, problem, send } = useSending()
+const find = ref('')
+const act = ref<LoggedAct | ''>('')
+const query = () => ({ find: find.value, ...(act.value && { act: act.value }) })
+const { data, error, refresh } = await useAsyncData('access-log', () =>
+  api.call(accessLogEndpoints.readAccessLog, { query: query() }),
+)
+const older = ref<AccessLogEntry[]>([])
+const hasMore = ref(data.value?.more ?? false)
+const entries = computed(() => [...(data.value?.entries ?? []), ...older.value])
+const acts = Object.entries(LOGGED_ACTS) as Array<[LoggedAct, string]> // its keys are the acts
+async function look() {
+  older.value = []
+  await refresh()
+  hasMore.value = data.value?.more ?? false
+}
+async function more() {
+  const page = await send(() =>
+    api.call(accessLogEndpoints.readAccessLog, {
+      query: { ...query(), before: entries.value.at(-1)!.id },
+    }),
+  )
+  if (!page) return
+  older.value.push(...page.entries)
+  hasMore.value = page.more
+}
+// the reader's own clock is known in the browser only; until then the server's stands there
+const zone = ref('UTC')
+onMounted(() => {
+  zone.value = Intl.DateTimeFormat().resolvedOptions().timeZone
+})
+const at = computed(
+  () => new Intl.DateTimeFormat('en-GB', { timeZone: zone.value, dateStyle: 'medium', timeStyle: 'medium' }),
+)
+const words = (entry: AccessLogEntry) =>
+  entry.done || entry.act === 'refused' ? LOGGED_ACTS[entry.act] : `was refused: ${LOGGED_ACTS[entry.act]}`
+</script>
+
+<template>
+  <ProblemPage v-if="error || !data" :sentence="error?.message ?? ''" @retry="refresh()" />
+  <main v-else class="leaf">
+    <div class="leaf-head">
+      <h1>Access log</h1>
+      <p class="muted small">who signed in, what was taken away, and what was refused; kept for 400 days</p>
+      <span class="grow" />
+      <form class="find" role="search" @submit.prevent="look">
+        <label
+          ><span class="visually-hidden">Look for</span
+          ><input v-model="find" class="in" type="search" placeholder="name, address or seminar"
+        /></label>
+        <label
+          ><span class="visually-hidden">What was done</span
+          ><select v-model="act" class="in" @change="look">
+            <option value="">everything</option>
+            <option v-for="[code, label] in acts" :key="code" :value="code">{{ label }}</option>
+          </select></label
+        >
+        <v-btn type="submit">Search</v-btn>
+      </form>
+    </div>
+    <p v-if="entries.length === 0" class="invite">Nothing of this kind is written down.</p>
+    <div v-else class="scroll" tabindex="0" role="region" aria-label="Entries">
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">When ({{ zone }})</th>
+            <th scope="col">Who</th>
+            <th scope="col">What</th>
+            <th scope="col">Seminar</th>
+            <th scope="col">About</th>
+            <th scope="col">From</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="e in entries" :key="e.id" :class="{ refused: !e.done }">
+            <td>{{ at.format(new Date(e.at)) }}</td>
+            <td>{{ e.who ?? 'nobody signed in' }}</td>
+            <td>{{ words(e) }}</td>
+            <td>{{ e.seminar ?? '' }}</td>
+            <td class="about">{{ e.about }}</td>
+            <td>{{ e.client }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p v-if="hasMore" class="more">
+      <TextButton :disabled="busy" @click="more">Show older entries</TextButton>
+      <span v-if="problem" class="field-problem" role="alert">{{ problem }}</span>
+    </p>
+  </main>
+</template>
+
+<style scoped>
+.find {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+}
+.find .in {
+  max-width: 15rem;
+}
+.scroll {
+  overflow-x: auto;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 0.84375rem;
+}
+th {
+  text-align: left;
+  color: var(--ink-3);
+  font-weight: 500;
+  padding: 6px 12px 6px 0;
+  border-bottom: 1px solid var(--line);
+  white-space: nowrap;
+}
+td {
+  padding: 7px 12px 7px 0;
+  border-bottom: 1px solid var(--line-soft);
+  vertical-align: baseline;
+}
+td:first-child {
+  white-space: nowrap;
+}
+.about {
+  max-width: 22rem;
+  overflow-wrap: anywhere;
+  color: var(--ink-3);
+}
+.refused td:nth-child(3) {
+  color: var(--ember);
+  font-weight: 600;
+}
+.more {
+  padding: 14px 0;
+}
+</style>

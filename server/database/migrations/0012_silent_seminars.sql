@@ -1,0 +1,1 @@
+ALTER TABLE "seminars" ADD COLUMN "silent_since" timestamp with time zone;

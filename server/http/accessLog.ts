@@ -1,0 +1,44 @@
+import { getRouterParams, type H3Event } from 'h3'
+import { getPerson } from '#server/access/session'
+import { useDatabase } from '#server/database/connection'
+import { logError } from '#server/log'
+import { writeAccessLog } from '#server/services/people/accessLog'
+import type { Endpoint } from '#shared/http/endpoint'
+import { clientAddress } from './client'
+import { Problem } from './problem'
+
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i
+
+/** What an entry of the access log is about, where the address of the request does not say it: an address that was tried. */
+export function logAbout(event: H3Event, about: string): void {
+  event.context.logAbout = about
+}
+
+/**
+ * Writes down what an endpoint of the access log did, and for every endpoint that somebody signed in was refused. A log
+ * that cannot be written is told of in the error stream and stops nobody.
+ *
+ * @param failure what went wrong; null if it was done
+ */
+export async function logAccess(event: H3Event, endpoint: Endpoint, failure: unknown): Promise<void> {
+  const status = failure instanceof Problem ? failure.status : 500
+  const isRefusal = failure !== null && status === 403
+  const isTry = failure !== null && (status === 401 || status === 422 || status === 429)
+  const act = endpoint.logged ?? (isRefusal ? 'refused' : null)
+  if (!act || (failure !== null && !isRefusal && !isTry)) return
+  try {
+    const person = await getPerson(event)
+    if (failure !== null && !person && act !== 'signIn' && act !== 'signInByCode') return
+    const seminarId = (event.context.seminarId as string | undefined) ?? getRouterParams(event).seminarId
+    await writeAccessLog(useDatabase('access'), {
+      act,
+      done: failure === null,
+      personId: person?.id ?? null,
+      seminarId: seminarId && UUID.test(seminarId) ? seminarId : null,
+      about: String(event.context.logAbout ?? `${endpoint.method} ${event.path.split('?')[0]}`),
+      client: clientAddress(event),
+    })
+  } catch (error) {
+    logError('access log', error)
+  }
+}

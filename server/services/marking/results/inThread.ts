@@ -1,0 +1,30 @@
+import { Problem } from '#server/http/problem'
+import { TaskEnded, ThreadPool } from '#server/threads/threadPool'
+import type { PrintedLetter } from './letterPdf'
+import type { LetterTasks } from './letterThread'
+
+const pool = new ThreadPool<LetterTasks>(() => new URL('./letterThread.ts', import.meta.url), {
+  threads: 1,
+  waiting: 20,
+  megabytes: 1000,
+})
+const LONGEST = 5 * 60_000 // milliseconds
+
+export const lettersPdf = (letters: readonly PrintedLetter[]): Promise<Buffer> =>
+  asFile(pool.run('lettersPdf', [letters], LONGEST))
+
+/** An archive with one PDF for each letter, by its path in it. */
+export const lettersZip = (
+  letters: ReadonlyArray<readonly [path: string, PrintedLetter]>,
+  at: Date,
+): Promise<Buffer> => asFile(pool.run('lettersZip', [letters, at], LONGEST))
+
+async function asFile(made: Promise<Uint8Array>): Promise<Buffer> {
+  try {
+    const bytes = await made
+    return Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength)
+  } catch (error) {
+    if (!(error instanceof TaskEnded)) throw error
+    throw new Problem(503, 'tooSlow', 'These letters took too long to set. Take them activity by activity.')
+  }
+}
