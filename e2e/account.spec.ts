@@ -155,6 +155,6 @@ test('a second step is set up with an app, asked for, and got through by a code 
   await expect(elsewhere.getByText('This code does not fit')).toBeVisible()
   await elsewhere.getByLabel('Code from your app').fill(codes[3]!.toLowerCase())
   await elsewhere.keyboard.press('Enter')
-  await expect(elsewhere.getByRole('banner')).toContainText('Liv')
+  await expect(elsewhere.getByRole('banner')).toContainText('My week')
   await elsewhere.context().close()
 })

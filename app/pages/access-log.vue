@@ -43,8 +43,6 @@ onMounted(() => {
 const at = computed(
   () => new Intl.DateTimeFormat('en-GB', { timeZone: zone.value, dateStyle: 'medium', timeStyle: 'medium' }),
 )
-const words = (entry: AccessLogEntry) =>
-  entry.done || entry.act === 'refused' ? LOGGED_ACTS[entry.act] : `was refused: ${LOGGED_ACTS[entry.act]}`
 </script>
 
 <template>
@@ -77,6 +75,7 @@ const words = (entry: AccessLogEntry) =>
             <th scope="col">When ({{ zone }})</th>
             <th scope="col">Who</th>
             <th scope="col">What</th>
+            <th scope="col">Outcome</th>
             <th scope="col">Seminar</th>
             <th scope="col">About</th>
             <th scope="col">From</th>
@@ -86,7 +85,8 @@ const words = (entry: AccessLogEntry) =>
           <tr v-for="e in entries" :key="e.id" :class="{ refused: !e.done }">
             <td>{{ at.format(new Date(e.at)) }}</td>
             <td>{{ e.who ?? 'nobody signed in' }}</td>
-            <td>{{ words(e) }}</td>
+            <td>{{ LOGGED_ACTS[e.act] }}</td>
+            <td>{{ e.done ? 'done' : 'refused' }}</td>
             <td>{{ e.seminar ?? '' }}</td>
             <td class="about">{{ e.about }}</td>
             <td>{{ e.client }}</td>
@@ -140,7 +140,7 @@ td:first-child {
   overflow-wrap: anywhere;
   color: var(--ink-3);
 }
-.refused td:nth-child(3) {
+.refused td:nth-child(4) {
   color: var(--ember);
   font-weight: 600;
 }

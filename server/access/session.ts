@@ -43,6 +43,7 @@ export async function beginSession(event: H3Event, db: Db, personId: string): Pr
     agent: (getRequestHeader(event, 'user-agent') ?? '').slice(0, LONGEST_AGENT),
   })
   asked.delete(event)
+  event.context.signedIn = personId // for the access log: the request itself still came without a session
   const cookie = { httpOnly: true, sameSite: 'lax', secure: isBehindTls(event), path: '/' } as const
   setCookie(event, COOKIE, secret, { ...cookie, expires: expiresAt })
   setCookie(event, BROWSER_COOKIE, browser, { ...cookie, maxAge: (365 * DAY) / 1000 })

@@ -76,15 +76,15 @@ describe('the access log', () => {
   })
 
   it('no longer holds the address of somebody who was erased', async () => {
-    const nils = await world.enrolment('nils')
-    await world.as('nils')
-    const about = and(eq(t.accessLog.about, email('nils')), eq(t.accessLog.act, 'signIn'))
+    const former = await world.enrolment('solongo')
+    await world.as('solongo')
+    const about = and(eq(t.accessLog.about, email('solongo')), eq(t.accessLog.act, 'signIn'))
     expect(await world.db.$count(t.accessLog, about)).toBeGreaterThan(0)
     const [person] = await world.db
       .select()
       .from(t.persons)
-      .where(eq(t.persons.email, email('nils')))
-    const erased = await owner.send('POST', `/api/seminars/${world.seminar.id}/people/${nils.id}/erase`, {
+      .where(eq(t.persons.email, email('solongo')))
+    const erased = await owner.send('POST', `/api/seminars/${world.seminar.id}/people/${former.id}/erase`, {
       name: person!.name,
     })
     expect(erased.status).toBe(200)

@@ -5,6 +5,7 @@ import type { ReadingView } from '#shared/contributing/reading'
 import type { ThreadView } from '#shared/contributing/thread'
 import type { ComposerView } from '#shared/planning/composer'
 import * as t from '#server/database/schema'
+import { loadRecords } from '#server/services/contributing/records'
 import type { Client } from '#server/testing/server'
 import { testWorld, type World } from '#server/testing/world'
 
@@ -78,6 +79,45 @@ describe('readings and notes that travel', () => {
     view.contributions.flatMap(c =>
       c.view === 'whole' && c.note ? [{ ...c.note, id: c.id, by: c.author.givenName, html: c.html }] : [],
     )
+
+  it('are taken in by a student only as their own, and what is taken in counts for nothing', async () => {
+    const ines = await as('ines')
+    const malin = await as('malin')
+    const out = (await ines.json<{ first: { items: object[] } }>('GET', `${calm}/reading/annotations`)).body
+    const { body: where } = await ines.json<ReadingView>('GET', `${calm}/reading`)
+    const id = await reading(where.text!.id)
+    const me = await world.enrolment('malin')
+    const own = (name: string, creator?: object) => ({
+      '@context': 'http://www.w3.org/ns/anno.jsonld',
+      type: 'Annotation',
+      id: `urn:x:${name}`,
+      ...(creator && { creator }),
+      body: { type: 'TextualBody', value: `Noted by ${name}.`, format: 'text/plain' },
+      target: {
+        source: 'http://elsewhere.example/',
+        selector: { type: 'TextQuoteSelector', exact: 'every night wears a cable' },
+      },
+    })
+    const taken = await malin.json<{ notes: number; refused: Array<{ why: string }> }>(
+      'POST',
+      `/api/activities/${id}/reading/annotations`,
+      {
+        key: v7(),
+        json: JSON.stringify([
+          ...out.first.items.filter(item => !JSON.stringify(item).includes(me.id)),
+          own('nobody'),
+          own('me', { type: 'Person', id: `urn:uuid:${me.id}`, name: 'x' }),
+          own('another', { type: 'Person', id: 'urn:x:y', name: 'Somebody Else' }),
+        ]),
+        trial: false,
+      },
+    )
+    expect(taken.body.notes).toBe(2)
+    expect(new Set(taken.body.refused.map(r => r.why))).toEqual(new Set(['somebody else wrote it']))
+    const student = { enrolmentId: me.id } as Parameters<typeof loadRecords>[2][number] // nothing else of them is read
+    const records = await loadRecords(world.db, [id], [student])
+    expect(records.get(id)!.get(me.id)!.shown).toEqual([])
+  })
 
   it('give all notes away in the open standard, and take them in from it', async () => {
     const ines = await as('ines')

@@ -68,19 +68,22 @@ describe('a second step when signing in', () => {
     expect((await again(codes[0]!.toLowerCase())).status).toBe(200)
     expect((await (await byPassword('liv'))!(codes[0]!)).status).toBe(401) // and so is one on paper
     expect((await liv.json<SecondFactorView>('GET', FACTOR)).body.codesLeft).toBe(9)
+    const logged = await world.db.select({ act: t.accessLog.act, done: t.accessLog.done }).from(t.accessLog)
+    expect(logged).toContainEqual({ act: 'codeAsked', done: true })
+    expect(logged).toContainEqual({ act: 'signInByCode', done: false })
     const [stored] = await world.db.select().from(t.recoveryCodes)
     expect(codes.map(c => c.replace('-', ''))).not.toContain(stored!.digest)
   })
 
   it('is not guessed: of many codes at once ten are looked at, whatever password follows', async () => {
-    const { codes } = await turnOn(await world.as('nils'))
-    const show = (await byPassword('nils'))!
+    const { codes } = await turnOn(await world.as('solongo'))
+    const show = (await byPassword('solongo'))!
     const answers = await Promise.all(
       Array.from({ length: 60 }, (_, n) => show(String(100_000 + n)).then(a => a.status)),
     )
     expect(answers.filter(s => s === 401)).toHaveLength(10)
     expect(answers.filter(s => s === 429)).toHaveLength(50)
-    const again = (await byPassword('nils'))!
+    const again = (await byPassword('solongo'))!
     expect((await again(codes[0]!)).status).toBe(429)
   })
 

@@ -4,6 +4,7 @@ import { useDatabase } from '#server/database/connection'
 import { logError } from '#server/log'
 import { writeAccessLog } from '#server/services/people/accessLog'
 import type { Endpoint } from '#shared/http/endpoint'
+import type { LoggedAct } from '#shared/people/accessLog'
 import { clientAddress } from './client'
 import { Problem } from './problem'
 
@@ -12,6 +13,12 @@ const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i
 /** What an entry of the access log is about, where the address of the request does not say it: an address that was tried. */
 export function logAbout(event: H3Event, about: string): void {
   event.context.logAbout = about
+}
+
+/** Calls what an endpoint did by another name than its own, and says whose it was though nobody is signed in yet. */
+export function logAs(event: H3Event, act: LoggedAct, personId: string): void {
+  event.context.logAct = act
+  event.context.signedIn = personId
 }
 
 /**
@@ -31,9 +38,9 @@ export async function logAccess(event: H3Event, endpoint: Endpoint, failure: unk
     if (failure !== null && !person && act !== 'signIn' && act !== 'signInByCode') return
     const seminarId = (event.context.seminarId as string | undefined) ?? getRouterParams(event).seminarId
     await writeAccessLog(useDatabase('access'), {
-      act,
+      act: (event.context.logAct as LoggedAct | undefined) ?? act,
       done: failure === null,
-      personId: person?.id ?? null,
+      personId: (event.context.signedIn as string | undefined) ?? person?.id ?? null,
       seminarId: seminarId && UUID.test(seminarId) ? seminarId : null,
       about: String(event.context.logAbout ?? `${endpoint.method} ${event.path.split('?')[0]}`),
       client: clientAddress(event),

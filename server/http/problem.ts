@@ -42,10 +42,19 @@ export class Problem extends Error {
 export const refusedField = (field: string, code: string, sentence: string, status = 422): Problem =>
   new Problem(status, code, sentence, { fields: { [field]: sentence } })
 
+/** Where a contract has no sentence of its own, the library's message is for programmers. */
+const FOR_PROGRAMMERS = /^(?:Too (?:big|small)|Invalid|Unrecognized|Expected)\b/
+const PLAIN: Readonly<Record<string, string>> = {
+  too_big: 'This is longer or larger than what fits here.',
+  too_small: 'This is shorter or smaller than what is needed here.',
+}
+const sentenceOf = ({ code, message }: ZodError['issues'][number]): string =>
+  FOR_PROGRAMMERS.test(message) ? (PLAIN[code] ?? 'This is missing, or not what is asked for here.') : message
+
 /** Sentences of a contract that was not met, each at its field; the contracts word them. */
 export function problemOf(error: ZodError): Problem {
   const fields: Record<string, string> = {}
-  for (const issue of error.issues) fields[issue.path.join('.') || 'body'] ??= issue.message
+  for (const issue of error.issues) fields[issue.path.join('.') || 'body'] ??= sentenceOf(issue)
   const [first] = Object.values(fields)
   return new Problem(422, 'contract', first ?? 'Something in this request could not be read.', { fields })
 }

@@ -40,7 +40,7 @@ export class ThreadPool<T extends Tasks> {
     args: Parameters<T[K]>,
     milliseconds: number,
   ): Promise<Awaited<ReturnType<T[K]>>> {
-    const answer = await this.answer({ task, args }, AbortSignal.timeout(milliseconds))
+    const answer = await this.answer({ task, args }, AbortSignal.timeout(Math.round(milliseconds)))
     // the thread ran the task of this name, so the value is of its type
     if (answer.kind === 'done') return answer.value as Awaited<ReturnType<T[K]>>
     throw new Problem(answer.status, answer.code, answer.sentence, answer.extra)

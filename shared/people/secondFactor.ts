@@ -19,6 +19,6 @@ const Code = z
   .string()
   .trim()
   .transform(code => code.replace(/[\s-]/g, '').toUpperCase())
-export const CodeWrite = z.object({ code: Code.pipe(z.string().min(6, 'Write the code.').max(20)) })
+export const AppCodeWrite = z.object({ code: Code.pipe(z.string().min(6, 'Write the code.').max(20)) })
 export const RecoveryCodes = z.object({ codes: z.array(z.string()) })
 export const PasswordAgain = z.object({ password: z.string().min(1, 'Write your password.').max(200) })

@@ -1,5 +1,11 @@
 import { endpoint } from '../http/endpoint'
-import { CodeWrite, PasswordAgain, RecoveryCodes, SecondFactorSecret, SecondFactorView } from './secondFactor'
+import {
+  AppCodeWrite,
+  PasswordAgain,
+  RecoveryCodes,
+  SecondFactorSecret,
+  SecondFactorView,
+} from './secondFactor'
 import { SessionAnswer } from './session'
 
 export const readSecondFactor = endpoint({
@@ -22,7 +28,7 @@ export const confirmSecondFactor = endpoint({
   path: '/api/account/second-factor',
   logged: 'secondStepOn',
   summary: 'Turns the second step on by a code of the app, and gives recovery codes',
-  body: CodeWrite,
+  body: AppCodeWrite,
   answer: RecoveryCodes,
 })
 
@@ -49,6 +55,6 @@ export const signInByCode = endpoint({
   path: '/api/session/code',
   logged: 'signInByCode',
   summary: 'Signs in by the code of an app, or a recovery code, after the password was right',
-  body: CodeWrite,
+  body: AppCodeWrite,
   answer: SessionAnswer,
 })

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import StarterKit from '@tiptap/starter-kit'
 import { EditorContent, useEditor, type AnyExtension, type JSONContent } from '@tiptap/vue-3'
 import type { RichNode } from '#core/contributing/richText'
 import { formulaNodes } from '~/composables/contributing/formulaNodes'
 import { cleanPasted } from '~/composables/contributing/cleanPasted'
+import { isSendingKey, textNodes } from '~/composables/contributing/textNodes'
 
 const FormulaField = defineAsyncComponent(() => import('./FormulaField.vue'))
 const props = withDefaults(
@@ -34,7 +34,7 @@ const editor = useEditor({
     ...(props.formulas
       ? formulaNodes((latex, pos) => Object.assign(formula, { open: true, latex, pos }))
       : []),
-    StarterKit.configure({
+    textNodes({
       heading: { levels: props.levels },
       codeBlock: false,
       link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] },
@@ -54,6 +54,7 @@ const editor = useEditor({
       ...(props.describedby && { 'aria-describedby': props.describedby }),
     }),
     transformPastedHTML: cleanPasted,
+    handleKeyDown: (_view, event) => isSendingKey(event),
   },
   onUpdate: ({ editor: e }) => emit('write', e.getJSON() as RichNode),
 })

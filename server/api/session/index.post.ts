@@ -1,7 +1,7 @@
 import { countSignIn } from '#server/access/limits'
 import { beginSession, knownBrowser } from '#server/access/session'
 import { beginStep } from '#server/access/signInStep'
-import { logAbout } from '#server/http/accessLog'
+import { logAbout, logAs } from '#server/http/accessLog'
 import { clientAddress } from '#server/http/client'
 import { route } from '#server/http/route'
 import { hasSecondFactor } from '#server/services/people/secondFactor'
@@ -19,6 +19,7 @@ export default route(peopleEndpoints.signIn, async ({ event, db, body }) => {
   await tries.giveBack()
   if (await hasSecondFactor(db, person.id)) {
     await beginStep(event, db, person.id)
+    logAs(event, 'codeAsked', person.id)
     return { session: null, needsCode: true }
   }
   await beginSession(event, db, person.id)

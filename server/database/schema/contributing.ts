@@ -32,6 +32,7 @@ export interface ContributionDetail {
   }
   readonly title?: string // of a blog entry
   readonly note?: StoredNote // of a note in a margin
+  readonly imported?: true // taken in from a file: it counts for nothing
   readonly term?: TermDetail // of a term of the lexicon
   readonly page?: { readonly id: string; readonly base: number } // of a page begun in a wiki: the version it is written from
   readonly handIn?: { readonly way: SubmissionMethod; readonly groupId?: string; readonly tickedBy?: string } // of work that is reviewed

@@ -21,6 +21,7 @@ import type { CountedContribution } from '#core/planning/expectations/rule'
 import type { CheckView } from '#shared/contributing/activity'
 import { closesFor, dueAtOf, type ActivityPlan } from '#server/services/planning/activityPlan'
 import { seminarsOf } from '#server/services/planning/jointActivities'
+import { isWrittenHere } from './written'
 
 export interface Student {
   readonly enrolmentId: string
@@ -144,6 +145,7 @@ export async function loadRecords(
           inArray(contributions.activityId, [...activityIds]),
           inArray(contributions.authorId, authors),
           inArray(contributions.state, ['shown', 'draft']),
+          isWrittenHere,
         ),
       ),
     db

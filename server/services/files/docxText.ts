@@ -57,7 +57,7 @@ export async function docxText(bytes: Uint8Array): Promise<string> {
       { buffer: Buffer.from(zipSync(parts, { level: 0 })) },
       { convertImage: mammoth.images.imgElement(() => Promise.resolve({ src: '' })) },
     )
-    return cleanDocument(value)
+    return cleanDocument(value.replaceAll('\0', '')) // no database keeps it
   } catch {
     throw new NotADocument('notADocument')
   }

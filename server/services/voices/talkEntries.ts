@@ -2,6 +2,7 @@ import { and, eq, gte, inArray, lt, notInArray, sql } from 'drizzle-orm'
 import type { TalkEntry } from '#core/voices/talkEntry'
 import type { Db } from '#server/database/client'
 import { contributions, textMeasures } from '#server/database/schema'
+import { isWrittenHere } from '#server/services/contributing/written'
 import { countTexts } from './inThread'
 import { keepCounts } from './textMeasures'
 
@@ -22,6 +23,7 @@ export async function loadTalkEntries(
     notInArray(contributions.type, [...NOT_TALK]),
     gte(contributions.shownAt, span.from),
     lt(contributions.shownAt, span.to),
+    isWrittenHere,
   )
   await countNew(db, seminarId, here)
   const rows = await db

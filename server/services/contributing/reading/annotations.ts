@@ -10,7 +10,7 @@ import {
   type NoteFault,
   type PortableNote,
 } from '#core/contributing/reading/webAnnotation'
-import { nothingHere, type ActivityActor } from '#server/access/seminar'
+import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { contributions } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -169,8 +169,9 @@ export async function takeAnnotations(db: Database, actor: ActivityActor, write:
   const refused: Array<{ id: string | null; why: string }> = []
   const read = items.flatMap(item => {
     const one = readAnnotation(item)
-    if (one.kind === 'read') return [one.note]
-    refused.push({ id: one.fault.id, why: WHY[one.fault.code] })
+    if (one.kind !== 'read') refused.push({ id: one.fault.id, why: WHY[one.fault.code] })
+    else if (mayTake(actor, one.note)) return [one.note]
+    else refused.push({ id: one.note.id, why: 'somebody else wrote it' })
     return []
   })
   const ids = new Set(read.map(n => n.id).filter(Boolean))
@@ -273,6 +274,7 @@ export async function takeAnnotations(db: Database, actor: ActivityActor, write:
               doc: paragraphs(said === '' ? note.tags.join(', ') : said) as never,
             },
             now,
+            { isImported: true },
           ),
         )
       ).id
@@ -336,6 +338,13 @@ function plainWords(html: string): string {
     .map(line => line.trim())
     .filter(Boolean)
     .join('\n')
+}
+
+/** Students take in what is their own, by what it says of its author, or what names nobody; staff what they set before their class. */
+function mayTake({ enrolment, person }: ActivityActor, { author }: PortableNote): boolean {
+  if (isStaff(enrolment) || !author) return true
+  const names = [author.name, author.id.replace(/^(?:urn:uuid|mailto):/, '')]
+  return [enrolment.id, person.id, person.name].some(own => names.includes(own))
 }
 
 /** One note or reply, to somebody who may read it. */

@@ -39,7 +39,8 @@ export function readBook(bytes: Uint8Array): Book {
   } catch (error) {
     throw error instanceof NotABook ? error : new NotABook('notABook')
   }
-  const textOf = (path: string) => (files[path] ? new TextDecoder().decode(files[path]) : null)
+  const textOf = (path: string) =>
+    files[path] ? new TextDecoder().decode(files[path]).replaceAll('\0', '') : null
   if (
     files['META-INF/encryption.xml'] &&
     /EncryptedData/.test(textOf('META-INF/encryption.xml')!) &&

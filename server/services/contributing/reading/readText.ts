@@ -218,7 +218,7 @@ export function layTranscript(cues: readonly Cue[]): {
 
 function decoded(bytes: Buffer): string | null {
   try {
-    const text = new TextDecoder('utf-8', { fatal: true }).decode(bytes)
+    const text = new TextDecoder('utf-8', { fatal: true }).decode(bytes).replaceAll('\0', '')
     return text.includes('\0') ? null : text
   } catch {
     return null

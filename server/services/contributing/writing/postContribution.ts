@@ -17,7 +17,13 @@ import { isSpeaking } from '#server/services/people/silence'
 import { requireWriteTarget } from './writeTarget'
 
 /** Shows a contribution, or hands it in where staff see it first or it waits for its time. A draft begun at the same place becomes it: one row, one life. */
-export function postContribution(db: Database, actor: ActivityActor, write: PostWrite, now: Date) {
+export function postContribution(
+  db: Database,
+  actor: ActivityActor,
+  write: PostWrite,
+  now: Date,
+  { isImported = false } = {}, // written elsewhere: it is read here and counts for nothing
+) {
   const rendered = renderDoc(write.doc)
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const handsIn = actor.activity.kind === 'review'
@@ -32,12 +38,13 @@ export function postContribution(db: Database, actor: ActivityActor, write: Post
     const id = draft?.id ?? v7()
     const at = handsIn ? await countsFrom(tx, write.fileIds, now) : now
     if (handsIn) await requireInTime(tx, actor, at)
+    const targetDetail = isImported ? { ...target.detail, imported: true as const } : target.detail
     const detail = handsIn
       ? {
           ...target.detail,
           handIn: { ...target.detail.handIn, way: submissionMethodOf(actor, rendered, write.fileIds) },
         }
-      : target.detail
+      : targetDetail
     const state = stateOf(actor, write, now)
     const columns = {
       type: target.type,
