@@ -141,7 +141,7 @@ test('a seminar leaves as an archive and is brought back elsewhere', async ({ as
   const ines = await as('ines')
   await open(ines, `/seminars/${world.seminar.id}/settings`)
   const download = ines.waitForEvent('download')
-  await ines.getByRole('link', { name: 'Take it all away as one archive' }).click()
+  await ines.getByRole('link', { name: 'Download everything (archive)' }).click()
   const path = await (await download).path()
   const empty = await testDatabase({ empty: true })
   const server = await testServer(empty.url, { JOVREL_DEMO: '' })

@@ -129,3 +129,26 @@ test("more time for one person moves their due time and nobody else's", async ({
   expect(await due('oona')).toBe('2026-10-21T21:59:00.000Z')
   expect(await due('liv')).toBe('2026-10-18T21:59:00.000Z')
 })
+
+test('a seminar is closed after reading what that means, is read by its people, and reopened', async ({
+  as,
+  world,
+}) => {
+  const page = await as('ines')
+  const settings = `/seminars/${world.seminar.id}/settings`
+  await open(page, settings)
+  await page.getByRole('button', { name: 'Close the seminar …' }).click()
+  const dialog = page.getByRole('dialog')
+  await expect(dialog).toContainText('Nobody writes, hands in, marks or returns anything any more')
+  await dialog.getByRole('button', { name: 'Not now' }).click()
+  await expect(page.getByRole('button', { name: 'Close the seminar …' })).toBeVisible()
+  await page.getByRole('button', { name: 'Close the seminar …' }).click()
+  await dialog.getByRole('button', { name: 'Close the seminar', exact: true }).click()
+  await expect(page.getByText('This seminar is closed: it can be read')).toBeVisible()
+  const student = await as('liv')
+  await open(student, `/seminars/${world.seminar.id}/activities/${world.breakwater.id}`)
+  await expect(student.getByRole('heading', { name: /breakwater/i }).first()).toBeVisible()
+  await page.getByRole('button', { name: 'Reopen the seminar' }).click()
+  await expect(page.getByText('The seminar is open again.')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Close the seminar …' })).toBeVisible()
+})

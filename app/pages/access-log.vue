@@ -116,6 +116,7 @@ const at = computed(
 }
 table {
   width: 100%;
+  min-width: 60rem;
   border-collapse: collapse;
   font-size: 0.84375rem;
 }
@@ -136,6 +137,7 @@ td:first-child {
   white-space: nowrap;
 }
 .about {
+  min-width: 12rem;
   max-width: 22rem;
   overflow-wrap: anywhere;
   color: var(--ink-3);

@@ -39,7 +39,7 @@ useHead({ title: 'Your seminars' })
       </li>
     </ul>
     <template v-if="past.length > 0">
-      <h2>Over and archived</h2>
+      <h2>Closed</h2>
       <ul>
         <li v-for="s in past" :key="s.id">
           <NuxtLink :to="`/seminars/${s.id}`"

@@ -145,7 +145,7 @@ export async function requireManager(event: H3Event, db: Db, seminarId: string):
     throw new Problem(
       409,
       'archived',
-      'This seminar is archived. Bring it back in its settings to change it.',
+      'This seminar is closed. Reopen it in its settings to change it.',
     )
   return actor
 }

@@ -1,5 +1,8 @@
+import { and, eq } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import * as t from '#server/database/schema'
+import { returnDue } from '#server/services/marking/returnMark'
 import { Client } from '#server/testing/server'
 import { testWorld, type World } from '#server/testing/world'
 import type { SettingsView } from '#shared/people/settings'
@@ -10,7 +13,7 @@ describe('settings of a seminar', () => {
   let ines: Client
   let path: string
   beforeAll(async () => {
-    world = await testWorld()
+    world = await testWorld({ minutes: false })
     ines = await world.as('ines')
     path = `/api/seminars/${world.seminar.id}/settings`
   })
@@ -93,6 +96,15 @@ describe('settings of a seminar', () => {
         })
       ).status,
     ).toBe(409)
+    // what was to return by itself waits, too
+    const [held] = await world.db
+      .update(t.marks)
+      .set({ state: 'held', returnAt: new Date(0), returned: null, returnedAt: null })
+      .where(eq(t.marks.activityId, world.breakwater.id))
+      .returning({ id: t.marks.id })
+    expect(held).toBeDefined()
+    expect(await returnDue(world.db, new Date())).toBe(0)
+    expect(await world.db.$count(t.marks, and(eq(t.marks.id, held!.id), eq(t.marks.state, 'held')))).toBe(1)
     await ines.send('PUT', `/api/seminars/${world.seminar.id}/archived`, { archived: false })
     expect((await ines.send('GET', path)).status).toBe(200)
   })

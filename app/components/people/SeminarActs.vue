@@ -11,13 +11,12 @@ import TermFields from './TermFields.vue'
 import * as peopleEndpoints from '#shared/people/endpoints'
 import * as keepingEndpoints from '#shared/keeping/endpoints'
 
-/** What is done to a seminar as a whole: copied for another term, archived, brought back. */
-const props = defineProps<{ seminarId: string; settings: SettingsBody; archived: boolean }>()
-const emit = defineEmits<{ changed: [] }>()
+/** What is made of a seminar as a whole: a copy for another term, a file of everything. */
+const props = defineProps<{ seminarId: string; settings: SettingsBody }>()
 const api = useApi()
 const notices = useNotices()
 const session = useSessionStore()
-const { busy, problems, problem, send, attempt } = useSending()
+const { busy, problems, problem, send } = useSending()
 const copying = ref(false)
 let id = newKey()
 const copy = reactive({ code: '', title: '' })
@@ -46,19 +45,6 @@ async function make() {
   await navigateTo(`/seminars/${made.seminarId}/plan`)
   notices.say('The copy is here, every activity a draft in the same teaching week.')
 }
-const archive = (archived: boolean) =>
-  attempt(async () => {
-    await api.call(peopleEndpoints.archiveSeminar, {
-      params: { seminarId: props.seminarId },
-      body: { archived },
-    })
-    await session.load()
-    emit('changed')
-    notices.say(archived ? 'Archived. It can be read; nothing is added any more.' : 'Brought back.', {
-      label: 'Undo',
-      run: () => void archive(!archived),
-    })
-  })
 </script>
 
 <template>
@@ -66,13 +52,11 @@ const archive = (archived: boolean) =>
     <h2>The whole seminar</h2>
     <div class="acts">
       <v-btn @click="begin">Copy it for another term …</v-btn>
-      <v-btn v-if="archived" @click="archive(false)">Bring it back</v-btn>
-      <v-btn v-else @click="archive(true)">Archive it</v-btn>
       <a
         class="v-btn keep"
         :href="addressOf(keepingEndpoints.downloadArchive, { params: { seminarId } })"
         download
-        >Take it all away as one archive</a
+        >Download everything (archive)</a
       >
       <p class="hint">
         The archive holds everything, people and marks among it, in files that can be read without Jovrel; an

@@ -22,11 +22,12 @@ const leave = useLeaving()
 
 <style scoped>
 .plain-top {
-  height: 50px;
+  min-height: 50px;
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  padding: 0 20px;
-  gap: 22px;
+  padding: 8px 20px;
+  gap: 6px 22px;
   border-bottom: 1px solid var(--line);
 }
 .mark {
@@ -42,8 +43,12 @@ const leave = useLeaving()
 nav {
   margin-left: auto;
   display: flex;
-  gap: 18px;
+  flex-wrap: wrap;
+  gap: 6px 18px;
   align-items: center;
+}
+nav > * {
+  white-space: nowrap;
 }
 nav a {
   text-decoration: none;

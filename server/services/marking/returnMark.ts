@@ -15,7 +15,7 @@ import {
 import { Problem } from '#server/http/problem'
 import { tell } from '#server/services/messaging/notices'
 import { withIdempotency } from '#server/services/idempotency'
-import { isSpeaking } from '#server/services/people/silence'
+import { isRunning, isSpeaking } from '#server/services/people/silence'
 import type { MarkView, RecordView } from '#shared/marking/desk'
 import { loadMark, TAKE_BACK_MINUTES } from './mark'
 import { recordView } from './record'
@@ -189,7 +189,7 @@ export async function returnDue(db: Database, now: Date): Promise<number> {
         eq(marks.state, 'held'),
         isNotNull(marks.returnAt),
         lte(marks.returnAt, now),
-        isSpeaking(marks.seminarId),
+        isRunning(marks.seminarId),
       ),
     )
   let returned = 0

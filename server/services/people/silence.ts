@@ -4,9 +4,13 @@ import type { Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { auditTrail, enrolments, messageRules, notices, seminars } from '#server/database/schema'
 
-/** That a seminar is not silent: only then anything happens in it by itself, and anybody is told of it. */
+/** That a seminar is not silent: only then anybody is told of anything in it. */
 export const isSpeaking = (seminarId: PgColumn): SQL =>
   sql`not exists (select 1 from seminars silent where silent.id = ${seminarId} and silent.silent_since is not null)`
+
+/** That it is neither silent nor closed: only then anything happens in it by itself. */
+export const isRunning = (seminarId: PgColumn): SQL =>
+  sql`exists (select 1 from seminars running where running.id = ${seminarId} and running.silent_since is null and running.state = 'active')`
 
 /**
  * Silences a seminar that was just brought back: standing rules are off, what people were told before is not mailed, and

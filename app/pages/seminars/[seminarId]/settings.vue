@@ -6,6 +6,7 @@ import GradingSettings from '~/components/people/settings/GradingSettings.vue'
 import LoadSettings from '~/components/people/settings/LoadSettings.vue'
 import SettingsPart from '~/components/people/settings/SettingsPart.vue'
 import SeminarActs from '~/components/people/SeminarActs.vue'
+import SeminarEnd from '~/components/people/SeminarEnd.vue'
 import TermFields from '~/components/people/TermFields.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import SavedMark from '~/components/shell/SavedMark.vue'
@@ -81,7 +82,7 @@ function reloadSeminar() {
       />
     </div>
     <p v-if="data.archived" class="archived">
-      This seminar is archived: it can be read, and nothing is changed until it is brought back.
+      This seminar is closed: it can be read, and nothing is changed until it is reopened.
     </p>
     <section v-if="edit.clashes.value.length > 0" class="clash" role="alert">
       <p v-for="c in edit.clashes.value" :key="c.field">
@@ -203,10 +204,11 @@ function reloadSeminar() {
     <CategorySettings :settings="s" @change="edit.change" />
     <GradingSettings :settings="s" @change="edit.change" />
     <LoadSettings :settings="s" @change="edit.change" />
-    <SeminarActs
+    <SeminarActs :seminar-id="String(route.params.seminarId)" :settings="s" />
+    <SeminarEnd
       :seminar-id="String(route.params.seminarId)"
-      :settings="s"
-      :archived="data.archived"
+      :title="s.title"
+      :closed="data.archived"
       @changed="reloadSeminar"
     />
   </main>

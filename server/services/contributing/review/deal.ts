@@ -14,7 +14,7 @@ import {
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
-import { isSpeaking } from '#server/services/people/silence'
+import { isRunning } from '#server/services/people/silence'
 import type { PairsWrite, RepairPlan, RepairView } from '#shared/marking/peers'
 import {
   groupmates,
@@ -116,7 +116,7 @@ export async function dealDue(db: Database, now: Date): Promise<number> {
         eq(activities.kind, 'review'),
         eq(activities.state, 'published'),
         lte(phases.startsAt, now),
-        isSpeaking(activities.seminarId),
+        isRunning(activities.seminarId),
         or(isNull(peerReviews.activityId), isNull(peerReviews.dealtAt)),
       ),
     )

@@ -13,7 +13,7 @@ import { countsFrom, requireInTime, submissionMethodOf } from '#server/services/
 import { draftAt } from './draft'
 import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
-import { isSpeaking } from '#server/services/people/silence'
+import { isRunning } from '#server/services/people/silence'
 import { requireWriteTarget } from './writeTarget'
 
 /** Shows a contribution, or hands it in where staff see it first or it waits for its time. A draft begun at the same place becomes it: one row, one life. */
@@ -109,7 +109,7 @@ export async function showDue(db: Database, now: Date): Promise<number> {
         and(
           eq(contributions.state, 'scheduled'),
           lte(contributions.showAt, now),
-          isSpeaking(contributions.seminarId),
+          isRunning(contributions.seminarId),
         ),
       )
       .orderBy(contributions.showAt, contributions.id)

@@ -18,7 +18,7 @@ import {
 import { tell } from '#server/services/messaging/notices'
 import { loadRubric } from '#server/services/planning/activityView'
 import { withIdempotency } from '#server/services/idempotency'
-import { isSpeaking } from '#server/services/people/silence'
+import { isRunning } from '#server/services/people/silence'
 import type { JudgeWrite, SampleWrite } from '#shared/marking/peers'
 
 /** Lets a review count after a look at it, sets it aside with a reason, or leaves the question open again. */
@@ -96,7 +96,7 @@ export async function releaseDue(db: Database, now: Date): Promise<number> {
     .from(activities)
     .innerJoin(peerReviews, eq(peerReviews.activityId, activities.id))
     .where(
-      and(eq(activities.kind, 'review'), isNull(peerReviews.releasedAt), isSpeaking(activities.seminarId)),
+      and(eq(activities.kind, 'review'), isNull(peerReviews.releasedAt), isRunning(activities.seminarId)),
     )
   const due = rows.filter(
     ({ activity: { settings } }) =>
