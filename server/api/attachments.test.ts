@@ -1,3 +1,4 @@
+import { eq } from 'drizzle-orm'
 import { strToU8, zipSync } from 'fflate'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -59,6 +60,16 @@ describe('files that come with a contribution', () => {
       expect(body.fields!.file).toMatch(/[.?]$/)
     }
     expect(await world.db.$count(t.files)).toBe(before)
+  })
+
+  it('refuses more than one person’s files may have together, with a sentence; others go on', async () => {
+    const first = await up('petra', 'map.png', PNG)
+    expect(first.status).toBe(200)
+    await world.db.update(t.files).set({ size: 499_999_999 }).where(eq(t.files.id, first.body.id))
+    const { status, body } = await up('petra', 'more.png', PNG)
+    expect([status, body.fields?.file]).toEqual([413, expect.stringContaining('500 MB are the most')])
+    expect((await up('liv', 'map.png', PNG)).status).toBe(200)
+    await world.db.delete(t.files).where(eq(t.files.id, first.body.id))
   })
 
   it('refuses a document that unpacks to far more than a text, and one that lies about it', async () => {

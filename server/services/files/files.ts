@@ -1,5 +1,5 @@
-import { eq } from 'drizzle-orm'
-import type { Actor, ActivityRow } from '#server/access/seminar'
+import { and, eq, ne, sql } from 'drizzle-orm'
+import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { files } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
@@ -10,6 +10,8 @@ import { DOCX, mayBeDocx } from './docxText'
 import { readAttachment } from './inThread'
 
 const LARGEST = 20_000_000 // bytes
+/** Bytes that one person's files may have together in one seminar. */
+const QUOTA = { staff: 5_000_000_000, others: 500_000_000 }
 
 /** Keeps an uploaded file for a brief. The browser makes the id: sent again, it is kept once. */
 export async function keepFile(db: Db, actor: Actor, write: FileWrite): Promise<FileView> {
@@ -73,6 +75,7 @@ async function store(
     readonly madeAt?: Date
   },
 ): Promise<FileView> {
+  await requireRoom(db, actor, write.id, file.bytes.length)
   await db
     .insert(files)
     .values({
@@ -93,6 +96,23 @@ async function store(
     size: file.bytes.length,
     hasText: file.textHtml !== null,
   }
+}
+
+/** @param id of the file that comes, which may be here already: then it was sent again */
+async function requireRoom(db: Db, { seminar, enrolment }: Actor, id: string, more: number): Promise<void> {
+  const [sum] = await db
+    .select({ bytes: sql<number>`coalesce(sum(${files.size}), 0)::float8` })
+    .from(files)
+    .where(and(eq(files.seminarId, seminar.id), eq(files.madeBy, enrolment.id), ne(files.id, id)))
+  const quota = isStaff(enrolment) ? QUOTA.staff : QUOTA.others
+  if (sum!.bytes + more <= quota) return
+  const megabytes = (bytes: number) => Math.floor(bytes / 1_000_000).toLocaleString('en')
+  throw refusedField(
+    'file',
+    'quota',
+    `Your files in this seminar have ${megabytes(sum!.bytes)} MB together, and ${megabytes(quota)} MB are the most. Make this one smaller, or link to it.`,
+    413,
+  )
 }
 
 export async function fileById(db: Db, id: string) {
