@@ -1,7 +1,7 @@
 import { getRequestHeader, setResponseHeader, type H3Event } from 'h3'
 import { Problem } from './problem'
 
-const LINGER = 1000 // milliseconds in which somebody who still sends may read the answer
+const LINGER = 3000 // milliseconds in which somebody who still sends may read the answer; what they send is thrown away
 
 /**
  * Reads a body, counting: as soon as it is larger than may be it is refused, and nothing more of it is kept.
@@ -20,7 +20,7 @@ export async function readLimited(event: H3Event, largest: number, tooLarge: () 
   return new Promise((resolve, reject) => {
     const stop = (error: Error) => {
       req.off('data', take)
-      req.pause()
+      req.resume() // what still comes is thrown away
       reject(error)
     }
     const take = (piece: Buffer) => {
@@ -37,10 +37,11 @@ export async function readLimited(event: H3Event, largest: number, tooLarge: () 
   })
 }
 
-/** Ends the connection once the answer is out: what is still being sent is not read. */
+/** Ends the connection soon after the answer is out: what is still being sent is thrown away until then. */
 export function hangUp(event: H3Event): void {
   const { req, res } = event.node
   setResponseHeader(event, 'connection', 'close')
+  req.resume()
   res.once('finish', () => {
     setTimeout(() => req.socket.destroy(), LINGER).unref()
   })
