@@ -142,11 +142,7 @@ export async function requireInstructor(event: H3Event, db: Db, seminarId: strin
 export async function requireManager(event: H3Event, db: Db, seminarId: string): Promise<Actor> {
   const actor = await requireInstructor(event, db, seminarId)
   if (actor.seminar.state === 'archived')
-    throw new Problem(
-      409,
-      'archived',
-      'This seminar is closed. Reopen it in its settings to change it.',
-    )
+    throw new Problem(409, 'archived', 'This seminar is closed. Reopen it in its settings to change it.')
   return actor
 }
 
