@@ -32,20 +32,25 @@ export function part(name, command, args, { env = {}, live = false } = {}) {
 
 /**
  * Layout, rules and types, and what the other tests run on: the built server and the seeded database. Two processes at a
- * time, in two rows of about the same length.
+ * time: one row builds and seeds, the other checks, and whichever is free takes the next check, the longest first.
  */
 export async function checkAndBuild(ensureBuild, seeded) {
   const passed = []
-  const check = async (name, command, args) => passed.push(await part(name, command, args))
-  const types = async () => {
-    for (const { name, args } of TYPE_CHECKS) await check(name, 'node', args)
+  const waiting = [
+    ...TYPE_CHECKS.slice(0, 1).map(({ name, args }) => [name, 'node', args]),
+    ['layout', 'prettier', ['--check', '--log-level=warn', '.']],
+    ['lint', 'eslint', ['.', '--max-warnings', '0']],
+    ...TYPE_CHECKS.slice(1).map(({ name, args }) => [name, 'node', args]),
+  ]
+  const checkInTurn = async () => {
+    for (let check = waiting.shift(); check; check = waiting.shift()) passed.push(await part(...check))
   }
-  const others = async () => {
-    await check('layout', 'prettier', ['--check', '--log-level=warn', '.'])
-    await check('lint', 'eslint', ['.', '--max-warnings', '0'])
-    return [await ensureBuild(), await seeded()]
+  const make = async () => {
+    const made = [await ensureBuild(), await seeded()]
+    await checkInTurn()
+    return made
   }
-  const [[build, template]] = await Promise.all([others(), types()])
+  const [[build, template]] = await Promise.all([make(), checkInTurn()])
   return { build, template, passed }
 }
 
