@@ -298,11 +298,7 @@ export function requireMayWrite({ enrolment, seminar }: Pick<Actor, 'enrolment' 
   if (enrolment.role === 'observer')
     throw notYours('As an observer you can read here; writing is for the seminar.')
   if (seminar.state === 'archived')
-    throw new Problem(
-      409,
-      'archived',
-      'This seminar is over and archived: it can be read, nothing is added any more.',
-    )
+    throw new Problem(409, 'archived', 'This seminar is closed: it can be read, nothing is added any more.')
 }
 
 /** The contribution with its activity, to someone who may write here; what may be done with it, its service decides. */

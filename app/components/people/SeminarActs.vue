@@ -7,6 +7,7 @@ import { mondayOf } from '~/composables/planning/termWeeks'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import { useSessionStore } from '~/stores/session'
+import SettingsPart from './settings/SettingsPart.vue'
 import TermFields from './TermFields.vue'
 import * as peopleEndpoints from '#shared/people/endpoints'
 import * as keepingEndpoints from '#shared/keeping/endpoints'
@@ -48,8 +49,7 @@ async function make() {
 </script>
 
 <template>
-  <section class="whole">
-    <h2>The whole seminar</h2>
+  <SettingsPart title="The whole seminar">
     <div class="acts">
       <v-btn @click="begin">Copy it for another term …</v-btn>
       <a
@@ -97,20 +97,10 @@ async function make() {
         </p>
       </form>
     </v-dialog>
-  </section>
+  </SettingsPart>
 </template>
 
 <style scoped>
-.whole {
-  display: grid;
-  grid-template-columns: 150px minmax(0, 1fr);
-  gap: 8px 26px;
-  padding: 18px 0;
-  border-top: 1px solid var(--line);
-}
-h2 {
-  font: 600 1rem/1.4 var(--read);
-}
 .acts {
   display: flex;
   flex-wrap: wrap;
@@ -133,11 +123,6 @@ h3 {
 .end {
   display: flex;
   gap: 10px;
-}
-@media (max-width: 700px) {
-  .whole {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 .keep {
   display: inline-flex;

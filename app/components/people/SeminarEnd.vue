@@ -4,6 +4,7 @@ import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import { useSessionStore } from '~/stores/session'
+import SettingsPart from './settings/SettingsPart.vue'
 
 /** The end of a seminar, considered: what closing it does stands there before it is done. */
 const props = defineProps<{ seminarId: string; title: string; closed: boolean }>()
@@ -36,8 +37,7 @@ async function setClosed(archived: boolean) {
 </script>
 
 <template>
-  <section class="whole">
-    <h2>The end of the seminar</h2>
+  <SettingsPart title="The end of the seminar">
     <div class="acts">
       <template v-if="closed">
         <v-btn :disabled="busy" @click="setClosed(false)">Reopen the seminar</v-btn>
@@ -54,8 +54,11 @@ async function setClosed(archived: boolean) {
         <h3>Close “{{ title }}”?</h3>
         <ul>
           <li>Everybody in it can still read everything they can read now, their letters and marks, too.</li>
-          <li>Nobody writes, hands in, marks or returns anything any more, also what is not due yet.</li>
-          <li>Nothing opens by itself, and standing rules write to nobody.</li>
+          <li>Nobody writes or hands in anything any more, also what is not due yet.</li>
+          <li>
+            Nothing opens or returns by itself, and standing rules write to nobody. You can still mark and
+            return.
+          </li>
           <li>It moves to the closed seminars in everybody’s list. You can reopen it at any time.</li>
         </ul>
         <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
@@ -65,20 +68,10 @@ async function setClosed(archived: boolean) {
         </p>
       </div>
     </v-dialog>
-  </section>
+  </SettingsPart>
 </template>
 
 <style scoped>
-.whole {
-  display: grid;
-  grid-template-columns: 150px minmax(0, 1fr);
-  gap: 8px 26px;
-  padding: 18px 0;
-  border-top: 1px solid var(--line);
-}
-h2 {
-  font: 600 1rem/1.4 var(--read);
-}
 .acts {
   display: flex;
   flex-wrap: wrap;
@@ -101,10 +94,5 @@ ul {
 .end {
   display: flex;
   gap: 10px;
-}
-@media (max-width: 700px) {
-  .whole {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>
