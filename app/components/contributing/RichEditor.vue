@@ -4,6 +4,7 @@ import type { RichNode } from '#core/contributing/richText'
 import { formulaNodes } from '~/composables/contributing/formulaNodes'
 import { cleanPasted } from '~/composables/contributing/cleanPasted'
 import { isSendingKey, textNodes } from '~/composables/contributing/textNodes'
+import { isFieldFocused } from '~/composables/shell/isFieldFocused'
 
 const FormulaField = defineAsyncComponent(() => import('./FormulaField.vue'))
 const props = withDefaults(
@@ -11,7 +12,7 @@ const props = withDefaults(
     doc: RichNode
     /** Name of the text for those who cannot see it. */
     label: string
-    /** Whether the caret goes in at once. */
+    /** Whether the caret goes in at once, unless somebody is writing in another field by then. */
     autofocus?: boolean
     describedby?: string
     /** More that this editor can hold, beyond plain text. */
@@ -42,7 +43,11 @@ const editor = useEditor({
     ...props.more,
   ],
   content: props.doc as JSONContent,
-  autofocus: props.autofocus ? 'end' : false,
+  onCreate: ({ editor: e }) => {
+    if (!props.autofocus || isFieldFocused()) return
+    e.commands.setTextSelection(e.state.doc.content.size)
+    e.view.focus()
+  },
   injectNonce: nonce,
   editorProps: {
     attributes: () => ({
