@@ -15,6 +15,7 @@ export default defineConfig({
   expect: { timeout: 45_000 * pace() },
   reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [['list'], ['json']] : [['list']],
   use: {
+    actionTimeout: 60_000 * pace(),
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     // what moves is not at its place yet when it is clicked

@@ -112,7 +112,7 @@ test('every figure of the gradebook says where it comes from; a mark is changed 
   await expect(page.getByRole('alert')).toContainText('Say why')
   await page.getByLabel('Why').fill('The oral went well.')
   await page.getByLabel('Why').press('Enter')
-  await expect(cell).toHaveText('22')
+  await expect(cell).toHaveText('19 → 22')
   await expect(
     page
       .getByRole('status')
@@ -152,7 +152,7 @@ test('a file of marks is looked at before it is taken', async ({ as, world }) =>
   await dialog.getByLabel('Where they come from').fill('the oral')
   await dialog.getByRole('button', { name: 'Take one in' }).click()
   await expect(page.getByRole('gridcell', { name: /^Who paid for the breakwater\?, Liv Brandt/ })).toHaveText(
-    '20.5',
+    '19 → 20.5',
   )
 })
 

@@ -1,3 +1,5 @@
+import { eq } from 'drizzle-orm'
+import * as t from '#server/database/schema'
 import { chooseWords, expect, open, test } from './fixtures'
 
 test('an instructor marks by key, cites, writes, holds and returns; the student reads it', async ({
@@ -74,25 +76,44 @@ test('a mark saved meanwhile by someone else is shown beside mine; nothing is ov
   await open(henrik, path)
   await ines.locator('body').press('3')
   await expect(ines.locator('.state')).toHaveText('saved')
+  await expect(ines.getByText('Henrik Sorrel-Mensah has Solongo’s record open, too.')).toBeVisible()
   await henrik.locator('body').press('1')
-  const both = henrik.getByRole('alertdialog', { name: 'Two texts' })
-  await expect(both).toContainText('Ines Okafor-Lind saved this mark meanwhile')
-  await expect(both).toContainText('Use of evidence: 2')
-  await expect(both).toContainText('Use of evidence: 6')
-  await both.getByRole('button', { name: 'Keep that one' }).click()
+  await henrik.getByRole('textbox', { name: 'Marker’s note' }).fill('Read twice.')
+  const both = henrik.getByRole('alertdialog', { name: 'Two versions of this mark' })
+  await expect(both).toContainText('Ines Okafor-Lind saved this mark while you were changing it')
+  await expect(both.getByRole('rowheader')).toHaveText(['Use of evidence', 'Marker’s note'])
+  await both.getByRole('radio', { name: 'Use of evidence: as Ines Okafor-Lind has it' }).check()
+  await both.getByRole('button', { name: 'Save what is chosen' }).click()
   await expect(both).toHaveCount(0)
   await expect(henrik.locator('.rungs .at')).toHaveText('6')
+  await expect(henrik.locator('.state')).toHaveText('saved')
+  await open(ines, path)
+  await expect(ines.locator('.rungs .at')).toHaveText('6')
+  await expect(ines.getByRole('textbox', { name: 'Marker’s note' })).toHaveValue('Read twice.')
 })
 
-test('held marks are returned together, some left out; holding can be taken back', async ({ as, world }) => {
+test('held marks are returned together after one has seen what goes out; all of it can be taken back', async ({
+  as,
+  world,
+}) => {
+  const emrys = await world.enrolment('emrys')
+  await world.db.update(t.marks).set({ letterText: '' }).where(eq(t.marks.enrolmentId, emrys.id))
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/activities/${world.breakwater.id}/desk`)
   const strip = page.getByRole('navigation', { name: 'Students' })
   await page.getByRole('button', { name: 'Return 6 held' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Return held marks' })
+  await expect(dialog.getByRole('row', { name: /Nico Corvo/ })).toContainText(/\d+(\.5)? of 25.*\d+ words/)
+  await expect(dialog.getByRole('row', { name: /Emrys Tal/ })).toContainText('no letter')
+  await expect(dialog.getByText('Emrys Tal would get steps and points without a letter.')).toBeVisible()
+  await expect(dialog.getByText('Each student can open letter, steps and points at once')).toBeVisible()
   await page.getByRole('checkbox', { name: 'Emrys Tal' }).uncheck()
   await page.getByRole('button', { name: 'Return to five students' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'Returned to five students.' })).toBeVisible()
   await expect(strip.getByRole('button', { name: 'Nico Corvo, returned' })).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'five marks are held again' })).toBeVisible()
+  await expect(strip.getByRole('button', { name: 'Nico Corvo, held' })).toBeVisible()
   await strip.getByRole('button', { name: 'Emrys Tal, held' }).click()
   await page.getByRole('button', { name: 'Take back to the desk' }).click()
   await expect(strip.getByRole('button', { name: 'Emrys Tal, ready' })).toBeVisible()
@@ -114,4 +135,88 @@ test('holding with criteria left is refused in words and keeps everything', asyn
     page.getByRole('alert').filter({ hasText: '3 criteria are still without a step' }),
   ).toBeVisible()
   await expect(page.locator('.rungs .at')).toHaveText('4')
+})
+
+test('Escape leaves the letter, so that keys are keys; undo takes back what one did last, and redo does it again', async ({
+  as,
+  world,
+}) => {
+  const malin = await world.enrolment('malin')
+  const page = await as('ines')
+  await open(page, `/seminars/${world.seminar.id}/activities/${world.breakwater.id}/desk?student=${malin.id}`)
+  const letter = page.getByRole('textbox', { name: 'Letter to Malin' })
+  await letter.click()
+  await page.keyboard.type('Dear Malin, 4 sources')
+  await page.keyboard.press('Escape')
+  for (const key of ['4', '3', '3', '2']) await page.keyboard.press(key)
+  await expect(page.locator('.total')).toContainText('complete')
+  await expect(letter).toHaveText('Dear Malin, 4 sources')
+  await expect(page.locator('.state')).toHaveText('saved')
+
+  const strip = page.getByRole('navigation', { name: 'Students' })
+  await page.keyboard.press('Control+Enter')
+  await expect(strip.getByRole('button', { name: 'Malin Urbanek, held' })).toBeVisible()
+  // the hold goes first, not the steps under it
+  await page.keyboard.press('z')
+  await expect(page.getByRole('status').filter({ hasText: 'Malin’s mark is open again.' })).toBeVisible()
+  await expect(page.locator('.total')).toContainText('complete')
+  await page.keyboard.press('z')
+  await expect(page.locator('.total')).toContainText('One criterion left')
+  await page.keyboard.press('Shift+Z')
+  await page.keyboard.press('Shift+Z')
+  await expect(page.getByRole('status').filter({ hasText: 'Malin’s mark is held.' })).toBeVisible()
+  await expect(strip.getByRole('button', { name: 'Malin Urbanek, held' })).toBeVisible()
+})
+
+test('a returned mark that is changed says so, and shows both figures in the gradebook', async ({
+  as,
+  world,
+}) => {
+  const liv = await world.enrolment('liv')
+  const page = await as('ines')
+  await open(page, `/seminars/${world.seminar.id}/activities/${world.breakwater.id}/criteria`)
+  const row = page.locator('.row').filter({ hasText: 'Brandt' })
+  await row.getByRole('radio').first().focus()
+  await page.keyboard.press('1')
+  const said = page.getByRole('status').filter({ hasText: 'Liv has this mark already.' })
+  await expect(said).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible()
+  await open(page, `/seminars/${world.seminar.id}/gradebook`)
+  const cell = page.getByRole('gridcell', { name: /breakwater\?, Liv Brandt/ })
+  await expect(cell).toHaveAccessibleName(/being changed to/)
+  await expect(cell).toHaveText(/^\d+(\.5)? → \d+(\.5)?$/)
+  await cell.click()
+  await expect(
+    page.getByText('until that is returned, Liv sees what was returned, and that counts'),
+  ).toBeVisible()
+  await open(page, `/seminars/${world.seminar.id}/activities/${world.breakwater.id}/desk?student=${liv.id}`)
+  await expect(page.getByText(/Liv has \d+(\.5)? of 25 and the letter that was returned/)).toBeVisible()
+})
+
+test('a mark that cannot be saved says so on its record alone, survives a reload, and is saved then', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
+  expectedErrors.push(/ERR_FAILED|Failed to load/)
+  const [malin, solongo] = await Promise.all([world.enrolment('malin'), world.enrolment('solongo')])
+  const desk = `/seminars/${world.seminar.id}/activities/${world.breakwater.id}/desk`
+  const page = await as('ines')
+  await page.route('**/mark', route => route.abort())
+  await open(page, `${desk}?student=${malin.id}`)
+  await page.locator('body').press('4')
+  await expect(page.locator('.state')).toHaveText('not saved')
+  const strip = page.getByRole('navigation', { name: 'Students' })
+  await strip.getByRole('button', { name: /Solongo/ }).click()
+  await expect(page.getByRole('textbox', { name: 'Letter to Solongo' })).toBeVisible()
+  await expect(page.locator('.state')).not.toHaveText('not saved')
+  page.on('dialog', dialog => void dialog.accept()) // the browser asks whether to leave
+  await open(page, `${desk}?student=${solongo.id}`)
+  await expect(strip.getByRole('button', { name: /Malin .*not saved/ })).toBeVisible()
+  await page.unroute('**/mark')
+  await open(page, `${desk}?student=${malin.id}`)
+  await expect(page.locator('.rungs .at')).toHaveText('8')
+  await expect(page.locator('.state')).toHaveText('saved')
+  const rows = await world.db.select().from(t.marks).where(eq(t.marks.enrolmentId, malin.id))
+  expect(rows.filter(r => r.activityId === world.breakwater.id)).toHaveLength(1)
 })

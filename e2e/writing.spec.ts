@@ -108,6 +108,7 @@ test('exit notes are marked in one list with two keys, and each mark can be take
   await expect(ines.getByText('answers are in, ten to mark')).toBeVisible()
   await ines.keyboard.press('x')
   await expect(ines.getByText('answers are in, nine to mark')).toBeVisible()
+  await expect(ines.getByRole('status').filter({ hasText: ': not done.' })).toBeVisible()
   await ines.getByRole('button', { name: 'Undo' }).click()
   await expect(ines.getByText('answers are in, ten to mark')).toBeVisible()
   const liv = await as('liv')
@@ -115,6 +116,33 @@ test('exit notes are marked in one list with two keys, and each mark can be take
   await expect(liv.getByText('Marked as done.')).toBeVisible()
   const rows = await world.db.select().from(t.contributionMarks)
   expect(rows.map(r => r.done)).toEqual([true])
+})
+
+test('keys pressed faster than the server answers mark the answers they were meant for', async ({
+  as,
+  world,
+}) => {
+  const stair = await pageOf(world, 'The stair at noon')
+  const ines = await as('ines')
+  await ines.route('**/mark', async route => {
+    await route.fetch().then(response => route.fulfill({ response }))
+  })
+  await open(ines, stair.path)
+  const names = ines.locator('li[data-answer] .who b')
+  await expect(names).toHaveCount(11)
+  const meant = await names.allTextContents()
+  for (const key of ['d', 'x', 'd', 'd', 'x']) await ines.keyboard.press(key)
+  await expect(ines.getByText('answers are in, six to mark')).toBeVisible()
+  await expect(ines.getByRole('status').filter({ hasText: `${meant[4]}: not done.` })).toBeVisible()
+  const rows = await world.db
+    .select({ name: t.persons.name, done: t.contributionMarks.done })
+    .from(t.contributionMarks)
+    .innerJoin(t.contributions, eq(t.contributions.id, t.contributionMarks.contributionId))
+    .innerJoin(t.enrolments, eq(t.enrolments.id, t.contributions.authorId))
+    .innerJoin(t.persons, eq(t.persons.id, t.enrolments.personId))
+  expect(new Map(rows.map(r => [r.name, r.done]))).toEqual(
+    new Map([true, false, true, true, false].map((done, i) => [meant[i], done])),
+  )
 })
 
 test('a post of another arrives without moving what is being read', async ({ as, world }) => {

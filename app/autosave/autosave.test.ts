@@ -179,6 +179,33 @@ describe('autosave', () => {
     expect(server.version).toBe(2) // theirs was stored already: nothing is sent
   })
 
+  it('takes a text that is stored already for stored: an answer that was lost is no conflict', async () => {
+    const autosave = editorOn(server)
+    autosave.change('words')
+    await pause()
+    server.version++ // as if a request had been stored and its answer lost
+    autosave.change('words')
+    await pause()
+    expect(autosave.status().kind).toBe('stored')
+    expect(autosave.version()).toBe(2)
+  })
+
+  it('goes on from a text whose answer was lost with what was typed since', async () => {
+    const autosave = editorOn(server)
+    server.text = 'one'
+    server.version = 1
+    server.isSlow = true
+    autosave.change('one')
+    await pause()
+    autosave.change('one two')
+    server.isSlow = false
+    await server.answer()
+    await pause()
+    await pause()
+    expect(server.text).toBe('one two')
+    expect(autosave.isUnstored()).toBe(false)
+  })
+
   it('drops nothing that another tab keeps under the same name', async () => {
     const storage = { kept: null }
     const first = editorOn(server, new BrowserDrafts(storage))

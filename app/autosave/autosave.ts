@@ -1,3 +1,4 @@
+import isSame from 'fast-deep-equal'
 import type { ProblemDetails } from '#shared/http/problem'
 
 /** What somebody else, or oneself elsewhere, has stored meanwhile. */
@@ -124,30 +125,35 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
     const { send } = options
     if (!send || isHeld || status.kind === 'conflict' || changes === storedChanges) return
     if (!isWorthSending(value, version)) return settleAsStored()
-    const sent = changes
+    const sent = { value, changes }
     step({ kind: 'sending' })
     try {
       const answer = await send(value, version)
-      version = answer.version
-      failures = 0
-      if (changes === sent) settleAsStored()
-      else {
-        options.localDraft?.put({ value, version }) // what was typed meanwhile stands on the new version
-        step({ kind: 'changed' })
-      }
+      wasStored(sent.changes, answer.version)
     } catch (error) {
-      await fail(error)
+      await fail(error, sent)
     }
+  }
+  function wasStored(sentChanges: number, storedVersion: number) {
+    version = storedVersion
+    failures = 0
+    if (changes === sentChanges) return settleAsStored()
+    options.localDraft?.put({ value, version }) // what was typed meanwhile stands on the new version
+    step({ kind: 'changed' })
   }
   function settleAsStored() {
     storedChanges = changes
     options.localDraft?.drop()
     step({ kind: 'stored' })
   }
-  async function fail(error: unknown) {
+  async function fail(error: unknown, sent: { readonly value: T; readonly changes: number }) {
     const failure = failureOf(error)
-    if (failure.kind === 'conflict') await join(failure.theirs)
-    else if (failure.kind === 'refused') step(failure)
+    if (failure.kind === 'conflict') {
+      // stored already, by a request whose answer was lost or by another tab: two texts that are the same are one
+      if (!isSame(sent.value, failure.theirs.value)) return join(failure.theirs)
+      wasStored(sent.changes, failure.theirs.version)
+      if (changes !== storedChanges) schedule(options.pause)
+    } else if (failure.kind === 'refused') step(failure)
     else {
       step({ kind: 'kept', problem: failure.problem })
       if (failure.kind === 'unreached' && !isClosed)

@@ -36,3 +36,15 @@ export function localDraft<T>(key: string, form: DraftForm<T>): LocalDraft<T> {
     },
   }
 }
+
+/** Keys beginning so under which this browser keeps a text of who is signed in. */
+export function keptKeys(prefix: string): string[] {
+  try {
+    return Object.keys(localStorage).flatMap(stored => {
+      const key = stored.split('@')[0]!
+      return key.startsWith(prefix) && ownedKey(key) === stored ? [key] : []
+    })
+  } catch {
+    return [] // not allowed, or there is no browser
+  }
+}

@@ -2,18 +2,11 @@ import { defineStore } from 'pinia'
 import { readOnlyState } from './readOnlyState'
 import type { ActivityView } from '#shared/contributing/activity'
 import type { CitationView, DeskView, MarkView, RecordView } from '#shared/marking/desk'
-import { markSaving, markTextOf, type MarkChange, type SaveState } from '../composables/marking/markSaving'
-import { ApiProblem, newKey, useApi } from '../composables/shell/useApi'
+import { deskDeeds, figuresOf } from '../composables/marking/deskDeeds'
+import { markSaving, type MarkChange, type MarkText, type SaveState } from '../composables/marking/markSaving'
+import { newKey, useApi } from '../composables/shell/useApi'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 import * as markingEndpoints from '#shared/marking/endpoints'
-
-const UNDO_STEPS = 100
-const MARK_ACTS = {
-  hold: markingEndpoints.holdMark,
-  reopen: markingEndpoints.reopenMark,
-  return: markingEndpoints.returnMark,
-  'take-back': markingEndpoints.takeMarkBack,
-} as const
 
 /** The marking desk of one activity: everyone's records as they come, the mark at hand saved at every pause. */
 export const useDeskStore = readOnlyState(
@@ -25,7 +18,6 @@ export const useDeskStore = readOnlyState(
     const currentId = ref<string | null>(null)
     const refused = ref<string | null>(null) // what an act on a mark was answered
     const record = computed(() => (currentId.value ? (records.get(currentId.value) ?? null) : null))
-    const undo: Array<{ id: string; what: string; before: MarkView }> = []
     const coming = new Map<string, Promise<void>>()
     const saving = markSaving(api, {
       activityId: () => activity.value!.id,
@@ -35,8 +27,34 @@ export const useDeskStore = readOnlyState(
     })
     const theirs = saving.theirs
     const problem = computed(() => refused.value ?? saving.problem.value)
-    const state = computed<SaveState>(() => (refused.value ? 'not saved' : saving.state.value))
-    const at = (id: string) => ({ activityId: activity.value!.id, enrolmentId: id })
+    const state = computed<SaveState>(() => saving.state.value)
+    const deeds = deskDeeds(api, {
+      activityId: () => activity.value!.id,
+      records,
+      saving,
+      fetchRecord,
+      reloadStrip,
+      onRefused: sentence => {
+        refused.value = sentence
+      },
+    })
+    const changedAfterReturn = ref<string | null>(null) // whose returned mark was just begun to be changed
+    const reopened = ref<string | null>(null) // whose held mark is held no longer, because a step is missing
+
+    /** What was told of a change has been said. */
+    function heardOfChange() {
+      changedAfterReturn.value = null
+      reopened.value = null
+    }
+    /** Fetches the marks that an earlier tab of this browser could not save; they are sent, or shown beside what is there now. */
+    async function restoreKept() {
+      const known = new Set(desk.value?.students.map(s => s.id))
+      for (const id of saving.keptIds()) {
+        if (!known.has(id)) continue
+        if (records.has(id)) await saving.restore(id)
+        else await fetchRecord(id)
+      }
+    }
 
     async function load(activityId: string, studentId: string | null) {
       saving.clear()
@@ -48,7 +66,8 @@ export const useDeskStore = readOnlyState(
       activity.value = a
       desk.value = d
       strip.value = null
-      undo.length = 0
+      deeds.clear()
+      heardOfChange()
       const first =
         d.students.find(s => s.id === studentId) ??
         d.students.find(s => s.standing === 'ready') ??
@@ -71,6 +90,7 @@ export const useDeskStore = readOnlyState(
           if (coming.get(id) === fetching && !saving.isUnsaved(id)) {
             saving.letGo(id)
             records.set(id, r)
+            return saving.restore(id)
           }
         })
         .finally(() => {
@@ -122,15 +142,10 @@ export const useDeskStore = readOnlyState(
     function change(part: MarkChange, id = currentId.value) {
       const r = id ? records.get(id) : undefined
       if (!r) return
-      // writing at one text is one change
-      const what = Object.keys(part).join()
-      const last = undo.at(-1)
-      if (!(last?.id === r.student.id && last.what === what && (what === 'letter' || what === 'markerNote')))
-        undo.push({ id: r.student.id, what, before: r.mark })
-      if (undo.length > UNDO_STEPS) undo.shift()
-      records.set(r.student.id, { ...r, mark: { ...r.mark, ...part } })
       refused.value = null
-      saving.write(r.student.id)
+      if (r.mark.state === 'returned' && r.mark.version > 0 && !saving.isUnsaved(r.student.id))
+        changedAfterReturn.value = r.student.id
+      deeds.change(r.student.id, part)
     }
     const save = saving.save
 
@@ -140,19 +155,9 @@ export const useDeskStore = readOnlyState(
       if (!now) return
       records.set(id, {
         ...now,
-        mark: {
-          ...now.mark,
-          version: stored.version,
-          state: stored.state,
-          points: stored.points,
-          before: stored.before,
-          criteriaLeft: stored.criteriaLeft,
-          takeBackUntil: stored.takeBackUntil,
-          returnAt: stored.returnAt,
-          savedAt: stored.savedAt,
-          savedBy: stored.savedBy,
-        },
+        mark: { ...now.mark, ...figuresOf(stored) },
       })
+      if (sent.mark.state === 'held' && stored.state === 'open') reopened.value = id
       // steps of the group's criteria have reached the others of the group
       for (const other of sent.group?.members ?? []) {
         if (other.id === id || saving.isUnsaved(other.id)) continue
@@ -163,90 +168,42 @@ export const useDeskStore = readOnlyState(
       if (sent.mark.state !== stored.state) void reloadStrip().catch(() => {})
     }
 
-    /** Settles two versions of a mark: mine goes on top of theirs, or theirs takes its place. */
-    async function settle(mine: boolean) {
+    /** Settles two versions of a mark: what was made of both goes on top of theirs, or theirs takes its place. */
+    async function settle(joined: MarkText | null) {
       const r = record.value
-      const other = saving.settle(mine)
+      const other = saving.settle(joined !== null)
       if (!r || !other) return
-      records.set(r.student.id, {
+      const { id } = r.student
+      records.set(id, {
         ...r,
-        mark: mine ? { ...r.mark, version: other.version, state: other.state } : other,
+        mark: joined ? { ...r.mark, ...joined, version: other.version, state: other.state } : other,
       })
-      if (mine) await save()
-      else await fetchRecord(r.student.id)
+      if (joined) {
+        saving.write(id)
+        await saving.save()
+      } else await fetchRecord(id)
     }
 
-    /** Holds, reopens, returns or takes back the mark at hand, after saving it. @returns the mark as stored, or null when refused */
-    async function act(what: keyof typeof MARK_ACTS, id = currentId.value): Promise<MarkView | null> {
-      if (!id) return null
-      await save()
-      if (theirs.value || saving.isUnsaved(id)) return null
-      refused.value = null
-      try {
-        const mark = await api.call(MARK_ACTS[what], {
-          params: at(id),
-          body: { key: newKey(), baseVersion: records.get(id)!.mark.version },
-        })
-        const now = records.get(id)!
-        records.set(id, {
-          ...now,
-          mark: {
-            ...now.mark,
-            version: mark.version,
-            state: mark.state,
-            points: mark.points,
-            before: mark.before,
-            criteriaLeft: mark.criteriaLeft,
-            returnedAt: mark.returnedAt,
-            returnAt: mark.returnAt,
-            takeBackUntil: mark.takeBackUntil,
-          },
-        })
-        await reloadStrip()
-        return mark
-      } catch (error) {
-        if (!(error instanceof ApiProblem)) throw error
-        if (error.code === 'changedMeanwhile')
-          saving.meet(id, error.details.theirs as MarkView) // what that code comes with
-        else refused.value = error.message
-        return null
-      }
+    /** Holds, reopens, returns or takes back a mark, after saving it. @returns the mark as stored, or null when refused */
+    async function act(
+      what: 'hold' | 'reopen' | 'return' | 'take-back',
+      id = currentId.value,
+    ): Promise<MarkView | null> {
+      return id && records.has(id) ? deeds.act(what, id) : null
     }
-
-    /** Takes back the last change on any record, and shows the record it was made on. @returns whose it was */
-    async function undoLast(): Promise<RecordView | null> {
-      const last = undo.pop()
-      const r = last && records.get(last.id)
-      if (!last || !r) return null
-      records.set(last.id, { ...r, mark: { ...r.mark, ...markTextOf(last.before) } })
-      saving.write(last.id)
-      if (currentId.value !== last.id) await show(last.id)
-      return r
-    }
-
     /** Returns held marks now, or at a time. @returns how many */
     async function returnHeld(ids: readonly string[], at: string | null = null): Promise<number> {
-      await save()
-      const answer = at
-        ? await api.call(markingEndpoints.scheduleReturn, {
-            params: { activityId: activity.value!.id },
-            body: {
-              key: newKey(),
-              enrolmentIds: ids,
-              at,
-            },
-          })
-        : await api.call(markingEndpoints.returnMarks, {
-            params: { activityId: activity.value!.id },
-            body: {
-              key: newKey(),
-              enrolmentIds: ids,
-            },
-          })
-      for (const id of ids) records.delete(id)
-      await reloadStrip()
+      const returned = await deeds.returnHeld(ids, at)
       if (currentId.value && !records.has(currentId.value)) await fetchRecord(currentId.value)
-      return answer.returned
+      return returned
+    }
+    /** Takes the last deed back, or does again what was taken back, and shows the record it was about. */
+    async function takeBack(which: 'undo' | 'redo') {
+      const undone = await deeds[which]()
+      const id = undone?.record?.student.id
+      if (id && currentId.value !== id) await show(id)
+      else if (currentId.value && !records.has(currentId.value)) await fetchRecord(currentId.value)
+      return undone
     }
 
     /** Marks one contribution of the record at hand; the mark made of these is calculated anew. */
@@ -306,6 +263,13 @@ export const useDeskStore = readOnlyState(
       state,
       problem,
       theirs,
+      unsaved: saving.unsaved,
+      isSaving: saving.isSaving,
+      retry: saving.retry,
+      restoreKept,
+      heardOfChange,
+      changedAfterReturn,
+      reopened,
       load,
       reload: reloadStrip,
       fetchRecord,
@@ -315,7 +279,7 @@ export const useDeskStore = readOnlyState(
       save,
       settle,
       act,
-      undoLast,
+      takeBack,
       returnHeld,
       markContribution,
       saveSecond,

@@ -268,7 +268,10 @@ describe('the marking desk', () => {
         expect.objectContaining(step(own, 0)),
       ]),
     )
-    expect((await record(keyOf(mates[1]!.name), ines, walls!.id)).mark).toMatchObject({ state: 'held' }) // it was returned: held until its next return
+    expect((await record(keyOf(mates[1]!.name), ines, walls!.id)).mark).toMatchObject({
+      state: 'open',
+      criteriaLeft: 1,
+    }) // it was returned, and lacks a step of its own now: back on the desk
     expect((await record(keyOf(mates[1]!.name), ines, walls!.id)).mark.steps).toEqual(
       expect.arrayContaining([expect.objectContaining(step(shared, other))]),
     )

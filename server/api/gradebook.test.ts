@@ -16,7 +16,7 @@ const FINAL = (missingIsZero: boolean, held: boolean) =>
   sql.raw(`
 with item as (
   select m.enrolment_id, a.category_id, a.id,
-    case when m.state = 'returned' or not ${held} or m.state <> 'held' then round((m.returned ->> 'points')::numeric * a.points / (m.returned ->> 'max')::numeric) when m.points is not null then least(a.points, m.points)::numeric end as points, a.points::numeric as max
+    case when m.returned is not null or not ${held} or m.state <> 'held' then round((m.returned ->> 'points')::numeric * a.points / (m.returned ->> 'max')::numeric) when m.points is not null then least(a.points, m.points)::numeric end as points, a.points::numeric as max
   from activities a join marks m on m.activity_id = a.id
   where a.state = 'published' and not a.practice and not a.is_template and a.scale <> 'none' and a.points > 0
     and not exists (select 1 from excuses x where x.activity_id = a.id and x.enrolment_id = m.enrolment_id)

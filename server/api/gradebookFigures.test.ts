@@ -41,7 +41,8 @@ describe('figures that can explain themselves', () => {
     const i = b.columns.findIndex(c => c.id === world.breakwater.id)
     const id = (await world.enrolment(who)).id
     const r = row ?? b.rows.find(x => x.enrolmentId === id)!
-    return { points: r.points[i], state: r.states[i], counts: r.counts[i] }
+    const change = r.changes.find(c => c.column === i)?.points ?? null
+    return { points: r.points[i], state: r.states[i], counts: r.counts[i], change }
   }
   const set = async (who: string, was: number | null, points: number | null, reason = 'Counted again.') =>
     ines.json<GradeRow & Refusal>('PUT', await at(who, '/points'), { key: v7(), was, points, reason })
@@ -80,12 +81,12 @@ describe('figures that can explain themselves', () => {
     expect((await set('liv', before.points!, 1500, '')).body.fields.reason).toContain('Say why')
     expect((await set('liv', before.points!, 2501)).body.fields.points).toContain('25 points to get')
     const done = await set('liv', before.points!, 1500)
-    expect(await cell('liv', done.body)).toEqual({ points: 1500, state: 'h', counts: 'c' }) // what was returned goes on counting until the next return
+    expect(await cell('liv', done.body)).toEqual({ ...before, change: 1500 }) // what was returned goes on counting until the next return
     expect(
       (await own('liv')).row.points[(await own('liv')).columns.findIndex(c => c.id === world.breakwater.id)],
     ).toBe(before.points)
     await set('liv', 1500, null)
-    expect(await cell('liv')).toMatchObject({ points: before.points })
+    expect(await cell('liv')).toEqual({ ...before, change: before.points })
   })
 
   it('never shows a student a held mark, by any of the new ways', async () => {
@@ -205,7 +206,7 @@ describe('figures that can explain themselves', () => {
           })
         ).body.changed,
       ).toBe(1)
-    expect(await cell('liv')).toMatchObject({ points: 1250, state: 'h' })
+    expect(await cell('liv')).toMatchObject({ state: 'r', change: 1250 })
     expect(
       (await ines.json<Refusal>('POST', path('/marks/preview'), { ...body, base64: base64('a,b\n1,2\n') }))
         .body.fields.file,

@@ -39,6 +39,17 @@ export const DeskStudent = z.object({
   practice: z.boolean(),
   markerId: z.uuid().nullable(),
   groupId: z.uuid().nullable(),
+  held: z
+    .object({
+      points: z.number().int(), // hundredths
+      returned: z.number().int().nullable(), // what the student has now, where it was returned before
+      letterWords: z.number().int(),
+      lateMinutes: z.number().int(),
+      lateWaived: z.boolean(),
+      setByHand: z.boolean(),
+      returnAt: z.iso.datetime().nullable(),
+    })
+    .nullable(), // what would be returned
 })
 export type DeskStudent = z.infer<typeof DeskStudent>
 export const DeskView = z.object({
@@ -252,6 +263,9 @@ export const ContributionMarkWrite = z.object({
   done: z.boolean().nullable(),
 })
 export const CombineWrite = z.object({ key: z.uuid(), combine: CombineRuleBody.nullable() })
+
+/** Markers who have the same record open. */
+export const OthersHere = z.object({ others: z.array(z.object({ name: z.string() })) })
 
 /** What has happened to a mark, newest first, in words. */
 export const MarkHistory = z.object({

@@ -9,6 +9,7 @@ import {
   MarkWrite,
   MarkingQueue,
   MoveView,
+  OthersHere,
   MoveWrite,
   PhraseParams,
   PhraseView,
@@ -120,6 +121,14 @@ export const readRecord = endpoint({
   summary: 'The record of one student in one activity, for markers',
   params: RecordParams,
   answer: RecordView,
+})
+
+export const noteMarkerHere = endpoint({
+  method: 'POST',
+  path: '/api/activities/:activityId/records/:enrolmentId/here',
+  summary: 'Says that a marker has a record open, and answers who else has',
+  params: RecordParams,
+  answer: OthersHere,
 })
 
 export const saveMark = endpoint({

@@ -2,6 +2,7 @@
 import { dayAfter } from '#core/planning/week'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { ClosingQuestionBody, ClosingSet, ClosingView } from '#shared/closing/closing'
+import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { newKey } from '~/composables/shell/useApi'
 
 /** Sets the questions: what is asked, whether names are kept, from when to when. */
@@ -14,6 +15,7 @@ const props = defineProps<{
   instantOf: (local: string) => string
 }>()
 const emit = defineEmits<{ keep: [write: Omit<ClosingSet, 'baseVersion'>]; cancel: [] }>()
+const zone = useSeminarZone()
 const usual = (): ClosingQuestionBody[] => [
   {
     id: newKey(),
@@ -70,6 +72,7 @@ const keep = () =>
         >Open from<input v-model="from" class="in" type="datetime-local" :disabled="locked" required
       /></label>
       <label class="lab">until<input v-model="until" class="in" type="datetime-local" required /></label>
+      <p v-if="zone.named.value" class="hint">{{ zone.named.value }}</p>
       <fieldset :disabled="locked">
         <legend>Names</legend>
         <label

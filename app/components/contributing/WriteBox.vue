@@ -5,6 +5,7 @@ import type { LexiconSettingsBody } from '#shared/contributing/lexiconSettings'
 import type { NoteDetail } from '#shared/contributing/reading'
 import type { DraftView, TakesUp } from '#shared/contributing/thread'
 import { useDraft, type WritingTarget } from '~/composables/contributing/useDraft'
+import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { useNotices } from '~/stores/notices'
 import { useThreadStore } from '~/stores/thread'
 import AttachmentAdd from './AttachmentAdd.vue'
@@ -51,6 +52,7 @@ const busy = ref(false)
 const problemId = useId()
 const later = ref(false)
 const showAt = ref('')
+const zone = useSeminarZone()
 watch([passage, () => props.note], () => {
   if (draft.words.value > 0) draft.write(draft.doc.value)
 })
@@ -70,7 +72,7 @@ async function post() {
     )
       return
     const answer = await draft.post(
-      later.value && showAt.value ? { showAt: new Date(showAt.value).toISOString() } : {},
+      later.value && showAt.value ? { showAt: zone.instantOf(showAt.value) } : {},
     )
     if (answer) emit('posted', answer.id, answer.state)
   } catch (error) {
@@ -174,8 +176,9 @@ const stateWords = computed(
       <span class="grow" />
       <template v-if="timed">
         <label v-if="later" class="when"
-          >on <input v-model="showAt" class="in" type="datetime-local" aria-label="When it shows itself"
-        /></label>
+          >on <input v-model="showAt" class="in" type="datetime-local" aria-label="When it shows itself" />
+          {{ zone.named.value }}</label
+        >
         <button class="link" type="button" @click="later = !later">
           {{ later ? 'now instead' : 'at a time …' }}
         </button>

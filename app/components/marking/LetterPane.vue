@@ -21,6 +21,8 @@ const props = defineProps<{
   problem: string | null
   busy: boolean
   max: number
+  /** What the student has, where the mark was returned before; hundredths. */
+  hasNow: number | null
   byRubric: boolean
   historyOpen: boolean
   together: number
@@ -35,6 +37,7 @@ const emit = defineEmits<{
   phrases: []
   preview: []
   history: []
+  leave: []
 }>()
 const { dayTime } = useTimes()
 const stateWords = computed(
@@ -58,7 +61,7 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
       <span>Letter to {{ given }}</span
       ><span class="state" role="status" :class="{ no: state === 'not saved' }">{{ stateWords }}</span>
     </p>
-    <div class="paper">
+    <div class="paper" @keydown.esc="emit('leave')">
       <RichEditor
         :key="`${record.student.id}${names.on.value}`"
         :doc="letter"
@@ -86,6 +89,7 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
         :value="names.hide(mark.markerNote)"
         :readonly="names.on.value && names.hide(mark.markerNote) !== mark.markerNote"
         @input="emit('change', { markerNote: ($event.target as HTMLTextAreaElement).value })"
+        @keydown.esc="emit('leave')"
       />
     </div>
     <label v-if="record.late" class="late"
@@ -121,7 +125,11 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
       <template v-if="held"
         ><v-btn class="main" :disabled="busy" @click="emit('return')">Return now</v-btn
         ><v-btn :disabled="busy" @click="emit('reopen')">Take back to the desk</v-btn
-        ><span v-if="mark.returnAt" class="back">Returns {{ dayTime(mark.returnAt) }}.</span></template
+        ><span v-if="mark.returnAt" class="back">Returns {{ dayTime(mark.returnAt) }}.</span
+        ><span v-if="hasNow !== null" class="back num"
+          >{{ given }} has {{ points(hasNow) }} of {{ points(max) }} and the letter that was returned, until
+          you return this one. That counts.</span
+        ></template
       >
       <template v-else-if="mark.state === 'returned'">
         <v-btn v-if="mark.takeBackUntil" :disabled="busy" @click="emit('takeBack')">Take it back</v-btn>

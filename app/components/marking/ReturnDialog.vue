@@ -1,14 +1,18 @@
 <script setup lang="ts">
-import { localInstant } from '#core/planning/week'
 import type { DeskStudent } from '#shared/marking/desk'
-import { inWords, plural } from '#core/language'
+import { capital, inWords, plural } from '#core/language'
+import { lateWords } from '~/composables/marking/lateWords'
+import { points } from '~/composables/marking/points'
+import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useSeminarStore } from '~/stores/seminar'
 
+/** What is about to go out, student by student, and when they see it. */
 const props = defineProps<{
   held: readonly DeskStudent[]
   called: (s: DeskStudent) => string
   notHeld: number
+  max: number // hundredths
 }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{
@@ -17,6 +21,7 @@ const emit = defineEmits<{
 }>()
 const seminar = useSeminarStore()
 const { dayTime } = useTimes()
+const zone = useSeminarZone()
 const left = reactive(new Set<string>())
 const later = ref(false)
 const when = ref('')
@@ -24,15 +29,28 @@ const chosen = computed(() => props.held.filter(s => !left.has(s.id)))
 const toggle = (id: string) => {
   if (!left.delete(id)) left.add(id)
 }
-const at = computed(() =>
-  when.value
-    ? localInstant(when.value.slice(0, 10), when.value.slice(11, 16), seminar.shell!.timeZone).toISOString()
-    : null,
-)
+const at = computed(() => (when.value ? zone.instantOf(when.value) : null))
 const wrong = computed(() =>
   later.value && at.value !== null && at.value <= (seminar.shell?.now ?? '')
     ? 'That time is over. Choose one that is to come.'
     : null,
+)
+const without = computed(() => chosen.value.filter(s => s.held?.letterWords === 0))
+const pointsOf = ({ held }: DeskStudent) => {
+  if (!held) return ''
+  const now = `${points(held.points)} of ${points(props.max)}`
+  return held.returned === null || held.returned === held.points ? now : `${points(held.returned)} → ${now}`
+}
+const lateOf = ({ held }: DeskStudent) => {
+  if (!held || held.lateMinutes === 0) return ''
+  return `${lateWords(held.lateMinutes)} late${held.lateWaived ? ', waived' : ''}`
+}
+const letterOf = ({ held }: DeskStudent) =>
+  held && held.letterWords > 0 ? `${held.letterWords} ${plural(held.letterWords, 'word')}` : 'no letter'
+const seesWhen = computed(() =>
+  later.value
+    ? 'From that time on each student can open letter, steps and points; ten minutes later they are told. Until they are told you can take each mark back.'
+    : 'Each student can open letter, steps and points at once; in ten minutes they are told. Until then you can take each mark back.',
 )
 const go = () =>
   emit(
@@ -44,28 +62,65 @@ const go = () =>
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="460" aria-label="Return held marks">
+  <v-dialog v-model="open" max-width="720" aria-label="Return held marks">
     <div class="card box">
       <h2>Return {{ held.length === 1 ? 'the held mark' : `${inWords(held.length)} held marks` }}</h2>
-      <p>
-        Each student gets letter, steps and points. Leave out whom you like; for ten minutes each can be taken
-        back, and only then are students told.
-      </p>
+      <p>{{ seesWhen }}</p>
       <p v-if="notHeld > 0" class="apart">
         The plan returns all together, and {{ inWords(notHeld) }} {{ plural(notHeld, 'is', 'are') }} ready and
         not held yet.
       </p>
-      <ul>
-        <li v-for="s in held" :key="s.id">
-          <label
-            ><input type="checkbox" :checked="!left.has(s.id)" @change="toggle(s.id)" />
-            {{ called(s) }}</label
-          ><button class="link small" type="button" @click="emit('preview', s.id)">see the letter</button>
-        </li>
-      </ul>
+      <div class="list">
+        <table class="num">
+          <thead>
+            <tr>
+              <th scope="col">Student</th>
+              <th scope="col">Points</th>
+              <th scope="col">Letter</th>
+              <th scope="col">Notes</th>
+              <th scope="col"><span class="visually-hidden">Preview</span></th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="s in held" :key="s.id" :class="{ out: left.has(s.id) }">
+              <th scope="row">
+                <label
+                  ><input type="checkbox" :checked="!left.has(s.id)" @change="toggle(s.id)" />
+                  {{ called(s) }}</label
+                >
+              </th>
+              <td>{{ pointsOf(s) }}</td>
+              <td :class="{ warn: s.held?.letterWords === 0 }">{{ letterOf(s) }}</td>
+              <td class="notes">
+                <span v-if="lateOf(s)">{{ lateOf(s) }}</span>
+                <span v-if="s.held?.setByHand">points set by hand</span>
+                <span v-if="s.held?.returnAt">returns {{ dayTime(s.held.returnAt) }}</span>
+              </td>
+              <td>
+                <button class="link small" type="button" @click="emit('preview', s.id)">
+                  see the letter
+                </button>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <p v-if="without.length > 0" class="apart" role="status">
+        {{
+          without.length === 1
+            ? `${called(without[0]!)} would get steps and points without a letter.`
+            : `${capital(inWords(without.length))} students would get steps and points without a letter.`
+        }}
+      </p>
       <p class="when">
         <label><input v-model="later" type="checkbox" /> at a time</label
-        ><input v-if="later" v-model="when" class="in" type="datetime-local" aria-label="When they return" />
+        ><input
+          v-if="later"
+          v-model="when"
+          class="in"
+          type="datetime-local"
+          aria-label="When they return"
+        /><span v-if="later && zone.named.value" class="hint">{{ zone.named.value }}</span>
       </p>
       <p v-if="wrong" class="field-problem" role="alert">{{ wrong }}</p>
       <div class="acts">
@@ -89,17 +144,46 @@ p {
   color: var(--ink-2);
   margin-top: 4px;
 }
-ul {
-  list-style: none;
-  margin: 12px 0 12px;
+.list {
+  margin: 12px 0;
   max-height: 46vh;
   overflow: auto;
 }
-li {
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 0.8125rem;
+}
+thead th {
+  position: sticky;
+  top: 0;
+  background: var(--sheet);
+  color: var(--ink-2);
+  font-size: 0.75rem;
+}
+th,
+td {
+  text-align: left;
+  padding: 2px 10px 2px 2px;
+  font-weight: 500;
+  white-space: nowrap;
+}
+tbody tr {
   border-top: 1px solid var(--line-soft);
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
+}
+.out td {
+  color: var(--ink-3);
+}
+.notes {
+  color: var(--ink-2);
+  white-space: normal;
+}
+.notes span + span::before {
+  content: ' · ';
+}
+.warn {
+  color: var(--ember);
+  font-weight: 600;
 }
 label {
   display: flex;

@@ -3,7 +3,12 @@ import type { DeskStudent } from '#shared/marking/desk'
 import { STANDING_WORDS } from '~/composables/planning/kindWords'
 import FillMark from './FillMark.vue'
 
-const props = defineProps<{ students: readonly DeskStudent[]; current: string | null }>()
+const props = defineProps<{
+  students: readonly DeskStudent[]
+  current: string | null
+  /** Whose marks are in this browser only. */
+  unsaved: ReadonlySet<string>
+}>()
 const emit = defineEmits<{ choose: [id: string] }>()
 const row = ref<HTMLElement | null>(null)
 watch(
@@ -24,9 +29,9 @@ watch(
         v-for="s in students"
         :key="s.id"
         type="button"
-        :class="{ on: s.id === current }"
+        :class="{ on: s.id === current, unsaved: unsaved.has(s.id) }"
         :aria-current="s.id === current"
-        :aria-label="`${s.name}, ${STANDING_WORDS[s.standing]}`"
+        :aria-label="`${s.name}, ${STANDING_WORDS[s.standing]}${unsaved.has(s.id) ? ', not saved' : ''}`"
         @click="emit('choose', s.id)"
       >
         <FillMark :standing="s.standing" :named="false" />{{ s.id === current ? s.name : s.familyName }}
@@ -80,6 +85,12 @@ button:focus-visible {
   color: var(--ink);
   font-weight: 650;
   box-shadow: 0 0 0 1.5px var(--harbour);
+}
+/* a mark that is in this browser only */
+.unsaved {
+  color: var(--brick);
+  text-decoration: underline dotted;
+  text-underline-offset: 3px;
 }
 .keys {
   font-size: 0.71875rem;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { localDay, localInstant } from '#core/planning/week'
 import { useSeminarStore } from '~/stores/seminar'
+import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { useTimes } from '~/composables/planning/useTimes'
 import SentencePart from './SentencePart.vue'
 
@@ -12,6 +13,7 @@ const props = withDefaults(
 )
 const emit = defineEmits<{ opened: [open: boolean] }>()
 const seminar = useSeminarStore()
+const { named } = useSeminarZone()
 const { dayTime, time } = useTimes()
 const zone = computed(() => seminar.shell?.timeZone ?? 'UTC')
 const day = computed(() => localDay(new Date(value.value), zone.value))
@@ -43,6 +45,7 @@ const usual = computed(() => seminar.shell?.usualDueTime ?? '23:59')
         :aria-label="`${label}: time`"
         @change="set(day, ($event.target as HTMLInputElement).value)"
       />
+      {{ named }}
     </p>
     <p v-if="due && clock !== usual" class="numbers">
       <button type="button" class="chip" @click="set(day, usual)">the usual {{ usual }}</button>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { addressOf } from '#shared/http/endpoint'
 import { useAppearance, type Appearance } from '~/composables/shell/useAppearance'
+import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { useSeminarStore } from '~/stores/seminar'
 import { useLeaving } from '~/composables/people/useLeaving'
 import { useSessionStore } from '~/stores/session'
@@ -11,6 +12,7 @@ const emit = defineEmits<{ find: []; eye: [] }>()
 const seminar = useSeminarStore()
 const session = useSessionStore()
 const { chosen, choose } = useAppearance()
+const zone = useSeminarZone()
 const base = computed(() => `/seminars/${seminar.shell?.id}`)
 interface Link {
   readonly to: string
@@ -69,7 +71,8 @@ const leave = useLeaving()
   <header class="top">
     <NuxtLink class="mark" to="/?all=1" aria-label="Jovrel, home">J<i>o</i>vrel</NuxtLink>
     <p v-if="seminar.shell" class="seminar">
-      {{ seminar.shell.title }} <span>· {{ seminar.shell.code }}</span>
+      {{ seminar.shell.title }} <span>· {{ seminar.shell.code }}</span
+      ><span v-if="zone.named.value" class="zone">· {{ zone.named.value }}</span>
     </p>
     <nav aria-label="Seminar">
       <NuxtLink

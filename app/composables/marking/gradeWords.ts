@@ -31,6 +31,13 @@ export const shareWords = (share: number | null): string => (share === null ? 'â
 export const letterWords = (share: number | null, bands: Frame['bands']): string | null =>
   share === null || !bands ? null : gradeLetterOf(share, bands)
 
+/** Of a returned mark that is being changed: what it would be when it is returned anew. */
+export const changeOf = (row: GradeRow, i: number): { readonly points: number | null } | null =>
+  row.changes.find(c => c.column === i) ?? null
+/** Whether a mark waits to be returned, for the first time or anew. */
+export const isHeld = (row: GradeRow, i: number): boolean =>
+  stateOf(row, i) === 'held' || changeOf(row, i)?.points != null
+
 /** What stands in a cell. */
 export function cellWords(row: GradeRow, i: number, column: GradeColumn): string {
   const counted = countedOf(row, i)
@@ -41,6 +48,17 @@ export function cellWords(row: GradeRow, i: number, column: GradeColumn): string
     if (counted === 'missing') return '0'
     return ''
   }
+  return pointsOnScale(points, column)
+}
+
+/** What a returned mark would be when it is returned anew, beside what stands in its cell; null where that is the same. */
+export function changeWords(row: GradeRow, i: number, column: GradeColumn): string | null {
+  const change = changeOf(row, i)
+  if (!change || change.points === row.points[i]) return null
+  return change.points === null ? 'â€¦' : pointsOnScale(change.points, column)
+}
+
+function pointsOnScale(points: number, column: GradeColumn): string {
   if (column.scale === 'points') return String(points / 100)
   return showMark({
     points,

@@ -1,9 +1,12 @@
 import * as markingEndpoints from '#shared/marking/endpoints'
 import type { MarkView, RecordView } from '#shared/marking/desk'
+import type { Kept } from '~/autosave/autosave'
 import type { RichNode } from '#core/contributing/richText'
+import isSame from 'fast-deep-equal'
 import { failureOf } from '~/autosave/failureOf'
+import { keptKeys, localDraft } from '~/autosave/localDraft'
 import { reactiveAutosave } from '../shell/useAutosave'
-import { newKey, type useApi } from '../shell/useApi'
+import { ApiProblem, newKey, type useApi } from '../shell/useApi'
 
 const PAUSE = 600 // milliseconds without a change before a mark is saved
 
@@ -27,6 +30,14 @@ export const markTextOf = (mark: MarkView): MarkText => ({
   files: mark.files,
 })
 
+/** The mark of a conflict that says what was sent: it was stored by a request whose answer was lost. @throws otherwise */
+function storedAlready(error: unknown, sent: MarkText): MarkView {
+  const isConflict = error instanceof ApiProblem && error.code === 'changedMeanwhile'
+  const theirs = isConflict ? (error.details.theirs as MarkView) : null // what that code comes with
+  if (theirs && isSame(markTextOf(theirs), sent)) return theirs
+  throw error
+}
+
 interface Desk {
   readonly activityId: () => string
   readonly records: Map<string, RecordView>
@@ -40,6 +51,7 @@ export function markSaving(
   api: ReturnType<typeof useApi>,
   { activityId, records, currentId, onStored }: Desk,
 ) {
+  const prefix = () => `mark:${activityId()}:`
   const autosaves = shallowReactive(new Map<string, ReturnType<typeof autosaveOf>>())
 
   function autosaveOf(id: string) {
@@ -48,17 +60,23 @@ export function markSaving(
       value: markTextOf(mark),
       version: mark.version,
       pause: PAUSE,
+      localDraft: localDraft<MarkText>(`${prefix()}${id}`, {
+        write: kept => kept,
+        read: written => written as Kept<MarkText>, // as it was written above
+      }),
       send: async text => {
         const sent = records.get(id)!
-        const stored = await api.call(markingEndpoints.saveMark, {
-          params: { activityId: activityId(), enrolmentId: id },
-          body: {
-            ...text,
-            key: newKey(),
-            baseVersion: sent.mark.version, // acts on the mark raise it, too
-            files: text.files.map(f => ({ id: f.id, spoken: f.spoken })),
-          },
-        })
+        const stored = await api
+          .call(markingEndpoints.saveMark, {
+            params: { activityId: activityId(), enrolmentId: id },
+            body: {
+              ...text,
+              key: newKey(),
+              baseVersion: sent.mark.version, // acts on the mark raise it, too
+              files: text.files.map(f => ({ id: f.id, spoken: f.spoken })),
+            },
+          })
+          .catch((error: unknown) => storedAlready(error, text))
         onStored(id, sent, stored)
         return stored
       },
@@ -75,6 +93,25 @@ export function markSaving(
     const autosave = autosaves.get(id) ?? autosaveOf(id)
     autosaves.set(id, autosave)
     autosave.meet(theirsOf(id, other))
+  }
+
+  /** Brings back what an earlier tab could not save of a mark. What was saved elsewhere since is never overwritten. */
+  async function restore(id: string) {
+    if (autosaves.has(id)) return
+    const { mark } = records.get(id)!
+    const autosave = autosaveOf(id)
+    await autosave.restore()
+    const kept = autosave.value.value
+    if (!autosave.isUnstored.value) return
+    if (isSame(kept, markTextOf(mark))) {
+      void autosave.hold()
+      return autosave.forget()
+    }
+    const now = records.get(id)
+    if (autosaves.has(id) || !now) return autosave.hold()
+    autosaves.set(id, autosave)
+    records.set(id, { ...now, mark: { ...now.mark, ...kept } })
+    if (autosave.version.value !== mark.version) autosave.meet(theirsOf(id, mark))
   }
 
   /** Puts what stands in the record on its way. */
@@ -98,27 +135,40 @@ export function markSaving(
   }
   const isUnsaved = (id: string) => autosaves.get(id)?.isUnstored.value ?? false
 
-  const statuses = computed(() => [...autosaves.values()].map(a => a.status.value))
-  const current = computed(() => {
+  /** Where one mark is. */
+  function stateOf(id: string): SaveState {
+    switch (autosaves.get(id)?.status.value.kind) {
+      case 'conflict':
+        return 'two texts'
+      case 'kept':
+      case 'refused':
+        return 'not saved'
+      case 'changed':
+      case 'sending':
+        return 'saving'
+      default:
+        return 'saved'
+    }
+  }
+  const current = <T>(of: (id: string) => T, none: T): T => {
     const id = currentId()
-    return (id && autosaves.get(id)?.status.value) || null
-  })
-  const theirs = computed(() => {
-    const id = currentId()
-    return id !== null && current.value?.kind === 'conflict' ? (theirMarks.get(id) ?? null) : null
-  })
-  const state = computed<SaveState>(() => {
-    if (theirs.value) return 'two texts'
-    const kinds = statuses.value.map(s => s.kind)
-    if (kinds.some(k => k === 'kept' || k === 'refused' || k === 'conflict')) return 'not saved'
-    return kinds.some(k => k === 'changed' || k === 'sending') ? 'saving' : 'saved'
-  })
-  const problem = computed(() => {
-    const id = currentId()
-    const first = id === null ? undefined : autosaves.get(id)
-    const failed = [first, ...autosaves.values()].find(a => a?.problem.value)
-    return failed?.problem.value?.detail ?? null
-  })
+    return id === null ? none : of(id)
+  }
+  const state = computed(() => current(stateOf, 'saved'))
+  const theirs = computed(() =>
+    current(id => (stateOf(id) === 'two texts' ? (theirMarks.get(id) ?? null) : null), null),
+  )
+  const problem = computed(() => current(id => autosaves.get(id)?.problem.value?.detail ?? null, null))
+  /** Marks that are not on the server and will not get there by themselves at the next pause. */
+  const unsaved = computed<ReadonlySet<string>>(
+    () => new Set([...autosaves.keys()].filter(id => ['not saved', 'two texts'].includes(stateOf(id)))),
+  )
+  const isSaving = computed(() => [...autosaves.keys()].some(id => stateOf(id) === 'saving'))
+  /** Tries again what waits for a connection or for somebody to sign in. */
+  function retry() {
+    for (const autosave of autosaves.values())
+      if (autosave.status.value.kind === 'kept') void autosave.flush()
+  }
   /** Ends a conflict about the mark at hand. @returns the other mark, or null where there was none */
   function settle(mine: boolean): MarkView | null {
     const id = currentId()
@@ -135,5 +185,23 @@ export function markSaving(
     autosaves.clear()
     theirMarks.clear()
   }
-  return { write, save, meet, letGo, isUnsaved, state, problem, theirs, settle, clear }
+  /** Whose marks this browser keeps for want of something that was not there when they were typed. */
+  const keptIds = (): string[] => keptKeys(prefix()).map(key => key.slice(prefix().length))
+  return {
+    write,
+    keptIds,
+    save,
+    restore,
+    retry,
+    meet,
+    letGo,
+    isUnsaved,
+    state,
+    problem,
+    theirs,
+    unsaved,
+    isSaving,
+    settle,
+    clear,
+  }
 }

@@ -8,6 +8,7 @@ import { useDeskStore } from '~/stores/desk'
 import { useNotices } from '~/stores/notices'
 import { chosenPassage } from './useCitation'
 import { withPart, withWords } from './letterParts'
+import { useDeskUndo } from './useDeskUndo'
 import { points } from './points'
 
 interface Surroundings {
@@ -20,6 +21,7 @@ interface Surroundings {
 export function useDeskActs({ show, called, afterReturn }: Surroundings) {
   const store = useDeskStore()
   const notices = useNotices()
+  const undo = useDeskUndo(called)
   const active = ref(0) // the criterion at hand
   const busy = ref(false)
   const open = reactive({ phrases: false, preview: false, history: false, returning: false, keysAt: false })
@@ -136,9 +138,10 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
       const id = r.student.id
       const said = `${what === 'hold' ? 'Held' : 'Returned'}: ${points(mark.points)} of ${points(store.desk?.worth ?? 0)} for ${called(r.student)}.`
       notices.say(said, {
-        label: 'Take it back',
+        label: 'Undo',
         run: async () => {
-          await store.act(what === 'hold' ? 'reopen' : 'take-back', id)
+          if (!(await store.act(what === 'hold' ? 'reopen' : 'take-back', id)) && store.problem)
+            notices.warn(new Error(store.problem))
           await show(id)
         },
       })
@@ -158,10 +161,6 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
       notices.warn(problem)
     }
   }
-  async function undo() {
-    const r = await store.undoLast()
-    notices.say(r ? `Taken back on ${called(r.student)}’s record.` : 'There is nothing to take back.')
-  }
   async function returnThese(ids: readonly string[], at: string | null, when: string) {
     open.returning = false
     try {
@@ -170,7 +169,9 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
         at
           ? `${n === 1 ? 'One mark returns' : `${inWords(n)} marks return`} ${when}.`
           : `Returned to ${inWords(n)} ${plural(n, 'student')}.`,
+        { label: 'Undo', run: () => undo.takeBack('undo') },
       )
+      afterReturn()
     } catch (problem) {
       notices.warn(problem)
     }
@@ -218,7 +219,7 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
         open.history = !open.history
       },
     },
-    { keys: 'z', does: 'take back the last change, whoever’s record it was on', run: () => void undo() },
+    ...undo.keys,
     { keys: '[ ]', does: 'another student', run: e => neighbour(e.key === ']' ? 1 : -1) },
     {
       keys: 'g',

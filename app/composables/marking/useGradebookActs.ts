@@ -6,8 +6,12 @@ import * as gradebookEndpoints from '#shared/marking/gradebookEndpoints'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
-import { stateOf } from './gradeWords'
+import { changeOf, isHeld } from './gradeWords'
 import { points } from './points'
+
+/** The points that a change starts from: those on the desk, where a returned mark is being changed. */
+const standsAt = (row: GradeRow, column: number): number | null =>
+  (changeOf(row, column) ?? { points: row.points[column] ?? null }).points
 
 /** What can be done in a gradebook, each said with its way back. What the server refuses stands in `problem`. */
 export function useGradebookActs(book: Ref<Gradebook | undefined>, refresh: () => Promise<unknown>) {
@@ -31,19 +35,19 @@ export function useGradebookActs(book: Ref<Gradebook | undefined>, refresh: () =
   /** Sets points, hundredths; null: what was calculated counts again. */
   async function setPoints(row: GradeRow, column: number, hundredths: number | null, reason: string) {
     const { id, title } = book.value!.columns[column]!
-    const was = row.points[column] ?? null
+    const was = standsAt(row, column)
     const wasSet = row.set[column] === '1'
     const next = await send(() => sendPoints(id, row.enrolmentId, { was, points: hundredths, reason }))
     if (!next) return false
     take(next)
     const what = hundredths === null ? 'back to what was calculated' : points(hundredths)
-    const held = stateOf(next, column) === 'held' ? ' Held until you return it.' : ''
+    const held = isHeld(next, column) ? ' Held until you return it.' : ''
     notices.say(`${row.givenName}: ${what} for ${title}.${held}`, {
       label: 'Undo',
       run: async () => {
         const now = book.value!.rows.find(r => r.enrolmentId === row.enrolmentId)!
         const before = wasSet ? { points: was, reason: 'Undone.' } : { points: null, reason: '' }
-        take(await sendPoints(id, row.enrolmentId, { was: now.points[column] ?? null, ...before }))
+        take(await sendPoints(id, row.enrolmentId, { was: standsAt(now, column), ...before }))
       },
     })
     return true

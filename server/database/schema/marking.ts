@@ -308,6 +308,27 @@ export const citations = pgTable(
   t => [index().on(t.markId)],
 )
 
+/** Which record a marker has open, and when their browser last said so. */
+export const recordMarkers = pgTable(
+  'record_markers',
+  {
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    activityId: uuid()
+      .notNull()
+      .references(() => activities.id),
+    markerId: uuid()
+      .notNull()
+      .references(() => enrolments.id),
+    enrolmentId: uuid()
+      .notNull()
+      .references(() => enrolments.id), // whose record it is
+    seenAt: instant().notNull(),
+  },
+  t => [primaryKey({ columns: [t.activityId, t.markerId] })],
+)
+
 /** Every change of a mark or of the seminar's shape: who, when, what, why. Rows are only ever added. */
 export const auditTrail = pgTable(
   'audit_trail',

@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNotNull, isNull, ne, or, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -38,6 +38,7 @@ export interface StudentRecord {
   readonly shown: readonly CountedContribution[]
   readonly drafts: number
   readonly mark: 'none' | 'held' | 'returned'
+  readonly hasLetter: boolean // something was returned, whatever has become of the mark since
 }
 
 /** Students who count: active ones. Practice and withdrawn people take no part. */
@@ -95,7 +96,13 @@ export async function loadRecords(
       new Map(
         students.map(student => [
           student.enrolmentId,
-          { student, shown: [] as CountedContribution[], drafts: 0, mark: 'none' as StudentRecord['mark'] },
+          {
+            student,
+            shown: [] as CountedContribution[],
+            drafts: 0,
+            mark: 'none' as StudentRecord['mark'],
+            hasLetter: false,
+          },
         ]),
       ),
     ]),
@@ -149,13 +156,18 @@ export async function loadRecords(
         ),
       ),
     db
-      .select({ activityId: marks.activityId, enrolmentId: marks.enrolmentId, state: marks.state })
+      .select({
+        activityId: marks.activityId,
+        enrolmentId: marks.enrolmentId,
+        state: marks.state,
+        hasLetter: sql<boolean>`${marks.returned} is not null`,
+      })
       .from(marks)
       .where(
         and(
           inArray(marks.activityId, [...activityIds]),
           inArray(marks.enrolmentId, authors),
-          sql`${marks.state} <> 'open'`,
+          or(ne(marks.state, 'open'), isNotNull(marks.returned)),
         ),
       ),
   ])
@@ -198,7 +210,9 @@ export async function loadRecords(
   }
   for (const row of given) {
     const record = byActivity.get(row.activityId)?.get(row.enrolmentId)
-    if (record && row.state !== 'open') record.mark = row.state
+    if (!record) continue
+    record.hasLetter = row.hasLetter
+    if (row.state !== 'open') record.mark = row.state
   }
   return byActivity
 }
@@ -215,6 +229,12 @@ export function recordsOf(
 ): StudentRecord[] {
   return [...records.get(plan.activity.id)!.values()].filter(r => plan.isMeant(r.student))
 }
+
+/** A record as its student knows it: a held mark is not theirs to know, and what was returned stays returned while it is changed. */
+export const asStudentSees = (record: StudentRecord): StudentRecord => ({
+  ...record,
+  mark: record.hasLetter ? 'returned' : 'none',
+})
 
 /** Checks a record against its activity's expectations and says where the student stands. */
 export function judgeRecord(plan: ActivityPlan, record: StudentRecord, timeZone: string, now: Date): Judged {

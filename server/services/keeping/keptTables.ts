@@ -132,6 +132,7 @@ export const LEFT_BEHIND: ReadonlyArray<readonly [table: PgTable, why: string]> 
   [t.annotationTokens, 'are secret addresses'],
   [t.idempotencyRecords, 'is of use for an hour'],
   [t.pageWriters, 'is of use for a minute'],
+  [t.recordMarkers, 'is of use for a minute'],
   [t.mails, 'has gone out'],
   [t.mailroomMessages, 'belongs to the installation'],
   [t.textMeasures, 'is counted anew'],

@@ -1,9 +1,10 @@
 import { and, eq, isNotNull, ne, or, asc } from 'drizzle-orm'
+import { countWords } from '#core/contributing/measureText'
 import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { worthOf } from '#core/marking/showMark'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, groupMembers, groups, secondMarks } from '#server/database/schema'
+import { activities, groupMembers, groups, marks, secondMarks } from '#server/database/schema'
 import {
   countedStudents,
   judgeRecord,
@@ -17,6 +18,7 @@ import { countStandings } from '#server/services/planning/standingCounts'
 import type { DeskView, MarkingQueue } from '#shared/marking/desk'
 import { underOlderVersion } from './mark'
 import { markersOf, sharesIn } from './markers'
+import { latenessOfRecord } from './record'
 
 /** Everyone who is marked in an activity, by family name, with where each stands and whose share they are. */
 export async function deskView(
@@ -25,7 +27,7 @@ export async function deskView(
   now: Date,
 ): Promise<DeskView> {
   const { activity } = actor
-  const [plan, everyone, practice, markers, shares, seconds, inGroups, older] = await Promise.all([
+  const [plan, everyone, practice, markers, shares, seconds, inGroups, older, held] = await Promise.all([
     loadPlan(db, activity),
     participants(db, activity),
     practiceStudents(db, actor.seminar.id),
@@ -41,6 +43,7 @@ export async function deskView(
       .where(eq(secondMarks.activityId, activity.id)),
     groupsOf(db, activity),
     underOlderVersion(db, activity),
+    heldMarks(db, activity.id),
   ])
   const students = everyone.filter(plan.isMeant)
   const records = (await loadRecords(db, [activity.id], [...students, ...practice])).get(activity.id)!
@@ -48,16 +51,27 @@ export async function deskView(
     const r = records.get(s.enrolmentId)!
     return r.shown.length + r.drafts > 0
   })
-  const views = [...students, ...tried].map(s => ({
-    id: s.enrolmentId,
-    practice: tried.includes(s),
-    name: s.name,
-    givenName: s.givenName,
-    familyName: s.familyName,
-    markerId: shares.get(activity.id)!.get(s.enrolmentId) ?? null,
-    groupId: inGroups.ofPerson.get(s.enrolmentId) ?? null,
-    standing: judgeRecord(plan, records.get(s.enrolmentId)!, actor.seminar.timeZone, now).standing,
-  }))
+  // what somebody is asked to mark without seeing the first marking is not shown to them here either
+  const blind = new Set(
+    seconds.filter(s => s.markerId === actor.enrolment.id && s.state === 'asked').map(s => s.enrolmentId),
+  )
+  const views = [...students, ...tried].map(s => {
+    const judged = judgeRecord(plan, records.get(s.enrolmentId)!, actor.seminar.timeZone, now)
+    const mark = blind.has(s.enrolmentId) ? undefined : held.get(s.enrolmentId)
+    return {
+      id: s.enrolmentId,
+      practice: tried.includes(s),
+      name: s.name,
+      givenName: s.givenName,
+      familyName: s.familyName,
+      markerId: shares.get(activity.id)!.get(s.enrolmentId) ?? null,
+      groupId: inGroups.ofPerson.get(s.enrolmentId) ?? null,
+      standing: judged.standing,
+      held: mark
+        ? { ...mark, lateMinutes: latenessOfRecord(plan, judged, s.enrolmentId)?.minutes ?? 0 }
+        : null,
+    }
+  })
   return {
     students: views,
     counts: countStandings(views.filter(v => !v.practice).map(v => v.standing)),
@@ -70,6 +84,35 @@ export async function deskView(
     olderVersions: older.length,
     reviewingPercent: reviewOf(activity.settings).reviewingPercent,
   }
+}
+
+/** Marks that are held, by student: what a marker looks at before they are returned. */
+async function heldMarks(db: Db, activityId: string) {
+  const rows = await db
+    .select({
+      enrolmentId: marks.enrolmentId,
+      points: marks.points,
+      returned: marks.returned,
+      letterText: marks.letterText,
+      lateWaived: marks.lateWaived,
+      override: marks.overridePoints,
+      returnAt: marks.returnAt,
+    })
+    .from(marks)
+    .where(and(eq(marks.activityId, activityId), eq(marks.state, 'held')))
+  return new Map(
+    rows.map(m => [
+      m.enrolmentId,
+      {
+        points: m.points ?? 0,
+        returned: m.returned?.points ?? null,
+        letterWords: countWords(m.letterText),
+        lateWaived: m.lateWaived,
+        setByHand: m.override !== null,
+        returnAt: m.returnAt?.toISOString() ?? null,
+      },
+    ]),
+  )
 }
 
 async function groupsOf(db: Db, { audience }: ActivityRow) {

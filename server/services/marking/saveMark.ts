@@ -121,7 +121,10 @@ export function saveMark(
 const sameSteps = (a: readonly Step[], b: readonly Step[]): boolean =>
   a.length === b.length && a.every(x => b.some(y => y.criterionId === x.criterionId && y.points === x.points))
 
-/** Calculates a mark from its stored parts and keeps its points; null while something is left to judge. */
+/**
+ * Calculates a mark from its stored parts and keeps its points; null while something is left to judge. A held mark that
+ * is no longer whole goes back to the desk: what is held can be returned as it stands.
+ */
 export async function storePoints(
   tx: Db,
   actor: ActivityActor,
@@ -129,11 +132,16 @@ export async function storePoints(
   now: Date,
 ): Promise<MarkView> {
   const { mark } = await recordView(tx, actor, enrolmentId, now)
+  const isWhole = mark.criteriaLeft === 0
+  const isReopened = !isWhole && mark.state === 'held'
   await tx
     .update(marks)
-    .set({ points: mark.criteriaLeft === 0 ? mark.points : null })
+    .set({
+      points: isWhole ? mark.points : null,
+      ...(isReopened && { state: 'open' as const, heldAt: null, returnAt: null, returnBy: null }),
+    })
     .where(and(eq(marks.activityId, actor.activity.id), eq(marks.enrolmentId, enrolmentId)))
-  return mark
+  return isReopened ? { ...mark, state: 'open', returnAt: null } : mark
 }
 
 /** A second marker who has not handed over writes beside the mark, never into it. */

@@ -60,7 +60,7 @@ export function missingOf(
     .filter(p => p.isMeant(student))
     .flatMap((plan): MissingWork[] => {
       const record = records.get(plan.activity.id)!.get(id)!
-      if (record.mark === 'returned' || excused.has(`${plan.activity.id}:${id}`)) return []
+      if (record.hasLetter || excused.has(`${plan.activity.id}:${id}`)) return []
       const { checks } = judgeRecord(plan, record, seminar.timeZone, now)
       if (!checks.some(c => !c.met && c.toGoNow > 0)) return []
       const closed = closesFor(plan, id) < now

@@ -17,7 +17,7 @@ import {
   seminars,
 } from '#server/database/schema'
 import { closingFor } from '#server/services/closing/ownClosing'
-import { judgeRecord, loadRecords } from '#server/services/contributing/records'
+import { asStudentSees, judgeRecord, loadRecords } from '#server/services/contributing/records'
 import type { ActivityView, RubricView } from '#shared/contributing/activity'
 import { seminarsOf } from './jointActivities'
 import { closesFor, dueAtOf, loadPlan } from './activityPlan'
@@ -182,12 +182,6 @@ export async function activityView(
       ...person!,
     }
     const record = (await loadRecords(db, [activity.id], [student])).get(activity.id)!.get(enrolment.id)!
-    // a mark that is held is not the student's to know: to them the work is in, no more
-    return judgeRecord(
-      plan,
-      record.mark === 'held' ? { ...record, mark: 'none' } : record,
-      seminar.timeZone,
-      now,
-    ).standing
+    return judgeRecord(plan, asStudentSees(record), seminar.timeZone, now).standing
   }
 }

@@ -6,7 +6,12 @@ import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, categories, contributions, enrolments, persons } from '#server/database/schema'
 import { openClosing } from '#server/services/closing/ownClosing'
-import { judgeRecord, loadRecords, type StudentRecord } from '#server/services/contributing/records'
+import {
+  asStudentSees,
+  judgeRecord,
+  loadRecords,
+  type StudentRecord,
+} from '#server/services/contributing/records'
 import { ownLetters } from '#server/services/marking/letters'
 import type { MyWeek } from '#shared/planning/myWeek'
 import { closesFor, dueAtOf, loadPlans, type ActivityPlan } from './activityPlan'
@@ -101,12 +106,7 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
 
   function itemOf(plan: ActivityPlan, record: StudentRecord): Item {
     const { activity } = plan
-    const { standing, checks } = judgeRecord(
-      plan,
-      record.mark === 'held' ? { ...record, mark: 'none' } : record,
-      seminar.timeZone,
-      now,
-    )
+    const { standing, checks } = judgeRecord(plan, asStudentSees(record), seminar.timeZone, now)
     const open = plan.expectations.flatMap((e, i) =>
       checks[i]!.met ? [] : [dueNext(plan, i, enrolment.id, now)],
     )

@@ -10,6 +10,7 @@ import type { Db } from '#server/database/client'
 import { activities, categories, units } from '#server/database/schema'
 import {
   countedStudents,
+  asStudentSees,
   judgeRecord,
   loadRecords,
   recordsOf,
@@ -130,9 +131,7 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
   function viewOf(plan: ActivityPlan): PlanActivity {
     const { activity } = plan
     const judged = recordsOf(plan, records).map(
-      r =>
-        judgeRecord(plan, !staff && r.mark === 'held' ? { ...r, mark: 'none' } : r, seminar.timeZone, now)
-          .standing,
+      r => judgeRecord(plan, staff ? r : asStudentSees(r), seminar.timeZone, now).standing,
     )
     const { people, marked, restWeeks, rules } = loadOf(plan, everyone)
     const guest = activity.seminarId !== seminar.id

@@ -81,7 +81,7 @@ export async function loadActs(
           .from(marks)
           .where(
             and(
-              eq(marks.state, 'returned'),
+              isNotNull(marks.returned),
               isNotNull(marks.returnedAt),
               inArray(returnedBy, [...teachers]),
               inArray(marks.activityId, [...activityIds]),

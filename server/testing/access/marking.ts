@@ -23,6 +23,7 @@ export const MARKING_ROUTES: readonly Row[] = [
     path: record('liv'),
     expected: STAFF,
   },
+  { endpoint: markingEndpoints.noteMarkerHere, path: record('liv', '/here'), expected: STAFF },
   {
     endpoint: markingEndpoints.saveMark,
     path: record('idris', '/mark'),

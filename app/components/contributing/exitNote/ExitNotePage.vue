@@ -35,42 +35,63 @@ const answers = computed(() =>
     .filter(c => c.parentId === null && !c.withdrawn && !c.author.isStaff)
     .sort((a, b) => a.author.name.split(' ').at(-1)!.localeCompare(b.author.name.split(' ').at(-1)!)),
 )
-const left = computed(() => answers.value.filter(a => a.done === null).length)
-const at = ref(0)
-watch(answers, list => {
-  at.value = Math.min(at.value, Math.max(0, list.length - 1))
-})
+/** What was just decided by a key and is on its way, by answer. */
+const deciding = reactive(new Map<string, boolean | null>())
+const doneOf = (id: string, stored: boolean | null) => (deciding.has(id) ? deciding.get(id)! : stored)
+const left = computed(() => answers.value.filter(a => doneOf(a.id, a.done) === null).length)
+// the answer at hand is known by itself, not by its place: others may come in above it
+const hereId = ref<string | null>(null)
+const at = computed(() =>
+  Math.max(
+    0,
+    answers.value.findIndex(a => a.id === hereId.value),
+  ),
+)
+const here = computed(() => answers.value[at.value] ?? null)
 
-async function mark(id: string, done: boolean | null, undo = true) {
-  const before = answers.value.find(a => a.id === id)?.done ?? null
+let sending: Promise<unknown> = Promise.resolve()
+/** Marks one answer, after those before it; what was decided is shown at once, and undone where it is refused. */
+function mark(id: string, done: boolean | null, undo = true): Promise<void> {
+  const answer = answers.value.find(a => a.id === id)
+  const before = answer ? doneOf(id, answer.done) : null
+  deciding.set(id, done)
+  const mine = sending.then(() => sendMark(id, done))
+  sending = mine
+  return mine.then(isStored => {
+    if (isStored && undo)
+      notices.say(`${answer?.author.name ?? 'This answer'}: ${judgementOf(done)}`, {
+        label: 'Undo',
+        run: () => mark(id, before, false),
+      })
+  })
+}
+async function sendMark(id: string, done: boolean | null): Promise<boolean> {
   try {
     await api.call(contributingEndpoints.markContribution, {
       params: { contributionId: id },
       body: { done, points: null },
     })
     await store.refresh()
-    const judgement = () => {
-      if (done === null) return 'Not marked.'
-      if (done) return 'Done.'
-      return 'Not done.'
-    }
-    if (undo)
-      notices.say(judgement(), {
-        label: 'Undo',
-        run: () => void mark(id, before, false),
-      })
+    return true
   } catch (error) {
     notices.warn(error)
+    return false
+  } finally {
+    deciding.delete(id)
   }
 }
-function go(by: number) {
-  at.value = Math.max(0, Math.min(answers.value.length - 1, at.value + by))
-  void nextTick(() => document.querySelector<HTMLElement>(`[data-answer="${at.value}"]`)?.focus())
+function judgementOf(done: boolean | null) {
+  if (done === null) return 'not marked.'
+  return done ? 'done.' : 'not done.'
 }
-async function markHere(done: boolean) {
-  const here = answers.value[at.value]
-  if (!here) return
-  await mark(here.id, done)
+function go(by: number) {
+  const next = answers.value[Math.max(0, Math.min(answers.value.length - 1, at.value + by))]
+  hereId.value = next?.id ?? null
+  void nextTick(() => document.querySelector<HTMLElement>(`[data-answer="${next?.id}"]`)?.focus())
+}
+function markHere(done: boolean) {
+  if (!here.value) return
+  void mark(here.value.id, done)
   go(1)
 }
 const keys = computed<Key[]>(() =>
@@ -78,8 +99,8 @@ const keys = computed<Key[]>(() =>
     ? [
         { keys: 'j', does: 'the next answer', run: () => go(1) },
         { keys: 'k', does: 'the one before', run: () => go(-1) },
-        { keys: 'd', does: 'done, and on', run: () => void markHere(true) },
-        { keys: 'x', does: 'not done, and on', run: () => void markHere(false) },
+        { keys: 'd', does: 'done, and on', run: () => markHere(true) },
+        { keys: 'x', does: 'not done, and on', run: () => markHere(false) },
       ]
     : [],
 )
@@ -136,13 +157,17 @@ const leftWords = computed(() => {
         </p>
         <ol v-if="answers.length > 0">
           <li
-            v-for="(a, i) in answers"
+            v-for="a in answers"
             :key="a.id"
-            :data-answer="i"
-            :class="{ here: i === at && seminar.isStaff, yes: a.done === true, no: a.done === false }"
+            :data-answer="a.id"
+            :class="{
+              here: a.id === here?.id && seminar.isStaff,
+              yes: doneOf(a.id, a.done) === true,
+              no: doneOf(a.id, a.done) === false,
+            }"
             tabindex="-1"
-            @click="at = i"
-            @focus="at = i"
+            @click="hereId = a.id"
+            @focus="hereId = a.id"
           >
             <p class="who">
               <b>{{ a.author.name }}</b><span class="muted"
@@ -155,17 +180,17 @@ const leftWords = computed(() => {
               <button
                 type="button"
                 class="chip"
-                :class="{ on: a.done === true }"
-                :aria-pressed="a.done === true"
-                @click.stop="mark(a.id, a.done === true ? null : true)"
+                :class="{ on: doneOf(a.id, a.done) === true }"
+                :aria-pressed="doneOf(a.id, a.done) === true"
+                @click.stop="mark(a.id, doneOf(a.id, a.done) === true ? null : true)"
               >
                 done</button
               ><button
                 type="button"
                 class="chip"
-                :class="{ on: a.done === false }"
-                :aria-pressed="a.done === false"
-                @click.stop="mark(a.id, a.done === false ? null : false)"
+                :class="{ on: doneOf(a.id, a.done) === false }"
+                :aria-pressed="doneOf(a.id, a.done) === false"
+                @click.stop="mark(a.id, doneOf(a.id, a.done) === false ? null : false)"
               >
                 not done
               </button>

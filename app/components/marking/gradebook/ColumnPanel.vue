@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Gradebook } from '#shared/marking/gradebook'
-import { stateOf } from '~/composables/marking/gradeWords'
+import { isHeld } from '~/composables/marking/gradeWords'
 import { inWords, plural } from '#core/language'
 import { points } from '~/composables/marking/points'
 
@@ -21,9 +21,7 @@ const given = computed(() =>
 const mean = computed(() =>
   given.value.length > 0 ? given.value.reduce((a, b) => a + b, 0) / given.value.length : null,
 )
-const held = computed(() =>
-  props.book.rows.filter(r => stateOf(r, props.column) === 'held').map(r => r.enrolmentId),
-)
+const held = computed(() => props.book.rows.filter(r => isHeld(r, props.column)).map(r => r.enrolmentId))
 const category = computed(() => props.book.categories.find(x => x.id === c.value.categoryId) ?? null)
 const countedSentence = computed(() => {
   if (c.value.practice) return 'Practice: it counts nowhere.'

@@ -3,6 +3,8 @@ import { useVirtualizer } from '@tanstack/vue-virtual'
 import type { Gradebook, GradeRow } from '#shared/marking/gradebook'
 import {
   cellWords,
+  changeWords,
+  isHeld,
   countedOf,
   COUNTED_WORDS,
   letterWords,
@@ -53,8 +55,17 @@ const spans = computed(() => {
   return list
 })
 const isAt = (row: number, column: number) => props.at?.row === row && props.at.column === column
-const label = (row: GradeRow, i: number) =>
-  `${props.book.columns[i]!.title}, ${row.name}: ${cellWords(row, i, props.book.columns[i]!) || 'no mark'}, ${stateOf(row, i) === 'held' ? 'held, ' : ''}${COUNTED_WORDS[countedOf(row, i)]}`
+function label(row: GradeRow, i: number) {
+  const column = props.book.columns[i]!
+  const change = changeWords(row, i, column)
+  const parts = [
+    `${column.title}, ${row.name}: ${cellWords(row, i, column) || 'no mark'}`,
+    isHeld(row, i) && 'held',
+    COUNTED_WORDS[countedOf(row, i)],
+    change !== null && `being changed to ${change === '…' ? 'points not set yet' : change}`,
+  ]
+  return parts.filter(Boolean).join(', ')
+}
 function onKey(event: KeyboardEvent) {
   if (!props.at || event.ctrlKey || event.metaKey || event.altKey) return
   const order = [-1, ...props.columns]
@@ -190,14 +201,21 @@ function scaleWords(i: number) {
           :class="[
             stateOf(rows[v.index]!, i),
             countedOf(rows[v.index]!, i),
-            { on: isAt(v.index, i), set: rows[v.index]!.set[i] === '1' && !book.columns[i]!.byHand },
+            {
+              on: isAt(v.index, i),
+              held: isHeld(rows[v.index]!, i),
+              set: rows[v.index]!.set[i] === '1' && !book.columns[i]!.byHand,
+            },
           ]"
           :tabindex="isAt(v.index, i) ? 0 : -1"
           :aria-label="label(rows[v.index]!, i)"
           @click="emit('at', { row: v.index, column: i })"
           @dblclick="emit('edit', { row: v.index, column: i }, null)"
         >
-          {{ cellWords(rows[v.index]!, i, book.columns[i]!) }}
+          {{ cellWords(rows[v.index]!, i, book.columns[i]!)
+          }}<ins v-if="changeWords(rows[v.index]!, i, book.columns[i]!)">
+            → {{ changeWords(rows[v.index]!, i, book.columns[i]!) }}</ins
+          >
         </button>
       </div>
     </div>
@@ -343,6 +361,11 @@ function scaleWords(i: number) {
 }
 .total em {
   font-style: normal;
+  color: var(--harbour);
+}
+/* a returned mark being changed: what counts, and beside it what it would be */
+ins {
+  text-decoration: none;
   color: var(--harbour);
 }
 /* held: a square at the edge; set by hand: underlined; what does not count is pale; what is missing says so */

@@ -22,6 +22,8 @@ const missingSentence = computed(() =>
     <dl>
       <dt class="cell held">17</dt>
       <dd>held, not seen by the student</dd>
+      <dt class="cell held">17 <ins>→ 19</ins></dt>
+      <dd>returned and counting; being changed</dd>
       <dt class="cell open">17</dt>
       <dd>on the desk, not held yet</dd>
       <dt class="cell work">&nbsp;</dt>

@@ -4,6 +4,7 @@ import type { Gradebook, GradeRow } from '#shared/marking/gradebook'
 import type { RecordView } from '#shared/marking/desk'
 import {
   cellWords,
+  changeWords,
   categoriesOf,
   countedOf,
   COUNTED_WORDS,
@@ -34,6 +35,7 @@ const emit = defineEmits<{
 }>()
 const api = useApi()
 const c = computed(() => (props.column >= 0 ? props.book.columns[props.column]! : null))
+const change = computed(() => (c.value ? changeWords(props.row, props.column, c.value) : null))
 const counted = computed(() => (props.column >= 0 ? countedOf(props.row, props.column) : null))
 const asked = computed(() => `${c.value?.id} ${props.row.enrolmentId}`)
 const record = shallowRef<RecordView | null>(null)
@@ -119,6 +121,9 @@ function countedWords(p: { readonly counted: string }) {
         }}<template v-if="category && counted === 'counted'"
           >, in {{ category.title }} ({{ category.weight }} %)</template
         >.<template v-if="stateOf(row, column) === 'held'"> Held: the student does not see it yet.</template
+        ><template v-if="change !== null">
+          It is being changed{{ change === '…' ? '' : ` to ${change}` }}: until that is returned,
+          {{ row.givenName }} sees what was returned, and that counts.</template
         ><template v-if="row.set[column] === 'e'"> Their time was extended.</template>
       </p>
       <p v-if="failed" class="field-problem" role="alert">{{ failed }}</p>

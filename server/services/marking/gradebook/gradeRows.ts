@@ -28,6 +28,7 @@ export async function gradeRows(
     const entries = new Map<string, GradeEntry>()
     const meantItems: GradeItem[] = []
     const shown: Array<number | null> = []
+    const changes: GradeRow['changes'] = []
     let [states, closed, set] = ['', '', '']
     for (const [i, plan] of plans.entries()) {
       const column = columns[i]!
@@ -35,7 +36,7 @@ export async function gradeRows(
       const mark = stored.marks.get(at)
       const meant = plan.isMeant(s)
       const isClosed = now > closesFor(plan, s.enrolmentId)
-      const { state, points, counting } = gradeCell({
+      const { state, points, counting, change } = gradeCell({
         reader,
         max: column.max,
         isMeant: meant,
@@ -56,6 +57,7 @@ export async function gradeRows(
         })
       }
       shown.push(points)
+      if (change) changes.push({ column: i, ...change })
       states += CELL_STATES[state]
       closed += isClosed ? '1' : '0'
       const figureFlag = () => {
@@ -78,6 +80,7 @@ export async function gradeRows(
       groupIds: stored.groups.get(s.enrolmentId) ?? [],
       withdrawn: false,
       points: shown,
+      changes,
       states,
       closed,
       set,

@@ -6,19 +6,24 @@ import KeyList from '~/components/shell/KeyList.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { points } from '~/composables/marking/points'
 import { useHiddenNames } from '~/composables/marking/useHiddenNames'
+import { useDeskUndo } from '~/composables/marking/useDeskUndo'
+import { useUnsavedMarks } from '~/composables/marking/useUnsavedMarks'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useDeskStore } from '~/stores/desk'
+import { useNotices } from '~/stores/notices'
 
 /** One criterion across everyone: what each wrote, side by side, and the step of each in one column. */
 definePageMeta({ layout: 'seminar', key: route => `criteria-${String(route.params.activityId)}` })
 const route = useRoute()
 const store = useDeskStore()
+const notices = useNotices()
 const activityId = String(route.params.activityId)
 const seminarId = String(route.params.seminarId)
 const { error, refresh } = await useAsyncData(`criteria-${activityId}`, async () => {
   await store.load(activityId, null)
   return true
 })
+useUnsavedMarks()
 useHead({ title: 'One criterion at a time' })
 const names = useHiddenNames(
   () => activityId,
@@ -81,15 +86,19 @@ onMounted(async () => {
   for (const s of store.desk?.students ?? [])
     if (!store.records.has(s.id)) await store.fetchRecord(s.id).catch(() => {})
 })
-onBeforeUnmount(() => {
-  void store.save()
-})
-
-const focused = ref(0)
-function setStep(id: string, levelId: string | null, given?: number) {
+// the student at hand is known by themselves, not by their place: the list may change
+const focusedId = ref<string | null>(null)
+const focused = computed(() =>
+  Math.max(
+    0,
+    students.value.findIndex(s => s.id === focusedId.value),
+  ),
+)
+/** @returns whether the step is set: a record that is not here yet, or under another rubric, takes none */
+function setStep(id: string, levelId: string | null, given?: number): boolean {
   const r = store.records.get(id)
   const level = criterion.value?.levels.find(l => l.id === levelId)
-  if (!r || !criterion.value || (r.rubric && r.rubric.versionId !== rubric.value?.versionId)) return
+  if (!r || !criterion.value || (r.rubric && r.rubric.versionId !== rubric.value?.versionId)) return false
   const others = r.mark.steps.filter(s => s.criterionId !== criterion.value!.id)
   store.change(
     {
@@ -99,31 +108,37 @@ function setStep(id: string, levelId: string | null, given?: number) {
     },
     id,
   )
+  return true
+}
+function setByKey(levelId: string | null): boolean {
+  const s = students.value[focused.value]
+  if (!s || setStep(s.id, levelId)) return s !== undefined
+  notices.say(
+    store.records.has(s.id)
+      ? `${names.nameOf(s)} is marked by another version of the rubric; open their record on the desk.`
+      : `${names.nameOf(s)}’s record is not here yet. Nothing was set.`,
+  )
+  return false
 }
 function go(by: number) {
-  focused.value = Math.min(students.value.length - 1, Math.max(0, focused.value + by))
-  virtual.value.scrollToIndex(focused.value, { align: 'start' })
+  const to = Math.min(students.value.length - 1, Math.max(0, focused.value + by))
+  focusedId.value = students.value[to]?.id ?? null
+  virtual.value.scrollToIndex(to, { align: 'start' })
 }
+const undo = useDeskUndo(names.givenOf)
 const keys = computed<Key[]>(() => [
   {
     keys: '1 2 3 4 5 6 7 8 9',
     does: 'set a step and go to the next student',
     run: e => {
       const level = criterion.value?.levels[Number(e.key) - 1]
-      const s = students.value[focused.value]
-      if (level && s) {
-        setStep(s.id, level.id)
-        go(1)
-      }
+      if (level && setByKey(level.id)) go(1)
     },
   },
   {
     keys: '0',
     does: 'take the step off',
-    run: () => {
-      const s = students.value[focused.value]
-      if (s) setStep(s.id, null)
-    },
+    run: () => void setByKey(null),
   },
   {
     keys: 'j k ArrowDown ArrowUp',
@@ -138,25 +153,24 @@ const keys = computed<Key[]>(() => [
         (rubric.value?.criteria.length ?? 1) - 1,
         Math.max(0, at.value + (e.key === ']' ? 1 : -1)),
       )
-      focused.value = 0
+      focusedId.value = null
       virtual.value.scrollToIndex(0)
     },
   },
-  { keys: 'z', does: 'take back the last change', run: () => void store.undoLast() },
+  ...undo.keys,
 ])
 const { listOpen } = useKeys(() => keys.value)
-const stateWords = computed(
-  () =>
-    ({
-      saved: 'saved',
-      saving: 'saving …',
-      'not saved': 'not saved',
-      'two texts': 'somebody else saved one of these meanwhile; open it on the desk',
-    })[store.state],
-)
+const stateWords = computed(() => {
+  const clash = [...store.unsaved].find(id => store.desk?.students.some(s => s.id === id))
+  if (clash) {
+    const who = store.desk!.students.find(s => s.id === clash)!
+    return `${names.nameOf(who)}’s mark is not saved; open it on the desk`
+  }
+  return store.isSaving ? 'saving …' : 'saved'
+})
 function goToCriterion(index: number) {
   at.value = index
-  focused.value = 0
+  focusedId.value = null
 }
 </script>
 
@@ -237,7 +251,7 @@ function goToCriterion(index: number) {
               :on="row.index === focused"
               :names="names"
               :to="`/seminars/${seminarId}/activities/${activityId}/desk?student=${students[row.index]!.id}`"
-              @focus="focused = row.index"
+              @focus="focusedId = students[row.index]!.id"
               @step="(levelId, given) => setStep(students[row.index]!.id, levelId, given)"
             />
           </div>

@@ -6,6 +6,7 @@ import LetterPreview from '~/components/marking/LetterPreview.vue'
 import MarkConflict from '~/components/marking/MarkConflict.vue'
 import PeerEvidence from '~/components/marking/peers/PeerEvidence.vue'
 import MoveMarks from '~/components/marking/MoveMarks.vue'
+import OthersHere from '~/components/marking/OthersHere.vue'
 import PhraseDialog from '~/components/marking/PhraseDialog.vue'
 import PointsPane from '~/components/marking/PointsPane.vue'
 import RecordPane from '~/components/marking/RecordPane.vue'
@@ -19,6 +20,7 @@ import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { points } from '~/composables/marking/points'
 import { useDeskActs } from '~/composables/marking/useDeskActs'
 import { useHiddenNames } from '~/composables/marking/useHiddenNames'
+import { useUnsavedMarks } from '~/composables/marking/useUnsavedMarks'
 import { useKeys } from '~/composables/shell/useKeys'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useDeskStore } from '~/stores/desk'
@@ -71,6 +73,10 @@ const acts = useDeskActs({
   afterReturn: () => void seminar.load(seminarId).catch(() => {}),
 })
 const { rubric, open, active, busy, second, steps } = acts
+/** Of a mark that is being changed after it was returned: what its student has until it is returned anew. */
+const hasNow = computed(
+  () => store.desk?.students.find(s => s.id === store.currentId)?.held?.returned ?? null,
+)
 const groupTitle = computed(() => record.value?.group?.title ?? null)
 const max = computed(() => store.desk?.worth ?? 0)
 /** The total as the steps stand on the desk; the server calculates it the same way and has the last word. */
@@ -120,6 +126,8 @@ const focusItem = (id: string) => {
   el?.focus({ preventScroll: true })
   el?.scrollIntoView({ block: 'center' })
 }
+/** Out of the letter: keys are keys of the desk again. */
+const focusRecord = () => document.getElementById('record')?.focus({ preventScroll: true })
 const { listOpen } = useKeys(() => acts.keys.value)
 const previewed = ref<string | null>(null)
 const previewOf = computed(
@@ -139,17 +147,8 @@ async function moved(n: number) {
   notices.say(n === 1 ? 'One mark was moved.' : `${n} marks were moved.`)
   await store.load(activityId, store.currentId)
 }
-const warnUnsaved = (event: BeforeUnloadEvent) => {
-  if (store.state === 'saving' || store.state === 'not saved') event.preventDefault()
-}
-onMounted(() => {
-  store.prefetch()
-  window.addEventListener('beforeunload', warnUnsaved)
-})
-onBeforeUnmount(() => {
-  window.removeEventListener('beforeunload', warnUnsaved)
-  void store.save()
-})
+useUnsavedMarks()
+onMounted(() => store.prefetch())
 function showPreview(id: string | null) {
   previewed.value = id
   open.preview = true
@@ -198,14 +197,14 @@ function showPreview(id: string | null) {
       }}</v-btn>
       <v-btn v-if="held.length > 0" @click="open.returning = true">Return {{ held.length }} held</v-btn>
     </header>
-    <StudentStrip :students="students" :current="store.currentId" @choose="show" />
+    <StudentStrip :students="students" :current="store.currentId" :unsaved="store.unsaved" @choose="show" />
     <MoveMarks
       v-if="store.desk.olderVersions > 0"
       :activity-id="activityId"
       :marks="store.desk.olderVersions"
       @moved="moved"
     />
-    <div v-if="record" class="panes" :data-student="record.student.id">
+    <div v-if="record" id="record" class="panes" tabindex="-1" :data-student="record.student.id">
       <RubricLadder
         v-if="rubric"
         :rubric="rubric"
@@ -237,11 +236,17 @@ function showPreview(id: string | null) {
       />
       <div class="middle">
         <MarkConflict
-          v-if="store.theirs && rubric"
+          v-if="store.theirs"
+          :key="record.student.id"
           :mine="record.mark"
           :theirs="store.theirs"
           :rubric="rubric"
-          @choose="store.settle"
+          @settle="store.settle($event).catch(notices.warn)"
+        />
+        <OthersHere
+          :activity-id="activityId"
+          :student-id="record.student.id"
+          :given="names.givenOf(record.student)"
         />
         <SecondPane
           v-if="record.second && rubric"
@@ -286,6 +291,7 @@ function showPreview(id: string | null) {
         :problem="store.problem"
         :busy="busy"
         :max="max"
+        :has-now="hasNow"
         :by-rubric="rubric !== null"
         :history-open="open.history"
         :together="store.desk.together ? (counts?.ready ?? 0) : 0"
@@ -298,6 +304,7 @@ function showPreview(id: string | null) {
         @phrases="open.phrases = true"
         @preview="showPreview(null)"
         @history="open.history = !open.history"
+        @leave="focusRecord"
       />
       <aside v-else class="blind">
         <p>The letter is the first marker’s. Read, set your steps, and hand them over.</p>
@@ -313,6 +320,7 @@ function showPreview(id: string | null) {
       :held="held"
       :not-held="store.desk.together ? (counts?.ready ?? 0) : 0"
       :called="names.nameOf"
+      :max="max"
       @return="acts.returnThese"
       @preview="showPreview"
     />
