@@ -1,78 +1,19 @@
 import fc from 'fast-check'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import type { ProblemDetails } from '#shared/http/problem'
+import { createAutosave, type AutosaveOptions } from './autosave'
 import {
-  createAutosave,
-  type AutosaveOptions,
-  type Kept,
-  type SaveFailure,
-  type LocalDraft,
-} from './autosave'
+  BrowserDrafts,
+  problem,
+  REFUSED,
+  Refusal,
+  Server,
+  settled,
+  SIGNED_OUT,
+  UNREACHED,
+} from './testServer'
 
 const PAUSE = 700
 
-class Refusal extends Error {
-  constructor(readonly failure: SaveFailure<string>) {
-    super(failure.kind)
-  }
-}
-const problem = (status: number, detail = 'no'): ProblemDetails => ({
-  type: 'about:blank',
-  title: 'no',
-  status,
-  code: 'no',
-  detail,
-})
-const UNREACHED = new Refusal({ kind: 'unreached', problem: problem(0) })
-const SIGNED_OUT = new Refusal({ kind: 'signedOut', problem: problem(401) })
-const REFUSED = new Refusal({ kind: 'refused', problem: problem(422, 'Too long.') })
-
-/** Stores one text by version, as the routes do; answers come when the test lets them. */
-class Server {
-  text = ''
-  version = 0
-  failing: Refusal | null = null
-  readonly received: string[] = []
-  readonly #waiting: Array<() => void> = []
-  isSlow = false
-
-  send = async (value: string, base: number | null) => {
-    if (this.isSlow) await new Promise<void>(resolve => this.#waiting.push(resolve))
-    this.received.push(value)
-    if (this.failing) throw this.failing
-    if ((base ?? 0) !== this.version)
-      throw new Refusal({ kind: 'conflict', theirs: { value: this.text, version: this.version } })
-    this.text = value
-    this.version++
-    return { version: this.version }
-  }
-  /** Lets the oldest request that waits be answered. */
-  async answer() {
-    this.#waiting.shift()!()
-    await settled()
-  }
-}
-
-/** What one tab sees of the browser's storage, which is that of all tabs. */
-class BrowserDrafts implements LocalDraft<string> {
-  #own: Kept<string> | null = null
-  constructor(readonly storage: { kept: Kept<string> | null } = { kept: null }) {}
-  get kept() {
-    return this.storage.kept
-  }
-  put = (kept: Kept<string>) => {
-    this.#own = this.storage.kept = kept
-  }
-  take = async () => {
-    this.#own = this.storage.kept
-    return this.#own
-  }
-  drop = () => {
-    if (this.storage.kept === this.#own) this.storage.kept = null
-  }
-}
-
-const settled = () => vi.advanceTimersByTimeAsync(0)
 const pause = () => vi.advanceTimersByTimeAsync(PAUSE)
 
 function editorOn(server: Server, drafts = new BrowserDrafts(), more: Partial<AutosaveOptions<string>> = {}) {

@@ -10,7 +10,7 @@ export interface Theirs<T> {
 
 /** Why something could not be stored. */
 export type SaveFailure<T> =
-  | { readonly kind: 'unreached'; readonly problem: ProblemDetails } // no connection: tried again by itself
+  | { readonly kind: 'unreached'; readonly problem: ProblemDetails } // no connection, or the server is not itself: tried again by itself
   | { readonly kind: 'signedOut'; readonly problem: ProblemDetails } // tried again when somebody looks at the page again
   | { readonly kind: 'refused'; readonly problem: ProblemDetails } // the server says what is wrong: waits for a change
   | { readonly kind: 'conflict'; readonly theirs: Theirs<T> }

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import isSame from 'fast-deep-equal'
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { LexiconSettingsBody } from '#shared/contributing/lexiconSettings'
 import type { TermDetail } from '#shared/contributing/term'
 import type { WholeContribution } from '#shared/contributing/thread'
+import { localDraft } from '~/autosave/localDraft'
 import { ApiProblem, useApi } from '~/composables/shell/useApi'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useThreadStore } from '~/stores/thread'
@@ -12,7 +14,10 @@ import TermFields from './lexicon/TermFields.vue'
 import TwoTexts from './TwoTexts.vue'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
-/** One's own text while it is changed; what was there is kept as it was until it is saved. */
+/**
+ * One's own text while it is changed; what was there is kept as it was until it is saved. What is typed is kept in this
+ * browser until then, and is there again when one comes back to it.
+ */
 const props = defineProps<{
   contribution: WholeContribution
   titled?: boolean
@@ -30,15 +35,52 @@ const busy = ref(false)
 const problem = ref<string | null>(null)
 const theirs = shallowRef<{ doc: RichNode; version: number } | null>(null)
 const words = computed(() => (doc.value ? countWords(plainText(doc.value, { leaveOutQuotations: true })) : 0))
+/** A text as it is changed, with the version it was begun from. */
+interface Edited {
+  readonly doc: RichNode
+  readonly title: string
+  readonly term: TermDetail | null
+  readonly version: number
+}
+let stored: Edited | null = null
+const isBroughtBack = ref(false) // what is shown was begun earlier and not saved
+const kept = localDraft<Edited>(`edit:${props.contribution.id}`, {
+  write: ({ value }) => value,
+  read: written => ({ value: written as Edited, version: null }), // only this form is written under that name
+})
+const saysTheSame = (a: Edited, b: Edited) => isSame([a.doc, a.title, a.term], [b.doc, b.title, b.term])
+const edited = (): Edited => ({
+  doc: doc.value!,
+  title: title.value,
+  term: term.value,
+  version: version.value,
+})
+function show(text: Edited) {
+  doc.value = text.doc
+  title.value = text.title
+  term.value = text.term
+  version.value = text.version
+}
+function startAnew() {
+  kept.drop()
+  isBroughtBack.value = false
+  if (stored) show(stored)
+}
+watch([doc, title, term], () => {
+  if (!stored) return
+  if (saysTheSame(stored, edited())) kept.drop()
+  else kept.put({ value: edited(), version: null })
+})
 onMounted(async () => {
   try {
     const own = await api.call(contributingEndpoints.readOwnText, {
       params: { contributionId: props.contribution.id },
     })
-    doc.value = own.doc as RichNode
-    title.value = own.title ?? ''
-    term.value = own.term
-    version.value = own.version
+    stored = { doc: own.doc as RichNode, title: own.title ?? '', term: own.term, version: own.version } // as the editor made it
+    const begun = (await kept.take({ value: stored, version: stored.version }))?.value ?? stored
+    if (saysTheSame(begun, stored)) kept.drop()
+    else isBroughtBack.value = true
+    show(isBroughtBack.value ? begun : stored)
   } catch (error) {
     problem.value = error instanceof Error ? error.message : String(error)
   }
@@ -55,6 +97,7 @@ async function save() {
       props.titled ? title.value.trim() || null : undefined,
       term.value ?? undefined,
     )
+    kept.drop()
     emit('done')
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error
@@ -87,6 +130,10 @@ function settle(mine: boolean) {
       aria-label="Title"
       placeholder="Title"
     />
+    <p v-if="isBroughtBack" class="back" role="status">
+      This is what you had begun to change; it is not saved yet.
+      <button class="link" type="button" @click="startAnew">Start again from what is posted</button>
+    </p>
     <TermFields v-if="lexicon && doc" :term="term" :settings="lexicon" @write="term = $event" />
     <RichEditor v-if="doc" :doc="doc" label="Your text" autofocus formulas @write="doc = $event" />
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
@@ -124,6 +171,11 @@ function settle(mine: boolean) {
   font: 600 1.125rem/1.4 var(--read);
   color: var(--ink);
   outline: none;
+}
+.back {
+  padding: 8px 14px;
+  font-size: 0.8125rem;
+  background: var(--ember-soft);
 }
 .done {
   display: flex;

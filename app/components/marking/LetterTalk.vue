@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { plainText, type RichNode } from '#core/contributing/richText'
+import type { RichNode } from '#core/contributing/richText'
 import type { LetterTalk } from '#shared/marking/letter'
-import { newKey, useApi } from '~/composables/shell/useApi'
+import { sendKey } from '~/autosave/sendKey'
+import { useApi } from '~/composables/shell/useApi'
+import { useKeptDoc } from '~/composables/contributing/useKeptDoc'
 import { useSending } from '~/composables/shell/useSending'
 import { useTimes } from '~/composables/planning/useTimes'
 import * as markingEndpoints from '#shared/marking/endpoints'
@@ -14,9 +16,10 @@ const { dayTime } = useTimes()
 const { busy, problem, send } = useSending()
 const talk = shallowRef<LetterTalk | null>(null)
 const writing = ref(false)
-const EMPTY: RichNode = { type: 'doc', content: [{ type: 'paragraph' }] }
-const doc = shallowRef<RichNode>(EMPTY)
-let key = newKey()
+const target = () => `${props.activityId}:${props.enrolmentId ?? 'own'}`
+const text = useKeptDoc(() => `letter:${target()}`)
+const { doc } = text
+const key = sendKey(() => `letter:${target()}`)
 const fetchTalk = () =>
   props.enrolmentId === null
     ? api.call(markingEndpoints.readOwnLetterReplies, { params: { activityId: props.activityId } })
@@ -43,16 +46,22 @@ watch(
   () => {
     talk.value = null
     writing.value = false
+    problem.value = null
     void load()
   },
 )
+const beginWords = computed(() => {
+  if (text.hasWords.value) return 'Go on writing'
+  return talk.value && talk.value.replies.length > 0 ? 'Write again' : `Write back to ${props.toWhom}`
+})
 async function post() {
-  const answer = await send(() => reply({ key, doc: doc.value }))
-  if (!answer) return
+  const sentTo = target()
+  const answer = await send(() => reply({ key: key.for(doc.value), doc: doc.value }))
+  if (!answer || sentTo !== target()) return
+  key.done()
   talk.value = answer
   writing.value = false
-  doc.value = EMPTY
-  key = newKey()
+  text.clear()
 }
 </script>
 
@@ -66,18 +75,16 @@ async function post() {
       <div class="prose" v-html="r.html" />
     </div>
     <div v-if="writing" class="box" @keydown.ctrl.enter.prevent="post">
-      <RichEditor :doc="doc" :label="`Your answer to ${toWhom}`" autofocus @write="doc = $event" />
+      <RichEditor :doc="doc" :label="`Your answer to ${toWhom}`" autofocus @write="text.write" />
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <p class="end">
         <v-btn class="quiet" @click="writing = false">Not now</v-btn
-        ><v-btn class="main" :disabled="busy || plainText(doc) === ''" @click="post"
+        ><v-btn class="main" :disabled="busy || !text.hasWords.value" @click="post"
           >Send it <kbd>Ctrl Enter</kbd></v-btn
         >
       </p>
     </div>
-    <v-btn v-else @click="writing = true">{{
-      talk.replies.length > 0 ? 'Go on with it' : `Write back to ${toWhom}`
-    }}</v-btn>
+    <v-btn v-else @click="writing = true">{{ beginWords }}</v-btn>
   </section>
 </template>
 

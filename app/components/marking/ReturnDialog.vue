@@ -45,6 +45,14 @@ const lateOf = ({ held }: DeskStudent) => {
   if (!held || held.lateMinutes === 0) return ''
   return `${lateWords(held.lateMinutes)} late${held.lateWaived ? ', waived' : ''}`
 }
+const notesOf = (s: DeskStudent) =>
+  [
+    lateOf(s),
+    s.held?.setByHand && 'points set by hand',
+    s.held?.returnAt && `returns ${dayTime(s.held.returnAt)}`,
+  ]
+    .filter(Boolean)
+    .join(' · ')
 const letterOf = ({ held }: DeskStudent) =>
   held && held.letterWords > 0 ? `${held.letterWords} ${plural(held.letterWords, 'word')}` : 'no letter'
 const seesWhen = computed(() =>
@@ -62,7 +70,7 @@ const go = () =>
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="720" aria-label="Return held marks">
+  <v-dialog v-model="open" max-width="560" aria-label="Return held marks">
     <div class="card box">
       <h2>Return {{ held.length === 1 ? 'the held mark' : `${inWords(held.length)} held marks` }}</h2>
       <p>{{ seesWhen }}</p>
@@ -77,8 +85,6 @@ const go = () =>
               <th scope="col">Student</th>
               <th scope="col">Points</th>
               <th scope="col">Letter</th>
-              <th scope="col">Notes</th>
-              <th scope="col"><span class="visually-hidden">Preview</span></th>
             </tr>
           </thead>
           <tbody>
@@ -88,17 +94,18 @@ const go = () =>
                   ><input type="checkbox" :checked="!left.has(s.id)" @change="toggle(s.id)" />
                   {{ called(s) }}</label
                 >
+                <p v-if="notesOf(s)" class="notes">{{ notesOf(s) }}</p>
               </th>
               <td>{{ pointsOf(s) }}</td>
-              <td :class="{ warn: s.held?.letterWords === 0 }">{{ letterOf(s) }}</td>
-              <td class="notes">
-                <span v-if="lateOf(s)">{{ lateOf(s) }}</span>
-                <span v-if="s.held?.setByHand">points set by hand</span>
-                <span v-if="s.held?.returnAt">returns {{ dayTime(s.held.returnAt) }}</span>
-              </td>
               <td>
-                <button class="link small" type="button" @click="emit('preview', s.id)">
-                  see the letter
+                <button
+                  class="link"
+                  type="button"
+                  :class="{ warn: s.held?.letterWords === 0 }"
+                  :aria-label="`${letterOf(s)}: see what ${called(s)} will get`"
+                  @click="emit('preview', s.id)"
+                >
+                  {{ letterOf(s) }}
                 </button>
               </td>
             </tr>
@@ -166,6 +173,8 @@ td {
   text-align: left;
   padding: 2px 10px 2px 2px;
   font-weight: 500;
+}
+td {
   white-space: nowrap;
 }
 tbody tr {
@@ -176,10 +185,9 @@ tbody tr {
 }
 .notes {
   color: var(--ink-2);
+  font-size: 0.75rem;
   white-space: normal;
-}
-.notes span + span::before {
-  content: ' · ';
+  margin: -4px 0 5px 30px;
 }
 .warn {
   color: var(--ember);

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { useLeaving } from '~/composables/people/useLeaving'
 import { useSessionStore } from '~/stores/session'
+import SignOut from './SignOut.vue'
 
 const session = useSessionStore()
 const route = useRoute()
-const leave = useLeaving()
 </script>
 
 <template>
@@ -15,7 +14,9 @@ const leave = useLeaving()
       <NuxtLink to="/account">Account</NuxtLink>
       <NuxtLink v-if="session.session?.person.mailroom" to="/mailroom">Mailroom</NuxtLink>
       <NuxtLink v-if="session.session?.person.readsAccessLog" to="/access-log">Access log</NuxtLink>
-      <button class="link" type="button" @click="leave">Sign out</button>
+      <SignOut v-slot="{ leave, busy }"
+        ><button class="link" type="button" :disabled="busy" @click="leave">Sign out</button></SignOut
+      >
     </nav>
   </header>
 </template>

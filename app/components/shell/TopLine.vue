@@ -3,9 +3,9 @@ import { addressOf } from '#shared/http/endpoint'
 import { useAppearance, type Appearance } from '~/composables/shell/useAppearance'
 import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { useSeminarStore } from '~/stores/seminar'
-import { useLeaving } from '~/composables/people/useLeaving'
 import { useSessionStore } from '~/stores/session'
 import NoticeMenu from './NoticeMenu.vue'
+import SignOut from './SignOut.vue'
 import * as keepingEndpoints from '#shared/keeping/endpoints'
 
 const emit = defineEmits<{ find: []; eye: [] }>()
@@ -64,7 +64,6 @@ const appearances: ReadonlyArray<readonly [Appearance, string]> = [
 const ownData = computed(() =>
   addressOf(keepingEndpoints.downloadOwnData, { params: { seminarId: seminar.shell!.id } }),
 )
-const leave = useLeaving()
 </script>
 
 <template>
@@ -72,7 +71,7 @@ const leave = useLeaving()
     <NuxtLink class="mark" to="/?all=1" aria-label="Jovrel, home">J<i>o</i>vrel</NuxtLink>
     <p v-if="seminar.shell" class="seminar">
       {{ seminar.shell.title }} <span>· {{ seminar.shell.code }}</span
-      ><span v-if="zone.named.value" class="zone">· {{ zone.named.value }}</span>
+      ><span v-if="zone.named.value" class="zone">{{ zone.named.value }}</span>
     </p>
     <nav aria-label="Seminar">
       <NuxtLink
@@ -122,7 +121,9 @@ const leave = useLeaving()
           <NuxtLink v-if="session.session?.person.readsAccessLog" to="/access-log">Access log</NuxtLink>
           <NuxtLink to="/?all=1">All your seminars</NuxtLink>
         </p>
-        <v-btn @click="leave">Sign out</v-btn>
+        <SignOut v-slot="{ leave: signOut, busy }"
+          ><v-btn :disabled="busy" @click="signOut">Sign out</v-btn></SignOut
+        >
       </div>
     </v-menu>
   </header>
@@ -161,6 +162,11 @@ const leave = useLeaving()
 .seminar span {
   color: var(--ink-3);
   font-weight: 500;
+}
+.seminar .zone {
+  display: block;
+  font-size: 0.71875rem;
+  line-height: 1.2;
 }
 nav {
   display: flex;

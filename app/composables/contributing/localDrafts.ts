@@ -1,4 +1,4 @@
-import { createStore, del, entries, get, set } from 'idb-keyval'
+import { createStore, del, delMany, entries, get, keys, set } from 'idb-keyval'
 import type { TermDetail } from '#shared/contributing/term'
 import type * as contributingEndpoints from '#shared/contributing/endpoints'
 import type { InputOf } from '~/composables/shell/useApi'
@@ -68,6 +68,18 @@ function lastInstant(draftKey: string): KeptText | undefined {
   } catch {
     return undefined
   }
+}
+
+/** Draft keys of the texts of who is signed in. */
+export async function ownTexts(): Promise<string[]> {
+  const stored = await keys<string>(textStore()).catch(() => [])
+  return stored.flatMap(key => {
+    const [draftKey] = key.split('@')
+    return draftKey && ownedKey(draftKey) === key ? [draftKey] : []
+  })
+}
+export async function forgetOwnTexts(): Promise<void> {
+  await delMany((await ownTexts()).map(ownedKey), textStore()).catch(() => {})
 }
 
 /** The same as a draftKey of an autosave: what another tab has put since is left there. */

@@ -1,3 +1,4 @@
+import isSame from 'fast-deep-equal'
 import { addressOf } from '#shared/http/endpoint'
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
@@ -5,10 +6,11 @@ import type { NoteDetail } from '#shared/contributing/reading'
 import type { TermDetail } from '#shared/contributing/term'
 import type { AttachedFile, DraftView, TakesUp } from '#shared/contributing/thread'
 import type { ProblemDetails } from '#shared/http/problem'
-import { ApiProblem, newKey, useApi } from '../shell/useApi'
+import { sendKey } from '~/autosave/sendKey'
+import { ApiProblem, useApi } from '../shell/useApi'
 import { failureOf } from '~/autosave/failureOf'
 import { useAutosave } from '../shell/useAutosave'
-import { forgetPost, queuePost, textDraft } from './localDrafts'
+import { forgetPost, queuePost, textDraft, type WaitingPost } from './localDrafts'
 import { useOutbox } from './useOutbox'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
@@ -110,8 +112,8 @@ export function useDraft(
   }
   const text = computed(() => plainText(doc.value, { leaveOutQuotations: true }))
   const words = computed(() => countWords(text.value))
-  // one key for one text: a post whose answer was lost is sent again under the same key
-  let postKey = { key: newKey(), text: '' }
+  const postKey = sendKey(() => draftKey)
+  let waitingKey: string | null = null // of what waits to be posted
 
   const written = (of: DraftText) => ({
     parentId: target.parentId,
@@ -134,7 +136,7 @@ export function useDraft(
   function takeOutOfOutbox() {
     waits.value = false
     autosave.resume()
-    void forgetPost(postKey.key)
+    if (waitingKey !== null) void forgetPost(waitingKey)
   }
   const write = (next: RichNode) => change({ doc: next })
   const setTitle = (next: string) => change({ title: next })
@@ -149,24 +151,27 @@ export function useDraft(
     await autosave.hold()
     refused.value = null
     const body = { ...written(now.value), ...more }
-    const same = JSON.stringify(body)
-    if (postKey.text !== same) postKey = { key: newKey(), text: same }
-    const keyed = { ...body, key: postKey.key }
+    const keyed = { ...body, key: postKey.for(body) }
+    autosave.keep()
+    // in the browser before it goes: if the tab is closed before the answer, it is sent again under the same key
+    await queuePost({
+      path: addressOf(contributingEndpoints.postContribution, { params }),
+      body: keyed,
+      shelf: draftKey,
+    })
     try {
       const answer = await api.call(contributingEndpoints.postContribution, { params, body: keyed })
       autosave.forget()
+      postKey.forget()
+      await forgetPost(keyed.key)
       return answer
     } catch (error) {
       const isWithoutConnection = error instanceof ApiProblem && error.status === 0 && !navigator.onLine
+      if (!isWithoutConnection) await forgetPost(keyed.key)
       if (!isWithoutConnection) autosave.resume() // otherwise a draft would be stored anew beside what is posted
       if (!(error instanceof ApiProblem)) throw error
       if (isWithoutConnection) {
-        autosave.keep()
-        await queuePost({
-          path: addressOf(contributingEndpoints.postContribution, { params }),
-          body: keyed,
-          shelf: draftKey,
-        })
+        waitingKey = keyed.key
         waits.value = true
       } else refused.value = error.details
       return null
@@ -182,12 +187,18 @@ export function useDraft(
     })
   }
 
+  /** Whether what was posted is what stands here: then nothing of it is left to write. */
+  function saysTheSame(sent: WaitingPost['body']): boolean {
+    const here = written(now.value)
+    return isSame([sent.doc, sent.title ?? null, sent.fileIds ?? []], [here.doc, here.title, here.fileIds])
+  }
   /** Listens for what waited to be sent from here. */
   function onSent(onMessage: (id: string) => void) {
     outbox.onSent((sent, result) => {
       if (sent.shelf !== draftKey) return
-      const isTypedOn = !waits.value
+      const isTypedOn = !saysTheSame(sent.body)
       waits.value = false
+      postKey.done()
       if ('problem' in result) {
         autosave.resume()
         refused.value = result.problem.details

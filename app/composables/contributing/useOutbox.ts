@@ -1,4 +1,5 @@
 import { ApiProblem, useApi } from '../shell/useApi'
+import { isPassing } from '~/autosave/failureOf'
 import { useNotices } from '~/stores/notices'
 import { activityOf, forgetPost, forgetPosted, waitingPosts, type WaitingPost } from './localDrafts'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
@@ -28,7 +29,7 @@ export function useOutbox() {
           if (listeners.size === 0) notices.say('What you wrote while you were away is posted now.')
           for (const onMessage of listeners) onMessage(post, answer)
         } catch (error) {
-          if (!(error instanceof ApiProblem) || error.status === 0) return // still away: the rest waits, too
+          if (!(error instanceof ApiProblem) || isPassing(error)) return // still away: the rest waits, too
           if (error.status === 401) return // signed out meanwhile: it waits for its writer
           // refused: the words are still on their shelf, and the place they were for says why
           await forgetPost(post.body.key)

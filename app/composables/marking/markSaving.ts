@@ -102,13 +102,13 @@ export function markSaving(
     const autosave = autosaveOf(id)
     await autosave.restore()
     const kept = autosave.value.value
-    if (!autosave.isUnstored.value) return
-    if (isSame(kept, markTextOf(mark))) {
-      void autosave.hold()
-      return autosave.forget()
-    }
     const now = records.get(id)
-    if (autosaves.has(id) || !now) return autosave.hold()
+    const isKnown = !autosave.isUnstored.value || isSame(kept, markTextOf(mark))
+    if (isKnown || autosaves.has(id) || !now) {
+      await autosave.hold()
+      if (isKnown) autosave.forget()
+      return autosave.close()
+    }
     autosaves.set(id, autosave)
     records.set(id, { ...now, mark: { ...now.mark, ...kept } })
     if (autosave.version.value !== mark.version) autosave.meet(theirsOf(id, mark))
@@ -130,8 +130,10 @@ export function markSaving(
   /** A mark that is saved needs no autosave any more: the next change begins from the record as it is then. */
   function letGo(id: string) {
     const autosave = autosaves.get(id)
-    if (autosave && !autosave.isUnstored.value && autosave.status.value.kind === 'stored')
+    if (autosave && !autosave.isUnstored.value && autosave.status.value.kind === 'stored') {
+      autosave.close()
       autosaves.delete(id)
+    }
   }
   const isUnsaved = (id: string) => autosaves.get(id)?.isUnstored.value ?? false
 

@@ -29,8 +29,14 @@ const UNREACHED: ProblemDetails = {
   title: 'Not reached',
   status: 0,
   code: 'unreached',
+  detail: 'Jovrel could not be reached. Try again in a moment.',
+}
+/** The same where somebody has typed something: it stands where it was. */
+const UNREACHED_WRITE: ProblemDetails = {
+  ...UNREACHED,
   detail: 'Jovrel could not be reached. What you typed is kept here; try again in a moment.',
 }
+const unreached = ({ method, body }: Endpoint) => (method !== 'GET' && body ? UNREACHED_WRITE : UNREACHED)
 
 /** A key for one write. Sent again after a lost answer, it makes sure that the write is done once. */
 export const newKey = (): string => v7()
@@ -95,7 +101,7 @@ export function useApi() {
       })
       return answer as Read<E['answer']> // the server answers through the contract of this endpoint
     } catch (error) {
-      throw problemOf(error)
+      throw problemOf(error, endpoint)
     }
   }
   /** The same for an endpoint whose answer comes in lines, with how far the work has come before it. */
@@ -110,10 +116,10 @@ export function useApi() {
       body: JSON.stringify(body),
       headers: { 'content-type': 'application/json', ...sentFor() },
     }).catch(() => null)
-    if (!answer) throw new ApiProblem(UNREACHED)
+    if (!answer) throw new ApiProblem(unreached(endpoint))
     if (!answer.headers.get('content-type')?.includes('x-ndjson')) {
       const data: unknown = await answer.json().catch(() => null)
-      if (!answer.ok) throw problemOf({ data })
+      if (!answer.ok) throw problemOf({ data }, endpoint)
       return data as Read<E['answer']> // see above
     }
     const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader()
@@ -128,17 +134,17 @@ export function useApi() {
           answer?: Read<E['answer']>
           problem?: unknown
         }
-        if (said.problem) throw problemOf({ data: said.problem })
+        if (said.problem) throw problemOf({ data: said.problem }, endpoint)
         if (said.answer !== undefined) return said.answer
         progress(said.done!, said.of!)
       }
     }
-    throw new ApiProblem(UNREACHED)
+    throw new ApiProblem(unreached(endpoint))
   }
   return { call, callLong }
 }
 
-function problemOf(error: unknown): ApiProblem {
+function problemOf(error: unknown, endpoint: Endpoint): ApiProblem {
   const parsed = ProblemDetails.safeParse((error as { data?: unknown }).data)
-  return new ApiProblem(parsed.success ? parsed.data : UNREACHED)
+  return new ApiProblem(parsed.success ? parsed.data : unreached(endpoint))
 }

@@ -28,6 +28,12 @@ export function useAutosave<T>(options: Omit<AutosaveOptions<T>, 'timers' | 'onS
   return { value, status, version, isUnstored, problem, theirs, ...autosave }
 }
 
+const open = new Set<{ readonly flush: () => Promise<void> }>() // in this tab
+/** Sends what is changed in every text that is open in this tab. */
+export const flushAll = async (): Promise<void> => {
+  await Promise.all([...open].map(autosave => autosave.flush()))
+}
+
 /** An autosave whose state can be watched. Whoever makes it closes it. */
 export function reactiveAutosave<T>(options: Omit<AutosaveOptions<T>, 'timers' | 'onStep'>) {
   const autosave = createAutosave<T>({
@@ -40,6 +46,7 @@ export function reactiveAutosave<T>(options: Omit<AutosaveOptions<T>, 'timers' |
       isUnstored.value = autosave.isUnstored()
     },
   })
+  if (import.meta.client) open.add(autosave)
   const value = shallowRef<T>(options.value)
   const status = shallowRef<SaveStatus<T>>({ kind: 'stored' })
   const version = ref(options.version)
@@ -52,6 +59,10 @@ export function reactiveAutosave<T>(options: Omit<AutosaveOptions<T>, 'timers' |
   const theirs = computed(() => (status.value.kind === 'conflict' ? status.value.theirs.value : null))
   return {
     ...autosave,
+    close: () => {
+      open.delete(autosave)
+      autosave.close()
+    },
     value: shallowReadonly(value),
     status: shallowReadonly(status),
     version: readonly(version),

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import type { RichNode } from '#core/contributing/richText'
 import type { OwnReviews, ReceivedReview } from '#shared/contributing/review'
 import { tenth } from '~/composables/marking/peerWords'
 import { points } from '~/composables/marking/points'
+import ReceivedAnswer from './ReceivedAnswer.vue'
 
-const RichEditor = defineAsyncComponent(() => import('../RichEditor.vue'))
 /** What readers said, criterion by criterion, under the names they go by for this work. */
 const props = defineProps<{
   own: OwnReviews
@@ -12,22 +11,12 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   helpful: [id: string, value: number | null]
-  answer: [id: string, doc: RichNode]
+  answered: []
 }>()
 const teammates = computed(() => props.own.handIn.subject === 'teammates')
-const answering = ref<string | null>(null)
-const answer = shallowRef<RichNode | null>(null)
 const HELP = ['of no help', 'of little help', 'of some help', 'helpful', 'very helpful']
 const meanOf = (id: string) => props.summary.find(s => s.id === id)?.mean ?? null
 const given = (r: ReceivedReview, id: string) => r.points[id]
-function send(id: string) {
-  if (answer.value) emit('answer', id, answer.value)
-  answering.value = null
-}
-function startAnswer(reviewId: string) {
-  answering.value = reviewId
-  answer.value = null
-}
 </script>
 
 <template>
@@ -108,27 +97,7 @@ function startAnswer(reviewId: string) {
               @click="emit('helpful', r.id, r.helpful === n ? null : n)"
             /><span class="hint">{{ r.helpful ? HELP[r.helpful - 1] : 'how helpful?' }}</span>
           </div>
-          <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-          <div v-if="r.answerHtml && answering !== r.id" class="prose small" v-html="r.answerHtml" />
-          <div v-if="answering === r.id" class="box">
-            <RichEditor
-              :doc="{ type: 'doc', content: [{ type: 'paragraph' }] }"
-              :label="`Answer to ${r.from}`"
-              autofocus
-              @write="
-                (doc: RichNode) => {
-                  answer = doc
-                }
-              "
-            />
-            <p class="acts">
-              <v-btn class="quiet" @click="answering = null">Put away</v-btn
-              ><v-btn class="main" @click="send(r.id)">Answer</v-btn>
-            </p>
-          </div>
-          <button v-else class="link small" type="button" @click="startAnswer(r.id)">
-            {{ r.answerHtml ? 'answer anew' : 'answer, without names' }}
-          </button>
+          <ReceivedAnswer :review="r" @answered="emit('answered')" />
         </div>
       </div>
     </template>
@@ -223,19 +192,5 @@ blockquote {
 }
 .help .hint {
   margin-left: 6px;
-}
-.box {
-  border: 1.5px solid var(--harbour);
-  border-radius: var(--r);
-  background: var(--sheet);
-}
-.acts {
-  display: flex;
-  justify-content: flex-end;
-  gap: 8px;
-  padding: 6px;
-}
-.link {
-  justify-self: start;
 }
 </style>

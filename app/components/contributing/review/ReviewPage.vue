@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import type { RichNode } from '#core/contributing/richText'
 import { useTimes } from '~/composables/planning/useTimes'
-import { newKey, useApi } from '~/composables/shell/useApi'
+import { useApi } from '~/composables/shell/useApi'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
@@ -60,12 +59,7 @@ const helpful = (id: string, value: number | null) =>
   attempt(() =>
     api.call(reviewEndpoints.rateReview, { params: { receivedId: id }, body: { helpful: value } }),
   )
-const answer = (id: string, doc: RichNode) =>
-  attempt(
-    () =>
-      api.call(reviewEndpoints.answerReview, { params: { receivedId: id }, body: { key: newKey(), doc } }),
-    'Your answer is there, without your name.',
-  )
+const answered = () => attempt(async () => {}, 'Your answer is there, without your name.')
 const firstOwed = computed(() => own.value?.given.find(g => g.state !== 'in') ?? null)
 const keys = computed<Key[]>(() =>
   firstOwed.value
@@ -95,7 +89,7 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
         <template v-else-if="seminar.isStudent && own">
           <OwnWork v-if="!teammates" :activity="activity" :own="own" @changed="refresh()" />
           <GivenList :own="own" :base="base" @more="more" />
-          <ReceivedList :own="own" :summary="summary" @helpful="helpful" @answer="answer" />
+          <ReceivedList :own="own" :summary="summary" @helpful="helpful" @answered="answered" />
         </template>
         <WorkIn v-else-if="seminar.isStaff" :activity="activity" :base="base" />
         <p v-else class="hint">

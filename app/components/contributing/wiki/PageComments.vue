@@ -4,7 +4,8 @@ import type { PageComment, PageView, PagePassage } from '#shared/contributing/wi
 import { keepText, keptText, forgetText } from '~/composables/contributing/localDrafts'
 import { inWords } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
-import { ApiProblem, newKey } from '~/composables/shell/useApi'
+import { sendKey } from '~/autosave/sendKey'
+import { ApiProblem } from '~/composables/shell/useApi'
 import ProseText from '../ProseText.vue'
 
 const RichEditor = defineAsyncComponent(() => import('../RichEditor.vue'))
@@ -29,11 +30,11 @@ const answering = ref<string | null>(null)
 const writing = ref(false)
 const busy = ref(false)
 const problem = ref<string | null>(null)
-let key = { key: newKey(), text: '' }
 const roots = computed(() => props.page.comments.filter(c => c.parentId === null))
 const answersTo = (id: string) => props.page.comments.filter(c => c.parentId === id)
 const open = computed(() => roots.value.filter(c => !c.resolved && !c.withdrawn).length)
 const draftKey = computed(() => `page-comment:${props.page.id}:${answering.value ?? ''}`)
+const key = sendKey(() => draftKey.value)
 const chosenVersion = (c: PageComment) => props.page.versions.filter(v => v.number > (c.on ?? 0))
 
 watch(
@@ -59,10 +60,14 @@ async function post() {
   if (busy.value || plainText(doc.value) === '') return
   busy.value = true
   problem.value = null
-  const said = JSON.stringify([doc.value, props.passage, answering.value])
-  if (key.text !== said) key = { key: newKey(), text: said }
   try {
-    await props.send(doc.value, answering.value ? null : props.passage, answering.value, key.key)
+    await props.send(
+      doc.value,
+      answering.value ? null : props.passage,
+      answering.value,
+      key.for([doc.value, props.passage]),
+    )
+    key.done()
     await forgetText(draftKey.value)
     doc.value = EMPTY
     writing.value = false

@@ -11,12 +11,9 @@ import {
   shareWords,
   stateOf,
 } from '~/composables/marking/gradeWords'
+import { gridKey, type CellPosition } from '~/composables/marking/gridKeys'
 
 /** Students down, activities across. One cell at a time is in the order of Tab; arrows go from cell to cell. */
-export interface CellPosition {
-  readonly row: number
-  readonly column: number
-} // column −1: the final figure; −2: the name
 const props = defineProps<{
   book: Gradebook
   rows: readonly GradeRow[]
@@ -68,42 +65,11 @@ function label(row: GradeRow, i: number) {
 }
 function onKey(event: KeyboardEvent) {
   if (!props.at || event.ctrlKey || event.metaKey || event.altKey) return
-  const order = [-1, ...props.columns]
-  const column = order.indexOf(props.at.column)
-  const go = (row: number, column: number) => {
-    event.preventDefault()
-    emit('at', {
-      row: Math.min(props.rows.length - 1, Math.max(0, row)),
-      column: order[Math.min(order.length - 1, Math.max(0, column))]!,
-    })
-  }
-  switch (event.key) {
-    case 'ArrowDown':
-      return go(props.at.row + 1, column)
-    case 'ArrowUp':
-      return go(props.at.row - 1, column)
-    case 'ArrowRight':
-      return go(props.at.row, column + 1)
-    case 'ArrowLeft':
-      return go(props.at.row, column - 1)
-    case 'PageDown':
-      return go(props.at.row + 15, column)
-    case 'PageUp':
-      return go(props.at.row - 15, column)
-    case 'Home':
-      return go(props.at.row, 0)
-    case 'End':
-      return go(props.at.row, order.length - 1)
-    case 'Enter':
-    case 'F2':
-      event.preventDefault()
-      return emit('edit', props.at, null)
-    default:
-      if (/^\d$/.test(event.key)) {
-        event.preventDefault()
-        emit('edit', props.at, event.key)
-      }
-  }
+  const asked = gridKey(event.key, props.at, [-1, ...props.columns], props.rows.length)
+  if (!asked) return
+  event.preventDefault()
+  if (asked.kind === 'go') emit('at', asked.to)
+  else emit('edit', props.at, asked.typed)
 }
 watch(
   () => props.at,

@@ -6,7 +6,8 @@ import MessageThreadPane from '~/components/messaging/MessageThreadPane.vue'
 import VoicesTabs from '~/components/voices/VoicesTabs.vue'
 import { useKeptWords } from '~/composables/messaging/useKeptWords'
 import { useTimes } from '~/composables/planning/useTimes'
-import { newKey, useApi } from '~/composables/shell/useApi'
+import { sendKey } from '~/autosave/sendKey'
+import { useApi } from '~/composables/shell/useApi'
 import { useOlderThreads } from '~/composables/messaging/useOlderThreads'
 import { useRefreshWhileVisible } from '~/composables/shell/useRefreshWhileVisible'
 import { useSending } from '~/composables/shell/useSending'
@@ -76,20 +77,20 @@ useRefreshWhileVisible(() => {
 }, FRESH)
 
 const answer = useKeptWords(() => `message:${chosen.value}`)
-let key = newKey()
-watch(answer, () => {
-  key = newKey()
-})
+const key = sendKey(() => `message:${chosen.value}`)
 async function reply() {
+  const threadId = chosen.value
+  const text = answer.value
   const now = await send(() =>
     api.call(messagingEndpoints.replyToMessage, {
-      params: { seminarId: seminarId, threadId: chosen.value },
-      body: { key, text: answer.value },
+      params: { seminarId: seminarId, threadId },
+      body: { key: key.for(text), text },
     }),
   )
-  if (!now) return
+  if (!now || threadId !== chosen.value) return
+  key.done()
   thread.value = now
-  answer.value = ''
+  if (answer.value === text) answer.value = ''
   await refresh() // it stands first in the list now
 }
 const takeBack = () =>

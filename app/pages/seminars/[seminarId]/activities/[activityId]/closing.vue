@@ -7,6 +7,7 @@ import ClosingEditor from '~/components/closing/ClosingEditor.vue'
 import ClosingForm from '~/components/closing/ClosingForm.vue'
 import ClosingResults from '~/components/closing/ClosingResults.vue'
 import KindTag from '~/components/planning/KindTag.vue'
+import { ownedKey } from '~/autosave/ownedKey'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useApi } from '~/composables/shell/useApi'
@@ -146,7 +147,7 @@ async function answer(answers: ClosingAnswers) {
   )
   if (!now) return
   try {
-    localStorage.removeItem(`jovrel:closing:${view.value!.activity.id}`)
+    localStorage.removeItem(ownedKey(`jovrel:closing:${view.value!.activity.id}`))
   } catch {
     /* nothing is there */
   }

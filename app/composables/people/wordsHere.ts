@@ -1,0 +1,44 @@
+import { ownerNow } from '~/autosave/ownedKey'
+import { SEND_KEYS } from '~/autosave/sendKey'
+import { forgetOwnTexts, forgetPost, ownTexts, waitingPosts } from '~/composables/contributing/localDrafts'
+import { flushAll } from '~/composables/shell/useAutosave'
+import { useOutbox } from '~/composables/contributing/useOutbox'
+
+const PATIENCE = 4000 // milliseconds that leaving waits for what can still be sent
+
+/** Keys of the local storage under which words of who is signed in are kept. */
+function ownKeys(): string[] {
+  const owner = ownerNow()
+  try {
+    return owner === null ? [] : Object.keys(localStorage).filter(key => key.endsWith(`@${owner}`))
+  } catch {
+    return [] // not allowed: nothing is kept
+  }
+}
+
+/** Words of who is signed in that are in this browser and have not reached the server. */
+export function useWordsHere() {
+  const outbox = useOutbox()
+  /** Sends what can be sent. @returns how many texts are in this browser alone after that */
+  async function count(): Promise<number> {
+    const sent = Promise.all([flushAll(), outbox.flush()])
+    await Promise.race([sent, new Promise(resolve => setTimeout(resolve, PATIENCE))])
+    const [texts, posts] = await Promise.all([ownTexts(), waitingPosts()])
+    // a text may stand in both of the browser's storages, and a post that waits beside its draft
+    const names = [
+      ...ownKeys()
+        .filter(key => !key.startsWith(SEND_KEYS))
+        .map(key => key.replace(/@[^@]*$/, '').replace(/^jovrel:(?=draft:|page:)/, '')),
+      ...texts,
+      ...posts.map(post => post.shelf),
+    ]
+    return new Set(names).size
+  }
+  /** Takes all of them off this browser. */
+  async function forget(): Promise<void> {
+    for (const key of ownKeys()) localStorage.removeItem(key)
+    await forgetOwnTexts()
+    for (const post of await waitingPosts()) await forgetPost(post.body.key)
+  }
+  return { count, forget }
+}

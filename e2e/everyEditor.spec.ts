@@ -1,0 +1,256 @@
+import type { Locator, Page } from '@playwright/test'
+import { eq, sql } from 'drizzle-orm'
+import { rowsOf } from '#server/database/client'
+import * as t from '#server/database/schema'
+import { email, type World } from '#server/testing/world'
+import { expect, open, test } from './fixtures'
+
+/**
+ * Where words are typed, and what happens to each while they are: the tab is killed in the middle of a word, the answer
+ * of a request is lost with the tab, the line is cut, the session ends. No word is lost, and none is there twice.
+ */
+interface Editor {
+  readonly name: string
+  readonly who: string
+  readonly path: (world: World) => Promise<string>
+  /** The field, made ready to be typed in. */
+  readonly field: (page: Page) => Promise<Locator>
+  /** Sends what was typed, where it does not go by itself. */
+  readonly send?: (page: Page) => Promise<void>
+  /** Every text of this kind that the server has. */
+  readonly stored: (world: World) => Promise<string[]>
+}
+
+const activityPath = (world: World, activity: { id: string }, rest = '') =>
+  `/seminars/${world.seminar.id}/activities/${activity.id}${rest}`
+const texts = async (world: World, query: ReturnType<typeof sql>) =>
+  (await rowsOf<{ text: string }>(world.db, query)).map(r => r.text)
+const shownTexts = (world: World) => texts(world, sql`select text from contributions where state = 'shown'`)
+const byKey = (page: Page) => page.keyboard.press('Control+Enter')
+const pageOfWiki = async (world: World, title: string) => {
+  const page = await world.page(world.city.id, 'Port Amara', title)
+  return activityPath(world, world.city, `?group=${page.groupId}&page=${page.id}`)
+}
+/** The field, after whatever button leads to it, where it is not open already. */
+async function behind(page: Page, button: Locator, field: Locator): Promise<Locator> {
+  await button.or(field).first().waitFor()
+  if (!(await field.isVisible())) await button.click()
+  return field
+}
+
+const EDITORS: readonly Editor[] = [
+  {
+    name: 'a post',
+    who: 'paz',
+    path: async world => activityPath(world, world.dredge),
+    field: async page => page.getByRole('textbox', { name: 'Your opening post' }),
+    send: byKey,
+    stored: shownTexts,
+  },
+  {
+    name: 'a post that is changed',
+    who: 'liv',
+    path: async world => {
+      const [stair] = await world.db
+        .select()
+        .from(t.activities)
+        .where(eq(t.activities.title, 'The stair at noon'))
+      return activityPath(world, stair!)
+    },
+    field: page =>
+      behind(
+        page,
+        page.getByRole('button', { name: 'change', exact: true }),
+        page.getByRole('textbox', { name: 'Your text' }),
+      ),
+    send: byKey,
+    stored: shownTexts,
+  },
+  {
+    name: 'a wiki page',
+    who: 'malin',
+    path: world => pageOfWiki(world, 'The two moles'),
+    field: page =>
+      behind(
+        page,
+        page.getByRole('button', { name: /Go on with your draft|Write on it/ }),
+        page.getByRole('textbox', { name: 'The page', exact: true }),
+      ),
+    send: page => page.getByRole('button', { name: /^Save version/ }).click(),
+    stored: world =>
+      texts(
+        world,
+        sql`select v.text from page_versions v join wiki_pages p on p.id = v.page_id where v.number = (select max(number) from page_versions x where x.page_id = p.id)`,
+      ),
+  },
+  {
+    name: 'a comment in a wiki',
+    who: 'nico',
+    path: world => pageOfWiki(world, 'What to pay'),
+    field: page =>
+      behind(
+        page,
+        page.getByRole('button', { name: 'comment on the page' }),
+        page.getByRole('textbox', { name: 'Your comment' }),
+      ),
+    send: byKey,
+    stored: shownTexts,
+  },
+  {
+    name: 'a review',
+    who: 'petra',
+    path: async world => {
+      const { reviewId } = await world.allocation(world.reports.id, { by: 'petra' })
+      return activityPath(world, world.reports, `/reviews/${reviewId}`)
+    },
+    field: async page => page.getByLabel('Remark on Structure'),
+    stored: world => texts(world, sql`select detail::text as text from contributions where type = 'review'`),
+  },
+  {
+    name: 'a letter about a mark',
+    who: 'ines',
+    path: async world =>
+      activityPath(world, world.breakwater, `/desk?student=${(await world.enrolment('malin')).id}`),
+    field: async page => page.getByRole('textbox', { name: 'Letter to Malin' }),
+    stored: world => texts(world, sql`select letter_text as text from marks`),
+  },
+  {
+    name: 'an answer to a letter',
+    who: 'liv',
+    path: async world => activityPath(world, world.breakwater, '/letter'),
+    field: page =>
+      behind(
+        page,
+        page.getByRole('button', { name: /^(Write back|Write again|Go on writing)/ }),
+        page.getByRole('textbox', { name: /^Your answer to/ }),
+      ),
+    send: byKey,
+    stored: world => texts(world, sql`select html as text from letter_replies`),
+  },
+  {
+    name: 'an answer to a message',
+    who: 'anselm',
+    path: async world => {
+      const anselm = await world.enrolment('anselm')
+      const [thread] = await world.db
+        .select()
+        .from(t.messageThreads)
+        .where(eq(t.messageThreads.studentId, anselm.id))
+      return `/seminars/${world.seminar.id}/messages?thread=${thread!.id}`
+    },
+    field: async page => page.getByRole('textbox', { name: 'Your answer' }),
+    send: byKey,
+    stored: world => texts(world, sql`select text from messages`),
+  },
+]
+
+const WORDS = ['halyard-one', 'capstan-two', 'bollard-three', 'spritsail-four'] as const
+const said = async (field: Locator) =>
+  field.evaluate(e => (e instanceof HTMLTextAreaElement ? e.value : e.innerText))
+const timesIn = (text: string, word: string) => text.split(word).length - 1
+
+for (const editor of EDITORS)
+  test(`${editor.name}: no word is lost and none is there twice, whatever happens while it is written`, async ({
+    as,
+    world,
+    expectedErrors,
+  }) => {
+    expectedErrors.push(/Failed to load|ERR_|401|409/)
+    const path = await editor.path(world)
+    const first = await as(editor.who)
+    const context = first.context()
+    const signIn = () =>
+      context.request.post('/api/session', {
+        data: { email: email(editor.who), password: 'harbour' },
+        headers: { origin: world.address },
+      })
+    /** A new tab, as one opens it after the last is gone. */
+    async function reopen(page?: Page): Promise<readonly [Page, Locator]> {
+      const tab = page ?? (await context.newPage())
+      await open(tab, path)
+      return [tab, await editor.field(tab)]
+    }
+    async function type(page: Page, field: Locator, word: string) {
+      await field.click()
+      await page.keyboard.press('Control+End')
+      await page.keyboard.insertText(` ${word}`)
+    }
+    async function expectWords(field: Locator, words: readonly string[]) {
+      for (const word of words)
+        await expect.poll(async () => timesIn(await said(field), word), { message: word }).toBe(1)
+    }
+
+    // the tab is gone in the middle of a word
+    let [page, field] = await reopen(first)
+    await type(page, field, WORDS[0])
+    await page.close()
+    ;[page, field] = await reopen()
+    await expectWords(field, WORDS.slice(0, 1))
+
+    // a request reaches the server, and its answer is lost with the tab
+    let arrived = () => {}
+    const isArrived = new Promise<void>(resolve => {
+      arrived = resolve
+    })
+    await page.route('**/api/**', async route => {
+      if (route.request().method() === 'GET') return route.fallback()
+      const body = route.request().postData() ?? ''
+      await route.fetch().catch(() => null)
+      if (body.includes(WORDS[1])) arrived()
+      await route.abort().catch(() => {})
+    })
+    await type(page, field, WORDS[1])
+    if (
+      editor.name.startsWith('a review') ||
+      !editor.send ||
+      editor.name === 'a post' ||
+      editor.name === 'a wiki page'
+    )
+      await isArrived
+    await page.close()
+    ;[page, field] = await reopen()
+    await expectWords(field, WORDS.slice(0, 2))
+
+    // the line is cut, and the tab is gone before it is back
+    await context.setOffline(true)
+    await type(page, field, WORDS[2])
+    await page.close()
+    await context.setOffline(false)
+    ;[page, field] = await reopen()
+    await expectWords(field, WORDS.slice(0, 3))
+
+    // the session has ended meanwhile
+    await world.db
+      .delete(t.sessions)
+      .where(eq(t.sessions.personId, (await world.enrolment(editor.who)).personId))
+    await type(page, field, WORDS[3])
+    await page.close()
+    await signIn()
+    ;[page, field] = await reopen()
+    await expectWords(field, WORDS)
+
+    // it is sent, the answer is lost, the tab is gone, and it is sent again
+    if (editor.send) {
+      let posted = () => {}
+      const isPosted = new Promise<void>(resolve => {
+        posted = resolve
+      })
+      await page.route('**/api/**', async route => {
+        const request = route.request()
+        if (request.method() === 'GET' || request.url().endsWith('/draft')) return route.fallback()
+        await route.fetch().catch(() => null)
+        if ((request.postData() ?? '').includes(WORDS[3])) posted()
+        await route.abort().catch(() => {})
+      })
+      await editor.send(page)
+      await isPosted
+      await page.close()
+      page = await context.newPage()
+      await open(page, path)
+    }
+    const times = async () => {
+      const all = await editor.stored(world)
+      return WORDS.map(word => all.reduce((sum, text) => sum + timesIn(text, word), 0))
+    }
+    await expect.poll(times).toEqual([1, 1, 1, 1])
+  })
