@@ -1,5 +1,6 @@
 import type { Locator, Page } from '@playwright/test'
 import { eq, sql } from 'drizzle-orm'
+import type { OwnReviews } from '#shared/contributing/review'
 import { rowsOf } from '#server/database/client'
 import * as t from '#server/database/schema'
 import { email, type World } from '#server/testing/world'
@@ -15,6 +16,8 @@ interface Editor {
   readonly path: (world: World) => Promise<string>
   /** The field, made ready to be typed in. */
   readonly field: (page: Page) => Promise<Locator>
+  /** Whether what is typed goes to the server at every pause. */
+  readonly isSavedAsTyped?: true
   /** Sends what was typed, where it does not go by itself. */
   readonly send?: (page: Page) => Promise<void>
   /** Every text of this kind that the server has. */
@@ -41,6 +44,7 @@ async function behind(page: Page, button: Locator, field: Locator): Promise<Loca
 const EDITORS: readonly Editor[] = [
   {
     name: 'a post',
+    isSavedAsTyped: true,
     who: 'paz',
     path: async world => activityPath(world, world.dredge),
     field: async page => page.getByRole('textbox', { name: 'Your opening post' }),
@@ -68,6 +72,7 @@ const EDITORS: readonly Editor[] = [
   },
   {
     name: 'a wiki page',
+    isSavedAsTyped: true,
     who: 'malin',
     path: world => pageOfWiki(world, 'The two moles'),
     field: page =>
@@ -80,7 +85,7 @@ const EDITORS: readonly Editor[] = [
     stored: world =>
       texts(
         world,
-        sql`select v.text from page_versions v join wiki_pages p on p.id = v.page_id where v.number = (select max(number) from page_versions x where x.page_id = p.id)`,
+        sql`select c.text from page_versions v join contributions c on c.id = v.id where v.number = (select max(number) from page_versions x where x.page_id = v.page_id)`,
       ),
   },
   {
@@ -98,16 +103,19 @@ const EDITORS: readonly Editor[] = [
   },
   {
     name: 'a review',
+    isSavedAsTyped: true,
     who: 'petra',
     path: async world => {
-      const { reviewId } = await world.allocation(world.reports.id, { by: 'petra' })
-      return activityPath(world, world.reports, `/reviews/${reviewId}`)
+      const petra = await world.as('petra')
+      const own = await petra.json<OwnReviews>('GET', `/api/activities/${world.reports.id}/reviews`)
+      return activityPath(world, world.reports, `/reviews/${own.body.given.find(g => g.state !== 'in')!.id}`)
     },
     field: async page => page.getByLabel('Remark on Structure'),
     stored: world => texts(world, sql`select detail::text as text from contributions where type = 'review'`),
   },
   {
     name: 'a letter about a mark',
+    isSavedAsTyped: true,
     who: 'ines',
     path: async world =>
       activityPath(world, world.breakwater, `/desk?student=${(await world.enrolment('malin')).id}`),
@@ -146,7 +154,7 @@ const EDITORS: readonly Editor[] = [
 
 const WORDS = ['halyard-one', 'capstan-two', 'bollard-three', 'spritsail-four'] as const
 const said = async (field: Locator) =>
-  field.evaluate(e => (e instanceof HTMLTextAreaElement ? e.value : e.innerText))
+  field.evaluate(e => (e instanceof HTMLTextAreaElement ? e.value : (e.textContent ?? '')))
 const timesIn = (text: string, word: string) => text.split(word).length - 1
 
 for (const editor of EDITORS)
@@ -188,25 +196,16 @@ for (const editor of EDITORS)
     await expectWords(field, WORDS.slice(0, 1))
 
     // a request reaches the server, and its answer is lost with the tab
-    let arrived = () => {}
-    const isArrived = new Promise<void>(resolve => {
-      arrived = resolve
-    })
+    let isArrived = false
     await page.route('**/api/**', async route => {
       if (route.request().method() === 'GET') return route.fallback()
       const body = route.request().postData() ?? ''
       await route.fetch().catch(() => null)
-      if (body.includes(WORDS[1])) arrived()
+      if (body.includes(WORDS[1])) isArrived = true
       await route.abort().catch(() => {})
     })
     await type(page, field, WORDS[1])
-    if (
-      editor.name.startsWith('a review') ||
-      !editor.send ||
-      editor.name === 'a post' ||
-      editor.name === 'a wiki page'
-    )
-      await isArrived
+    if (editor.isSavedAsTyped) await expect.poll(() => isArrived).toBe(true)
     await page.close()
     ;[page, field] = await reopen()
     await expectWords(field, WORDS.slice(0, 2))
@@ -231,19 +230,17 @@ for (const editor of EDITORS)
 
     // it is sent, the answer is lost, the tab is gone, and it is sent again
     if (editor.send) {
-      let posted = () => {}
-      const isPosted = new Promise<void>(resolve => {
-        posted = resolve
-      })
+      let isPosted = false
       await page.route('**/api/**', async route => {
         const request = route.request()
         if (request.method() === 'GET' || request.url().endsWith('/draft')) return route.fallback()
         await route.fetch().catch(() => null)
-        if ((request.postData() ?? '').includes(WORDS[3])) posted()
+        if ((request.postData() ?? '').includes(WORDS[3])) isPosted = true
         await route.abort().catch(() => {})
       })
+      await field.focus()
       await editor.send(page)
-      await isPosted
+      await expect.poll(() => isPosted).toBe(true)
       await page.close()
       page = await context.newPage()
       await open(page, path)

@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm'
 import * as t from '#server/database/schema'
+import { email } from '#server/testing/world'
 import { expect, open, sentence, test } from './fixtures'
 
 const talk = (world: { seminar: { id: string }; dredge: { id: string } }) =>
@@ -127,4 +128,56 @@ test('a draft changed in another window is offered beside mine', async ({ as, wo
   await expect(second.getByRole('textbox', { name: 'Your opening post' })).toContainText(
     'from the first window',
   )
+})
+
+test('signing out asks about words that were not sent; nobody else who signs in here is shown them', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
+  expectedErrors.push(/Failed to load|ERR_FAILED/)
+  const page = await as('paz')
+  const context = page.context()
+  const signIn = (who: string) =>
+    context.request.post('/api/session', {
+      data: { email: email(who), password: 'harbour' },
+      headers: { origin: world.address },
+    })
+  await page.route('**/draft', route => route.abort())
+  await open(page, talk(world))
+  const field = page.getByRole('textbox', { name: 'Your opening post' })
+  await field.click()
+  await page.keyboard.insertText('a line for the shared computer')
+  const leave = async () => {
+    await page.getByRole('button', { name: /appearance and signing out/ }).click()
+    await page.getByRole('button', { name: 'Sign out', exact: true }).click()
+  }
+  await leave()
+  const asked = page.getByRole('dialog', { name: 'Words that were not sent' })
+  await expect(asked).toContainText('One text is in this browser only')
+  await asked.getByRole('button', { name: 'Stay signed in' }).click()
+  await expect(asked).toBeHidden()
+  await expect(field).toContainText('a line for the shared computer')
+  await page.keyboard.press('Escape')
+  await open(page, talk(world))
+  await leave()
+  await asked.getByRole('button', { name: 'Sign out and keep it here' }).click()
+  await page.waitForURL('**/sign-in')
+
+  // the next who sits down here
+  await signIn('anselm')
+  await open(page, talk(world))
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+  await expect(page.getByText('a line for the shared computer')).toHaveCount(0)
+
+  await signIn('paz')
+  await open(page, talk(world))
+  await expect(field).toContainText('a line for the shared computer')
+  await leave()
+  await asked.getByRole('button', { name: 'Sign out and delete it' }).click()
+  await page.waitForURL('**/sign-in')
+  expect(await page.evaluate(() => JSON.stringify({ ...localStorage }))).not.toContain('shared computer')
+  await signIn('paz')
+  await open(page, talk(world))
+  await expect(page.getByText('a line for the shared computer')).toHaveCount(0)
 })

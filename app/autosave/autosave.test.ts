@@ -147,6 +147,25 @@ describe('autosave', () => {
     expect(autosave.isUnstored()).toBe(false)
   })
 
+  it('takes what a closed tab had sent for its own, though no answer was ever heard', async () => {
+    const drafts = new BrowserDrafts()
+    const first = editorOn(server, drafts)
+    server.isSlow = true
+    first.change('one')
+    await pause()
+    first.change('one two')
+    const gone = drafts.kept // the tab is gone now, and with it the answer
+    server.isSlow = false
+    await server.answer()
+    expect(server.text).toBe('one')
+    const second = editorOn(server, new BrowserDrafts({ kept: gone }))
+    await second.restore()
+    await pause()
+    await pause()
+    expect(server.text).toBe('one two')
+    expect(second.status().kind).toBe('stored')
+  })
+
   it('drops nothing that another tab keeps under the same name', async () => {
     const storage = { kept: null }
     const first = editorOn(server, new BrowserDrafts(storage))
@@ -167,7 +186,7 @@ describe('autosave', () => {
       kind: 'kept',
       problem: UNREACHED.failure.kind === 'unreached' && problem(0),
     })
-    expect(editor.drafts.kept).toEqual({ value: 'written on the train', version: null })
+    expect(editor.drafts.kept).toMatchObject({ value: 'written on the train', version: null })
     await vi.advanceTimersByTimeAsync(5000)
     expect(server.received).toHaveLength(2)
     await vi.advanceTimersByTimeAsync(5000)

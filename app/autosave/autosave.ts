@@ -31,6 +31,7 @@ export type SaveStatus<T> =
 export interface Kept<T> {
   readonly value: T
   readonly version: number | null
+  readonly unanswered?: readonly T[] | undefined // what was sent, and no answer was heard: it may be stored
 }
 /**
  * A place in the browser where one text survives a closed tab; all tabs share it. `put` has kept it when it returns; `drop`
@@ -38,6 +39,8 @@ export interface Kept<T> {
  */
 export interface LocalDraft<T> {
   readonly put: (kept: Kept<T>) => void
+  /** The same, unless another tab has put something since. */
+  readonly update: (kept: Kept<T>) => void
   /** @param now what stands here, for the parts a shelf does not keep */
   readonly take: (now: Kept<T>) => Promise<Kept<T> | null>
   readonly drop: () => void
@@ -74,6 +77,8 @@ export interface AutosaveOptions<T> {
 
 const FIRST_RETRY = 5000 // milliseconds
 const LONGEST_RETRY = 60_000 // milliseconds
+const MOST_UNANSWERED = 3
+const NONE = -1
 
 export type Autosave<T> = ReturnType<typeof createAutosave<T>>
 
@@ -89,6 +94,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
   let changes = 0 // counted, to know whether an answer is about what stands here now
   let storedChanges = 0
   let failures = 0 // in a row
+  let unanswered: readonly T[] = []
   let timer: unknown
   let sending: Promise<void> = Promise.resolve()
   let isHeld = false
@@ -105,11 +111,14 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
     if (options.send && mayAuto()) timer = options.timers.set(() => void flush(), milliseconds)
   }
 
+  const kept = (): Kept<T> => ({ value, version, ...(unanswered.length > 0 && { unanswered }) })
+  const keepHere = () => options.localDraft?.put(kept())
+
   /** Takes a change; it is in the browser when this returns. */
   function change(next: T) {
     value = next
     changes++
-    options.localDraft?.put({ value, version })
+    keepHere()
     if (status.kind === 'conflict') return step(status)
     step(options.send ? { kind: 'changed' } : { kind: 'kept', problem: null })
     schedule(options.pause)
@@ -126,6 +135,8 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
     if (!send || isHeld || status.kind === 'conflict' || changes === storedChanges) return
     if (!isWorthSending(value, version)) return settleAsStored()
     const sent = { value, changes }
+    unanswered = [...unanswered, value].slice(-MOST_UNANSWERED)
+    options.localDraft?.update(kept())
     step({ kind: 'sending' })
     try {
       const answer = await send(value, version)
@@ -137,8 +148,9 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
   function wasStored(sentChanges: number, storedVersion: number) {
     version = storedVersion
     failures = 0
+    unanswered = []
     if (changes === sentChanges) return settleAsStored()
-    options.localDraft?.put({ value, version }) // what was typed meanwhile stands on the new version
+    keepHere() // what was typed meanwhile stands on the new version
     step({ kind: 'changed' })
   }
   function settleAsStored() {
@@ -150,11 +162,14 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
     const failure = failureOf(error)
     if (failure.kind === 'conflict') {
       // stored already, by a request whose answer was lost or by another tab: two texts that are the same are one
-      if (!isSame(sent.value, failure.theirs.value)) return join(failure.theirs)
-      wasStored(sent.changes, failure.theirs.version)
+      const { theirs } = failure
+      if (!wasSent(theirs.value)) return join(theirs)
+      wasStored(isSame(sent.value, theirs.value) ? sent.changes : NONE, theirs.version)
       if (changes !== storedChanges) schedule(options.pause)
-    } else if (failure.kind === 'refused') step(failure)
-    else {
+    } else if (failure.kind === 'refused') {
+      unanswered = unanswered.filter(u => u !== sent.value)
+      step(failure)
+    } else {
       step({ kind: 'kept', problem: failure.problem })
       if (failure.kind === 'unreached' && !isClosed)
         schedule(Math.min(LONGEST_RETRY, FIRST_RETRY * 2 ** failures++))
@@ -166,7 +181,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
     if (!joined?.isDecided) return step({ kind: 'conflict', theirs })
     version = theirs.version
     changes++
-    options.localDraft?.put({ value, version })
+    keepHere()
     step({ kind: 'changed' })
     if (mayAuto()) await sendOnce()
   }
@@ -198,7 +213,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
     value = joined
     version = onto
     changes++
-    options.localDraft?.put({ value, version })
+    keepHere()
     step({ kind: 'changed' })
     schedule(options.pause)
   }
@@ -217,10 +232,11 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
 
   /** Brings back what an earlier tab has left in this browser, unless something was typed here already. */
   async function restore() {
-    const kept = await options.localDraft?.take({ value, version })
-    if (!kept || changes > 0 || isHeld) return
-    value = kept.value
-    version = kept.version
+    const left = await options.localDraft?.take({ value, version })
+    if (!left || changes > 0 || isHeld) return
+    value = left.value
+    version = left.version
+    unanswered = left.unanswered ?? []
     changes++
     step({ kind: 'kept', problem: null })
     schedule(options.pause)
@@ -237,7 +253,11 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
   }
   /** Puts what stands here into the browser once more. */
   function keep() {
-    options.localDraft?.put({ value, version })
+    keepHere()
+  }
+  /** Whether this was sent from here, by a request that no answer was heard of. */
+  function wasSent(stored: T): boolean {
+    return unanswered.some(u => isSame(u, stored))
   }
   /** Lets go of what the browser keeps: the text lives elsewhere now. */
   function forget() {
@@ -269,6 +289,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
     resume,
     keep,
     forget,
+    wasSent,
     close,
   }
 }

@@ -10,13 +10,21 @@ export interface DraftForm<T> {
 /** A text in the local storage, of who is signed in. A browser that keeps nothing does no harm. */
 export function localDraft<T>(key: string, form: DraftForm<T>): LocalDraft<T> {
   let own: string | null = null // what this tab has put or taken
+  function put(kept: Kept<T>) {
+    own = JSON.stringify(form.write(kept))
+    try {
+      localStorage.setItem(ownedKey(key), own)
+    } catch {
+      /* full, or not allowed */
+    }
+  }
   return {
-    put: kept => {
-      own = JSON.stringify(form.write(kept))
+    put,
+    update: kept => {
       try {
-        localStorage.setItem(ownedKey(key), own)
+        if (localStorage.getItem(ownedKey(key)) === own) put(kept)
       } catch {
-        /* full, or not allowed */
+        /* not allowed: nothing is kept */
       }
     },
     take: async now => {

@@ -57,6 +57,9 @@ export class BrowserDrafts implements LocalDraft<string> {
   put = (kept: Kept<string>) => {
     this.#own = this.storage.kept = kept
   }
+  update = (kept: Kept<string>) => {
+    if (this.storage.kept === this.#own) this.put(kept)
+  }
   take = async () => {
     this.#own = this.storage.kept
     return this.#own

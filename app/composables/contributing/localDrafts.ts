@@ -13,6 +13,7 @@ export interface KeptText {
   readonly title: string | null
   readonly term?: TermDetail | null
   readonly baseVersion: number | null
+  readonly unanswered?: ReadonlyArray<Pick<KeptText, 'doc' | 'title' | 'term'>> | undefined // sent, and no answer was heard
 }
 type PostBody = InputOf<typeof contributingEndpoints.postContribution>['body']
 /** A post that could not be sent yet. Its key makes sure that it is posted once, however often it is tried. */
@@ -91,10 +92,15 @@ export function textDraft<T>(
   },
 ): LocalDraft<T> {
   let own: number | null = null // when this tab has put what is there, or when it was put that this tab has taken
+  function putOwn(kept: Kept<T>) {
+    own = Date.now()
+    void put(draftKey, { ...form.write(kept), at: own })
+  }
   return {
-    put: kept => {
-      own = Date.now()
-      void put(draftKey, { ...form.write(kept), at: own })
+    put: putOwn,
+    update: kept => {
+      const last = lastInstant(draftKey)
+      if (!last || last.at === own) putOwn(kept)
     },
     take: async now => {
       const text = await keptText(draftKey)

@@ -10,7 +10,7 @@ import { sendKey } from '~/autosave/sendKey'
 import { ApiProblem, useApi } from '../shell/useApi'
 import { failureOf } from '~/autosave/failureOf'
 import { useAutosave } from '../shell/useAutosave'
-import { forgetPost, queuePost, textDraft, type WaitingPost } from './localDrafts'
+import { forgetPost, queuePost, textDraft, type KeptText, type WaitingPost } from './localDrafts'
 import { useOutbox } from './useOutbox'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
@@ -79,16 +79,26 @@ export function useDraft(
         return { value: textOf(view), version: view.version }
       }),
     localDraft: textDraft(draftKey, {
-      write: ({ value: { doc, title, term }, version }) => ({ doc, title, term, baseVersion: version }),
-      read: (kept, now) => ({
-        value: {
-          doc: kept.doc,
-          title: kept.title,
-          term: kept.term ?? now.value.term,
-          files: now.value.files,
-        },
-        version: kept.baseVersion,
+      write: ({ value: { doc, title, term }, version, unanswered }) => ({
+        doc,
+        title,
+        term,
+        baseVersion: version,
+        unanswered: unanswered?.map(u => ({ doc: u.doc, title: u.title, term: u.term })),
       }),
+      read: (kept, now) => {
+        const whole = (text: Pick<KeptText, 'doc' | 'title' | 'term'>): DraftText => ({
+          doc: text.doc,
+          title: text.title,
+          term: text.term ?? now.value.term,
+          files: now.value.files,
+        })
+        return {
+          value: whole(kept),
+          version: kept.baseVersion,
+          unanswered: kept.unanswered?.map(whole),
+        }
+      },
     }),
   })
   const now = autosave.value

@@ -111,7 +111,8 @@ export function markSaving(
     }
     autosaves.set(id, autosave)
     records.set(id, { ...now, mark: { ...now.mark, ...kept } })
-    if (autosave.version.value !== mark.version) autosave.meet(theirsOf(id, mark))
+    const isTheirs = autosave.version.value !== mark.version && !autosave.wasSent(markTextOf(mark))
+    if (isTheirs) autosave.meet(theirsOf(id, mark))
   }
 
   /** Puts what stands in the record on its way. */

@@ -5,7 +5,7 @@ import { ApiProblem, newKey, useApi } from '~/composables/shell/useApi'
 import { useWikiStore } from '~/stores/wiki'
 import { failureOf } from '~/autosave/failureOf'
 import { useAutosave } from '~/composables/shell/useAutosave'
-import { textDraft } from '../localDrafts'
+import { textDraft, type KeptText } from '../localDrafts'
 import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
 export type PageDraftState = 'as saved' | 'typing' | 'draft saved' | 'kept here' | 'two texts'
@@ -14,6 +14,7 @@ interface PageText {
   readonly base: number // number of the version it was begun from
 }
 
+const written = ({ doc, base }: PageText) => ({ doc, title: String(base) })
 const PAUSE = 700 // milliseconds without a key before a draft is sent
 const SIGN_OF_LIFE = 30_000 // milliseconds between telling others that one is writing
 
@@ -40,11 +41,18 @@ export function usePageDraft(page: PageView) {
       }),
     // the number of a version is kept where other texts keep their title
     localDraft: textDraft(`page:${page.id}`, {
-      write: ({ value, version }) => ({ doc: value.doc, title: String(value.base), baseVersion: version }),
-      read: (kept, now) => ({
-        value: { doc: kept.doc, base: Number(kept.title) || now.value.base },
-        version: kept.baseVersion,
+      write: ({ value, version, unanswered }) => ({
+        ...written(value),
+        baseVersion: version,
+        unanswered: unanswered?.map(written),
       }),
+      read: (kept, now) => {
+        const whole = (text: Pick<KeptText, 'doc' | 'title'>): PageText => ({
+          doc: text.doc,
+          base: Number(text.title) || now.value.base,
+        })
+        return { value: whole(kept), version: kept.baseVersion, unanswered: kept.unanswered?.map(whole) }
+      },
     }),
   })
   const doc = computed(() => autosave.value.value.doc)
