@@ -166,6 +166,27 @@ describe('autosave', () => {
     expect(second.status().kind).toBe('stored')
   })
 
+  it('remembers what it has sent, however often it has to try again', async () => {
+    const drafts = new BrowserDrafts()
+    const first = editorOn(server, drafts)
+    server.isSlow = true
+    first.change('one')
+    await pause()
+    const gone = drafts.kept
+    server.isSlow = false
+    await server.answer()
+    const second = editorOn(server, new BrowserDrafts({ kept: gone }))
+    await second.restore()
+    server.failing = UNREACHED
+    second.change('one two')
+    for (let i = 0; i < 12; i++) await second.flush()
+    server.failing = null
+    await second.flush()
+    await pause()
+    expect(server.text).toBe('one two')
+    expect(second.status().kind).toBe('stored')
+  })
+
   it('drops nothing that another tab keeps under the same name', async () => {
     const storage = { kept: null }
     const first = editorOn(server, new BrowserDrafts(storage))

@@ -39,7 +39,7 @@ export interface Kept<T> {
  */
 export interface LocalDraft<T> {
   readonly put: (kept: Kept<T>) => void
-  /** The same, unless another tab has put something since. */
+  /** The same, unless what this tab has put is not there any more. */
   readonly update: (kept: Kept<T>) => void
   /** @param now what stands here, for the parts a shelf does not keep */
   readonly take: (now: Kept<T>) => Promise<Kept<T> | null>
@@ -77,7 +77,7 @@ export interface AutosaveOptions<T> {
 
 const FIRST_RETRY = 5000 // milliseconds
 const LONGEST_RETRY = 60_000 // milliseconds
-const MOST_UNANSWERED = 3
+const MOST_UNANSWERED = 10
 const NONE = -1
 
 export type Autosave<T> = ReturnType<typeof createAutosave<T>>
@@ -135,7 +135,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
     if (!send || isHeld || status.kind === 'conflict' || changes === storedChanges) return
     if (!isWorthSending(value, version)) return settleAsStored()
     const sent = { value, changes }
-    unanswered = [...unanswered, value].slice(-MOST_UNANSWERED)
+    if (!wasSent(value)) unanswered = [...unanswered, value].slice(-MOST_UNANSWERED)
     options.localDraft?.update(kept())
     step({ kind: 'sending' })
     try {
@@ -167,7 +167,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
       wasStored(isSame(sent.value, theirs.value) ? sent.changes : NONE, theirs.version)
       if (changes !== storedChanges) schedule(options.pause)
     } else if (failure.kind === 'refused') {
-      unanswered = unanswered.filter(u => u !== sent.value)
+      unanswered = unanswered.filter(u => !isSame(u, sent.value))
       step(failure)
     } else {
       step({ kind: 'kept', problem: failure.problem })

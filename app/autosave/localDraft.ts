@@ -22,7 +22,7 @@ export function localDraft<T>(key: string, form: DraftForm<T>): LocalDraft<T> {
     put,
     update: kept => {
       try {
-        if (localStorage.getItem(ownedKey(key)) === own) put(kept)
+        if (own !== null && localStorage.getItem(ownedKey(key)) === own) put(kept)
       } catch {
         /* not allowed: nothing is kept */
       }

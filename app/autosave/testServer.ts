@@ -58,7 +58,7 @@ export class BrowserDrafts implements LocalDraft<string> {
     this.#own = this.storage.kept = kept
   }
   update = (kept: Kept<string>) => {
-    if (this.storage.kept === this.#own) this.put(kept)
+    if (this.#own !== null && this.storage.kept === this.#own) this.put(kept)
   }
   take = async () => {
     this.#own = this.storage.kept

@@ -22,8 +22,8 @@ async function leave() {
 /** Loads a whole new page after it: nothing of who was signed in stays in memory. */
 async function signOut(isForgetting: boolean) {
   await attempt(async () => {
+    if (isForgetting) await words.forget() // first: a page whose session has ended may be left at any moment
     await session.signOut()
-    if (isForgetting) await words.forget()
     window.location.assign('/sign-in')
   })
 }

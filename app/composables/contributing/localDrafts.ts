@@ -99,8 +99,7 @@ export function textDraft<T>(
   return {
     put: putOwn,
     update: kept => {
-      const last = lastInstant(draftKey)
-      if (!last || last.at === own) putOwn(kept)
+      if (own !== null && lastInstant(draftKey)?.at === own) putOwn(kept)
     },
     take: async now => {
       const text = await keptText(draftKey)
