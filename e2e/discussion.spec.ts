@@ -54,6 +54,24 @@ test('a student writes before reading, sees the others, replies, and the checkli
   await expect(checks.nth(1)).toContainText('2 of 3')
 })
 
+test('an opening post that one has withdrawn is put back from where one writes, after a reload, too', async ({
+  as,
+  world,
+}) => {
+  const page = await as('paz')
+  await open(page, talk(world))
+  await page.getByRole('textbox', { name: 'Your opening post' }).click()
+  await page.keyboard.insertText(`I speak for the lamp trimmer. ${sentence(20)}`)
+  await page.keyboard.press('Control+Enter')
+  await page.getByRole('button', { name: 'Withdraw it' }).click()
+  await expect(page.getByText('You have withdrawn your opening post')).toBeVisible()
+  await expect(page.getByText('I speak for the grain shippers')).toHaveCount(0)
+  await open(page, talk(world))
+  await page.getByRole('button', { name: 'Put it back' }).click()
+  await expect(page.getByText('I speak for the lamp trimmer.')).toBeVisible()
+  await expect(page.getByText('I speak for the grain shippers')).toBeVisible()
+})
+
 test('what one has just posted can be withdrawn and put back', async ({ as, world }) => {
   const page = await as('paz')
   await open(page, talk(world))

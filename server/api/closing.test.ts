@@ -1,5 +1,6 @@
 import { rowsOf } from '#server/database/client'
 import { and, eq, sql } from 'drizzle-orm'
+import { strFromU8, unzipSync } from 'fflate'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { keptAnswers } from '#core/closing/questions'
@@ -269,6 +270,49 @@ describe('closing questions', () => {
       }
     }
     expect(compared).toBeGreaterThanOrEqual(8) // of chance with names and without, and the demo's
+  })
+
+  it('are given away by no two exports around one answer: not while they are open, not after, and they do not open again', async () => {
+    const id = world.terms.id
+    expect((await ask(id, false)).status).toBe(200)
+    /** Everything that can be taken away, but for how many have answered. */
+    async function taken() {
+      const view = (await ines.json<ClosingView>('GET', path(id))).body
+      const csv = await (await ines.send('GET', `${path(id)}/export`)).text()
+      const zip = await ines.send('GET', `/api/seminars/${world.seminar.id}/archive`)
+      const parts = unzipSync(new Uint8Array(await zip.arrayBuffer()))
+      const file = Object.keys(parts).find(name => name.includes('closing_rounds'))!
+      const archived = strFromU8(parts[file]!)
+        .split('\n')
+        .filter(line => line.includes(id))
+      return { results: view.staff!.results, csv, archived }
+    }
+    const states = []
+    for (const [n, who] of WHO.entries()) {
+      expect((await answer(who, id, n)).status).toBe(200)
+      if (n >= 3) states.push(await taken())
+    }
+    for (const state of states) {
+      expect(state).toEqual(states[0])
+      expect(state.results).toBeNull()
+      expect(state.archived.join()).not.toContain('Words')
+    }
+    const { round } = (await ines.json<ClosingView>('GET', path(id))).body
+    const change = (more: object) =>
+      ines.json<{ code?: string; version?: number }>('PUT', path(id), {
+        ...{ questions, named: false, opensAt: round!.opensAt, baseVersion: round!.version },
+        closesAt: new Date(NOW - 1000).toISOString(),
+        ...more,
+      })
+    expect((await change({})).status).toBe(200)
+    const closed = await taken()
+    expect(closed.results).toMatchObject([{ answered: 6 }, {}, {}])
+    expect(closed.archived.join()).toContain('Words 3')
+    for (const who of WHO) expect(closed.archived.join()).not.toContain((await world.enrolment(who)).id)
+    const again = await change({ closesAt: hours(2), baseVersion: round!.version + 1 })
+    expect(again).toMatchObject({ status: 409, body: { code: 'closedForGood' } })
+    expect((await answer('liv', id, 0)).body).toMatchObject({ code: 'closed' })
+    expect(await taken()).toEqual(closed)
   })
 
   it('are nobody’s but staff’s before they open; then each student is told, once', async () => {

@@ -95,6 +95,7 @@ export const ClosingView = z.object({
       asked: count,
       answered: count,
       mayChange: z.boolean(),
+      isFinal: z.boolean(), // closed, and not to be opened again: answers without names may have been read
       results: z.array(Result).nullable(),
       why: z.string().nullable(), // why there are none to see yet
       people: z.array(z.object({ id: z.uuid(), name: z.string(), answers: z.record(z.uuid(), Answer) })), // where names are kept

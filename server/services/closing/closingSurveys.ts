@@ -24,6 +24,9 @@ export const stateOf = (
   if (now < survey.closesAt) return 'open'
   return 'closed'
 }
+/** Whether questions stay closed: answers without names came in, and may have been read. */
+const isFinal = (survey: ClosingSurvey, given: number, now: Date): boolean =>
+  !survey.named && given > 0 && now >= survey.closesAt
 const surveyOf = async (db: Db, activityId: string, lock = false): Promise<ClosingSurvey | undefined> => {
   const query = db.select().from(closingSurveys).where(eq(closingSurveys.activityId, activityId))
   return (lock ? await query.for('update') : await query)[0]
@@ -65,6 +68,7 @@ export async function readClosing(db: Db, actor: ActivityActor, now: Date): Prom
         asked: 0,
         answered: 0,
         mayChange: enrolment.role === 'instructor',
+        isFinal: false,
         results: null,
         why: null,
         people: [],
@@ -80,6 +84,7 @@ export async function readClosing(db: Db, actor: ActivityActor, now: Date): Prom
       asked: meant,
       answered,
       mayChange: enrolment.role === 'instructor' && answered === 0,
+      isFinal: isFinal(survey, answered, now),
       results: structuredClone(results) as never, // a copy, see above
       why,
       people: people.map(p => ({
@@ -191,6 +196,13 @@ export function setClosing(
         409,
         'answered',
         'Somebody has answered already, so the questions and the promise about names stand as they are. The end can still be moved.',
+      )
+    // answers that came one by one after others were read would have a face
+    if (survey && isFinal(survey, given, now))
+      throw new Problem(
+        409,
+        'closedForGood',
+        'These questions have closed, and what was answered without names can be read. So that nobody is known by an answer that comes alone, they do not open again.',
       )
     const values = { questions: write.questions, named: write.named, opensAt, closesAt }
     await tx

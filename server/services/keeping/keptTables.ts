@@ -1,6 +1,8 @@
 import { sql, type SQL } from 'drizzle-orm'
 import { type PgTable } from 'drizzle-orm/pg-core'
 import * as t from '#server/database/schema'
+import { FEWEST_UNNAMED } from '#core/closing/questions'
+import { now } from '#server/clock'
 import { joinedWith } from './joinedWith'
 
 /** A table of an archive: which of its rows belong to a seminar, and what does not leave with them. */
@@ -17,6 +19,9 @@ const EMPTY_DOC = sql`'{"type":"doc","content":[]}'::jsonb`
 const DRAFT_DETAIL = sql`(case when r.detail ? 'page' then jsonb_build_object('page', r.detail -> 'page') else '{}'::jsonb end)
   || (case when r.detail ? 'handIn' then jsonb_build_object('handIn', r.detail -> 'handIn') else '{}'::jsonb end)
   || (case when r.detail ? 'note' then jsonb_build_object('note', (r.detail -> 'note') || '{"tags":[]}'::jsonb) else '{}'::jsonb end)`
+/** Whether answers without names can be read: they have closed, and are no fewer than what hides whose they are. */
+const maybeRead = () =>
+  sql`(r.closes_at <= ${now().toISOString()}::timestamptz and cardinality(r.takers) >= ${FEWEST_UNNAMED}::int)`
 const draft = (own: string, otherwise: SQL) => () =>
   sql`case when r.state in ('draft', 'scheduled') then ${otherwise} else to_jsonb(r.${sql.identifier(own)}) end`
 
@@ -111,7 +116,13 @@ export const KEPT_TABLES: readonly KeptTable[] = [
   { table: t.messages, about: 'what was written in them' },
   {
     table: t.closingSurveys,
-    about: 'closing questions; answers without names stand here, by question, in the order of the alphabet',
+    about:
+      'closing questions; answers without names stand here, by question, in the order of the alphabet, once they have closed and enough have answered, and nothing says who did',
+    instead: {
+      takers: () =>
+        sql`case when r.named or not ${maybeRead()} then '[]'::jsonb else to_jsonb(array_fill('00000000-0000-0000-0000-000000000000'::uuid, array[cardinality(r.takers)])) end`,
+      urns: () => sql`case when ${maybeRead()} then r.urns else '{}'::jsonb end`,
+    },
   },
   { table: t.closingAnswers, about: 'closing answers with their names' },
 ]

@@ -59,6 +59,10 @@ const own = computed(() => store.whole.filter(c => c.author.isMe && !c.withdrawn
 const mine = computed(
   () => own.value.find(c => (byQuestion.value ? c.promptId !== null : c.parentId === null)) ?? null,
 )
+/** Opening posts that their writer has withdrawn and can put back. */
+const takenOut = computed(() =>
+  store.whole.filter(c => c.author.isMe && c.parentId === null && c.withdrawn && c.mayPutBack),
+)
 const asksOpening = computed(() => seminar.isStudent && !byQuestion.value && !mine.value && desk.mayWrite)
 /** Questions that this reader has not answered. */
 const questionsLeft = computed(() =>
@@ -165,6 +169,10 @@ function replyAt(postId: string) {
           <p v-if="closed" class="late">
             This closed {{ dayTime(activity.closesAt) }}. What you post now is added and counts as late.
           </p>
+          <p v-for="c in takenOut" :key="c.id" class="taken-out">
+            You have withdrawn your opening post of {{ dayTime(c.shownAt) }}.
+            <button class="link" type="button" @click="desk.putBack(c.id)">Put it back</button>
+          </p>
           <WriteBox
             :target="{ activityId: activity.id, parentId: null }"
             label="Your opening post"
@@ -257,6 +265,12 @@ function replyAt(postId: string) {
 </template>
 
 <style scoped>
+.taken-out {
+  padding: 8px 12px;
+  margin-bottom: 8px;
+  border-radius: var(--r);
+  background: var(--ember-soft);
+}
 .talk {
   flex: 1;
   min-height: 0;

@@ -52,6 +52,12 @@ const instantOf = (local: string) => {
     : ''
 }
 const editing = ref(false)
+const confirming = ref(false)
+/** Without names, what has closed with answers in it does not open again. */
+const endsForGood = computed(
+  () => view.value?.round?.named === false && (view.value.staff?.answered ?? 0) > 0,
+)
+const endVerb = computed(() => (endsForGood.value ? 'Close now …' : 'Close now'))
 const trying = ref(false)
 const isNew = computed(() => view.value?.state === 'none')
 const mayEdit = computed(() => seminar.shell?.role === 'instructor' && !seminar.shell.archived)
@@ -119,6 +125,11 @@ const end = () =>
         baseVersion: was.version,
       },
     })
+    confirming.value = false
+    if (view.value.staff?.isFinal) {
+      notices.say('Closed for good. What came in can be read now.')
+      return
+    }
     notices.say('Closed.', {
       label: 'Undo',
       run: async () => {
@@ -180,8 +191,15 @@ const STATE = { none: '', planned: 'opens', open: 'open until', closed: 'closed'
           {{ trying ? 'what came in' : 'as students see it' }}
         </button>
         <template v-if="mayEdit"
-          ><v-btn v-if="view.state === 'open'" @click="end">Close now</v-btn
-          ><v-btn @click="editing = true">Change</v-btn
+          ><span v-if="confirming" class="small"
+            >They cannot be opened again: an answer that came alone after others were read would have a
+            face.</span
+          ><v-btn
+            v-if="view.state === 'open'"
+            @click="confirming || !endsForGood ? end() : (confirming = true)"
+            >{{ confirming ? 'Close for good' : endVerb }}</v-btn
+          ><v-btn v-if="confirming" class="quiet" @click="confirming = false">Leave them open</v-btn
+          ><v-btn v-if="!view.staff.isFinal && !confirming" @click="editing = true">Change</v-btn
           ><button v-if="view.staff.mayChange" class="link" type="button" @click="remove">
             Take away
           </button></template
