@@ -81,7 +81,7 @@ test('what one has just posted can be withdrawn and put back', async ({ as, worl
   await page.getByRole('button', { name: 'Withdraw it' }).click()
   await expect(page.getByRole('heading', { name: 'Write before you read' })).toBeVisible()
   await expect(page.getByText('I speak for the grain shippers')).toHaveCount(0)
-  await page.getByRole('button', { name: 'Put it back' }).click()
+  await page.locator('main').getByRole('button', { name: 'Put it back' }).click()
   await expect(page.getByText('I speak too soon.')).toBeVisible()
 })
 

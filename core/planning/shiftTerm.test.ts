@@ -71,4 +71,23 @@ describe('a term moved to another', () => {
       { numRuns: 200, seed: 3 },
     )
   })
+
+  it('keeps what ends in a break before all that the next teaching week holds, where that is asked for', () => {
+    const withBreak: Term = {
+      firstDay: '2026-09-07',
+      weeks: 12,
+      timeZone: 'Europe/Amsterdam',
+      breaks: [{ week: 7, title: 'Break' }],
+    }
+    const without: Term = { ...withBreak, breaks: [] }
+    const inBreak = localInstant('2026-10-21', '12:00', withBreak.timeZone)
+    const after = localInstant('2026-10-26', '09:00', withBreak.timeZone) // Monday of teaching week 7
+    const there = (at: Date, breaks?: 'before') =>
+      `${localDay(shiftInstant(at, withBreak, without, breaks), without.timeZone)} ${wall(shiftInstant(at, withBreak, without, breaks), without.timeZone)}`
+    expect(shiftInstant(inBreak, withBreak, without) > shiftInstant(after, withBreak, without)).toBe(true)
+    expect(there(inBreak, 'before')).toMatch(/^2026-10-18 .*23:59/)
+    expect(there(after, 'before')).toBe(there(after))
+    // where the other term has that break, it stays in it
+    expect(shiftInstant(inBreak, withBreak, withBreak, 'before')).toEqual(inBreak)
+  })
 })

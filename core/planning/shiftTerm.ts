@@ -1,12 +1,17 @@
 import { dayAfter, localDay, localInstant, weekOf, type Term } from './week'
 
+/** Where a moment in a break goes that the other term does not have: into the week that follows, or to the end of the one before. */
+export type BreakShift = 'into' | 'before'
+
 /**
  * The same moment of another term: the same weekday and local time of the same teaching week. A moment in a break goes
- * to the week that follows the same teaching week. Before and after the term, weeks are counted on from its ends.
+ * to the week that follows the same teaching week; with `before`, where no break follows there, to the last minute of the
+ * Sunday before, so that it stays before everything in the teaching weeks to come. Before and after the term, weeks are
+ * counted on from its ends.
  *
  * @example a Sunday 23:59 of teaching week 8, after a break in the old term and before one in the new, stays Sunday 23:59 of teaching week 8
  */
-export function shiftInstant(at: Date, from: Term, to: Term): Date {
+export function shiftInstant(at: Date, from: Term, to: Term, breaks: BreakShift = 'into'): Date {
   const day = localDay(at, from.timeZone)
   const clock = new Intl.DateTimeFormat('en-GB', {
     timeZone: from.timeZone,
@@ -16,6 +21,9 @@ export function shiftInstant(at: Date, from: Term, to: Term): Date {
   }).format(at)
   const week = weekOf(at, from)
   const weekday = daysBetween(dayAfter(from.firstDay, 7 * (week - 1)), day)
+  const last = lastBefore(week, from, to)
+  if (breaks === 'before' && last !== null && shiftWeek(week, from, to) > last)
+    return localInstant(dayAfter(to.firstDay, 7 * (last - 1) + 6), '23:59', to.timeZone)
   return localInstant(
     dayAfter(to.firstDay, 7 * (shiftWeek(week, from, to) - 1) + weekday),
     clock,
@@ -40,6 +48,15 @@ export function shiftWeek(week: number, from: Term, to: Term): number {
   let w = 0
   while (found < teaching) if (!isBreak(to, ++w)) found++
   return w + after
+}
+
+/** Of a week in a break of `from`: the last week of `to` before the next teaching week there; null for a teaching week. */
+function lastBefore(week: number, from: Term, to: Term): number | null {
+  const isBreak = (term: Term, w: number) => term.breaks?.some(b => b.week === w) ?? false
+  if (!isBreak(from, week)) return null
+  let next = week
+  while (isBreak(from, next)) next++
+  return shiftWeek(next, from, to) - 1
 }
 
 const daysBetween = (from: string, to: string): number =>

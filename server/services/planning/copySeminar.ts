@@ -1,5 +1,6 @@
-import { asc, eq, isNull, and } from 'drizzle-orm'
+import { and, asc, desc, eq, isNull } from 'drizzle-orm'
 import { shiftInstant, shiftWeek } from '#core/planning/shiftTerm'
+import type { Term } from '#core/planning/week'
 import type { Actor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import {
@@ -13,11 +14,12 @@ import {
   seminars,
   units,
 } from '#server/database/schema'
-import { Problem } from '#server/http/problem'
+import { Problem, refusedField } from '#server/http/problem'
 import type { ActivityBody } from '#shared/planning/composer'
 import { copyBody, copyRubric } from './changing/copyBody'
 import { loadBody } from './composer'
 import { insertActivity } from './changing/insertActivity'
+import { requireSound } from './changing/requireSound'
 import { atTimes, withNewIds } from './changing/movedBody'
 
 interface CopyTo {
@@ -27,6 +29,31 @@ interface CopyTo {
   readonly firstDay: string
   readonly weeks: number
   readonly breaks: ReadonlyArray<{ readonly week: number; readonly title: string }>
+}
+
+/**
+ * An activity at its times in another term. Where the other term lacks a break in which one of its phases ends or begins,
+ * that goes to the week after, or, if the phases would run into each other then, to the end of the week before.
+ *
+ * @throws {Problem} that names the activity, where neither way leaves its phases in their order
+ */
+function placed(body: ActivityBody, from: Term, to: Term): ActivityBody {
+  let problem: unknown
+  for (const breaks of ['into', 'before'] as const) {
+    const moved = atTimes(body, at => shiftInstant(at, from, to, breaks))
+    try {
+      requireSound(moved)
+      return moved
+    } catch (error) {
+      problem ??= error
+    }
+  }
+  if (!(problem instanceof Problem)) throw problem
+  throw refusedField(
+    'breaks',
+    'noPlace',
+    `“${body.title}” has no place in the new term. ${problem.message} Give the new term the same breaks, or move the activity first.`,
+  )
 }
 
 /**
@@ -44,7 +71,13 @@ export async function copySeminar(
     const { id: _id, madeAt: _madeAt, version: _version, state: _state, ...settings } = from
     const [made] = await tx
       .insert(seminars)
-      .values({ ...settings, ...copy, breaks: [...copy.breaks].sort((a, b) => a.week - b.week), madeAt: now })
+      .values({
+        ...settings,
+        ...copy,
+        silentSince: null,
+        breaks: [...copy.breaks].sort((a, b) => a.week - b.week),
+        madeAt: now,
+      })
       .onConflictDoNothing()
       .returning()
     if (!made) {
@@ -113,7 +146,7 @@ export async function copySeminar(
       .from(rubricVersions)
       .innerJoin(rubrics, eq(rubrics.id, rubricVersions.rubricId))
       .where(and(eq(rubrics.seminarId, from.id), isNull(rubrics.archivedAt)))
-      .orderBy(rubricVersions.rubricId, asc(rubricVersions.version))
+      .orderBy(rubricVersions.rubricId, desc(rubricVersions.version))
     for (const { id } of newest) await copyRubric(tx, id, from.id, made.id)
     for (const row of await tx
       .select()
@@ -121,7 +154,7 @@ export async function copySeminar(
       .where(eq(activities.seminarId, from.id))
       .orderBy(asc(activities.position))) {
       const body = await copyBody(tx, (await loadBody(tx, row)) as ActivityBody, from.id, target)
-      const moved = atTimes(body, at => shiftInstant(at, from, made))
+      const moved = placed(body, from, made)
       const rests = (row.settings.rests ?? []).map(week => shiftWeek(week, from, made))
       await insertActivity(
         tx,
