@@ -310,15 +310,6 @@ export async function requireContribution(event: H3Event, db: Db, contributionId
   return { ...actor, contribution }
 }
 
-/** The contribution to staff, who see what was changed in it. A draft is nobody's but its author's. */
-export async function requireContributionMarker(event: H3Event, db: Db, contributionId: string, now: Date) {
-  const actor = await requireContribution(event, db, contributionId, now)
-  if (!isStaff(actor.enrolment))
-    throw notYours('Earlier texts are for the instructor and assistants of this seminar.')
-  if (actor.contribution.state === 'draft' || actor.contribution.state === 'scheduled') throw nothingHere()
-  return actor
-}
-
 /** Someone who keeps the library a rubric is in; assistants read and export. */
 export async function requireRubricOwner(
   event: H3Event,

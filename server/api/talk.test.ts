@@ -167,7 +167,7 @@ describe('how a talk is set', () => {
     expect(wholeOf(await thread('liv', id))).toMatchObject([{ state: 'awaitingApproval', seq: null }])
     expect((await thread('liv', id)).checks[0]).toMatchObject({ met: false })
     const place = `/api/contributions/${posted.body.id}`
-    expect((await (await world.as('kadri')).send('PUT', `${place}/nod`, { nodded: true })).status).toBe(422)
+    expect((await (await world.as('kadri')).send('PUT', `${place}/nod`, { nodded: true })).status).toBe(404)
     const henrik = await world.as('henrik')
     expect((await henrik.send('PUT', `${place}/approval`, { approved: false, remark: '' })).status).toBe(422)
     expect(

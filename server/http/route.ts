@@ -12,6 +12,7 @@ import { useDatabase, type PoolName } from '#server/database/connection'
 import { databaseFailure } from '#server/database/failure'
 import type { Database } from '#server/database/client'
 import { now } from '#server/clock'
+import { LARGEST_BODY, LARGEST_UNASKED } from '#shared/http/limits'
 import type { Endpoint, Read, Sent } from '#shared/http/endpoint'
 import { getPerson, notSignedIn } from '#server/access/session'
 import { logError } from '#server/log'
@@ -38,9 +39,6 @@ export interface RouteContext<P, B, Q> {
 type Handle<E extends Endpoint> = (
   context: RouteContext<Read<E['params']>, Read<E['body']>, Read<E['query']>>,
 ) => Promise<Sent<E['answer']>>
-
-const LARGEST_BODY = 1_000_000 // bytes; a document of the longest text stays well below
-const LARGEST_UNASKED = 20_000 // bytes that are read of somebody who is not signed in
 
 /**
  * Wraps a route: parses what comes in, answers through the contract (fields it does not name never leave),

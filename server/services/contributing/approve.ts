@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm'
-import { isStaff, nothingHere, notYours, type Actor, type ActivityRow } from '#server/access/seminar'
+import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import { auditTrail, contributions } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
@@ -7,15 +7,16 @@ import { announce } from './announce'
 import { tell } from '#server/services/messaging/notices'
 import type { ApprovalWrite } from '#shared/contributing/thread'
 import { nextSeq } from './numbering'
+import { requireStaffAbout } from './requireStaffAbout'
 
 /** Lets what was held for approval be shown, or sends it back to its author with a remark; it stays theirs to change and waits on. */
-export function approve(
+export async function approve(
   db: Database,
-  actor: Actor & { readonly activity: ActivityRow; readonly contribution: typeof contributions.$inferSelect },
+  actor: ActivityActor & { readonly contribution: typeof contributions.$inferSelect },
   write: ApprovalWrite,
   now: Date,
 ) {
-  if (!isStaff(actor.enrolment)) throw notYours('What is shown here, the instructor decides.')
+  await requireStaffAbout(db, actor, 'What is shown here, the instructor decides.', now)
   return db.transaction(async tx => {
     const [current] = await tx
       .select()

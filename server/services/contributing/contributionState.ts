@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm'
 import { talkOf } from '#core/contributing/talkSettings'
-import { isStaff, nothingHere, notYours, type ActivityActor } from '#server/access/seminar'
+import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import { auditTrail, contributions, nods } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
@@ -9,6 +9,7 @@ import type { NodWrite } from '#shared/contributing/thread'
 import { nextSeq } from './numbering'
 import { requireWriteTarget } from './writing/writeTarget'
 import { readable } from './readable'
+import { requireStaffAbout } from './requireStaffAbout'
 import { type Contribution, requireOwn } from '#server/services/contributing/writing/requireOwn'
 
 /** Withdraws or puts back. Authors do so within their window; staff may withdraw anything, which is written down. */
@@ -74,6 +75,7 @@ export async function setNod(
 ) {
   const { contribution, enrolment } = actor
   if (contribution.authorId === enrolment.id) throw new Problem(422, 'ownNod', 'This post is your own.')
+  if (!(await readable(db, actor, contribution.id, now))) throw nothingHere()
   return db.transaction(async tx => {
     await requireWriteTarget(
       tx,
@@ -109,7 +111,7 @@ export async function setOnTop(
   onTop: boolean,
   now: Date,
 ) {
-  if (!isStaff(actor.enrolment)) throw notYours('What is kept on top, the instructor decides.')
+  await requireStaffAbout(db, actor, 'What is kept on top, the instructor decides.', now)
   if (!(await readable(db, actor, actor.contribution.id, now))) throw nothingHere()
   await db.transaction(async tx => {
     await tx.update(contributions).set({ onTop }).where(eq(contributions.id, actor.contribution.id))

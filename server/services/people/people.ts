@@ -157,6 +157,7 @@ export async function changePerson(
       .where(and(eq(enrolments.id, enrolmentId), eq(enrolments.seminarId, actor.seminar.id)))
       .for('update')
     if (!row || row.state === 'practice') throw nothingHere()
+    if (Object.values(change).every(value => value === undefined)) return
     const leaves = (change.role !== undefined && change.role !== 'instructor') || change.state === 'withdrawn'
     if (leaves && row.role === 'instructor' && row.state === 'active' && staff.length === 1) {
       throw refusedField(

@@ -1,3 +1,5 @@
+import { eq } from 'drizzle-orm'
+import * as t from '#server/database/schema'
 import { testWorld, type World } from '#server/testing/world'
 import type { Client } from '#server/testing/server'
 import type { Endpoint } from '#shared/http/endpoint'
@@ -13,12 +15,34 @@ export async function unlikeTable(table: readonly Row[]): Promise<readonly strin
   try {
     const clients = new Map<Role, Client>()
     for (const role of ROLES) clients.set(role, role === 'nobody' ? world.nobody : await world.as(role))
+    const gone = await withdrawn(world)
     const wrong: string[] = []
-    for (const row of table) wrong.push(...(await unlikeRow(world, clients, row)))
+    for (const row of table) {
+      wrong.push(...(await unlikeOutsider(world, gone, row)))
+      wrong.push(...(await unlikeRow(world, clients, row)))
+    }
     return wrong
   } finally {
     await world.close()
   }
+}
+
+/** A student who took part, wrote, and was withdrawn: from then on the seminar is not there for them. */
+async function withdrawn(world: World): Promise<Client> {
+  const { id } = await world.enrolment('besnik')
+  const client = await world.as('besnik')
+  await world.db.update(t.enrolments).set({ state: 'withdrawn' }).where(eq(t.enrolments.id, id))
+  return client
+}
+async function unlikeOutsider(world: World, gone: Client, row: Row): Promise<string[]> {
+  const expected = row.withdrawn ?? row.expected[ROLES.indexOf('outsider')]
+  const answer = await gone.send(row.endpoint.method, await row.path(world), row.body?.(world, 'outsider'))
+  if (row.stream && answer.ok) await answer.body!.cancel() // it would go on telling
+  const text = row.stream && answer.ok ? '' : await answer.text()
+  if (answer.status === expected) return []
+  return [
+    `${nameOf(row.endpoint)} as somebody withdrawn: ${answer.status} instead of ${expected}: ${text.slice(0, 160)}`,
+  ]
 }
 
 async function unlikeRow(world: World, clients: ReadonlyMap<Role, Client>, row: Row): Promise<string[]> {

@@ -22,6 +22,7 @@ export interface Row {
   readonly body?: (w: World, role: Role) => unknown
   readonly stream?: true
   readonly expected: Expected
+  readonly withdrawn?: number // what a withdrawn student is answered, where it is not what a stranger is
 }
 
 export const key = () => v7()

@@ -4,6 +4,7 @@ import { isStaff, nothingHere, notYours, type ActivityActor } from '#server/acce
 import type { Db } from '#server/database/client'
 import { allocations, contributions } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
+import { readable } from '#server/services/contributing/readable'
 import { handInDue } from '#server/services/contributing/review/handIn'
 import { changeableUntil } from '#server/services/contributing/shapeForReader'
 import { localTime } from '#core/planning/localTime'
@@ -24,6 +25,7 @@ export async function requireOwn(
     .for('update')
   const isOwn = current?.authorId === actor.enrolment.id
   if (!current || current.state === 'draft') throw nothingHere()
+  if (!isOwn && !(await readable(tx, actor, current.id, now))) throw nothingHere()
   // a history has no holes: what a version did is undone by the next
   if (current.type === 'pageVersion')
     throw refusedField(
