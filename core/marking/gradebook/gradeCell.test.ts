@@ -24,7 +24,12 @@ describe('a cell of the gradebook', () => {
   it('shows staff a held mark, and counts it only where held marks count; a student sees work', () => {
     const held = { state: 'held', points: 700 } as const
     expect(cell(held)).toEqual({ state: 'held', points: 700, counting: null, change: null })
-    expect(cell(held, { countHeld: true })).toEqual({ state: 'held', points: 700, counting: 700, change: null })
+    expect(cell(held, { countHeld: true })).toEqual({
+      state: 'held',
+      points: 700,
+      counting: 700,
+      change: null,
+    })
     expect(cell(held, { reader: 'student', countHeld: true })).toEqual({
       state: 'work',
       points: null,
@@ -35,7 +40,12 @@ describe('a cell of the gradebook', () => {
   it('keeps what was returned, in proportion to what the activity is worth now', () => {
     const back = { state: 'returned', points: 400, returned: { points: 400, max: 500 } } as const
     expect(cell(back)).toEqual({ state: 'returned', points: 800, counting: 800, change: null })
-    expect(cell(back, { reader: 'student' })).toEqual({ state: 'returned', points: 800, counting: 800, change: null })
+    expect(cell(back, { reader: 'student' })).toEqual({
+      state: 'returned',
+      points: 800,
+      counting: 800,
+      change: null,
+    })
     expect(cell({ ...back, returned: { points: 3, max: 0 } })).toMatchObject({ points: 3 })
   })
   it('counts a returned mark that is being changed as it was returned, and shows staff what it would be', () => {
