@@ -32,6 +32,7 @@ try {
     ],
   })
   const context = await browser.newContext({
+    timezoneId: 'Europe/Amsterdam', // as the seminar's own people see it
     baseURL: server.address,
     viewport: { width: 1280, height: 800 },
     reducedMotion: 'reduce',
