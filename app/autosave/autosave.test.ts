@@ -205,6 +205,7 @@ describe('autosave', () => {
     await pause()
     expect(editor.status()).toEqual({
       kind: 'kept',
+      isInBrowser: true,
       problem: UNREACHED.failure.kind === 'unreached' && problem(0),
     })
     expect(editor.drafts.kept).toMatchObject({ value: 'written on the train', version: null })
@@ -336,7 +337,7 @@ describe('autosave', () => {
     const editor = editorOn(server, new BrowserDrafts(), { send: null })
     editor.change('said to nobody yet')
     await vi.advanceTimersByTimeAsync(600_000)
-    expect(editor.status()).toEqual({ kind: 'kept', problem: null })
+    expect(editor.status()).toEqual({ kind: 'kept', problem: null, isInBrowser: true })
     expect(editor.drafts.kept?.value).toBe('said to nobody yet')
     editor.forget()
     expect(editor.drafts.kept).toBeNull()

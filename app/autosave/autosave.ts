@@ -17,14 +17,14 @@ export type SaveFailure<T> =
 
 /**
  * Where what was typed is. `stored`: on the server, as it stands here. `changed`: it will be sent at the next pause.
- * `sending`: on its way. `kept`: in this browser only, for want of a connection, a session, or because it came from a tab
- * closed earlier. `refused`: in this browser only, and the server says why. `conflict`: two texts, and somebody has to choose.
+ * `sending`: on its way. `kept`: not on the server, for want of a connection, a session, or because it came from a tab
+ * closed earlier; in this browser, unless that keeps nothing. `refused`: in this browser only, and the server says why. `conflict`: two texts, and somebody has to choose.
  */
 export type SaveStatus<T> =
   | { readonly kind: 'stored' }
   | { readonly kind: 'changed' }
   | { readonly kind: 'sending' }
-  | { readonly kind: 'kept'; readonly problem: ProblemDetails | null }
+  | { readonly kind: 'kept'; readonly problem: ProblemDetails | null; readonly isInBrowser: boolean }
   | { readonly kind: 'refused'; readonly problem: ProblemDetails }
   | { readonly kind: 'conflict'; readonly theirs: Theirs<T> }
 
@@ -34,11 +34,11 @@ export interface Kept<T> {
   readonly unanswered?: readonly T[] | undefined // what was sent, and no answer was heard: it may be stored
 }
 /**
- * A place in the browser where one text survives a closed tab; all tabs share it. `put` has kept it when it returns; `drop`
+ * A place in the browser where one text survives a closed tab; all tabs share it. `put` has kept it when it returns true; `drop`
  * takes away only what this tab has put or taken, never what another has put since.
  */
 export interface LocalDraft<T> {
-  readonly put: (kept: Kept<T>) => void
+  readonly put: (kept: Kept<T>) => boolean
   /** The same, unless what this tab has put is not there any more. */
   readonly update: (kept: Kept<T>) => void
   /** @param now what stands here, for the parts a shelf does not keep */
@@ -112,7 +112,10 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
   }
 
   const kept = (): Kept<T> => ({ value, version, ...(unanswered.length > 0 && { unanswered }) })
-  const keepHere = () => options.localDraft?.put(kept())
+  let isInBrowser = false
+  function keepHere() {
+    isInBrowser = options.localDraft?.put(kept()) ?? false
+  }
 
   /** Takes a change; it is in the browser when this returns. */
   function change(next: T) {
@@ -120,7 +123,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
     changes++
     keepHere()
     if (status.kind === 'conflict') return step(status)
-    step(options.send ? { kind: 'changed' } : { kind: 'kept', problem: null })
+    step(options.send ? { kind: 'changed' } : { kind: 'kept', problem: null, isInBrowser })
     schedule(options.pause)
   }
 
@@ -170,7 +173,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
       unanswered = unanswered.filter(u => !isSame(u, sent.value))
       step(failure)
     } else {
-      step({ kind: 'kept', problem: failure.problem })
+      step({ kind: 'kept', problem: failure.problem, isInBrowser })
       if (failure.kind === 'unreached' && !isClosed)
         schedule(Math.min(LONGEST_RETRY, FIRST_RETRY * 2 ** failures++))
     }
@@ -190,7 +193,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
     try {
       return options.failureOf(error)
     } catch (unexpected) {
-      step({ kind: 'kept', problem: null })
+      step({ kind: 'kept', problem: null, isInBrowser })
       throw unexpected
     }
   }
@@ -238,7 +241,8 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
     version = left.version
     unanswered = left.unanswered ?? []
     changes++
-    step({ kind: 'kept', problem: null })
+    isInBrowser = true
+    step({ kind: 'kept', problem: null, isInBrowser })
     schedule(options.pause)
   }
   /** Sends nothing from now on, because the text is posted, saved or discarded as a whole; `resume` takes that back. */

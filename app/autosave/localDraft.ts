@@ -10,12 +10,13 @@ export interface DraftForm<T> {
 /** A text in the local storage, of who is signed in. A browser that keeps nothing does no harm. */
 export function localDraft<T>(key: string, form: DraftForm<T>): LocalDraft<T> {
   let own: string | null = null // what this tab has put or taken
-  function put(kept: Kept<T>) {
+  function put(kept: Kept<T>): boolean {
     own = JSON.stringify(form.write(kept))
     try {
       localStorage.setItem(ownedKey(key), own)
+      return true
     } catch {
-      /* full, or not allowed */
+      return false // full, or not allowed
     }
   }
   return {

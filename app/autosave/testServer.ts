@@ -56,6 +56,7 @@ export class BrowserDrafts implements LocalDraft<string> {
   }
   put = (kept: Kept<string>) => {
     this.#own = this.storage.kept = kept
+    return true
   }
   update = (kept: Kept<string>) => {
     if (this.#own !== null && this.storage.kept === this.#own) this.put(kept)

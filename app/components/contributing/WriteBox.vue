@@ -97,6 +97,7 @@ const stateWords = computed(
       typing: 'saving …',
       saved: 'saved as draft',
       'kept here': 'kept in this browser',
+      'not kept': 'not saved: this browser keeps nothing',
       'two texts': '',
       waiting: 'no connection: it is posted as soon as there is one',
     })[draft.state.value],

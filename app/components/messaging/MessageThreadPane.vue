@@ -10,6 +10,8 @@ defineProps<{
   busy: boolean
   problem: string | null
   base: string
+  /** Whether this browser keeps what is typed. */
+  isKept: boolean
 }>()
 const answer = defineModel<string>({ required: true })
 const emit = defineEmits<{ back: []; takeBack: []; reply: [] }>()
@@ -62,7 +64,9 @@ const { dayTime } = useTimes()
         <v-btn class="main" type="submit" :disabled="busy || answer.trim() === ''"
           >Send <kbd>Ctrl Enter</kbd></v-btn
         ><span v-if="problem" class="field-problem" role="alert">{{ problem }}</span
-        ><span v-else-if="answer.trim()" class="muted small">kept in this browser until it is sent</span>
+        ><span v-else-if="answer.trim() && isKept" class="muted small"
+          >kept in this browser until it is sent</span
+        >
       </p>
     </form>
   </section>

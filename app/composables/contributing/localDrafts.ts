@@ -37,16 +37,18 @@ const postStore = () => (posts ??= createStore('jovrel-posts', 'posts'))
  * instant is caught by the local storage, which keeps it before the key is through; the newer of the two is the text.
  * A browser that keeps nothing does no harm.
  */
-export function keepText(draftKey: string, text: Omit<KeptText, 'at'>): Promise<void> {
-  return put(draftKey, { ...text, at: Date.now() })
+export async function keepText(draftKey: string, text: Omit<KeptText, 'at'>): Promise<void> {
+  put(draftKey, { ...text, at: Date.now() })
 }
-function put(draftKey: string, kept: KeptText): Promise<void> {
+/** @returns whether it is kept already; the other of the two keeps it a moment later, or not */
+function put(draftKey: string, kept: KeptText): boolean {
+  set(ownedKey(draftKey), kept, textStore()).catch(() => {})
   try {
     localStorage.setItem(ownedKey(LAST + draftKey), JSON.stringify(kept))
+    return true
   } catch {
-    /* full, or not allowed: the other keeps it */
+    return false // full, or not allowed
   }
-  return set(ownedKey(draftKey), kept, textStore()).catch(() => {})
 }
 export async function keptText(draftKey: string): Promise<KeptText | undefined> {
   const kept = await get<KeptText>(ownedKey(draftKey), textStore()).catch(() => undefined)
@@ -92,9 +94,9 @@ export function textDraft<T>(
   },
 ): LocalDraft<T> {
   let own: number | null = null // when this tab has put what is there, or when it was put that this tab has taken
-  function putOwn(kept: Kept<T>) {
+  function putOwn(kept: Kept<T>): boolean {
     own = Date.now()
-    void put(draftKey, { ...form.write(kept), at: own })
+    return put(draftKey, { ...form.write(kept), at: own })
   }
   return {
     put: putOwn,
@@ -115,8 +117,12 @@ export function textDraft<T>(
   }
 }
 
-export const queuePost = (post: Omit<WaitingPost, 'personId' | 'at'>): Promise<void> =>
-  set(post.body.key, { ...post, personId: ownerNow(), at: Date.now() }, postStore())
+/** @returns whether this browser keeps it, and it will be sent from here */
+export const queuePost = (post: Omit<WaitingPost, 'personId' | 'at'>): Promise<boolean> =>
+  set(post.body.key, { ...post, personId: ownerNow(), at: Date.now() }, postStore()).then(
+    () => true,
+    () => false,
+  )
 /** Posts of who is signed in: another's wait until they are back. */
 export const waitingPosts = async (): Promise<WaitingPost[]> =>
   (await entries<string, WaitingPost>(postStore()).catch(() => []))

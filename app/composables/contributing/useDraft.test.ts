@@ -210,6 +210,26 @@ describe('a draft', () => {
     expect(draft.state.value).toBe('saved')
   })
 
+  it('does not say that it is kept where the browser keeps nothing', async () => {
+    const storage = localStorage
+    vi.stubGlobal('localStorage', {
+      getItem: () => null,
+      setItem: () => {
+        throw new DOMException('full', 'QuotaExceededError')
+      },
+      removeItem: () => {},
+    })
+    const { result: draft } = open()
+    server.status = 0
+    draft.write(doc('nowhere to stay'))
+    await pause()
+    expect(draft.state.value).toBe('not kept')
+    vi.stubGlobal('localStorage', storage)
+    draft.write(doc('somewhere to stay'))
+    await pause()
+    expect(draft.state.value).toBe('kept here')
+  })
+
   it('comes back after a closed tab', async () => {
     const first = open()
     first.result.write(doc('half a sente'))

@@ -14,7 +14,7 @@ import { forgetPost, queuePost, textDraft, type KeptText, type WaitingPost } fro
 import { useOutbox } from './useOutbox'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
-export type DraftState = 'empty' | 'typing' | 'saved' | 'kept here' | 'two texts' | 'waiting'
+export type DraftState = 'empty' | 'typing' | 'saved' | 'kept here' | 'not kept' | 'two texts' | 'waiting'
 
 /** Where one writes: below what, and which of several texts begun there. */
 export interface WritingTarget {
@@ -115,10 +115,12 @@ export function useDraft(
   })
   const state = computed<DraftState>(() => (waits.value ? 'waiting' : stateOf()))
   function stateOf(): DraftState {
-    const { kind } = autosave.status.value
+    const status = autosave.status.value
+    const { kind } = status
     if (kind === 'stored') return autosave.version.value === null ? 'empty' : 'saved'
     if (kind === 'conflict') return 'two texts'
-    return kind === 'changed' || kind === 'sending' ? 'typing' : 'kept here'
+    if (kind === 'changed' || kind === 'sending') return 'typing'
+    return kind === 'kept' && !status.isInBrowser ? 'not kept' : 'kept here'
   }
   const text = computed(() => plainText(doc.value, { leaveOutQuotations: true }))
   const words = computed(() => countWords(text.value))
@@ -164,7 +166,7 @@ export function useDraft(
     const keyed = { ...body, key: postKey.for(body) }
     autosave.keep()
     // in the browser before it goes: if the tab is closed before the answer, it is sent again under the same key
-    await queuePost({
+    const isQueued = await queuePost({
       path: addressOf(contributingEndpoints.postContribution, { params }),
       body: keyed,
       shelf: draftKey,
@@ -176,7 +178,8 @@ export function useDraft(
       await forgetPost(keyed.key)
       return answer
     } catch (error) {
-      const isWithoutConnection = error instanceof ApiProblem && error.status === 0 && !navigator.onLine
+      const isWithoutConnection =
+        isQueued && error instanceof ApiProblem && error.status === 0 && !navigator.onLine
       if (!isWithoutConnection) await forgetPost(keyed.key)
       if (!isWithoutConnection) autosave.resume() // otherwise a draft would be stored anew beside what is posted
       if (!(error instanceof ApiProblem)) throw error

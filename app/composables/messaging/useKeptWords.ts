@@ -3,6 +3,7 @@ import { ownedKey } from '~/autosave/ownedKey'
 /** Words typed in a plain field, kept in this browser until they are sent: they survive a closed tab and a lost connection. */
 export function useKeptWords(draftKey: () => string) {
   const words = ref('')
+  const isKept = ref(true) // false in a browser that keeps nothing
   const key = () => ownedKey(`jovrel:words:${draftKey()}`)
   const take = () => {
     try {
@@ -17,9 +18,10 @@ export function useKeptWords(draftKey: () => string) {
     try {
       if (now.trim() === '') localStorage.removeItem(key())
       else localStorage.setItem(key(), now)
+      isKept.value = true
     } catch {
-      /* a browser that keeps nothing does no harm */
+      isKept.value = false
     }
   })
-  return words
+  return { words, isKept }
 }

@@ -90,10 +90,11 @@ export function useSharedEdit<T extends object>(options: {
   const problems = computed<Readonly<Record<string, string>>>(() => details.value?.fields ?? {})
   const state = computed<EditState>(() => {
     const { kind } = status.value
+    const isInBrowser = status.value.kind === 'kept' && status.value.isInBrowser
     if (kind === 'conflict') return 'clash'
     if (kind === 'sending') return 'saving'
     if (kind === 'refused') return 'refused'
-    if (kind === 'kept' && details.value) return 'kept here'
+    if (kind === 'kept' && details.value) return isInBrowser ? 'kept here' : 'refused'
     return changed.value ? 'changed' : 'saved'
   })
 

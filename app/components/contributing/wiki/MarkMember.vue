@@ -11,9 +11,9 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ next: [] }>()
 const stateWords = computed(() => {
+  if (props.problem) return props.problem
   if (props.state === 'saved') return ''
-  if (props.state === 'saving') return 'saving …'
-  return props.problem ?? props.state
+  return props.state === 'saving' ? 'saving …' : props.state
 })
 </script>
 

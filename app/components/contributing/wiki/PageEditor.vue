@@ -95,6 +95,7 @@ const stateWords = computed(
       typing: 'keeping your draft …',
       'draft saved': 'draft kept, only you see it',
       'kept here': 'kept in this browser',
+      'not kept': 'not saved: this browser keeps nothing',
       'two texts': '',
     })[draft.state.value],
 )

@@ -49,9 +49,13 @@ const missingSentence = computed(() =>
   font-size: 0.8125rem;
   line-height: 1.5;
 }
+ins {
+  text-decoration: none;
+  color: var(--harbour);
+}
 dl {
   display: grid;
-  grid-template-columns: 46px 1fr;
+  grid-template-columns: 64px 1fr;
   gap: 6px 12px;
   align-items: center;
   margin: 0;

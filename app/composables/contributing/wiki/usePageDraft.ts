@@ -8,7 +8,7 @@ import { useAutosave } from '~/composables/shell/useAutosave'
 import { textDraft, type KeptText } from '../localDrafts'
 import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
 
-export type PageDraftState = 'as saved' | 'typing' | 'draft saved' | 'kept here' | 'two texts'
+export type PageDraftState = 'as saved' | 'typing' | 'draft saved' | 'kept here' | 'not kept' | 'two texts'
 interface PageText {
   readonly doc: RichNode
   readonly base: number // number of the version it was begun from
@@ -59,10 +59,12 @@ export function usePageDraft(page: PageView) {
   const base = () => autosave.value.value.base
   const { theirs } = autosave
   const state = computed<PageDraftState>(() => {
-    const { kind } = autosave.status.value
+    const status = autosave.status.value
+    const { kind } = status
     if (kind === 'stored') return autosave.version.value === null ? 'as saved' : 'draft saved'
     if (kind === 'conflict') return 'two texts'
-    return kind === 'changed' || kind === 'sending' ? 'typing' : 'kept here'
+    if (kind === 'changed' || kind === 'sending') return 'typing'
+    return kind === 'kept' && !status.isInBrowser ? 'not kept' : 'kept here'
   })
   const refused = ref<string | null>(null) // what saving a version was answered
   const problem = computed(() => {

@@ -76,7 +76,7 @@ useRefreshWhileVisible(() => {
   if (chosen.value) void refreshThread()
 }, FRESH)
 
-const answer = useKeptWords(() => `message:${chosen.value}`)
+const { words: answer, isKept } = useKeptWords(() => `message:${chosen.value}`)
 const key = sendKey(() => `message:${chosen.value}`)
 async function reply() {
   const threadId = chosen.value
@@ -163,6 +163,7 @@ const closed = computed(() => seminar.shell?.archived ?? false)
       <MessageThreadPane
         v-else-if="chosen && thread"
         v-model="answer"
+        :is-kept="isKept"
         :thread="thread"
         :staff="staff"
         :closed="closed"
