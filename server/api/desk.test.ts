@@ -268,10 +268,8 @@ describe('the marking desk', () => {
         expect.objectContaining(step(own, 0)),
       ]),
     )
-    expect((await record(keyOf(mates[1]!.name), ines, walls!.id)).mark).toMatchObject({
-      state: 'open',
-      criteriaLeft: 1,
-    }) // it was returned, and lacks a step of its own now: back on the desk
+    // it was returned and has lost a step in between: back on the desk
+    expect((await record(keyOf(mates[1]!.name), ines, walls!.id)).mark.state).toBe('open')
     expect((await record(keyOf(mates[1]!.name), ines, walls!.id)).mark.steps).toEqual(
       expect.arrayContaining([expect.objectContaining(step(shared, other))]),
     )

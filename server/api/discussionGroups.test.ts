@@ -174,7 +174,7 @@ describe('a discussion in which each group talks by itself', () => {
       expect(all).not.toContain(secret)
     expect((await post('paz', { parentId: inGroup.rasmus, doc: doc('May I come in?') })).status).toBe(422)
     expect((await paz.send('PUT', `/api/contributions/${inGroup.rasmus}/nod`, { nodded: true })).status).toBe(
-      422,
+      404,
     )
     expect((await paz.send('GET', `/api/contributions/${inGroup.rasmus}`)).status).toBe(404)
   })

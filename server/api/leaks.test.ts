@@ -159,7 +159,7 @@ describe('what a student can reach', () => {
     )
     expect(refused.status).toBe(422)
     expect(refused.body).toEqual(missing.body)
-    expect((await paz.send('PUT', `/api/contributions/${hidden.id}/nod`, { nodded: true })).status).toBe(422)
+    expect((await paz.send('PUT', `/api/contributions/${hidden.id}/nod`, { nodded: true })).status).toBe(404)
     // and everything once it is in
     expect(
       (
