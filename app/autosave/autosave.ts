@@ -166,7 +166,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
     if (failure.kind === 'conflict') {
       // stored already, by a request whose answer was lost or by another tab: two texts that are the same are one
       const { theirs } = failure
-      if (!wasSent(theirs.value)) return join(theirs)
+      if (options.join || !wasSent(theirs.value)) return join(theirs) // whoever joins texts knows what is theirs
       wasStored(isSame(sent.value, theirs.value) ? sent.changes : NONE, theirs.version)
       if (changes !== storedChanges) schedule(options.pause)
     } else if (failure.kind === 'refused') {

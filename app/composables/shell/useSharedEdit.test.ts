@@ -130,6 +130,17 @@ describe('a plan several people edit', () => {
     expect(localStorage.length).toBe(0)
   })
 
+  it('is saved where the same was stored already, by a request whose answer was lost', async () => {
+    const { result: edit } = open()
+    server.by('Ines', { title: 'Old walls' })
+    edit.change({ title: 'Old walls' })
+    await pause()
+    await pause()
+    expect(edit.state.value).toBe('saved')
+    expect(edit.base.value.title).toBe('Old walls')
+    expect(edit.changed.value).toBe(false)
+  })
+
   it('has nothing to send when a change is taken back by hand', async () => {
     const { result: edit } = open()
     edit.change({ words: 101 })
