@@ -1,7 +1,7 @@
 import { ownerNow } from '~/autosave/ownedKey'
 import { SEND_KEYS } from '~/autosave/sendKey'
 import { forgetOwnTexts, forgetPost, ownTexts, waitingPosts } from '~/composables/contributing/localDrafts'
-import { flushAll } from '~/composables/shell/useAutosave'
+import { flushAll, letGoOfAll } from '~/composables/shell/useAutosave'
 import { useOutbox } from '~/composables/contributing/useOutbox'
 
 const PATIENCE = 4000 // milliseconds that leaving waits for what can still be sent
@@ -36,6 +36,7 @@ export function useWordsHere() {
   }
   /** Takes all of them off this browser. */
   async function forget(): Promise<void> {
+    letGoOfAll()
     for (const key of ownKeys()) localStorage.removeItem(key)
     await forgetOwnTexts()
     for (const post of await waitingPosts()) await forgetPost(post.body.key)

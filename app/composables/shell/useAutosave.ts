@@ -1,4 +1,4 @@
-import { createAutosave, type AutosaveOptions, type SaveStatus } from '~/autosave/autosave'
+import { createAutosave, type Autosave, type AutosaveOptions, type SaveStatus } from '~/autosave/autosave'
 
 const timers = {
   set: (act: () => void, milliseconds: number) => setTimeout(act, milliseconds),
@@ -28,10 +28,18 @@ export function useAutosave<T>(options: Omit<AutosaveOptions<T>, 'timers' | 'onS
   return { value, status, version, isUnstored, problem, theirs, ...autosave }
 }
 
-const open = new Set<{ readonly flush: () => Promise<void> }>() // in this tab
+const open = new Set<Pick<Autosave<unknown>, 'flush' | 'hold' | 'forget'>>() // in this tab
 /** Sends what is changed in every text that is open in this tab. */
 export const flushAll = async (): Promise<void> => {
   await Promise.all([...open].map(autosave => autosave.flush()))
+}
+
+/** Lets go of every text that is open in this tab: nothing of it is sent or kept any more. */
+export function letGoOfAll(): void {
+  for (const autosave of open) {
+    void autosave.hold()
+    autosave.forget()
+  }
 }
 
 /** An autosave whose state can be watched. Whoever makes it closes it. */
