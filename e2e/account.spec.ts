@@ -3,7 +3,7 @@ import { Secret, TOTP } from 'otpauth'
 import * as t from '#server/database/schema'
 import { people } from '#demo/people'
 import { email, type World } from '#server/testing/world'
-import { expect, open, test } from './fixtures'
+import { expect, open, signIn, test } from './fixtures'
 
 const newestMail = async (world: World, to: string) => {
   const [mail] = await world.db.select().from(t.mails).where(eq(t.mails.to, to)).orderBy(desc(t.mails.madeAt))
@@ -57,11 +57,6 @@ test('on a shared computer nobody gets another’s unsent words: they wait for t
   const path = `/seminars/${world.seminar.id}/activities/${world.dredge.id}`
   const paz = await as('paz')
   const laptop = paz.context()
-  const signIn = (who: string) =>
-    laptop.request.post('/api/session', {
-      data: { email: email(who), password: 'harbour' },
-      headers: { origin: world.address },
-    })
   const enrolments = new Map<string, string>()
   for (const p of people) enrolments.set(p.key, (await world.enrolment(p.key)).id)
   const posted = async () => {
@@ -87,7 +82,7 @@ test('on a shared computer nobody gets another’s unsent words: they wait for t
   const silent = people.find(
     p => p.role === 'student' && p.key !== 'paz' && !written.some(w => w.id === enrolments.get(p.key)),
   )!
-  await signIn(silent.key)
+  await signIn(laptop, world.address, silent.key)
   const other = await laptop.newPage()
   await open(other, path)
   await expect(other.getByRole('textbox', { name: 'Your opening post' })).toBeVisible()
@@ -95,7 +90,7 @@ test('on a shared computer nobody gets another’s unsent words: they wait for t
   expect(await posted()).toEqual([])
   await other.close()
 
-  await signIn('paz')
+  await signIn(laptop, world.address, 'paz')
   const back = await laptop.newPage()
   await open(back, path)
   await expect(back.getByText(words).first()).toBeVisible()
@@ -111,10 +106,7 @@ test('a page left open is not used in the name of who signs in in another tab', 
   const paz = await as('paz')
   const laptop = paz.context()
   await open(paz, `/seminars/${world.seminar.id}/activities/${world.dredge.id}`)
-  await laptop.request.post('/api/session', {
-    data: { email: email('kadri'), password: 'harbour' },
-    headers: { origin: world.address },
-  })
+  await signIn(laptop, world.address, 'kadri')
   await paz.getByRole('textbox', { name: 'Your opening post' }).click()
   await paz.keyboard.insertText('Paz wrote this.')
   await paz.keyboard.press('Control+Enter')

@@ -3,8 +3,8 @@ import { eq, sql } from 'drizzle-orm'
 import type { OwnReviews } from '#shared/contributing/review'
 import { rowsOf } from '#server/database/client'
 import * as t from '#server/database/schema'
-import { email, type World } from '#server/testing/world'
-import { expect, open, test } from './fixtures'
+import type { World } from '#server/testing/world'
+import { expect, open, signIn, test } from './fixtures'
 
 /**
  * Where words are typed, and what happens to each while they are: the tab is killed in the middle of a word, the answer
@@ -167,11 +167,6 @@ for (const editor of EDITORS)
     const path = await editor.path(world)
     const first = await as(editor.who)
     const context = first.context()
-    const signIn = () =>
-      context.request.post('/api/session', {
-        data: { email: email(editor.who), password: 'harbour' },
-        headers: { origin: world.address },
-      })
     /** A new tab, as one opens it after the last is gone. */
     async function reopen(page?: Page): Promise<readonly [Page, Locator]> {
       const tab = page ?? (await context.newPage())
@@ -224,7 +219,7 @@ for (const editor of EDITORS)
       .where(eq(t.sessions.personId, (await world.enrolment(editor.who)).personId))
     await type(page, field, WORDS[3])
     await page.close()
-    await signIn()
+    await signIn(context, world.address, editor.who)
     ;[page, field] = await reopen()
     await expectWords(field, WORDS)
 

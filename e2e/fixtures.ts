@@ -1,6 +1,6 @@
 import { test as base, expect, type BrowserContext, type Page } from '@playwright/test'
 import { testDatabase } from '#server/testing/database'
-import { testServer } from '#server/testing/server'
+import { Client, testServer } from '#server/testing/server'
 import { email, testWorld, type World } from '#server/testing/world'
 
 interface Fixtures {
@@ -42,10 +42,7 @@ export const test = base.extend<Fixtures>({
       contexts.push(context)
       const page = await context.newPage()
       pages.push(listen(page))
-      await context.request.post('/api/session', {
-        data: { email: email(who), password: 'harbour' },
-        headers: { origin: world.address },
-      })
+      await signIn(context, world.address, who)
       return page
     })
     for (const context of contexts) await context.close()
@@ -91,6 +88,38 @@ function listen(page: Page): string[] {
   return heard
 }
 export { expect }
+
+/** Signs somebody of the demo in, in a browser; whoever was signed in there is not any more. */
+export async function signIn(context: BrowserContext, address: string, who: string): Promise<void> {
+  const { cookies } = await new Client(address).signIn(email(who))
+  const [name, value] = cookies.split('=')
+  await context.addCookies([{ name: name!, value: value!, url: address }])
+}
+
+const CUT = 'test:cut'
+/**
+ * Lets requests fail whose address ends so, as if the line were cut, until the function it answers is called. In the page
+ * itself: what a page sends as it is left passes by what is set from outside.
+ */
+export async function cutOff(page: Page, ending: string): Promise<() => Promise<void>> {
+  await page.context().addInitScript(
+    ([key, end]) => {
+      const real = window.fetch
+      window.fetch = (input, init) => {
+        const address = input instanceof Request ? input.url : String(input)
+        const isCut = localStorage.getItem(key!) !== null && address.endsWith(end!)
+        return isCut ? Promise.reject(new TypeError('The line is cut.')) : real(input, init)
+      }
+      if (localStorage.getItem(`${key!}:over`) === null) localStorage.setItem(key!, 'yes')
+    },
+    [CUT, ending],
+  )
+  return () =>
+    page.evaluate(key => {
+      localStorage.setItem(`${key}:over`, 'yes')
+      localStorage.removeItem(key)
+    }, CUT)
+}
 
 /** Opens a page and waits until it answers to keys and clicks. */
 export async function open(page: Page, path: string) {

@@ -1,7 +1,6 @@
 import { and, eq } from 'drizzle-orm'
 import * as t from '#server/database/schema'
-import { email } from '#server/testing/world'
-import { expect, open, sentence, test } from './fixtures'
+import { cutOff, expect, open, sentence, signIn, test } from './fixtures'
 
 const talk = (world: { seminar: { id: string }; dredge: { id: string } }) =>
   `/seminars/${world.seminar.id}/activities/${world.dredge.id}`
@@ -138,12 +137,7 @@ test('signing out asks about words that were not sent; nobody else who signs in 
   expectedErrors.push(/Failed to load|ERR_FAILED/)
   const page = await as('paz')
   const context = page.context()
-  const signIn = (who: string) =>
-    context.request.post('/api/session', {
-      data: { email: email(who), password: 'harbour' },
-      headers: { origin: world.address },
-    })
-  await page.route('**/draft', route => route.abort())
+  await cutOff(page, '/draft')
   await open(page, talk(world))
   const field = page.getByRole('textbox', { name: 'Your opening post' })
   await field.click()
@@ -165,16 +159,19 @@ test('signing out asks about words that were not sent; nobody else who signs in 
   await page.waitForURL('**/sign-in')
 
   // the next who sits down here
-  await signIn('anselm')
+  await signIn(context, world.address, 'anselm')
   await open(page, talk(world))
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
   await expect(page.getByText('a line for the shared computer')).toHaveCount(0)
 
-  await signIn('paz')
+  await signIn(context, world.address, 'paz')
   await open(page, talk(world))
   await expect(field).toContainText('a line for the shared computer')
   await leave()
   await asked.getByRole('button', { name: 'Sign out and delete it' }).click()
   await page.waitForURL('**/sign-in')
   expect(await page.evaluate(() => JSON.stringify({ ...localStorage }))).not.toContain('shared computer')
+  await signIn(context, world.address, 'paz')
+  await open(page, talk(world))
+  await expect(page.getByText('a line for the shared computer')).toHaveCount(0)
 })

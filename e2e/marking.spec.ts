@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import * as t from '#server/database/schema'
-import { chooseWords, expect, open, test } from './fixtures'
+import { chooseWords, cutOff, expect, open, test } from './fixtures'
 
 test('an instructor marks by key, cites, writes, holds and returns; the student reads it', async ({
   as,
@@ -202,7 +202,7 @@ test('a mark that cannot be saved says so on its record alone, survives a reload
   const [malin, solongo] = await Promise.all([world.enrolment('malin'), world.enrolment('solongo')])
   const desk = `/seminars/${world.seminar.id}/activities/${world.breakwater.id}/desk`
   const page = await as('ines')
-  await page.route('**/mark', route => route.abort())
+  const restore = await cutOff(page, '/mark')
   await open(page, `${desk}?student=${malin.id}`)
   await page.locator('body').press('4')
   await expect(page.locator('.state')).toHaveText('not saved')
@@ -213,7 +213,7 @@ test('a mark that cannot be saved says so on its record alone, survives a reload
   page.on('dialog', dialog => void dialog.accept()) // the browser asks whether to leave
   await open(page, `${desk}?student=${solongo.id}`)
   await expect(strip.getByRole('button', { name: /Malin .*not saved/ })).toBeVisible()
-  await page.unroute('**/mark')
+  await restore()
   await open(page, `${desk}?student=${malin.id}`)
   await expect(page.locator('.rungs .at')).toHaveText('8')
   await expect(page.locator('.state')).toHaveText('saved')
