@@ -85,7 +85,8 @@ const EDITORS: readonly Editor[] = [
     stored: world =>
       texts(
         world,
-        sql`select c.text from page_versions v join contributions c on c.id = v.id where v.number = (select max(number) from page_versions x where x.page_id = v.page_id)`,
+        sql`select c.text from page_versions v join contributions c on c.id = v.id 
+          where v.number = (select max(number) from page_versions x where x.page_id = v.page_id)`,
       ),
   },
   {

@@ -89,9 +89,12 @@ function listen(page: Page): string[] {
 }
 export { expect }
 
+// what sessions are listed under
+const AGENT =
+  'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0.0.0 Safari/537.36'
 /** Signs somebody of the demo in, in a browser; whoever was signed in there is not any more. */
 export async function signIn(context: BrowserContext, address: string, who: string): Promise<void> {
-  const { cookies } = await new Client(address).signIn(email(who))
+  const { cookies } = await new Client(address).signIn(email(who), 'harbour', { 'user-agent': AGENT })
   const [name, value] = cookies.split('=')
   await context.addCookies([{ name: name!, value: value!, url: address }])
 }

@@ -18,7 +18,8 @@ export type SaveFailure<T> =
 /**
  * Where what was typed is. `stored`: on the server, as it stands here. `changed`: it will be sent at the next pause.
  * `sending`: on its way. `kept`: not on the server, for want of a connection, a session, or because it came from a tab
- * closed earlier; in this browser, unless that keeps nothing. `refused`: in this browser only, and the server says why. `conflict`: two texts, and somebody has to choose.
+ * closed earlier; in this browser, unless that keeps nothing. `refused`: in this browser only, and the server says why.
+ * `conflict`: two texts, and somebody has to choose.
  */
 export type SaveStatus<T> =
   | { readonly kind: 'stored' }

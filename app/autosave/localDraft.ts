@@ -1,5 +1,5 @@
 import type { Kept, LocalDraft } from './autosave'
-import { ownedKey } from './ownedKey'
+import { ownedStorage } from './ownedStorage'
 
 /** How a text is written down in the browser, and read again; null for what cannot be read any more. */
 export interface DraftForm<T> {
@@ -12,48 +12,21 @@ export function localDraft<T>(key: string, form: DraftForm<T>): LocalDraft<T> {
   let own: string | null = null // what this tab has put or taken
   function put(kept: Kept<T>): boolean {
     own = JSON.stringify(form.write(kept))
-    try {
-      localStorage.setItem(ownedKey(key), own)
-      return true
-    } catch {
-      return false // full, or not allowed
-    }
+    return ownedStorage.put(key, own)
   }
+  const isOwn = () => own !== null && ownedStorage.read(key) === own
   return {
     put,
     update: kept => {
-      try {
-        if (own !== null && localStorage.getItem(ownedKey(key)) === own) put(kept)
-      } catch {
-        /* not allowed: nothing is kept */
-      }
+      if (isOwn()) put(kept)
     },
     take: async now => {
-      try {
-        own = localStorage.getItem(ownedKey(key))
-        return own === null ? null : form.read(JSON.parse(own), now)
-      } catch {
-        return null // not allowed, or written by an older Jovrel in a form that cannot be read
-      }
+      own = ownedStorage.read(key)
+      const written = ownedStorage.readJson(key)
+      return written === null ? null : form.read(written, now)
     },
     drop: () => {
-      try {
-        if (localStorage.getItem(ownedKey(key)) === own) localStorage.removeItem(ownedKey(key))
-      } catch {
-        /* not allowed: nothing is there */
-      }
+      if (isOwn()) ownedStorage.drop(key)
     },
-  }
-}
-
-/** Keys beginning so under which this browser keeps a text of who is signed in. */
-export function keptKeys(prefix: string): string[] {
-  try {
-    return Object.keys(localStorage).flatMap(stored => {
-      const key = stored.split('@')[0]!
-      return key.startsWith(prefix) && ownedKey(key) === stored ? [key] : []
-    })
-  } catch {
-    return [] // not allowed, or there is no browser
   }
 }

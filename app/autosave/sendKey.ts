@@ -1,5 +1,5 @@
 import { v7 } from 'uuid'
-import { ownedKey } from './ownedKey'
+import { ownedStorage } from './ownedStorage'
 
 export const SEND_KEYS = 'jovrel:key:' // what their names in the browser's storage begin with
 
@@ -16,24 +16,13 @@ interface KeptKey {
  */
 export function sendKey(name: () => string) {
   let last: KeptKey | null = null
-  const place = () => ownedKey(SEND_KEYS + name())
-  function kept(): KeptKey | null {
-    try {
-      return JSON.parse(localStorage.getItem(place()) ?? 'null') as KeptKey | null // as it is put below
-    } catch {
-      return last
-    }
-  }
+  const place = () => SEND_KEYS + name()
   return {
     for(content: unknown): string {
       const text = JSON.stringify(content)
-      const known = kept() ?? last
+      const known = (ownedStorage.readJson(place()) as KeptKey | null) ?? last // as it is put below
       last = known?.text === text ? known : { key: v7(), text }
-      try {
-        localStorage.setItem(place(), JSON.stringify(last))
-      } catch {
-        /* full, or not allowed: it is known as long as this page is open */
-      }
+      ownedStorage.put(place(), JSON.stringify(last))
       return last.key
     },
     /** It was done: what is sent next is something else, even if it says the same. */
@@ -43,11 +32,7 @@ export function sendKey(name: () => string) {
     },
     /** Takes it off the browser's storage; as long as this page is open the same words are still the same. */
     forget() {
-      try {
-        localStorage.removeItem(place())
-      } catch {
-        /* not allowed: nothing is there */
-      }
+      ownedStorage.drop(place())
     },
   }
 }

@@ -82,8 +82,8 @@ describe('a term moved to another', () => {
     const without: Term = { ...withBreak, breaks: [] }
     const inBreak = localInstant('2026-10-21', '12:00', withBreak.timeZone)
     const after = localInstant('2026-10-26', '09:00', withBreak.timeZone) // Monday of teaching week 7
-    const there = (at: Date, breaks?: 'before') =>
-      `${localDay(shiftInstant(at, withBreak, without, breaks), without.timeZone)} ${wall(shiftInstant(at, withBreak, without, breaks), without.timeZone)}`
+    const words = (at: Date) => `${localDay(at, without.timeZone)} ${wall(at, without.timeZone)}`
+    const there = (at: Date, breaks?: 'before') => words(shiftInstant(at, withBreak, without, breaks))
     expect(shiftInstant(inBreak, withBreak, without) > shiftInstant(after, withBreak, without)).toBe(true)
     expect(there(inBreak, 'before')).toMatch(/^2026-10-18 .*23:59/)
     expect(there(after, 'before')).toBe(there(after))

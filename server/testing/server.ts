@@ -34,8 +34,8 @@ export class Client {
     return this.cookie
   }
 
-  async signIn(email: string, password = 'harbour'): Promise<this> {
-    const answer = await this.send('POST', '/api/session', { email, password })
+  async signIn(email: string, password = 'harbour', headers: Record<string, string> = {}): Promise<this> {
+    const answer = await this.send('POST', '/api/session', { email, password }, headers)
     if (answer.status !== 200) throw new Error(`${email} could not sign in: ${answer.status}`)
     this.cookie = answer.headers.get('set-cookie')!.split(';')[0]!
     return this

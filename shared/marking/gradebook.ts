@@ -60,7 +60,8 @@ export const GradeRow = z.object({
   groupIds: z.array(z.uuid()),
   withdrawn: z.boolean(),
   points: z.array(z.number().int().nullable()), // hundredths; to staff held ones, too
-  changes: z.array(z.object({ column: z.number().int(), points: z.number().int().nullable() })), // returned marks that are being changed: what they would be; to staff only
+  /** Returned marks that are being changed: what they would be. To staff only. */
+  changes: z.array(z.object({ column: z.number().int(), points: z.number().int().nullable() })),
   states: z.string(),
   counts: z.string(),
   closed: z.string(), // '1' where its time is over for this student

@@ -11,8 +11,6 @@ const props = defineProps<{
   busy: boolean
   problem: string | null
   problems: Readonly<Record<string, string>>
-  dayOf: (iso: string) => string
-  instantOf: (local: string) => string
 }>()
 const emit = defineEmits<{ keep: [write: Omit<ClosingSet, 'baseVersion'>]; cancel: [] }>()
 const zone = useSeminarZone()
@@ -37,10 +35,10 @@ const usual = (): ClosingQuestionBody[] => [
 const survey = props.view.round
 const questions = ref<ClosingQuestionBody[]>(survey ? structuredClone(toRaw(survey.questions)) : usual())
 const named = ref(survey?.named ?? false)
-const from = ref(props.dayOf(survey?.opensAt ?? props.view.activity.closesAt))
+const from = ref(zone.localOf(survey?.opensAt ?? props.view.activity.closesAt))
 // a week later by the calendar, also where the clocks change in between
 const weekAfter = (local: string) => `${dayAfter(local.slice(0, 10), 7)}${local.slice(10)}`
-const until = ref(survey ? props.dayOf(survey.closesAt) : weekAfter(from.value))
+const until = ref(survey ? zone.localOf(survey.closesAt) : weekAfter(from.value))
 const locked = computed(() => props.view.staff !== null && !props.view.staff.mayChange)
 function add(kind: ClosingQuestionBody['kind']) {
   const id = newKey()
@@ -56,8 +54,8 @@ const keep = () =>
   emit('keep', {
     questions: questions.value,
     named: named.value,
-    opensAt: props.instantOf(from.value),
-    closesAt: props.instantOf(until.value),
+    opensAt: zone.instantOf(from.value),
+    closesAt: zone.instantOf(until.value),
   })
 </script>
 

@@ -13,6 +13,7 @@ import RichEditor from './RichEditor.vue'
 import TermFields from './lexicon/TermFields.vue'
 import TwoTexts from './TwoTexts.vue'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /**
  * One's own text while it is changed; what was there is kept as it was until it is saved. What is typed is kept in this
@@ -132,7 +133,7 @@ function settle(mine: boolean) {
     />
     <p v-if="isBroughtBack" class="back" role="status">
       This is what you had begun to change; it is not saved yet.
-      <button class="link" type="button" @click="startAnew">Start again from what is posted</button>
+      <TextButton @click="startAnew">Start again from what is posted</TextButton>
     </p>
     <TermFields v-if="lexicon && doc" :term="term" :settings="lexicon" @write="term = $event" />
     <RichEditor v-if="doc" :doc="doc" label="Your text" autofocus formulas @write="doc = $event" />

@@ -11,6 +11,7 @@ import { useThreadStore } from '~/stores/thread'
 import AttachmentAdd from './AttachmentAdd.vue'
 import TermFields from './lexicon/TermFields.vue'
 import TwoTexts from './TwoTexts.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 const RichEditor = defineAsyncComponent(() => import('./RichEditor.vue'))
 const props = withDefaults(
@@ -113,7 +114,7 @@ const stateWords = computed(
   >
     <div v-if="takesUp" class="passage">
       “{{ takesUp.exact }}”
-      <button class="link" type="button" @click="emit('dropPassage')">leave it out</button>
+      <TextButton @click="emit('dropPassage')">leave it out</TextButton>
     </div>
     <input
       v-if="titled"
@@ -180,9 +181,9 @@ const stateWords = computed(
           >on <input v-model="showAt" class="in" type="datetime-local" aria-label="When it shows itself" />
           {{ zone.named.value }}</label
         >
-        <button class="link" type="button" @click="later = !later">
+        <TextButton @click="later = !later">
           {{ later ? 'now instead' : 'at a time …' }}
-        </button>
+        </TextButton>
       </template>
       <v-btn v-if="draft.words.value > 0" class="quiet" @click="discard">Discard</v-btn>
       <v-btn v-if="closable" class="quiet" @click="away">Put away</v-btn>

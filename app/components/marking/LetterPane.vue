@@ -10,6 +10,7 @@ import HistoryList from './HistoryList.vue'
 import LetterFiles from './LetterFiles.vue'
 import LetterTalk from './LetterTalk.vue'
 import SetPoints from './SetPoints.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 const RichEditor = defineAsyncComponent(() => import('../contributing/RichEditor.vue'))
 const props = defineProps<{
@@ -70,10 +71,9 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
       />
     </div>
     <p class="helps">
-      <button class="link" type="button" @click="emit('phrases')">a phrase</button> <kbd>p</kbd
+      <TextButton @click="emit('phrases')">a phrase</TextButton> <kbd>p</kbd
       ><template v-if="byRubric"
-        ><button class="link" type="button" @click="emit('write')">about the criterion</button>{{ ' '
-        }}<kbd>w</kbd></template
+        ><TextButton @click="emit('write')">about the criterion</TextButton>{{ ' ' }}<kbd>w</kbd></template
       >
     </p>
     <LetterFiles
@@ -147,10 +147,8 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
         >The plan returns all together; {{ together }} are ready and not held yet.</span
       >
       <span class="grow" />
-      <button class="link small" type="button" @click="emit('preview')">as {{ given }} sees it</button>
-      <button class="link small" type="button" :aria-expanded="historyOpen" @click="emit('history')">
-        history
-      </button>
+      <TextButton class="small" @click="emit('preview')">as {{ given }} sees it</TextButton>
+      <TextButton class="small" :aria-expanded="historyOpen" @click="emit('history')"> history </TextButton>
     </div>
     <p v-if="mark.override && !byRubric" class="visually-hidden">
       {{ points(mark.override.points) }} points set by hand

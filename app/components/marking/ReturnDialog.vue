@@ -6,6 +6,7 @@ import { points } from '~/composables/marking/points'
 import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useSeminarStore } from '~/stores/seminar'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** What is about to go out, student by student, and when they see it. */
 const props = defineProps<{
@@ -57,8 +58,8 @@ const letterOf = ({ held }: DeskStudent) =>
   held && held.letterWords > 0 ? `${held.letterWords} ${plural(held.letterWords, 'word')}` : 'no letter'
 const seesWhen = computed(() =>
   later.value
-    ? 'From that time on each student can open letter, steps and points; ten minutes later they are told. Until they are told you can take each mark back.'
-    : 'Each student can open letter, steps and points at once; in ten minutes they are told. Until then you can take each mark back.',
+    ? 'From that time on each student can open letter, steps and points; ten minutes later they are told.'
+    : 'Each student can open letter, steps and points at once; in ten minutes they are told.',
 )
 const go = () =>
   emit(
@@ -73,7 +74,7 @@ const go = () =>
   <v-dialog v-model="open" max-width="560" aria-label="Return held marks">
     <div class="card box">
       <h2>Return {{ held.length === 1 ? 'the held mark' : `${inWords(held.length)} held marks` }}</h2>
-      <p>{{ seesWhen }}</p>
+      <p>{{ seesWhen }} Until they are told you can take each mark back.</p>
       <p v-if="notHeld > 0" class="apart">
         The plan returns all together, and {{ inWords(notHeld) }} {{ plural(notHeld, 'is', 'are') }} ready and
         not held yet.
@@ -98,15 +99,13 @@ const go = () =>
               </th>
               <td>{{ pointsOf(s) }}</td>
               <td>
-                <button
-                  class="link"
-                  type="button"
+                <TextButton
                   :class="{ warn: s.held?.letterWords === 0 }"
                   :aria-label="`${letterOf(s)}: see what ${called(s)} will get`"
                   @click="emit('preview', s.id)"
                 >
                   {{ letterOf(s) }}
-                </button>
+                </TextButton>
               </td>
             </tr>
           </tbody>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { MessageThread } from '#shared/messaging/messages'
 import { useTimes } from '~/composables/planning/useTimes'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** One conversation: what was written, and what one answers. */
 defineProps<{
@@ -21,7 +22,7 @@ const { dayTime } = useTimes()
 <template>
   <section class="thread" :aria-label="`With ${thread.student}`">
     <div class="top">
-      <button class="link back" type="button" @click="emit('back')">all messages</button>
+      <TextButton class="back" @click="emit('back')">all messages</TextButton>
       <h2>{{ thread.subject }}</h2>
       <p class="muted small">
         <template v-if="staff"
@@ -36,9 +37,7 @@ const { dayTime } = useTimes()
     </div>
     <p v-if="!thread.told" class="waits" role="status">
       {{ thread.student }} has not been told yet: it goes out within a minute.
-      <button v-if="thread.sendingId" class="link" type="button" @click="emit('takeBack')">
-        Take it back
-      </button>
+      <TextButton v-if="thread.sendingId" @click="emit('takeBack')"> Take it back </TextButton>
     </p>
     <ol>
       <li v-for="m in thread.messages" :key="m.id" :class="{ mine: m.isMe }">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useSessionStore } from '~/stores/session'
 import SignOut from './SignOut.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 const session = useSessionStore()
 const route = useRoute()
@@ -15,7 +16,7 @@ const route = useRoute()
       <NuxtLink v-if="session.session?.person.mailroom" to="/mailroom">Mailroom</NuxtLink>
       <NuxtLink v-if="session.session?.person.readsAccessLog" to="/access-log">Access log</NuxtLink>
       <SignOut v-slot="{ leave, busy }"
-        ><button class="link" type="button" :disabled="busy" @click="leave">Sign out</button></SignOut
+        ><TextButton :disabled="busy" @click="leave">Sign out</TextButton></SignOut
       >
     </nav>
   </header>

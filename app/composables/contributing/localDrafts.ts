@@ -4,6 +4,7 @@ import type * as contributingEndpoints from '#shared/contributing/endpoints'
 import type { InputOf } from '~/composables/shell/useApi'
 import type { Kept, LocalDraft } from '~/autosave/autosave'
 import { ownedKey, ownerNow } from '~/autosave/ownedKey'
+import { ownedStorage } from '~/autosave/ownedStorage'
 import type { RichNode } from '#core/contributing/richText'
 
 /** A text left in this browser, with the version of the draft it was begun from. */
@@ -43,12 +44,7 @@ export async function keepText(draftKey: string, text: Omit<KeptText, 'at'>): Pr
 /** @returns whether it is kept already; the other of the two keeps it a moment later, or not */
 function put(draftKey: string, kept: KeptText): boolean {
   set(ownedKey(draftKey), kept, textStore()).catch(() => {})
-  try {
-    localStorage.setItem(ownedKey(LAST + draftKey), JSON.stringify(kept))
-    return true
-  } catch {
-    return false // full, or not allowed
-  }
+  return ownedStorage.put(LAST + draftKey, JSON.stringify(kept))
 }
 export async function keptText(draftKey: string): Promise<KeptText | undefined> {
   const kept = await get<KeptText>(ownedKey(draftKey), textStore()).catch(() => undefined)
@@ -56,22 +52,10 @@ export async function keptText(draftKey: string): Promise<KeptText | undefined> 
   return last && (!kept || last.at >= kept.at) ? last : kept
 }
 export function forgetText(draftKey: string): Promise<void> {
-  try {
-    localStorage.removeItem(ownedKey(LAST + draftKey))
-  } catch {
-    /* not allowed: nothing is there */
-  }
+  ownedStorage.drop(LAST + draftKey)
   return del(ownedKey(draftKey), textStore()).catch(() => {})
 }
-function lastInstant(draftKey: string): KeptText | undefined {
-  try {
-    return (
-      (JSON.parse(localStorage.getItem(ownedKey(LAST + draftKey)) ?? 'null') as KeptText | null) ?? undefined
-    )
-  } catch {
-    return undefined
-  }
-}
+const lastInstant = (draftKey: string) => ownedStorage.readJson(LAST + draftKey) as KeptText | null // as it was put
 
 /** Draft keys of the texts of who is signed in. */
 export async function ownTexts(): Promise<string[]> {

@@ -1,5 +1,5 @@
 import { plainText, type RichNode } from '#core/contributing/richText'
-import { ownedKey } from '~/autosave/ownedKey'
+import { ownedStorage } from '~/autosave/ownedStorage'
 
 const EMPTY: RichNode = { type: 'doc', content: [{ type: 'paragraph' }] }
 
@@ -10,22 +10,14 @@ const EMPTY: RichNode = { type: 'doc', content: [{ type: 'paragraph' }] }
 export function useKeptDoc(draftKey: () => string) {
   const doc = shallowRef<RichNode>(EMPTY)
   const hasWords = computed(() => plainText(doc.value).trim() !== '')
-  const key = () => ownedKey(`jovrel:doc:${draftKey()}`)
-  function take() {
-    try {
-      doc.value = (JSON.parse(localStorage.getItem(key()) ?? 'null') as RichNode | null) ?? EMPTY // as `write` put it
-    } catch {
-      doc.value = EMPTY
-    }
+  const key = () => `jovrel:doc:${draftKey()}`
+  const take = () => {
+    doc.value = (ownedStorage.readJson(key()) as RichNode | null) ?? EMPTY // as `write` put it
   }
   function write(next: RichNode) {
     doc.value = next
-    try {
-      if (hasWords.value) localStorage.setItem(key(), JSON.stringify(next))
-      else localStorage.removeItem(key())
-    } catch {
-      /* a browser that keeps nothing does no harm */
-    }
+    if (hasWords.value) ownedStorage.put(key(), JSON.stringify(next))
+    else ownedStorage.drop(key())
   }
   onMounted(take)
   watch(draftKey, take)

@@ -4,7 +4,8 @@ import type { Kept } from '~/autosave/autosave'
 import type { RichNode } from '#core/contributing/richText'
 import isSame from 'fast-deep-equal'
 import { failureOf } from '~/autosave/failureOf'
-import { keptKeys, localDraft } from '~/autosave/localDraft'
+import { localDraft } from '~/autosave/localDraft'
+import { ownedStorage } from '~/autosave/ownedStorage'
 import { reactiveAutosave } from '../shell/useAutosave'
 import { ApiProblem, newKey, type useApi } from '../shell/useApi'
 
@@ -189,7 +190,7 @@ export function markSaving(
     theirMarks.clear()
   }
   /** Whose marks this browser keeps for want of something that was not there when they were typed. */
-  const keptIds = (): string[] => keptKeys(prefix()).map(key => key.slice(prefix().length))
+  const keptIds = (): string[] => ownedStorage.keys(prefix()).map(key => key.slice(prefix().length))
   return {
     write,
     keptIds,

@@ -1,4 +1,4 @@
-import { ownedKey } from '~/autosave/ownedKey'
+import { ownedStorage } from '~/autosave/ownedStorage'
 
 /** What is typed of a message to several. */
 interface KeptMessage {
@@ -30,7 +30,7 @@ export function useKeptMessage(
   }
   begin()
   onMounted(() => {
-    const kept = read(draftKey())
+    const kept = ownedStorage.readJson(draftKey()) as KeptMessage | null // as it is put below
     if (!kept) return
     subject.value = kept.subject
     text.value = kept.text
@@ -39,24 +39,12 @@ export function useKeptMessage(
   })
   watch(
     [subject, text, own, left],
-    () => keep(draftKey(), { subject: subject.value, text: text.value, own: own.value, left: left.value }),
+    () =>
+      void ownedStorage.put(
+        draftKey(),
+        JSON.stringify({ subject: subject.value, text: text.value, own: own.value, left: left.value }),
+      ),
     { deep: true },
   )
   return { subject, text, own, left, begin }
-}
-
-function read(key: string): KeptMessage | null {
-  try {
-    return JSON.parse(localStorage.getItem(ownedKey(key)) ?? 'null') as KeptMessage | null
-  } catch {
-    return null // nothing kept, or not ours
-  }
-}
-
-function keep(key: string, message: KeptMessage) {
-  try {
-    localStorage.setItem(ownedKey(key), JSON.stringify(message))
-  } catch {
-    /* a browser that keeps nothing does no harm */
-  }
 }

@@ -1,27 +1,18 @@
-import { ownedKey } from '~/autosave/ownedKey'
+import { ownedStorage } from '~/autosave/ownedStorage'
 
 /** Words typed in a plain field, kept in this browser until they are sent: they survive a closed tab and a lost connection. */
 export function useKeptWords(draftKey: () => string) {
   const words = ref('')
   const isKept = ref(true) // false in a browser that keeps nothing
-  const key = () => ownedKey(`jovrel:words:${draftKey()}`)
+  const key = () => `jovrel:words:${draftKey()}`
   const take = () => {
-    try {
-      words.value = localStorage.getItem(key()) ?? ''
-    } catch {
-      words.value = ''
-    }
+    words.value = ownedStorage.read(key()) ?? ''
   }
   onMounted(take)
   watch(draftKey, take)
   watch(words, now => {
-    try {
-      if (now.trim() === '') localStorage.removeItem(key())
-      else localStorage.setItem(key(), now)
-      isKept.value = true
-    } catch {
-      isKept.value = false
-    }
+    if (now.trim() === '') ownedStorage.drop(key())
+    else isKept.value = ownedStorage.put(key(), now)
   })
   return { words, isKept }
 }

@@ -21,7 +21,8 @@ const text = (words: string) => ({
   title: null,
   baseVersion: null,
 })
-const post = { path: '/api/activities/a/contributions', shelf: 'draft:a', body: { key: 'k' } as never } // of a post, only its key is read here
+// of a post, only its key is read here
+const post = { path: '/api/activities/a/contributions', shelf: 'draft:a', body: { key: 'k' } as never }
 
 describe('words that are in this browser only', () => {
   beforeEach(() => {

@@ -1,4 +1,5 @@
 import { ownerNow } from '~/autosave/ownedKey'
+import { ownedStorage } from '~/autosave/ownedStorage'
 import { SEND_KEYS } from '~/autosave/sendKey'
 import { forgetOwnTexts, forgetPost, ownTexts, waitingPosts } from '~/composables/contributing/localDrafts'
 import { flushAll, letGoOfAll } from '~/composables/shell/useAutosave'
@@ -6,19 +7,10 @@ import { useOutbox } from '~/composables/contributing/useOutbox'
 
 const PATIENCE = 4000 // milliseconds that leaving waits for what can still be sent
 
-/** Keys of the local storage under which words of who is signed in are kept. */
-function ownKeys(): string[] {
-  const owner = ownerNow()
-  try {
-    return owner === null ? [] : Object.keys(localStorage).filter(key => key.endsWith(`@${owner}`))
-  } catch {
-    return [] // not allowed: nothing is kept
-  }
-}
-
 /** Words of who is signed in that are in this browser and have not reached the server. */
 export function useWordsHere() {
   const outbox = useOutbox()
+  const ownKeys = () => (ownerNow() === null ? [] : ownedStorage.keys())
   /** Sends what can be sent. @returns how many texts are in this browser alone after that */
   async function count(): Promise<number> {
     const sent = Promise.all([flushAll(), outbox.flush()])
@@ -28,7 +20,7 @@ export function useWordsHere() {
     const names = [
       ...ownKeys()
         .filter(key => !key.startsWith(SEND_KEYS))
-        .map(key => key.replace(/@[^@]*$/, '').replace(/^jovrel:(?=draft:|page:)/, '')),
+        .map(key => key.replace(/^jovrel:(?=draft:|page:)/, '')),
       ...texts,
       ...posts.map(post => post.shelf),
     ]
@@ -37,7 +29,7 @@ export function useWordsHere() {
   /** Takes all of them off this browser. */
   async function forget(): Promise<void> {
     letGoOfAll()
-    for (const key of ownKeys()) localStorage.removeItem(key)
+    for (const key of ownKeys()) ownedStorage.drop(key)
     await forgetOwnTexts()
     for (const post of await waitingPosts()) await forgetPost(post.body.key)
   }

@@ -30,5 +30,7 @@ export function useSeminarZone() {
   /** The instant of what a field for day and time holds, "2026-10-14T09:30"; ISO. */
   const instantOf = (local: string): string =>
     localInstant(local.slice(0, 10), local.slice(11, 16), zone.value).toISOString()
-  return { named, instantOf }
+  /** What a field for day and time shows for an instant: the other way round. */
+  const localOf = (iso: string): string => new TZDate(iso, zone.value).toISOString().slice(0, 16)
+  return { named, instantOf, localOf }
 }

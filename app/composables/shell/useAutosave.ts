@@ -1,4 +1,5 @@
 import { createAutosave, type Autosave, type AutosaveOptions, type SaveStatus } from '~/autosave/autosave'
+import { useWhenBack } from './useWhenBack'
 
 const timers = {
   set: (act: () => void, milliseconds: number) => setTimeout(act, milliseconds),
@@ -11,20 +12,11 @@ export function useAutosave<T>(options: Omit<AutosaveOptions<T>, 'timers' | 'onS
   const again = () => {
     if (status.value.kind === 'kept') void autosave.flush()
   }
-  const lookAgain = () => {
-    if (document.visibilityState === 'visible') again()
-    else if (options.auto?.() ?? true) void autosave.flush()
-  }
-  onMounted(() => {
-    void autosave.restore()
-    window.addEventListener('online', again)
-    document.addEventListener('visibilitychange', lookAgain) // one may have signed in again, or the tab may be closed next
+  useWhenBack(again, () => {
+    if (options.auto?.() ?? true) void autosave.flush()
   })
-  onBeforeUnmount(() => {
-    window.removeEventListener('online', again)
-    document.removeEventListener('visibilitychange', lookAgain)
-    autosave.close()
-  })
+  onMounted(() => void autosave.restore())
+  onBeforeUnmount(autosave.close)
   return { value, status, version, isUnstored, problem, theirs, ...autosave }
 }
 

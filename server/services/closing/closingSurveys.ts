@@ -24,6 +24,7 @@ export const stateOf = (
   if (now < survey.closesAt) return 'open'
   return 'closed'
 }
+const STAY_CLOSED = 'So that nobody is known by an answer that comes alone, they do not open again.'
 /** Whether questions stay closed: answers without names came in, and may have been read. */
 const isFinal = (survey: ClosingSurvey, given: number, now: Date): boolean =>
   !survey.named && given > 0 && now >= survey.closesAt
@@ -202,7 +203,7 @@ export function setClosing(
       throw new Problem(
         409,
         'closedForGood',
-        'These questions have closed, and what was answered without names can be read. So that nobody is known by an answer that comes alone, they do not open again.',
+        `These questions have closed, and what was answered without names can be read. ${STAY_CLOSED}`,
       )
     const values = { questions: write.questions, named: write.named, opensAt, closesAt }
     await tx

@@ -75,16 +75,16 @@ export async function setNod(
 ) {
   const { contribution, enrolment } = actor
   if (contribution.authorId === enrolment.id) throw new Problem(422, 'ownNod', 'This post is your own.')
-  if (!(await readable(db, actor, contribution.id, now))) throw nothingHere()
   return db.transaction(async tx => {
     await requireWriteTarget(
       tx,
       actor,
       { parentId: contribution.id, promptId: null, title: null, takesUp: null },
       now,
-    ).catch((problem: unknown) => {
+    ).catch(async (problem: unknown) => {
       // one may nod where one may not reply
-      if (!(problem instanceof Problem) || problem.code !== 'topOnly') throw problem
+      if (problem instanceof Problem && problem.code === 'topOnly') return
+      throw (await readable(tx, actor, contribution.id, now)) ? problem : nothingHere()
     })
     if (write.nodded)
       await tx

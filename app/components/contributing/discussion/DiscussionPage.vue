@@ -17,6 +17,7 @@ import QuestionsLeft from './QuestionsLeft.vue'
 import TalkMargin from './TalkMargin.vue'
 import TalkRows from './TalkRows.vue'
 import TalkToolbar from './TalkToolbar.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** A discussion: the talk in threads, what is asked of its reader, and beside it what to go to. */
 const store = useThreadStore()
@@ -171,7 +172,7 @@ function replyAt(postId: string) {
           </p>
           <p v-for="c in takenOut" :key="c.id" class="taken-out">
             You have withdrawn your opening post of {{ dayTime(c.shownAt) }}.
-            <button class="link" type="button" @click="desk.putBack(c.id)">Put it back</button>
+            <TextButton @click="desk.putBack(c.id)">Put it back</TextButton>
           </p>
           <WriteBox
             :target="{ activityId: activity.id, parentId: null }"

@@ -5,6 +5,7 @@ import { useKeptDoc } from '~/composables/contributing/useKeptDoc'
 import { sendKey } from '~/autosave/sendKey'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** What an author answers a reader, without names: kept in this browser until it has been sent. */
 const props = defineProps<{ review: ReceivedReview }>()
@@ -46,7 +47,7 @@ const beginWords = computed(() => {
       ><v-btn class="main" :disabled="busy || !text.hasWords.value" @click="answer">Answer</v-btn>
     </p>
   </div>
-  <button v-else class="link small" type="button" @click="isOpen = true">{{ beginWords }}</button>
+  <TextButton v-else class="small" @click="isOpen = true">{{ beginWords }}</TextButton>
 </template>
 
 <style scoped>

@@ -3,6 +3,7 @@ import type { Gradebook } from '#shared/marking/gradebook'
 import { isHeld } from '~/composables/marking/gradeWords'
 import { inWords, plural } from '#core/language'
 import { points } from '~/composables/marking/points'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** What can be done with one column: returned, looked at, put elsewhere, hidden. */
 const props = defineProps<{
@@ -54,9 +55,9 @@ const countedSentence = computed(() => {
       <v-btn class="quiet" :to="`${base}/activities/${c.id}/desk`">Marking desk</v-btn>
     </p>
     <p class="acts">
-      <button class="link" type="button" :disabled="first" @click="emit('move', -1)">to the left</button
-      ><button class="link" type="button" :disabled="last" @click="emit('move', 1)">to the right</button
-      ><button class="link" type="button" @click="emit('hide')">hide this column</button>
+      <TextButton :disabled="first" @click="emit('move', -1)">to the left</TextButton
+      ><TextButton :disabled="last" @click="emit('move', 1)">to the right</TextButton
+      ><TextButton @click="emit('hide')">hide this column</TextButton>
     </p>
     <p class="hint"><slot /></p>
     <p class="visually-hidden">{{ plural(given.length, 'mark') }}</p>

@@ -19,6 +19,7 @@ import { useApi } from '~/composables/shell/useApi'
 import HistoryList from '../HistoryList.vue'
 import SetPoints from '../SetPoints.vue'
 import * as markingEndpoints from '#shared/marking/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Where a figure comes from: a mark from its steps, lateness and what was set; a final figure from its categories. */
 const props = defineProps<{
@@ -169,18 +170,10 @@ function countedWords(p: { readonly counted: string }) {
             @set="emit('set', $event?.points ?? null, $event?.reason ?? '')"
         /></template>
         <p v-if="book.mayEdit" class="acts">
-          <button
-            v-if="counted === 'excused'"
-            class="link"
-            type="button"
-            :disabled="busy"
-            @click="emit('excuse', false, '')"
-          >
+          <TextButton v-if="counted === 'excused'" :disabled="busy" @click="emit('excuse', false, '')">
             count it again
-          </button>
-          <button v-else-if="!excusing" class="link" type="button" @click="excusing = true">
-            excuse {{ row.givenName }}
-          </button>
+          </TextButton>
+          <TextButton v-else-if="!excusing" @click="excusing = true"> excuse {{ row.givenName }} </TextButton>
           <NuxtLink class="link" :to="`${deskPath}/${c.id}/desk?student=${row.enrolmentId}`"
             >on the marking desk</NuxtLink
           >

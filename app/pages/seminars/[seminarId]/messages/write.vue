@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { ownedKey } from '~/autosave/ownedKey'
+import { ownedStorage } from '~/autosave/ownedStorage'
+import { sendKey } from '~/autosave/sendKey'
 import { fill } from '#core/messaging/draft'
 import { inWords, plural } from '#core/language'
 import PersonDisc from '~/components/people/PersonDisc.vue'
@@ -7,7 +8,7 @@ import PlaceholderWords from '~/components/messaging/PlaceholderWords.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { readDrafts } from '~/composables/messaging/readDrafts'
 import { useKeptMessage } from '~/composables/messaging/useKeptMessage'
-import { newKey, useApi } from '~/composables/shell/useApi'
+import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
@@ -80,32 +81,26 @@ function insert(placeholder: string) {
   })
 }
 
-let key = newKey()
-watch(
-  [subject, text, own, left],
-  () => {
-    key = newKey()
-  },
-  { deep: true },
-)
+const sendingKey = sendKey(() => draftKey.value)
 async function go() {
   if (people.value.length === 0) return
   const n = people.value.length
+  const body = {
+    activityId: activityId.value,
+    subject: subject.value,
+    text: text.value,
+    people: people.value.map(p => ({ id: p.id, text: own.value[p.id] ?? null })),
+  }
   const sent = await send(() =>
     api.call(messagingEndpoints.sendMessages, {
       params,
-      body: {
-        key,
-        activityId: activityId.value,
-        subject: subject.value,
-        text: text.value,
-        people: people.value.map(p => ({ id: p.id, text: own.value[p.id] ?? null })),
-      },
+      body: { key: sendingKey.for(body), ...body },
     }),
   )
   if (!sent) return
-  const kept = localStorage.getItem(ownedKey(draftKey.value))
-  localStorage.removeItem(ownedKey(draftKey.value))
+  sendingKey.done()
+  const kept = ownedStorage.read(draftKey.value)
+  ownedStorage.drop(draftKey.value)
   const address = route.fullPath
   await router.replace(`/seminars/${route.params.seminarId}/messages`)
   notices.say(
@@ -122,7 +117,7 @@ async function go() {
             }),
           )
         ) {
-          if (kept) localStorage.setItem(ownedKey(draftKey.value), kept)
+          if (kept) ownedStorage.put(draftKey.value, kept)
           await router.push(address)
         }
       },

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { addressOf } from '#shared/http/endpoint'
-import { TZDate } from '@date-fns/tz'
 import type { ClosingAnswers } from '#core/closing/questions'
 import type { ClosingSet } from '#shared/closing/closing'
 import ClosingEditor from '~/components/closing/ClosingEditor.vue'
 import ClosingForm from '~/components/closing/ClosingForm.vue'
 import ClosingResults from '~/components/closing/ClosingResults.vue'
 import KindTag from '~/components/planning/KindTag.vue'
-import { ownedKey } from '~/autosave/ownedKey'
+import { ownedStorage } from '~/autosave/ownedStorage'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useApi } from '~/composables/shell/useApi'
@@ -15,6 +14,7 @@ import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
 import * as closingEndpoints from '#shared/closing/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 definePageMeta({ layout: 'seminar' })
 const route = useRoute()
@@ -37,20 +37,6 @@ useHead({
   title: () => (view.value ? `Closing questions: ${view.value.activity.title}` : 'Closing questions'),
 })
 const base = computed(() => `/seminars/${route.params.seminarId}/activities/${route.params.activityId}`)
-const zone = computed(() => seminar.shell?.timeZone ?? 'UTC')
-const two = (n: number) => String(n).padStart(2, '0')
-const dayOf = (iso: string) => {
-  const d = new TZDate(iso, zone.value)
-  return `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}T${two(d.getHours())}:${two(d.getMinutes())}`
-}
-const instantOf = (local: string) => {
-  const m = /^(\d+)-(\d+)-(\d+)T(\d+):(\d+)/.exec(local)
-  return m
-    ? new Date(
-        new TZDate(+m[1]!, +m[2]! - 1, +m[3]!, +m[4]!, +m[5]!, 0, 0, zone.value).getTime(),
-      ).toISOString()
-    : ''
-}
 const editing = ref(false)
 const confirming = ref(false)
 /** Without names, what has closed with answers in it does not open again. */
@@ -157,13 +143,14 @@ async function answer(answers: ClosingAnswers) {
     }),
   )
   if (!now) return
-  try {
-    localStorage.removeItem(ownedKey(`jovrel:closing:${view.value!.activity.id}`))
-  } catch {
-    /* nothing is there */
-  }
+  ownedStorage.drop(`jovrel:closing:${view.value!.activity.id}`)
   view.value = now
   thanks.value = true
+}
+/** Whoever ends them for good is asked first: this is not taken back. */
+function askOrEnd() {
+  if (endsForGood.value && !confirming.value) confirming.value = true
+  else void end()
 }
 const STATE = { none: '', planned: 'opens', open: 'open until', closed: 'closed' } as const
 </script>
@@ -187,22 +174,19 @@ const STATE = { none: '', planned: 'opens', open: 'open until', closed: 'closed'
           download
           >Save as a table</a
         >
-        <button class="link" type="button" @click="trying = !trying">
+        <TextButton @click="trying = !trying">
           {{ trying ? 'what came in' : 'as students see it' }}
-        </button>
+        </TextButton>
         <template v-if="mayEdit"
           ><span v-if="confirming" class="small"
             >They cannot be opened again: an answer that came alone after others were read would have a
             face.</span
-          ><v-btn
-            v-if="view.state === 'open'"
-            @click="confirming || !endsForGood ? end() : (confirming = true)"
-            >{{ confirming ? 'Close for good' : endVerb }}</v-btn
+          ><v-btn v-if="view.state === 'open'" @click="askOrEnd">{{
+            confirming ? 'Close for good' : endVerb
+          }}</v-btn
           ><v-btn v-if="confirming" class="quiet" @click="confirming = false">Leave them open</v-btn
           ><v-btn v-if="!view.staff.isFinal && !confirming" @click="editing = true">Change</v-btn
-          ><button v-if="view.staff.mayChange" class="link" type="button" @click="remove">
-            Take away
-          </button></template
+          ><TextButton v-if="view.staff.mayChange" @click="remove"> Take away </TextButton></template
         >
       </template>
     </div>
@@ -213,8 +197,6 @@ const STATE = { none: '', planned: 'opens', open: 'open until', closed: 'closed'
         :busy="busy"
         :problem="problem"
         :problems="problems"
-        :day-of="dayOf"
-        :instant-of="instantOf"
         @keep="keep"
         @cancel="isNew ? navigateTo(base) : (editing = false)"
       />
