@@ -150,3 +150,68 @@ test('a second step is set up with an app, asked for, and got through by a code 
   await expect(elsewhere.getByRole('banner')).toContainText('My week')
   await elsewhere.context().close()
 })
+
+test('a passkey is added, signs in without a password or beside it, and is removed', async ({
+  browser,
+  world,
+}) => {
+  const context = await browser.newContext({ baseURL: world.address.replace('127.0.0.1', 'localhost') })
+  const page = await context.newPage()
+  const devices = await context.newCDPSession(page)
+  await devices.send('WebAuthn.enable')
+  const { authenticatorId } = await devices.send('WebAuthn.addVirtualAuthenticator', {
+    options: {
+      protocol: 'ctap2',
+      transport: 'internal',
+      hasResidentKey: true,
+      hasUserVerification: true,
+      isUserVerified: true,
+    },
+  })
+  const signInByPassword = async () => {
+    await page.getByLabel('E-mail').fill(email('liv'))
+    await page.getByLabel('Password').fill('harbour')
+    await page.keyboard.press('Enter')
+  }
+  await open(page, '/sign-in')
+  await signInByPassword()
+  await expect(page.getByRole('banner')).toContainText('My week')
+
+  await open(page, '/account')
+  await page.getByRole('button', { name: 'Add a passkey' }).click()
+  await expect(page.getByLabel('Name of the passkey')).toHaveValue(/ on Linux$/)
+  await page.getByLabel('Name of the passkey').fill('The blue laptop')
+  await page.getByLabel('Your password', { exact: true }).fill('harbor')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('This is not your password.')).toBeVisible()
+  await page.getByLabel('Your password', { exact: true }).fill('harbour')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('The passkey is added. Every other browser is signed out.')).toBeVisible()
+  await expect(page.getByRole('list', { name: 'Recovery codes' }).getByRole('listitem')).toHaveCount(10)
+  const keys = page.getByRole('list', { name: 'Your passkeys' })
+  await expect(keys).toContainText('The blue laptop not used yet')
+
+  await page.getByRole('button', { name: 'Sign out', exact: true }).click()
+  await page.getByRole('button', { name: 'Use a passkey' }).click()
+  await expect(page.getByRole('banner')).toContainText('My week')
+
+  await open(page, '/account')
+  await page.getByRole('button', { name: 'Sign out', exact: true }).click()
+  await signInByPassword()
+  await page.getByRole('button', { name: 'Use your passkey' }).click()
+  await expect(page.getByRole('banner')).toContainText('My week')
+
+  await open(page, '/account')
+  await expect(keys).toContainText('last used')
+  await page.getByRole('button', { name: 'Remove the passkey The blue laptop' }).click()
+  await page.getByLabel('Your password', { exact: true }).fill('harbour')
+  await page.getByRole('button', { name: 'Remove it' }).click()
+  await expect(page.getByText('The passkey “The blue laptop” signs you in no more.')).toBeVisible()
+  await expect(page.getByText('Whoever learns your password then still cannot sign in.')).toBeVisible()
+
+  await devices.send('WebAuthn.clearCredentials', { authenticatorId })
+  await page.getByRole('button', { name: 'Sign out', exact: true }).click()
+  await page.getByRole('button', { name: 'Use a passkey' }).click()
+  await expect(page.getByText('No passkey was shown.')).toBeVisible()
+  await context.close()
+})

@@ -1,3 +1,4 @@
+import { email } from '#server/testing/world'
 import { expect, open, test } from './fixtures'
 
 test('one signs in by address and password, is told what is wrong, lands where one wanted to go, and leaves', async ({
@@ -19,6 +20,23 @@ test('one signs in by address and password, is told what is wrong, lands where o
   await page.getByRole('button', { name: /appearance and signing out/ }).click()
   await page.getByRole('button', { name: 'Sign out' }).click()
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible()
+})
+
+test('what is typed before the scripts have arrived is there when they have', async ({ page, world }) => {
+  let arrive = () => {}
+  const arrived = new Promise<void>(resolve => (arrive = resolve))
+  await page.route('**/_nuxt/*.js', async route => {
+    await arrived
+    await route.continue()
+  })
+  await page.goto(`${world.address}/sign-in`, { waitUntil: 'commit' })
+  await page.getByLabel('E-mail').fill(email('liv'))
+  await page.getByLabel('Password').fill('harbour')
+  arrive()
+  await page.waitForLoadState()
+  await expect(page.getByLabel('E-mail')).toHaveValue(email('liv'))
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click()
+  await expect(page.getByRole('banner')).toContainText('My week')
 })
 
 test('the demo offers its people at one click', async ({ page, world }) => {

@@ -2,6 +2,7 @@ import * as http from './http/endpoints'
 import * as people from './people/endpoints'
 import * as account from './people/accountEndpoints'
 import * as secondFactor from './people/secondFactorEndpoints'
+import * as passkey from './people/passkeyEndpoints'
 import * as accessLog from './people/accessLogEndpoints'
 import * as files from './files/endpoints'
 import * as planning from './planning/endpoints'
@@ -25,6 +26,7 @@ export const ENDPOINTS: Readonly<Record<string, Readonly<Record<string, Endpoint
   people,
   account,
   secondFactor,
+  passkey,
   accessLog,
   files,
   planning,

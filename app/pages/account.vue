@@ -2,6 +2,7 @@
 import type { AccountView } from '#shared/people/account'
 import OwnAddress from '../components/people/account/OwnAddress.vue'
 import OwnName from '../components/people/account/OwnName.vue'
+import OwnPasskeys from '../components/people/account/OwnPasskeys.vue'
 import OwnPassword from '../components/people/account/OwnPassword.vue'
 import OwnSecondStep from '../components/people/account/OwnSecondStep.vue'
 import OwnSessions from '../components/people/account/OwnSessions.vue'
@@ -112,6 +113,7 @@ async function copy() {
     <OwnName v-model="account" />
     <OwnAddress v-model="account" />
     <OwnPassword v-if="account.hasPassword" :email="account.email" @changed="sessions?.refresh()" />
+    <OwnPasskeys v-if="account.hasPassword" :email="account.email" @changed="sessions?.refresh()" />
     <OwnSecondStep v-if="account.hasPassword" :email="account.email" @changed="sessions?.refresh()" />
     <OwnSessions ref="sessions" />
   </main>
@@ -179,6 +181,28 @@ main :deep(form) {
 }
 main :deep(form .field) {
   width: 100%;
+}
+main :deep(.account-rows) {
+  list-style: none;
+  width: 100%;
+}
+main :deep(.account-rows li) {
+  display: flex;
+  gap: 12px;
+  justify-content: space-between;
+  align-items: baseline;
+  padding: 9px 0;
+  border-bottom: 1px solid var(--line);
+}
+main :deep(.account-rows li:last-child) {
+  border-bottom: 0;
+}
+main :deep(.account-rows button) {
+  flex: none;
+}
+main :deep(.account-rows .muted) {
+  color: var(--ink-3);
+  font-size: 0.84375rem;
 }
 main :deep(.pair) {
   display: grid;

@@ -3,6 +3,7 @@ import type { AccountWrite } from '#shared/people/account'
 import TextButton from '../components/controls/TextButton.vue'
 import LabelledField from '../components/controls/LabelledField.vue'
 import AccountFields from '../components/people/AccountFields.vue'
+import { canUsePasskeys, PasskeyRefused } from '../composables/people/passkeyDevice'
 import { ApiProblem, useApi } from '../composables/shell/useApi'
 import { useSending } from '../composables/shell/useSending'
 import { useSessionStore } from '../stores/session'
@@ -42,17 +43,30 @@ async function enter(act: () => Promise<boolean>) {
     const to = String(route.query.to ?? '/')
     await navigateTo(to.startsWith('/') && !to.startsWith('//') ? to : '/')
   } catch (error) {
-    problem.value = error instanceof ApiProblem ? error.message : 'Something went wrong; please try again.'
+    const isSaid = error instanceof ApiProblem || error instanceof PasskeyRefused
+    problem.value = isSaid ? error.message : 'Something went wrong; please try again.'
   } finally {
     busy.value = false
   }
 }
 const needsCode = ref(false)
+const hasPasskey = ref(false)
+const canPasskey = ref(false)
+onMounted(() => {
+  canPasskey.value = canUsePasskeys()
+})
 const appCode = ref('')
 const submit = () =>
   enter(async () => {
-    needsCode.value = await store.signIn(email.value, password.value)
+    const asked = await store.signIn(email.value, password.value)
+    needsCode.value = asked.needsCode
+    hasPasskey.value = asked.hasPasskey
     return !needsCode.value
+  })
+const submitPasskey = () =>
+  enter(async () => {
+    await store.signInByPasskey()
+    return true
   })
 const submitCode = () =>
   enter(async () => {
@@ -108,26 +122,35 @@ function startAgain() {
           :problem="problem ?? undefined"
           hint="Six digits. Without your phone, write one of your recovery codes."
         />
-        <v-btn class="main" type="submit" :disabled="busy">Sign in</v-btn>
+        <p class="enter">
+          <v-btn class="main" type="submit" :disabled="busy">Sign in</v-btn>
+          <v-btn v-if="hasPasskey && canPasskey" :disabled="busy" @click="submitPasskey">
+            Use your passkey
+          </v-btn>
+        </p>
         <p class="ways"><TextButton @click="startAgain">Sign in as somebody else</TextButton></p>
       </form>
       <form v-else-if="!installation?.empty" novalidate @submit.prevent="submit">
-        <div class="field">
-          <label for="email">E-mail</label>
-          <v-text-field id="email" v-model="email" type="email" autocomplete="username" autofocus />
-        </div>
-        <div class="field">
-          <label for="password">Password</label>
-          <v-text-field
-            id="password"
-            v-model="password"
-            type="password"
-            autocomplete="current-password"
-            :aria-describedby="problem ? 'problem' : undefined"
-          />
-        </div>
-        <p v-if="problem" id="problem" class="field-problem" role="alert">{{ problem }}</p>
-        <v-btn class="main" type="submit" :disabled="busy">Sign in</v-btn>
+        <LabelledField
+          v-model="email"
+          label="E-mail"
+          name="email"
+          type="email"
+          autocomplete="username"
+          autofocus
+        />
+        <LabelledField
+          v-model="password"
+          label="Password"
+          name="password"
+          type="password"
+          autocomplete="current-password"
+          :problem="problem ?? undefined"
+        />
+        <p class="enter">
+          <v-btn class="main" type="submit" :disabled="busy">Sign in</v-btn>
+          <v-btn v-if="canPasskey" :disabled="busy" @click="submitPasskey">Use a passkey</v-btn>
+        </p>
         <p class="ways">
           <NuxtLink to="/join">I have a joining code</NuxtLink
           ><NuxtLink to="/password">I do not know my password</NuxtLink>
@@ -178,6 +201,12 @@ form {
 form .main {
   justify-self: start;
   margin-top: 4px;
+}
+form .enter {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+  align-items: center;
 }
 form p.ways {
   display: flex;

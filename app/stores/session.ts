@@ -3,6 +3,8 @@ import { readOnlyState } from './readOnlyState'
 import type { SessionView } from '#shared/people/session'
 import { useApi } from '../composables/shell/useApi'
 import * as peopleEndpoints from '#shared/people/endpoints'
+import * as passkeyEndpoints from '#shared/people/passkeyEndpoints'
+import { showPasskey } from '../composables/people/passkeyDevice'
 import * as secondFactorEndpoints from '#shared/people/secondFactorEndpoints'
 
 /** Who is signed in. `known` tells "nobody" from "not asked yet". */
@@ -16,12 +18,20 @@ export const useSessionStore = readOnlyState(
       session.value = (await api.call(peopleEndpoints.readSession)).session
       known.value = true
     }
-    /** @returns whether a code of the second step is asked for before one is in */
-    async function signIn(email: string, password: string): Promise<boolean> {
-      const answer = await api.call(peopleEndpoints.signIn, { body: { email, password } })
-      session.value = answer.session
+    /** @returns whether the second step is asked for before one is in, and whether a passkey can be it */
+    async function signIn(email: string, password: string) {
+      const { session: begun, ...asked } = await api.call(peopleEndpoints.signIn, {
+        body: { email, password },
+      })
+      session.value = begun
       known.value = true
-      return answer.needsCode
+      return asked
+    }
+    async function signInByPasskey() {
+      const { options } = await api.call(passkeyEndpoints.beginSignInByPasskey)
+      const credential = await showPasskey(options)
+      session.value = (await api.call(passkeyEndpoints.signInByPasskey, { body: { credential } })).session
+      known.value = true
     }
     async function signInByCode(code: string) {
       session.value = (await api.call(secondFactorEndpoints.signInByCode, { body: { code } })).session
@@ -33,6 +43,6 @@ export const useSessionStore = readOnlyState(
     }
     /** Ends the session on the server. What is here goes with the page, which is to be left at once. */
     const signOut = () => api.call(peopleEndpoints.signOut)
-    return { session, known, load, signIn, signInByCode, signInAs, signOut }
+    return { session, known, load, signIn, signInByCode, signInByPasskey, signInAs, signOut }
   }),
 )

@@ -29,6 +29,9 @@ const ADDRESS_MAIL: Limit = { name: 'address-mail', most: 10, minutes: 60 }
 /** Codes and links that open nothing, from one network address. */
 const SECRET: Limit = { name: 'secret', most: 60, minutes: WINDOW }
 
+/** Wishes to sign in with a passkey, from one network address: each is remembered for minutes. */
+const PASSKEY: Limit = { name: 'passkey', most: 1000, minutes: WINDOW }
+
 type Try = readonly [limit: Limit, subject: string]
 
 export interface Tries {
@@ -64,6 +67,9 @@ export const countReentry = (db: Database, personId: string): Promise<Tries> =>
 
 /** A code shown beside a password. */
 export const countCode = (db: Database, personId: string): Promise<Tries> => count(db, [[CODE, personId]])
+
+/** A wish to sign in with a passkey. No proof is taken that was not asked for, so proofs are bounded, too. */
+export const countPasskey = (db: Database, client: string): Promise<Tries> => count(db, [[PASSKEY, client]])
 
 /** Does something with a code or a link, and counts those that open nothing (404). */
 export async function withSecret<T>(db: Database, client: string, act: () => Promise<T>): Promise<T> {

@@ -3,7 +3,7 @@ import { and, desc, eq, gt, isNull, ne, sql } from 'drizzle-orm'
 import { deleteCookie, getCookie, getRequestHeader, setCookie, type H3Event } from 'h3'
 import type { Db } from '#server/database/client'
 import { useDatabase } from '#server/database/connection'
-import { persons, secondFactors, sessions } from '#server/database/schema'
+import { passkeys, persons, secondFactors, sessions } from '#server/database/schema'
 import { isBehindTls } from '#server/http/client'
 import { Problem } from '#server/http/problem'
 import { PERSON_HEADER } from '#shared/http/personHeader'
@@ -104,7 +104,8 @@ async function findSession(secret: string | undefined, db: Db): Promise<Session 
         givenName: persons.givenName,
         familyName: persons.familyName,
         confirmedAt: persons.confirmedAt,
-        hasSecondFactor: sql<boolean>`${secondFactors.confirmedAt} is not null`,
+        hasSecondFactor: sql<boolean>`${secondFactors.confirmedAt} is not null
+          or exists (select 1 from ${passkeys} k where k.person_id = ${persons.id})`,
       },
       actingAs: sessions.actingAs,
     })

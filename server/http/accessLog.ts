@@ -21,6 +21,8 @@ export function logAs(event: H3Event, act: LoggedAct, personId: string): void {
   event.context.signedIn = personId
 }
 
+const SIGN_INS: ReadonlySet<LoggedAct> = new Set(['signIn', 'signInByCode', 'signInByPasskey'])
+
 /**
  * Writes down what an endpoint of the access log did, and for every endpoint that somebody signed in was refused. A log
  * that cannot be written is told of in the error stream and stops nobody.
@@ -35,7 +37,7 @@ export async function logAccess(event: H3Event, endpoint: Endpoint, failure: unk
   if (!act || (failure !== null && !isRefusal && !isTry)) return
   try {
     const person = await getPerson(event)
-    if (failure !== null && !person && act !== 'signIn' && act !== 'signInByCode') return
+    if (failure !== null && !person && !SIGN_INS.has(act)) return
     const seminarId = (event.context.seminarId as string | undefined) ?? getRouterParams(event).seminarId
     await writeAccessLog(useDatabase('access'), {
       act: (event.context.logAct as LoggedAct | undefined) ?? act,

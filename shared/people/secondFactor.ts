@@ -1,7 +1,18 @@
 import { z } from 'zod'
 
+export const PasskeyRow = z.object({
+  id: z.uuid(),
+  title: z.string(),
+  site: z.string(), // host it works at
+  madeAt: z.iso.datetime(),
+  lastUsedAt: z.iso.datetime().nullable(),
+})
+export type PasskeyRow = z.infer<typeof PasskeyRow>
+
 export const SecondFactorView = z.object({
-  isOn: z.boolean(),
+  isOn: z.boolean(), // the password alone does not sign in
+  hasApp: z.boolean(), // an app makes codes
+  passkeys: z.array(PasskeyRow),
   codesLeft: z.number().int(), // recovery codes nobody has used
   isDemanded: z.boolean(), // of staff of this installation
 })

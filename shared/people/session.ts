@@ -28,8 +28,12 @@ export const SessionView = z.object({
 export type SessionView = z.infer<typeof SessionView>
 
 export const SessionAnswer = z.object({ session: SessionView.nullable() })
-/** Signed in, or, where a second step is set up, asked for its code first. */
-export const SignInAnswer = z.object({ session: SessionView.nullable(), needsCode: z.boolean() })
+/** Signed in, or, where a second step is set up, asked for it first: a code, or a passkey. */
+export const SignInAnswer = z.object({
+  session: SessionView.nullable(),
+  needsCode: z.boolean(),
+  hasPasskey: z.boolean(), // false also for whoever is not asked
+})
 
 /** People the sign-in page offers in demo mode. */
 export const DemoPeople = z.object({

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { AccountWrite } from '#shared/people/account'
+import LabelledField from '~/components/controls/LabelledField.vue'
 
 /** Name, address and password of an account in the making. Sentences of what is wrong stand at their fields. */
 const account = defineModel<AccountWrite>({ required: true })
@@ -10,28 +11,29 @@ const FIELDS = [
   ['email', 'E-mail', 'username', 'email'],
   ['password', 'Password', 'new-password', 'password'],
 ] as const
+let latest = account.value // several fields may be set before what was set arrives here again
+watch(account, now => (latest = now))
 const set = (field: keyof AccountWrite, value: string) => {
-  account.value = { ...account.value, [field]: value }
+  latest = { ...latest, [field]: value }
+  account.value = latest
 }
 </script>
 
 <template>
   <div class="account">
-    <div v-for="[field, label, auto, type] in FIELDS" :key="field" class="field" :class="field">
-      <label :for="field">{{ label }}</label>
-      <v-text-field
-        :id="field"
-        :model-value="account[field]"
-        :type="type"
-        :autocomplete="auto"
-        :aria-describedby="problems[field] ? `${field}-problem` : undefined"
-        @update:model-value="set(field, $event)"
-      />
-      <p v-if="problems[field]" :id="`${field}-problem`" class="field-problem" role="alert">
-        {{ problems[field] }}
-      </p>
-      <p v-else-if="field === 'password'" class="hint">Ten characters or more.</p>
-    </div>
+    <LabelledField
+      v-for="[field, label, auto, type] in FIELDS"
+      :key="field"
+      :model-value="account[field]"
+      :label="label"
+      :name="field"
+      :class="field"
+      :type="type"
+      :autocomplete="auto"
+      :problem="problems[field]"
+      :hint="field === 'password' ? 'Ten characters or more.' : undefined"
+      @update:model-value="set(field, $event)"
+    />
   </div>
 </template>
 

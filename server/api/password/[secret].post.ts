@@ -3,7 +3,7 @@ import { beginSession } from '#server/access/session'
 import { clientAddress } from '#server/http/client'
 import { route } from '#server/http/route'
 import { choosePassword } from '#server/services/people/passwords'
-import { hasSecondFactor } from '#server/services/people/secondFactor'
+import { hasSecondStep } from '#server/services/people/secondStep'
 import * as peopleEndpoints from '#shared/people/endpoints'
 
 export default route(peopleEndpoints.setPassword, async ({ event, db, params, body }) => {
@@ -11,6 +11,6 @@ export default route(peopleEndpoints.setPassword, async ({ event, db, params, bo
     choosePassword(db, params.secret, body.password),
   )
   // a link in a mailbox is no second step
-  if (!(await hasSecondFactor(db, person.id))) await beginSession(event, db, person.id)
+  if (!(await hasSecondStep(db, person.id))) await beginSession(event, db, person.id)
   return { done: true }
 })

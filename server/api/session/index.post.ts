@@ -4,7 +4,7 @@ import { beginStep } from '#server/access/signInStep'
 import { logAbout, logAs } from '#server/http/accessLog'
 import { clientAddress } from '#server/http/client'
 import { route } from '#server/http/route'
-import { hasSecondFactor } from '#server/services/people/secondFactor'
+import { hasPasskey, hasSecondStep } from '#server/services/people/secondStep'
 import { personByPassword, sessionView } from '#server/services/people/session'
 import * as peopleEndpoints from '#shared/people/endpoints'
 
@@ -17,11 +17,11 @@ export default route(peopleEndpoints.signIn, async ({ event, db, body }) => {
   })
   const person = await personByPassword(db, body.email, body.password)
   await tries.giveBack()
-  if (await hasSecondFactor(db, person.id)) {
+  if (await hasSecondStep(db, person.id)) {
     await beginStep(event, db, person.id)
     logAs(event, 'codeAsked', person.id)
-    return { session: null, needsCode: true }
+    return { session: null, needsCode: true, hasPasskey: await hasPasskey(db, person.id) }
   }
   await beginSession(event, db, person.id)
-  return { session: await sessionView(db, person), needsCode: false }
+  return { session: await sessionView(db, person), needsCode: false, hasPasskey: false }
 })

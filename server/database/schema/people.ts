@@ -106,13 +106,12 @@ export const sessions = pgTable(
   t => [index().on(t.personId)],
 )
 
-/** Counters of tries, see access/limits: by what is tried and who tries. The columns stand in the order its package asks for. */
 /** What somebody shows beside their password: codes of an app, by time (RFC 6238). */
 export const secondFactors = pgTable('second_factors', {
   personId: uuid()
     .primaryKey()
     .references(() => persons.id),
-  secret: text().notNull(), // base32
+  secret: text().notNull(), // base32, sealed, see access/seal
   confirmedAt: instant(), // null: being set up, and not asked for yet
   lastStep: integer().notNull().default(0), // number of the half minute whose code was taken last: each is taken once
   madeAt: madeAt(),
@@ -145,6 +144,38 @@ export const signInSteps = pgTable(
   t => [index().on(t.expiresAt)],
 )
 
+/** Keys in people's devices that sign them in (WebAuthn); what is kept of each opens nothing. */
+export const passkeys = pgTable(
+  'passkeys',
+  {
+    id: id(),
+    personId: uuid()
+      .notNull()
+      .references(() => persons.id),
+    credentialId: text().notNull().unique(), // base64url, as the device names it
+    publicKey: text().notNull(), // base64url of a COSE key
+    counter: bigint({ mode: 'number' }).notNull(), // how often the device has signed, where it counts
+    transports: jsonb().$type<string[]>().notNull().default([]), // how browsers reach the device
+    site: text().notNull(), // host it was made for, and works at alone
+    title: text().notNull(), // by which its owner knows it
+    lastUsedAt: instant(),
+    madeAt: madeAt(),
+  },
+  t => [index().on(t.personId)],
+)
+
+/** What a device was asked to sign; each is taken once. Only digests are kept. */
+export const passkeyChallenges = pgTable(
+  'passkey_challenges',
+  {
+    digest: text().primaryKey(),
+    personId: uuid().references(() => persons.id), // who adds a passkey; null: whoever signs in
+    expiresAt: instant().notNull(),
+  },
+  t => [index().on(t.expiresAt)],
+)
+
+/** Counters of tries, see access/limits: by what is tried and who tries. The columns stand in the order its package asks for. */
 export const rateLimits = pgTable('rate_limits', {
   key: text().primaryKey(),
   points: integer().notNull().default(0),

@@ -30,6 +30,8 @@ import {
   passwordLinks,
   persons,
   prompts,
+  passkeyChallenges,
+  passkeys,
   recoveryCodes,
   secondFactors,
   signInSteps,
@@ -136,7 +138,7 @@ async function forget(
     return
   }
   await db.delete(sessions).where(eq(sessions.personId, person.id))
-  for (const table of [secondFactors, recoveryCodes, signInSteps])
+  for (const table of [secondFactors, recoveryCodes, signInSteps, passkeys, passkeyChallenges])
     await db.delete(table).where(eq(table.personId, person.id))
   await forgetInAccessLog(db, person.id, person.email)
   await db.delete(passwordLinks).where(eq(passwordLinks.personId, person.id))

@@ -135,6 +135,8 @@ export const LEFT_BEHIND: ReadonlyArray<readonly [table: PgTable, why: string]> 
   [t.secondFactors, 'opens an account'],
   [t.recoveryCodes, 'opens an account'],
   [t.signInSteps, 'is of use for ten minutes'],
+  [t.passkeys, 'opens an account'],
+  [t.passkeyChallenges, 'is of use for minutes'],
   [t.rateLimits, 'belongs to the installation'],
   [t.accessLog, 'belongs to the installation'],
   [t.setupCodes, 'belongs to the installation'],

@@ -1,13 +1,22 @@
+import { randomUUID } from 'node:crypto'
 import * as httpEndpoints from '#shared/http/endpoints'
 import type { Row } from './roles'
 import { MANAGERS, MEMBERS, STAFF, base64, key, managersGet, rules, seminar, settings, term } from './roles'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
+import * as passkeyEndpoints from '#shared/people/passkeyEndpoints'
 import * as secondFactorEndpoints from '#shared/people/secondFactorEndpoints'
 import * as accessLogEndpoints from '#shared/people/accessLogEndpoints'
 import * as accountEndpoints from '#shared/people/accountEndpoints'
 import * as peopleEndpoints from '#shared/people/endpoints'
 import * as t from '#server/database/schema'
 import { people } from '#demo/people'
+
+const passkey = { id: 'AAAA', rawId: 'AAAA', type: 'public-key' }
+const madePasskey = { ...passkey, response: { clientDataJSON: 'AAAA', attestationObject: 'AAAA' } }
+const shownPasskey = {
+  ...passkey,
+  response: { clientDataJSON: 'AAAA', authenticatorData: 'AAAA', signature: 'AAAA' },
+}
 
 /** What each role is answered at the routes of people. */
 export const PEOPLE_ROUTES: readonly Row[] = [
@@ -85,6 +94,31 @@ export const PEOPLE_ROUTES: readonly Row[] = [
     path: () => '/api/session/code',
     body: () => ({ code: '123456' }),
     expected: [401, 401, 401, 401, 401, 401, 401],
+  },
+  ...[
+    { endpoint: passkeyEndpoints.beginPasskey, path: () => '/api/account/passkeys/begin' },
+    { endpoint: passkeyEndpoints.removePasskey, path: () => `/api/account/passkeys/${randomUUID()}/remove` },
+  ].map(row => ({
+    ...row,
+    body: () => ({ password: 'not this one' }),
+    expected: [401, 422, 422, 422, 422, 422, 422] as const,
+  })),
+  {
+    endpoint: passkeyEndpoints.addPasskey, // at an address without a name
+    path: () => '/api/account/passkeys',
+    body: () => ({ title: 'A phone', credential: madePasskey }),
+    expected: [401, 409, 409, 409, 409, 409, 409],
+  },
+  {
+    endpoint: passkeyEndpoints.beginSignInByPasskey,
+    path: () => '/api/session/passkey/begin',
+    expected: [409, 409, 409, 409, 409, 409, 409],
+  },
+  {
+    endpoint: passkeyEndpoints.signInByPasskey,
+    path: () => '/api/session/passkey',
+    body: () => ({ credential: shownPasskey }),
+    expected: [409, 409, 409, 409, 409, 409, 409],
   },
   {
     endpoint: accountEndpoints.changeEmail,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { SecondFactorSecret } from '#shared/people/secondFactor'
 import * as secondFactorEndpoints from '#shared/people/secondFactorEndpoints'
+import { useSecondStep } from '~/composables/people/useSecondStep'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
@@ -8,6 +9,7 @@ import AccountName from '~/components/controls/AccountName.vue'
 import LabelledField from '~/components/controls/LabelledField.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 import FormFoot from './FormFoot.vue'
+import RecoveryCodes from './RecoveryCodes.vue'
 
 /** The second step when signing in: a code of an app beside the password, and recovery codes for the day the phone is gone. */
 const props = defineProps<{ email: string }>()
@@ -15,11 +17,7 @@ const emit = defineEmits<{ changed: [] }>()
 const api = useApi()
 const notices = useNotices()
 const { busy, problems, problem, send } = useSending()
-const {
-  data: step,
-  error,
-  refresh,
-} = await useAsyncData('second-factor', () => api.call(secondFactorEndpoints.readSecondFactor))
+const { data: step, error, refresh } = await useSecondStep()
 type Form = 'begin' | 'codes' | 'end'
 const VERBS: Readonly<Record<Form, string>> = {
   begin: 'Go on',
@@ -54,9 +52,14 @@ async function withPassword() {
     codes.value = made.codes
     notices.say('New recovery codes are made. The old ones open nothing any more.')
   } else {
-    if (!(await send(() => api.call(secondFactorEndpoints.endSecondFactor, { body })))) return
-    codes.value = []
-    notices.say('The second step is off. Your password alone signs you in.')
+    const left = await send(() => api.call(secondFactorEndpoints.endSecondFactor, { body }))
+    if (!left) return
+    if (!left.isOn) codes.value = []
+    notices.say(
+      left.isOn
+        ? 'The app’s codes are of no use any more. Your passkeys still are.'
+        : 'The second step is off. Your password alone signs you in.',
+    )
   }
   close()
   await refresh()
@@ -74,10 +77,14 @@ async function confirm() {
   emit('changed')
 }
 
-async function copy() {
-  await navigator.clipboard.writeText(codes.value.join('\n'))
-  notices.say('Copied. Keep the codes where you find them without your phone.')
-}
+/** Where a second step is demanded, one of its ways has to stay. */
+const mayEnd = computed(() => !step.value?.isDemanded || step.value.passkeys.length > 0)
+const lead = computed(() => {
+  if (step.value?.hasApp) return 'After your password, a code from an app on your phone is asked for.'
+  if (step.value?.isOn)
+    return 'After your password, a passkey or a recovery code is asked for. An app on your phone can make codes, too.'
+  return 'After your password, a code from an app on your phone can be asked for. Whoever learns your password then still cannot sign in.'
+})
 </script>
 
 <template>
@@ -88,37 +95,20 @@ async function copy() {
     </p>
     <template v-else-if="step">
       <p class="lead">
-        {{
-          step.isOn
-            ? 'After your password, a code from an app on your phone is asked for.'
-            : 'After your password, a code from an app on your phone can be asked for. Whoever learns your password then still cannot sign in.'
-        }}
+        {{ lead }}
         <template v-if="step.isDemanded && !step.isOn">
-          This Jovrel asks it of everybody who teaches: seminars open for you once it is on.
+          This Jovrel asks a code or a passkey of everybody who teaches: seminars open for you once you have
+          one.
         </template>
       </p>
       <p v-if="step.isOn && codes.length === 0" class="hint">
         {{ step.codesLeft }} of your recovery codes are not used yet.
       </p>
-      <div v-if="codes.length > 0" class="codes">
-        <p>
-          These recovery codes sign you in once each, when you do not have your phone. They are shown only
-          now.
-        </p>
-        <ul aria-label="Recovery codes">
-          <li v-for="c in codes" :key="c">{{ c }}</li>
-        </ul>
-        <p class="acts">
-          <v-btn @click="copy">Copy the codes</v-btn>
-          <TextButton @click="codes = []">I have kept them</TextButton>
-        </p>
-      </div>
+      <RecoveryCodes v-if="codes.length > 0" :codes="codes" @kept="codes = []" />
       <p v-if="form === null" class="acts">
-        <TextButton v-if="!step.isOn" @click="form = 'begin'">Set it up</TextButton>
-        <template v-else>
-          <TextButton @click="form = 'codes'">Make new recovery codes</TextButton>
-          <TextButton v-if="!step.isDemanded" @click="form = 'end'">Turn it off</TextButton>
-        </template>
+        <TextButton v-if="!step.hasApp" @click="form = 'begin'">Set it up</TextButton>
+        <TextButton v-if="step.isOn" @click="form = 'codes'">Make new recovery codes</TextButton>
+        <TextButton v-if="step.hasApp && mayEnd" @click="form = 'end'">Turn it off</TextButton>
       </p>
       <form v-else-if="secret" novalidate @submit.prevent="confirm">
         <div class="secret">
@@ -170,21 +160,7 @@ async function copy() {
   flex: 1;
   min-width: 200px;
 }
-.key,
-.codes ul {
+.key {
   font-family: ui-monospace, monospace;
-}
-.codes {
-  display: grid;
-  gap: 10px;
-  width: 100%;
-  border: 1px solid var(--line);
-  background: var(--sheet);
-  padding: 14px 18px;
-}
-.codes ul {
-  list-style: none;
-  columns: 2;
-  max-width: 320px;
 }
 </style>

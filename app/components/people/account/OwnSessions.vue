@@ -41,7 +41,7 @@ const endOthers = () =>
       {{ error.message }} <TextButton @click="refresh()">Try again</TextButton>
     </p>
     <ClientOnly>
-      <ul class="sessions" aria-label="Browsers in which you are signed in">
+      <ul class="account-rows" aria-label="Browsers in which you are signed in">
         <li v-for="s in sessions" :key="s.id">
           <span
             ><b>{{ browserName(s.agent) }}</b> <span class="muted">{{ when(s) }}</span></span
@@ -62,28 +62,3 @@ const endOthers = () =>
     <p class="hint">A browser is signed out by itself after a week without use, and after 30 days at most.</p>
   </section>
 </template>
-
-<style scoped>
-.sessions {
-  list-style: none;
-  width: 100%;
-}
-.sessions li {
-  display: flex;
-  gap: 12px;
-  justify-content: space-between;
-  align-items: baseline;
-  padding: 9px 0;
-  border-bottom: 1px solid var(--line);
-}
-.sessions li:last-child {
-  border-bottom: 0;
-}
-.sessions :deep(button) {
-  flex: none;
-}
-.muted {
-  color: var(--ink-3);
-  font-size: 0.84375rem;
-}
-</style>

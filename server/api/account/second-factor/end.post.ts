@@ -1,6 +1,7 @@
 import { passwordAgain } from '#server/http/passwordAgain'
 import { route } from '#server/http/route'
-import { endSecondFactor, secondFactorView } from '#server/services/people/secondFactor'
+import { endSecondFactor } from '#server/services/people/secondFactor'
+import { secondFactorView } from '#server/services/people/secondStep'
 import * as secondFactorEndpoints from '#shared/people/secondFactorEndpoints'
 
 export default route(secondFactorEndpoints.endSecondFactor, async ({ event, db, body }) => {
