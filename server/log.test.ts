@@ -1,6 +1,6 @@
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { z } from 'zod'
-import { loggable } from './log'
+import { loggable, logSeldom } from './log'
 
 describe('what a log says of an error', () => {
   it('is its code and where it came from, never the statement, its parameters or its message', () => {
@@ -26,5 +26,19 @@ describe('what a log says of an error', () => {
   })
   it('manages with what is no error at all', () => {
     expect(loggable('a text')).toEqual({ name: 'string', frames: [] })
+  })
+
+  it('says once in ten seconds what many requests meet, and how many there were', () => {
+    vi.useFakeTimers()
+    const lines = vi.spyOn(console, 'error').mockImplementation(() => {})
+    const away = Object.assign(new Error('gone'), { code: '57P03' })
+    for (let n = 0; n < 300; n++) logSeldom('database', away, { route: 'GET /api/session' })
+    logSeldom('database', away, { route: 'GET /api/account' })
+    expect(lines).toHaveBeenCalledTimes(2)
+    vi.advanceTimersByTime(10_001)
+    logSeldom('database', away, { route: 'GET /api/session' })
+    expect(JSON.parse(lines.mock.lastCall![0] as string)).toMatchObject({ before: '299' })
+    vi.useRealTimers()
+    lines.mockRestore()
   })
 })

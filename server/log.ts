@@ -15,6 +15,24 @@ export function logError(task: string, error: unknown, more: Readonly<Record<str
   console.error(JSON.stringify({ at: new Date().toISOString(), task, ...more, error: loggable(error) }))
 }
 
+const SELDOM = 10_000 // milliseconds between two lines of one kind
+const told = new Map<string, { at: number; untold: number }>() // by task, code and what else is said
+
+/**
+ * The same for what many requests meet at once, like a database that is away: one line of a kind in ten seconds, which
+ * says how many there were since the last.
+ */
+export function logSeldom(task: string, error: unknown, more: Readonly<Record<string, string>> = {}): void {
+  const kind = [task, loggable(error).code, ...Object.values(more)].join(' ')
+  const last = told.get(kind)
+  if (last && Date.now() - last.at < SELDOM) {
+    last.untold++
+    return
+  }
+  told.set(kind, { at: Date.now(), untold: 0 })
+  logError(task, error, last?.untold ? { ...more, before: String(last.untold) } : more)
+}
+
 /** Looks through the wrapper of a failed query, whose message holds the statement with its parameters. */
 export function loggable(error: unknown): LoggedError {
   if (!(error instanceof Error)) return { name: typeof error, frames: [] }

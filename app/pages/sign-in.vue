@@ -198,7 +198,8 @@ form {
   gap: 14px;
   margin-top: 16px;
 }
-form .main {
+form > .main,
+form > .enter {
   justify-self: start;
   margin-top: 4px;
 }

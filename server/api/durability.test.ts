@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { Client, TEST_NOW, testServer } from '#server/testing/server'
+import { until } from '#server/testing/until'
 import { doc } from '#server/testing/world'
 import { isAlive, removeCluster, startCluster, type Cluster } from '#scripts/cluster.mjs'
 import type { DraftView, ThreadView } from '#shared/contributing/thread'
@@ -171,4 +172,60 @@ describe('what was acknowledged', () => {
       await again.stop()
     }
   })
+
+  it('is served again to everyone once the database has restarted under load; who asks meanwhile is answered', async () => {
+    const server = await testServer(cluster.url())
+    try {
+      const asking = await askOnAndOn(server.address, 40)
+      await until('a load', async () => asking.meanwhile.length > 60)
+      const dying = family(cluster.pid!)
+      process.kill(cluster.pid!, 'SIGINT') // ends every connection, whatever it does
+      await gone(dying)
+      cluster = await startCluster(folder, [], { port: Number(new URL(cluster.url()).port) })
+      asking.databaseIsBack()
+      await until('answers', async () => asking.after.length > 200)
+      await asking.end()
+      expect([200, 503]).toEqual(expect.arrayContaining([...new Set(asking.meanwhile)]))
+      expect([...new Set(asking.after)]).toEqual([200])
+    } finally {
+      await server.stop()
+    }
+  })
 })
+
+/**
+ * So many readers, each of whom asks again as soon as they are answered.
+ *
+ * @returns with how they were answered: what was asked once the database was back, and the rest
+ */
+async function askOnAndOn(address: string, readers: number) {
+  const people = await Promise.all(
+    ['liv', 'nico', 'malin', 'ines'].map(who => new Client(address).signIn(`${who}@northmere.example`)),
+  )
+  const { body } = await people[0]!.json<{ session: { seminars: Array<{ id: string }> } }>(
+    'GET',
+    '/api/session',
+  )
+  const path = `/api/seminars/${body.session.seminars[0]!.id}`
+  const meanwhile: number[] = []
+  const after: number[] = []
+  let isBack = false
+  let isOver = false
+  const asking = Array.from({ length: readers }, async (_, n) => {
+    while (!isOver) {
+      const answers = isBack ? after : meanwhile
+      const answer = await people[n % people.length]!.send('GET', path)
+      await answer.text()
+      answers.push(answer.status)
+    }
+  })
+  return {
+    meanwhile,
+    after,
+    databaseIsBack: () => (isBack = true),
+    async end() {
+      isOver = true
+      await Promise.all(asking)
+    },
+  }
+}

@@ -15,7 +15,7 @@ import { now } from '#server/clock'
 import { LARGEST_BODY, LARGEST_UNASKED } from '#shared/http/limits'
 import type { Endpoint, Read, Sent } from '#shared/http/endpoint'
 import { getPerson, notSignedIn } from '#server/access/session'
-import { logError } from '#server/log'
+import { logError, logSeldom } from '#server/log'
 import { logAccess } from './accessLog'
 import { parseJson, readLimited, requireWellFormed } from './body'
 import { madeFrom } from './endpointOf'
@@ -183,7 +183,7 @@ function parseAnswer(schema: z.ZodType, answer: unknown): unknown {
 }
 
 function databaseProblem(event: H3Event, error: unknown, failure: 'away' | 'slow'): Problem {
-  logError('database', error, { route: `${event.method} ${event.context.matchedRoute?.path ?? 'a page'}` })
+  logSeldom('database', error, { route: `${event.method} ${event.context.matchedRoute?.path ?? 'a page'}` })
   setResponseHeader(event, 'retry-after', 2)
   return new Problem(503, failure === 'away' ? 'databaseAway' : 'busy', UNREACHED[failure])
 }
