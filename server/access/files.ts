@@ -11,6 +11,7 @@ import {
   markFiles,
   marks,
 } from '#server/database/schema'
+import { talkOf } from '#core/contributing/talkSettings'
 import { readable } from '#server/services/contributing/readable'
 import { isStaff, nothingHere, requireActivity } from './seminar'
 import { requirePerson } from './session'
@@ -20,12 +21,20 @@ type FileRow = typeof files.$inferSelect
 
 /**
  * Somebody who may have a file: what came with a contribution is for whoever may read the contribution; what is in a
- * brief is for the seminar, and for those it is shared with; what goes with a letter is for staff and, once returned, its student; what is not with anything yet is its maker's alone.
+ * brief is for the seminar, and for those it is shared with; what goes with a letter is for staff and, once returned, its
+ * student; what is not with anything yet is its maker's alone.
+ *
+ * @returns whether they are not to know whose it is
  */
-export async function requireFileReader(event: H3Event, db: Db, file: FileRow, now: Date): Promise<void> {
+export async function requireFileReader(
+  event: H3Event,
+  db: Db,
+  file: FileRow,
+  now: Date,
+): Promise<{ readonly isUnnamed: boolean }> {
   const person = await requirePerson(event)
   const [maker] = await db.select().from(enrolments).where(eq(enrolments.id, file.madeBy))
-  if (maker?.personId === person.id && maker.state !== 'withdrawn') return
+  if (maker?.personId === person.id && maker.state !== 'withdrawn') return { isUnnamed: false }
   const [attached] = await db
     .select({ id: contributions.id, activityId: contributions.activityId, state: contributions.state })
     .from(contributionFiles)
@@ -35,12 +44,13 @@ export async function requireFileReader(event: H3Event, db: Db, file: FileRow, n
   if (attached) {
     const actor = await requireActivity(event, db, attached.activityId, now)
     if (actor.activity.kind === 'wiki') {
-      if (await mayReadVersion(db, actor, attached.id, now)) return
+      if (await mayReadVersion(db, actor, attached.id, now)) return { isUnnamed: false }
       throw nothingHere()
     }
     const found = attached.state === 'draft' ? null : await readable(db, actor, attached.id, now)
     if (!found || (found.row.state === 'withdrawn' && !isStaff(actor.enrolment))) throw nothingHere()
-    return
+    const isHidden = talkOf(actor.activity.settings).namesHidden && !isStaff(actor.enrolment)
+    return { isUnnamed: isHidden && !(maker && isStaff(maker)) }
   }
   const [withLetter] = await db
     .select({ activityId: marks.activityId, enrolmentId: marks.enrolmentId, returned: marks.returned })
@@ -55,7 +65,7 @@ export async function requireFileReader(event: H3Event, db: Db, file: FileRow, n
       (actor.enrolment.id === withLetter.enrolmentId &&
         withLetter.returned?.files?.some(f => f.id === file.id))
     )
-      return
+      return { isUnnamed: false }
     throw nothingHere()
   }
   if (!maker || !isStaff(maker)) throw nothingHere()
@@ -73,4 +83,5 @@ export async function requireFileReader(event: H3Event, db: Db, file: FileRow, n
     ),
   )
   if (member === 0) throw nothingHere()
+  return { isUnnamed: false }
 }

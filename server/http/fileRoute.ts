@@ -15,7 +15,7 @@ import { requirePerson } from '#server/access/session'
 import { now } from '#server/clock'
 import type { Database } from '#server/database/client'
 import { useDatabase, type PoolName } from '#server/database/connection'
-import { fileById } from '#server/services/files/files'
+import { fileById, unnamedFile } from '#server/services/files/files'
 import { FileParams } from '#shared/files/file'
 import type { Endpoint, Read } from '#shared/http/endpoint'
 import { logError } from '#server/log'
@@ -61,8 +61,8 @@ export function fileRoute(endpoint: Endpoint, handle: (file: StoredFile) => Serv
       const params = FileParams.safeParse({ fileId: getRouterParam(event, 'fileId') })
       const file = params.success ? await fileById(db, params.data.fileId) : null
       if (!file) throw nothingHere()
-      await requireFileReader(event, db, file, now())
-      return sendFile(event, handle(file))
+      const { isUnnamed } = await requireFileReader(event, db, file, now())
+      return sendFile(event, handle(isUnnamed ? await unnamedFile(file) : file))
     } catch (error) {
       return answerProblem(event, error)
     }

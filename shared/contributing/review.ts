@@ -50,7 +50,10 @@ export const NamesCheck = z.object({
   text: z.string().max(200_000),
   fileIds: z.array(z.uuid()).max(20).default([]),
 })
-export const NamesFound = z.object({ found: z.array(FoundNameView) })
+export const NamesFound = z.object({
+  found: z.array(FoundNameView),
+  notSearched: z.array(z.string()), // names of papers whose words cannot be read: their pages are pictures
+})
 
 export const GivenHead = z.object({
   id: z.uuid(), // of the allocation: drawn at random

@@ -182,7 +182,7 @@ const sentence = computed(
           <p v-for="(line, n) in item.change ? [] : pieces(item)" :key="n" class="line" data-line>
             <RecordLine :pieces="line" />
           </p>
-          <AttachmentList v-if="item.files.length > 0" :files="item.files" />
+          <AttachmentList v-if="item.files.length > 0" :files="names.hideFiles(item.files)" />
           <MarkOne
             v-if="combine && !item.withdrawn"
             :combine="combine"

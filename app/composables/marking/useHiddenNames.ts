@@ -1,6 +1,8 @@
 import type { RichNode } from '#core/contributing/richText'
 import { seededRandom, shuffled } from '#core/chance/seededRandom'
 import { splitNames, type NamePiece, type Unnamed } from '#core/marking/hideNames'
+import { neutralName } from '#core/contributing/neutralName'
+import type { AttachedFile } from '#shared/contributing/thread'
 import type { DeskStudent } from '#shared/marking/desk'
 
 /**
@@ -83,6 +85,9 @@ export function useHiddenNames(activityId: () => string, students: () => readonl
     hide,
     hideDoc,
     showDoc,
+    /** Files under names that do not say whose they are. */
+    hideFiles: (files: readonly AttachedFile[]): AttachedFile[] =>
+      files.map((f, i) => (on.value ? { ...f, name: neutralName(`File ${i + 1}`, f.name) } : f)),
     nameOf: (s: { id: string; name: string }) => (on.value ? (aliasOf.value.get(s.id) ?? s.name) : s.name),
     givenOf: (s: { id: string; givenName: string }) =>
       on.value ? (aliasOf.value.get(s.id) ?? s.givenName) : s.givenName,

@@ -1,3 +1,4 @@
+import { neutralName } from '#core/contributing/neutralName'
 import { KINDS } from '#core/contributing/kinds'
 import { reachOf } from '#core/contributing/openings'
 import { readingOf } from '#core/contributing/reading/reading'
@@ -252,8 +253,7 @@ const noteView = ({
 
 /** A file's own name can say whose it is. */
 function unnamed(file: AttachedFile, i: number): AttachedFile {
-  const extension = /\.[a-z0-9]{1,5}$/i.exec(file.name)?.[0].toLowerCase() ?? ''
-  return { ...file, name: `Attachment ${i + 1}${extension}` }
+  return { ...file, name: neutralName(`Attachment ${i + 1}`, file.name) }
 }
 
 /** Whether classmates' contributions are still hidden from everyone but staff. */

@@ -1,8 +1,11 @@
+import { neutralName } from '#core/contributing/neutralName'
 import { and, eq, ne, sql } from 'drizzle-orm'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { files } from '#server/database/schema'
-import { refusedField } from '#server/http/problem'
+import { Problem, refusedField } from '#server/http/problem'
+import { talkOf } from '#core/contributing/talkSettings'
+import { readText } from '#server/services/contributing/reading/inThread'
 import { requireTaken } from '#server/services/contributing/attach'
 import type { FileView, FileWrite } from '#shared/files/file'
 import { typeOf } from './fileType'
@@ -45,11 +48,37 @@ export async function keepAttachment(
     )
   requireTaken(actor.activity, { type: known ?? DOCX, size: bytes.length })
   const type = known ?? DOCX
-  const isUnnamed = actor.activity.kind === 'review'
+  const isReview = actor.activity.kind === 'review'
+  const isUnnamed = isReview || talkOf(actor.activity.settings).namesHidden
   const needsReading = isDocument || isUnnamed
   const read = needsReading ? await readAttachment(bytes, type, isUnnamed) : { bytes, textHtml: null }
-  return store(db, actor, write, { ...read, bytes: Buffer.from(read.bytes), type, begunAt, madeAt: now })
+  return store(db, actor, write, {
+    textHtml: read.textHtml,
+    bytes: Buffer.from(read.bytes),
+    paperWords: isReview && type === 'application/pdf' ? await wordsOfPaper(bytes, write.name) : null,
+    withoutMetadata: isUnnamed,
+    type,
+    begunAt,
+    madeAt: now,
+  })
 }
+
+/** Empty for a paper whose words cannot be read: its pages are pictures, or too many. */
+async function wordsOfPaper(bytes: Buffer, name: string): Promise<string> {
+  try {
+    return (await readText(bytes, name, null)).words
+  } catch (error) {
+    if (error instanceof Problem) return ''
+    throw error
+  }
+}
+
+/** A file for a reader who is not told whose it is: its own name may say so, and so may what its program wrote into it. */
+export async function unnamedFile<F extends StoredFile>(file: F): Promise<F> {
+  const { bytes } = file.withoutMetadata ? file : await readAttachment(file.bytes, file.type, true)
+  return { ...file, name: neutralName('Attachment', file.name), bytes: Buffer.from(bytes) }
+}
+type StoredFile = typeof files.$inferSelect
 
 function bytesOf(write: FileWrite): Buffer {
   const bytes = Buffer.from(write.base64, 'base64')
@@ -71,6 +100,8 @@ async function store(
     readonly bytes: Buffer
     readonly type: string
     readonly textHtml: string | null
+    readonly paperWords?: string | null
+    readonly withoutMetadata?: boolean
     readonly begunAt?: Date
     readonly madeAt?: Date
   },

@@ -4,16 +4,27 @@ import { DomUtils, parseDocument } from 'htmlparser2'
 import { refusedField } from '#server/http/problem'
 import { DOCX, unpackDocx } from './docxText'
 import { typeOf } from './fileType'
+import { stripGif } from './stripGif'
+import { stripMp3, stripMp4, stripOgg, stripWav, stripWebm } from './stripRecording'
 
 /**
- * A file without what its program wrote into it about people: authors, titles, places, cameras, dates. What one sees in
- * it stays as it was. Recordings are kept as they are: who speaks is heard anyway.
+ * A file without what its program wrote into it about people: authors, titles, places, cameras, dates. What one sees and
+ * hears in it stays as it was.
  */
 export async function stripMetadata(bytes: Buffer, type: string): Promise<Buffer> {
   if (type === 'application/pdf') return stripPdf(bytes)
   if (type === DOCX) return stripDocx(bytes)
-  return stripPicture(bytes)
+  const recording = RECORDINGS.find(([types]) => types.includes(type))
+  return recording ? recording[1](bytes) : stripPicture(bytes)
 }
+
+const RECORDINGS: ReadonlyArray<readonly [types: readonly string[], strip: (bytes: Buffer) => Buffer]> = [
+  [['audio/mpeg'], stripMp3],
+  [['audio/wav'], stripWav],
+  [['audio/ogg'], stripOgg],
+  [['video/mp4', 'audio/mp4'], stripMp4],
+  [['video/webm', 'audio/webm'], stripWebm],
+]
 
 /** Everywhere a PDF keeps who made it: its information, XMP packets of any object, private data of programs, names on annotations. */
 async function stripPdf(bytes: Buffer): Promise<Buffer> {
@@ -118,6 +129,7 @@ function stripPicture(bytes: Buffer): Buffer {
   if (type === 'image/jpeg') return stripJpeg(bytes)
   if (type === 'image/png') return stripPng(bytes)
   if (type === 'image/webp') return stripWebp(bytes)
+  if (type === 'image/gif') return stripGif(bytes)
   return bytes
 }
 

@@ -14,6 +14,7 @@ const isDoc = (value: object): boolean => (value as { type?: unknown }).type ===
  * nodes and marks only.
  */
 export function rewritten(table: string, column: string, value: unknown): unknown {
+  if (table === 'files' && column === 'without_metadata') return false // an archive may say so of any file
   if (typeof value === 'string') return isHtml(column) ? sanitiserOf(table, column)(value) : value
   if (Array.isArray(value)) return value.map(v => rewritten(table, column, v))
   if (typeof value !== 'object' || value === null) return value

@@ -2,7 +2,12 @@
 import type { FoundNameView } from '#shared/contributing/review'
 
 /** What in a text would tell who wrote it, before it is handed in. It is the writer's to decide. */
-const props = defineProps<{ found: readonly FoundNameView[]; what: string; verb: string }>()
+const props = defineProps<{
+  found: readonly FoundNameView[]
+  notSearched?: readonly string[] // names of papers without words that can be read
+  what: string
+  verb: string
+}>()
 const emit = defineEmits<{ goOn: []; back: [] }>()
 const list = computed(() => [...new Map(props.found.map(f => [f.exact, f])).values()])
 const words = (f: FoundNameView) =>
@@ -16,12 +21,15 @@ onMounted(() => back.value?.querySelector('button')?.focus())
 <template>
   <section class="found" role="alertdialog" aria-label="Names in it">
     <h3>This could tell who is who</h3>
-    <p>Names are hidden here, and {{ what }} holds:</p>
-    <ul>
+    <p v-if="list.length > 0">Names are hidden here, and {{ what }} holds:</p>
+    <ul v-if="list.length > 0">
       <li v-for="f in list" :key="f.exact">
         <b>“{{ f.exact }}”</b> {{ words(f) }}
       </li>
     </ul>
+    <p v-for="name in notSearched" :key="name">
+      The pages of “{{ name }}” are pictures, so no names could be looked for in it. Look through it yourself.
+    </p>
     <p ref="back" class="acts">
       <v-btn class="main" @click="emit('back')">Go back and change it</v-btn
       ><v-btn @click="emit('goOn')">{{ verb }} as it is</v-btn>

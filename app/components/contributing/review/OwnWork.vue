@@ -52,17 +52,20 @@ const late = computed(() => props.own.writeEndsAt !== null && new Date(props.own
 
 // names are looked for before it goes in; what is found, its writer decides about
 const found = shallowRef<readonly FoundNameView[]>([])
+const notSearched = shallowRef<readonly string[]>([])
 let decide: ((goOn: boolean) => void) | null = null
 async function check(text: string, fileIds: readonly string[]): Promise<boolean> {
   const answer = await api.call(reviewEndpoints.findNamesInWork, {
     params: { activityId: props.activity.id },
     body: { text, fileIds },
   })
-  if (answer.found.length === 0) return true
+  if (answer.found.length + answer.notSearched.length === 0) return true
   found.value = answer.found
+  notSearched.value = answer.notSearched
   return new Promise(resolve => {
     decide = goOn => {
       found.value = []
+      notSearched.value = []
       resolve(goOn)
     }
   })
@@ -166,8 +169,9 @@ function edited() {
         @posted="handedIn"
       />
       <NamesFoundPanel
-        v-if="found.length > 0"
+        v-if="found.length + notSearched.length > 0"
         :found="found"
+        :not-searched="notSearched"
         what="your work"
         verb="Hand it in"
         @go-on="decide?.(true)"

@@ -27,27 +27,31 @@ export async function knownPeople(db: Db, actor: Pick<ActivityActor, 'activity'>
     )
 }
 
-/** What in a text, and in the documents that come with it, tells who wrote it or about whom. */
+/**
+ * What in a text, and in the documents and papers that come with it, tells who wrote it or about whom; and which of its
+ * papers cannot be looked into.
+ */
 export async function namesIn(
   db: Db,
   actor: ActivityActor,
   { text, fileIds }: { readonly text: string; readonly fileIds: readonly string[] },
-): Promise<{ found: FoundName[] }> {
+): Promise<{ found: FoundName[]; notSearched: string[] }> {
   const [people, documents] = await Promise.all([
     knownPeople(db, actor),
     fileIds.length > 0
       ? db
-          .select({ html: files.textHtml, name: files.name })
+          .select({ html: files.textHtml, words: files.paperWords, name: files.name, type: files.type })
           .from(files)
           .where(and(inArray(files.id, [...fileIds]), eq(files.madeBy, actor.enrolment.id)))
       : [],
   ])
-  const others = documents.flatMap(d => [d.name, d.html?.replace(/<[^>]+>/g, ' ') ?? ''])
+  const others = documents.flatMap(d => [d.name, d.html?.replace(/<[^>]+>/g, ' ') ?? '', d.words ?? ''])
   return {
     found: [
       ...findNames(text, people, actor.enrolment.id),
       ...others.flatMap(t => findNames(t, people, actor.enrolment.id).map(f => ({ ...f, start: 0 }))),
     ].slice(0, 30),
+    notSearched: documents.filter(d => d.type === 'application/pdf' && !d.words).map(d => d.name),
   }
 }
 

@@ -1,3 +1,4 @@
+import { neutralName } from '#core/contributing/neutralName'
 import type { ActivityActor } from '#server/access/seminar'
 import { and, eq, inArray } from 'drizzle-orm'
 import type { Db } from '#server/database/client'
@@ -271,7 +272,7 @@ export async function blindFiles(db: Db, allocation: Allocation) {
   const files = (await attachedFiles(db, { ids: [allocation.entryId] })).get(allocation.entryId) ?? []
   return files.map(({ name, type, size, hasText }, index) => ({
     place: index,
-    name: `Work ${index + 1}${/\.[a-z0-9]{1,5}$/i.exec(name)?.[0].toLowerCase() ?? ''}`,
+    name: neutralName(`Work ${index + 1}`, name),
     type,
     size,
     hasText,
