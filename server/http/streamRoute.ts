@@ -6,9 +6,14 @@ import type { Database } from '#server/database/client'
 import { useDatabase } from '#server/database/connection'
 import type { Endpoint, Read } from '#shared/http/endpoint'
 import { madeFrom } from './endpointOf'
+import { Problem } from './problem'
 import { answerProblem, paramsOf } from './route'
 
 const HEARTBEAT = 25_000 // milliseconds: below what proxies cut, and how often it is asked anew whether one may still listen
+
+const MOST_STREAMS = 40 // of one person, in one process
+const open = new Map<string, number>()
+const streamsOf = (personId: string): number => open.get(personId) ?? 0
 
 interface Asked<P> {
   readonly event: H3Event
@@ -37,6 +42,9 @@ export function streamRoute<E extends Endpoint, Who>(
       }
       const who = await ask()
       const { id: personId } = await requirePerson(event)
+      if (streamsOf(personId) >= MOST_STREAMS)
+        throw new Problem(429, 'tooManyStreams', 'Jovrel is open in too many tabs. Close some of them.')
+      open.set(personId, streamsOf(personId) + 1)
       const stream = createEventStream(event)
       const stop = await start(db, who, message => void stream.push(JSON.stringify(message)))
       const askAgain = () => {
@@ -48,6 +56,8 @@ export function streamRoute<E extends Endpoint, Who>(
       const beat = setInterval(askAgain, HEARTBEAT)
       const forget = whenAccessMayEnd(personId, askAgain)
       stream.onClosed(async () => {
+        open.set(personId, streamsOf(personId) - 1)
+        if (streamsOf(personId) === 0) open.delete(personId)
         clearInterval(beat)
         forget()
         stop()

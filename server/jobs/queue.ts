@@ -3,6 +3,7 @@ import PgBoss from 'pg-boss'
 import { clearLimits } from '#server/access/limits'
 import { useDatabase } from '#server/database/connection'
 import { now } from '#server/clock'
+import { clearOrphans } from '#server/services/files/orphans'
 import { claimWaiting, sendMail } from '#server/services/messaging/mails'
 import { isMailroom, useMailroom } from '#server/services/messaging/mailServer'
 import { startMailroom } from '#server/services/messaging/mailroom'
@@ -75,6 +76,7 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
     await mailDailyNotices(db, now())
     await clearLimits(db, new Date()) // counted on real time
     await clearAccessLog(db, new Date())
+    await clearOrphans(db, new Date())
   })
   await boss.schedule(EVERY_MINUTE, '* * * * *')
   await boss.schedule(DAILY, '0 6 * * *')

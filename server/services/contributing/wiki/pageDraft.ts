@@ -1,3 +1,4 @@
+import { requireDraftRoom } from '#server/services/contributing/draftQuota'
 import type { ActivityActor } from '#server/access/seminar'
 import { eq } from 'drizzle-orm'
 import type { Database } from '#server/database/client'
@@ -46,6 +47,7 @@ export async function savePageDraft(
       words: rendered.words,
       savedAt: now,
     }
+    if (!draft) await requireDraftRoom(tx, actor)
     const [stored] = draft
       ? await tx
           .update(contributions)

@@ -1,3 +1,4 @@
+import { requireDraftRoom } from '#server/services/contributing/draftQuota'
 import { and, eq, isNull, ne, sql } from 'drizzle-orm'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
@@ -52,6 +53,7 @@ export function saveDraft(
       )
     }
     const target = await requireWriteTarget(tx, actor, write, now)
+    if (!current) await requireDraftRoom(tx, actor)
     const columns = {
       type: target.type,
       detail: target.detail,
