@@ -1,4 +1,6 @@
 import { readFile } from 'node:fs/promises'
+import { eq, inArray } from 'drizzle-orm'
+import * as t from '#server/database/schema'
 import { testDatabase } from '#server/testing/database'
 import { SETUP_CODE, testServer } from '#server/testing/server'
 import { notifyOfMessages } from '#server/services/messaging/writeTo'
@@ -185,13 +187,36 @@ test('a seminar leaves as an archive and is brought back elsewhere', async ({ as
 
 test('a person is erased by their name typed out', async ({ as, world }) => {
   const ines = await as('ines')
+  const texts = ['Ask Emrys, who measured it.', 'Saint Emrys kept the light.']
+  const posts = [
+    await world.contribution('kadri', world.breakwater.id),
+    await world.contribution('nico', world.breakwater.id),
+  ]
+  for (const [n, post] of posts.entries())
+    await world.db.update(t.contributions).set({ text: texts[n]! }).where(eq(t.contributions.id, post.id))
   await open(ines, `/seminars/${world.seminar.id}/people`)
   await ines.getByRole('button', { name: 'What is kept of Emrys Tal' }).click()
   const erase = ines.getByRole('button', { name: 'Erase Emrys' })
   await expect(erase).toBeDisabled()
+  // where his first name stands alone, staff say whether it means him
+  const places = ines.getByRole('group', { name: /stands by itself in .* Tick where it means Emrys Tal/ })
+  const named = places.getByRole('checkbox', { name: /Ask Emrys, who measured it/ })
+  await expect(named).toBeChecked()
+  const other = places.getByRole('checkbox', { name: /Saint Emrys kept the light/ })
+  await other.uncheck()
   await ines.getByLabel('Type “Emrys Tal” to do it').fill('Emrys Tal')
   await erase.click()
   await expect(ines.getByText('Erased. What they did stands under “Former student 1” now.')).toBeVisible()
   await expect(ines.getByText('Emrys Tal')).toHaveCount(0)
   await expect(ines.getByText('Former student 1').first()).toBeVisible()
+  const stored = await world.db
+    .select({ text: t.contributions.text })
+    .from(t.contributions)
+    .where(
+      inArray(
+        t.contributions.id,
+        posts.map(p => p.id),
+      ),
+    )
+  expect(stored.map(c => c.text).sort()).toEqual(['Ask student, who measured it.', texts[1]])
 })

@@ -1,4 +1,4 @@
-import { and, eq, sql } from 'drizzle-orm'
+import { and, eq, inArray, sql } from 'drizzle-orm'
 import { unzipSync, strFromU8 } from 'fflate'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -6,6 +6,7 @@ import * as t from '#server/database/schema'
 import { rowsOf, type Database } from '#server/database/client'
 import { Client } from '#server/testing/server'
 import { doc, email, testWorld, type World } from '#server/testing/world'
+import type { ErasePreview } from '#shared/keeping/archive'
 import type { VoicesView } from '#shared/voices/voices'
 
 const bytesOf = async (answer: Response) => new Uint8Array(await answer.arrayBuffer())
@@ -126,9 +127,31 @@ describe('what is kept of one person', () => {
     const byId = (rows: Array<{ enrolmentId: string }>) => new Map(rows.map(r => [r.enrolmentId, r]))
     const [heard, marked] = [await voices(), await grades()]
     const erase = (name: string) =>
-      ines!.json<{ name: string }>('POST', s(`/people/${who.id}/erase`), { name })
+      ines!.json<{ name: string }>('POST', s(`/people/${who.id}/erase`), { name, pointing })
+    // elsewhere the first name alone may be anybody's: staff are shown where, and say what points to her
+    const liv2 = await world.contribution('liv', world.breakwater.id)
+    const kadri = await world.contribution('kadri', world.breakwater.id)
+    const write = (id: string, text: string, state = 'shown' as 'shown' | 'draft') =>
+      world.db.update(t.contributions).set({ text, state }).where(eq(t.contributions.id, id))
+    await write(liv2.id, 'Petra counted, see https://x.example/Petra and petra@northmere.example.')
+    await write(kadri.id, 'Petra is a city of stone.')
+    const { body: preview } = await ines!.json<ErasePreview>('GET', s(`/people/${who.id}/erase`))
+    const shown = preview.places.map(p => p.before + p.exact + p.after)
+    expect(shown).toContainEqual(
+      expect.stringMatching(/^Petra counted, see https:\/\/x.example\/Petra and former/),
+    )
+    expect(shown).toContain('Petra is a city of stone.')
+    const pointing = [`contributions:${liv2.id}`]
     expect((await erase('Petra')).status).toBe(422)
     expect((await erase('petra lindqvist')).body.name).toBe('Former student 1')
+    const texts = await world.db
+      .select({ text: t.contributions.text })
+      .from(t.contributions)
+      .where(inArray(t.contributions.id, [liv2.id, kadri.id]))
+    expect(texts.map(c => c.text).sort()).toEqual([
+      'Petra is a city of stone.',
+      'student counted, see https://x.example/Petra and former.student@erased.invalid.',
+    ])
     const left = await dump(world.db)
     const found = left.split('\n').filter(l => /Lindqvist|petra@|N4113/i.test(l))
     expect(found.map(l => l.slice(0, 200))).toEqual([])

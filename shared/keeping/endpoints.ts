@@ -1,5 +1,5 @@
 import { endpoint } from '../http/endpoint'
-import { EraseWrite, Erased, Restored } from './archive'
+import { ErasePreview, EraseWrite, Erased, Restored } from './archive'
 import { EnrolmentParams } from '../people/people'
 import { SeminarParams } from '../people/seminar'
 
@@ -37,6 +37,14 @@ export const downloadDataOfPerson = endpoint({
   summary: 'All that is kept about somebody in a seminar',
   params: EnrolmentParams,
   file: ['application/zip'],
+})
+
+export const previewErasure = endpoint({
+  method: 'GET',
+  path: '/api/seminars/:seminarId/people/:enrolmentId/erase',
+  summary: 'Where the given name of somebody stands by itself, before they are erased',
+  params: EnrolmentParams,
+  answer: ErasePreview,
 })
 
 export const erasePerson = endpoint({

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { addressOf } from '#shared/http/endpoint'
 import type { PersonView } from '#shared/people/people'
-import { useApi } from '~/composables/shell/useApi'
+import type { ErasePreview } from '#shared/keeping/archive'
+import TextButton from '~/components/controls/TextButton.vue'
+import GivenNamePlaces from './GivenNamePlaces.vue'
+import { ApiProblem, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import * as keepingEndpoints from '#shared/keeping/endpoints'
 
@@ -11,20 +14,40 @@ const emit = defineEmits<{ close: []; erased: [name: string] }>()
 const api = useApi()
 const { busy, problem, send } = useSending()
 const typed = ref('')
+const preview = shallowRef<ErasePreview | null>(null)
+const previewProblem = ref<string | null>(null)
+const pointing = ref<readonly string[]>([])
 watch(
   () => props.person,
-  () => {
+  async person => {
     typed.value = ''
+    preview.value = null
+    previewProblem.value = null
+    pointing.value = []
+    if (person?.role === 'student') await look(person)
   },
 )
+async function look(person: PersonView) {
+  try {
+    const found = await api.call(keepingEndpoints.previewErasure, {
+      params: { seminarId: props.seminarId, enrolmentId: person.id },
+    })
+    if (props.person?.id !== person.id) return // another was opened meanwhile
+    preview.value = found
+    // a name that is one person's alone points to them, unless staff say otherwise
+    if (found.sharedWith.length === 0) pointing.value = [...new Set(found.places.map(p => p.key))]
+  } catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    previewProblem.value = error.message
+  }
+}
+const isLookedThrough = computed(() => props.person?.role !== 'student' || preview.value !== null)
 const matches = computed(() => typed.value.trim().toLowerCase() === props.person?.name.toLowerCase())
 async function erase() {
   const done = await send(() =>
     api.call(keepingEndpoints.erasePerson, {
       params: { seminarId: props.seminarId, enrolmentId: props.person!.id },
-      body: {
-        name: typed.value,
-      },
+      body: { name: typed.value, pointing: [...pointing.value] },
     }),
   )
   if (done) emit('erased', done.name)
@@ -54,8 +77,19 @@ async function erase() {
       <h3>Erase {{ person.givenName }} for good</h3>
       <p>
         Their work and every figure stay, under “Former student”. Name, address and number go; the name goes,
-        too, from what others wrote, in full or as the family name, and from letters and messages. Recordings
-        of their voice go; transcripts stay. They cannot sign in here any more. <b>It cannot be undone.</b>
+        too, from what others wrote, in full or as the family name, and from letters and messages. Addresses
+        of pages stay unless they hold the full name. Recordings of their voice go; transcripts stay. They
+        cannot sign in here any more. <b>It cannot be undone.</b>
+      </p>
+      <GivenNamePlaces
+        v-if="preview"
+        v-model="pointing"
+        :preview="preview"
+        :given-name="person.givenName"
+        :name="person.name"
+      />
+      <p v-if="previewProblem" class="field-problem" role="alert">
+        {{ previewProblem }} <TextButton @click="look(person)">Try again</TextButton>
       </p>
       <label class="lab"
         >Type “{{ person.name }}” to do it<input
@@ -66,7 +100,7 @@ async function erase() {
       /></label>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <p class="acts">
-        <v-btn type="submit" class="erase" :disabled="busy || !matches">{{
+        <v-btn type="submit" class="erase" :disabled="busy || !matches || !isLookedThrough">{{
           busy ? 'Erasing …' : `Erase ${person.givenName}`
         }}</v-btn><v-btn class="quiet" @click="emit('close')">Leave it</v-btn>
       </p>

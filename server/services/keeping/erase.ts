@@ -1,48 +1,31 @@
 import { randomUUID } from 'node:crypto'
-import { and, eq, getTableColumns, ne, or, sql, type SQL } from 'drizzle-orm'
-import type { PgColumn, PgTable } from 'drizzle-orm/pg-core'
-import { takeNamesOutOf, type Naming } from '#core/people/takeNamesOut'
+import { and, eq, ne, or, sql } from 'drizzle-orm'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
-  activities,
-  allocations,
+  addressLinks,
   annotationTokens,
   auditTrail,
-  citations,
-  closingAnswers,
-  closingSurveys,
-  contributionRevisions,
-  contributions,
   enrolments,
-  excuses,
-  extensions,
   feeds,
   files,
-  letterReplies,
+  idempotencyRecords,
   mailroomMessages,
   mails,
-  marks,
-  messages,
-  messageThreads,
   notices,
-  pageVersions,
-  passwordLinks,
-  persons,
-  prompts,
   passkeyChallenges,
   passkeys,
+  passwordLinks,
+  persons,
   recoveryCodes,
   secondFactors,
-  signInSteps,
-  idempotencyRecords,
-  secondMarks,
   sessions,
-  addressLinks,
-  wikiPages,
+  signInSteps,
 } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import { forgetInAccessLog } from '#server/services/people/accessLog'
+import type { ErasePreview, EraseWrite } from '#shared/keeping/archive'
+import { findGivenAlone, takeNameOut } from './namedTexts'
 
 const GONE = 'Former'
 
@@ -57,23 +40,11 @@ export function erasePerson(
   db: Database,
   actor: Actor,
   enrolmentId: string,
-  typed: string,
+  { name: typed, pointing }: EraseWrite,
   now: Date,
 ): Promise<{ name: string }> {
   return db.transaction(async tx => {
-    const [row] = await tx
-      .select({ person: persons, enrolment: enrolments })
-      .from(enrolments)
-      .innerJoin(persons, eq(persons.id, enrolments.personId))
-      .where(and(eq(enrolments.id, enrolmentId), eq(enrolments.seminarId, actor.seminar.id)))
-      .for('update')
-    if (!row || row.enrolment.state === 'practice') throw nothingHere()
-    if (row.enrolment.role !== 'student')
-      throw refusedField(
-        'name',
-        'role',
-        'Only students can be erased: what staff have written and decided stands under their name.',
-      )
+    const row = await requireErasable(tx, actor, enrolmentId)
     if (typed.trim().toLowerCase() !== row.person.name.toLowerCase())
       throw refusedField('name', 'name', `Type “${row.person.name}” as it stands here. It cannot be undone.`)
     const number =
@@ -93,10 +64,8 @@ export function erasePerson(
       foundsSeminars: false,
       confirmedAt: null,
     }
-    await takeOut(tx, actor.seminar.id, enrolmentId, {
-      given: row.person.givenName,
-      family: row.person.familyName,
-    })
+    await withoutVoice(tx, enrolmentId)
+    await takeNameOut(tx, { seminarId: actor.seminar.id, enrolmentId, name: namingOf(row.person) }, pointing)
     await forget(tx, actor.seminar.id, row.person, enrolmentId, gone)
     await tx
       .update(enrolments)
@@ -111,6 +80,51 @@ export function erasePerson(
     })
     return { name: gone.name }
   })
+}
+
+/** Where the given name stands by itself, for staff to say in which places it points to this person. */
+export async function previewErasure(db: Database, actor: Actor, enrolmentId: string): Promise<ErasePreview> {
+  const { person } = await requireErasable(db, actor, enrolmentId)
+  const others = await db
+    .select({ name: persons.name })
+    .from(enrolments)
+    .innerJoin(persons, eq(persons.id, enrolments.personId))
+    .where(
+      and(
+        eq(enrolments.seminarId, actor.seminar.id),
+        eq(persons.givenName, person.givenName),
+        ne(persons.id, person.id),
+      ),
+    )
+  const found = await findGivenAlone(db, {
+    seminarId: actor.seminar.id,
+    enrolmentId,
+    name: namingOf(person),
+  })
+  return { ...found, sharedWith: others.map(o => o.name) }
+}
+
+const namingOf = ({ givenName, familyName, email }: Person) => ({
+  given: givenName,
+  family: familyName,
+  email,
+})
+
+async function requireErasable(db: Db, actor: Actor, enrolmentId: string) {
+  const [row] = await db
+    .select({ person: persons, enrolment: enrolments })
+    .from(enrolments)
+    .innerJoin(persons, eq(persons.id, enrolments.personId))
+    .where(and(eq(enrolments.id, enrolmentId), eq(enrolments.seminarId, actor.seminar.id)))
+    .for('update')
+  if (!row || row.enrolment.state === 'practice') throw nothingHere()
+  if (row.enrolment.role !== 'student')
+    throw refusedField(
+      'name',
+      'role',
+      'Only students can be erased: what staff have written and decided stands under their name.',
+    )
+  return row
 }
 
 type Person = typeof persons.$inferSelect
@@ -150,9 +164,8 @@ async function forget(
   await db.update(persons).set(gone).where(eq(persons.id, person.id))
 }
 
-/** Their name, wherever it stands in the seminar. Counts of words stay as they were counted. */
-async function takeOut(db: Db, seminarId: string, enrolmentId: string, name: Naming): Promise<void> {
-  // a recording is a voice: it goes; what was said in it stays as its transcript
+/** A recording is a voice: it goes; what was said in it stays as its transcript. */
+async function withoutVoice(db: Db, enrolmentId: string): Promise<void> {
   await db
     .update(files)
     .set({ bytes: Buffer.alloc(0), size: 0 })
@@ -162,204 +175,4 @@ async function takeOut(db: Db, seminarId: string, enrolmentId: string, name: Nam
         or(sql`${files.type} like 'audio/%'`, sql`${files.type} like 'video/%'`),
       ),
     )
-  const own = await db
-    .select({ id: contributions.id })
-    .from(contributions)
-    .where(eq(contributions.authorId, enrolmentId))
-  const near = new Set(own.map(c => c.id))
-  const here = (column: PgColumn) => eq(column, seminarId)
-  await inTexts(
-    db,
-    contributions,
-    here(contributions.seminarId),
-    ['doc', 'html', 'text', 'detail', 'sentBack'],
-    r => near.has(r.id as string) || near.has(r.parentId as string),
-    name,
-  )
-  await inTexts(
-    db,
-    contributionRevisions,
-    here(contributionRevisions.seminarId),
-    ['doc', 'html', 'text'],
-    r => near.has(r.contributionId as string),
-    name,
-  )
-  await inTexts(
-    db,
-    marks,
-    here(marks.seminarId),
-    ['letter', 'letterText', 'markerNote', 'overrideReason', 'excusedFrom', 'returned', 'before'],
-    r => r.enrolmentId === enrolmentId,
-    name,
-  )
-  await inTexts(
-    db,
-    letterReplies,
-    here(letterReplies.seminarId),
-    ['doc', 'html'],
-    r => r.enrolmentId === enrolmentId,
-    name,
-  )
-  await inTexts(
-    db,
-    citations,
-    here(citations.seminarId),
-    ['exact'],
-    r => near.has(r.contributionId as string),
-    name,
-  )
-  await inTexts(
-    db,
-    secondMarks,
-    here(secondMarks.seminarId),
-    ['remark'],
-    r => r.enrolmentId === enrolmentId,
-    name,
-  )
-  await inTexts(
-    db,
-    allocations,
-    here(allocations.seminarId),
-    ['setAsideReason', 'answerDoc', 'answerHtml'],
-    r => r.subjectId === enrolmentId || r.reviewerId === enrolmentId,
-    name,
-  )
-  await inTexts(db, excuses, here(excuses.seminarId), ['reason'], r => r.enrolmentId === enrolmentId, name)
-  await inTexts(
-    db,
-    extensions,
-    here(extensions.seminarId),
-    ['reason'],
-    r => r.enrolmentId === enrolmentId,
-    name,
-  )
-  await inTexts(db, notices, here(notices.seminarId), ['text', 'detail'], () => false, name)
-  await inTexts(db, prompts, here(prompts.seminarId), ['doc', 'html'], () => false, name)
-  await inTexts(
-    db,
-    activities,
-    here(activities.seminarId),
-    ['title', 'summary', 'brief', 'briefHtml', 'starter', 'starterHtml', 'settings'],
-    () => false,
-    name,
-  )
-  await inTexts(db, wikiPages, here(wikiPages.seminarId), ['title', 'links'], () => false, name)
-  // what links look for is kept in small letters
-  await inTexts(db, wikiPages, here(wikiPages.seminarId), ['titleKey', 'formerKeys', 'links'], () => false, {
-    given: name.given.toLowerCase(),
-    family: name.family.toLowerCase(),
-  })
-  await inTexts(db, pageVersions, here(pageVersions.seminarId), ['summary'], () => false, name)
-  await inTexts(db, closingSurveys, here(closingSurveys.seminarId), ['urns'], () => false, name)
-  await inTexts(
-    db,
-    closingAnswers,
-    here(closingAnswers.seminarId),
-    ['answers'],
-    r => r.enrolmentId === enrolmentId,
-    name,
-  )
-  await inTexts(
-    db,
-    files,
-    here(files.seminarId),
-    ['name', 'transcript', 'textHtml'],
-    r => r.madeBy === enrolmentId,
-    name,
-  )
-  await inTexts(db, mails, here(mails.seminarId), ['subject', 'text'], () => false, name)
-  await inTexts(
-    db,
-    auditTrail,
-    here(auditTrail.seminarId),
-    ['detail'],
-    r => r.subjectId === enrolmentId,
-    name,
-  )
-  const threads = new Set(
-    (
-      await db
-        .select({ id: messageThreads.id })
-        .from(messageThreads)
-        .where(eq(messageThreads.studentId, enrolmentId))
-    ).map(t => t.id),
-  )
-  await inTexts(
-    db,
-    messageThreads,
-    here(messageThreads.seminarId),
-    ['subject'],
-    r => threads.has(r.id as string),
-    name,
-  )
-  await inTexts(
-    db,
-    messages,
-    here(messages.seminarId),
-    ['text'],
-    r => threads.has(r.threadId as string),
-    name,
-  )
-}
-
-const AT_ONCE = 500
-
-/** Takes the name out of some columns of a table; only rows in which a part of it stands are looked at. */
-async function inTexts(
-  db: Db,
-  table: PgTable,
-  where: SQL,
-  columns: readonly string[],
-  isNear: (row: Record<string, unknown>) => boolean,
-  name: Naming,
-): Promise<void> {
-  const all = getTableColumns(table) as Record<string, ReturnType<typeof getTableColumns>[string]>
-  const keys = Object.entries(all)
-    .filter(([, c]) => c.primary)
-    .map(([k]) => k)
-  const identity =
-    keys.length > 0 ? keys : ['activityId', 'enrolmentId', 'contributionId', 'version'].filter(k => k in all)
-  const pointers = Object.keys(all).filter(k =>
-    [
-      'id',
-      'parentId',
-      'contributionId',
-      'enrolmentId',
-      'subjectId',
-      'reviewerId',
-      'madeBy',
-      'threadId',
-    ].includes(k),
-  )
-  const holds = sql.join(
-    columns.flatMap(c =>
-      [name.family, name.given]
-        .filter(Boolean)
-        .map(n => sql`${all[c]!}::text ilike ${`%${n.replace(/[\\%_]/g, '\\$&')}%`}`),
-    ),
-    sql` or `,
-  )
-  const wanted = Object.fromEntries(
-    [...new Set([...identity, ...pointers, ...columns])].map(k => [k, all[k]!]),
-  )
-  const rows = (await db
-    .select(wanted)
-    .from(table)
-    .where(and(where, sql`(${holds})`))) as Array<Record<string, unknown>>
-  for (let i = 0; i < rows.length; i += AT_ONCE) {
-    for (const row of rows.slice(i, i + AT_ONCE)) {
-      const near = isNear(row)
-      const changed = Object.fromEntries(
-        columns.flatMap(c => {
-          const now = takeNamesOutOf(row[c], name, near)
-          return JSON.stringify(now) === JSON.stringify(row[c]) ? [] : [[c, now]]
-        }),
-      )
-      if (Object.keys(changed).length > 0)
-        await db
-          .update(table)
-          .set(changed)
-          .where(and(...identity.map(k => eq(all[k]!, row[k]))))
-    }
-  }
 }

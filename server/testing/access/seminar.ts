@@ -184,6 +184,11 @@ export const SEMINAR_ROUTES: readonly Row[] = [
     expected: MANAGERS,
   },
   {
+    endpoint: keepingEndpoints.previewErasure,
+    path: async w => `/api/seminars/${w.seminar.id}/people/${(await w.enrolment('liv')).id}/erase`,
+    expected: managersGet(200),
+  },
+  {
     endpoint: keepingEndpoints.erasePerson,
     path: async w => `/api/seminars/${w.seminar.id}/people/${(await w.enrolment('liv')).id}/erase`,
     body: () => ({ name: 'Somebody Else' }),
