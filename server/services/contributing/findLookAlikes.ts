@@ -1,13 +1,22 @@
 import { and, asc, eq, ne } from 'drizzle-orm'
-import { lookAlikes } from '#core/contributing/lookAlikes'
-import { plainText } from '#core/contributing/richText'
+import type { RichNode } from '#core/contributing/richText'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, enrolments, persons } from '#server/database/schema'
+import { Problem } from '#server/http/problem'
+import { TaskEnded, ThreadPool } from '#server/threads/threadPool'
 import type { LookAlikesView } from '#shared/contributing/lookAlikes'
+import type { FoundPair, LookAlikeTasks, WrittenText } from './lookAlikesThread'
 
 const LEAST = 0.2 // of the words of one of the two
 const MOST = 20 // pairs told
+const LONGEST = 60_000 // milliseconds
+
+const pool = new ThreadPool<LookAlikeTasks>(() => new URL('./lookAlikesThread.ts', import.meta.url), {
+  threads: 1,
+  waiting: 10,
+  megabytes: 1000,
+})
 
 /** Pairs of contributions by different people that share wording, quotations and the brief's own words left out. A hint, never a verdict. */
 export async function findLookAlikes(
@@ -35,34 +44,34 @@ export async function findLookAlikes(
       ),
     )
     .orderBy(asc(contributions.seq))
-  const own = new Map(rows.map(r => [r.id, { ...r, text: plainText(r.doc, { leaveOutQuotations: true }) }]))
-  const pairs = lookAlikes(
-    [...own.values()].map(({ id, text }) => ({ id, text })),
-    {
-      least: LEAST,
-      readings: [plainText(activity.brief), ...(activity.starter ? [plainText(activity.starter)] : [])],
-    },
+  const own = new Map(rows.map(r => [r.id, r]))
+  const pairs = await compare(
+    rows.map(({ id, authorId, doc }) => ({ id, authorId, doc })),
+    activity.starter ? [activity.brief, activity.starter] : [activity.brief],
   )
-    .filter(p => own.get(p.first)!.authorId !== own.get(p.second)!.authorId)
-    .slice(0, MOST)
   return {
-    pairs: pairs.map(p => {
-      const [a, b] = [own.get(p.first)!, own.get(p.second)!]
-      const side = (c: typeof a, share: number) => ({
-        id: c.id,
-        author: c.author,
-        shownAt: c.shownAt!.toISOString(),
-        html: c.html,
-        share,
-      })
-      return {
-        first: side(a, p.ofFirst),
-        second: side(b, p.ofSecond),
-        passages: p.passages.map(x => ({
-          first: x.text,
-          second: b.text.slice(x.inSecond, x.inSecond + x.text.length),
-        })),
+    pairs: pairs.map(({ first, second, ofFirst, ofSecond, passages }) => {
+      const side = (id: string, share: number) => {
+        const { author, shownAt, html } = own.get(id)!
+        return { id, author, shownAt: shownAt!.toISOString(), html, share }
       }
+      return { first: side(first, ofFirst), second: side(second, ofSecond), passages: [...passages] }
     }),
+  }
+}
+
+async function compare(
+  written: readonly WrittenText[],
+  readings: readonly RichNode[],
+): Promise<readonly FoundPair[]> {
+  try {
+    return await pool.run('compareTexts', [written, { least: LEAST, most: MOST, readings }], LONGEST)
+  } catch (error) {
+    if (!(error instanceof TaskEnded)) throw error
+    throw new Problem(
+      503,
+      'tooSlow',
+      'There is so much text here that comparing it took too long. Nothing was changed; try again when less is going on.',
+    )
   }
 }
