@@ -151,11 +151,78 @@ const EDITORS: readonly Editor[] = [
     send: byKey,
     stored: world => texts(world, sql`select text from messages`),
   },
+  {
+    name: 'a message that begins a talk',
+    who: 'ines',
+    path: async world =>
+      `/seminars/${world.seminar.id}/messages/write?to=${(await world.enrolment('paz')).id}`,
+    field: async page => page.getByRole('textbox', { name: 'Your words' }),
+    send: byKey,
+    stored: world => texts(world, sql`select text from messages`),
+  },
+  {
+    name: 'an activity that is planned',
+    isSavedAsTyped: true,
+    who: 'ines',
+    path: async world => {
+      const [planned] = await world.db.select().from(t.activities).where(eq(t.activities.state, 'draft'))
+      return activityPath(world, planned!, '/plan')
+    },
+    field: async page => page.getByRole('textbox', { name: 'Title', exact: true }),
+    stored: world => texts(world, sql`select title as text from activities`),
+  },
+  {
+    name: 'a rubric',
+    isSavedAsTyped: true,
+    who: 'ines',
+    path: async world => {
+      const [free] = await rowsOf<{ id: string }>(
+        world.db,
+        sql`select r.id from rubrics r where r.archived_at is null and not exists (
+            select 1 from rubric_versions v join marks m on m.rubric_version_id = v.id where v.rubric_id = r.id)`,
+      )
+      return `/seminars/${world.seminar.id}/rubrics/${free!.id}`
+    },
+    field: async page => page.getByRole('textbox', { name: 'What the rubric is called' }),
+    stored: world => texts(world, sql`select title as text from rubrics`),
+  },
+  {
+    name: 'the settings of a seminar',
+    isSavedAsTyped: true,
+    who: 'ines',
+    path: async world => `/seminars/${world.seminar.id}/settings`,
+    field: async page => page.getByRole('textbox', { name: 'Title', exact: true }),
+    stored: world => texts(world, sql`select title as text from seminars`),
+  },
+  {
+    name: 'answers to closing questions',
+    who: 'liv',
+    path: async world => {
+      const open = { opensAt: new Date('2026-10-13T08:00:00Z'), closesAt: new Date('2026-10-20T08:00:00Z') }
+      const question = { id: crypto.randomUUID(), kind: 'open', text: 'What would you keep?' } as const
+      await world.db
+        .insert(t.closingSurveys)
+        .values({
+          ...open,
+          activityId: world.dredge.id,
+          seminarId: world.seminar.id,
+          named: true,
+          questions: [question],
+        })
+        .onConflictDoNothing()
+      return activityPath(world, world.dredge, '/closing')
+    },
+    field: async page => page.getByLabel('What would you keep?'),
+    send: page => page.getByRole('button', { name: /^Hand in/ }).click(),
+    stored: world => texts(world, sql`select answers::text as text from closing_answers`),
+  },
 ]
 
 const WORDS = ['halyard-one', 'capstan-two', 'bollard-three', 'spritsail-four'] as const
 const said = async (field: Locator) =>
-  field.evaluate(e => (e instanceof HTMLTextAreaElement ? e.value : (e.textContent ?? '')))
+  field.evaluate(e =>
+    e instanceof HTMLTextAreaElement || e instanceof HTMLInputElement ? e.value : (e.textContent ?? ''),
+  )
 const timesIn = (text: string, word: string) => text.split(word).length - 1
 
 for (const editor of EDITORS)

@@ -35,8 +35,8 @@ export interface Kept<T> {
   readonly unanswered?: readonly T[] | undefined // what was sent, and no answer was heard: it may be stored
 }
 /**
- * A place in the browser where one text survives a closed tab; all tabs share it. `put` has kept it when it returns true; `drop`
- * takes away only what this tab has put or taken, never what another has put since.
+ * A place in the browser where one text survives a closed tab; all tabs share it. `put` has kept it when it returns true;
+ * `drop` and `stored` take away only what this tab has put or taken, never what another has put since.
  */
 export interface LocalDraft<T> {
   readonly put: (kept: Kept<T>) => boolean
@@ -45,6 +45,8 @@ export interface LocalDraft<T> {
   /** @param now what stands here, for the parts a shelf does not keep */
   readonly take: (now: Kept<T>) => Promise<Kept<T> | null>
   readonly drop: () => void
+  /** The server has it, too: it goes, unless the page is being left. The next one may have been asked for before. */
+  readonly stored: () => void
 }
 
 export interface Timers {
@@ -159,7 +161,7 @@ export function createAutosave<T>(options: AutosaveOptions<T>) {
   }
   function settleAsStored() {
     storedChanges = changes
-    options.localDraft?.drop()
+    options.localDraft?.stored()
     step({ kind: 'stored' })
   }
   async function fail(error: unknown, sent: { readonly value: T; readonly changes: number }) {

@@ -1,4 +1,5 @@
 import type { Kept, LocalDraft } from './autosave'
+import { unlessLeft } from './leaving'
 import { ownedStorage } from './ownedStorage'
 
 /** How a text is written down in the browser, and read again; null for what cannot be read any more. */
@@ -14,6 +15,9 @@ export function localDraft<T>(key: string, form: DraftForm<T>): LocalDraft<T> {
     own = JSON.stringify(form.write(kept))
     return ownedStorage.put(key, own)
   }
+  function drop() {
+    if (isOwn()) ownedStorage.drop(key)
+  }
   const isOwn = () => own !== null && ownedStorage.read(key) === own
   return {
     put,
@@ -25,8 +29,12 @@ export function localDraft<T>(key: string, form: DraftForm<T>): LocalDraft<T> {
       const written = ownedStorage.readJson(key)
       return written === null ? null : form.read(written, now)
     },
-    drop: () => {
-      if (isOwn()) ownedStorage.drop(key)
+    drop,
+    stored: () => {
+      const mine = own
+      unlessLeft(() => {
+        if (own === mine) drop()
+      })
     },
   }
 }

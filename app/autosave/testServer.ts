@@ -68,4 +68,5 @@ export class BrowserDrafts implements LocalDraft<string> {
   drop = () => {
     if (this.storage.kept === this.#own) this.storage.kept = null
   }
+  stored = this.drop
 }

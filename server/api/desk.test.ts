@@ -170,12 +170,12 @@ describe('the marking desk', () => {
 
   it('keeps old marks under their version when the rubric changes; moving them is shown first and leaves open what has no counterpart', async () => {
     const library = (
-      await ines.json<{ rubrics: Array<{ rubric: NonNullable<ActivityView['rubric']> }> }>(
+      await ines.json<{ rubrics: Array<{ revision: number; rubric: NonNullable<ActivityView['rubric']> }> }>(
         'GET',
         `/api/seminars/${world.seminar.id}/library`,
       )
     ).body
-    const { rubric: now } = library.rubrics.find(r => r.rubric.title === 'Ranges')!
+    const { rubric: now, revision } = library.rubrics.find(r => r.rubric.title === 'Ranges')!
     const body = {
       title: 'Ranges',
       criteria: [
@@ -204,7 +204,7 @@ describe('the marking desk', () => {
       (
         await ines.json('PUT', `/api/rubrics/${now.id}`, {
           key: v7(),
-          baseVersion: now.version,
+          baseRevision: revision,
           rubric: body,
         })
       ).status,

@@ -188,6 +188,7 @@ describe('planning an activity', () => {
     const library = (
       await ines.json<{
         rubrics: Array<{
+          revision: number
           rubric: {
             id: string
             version: number
@@ -199,7 +200,8 @@ describe('planning an activity', () => {
         }>
       }>('GET', `/api/seminars/${world.seminar.id}/library`)
     ).body
-    const { version, criteria } = library.rubrics.find(r => r.rubric.id === rubric.id)!.rubric
+    const { revision, rubric: newest } = library.rubrics.find(r => r.rubric.id === rubric.id)!
+    const { version, criteria } = newest
     const draft = {
       title: 'Seminar contribution',
       criteria: criteria.slice(0, 3).map(c => ({
@@ -220,7 +222,7 @@ describe('planning an activity', () => {
       (
         await ines.json<{ version: number }>('PUT', `/api/rubrics/${rubric.id}`, {
           key: key(),
-          baseVersion: version,
+          baseRevision: revision,
           rubric: draft,
         })
       ).body.version,
@@ -249,7 +251,7 @@ describe('planning an activity', () => {
       (
         await ines.send('PUT', `/api/rubrics/${rubric.id}`, {
           key: key(),
-          baseVersion: version,
+          baseRevision: revision,
           rubric: draft,
         })
       ).status,

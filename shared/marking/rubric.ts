@@ -27,6 +27,7 @@ export type RubricBody = z.infer<typeof RubricBody>
 
 export const LibraryRubric = z.object({
   rubric: RubricView,
+  revision: z.number().int(), // counted at every save
   points: z.number().int(),
   marksGiven: z.number().int(), // marks under this version
   earlier: z.array(z.object({ version: z.number().int(), marks: z.number().int() })), // older versions and the marks that stay with them
@@ -50,8 +51,14 @@ export const LibraryView = z.object({
 export type LibraryView = z.infer<typeof LibraryView>
 
 export const RubricMake = z.object({ key: z.uuid(), rubric: RubricBody })
-export const RubricWrite = z.object({ key: z.uuid(), baseVersion: z.number().int(), rubric: RubricBody })
-export const RubricMade = z.object({ id: z.uuid(), versionId: z.uuid(), version: z.number().int() })
+/** `baseRevision`: the save it was changed from. */
+export const RubricWrite = z.object({ key: z.uuid(), baseRevision: z.number().int(), rubric: RubricBody })
+export const RubricMade = z.object({
+  id: z.uuid(),
+  versionId: z.uuid(),
+  version: z.number().int(),
+  revision: z.number().int(),
+})
 export const RubricImport = z.object({
   key: z.uuid(),
   name: z.string().max(255),

@@ -34,6 +34,7 @@ const count = computed(
       return a !== undefined
     }).length,
 )
+const isKept = computed(() => autosave.status.value.kind === 'kept' && autosave.status.value.isInBrowser)
 const chosen = (id: string) => (answers.value[id] as number[] | undefined) ?? []
 function toggle(id: string, option: number, several: boolean) {
   const now = chosen(id)
@@ -119,7 +120,7 @@ function setStep(id: string, step: number) {
         view.mine?.answered ? 'Hand in the changes' : 'Hand in'
       }}</v-btn><span class="muted small"
         >{{ count }} of {{ survey.questions.length }} answered; none has to be<template
-          v-if="!trial && count > 0"
+          v-if="!trial && isKept"
           >. Kept in this browser until you hand in.</template
         ></span
       >

@@ -3,6 +3,7 @@ import type { TermDetail } from '#shared/contributing/term'
 import type * as contributingEndpoints from '#shared/contributing/endpoints'
 import type { InputOf } from '~/composables/shell/useApi'
 import type { Kept, LocalDraft } from '~/autosave/autosave'
+import { unlessLeft } from '~/autosave/leaving'
 import { ownedKey, ownerNow } from '~/autosave/ownedKey'
 import { ownedStorage } from '~/autosave/ownedStorage'
 import type { RichNode } from '#core/contributing/richText'
@@ -82,6 +83,11 @@ export function textDraft<T>(
     own = Date.now()
     return put(draftKey, { ...form.write(kept), at: own })
   }
+  function dropIfStill(mine: number | null) {
+    void keptText(draftKey).then(text => {
+      if (text && text.at === mine) void forgetText(draftKey)
+    })
+  }
   return {
     put: putOwn,
     update: kept => {
@@ -92,11 +98,10 @@ export function textDraft<T>(
       own = text?.at ?? null
       return text ? form.read(text, now) : null
     },
-    drop: () => {
+    drop: () => dropIfStill(own),
+    stored: () => {
       const mine = own
-      void keptText(draftKey).then(text => {
-        if (text && text.at === mine) void forgetText(draftKey)
-      })
+      unlessLeft(() => dropIfStill(mine))
     },
   }
 }

@@ -3,14 +3,14 @@ import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import * as planningEndpoints from '#shared/planning/endpoints'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
-import type { useSharedEdit } from '~/composables/shell/useSharedEdit'
+import type { SharedEdit } from '~/composables/shell/useSharedEdit'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
 
 /** Publishing an activity, and taking it back to a draft. */
 export function usePublishing(
   view: () => ComposerView,
-  edit: ReturnType<typeof useSharedEdit<ActivityBody>>,
+  edit: SharedEdit<ActivityBody>,
   people: () => number,
   onChanged: () => void,
 ) {

@@ -161,4 +161,19 @@ describe('a plan several people edit', () => {
     await pause()
     expect(server.stored.body).toEqual({ title: 'Old walls', words: 7, brief: '' })
   })
+
+  it('keeps the space that was typed last, though the server takes it off', async () => {
+    const save = server.save
+    server.save = (change, base) =>
+      save({ ...change, ...(change.title && { title: change.title.trim() }) }, base)
+    const { result: edit } = open()
+    edit.change({ title: 'The walls ' })
+    await vi.advanceTimersByTimeAsync(PAUSE)
+    expect([server.stored.body.title, edit.mine.value.title]).toEqual(['The walls', 'The walls '])
+    expect(edit.state.value).toBe('saved')
+    edit.change({ title: 'The walls of Sundvik' })
+    await vi.advanceTimersByTimeAsync(PAUSE)
+    expect(server.stored.body.title).toBe('The walls of Sundvik')
+    expect(server.received).toHaveLength(2)
+  })
 })

@@ -19,6 +19,18 @@ export interface Clash<T> {
 const PAUSE = 800 // milliseconds without a change before it is sent
 
 /**
+ * What was stored, as it was typed: the server takes the spaces off the ends of a text, and whoever has typed one is going
+ * to type the next word.
+ */
+function asTyped<T extends object>(sent: T, stored: T): T {
+  const fields = Object.entries(stored).map(([field, value]) => {
+    const typed: unknown = sent[field as keyof T]
+    return [field, typeof typed === 'string' && typed.trim() === value ? typed : (value as unknown)]
+  })
+  return Object.fromEntries(fields) as T // the same fields
+}
+
+/**
  * Something several people can edit, field by field. What is changed here is kept in the browser at once and sent at
  * every pause. When somebody else has saved meanwhile, their fields and ours are joined; where both changed the same
  * field the person decides. Nothing anyone wrote is lost on the way.
@@ -45,7 +57,8 @@ export function useSharedEdit<T extends object>(options: {
     auto: options.auto,
     isWorthSending: value => Object.keys(differing(value, base.value)).length > 0,
     send: async (sent, version) => {
-      const stored = await options.send(differing(sent, base.value), version!)
+      const answer = await options.send(differing(sent, base.value), version!)
+      const stored = { ...answer, body: asTyped(sent, answer.body) }
       base.value = stored.body
       // what the server has made of it stands here, but for what was typed since it was sent
       const since = differing(autosave.value.value, sent)
@@ -143,3 +156,4 @@ export function useSharedEdit<T extends object>(options: {
     },
   }
 }
+export type SharedEdit<T extends object> = ReturnType<typeof useSharedEdit<T>>

@@ -101,6 +101,7 @@ export const rubrics = pgTable(
       .notNull()
       .$defaultFn(() => v7()), // its CASE GUID
     title: text().notNull(),
+    revision: integer().notNull().default(1), // counted at every save, also where that makes no new version
     archivedAt: instant(),
   },
   t => [index().on(t.seminarId)],

@@ -74,6 +74,7 @@ export async function libraryView(db: Db, actor: Actor): Promise<LibraryView> {
       const rubric = (await loadRubric(db, newest.version.id))!
       return {
         rubric,
+        revision: head.revision,
         points: pointsOf(draftOf(rubric, [])),
         marksGiven: newest.marks,
         earlier: own
@@ -118,7 +119,7 @@ async function insertRubric(tx: Db, actor: Actor, body: RubricDraft, now: Date) 
     .values({ seminarId: actor.seminar.id, rubricId: head!.id, version: 1, madeAt: now })
     .returning()
   await writeCriteria(tx, actor.seminar.id, version!.id, body)
-  return { id: head!.id, versionId: version!.id, version: 1 }
+  return { id: head!.id, versionId: version!.id, version: 1, revision: head!.revision }
 }
 
 /**
@@ -130,20 +131,19 @@ export function writeRubric(
   db: Database,
   actor: Actor,
   rubricId: string,
-  write: { readonly key: string; readonly baseVersion: number; readonly rubric: RubricBody },
+  write: { readonly key: string; readonly baseRevision: number; readonly rubric: RubricBody },
   now: Date,
 ) {
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
     requireSound(write.rubric)
     const newest = await requireNewest(tx, actor, rubricId)
-    if (newest.version !== write.baseVersion)
-      throw new Problem(
-        409,
-        'changedMeanwhile',
-        `This rubric has a version ${newest.version} meanwhile. Yours is kept here; look at the newer one first.`,
-        { theirs: await loadRubric(tx, newest.id) },
-      )
-    await tx.update(rubrics).set({ title: write.rubric.title }).where(eq(rubrics.id, rubricId))
+    const revision = write.baseRevision + 1
+    const saved = await tx
+      .update(rubrics)
+      .set({ title: write.rubric.title, revision })
+      .where(and(eq(rubrics.id, rubricId), eq(rubrics.revision, write.baseRevision)))
+      .returning({ id: rubrics.id })
+    if (saved.length === 0) throw await changedMeanwhile(tx, actor, rubricId, newest.id)
     const [given] = await tx
       .select({ id: marks.id })
       .from(marks)
@@ -164,7 +164,7 @@ export function writeRubric(
         await tx.delete(rubricCriteria).where(eq(rubricCriteria.rubricVersionId, newest.id))
       }
       await writeCriteria(tx, actor.seminar.id, newest.id, write.rubric)
-      return { id: rubricId, versionId: newest.id, version: newest.version }
+      return { id: rubricId, versionId: newest.id, version: newest.version, revision }
     }
     const [version] = await tx
       .insert(rubricVersions)
@@ -183,7 +183,22 @@ export function writeRubric(
       subjectId: rubricId,
       detail: { version: version!.version },
     })
-    return { id: rubricId, versionId: version!.id, version: version!.version }
+    return { id: rubricId, versionId: version!.id, version: version!.version, revision }
+  })
+}
+
+/** Two have changed it: the other rubric comes along, so that both can be made one. */
+async function changedMeanwhile(tx: Db, actor: Actor, rubricId: string, newestId: string): Promise<Problem> {
+  const [rubric, known, [head]] = [
+    await loadRubric(tx, newestId),
+    await tx
+      .select({ id: outcomes.id, identifier: outcomes.identifier })
+      .from(outcomes)
+      .where(eq(outcomes.seminarId, actor.seminar.id)),
+    await tx.select().from(rubrics).where(eq(rubrics.id, rubricId)),
+  ]
+  return new Problem(409, 'changedMeanwhile', 'Somebody else has changed this rubric meanwhile.', {
+    theirs: { revision: head!.revision, rubric: draftOf(rubric!, known) },
   })
 }
 

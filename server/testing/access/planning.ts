@@ -129,7 +129,7 @@ export const PLANNING_ROUTES: readonly Row[] = [
     path: rubric(),
     body: () => ({
       key: key(),
-      baseVersion: 99,
+      baseRevision: 99,
       rubric: {
         title: 'R',
         criteria: [

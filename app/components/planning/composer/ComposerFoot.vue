@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ActivityBody, ComposerView, EffectView } from '#shared/planning/composer'
-import type { useSharedEdit } from '~/composables/shell/useSharedEdit'
+import type { SharedEdit } from '~/composables/shell/useSharedEdit'
 import SavedMark from '~/components/shell/SavedMark.vue'
 import EffectPanel from '../EffectPanel.vue'
 import PublishBar from '../PublishBar.vue'
@@ -8,7 +8,7 @@ import PublishBar from '../PublishBar.vue'
 /** The acts of the whole plan: applying what waits in something published, or publishing a draft. */
 const props = defineProps<{
   view: ComposerView
-  edit: ReturnType<typeof useSharedEdit<ActivityBody>>
+  edit: SharedEdit<ActivityBody>
   live: boolean
   people: number
   disabled: boolean

@@ -4,8 +4,10 @@ import RubricGrid from '~/components/marking/RubricGrid.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { plural } from '#core/language'
 import { points } from '~/composables/marking/points'
-import { ApiProblem, newKey, useApi } from '~/composables/shell/useApi'
-import { useSending } from '~/composables/shell/useSending'
+import TextButton from '~/components/controls/TextButton.vue'
+import SavedMark from '~/components/shell/SavedMark.vue'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSharedEdit, type Clash, type SharedEdit } from '~/composables/shell/useSharedEdit'
 import { useNotices } from '~/stores/notices'
 import * as markingEndpoints from '#shared/marking/endpoints'
 
@@ -13,7 +15,6 @@ definePageMeta({ layout: 'seminar' })
 const route = useRoute()
 const api = useApi()
 const notices = useNotices()
-const { attempt } = useSending()
 const { data, error, refresh } = await useAsyncData(`rubric-${route.params.rubricId}`, () =>
   api.call(markingEndpoints.readLibrary, { params: { seminarId: String(route.params.seminarId) } }),
 )
@@ -35,67 +36,55 @@ const toDraft = (): RubricDraft => ({
     })),
   })),
 })
-const draft = ref<RubricDraft>(toDraft())
-const version = ref(entry.value?.rubric.version ?? 1)
-const state = ref<'saved' | 'changed' | 'saving' | 'waiting'>('saved')
-const problem = ref<string | null>(null)
-const faults = computed(() => rubricFaults(draft.value))
 // a version marks were given under is not typed over: what changes becomes a new one, when asked for
 const givenUnder = computed(() => entry.value?.marksGiven ?? 0)
-const past: RubricDraft[] = []
-let timer: ReturnType<typeof setTimeout> | undefined
-
-function change(next: RubricDraft) {
-  past.push(draft.value)
-  draft.value = next
-  problem.value = null
-  state.value = givenUnder.value > 0 ? 'waiting' : 'changed'
-  clearTimeout(timer)
-  if (givenUnder.value === 0) timer = setTimeout(() => void save(), 900)
-}
-async function save() {
-  clearTimeout(timer)
-  if (faults.value.length > 0) return
-  const sent = draft.value
-  state.value = 'saving'
-  try {
+const NOT_READ = 0 // no rubric has this revision
+const stored = () => ({ version: entry.value?.revision ?? NOT_READ, body: toDraft(), savedBy: null })
+const edit: SharedEdit<RubricDraft> = useSharedEdit<RubricDraft>({
+  stored: stored(),
+  draftKey: `jovrel:rubric:${route.params.rubricId}`,
+  auto: () => givenUnder.value === 0 && faults.value.length === 0,
+  theirsOf: theirs => {
+    const { revision, rubric } = theirs as { readonly revision: number; readonly rubric: RubricDraft } // as the server refuses it
+    return { version: revision, body: rubric, savedBy: null }
+  },
+  send: async (change, baseRevision) => {
+    const rubric = { ...edit.base.value, ...change }
+    const { version: before } = entry.value!.rubric
     const made = await api.call(markingEndpoints.saveRubric, {
       params: { rubricId: String(route.params.rubricId) },
-      body: {
-        key: newKey(),
-        baseVersion: version.value,
-        rubric: sent,
-      },
+      body: { key: newKey(), baseRevision, rubric },
     })
-    const isNew = made.version !== version.value
-    version.value = made.version
+    if (made.version !== before)
+      notices.say(`Version ${made.version} is made. Marks given under version ${before} stay as they are.`)
     await refresh()
-    state.value = draft.value === sent ? 'saved' : 'changed'
-    if (isNew)
-      notices.say(
-        `Version ${made.version} is made. Marks given under version ${made.version - 1} stay as they are.`,
-      )
-    if (draft.value !== sent) timer = setTimeout(() => void save(), 900)
-  } catch (e) {
-    state.value = 'changed'
-    problem.value = e instanceof ApiProblem ? e.message : String(e)
-  }
+    return { version: made.revision, body: rubric, savedBy: null }
+  },
+})
+watch(entry, () => {
+  if (edit.version.value === NOT_READ) edit.take(stored()) // it could not be read at first
+})
+const draft = edit.mine
+const faults = computed(() => rubricFaults(draft.value))
+const version = computed(() => entry.value?.rubric.version ?? 1)
+const isWaiting = computed(() => givenUnder.value > 0 && edit.changed.value)
+const past = ref<RubricDraft[]>([])
+
+function change(next: RubricDraft) {
+  past.value = [...past.value, draft.value]
+  edit.change(next)
 }
 function undo() {
-  const before = past.pop()
+  const before = past.value.at(-1)
   if (!before) return
-  change(before)
-  past.pop()
+  past.value = past.value.slice(0, -1)
+  edit.change(before)
 }
 const use = (activityId: string) => `/seminars/${route.params.seminarId}/activities/${activityId}/plan`
-onBeforeUnmount(() => {
-  if (state.value === 'changed') void attempt(save)
-})
-const stateWords = computed(() => {
-  if (state.value === 'saved') return 'saved'
-  if (state.value === 'saving') return 'saving …'
-  if (faults.value.length > 0) return 'kept here until it is whole'
-  return 'changed …'
+const hasGaps = computed(() => edit.state.value === 'changed' && faults.value.length > 0)
+const theirs = (clash: Clash<RubricDraft>): RubricDraft => ({
+  ...draft.value,
+  criteria: clash.theirs as RubricDraft['criteria'], // of that field
 })
 </script>
 
@@ -120,23 +109,36 @@ const stateWords = computed(() => {
       <b class="num total">{{ points(pointsOf(draft)) }} points</b>
     </div>
     <div class="line">
-      <span v-if="state === 'waiting'" class="waits"
+      <span v-if="isWaiting" class="waits"
         >{{ givenUnder }} {{ plural(givenUnder, 'mark was', 'marks were') }} given under version
         {{ version }} and will stay under it.</span
       >
-      <v-btn v-if="state === 'waiting'" class="main" :disabled="faults.length > 0" @click="save"
+      <v-btn v-if="isWaiting" class="main" :disabled="faults.length > 0" @click="edit.save()"
         >Make version {{ version + 1 }}</v-btn
       >
-      <span v-else class="hint" aria-live="polite">{{ stateWords }}</span>
-      <button v-if="past.length > 0" class="link small" type="button" @click="undo">Undo</button>
+      <span v-else-if="hasGaps" class="hint" aria-live="polite">not saved yet: it has gaps</span>
+      <SavedMark
+        v-if="!hasGaps && !(isWaiting && edit.state.value === 'changed')"
+        :state="edit.state.value"
+        :problem="edit.problem.value"
+        :joined="edit.joined.value"
+        @retry="edit.save()"
+      />
+      <TextButton v-if="past.length > 0" class="small" @click="undo">Undo</TextButton>
       <span class="grow" /><span class="hint"
         >Tab or Enter goes to the next cell, arrows with Alt move between cells; type points as 4, or as 3–4
         for a range</span
       >
     </div>
-    <p v-if="problem" class="field-problem" role="alert">
-      {{ problem }} <button class="link" type="button" @click="save">Try again</button>
-    </p>
+    <section v-for="c in edit.clashes.value" :key="c.field" class="clash" role="alert">
+      <p>
+        Both of you changed the {{ c.field === 'title' ? 'title' : 'criteria' }} meanwhile.
+        <TextButton @click="edit.settle(c.field, 'mine')">Keep mine</TextButton>{{ ' '
+        }}<TextButton @click="edit.settle(c.field, 'theirs')">Take theirs</TextButton>
+      </p>
+      <p v-if="c.field === 'title'">Theirs: “{{ c.theirs }}”</p>
+      <RubricGrid v-else :rubric="theirs(c)" :faults="[]" :outcomes="data.outcomes" readonly />
+    </section>
     <RubricGrid
       :rubric="draft"
       :faults="faults"
@@ -183,6 +185,14 @@ const stateWords = computed(() => {
   align-items: center;
   margin-bottom: 10px;
   flex-wrap: wrap;
+}
+.clash {
+  background: var(--ember-soft);
+  border: 1px solid var(--ember);
+  padding: 12px 16px;
+  margin-bottom: 12px;
+  display: grid;
+  gap: 8px;
 }
 .waits {
   color: var(--ember);

@@ -1,0 +1,1 @@
+ALTER TABLE "rubrics" ADD COLUMN "revision" integer DEFAULT 1 NOT NULL;
