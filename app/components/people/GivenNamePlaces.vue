@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { plural } from '#core/language'
+import { listed, plural } from '#core/language'
 import type { ErasePreview } from '#shared/keeping/archive'
 
 /** Where a given name stands by itself in what others wrote: staff tick where it means the person to be erased. */
@@ -12,8 +12,10 @@ const rows = computed(() => {
 const shared = computed(() => props.preview.sharedWith)
 const lead = computed(() => {
   const { count } = props.preview
-  const others = shared.value.length > 0 ? ` ${shared.value.join(' and ')} has the same first name.` : ''
-  return `“${props.givenName}” stands by itself in ${count} other ${plural(count, 'place')}.${others} Tick where it means ${props.name}: there it goes, too.`
+  const places = `“${props.givenName}” stands by itself in ${count} other ${plural(count, 'place')}.`
+  const verb = plural(shared.value.length, 'has', 'have')
+  const others = shared.value.length > 0 ? ` ${listed(shared.value)} ${verb} the same first name.` : ''
+  return `${places}${others} Tick where it means ${props.name}: there it goes, too.`
 })
 function toggle(key: string) {
   pointing.value = pointing.value.includes(key)
