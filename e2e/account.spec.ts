@@ -205,7 +205,7 @@ test('a passkey is added, signs in without a password or beside it, and is remov
   await expect(keys).toContainText('last used')
   await page.getByRole('button', { name: 'Remove the passkey The blue laptop' }).click()
   await page.getByLabel('Your password', { exact: true }).fill('harbour')
-  await page.getByRole('button', { name: 'Remove it' }).click()
+  await page.getByRole('button', { name: 'Remove the passkey', exact: true }).click()
   await expect(page.getByText('The passkey “The blue laptop” signs you in no more.')).toBeVisible()
   await expect(page.getByText('Whoever learns your password then still cannot sign in.')).toBeVisible()
 

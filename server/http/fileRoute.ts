@@ -62,7 +62,7 @@ export function fileRoute(endpoint: Endpoint, handle: (file: StoredFile) => Serv
       const file = params.success ? await fileById(db, params.data.fileId) : null
       if (!file) throw nothingHere()
       const { isUnnamed } = await requireFileReader(event, db, file, now())
-      return sendFile(event, handle(isUnnamed ? await unnamedFile(file) : file))
+      return sendFile(event, handle(isUnnamed ? await unnamedFile(db, file) : file))
     } catch (error) {
       return answerProblem(event, error)
     }

@@ -73,10 +73,19 @@ async function wordsOfPaper(bytes: Buffer, name: string): Promise<string> {
   }
 }
 
-/** A file for a reader who is not told whose it is: its own name may say so, and so may what its program wrote into it. */
-export async function unnamedFile<F extends StoredFile>(file: F): Promise<F> {
-  const { bytes } = file.withoutMetadata ? file : await readAttachment(file.bytes, file.type, true)
-  return { ...file, name: neutralName('Attachment', file.name), bytes: Buffer.from(bytes) }
+/**
+ * A file for a reader who is not told whose it is: its own name may say so, and so may what its program wrote into it. One
+ * from before names were hidden is cleaned once, for everybody: a reader must not be able to have it done again and again.
+ */
+export async function unnamedFile<F extends StoredFile>(db: Db, file: F): Promise<F> {
+  const unnamed = { ...file, name: neutralName('Attachment', file.name) }
+  if (file.withoutMetadata) return unnamed
+  const bytes = Buffer.from((await readAttachment(file.bytes, file.type, true)).bytes)
+  await db
+    .update(files)
+    .set({ bytes, size: bytes.length, withoutMetadata: true })
+    .where(and(eq(files.id, file.id), eq(files.withoutMetadata, false)))
+  return { ...unnamed, bytes }
 }
 type StoredFile = typeof files.$inferSelect
 

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import type { PasskeyRow } from '#shared/people/secondFactor'
 import * as passkeyEndpoints from '#shared/people/passkeyEndpoints'
-import AccountName from '~/components/controls/AccountName.vue'
 import LabelledField from '~/components/controls/LabelledField.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 import { browserName } from '~/composables/people/browserName'
@@ -11,6 +10,7 @@ import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import FormFoot from './FormFoot.vue'
+import PasswordAgain from './PasswordAgain.vue'
 import RecoveryCodes from './RecoveryCodes.vue'
 
 /** Keys in one's devices that sign one in by a finger, a face or a PIN. */
@@ -121,16 +121,14 @@ async function remove() {
     <RecoveryCodes v-if="codes.length > 0" :codes="codes" @kept="codes = []" />
     <form v-if="leaving" novalidate @submit.prevent="remove">
       <p>Remove the passkey “{{ leaving.title }}”?</p>
-      <AccountName :email="email" />
-      <LabelledField
-        v-model="password"
-        label="Your password"
-        name="passkey-password"
-        type="password"
-        autocomplete="current-password"
-        :problem="problems.password"
+      <PasswordAgain v-model="password" :email="email" name="passkey-password" :problem="problems.password" />
+      <FormFoot
+        label="Remove the passkey"
+        :busy="busy"
+        :problem="problem"
+        :problems="problems"
+        @cancel="close"
       />
-      <FormFoot label="Remove it" :busy="busy" :problem="problem" :problems="problems" @cancel="close" />
     </form>
     <form v-else-if="isAdding" novalidate @submit.prevent="add">
       <LabelledField
@@ -141,16 +139,14 @@ async function remove() {
         hint="By which you know it later: this phone, the blue key."
         :problem="problems.title"
       />
-      <AccountName :email="email" />
-      <LabelledField
-        v-model="password"
-        label="Your password"
-        name="passkey-password"
-        type="password"
-        autocomplete="current-password"
-        :problem="problems.password"
+      <PasswordAgain v-model="password" :email="email" name="passkey-password" :problem="problems.password" />
+      <FormFoot
+        label="Make the passkey"
+        :busy="busy"
+        :problem="problem"
+        :problems="problems"
+        @cancel="close"
       />
-      <FormFoot label="Go on" :busy="busy" :problem="problem" :problems="problems" @cancel="close" />
     </form>
     <p v-else-if="isPossible" class="acts">
       <TextButton @click="beginAdding">Add a passkey</TextButton>

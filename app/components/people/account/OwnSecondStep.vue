@@ -5,10 +5,10 @@ import { useSecondStep } from '~/composables/people/useSecondStep'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
-import AccountName from '~/components/controls/AccountName.vue'
 import LabelledField from '~/components/controls/LabelledField.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 import FormFoot from './FormFoot.vue'
+import PasswordAgain from './PasswordAgain.vue'
 import RecoveryCodes from './RecoveryCodes.vue'
 
 /** The second step when signing in: a code of an app beside the password, and recovery codes for the day the phone is gone. */
@@ -129,13 +129,10 @@ const lead = computed(() => {
         <FormFoot label="Turn it on" :busy="busy" :problem="problem" :problems="problems" @cancel="close" />
       </form>
       <form v-else novalidate @submit.prevent="withPassword">
-        <AccountName :email="props.email" />
-        <LabelledField
+        <PasswordAgain
           v-model="password"
-          label="Your password"
+          :email="props.email"
           name="second-step-password"
-          type="password"
-          autocomplete="current-password"
           :problem="problems.password"
         />
         <FormFoot :label="VERBS[form]" :busy="busy" :problem="problem" :problems="problems" @cancel="close" />
