@@ -83,7 +83,7 @@ describe('a mark that is changed after it was held or returned', () => {
     expect(await cell('oona')).toEqual({ ...before, change: { column: expect.any(Number), points } })
     expect(await inCsv('oona')).toBe('21')
     expect(await own()).toEqual(ownBefore)
-    expect((await deskOf('oona')).held).toMatchObject({ points, returned: 2100, letterWords: 5 })
+    expect((await deskOf('oona')).held).toMatchObject({ points, returned: 2100, hasLetter: true })
 
     // without a step it would be nothing yet; to everybody else nothing has changed
     await mark(ines, 'oona', { steps: steps(2) })
@@ -113,7 +113,7 @@ describe('a mark that is changed after it was held or returned', () => {
     expect((await deskOf('solongo')).held).toEqual({
       points: 1500,
       returned: null,
-      letterWords: 0,
+      hasLetter: false,
       lateMinutes: expect.any(Number),
       lateWaived: false,
       setByHand: true,

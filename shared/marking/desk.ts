@@ -43,7 +43,7 @@ export const DeskStudent = z.object({
     .object({
       points: z.number().int(), // hundredths
       returned: z.number().int().nullable(), // what the student has now, where it was returned before
-      letterWords: z.number().int(),
+      hasLetter: z.boolean(),
       lateMinutes: z.number().int(),
       lateWaived: z.boolean(),
       setByHand: z.boolean(),

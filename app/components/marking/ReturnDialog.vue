@@ -36,7 +36,7 @@ const wrong = computed(() =>
     ? 'That time is over. Choose one that is to come.'
     : null,
 )
-const without = computed(() => chosen.value.filter(s => s.held?.letterWords === 0))
+const without = computed(() => chosen.value.filter(s => s.held?.hasLetter === false))
 const pointsOf = ({ held }: DeskStudent) => {
   if (!held) return ''
   const now = `${points(held.points)} of ${points(props.max)}`
@@ -54,8 +54,7 @@ const notesOf = (s: DeskStudent) =>
   ]
     .filter(Boolean)
     .join(' · ')
-const letterOf = ({ held }: DeskStudent) =>
-  held && held.letterWords > 0 ? `${held.letterWords} ${plural(held.letterWords, 'word')}` : 'no letter'
+const letterOf = ({ held }: DeskStudent) => (held?.hasLetter ? 'a letter' : 'no letter')
 const seesWhen = computed(() =>
   later.value
     ? 'From that time on each student can open letter, steps and points; ten minutes later they are told.'
@@ -100,7 +99,7 @@ const go = () =>
               <td>{{ pointsOf(s) }}</td>
               <td>
                 <TextButton
-                  :class="{ warn: s.held?.letterWords === 0 }"
+                  :class="{ warn: s.held?.hasLetter === false }"
                   :aria-label="`${letterOf(s)}: see what ${called(s)} will get`"
                   @click="emit('preview', s.id)"
                 >

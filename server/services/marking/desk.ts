@@ -92,7 +92,7 @@ async function heldMarks(db: Db, activityId: string) {
       enrolmentId: marks.enrolmentId,
       points: marks.points,
       returned: marks.returned,
-      letterWords: sql<number>`regexp_count(${marks.letterText}, '\\S+')`, // whole letters would come with every look at the desk
+      hasLetter: sql<boolean>`${marks.letterText} ~ '\\S'`, // whole letters would come with every look at the desk
       lateWaived: marks.lateWaived,
       override: marks.overridePoints,
       returnAt: marks.returnAt,
@@ -105,7 +105,7 @@ async function heldMarks(db: Db, activityId: string) {
       {
         points: m.points ?? 0,
         returned: m.returned?.points ?? null,
-        letterWords: m.letterWords,
+        hasLetter: m.hasLetter,
         lateWaived: m.lateWaived,
         setByHand: m.override !== null,
         returnAt: m.returnAt?.toISOString() ?? null,
