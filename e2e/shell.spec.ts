@@ -39,6 +39,31 @@ test('what is typed before the scripts have arrived is there when they have', as
   await expect(page.getByRole('banner')).toContainText('My week')
 })
 
+test('the caret stays where somebody put it, when the page is slow to notice that it is seen', async ({
+  page,
+  world,
+}) => {
+  await page.addInitScript(() => {
+    const held: (() => void)[] = []
+    const Observer = window.IntersectionObserver
+    window.IntersectionObserver = class extends Observer {
+      constructor(notice: IntersectionObserverCallback, options?: IntersectionObserverInit) {
+        super((entries, self) => held.push(() => notice(entries, self)), options)
+      }
+    }
+    Object.assign(window, { noticeAll: () => held.splice(0).forEach(notice => notice()) })
+  })
+  await open(page, `${world.address}/sign-in`)
+  await page.evaluate('new Promise(drawn => requestAnimationFrame(() => requestAnimationFrame(drawn)))')
+  await expect(page.getByLabel('E-mail')).toBeFocused()
+  await page.keyboard.type(email('liv'))
+  await page.keyboard.press('Tab')
+  await page.evaluate('noticeAll()')
+  await page.keyboard.type('harbour')
+  await expect(page.getByLabel('E-mail')).toHaveValue(email('liv'))
+  await expect(page.getByLabel('Password')).toHaveValue('harbour')
+})
+
 test('the demo offers its people at one click', async ({ page, world }) => {
   await page.goto(world.address)
   await page.waitForLoadState('networkidle')

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { isFieldFocused } from '~/composables/shell/isFieldFocused'
 import { typedBeforeHydration } from '~/composables/shell/typedBeforeHydration'
 
-/** A text field with its label, a hint, and what was wrong with it at its place. */
+/** A text field with its label, a hint, and what was wrong with it at its place. Other attributes go to the field. */
+defineOptions({ inheritAttrs: false })
 const text = defineModel<string>({ required: true })
 const props = defineProps<{
   readonly label: string
@@ -12,9 +14,14 @@ const props = defineProps<{
   readonly hint?: string
   readonly autofocus?: boolean
 }>()
+const field = useTemplateRef<{ focus: () => void }>('field')
 const typed = typedBeforeHydration(props.name)
+// v-text-field moves the caret when it is first seen, which is later than somebody may have gone to the next field
+const isMounted = ref(false)
 onMounted(() => {
+  isMounted.value = true
   if (typed !== '' && text.value === '') text.value = typed
+  if (props.autofocus && !isFieldFocused()) field.value?.focus()
 })
 </script>
 
@@ -22,11 +29,13 @@ onMounted(() => {
   <div class="field">
     <label :for="name">{{ label }}</label>
     <v-text-field
+      v-bind="$attrs"
       :id="name"
+      ref="field"
       v-model="text"
       :type="type ?? 'text'"
       :autocomplete="autocomplete"
-      :autofocus="autofocus"
+      :autofocus="autofocus && !isMounted"
       :aria-describedby="problem || hint ? `${name}-note` : undefined"
     />
     <p v-if="problem" :id="`${name}-note`" class="field-problem" role="alert">{{ problem }}</p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LabelledField from '~/components/controls/LabelledField.vue'
 import DoorPage from '~/components/shell/DoorPage.vue'
 
 useHead({ title: 'Join a seminar' })
@@ -20,18 +21,15 @@ function go() {
     lead="Write the code your instructor gave you, from the board or a letter."
   >
     <form novalidate @submit.prevent="go">
-      <div class="field">
-        <label for="code">Joining code</label>
-        <v-text-field
-          id="code"
-          v-model="code"
-          autocomplete="off"
-          autocapitalize="characters"
-          autofocus
-          :aria-describedby="problem ? 'problem' : undefined"
-        />
-        <p v-if="problem" id="problem" class="field-problem" role="alert">{{ problem }}</p>
-      </div>
+      <LabelledField
+        v-model="code"
+        label="Joining code"
+        name="code"
+        autocomplete="off"
+        autocapitalize="characters"
+        autofocus
+        :problem="problem ?? undefined"
+      />
       <v-btn class="main" type="submit">Go on</v-btn>
     </form>
     <p class="small"><NuxtLink to="/sign-in">Sign in instead</NuxtLink></p>

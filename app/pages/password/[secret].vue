@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import AccountName from '~/components/controls/AccountName.vue'
+import LabelledField from '~/components/controls/LabelledField.vue'
 import DoorPage from '~/components/shell/DoorPage.vue'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
@@ -37,19 +38,16 @@ async function choose() {
   <DoorPage v-else heading="Choose a password" :lead="`For ${who.name}, ${who.email}. Then you are in.`">
     <form novalidate @submit.prevent="choose">
       <AccountName :email="who.email" />
-      <div class="field">
-        <label for="password">Password</label>
-        <v-text-field
-          id="password"
-          v-model="password"
-          type="password"
-          autocomplete="new-password"
-          autofocus
-          :aria-describedby="problem ? 'problem' : 'rule'"
-        />
-        <p v-if="problem" id="problem" class="field-problem" role="alert">{{ problem }}</p>
-        <p v-else id="rule" class="hint">Ten characters or more.</p>
-      </div>
+      <LabelledField
+        v-model="password"
+        label="Password"
+        name="password"
+        type="password"
+        autocomplete="new-password"
+        autofocus
+        :problem="problem ?? undefined"
+        hint="Ten characters or more."
+      />
       <v-btn class="main" type="submit" :disabled="busy">Choose it and come in</v-btn>
     </form>
   </DoorPage>

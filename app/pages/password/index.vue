@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LabelledField from '~/components/controls/LabelledField.vue'
 import DoorPage from '~/components/shell/DoorPage.vue'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
@@ -25,18 +26,15 @@ async function ask() {
     "
   >
     <form v-if="!done" novalidate @submit.prevent="ask">
-      <div class="field">
-        <label for="email">E-mail</label>
-        <v-text-field
-          id="email"
-          v-model="email"
-          type="email"
-          autocomplete="username"
-          autofocus
-          :aria-describedby="problem ? 'problem' : undefined"
-        />
-        <p v-if="problem" id="problem" class="field-problem" role="alert">{{ problem }}</p>
-      </div>
+      <LabelledField
+        v-model="email"
+        label="E-mail"
+        name="email"
+        type="email"
+        autocomplete="username"
+        autofocus
+        :problem="problem ?? undefined"
+      />
       <v-btn class="main" type="submit" :disabled="busy">Send the link</v-btn>
     </form>
     <p class="small"><NuxtLink to="/sign-in">Back to signing in</NuxtLink></p>
