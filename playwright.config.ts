@@ -1,7 +1,9 @@
 import { defineConfig } from '@playwright/test'
+import { launchOptions } from './scripts/chromium.mjs'
 import { pace } from './server/testing/pace'
 
 const results = process.env.JOVREL_TEST_RESULTS ?? 'test-results'
+const browser = launchOptions()
 
 export default defineConfig({
   testDir: 'e2e',
@@ -21,17 +23,8 @@ export default defineConfig({
     // what moves is not at its place yet when it is clicked
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-dev-shm-usage',
-        '--disable-gpu',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--no-first-run',
-        '--use-fake-device-for-media-stream',
-        '--use-fake-ui-for-media-stream',
-      ],
+      ...browser,
+      args: [...browser.args, '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'],
     },
   },
 })

@@ -12,3 +12,4 @@ export function startCluster(
 export function freePort(): Promise<number>
 export function isAlive(pid: number): boolean
 export function removeCluster(folder: string): void
+export function binary(name: string): string

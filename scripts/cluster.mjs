@@ -32,6 +32,9 @@ function binaries() {
   return folder
 }
 
+/** One of PostgreSQL's programs, of the same version as the server's. */
+export const binary = name => join(binaries(), name)
+
 /** PostgreSQL refuses to run as root: there its own user runs it. */
 function owner() {
   if (!isRoot) return {}

@@ -1,11 +1,13 @@
 // npm run screenshots: one picture of each main view, from the demo seminar on Wednesday of week 6, into docs/screenshots.
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
+import { ensureChromium, launchOptions } from './chromium.mjs'
 import { freePort, removeCluster, startCluster } from './cluster.mjs'
 import { startServer } from './serve.mjs'
 import { dataFolder, ensureBuild, ensurePackages, home, runTypeScript } from './system.mjs'
 
 await ensurePackages()
+ensureChromium()
 const NOW = '2026-10-14T08:20:00Z'
 const folder = join(dataFolder, `pictures-postgres-${process.pid}`)
 const database = await startCluster(folder)
@@ -20,17 +22,7 @@ try {
     { PORT: await freePort(), DATABASE_URL: database.url(), JOVREL_DEMO: '1', JOVREL_NOW: NOW },
     { quiet: true },
   )
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-dev-shm-usage',
-      '--disable-gpu',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--no-first-run',
-    ],
-  })
+  const browser = await chromium.launch(launchOptions())
   const context = await browser.newContext({
     timezoneId: 'Europe/Amsterdam', // as the seminar's own people see it
     baseURL: server.address,

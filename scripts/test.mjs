@@ -2,6 +2,7 @@
 // npm test -- core/marking e2e/marking: only the tests whose path contains one of these, on a database and a build that are kept.
 import { existsSync, mkdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
+import { ensureChromium } from './chromium.mjs'
 import { dataFolder, ensureBuild, ensurePackages, installPackage } from './system.mjs'
 import { freshDatabase, keptDatabase, TEST_NOW } from './testDatabase.mjs'
 import { measurePace } from './testPace.mjs'
@@ -9,6 +10,7 @@ import { browserTests, checkAndBuild, unitTests } from './testParts.mjs'
 
 const results = join(dataFolder, `test-results-${process.pid}`)
 const filters = process.argv.slice(2)
+const SERVERS = 2 // as many as Vitest and Playwright have workers: each test has one for itself
 const tally = { passed: 0, failed: 0 }
 const add = ({ passed, failed }) => {
   tally.passed += passed
@@ -21,7 +23,7 @@ async function everything() {
   const database = await opened(freshDatabase())
   const { build, template, passed } = await checkAndBuild(ensureBuild, database.seeded)
   for (const ok of passed) add({ passed: Number(ok), failed: Number(!ok) })
-  const env = await testEnvironment(template, build, 2)
+  const env = await testEnvironment(template, build, SERVERS)
   add(await unitTests(results, env))
   add(await browserTests(results, env))
 }
@@ -34,7 +36,7 @@ async function some() {
   if (!needsServer) return add(await unitTests(results, plain, { filters: others, live: true }))
   if (inBrowser.length > 0) ensureBrowsers()
   const database = await opened(keptDatabase())
-  const env = await testEnvironment(await database.seeded(), await ensureBuild(), 2)
+  const env = await testEnvironment(await database.seeded(), await ensureBuild(), SERVERS)
   if (others.length > 0) add(await unitTests(results, env, { filters: others, live: true }))
   if (inBrowser.length > 0) add(await browserTests(results, env, { filters: inBrowser, live: true }))
 }
@@ -53,7 +55,7 @@ async function testEnvironment(template, build, count) {
 }
 
 function ensureBrowsers() {
-  if (!existsSync('/usr/bin/chromium')) installPackage('chromium')
+  ensureChromium()
   if (!existsSync('/usr/bin/firefox-esr')) installPackage('firefox-esr') // the same words must have the same places there
 }
 

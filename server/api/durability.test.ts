@@ -4,10 +4,10 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { Client, TEST_NOW, testServer } from '#server/testing/server'
+import { Client, testServer } from '#server/testing/server'
 import { until } from '#server/testing/until'
 import { doc } from '#server/testing/world'
-import { isAlive, removeCluster, startCluster, type Cluster } from '#scripts/cluster.mjs'
+import { binary, isAlive, removeCluster, startCluster, type Cluster } from '#scripts/cluster.mjs'
 import type { DraftView, ThreadView } from '#shared/contributing/thread'
 
 /** Processes of a database server: the one started and all it started. */
@@ -34,11 +34,11 @@ describe('what was acknowledged', () => {
   beforeAll(async () => {
     folder = join(mkdtempSync(join(tmpdir(), 'jovrel-')), 'postgres')
     cluster = await startCluster(folder)
-    execFileSync(
-      'npx',
-      ['tsx', '--tsconfig', 'tsconfig.paths.json', 'scripts/prepareDatabase.ts', '--demo'],
-      { env: { ...process.env, DATABASE_URL: cluster.url(), JOVREL_NOW: TEST_NOW } },
-    )
+    // the seeded database the other tests are copied from, in a cluster that may die
+    const dump = join(folder, '..', 'seeded.dump')
+    execFileSync(binary('pg_dump'), ['-Fc', '-Z0', '-f', dump, process.env.JOVREL_TEST_DATABASE!])
+    execFileSync(binary('createdb'), ['--maintenance-db', cluster.url('postgres'), 'jovrel'])
+    execFileSync(binary('pg_restore'), ['--exit-on-error', '-d', cluster.url(), dump])
   })
   afterAll(async () => {
     await cluster.stop()
@@ -183,7 +183,7 @@ describe('what was acknowledged', () => {
       await gone(dying)
       cluster = await startCluster(folder, [], { port: Number(new URL(cluster.url()).port) })
       asking.databaseIsBack()
-      await until('answers', async () => asking.after.length > 200)
+      await until('answers', async () => asking.after.length > 200, 180)
       await asking.end()
       expect([200, 503]).toEqual(expect.arrayContaining([...new Set(asking.meanwhile)]))
       expect([...new Set(asking.after)]).toEqual([200])

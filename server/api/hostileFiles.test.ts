@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 } from 'uuid'
-import { hostileFiles } from '#server/testing/hostileFiles'
+import { hostileFiles, type HostileFile } from '#server/testing/hostileFiles'
 import { pace } from '#server/testing/pace'
 import { Client, testServer } from '#server/testing/server'
 import { email, testWorld, type World } from '#server/testing/world'
@@ -12,9 +12,11 @@ interface Refused {
 
 let world: World
 let server: Awaited<ReturnType<typeof testServer>>
+let files: HostileFile[]
 beforeAll(async () => {
+  files = await hostileFiles()
   world = await testWorld({ minutes: false })
-  server = await testServer(world.databaseUrl, { JOVREL_READING_SECONDS: String(4 * pace()) })
+  server = await testServer(world.databaseUrl, { JOVREL_READING_SECONDS: String(2 * pace()) })
 })
 afterAll(async () => {
   await server.stop()
@@ -22,27 +24,27 @@ afterAll(async () => {
 })
 const as = (who: string) => new Client(server.address).signIn(email(who))
 
+/** What adding a text was answered: its status, and the sentence if it was refused. */
+async function add(client: Client, { name, bytes, transcript }: HostileFile): Promise<string> {
+  const base64 = Buffer.from(bytes).toString('base64')
+  const text = { key: v7(), id: v7(), name, base64, transcript: transcript ?? null }
+  const path = `/api/seminars/${world.seminar.id}/texts`
+  const { status, body } = await client.json<Refused>('POST', path, text)
+  const told = `${status} ${Object.values(body.fields ?? {})[0] ?? ''}`.trim()
+  expect([200, 413, 422], `${name}: ${told}`).toContain(status)
+  if (status !== 200) expect(body.detail, name).toMatch(/[.?]$/)
+  return told
+}
+
 describe('files made to stop whoever reads them', () => {
   it('are read or refused in words, and others are answered meanwhile', async () => {
-    const files = await hostileFiles() // before anybody comes in: making them takes longer than a server keeps a connection
     const [ines, liv] = await Promise.all([as('ines'), as('liv')])
     expect(files.length).toBeGreaterThanOrEqual(40)
-    const told: Record<string, string> = {}
     const waiting = [...files]
     let unread = files.length
     const readInTurn = async () => {
       for (let file = waiting.shift(); file; file = waiting.shift()) {
-        const { name, bytes, transcript = null } = file
-        const base64 = Buffer.from(bytes).toString('base64')
-        const text = { key: v7(), id: v7(), name, base64, transcript }
-        const { status, body } = await ines.json<Refused>(
-          'POST',
-          `/api/seminars/${world.seminar.id}/texts`,
-          text,
-        )
-        told[name] = `${status} ${Object.values(body.fields ?? {})[0] ?? ''}`.trim()
-        expect([200, 413, 422], `${name}: ${told[name]}`).toContain(status)
-        if (status !== 200) expect(body.detail, name).toMatch(/[.?]$/)
+        await add(ines, file)
         unread--
       }
     }
@@ -52,6 +54,7 @@ describe('files made to stop whoever reads them', () => {
       while (unread > 0) {
         expect((await liv.send('GET', `/api/seminars/${world.seminar.id}`)).status).toBe(200)
         answered++
+        await new Promise(resolve => setTimeout(resolve, 100)) // as somebody who reads what they asked for
       }
     }
     // as many are read at once as there are threads for it
@@ -61,13 +64,20 @@ describe('files made to stop whoever reads them', () => {
     })
     await Promise.all([reading, workOn()])
     expect(answered).toBeGreaterThan(files.length)
-    // what is locked, broken or swollen is told from what can be read
-    expect(told).toMatchObject({
-      'locked.pdf': expect.stringContaining('password'),
-      'half.docx': expect.stringContaining('422'),
-      'unpacks.docx': expect.stringContaining('422'),
-      'unpacks.epub': expect.stringContaining('422'),
-      'half.pdf': expect.stringContaining('422'),
-    })
+  })
+
+  // on the server with its usual limits: a busy machine reads none of these so slowly that time is what is told
+  it('are told from what can be read: locked, broken, swollen', async () => {
+    const ines = await world.as('ines')
+    const told = async (name: string) =>
+      add(
+        ines,
+        files.find(f => f.name === name)!,
+      )
+    expect(await told('locked.pdf')).toContain('password')
+    expect(await told('half.docx')).toMatch(/^422 .*neither a book/)
+    expect(await told('unpacks.docx')).toMatch(/^422 .*unpacks to far more/)
+    expect(await told('unpacks.epub')).toMatch(/^422 .*unpacks to far more/)
+    expect(await told('half.pdf')).toMatch(/^422 /)
   })
 })

@@ -1,6 +1,9 @@
 import { PDFDocument, PDFName, PDFRef } from '@cantoo/pdf-lib'
-import { strToU8, zipSync, type Zippable } from 'fflate'
+import { strToU8 } from 'fflate'
 import { deflateSync } from 'node:zlib'
+import { zipOf } from './zipOf'
+
+type Parts = Readonly<Record<string, Uint8Array>>
 
 export interface HostileFile {
   readonly name: string
@@ -16,8 +19,8 @@ const W = 'xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main
 const LAUGHS = `<!DOCTYPE x [<!ENTITY a "silt">${Array.from({ length: 12 }, (_, i) => `<!ENTITY ${'bcdefghijklm'[i]} "${`&${'abcdefghijkl'[i]};`.repeat(10)}">`).join('')}]>`
 
 const body = (inner: string) => `<w:document ${W}><w:body>${inner}</w:body></w:document>`
-const document = (xml: string, more: Zippable = {}) =>
-  zipSync({
+const document = (xml: string, more: Parts = {}) =>
+  zipOf({
     '[Content_Types].xml': strToU8(TYPES),
     '_rels/.rels': strToU8(RELS),
     'word/document.xml': strToU8(xml),
@@ -27,8 +30,8 @@ const OPF = (manifest: string, spine: string, doctype = '') =>
   `<?xml version="1.0"?>${doctype}<package xmlns="http://www.idpf.org/2007/opf" version="3.0"><metadata xmlns:dc="http://purl.org/dc/elements/1.1/"><dc:title>${doctype ? '&m;' : 'Book'}</dc:title></metadata><manifest>${manifest}</manifest><spine>${spine}</spine></package>`
 const CONTAINER =
   '<container xmlns="urn:oasis:names:tc:opendocument:xmlns:container"><rootfiles><rootfile full-path="book.opf" media-type="application/oebps-package+xml"/></rootfiles></container>'
-const book = (opf: string, more: Zippable = {}) =>
-  zipSync({
+const book = (opf: string, more: Parts = {}) =>
+  zipOf({
     mimetype: strToU8('application/epub+zip'),
     'META-INF/container.xml': strToU8(CONTAINER),
     'book.opf': strToU8(opf),
@@ -134,7 +137,7 @@ function documents(): HostileFile[] {
     {
       name: 'archive of archives.docx',
       bytes: document(body(text(1)), {
-        'word/x.zip': zipSync({ 'y.zip': zipSync({ z: new Uint8Array(10_000_000) }) }),
+        'word/x.zip': zipOf({ 'y.zip': zipOf({ z: new Uint8Array(10_000_000) }) }),
       }),
     },
     { name: 'laughs.docx', bytes: document(`${LAUGHS}${body('<w:p><w:r><w:t>&m;</w:t></w:r></w:p>')}`) },
@@ -174,7 +177,7 @@ function books(): HostileFile[] {
   const deep = `<html><body>${'<div>'.repeat(60_000)}silt${'</div>'.repeat(60_000)}</body></html>`
   const spine = '<itemref idref="c"/>'.repeat(200_000)
   return [
-    { name: 'no book.epub', bytes: zipSync({ mimetype: strToU8('application/epub+zip') }) },
+    { name: 'no book.epub', bytes: zipOf({ mimetype: strToU8('application/epub+zip') }) },
     {
       name: 'laughs.epub',
       bytes: book(OPF(CHAPTER, '<itemref idref="c"/>', LAUGHS), { 'c.xhtml': strToU8('<p>x</p>') }),

@@ -1,0 +1,2 @@
+export function launchOptions(): { executablePath: string; args: string[] }
+export function ensureChromium(): void
