@@ -11,7 +11,8 @@ async function fill({ db, seminar, dredge }: World, people: number, contribution
     sql`insert into persons (id, email, name, given_name, family_name) select gen_random_uuid(), 'p' || n || '@bench.example', 'Person ' || n, 'Person', 'No ' || n from generate_series(1, ${people}) n`,
   )
   await db.execute(
-    sql`insert into enrolments (id, seminar_id, person_id, role) select gen_random_uuid(), ${seminar.id}, id, 'student' from persons where email like '%@bench.example'`,
+    sql`insert into enrolments (id, seminar_id, person_id, role, name, given_name, family_name)
+      select gen_random_uuid(), ${seminar.id}, id, 'student', name, given_name, family_name from persons where email like '%@bench.example'`,
   )
   await db.execute(sql`
     with who as (select id, row_number() over () - 1 as n from enrolments where seminar_id = ${seminar.id} and role = 'student'), all_ as (select count(*) as n from who),

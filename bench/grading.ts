@@ -3,6 +3,7 @@ import { eq } from 'drizzle-orm'
 import { gradeOf, type GradeEntry, type GradeItem } from '#core/marking/gradebook/gradebook'
 import * as t from '#server/database/schema'
 import { email, type World } from '#server/testing/world'
+import { namesOf } from '#server/services/people/nameView'
 import { fillTalk } from './largeSeminar'
 
 const CONTRIBUTIONS = 40 // of each student
@@ -83,7 +84,9 @@ export async function fillGradebook(world: World): Promise<string> {
       weeks: 16,
     })
     .returning()
-  await db.insert(t.enrolments).values({ seminarId: seminar!.id, personId: ines!.id, role: 'instructor' })
+  await db
+    .insert(t.enrolments)
+    .values({ seminarId: seminar!.id, personId: ines!.id, ...namesOf(ines!), role: 'instructor' })
   const [staff] = await db.select().from(t.enrolments).where(eq(t.enrolments.seminarId, seminar!.id))
   const categories = await db
     .insert(t.categories)
@@ -110,7 +113,9 @@ export async function fillGradebook(world: World): Promise<string> {
     .returning()
   const students = await db
     .insert(t.enrolments)
-    .values(persons.map(p => ({ seminarId: seminar!.id, personId: p.id, role: 'student' as const })))
+    .values(
+      persons.map(p => ({ seminarId: seminar!.id, personId: p.id, ...namesOf(p), role: 'student' as const })),
+    )
     .returning()
   const opensAt = new Date(`${world.seminar.firstDay}T08:00:00Z`)
   const activities = await db

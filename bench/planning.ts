@@ -3,6 +3,7 @@ import type { Browser } from '@playwright/test'
 import { v7 } from 'uuid'
 import * as t from '#server/database/schema'
 import type { World } from '#server/testing/world'
+import { namesOf } from '#server/services/people/nameView'
 
 /** 500 people of four sections with twelve rules, six to keep together and six to keep apart. */
 export function groupPeople(): {
@@ -48,7 +49,7 @@ export async function fillPlan(world: World, activities: number, weeks: number):
   const ines = await world.enrolment('ines')
   await db
     .insert(t.enrolments)
-    .values({ seminarId: seminar!.id, personId: ines.personId, role: 'instructor' })
+    .values({ seminarId: seminar!.id, personId: ines.personId, ...namesOf(ines), role: 'instructor' })
   const at = (day: number) => new Date(Date.UTC(2026, 8, 7 + day, 21, 59))
   for (let i = 0; i < activities; i++) {
     const from = Math.floor((i * (weeks - 3) * 7) / activities)

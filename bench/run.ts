@@ -1,12 +1,14 @@
 // Measures on this machine, as ratios within one run. Started by npm run bench.
 import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
+import { launchOptions } from '#scripts/chromium.mjs'
 import { testWorld } from '#server/testing/world'
 import { bareRows, fillLargeTalk, measureLive, measureScrolling } from './talk'
 import { fillGradebook, ITEMS, measureDesk, measureGradebook, calculateAll, STUDENTS } from './grading'
 import { deal, measureReviewDesk, calculateConsensus } from './peers'
 import { followAll, history, linking, measurePageWorker } from './pages'
 import { anchorsOf, measureReading } from './reading'
+import { printOthers } from './others'
 import { voicesOf } from './voices'
 import { measureArchive, measureVoicesPage } from './archive'
 import { groupPeople, measurePlanning } from './planning'
@@ -34,17 +36,7 @@ const [small, large, few, many] = [
 const percentile = (values: readonly number[], share: number): number =>
   [...values].sort((a, b) => a - b)[Math.floor((values.length - 1) * share)]!
 const world = await testWorld()
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-dev-shm-usage',
-    '--disable-gpu',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--no-first-run',
-  ],
-})
+const browser = await chromium.launch(launchOptions())
 try {
   console.log('| what | measured |\n| --- | --- |')
   const context = await browser.newContext({ baseURL: world.address, viewport: { width: 1280, height: 800 } })
@@ -244,6 +236,7 @@ try {
     'the same: frame while scrolling 14,000 px against a frame at rest, median (ratio)',
     `${(median(grades.frames) / median(rest)).toFixed(2)} (${median(grades.frames).toFixed(1)} ms; 95 % within ${percentile(grades.frames, 0.95).toFixed(1)} ms); ${grades.blank} of ${grades.frames.length} frames had a blank place; ${grades.cells} cells drawn`,
   )
+  await printOthers(row)
 } finally {
   await browser.close()
   await world.close()

@@ -6,6 +6,7 @@ import { v7 } from 'uuid'
 import * as t from '#server/database/schema'
 import { testServer, Client } from '#server/testing/server'
 import { email, type World } from '#server/testing/world'
+import { namesOf } from '#server/services/people/nameView'
 import { fillTalk } from './largeSeminar'
 
 const PEOPLE = 300
@@ -31,10 +32,15 @@ export async function fillLargeTalk(world: World): Promise<void> {
           confirmedAt: new Date(),
         })),
       )
-      .returning({ id: t.persons.id })
-    await world.db
-      .insert(t.enrolments)
-      .values(people.map(p => ({ seminarId: world.seminar.id, personId: p.id, role: 'student' as const })))
+      .returning()
+    await world.db.insert(t.enrolments).values(
+      people.map(p => ({
+        seminarId: world.seminar.id,
+        personId: p.id,
+        ...namesOf(p),
+        role: 'student' as const,
+      })),
+    )
   }
   await world.db
     .update(t.activities)
@@ -46,9 +52,13 @@ export async function fillLargeTalk(world: World): Promise<void> {
 /** The rows of the first screen, as plain SQL would fetch them. */
 export const bareRows = (world: World) =>
   world.db.execute(sql`
-  select c.id, c.parent_id, c.thread_id, c.type, c.state, c.author_id, p.name, p.given_name, p.family_name, e.role, c.words, c.detail, c.seq, c.shown_at, c.edited_at, c.on_top, c.version, coalesce(n.count, 0) as nods
-  from contributions c join enrolments e on e.id = c.author_id join persons p on p.id = e.person_id
-  left join (select n.contribution_id, count(*)::int as count from nods n join contributions x on x.id = n.contribution_id where x.activity_id = ${world.dredge.id} group by 1) n on n.contribution_id = c.id
+  select c.id, c.parent_id, c.thread_id, c.type, c.state, c.author_id, e.name, e.given_name, e.family_name, e.role,
+    c.words, c.detail, c.seq, c.shown_at, c.edited_at, c.on_top, c.version, coalesce(n.count, 0) as nods
+  from contributions c join enrolments e on e.id = c.author_id
+  left join (
+    select n.contribution_id, count(*)::int as count from nods n join contributions x on x.id = n.contribution_id
+    where x.activity_id = ${world.dredge.id} group by 1
+  ) n on n.contribution_id = c.id
   where c.activity_id = ${world.dredge.id} and c.state in ('shown', 'withdrawn', 'awaitingApproval') order by c.seq, c.id`)
 
 /** Runs in the page, as text: scrolls through the talk and says how many frames showed a post without its words. */

@@ -1,9 +1,12 @@
 // npm run bench: measures a built Jovrel on a database of its own. Figures are for comparing within one run.
+// npm run bench -- others: only how long one person waits for another.
 import { join } from 'node:path'
+import { ensureChromium } from './chromium.mjs'
 import { removeCluster, startCluster } from './cluster.mjs'
 import { dataFolder, ensureBuild, ensurePackages, runTypeScript } from './system.mjs'
 
 await ensurePackages()
+ensureChromium()
 const folder = join(dataFolder, `bench-postgres-${process.pid}`)
 const database = await startCluster(folder)
 try {
@@ -12,7 +15,7 @@ try {
     DATABASE_URL: template,
     JOVREL_NOW: '2026-10-14T08:20:00Z',
   })
-  await runTypeScript('bench/run.ts', [], {
+  await runTypeScript(process.argv[2] === 'others' ? 'bench/runOthers.ts' : 'bench/run.ts', [], {
     JOVREL_TEST_DATABASE: template,
     JOVREL_TEST_BUILD: await ensureBuild(),
   })

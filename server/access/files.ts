@@ -17,7 +17,7 @@ import { isStaff, nothingHere, requireActivity } from './seminar'
 import { requirePerson } from './session'
 import { mayReadVersion } from './wiki'
 
-type FileRow = typeof files.$inferSelect
+type FileRow = Pick<typeof files.$inferSelect, 'id' | 'madeBy' | 'seminarId'>
 
 /**
  * Somebody who may have a file: what came with a contribution is for whoever may read the contribution; what is in a

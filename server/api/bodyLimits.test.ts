@@ -71,6 +71,19 @@ describe('every body that is read has a limit, and costs no more memory than it 
     expect(wrong).toEqual([])
   })
 
+  it('refuses a long body in words that is no JSON, nests without end, or holds what cannot be stored', async () => {
+    const row = rows.find(r => (r.endpoint.largest ?? 0) > 10 * LARGEST_BODY)!
+    const send = async (body: string) => {
+      const answer = await clients.get('ines')!.send(row.endpoint.method, await row.path(world), body)
+      return [answer.status, ((await answer.json()) as { code: string }).code]
+    }
+    const long = 'x'.repeat(2 * LARGEST_BODY)
+    expect(await send(`{"filler":"${long}`)).toEqual([400, 'notJson'])
+    expect(await send('['.repeat(2 * LARGEST_BODY))).toEqual([400, 'notJson'])
+    expect(await send(JSON.stringify({ filler: `${long}\0` }))).toEqual([422, 'characters'])
+    expect((await send(JSON.stringify({ filler: long })))[0]).toBe(422)
+  })
+
   it('reads no more of a stranger than signing in takes', async () => {
     const wrong: string[] = []
     const cost = await grown(async () => {

@@ -1,7 +1,9 @@
+import type { IncomingMessage } from 'node:http'
 import { getRequestHeader, setResponseHeader, type H3Event } from 'h3'
 import { Problem } from './problem'
 
 const LINGER = 3000 // milliseconds in which somebody who still sends may read the answer; what they send is thrown away
+const LONGEST_DRAIN = 5000 // milliseconds for which what is sent too much is thrown away before the answer
 
 /**
  * Reads a body, counting: as soon as it is larger than may be it is refused, and nothing more of it is kept.
@@ -9,14 +11,16 @@ const LINGER = 3000 // milliseconds in which somebody who still sends may read t
  * @param tooLarge what is answered then
  */
 export async function readLimited(event: H3Event, largest: number, tooLarge: () => Problem): Promise<Buffer> {
-  const refuse = () => {
+  const { req } = event.node
+  const refuse = async () => {
     hangUp(event)
+    await drained(req)
     return tooLarge()
   }
-  if (Number(getRequestHeader(event, 'content-length') ?? 0) > largest) throw refuse()
-  const { req } = event.node
+  if (Number(getRequestHeader(event, 'content-length') ?? 0) > largest) throw await refuse()
   const pieces: Buffer[] = []
   let size = 0
+  let isRefused = false
   return new Promise((resolve, reject) => {
     const stop = (error: Error) => {
       req.off('data', take)
@@ -25,15 +29,42 @@ export async function readLimited(event: H3Event, largest: number, tooLarge: () 
     }
     const take = (piece: Buffer) => {
       size += piece.length
-      if (size > largest) stop(refuse())
-      else pieces.push(piece)
+      if (size <= largest) {
+        pieces.push(piece)
+        return
+      }
+      isRefused = true // whatever comes of the rest, it is this that is told
+      req.off('data', take)
+      void refuse().then(reject)
     }
     req.on('data', take)
-    req.once('end', () => resolve(Buffer.concat(pieces)))
-    req.once('error', stop)
-    req.once('close', () => {
-      if (!req.readableEnded) stop(new Problem(400, 'brokenOff', 'This request broke off.'))
+    req.once('end', () => {
+      if (!isRefused) resolve(Buffer.concat(pieces))
     })
+    req.once('error', error => {
+      if (!isRefused) stop(error)
+    })
+    req.once('close', () => {
+      if (!isRefused && !req.readableEnded) stop(new Problem(400, 'brokenOff', 'This request broke off.'))
+    })
+  })
+}
+
+/**
+ * Waits until everything has come, at most for a few seconds: the connection ends with the answer, and who is still sending
+ * then would not read it.
+ */
+function drained(req: IncomingMessage): Promise<void> {
+  if (req.readableEnded || req.destroyed) return Promise.resolve()
+  return new Promise(resolve => {
+    const timer = setTimeout(resolve, LONGEST_DRAIN)
+    timer.unref()
+    for (const over of ['end', 'close', 'error'])
+      req.once(over, () => {
+        clearTimeout(timer)
+        resolve()
+      })
+    req.resume()
   })
 }
 
@@ -45,32 +76,4 @@ export function hangUp(event: H3Event): void {
   res.once('finish', () => {
     setTimeout(() => req.socket.destroy(), LINGER).unref()
   })
-}
-
-/** Refuses texts that no database keeps and no letter has: U+0000, and half of a surrogate pair. */
-export function requireWellFormed(text: string): void {
-  if (text.includes('\0') || !isWellFormed(text))
-    throw new Problem(
-      422,
-      'characters',
-      'There is a character in this text that cannot be stored. Type it anew, or paste it as plain text.',
-    )
-}
-
-/** As in ECMAScript 2024; the language level of the build does not know it yet. */
-const isWellFormed = (text: string): boolean =>
-  !/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/.test(text)
-
-/** Parses JSON whose texts are well-formed. */
-export function parseJson(raw: string): unknown {
-  try {
-    return JSON.parse(raw, (key, value: unknown) => {
-      requireWellFormed(key)
-      if (typeof value === 'string') requireWellFormed(value)
-      return value
-    })
-  } catch (error) {
-    if (error instanceof Problem) throw error
-    throw new Problem(400, 'notJson', 'This request could not be read.')
-  }
 }

@@ -17,9 +17,11 @@ import type { Endpoint, Read, Sent } from '#shared/http/endpoint'
 import { getPerson, notSignedIn } from '#server/access/session'
 import { logError, logSeldom } from '#server/log'
 import { logAccess } from './accessLog'
-import { parseJson, readLimited, requireWellFormed } from './body'
+import { readLimited } from './body'
 import { madeFrom } from './endpointOf'
+import { requireWellFormed } from './json'
 import { longAct } from './longAct'
+import { parseBody } from './longJson'
 import { Problem, problemOf } from './problem'
 
 /** Says how far long work has come: `done` of `of`. */
@@ -144,7 +146,7 @@ async function readJson(event: H3Event, largest: number): Promise<unknown> {
   const raw = await readLimited(event, isKnown ? largest : Math.min(largest, LARGEST_UNASKED), () =>
     isKnown ? tooLarge(largest) : notSignedIn(),
   )
-  return raw.length > 0 ? parseJson(raw.toString()) : undefined
+  return raw.length > 0 ? parseBody(raw) : undefined
 }
 
 function tooLarge(largest: number): Problem {

@@ -32,6 +32,7 @@ export class ThreadPool<T extends Tasks> {
 
   /**
    * @param milliseconds from now on, waiting for a thread included
+   * @param handedOver memory of the arguments that is the thread's from now on, and need not be copied
    * @returns what the task returns; arguments and answer are copied
    * @throws {Problem} as the task threw it, or 503 if too many wait already; {TaskEnded} past its bounds
    */
@@ -39,8 +40,10 @@ export class ThreadPool<T extends Tasks> {
     task: K,
     args: Parameters<T[K]>,
     milliseconds: number,
+    handedOver: readonly ArrayBuffer[] = [],
   ): Promise<Awaited<ReturnType<T[K]>>> {
-    const answer = await this.answer({ task, args }, AbortSignal.timeout(Math.round(milliseconds)))
+    const signal = AbortSignal.timeout(Math.round(milliseconds))
+    const answer = await this.answer({ task, args }, signal, handedOver)
     // the thread ran the task of this name, so the value is of its type
     if (answer.kind === 'done') return answer.value as Awaited<ReturnType<T[K]>>
     throw new Problem(answer.status, answer.code, answer.sentence, answer.extra)
@@ -50,7 +53,11 @@ export class ThreadPool<T extends Tasks> {
     await this.pool?.destroy()
   }
 
-  private async answer(call: ThreadCall, signal: AbortSignal): Promise<ThreadAnswer> {
+  private async answer(
+    call: ThreadCall,
+    signal: AbortSignal,
+    handedOver: readonly ArrayBuffer[],
+  ): Promise<ThreadAnswer> {
     // sources that were not built (commands, tests of services) cannot be loaded by a thread
     const file = this.file()
     if (file.pathname.endsWith('.ts')) {
@@ -70,7 +77,7 @@ export class ThreadPool<T extends Tasks> {
     if (this.pool.queueSize >= this.bounds.waiting)
       throw new Problem(503, 'busy', 'There is a lot to do just now. Try again in a minute.')
     try {
-      return await this.pool.run(call, { signal })
+      return await this.pool.run(call, { signal, transferList: [...handedOver] })
     } catch (error) {
       if (signal.aborted) throw new TaskEnded('time')
       if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') throw new TaskEnded('memory')

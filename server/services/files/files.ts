@@ -11,6 +11,7 @@ import type { FileView, FileWrite } from '#shared/files/file'
 import { typeOf } from './fileType'
 import { DOCX, mayBeDocx } from './docxText'
 import { readAttachment } from './inThread'
+import { wholeBytes, type StoredFile } from './storedBytes'
 
 const LARGEST = 20_000_000 // bytes
 /** Bytes that one person's files may have together in one seminar. */
@@ -77,17 +78,17 @@ async function wordsOfPaper(bytes: Buffer, name: string): Promise<string> {
  * A file for a reader who is not told whose it is: its own name may say so, and so may what its program wrote into it. One
  * from before names were hidden is cleaned once, for everybody: a reader must not be able to have it done again and again.
  */
-export async function unnamedFile<F extends StoredFile>(db: Db, file: F): Promise<F> {
+export async function unnamedFile(db: Db, file: StoredFile): Promise<StoredFile> {
   const unnamed = { ...file, name: neutralName('Attachment', file.name) }
   if (file.withoutMetadata) return unnamed
-  const bytes = Buffer.from((await readAttachment(file.bytes, file.type, true)).bytes)
+  const stored = await wholeBytes(db, file.id)
+  const bytes = Buffer.from((await readAttachment(stored, file.type, true)).bytes)
   await db
     .update(files)
     .set({ bytes, size: bytes.length, withoutMetadata: true })
     .where(and(eq(files.id, file.id), eq(files.withoutMetadata, false)))
-  return { ...unnamed, bytes }
+  return { ...unnamed, size: bytes.length, withoutMetadata: true }
 }
-type StoredFile = typeof files.$inferSelect
 
 function bytesOf(write: FileWrite): Buffer {
   const bytes = Buffer.from(write.base64, 'base64')
@@ -153,9 +154,4 @@ async function requireRoom(db: Db, { seminar, enrolment }: Actor, id: string, mo
     `Your files in this seminar have ${megabytes(sum!.bytes)} MB together, and ${megabytes(quota)} MB are the most. Make this one smaller, or link to it.`,
     413,
   )
-}
-
-export async function fileById(db: Db, id: string) {
-  const [file] = await db.select().from(files).where(eq(files.id, id))
-  return file ?? null
 }

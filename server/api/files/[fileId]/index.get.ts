@@ -2,7 +2,7 @@ import { fileRoute } from '#server/http/fileRoute'
 import * as filesEndpoints from '#shared/files/endpoints'
 
 export default fileRoute(filesEndpoints.readFile, file => ({
-  bytes: file.bytes,
+  stored: file,
   type: file.type,
   name: file.name,
 }))

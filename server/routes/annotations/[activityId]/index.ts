@@ -1,5 +1,6 @@
 import { getQuery, setResponseHeaders, setResponseStatus } from 'h3'
-import { readLimited, requireWellFormed } from '#server/http/body'
+import { readLimited } from '#server/http/body'
+import { requireWellFormed } from '#server/http/json'
 import { annotationRoute, ANNOTATION_TYPE } from '#server/http/annotationRoute'
 import {
   containerOf,

@@ -7,12 +7,12 @@ import {
   contributions,
   enrolments,
   files,
-  persons,
   texts,
   textVersions,
   type StoredNote,
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
+import { copyStoredFile } from '#server/services/files/storedBytes'
 import { withIdempotency } from '#server/services/idempotency'
 import type {
   TextAdd,
@@ -246,13 +246,12 @@ async function carryNotes(
       activityId: contributions.activityId,
       activity: activities.title,
       detail: contributions.detail,
-      author: persons.name,
+      author: enrolments.name,
       state: contributions.state,
     })
     .from(contributions)
     .innerJoin(activities, eq(activities.id, contributions.activityId))
     .innerJoin(enrolments, eq(enrolments.id, contributions.authorId))
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(
       and(
         eq(activities.kind, 'reading'),
@@ -358,14 +357,7 @@ export async function copyText(tx: Db, textId: string, target: Actor): Promise<s
     )
   if (there) return there.id
   const own = { seminarId: target.seminar.id, madeBy: target.enrolment.id }
-  const [file] = version.fileId ? await tx.select().from(files).where(eq(files.id, version.fileId)) : []
-  const { id: _file, ...fileColumns } = file ?? { id: null }
-  const [fileThere] = file
-    ? await tx
-        .insert(files)
-        .values({ ...(fileColumns as typeof file), ...own })
-        .returning({ id: files.id })
-    : []
+  const fileThere = version.fileId ? await copyStoredFile(tx, version.fileId, own) : null
   const [made] = await tx
     .insert(texts)
     .values({
@@ -378,9 +370,7 @@ export async function copyText(tx: Db, textId: string, target: Actor): Promise<s
     })
     .returning({ id: texts.id })
   const { id: _version, madeAt: _at, ...columns } = version
-  await tx
-    .insert(textVersions)
-    .values({ ...columns, ...own, textId: made!.id, number: 1, fileId: fileThere?.id ?? null })
+  await tx.insert(textVersions).values({ ...columns, ...own, textId: made!.id, number: 1, fileId: fileThere })
   return made!.id
 }
 

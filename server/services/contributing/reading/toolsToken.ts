@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm'
-import { isMeantFor, mayKnowOf, type ActivityActor } from '#server/access/seminar'
+import { asNamedIn, isMeantFor, mayKnowOf, type ActivityActor } from '#server/access/seminar'
 import { digestOf, newSecret } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
 import { activities, annotationTokens, enrolments, persons, seminars } from '#server/database/schema'
@@ -58,5 +58,5 @@ export async function actorOfToken(
     !(await isMeantFor(db, row.activity, row.enrolment))
   )
     return null
-  return { ...row, studentsEye: false }
+  return { ...row, person: asNamedIn(row.person, row.enrolment), studentsEye: false }
 }

@@ -1,14 +1,16 @@
 import { and, asc, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
 import { escapeHTML } from '@tiptap/static-renderer/json/html-string'
-import { strToU8, zipSync } from 'fflate'
+import { strToU8 } from 'fflate'
 import { titleKey } from '#core/contributing/wiki/wikiSettings'
 import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, files, wikiPages } from '#server/database/schema'
-import type { Served } from '#server/http/fileRoute'
+import type { Served } from '#server/http/sendFile'
+import { wholeBytes } from '#server/services/files/storedBytes'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { pageMarkdown } from './markdown/writePage'
 import { inSpace, pageAt, pagesOf, wikiSpaceOf, wikiAccess, type PageRow } from './wikiAccess'
+import { packFiles } from './inThread'
 import { picturesIn } from './picturesIn'
 
 interface Take {
@@ -44,10 +46,7 @@ export async function exportWiki(
   const wanted = [...new Set(texts.flatMap(t => picturesIn(t.doc)))]
   const pictures =
     wanted.length > 0
-      ? await db
-          .select({ id: files.id, name: files.name, type: files.type, bytes: files.bytes })
-          .from(files)
-          .where(inArray(files.id, wanted))
+      ? await db.select({ id: files.id, name: files.name }).from(files).where(inArray(files.id, wanted))
       : []
   const pictureName = new Map(
     pictures.map((p, i) => [p.id, `pictures/${i + 1}-${p.name.replace(/[^\p{L}\p{N}.]+/gu, '-')}`]),
@@ -75,11 +74,11 @@ export async function exportWiki(
     entries['index.html'] = strToU8(
       sitePage(title, title, tree(pages, names), `<div class="brief">${actor.activity.briefHtml}</div>`),
     )
-  for (const picture of pictures) entries[pictureName.get(picture.id)!] = picture.bytes
+  for (const { id } of pictures) entries[pictureName.get(id)!] = await wholeBytes(db, id)
   return {
     name: `${title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim() || 'Wiki'}.zip`,
     type: 'application/zip',
-    bytes: Buffer.from(zipSync(entries, { mtime: now })),
+    bytes: await packFiles(entries, now),
   }
 }
 

@@ -21,6 +21,12 @@ export const compareVersions = async (pairs: readonly TwoVersions[]): Promise<Ve
 export const countStanding = async (pages: readonly AuthoredDoc[]): Promise<StandingCount[]> =>
   pages.length === 0 ? [] : bounded(pool.run('countStanding', [pages], LONGEST))
 
+/** Files of a wiki as one archive, by their path in it. */
+export async function packFiles(files: Readonly<Record<string, Uint8Array>>, at: Date): Promise<Buffer> {
+  const packed = await bounded(pool.run('packFiles', [files, at], LONGEST))
+  return Buffer.from(packed.buffer, packed.byteOffset, packed.byteLength)
+}
+
 async function bounded<T>(work: Promise<T>): Promise<T> {
   try {
     return await work
@@ -29,7 +35,7 @@ async function bounded<T>(work: Promise<T>): Promise<T> {
     throw new Problem(
       503,
       'tooSlow',
-      'These pages took too long to compare, so it was given up. Nothing was changed; try again.',
+      'These pages took too long to work on, so it was given up. Nothing was changed; try again.',
     )
   }
 }

@@ -1,3 +1,4 @@
+import { zipSync } from 'fflate'
 import { standingWords } from '#core/contributing/wiki/followAuthors'
 import { PageReader, wordsIn } from '#core/contributing/wiki/pageText'
 import { answering } from '#server/threads/answering'
@@ -10,7 +11,7 @@ export interface StandingCount {
   readonly byOrigin: Map<string, number>
 }
 
-/** What is compared, joined and counted in pages: their length is the writers'. */
+/** What is compared, joined, counted and packed of pages: their length is the writers'. */
 const tasks = {
   nextVersion,
   compareVersions: (pairs: readonly TwoVersions[]) => pairs.map(versionChange),
@@ -19,6 +20,8 @@ const tasks = {
       const text = new PageReader().read(page.doc)
       return { words: wordsIn(text.tokens), byOrigin: standingWords(text, page.origins) }
     }),
+  /** An archive of files, by their path in it. */
+  packFiles: (packed: Readonly<Record<string, Uint8Array>>, at: Date) => zipSync(packed, { mtime: at }),
 }
 export type PageTasks = typeof tasks
 

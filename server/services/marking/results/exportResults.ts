@@ -1,9 +1,5 @@
-import { stringify } from 'csv-stringify/sync'
-import { strToU8, zipSync } from 'fflate'
 import { and, asc, eq, isNotNull, notExists } from 'drizzle-orm'
-import writeExcelFile from 'write-excel-file/node'
 import { gradeLetterOf, percentOf } from '#core/marking/gradebook/gradebook'
-import { safeCell } from '#core/marking/results/safeCell'
 import { showMark, letterOfMark } from '#core/marking/showMark'
 import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -11,15 +7,14 @@ import { activities, enrolments, marks, persons, secondMarks } from '#server/dat
 import { letterView } from '#server/services/marking/returnedLetter'
 import { gradebook } from '#server/services/marking/gradebook/gradebook'
 import { CELL_STATES, type Gradebook } from '#shared/marking/gradebook'
-import { lettersPdf, lettersZip } from './inThread'
+import { csvOf, lettersPdf, lettersZip, tablesZip, workbook } from './inThread'
+import type { Cell } from './tables'
 
 export interface ResultFile {
   readonly name: string
   readonly type: string
   readonly bytes: Buffer
 }
-type Cell = string | number | null
-
 /** Results to take away. Only returned marks are in them: what is held is nobody's but the markers'. */
 export async function exportResults(
   db: Db,
@@ -34,13 +29,13 @@ export async function exportResults(
       return {
         name: `${base}.csv`,
         type: 'text/csv; charset=utf-8',
-        bytes: csvOf(await table(db, actor, now)),
+        bytes: await csvOf(await table(db, actor, now)),
       }
     case 'xlsx':
       return {
         name: `${base}.xlsx`,
         type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-        bytes: await xlsxOf(await table(db, actor, now)),
+        bytes: await workbook(await table(db, actor, now)),
       }
     case 'oneroster':
       return {
@@ -122,49 +117,11 @@ async function table(db: Db, actor: Actor, now: Date): Promise<Cell[][]> {
 
 const returned = (row: Gradebook['rows'][number], i: number) => row.states[i] === CELL_STATES.returned
 
-/** With the mark of the byte order first: spreadsheets take it for UTF-8. */
-const csvOf = (rows: readonly Cell[][]): Buffer =>
-  Buffer.from(
-    stringify(
-      rows.map(r => r.map(cell => (typeof cell === 'string' ? safeCell(cell) : cell))),
-      { bom: true, record_delimiter: '\r\n' },
-    ),
-  )
-
-async function xlsxOf(rows: readonly Cell[][]): Promise<Buffer> {
-  const [head, ...body] = rows
-  // cells are typed: text is never read as a formula
-  const data = [
-    (head ?? []).map(cell => ({ value: String(cell ?? ''), type: String, fontWeight: 'bold' as const })),
-    ...body.map(r =>
-      r.map(cell => {
-        if (cell === null || cell === '') return null
-        if (typeof cell === 'number') return { value: cell, type: Number }
-        return { value: cell, type: String }
-      }),
-    ),
-  ]
-  // the types know the browser’s result; here it is one that gives a buffer
-  const file = writeExcelFile(data, {
-    sheet: 'Results',
-    stickyRowsCount: 1,
-    stickyColumnsCount: 2,
-  }) as unknown as { toBuffer: () => Promise<Buffer> } | Promise<Buffer>
-  return 'toBuffer' in file ? file.toBuffer() : file
-}
-
 /** Line items and results as OneRoster 1.2 CSV: the files lineItems.csv and results.csv with their manifest. Source: 1EdTech OneRoster 1.2 CSV binding. */
 async function oneRoster(db: Db, actor: Actor, now: Date): Promise<Buffer> {
   const [book, known] = await Promise.all([gradebook(db, actor, now), people(db, actor)])
   const stamp = now.toISOString()
   const { seminar } = actor
-  const csv = (rows: readonly (readonly (string | number)[])[]) =>
-    strToU8(
-      stringify(
-        rows.map(r => r.map(c => (typeof c === 'string' ? safeCell(c) : c))),
-        { record_delimiter: '\r\n' },
-      ),
-    )
   const categories = book.categories.map(c => [c.id, 'active', stamp, c.title, c.weight])
   const items = book.columns.map(c => [
     c.id,
@@ -205,7 +162,7 @@ async function oneRoster(db: Db, actor: Actor, now: Date): Promise<Buffer> {
     ),
   )
   const files = {
-    'manifest.csv': csv([
+    'manifest.csv': [
       ['propertyName', 'value'],
       ['manifest.version', '1.0'],
       ['oneroster.version', '1.2'],
@@ -213,9 +170,9 @@ async function oneRoster(db: Db, actor: Actor, now: Date): Promise<Buffer> {
       ['file.lineItems', 'bulk'],
       ['file.results', 'bulk'],
       ['source.systemName', 'Jovrel'],
-    ]),
-    'categories.csv': csv([['sourcedId', 'status', 'dateLastModified', 'title', 'weight'], ...categories]),
-    'lineItems.csv': csv([
+    ],
+    'categories.csv': [['sourcedId', 'status', 'dateLastModified', 'title', 'weight'], ...categories],
+    'lineItems.csv': [
       [
         'sourcedId',
         'status',
@@ -231,8 +188,8 @@ async function oneRoster(db: Db, actor: Actor, now: Date): Promise<Buffer> {
         'resultValueMax',
       ],
       ...items,
-    ]),
-    'results.csv': csv([
+    ],
+    'results.csv': [
       [
         'sourcedId',
         'status',
@@ -245,9 +202,9 @@ async function oneRoster(db: Db, actor: Actor, now: Date): Promise<Buffer> {
         'textScore',
       ],
       ...results,
-    ]),
+    ],
   }
-  return Buffer.from(zipSync(files, { mtime: now }))
+  return tablesZip(files, now)
 }
 
 interface Letter {
@@ -282,13 +239,12 @@ export async function returnedLetters(
       title: activities.title,
       returned: marks.returned,
       returnedAt: marks.returnedAt,
-      name: persons.name,
-      givenName: persons.givenName,
+      name: enrolments.name,
+      givenName: enrolments.givenName,
     })
     .from(marks)
     .innerJoin(activities, eq(activities.id, marks.activityId))
     .innerJoin(enrolments, eq(enrolments.id, marks.enrolmentId))
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(
       and(
         eq(enrolments.seminarId, actor.enrolment.seminarId),
@@ -298,7 +254,7 @@ export async function returnedLetters(
         notExists(asked),
       ),
     )
-    .orderBy(asc(activities.position), asc(persons.familyName), asc(persons.givenName))
+    .orderBy(asc(activities.position), asc(enrolments.familyName), asc(enrolments.givenName))
   const at = (d: Date) =>
     new Intl.DateTimeFormat('en-GB', { timeZone: actor.seminar.timeZone, dateStyle: 'long' }).format(d)
   return rows.map(r => ({

@@ -1,9 +1,13 @@
 import { zipSync } from 'fflate'
 import { answering } from '#server/threads/answering'
 import { lettersPdf, type PrintedLetter } from './letterPdf'
+import { csvOf, tablesZip, workbook } from './tables'
 
-/** Letters as files: hundreds of them take seconds to set. */
+/** Letters and results as files: hundreds of letters take seconds to set, a term of a large class to pack. */
 const tasks = {
+  csvOf,
+  tablesZip,
+  workbook,
   lettersPdf,
   /** One PDF for each letter, by its path in the archive. */
   async lettersZip(letters: ReadonlyArray<readonly [path: string, PrintedLetter]>, at: Date) {
@@ -12,6 +16,6 @@ const tasks = {
     return zipSync(files, { level: 6, mtime: at })
   },
 }
-export type LetterTasks = typeof tasks
+export type ResultsTasks = typeof tasks
 
 export default answering(tasks)
