@@ -131,12 +131,24 @@ test('closing questions are asked, answered without a name, and read in charts a
 
   await ines.reload()
   await expect(ines.getByText('1 of 24 have answered.')).toBeVisible()
-  await expect(ines.getByText(/one that came alone would have a face/)).toBeVisible()
+  await expect(ines.getByText(/a single one would show whose it is/)).toBeVisible()
   await expect(ines.getByText('The toll rolls.')).toHaveCount(0)
   await open(ines, `/seminars/${world.seminar.id}/activities/${world.breakwater.id}/closing`)
   await expect(ines.getByText('17 of 24 have answered.')).toBeVisible()
   await expect(ines.getByLabel('Words, by how many answers they stand in')).toContainText('group')
   await expect(ines.locator('.apexcharts-bar-area').nth(3)).toBeVisible() // of the first nobody chose the lowest step
+
+  // what has closed is asked again, as a round of its own; the one before is read beside it
+  await ines.getByRole('button', { name: 'Ask again' }).click()
+  await expect(ines.getByText('A further round: its answers stand by themselves')).toBeVisible()
+  await ines.getByLabel('Question 1').fill('And a week later?')
+  await ines.getByRole('button', { name: 'Keep the questions' }).click()
+  await expect(ines.getByText('0 of 24 have answered. Names are not kept.')).toBeVisible()
+  await ines.getByRole('link', { name: /^Round 1, closed/ }).click()
+  await expect(ines.getByText('17 of 24 have answered.')).toBeVisible()
+  await expect(ines.getByRole('button', { name: 'Ask again' })).toHaveCount(0)
+  await liv.goto(`/seminars/${world.seminar.id}/activities/${world.breakwater.id}/closing`)
+  await expect(liv.getByText('And a week later?')).toBeVisible()
 })
 
 test('a seminar leaves as an archive and is brought back elsewhere', async ({ as, world, browser }) => {

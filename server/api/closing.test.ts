@@ -89,6 +89,7 @@ describe('closing questions', () => {
       'named',
       'opens_at',
       'questions',
+      'round',
       'seminar_id',
       'takers',
       'told_at',
@@ -314,6 +315,76 @@ describe('closing questions', () => {
     expect(again).toMatchObject({ status: 409, body: { code: 'closedForGood' } })
     expect((await answer('liv', id, 0)).body).toMatchObject({ code: 'closed' })
     expect(await taken()).toEqual(closed)
+  })
+
+  it('are asked again in a round of their own: with its own answers, its own minimum and its own names; the one before stays', async () => {
+    const id = world.city.id
+    expect((await ask(id, false)).status).toBe(200)
+    // there is no round to begin while one is open, nor one after the next
+    expect(await ask(id, false, { round: 2, opensAt: hours(0), closesAt: hours(2) })).toMatchObject({
+      status: 422,
+      body: { fields: { opensAt: expect.stringContaining('The questions before close') } },
+    })
+    expect((await ask(id, false, { round: 3, opensAt: hours(2), closesAt: hours(3) })).status).toBe(404)
+    for (const [n, who] of WHO.slice(0, 4).entries()) expect((await answer(who, id, n)).status).toBe(200)
+    expect((await ask(id, false, { closesAt: hours(-0.5), baseVersion: 1 })).status).toBe(200)
+    const read = (round?: number) =>
+      ines.json<ClosingView>('GET', `${path(id)}${round ? `?round=${round}` : ''}`)
+    const first = (await read()).body
+    expect(first.staff).toMatchObject({ answered: 4, isFinal: true, mayAskAgain: true })
+    const csv = await (await ines.send('GET', `${path(id)}/export`)).text()
+
+    // begun again with other words and with names, by three: without names they would be too few
+    const again = [{ id: v7(), kind: 'open', text: 'And now?' }]
+    const second = { questions: again, round: 2, opensAt: hours(-0.5), closesAt: hours(1) }
+    expect((await ask(id, false, second)).body.round).toMatchObject({ number: 2, questions: again })
+    const liv = students.get('liv')!
+    expect((await liv.json<ClosingView>('GET', path(id))).body).toMatchObject({
+      state: 'open',
+      rounds: [],
+      round: { number: 2 },
+      mine: { answered: false },
+    })
+    for (const who of WHO.slice(0, 3))
+      expect(
+        (
+          await students
+            .get(who)!
+            .json<ClosingView>('PUT', `${path(id)}/answers`, { answers: { [again[0]!.id]: `Now ${who}` } })
+        ).body.mine,
+      ).toEqual({ answered: true, answers: {} })
+    // an answer to the round before is none to this one
+    expect((await answer('rasmus', id, 1)).status).toBe(422)
+    expect((await read()).body.staff).toMatchObject({ answered: 3, results: null, isFinal: false })
+
+    // the round before can be read as it was, and nothing changes it any more
+    const { rounds: _rounds, staff, ...before } = (await read(1)).body
+    const { rounds: _none, staff: was, ...unchanged } = first
+    expect(before).toEqual(unchanged)
+    expect(staff).toEqual({ ...was, mayAskAgain: false })
+    expect(await (await ines.send('GET', `${path(id)}/export?round=1`)).text()).toBe(csv)
+    expect(await ask(id, false, { closesAt: hours(3), baseVersion: 2 })).toMatchObject({
+      status: 409,
+      body: { code: 'askedAgain' },
+    })
+    expect((await read(3)).status).toBe(404)
+
+    // closed with three, its answers stay unread, in the archive, too
+    await ask(id, false, { ...second, closesAt: hours(-0.1), baseVersion: 1 })
+    expect((await read()).body.staff).toMatchObject({ answered: 3, results: null, mayAskAgain: true })
+    const zip = await ines.send('GET', `/api/seminars/${world.seminar.id}/archive`)
+    const parts = unzipSync(new Uint8Array(await zip.arrayBuffer()))
+    expect(
+      Object.values(parts)
+        .map(part => strFromU8(part))
+        .join(),
+    ).not.toContain('Now liv')
+
+    // a third one, with names, is taken away as long as nobody has answered it: then the second is the last again
+    expect((await ask(id, true, { round: 3, opensAt: hours(1), closesAt: hours(2) })).status).toBe(200)
+    expect((await liv.json<ClosingView>('GET', path(id))).body.round!.number).toBe(2)
+    expect((await ines.send('DELETE', path(id))).status).toBe(200)
+    expect((await read()).body.rounds.map(r => r.number)).toEqual([1, 2])
   })
 
   it('are nobody’s but staff’s before they open; then each student is told, once', async () => {

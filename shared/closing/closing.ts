@@ -41,7 +41,11 @@ const Answer = z.union([
 ])
 export const ClosingAnswersBody = z.object({ answers: z.record(z.uuid(), Answer) })
 
+/** Of which round; the last unless said. */
+export const ClosingQuery = z.object({ round: z.coerce.number().int().min(1).max(1000).optional() })
+
 export const ClosingSet = z.object({
+  round: z.number().int().min(1).max(1000).default(1), // the one after the last begins a further round
   questions: z
     .array(ClosingQuestionBody)
     .min(1, 'Put one question at least.')
@@ -52,6 +56,7 @@ export const ClosingSet = z.object({
   baseVersion: z.number().int().nullable(),
 })
 export type ClosingSet = z.infer<typeof ClosingSet>
+export type ClosingWrite = Omit<ClosingSet, 'baseVersion'>
 export const CLOSING_STATES = ['none', 'planned', 'open', 'closed'] as const
 
 const count = z.number().int().min(0)
@@ -80,8 +85,11 @@ export const ClosingView = z.object({
     closesAt: z.iso.datetime(),
   }),
   state: z.enum(CLOSING_STATES),
+  /** All that were asked one after another, for staff. */
+  rounds: z.array(z.object({ number: count, state: z.enum(CLOSING_STATES), closesAt: z.iso.datetime() })),
   round: z
     .object({
+      number: count,
       questions: z.array(ClosingQuestionBody),
       named: z.boolean(),
       opensAt: z.iso.datetime(),
@@ -96,6 +104,7 @@ export const ClosingView = z.object({
       answered: count,
       mayChange: z.boolean(),
       isFinal: z.boolean(), // closed, and not to be opened again: answers without names may have been read
+      mayAskAgain: z.boolean(), // a further round
       results: z.array(Result).nullable(),
       why: z.string().nullable(), // why there are none to see yet
       people: z.array(z.object({ id: z.uuid(), name: z.string(), answers: z.record(z.uuid(), Answer) })), // where names are kept

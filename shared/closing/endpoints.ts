@@ -1,5 +1,5 @@
 import { endpoint } from '../http/endpoint'
-import { ClosingAnswersBody, ClosingRemoved, ClosingSet, ClosingView } from './closing'
+import { ClosingAnswersBody, ClosingQuery, ClosingRemoved, ClosingSet, ClosingView } from './closing'
 import { ActivityParams } from '../planning/activityParams'
 
 export const answerClosingQuestions = endpoint({
@@ -17,13 +17,14 @@ export const downloadClosingAnswers = endpoint({
   logged: 'exported',
   summary: 'The answers to the closing questions as a file',
   params: ActivityParams,
+  query: ClosingQuery,
   file: ['text/csv'],
 })
 
 export const removeClosingQuestions = endpoint({
   method: 'DELETE',
   path: '/api/activities/:activityId/closing',
-  summary: 'Removes the closing questions of an activity',
+  summary: 'Removes the last closing questions of an activity',
   params: ActivityParams,
   answer: ClosingRemoved,
 })
@@ -33,6 +34,7 @@ export const readClosingQuestions = endpoint({
   path: '/api/activities/:activityId/closing',
   summary: 'The closing questions of an activity, and what their reader may see of the answers',
   params: ActivityParams,
+  query: ClosingQuery,
   answer: ClosingView,
 })
 

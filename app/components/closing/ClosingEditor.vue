@@ -1,18 +1,20 @@
 <script setup lang="ts">
 import { dayAfter } from '#core/planning/week'
 import { VueDraggable } from 'vue-draggable-plus'
-import type { ClosingQuestionBody, ClosingSet, ClosingView } from '#shared/closing/closing'
+import type { ClosingQuestionBody, ClosingView, ClosingWrite } from '#shared/closing/closing'
 import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { newKey } from '~/composables/shell/useApi'
+import { useSeminarStore } from '~/stores/seminar'
 
-/** Sets the questions: what is asked, whether names are kept, from when to when. */
+/** Sets the questions: what is asked, whether names are kept, from when to when. `again`: a further round, with the same to begin with. */
 const props = defineProps<{
   view: ClosingView
+  again?: boolean
   busy: boolean
   problem: string | null
   problems: Readonly<Record<string, string>>
 }>()
-const emit = defineEmits<{ keep: [write: Omit<ClosingSet, 'baseVersion'>]; cancel: [] }>()
+const emit = defineEmits<{ keep: [write: ClosingWrite]; cancel: [] }>()
 const zone = useSeminarZone()
 const usual = (): ClosingQuestionBody[] => [
   {
@@ -32,14 +34,25 @@ const usual = (): ClosingQuestionBody[] => [
   },
   { id: newKey(), kind: 'open', text: 'What should be different next time?' },
 ]
-const survey = props.view.round
-const questions = ref<ClosingQuestionBody[]>(survey ? structuredClone(toRaw(survey.questions)) : usual())
-const named = ref(survey?.named ?? false)
-const from = ref(zone.localOf(survey?.opensAt ?? props.view.activity.closesAt))
+const before = props.view.round
+const survey = props.again ? null : before
+/** In a further round the same questions are others: what was answered before stays with those. */
+const askedBefore = () =>
+  structuredClone(toRaw(before!.questions)).map(q => (props.again ? { ...q, id: newKey() } : q))
+const questions = ref<ClosingQuestionBody[]>(before ? askedBefore() : usual())
+const named = ref(before?.named ?? false)
+const seminar = useSeminarStore()
+/** A further round begins at the next full minute, after the last has closed. */
+const nextMinute = () => {
+  const from = Math.max(Date.parse(seminar.shell!.now), Date.parse(before!.closesAt))
+  return new Date(Math.ceil(from / 60_000) * 60_000).toISOString()
+}
+const begins = () => (props.again ? nextMinute() : props.view.activity.closesAt)
+const from = ref(zone.localOf(survey?.opensAt ?? begins()))
 // a week later by the calendar, also where the clocks change in between
 const weekAfter = (local: string) => `${dayAfter(local.slice(0, 10), 7)}${local.slice(10)}`
 const until = ref(survey ? zone.localOf(survey.closesAt) : weekAfter(from.value))
-const locked = computed(() => props.view.staff !== null && !props.view.staff.mayChange)
+const locked = computed(() => !props.again && props.view.staff !== null && !props.view.staff.mayChange)
 function add(kind: ClosingQuestionBody['kind']) {
   const id = newKey()
   const emptyQuestion = () => {
@@ -52,6 +65,7 @@ function add(kind: ClosingQuestionBody['kind']) {
 const KINDS = { scale: 'a scale', choice: 'a choice', open: 'in words' } as const
 const keep = () =>
   emit('keep', {
+    round: (before?.number ?? 1) + (props.again ? 1 : 0),
     questions: questions.value,
     named: named.value,
     opensAt: zone.instantOf(from.value),
@@ -61,6 +75,10 @@ const keep = () =>
 
 <template>
   <form @submit.prevent="keep">
+    <p v-if="again" class="note">
+      A further round: its answers stand by themselves, and without names they are shown once four or more
+      have answered and it has closed.
+    </p>
     <p v-if="locked" class="note">
       Somebody has answered already: the questions and the promise about names stand as they are. The end can
       still be moved.

@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import type { ClosingView } from '#shared/closing/closing'
 import ClosingForm from './ClosingForm.vue'
 
-const SHELF = 'jovrel:closing:activity'
+const SHELF = 'jovrel:closing:activity:1'
 const view = {
   activity: { id: 'activity', title: 'Who paid for the breakwater?', kind: 'discussion' },
   mine: null,

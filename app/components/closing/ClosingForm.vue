@@ -3,6 +3,7 @@ import type { ClosingAnswers } from '#core/closing/questions'
 import type { ClosingView } from '#shared/closing/closing'
 import { localDraft } from '~/autosave/localDraft'
 import { useAutosave } from '~/composables/shell/useAutosave'
+import { closingDraftKey } from './closingDraftKey'
 
 /** The questions as a student answers them. What is typed is kept in this browser until it is handed in. */
 const props = defineProps<{ view: ClosingView; busy: boolean; problem: string | null; trial?: boolean }>()
@@ -18,7 +19,7 @@ const autosave = useAutosave<Answers>({
     throw error
   },
   ...(!props.trial && {
-    localDraft: localDraft<Answers>(`jovrel:closing:${props.view.activity.id}`, {
+    localDraft: localDraft<Answers>(closingDraftKey(props.view), {
       write: kept => kept.value,
       read: written => ({ value: { ...props.view.mine?.answers, ...(written as Answers) }, version: null }), // only answers are written there
     }),

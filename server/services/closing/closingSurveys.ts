@@ -1,42 +1,40 @@
 import { isDeepStrictEqual } from 'node:util'
-import { and, asc, eq, isNull, lte, sql } from 'drizzle-orm'
-import { FEWEST_UNNAMED, keptAnswers, putIn, type ClosingAnswers } from '#core/closing/questions'
-import { resultOf, type QuestionResult } from '#core/closing/results'
+import { and, eq, isNull, lte, sql } from 'drizzle-orm'
+import { keptAnswers, putIn, type ClosingAnswers } from '#core/closing/questions'
 import { isStaff, nothingHere, notYours, requireMayWrite, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, closingAnswers, closingSurveys, enrolments, persons } from '#server/database/schema'
+import { activities, closingAnswers, closingSurveys } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { participants } from '#server/services/contributing/records'
 import { localTime } from '#core/planning/localTime'
 import { tell } from '#server/services/messaging/notices'
 import { loadPlan } from '#server/services/planning/activityPlan'
 import { isSpeaking } from '#server/services/people/silence'
+import { doEach, mayBeTried } from '#server/services/dueWork'
 import type { ClosingSet, ClosingView } from '#shared/closing/closing'
-
-type ClosingSurvey = typeof closingSurveys.$inferSelect
-
-export const stateOf = (
-  survey: Pick<ClosingSurvey, 'opensAt' | 'closesAt'> | undefined,
-  now: Date,
-): ClosingView['state'] => {
-  if (!survey) return 'none'
-  if (now < survey.opensAt) return 'planned'
-  if (now < survey.closesAt) return 'open'
-  return 'closed'
-}
-const STAY_CLOSED = 'So that nobody is known by an answer that comes alone, they do not open again.'
-/** Whether questions stay closed: answers without names came in, and may have been read. */
-const isFinal = (survey: ClosingSurvey, given: number, now: Date): boolean =>
-  !survey.named && given > 0 && now >= survey.closesAt
-const surveyOf = async (db: Db, activityId: string, lock = false): Promise<ClosingSurvey | undefined> => {
-  const query = db.select().from(closingSurveys).where(eq(closingSurveys.activityId, activityId))
-  return (lock ? await query.for('update') : await query)[0]
-}
+import { resultsOf } from './closingResults'
+import {
+  answersIn,
+  givenIn,
+  isFinal,
+  isRound,
+  roundFor,
+  roundsOf,
+  STAY_CLOSED,
+  stateOf,
+  type ClosingSurvey,
+} from './closingRounds'
 
 /** The questions as their reader may have them: a student answers, staff see what came in. */
-export async function readClosing(db: Db, actor: ActivityActor, now: Date): Promise<ClosingView> {
+export async function readClosing(
+  db: Db,
+  actor: ActivityActor,
+  now: Date,
+  asked?: number,
+): Promise<ClosingView> {
   const { activity, enrolment } = actor
-  const [plan, survey] = await Promise.all([loadPlan(db, activity), surveyOf(db, activity.id)])
+  const [plan, rounds] = await Promise.all([loadPlan(db, activity), roundsOf(db, activity.id)])
+  const survey = roundFor(rounds, actor, asked, now)
   const state = stateOf(survey, now)
   const staff = isStaff(enrolment)
   const head = {
@@ -47,8 +45,12 @@ export async function readClosing(db: Db, actor: ActivityActor, now: Date): Prom
       closesAt: plan.closesAt.toISOString(),
     },
     state,
+    rounds: staff
+      ? rounds.map(r => ({ number: r.round, state: stateOf(r, now), closesAt: r.closesAt.toISOString() }))
+      : [],
   }
-  const asked = survey && {
+  const shown = survey && {
+    number: survey.round,
     // a copy may be changed: the types of what is stored are read-only, those of the contract are not
     questions: structuredClone(survey.questions) as never,
     named: survey.named,
@@ -58,7 +60,7 @@ export async function readClosing(db: Db, actor: ActivityActor, now: Date): Prom
   }
   if (!staff) {
     if (!survey || state === 'planned' || enrolment.role === 'observer') throw nothingHere()
-    return { ...head, round: asked!, mine: await ownAnswers(db, survey, enrolment.id), staff: null }
+    return { ...head, round: shown!, mine: await ownAnswers(db, survey, enrolment.id), staff: null }
   }
   if (!survey)
     return {
@@ -70,6 +72,7 @@ export async function readClosing(db: Db, actor: ActivityActor, now: Date): Prom
         answered: 0,
         mayChange: enrolment.role === 'instructor',
         isFinal: false,
+        mayAskAgain: false,
         results: null,
         why: null,
         people: [],
@@ -77,15 +80,17 @@ export async function readClosing(db: Db, actor: ActivityActor, now: Date): Prom
     }
   const { results, why, answered, people } = await resultsOf(db, survey, now)
   const meant = (await participants(db, activity)).filter(plan.isMeant).length
+  const isLast = survey.round === rounds.at(-1)!.round
   return {
     ...head,
-    round: asked!,
+    round: shown!,
     mine: null,
     staff: {
       asked: meant,
       answered,
-      mayChange: enrolment.role === 'instructor' && answered === 0,
-      isFinal: isFinal(survey, answered, now),
+      mayChange: enrolment.role === 'instructor' && answered === 0 && isLast,
+      isFinal: !isLast || isFinal(survey, answered, now),
+      mayAskAgain: enrolment.role === 'instructor' && isLast && state === 'closed',
       results: structuredClone(results) as never, // a copy, see above
       why,
       people: people.map(p => ({
@@ -101,67 +106,17 @@ async function ownAnswers(db: Db, survey: ClosingSurvey, enrolmentId: string): P
   const [own] = await db
     .select()
     .from(closingAnswers)
-    .where(and(eq(closingAnswers.activityId, survey.activityId), eq(closingAnswers.enrolmentId, enrolmentId)))
+    .where(and(answersIn(survey), eq(closingAnswers.enrolmentId, enrolmentId)))
   return {
     answered: own !== undefined,
     answers: structuredClone(own?.answers ?? {}) as never /* a copy, see above */,
   }
 }
 
-interface Results {
-  readonly results: QuestionResult[] | null
-  readonly why: string | null
-  readonly answered: number
-  readonly people: ReadonlyArray<{
-    readonly id: string
-    readonly name: string
-    readonly answers: ClosingAnswers
-  }>
-}
-
 /**
- * What came in. Without names nothing is shown before it has closed, or of fewer than a few: watching one answer come
- * after another, or knowing who took part, would tell whose they are.
+ * Sets the questions of a round. With the first answer they stand as they are: only the end can still be moved. The round
+ * after the last can be begun once that has closed; from then on the earlier ones stay as they are.
  */
-export async function resultsOf(db: Db, survey: ClosingSurvey, now: Date): Promise<Results> {
-  if (!survey.named) {
-    const answered = survey.takers.length
-    const findWhy = () => {
-      if (now < survey.closesAt)
-        return 'As names are not kept, answers are shown once it has closed: one that came alone would have a face.'
-      if (answered < FEWEST_UNNAMED)
-        return `Fewer than ${FEWEST_UNNAMED} have answered. So that nobody is known by their answer, none is shown.`
-      return null
-    }
-    const why = findWhy()
-    return {
-      results: why ? null : survey.questions.map(q => resultOf(q, survey.urns[q.id] ?? [])),
-      why,
-      answered,
-      people: [],
-    }
-  }
-  const rows = await db
-    .select({ id: closingAnswers.enrolmentId, name: persons.name, answers: closingAnswers.answers })
-    .from(closingAnswers)
-    .innerJoin(enrolments, eq(enrolments.id, closingAnswers.enrolmentId))
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
-    .where(eq(closingAnswers.activityId, survey.activityId))
-    .orderBy(asc(persons.familyName), asc(persons.givenName))
-  return {
-    results: survey.questions.map(q =>
-      resultOf(
-        q,
-        rows.flatMap(r => (q.id in r.answers ? [r.answers[q.id]!] : [])),
-      ),
-    ),
-    why: null,
-    answered: rows.length,
-    people: rows,
-  }
-}
-
-/** Sets the questions. With the first answer they stand as they are: only the end can still be moved. */
 export function setClosing(
   db: Database,
   actor: ActivityActor,
@@ -174,7 +129,10 @@ export function setClosing(
   if (new Set(write.questions.map(q => q.id)).size < write.questions.length)
     throw refusedField('questions', 'twice', 'The same question is in the list twice.')
   return db.transaction(async tx => {
-    const survey = await surveyOf(tx, actor.activity.id, true)
+    const rounds = await roundsOf(tx, actor.activity.id, true)
+    const survey = rounds.find(r => r.round === write.round)
+    const before = rounds.findLast(r => r.round < write.round)
+    if (write.round > (rounds.at(-1)?.round ?? 0) + 1) throw nothingHere()
     if ((survey?.version ?? null) !== write.baseVersion)
       throw new Problem(
         409,
@@ -182,10 +140,19 @@ export function setClosing(
         'Somebody has changed these questions meanwhile. What you typed is kept; look at what is stored now.',
         { theirs: survey && { questions: survey.questions } },
       )
-    const given = survey
-      ? survey.takers.length +
-        (await tx.$count(closingAnswers, eq(closingAnswers.activityId, survey.activityId)))
-      : 0
+    if (rounds.some(r => r.round > write.round))
+      throw new Problem(
+        409,
+        'askedAgain',
+        'Questions were asked again since. What was asked before stays as it is.',
+      )
+    if (before && opensAt < before.closesAt)
+      throw refusedField(
+        'opensAt',
+        'order',
+        `The questions before close ${localTime(before.closesAt, actor.seminar.timeZone)}. Choose a later time to open these.`,
+      )
+    const given = survey ? await givenIn(tx, survey) : 0
     if (
       survey &&
       given > 0 &&
@@ -208,30 +175,32 @@ export function setClosing(
     const values = { questions: write.questions, named: write.named, opensAt, closesAt }
     await tx
       .insert(closingSurveys)
-      .values({ activityId: actor.activity.id, seminarId: actor.activity.seminarId, ...values })
+      .values({
+        activityId: actor.activity.id,
+        round: write.round,
+        seminarId: actor.activity.seminarId,
+        ...values,
+      })
       .onConflictDoUpdate({
-        target: closingSurveys.activityId,
+        target: [closingSurveys.activityId, closingSurveys.round],
         set: { ...values, version: sql`${closingSurveys.version} + 1` },
       })
-    return readClosing(tx, actor, now)
+    return readClosing(tx, actor, now, write.round)
   })
 }
 
+/** Takes the questions of the last round away, as long as nobody has answered them. */
 export function removeClosing(db: Database, actor: ActivityActor): Promise<{ removed: true }> {
   return db.transaction(async tx => {
-    const survey = await surveyOf(tx, actor.activity.id, true)
+    const survey = (await roundsOf(tx, actor.activity.id, true)).at(-1)
     if (!survey) throw nothingHere()
-    if (
-      survey.takers.length +
-        (await tx.$count(closingAnswers, eq(closingAnswers.activityId, survey.activityId))) >
-      0
-    )
+    if ((await givenIn(tx, survey)) > 0)
       throw new Problem(
         409,
         'answered',
         'Somebody has answered already: the questions stay. You can end them now.',
       )
-    await tx.delete(closingSurveys).where(eq(closingSurveys.activityId, actor.activity.id))
+    await tx.delete(closingSurveys).where(isRound(survey))
     return { removed: true as const }
   })
 }
@@ -250,7 +219,8 @@ export function answerClosing(
   requireMayWrite(actor)
   if (enrolment.role !== 'student') throw notYours('These questions are for the students who took part.')
   return db.transaction(async tx => {
-    const [plan, survey] = await Promise.all([loadPlan(tx, activity), surveyOf(tx, activity.id, true)])
+    const plan = await loadPlan(tx, activity)
+    const survey = roundFor(await roundsOf(tx, activity.id, true), actor, undefined, now)
     const state = stateOf(survey, now)
     if (!survey || state === 'planned') throw nothingHere()
     if (state === 'closed')
@@ -281,60 +251,69 @@ export function answerClosing(
         .insert(closingAnswers)
         .values({
           activityId: activity.id,
+          round: survey.round,
           seminarId: activity.seminarId,
           enrolmentId: enrolment.id,
           answers,
           handedInAt: now,
         })
         .onConflictDoUpdate({
-          target: [closingAnswers.activityId, closingAnswers.enrolmentId],
+          target: [closingAnswers.activityId, closingAnswers.round, closingAnswers.enrolmentId],
           set: { answers, handedInAt: now },
         })
     else if (!survey.takers.includes(enrolment.id))
       await tx
         .update(closingSurveys)
         .set({ takers: [...survey.takers, enrolment.id].sort(), urns: putIn(survey.urns, answers) })
-        .where(eq(closingSurveys.activityId, activity.id))
+        .where(isRound(survey))
     return readClosing(tx, actor, now)
   })
 }
 
 /** Tells students of questions that have opened. @returns of how many activities */
-export function notifyOfClosing(db: Database, now: Date): Promise<number> {
-  return db.transaction(async tx => {
-    const rows = await tx
-      .select({ survey: closingSurveys, activity: activities })
+export async function notifyOfClosing(db: Database, now: Date): Promise<number> {
+  const isDue = and(
+    isNull(closingSurveys.toldAt),
+    isSpeaking(closingSurveys.seminarId),
+    lte(closingSurveys.opensAt, now),
+    mayBeTried('tellOfClosing', closingSurveys.activityId, now),
+  )
+  const due = await db
+    .select({
+      id: closingSurveys.activityId,
+      seminarId: closingSurveys.seminarId,
+      round: closingSurveys.round,
+      activity: activities,
+    })
+    .from(closingSurveys)
+    .innerJoin(activities, eq(activities.id, closingSurveys.activityId))
+    .where(and(isDue, eq(activities.state, 'published')))
+  return doEach(db, 'tellOfClosing', due, now, async (tx, { activity, round }) => {
+    const which = isRound({ activityId: activity.id, round })
+    const [survey] = await tx
+      .select()
       .from(closingSurveys)
-      .innerJoin(activities, eq(activities.id, closingSurveys.activityId))
-      .where(
-        and(
-          isNull(closingSurveys.toldAt),
-          isSpeaking(activities.seminarId),
-          lte(closingSurveys.opensAt, now),
-          eq(activities.state, 'published'),
-        ),
-      )
-      .for('update', { of: closingSurveys, skipLocked: true })
-    for (const { survey, activity } of rows) {
-      await tx.update(closingSurveys).set({ toldAt: now }).where(eq(closingSurveys.activityId, activity.id))
-      if (now >= survey.closesAt) continue
-      const plan = await loadPlan(tx, activity)
-      const people = (await participants(tx, activity)).filter(plan.isMeant).map(s => s.enrolmentId)
-      await tell(
-        tx,
-        people,
-        {
-          kind: 'closing',
-          activityId: activity.id,
-          text: `“${activity.title}”: a few closing questions.`,
-          detail: survey.named
-            ? 'Your name is kept with your answers.'
-            : 'Names are not kept: nobody can tell whose an answer is.',
-        },
-        seminarId => `/seminars/${seminarId}/activities/${activity.id}/closing`,
-        now,
-      )
-    }
-    return rows.length
+      .where(and(which, isDue))
+      .for('update', { skipLocked: true })
+    if (!survey) return 0
+    await tx.update(closingSurveys).set({ toldAt: now }).where(which)
+    if (now >= survey.closesAt) return 1
+    const plan = await loadPlan(tx, activity)
+    const people = (await participants(tx, activity)).filter(plan.isMeant).map(s => s.enrolmentId)
+    await tell(
+      tx,
+      people,
+      {
+        kind: 'closing',
+        activityId: activity.id,
+        text: `“${activity.title}”: a few closing questions.`,
+        detail: survey.named
+          ? 'Your name is kept with your answers.'
+          : 'Names are not kept: nobody can tell whose an answer is.',
+      },
+      seminarId => `/seminars/${seminarId}/activities/${activity.id}/closing`,
+      now,
+    )
+    return 1
   })
 }

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm'
+import { and, desc, eq } from 'drizzle-orm'
 import { stringify } from 'csv-stringify/sync'
 import type { ClosingAnswer, ClosingQuestion } from '#core/closing/questions'
 import { safeCell } from '#core/marking/results/safeCell'
@@ -6,7 +6,7 @@ import { nothingHere, type Actor, type ActivityRow } from '#server/access/semina
 import type { Db } from '#server/database/client'
 import { closingSurveys } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
-import { resultsOf } from './closingSurveys'
+import { resultsOf } from './closingResults'
 
 const words = (q: ClosingQuestion, a: ClosingAnswer | undefined): string | number => {
   if (a === undefined) return ''
@@ -14,16 +14,27 @@ const words = (q: ClosingQuestion, a: ClosingAnswer | undefined): string | numbe
   return a as string | number
 }
 
-/** Answers to take away: with names a line for each student; without, what each question got, in no order that tells anything. */
+/**
+ * Answers to take away, of the last round unless another is asked for: with names a line for each student; without, what
+ * each question got, in no order that tells anything.
+ */
 export async function exportClosing(
   db: Db,
   actor: Actor & { readonly activity: ActivityRow },
   now: Date,
+  round?: number,
 ): Promise<{ readonly name: string; readonly type: string; readonly bytes: Buffer }> {
   const [survey] = await db
     .select()
     .from(closingSurveys)
-    .where(eq(closingSurveys.activityId, actor.activity.id))
+    .where(
+      and(
+        eq(closingSurveys.activityId, actor.activity.id),
+        round === undefined ? undefined : eq(closingSurveys.round, round),
+      ),
+    )
+    .orderBy(desc(closingSurveys.round))
+    .limit(1)
   if (!survey) throw nothingHere()
   const { results, why, people } = await resultsOf(db, survey, now)
   if (!results) throw new Problem(409, 'hidden', why!)
@@ -50,8 +61,10 @@ export async function exportClosing(
           ])
         }),
       ]
+  const title = actor.activity.title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim()
+  const number = survey.round > 1 ? ` ${survey.round}` : ''
   return {
-    name: `${actor.activity.title.replace(/[^\p{L}\p{N}]+/gu, ' ').trim()} closing questions.csv`,
+    name: `${title} closing questions${number}.csv`,
     type: 'text/csv; charset=utf-8',
     bytes: Buffer.from(`\uFEFF${stringify(rows)}`),
   }

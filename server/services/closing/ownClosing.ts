@@ -1,4 +1,4 @@
-import { and, eq, gt, inArray, lte } from 'drizzle-orm'
+import { and, desc, eq, gt, inArray, lte } from 'drizzle-orm'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { closingAnswers, closingSurveys } from '#server/database/schema'
@@ -9,16 +9,26 @@ export async function closingFor(
   { activity, enrolment }: Actor & { readonly activity: ActivityRow },
   now: Date,
 ): Promise<'none' | 'planned' | 'open' | 'answered' | 'closed'> {
-  const [survey] = await db.select().from(closingSurveys).where(eq(closingSurveys.activityId, activity.id))
+  const rounds = await db
+    .select()
+    .from(closingSurveys)
+    .where(eq(closingSurveys.activityId, activity.id))
+    .orderBy(desc(closingSurveys.round))
+  // to students a round that has not opened yet does not exist
+  const survey = rounds.find(r => isStaff(enrolment) || r.opensAt <= now)
   if (!survey || enrolment.role === 'observer') return 'none'
-  if (now < survey.opensAt) return isStaff(enrolment) ? 'planned' : 'none'
+  if (now < survey.opensAt) return 'planned'
   if (now >= survey.closesAt) return 'closed'
   if (isStaff(enrolment)) return 'open'
   const given =
     survey.takers.includes(enrolment.id) ||
     (await db.$count(
       closingAnswers,
-      and(eq(closingAnswers.activityId, activity.id), eq(closingAnswers.enrolmentId, enrolment.id)),
+      and(
+        eq(closingAnswers.activityId, activity.id),
+        eq(closingAnswers.round, survey.round),
+        eq(closingAnswers.enrolmentId, enrolment.id),
+      ),
     )) > 0
   return given ? 'answered' : 'open'
 }
@@ -43,7 +53,7 @@ export async function openClosing(
         ),
       ),
     db
-      .select({ activityId: closingAnswers.activityId })
+      .select({ activityId: closingAnswers.activityId, round: closingAnswers.round })
       .from(closingAnswers)
       .where(
         and(
@@ -53,7 +63,11 @@ export async function openClosing(
       ),
   ])
   return rounds
-    .filter(r => !r.takers.includes(enrolmentId) && !given.some(g => g.activityId === r.activityId))
+    .filter(
+      r =>
+        !r.takers.includes(enrolmentId) &&
+        !given.some(g => g.activityId === r.activityId && g.round === r.round),
+    )
     .map(r => ({
       activityId: r.activityId,
       closesAt: r.closesAt.toISOString(),

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { addressOf } from '#shared/http/endpoint'
 import type { ClosingAnswers } from '#core/closing/questions'
-import type { ClosingSet } from '#shared/closing/closing'
+import type { ClosingWrite } from '#shared/closing/closing'
 import ClosingEditor from '~/components/closing/ClosingEditor.vue'
 import ClosingForm from '~/components/closing/ClosingForm.vue'
 import ClosingResults from '~/components/closing/ClosingResults.vue'
 import KindTag from '~/components/planning/KindTag.vue'
 import { ownedStorage } from '~/autosave/ownedStorage'
+import { closingDraftKey } from '~/components/closing/closingDraftKey'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useApi } from '~/composables/shell/useApi'
@@ -28,16 +29,21 @@ const {
   data: view,
   error,
   refresh,
-} = await useAsyncData(`closing-${route.params.activityId}`, () =>
-  api.call(closingEndpoints.readClosingQuestions, {
-    params: { activityId: String(route.params.activityId) },
-  }),
+} = await useAsyncData(
+  `closing-${route.params.activityId}`,
+  () =>
+    api.call(closingEndpoints.readClosingQuestions, {
+      params: { activityId: String(route.params.activityId) },
+      query: { round: route.query.round ? Number(route.query.round) : undefined },
+    }),
+  { watch: [() => route.query.round] },
 )
 useHead({
   title: () => (view.value ? `Closing questions: ${view.value.activity.title}` : 'Closing questions'),
 })
 const base = computed(() => `/seminars/${route.params.seminarId}/activities/${route.params.activityId}`)
 const editing = ref(false)
+const askingAgain = ref(false)
 const confirming = ref(false)
 /** Without names, what has closed with answers in it does not open again. */
 const endsForGood = computed(
@@ -49,16 +55,19 @@ const isNew = computed(() => view.value?.state === 'none')
 const mayEdit = computed(() => seminar.shell?.role === 'instructor' && !seminar.shell.archived)
 const thanks = ref(false)
 
-async function keep(write: Omit<ClosingSet, 'baseVersion'>) {
+async function keep(write: ClosingWrite) {
+  const baseVersion = askingAgain.value ? null : (view.value!.round?.version ?? null)
   const now = await send(() =>
     api.call(closingEndpoints.setClosingQuestions, {
       params: { activityId: String(route.params.activityId) },
-      body: { ...write, baseVersion: view.value!.round?.version ?? null },
+      body: { ...write, baseVersion },
     }),
   )
   if (!now) return
   view.value = now
   editing.value = false
+  askingAgain.value = false
+  if (route.query.round) await navigateTo({ query: {} })
   const savedSentence = () => {
     if (now.state === 'planned')
       return `The questions open ${dayTime(now.round!.opensAt)}; students are told then.`
@@ -67,6 +76,13 @@ async function keep(write: Omit<ClosingSet, 'baseVersion'>) {
   }
   notices.say(savedSentence())
 }
+const asWrite = (was: NonNullable<typeof view.value>['round'] & {}): ClosingWrite => ({
+  round: was.number,
+  questions: was.questions,
+  named: was.named,
+  opensAt: was.opensAt,
+  closesAt: was.closesAt,
+})
 const remove = () =>
   attempt(async () => {
     const was = view.value!.round!
@@ -80,13 +96,7 @@ const remove = () =>
         await attempt(() =>
           api.call(closingEndpoints.setClosingQuestions, {
             params: { activityId: String(route.params.activityId) },
-            body: {
-              questions: was.questions,
-              named: was.named,
-              opensAt: was.opensAt,
-              closesAt: was.closesAt,
-              baseVersion: null,
-            },
+            body: { ...asWrite(was), baseVersion: null },
           }),
         )
         await refresh()
@@ -99,9 +109,7 @@ const end = () =>
     view.value = await api.call(closingEndpoints.setClosingQuestions, {
       params: { activityId: String(route.params.activityId) },
       body: {
-        questions: was.questions,
-        named: was.named,
-        opensAt: was.opensAt,
+        ...asWrite(was),
         closesAt:
           seminar.shell!.now > was.opensAt
             ? new Date(
@@ -122,13 +130,7 @@ const end = () =>
         await attempt(() =>
           api.call(closingEndpoints.setClosingQuestions, {
             params: { activityId: String(route.params.activityId) },
-            body: {
-              questions: was.questions,
-              named: was.named,
-              opensAt: was.opensAt,
-              closesAt: was.closesAt,
-              baseVersion: view.value!.round!.version,
-            },
+            body: { ...asWrite(was), baseVersion: view.value!.round!.version },
           }),
         )
         await refresh()
@@ -143,7 +145,7 @@ async function answer(answers: ClosingAnswers) {
     }),
   )
   if (!now) return
-  ownedStorage.drop(`jovrel:closing:${view.value!.activity.id}`)
+  ownedStorage.drop(closingDraftKey(view.value!))
   view.value = now
   thanks.value = true
 }
@@ -151,6 +153,18 @@ async function answer(answers: ClosingAnswers) {
 function askOrEnd() {
   if (endsForGood.value && !confirming.value) confirming.value = true
   else void end()
+}
+function leaveEditor() {
+  if (isNew.value) void navigateTo(base.value)
+  editing.value = false
+  askingAgain.value = false
+}
+/** A round by when it closed or closes: that is how staff remember it. */
+const roundName = (r: { number: number; state: keyof typeof STATE; closesAt: string }) => {
+  if (r.state === 'closed') return `Round ${r.number}, closed ${dayTime(r.closesAt)}`
+  return r.state === 'open'
+    ? `Round ${r.number}, open until ${dayTime(r.closesAt)}`
+    : `Round ${r.number}, not open yet`
 }
 const STATE = { none: '', planned: 'opens', open: 'open until', closed: 'closed' } as const
 </script>
@@ -163,14 +177,19 @@ const STATE = { none: '', planned: 'opens', open: 'open until', closed: 'closed'
       <h1>
         Closing questions: <NuxtLink :to="base">{{ view.activity.title }}</NuxtLink>
       </h1>
-      <span v-if="view.round" class="muted small"
+      <span v-if="view.round && view.rounds.length < 2" class="muted small"
         >{{ STATE[view.state] }}
         {{ dayTime(view.state === 'planned' ? view.round.opensAt : view.round.closesAt) }}</span
-      ><span class="grow" />
-      <template v-if="view.staff && view.round && !editing">
+      >
+      <div v-if="view.staff && view.round && !editing && !askingAgain" class="acts">
         <a
           v-if="view.staff.results"
-          :href="addressOf(closingEndpoints.downloadClosingAnswers, { params })"
+          :href="
+            addressOf(closingEndpoints.downloadClosingAnswers, {
+              params,
+              query: { round: view.round.number },
+            })
+          "
           download
           >Save as a table</a
         >
@@ -179,26 +198,38 @@ const STATE = { none: '', planned: 'opens', open: 'open until', closed: 'closed'
         </TextButton>
         <template v-if="mayEdit"
           ><span v-if="confirming" class="small"
-            >They cannot be opened again: an answer that came alone after others were read would have a
-            face.</span
+            >They cannot be opened again: a single answer that comes after others were read would show whose
+            it is.</span
           ><v-btn v-if="view.state === 'open'" @click="askOrEnd">{{
             confirming ? 'Close for good' : endVerb
           }}</v-btn
           ><v-btn v-if="confirming" class="quiet" @click="confirming = false">Leave them open</v-btn
           ><v-btn v-if="!view.staff.isFinal && !confirming" @click="editing = true">Change</v-btn
+          ><v-btn v-if="view.staff.mayAskAgain" @click="askingAgain = true">Ask again</v-btn
           ><TextButton v-if="view.staff.mayChange" @click="remove"> Take away </TextButton></template
         >
-      </template>
+      </div>
     </div>
+    <nav v-if="view.rounds.length > 1 && !askingAgain" class="rounds" aria-label="Rounds of questions">
+      <NuxtLink
+        v-for="r in view.rounds"
+        :key="r.number"
+        :to="{ query: { round: r.number } }"
+        :aria-current="r.number === view.round?.number ? 'page' : undefined"
+        >{{ roundName(r) }}</NuxtLink
+      >
+    </nav>
     <template v-if="view.staff">
       <ClosingEditor
-        v-if="editing || (isNew && mayEdit)"
+        v-if="editing || askingAgain || (isNew && mayEdit)"
+        :key="String(askingAgain)"
         :view="view"
+        :again="askingAgain"
         :busy="busy"
         :problem="problem"
         :problems="problems"
         @keep="keep"
-        @cancel="isNew ? navigateTo(base) : (editing = false)"
+        @cancel="leaveEditor"
       />
       <p v-else-if="isNew" class="invite">No closing questions are asked here.</p>
       <ClosingForm v-else-if="trying" :view="view" :busy="false" :problem="null" trial />
@@ -267,6 +298,31 @@ const STATE = { none: '', planned: 'opens', open: 'open until', closed: 'closed'
 }
 .leaf-head h1 a:hover {
   text-decoration: underline;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  justify-content: flex-end;
+  gap: 6px 16px;
+  margin-left: auto;
+}
+.rounds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 20px;
+  margin-bottom: 18px;
+  font-size: 0.875rem;
+}
+.rounds a {
+  padding: 4px 0;
+  color: var(--harbour);
+}
+.rounds [aria-current] {
+  color: inherit;
+  font-weight: 600;
+  text-decoration: none;
+  border-bottom: 2px solid var(--ember);
 }
 .count {
   font: 400 1rem/1.5 var(--read);
