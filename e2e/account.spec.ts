@@ -215,3 +215,30 @@ test('a passkey is added, signs in without a password or beside it, and is remov
   await expect(page.getByText('No passkey was shown.')).toBeVisible()
   await context.close()
 })
+
+test('the owner reads who signed in, and what could not be done by itself; nobody else does', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
+  expectedErrors.push(/403/)
+  const at = new Date('2026-10-14T08:00:00Z')
+  await world.db.insert(t.dueFailures).values({
+    task: 'tellOfMessage',
+    subjectId: world.dredge.id,
+    seminarId: world.seminar.id,
+    reason: 'P0001',
+    tries: 3,
+    firstAt: at,
+    lastAt: at,
+    nextAt: new Date(at.getTime() + 8 * 60_000),
+  })
+  const ines = await as('ines')
+  await open(ines, '/access-log')
+  const undone = ines.getByRole('region', { name: 'Work that could not be done' })
+  await expect(undone.getByRole('row', { name: /tell a student of a message.*P0001 3/ })).toBeVisible()
+  await expect(ines.getByRole('row', { name: /Ines Okafor-Lind.*done/ }).first()).toBeVisible()
+  const liv = await as('liv')
+  await open(liv, '/access-log')
+  await expect(liv.getByText('The access log is for the owner of this installation.')).toBeVisible()
+})

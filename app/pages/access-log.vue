@@ -2,6 +2,7 @@
 import { LOGGED_ACTS, type AccessLogEntry, type LoggedAct } from '#shared/people/accessLog'
 import * as accessLogEndpoints from '#shared/people/accessLogEndpoints'
 import TextButton from '../components/controls/TextButton.vue'
+import DueFailures from '../components/people/DueFailures.vue'
 import ProblemPage from '../components/shell/ProblemPage.vue'
 import { useApi } from '../composables/shell/useApi'
 import { useSending } from '../composables/shell/useSending'
@@ -15,6 +16,9 @@ const act = ref<LoggedAct | ''>('')
 const query = () => ({ find: find.value, ...(act.value && { act: act.value }) })
 const { data, error, refresh } = await useAsyncData('access-log', () =>
   api.call(accessLogEndpoints.readAccessLog, { query: query() }),
+)
+const { data: due } = await useAsyncData('due-failures', () =>
+  api.call(accessLogEndpoints.readDueFailures, {}),
 )
 const older = ref<AccessLogEntry[]>([])
 const hasMore = ref(data.value?.more ?? false)
@@ -67,9 +71,10 @@ const at = computed(
         <v-btn type="submit">Search</v-btn>
       </form>
     </div>
+    <DueFailures v-if="due" :failures="due.failures" :at="at" />
     <p v-if="entries.length === 0" class="invite">Nothing of this kind is written down.</p>
     <div v-else class="scroll" tabindex="0" role="region" aria-label="Entries">
-      <table>
+      <table class="rows">
         <thead>
           <tr>
             <th scope="col">When ({{ zone }})</th>
@@ -115,23 +120,7 @@ const at = computed(
   overflow-x: auto;
 }
 table {
-  width: 100%;
   min-width: 60rem;
-  border-collapse: collapse;
-  font-size: 0.84375rem;
-}
-th {
-  text-align: left;
-  color: var(--ink-3);
-  font-weight: 500;
-  padding: 6px 12px 6px 0;
-  border-bottom: 1px solid var(--line);
-  white-space: nowrap;
-}
-td {
-  padding: 7px 12px 7px 0;
-  border-bottom: 1px solid var(--line-soft);
-  vertical-align: baseline;
 }
 td:first-child {
   white-space: nowrap;

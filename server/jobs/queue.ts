@@ -1,6 +1,7 @@
 import { logError } from '#server/log'
 import PgBoss from 'pg-boss'
 import { clearLimits } from '#server/access/limits'
+import type { Database } from '#server/database/client'
 import { useDatabase } from '#server/database/connection'
 import { now } from '#server/clock'
 import { clearOrphans } from '#server/services/files/orphans'
@@ -17,11 +18,25 @@ import { releaseDue } from '#server/services/marking/peers/moderate'
 import { notifyOfClosing } from '#server/services/closing/closingSurveys'
 import { showDue } from '#server/services/contributing/writing/postContribution'
 import { publishDue } from '#server/services/planning/publish'
+import type { DueTask } from '#shared/people/dueFailures'
 
 const MAIL = 'mail'
-const EVERY_MINUTE = 'everyMinute'
 const DAILY = 'dailyNotices'
 const LOOK_EVERY = 1000 // milliseconds
+/** What is looked for every minute, each in a queue of its own: one that takes long or fails holds no other up. */
+const EVERY_MINUTE: Readonly<Record<DueTask, (db: Database, now: Date) => Promise<number>>> = {
+  publish: publishDue,
+  show: showDue,
+  deal: dealDue,
+  release: releaseDue,
+  return: returnDue,
+  tellOfReturn: notifyOfReturn,
+  tellOfClosing: notifyOfClosing,
+  writeByRule: sendByRules,
+  tellOfMessage: notifyOfMessages,
+}
+const LOOK_FOR_DUE = 5 // seconds between two looks into a queue
+const queueOf = (task: string) => `due-${task}`
 /** Seconds to the second try; each later one waits twice as long. Tests shorten it. */
 const RETRY_SECONDS = Number(process.env.JOVREL_MAIL_RETRY_SECONDS ?? 10)
 
@@ -42,7 +57,6 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
   if (mailroom) useMailroom(mailroom.port)
 
   await boss.createQueue(MAIL, { name: MAIL, retryLimit: 8, retryDelay: RETRY_SECONDS, retryBackoff: true })
-  await boss.createQueue(EVERY_MINUTE)
   await boss.createQueue(DAILY)
   const queueWaiting = async () => {
     const ids = await claimWaiting(db)
@@ -60,25 +74,21 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
   await boss.work<{ id: string }>(MAIL, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
     if (job) await sendMail(db, job.data.id)
   })
-  await boss.work(EVERY_MINUTE, async () => {
-    await publishDue(db, now())
-    await showDue(db, now())
-    await dealDue(db, now())
-    await releaseDue(db, now())
-    await returnDue(db, now())
-    await notifyOfReturn(db, now())
-    await notifyOfClosing(db, now())
-    await sendByRules(db, now())
-    await notifyOfMessages(db, now())
-    await queueWaiting()
-  })
+  for (const [task, doDue] of Object.entries(EVERY_MINUTE)) {
+    // a minute that is still being worked on is not begun a second time
+    await boss.createQueue(queueOf(task), { name: queueOf(task), policy: 'stately', retryLimit: 0 })
+    await boss.work(queueOf(task), { pollingIntervalSeconds: LOOK_FOR_DUE }, async () => {
+      await doDue(db, now())
+    })
+  }
   await boss.work(DAILY, async () => {
     await mailDailyNotices(db, now())
     await clearLimits(db, new Date()) // counted on real time
     await clearAccessLog(db, new Date())
     await clearOrphans(db, new Date())
   })
-  await boss.schedule(EVERY_MINUTE, '* * * * *')
+  await boss.unschedule('everyMinute') // of an earlier release
+  for (const task of Object.keys(EVERY_MINUTE)) await boss.schedule(queueOf(task), '* * * * *')
   await boss.schedule(DAILY, '0 6 * * *')
 
   // mail written by any process is taken into the queue within a second; whatever fails here is tried at the next look

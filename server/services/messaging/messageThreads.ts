@@ -3,7 +3,7 @@ import { alias } from 'drizzle-orm/pg-core'
 import { wordsIn } from '#core/messaging/draft'
 import { isStaff, nothingHere, requireMayWrite, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, enrolments, messages, messageThreads, persons } from '#server/database/schema'
+import { activities, enrolments, messages, messageThreads } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import { initialsOf } from '#server/services/people/nameView'
 import { withIdempotency } from '#server/services/idempotency'
@@ -13,8 +13,6 @@ import { tell } from './notices'
 const AT_ONCE = 60
 const student = alias(enrolments, 'student')
 const starter = alias(enrolments, 'starter')
-const studentPerson = alias(persons, 'student_person')
-const starterPerson = alias(persons, 'starter_person')
 
 /** Staff read all of the seminar's; a student their own, once they have been told. Observers none. */
 export function threadsOf({ seminar, enrolment }: Actor): SQL {
@@ -39,19 +37,17 @@ function select(db: Db, actor: Actor) {
       thread: messageThreads,
       activity: { id: activities.id, title: activities.title, kind: activities.kind },
       student: {
-        name: studentPerson.name,
-        givenName: studentPerson.givenName,
-        familyName: studentPerson.familyName,
+        name: student.name,
+        givenName: student.givenName,
+        familyName: student.familyName,
       },
-      startedBy: starterPerson.name,
+      startedBy: starter.name,
       fresh: isFresh(actor).mapWith(Boolean),
     })
     .from(messageThreads)
     .leftJoin(activities, eq(activities.id, messageThreads.activityId))
     .innerJoin(student, eq(student.id, messageThreads.studentId))
-    .innerJoin(studentPerson, eq(studentPerson.id, student.personId))
     .innerJoin(starter, eq(starter.id, messageThreads.startedBy))
-    .innerJoin(starterPerson, eq(starterPerson.id, starter.personId))
     .$dynamic()
 }
 const headOf = (r: Awaited<ReturnType<typeof select>>[number]) => ({
@@ -130,10 +126,9 @@ export async function readMessages(
   const [row] = await select(db, actor).where(and(threadsOf(actor), eq(messageThreads.id, threadId)))
   if (!row) throw nothingHere()
   const said = await db
-    .select({ message: messages, author: persons.name, role: enrolments.role })
+    .select({ message: messages, author: enrolments.name, role: enrolments.role })
     .from(messages)
     .innerJoin(enrolments, eq(enrolments.id, messages.authorId))
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(eq(messages.threadId, threadId))
     .orderBy(asc(messages.at), asc(messages.id))
   if (row.fresh && !actor.studentsEye)

@@ -33,7 +33,7 @@ export async function tell(
       seminarId: enrolments.seminarId,
       id: persons.id,
       email: persons.email,
-      givenName: persons.givenName,
+      givenName: enrolments.givenName,
       mailChoice: persons.mailChoice,
       title: seminars.title,
     })
@@ -82,7 +82,7 @@ export async function mailDailyNotices(db: Database, now: Date): Promise<number>
         notice: notices,
         personId: persons.id,
         email: persons.email,
-        givenName: persons.givenName,
+        givenName: enrolments.givenName,
         title: seminars.title,
       })
       .from(notices)

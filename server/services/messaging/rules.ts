@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, sql, isNull } from 'drizzle-orm'
+import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { fill } from '#core/messaging/draft'
 import { isTimeFor, reminderAt } from '#core/messaging/reminder'
@@ -10,13 +10,14 @@ import {
   enrolments,
   messageRules,
   messageThreads,
-  persons,
   seminars,
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { countedStudents, type Student } from '#server/services/contributing/records'
 import { firstDueOf, loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
 import { takesPartIn } from '#server/services/planning/jointActivities'
+import { doEach, mayBeTried } from '#server/services/dueWork'
+import { isRunning } from '#server/services/people/silence'
 import type { RuleList, RuleWrite } from '#shared/messaging/messages'
 import { loadWork, missingOf, type Work } from './missingWork'
 import { insertThreads, particulars } from './writeTo'
@@ -47,12 +48,11 @@ export async function listRules(db: Db, actor: Actor, now: Date): Promise<RuleLi
     db
       .select({
         rule: messageRules,
-        by: persons.name,
+        by: enrolments.name,
         sent: sql<number>`(select count(*)::int from message_threads t where t.rule_id = ${messageRules.id})`,
       })
       .from(messageRules)
       .innerJoin(enrolments, eq(enrolments.id, messageRules.madeBy))
-      .innerJoin(persons, eq(persons.id, enrolments.personId))
       .where(eq(messageRules.seminarId, actor.seminar.id))
       .orderBy(asc(messageRules.madeAt)),
     plansOf(db, actor.seminar.id),
@@ -218,14 +218,17 @@ async function requireActivityOf(db: Db, actor: Actor, activityId: string | null
 /** Writes what standing rules have to write by now. @returns to how many students */
 export async function sendByRules(db: Database, now: Date): Promise<number> {
   const rules = await db
-    .select({ rule: messageRules, seminar: seminars })
+    .select({ id: messageRules.id, seminarId: messageRules.seminarId, rule: messageRules, seminar: seminars })
     .from(messageRules)
     .innerJoin(seminars, eq(seminars.id, messageRules.seminarId))
-    .where(and(eq(messageRules.on, true), eq(seminars.state, 'active'), isNull(seminars.silentSince)))
-  let sent = 0
-  for (const { rule, seminar } of rules)
-    sent += await db.transaction(tx => sendByRule(tx, rule, seminar, now))
-  return sent
+    .where(
+      and(
+        eq(messageRules.on, true),
+        isRunning(messageRules.seminarId),
+        mayBeTried('writeByRule', messageRules.id, now),
+      ),
+    )
+  return doEach(db, 'writeByRule', rules, now, (tx, { rule, seminar }) => sendByRule(tx, rule, seminar, now))
 }
 
 async function sendByRule(db: Db, rule: Rule, seminar: Seminar, now: Date): Promise<number> {

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, isNull, lte } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNull, lte } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import {
   fill,
@@ -10,12 +10,14 @@ import {
 } from '#core/messaging/draft'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { enrolments, messages, messageThreads, persons, seminars } from '#server/database/schema'
+import { enrolments, messages, messageThreads } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { countedStudents, type Student } from '#server/services/contributing/records'
 import { localTime } from '#core/planning/localTime'
 import { closesFor, type ActivityPlan } from '#server/services/planning/activityPlan'
 import { withIdempotency } from '#server/services/idempotency'
+import { doEach, mayBeTried } from '#server/services/dueWork'
+import { isRunning } from '#server/services/people/silence'
 import type { MessageDraft, SendMessages } from '#shared/messaging/messages'
 import { missingWork, nextDue, openPlans } from './missingWork'
 import { tell } from './notices'
@@ -227,61 +229,46 @@ export function recallMessages(
 
 /** Tells students of what was written to them, once the time for taking back is over. @returns how many were told */
 export async function notifyOfMessages(db: Database, now: Date): Promise<number> {
-  return db.transaction(async tx => {
-    const rows = await tx
-      .select({ thread: messageThreads, by: persons.name })
+  const isDue = and(
+    isNull(messageThreads.toldAt),
+    lte(messageThreads.madeAt, new Date(now.getTime() - GRACE)),
+    isRunning(messageThreads.seminarId),
+    mayBeTried('tellOfMessage', messageThreads.id, now),
+  )
+  const due = await db
+    .select({ id: messageThreads.id, seminarId: messageThreads.seminarId })
+    .from(messageThreads)
+    .where(isDue)
+    .orderBy(asc(messageThreads.madeAt))
+    .limit(500)
+  return doEach(db, 'tellOfMessage', due, now, async (tx, { id }) => {
+    const [found] = await tx
+      .select({ thread: messageThreads, by: enrolments.name })
       .from(messageThreads)
       .innerJoin(enrolments, eq(enrolments.id, messageThreads.startedBy))
-      .innerJoin(persons, eq(persons.id, enrolments.personId))
-      .innerJoin(seminars, eq(seminars.id, messageThreads.seminarId))
-      .where(
-        and(
-          isNull(messageThreads.toldAt),
-          lte(messageThreads.madeAt, new Date(now.getTime() - GRACE)),
-          eq(seminars.state, 'active'),
-          isNull(seminars.silentSince),
-        ),
-      )
-      .orderBy(asc(messageThreads.madeAt))
-      .limit(500)
+      .where(and(eq(messageThreads.id, id), isDue))
       .for('update', { of: messageThreads, skipLocked: true })
-    if (rows.length === 0) return 0
-    const texts = new Map(
-      (
-        await tx
-          .select({ threadId: messages.threadId, text: messages.text })
-          .from(messages)
-          .where(
-            inArray(
-              messages.threadId,
-              rows.map(r => r.thread.id),
-            ),
-          )
-          .orderBy(asc(messages.at))
-      ).map(m => [m.threadId, m.text]),
+    if (!found) return 0
+    const { thread, by } = found
+    const [last] = await tx
+      .select({ text: messages.text })
+      .from(messages)
+      .where(eq(messages.threadId, id))
+      .orderBy(desc(messages.at))
+      .limit(1)
+    await tell(
+      tx,
+      [thread.studentId],
+      {
+        kind: 'message',
+        activityId: null,
+        text: `${by} wrote to you: ${thread.subject}`,
+        detail: last?.text ?? '',
+      },
+      seminarId => `/seminars/${seminarId}/messages?thread=${id}`,
+      now,
     )
-    for (const { thread, by } of rows)
-      await tell(
-        tx,
-        [thread.studentId],
-        {
-          kind: 'message',
-          activityId: null,
-          text: `${by} wrote to you: ${thread.subject}`,
-          detail: texts.get(thread.id) ?? '',
-        },
-        seminarId => `/seminars/${seminarId}/messages?thread=${thread.id}`,
-        now,
-      )
-    await tx
-      .update(messageThreads)
-      .set({ toldAt: now })
-      .where(
-        inArray(
-          messageThreads.id,
-          rows.map(r => r.thread.id),
-        ),
-      )
-    return rows.length
+    await tx.update(messageThreads).set({ toldAt: now }).where(eq(messageThreads.id, id))
+    return 1
   })
 }

@@ -1,4 +1,4 @@
-import { and, eq, lte, isNull } from 'drizzle-orm'
+import { and, eq, lte } from 'drizzle-orm'
 import { isWorkingPhase } from '#core/planning/schedule'
 import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
@@ -13,6 +13,8 @@ import {
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
+import { doEach, mayBeTried } from '#server/services/dueWork'
+import { isRunning } from '#server/services/people/silence'
 import type { ActivityBody } from '#shared/planning/composer'
 import { requireCurrent } from './changing/requireCurrent'
 import { requireSound } from './changing/requireSound'
@@ -110,29 +112,32 @@ export function unpublishActivity(
 
 /** Opens what was scheduled and is due; of several processes each is opened and told by one. */
 export async function publishDue(db: Database, now: Date): Promise<number> {
-  return db.transaction(async tx => {
-    const rows = await tx
+  const isDue = and(
+    eq(activities.state, 'scheduled'),
+    lte(activities.opensAt, now),
+    isRunning(activities.seminarId),
+    mayBeTried('publish', activities.id, now),
+  )
+  const due = await db
+    .select({ id: activities.id, seminarId: activities.seminarId })
+    .from(activities)
+    .where(isDue)
+    .orderBy(activities.opensAt)
+  return doEach(db, 'publish', due, now, async (tx, { id }) => {
+    const [found] = await tx
       .select({ activity: activities, seminar: seminars })
       .from(activities)
       .innerJoin(seminars, eq(seminars.id, activities.seminarId))
-      .where(
-        and(
-          eq(activities.state, 'scheduled'),
-          lte(activities.opensAt, now),
-          eq(seminars.state, 'active'),
-          isNull(seminars.silentSince),
-        ),
-      )
+      .where(and(eq(activities.id, id), isDue))
       .for('update', { of: activities, skipLocked: true })
-    for (const { activity, seminar } of rows) {
-      const [after] = await tx
-        .update(activities)
-        .set({ state: 'published', publishedAt: now, version: activity.version + 1 })
-        .where(eq(activities.id, activity.id))
-        .returning()
-      if (activity.tellOnPublish) await notifyOfPublishing(tx, seminar, after!, now)
-    }
-    return rows.length
+    if (!found) return 0
+    const [after] = await tx
+      .update(activities)
+      .set({ state: 'published', publishedAt: now, version: found.activity.version + 1 })
+      .where(eq(activities.id, id))
+      .returning()
+    if (found.activity.tellOnPublish) await notifyOfPublishing(tx, found.seminar, after!, now)
+    return 1
   })
 }
 
