@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
 import { clearAccessLog } from '#server/services/people/accessLog'
 import { Client } from '#server/testing/server'
+import { until } from '#server/testing/until'
 import { email, testWorld, type World } from '#server/testing/world'
 import type { AccessLog } from '#shared/people/accessLog'
 
@@ -56,6 +57,22 @@ describe('the access log', () => {
     )
     expect((await liv.send('GET', '/api/access-log')).status).toBe(403)
     expect((await world.nobody.send('GET', '/api/access-log')).status).toBe(401)
+  })
+
+  it('holds no secret of an address: neither of a link that was used, nor of one that still opens an account', async () => {
+    await world.nobody.send('POST', '/api/password', { email: email('nico') })
+    const mail = await until('the link', async () => {
+      const mails = await world.db.select().from(t.mails).where(eq(t.mails.to, email('nico')))
+      return mails.find(m => m.text.includes('/password/'))
+    })
+    const secret = /\/password\/(\S+)/.exec(mail.text)![1]!
+    const liv = await world.as('liv')
+    const path = `/api/password/${secret}`
+    expect((await liv.send('POST', path, { password: 'short' })).status).toBe(422)
+    expect((await liv.send('POST', path, { password: 'nine ropes of hemp' })).status).toBe(200)
+    const entries = await log()
+    expect(entries.map(e => e.about)).toContain('POST /api/password/:secret')
+    expect(JSON.stringify(entries)).not.toContain(secret)
   })
 
   it('goes on page by page, takes search words as they are, and forgets what is older than a year', async () => {

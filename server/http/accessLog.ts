@@ -21,6 +21,14 @@ export function logAs(event: H3Event, act: LoggedAct, personId: string): void {
   event.context.signedIn = personId
 }
 
+/** The address of a request with the ids in it. Whatever else stands there may open something: it stays behind its name. */
+function withoutSecrets(event: H3Event, { path }: Endpoint): string {
+  const params = getRouterParams(event)
+  return path.replace(/:(\w+)/g, (named, name: string) =>
+    UUID.test(params[name] ?? '') ? params[name]! : named,
+  )
+}
+
 const SIGN_INS: ReadonlySet<LoggedAct> = new Set(['signIn', 'signInByCode', 'signInByPasskey'])
 
 /**
@@ -44,7 +52,7 @@ export async function logAccess(event: H3Event, endpoint: Endpoint, failure: unk
       done: failure === null,
       personId: (event.context.signedIn as string | undefined) ?? person?.id ?? null,
       seminarId: seminarId && UUID.test(seminarId) ? seminarId : null,
-      about: String(event.context.logAbout ?? `${endpoint.method} ${event.path.split('?')[0]}`),
+      about: String(event.context.logAbout ?? `${endpoint.method} ${withoutSecrets(event, endpoint)}`),
       client: clientAddress(event),
     })
   } catch (error) {
