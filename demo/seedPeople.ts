@@ -1,5 +1,6 @@
 import { makeGroups } from '#core/people/makeGroups'
 import * as t from '#server/database/schema'
+import { namesOf } from '#server/services/people/nameView'
 import { demoGroupPlans } from './rubrics'
 import { people } from './people'
 import type { Demo } from './demo'
@@ -47,6 +48,7 @@ export async function seedPeople(demo: Demo) {
       .values({
         seminarId: demo.seminarId,
         personId: person!.id,
+        ...namesOf(person!),
         role: p.role,
         studentNumber: p.role === 'student' ? `N${String(4100 + people.indexOf(p))}` : null,
         sectionId: p.section ? sections[p.section === 'A' ? 0 : 1]!.id : null,

@@ -38,7 +38,8 @@ export function answersAmong(talkEntries: readonly TalkEntry[], people: Readonly
 export function readNetwork(talkEntries: readonly TalkEntry[], people: readonly string[], seed = 1): Network {
   const edges = answersAmong(talkEntries, new Set(people))
   const [directed, either] = [new Graph({ type: 'directed' }), new Graph({ type: 'undirected' })]
-  for (const id of people) {
+  // in one order, whichever they come in: sums of fractions differ in their last place with it
+  for (const id of [...people].sort()) {
     directed.addNode(id)
     either.addNode(id)
   }

@@ -250,8 +250,9 @@ describe('a network', () => {
         sentences: 1,
         syllables: 1,
       }))
-      const { edges, communities } = readNetwork(talkEntries, people)
+      const { edges, betweenness, communities } = readNetwork(talkEntries, people)
       expect(readNetwork([...talkEntries].reverse(), people).communities).toEqual(communities)
+      expect(readNetwork(talkEntries, [...people].reverse()).betweenness).toEqual(betweenness)
       const total = edges.reduce((n, e) => n + e.times, 0)
       const modularity = (of: (id: string) => number) => {
         const [inside, degree] = [new Map<number, number>(), new Map<number, number>()]

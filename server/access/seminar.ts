@@ -21,7 +21,7 @@ export type Enrolment = typeof enrolments.$inferSelect
 export type Seminar = typeof seminars.$inferSelect
 export type ActivityRow = typeof activities.$inferSelect
 
-/** Who asks, and as what. */
+/** Who asks, and as what; named as the seminar names them. */
 export interface Actor {
   readonly person: Person
   readonly enrolment: Enrolment
@@ -39,6 +39,11 @@ export const isStaff = (enrolment: Pick<Enrolment, 'role'>): boolean =>
 const nothingHere = () =>
   new Problem(404, 'notFound', 'There is nothing at this address, or it is not open to you.')
 const notYours = (sentence: string) => new Problem(403, 'forbidden', sentence)
+
+/** A person under the names they go by in a seminar: a roster's belong to the enrolment, not to the account. */
+export function asNamedIn<P extends Person>(person: P, { name, givenName, familyName }: Enrolment): P {
+  return { ...person, name, givenName, familyName }
+}
 
 /** The condition on a person's enrolments that they can use: a role given to an address, once the address has proved to be theirs. */
 export const usableBy = ({ confirmedAt }: Pick<Person, 'confirmedAt'>) =>
@@ -71,7 +76,11 @@ export async function requireMember(event: H3Event, db: Db, seminarId: string): 
   event.context.seminarId = seminarId // for the access log
   requireUsable(person, row.enrolment)
   requireSecondFactor(person, row.enrolment)
-  return await throughStudentsEye(event, db, { person, ...row, studentsEye: false })
+  return await throughStudentsEye(event, db, {
+    person: asNamedIn(person, row.enrolment),
+    ...row,
+    studentsEye: false,
+  })
 }
 
 /** Where the installation demands it, staff come in only with a second step set up. */
@@ -102,9 +111,10 @@ async function throughStudentsEye(event: H3Event, db: Db, actor: Actor): Promise
     )
   if (!practice) return actor
   const { id, name, givenName, familyName } = practice.person
+  const person = { id, name, givenName, familyName, confirmedAt: actor.person.confirmedAt }
   return {
     ...actor,
-    person: { id, name, givenName, familyName, foundsSeminars: false, confirmedAt: actor.person.confirmedAt },
+    person: asNamedIn({ ...person, foundsSeminars: false }, practice.enrolment),
     enrolment: practice.enrolment,
     studentsEye: true,
   }
@@ -127,7 +137,7 @@ export async function requireOwnSelf(event: H3Event, db: Db, seminarId: string):
   if (!row) throw nothingHere()
   requireUsable(person, row.enrolment)
   requireSecondFactor(person, row.enrolment)
-  return { person, ...row, studentsEye: false }
+  return { person: asNamedIn(person, row.enrolment), ...row, studentsEye: false }
 }
 
 /** Someone who manages the seminar: its settings, people, groups and plan. Assistants mark; they do not manage. */

@@ -8,6 +8,7 @@ import { doc, testWorld, type World } from '#server/testing/world'
 import type { ActivityView } from '#shared/contributing/activity'
 import type { DeskView } from '#shared/marking/desk'
 import type { Gradebook, OwnGrades } from '#shared/marking/gradebook'
+import type { OutcomesView } from '#shared/marking/outcomes'
 import type { LetterView } from '#shared/marking/letter'
 
 describe('a mark that is changed after it was held or returned', () => {
@@ -59,6 +60,12 @@ describe('a mark that is changed after it was held or returned', () => {
     }
   }
 
+  const outcomes = async () => {
+    const view = await ines.json<OutcomesView>('GET', `/api/seminars/${world.seminar.id}/outcomes`)
+    expect(view.body.outcomes.reduce((n, o) => n + o.judged, 0)).toBeGreaterThan(0)
+    return view.body
+  }
+
   it('goes back to the desk when a held mark loses a step, and is held as long as it is whole', async () => {
     await mark(ines, 'malin', { steps: steps(3, 2, 2, 2) })
     await act('hold', 'malin')
@@ -73,7 +80,7 @@ describe('a mark that is changed after it was held or returned', () => {
   it('stands everywhere as it was returned, while staff see what it would be', async () => {
     await mark(ines, 'oona', { steps: steps(3, 2, 2, 2), letter: doc('Dear Oona, well read.') })
     await act('return', 'oona')
-    const [before, ownBefore] = [await cell('oona'), await own()]
+    const [before, ownBefore, outcomesBefore] = [await cell('oona'), await own(), await outcomes()]
     expect(before).toMatchObject({ points: 2100, state: 'r', counts: 'c', change: null })
     expect(ownBefore).toMatchObject({ points: 2100, standing: 'returned', letter: 2100 })
 
@@ -83,12 +90,22 @@ describe('a mark that is changed after it was held or returned', () => {
     expect(await cell('oona')).toEqual({ ...before, change: { column: expect.any(Number), points } })
     expect(await inCsv('oona')).toBe('21')
     expect(await own()).toEqual(ownBefore)
+    expect(await outcomes()).toEqual(outcomesBefore)
     expect((await deskOf('oona')).held).toMatchObject({ points, returned: 2100, hasLetter: true })
 
     // without a step it would be nothing yet; to everybody else nothing has changed
     await mark(ines, 'oona', { steps: steps(2) })
     expect(await cell('oona')).toMatchObject({ points: 2100, state: 'r', change: { points: null } })
     expect(await own()).toEqual(ownBefore)
+    expect(await outcomes()).toEqual(outcomesBefore)
+
+    // and once it is returned anew, it is that
+    await mark(ines, 'oona', { steps: steps(0, 0, 0, 0) })
+    await act('return', 'oona')
+    expect(await outcomes()).not.toEqual(outcomesBefore)
+    await mark(ines, 'oona', { steps: steps(3, 2, 2, 2) })
+    await act('return', 'oona')
+    expect(await outcomes()).toEqual(outcomesBefore)
   })
 
   it('counts as returned, too, where figures count held marks', async () => {

@@ -219,9 +219,9 @@ describe('figures that can explain themselves', () => {
       .from(t.persons)
       .where(eq(t.persons.email, 'rasmus@northmere.example'))
     await world.db
-      .update(t.persons)
+      .update(t.enrolments)
       .set({ familyName: '=HYPERLINK("x")', name: '=HYPERLINK("x")' })
-      .where(eq(t.persons.id, person!.id))
+      .where(eq(t.enrolments.personId, person!.id))
     const csv = await (await ines.send('GET', path('/results?form=csv'))).text()
     expect(csv).toContain(`"'=HYPERLINK(""x"")"`)
     const files = unzipSync(

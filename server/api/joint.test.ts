@@ -7,6 +7,7 @@ import type { ActivityView } from '#shared/contributing/activity'
 import type { ThreadView } from '#shared/contributing/thread'
 import type { ComposerView } from '#shared/planning/composer'
 import { doc, email, testWorld, words, type World } from '#server/testing/world'
+import { namesOf } from '#server/services/people/nameView'
 
 describe('a discussion held with another seminar', () => {
   let world: World
@@ -19,7 +20,12 @@ describe('a discussion held with another seminar', () => {
       .select()
       .from(t.persons)
       .where(eq(t.persons.email, email('ines')))
-    await db.insert(t.enrolments).values({ seminarId: other.id, personId: ines!.id, role: 'instructor' })
+    await db.insert(t.enrolments).values({
+      seminarId: other.id,
+      personId: ines!.id,
+      ...namesOf(ines!),
+      role: 'instructor',
+    })
     const [guest] = await db
       .insert(t.persons)
       .values({
@@ -31,7 +37,12 @@ describe('a discussion held with another seminar', () => {
         confirmedAt: new Date(),
       })
       .returning()
-    await db.insert(t.enrolments).values({ seminarId: other.id, personId: guest!.id, role: 'student' })
+    await db.insert(t.enrolments).values({
+      seminarId: other.id,
+      personId: guest!.id,
+      ...namesOf(guest!),
+      role: 'student',
+    })
   })
   afterAll(() => world.close())
 

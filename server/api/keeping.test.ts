@@ -270,6 +270,12 @@ describe('a seminar’s archive', () => {
         setRows(p, 'message_rules', rows => {
           for (const row of rows) row.on = true
         })
+        // as it was when names belonged to people alone
+        setRows(p, 'enrolments', rows => {
+          for (const row of rows)
+            for (const column of ['name', 'given_name', 'family_name', 'name_is_own'])
+              Reflect.deleteProperty(row, column)
+        })
       })
       expect((await upload(there, sent)).status).toBe(200)
       const s = `/api/seminars/${world.seminar.id}`
@@ -278,6 +284,8 @@ describe('a seminar’s archive', () => {
       const stored = await empty.db.select({ html: t.contributions.html }).from(t.contributions)
       expect(stored.some(c => c.html === '<p>A</p>B')).toBe(true)
       expect(JSON.stringify(stored)).not.toContain('position:fixed')
+      const liv = await empty.db.select().from(t.enrolments).where(eq(t.enrolments.name, 'Liv Brandt'))
+      expect(liv).toMatchObject([{ givenName: 'Liv', familyName: 'Brandt', nameIsOwn: false }])
       const types = await empty.db.select({ type: t.files.type }).from(t.files)
       expect(types.filter(f => f.type === 'text/html')).toEqual([])
       expect(await empty.db.$count(t.messageRules, eq(t.messageRules.on, true))).toBe(0)

@@ -1,7 +1,8 @@
-import { eq, sql, like } from 'drizzle-orm'
+import { and, eq, sql, like } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
+import { namesOf } from '#server/services/people/nameView'
 import { testDatabase } from '#server/testing/database'
 import { Client, SETUP_CODE, testServer } from '#server/testing/server'
 import { until } from '#server/testing/until'
@@ -178,24 +179,69 @@ describe('people of a seminar', () => {
     ).toBe(413)
   })
 
-  it('does not let a file rename or re-address somebody who has an account of their own', async () => {
-    const csv = 'name,email,student number\nLivia Brandt-Owner,liv@northmere.example,\n'
-    await ines.send('POST', `${base}/roster`, {
-      key: key(),
-      name: 'r.csv',
-      base64: base64(csv),
-      withdrawMissing: false,
-      invite: false,
+  it('keeps a roster’s names for its own seminar: the account, other seminars and what one chose oneself stay', async () => {
+    const roster = (csv: string) => ({ name: 'r.csv', base64: base64(csv) })
+    const take = (csv: string) =>
+      ines.json('POST', `${base}/roster`, {
+        ...roster(csv),
+        key: key(),
+        withdrawMissing: false,
+        invite: false,
+      })
+    const outside = await world.db.select().from(t.seminars).where(eq(t.seminars.code, 'XX 1'))
+    const liv = await world.enrolment('liv')
+    const known = namesOf(liv)
+    await world.db.insert(t.enrolments).values({
+      seminarId: outside[0]!.id,
+      personId: liv.personId,
+      ...known,
+      role: 'student',
     })
-    const [liv] = await world.db.select().from(t.persons).where(eq(t.persons.email, 'liv@northmere.example'))
-    expect(liv!.name).toBe('Liv Brandt')
+    const called = async () => ({
+      account: namesOf((await world.db.select().from(t.persons).where(eq(t.persons.id, liv.personId)))[0]!),
+      here: namesOf(await world.enrolment('liv')),
+      there: namesOf(
+        (
+          await world.db
+            .select()
+            .from(t.enrolments)
+            .where(and(eq(t.enrolments.personId, liv.personId), eq(t.enrolments.seminarId, outside[0]!.id)))
+        )[0]!,
+      ),
+    })
+    expect(
+      await take('name,email,student number\nLivia Brandt-Owner,liv@northmere.example,\n'),
+    ).toMatchObject({
+      status: 200,
+      body: { changed: 1 },
+    })
+    const renamed = { name: 'Livia Brandt-Owner', givenName: 'Livia', familyName: 'Brandt-Owner' }
+    expect(await called()).toEqual({ account: known, here: renamed, there: known })
+    const { people } = (await ines.json<PeopleView>('GET', `${base}/people`)).body
+    expect(people.find(p => p.id === liv.id)!.name).toBe('Livia Brandt-Owner')
+
+    // what she calls herself goes everywhere, and no file changes it any more
+    const client = await world.as('liv')
+    const own = { name: 'Liv Halyard', givenName: 'Liv', familyName: 'Halyard' }
+    const { name: _name, ...parts } = own
+    expect((await client.send('PUT', '/api/account/name', parts)).status).toBe(200)
+    expect(await called()).toEqual({ account: own, here: own, there: own })
+    const again = 'name,email,student number\nSomebody Else,liv@northmere.example,\n'
+    const preview = await ines.json<RosterPreview>('POST', `${base}/roster/preview`, roster(again))
+    expect(preview.body).toMatchObject({ changed: [], faults: [], same: 1 })
+    expect((await take(again)).status).toBe(200)
+    expect(await called()).toEqual({ account: own, here: own, there: own })
+    await client.send('PUT', '/api/account/name', {
+      givenName: known.givenName,
+      familyName: known.familyName,
+    })
   })
 
   /** Those a test has added do not count in the next. */
   const withdraw = (personId: string) =>
     world.db.update(t.enrolments).set({ state: 'withdrawn' }).where(eq(t.enrolments.personId, personId))
 
-  it('gives nobody another address or name by a file who is somebody elsewhere, and says so at the line', async () => {
+  it('gives nobody another address by a file who is somebody elsewhere, and says so at the line', async () => {
     const other = await world.db
       .insert(t.seminars)
       .values({ ...world.seminar, id: key(), code: 'N 2', title: 'Elsewhere' })
@@ -203,9 +249,13 @@ describe('people of a seminar', () => {
     const victim = { email: 'victim@x.example', givenName: 'Vera', familyName: 'Victim', name: 'Vera Victim' }
     const [person] = await world.db.insert(t.persons).values(victim).returning()
     for (const seminarId of [world.seminar.id, other[0]!.id])
-      await world.db
-        .insert(t.enrolments)
-        .values({ seminarId, personId: person!.id, role: 'student', studentNumber: 'V1' })
+      await world.db.insert(t.enrolments).values({
+        seminarId,
+        personId: person!.id,
+        ...namesOf(person!),
+        role: 'student',
+        studentNumber: 'V1',
+      })
     const file = {
       name: 'r.csv',
       base64: base64('name,email,student number\nVera Victim,thief@x.example,V1\n'),
@@ -225,9 +275,13 @@ describe('people of a seminar', () => {
       .insert(t.persons)
       .values({ email: 'wrong@x.example', givenName: 'Wim', familyName: 'Wrong', name: 'Wim Wrong' })
       .returning()
-    await world.db
-      .insert(t.enrolments)
-      .values({ seminarId: world.seminar.id, personId: person!.id, role: 'student', studentNumber: 'W1' })
+    await world.db.insert(t.enrolments).values({
+      seminarId: world.seminar.id,
+      personId: person!.id,
+      ...namesOf(person!),
+      role: 'student',
+      studentNumber: 'W1',
+    })
     await world.db
       .insert(t.passwordLinks)
       .values({ digest: 'open', personId: person!.id, expiresAt: new Date(Date.now() + 3_600_000) })

@@ -125,9 +125,9 @@ describe('presence and single students', () => {
 
   it('are taken away as a table with a line for each student, and nothing in it that a spreadsheet would run', async () => {
     await world.db
-      .update(t.persons)
+      .update(t.enrolments)
       .set({ familyName: '=cmd()' })
-      .where(eq(t.persons.email, 'paz@northmere.example'))
+      .where(eq(t.enrolments.id, (await world.enrolment('paz')).id))
     const file = await (
       await ines.send('GET', `/api/seminars/${world.seminar.id}/voices/table?activity=${world.breakwater.id}`)
     ).text()

@@ -11,7 +11,7 @@ const POOLS = {
   main: { connections: 10, statement: 20 * SECOND, transaction: 90 * SECOND },
   access: { connections: 3, statement: 5 * SECOND, transaction: 10 * SECOND }, // who asks
   long: { connections: 3, statement: 15 * MINUTE, transaction: 15 * MINUTE }, // files made, archives, imports
-  jobs: { connections: 3, statement: 5 * MINUTE, transaction: 5 * MINUTE },
+  jobs: { connections: 5, statement: 5 * MINUTE, transaction: 5 * MINUTE },
 } as const
 export type PoolName = keyof typeof POOLS
 

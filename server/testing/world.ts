@@ -2,6 +2,7 @@ import { and, eq, sql } from 'drizzle-orm'
 import { hashPassword, OPEN_COST } from '#server/access/password'
 import { openDatabase, rowsOf, type Database } from '#server/database/client'
 import * as t from '#server/database/schema'
+import { namesOf } from '#server/services/people/nameView'
 import { testDatabase } from './database'
 import { claimServer } from './warmServer'
 import { Client, testServer } from './server'
@@ -121,9 +122,9 @@ export type World = Awaited<ReturnType<typeof testWorld>>
 async function stopMinutes(db: Database): Promise<() => Promise<void>> {
   const rows = await rowsOf<{ row: unknown }>(
     db,
-    sql`delete from pgboss.schedule where name = 'everyMinute' returning to_jsonb(schedule) as row`,
+    sql`delete from pgboss.schedule where name like 'due-%' returning to_jsonb(schedule) as row`,
   )
-  await db.execute(sql`delete from pgboss.job where name = 'everyMinute'`)
+  await db.execute(sql`delete from pgboss.job where name like 'due-%'`)
   return async () => {
     for (const { row } of rows)
       await db.execute(
@@ -183,7 +184,12 @@ async function addOutsiders(db: Database) {
       confirmedAt: new Date(),
     })
     .returning()
-  await db.insert(t.enrolments).values({ seminarId: seminar!.id, personId: observer!.id, role: 'observer' })
+  await db.insert(t.enrolments).values({
+    seminarId: seminar!.id,
+    personId: observer!.id,
+    ...namesOf(observer!),
+    role: 'observer',
+  })
   const [other] = await db
     .insert(t.seminars)
     .values({
@@ -206,7 +212,12 @@ async function addOutsiders(db: Database) {
       confirmedAt: new Date(),
     })
     .returning()
-  await db.insert(t.enrolments).values({ seminarId: other!.id, personId: outsider!.id, role: 'instructor' })
+  await db.insert(t.enrolments).values({
+    seminarId: other!.id,
+    personId: outsider!.id,
+    ...namesOf(outsider!),
+    role: 'instructor',
+  })
 }
 
 /** A document of one paragraph a line. */

@@ -10,13 +10,14 @@ export interface Enrolled {
   readonly studentNumber: string | null
   readonly role: RosterRow['role']
   readonly state: 'active' | 'withdrawn' | 'practice'
-  /** Whether name and address belong to an account, to another seminar or to a right, and are not this seminar's to change. */
+  /** Whether the address belongs to an account, to another seminar or to a right, and is not this seminar's to change. */
   readonly isElsewhere: boolean
+  /** Whether they chose the name themselves: what a file calls them changes nothing. */
+  readonly nameIsOwn: boolean
 }
 
 export const ROSTER_FIELDS = ['email', 'givenName', 'familyName', 'section', 'studentNumber', 'role'] as const
-/** What belongs to the person, not to the enrolment. */
-const OF_THE_PERSON: readonly RosterChange['field'][] = ['email', 'givenName', 'familyName']
+const NAMES: readonly RosterChange['field'][] = ['givenName', 'familyName']
 
 export interface RosterChange {
   readonly field: (typeof ROSTER_FIELDS)[number]
@@ -36,7 +37,7 @@ export interface RosterComparison {
     readonly row: RosterRow
     readonly changes: readonly RosterChange[]
   }> // withdrawn people who come back
-  /** Lines that would rename somebody, or give them another address, who is somebody elsewhere. Nothing of them is done. */
+  /** Lines that would give another address to somebody who is somebody elsewhere. Nothing of them is done. */
   readonly refused: readonly RosterRow[]
   readonly same: number
   readonly missing: readonly Enrolled[] // students of the seminar whom the file does not have
@@ -44,8 +45,9 @@ export interface RosterComparison {
 
 /**
  * What a roster would change. People are known by their student number, else by their e-mail address. A column the file
- * does not have (an empty section, an empty number) changes nothing. Staff who are not in the file are never missing. Whoever is somebody
- * elsewhere is neither renamed nor given another address: such a line is refused as a whole.
+ * does not have (an empty section, an empty number) changes nothing. Staff who are not in the file are never missing. Names are
+ * those of the enrolment, unless somebody chose theirs. Whoever is somebody elsewhere is not given another address: such a
+ * line is refused as a whole.
  */
 export function compareRoster(rows: readonly RosterRow[], enrolled: readonly Enrolled[]): RosterComparison {
   const people = enrolled.filter(e => e.state !== 'practice')
@@ -65,10 +67,11 @@ export function compareRoster(rows: readonly RosterRow[], enrolled: readonly Enr
     }
     met.add(known.enrolmentId)
     const changes = ROSTER_FIELDS.flatMap(field => {
+      if (known.nameIsOwn && NAMES.includes(field)) return []
       const to = row[field]
       return to !== null && to !== known[field] ? [{ field, from: known[field], to }] : []
     })
-    if (known.isElsewhere && changes.some(c => OF_THE_PERSON.includes(c.field))) {
+    if (known.isElsewhere && changes.some(c => c.field === 'email')) {
       refused.push(row)
       continue
     }

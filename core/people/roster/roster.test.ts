@@ -252,6 +252,7 @@ describe('what a roster would change', () => {
     role: 'student',
     state: 'active',
     isElsewhere: false,
+    nameIsOwn: false,
     ...some,
   })
   const row = (some: Partial<ReturnType<typeof readRosterCsv>['rows'][number]> = {}) => ({
@@ -301,14 +302,19 @@ describe('what a roster would change', () => {
     expect(c.back.map(x => x.enrolmentId)).toEqual(['e2'])
     expect(c.missing.map(m => m.enrolmentId)).toEqual(['e3'])
   })
-  it('refuses a line that renames somebody, or moves their address, who is somebody elsewhere', () => {
+  it('refuses a line that moves the address of somebody who is somebody elsewhere; names are the enrolment’s', () => {
     const known = enrolled({ isElsewhere: true, studentNumber: 'S1' })
     const taken = row({ studentNumber: 'S1', email: 'thief@x.example' })
     const c = compareRoster([taken], [known])
     expect(c).toMatchObject({ changed: [], added: [], back: [], missing: [], refused: [taken] })
     // what belongs to the enrolment is still this seminar's
-    const moved = compareRoster([row({ section: 'B' })], [enrolled({ isElsewhere: true })])
-    expect(moved.changed.map(x => x.changes.map(f => f.field))).toEqual([['section']])
+    const moved = compareRoster(
+      [row({ section: 'B', familyName: 'Other' })],
+      [enrolled({ isElsewhere: true })],
+    )
+    expect(moved.changed.map(x => x.changes.map(f => f.field))).toEqual([['familyName', 'section']])
+    const chosen = compareRoster([row({ familyName: 'Other' })], [enrolled({ nameIsOwn: true })])
+    expect(chosen).toMatchObject({ changed: [], same: 1 })
   })
   it('changes nothing where the file has nothing', () => {
     expect(compareRoster([row()], [enrolled({})])).toMatchObject({ added: [], changed: [], same: 1 })

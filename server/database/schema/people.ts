@@ -246,6 +246,11 @@ export const enrolments = pgTable(
       .default('active'),
     namedInFeeds: boolean().notNull().default(false), // agreed to stand by name in feeds others follow outside
     studentNumber: text(), // as the roster has it
+    /** What the person is called in this seminar: as its roster has it, or as they say themselves. */
+    name: text().notNull(),
+    givenName: text().notNull(), // for greetings and short lists
+    familyName: text().notNull(), // lists are sorted by it
+    nameIsOwn: boolean().notNull().default(false), // chosen by themselves: a roster leaves it as it is
     /** Given to an address by somebody else: of use once the address is confirmed. */
     givenToAddress: boolean().notNull().default(true),
     joinedAt: madeAt(),

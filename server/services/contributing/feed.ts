@@ -5,7 +5,8 @@ import { talkOf } from '#core/contributing/talkSettings'
 import { mayKnowOf, type Actor, type ActivityActor } from '#server/access/seminar'
 import { newSecret } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
-import { activities, enrolments, feeds, files, seminars } from '#server/database/schema'
+import { activities, enrolments, feeds, seminars } from '#server/database/schema'
+import { storedFile, type StoredFile } from '#server/services/files/storedBytes'
 import { ownAddress } from '#server/services/messaging/mailServer'
 import type { FeedView } from '#shared/contributing/talkExport'
 import { shapedThread } from './readThread'
@@ -138,7 +139,7 @@ export async function feedFile(
   secret: string,
   fileId: string,
   now: Date,
-): Promise<typeof files.$inferSelect | null> {
+): Promise<StoredFile | null> {
   const owner = await ownerOf(db, secret, now)
   if (!owner) return null
   const { contributions } = await shapedThread(db, owner, now, false)
@@ -146,8 +147,7 @@ export async function feedFile(
     c => c.view === 'whole' && c.state === 'shown' && c.files.some(f => f.id === fileId),
   )
   if (!carrier || !(await readable(db, owner, carrier.id, now))) return null
-  const [file] = await db.select().from(files).where(eq(files.id, fileId))
-  return file ?? null
+  return storedFile(db, fileId)
 }
 
 function firstWords(html: string): string {

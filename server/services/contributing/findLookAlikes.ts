@@ -2,7 +2,7 @@ import { and, asc, eq, ne } from 'drizzle-orm'
 import type { RichNode } from '#core/contributing/richText'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { contributions, enrolments, persons } from '#server/database/schema'
+import { contributions, enrolments } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import { TaskEnded, ThreadPool } from '#server/threads/threadPool'
 import type { LookAlikesView } from '#shared/contributing/lookAlikes'
@@ -27,14 +27,13 @@ export async function findLookAlikes(
     .select({
       id: contributions.id,
       authorId: contributions.authorId,
-      author: persons.name,
+      author: enrolments.name,
       doc: contributions.doc,
       html: contributions.html,
       shownAt: contributions.shownAt,
     })
     .from(contributions)
     .innerJoin(enrolments, eq(enrolments.id, contributions.authorId))
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(
       and(
         eq(contributions.activityId, activity.id),

@@ -10,7 +10,6 @@ import {
   marks,
   pageComments,
   pageVersions,
-  persons,
   wikiPages,
 } from '#server/database/schema'
 import { KINDS } from '#core/contributing/kinds'
@@ -65,12 +64,11 @@ async function studentsIn(
       enrolmentId: enrolments.id,
       seminarId: enrolments.seminarId,
       sectionId: enrolments.sectionId,
-      name: persons.name,
-      givenName: persons.givenName,
-      familyName: persons.familyName,
+      name: enrolments.name,
+      givenName: enrolments.givenName,
+      familyName: enrolments.familyName,
     })
     .from(enrolments)
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(
       and(
         inArray(enrolments.seminarId, typeof seminarId === 'string' ? [seminarId] : [...seminarId]),

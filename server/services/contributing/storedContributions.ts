@@ -8,7 +8,6 @@ import {
   enrolments,
   files,
   nods,
-  persons,
   type ContributionDetail,
 } from '#server/database/schema'
 import type { AttachedFile } from '#shared/contributing/thread'
@@ -78,9 +77,9 @@ export async function storedContributions(
       type: contributions.type,
       state: contributions.state,
       authorId: contributions.authorId,
-      name: persons.name,
-      givenName: persons.givenName,
-      familyName: persons.familyName,
+      name: enrolments.name,
+      givenName: enrolments.givenName,
+      familyName: enrolments.familyName,
       role: enrolments.role,
       html: (pick.bodies ? sql`${contributions.html}` : sql`null`) as SQL<string | null>,
       words: contributions.words,
@@ -103,7 +102,6 @@ export async function storedContributions(
     })
     .from(contributions)
     .innerJoin(enrolments, eq(enrolments.id, contributions.authorId))
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .leftJoin(contributionMarks, eq(contributionMarks.contributionId, contributions.id))
     .leftJoin(given, eq(given.contributionId, contributions.id))
     .where(

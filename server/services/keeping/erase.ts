@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto'
+import { isDeepStrictEqual } from 'node:util'
 import { and, eq, ne, or, sql } from 'drizzle-orm'
-import { nothingHere, type Actor } from '#server/access/seminar'
+import type { Naming } from '#core/people/takeNamesOut'
+import { nothingHere, type Actor, type Enrolment } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
   addressLinks,
@@ -45,18 +47,22 @@ export function erasePerson(
 ): Promise<{ name: string }> {
   return db.transaction(async tx => {
     const row = await requireErasable(tx, actor, enrolmentId)
-    if (typed.trim().toLowerCase() !== row.person.name.toLowerCase())
-      throw refusedField('name', 'name', `Type “${row.person.name}” as it stands here. It cannot be undone.`)
+    const { name } = row.enrolment
+    if (typed.trim().toLowerCase() !== name.toLowerCase())
+      throw refusedField('name', 'name', `Type “${name}” as it stands here. It cannot be undone.`)
     const number =
       1 +
       (await tx.$count(
         persons,
         and(eq(persons.givenName, GONE), sql`${persons.email} like '%@erased.invalid'`),
       ))
-    const gone = {
+    const called = {
       name: `${GONE} student ${number}`,
       givenName: GONE,
       familyName: `student ${number}`,
+    }
+    const gone = {
+      ...called,
       email: `${randomUUID()}@erased.invalid`,
       passwordHash: null,
       calendarSecret: null,
@@ -65,11 +71,12 @@ export function erasePerson(
       confirmedAt: null,
     }
     await withoutVoice(tx, enrolmentId)
-    await takeNameOut(tx, { seminarId: actor.seminar.id, enrolmentId, name: namingOf(row.person) }, pointing)
+    for (const naming of namingsOf(row))
+      await takeNameOut(tx, { seminarId: actor.seminar.id, enrolmentId, name: naming }, pointing)
     await forget(tx, actor.seminar.id, row.person, enrolmentId, gone)
     await tx
       .update(enrolments)
-      .set({ studentNumber: null, namedInFeeds: false })
+      .set({ ...called, studentNumber: null, namedInFeeds: false })
       .where(eq(enrolments.id, enrolmentId))
     await tx.insert(auditTrail).values({
       seminarId: actor.seminar.id,
@@ -84,31 +91,35 @@ export function erasePerson(
 
 /** Where the given name stands by itself, for staff to say in which places it points to this person. */
 export async function previewErasure(db: Database, actor: Actor, enrolmentId: string): Promise<ErasePreview> {
-  const { person } = await requireErasable(db, actor, enrolmentId)
+  const row = await requireErasable(db, actor, enrolmentId)
   const others = await db
-    .select({ name: persons.name })
+    .select({ name: enrolments.name })
     .from(enrolments)
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(
       and(
         eq(enrolments.seminarId, actor.seminar.id),
-        eq(persons.givenName, person.givenName),
-        ne(persons.id, person.id),
+        eq(enrolments.givenName, row.enrolment.givenName),
+        ne(enrolments.id, enrolmentId),
       ),
     )
-  const found = await findGivenAlone(db, {
-    seminarId: actor.seminar.id,
-    enrolmentId,
-    name: namingOf(person),
-  })
+  const found = { places: [] as ErasePreview['places'], count: 0 }
+  for (const name of namingsOf(row)) {
+    const { places, count } = await findGivenAlone(db, { seminarId: actor.seminar.id, enrolmentId, name })
+    found.places.push(...places)
+    found.count += count
+  }
   return { ...found, sharedWith: others.map(o => o.name) }
 }
 
-const namingOf = ({ givenName, familyName, email }: Person) => ({
-  given: givenName,
-  family: familyName,
-  email,
-})
+/** What they may be called in texts: as the seminar has it and, where their account has another name, by that. */
+function namingsOf({ person, enrolment }: { person: Person; enrolment: Enrolment }): Naming[] {
+  const [here, own] = [enrolment, person].map(({ givenName, familyName }) => ({
+    given: givenName,
+    family: familyName,
+    email: person.email,
+  }))
+  return isDeepStrictEqual(here, own) ? [here!] : [here!, own!]
+}
 
 async function requireErasable(db: Db, actor: Actor, enrolmentId: string) {
   const [row] = await db

@@ -18,7 +18,6 @@ import {
   messageThreads,
   nods,
   notices,
-  persons,
   visits,
 } from '#server/database/schema'
 
@@ -71,22 +70,20 @@ export async function gatherOwnData(db: Db, seminarId: string, enrolmentId: stri
     db
       .select({
         activity: activities.title,
-        by: persons.name,
+        by: enrolments.name,
         at: letterReplies.at,
         html: letterReplies.html,
       })
       .from(letterReplies)
       .innerJoin(activities, eq(activities.id, letterReplies.activityId))
       .innerJoin(enrolments, eq(enrolments.id, letterReplies.authorId))
-      .innerJoin(persons, eq(persons.id, enrolments.personId))
       .where(eq(letterReplies.enrolmentId, enrolmentId))
       .orderBy(asc(letterReplies.at)),
     db
-      .select({ subject: messageThreads.subject, by: persons.name, at: messages.at, text: messages.text })
+      .select({ subject: messageThreads.subject, by: enrolments.name, at: messages.at, text: messages.text })
       .from(messages)
       .innerJoin(messageThreads, eq(messageThreads.id, messages.threadId))
       .innerJoin(enrolments, eq(enrolments.id, messages.authorId))
-      .innerJoin(persons, eq(persons.id, enrolments.personId))
       .where(and(eq(messageThreads.studentId, enrolmentId), isNotNull(messageThreads.toldAt)))
       .orderBy(asc(messages.at)),
     db
@@ -97,13 +94,18 @@ export async function gatherOwnData(db: Db, seminarId: string, enrolmentId: stri
     db
       .select({
         activityId: closingAnswers.activityId,
+        round: closingAnswers.round,
         answers: closingAnswers.answers,
         at: closingAnswers.handedInAt,
       })
       .from(closingAnswers)
       .where(eq(closingAnswers.enrolmentId, enrolmentId)),
     db
-      .select({ activityId: closingSurveys.activityId, questions: closingSurveys.questions })
+      .select({
+        activityId: closingSurveys.activityId,
+        round: closingSurveys.round,
+        questions: closingSurveys.questions,
+      })
       .from(closingSurveys)
       .where(eq(closingSurveys.seminarId, seminarId)),
     db

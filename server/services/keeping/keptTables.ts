@@ -25,6 +25,11 @@ const maybeRead = () =>
 const draft = (own: string, otherwise: SQL) => () =>
   sql`case when r.state in ('draft', 'scheduled') then ${otherwise} else to_jsonb(r.${sql.identifier(own)}) end`
 
+/** A name of somebody as the seminar has it: what their account is called is theirs. */
+const namedHere = (column: string) => (id: string) =>
+  sql`(select to_jsonb(e.${sql.identifier(column)}) from enrolments e where e.person_id = r.id
+    and (e.seminar_id = ${id} or e.seminar_id in (${joinedWith(id)})) order by e.seminar_id <> ${id}, e.id limit 1)`
+
 /**
  * Everything that makes up a seminar, each table after those it points to. What is here leaves with an archive, and is
  * restored from one; a test holds that every table of the schema is either here or left behind with a reason.
@@ -36,6 +41,11 @@ export const KEPT_TABLES: readonly KeptTable[] = [
     rows: id =>
       sql`r.id in (select person_id from enrolments where seminar_id = ${id} or seminar_id in (${joinedWith(id)}))`,
     without: ['password_hash', 'founds_seminars', 'calendar_secret', 'confirmed_at'],
+    instead: {
+      name: namedHere('name'),
+      given_name: namedHere('given_name'),
+      family_name: namedHere('family_name'),
+    },
   },
   {
     table: t.seminars,
@@ -149,4 +159,5 @@ export const LEFT_BEHIND: ReadonlyArray<readonly [table: PgTable, why: string]> 
   [t.mails, 'has gone out'],
   [t.mailroomMessages, 'belongs to the installation'],
   [t.textMeasures, 'is counted anew'],
+  [t.dueFailures, 'is tried again'],
 ]

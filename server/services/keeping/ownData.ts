@@ -3,7 +3,8 @@ import { ZipFile } from 'yazl'
 import { Readable } from 'node:stream'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { enrolments, files, persons, sections } from '#server/database/schema'
+import { enrolments, persons, sections } from '#server/database/schema'
+import { storedBytes } from '#server/services/files/storedBytes'
 import { gatherOwnData } from './gatherOwnData'
 import { ownDataPage } from './ownDataPage'
 import { shapeOwnData } from './shapeOwnData'
@@ -55,15 +56,10 @@ export async function ownData(
       `files/${id} ${name.replace(/[^\p{L}\p{N}. _-]+/gu, '_').slice(0, 100)}`,
       { mtime: now, compress: false, forceDosTimestamp: true },
       give => {
-        give(null, Readable.from(bytesOf(db, id), { objectMode: false }))
+        give(null, Readable.from(storedBytes(db, id), { objectMode: false }))
       },
     )
   }
   zip.end()
-  return { name: `${seminar.code} ${who.person.name}.zip`, stream: zip.outputStream as Readable }
-}
-
-async function* bytesOf(db: Db, id: string): AsyncGenerator<Buffer> {
-  const [file] = await db.select({ bytes: files.bytes }).from(files).where(eq(files.id, id))
-  if (file) yield file.bytes
+  return { name: `${seminar.code} ${who.enrolment.name}.zip`, stream: zip.outputStream as Readable }
 }

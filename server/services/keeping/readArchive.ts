@@ -173,6 +173,7 @@ function safeJson(text: string): unknown {
 class Restore {
   readonly counts = new Map<string, number>()
   private readonly ids = new Map<string, Set<string>>() // by table
+  private readonly names = new Map<string, Row>() // of people, by their id in the archive
   private readonly people = new Map<string, string>() // ids of the archive to ids here
   private readonly selves: Array<{
     readonly table: string
@@ -230,9 +231,10 @@ class Restore {
           !this.ids.get(p.to)?.has(row[p.column] as string)
         )
           throw broken(`A row of “${name}” points to something that is not in the archive.`)
+      if (name === 'persons') this.names.set(String(row.id), pick(row, NAMES))
       const kind = name === 'persons' ? await this.person(row) : row
       if (!kind) continue
-      if (name === 'enrolments') kind.person_id = this.people.get(String(kind.person_id))
+      if (name === 'enrolments') this.enrol(kind)
       if (name === 'files') {
         const bytes = await bytesOf(String(kind.id))
         const type = storedType(bytes, String(kind.name))
@@ -263,6 +265,13 @@ class Restore {
     const guest = ['enrolments', 'joint_seminars'].includes(name) && this.guests.has(String(row.seminar_id))
     if (name !== 'persons' && row.seminar_id !== this.seminarId && !guest)
       throw broken(`A row of “${name}” is not of this seminar.`)
+  }
+
+  /** Joins an enrolment to who is here. Archives of before names belonged to it have them with the person alone. */
+  private enrol(row: Row): void {
+    const archived = String(row.person_id)
+    if (row.name === undefined) Object.assign(row, this.names.get(archived))
+    row.person_id = this.people.get(archived)
   }
 
   /** Somebody who is here already stays as they are. */
@@ -322,6 +331,9 @@ class Restore {
     }
   }
 }
+
+const NAMES = ['name', 'given_name', 'family_name']
+const pick = (row: Row, keys: readonly string[]): Row => Object.fromEntries(keys.map(key => [key, row[key]]))
 
 function harmless(key: string, value: unknown): boolean {
   if (typeof value === 'string') return !isHtml(key) || runsNothing(value)

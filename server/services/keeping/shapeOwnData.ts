@@ -1,5 +1,6 @@
 import type { Seminar } from '#server/access/seminar'
 import type { enrolments, persons } from '#server/database/schema'
+import { namesOf } from '#server/services/people/nameView'
 import type { OwnRows } from './gatherOwnData'
 
 export interface Owner {
@@ -21,9 +22,7 @@ export function shapeOwnData(
     seminar: { code: seminar.code, title: seminar.title, college: seminar.college },
     madeAt: now,
     person: {
-      name: who.person.name,
-      givenName: who.person.givenName,
-      familyName: who.person.familyName,
+      ...namesOf(who.enrolment),
       email: who.person.email,
       mail: who.person.mailChoice,
       role: who.enrolment.role,
@@ -39,7 +38,7 @@ export function shapeOwnData(
     notices: told,
     closingAnswers: answers.map(a => ({
       ...a,
-      questions: rounds.find(r => r.activityId === a.activityId)?.questions ?? [],
+      questions: rounds.find(r => r.activityId === a.activityId && r.round === a.round)?.questions ?? [],
     })),
     extensions: longer,
     nods: nodded,

@@ -4,6 +4,7 @@ import { sql } from 'drizzle-orm'
 import { ZipFile } from 'yazl'
 import type { Seminar } from '#server/access/seminar'
 import { rowsOf, type Database, type Db } from '#server/database/client'
+import { storedBytes } from '#server/services/files/storedBytes'
 import { KEPT_TABLES, LEFT_BEHIND, type KeptTable } from './keptTables'
 import { belonging, leaving } from './rowsThatLeave'
 import { columnsOf, keyOf, nameOf } from './keptColumns'
@@ -60,7 +61,7 @@ export function writeArchive(db: Database, seminar: Seminar, now: Date): Readabl
         tx,
         sql`select id from files where seminar_id = ${seminar.id} order by id`,
       )
-      for (const { id } of files) part(`files/${id}`, false, () => bytesOf(tx, id))
+      for (const { id } of files) part(`files/${id}`, false, () => storedBytes(tx, id))
       part('manifest.json', true, () =>
         whole(
           () =>
@@ -121,11 +122,6 @@ async function* linesOfTable(
     yield Buffer.from(rows.map(r => `${r.line}\n`).join(''))
   }
   await db.execute(sql`close ${name}`)
-}
-
-async function* bytesOf(db: Db, id: string): AsyncGenerator<Buffer> {
-  const [file] = await rowsOf<{ bytes: Buffer }>(db, sql`select bytes from files where id = ${id}`)
-  if (file) yield Buffer.from(file.bytes)
 }
 
 async function* whole(text: string | (() => string)): AsyncGenerator<Buffer> {

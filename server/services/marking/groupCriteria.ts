@@ -2,15 +2,7 @@ import { and, asc, eq, inArray } from 'drizzle-orm'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import {
-  auditTrail,
-  criterionMarks,
-  enrolments,
-  groupMembers,
-  groups,
-  marks,
-  persons,
-} from '#server/database/schema'
+import { auditTrail, criterionMarks, enrolments, groupMembers, groups, marks } from '#server/database/schema'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordView, Step } from '#shared/marking/desk'
 import { emptyMark } from './mark'
@@ -30,12 +22,11 @@ export async function groupOf(
     .where(and(eq(groupMembers.groupPlanId, audience.groupPlanId), eq(groupMembers.enrolmentId, enrolmentId)))
   if (!own) return null
   const members = await db
-    .select({ id: enrolments.id, name: persons.name })
+    .select({ id: enrolments.id, name: enrolments.name })
     .from(groupMembers)
     .innerJoin(enrolments, eq(enrolments.id, groupMembers.enrolmentId))
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(and(eq(groupMembers.groupId, own.id), eq(enrolments.state, 'active')))
-    .orderBy(asc(persons.familyName), asc(persons.givenName))
+    .orderBy(asc(enrolments.familyName), asc(enrolments.givenName))
   return { ...own, members, whole: activity.groupMark }
 }
 

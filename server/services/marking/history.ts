@@ -6,7 +6,6 @@ import {
   contributions,
   enrolments,
   marks,
-  persons,
   rubricCriteria,
   rubricLevels,
   secondMarks,
@@ -49,12 +48,11 @@ export async function markHistory(
       at: auditTrail.at,
       act: auditTrail.act,
       detail: auditTrail.detail,
-      by: persons.name,
+      by: enrolments.name,
       id: auditTrail.id,
     })
     .from(auditTrail)
     .innerJoin(enrolments, eq(enrolments.id, auditTrail.actorId))
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(
       and(
         subjects.length > 0 ? or(inArray(auditTrail.subjectId, subjects), excusedHere) : excusedHere,

@@ -1,7 +1,7 @@
 import { and, asc, eq, isNotNull } from 'drizzle-orm'
 import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { enrolments, letterReplies, marks, persons } from '#server/database/schema'
+import { enrolments, letterReplies, marks } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { tell } from '#server/services/messaging/notices'
@@ -18,12 +18,11 @@ export async function letterTalk(db: Db, actor: ActivityActor, enrolmentId: stri
       html: letterReplies.html,
       at: letterReplies.at,
       authorId: letterReplies.authorId,
-      author: persons.name,
+      author: enrolments.name,
       role: enrolments.role,
     })
     .from(letterReplies)
     .innerJoin(enrolments, eq(enrolments.id, letterReplies.authorId))
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(and(eq(letterReplies.activityId, actor.activity.id), eq(letterReplies.enrolmentId, enrolmentId)))
     .orderBy(asc(letterReplies.at), asc(letterReplies.id))
   return {

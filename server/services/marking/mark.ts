@@ -16,7 +16,6 @@ import {
   files,
   markFiles,
   marks,
-  persons,
 } from '#server/database/schema'
 import { loadRubric } from '#server/services/planning/activityView'
 import type { RubricView } from '#shared/contributing/activity'
@@ -94,10 +93,9 @@ export async function loadMark(
   now: Date,
 ): Promise<MarkView> {
   const [found] = await db
-    .select({ mark: marks, savedBy: persons.name })
+    .select({ mark: marks, savedBy: enrolments.name })
     .from(marks)
     .innerJoin(enrolments, eq(enrolments.id, marks.markedBy))
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(and(eq(marks.activityId, actor.activity.id), eq(marks.enrolmentId, enrolmentId)))
   if (!found) return emptyMark()
   const { mark } = found

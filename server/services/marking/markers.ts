@@ -1,16 +1,15 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { auditTrail, enrolments, markerShares, persons } from '#server/database/schema'
+import { auditTrail, enrolments, markerShares } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
 
 /** Who marks in a seminar: instructors and assistants. */
 export function markersOf(db: Db, actor: Actor): Promise<Array<{ id: string; name: string; isMe: boolean }>> {
   return db
-    .select({ id: enrolments.id, name: persons.name })
+    .select({ id: enrolments.id, name: enrolments.name })
     .from(enrolments)
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(
       and(
         eq(enrolments.seminarId, actor.seminar.id),
@@ -18,7 +17,7 @@ export function markersOf(db: Db, actor: Actor): Promise<Array<{ id: string; nam
         eq(enrolments.state, 'active'),
       ),
     )
-    .orderBy(asc(persons.familyName))
+    .orderBy(asc(enrolments.familyName))
     .then(rows => rows.map(r => ({ ...r, isMe: r.id === actor.enrolment.id })))
 }
 

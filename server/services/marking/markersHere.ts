@@ -1,7 +1,7 @@
 import { and, asc, eq, gt, ne } from 'drizzle-orm'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
-import { enrolments, persons, recordMarkers } from '#server/database/schema'
+import { enrolments, recordMarkers } from '#server/database/schema'
 import { requireStudent } from './record'
 
 const LONGEST_SILENCE = 40_000 // milliseconds: a browser says every fifteen seconds that it is there
@@ -25,10 +25,9 @@ export async function noteMarkerHere(
     })
     .onConflictDoUpdate({ target: [recordMarkers.activityId, recordMarkers.markerId], set: at })
   const others = await db
-    .select({ name: persons.name })
+    .select({ name: enrolments.name })
     .from(recordMarkers)
     .innerJoin(enrolments, eq(enrolments.id, recordMarkers.markerId))
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(
       and(
         eq(recordMarkers.activityId, actor.activity.id),
@@ -37,6 +36,6 @@ export async function noteMarkerHere(
         gt(recordMarkers.seenAt, new Date(now.getTime() - LONGEST_SILENCE)),
       ),
     )
-    .orderBy(asc(persons.name))
+    .orderBy(asc(enrolments.name))
   return { others }
 }

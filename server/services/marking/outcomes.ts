@@ -1,17 +1,10 @@
-import { and, asc, eq, inArray } from 'drizzle-orm'
+import { and, asc, eq, inArray, isNotNull, or, sql } from 'drizzle-orm'
 import { stringify } from 'csv-stringify/sync'
 import { reportOutcomes, type Judgement, type OutcomeReport } from '#core/marking/outcomes'
 import { safeCell } from '#core/marking/results/safeCell'
-import type { Actor } from '#server/access/seminar'
+import type { Actor, Seminar } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import {
-  activities,
-  criterionMarks,
-  marks,
-  outcomes,
-  rubricCriteria,
-  sections,
-} from '#server/database/schema'
+import { activities, marks, outcomes, rubricCriteria, sections } from '#server/database/schema'
 import { countedStudents } from '#server/services/contributing/records'
 import { takesPartIn } from '#server/services/planning/jointActivities'
 import type { OutcomesQuery, OutcomesView } from '#shared/marking/outcomes'
@@ -19,8 +12,58 @@ import type { OutcomesQuery, OutcomesView } from '#shared/marking/outcomes'
 const USUAL_THRESHOLD = 60 // percent, where the seminar has no pass mark
 
 /**
+ * Every criterion judged in what counts, one row for each student: as the mark stands or, where a returned one is being
+ * changed, as it was returned.
+ */
+function judgedSteps(db: Db, seminar: Seminar) {
+  const states = seminar.grading.countHeld ? (['held', 'returned'] as const) : (['returned'] as const)
+  const judged = sql`(
+    select m.id as mark_id, s.criterion_id, s.points,
+      exists (select 1 from jsonb_array_elements(m.excused_from) e where e ->> 'criterionId' = s.criterion_id::text) as excused
+    from marks m join criterion_marks s on s.mark_id = m.id
+    where m.returned is null or m.state = 'returned'
+    union all
+    select m.id, (c ->> 'id')::uuid, (c ->> 'points')::int, jsonb_exists(c, 'excused')
+    from marks m cross join lateral jsonb_array_elements(m.returned -> 'criteria') c
+    where m.returned is not null and m.state <> 'returned' and c ->> 'levelTitle' <> ''
+  ) as judged`
+  return db
+    .select({
+      studentId: marks.enrolmentId,
+      excused: sql<boolean>`judged.excused`,
+      criterionId: rubricCriteria.id,
+      points: sql<number>`judged.points`,
+      max: rubricCriteria.max,
+      weight: rubricCriteria.weight,
+      criterion: rubricCriteria.title,
+      outcomeId: rubricCriteria.outcomeId,
+      activityId: activities.id,
+      activity: activities.title,
+      kind: activities.kind,
+    })
+    .from(marks)
+    .innerJoin(judged, sql`judged.mark_id = ${marks.id}`)
+    .innerJoin(rubricCriteria, sql`${rubricCriteria.id} = judged.criterion_id`)
+    .innerJoin(activities, eq(activities.id, marks.activityId))
+    .where(
+      and(
+        takesPartIn(db, seminar.id),
+        eq(activities.practice, false),
+        or(inArray(marks.state, states), isNotNull(marks.returned)),
+      ),
+    )
+    .orderBy(
+      asc(activities.opensAt),
+      asc(activities.id),
+      asc(rubricCriteria.position),
+      asc(marks.enrolmentId),
+    )
+}
+
+/**
  * How far the outcomes of a seminar are reached, from the steps of returned marks (held ones, too, where the gradebook
- * counts them). Practice, withdrawn students and criteria a member is left out of take no part.
+ * counts them). A returned mark that is being changed counts as it was returned. Practice, withdrawn students and criteria
+ * a member is left out of take no part.
  */
 export async function readOutcomes(db: Db, { seminar }: Actor, query: OutcomesQuery): Promise<OutcomesView> {
   const from = query.from ?? seminar.grading.passPercent ?? USUAL_THRESHOLD
@@ -32,42 +75,10 @@ export async function readOutcomes(db: Db, { seminar }: Actor, query: OutcomesQu
       .from(sections)
       .where(eq(sections.seminarId, seminar.id))
       .orderBy(asc(sections.position)),
-    db
-      .select({
-        studentId: marks.enrolmentId,
-        excusedFrom: marks.excusedFrom,
-        criterionId: criterionMarks.criterionId,
-        points: criterionMarks.points,
-        max: rubricCriteria.max,
-        weight: rubricCriteria.weight,
-        criterion: rubricCriteria.title,
-        outcomeId: rubricCriteria.outcomeId,
-        activityId: activities.id,
-        activity: activities.title,
-        kind: activities.kind,
-      })
-      .from(criterionMarks)
-      .innerJoin(marks, eq(marks.id, criterionMarks.markId))
-      .innerJoin(rubricCriteria, eq(rubricCriteria.id, criterionMarks.criterionId))
-      .innerJoin(activities, eq(activities.id, marks.activityId))
-      .where(
-        and(
-          takesPartIn(db, seminar.id),
-          eq(activities.practice, false),
-          inArray(marks.state, seminar.grading.countHeld ? ['held', 'returned'] : ['returned']),
-        ),
-      )
-      .orderBy(
-        asc(activities.opensAt),
-        asc(activities.id),
-        asc(rubricCriteria.position),
-        asc(marks.enrolmentId),
-      ),
+    judgedSteps(db, seminar),
   ])
   const student = new Map(students.map(s => [s.enrolmentId, s]))
-  const judged = rows.filter(
-    r => student.has(r.studentId) && r.max > 0 && !r.excusedFrom.some(e => e.criterionId === r.criterionId),
-  )
+  const judged = rows.filter(r => student.has(r.studentId) && r.max > 0 && !r.excused)
   const known = new Set(list.map(o => o.id))
   const judgements = judged.flatMap((r): Judgement[] =>
     r.outcomeId && known.has(r.outcomeId)

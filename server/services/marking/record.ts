@@ -10,7 +10,6 @@ import {
   contributions,
   enrolments,
   markerShares,
-  persons,
   rubricVersions,
   type StoredNote,
 } from '#server/database/schema'
@@ -278,17 +277,13 @@ async function inContext(
     id: contributions.id,
     parentId: contributions.parentId,
     type: contributions.type,
-    name: persons.name,
+    name: enrolments.name,
     text: contributions.text,
     state: contributions.state,
     detail: contributions.detail,
   }
   const joined = () =>
-    db
-      .select(named)
-      .from(contributions)
-      .innerJoin(enrolments, eq(enrolments.id, contributions.authorId))
-      .innerJoin(persons, eq(persons.id, enrolments.personId))
+    db.select(named).from(contributions).innerJoin(enrolments, eq(enrolments.id, contributions.authorId))
   const ids = rows.map(r => r.id)
   const { textId } = readingOf(activity.settings)
   const [parents, answers, files, revisions, changes, read] = await Promise.all([

@@ -1,6 +1,5 @@
-import { logError } from '#server/log'
 import { and, eq, inArray, isNotNull, isNull, lte } from 'drizzle-orm'
-import type { ActivityActor } from '#server/access/seminar'
+import { asNamedIn, type ActivityActor } from '#server/access/seminar'
 import type { AuditAct } from '#server/database/auditActs'
 import type { Database, Db } from '#server/database/client'
 import {
@@ -16,6 +15,7 @@ import { Problem } from '#server/http/problem'
 import { tell } from '#server/services/messaging/notices'
 import { withIdempotency } from '#server/services/idempotency'
 import { isRunning, isSpeaking } from '#server/services/people/silence'
+import { doEach, mayBeTried } from '#server/services/dueWork'
 import type { MarkView, RecordView } from '#shared/marking/desk'
 import { loadMark, TAKE_BACK_MINUTES } from './mark'
 import { recordView } from './record'
@@ -181,54 +181,53 @@ export function undoReturn(
 
 /** Returns what is set to return by now, in the name of whoever set it. One that cannot be returned any more waits for them. */
 export async function returnDue(db: Database, now: Date): Promise<number> {
-  const due = await db
-    .select({ id: marks.id })
-    .from(marks)
-    .where(
-      and(
-        eq(marks.state, 'held'),
-        isNotNull(marks.returnAt),
-        lte(marks.returnAt, now),
-        isRunning(marks.seminarId),
-      ),
-    )
-  let returned = 0
-  for (const { id } of due) {
-    await db
-      .transaction(async tx => {
-        const [row] = await tx
-          .select()
-          .from(marks)
-          .where(and(eq(marks.id, id), eq(marks.state, 'held'), lte(marks.returnAt, now)))
-          .for('update', { skipLocked: true })
-        if (!row) return
-        const [who] = await tx
-          .select({ activity: activities, seminar: seminars, enrolment: enrolments, person: persons })
-          .from(activities)
-          .innerJoin(seminars, eq(seminars.id, activities.seminarId))
-          .innerJoin(enrolments, eq(enrolments.id, row.returnBy!))
-          .innerJoin(persons, eq(persons.id, enrolments.personId))
-          .where(eq(activities.id, row.activityId))
-        const actor: ActivityActor = { ...who!, studentsEye: false }
-        const record = await recordView(tx, actor, row.enrolmentId, now)
-        if (record.mark.criteriaLeft > 0) {
-          await tx.update(marks).set({ returnAt: null, returnBy: null }).where(eq(marks.id, id))
-          return
-        }
-        await storeReturn(tx, actor, row, record, now)
-        returned++
-      })
-      .catch(error => logError('returning', error))
-  }
-  return returned
+  const isDue = and(
+    eq(marks.state, 'held'),
+    isNotNull(marks.returnAt),
+    lte(marks.returnAt, now),
+    isRunning(marks.seminarId),
+    mayBeTried('return', marks.id, now),
+  )
+  const due = await db.select({ id: marks.id, seminarId: marks.seminarId }).from(marks).where(isDue)
+  return doEach(db, 'return', due, now, async (tx, { id }) => {
+    const [row] = await tx
+      .select()
+      .from(marks)
+      .where(and(eq(marks.id, id), isDue))
+      .for('update', { skipLocked: true })
+    if (!row) return 0
+    const [who] = await tx
+      .select({ activity: activities, seminar: seminars, enrolment: enrolments, person: persons })
+      .from(activities)
+      .innerJoin(seminars, eq(seminars.id, activities.seminarId))
+      .innerJoin(enrolments, eq(enrolments.id, row.returnBy!))
+      .innerJoin(persons, eq(persons.id, enrolments.personId))
+      .where(eq(activities.id, row.activityId))
+    const person = asNamedIn(who!.person, who!.enrolment)
+    const actor: ActivityActor = { ...who!, person, studentsEye: false }
+    const record = await recordView(tx, actor, row.enrolmentId, now)
+    if (record.mark.criteriaLeft > 0) {
+      await tx.update(marks).set({ returnAt: null, returnBy: null }).where(eq(marks.id, id))
+      return 0
+    }
+    await storeReturn(tx, actor, row, record, now)
+    return 1
+  })
 }
 
 /** Tells students of what came back to them, once, when it cannot be taken back any more. */
 export async function notifyOfReturn(db: Database, now: Date): Promise<number> {
-  return db.transaction(async tx => {
-    const rows = await tx
+  const isDue = and(
+    isNotNull(marks.returned),
+    isNull(marks.toldAt),
+    isSpeaking(marks.seminarId),
+    lte(marks.returnedAt, new Date(now.getTime() - TAKE_BACK_MINUTES * 60_000)),
+    mayBeTried('tellOfReturn', marks.id, now),
+  )
+  const due = await db.select({ id: marks.id, seminarId: marks.seminarId }).from(marks).where(isDue)
+  return doEach(db, 'tellOfReturn', due, now, async (tx, { id }) => {
+    const [row] = await tx
       .select({
-        id: marks.id,
         enrolmentId: marks.enrolmentId,
         activityId: marks.activityId,
         title: activities.title,
@@ -236,42 +235,25 @@ export async function notifyOfReturn(db: Database, now: Date): Promise<number> {
       })
       .from(marks)
       .innerJoin(activities, eq(activities.id, marks.activityId))
-      .where(
-        and(
-          isNotNull(marks.returned),
-          isNull(marks.toldAt),
-          isSpeaking(marks.seminarId),
-          lte(marks.returnedAt, new Date(now.getTime() - TAKE_BACK_MINUTES * 60_000)),
-        ),
-      )
+      .where(and(eq(marks.id, id), isDue))
       .for('update', { of: marks, skipLocked: true })
-    for (const row of rows) {
-      await tell(
-        tx,
-        [row.enrolmentId],
-        {
-          kind: 'changed',
-          activityId: row.activityId,
-          text: row.before
-            ? `A new letter about “${row.title}” has come back to you.`
-            : `Your letter about “${row.title}” has come back to you.`,
-          detail: '',
-        },
-        seminarId => `/seminars/${seminarId}/activities/${row.activityId}/letter`,
-        now,
-      )
-    }
-    if (rows.length > 0)
-      await tx
-        .update(marks)
-        .set({ toldAt: now })
-        .where(
-          inArray(
-            marks.id,
-            rows.map(r => r.id),
-          ),
-        )
-    return rows.length
+    if (!row) return 0
+    await tell(
+      tx,
+      [row.enrolmentId],
+      {
+        kind: 'changed',
+        activityId: row.activityId,
+        text: row.before
+          ? `A new letter about “${row.title}” has come back to you.`
+          : `Your letter about “${row.title}” has come back to you.`,
+        detail: '',
+      },
+      seminarId => `/seminars/${seminarId}/activities/${row.activityId}/letter`,
+      now,
+    )
+    await tx.update(marks).set({ toldAt: now }).where(eq(marks.id, id))
+    return 1
   })
 }
 

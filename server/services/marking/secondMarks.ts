@@ -1,7 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm'
 import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { auditTrail, enrolments, persons, secondMarks } from '#server/database/schema'
+import { auditTrail, enrolments, secondMarks } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { tell } from '#server/services/messaging/notices'
 import { withIdempotency } from '#server/services/idempotency'
@@ -15,14 +15,13 @@ export async function secondOf(db: Db, activityId: string, enrolmentId: string) 
   const [row] = await db
     .select({
       markerId: secondMarks.markerId,
-      marker: persons.name,
+      marker: enrolments.name,
       state: secondMarks.state,
       steps: secondMarks.steps,
       remark: secondMarks.remark,
     })
     .from(secondMarks)
     .innerJoin(enrolments, eq(enrolments.id, secondMarks.markerId))
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(and(eq(secondMarks.activityId, activityId), eq(secondMarks.enrolmentId, enrolmentId)))
   return row ? { ...row, steps: [...row.steps] } : null
 }

@@ -3,7 +3,7 @@ import { hashPassword } from '#server/access/password'
 import { requireGoodPassword } from '#server/access/passwordQuality'
 import { newSecret, type Person } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
-import { persons } from '#server/database/schema'
+import { enrolments, persons } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { isMailroom } from '#server/services/messaging/mailServer'
 import type {
@@ -82,13 +82,17 @@ export async function accountView(db: Db, person: Person): Promise<AccountView> 
   }
 }
 
-/** Corrects one's own name, wherever it is shown. */
-export async function setName(db: Db, person: Person, write: NameWrite): Promise<AccountView> {
-  await db
-    .update(persons)
-    .set({ ...write, name: nameOf(write) })
-    .where(eq(persons.id, person.id))
-  return accountView(db, person)
+/** Corrects one's own name, in every seminar, too; no roster changes it there any more. */
+export function setName(db: Database, person: Person, write: NameWrite): Promise<AccountView> {
+  const names = { ...write, name: nameOf(write) }
+  return db.transaction(async tx => {
+    await tx.update(persons).set(names).where(eq(persons.id, person.id))
+    await tx
+      .update(enrolments)
+      .set({ ...names, nameIsOwn: true })
+      .where(eq(enrolments.personId, person.id))
+    return accountView(tx, person)
+  })
 }
 
 export async function setMailChoice(

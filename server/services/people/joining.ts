@@ -12,6 +12,7 @@ import type { AccountWrite, JoinView } from '#shared/people/account'
 import type { CodeWrite } from '#shared/people/people'
 import { insertPerson } from './account'
 import { mailAddressLink } from './addresses'
+import { namesOf } from './nameView'
 import { requireSection } from './people'
 
 // no letters or figures that are mistaken for one another when read from a board
@@ -128,6 +129,8 @@ export async function join(
       .values({
         seminarId: seminar.id,
         personId: who.id,
+        ...namesOf(who),
+        nameIsOwn: true, // said by who joins
         role: row.role,
         sectionId: row.sectionId,
         givenToAddress: false, // to whoever has the code

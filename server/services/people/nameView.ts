@@ -1,10 +1,13 @@
 import type { AuthorView } from '#shared/contributing/thread'
 
-interface Named {
+export interface Named {
   readonly name: string
   readonly givenName: string
   readonly familyName: string
 }
+
+/** The names of somebody, and nothing else of them. */
+export const namesOf = ({ name, givenName, familyName }: Named): Named => ({ name, givenName, familyName })
 
 /** First letters of given and family name: what stands in a disc. */
 export const initialsOf = (p: Named): string =>

@@ -16,9 +16,9 @@ import { mailToAll } from '#server/services/messaging/mails'
 import { ownAddress } from '#server/services/messaging/mailServer'
 import { withIdempotency } from '#server/services/idempotency'
 import type { PeopleView, PersonChange, PersonWrite } from '#shared/people/people'
-import { insertPerson } from './account'
+import { insertPerson, nameOf } from './account'
 import { makeInvitationLink } from './passwords'
-import { initialsOf } from './nameView'
+import { initialsOf, namesOf } from './nameView'
 
 /** Everyone in the seminar with their roles; who manages also gets the joining codes. */
 export async function peopleView(db: Db, actor: Actor, now: Date): Promise<PeopleView> {
@@ -60,11 +60,9 @@ export async function peopleView(db: Db, actor: Actor, now: Date): Promise<Peopl
     people: rows
       .map(({ enrolment: e, person: p }) => ({
         id: e.id,
-        name: p.name,
-        givenName: p.givenName,
-        familyName: p.familyName,
+        ...namesOf(e),
         email: p.email,
-        initials: initialsOf(p),
+        initials: initialsOf(e),
         role: e.role,
         sectionId: e.sectionId,
         studentNumber: e.studentNumber,
@@ -106,18 +104,25 @@ export function addPerson(
       .from(enrolments)
       .where(and(eq(enrolments.seminarId, actor.seminar.id), eq(enrolments.personId, person.id)))
     if (there && there.state !== 'withdrawn')
-      throw refusedField('email', 'there', `${person.name} is in this seminar already.`, 409)
+      throw refusedField('email', 'there', `${there.name} is in this seminar already.`, 409)
     const values = {
       role: write.role,
       sectionId: write.sectionId,
       state: 'active' as const,
       givenToAddress: true,
+      ...(!there?.nameIsOwn && { ...namesOf({ ...write, name: nameOf(write) }) }),
     }
     const [row] = there
       ? await tx.update(enrolments).set(values).where(eq(enrolments.id, there.id)).returning()
       : await tx
           .insert(enrolments)
-          .values({ seminarId: actor.seminar.id, personId: person.id, joinedAt: now, ...values })
+          .values({
+            ...namesOf(person),
+            seminarId: actor.seminar.id,
+            personId: person.id,
+            joinedAt: now,
+            ...values,
+          })
           .returning()
     await tx.insert(auditTrail).values({
       seminarId: actor.seminar.id,
@@ -207,7 +212,7 @@ export async function inviteAll(
   now: Date,
 ): Promise<number> {
   const rows = await tx
-    .select({ enrolmentId: enrolments.id, person: persons })
+    .select({ enrolmentId: enrolments.id, givenName: enrolments.givenName, person: persons })
     .from(enrolments)
     .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(
@@ -218,7 +223,7 @@ export async function inviteAll(
       ),
     )
   const letters = []
-  for (const { enrolmentId, person } of rows) {
+  for (const { enrolmentId, givenName, person } of rows) {
     // an account whose address nobody has confirmed may be somebody else's: this link gives it to the address's owner
     const isOwn = person.passwordHash !== null && person.confirmedAt !== null
     const path = isOwn ? `/seminars/${actor.seminar.id}` : await makeInvitationLink(tx, person.id)
@@ -227,7 +232,12 @@ export async function inviteAll(
       seminarId: actor.seminar.id,
       key: `invite:${enrolmentId}:${now.getTime()}`,
       subject: `${actor.seminar.title}: come in`,
-      text: `Hello ${person.givenName},\n\n${actor.person.name} has added you to the seminar "${actor.seminar.title}".\n${isOwn ? 'Open it here' : 'Choose a password here and come in'}:\n${ownAddress()}${path}\n`,
+      text: [
+        `Hello ${givenName},\n`,
+        `${actor.person.name} has added you to the seminar "${actor.seminar.title}".`,
+        isOwn ? 'Open it here:' : 'Choose a password here and come in:',
+        `${ownAddress()}${path}\n`,
+      ].join('\n'),
     })
   }
   await mailToAll(tx, letters)

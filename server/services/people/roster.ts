@@ -48,7 +48,7 @@ export function importRoster(
   progress: Progress = () => {},
 ): Promise<RosterAnswer> {
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
-    const { roster, comparison, known } = await compare(tx, actor, write)
+    const { roster, comparison, known, elsewhere } = await compare(tx, actor, write)
     if (roster.rows.length === 0)
       throw refusedField(
         'file',
@@ -71,16 +71,18 @@ export function importRoster(
     for (const { enrolmentId, row, changes } of [...comparison.changed, ...comparison.back]) {
       come(1)
       const fields = new Set(changes.map(c => c.field))
+      const isRenamed = fields.has('givenName') || fields.has('familyName')
       await tx
         .update(enrolments)
         .set({
           state: 'active',
+          ...(isRenamed && namesIn(row)),
           ...(fields.has('role') && { role: row.role, givenToAddress: true }),
           ...(fields.has('section') && row.section && { sectionId: sectionId.get(row.section)! }),
           ...(fields.has('studentNumber') && { studentNumber: row.studentNumber }),
         })
         .where(eq(enrolments.id, enrolmentId))
-      if (fields.has('givenName') || fields.has('familyName') || fields.has('email'))
+      if ((isRenamed || fields.has('email')) && !elsewhere.has(enrolmentId))
         await renamePerson(tx, enrolmentId, row)
     }
     for (let i = 0; i < leaving.length; i += CHUNK) await withdraw(tx, leaving.slice(i, i + CHUNK))
@@ -132,8 +134,9 @@ async function compare(db: Db, actor: Actor, file: RosterFile) {
   const enrolled = there.map(({ enrolment: e, person: p, section }): Enrolled => ({
     enrolmentId: e.id,
     email: p.email,
-    givenName: p.givenName,
-    familyName: p.familyName,
+    givenName: e.givenName,
+    familyName: e.familyName,
+    nameIsOwn: e.nameIsOwn,
     section,
     studentNumber: e.studentNumber,
     role: e.role,
@@ -152,7 +155,12 @@ async function compare(db: Db, actor: Actor, file: RosterFile) {
     value: `${givenName} ${familyName}`,
   }))
   const rows = kept.filter(row => !comparison.refused.includes(row))
-  return { roster: { rows, faults: [...roster.faults, ...faults] }, comparison, known }
+  return {
+    roster: { rows, faults: [...roster.faults, ...faults] },
+    comparison,
+    known,
+    elsewhere: new Set(enrolled.flatMap(e => (e.isElsewhere ? [e.enrolmentId] : []))),
+  }
 }
 
 /** Which of these people are in a seminar besides the actor's, whatever became of them there. */
@@ -199,14 +207,7 @@ async function addRows(
     const chunk = rows.slice(i, i + CHUNK)
     await tx
       .insert(persons)
-      .values(
-        chunk.map(r => ({
-          email: r.email,
-          givenName: r.givenName,
-          familyName: r.familyName,
-          name: nameOf(r),
-        })),
-      )
+      .values(chunk.map(r => ({ email: r.email, ...namesIn(r) })))
       .onConflictDoNothing()
     const people = await tx
       .select({ id: persons.id, email: persons.email })
@@ -224,6 +225,7 @@ async function addRows(
         chunk.map(r => ({
           seminarId: actor.seminar.id,
           personId: idOf.get(r.email)!,
+          ...namesIn(r),
           role: r.role,
           sectionId: r.section ? sectionId.get(r.section)! : null,
           studentNumber: r.studentNumber,
@@ -238,7 +240,10 @@ async function addRows(
   return added
 }
 
-/** Corrects name and address of somebody who is nobody elsewhere. A link that was sent to the address before opens nothing any more. */
+/**
+ * Corrects name and address of an account that nobody has opened, of somebody who is nobody elsewhere. A link that was sent
+ * to the address before opens nothing any more.
+ */
 async function renamePerson(tx: Db, enrolmentId: string, row: RosterRow): Promise<void> {
   const [person] = await tx
     .select({ id: persons.id, email: persons.email, passwordHash: persons.passwordHash })
@@ -256,10 +261,16 @@ async function renamePerson(tx: Db, enrolmentId: string, row: RosterRow): Promis
     )
   await tx
     .update(persons)
-    .set({ givenName: row.givenName, familyName: row.familyName, name: nameOf(row), email: row.email })
+    .set({ ...namesIn(row), email: row.email })
     .where(eq(persons.id, person.id))
   if (row.email !== person.email) await tx.delete(passwordLinks).where(eq(passwordLinks.personId, person.id))
 }
+
+const namesIn = ({ givenName, familyName }: RosterRow) => ({
+  givenName,
+  familyName,
+  name: nameOf({ givenName, familyName }),
+})
 
 /** Withdraws people, whose open pages hear of it. */
 async function withdraw(tx: Db, enrolmentIds: readonly string[]): Promise<void> {
@@ -312,7 +323,10 @@ export function faultSentence(fault: RosterFault): string {
     case 'twice':
       return `${fault.value} stands in line ${fault.first} already.`
     case 'elsewhere':
-      return `The name and the address of ${fault.value} are not this seminar’s to change, for the person has an account or rights elsewhere. They can change them themselves; with their own name and address the line can be taken.`
+      return [
+        `The address of ${fault.value} is not this seminar’s to change, for the person has an account or rights elsewhere.`,
+        'They can change it themselves; with their own address the line can be taken.',
+      ].join(' ')
     case 'missingFile':
       return `The archive has no ${fault.value}.`
     case 'badReference':

@@ -17,6 +17,7 @@ import { Problem, refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
 import type { SeminarWrite, SettingsBody, SettingsView } from '#shared/people/settings'
 import { addStarterRubrics } from '#server/services/marking/starterRubrics'
+import { namesOf } from './nameView'
 
 /** Who may found a seminar: who owns the installation, and who instructs somewhere already. */
 export async function requireFounder(db: Db, person: Person): Promise<void> {
@@ -75,6 +76,7 @@ export async function foundSeminar(
     await tx.insert(enrolments).values({
       seminarId: made.id,
       personId: person.id,
+      ...namesOf(person),
       role: 'instructor',
       givenToAddress: false,
       joinedAt: now,

@@ -2,7 +2,8 @@ import { and, eq, isNotNull, sql, type SQL } from 'drizzle-orm'
 import type { PgColumn } from 'drizzle-orm/pg-core'
 import type { Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { auditTrail, enrolments, messageRules, notices, seminars } from '#server/database/schema'
+import { auditTrail, enrolments, messageRules, notices, persons, seminars } from '#server/database/schema'
+import { namesOf } from './nameView'
 
 /** That a seminar is not silent: only then anybody is told of anything in it. */
 export const isSpeaking = (seminarId: PgColumn): SQL =>
@@ -22,12 +23,20 @@ export async function silenceRestored(db: Db, seminarId: string, personId: strin
   await db.update(notices).set({ mailedAt: now }).where(eq(notices.seminarId, seminarId))
   const inIt = and(eq(enrolments.seminarId, seminarId), eq(enrolments.personId, personId))
   const [known] = await db.select().from(enrolments).where(inIt)
+  const [person] = await db.select().from(persons).where(eq(persons.id, personId))
   const [entered] =
     known?.state === 'active'
       ? [known]
       : await db
           .insert(enrolments)
-          .values({ seminarId, personId, role: 'instructor', givenToAddress: false, joinedAt: now })
+          .values({
+            seminarId,
+            personId,
+            ...namesOf(person!),
+            role: 'instructor',
+            givenToAddress: false,
+            joinedAt: now,
+          })
           .onConflictDoUpdate({
             target: [enrolments.seminarId, enrolments.personId],
             set: { role: 'instructor', state: 'active', givenToAddress: false },

@@ -2,6 +2,7 @@ import { and, eq } from 'drizzle-orm'
 import type { Actor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import { enrolments, persons } from '#server/database/schema'
+import { namesOf } from './nameView'
 
 /** The practice student of an instructor or assistant, made at the first look: nobody signs in as it, nothing counts it. */
 export function practiceEnrolment(db: Database, actor: Actor): Promise<string> {
@@ -28,7 +29,13 @@ export function practiceEnrolment(db: Database, actor: Actor): Promise<string> {
     if (there) return there.id
     const [made] = await tx
       .insert(enrolments)
-      .values({ seminarId: actor.seminar.id, personId: person!.id, role: 'student', state: 'practice' })
+      .values({
+        seminarId: actor.seminar.id,
+        personId: person!.id,
+        ...namesOf(person!),
+        role: 'student',
+        state: 'practice',
+      })
       .returning()
     return made!.id
   })

@@ -8,7 +8,6 @@ import {
   categories,
   enrolments,
   files,
-  persons,
   prompts,
   rubricCriteria,
   rubricLevels,
@@ -171,9 +170,8 @@ export async function activityView(
 
   async function ownStanding() {
     const [person] = await db
-      .select({ name: persons.name, givenName: persons.givenName, familyName: persons.familyName })
+      .select({ name: enrolments.name, givenName: enrolments.givenName, familyName: enrolments.familyName })
       .from(enrolments)
-      .innerJoin(persons, eq(persons.id, enrolments.personId))
       .where(eq(enrolments.id, enrolment.id))
     const student = {
       enrolmentId: enrolment.id,

@@ -20,7 +20,6 @@ import {
   groups,
   jointSeminars,
   marks,
-  persons,
   phases,
   prompts,
   rubrics,
@@ -95,10 +94,9 @@ export async function composerView(db: Db, actor: ActivityActor, now: Date): Pro
     db.select().from(groups).where(eq(groups.seminarId, seminar.id)).orderBy(asc(groups.position)),
     db.select().from(groupMembers).where(eq(groupMembers.seminarId, seminar.id)),
     db
-      .select({ name: persons.name })
+      .select({ name: enrolments.name })
       .from(auditTrail)
       .innerJoin(enrolments, eq(enrolments.id, auditTrail.actorId))
-      .innerJoin(persons, eq(persons.id, enrolments.personId))
       .where(eq(auditTrail.subjectId, activity.id))
       .orderBy(desc(auditTrail.at))
       .limit(1),

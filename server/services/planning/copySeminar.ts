@@ -15,6 +15,7 @@ import {
   units,
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
+import { namesOf } from '#server/services/people/nameView'
 import type { ActivityBody } from '#shared/planning/composer'
 import { copyBody, copyRubric } from './changing/copyBody'
 import { loadBody } from './composer'
@@ -93,6 +94,8 @@ export async function copySeminar(
       .values({
         seminarId: made.id,
         personId: actor.person.id,
+        ...namesOf(actor.enrolment),
+        nameIsOwn: actor.enrolment.nameIsOwn,
         role: 'instructor',
         givenToAddress: false,
         joinedAt: now,

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, ne, or, sql } from 'drizzle-orm'
 import { isMeantFor, isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, contributions, enrolments, persons, wikiPages } from '#server/database/schema'
+import { activities, contributions, enrolments, wikiPages } from '#server/database/schema'
 import { readablePages } from '#server/services/contributing/wiki/findPages'
 import { shapedThread } from '#server/services/contributing/readThread'
 import type { Found } from '#shared/planning/find'
@@ -32,17 +32,16 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
       .orderBy(asc(activities.position))
       .limit(40),
     db
-      .select({ id: enrolments.id, name: persons.name, role: enrolments.role })
+      .select({ id: enrolments.id, name: enrolments.name, role: enrolments.role })
       .from(enrolments)
-      .innerJoin(persons, eq(persons.id, enrolments.personId))
       .where(
         and(
           eq(enrolments.seminarId, seminar.id),
           eq(enrolments.state, 'active'),
-          sql`${persons.name} ilike ${like}`,
+          sql`${enrolments.name} ilike ${like}`,
         ),
       )
-      .orderBy(asc(persons.familyName))
+      .orderBy(asc(enrolments.familyName))
       .limit(MOST),
     db
       .select({ id: contributions.id, activityId: contributions.activityId, text: contributions.text })

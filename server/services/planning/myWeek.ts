@@ -4,7 +4,7 @@ import { minutesToGo } from '#core/planning/load'
 import { localDay, weekOf, weeksOf, dayAfter } from '#core/planning/week'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, categories, contributions, enrolments, persons } from '#server/database/schema'
+import { activities, categories, contributions, enrolments } from '#server/database/schema'
 import { openClosing } from '#server/services/closing/ownClosing'
 import {
   asStudentSees,
@@ -144,11 +144,10 @@ function ownDrafts(db: Db, enrolmentId: string) {
   const parent = alias(contributions, 'parent')
   const parentAuthor = alias(enrolments, 'parent_author')
   return db
-    .select({ activityId: contributions.activityId, words: contributions.words, to: persons.givenName })
+    .select({ activityId: contributions.activityId, words: contributions.words, to: parentAuthor.givenName })
     .from(contributions)
     .leftJoin(parent, eq(parent.id, contributions.parentId))
     .leftJoin(parentAuthor, eq(parentAuthor.id, parent.authorId))
-    .leftJoin(persons, eq(persons.id, parentAuthor.personId))
     .where(and(eq(contributions.authorId, enrolmentId), eq(contributions.state, 'draft')))
 }
 

@@ -3,7 +3,7 @@ import { counts, readPresence, SUBSTANTIVE_WORDS, type Act } from '#core/voices/
 import { weeksOf, type WeekSpan } from '#core/planning/week'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, enrolments, persons, sections } from '#server/database/schema'
+import { activities, enrolments, sections } from '#server/database/schema'
 import { countedStudents, type Student } from '#server/services/contributing/records'
 import { takesPartIn } from '#server/services/planning/jointActivities'
 import type { PresenceActs, PresenceQuery, PresenceView } from '#shared/voices/presence'
@@ -29,11 +29,10 @@ export async function presenceRecord(
   const { seminar, enrolment } = actor
   const [staff, students, rows, sectionRows] = await Promise.all([
     db
-      .select({ id: enrolments.id, name: persons.name })
+      .select({ id: enrolments.id, name: enrolments.name })
       .from(enrolments)
-      .innerJoin(persons, eq(persons.id, enrolments.personId))
       .where(and(eq(enrolments.seminarId, seminar.id), inArray(enrolments.role, ['instructor', 'assistant'])))
-      .orderBy(asc(persons.familyName)),
+      .orderBy(asc(enrolments.familyName)),
     countedStudents(db, seminar.id),
     db
       .select({ id: activities.id, title: activities.title })

@@ -7,7 +7,7 @@ import { readPresence } from '#core/voices/presence'
 import { median } from '#core/voices/share'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { contributions, enrolments, marks, messageThreads, persons, sections } from '#server/database/schema'
+import { contributions, enrolments, marks, messageThreads, sections } from '#server/database/schema'
 import { judgeRecord } from '#server/services/contributing/records'
 import { loadWork, openPlans } from '#server/services/messaging/missingWork'
 import { dueAtOf } from '#server/services/planning/activityPlan'
@@ -62,12 +62,11 @@ export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now
             activityId: contributions.activityId,
             at: contributions.shownAt,
             words: sql<string>`left(${contributions.text}, 150)`,
-            to: persons.name,
+            to: enrolments.name,
           })
           .from(contributions)
           .leftJoin(answersTo, eq(answersTo.id, contributions.parentId))
           .leftJoin(enrolments, eq(enrolments.id, answersTo.authorId))
-          .leftJoin(persons, eq(persons.id, enrolments.personId))
           .where(
             and(
               eq(contributions.authorId, enrolmentId),

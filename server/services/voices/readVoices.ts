@@ -4,7 +4,7 @@ import { dayAfter, localDay, localInstant } from '#core/planning/week'
 import { readPresence } from '#core/voices/presence'
 import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { contributions, enrolments, persons } from '#server/database/schema'
+import { contributions, enrolments } from '#server/database/schema'
 import { judgeRecord, loadRecords } from '#server/services/contributing/records'
 import { initialsOf } from '#server/services/people/nameView'
 import { firstDueOf } from '#server/services/planning/activityPlan'
@@ -144,18 +144,18 @@ const staffOf = (db: Db, seminarId: string) =>
   db
     .select({
       id: enrolments.id,
-      name: persons.name,
-      givenName: persons.givenName,
-      familyName: persons.familyName,
+      name: enrolments.name,
+      givenName: enrolments.givenName,
+      familyName: enrolments.familyName,
     })
     .from(enrolments)
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(
       and(
         eq(enrolments.seminarId, seminarId),
         or(eq(enrolments.role, 'instructor'), eq(enrolments.role, 'assistant')),
       ),
     )
+    .orderBy(enrolments.familyName, enrolments.givenName, enrolments.id)
 
 /** When everybody's first contribution was due: the earliest due time of what is asked, their extension counted. */
 function duesOf({ activities, students }: VoicesFilter): Array<readonly [string, string, number]> {

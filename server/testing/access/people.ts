@@ -210,6 +210,11 @@ export const PEOPLE_ROUTES: readonly Row[] = [
     expected: [401, 403, 403, 403, 403, 403, 200],
   },
   {
+    endpoint: accessLogEndpoints.readDueFailures,
+    path: () => '/api/due-failures',
+    expected: [401, 403, 403, 403, 403, 403, 200],
+  },
+  {
     endpoint: messagingEndpoints.readMailroom,
     path: () => '/api/mailroom',
     expected: [401, 403, 403, 403, 403, 403, 200],

@@ -6,7 +6,7 @@ import { safeCell } from '#core/marking/results/safeCell'
 import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions } from '#server/database/schema'
-import type { Served } from '#server/http/fileRoute'
+import type { Served } from '#server/http/sendFile'
 import { shapedThread } from '#server/services/contributing/readThread'
 import type { WholeContribution } from '#shared/contributing/thread'
 

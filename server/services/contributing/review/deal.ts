@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull, lte, or } from 'drizzle-orm'
+import { and, eq, inArray, isNull, lte, or, sql } from 'drizzle-orm'
 import { dealReviews, type TooFew } from '#core/contributing/review/dealReviews'
 import { repairDeal } from '#core/contributing/review/repairDeal'
 import { nothingHere, type ActivityActor } from '#server/access/seminar'
@@ -15,6 +15,7 @@ import {
 import { Problem, refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
 import { isRunning } from '#server/services/people/silence'
+import { doEach, mayBeTried } from '#server/services/dueWork'
 import type { PairsWrite, RepairPlan, RepairView } from '#shared/marking/peers'
 import {
   groupmates,
@@ -107,7 +108,7 @@ async function dealNow(
 /** Deals out by itself what nobody has dealt when its reviewing begins. @returns how many */
 export async function dealDue(db: Database, now: Date): Promise<number> {
   const due = await db
-    .select({ activity: activities })
+    .select({ id: activities.id, seminarId: activities.seminarId, activity: activities })
     .from(activities)
     .innerJoin(phases, and(eq(phases.activityId, activities.id), eq(phases.name, 'review')))
     .leftJoin(peerReviews, eq(peerReviews.activityId, activities.id))
@@ -115,21 +116,19 @@ export async function dealDue(db: Database, now: Date): Promise<number> {
       and(
         eq(activities.kind, 'review'),
         eq(activities.state, 'published'),
+        // teammates review each other: there is nothing to deal out
+        sql`${activities.settings} -> 'review' ->> 'subject' is distinct from 'teammates'`,
         lte(phases.startsAt, now),
         isRunning(activities.seminarId),
+        mayBeTried('deal', activities.id, now),
         or(isNull(peerReviews.activityId), isNull(peerReviews.dealtAt)),
       ),
     )
-  let dealt = 0
-  for (const { activity } of due) {
-    try {
-      await db.transaction(async tx => dealNow(tx, activity, activity.position + 1, now))
-      dealt++
-    } catch (error) {
-      if (!(error instanceof Problem)) throw error // what cannot be dealt waits for the instructor, whose desk says why
-    }
-  }
-  return dealt
+  // what cannot be dealt waits for the instructor, whose desk says why
+  return doEach(db, 'deal', due, now, async (tx, { activity }) => {
+    await dealNow(tx, activity, activity.position + 1, now)
+    return 1
+  })
 }
 
 /** Allocations staff have moved by hand: what is begun stays, nobody reviews their own. */

@@ -9,7 +9,6 @@ import {
   enrolments,
   extensions,
   files,
-  persons,
   phases,
   type ContributionDetail,
 } from '#server/database/schema'
@@ -44,10 +43,9 @@ export async function handInDetail(db: Db, actor: ActivityActor): Promise<Contri
       'Work is handed in by groups here, and you are in none yet. Write to your instructor; your text is kept.',
     )
   const [there] = await db
-    .select({ id: contributions.id, authorId: contributions.authorId, name: persons.givenName })
+    .select({ id: contributions.id, authorId: contributions.authorId, name: enrolments.givenName })
     .from(contributions)
     .innerJoin(enrolments, eq(enrolments.id, contributions.authorId))
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(
       and(
         eq(contributions.activityId, activity.id),

@@ -11,8 +11,8 @@ export async function knownPeople(db: Db, actor: Pick<ActivityActor, 'activity'>
   return db
     .select({
       id: enrolments.id,
-      givenName: persons.givenName,
-      familyName: persons.familyName,
+      givenName: enrolments.givenName,
+      familyName: enrolments.familyName,
       email: persons.email,
       studentNumber: enrolments.studentNumber,
     })

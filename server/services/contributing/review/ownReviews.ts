@@ -2,7 +2,7 @@ import { neutralName } from '#core/contributing/neutralName'
 import type { ActivityActor } from '#server/access/seminar'
 import { and, eq, inArray } from 'drizzle-orm'
 import type { Db } from '#server/database/client'
-import { contributions, enrolments, persons, willing } from '#server/database/schema'
+import { contributions, enrolments, willing } from '#server/database/schema'
 import { aliasKey, named } from '#server/services/contributing/aliases'
 import { loadRubric } from '#server/services/planning/activityView'
 import type { OwnReviews, ReviewDesk } from '#shared/contributing/review'
@@ -259,9 +259,8 @@ async function namesOf(
 ): Promise<Map<string, { name: string; givenName: string }>> {
   if (ids.length === 0) return new Map()
   const rows = await db
-    .select({ id: enrolments.id, name: persons.name, givenName: persons.givenName })
+    .select({ id: enrolments.id, name: enrolments.name, givenName: enrolments.givenName })
     .from(enrolments)
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(inArray(enrolments.id, [...ids]))
   return new Map(rows.map(r => [r.id, r]))
 }

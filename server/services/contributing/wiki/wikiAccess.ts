@@ -11,7 +11,7 @@ import {
   type ActivityActor,
 } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { enrolments, pageComments, pageVersions, persons, wikiPages } from '#server/database/schema'
+import { enrolments, pageComments, pageVersions, wikiPages } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { readerRole } from '#server/services/contributing/shapeForReader'
 import { authorView } from '#server/services/people/nameView'
@@ -196,12 +196,11 @@ export async function peopleIn(
     .select({
       enrolmentId: enrolments.id,
       role: enrolments.role,
-      name: persons.name,
-      givenName: persons.givenName,
-      familyName: persons.familyName,
+      name: enrolments.name,
+      givenName: enrolments.givenName,
+      familyName: enrolments.familyName,
     })
     .from(enrolments)
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(inArray(enrolments.seminarId, [...seminarIds]))
   return new Map(rows.map(r => [r.enrolmentId, authorView(r, reader.id)]))
 }

@@ -14,6 +14,7 @@ import { draftAt } from './draft'
 import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/services/contributing/renderDoc'
 import { isRunning } from '#server/services/people/silence'
+import { doEach, mayBeTried } from '#server/services/dueWork'
 import { requireWriteTarget } from './writeTarget'
 
 /** Shows a contribution, or hands it in where staff see it first or it waits for its time. A draft begun at the same place becomes it: one row, one life. */
@@ -100,33 +101,37 @@ function stateOf(
 
 /** Shows the timed entries whose time has come. @returns how many */
 export async function showDue(db: Database, now: Date): Promise<number> {
-  return db.transaction(async tx => {
-    const due = await tx
+  const isDue = and(
+    eq(contributions.state, 'scheduled'),
+    lte(contributions.showAt, now),
+    isRunning(contributions.seminarId),
+    mayBeTried('show', contributions.id, now),
+  )
+  const due = await db
+    .select({ id: contributions.id, seminarId: contributions.seminarId })
+    .from(contributions)
+    .where(isDue)
+    .orderBy(contributions.showAt, contributions.id)
+  return doEach(db, 'show', due, now, async (tx, { id }) => {
+    const [found] = await tx
       .select({ row: contributions, activity: activities })
       .from(contributions)
       .innerJoin(activities, eq(activities.id, contributions.activityId))
-      .where(
-        and(
-          eq(contributions.state, 'scheduled'),
-          lte(contributions.showAt, now),
-          isRunning(contributions.seminarId),
-        ),
-      )
-      .orderBy(contributions.showAt, contributions.id)
+      .where(and(eq(contributions.id, id), isDue))
       .for('update', { of: contributions, skipLocked: true })
-    for (const { row, activity } of due) {
-      const waits = talkOf(activity.settings).approval
-      await tx
-        .update(contributions)
-        .set({
-          state: waits ? 'awaitingApproval' : 'shown',
-          shownAt: row.showAt,
-          seq: waits ? null : await nextSeq(tx, row.activityId),
-        })
-        .where(eq(contributions.id, row.id))
-      await announce(tx, { activityId: row.activityId, id: row.id })
-    }
-    return due.length
+    if (!found) return 0
+    const { row, activity } = found
+    const waits = talkOf(activity.settings).approval
+    await tx
+      .update(contributions)
+      .set({
+        state: waits ? 'awaitingApproval' : 'shown',
+        shownAt: row.showAt,
+        seq: waits ? null : await nextSeq(tx, row.activityId),
+      })
+      .where(eq(contributions.id, id))
+    await announce(tx, { activityId: row.activityId, id })
+    return 1
   })
 }
 

@@ -3,7 +3,7 @@ import { driftOf, type JudgedRecord } from '#core/marking/drift'
 import { worthOf } from '#core/marking/showMark'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { citations, criterionMarks, enrolments, marks, persons } from '#server/database/schema'
+import { citations, criterionMarks, enrolments, marks } from '#server/database/schema'
 import { loadRecords, participants } from '#server/services/contributing/records'
 import { loadPlan } from '#server/services/planning/activityPlan'
 import { loadRubric } from '#server/services/planning/activityView'
@@ -31,11 +31,10 @@ export async function distribution(
         returned: marks.returned,
         markedBy: marks.markedBy,
         at: marks.savedAt,
-        marker: persons.name,
+        marker: enrolments.name,
       })
       .from(marks)
       .innerJoin(enrolments, eq(enrolments.id, marks.markedBy))
-      .innerJoin(persons, eq(persons.id, enrolments.personId))
       .where(eq(marks.activityId, activity.id)),
   ])
   const students = everyone.filter(plan.isMeant)

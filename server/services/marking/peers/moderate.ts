@@ -19,6 +19,7 @@ import { tell } from '#server/services/messaging/notices'
 import { loadRubric } from '#server/services/planning/activityView'
 import { withIdempotency } from '#server/services/idempotency'
 import { isRunning } from '#server/services/people/silence'
+import { doEach, mayBeTried } from '#server/services/dueWork'
 import type { JudgeWrite, SampleWrite } from '#shared/marking/peers'
 
 /** Lets a review count after a look at it, sets it aside with a reason, or leaves the question open again. */
@@ -92,11 +93,16 @@ export function release(
 /** Releases what was set to be released at a time that has come. @returns how many */
 export async function releaseDue(db: Database, now: Date): Promise<number> {
   const rows = await db
-    .select({ activity: activities })
+    .select({ id: activities.id, seminarId: activities.seminarId, activity: activities })
     .from(activities)
     .innerJoin(peerReviews, eq(peerReviews.activityId, activities.id))
     .where(
-      and(eq(activities.kind, 'review'), isNull(peerReviews.releasedAt), isRunning(activities.seminarId)),
+      and(
+        eq(activities.kind, 'review'),
+        isNull(peerReviews.releasedAt),
+        isRunning(activities.seminarId),
+        mayBeTried('release', activities.id, now),
+      ),
     )
   const due = rows.filter(
     ({ activity: { settings } }) =>
@@ -104,15 +110,13 @@ export async function releaseDue(db: Database, now: Date): Promise<number> {
       settings.review.releaseAt !== null &&
       new Date(settings.review.releaseAt) <= now,
   )
-  for (const { activity } of due) {
-    await db.transaction(async tx => {
-      const row = await lockPeerReview(tx, activity)
-      if (row.releasedAt) return
-      await tx.update(peerReviews).set({ releasedAt: now }).where(eq(peerReviews.activityId, activity.id))
-      await notifyOfRelease(tx, activity, now)
-    })
-  }
-  return due.length
+  return doEach(db, 'release', due, now, async (tx, { activity }) => {
+    const row = await lockPeerReview(tx, activity)
+    if (row.releasedAt) return 0
+    await tx.update(peerReviews).set({ releasedAt: now }).where(eq(peerReviews.activityId, activity.id))
+    await notifyOfRelease(tx, activity, now)
+    return 1
+  })
 }
 
 /** Everyone with work in it is told the same at the same time, however many reviews they received. */

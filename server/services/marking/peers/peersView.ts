@@ -10,7 +10,6 @@ import {
   enrolments,
   keptApart,
   marks,
-  persons,
   willing,
 } from '#server/database/schema'
 import { knownPeople } from '#server/services/contributing/review/names'
@@ -137,12 +136,11 @@ async function peopleOf(db: Db, peerReview: LoadedPeerReview) {
       id: enrolments.id,
       role: enrolments.role,
       state: enrolments.state,
-      name: persons.name,
-      givenName: persons.givenName,
-      familyName: persons.familyName,
+      name: enrolments.name,
+      givenName: enrolments.givenName,
+      familyName: enrolments.familyName,
     })
     .from(enrolments)
-    .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(inArray(enrolments.id, ids))
   const order = new Intl.Collator('en')
   return rows

@@ -1,8 +1,9 @@
-import { and, eq, inArray, isNull } from 'drizzle-orm'
+import { and, eq, isNull } from 'drizzle-orm'
 import type { RichNode } from '#core/contributing/richText'
 import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { categories, files, gradingScales, outcomes, rubrics, rubricVersions } from '#server/database/schema'
+import { categories, gradingScales, outcomes, rubrics, rubricVersions } from '#server/database/schema'
+import { copyStoredFile } from '#server/services/files/storedBytes'
 import { draftOf, writeCriteria } from '#server/services/marking/rubrics'
 import type { ActivityBody } from '#shared/planning/composer'
 import { copyText } from '#server/services/contributing/reading/library'
@@ -51,16 +52,9 @@ export async function copyBody(
 async function copyFiles(tx: Db, ids: readonly string[], target: Actor): Promise<Map<string, string>> {
   const copies = new Map<string, string>()
   if (ids.length === 0) return copies
-  const rows = await tx
-    .select()
-    .from(files)
-    .where(inArray(files.id, [...new Set(ids)]))
-  for (const { id, madeAt: _madeAt, ...file } of rows) {
-    const [made] = await tx
-      .insert(files)
-      .values({ ...file, seminarId: target.seminar.id, madeBy: target.enrolment.id })
-      .returning({ id: files.id })
-    copies.set(id, made!.id)
+  for (const id of new Set(ids)) {
+    const copy = await copyStoredFile(tx, id, { seminarId: target.seminar.id, madeBy: target.enrolment.id })
+    if (copy) copies.set(id, copy)
   }
   return copies
 }
