@@ -5,6 +5,7 @@ import pg from 'pg'
 import { openDatabase } from '#server/database/client'
 import { migrateDatabase } from '#server/database/migrate'
 import { prepareQueue } from '#server/jobs/queue'
+import { keepDue } from '#server/services/standing/keepStandings'
 import { demoClock, seedDemo } from '../demo/seed'
 
 const url = process.env.DATABASE_URL
@@ -19,7 +20,9 @@ await prepareQueue(url)
 if (process.argv.includes('--demo')) {
   const { db, close } = openDatabase(url, 2)
   await seedDemo(db, process.env.JOVREL_NOW ? new Date(process.env.JOVREL_NOW) : new Date())
-  if (clockFile) writeFileSync(clockFile, (await demoClock(db)).toISOString())
+  const clock = await demoClock(db)
+  await keepDue(db, clock)
+  if (clockFile) writeFileSync(clockFile, clock.toISOString())
   await close()
 }
 

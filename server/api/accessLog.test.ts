@@ -62,7 +62,10 @@ describe('the access log', () => {
   it('holds no secret of an address: neither of a link that was used, nor of one that still opens an account', async () => {
     await world.nobody.send('POST', '/api/password', { email: email('nico') })
     const mail = await until('the link', async () => {
-      const mails = await world.db.select().from(t.mails).where(eq(t.mails.to, email('nico')))
+      const mails = await world.db
+        .select()
+        .from(t.mails)
+        .where(eq(t.mails.to, email('nico')))
       return mails.find(m => m.text.includes('/password/'))
     })
     const secret = /\/password\/(\S+)/.exec(mail.text)![1]!

@@ -5,7 +5,7 @@ import type { ReadingView } from '#shared/contributing/reading'
 import type { ThreadView } from '#shared/contributing/thread'
 import type { ComposerView } from '#shared/planning/composer'
 import * as t from '#server/database/schema'
-import { loadRecords } from '#server/services/contributing/records'
+import { loadRecords } from '#server/services/standing/records'
 import type { Client } from '#server/testing/server'
 import { testWorld, type World } from '#server/testing/world'
 

@@ -8,6 +8,9 @@ export type Database = NodePgDatabase<typeof schema>
 /** A database or a transaction in it: what services take. */
 export type Db = Database | Parameters<Parameters<Database['transaction']>[0]>[0]
 
+/** What is done before a transaction is committed. */
+export type BeforeCommit = (tx: Db) => Promise<void>
+
 /** What a connection of a server may take, in milliseconds. Commands that prepare a database have no limits. */
 export interface Limits {
   readonly statement: number
@@ -24,6 +27,7 @@ export function openDatabase(
   url: string,
   connections = 10,
   limits?: Limits,
+  beforeCommit?: BeforeCommit,
 ): { db: Database; close: () => Promise<void> } {
   const pool = new pg.Pool({
     connectionString: url,
@@ -39,7 +43,20 @@ export function openDatabase(
   // an idle connection that breaks is reported here, and would end the process were nobody listening
   pool.on('error', error => logError('database', error))
   pool.on('connect', oneAfterAnother)
-  return { db: drizzle(pool, { schema, casing: 'snake_case' }), close: () => pool.end() }
+  const db = drizzle(pool, { schema, casing: 'snake_case' })
+  if (beforeCommit) endWith(db, beforeCommit)
+  return { db, close: () => pool.end() }
+}
+
+/** Does one thing more at the end of every transaction, as its part. */
+function endWith(db: Database, beforeCommit: BeforeCommit): void {
+  const begin = db.transaction.bind(db)
+  db.transaction = (act, config) =>
+    begin(async tx => {
+      const answer = await act(tx)
+      if (config?.accessMode !== 'read only') await beforeCommit(tx)
+      return answer
+    }, config)
 }
 
 /**

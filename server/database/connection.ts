@@ -1,4 +1,4 @@
-import { openDatabase, type Database } from './client'
+import { openDatabase, type BeforeCommit, type Database } from './client'
 
 const SECOND = 1000 // milliseconds
 const MINUTE = 60 * SECOND
@@ -18,6 +18,13 @@ export type PoolName = keyof typeof POOLS
 const LOCK = 5 * SECOND
 const WAIT = 30 * SECOND // for a connection: on the evening before a deadline one rather waits than is refused
 
+let atTheEnd: BeforeCommit = () => Promise.resolve()
+
+/** What every transaction of this process does as its last act. */
+export function beforeEveryCommit(act: BeforeCommit): void {
+  atTheEnd = act
+}
+
 const opened = new Map<PoolName, ReturnType<typeof openDatabase>>()
 
 /** One of this process's pools, opened at the first use from `DATABASE_URL`. */
@@ -27,7 +34,8 @@ export function useDatabase(name: PoolName = 'main'): Database {
     const url = process.env.DATABASE_URL
     if (!url) throw new Error('DATABASE_URL is not set: start Jovrel with npm start or npm run demo')
     const { connections, statement, transaction } = POOLS[name]
-    pool = openDatabase(url, connections, { statement, transaction, lock: LOCK, wait: WAIT })
+    const limits = { statement, transaction, lock: LOCK, wait: WAIT }
+    pool = openDatabase(url, connections, limits, tx => atTheEnd(tx))
     opened.set(name, pool)
   }
   return pool.db

@@ -18,6 +18,7 @@ import { releaseDue } from '#server/services/marking/peers/moderate'
 import { notifyOfClosing } from '#server/services/closing/closingSurveys'
 import { showDue } from '#server/services/contributing/writing/postContribution'
 import { publishDue } from '#server/services/planning/publish'
+import { keepDue } from '#server/services/standing/keepStandings'
 import type { DueTask } from '#shared/people/dueFailures'
 
 const MAIL = 'mail'
@@ -34,6 +35,7 @@ const EVERY_MINUTE: Readonly<Record<DueTask, (db: Database, now: Date) => Promis
   tellOfClosing: notifyOfClosing,
   writeByRule: sendByRules,
   tellOfMessage: notifyOfMessages,
+  judge: keepDue,
 }
 const LOOK_FOR_DUE = 5 // seconds between two looks into a queue
 const queueOf = (task: string) => `due-${task}`

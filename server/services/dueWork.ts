@@ -1,6 +1,6 @@
 import { and, desc, eq, sql, type SQL } from 'drizzle-orm'
 import type { PgColumn } from 'drizzle-orm/pg-core'
-import type { Database, Db } from '#server/database/client'
+import type { Db } from '#server/database/client'
 import { databaseFailure } from '#server/database/failure'
 import { dueFailures, seminars } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
@@ -31,7 +31,7 @@ export const mayBeTried = (task: DueTask, id: PgColumn, now: Date): SQL =>
  * @throws where the database is away: then nothing else can be done either
  */
 export async function doEach<Item extends DueItem>(
-  db: Database,
+  db: Db,
   task: DueTask,
   items: readonly Item[],
   now: Date,

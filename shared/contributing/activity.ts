@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { CONTRIBUTION_TYPES } from '#core/contributing/contribution'
 import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
-import { STANDINGS } from '#core/contributing/standing'
+import { STANDINGS } from '#core/standing/standing'
 import { APART, ATTACHABLE } from '#core/contributing/talkSettings'
 import { PHASES } from '#core/planning/schedule'
 import { SCALES } from '#core/planning/scale'

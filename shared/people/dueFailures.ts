@@ -11,6 +11,7 @@ export const DUE_TASKS = {
   tellOfClosing: 'tell students of closing questions',
   writeByRule: 'write by a rule',
   tellOfMessage: 'tell a student of a message',
+  judge: 'work out where students stand',
 } as const
 export type DueTask = keyof typeof DUE_TASKS
 

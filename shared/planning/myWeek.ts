@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
-import { STANDINGS } from '#core/contributing/standing'
+import { STANDINGS } from '#core/standing/standing'
 import { CheckView, ExpectationView } from '../contributing/activity'
 import { LetterView } from '../marking/letter'
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
-import { STANDINGS } from '#core/contributing/standing'
+import { STANDINGS } from '#core/standing/standing'
 import { PHASES } from '#core/planning/schedule'
 import type { PlanRemark, PlanWideRemark } from '#core/planning/planChecks'
 import { Rule } from '../contributing/activity'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Standing } from '#core/contributing/standing'
+import type { Standing } from '#core/standing/standing'
 import type { EffectView } from '#shared/planning/composer'
 import { capital, inWords, plural } from '#core/language'
 import { STANDING_WORDS } from '~/composables/planning/kindWords'

@@ -1,5 +1,5 @@
 import type { ActivityKind } from '#core/contributing/kinds/kind'
-import type { Standing } from '#core/contributing/standing'
+import type { Standing } from '#core/standing/standing'
 
 export const KIND_WORDS: Readonly<Record<ActivityKind, string>> = {
   discussion: 'Discussion',

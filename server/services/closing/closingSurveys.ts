@@ -5,7 +5,7 @@ import { isStaff, nothingHere, notYours, requireMayWrite, type ActivityActor } f
 import type { Database, Db } from '#server/database/client'
 import { activities, closingAnswers, closingSurveys } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { participants } from '#server/services/contributing/records'
+import { participants } from '#server/services/planning/participants'
 import { localTime } from '#core/planning/localTime'
 import { tell } from '#server/services/messaging/notices'
 import { loadPlan } from '#server/services/planning/activityPlan'

@@ -9,11 +9,12 @@ import { aliasesOf } from './aliases'
 import { discussionGroupOf, discussionGroupsOf } from './discussionGroups'
 import { draftView } from './writing/draft'
 import { handInDue } from './review/handIn'
-import { judgeRecord, loadRecords, participants } from './records'
+import { participants } from '#server/services/planning/participants'
 import { firstNotes } from './reading/firstNotes'
 import { shapeForReader, writesByPage } from './shapeForReader'
 import { attachedFiles, storedContributions } from './storedContributions'
 import { readableOf } from './readable'
+import { readOwn } from '#server/services/standing/readStandings'
 
 /** From so many contributions on, words are sent when they are about to be read, and with the answer only the first. */
 const LONG = 400
@@ -31,7 +32,7 @@ export async function readThread(
   now: Date,
   pick: { readonly first: boolean } = { first: false },
 ): Promise<ThreadView> {
-  const { activity, enrolment, seminar } = actor
+  const { activity, enrolment } = actor
   if (activity.kind === 'wiki')
     return {
       waiting: false,
@@ -99,15 +100,8 @@ export async function readThread(
       enrolmentId: enrolment.id,
       seminarId: enrolment.seminarId,
       sectionId: enrolment.sectionId,
-      name: '',
-      givenName: '',
-      familyName: '',
     }
-    const [plan, records] = await Promise.all([
-      loadPlan(db, activity),
-      loadRecords(db, [activity.id], [student]),
-    ])
-    return judgeRecord(plan, records.get(activity.id)!.get(enrolment.id)!, seminar.timeZone, now).checks
+    return (await readOwn(db, await loadPlan(db, activity), student, now)).checks
   }
 
   async function silentNames(heard: ReadonlySet<string>) {

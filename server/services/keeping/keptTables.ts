@@ -160,4 +160,6 @@ export const LEFT_BEHIND: ReadonlyArray<readonly [table: PgTable, why: string]> 
   [t.mailroomMessages, 'belongs to the installation'],
   [t.textMeasures, 'is counted anew'],
   [t.dueFailures, 'is tried again'],
+  [t.standings, 'is judged anew'],
+  [t.standingChanges, 'is judged anew'],
 ]

@@ -4,13 +4,8 @@ import { worthOf } from '#core/marking/showMark'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, groupMembers, groups, marks, secondMarks } from '#server/database/schema'
-import {
-  countedStudents,
-  judgeRecord,
-  loadRecords,
-  participants,
-  practiceStudents,
-} from '#server/services/contributing/records'
+import { countedStudents, practiceStudents } from '#server/services/people/students'
+import { participants } from '#server/services/planning/participants'
 import { loadPlan, loadPlans } from '#server/services/planning/activityPlan'
 import { takesPartIn } from '#server/services/planning/jointActivities'
 import { countStandings } from '#server/services/planning/standingCounts'
@@ -18,6 +13,7 @@ import type { DeskView, MarkingQueue } from '#shared/marking/desk'
 import { underOlderVersion } from './mark'
 import { markersOf, sharesIn } from './markers'
 import { latenessOfRecord } from './record'
+import { readStandings, standingsIn, readChecked } from '#server/services/standing/readStandings'
 
 /** Everyone who is marked in an activity, by family name, with where each stands and whose share they are. */
 export async function deskView(
@@ -45,17 +41,17 @@ export async function deskView(
     heldMarks(db, activity.id),
   ])
   const students = everyone.filter(plan.isMeant)
-  const records = (await loadRecords(db, [activity.id], [...students, ...practice])).get(activity.id)!
+  const standings = (await readChecked(db, [plan], [...students, ...practice], now)).get(activity.id)!
   const tried = practice.filter(s => {
-    const r = records.get(s.enrolmentId)!
-    return r.shown.length + r.drafts > 0
+    const { shown, drafts } = standings.get(s.enrolmentId)!
+    return shown + drafts > 0
   })
   // what somebody is asked to mark without seeing the first marking is not shown to them here either
   const blind = new Set(
     seconds.filter(s => s.markerId === actor.enrolment.id && s.state === 'asked').map(s => s.enrolmentId),
   )
   const views = [...students, ...tried].map(s => {
-    const judged = judgeRecord(plan, records.get(s.enrolmentId)!, actor.seminar.timeZone, now)
+    const judged = standings.get(s.enrolmentId)!
     const mark = blind.has(s.enrolmentId) ? undefined : held.get(s.enrolmentId)
     return {
       id: s.enrolmentId,
@@ -159,17 +155,12 @@ export async function markingQueue(db: Db, actor: Actor, now: Date): Promise<Mar
       .from(secondMarks)
       .where(and(eq(secondMarks.markerId, actor.enrolment.id), eq(secondMarks.state, 'asked'))),
   ])
-  const records = await loadRecords(db, ids, students)
+  const standings = await readStandings(db, plans, students, now)
   const queue = plans.map(plan => {
     const share = shares.get(plan.activity.id)!
-    const judged = students.filter(plan.isMeant).map(s => ({
-      id: s.enrolmentId,
-      standing: judgeRecord(
-        plan,
-        records.get(plan.activity.id)!.get(s.enrolmentId)!,
-        actor.seminar.timeZone,
-        now,
-      ).standing,
+    const judged = standingsIn(plan, standings, students).map(s => ({
+      id: s.student.enrolmentId,
+      standing: s.standing,
     }))
     const own = judged.filter(j => share.get(j.id) === actor.enrolment.id)
     const asked = seconds.filter(s => s.activityId === plan.activity.id)

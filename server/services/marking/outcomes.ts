@@ -5,7 +5,7 @@ import { safeCell } from '#core/marking/results/safeCell'
 import type { Actor, Seminar } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, marks, outcomes, rubricCriteria, sections } from '#server/database/schema'
-import { countedStudents } from '#server/services/contributing/records'
+import { countedStudents } from '#server/services/people/students'
 import { takesPartIn } from '#server/services/planning/jointActivities'
 import type { OutcomesQuery, OutcomesView } from '#shared/marking/outcomes'
 

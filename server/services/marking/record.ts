@@ -13,15 +13,12 @@ import {
   rubricVersions,
   type StoredNote,
 } from '#server/database/schema'
-import {
-  judgeRecord,
-  loadRecords,
-  participants,
-  practiceStudents,
-  type Judged,
-  type Student,
-} from '#server/services/contributing/records'
-import { closesFor, dueAtOf, loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
+import { loadRecords } from '#server/services/standing/records'
+import { participants } from '#server/services/planning/participants'
+import { practiceStudents, type Student } from '#server/services/people/students'
+import type { Judged } from '#core/standing/judgeRecord'
+import { loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
+import { closesFor, dueAtOf } from '#core/planning/dueTimes'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordItem, RecordView } from '#shared/marking/desk'
 import { currentVersion } from '#server/services/contributing/reading/library'
@@ -30,6 +27,8 @@ import { attachedFiles } from '#server/services/contributing/storedContributions
 import { groupOf } from './groupCriteria'
 import { emptyMark, givenTo, loadMark, calculate, rubricOfMark } from './mark'
 import { secondOf } from './secondMarks'
+import { readOwn } from '#server/services/standing/readStandings'
+import { judge } from '#server/services/standing/judgeWork'
 
 /** A student who is marked in the actor's seminar, or in one that takes part in the activity. */
 export async function requireStudent(
@@ -68,7 +67,7 @@ export async function recordView(
       .from(markerShares)
       .where(and(eq(markerShares.activityId, activity.id), eq(markerShares.enrolmentId, enrolmentId))),
   ])
-  const judged = judgeRecord(plan, records.get(activity.id)!.get(enrolmentId)!, seminar.timeZone, now)
+  const judged = judge(plan, records.get(activity.id)!.get(enrolmentId)!, now)
   const lateness = latenessOfRecord(plan, judged, enrolmentId)
   const [items, stored, given] = await Promise.all([
     inContext(
@@ -171,19 +170,12 @@ async function versionOf(db: Db, rubricVersionId: string): Promise<number | null
 /** How late one student's work is, by the plan as it is now. */
 export async function latenessFor(
   db: Db,
-  { activity, seminar }: ActivityActor,
+  { activity }: ActivityActor,
   student: Student,
   now: Date,
 ): Promise<Lateness | null> {
-  const [plan, records] = await Promise.all([
-    loadPlan(db, activity),
-    loadRecords(db, [activity.id], [student]),
-  ])
-  return latenessOfRecord(
-    plan,
-    judgeRecord(plan, records.get(activity.id)!.get(student.enrolmentId)!, seminar.timeZone, now),
-    student.enrolmentId,
-  )
+  const plan = await loadPlan(db, activity)
+  return latenessOfRecord(plan, await readOwn(db, plan, student, now), student.enrolmentId)
 }
 
 /** The worst lateness over the expectations; null while one of them is not met: unknown, not on time. */

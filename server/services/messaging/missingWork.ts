@@ -1,12 +1,13 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
 import type { MissingWork } from '#core/messaging/draft'
 import { toGoWords } from '#core/planning/expectationWords'
-import type { Seminar } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, excuses } from '#server/database/schema'
-import { judgeRecord, loadRecords, type Student } from '#server/services/contributing/records'
-import { closesFor, dueAtOf, loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
+import type { Student } from '#server/services/people/students'
+import { loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
+import { closesFor, dueAtOf } from '#core/planning/dueTimes'
 import { takesPartIn } from '#server/services/planning/jointActivities'
+import { readChecked, type CheckedStandings } from '#server/services/standing/readStandings'
 
 const SOON = 3 * 86_400_000 // what is due within this is asked about; what is not due for longer is not missing yet
 
@@ -30,26 +31,29 @@ export function nextDue(plan: ActivityPlan, enrolmentId: string, now: Date): Dat
 
 /** What some students have done, and what they need not do. */
 export interface Work {
-  readonly records: Awaited<ReturnType<typeof loadRecords>>
+  readonly standings: CheckedStandings
   readonly excused: ReadonlySet<string>
 }
 
 export async function loadWork(
   db: Db,
-  activityIds: readonly string[],
+  plans: readonly ActivityPlan[],
   students: readonly Student[],
+  now: Date,
 ): Promise<Work> {
-  const [records, excused] = await Promise.all([
-    loadRecords(db, activityIds, students),
-    excusedFrom(db, activityIds),
+  const [standings, excused] = await Promise.all([
+    readChecked(db, plans, students, now),
+    excusedFrom(
+      db,
+      plans.map(p => p.activity.id),
+    ),
   ])
-  return { records, excused }
+  return { standings, excused }
 }
 
 /** What a student has missing of what is asked for up to now; what has come back marked is not asked for any more. */
 export function missingOf(
-  { records, excused }: Work,
-  seminar: Seminar,
+  { standings, excused }: Work,
   plans: readonly ActivityPlan[],
   student: Student,
   now: Date,
@@ -59,9 +63,8 @@ export function missingOf(
   return plans
     .filter(p => p.isMeant(student))
     .flatMap((plan): MissingWork[] => {
-      const record = records.get(plan.activity.id)!.get(id)!
-      if (record.hasLetter || excused.has(`${plan.activity.id}:${id}`)) return []
-      const { checks } = judgeRecord(plan, record, seminar.timeZone, now)
+      const { hasLetter, checks } = standings.get(plan.activity.id)!.get(id)!
+      if (hasLetter || excused.has(`${plan.activity.id}:${id}`)) return []
       if (!checks.some(c => !c.met && c.toGoNow > 0)) return []
       const closed = closesFor(plan, id) < now
       if (onlySoon && !closed && nextDue(plan, id, now).getTime() > now.getTime() + SOON) return []
@@ -78,18 +81,13 @@ export function missingOf(
 /** The same of several students. */
 export async function missingWork(
   db: Db,
-  seminar: Seminar,
   plans: readonly ActivityPlan[],
   students: readonly Student[],
   now: Date,
   onlySoon: boolean,
 ): Promise<Map<string, MissingWork[]>> {
-  const work = await loadWork(
-    db,
-    plans.map(p => p.activity.id),
-    students,
-  )
-  return new Map(students.map(s => [s.enrolmentId, missingOf(work, seminar, plans, s, now, onlySoon)]))
+  const work = await loadWork(db, plans, students, now)
+  return new Map(students.map(s => [s.enrolmentId, missingOf(work, plans, s, now, onlySoon)]))
 }
 
 /** Who need not do what, as `activity:enrolment`. */

@@ -13,8 +13,9 @@ import {
   seminars,
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { countedStudents, type Student } from '#server/services/contributing/records'
-import { firstDueOf, loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
+import { countedStudents, type Student } from '#server/services/people/students'
+import { loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
+import { firstDueOf } from '#core/planning/dueTimes'
 import { takesPartIn } from '#server/services/planning/jointActivities'
 import { doEach, mayBeTried } from '#server/services/dueWork'
 import { isRunning } from '#server/services/people/silence'
@@ -58,11 +59,7 @@ export async function listRules(db: Db, actor: Actor, now: Date): Promise<RuleLi
     plansOf(db, actor.seminar.id),
     countedStudents(db, actor.seminar.id),
   ])
-  const work = await loadWork(
-    db,
-    plans.map(p => p.activity.id),
-    students,
-  )
+  const work = await loadWork(db, plans, students, now)
   const soon = new Map<string, RuleList['rules'][number]['coming']>()
   for (const { rule } of rules) {
     const coming = plans
@@ -76,7 +73,7 @@ export async function listRules(db: Db, actor: Actor, now: Date): Promise<RuleLi
       coming.map(({ plan, at }) => {
         const without = plan.activity.opensAt > now ? [] : silentIn(plan, students, work)
         const example = without[0] ?? students.find(plan.isMeant)
-        const missing = example ? missingOf(work, actor.seminar, [plan], example, now, false) : []
+        const missing = example ? missingOf(work, [plan], example, now, false) : []
         return {
           activityId: plan.activity.id,
           title: plan.activity.title,
@@ -112,13 +109,18 @@ export async function listRules(db: Db, actor: Actor, now: Date): Promise<RuleLi
   }
 }
 
-const silentIn = (plan: ActivityPlan, students: readonly Student[], { records, excused }: Work): Student[] =>
+const silentIn = (
+  plan: ActivityPlan,
+  students: readonly Student[],
+  { standings, excused }: Work,
+): Student[] =>
   students.filter(s => {
-    const record = records.get(plan.activity.id)!.get(s.enrolmentId)!
+    const { shown, standing } = standings.get(plan.activity.id)!.get(s.enrolmentId)!
     return (
       plan.isMeant(s) &&
-      record.shown.length === 0 &&
-      record.mark === 'none' &&
+      shown === 0 &&
+      standing !== 'held' &&
+      standing !== 'returned' &&
       !excused.has(`${plan.activity.id}:${s.enrolmentId}`)
     )
   })
@@ -249,9 +251,13 @@ async function sendByRule(db: Db, rule: Rule, seminar: Seminar, now: Date): Prom
     }))
     .filter(t => t.students.length > 0)
   if (timely.length === 0) return 0
-  const ids = timely.map(t => t.plan.activity.id)
   const [work, written] = await Promise.all([
-    loadWork(db, ids, students),
+    loadWork(
+      db,
+      timely.map(t => t.plan),
+      students,
+      now,
+    ),
     db
       .select({ activityId: messageThreads.activityId, studentId: messageThreads.studentId })
       .from(messageThreads)
@@ -266,13 +272,7 @@ async function sendByRule(db: Db, rule: Rule, seminar: Seminar, now: Date): Prom
     sent += await insertThreads(
       db,
       silent.map(s => {
-        const part = particulars(
-          s,
-          plan,
-          missingOf(work, seminar, [plan], s, now, false),
-          seminar.timeZone,
-          now,
-        )
+        const part = particulars(s, plan, missingOf(work, [plan], s, now, false), seminar.timeZone, now)
         return {
           studentId: s.enrolmentId,
           text: fill(rule.text, part),

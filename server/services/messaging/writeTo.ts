@@ -12,9 +12,10 @@ import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { enrolments, messages, messageThreads } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { countedStudents, type Student } from '#server/services/contributing/records'
+import { countedStudents, type Student } from '#server/services/people/students'
 import { localTime } from '#core/planning/localTime'
-import { closesFor, type ActivityPlan } from '#server/services/planning/activityPlan'
+import { type ActivityPlan } from '#server/services/planning/activityPlan'
+import { closesFor } from '#core/planning/dueTimes'
 import { withIdempotency } from '#server/services/idempotency'
 import { doEach, mayBeTried } from '#server/services/dueWork'
 import { isRunning } from '#server/services/people/silence'
@@ -40,7 +41,7 @@ export async function draftFor(
   const plan = activityId ? plans.find(p => p.activity.id === activityId) : null
   if (plan === undefined) throw nothingHere()
   const students = ids.length > 0 ? everyone.filter(s => ids.includes(s.enrolmentId)) : []
-  const missing = await missingWork(db, actor.seminar, plan ? [plan] : plans, students, now, !plan)
+  const missing = await missingWork(db, plan ? [plan] : plans, students, now, !plan)
   const people = students.map(s => ({
     id: s.enrolmentId,
     fullName: s.name,

@@ -11,7 +11,7 @@ import {
   groups,
   sections,
 } from '#server/database/schema'
-import { countedStudents } from '#server/services/contributing/records'
+import { countedStudents } from '#server/services/people/students'
 import type { GroupPlanView, GroupsView } from '#shared/people/groups'
 import { initialsOf } from './nameView'
 

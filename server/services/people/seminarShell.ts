@@ -5,11 +5,12 @@ import { isMarked } from '#core/marking/showMark'
 import { isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, marks, messageThreads, notices } from '#server/database/schema'
-import { countedStudents, judgeRecord, loadRecords, recordsOf } from '#server/services/contributing/records'
+import { countedStudents } from '#server/services/people/students'
 import { isFresh, threadsOf } from '#server/services/messaging/messageThreads'
 import { loadPlans } from '#server/services/planning/activityPlan'
 import type { SeminarShell } from '#shared/people/seminar'
 import { takesPartIn } from '#server/services/planning/jointActivities'
+import { readStandings, standingsIn } from '#server/services/standing/readStandings'
 
 /** The frame of every page of a seminar. */
 export async function seminarShell(db: Db, actor: Actor, now: Date): Promise<SeminarShell> {
@@ -94,16 +95,8 @@ async function countReady(
 ): Promise<number> {
   const marked = plans.filter(p => p.activity.state === 'published' && isMarked(p.activity))
   const students = await countedStudents(db, actor.seminar.id)
-  const records = await loadRecords(
-    db,
-    marked.map(p => p.activity.id),
-    students,
-  )
-  let ready = 0
-  for (const plan of marked)
-    for (const record of recordsOf(plan, records))
-      if (judgeRecord(plan, record, actor.seminar.timeZone, now).standing === 'ready') ready++
-  return ready
+  const standings = await readStandings(db, marked, students, now)
+  return marked.flatMap(p => standingsIn(p, standings, students)).filter(s => s.standing === 'ready').length
 }
 
 async function countLetters(db: Db, enrolmentId: string): Promise<number> {

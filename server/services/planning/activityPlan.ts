@@ -13,10 +13,11 @@ import {
   prompts,
   seminars,
 } from '#server/database/schema'
+import type { Participant } from '#server/services/people/students'
 import { isMeant } from '#core/planning/audience'
 import { weeksOfPhase } from '#core/planning/loadByWeek'
 import { weeksOf } from '#core/planning/week'
-import { closesAt, ownDueAt, type Extension, type Phase } from '#core/planning/schedule'
+import { closesAt, type Extension, type Phase } from '#core/planning/schedule'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
 
 export interface PlannedExpectation {
@@ -25,17 +26,12 @@ export interface PlannedExpectation {
   readonly needed: boolean
 }
 
-export interface Participant {
-  readonly enrolmentId: string
-  readonly sectionId: string | null
-  readonly seminarId: string
-}
-
 /** An activity with all that its dates and expectations say. */
 export interface ActivityPlan {
   readonly activity: ActivityRow
   readonly phases: readonly Phase[]
   readonly closesAt: Date
+  readonly timeZone: string // of the seminar it is at home in
   readonly expectations: readonly PlannedExpectation[]
   readonly extensions: ReadonlyMap<string, Extension & { readonly reason: string }> // by enrolment
   /** Weeks that a weekly expectation asks about, by the expectation's place. */
@@ -87,22 +83,17 @@ export async function loadPlans(db: Db, rows: readonly ActivityRow[]): Promise<A
   return rows.map(activity => {
     const own = allPhases.filter(p => p.activityId === activity.id)
     const rules = allRules.filter(e => e.activityId === activity.id)
+    const term = terms.find(t => t.id === activity.seminarId)!
     return {
       activity,
       phases: own,
       closesAt: closesAt({ opensAt: activity.opensAt, phases: own }),
+      timeZone: term.timeZone,
       expectations: rules,
       extensions: new Map(
         allExtensions.filter(e => e.activityId === activity.id).map(e => [e.enrolmentId, e]),
       ),
-      weeks: rules.map(({ rule }) =>
-        weeksAsked(
-          rule,
-          own,
-          terms.find(t => t.id === activity.seminarId)!,
-          activity.settings.rests ?? [],
-        ),
-      ),
+      weeks: rules.map(({ rule }) => weeksAsked(rule, own, term, activity.settings.rests ?? [])),
       joint: joint.filter(j => j.activityId === activity.id).map(j => j.seminarId),
       questions: allQuestions.filter(q => q.activityId === activity.id).map(q => q.id),
       prompts: allPrompts.filter(p => p.activityId === activity.id),
@@ -172,16 +163,3 @@ export async function loadPlan(db: Db, activity: ActivityRow): Promise<ActivityP
   const [plan] = await loadPlans(db, [activity])
   return plan!
 }
-
-/** When one person's work for a rule is due: the end of its phase, moved by their extension. */
-export function dueAtOf(plan: ActivityPlan, rule: ExpectationRule, enrolmentId: string): Date {
-  const phase = plan.phases.find(p => p.name === rule.due)
-  return ownDueAt(phase?.endsAt ?? plan.closesAt, plan.extensions.get(enrolmentId) ?? null)
-}
-
-/** When the first of what is asked of somebody is due; Infinity where nothing is. */
-export const firstDueOf = (plan: ActivityPlan, enrolmentId: string): number =>
-  Math.min(...plan.expectations.map(e => dueAtOf(plan, e.rule, enrolmentId).getTime()))
-
-export const closesFor = (plan: ActivityPlan, enrolmentId: string): Date =>
-  ownDueAt(plan.closesAt, plan.extensions.get(enrolmentId) ?? null)

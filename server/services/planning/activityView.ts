@@ -6,7 +6,6 @@ import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import {
   categories,
-  enrolments,
   files,
   prompts,
   rubricCriteria,
@@ -16,10 +15,11 @@ import {
   seminars,
 } from '#server/database/schema'
 import { closingFor } from '#server/services/closing/ownClosing'
-import { asStudentSees, judgeRecord, loadRecords } from '#server/services/contributing/records'
 import type { ActivityView, RubricView } from '#shared/contributing/activity'
 import { seminarsOf } from './jointActivities'
-import { closesFor, dueAtOf, loadPlan } from './activityPlan'
+import { loadPlan } from './activityPlan'
+import { closesFor, dueAtOf } from '#core/planning/dueTimes'
+import { readOwn } from '#server/services/standing/readStandings'
 
 export async function loadRubric(db: Db, rubricVersionId: string | null): Promise<RubricView | null> {
   if (!rubricVersionId) return null
@@ -76,7 +76,7 @@ export async function activityView(
   actor: Actor & { readonly activity: ActivityRow },
   now: Date,
 ): Promise<ActivityView> {
-  const { activity, enrolment, seminar } = actor
+  const { activity, enrolment } = actor
   const [plan, rubric, [category], released, [spoken], joint] = await Promise.all([
     loadPlan(db, activity),
     loadRubric(db, activity.rubricVersionId),
@@ -169,17 +169,11 @@ export async function activityView(
   }
 
   async function ownStanding() {
-    const [person] = await db
-      .select({ name: enrolments.name, givenName: enrolments.givenName, familyName: enrolments.familyName })
-      .from(enrolments)
-      .where(eq(enrolments.id, enrolment.id))
     const student = {
       enrolmentId: enrolment.id,
       seminarId: enrolment.seminarId,
       sectionId: enrolment.sectionId,
-      ...person!,
     }
-    const record = (await loadRecords(db, [activity.id], [student])).get(activity.id)!.get(enrolment.id)!
-    return judgeRecord(plan, asStudentSees(record), seminar.timeZone, now).standing
+    return (await readOwn(db, plan, student, now)).ownStanding
   }
 }

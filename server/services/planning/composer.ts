@@ -27,13 +27,8 @@ import {
   sections,
   units,
 } from '#server/database/schema'
-import {
-  countedStudents,
-  judgeRecord,
-  loadRecords,
-  participants,
-  recordsOf,
-} from '#server/services/contributing/records'
+import { countedStudents } from '#server/services/people/students'
+import { participants } from '#server/services/planning/participants'
 import { settableTexts } from '#server/services/contributing/reading/library'
 import type { TalkBody } from '#shared/contributing/activity'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
@@ -41,6 +36,7 @@ import { loadPlan, loadPlans } from './activityPlan'
 import { loadRubric } from './activityView'
 import { otherSeminars } from './jointActivities'
 import { countStandings } from './standingCounts'
+import { readStandings, standingsIn } from '#server/services/standing/readStandings'
 
 /** An activity as its instructor sets it, with all that can be chosen for it. */
 export async function composerView(db: Db, actor: ActivityActor, now: Date): Promise<ComposerView> {
@@ -110,7 +106,7 @@ export async function composerView(db: Db, actor: ActivityActor, now: Date): Pro
       (v.archivedAt === null && versions.findIndex(o => o.rubricId === v.rubricId) === i),
   )
   const rubricList = await Promise.all(offered.map(v => loadRubric(db, v.id)))
-  const records = await loadRecords(db, [activity.id], students)
+  const standings = await readStandings(db, [plan], students, now)
   const names = new Map(students.map(s => [s.enrolmentId, s.name]))
   return {
     id: activity.id,
@@ -121,9 +117,7 @@ export async function composerView(db: Db, actor: ActivityActor, now: Date): Pro
     isTemplate: activity.isTemplate,
     savedBy: saved?.name ?? null,
     body,
-    counts: countStandings(
-      recordsOf(plan, records).map(r => judgeRecord(plan, r, seminar.timeZone, now).standing),
-    ),
+    counts: countStandings(standingsIn(plan, standings, students).map(s => s.standing)),
     contributions: await db.$count(
       contributions,
       and(

@@ -4,13 +4,15 @@ import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, marks } from '#server/database/schema'
 import { seminarsOf } from './jointActivities'
-import { countedStudents, judgeRecord, loadRecords } from '#server/services/contributing/records'
+import { countedStudents } from '#server/services/people/students'
+import { loadRecords } from '#server/services/standing/records'
 import { KINDS } from '#core/contributing/kinds'
 import type { ActivityBody, EffectView } from '#shared/planning/composer'
 import { loadPlan, loadPlans, weeksAsked, type ActivityPlan } from './activityPlan'
 import { changedBody } from './changing/changeActivity'
 import { columnsOf } from './changing/activityColumns'
 import { requireSound, toPhases } from './changing/requireSound'
+import { judge } from '#server/services/standing/judgeWork'
 
 /** What a change would do to those who take part, calculated without doing it. */
 export async function effectOf(
@@ -46,10 +48,7 @@ export async function effectOf(
       ...record,
       shown: record.shown.map(c => ({ ...c, type: typeIn(before, after, c.type) })),
     }
-    const [from, to] = [
-      judgeRecord(before, record, seminar.timeZone, now).standing,
-      judgeRecord(after, renamed, seminar.timeZone, now).standing,
-    ]
+    const [from, to] = [judge(before, record, now).standing, judge(after, renamed, now).standing]
     if (from === to) continue
     const move = moves.get(`${from}>${to}`) ?? { from, to, people: 0 }
     move.people++

@@ -6,16 +6,12 @@ import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, categories, contributions, enrolments } from '#server/database/schema'
 import { openClosing } from '#server/services/closing/ownClosing'
-import {
-  asStudentSees,
-  judgeRecord,
-  loadRecords,
-  type StudentRecord,
-} from '#server/services/contributing/records'
 import { ownLetters } from '#server/services/marking/letters'
 import type { MyWeek } from '#shared/planning/myWeek'
-import { closesFor, dueAtOf, loadPlans, type ActivityPlan } from './activityPlan'
+import { loadPlans, type ActivityPlan } from './activityPlan'
+import { closesFor, dueAtOf } from '#core/planning/dueTimes'
 import { takesPartIn } from './jointActivities'
+import { readChecked, type CheckedStanding } from '#server/services/standing/readStandings'
 
 type Item = MyWeek['due'][number]
 
@@ -34,13 +30,8 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
     sectionId: enrolment.sectionId,
     ...actor.person,
   }
-  const [allPlans, records, drafts, letters, categoryRows, days] = await Promise.all([
+  const [allPlans, drafts, letters, categoryRows, days] = await Promise.all([
     loadPlans(db, rows),
-    loadRecords(
-      db,
-      rows.map(a => a.id),
-      [student],
-    ),
     ownDrafts(db, enrolment.id),
     ownLetters(db, actor),
     db
@@ -51,9 +42,10 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
     writtenDays(db, actor, now),
   ])
   const plans = enrolment.state === 'practice' ? allPlans : allPlans.filter(p => p.isMeant(student))
+  const standings = await readChecked(db, plans, [student], now)
   const items = plans.map(plan => ({
     plan,
-    item: itemOf(plan, records.get(plan.activity.id)!.get(enrolment.id)!),
+    item: itemOf(plan, standings.get(plan.activity.id)!.get(enrolment.id)!),
   }))
   const isOpen = (plan: ActivityPlan) => plan.activity.opensAt <= now && plan.activity.state === 'published'
   const back = new Set(letters.map(l => l.activityId))
@@ -104,9 +96,8 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
     }),
   }
 
-  function itemOf(plan: ActivityPlan, record: StudentRecord): Item {
+  function itemOf(plan: ActivityPlan, { ownStanding, checks }: CheckedStanding): Item {
     const { activity } = plan
-    const { standing, checks } = judgeRecord(plan, asStudentSees(record), seminar.timeZone, now)
     const open = plan.expectations.flatMap((e, i) =>
       checks[i]!.met ? [] : [dueNext(plan, i, enrolment.id, now)],
     )
@@ -120,7 +111,7 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
       summary: activity.summary,
       opensAt: activity.opensAt.toISOString(),
       dueAt: due.toISOString(),
-      standing,
+      standing: ownStanding,
       checks,
       expectations: plan.expectations.map(e => ({
         id: e.id,

@@ -1,4 +1,4 @@
-import { STANDINGS, type Standing } from '#core/contributing/standing'
+import { STANDINGS, type Standing } from '#core/standing/standing'
 import type { StandingCounts } from '#shared/planning/plan'
 
 export function countStandings(standings: Iterable<Standing>): StandingCounts {

@@ -8,20 +8,15 @@ import { checkActivity, checkPlan, type CheckedActivity } from '#core/planning/p
 import { isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, categories, units } from '#server/database/schema'
-import {
-  countedStudents,
-  asStudentSees,
-  judgeRecord,
-  loadRecords,
-  recordsOf,
-  type Student,
-} from '#server/services/contributing/records'
+import { countedStudents, type Student } from '#server/services/people/students'
 import { draftOf } from '#server/services/marking/rubrics'
 import type { PlanActivity, TermPlan } from '#shared/planning/plan'
-import { closesFor, loadPlans, type ActivityPlan } from './activityPlan'
+import { loadPlans, type ActivityPlan } from './activityPlan'
+import { closesFor } from '#core/planning/dueTimes'
 import { loadRubric } from './activityView'
 import { countStandings } from './standingCounts'
 import { takesPartIn } from './jointActivities'
+import { readStandings, standingsIn } from '#server/services/standing/readStandings'
 
 /** The term plan: everything for staff; for others what is published and meant for them, with their own standing and nobody's figures. */
 export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPlan> {
@@ -65,11 +60,7 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
     staff || enrolment.role !== 'student' || enrolment.state === 'practice'
       ? all
       : all.filter(p => p.isMeant(self))
-  const records = await loadRecords(
-    db,
-    plans.map(p => p.activity.id),
-    counted,
-  )
+  const standings = await readStandings(db, plans, counted, now)
   const open = plans.filter(
     p => p.activity.state === 'published' && p.activity.opensAt <= now && p.closesAt >= now,
   )
@@ -84,13 +75,11 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
     // where nobody has written yet, nobody is silent: it has not begun
     silent: staff
       ? open
-          .filter(p => recordsOf(p, records).some(r => r.shown.length > 0))
-          .map(p => ({
-            activityId: p.activity.id,
-            names: everyone
-              .filter(p.isMeant)
-              .filter(s => records.get(p.activity.id)!.get(s.enrolmentId)!.shown.length === 0)
-              .map(s => s.name),
+          .map(p => ({ activityId: p.activity.id, all: standingsIn(p, standings, everyone) }))
+          .filter(({ all }) => all.some(s => s.shown > 0))
+          .map(({ activityId, all }) => ({
+            activityId,
+            names: all.filter(s => s.shown === 0).map(s => s.student.name),
           }))
       : [],
     staff: staff
@@ -130,9 +119,7 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
 
   function viewOf(plan: ActivityPlan): PlanActivity {
     const { activity } = plan
-    const judged = recordsOf(plan, records).map(
-      r => judgeRecord(plan, staff ? r : asStudentSees(r), seminar.timeZone, now).standing,
-    )
+    const judged = standingsIn(plan, standings, counted).map(s => (staff ? s.standing : s.ownStanding))
     const { people, marked, restWeeks, rules } = loadOf(plan, everyone)
     const guest = activity.seminarId !== seminar.id
     return {

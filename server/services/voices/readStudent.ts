@@ -8,9 +8,8 @@ import { median } from '#core/voices/share'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, enrolments, marks, messageThreads, sections } from '#server/database/schema'
-import { judgeRecord } from '#server/services/contributing/records'
 import { loadWork, openPlans } from '#server/services/messaging/missingWork'
-import { dueAtOf } from '#server/services/planning/activityPlan'
+import { dueAtOf } from '#core/planning/dueTimes'
 import { TYPICAL, type OneVoice } from '#shared/voices/student'
 import { loadActs } from './presence'
 import { analysisFor } from './readVoices'
@@ -31,8 +30,8 @@ export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now
   const ids = own.map(p => p.activity.id)
   const talk = filter.activities.map(p => p.activity.id)
   const answersTo = alias(contributions, 'answers_to')
-  const [{ records, excused }, written, returned, latest, section, acts, messageCount] = await Promise.all([
-    loadWork(db, ids, [student]),
+  const [{ standings, excused }, written, returned, latest, section, acts, messageCount] = await Promise.all([
+    loadWork(db, own, [student], now),
     ids.length === 0
       ? []
       : db
@@ -136,12 +135,7 @@ export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now
       view.edges.filter(e => e.to === enrolmentId && e.from !== enrolmentId).map(e => [e.from, e.times]),
     ),
     activities: own.map(plan => {
-      const { standing, checks } = judgeRecord(
-        plan,
-        records.get(plan.activity.id)!.get(enrolmentId)!,
-        seminar.timeZone,
-        now,
-      )
+      const { standing, checks } = standings.get(plan.activity.id)!.get(enrolmentId)!
       const [mine, mark] = [
         written.find(w => w.activityId === plan.activity.id),
         marked.get(plan.activity.id),

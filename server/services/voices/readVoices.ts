@@ -5,15 +5,15 @@ import { readPresence } from '#core/voices/presence'
 import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, enrolments } from '#server/database/schema'
-import { judgeRecord, loadRecords } from '#server/services/contributing/records'
 import { initialsOf } from '#server/services/people/nameView'
-import { firstDueOf } from '#server/services/planning/activityPlan'
+import { firstDueOf } from '#core/planning/dueTimes'
 import type { VoicesQuery, VoicesView } from '#shared/voices/voices'
 import { analyse } from './inThread'
 import { loadActs } from './presence'
 import { quietDeeds } from './quiet'
 import { loadTalkEntries, NOT_TALK } from './talkEntries'
 import { voicesFilterOf, type VoicesFilter } from './voicesFilter'
+import { readChecked } from '#server/services/standing/readStandings'
 
 const MOST_LISTED = 5
 const FIRST_WORDS = 140 // characters
@@ -74,7 +74,7 @@ export async function analysisFor(db: Db, actor: Actor, query: VoicesQuery, now:
       people,
       filter.plans.map(p => p.activity.id),
     ),
-    checksOf(db, filter, seminar.timeZone, now),
+    checksOf(db, filter, now),
     firstWords(db, [...out.mostAnswered.map(e => e.id), ...out.unanswered]),
   ])
   // whom one has neglected is a question of the whole term, whatever span is looked at
@@ -195,14 +195,13 @@ async function answeredOutside(
 async function checksOf(
   db: Db,
   { chosen, students }: VoicesFilter,
-  timeZone: string,
   now: Date,
 ): Promise<ReadonlyMap<string, { met: number; asked: number }>> {
   if (!chosen) return new Map()
-  const records = (await loadRecords(db, [chosen.activity.id], students)).get(chosen.activity.id)!
+  const standings = (await readChecked(db, [chosen], students, now)).get(chosen.activity.id)!
   return new Map(
     students.map(s => {
-      const { checks } = judgeRecord(chosen, records.get(s.enrolmentId)!, timeZone, now)
+      const { checks } = standings.get(s.enrolmentId)!
       return [s.enrolmentId, { met: checks.filter(c => c.met).length, asked: checks.length }]
     }),
   )

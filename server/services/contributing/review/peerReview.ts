@@ -11,7 +11,8 @@ import {
   peerReviews,
   type ContributionDetail,
 } from '#server/database/schema'
-import { participants, practiceStudents, type Student } from '#server/services/contributing/records'
+import { participants } from '#server/services/planning/participants'
+import { practiceStudents, type Student } from '#server/services/people/students'
 import { groupsOf, type AudienceGroup } from '#server/services/planning/audienceGroups'
 import { loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
 

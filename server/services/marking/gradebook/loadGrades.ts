@@ -2,7 +2,7 @@ import { and, eq, inArray } from 'drizzle-orm'
 import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, excuses, groupMembers, marks, secondMarks } from '#server/database/schema'
-import type { Student } from '#server/services/contributing/records'
+import type { Student } from '#server/services/people/students'
 import type { GradebookFrame } from './gradebookFrame'
 
 /** The key of a cell: one activity's mark of one student. */

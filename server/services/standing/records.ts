@@ -1,6 +1,5 @@
 import { and, eq, inArray, isNotNull, isNull, ne, or, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
-import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import {
   activities,
@@ -12,82 +11,27 @@ import {
   pageVersions,
   wikiPages,
 } from '#server/database/schema'
-import { KINDS } from '#core/contributing/kinds'
 import { isSet, readingOf } from '#core/contributing/reading/reading'
-import { standingOf, type Standing } from '#core/contributing/standing'
-import { checkExpectation } from '#core/planning/expectations/checkExpectation'
 import type { CountedContribution } from '#core/planning/expectations/rule'
-import type { CheckView } from '#shared/contributing/activity'
-import { closesFor, dueAtOf, type ActivityPlan } from '#server/services/planning/activityPlan'
-import { seminarsOf } from '#server/services/planning/jointActivities'
-import { isWrittenHere } from './written'
-
-export interface Student {
-  readonly enrolmentId: string
-  readonly seminarId: string
-  readonly sectionId: string | null
-  readonly name: string
-  readonly givenName: string
-  readonly familyName: string
-}
+import type { ActivityPlan } from '#server/services/planning/activityPlan'
+import type { Participant } from '#server/services/people/students'
+import { isWrittenHere } from '#server/services/contributing/written'
 
 /** What one student has in one activity, as figures: what expectations, standing, plan and desk are calculated from. */
-export interface StudentRecord {
-  readonly student: Student
+export interface StudentRecord<S extends Participant = Participant> {
+  readonly student: S
   readonly shown: readonly CountedContribution[]
   readonly drafts: number
   readonly mark: 'none' | 'held' | 'returned'
   readonly hasLetter: boolean // something was returned, whatever has become of the mark since
 }
 
-/** Students who count: active ones. Practice and withdrawn people take no part. */
-export const countedStudents = (db: Db, seminarId: string | readonly string[]): Promise<Student[]> =>
-  studentsIn(db, seminarId, 'active')
-
-/** Students of all seminars that take part in an activity; whom it is meant for, its plan says. */
-export const participants = async (
-  db: Db,
-  activity: Pick<ActivityRow, 'id' | 'seminarId'>,
-): Promise<Student[]> => countedStudents(db, await seminarsOf(db, activity))
-
-/** Practice students: an instructor's own trials, marked like anyone's and counted nowhere. */
-export const practiceStudents = (db: Db, seminarId: string): Promise<Student[]> =>
-  studentsIn(db, seminarId, 'practice')
-
-async function studentsIn(
-  db: Db,
-  seminarId: string | readonly string[],
-  state: 'active' | 'practice',
-): Promise<Student[]> {
-  const rows = await db
-    .select({
-      enrolmentId: enrolments.id,
-      seminarId: enrolments.seminarId,
-      sectionId: enrolments.sectionId,
-      name: enrolments.name,
-      givenName: enrolments.givenName,
-      familyName: enrolments.familyName,
-    })
-    .from(enrolments)
-    .where(
-      and(
-        inArray(enrolments.seminarId, typeof seminarId === 'string' ? [seminarId] : [...seminarId]),
-        eq(enrolments.role, 'student'),
-        eq(enrolments.state, state),
-      ),
-    )
-  const order = new Intl.Collator('en')
-  return rows.sort(
-    (a, b) => order.compare(a.familyName, b.familyName) || order.compare(a.givenName, b.givenName),
-  )
-}
-
 /** Records of the given students in the given activities, by activity and then enrolment; two queries in all. */
-export async function loadRecords(
+export async function loadRecords<S extends Participant>(
   db: Db,
   activityIds: readonly string[],
-  students: readonly Student[],
-): Promise<Map<string, Map<string, StudentRecord>>> {
+  students: readonly S[],
+): Promise<Map<string, Map<string, StudentRecord<S>>>> {
   const byActivity = new Map(
     activityIds.map(id => [
       id,
@@ -215,78 +159,10 @@ export async function loadRecords(
   return byActivity
 }
 
-export interface Judged {
-  readonly standing: Standing
-  readonly checks: CheckView[]
-}
-
 /** Records of those who take part in an activity. */
-export function recordsOf(
+export function recordsOf<S extends Participant>(
   plan: Pick<ActivityPlan, 'activity' | 'isMeant'>,
-  records: ReadonlyMap<string, ReadonlyMap<string, StudentRecord>>,
-): StudentRecord[] {
+  records: ReadonlyMap<string, ReadonlyMap<string, StudentRecord<S>>>,
+): StudentRecord<S>[] {
   return [...records.get(plan.activity.id)!.values()].filter(r => plan.isMeant(r.student))
-}
-
-/** A record as its student knows it: a held mark is not theirs to know, and what was returned stays returned while it is changed. */
-export const asStudentSees = (record: StudentRecord): StudentRecord => ({
-  ...record,
-  mark: record.hasLetter ? 'returned' : 'none',
-})
-
-/** Checks a record against its activity's expectations and says where the student stands. */
-export function judgeRecord(plan: ActivityPlan, record: StudentRecord, timeZone: string, now: Date): Judged {
-  const id = record.student.enrolmentId
-  const { entryType, answerType } = KINDS[plan.activity.kind]
-  const asked = [...plan.prompts.filter(p => p.releaseAt <= now).map(p => p.id), ...plan.questions]
-  const results = plan.expectations.map((expectation, i) => {
-    const weeks = plan.weeks[i] ?? []
-    // a rule about prompts of which none is out yet, or a weekly rule whose phase holds no week of teaching asks for nothing yet
-    const { kind } = expectation.rule
-    const result =
-      (kind === 'weeklyEntries' && weeks.length === 0) || (kind === 'prompts' && asked.length === 0)
-        ? { have: 0, need: expectation.rule.need, met: false, metAt: null }
-        : checkExpectation(expectation.rule, record.shown, {
-            personId: id,
-            timeZone,
-            entryType,
-            weeks,
-            prompts: asked,
-          })
-    const begun = weeks.filter(w => w.startsAt <= now)
-    const byNow =
-      kind === 'weeklyEntries' && begun.length > 0
-        ? checkExpectation(expectation.rule, record.shown, {
-            personId: id,
-            timeZone,
-            entryType,
-            weeks: begun,
-          })
-        : null
-    const wanted = expectation.rule.kind === 'replies' ? answerType : entryType
-    return {
-      needed: expectation.needed,
-      view: {
-        expectationId: expectation.id,
-        have: result.have,
-        need: result.need,
-        met: result.met,
-        metAt: result.metAt?.toISOString() ?? null,
-        late: result.metAt !== null && result.metAt > dueAtOf(plan, expectation.rule, id),
-        toGoNow: kind === 'weeklyEntries' ? (byNow?.missing ?? 0) : result.need - result.have,
-        bestWords: Math.max(0, ...record.shown.filter(c => c.type === wanted).map(c => c.words)),
-      },
-    }
-  })
-  const needed = results.filter(r => r.needed)
-  return {
-    checks: results.map(r => r.view),
-    standing: standingOf({
-      mark: record.mark,
-      shown: record.shown.length,
-      drafts: record.drafts,
-      closed: now > closesFor(plan, id),
-      neededMet: needed.length > 0 && needed.every(r => r.view.met),
-    }),
-  }
 }

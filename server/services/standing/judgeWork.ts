@@ -1,0 +1,33 @@
+import { KINDS } from '#core/contributing/kinds'
+import { judgeRecord, type AskedFor, type Judged, type WorkDone } from '#core/standing/judgeRecord'
+import type { ActivityPlan } from '#server/services/planning/activityPlan'
+import type { CheckedStanding } from './readStandings'
+import type { StudentRecord } from './records'
+
+/** What an activity asks for, as its plan says. */
+export function askedBy(plan: ActivityPlan): AskedFor {
+  const { entryType, answerType } = KINDS[plan.activity.kind]
+  return { ...plan, entryType, answerType }
+}
+
+/** A record checked against its activity's plan. */
+export const judge = (
+  plan: ActivityPlan,
+  record: WorkDone & Pick<StudentRecord, 'student'>,
+  now: Date,
+): Judged => judgeRecord(askedBy(plan), record, record.student.enrolmentId, now)
+
+/** A record as its student knows it: a held mark is not theirs to know, and what was returned stays returned while it is changed. */
+export const asStudentSees = (record: StudentRecord): StudentRecord => ({
+  ...record,
+  mark: record.hasLetter ? 'returned' : 'none',
+})
+
+/** All that is kept of a record. */
+export const judgeWork = (plan: ActivityPlan, record: StudentRecord, now: Date): CheckedStanding => ({
+  ...judge(plan, record, now),
+  ownStanding: judge(plan, asStudentSees(record), now).standing,
+  hasLetter: record.hasLetter,
+  shown: record.shown.length,
+  drafts: record.drafts,
+})

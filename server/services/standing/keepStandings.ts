@@ -1,0 +1,190 @@
+import { and, eq, inArray, lte, or, sql } from 'drizzle-orm'
+import { judgementHolds } from '#core/standing/judgeRecord'
+import { rowsOf, type Db } from '#server/database/client'
+import { activities, enrolments, jointSeminars, standingChanges, standings } from '#server/database/schema'
+import { logError } from '#server/log'
+import { doEach } from '#server/services/dueWork'
+import { loadPlans } from '#server/services/planning/activityPlan'
+import { askedBy, judgeWork } from './judgeWork'
+import { loadRecords } from './records'
+
+/** One student in one activity. */
+interface Pair {
+  readonly activityId: string
+  readonly enrolmentId: string
+}
+
+const AT_ONCE = 1000 // pairs judged in the transaction that changed them; more are left to the job
+const ROWS = 500 // rows of one statement
+
+/**
+ * Judges anew whom this transaction has changed something for, as its last act. What cannot be judged now stays noted, is
+ * judged by whoever reads it, and by the job; it stops nobody's write. Changes of a plan are left to the job altogether.
+ */
+export async function keepOwnChanges(tx: Db, now: Date): Promise<void> {
+  const isOwn = and(
+    sql`${standingChanges.madeIn} = pg_current_xact_id_if_assigned()`,
+    sql`${standingChanges.enrolmentId} is not null`,
+  )
+  const pairs = await rowsOf<{ activityId: string; enrolmentId: string }>(
+    tx,
+    sql`select distinct activity_id as "activityId", enrolment_id as "enrolmentId" from standing_changes where ${isOwn} limit ${AT_ONCE + 1}`,
+  )
+  if (pairs.length === 0 || pairs.length > AT_ONCE) return
+  try {
+    await tx.transaction(async inner => {
+      await inner.delete(standingChanges).where(isOwn)
+      await keepStandings(inner, pairs, now)
+    })
+  } catch (error) {
+    logError('standings', error)
+  }
+}
+
+/** Judges students in activities and keeps where they stand. Whatever else changes one of them at the same time comes before or after. */
+async function keepStandings(tx: Db, pairs: readonly Pair[], now: Date): Promise<void> {
+  const [rows, people] = await Promise.all([
+    tx
+      .select()
+      .from(activities)
+      .where(
+        and(
+          inArray(activities.id, [...new Set(pairs.map(p => p.activityId))]),
+          eq(activities.isTemplate, false),
+        ),
+      ),
+    tx
+      .select({
+        enrolmentId: enrolments.id,
+        seminarId: enrolments.seminarId,
+        sectionId: enrolments.sectionId,
+      })
+      .from(enrolments)
+      .where(
+        and(
+          inArray(enrolments.id, [...new Set(pairs.map(p => p.enrolmentId))]),
+          eq(enrolments.role, 'student'),
+        ),
+      ),
+  ])
+  const known = new Map(people.map(p => [p.enrolmentId, p]))
+  const activityIds = new Set(rows.map(a => a.id))
+  const kept = pairs
+    .filter(p => activityIds.has(p.activityId) && known.has(p.enrolmentId))
+    .sort((a, b) => a.activityId.localeCompare(b.activityId) || a.enrolmentId.localeCompare(b.enrolmentId))
+  if (kept.length === 0) return
+  // rows are locked in one order, and only then is read what they are judged from: another process sees this or waits
+  for (let i = 0; i < kept.length; i += ROWS)
+    await tx
+      .insert(standings)
+      .values(kept.slice(i, i + ROWS).map(p => ({ ...p, seminarId: known.get(p.enrolmentId)!.seminarId })))
+      .onConflictDoUpdate({
+        target: [standings.activityId, standings.enrolmentId],
+        set: { seminarId: sql`excluded.seminar_id` },
+      })
+  const plans = await loadPlans(tx, rows)
+  const records = await loadRecords(tx, [...activityIds], people)
+  const planOf = new Map(plans.map(p => [p.activity.id, p]))
+  const judged = kept.map(({ activityId, enrolmentId }) => {
+    const plan = planOf.get(activityId)!
+    const record = records.get(activityId)!.get(enrolmentId)!
+    const holds = judgementHolds(askedBy(plan), enrolmentId, now)
+    const times = record.shown.map(c => c.shownAt.getTime())
+    return {
+      activityId,
+      enrolmentId,
+      seminarId: record.student.seminarId,
+      ...judgeWork(plan, record, now),
+      words: record.shown.reduce((sum, c) => sum + c.words, 0),
+      firstAt: times.length > 0 ? new Date(Math.min(...times)) : null,
+      lastAt: times.length > 0 ? new Date(Math.max(...times)) : null,
+      validFrom: holds.from,
+      validUntil: holds.until,
+    }
+  })
+  for (let i = 0; i < judged.length; i += ROWS)
+    await tx
+      .insert(standings)
+      .values(judged.slice(i, i + ROWS))
+      .onConflictDoUpdate({ target: [standings.activityId, standings.enrolmentId], set: FROM_EXCLUDED })
+}
+
+const FROM_EXCLUDED = {
+  standing: sql`excluded.standing`,
+  ownStanding: sql`excluded.own_standing`,
+  hasLetter: sql`excluded.has_letter`,
+  shown: sql`excluded.shown`,
+  words: sql`excluded.words`,
+  drafts: sql`excluded.drafts`,
+  firstAt: sql`excluded.first_at`,
+  lastAt: sql`excluded.last_at`,
+  checks: sql`excluded.checks`,
+  validFrom: sql`excluded.valid_from`,
+  validUntil: sql`excluded.valid_until`,
+}
+
+/** Judges anew what was changed without being judged, after a change of a plan above all, and what has turned with time. */
+export async function keepDue(db: Db, now: Date): Promise<number> {
+  // of an activity that is no more, or a template, nothing is kept
+  await db
+    .delete(standingChanges)
+    .where(
+      sql`not exists (select 1 from activities a where a.id = ${standingChanges.activityId} and not a.is_template)`,
+    )
+  const changed = db.select({ id: standingChanges.activityId }).from(standingChanges)
+  const turned = db.select({ id: standings.activityId }).from(standings).where(lte(standings.validUntil, now))
+  const due = await db
+    .select({ id: activities.id, seminarId: activities.seminarId })
+    .from(activities)
+    .where(or(inArray(activities.id, changed), inArray(activities.id, turned)))
+  return doEach(db, 'judge', due, now, (tx, { id }) => keepActivity(tx, id, now))
+}
+
+/** @returns how many were judged */
+async function keepActivity(tx: Db, activityId: string, now: Date): Promise<number> {
+  const changes = await tx
+    .delete(standingChanges)
+    .where(eq(standingChanges.activityId, activityId))
+    .returning({ enrolmentId: standingChanges.enrolmentId })
+  const isOfAll = changes.some(c => c.enrolmentId === null)
+  const ids = isOfAll
+    ? await studentsOf(tx, activityId)
+    : [
+        ...changes.flatMap(c => c.enrolmentId ?? []),
+        ...(
+          await tx
+            .select({ id: standings.enrolmentId })
+            .from(standings)
+            .where(and(eq(standings.activityId, activityId), lte(standings.validUntil, now)))
+        ).map(r => r.id),
+      ]
+  const pairs = [...new Set(ids)].map(enrolmentId => ({ activityId, enrolmentId }))
+  await keepStandings(tx, pairs, now)
+  return pairs.length
+}
+
+/** All students of the seminars that take part. */
+async function studentsOf(tx: Db, activityId: string): Promise<string[]> {
+  const rows = await tx
+    .select({ id: enrolments.id })
+    .from(enrolments)
+    .where(
+      and(
+        eq(enrolments.role, 'student'),
+        or(
+          inArray(
+            enrolments.seminarId,
+            tx.select({ id: activities.seminarId }).from(activities).where(eq(activities.id, activityId)),
+          ),
+          inArray(
+            enrolments.seminarId,
+            tx
+              .select({ id: jointSeminars.seminarId })
+              .from(jointSeminars)
+              .where(eq(jointSeminars.activityId, activityId)),
+          ),
+        ),
+      ),
+    )
+  return rows.map(r => r.id)
+}
