@@ -12,7 +12,7 @@ import { countStandings } from '#server/services/planning/standingCounts'
 import type { DeskView, MarkingQueue } from '#shared/marking/desk'
 import { underOlderVersion } from './mark'
 import { markersOf, sharesIn } from './markers'
-import { latenessOfRecord } from './record'
+import { latenessOfRecord } from '#core/marking/latenessOfRecord'
 import { readStandings, standingsIn, readChecked } from '#server/services/standing/readStandings'
 
 /** Everyone who is marked in an activity, by family name, with where each stands and whose share they are. */
@@ -63,7 +63,11 @@ export async function deskView(
       groupId: inGroups.ofPerson.get(s.enrolmentId) ?? null,
       standing: judged.standing,
       held: mark
-        ? { ...mark, lateMinutes: latenessOfRecord(plan, judged, s.enrolmentId)?.minutes ?? 0 }
+        ? {
+            ...mark,
+            lateMinutes:
+              latenessOfRecord(plan, activity.lateRule, judged.checks, s.enrolmentId)?.minutes ?? 0,
+          }
         : null,
     }
   })

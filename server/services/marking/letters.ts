@@ -3,8 +3,8 @@ import { nothingHere, type Actor, type ActivityRow } from '#server/access/semina
 import type { Db } from '#server/database/client'
 import { activities, marks } from '#server/database/schema'
 import type { LetterView } from '#shared/marking/letter'
-import { recordView } from './record'
-import { letterFrom, letterView } from './returnedLetter'
+import { markedRecord } from './markedRecords'
+import { letterFrom, letterView, scaleOf } from './returnedLetter'
 import { requireSeesMark } from './secondMarks'
 
 /** A student's own letters, newest first. Only what was stored on return is read: a mark still held cannot leak. */
@@ -40,9 +40,9 @@ export async function previewLetter(
   now: Date,
 ): Promise<LetterView> {
   await requireSeesMark(db, actor, enrolmentId)
-  const record = await recordView(db, actor, enrolmentId, now)
+  const record = await markedRecord(db, actor, enrolmentId, now)
   const { activity } = actor
-  return letterView(await letterFrom(db, actor, record), {
+  return letterView(letterFrom(actor, record, await scaleOf(db, activity)), {
     activityId: activity.id,
     kind: activity.kind,
     title: activity.title,

@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm'
+import { and, asc, eq, inArray } from 'drizzle-orm'
 import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { ContributionMark } from '#core/marking/combineMarks'
@@ -17,7 +17,7 @@ import {
   markFiles,
   marks,
 } from '#server/database/schema'
-import { loadRubric } from '#server/services/planning/activityView'
+import { loadRubrics } from '#server/services/planning/loadRubrics'
 import type { RubricView } from '#shared/contributing/activity'
 import type { MarkView } from '#shared/marking/desk'
 
@@ -64,68 +64,102 @@ export function calculate(
   )
 }
 
-/** Marks of a student's single contributions that are shown. */
-export async function givenTo(db: Db, activityId: string, enrolmentId: string): Promise<ContributionMark[]> {
+/** Marks of students' single contributions that are shown, by student. */
+export async function givenToEach(
+  db: Db,
+  activityId: string,
+  enrolmentIds: readonly string[],
+): Promise<ReadonlyMap<string, readonly ContributionMark[]>> {
   const rows = await db
     .select({
       id: contributions.id,
       at: contributions.shownAt,
       points: contributionMarks.points,
       done: contributionMarks.done,
+      authorId: contributions.authorId,
     })
     .from(contributionMarks)
     .innerJoin(contributions, eq(contributions.id, contributionMarks.contributionId))
     .where(
       and(
         eq(contributions.activityId, activityId),
-        eq(contributions.authorId, enrolmentId),
+        inArray(contributions.authorId, [...enrolmentIds]),
         eq(contributions.state, 'shown'),
       ),
     )
-  return rows.map(r => ({ ...r, at: r.at! }))
+  const given = new Map<string, ContributionMark[]>(enrolmentIds.map(id => [id, []]))
+  for (const { authorId, at, ...row } of rows) given.get(authorId)!.push({ ...row, at: at! })
+  return given
 }
 
-/** The mark as stored, or an empty one at version 0; points and what is left are the record's to calculate. */
-export async function loadMark(
+/** Marks of one student's single contributions that are shown. */
+export const givenTo = async (db: Db, activityId: string, enrolmentId: string) =>
+  (await givenToEach(db, activityId, [enrolmentId])).get(enrolmentId)!
+
+/** Marks as stored, by student; points and what is left are the record's to calculate. Who has none has no entry. */
+export async function loadMarks(
   db: Db,
-  actor: Actor & { readonly activity: ActivityRow },
-  enrolmentId: string,
+  activityId: string,
+  enrolmentIds: readonly string[],
   now: Date,
-): Promise<MarkView> {
-  const [found] = await db
+): Promise<Map<string, MarkView>> {
+  const rows = await db
     .select({ mark: marks, savedBy: enrolments.name })
     .from(marks)
     .innerJoin(enrolments, eq(enrolments.id, marks.markedBy))
-    .where(and(eq(marks.activityId, actor.activity.id), eq(marks.enrolmentId, enrolmentId)))
-  if (!found) return emptyMark()
-  const { mark } = found
-  const [steps, cited, withIt] = await Promise.all([
+    .where(and(eq(marks.activityId, activityId), inArray(marks.enrolmentId, [...enrolmentIds])))
+  if (rows.length === 0) return new Map()
+  const ids = rows.map(r => r.mark.id)
+  const [steps, cited, files] = await Promise.all([
     db
       .select({
-        criterionId: criterionMarks.criterionId,
-        levelId: criterionMarks.levelId,
-        points: criterionMarks.points,
+        markId: criterionMarks.markId,
+        step: {
+          criterionId: criterionMarks.criterionId,
+          levelId: criterionMarks.levelId,
+          points: criterionMarks.points,
+        },
       })
       .from(criterionMarks)
-      .where(eq(criterionMarks.markId, mark.id)),
+      .where(inArray(criterionMarks.markId, ids)),
     db
       .select({
-        criterionId: citations.criterionId,
-        contributionId: citations.contributionId,
-        exact: citations.exact,
-        start: citations.start,
+        markId: citations.markId,
+        citation: {
+          criterionId: citations.criterionId,
+          contributionId: citations.contributionId,
+          exact: citations.exact,
+          start: citations.start,
+        },
       })
       .from(citations)
-      .where(eq(citations.markId, mark.id))
+      .where(inArray(citations.markId, ids))
       .orderBy(asc(citations.position)),
-    letterFiles(db, mark.id),
+    filesOfLetters(db, ids),
   ])
+  return new Map(
+    rows.map(({ mark, savedBy }) => [
+      mark.enrolmentId,
+      viewOf(mark, {
+        savedBy,
+        steps: steps.filter(s => s.markId === mark.id).map(s => s.step),
+        citations: cited.filter(c => c.markId === mark.id).map(c => c.citation),
+        files: files.get(mark.id) ?? [],
+        now,
+      }),
+    ]),
+  )
+}
+
+function viewOf(
+  mark: typeof marks.$inferSelect,
+  { now, ...parts }: Pick<MarkView, 'savedBy' | 'steps' | 'citations' | 'files'> & { readonly now: Date },
+): MarkView {
   const until = mark.returnedAt ? new Date(mark.returnedAt.getTime() + TAKE_BACK_MINUTES * 60_000) : null
   return {
+    ...parts,
     version: mark.version,
     state: mark.state,
-    steps,
-    citations: cited,
     letter: mark.letter,
     markerNote: mark.markerNote,
     lateWaived: mark.lateWaived,
@@ -134,7 +168,6 @@ export async function loadMark(
       mark.overridePoints === null
         ? null
         : { points: mark.overridePoints, reason: mark.overrideReason ?? '' },
-    files: withIt,
     factor: mark.factor,
     reviewing: mark.reviewing,
     takenFrom: mark.takenFrom,
@@ -142,11 +175,21 @@ export async function loadMark(
     before: null,
     criteriaLeft: 0,
     savedAt: mark.savedAt.toISOString(),
-    savedBy: found.savedBy,
     returnedAt: mark.returnedAt?.toISOString() ?? null,
     returnAt: mark.returnAt?.toISOString() ?? null,
     takeBackUntil: mark.state === 'returned' && until && until > now ? until.toISOString() : null,
   }
+}
+
+/** One student's mark as stored, or an empty one at version 0. */
+export async function loadMark(
+  db: Db,
+  actor: Actor & { readonly activity: ActivityRow },
+  enrolmentId: string,
+  now: Date,
+): Promise<MarkView> {
+  const found = await loadMarks(db, actor.activity.id, [enrolmentId], now)
+  return found.get(enrolmentId) ?? emptyMark()
 }
 
 export const emptyMark = (): MarkView => ({
@@ -173,31 +216,48 @@ export const emptyMark = (): MarkView => ({
   takeBackUntil: null,
 })
 
-/** Files that go with a letter, in their order. */
-export async function letterFiles(db: Db, markId: string): Promise<MarkView['files']> {
+/** Files that go with letters, by mark, in their order. */
+async function filesOfLetters(
+  db: Db,
+  markIds: readonly string[],
+): Promise<ReadonlyMap<string, MarkView['files']>> {
   const rows = await db
-    .select({ id: files.id, name: files.name, type: files.type, size: files.size, spoken: markFiles.spoken })
+    .select({
+      markId: markFiles.markId,
+      file: { id: files.id, name: files.name, type: files.type, size: files.size, spoken: markFiles.spoken },
+    })
     .from(markFiles)
     .innerJoin(files, eq(files.id, markFiles.fileId))
-    .where(and(eq(markFiles.markId, markId), eq(markFiles.takenOff, false)))
+    .where(and(inArray(markFiles.markId, [...markIds]), eq(markFiles.takenOff, false)))
     .orderBy(asc(markFiles.position))
-  return rows.map(r => ({ ...r, url: `/api/files/${r.id}` }))
+  const byMark = new Map<string, MarkView['files']>(markIds.map(id => [id, []]))
+  for (const { markId, file } of rows) byMark.get(markId)!.push({ ...file, url: `/api/files/${file.id}` })
+  return byMark
 }
 
-/** The rubric a student is marked by: a mark with steps keeps the version it was given under, others take the activity's. */
-export async function rubricOfMark(
+/** The rubric each student is marked by: a mark with steps keeps the version it was given under, others take the activity's. */
+export async function rubricsOfMarks(
   db: Db,
   activity: ActivityRow,
-  enrolmentId: string,
-): Promise<RubricView | null> {
-  const [given] = await db
-    .select({ version: marks.rubricVersionId })
+  enrolmentIds: readonly string[],
+): Promise<ReadonlyMap<string, RubricView | null>> {
+  const given = await db
+    .selectDistinct({ enrolmentId: marks.enrolmentId, version: marks.rubricVersionId })
     .from(marks)
     .innerJoin(criterionMarks, eq(criterionMarks.markId, marks.id))
-    .where(and(eq(marks.activityId, activity.id), eq(marks.enrolmentId, enrolmentId)))
-    .limit(1)
-  return loadRubric(db, given?.version ?? activity.rubricVersionId)
+    .where(and(eq(marks.activityId, activity.id), inArray(marks.enrolmentId, [...enrolmentIds])))
+  const own = new Map(given.map(g => [g.enrolmentId, g.version]))
+  const versionOf = (id: string) => own.get(id) ?? activity.rubricVersionId
+  const rubrics = await loadRubrics(
+    db,
+    enrolmentIds.flatMap(id => versionOf(id) ?? []),
+  )
+  return new Map(enrolmentIds.map(id => [id, rubrics.get(versionOf(id) ?? '') ?? null]))
 }
+
+/** The rubric one student is marked by. */
+export const rubricOfMark = async (db: Db, activity: ActivityRow, enrolmentId: string) =>
+  (await rubricsOfMarks(db, activity, [enrolmentId])).get(enrolmentId) ?? null
 
 /** Students whose mark keeps a version of the rubric that the activity is no longer marked by. */
 export async function underOlderVersion(db: Db, activity: ActivityRow): Promise<string[]> {

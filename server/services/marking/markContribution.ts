@@ -4,7 +4,7 @@ import type { ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import { auditTrail, contributionMarks, marks, type contributions } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { storePoints } from './saveMark'
+import { storePoints } from './storePoints'
 
 type ContributionActor = ActivityActor & {
   readonly contribution: typeof contributions.$inferSelect
@@ -67,7 +67,7 @@ export async function markContribution(
       .update(marks)
       .set({ version: mark.version + 1, state: mark.state === 'returned' ? 'held' : mark.state })
       .where(eq(marks.id, mark.id))
-    await storePoints(tx, actor, contribution.authorId, now)
+    await storePoints(tx, actor, [contribution.authorId], now)
   })
   return { done: true }
 }

@@ -1,15 +1,16 @@
-import { and, eq } from 'drizzle-orm'
+import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { auditTrail, citations, criterionMarks, marks } from '#server/database/schema'
+import { citations, criterionMarks, marks } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
-import { loadRubric } from '#server/services/planning/activityView'
+import { loadRubric } from '#server/services/planning/loadRubrics'
 import { withIdempotency } from '#server/services/idempotency'
 import type { RubricView } from '#shared/contributing/activity'
 import type { MoveView, Step } from '#shared/marking/desk'
-import { givenTo, calculate, underOlderVersion } from './mark'
-import { latenessFor, recordView, requireStudent } from './record'
-import { storePoints } from './saveMark'
+import { calculate, underOlderVersion } from './mark'
+import { markedRecords, type MarkedRecord } from './markedRecords'
+import { storePoints } from './storePoints'
+import { writeDown, type MarkRow } from './storeReturns'
 
 const folded = (text: string) => text.trim().toLocaleLowerCase()
 
@@ -52,16 +53,15 @@ export async function moveView(db: Db, actor: ActivityActor, now: Date): Promise
   const to = await loadRubric(db, actor.activity.rubricVersionId)
   if (!to) throw new Problem(409, 'noRubric', 'This activity is not marked by a rubric.')
   const view: MoveView = { title: to.title, to: to.version, marks: [] }
-  for (const enrolmentId of await underOlderVersion(db, actor.activity)) {
-    const record = await recordView(db, actor, enrolmentId, now)
+  const older = await underOlderVersion(db, actor.activity)
+  for (const [enrolmentId, record] of await markedRecords(db, actor, older, now)) {
     const steps = stepsIn(to, record.rubric!, record.mark.steps)
-    const lateness = await latenessFor(db, actor, await requireStudent(db, actor, enrolmentId), now)
     const after = calculate(
       actor.activity,
       to,
       { ...record.mark, steps, excusedFrom: excusesIn(to, record.rubric!, record.mark.excusedFrom) },
-      await givenTo(db, actor.activity.id, enrolmentId),
-      lateness,
+      record.given,
+      record.lateness,
     )
     view.marks.push({
       enrolmentId,
@@ -100,59 +100,80 @@ export function moveMarks(
     if (!to) throw new Problem(409, 'noRubric', 'This activity is not marked by a rubric.')
     const older = new Set(await underOlderVersion(tx, actor.activity))
     const ids = write.enrolmentIds.filter(id => older.has(id))
-    for (const enrolmentId of ids) {
-      const [row] = await tx
-        .select()
-        .from(marks)
-        .where(and(eq(marks.activityId, actor.activity.id), eq(marks.enrolmentId, enrolmentId)))
-        .for('update')
-      const { rubric, mark } = await recordView(tx, actor, enrolmentId, now)
-      const steps = stepsIn(to, rubric!, mark.steps)
-      const excusedFrom = excusesIn(to, rubric!, mark.excusedFrom)
-      await tx.delete(criterionMarks).where(eq(criterionMarks.markId, row!.id))
-      if (steps.length > 0)
-        await tx
-          .insert(criterionMarks)
-          .values(steps.map(s => ({ seminarId: actor.seminar.id, markId: row!.id, ...s })))
-      const cited = mark.citations.flatMap(c => {
-        const next = counterpart(to, rubric!.criteria.find(x => x.id === c.criterionId)?.title ?? '')
-        return next ? [{ ...c, criterionId: next.id }] : []
-      })
-      await tx.delete(citations).where(eq(citations.markId, row!.id))
-      if (cited.length > 0)
-        await tx
-          .insert(citations)
-          .values(
-            cited.map((c, position) => ({ seminarId: actor.seminar.id, markId: row!.id, ...c, position })),
-          )
-      const whole = to.criteria.every(
-        c => steps.some(s => s.criterionId === c.id) || excusedFrom.some(e => e.criterionId === c.id),
-      )
-      const stateNow = () => {
-        if (!whole) return 'open'
-        if (row!.state === 'returned') return 'held'
-        return row!.state
-      }
-      await tx
-        .update(marks)
-        .set({
-          rubricVersionId: to.versionId,
-          excusedFrom,
-          version: row!.version + 1,
-          state: stateNow(),
-          ...(!whole && { returnAt: null, returnBy: null }),
-        })
-        .where(eq(marks.id, row!.id))
-      await tx.insert(auditTrail).values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'markMovedToVersion',
-        subjectId: row!.id,
-        detail: { version: to.version },
-      })
-      await storePoints(tx, actor, enrolmentId, now)
-    }
-    return { returned: ids.length }
+    if (ids.length === 0) return { returned: 0 }
+    const rows = await tx
+      .select()
+      .from(marks)
+      .where(and(eq(marks.activityId, actor.activity.id), inArray(marks.enrolmentId, ids)))
+      .orderBy(marks.id)
+      .for('update')
+    const records = await markedRecords(
+      tx,
+      actor,
+      rows.map(r => r.enrolmentId),
+      now,
+    )
+    const moved = rows.map(row => movedTo(to, row, records.get(row.enrolmentId)!))
+    await storeMoved(tx, actor, to, moved, now)
+    await storePoints(
+      tx,
+      actor,
+      rows.map(r => r.enrolmentId),
+      now,
+    )
+    return { returned: rows.length }
   })
+}
+
+/** A mark in the terms of another version of its rubric. */
+function movedTo(to: RubricView, row: MarkRow, { rubric, mark }: MarkedRecord) {
+  const steps = stepsIn(to, rubric!, mark.steps)
+  const excusedFrom = excusesIn(to, rubric!, mark.excusedFrom)
+  const cited = mark.citations.flatMap(c => {
+    const next = counterpart(to, rubric!.criteria.find(x => x.id === c.criterionId)?.title ?? '')
+    return next ? [{ ...c, criterionId: next.id }] : []
+  })
+  const whole = to.criteria.every(
+    c => steps.some(s => s.criterionId === c.id) || excusedFrom.some(e => e.criterionId === c.id),
+  )
+  const stateNow = () => {
+    if (!whole) return 'open'
+    return row.state === 'returned' ? 'held' : row.state
+  }
+  return { id: row.id, steps, excusedFrom, cited, whole, state: stateNow() }
+}
+
+async function storeMoved(
+  tx: Db,
+  actor: ActivityActor,
+  to: RubricView,
+  moved: ReadonlyArray<ReturnType<typeof movedTo>>,
+  now: Date,
+): Promise<void> {
+  const ids = moved.map(m => m.id)
+  const seminarId = actor.seminar.id
+  await tx.delete(criterionMarks).where(inArray(criterionMarks.markId, ids))
+  await tx.delete(citations).where(inArray(citations.markId, ids))
+  const steps = moved.flatMap(m => m.steps.map(s => ({ seminarId, markId: m.id, ...s })))
+  if (steps.length > 0) await tx.insert(criterionMarks).values(steps)
+  const cited = moved.flatMap(m =>
+    m.cited.map((c, position) => ({ seminarId, markId: m.id, ...c, position })),
+  )
+  if (cited.length > 0) await tx.insert(citations).values(cited)
+  const values = moved.map(m => ({ id: m.id, state: m.state, excused_from: m.excusedFrom, whole: m.whole }))
+  await tx.execute(sql`
+    update marks m set rubric_version_id = ${to.versionId}, excused_from = v.excused_from, version = m.version + 1,
+      state = v.state,
+      return_at = case when v.whole then m.return_at end, return_by = case when v.whole then m.return_by end
+    from jsonb_to_recordset(${JSON.stringify(values)}::jsonb)
+      as v(id uuid, state text, excused_from jsonb, whole boolean)
+    where m.id = v.id`)
+  const detail = { version: to.version }
+  await writeDown(
+    tx,
+    actor,
+    'markMovedToVersion',
+    ids.map(id => ({ id, detail })),
+    now,
+  )
 }

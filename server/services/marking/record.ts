@@ -1,6 +1,7 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { localDay } from '#core/planning/week'
-import { latenessOf, type Lateness } from '#core/marking/lateness'
+import type { Lateness } from '#core/marking/lateness'
+import { latenessOfRecord } from '#core/marking/latenessOfRecord'
 import { isSet, readingOf } from '#core/contributing/reading/reading'
 import { suggestTimelinessStep } from '#core/marking/suggestStep'
 import { nothingHere, type ActivityRow, type ActivityActor } from '#server/access/seminar'
@@ -27,7 +28,6 @@ import { attachedFiles } from '#server/services/contributing/storedContributions
 import { groupOf } from './groupCriteria'
 import { emptyMark, givenTo, loadMark, calculate, rubricOfMark } from './mark'
 import { secondOf } from './secondMarks'
-import { readOwn } from '#server/services/standing/readStandings'
 import { judge } from '#server/services/standing/judgeWork'
 
 /** A student who is marked in the actor's seminar, or in one that takes part in the activity. */
@@ -68,7 +68,7 @@ export async function recordView(
       .where(and(eq(markerShares.activityId, activity.id), eq(markerShares.enrolmentId, enrolmentId))),
   ])
   const judged = judge(plan, records.get(activity.id)!.get(enrolmentId)!, now)
-  const lateness = latenessOfRecord(plan, judged, enrolmentId)
+  const lateness = latenessOfRecord(plan, activity.lateRule, judged.checks, enrolmentId)
   const [items, stored, given] = await Promise.all([
     inContext(
       db,
@@ -165,33 +165,6 @@ async function versionOf(db: Db, rubricVersionId: string): Promise<number | null
     .from(rubricVersions)
     .where(eq(rubricVersions.id, rubricVersionId))
   return row?.version ?? null
-}
-
-/** How late one student's work is, by the plan as it is now. */
-export async function latenessFor(
-  db: Db,
-  { activity }: ActivityActor,
-  student: Student,
-  now: Date,
-): Promise<Lateness | null> {
-  const plan = await loadPlan(db, activity)
-  return latenessOfRecord(plan, await readOwn(db, plan, student, now), student.enrolmentId)
-}
-
-/** The worst lateness over the expectations; null while one of them is not met: unknown, not on time. */
-export function latenessOfRecord(plan: ActivityPlan, judged: Judged, enrolmentId: string): Lateness | null {
-  let worst: Lateness | null = { minutes: 0, startedDays: 0 }
-  for (const [i, expectation] of plan.expectations.entries()) {
-    const metAt = judged.checks[i]!.metAt
-    const lateness = latenessOf(
-      metAt ? new Date(metAt) : null,
-      dueAtOf(plan, expectation.rule, enrolmentId),
-      plan.activity.lateRule,
-    )
-    if (lateness && worst && lateness.minutes > worst.minutes) worst = lateness
-    if (!lateness && expectation.rule.kind === 'entries') worst = null
-  }
-  return worst
 }
 
 function suggestions(

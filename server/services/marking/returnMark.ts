@@ -1,28 +1,17 @@
 import { and, eq, inArray, isNotNull, isNull, lte } from 'drizzle-orm'
 import { asNamedIn, type ActivityActor } from '#server/access/seminar'
-import type { AuditAct } from '#server/database/auditActs'
 import type { Database, Db } from '#server/database/client'
-import {
-  activities,
-  auditTrail,
-  enrolments,
-  marks,
-  persons,
-  seminars,
-  type ReturnedBefore,
-} from '#server/database/schema'
+import { activities, enrolments, marks, persons, seminars } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import { tell } from '#server/services/messaging/notices'
 import { withIdempotency } from '#server/services/idempotency'
 import { isRunning, isSpeaking } from '#server/services/people/silence'
 import { doEach, mayBeTried } from '#server/services/dueWork'
-import type { MarkView, RecordView } from '#shared/marking/desk'
+import type { MarkView } from '#shared/marking/desk'
 import { loadMark, TAKE_BACK_MINUTES } from './mark'
-import { recordView } from './record'
-import { letterFrom } from './returnedLetter'
+import { markedRecord, markedRecords } from './markedRecords'
 import { requireCurrent } from './saveMark'
-
-type MarkRow = typeof marks.$inferSelect
+import { requireWhole, storeReturns, storeReturnTime, writeDown, type MarkRow } from './storeReturns'
 
 /** Holds a mark that is whole: it waits, unseen by the student, until it is returned. */
 export function holdMark(
@@ -35,13 +24,13 @@ export function holdMark(
 ): Promise<MarkView> {
   return withIdempotency(db, actor.enrolment, key, async tx => {
     const row = await requireCurrent(tx, actor, enrolmentId, baseVersion, now)
-    const { mark } = await recordView(tx, actor, enrolmentId, now)
+    const { mark } = await markedRecord(tx, actor, enrolmentId, now)
     requireWhole(row, mark)
     await tx
       .update(marks)
       .set({ state: 'held', heldAt: now, points: mark.points, version: row.version + 1 })
       .where(eq(marks.id, row.id))
-    await writeDown(tx, actor, row.id, 'markHeld', { points: mark.points }, now)
+    await writeDown(tx, actor, 'markHeld', [{ id: row.id, detail: { points: mark.points } }], now)
     return loadAs(tx, actor, enrolmentId, mark, now)
   })
 }
@@ -63,9 +52,8 @@ export function reopenMark(
       .update(marks)
       .set({ state: 'open', heldAt: null, returnAt: null, returnBy: null, version: row.version + 1 })
       .where(eq(marks.id, row.id))
-    await writeDown(tx, actor, row.id, 'markReopened', {}, now)
-    const { mark } = await recordView(tx, actor, enrolmentId, now)
-    return mark
+    await writeDown(tx, actor, 'markReopened', [{ id: row.id, detail: {} }], now)
+    return (await markedRecord(tx, actor, enrolmentId, now)).mark
   })
 }
 
@@ -80,10 +68,11 @@ export function returnMark(
 ): Promise<MarkView> {
   return withIdempotency(db, actor.enrolment, key, async tx => {
     const row = await requireCurrent(tx, actor, enrolmentId, baseVersion, now)
-    const record = await recordView(tx, actor, enrolmentId, now)
-    requireWhole(row, record.mark)
-    await storeReturn(tx, actor, row, record, now)
-    return loadAs(tx, actor, enrolmentId, record.mark, now)
+    const records = await markedRecords(tx, actor, [enrolmentId], now)
+    const { mark } = records.get(enrolmentId)!
+    requireWhole(row, mark)
+    await storeReturns(tx, actor, [row], records, now)
+    return loadAs(tx, actor, enrolmentId, mark, now)
   })
 }
 
@@ -97,11 +86,8 @@ export function returnHeld(
 ): Promise<{ returned: number }> {
   return withIdempotency(db, actor.enrolment, key, async tx => {
     const rows = await heldOf(tx, actor, enrolmentIds)
-    for (const row of rows) {
-      const record = await recordView(tx, actor, row.enrolmentId, now)
-      requireWhole(row, record.mark)
-      await storeReturn(tx, actor, row, record, now)
-    }
+    const records = await wholeRecords(tx, actor, rows, now)
+    await storeReturns(tx, actor, rows, records, now)
     return { returned: rows.length }
   })
 }
@@ -121,22 +107,8 @@ export function returnAt(
         fields: { at: 'That time is over. Choose one that is to come, or return them now.' },
       })
     const rows = await heldOf(tx, actor, enrolmentIds)
-    for (const row of rows) {
-      const { mark } = await recordView(tx, actor, row.enrolmentId, now)
-      requireWhole(row, mark)
-      await tx
-        .update(marks)
-        .set({ returnAt: at, returnBy: at ? actor.enrolment.id : null, version: row.version + 1 })
-        .where(eq(marks.id, row.id))
-      await writeDown(
-        tx,
-        actor,
-        row.id,
-        at ? 'returnScheduled' : 'returnUnscheduled',
-        { at: at?.toISOString() ?? null },
-        now,
-      )
-    }
+    await wholeRecords(tx, actor, rows, now)
+    await storeReturnTime(tx, actor, rows, at, now)
     return { returned: rows.length }
   })
 }
@@ -173,9 +145,8 @@ export function undoReturn(
         toldAt: before?.toldAt ? new Date(before.toldAt) : null,
       })
       .where(eq(marks.id, row.id))
-    await writeDown(tx, actor, row.id, 'returnUndone', {}, now)
-    const { mark } = await recordView(tx, actor, enrolmentId, now)
-    return mark
+    await writeDown(tx, actor, 'returnUndone', [{ id: row.id, detail: {} }], now)
+    return (await markedRecord(tx, actor, enrolmentId, now)).mark
   })
 }
 
@@ -205,12 +176,12 @@ export async function returnDue(db: Database, now: Date): Promise<number> {
       .where(eq(activities.id, row.activityId))
     const person = asNamedIn(who!.person, who!.enrolment)
     const actor: ActivityActor = { ...who!, person, studentsEye: false }
-    const record = await recordView(tx, actor, row.enrolmentId, now)
-    if (record.mark.criteriaLeft > 0) {
+    const records = await markedRecords(tx, actor, [row.enrolmentId], now)
+    if (records.get(row.enrolmentId)!.mark.criteriaLeft > 0) {
       await tx.update(marks).set({ returnAt: null, returnBy: null }).where(eq(marks.id, id))
       return 0
     }
-    await storeReturn(tx, actor, row, record, now)
+    await storeReturns(tx, actor, [row], records, now)
     return 1
   })
 }
@@ -279,55 +250,16 @@ async function heldOf(tx: Db, actor: ActivityActor, enrolmentIds: readonly strin
   return rows
 }
 
-function requireWhole(row: MarkRow | undefined, mark: MarkView): asserts row is MarkRow {
-  const left = mark.criteriaLeft
-  if (row && left === 0) return
-  if (mark.steps.length === 0 && left <= 1 && mark.before === null)
-    throw new Problem(
-      422,
-      'criteriaLeft',
-      'There are no points yet. Mark a contribution or set the points, then hold or return the mark.',
-    )
-  throw new Problem(
-    422,
-    'criteriaLeft',
-    left === 1
-      ? 'One criterion is still without a step. Set it, then hold or return the mark.'
-      : `${left} criteria are still without a step. Set them, then hold or return the mark.`,
+/** What all of them stand at now; none of them may have something left to judge. */
+async function wholeRecords(tx: Db, actor: ActivityActor, rows: readonly MarkRow[], now: Date) {
+  const records = await markedRecords(
+    tx,
+    actor,
+    rows.map(r => r.enrolmentId),
+    now,
   )
-}
-
-async function storeReturn(
-  tx: Db,
-  actor: ActivityActor,
-  row: MarkRow,
-  record: RecordView,
-  now: Date,
-): Promise<void> {
-  const { mark } = record
-  const before: ReturnedBefore | null = row.returned
-    ? {
-        returned: row.returned,
-        returnedAt: row.returnedAt!.toISOString(),
-        toldAt: row.toldAt?.toISOString() ?? null,
-      }
-    : null
-  await tx
-    .update(marks)
-    .set({
-      state: 'returned',
-      returnedAt: now,
-      heldAt: row.heldAt ?? now,
-      points: mark.points,
-      version: row.version + 1,
-      returnAt: null,
-      returnBy: null,
-      toldAt: null,
-      before,
-      returned: await letterFrom(tx, actor, record),
-    })
-    .where(eq(marks.id, row.id))
-  await writeDown(tx, actor, row.id, 'markReturned', { points: mark.points }, now)
+  for (const row of rows) requireWhole(row, records.get(row.enrolmentId)!.mark)
+  return records
 }
 
 /** The mark as it is stored now, with the figures just calculated. */
@@ -340,15 +272,3 @@ async function loadAs(
 ): Promise<MarkView> {
   return { ...(await loadMark(tx, actor, enrolmentId, now)), points, before, criteriaLeft }
 }
-
-const writeDown = (
-  tx: Db,
-  actor: ActivityActor,
-  subjectId: string,
-  act: AuditAct,
-  detail: object,
-  at: Date,
-) =>
-  tx
-    .insert(auditTrail)
-    .values({ seminarId: actor.seminar.id, actorId: actor.enrolment.id, at, act, subjectId, detail })

@@ -3,22 +3,34 @@ import { reviewOf } from '#core/contributing/review/reviewSettings'
 import type { RichNode } from '#core/contributing/richText'
 import { letterOfMark, passes, showMark, worthOf } from '#core/marking/showMark'
 import { fillPhrase } from '#core/marking/phrases'
-import type { ActivityActor } from '#server/access/seminar'
+import type { ActivityActor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { gradingScales, type ReturnedLetter } from '#server/database/schema'
 import { renderDoc } from '#server/services/contributing/renderDoc'
-import type { RecordView } from '#shared/marking/desk'
 import type { LetterView } from '#shared/marking/letter'
 import { isEmptyLetter } from './mark'
+import type { MarkedRecord } from './markedRecords'
+
+type Scale = typeof gradingScales.$inferSelect
+
+/** The scale whose letters an activity's points are said in. */
+export async function scaleOf(db: Db, { gradingScaleId }: ActivityRow): Promise<Scale | null> {
+  if (!gradingScaleId) return null
+  const [scale] = await db.select().from(gradingScales).where(eq(gradingScales.id, gradingScaleId))
+  return scale ?? null
+}
 
 /** What a student would be given, from the record as it stands: names filled in, figures and passages as they are now. */
-export async function letterFrom(db: Db, actor: ActivityActor, record: RecordView): Promise<ReturnedLetter> {
+export function letterFrom(
+  actor: ActivityActor,
+  record: Pick<MarkedRecord, 'rubric' | 'mark' | 'late'> & {
+    readonly student: { readonly givenName: string }
+  },
+  scale: Scale | null,
+): ReturnedLetter {
   const { activity } = actor
   const { mark, rubric } = record
   const max = worthOf(activity)
-  const [scale] = activity.gradingScaleId
-    ? await db.select().from(gradingScales).where(eq(gradingScales.id, activity.gradingScaleId))
-    : []
   const letter = filled(mark.letter as RichNode, record.student.givenName)
   return {
     html: isEmptyLetter(letter) ? '' : renderDoc(letter).html,
@@ -27,7 +39,7 @@ export async function letterFrom(db: Db, actor: ActivityActor, record: RecordVie
     by: actor.person.name,
     rubric: rubric?.title ?? null,
     scale: activity.scale,
-    letter: letterOfMark(mark.points, max, scale ?? null),
+    letter: letterOfMark(mark.points, max, scale),
     passed: passes(mark.points, max, activity.passPercent),
     late:
       record.late && activity.lateRule.kind !== 'none' && mark.override === null

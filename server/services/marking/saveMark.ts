@@ -20,9 +20,10 @@ import type { RubricView } from '#shared/contributing/activity'
 import type { MarkView, MarkWrite, Step } from '#shared/marking/desk'
 import { spreadGroupSteps } from './groupCriteria'
 import { loadMark, rubricOfMark } from './mark'
-import { recordView, requireStudent } from './record'
+import { requireStudent } from './record'
 import { secondOf } from './secondMarks'
 import { requireSteps } from './steps'
+import { storePoints } from './storePoints'
 
 /** Takes the mark's row for this write, or refuses when it has moved on since the marker saw it. */
 export async function requireCurrent(
@@ -113,36 +114,13 @@ export function saveMark(
       now,
     )
     const others = rubric ? await spreadGroupSteps(tx, actor, rubric, enrolmentId, steps, now) : []
-    for (const id of others) await storePoints(tx, actor, id, now)
-    return storePoints(tx, actor, enrolmentId, now)
+    const calculated = await storePoints(tx, actor, [...others, enrolmentId], now)
+    return calculated.get(enrolmentId)!
   })
 }
 
 const sameSteps = (a: readonly Step[], b: readonly Step[]): boolean =>
   a.length === b.length && a.every(x => b.some(y => y.criterionId === x.criterionId && y.points === x.points))
-
-/**
- * Calculates a mark from its stored parts and keeps its points; null while something is left to judge. A held mark that
- * is no longer whole goes back to the desk: what is held can be returned as it stands.
- */
-export async function storePoints(
-  tx: Db,
-  actor: ActivityActor,
-  enrolmentId: string,
-  now: Date,
-): Promise<MarkView> {
-  const { mark } = await recordView(tx, actor, enrolmentId, now)
-  const isWhole = mark.criteriaLeft === 0
-  const isReopened = !isWhole && mark.state === 'held'
-  await tx
-    .update(marks)
-    .set({
-      points: isWhole ? mark.points : null,
-      ...(isReopened && { state: 'open' as const, heldAt: null, returnAt: null, returnBy: null }),
-    })
-    .where(and(eq(marks.activityId, actor.activity.id), eq(marks.enrolmentId, enrolmentId)))
-  return isReopened ? { ...mark, state: 'open', returnAt: null } : mark
-}
 
 /** A second marker who has not handed over writes beside the mark, never into it. */
 async function requireNotBlind(tx: Db, actor: ActivityActor, enrolmentId: string): Promise<void> {

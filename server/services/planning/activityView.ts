@@ -4,71 +4,14 @@ import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import {
-  categories,
-  files,
-  prompts,
-  rubricCriteria,
-  rubricLevels,
-  rubrics,
-  rubricVersions,
-  seminars,
-} from '#server/database/schema'
+import { categories, files, prompts, seminars } from '#server/database/schema'
 import { closingFor } from '#server/services/closing/ownClosing'
-import type { ActivityView, RubricView } from '#shared/contributing/activity'
+import type { ActivityView } from '#shared/contributing/activity'
 import { seminarsOf } from './jointActivities'
+import { loadRubric } from './loadRubrics'
 import { loadPlan } from './activityPlan'
 import { closesFor, dueAtOf } from '#core/planning/dueTimes'
 import { readOwn } from '#server/services/standing/readStandings'
-
-export async function loadRubric(db: Db, rubricVersionId: string | null): Promise<RubricView | null> {
-  if (!rubricVersionId) return null
-  const [[head], criteria, levels] = await Promise.all([
-    db
-      .select({
-        id: rubrics.id,
-        versionId: rubricVersions.id,
-        title: rubrics.title,
-        version: rubricVersions.version,
-      })
-      .from(rubricVersions)
-      .innerJoin(rubrics, eq(rubrics.id, rubricVersions.rubricId))
-      .where(eq(rubricVersions.id, rubricVersionId)),
-    db
-      .select()
-      .from(rubricCriteria)
-      .where(eq(rubricCriteria.rubricVersionId, rubricVersionId))
-      .orderBy(asc(rubricCriteria.position)),
-    db
-      .select({ level: rubricLevels })
-      .from(rubricLevels)
-      .innerJoin(rubricCriteria, eq(rubricCriteria.id, rubricLevels.criterionId))
-      .where(eq(rubricCriteria.rubricVersionId, rubricVersionId))
-      .orderBy(asc(rubricLevels.position)),
-  ])
-  if (!head) return null
-  return {
-    ...head,
-    criteria: criteria.map(c => ({
-      id: c.id,
-      title: c.title,
-      max: c.max,
-      weight: c.weight,
-      scope: c.scope,
-      outcomeId: c.outcomeId,
-      suggestFrom: c.suggestFrom,
-      levels: levels
-        .filter(l => l.level.criterionId === c.id)
-        .map(({ level }) => ({
-          id: level.id,
-          title: level.title,
-          points: level.points,
-          pointsFrom: level.pointsFrom,
-          descriptor: level.descriptor,
-        })),
-    })),
-  }
-}
 
 /** An activity for one reader, with their own due times and standing. */
 export async function activityView(

@@ -7,7 +7,7 @@ import { auditTrail, excuses, marks } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { emptyMark } from '#server/services/marking/mark'
 import { requireStudent } from '#server/services/marking/record'
-import { storePoints } from '#server/services/marking/saveMark'
+import { storePoints } from '#server/services/marking/storePoints'
 import { requireSeesMark } from '#server/services/marking/secondMarks'
 import { withIdempotency } from '#server/services/idempotency'
 import type { ExcusedWrite, GradeRow, PointsWrite } from '#shared/marking/gradebook'
@@ -115,7 +115,7 @@ export async function writePoints(
     subjectId: markId,
     detail: { from: stored?.overridePoints ?? null, to: write.points, reason: write.reason },
   })
-  const { criteriaLeft } = await storePoints(tx, actor, enrolmentId, now)
+  const { criteriaLeft } = (await storePoints(tx, actor, [enrolmentId], now)).get(enrolmentId)!
   if (!stored) return
   // whole again it is held; without points it goes back to the desk
   const findState = () => {

@@ -16,7 +16,7 @@ import {
   type Allocation,
 } from '#server/services/contributing/review/peerReview'
 import { tell } from '#server/services/messaging/notices'
-import { loadRubric } from '#server/services/planning/activityView'
+import { loadRubric } from '#server/services/planning/loadRubrics'
 import { withIdempotency } from '#server/services/idempotency'
 import { isRunning } from '#server/services/people/silence'
 import { doEach, mayBeTried } from '#server/services/dueWork'

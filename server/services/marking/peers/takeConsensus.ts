@@ -8,7 +8,7 @@ import type { Database, Db } from '#server/database/client'
 import { activities, auditTrail, criterionMarks, marks } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { requireReview } from '#server/services/contributing/review/peerReview'
-import { storePoints } from '#server/services/marking/saveMark'
+import { storePoints } from '#server/services/marking/storePoints'
 import { withIdempotency } from '#server/services/idempotency'
 import type { PeersView, TakeAnswer } from '#shared/marking/peers'
 import { peersView } from './peersView'
@@ -115,7 +115,7 @@ async function takeOne(
         .map(a => a.id),
     },
   })
-  await storePoints(tx, actor, enrolmentId, now)
+  await storePoints(tx, actor, [enrolmentId], now)
   return null
 }
 
@@ -194,6 +194,7 @@ export function shareMark(
       )
     const [least, most] = [Math.round(settings.bounds.least * 100), Math.round(settings.bounds.most * 100)]
     const answer: TakeAnswer = { taken: [], left: [] }
+    const changed: string[] = []
     for (const { enrolmentId, factor } of write.factors) {
       if (factor !== null && (factor < least || factor > most))
         throw refusedField(
@@ -232,9 +233,10 @@ export function shareMark(
         subjectId: mark.id,
         detail: { from: mark.factor, to: factor },
       })
-      await storePoints(tx, { ...actor, activity: target }, enrolmentId, now)
+      changed.push(enrolmentId)
       answer.taken.push(enrolmentId)
     }
+    await storePoints(tx, { ...actor, activity: target }, changed, now)
     return answer
   })
 }

@@ -3,7 +3,7 @@ import { KINDS } from '#core/contributing/kinds'
 import type { ActivityRow, ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { activities, auditTrail, contributions, marks } from '#server/database/schema'
-import { storePoints } from '#server/services/marking/saveMark'
+import { storePoints } from '#server/services/marking/storePoints'
 import { withIdempotency } from '#server/services/idempotency'
 import type { ActivityBody, ActivityPatch } from '#shared/planning/composer'
 import { composerView, loadBody } from '#server/services/planning/composer'
@@ -86,10 +86,13 @@ async function renameContributions(tx: Db, before: ActivityRow, kind: ActivityRo
 /** Points of marks that were not returned yet, by the activity as it is now. Returned letters are what they were. */
 async function recalculate(tx: Db, actor: ActivityActor, now: Date): Promise<void> {
   const rows = await tx
-    .select()
+    .select({ enrolmentId: marks.enrolmentId })
     .from(marks)
     .where(and(eq(marks.activityId, actor.activity.id), inArray(marks.state, ['open', 'held'])))
-  for (const row of rows) {
-    await storePoints(tx, actor, row.enrolmentId, now)
-  }
+  await storePoints(
+    tx,
+    actor,
+    rows.map(r => r.enrolmentId),
+    now,
+  )
 }

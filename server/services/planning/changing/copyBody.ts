@@ -7,7 +7,7 @@ import { copyStoredFile } from '#server/services/files/storedBytes'
 import { draftOf, writeCriteria } from '#server/services/marking/rubrics'
 import type { ActivityBody } from '#shared/planning/composer'
 import { copyText } from '#server/services/contributing/reading/library'
-import { loadRubric } from '#server/services/planning/activityView'
+import { loadRubric } from '#server/services/planning/loadRubrics'
 import { filesIn } from './requireOwnParts'
 
 /**

@@ -1,0 +1,65 @@
+import { asc, eq, inArray } from 'drizzle-orm'
+import type { Db } from '#server/database/client'
+import { rubricCriteria, rubricLevels, rubrics, rubricVersions } from '#server/database/schema'
+import type { RubricView } from '#shared/contributing/activity'
+
+/** Versions of rubrics by their ids, in three queries however many there are. One that is not there has no entry. */
+export async function loadRubrics(db: Db, ids: readonly string[]): Promise<Map<string, RubricView>> {
+  const wanted = [...new Set(ids)]
+  if (wanted.length === 0) return new Map()
+  const [heads, criteria, levels] = await Promise.all([
+    db
+      .select({
+        id: rubrics.id,
+        versionId: rubricVersions.id,
+        title: rubrics.title,
+        version: rubricVersions.version,
+      })
+      .from(rubricVersions)
+      .innerJoin(rubrics, eq(rubrics.id, rubricVersions.rubricId))
+      .where(inArray(rubricVersions.id, wanted)),
+    db
+      .select()
+      .from(rubricCriteria)
+      .where(inArray(rubricCriteria.rubricVersionId, wanted))
+      .orderBy(asc(rubricCriteria.position)),
+    db
+      .select({ level: rubricLevels })
+      .from(rubricLevels)
+      .innerJoin(rubricCriteria, eq(rubricCriteria.id, rubricLevels.criterionId))
+      .where(inArray(rubricCriteria.rubricVersionId, wanted))
+      .orderBy(asc(rubricLevels.position)),
+  ])
+  const levelsOf = Map.groupBy(levels, ({ level }) => level.criterionId)
+  const criteriaOf = Map.groupBy(criteria, c => c.rubricVersionId)
+  return new Map(
+    heads.map(head => [
+      head.versionId,
+      {
+        ...head,
+        criteria: (criteriaOf.get(head.versionId) ?? []).map(c => ({
+          id: c.id,
+          title: c.title,
+          max: c.max,
+          weight: c.weight,
+          scope: c.scope,
+          outcomeId: c.outcomeId,
+          suggestFrom: c.suggestFrom,
+          levels: (levelsOf.get(c.id) ?? []).map(({ level }) => ({
+            id: level.id,
+            title: level.title,
+            points: level.points,
+            pointsFrom: level.pointsFrom,
+            descriptor: level.descriptor,
+          })),
+        })),
+      },
+    ]),
+  )
+}
+
+/** One version of a rubric. @returns null where there is none */
+export async function loadRubric(db: Db, rubricVersionId: string | null): Promise<RubricView | null> {
+  if (!rubricVersionId) return null
+  return (await loadRubrics(db, [rubricVersionId])).get(rubricVersionId) ?? null
+}
