@@ -64,7 +64,7 @@ export const standings = pgTable(
 export const standingChanges = pgTable(
   'standing_changes',
   {
-    id: bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+    id: bigint({ mode: 'number' }).primaryKey().generatedByDefaultAsIdentity(),
     activityId: uuid().notNull(),
     enrolmentId: uuid(), // null: everybody in the activity
     madeIn: transactionId()
