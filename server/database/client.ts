@@ -2,6 +2,7 @@ import { logError } from '#server/log'
 import type { SQL } from 'drizzle-orm'
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import pg from 'pg'
+import { noteQuery } from './queryCount'
 import * as schema from './schema'
 
 export type Database = NodePgDatabase<typeof schema>
@@ -43,7 +44,7 @@ export function openDatabase(
   // an idle connection that breaks is reported here, and would end the process were nobody listening
   pool.on('error', error => logError('database', error))
   pool.on('connect', oneAfterAnother)
-  const db = drizzle(pool, { schema, casing: 'snake_case' })
+  const db = drizzle(pool, { schema, casing: 'snake_case', logger: { logQuery: noteQuery } })
   if (beforeCommit) endWith(db, beforeCommit)
   return { db, close: () => pool.end() }
 }

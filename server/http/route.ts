@@ -10,6 +10,7 @@ import {
 import { ZodError, type z } from 'zod'
 import { useDatabase, type PoolName } from '#server/database/connection'
 import { databaseFailure } from '#server/database/failure'
+import { countQueries } from '#server/database/queryCount'
 import type { Database } from '#server/database/client'
 import { now } from '#server/clock'
 import { LARGEST_BODY, LARGEST_UNASKED } from '#shared/http/limits'
@@ -47,7 +48,8 @@ type Handle<E extends Endpoint> = (
  * and turns every failure into problem details. Nothing of an unexpected error is told but that it happened.
  */
 export function route<E extends Endpoint>(endpoint: E, handle: Handle<E>, pool = poolOf(endpoint)) {
-  const handler = defineEventHandler(async event => {
+  const handler = defineEventHandler(event => (SHOW_QUERIES ? showQueries(event, answerTo) : answerTo(event)))
+  const answerTo = async (event: H3Event) => {
     setResponseHeader(event, 'cache-control', 'private, no-store')
     const begun = now()
     try {
@@ -72,8 +74,17 @@ export function route<E extends Endpoint>(endpoint: E, handle: Handle<E>, pool =
       await logAccess(event, endpoint, error)
       return answerProblem(event, error)
     }
-  })
+  }
   return madeFrom(endpoint, handler)
+}
+
+/** For tests and measurements: with `JOVREL_SHOW_QUERIES` each answer says how many statements it took. */
+const SHOW_QUERIES = process.env.JOVREL_SHOW_QUERIES === '1'
+
+async function showQueries(event: H3Event, answerTo: (event: H3Event) => Promise<unknown>): Promise<unknown> {
+  const { answer, queries } = await countQueries(() => answerTo(event))
+  setResponseHeader(event, 'server-timing', `queries;desc="${queries}"`)
+  return answer
 }
 
 /** Signing in has connections of its own, so that it goes on whatever else waits. */

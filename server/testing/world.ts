@@ -13,8 +13,12 @@ export const email = (key: string) => `${key}@northmere.example`
  * The demo seminar for one test alone, with an observer and somebody from another seminar added. `own`: on a server
  * started for it. `minutes: false`: without the minute's work, which could come between what a test sets and what it asks.
  */
-export async function testWorld({ own = false, minutes = true } = {}) {
-  const { url, db, address, pid, stopServer, close: leave } = await (own ? ownServer() : warmServer())
+export async function testWorld({
+  own = false,
+  minutes = true,
+  env = {},
+}: { own?: boolean; minutes?: boolean; env?: Record<string, string> } = {}) {
+  const { url, db, address, pid, stopServer, close: leave } = await (own ? ownServer(env) : warmServer())
   const goOn = minutes ? null : await stopMinutes(db)
   const close = async () => {
     await goOn?.()
@@ -133,9 +137,9 @@ async function stopMinutes(db: Database): Promise<() => Promise<void>> {
   }
 }
 
-async function ownServer() {
+async function ownServer(env: Record<string, string> = {}) {
   const { url, db, drop } = await testDatabase()
-  const server = await testServer(url)
+  const server = await testServer(url, env)
   return {
     url,
     db,

@@ -30,29 +30,31 @@ export async function loadRubrics(db: Db, ids: readonly string[]): Promise<Map<s
       .where(inArray(rubricCriteria.rubricVersionId, wanted))
       .orderBy(asc(rubricLevels.position)),
   ])
-  const levelsOf = Map.groupBy(levels, ({ level }) => level.criterionId)
-  const criteriaOf = Map.groupBy(criteria, c => c.rubricVersionId)
   return new Map(
     heads.map(head => [
       head.versionId,
       {
         ...head,
-        criteria: (criteriaOf.get(head.versionId) ?? []).map(c => ({
-          id: c.id,
-          title: c.title,
-          max: c.max,
-          weight: c.weight,
-          scope: c.scope,
-          outcomeId: c.outcomeId,
-          suggestFrom: c.suggestFrom,
-          levels: (levelsOf.get(c.id) ?? []).map(({ level }) => ({
-            id: level.id,
-            title: level.title,
-            points: level.points,
-            pointsFrom: level.pointsFrom,
-            descriptor: level.descriptor,
+        criteria: criteria
+          .filter(c => c.rubricVersionId === head.versionId)
+          .map(c => ({
+            id: c.id,
+            title: c.title,
+            max: c.max,
+            weight: c.weight,
+            scope: c.scope,
+            outcomeId: c.outcomeId,
+            suggestFrom: c.suggestFrom,
+            levels: levels
+              .filter(({ level }) => level.criterionId === c.id)
+              .map(({ level }) => ({
+                id: level.id,
+                title: level.title,
+                points: level.points,
+                pointsFrom: level.pointsFrom,
+                descriptor: level.descriptor,
+              })),
           })),
-        })),
       },
     ]),
   )

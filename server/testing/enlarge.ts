@@ -1,0 +1,79 @@
+import { sql } from 'drizzle-orm'
+import { rowsOf, type Database } from '#server/database/client'
+import { numberAll } from '#server/services/contributing/numbering'
+
+/**
+ * Tables whose rows belong to students, each after those it points into; wikis are left out, because versions of a page are
+ * one line.
+ */
+const TABLES: ReadonlyArray<readonly [table: string, isOfStudents: string]> = [
+  ['persons', `id in (select person_id from enrolments where ${students('id')})`],
+  ['enrolments', students('id')],
+  ['contributions', `${students('author_id')} and activity_id not in (select activity_id from wiki_pages)`],
+  ['aliases', students('enrolment_id')],
+  ['group_members', students('enrolment_id')],
+  ['marks', students('enrolment_id')],
+  ['criterion_marks', 'mark_id in (select id from copied)'],
+  ['citations', 'mark_id in (select id from copied) and contribution_id in (select id from copied)'],
+  ['contribution_marks', 'contribution_id in (select id from copied)'],
+  ['extensions', students('enrolment_id')],
+  ['excuses', students('enrolment_id')],
+  ['marker_shares', students('enrolment_id')],
+  ['visits', students('enrolment_id')],
+  ['nods', 'contribution_id in (select id from copied)'],
+  ['notices', students('enrolment_id')],
+  ['message_threads', students('student_id')],
+  ['messages', 'thread_id in (select id from copied)'],
+  ['letter_replies', students('enrolment_id')],
+  ['allocations', `${students('reviewer_id')} and ${students('subject_id')}`],
+]
+/** Values that must differ in each copy; `n` numbers it. */
+const CHANGED: Readonly<Record<string, string>> = {
+  'persons.email': "n || '-' || email",
+  'persons.calendar_secret': 'null',
+  'aliases.name': "name || ' ' || n",
+  'allocations.received_id': 'md5(received_id::text || n)::uuid',
+}
+
+function students(column: string): string {
+  return `${column} in (select id from first)`
+}
+
+/** Makes a seminar so many times as large: every student with all their work again, answering and reviewing among themselves. */
+export async function enlarge(db: Database, times: number): Promise<void> {
+  await db.transaction(async tx => {
+    await tx.execute(sql`create temp table copied (id uuid primary key) on commit drop`)
+    await tx.execute(
+      sql`create temp table first on commit drop as select id from enrolments where role = 'student' and state = 'active'`,
+    )
+    const withId = await rowsOf<{ table: string }>(
+      tx,
+      sql`select table_name as table from information_schema.columns where table_schema = 'public' and column_name = 'id' and udt_name = 'uuid'`,
+    )
+    const hasId = new Set(withId.map(r => r.table))
+    for (const [table, where] of TABLES)
+      if (hasId.has(table))
+        await tx.execute(sql.raw(`insert into copied select id from ${table} where ${where}`))
+    for (let n = 1; n < times; n++)
+      for (const [table, where] of TABLES) await tx.execute(await copyOf(tx, table, where, n))
+  })
+  await numberAll(db)
+  await db.execute(sql`analyze`)
+}
+
+async function copyOf(tx: Parameters<typeof rowsOf>[0], table: string, where: string, n: number) {
+  const columns = await rowsOf<{ name: string; type: string }>(
+    tx,
+    sql`select column_name as name, udt_name as type from information_schema.columns
+      where table_schema = 'public' and table_name = ${table} and is_generated = 'NEVER' order by ordinal_position`,
+  )
+  const values = columns.map(({ name, type }) => {
+    const changed = CHANGED[`${table}.${name}`]
+    if (changed) return changed
+    if (type !== 'uuid') return `r.${name}`
+    return `case when exists (select 1 from copied c where c.id = r.${name}) then md5(r.${name}::text || n)::uuid else r.${name} end`
+  })
+  return sql.raw(`with rows as (select * from ${table} r where ${where})
+    insert into ${table} (${columns.map(c => c.name).join(', ')})
+    select ${values.join(', ')} from rows r, (select ${n} as n) number`)
+}
