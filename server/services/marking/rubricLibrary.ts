@@ -3,7 +3,7 @@ import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, marks, outcomes, rubricCriteria, rubrics, rubricVersions } from '#server/database/schema'
-import { loadRubric } from '#server/services/planning/loadRubrics'
+import { loadRubrics } from '#server/services/planning/loadRubrics'
 import type { LibraryView } from '#shared/marking/rubric'
 import { draftOf } from './rubrics'
 
@@ -42,27 +42,30 @@ export async function libraryView(db: Db, actor: Actor): Promise<LibraryView> {
       .where(eq(activities.seminarId, seminarId))
       .orderBy(asc(activities.position)),
   ])
-  const rubricList = await Promise.all(
-    heads.map(async head => {
-      const own = versions.filter(v => v.version.rubricId === head.id)
-      const newest = own[0]!
-      const rubric = (await loadRubric(db, newest.version.id))!
-      return {
-        rubric,
-        revision: head.revision,
-        points: pointsOf(draftOf(rubric, [])),
-        marksGiven: newest.marks,
-        earlier: own
-          .slice(1)
-          .filter(v => v.marks > 0)
-          .map(v => ({ version: v.version.version, marks: v.marks })),
-        usedBy: rows.flatMap(a => {
-          const v = own.find(o => o.version.id === a.versionId)
-          return v ? [{ id: a.id, title: a.title, version: v.version.version }] : []
-        }),
-      }
-    }),
+  const versionsOf = (head: { readonly id: string }) => versions.filter(v => v.version.rubricId === head.id)
+  const newestById = await loadRubrics(
+    db,
+    heads.map(head => versionsOf(head)[0]!.version.id),
   )
+  const rubricList = heads.map(head => {
+    const own = versionsOf(head)
+    const newest = own[0]!
+    const rubric = newestById.get(newest.version.id)!
+    return {
+      rubric,
+      revision: head.revision,
+      points: pointsOf(draftOf(rubric, [])),
+      marksGiven: newest.marks,
+      earlier: own
+        .slice(1)
+        .filter(v => v.marks > 0)
+        .map(v => ({ version: v.version.version, marks: v.marks })),
+      usedBy: rows.flatMap(a => {
+        const v = own.find(o => o.version.id === a.versionId)
+        return v ? [{ id: a.id, title: a.title, version: v.version.version }] : []
+      }),
+    }
+  })
   return {
     rubrics: rubricList,
     mayManage: actor.enrolment.role === 'instructor',

@@ -33,7 +33,7 @@ export async function groupsView(db: Db, actor: Actor): Promise<GroupsView> {
   ])
   const staff = enrolment.role === 'instructor' || enrolment.role === 'assistant'
   return {
-    plans: await Promise.all(plans.map(p => planView(db, p, staff))),
+    plans: await planViews(db, plans, staff),
     people: students.map(s => ({
       id: s.enrolmentId,
       name: s.name,
@@ -48,61 +48,81 @@ export async function groupsView(db: Db, actor: Actor): Promise<GroupsView> {
   }
 }
 
-async function planView(
+/** All that is shown of group plans, in four queries however many there are. */
+async function planViews(
   db: Db,
-  plan: typeof groupPlans.$inferSelect,
+  plans: ReadonlyArray<typeof groupPlans.$inferSelect>,
   staff: boolean,
-): Promise<GroupPlanView> {
+): Promise<GroupPlanView[]> {
+  if (plans.length === 0) return []
+  const ids = plans.map(p => p.id)
+  const planOf = sql<string>`${activities.audience} ->> 'groupPlanId'`
   const [groupRows, members, used] = await Promise.all([
-    db.select().from(groups).where(eq(groups.groupPlanId, plan.id)).orderBy(asc(groups.position)),
+    db.select().from(groups).where(inArray(groups.groupPlanId, ids)).orderBy(asc(groups.position)),
     db
       .select({ groupId: groupMembers.groupId, enrolmentId: groupMembers.enrolmentId })
       .from(groupMembers)
       .innerJoin(enrolments, eq(enrolments.id, groupMembers.enrolmentId))
-      .where(and(eq(groupMembers.groupPlanId, plan.id), eq(enrolments.state, 'active')))
+      .where(and(inArray(groupMembers.groupPlanId, ids), eq(enrolments.state, 'active')))
       .orderBy(asc(groupMembers.since), asc(groupMembers.enrolmentId)),
-    usedBy(db, plan),
+    db
+      .select({ id: activities.id, title: activities.title, planId: planOf })
+      .from(activities)
+      .where(and(eq(activities.seminarId, plans[0]!.seminarId), inArray(planOf, ids))),
   ])
-  const work =
-    staff && used.length > 0
-      ? await db
-          .select({
-            enrolmentId: contributions.authorId,
-            activityId: contributions.activityId,
-            n: sql<number>`count(*)::int`,
-          })
-          .from(contributions)
-          .where(
-            and(
-              inArray(
-                contributions.activityId,
-                used.map(a => a.id),
-              ),
-              inArray(contributions.state, ['shown', 'draft']),
-            ),
-          )
-          .groupBy(contributions.authorId, contributions.activityId)
-          .orderBy(contributions.authorId, contributions.activityId)
-      : []
-  return {
-    id: plan.id,
-    title: plan.title,
-    version: plan.version,
-    rules: staff ? copyRules(plan.rules) : { ...copyRules(plan.rules), together: [], apart: [] },
-    selfJoin: plan.selfJoin,
-    most: plan.most,
-    groups: groupRows.map(g => ({
-      id: g.id,
-      title: g.title,
-      memberIds: members.filter(m => m.groupId === g.id).map(m => m.enrolmentId),
-    })),
-    usedBy: staff ? used : [],
-    work: work.map(w => ({
-      enrolmentId: w.enrolmentId,
-      activity: used.find(a => a.id === w.activityId)!.title,
-      contributions: w.n,
-    })),
-  }
+  const work = staff
+    ? await workIn(
+        db,
+        used.map(a => a.id),
+      )
+    : []
+  return plans.map(plan => {
+    const usedHere = used.filter(a => a.planId === plan.id)
+    const titles = new Map(usedHere.map(a => [a.id, a.title]))
+    return {
+      id: plan.id,
+      title: plan.title,
+      version: plan.version,
+      rules: staff ? copyRules(plan.rules) : { ...copyRules(plan.rules), together: [], apart: [] },
+      selfJoin: plan.selfJoin,
+      most: plan.most,
+      groups: groupRows
+        .filter(g => g.groupPlanId === plan.id)
+        .map(g => ({
+          id: g.id,
+          title: g.title,
+          memberIds: members.filter(m => m.groupId === g.id).map(m => m.enrolmentId),
+        })),
+      usedBy: staff ? usedHere.map(({ id, title }) => ({ id, title })) : [],
+      work: work
+        .filter(w => titles.has(w.activityId))
+        .map(w => ({
+          enrolmentId: w.enrolmentId,
+          activity: titles.get(w.activityId)!,
+          contributions: w.n,
+        })),
+    }
+  })
+}
+
+/** How much each has written in these activities. */
+async function workIn(db: Db, activityIds: readonly string[]) {
+  if (activityIds.length === 0) return []
+  return db
+    .select({
+      enrolmentId: contributions.authorId,
+      activityId: contributions.activityId,
+      n: sql<number>`count(*)::int`,
+    })
+    .from(contributions)
+    .where(
+      and(
+        inArray(contributions.activityId, [...activityIds]),
+        inArray(contributions.state, ['shown', 'draft']),
+      ),
+    )
+    .groupBy(contributions.authorId, contributions.activityId)
+    .orderBy(contributions.authorId, contributions.activityId)
 }
 
 export const usedBy = (db: Db, plan: { readonly id: string; readonly seminarId: string }) =>

@@ -33,7 +33,7 @@ import { settableTexts } from '#server/services/contributing/reading/library'
 import type { TalkBody } from '#shared/contributing/activity'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import { loadPlan, loadPlans } from './activityPlan'
-import { loadRubric } from './loadRubrics'
+import { loadRubrics } from './loadRubrics'
 import { otherSeminars } from './jointActivities'
 import { countStandings } from './standingCounts'
 import { readStandings, standingsIn } from '#server/services/standing/readStandings'
@@ -105,8 +105,15 @@ export async function composerView(db: Db, actor: ActivityActor, now: Date): Pro
       v.id === activity.rubricVersionId ||
       (v.archivedAt === null && versions.findIndex(o => o.rubricId === v.rubricId) === i),
   )
-  const rubricList = await Promise.all(offered.map(v => loadRubric(db, v.id)))
+  const rubricsById = await loadRubrics(
+    db,
+    offered.map(v => v.id),
+  )
   const standings = await readStandings(db, [plan], students, now)
+  const inOthers = await countedStudents(
+    db,
+    others.map(o => o.id),
+  )
   const names = new Map(students.map(s => [s.enrolmentId, s.name]))
   return {
     id: activity.id,
@@ -135,7 +142,7 @@ export async function composerView(db: Db, actor: ActivityActor, now: Date): Pro
     units: unitRows.map(({ id, title, fromWeek, toWeek }) => ({ id, title, fromWeek, toWeek })),
     categories: categoryRows.map(({ id, title, weightPercent }) => ({ id, title, weightPercent })),
     scales: scaleRows.map(({ id, title }) => ({ id, title })),
-    rubrics: rubricList.filter(r => r !== null),
+    rubrics: offered.flatMap(v => rubricsById.get(v.id) ?? []),
     sections: sectionRows.map(s => ({
       id: s.id,
       title: s.title,
@@ -157,9 +164,7 @@ export async function composerView(db: Db, actor: ActivityActor, now: Date): Pro
     people: students
       .filter(s => s.seminarId === seminar.id)
       .map(s => ({ id: s.enrolmentId, name: s.name, sectionId: s.sectionId })),
-    seminars: await Promise.all(
-      others.map(async o => ({ ...o, people: (await countedStudents(db, o.id)).length })),
-    ),
+    seminars: others.map(o => ({ ...o, people: inOthers.filter(s => s.seminarId === o.id).length })),
     earlier,
     shareable: await db
       .select({ id: activities.id, title: activities.title })

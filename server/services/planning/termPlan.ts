@@ -13,7 +13,7 @@ import { draftOf } from '#server/services/marking/rubrics'
 import type { PlanActivity, TermPlan } from '#shared/planning/plan'
 import { loadPlans, type ActivityPlan } from './activityPlan'
 import { closesFor } from '#core/planning/dueTimes'
-import { loadRubric } from './loadRubrics'
+import { loadRubrics } from './loadRubrics'
 import { countStandings } from './standingCounts'
 import { takesPartIn } from './jointActivities'
 import { readStandings, standingsIn } from '#server/services/standing/readStandings'
@@ -198,11 +198,8 @@ async function checkedActivities(
   const versionIds = [
     ...new Set(plans.flatMap(p => (p.activity.rubricVersionId ? [p.activity.rubricVersionId] : []))),
   ]
-  const points = new Map(
-    await Promise.all(
-      versionIds.map(async id => [id, pointsOf(draftOf((await loadRubric(db, id))!, []))] as const),
-    ),
-  )
+  const rubrics = await loadRubrics(db, versionIds)
+  const points = new Map([...rubrics].map(([id, rubric]) => [id, pointsOf(draftOf(rubric, []))]))
   return plans.map(p => ({
     id: p.activity.id,
     kind: p.activity.kind,
