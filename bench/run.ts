@@ -9,6 +9,7 @@ import { deal, measureReviewDesk, calculateConsensus } from './peers'
 import { followAll, history, linking, measurePageWorker } from './pages'
 import { anchorsOf, measureReading } from './reading'
 import { printOthers } from './others'
+import { printScale } from './scale'
 import { voicesOf } from './voices'
 import { measureArchive, measureVoicesPage } from './archive'
 import { groupPeople, measurePlanning } from './planning'
@@ -237,6 +238,7 @@ try {
     `${(median(grades.frames) / median(rest)).toFixed(2)} (${median(grades.frames).toFixed(1)} ms; 95 % within ${percentile(grades.frames, 0.95).toFixed(1)} ms); ${grades.blank} of ${grades.frames.length} frames had a blank place; ${grades.cells} cells drawn`,
   )
   await printOthers(row)
+  await printScale(row)
 } finally {
   await browser.close()
   await world.close()

@@ -1,5 +1,6 @@
 // npm run bench: measures a built Jovrel on a database of its own. Figures are for comparing within one run.
-// npm run bench -- others: only how long one person waits for another.
+// npm run bench -- others: only how long one person waits for another. npm run bench -- scale: only how pages open with
+// twenty times the contributions.
 import { join } from 'node:path'
 import { ensureChromium } from './chromium.mjs'
 import { removeCluster, startCluster } from './cluster.mjs'
@@ -7,6 +8,7 @@ import { dataFolder, ensureBuild, ensurePackages, runTypeScript } from './system
 
 await ensurePackages()
 ensureChromium()
+const PARTS = { others: 'bench/runOthers.ts', scale: 'bench/runScale.ts' }
 const folder = join(dataFolder, `bench-postgres-${process.pid}`)
 const database = await startCluster(folder)
 try {
@@ -15,7 +17,7 @@ try {
     DATABASE_URL: template,
     JOVREL_NOW: '2026-10-14T08:20:00Z',
   })
-  await runTypeScript(process.argv[2] === 'others' ? 'bench/runOthers.ts' : 'bench/run.ts', [], {
+  await runTypeScript(PARTS[process.argv[2]] ?? 'bench/run.ts', [], {
     JOVREL_TEST_DATABASE: template,
     JOVREL_TEST_BUILD: await ensureBuild(),
   })

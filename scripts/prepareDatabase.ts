@@ -5,6 +5,7 @@ import pg from 'pg'
 import { openDatabase } from '#server/database/client'
 import { migrateDatabase } from '#server/database/migrate'
 import { prepareQueue } from '#server/jobs/queue'
+import { keepCounts } from '#server/services/voices/textMeasures'
 import { keepDue } from '#server/services/standing/keepStandings'
 import { demoClock, seedDemo } from '../demo/seed'
 
@@ -22,6 +23,7 @@ if (process.argv.includes('--demo')) {
   await seedDemo(db, process.env.JOVREL_NOW ? new Date(process.env.JOVREL_NOW) : new Date())
   const clock = await demoClock(db)
   await keepDue(db, clock)
+  await keepCounts(db)
   if (clockFile) writeFileSync(clockFile, clock.toISOString())
   await close()
 }

@@ -7,11 +7,15 @@ import { nameOf } from '#server/testing/access/answersByTable'
 import { ROLES, type Role } from '#server/testing/access/roles'
 import { CONTRIBUTING_TABLE, TEACHING_TABLE } from '#server/testing/access/tables'
 import { enlarge } from '#server/testing/enlarge'
-import { TEST_NOW, type Client } from '#server/testing/server'
+import { TEST_NOW, testServer, type Client } from '#server/testing/server'
 import { testWorld, type World } from '#server/testing/world'
 
 const TIMES = 13
 const ASKING = ['ines', 'liv'] as const
+
+const READS = [...CONTRIBUTING_TABLE, ...TEACHING_TABLE].filter(
+  row => row.endpoint.method === 'GET' && row.endpoint.answer && !row.endpoint.progress,
+)
 
 const isStudentOf = (seminarId: string) =>
   and(
@@ -43,12 +47,9 @@ describe('statements that an answer takes', () => {
   it(`are as many in a seminar of ${TIMES} times as many students with as much work each`, async () => {
     const students = (world: World) => world.db.$count(t.enrolments, isStudentOf(world.seminar.id))
     expect(await students(large)).toBe(TIMES * (await students(small)))
-    const reads = [...CONTRIBUTING_TABLE, ...TEACHING_TABLE].filter(
-      row => row.endpoint.method === 'GET' && row.endpoint.answer && !row.endpoint.progress,
-    )
-    expect(reads.length).toBeGreaterThan(60)
+    expect(READS.length).toBeGreaterThan(60)
     const more: string[] = []
-    for (const row of reads)
+    for (const row of READS)
       for (const role of ASKING) {
         if (row.expected[ROLES.indexOf(role)] !== 200) continue
         const [few, many] = await Promise.all(
@@ -64,6 +65,24 @@ describe('statements that an answer takes', () => {
         if (!(many! <= few!)) more.push(`${nameOf(row.endpoint)} as ${role}: ${few}, then ${many}`)
       }
     expect(more).toEqual([])
+  })
+
+  it('write nothing when something is read', async () => {
+    const reader = await testServer(small.databaseUrl, { PGOPTIONS: '-c default_transaction_read_only=on' })
+    try {
+      const failed: string[] = []
+      for (const row of READS)
+        for (const role of ASKING) {
+          if (row.expected[ROLES.indexOf(role)] !== 200) continue
+          const there = clients.get(small)!.get(role)!.at(reader.address)
+          const answer = await there.send('GET', await row.path(small))
+          const text = await answer.text()
+          if (answer.status !== 200) failed.push(`${nameOf(row.endpoint)} as ${role}: ${text.slice(0, 80)}`)
+        }
+      expect(failed).toEqual([])
+    } finally {
+      await reader.stop()
+    }
   })
 
   it('are at most 60 when 300 marks are returned at once, and hardly more than for one', async () => {

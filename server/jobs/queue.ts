@@ -18,6 +18,7 @@ import { releaseDue } from '#server/services/marking/peers/moderate'
 import { notifyOfClosing } from '#server/services/closing/closingSurveys'
 import { showDue } from '#server/services/contributing/writing/postContribution'
 import { publishDue } from '#server/services/planning/publish'
+import { keepCounts } from '#server/services/voices/textMeasures'
 import { keepDue } from '#server/services/standing/keepStandings'
 import type { DueTask } from '#shared/people/dueFailures'
 
@@ -88,6 +89,7 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
     await clearLimits(db, new Date()) // counted on real time
     await clearAccessLog(db, new Date())
     await clearOrphans(db, new Date())
+    await keepCounts(db)
   })
   await boss.unschedule('everyMinute') // of an earlier release
   for (const task of Object.keys(EVERY_MINUTE)) await boss.schedule(queueOf(task), '* * * * *')

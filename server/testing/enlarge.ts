@@ -40,7 +40,17 @@ function students(column: string): string {
 }
 
 /** Makes a seminar so many times as large: every student with all their work again, answering and reviewing among themselves. */
-export async function enlarge(db: Database, times: number): Promise<void> {
+export const enlarge = (db: Database, times: number): Promise<void> => copyRows(db, TABLES, times)
+
+/** The same students with so many times as much that is shown, outside of wikis. */
+export const writeMore = (db: Database, times: number): Promise<void> =>
+  copyRows(
+    db,
+    [['contributions', `state = 'shown' and activity_id not in (select activity_id from wiki_pages)`]],
+    times,
+  )
+
+async function copyRows(db: Database, tables: typeof TABLES, times: number): Promise<void> {
   await db.transaction(async tx => {
     await tx.execute(sql`create temp table copied (id uuid primary key) on commit drop`)
     await tx.execute(
@@ -48,14 +58,15 @@ export async function enlarge(db: Database, times: number): Promise<void> {
     )
     const withId = await rowsOf<{ table: string }>(
       tx,
-      sql`select table_name as table from information_schema.columns where table_schema = 'public' and column_name = 'id' and udt_name = 'uuid'`,
+      sql`select table_name as table from information_schema.columns
+        where table_schema = 'public' and column_name = 'id' and udt_name = 'uuid'`,
     )
     const hasId = new Set(withId.map(r => r.table))
-    for (const [table, where] of TABLES)
+    for (const [table, where] of tables)
       if (hasId.has(table))
         await tx.execute(sql.raw(`insert into copied select id from ${table} where ${where}`))
     for (let n = 1; n < times; n++)
-      for (const [table, where] of TABLES) await tx.execute(await copyOf(tx, table, where, n))
+      for (const [table, where] of tables) await tx.execute(await copyOf(tx, table, where, n))
   })
   await numberAll(db)
   await db.execute(sql`analyze`)

@@ -34,6 +34,13 @@ export class Client {
     return this.cookie
   }
 
+  /** The same person at another server of the same installation. */
+  at(address: string): Client {
+    const there = new Client(address)
+    there.cookie = this.cookie
+    return there
+  }
+
   async signIn(email: string, password = 'harbour', headers: Record<string, string> = {}): Promise<this> {
     const answer = await this.send('POST', '/api/session', { email, password }, headers)
     if (answer.status !== 200) throw new Error(`${email} could not sign in: ${answer.status}`)

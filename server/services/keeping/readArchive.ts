@@ -9,6 +9,7 @@ import { z } from 'zod'
 import type { Database, Db } from '#server/database/client'
 import { persons, seminars } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
+import { keepCounts } from '#server/services/voices/textMeasures'
 import { silenceRestored } from '#server/services/people/silence'
 import { KEPT_TABLES, type KeptTable } from './keptTables'
 import { columnsOf, nameOf, pointersOf } from './keptColumns'
@@ -87,6 +88,7 @@ export async function readArchive(
           throw broken(`The table “${name}” has not as many rows as the archive says.`)
       }
       await restore.joinUp()
+      await keepCounts(tx, seminar.id)
       await silenceRestored(tx, seminar.id, restorer.personId, now)
       return {
         seminarId: seminar.id,

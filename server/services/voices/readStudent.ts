@@ -13,7 +13,7 @@ import { dueAtOf } from '#core/planning/dueTimes'
 import { TYPICAL, type OneVoice } from '#shared/voices/student'
 import { loadActs } from './presence'
 import { analysisFor } from './readVoices'
-import { NOT_TALK } from './talkEntries'
+import { NOT_TALK } from './textMeasures'
 
 const LATEST = 12
 

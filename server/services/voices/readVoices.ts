@@ -11,7 +11,8 @@ import type { VoicesQuery, VoicesView } from '#shared/voices/voices'
 import { analyse } from './inThread'
 import { loadActs } from './presence'
 import { quietDeeds } from './quiet'
-import { loadTalkEntries, NOT_TALK } from './talkEntries'
+import { loadTalkEntries } from './talkEntries'
+import { NOT_TALK } from './textMeasures'
 import { voicesFilterOf, type VoicesFilter } from './voicesFilter'
 import { readChecked } from '#server/services/standing/readStandings'
 
@@ -31,10 +32,10 @@ export async function analysisFor(db: Db, actor: Actor, query: VoicesQuery, now:
   const people = filter.students.map(s => s.enrolmentId)
   const span = filter.to.getTime() - filter.from.getTime()
   const [talkEntries, before, staff] = await Promise.all([
-    loadTalkEntries(db, seminar.id, ids, filter),
+    loadTalkEntries(db, ids, filter),
     filter.from.getTime() === 0
       ? []
-      : loadTalkEntries(db, seminar.id, ids, {
+      : loadTalkEntries(db, ids, {
           from: new Date(filter.from.getTime() - span),
           to: filter.from,
         }),

@@ -1,18 +1,14 @@
-import { and, eq, gte, inArray, lt, notInArray, sql } from 'drizzle-orm'
+import { and, eq, gte, inArray, isNull, lt, notInArray, sql } from 'drizzle-orm'
 import type { TalkEntry } from '#core/voices/talkEntry'
 import type { Db } from '#server/database/client'
 import { contributions, textMeasures } from '#server/database/schema'
 import { isWrittenHere } from '#server/services/contributing/written'
 import { countTexts } from './inThread'
-import { keepCounts } from './textMeasures'
+import { isCountOf, NOT_TALK } from './textMeasures'
 
-/** What people say to one another. Versions of wiki pages are written together, and reviews are without names: neither is talk. */
-export const NOT_TALK = ['pageVersion', 'review'] as const
-
-/** What was shown within a span in some activities, as voices count it; texts nobody counted yet are counted and kept. */
+/** What was shown within a span in some activities, as voices count it; texts nobody counted yet are counted for it. */
 export async function loadTalkEntries(
   db: Db,
-  seminarId: string,
   activityIds: readonly string[],
   span: { readonly from: Date; readonly to: Date },
 ): Promise<TalkEntry[]> {
@@ -25,7 +21,7 @@ export async function loadTalkEntries(
     lt(contributions.shownAt, span.to),
     isWrittenHere,
   )
-  await countNew(db, seminarId, here)
+  const counted = await countFresh(db, here)
   const rows = await db
     .select({
       id: contributions.id,
@@ -44,30 +40,31 @@ export async function loadTalkEntries(
       >`(select (extract(epoch from p.shown_at) * 1000)::float8 from contributions p where p.id = ${contributions.parentId})`,
     })
     .from(contributions)
-    .innerJoin(textMeasures, eq(textMeasures.contributionId, contributions.id))
+    .leftJoin(textMeasures, isCountOf)
     .where(here)
     .orderBy(contributions.shownAt, contributions.id)
   const depths = await depthsOf(db, activityIds)
-  return rows.map(r => ({ ...r, at: r.at!.getTime(), depth: depths(r.id, r.parentId) }))
+  return rows.map(({ sentences, syllables, ...r }) => ({
+    ...r,
+    sentences: sentences ?? counted.get(r.id)!.sentences,
+    syllables: syllables ?? counted.get(r.id)!.syllables,
+    at: r.at!.getTime(),
+    depth: depths(r.id, r.parentId),
+  }))
 }
 
-async function countNew(db: Db, seminarId: string, here: ReturnType<typeof and>): Promise<void> {
-  for (;;) {
-    const fresh = await db
-      .select({ contributionId: contributions.id, version: contributions.version, doc: contributions.doc })
-      .from(contributions)
-      .leftJoin(textMeasures, eq(textMeasures.contributionId, contributions.id))
-      .where(and(here, sql`${textMeasures.version} is distinct from ${contributions.version}`))
-      .orderBy(contributions.id)
-      .limit(5000)
-    if (fresh.length === 0) return
-    const counts = await countTexts(fresh.map(f => f.doc))
-    await keepCounts(
-      db,
-      seminarId,
-      fresh.map(({ contributionId, version }, i) => ({ contributionId, version, ...counts[i]! })),
-    )
-  }
+/** Counts of what nobody has counted since it was written. They are not kept here: whoever reads writes nothing. */
+async function countFresh(
+  db: Db,
+  here: ReturnType<typeof and>,
+): Promise<ReadonlyMap<string, { readonly sentences: number; readonly syllables: number }>> {
+  const fresh = await db
+    .select({ id: contributions.id, doc: contributions.doc })
+    .from(contributions)
+    .leftJoin(textMeasures, isCountOf)
+    .where(and(here, isNull(textMeasures.contributionId)))
+  const counts = await countTexts(fresh.map(f => f.doc))
+  return new Map(fresh.map(({ id }, i) => [id, counts[i]!]))
 }
 
 /** How deep in its thread a contribution stands. Parents are looked up once for all. */

@@ -22,7 +22,7 @@ export async function gradeRows(
 ): Promise<GradeRow[]> {
   const { plans, columns, items, categories } = frame
   if (students.length === 0) return []
-  const stored = await loadGrades(db, actor, frame, students)
+  const stored = await loadGrades(db, actor, frame, students, now)
   const policy = actor.seminar.grading
   return students.map(s => {
     const entries = new Map<string, GradeEntry>()

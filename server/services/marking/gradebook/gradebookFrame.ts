@@ -18,7 +18,7 @@ export interface GradebookFrame {
 }
 
 export async function gradebookFrame(db: Db, { seminar }: Pick<Actor, 'seminar'>): Promise<GradebookFrame> {
-  const [rows, own, scales] = await Promise.all([
+  const [rows, own] = await Promise.all([
     db
       .select()
       .from(activities)
@@ -41,8 +41,8 @@ export async function gradebookFrame(db: Db, { seminar }: Pick<Actor, 'seminar'>
       .from(categories)
       .where(eq(categories.seminarId, seminar.id))
       .orderBy(asc(categories.position)),
-    db.select().from(gradingScales),
   ])
+  const scales = await scalesOf(db, [seminar.grading.gradingScaleId, ...rows.map(a => a.gradingScaleId)])
   const foreign = rows.filter(a => a.seminarId !== seminar.id && a.categoryId)
   const titles =
     foreign.length > 0
@@ -88,4 +88,9 @@ export async function gradebookFrame(db: Db, { seminar }: Pick<Actor, 'seminar'>
     categories: own.map(c => ({ id: c.id, title: c.title, weight: c.weightPercent, drop: c.dropLowest })),
     bands: bandsOf(seminar.grading.gradingScaleId),
   }
+}
+
+async function scalesOf(db: Db, ids: ReadonlyArray<string | null>) {
+  const wanted = [...new Set(ids.flatMap(id => id ?? []))]
+  return wanted.length > 0 ? db.select().from(gradingScales).where(inArray(gradingScales.id, wanted)) : []
 }

@@ -1,19 +1,27 @@
-import { and, eq, inArray } from 'drizzle-orm'
+import { and, eq, inArray, sql } from 'drizzle-orm'
+import type { StoredGrade } from '#core/marking/gradebook/gradeCell'
 import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { contributions, excuses, groupMembers, marks, secondMarks } from '#server/database/schema'
+import { excuses, groupMembers, marks, secondMarks } from '#server/database/schema'
 import type { Student } from '#server/services/people/students'
+import { readStandings } from '#server/services/standing/readStandings'
 import type { GradebookFrame } from './gradebookFrame'
 
 /** The key of a cell: one activity's mark of one student. */
 export const cellKey = (activityId: string, enrolmentId: string): string => `${activityId}:${enrolmentId}`
 
 /** What is stored about the marks of some students, by cell; without marks that the actor is asked to give blind. */
-export async function loadGrades(db: Db, actor: Actor, frame: GradebookFrame, students: readonly Student[]) {
+export async function loadGrades(
+  db: Db,
+  actor: Actor,
+  frame: GradebookFrame,
+  students: readonly Student[],
+  now: Date,
+) {
   const ids = frame.columns.map(c => c.id)
   const people = students.map(s => s.enrolmentId)
   const none = ids.length === 0
-  const [given, excused, written, memberships, blind] = await Promise.all([
+  const [given, excused, standings, memberships, blind] = await Promise.all([
     none
       ? []
       : db
@@ -22,7 +30,9 @@ export async function loadGrades(db: Db, actor: Actor, frame: GradebookFrame, st
             enrolmentId: marks.enrolmentId,
             state: marks.state,
             points: marks.points,
-            returned: marks.returned,
+            // the whole letter would come with every cell
+            returned: sql<StoredGrade['returned']>`case when ${marks.returned} is not null then
+              jsonb_build_object('points', ${marks.returned} -> 'points', 'max', ${marks.returned} -> 'max') end`,
             override: marks.overridePoints,
           })
           .from(marks)
@@ -33,18 +43,7 @@ export async function loadGrades(db: Db, actor: Actor, frame: GradebookFrame, st
           .select({ activityId: excuses.activityId, enrolmentId: excuses.enrolmentId })
           .from(excuses)
           .where(and(inArray(excuses.activityId, ids), inArray(excuses.enrolmentId, people))),
-    none
-      ? []
-      : db
-          .selectDistinct({ activityId: contributions.activityId, enrolmentId: contributions.authorId })
-          .from(contributions)
-          .where(
-            and(
-              inArray(contributions.activityId, ids),
-              inArray(contributions.authorId, people),
-              eq(contributions.state, 'shown'),
-            ),
-          ),
+    readStandings(db, frame.plans, students, now),
     db
       .select({ enrolmentId: groupMembers.enrolmentId, groupId: groupMembers.groupId })
       .from(groupMembers)
@@ -62,7 +61,11 @@ export async function loadGrades(db: Db, actor: Actor, frame: GradebookFrame, st
       given.map(m => [cellKey(m.activityId, m.enrolmentId), m] as const).filter(([at]) => !unseen.has(at)),
     ),
     excused: new Set(excused.map(e => cellKey(e.activityId, e.enrolmentId))),
-    work: new Set(written.map(w => cellKey(w.activityId, w.enrolmentId))),
+    work: new Set(
+      [...standings].flatMap(([activityId, byStudent]) =>
+        [...byStudent].filter(([, s]) => s.shown > 0).map(([id]) => cellKey(activityId, id)),
+      ),
+    ),
     groups,
   }
 }

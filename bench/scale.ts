@@ -1,0 +1,65 @@
+import { keepDue } from '#server/services/standing/keepStandings'
+import { writeMore } from '#server/testing/enlarge'
+import { TEST_NOW, type Client } from '#server/testing/server'
+import { testWorld, type World } from '#server/testing/world'
+
+const TIMES = 20
+const ASKED = 15
+
+interface FirstByte {
+  readonly what: string
+  /** Milliseconds from asking to the first byte, of the demo and of the larger seminar. */
+  readonly small: number
+  readonly large: number
+}
+
+/** First bytes of pages that show one number of much work: of the demo, and of a seminar with so many times its contributions. */
+export async function measureScale(): Promise<FirstByte[]> {
+  const small = await testWorld({ own: true, minutes: false })
+  const large = await testWorld({ own: true, minutes: false })
+  try {
+    await writeMore(large.db, TIMES)
+    await keepDue(large.db, new Date(TEST_NOW))
+    const pages = [
+      ['term plan', 'ines', '/plan'],
+      ['marking queue', 'ines', '/marking'],
+      ['My week', 'liv', '/week'],
+      ['marking desk', 'ines', (world: World) => `/activities/${world.breakwater.id}/desk`],
+      ['gradebook', 'ines', '/gradebook'],
+    ] as const
+    const measured: FirstByte[] = []
+    for (const [what, who, at] of pages) {
+      const times = await Promise.all(
+        [small, large].map(async world => {
+          const path = `/seminars/${world.seminar.id}${typeof at === 'string' ? at : at(world)}`
+          return { client: await world.as(who), path, took: [] as number[] }
+        }),
+      )
+      // in turn, so that whatever else the machine does falls on both
+      for (let i = 0; i < ASKED; i++)
+        for (const one of times) one.took.push(await firstByte(one.client, one.path))
+      const [few, many] = times.map(t => [...t.took].sort((a, b) => a - b)[ASKED >> 1]!)
+      measured.push({ what, small: few!, large: many! })
+    }
+    return measured
+  } finally {
+    await Promise.all([small.close(), large.close()])
+  }
+}
+
+async function firstByte(client: Client, path: string): Promise<number> {
+  const start = performance.now()
+  const answer = await client.send('GET', path)
+  const took = performance.now() - start
+  await answer.arrayBuffer()
+  if (answer.status !== 200) throw new Error(`${path}: ${answer.status}`)
+  return took
+}
+
+export async function printScale(row: (what: string, figure: string) => void): Promise<void> {
+  for (const { what, small, large } of await measureScale())
+    row(
+      `${what}: first byte with ${TIMES} times the demo’s contributions, against the demo (ratio)`,
+      `${(large / small).toFixed(2)} (${large.toFixed(0)} ms against ${small.toFixed(0)} ms)`,
+    )
+}
