@@ -3,7 +3,7 @@ import { paragraphs } from '#core/contributing/richText'
 import type { Database } from '#server/database/client'
 import * as t from '#server/database/schema'
 import { numberAll } from '#server/services/contributing/numbering'
-import { renderDoc } from '#server/services/contributing/renderDoc'
+import { renderDoc } from '#server/richText/renderDoc'
 
 /** A small linear congruential generator: the same seminar at every run. */
 function random(seed: number) {

@@ -1,5 +1,5 @@
 import type { CriterionDraft, RubricDraft } from '#core/marking/rubric/rubricDraft'
-import { STARTER_RUBRICS } from '#server/services/marking/starterRubrics'
+import { STARTER_RUBRICS } from '#server/services/rubrics/starterRubrics'
 
 type Step = readonly [points: number, title: string, descriptor: string]
 const criterion = (

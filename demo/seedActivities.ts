@@ -5,7 +5,7 @@ import { USUAL_LEXICON } from '#core/contributing/lexicon/lexiconSettings'
 import { USUAL_WIKI } from '#core/contributing/wiki/wikiSettings'
 import { USUAL_REVIEW } from '#core/contributing/review/reviewSettings'
 import * as t from '#server/database/schema'
-import { renderDoc } from '#server/services/contributing/renderDoc'
+import { renderDoc } from '#server/richText/renderDoc'
 import { activities, categories, units, type DemoActivity } from './activities'
 import type { Demo } from './demo'
 

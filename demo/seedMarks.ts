@@ -1,7 +1,7 @@
 import { plainText } from '#core/contributing/richText'
 import { calculateMark } from '#core/marking/calculateMark'
 import * as t from '#server/database/schema'
-import { renderDoc } from '#server/services/contributing/renderDoc'
+import { renderDoc } from '#server/richText/renderDoc'
 import { rubric } from './activities'
 import type { DemoMark } from './marks'
 import { people } from './people'

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import * as t from '#server/database/schema'
-import { writeCriteria } from '#server/services/marking/rubrics'
+import { writeCriteria } from '#server/services/rubrics/rubrics'
 import { rubric } from './activities'
 import { learningOutcomes, libraryRubrics } from './rubrics'
 import type { Demo } from './demo'

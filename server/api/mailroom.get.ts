@@ -1,7 +1,7 @@
 import { requirePerson } from '#server/access/session'
 import { route } from '#server/http/route'
 import { requireMailroom } from '#server/services/people/session'
-import { mailroomMessagesNow } from '#server/services/messaging/mailroom'
+import { mailroomMessagesNow } from '#server/mail/mailroom'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
 
 export default route(messagingEndpoints.readMailroom, async ({ event, db }) => {

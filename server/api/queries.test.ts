@@ -12,6 +12,8 @@ import { testWorld, type World } from '#server/testing/world'
 
 const TIMES = 13
 const ASKING = ['ines', 'liv'] as const
+/** Guesses of a joining code are counted, whoever reads. */
+const COUNTED = 'GET /api/join/:code'
 
 const READS = [...CONTRIBUTING_TABLE, ...TEACHING_TABLE].filter(
   row => row.endpoint.method === 'GET' && row.endpoint.answer && !row.endpoint.progress,
@@ -73,7 +75,7 @@ describe('statements that an answer takes', () => {
       const failed: string[] = []
       for (const row of READS)
         for (const role of ASKING) {
-          if (row.expected[ROLES.indexOf(role)] !== 200) continue
+          if (row.expected[ROLES.indexOf(role)] !== 200 || nameOf(row.endpoint) === COUNTED) continue
           const there = clients.get(small)!.get(role)!.at(reader.address)
           const answer = await there.send('GET', await row.path(small))
           const text = await answer.text()

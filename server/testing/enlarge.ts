@@ -32,7 +32,12 @@ const CHANGED: Readonly<Record<string, string>> = {
   'persons.email': "n || '-' || email",
   'persons.calendar_secret': 'null',
   'aliases.name': "name || ' ' || n",
-  'allocations.received_id': 'md5(received_id::text || n)::uuid',
+  'allocations.received_id': newId('received_id'),
+}
+
+/** The id of a copy, as an id of the fourth version is written. */
+function newId(id: string): string {
+  return `overlay(overlay(md5(${id}::text || n) placing '4' from 13) placing '8' from 17)::uuid`
 }
 
 function students(column: string): string {
@@ -66,7 +71,10 @@ async function copyRows(db: Database, tables: typeof TABLES, times: number): Pro
       if (hasId.has(table))
         await tx.execute(sql.raw(`insert into copied select id from ${table} where ${where}`))
     for (let n = 1; n < times; n++)
-      for (const [table, where] of tables) await tx.execute(await copyOf(tx, table, where, n))
+      for (const [table, where] of tables)
+        await tx.execute(
+          await copyOf(tx, table, hasId.has(table) ? 'id in (select id from copied)' : where, n),
+        )
   })
   await numberAll(db)
   await db.execute(sql`analyze`)
@@ -82,7 +90,7 @@ async function copyOf(tx: Parameters<typeof rowsOf>[0], table: string, where: st
     const changed = CHANGED[`${table}.${name}`]
     if (changed) return changed
     if (type !== 'uuid') return `r.${name}`
-    return `case when exists (select 1 from copied c where c.id = r.${name}) then md5(r.${name}::text || n)::uuid else r.${name} end`
+    return `case when exists (select 1 from copied c where c.id = r.${name}) then ${newId(`r.${name}`)} else r.${name} end`
   })
   return sql.raw(`with rows as (select * from ${table} r where ${where})
     insert into ${table} (${columns.map(c => c.name).join(', ')})

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { RichNode } from '#core/contributing/richText'
-import { renderDoc } from '#server/services/contributing/renderDoc'
+import { renderDoc } from '#server/richText/renderDoc'
 import { PageDoc, RichDoc } from './richDoc'
 
 const doc = (...content: unknown[]) => ({ type: 'doc', content: [{ type: 'paragraph', content }] })

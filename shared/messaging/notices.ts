@@ -1,10 +1,11 @@
 import { z } from 'zod'
+import { NOTICE_KINDS } from '#core/messaging/noticeKinds'
 
 export const NoticeList = z.object({
   notices: z.array(
     z.object({
       id: z.uuid(),
-      kind: z.enum(['published', 'changed', 'letter', 'group', 'prompt', 'message', 'closing']),
+      kind: z.enum(NOTICE_KINDS),
       activityId: z.uuid().nullable(),
       text: z.string(),
       detail: z.string(),

@@ -1,7 +1,7 @@
 import { countPasswordMail } from '#server/access/limits'
 import { clientAddress } from '#server/http/client'
 import { route } from '#server/http/route'
-import { ownAddress } from '#server/services/messaging/mailServer'
+import { ownAddress } from '#server/mail/mailServer'
 import { askForPassword } from '#server/services/people/passwords'
 import * as peopleEndpoints from '#shared/people/endpoints'
 

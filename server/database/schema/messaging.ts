@@ -2,17 +2,8 @@ import { sql } from 'drizzle-orm'
 import { boolean, index, integer, jsonb, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { id, instant, madeAt } from './columns'
 import { activities } from './planning'
+import { NOTICE_KINDS } from '#core/messaging/noticeKinds'
 import { enrolments, persons, seminars } from './people'
-
-export const NOTICE_KINDS = [
-  'published',
-  'changed',
-  'letter',
-  'group',
-  'prompt',
-  'message',
-  'closing',
-] as const
 
 /** What somebody is told about, in the application; its mail, if they want one, is a row of `mails`. */
 export const notices = pgTable(

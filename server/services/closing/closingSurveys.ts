@@ -7,7 +7,7 @@ import { activities, closingAnswers, closingSurveys } from '#server/database/sch
 import { Problem, refusedField } from '#server/http/problem'
 import { participants } from '#server/services/planning/participants'
 import { localTime } from '#core/planning/localTime'
-import { tell } from '#server/services/messaging/notices'
+import { happened } from '#server/services/events'
 import { loadPlan } from '#server/services/planning/activityPlan'
 import { isSpeaking } from '#server/services/people/silence'
 import { doEach, mayBeTried } from '#server/services/dueWork'
@@ -300,20 +300,7 @@ export async function notifyOfClosing(db: Database, now: Date): Promise<number> 
     if (now >= survey.closesAt) return 1
     const plan = await loadPlan(tx, activity)
     const people = (await participants(tx, activity)).filter(plan.isMeant).map(s => s.enrolmentId)
-    await tell(
-      tx,
-      people,
-      {
-        kind: 'closing',
-        activityId: activity.id,
-        text: `“${activity.title}”: a few closing questions.`,
-        detail: survey.named
-          ? 'Your name is kept with your answers.'
-          : 'Names are not kept: nobody can tell whose an answer is.',
-      },
-      seminarId => `/seminars/${seminarId}/activities/${activity.id}/closing`,
-      now,
-    )
+    await happened(tx, { kind: 'closingOpened', activity, enrolmentIds: people, named: survey.named }, now)
     return 1
   })
 }

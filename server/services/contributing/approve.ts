@@ -4,7 +4,7 @@ import type { Database } from '#server/database/client'
 import { auditTrail, contributions } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import { announce } from './announce'
-import { tell } from '#server/services/messaging/notices'
+import { happened } from '#server/services/events'
 import type { ApprovalWrite } from '#shared/contributing/thread'
 import { nextSeq } from './numbering'
 import { requireStaffAbout } from './requireStaffAbout'
@@ -53,23 +53,14 @@ export async function approve(
       act: write.approved ? 'contributionApproved' : 'contributionSentBack',
       subjectId: current.id,
     })
-    await tell(
+    const about = {
+      activity: actor.activity,
+      enrolmentId: current.authorId,
+      contributionId: current.id,
+    }
+    await happened(
       tx,
-      [current.authorId],
-      write.approved
-        ? {
-            kind: 'changed',
-            activityId: current.activityId,
-            text: `What you wrote in “${actor.activity.title}” is shown now.`,
-            detail: '',
-          }
-        : {
-            kind: 'changed',
-            activityId: current.activityId,
-            text: `What you wrote in “${actor.activity.title}” wants a change before it is shown.`,
-            detail: write.remark,
-          },
-      seminarId => `/seminars/${seminarId}/activities/${current.activityId}#c-${current.id}`,
+      write.approved ? { kind: 'approved', ...about } : { kind: 'sentBack', ...about, remark: write.remark },
       now,
     )
     await announce(tx, { activityId: current.activityId, id: current.id })

@@ -5,7 +5,7 @@ import type { ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import type { ContributionView } from '#shared/contributing/thread'
 import type { TalkExport, TalkExportForm } from '#shared/contributing/talkExport'
-import { shapedThread } from './readThread'
+import { shapedThread } from './shapedThread'
 
 type Node = ThreadNode<ContributionView>
 

@@ -7,9 +7,9 @@ import { newSecret } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
 import { activities, enrolments, feeds, seminars } from '#server/database/schema'
 import { storedFile, type StoredFile } from '#server/services/files/storedBytes'
-import { ownAddress } from '#server/services/messaging/mailServer'
+import { ownAddress } from '#server/mail/mailServer'
 import type { FeedView } from '#shared/contributing/talkExport'
-import { shapedThread } from './readThread'
+import { shapedThread } from './shapedThread'
 import { readable } from './readable'
 
 const MOST = 60 // contributions in a feed

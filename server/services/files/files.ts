@@ -1,15 +1,11 @@
 import { neutralName } from '#core/contributing/neutralName'
 import { and, eq, ne, sql } from 'drizzle-orm'
-import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
+import { isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { files } from '#server/database/schema'
-import { Problem, refusedField } from '#server/http/problem'
-import { talkOf } from '#core/contributing/talkSettings'
-import { readText } from '#server/services/contributing/reading/inThread'
-import { requireTaken } from '#server/services/contributing/attach'
+import { refusedField } from '#server/http/problem'
 import type { FileView, FileWrite } from '#shared/files/file'
 import { typeOf } from './fileType'
-import { DOCX, mayBeDocx } from './docxText'
 import { readAttachment } from './inThread'
 import { wholeBytes, type StoredFile } from './storedBytes'
 
@@ -27,51 +23,7 @@ export async function keepFile(db: Db, actor: Actor, write: FileWrite): Promise<
       'type',
       'Pictures (PNG, JPEG, WebP, GIF), PDF, video (WebM, MP4) and sound (MP3, OGG, WAV, WebM) can be added; this file is none of them.',
     )
-  return store(db, actor, write, { bytes, type, textHtml: null })
-}
-
-/** Keeps a file that is to come with a contribution, if this activity takes its like. A document is kept with its text beside it. */
-export async function keepAttachment(
-  db: Db,
-  actor: Actor & { readonly activity: ActivityRow },
-  write: FileWrite,
-  begunAt: Date,
-  now: Date,
-): Promise<FileView> {
-  const bytes = bytesOf(write)
-  const known = typeOf(bytes, write.name)
-  const isDocument = known === null && mayBeDocx(bytes)
-  if (known === null && !isDocument)
-    throw refusedField(
-      'file',
-      'type',
-      'Pictures, PDF, documents (DOCX) and recordings can be added; by its content this file is none of them, whatever it is called.',
-    )
-  requireTaken(actor.activity, { type: known ?? DOCX, size: bytes.length })
-  const type = known ?? DOCX
-  const isReview = actor.activity.kind === 'review'
-  const isUnnamed = isReview || talkOf(actor.activity.settings).namesHidden
-  const needsReading = isDocument || isUnnamed
-  const read = needsReading ? await readAttachment(bytes, type, isUnnamed) : { bytes, textHtml: null }
-  return store(db, actor, write, {
-    textHtml: read.textHtml,
-    bytes: Buffer.from(read.bytes),
-    paperWords: isReview && type === 'application/pdf' ? await wordsOfPaper(bytes, write.name) : null,
-    withoutMetadata: isUnnamed,
-    type,
-    begunAt,
-    madeAt: now,
-  })
-}
-
-/** Empty for a paper whose words cannot be read: its pages are pictures, or too many. */
-async function wordsOfPaper(bytes: Buffer, name: string): Promise<string> {
-  try {
-    return (await readText(bytes, name, null)).words
-  } catch (error) {
-    if (error instanceof Problem) return ''
-    throw error
-  }
+  return storeFile(db, actor, write, { bytes, type, textHtml: null })
 }
 
 /**
@@ -90,7 +42,8 @@ export async function unnamedFile(db: Db, file: StoredFile): Promise<StoredFile>
   return { ...unnamed, size: bytes.length, withoutMetadata: true }
 }
 
-function bytesOf(write: FileWrite): Buffer {
+/** @throws {Problem} 413 if there are too many */
+export function bytesOf(write: FileWrite): Buffer {
   const bytes = Buffer.from(write.base64, 'base64')
   if (bytes.length > LARGEST)
     throw refusedField(
@@ -102,7 +55,8 @@ function bytesOf(write: FileWrite): Buffer {
   return bytes
 }
 
-async function store(
+/** Keeps a file in the database, once for its id, within what its person may have in the seminar. */
+export async function storeFile(
   db: Db,
   actor: Actor,
   write: FileWrite,

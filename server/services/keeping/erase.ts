@@ -46,7 +46,7 @@ export function erasePerson(
   now: Date,
 ): Promise<{ name: string }> {
   return db.transaction(async tx => {
-    const row = await requireErasable(tx, actor, enrolmentId)
+    const row = await requireErasable(tx, actor, enrolmentId, true)
     const { name } = row.enrolment
     if (typed.trim().toLowerCase() !== name.toLowerCase())
       throw refusedField('name', 'name', `Type “${name}” as it stands here. It cannot be undone.`)
@@ -91,7 +91,7 @@ export function erasePerson(
 
 /** Where the given name stands by itself, for staff to say in which places it points to this person. */
 export async function previewErasure(db: Database, actor: Actor, enrolmentId: string): Promise<ErasePreview> {
-  const row = await requireErasable(db, actor, enrolmentId)
+  const row = await requireErasable(db, actor, enrolmentId, false)
   const others = await db
     .select({ name: enrolments.name })
     .from(enrolments)
@@ -121,13 +121,13 @@ function namingsOf({ person, enrolment }: { person: Person; enrolment: Enrolment
   return isDeepStrictEqual(here, own) ? [here!] : [here!, own!]
 }
 
-async function requireErasable(db: Db, actor: Actor, enrolmentId: string) {
-  const [row] = await db
+async function requireErasable(db: Db, actor: Actor, enrolmentId: string, isErasing: boolean) {
+  const found = db
     .select({ person: persons, enrolment: enrolments })
     .from(enrolments)
     .innerJoin(persons, eq(persons.id, enrolments.personId))
     .where(and(eq(enrolments.id, enrolmentId), eq(enrolments.seminarId, actor.seminar.id)))
-    .for('update')
+  const [row] = await (isErasing ? found.for('update') : found)
   if (!row || row.enrolment.state === 'practice') throw nothingHere()
   if (row.enrolment.role !== 'student')
     throw refusedField(

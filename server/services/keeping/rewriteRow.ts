@@ -1,6 +1,6 @@
 import { DOCX, cleanDocument, mayBeDocx } from '#server/services/files/docxText'
 import { typeOf } from '#server/services/files/fileType'
-import { sanitise } from '#server/services/contributing/renderDoc'
+import { sanitise } from '#server/richText/renderDoc'
 import { cleanText } from '#server/services/contributing/reading/sections'
 import { StoredDoc } from '#shared/contributing/richDoc'
 

@@ -8,7 +8,7 @@ import { countedStudents, practiceStudents } from '#server/services/people/stude
 import { participants } from '#server/services/planning/participants'
 import { loadPlan, loadPlans } from '#server/services/planning/activityPlan'
 import { takesPartIn } from '#server/services/planning/jointActivities'
-import { countStandings } from '#server/services/planning/standingCounts'
+import { countStandings } from '#server/services/standing/standingCounts'
 import type { DeskView, MarkingQueue } from '#shared/marking/desk'
 import { underOlderVersion } from './mark'
 import { markersOf, sharesIn } from './markers'

@@ -3,8 +3,8 @@ import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar
 import type { Database, Db } from '#server/database/client'
 import { enrolments, letterReplies, marks } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
-import { renderDoc } from '#server/services/contributing/renderDoc'
-import { tell } from '#server/services/messaging/notices'
+import { renderDoc } from '#server/richText/renderDoc'
+import { happened } from '#server/services/events'
 import { requireSeesMark } from './secondMarks'
 import { withIdempotency } from '#server/services/idempotency'
 import type { LetterTalk, LetterReplyWrite } from '#shared/marking/letter'
@@ -55,18 +55,16 @@ export function replyToLetter(
       html,
       at: now,
     })
-    const fromStudent = actor.enrolment.id === enrolmentId
-    await tell(
+    const isFromStudent = actor.enrolment.id === enrolmentId
+    await happened(
       tx,
-      [fromStudent ? mark.markedBy : enrolmentId],
       {
-        kind: 'changed',
-        activityId: actor.activity.id,
-        text: `${actor.person.name} wrote back about “${actor.activity.title}”.`,
-        detail: '',
+        kind: 'wroteBack',
+        activity: actor.activity,
+        enrolmentId: isFromStudent ? mark.markedBy : enrolmentId,
+        by: actor.person.name,
+        studentId: enrolmentId,
       },
-      seminarId =>
-        `/seminars/${seminarId}/activities/${actor.activity.id}/${fromStudent ? `desk?student=${enrolmentId}` : 'letter'}`,
       now,
     )
     return letterTalk(tx, actor, enrolmentId)

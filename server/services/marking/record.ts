@@ -27,7 +27,7 @@ import { changesOf } from '#server/services/contributing/wiki/changesOf'
 import { attachedFiles } from '#server/services/contributing/storedContributions'
 import { groupOf } from './groupCriteria'
 import { emptyMark, givenTo, loadMark, calculate, rubricOfMark } from './mark'
-import { secondOf } from './secondMarks'
+import { secondOf } from './secondOf'
 import { judge } from '#server/services/standing/judgeWork'
 
 /** A student who is marked in the actor's seminar, or in one that takes part in the activity. */

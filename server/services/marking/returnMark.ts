@@ -3,7 +3,7 @@ import { asNamedIn, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { activities, enrolments, marks, persons, seminars } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
-import { tell } from '#server/services/messaging/notices'
+import { happened } from '#server/services/events'
 import { withIdempotency } from '#server/services/idempotency'
 import { isRunning, isSpeaking } from '#server/services/people/silence'
 import { doEach, mayBeTried } from '#server/services/dueWork'
@@ -209,18 +209,14 @@ export async function notifyOfReturn(db: Database, now: Date): Promise<number> {
       .where(and(eq(marks.id, id), isDue))
       .for('update', { of: marks, skipLocked: true })
     if (!row) return 0
-    await tell(
+    await happened(
       tx,
-      [row.enrolmentId],
       {
-        kind: 'changed',
-        activityId: row.activityId,
-        text: row.before
-          ? `A new letter about “${row.title}” has come back to you.`
-          : `Your letter about “${row.title}” has come back to you.`,
-        detail: '',
+        kind: 'returned',
+        activity: { id: row.activityId, title: row.title },
+        enrolmentId: row.enrolmentId,
+        isNew: row.before !== null,
       },
-      seminarId => `/seminars/${seminarId}/activities/${row.activityId}/letter`,
       now,
     )
     await tx.update(marks).set({ toldAt: now }).where(eq(marks.id, id))

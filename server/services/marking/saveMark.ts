@@ -21,7 +21,7 @@ import type { MarkView, MarkWrite, Step } from '#shared/marking/desk'
 import { spreadGroupSteps } from './groupCriteria'
 import { loadMark, rubricOfMark } from './mark'
 import { requireStudent } from './record'
-import { secondOf } from './secondMarks'
+import { secondOf } from './secondOf'
 import { requireSteps } from './steps'
 import { storePoints } from './storePoints'
 

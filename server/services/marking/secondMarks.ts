@@ -3,28 +3,13 @@ import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar
 import type { Database, Db } from '#server/database/client'
 import { auditTrail, enrolments, secondMarks } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { tell } from '#server/services/messaging/notices'
+import { happened } from '#server/services/events'
 import { withIdempotency } from '#server/services/idempotency'
 import type { RecordView, SecondWrite } from '#shared/marking/desk'
 import { rubricOfMark } from './mark'
 import { recordView, requireStudent } from './record'
+import { secondOf } from './secondOf'
 import { requireSteps } from './steps'
-
-/** Who is asked to mark a student a second time, and what they made of it. */
-export async function secondOf(db: Db, activityId: string, enrolmentId: string) {
-  const [row] = await db
-    .select({
-      markerId: secondMarks.markerId,
-      marker: enrolments.name,
-      state: secondMarks.state,
-      steps: secondMarks.steps,
-      remark: secondMarks.remark,
-    })
-    .from(secondMarks)
-    .innerJoin(enrolments, eq(enrolments.id, secondMarks.markerId))
-    .where(and(eq(secondMarks.activityId, activityId), eq(secondMarks.enrolmentId, enrolmentId)))
-  return row ? { ...row, steps: [...row.steps] } : null
-}
 
 /** Asks a marker to mark some students a second time, or nobody after all. What a second marker has done already stays. */
 export function askSecond(
@@ -82,17 +67,15 @@ export function askSecond(
           madeAt: now,
         })),
       )
-      const n = write.enrolmentIds.length
-      await tell(
+      await happened(
         tx,
-        [marker.id],
         {
-          kind: 'changed',
-          activityId: activity.id,
-          text: `${actor.person.name} asks you to mark ${n === 1 ? 'one record' : `${n} records`} of “${activity.title}” a second time.`,
-          detail: '',
+          kind: 'secondAsked',
+          activity,
+          enrolmentId: marker.id,
+          by: actor.person.name,
+          studentIds: write.enrolmentIds,
         },
-        seminarId => `/seminars/${seminarId}/activities/${activity.id}/desk?student=${write.enrolmentIds[0]}`,
         now,
       )
     }

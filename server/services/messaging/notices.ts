@@ -3,8 +3,8 @@ import type { Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { enrolments, notices, persons, seminars } from '#server/database/schema'
 import type { NoticeList } from '#shared/messaging/notices'
-import { mailToAll } from './mails'
-import { ownAddress } from './mailServer'
+import { mailToAll } from '#server/mail/mails'
+import { ownAddress } from '#server/mail/mailServer'
 
 export interface NewNotice {
   readonly kind: (typeof notices.$inferSelect)['kind']

@@ -20,7 +20,7 @@ import { takesPartIn } from '#server/services/planning/jointActivities'
 import { doEach, mayBeTried } from '#server/services/dueWork'
 import { isRunning } from '#server/services/people/silence'
 import type { RuleList, RuleWrite } from '#shared/messaging/messages'
-import { loadWork, missingOf, type Work } from './missingWork'
+import { loadWork, missingOf, type Work } from '#server/services/standing/missingWork'
 import { insertThreads, particulars } from './writeTo'
 
 type Rule = typeof messageRules.$inferSelect

@@ -20,7 +20,7 @@ import { withIdempotency } from '#server/services/idempotency'
 import { doEach, mayBeTried } from '#server/services/dueWork'
 import { isRunning } from '#server/services/people/silence'
 import type { MessageDraft, SendMessages } from '#shared/messaging/messages'
-import { missingWork, nextDue, openPlans } from './missingWork'
+import { missingWork, nextDue, openPlans } from '#server/services/standing/missingWork'
 import { tell } from './notices'
 
 /** How long what was sent can be taken back: its students are told after it. */

@@ -5,7 +5,7 @@ import { newSecret, type Person } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
 import { enrolments, persons } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { isMailroom } from '#server/services/messaging/mailServer'
+import { isMailroom } from '#server/mail/mailServer'
 import type {
   AccountView,
   AccountWrite,

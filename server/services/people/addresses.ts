@@ -4,8 +4,8 @@ import { digestOf, newSecret, type Person } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
 import { addressLinks, passwordLinks, persons } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { mailTo } from '#server/services/messaging/mails'
-import { ownAddress } from '#server/services/messaging/mailServer'
+import { mailTo } from '#server/mail/mails'
+import { ownAddress } from '#server/mail/mailServer'
 import { requirePassword } from './passwords'
 
 const LASTS = 24 * 3_600_000 // milliseconds

@@ -6,7 +6,7 @@ import { digestOf, endAllSessions, endOtherSessions, newSecret, type Person } fr
 import type { Database, Db } from '#server/database/client'
 import { annotationTokens, enrolments, feeds, passwordLinks, persons } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { mailTo } from '#server/services/messaging/mails'
+import { mailTo } from '#server/mail/mails'
 
 const HOUR = 3_600_000 // milliseconds
 /** An invitation waits for somebody who does not expect it; who asks for a link sits before the screen. */

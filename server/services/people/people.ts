@@ -12,8 +12,8 @@ import {
   sections,
 } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
-import { mailToAll } from '#server/services/messaging/mails'
-import { ownAddress } from '#server/services/messaging/mailServer'
+import { mailToAll } from '#server/mail/mails'
+import { ownAddress } from '#server/mail/mailServer'
 import { withIdempotency } from '#server/services/idempotency'
 import type { PeopleView, PersonChange, PersonWrite } from '#shared/people/people'
 import { insertPerson, nameOf } from './account'

@@ -6,7 +6,7 @@ import { digestOf } from '#server/access/session'
 import type { Db } from '#server/database/client'
 import { enrolments, passkeys, persons, recoveryCodes, secondFactors } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { mailTo } from '#server/services/messaging/mails'
+import { mailTo } from '#server/mail/mails'
 import type { SecondFactorView } from '#shared/people/secondFactor'
 
 const RECOVERY_CODES = 10

@@ -1,7 +1,6 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
 import { weeksOf } from '#core/planning/week'
-import { usableBy, type Actor } from '#server/access/seminar'
-import type { Person } from '#server/access/session'
+import type { Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
   activities,
@@ -15,79 +14,10 @@ import {
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
-import type { SeminarWrite, SettingsBody, SettingsView } from '#shared/people/settings'
-import { addStarterRubrics } from '#server/services/marking/starterRubrics'
-import { namesOf } from './nameView'
+import type { SettingsBody, SettingsView } from '#shared/people/settings'
 
-/** Who may found a seminar: who owns the installation, and who instructs somewhere already. */
-export async function requireFounder(db: Db, person: Person): Promise<void> {
-  if (person.foundsSeminars) return
-  const [somewhere] = await db
-    .select({ id: enrolments.id })
-    .from(enrolments)
-    .where(and(eq(enrolments.personId, person.id), eq(enrolments.role, 'instructor'), usableBy(person)))
-    .limit(1)
-  if (!somewhere)
-    throw new Problem(
-      403,
-      'forbidden',
-      'Seminars are set up by instructors. To join one, open the link or write the code you were given.',
-    )
-}
-
-const USUAL_SCALE = {
-  title: 'Letters',
-  bands: [
-    ['A', 93],
-    ['A−', 90],
-    ['B+', 87],
-    ['B', 83],
-    ['B−', 80],
-    ['C+', 77],
-    ['C', 73],
-    ['C−', 70],
-    ['D', 60],
-    ['F', 0],
-  ].map(([letter, fromPercent]) => ({ letter: String(letter), fromPercent: Number(fromPercent) })),
-}
-
-/** A new seminar with its founder as instructor, three starter rubrics and a scale of letters. The browser makes the id: sent again, it is made once. */
-export async function foundSeminar(
-  db: Database,
-  person: Person,
-  write: SeminarWrite,
-  now: Date,
-): Promise<{ seminarId: string }> {
-  await requireFounder(db, person)
-  await db.transaction(async tx => {
-    const [made] = await tx
-      .insert(seminars)
-      .values({ ...write, breaks: sorted(write.breaks), madeAt: now })
-      .onConflictDoNothing()
-      .returning()
-    if (!made) {
-      const [own] = await tx
-        .select({ id: enrolments.id })
-        .from(enrolments)
-        .where(and(eq(enrolments.seminarId, write.id), eq(enrolments.personId, person.id)))
-      if (!own) throw new Problem(409, 'taken', 'This seminar could not be made; please try again.')
-      return
-    }
-    await tx.insert(enrolments).values({
-      seminarId: made.id,
-      personId: person.id,
-      ...namesOf(person),
-      role: 'instructor',
-      givenToAddress: false,
-      joinedAt: now,
-    })
-    await tx.insert(gradingScales).values({ seminarId: made.id, ...USUAL_SCALE })
-    await addStarterRubrics(tx, made.id)
-  })
-  return { seminarId: write.id }
-}
-
-const sorted = (breaks: SettingsBody['breaks']) => [...breaks].sort((a, b) => a.week - b.week)
+/** Breaks in the order of the term. */
+export const sortedBreaks = (breaks: SettingsBody['breaks']) => [...breaks].sort((a, b) => a.week - b.week)
 
 export async function settingsView(db: Db, { seminar }: Actor): Promise<SettingsView> {
   const [unitRows, sectionRows, categoryRows, scaleRows] = await Promise.all([
@@ -176,7 +106,7 @@ export function writeSettings(
     }
     const [seminar] = await tx
       .update(seminars)
-      .set({ ...own, grading, breaks: sorted(own.breaks), version: current!.version + 1 })
+      .set({ ...own, grading, breaks: sortedBreaks(own.breaks), version: current!.version + 1 })
       .where(eq(seminars.id, actor.seminar.id))
       .returning()
     const seminarId = actor.seminar.id

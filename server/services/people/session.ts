@@ -5,7 +5,7 @@ import type { Db } from '#server/database/client'
 import { enrolments, persons, seminars } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import type { SessionView } from '#shared/people/session'
-import { isMailroom } from '#server/services/messaging/mailServer'
+import { isMailroom } from '#server/mail/mailServer'
 import { initialsOf } from './nameView'
 
 /** The person of an e-mail address and password. Says the same of a wrong address and a wrong password. */

@@ -1,8 +1,19 @@
 import { KINDS } from '#core/contributing/kinds'
+import type { Standing } from '#core/standing/standing'
 import { judgeRecord, type AskedFor, type Judged, type WorkDone } from '#core/standing/judgeRecord'
 import type { ActivityPlan } from '#server/services/planning/activityPlan'
-import type { CheckedStanding } from './readStandings'
 import type { StudentRecord } from './records'
+
+/** Where one student stands in one activity, without what they wrote. */
+export interface KeptStanding {
+  readonly standing: Standing
+  readonly ownStanding: Standing // as the student knows it: a held mark is not theirs to know
+  readonly hasLetter: boolean // something was returned, whatever has become of the mark since
+  readonly shown: number // contributions
+  readonly drafts: number
+}
+/** The same with each expectation checked. */
+export type CheckedStanding = KeptStanding & Judged
 
 /** What an activity asks for, as its plan says. */
 export function askedBy(plan: ActivityPlan): AskedFor {

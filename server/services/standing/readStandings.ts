@@ -1,23 +1,10 @@
 import { and, inArray, sql } from 'drizzle-orm'
-import type { Judged } from '#core/standing/judgeRecord'
-import type { Standing } from '#core/standing/standing'
 import type { Db } from '#server/database/client'
 import { standings } from '#server/database/schema'
 import type { ActivityPlan } from '#server/services/planning/activityPlan'
 import type { Participant } from '#server/services/people/students'
-import { judgeWork } from './judgeWork'
+import { judgeWork, type CheckedStanding, type KeptStanding } from './judgeWork'
 import { loadRecords } from './records'
-
-/** Where one student stands in one activity, without what they wrote. */
-export interface KeptStanding {
-  readonly standing: Standing
-  readonly ownStanding: Standing // as the student knows it: a held mark is not theirs to know
-  readonly hasLetter: boolean // something was returned, whatever has become of the mark since
-  readonly shown: number // contributions
-  readonly drafts: number
-}
-/** The same with each expectation checked. */
-export type CheckedStanding = KeptStanding & Judged
 
 /** By activity and then enrolment. */
 type OfAll<Kept> = ReadonlyMap<string, ReadonlyMap<string, Kept>>

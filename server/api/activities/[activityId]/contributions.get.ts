@@ -1,6 +1,6 @@
 import { requireActivity } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { readThread } from '#server/services/contributing/readThread'
+import { readThread } from '#server/services/screens/readThread'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 export default route(contributingEndpoints.readThread, async ({ event, db, params, query, now }) =>

@@ -1,6 +1,6 @@
 import { requireManager, requirePlanner } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { copyActivity } from '#server/services/planning/changing/copyActivity'
+import { copyActivity } from '#server/services/composing/copyActivity'
 import * as planningEndpoints from '#shared/planning/endpoints'
 
 export default route(planningEndpoints.copyActivity, async ({ event, db, params, body, now }) =>

@@ -1,6 +1,6 @@
 import { requireActivity } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { findInTalk } from '#server/services/contributing/readThread'
+import { findInTalk } from '#server/services/contributing/shapedThread'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 export default route(contributingEndpoints.findInThread, async ({ event, db, params, query, now }) =>

@@ -1,6 +1,6 @@
 import { requireActivity } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { activityView } from '#server/services/planning/activityView'
+import { activityView } from '#server/services/screens/activityView'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 export default route(contributingEndpoints.readActivity, async ({ event, db, params, now }) =>

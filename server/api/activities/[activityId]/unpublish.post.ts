@@ -1,6 +1,6 @@
 import { requirePlanner } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { unpublishActivity } from '#server/services/planning/publish'
+import { unpublishActivity } from '#server/services/composing/publish'
 import * as planningEndpoints from '#shared/planning/endpoints'
 
 export default route(planningEndpoints.unpublishActivity, async ({ event, db, params, body, now }) =>

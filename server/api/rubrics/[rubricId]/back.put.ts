@@ -1,6 +1,6 @@
 import { requireRubricOwner } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { archiveRubric } from '#server/services/marking/rubrics'
+import { archiveRubric } from '#server/services/rubrics/rubrics'
 import * as markingEndpoints from '#shared/marking/endpoints'
 
 export default route(markingEndpoints.restoreRubric, async ({ event, db, params, now }) => {

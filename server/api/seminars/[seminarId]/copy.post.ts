@@ -1,6 +1,6 @@
 import { requireInstructor } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { copySeminar } from '#server/services/planning/copySeminar'
+import { copySeminar } from '#server/services/composing/copySeminar'
 import * as peopleEndpoints from '#shared/people/endpoints'
 
 export default route(peopleEndpoints.copySeminar, async ({ event, db, params, body, now }) =>

@@ -1,6 +1,6 @@
 import { requireMember } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { find } from '#server/services/planning/find'
+import { find } from '#server/services/screens/find'
 import * as planningEndpoints from '#shared/planning/endpoints'
 
 export default route(planningEndpoints.findInSeminar, async ({ event, db, params, query, now }) =>

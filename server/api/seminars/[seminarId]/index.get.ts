@@ -1,6 +1,6 @@
 import { requireMember } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { seminarShell } from '#server/services/people/seminarShell'
+import { seminarShell } from '#server/services/screens/seminarShell'
 import * as peopleEndpoints from '#shared/people/endpoints'
 
 export default route(peopleEndpoints.readSeminar, async ({ event, db, params, now }) =>

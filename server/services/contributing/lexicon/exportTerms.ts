@@ -7,7 +7,7 @@ import { nothingHere, type Actor, type ActivityRow } from '#server/access/semina
 import type { Db } from '#server/database/client'
 import { contributions } from '#server/database/schema'
 import type { Served } from '#server/http/sendFile'
-import { shapedThread } from '#server/services/contributing/readThread'
+import { shapedThread } from '#server/services/contributing/shapedThread'
 import type { WholeContribution } from '#shared/contributing/thread'
 
 type Term = WholeContribution & { readonly term: NonNullable<WholeContribution['term']> }

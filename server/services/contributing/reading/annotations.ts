@@ -14,11 +14,11 @@ import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar
 import type { Database, Db } from '#server/database/client'
 import { contributions } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { ownAddress } from '#server/services/messaging/mailServer'
+import { ownAddress } from '#server/mail/mailServer'
 import type { AnnotationsTake } from '#shared/contributing/reading'
 import { NoteDetail } from '#shared/contributing/reading'
 import type { WholeContribution } from '#shared/contributing/thread'
-import { shapedThread } from '../readThread'
+import { shapedThread } from '#server/services/contributing/shapedThread'
 import { postContribution } from '#server/services/contributing/writing/postContribution'
 import { currentVersion } from './library'
 

@@ -15,7 +15,7 @@ import {
 import { refusedField } from '#server/http/problem'
 import { announce } from '#server/services/contributing/announce'
 import { nextSeq } from '#server/services/contributing/numbering'
-import { renderDoc } from '#server/services/contributing/renderDoc'
+import { renderDoc } from '#server/richText/renderDoc'
 import { withIdempotency } from '#server/services/idempotency'
 import { groupsOf } from '#server/services/planning/audienceGroups'
 import { loadPeerReview, requireReview } from './peerReview'

@@ -9,7 +9,7 @@ import { contributions, pageComments, pageVersions, wikiPages } from '#server/da
 import { Problem, refusedField } from '#server/http/problem'
 import { announce } from '#server/services/contributing/announce'
 import { nextSeq } from '#server/services/contributing/numbering'
-import { renderDoc } from '#server/services/contributing/renderDoc'
+import { renderDoc } from '#server/richText/renderDoc'
 import { withIdempotency } from '#server/services/idempotency'
 import type { PageCommentWrite } from '#shared/contributing/wiki'
 import { requirePage, type PageRow } from './wikiAccess'

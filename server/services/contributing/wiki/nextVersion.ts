@@ -12,7 +12,7 @@ import { mergePages, type Choice, type Overlap } from '#core/contributing/wiki/m
 import { docOf, PageReader, sameTokens, wordsIn, type PageText } from '#core/contributing/wiki/pageText'
 import { linkedTitles } from '#core/contributing/wiki/wikiSettings'
 import { refusedField } from '#server/http/problem'
-import { countSources, renderDoc, type RenderedDoc } from '#server/services/contributing/renderDoc'
+import { countSources, renderDoc, type RenderedDoc } from '#server/richText/renderDoc'
 import { PageDoc } from '#shared/contributing/richDoc'
 import { picturesIn } from './picturesIn'
 

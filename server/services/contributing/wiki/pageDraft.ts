@@ -5,7 +5,7 @@ import type { Database } from '#server/database/client'
 import { contributions } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import { draftAt } from '#server/services/contributing/writing/draft'
-import { renderDoc } from '#server/services/contributing/renderDoc'
+import { renderDoc } from '#server/richText/renderDoc'
 import type { PageDraftWrite } from '#shared/contributing/wiki'
 import { requireMayWrite, requirePage } from './wikiAccess'
 

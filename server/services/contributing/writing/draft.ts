@@ -6,7 +6,7 @@ import { contributions, visits } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import type { AttachedFile, DraftView, DraftWrite } from '#shared/contributing/thread'
 import { attachFiles } from '#server/services/contributing/attach'
-import { renderDoc } from '#server/services/contributing/renderDoc'
+import { renderDoc } from '#server/richText/renderDoc'
 import { attachedFiles } from '#server/services/contributing/storedContributions'
 import { requireWriteTarget } from './writeTarget'
 

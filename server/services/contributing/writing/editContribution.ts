@@ -8,7 +8,7 @@ import { announce } from '#server/services/contributing/announce'
 import { withIdempotency } from '#server/services/idempotency'
 import type { EditWrite } from '#shared/contributing/thread'
 import { requireTerm } from '#server/services/contributing/lexicon/requireTerm'
-import { renderDoc } from '#server/services/contributing/renderDoc'
+import { renderDoc } from '#server/richText/renderDoc'
 import { type Contribution, requireOwn } from './requireOwn'
 import { columnsOf } from './postContribution'
 

@@ -7,7 +7,7 @@ import { citations, criterionMarks, enrolments, marks } from '#server/database/s
 import { loadRecords } from '#server/services/standing/records'
 import { participants } from '#server/services/planning/participants'
 import { loadPlan } from '#server/services/planning/activityPlan'
-import { loadRubric } from '#server/services/planning/loadRubrics'
+import { loadRubric } from '#server/services/rubrics/loadRubrics'
 import type { Distribution } from '#shared/marking/gradebook'
 
 const BINS = 10

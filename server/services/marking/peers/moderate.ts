@@ -8,15 +8,15 @@ import { activities, allocations, auditTrail, contributions, peerReviews } from 
 import { Problem, refusedField } from '#server/http/problem'
 import { announce } from '#server/services/contributing/announce'
 import { nextSeq } from '#server/services/contributing/numbering'
-import { renderDoc } from '#server/services/contributing/renderDoc'
+import { renderDoc } from '#server/richText/renderDoc'
 import {
   loadPeerReview,
   lockPeerReview,
   requireReview,
   type Allocation,
 } from '#server/services/contributing/review/peerReview'
-import { tell } from '#server/services/messaging/notices'
-import { loadRubric } from '#server/services/planning/loadRubrics'
+import { happened } from '#server/services/events'
+import { loadRubric } from '#server/services/rubrics/loadRubrics'
 import { withIdempotency } from '#server/services/idempotency'
 import { isRunning } from '#server/services/people/silence'
 import { doEach, mayBeTried } from '#server/services/dueWork'
@@ -126,18 +126,7 @@ async function notifyOfRelease(tx: Db, activity: ActivityActor['activity'], now:
     peerReview.settings.subject === 'teammates'
       ? peerReview.students.map(s => s.enrolmentId)
       : [...new Set(peerReview.entries.filter(e => !e.isSample).flatMap(e => e.ownerIds))]
-  await tell(
-    tx,
-    people,
-    {
-      kind: 'changed',
-      activityId: activity.id,
-      text: `What readers wrote to you in “${activity.title}” can be read now.`,
-      detail: '',
-    },
-    seminarId => `/seminars/${seminarId}/activities/${activity.id}`,
-    now,
-  )
+  await happened(tx, { kind: 'released', activity, enrolmentIds: people }, now)
 }
 
 /** Writes to reviewers who owe reviews. Each gets a notice of their own; none is told who else. */
@@ -153,16 +142,9 @@ export function remind(
       peerReview.allocations.filter(a => a.state !== 'in' && a.source !== 'practice').map(a => a.reviewerId),
     )
     const ids = write.enrolmentIds.filter(id => owing.has(id))
-    await tell(
+    await happened(
       tx,
-      ids,
-      {
-        kind: 'changed',
-        activityId: actor.activity.id,
-        text: `Reviews you owe in “${actor.activity.title}”`,
-        detail: write.words,
-      },
-      seminarId => `/seminars/${seminarId}/activities/${actor.activity.id}`,
+      { kind: 'reviewsOwed', activity: actor.activity, enrolmentIds: ids, words: write.words },
       now,
     )
     return { told: ids.length }

@@ -23,7 +23,7 @@ import {
 import { contentOf } from '#server/services/contributing/review/shapeReview'
 import { dealStanding } from '#server/services/contributing/review/standing'
 import { initialsOf } from '#server/services/people/nameView'
-import { loadRubric } from '#server/services/planning/loadRubrics'
+import { loadRubric } from '#server/services/rubrics/loadRubrics'
 import type { PeersView } from '#shared/marking/peers'
 
 /** A peer review as staff moderate it: who reviews whom, all that was handed in, and what is marked so far. */

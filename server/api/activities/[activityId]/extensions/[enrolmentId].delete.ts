@@ -1,6 +1,6 @@
 import { requirePlanner } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { setExtension } from '#server/services/planning/publish'
+import { setExtension } from '#server/services/composing/publish'
 import * as planningEndpoints from '#shared/planning/endpoints'
 
 export default route(planningEndpoints.removeExtension, async ({ event, db, params, now }) => {

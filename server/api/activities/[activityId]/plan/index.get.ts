@@ -1,6 +1,6 @@
 import { requirePlanner } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { composerView } from '#server/services/planning/composer'
+import { composerView } from '#server/services/composing/composer'
 import * as planningEndpoints from '#shared/planning/endpoints'
 
 export default route(planningEndpoints.readPlannedActivity, async ({ event, db, params, now }) =>

@@ -1,6 +1,6 @@
 import { requirePlanner } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { changeActivity } from '#server/services/planning/changing/changeActivity'
+import { changeActivity } from '#server/services/composing/changeActivity'
 import * as planningEndpoints from '#shared/planning/endpoints'
 
 export default route(planningEndpoints.changePlannedActivity, async ({ event, db, params, body, now }) =>

@@ -1,6 +1,6 @@
 import { requireManager } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { orderActivity } from '#server/services/planning/changing/moveActivity'
+import { orderActivity } from '#server/services/composing/moveActivity'
 import * as planningEndpoints from '#shared/planning/endpoints'
 
 export default route(planningEndpoints.orderTermPlan, async ({ event, db, params, body }) =>

@@ -3,7 +3,7 @@ import type { ActivityRow, ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
-import { composerView } from '#server/services/planning/composer'
+import { composerView } from '#server/services/composing/composer'
 
 /** Takes the activity's row for this change; refuses when it is locked or has moved on since it was seen. */
 export async function requireCurrent(

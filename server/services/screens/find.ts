@@ -3,9 +3,9 @@ import { isMeantFor, isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, contributions, enrolments, wikiPages } from '#server/database/schema'
 import { readablePages } from '#server/services/contributing/wiki/findPages'
-import { shapedThread } from '#server/services/contributing/readThread'
+import { shapedThread } from '#server/services/contributing/shapedThread'
 import type { Found } from '#shared/planning/find'
-import { takesPartIn } from './jointActivities'
+import { takesPartIn } from '#server/services/planning/jointActivities'
 
 const MOST = 8 // of each sort
 const MOST_HITS = 60 // contributions looked at before their reader's view is asked

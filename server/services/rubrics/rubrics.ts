@@ -21,7 +21,7 @@ import {
   rubricVersions,
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { loadRubric } from '#server/services/planning/loadRubrics'
+import { loadRubric } from '#server/services/rubrics/loadRubrics'
 import { withIdempotency } from '#server/services/idempotency'
 import type { RubricBody } from '#shared/marking/rubric'
 import type { RubricView } from '#shared/contributing/activity'

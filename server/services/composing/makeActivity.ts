@@ -3,7 +3,7 @@ import { nothingHere, type Actor, type ActivityRow } from '#server/access/semina
 import type { Database } from '#server/database/client'
 import { activities } from '#server/database/schema'
 import type { ActivityBody } from '#shared/planning/composer'
-import { loadBody } from '#server/services/planning/composer'
+import { loadBody } from '#server/services/composing/composer'
 import { usualBody } from './usualBody'
 import { inWeek, withNewIds } from './movedBody'
 import { unitOfWeek, insertActivity } from './insertActivity'

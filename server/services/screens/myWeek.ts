@@ -8,10 +8,11 @@ import { activities, categories, contributions, enrolments } from '#server/datab
 import { openClosing } from '#server/services/closing/ownClosing'
 import { ownLetters } from '#server/services/marking/letters'
 import type { MyWeek } from '#shared/planning/myWeek'
-import { loadPlans, type ActivityPlan } from './activityPlan'
+import { loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
 import { closesFor, dueAtOf } from '#core/planning/dueTimes'
-import { takesPartIn } from './jointActivities'
-import { readChecked, type CheckedStanding } from '#server/services/standing/readStandings'
+import { takesPartIn } from '#server/services/planning/jointActivities'
+import { readChecked } from '#server/services/standing/readStandings'
+import type { CheckedStanding } from '#server/services/standing/judgeWork'
 
 type Item = MyWeek['due'][number]
 

@@ -2,7 +2,7 @@ import { and, eq, notInArray } from 'drizzle-orm'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { expectations, jointSeminars, phases, prompts } from '#server/database/schema'
-import { renderDoc } from '#server/services/contributing/renderDoc'
+import { renderDoc } from '#server/richText/renderDoc'
 import type { ActivityBody } from '#shared/planning/composer'
 import { toPhases } from './requireSound'
 

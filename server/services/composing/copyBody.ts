@@ -4,10 +4,10 @@ import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { categories, gradingScales, outcomes, rubrics, rubricVersions } from '#server/database/schema'
 import { copyStoredFile } from '#server/services/files/storedBytes'
-import { draftOf, writeCriteria } from '#server/services/marking/rubrics'
+import { draftOf, writeCriteria } from '#server/services/rubrics/rubrics'
 import type { ActivityBody } from '#shared/planning/composer'
 import { copyText } from '#server/services/contributing/reading/library'
-import { loadRubric } from '#server/services/planning/loadRubrics'
+import { loadRubric } from '#server/services/rubrics/loadRubrics'
 import { filesIn } from './requireOwnParts'
 
 /**

@@ -16,10 +16,10 @@ import { withIdempotency } from '#server/services/idempotency'
 import { doEach, mayBeTried } from '#server/services/dueWork'
 import { isRunning } from '#server/services/people/silence'
 import type { ActivityBody } from '#shared/planning/composer'
-import { requireCurrent } from './changing/requireCurrent'
-import { requireSound } from './changing/requireSound'
+import { requireCurrent } from './requireCurrent'
+import { requireSound } from './requireSound'
 import { loadBody } from './composer'
-import { notifyOfPublishing } from './notifyStudents'
+import { happened } from '#server/services/events'
 
 /** Publishes at once, or at a time to come: then it opens by itself. What opens now begins now, with the due times it has. */
 export function publishActivity(
@@ -73,7 +73,8 @@ export function publishActivity(
       subjectId: row.id,
       detail: { told: write.tell },
     })
-    if (!later && write.tell) await notifyOfPublishing(tx, actor.seminar, after!, now)
+    if (!later && write.tell)
+      await happened(tx, { kind: 'published', activity: after!, seminar: actor.seminar }, now)
     return { version: after!.version, state: after!.state }
   })
 }
@@ -136,7 +137,8 @@ export async function publishDue(db: Database, now: Date): Promise<number> {
       .set({ state: 'published', publishedAt: now, version: found.activity.version + 1 })
       .where(eq(activities.id, id))
       .returning()
-    if (found.activity.tellOnPublish) await notifyOfPublishing(tx, found.seminar, after!, now)
+    if (found.activity.tellOnPublish)
+      await happened(tx, { kind: 'published', activity: after!, seminar: found.seminar }, now)
     return 1
   })
 }

@@ -3,7 +3,7 @@ import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, marks, outcomes, rubricCriteria, rubrics, rubricVersions } from '#server/database/schema'
-import { loadRubrics } from '#server/services/planning/loadRubrics'
+import { loadRubrics } from '#server/services/rubrics/loadRubrics'
 import type { LibraryView } from '#shared/marking/rubric'
 import { draftOf } from './rubrics'
 

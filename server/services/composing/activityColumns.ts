@@ -1,7 +1,7 @@
 import { talkOf } from '#core/contributing/talkSettings'
 import { plainText } from '#core/contributing/richText'
 import type { ActivityRow } from '#server/access/seminar'
-import { renderDoc } from '#server/services/contributing/renderDoc'
+import { renderDoc } from '#server/richText/renderDoc'
 import type { ActivityBody } from '#shared/planning/composer'
 
 export function columnsOf(body: ActivityBody, before: Pick<ActivityRow, 'summary' | 'brief'> | null) {

@@ -17,11 +17,11 @@ import {
 import { Problem, refusedField } from '#server/http/problem'
 import { namesOf } from '#server/services/people/nameView'
 import type { ActivityBody } from '#shared/planning/composer'
-import { copyBody, copyRubric } from './changing/copyBody'
+import { copyBody, copyRubric } from './copyBody'
 import { loadBody } from './composer'
-import { insertActivity } from './changing/insertActivity'
-import { requireSound } from './changing/requireSound'
-import { atTimes, withNewIds } from './changing/movedBody'
+import { insertActivity } from './insertActivity'
+import { requireSound } from './requireSound'
+import { atTimes, withNewIds } from './movedBody'
 
 interface CopyTo {
   readonly id: string

@@ -6,8 +6,8 @@ import { activities, auditTrail, contributions, marks } from '#server/database/s
 import { storePoints } from '#server/services/marking/storePoints'
 import { withIdempotency } from '#server/services/idempotency'
 import type { ActivityBody, ActivityPatch } from '#shared/planning/composer'
-import { composerView, loadBody } from '#server/services/planning/composer'
-import { notifyOfChange } from '#server/services/planning/notifyStudents'
+import { composerView, loadBody } from '#server/services/composing/composer'
+import { happened } from '#server/services/events'
 import { requireSound } from './requireSound'
 import { requireOwnParts } from './requireOwnParts'
 import { requireKindKept, requirePagesKept, requireTextKept } from './requireWrittenKept'
@@ -63,7 +63,11 @@ export function changeActivity(db: Database, actor: ActivityActor, write: Activi
       detail: { fields, title: body.title },
     })
     if (write.tell && after!.state === 'published')
-      await notifyOfChange(tx, { ...actor, activity: after! }, old, body, now)
+      await happened(
+        tx,
+        { kind: 'planChanged', activity: after!, seminar: actor.seminar, before: old, after: body },
+        now,
+      )
     return composerView(tx, { ...actor, activity: after! }, now)
   })
 }

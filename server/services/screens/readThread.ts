@@ -1,20 +1,18 @@
-import { and, eq, inArray, ne, sql } from 'drizzle-orm'
+import { and, eq, ne } from 'drizzle-orm'
+import { talkOf } from '#core/contributing/talkSettings'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { contributions, visits } from '#server/database/schema'
-import type { ContributionView, ThreadView } from '#shared/contributing/thread'
+import { contributions } from '#server/database/schema'
+import { discussionGroupOf } from '#server/services/contributing/discussionGroups'
+import { firstNotes } from '#server/services/contributing/reading/firstNotes'
+import { writesByPage } from '#server/services/contributing/shapeForReader'
+import { shapedThread, textsOf } from '#server/services/contributing/shapedThread'
+import { attachedFiles } from '#server/services/contributing/storedContributions'
+import { draftView } from '#server/services/contributing/writing/draft'
 import { loadPlan } from '#server/services/planning/activityPlan'
-import { talkOf } from '#core/contributing/talkSettings'
-import { aliasesOf } from './aliases'
-import { discussionGroupOf, discussionGroupsOf } from './discussionGroups'
-import { draftView } from './writing/draft'
-import { handInDue } from './review/handIn'
 import { participants } from '#server/services/planning/participants'
-import { firstNotes } from './reading/firstNotes'
-import { shapeForReader, writesByPage } from './shapeForReader'
-import { attachedFiles, storedContributions } from './storedContributions'
-import { readableOf } from './readable'
 import { readOwn } from '#server/services/standing/readStandings'
+import type { ContributionView, ThreadView } from '#shared/contributing/thread'
 
 /** From so many contributions on, words are sent when they are about to be read, and with the answer only the first. */
 const LONG = 400
@@ -113,92 +111,6 @@ export async function readThread(
       .filter(s => !heard.has(s.enrolmentId) && s.enrolmentId !== enrolment.id)
       .map(s => s.givenName)
   }
-}
-
-/** What a reader gets of an activity's contributions: what feeds, exports and finding are made of, too. */
-export async function shapedThread(
-  db: Db,
-  { activity, enrolment }: Pick<ActivityActor, 'activity' | 'enrolment'>,
-  now: Date,
-  bodies = true,
-) {
-  const [rows, [visit], files] = await Promise.all([
-    storedContributions(db, activity.id, enrolment.id, { bodies }),
-    db
-      .select()
-      .from(visits)
-      .where(and(eq(visits.activityId, activity.id), eq(visits.enrolmentId, enrolment.id))),
-    attachedFiles(db, { activityId: activity.id }),
-  ])
-  const [aliases, discussionGroups] = await Promise.all([
-    aliasesOf(db, activity, rows),
-    discussionGroupsOf(db, activity),
-  ])
-  const shaped = shapeForReader(
-    rows,
-    { activity, enrolment, seenSeq: visit?.seenSeq ?? null, now },
-    {
-      aliases,
-      discussionGroups,
-      files,
-      handInUntil: activity.kind === 'review' ? await handInDue(db, { activity, enrolment }) : null,
-    },
-  )
-  return {
-    ...shaped,
-    discussionGroups,
-    heard: new Set(rows.filter(r => r.state === 'shown').map(r => r.authorId)),
-    isStaff: enrolment.role === 'instructor' || enrolment.role === 'assistant',
-  }
-}
-
-/** The words of some contributions, to somebody who may read them: the same decision as for the thread. */
-export async function readTexts(
-  db: Db,
-  actor: ActivityActor,
-  ids: readonly string[],
-  now: Date,
-): Promise<{ texts: Array<{ id: string; html: string }> }> {
-  const { views } = await readableOf(db, actor, ids, now)
-  return {
-    texts: await textsOf(
-      db,
-      views.flatMap(v => (v.view === 'whole' ? [v.id] : [])),
-    ),
-  }
-}
-
-/** Contributions that hold the words, among those the reader gets anyway. */
-export async function findInTalk(
-  db: Db,
-  actor: ActivityActor,
-  words: string,
-  now: Date,
-): Promise<{ ids: string[] }> {
-  const { contributions: views } = await shapedThread(db, actor, now, false)
-  const readable = new Set(views.flatMap(v => (v.view === 'whole' && !v.withdrawn ? [v.id] : [])))
-  const query = sql`websearch_to_tsquery('english', ${words})`
-  const hits = await db
-    .select({ id: contributions.id })
-    .from(contributions)
-    .where(
-      and(
-        eq(contributions.activityId, actor.activity.id),
-        ne(contributions.state, 'draft'),
-        sql`(to_tsvector('english', ${contributions.text}) @@ ${query} or ${contributions.text} ilike ${`%${words.replace(/[\\%_]/g, '\\$&')}%`})`,
-      ),
-    )
-    .orderBy(contributions.seq)
-  return { ids: hits.map(h => h.id).filter(id => readable.has(id)) }
-}
-
-async function textsOf(db: Db, ids: readonly string[]): Promise<Array<{ id: string; html: string }>> {
-  return ids.length === 0
-    ? []
-    : db
-        .select({ id: contributions.id, html: contributions.html })
-        .from(contributions)
-        .where(inArray(contributions.id, [...ids]))
 }
 
 async function withFirstTexts(db: Db, views: readonly ContributionView[]): Promise<ContributionView[]> {

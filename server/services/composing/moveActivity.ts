@@ -7,8 +7,8 @@ import { withIdempotency } from '#server/services/idempotency'
 import type { ActivityBody } from '#shared/planning/composer'
 import { requireCurrent } from './requireCurrent'
 import { requireSound, toPhases } from './requireSound'
-import { loadBody } from '#server/services/planning/composer'
-import { notifyOfChange } from '#server/services/planning/notifyStudents'
+import { loadBody } from '#server/services/composing/composer'
+import { happened } from '#server/services/events'
 
 interface Write {
   readonly key: string
@@ -57,7 +57,11 @@ export function moveActivity(db: Database, actor: ActivityActor, write: Write, n
       },
     })
     if (write.tell && after!.state === 'published')
-      await notifyOfChange(tx, { ...actor, activity: after! }, old, body, now)
+      await happened(
+        tx,
+        { kind: 'planChanged', activity: after!, seminar: actor.seminar, before: old, after: body },
+        now,
+      )
     return { version: after!.version, state: after!.state }
   })
 }

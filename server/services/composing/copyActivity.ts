@@ -4,7 +4,7 @@ import { type Actor, type ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import type { ActivityBody } from '#shared/planning/composer'
 import { copyBody } from './copyBody'
-import { loadBody } from '#server/services/planning/composer'
+import { loadBody } from '#server/services/composing/composer'
 import { inWeek, atTimes, withNewIds } from './movedBody'
 import { unitOfWeek, insertActivity } from './insertActivity'
 

@@ -1,0 +1,55 @@
+import { talkOf } from '#core/contributing/talkSettings'
+import type { Actor, ActivityRow } from '#server/access/seminar'
+import type { Db } from '#server/database/client'
+import { Problem, refusedField } from '#server/http/problem'
+import { DOCX, mayBeDocx } from '#server/services/files/docxText'
+import { typeOf } from '#server/services/files/fileType'
+import { bytesOf, storeFile } from '#server/services/files/files'
+import { readAttachment } from '#server/services/files/inThread'
+import type { FileView, FileWrite } from '#shared/files/file'
+import { requireTaken } from './attach'
+import { readText } from './reading/inThread'
+
+/** Keeps a file that is to come with a contribution, if this activity takes its like. A document is kept with its text beside it. */
+export async function keepAttachment(
+  db: Db,
+  actor: Actor & { readonly activity: ActivityRow },
+  write: FileWrite,
+  begunAt: Date,
+  now: Date,
+): Promise<FileView> {
+  const bytes = bytesOf(write)
+  const known = typeOf(bytes, write.name)
+  const isDocument = known === null && mayBeDocx(bytes)
+  if (known === null && !isDocument)
+    throw refusedField(
+      'file',
+      'type',
+      'Pictures, PDF, documents (DOCX) and recordings can be added; by its content this file is none of them, whatever it is called.',
+    )
+  requireTaken(actor.activity, { type: known ?? DOCX, size: bytes.length })
+  const type = known ?? DOCX
+  const isReview = actor.activity.kind === 'review'
+  const isUnnamed = isReview || talkOf(actor.activity.settings).namesHidden
+  const needsReading = isDocument || isUnnamed
+  const read = needsReading ? await readAttachment(bytes, type, isUnnamed) : { bytes, textHtml: null }
+  return storeFile(db, actor, write, {
+    textHtml: read.textHtml,
+    bytes: Buffer.from(read.bytes),
+    paperWords: isReview && type === 'application/pdf' ? await wordsOfPaper(bytes, write.name) : null,
+    withoutMetadata: isUnnamed,
+    type,
+    begunAt,
+    madeAt: now,
+  })
+}
+
+/** Empty for a paper whose words cannot be read: its pages are pictures, or too many. */
+async function wordsOfPaper(bytes: Buffer, name: string): Promise<string> {
+  try {
+    return (await readText(bytes, name, null)).words
+  } catch (error) {
+    if (error instanceof Problem) return ''
+    throw error
+  }
+}
