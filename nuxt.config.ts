@@ -8,6 +8,7 @@ interface Chunk {
   readonly imports?: readonly string[]
 }
 /** Files that run in a thread of their own (`new URL('./….ts', import.meta.url)`) become files of their own beside the server's. */
+const threadFiles = new Set<string>() // found while the server is built
 const threads = {
   name: 'threads',
   transform(
@@ -20,7 +21,9 @@ const threads = {
       /new URL\('\.\/(\w+Thread)\.ts', import\.meta\.url\)/g,
       (_, name: string) => {
         const fileName = `threads/${name}.mjs`
-        this.emitFile({ type: 'chunk', id: `${id.slice(0, id.lastIndexOf('/'))}/${name}.ts`, fileName })
+        const file = `${id.slice(0, id.lastIndexOf('/'))}/${name}.ts`
+        threadFiles.add(file)
+        this.emitFile({ type: 'chunk', id: file, fileName })
         return `new URL('./${fileName}', import.meta.url)`
       },
     )
@@ -43,7 +46,7 @@ interface Modules {
     id: string,
   ) => { readonly importers: readonly string[]; readonly dynamicImporters: readonly string[] } | null
 }
-const isThread = (id: string) => /Thread\.ts$/.test(id) && !/\binThread\.ts$/.test(id)
+const isThread = (id: string) => threadFiles.has(id)
 /** What threads share with the server stands apart from it. */
 const chunkOf = (id: string, { getModuleInfo }: Modules) => {
   if (/[\\/]nitropack[\\/]/.test(id)) return 'nitro'

@@ -54,6 +54,18 @@ describe('lint', () => {
       'no-restricted-imports',
     ],
     [
+      'an area that uses a later one',
+      'server/services/planning/one.ts',
+      "export { storePoints } from '#server/services/marking'\n",
+      'no-restricted-imports',
+    ],
+    [
+      'an area that goes round another’s door',
+      'server/services/marking/one.ts',
+      "export { loadPlan } from '#server/services/planning/activityPlan'\n",
+      'no-restricted-imports',
+    ],
+    [
       'an autosave that knows a framework',
       'app/autosave/one.ts',
       "export { ref } from 'vue'\n",

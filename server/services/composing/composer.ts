@@ -27,16 +27,13 @@ import {
   sections,
   units,
 } from '#server/database/schema'
-import { countedStudents } from '#server/services/people/students'
-import { participants } from '#server/services/planning/participants'
-import { settableTexts } from '#server/services/contributing/reading/library'
+import { countedStudents } from '#server/services/people'
+import { loadPlan, loadPlans, otherSeminars, participants } from '#server/services/planning'
+import { settableTexts } from '#server/services/contributing'
 import type { TalkBody } from '#shared/contributing/activity'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
-import { loadPlan, loadPlans } from '#server/services/planning/activityPlan'
-import { loadRubrics } from '#server/services/rubrics/loadRubrics'
-import { otherSeminars } from '#server/services/planning/jointActivities'
-import { countStandings } from '#server/services/standing/standingCounts'
-import { readStandings, standingsIn } from '#server/services/standing/readStandings'
+import { loadRubrics } from '#server/services/rubrics'
+import { countStandings, readStandings, standingsIn } from '#server/services/standing'
 
 /** An activity as its instructor sets it, with all that can be chosen for it. */
 export async function composerView(db: Db, actor: ActivityActor, now: Date): Promise<ComposerView> {

@@ -15,7 +15,7 @@ import {
   units,
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { namesOf } from '#server/services/people/nameView'
+import { namesOf } from '#server/services/people'
 import type { ActivityBody } from '#shared/planning/composer'
 import { copyBody, copyRubric } from './copyBody'
 import { loadBody } from './composer'

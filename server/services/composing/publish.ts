@@ -14,7 +14,7 @@ import {
 import { Problem, refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
 import { doEach, mayBeTried } from '#server/services/dueWork'
-import { isRunning } from '#server/services/people/silence'
+import { isRunning } from '#server/services/people'
 import type { ActivityBody } from '#shared/planning/composer'
 import { requireCurrent } from './requireCurrent'
 import { requireSound } from './requireSound'

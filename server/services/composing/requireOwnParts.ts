@@ -17,7 +17,7 @@ import {
 } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import type { ActivityBody } from '#shared/planning/composer'
-import { otherSeminars } from '#server/services/planning/jointActivities'
+import { otherSeminars } from '#server/services/planning'
 
 /** Everything named must be this seminar's own. */
 export async function requireOwnParts(

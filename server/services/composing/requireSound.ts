@@ -2,7 +2,7 @@ import { KINDS } from '#core/contributing/kinds'
 import { isWorkingPhase, scheduleFaults, type Phase } from '#core/planning/schedule'
 import { refusedField } from '#server/http/problem'
 import type { ActivityBody } from '#shared/planning/composer'
-import { scheduleSentence } from '#server/services/planning/scheduleWords'
+import { scheduleSentence } from '#server/services/planning'
 
 export function requireSound(body: Pick<ActivityBody, 'opensAt' | 'phases' | 'rules' | 'kind'>): void {
   const schedule = { opensAt: new Date(body.opensAt), phases: toPhases(body.phases) }

@@ -3,7 +3,7 @@ import { talkOf } from '#core/contributing/talkSettings'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { enrolments, groupMembers, groups, sections } from '#server/database/schema'
-import { seminarsOf } from '#server/services/planning/jointActivities'
+import { seminarsOf } from '#server/services/planning'
 
 /** Who talks with whom where each section, or each group, talks by itself. */
 export interface DiscussionGroups {

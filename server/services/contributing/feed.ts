@@ -6,7 +6,7 @@ import { mayKnowOf, type Actor, type ActivityActor } from '#server/access/semina
 import { newSecret } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
 import { activities, enrolments, feeds, seminars } from '#server/database/schema'
-import { storedFile, type StoredFile } from '#server/services/files/storedBytes'
+import { type StoredFile, storedFile } from '#server/services/files'
 import { ownAddress } from '#server/mail/mailServer'
 import type { FeedView } from '#shared/contributing/talkExport'
 import { shapedThread } from './shapedThread'

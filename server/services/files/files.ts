@@ -5,7 +5,7 @@ import type { Db } from '#server/database/client'
 import { files } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import type { FileView, FileWrite } from '#shared/files/file'
-import { typeOf } from './fileType'
+import { typeOf } from '#server/documents/fileType'
 import { readAttachment } from './inThread'
 import { wholeBytes, type StoredFile } from './storedBytes'
 

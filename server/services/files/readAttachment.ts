@@ -1,5 +1,5 @@
 import { refusedField } from '#server/http/problem'
-import { DOCX, docxText, NotADocument } from './docxText'
+import { DOCX, docxText, NotADocument } from '#server/documents/docxText'
 import { stripMetadata } from './stripMetadata'
 
 export interface ReadAttachment {

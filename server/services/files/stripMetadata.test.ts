@@ -1,7 +1,7 @@
 import { PDFDocument, PDFHexString, PDFName } from '@cantoo/pdf-lib'
 import { strToU8, unzipSync, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
-import { docxText, DOCX } from './docxText'
+import { docxText, DOCX } from '#server/documents/docxText'
 import { stripMetadata } from './stripMetadata'
 
 const NAME = 'Solongo Gantulga'

@@ -2,8 +2,8 @@ import { PDFDict, PDFDocument, PDFName, PDFRawStream, PDFRef } from '@cantoo/pdf
 import { zipSync } from 'fflate'
 import { DomUtils, parseDocument } from 'htmlparser2'
 import { refusedField } from '#server/http/problem'
-import { DOCX, unpackDocx } from './docxText'
-import { typeOf } from './fileType'
+import { DOCX, unpackDocx } from '#server/documents/docxText'
+import { typeOf } from '#server/documents/fileType'
 import { stripGif } from './stripGif'
 import { stripMp3, stripMp4, stripOgg, stripWav, stripWebm } from './stripRecording'
 

@@ -25,7 +25,7 @@ import {
   signInSteps,
 } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
-import { forgetInAccessLog } from '#server/services/people/accessLog'
+import { forgetInAccessLog } from '#server/services/people'
 import type { ErasePreview, EraseWrite } from '#shared/keeping/archive'
 import { findGivenAlone, takeNameOut } from './namedTexts'
 

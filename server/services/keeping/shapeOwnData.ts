@@ -1,6 +1,6 @@
 import type { Seminar } from '#server/access/seminar'
 import type { enrolments, persons } from '#server/database/schema'
-import { namesOf } from '#server/services/people/nameView'
+import { namesOf } from '#server/services/people'
 import type { OwnRows } from './gatherOwnData'
 
 export interface Owner {

@@ -17,7 +17,7 @@ import {
   markFiles,
   marks,
 } from '#server/database/schema'
-import { loadRubrics } from '#server/services/rubrics/loadRubrics'
+import { loadRubrics } from '#server/services/rubrics'
 import type { RubricView } from '#shared/contributing/activity'
 import type { MarkView } from '#shared/marking/desk'
 

@@ -5,8 +5,8 @@ import { safeCell } from '#core/marking/results/safeCell'
 import type { Actor, Seminar } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, marks, outcomes, rubricCriteria, sections } from '#server/database/schema'
-import { countedStudents } from '#server/services/people/students'
-import { takesPartIn } from '#server/services/planning/jointActivities'
+import { countedStudents } from '#server/services/people'
+import { takesPartIn } from '#server/services/planning'
 import type { OutcomesQuery, OutcomesView } from '#shared/marking/outcomes'
 
 const USUAL_THRESHOLD = 60 // percent, where the seminar has no pass mark

@@ -14,21 +14,17 @@ import {
   rubricVersions,
   type StoredNote,
 } from '#server/database/schema'
-import { loadRecords } from '#server/services/standing/records'
-import { participants } from '#server/services/planning/participants'
-import { practiceStudents, type Student } from '#server/services/people/students'
+import { judge, loadRecords } from '#server/services/standing'
+import { type ActivityPlan, loadPlan, participants } from '#server/services/planning'
+import { type Student, practiceStudents } from '#server/services/people'
 import type { Judged } from '#core/standing/judgeRecord'
-import { loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
 import { closesFor, dueAtOf } from '#core/planning/dueTimes'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordItem, RecordView } from '#shared/marking/desk'
-import { currentVersion } from '#server/services/contributing/reading/library'
-import { changesOf } from '#server/services/contributing/wiki/changesOf'
-import { attachedFiles } from '#server/services/contributing/storedContributions'
+import { attachedFiles, changesOf, currentVersion } from '#server/services/contributing'
 import { groupOf } from './groupCriteria'
 import { emptyMark, givenTo, loadMark, calculate, rubricOfMark } from './mark'
 import { secondOf } from './secondOf'
-import { judge } from '#server/services/standing/judgeWork'
 
 /** A student who is marked in the actor's seminar, or in one that takes part in the activity. */
 export async function requireStudent(

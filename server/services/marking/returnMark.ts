@@ -5,7 +5,7 @@ import { activities, enrolments, marks, persons, seminars } from '#server/databa
 import { Problem } from '#server/http/problem'
 import { happened } from '#server/services/events'
 import { withIdempotency } from '#server/services/idempotency'
-import { isRunning, isSpeaking } from '#server/services/people/silence'
+import { isRunning, isSpeaking } from '#server/services/people'
 import { doEach, mayBeTried } from '#server/services/dueWork'
 import type { MarkView } from '#shared/marking/desk'
 import { loadMark, TAKE_BACK_MINUTES } from './mark'

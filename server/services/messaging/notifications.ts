@@ -1,7 +1,6 @@
 import type { Db } from '#server/database/client'
 import type { Event } from '#server/services/events'
-import { loadPlan } from '#server/services/planning/activityPlan'
-import { participants } from '#server/services/planning/participants'
+import { loadPlan, participants } from '#server/services/planning'
 import { tell, type NewNotice } from './notices'
 import { changedWords, publishedWords } from './planWords'
 

@@ -1,8 +1,7 @@
 import { localTime } from '#core/planning/localTime'
 import { closesAt, isWorkingPhase } from '#core/planning/schedule'
 import type { Event } from '#server/services/events'
-import type { ActivityPlan } from '#server/services/planning/activityPlan'
-import { phaseWord } from '#server/services/planning/scheduleWords'
+import { type ActivityPlan, phaseWord } from '#server/services/planning'
 import type { ComposerView } from '#shared/planning/composer'
 
 interface Words {

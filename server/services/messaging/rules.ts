@@ -13,14 +13,12 @@ import {
   seminars,
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { countedStudents, type Student } from '#server/services/people/students'
-import { loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
+import { type Student, countedStudents, isRunning } from '#server/services/people'
+import { type ActivityPlan, loadPlans, takesPartIn } from '#server/services/planning'
 import { firstDueOf } from '#core/planning/dueTimes'
-import { takesPartIn } from '#server/services/planning/jointActivities'
 import { doEach, mayBeTried } from '#server/services/dueWork'
-import { isRunning } from '#server/services/people/silence'
 import type { RuleList, RuleWrite } from '#shared/messaging/messages'
-import { loadWork, missingOf, type Work } from '#server/services/standing/missingWork'
+import { type Work, loadWork, missingOf } from '#server/services/standing'
 import { insertThreads, particulars } from './writeTo'
 
 type Rule = typeof messageRules.$inferSelect

@@ -13,7 +13,7 @@ import {
   prompts,
   seminars,
 } from '#server/database/schema'
-import type { Participant } from '#server/services/people/students'
+import type { Participant } from '#server/services/people'
 import { isMeant } from '#core/planning/audience'
 import { weeksOfPhase } from '#core/planning/loadByWeek'
 import { weeksOf } from '#core/planning/week'

@@ -4,9 +4,8 @@ import type { Person } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
 import { enrolments, gradingScales, seminars } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
-import { namesOf } from '#server/services/people/nameView'
-import { sortedBreaks } from '#server/services/people/seminars'
-import { addStarterRubrics } from '#server/services/rubrics/starterRubrics'
+import { namesOf, sortedBreaks } from '#server/services/people'
+import { addStarterRubrics } from '#server/services/rubrics'
 import type { SeminarWrite } from '#shared/people/settings'
 
 /** Who may found a seminar: who owns the installation, and who instructs somewhere already. */

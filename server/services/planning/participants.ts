@@ -1,6 +1,6 @@
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { countedStudents, type Student } from '#server/services/people/students'
+import { type Student, countedStudents } from '#server/services/people'
 import { seminarsOf } from './jointActivities'
 
 /** Students of all seminars that take part in an activity; whom it is meant for, its plan says. */

@@ -5,13 +5,12 @@ import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { categories, files, prompts, seminars } from '#server/database/schema'
-import { closingFor } from '#server/services/closing/ownClosing'
+import { closingFor } from '#server/services/closing'
 import type { ActivityView } from '#shared/contributing/activity'
-import { seminarsOf } from '#server/services/planning/jointActivities'
-import { loadRubric } from '#server/services/rubrics/loadRubrics'
-import { loadPlan } from '#server/services/planning/activityPlan'
+import { loadPlan, seminarsOf } from '#server/services/planning'
+import { loadRubric } from '#server/services/rubrics'
 import { closesFor, dueAtOf } from '#core/planning/dueTimes'
-import { readOwn } from '#server/services/standing/readStandings'
+import { readOwn } from '#server/services/standing'
 
 /** An activity for one reader, with their own due times and standing. */
 export async function activityView(

@@ -2,10 +2,9 @@ import { and, asc, desc, eq, inArray, isNotNull, isNull, ne, or, sql } from 'dri
 import { isMeantFor, isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, contributions, enrolments, wikiPages } from '#server/database/schema'
-import { readablePages } from '#server/services/contributing/wiki/findPages'
-import { shapedThread } from '#server/services/contributing/shapedThread'
+import { readablePages, shapedThread } from '#server/services/contributing'
 import type { Found } from '#shared/planning/find'
-import { takesPartIn } from '#server/services/planning/jointActivities'
+import { takesPartIn } from '#server/services/planning'
 
 const MOST = 8 // of each sort
 const MOST_HITS = 60 // contributions looked at before their reader's view is asked

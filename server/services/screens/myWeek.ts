@@ -5,14 +5,12 @@ import { localDay, weekOf, weeksOf, dayAfter } from '#core/planning/week'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, categories, contributions, enrolments } from '#server/database/schema'
-import { openClosing } from '#server/services/closing/ownClosing'
-import { ownLetters } from '#server/services/marking/letters'
+import { openClosing } from '#server/services/closing'
+import { ownLetters } from '#server/services/marking'
 import type { MyWeek } from '#shared/planning/myWeek'
-import { loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
+import { type ActivityPlan, loadPlans, takesPartIn } from '#server/services/planning'
 import { closesFor, dueAtOf } from '#core/planning/dueTimes'
-import { takesPartIn } from '#server/services/planning/jointActivities'
-import { readChecked } from '#server/services/standing/readStandings'
-import type { CheckedStanding } from '#server/services/standing/judgeWork'
+import { type CheckedStanding, readChecked } from '#server/services/standing'
 
 type Item = MyWeek['due'][number]
 

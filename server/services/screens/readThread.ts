@@ -3,15 +3,17 @@ import { talkOf } from '#core/contributing/talkSettings'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions } from '#server/database/schema'
-import { discussionGroupOf } from '#server/services/contributing/discussionGroups'
-import { firstNotes } from '#server/services/contributing/reading/firstNotes'
-import { writesByPage } from '#server/services/contributing/shapeForReader'
-import { shapedThread, textsOf } from '#server/services/contributing/shapedThread'
-import { attachedFiles } from '#server/services/contributing/storedContributions'
-import { draftView } from '#server/services/contributing/writing/draft'
-import { loadPlan } from '#server/services/planning/activityPlan'
-import { participants } from '#server/services/planning/participants'
-import { readOwn } from '#server/services/standing/readStandings'
+import {
+  attachedFiles,
+  discussionGroupOf,
+  draftView,
+  firstNotes,
+  shapedThread,
+  textsOf,
+  writesByPage,
+} from '#server/services/contributing'
+import { loadPlan, participants } from '#server/services/planning'
+import { readOwn } from '#server/services/standing'
 import type { ContributionView, ThreadView } from '#shared/contributing/thread'
 
 /** From so many contributions on, words are sent when they are about to be read, and with the answer only the first. */

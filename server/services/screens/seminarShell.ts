@@ -5,12 +5,11 @@ import { isMarked } from '#core/marking/showMark'
 import { isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, marks, messageThreads, notices } from '#server/database/schema'
-import { countedStudents } from '#server/services/people/students'
-import { isFresh, threadsOf } from '#server/services/messaging/messageThreads'
-import { loadPlans } from '#server/services/planning/activityPlan'
+import { countedStudents } from '#server/services/people'
+import { isFresh, threadsOf } from '#server/services/messaging'
+import { loadPlans, takesPartIn } from '#server/services/planning'
 import type { SeminarShell } from '#shared/people/seminar'
-import { takesPartIn } from '#server/services/planning/jointActivities'
-import { readStandings, standingsIn } from '#server/services/standing/readStandings'
+import { readStandings, standingsIn } from '#server/services/standing'
 
 /** The frame of every page of a seminar. */
 export async function seminarShell(db: Db, actor: Actor, now: Date): Promise<SeminarShell> {

@@ -8,15 +8,12 @@ import { checkActivity, checkPlan, type CheckedActivity } from '#core/planning/p
 import { isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, categories, units } from '#server/database/schema'
-import { countedStudents, type Student } from '#server/services/people/students'
-import { draftOf } from '#server/services/rubrics/rubrics'
+import { type Student, countedStudents } from '#server/services/people'
+import { draftOf, loadRubrics } from '#server/services/rubrics'
 import type { PlanActivity, TermPlan } from '#shared/planning/plan'
-import { loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
+import { type ActivityPlan, loadPlans, takesPartIn } from '#server/services/planning'
 import { closesFor } from '#core/planning/dueTimes'
-import { loadRubrics } from '#server/services/rubrics/loadRubrics'
-import { countStandings } from '#server/services/standing/standingCounts'
-import { takesPartIn } from '#server/services/planning/jointActivities'
-import { readStandings, standingsIn } from '#server/services/standing/readStandings'
+import { countStandings, readStandings, standingsIn } from '#server/services/standing'
 
 /** The term plan: everything for staff; for others what is published and meant for them, with their own standing and nobody's figures. */
 export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPlan> {

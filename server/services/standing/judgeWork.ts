@@ -1,7 +1,7 @@
 import { KINDS } from '#core/contributing/kinds'
 import type { Standing } from '#core/standing/standing'
 import { judgeRecord, type AskedFor, type Judged, type WorkDone } from '#core/standing/judgeRecord'
-import type { ActivityPlan } from '#server/services/planning/activityPlan'
+import type { ActivityPlan } from '#server/services/planning'
 import type { StudentRecord } from './records'
 
 /** Where one student stands in one activity, without what they wrote. */

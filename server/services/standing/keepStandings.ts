@@ -4,7 +4,7 @@ import { rowsOf, type Db } from '#server/database/client'
 import { activities, enrolments, jointSeminars, standingChanges, standings } from '#server/database/schema'
 import { logError } from '#server/log'
 import { doEach } from '#server/services/dueWork'
-import { loadPlans } from '#server/services/planning/activityPlan'
+import { loadPlans } from '#server/services/planning'
 import { askedBy, judgeWork } from './judgeWork'
 import { loadRecords } from './records'
 

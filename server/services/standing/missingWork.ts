@@ -3,10 +3,9 @@ import type { MissingWork } from '#core/messaging/draft'
 import { toGoWords } from '#core/planning/expectationWords'
 import type { Db } from '#server/database/client'
 import { activities, excuses } from '#server/database/schema'
-import type { Student } from '#server/services/people/students'
-import { loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
+import type { Student } from '#server/services/people'
+import { type ActivityPlan, loadPlans, takesPartIn } from '#server/services/planning'
 import { closesFor, dueAtOf } from '#core/planning/dueTimes'
-import { takesPartIn } from '#server/services/planning/jointActivities'
 import { readChecked, type CheckedStandings } from '#server/services/standing/readStandings'
 
 const SOON = 3 * 86_400_000 // what is due within this is asked about; what is not due for longer is not missing yet

@@ -1,8 +1,8 @@
 import { and, inArray, sql } from 'drizzle-orm'
 import type { Db } from '#server/database/client'
 import { standings } from '#server/database/schema'
-import type { ActivityPlan } from '#server/services/planning/activityPlan'
-import type { Participant } from '#server/services/people/students'
+import type { ActivityPlan } from '#server/services/planning'
+import type { Participant } from '#server/services/people'
 import { judgeWork, type CheckedStanding, type KeptStanding } from './judgeWork'
 import { loadRecords } from './records'
 

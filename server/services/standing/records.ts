@@ -13,9 +13,9 @@ import {
 } from '#server/database/schema'
 import { isSet, readingOf } from '#core/contributing/reading/reading'
 import type { CountedContribution } from '#core/planning/expectations/rule'
-import type { ActivityPlan } from '#server/services/planning/activityPlan'
-import type { Participant } from '#server/services/people/students'
-import { isWrittenHere } from '#server/services/contributing/written'
+import type { ActivityPlan } from '#server/services/planning'
+import type { Participant } from '#server/services/people'
+import { isWrittenHere } from '#server/services/contributing'
 
 /** What one student has in one activity, as figures: what expectations, standing, plan and desk are calculated from. */
 export interface StudentRecord<S extends Participant = Participant> {

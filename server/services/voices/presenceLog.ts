@@ -3,7 +3,7 @@ import { safeCell } from '#core/marking/results/safeCell'
 import { counts, SUBSTANTIVE_WORDS } from '#core/voices/presence'
 import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { HARBOUR, openPdf, QUIET, say, sayRow } from '#server/services/files/taggedPdf'
+import { HARBOUR, openPdf, QUIET, say, sayRow } from '#server/documents/taggedPdf'
 import type { PresenceQuery } from '#shared/voices/presence'
 import { contactsOf, presenceRecord, whyOf, type PresenceRecord } from './readPresence'
 

@@ -5,7 +5,7 @@ import { readPresence } from '#core/voices/presence'
 import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, enrolments } from '#server/database/schema'
-import { initialsOf } from '#server/services/people/nameView'
+import { initialsOf } from '#server/services/people'
 import { firstDueOf } from '#core/planning/dueTimes'
 import type { VoicesQuery, VoicesView } from '#shared/voices/voices'
 import { analyse } from './inThread'
@@ -14,7 +14,7 @@ import { quietDeeds } from './quiet'
 import { loadTalkEntries } from './talkEntries'
 import { NOT_TALK } from './textMeasures'
 import { voicesFilterOf, type VoicesFilter } from './voicesFilter'
-import { readChecked } from '#server/services/standing/readStandings'
+import { readChecked } from '#server/services/standing'
 
 const MOST_LISTED = 5
 const FIRST_WORDS = 140 // characters

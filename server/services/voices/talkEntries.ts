@@ -2,7 +2,7 @@ import { and, eq, gte, inArray, isNull, lt, notInArray, sql } from 'drizzle-orm'
 import type { TalkEntry } from '#core/voices/talkEntry'
 import type { Db } from '#server/database/client'
 import { contributions, textMeasures } from '#server/database/schema'
-import { isWrittenHere } from '#server/services/contributing/written'
+import { isWrittenHere } from '#server/services/contributing'
 import { countTexts } from './inThread'
 import { isCountOf, NOT_TALK } from './textMeasures'
 

@@ -3,8 +3,8 @@ import { dayAfter, localDay, localInstant, weekOf } from '#core/planning/week'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, groupMembers, groups, sections } from '#server/database/schema'
-import { countedStudents, type Student } from '#server/services/people/students'
-import { loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
+import { type Student, countedStudents } from '#server/services/people'
+import { type ActivityPlan, loadPlans } from '#server/services/planning'
 import type { VoicesQuery } from '#shared/voices/voices'
 
 /** What is looked at: which activities, whom, and from when to when. */

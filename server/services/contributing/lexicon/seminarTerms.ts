@@ -7,7 +7,7 @@ import type { Db } from '#server/database/client'
 import { activities, contributions } from '#server/database/schema'
 import { shapedThread } from '#server/services/contributing/shapedThread'
 import { readableOf } from '#server/services/contributing/readable'
-import { takesPartIn } from '#server/services/planning/jointActivities'
+import { takesPartIn } from '#server/services/planning'
 import type { WholeContribution } from '#shared/contributing/thread'
 import type { TermCard, TermsView } from '#shared/contributing/lexicon'
 

@@ -12,7 +12,7 @@ import {
   type StoredNote,
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { copyStoredFile } from '#server/services/files/storedBytes'
+import { copyStoredFile } from '#server/services/files'
 import { withIdempotency } from '#server/services/idempotency'
 import type {
   TextAdd,

@@ -3,7 +3,7 @@ import { nothingHere } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributionFiles } from '#server/database/schema'
 import type { Served, ServedFromStore } from '#server/http/sendFile'
-import { storedFile } from '#server/services/files/storedBytes'
+import { storedFile } from '#server/services/files'
 import { blindFiles } from './ownReviews'
 import type { Allocation } from './peerReview'
 

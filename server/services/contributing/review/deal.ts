@@ -14,7 +14,7 @@ import {
 } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
-import { isRunning } from '#server/services/people/silence'
+import { isRunning } from '#server/services/people'
 import { doEach, mayBeTried } from '#server/services/dueWork'
 import type { PairsWrite, RepairPlan, RepairView } from '#shared/marking/peers'
 import {

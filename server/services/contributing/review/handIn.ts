@@ -17,7 +17,7 @@ import { announce } from '#server/services/contributing/announce'
 import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/richText/renderDoc'
 import { withIdempotency } from '#server/services/idempotency'
-import { groupsOf } from '#server/services/planning/audienceGroups'
+import { groupsOf } from '#server/services/planning'
 import { loadPeerReview, requireReview } from './peerReview'
 
 const UPLOAD_COUNTS_FOR = 2 * 60_000 // milliseconds after an upload's end in which handing in still counts by its start

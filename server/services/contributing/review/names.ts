@@ -4,7 +4,7 @@ import { findNames, type FoundName, type KnownPerson } from '#core/contributing/
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { Db } from '#server/database/client'
 import { enrolments, files, persons } from '#server/database/schema'
-import { seminarsOf } from '#server/services/planning/jointActivities'
+import { seminarsOf } from '#server/services/planning'
 
 /** Students a text must not name: all of those who could be author or reviewer, so that the answer gives nobody away. */
 export async function knownPeople(db: Db, actor: Pick<ActivityActor, 'activity'>): Promise<KnownPerson[]> {

@@ -11,10 +11,14 @@ import {
   peerReviews,
   type ContributionDetail,
 } from '#server/database/schema'
-import { participants } from '#server/services/planning/participants'
-import { practiceStudents, type Student } from '#server/services/people/students'
-import { groupsOf, type AudienceGroup } from '#server/services/planning/audienceGroups'
-import { loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
+import {
+  type ActivityPlan,
+  type AudienceGroup,
+  groupsOf,
+  loadPlan,
+  participants,
+} from '#server/services/planning'
+import { type Student, practiceStudents } from '#server/services/people'
 
 export type Allocation = typeof allocations.$inferSelect
 

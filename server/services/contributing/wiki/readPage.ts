@@ -4,7 +4,7 @@ import { talkOf } from '#core/contributing/talkSettings'
 import type { Db } from '#server/database/client'
 import { contributions, pageComments, pageVersions } from '#server/database/schema'
 import { changeableUntil } from '#server/services/contributing/shapeForReader'
-import { seminarsOf } from '#server/services/planning/jointActivities'
+import { seminarsOf } from '#server/services/planning'
 import type { PageComment, PageView, VersionView } from '#shared/contributing/wiki'
 import { peopleIn, requirePage, type PageRow } from './wikiAccess'
 

@@ -3,7 +3,7 @@ import { keyWordsOf, titleKey } from '#core/contributing/wiki/wikiSettings'
 import { isStaff, nothingHere, type Actor, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, pageComments, pageVersions, pageWriters, wikiPages } from '#server/database/schema'
-import { seminarsOf } from '#server/services/planning/jointActivities'
+import { seminarsOf } from '#server/services/planning'
 import type { PageLine, WikiView } from '#shared/contributing/wiki'
 import { isWriting } from './pages'
 import {

@@ -14,9 +14,8 @@ import type { Db } from '#server/database/client'
 import { enrolments, pageComments, pageVersions, wikiPages } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { readerRole } from '#server/services/contributing/shapeForReader'
-import { authorView } from '#server/services/people/nameView'
-import { loadPlan, type ActivityPlan } from '#server/services/planning/activityPlan'
-import { groupsOf, type AudienceGroup } from '#server/services/planning/audienceGroups'
+import { authorView } from '#server/services/people'
+import { type ActivityPlan, type AudienceGroup, groupsOf, loadPlan } from '#server/services/planning'
 import type { AuthorView } from '#shared/contributing/thread'
 
 export type PageRow = typeof wikiPages.$inferSelect

@@ -13,7 +13,7 @@ import { countsFrom, requireInTime, submissionMethodOf } from '#server/services/
 import { draftAt } from './draft'
 import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/richText/renderDoc'
-import { isRunning } from '#server/services/people/silence'
+import { isRunning } from '#server/services/people'
 import { doEach, mayBeTried } from '#server/services/dueWork'
 import { requireWriteTarget } from './writeTarget'
 

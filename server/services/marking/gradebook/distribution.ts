@@ -4,10 +4,9 @@ import { worthOf } from '#core/marking/showMark'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { citations, criterionMarks, enrolments, marks } from '#server/database/schema'
-import { loadRecords } from '#server/services/standing/records'
-import { participants } from '#server/services/planning/participants'
-import { loadPlan } from '#server/services/planning/activityPlan'
-import { loadRubric } from '#server/services/rubrics/loadRubrics'
+import { loadRecords } from '#server/services/standing'
+import { loadPlan, participants } from '#server/services/planning'
+import { loadRubric } from '#server/services/rubrics'
 import type { Distribution } from '#shared/marking/gradebook'
 
 const BINS = 10

@@ -4,8 +4,7 @@ import { worthOf } from '#core/marking/showMark'
 import { type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, categories, gradingScales } from '#server/database/schema'
-import { loadPlans, type ActivityPlan } from '#server/services/planning/activityPlan'
-import { takesPartIn } from '#server/services/planning/jointActivities'
+import { type ActivityPlan, loadPlans, takesPartIn } from '#server/services/planning'
 import { type Gradebook, type GradeColumn } from '#shared/marking/gradebook'
 
 /** Everything the gradebook of a seminar is calculated from, in a few queries, however large it is. */

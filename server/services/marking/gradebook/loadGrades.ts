@@ -3,8 +3,8 @@ import type { StoredGrade } from '#core/marking/gradebook/gradeCell'
 import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { excuses, groupMembers, marks, secondMarks } from '#server/database/schema'
-import type { Student } from '#server/services/people/students'
-import { readStandings } from '#server/services/standing/readStandings'
+import type { Student } from '#server/services/people'
+import { readStandings } from '#server/services/standing'
 import type { GradebookFrame } from './gradebookFrame'
 
 /** The key of a cell: one activity's mark of one student. */

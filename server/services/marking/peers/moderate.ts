@@ -6,19 +6,19 @@ import type { AuditAct } from '#server/database/auditActs'
 import type { Database, Db } from '#server/database/client'
 import { activities, allocations, auditTrail, contributions, peerReviews } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import { announce } from '#server/services/contributing/announce'
-import { nextSeq } from '#server/services/contributing/numbering'
-import { renderDoc } from '#server/richText/renderDoc'
 import {
+  type Allocation,
+  announce,
   loadPeerReview,
   lockPeerReview,
+  nextSeq,
   requireReview,
-  type Allocation,
-} from '#server/services/contributing/review/peerReview'
+} from '#server/services/contributing'
+import { renderDoc } from '#server/richText/renderDoc'
 import { happened } from '#server/services/events'
-import { loadRubric } from '#server/services/rubrics/loadRubrics'
+import { loadRubric } from '#server/services/rubrics'
 import { withIdempotency } from '#server/services/idempotency'
-import { isRunning } from '#server/services/people/silence'
+import { isRunning } from '#server/services/people'
 import { doEach, mayBeTried } from '#server/services/dueWork'
 import type { JudgeWrite, SampleWrite } from '#shared/marking/peers'
 

@@ -12,18 +12,18 @@ import {
   marks,
   willing,
 } from '#server/database/schema'
-import { knownPeople } from '#server/services/contributing/review/names'
-import { reviewRows } from '#server/services/contributing/review/ownReviews'
 import {
+  type LoadedPeerReview,
+  contentOf,
+  dealStanding,
   dueOf,
+  knownPeople,
   loadPeerReview,
   phaseOf,
-  type LoadedPeerReview,
-} from '#server/services/contributing/review/peerReview'
-import { contentOf } from '#server/services/contributing/review/shapeReview'
-import { dealStanding } from '#server/services/contributing/review/standing'
-import { initialsOf } from '#server/services/people/nameView'
-import { loadRubric } from '#server/services/rubrics/loadRubrics'
+  reviewRows,
+} from '#server/services/contributing'
+import { initialsOf } from '#server/services/people'
+import { loadRubric } from '#server/services/rubrics'
 import type { PeersView } from '#shared/marking/peers'
 
 /** A peer review as staff moderate it: who reviews whom, all that was handed in, and what is marked so far. */

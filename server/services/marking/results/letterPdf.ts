@@ -1,6 +1,6 @@
 import sanitizeHtml from 'sanitize-html'
 import type { LetterView } from '#shared/marking/letter'
-import { HARBOUR, openPdf, QUIET, say, type Doc } from '#server/services/files/taggedPdf'
+import { HARBOUR, openPdf, QUIET, say, type Doc } from '#server/documents/taggedPdf'
 
 export interface PrintedLetter {
   readonly letter: LetterView

@@ -1,0 +1,4 @@
+// Stored files: kept, read by the piece, copied. This is what other areas may use of it.
+export { bytesOf, storeFile } from './files'
+export { readAttachment } from './inThread'
+export { type StoredFile, copyStoredFile, storedBytes, storedFile, wholeBytes } from './storedBytes'
