@@ -5,6 +5,7 @@ import type { Database } from '#server/database/client'
 import { useDatabase } from '#server/database/connection'
 import { now } from '#server/clock'
 import { clearOrphans } from '#server/services/files/orphans'
+import { clearUnused } from '#server/services/keeping/clearUnused'
 import { claimWaiting, sendMail } from '#server/mail/mails'
 import { isMailroom, useMailroom } from '#server/mail/mailServer'
 import { startMailroom } from '#server/mail/mailroom'
@@ -23,7 +24,6 @@ import { keepDue } from '#server/services/standing/keepStandings'
 import type { DueTask } from '#shared/people/dueFailures'
 
 const MAIL = 'mail'
-const DAILY = 'dailyNotices'
 const LOOK_EVERY = 1000 // milliseconds
 /** What is looked for every minute, each in a queue of its own: one that takes long or fails holds no other up. */
 const EVERY_MINUTE: Readonly<Record<DueTask, (db: Database, now: Date) => Promise<number>>> = {
@@ -37,6 +37,15 @@ const EVERY_MINUTE: Readonly<Record<DueTask, (db: Database, now: Date) => Promis
   writeByRule: sendByRules,
   tellOfMessage: notifyOfMessages,
   judge: keepDue,
+}
+/** What is done once a day, each in a queue of its own. Limits, logs and files are old by real time. */
+const EVERY_DAY: Readonly<Record<string, (db: Database, now: Date) => Promise<number>>> = {
+  dailyNotices: mailDailyNotices,
+  clearLimits: db => clearLimits(db, new Date()),
+  clearAccessLog: db => clearAccessLog(db, new Date()),
+  clearOrphans: db => clearOrphans(db, new Date()),
+  clearUnused: db => clearUnused(db, new Date()),
+  countTexts: db => keepCounts(db),
 }
 const LOOK_FOR_DUE = 5 // seconds between two looks into a queue
 const queueOf = (task: string) => `due-${task}`
@@ -60,7 +69,6 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
   if (mailroom) useMailroom(mailroom.port)
 
   await boss.createQueue(MAIL, { name: MAIL, retryLimit: 8, retryDelay: RETRY_SECONDS, retryBackoff: true })
-  await boss.createQueue(DAILY)
   const queueWaiting = async () => {
     const ids = await claimWaiting(db)
     if (ids.length > 0)
@@ -84,16 +92,26 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
       await doDue(db, now())
     })
   }
-  await boss.work(DAILY, async () => {
-    await mailDailyNotices(db, now())
-    await clearLimits(db, new Date()) // counted on real time
-    await clearAccessLog(db, new Date())
-    await clearOrphans(db, new Date())
-    await keepCounts(db)
-  })
+  for (const [task, act] of Object.entries(EVERY_DAY)) {
+    await boss.createQueue(task, {
+      name: task,
+      policy: 'stately',
+      retryLimit: 3,
+      retryDelay: 600,
+      retryBackoff: true,
+    })
+    await boss.work(task, async () => {
+      try {
+        await act(db, now())
+      } catch (error) {
+        logError(task, error) // it is tried again, and the others go on
+        throw error
+      }
+    })
+    await boss.schedule(task, '0 6 * * *')
+  }
   await boss.unschedule('everyMinute') // of an earlier release
   for (const task of Object.keys(EVERY_MINUTE)) await boss.schedule(queueOf(task), '* * * * *')
-  await boss.schedule(DAILY, '0 6 * * *')
 
   // mail written by any process is taken into the queue within a second; whatever fails here is tried at the next look
   let looking = false
