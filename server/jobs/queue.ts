@@ -1,4 +1,4 @@
-import { logError } from '#server/log'
+import { logError, logSeldom } from '#server/log'
 import PgBoss from 'pg-boss'
 import { clearLimits } from '#server/access/limits'
 import type { Database } from '#server/database/client'
@@ -6,7 +6,7 @@ import { useDatabase } from '#server/database/connection'
 import { now } from '#server/clock'
 import { clearOrphans } from '#server/services/files/orphans'
 import { clearUnused } from '#server/services/keeping/clearUnused'
-import { claimWaiting, sendMail } from '#server/mail/mails'
+import { sendWaiting } from '#server/mail/mails'
 import { isMailroom, useMailroom } from '#server/mail/mailServer'
 import { startMailroom } from '#server/mail/mailroom'
 import { mailDailyNotices } from '#server/services/messaging/notices'
@@ -23,7 +23,6 @@ import { keepCounts } from '#server/services/voices/textMeasures'
 import { keepDue } from '#server/services/standing/keepStandings'
 import type { DueTask } from '#shared/people/dueFailures'
 
-const MAIL = 'mail'
 const LOOK_EVERY = 1000 // milliseconds
 /** What is looked for every minute, each in a queue of its own: one that takes long or fails holds no other up. */
 const EVERY_MINUTE: Readonly<Record<DueTask, (db: Database, now: Date) => Promise<number>>> = {
@@ -49,9 +48,6 @@ const EVERY_DAY: Readonly<Record<string, (db: Database, now: Date) => Promise<nu
 }
 const LOOK_FOR_DUE = 5 // seconds between two looks into a queue
 const queueOf = (task: string) => `due-${task}`
-/** Seconds to the second try; each later one waits twice as long. Tests shorten it. */
-const RETRY_SECONDS = Number(process.env.JOVREL_MAIL_RETRY_SECONDS ?? 10)
-
 /** Makes the queue's tables, so that the first process need not wait for them. */
 export async function prepareQueue(url: string): Promise<void> {
   const boss = new PgBoss({ connectionString: url, max: 1, supervise: false, schedule: false })
@@ -68,23 +64,6 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
   const mailroom = isMailroom() ? await startMailroom(db) : null
   if (mailroom) useMailroom(mailroom.port)
 
-  await boss.createQueue(MAIL, { name: MAIL, retryLimit: 8, retryDelay: RETRY_SECONDS, retryBackoff: true })
-  const queueWaiting = async () => {
-    const ids = await claimWaiting(db)
-    if (ids.length > 0)
-      await boss.insert(
-        ids.map(id => ({
-          name: MAIL,
-          data: { id },
-          retryLimit: 8,
-          retryDelay: RETRY_SECONDS,
-          retryBackoff: true,
-        })),
-      )
-  }
-  await boss.work<{ id: string }>(MAIL, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
-    if (job) await sendMail(db, job.data.id)
-  })
   for (const [task, doDue] of Object.entries(EVERY_MINUTE)) {
     // a minute that is still being worked on is not begun a second time
     await boss.createQueue(queueOf(task), { name: queueOf(task), policy: 'stately', retryLimit: 0 })
@@ -113,20 +92,32 @@ export async function startJobs(url: string): Promise<() => Promise<void>> {
   await boss.unschedule('everyMinute') // of an earlier release
   for (const task of Object.keys(EVERY_MINUTE)) await boss.schedule(queueOf(task), '* * * * *')
 
-  // mail written by any process is taken into the queue within a second; whatever fails here is tried at the next look
-  let looking = false
-  const timer = setInterval(() => {
-    if (looking) return
-    looking = true
-    queueWaiting()
-      .catch(error => logError('queue', error))
-      .finally(() => {
-        looking = false
-      })
-  }, LOOK_EVERY)
+  const mail = everySecond(isStopping => sendWaiting(db, isStopping))
   return async () => {
-    clearInterval(timer)
+    await mail.stop()
     await boss.stop({ graceful: true, timeout: 3000 })
     await mailroom?.stop()
+  }
+}
+
+/** Does something a second after it was done last, again and again; whatever fails is tried at the next turn. */
+function everySecond(act: (isStopping: () => boolean) => Promise<unknown>): { stop: () => Promise<void> } {
+  let isStopping = false
+  let timer: NodeJS.Timeout | undefined
+  const turn = async (): Promise<void> => {
+    try {
+      await act(() => isStopping)
+    } catch (error) {
+      logSeldom('mail', error)
+    }
+    if (!isStopping) timer = setTimeout(() => (going = turn()), LOOK_EVERY)
+  }
+  let going = turn()
+  return {
+    stop: async () => {
+      isStopping = true
+      clearTimeout(timer)
+      await going
+    },
   }
 }

@@ -24,7 +24,13 @@ export async function handOver(mail: OutgoingMail): Promise<void> {
   const url =
     process.env.SMTP_URL ?? (mailroomPort ? `smtp://127.0.0.1:${mailroomPort}?ignoreTLS=true` : null)
   if (!url) throw new Error('There is no mail server yet: the mailroom has not started.')
-  transport ??= createTransport(url)
+  // a server that says nothing holds the next mail up no longer than this
+  transport ??= createTransport({
+    url,
+    connectionTimeout: 20_000,
+    greetingTimeout: 20_000,
+    socketTimeout: 60_000,
+  })
   await transport.sendMail({
     from: process.env.MAIL_FROM ?? 'Jovrel <jovrel@localhost>',
     to: mail.to,

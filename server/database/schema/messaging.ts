@@ -44,10 +44,15 @@ export const mails = pgTable(
     tries: integer().notNull().default(0),
     lastError: text(),
     madeAt: madeAt(),
-    queuedAt: instant(), // when a process last took it into the queue
+    nextAt: madeAt(), // when it is tried next
     sentAt: instant(),
   },
-  t => [uniqueIndex().on(t.key), index().on(t.state)],
+  t => [
+    uniqueIndex().on(t.key),
+    index('waiting_mails')
+      .on(t.nextAt)
+      .where(sql`state = 'waiting'`),
+  ],
 )
 
 /** What the mailroom has taken in: the stand-in mailbox that is used while no mail server is set. */
