@@ -7,6 +7,7 @@ import { showDue } from '#server/services/contributing/writing/postContribution'
 import { releaseDue } from '#server/services/marking/peers/moderate'
 import { notifyOfReturn, returnDue } from '#server/services/marking/returnMark'
 import { notifyOfMessages } from '#server/services/messaging/writeTo'
+import { keepDue } from '#server/services/standing/keepStandings'
 import { publishDue } from '#server/services/composing/publish'
 import { TEST_NOW } from '#server/testing/server'
 import { testWorld, type World } from '#server/testing/world'
@@ -56,6 +57,19 @@ describe('what is done by itself when its time has come', () => {
   }
 
   const DUE: readonly Due[] = [
+    {
+      task: 'judge',
+      doDue: keepDue,
+      table: 'standings',
+      column: 'activity_id',
+      prepare: async () => {
+        const ids = [world.dredge.id, world.pilot.id] as const
+        await world.db.insert(t.standingChanges).values(ids.map(activityId => ({ activityId })))
+        return ids
+      },
+      isDone: async id =>
+        (await world.db.$count(t.standingChanges, eq(t.standingChanges.activityId, id))) === 0,
+    },
     {
       task: 'publish',
       doDue: publishDue,

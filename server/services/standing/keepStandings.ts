@@ -3,7 +3,7 @@ import { judgementHolds } from '#core/standing/judgeRecord'
 import { rowsOf, type Db } from '#server/database/client'
 import { activities, enrolments, jointSeminars, standingChanges, standings } from '#server/database/schema'
 import { logError } from '#server/log'
-import { doEach } from '#server/services/dueWork'
+import { doEach, mayBeTried } from '#server/services/dueWork'
 import { loadPlans } from '#server/services/planning'
 import { askedBy, judgeWork } from './judgeWork'
 import { loadRecords } from './records'
@@ -123,7 +123,7 @@ const FROM_EXCLUDED = {
   validUntil: sql`excluded.valid_until`,
 }
 
-/** Judges anew what was changed without being judged, after a change of a plan above all, and what has turned with time. */
+/** Judges anew what was changed without being judged, after a change of a plan above all, and what has turned with time. @returns in how many activities */
 export async function keepDue(db: Db, now: Date): Promise<number> {
   // of an activity that is no more, or a template, nothing is kept
   await db
@@ -136,12 +136,16 @@ export async function keepDue(db: Db, now: Date): Promise<number> {
   const due = await db
     .select({ id: activities.id, seminarId: activities.seminarId })
     .from(activities)
-    .where(or(inArray(activities.id, changed), inArray(activities.id, turned)))
+    .where(
+      and(
+        or(inArray(activities.id, changed), inArray(activities.id, turned)),
+        mayBeTried('judge', activities.id, now),
+      ),
+    )
   return doEach(db, 'judge', due, now, (tx, { id }) => keepActivity(tx, id, now))
 }
 
-/** @returns how many were judged */
-async function keepActivity(tx: Db, activityId: string, now: Date): Promise<number> {
+async function keepActivity(tx: Db, activityId: string, now: Date): Promise<1> {
   const changes = await tx
     .delete(standingChanges)
     .where(eq(standingChanges.activityId, activityId))
@@ -160,7 +164,7 @@ async function keepActivity(tx: Db, activityId: string, now: Date): Promise<numb
       ]
   const pairs = [...new Set(ids)].map(enrolmentId => ({ activityId, enrolmentId }))
   await keepStandings(tx, pairs, now)
-  return pairs.length
+  return 1
 }
 
 /** All students of the seminars that take part. */
