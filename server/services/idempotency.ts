@@ -1,5 +1,6 @@
-import { and, eq, sql } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import type { Database, Db } from '#server/database/client'
+import { lock } from '#server/database/locks'
 import { idempotencyRecords } from '#server/database/schema'
 import type { Enrolment } from '#server/access/seminar'
 
@@ -14,7 +15,7 @@ export function withIdempotency<T>(
   write: (tx: Db) => Promise<T>,
 ): Promise<T> {
   return db.transaction(async tx => {
-    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`${actor.id}:${key}`}, 0))`)
+    await lock(tx, 'write', `${actor.id}:${key}`)
     const [idempotencyRecord] = await tx
       .select()
       .from(idempotencyRecords)

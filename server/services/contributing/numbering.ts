@@ -1,5 +1,6 @@
 import { eq, max, sql } from 'drizzle-orm'
 import type { Db } from '#server/database/client'
+import { lock } from '#server/database/locks'
 import { contributions } from '#server/database/schema'
 
 /**
@@ -7,7 +8,7 @@ import { contributions } from '#server/database/schema'
  * places become true in their order: a reader who has seen one has seen all before it.
  */
 export async function nextSeq(tx: Db, activityId: string): Promise<number> {
-  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${activityId}, 2))`)
+  await lock(tx, 'numbering', activityId)
   const [row] = await tx
     .select({ last: max(contributions.seq) })
     .from(contributions)

@@ -1,8 +1,9 @@
-import { eq, sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import { hashPassword } from '#server/access/password'
 import { requireGoodPassword } from '#server/access/passwordQuality'
 import { newSecret, type Person } from '#server/access/session'
 import type { Database, Db } from '#server/database/client'
+import { lock } from '#server/database/locks'
 import { enrolments, persons } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { isMailroom } from '#server/mail/mailServer'
@@ -30,7 +31,7 @@ export async function makeFirstAccount(
   await requireGoodPassword(write.password, write)
   const passwordHash = await hashPassword(write.password)
   return db.transaction(async tx => {
-    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended('first account', 0))`) // of two at once, one is first
+    await lock(tx, 'firstAccount', '')
     const { empty } = await installation(tx)
     if (!empty)
       throw new Problem(

@@ -1,8 +1,9 @@
-import { and, eq, inArray, sql } from 'drizzle-orm'
+import { and, eq, inArray } from 'drizzle-orm'
 import { lexiconOf, type TermDetail } from '#core/contributing/lexicon/lexiconSettings'
 import { sameTerm } from '#core/contributing/lexicon/termFinder'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
+import { lock } from '#server/database/locks'
 import { contributions, type ContributionDetail } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 
@@ -26,7 +27,7 @@ export async function requireTerm(
       'This category is not there any more. Choose another; your text is kept here.',
     )
   if (settings.duplicates === 'refused') {
-    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`lexicon:${activity.id}`}, 3))`)
+    await lock(tx, 'terms', activity.id)
     const there = await knownTerms(tx, activity.id)
     if (there.some(t => t.id !== own && sameTerm(t.term) === sameTerm(term.term))) {
       throw refusedField(

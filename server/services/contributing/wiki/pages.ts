@@ -1,7 +1,8 @@
-import { and, eq, inArray, sql } from 'drizzle-orm'
+import { and, eq, inArray } from 'drizzle-orm'
 import { titleKey } from '#core/contributing/wiki/wikiSettings'
 import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
+import { lock } from '#server/database/locks'
 import { auditTrail, enrolments, pageWriters, wikiPages } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { announce } from '#server/services/contributing/announce'
@@ -67,8 +68,7 @@ export async function pageOfTitle(
 }
 
 /** Until the transaction ends nobody else moves or renames pages there: two moves at once make no circle. */
-const lockTree = (tx: Db, activityId: string) =>
-  tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`pages:${activityId}`}, 4))`)
+const lockTree = (tx: Db, activityId: string) => lock(tx, 'pages', activityId)
 
 /** Renames a page, or gives it another place in the tree. Links to its old name still arrive. */
 export async function changePage(

@@ -2,6 +2,7 @@ import { requireDraftRoom } from '#server/services/contributing/draftQuota'
 import { and, eq, isNull, ne, sql } from 'drizzle-orm'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
+import { lock } from '#server/database/locks'
 import { contributions, visits } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import type { AttachedFile, DraftView, DraftWrite } from '#shared/contributing/thread'
@@ -17,9 +18,7 @@ interface DraftKey {
 
 /** The writer's draft at one place. Until the transaction ends nobody else writes there, also when there is none yet. */
 export async function draftAt(tx: Db, actor: ActivityActor, key: DraftKey) {
-  await tx.execute(
-    sql`select pg_advisory_xact_lock(hashtextextended(${`${actor.enrolment.id}:${actor.activity.id}:${key.parentId ?? ''}:${key.slot}`}, 1))`,
-  )
+  await lock(tx, 'draft', `${actor.enrolment.id}:${actor.activity.id}:${key.parentId ?? ''}:${key.slot}`)
   const [draft] = await tx.select().from(contributions).where(at(actor, key)).for('update')
   return draft
 }
