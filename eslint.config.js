@@ -101,6 +101,7 @@ export default tseslint.config(
   ),
   layer(['server/**/*.ts'], ['^~', '(^|/)\\.\\./(.*/)?(app|demo)/'], 'server imports only shared and core'),
   ...areaRules,
+  layer(['server/access/**/*.ts'], ['^#server/services', '^~'], 'access is asked by services; it calls none'),
   // a route parses, asks access, calls one service and answers: the database is not its business
   layer(
     ['server/api/**/*.ts'],

@@ -1,4 +1,4 @@
-import { requirePageWriter } from '#server/access/wiki'
+import { requirePageWriter } from '#server/services/contributing/wiki/requireWiki'
 import { route } from '#server/http/route'
 import { setWriting } from '#server/services/contributing/wiki/pages'
 import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'

@@ -1,4 +1,4 @@
-import { requireReceiver } from '#server/access/review'
+import { requireReceiver } from '#server/services/contributing/review/reviewAccess'
 import { route } from '#server/http/route'
 import { rateHelpful } from '#server/services/contributing/review/receive'
 import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'

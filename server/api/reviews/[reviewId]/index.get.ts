@@ -1,4 +1,4 @@
-import { requireReviewer } from '#server/access/review'
+import { requireReviewer } from '#server/services/contributing/review/reviewAccess'
 import { route } from '#server/http/route'
 import { reviewDesk } from '#server/services/contributing/review/ownReviews'
 import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'

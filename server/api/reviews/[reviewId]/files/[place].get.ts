@@ -1,4 +1,4 @@
-import { requireReviewer } from '#server/access/review'
+import { requireReviewer } from '#server/services/contributing/review/reviewAccess'
 import { blindFileRoute } from '#server/http/fileRoute'
 import { blindFile } from '#server/services/contributing/review/blindFile'
 import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'

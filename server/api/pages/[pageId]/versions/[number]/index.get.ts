@@ -1,4 +1,4 @@
-import { requirePageReader } from '#server/access/wiki'
+import { requirePageReader } from '#server/services/contributing/wiki/requireWiki'
 import { route } from '#server/http/route'
 import { readVersion } from '#server/services/contributing/wiki/readPage'
 import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'

@@ -1,4 +1,4 @@
-import { requirePageWriter } from '#server/access/wiki'
+import { requirePageWriter } from '#server/services/contributing/wiki/requireWiki'
 import { route } from '#server/http/route'
 import { restoreVersion } from '#server/services/contributing/wiki/saveVersion'
 import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'

@@ -4,8 +4,8 @@ import type { Db } from '#server/database/client'
 import { allocations } from '#server/database/schema'
 import { loadPeerReview } from '#server/services/contributing/review/peerReview'
 import { reachOfReview } from '#server/services/contributing/review/shapeReview'
-import { nothingHere, requireContributor, requireMarker } from './seminar'
-import { requirePerson } from './session'
+import { nothingHere, requireContributor, requireMarker } from '#server/access/seminar'
+import { requirePerson } from '#server/access/session'
 
 /** A review, to whoever gives it; to everybody else it is not there. */
 export async function requireReviewer(event: H3Event, db: Db, reviewId: string, now: Date) {

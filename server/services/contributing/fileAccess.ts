@@ -13,9 +13,9 @@ import {
 } from '#server/database/schema'
 import { talkOf } from '#core/contributing/talkSettings'
 import { readable } from '#server/services/contributing/readable'
-import { isStaff, nothingHere, requireActivity } from './seminar'
-import { requirePerson } from './session'
-import { mayReadVersion } from './wiki'
+import { isStaff, nothingHere, requireActivity } from '#server/access/seminar'
+import { requirePerson } from '#server/access/session'
+import { mayReadVersion } from '#server/services/contributing/wiki/requireWiki'
 
 type FileRow = Pick<typeof files.$inferSelect, 'id' | 'madeBy' | 'seminarId'>
 

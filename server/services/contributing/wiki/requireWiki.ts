@@ -3,8 +3,14 @@ import type { H3Event } from 'h3'
 import type { Db } from '#server/database/client'
 import { pageVersions, wikiPages } from '#server/database/schema'
 import { mayReach, wikiAccess } from '#server/services/contributing/wiki/wikiAccess'
-import { nothingHere, requireActivity, requireContributor, type Actor, type ActivityRow } from './seminar'
-import { requirePerson } from './session'
+import {
+  nothingHere,
+  requireActivity,
+  requireContributor,
+  type Actor,
+  type ActivityRow,
+} from '#server/access/seminar'
+import { requirePerson } from '#server/access/session'
 
 /** The activity a page is in, to somebody who may know of it; whether they may read this page, its wiki's policy says in the service. */
 export async function requirePageReader(
