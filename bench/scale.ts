@@ -1,5 +1,7 @@
 import { keepDue } from '#server/services/standing/keepStandings'
-import { writeMore } from '#server/testing/enlarge'
+import { v7 } from 'uuid'
+import { enlarge, writeMore } from '#server/testing/enlarge'
+import { holdAll } from '#server/testing/holdAll'
 import { TEST_NOW, type Client } from '#server/testing/server'
 import { testWorld, type World } from '#server/testing/world'
 
@@ -56,10 +58,42 @@ async function firstByte(client: Client, path: string): Promise<number> {
   return took
 }
 
+const MARKS = 300
+
+/** Milliseconds that one mark takes to be returned, and all of a class. */
+async function measureReturns(): Promise<{ readonly one: number; readonly all: number }> {
+  const world = await testWorld({ own: true, minutes: false })
+  try {
+    await enlarge(world.db, 13)
+    const ines = await world.as('ines')
+    const giveBack = async (enrolmentIds: readonly string[]) => {
+      const start = performance.now()
+      const path = `/api/activities/${world.breakwater.id}/return`
+      const answer = await ines.send('POST', path, { key: v7(), enrolmentIds })
+      if (answer.status !== 200) throw new Error(await answer.text())
+      return performance.now() - start
+    }
+    const took: number[] = []
+    for (let i = 0; i < 3; i++) await giveBack((await holdAll(world)).slice(0, 1)) // warm
+    for (let i = 0; i < ASKED; i++) took.push(await giveBack((await holdAll(world)).slice(0, 1)))
+    const all: number[] = []
+    for (let i = 0; i < 3; i++) all.push(await giveBack((await holdAll(world)).slice(0, MARKS)))
+    const middle = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1]!
+    return { one: middle(took), all: middle(all) }
+  } finally {
+    await world.close()
+  }
+}
+
 export async function printScale(row: (what: string, figure: string) => void): Promise<void> {
   for (const { what, small, large } of await measureScale())
     row(
       `${what}: first byte with ${TIMES} times the demo’s contributions, against the demo (ratio)`,
       `${(large / small).toFixed(2)} (${large.toFixed(0)} ms against ${small.toFixed(0)} ms)`,
     )
+  const { one, all } = await measureReturns()
+  row(
+    `${MARKS} marks returned at once, against one (ratio)`,
+    `${(all / one).toFixed(1)} (${all.toFixed(0)} ms against ${one.toFixed(0)} ms)`,
+  )
 }

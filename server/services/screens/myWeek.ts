@@ -1,7 +1,7 @@
-import { and, asc, eq, inArray, ne } from 'drizzle-orm'
+import { and, asc, eq, ne, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
 import { minutesToGo } from '#core/planning/load'
-import { localDay, weekOf, weeksOf, dayAfter } from '#core/planning/week'
+import { dayAfter, weeksOf } from '#core/planning/week'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, categories, contributions, enrolments } from '#server/database/schema'
@@ -143,19 +143,21 @@ function ownDrafts(db: Db, enrolmentId: string) {
 
 /** Words and days written in each week of the term up to now. */
 async function writtenDays(db: Db, { seminar, enrolment }: Actor, now: Date): Promise<MyWeek['days']> {
+  const day = sql<string>`to_char(${contributions.shownAt} at time zone ${seminar.timeZone}, 'YYYY-MM-DD')`
   const rows = await db
-    .select({ shownAt: contributions.shownAt, words: contributions.words })
+    .select({ day, words: sql<number>`sum(${contributions.words})::int` })
     .from(contributions)
-    .where(and(eq(contributions.authorId, enrolment.id), inArray(contributions.state, ['shown'])))
+    .where(and(eq(contributions.authorId, enrolment.id), eq(contributions.state, 'shown')))
+    .groupBy(sql`1`)
+  const words = new Map(rows.map(r => [r.day, r.words]))
   return weeksOf(seminar)
     .filter(week => week.startsAt <= now)
     .map(week => {
-      const within = rows.filter(r => weekOf(r.shownAt!, seminar) === week.number)
-      const written = new Set(within.map(r => localDay(r.shownAt!, seminar.timeZone)))
+      const days = Array.from({ length: 7 }, (_, i) => dayAfter(week.firstDay, i))
       return {
         week: week.number,
-        words: within.reduce((n, r) => n + r.words, 0),
-        written: Array.from({ length: 7 }, (_, i) => written.has(dayAfter(week.firstDay, i))),
+        words: days.reduce((n, d) => n + (words.get(d) ?? 0), 0),
+        written: days.map(d => words.has(d)),
       }
     })
 }
