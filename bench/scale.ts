@@ -2,7 +2,7 @@ import { keepDue } from '#server/services/standing/keepStandings'
 import { v7 } from 'uuid'
 import { enlarge, writeMore } from '#server/testing/enlarge'
 import { holdAll } from '#server/testing/holdAll'
-import { TEST_NOW, type Client } from '#server/testing/server'
+import { queriesOf, TEST_NOW, type Client } from '#server/testing/server'
 import { testWorld, type World } from '#server/testing/world'
 
 const TIMES = 20
@@ -58,6 +58,39 @@ async function firstByte(client: Client, path: string): Promise<number> {
   return took
 }
 
+/** Statements that the data of each page takes, and acts of one person. */
+async function countStatements(): Promise<ReadonlyArray<readonly [what: string, queries: number]>> {
+  const world = await testWorld({ own: true, minutes: false, env: { JOVREL_SHOW_QUERIES: '1' } })
+  try {
+    const clients = { ines: await world.as('ines'), liv: await world.as('liv') }
+    const seminar = `/api/seminars/${world.seminar.id}`
+    const activity = `/api/activities/${world.breakwater.id}`
+    const [one] = await holdAll(world)
+    const asked = [
+      ['frame of every page', 'ines', 'GET', seminar],
+      ['term plan', 'ines', 'GET', `${seminar}/plan`],
+      ['marking queue', 'ines', 'GET', `${seminar}/marking`],
+      ['My week', 'liv', 'GET', `${seminar}/week`],
+      ['marking desk', 'ines', 'GET', `${activity}/desk`],
+      ['one record on it', 'ines', 'GET', `${activity}/records/${one}`],
+      ['gradebook', 'ines', 'GET', `${seminar}/gradebook`],
+      ['a talk', 'liv', 'GET', `${activity}/contributions`],
+      ['returning a mark', 'ines', 'POST', `${activity}/return`],
+    ] as const
+    const counted: Array<readonly [string, number]> = []
+    for (const [what, who, method, path] of asked) {
+      const body = method === 'POST' ? { key: v7(), enrolmentIds: [one] } : undefined
+      const answer = await clients[who].send(method, path, body)
+      await answer.arrayBuffer()
+      if (answer.status !== 200) throw new Error(`${path}: ${answer.status}`)
+      counted.push([what, queriesOf(answer)])
+    }
+    return counted
+  } finally {
+    await world.close()
+  }
+}
+
 const MARKS = 300
 
 /** Milliseconds that one mark takes to be returned, and all of a class. */
@@ -91,6 +124,8 @@ export async function printScale(row: (what: string, figure: string) => void): P
       `${what}: first byte with ${TIMES} times the demo’s contributions, against the demo (ratio)`,
       `${(large / small).toFixed(2)} (${large.toFixed(0)} ms against ${small.toFixed(0)} ms)`,
     )
+  const counted = await countStatements()
+  row('statements of one answer', counted.map(([what, n]) => `${what} ${n}`).join(', '))
   const { one, all } = await measureReturns()
   row(
     `${MARKS} marks returned at once, against one (ratio)`,

@@ -8,7 +8,7 @@ import { ROLES, type Role } from '#server/testing/access/roles'
 import { CONTRIBUTING_TABLE, TEACHING_TABLE } from '#server/testing/access/tables'
 import { enlarge } from '#server/testing/enlarge'
 import { holdAll, isStudentOf } from '#server/testing/holdAll'
-import { TEST_NOW, testServer, type Client } from '#server/testing/server'
+import { queriesOf, TEST_NOW, testServer, type Client } from '#server/testing/server'
 import { testWorld, type World } from '#server/testing/world'
 
 const TIMES = 13
@@ -19,10 +19,6 @@ const COUNTED = 'GET /api/join/:code'
 const READS = [...CONTRIBUTING_TABLE, ...TEACHING_TABLE].filter(
   row => row.endpoint.method === 'GET' && row.endpoint.answer && !row.endpoint.progress,
 )
-
-/** How many statements an answer took. */
-const queriesOf = (answer: Response) =>
-  Number(/queries;desc="(\d+)"/.exec(answer.headers.get('server-timing') ?? '')?.[1])
 
 describe('statements that an answer takes', () => {
   let small: World

@@ -25,6 +25,10 @@ export async function testServer(databaseUrl: string, env: Record<string, string
   )
 }
 
+/** How many statements an answer took, of a server that says so (`JOVREL_SHOW_QUERIES`). */
+export const queriesOf = (answer: Response) =>
+  Number(/queries;desc="(\d+)"/.exec(answer.headers.get('server-timing') ?? '')?.[1])
+
 /** Requests to a server as one person, as their browser would send them. */
 export class Client {
   private cookie = ''

@@ -150,6 +150,14 @@ async function keepActivity(tx: Db, activityId: string, now: Date): Promise<1> {
     .delete(standingChanges)
     .where(eq(standingChanges.activityId, activityId))
     .returning({ enrolmentId: standingChanges.enrolmentId })
+  // who is no student any more stands nowhere; else their row would be found again each minute
+  await tx.delete(standings).where(
+    and(
+      eq(standings.activityId, activityId),
+      sql`not exists (select 1 from enrolments e join activities a on a.id = ${standings.activityId}
+          where e.id = ${standings.enrolmentId} and e.role = 'student' and not a.is_template)`,
+    ),
+  )
   const isOfAll = changes.some(c => c.enrolmentId === null)
   const ids = isOfAll
     ? await studentsOf(tx, activityId)

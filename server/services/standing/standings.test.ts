@@ -118,6 +118,19 @@ describe('where students stand, kept', () => {
       const { plans, students } = await everyone(tx)
       expect(await keptRows(tx, later)).toBe(plans.length * students.length)
       expect(await tx.$count(t.standingChanges)).toBe(0)
+      expect(await keepDue(tx, later)).toBe(0)
+    })
+  })
+
+  it('is not kept of somebody who is no student any more, nor looked for each minute', async () => {
+    await rolledBack(async tx => {
+      const { students } = await everyone(tx)
+      const { enrolmentId } = students[0]!
+      await tx.update(t.enrolments).set({ role: 'assistant' }).where(eq(t.enrolments.id, enrolmentId))
+      await keepDue(tx, NOW)
+      expect(await tx.$count(t.standings, eq(t.standings.enrolmentId, enrolmentId))).toBe(0)
+      expect(await keepDue(tx, new Date(NOW.getTime() + 100 * DAY))).toBeGreaterThan(0)
+      expect(await keepDue(tx, new Date(NOW.getTime() + 100 * DAY))).toBe(0)
     })
   })
 
