@@ -28,7 +28,8 @@ export async function keepOwnChanges(tx: Db, now: Date): Promise<void> {
   )
   const pairs = await rowsOf<{ activityId: string; enrolmentId: string }>(
     tx,
-    sql`select distinct activity_id as "activityId", enrolment_id as "enrolmentId" from standing_changes where ${isOwn} limit ${AT_ONCE + 1}`,
+    sql`select distinct activity_id as "activityId", enrolment_id as "enrolmentId"
+      from standing_changes where ${isOwn} limit ${AT_ONCE + 1}`,
   )
   if (pairs.length === 0 || pairs.length > AT_ONCE) return
   try {
@@ -123,7 +124,11 @@ const FROM_EXCLUDED = {
   validUntil: sql`excluded.valid_until`,
 }
 
-/** Judges anew what was changed without being judged, after a change of a plan above all, and what has turned with time. @returns in how many activities */
+/**
+ * Judges anew what was changed without being judged, after a change of a plan above all, and what has turned with time.
+ *
+ * @returns in how many activities
+ */
 export async function keepDue(db: Db, now: Date): Promise<number> {
   // of an activity that is no more, or a template, nothing is kept
   await db

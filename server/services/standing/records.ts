@@ -54,7 +54,9 @@ export async function loadRecords<S extends Participant>(
   const parentAuthor = alias(enrolments, 'parent_author')
   const page = alias(wikiPages, 'page')
   const commentedPage = alias(wikiPages, 'commented_page')
-  const commentedBefore = sql<boolean>`exists (select 1 from page_comments pc join contributions cc on cc.id = pc.id where pc.page_id = ${pageVersions.pageId} and pc.answers is null and cc.state = 'shown' and cc.author_id <> ${contributions.authorId} and cc.shown_at < ${contributions.shownAt})`
+  const commentedBefore = sql<boolean>`exists (select 1 from page_comments pc
+    join contributions cc on cc.id = pc.id where pc.page_id = ${pageVersions.pageId} and pc.answers is null
+      and cc.state = 'shown' and cc.author_id <> ${contributions.authorId} and cc.shown_at < ${contributions.shownAt})`
   const authors = students.map(s => s.enrolmentId)
   const [written, given] = await Promise.all([
     db

@@ -72,7 +72,8 @@ async function bothWays(tx: Db, now: Date) {
 const keptRows = (tx: Db, now: Date) =>
   tx.$count(
     t.standings,
-    sql`(valid_from is null or valid_from <= ${now.toISOString()}::timestamptz) and (valid_until is null or valid_until > ${now.toISOString()}::timestamptz)`,
+    sql`(valid_from is null or valid_from <= ${now.toISOString()}::timestamptz)
+      and (valid_until is null or valid_until > ${now.toISOString()}::timestamptz)`,
   )
 
 describe('where students stand, kept', () => {
