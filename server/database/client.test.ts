@@ -35,4 +35,19 @@ describe('a transaction', () => {
     await expect(failing).rejects.toThrow()
     expect(await rowsOf(database.db, sql`select n from kept`)).toEqual([])
   })
+  it('whose connection breaks while nothing is asked fails alone: the process goes on, and so does the pool', async () => {
+    const uncaught: unknown[] = []
+    const listen = (error: unknown) => uncaught.push(error)
+    process.on('uncaughtException', listen)
+    const broken = database.db.transaction(async tx => {
+      const [own] = await rowsOf<{ pid: number }>(tx, sql`select pg_backend_pid() as pid`)
+      await database.db.execute(sql`select pg_terminate_backend(${own!.pid}, 10000)`)
+      await new Promise(resolve => setImmediate(resolve)) // what the socket has brought is heard in a turn of its own
+      return rowsOf(tx, sql`select 1`)
+    })
+    await expect(broken).rejects.toThrow()
+    process.off('uncaughtException', listen)
+    expect(uncaught).toEqual([])
+    expect(await rowsOf(database.db, sql`select 2 as n`)).toEqual([{ n: 2 }])
+  })
 })

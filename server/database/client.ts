@@ -1,4 +1,4 @@
-import { logError } from '#server/log'
+import { logSeldom } from '#server/log'
 import type { SQL } from 'drizzle-orm'
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import pg from 'pg'
@@ -41,9 +41,13 @@ export function openDatabase(
       connectionTimeoutMillis: limits.wait,
     }),
   })
-  // an idle connection that breaks is reported here, and would end the process were nobody listening
-  pool.on('error', error => logError('database', error))
-  pool.on('connect', oneAfterAnother)
+  // a connection that breaks would end the process were nobody listening: an idle one is reported by the pool, too, and
+  // one that is lent, between two queries of a transaction, by itself alone
+  pool.on('error', () => {})
+  pool.on('connect', client => {
+    oneAfterAnother(client)
+    client.on('error', error => logSeldom('database', error))
+  })
   const db = drizzle(pool, { schema, casing: 'snake_case', logger: { logQuery: noteQuery } })
   if (beforeCommit) endWith(db, beforeCommit)
   return { db, close: () => pool.end() }

@@ -15,7 +15,7 @@ import { loadRecords } from './records'
 
 const DAY = 86_400_000
 const SEQUENCES = 200
-const ACTS = 6
+const ACTS = 5
 /** When it is read, from when it was judged, in milliseconds. */
 const AWAY = [0, 0, 0, 1, 3_600_000, DAY, 3 * DAY, -DAY, 20 * DAY]
 
