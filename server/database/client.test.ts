@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { testDatabase } from '#server/testing/database'
+import { until } from '#server/testing/until'
 import { rowsOf } from './client'
 
 describe('a transaction', () => {
@@ -37,16 +38,18 @@ describe('a transaction', () => {
   })
   it('whose connection breaks while nothing is asked fails alone: the process goes on, and so does the pool', async () => {
     const uncaught: unknown[] = []
+    const told = vi.spyOn(console, 'error').mockImplementation(() => {})
     const listen = (error: unknown) => uncaught.push(error)
     process.on('uncaughtException', listen)
     const broken = database.db.transaction(async tx => {
       const [own] = await rowsOf<{ pid: number }>(tx, sql`select pg_backend_pid() as pid`)
       await database.db.execute(sql`select pg_terminate_backend(${own!.pid}, 10000)`)
-      await new Promise(resolve => setImmediate(resolve)) // what the socket has brought is heard in a turn of its own
+      await until('the break is heard of', async () => told.mock.calls.length + uncaught.length > 0)
       return rowsOf(tx, sql`select 1`)
     })
     await expect(broken).rejects.toThrow()
     process.off('uncaughtException', listen)
+    told.mockRestore()
     expect(uncaught).toEqual([])
     expect(await rowsOf(database.db, sql`select 2 as n`)).toEqual([{ n: 2 }])
   })
