@@ -183,7 +183,11 @@ describe('what was acknowledged', () => {
       await gone(dying)
       cluster = await startCluster(folder, [], { port: Number(new URL(cluster.url()).port) })
       asking.databaseIsBack()
-      await until('answers', async () => asking.after.length > 200, 180)
+      const isAnswered = async () => {
+        asking.requireAnswers()
+        return asking.after.length > 200
+      }
+      await until('answers', isAnswered, 180)
       await asking.end()
       expect([200, 503]).toEqual(expect.arrayContaining([...new Set(asking.meanwhile)]))
       expect([...new Set(asking.after)]).toEqual([200])
@@ -211,18 +215,27 @@ async function askOnAndOn(address: string, readers: number) {
   const after: number[] = []
   let isBack = false
   let isOver = false
+  let failure: unknown
   const asking = Array.from({ length: readers }, async (_, n) => {
     while (!isOver) {
       const answers = isBack ? after : meanwhile
-      const answer = await people[n % people.length]!.send('GET', path)
-      await answer.text()
-      answers.push(answer.status)
+      try {
+        const answer = await people[n % people.length]!.send('GET', path)
+        await answer.text()
+        answers.push(answer.status)
+      } catch (error) {
+        failure ??= error // nobody answers any more
+        return
+      }
     }
   })
   return {
     meanwhile,
     after,
     databaseIsBack: () => (isBack = true),
+    requireAnswers() {
+      if (failure) throw failure
+    },
     async end() {
       isOver = true
       await Promise.all(asking)
