@@ -1,12 +1,23 @@
 import puppeteer, { type Page } from 'puppeteer-core'
 import { pace } from '#server/testing/pace'
+import { until } from '#server/testing/until'
 import { email, type World } from '#server/testing/world'
 import { chooseInPage } from './chooseWords'
 import { expect, test } from './fixtures'
 import { ODD_PASSAGES, passageOf, setOddText } from './oddText'
 
+/** Waits until something holds in the page. It is asked from outside: a page's own policy may refuse to evaluate text. */
+const holds = <Args extends unknown[]>(
+  page: Page,
+  what: string,
+  condition: (...args: Args) => unknown,
+  ...args: Args
+) => until(what, async () => Boolean(await page.evaluate(condition, ...args)))
+
 const ready = (page: Page) =>
-  page.waitForFunction(
+  holds(
+    page,
+    'the page runs',
     () =>
       (document.querySelector('#__nuxt') as { __vue_app__?: { $nuxt?: { isHydrating?: boolean } } } | null)
         ?.__vue_app__?.$nuxt?.isHydrating === false,
@@ -21,9 +32,10 @@ async function write(page: Page, from: string, to: string, said: string) {
   await page.keyboard.down('Control')
   await page.keyboard.press('Enter')
   await page.keyboard.up('Control')
-  await page.waitForFunction(
+  await holds(
+    page,
+    `the note “${said}”`,
     words => [...document.querySelectorAll('article.note')].some(n => n.textContent!.includes(words)),
-    {},
     said,
   )
 }
@@ -86,14 +98,16 @@ test('in another engine the same words have the same places in an article of odd
     }
     await page.reload()
     await ready(page)
-    await page.waitForFunction(() => document.querySelectorAll('.over .letter').length === 3)
+    await holds(page, 'three notes', () => document.querySelectorAll('.over .letter').length === 3)
   })
 })
 
 test('in another engine the same words have the same places in a paper at two sizes', async ({ world }) => {
   await inFirefox(world, async page => {
     await go(page, world, world.roll.id)
-    await page.waitForFunction(
+    await holds(
+      page,
+      'the paper and its notes',
       () =>
         [...document.querySelectorAll('.words span')].some(s =>
           s.textContent!.includes('A toll is usually taken'),
@@ -103,7 +117,7 @@ test('in another engine the same words have the same places in a paper at two si
     expect(await passageOf(world, 'Here, too.')).toBe('A toll is usually taken on goods')
     // its line stands under these words, larger, too
     const under = () =>
-      page.waitForFunction(() => {
+      holds(page, 'a line under the words', () => {
         const words = [...document.querySelectorAll('.words span')]
           .find(s => s.textContent!.startsWith('A toll is usually taken'))
           ?.getBoundingClientRect()
@@ -118,9 +132,10 @@ test('in another engine the same words have the same places in a paper at two si
     await under()
     const before = await page.$eval('.row[data-row="3"] canvas', c => c.getBoundingClientRect().width)
     await page.click('button[aria-label="Larger"]')
-    await page.waitForFunction(
+    await holds(
+      page,
+      'a larger page',
       w => document.querySelector('.row[data-row="3"] canvas')!.getBoundingClientRect().width > w * 1.1,
-      {},
       before,
     )
     await under()
