@@ -1,4 +1,4 @@
-import puppeteer, { type Page } from 'puppeteer-core'
+import puppeteer, { type EvaluateFunc, type Page } from 'puppeteer-core'
 import { pace } from '#server/testing/pace'
 import { until } from '#server/testing/until'
 import { email, type World } from '#server/testing/world'
@@ -10,7 +10,7 @@ import { ODD_PASSAGES, passageOf, setOddText } from './oddText'
 const holds = <Args extends unknown[]>(
   page: Page,
   what: string,
-  condition: (...args: Args) => unknown,
+  condition: EvaluateFunc<Args>,
   ...args: Args
 ) => until(what, async () => Boolean(await page.evaluate(condition, ...args)))
 
