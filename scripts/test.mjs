@@ -11,10 +11,11 @@ import { browserTests, checkAndBuild, unitTests } from './testParts.mjs'
 const results = join(dataFolder, `test-results-${process.pid}`)
 const filters = process.argv.slice(2)
 const SERVERS = 2 // as many as Vitest and Playwright have workers: each test has one for itself
-const tally = { passed: 0, failed: 0 }
-const add = ({ passed, failed }) => {
+const tally = { passed: 0, failed: 0, faults: [] }
+const add = ({ passed, failed, faults }) => {
   tally.passed += passed
   tally.failed += failed
+  tally.faults.push(...(faults ?? []))
 }
 const closers = []
 
@@ -22,7 +23,8 @@ async function everything() {
   ensureBrowsers()
   const database = await opened(freshDatabase())
   const { build, template, passed } = await checkAndBuild(ensureBuild, database.seeded)
-  for (const ok of passed) add({ passed: Number(ok), failed: Number(!ok) })
+  for (const { name, ok } of passed)
+    add({ passed: Number(ok), failed: Number(!ok), faults: ok ? [] : [name] })
   const env = await testEnvironment(template, build, SERVERS)
   add(await unitTests(results, env))
   add(await browserTests(results, env))
@@ -80,6 +82,8 @@ async function test() {
   } finally {
     await stop()
   }
+  // again at the end: where only the last lines of a run are kept, they must say what failed
+  for (const fault of tally.faults) console.log(`\nFailed: ${fault}`)
   console.log(`\n${tally.passed} passed, ${tally.failed} failed`)
   process.exitCode = tally.failed > 0 || tally.passed === 0 ? 1 : 0
 }

@@ -1,7 +1,8 @@
 // The parts of a test run: each is a command that prints when it is done, and its figures.
 import { spawn } from 'node:child_process'
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
-import { basename, join } from 'node:path'
+import { basename, join, relative } from 'node:path'
+import { stripVTControlCharacters } from 'node:util'
 import { home } from './system.mjs'
 import { TYPE_CHECKS } from './types.mjs'
 
@@ -43,7 +44,9 @@ export async function checkAndBuild(ensureBuild, seeded) {
     ...TYPE_CHECKS.slice(1).map(({ name, args }) => [name, 'node', args]),
   ]
   const checkInTurn = async () => {
-    for (let check = waiting.shift(); check; check = waiting.shift()) passed.push(await part(...check))
+    for (let check = waiting.shift(); check; check = waiting.shift()) {
+      passed.push({ name: check[0], ok: await part(...check) })
+    }
   }
   const make = async () => {
     const made = [await ensureBuild(), await seeded()]
@@ -54,12 +57,15 @@ export async function checkAndBuild(ensureBuild, seeded) {
   return { build, template, passed }
 }
 
+/** What a part counts for that ended before it wrote its figures. */
+const NOTHING_WRITTEN = { passed: 0, failed: 1, faults: [] }
+
 /** Vitest on everything, or on files whose path contains one of the filters. */
 export async function unitTests(results, env, { filters = [], live = false } = {}) {
   const json = join(results, 'unit.json')
   const reporters = [`--reporter=${live ? 'default' : 'dot'}`, '--reporter=json', `--outputFile.json=${json}`]
   await part('core, services and routes', 'vitest', ['run', ...reporters, ...filters], { env, live })
-  return existsSync(json) ? figuresOfVitest(json) : { passed: 0, failed: 1 }
+  return existsSync(json) ? figuresOfVitest(json) : NOTHING_WRITTEN
 }
 
 /** Playwright on everything, or on files whose path contains one of the filters. */
@@ -69,7 +75,7 @@ export async function browserTests(results, env, { filters = [], live = false } 
     env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: json },
     live,
   })
-  const figures = existsSync(json) ? figuresOfPlaywright(json) : { passed: 0, failed: 1 }
+  const figures = existsSync(json) ? figuresOfPlaywright(json) : NOTHING_WRITTEN
   if (figures.failed > 0) sayWhatWasShown(join(results, 'browser'))
   return figures
 }
@@ -83,16 +89,37 @@ function sayWhatWasShown(folder) {
     console.log(`\n${file}\n${readFileSync(join(folder, file), 'utf8').slice(0, MOST_SHOWN)}`)
 }
 
+const MOST_OF_A_MESSAGE = 1500 // characters
+
 function figuresOfVitest(file) {
   const result = JSON.parse(readFileSync(file, 'utf8'))
-  // a file that could not even be read has no failed test, but it has failed
-  const broken = result.testResults.filter(
-    f => f.status === 'failed' && f.assertionResults.every(a => a.status !== 'failed'),
-  ).length
-  return { passed: result.numPassedTests, failed: result.numFailedTests + broken }
+  const faults = result.testResults.flatMap(suite => faultsOf(suite))
+  return { passed: result.numPassedTests, failed: faults.length, faults }
 }
 
+function faultsOf(suite) {
+  const failed = suite.assertionResults.filter(a => a.status === 'failed')
+  const path = relative(home, suite.name)
+  // a file that could not even be read has no failed test, but it has failed
+  if (failed.length === 0 && suite.status === 'failed') return [fault(path, suite.message)]
+  return failed.map(a => fault(`${path}: ${a.fullName}`, a.failureMessages.join('\n')))
+}
+
+const fault = (name, message) => `${name}\n${stripVTControlCharacters(message).slice(0, MOST_OF_A_MESSAGE)}`
+
 function figuresOfPlaywright(file) {
-  const { stats, errors } = JSON.parse(readFileSync(file, 'utf8'))
-  return { passed: stats.expected, failed: stats.unexpected + stats.flaky + (errors?.length ?? 0) }
+  const { stats, errors, suites } = JSON.parse(readFileSync(file, 'utf8'))
+  const general = (errors ?? []).map(e => fault('Playwright', e.message ?? ''))
+  const faults = [...suites.flatMap(suite => faultsInBrowser(suite)), ...general]
+  return { passed: stats.expected, failed: stats.unexpected + stats.flaky + general.length, faults }
+}
+
+function faultsInBrowser(suite) {
+  const here = (suite.specs ?? [])
+    .filter(spec => !spec.ok)
+    .map(spec => {
+      const messages = spec.tests.flatMap(test => test.results.map(r => r.error?.message ?? ''))
+      return fault(`${spec.file}: ${spec.title}`, messages.join('\n'))
+    })
+  return [...here, ...(suite.suites ?? []).flatMap(inner => faultsInBrowser(inner))]
 }
