@@ -2,6 +2,7 @@ import prettier from 'eslint-config-prettier/flat'
 import vue from 'eslint-plugin-vue'
 import tseslint from 'typescript-eslint'
 import { castsWithReason } from './scripts/lint/castsWithReason.mjs'
+import { kindsInTheirFolders } from './scripts/lint/kindsInTheirFolders.mjs'
 import { noNestedConditional } from './scripts/lint/noNestedConditional.mjs'
 
 /** Two folders up or more: `~/` in app, `#core`, `#shared` and `#server` elsewhere say where a thing lives. */
@@ -29,6 +30,7 @@ const AREAS = [
   'rubrics',
   'planning',
   'contributing',
+  'kinds', // what each kind of activity does in its own way
   'standing',
   'marking',
   'closing',
@@ -38,12 +40,15 @@ const AREAS = [
   'keeping',
   'screens',
 ]
+const homeOf = area => (area === 'kinds' ? 'server/kinds' : `server/services/${area}`)
 const areaRules = AREAS.map((area, i) =>
   layer(
-    [`server/services/${area}/**/*.ts`],
+    [`${homeOf(area)}/**/*.ts`],
     [
-      `^#server/services/(${AREAS.filter(other => other !== area).join('|')})/`,
-      `^#server/services/(${AREAS.slice(i).join('|')})$`,
+      `^#(${AREAS.filter(other => other !== area)
+        .map(homeOf)
+        .join('|')})/`,
+      `^#(${AREAS.slice(i).map(homeOf).join('|')})$`,
       '^~', // and nothing of the app
     ],
     `${area} uses ${AREAS.slice(0, i).join(', ') || 'no other area'}, through their index.ts`,
@@ -59,7 +64,11 @@ export default tseslint.config(
   {
     plugins: {
       jovrel: {
-        rules: { 'casts-with-reason': castsWithReason, 'no-nested-conditional': noNestedConditional },
+        rules: {
+          'casts-with-reason': castsWithReason,
+          'kinds-in-their-folders': kindsInTheirFolders,
+          'no-nested-conditional': noNestedConditional,
+        },
       },
     },
     rules: {
@@ -79,6 +88,11 @@ export default tseslint.config(
     },
   },
   { files: ['scripts/**', 'bench/**', 'e2e/**', 'demo/**'], rules: { 'no-console': 'off' } },
+  {
+    files: ['{app,core,shared,server}/**/*.{ts,vue}'],
+    ignores: ['*/kinds/**', '**/*.test.ts', '**/testing/**'],
+    rules: { 'jovrel/kinds-in-their-folders': 'error' },
+  },
   layer(
     ['core/**/*.ts'],
     ['^#(shared|server)', '^~', '(^|/)\\.\\./(.*/)?(app|server|shared|demo)/', FRAMEWORKS],

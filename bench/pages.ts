@@ -1,12 +1,12 @@
 import type { Browser } from '@playwright/test'
 import { seededRandom } from '#core/chance/seededRandom'
-import { linkTerms } from '#core/contributing/lexicon/linkTerms'
-import { TermFinder } from '#core/contributing/lexicon/termFinder'
+import { linkTerms } from '#core/kinds/lexicon/linkTerms'
+import { TermFinder } from '#core/kinds/lexicon/termFinder'
 import type { RichNode } from '#core/contributing/richText'
-import { changedText } from '#core/contributing/wiki/changedText'
-import { comparePages } from '#core/contributing/wiki/comparePages'
-import { followAuthors, GoneWords, standingWords, type Runs } from '#core/contributing/wiki/followAuthors'
-import { PageReader, wordsIn, type PageText } from '#core/contributing/wiki/pageText'
+import { changedText } from '#core/kinds/wiki/changedText'
+import { comparePages } from '#core/kinds/wiki/comparePages'
+import { followAuthors, GoneWords, standingWords, type Runs } from '#core/kinds/wiki/followAuthors'
+import { PageReader, wordsIn, type PageText } from '#core/kinds/wiki/pageText'
 import { email, type World } from '#server/testing/world'
 
 const VOCABULARY = 3000

@@ -1,6 +1,6 @@
 import type { Locator, Page } from '@playwright/test'
 import { eq, sql } from 'drizzle-orm'
-import type { OwnReviews } from '#shared/contributing/review'
+import type { OwnReviews } from '#shared/kinds/review/review'
 import { rowsOf } from '#server/database/client'
 import * as t from '#server/database/schema'
 import type { World } from '#server/testing/world'

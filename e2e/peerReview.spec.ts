@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm'
-import type { OwnReviews } from '#shared/contributing/review'
+import type { OwnReviews } from '#shared/kinds/review/review'
 import * as t from '#server/database/schema'
 import type { World } from '#server/testing/world'
 import { chooseWords, expect, open, sentence, test } from './fixtures'

@@ -6,7 +6,7 @@ import { openDatabase } from '#server/database/client'
 import { migrateDatabase } from '#server/database/migrate'
 import { prepareQueue } from '#server/jobs/queue'
 import { keepCounts } from '#server/services/voices/textMeasures'
-import { startListening } from '#server/services/listeners'
+import { startServices } from '#server/services/startServices'
 import { keepDue } from '#server/services/standing/keepStandings'
 import { demoClock, seedDemo } from '../demo/seed'
 
@@ -20,7 +20,7 @@ await makeDatabase(url)
 await migrateDatabase(url, join(import.meta.dirname, '../server/database/migrations'))
 await prepareQueue(url)
 if (process.argv.includes('--demo')) {
-  startListening()
+  startServices()
   const { db, close } = openDatabase(url, 2)
   await seedDemo(db, process.env.JOVREL_NOW ? new Date(process.env.JOVREL_NOW) : new Date())
   const clock = await demoClock(db)

@@ -2,7 +2,7 @@
 import SilenceBar from '../components/people/SilenceBar.vue'
 import TopLine from '../components/shell/TopLine.vue'
 import WeekRibbon from '../components/planning/WeekRibbon.vue'
-import TermPeek from '../components/contributing/lexicon/TermPeek.vue'
+import TermPeek from '~/kinds/lexicon/TermPeek.vue'
 import FindDialog from '../components/shell/FindDialog.vue'
 import { useStudentsEye } from '../composables/people/useStudentsEye'
 import { useSeminarStore } from '../stores/seminar'

@@ -1,8 +1,8 @@
 import { defineStore } from 'pinia'
 import { readOnlyState } from './readOnlyState'
-import type { ReadingView } from '#shared/contributing/reading'
+import type { ReadingView } from '#shared/kinds/reading/reading'
 import { useApi } from '../composables/shell/useApi'
-import * as readingEndpoints from '#shared/contributing/readingEndpoints'
+import * as readingEndpoints from '#shared/kinds/reading/endpoints'
 
 /** The text of one reading; its notes are with the talk. */
 export const useReadingStore = readOnlyState(

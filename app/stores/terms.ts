@@ -1,10 +1,10 @@
 import { defineStore } from 'pinia'
 import { readOnlyState } from './readOnlyState'
-import { linkTerms } from '#core/contributing/lexicon/linkTerms'
-import { TermFinder } from '#core/contributing/lexicon/termFinder'
-import type { TermCard, TermsView } from '#shared/contributing/lexicon'
+import { linkTerms } from '#core/kinds/lexicon/linkTerms'
+import { TermFinder } from '#core/kinds/lexicon/termFinder'
+import type { TermCard, TermsView } from '#shared/kinds/lexicon/lexicon'
 import { useApi } from '../composables/shell/useApi'
-import * as lexiconEndpoints from '#shared/contributing/lexiconEndpoints'
+import * as lexiconEndpoints from '#shared/kinds/lexicon/endpoints'
 
 /** The seminar's own terms, made links in every text as it is shown. */
 export const useTermsStore = readOnlyState(

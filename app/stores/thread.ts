@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { readOnlyState } from './readOnlyState'
 import { buildThread } from '#core/contributing/buildThread'
 import type { ActivityView } from '#shared/contributing/activity'
-import type { TermDetail } from '#shared/contributing/term'
+import type { TermDetail } from '#shared/kinds/lexicon/term'
 import type {
   ContributionView,
   DraftView,

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { readOnlyState } from './readOnlyState'
 import { v7 } from 'uuid'
-import { titleKey } from '#core/contributing/wiki/wikiSettings'
+import { titleKey } from '#core/kinds/wiki/wikiSettings'
 import type {
   PageLine,
   PageView,
@@ -9,9 +9,9 @@ import type {
   VersionWrite,
   WikiShares,
   WikiView,
-} from '#shared/contributing/wiki'
+} from '#shared/kinds/wiki/wiki'
 import { newKey, useApi } from '../composables/shell/useApi'
-import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
+import * as wikiEndpoints from '#shared/kinds/wiki/endpoints'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
 /** One wiki as this reader has it, with the page they are at. */

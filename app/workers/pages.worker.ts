@@ -1,8 +1,8 @@
-import { changedText, type ChangedBlock } from '#core/contributing/wiki/changedText'
-import { comparePages } from '#core/contributing/wiki/comparePages'
-import { spread, type Runs } from '#core/contributing/wiki/followAuthors'
-import { PageReader, shapeOf, textNodes, wordsIn } from '#core/contributing/wiki/pageText'
-import { joinText } from '#core/contributing/wiki/changedText'
+import { changedText, type ChangedBlock } from '#core/kinds/wiki/changedText'
+import { comparePages } from '#core/kinds/wiki/comparePages'
+import { spread, type Runs } from '#core/kinds/wiki/followAuthors'
+import { PageReader, shapeOf, textNodes, wordsIn } from '#core/kinds/wiki/pageText'
+import { joinText } from '#core/kinds/wiki/changedText'
 import type { RichNode } from '#core/contributing/richText'
 
 /** A block with its words by where they came from. */

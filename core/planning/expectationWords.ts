@@ -1,5 +1,6 @@
 import { inWords, plural } from '../language'
-import type { ActivityKind } from '../contributing/kinds/kind'
+import { KINDS } from '#core/kinds'
+import type { ActivityKind } from '#core/kinds/kind'
 import type { ExpectationRule } from './expectations/rule'
 
 /** How far somebody has come with one thing that is asked for. */
@@ -12,33 +13,13 @@ interface Check {
 }
 
 /** What one entry of a kind is called, and what answers it. */
-const ENTRY: Readonly<Record<ActivityKind, readonly [one: string, many: string]>> = {
-  discussion: ['opening post', 'opening posts'],
-  journal: ['entry', 'entries'],
-  blog: ['entry', 'entries'],
-  wiki: ['page', 'pages'],
-  reading: ['note', 'notes'],
-  review: ['draft', 'drafts'],
-  lexicon: ['term', 'terms'],
-  exitNote: ['answer', 'answers'],
-}
-const ANSWER: Readonly<Record<ActivityKind, readonly [one: string, many: string]>> = {
-  discussion: ['reply', 'replies'],
-  journal: ['comment', 'comments'],
-  blog: ['comment', 'comments'],
-  wiki: ['comment', 'comments'],
-  reading: ['reply', 'replies'],
-  review: ['review', 'reviews'],
-  lexicon: ['comment', 'comments'],
-  exitNote: ['comment', 'comments'],
-}
-export const entryWord = (kind: ActivityKind, n: number): string => ENTRY[kind][n === 1 ? 0 : 1]
-export const answerWord = (kind: ActivityKind, n: number): string => ANSWER[kind][n === 1 ? 0 : 1]
+export const entryWord = (kind: ActivityKind, n: number): string => KINDS[kind].entryWord[n === 1 ? 0 : 1]
+export const answerWord = (kind: ActivityKind, n: number): string => KINDS[kind].answerWord[n === 1 ? 0 : 1]
 const ofWords = (minWords: number, each: boolean): string =>
   minWords > 0 ? `, ${minWords}+ words${each ? ' each' : ''}` : ''
 
 /** What a rule asks for, as short as a checklist takes it. */
-export function ruleWords(rule: ExpectationRule, kind: ActivityKind = 'discussion'): string {
+export function ruleWords(rule: ExpectationRule, kind: ActivityKind): string {
   switch (rule.kind) {
     case 'entries':
       return `${rule.need === 1 ? '' : `${rule.need} `}${entryWord(kind, rule.need)}${ofWords(rule.minWords, rule.need > 1)}`
@@ -77,7 +58,7 @@ export function haveWords(rule: ExpectationRule, check: Check): string {
 export function toGoWords(
   expectations: ReadonlyArray<{ readonly rule: ExpectationRule }>,
   checks: readonly Check[],
-  kind: ActivityKind = 'discussion',
+  kind: ActivityKind,
 ): string {
   const parts = expectations.flatMap(({ rule }, i) => {
     const check = checks[i]

@@ -1,5 +1,5 @@
-import { KINDS } from '../contributing/kinds'
-import type { ActivityKind } from '../contributing/kinds/kind'
+import { KINDS } from '#core/kinds'
+import type { ActivityKind } from '#core/kinds/kind'
 import type { ExpectationRule } from './expectations/rule'
 import { isWorkingPhase, type Phase } from './schedule'
 
@@ -19,7 +19,7 @@ export function fitToKind(
   rules: readonly ExpectationRule[],
   kind: ActivityKind,
 ): FittedToKind {
-  const { workingPhases, answerType, readBy } = KINDS[kind]
+  const { workingPhases, expects } = KINDS[kind]
   const working = phases.filter(p => isWorkingPhase(p.name))
   const others = phases.filter(p => !isWorkingPhase(p.name))
   const kept = workingPhases.flatMap((name, i) => {
@@ -27,12 +27,7 @@ export function fitToKind(
     return same ? [{ ...same, name }] : []
   })
   const have = new Set(kept.map(p => p.name))
-  const applies = (rule: ExpectationRule) => {
-    if (rule.kind === 'reviews') return answerType === 'review'
-    if (rule.kind === 'ownPages' || rule.kind === 'revisions') return kind === 'wiki'
-    if (rule.kind === 'questions' || rule.kind === 'parts') return kind === 'reading'
-    return rule.kind !== 'replies' || (answerType !== null && readBy === 'class')
-  }
+  const applies = (rule: ExpectationRule) => expects.includes(rule.kind)
   const due = (rule: ExpectationRule): ExpectationRule =>
     have.has(rule.due) ? rule : { ...rule, due: kept.at(-1)?.name ?? workingPhases[0]! }
   return {

@@ -1,4 +1,5 @@
-import type { ActivityKind } from '../contributing/kinds/kind'
+import { KINDS } from '#core/kinds'
+import type { ActivityKind } from '#core/kinds/kind'
 import type { ExpectationRule } from './expectations/rule'
 import type { WeekLoad } from './loadByWeek'
 import { isWorkingPhase, type Phase, type PhaseName } from './schedule'
@@ -71,11 +72,11 @@ export function checkActivity(a: CheckedActivity, context: CheckContext): PlanRe
   else if (!a.briefText.includes('?') && words < VAGUE_WORDS)
     remarks.push({ code: 'vagueBrief', level: 'consider' })
   if (a.people === 0) remarks.push({ code: 'nobodyMeant', level: 'missing' })
-  if (!a.hasStarter && a.kind !== 'lexicon') remarks.push({ code: 'noStarter', level: 'missing' })
+  if (!a.hasStarter && KINDS[a.kind].wantsStarter) remarks.push({ code: 'noStarter', level: 'missing' })
   if (a.points !== null && a.rubricPoints !== null && a.points !== a.rubricPoints)
     remarks.push({ code: 'pointsApart', level: 'consider', points: a.points, rubricPoints: a.rubricPoints })
   if (a.counted && !a.hasCategory) remarks.push({ code: 'noCategory', level: 'consider' })
-  const single = a.kind === 'blog' ? a.rules.findIndex(r => r.kind === 'entries' && r.need === 1) : -1
+  const single = KINDS[a.kind].goesOn ? a.rules.findIndex(r => r.kind === 'entries' && r.need === 1) : -1
   if (single >= 0) remarks.push({ code: 'oneEntryBlog', level: 'consider', rule: single })
   const unusual = a.phases
     .filter(p => isWorkingPhase(p.name) && clock(p.endsAt, context.timeZone) !== context.usualDueTime)

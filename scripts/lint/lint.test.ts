@@ -66,6 +66,36 @@ describe('lint', () => {
       'no-restricted-imports',
     ],
     [
+      'a kind compared outside its folder',
+      'server/services/planning/one.ts',
+      "export const a = (activity: { kind: string }) => activity.kind === 'wiki'\n",
+      'jovrel/kinds-in-their-folders',
+    ],
+    [
+      'a kind asked of the database outside its folder',
+      'server/services/planning/one.ts',
+      "export const a = (eq: never, activities: never) => eq(activities.kind, 'wiki')\n",
+      'jovrel/kinds-in-their-folders',
+    ],
+    [
+      'kinds listed outside their folders',
+      'app/composables/one.ts',
+      "export const a = (body: { kind: string }) => ['blog', 'journal'].includes(body.kind)\n",
+      'jovrel/kinds-in-their-folders',
+    ],
+    [
+      'a kind compared in a template',
+      'app/components/planning/One.vue',
+      page('defineProps<{ kind: string }>()', '<p v-if="kind === \'wiki\'">a</p>'),
+      'jovrel/kinds-in-their-folders',
+    ],
+    [
+      'contributing that knows a kind',
+      'server/services/contributing/one.ts',
+      "export { requireTerm } from '#server/kinds/lexicon/requireTerm'\n",
+      'no-restricted-imports',
+    ],
+    [
       'an autosave that knows a framework',
       'app/autosave/one.ts',
       "export { ref } from 'vue'\n",

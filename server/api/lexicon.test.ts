@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 } from 'uuid'
-import type { TermCard, TermsView } from '#shared/contributing/lexicon'
+import type { TermCard, TermsView } from '#shared/kinds/lexicon/lexicon'
 import type { ThreadView } from '#shared/contributing/thread'
 import * as t from '#server/database/schema'
 import type { Client } from '#server/testing/server'

@@ -1,7 +1,7 @@
 import { eq, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 } from 'uuid'
-import type { ReadingView } from '#shared/contributing/reading'
+import type { ReadingView } from '#shared/kinds/reading/reading'
 import type { ThreadView } from '#shared/contributing/thread'
 import type { ComposerView } from '#shared/planning/composer'
 import * as t from '#server/database/schema'

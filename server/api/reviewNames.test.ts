@@ -1,7 +1,7 @@
 import { and, eq, inArray, ne } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 } from 'uuid'
-import type { OwnReviews, ReviewDesk } from '#shared/contributing/review'
+import type { OwnReviews, ReviewDesk } from '#shared/kinds/review/review'
 import * as t from '#server/database/schema'
 import { listenTo } from '#server/testing/listenTo'
 import { until } from '#server/testing/until'

@@ -12,7 +12,7 @@ import { requireMayWrite, type Actor, type ActivityRow } from '#server/access/se
 import { now } from '#server/clock'
 import type { Database } from '#server/database/client'
 import { useDatabase } from '#server/database/connection'
-import { actorOfToken } from '#server/services/contributing/reading/toolsToken'
+import { actorOfToken } from '#server/kinds/reading/toolsToken'
 import { Problem } from './problem'
 import { answerProblem } from './route'
 

@@ -1,6 +1,6 @@
 import { logError } from '#server/log'
 import { and, eq, inArray } from 'drizzle-orm'
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
 import { askAnew, ENDINGS } from '#server/access/endings'
 import type { ActivityRow, Enrolment } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -13,12 +13,7 @@ import {
   shapeForReader,
   writesByPage,
 } from '#server/services/contributing/shapeForReader'
-import {
-  mayReach,
-  pageOfChange,
-  wikiAccessFor,
-  wikiPlan,
-} from '#server/services/contributing/wiki/wikiAccess'
+import { hooksOf } from '#server/services/contributing'
 import {
   attachedFiles,
   storedContributions,
@@ -72,7 +67,8 @@ export async function subscribe(
 
 /**
  * Sends one contribution to everyone who has its activity open here, each as they may get it: the queries are made once,
- * however many read, and what each gets is decided where it always is.
+ * however many read, and what each gets is decided where it always is. Of what stands in pages they are told which page has
+ * changed, and fetch it; to those who may not read it there is no such page.
  */
 export async function broadcast(db: Db, { activityId, id }: Announcement, now: Date): Promise<void> {
   const readers = [...(open.get(activityId) ?? [])]
@@ -82,7 +78,15 @@ export async function broadcast(db: Db, { activityId, id }: Announcement, now: D
     for (const reader of readers) reader.send({ kind: 'opened' })
     return
   }
-  if (activity?.kind === 'wiki') return broadcastPage(db, activity, id, readers, now)
+  const changedPage = activity && hooksOf(activity.kind).changedPage
+  if (changedPage) {
+    const pageFor = await changedPage(db, activity, id, now)
+    for (const reader of readers) {
+      const pageId = pageFor?.(reader.enrolment)
+      if (pageId) reader.send({ kind: 'page', pageId })
+    }
+    return
+  }
   const [head] = await storedContributions(db, activityId, NOBODY, { ids: [id], bodies: true })
   if (!activity || !head) return
   const context = [
@@ -125,24 +129,6 @@ export async function broadcast(db: Db, { activityId, id }: Announcement, now: D
     else if (view) reader.send({ kind: 'contribution', contribution: view })
     else if (head.state === 'withdrawn' && viewOf({ ...head, state: 'shown' }))
       reader.send({ kind: 'gone', id })
-  }
-}
-
-/** Tells readers of a wiki that a page has changed; they fetch it, and get what they may. To those who may not read it there is no such page. */
-async function broadcastPage(
-  db: Db,
-  activity: ActivityRow,
-  id: string,
-  readers: readonly OpenReader[],
-  now: Date,
-): Promise<void> {
-  const page = await pageOfChange(db, id)
-  if (!page) return
-  const plan = await wikiPlan(db, activity)
-  for (const reader of readers) {
-    const access = wikiAccessFor(plan, reader.enrolment, false, now)
-    if (mayReach(access, page) && access.reach(page.groupId).read)
-      reader.send({ kind: 'page', pageId: page.id })
   }
 }
 

@@ -1,10 +1,10 @@
 import { eq } from 'drizzle-orm'
 import { v7 } from 'uuid'
-import { USUAL_REVIEW, type ReviewSettings } from '#core/contributing/review/reviewSettings'
+import { USUAL_REVIEW, type ReviewSettings } from '#core/kinds/review/reviewSettings'
 import * as t from '#server/database/schema'
 import type { Client } from '#server/testing/server'
 import { doc, type World } from '#server/testing/world'
-import type { OwnReviews } from '#shared/contributing/review'
+import type { OwnReviews } from '#shared/kinds/review/review'
 import type { PeersView } from '#shared/marking/peers'
 
 export type Refused = {

@@ -2,14 +2,14 @@ import { and, eq, sql } from 'drizzle-orm'
 import { hashPassword, OPEN_COST } from '#server/access/password'
 import { openDatabase, rowsOf, type Database } from '#server/database/client'
 import * as t from '#server/database/schema'
-import { startListening } from '#server/services/listeners'
+import { startServices } from '#server/services/startServices'
 import { namesOf } from '#server/services/people/nameView'
 import { testDatabase } from './database'
 import { claimServer } from './warmServer'
 import { Client, testServer } from './server'
 
 // what services say within a test is told as a server tells it
-startListening()
+startServices()
 
 export const email = (key: string) => `${key}@northmere.example`
 

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
+import { ACTIVITY_KINDS } from '#core/kinds/kind'
 import { LONGEST_OPEN_ANSWER } from '#core/closing/questions'
 
 const asked = z

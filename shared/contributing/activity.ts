@@ -1,12 +1,12 @@
 import { z } from 'zod'
 import { CONTRIBUTION_TYPES } from '#core/contributing/contribution'
-import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
+import { ACTIVITY_KINDS } from '#core/kinds/kind'
 import { STANDINGS } from '#core/standing/standing'
 import { APART, ATTACHABLE } from '#core/contributing/talkSettings'
 import { PHASES } from '#core/planning/schedule'
 import { SCALES } from '#core/planning/scale'
-import { LexiconSettingsBody } from './lexiconSettings'
-import { ReviewSettingsBody } from './reviewSettings'
+import { LexiconSettingsBody } from '#shared/kinds/lexicon/settings'
+import { ReviewSettingsBody } from '#shared/kinds/review/settings'
 import { CombineRuleBody } from '../marking/combine'
 
 const need = z.number().int().min(1, 'Ask for at least one.').max(200, 'That is more than 200.')

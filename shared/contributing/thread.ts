@@ -1,9 +1,9 @@
 import { z } from 'zod'
 import { CONTRIBUTION_TYPES } from '#core/contributing/contribution'
 import { CheckView } from './activity'
-import { NoteDetail, NoteView } from './reading'
+import { NoteDetail, NoteView } from '#shared/kinds/reading/reading'
 import { RichDoc } from './richDoc'
-import { TermDetail } from './term'
+import { TermDetail } from '#shared/kinds/lexicon/term'
 
 export const ContributionParams = z.object({ contributionId: z.uuid() })
 

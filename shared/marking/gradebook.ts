@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
+import { ACTIVITY_KINDS } from '#core/kinds/kind'
 import { SCALES } from '#core/planning/scale'
 
 const Bands = z.array(z.object({ letter: z.string(), fromPercent: z.number() }))

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { LetterFile } from './desk'
 import { RichDoc } from '../contributing/richDoc'
-import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
+import { ACTIVITY_KINDS } from '#core/kinds/kind'
 
 /** What a student was given back. Made from what was stored on return, never from a mark still held. */
 export const LetterView = z.object({

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
+import { ACTIVITY_KINDS } from '#core/kinds/kind'
 
 export const OutcomesQuery = z.object({ from: z.coerce.number().int().min(1).max(100).optional() }) // percent from which an outcome counts as reached
 export type OutcomesQuery = z.infer<typeof OutcomesQuery>

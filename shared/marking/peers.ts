@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { RubricView } from '../contributing/activity'
-import { Passage } from '../contributing/review'
-import { ReviewSettingsBody } from '../contributing/reviewSettings'
+import { Passage } from '#shared/kinds/review/review'
+import { ReviewSettingsBody } from '#shared/kinds/review/settings'
 import { RichDoc } from '../contributing/richDoc'
 
 const figures = z.record(z.uuid(), z.number().int())

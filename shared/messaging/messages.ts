@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
+import { ACTIVITY_KINDS } from '#core/kinds/kind'
 
 export const LONGEST_MESSAGE = 6000
 const words = z

@@ -1,14 +1,14 @@
 import { z } from 'zod'
-import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
-import { TEXT_FORMS } from '#core/contributing/reading/reading'
+import { ACTIVITY_KINDS } from '#core/kinds/kind'
+import { TEXT_FORMS } from '#core/kinds/reading/reading'
 import { PHASES } from '#core/planning/schedule'
 import { SCALES } from '#core/planning/scale'
 import { BriefDoc } from '../contributing/richDoc'
 import { Rule, RubricView, TalkSettingsBody } from '../contributing/activity'
-import { LexiconSettingsBody } from '../contributing/lexiconSettings'
-import { ReadingSettingsBody } from '../contributing/readingSettings'
-import { ReviewSettingsBody } from '../contributing/reviewSettings'
-import { WikiSettingsBody } from '../contributing/wiki'
+import { LexiconSettingsBody } from '#shared/kinds/lexicon/settings'
+import { ReadingSettingsBody } from '#shared/kinds/reading/settings'
+import { ReviewSettingsBody } from '#shared/kinds/review/settings'
+import { WikiSettingsBody } from '#shared/kinds/wiki/wiki'
 import { CombineRuleBody } from '../marking/combine'
 import { StandingCounts } from './plan'
 
@@ -59,8 +59,9 @@ export const ActivityBody = TalkSettingsBody.extend({
   combine: CombineRuleBody.nullable(), // contributions are marked one by one, and these make the mark
   audience: AudienceBody,
   jointSeminarIds: z.array(z.uuid()).max(12),
-  review: ReviewSettingsBody, // of a peer review; kept aside where it is another kind
-  wiki: WikiSettingsBody, // of a wiki, and kept aside in the same way
+  // each of one kind alone: of another kind it is as usual, and what is set of it is not kept
+  review: ReviewSettingsBody,
+  wiki: WikiSettingsBody,
   lexicon: LexiconSettingsBody,
   reading: ReadingSettingsBody,
   writeFirst: z.boolean(),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
+import { ACTIVITY_KINDS } from '#core/kinds/kind'
 
 export const FindQuery = z.object({ q: z.string().trim().min(1).max(100) })
 export const Found = z.object({

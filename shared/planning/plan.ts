@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
+import { ACTIVITY_KINDS } from '#core/kinds/kind'
 import { STANDINGS } from '#core/standing/standing'
 import { PHASES } from '#core/planning/schedule'
 import type { PlanRemark, PlanWideRemark } from '#core/planning/planChecks'

@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { KINDS } from '#core/kinds'
 import type { ActivityView } from '#shared/contributing/activity'
+import { deskOf } from '~/composables/marking/deskOf'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useSeminarStore } from '~/stores/seminar'
 import ActivityBrief from '../planning/ActivityBrief.vue'
@@ -41,14 +43,11 @@ const base = computed(() => `/seminars/${props.activity.seminarId}/activities/${
         ><NuxtLink
           v-if="seminar.isStaff && activity.rubric"
           class="small"
-          :to="`${base}/${activity.kind === 'review' ? 'peers' : 'desk'}`"
-          >Open the {{ activity.kind === 'review' ? 'review' : 'marking' }} desk</NuxtLink
+          :to="`${base}/${deskOf(activity.kind).path}`"
+          >Open the {{ deskOf(activity.kind).name }}</NuxtLink
         ><NuxtLink
           v-if="
-            seminar.isStaff &&
-            activity.kind !== 'review' &&
-            activity.kind !== 'wiki' &&
-            activity.opensAt <= (seminar.shell?.now ?? '')
+            seminar.isStaff && KINDS[activity.kind].measured && activity.opensAt <= (seminar.shell?.now ?? '')
           "
           class="small"
           :to="`/seminars/${activity.seminarId}/voices?activity=${activity.id}`"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { threadRows } from '#core/contributing/threadRows'
 import type { ThreadNode } from '#core/contributing/buildThread'
-import type { LexiconSettingsBody } from '#shared/contributing/lexiconSettings'
+import type { LexiconSettingsBody } from '#shared/kinds/lexicon/settings'
 import type { ContributionView, WholeContribution } from '#shared/contributing/thread'
 import { plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'

@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { AttachLimits } from '#core/contributing/talkSettings'
-import type { LexiconSettingsBody } from '#shared/contributing/lexiconSettings'
-import type { NoteDetail } from '#shared/contributing/reading'
+import type { LexiconSettingsBody } from '#shared/kinds/lexicon/settings'
+import type { NoteDetail } from '#shared/kinds/reading/reading'
 import type { DraftView, TakesUp } from '#shared/contributing/thread'
 import { useDraft, type WritingTarget } from '~/composables/contributing/useDraft'
 import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { useNotices } from '~/stores/notices'
 import { useThreadStore } from '~/stores/thread'
 import AttachmentAdd from './AttachmentAdd.vue'
-import TermFields from './lexicon/TermFields.vue'
+import TermFields from '~/kinds/lexicon/TermFields.vue'
 import TwoTexts from './TwoTexts.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 

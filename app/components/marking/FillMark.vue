@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Standing } from '#core/standing/standing'
-import { STANDING_WORDS } from '~/composables/planning/kindWords'
+import { STANDING_WORDS } from '~/composables/planning/standingWords'
 
 withDefaults(
   defineProps<{

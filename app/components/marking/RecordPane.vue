@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { KINDS } from '#core/kinds'
 import type { ActivityView } from '#shared/contributing/activity'
 import type { CitationView, RecordItem, RecordView } from '#shared/marking/desk'
 import { haveWords, ruleWords } from '#core/planning/expectationWords'
@@ -75,7 +76,7 @@ const heading = (item: RecordItem) => {
   if (item.type === 'term') return `Term: ${item.title ?? ''}`
   if (item.type === 'review')
     return item.answers ? `Review of ${hide(item.answers.name)}’s work` : 'Review of a teammate'
-  if (props.activity.kind === 'review') return 'Handed in'
+  if (KINDS[props.activity.kind].handsIn) return 'Handed in'
   if (item.answers) return `Reply to ${hide(item.answers.name)}`
   if (item.type === props.entryType) return 'Opening post'
   return 'Contribution'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { DeskStudent } from '#shared/marking/desk'
-import { STANDING_WORDS } from '~/composables/planning/kindWords'
+import { STANDING_WORDS } from '~/composables/planning/standingWords'
 import FillMark from './FillMark.vue'
 
 const props = defineProps<{

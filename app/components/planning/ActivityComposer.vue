@@ -1,22 +1,19 @@
 <script setup lang="ts">
-import type { ActivityKind } from '#core/contributing/kinds/kind'
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
-import { fitToKind } from '#core/planning/fitToKind'
 import { setPhaseEnd } from '#core/planning/moveSchedule'
 import { closesAt, type PhaseName } from '#core/planning/schedule'
 import type { ComposerView } from '#shared/planning/composer'
 import * as markingEndpoints from '#shared/marking/endpoints'
-import { KIND_WORDS } from '~/composables/planning/kindWords'
 import type { RemarkWords } from '~/composables/planning/planRemarks'
 import { faultWords } from '~/composables/planning/scheduleWords'
+import { useKindChoice } from '~/composables/planning/useKindChoice'
 import { usePlanChecks } from '~/composables/planning/usePlanChecks'
 import { usePlanEdit } from '~/composables/planning/usePlanEdit'
 import { usePublishing } from '~/composables/planning/usePublishing'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
-import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
 import ActivityActs from './ActivityActs.vue'
 import ActivityPreview from './ActivityPreview.vue'
@@ -39,7 +36,6 @@ import SpokenBrief from './SpokenBrief.vue'
 const props = defineProps<{ view: ComposerView }>()
 const emit = defineEmits<{ stored: [view: ComposerView]; reload: [] }>()
 const api = useApi()
-const notices = useNotices()
 const seminar = useSeminarStore()
 const { attempt } = useSending()
 const shell = computed(() => seminar.shell!)
@@ -87,32 +83,13 @@ const marking = computed(() => body.value.phases.find(p => p.name === 'mark'))
 const closes = computed(() => closesAt(schedule.value).toISOString())
 
 // -- kind
-const unfit = shallowRef<readonly ExpectationRule[]>([]) // sentences that do not apply to the kind chosen: kept, so that changing back brings them back
+const { unfit, choose: setKind } = useKindChoice(() => body.value, edit.change)
 const unfitWords = (rule: ExpectationRule) =>
   rule.kind === 'replies' ? `replies to ${rule.need} classmates` : rule.kind
-const canHideOthers = computed(() => KINDS[body.value.kind].readBy === 'class' && body.value.kind !== 'wiki')
-function setKind(kind: ActivityKind) {
-  if (kind === body.value.kind) return
-  const rules = [...body.value.rules.map(r => r.rule), ...unfit.value]
-  const fitted = fitToKind(schedule.value.phases, rules, kind)
-  unfit.value = fitted.unfit
-  const ids = body.value.rules
-  edit.change({
-    kind,
-    phases: stored(fitted.phases),
-    rules: fitted.rules.map((rule, i) => ({
-      id: ids[i]?.id ?? newKey(),
-      rule,
-      needed: ids[i]?.needed ?? true,
-    })),
-  })
-  if (fitted.unfit.length === 0) return
-  const what = fitted.unfit.some(r => r.kind === 'replies') ? 'replies' : 'such thing'
-  notices.say(
-    `A ${KIND_WORDS[kind].toLowerCase()} asks for no ${what}; that sentence is kept aside and comes back with the kind.`,
-  )
-}
-
+const canHideOthers = computed(() => {
+  const { readBy, standsIn } = KINDS[body.value.kind]
+  return readBy === 'class' && standsIn === 'thread'
+})
 // -- what a check offers
 function remedy(change: NonNullable<RemarkWords['remedy']>['change']) {
   if (typeof change !== 'string') {

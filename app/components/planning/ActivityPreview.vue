@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
 import { isWorkingPhase } from '#core/planning/schedule'
 import type { ActivityBody } from '#shared/planning/composer'
 import { ruleWords } from '#core/planning/expectationWords'
@@ -35,13 +35,11 @@ const goes = computed(() => {
     return 'The class reads along.'
   }
   return [
-    props.body.kind === 'discussion' &&
-      props.body.namesHidden &&
-      'Classmates see you under another name; staff know who you are.',
+    props.body.namesHidden && 'Classmates see you under another name; staff know who you are.',
     KINDS[props.body.kind].readBy === 'class' &&
       props.body.approval &&
       'The others see what you write once staff have read it.',
-    props.body.kind === 'journal' && readersSentence(),
+    KINDS[props.body.kind].reach === 'asOpened' && readersSentence(),
   ].filter(Boolean)
 })
 const foot = computed(() => {
@@ -51,8 +49,8 @@ const foot = computed(() => {
     return 'not marked'
   }
   const changeRule = () => {
-    if (props.body.kind === 'wiki') return 'every version is kept'
-    if (props.body.kind === 'review') return 'what is handed in can be changed until hand-in ends'
+    if (KINDS[props.body.kind].standsIn === 'pages') return 'every version is kept'
+    if (KINDS[props.body.kind].handsIn) return 'what is handed in can be changed until hand-in ends'
     if (props.body.editMinutes > 0) return `${props.body.editMinutes} minutes to change what you posted`
     return 'what is posted stays as it is'
   }

@@ -2,7 +2,7 @@
 import type { Standing } from '#core/standing/standing'
 import type { EffectView } from '#shared/planning/composer'
 import { capital, inWords, plural } from '#core/language'
-import { STANDING_WORDS } from '~/composables/planning/kindWords'
+import { STANDING_WORDS } from '~/composables/planning/standingWords'
 
 /** What a change would do, said before it is done. */
 const props = defineProps<{ effect: EffectView | null; problem: string | null }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
 import type { PhaseName } from '#core/planning/schedule'
 import type { ActivityBody } from '#shared/planning/composer'
@@ -88,7 +88,7 @@ const add = (rule: ExpectationRule) =>
       </template>
       <template v-else-if="r.rule.kind === 'replies'">
         {{ i > 0 ? 'Then' : 'Each student' }}
-        {{ body.kind === 'discussion' || body.kind === 'reading' ? 'replies to' : 'comments on the work of' }}
+        {{ KINDS[body.kind].answerType === 'reply' ? 'replies to' : 'comments on the work of' }}
         at least
         <NumberPart
           label="How many classmates"
@@ -137,7 +137,7 @@ const add = (rule: ExpectationRule) =>
         words{{ r.rule.need > 1 ? ' each' : '' }}, by
       </template>
       <template v-else-if="r.rule.kind === 'prompts'">
-        {{ body.kind === 'discussion' ? 'Every question' : 'Every prompt' }} is answered with at least
+        Every {{ KINDS[body.kind].promptWord }} is answered with at least
         <NumberPart
           label="At least so many words"
           :model-value="r.rule.minWords"

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import type { ActivityKind } from '#core/contributing/kinds/kind'
-import { KIND_WORDS } from '~/composables/planning/kindWords'
+import type { ActivityKind } from '#core/kinds/kind'
+import { KIND_WORDS } from '~/kinds/words'
 
 defineProps<{ kind: ActivityKind }>()
 </script>
 
 <template>
-  <span class="kind" :style="{ '--kind': `var(--k-${kind})` }">{{ KIND_WORDS[kind] }}</span>
+  <span class="kind" :style="{ '--kind': `var(--k-${kind})` }">{{ KIND_WORDS[kind].name }}</span>
 </template>
 
 <style scoped>

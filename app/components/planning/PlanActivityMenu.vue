@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { ACTIVITY_KINDS, type ActivityKind } from '#core/contributing/kinds/kind'
+import { ACTIVITY_KINDS, type ActivityKind } from '#core/kinds/kind'
 import type { SeminarShell } from '#shared/people/seminar'
-import { KIND_WORDS } from '~/composables/planning/kindWords'
+import { KIND_WORDS } from '~/kinds/words'
 
 /** A new activity: its kind, or a template, and the week it begins in. */
 const props = defineProps<{
@@ -14,16 +14,6 @@ const emit = defineEmits<{
 }>()
 const week = ref(Math.min(props.shell.weeks.length, Math.max(1, props.shell.week)))
 const open = ref(false)
-const NOTES: Readonly<Record<ActivityKind, string>> = {
-  discussion: 'posts and replies',
-  journal: 'entries between student and staff',
-  blog: 'entries over time, with comments',
-  wiki: 'pages written together',
-  reading: 'notes in the margin of a text',
-  review: 'drafts read without names',
-  lexicon: 'the seminar’s own terms',
-  exitNote: 'one question, a short answer',
-}
 function choose(kind: ActivityKind, templateId: string | null) {
   open.value = false
   emit('plan', kind, week.value, templateId)
@@ -52,7 +42,7 @@ function takeFile(event: Event) {
       <ul>
         <li v-for="kind in ACTIVITY_KINDS" :key="kind">
           <button type="button" :style="{ '--k': `var(--k-${kind})` }" @click="choose(kind, null)">
-            <b>{{ KIND_WORDS[kind] }}</b><span>{{ NOTES[kind] }}</span>
+            <b>{{ KIND_WORDS[kind].name }}</b><span>{{ KIND_WORDS[kind].note }}</span>
           </button>
         </li>
       </ul>

@@ -2,7 +2,7 @@
 import type { Grip } from '#core/planning/moveSchedule'
 import type { PlanActivity } from '#shared/planning/plan'
 import { percent, spanOf } from '~/composables/planning/planGeometry'
-import { STANDING_WORDS } from '~/composables/planning/kindWords'
+import { STANDING_WORDS } from '~/composables/planning/standingWords'
 import { useTimes } from '~/composables/planning/useTimes'
 import FillMark from '../marking/FillMark.vue'
 import KindTag from './KindTag.vue'

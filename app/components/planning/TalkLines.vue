@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
+import { capital } from '#core/language'
 import { ATTACHABLE } from '#core/contributing/talkSettings'
 import type { ActivityBody } from '#shared/planning/composer'
 import ChoicePart from './ChoicePart.vue'
@@ -9,14 +10,14 @@ import NumberPart from './NumberPart.vue'
 const props = defineProps<{
   body: ActivityBody
   disabled: boolean
-  contributions: number
   sections: number
 }>()
 const emit = defineEmits<{ change: [part: Partial<ActivityBody>]; light: [part: string | null] }>()
 // a wiki has rooms of its own: groups, and a history in place of editing
-const isWiki = computed(() => props.body.kind === 'wiki')
-const reads = computed(() => KINDS[props.body.kind].readBy === 'class' && !isWiki.value)
-const thing = computed(() => (props.body.kind === 'discussion' ? 'posted' : 'written'))
+const kind = computed(() => KINDS[props.body.kind])
+const isWiki = computed(() => kind.value.standsIn === 'pages')
+const reads = computed(() => kind.value.readBy === 'class' && !isWiki.value)
+const thing = computed(() => (kind.value.entryType === 'post' ? 'posted' : 'written'))
 const groupings = computed(() => [
   { value: 'together', text: 'all together' },
   ...(props.sections > 1
@@ -73,75 +74,8 @@ const toggleType = (type: (typeof ATTACHABLE)[number]) => {
         @update:model-value="emit('change', { apart: $event })"
       />.
     </p>
-    <p v-if="body.kind === 'discussion'" class="line">
-      Threads are opened by
-      <ChoicePart
-        label="Who opens threads"
-        :model-value="body.threads"
-        :choices="[
-          { value: 'everyone', text: 'everyone', note: 'One scenario, under which each opens a thread.' },
-          { value: 'staff', text: 'staff only', note: 'You put one or several questions; all answer them.' },
-        ]"
-        :disabled="disabled"
-        @update:model-value="emit('change', { threads: $event })"
-      />; one replies
-      <ChoicePart
-        label="Replies"
-        :model-value="body.replies"
-        :choices="[
-          { value: 'any', text: 'to anything' },
-          { value: 'top', text: 'to the opening post only' },
-        ]"
-        :disabled="disabled"
-        @update:model-value="emit('change', { replies: $event })"
-      />. Names are
-      <ChoicePart
-        label="Names"
-        :model-value="body.namesHidden"
-        :choices="[
-          { value: false, text: 'shown' },
-          {
-            value: true,
-            text: 'hidden from classmates',
-            note: 'Each goes by another name in each thread. Staff always know who wrote.',
-          },
-        ]"
-        :disabled="disabled"
-        @update:model-value="emit('change', { namesHidden: $event })"
-      />.
-    </p>
-    <p v-if="body.kind === 'journal'" class="line">
-      Entries are read by
-      <ChoicePart
-        label="Who reads entries"
-        :model-value="body.opening"
-        :choices="[
-          { value: 'staff', text: 'staff only' },
-          { value: 'author', text: 'staff, and by the class where the author opens one' },
-          { value: 'class', text: 'the whole class', note: 'Also those already written.' },
-        ]"
-        :disabled="disabled"
-        @update:model-value="emit('change', { opening: $event })"
-      />.
-      <span v-if="body.opening === 'class' && contributions > 0" class="warn"
-        >What was written in confidence so far becomes readable for the class, too.</span
-      >
-    </p>
-    <p v-if="body.kind === 'blog'" class="line">
-      It is
-      <ChoicePart
-        label="Whose blog"
-        :model-value="body.layout"
-        :choices="[
-          { value: 'stream', text: 'one blog for the class' },
-          { value: 'own', text: 'a blog for each student' },
-        ]"
-        :disabled="disabled"
-        @update:model-value="emit('change', { layout: $event })"
-      />; it can be switched at any time, nothing moves but the view.
-    </p>
-    <p v-if="body.kind === 'blog' || body.kind === 'journal' || body.kind === 'lexicon'" class="line">
-      {{ body.kind === 'lexicon' ? 'Terms' : 'Entries' }} are listed by
+    <p v-if="kind.ownTalk.includes('indexBy')" class="line">
+      {{ capital(kind.entryWord[1]) }} are listed by
       <ChoicePart
         label="Listed by"
         :model-value="body.indexBy"
@@ -250,10 +184,5 @@ const toggleType = (type: (typeof ATTACHABLE)[number]) => {
 .chip {
   font-family: var(--ui);
   line-height: 1.4;
-}
-.warn {
-  display: block;
-  font: 400 0.84375rem/1.5 var(--ui);
-  color: var(--ember);
 }
 </style>

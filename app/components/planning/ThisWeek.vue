@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { KINDS } from '#core/kinds'
 import type { SeminarShell } from '#shared/people/seminar'
 import type { TermPlan } from '#shared/planning/plan'
 import { capital, inWords, plural } from '#core/language'
+import { deskOf } from '~/composables/marking/deskOf'
 import { useTimes } from '~/composables/planning/useTimes'
 
 const props = defineProps<{ plan: TermPlan; shell: SeminarShell }>()
@@ -13,7 +15,10 @@ const ready = computed(() =>
 /** Short answers of this week: read in their own list. */
 const notes = computed(() =>
   props.plan.activities.filter(
-    a => a.kind === 'exitNote' && (a.counts?.ready ?? 0) > 0 && a.closesAt >= (week.value?.startsAt ?? ''),
+    a =>
+      KINDS[a.kind].oncePerStudent &&
+      (a.counts?.ready ?? 0) > 0 &&
+      a.closesAt >= (week.value?.startsAt ?? ''),
   ),
 )
 /** What opens within the week, or is open, and has no opening example. */
@@ -31,7 +36,7 @@ const silent = computed(() =>
   props.plan.silent.flatMap(s => {
     const activity = props.plan.activities.find(a => a.id === s.activityId)
     // whoever has not answered an exit note yet may still be on the way out of the room
-    return activity && activity.kind !== 'exitNote' && s.names.length > 0
+    return activity && !KINDS[activity.kind].oncePerStudent && s.names.length > 0
       ? [{ activity, names: s.names }]
       : []
   }),
@@ -55,12 +60,9 @@ const address = (id: string) => `/seminars/${props.shell.id}/activities/${id}`
           ><b>{{ capital(inWords(a.counts!.ready)) }} {{ plural(a.counts!.ready, 'student') }}</b>
           {{ a.counts!.ready === 1 ? 'is' : 'are' }} ready to mark in <i>{{ a.title }}</i></span
         ><NuxtLink
-          v-if="a.kind === 'review'"
-          :to="`${address(a.id)}/peers`"
-          :aria-label="`Open the review desk of ${a.title}`"
-          >Open the review desk</NuxtLink
-        ><NuxtLink v-else :to="`${address(a.id)}/desk`" :aria-label="`Open the marking desk of ${a.title}`"
-          >Open the marking desk</NuxtLink
+          :to="`${address(a.id)}/${deskOf(a.kind).path}`"
+          :aria-label="`Open the ${deskOf(a.kind).name} of ${a.title}`"
+          >Open the {{ deskOf(a.kind).name }}</NuxtLink
         >
       </p>
       <p v-for="a in notes" :key="a.id" class="say">

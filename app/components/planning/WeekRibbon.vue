@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SeminarShell } from '#shared/people/seminar'
 import { useTimes } from '~/composables/planning/useTimes'
-import { KIND_WORDS } from '~/composables/planning/kindWords'
+import { kindInSentence } from '~/kinds/words'
 
 const props = defineProps<{
   weeks: SeminarShell['weeks']
@@ -17,7 +17,7 @@ onMounted(() => {
     row.value.scrollLeft = now.offsetLeft - row.value.clientWidth / 2 + now.clientWidth / 2
 })
 const nameOf = (week: SeminarShell['weeks'][number]) =>
-  `${week.label === null ? `${week.title}, no teaching` : `Week ${week.label}`}, from ${date(week.startsAt)}${week.number === props.current ? ', now' : ''}${week.kinds.length > 0 ? `: ${week.kinds.map(k => KIND_WORDS[k].toLowerCase()).join(', ')}` : ''}`
+  `${week.label === null ? `${week.title}, no teaching` : `Week ${week.label}`}, from ${date(week.startsAt)}${week.number === props.current ? ', now' : ''}${week.kinds.length > 0 ? `: ${week.kinds.map(k => kindInSentence(k)).join(', ')}` : ''}`
 </script>
 
 <template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SeminarShell } from '#shared/people/seminar'
 import type { Found } from '#shared/planning/find'
-import { KIND_WORDS } from '~/composables/planning/kindWords'
+import { KIND_WORDS } from '~/kinds/words'
 import { useApi } from '~/composables/shell/useApi'
 import * as planningEndpoints from '#shared/planning/endpoints'
 
@@ -110,7 +110,7 @@ const groups = computed(() => {
         return {
           key: a.id,
           text: a.title,
-          note: `${KIND_WORDS[a.kind]}${stateWords()}`,
+          note: `${KIND_WORDS[a.kind].name}${stateWords()}`,
           run: to(`${base.value}/activities/${a.id}${a.state === 'published' && !a.template ? '' : '/plan'}`),
         }
       }),

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { ActivityKind } from '#core/contributing/kinds/kind'
+import type { ActivityKind } from '#core/kinds/kind'
 import type { VoicesView } from '#shared/voices/voices'
-import { KIND_WORDS } from '~/composables/planning/kindWords'
+import { kindInSentence } from '~/kinds/words'
 import { inWords } from '#core/language'
 
 /** Which activities are looked at; neither kind nor ids: the whole seminar. */
@@ -17,7 +17,7 @@ const open = ref(false)
 const kinds = computed(() => [...new Set(props.activities.map(a => a.kind))])
 const label = computed(() => {
   const { kind, ids } = props.filter
-  if (kind) return `every ${KIND_WORDS[kind].toLowerCase()}`
+  if (kind) return `every ${kindInSentence(kind)}`
   if (ids.length === 0) return 'the whole seminar'
   if (ids.length === 1) return props.activities.find(a => a.id === ids[0])?.title ?? 'one activity'
   return `${inWords(ids.length)} activities`
@@ -65,7 +65,7 @@ const tick = (id: string) =>
             :class="{ on: filter.kind === k }"
             @click="alone({ kind: k, ids: [] })"
           >
-            every {{ KIND_WORDS[k].toLowerCase() }}
+            every {{ kindInSentence(k) }}
           </button></template
         >
       </p>

@@ -1,5 +1,5 @@
 import { createStore, del, delMany, entries, get, keys, set } from 'idb-keyval'
-import type { TermDetail } from '#shared/contributing/term'
+import type { TermDetail } from '#shared/kinds/lexicon/term'
 import type * as contributingEndpoints from '#shared/contributing/endpoints'
 import type { InputOf } from '~/composables/shell/useApi'
 import type { Kept, LocalDraft } from '~/autosave/autosave'

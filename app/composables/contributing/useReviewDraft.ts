@@ -1,12 +1,12 @@
 import type { Kept } from '~/autosave/autosave'
 import { countWords } from '#core/contributing/measureText'
-import { lacksOf } from '#core/contributing/review/missing'
-import type { ReviewDesk, ReviewGiven } from '#shared/contributing/review'
+import { lacksOf } from '#core/kinds/review/missing'
+import type { ReviewDesk, ReviewGiven } from '#shared/kinds/review/review'
 import { failureOf } from '~/autosave/failureOf'
 import { localDraft } from '~/autosave/localDraft'
 import { ApiProblem, newKey, useApi } from '../shell/useApi'
 import { useAutosave } from '../shell/useAutosave'
-import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
+import * as reviewEndpoints from '#shared/kinds/review/endpoints'
 
 const PAUSE = 700 // milliseconds without a change before it is sent
 export type ReviewSaving = 'empty' | 'saving' | 'saved' | 'not saved' | 'two texts'

@@ -1,3 +1,4 @@
+import { KINDS } from '#core/kinds'
 import type { TakesUp } from '#shared/contributing/thread'
 import type { TalkDesk } from '~/components/contributing/talkDesk'
 import { useNotices } from '~/stores/notices'
@@ -94,7 +95,8 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
     // staff put their starter notes beside a text before it opens
     get mayWrite() {
       return (
-        (store.activity?.open === true || (store.activity?.kind === 'reading' && seminar.isStaff)) &&
+        (store.activity?.open === true ||
+          (seminar.isStaff && store.activity !== null && KINDS[store.activity.kind].staffBegin)) &&
         seminar.shell?.role !== 'observer' &&
         !seminar.shell?.archived
       )

@@ -1,4 +1,4 @@
-import type { ReviewSettingsBody } from '#shared/contributing/reviewSettings'
+import type { ReviewSettingsBody } from '#shared/kinds/review/settings'
 import type { ActivityBody } from '#shared/planning/composer'
 
 /**

@@ -1,4 +1,4 @@
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
 import { plainText } from '#core/contributing/richText'
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import { minutesWords } from '#core/planning/expectationWords'

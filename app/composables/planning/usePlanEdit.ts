@@ -1,3 +1,4 @@
+import { ownSettings } from '#core/kinds/ownSettings'
 import { isWorkingPhase } from '#core/planning/schedule'
 import type { ActivityBody, ComposerView, EffectView } from '#shared/planning/composer'
 import * as planningEndpoints from '#shared/planning/endpoints'
@@ -77,9 +78,14 @@ export function usePlanEdit(view: () => ComposerView, onStored: (view: ComposerV
 
   /** Sends what waits, and says so with a way back. */
   async function apply(andNotify: boolean) {
-    const before = Object.fromEntries(
-      Object.keys(edit.changes.value).map(field => [field, edit.base.value[field as keyof ActivityBody]]),
-    ) as Partial<ActivityBody> // fields of the body, some of them
+    const was = edit.base.value
+    const before = {
+      // the settings of its own kind go with the kind, and come back with it
+      ...('kind' in edit.changes.value && ownSettings(was.kind, was)),
+      ...(Object.fromEntries(
+        Object.keys(edit.changes.value).map(field => [field, was[field as keyof ActivityBody]]),
+      ) as Partial<ActivityBody>), // fields of the body, some of them
+    }
     notifies.value = andNotify
     await edit.save()
     notifies.value = false

@@ -1,4 +1,4 @@
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
 import { loadByWeek, type WeekLoad } from '#core/planning/loadByWeek'
 import { moveSchedule, type Grip } from '#core/planning/moveSchedule'
 import type { PlanActivity, TermPlan } from '#shared/planning/plan'

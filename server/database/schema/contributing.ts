@@ -14,8 +14,8 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { CONTRIBUTION_STATES, CONTRIBUTION_TYPES } from '#core/contributing/contribution'
-import type { SubmissionMethod } from '#core/contributing/review/reviewSettings'
-import type { TermDetail } from '#core/contributing/lexicon/lexiconSettings'
+import type { SubmissionMethod } from '#core/kinds/review/reviewSettings'
+import type { TermDetail } from '#core/kinds/lexicon/lexiconSettings'
 import type { RichNode } from '#core/contributing/richText'
 import { id, instant, madeAt } from './columns'
 import type { StoredNote } from './reading'

@@ -10,7 +10,7 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
-import type { GoneRun, Runs } from '#core/contributing/wiki/followAuthors'
+import type { GoneRun, Runs } from '#core/kinds/wiki/followAuthors'
 import { id, instant, madeAt } from './columns'
 import { contributions } from './contributing'
 import { enrolments, groups, seminars } from './people'

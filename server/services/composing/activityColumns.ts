@@ -1,3 +1,4 @@
+import { settingsOfKind } from '#core/kinds/ownSettings'
 import { talkOf } from '#core/contributing/talkSettings'
 import { plainText } from '#core/contributing/richText'
 import type { ActivityRow } from '#server/access/seminar'
@@ -29,18 +30,20 @@ export function columnsOf(body: ActivityBody, before: Pick<ActivityRow, 'summary
     lateRule: body.lateRule,
     combine: body.rubricVersionId ? null : body.combine,
     audience: body.audience,
-    settings: {
-      ...talkOf(body),
-      writeFirst: body.writeFirst,
-      editMinutes: body.editMinutes,
-      hiddenUntil: body.hiddenUntil,
-      rests: body.rests,
-      review: body.review,
-      wiki: body.wiki,
-      lexicon: body.lexicon,
-      reading: body.reading,
-    },
+    settings: settingsOf(body),
     opensAt: new Date(body.opensAt),
+  }
+}
+
+/** What is set of the activity's own kind; what is set of others is not kept. */
+function settingsOf(body: ActivityBody): ActivityRow['settings'] {
+  const { writeFirst, editMinutes, hiddenUntil, rests, review, wiki, lexicon, reading } = body
+  return {
+    writeFirst,
+    editMinutes,
+    hiddenUntil,
+    rests,
+    ...settingsOfKind(body.kind, { ...talkOf(body), review, wiki, lexicon, reading }),
   }
 }
 

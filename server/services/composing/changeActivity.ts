@@ -1,5 +1,5 @@
 import { and, eq, inArray } from 'drizzle-orm'
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
 import type { ActivityRow, ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { activities, auditTrail, contributions, marks } from '#server/database/schema'
@@ -10,7 +10,9 @@ import { composerView, loadBody } from '#server/services/composing/composer'
 import { happened } from '#server/services/events'
 import { requireSound } from './requireSound'
 import { requireOwnParts } from './requireOwnParts'
-import { requireKindKept, requirePagesKept, requireTextKept } from './requireWrittenKept'
+import { reviewOf } from '#core/kinds/review/reviewSettings'
+import { hooksOf } from '#server/services/contributing'
+import { requireKindKept } from './requireWrittenKept'
 import { columnsOf } from './activityColumns'
 import { writeParts } from './writeParts'
 import { requireCurrent } from './requireCurrent'
@@ -36,8 +38,7 @@ export function changeActivity(db: Database, actor: ActivityActor, write: Activi
     const body = await changedBody(tx, before, write.change)
     requireSound(body)
     await requireKindKept(tx, before, body.kind)
-    await requirePagesKept(tx, before, body.audience)
-    await requireTextKept(tx, before, body)
+    await hooksOf(before.kind).requireKept?.(tx, before, body)
     await requireOwnParts(tx, actor, body, old.jointSeminarIds)
     const [after] = await tx
       .update(activities)
@@ -50,7 +51,7 @@ export function changeActivity(db: Database, actor: ActivityActor, write: Activi
       before.points !== body.points ||
       JSON.stringify(before.lateRule) !== JSON.stringify(body.lateRule) ||
       JSON.stringify(before.combine) !== JSON.stringify(after!.combine) ||
-      before.settings.review?.reviewingPercent !== body.review.reviewingPercent
+      reviewOf(before.settings).reviewingPercent !== reviewOf(after!.settings).reviewingPercent
     )
       await recalculate(tx, { ...actor, activity: after! }, now)
     const fields = Object.keys(write.change)

@@ -1,8 +1,9 @@
+import { kindsWhere } from '#core/kinds'
 import { and, asc, desc, eq, inArray, isNotNull, ne } from 'drizzle-orm'
-import { lexiconOf } from '#core/contributing/lexicon/lexiconSettings'
-import { wikiOf } from '#core/contributing/wiki/wikiSettings'
-import { readingOf } from '#core/contributing/reading/reading'
-import { reviewOf } from '#core/contributing/review/reviewSettings'
+import { lexiconOf } from '#core/kinds/lexicon/lexiconSettings'
+import { wikiOf } from '#core/kinds/wiki/wikiSettings'
+import { readingOf } from '#core/kinds/reading/reading'
+import { reviewOf } from '#core/kinds/review/reviewSettings'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type ActivityRow, type ActivityActor, usableBy } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -29,7 +30,7 @@ import {
 } from '#server/database/schema'
 import { countedStudents } from '#server/services/people'
 import { loadPlan, loadPlans, otherSeminars, participants } from '#server/services/planning'
-import { settableTexts } from '#server/services/contributing'
+import { settableTexts } from '#server/kinds'
 import type { TalkBody } from '#shared/contributing/activity'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import { loadRubrics } from '#server/services/rubrics'
@@ -169,7 +170,10 @@ export async function composerView(db: Db, actor: ActivityActor, now: Date): Pro
       .where(
         and(
           eq(activities.seminarId, seminar.id),
-          ne(activities.kind, 'review'),
+          inArray(
+            activities.kind,
+            kindsWhere(k => k.sharesPoints),
+          ),
           isNotNull(activities.points),
           eq(activities.isTemplate, false),
         ),

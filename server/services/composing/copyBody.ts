@@ -6,7 +6,7 @@ import { categories, gradingScales, outcomes, rubrics, rubricVersions } from '#s
 import { copyStoredFile } from '#server/services/files'
 import { draftOf, loadRubric, writeCriteria } from '#server/services/rubrics'
 import type { ActivityBody } from '#shared/planning/composer'
-import { copyText } from '#server/services/contributing'
+import { copyText } from '#server/kinds'
 import { filesIn } from './requireOwnParts'
 
 /**

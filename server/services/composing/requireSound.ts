@@ -1,4 +1,5 @@
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
+import type { ExpectationRule } from '#core/planning/expectations/rule'
 import { isWorkingPhase, scheduleFaults, type Phase } from '#core/planning/schedule'
 import { refusedField } from '#server/http/problem'
 import type { ActivityBody } from '#shared/planning/composer'
@@ -17,27 +18,31 @@ export function requireSound(body: Pick<ActivityBody, 'opensAt' | 'phases' | 'ru
       'noPhase',
       'An expectation is due at the end of a phase this activity does not have. Choose another due time for it.',
     )
-  const { answerType, readBy } = KINDS[body.kind]
-  if (body.rules.some(r => r.rule.kind === 'reviews') && answerType !== 'review')
-    throw refusedField('rules', 'noReviews', 'Nothing is reviewed here, so reviews cannot be asked for.')
-  if (body.kind !== 'wiki' && body.rules.some(r => r.rule.kind === 'ownPages' || r.rule.kind === 'revisions'))
-    throw refusedField(
-      'rules',
-      'noPages',
-      'Pages are claimed in a wiki only, so they cannot be asked for here.',
-    )
-  if (body.kind !== 'reading' && body.rules.some(r => r.rule.kind === 'questions' || r.rule.kind === 'parts'))
-    throw refusedField(
-      'rules',
-      'noMargin',
-      'Notes stand in the margin of a reading only, so they cannot be asked for here.',
-    )
-  if (body.rules.some(r => r.rule.kind === 'replies') && (answerType === null || readBy !== 'class'))
-    throw refusedField(
-      'rules',
-      'noAnswers',
-      'Classmates do not answer each other here, so replies cannot be asked for.',
-    )
+  const { expects } = KINDS[body.kind]
+  const unfit = body.rules.find(r => !expects.includes(r.rule.kind))
+  if (unfit) throw refusedField('rules', ...UNFIT[unfit.rule.kind])
+}
+
+const NO_ENTRIES = ['noEntries', 'Entries cannot be asked for here.'] as const
+const NO_PAGES = ['noPages', 'Pages are claimed in a wiki only, so they cannot be asked for here.'] as const
+const NO_MARGIN = [
+  'noMargin',
+  'Notes stand in the margin of a reading only, so they cannot be asked for here.',
+] as const
+
+/** What is said of an expectation that an activity of this kind cannot have. */
+const UNFIT: Readonly<Record<ExpectationRule['kind'], readonly [code: string, sentence: string]>> = {
+  entries: NO_ENTRIES,
+  weeklyEntries: NO_ENTRIES,
+  prompts: ['noPrompts', 'There are no prompts here, so answers to them cannot be asked for.'],
+  holds: ['noSources', 'Sources and pictures cannot be asked for here.'],
+  activeDays: ['noDays', 'Days of taking part cannot be asked for here.'],
+  reviews: ['noReviews', 'Nothing is reviewed here, so reviews cannot be asked for.'],
+  ownPages: NO_PAGES,
+  revisions: NO_PAGES,
+  questions: NO_MARGIN,
+  parts: NO_MARGIN,
+  replies: ['noAnswers', 'Classmates do not answer each other here, so replies cannot be asked for.'],
 }
 
 export const toPhases = (list: ActivityBody['phases']): Phase[] =>

@@ -1,9 +1,9 @@
 import { v7 } from 'uuid'
-import { KINDS } from '#core/contributing/kinds'
-import { USUAL_LEXICON } from '#core/contributing/lexicon/lexiconSettings'
-import { USUAL_READING } from '#core/contributing/reading/reading'
-import { USUAL_WIKI } from '#core/contributing/wiki/wikiSettings'
-import { USUAL_REVIEW } from '#core/contributing/review/reviewSettings'
+import { KINDS } from '#core/kinds'
+import { USUAL_LEXICON } from '#core/kinds/lexicon/lexiconSettings'
+import { USUAL_READING } from '#core/kinds/reading/reading'
+import { USUAL_WIKI } from '#core/kinds/wiki/wikiSettings'
+import { USUAL_REVIEW } from '#core/kinds/review/reviewSettings'
 import { USUAL_TALK } from '#core/contributing/talkSettings'
 import { dayAfter, localInstant } from '#core/planning/week'
 import { shiftDays } from '#core/planning/moveSchedule'
@@ -59,46 +59,10 @@ export function usualBody(seminar: Seminar, kind: ActivityRow['kind'], week: num
     startsAt: shiftDays(new Date(last.endsAt), 0, seminar.timeZone).toISOString(),
     endsAt: shiftDays(new Date(last.endsAt), 7, seminar.timeZone).toISOString(),
   }
-  const rule = (r: ActivityBody['rules'][number]['rule']) => ({ id: v7(), rule: r, needed: true })
-  const rules = {
-    discussion: [
-      rule({ kind: 'entries', need: 1, minWords: 200, due: 'write' }),
-      rule({ kind: 'replies', need: 2, minWords: 60, due: 'respond' }),
-    ],
-    journal: [rule({ kind: 'weeklyEntries', need: 1, minWords: 150, due: 'write' })],
-    blog: [
-      rule({ kind: 'entries', need: 3, minWords: 250, due: 'write' }),
-      rule({ kind: 'replies', need: 2, minWords: 40, due: 'respond' }),
-    ],
-    wiki: [
-      rule({ kind: 'ownPages', need: 1, minWords: 300, due: 'write' }),
-      rule({ kind: 'replies', need: 2, minWords: 20, due: 'respond' }),
-      rule({ kind: 'revisions', need: 1, due: 'revise' }),
-    ],
-    reading: [
-      rule({ kind: 'entries', need: 4, minWords: 20, due: 'write' }),
-      rule({ kind: 'replies', need: 2, minWords: 20, due: 'respond' }),
-    ],
-    review: [
-      rule({ kind: 'entries', need: 1, minWords: 800, due: 'write' }),
-      rule({ kind: 'reviews', need: USUAL_REVIEW.each, minWords: 60, due: 'review' }),
-    ],
-    lexicon: [rule({ kind: 'entries', need: 2, minWords: 40, due: 'write' })],
-    exitNote: [rule({ kind: 'entries', need: 1, minWords: 10, due: 'write' })],
-  }[kind]
   const empty = { type: 'doc', content: [{ type: 'paragraph' }] }
   return {
     kind,
-    title: {
-      discussion: 'New discussion',
-      journal: 'New journal',
-      blog: 'New blog',
-      wiki: 'New wiki',
-      reading: 'New reading',
-      review: 'New peer review',
-      lexicon: 'New lexicon',
-      exitNote: 'New exit note',
-    }[kind],
+    title: KINDS[kind].usualTitle,
     brief: empty,
     starter: null,
     spokenFileId: null,
@@ -121,13 +85,13 @@ export function usualBody(seminar: Seminar, kind: ActivityRow['kind'], week: num
     wiki: structuredClone(USUAL_WIKI) as ActivityBody['wiki'],
     lexicon: structuredClone(USUAL_LEXICON) as ActivityBody['lexicon'],
     reading: { ...USUAL_READING },
-    writeFirst: kind === 'discussion',
+    writeFirst: KINDS[kind].usualWriteFirst,
     hiddenUntil: null,
     editMinutes: 30,
     rests: [],
     opensAt,
     phases: [...phaseList, marking],
-    rules,
+    rules: KINDS[kind].usualRules.map(rule => ({ id: v7(), rule, needed: true })),
     prompts: [],
   }
 }

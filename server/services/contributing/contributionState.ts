@@ -1,4 +1,5 @@
 import { and, eq } from 'drizzle-orm'
+import { KINDS } from '#core/kinds'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
@@ -131,7 +132,7 @@ export async function setOpened(
   const may = contribution.authorId === enrolment.id || isStaff(enrolment)
   if (!may) throw nothingHere()
   if (
-    activity.kind !== 'journal' ||
+    KINDS[activity.kind].reach !== 'asOpened' ||
     contribution.parentId !== null ||
     talkOf(activity.settings).opening !== 'author'
   )

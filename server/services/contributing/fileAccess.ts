@@ -15,7 +15,7 @@ import { talkOf } from '#core/contributing/talkSettings'
 import { readable } from '#server/services/contributing/readable'
 import { isStaff, nothingHere, requireActivity } from '#server/access/seminar'
 import { requirePerson } from '#server/access/session'
-import { mayReadVersion } from '#server/services/contributing/wiki/requireWiki'
+import { hooksOf } from './kindHooks'
 
 type FileRow = Pick<typeof files.$inferSelect, 'id' | 'madeBy' | 'seminarId'>
 
@@ -43,8 +43,9 @@ export async function requireFileReader(
     .limit(1) // a picture of a wiki stands in many versions, all of one wiki
   if (attached) {
     const actor = await requireActivity(event, db, attached.activityId, now)
-    if (actor.activity.kind === 'wiki') {
-      if (await mayReadVersion(db, actor, attached.id, now)) return { isUnnamed: false }
+    const { mayRead } = hooksOf(actor.activity.kind)
+    if (mayRead) {
+      if (await mayRead(db, actor, attached.id, now)) return { isUnnamed: false }
       throw nothingHere()
     }
     const found = attached.state === 'draft' ? null : await readable(db, actor, attached.id, now)

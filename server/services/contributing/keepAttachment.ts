@@ -1,13 +1,14 @@
+import { KINDS } from '#core/kinds'
 import { talkOf } from '#core/contributing/talkSettings'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { Problem, refusedField } from '#server/http/problem'
+import { refusedField } from '#server/http/problem'
 import { DOCX, mayBeDocx } from '#server/documents/docxText'
 import { typeOf } from '#server/documents/fileType'
 import { bytesOf, readAttachment, storeFile } from '#server/services/files'
 import type { FileView, FileWrite } from '#shared/files/file'
 import { requireTaken } from './attach'
-import { readText } from './reading/inThread'
+import { hooksOf } from './kindHooks'
 
 /** Keeps a file that is to come with a contribution, if this activity takes its like. A document is kept with its text beside it. */
 export async function keepAttachment(
@@ -28,27 +29,17 @@ export async function keepAttachment(
     )
   requireTaken(actor.activity, { type: known ?? DOCX, size: bytes.length })
   const type = known ?? DOCX
-  const isReview = actor.activity.kind === 'review'
-  const isUnnamed = isReview || talkOf(actor.activity.settings).namesHidden
+  const { wordsOfPaper } = hooksOf(actor.activity.kind)
+  const isUnnamed = KINDS[actor.activity.kind].handsIn || talkOf(actor.activity.settings).namesHidden
   const needsReading = isDocument || isUnnamed
   const read = needsReading ? await readAttachment(bytes, type, isUnnamed) : { bytes, textHtml: null }
   return storeFile(db, actor, write, {
     textHtml: read.textHtml,
     bytes: Buffer.from(read.bytes),
-    paperWords: isReview && type === 'application/pdf' ? await wordsOfPaper(bytes, write.name) : null,
+    paperWords: wordsOfPaper && type === 'application/pdf' ? await wordsOfPaper(bytes, write.name) : null,
     withoutMetadata: isUnnamed,
     type,
     begunAt,
     madeAt: now,
   })
-}
-
-/** Empty for a paper whose words cannot be read: its pages are pictures, or too many. */
-async function wordsOfPaper(bytes: Buffer, name: string): Promise<string> {
-  try {
-    return (await readText(bytes, name, null)).words
-  } catch (error) {
-    if (error instanceof Problem) return ''
-    throw error
-  }
 }

@@ -1,7 +1,6 @@
 import { neutralName } from '#core/contributing/neutralName'
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
 import { reachOf } from '#core/contributing/openings'
-import { readingOf } from '#core/contributing/reading/reading'
 import { readerView, type ReaderRole } from '#core/contributing/readerView'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type ActivityRow, type Enrolment } from '#server/access/seminar'
@@ -63,11 +62,12 @@ export function openedByOwn(
 
 /** Whether staff put the questions here, for all to answer. */
 export const asksQuestions = (activity: ActivityRow): boolean =>
-  activity.kind === 'discussion' && talkOf(activity.settings).threads === 'staff'
+  KINDS[activity.kind].asksQuestions(activity.settings)
 
-/** Whether others' notes on a page of a reading show once one has written on that page. */
+/** Whether others' contributions to a part (a page of a reading) show once one has written on that part. */
 export const writesByPage = (activity: ActivityRow): boolean =>
-  activity.kind === 'reading' && readingOf(activity.settings).writeFirst === 'page'
+  KINDS[activity.kind].opensByPart(activity.settings)
+
 const pageKey = (row: Pick<StoredContribution, 'detail'>): string => `page ${row.detail.note?.part}`
 
 /**
@@ -84,6 +84,7 @@ export function shapeForReader(
   const role = readerRole(enrolment)
   const byQuestion = asksQuestions(activity)
   const byPage = writesByPage(activity)
+  const { handsIn, staffBegin } = KINDS[activity.kind]
   const ownIn = around.ownIn ?? openedByOwn(rows, reader)
   const beforeReveal = isBeforeReveal(activity, now)
   const answered =
@@ -101,8 +102,7 @@ export function shapeForReader(
     if (row.type === 'review' && role !== 'staff') continue
     const root = roots.get(row.threadId)
     // what staff put first stands open: questions that all answer, starter notes in a margin
-    const isQuestion =
-      (byQuestion || activity.kind === 'reading') && row.parentId === null && isStaffRole(row.role)
+    const isQuestion = (byQuestion || staffBegin) && row.parentId === null && isStaffRole(row.role)
     const opener = row.openerId ?? (isStaffRole(row.role) ? null : row.authorId)
     const draftKey = () => {
       if (byQuestion) return row.threadId
@@ -210,7 +210,7 @@ export function shapeForReader(
     // what staff have let out stands as they read it
     const approved = talk.approval && row.state === 'shown' && role !== 'staff'
     // handed-in work is changed until hand-in ends; its own rule, in `write`, knows when that is for whom
-    if (activity.kind === 'review' && role !== 'staff')
+    if (handsIn && role !== 'staff')
       return {
         changeUntil:
           open && around.handInUntil && around.handInUntil >= now ? around.handInUntil.toISOString() : null,

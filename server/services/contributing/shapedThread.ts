@@ -5,7 +5,7 @@ import { contributions, visits } from '#server/database/schema'
 import { aliasesOf } from './aliases'
 import { discussionGroupsOf } from './discussionGroups'
 import { readableOf } from './readable'
-import { handInDue } from './review/handIn'
+import { hooksOf } from './kindHooks'
 import { shapeForReader } from './shapeForReader'
 import { attachedFiles, storedContributions } from './storedContributions'
 
@@ -35,7 +35,7 @@ export async function shapedThread(
       aliases,
       discussionGroups,
       files,
-      handInUntil: activity.kind === 'review' ? await handInDue(db, { activity, enrolment }) : null,
+      handInUntil: (await hooksOf(activity.kind).changeUntil?.(db, { activity, enrolment })) ?? null,
     },
   )
   return {

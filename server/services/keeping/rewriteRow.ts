@@ -1,7 +1,7 @@
 import { DOCX, cleanDocument, mayBeDocx } from '#server/documents/docxText'
 import { typeOf } from '#server/documents/fileType'
 import { sanitise } from '#server/richText/renderDoc'
-import { cleanText } from '#server/services/contributing'
+import { cleanText } from '#server/kinds'
 import { StoredDoc } from '#shared/contributing/richDoc'
 
 /** Columns that hold HTML, and JSON with HTML in it. */

@@ -1,5 +1,5 @@
 import { and, eq, isNotNull, ne, or, asc, sql } from 'drizzle-orm'
-import { reviewOf } from '#core/contributing/review/reviewSettings'
+import { reviewOf } from '#core/kinds/review/reviewSettings'
 import { worthOf } from '#core/marking/showMark'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'

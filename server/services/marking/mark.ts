@@ -1,5 +1,5 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
-import { reviewOf } from '#core/contributing/review/reviewSettings'
+import { reviewOf } from '#core/kinds/review/reviewSettings'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { ContributionMark } from '#core/marking/combineMarks'
 import type { Lateness } from '#core/marking/lateness'

@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm'
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import { auditTrail, contributionMarks, marks, type contributions } from '#server/database/schema'

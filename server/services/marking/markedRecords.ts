@@ -2,14 +2,15 @@ import { and, eq, inArray } from 'drizzle-orm'
 import type { ContributionMark } from '#core/marking/combineMarks'
 import type { Lateness } from '#core/marking/lateness'
 import { latenessOfRecord } from '#core/marking/latenessOfRecord'
-import { nothingHere, type ActivityActor } from '#server/access/seminar'
+import type { ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { secondMarks } from '#server/database/schema'
-import { type Student, practiceStudents } from '#server/services/people'
-import { loadPlan, participants } from '#server/services/planning'
+import type { Student } from '#server/services/people'
+import { loadPlan } from '#server/services/planning'
 import { readChecked } from '#server/services/standing'
 import type { RubricView } from '#shared/contributing/activity'
 import type { MarkView, RecordView } from '#shared/marking/desk'
+import { markedStudents } from './markedStudents'
 import { calculate, emptyMark, givenToEach, loadMarks, rubricsOfMarks } from './mark'
 
 /** A student's mark with all it is calculated from, without what they wrote. */
@@ -26,6 +27,7 @@ export interface MarkedRecord {
  * Marks of several students of one activity, calculated as they stand now: as many queries for three hundred as for one.
  * Whoever marks a second time without seeing the first gets an empty mark.
  *
+ * @param of.andFormer also of students who have left
  * @throws {Problem} 404 if one of them is not marked in this activity
  */
 export async function markedRecords(
@@ -33,24 +35,18 @@ export async function markedRecords(
   actor: ActivityActor,
   enrolmentIds: readonly string[],
   now: Date,
+  of: { readonly andFormer?: boolean } = {},
 ): Promise<Map<string, MarkedRecord>> {
   if (enrolmentIds.length === 0) return new Map()
   const { activity } = actor
-  const [plan, counted, practice, rubrics, stored, given, blind] = await Promise.all([
+  const [plan, students, rubrics, stored, given, blind] = await Promise.all([
     loadPlan(db, activity),
-    participants(db, activity),
-    practiceStudents(db, actor.seminar.id),
+    markedStudents(db, actor, enrolmentIds, of),
     rubricsOfMarks(db, activity, enrolmentIds),
     loadMarks(db, activity.id, enrolmentIds, now),
     givenToEach(db, activity.id, enrolmentIds),
     unseenBy(db, actor, enrolmentIds),
   ])
-  const known = new Map([...practice, ...counted].map(s => [s.enrolmentId, s]))
-  const students = enrolmentIds.map(id => {
-    const student = known.get(id)
-    if (!student) throw nothingHere()
-    return student
-  })
   const standings = (await readChecked(db, [plan], students, now)).get(activity.id)!
   return new Map(
     students.map(student => {

@@ -2,7 +2,7 @@ import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { localDay } from '#core/planning/week'
 import type { Lateness } from '#core/marking/lateness'
 import { latenessOfRecord } from '#core/marking/latenessOfRecord'
-import { isSet, readingOf } from '#core/contributing/reading/reading'
+import { isSet, readingOf } from '#core/kinds/reading/reading'
 import { suggestTimelinessStep } from '#core/marking/suggestStep'
 import { nothingHere, type ActivityRow, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -21,7 +21,8 @@ import type { Judged } from '#core/standing/judgeRecord'
 import { closesFor, dueAtOf } from '#core/planning/dueTimes'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordItem, RecordView } from '#shared/marking/desk'
-import { attachedFiles, changesOf, currentVersion } from '#server/services/contributing'
+import { attachedFiles } from '#server/services/contributing'
+import { changesOf, currentVersion } from '#server/kinds'
 import { groupOf } from './groupCriteria'
 import { emptyMark, givenTo, loadMark, calculate, rubricOfMark } from './mark'
 import { secondOf } from './secondOf'
@@ -267,7 +268,7 @@ async function inContext(
       .where(inArray(contributionRevisions.contributionId, ids))
       .groupBy(contributionRevisions.contributionId),
     changesOf(db, ids),
-    activity.kind === 'reading' && textId ? currentVersion(db, textId) : null,
+    textId ? currentVersion(db, textId) : null,
   ])
   const notedAs = (note: StoredNote): NonNullable<RecordItem['noted']> => {
     const partWord = () => {

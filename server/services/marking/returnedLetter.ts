@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm'
-import { reviewOf } from '#core/contributing/review/reviewSettings'
+import { reviewOf } from '#core/kinds/review/reviewSettings'
 import type { RichNode } from '#core/contributing/richText'
 import { letterOfMark, passes, showMark, worthOf } from '#core/marking/showMark'
 import { fillPhrase } from '#core/marking/phrases'

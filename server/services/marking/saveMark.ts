@@ -1,3 +1,4 @@
+import { KINDS } from '#core/kinds'
 import { and, eq, inArray, ne } from 'drizzle-orm'
 import { plainText } from '#core/contributing/richText'
 import { worthOf } from '#core/marking/showMark'
@@ -67,7 +68,9 @@ export function saveMark(
     const rubric = await rubricOfMark(tx, actor.activity, enrolmentId)
     if (!rubric && write.steps.length > 0)
       throw refusedField('steps', 'noRubric', 'This activity is not marked by a rubric.')
-    const steps = rubric ? requireSteps(rubric, write.steps, actor.activity.kind === 'review') : []
+    const steps = rubric
+      ? requireSteps(rubric, write.steps, KINDS[actor.activity.kind].markedBy === 'peers')
+      : []
     if (rubric) await requireCitations(tx, actor, rubric, enrolmentId, write.citations)
     requireExcuses(actor.activity, rubric, write)
     requireOverride(actor.activity, rubric, write)

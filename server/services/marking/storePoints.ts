@@ -17,7 +17,7 @@ export async function storePoints(
   now: Date,
 ): Promise<Map<string, MarkView>> {
   if (enrolmentIds.length === 0) return new Map()
-  const records = await markedRecords(tx, actor, enrolmentIds, now)
+  const records = await markedRecords(tx, actor, enrolmentIds, now, { andFormer: true })
   const calculated = [...records].map(([enrolmentId, { mark }]) => ({
     enrolmentId,
     mark,

@@ -1,11 +1,10 @@
 import { and, asc, eq, inArray, lte } from 'drizzle-orm'
-import { lexiconOf } from '#core/contributing/lexicon/lexiconSettings'
-import { reviewOf } from '#core/contributing/review/reviewSettings'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { categories, files, prompts, seminars } from '#server/database/schema'
 import { closingFor } from '#server/services/closing'
+import { hooksOf } from '#server/services/contributing'
 import type { ActivityView } from '#shared/contributing/activity'
 import { loadPlan, seminarsOf } from '#server/services/planning'
 import { loadRubric } from '#server/services/rubrics'
@@ -53,11 +52,9 @@ export async function activityView(
       startsAt: p.startsAt.toISOString(),
       endsAt: p.endsAt.toISOString(),
     })),
-    review: activity.kind === 'review' ? reviewForReader() : null,
-    lexicon:
-      activity.kind === 'lexicon'
-        ? (structuredClone(lexiconOf(activity.settings)) as ActivityView['lexicon'])
-        : null,
+    review: null,
+    lexicon: null,
+    ...hooksOf(activity.kind).settingsFor?.(activity, isStaff(enrolment)),
     writeFirst: activity.settings.writeFirst,
     editMinutes: activity.settings.editMinutes,
     points: activity.points,
@@ -88,14 +85,6 @@ export async function activityView(
     standing: enrolment.role === 'student' ? await ownStanding() : null,
     closing: await closingFor(db, actor, now),
     open: activity.state === 'published' && now >= activity.opensAt,
-  }
-
-  /** How a review goes; model answers are for staff and, while they review, for reviewers. */
-  function reviewForReader() {
-    const settings = structuredClone(reviewOf(activity.settings)) as NonNullable<ActivityView['review']>
-    return isStaff(enrolment)
-      ? settings
-      : { ...settings, questions: settings.questions.map(q => ({ ...q, model: null })) }
   }
 
   /** Codes of the other seminars one is in company with. */

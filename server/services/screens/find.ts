@@ -2,7 +2,7 @@ import { and, asc, desc, eq, inArray, isNotNull, isNull, ne, or, sql } from 'dri
 import { isMeantFor, isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, contributions, enrolments, wikiPages } from '#server/database/schema'
-import { readablePages, shapedThread } from '#server/services/contributing'
+import { hooksOf, shapedThread } from '#server/services/contributing'
 import type { Found } from '#shared/planning/find'
 import { takesPartIn } from '#server/services/planning'
 
@@ -85,8 +85,9 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
       : []
   for (const activity of homes) {
     if (found.length >= MOST || !(await mayKnow(activity))) continue
-    if (activity.kind === 'wiki') {
-      for (const page of await readablePages(
+    const { findPages } = hooksOf(activity.kind)
+    if (findPages) {
+      for (const page of await findPages(
         db,
         { ...actor, activity },
         hits.filter(h => h.activityId === activity.id).map(h => h.id),

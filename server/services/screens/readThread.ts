@@ -1,4 +1,5 @@
 import { and, eq, ne } from 'drizzle-orm'
+import { KINDS } from '#core/kinds'
 import { talkOf } from '#core/contributing/talkSettings'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -7,7 +8,7 @@ import {
   attachedFiles,
   discussionGroupOf,
   draftView,
-  firstNotes,
+  hooksOf,
   shapedThread,
   textsOf,
   writesByPage,
@@ -33,7 +34,8 @@ export async function readThread(
   pick: { readonly first: boolean } = { first: false },
 ): Promise<ThreadView> {
   const { activity, enrolment } = actor
-  if (activity.kind === 'wiki')
+  const kind = KINDS[activity.kind]
+  if (kind.standsIn === 'pages')
     return {
       waiting: false,
       waitingAt: [],
@@ -66,9 +68,8 @@ export async function readThread(
     ownChecks(),
   ])
   const sent =
-    isLong && pick.first && activity.kind === 'reading'
-      ? firstNotes(activity, shaped.contributions)
-      : shaped.contributions
+    (isLong && pick.first && hooksOf(activity.kind).firstRead?.(activity, shaped.contributions)) ||
+    shaped.contributions
   const draftFiles = await attachedFiles(db, { ids: drafts.map(d => d.id) })
   return {
     waiting: shaped.waiting,
@@ -88,8 +89,7 @@ export async function readThread(
       shaped.waiting ||
       shaped.waitingAt.length > 0 ||
       (talkOf(activity.settings).namesHidden && !shaped.isStaff) ||
-      ((activity.kind === 'journal' || activity.kind === 'review' || writesByPage(activity)) &&
-        !shaped.isStaff)
+      ((!kind.namesSilent || writesByPage(activity)) && !shaped.isStaff)
         ? []
         : await silentNames(shaped.heard),
   }

@@ -1,5 +1,5 @@
 import { and, asc, eq } from 'drizzle-orm'
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
 import { plainText } from '#core/contributing/richText'
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import { loadByWeek, type LoadOfActivity, weeksOfPhase } from '#core/planning/loadByWeek'

@@ -1,4 +1,4 @@
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
 import type { Standing } from '#core/standing/standing'
 import { judgeRecord, type AskedFor, type Judged, type WorkDone } from '#core/standing/judgeRecord'
 import type { ActivityPlan } from '#server/services/planning'

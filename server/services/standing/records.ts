@@ -11,7 +11,7 @@ import {
   pageVersions,
   wikiPages,
 } from '#server/database/schema'
-import { isSet, readingOf } from '#core/contributing/reading/reading'
+import { isSet, readingOf } from '#core/kinds/reading/reading'
 import type { CountedContribution } from '#core/planning/expectations/rule'
 import type { ActivityPlan } from '#server/services/planning'
 import type { Participant } from '#server/services/people'

@@ -1,6 +1,6 @@
 import { and, eq, isNotNull, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
 import { seededRandom } from '#core/chance/seededRandom'
 import { openDatabase, rowsOf, type Database, type Db } from '#server/database/client'
 import * as t from '#server/database/schema'

@@ -1,6 +1,6 @@
 import type { Row } from './roles'
 import { MANAGERS, MEMBERS, STAFF, base64, calm, key, managersGet, seminar, text } from './roles'
-import * as readingEndpoints from '#shared/contributing/readingEndpoints'
+import * as readingEndpoints from '#shared/kinds/reading/endpoints'
 
 /** What each role is answered at the routes of reading. */
 export const READING_ROUTES: readonly Row[] = [

@@ -13,7 +13,7 @@ import {
 } from './roles'
 import { doc } from '#server/testing/world'
 import * as peersEndpoints from '#shared/marking/peersEndpoints'
-import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
+import * as reviewEndpoints from '#shared/kinds/review/endpoints'
 
 /** What each role is answered at the routes of reviewing. */
 export const REVIEWING_ROUTES: readonly Row[] = [

@@ -12,8 +12,8 @@ import {
   terms,
 } from './roles'
 import { doc } from '#server/testing/world'
-import * as lexiconEndpoints from '#shared/contributing/lexiconEndpoints'
-import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
+import * as lexiconEndpoints from '#shared/kinds/lexicon/endpoints'
+import * as wikiEndpoints from '#shared/kinds/wiki/endpoints'
 
 /** What each role is answered at the routes of wiki. */
 export const WIKI_ROUTES: readonly Row[] = [

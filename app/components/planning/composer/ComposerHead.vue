@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { ACTIVITY_KINDS, type ActivityKind } from '#core/contributing/kinds/kind'
+import { ACTIVITY_KINDS, type ActivityKind } from '#core/kinds/kind'
 import { weekOf } from '#core/planning/week'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import type { SeminarShell } from '#shared/people/seminar'
-import { KIND_WORDS } from '~/composables/planning/kindWords'
+import { KIND_WORDS } from '~/kinds/words'
 
 /** Of which kind the activity is, in which unit and week, and its title. */
 const props = defineProps<{
@@ -30,11 +30,12 @@ const setTitle = (event: Event) => emit('change', { title: (event.target as HTML
 
 <template>
   <p class="kinds">
-    <span class="kind" :style="{ '--k': `var(--k-${body.kind})` }">{{ KIND_WORDS[body.kind] }}</span><template
-      v-if="!disabled"
+    <span class="kind" :style="{ '--k': `var(--k-${body.kind})` }">{{
+      KIND_WORDS[body.kind].name
+    }}</span><template v-if="!disabled"
       ><span class="hint">or make it a</span
       ><button v-for="k in otherKinds" :key="k" type="button" class="link" @click="emit('kind', k)">
-        {{ KIND_WORDS[k] }}
+        {{ KIND_WORDS[k].name }}
       </button></template
     >
     <span class="grow" /><label class="hint"

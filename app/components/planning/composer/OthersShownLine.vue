@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { KINDS } from '#core/kinds'
 import type { ActivityBody } from '#shared/planning/composer'
 import { shownOf, withShown, type Shown } from '~/composables/planning/usePlanEdit'
 import ChoicePart from '../ChoicePart.vue'
@@ -21,7 +22,7 @@ const shown = computed({
   set: value => emit('change', withShown(props.body, value)),
 })
 const whatShows = computed(() => {
-  if (props.body.kind === 'discussion') return shown.value === 'open' ? 'posts are' : 'posts stay'
+  if (KINDS[props.body.kind].entryType === 'post') return shown.value === 'open' ? 'posts are' : 'posts stay'
   return shown.value === 'open' ? 'work is' : 'work stays'
 })
 </script>

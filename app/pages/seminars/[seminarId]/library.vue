@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { KIND_WORDS } from '~/composables/planning/kindWords'
-import type { ActivityKind } from '#core/contributing/kinds/kind'
+import { KIND_WORDS } from '~/kinds/words'
+import type { ActivityKind } from '#core/kinds/kind'
 import type { LibraryRubric } from '#shared/marking/rubric'
-import LibraryTexts from '~/components/contributing/reading/LibraryTexts.vue'
+import LibraryTexts from '~/kinds/reading/LibraryTexts.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { capital, inWords, plural } from '#core/language'
 import { points } from '~/composables/marking/points'
@@ -205,7 +205,7 @@ const versionWords = (r: LibraryRubric) =>
           <li v-for="t in data.templates" :key="t.id">
             <NuxtLink :to="`/seminars/${route.params.seminarId}/activities/${t.id}/plan`">{{
               t.title
-            }}</NuxtLink>{{ ' ' }}<span class="hint">{{ KIND_WORDS[t.kind as ActivityKind] }}</span>
+            }}</NuxtLink>{{ ' ' }}<span class="hint">{{ KIND_WORDS[t.kind as ActivityKind].name }}</span>
           </li>
         </ul>
       </section>

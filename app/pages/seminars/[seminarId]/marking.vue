@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { ACTIVITY_KINDS } from '#core/contributing/kinds/kind'
+import { deskOf } from '~/composables/marking/deskOf'
+import { ACTIVITY_KINDS } from '#core/kinds/kind'
 import type { MarkingQueue } from '#shared/marking/desk'
 import FillMark from '~/components/marking/FillMark.vue'
 import ShareDialog from '~/components/marking/ShareDialog.vue'
@@ -9,7 +10,8 @@ import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { useApi } from '~/composables/shell/useApi'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { inWords, plural } from '#core/language'
-import { KIND_WORDS, STANDING_WORDS } from '~/composables/planning/kindWords'
+import { kindInSentence } from '~/kinds/words'
+import { STANDING_WORDS } from '~/composables/planning/standingWords'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
@@ -48,7 +50,7 @@ const shown = computed(() =>
   ),
 )
 const desk = (a: Activity, student: string | null) => ({
-  path: `/seminars/${route.params.seminarId}/activities/${a.id}/${a.kind === 'review' ? 'peers' : 'desk'}`,
+  path: `/seminars/${route.params.seminarId}/activities/${a.id}/${deskOf(a.kind).path}`,
   query: { ...(student && { student }), ...(mine.value && a.mine && { share: 'mine' }) },
 })
 /** Whoever is ready next, in whatever activity: those that closed first come first. */
@@ -108,7 +110,7 @@ function sayAndRefresh(sentence: string) {
         :aria-pressed="kind === k"
         @click="set('kind', kind === k ? null : k)"
       >
-        {{ KIND_WORDS[k].toLowerCase() }}
+        {{ kindInSentence(k) }}
       </button>
       <template v-if="shared"
         ><i /><button

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ActivityKind } from '#core/contributing/kinds/kind'
+import type { ActivityKind } from '#core/kinds/kind'
 import type { ActivityBody, EffectView } from '#shared/planning/composer'
 import type { LibraryView } from '#shared/marking/rubric'
 import type { PlanActivity } from '#shared/planning/plan'

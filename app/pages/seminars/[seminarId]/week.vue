@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import TermOfTheDay from '~/components/contributing/lexicon/TermOfTheDay.vue'
+import TermOfTheDay from '~/kinds/lexicon/TermOfTheDay.vue'
 import type { MyWeek } from '#shared/planning/myWeek'
 import StepBars from '~/components/marking/StepBars.vue'
 import KindTag from '~/components/planning/KindTag.vue'

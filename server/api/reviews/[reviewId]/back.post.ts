@@ -1,7 +1,7 @@
-import { requireReviewer } from '#server/services/contributing/review/reviewAccess'
+import { requireReviewer } from '#server/kinds/review/reviewAccess'
 import { route } from '#server/http/route'
-import { takeReviewBack } from '#server/services/contributing/review/saveReview'
-import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
+import { takeReviewBack } from '#server/kinds/review/saveReview'
+import * as reviewEndpoints from '#shared/kinds/review/endpoints'
 
 export default route(reviewEndpoints.takeReviewBack, async ({ event, db, params, body, now }) =>
   takeReviewBack(db, await requireReviewer(event, db, params.reviewId, now), body.key, now),

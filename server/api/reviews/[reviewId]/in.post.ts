@@ -1,7 +1,7 @@
-import { requireReviewer } from '#server/services/contributing/review/reviewAccess'
+import { requireReviewer } from '#server/kinds/review/reviewAccess'
 import { route } from '#server/http/route'
-import { handInReviews } from '#server/services/contributing/review/saveReview'
-import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
+import { handInReviews } from '#server/kinds/review/saveReview'
+import * as reviewEndpoints from '#shared/kinds/review/endpoints'
 
 export default route(reviewEndpoints.handInReview, async ({ event, db, params, body, now }) =>
   handInReviews(db, await requireReviewer(event, db, params.reviewId, now), body.key, now),

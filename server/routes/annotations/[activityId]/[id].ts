@@ -1,9 +1,9 @@
 import { getRouterParam, setResponseHeaders, setResponseStatus } from 'h3'
 import { z } from 'zod'
-import { toAnnotation } from '#core/contributing/reading/webAnnotation'
+import { toAnnotation } from '#core/kinds/reading/webAnnotation'
 import { annotationRoute, ANNOTATION_TYPE } from '#server/http/annotationRoute'
 import { Problem } from '#server/http/problem'
-import { ownNoteRow, portableNote } from '#server/services/contributing/reading/annotations'
+import { ownNoteRow, portableNote } from '#server/kinds/reading/annotations'
 import { setWithdrawn } from '#server/services/contributing/contributionState'
 
 /** One annotation: read by those who may, withdrawn by its author as anywhere. */

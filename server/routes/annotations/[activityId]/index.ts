@@ -8,8 +8,8 @@ import {
   portableNote,
   portableNotes,
   takeAnnotations,
-} from '#server/services/contributing/reading/annotations'
-import { toAnnotation } from '#core/contributing/reading/webAnnotation'
+} from '#server/kinds/reading/annotations'
+import { toAnnotation } from '#core/kinds/reading/webAnnotation'
 import { Problem } from '#server/http/problem'
 import { v7 } from 'uuid'
 

@@ -7,7 +7,7 @@ import { Problem, refusedField } from '#server/http/problem'
 import { announce } from '#server/services/contributing/announce'
 import { withIdempotency } from '#server/services/idempotency'
 import type { EditWrite } from '#shared/contributing/thread'
-import { requireTerm } from '#server/services/contributing/lexicon/requireTerm'
+import { hooksOf } from '#server/services/contributing/kindHooks'
 import { renderDoc } from '#server/richText/renderDoc'
 import { type Contribution, requireOwn } from './requireOwn'
 import { columnsOf } from './postContribution'
@@ -45,12 +45,9 @@ export function editContribution(
         'There are no words left. To take the post back, withdraw it instead.',
       )
     await tx.insert(contributionRevisions).values({ ...revisionOf(current), replacedAt: now })
-    const term =
-      actor.activity.kind === 'lexicon' && current.type === 'term' && write.term
-        ? await requireTerm(tx, actor, write.term, current.id)
-        : null
+    const changed = await hooksOf(actor.activity.kind).changedDetail?.(tx, actor, current, write)
     const findDetail = () => {
-      if (term) return { ...current.detail, ...term }
+      if (changed) return { ...current.detail, ...changed }
       if (write.title === undefined) return current.detail
       return { ...current.detail, title: write.title ?? undefined }
     }

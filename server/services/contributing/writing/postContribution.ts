@@ -1,5 +1,6 @@
 import { and, eq, lte } from 'drizzle-orm'
 import { v7 } from 'uuid'
+import { KINDS } from '#core/kinds'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
@@ -9,7 +10,7 @@ import { announce } from '#server/services/contributing/announce'
 import { withIdempotency } from '#server/services/idempotency'
 import type { PostWrite } from '#shared/contributing/thread'
 import { attachFiles } from '#server/services/contributing/attach'
-import { countsFrom, requireInTime, submissionMethodOf } from '#server/services/contributing/review/handIn'
+import { hooksOf } from '#server/services/contributing/kindHooks'
 import { draftAt } from './draft'
 import { nextSeq } from '#server/services/contributing/numbering'
 import { renderDoc } from '#server/richText/renderDoc'
@@ -27,8 +28,8 @@ export function postContribution(
 ) {
   const rendered = renderDoc(write.doc)
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
-    const handsIn = actor.activity.kind === 'review'
-    if (rendered.words === 0 && !handsIn)
+    const { handIn } = hooksOf(actor.activity.kind)
+    if (rendered.words === 0 && !handIn)
       throw refusedField(
         'doc',
         'empty',
@@ -37,15 +38,13 @@ export function postContribution(
     const target = await requireWriteTarget(tx, actor, write, now, true)
     const draft = await draftAt(tx, actor, write)
     const id = draft?.id ?? v7()
-    const at = handsIn ? await countsFrom(tx, write.fileIds, now) : now
-    if (handsIn) await requireInTime(tx, actor, at)
-    const targetDetail = isImported ? { ...target.detail, imported: true as const } : target.detail
-    const detail = handsIn
-      ? {
-          ...target.detail,
-          handIn: { ...target.detail.handIn, way: submissionMethodOf(actor, rendered, write.fileIds) },
-        }
-      : targetDetail
+    const handedIn = handIn ? await handIn(tx, actor, write, rendered, now) : null
+    const at = handedIn?.at ?? now
+    const detail = {
+      ...target.detail,
+      ...(handedIn && { handIn: { ...target.detail.handIn, way: handedIn.way } }),
+      ...(isImported && { imported: true as const }),
+    }
     const state = stateOf(actor, write, now)
     const columns = {
       type: target.type,
@@ -88,7 +87,7 @@ function stateOf(
   now: Date,
 ): 'shown' | 'awaitingApproval' | 'scheduled' {
   if (write.showAt && new Date(write.showAt) > now) {
-    if (write.parentId !== null || activity.kind !== 'blog')
+    if (write.parentId !== null || !KINDS[activity.kind].canWait)
       throw refusedField(
         'showAt',
         'notTimed',

@@ -2,10 +2,10 @@ import { eq } from 'drizzle-orm'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, nothingHere, notYours, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { allocations, contributions } from '#server/database/schema'
+import { contributions } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import { readable } from '#server/services/contributing/readable'
-import { handInDue } from '#server/services/contributing/review/handIn'
+import { hooksOf } from '#server/services/contributing/kindHooks'
 import { changeableUntil } from '#server/services/contributing/shapeForReader'
 import { localTime } from '#core/planning/localTime'
 
@@ -35,8 +35,11 @@ export async function requireOwn(
     )
   if (!isOwn && !(isStaff(actor.enrolment) && verb !== 'changed' && current.state !== 'scheduled'))
     throw notYours('Only its author can do this.')
-  if (actor.activity.kind === 'review' && isOwn && !isStaff(actor.enrolment))
-    return handedIn(tx, actor, current, verb, now)
+  const { requireChangeable } = hooksOf(actor.activity.kind)
+  if (requireChangeable && isOwn && !isStaff(actor.enrolment)) {
+    await requireChangeable(tx, actor, current, verb, now)
+    return current
+  }
   const minutes =
     verb === 'changed' ? actor.activity.settings.editMinutes : talkOf(actor.activity.settings).withdrawMinutes
   const until = changeableUntil(actor.enrolment, current.shownAt ?? now, minutes)
@@ -46,26 +49,5 @@ export async function requireOwn(
       'tooLate',
       `A post can be ${verb} for ${minutes} minutes, here until ${localTime(until, actor.seminar.timeZone)}. Ask the instructor, or add a reply.`,
     )
-  return current
-}
-
-/** Handed-in work is its author's to change until their hand-in ends, and not once somebody reviews it. */
-async function handedIn(
-  tx: Db,
-  actor: ActivityActor,
-  current: Contribution,
-  verb: string,
-  now: Date,
-): Promise<Contribution> {
-  if (current.type !== 'entry') throw nothingHere()
-  const due = await handInDue(tx, actor)
-  if (due && now > due)
-    throw refusedField(
-      'doc',
-      'tooLate',
-      `Work can be ${verb} until hand-in ends, here until ${localTime(due, actor.seminar.timeZone)}. Write to your instructor if something is wrong with it.`,
-    )
-  if ((await tx.$count(allocations, eq(allocations.entryId, current.id))) > 0)
-    throw refusedField('doc', 'dealt', 'This is dealt out to readers already, so it stays as they have it.')
   return current
 }

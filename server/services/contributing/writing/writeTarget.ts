@@ -1,5 +1,5 @@
 import { and, eq, inArray, lte } from 'drizzle-orm'
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
 import type { ContributionType } from '#core/contributing/contribution'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type ActivityActor } from '#server/access/seminar'
@@ -7,9 +7,7 @@ import type { Db } from '#server/database/client'
 import { contributions, prompts, type ContributionDetail } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import type { TakesUp, Written } from '#shared/contributing/thread'
-import { requireTerm } from '#server/services/contributing/lexicon/requireTerm'
-import { requireNote } from '#server/services/contributing/reading/requireNote'
-import { handInDetail } from '#server/services/contributing/review/handIn'
+import { type EntryWrite, hooksOf } from '#server/services/contributing/kindHooks'
 import { asksQuestions } from '#server/services/contributing/shapeForReader'
 import { localTime } from '#core/planning/localTime'
 import { readable } from '#server/services/contributing/readable'
@@ -35,10 +33,10 @@ export async function requireWriteTarget(
   lock = false,
 ): Promise<WriteTarget> {
   const { activity } = actor
-  // staff put their starter notes beside a text before it opens
+  const kind = KINDS[activity.kind]
   if (
     (activity.state !== 'published' || now < activity.opensAt) &&
-    !(activity.kind === 'reading' && isStaff(actor.enrolment))
+    !(kind.staffBegin && isStaff(actor.enrolment))
   ) {
     throw refusedField(
       'doc',
@@ -46,7 +44,7 @@ export async function requireWriteTarget(
       `This has not opened yet. It opens ${localTime(activity.opensAt, actor.seminar.timeZone)}; your text is kept here until then.`,
     )
   }
-  if (activity.kind === 'wiki')
+  if (kind.standsIn === 'pages')
     throw refusedField(
       'doc',
       'onPages',
@@ -61,19 +59,19 @@ export async function requireWriteTarget(
 async function entryTarget(
   db: Db,
   actor: ActivityActor,
-  write: Pick<Written, 'promptId' | 'title'> & Partial<Pick<Written, 'term' | 'note'>>,
+  write: EntryWrite,
   now: Date,
   posting: boolean,
 ): Promise<WriteTarget> {
   const { activity, enrolment } = actor
-  const { entryType } = KINDS[activity.kind]
+  const { entryType, handsIn, oncePerStudent } = KINDS[activity.kind]
   if (asksQuestions(activity) && !isStaff(enrolment))
     throw refusedField(
       'doc',
       'staffOpen',
       'The questions are put by the instructor here. Choose one and answer it; your text is kept here.',
     )
-  if (activity.kind === 'exitNote' && !isStaff(enrolment)) {
+  if (oncePerStudent && !isStaff(enrolment)) {
     const own = await db.$count(
       contributions,
       and(
@@ -89,37 +87,15 @@ async function entryTarget(
         'Your answer is in already. You can change it as long as it is open to change.',
       )
   }
-  if (activity.kind === 'review')
+  const { entryDetail } = hooksOf(activity.kind)
+  if (entryDetail)
     return {
       type: entryType,
-      detail: { ...(await handInDetail(db, actor)), ...(write.title && { title: write.title }) },
+      detail: await entryDetail(db, actor, write, posting),
       promptId: null,
       threadId: null,
-      openerId: enrolment.id,
+      openerId: handsIn ? enrolment.id : opener(enrolment, null),
     }
-  const termDetail = async () => {
-    if (posting) return requireTerm(db, actor, write.term ?? null, null)
-    // while it is a draft, anything may still be missing
-    return write.term ? { term: write.term, title: write.term.term } : {}
-  }
-  if (activity.kind === 'lexicon')
-    return {
-      type: entryType,
-      detail: await termDetail(),
-      promptId: null,
-      threadId: null,
-      openerId: opener(enrolment, null),
-    }
-  if (activity.kind === 'reading') {
-    const note = await requireNote(db, activity, write.note ?? null, posting)
-    return {
-      type: entryType,
-      detail: note ? { note } : {},
-      promptId: null,
-      threadId: null,
-      openerId: opener(enrolment, null),
-    }
-  }
   if (write.promptId) {
     const [prompt] = await db
       .select({ id: prompts.id })
@@ -152,8 +128,8 @@ async function answerTarget(
   lock: boolean,
 ): Promise<WriteTarget> {
   const { activity, enrolment } = actor
-  const { entryType, answerType } = KINDS[activity.kind]
-  if (activity.kind === 'review')
+  const { entryType, answerType, handsIn } = KINDS[activity.kind]
+  if (handsIn)
     throw refusedField('doc', 'noAnswers', 'Work is reviewed in a room of its own here, not answered.')
   if (!answerType) throw refusedField('doc', 'noAnswers', 'Nothing can be answered here.')
   if (lock)

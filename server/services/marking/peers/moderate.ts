@@ -1,3 +1,4 @@
+import { kindsWhere } from '#core/kinds'
 import { and, eq, inArray, isNull } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import type { RichNode } from '#core/contributing/richText'
@@ -6,14 +7,8 @@ import type { AuditAct } from '#server/database/auditActs'
 import type { Database, Db } from '#server/database/client'
 import { activities, allocations, auditTrail, contributions, peerReviews } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
-import {
-  type Allocation,
-  announce,
-  loadPeerReview,
-  lockPeerReview,
-  nextSeq,
-  requireReview,
-} from '#server/services/contributing'
+import { announce, nextSeq } from '#server/services/contributing'
+import { type Allocation, loadPeerReview, lockPeerReview, requireReview } from '#server/kinds'
 import { renderDoc } from '#server/richText/renderDoc'
 import { happened } from '#server/services/events'
 import { loadRubric } from '#server/services/rubrics'
@@ -98,7 +93,10 @@ export async function releaseDue(db: Database, now: Date): Promise<number> {
     .innerJoin(peerReviews, eq(peerReviews.activityId, activities.id))
     .where(
       and(
-        eq(activities.kind, 'review'),
+        inArray(
+          activities.kind,
+          kindsWhere(k => k.markedBy === 'peers'),
+        ),
         isNull(peerReviews.releasedAt),
         isRunning(activities.seminarId),
         mayBeTried('release', activities.id, now),

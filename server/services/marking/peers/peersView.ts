@@ -1,5 +1,5 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
-import { findNames } from '#core/contributing/review/findNames'
+import { findNames } from '#core/kinds/review/findNames'
 import { worthOf } from '#core/marking/showMark'
 import { isStaff, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -21,7 +21,7 @@ import {
   loadPeerReview,
   phaseOf,
   reviewRows,
-} from '#server/services/contributing'
+} from '#server/kinds'
 import { initialsOf } from '#server/services/people'
 import { loadRubric } from '#server/services/rubrics'
 import type { PeersView } from '#shared/marking/peers'

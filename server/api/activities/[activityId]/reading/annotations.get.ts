@@ -1,7 +1,7 @@
 import { requireActivity } from '#server/access/seminar'
 import { downloadRoute } from '#server/http/fileRoute'
-import { collectionOf, portableNotes } from '#server/services/contributing/reading/annotations'
-import * as readingEndpoints from '#shared/contributing/readingEndpoints'
+import { collectionOf, portableNotes } from '#server/kinds/reading/annotations'
+import * as readingEndpoints from '#shared/kinds/reading/endpoints'
 
 /** The notes one may read, as a Web Annotation collection. */
 export default downloadRoute(

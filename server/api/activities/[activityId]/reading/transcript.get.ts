@@ -1,9 +1,9 @@
-import { readingOf } from '#core/contributing/reading/reading'
-import { writeWebVtt } from '#core/contributing/reading/webVtt'
+import { readingOf } from '#core/kinds/reading/reading'
+import { writeWebVtt } from '#core/kinds/reading/webVtt'
 import { nothingHere, requireActivity } from '#server/access/seminar'
 import { downloadRoute } from '#server/http/fileRoute'
-import { currentVersion } from '#server/services/contributing/reading/library'
-import * as readingEndpoints from '#shared/contributing/readingEndpoints'
+import { currentVersion } from '#server/kinds/reading/library'
+import * as readingEndpoints from '#shared/kinds/reading/endpoints'
 
 /** The transcript of a recording that is read, as WebVTT. */
 export default downloadRoute(readingEndpoints.downloadTranscript, async ({ event, db, params, now }) => {

@@ -1,7 +1,7 @@
 import { requireContributor } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { importPages } from '#server/services/contributing/wiki/importPages'
-import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
+import { importPages } from '#server/kinds/wiki/importPages'
+import * as wikiEndpoints from '#shared/kinds/wiki/endpoints'
 
 export default route(wikiEndpoints.importPages, async ({ event, db, params, body, now }) =>
   importPages(db, await requireContributor(event, db, params.activityId, now), body, now),

@@ -1,7 +1,7 @@
 import { requireActivity } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { readWiki } from '#server/services/contributing/wiki/readWiki'
-import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
+import { readWiki } from '#server/kinds/wiki/readWiki'
+import * as wikiEndpoints from '#shared/kinds/wiki/endpoints'
 
 export default route(wikiEndpoints.readWiki, async ({ event, db, params, query, now }) =>
   readWiki(db, await requireActivity(event, db, params.activityId, now), query.group, now),

@@ -1,7 +1,7 @@
-import { requireReviewer } from '#server/services/contributing/review/reviewAccess'
+import { requireReviewer } from '#server/kinds/review/reviewAccess'
 import { blindFileRoute } from '#server/http/fileRoute'
-import { blindFile } from '#server/services/contributing/review/blindFile'
-import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
+import { blindFile } from '#server/kinds/review/blindFile'
+import * as reviewEndpoints from '#shared/kinds/review/endpoints'
 
 export default blindFileRoute(reviewEndpoints.readReviewedFile, async ({ event, db, params, query, now }) =>
   blindFile(

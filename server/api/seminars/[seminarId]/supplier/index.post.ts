@@ -1,7 +1,7 @@
 import { requireManager } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { takeFromSupplier } from '#server/services/contributing/reading/supplier'
-import * as readingEndpoints from '#shared/contributing/readingEndpoints'
+import { takeFromSupplier } from '#server/kinds/reading/supplier'
+import * as readingEndpoints from '#shared/kinds/reading/endpoints'
 
 export default route(readingEndpoints.takeFromSupplier, async ({ event, db, params, body, now }) =>
   takeFromSupplier(db, await requireManager(event, db, params.seminarId), body, now),

@@ -1,7 +1,7 @@
 import { requireMember } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { seminarTerms } from '#server/services/contributing/lexicon/seminarTerms'
-import * as lexiconEndpoints from '#shared/contributing/lexiconEndpoints'
+import { seminarTerms } from '#server/kinds/lexicon/seminarTerms'
+import * as lexiconEndpoints from '#shared/kinds/lexicon/endpoints'
 
 export default route(lexiconEndpoints.readTerms, async ({ event, db, params, now }) =>
   seminarTerms(db, await requireMember(event, db, params.seminarId), now),

@@ -1,7 +1,7 @@
 import { requireManager } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { addText } from '#server/services/contributing/reading/library'
-import * as readingEndpoints from '#shared/contributing/readingEndpoints'
+import { addText } from '#server/kinds/reading/library'
+import * as readingEndpoints from '#shared/kinds/reading/endpoints'
 
 export default route(readingEndpoints.addText, async ({ event, db, params, body, now }) =>
   addText(db, await requireManager(event, db, params.seminarId), body, now),

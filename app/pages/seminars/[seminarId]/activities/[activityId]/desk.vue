@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { KINDS } from '#core/contributing/kinds'
+import { KINDS } from '#core/kinds'
 import { calculateMark } from '#core/marking/calculateMark'
 import LetterPane from '~/components/marking/LetterPane.vue'
 import LetterPreview from '~/components/marking/LetterPreview.vue'
@@ -185,7 +185,7 @@ function showPreview(id: string | null) {
         only my share
       </button>
       <v-btn
-        v-if="store.activity.kind === 'wiki' && record"
+        v-if="KINDS[store.activity.kind].standsIn === 'pages' && record"
         :to="`/seminars/${seminarId}/activities/${activityId}/history?student=${record.student.id}${record.group ? `&group=${record.group.id}` : ''}`"
         >Who wrote what</v-btn
       >
@@ -270,7 +270,9 @@ function showPreview(id: string | null) {
           @mark="markOne"
         >
           <template
-            v-if="store.activity.kind === 'review' && store.activity.review?.subject === 'work'"
+            v-if="
+              KINDS[store.activity.kind].markedBy === 'peers' && store.activity.review?.subject === 'work'
+            "
             #after
             ><PeerEvidence
               :key="record.student.id"

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { heatOf, type HotPassage } from '#core/contributing/reading/passages'
+import { heatOf, type HotPassage } from '#core/kinds/reading/passages'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
-import HotPassageShow from '~/components/contributing/reading/HotPassageShow.vue'
+import HotPassageShow from '~/kinds/reading/HotPassageShow.vue'
 import ProseText from '~/components/contributing/ProseText.vue'
 import KindTag from '~/components/planning/KindTag.vue'
-import { useMargin, type MarginNote } from '~/composables/contributing/reading/useMargin'
+import { useMargin, type MarginNote } from '~/kinds/reading/useMargin'
 import { inWords, plural } from '#core/language'
 import { useLiveTalk } from '~/composables/contributing/useLiveTalk'
 import { useKeys } from '~/composables/shell/useKeys'

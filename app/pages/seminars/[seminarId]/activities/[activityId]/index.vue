@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { KIND_PAGES } from '~/components/contributing/kindPages'
+import { KIND_PAGES } from '~/kinds/pages'
 import KindTag from '~/components/planning/KindTag.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import ActivityBrief from '~/components/planning/ActivityBrief.vue'

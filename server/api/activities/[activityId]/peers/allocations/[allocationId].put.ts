@@ -1,4 +1,4 @@
-import { requireModerator } from '#server/services/contributing/review/reviewAccess'
+import { requireModerator } from '#server/kinds/review/reviewAccess'
 import { route } from '#server/http/route'
 import { judgeReview } from '#server/services/marking/peers/moderate'
 import * as peersEndpoints from '#shared/marking/peersEndpoints'

@@ -1,7 +1,7 @@
-import { requirePageWriter } from '#server/services/contributing/wiki/requireWiki'
+import { requirePageWriter } from '#server/kinds/wiki/requireWiki'
 import { route } from '#server/http/route'
-import { restoreVersion } from '#server/services/contributing/wiki/saveVersion'
-import * as wikiEndpoints from '#shared/contributing/wikiEndpoints'
+import { restoreVersion } from '#server/kinds/wiki/saveVersion'
+import * as wikiEndpoints from '#shared/kinds/wiki/endpoints'
 
 export default route(wikiEndpoints.restorePageVersion, async ({ event, db, params, body, now }) =>
   restoreVersion(

@@ -1,7 +1,7 @@
 import { requireManager } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { changeText } from '#server/services/contributing/reading/library'
-import * as readingEndpoints from '#shared/contributing/readingEndpoints'
+import { changeText } from '#server/kinds/reading/library'
+import * as readingEndpoints from '#shared/kinds/reading/endpoints'
 
 export default route(readingEndpoints.changeText, async ({ event, db, params, body, now }) =>
   changeText(db, await requireManager(event, db, params.seminarId), params.textId, body, now),

@@ -1,7 +1,7 @@
 import { requireManager } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { addTextVersion } from '#server/services/contributing/reading/library'
-import * as readingEndpoints from '#shared/contributing/readingEndpoints'
+import { addTextVersion } from '#server/kinds/reading/library'
+import * as readingEndpoints from '#shared/kinds/reading/endpoints'
 
 export default route(readingEndpoints.addTextVersion, async ({ event, db, params, body, now }) =>
   addTextVersion(db, await requireManager(event, db, params.seminarId), params.textId, body, now),

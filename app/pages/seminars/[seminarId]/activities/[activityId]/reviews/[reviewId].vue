@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { countWords } from '#core/contributing/measureText'
-import type { FoundNameView, OwnReviews, Passage, ReviewDesk } from '#shared/contributing/review'
-import NamesFoundPanel from '~/components/contributing/review/NamesFoundPanel.vue'
-import ReviewForm from '~/components/contributing/review/ReviewForm.vue'
-import WorkPane from '~/components/contributing/review/WorkPane.vue'
+import type { FoundNameView, OwnReviews, Passage, ReviewDesk } from '#shared/kinds/review/review'
+import NamesFoundPanel from '~/kinds/review/NamesFoundPanel.vue'
+import ReviewForm from '~/kinds/review/ReviewForm.vue'
+import WorkPane from '~/kinds/review/WorkPane.vue'
 import TwoTexts from '~/components/contributing/TwoTexts.vue'
 import KindTag from '~/components/planning/KindTag.vue'
 import KeyList from '~/components/shell/KeyList.vue'
@@ -13,7 +13,7 @@ import { useTimes } from '~/composables/planning/useTimes'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useNotices } from '~/stores/notices'
-import * as reviewEndpoints from '#shared/contributing/reviewEndpoints'
+import * as reviewEndpoints from '#shared/kinds/review/endpoints'
 
 /** The reviewing room: the work on one side, what one says of it on the other. */
 definePageMeta({ layout: 'seminar', key: route => `review-${String(route.params.reviewId)}` })

@@ -1,0 +1,3 @@
+import type { KindWords } from '../kindWords'
+
+export const blog: KindWords = { name: 'Blog', note: 'entries over time, with comments' }

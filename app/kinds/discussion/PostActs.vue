@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { plural } from '#core/language'
+import type { WholeContribution } from '#shared/contributing/thread'
+import type { TalkDesk } from '~/components/contributing/talkDesk'
+
+/** What can be done with a post, and how many have nodded at it. */
+const props = defineProps<{ post: WholeContribution; desk: TalkDesk; editing: boolean; mayFold: boolean }>()
+const isShown = computed(() => props.post.state === 'shown')
+const mayWrite = computed(() => props.desk.mayWrite && !props.post.withdrawn)
+const mayAnswer = computed(() => props.desk.mayAnswer(props.post))
+const chosen = computed(() => {
+  const passage = props.desk.chosen.value
+  return passage?.contributionId === props.post.id ? passage : null
+})
+</script>
+
+<template>
+  <div class="side">
+    <b v-if="post.nods > 0"
+      >{{ post.nods }} {{ plural(post.nods, 'nod') }}<template v-if="post.nodded">, yours too</template></b
+    >
+    <template v-if="mayWrite">
+      <button
+        v-if="!post.author.isMe && isShown"
+        class="link"
+        type="button"
+        :aria-pressed="post.nodded"
+        @click="desk.nod(post.id)"
+      >
+        {{ post.nodded ? 'take it back' : 'nod' }}
+      </button>
+      <button v-if="mayAnswer" class="link" type="button" @click="desk.reply(post.id)">reply</button>
+      <button v-if="chosen && mayAnswer" class="link take" type="button" @click="desk.takeUp(chosen)">
+        take up the chosen words
+      </button>
+      <button v-if="post.changeUntil && !editing" class="link" type="button" @click="desk.edit(post.id)">
+        change
+      </button>
+      <button
+        v-if="post.withdrawUntil || desk.isStaff"
+        class="link"
+        type="button"
+        @click="desk.withdraw(post.id)"
+      >
+        withdraw
+      </button>
+      <button
+        v-if="desk.isStaff && post.parentId === null && isShown"
+        class="link"
+        type="button"
+        @click="desk.keepOnTop(post.id, !post.onTop)"
+      >
+        {{ post.onTop ? 'off the top' : 'keep on top' }}
+      </button>
+    </template>
+    <button v-else-if="post.mayPutBack" class="link" type="button" @click="desk.putBack(post.id)">
+      put it back
+    </button>
+    <button v-if="mayFold" class="link" type="button" @click="desk.foldThread(post.id, true)">
+      fold the thread
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.side {
+  position: absolute;
+  right: -138px;
+  top: 5px;
+  width: 120px;
+  font-size: 0.78125rem;
+  line-height: 18px;
+  color: var(--ink-2);
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 9px;
+  align-content: start;
+  opacity: 0.999;
+}
+.side b {
+  width: 100%;
+  font-weight: 600;
+  color: var(--ink);
+}
+.side .take {
+  width: 100%;
+  text-align: left;
+  font-weight: 650;
+  color: var(--ember);
+}
+@media (max-width: 760px) {
+  .side {
+    position: static;
+    width: auto;
+    padding: 4px 0 0 42px;
+    gap: 4px 14px;
+  }
+  .side b,
+  .side .take {
+    width: auto;
+  }
+}
+</style>

@@ -1,0 +1,3 @@
+import type { KindWords } from '../kindWords'
+
+export const discussion: KindWords = { name: 'Discussion', note: 'posts and replies' }

@@ -1,0 +1,3 @@
+import type { KindWords } from '../kindWords'
+
+export const journal: KindWords = { name: 'Journal', note: 'entries between student and staff' }

@@ -1,0 +1,5 @@
+/** How people are told of a kind of activity. Its colour is `--k-<kind>` in `app/theme/tokens.css`. */
+export interface KindWords {
+  readonly name: string
+  readonly note: string // what is done in it, for those who choose one
+}

@@ -1,0 +1,3 @@
+import type { KindWords } from '../kindWords'
+
+export const lexicon: KindWords = { name: 'Lexicon', note: 'the seminar’s own terms' }

@@ -1,0 +1,379 @@
+<script setup lang="ts">
+import type { Passage } from '#core/kinds/reading/passages'
+import type { PartView, ReadingView } from '#shared/kinds/reading/reading'
+import { caretAtPoint } from '~/kinds/reading/gapInText'
+import { PartText } from '~/kinds/reading/partText'
+import type { MarginNote } from '~/kinds/reading/useMargin'
+import { sidenoteTops } from '~/kinds/reading/sidenoteTops'
+import type { OpenPaper } from '~/kinds/reading/usePaper'
+import { useTextOverlay, type Stretch } from '~/kinds/reading/useTextOverlay'
+import type { TalkDesk } from '~/components/contributing/talkDesk'
+import SheetArticle from './SheetArticle.vue'
+import SheetPaper from './SheetPaper.vue'
+import SheetTranscript from './SheetTranscript.vue'
+import SideNote from './SideNote.vue'
+import TextOverlay from './TextOverlay.vue'
+
+/** One page, section or stretch with its margin: lines under what was noted, a letter for each passage, and the notes level with their words. */
+const props = defineProps<{
+  part: PartView
+  text: NonNullable<ReadingView['text']>
+  paper: OpenPaper | null
+  html: string | null
+  width: number
+  notes: readonly MarginNote[]
+  passages: readonly Passage[]
+  chosen: readonly Stretch[]
+  found: readonly Stretch[]
+  lit: string | null
+  openNotes: ReadonlySet<string>
+  desk: TalkDesk
+  isSet: boolean
+  closed: boolean
+  currentLineStart: number | null
+  page: string
+  labelOf: (part: number) => string
+}>()
+const emit = defineEmits<{
+  words: [part: number, words: PartText | null]
+  near: [part: number]
+  pick: [ids: readonly string[]]
+  area: [area: { x: number; y: number; width: number; height: number }]
+  play: [at: number]
+  toggle: [id: string]
+  follow: [id: string]
+  light: [id: string | null]
+  settle: [id: string, settled: boolean]
+  tag: [tag: string]
+  jump: [id: string]
+  whole: []
+}>()
+const row = ref<HTMLElement | null>(null)
+const sheetBox = ref<HTMLElement | null>(null)
+const margin = ref<HTMLElement | null>(null)
+const sheet = ref<{
+  part: (y: number, range: Range | null) => HTMLElement | null | Promise<HTMLElement | null>
+  close: () => void
+} | null>(null)
+const inSight = ref(false)
+const held = ref(false) // something is being written between its lines: it stays, however far one scrolls
+const near = computed(() => inSight.value || held.value)
+const failed = ref(false)
+let words: PartText | null = null
+
+// -- only what is about to be read is drawn
+let sight: IntersectionObserver | undefined
+onMounted(() => {
+  sight = new IntersectionObserver(
+    ([entry]) => {
+      inSight.value = entry!.isIntersecting
+      if (inSight.value) emit('near', props.part.number)
+    },
+    { root: window.innerWidth > 1000 ? row.value!.closest('main') : null, rootMargin: '1800px 0px' },
+  )
+  sight.observe(row.value!)
+  resized.observe(sheetBox.value!)
+  if (margin.value) resized.observe(margin.value)
+})
+const resized = import.meta.client ? new ResizeObserver(() => layAll()) : (null as unknown as ResizeObserver) // used only once the page stands in a browser
+onBeforeUnmount(() => {
+  sight?.disconnect()
+  resized?.disconnect()
+  emit('words', props.part.number, null)
+})
+const lastHeight = ref(0) // what is out of sight keeps its room
+watch(near, now => {
+  if (now) return
+  lastHeight.value = props.text.form === 'paper' ? 0 : (sheetBox.value?.offsetHeight ?? 0)
+  words = null
+  emit('words', props.part.number, null)
+  clear()
+})
+function drawn(root: HTMLElement) {
+  words = new PartText(root, props.part.start)
+  emit('words', props.part.number, words)
+  layAll()
+}
+
+// -- lines and letters over the text
+const { laid, lay, clear } = useTextOverlay(
+  () => props,
+  () => (words && sheetBox.value ? { words, box: sheetBox.value.getBoundingClientRect() } : null),
+)
+
+// -- notes level with their lines
+const order = computed(() => {
+  const letterOf = new Map(props.passages.flatMap(p => p.ids.map(id => [id, p] as const)))
+  return [...props.notes]
+    .sort(
+      (a, b) =>
+        (a.c.note.at?.start ?? 0) - (b.c.note.at?.start ?? 0) ||
+        (b.c.note.at?.end ?? 0) - (a.c.note.at?.end ?? 0) ||
+        a.c.shownAt.localeCompare(b.c.shownAt),
+    )
+    .map(note => ({ note, passage: letterOf.get(note.c.id) ?? null }))
+})
+const tops = shallowRef<ReadonlyMap<string, number>>(new Map())
+const marginHeight = ref(0)
+function layMargin() {
+  if (!near.value || !margin.value || margin.value.offsetParent === null) return
+  const boxes = [...margin.value.querySelectorAll<HTMLElement>(':scope > .at')]
+  const height = sheetBox.value?.offsetHeight ?? 0
+  const placed = sidenoteTops(boxes, props.notes, laid.value.letters, height)
+  tops.value = placed.tops
+  marginHeight.value = placed.height
+}
+let waits = 0
+function layAll() {
+  cancelAnimationFrame(waits)
+  waits = requestAnimationFrame(() => {
+    lay()
+    layMargin()
+  })
+}
+onBeforeUnmount(() => cancelAnimationFrame(waits))
+watch(() => [props.passages, props.chosen, props.found, props.lit], layAll)
+watch(
+  [order, near],
+  () =>
+    nextTick(() => {
+      resized?.disconnect()
+      if (sheetBox.value) resized?.observe(sheetBox.value)
+      if (margin.value) {
+        resized?.observe(margin.value)
+        margin.value.querySelectorAll(':scope > .at').forEach(b => resized?.observe(b))
+      }
+      layAll()
+    }),
+  { immediate: import.meta.client },
+)
+
+function clicked(event: MouseEvent) {
+  const target = event.target as Element
+  if (!words || target.closest('a, button, [data-not-text]') || !getSelection()?.isCollapsed) return
+  const caret = caretAtPoint(event.clientX, event.clientY)
+  if (!caret || !words.root.contains(caret.node)) return
+  const at = words.offsetOf(caret.node, caret.offset)
+  const over = props.passages.filter(p => p.start <= at && p.end >= at)
+  if (over.length > 0)
+    emit(
+      'pick',
+      over.flatMap(p => p.ids),
+    )
+}
+/** Opens the text under a passage, or under an area, and gives the place that opened. */
+async function openAt(
+  stretch: Stretch | null,
+  area: { y: number; height: number } | null,
+): Promise<HTMLElement | null> {
+  if (!sheet.value || !sheetBox.value) return null
+  held.value = true
+  if (area) return sheet.value.part((area.y + area.height) * props.width * (props.part.aspect ?? 1) + 4, null)
+  if (!stretch || !words) return null
+  const range = words.range(Math.max(words.start, stretch.start), Math.min(words.end, stretch.end))
+  const last = words.lines(Math.max(words.start, stretch.start), Math.min(words.end, stretch.end)).at(-1)
+  if (!range || !last) return null
+  return sheet.value.part(last.bottom - words.root.getBoundingClientRect().top + 4, range)
+}
+defineExpose({
+  openAt,
+  close: () => {
+    sheet.value?.close()
+    held.value = false
+  },
+  row,
+})
+const estimated = computed(() =>
+  props.text.form === 'paper'
+    ? props.width * (props.part.aspect ?? 1.4)
+    : Math.max(80, (props.part.words * 2.6 * 620) / Math.max(320, props.width)),
+)
+const areas = computed(() => props.notes.filter(n => n.c.note.area))
+const linesOf = computed(() =>
+  props.text.cues.filter(
+    c => c.start >= props.part.start && c.start < Math.max(props.part.end, props.part.start + 1),
+  ),
+)
+const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
+</script>
+
+<template>
+  <section
+    ref="row"
+    class="row"
+    :class="[text.form, { set: isSet, context: !isSet }]"
+    :data-row="part.number"
+    :aria-label="`${page} ${part.label}`"
+  >
+    <div class="text" :data-part="part.number" tabindex="-1" @click="clicked">
+      <header v-if="closed" class="runner">
+        <span v-if="closed">write a note here, and the others’ appear</span>
+      </header>
+      <div
+        ref="sheetBox"
+        class="sheet"
+        data-words
+        :style="{ minHeight: near && text.form !== 'paper' ? undefined : `${lastHeight || estimated}px` }"
+      >
+        <template v-if="near">
+          <SheetPaper
+            v-if="text.form === 'paper' && paper && !failed"
+            ref="sheet"
+            :open="paper"
+            :number="part.number"
+            :width="width"
+            :aspect="part.aspect ?? 1.4"
+            :drawn-only="part.drawnOnly"
+            @drawn="drawn"
+            @failed="failed = true"
+            @area="emit('area', $event)"
+          />
+          <SheetArticle
+            v-else-if="text.form === 'article' && html !== null"
+            ref="sheet"
+            :html="html"
+            @drawn="drawn"
+          />
+          <SheetTranscript
+            v-else-if="text.form === 'recording'"
+            ref="sheet"
+            :lines="linesOf"
+            :current-line-start="currentLineStart"
+            @drawn="drawn"
+            @play="emit('play', $event)"
+          />
+          <p v-if="failed" class="empty">
+            This page could not be drawn. Its notes stand beside it.
+            <button class="link" type="button" @click="failed = false">try again</button>
+          </p>
+          <p v-else-if="text.form === 'article' && html === null" class="empty">…</p>
+        </template>
+        <TextOverlay
+          :glow="laid.glow"
+          :found="laid.found"
+          :chosen="laid.chosen"
+          :lines="laid.lines"
+          :letters="laid.letters"
+          :areas="near ? areas : []"
+          :lit="lit"
+          :width="width"
+          :height="width * (part.aspect ?? 1)"
+          @pick="emit('pick', $event)"
+        />
+        <p v-if="part.drawnOnly && desk.mayWrite" class="scan" data-not-text>
+          This page is a picture. Draw a frame on it, or
+          <button class="link" type="button" @click="emit('whole')">note the whole page</button>.
+        </p>
+      </div>
+    </div>
+    <aside
+      ref="margin"
+      class="margin"
+      :style="{ minHeight: `${marginHeight}px` }"
+      :aria-label="`Notes on ${page.toLowerCase()} ${part.label}`"
+    >
+      <div
+        v-for="{ note, passage } in near ? order : []"
+        :key="note.c.id"
+        class="at"
+        :data-note="note.c.id"
+        :style="{ transform: `translateY(${tops.get(note.c.id) ?? 0}px)` }"
+      >
+        <SideNote
+          :note="note"
+          :letter="passage?.letter ?? null"
+          :desk="desk"
+          :open="openNotes.has(note.c.id)"
+          :lit="lit === note.c.id"
+          :target="targetOf(note)"
+          :target-page="note.c.note.to ? labelOf(note.c.note.to.part) : null"
+          @toggle="emit('toggle', note.c.id)"
+          @follow="emit('follow', note.c.id)"
+          @light="emit('light', $event ? note.c.id : null)"
+          @settle="emit('settle', note.c.id, $event)"
+          @tag="emit('tag', $event)"
+          @play="emit('play', $event)"
+          @jump="emit('jump', note.c.id)"
+        />
+      </div>
+    </aside>
+  </section>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) var(--margin-width, 420px);
+}
+.text {
+  background: var(--sheet);
+  padding: 0 var(--gutter, 40px);
+  min-width: 0;
+  overflow-x: auto;
+  overflow-y: hidden;
+  outline: none;
+}
+.runner {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  font: italic 400 0.8125rem/1.5 var(--read);
+  color: var(--ink-3);
+  padding: 10px 0 4px;
+}
+.runner b {
+  font: 600 0.8125rem/1.5 var(--read);
+  color: var(--ink-2);
+}
+.sheet {
+  position: relative;
+  padding-bottom: 14px;
+}
+.article .sheet,
+.recording .sheet {
+  padding-top: 14px;
+}
+.context .text {
+  background: color-mix(in srgb, var(--sheet) 60%, var(--paper));
+}
+.scan {
+  font-size: 0.8125rem;
+  color: var(--ink-2);
+  padding: 6px 0;
+  text-align: center;
+}
+.margin {
+  position: relative;
+  border-left: 1px solid var(--line);
+  background: var(--paper);
+}
+.at {
+  position: absolute;
+  left: 42px;
+  right: 18px;
+  top: 0;
+}
+.empty {
+  padding: 16px 0;
+  color: var(--ink-2);
+}
+.text :deep(.text-gap) {
+  display: block;
+  margin: 4px calc(-1 * var(--gutter, 40px));
+  position: relative;
+  z-index: 5;
+  text-indent: 0;
+  font-size: 1rem;
+}
+@media (max-width: 1000px) {
+  .row {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .margin {
+    display: none;
+  }
+  .text {
+    padding: 0 var(--gutter, 14px);
+  }
+}
+</style>

@@ -1,0 +1,3 @@
+import type { KindWords } from '../kindWords'
+
+export const review: KindWords = { name: 'Peer review', note: 'drafts read without names' }

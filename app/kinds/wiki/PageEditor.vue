@@ -1,0 +1,390 @@
+<script setup lang="ts">
+import type { Editor } from '@tiptap/vue-3'
+import { countWords } from '#core/contributing/measureText'
+import { plainText, type RichNode } from '#core/contributing/richText'
+import type { PageView, VersionSaved } from '#shared/kinds/wiki/wiki'
+import { pageNodes } from '~/kinds/wiki/pageNodes'
+import { usePageLinks } from '~/kinds/wiki/usePageLinks'
+import { usePageDraft } from '~/kinds/wiki/usePageDraft'
+import { toBase64 } from '~/composables/files/readFile'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import RichEditor from '~/components/contributing/RichEditor.vue'
+import TwoTexts from '~/components/contributing/TwoTexts.vue'
+import OverlapChoice from './OverlapChoice.vue'
+import PageLinkList from './PageLinkList.vue'
+import * as filesEndpoints from '#shared/files/endpoints'
+
+/** A page while it is written: a private draft until it is saved as a version, with a line that says what it does. */
+const props = defineProps<{ page: PageView; activityId: string }>()
+const emit = defineEmits<{ saved: [VersionSaved]; away: []; discarded: [] }>()
+const api = useApi()
+const { busy: uploading, problem: refused, send } = useSending()
+const draft = usePageDraft(props.page)
+const summary = ref('')
+const actsOn = reactive(new Set<string>())
+const rich = ref<InstanceType<typeof RichEditor> | null>(null)
+// what the editor exposes is not in the type of a component with generic props
+const editor = () => (rich.value as unknown as { editor: Editor | undefined } | null)?.editor
+const open = computed(() =>
+  props.page.comments.filter(c => c.parentId === null && !c.withdrawn && !c.resolved),
+)
+const words = computed(() => countWords(plainText(draft.doc.value)))
+const plain = (html: string) =>
+  html
+    .replace(/<[^>]+>/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim()
+
+const { choice, picked, titles, choose, key } = usePageLinks(props.page.id)
+const note = reactive({ open: false, text: '', source: '', pos: null as number | null })
+const nodes = pageNodes({
+  choice: choose,
+  key,
+  note: (n, pos) => Object.assign(note, { open: true, ...n, pos }),
+})
+function setNote() {
+  const e = editor()
+  const attrs = { text: note.text.trim(), source: note.source.trim() }
+  if (note.pos !== null) {
+    if (attrs.text || attrs.source)
+      e?.chain().focus().setNodeSelection(note.pos).updateAttributes('footnote', attrs).run()
+    else e?.chain().focus().setNodeSelection(note.pos).deleteSelection().run()
+  } else if (attrs.text || attrs.source) e?.chain().focus().insertContent({ type: 'footnote', attrs }).run()
+  Object.assign(note, { open: false, text: '', source: '', pos: null })
+}
+async function upload(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  const kept = await send(async () =>
+    api.call(filesEndpoints.addActivityFile, {
+      params: { activityId: props.activityId },
+      body: {
+        id: newKey(),
+        name: file.name,
+        base64: await toBase64(file),
+        transcript: null,
+      },
+    }),
+  )
+  if (kept?.type.startsWith('image/'))
+    editor()
+      ?.chain()
+      .focus()
+      .insertContent({ type: 'image', attrs: { src: kept.url, alt: file.name.replace(/\.[^.]+$/, '') } })
+      .run()
+}
+async function save() {
+  const answer = await draft.save(summary.value.trim(), [...actsOn])
+  if (answer) emit('saved', answer)
+}
+async function away() {
+  await draft.away()
+  emit('away')
+}
+async function discard() {
+  await draft.discard()
+  emit('discarded')
+}
+const stateWords = computed(
+  () =>
+    ({
+      'as saved': '',
+      typing: 'keeping your draft …',
+      'draft saved': 'draft kept, only you see it',
+      'kept here': 'kept in this browser',
+      'not kept': 'not saved: this browser keeps nothing',
+      'two texts': '',
+    })[draft.state.value],
+)
+const behind = computed(() => props.page.number - draft.base())
+const noteVerb = computed(() => {
+  if (note.pos === null) return 'Put it in'
+  if (note.text.trim() || note.source.trim()) return 'Change it'
+  return 'Take it out'
+})
+</script>
+
+<template>
+  <section
+    class="editor"
+    :aria-label="`Writing on ${page.title}`"
+    @keydown.ctrl.enter.prevent="save"
+    @keydown.meta.enter.prevent="save"
+  >
+    <h2>{{ page.title }}</h2>
+    <p v-if="behind > 0" class="behind" role="status">
+      {{ behind === 1 ? 'A version was' : `${behind} versions were` }} saved since you began.
+      {{ behind === 1 ? 'It is' : 'They are' }} joined with yours when you save.
+    </p>
+    <TwoTexts
+      v-if="draft.theirs.value"
+      sentence="You changed this page in another window. Nothing was overwritten; keep the text you want."
+      :mine="plainText(draft.doc.value)"
+      :theirs="plainText(draft.theirs.value.doc as RichNode)"
+      their-name="In the other window"
+      @choose="draft.settle"
+    />
+    <OverlapChoice
+      v-if="draft.overlaps.value"
+      v-model="draft.choices.value"
+      :overlaps="draft.overlaps.value"
+    />
+    <div class="box">
+      <RichEditor
+        ref="rich"
+        class="rich"
+        :doc="draft.doc.value"
+        label="The page"
+        :levels="[3, 4]"
+        :more="nodes"
+        autofocus
+        formulas
+        @write="draft.write"
+      >
+        <template #tools="{ editor: e }">
+          <button
+            type="button"
+            :class="{ on: e?.isActive('heading', { level: 3 }) }"
+            @click="e?.chain().focus().toggleHeading({ level: 3 }).run()"
+          >
+            Heading
+          </button>
+          <button
+            type="button"
+            :class="{ on: e?.isActive('heading', { level: 4 }) }"
+            @click="e?.chain().focus().toggleHeading({ level: 4 }).run()"
+          >
+            Smaller
+          </button>
+          <button type="button" title="or type [[" @click="e?.chain().focus().insertContent('[[').run()">
+            Page link
+          </button>
+          <button
+            type="button"
+            :class="{ on: note.open }"
+            @click="Object.assign(note, { open: !note.open, text: '', source: '', pos: null })"
+          >
+            Footnote
+          </button>
+          <label class="pick" title="PNG, JPEG, WebP or GIF"
+            >{{ uploading ? 'taking it in …' : 'Picture'
+            }}<input
+              type="file"
+              accept="image/png,image/jpeg,image/webp,image/gif"
+              class="visually-hidden"
+              :disabled="uploading"
+              @change="upload"
+          /></label>
+          <button
+            type="button"
+            @click="
+              e?.isActive('table')
+                ? e.chain().focus().addRowAfter().run()
+                : e?.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run()
+            "
+          >
+            {{ e?.isActive('table') ? 'Add a row' : 'Table' }}
+          </button>
+          <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().deleteTable().run()">
+            Take the table out
+          </button>
+        </template>
+        <template #after
+          ><span class="hint num">{{ words }} words</span></template
+        >
+      </RichEditor>
+      <form v-if="note.open" class="note" @submit.prevent="setNote">
+        <label>Footnote <input v-model="note.text" class="in" maxlength="2000" autofocus /></label
+        ><label
+          >Source
+          <input
+            v-model="note.source"
+            class="in"
+            maxlength="2000"
+            placeholder="an address, or where it stands" /></label
+        ><button class="link" type="submit">
+          {{ noteVerb }}
+        </button>
+      </form>
+      <p v-if="refused" class="field-problem" role="alert">{{ refused }}</p>
+    </div>
+    <PageLinkList v-if="choice && titles.length > 0" :choice="choice" :titles="titles" :picked="picked" />
+    <fieldset v-if="open.length > 0" class="acts-on">
+      <legend>This version acts on</legend>
+      <label v-for="c in open" :key="c.id"
+        ><input
+          type="checkbox"
+          :checked="actsOn.has(c.id)"
+          @change="actsOn.has(c.id) ? actsOn.delete(c.id) : actsOn.add(c.id)"
+        /><span
+          ><b>{{ c.author.isMe ? 'You' : c.author.givenName }}</b> {{ plain(c.html) }}</span
+        ></label
+      >
+    </fieldset>
+    <p v-if="draft.problem.value" class="field-problem" role="alert">{{ draft.problem.value }}</p>
+    <div class="done">
+      <label class="summary"
+        ><span>What this version does</span
+        ><input v-model="summary" class="in" maxlength="200" placeholder="dates the second mole"
+      /></label>
+      <span class="state" role="status">{{ stateWords }}</span><span class="grow" />
+      <v-btn v-if="page.draft || draft.state.value !== 'as saved'" class="quiet" @click="discard"
+        >Let the draft go</v-btn
+      >
+      <v-btn class="quiet" @click="away">Put away</v-btn>
+      <v-btn
+        class="main"
+        :disabled="draft.busy.value || (draft.overlaps.value !== null && !draft.chosen.value)"
+        @click="save"
+        >Save version {{ page.number + 1 }} <kbd>Ctrl Enter</kbd></v-btn
+      >
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.editor {
+  max-width: 52em;
+}
+h2 {
+  font: 600 1.5rem/1.3 var(--read);
+  margin-bottom: 8px;
+}
+.behind {
+  font-size: 0.8125rem;
+  color: var(--ember);
+  margin-bottom: 8px;
+}
+.box {
+  border: 1.5px solid var(--harbour);
+  border-radius: var(--r);
+  background: var(--sheet);
+}
+.rich :deep(.tools) {
+  position: sticky;
+  top: 0;
+  background: var(--sheet);
+  z-index: 3;
+  border-radius: var(--r) var(--r) 0 0;
+}
+.rich :deep(.prose) {
+  font-size: 1.0625rem;
+  line-height: 1.6;
+  min-height: 16em;
+  padding: 12px 20px 16px;
+}
+.rich :deep(.prose h3) {
+  font: 600 1.25rem/1.35 var(--read);
+  color: var(--ink);
+}
+.rich :deep(.prose h4) {
+  font: 600 1.0625rem/1.35 var(--read);
+}
+.rich :deep(.page-link) {
+  color: var(--harbour);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.rich :deep(.footnote-mark) {
+  border: 0;
+  background: var(--harbour-soft);
+  border-radius: 3px;
+  color: var(--harbour-deep);
+  font: 650 0.75rem/1 var(--ui);
+  padding: 1px 4px;
+  cursor: pointer;
+  vertical-align: 4px;
+}
+.rich :deep(.ProseMirror-selectednode) {
+  outline: 2px solid var(--ember);
+}
+.pick,
+.rich :deep(.tools button) {
+  padding: 4px 8px;
+  border: 0;
+  border-radius: 4px;
+  background: none;
+  color: var(--ink-2);
+  cursor: pointer;
+}
+.pick:hover {
+  background: var(--sunken);
+  color: var(--ink);
+}
+.pick:focus-within {
+  box-shadow: var(--focus);
+}
+.note {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 14px;
+  align-items: center;
+  padding: 8px 14px;
+  border-top: 1px solid var(--line-soft);
+  font-size: 0.8125rem;
+}
+.note label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  flex: 1;
+  min-width: 16rem;
+}
+.note .in {
+  flex: 1;
+  padding: 4px 8px;
+}
+.acts-on {
+  border: 0;
+  padding: 0;
+  margin: 12px 0 0;
+  display: grid;
+  gap: 4px;
+  font-size: 0.84375rem;
+}
+.acts-on legend {
+  font: 600 0.8125rem/1.4 var(--ui);
+  padding: 0;
+  margin-bottom: 3px;
+}
+.acts-on label {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+.acts-on b {
+  font-weight: 600;
+}
+.done {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+  align-items: center;
+  margin-top: 12px;
+  font-size: 0.78125rem;
+  color: var(--ink-2);
+  position: sticky;
+  bottom: -60px;
+  background: var(--sheet);
+  padding: 9px 0 10px;
+  border-top: 1px solid var(--line);
+  z-index: 3;
+}
+.summary {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  flex: 1 0 100%;
+  font-weight: 600;
+  color: var(--ink);
+  white-space: nowrap;
+}
+.summary .in {
+  font-weight: 400;
+  flex: 1;
+  padding: 4px 9px;
+}
+</style>

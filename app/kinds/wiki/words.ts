@@ -1,0 +1,3 @@
+import type { KindWords } from '../kindWords'
+
+export const wiki: KindWords = { name: 'Wiki', note: 'pages written together' }

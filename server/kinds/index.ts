@@ -1,0 +1,17 @@
+// What each kind of activity does in its own way. This is what other areas may use of it.
+export { copyText, currentVersion, settableTexts } from './reading/library'
+export { cleanText } from './reading/sections'
+export { knownPeople } from './review/names'
+export { reviewRows } from './review/ownReviews'
+export {
+  type Allocation,
+  type LoadedPeerReview,
+  dueOf,
+  loadPeerReview,
+  lockPeerReview,
+  phaseOf,
+  requireReview,
+} from './review/peerReview'
+export { contentOf } from './review/shapeReview'
+export { dealStanding } from './review/standing'
+export { changesOf } from './wiki/changesOf'
