@@ -1,14 +1,18 @@
 import { and, eq, inArray, isNotNull, sql, type SQL } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { USUAL_REVIEW } from '#core/kinds/review/reviewSettings'
 import * as t from '#server/database/schema'
 import type { Database } from '#server/database/client'
 import { notifyOfClosing } from '#server/services/closing/closingSurveys'
+import { dealDue } from '#server/kinds/review/deal'
 import { showDue } from '#server/services/contributing/writing/postContribution'
 import { releaseDue } from '#server/services/marking/peers/moderate'
 import { notifyOfReturn, returnDue } from '#server/services/marking/returnMark'
+import { sendByRules } from '#server/services/messaging/rules'
 import { notifyOfMessages } from '#server/services/messaging/writeTo'
 import { keepDue } from '#server/services/standing/keepStandings'
 import { publishDue } from '#server/services/composing/publish'
+import { write } from '#server/testing/actByChance'
 import { TEST_NOW } from '#server/testing/server'
 import { testWorld, type World } from '#server/testing/world'
 import type { DueFailures, DueTask } from '#shared/people/dueFailures'
@@ -22,7 +26,8 @@ interface Due {
   readonly task: DueTask
   readonly doDue: (db: Database, now: Date) => Promise<number>
   readonly table: string // whose rows are refused
-  readonly column: 'id' | 'activity_id'
+  readonly column: 'id' | 'activity_id' | 'rule_id'
+  readonly each?: number // how many are counted for one that is done, if not one
   readonly prepare: () => Promise<readonly [good: string, poisoned: string]>
   readonly isDone: (id: string) => Promise<boolean>
 }
@@ -54,6 +59,46 @@ describe('what is done by itself when its time has come', () => {
     const ids = two(await world.db.select({ id: t.marks.id }).from(t.marks).where(of))
     await world.db.update(t.marks).set(set).where(inArray(t.marks.id, ids))
     return ids
+  }
+
+  /** A round of peer review in which three have handed in, and reviewing has begun; or, before that, two have not. */
+  async function roundToDeal(isOver = true) {
+    const { id: _id, ...like } = world.reports
+    const [liv, nico, malin] = await Promise.all(['liv', 'nico', 'malin'].map(who => world.enrolment(who)))
+    const review = { ...USUAL_REVIEW, each: 1 }
+    const [round] = await world.db
+      .insert(t.activities)
+      .values({
+        ...like,
+        ...{ settings: { ...like.settings, review }, position: 900, opensAt: minutes(-9000) },
+        audience: { kind: 'people', enrolmentIds: [liv!.id, nico!.id, malin!.id] },
+      })
+      .returning()
+    const { id: activityId, seminarId } = round!
+    const ends = isOver ? minutes(-60) : minutes(120)
+    await world.db.insert(t.phases).values([
+      { seminarId, activityId, name: 'write', startsAt: minutes(-9000), endsAt: ends, position: 0 },
+      { seminarId, activityId, name: 'review', startsAt: ends, endsAt: minutes(9000), position: 1 },
+    ])
+    await world.db.insert(t.expectations).values({
+      ...{ seminarId, activityId, position: 0 },
+      rule: { kind: 'entries', need: 1, minWords: 1, due: 'write' },
+    })
+    for (const { id } of isOver ? [liv!, nico!, malin!] : [malin!])
+      await write(world.db, { activityId, authorId: id, type: 'entry', words: 9 })
+    return activityId
+  }
+  /** A rule whose time to remind of an activity has come. */
+  async function ruleDue(activityId: string) {
+    const [rule] = await world.db
+      .insert(t.messageRules)
+      .values({
+        ...{ seminarId: world.seminar.id, activityId, daysBefore: 1, atTime: '08:00', on: true },
+        ...{ subject: 'Still to do', text: 'There is something to do.', onSince: minutes(-9000) },
+        madeBy: (await world.enrolment('ines')).id,
+      })
+      .returning()
+    return rule!.id
   }
 
   const DUE: readonly Due[] = [
@@ -152,6 +197,23 @@ describe('what is done by itself when its time has come', () => {
       },
     },
     {
+      task: 'deal',
+      doDue: dealDue,
+      table: 'allocations',
+      column: 'activity_id',
+      prepare: async () => [await roundToDeal(), await roundToDeal()],
+      isDone: async id => (await world.db.$count(t.allocations, eq(t.allocations.activityId, id))) > 0,
+    },
+    {
+      task: 'writeByRule',
+      doDue: sendByRules,
+      table: 'message_threads',
+      column: 'rule_id',
+      each: 2,
+      prepare: async () => [await ruleDue(await roundToDeal(false)), await ruleDue(await roundToDeal(false))],
+      isDone: async id => (await world.db.$count(t.messageThreads, eq(t.messageThreads.ruleId, id))) > 0,
+    },
+    {
       task: 'tellOfClosing',
       doDue: notifyOfClosing,
       table: 'closing_rounds',
@@ -199,7 +261,7 @@ describe('what is done by itself when its time has come', () => {
   it('goes on where one item cannot be done; that is tried later and later, shown with its reason, and done in the end', async () => {
     const ines = await world.as('ines')
     const failures = async () => (await ines.json<DueFailures>('GET', '/api/due-failures')).body.failures
-    for (const { task, doDue, table, column, prepare, isDone } of DUE) {
+    for (const { task, doDue, table, column, each = 1, prepare, isDone } of DUE) {
       const [good, poisoned] = await prepare()
       await world.db.execute(sql`insert into poison values (${poisoned})`)
       await world.db.execute(
@@ -209,7 +271,7 @@ describe('what is done by itself when its time has come', () => {
       )
       const of = async () => (await failures()).find(f => f.task === task && f.subjectId === poisoned)
 
-      expect(await doDue(world.db, NOW), task).toBe(1)
+      expect(await doDue(world.db, NOW), task).toBe(each)
       expect([await isDone(good), await isDone(poisoned)], task).toEqual([true, false])
       expect(await of()).toMatchObject({
         seminar: world.seminar.title,
@@ -226,7 +288,7 @@ describe('what is done by itself when its time has come', () => {
       expect(await of()).toMatchObject({ tries: 2, nextAt: minutes(6).toISOString() })
 
       await world.db.execute(sql.raw(`drop trigger refuse on ${table}`))
-      expect(await doDue(world.db, minutes(6)), task).toBe(1)
+      expect(await doDue(world.db, minutes(6)), task).toBe(each)
       expect([await isDone(poisoned), await of()], task).toEqual([true, undefined])
     }
     expect(JSON.stringify(await failures())).not.toContain('Words of Liv')
