@@ -205,15 +205,6 @@ describe('what is done by itself when its time has come', () => {
       isDone: async id => (await world.db.$count(t.allocations, eq(t.allocations.activityId, id))) > 0,
     },
     {
-      task: 'writeByRule',
-      doDue: sendByRules,
-      table: 'message_threads',
-      column: 'rule_id',
-      each: 2,
-      prepare: async () => [await ruleDue(await roundToDeal(false)), await ruleDue(await roundToDeal(false))],
-      isDone: async id => (await world.db.$count(t.messageThreads, eq(t.messageThreads.ruleId, id))) > 0,
-    },
-    {
       task: 'tellOfClosing',
       doDue: notifyOfClosing,
       table: 'closing_rounds',
@@ -255,6 +246,16 @@ describe('what is done by itself when its time has come', () => {
         const [thread] = await world.db.select().from(t.messageThreads).where(eq(t.messageThreads.id, id))
         return thread!.toldAt !== null
       },
+    },
+    // last: what it writes is to be told of, too
+    {
+      task: 'writeByRule',
+      doDue: sendByRules,
+      table: 'message_threads',
+      column: 'rule_id',
+      each: 2,
+      prepare: async () => [await ruleDue(await roundToDeal(false)), await ruleDue(await roundToDeal(false))],
+      isDone: async id => (await world.db.$count(t.messageThreads, eq(t.messageThreads.ruleId, id))) > 0,
     },
   ]
 
