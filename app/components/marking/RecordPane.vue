@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { KINDS } from '#core/kinds'
 import type { ActivityView } from '#shared/contributing/activity'
 import type { CitationView, RecordItem, RecordView } from '#shared/marking/desk'
 import { haveWords, ruleWords } from '#core/planning/expectationWords'
-import { inWords, plural } from '#core/language'
+import { capital, inWords, plural } from '#core/language'
+import { deskItemOf } from '#core/marking/deskItem'
 import type { CombineRule } from '#core/marking/combineMarks'
 import { measuresOf } from '~/composables/marking/measures'
 import type { HiddenNames } from '~/composables/marking/useHiddenNames'
@@ -18,7 +18,6 @@ import type { RecordPiece } from './recordPiece'
 const props = defineProps<{
   record: RecordView
   activity: ActivityView
-  entryType: string
   names: HiddenNames
   combine: CombineRule | null
 }>()
@@ -68,18 +67,29 @@ function pieces(item: RecordItem): RecordPiece[][] {
 /** Where a citation stands now: at its hint, else the nearest place with the same words. */
 const offsetOf = (item: RecordItem, c: CitationView) =>
   item.text.startsWith(c.exact, c.start) ? c.start : item.text.indexOf(c.exact)
-const heading = (item: RecordItem) => {
-  if (item.change) return `${item.change.page}, version ${item.change.number}`
-  if (item.about) return `Comment on ${item.about.page}`
-  if (item.noted)
-    return `${{ note: 'Note', question: 'Question', link: 'Link' }[item.noted.kind]}, ${item.noted.where}${item.noted.isSet ? '' : ', beside what is set'}`
-  if (item.type === 'term') return `Term: ${item.title ?? ''}`
-  if (item.type === 'review')
-    return item.answers ? `Review of ${hide(item.answers.name)}’s work` : 'Review of a teammate'
-  if (KINDS[props.activity.kind].handsIn) return 'Handed in'
-  if (item.answers) return `Reply to ${hide(item.answers.name)}`
-  if (item.type === props.entryType) return 'Opening post'
-  return 'Contribution'
+const NOTE_WORDS = { note: 'Note', question: 'Question', link: 'Link' } as const
+const heading = (item: RecordItem): string => {
+  const on = deskItemOf(item, props.activity.kind)
+  switch (on.is) {
+    case 'version':
+      return `${on.page}, version ${on.number}`
+    case 'pageComment':
+      return `Comment on ${on.page}`
+    case 'note':
+      return `${NOTE_WORDS[on.kind]}, ${on.where}${on.isSet ? '' : ', beside what is set'}`
+    case 'term':
+      return `Term: ${on.title}`
+    case 'review':
+      return `Review of ${hide(on.of)}’s work`
+    case 'reviewOfTeammate':
+      return 'Review of a teammate'
+    case 'work':
+      return 'Handed in'
+    case 'answer':
+      return `${capital(on.word)} to ${hide(on.to)}`
+    case 'entry':
+      return on.title ? `${capital(on.word)}: ${hide(on.title)}` : capital(on.word)
+  }
 }
 const checkWords = computed(() =>
   props.activity.expectations.map((e, i) => ({

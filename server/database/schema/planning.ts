@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm'
 import {
   type AnyPgColumn,
   boolean,
@@ -209,6 +210,9 @@ export const activities = pgTable(
     groupMark: boolean().notNull().default(false), // one mark for the whole group
     returnTogether: boolean().notNull().default(true),
     audience: jsonb().$type<Audience>().notNull().default({ kind: 'everyone' }),
+    // what the settings point to, so that the database knows it is there; both have a foreign key, checked at the commit
+    groupPlanId: uuid().generatedAlwaysAs(sql`(audience ->> 'groupPlanId')::uuid`),
+    textId: uuid().generatedAlwaysAs(sql`(settings -> 'reading' ->> 'textId')::uuid`),
     starter: jsonb().$type<RichNode>(), // the instructor's opening example
     starterHtml: text(),
     spokenFileId: uuid().references((): AnyPgColumn => files.id),
@@ -219,7 +223,7 @@ export const activities = pgTable(
     position: integer().notNull(),
     version: integer().notNull().default(1),
   },
-  t => [index().on(t.seminarId)],
+  t => [index().on(t.seminarId), index().on(t.groupPlanId), index().on(t.textId)],
 )
 
 /** Other seminars that take part in an activity, with the home of which everything else is shared. */

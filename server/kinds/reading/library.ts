@@ -1,4 +1,4 @@
-import { and, desc, eq, isNull, or, sql } from 'drizzle-orm'
+import { and, desc, eq, isNotNull, isNull, or, sql } from 'drizzle-orm'
 import { isStaff, nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
@@ -39,17 +39,11 @@ export async function listTexts(db: Db, actor: Actor): Promise<TextsView> {
     .select({
       id: activities.id,
       title: activities.title,
-      textId: sql<string>`${activities.settings} -> 'reading' ->> 'textId'`,
+      textId: activities.textId,
       notes: sql<number>`(select count(*)::int from contributions c where c.activity_id = activities.id and c.type = 'note' and c.state = 'shown')`,
     })
     .from(activities)
-    .where(
-      and(
-        eq(activities.seminarId, actor.seminar.id),
-        eq(activities.kind, 'reading'),
-        sql`${activities.settings} -> 'reading' ->> 'textId' is not null`,
-      ),
-    )
+    .where(and(eq(activities.seminarId, actor.seminar.id), isNotNull(activities.textId)))
   return {
     mayManage: actor.enrolment.role === 'instructor',
     texts: rows.map(({ text, parts }) => {
@@ -252,13 +246,7 @@ async function carryNotes(
     .from(contributions)
     .innerJoin(activities, eq(activities.id, contributions.activityId))
     .innerJoin(enrolments, eq(enrolments.id, contributions.authorId))
-    .where(
-      and(
-        eq(activities.kind, 'reading'),
-        sql`${activities.settings} -> 'reading' ->> 'textId' = ${textId}`,
-        eq(contributions.type, 'note'),
-      ),
-    )
+    .where(and(eq(activities.textId, textId), eq(contributions.type, 'note')))
     .for('update', { of: contributions })
   const notes = rows.filter(
     (r): r is typeof r & { detail: { note: StoredNote } } => r.detail.note !== undefined,

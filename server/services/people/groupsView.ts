@@ -56,7 +56,6 @@ async function planViews(
 ): Promise<GroupPlanView[]> {
   if (plans.length === 0) return []
   const ids = plans.map(p => p.id)
-  const planOf = sql<string>`${activities.audience} ->> 'groupPlanId'`
   const [groupRows, members, used] = await Promise.all([
     db.select().from(groups).where(inArray(groups.groupPlanId, ids)).orderBy(asc(groups.position)),
     db
@@ -66,9 +65,9 @@ async function planViews(
       .where(and(inArray(groupMembers.groupPlanId, ids), eq(enrolments.state, 'active')))
       .orderBy(asc(groupMembers.since), asc(groupMembers.enrolmentId)),
     db
-      .select({ id: activities.id, title: activities.title, planId: planOf })
+      .select({ id: activities.id, title: activities.title, planId: activities.groupPlanId })
       .from(activities)
-      .where(and(eq(activities.seminarId, plans[0]!.seminarId), inArray(planOf, ids))),
+      .where(and(eq(activities.seminarId, plans[0]!.seminarId), inArray(activities.groupPlanId, ids))),
   ])
   const work = staff
     ? await workIn(
@@ -129,12 +128,7 @@ export const usedBy = (db: Db, plan: { readonly id: string; readonly seminarId: 
   db
     .select({ id: activities.id, title: activities.title })
     .from(activities)
-    .where(
-      and(
-        eq(activities.seminarId, plan.seminarId),
-        sql`${activities.audience} ->> 'groupPlanId' = ${plan.id}`,
-      ),
-    )
+    .where(and(eq(activities.seminarId, plan.seminarId), eq(activities.groupPlanId, plan.id)))
 
 const copyRules = (r: GroupRules) => ({
   ...r,

@@ -263,7 +263,6 @@ function showPreview(id: string | null) {
           :key="record.student.id"
           :record="record"
           :activity="store.activity"
-          :entry-type="KINDS[store.activity.kind].entryType"
           :names="names"
           :combine="store.desk.combine"
           @cite="acts.cite"
