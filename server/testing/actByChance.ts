@@ -40,7 +40,7 @@ export async function actByChance(tx: Db, random: () => number): Promise<string>
   const anyId = async (table: string, where = 'true') => {
     const rows = await rowsOf<{ id: string }>(
       tx,
-      sql`select id from ${sql.identifier(table)} where ${sql.raw(where)} order by id`,
+      sql`select id from ${sql.identifier(table)} where ${sql.raw(where)} order by ctid`,
     )
     return one(rows).id
   }

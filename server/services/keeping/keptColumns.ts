@@ -10,9 +10,7 @@ const columnName = (column: { readonly name: string }) =>
 export const columnsOf = ({
   table,
 }: Pick<KeptTable, 'table'>): Array<{ readonly name: string; readonly type: string }> =>
-  Object.values(getTableColumns(table))
-    .filter(c => c.generated === undefined) // the database makes it of others
-    .map(c => ({ name: columnName(c), type: c.getSQLType() }))
+  Object.values(getTableColumns(table)).map(c => ({ name: columnName(c), type: c.getSQLType() }))
 /** Columns of a table that point to another, and to which. */
 export const pointersOf = ({
   table,

@@ -74,7 +74,11 @@ export const KEPT_TABLES: readonly KeptTable[] = [
   { table: t.rubricCriteria, about: 'criteria' },
   { table: t.rubricLevels, about: 'levels, points in hundredths' },
   { table: t.files, about: 'files; their bytes lie in the folder files, under their id', without: ['bytes'] },
-  { table: t.activities, about: 'activities with their settings' },
+  {
+    table: t.activities,
+    about: 'activities with their settings',
+    without: ['group_plan_id', 'text_id'], // made of the settings
+  },
   {
     table: t.jointSeminars,
     about: 'which other seminars take part in an activity',
