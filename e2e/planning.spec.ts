@@ -1,4 +1,6 @@
 import type { Page } from '@playwright/test'
+import { eq } from 'drizzle-orm'
+import * as t from '#server/database/schema'
 import { expect, open, test } from './fixtures'
 
 const bar = (page: Page, title: string) =>
@@ -213,4 +215,30 @@ test('planning pages hold on a phone, in the dark, without sideways scrolling', 
     await expect(page.locator('main').first()).toBeVisible()
     expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390)
   }
+})
+
+test('kinds are tried in the composer: an activity keeps the settings of its kind alone, and changing back brings them back', async ({
+  world,
+  as,
+}) => {
+  const [blog] = await world.db.select().from(t.activities).where(eq(t.activities.title, 'Letters home'))
+  const settings = async () => {
+    const [row] = await world.db.select().from(t.activities).where(eq(t.activities.id, blog!.id))
+    return row!.settings
+  }
+  const page = await as('ines')
+  await open(page, `/seminars/${world.seminar.id}/activities/${blog!.id}/plan`)
+  await page.getByRole('button', { name: 'Whose blog' }).click()
+  await page.getByRole('radio', { name: 'a blog for each student' }).check()
+  await expect.poll(async () => (await settings()).layout).toBe('own')
+
+  await page.getByRole('button', { name: 'Wiki', exact: true }).click()
+  await expect(page.getByText('Comments can be withdrawn for')).toBeVisible()
+  await expect.poll(async () => Object.keys(await settings())).toContain('wiki')
+  expect(await settings()).not.toHaveProperty('layout')
+
+  await page.getByRole('button', { name: 'Blog', exact: true }).click()
+  await expect(page.getByRole('button', { name: 'Whose blog' })).toHaveText('a blog for each student')
+  await expect.poll(async () => (await settings()).layout).toBe('own')
+  expect(await settings()).not.toHaveProperty('wiki')
 })

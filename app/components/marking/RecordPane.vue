@@ -86,7 +86,7 @@ const heading = (item: RecordItem): string => {
     case 'work':
       return 'Handed in'
     case 'answer':
-      return `${capital(on.word)} to ${hide(on.to)}`
+      return on.word === 'reply' ? `Reply to ${hide(on.to)}` : `${capital(on.word)} on ${hide(on.to)}’s text`
     case 'entry':
       return on.title ? `${capital(on.word)}: ${hide(on.title)}` : capital(on.word)
   }

@@ -1,10 +1,16 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, ne, or, sql } from 'drizzle-orm'
-import { isMeantFor, isStaff, type Actor } from '#server/access/seminar'
+import {
+  isStaff,
+  type Actor,
+  type ActivityActor,
+  type ActivityRow,
+  type Enrolment,
+} from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, contributions, enrolments, wikiPages } from '#server/database/schema'
-import { hooksOf, shapedThread } from '#server/services/contributing'
+import { hooksOf, readableOf } from '#server/services/contributing'
 import type { Found } from '#shared/planning/find'
-import { takesPartIn } from '#server/services/planning'
+import { loadPlans, takesPartIn } from '#server/services/planning'
 
 const MOST = 8 // of each sort
 const MOST_HITS = 60 // contributions looked at before their reader's view is asked
@@ -15,7 +21,6 @@ const MOST_HITS = 60 // contributions looked at before their reader's view is as
  */
 export async function find(db: Db, actor: Actor, words: string, now: Date): Promise<Found> {
   const { seminar, enrolment } = actor
-  const staff = isStaff(enrolment)
   const like = `%${words.replace(/[\\%_]/g, '\\$&')}%`
   const query = sql`websearch_to_tsquery('english', ${words})`
   const [activityRows, people, hits] = await Promise.all([
@@ -69,13 +74,6 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
       .orderBy(desc(sql`ts_rank(to_tsvector('english', ${contributions.text}), ${query})`))
       .limit(MOST_HITS),
   ])
-  const mayKnow = async (a: typeof activities.$inferSelect) =>
-    staff ||
-    (a.state === 'published' && !a.isTemplate && a.opensAt <= now && (await isMeantFor(db, a, enrolment)))
-  const shownActivities = []
-  for (const a of activityRows)
-    if (shownActivities.length < MOST && (await mayKnow(a))) shownActivities.push(a)
-  const found: Found['contributions'] = []
   const homes =
     hits.length > 0
       ? await db
@@ -83,41 +81,13 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
           .from(activities)
           .where(inArray(activities.id, [...new Set(hits.map(h => h.activityId))]))
       : []
-  for (const activity of homes) {
-    if (found.length >= MOST || !(await mayKnow(activity))) continue
-    const { findPages } = hooksOf(activity.kind)
-    if (findPages) {
-      for (const page of await findPages(
-        db,
-        { ...actor, activity },
-        hits.filter(h => h.activityId === activity.id).map(h => h.id),
-        now,
-      )) {
-        if (found.length < MOST)
-          found.push({
-            id: page.id,
-            activityId: activity.id,
-            page: { id: page.pageId, groupId: page.groupId },
-            title: page.title,
-            author: activity.title,
-            excerpt: excerptOf(hits.find(h => h.id === page.id)!.text, words),
-          })
-      }
-      continue
-    }
-    const thread = await shapedThread(db, { ...actor, activity }, now, false)
-    for (const hit of hits.filter(h => h.activityId === activity.id)) {
-      const view = thread.contributions.find(c => c.id === hit.id)
-      if (view?.view !== 'whole' || view.withdrawn || found.length >= MOST) continue
-      found.push({
-        id: hit.id,
-        activityId: activity.id,
-        page: null,
-        title: activity.title,
-        author: view.author.name,
-        excerpt: excerptOf(hit.text, words),
-      })
-    }
+  const known = await knownTo(db, enrolment, [...activityRows, ...homes], now)
+  const shownActivities = activityRows.filter(a => known.has(a.id)).slice(0, MOST)
+  const found: Found['contributions'] = []
+  for (const activity of homes.filter(a => known.has(a.id))) {
+    if (found.length >= MOST) break
+    const own = hits.filter(h => h.activityId === activity.id)
+    found.push(...(await foundIn(db, { ...actor, activity }, own, words, now)))
   }
   return {
     activities: shownActivities.map(a => ({
@@ -128,8 +98,66 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
       template: a.isTemplate,
     })),
     people: people.map(p => ({ id: p.id, name: p.name, role: p.role })),
-    contributions: found,
+    contributions: found.slice(0, MOST),
   }
+}
+
+/** Those of the activities that somebody may know of: staff all, others what is open and meant for them. */
+async function knownTo(
+  db: Db,
+  enrolment: Enrolment,
+  all: readonly ActivityRow[],
+  now: Date,
+): Promise<ReadonlySet<string>> {
+  if (isStaff(enrolment)) return new Set(all.map(a => a.id))
+  const open = all.filter(a => a.state === 'published' && !a.isTemplate && a.opensAt <= now)
+  const plans = await loadPlans(db, open)
+  // observers see what everyone sees, a practice student sees all there is
+  const seesAll = enrolment.role !== 'student' || enrolment.state === 'practice'
+  const me = {
+    enrolmentId: enrolment.id,
+    seminarId: enrolment.seminarId,
+    sectionId: enrolment.sectionId,
+  }
+  return new Set(plans.filter(p => seesAll || p.isMeant(me)).map(p => p.activity.id))
+}
+
+/** What of some hits in one activity its reader gets. */
+async function foundIn(
+  db: Db,
+  actor: ActivityActor,
+  hits: ReadonlyArray<{ readonly id: string; readonly text: string }>,
+  words: string,
+  now: Date,
+): Promise<Found['contributions']> {
+  const { activity } = actor
+  const ids = hits.map(h => h.id)
+  const textOf = (id: string) => excerptOf(hits.find(h => h.id === id)!.text, words)
+  const { findPages } = hooksOf(activity.kind)
+  if (findPages)
+    return (await findPages(db, actor, ids, now)).map(page => ({
+      id: page.id,
+      activityId: activity.id,
+      page: { id: page.pageId, groupId: page.groupId },
+      title: page.title,
+      author: activity.title,
+      excerpt: textOf(page.id),
+    }))
+  const { views } = await readableOf(db, actor, ids, now)
+  return hits.flatMap(({ id }) => {
+    const view = views.find(v => v.id === id)
+    if (view?.view !== 'whole' || view.withdrawn) return []
+    return [
+      {
+        id,
+        activityId: activity.id,
+        page: null,
+        title: activity.title,
+        author: view.author.name,
+        excerpt: textOf(id),
+      },
+    ]
+  })
 }
 
 /** Words around the first one found. */
