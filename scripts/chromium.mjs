@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs'
 import { installPackage } from './system.mjs'
 
 // the shell draws no window, and takes two thirds of the processor time of the whole browser
-const SHELL = '/usr/bin/chromium-headless-shell'
+export const SHELL = '/usr/bin/chromium-headless-shell'
 const BROWSER = '/usr/bin/chromium'
 
 /** How it is launched: the program without a window, where it is installed; nothing is asked of the network. */

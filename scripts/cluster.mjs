@@ -17,16 +17,18 @@ import { installPackage } from './system.mjs'
 
 const isRoot = process.getuid?.() === 0
 
-/** Folder with initdb and postgres, the newest version there is; installs Debian's package when there is none. */
+/** Folder with initdb and postgres, the newest version there is; undefined when there is none. */
+export function findBinaries() {
+  const root = '/usr/lib/postgresql'
+  const versions = existsSync(root) ? readdirSync(root).sort((a, b) => Number(b) - Number(a)) : []
+  const folders = [...versions.map(v => join(root, v, 'bin')), ...(process.env.PATH ?? '').split(':')]
+  return folders.find(f => existsSync(join(f, 'initdb')) && existsSync(join(f, 'postgres')))
+}
+
+/** The same; installs Debian's package when there is none. */
 function binaries() {
-  const found = () => {
-    const root = '/usr/lib/postgresql'
-    const versions = existsSync(root) ? readdirSync(root).sort((a, b) => Number(b) - Number(a)) : []
-    const folders = [...versions.map(v => join(root, v, 'bin')), ...(process.env.PATH ?? '').split(':')]
-    return folders.find(f => existsSync(join(f, 'initdb')) && existsSync(join(f, 'postgres')))
-  }
-  if (!found()) installPackage('postgresql')
-  const folder = found()
+  if (!findBinaries()) installPackage('postgresql')
+  const folder = findBinaries()
   if (!folder)
     throw new Error('PostgreSQL is missing. Install the package "postgresql", then run this again.')
   return folder

@@ -8,17 +8,36 @@ import { fileURLToPath } from 'node:url'
 export const home = dirname(dirname(fileURLToPath(import.meta.url)))
 export const dataFolder = join(home, '.data')
 
-/** Installs one of Debian's packages: as root, or through sudo where that asks for no password. */
-export function installPackage(name) {
-  const isRoot = process.getuid?.() === 0
-  const run = args =>
-    spawnSync(isRoot ? args[0] : 'sudo', isRoot ? args.slice(1) : ['-n', ...args], {
-      stdio: ['ignore', 'ignore', 'pipe'],
-      encoding: 'utf8',
-      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+const INSTALL = ['apt-get', 'install', '-y', '--no-install-recommends']
+const QUIETLY = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
+/** A command and its arguments, as root, or through sudo where that asks for no password. */
+const asRoot = ([command, ...args]) =>
+  process.getuid?.() === 0 ? [command, args] : ['sudo', ['-n', command, ...args]]
+
+/**
+ * Installs some of Debian's packages, which takes longer by the network than by the processor, beside other work. It never
+ * fails: what is not there afterwards is installed by itself when it is needed, and then its absence is said.
+ */
+export async function installBeside(names) {
+  if (names.length === 0) return
+  console.log(`Installing ${names.join(', ')} …`)
+  const apt = args =>
+    new Promise(resolve => {
+      spawn(...asRoot(args), { stdio: 'ignore', env: QUIETLY })
+        .on('error', () => resolve(false))
+        .on('close', code => resolve(code === 0))
     })
+  if (await apt([...INSTALL, ...names])) return
+  await apt(['apt-get', 'update'])
+  await apt([...INSTALL, ...names])
+}
+
+/** Installs one of Debian's packages. */
+export function installPackage(name) {
+  const run = args =>
+    spawnSync(...asRoot(args), { stdio: ['ignore', 'ignore', 'pipe'], encoding: 'utf8', env: QUIETLY })
   console.log(`Installing ${name} …`)
-  const install = () => run(['apt-get', 'install', '-y', '--no-install-recommends', name])
+  const install = () => run([...INSTALL, name])
   if (install().status === 0) return
   run(['apt-get', 'update'])
   const again = install()

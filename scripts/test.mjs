@@ -2,8 +2,9 @@
 // npm test -- core/marking e2e/marking: only the tests whose path contains one of these, on a database and a build that are kept.
 import { existsSync, mkdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { ensureChromium } from './chromium.mjs'
-import { dataFolder, ensureBuild, ensurePackages, installPackage } from './system.mjs'
+import { ensureChromium, SHELL as CHROMIUM } from './chromium.mjs'
+import { findBinaries } from './cluster.mjs'
+import { dataFolder, ensureBuild, ensurePackages, installBeside, installPackage } from './system.mjs'
 import { freshDatabase, keptDatabase, TEST_NOW } from './testDatabase.mjs'
 import { measurePace } from './testPace.mjs'
 import { browserTests, checkAndBuild, unitTests } from './testParts.mjs'
@@ -56,10 +57,18 @@ async function testEnvironment(template, build, count) {
   }
 }
 
+const FIREFOX = '/usr/bin/firefox-esr'
 function ensureBrowsers() {
   ensureChromium()
-  if (!existsSync('/usr/bin/firefox-esr')) installPackage('firefox-esr') // the same words must have the same places there
+  if (!existsSync(FIREFOX)) installPackage('firefox-esr') // the same words must have the same places there
 }
+
+/** Debian's packages that a whole run takes and that are not there. */
+const missingPackages = () => [
+  ...(existsSync(CHROMIUM) ? [] : ['chromium-headless-shell']),
+  ...(existsSync(FIREFOX) ? [] : ['firefox-esr']),
+  ...(findBinaries() ? [] : ['postgresql']),
+]
 
 async function opened(opening) {
   const thing = await opening
@@ -73,7 +82,7 @@ async function stop() {
 }
 
 async function test() {
-  await ensurePackages()
+  await Promise.all([ensurePackages(), installBeside(filters.length > 0 ? [] : missingPackages())])
   mkdirSync(results, { recursive: true })
   for (const signal of ['SIGINT', 'SIGTERM'])
     process.on(signal, () => void stop().then(() => process.exit(130)))
