@@ -12,7 +12,7 @@ import {
 } from '#server/database/schema'
 import type { MarkHistory } from '#shared/marking/desk'
 import { historyWords, TOLD_ACTS, type AuditDetail } from './historyWords'
-import { requireStudent } from './record'
+import { requireStudent } from './markedStudents'
 import { requireSeesMark } from './secondMarks'
 
 /** Everything that has happened to a student's mark, newest first, in words: who, when, what and why. */

@@ -5,6 +5,10 @@ import { enrolments } from '#server/database/schema'
 import type { Student } from '#server/services/people'
 import { seminarsOf } from '#server/services/planning'
 
+export interface MarkedStudent extends Student {
+  readonly practice: boolean // an instructor's own trial, counted nowhere
+}
+
 /**
  * Students by their enrolments, in the order given, as far as they are marked in the activity: those of seminars that take
  * part in it, and practice students of the actor's own. `andFormer`: also whoever has left, or is no student any more; a
@@ -17,7 +21,7 @@ export async function markedStudents(
   { activity, seminar }: ActivityActor,
   enrolmentIds: readonly string[],
   { andFormer = false } = {},
-): Promise<Student[]> {
+): Promise<MarkedStudent[]> {
   const [rows, seminarIds] = await Promise.all([
     db
       .select({
@@ -43,7 +47,17 @@ export async function markedStudents(
   return enrolmentIds.map(id => {
     const row = known.get(id)
     if (!row) throw nothingHere()
-    const { role: _role, state: _state, ...student } = row
-    return student
+    const { role: _role, state, ...student } = row
+    return { ...student, practice: state === 'practice' }
   })
+}
+
+/** One student who is marked in the activity. @throws {Problem} 404 if they are not */
+export async function requireStudent(
+  db: Db,
+  actor: ActivityActor,
+  enrolmentId: string,
+): Promise<MarkedStudent> {
+  const [student] = await markedStudents(db, actor, [enrolmentId])
+  return student!
 }

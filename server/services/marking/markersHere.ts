@@ -2,7 +2,7 @@ import { and, asc, eq, gt, ne } from 'drizzle-orm'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import { enrolments, recordMarkers } from '#server/database/schema'
-import { requireStudent } from './record'
+import { requireStudent } from './markedStudents'
 
 const LONGEST_SILENCE = 40_000 // milliseconds: a browser says every fifteen seconds that it is there
 

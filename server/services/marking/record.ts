@@ -4,7 +4,7 @@ import type { Lateness } from '#core/marking/lateness'
 import { latenessOfRecord } from '#core/marking/latenessOfRecord'
 import { isSet, readingOf } from '#core/kinds/reading/reading'
 import { suggestTimelinessStep } from '#core/marking/suggestStep'
-import { nothingHere, type ActivityRow, type ActivityActor } from '#server/access/seminar'
+import { type ActivityRow, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import {
   contributionRevisions,
@@ -15,33 +15,17 @@ import {
   type StoredNote,
 } from '#server/database/schema'
 import { judge, loadRecords } from '#server/services/standing'
-import { type ActivityPlan, loadPlan, participants } from '#server/services/planning'
-import { type Student, practiceStudents } from '#server/services/people'
+import { type ActivityPlan, loadPlan } from '#server/services/planning'
 import type { Judged } from '#core/standing/judgeRecord'
 import { closesFor, dueAtOf } from '#core/planning/dueTimes'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordItem, RecordView } from '#shared/marking/desk'
 import { attachedFiles } from '#server/services/contributing'
 import { changesOf, currentVersion } from '#server/kinds'
+import { requireStudent } from './markedStudents'
 import { groupOf } from './groupCriteria'
 import { emptyMark, givenTo, loadMark, calculate, rubricOfMark } from './mark'
 import { secondOf } from './secondOf'
-
-/** A student who is marked in the actor's seminar, or in one that takes part in the activity. */
-export async function requireStudent(
-  db: Db,
-  actor: ActivityActor,
-  enrolmentId: string,
-): Promise<Student & { readonly practice: boolean }> {
-  const [counted, practice] = await Promise.all([
-    participants(db, actor.activity),
-    practiceStudents(db, actor.seminar.id),
-  ])
-  const student =
-    counted.find(s => s.enrolmentId === enrolmentId) ?? practice.find(s => s.enrolmentId === enrolmentId)
-  if (!student) throw nothingHere()
-  return { ...student, practice: practice.includes(student) }
-}
 
 /** One student's record, checked and in context, with the mark as it stands: the whole of the marking desk. */
 export async function recordView(

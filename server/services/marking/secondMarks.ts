@@ -7,7 +7,8 @@ import { happened } from '#server/services/events'
 import { withIdempotency } from '#server/services/idempotency'
 import type { RecordView, SecondWrite } from '#shared/marking/desk'
 import { rubricOfMark } from './mark'
-import { recordView, requireStudent } from './record'
+import { markedStudents } from './markedStudents'
+import { recordView } from './record'
 import { secondOf } from './secondOf'
 import { requireSteps } from './steps'
 
@@ -20,7 +21,7 @@ export function askSecond(
 ): Promise<{ done: boolean }> {
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const { activity, seminar } = actor
-    for (const id of write.enrolmentIds) await requireStudent(tx, actor, id)
+    await markedStudents(tx, actor, write.enrolmentIds)
     const standing = await tx
       .select({ enrolmentId: secondMarks.enrolmentId })
       .from(secondMarks)

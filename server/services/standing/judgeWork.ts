@@ -35,10 +35,16 @@ export const asStudentSees = (record: StudentRecord): StudentRecord => ({
 })
 
 /** All that is kept of a record. */
-export const judgeWork = (plan: ActivityPlan, record: StudentRecord, now: Date): CheckedStanding => ({
-  ...judge(plan, record, now),
-  ownStanding: judge(plan, asStudentSees(record), now).standing,
-  hasLetter: record.hasLetter,
-  shown: record.shown.length,
-  drafts: record.drafts,
-})
+export function judgeWork(plan: ActivityPlan, record: StudentRecord, now: Date): CheckedStanding {
+  const judged = judge(plan, record, now)
+  const known = asStudentSees(record)
+  // only a mark that is not theirs to know makes a difference
+  const own = known.mark === record.mark ? judged : judge(plan, known, now)
+  return {
+    ...judged,
+    ownStanding: own.standing,
+    hasLetter: record.hasLetter,
+    shown: record.shown.length,
+    drafts: record.drafts,
+  }
+}

@@ -33,6 +33,7 @@ export function takeConsensus(
       if (why) answer.left.push({ enrolmentId, why })
       else answer.taken.push(enrolmentId)
     }
+    await storePoints(tx, actor, answer.taken, now)
     return answer
   })
 }
@@ -115,7 +116,6 @@ async function takeOne(
         .map(a => a.id),
     },
   })
-  await storePoints(tx, actor, [enrolmentId], now)
   return null
 }
 
