@@ -33,6 +33,15 @@ describe('every body that is read has a limit, and costs no more memory than it 
     clearInterval(watch)
     return Math.max(most, memory()) - before
   }
+  /**
+   * The least of three times, of which it takes no more than it needs: when memory is given back is the collector's to
+   * decide, and what is held by mistake is held every time.
+   */
+  async function leastGrown(act: () => Promise<void>, allowed: number): Promise<number> {
+    let least = Infinity
+    for (let tries = 0; tries < 3 && least > allowed; tries++) least = Math.min(least, await grown(act))
+    return least
+  }
   /** JSON of exactly so many bytes, in no contract. */
   const filled = (bytes: number) => JSON.stringify({ filler: 'x'.repeat(bytes - '{"filler":""}'.length) })
   const takesBody = (row: Row) => row.endpoint.method !== 'GET' && row.endpoint.body !== undefined
@@ -53,7 +62,8 @@ describe('every body that is read has a limit, and costs no more memory than it 
       const path = await row.path(world)
       const limit = limitOf(row)
       const ines = clients.get('ines')!
-      const cost = await grown(async () => {
+      const allowed = ROOM + (8 * limit) / MB
+      const ask = async () => {
         const at = await ines.send(row.endpoint.method, path, filled(limit))
         if (at.status === 413 || at.status >= 500)
           wrong.push(`${nameOf(row.endpoint)}: ${at.status} at its limit of ${limit}`)
@@ -64,8 +74,9 @@ describe('every body that is read has a limit, and costs no more memory than it 
         if (above && above.status !== 413 && at.status === 422)
           wrong.push(`${nameOf(row.endpoint)}: ${above.status} above its limit of ${limit}`)
         if ((above?.status ?? 0) >= 500) wrong.push(`${nameOf(row.endpoint)}: ${text.slice(0, 120)}`)
-      })
-      if (cost > ROOM + (8 * limit) / MB)
+      }
+      const cost = await leastGrown(ask, allowed)
+      if (cost > allowed)
         wrong.push(`${nameOf(row.endpoint)}: ${Math.round(cost)} MB more for a body of ${limit} bytes`)
     }
     expect(wrong).toEqual([])
@@ -86,7 +97,7 @@ describe('every body that is read has a limit, and costs no more memory than it 
 
   it('reads no more of a stranger than signing in takes', async () => {
     const wrong: string[] = []
-    const cost = await grown(async () => {
+    const askAll = async () => {
       for (const row of rows) {
         const answer = await world.nobody
           .send(row.endpoint.method, await row.path(world), filled(Math.min(limitOf(row), LARGEST_BODY)))
@@ -95,7 +106,8 @@ describe('every body that is read has a limit, and costs no more memory than it 
           wrong.push(`${nameOf(row.endpoint)}: ${answer.status}`)
         await answer?.text()
       }
-    })
+    }
+    const cost = await leastGrown(askAll, ROOM)
     expect(wrong).toEqual([])
     expect(LARGEST_UNASKED).toBeLessThan(LARGEST_BODY / 10)
     expect(cost).toBeLessThan(ROOM)

@@ -10,6 +10,4 @@ ALTER TABLE activities ADD CONSTRAINT activities_group_plan_in_seminar FOREIGN K
 ALTER TABLE activities ADD CONSTRAINT activities_text_in_seminar FOREIGN KEY (seminar_id, text_id)
   REFERENCES texts (seminar_id, id) DEFERRABLE INITIALLY DEFERRED NOT VALID;--> statement-breakpoint
 ALTER TABLE contributions ADD CONSTRAINT contributions_thread FOREIGN KEY (thread_id)
-  REFERENCES contributions (id) DEFERRABLE INITIALLY DEFERRED NOT VALID;--> statement-breakpoint
-ALTER TABLE aliases ADD CONSTRAINT aliases_thread FOREIGN KEY (thread_id)
   REFERENCES contributions (id) DEFERRABLE INITIALLY DEFERRED NOT VALID;
