@@ -74,7 +74,8 @@ export const bare = base.extend<{
     await context.close()
     await server.stop()
     await database.drop()
-    expect(heard.flat().filter(text => !/422/.test(text))).toEqual([])
+    // 422: what the test has refused; 409: a save that crossed another of the same person, which is joined and sent again
+    expect(heard.flat().filter(text => !/422|409/.test(text))).toEqual([])
   },
 })
 
