@@ -62,6 +62,7 @@ const isEmpty = computed(() => plainText(props.doc) === '')
   <div
     class="brief-editor"
     :class="{ blank: isEmpty }"
+    :style="placeholder ? { '--placeholder': JSON.stringify(placeholder) } : undefined"
     @dragover.prevent
     @drop="$event.dataTransfer?.files[0] && ($event.preventDefault(), take($event.dataTransfer.files[0]!))"
   >
@@ -117,7 +118,6 @@ const isEmpty = computed(() => plainText(props.doc) === '')
         }}</span></template
       >
     </RichEditor>
-    <p v-if="isEmpty && placeholder" class="ghost" aria-hidden="true">{{ placeholder }}</p>
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
   </div>
 </template>
@@ -158,11 +158,11 @@ const isEmpty = computed(() => plainText(props.doc) === '')
 .brief-editor :deep(.ProseMirror-selectednode) {
   outline: 2px solid var(--ember);
 }
-.ghost {
-  position: absolute;
-  top: 41px;
-  left: 0;
-  font: 400 0.96875rem/1.55 var(--read);
+/* stands in the text itself, wherever the tools above it end */
+.blank :deep(.prose)::before {
+  content: var(--placeholder, '');
+  float: left;
+  height: 0;
   color: var(--ink-3);
   pointer-events: none;
 }
