@@ -10,10 +10,15 @@ const admin = () => {
   return url
 }
 
-/** A database of a test's own: a copy of the seeded one, or with nobody in it; made in a moment and dropped afterwards. */
-export async function testDatabase({ empty = false } = {}) {
+const migrations = join(import.meta.dirname, '../database/migrations')
+
+/**
+ * A database of a test's own: a copy of the seeded one, or with nobody in it; made in a moment and dropped afterwards.
+ * @param from.dump statements that fill it instead: a database of an earlier release, which `migrate` brings to this one
+ */
+export async function testDatabase({ empty = false, dump }: { empty?: boolean; dump?: string } = {}) {
   const name = `t_${randomBytes(6).toString('hex')}`
-  const template = empty ? 'template1' : new URL(admin()).pathname.slice(1)
+  const template = empty || dump ? 'template1' : new URL(admin()).pathname.slice(1)
   const root = new URL(admin())
   root.pathname = '/postgres'
   const sql = new pg.Client({ connectionString: root.href })
@@ -24,15 +29,24 @@ export async function testDatabase({ empty = false } = {}) {
   await sql.query('select pg_advisory_unlock(4711)')
   const url = new URL(admin())
   url.pathname = `/${name}`
-  if (empty) await migrateDatabase(url.href, join(import.meta.dirname, '../database/migrations'))
+  if (dump) await fill(url.href, dump)
+  if (empty) await migrateDatabase(url.href, migrations)
   const { db, close } = openDatabase(url.href, 2)
   return {
     url: url.href,
     db,
+    migrate: () => migrateDatabase(url.href, migrations),
     async drop() {
       await close()
       await sql.query(`drop database if exists "${name}" with (force)`)
       await sql.end()
     },
   }
+}
+
+async function fill(url: string, dump: string): Promise<void> {
+  const sql = new pg.Client({ connectionString: url })
+  await sql.connect()
+  await sql.query(dump)
+  await sql.end()
 }
