@@ -3,7 +3,7 @@ import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
 import { launchOptions } from '#scripts/chromium.mjs'
 import { testWorld } from '#server/testing/world'
-import { bareRows, fillLargeTalk, measureLive, measureScrolling } from './talk'
+import { fillLargeTalk, measureFirstScreen, measureLive, measureScrolling } from './talk'
 import { fillGradebook, ITEMS, measureDesk, measureGradebook, calculateAll, STUDENTS } from './grading'
 import { deal, measureReviewDesk, calculateConsensus } from './peers'
 import { followAll, history, linking, measurePageWorker } from './pages'
@@ -13,19 +13,8 @@ import { printScale } from './scale'
 import { voicesOf } from './voices'
 import { measureArchive, measureVoicesPage } from './archive'
 import { groupPeople, measurePlanning } from './planning'
+import { median, timed } from './timed'
 
-const median = (values: readonly number[]): number =>
-  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
-async function timed(runs: number, act: () => Promise<unknown>): Promise<number> {
-  await act()
-  const took: number[] = []
-  for (let i = 0; i < runs; i++) {
-    const start = performance.now()
-    await act()
-    took.push(performance.now() - start)
-  }
-  return median(took)
-}
 const row = (what: string, figure: string) => console.log(`| ${what} | ${figure} |`)
 
 const [small, large, few, many] = [
@@ -84,11 +73,7 @@ try {
   )
 
   await fillLargeTalk(world)
-  const liv = await world.as('liv')
-  const route = await timed(15, async () =>
-    (await liv.send('GET', `/api/activities/${world.dredge.id}/contributions`)).arrayBuffer(),
-  )
-  const bare = await timed(15, () => bareRows(world))
+  const { route, bare } = await measureFirstScreen(world, timed)
   row(
     'talk of 5,000 posts by 300 people: its first screen from the data route against the bare SQL for the same rows (ratio)',
     `${(route / bare).toFixed(1)} (${route.toFixed(0)} ms against ${bare.toFixed(0)} ms)`,

@@ -8,6 +8,7 @@ import { testServer, Client } from '#server/testing/server'
 import { email, type World } from '#server/testing/world'
 import { namesOf } from '#server/services/people/nameView'
 import { fillTalk } from './largeSeminar'
+import type { Timed } from './timed'
 
 const PEOPLE = 300
 const POSTS = 5000
@@ -50,7 +51,7 @@ export async function fillLargeTalk(world: World): Promise<void> {
 }
 
 /** The rows of the first screen, as plain SQL would fetch them. */
-export const bareRows = (world: World) =>
+const bareRows = (world: World) =>
   world.db.execute(sql`
   select c.id, c.parent_id, c.thread_id, c.type, c.state, c.author_id, e.name, e.given_name, e.family_name, e.role,
     c.words, c.detail, c.seq, c.shown_at, c.edited_at, c.on_top, c.version, coalesce(n.count, 0) as nods
@@ -60,6 +61,17 @@ export const bareRows = (world: World) =>
     where x.activity_id = ${world.dredge.id} group by 1
   ) n on n.contribution_id = c.id
   where c.activity_id = ${world.dredge.id} and c.state in ('shown', 'withdrawn', 'awaitingApproval') order by c.seq, c.id`)
+
+/** How long the data route takes to answer with the first screen, and the bare SQL for the same rows. */
+export async function measureFirstScreen(world: World, timed: Timed) {
+  const liv = await world.as('liv')
+  return {
+    route: await timed(15, async () =>
+      (await liv.send('GET', `/api/activities/${world.dredge.id}/contributions`)).arrayBuffer(),
+    ),
+    bare: await timed(15, () => bareRows(world)),
+  }
+}
 
 /** Runs in the page, as text: scrolls through the talk and says how many frames showed a post without its words. */
 const SCROLL = `new Promise((resolve) => {

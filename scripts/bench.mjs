@@ -1,6 +1,6 @@
 // npm run bench: measures a built Jovrel on a database of its own. Figures are for comparing within one run.
 // npm run bench -- others: only how long one person waits for another. npm run bench -- scale: only how pages open with
-// twenty times the contributions.
+// twenty times the contributions. npm run bench -- talk: only the first screen of a long talk.
 import { join } from 'node:path'
 import { ensureChromium } from './chromium.mjs'
 import { removeCluster, startCluster } from './cluster.mjs'
@@ -8,7 +8,7 @@ import { dataFolder, ensureBuild, ensurePackages, runTypeScript } from './system
 
 await ensurePackages()
 ensureChromium()
-const PARTS = { others: 'bench/runOthers.ts', scale: 'bench/runScale.ts' }
+const PARTS = { others: 'bench/runOthers.ts', scale: 'bench/runScale.ts', talk: 'bench/runTalk.ts' }
 const folder = join(dataFolder, `bench-postgres-${process.pid}`)
 const database = await startCluster(folder)
 try {

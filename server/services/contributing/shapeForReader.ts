@@ -95,6 +95,7 @@ export function shapeForReader(
   ])
   const mine = discussionGroupOf(around.discussionGroups, enrolment.id)
   const whole = new Set<string>()
+  const authors = new Map<string, AuthorView>()
   const views: ContributionView[] = []
   for (const row of rows) {
     const isAuthor = row.authorId === enrolment.id
@@ -140,10 +141,7 @@ export function shapeForReader(
       threadId: row.threadId,
       type: row.type,
       state: row.state as Exclude<typeof row.state, 'draft'>,
-      author:
-        hidden && role !== 'staff'
-          ? behind(alias, row.threadId, isAuthor)
-          : authorView({ ...row, enrolmentId: row.authorId }, enrolment.id),
+      author: hidden && role !== 'staff' ? behind(alias, row.threadId, isAuthor) : authorOf(row),
       circle: role === 'staff' && opener ? discussionGroupOf(around.discussionGroups, opener) : null,
       alias: hidden && (role === 'staff' || isAuthor) ? (alias?.name ?? null) : null,
       withdrawn: row.state === 'withdrawn',
@@ -200,9 +198,18 @@ export function shapeForReader(
     contributions: views,
   }
 
+  function authorOf(row: StoredContribution): AuthorView {
+    const known = authors.get(row.authorId)
+    if (known) return known
+    const { name, givenName, familyName, role } = row
+    const view = authorView({ name, givenName, familyName, role, enrolmentId: row.authorId }, enrolment.id)
+    authors.set(row.authorId, view)
+    return view
+  }
+
   function windows(row: StoredContribution, isAuthor: boolean) {
-    const open =
-      isAuthor && (row.state === 'shown' || row.state === 'awaitingApproval' || row.state === 'scheduled')
+    if (!isAuthor) return NOT_OPEN
+    const open = row.state === 'shown' || row.state === 'awaitingApproval' || row.state === 'scheduled'
     const until = (minutes: number) => {
       const at = changeableUntil(enrolment, row.shownAt ?? now, minutes)
       return open && at >= now ? at.toISOString() : null
@@ -224,6 +231,7 @@ export function shapeForReader(
   }
 }
 
+const NOT_OPEN = { changeUntil: null, withdrawUntil: null }
 const isStaffRole = (role: string): boolean => role === 'instructor' || role === 'assistant'
 
 /** Somebody behind their alias: nothing of them but what they are called in this thread. */

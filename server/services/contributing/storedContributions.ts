@@ -1,15 +1,7 @@
-import { and, asc, eq, inArray, ne, or, sql, type SQL } from 'drizzle-orm'
+import { asc, eq, inArray, sql } from 'drizzle-orm'
 import type { ContributionState, ContributionType } from '#core/contributing/contribution'
-import type { Db } from '#server/database/client'
-import {
-  contributionFiles,
-  contributionMarks,
-  contributions,
-  enrolments,
-  files,
-  nods,
-  type ContributionDetail,
-} from '#server/database/schema'
+import { rowsOf, type Db } from '#server/database/client'
+import { contributionFiles, contributions, files, type ContributionDetail } from '#server/database/schema'
 import type { AttachedFile } from '#shared/contributing/thread'
 
 export interface StoredContribution {
@@ -57,67 +49,115 @@ export async function storedContributions(
   pick: { readonly ids?: readonly string[]; readonly bodies: boolean },
 ): Promise<StoredContribution[]> {
   if (pick.ids?.length === 0) return []
-  const given = db
-    .select({
-      contributionId: nods.contributionId,
-      count: sql<number>`count(*)::int`.as('count'),
-      mine: sql<boolean>`bool_or(${nods.enrolmentId} = ${readerId})`.as('mine'),
-    })
-    .from(nods)
-    .innerJoin(contributions, eq(contributions.id, nods.contributionId))
-    .where(eq(contributions.activityId, activityId))
-    .groupBy(nods.contributionId)
-    .as('given')
-  const rows = await db
-    .select({
-      id: contributions.id,
-      parentId: contributions.parentId,
-      threadId: contributions.threadId,
-      openerId: contributions.openerId,
-      type: contributions.type,
-      state: contributions.state,
-      authorId: contributions.authorId,
-      name: enrolments.name,
-      givenName: enrolments.givenName,
-      familyName: enrolments.familyName,
-      role: enrolments.role,
-      html: (pick.bodies ? sql`${contributions.html}` : sql`null`) as SQL<string | null>,
-      words: contributions.words,
-      detail: contributions.detail,
-      promptId: contributions.promptId,
-      seq: contributions.seq,
-      shownAt: contributions.shownAt,
-      showAt: contributions.showAt,
-      savedAt: contributions.savedAt,
-      editedAt: contributions.editedAt,
-      withdrawnBy: contributions.withdrawnBy,
-      onTop: contributions.onTop,
-      openToClass: contributions.openToClass,
-      sentBack: contributions.sentBack,
-      version: contributions.version,
-      points: contributionMarks.points,
-      done: contributionMarks.done,
-      nods: sql<number>`coalesce(${given.count}, 0)`,
-      nodded: sql<boolean>`coalesce(${given.mine}, false)`,
-    })
-    .from(contributions)
-    .innerJoin(enrolments, eq(enrolments.id, contributions.authorId))
-    .leftJoin(contributionMarks, eq(contributionMarks.contributionId, contributions.id))
-    .leftJoin(given, eq(given.contributionId, contributions.id))
-    .where(
-      and(
-        eq(contributions.activityId, activityId),
-        or(
-          inArray(contributions.state, ['shown', 'withdrawn', 'awaitingApproval']),
-          and(eq(contributions.state, 'scheduled'), eq(contributions.authorId, readerId)),
-        ),
-        or(ne(enrolments.state, 'practice'), eq(enrolments.id, readerId)),
-        pick.ids ? inArray(contributions.id, [...pick.ids]) : undefined,
-      ),
-    )
-    .orderBy(asc(contributions.seq), asc(contributions.savedAt), asc(contributions.id))
-  return rows.map(r => ({ ...r, threadId: r.threadId ?? r.id }))
+  const [rows, authors] = await Promise.all([
+    rowsOf<Row>(
+      db,
+      sql`
+        select c.id, c.parent_id, c.thread_id, c.opener_id, c.type, c.state, c.author_id,
+          ${pick.bodies ? sql`c.html` : sql`null`} as html, c.words, nullif(c.detail, '{}') as detail, c.prompt_id, c.seq::float8 as seq,
+          c.shown_at, c.show_at, c.saved_at, c.edited_at, c.withdrawn_by, c.on_top, c.open_to_class, c.sent_back, c.version,
+          m.points, m.done, n.given as nods, n.mine as nodded
+        from contributions c
+        left join contribution_marks m on m.contribution_id = c.id
+        left join (
+          select n.contribution_id, count(*)::int as given, bool_or(n.enrolment_id = ${readerId}) as mine
+          from nods n join contributions of on of.id = n.contribution_id
+          where of.activity_id = ${activityId} ${pick.ids ? sql`and n.contribution_id = any(${sql.param([...pick.ids])}::uuid[])` : sql``}
+          group by n.contribution_id
+        ) n on n.contribution_id = c.id
+        where c.activity_id = ${activityId} ${pick.ids ? sql`and c.id = any(${sql.param([...pick.ids])}::uuid[])` : sql``}
+          and (c.state in ('shown', 'withdrawn', 'awaitingApproval') or (c.state = 'scheduled' and c.author_id = ${readerId}))
+        order by c.seq, c.saved_at, c.id`,
+    ),
+    rowsOf<Author>(
+      db,
+      sql`
+        select e.id, e.name, e.given_name, e.family_name, e.role from enrolments e
+        where e.id in (select c.author_id from contributions c where c.activity_id = ${activityId})
+          and (e.state <> 'practice' or e.id = ${readerId})`,
+    ),
+  ])
+  const authorOf = new Map(authors.map(a => [a.id, a]))
+  return rows.flatMap(row => {
+    const author = authorOf.get(row.author_id)
+    return author ? storedOf(row, author) : []
+  })
 }
+
+/** A row as PostgreSQL sends it. Written as SQL and put together by hand, because a long talk has thousands of them. */
+interface Row extends Record<string, unknown> {
+  readonly id: string
+  readonly parent_id: string | null
+  readonly thread_id: string | null
+  readonly opener_id: string | null
+  readonly type: ContributionType
+  readonly state: ContributionState
+  readonly author_id: string
+  readonly html: string | null
+  readonly words: number
+  readonly detail: ContributionDetail | null
+  readonly prompt_id: string | null
+  readonly seq: number | null
+  readonly shown_at: string | null
+  readonly show_at: string | null
+  readonly saved_at: string
+  readonly edited_at: string | null
+  readonly withdrawn_by: string | null
+  readonly on_top: boolean
+  readonly open_to_class: boolean
+  readonly sent_back: string | null
+  readonly version: number
+  readonly points: number | null
+  readonly done: boolean | null
+  readonly nods: number | null
+  readonly nodded: boolean | null
+}
+
+interface Author extends Record<string, unknown> {
+  readonly id: string
+  readonly name: string
+  readonly given_name: string
+  readonly family_name: string
+  readonly role: string
+}
+
+const NO_DETAIL: ContributionDetail = {}
+
+function storedOf(row: Row, author: Author): StoredContribution {
+  return {
+    id: row.id,
+    parentId: row.parent_id,
+    threadId: row.thread_id ?? row.id,
+    openerId: row.opener_id,
+    type: row.type,
+    state: row.state,
+    authorId: row.author_id,
+    name: author.name,
+    givenName: author.given_name,
+    familyName: author.family_name,
+    role: author.role,
+    html: row.html,
+    words: row.words,
+    detail: row.detail ?? NO_DETAIL,
+    promptId: row.prompt_id,
+    seq: row.seq,
+    shownAt: instantOf(row.shown_at),
+    showAt: instantOf(row.show_at),
+    savedAt: new Date(row.saved_at),
+    editedAt: instantOf(row.edited_at),
+    withdrawnBy: row.withdrawn_by,
+    onTop: row.on_top,
+    openToClass: row.open_to_class,
+    sentBack: row.sent_back,
+    version: row.version,
+    points: row.points,
+    done: row.done,
+    nods: row.nods ?? 0,
+    nodded: row.nodded ?? false,
+  }
+}
+
+const instantOf = (text: string | null): Date | null => (text === null ? null : new Date(text))
 
 /** Files by the contribution they came with, in their order. */
 export async function attachedFiles(

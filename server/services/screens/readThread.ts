@@ -13,7 +13,7 @@ import {
   textsOf,
   writesByPage,
 } from '#server/services/contributing'
-import { loadPlan, participants } from '#server/services/planning'
+import { loadPlan, participants, type ActivityPlan } from '#server/services/planning'
 import { readOwn } from '#server/services/standing'
 import type { ContributionView, ThreadView } from '#shared/contributing/thread'
 
@@ -44,16 +44,13 @@ export async function readThread(
       contributions: [],
       more: false,
       drafts: [],
-      checks: await ownChecks(),
+      checks: await ownChecks(loadPlan(db, activity)),
       notHeard: [],
     } // its pages are read in their own room
-  const isLong =
-    (await db.$count(
-      contributions,
-      and(eq(contributions.activityId, activity.id), ne(contributions.state, 'draft')),
-    )) > LONG
-  const [shaped, drafts, checks] = await Promise.all([
-    shapedThread(db, actor, now, !isLong),
+  const planned = loadPlan(db, activity)
+  const [plan, shaped, drafts, checks] = await Promise.all([
+    planned,
+    shapedThread(db, actor, now, false),
     db
       .select()
       .from(contributions)
@@ -65,12 +62,17 @@ export async function readThread(
           ne(contributions.type, 'review'),
         ),
       ),
-    ownChecks(),
+    ownChecks(planned),
   ])
+  const isLong = shaped.contributions.length > LONG
   const sent =
     (isLong && pick.first && hooksOf(activity.kind).firstRead?.(activity, shaped.contributions)) ||
     shaped.contributions
-  const draftFiles = await attachedFiles(db, { ids: drafts.map(d => d.id) })
+  const [draftFiles, withWords, notHeard] = await Promise.all([
+    attachedFiles(db, { ids: drafts.map(d => d.id) }),
+    withTexts(db, sent, isLong ? firstInTalk(sent) : sent.map(v => v.id)),
+    tellsSilent(shaped) ? silentNames(shaped.heard) : [],
+  ])
   return {
     waiting: shaped.waiting,
     waitingAt: shaped.waitingAt,
@@ -80,32 +82,31 @@ export async function readThread(
           .map(([id, title]) => ({ id, title }))
       : [],
     lastSeq: Math.max(0, ...shaped.contributions.map(c => (c.view === 'whole' ? (c.seq ?? 0) : 0))),
-    contributions: isLong ? await withFirstTexts(db, sent) : sent,
+    contributions: withWords,
     more: sent.length < shaped.contributions.length,
     drafts: drafts.map(d => draftView(d, draftFiles.get(d.id) ?? [])),
     checks,
-    // where names are hidden, who has not been heard would tell who has
-    notHeard:
-      shaped.waiting ||
-      shaped.waitingAt.length > 0 ||
-      (talkOf(activity.settings).namesHidden && !shaped.isStaff) ||
-      ((!kind.namesSilent || writesByPage(activity)) && !shaped.isStaff)
-        ? []
-        : await silentNames(shaped.heard),
+    notHeard,
   }
 
-  async function ownChecks() {
+  // where names are hidden, who has not been heard would tell who has
+  function tellsSilent({ waiting, waitingAt, isStaff }: typeof shaped): boolean {
+    if (waiting || waitingAt.length > 0) return false
+    return isStaff || (!talkOf(activity.settings).namesHidden && kind.namesSilent && !writesByPage(activity))
+  }
+
+  async function ownChecks(planned: Promise<ActivityPlan>) {
     if (enrolment.role !== 'student') return []
     const student = {
       enrolmentId: enrolment.id,
       seminarId: enrolment.seminarId,
       sectionId: enrolment.sectionId,
     }
-    return (await readOwn(db, await loadPlan(db, activity), student, now)).checks
+    return (await readOwn(db, await planned, student, now)).checks
   }
 
   async function silentNames(heard: ReadonlySet<string>) {
-    const [plan, everyone] = await Promise.all([loadPlan(db, activity), participants(db, activity)])
+    const everyone = await participants(db, activity)
     const mine = discussionGroupOf(shaped.discussionGroups, enrolment.id)
     return everyone
       .filter(plan.isMeant)
@@ -115,15 +116,23 @@ export async function readThread(
   }
 }
 
-async function withFirstTexts(db: Db, views: readonly ContributionView[]): Promise<ContributionView[]> {
-  const texts = new Map((await textsOf(db, firstInTalk(views))).map(t => [t.id, t.html]))
+async function withTexts(
+  db: Db,
+  views: readonly ContributionView[],
+  ids: readonly string[],
+): Promise<ContributionView[]> {
+  const texts = new Map((await textsOf(db, ids)).map(t => [t.id, t.html]))
   return views.map(v => (v.view === 'whole' && texts.has(v.id) ? { ...v, html: texts.get(v.id)! } : v))
 }
 
 /** Ids of what stands first when a talk is read from its top: threads kept on top, then in order, each with what hangs below it. */
 function firstInTalk(views: readonly ContributionView[]): string[] {
   const below = new Map<string | null, ContributionView[]>()
-  for (const v of views) below.set(v.parentId, [...(below.get(v.parentId) ?? []), v])
+  for (const v of views) {
+    const beside = below.get(v.parentId)
+    if (beside) beside.push(v)
+    else below.set(v.parentId, [v])
+  }
   const roots = below.get(null) ?? []
   const onTop = (v: ContributionView) => v.view === 'whole' && v.onTop
   const first: string[] = []
