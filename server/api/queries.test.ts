@@ -98,4 +98,27 @@ describe('statements that an answer takes', () => {
       .where(and(eq(t.standings.activityId, large.breakwater.id), inArray(t.standings.enrolmentId, ids)))
     expect(standing).toEqual([{ standing: 'returned' }])
   })
+
+  it('and when points of a whole class are taken in from a file', async () => {
+    const addresses = await large.db
+      .select({ email: t.persons.email })
+      .from(t.enrolments)
+      .innerJoin(t.persons, eq(t.persons.id, t.enrolments.personId))
+      .where(isStudentOf(large.seminar.id))
+    const take = async (lines: readonly string[]) => {
+      const text = ['mail,points', ...lines].join('\n')
+      const answer = await clients
+        .get(large)!
+        .get('ines')!
+        .send('POST', `/api/seminars/${large.seminar.id}/marks`, {
+          ...{ key: v7(), activityId: large.breakwater.id, name: 'marks.csv', reason: 'From the exam.' },
+          base64: Buffer.from(text).toString('base64'),
+        })
+      expect(await answer.json()).toEqual({ changed: lines.length })
+      return queriesOf(answer)
+    }
+    const all = addresses.map(({ email }, i) => `${email},${(i % 7) + 1}`)
+    const one = await take(all.slice(0, 1))
+    expect(await take(all.slice(1))).toBeLessThanOrEqual(one + 1)
+  })
 })

@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm'
+import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { consensusOf, type Consensus } from '#core/marking/peers/consensus'
 import { reviewingShare } from '#core/marking/peers/reviewingMark'
@@ -27,11 +27,16 @@ export function takeConsensus(
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const view = await peersView(tx, actor, now)
     const consensus = consensusFrom(view)
-    const answer: TakeAnswer = { taken: [], left: [] }
-    for (const enrolmentId of new Set(write.enrolmentIds)) {
-      const why = await takeOne(tx, actor, view, consensus, enrolmentId, now)
-      if (why) answer.left.push({ enrolmentId, why })
-      else answer.taken.push(enrolmentId)
+    const wanted = [...new Set(write.enrolmentIds)]
+    const marked = await lockMarks(tx, actor.activity.id, wanted)
+    const judged = wanted.map(id => judgeWork(view, consensus, id, marked.get(id)))
+    const taken = judged.flatMap(j => (typeof j.found === 'string' ? [] : [j.found]))
+    await storeTaken(tx, actor, view, taken, now)
+    const answer: TakeAnswer = {
+      taken: taken.map(t => t.enrolmentId),
+      left: judged.flatMap(({ enrolmentId, found }) =>
+        typeof found === 'string' ? [{ enrolmentId, why: found }] : [],
+      ),
     }
     await storePoints(tx, actor, answer.taken, now)
     return answer
@@ -43,80 +48,148 @@ export const consensusFrom = (view: PeersView): Consensus => {
   return consensusOf(reviews, criteria, anchors)
 }
 
-/** @returns why it could not be taken, or null when it was */
-async function takeOne(
+type StoredMark = typeof marks.$inferSelect
+
+/** What the readers' consensus makes of one student's mark. */
+interface Taken {
+  readonly enrolmentId: string
+  readonly workId: string
+  readonly before: StoredMark | undefined
+  readonly steps: ReadonlyArray<{
+    readonly criterionId: string
+    readonly points: number
+    readonly levelId: string
+  }>
+  readonly letter: RichNode
+  readonly reviewing: number | null // ten-thousandths
+}
+
+/** Marks of an activity by student, locked in one order whoever asks. */
+async function lockMarks(
   tx: Db,
-  actor: ActivityActor,
+  activityId: string,
+  enrolmentIds: readonly string[],
+): Promise<ReadonlyMap<string, StoredMark>> {
+  const rows = await tx
+    .select()
+    .from(marks)
+    .where(and(eq(marks.activityId, activityId), inArray(marks.enrolmentId, [...enrolmentIds])))
+    .orderBy(asc(marks.id))
+    .for('update')
+  return new Map(rows.map(r => [r.enrolmentId, r]))
+}
+
+/** What would be taken for one student, or the sentence why it cannot be. */
+function judgeWork(
   view: PeersView,
   consensus: Consensus,
   enrolmentId: string,
-  now: Date,
-): Promise<string | null> {
-  const { activity } = actor
+  before: StoredMark | undefined,
+): { readonly enrolmentId: string; readonly found: Taken | string } {
   const work = view.works.find(w => !w.isSample && w.authorIds.includes(enrolmentId))
   const found = work && consensus.authors.get(work.id)
   if (!view.people.some(p => p.id === enrolmentId)) throw nothingHere()
   if (!view.rubric || !found || found.corrected === null)
-    return 'No review that counts has scored every criterion yet.'
-  const [before] = await tx
-    .select()
-    .from(marks)
-    .where(and(eq(marks.activityId, activity.id), eq(marks.enrolmentId, enrolmentId)))
-    .for('update')
-  if (before?.state === 'returned') return 'This mark has been returned. Reopen it first.'
+    return { enrolmentId, found: 'No review that counts has scored every criterion yet.' }
+  if (before?.state === 'returned')
+    return { enrolmentId, found: 'This mark has been returned. Reopen it first.' }
   const steps = view.rubric.criteria.map(c => {
     const points = Math.round(found.criteria.get(c.id)!.corrected!)
     return { criterionId: c.id, points, levelId: levelAt(c.levels, points).id }
   })
   const { share } = reviewingShare(reviewingOf(view, consensus, enrolmentId), view.settings.weights)
-  const letter = before && before.letterText !== '' ? before.letter : peerLetterOf(view, work, enrolmentId)
-  const columns = {
-    rubricVersionId: view.rubric.versionId,
-    letter,
-    letterText: plainText(letter),
-    takenFrom: 'consensus' as const,
-    reviewing: view.settings.reviewingPercent > 0 && share !== null ? Math.round(share * 10_000) : null,
-    overridePoints: null,
-    overrideReason: null,
-    state: 'held' as const,
-    heldAt: now,
-    savedAt: now,
-    markedBy: actor.enrolment.id,
+  const hasLetter = before !== undefined && before.letterText !== ''
+  return {
+    enrolmentId,
+    found: {
+      ...{ enrolmentId, workId: work.id, before, steps },
+      letter: hasLetter ? before.letter : peerLetterOf(view, work, enrolmentId),
+      reviewing: view.settings.reviewingPercent > 0 && share !== null ? Math.round(share * 10_000) : null,
+    },
   }
-  const [stored] = before
-    ? await tx
-        .update(marks)
-        .set({ ...columns, version: before.version + 1 })
-        .where(eq(marks.id, before.id))
-        .returning()
-    : await tx
-        .insert(marks)
-        .values({
-          ...columns,
-          seminarId: actor.seminar.id,
-          activityId: activity.id,
-          enrolmentId,
-          markerNote: '',
-        })
-        .returning()
-  await tx.delete(criterionMarks).where(eq(criterionMarks.markId, stored!.id))
+}
+
+/** Holds what was taken, with its steps and a line in the audit trail each: one set of statements, however many. */
+async function storeTaken(
+  tx: Db,
+  actor: ActivityActor,
+  view: PeersView,
+  taken: readonly Taken[],
+  now: Date,
+): Promise<void> {
+  if (taken.length === 0) return
+  const same = { seminarId: actor.seminar.id, activityId: actor.activity.id }
+  const known = taken.flatMap(t => t.before?.id ?? [])
+  const stored = await tx
+    .insert(marks)
+    .values(
+      taken.map(({ enrolmentId, letter, reviewing }) => ({
+        ...same,
+        ...{ enrolmentId, letter, reviewing, markerNote: '' },
+        rubricVersionId: view.rubric!.versionId,
+        letterText: plainText(letter),
+        takenFrom: 'consensus' as const,
+        state: 'held' as const,
+        heldAt: now,
+        savedAt: now,
+        markedBy: actor.enrolment.id,
+      })),
+    )
+    .onConflictDoUpdate({
+      target: [marks.activityId, marks.enrolmentId],
+      set: {
+        rubricVersionId: sql`excluded.rubric_version_id`,
+        letter: sql`excluded.letter`,
+        letterText: sql`excluded.letter_text`,
+        takenFrom: sql`excluded.taken_from`,
+        reviewing: sql`excluded.reviewing`,
+        overridePoints: null,
+        overrideReason: null,
+        state: sql`excluded.state`,
+        heldAt: sql`excluded.held_at`,
+        savedAt: sql`excluded.saved_at`,
+        markedBy: sql`excluded.marked_by`,
+        version: sql`${marks.version} + 1`,
+      },
+      // one that came in between is somebody else's, and stays as it is
+      setWhere: known.length > 0 ? inArray(marks.id, known) : sql`false`,
+    })
+    .returning({ id: marks.id, enrolmentId: marks.enrolmentId })
+  if (stored.length < taken.length)
+    throw new Problem(
+      409,
+      'changedMeanwhile',
+      'Somebody marked one of these students at this moment. Nothing was taken; try again.',
+    )
+  const markOf = new Map(stored.map(m => [m.enrolmentId, m.id]))
+  await tx.delete(criterionMarks).where(inArray(criterionMarks.markId, [...markOf.values()]))
   await tx
     .insert(criterionMarks)
-    .values(steps.map(s => ({ ...s, seminarId: actor.seminar.id, markId: stored!.id })))
-  await tx.insert(auditTrail).values({
-    seminarId: actor.seminar.id,
-    actorId: actor.enrolment.id,
-    at: now,
-    act: 'consensusTaken',
-    subjectId: stored!.id,
-    detail: {
-      steps,
-      reviews: view.allocations
-        .filter(a => a.entryId === work.id && a.state === 'in' && a.setAside === null && a.source !== 'self')
-        .map(a => a.id),
-    },
-  })
-  return null
+    .values(
+      taken.flatMap(({ enrolmentId, steps }) =>
+        steps.map(s => ({ ...s, seminarId: actor.seminar.id, markId: markOf.get(enrolmentId)! })),
+      ),
+    )
+  const counted = countedReviews(view)
+  await tx.insert(auditTrail).values(
+    taken.map(({ enrolmentId, workId, steps }) => ({
+      seminarId: actor.seminar.id,
+      actorId: actor.enrolment.id,
+      at: now,
+      act: 'consensusTaken' as const,
+      subjectId: markOf.get(enrolmentId)!,
+      detail: { steps, reviews: counted.get(workId) ?? [] },
+    })),
+  )
+}
+
+/** Ids of the reviews that count, by work. */
+function countedReviews(view: PeersView): ReadonlyMap<string, string[]> {
+  const byWork = new Map<string, string[]>()
+  for (const a of view.allocations)
+    if (a.entryId && a.state === 'in' && a.setAside === null && a.source !== 'self')
+      byWork.set(a.entryId, [...(byWork.get(a.entryId) ?? []), a.id])
+  return byWork
 }
 
 /** A letter to begin with: what readers said, criterion by criterion, without their names. */

@@ -14,7 +14,7 @@ import type { Database, Db } from '#server/database/client'
 import { auditTrail, enrolments, marks, persons } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import { loadPlan, participants } from '#server/services/planning'
-import { writePoints } from '#server/services/marking/gradebook/editGrade'
+import { writePoints } from '#server/services/marking/gradebook/writePoints'
 import { unseenBy } from '#server/services/marking/secondMarks'
 import { withIdempotency } from '#server/services/idempotency'
 import type { MarksPreview } from '#shared/marking/gradebook'
@@ -45,8 +45,10 @@ export function importMarks(
     const { changes } = await compare(tx, actor, write.base64)
     if (changes.length > 0 && write.reason === '')
       throw refusedField('reason', 'reason', 'Say where these marks come from; it is kept with each.')
-    for (const c of changes)
-      await writePoints(tx, actor, c.enrolmentId, { was: c.from, points: c.to, reason: write.reason }, now)
+    const sets = changes.map(({ enrolmentId, from, to }) => ({
+      ...{ enrolmentId, was: from, points: to, reason: write.reason },
+    }))
+    await writePoints(tx, actor, sets, now)
     await tx.insert(auditTrail).values({
       seminarId: actor.seminar.id,
       actorId: actor.enrolment.id,
