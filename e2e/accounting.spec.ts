@@ -20,7 +20,7 @@ test('an instructor writes to the silent, one by one, takes it back, writes agai
   await ines.getByRole('button', { name: 'Paz Jaramillo', exact: true }).click()
   await expect(sheet).toContainText('Dear Paz,')
   await expect(sheet.locator('mark').filter({ hasText: 'the opening post' })).toBeVisible()
-  await sheet.getByRole('button', { name: 'Change it for Paz alone' }).click()
+  await sheet.getByRole('button', { name: 'Write to Paz in other words' }).click()
   await sheet
     .getByLabel('Your words to Paz Jaramillo alone')
     .fill('Dear Paz,\n\nis it the reading or the hour? Tell me.')
@@ -106,7 +106,7 @@ test('closing questions are asked, answered without a name, and read in charts a
   await ines.getByRole('link', { name: 'Ask closing questions' }).click()
   await ines.getByLabel('Open from').fill('2026-10-13T08:00')
   await ines.getByLabel('Question 3').fill('What would you keep?')
-  await ines.getByRole('button', { name: 'Keep the questions' }).click()
+  await ines.getByRole('button', { name: 'Save questions' }).click()
   await expect(ines.getByText('0 of 24 have answered. Names are not kept.')).toBeVisible()
 
   const liv = await as('liv', { width: 390, height: 800, dark: true })
@@ -142,7 +142,7 @@ test('closing questions are asked, answered without a name, and read in charts a
   await ines.getByRole('button', { name: 'Ask again' }).click()
   await expect(ines.getByText('A further round: its answers stand by themselves')).toBeVisible()
   await ines.getByLabel('Question 1').fill('And a week later?')
-  await ines.getByRole('button', { name: 'Keep the questions' }).click()
+  await ines.getByRole('button', { name: 'Save questions' }).click()
   await expect(ines.getByText('0 of 24 have answered. Names are not kept.')).toBeVisible()
   await ines.getByRole('link', { name: /^Round 1, closed/ }).click()
   await expect(ines.getByText('17 of 24 have answered.')).toBeVisible()

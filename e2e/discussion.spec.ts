@@ -30,12 +30,12 @@ test('a student writes before reading, sees the others, replies, and the checkli
   // a passage is taken up from the one post nobody has answered
   await page.getByRole('button', { name: /read Liv.s post/ }).click()
   await chooseWords(page, '.prose', 'what they could have known in 1688')
-  await page.getByRole('button', { name: 'take up the chosen words' }).click()
+  await page.getByRole('button', { name: 'quote the chosen words' }).click()
   await page.getByRole('textbox', { name: 'Your reply to Liv' }).click()
   await page.keyboard.insertText(sentence(60))
   await page.getByRole('button', { name: /^Post/ }).click()
   await expect(checks.nth(1)).toContainText('1 of 3')
-  await expect(page.getByText('takes up Liv')).toBeVisible()
+  await expect(page.getByText('quotes Liv')).toBeVisible()
   await expect(
     page.locator('mark.taken').filter({ hasText: 'what they could have known in 1688' }),
   ).toBeVisible()
@@ -67,7 +67,7 @@ test('an opening post that one has withdrawn is put back from where one writes, 
   await expect(page.getByText('You have withdrawn your opening post')).toBeVisible()
   await expect(page.getByText('I speak for the grain shippers')).toHaveCount(0)
   await open(page, talk(world))
-  await page.getByRole('button', { name: 'Put it back' }).click()
+  await page.getByRole('button', { name: 'Restore' }).click()
   await expect(page.getByText('I speak for the lamp trimmer.')).toBeVisible()
   await expect(page.getByText('I speak for the grain shippers')).toBeVisible()
 })
@@ -81,7 +81,7 @@ test('what one has just posted can be withdrawn and put back', async ({ as, worl
   await page.getByRole('button', { name: 'Withdraw it' }).click()
   await expect(page.getByRole('heading', { name: 'Write before you read' })).toBeVisible()
   await expect(page.getByText('I speak for the grain shippers')).toHaveCount(0)
-  await page.locator('main').getByRole('button', { name: 'Put it back' }).click()
+  await page.locator('main').getByRole('button', { name: 'Restore' }).click()
   await expect(page.getByText('I speak too soon.')).toBeVisible()
 })
 

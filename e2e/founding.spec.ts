@@ -106,7 +106,7 @@ test('in a new seminar three activities are planned, one is published, changed a
   await page.getByRole('spinbutton', { name: 'At least so many words' }).fill('120')
   await page.keyboard.press('Escape')
   await expect(page.getByText('Nobody’s standing would change.')).toBeVisible()
-  await page.getByRole('button', { name: 'Change it', exact: true }).click()
+  await page.getByRole('button', { name: 'Save changes', exact: true }).click()
   await expect(page.getByText('Changed.')).toBeVisible()
   await page.getByRole('button', { name: 'Copy it' }).click()
   await page.getByLabel('Week', { exact: true }).selectOption({ label: 'week 3' })

@@ -36,7 +36,7 @@ test('a marker cites, quotes, takes a phrase, sees the letter as the student wil
   await page.getByRole('button', { name: 'Return now' }).click()
   const strip = page.getByRole('navigation', { name: 'Students' })
   await expect(strip.getByRole('button', { name: 'Kadri Ilves, returned' })).toBeVisible()
-  await page.getByRole('button', { name: 'Take it back' }).first().click()
+  await page.getByRole('button', { name: 'Undo return' }).first().click()
   await expect(strip.getByRole('button', { name: 'Kadri Ilves, held' })).toBeVisible()
   await page.getByRole('button', { name: 'history' }).click()
   await expect(page.getByRole('region', { name: 'History of this mark' })).toContainText(
@@ -139,8 +139,8 @@ test('every figure of the gradebook says where it comes from; a mark is changed 
 test('a file of marks is looked at before it is taken', async ({ as, world }) => {
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/gradebook`)
-  await page.getByRole('button', { name: 'Take marks in' }).click()
-  const dialog = page.getByRole('dialog', { name: 'Take marks in' })
+  await page.getByRole('button', { name: 'Import marks' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Import marks' })
   await dialog.getByLabel('Into').selectOption({ label: 'Who paid for the breakwater?' })
   await dialog.getByLabel('File').setInputFiles({
     name: 'm.csv',
@@ -150,7 +150,7 @@ test('a file of marks is looked at before it is taken', async ({ as, world }) =>
   await expect(dialog).toContainText('One mark would change')
   await expect(dialog).toContainText('Line 3, “Nobody”: nobody here goes by this.')
   await dialog.getByLabel('Where they come from').fill('the oral')
-  await dialog.getByRole('button', { name: 'Take one in' }).click()
+  await dialog.getByRole('button', { name: 'Import 1 mark' }).click()
   await expect(page.getByRole('gridcell', { name: /^Who paid for the breakwater\?, Liv Brandt/ })).toHaveText(
     '19 → 20.5',
   )

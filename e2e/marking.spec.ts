@@ -115,7 +115,7 @@ test('held marks are returned together after one has seen what goes out; all of 
   await expect(page.getByRole('status').filter({ hasText: 'five marks are held again' })).toBeVisible()
   await expect(strip.getByRole('button', { name: 'Nico Corvo, held' })).toBeVisible()
   await strip.getByRole('button', { name: 'Emrys Tal, held' }).click()
-  await page.getByRole('button', { name: 'Take back to the desk' }).click()
+  await page.getByRole('button', { name: 'Reopen' }).click()
   await expect(strip.getByRole('button', { name: 'Emrys Tal, ready' })).toBeVisible()
   await expect(page.getByRole('button', { name: /Hold and go on/ })).toBeVisible()
 })

@@ -51,7 +51,7 @@ test('bars on the term plan are moved by pointer and by keys, with what depends 
   await expect(page.getByRole('dialog', { name: 'A published activity was moved' })).toContainText(
     'Nobody’s standing would change',
   )
-  await page.getByRole('button', { name: 'Put it back' }).click()
+  await page.getByRole('button', { name: 'Cancel' }).click()
   await expect(bar(page, 'City pages')).toHaveAccessibleName(/write until Sun 25 Oct/)
 })
 
@@ -201,10 +201,10 @@ test('Ctrl K finds an activity, a person and what somebody wrote, and does thing
   await expect(page).toHaveURL(/\/library$/)
   await page.keyboard.press('Control+k')
   await page.getByRole('combobox', { name: 'Find' }).fill('eye')
-  await page.getByRole('option', { name: /Student’s eye/ }).click()
+  await page.getByRole('option', { name: /See as a student/ }).click()
   await expect(page.getByText('You see this seminar as a practice student does.')).toBeVisible()
   await expect(page.getByRole('heading', { name: 'Wednesday, 14 October' })).toBeVisible()
-  await page.getByRole('button', { name: 'Look with your own eyes again' }).click()
+  await page.getByRole('button', { name: 'Back to teaching' }).click()
   await expect(page.getByRole('heading', { name: 'Term plan' })).toBeVisible()
 })
 

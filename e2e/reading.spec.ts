@@ -58,7 +58,7 @@ test('a class talks in the margin of a paper: words are chosen, the page parts, 
   await nico.getByRole('textbox', { name: /^Your answer/ }).fill('Herring, mostly, and salt for it.')
   await nico.keyboard.press('Control+Enter')
   await expect(note(liv, 'Which goods would').getByText('Herring, mostly')).toBeAttached()
-  await note(liv, 'Which goods would').getByRole('button', { name: 'it has its answer' }).click()
+  await note(liv, 'Which goods would').getByRole('button', { name: 'mark as answered' }).click()
   await expect(note(liv, 'Which goods would')).toContainText('answered')
   await liv.reload()
   await expect(note(liv, 'Which goods would')).toContainText('Herring, mostly')
@@ -224,7 +224,7 @@ test('an instructor adds a paper and pages of a book, sets them, brings a new ve
   await expect(ines.getByText(/This PDF is damaged/)).toBeVisible()
   await ines.getByRole('button', { name: 'From the book supplier …' }).click()
   await ines.getByRole('button', { name: 'The measure of a hull' }).click()
-  await ines.getByRole('button', { name: 'Take them into the library' }).click()
+  await ines.getByRole('button', { name: 'Import into the library' }).click()
   await expect(ines.getByLabel('Title of The Price of Shelter, pages 4–6')).toBeVisible()
   // a new version of the article: notes follow their words, and what is lost is listed
   const [calm] = await world.db

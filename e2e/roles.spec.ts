@@ -140,7 +140,7 @@ test('a seminar is closed after reading what that means, is read by its people, 
   await page.getByRole('button', { name: 'Close the seminar …' }).click()
   const dialog = page.getByRole('dialog')
   await expect(dialog).toContainText('Nobody writes or hands in anything any more')
-  await dialog.getByRole('button', { name: 'Not now' }).click()
+  await dialog.getByRole('button', { name: 'Cancel' }).click()
   await expect(page.getByRole('button', { name: 'Close the seminar …' })).toBeVisible()
   await page.getByRole('button', { name: 'Close the seminar …' }).click()
   await dialog.getByRole('button', { name: 'Close the seminar', exact: true }).click()

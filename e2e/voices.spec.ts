@@ -66,7 +66,7 @@ test('on a Wednesday an instructor sees who speaks, who is silent and to whom, n
   await ines.getByRole('button', { name: /^contributions/ }).click()
   await expect.poll(counts).toEqual([...falling].sort((a, b) => a - b))
   const download = ines.waitForEvent('download')
-  await ines.getByRole('link', { name: 'Save as a table' }).click()
+  await ines.getByRole('link', { name: 'Export as a table' }).click()
   expect((await download).suggestedFilename()).toMatch(/voices Who paid for the breakwater\.csv$/)
   // the ribbon narrows it to a week
   await ines.getByRole('button', { name: /^Week 4/ }).click()

@@ -22,7 +22,7 @@ test("a student answers this week's prompt in the notebook, staff answer under i
   await box.click()
   await liv.keyboard.insertText(`The third hand is large and slow. ${sentence(80)}`)
   await expect(liv.getByText('87 of 80 words')).toBeVisible()
-  await liv.getByRole('button', { name: /^Put it in/ }).click()
+  await liv.getByRole('button', { name: /^Post entry/ }).click()
   await expect(box).toHaveCount(0)
   await expect(liv.locator('[data-check]')).toContainText('5 of 11')
   const ines = await as('ines')
@@ -70,7 +70,7 @@ test('a blog entry is begun, put away, taken up again with its title, posted and
   await liv.getByRole('textbox', { name: 'Your entry' }).click()
   await liv.keyboard.insertText('My mother sent a photograph of the wall.')
   await expect(liv.locator('.box .state')).toHaveText('saved as draft')
-  await liv.getByRole('button', { name: 'Put away' }).click()
+  await liv.getByRole('button', { name: 'Close' }).click()
   await expect(liv.getByText('in draft, 8 words')).toBeVisible()
   await open(liv, quay.path)
   await liv.getByRole('button', { name: 'go on writing' }).click()
@@ -225,7 +225,7 @@ test('a picture comes with a post and is shown in place; a post is changed in pl
   await expect(seen.locator('.revisions')).toContainText('Here is the strand as I see it.')
   await seen.getByRole('button', { name: 'withdraw' }).click()
   await expect(mine).toContainText('withdrawn, only you and staff see it') // on her open page, too
-  await expect(mine.getByRole('button', { name: 'put it back' })).toHaveCount(0)
+  await expect(mine.getByRole('button', { name: 'restore' })).toHaveCount(0)
 })
 
 test('what is pasted from a word processor comes in clean, and nothing in it runs', async ({ as, world }) => {
@@ -362,7 +362,7 @@ test("questions that staff put are answered one by one; nothing is said of other
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/activities/${id}`)
   for (const question of ['Who swears, and before whom?', 'Who is harmed when it is kept?']) {
-    await page.getByRole('button', { name: 'put a question' }).click()
+    await page.getByRole('button', { name: 'ask a question' }).click()
     await page.getByRole('textbox', { name: 'A question for all' }).click()
     await page.keyboard.insertText(question)
     await page.keyboard.press('Control+Enter')

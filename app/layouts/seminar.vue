@@ -45,7 +45,7 @@ if (error.value) throw createError({ statusCode: 404, statusMessage: error.value
     <a class="skip" href="#page">Skip to the page</a>
     <div v-if="seminar.shell?.studentsEye" class="eye" role="status">
       You see this seminar as a practice student does. What you write here is seen by staff only and counts
-      nowhere. <button type="button" @click="eye(false)">Look with your own eyes again</button>
+      nowhere. <button type="button" @click="eye(false)">Back to teaching</button>
     </div>
     <SilenceBar
       v-if="seminar.shell?.silentSince"

@@ -54,7 +54,7 @@ const at = computed(
   <main v-else class="leaf">
     <div class="leaf-head">
       <h1>Access log</h1>
-      <p class="muted small">who signed in, what was taken away, and what was refused; kept for 400 days</p>
+      <p class="muted small">who signed in, what was downloaded, and what was refused; kept for 400 days</p>
       <span class="grow" />
       <form class="find" role="search" @submit.prevent="look">
         <label

@@ -105,7 +105,7 @@ async function copy() {
         </p>
         <p class="acts">
           <button class="link" type="button" @click="makeCalendar">Make a new address</button
-          ><button class="link" type="button" @click="dropCalendar">Take it away</button>
+          ><button class="link" type="button" @click="dropCalendar">Delete it</button>
         </p>
       </template>
       <v-btn v-else class="main" @click="makeCalendar">Make a calendar address</v-btn>

@@ -52,7 +52,7 @@ const parts = (text: string) =>
         ><span class="visually-hidden">Look for</span
         ><input v-model="words" class="in" type="search" placeholder="name, address or words"
       /></label>
-      <v-btn @click="refresh()">Look again</v-btn>
+      <v-btn @click="refresh()">Check again</v-btn>
     </div>
     <p v-if="data.messages.length === 0" class="invite">
       Nothing has come in yet. Invitations, new passwords and what students are told arrive here over SMTP, as

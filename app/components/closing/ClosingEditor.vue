@@ -111,9 +111,7 @@ const keep = () =>
               @click="questions.splice(i - 1, 0, questions.splice(i, 1)[0]!)"
             >
               up</button
-            ><button v-if="!locked" class="link" type="button" @click="questions.splice(i, 1)">
-              take out
-            </button>
+            ><button v-if="!locked" class="link" type="button" @click="questions.splice(i, 1)">remove</button>
           </p>
           <input
             v-model="q.text"
@@ -143,7 +141,7 @@ const keep = () =>
                 type="button"
                 @click="q.options.splice(o, 1)"
               >
-                take out
+                remove
               </button>
             </p>
             <p class="row">
@@ -181,8 +179,8 @@ const keep = () =>
       >
     </p>
     <p class="acts">
-      <v-btn class="main" type="submit" :disabled="busy || questions.length === 0">Keep the questions</v-btn
-      ><v-btn class="quiet" @click="emit('cancel')">Leave it</v-btn>
+      <v-btn class="main" type="submit" :disabled="busy || questions.length === 0">Save questions</v-btn
+      ><v-btn class="quiet" @click="emit('cancel')">Cancel</v-btn>
     </p>
   </form>
 </template>

@@ -62,7 +62,7 @@ function setStep(id: string, step: number) {
       {{
         survey.named
           ? 'Those who teach see who answered what. Until it closes you can change it.'
-          : 'That you have answered is noted, so that you are asked once; what you answered goes in with the others’, question by question, without name, order or time. Nobody can put it back together, so it cannot be changed afterwards. Say nothing in it that tells who you are.'
+          : 'That you have answered is noted, so that you are asked once; what you answered goes in with the others’, question by question, without name, order or time. Nobody can find out who wrote what, so it cannot be changed afterwards. Say nothing in it that tells who you are.'
       }}
     </p>
     <ol>

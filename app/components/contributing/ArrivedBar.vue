@@ -7,7 +7,7 @@ const emit = defineEmits<{ read: []; later: [] }>()
 <template>
   <p class="arrived" role="status">
     <button class="link" type="button" @click="emit('read')">{{ words }} Read it</button
-    ><button class="x" type="button" aria-label="Not now" @click="emit('later')">×</button>
+    ><button class="x" type="button" aria-label="Close" @click="emit('later')">×</button>
   </p>
 </template>
 

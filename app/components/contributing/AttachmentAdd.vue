@@ -100,9 +100,7 @@ const sizeWords = (bytes: number) =>
         :src="f.url"
       /><b>{{ f.name }}</b
       ><span class="hint num">{{ sizeWords(f.size) }}</span
-      ><button class="link" type="button" :aria-label="`Take ${f.name} off`" @click="off(f)">
-        take it off
-      </button>
+      ><button class="link" type="button" :aria-label="`Take ${f.name} off`" @click="off(f)">remove</button>
     </li>
   </ul>
 </template>

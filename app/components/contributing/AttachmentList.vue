@@ -45,7 +45,7 @@ const isShownAtOnce = (f: AttachedFile) => f.type.startsWith('image/') || /^(aud
         <template v-if="open.has(f.id)">
           <iframe v-if="f.type === 'application/pdf'" :src="f.url" :title="f.name" loading="lazy" />
           <p v-else-if="failed.has(f.id)" class="field-problem">
-            Its text cannot be shown just now. Fold it and open it again, or take it as a file.
+            Its text cannot be shown just now. Fold it and open it again, or download it.
           </p>
           <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was uploaded -->
           <div v-else class="sheet prose" tabindex="0" :aria-label="f.name" v-html="texts.get(f.id) ?? '…'" />

@@ -150,9 +150,9 @@ function settle(mine: boolean) {
       <span class="num">{{ words }} words</span
       ><span v-if="contribution.changeUntil && !contribution.author.isStaff" class="hint"
         >can be changed until {{ time(contribution.changeUntil) }}</span
-      ><span class="grow" /><v-btn class="quiet" @click="emit('away')">Leave it as it was</v-btn
+      ><span class="grow" /><v-btn class="quiet" @click="emit('away')">Cancel</v-btn
       ><v-btn class="main" :disabled="busy || words === 0" @click="save"
-        >Change it <kbd>Ctrl Enter</kbd></v-btn
+        >Save changes <kbd>Ctrl Enter</kbd></v-btn
       >
     </p>
   </div>

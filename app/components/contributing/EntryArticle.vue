@@ -119,7 +119,7 @@ function writerTone(author: WholeContribution['author']) {
           :aria-pressed="entry.nodded"
           @click="desk.nod(entry.id)"
         >
-          {{ entry.nodded ? 'take it back' : 'nod' }}
+          {{ entry.nodded ? 'remove nod' : 'nod' }}
         </button>
         <button v-if="desk.mayAnswer(entry)" class="link" type="button" @click="desk.reply(entry.id)">
           {{ verb }}
@@ -141,12 +141,12 @@ function writerTone(author: WholeContribution['author']) {
           type="button"
           @click="desk.keepOnTop(entry.id, !entry.onTop)"
         >
-          {{ entry.onTop ? 'off the top' : 'keep on top' }}
+          {{ entry.onTop ? 'do not keep on top' : 'keep on top' }}
         </button>
         <slot name="acts" />
       </template>
       <button v-else-if="entry.mayPutBack" class="link" type="button" @click="desk.putBack(entry.id)">
-        put it back
+        restore
       </button>
     </p>
     <div v-if="rows.length > 0 || desk.replyTo.value === entry.id" class="under">
@@ -193,7 +193,7 @@ function writerTone(author: WholeContribution['author']) {
                   type="button"
                   @click="desk.nod(row.item.id)"
                 >
-                  {{ row.item.nodded ? 'take it back' : 'nod' }}
+                  {{ row.item.nodded ? 'remove nod' : 'nod' }}
                 </button>
                 <button
                   v-if="desk.mayAnswer(row.item)"
@@ -226,7 +226,7 @@ function writerTone(author: WholeContribution['author']) {
                 type="button"
                 @click="desk.putBack(row.item.id)"
               >
-                put it back
+                restore
               </button>
             </p>
           </div>

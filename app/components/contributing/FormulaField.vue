@@ -9,9 +9,9 @@ const drawn = computed(() =>
   katex.renderToString(latex.value || 'd = d_0 - 0.4\\,t', { output: 'mathml', throwOnError: false }),
 )
 const formulaVerb = computed(() => {
-  if (props.isNew) return 'Put it in'
-  if (latex.value.trim()) return 'Change it'
-  return 'Take it out'
+  if (props.isNew) return 'Insert'
+  if (latex.value.trim()) return 'Save changes'
+  return 'Remove'
 })
 </script>
 

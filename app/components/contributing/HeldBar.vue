@@ -26,7 +26,7 @@ function sendBack() {
         <label :for="remarkId">What is to change?</label
         ><input :id="remarkId" v-model="remark" class="in" maxlength="1000" required />
         <v-btn type="submit" :disabled="remark.trim() === ''">Send it back</v-btn
-        ><v-btn class="quiet" @click="asking = false">not after all</v-btn>
+        ><v-btn class="quiet" @click="asking = false">Cancel</v-btn>
       </form>
       <p v-else class="acts">
         <v-btn class="main" @click="emit('approve')">Show it</v-btn

@@ -144,7 +144,7 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
     </div>
     <form v-if="asking" class="address" @submit.prevent="setLink">
       <label>Address <input v-model="address" type="text" inputmode="url" placeholder="https://" /></label>
-      <button class="link" type="submit">{{ address.trim() ? 'Set the link' : 'Take the link off' }}</button>
+      <button class="link" type="submit">{{ address.trim() ? 'Set the link' : 'Remove the link' }}</button>
     </form>
     <FormulaField
       v-if="formula.open"

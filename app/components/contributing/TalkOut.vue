@@ -64,7 +64,7 @@ const name = (named: boolean) =>
 <template>
   <section class="out">
     <details @toggle="open = ($event.target as HTMLDetailsElement).open">
-      <summary>Take it along</summary>
+      <summary>Export</summary>
       <p class="row">
         as
         <button v-for="[form, label] in FORMS" :key="form" class="link" type="button" @click="take(form)">
@@ -86,7 +86,7 @@ const name = (named: boolean) =>
           <p class="row">
             <button class="link" type="button" @click="copy">copy</button
             ><button class="link" type="button" @click="make">a new one instead</button
-            ><button class="link" type="button" @click="drop">take it back</button>
+            ><button class="link" type="button" @click="drop">delete it</button>
           </p>
         </template>
         <p v-else class="row">

@@ -114,7 +114,7 @@ const stateWords = computed(
   >
     <div v-if="takesUp" class="passage">
       “{{ takesUp.exact }}”
-      <TextButton @click="emit('dropPassage')">leave it out</TextButton>
+      <TextButton @click="emit('dropPassage')">remove the quote</TextButton>
     </div>
     <input
       v-if="titled"
@@ -182,13 +182,13 @@ const stateWords = computed(
           {{ zone.named.value }}</label
         >
         <TextButton @click="later = !later">
-          {{ later ? 'now instead' : 'at a time …' }}
+          {{ later ? 'post now' : 'post later …' }}
         </TextButton>
       </template>
       <v-btn v-if="draft.words.value > 0" class="quiet" @click="discard">Discard</v-btn>
-      <v-btn v-if="closable" class="quiet" @click="away">Put away</v-btn>
+      <v-btn v-if="closable" class="quiet" @click="away">Close</v-btn>
       <v-btn class="main" :disabled="busy || draft.state.value === 'waiting'" @click="post"
-        >{{ later && showAt ? 'Show it then' : verb }} <kbd>Ctrl Enter</kbd></v-btn
+        >{{ later && showAt ? 'Post at that time' : verb }} <kbd>Ctrl Enter</kbd></v-btn
       >
     </div>
   </div>

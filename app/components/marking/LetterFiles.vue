@@ -61,9 +61,7 @@ function off(file: LetterFile) {
           :href="f.url"
           target="_blank"
           >{{ f.name }}</a
-        ><button class="link" type="button" :aria-label="`Take ${f.name} off`" @click="off(f)">
-          take off
-        </button>
+        ><button class="link" type="button" :aria-label="`Take ${f.name} off`" @click="off(f)">remove</button>
       </li>
     </ul>
     <p class="add">

@@ -98,7 +98,7 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
         :checked="mark.lateWaived"
         @change="emit('change', { lateWaived: ($event.target as HTMLInputElement).checked })"
       />
-      {{ lateWords(record.late.minutes) }} late; waive what the rule takes</label
+      {{ lateWords(record.late.minutes) }} late; count as on time</label
     >
     <SetPoints
       v-if="byRubric && max > 0"
@@ -124,7 +124,7 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
     <div class="foot">
       <template v-if="held"
         ><v-btn class="main" :disabled="busy" @click="emit('return')">Return now</v-btn
-        ><v-btn :disabled="busy" @click="emit('reopen')">Take back to the desk</v-btn
+        ><v-btn :disabled="busy" @click="emit('reopen')">Reopen</v-btn
         ><span v-if="mark.returnAt" class="back">Returns {{ dayTime(mark.returnAt) }}.</span
         ><span v-if="hasNow !== null" class="back num"
           >{{ given }} has {{ points(hasNow) }} of {{ points(max) }} and the letter that was returned, until
@@ -132,7 +132,7 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
         ></template
       >
       <template v-else-if="mark.state === 'returned'">
-        <v-btn v-if="mark.takeBackUntil" :disabled="busy" @click="emit('takeBack')">Take it back</v-btn>
+        <v-btn v-if="mark.takeBackUntil" :disabled="busy" @click="emit('takeBack')">Undo return</v-btn>
         <span class="back">{{
           mark.takeBackUntil
             ? `Returned. ${given} is told in some minutes; until then it can be taken back.`

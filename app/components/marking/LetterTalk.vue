@@ -78,7 +78,7 @@ async function post() {
       <RichEditor :doc="doc" :label="`Your answer to ${toWhom}`" autofocus @write="text.write" />
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <p class="end">
-        <v-btn class="quiet" @click="writing = false">Not now</v-btn
+        <v-btn class="quiet" @click="writing = false">Cancel</v-btn
         ><v-btn class="main" :disabled="busy || !text.hasWords.value" @click="post"
           >Send it <kbd>Ctrl Enter</kbd></v-btn
         >

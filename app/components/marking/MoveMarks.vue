@@ -93,7 +93,7 @@ const toggle = (id: string) => {
       <div class="acts">
         <v-btn class="main" :disabled="busy || chosen.length === 0" @click="move"
           >Move {{ inWords(chosen.length) }} {{ plural(chosen.length, 'mark') }}</v-btn
-        ><v-btn class="quiet" @click="open = false">Leave them</v-btn>
+        ><v-btn class="quiet" @click="open = false">Cancel</v-btn>
       </div>
     </div>
   </v-dialog>

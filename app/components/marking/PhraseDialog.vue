@@ -95,7 +95,7 @@ async function drop(p: PhraseView) {
     return
   list.value = (list.value ?? []).filter(x => x.id !== p.id)
   notices.say('The phrase is gone.', {
-    label: 'Keep it after all',
+    label: 'Restore',
     run: async () => {
       const kept = await api.call(markingEndpoints.savePhrase, {
         params: { seminarId: props.seminarId },
@@ -175,7 +175,7 @@ function onKey(event: KeyboardEvent) {
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <p v-if="isNew" class="keep">
         <v-btn :disabled="busy" @click="keep"
-          >Keep it{{ criterion ? ` for ${criterion.toLowerCase()}` : '' }} and put it in</v-btn
+          >Save it{{ criterion ? ` for ${criterion.toLowerCase()}` : '' }} and insert it</v-btn
         >
       </p>
     </div>

@@ -44,7 +44,7 @@ const pointsOf = ({ held }: DeskStudent) => {
 }
 const lateOf = ({ held }: DeskStudent) => {
   if (!held || held.lateMinutes === 0) return ''
-  return `${lateWords(held.lateMinutes)} late${held.lateWaived ? ', waived' : ''}`
+  return `${lateWords(held.lateMinutes)} late${held.lateWaived ? ', counted as on time' : ''}`
 }
 const notesOf = (s: DeskStudent) =>
   [
@@ -132,7 +132,7 @@ const go = () =>
         <v-btn class="main" :disabled="chosen.length === 0 || (later && (!at || wrong !== null))" @click="go"
           >{{ later ? 'Return then to' : 'Return to' }} {{ inWords(chosen.length) }}
           {{ plural(chosen.length, 'student') }}</v-btn
-        ><v-btn class="quiet" @click="open = false">Not yet</v-btn>
+        ><v-btn class="quiet" @click="open = false">Cancel</v-btn>
       </div>
     </div>
   </v-dialog>

@@ -61,8 +61,8 @@ const setOutcome = (event: Event) => emit('change', { outcome: text(event) || nu
           aria-label="For whom it is set"
           @change="setScope"
         >
-          <option value="own">each their own</option>
-          <option value="group">once for the group</option>
+          <option value="own">each student</option>
+          <option value="group">whole group</option>
         </select>
         <select
           :value="String(criterion.weight)"
@@ -98,7 +98,7 @@ const setOutcome = (event: Event) => emit('change', { outcome: text(event) || nu
         </select>
       </p>
       <p v-for="fault in faults" :key="fault" class="field-problem">{{ fault }}</p>
-      <button v-if="!readonly" class="link small" type="button" @click="emit('drop')">Take it off</button>
+      <button v-if="!readonly" class="link small" type="button" @click="emit('drop')">Remove</button>
     </div>
   </div>
 </template>

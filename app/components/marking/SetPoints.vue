@@ -50,7 +50,7 @@ function set() {
     <p v-if="tried && wrong" class="field-problem" role="alert">{{ wrong }}</p>
     <span class="acts"
       ><button class="link" type="submit">set them</button
-      ><button class="link" type="button" @click="open = false">leave it</button></span
+      ><button class="link" type="button" @click="open = false">cancel</button></span
     >
   </form>
   <p v-else-if="override" class="line">
@@ -58,10 +58,10 @@ function set() {
       >: {{ override.reason }}</template
     >. <button class="link" type="button" @click="begin">change</button>{{ ' '
     }}<button class="link" type="button" @click="emit('set', null)">
-      {{ calculated === null ? 'take off' : `back to ${points(calculated)}` }}
+      {{ calculated === null ? 'remove' : `back to ${points(calculated)}` }}
     </button>
   </p>
-  <p v-else class="line"><button class="link" type="button" @click="begin">set other points</button></p>
+  <p v-else class="line"><button class="link" type="button" @click="begin">set points</button></p>
 </template>
 
 <style scoped>

@@ -54,7 +54,7 @@ async function deal(markerIds: string[]) {
     'done',
     markerIds.length === 0
       ? 'The records are everyone’s again.'
-      : `${students.value.length} records dealt to ${inWords(markerIds.length)} ${plural(markerIds.length, 'marker')}.`,
+      : `${students.value.length} records assigned to ${inWords(markerIds.length)} ${plural(markerIds.length, 'marker')}.`,
   )
 }
 async function ask() {
@@ -81,7 +81,7 @@ async function ask() {
       <h2>{{ activity.title }}</h2>
       <section>
         <h3>Shares</h3>
-        <p class="muted">Records are dealt in the order of names, evenly.</p>
+        <p class="muted">Records are assigned in the order of names, evenly.</p>
         <p class="who">
           <label v-for="m in markers" :key="m.id"
             ><input type="checkbox" :checked="among.has(m.id)" @change="toggle(among, m.id)" />
@@ -93,7 +93,7 @@ async function ask() {
             class="main"
             :disabled="busy || among.size === 0 || students.length === 0"
             @click="deal(markers.filter(m => among.has(m.id)).map(m => m.id))"
-            >Deal {{ students.length }} records</v-btn
+            >Assign {{ students.length }} records</v-btn
           ><v-btn v-if="students.some(s => s.markerId)" class="quiet" :disabled="busy" @click="deal([])"
             >Everyone marks all</v-btn
           >

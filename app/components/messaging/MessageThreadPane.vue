@@ -37,7 +37,7 @@ const { dayTime } = useTimes()
     </div>
     <p v-if="!thread.told" class="waits" role="status">
       {{ thread.student }} has not been told yet: it goes out within a minute.
-      <TextButton v-if="thread.sendingId" @click="emit('takeBack')"> Take it back </TextButton>
+      <TextButton v-if="thread.sendingId" @click="emit('takeBack')"> Do not send it </TextButton>
     </p>
     <ol>
       <li v-for="m in thread.messages" :key="m.id" :class="{ mine: m.isMe }">

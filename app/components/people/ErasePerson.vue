@@ -71,7 +71,7 @@ async function erase() {
             })
           "
           download
-          >All they have put in and been given, as one file</a
+          >Download all their data as one file</a
         >, to hand to them. Words of drafts and held marks are not in it.
       </p>
       <h3>Erase {{ person.givenName }} for good</h3>
@@ -102,7 +102,7 @@ async function erase() {
       <p class="acts">
         <v-btn type="submit" class="erase" :disabled="busy || !matches || !isLookedThrough">{{
           busy ? 'Erasing …' : `Erase ${person.givenName}`
-        }}</v-btn><v-btn class="quiet" @click="emit('close')">Leave it</v-btn>
+        }}</v-btn><v-btn class="quiet" @click="emit('close')">Cancel</v-btn>
       </p>
     </form>
   </v-dialog>

@@ -94,7 +94,7 @@ const dropGroup = (id: string) =>
   emit(
     'save',
     arrangement(props.plan.groups.filter(g => g.id !== id)),
-    'The group is taken away; its people are in no group.',
+    'The group is deleted; its people are in no group.',
   )
 async function dealAgain() {
   const before = arrangement(props.plan.groups)
@@ -116,7 +116,7 @@ async function dealAgain() {
   )
   if (!dealt) return
   emit('dealt')
-  notices.say('Dealt anew.', { label: 'Undo', run: () => emit('save', before, null) })
+  notices.say('Shuffled again.', { label: 'Undo', run: () => emit('save', before, null) })
 }
 </script>
 
@@ -178,9 +178,9 @@ async function dealAgain() {
           each</label
         >
         <span class="grow" />
-        <v-btn :disabled="busy" @click="dealAgain">Deal anew</v-btn
+        <v-btn :disabled="busy" @click="dealAgain">Shuffle again</v-btn
         ><v-btn @click="addGroup">Add a group</v-btn
-        ><button class="link" type="button" @click="emit('remove')">Take the plan away</button>
+        ><button class="link" type="button" @click="emit('remove')">Delete the plan</button>
       </template>
       <b v-else>{{ plan.title }}</b>
     </p>

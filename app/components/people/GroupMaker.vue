@@ -90,7 +90,7 @@ async function make() {
         aria-label="What the plan is for"
       />:
       <select v-model="wish.method" class="in" aria-label="How groups are made">
-        <option value="random">people are dealt out</option>
+        <option value="random">people are mixed at random</option>
         <option value="join">students join by themselves</option>
         <option value="hand">I place people by hand</option></select
       ><template v-if="wish.method === 'random'">
@@ -164,7 +164,7 @@ async function make() {
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
     <p class="end">
       <v-btn class="main" type="submit" :disabled="busy">Make the groups</v-btn
-      ><v-btn v-if="!first" class="quiet" @click="emit('close')">Not now</v-btn>
+      ><v-btn v-if="!first" class="quiet" @click="emit('close')">Cancel</v-btn>
     </p>
   </form>
 </template>

@@ -37,7 +37,7 @@ const sectionOf = (c: JoiningCodeView) => props.sections.find(s => s.id === c.se
       </p>
       <p class="acts">
         <button class="link" type="button" @click="copyLink(c)">Copy the link</button
-        ><button class="link" type="button" @click="emit('revoke', c)">Take it back</button>
+        ><button class="link" type="button" @click="emit('revoke', c)">Delete</button>
       </p>
     </article>
     <form @submit.prevent="emit('make', { ...wish })">

@@ -93,7 +93,7 @@ async function make() {
         <p class="end">
           <v-btn class="main" type="submit" :disabled="busy">{{
             busy ? 'Copying …' : 'Make the copy'
-          }}</v-btn><v-btn class="quiet" @click="copying = false">Not now</v-btn>
+          }}</v-btn><v-btn class="quiet" @click="copying = false">Cancel</v-btn>
         </p>
       </form>
     </v-dialog>

@@ -64,7 +64,7 @@ async function setClosed(archived: boolean) {
         <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
         <p class="end">
           <v-btn class="main" :disabled="busy" @click="setClosed(true)">Close the seminar</v-btn>
-          <v-btn class="quiet" @click="asking = false">Not now</v-btn>
+          <v-btn class="quiet" @click="asking = false">Cancel</v-btn>
         </p>
       </div>
     </v-dialog>

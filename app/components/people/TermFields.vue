@@ -89,7 +89,7 @@ const last = computed(() => dayWords(dayAfter(term.value.firstDay, 7 * term.valu
         :value="b.title"
         aria-label="What this break is called"
         @input="rename(b.week, ($event.target as HTMLInputElement).value)"
-      /><button class="link" type="button" @click="toggle(b.week)">no break after all</button>
+      /><button class="link" type="button" @click="toggle(b.week)">remove the break</button>
     </p>
   </div>
 </template>

@@ -62,7 +62,7 @@ const remove = () =>
     const { id, seminarId, body } = props.view
     await api.call(planningEndpoints.deleteActivity, { params: { activityId: id } })
     await navigateTo(`/seminars/${seminarId}/plan`)
-    notices.say(`“${body.title}” is taken away.`, {
+    notices.say(`“${body.title}” is deleted.`, {
       label: 'Undo',
       run: async () => {
         const week = 1
@@ -113,7 +113,7 @@ const remove = () =>
         type="button"
         @click="remove"
       >
-        Take it away
+        Delete
       </button>
     </p>
     <form v-if="copying" class="copy" @submit.prevent="copy(false)">

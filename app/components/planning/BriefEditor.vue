@@ -109,7 +109,7 @@ const isEmpty = computed(() => plainText(props.doc) === '')
           Add a column
         </button>
         <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().deleteTable().run()">
-          Take the table out
+          Delete the table
         </button>
       </template>
       <template #after

@@ -281,7 +281,7 @@ const add = (rule: ExpectationRule) =>
         class="off"
         type="button"
         :aria-label="`Take expectation ${i + 1} off`"
-        title="Take it off"
+        title="Remove"
         @click="drop(i)"
       >
         ×

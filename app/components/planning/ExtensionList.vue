@@ -69,7 +69,7 @@ const take = (e: ComposerView['extensions'][number]) =>
   <div class="extensions">
     <p v-for="e in view.extensions" :key="e.enrolmentId">
       {{ e.name }} has until {{ dayTime(e.dueAt) }} <span class="hint">{{ e.reason }}</span>{{ ' '
-      }}<button v-if="!disabled" class="link small" type="button" @click="take(e)">take it back</button>
+      }}<button v-if="!disabled" class="link small" type="button" @click="take(e)">remove</button>
     </p>
     <form v-if="adding" @submit.prevent="give">
       <select v-model="wish.enrolmentId" class="in" aria-label="For whom">
@@ -78,8 +78,8 @@ const take = (e: ComposerView['extensions'][number]) =>
       </select>
       has until <TimePart v-model="wish.dueAt" label="Extended until" />, because
       <input v-model="wish.reason" class="in" placeholder="why, for those who mark" aria-label="Reason" />
-      <button class="link" type="submit">Give it</button>{{ ' '
-      }}<button class="link" type="button" @click="adding = false">not now</button>
+      <button class="link" type="submit">Give more time</button>{{ ' '
+      }}<button class="link" type="button" @click="adding = false">cancel</button>
       <span v-if="problem" class="field-problem" role="alert">{{ problem }}</span>
     </form>
     <button v-else-if="!disabled" class="link small" type="button" @click="begin">

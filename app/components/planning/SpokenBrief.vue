@@ -50,7 +50,7 @@ const recordVerb = computed(() => {
       ><button class="link" type="button" @click="end">Stop and keep it</button></template
     >
     <button v-if="fileId && !recording" class="link" type="button" @click="emit('change', null)">
-      Take it off
+      Remove
     </button>
     <span v-if="problem || refused" class="field-problem" role="alert">{{ problem ?? refused }}</span>
   </p>

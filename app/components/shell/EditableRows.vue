@@ -57,7 +57,7 @@ function drop(i: number) {
           class="off"
           type="button"
           :aria-label="`Take row ${i + 1} off`"
-          title="Take it off"
+          title="Remove"
           @click="drop(i)"
         >
           ×

@@ -77,7 +77,7 @@ const acts = computed<Hit[]>(() => [
     ? [
         {
           key: 'eye',
-          text: 'Student’s eye',
+          text: 'See as a student',
           note: 'see the seminar as a practice student',
           run: () => emit('eye'),
         },

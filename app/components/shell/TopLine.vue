@@ -109,13 +109,13 @@ const ownData = computed(() =>
         <p class="ways-in">
           <NuxtLink to="/account">Account: mail and calendar</NuxtLink>
           <a v-if="seminar.isStudent && !seminar.shell?.studentsEye" :href="ownData" download
-            >All you have put in, as a file</a
+            >Download all your data</a
           >
           <NuxtLink v-if="seminar.shell?.role === 'instructor'" :to="`${base}/settings`"
             >Seminar settings</NuxtLink
           >
           <button v-if="seminar.isStaff" class="link" type="button" @click="emit('eye')">
-            Student’s eye: see it as they do
+            See as a student
           </button>
           <NuxtLink v-if="session.session?.person.mailroom" to="/mailroom">Mailroom</NuxtLink>
           <NuxtLink v-if="session.session?.person.readsAccessLog" to="/access-log">Access log</NuxtLink>

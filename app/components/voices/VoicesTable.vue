@@ -93,7 +93,7 @@ function sortOf(m: { readonly key: string }) {
     <div class="head">
       <h2>Everyone</h2>
       <label><input v-model="keepSilent" type="checkbox" /> keep the silent in sight</label
-      ><span class="grow" /><a class="link" :href="table" download>Save as a table</a
+      ><span class="grow" /><a class="link" :href="table" download>Export as a table</a
       ><v-btn
         v-if="mayWrite && picked.size > 0"
         class="main"

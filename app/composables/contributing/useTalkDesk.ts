@@ -84,7 +84,7 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
   const withdraw = (id: string) =>
     attempt(async () => {
       await store.withdraw(id, true)
-      notices.say('Withdrawn. Your text is kept.', { label: 'Put it back', run: () => putBack(id) })
+      notices.say('Withdrawn. Your text is kept.', { label: 'Restore', run: () => putBack(id) })
     })
   const putBack = (id: string) => attempt(() => store.withdraw(id, false))
 

@@ -34,7 +34,7 @@ export function markDifferences(mine: Texts, theirs: Texts, rubric: RubricView |
     ['letter', 'Letter', m => plainText(m.letter as RichNode).trim() || 'nothing written'],
     ['markerNote', 'Marker’s note', m => m.markerNote.trim() || 'nothing written'],
     ['override', 'Points set by hand', m => (m.override ? points(m.override.points) : 'not set')],
-    ['lateWaived', 'What lateness takes', m => (m.lateWaived ? 'waived' : 'taken')],
+    ['lateWaived', 'Lateness', m => (m.lateWaived ? 'counted as on time' : 'counted as late')],
     [
       'excusedFrom',
       'Left out of',

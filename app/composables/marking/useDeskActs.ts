@@ -190,7 +190,7 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
     { keys: 'ArrowUp ArrowDown', does: 'another criterion', run: e => move(e.key === 'ArrowDown' ? 1 : -1) },
     {
       keys: '0',
-      does: 'take the step off',
+      does: 'remove the step',
       run: () => {
         if (criterion.value) setStep(criterion.value.id, null)
       },

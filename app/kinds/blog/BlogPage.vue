@@ -235,7 +235,7 @@ function showAllEntries() {
         <IndexList
           v-if="!(talk.namesHidden && !desk.isStaff)"
           :title="byPerson ? 'Blogs' : 'Who has written'"
-          :hint="byPerson ? 'each their own' : 'choose one to read only theirs'"
+          :hint="byPerson ? 'one for each student' : 'choose one to read only theirs'"
           :items="authors.map(a => ({ id: a.id, label: a.name, note: date(a.last), count: a.count }))"
           :chosen="shownAuthor"
           @choose="author = author === $event && !byPerson ? null : $event"

@@ -172,7 +172,7 @@ function replyAt(postId: string) {
           </p>
           <p v-for="c in takenOut" :key="c.id" class="taken-out">
             You have withdrawn your opening post of {{ dayTime(c.shownAt) }}.
-            <TextButton @click="desk.putBack(c.id)">Put it back</TextButton>
+            <TextButton @click="desk.putBack(c.id)">Restore</TextButton>
           </p>
           <WriteBox
             :target="{ activityId: activity.id, parentId: null }"

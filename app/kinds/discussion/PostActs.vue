@@ -27,11 +27,11 @@ const chosen = computed(() => {
         :aria-pressed="post.nodded"
         @click="desk.nod(post.id)"
       >
-        {{ post.nodded ? 'take it back' : 'nod' }}
+        {{ post.nodded ? 'remove nod' : 'nod' }}
       </button>
       <button v-if="mayAnswer" class="link" type="button" @click="desk.reply(post.id)">reply</button>
       <button v-if="chosen && mayAnswer" class="link take" type="button" @click="desk.takeUp(chosen)">
-        take up the chosen words
+        quote the chosen words
       </button>
       <button v-if="post.changeUntil && !editing" class="link" type="button" @click="desk.edit(post.id)">
         change
@@ -50,11 +50,11 @@ const chosen = computed(() => {
         type="button"
         @click="desk.keepOnTop(post.id, !post.onTop)"
       >
-        {{ post.onTop ? 'off the top' : 'keep on top' }}
+        {{ post.onTop ? 'do not keep on top' : 'keep on top' }}
       </button>
     </template>
     <button v-else-if="post.mayPutBack" class="link" type="button" @click="desk.putBack(post.id)">
-      put it back
+      restore
     </button>
     <button v-if="mayFold" class="link" type="button" @click="desk.foldThread(post.id, true)">
       fold the thread

@@ -42,7 +42,7 @@ const withdrawn = computed(() =>
         · the others’ answers appear once yours is in</template
       ><template v-else-if="unanswered"> · no answer yet</template></template
     >
-    <template v-else-if="post.takesUp"> takes up {{ parent }}</template>
+    <template v-else-if="post.takesUp"> quotes {{ parent }}</template>
     <template v-else-if="atTop && parent">
       answers
       <button class="link" type="button" @click="desk.goTo(post.parentId)">{{ parent }}</button></template

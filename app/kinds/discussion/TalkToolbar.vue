@@ -43,14 +43,14 @@ const endIfEmpty = () => {
         v-model="words"
         class="in"
         type="search"
-        placeholder="find in this talk"
-        aria-label="Find in this talk"
+        placeholder="search"
+        aria-label="Search this discussion"
         @input="endIfEmpty"
         @keydown.esc="endSearch"
       />
     </form>
     <button v-if="mayOpen" class="link" type="button" @click="emit('open')">
-      {{ byQuestion ? 'put a question' : 'open a thread' }}
+      {{ byQuestion ? 'ask a question' : 'open a thread' }}
     </button>
     <span class="grow" />
     <template v-if="found"

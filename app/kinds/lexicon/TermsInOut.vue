@@ -53,7 +53,7 @@ async function take() {
 <template>
   <section class="in-out">
     <details>
-      <summary>Take it along</summary>
+      <summary>{{ mayImport ? 'Export and import' : 'Export' }}</summary>
       <p class="row">
         as <a :href="takenAs('csv')" download>CSV</a><a :href="takenAs('json')" download>JSON</a
         ><a :href="takenAs('html')" download>HTML</a>
@@ -61,7 +61,7 @@ async function take() {
       <template v-if="mayImport">
         <p class="row">
           <label class="link"
-            >take terms in from a CSV<input
+            >Import terms from a CSV file<input
               type="file"
               accept=".csv,text/csv,text/plain"
               class="visually-hidden"
@@ -77,8 +77,8 @@ async function take() {
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <div v-if="preview" class="preview" role="status">
         <p>
-          <b>{{ preview.added.length }}</b> {{ plural(preview.added.length, 'term') }} would come in<template
-            v-if="preview.added.length > 0"
+          <b>{{ preview.added.length }}</b> {{ plural(preview.added.length, 'term') }} would be
+          imported<template v-if="preview.added.length > 0"
             >: {{ preview.added.slice(0, 12).join(', ')
             }}{{ preview.added.length > 12 ? ' …' : '' }}</template
           >.
@@ -90,8 +90,8 @@ async function take() {
         </ul>
         <p class="row">
           <v-btn v-if="preview.added.length > 0" class="main" :disabled="busy" @click="take"
-            >Take {{ preview.added.length }} in</v-btn
-          ><v-btn class="quiet" @click="preview = null">Leave it</v-btn>
+            >Import {{ preview.added.length }}</v-btn
+          ><v-btn class="quiet" @click="preview = null">Cancel</v-btn>
         </p>
       </div>
     </details>

@@ -183,7 +183,7 @@ const take = () =>
           accept=".vtt"
           @change="picked($event, waiting.textId)"
         />Choose the WebVTT file</label
-      >{{ ' ' }}<button class="link" type="button" @click="waiting = null">leave it</button>
+      >{{ ' ' }}<button class="link" type="button" @click="waiting = null">cancel</button>
     </p>
     <p v-for="r in remarks" :key="r" class="ask" role="status">{{ r }}</p>
     <div v-if="carried" class="ask" role="status">
@@ -258,7 +258,7 @@ const take = () =>
             >
               {{ p.label }}
             </option></select
-          >{{ ' ' }}<v-btn class="main" @click="take">Take them into the library</v-btn>
+          >{{ ' ' }}<v-btn class="main" @click="take">Import into the library</v-btn>
         </p>
       </template>
     </div>
@@ -301,7 +301,7 @@ const take = () =>
               :aria-label="`A new version of ${t.title}`"
               @change="picked($event, t.id)"
             />a new version …</label
-          ><button class="link" type="button" @click="archive(t.id, t.title)">Take out</button>
+          ><button class="link" type="button" @click="archive(t.id, t.title)">Remove</button>
         </p>
       </li>
     </ul>

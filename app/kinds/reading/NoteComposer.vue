@@ -41,7 +41,7 @@ const label = computed(
 const sendVerb = computed(() => {
   if (props.kind === 'question') return 'Ask'
   if (props.kind === 'link') return 'Link them'
-  return 'Put it in the margin'
+  return 'Post note'
 })
 </script>
 

@@ -92,11 +92,17 @@ const mayWrite = computed(() => seminar.shell?.role !== 'observer' && !seminar.s
 <template>
   <span class="out">
     <button class="link" type="button" :aria-expanded="open" @click="open = !open">
-      take notes away, bring them in
+      export or import notes
     </button>
-    <div v-if="open" class="sheet" role="group" aria-label="Notes out and in" @keydown.esc="open = false">
+    <div
+      v-if="open"
+      class="sheet"
+      role="group"
+      aria-label="Export and import of notes"
+      @keydown.esc="open = false"
+    >
       <p>
-        <b>Take away</b> <a :href="notesOf('all')" download>all notes you may read</a>{{ ' '
+        <b>Download</b> <a :href="notesOf('all')" download>all notes you may read</a>{{ ' '
         }}<a :href="notesOf('mine')" download>only yours</a>{{ ' '
         }}<a
           v-if="form === 'recording'"
@@ -106,7 +112,7 @@ const mayWrite = computed(() => seminar.shell?.role !== 'observer' && !seminar.s
         ><span class="hint">As a W3C Web Annotation collection (JSON-LD), which other programs read.</span>
       </p>
       <p v-if="mayWrite">
-        <b>Bring in</b>{{ ' '
+        <b>Import</b>{{ ' '
         }}<label class="link file"
           ><input
             class="visually-hidden"
@@ -119,14 +125,15 @@ const mayWrite = computed(() => seminar.shell?.role !== 'observer' && !seminar.s
       <div v-if="trial" class="trial" role="status">
         <p>
           {{ trial.notes }} {{ plural(trial.notes, 'note') }} and {{ trial.replies }}
-          {{ plural(trial.replies, 'answer') }} can come in; they will be yours.
+          {{ plural(trial.replies, 'answer') }} can be imported; they will be yours.
         </p>
         <p v-if="trial.refused.length > 0" class="hint">
-          {{ trial.refused.length }} stay out: {{ [...new Set(trial.refused.map(r => r.why))].join('; ') }}.
+          {{ trial.refused.length }} cannot be imported:
+          {{ [...new Set(trial.refused.map(r => r.why))].join('; ') }}.
         </p>
         <p>
-          <v-btn v-if="trial.notes + trial.replies > 0" class="main" @click="take">Bring them in</v-btn
-          >{{ ' ' }}<v-btn class="quiet" @click="trial = null">Leave them</v-btn>
+          <v-btn v-if="trial.notes + trial.replies > 0" class="main" @click="take">Import them</v-btn>{{ ' '
+          }}<v-btn class="quiet" @click="trial = null">Cancel</v-btn>
         </p>
       </div>
       <p>
@@ -134,7 +141,7 @@ const mayWrite = computed(() => seminar.shell?.role !== 'observer' && !seminar.s
         }}<template v-if="tools.address"
           ><code>{{ tools.address }}</code
           >{{ ' ' }}<button class="link" type="button" @click="make">a new token</button>{{ ' '
-          }}<button class="link" type="button" @click="drop">take it away</button></template
+          }}<button class="link" type="button" @click="drop">delete it</button></template
         ><button v-else class="link" type="button" @click="make">make an address with a token</button>
       </p>
       <p v-if="tools.token" class="token" role="status">

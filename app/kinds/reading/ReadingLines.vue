@@ -78,9 +78,8 @@ const FORMS = { paper: 'PDF', article: 'text', recording: 'recording' } as const
     </p>
     <p v-if="text" class="hint">
       Your own notes guide the reading:
-      <NuxtLink :to="`/seminars/${view.seminarId}/activities/${view.id}`"
-        >put starter notes beside it</NuxtLink
-      >, also before it opens.
+      <NuxtLink :to="`/seminars/${view.seminarId}/activities/${view.id}`">write starter notes</NuxtLink>, also
+      before it opens.
     </p>
   </div>
 </template>

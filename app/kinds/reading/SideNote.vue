@@ -116,7 +116,7 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
           :aria-pressed="c.nodded"
           @click="desk.nod(c.id)"
         >
-          {{ c.nodded ? 'take the nod back' : 'nod' }}
+          {{ c.nodded ? 'remove nod' : 'nod' }}
         </button>
         <button
           v-if="
@@ -128,7 +128,7 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
           type="button"
           @click="emit('settle', !c.note.settled)"
         >
-          {{ c.note.settled ? 'open it again' : 'it has its answer' }}
+          {{ c.note.settled ? 'open it again' : 'mark as answered' }}
         </button>
         <button
           v-if="c.changeUntil && c.author.isMe"
@@ -155,9 +155,7 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
           approve
         </button>
       </template>
-      <button v-else-if="c.mayPutBack" class="link" type="button" @click="desk.putBack(c.id)">
-        put it back
-      </button>
+      <button v-else-if="c.mayPutBack" class="link" type="button" @click="desk.putBack(c.id)">restore</button>
       <button
         v-if="c.editedAt && desk.isStaff"
         class="link more"
@@ -203,7 +201,7 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
               :aria-pressed="r.nodded"
               @click="desk.nod(r.id)"
             >
-              {{ r.nodded ? 'take the nod back' : 'nod' }}
+              {{ r.nodded ? 'remove nod' : 'nod' }}
             </button>
             <button
               v-if="desk.mayWrite && r.author.isMe && r.changeUntil"
@@ -222,7 +220,7 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
               withdraw
             </button>
             <button v-if="r.withdrawn && r.mayPutBack" class="link" type="button" @click="desk.putBack(r.id)">
-              put it back
+              restore
             </button>
           </span>
         </template>

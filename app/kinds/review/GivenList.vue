@@ -33,11 +33,11 @@ const initial = (g: GivenHead) => g.called.slice(0, 1)
       {{ own.handIn.together ? 'Nothing goes in until all of it is there; then it goes in together.' : '' }}
     </p>
     <p v-else-if="!own.dealt" class="hint">
-      Once hand-in has ended, {{ inWords(own.handIn.each) }} pieces of work are dealt to you. You will not
+      Once hand-in has ended, {{ inWords(own.handIn.each) }} pieces of work are assigned to you. You will not
       know whose they are, nor they who you are.
     </p>
     <p v-else-if="own.given.length === 0" class="hint">
-      Nothing has been dealt to you{{ own.canHandIn ? ': whoever hands nothing in reads nobody’s' : '' }}.
+      Nothing has been assigned to you{{ own.canHandIn ? ': whoever hands nothing in reads nobody’s' : '' }}.
     </p>
     <p v-else-if="owed > 0 && own.handIn.together" class="hint">
       They go in together, once all of them are there.

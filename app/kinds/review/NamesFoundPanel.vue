@@ -31,7 +31,7 @@ onMounted(() => back.value?.querySelector('button')?.focus())
       The pages of “{{ name }}” are pictures, so no names could be looked for in it. Look through it yourself.
     </p>
     <p ref="back" class="acts">
-      <v-btn class="main" @click="emit('back')">Go back and change it</v-btn
+      <v-btn class="main" @click="emit('back')">Go back and edit</v-btn
       ><v-btn @click="emit('goOn')">{{ verb }} as it is</v-btn>
     </p>
   </section>

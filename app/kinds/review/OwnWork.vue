@@ -74,7 +74,7 @@ async function handedIn() {
   await store.refresh()
   emit('changed')
   notices.say('Handed in. Readers get it without your name.', {
-    label: 'Take it back',
+    label: 'Withdraw',
     run: () => takeBack(),
   })
 }
@@ -139,8 +139,8 @@ function edited() {
           >
             {{ open ? 'fold it' : 'read it' }}</button><template
             v-if="work.changeUntil && !own.handIn.onPaper"
-            ><button class="link" type="button" @click="editing = true">change it</button
-            ><button class="link" type="button" @click="takeBack">take it back</button
+            ><button class="link" type="button" @click="editing = true">edit</button
+            ><button class="link" type="button" @click="takeBack">withdraw</button
             ><span class="hint">until {{ dayTime(work.changeUntil) }}</span></template
           >
         </p>
@@ -153,8 +153,8 @@ function edited() {
         <button class="link" type="button" @click="again(takenBack.id)">Hand it in again</button>
       </p>
       <p v-if="late" class="late">
-        Hand-in has ended. What you hand in now counts as late, and is dealt to readers as soon as that can be
-        done.
+        Hand-in has ended. What you hand in now counts as late, and is assigned to readers as soon as that can
+        be done.
       </p>
       <WriteBox
         :target="{ activityId: activity.id, parentId: null }"

@@ -43,7 +43,7 @@ const beginWords = computed(() => {
     <RichEditor :doc="doc" :label="`Answer to ${review.from}`" autofocus @write="text.write" />
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
     <p class="acts">
-      <v-btn class="quiet" @click="isOpen = false">Put away</v-btn
+      <v-btn class="quiet" @click="isOpen = false">Close</v-btn
       ><v-btn class="main" :disabled="busy || !text.hasWords.value" @click="answer">Answer</v-btn>
     </p>
   </div>

@@ -23,7 +23,7 @@ const given = (r: ReceivedReview, id: string) => r.points[id]
   <section aria-label="What readers said">
     <h2>
       <i>{{ teammates ? 2 : 3 }}</i> {{ teammates ? 'What your teammates said of you' : 'What readers said' }}
-      <span v-if="!own.released">shown once they are let out</span>
+      <span v-if="!own.released">shown once they are released</span>
     </h2>
     <p v-if="!own.released" class="hint">
       {{

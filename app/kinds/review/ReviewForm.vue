@@ -143,7 +143,7 @@ function offWords(c: { readonly id: string }) {
           placeholder="Your remark"
           @input="note(i, ($event.target as HTMLTextAreaElement).value)"
         />
-        <button v-if="open" class="link small" type="button" @click="emit('drop', i)">take it off</button>
+        <button v-if="open" class="link small" type="button" @click="emit('drop', i)">remove</button>
       </div>
     </fieldset>
   </div>

@@ -251,7 +251,7 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
           type="button"
           @click="set({ questions: review.questions.filter((_, j) => j !== i) })"
         >
-          take it away
+          remove it
         </button>
       </p>
     </div>
@@ -259,9 +259,9 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
       + a question beside the criteria
     </button>
     <p class="line">
-      Reviews are let out
+      Reviews are released
       <ChoicePart
-        label="Let out"
+        label="Release"
         :model-value="review.release"
         :choices="[
           { value: 'looked', text: 'when you have looked at them' },
@@ -275,7 +275,7 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
       /><template v-if="review.release === 'at' && review.releaseAt"
         >:
         <TimePart
-          label="Let out at"
+          label="Release at"
           :model-value="review.releaseAt"
           :disabled="disabled"
           :due="false"

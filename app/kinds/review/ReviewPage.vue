@@ -53,7 +53,7 @@ const more = (n: number) =>
       }),
     n > 0
       ? 'Thank you. If somebody lacks a reader, you may get one more.'
-      : 'You are dealt no more than you owe.',
+      : 'You are assigned no more than you owe.',
   )
 const helpful = (id: string, value: number | null) =>
   attempt(() =>

@@ -78,7 +78,7 @@ async function tick(enrolmentId: string, handedIn: boolean) {
               type="button"
               @click="tick(w.authorId, false)"
             >
-              take the tick back
+              remove the tick
             </button>
           </td>
         </tr>

@@ -24,7 +24,7 @@ async function unfold(file: NonNullable<ReviewDesk['work']>['files'][number]) {
   const answer = await fetch(`${file.url}?text=1`).catch(() => null)
   texts.set(
     file.place,
-    answer?.ok ? await answer.text() : '<p>Its text cannot be shown just now. Take it as a file.</p>',
+    answer?.ok ? await answer.text() : '<p>Its text cannot be shown just now. Download it as a file.</p>',
   )
   void nextTick(paint)
 }

@@ -133,8 +133,7 @@ const writeVerb = computed(() => {
           aria-label="Title of the page"
           autofocus
           @keydown.esc="renaming = false"
-        /><v-btn type="submit">Rename it</v-btn
-        ><v-btn class="quiet" @click="renaming = false">Leave it</v-btn>
+        /><v-btn type="submit">Rename it</v-btn><v-btn class="quiet" @click="renaming = false">Cancel</v-btn>
       </form>
       <h2 v-else>{{ page.title }}</h2>
       <p class="meta">
@@ -174,7 +173,7 @@ const writeVerb = computed(() => {
         <v-btn v-if="mayWrite" class="main" @click="emit('write')">{{ writeVerb }} <kbd>e</kbd></v-btn>
         <v-btn v-if="page.number > 0" :to="historyTo">Versions and changes <kbd>h</kbd></v-btn>
         <button v-if="mayWrite && !renaming" class="link" type="button" @click="startRenaming">rename</button>
-        <button v-if="mayWrite" class="link" type="button" @click="emit('remove')">take it out</button>
+        <button v-if="mayWrite" class="link" type="button" @click="emit('remove')">delete</button>
       </p>
     </header>
     <!-- eslint-disable vue/no-v-html -- sanitised on the server when it was written -->

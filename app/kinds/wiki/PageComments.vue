@@ -188,7 +188,7 @@ const aboutWords = computed(() => {
       <p class="acts">
         <v-btn class="main" :disabled="busy || plainText(doc) === ''" @click="post"
           >Comment <kbd>Ctrl Enter</kbd></v-btn
-        ><v-btn class="quiet" @click="writing = false">Put away</v-btn>
+        ><v-btn class="quiet" @click="writing = false">Close</v-btn>
       </p>
     </div>
     <p v-else-if="mayComment" class="acts">

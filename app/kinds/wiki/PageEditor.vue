@@ -101,9 +101,9 @@ const stateWords = computed(
 )
 const behind = computed(() => props.page.number - draft.base())
 const noteVerb = computed(() => {
-  if (note.pos === null) return 'Put it in'
-  if (note.text.trim() || note.source.trim()) return 'Change it'
-  return 'Take it out'
+  if (note.pos === null) return 'Insert'
+  if (note.text.trim() || note.source.trim()) return 'Save changes'
+  return 'Remove'
 })
 </script>
 
@@ -189,7 +189,7 @@ const noteVerb = computed(() => {
             {{ e?.isActive('table') ? 'Add a row' : 'Table' }}
           </button>
           <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().deleteTable().run()">
-            Take the table out
+            Delete the table
           </button>
         </template>
         <template #after
@@ -232,9 +232,9 @@ const noteVerb = computed(() => {
       /></label>
       <span class="state" role="status">{{ stateWords }}</span><span class="grow" />
       <v-btn v-if="page.draft || draft.state.value !== 'as saved'" class="quiet" @click="discard"
-        >Let the draft go</v-btn
+        >Delete draft</v-btn
       >
-      <v-btn class="quiet" @click="away">Put away</v-btn>
+      <v-btn class="quiet" @click="away">Close</v-btn>
       <v-btn
         class="main"
         :disabled="draft.busy.value || (draft.overlaps.value !== null && !draft.chosen.value)"

@@ -75,7 +75,7 @@ function key(event: KeyboardEvent, id: string) {
         maxlength="120"
         aria-label="Title of a new page"
         placeholder="a new page"
-      /><v-btn type="submit" :disabled="title.trim() === ''">Make it</v-btn>
+      /><v-btn type="submit" :disabled="title.trim() === ''">Make the page</v-btn>
     </form>
     <section v-if="mayWrite && view.suggested.length > 0">
       <p class="head">Suggested <span>from the brief</span></p>

@@ -46,14 +46,14 @@ async function take(event: Event) {
 
 <template>
   <details class="in-out">
-    <summary>Take it along</summary>
+    <summary>{{ view.may.write ? 'Export and import' : 'Export' }}</summary>
     <p>
       as <a :href="out('site')" download>a site (zip)</a> or
       <a :href="out('markdown')" download>Markdown (zip)</a>
     </p>
     <p v-if="view.may.write">
       <label class="link"
-        >take pages in from Markdown<input
+        >Import pages from Markdown<input
           type="file"
           multiple
           accept=".md,.markdown,text/markdown"

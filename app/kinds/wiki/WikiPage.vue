@@ -163,7 +163,7 @@ watch(page, (now, before) => {
     acts.undo(async () => {
       await acts.putBack(before.id)
       writing.value = true
-    }, 'Put it back'),
+    }, 'Restore'),
   )
 })
 onMounted(() => {
@@ -212,7 +212,7 @@ const isOthers = computed(() => {
           :page="page"
           :activity-id="activity.id"
           @saved="saved"
-          @away="closeEditor('Put away. Your draft is kept; only you see it.')"
+          @away="closeEditor('Closed. Your draft is kept; only you see it.')"
           @discarded="closeEditor(null)"
         />
         <PageArticle

@@ -71,7 +71,7 @@ export function useWikiActs(open: (pageId: string) => Promise<void>) {
       if (first) await open(first.id)
       notices.say(
         `“${title}” is out of the wiki. Nothing of it is lost.`,
-        undo(() => putBack(id), 'Put it back'),
+        undo(() => putBack(id), 'Restore'),
       )
     })
   const resolve = (id: string, number: number | null) =>
@@ -89,7 +89,7 @@ export function useWikiActs(open: (pageId: string) => Promise<void>) {
       await store.withdraw(id, true)
       notices.say(
         'Withdrawn.',
-        undo(() => store.withdraw(id, false), 'Put it back'),
+        undo(() => store.withdraw(id, false), 'Restore'),
       )
     })
   return { attempt, undo, refreshChecks, move, rename, claim, putBack, remove, resolve, withdraw }

@@ -35,7 +35,7 @@ async function join() {
 
 <template>
   <DoorPage v-if="!seminar" heading="This code does not open" :lead="error?.message ?? ''">
-    <p><NuxtLink to="/join">Write another code</NuxtLink></p>
+    <p><NuxtLink to="/join">Use another code</NuxtLink></p>
   </DoorPage>
   <DoorPage
     v-else

@@ -48,7 +48,7 @@ async function choose() {
         :problem="problem ?? undefined"
         hint="Ten characters or more."
       />
-      <v-btn class="main" type="submit" :disabled="busy">Choose it and come in</v-btn>
+      <v-btn class="main" type="submit" :disabled="busy">Save the password and sign in</v-btn>
     </form>
   </DoorPage>
 </template>

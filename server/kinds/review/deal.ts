@@ -59,20 +59,20 @@ async function dealNow(
   const peerReview = await loadPeerReview(tx, activity)
   const { settings, plan } = peerReview
   if (settings.subject === 'teammates')
-    throw new Problem(409, 'teammates', 'Teammates review each other; there is nothing to deal out.')
+    throw new Problem(409, 'teammates', 'Teammates review each other; there are no reviewers to assign.')
   const write = phaseOf(plan, 'write')
   if (write && now <= write.endsAt)
     throw new Problem(
       409,
       'handInOpen',
-      'Hand-in has not ended. Work is dealt out once it has, so that everyone’s is among it.',
+      'Hand-in has not ended. Reviewers are assigned once it has, so that everyone’s work gets some.',
     )
   const real = peerReview.allocations.filter(isReal)
   if (real.some(isBegun))
     throw new Problem(
       409,
       'begun',
-      'Reviews have been opened already, and these stay with their readers. Put the deal right instead: it touches only what nobody has opened.',
+      'Reviews have been opened already, and these stay with their readers. Reassign instead: that touches only what nobody has opened.',
     )
   const works = worksOf(peerReview)
   if (works.length < 2)
@@ -80,7 +80,7 @@ async function dealNow(
       409,
       'tooFewWorks',
       works.length === 0
-        ? 'Nothing has been handed in yet, so there is nothing to deal out.'
+        ? 'Nothing has been handed in yet, so there is nothing to review.'
         : 'Only one piece of work is in; there is nobody to review it but its author.',
     )
   const dealt = dealReviews(reviewersOf(peerReview), works, {

@@ -58,8 +58,8 @@ export async function handInDetail(db: Db, actor: ActivityActor): Promise<Contri
       'doc',
       'once',
       there.authorId === enrolment.id
-        ? 'Your work is in already. You can change it until hand-in ends, or take it back and hand in anew.'
-        : `${there.name} has handed in for your group already. They can change it, or take it back.`,
+        ? 'Your work is in already. You can edit it until hand-in ends, or withdraw it and hand in again.'
+        : `${there.name} has handed in for your group already. They can edit it, or withdraw it.`,
     )
   return group ? { handIn: { way: 'text', groupId: group.id } } : { handIn: { way: 'text' } }
 }
@@ -168,7 +168,7 @@ export function tickPaper(
           'This was handed in here, not on paper. Only its author takes it back.',
         )
       if (peerReview.allocations.some(a => a.entryId === there.id))
-        throw refusedField('handedIn', 'dealt', 'This is dealt out to reviewers already, so the tick stays.')
+        throw refusedField('handedIn', 'dealt', 'This has its reviewers already, so the tick stays.')
       await tx
         .update(contributions)
         .set({ state: 'withdrawn', withdrawnAt: now, withdrawnBy: actor.enrolment.id })

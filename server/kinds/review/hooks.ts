@@ -32,7 +32,7 @@ export const review: KindHooks = {
         `Work can be ${verb} until hand-in ends, here until ${localTime(due, actor.seminar.timeZone)}. Write to your instructor if something is wrong with it.`,
       )
     if ((await db.$count(allocations, eq(allocations.entryId, current.id))) > 0)
-      throw refusedField('doc', 'dealt', 'This is dealt out to readers already, so it stays as they have it.')
+      throw refusedField('doc', 'dealt', 'This has its readers already, so it stays as they have it.')
   },
   // its pages may be pictures, or too many: then there are no words to look for names in
   wordsOfPaper: async (bytes, name) => {

@@ -222,14 +222,14 @@ async function requireOpen(
     throw new Problem(
       409,
       'gone',
-      'This review is no longer yours to give: the instructor has dealt it out anew. What you wrote is kept in this window; copy it if you need it.',
+      'This review is no longer yours to give: the instructor has reassigned it. What you wrote is kept in this window; copy it if you need it.',
     )
   const [peerReview, rubric] = await Promise.all([
     loadPeerReview(tx, actor.activity),
     loadRubric(tx, actor.activity.rubricVersionId),
   ])
   if (allocation.state === 'in')
-    throw new Problem(409, 'in', 'This review is in. Take it back first, then change it.')
+    throw new Problem(409, 'in', 'This review is handed in. Withdraw it first, then edit it.')
   if (allocation.source !== 'practice' && !hasReviewingBegun(peerReview, now))
     throw new Problem(409, 'early', 'Reviewing has not begun yet.')
   return { allocation, peerReview, rubric }

@@ -87,7 +87,7 @@ export async function attachPictures(
     throw refusedField(
       'doc',
       'pictureGone',
-      'One of the pictures on this page is not there any more. Take it out or put it in again; your text is kept here.',
+      'One of the pictures on this page is not there any more. Remove it or insert it again; your text is kept here.',
     )
   await tx.insert(contributionFiles).values(
     wanted.map((fileId, position) => ({

@@ -24,7 +24,7 @@ export async function removeActivity(db: Database, actor: ActivityActor, now: Da
       throw new Problem(
         409,
         'inUse',
-        'Only a draft in which nobody has written can be taken away. Take it back to draft first, or let it stand.',
+        'Only a draft in which nobody has written can be deleted. Make it a draft first, or leave it.',
       )
     for (const table of [phases, expectations, prompts, extensions])
       await tx.delete(table).where(eq(table.activityId, row!.id))

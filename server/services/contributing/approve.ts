@@ -30,7 +30,7 @@ export async function approve(
         409,
         'decided',
         current.state === 'shown'
-          ? 'This is shown already. To take it back, withdraw it.'
+          ? 'This is shown already. To hide it, withdraw it.'
           : 'Its author has withdrawn it meanwhile.',
       )
     }

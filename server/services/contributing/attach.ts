@@ -25,7 +25,7 @@ export function requireTaken(
 ): void {
   const { attach } = talkOf(settings)
   if (attach.most === 0 || attach.types.length === 0)
-    throw refusedField('file', 'noFiles', 'No files are taken here. Put it in words, or link to it.')
+    throw refusedField('file', 'noFiles', 'No files can be attached here. Write it, or link to it.')
   if (file.size > attach.megabytes * 1_000_000)
     throw refusedField(
       'file',

@@ -43,7 +43,7 @@ const WORDS: Readonly<Partial<Record<AuditAct, Wording>>> = {
       .join('; '),
   markPointsSet: d =>
     d.to === null ? 'took the set points off' : `set the points to ${pts(d.to as number)}${because(d)}`,
-  latenessWaived: () => 'waived what lateness takes',
+  latenessWaived: () => 'counted it as on time',
   latenessCounted: () => 'latenessCounted',
   groupStepsSet: d => `set the steps of the group ${d.group ?? ''}`.trim(),
   markHeld: d => `held it at ${pts(d.points)}`,

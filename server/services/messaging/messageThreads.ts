@@ -171,7 +171,7 @@ export function answerMessage(
       throw new Problem(
         409,
         'waits',
-        'The first message has not gone out yet. Take it back to change it, or wait a minute.',
+        'The first message has not gone out yet. Stop it to change it, or wait a minute.',
       )
     const staff = isStaff(actor.enrolment)
     await tx.insert(messages).values({

@@ -23,7 +23,7 @@ export function saveGroupPlan(
       throw refusedField(
         'groups',
         'twice',
-        'Somebody stands in two groups of this plan. Take them out of one.',
+        'Somebody stands in two groups of this plan. Remove them from one.',
       )
     const students = new Set((await countedStudents(tx, actor.seminar.id)).map(s => s.enrolmentId))
     if (grouped.some(id => !students.has(id)))

@@ -303,7 +303,7 @@ export function faultSentence(fault: RosterFault): string {
     case 'openQuote':
       return 'A quotation mark opens here and is never closed, so the rest cannot be told apart.'
     case 'badQuote':
-      return 'A quotation mark stands in the middle of a cell. Double it, or take it out.'
+      return 'A quotation mark stands in the middle of a cell. Double it, or remove it.'
     case 'columns':
       return `This row has ${fault.have} cells where the first line has ${fault.want}.`
     case 'noEmail':
@@ -325,7 +325,7 @@ export function faultSentence(fault: RosterFault): string {
     case 'elsewhere':
       return [
         `The address of ${fault.value} is not this seminar’s to change, for the person has an account or rights elsewhere.`,
-        'They can change it themselves; with their own address the line can be taken.',
+        'They can change it themselves; with their own address the line can be imported.',
       ].join(' ')
     case 'missingFile':
       return `The archive has no ${fault.value}.`

@@ -51,9 +51,9 @@ const downloadOf = (form: (typeof FORMS)[number][0]) =>
       show {{ inWords(hidden) }} hidden
     </button>
     <v-btn v-if="book.mayEdit" :to="`/seminars/${seminarId}/outcomes`">Outcomes</v-btn>
-    <v-btn v-if="book.mayEdit" @click="emit('import')">Take marks in</v-btn>
+    <v-btn v-if="book.mayEdit" @click="emit('import')">Import marks</v-btn>
     <v-menu location="bottom end"
-      ><template #activator="{ props: menu }"><v-btn v-bind="menu">Take results away</v-btn></template>
+      ><template #activator="{ props: menu }"><v-btn v-bind="menu">Export results</v-btn></template>
       <div class="card forms">
         <a v-for="[form, label] in FORMS" :key="form" :href="downloadOf(form)" download>{{ label }}</a><span
           class="hint"

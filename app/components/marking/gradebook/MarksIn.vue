@@ -60,9 +60,9 @@ async function take() {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="620" aria-label="Take marks in">
+  <v-dialog v-model="open" max-width="620" aria-label="Import marks">
     <div class="card dialog">
-      <h2>Take marks in from a file</h2>
+      <h2>Import marks from a file</h2>
       <p class="muted">
         CSV with a line of headings: <b>mail</b>, <b>student number</b> or <b>name</b>, and <b>points</b>. An
         empty cell changes nothing.
@@ -122,8 +122,8 @@ async function take() {
       </p>
       <div class="acts">
         <v-btn class="main" :disabled="busy || !preview || preview.changes.length === 0" @click="take"
-          >Take {{ inWords(preview?.changes.length ?? 0) }} in</v-btn
-        ><v-btn class="quiet" @click="open = false">Leave it</v-btn>
+          >Import {{ preview?.changes.length ?? 0 }} {{ plural(preview?.changes.length ?? 0, 'mark') }}</v-btn
+        ><v-btn class="quiet" @click="open = false">Cancel</v-btn>
       </div>
     </div>
   </v-dialog>

@@ -48,7 +48,7 @@ function set() {
     <p v-if="fault ?? problem" class="field-problem" role="alert">{{ fault ?? problem }}</p>
     <p class="acts">
       <v-btn class="main" type="submit" :disabled="busy">Set and go down <kbd>↵</kbd></v-btn
-      ><v-btn class="quiet" @click="emit('away')">Leave it</v-btn>
+      ><v-btn class="quiet" @click="emit('away')">Cancel</v-btn>
     </p>
   </form>
 </template>

@@ -92,7 +92,7 @@ function stepPoints(s: (typeof steps.value)[number]) {
 const lateEffect = computed(() => {
   const mark = record.value?.mark
   if (!mark) return ''
-  if (mark.lateWaived) return ', waived'
+  if (mark.lateWaived) return ', counted as on time'
   if (mark.before !== mark.points && !mark.override) return `: ${points(mark.points)} is left`
   return ''
 })

@@ -160,7 +160,7 @@ const ownTotal = computed(() => {
         </p>
         <v-btn v-if="mark.state === 'held'" :disabled="busy" @click="emit('reopen')">Reopen</v-btn>
         <v-btn v-if="moved && mark.state === 'held' && takes !== null" :disabled="busy" @click="emit('take')"
-          >Take it anew: {{ points(takes) }}</v-btn
+          >Take the consensus again: {{ points(takes) }}</v-btn
         >
       </template>
       <v-btn v-else class="main" :disabled="busy || takes === null" @click="emit('take')"

@@ -35,7 +35,7 @@ async function add() {
 
 <template>
   <section class="deal">
-    <h2>{{ view.dealtAt ? 'Deal it out anew' : 'Deal the work out' }}</h2>
+    <h2>{{ view.dealtAt ? 'Assign reviewers again' : 'Assign reviewers' }}</h2>
     <p class="lead">
       {{ capital(inWords(works.length)) }} {{ plural(works.length, 'work') }}
       {{ works.length === 1 ? 'is' : 'are' }} in; each author reads {{ inWords(view.settings.each) }}, and
@@ -72,7 +72,7 @@ async function add() {
     </div>
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
     <p class="acts">
-      <v-btn class="main" :disabled="busy || !view.handInEnded" @click="deal">Deal it out</v-btn
+      <v-btn class="main" :disabled="busy || !view.handInEnded" @click="deal">Assign reviewers</v-btn
       ><span v-if="!view.handInEnded" class="hint"
         >Once hand-in has ended. If you do nothing, it is dealt by itself when reviewing begins.</span
       >

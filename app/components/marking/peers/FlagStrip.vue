@@ -61,7 +61,7 @@ watch(
           :aria-invalid="problem"
         />
         <v-btn class="main" type="submit">Set it aside</v-btn
-        ><v-btn class="quiet" @click="asking = false">Leave it</v-btn>
+        ><v-btn class="quiet" @click="asking = false">Cancel</v-btn>
       </form>
       <span v-else class="acts"
         ><v-btn @click="emit('keep')">Keep</v-btn><v-btn @click="ask">Set aside …</v-btn></span

@@ -23,7 +23,7 @@ const writeWords = computed(() =>
   <p class="owed">
     <span v-if="needsRepair" class="warn">Some works lack a reader.</span
     ><span :class="{ wide: !needsRepair }"
-      ><button class="link" type="button" @click="emit('repair')">Put the deal right</button>{{ ' '
+      ><button class="link" type="button" @click="emit('repair')">Reassign</button>{{ ' '
       }}<button class="link" type="button" @click="emit('practice')">Practice round</button></span
     >
   </p>

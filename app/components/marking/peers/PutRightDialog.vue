@@ -83,9 +83,9 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="600" aria-label="Putting the deal right">
+  <v-dialog v-model="open" max-width="600" aria-label="Reassign reviewers">
     <div class="card dialog">
-      <h2>Put the deal right</h2>
+      <h2>Reassign reviewers</h2>
       <p class="muted">
         Every work gets its readers again, and as little as possible is touched: never a review somebody has
         opened.
@@ -112,7 +112,7 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
           {{
             nothing
               ? 'Nothing would be moved'
-              : `${inWords(plan.add.length)} ${plural(plan.add.length, 'review')} dealt, ${inWords(plan.remove.length)} taken back; ${plan.untouched} stay`
+              : `${inWords(plan.add.length)} ${plural(plan.add.length, 'review')} assigned, ${inWords(plan.remove.length)} taken back; ${plan.untouched} stay`
           }}
         </h3>
         <ul v-if="!nothing">
@@ -125,13 +125,14 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
         </ul>
         <p v-for="s in plan.short" :key="s.entryId" class="field-problem">
           {{ authorOf(s.entryId) }} would still lack {{ inWords(s.missing) }}
-          {{ plural(s.missing, 'reader') }}: nobody has room. Let somebody have one more, or deal it by hand.
+          {{ plural(s.missing, 'reader') }}: nobody has room. Let somebody have one more, or assign it by
+          hand.
         </p>
       </section>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <p class="acts">
-        <v-btn class="main" :disabled="busy || isAsking || !plan || nothing" @click="doIt">Do it</v-btn
-        ><v-btn class="quiet" @click="open = false">Leave it as it is</v-btn>
+        <v-btn class="main" :disabled="busy || isAsking || !plan || nothing" @click="doIt">Reassign</v-btn
+        ><v-btn class="quiet" @click="open = false">Cancel</v-btn>
       </p>
     </div>
   </v-dialog>

@@ -54,7 +54,7 @@ async function away(id: string) {
       api.call(peersEndpoints.removeSample, { params: { activityId: props.activityId, entryId: id } }),
     )) !== null
   )
-    emit('changed', 'The sample is taken away.')
+    emit('changed', 'The sample is deleted.')
 }
 </script>
 
@@ -72,7 +72,7 @@ async function away(id: string) {
             >{{ s.words }} words · you gave
             {{ criteria.map(c => points(view.samples[s.id]?.[c.id] ?? 0)).join(' ') }} ·
             {{ practised(s.id) }} have practised</span
-          ><button class="link small" type="button" @click="away(s.id)">take it away</button>
+          ><button class="link small" type="button" @click="away(s.id)">delete</button>
         </li>
       </ul>
       <h3>{{ samples.length === 0 ? 'A sample' : 'Another sample' }}</h3>
@@ -95,7 +95,7 @@ async function away(id: string) {
         {{ problems.points ?? problems.doc ?? problem }}
       </p>
       <p class="acts">
-        <v-btn class="main" :disabled="busy || text.trim() === ''" @click="put">Put it up</v-btn
+        <v-btn class="main" :disabled="busy || text.trim() === ''" @click="put">Post sample</v-btn
         ><v-btn class="quiet" @click="open = false">Close</v-btn>
       </p>
     </div>

@@ -78,7 +78,7 @@ const share = (members: readonly MemberShare[]) =>
           v-if="view.shares"
           :disabled="busy || g.members.every(m => factorOf(m) === null)"
           @click="share(g.members)"
-          >Share {{ view.shares.title }} so</v-btn
+          >Share {{ view.shares.title }} by these factors</v-btn
         >
       </header>
       <div class="scroll">
@@ -166,7 +166,7 @@ const share = (members: readonly MemberShare[]) =>
     </section>
     <p v-if="rows.length === 0" class="invite">
       There are no groups yet. In the plan, choose the groups whose members review each other; they can be
-      dealt, or put together by the students.
+      made, or put together by the students.
     </p>
   </div>
 </template>

@@ -53,7 +53,7 @@ async function write() {
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <p class="acts">
         <v-btn class="main" :disabled="busy || chosen.size === 0" @click="write">Send</v-btn
-        ><v-btn class="quiet" @click="open = false">Not now</v-btn>
+        ><v-btn class="quiet" @click="open = false">Cancel</v-btn>
       </p>
     </div>
   </v-dialog>

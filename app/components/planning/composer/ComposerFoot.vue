@@ -30,11 +30,9 @@ const problem = computed(() => props.effectProblem ?? props.edit.problem.value)
   <footer>
     <template v-if="live && edit.changed.value">
       <EffectPanel class="grow" :effect="effect" :problem="problem" />
-      <v-btn class="quiet" @click="edit.letGo()">Let the changes go</v-btn>
-      <v-btn :disabled="isRefused" @click="emit('apply', false)">Change it</v-btn>
-      <v-btn class="main" :disabled="isRefused" @click="emit('apply', true)"
-        >Change it and tell students</v-btn
-      >
+      <v-btn class="quiet" @click="edit.letGo()">Discard changes</v-btn>
+      <v-btn :disabled="isRefused" @click="emit('apply', false)">Save changes</v-btn>
+      <v-btn class="main" :disabled="isRefused" @click="emit('apply', true)">Save and tell students</v-btn>
     </template>
     <template v-else-if="live">
       <SavedMark

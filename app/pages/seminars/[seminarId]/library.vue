@@ -168,7 +168,7 @@ const versionWords = (r: LibraryRubric) =>
           ><button class="link" type="button" @click="give(r, 'csv')">CSV</button
           ><template v-if="data.mayManage"
             ><button class="link" type="button" @click="copy(r)">Copy</button
-            ><button class="link" type="button" @click="archive(r)">Take out</button></template
+            ><button class="link" type="button" @click="archive(r)">Remove</button></template
           >
         </p>
       </li>

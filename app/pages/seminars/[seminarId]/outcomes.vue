@@ -46,12 +46,12 @@ const set = (value: string) => {
           @change="set(($event.target as HTMLInputElement).value)"
         />
         % of the points</label
-      ><span class="grow" /><a :href="table('criterion')" download>By criterion, as a table</a
-      ><a :href="table('student')" download>By student, as a table</a
+      ><span class="grow" /><a :href="table('criterion')" download>Export by criterion</a
+      ><a :href="table('student')" download>Export by student</a
       ><v-btn :to="`/seminars/${route.params.seminarId}/gradebook`">Gradebook</v-btn>
     </div>
     <p v-if="data.outcomes.length === 0" class="invite">
-      No outcomes are set for this seminar. Bring them in with a rubric from your college (CASE), or align
+      No outcomes are set for this seminar. Import them with a rubric from your college (CASE), or align
       criteria in the rubric editor; then this page shows how far they are reached.
     </p>
     <article v-for="o in data.outcomes" :key="o.id">

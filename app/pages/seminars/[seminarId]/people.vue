@@ -109,7 +109,7 @@ function signInWords(p: PersonView) {
       <p v-if="chosen.size > 0" class="say">
         {{ capital(inWords(chosen.size)) }} chosen.
         <button class="link" type="button" @click="invite([...chosen])">Send an invitation</button>{{ ' '
-        }}<button class="link" type="button" @click="chosen.clear()">none after all</button>
+        }}<button class="link" type="button" @click="chosen.clear()">cancel</button>
       </p>
       <p v-if="students.length === 0 && showing === 'here'" class="invite">
         Nobody takes part yet. Import the college's roster, add people by hand, or make a joining code and
@@ -200,7 +200,7 @@ function signInWords(p: PersonView) {
                     type="button"
                     @click="change(p, { state: 'active' }, `${p.name} is back.`)"
                   >
-                    Bring back
+                    Restore
                   </button></template
                 >
               </td>

@@ -313,7 +313,7 @@ const rest = (id: string, week: number) =>
         </p>
         <EffectPanel :effect="asked.effect" :problem="null" />
       </div>
-      <v-btn class="quiet" @click="putBack(asked.activity.id)">Put it back</v-btn
+      <v-btn class="quiet" @click="putBack(asked.activity.id)">Cancel</v-btn
       ><v-btn @click="send(asked.activity, false)">Move it</v-btn
       ><v-btn class="main" @click="send(asked.activity, true)">Move it and tell students</v-btn>
     </div>

@@ -88,7 +88,7 @@ function reloadSeminar() {
       <p v-for="c in edit.clashes.value" :key="c.field">
         Both of you changed <b>{{ c.field }}</b> meanwhile.
         <button class="link" type="button" @click="edit.settle(c.field, 'mine')">Keep mine</button>{{ ' '
-        }}<button class="link" type="button" @click="edit.settle(c.field, 'theirs')">Take theirs</button>
+        }}<button class="link" type="button" @click="edit.settle(c.field, 'theirs')">Use theirs</button>
       </p>
     </section>
     <SettingsPart title="The seminar">

@@ -23,7 +23,7 @@ export function editContribution(
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const current = await requireOwn(tx, actor, now, 'changed')
     if (current.state === 'withdrawn')
-      throw refusedField('doc', 'withdrawn', 'This post is withdrawn. Put it back first, then change it.')
+      throw refusedField('doc', 'withdrawn', 'This post is withdrawn. Restore it first, then edit it.')
     if (talkOf(actor.activity.settings).approval && current.state === 'shown' && !isStaff(actor.enrolment))
       throw refusedField(
         'doc',

@@ -172,7 +172,7 @@ const when = (r: Pick<Rule, 'daysBefore' | 'atTime'>) =>
         <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
         <p class="acts">
           <v-btn class="main" type="submit" :disabled="busy">Keep it, switched off</v-btn
-          ><v-btn class="quiet" @click="editing = null">Leave it</v-btn
+          ><v-btn class="quiet" @click="editing = null">Cancel</v-btn
           ><span v-for="(p, f) in problems" :key="f" class="visually-hidden">{{ p }}</span>
         </p>
       </form>

@@ -257,9 +257,9 @@ async function go() {
         <PlaceholderWords v-else :template="text" :particulars="person" />
         <p v-if="people.length > 1" class="small">
           <button v-if="!alone" class="link" type="button" @click="changeAlone">
-            Change it for {{ person.name }} alone</button
+            Write to {{ person.name }} in other words</button
           ><button v-else class="link" type="button" @click="likeOthers">
-            The same as the others after all
+            Use the same words as for the others
           </button>
         </p>
       </section>

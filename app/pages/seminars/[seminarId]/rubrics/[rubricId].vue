@@ -134,7 +134,7 @@ const theirs = (clash: Clash<RubricDraft>): RubricDraft => ({
       <p>
         Both of you changed the {{ c.field === 'title' ? 'title' : 'criteria' }} meanwhile.
         <TextButton @click="edit.settle(c.field, 'mine')">Keep mine</TextButton>{{ ' '
-        }}<TextButton @click="edit.settle(c.field, 'theirs')">Take theirs</TextButton>
+        }}<TextButton @click="edit.settle(c.field, 'theirs')">Use theirs</TextButton>
       </p>
       <p v-if="c.field === 'title'">Theirs: “{{ c.theirs }}”</p>
       <RubricGrid v-else :rubric="theirs(c)" :faults="[]" :outcomes="data.outcomes" readonly />

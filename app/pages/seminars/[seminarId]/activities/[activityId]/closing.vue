@@ -90,7 +90,7 @@ const remove = () =>
       params: { activityId: String(route.params.activityId) },
     })
     await refresh()
-    notices.say('The questions are taken away.', {
+    notices.say('The questions are deleted.', {
       label: 'Undo',
       run: async () => {
         await attempt(() =>
@@ -191,7 +191,7 @@ const STATE = { none: '', planned: 'opens', open: 'open until', closed: 'closed'
             })
           "
           download
-          >Save as a table</a
+          >Export as a table</a
         >
         <TextButton @click="trying = !trying">
           {{ trying ? 'what came in' : 'as students see it' }}
@@ -203,10 +203,10 @@ const STATE = { none: '', planned: 'opens', open: 'open until', closed: 'closed'
           ><v-btn v-if="view.state === 'open'" @click="askOrEnd">{{
             confirming ? 'Close for good' : endVerb
           }}</v-btn
-          ><v-btn v-if="confirming" class="quiet" @click="confirming = false">Leave them open</v-btn
+          ><v-btn v-if="confirming" class="quiet" @click="confirming = false">Cancel</v-btn
           ><v-btn v-if="!view.staff.isFinal && !confirming" @click="editing = true">Change</v-btn
           ><v-btn v-if="view.staff.mayAskAgain" @click="askingAgain = true">Ask again</v-btn
-          ><TextButton v-if="view.staff.mayChange" @click="remove"> Take away </TextButton></template
+          ><TextButton v-if="view.staff.mayChange" @click="remove"> Delete </TextButton></template
         >
       </div>
     </div>

@@ -137,7 +137,7 @@ const keys = computed<Key[]>(() => [
   },
   {
     keys: '0',
-    does: 'take the step off',
+    does: 'remove the step',
     run: () => void setByKey(null),
   },
   {

@@ -268,7 +268,7 @@ const upcomingWords = computed(() =>
             <p class="say" role="status">
               {{ saidWords }}
               <button v-if="view.may.write && b < newest" class="link" type="button" @click="restore">
-                Bring version {{ b }} back
+                Restore version {{ b }}
               </button>
             </p>
             <h2>{{ page.title }}</h2>

@@ -153,7 +153,7 @@ const noted = (text: string) => desk.change({ markerNote: text })
 type Moves = Parameters<typeof acts.move>[0]
 async function repaired(moved: { readonly add: Moves; readonly remove: Moves }) {
   await store.refresh()
-  notices.say('The deal is right again.', {
+  notices.say('Reviewers are reassigned.', {
     label: 'Undo',
     run: () => acts.move([...moved.remove], [...moved.add]),
   })

@@ -98,7 +98,7 @@ async function handIn() {
     }
     notices.say(
       handedInSentence(),
-      desk.value!.mayTakeBack ? { label: 'Take it back', run: takeBack } : undefined,
+      desk.value!.mayTakeBack ? { label: 'Withdraw', run: takeBack } : undefined,
     )
     if (desk.value!.kind !== 'practice')
       await navigateTo(next && n === 1 ? `${base}/reviews/${next.id}` : base)
@@ -198,7 +198,7 @@ const lackWords = computed(() => {
         <p v-if="desk.state === 'in'" class="told">
           <b>This is in.</b>{{ ' '
           }}<button v-if="desk.mayTakeBack" class="link" type="button" @click="takeBack">
-            Take it back to go on with it</button
+            Withdraw it to go on writing</button
           ><span v-else-if="desk.kind === 'practice'">Beside your scores are the instructor’s.</span>
         </p>
         <p v-else-if="!open" class="told">Reviewing has not begun yet.</p>
