@@ -89,6 +89,16 @@ export default tseslint.config(
   },
   { files: ['scripts/**', 'bench/**', 'e2e/**', 'demo/**'], rules: { 'no-console': 'off' } },
   {
+    files: ['app/**/*.vue'],
+    ignores: ['app/components/controls/**'],
+    rules: {
+      'vue/no-restricted-html-elements': [
+        'error',
+        { element: ['dialog', 'v-dialog'], message: 'ModalDialog gives the keyboard back when it closes.' },
+      ],
+    },
+  },
+  {
     files: ['{app,core,shared,server}/**/*.{ts,vue}'],
     ignores: ['*/kinds/**', '**/*.test.ts', '**/testing/**'],
     rules: { 'jovrel/kinds-in-their-folders': 'error' },

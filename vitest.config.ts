@@ -21,6 +21,15 @@ const seededCheck = {
   resolveId: (id: string, importer?: string) => (id === 'fast-check' && importer !== SEEDED ? SEEDED : null),
 }
 
+/** What replaces modules or sees them load anew has a registry of its own; the other files of a worker share one. */
+const ALONE = [
+  'app/**/*.test.ts',
+  'scripts/**/*.test.ts',
+  'server/kinds/newKind.test.ts',
+  'server/api/endpoints.test.ts',
+  'server/access/seal.test.ts',
+]
+
 export default defineConfig({
   plugins: [
     rawFiles,
@@ -40,12 +49,17 @@ export default defineConfig({
     },
   },
   test: {
-    include: [
-      'core/**/*.test.ts',
-      'shared/**/*.test.ts',
-      'app/**/*.test.ts',
-      'server/**/*.test.ts',
-      'scripts/**/*.test.ts',
+    projects: [
+      { extends: true, test: { name: 'alone', include: ALONE } },
+      {
+        extends: true,
+        test: {
+          name: 'together',
+          include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'server/**/*.test.ts'],
+          exclude: ALONE,
+          isolate: false,
+        },
+      },
     ],
     // limits follow the machine, see server/testing/pace.ts
     testTimeout: 180_000 * pace(),

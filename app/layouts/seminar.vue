@@ -4,6 +4,7 @@ import TopLine from '../components/shell/TopLine.vue'
 import WeekRibbon from '../components/planning/WeekRibbon.vue'
 import TermPeek from '~/kinds/lexicon/TermPeek.vue'
 import FindDialog from '../components/shell/FindDialog.vue'
+import KeyList from '../components/shell/KeyList.vue'
 import { useStudentsEye } from '../composables/people/useStudentsEye'
 import { useSeminarStore } from '../stores/seminar'
 import { useTermsStore } from '../stores/terms'
@@ -28,6 +29,7 @@ onMounted(() => {
   if (seminar.shell) void terms.load(seminar.shell.id).catch(() => {})
 }) // without them words are words
 const finding = ref(false)
+const showsKeys = ref(false)
 const eye = useStudentsEye()
 function onKey(event: KeyboardEvent) {
   if ((event.ctrlKey || event.metaKey) && !event.altKey && event.key.toLowerCase() === 'k') {
@@ -53,7 +55,7 @@ if (error.value) throw createError({ statusCode: 404, statusMessage: error.value
       :since="seminar.shell.silentSince"
       :may-end="seminar.shell.role === 'instructor'"
     />
-    <TopLine @find="finding = true" @eye="eye(true)" />
+    <TopLine @find="finding = true" @keys="showsKeys = true" @eye="eye(true)" />
     <WeekRibbon
       v-if="seminar.shell"
       :weeks="seminar.shell.weeks"
@@ -65,6 +67,7 @@ if (error.value) throw createError({ statusCode: 404, statusMessage: error.value
       <slot />
     </div>
     <TermPeek />
+    <KeyList v-model="showsKeys" />
     <FindDialog v-if="seminar.shell" v-model="finding" :shell="seminar.shell" @eye="eye(true)" />
   </div>
 </template>

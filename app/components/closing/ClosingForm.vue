@@ -202,6 +202,8 @@ legend .num,
   opacity: 0;
 }
 .scale label:focus-within {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
   box-shadow: var(--focus);
 }
 .end {

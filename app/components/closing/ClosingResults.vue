@@ -56,7 +56,7 @@ function shown(q: ClosingQuestion, r: QuestionResult) {
 .results {
   list-style: none;
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(340px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(min(340px, 100%), 1fr));
   gap: 26px 40px;
 }
 .results > li {

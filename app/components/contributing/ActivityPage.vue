@@ -1,19 +1,15 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
-import type { Key } from '~/composables/shell/useKeys'
-import KeyList from '../shell/KeyList.vue'
 import ActivityHead from './ActivityHead.vue'
 
-/** The frame of every kind's page: its head, what is read and written, what stands beside it, and the list of its keys. */
-defineProps<{ activity: ActivityView; keys: readonly Key[]; ownAt?: string | null; brief?: 'below' }>()
-const listOpen = defineModel<boolean>('listOpen', { required: true })
+/** The frame of every kind's page: its head, what is read and written, and what stands beside it. */
+defineProps<{ activity: ActivityView; ownAt?: string | null; brief?: 'below' }>()
 </script>
 
 <template>
   <div class="activity-page">
     <ActivityHead :activity="activity" :own-at="ownAt" :brief="brief" />
     <slot />
-    <KeyList v-model="listOpen" :keys="keys" />
   </div>
 </template>
 

@@ -127,6 +127,8 @@ const sizeWords = (bytes: number) =>
   color: var(--ink);
 }
 .pick:focus-within {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
   box-shadow: var(--focus);
 }
 .live {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import { markPassages } from '#core/contributing/markPassages'
 import type { LookAlikesView } from '#shared/contributing/lookAlikes'
 import { capital, inWords, plural } from '#core/language'
@@ -51,7 +52,7 @@ function goTo(id: string) {
         {{ p.first.author.split(' ')[0] }} and {{ p.second.author.split(' ')[0] }}
       </button>
     </p>
-    <v-dialog
+    <ModalDialog
       :model-value="pair !== null"
       max-width="1040"
       scrollable
@@ -81,7 +82,7 @@ function goTo(id: string) {
         </div>
         <p><v-btn @click="at = null">Close</v-btn></p>
       </div>
-    </v-dialog>
+    </ModalDialog>
   </section>
 </template>
 

@@ -83,4 +83,9 @@ withDefaults(
   border-width: 0 1.8px 1.8px 0;
   transform: rotate(40deg);
 }
+@media (forced-colors: active) {
+  .fill {
+    forced-color-adjust: none;
+  }
+}
 </style>

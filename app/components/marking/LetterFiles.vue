@@ -122,6 +122,8 @@ label {
   cursor: pointer;
 }
 label:focus-within {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
   box-shadow: var(--focus);
   border-radius: 3px;
 }

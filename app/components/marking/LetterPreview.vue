@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { LetterView } from '#shared/marking/letter'
 import { useApi } from '~/composables/shell/useApi'
 import LetterSheet from './LetterSheet.vue'
@@ -31,7 +32,7 @@ watch(
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="1040" :aria-label="`What ${to} will see`">
+  <ModalDialog v-model="open" max-width="1040" :aria-label="`What ${to} will see`">
     <div class="card box">
       <header>
         <h2>What {{ to }} will see</h2>
@@ -45,7 +46,7 @@ watch(
       <p v-else-if="!letter" class="hint" role="status">making it …</p>
       <LetterSheet v-else :letter="letter" :thread="null" />
     </div>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { MoveView } from '#shared/marking/desk'
 import { inWords, plural } from '#core/language'
 import { points } from '~/composables/marking/points'
@@ -51,7 +52,7 @@ const toggle = (id: string) => {
       see what moving {{ plural(marks, 'it', 'them') }} would do
     </button>
   </p>
-  <v-dialog v-model="open" max-width="640" aria-label="Moving marks to the newest version">
+  <ModalDialog v-model="open" max-width="640" aria-label="Moving marks to the newest version">
     <div class="card dialog">
       <h2>To version {{ view?.to ?? '…' }} of {{ view?.title ?? 'the rubric' }}</h2>
       <p class="muted">
@@ -96,7 +97,7 @@ const toggle = (id: string) => {
         ><v-btn class="quiet" @click="open = false">Cancel</v-btn>
       </div>
     </div>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import { v7 } from 'uuid'
 import { fillPhrase, findPhrases } from '#core/marking/phrases'
 import type { PhraseView } from '#shared/marking/desk'
@@ -120,7 +121,7 @@ function onKey(event: KeyboardEvent) {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="560" aria-label="Phrases">
+  <ModalDialog v-model="open" max-width="560" aria-label="Phrases">
     <div class="card box">
       <label class="lab"
         >Phrases<input
@@ -179,7 +180,7 @@ function onKey(event: KeyboardEvent) {
         >
       </p>
     </div>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { DeskStudent } from '#shared/marking/desk'
 import { capital, inWords, plural } from '#core/language'
 import { lateWords } from '~/composables/marking/lateWords'
@@ -70,7 +71,7 @@ const go = () =>
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="560" aria-label="Return held marks">
+  <ModalDialog v-model="open" max-width="560" aria-label="Return held marks">
     <div class="card box">
       <h2>Return {{ held.length === 1 ? 'the held mark' : `${inWords(held.length)} held marks` }}</h2>
       <p>{{ seesWhen }} Until they are told you can take each mark back.</p>
@@ -135,7 +136,7 @@ const go = () =>
         ><v-btn class="quiet" @click="open = false">Cancel</v-btn>
       </div>
     </div>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

@@ -296,6 +296,8 @@ h3 span {
   box-shadow: inset 0 0 0 1.5px var(--harbour);
 }
 .rungs button:focus-visible {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
   box-shadow: var(--focus);
 }
 .typed {
@@ -375,5 +377,13 @@ h3 span {
 }
 .total strong {
   font: 600 1.625rem/1 var(--read);
+}
+@media (forced-colors: active) {
+  .rungs button {
+    forced-color-adjust: none;
+  }
+  .crit.on {
+    border-left-color: Highlight;
+  }
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { DeskView, MarkingQueue } from '#shared/marking/desk'
 import { inWords, plural } from '#core/language'
 import { newKey, useApi } from '~/composables/shell/useApi'
@@ -76,7 +77,7 @@ async function ask() {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="560" aria-label="Sharing the marking out">
+  <ModalDialog v-model="open" max-width="560" aria-label="Sharing the marking out">
     <div class="card dialog">
       <h2>{{ activity.title }}</h2>
       <section>
@@ -138,7 +139,7 @@ async function ask() {
       </section>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
     </div>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

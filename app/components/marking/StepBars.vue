@@ -68,4 +68,9 @@ i {
   background: var(--harbour);
   box-shadow: none;
 }
+@media (forced-colors: active) {
+  .bars {
+    forced-color-adjust: none;
+  }
+}
 </style>

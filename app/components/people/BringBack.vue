@@ -107,6 +107,8 @@ async function answered(request: XMLHttpRequest) {
   position: relative;
 }
 .choose:focus-within {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
   box-shadow: var(--focus);
 }
 .off {

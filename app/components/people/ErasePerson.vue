@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import { addressOf } from '#shared/http/endpoint'
 import type { PersonView } from '#shared/people/people'
 import type { ErasePreview } from '#shared/keeping/archive'
@@ -55,7 +56,7 @@ async function erase() {
 </script>
 
 <template>
-  <v-dialog
+  <ModalDialog
     :model-value="person !== null"
     max-width="560"
     :aria-label="person ? `What is kept of ${person.name}` : undefined"
@@ -105,7 +106,7 @@ async function erase() {
         }}</v-btn><v-btn class="quiet" @click="emit('close')">Cancel</v-btn>
       </p>
     </form>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

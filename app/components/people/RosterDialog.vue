@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { RosterAnswer, RosterPreview } from '#shared/people/people'
 import { capital, inWords, plural } from '#core/language'
 import { toBase64 } from '~/composables/files/readFile'
@@ -93,7 +94,7 @@ const importVerb = computed(() => {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="860" scrollable aria-label="Import a roster">
+  <ModalDialog v-model="open" max-width="860" scrollable aria-label="Import a roster">
     <div class="card roster">
       <h2>Import a roster</h2>
       <template v-if="!preview">
@@ -215,7 +216,7 @@ const importVerb = computed(() => {
         </p>
       </template>
     </div>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

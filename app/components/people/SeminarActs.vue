@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import { addressOf } from '#shared/http/endpoint'
 import { dayAfter } from '#core/planning/week'
 import type { SettingsBody } from '#shared/people/settings'
@@ -68,7 +69,7 @@ async function make() {
         what they wrote stay here.
       </p>
     </div>
-    <v-dialog v-model="copying" max-width="760" aria-label="Copy for another term">
+    <ModalDialog v-model="copying" max-width="760" aria-label="Copy for another term">
       <form class="card" novalidate @submit.prevent="make">
         <h3>Copy for another term</h3>
         <div class="two">
@@ -96,7 +97,7 @@ async function make() {
           }}</v-btn><v-btn class="quiet" @click="copying = false">Cancel</v-btn>
         </p>
       </form>
-    </v-dialog>
+    </ModalDialog>
   </SettingsPart>
 </template>
 

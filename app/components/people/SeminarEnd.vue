@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import * as peopleEndpoints from '#shared/people/endpoints'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
@@ -49,7 +50,7 @@ async function setClosed(archived: boolean) {
       </template>
       <p v-if="problem && !asking" class="field-problem" role="alert">{{ problem }}</p>
     </div>
-    <v-dialog v-model="asking" max-width="560" aria-label="Close the seminar">
+    <ModalDialog v-model="asking" max-width="560" aria-label="Close the seminar">
       <div class="card">
         <h3>Close “{{ title }}”?</h3>
         <ul>
@@ -67,7 +68,7 @@ async function setClosed(archived: boolean) {
           <v-btn class="quiet" @click="asking = false">Cancel</v-btn>
         </p>
       </div>
-    </v-dialog>
+    </ModalDialog>
   </SettingsPart>
 </template>
 

@@ -149,6 +149,8 @@ const isEmpty = computed(() => plainText(props.doc) === '')
   color: var(--ink);
 }
 .pick:focus-within {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
   box-shadow: var(--focus);
 }
 .brief-editor :deep(.prose) {

@@ -59,4 +59,11 @@ text {
   font: 650 12.5px var(--ui);
   fill: var(--ink);
 }
+@media (forced-colors: active) {
+  svg {
+    background: var(--sheet);
+    border-radius: 50%;
+    forced-color-adjust: none;
+  }
+}
 </style>

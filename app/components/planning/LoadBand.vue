@@ -125,4 +125,9 @@ em {
   color: var(--ink);
   font-weight: 650;
 }
+@media (forced-colors: active) {
+  u {
+    forced-color-adjust: none;
+  }
+}
 </style>

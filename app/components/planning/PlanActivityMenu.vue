@@ -112,6 +112,8 @@ li b {
   cursor: pointer;
 }
 .file:focus-within {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
   box-shadow: var(--focus);
 }
 li span {

@@ -228,4 +228,9 @@ i:first-of-type {
   white-space: nowrap;
   pointer-events: none;
 }
+@media (forced-colors: active) {
+  .bar {
+    forced-color-adjust: none;
+  }
+}
 </style>

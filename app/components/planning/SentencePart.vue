@@ -72,6 +72,8 @@ defineExpose({
   box-shadow: inset 0 -2px 0 var(--ember);
 }
 .part:focus-visible {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
   box-shadow: var(--focus);
 }
 .part:disabled {

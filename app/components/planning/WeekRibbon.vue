@@ -154,4 +154,9 @@ button:focus-visible {
     scrollbar-width: none;
   }
 }
+@media (forced-colors: active) {
+  .ribbon {
+    forced-color-adjust: none;
+  }
+}
 </style>

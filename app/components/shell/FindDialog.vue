@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { SeminarShell } from '#shared/people/seminar'
 import type { Found } from '#shared/planning/find'
 import { KIND_WORDS } from '~/kinds/words'
@@ -198,7 +199,7 @@ function onKey(event: KeyboardEvent) {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="620" class="find-dialog" aria-label="Find anything">
+  <ModalDialog v-model="open" max-width="620" class="find-dialog" aria-label="Find anything">
     <div class="card finder">
       <input
         ref="box"
@@ -242,7 +243,7 @@ function onKey(event: KeyboardEvent) {
         >
       </p>
     </div>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

@@ -1,33 +1,65 @@
 <script setup lang="ts">
-import type { Key } from '~/composables/shell/useKeys'
+import ModalDialog from '~/components/controls/ModalDialog.vue'
+import { isBehindDialog, pageKeys, useLetterKeys } from '~/composables/shell/keyList'
 
-defineProps<{ keys: readonly Key[] }>()
+/** The keys of the page, opened by the control in the top line or by "?", and whether letters act by themselves. */
 const open = defineModel<boolean>({ required: true })
-const shown = (keys: string) =>
-  keys.split(' ').map(k => ({ 'Ctrl+Enter': 'Ctrl Enter', ArrowUp: '↑', ArrowDown: '↓' })[k] ?? k)
+const letters = useLetterKeys()
+const NAMES: Readonly<Record<string, string>> = { 'Ctrl+Enter': 'Ctrl Enter', ArrowUp: '↑', ArrowDown: '↓' }
+const lines = computed(() =>
+  (pageKeys.value?.() ?? []).map(({ keys, does }) => ({ keys: keys.split(' '), does })),
+)
+
+function onKey(event: KeyboardEvent) {
+  const isWriting =
+    event.target instanceof Element &&
+    event.target.closest('input:not([type="checkbox"]), textarea, select, [contenteditable="true"]')
+  if (event.key !== '?' || isWriting || event.altKey || event.ctrlKey || event.metaKey || !letters.value)
+    return
+  if (!open.value && isBehindDialog()) return
+  event.preventDefault()
+  open.value = !open.value
+}
+onMounted(() => window.addEventListener('keydown', onKey))
+onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="420" aria-label="Keys on this page">
+  <ModalDialog v-model="open" max-width="420" aria-labelledby="keys-title">
     <div class="card keys">
-      <h2>Keys on this page</h2>
-      <dl>
-        <template v-for="key in keys" :key="key.keys"
+      <h2 id="keys-title">Keys on this page</h2>
+      <p v-if="lines.length === 0" class="hint">This page has no keys of its own.</p>
+      <dl :class="{ off: !letters }">
+        <template v-for="line in lines" :key="line.keys[0]"
           ><dt>
-            <kbd v-for="k in shown(key.keys)" :key="k">{{ k }}</kbd>
+            <kbd v-for="k in line.keys" :key="k">{{ NAMES[k] ?? k }}</kbd>
           </dt>
-          <dd>{{ key.does }}</dd></template
+          <dd>{{ line.does }}</dd></template
         >
+        <dt><kbd>Ctrl K</kbd></dt>
+        <dd>find anything, do anything</dd>
         <dt><kbd>?</kbd></dt>
         <dd>this list</dd>
       </dl>
+      <label class="letters"
+        ><input v-model="letters" type="checkbox" /> Use keys of a single letter or sign</label
+      >
+      <p class="hint">
+        {{
+          letters
+            ? 'Switch them off if you speak to your computer or press keys by accident. This browser remembers it.'
+            : 'They are off in this browser. Keys with Ctrl, the arrows, Enter and Esc go on working.'
+        }}
+      </p>
+      <p class="acts"><v-btn class="quiet" @click="open = false">Close</v-btn></p>
     </div>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>
 .keys {
-  padding: 18px 22px 20px;
+  padding: 18px 22px 16px;
+  overflow: auto;
 }
 h2 {
   font: 600 1.0625rem/1.3 var(--read);
@@ -39,6 +71,10 @@ dl {
   margin: 12px 0 0;
   align-items: center;
 }
+dl.off kbd {
+  text-decoration: line-through;
+  color: var(--ink-3);
+}
 dt {
   display: flex;
   gap: 4px;
@@ -47,5 +83,18 @@ dt {
 dd {
   margin: 0;
   color: var(--ink-2);
+}
+.letters {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  margin: 16px 0 2px;
+  padding-top: 12px;
+  border-top: 1px solid var(--line-soft);
+}
+.acts {
+  display: flex;
+  justify-content: flex-end;
+  margin: 10px 0 0;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import { inWords, plural } from '#core/language'
 import { useWordsHere } from '~/composables/people/wordsHere'
 import { useSending } from '~/composables/shell/useSending'
@@ -31,7 +32,7 @@ async function signOut(isForgetting: boolean) {
 
 <template>
   <slot :leave="leave" :busy="busy" />
-  <v-dialog v-model="asked" max-width="500" aria-label="Words that were not sent">
+  <ModalDialog v-model="asked" max-width="500" aria-label="Words that were not sent">
     <div class="card box">
       <h2>{{ count === 1 ? 'One text is' : `${inWords(count)} texts are` }} in this browser only</h2>
       <p>
@@ -48,7 +49,7 @@ async function signOut(isForgetting: boolean) {
         >
       </div>
     </div>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

@@ -8,7 +8,7 @@ import NoticeMenu from './NoticeMenu.vue'
 import SignOut from './SignOut.vue'
 import * as keepingEndpoints from '#shared/keeping/endpoints'
 
-const emit = defineEmits<{ find: []; eye: [] }>()
+const emit = defineEmits<{ find: []; keys: []; eye: [] }>()
 const seminar = useSeminarStore()
 const session = useSessionStore()
 const { chosen, choose } = useAppearance()
@@ -85,6 +85,7 @@ const ownData = computed(() =>
     <button class="find" type="button" aria-keyshortcuts="Control+K" @click="emit('find')">
       <span>Find anything</span><kbd>Ctrl K</kbd>
     </button>
+    <v-btn class="quiet keys-control" aria-keyshortcuts="?" @click="emit('keys')">Keys</v-btn>
     <NoticeMenu v-if="seminar.shell" />
     <v-menu location="bottom end" :close-on-content-click="false">
       <template #activator="{ props }">
@@ -271,7 +272,7 @@ label {
     display: none;
   }
 }
-@media (max-width: 700px) {
+@media (max-width: 1060px) {
   .find {
     padding: 5px 10px;
   }

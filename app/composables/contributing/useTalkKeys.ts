@@ -48,6 +48,6 @@ export function useTalkKeys(
     { keys: 'n', does: 'nod at it', run: nodHere },
     { keys: 'o', does: 'unfold or fold it', run: foldHere },
   ]
-  const { listOpen } = useKeys(() => keys)
-  return { keys, listOpen, jump }
+  useKeys(() => keys)
+  return { jump }
 }

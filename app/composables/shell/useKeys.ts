@@ -1,29 +1,36 @@
+import { isBehindDialog, pageKeys, useLetterKeys } from './keyList'
+
 export interface Key {
   readonly keys: string
   readonly does: string
   readonly run: (event: KeyboardEvent) => void
 }
 
-/** Keys of a page. They rest while one is writing, and while a modifier other than Shift is held, unless they name it. */
+/**
+ * Keys of a page. They rest while one is writing, behind an open dialog or menu, and while a modifier other than Shift is
+ * held, unless they name it; keys of a single letter rest for whoever has switched them off.
+ */
 export function useKeys(keys: () => readonly Key[]) {
-  const listOpen = ref(false)
+  const letters = useLetterKeys()
   function onKey(event: KeyboardEvent) {
     const target = event.target
     const writing =
       target instanceof Element && target.closest('input, textarea, select, [contenteditable="true"]')
+    const isLetter = event.key.length === 1 && !event.ctrlKey && !event.metaKey
     const name = `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.key}`
     if (writing && !name.startsWith('Ctrl+')) return
-    if (event.altKey) return
-    if (name === '?') {
-      listOpen.value = !listOpen.value
-      return
-    }
+    if (event.altKey || isBehindDialog() || (isLetter && !letters.value)) return
     const found = keys().find(k => k.keys.split(' ').includes(name))
     if (!found) return
     event.preventDefault()
     found.run(event)
   }
-  onMounted(() => window.addEventListener('keydown', onKey))
-  onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
-  return { listOpen }
+  onMounted(() => {
+    window.addEventListener('keydown', onKey)
+    pageKeys.value = keys
+  })
+  onBeforeUnmount(() => {
+    window.removeEventListener('keydown', onKey)
+    if (pageKeys.value === keys) pageKeys.value = null
+  })
 }

@@ -143,7 +143,7 @@ const keys = computed<Key[]>(() => [
     },
   },
 ])
-const { listOpen } = useKeys(() => keys.value)
+useKeys(() => keys.value)
 onMounted(() => {
   if (location.hash.startsWith('#c-')) void focusEntry(location.hash.slice(3))
   if (!waiting.value) void Promise.resolve(store.recordVisit()).catch(() => {})
@@ -155,7 +155,7 @@ function showAllEntries() {
 </script>
 
 <template>
-  <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys">
+  <ActivityPage :activity="activity">
     <div class="spread">
       <main>
         <div class="sort">

@@ -102,7 +102,7 @@ const minOpening = computed(
 )
 const closed = computed(() => activity.value.closesAt < (seminar.shell?.now ?? ''))
 const lists = { fresh, unanswered, instructor: staffWords, held }
-const { keys, listOpen, jump } = useTalkKeys(desk, (list: TalkList) => lists[list].value, focusPost)
+const { jump } = useTalkKeys(desk, (list: TalkList) => lists[list].value, focusPost)
 const groupTitle = computed(() => store.thread?.circles.find(c => c.id === onlyGroup.value)?.title)
 const counts = computed(() => ({
   fresh: fresh.value.length,
@@ -144,12 +144,7 @@ function replyAt(postId: string) {
 </script>
 
 <template>
-  <ActivityPage
-    v-model:list-open="listOpen"
-    :activity="activity"
-    :keys="keys"
-    :own-at="mine?.shownAt ?? null"
-  >
+  <ActivityPage :activity="activity" :own-at="mine?.shownAt ?? null">
     <div class="talk">
       <main ref="scroller">
         <section v-if="asksOpening" class="opening">

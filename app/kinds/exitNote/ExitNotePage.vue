@@ -104,7 +104,7 @@ const keys = computed<Key[]>(() =>
       ]
     : [],
 )
-const { listOpen } = useKeys(() => keys.value)
+useKeys(() => keys.value)
 onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
 const leftWords = computed(() => {
   if (left.value > 0 && answers.value.length > 0) return `, ${inWords(left.value)} to mark`
@@ -114,7 +114,7 @@ const leftWords = computed(() => {
 </script>
 
 <template>
-  <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys" brief="below">
+  <ActivityPage :activity="activity" brief="below">
     <main>
       <ProseText class="question" :html="activity.briefHtml" />
       <template v-if="seminar.isStudent">

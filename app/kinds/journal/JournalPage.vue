@@ -131,7 +131,7 @@ const keys = computed<Key[]>(() => [
     },
   },
 ])
-const { listOpen } = useKeys(() => keys.value)
+useKeys(() => keys.value)
 onMounted(() => {
   const target = location.hash.startsWith('#c-') ? location.hash.slice(3) : null
   const at = target ? store.byId.get(target) : undefined
@@ -157,7 +157,7 @@ const openingSentence = computed(() => {
 </script>
 
 <template>
-  <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys">
+  <ActivityPage :activity="activity">
     <div class="spread" :class="{ alone: authors.length <= 1 && seminar.isStudent }">
       <JournalPeople
         v-if="authors.length > 1 || !seminar.isStudent"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 /** Asked before an entry is opened to the class: what others will then be able to read. */
 const open = defineModel<boolean>({ required: true })
 defineProps<{ whose: string }>()
@@ -6,7 +7,7 @@ const emit = defineEmits<{ opened: [] }>()
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="480" aria-label="Open an entry to the class">
+  <ModalDialog v-model="open" max-width="480" aria-label="Open an entry to the class">
     <div class="card ask">
       <h2>Open this entry to the class?</h2>
       <p>
@@ -18,7 +19,7 @@ const emit = defineEmits<{ opened: [] }>()
         ><v-btn class="quiet" @click="open = false">Keep it as it is</v-btn>
       </p>
     </div>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

@@ -135,7 +135,7 @@ const keys = computed<Key[]>(() => [
     },
   },
 ])
-const { listOpen } = useKeys(() => keys.value)
+useKeys(() => keys.value)
 const end = ref<HTMLElement | null>(null)
 let watcher: IntersectionObserver | undefined
 onMounted(() => {
@@ -159,7 +159,7 @@ watch(
 </script>
 
 <template>
-  <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys">
+  <ActivityPage :activity="activity">
     <div class="spread">
       <main>
         <LexiconToolbar

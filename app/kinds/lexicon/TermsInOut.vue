@@ -133,6 +133,8 @@ summary {
   margin-top: 5px;
 }
 label.link:focus-within {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
   box-shadow: var(--focus);
   border-radius: 4px;
 }

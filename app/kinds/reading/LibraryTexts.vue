@@ -327,6 +327,8 @@ h2 {
   align-items: center;
 }
 .file:focus-within {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
   box-shadow: var(--focus);
 }
 .busy {

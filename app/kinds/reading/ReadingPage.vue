@@ -85,7 +85,7 @@ const closedPages = computed(() =>
 const keys = computed(() =>
   readingKeys(text.value?.form ?? null, { navigation, composer, find, margin, player, desk, zoomBy }),
 )
-const { listOpen } = useKeys(() => keys.value)
+useKeys(() => keys.value)
 
 const settle = async (id: string, settled: boolean) => {
   try {
@@ -178,7 +178,7 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
 </script>
 
 <template>
-  <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys">
+  <ActivityPage :activity="activity">
     <div v-if="error || !view" class="alone">
       <p class="empty">{{ error?.message ?? 'The text could not be fetched.' }}</p>
       <p><v-btn @click="again()">Try again</v-btn></p>

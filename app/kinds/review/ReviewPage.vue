@@ -72,7 +72,7 @@ const keys = computed<Key[]>(() =>
       ]
     : [],
 )
-const { listOpen } = useKeys(() => keys.value)
+useKeys(() => keys.value)
 const ownAt = computed(
   () => store.whole.find(c => c.author.isMe && c.type === 'entry' && !c.withdrawn)?.shownAt ?? null,
 )
@@ -80,7 +80,7 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
 </script>
 
 <template>
-  <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys" :own-at="ownAt">
+  <ActivityPage :activity="activity" :own-at="ownAt">
     <div class="spread">
       <main>
         <p v-if="error" class="field-problem" role="alert">

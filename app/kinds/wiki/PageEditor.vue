@@ -315,6 +315,8 @@ h2 {
   color: var(--ink);
 }
 .pick:focus-within {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
   box-shadow: var(--focus);
 }
 .note {

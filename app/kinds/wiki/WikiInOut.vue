@@ -85,6 +85,8 @@ p {
   margin-top: 6px;
 }
 label.link:focus-within {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
   box-shadow: var(--focus);
   border-radius: 4px;
 }

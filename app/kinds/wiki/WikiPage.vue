@@ -142,7 +142,7 @@ const keys = computed<Key[]>(() => [
   },
   { keys: 'Shift+Arrows', does: 'move the page that has the focus in the tree', run: () => {} },
 ])
-const { listOpen } = useKeys(() => keys.value)
+useKeys(() => keys.value)
 
 // somebody comes to another page from outside: found by its words, or back in the browser's history
 watch(
@@ -177,7 +177,7 @@ const isOthers = computed(() => {
 </script>
 
 <template>
-  <ActivityPage v-model:list-open="listOpen" :activity="activity" :keys="keys">
+  <ActivityPage :activity="activity">
     <div v-if="error || !view" class="alone">
       <p class="empty">{{ error?.message ?? 'The wiki could not be fetched.' }}</p>
       <p><v-btn @click="again()">Try again</v-btn></p>

@@ -369,4 +369,10 @@ ins {
   background: repeating-linear-gradient(135deg, transparent 0 5px, var(--line-soft) 5px 6px);
   cursor: default;
 }
+@media (forced-colors: active) {
+  .cell {
+    forced-color-adjust: none;
+    background-color: var(--sheet);
+  }
+}
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { Gradebook, MarksPreview } from '#shared/marking/gradebook'
 import { toBase64 } from '~/composables/files/readFile'
 import { capital, inWords, plural } from '#core/language'
@@ -60,7 +61,7 @@ async function take() {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="620" aria-label="Import marks">
+  <ModalDialog v-model="open" max-width="620" aria-label="Import marks">
     <div class="card dialog">
       <h2>Import marks from a file</h2>
       <p class="muted">
@@ -126,7 +127,7 @@ async function take() {
         ><v-btn class="quiet" @click="open = false">Cancel</v-btn>
       </div>
     </div>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

@@ -318,6 +318,8 @@ svg {
   border-radius: 4px;
 }
 svg:focus-visible {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
   box-shadow: var(--focus);
 }
 .initial {

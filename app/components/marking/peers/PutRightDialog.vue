@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { PeerPerson, PeerWork, RepairView } from '#shared/marking/peers'
 import { inWords, plural } from '#core/language'
 import { newKey, useApi } from '~/composables/shell/useApi'
@@ -83,7 +84,7 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="600" aria-label="Reassign reviewers">
+  <ModalDialog v-model="open" max-width="600" aria-label="Reassign reviewers">
     <div class="card dialog">
       <h2>Reassign reviewers</h2>
       <p class="muted">
@@ -135,7 +136,7 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
         ><v-btn class="quiet" @click="open = false">Cancel</v-btn>
       </p>
     </div>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

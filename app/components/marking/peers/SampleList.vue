@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import { paragraphs } from '#core/contributing/richText'
 import type { PeersView } from '#shared/marking/peers'
 import { newKey, useApi } from '~/composables/shell/useApi'
@@ -59,7 +60,7 @@ async function away(id: string) {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="680" aria-label="Practice round">
+  <ModalDialog v-model="open" max-width="680" aria-label="Practice round">
     <div class="card dialog">
       <h2>Practice round</h2>
       <p class="muted">
@@ -99,7 +100,7 @@ async function away(id: string) {
         ><v-btn class="quiet" @click="open = false">Close</v-btn>
       </p>
     </div>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ModalDialog from '~/components/controls/ModalDialog.vue'
 import { useApi, newKey } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { inWords, plural } from '#core/language'
@@ -38,7 +39,7 @@ async function write() {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="520" aria-label="Write to reviewers">
+  <ModalDialog v-model="open" max-width="520" aria-label="Write to reviewers">
     <div class="card dialog">
       <h2>Write to {{ inWords(chosen.size) }} {{ plural(chosen.size, 'reviewer') }}</h2>
       <p class="who">
@@ -56,7 +57,7 @@ async function write() {
         ><v-btn class="quiet" @click="open = false">Cancel</v-btn>
       </p>
     </div>
-  </v-dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

@@ -288,6 +288,8 @@ li {
   cursor: pointer;
 }
 .file:focus-within {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
   box-shadow: var(--focus);
 }
 .two {

@@ -5,7 +5,6 @@ import type { MarkingQueue } from '#shared/marking/desk'
 import FillMark from '~/components/marking/FillMark.vue'
 import ShareDialog from '~/components/marking/ShareDialog.vue'
 import KindTag from '~/components/planning/KindTag.vue'
-import KeyList from '~/components/shell/KeyList.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { useApi } from '~/composables/shell/useApi'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
@@ -68,7 +67,7 @@ function share(a: Activity) {
 const keys = computed<Key[]>(() => [
   { keys: 'g Enter', does: 'the next who is ready, anywhere', run: goNext },
 ])
-const { listOpen } = useKeys(() => keys.value)
+useKeys(() => keys.value)
 function sayAndRefresh(sentence: string) {
   notices.say(sentence)
   void refresh()
@@ -166,7 +165,6 @@ function sayAndRefresh(sentence: string) {
       :markers="data.markers"
       @done="sayAndRefresh"
     />
-    <KeyList v-model="listOpen" :keys="keys" />
   </main>
 </template>
 

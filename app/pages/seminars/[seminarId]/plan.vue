@@ -336,13 +336,16 @@ const rest = (id: string, week: number) =>
   flex-direction: column;
   min-height: 0;
 }
+header,
+.key {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 12px;
+}
 header {
   min-height: 50px;
   padding: 8px 20px;
-  display: flex;
-  align-items: center;
-  flex-wrap: wrap;
-  gap: 4px 14px;
   border-bottom: 1px solid var(--line);
 }
 h1 {
@@ -350,9 +353,6 @@ h1 {
 }
 .key {
   margin: 0 0 0 auto;
-  display: flex;
-  align-items: center;
-  gap: 8px;
   font-size: 0.75rem;
   color: var(--ink-2);
 }

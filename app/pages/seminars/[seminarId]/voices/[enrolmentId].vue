@@ -5,7 +5,6 @@ import FillMark from '~/components/marking/FillMark.vue'
 import PersonDisc from '~/components/people/PersonDisc.vue'
 import ExpectationRing from '~/components/planning/ExpectationRing.vue'
 import KindTag from '~/components/planning/KindTag.vue'
-import KeyList from '~/components/shell/KeyList.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import WordsByWeek from '~/components/voices/WordsByWeek.vue'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -49,7 +48,7 @@ const keys = computed<Key[]>(() => [
   { keys: 'j', does: 'the next student', run: () => go(view.value?.neighbours.after ?? null) },
   { keys: 'k', does: 'the student before', run: () => go(view.value?.neighbours.before ?? null) },
 ])
-const { listOpen } = useKeys(() => keys.value)
+useKeys(() => keys.value)
 </script>
 
 <template>
@@ -213,7 +212,6 @@ const { listOpen } = useKeys(() => keys.value)
         </section>
       </div>
     </div>
-    <p class="foot"><KeyList v-model="listOpen" :keys="keys" /></p>
   </main>
 </template>
 

@@ -2,7 +2,6 @@
 import { addressOf } from '#shared/http/endpoint'
 import { MOST_WRITTEN } from '#shared/messaging/messages'
 import KindTag from '~/components/planning/KindTag.vue'
-import KeyList from '~/components/shell/KeyList.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import type { ActivityFilter } from '~/components/voices/ActivityPicker.vue'
 import MostAnswered from '~/components/voices/MostAnswered.vue'
@@ -119,7 +118,7 @@ const keys = computed<Key[]>(() => [
     },
   },
 ])
-const { listOpen } = useKeys(() => keys.value)
+useKeys(() => keys.value)
 </script>
 
 <template>
@@ -203,7 +202,6 @@ const { listOpen } = useKeys(() => keys.value)
       Counted is what people say to one another: posts, entries, notes, comments, terms and answers. Versions
       of wiki pages are counted in the wiki’s history; reviews without names are not counted. Contact counts
       from 25 words in a reply; comments, answered questions and returned letters always.
-      <KeyList v-model="listOpen" :keys="keys" />
     </p>
   </main>
 </template>

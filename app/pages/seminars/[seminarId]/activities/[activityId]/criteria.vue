@@ -2,7 +2,6 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import CriterionRow from '~/components/marking/CriterionRow.vue'
 import KindTag from '~/components/planning/KindTag.vue'
-import KeyList from '~/components/shell/KeyList.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { points } from '~/composables/marking/points'
 import { useHiddenNames } from '~/composables/marking/useHiddenNames'
@@ -159,7 +158,7 @@ const keys = computed<Key[]>(() => [
   },
   ...undo.keys,
 ])
-const { listOpen } = useKeys(() => keys.value)
+useKeys(() => keys.value)
 const stateWords = computed(() => {
   const clash = [...store.unsaved].find(id => store.desk?.students.some(s => s.id === id))
   if (clash) {
@@ -261,7 +260,6 @@ function goToCriterion(index: number) {
         </p>
       </div>
     </template>
-    <KeyList v-model="listOpen" :keys="keys" />
   </div>
 </template>
 

@@ -15,7 +15,6 @@ import RubricLadder from '~/components/marking/RubricLadder.vue'
 import SecondPane from '~/components/marking/SecondPane.vue'
 import StudentStrip from '~/components/marking/StudentStrip.vue'
 import KindTag from '~/components/planning/KindTag.vue'
-import KeyList from '~/components/shell/KeyList.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { points } from '~/composables/marking/points'
 import { useDeskActs } from '~/composables/marking/useDeskActs'
@@ -128,7 +127,7 @@ const focusItem = (id: string) => {
 }
 /** Out of the letter: keys are keys of the desk again. */
 const focusRecord = () => document.getElementById('record')?.focus({ preventScroll: true })
-const { listOpen } = useKeys(() => acts.keys.value)
+useKeys(() => acts.keys.value)
 const previewed = ref<string | null>(null)
 const previewOf = computed(
   () => store.desk?.students.find(s => s.id === (previewed.value ?? store.currentId)) ?? null,
@@ -341,7 +340,6 @@ function showPreview(id: string | null) {
       :to="names.givenOf(previewOf)"
       :title="store.activity.title"
     />
-    <KeyList v-model="listOpen" :keys="acts.keys.value" />
   </div>
 </template>
 

@@ -113,9 +113,13 @@ const direction = (m: { first: number; last: number }) => (m.last > m.first ? 'h
 <style scoped>
 .spread {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(330px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(330px, 100%), 1fr));
   gap: 22px 34px;
   margin-top: 14px;
+}
+.spread > section {
+  min-width: 0;
+  overflow: hidden;
 }
 .wide {
   grid-column: 1 / -1;

@@ -8,7 +8,6 @@ import MarkMember from '~/kinds/wiki/MarkMember.vue'
 import SharesPane from '~/kinds/wiki/SharesPane.vue'
 import MemberSteps from '~/components/marking/MemberSteps.vue'
 import KindTag from '~/components/planning/KindTag.vue'
-import KeyList from '~/components/shell/KeyList.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { usePageHistory } from '~/kinds/wiki/usePageHistory'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -191,7 +190,7 @@ const keys = computed<Key[]>(() => [
       ]
     : []),
 ])
-const { listOpen } = useKeys(() => keys.value)
+useKeys(() => keys.value)
 onBeforeUnmount(() => {
   if (seminar.isStaff) void desk.save()
 })
@@ -308,7 +307,6 @@ const upcomingWords = computed(() =>
         />
       </aside>
     </div>
-    <KeyList v-model="listOpen" :keys="keys" />
   </div>
 </template>
 

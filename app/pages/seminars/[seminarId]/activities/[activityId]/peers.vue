@@ -13,7 +13,6 @@ import TeammateDesk from '~/components/marking/peers/TeammateDesk.vue'
 import WorkPane from '~/components/marking/peers/WorkPane.vue'
 import WriteToDialog from '~/components/marking/peers/WriteToDialog.vue'
 import KindTag from '~/components/planning/KindTag.vue'
-import KeyList from '~/components/shell/KeyList.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { usePeerActs } from '~/composables/marking/usePeerActs'
 import { usePeerNames } from '~/composables/marking/usePeerNames'
@@ -181,7 +180,7 @@ const KEYS: readonly Key[] = [
   },
 ]
 const keys = computed<Key[]>(() => (teammates.value ? [] : [...KEYS]))
-const { listOpen } = useKeys(() => keys.value)
+useKeys(() => keys.value)
 onMounted(() => {
   desk.prefetch()
   if (authorId.value && desk.currentId !== authorId.value) void desk.show(authorId.value).catch(notices.warn)
@@ -336,7 +335,6 @@ const SAVED = {
       :activity-id="store.activityId"
       @changed="samplesChanged"
     />
-    <KeyList v-model="listOpen" :keys="keys" />
   </div>
 </template>
 

@@ -6,7 +6,6 @@ import ReviewForm from '~/kinds/review/ReviewForm.vue'
 import WorkPane from '~/kinds/review/WorkPane.vue'
 import TwoTexts from '~/components/contributing/TwoTexts.vue'
 import KindTag from '~/components/planning/KindTag.vue'
-import KeyList from '~/components/shell/KeyList.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { useReviewDraft } from '~/composables/contributing/useReviewDraft'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -129,7 +128,7 @@ const keys = computed<Key[]>(() => [
   { keys: 'Ctrl+Enter', does: 'hand it in', run: () => void handIn() },
   { keys: 'b', does: 'back to the list', run: () => void navigateTo(base) },
 ])
-const { listOpen } = useKeys(() => keys.value)
+useKeys(() => keys.value)
 const SAID = {
   empty: '',
   saving: 'saving …',
@@ -261,7 +260,6 @@ const lackWords = computed(() => {
         </div>
       </main>
     </div>
-    <KeyList v-model="listOpen" :keys="keys" />
   </div>
 </template>
 
