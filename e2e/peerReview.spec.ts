@@ -62,7 +62,7 @@ test('a student hands work in, is warned of a name in it, takes it back and hand
   await page.reload()
   await expect(own.getByText('handed in')).toBeVisible()
   await expect(page.getByRole('region', { name: 'What you review' })).toContainText(
-    'three pieces of work are dealt to you',
+    'three pieces of work are assigned to you',
   )
 })
 
@@ -157,13 +157,13 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   await table.focus()
   await page.locator('.flags button').first().focus()
   await page.getByRole('button', { name: 'Reassign' }).click()
-  const dialog = page.getByRole('dialog', { name: 'Putting the deal right' })
+  const dialog = page.getByRole('dialog', { name: 'Reassign reviewers' })
   await dialog.getByRole('checkbox', { name: 'Jonas Haverkamp' }).check()
   await expect(dialog).toContainText('Jonas Haverkamp no longer reads Femke Duyvis')
   await dialog.getByRole('radio', { name: 'anybody' }).check()
-  await expect(dialog).toContainText('two reviews dealt, two taken back; 61 stay')
-  await dialog.getByRole('button', { name: 'Do it' }).click()
-  await expect(page.getByText('The deal is right again.')).toBeVisible()
+  await expect(dialog).toContainText('two reviews assigned, two taken back; 61 stay')
+  await dialog.getByRole('button', { name: 'Reassign' }).click()
+  await expect(page.getByText('Reviewers are reassigned.')).toBeVisible()
   await expect(page.locator('.peers > header')).toContainText('of 63 reviews in')
   await page.getByRole('button', { name: 'now', exact: true }).click()
   await expect(page.getByText(/^Released:/)).toBeVisible()

@@ -103,7 +103,7 @@ test('one says how often Jovrel writes, and a calendar address can be taken away
   await page.getByRole('button', { name: 'Make a calendar address' }).click()
   const address = await page.getByLabel('Calendar address').inputValue()
   expect((await page.request.get(address)).status()).toBe(200)
-  await page.getByRole('button', { name: 'Take it away' }).click()
+  await page.getByRole('button', { name: 'Delete it' }).click()
   await expect(page.getByRole('button', { name: 'Make a calendar address' })).toBeVisible()
   expect((await page.request.get(address)).status()).toBe(404)
 })
