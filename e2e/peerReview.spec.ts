@@ -219,7 +219,7 @@ test('teammates’ shares are seen with what was said, changed by hand and given
   await share.press('Tab')
   await page
     .locator('section', { hasText: 'Paz Jaramillo' })
-    .getByRole('button', { name: 'Share Walls of Sundvik so' })
+    .getByRole('button', { name: 'Share Walls of Sundvik by these factors' })
     .click()
   await expect(page.getByText('The group’s points are shared so.')).toBeVisible()
   await expect(page.locator('tr', { has: share })).toContainText('× 0.90')

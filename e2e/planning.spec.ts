@@ -200,7 +200,7 @@ test('Ctrl K finds an activity, a person and what somebody wrote, and does thing
   await page.keyboard.press('Enter')
   await expect(page).toHaveURL(/\/library$/)
   await page.keyboard.press('Control+k')
-  await page.getByRole('combobox', { name: 'Find' }).fill('eye')
+  await page.getByRole('combobox', { name: 'Find' }).fill('see as a student')
   await page.getByRole('option', { name: /See as a student/ }).click()
   await expect(page.getByText('You see this seminar as a practice student does.')).toBeVisible()
   await expect(page.getByRole('heading', { name: 'Wednesday, 14 October' })).toBeVisible()
