@@ -83,7 +83,7 @@ test('settings save themselves, add up the weights, and take a row off with an u
   await expect(page.getByText('saved', { exact: true })).toBeVisible()
   await page
     .locator('section', { hasText: 'Units' })
-    .getByRole('button', { name: /^Take row 4 off/ })
+    .getByRole('button', { name: /^Remove row 4/ })
     .click()
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByLabel('Theme').last()).toHaveValue('Coda')
@@ -118,10 +118,10 @@ test("more time for one person moves their due time and nobody else's", async ({
   await open(ines, `/seminars/${world.seminar.id}/activities/${world.dredge.id}/plan`)
   await ines.getByRole('button', { name: 'more time for somebody' }).click()
   await ines.getByLabel('For whom').selectOption({ label: 'Oona Rintala' })
-  await ines.getByRole('button', { name: 'Give it' }).click()
+  await ines.getByRole('button', { name: 'Give more time' }).click()
   await expect(ines.getByText('Write why, for those who mark.')).toBeVisible()
   await ines.getByLabel('Reason').fill('travelling')
-  await ines.getByRole('button', { name: 'Give it' }).click()
+  await ines.getByRole('button', { name: 'Give more time' }).click()
   await expect(ines.getByText(/Oona Rintala has until Wed 21 Oct, 23:59/)).toBeVisible()
   const due = async (who: string) =>
     (await (await world.as(who)).json<{ closesAt: string }>('GET', `/api/activities/${world.dredge.id}`)).body

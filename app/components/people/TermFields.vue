@@ -149,9 +149,13 @@ const last = computed(() => dayWords(dayAfter(term.value.firstDay, 7 * term.valu
 }
 .pause-name {
   display: flex;
-  gap: 10px;
+  flex-wrap: wrap;
+  gap: 4px 10px;
   align-items: baseline;
   font-size: 0.84375rem;
+}
+.pause-name .in {
+  flex: 0 1 14rem;
 }
 .pause-name span {
   min-width: 4rem;

@@ -56,7 +56,7 @@ function drop(i: number) {
         <button
           class="off"
           type="button"
-          :aria-label="`Take row ${i + 1} off`"
+          :aria-label="`Remove row ${i + 1}`"
           title="Remove"
           @click="drop(i)"
         >
