@@ -53,13 +53,7 @@ function drop(i: number) {
           <i /><i />
         </button>
         <slot :row="row" :index="i" :set="(part: Partial<T>) => set(i, part)" />
-        <button
-          class="off"
-          type="button"
-          :aria-label="`Remove row ${i + 1}`"
-          title="Remove"
-          @click="drop(i)"
-        >
+        <button class="off" type="button" :aria-label="`Remove row ${i + 1}`" title="Remove" @click="drop(i)">
           ×
         </button>
       </li>
