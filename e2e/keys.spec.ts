@@ -61,8 +61,12 @@ test('a dialog opened by key or from a menu gives the keyboard back', async ({ a
   await open(page, `/seminars/${world.seminar.id}/gradebook`)
   const importing = page.getByRole('button', { name: 'Import marks' })
   await importing.press('Enter')
-  await expect(page.getByRole('dialog', { name: 'Import marks' })).toBeVisible()
-  await page.keyboard.press('Escape')
-  await expect(page.getByRole('dialog')).toBeHidden()
+  const dialog = page.getByRole('dialog', { name: 'Import marks' })
+  await expect(dialog).toBeVisible()
+  // a dialog takes Esc once it is on top, a moment after it is seen
+  await expect(async () => {
+    await page.keyboard.press('Escape')
+    await expect(dialog).toBeHidden({ timeout: 1000 })
+  }).toPass()
   await expect(importing).toBeFocused()
 })

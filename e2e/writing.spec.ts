@@ -22,7 +22,7 @@ test("a student answers this week's prompt in the notebook, staff answer under i
   await box.click()
   await liv.keyboard.insertText(`The third hand is large and slow. ${sentence(80)}`)
   await expect(liv.getByText('87 of 80 words')).toBeVisible()
-  await liv.getByRole('button', { name: /^Post entry/ }).click()
+  await liv.getByRole('button', { name: /^Post/ }).click()
   await expect(box).toHaveCount(0)
   await expect(liv.locator('[data-check]')).toContainText('5 of 11')
   const ines = await as('ines')

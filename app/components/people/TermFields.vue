@@ -97,6 +97,7 @@ const last = computed(() => dayWords(dayAfter(term.value.firstDay, 7 * term.valu
 <style scoped>
 .term {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
 }
 .sentence {

@@ -184,7 +184,7 @@ const openingSentence = computed(() => {
             :stored="store.draftAt(null)"
             :autofocus="false"
             :attach="desk.attach"
-            verb="Post entry"
+            verb="Post"
             @posted="posted"
           />
         </section>
@@ -213,7 +213,7 @@ const openingSentence = computed(() => {
               :stored="store.draftAt(null, p.prompt.id)"
               :autofocus="false"
               :attach="desk.attach"
-              verb="Post entry"
+              verb="Post"
               @posted="posted"
             />
             <p v-else-if="p.entries.length === 0" class="hint">Not answered yet.</p>
@@ -244,7 +244,7 @@ const openingSentence = computed(() => {
             :stored="store.draftAt(null, 'free')"
             :attach="desk.attach"
             closable
-            verb="Post entry"
+            verb="Post"
             @posted="posted"
             @away="free = false"
           />

@@ -220,7 +220,7 @@ function reloadSeminar() {
 }
 .grid {
   display: grid;
-  grid-template-columns: 9rem 1fr;
+  grid-template-columns: 9rem minmax(0, 1fr);
   gap: 12px;
 }
 .wide {
@@ -238,5 +238,13 @@ function reloadSeminar() {
   padding: 10px 14px;
   border-radius: var(--r);
   border: 0;
+}
+.settings :deep(select) {
+  max-width: 100%;
+}
+@media (max-width: 420px) {
+  .grid {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>
