@@ -4,28 +4,19 @@ import { statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { brotliCompressSync, constants } from 'node:zlib'
 import pg from 'pg'
-import { binary, removeCluster, startCluster } from './cluster.mjs'
-import { dataFolder, ensurePackages, runTypeScript } from './system.mjs'
+import { binary } from './cluster.mjs'
+import { withDemoDatabase } from './demoDatabase.mjs'
+import { ensurePackages } from './system.mjs'
 
 const release = process.argv[2]
 if (!/^\d+\.\d+\.\d+$/.test(release ?? '')) throw new Error('Name the release: npm run db:keep -- 0.2.0')
 await ensurePackages()
-const folder = join(dataFolder, `release-postgres-${process.pid}`)
-const database = await startCluster(folder)
-try {
-  const url = database.url('jovrel_release')
-  await runTypeScript('scripts/prepareDatabase.ts', ['--demo'], {
-    DATABASE_URL: url,
-    JOVREL_NOW: '2026-10-14T08:20:00Z',
-  })
+await withDemoDatabase('release', async url => {
   await shortenFiles(url)
   const file = join('server/database/releases', `${release}.sql.br`)
   writeFileSync(file, packed(dumpOf(url)))
   console.log(`${file}: ${Math.round(statSync(file).size / 1000)} kB`)
-} finally {
-  await database.stop()
-  removeCluster(folder)
-}
+})
 
 /** A file of the repository should be small; what pictures and recordings hold is of no interest here. */
 async function shortenFiles(url) {

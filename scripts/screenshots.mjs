@@ -2,30 +2,32 @@
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
 import { ensureChromium, launchOptions } from './chromium.mjs'
-import { freePort, removeCluster, startCluster } from './cluster.mjs'
+import { freePort } from './cluster.mjs'
+import { withDemoDatabase } from './demoDatabase.mjs'
 import { startServer } from './serve.mjs'
-import { dataFolder, ensureBuild, ensurePackages, home, runTypeScript } from './system.mjs'
+import { ensureBuild, ensurePackages, home } from './system.mjs'
 
 await ensurePackages()
 ensureChromium()
 const NOW = '2026-10-14T08:20:00Z'
-const folder = join(dataFolder, `pictures-postgres-${process.pid}`)
-const database = await startCluster(folder)
-let server
-try {
-  await runTypeScript('scripts/prepareDatabase.ts', ['--demo'], {
-    DATABASE_URL: database.url(),
-    JOVREL_NOW: NOW,
-  })
-  server = await startServer(
+await withDemoDatabase('pictures', async url => {
+  const server = await startServer(
     await ensureBuild(),
-    { PORT: await freePort(), DATABASE_URL: database.url(), JOVREL_DEMO: '1', JOVREL_NOW: NOW },
+    { PORT: await freePort(), DATABASE_URL: url, JOVREL_DEMO: '1', JOVREL_NOW: NOW },
     { quiet: true },
   )
+  try {
+    await takeAll(server.address)
+  } finally {
+    await server.stop()
+  }
+})
+
+async function takeAll(address) {
   const browser = await chromium.launch(launchOptions())
   const context = await browser.newContext({
     timezoneId: 'Europe/Amsterdam', // as the seminar's own people see it
-    baseURL: server.address,
+    baseURL: address,
     viewport: { width: 1280, height: 800 },
     reducedMotion: 'reduce',
   })
@@ -34,7 +36,7 @@ try {
     (
       await context.request.post('/api/session', {
         data: { email: `${who}@northmere.example`, password: 'harbour' },
-        headers: { origin: server.address },
+        headers: { origin: address },
       })
     ).json()
   const picture = async (name, path, drawn = 'body') => {
@@ -94,8 +96,4 @@ try {
   await picture('my-week', `${seminar}/week`)
   await picture('letter', `${activity('breakwater')}/letter`)
   await browser.close()
-} finally {
-  await server?.stop()
-  await database.stop()
-  removeCluster(folder)
 }

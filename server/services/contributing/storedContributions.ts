@@ -49,6 +49,8 @@ export async function storedContributions(
   pick: { readonly ids?: readonly string[]; readonly bodies: boolean },
 ): Promise<StoredContribution[]> {
   if (pick.ids?.length === 0) return []
+  const among = (column: string) =>
+    pick.ids ? sql`and ${sql.raw(column)} = any(${sql.param([...pick.ids])}::uuid[])` : sql``
   const [rows, authors] = await Promise.all([
     rowsOf<Row>(
       db,
@@ -62,10 +64,10 @@ export async function storedContributions(
         left join (
           select n.contribution_id, count(*)::int as given, bool_or(n.enrolment_id = ${readerId}) as mine
           from nods n join contributions of on of.id = n.contribution_id
-          where of.activity_id = ${activityId} ${pick.ids ? sql`and n.contribution_id = any(${sql.param([...pick.ids])}::uuid[])` : sql``}
+          where of.activity_id = ${activityId} ${among('n.contribution_id')}
           group by n.contribution_id
         ) n on n.contribution_id = c.id
-        where c.activity_id = ${activityId} ${pick.ids ? sql`and c.id = any(${sql.param([...pick.ids])}::uuid[])` : sql``}
+        where c.activity_id = ${activityId} ${among('c.id')}
           and (c.state in ('shown', 'withdrawn', 'awaitingApproval') or (c.state = 'scheduled' and c.author_id = ${readerId}))
         order by c.seq, c.saved_at, c.id`,
     ),
@@ -73,7 +75,7 @@ export async function storedContributions(
       db,
       sql`
         select e.id, e.name, e.given_name, e.family_name, e.role from enrolments e
-        where e.id in (select c.author_id from contributions c where c.activity_id = ${activityId})
+        where e.id in (select c.author_id from contributions c where c.activity_id = ${activityId} ${among('c.id')})
           and (e.state <> 'practice' or e.id = ${readerId})`,
     ),
   ])

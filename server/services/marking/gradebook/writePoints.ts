@@ -1,10 +1,11 @@
-import { and, asc, eq, inArray, sql } from 'drizzle-orm'
+import { sql } from 'drizzle-orm'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { worthOf } from '#core/marking/showMark'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { auditTrail, marks } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
+import { lockMarks, type StoredMark } from '#server/services/marking/lockMarks'
 import { emptyMark } from '#server/services/marking/mark'
 import { storePoints } from '#server/services/marking/storePoints'
 
@@ -15,8 +16,6 @@ export interface PointsSet {
   readonly points: number | null
   readonly reason: string
 }
-
-type StoredMark = typeof marks.$inferSelect
 
 /**
  * Sets points of so many students, all or none: each is held until it is returned; a returned mark is held again and its
@@ -34,7 +33,7 @@ export async function writePoints(
   for (const set of sets) requireFits(actor, set)
   const before = await lockMarks(
     tx,
-    actor,
+    actor.activity.id,
     sets.map(s => s.enrolmentId),
   )
   for (const set of sets) requireUnchanged(before.get(set.enrolmentId), set)
@@ -105,21 +104,6 @@ function requireFits({ activity }: ActivityActor, { points, reason }: PointsSet)
       'reason',
       'Say why the points differ from what was calculated; it is kept with the mark.',
     )
-}
-
-/** Marks of the activity by student, locked in one order whoever asks. */
-async function lockMarks(
-  tx: Db,
-  { activity }: ActivityActor,
-  enrolmentIds: readonly string[],
-): Promise<ReadonlyMap<string, StoredMark>> {
-  const rows = await tx
-    .select()
-    .from(marks)
-    .where(and(eq(marks.activityId, activity.id), inArray(marks.enrolmentId, [...enrolmentIds])))
-    .orderBy(asc(marks.id))
-    .for('update')
-  return new Map(rows.map(r => [r.enrolmentId, r]))
 }
 
 function requireUnchanged(stored: StoredMark | undefined, { was }: PointsSet): void {

@@ -1,13 +1,14 @@
-import { and, asc, eq, inArray, sql } from 'drizzle-orm'
+import { inArray, sql } from 'drizzle-orm'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { consensusOf, type Consensus } from '#core/marking/peers/consensus'
 import { reviewingShare } from '#core/marking/peers/reviewingMark'
 import { levelAt, peerReviewsOf, reviewingOf } from '#core/marking/peers/fromReviews'
 import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, auditTrail, criterionMarks, marks } from '#server/database/schema'
-import { Problem, refusedField } from '#server/http/problem'
+import { auditTrail, criterionMarks, marks } from '#server/database/schema'
+import { Problem } from '#server/http/problem'
 import { requireReview } from '#server/kinds'
+import { lockMarks, type StoredMark } from '#server/services/marking/lockMarks'
 import { storePoints } from '#server/services/marking/storePoints'
 import { withIdempotency } from '#server/services/idempotency'
 import type { PeersView, TakeAnswer } from '#shared/marking/peers'
@@ -48,8 +49,6 @@ export const consensusFrom = (view: PeersView): Consensus => {
   return consensusOf(reviews, criteria, anchors)
 }
 
-type StoredMark = typeof marks.$inferSelect
-
 /** What the readers' consensus makes of one student's mark. */
 interface Taken {
   readonly enrolmentId: string
@@ -62,21 +61,6 @@ interface Taken {
   }>
   readonly letter: RichNode
   readonly reviewing: number | null // ten-thousandths
-}
-
-/** Marks of an activity by student, locked in one order whoever asks. */
-async function lockMarks(
-  tx: Db,
-  activityId: string,
-  enrolmentIds: readonly string[],
-): Promise<ReadonlyMap<string, StoredMark>> {
-  const rows = await tx
-    .select()
-    .from(marks)
-    .where(and(eq(marks.activityId, activityId), inArray(marks.enrolmentId, [...enrolmentIds])))
-    .orderBy(asc(marks.id))
-    .for('update')
-  return new Map(rows.map(r => [r.enrolmentId, r]))
 }
 
 /** What would be taken for one student, or the sentence why it cannot be. */
@@ -234,82 +218,4 @@ export function peerLetterOf(
       ...parts,
     ],
   }
-}
-
-/**
- * Shares a group's mark among its members by factors: the points of the group's criteria, or, where there are none, all
- * points, are multiplied for each. The instructor decides; marks already returned are not touched.
- */
-export function shareMark(
-  db: Database,
-  actor: ActivityActor,
-  write: {
-    readonly key: string
-    readonly factors: ReadonlyArray<{ readonly enrolmentId: string; readonly factor: number | null }>
-  },
-  now: Date,
-): Promise<TakeAnswer> {
-  const settings = requireReview(actor.activity)
-  return withIdempotency(db, actor.enrolment, write.key, async tx => {
-    const [target] = settings.sharesOf
-      ? await tx
-          .select()
-          .from(activities)
-          .where(
-            and(eq(activities.id, settings.sharesOf), eq(activities.seminarId, actor.activity.seminarId)),
-          )
-      : []
-    if (!target)
-      throw new Problem(
-        409,
-        'noTarget',
-        'No activity is named whose group mark is to be shared. Name it in the plan of this review.',
-      )
-    const [least, most] = [Math.round(settings.bounds.least * 100), Math.round(settings.bounds.most * 100)]
-    const answer: TakeAnswer = { taken: [], left: [] }
-    const changed: string[] = []
-    for (const { enrolmentId, factor } of write.factors) {
-      if (factor !== null && (factor < least || factor > most))
-        throw refusedField(
-          'factors',
-          'outOfBounds',
-          `Shares go from ${least / 100} to ${most / 100} here; ${factor / 100} is outside.`,
-        )
-      const [mark] = await tx
-        .select()
-        .from(marks)
-        .where(and(eq(marks.activityId, target.id), eq(marks.enrolmentId, enrolmentId)))
-        .for('update')
-      if (!mark) {
-        answer.left.push({ enrolmentId, why: 'There is no mark to share yet.' })
-        continue
-      }
-      if (mark.factor === factor) {
-        answer.taken.push(enrolmentId)
-        continue
-      }
-      // a returned mark that is changed is held again; the student keeps the letter they have until the next return
-      await tx
-        .update(marks)
-        .set({
-          factor,
-          version: mark.version + 1,
-          savedAt: now,
-          ...(mark.state === 'returned' && { state: 'held' as const }),
-        })
-        .where(eq(marks.id, mark.id))
-      await tx.insert(auditTrail).values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
-        act: 'groupMarkShared',
-        subjectId: mark.id,
-        detail: { from: mark.factor, to: factor },
-      })
-      changed.push(enrolmentId)
-      answer.taken.push(enrolmentId)
-    }
-    await storePoints(tx, { ...actor, activity: target }, changed, now)
-    return answer
-  })
 }

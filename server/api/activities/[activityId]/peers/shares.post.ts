@@ -1,6 +1,6 @@
 import { requireMarker } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { shareMark } from '#server/services/marking/peers/takeConsensus'
+import { shareMark } from '#server/services/marking/peers/shareMark'
 import * as peersEndpoints from '#shared/marking/peersEndpoints'
 
 export default route(peersEndpoints.proposeShares, async ({ event, db, params, body, now }) =>
