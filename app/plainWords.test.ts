@@ -20,6 +20,8 @@ const RIDDLES: Readonly<Record<string, RegExp>> = {
   'Quote in a reply': /\btakes? up\b/i,
   'Set points or Count as on time': /\bset other points\b|\bwaived?\b/i,
   'each student or whole group': /\beach their own\b|\bonce for the group\b/i,
+  'imported, removed, deleted or undone': /\b(?:taken|brought) (?:in|off|away|out|back)\b/i,
+  'calculate or again': /\breckon|\banew\b/i,
   Search: /\bfind in this talk\b/i,
 }
 

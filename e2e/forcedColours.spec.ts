@@ -23,6 +23,8 @@ test('with forced colours nothing that carries a meaning is lost', async ({ as, 
   await open(page, `/seminars/${world.seminar.id}/plan`)
   const weeks = page.locator('.ribbon button')
   await differ('this week in the ribbon', page.locator('.ribbon .now'), weeks.last())
+  const key = page.getByLabel('How phases are drawn').locator('dt')
+  await differ('the key of the phases', key.nth(0), key.nth(1))
   await differ('phases of a bar', page.locator('.bar .write'), page.locator('.bar .respond'))
 
   await open(page, `/seminars/${world.seminar.id}/marking`)

@@ -159,7 +159,7 @@ function startAgain() {
     </section>
     <section v-if="demo.length > 0" class="demo">
       <h2>Harbour Cities, the demo seminar</h2>
-      <p class="lead">It is Wednesday of week 6. Come in as one of these people; nothing here is real.</p>
+      <p class="lead">It is Wednesday of week 6. Sign in as one of these people; nothing here is real.</p>
       <ul>
         <li v-for="person in demo" :key="person.id">
           <button type="button" :disabled="busy" @click="enterAs(person.id)">

@@ -61,7 +61,7 @@ function off(file: AttachedFile) {
     'change',
     before.filter(f => f.id !== file.id),
   )
-  notices.say(`${file.name} is taken off.`, { label: 'Undo', run: () => emit('change', before) })
+  notices.say(`${file.name} is removed.`, { label: 'Undo', run: () => emit('change', before) })
 }
 const sizeWords = (bytes: number) =>
   bytes >= 1_000_000 ? `${(bytes / 1_000_000).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1000))} kB`
@@ -72,7 +72,7 @@ const sizeWords = (bytes: number) =>
     <span v-if="problem || refused" class="field-problem" role="alert">{{ problem ?? refused }}</span>
     <template v-if="recording"
       ><span class="live" role="status">recording, {{ clock }}</span
-      ><button class="link" type="button" @click="end">Stop and keep it</button></template
+      ><button class="link" type="button" @click="end">Stop and save</button></template
     >
     <template v-else-if="!full">
       <label class="pick"

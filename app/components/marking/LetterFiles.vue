@@ -67,7 +67,7 @@ function off(file: LetterFile) {
     <p class="add">
       <template v-if="recording"
         ><span class="live" role="status">recording, {{ clock }}</span
-        ><button class="link" type="button" @click="end">Stop and keep it</button></template
+        ><button class="link" type="button" @click="end">Stop and save</button></template
       >
       <template v-else
         ><label class="link"

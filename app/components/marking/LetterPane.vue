@@ -135,7 +135,7 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
         <v-btn v-if="mark.takeBackUntil" :disabled="busy" @click="emit('takeBack')">Undo return</v-btn>
         <span class="back">{{
           mark.takeBackUntil
-            ? `Returned. ${given} is told in some minutes; until then it can be taken back.`
+            ? `Returned. ${given} is told in some minutes; until then it can be undone.`
             : `Returned. Changing anything holds it again; ${given} keeps this letter until the next return.`
         }}</span>
       </template>

@@ -82,7 +82,7 @@ const toggle = (id: string) => {
               />
             </td>
             <td>
-              {{ m.name }}<span v-if="m.state === 'returned'" class="hint"> held until returned anew</span>
+              {{ m.name }}<span v-if="m.state === 'returned'" class="hint"> held until returned again</span>
             </td>
             <td class="num">{{ m.from }}</td>
             <td class="num">{{ pts(m.pointsBefore) }}</td>

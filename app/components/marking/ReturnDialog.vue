@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import CheckBox from '~/components/controls/CheckBox.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { DeskStudent } from '#shared/marking/desk'
 import { capital, inWords, plural } from '#core/language'
@@ -119,7 +120,7 @@ const go = () =>
         }}
       </p>
       <p class="when">
-        <label><input v-model="later" type="checkbox" /> at a time</label
+        <CheckBox v-model="later">at a time</CheckBox
         ><input
           v-if="later"
           v-model="when"

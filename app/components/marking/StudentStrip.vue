@@ -102,4 +102,10 @@ button:focus-visible {
     display: none;
   }
 }
+@media (forced-colors: active) {
+  [aria-current='true'] {
+    outline: 2px solid CanvasText;
+    outline-offset: -2px;
+  }
+}
 </style>

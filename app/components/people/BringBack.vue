@@ -32,7 +32,7 @@ function send() {
   }
   request.onerror = () => {
     state.value = 'idle'
-    problem.value = 'Jovrel could not be reached. Nothing was brought in; try again in a moment.'
+    problem.value = 'Jovrel could not be reached. Nothing was imported; try again in a moment.'
   }
   request.send(chosen)
 }
@@ -49,7 +49,7 @@ async function answered(request: XMLHttpRequest) {
     await session.load()
   } else {
     const details = ProblemDetails.safeParse(body)
-    problem.value = details.success ? details.data.detail : 'Something went wrong. Nothing was brought in.'
+    problem.value = details.success ? details.data.detail : 'Something went wrong. Nothing was imported.'
   }
   if (file.value) file.value.value = ''
 }
@@ -57,10 +57,10 @@ async function answered(request: XMLHttpRequest) {
 
 <template>
   <section class="back">
-    <h2>Bring a seminar back from its archive</h2>
+    <h2>Import a seminar from its archive</h2>
     <p class="hint">
-      An archive is made in a seminar’s settings. Every part of it is checked first; it comes in whole or not
-      at all.
+      An archive is made in a seminar’s settings. Every part of it is checked first; it is imported whole or
+      not at all.
     </p>
     <p>
       <label class="v-btn choose" :class="{ off: state !== 'idle' }"
@@ -85,7 +85,7 @@ async function answered(request: XMLHttpRequest) {
     <p v-if="done" role="status">
       “{{ done.title }}” is back, with {{ done.people }} people and
       {{ done.contributions.toLocaleString('en') }} contributions. Nobody is told anything from it until an
-      instructor says so; its people choose a password anew by “forgotten password”.
+      instructor says so; its people choose a new password by “forgotten password”.
       <NuxtLink :to="`/seminars/${done.seminarId}`">Open it</NuxtLink>
     </p>
   </section>

@@ -78,8 +78,8 @@ async function make() {
 <template>
   <form class="maker" novalidate @submit.prevent="make">
     <p v-if="first" class="invite">
-      Groups for a wiki, a debate, a term. Deal people out at random with sections mixed, let them join by
-      themselves, or place them by hand; whatever you choose can be corrected by dragging.
+      Groups for a wiki, a debate, a term. Mix people at random across sections, let them join by themselves,
+      or place them by hand; whatever you choose can be corrected by dragging.
     </p>
     <p class="sentence">
       A plan for

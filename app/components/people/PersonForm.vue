@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import CheckBox from '~/components/controls/CheckBox.vue'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
@@ -67,7 +68,7 @@ async function add() {
       </select></label
     >
     <div class="end">
-      <label class="tick"><input v-model="person.invite" type="checkbox" /> mail an invitation</label
+      <CheckBox v-model="person.invite">mail an invitation</CheckBox
       ><v-btn class="main" type="submit" :disabled="busy">Add</v-btn
       ><v-btn class="quiet" @click="emit('close')">Close</v-btn>
     </div>
@@ -95,11 +96,6 @@ async function add() {
   display: flex;
   gap: 10px;
   align-items: center;
-}
-.tick {
-  display: flex;
-  gap: 6px;
-  white-space: nowrap;
 }
 .field-problem {
   width: 100%;

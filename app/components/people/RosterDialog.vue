@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import CheckBox from '~/components/controls/CheckBox.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { RosterAnswer, RosterPreview } from '#shared/people/people'
 import { capital, inWords, plural } from '#core/language'
@@ -64,7 +65,7 @@ const sentence = computed(() => {
   const parts = [
     p.added.length > 0 && `${inWords(p.added.length)} would be added`,
     p.changed.length > 0 && `${inWords(p.changed.length)} changed`,
-    p.back.length > 0 && `${inWords(p.back.length)} brought back`,
+    p.back.length > 0 && `${inWords(p.back.length)} restored`,
     p.same > 0 && `${inWords(p.same)} ${p.same === 1 ? 'is' : 'are'} as they are`,
   ].filter(Boolean)
   return parts.length > 0 ? `${capital(parts.join(', '))}.` : 'Nobody in this file can be taken.'
@@ -162,7 +163,7 @@ const importVerb = computed(() => {
             </table>
           </section>
           <section v-if="preview.back.length > 0">
-            <h3>Brought back</h3>
+            <h3>Restored</h3>
             <p>{{ preview.back.map(b => `${b.row.givenName} ${b.row.familyName}`).join(', ') }}</p>
           </section>
           <section v-if="preview.missing.length > 0">
@@ -175,10 +176,7 @@ const importVerb = computed(() => {
                   .join(', ')
               }}{{ preview.missing.length > 40 ? ` and ${preview.missing.length - 40} more` : '' }}
             </p>
-            <label class="tick"
-              ><input v-model="withdrawMissing" type="checkbox" /> withdraw them; their work and marks
-              stay</label
-            >
+            <CheckBox v-model="withdrawMissing">withdraw them; their work and marks stay</CheckBox>
           </section>
           <section v-if="preview.added.length > 0">
             <h3>Added</h3>
@@ -196,8 +194,8 @@ const importVerb = computed(() => {
             <p v-if="preview.added.length > 200" class="hint">… and {{ preview.added.length - 200 }} more.</p>
           </section>
         </div>
-        <label v-if="preview.added.length > 0" class="tick"
-          ><input v-model="invite" type="checkbox" /> mail each new person an invitation</label
+        <CheckBox v-if="preview.added.length > 0" v-model="invite"
+          >mail each new person an invitation</CheckBox
         >
         <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
         <div
@@ -283,11 +281,6 @@ td.num {
 }
 .change s {
   color: var(--ink-3);
-}
-.tick {
-  display: flex;
-  gap: 8px;
-  align-items: baseline;
 }
 .end {
   display: flex;

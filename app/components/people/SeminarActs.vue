@@ -61,7 +61,7 @@ async function make() {
       >
       <p class="hint">
         The archive holds everything, people and marks among it, in files that can be read without Jovrel; an
-        installation that does not have the seminar can bring it back. Of drafts it holds that they exist, not
+        installation that does not have the seminar can import it. Of drafts it holds that they exist, not
         their words.
       </p>
       <p class="hint">

@@ -27,7 +27,7 @@ async function end() {
 
 <template>
   <div class="silence" role="status">
-    This seminar was brought back from its archive on {{ times.dayTime(since) }}. Until an instructor says so,
+    This seminar was imported from its archive on {{ times.dayTime(since) }}. Until an instructor says so,
     nothing opens, returns or is sent by itself, and nobody is told anything. Rules that write are off.
     <TextButton v-if="mayEnd" :disabled="busy" @click="end">Send mail to people again</TextButton>
     <span v-if="problem" role="alert">{{ problem }}</span>

@@ -36,7 +36,7 @@ const copy = (asTemplate: boolean) =>
     })
     copying.value = false
     if (asTemplate) {
-      notices.say('Kept as a template in the library.', {
+      notices.say('Saved as a template in the library.', {
         label: 'Open it',
         run: () => void navigateTo(`/seminars/${seminarId}/activities/${id}/plan`),
       })
@@ -104,7 +104,7 @@ const remove = () =>
       <button class="link" type="button" :aria-expanded="copying" @click="copying = !copying">
         Copy it …
       </button>
-      <button class="link" type="button" @click="copy(true)">Keep as a template</button>
+      <button class="link" type="button" @click="copy(true)">Save as a template</button>
       <button v-if="view.locked" class="link" type="button" @click="lock(false)">Unlock the settings</button>
       <button v-else class="link" type="button" @click="lock(true)">Lock the settings</button>
       <button

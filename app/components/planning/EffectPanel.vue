@@ -31,7 +31,7 @@ const lines = computed(() => {
     )
   if (e.recalculated > 0)
     lines.push(
-      `${capital(inWords(e.recalculated))} ${plural(e.recalculated, 'mark')} not returned yet would be reckoned anew. Returned ones stay as they are.`,
+      `${capital(inWords(e.recalculated))} ${plural(e.recalculated, 'mark')} not returned yet would be calculated again. Returned ones stay as they are.`,
     )
   if (lines.length === 0)
     lines.push(
@@ -47,7 +47,7 @@ const lines = computed(() => {
   <div class="effect" role="status">
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
     <p v-for="line in lines" v-else :key="line">{{ line }}</p>
-    <p v-if="!effect && !problem" class="hint">reckoning what this would do …</p>
+    <p v-if="!effect && !problem" class="hint">calculating what this would do …</p>
   </div>
 </template>
 

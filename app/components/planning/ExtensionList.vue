@@ -50,7 +50,7 @@ const take = (e: ComposerView['extensions'][number]) =>
       params: { activityId: props.view.id, enrolmentId: e.enrolmentId },
     })
     emit('changed')
-    notices.say(`${e.name}'s extension is taken back.`, {
+    notices.say(`${e.name}'s extension is removed.`, {
       label: 'Undo',
       run: async () => {
         await attempt(() =>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import CheckBox from '~/components/controls/CheckBox.vue'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import { plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -55,11 +56,10 @@ const label = computed(
     <button v-if="opens !== 'day'" type="button" class="chip" @click="opens = 'day'">choose a day …</button>
     <span v-else class="chosen"><TimePart v-model="day" label="Opens" :due="false" /></span>
     <span class="grow" /><slot />
-    <label class="tell"
-      ><input v-model="notifies" type="checkbox" /> {{ people }}
-      {{ plural(people, 'student gets', 'students get') }} a note and an e-mail</label
+    <CheckBox v-model="notifies" class="tell"
+      >{{ people }} {{ plural(people, 'student gets', 'students get') }} a note and an e-mail</CheckBox
     >
-    <NuxtLink class="v-btn draft" :to="`/seminars/${view.seminarId}/plan`">Keep as draft</NuxtLink>
+    <NuxtLink class="v-btn draft" :to="`/seminars/${view.seminarId}/plan`">Save as draft</NuxtLink>
     <v-btn class="main" :disabled="disabled" @click="emit('publish', at, notifies)">{{ label }}</v-btn>
   </template>
 </template>

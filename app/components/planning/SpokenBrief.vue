@@ -47,7 +47,7 @@ const recordVerb = computed(() => {
     </button>
     <template v-else
       ><span class="live" role="status">recording, {{ clock }}</span
-      ><button class="link" type="button" @click="end">Stop and keep it</button></template
+      ><button class="link" type="button" @click="end">Stop and save</button></template
     >
     <button v-if="fileId && !recording" class="link" type="button" @click="emit('change', null)">
       Remove

@@ -33,7 +33,7 @@ function drop(i: number) {
     'change',
     props.rows.filter((_, j) => j !== i),
   )
-  notices.say('Taken off.', { label: 'Undo', run: () => emit('change', before) })
+  notices.say('Removed.', { label: 'Undo', run: () => emit('change', before) })
 }
 </script>
 

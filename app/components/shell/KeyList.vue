@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import CheckBox from '~/components/controls/CheckBox.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import { isBehindDialog, pageKeys, useLetterKeys } from '~/composables/shell/keyList'
 
@@ -6,8 +7,14 @@ import { isBehindDialog, pageKeys, useLetterKeys } from '~/composables/shell/key
 const open = defineModel<boolean>({ required: true })
 const letters = useLetterKeys()
 const NAMES: Readonly<Record<string, string>> = { 'Ctrl+Enter': 'Ctrl Enter', ArrowUp: '↑', ArrowDown: '↓' }
+/** Keys of a line: digits in a row stand as their first and last. */
+function shown(keys: string): readonly string[] {
+  const all = keys.split(' ')
+  const areDigits = all.length > 3 && all.every(key => /^\d$/.test(key))
+  return areDigits ? [all[0]!, '–', all.at(-1)!] : all.map(key => NAMES[key] ?? key)
+}
 const lines = computed(() =>
-  (pageKeys.value?.() ?? []).map(({ keys, does }) => ({ keys: keys.split(' '), does })),
+  (pageKeys.value?.() ?? []).map(({ keys, does }) => ({ id: keys, keys: shown(keys), does })),
 )
 
 function onKey(event: KeyboardEvent) {
@@ -25,14 +32,16 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 </script>
 
 <template>
-  <ModalDialog v-model="open" max-width="420" aria-labelledby="keys-title">
+  <ModalDialog v-model="open" max-width="460" aria-labelledby="keys-title">
     <div class="card keys">
       <h2 id="keys-title">Keys on this page</h2>
       <p v-if="lines.length === 0" class="hint">This page has no keys of its own.</p>
       <dl :class="{ off: !letters }">
-        <template v-for="line in lines" :key="line.keys[0]"
+        <template v-for="line in lines" :key="line.id"
           ><dt>
-            <kbd v-for="k in line.keys" :key="k">{{ NAMES[k] ?? k }}</kbd>
+            <template v-for="k in line.keys" :key="k"
+              ><span v-if="k === '–'">to</span><kbd v-else>{{ k }}</kbd></template
+            >
           </dt>
           <dd>{{ line.does }}</dd></template
         >
@@ -41,9 +50,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
         <dt><kbd>?</kbd></dt>
         <dd>this list</dd>
       </dl>
-      <label class="letters"
-        ><input v-model="letters" type="checkbox" /> Use keys of a single letter or sign</label
-      >
+      <CheckBox v-model="letters" class="letters">Use keys of a single letter or sign</CheckBox>
       <p class="hint">
         {{
           letters
@@ -58,8 +65,10 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 
 <style scoped>
 .keys {
-  padding: 18px 22px 16px;
-  overflow: auto;
+  display: flex;
+  flex-direction: column;
+  padding: 18px 22px 14px;
+  max-height: calc(100dvh - 48px);
 }
 h2 {
   font: 600 1.0625rem/1.3 var(--read);
@@ -67,9 +76,11 @@ h2 {
 dl {
   display: grid;
   grid-template-columns: auto 1fr;
-  gap: 8px 16px;
+  gap: 6px 16px;
   margin: 12px 0 0;
-  align-items: center;
+  align-items: baseline;
+  overflow-y: auto;
+  min-height: 90px;
 }
 dl.off kbd {
   text-decoration: line-through;
@@ -78,23 +89,22 @@ dl.off kbd {
 dt {
   display: flex;
   gap: 4px;
+  align-items: baseline;
   justify-content: flex-end;
+  color: var(--ink-3);
 }
 dd {
   margin: 0;
   color: var(--ink-2);
 }
 .letters {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  margin: 16px 0 2px;
-  padding-top: 12px;
+  margin: 12px 0 0;
+  padding-top: 10px;
   border-top: 1px solid var(--line-soft);
 }
 .acts {
   display: flex;
   justify-content: flex-end;
-  margin: 10px 0 0;
+  margin: 6px 0 0;
 }
 </style>

@@ -296,4 +296,9 @@ label {
     margin-left: auto;
   }
 }
+@media (max-width: 700px) {
+  .keys-control.keys-control {
+    display: none;
+  }
+}
 </style>

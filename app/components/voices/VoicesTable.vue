@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import CheckBox from '~/components/controls/CheckBox.vue'
 import { MOST_WRITTEN } from '#shared/messaging/messages'
 import type { VoiceView, VoicesView } from '#shared/voices/voices'
 import { MEASURES } from '~/composables/voices/measures'
@@ -92,8 +93,11 @@ function sortOf(m: { readonly key: string }) {
   <section aria-label="Everyone">
     <div class="head">
       <h2>Everyone</h2>
-      <label><input v-model="keepSilent" type="checkbox" /> keep the silent in sight</label
-      ><span class="grow" /><a class="link" :href="table" download>Export as a table</a
+      <CheckBox v-model="keepSilent">keep the silent in sight</CheckBox><span class="grow" /><a
+        class="link"
+        :href="table"
+        download
+        >Export as a table</a
       ><v-btn
         v-if="mayWrite && picked.size > 0"
         class="main"
@@ -231,12 +235,6 @@ section {
 }
 h2 {
   font: 600 0.84375rem/1.4 var(--ui);
-  color: var(--ink);
-}
-.head label {
-  display: flex;
-  gap: 6px;
-  align-items: center;
   color: var(--ink);
 }
 .scroll {

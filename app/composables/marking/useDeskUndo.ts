@@ -17,7 +17,7 @@ export function useDeskUndo(called: Called) {
       if (undone === null)
         notices.say(which === 'undo' ? 'There is nothing to take back.' : 'There is nothing to do again.')
       else if (!undone.isDone)
-        notices.warn(new Error(store.problem ?? 'This cannot be taken back any more: the mark was changed.'))
+        notices.warn(new Error(store.problem ?? 'This cannot be undone any more: the mark was changed.'))
       else
         notices.say(
           undoneWords(undone, which, called),
@@ -37,7 +37,7 @@ export function useDeskUndo(called: Called) {
     id => {
       if (id === null) return
       notices.say(
-        `${nameOf(id)} has this mark already. Your change is held, and they keep what they were given until you return it anew.`,
+        `${nameOf(id)} has this mark already. Your change is held, and they keep what they were given until you return it again.`,
         undoAct,
       )
       store.heardOfChange()
@@ -54,10 +54,10 @@ export function useDeskUndo(called: Called) {
   const keys: readonly Key[] = [
     {
       keys: 'z',
-      does: 'take back what you did last, whoever’s record it was on',
+      does: 'undo what you did last, whoever’s record it was on',
       run: () => void takeBack('undo'),
     },
-    { keys: 'Z', does: 'do again what you took back', run: () => void takeBack('redo') },
+    { keys: 'Z', does: 'do again what you undid', run: () => void takeBack('redo') },
   ]
   return { keys, takeBack }
 }
@@ -67,13 +67,11 @@ export function undoneWords({ deed, record }: Undone, which: 'undo' | 'redo', ca
   if (deed.kind === 'returnMany') {
     const marks = `${inWords(deed.ids.length)} ${plural(deed.ids.length, 'mark')}`
     if (which === 'redo') return deed.at ? `Set to return again: ${marks}.` : `Returned again: ${marks}.`
-    return deed.at
-      ? `Taken back: ${marks} will not return by themselves.`
-      : `Taken back: ${marks} are held again.`
+    return deed.at ? `Undone: ${marks} will not return by themselves.` : `Undone: ${marks} are held again.`
   }
   const whose = `${record ? called(record.student) : 'The student'}’s`
   if (deed.kind === 'change')
-    return which === 'undo' ? `Taken back on ${whose} record.` : `Done again on ${whose} record.`
+    return which === 'undo' ? `Undone on ${whose} record.` : `Done again on ${whose} record.`
   const settled = { open: 'is open again', held: 'is held', returned: 'is returned' }
   return `${whose} mark ${settled[record?.mark.state ?? 'open']}.`
 }

@@ -6,7 +6,7 @@ export function importedSentence(answer: RosterAnswer): string {
   const parts = [
     answer.added && `${answer.added} added`,
     answer.changed && `${answer.changed} changed`,
-    answer.back && `${answer.back} brought back`,
+    answer.back && `${answer.back} restored`,
     answer.withdrawn && `${answer.withdrawn} withdrawn`,
     answer.passedOver && `${answer.passedOver} ${plural(answer.passedOver, 'row')} passed over`,
   ].filter(Boolean)

@@ -16,7 +16,7 @@ const emit = defineEmits<{ opened: [] }>()
       </p>
       <p class="end">
         <v-btn class="main" @click="emit('opened')">Open it</v-btn
-        ><v-btn class="quiet" @click="open = false">Keep it as it is</v-btn>
+        ><v-btn class="quiet" @click="open = false">Cancel</v-btn>
       </p>
     </div>
   </ModalDialog>

@@ -97,7 +97,7 @@ async function setArchived(id: string, archived: boolean) {
 const archive = (id: string, title: string) =>
   attempt(async () => {
     await setArchived(id, true)
-    notices.say(`“${title}” is out of the library. Readings that use it keep it.`, {
+    notices.say(`“${title}” is removed from the library. Readings that use it keep it.`, {
       label: 'Undo',
       run: async () => {
         await attempt(() => setArchived(id, false))

@@ -51,7 +51,7 @@ const share = (s: number) => `${props.length > 0 ? (s / props.length) * 100 : 0}
       </button></span
     >
     <button class="link" type="button" :aria-pressed="follows" @click="emit('follow', !follows)">
-      {{ follows ? 'the text follows' : 'let the text follow' }}
+      {{ follows ? 'the text follows' : 'make the text follow' }}
     </button>
     <span v-if="problem" class="field-problem" role="alert"
       >It cannot be played here. Its transcript can be read all the same.</span

@@ -84,7 +84,7 @@ async function takeBack() {
   try {
     await store.withdraw(id, true)
     emit('changed')
-    notices.say('Taken back. Your text is kept.', { label: 'Hand it in again', run: () => again(id) })
+    notices.say('Withdrawn. Your text is kept.', { label: 'Hand it in again', run: () => again(id) })
   } catch (error) {
     notices.warn(error)
   }
@@ -149,7 +149,7 @@ function edited() {
     <template v-else-if="own.canHandIn && desk.mayWrite">
       <p class="hint">You can {{ how }}. Leave your name out of it: readers do not get it.</p>
       <p v-if="takenBack" class="hint">
-        You took back what you had handed in.
+        You have withdrawn what you had handed in.
         <button class="link" type="button" @click="again(takenBack.id)">Hand it in again</button>
       </p>
       <p v-if="late" class="late">

@@ -32,7 +32,7 @@ async function answer() {
 }
 const beginWords = computed(() => {
   if (text.hasWords.value) return 'go on writing'
-  return props.review.answerHtml ? 'answer anew' : 'answer, without names'
+  return props.review.answerHtml ? 'answer again' : 'answer, without names'
 })
 </script>
 

@@ -107,7 +107,7 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
           </p>
           <p v-else class="hint">
             Readers know your work by another name, and you know them by another. What your file’s program
-            wrote into it about you is taken out. Your instructor sees who is who.
+            wrote into it about you is removed. Your instructor sees who is who.
           </p>
         </section>
         <section v-if="own?.reviewEndsAt && firstOwed">

@@ -33,7 +33,7 @@ async function tick(enrolmentId: string, handedIn: boolean) {
     notices.say(
       handedIn
         ? `${nameOf(enrolmentId)}: handed in on paper.`
-        : `${nameOf(enrolmentId)}: the tick is taken back.`,
+        : `${nameOf(enrolmentId)}: the tick is removed.`,
       { label: 'Undo', run: () => tick(enrolmentId, !handedIn) },
     )
   } catch (problem) {

@@ -35,7 +35,7 @@ const movedWords = (b: ChangedBlock) => {
           ><ins v-if="part.as === 'added'"
             ><span class="visually-hidden">added: </span><InlineNodes :nodes="part.nodes" /></ins
           ><del v-else-if="part.as === 'removed'"
-            ><span class="visually-hidden">taken out: </span><InlineNodes :nodes="part.nodes" /></del
+            ><span class="visually-hidden">deleted: </span><InlineNodes :nodes="part.nodes" /></del
           ><InlineNodes v-else :nodes="part.nodes"
         /></template>
       </PageBlock>

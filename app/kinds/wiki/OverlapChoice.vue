@@ -37,7 +37,7 @@ const all = (choice: Choice) => {
           :aria-pressed="choices[i] === 'mine'"
           @click="pick(i, 'mine')"
         >
-          <em>Yours</em>{{ o.mine || '(taken out)' }}
+          <em>Yours</em>{{ o.mine || '(deleted)' }}
         </button>
         <button
           type="button"
@@ -45,7 +45,7 @@ const all = (choice: Choice) => {
           :aria-pressed="choices[i] === 'theirs'"
           @click="pick(i, 'theirs')"
         >
-          <em>{{ listed(overlaps.by) }}</em>{{ o.theirs || '(taken out)' }}
+          <em>{{ listed(overlaps.by) }}</em>{{ o.theirs || '(deleted)' }}
         </button>
       </div>
       <button class="link small" type="button" :aria-pressed="choices[i] === 'both'" @click="pick(i, 'both')">

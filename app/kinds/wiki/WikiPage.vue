@@ -159,7 +159,7 @@ watch(page, (now, before) => {
   if (now || !before || !writing.value) return
   writing.value = false
   notices.say(
-    `“${before.title}” was taken out of the wiki while you wrote. Your draft is kept with it; put the page back to go on.`,
+    `“${before.title}” was deleted while you wrote. Your draft is kept with it; restore the page to go on.`,
     acts.undo(async () => {
       await acts.putBack(before.id)
       writing.value = true

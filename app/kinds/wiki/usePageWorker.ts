@@ -29,7 +29,7 @@ export function usePageWorker(pageId: () => string | null) {
     return new Promise((resolve, reject) => {
       waiting.set(id, answer =>
         'problem' in answer
-          ? reject(new Error('This could not be compared. Load the page anew and try again.'))
+          ? reject(new Error('This could not be compared. Load the page again.'))
           : resolve(answer),
       )
       worker!.postMessage({ ...question, id })

@@ -45,8 +45,8 @@ async function add() {
       <NuxtLink :to="planTo">Change the plan</NuxtLink>
     </p>
     <p v-if="view.notHandedIn.length > 0" class="hint">
-      Nothing is in from {{ view.notHandedIn.map(nameOf).join(', ') }}. Who hands in late can be taken in
-      afterwards.
+      Nothing is in from {{ view.notHandedIn.map(nameOf).join(', ') }}. Who hands in late can be assigned
+      readers afterwards.
     </p>
     <div class="apart">
       <h3>Kept from reading each other</h3>
@@ -54,7 +54,7 @@ async function add() {
         <li v-for="(p, i) in view.apart" :key="p.join()">
           {{ nameOf(p[0]) }} and {{ nameOf(p[1]) }}
           <button class="link small" type="button" @click="setApart(view.apart.filter((_, j) => j !== i))">
-            let them
+            remove
           </button>
         </li>
       </ul>
@@ -74,7 +74,7 @@ async function add() {
     <p class="acts">
       <v-btn class="main" :disabled="busy || !view.handInEnded" @click="deal">Assign reviewers</v-btn
       ><span v-if="!view.handInEnded" class="hint"
-        >Once hand-in has ended. If you do nothing, it is dealt by itself when reviewing begins.</span
+        >Once hand-in has ended. If you do nothing, they are assigned when reviewing begins.</span
       >
     </p>
   </section>

@@ -43,7 +43,7 @@ watch(
       <p>
         <b>{{ name }}’s review is set aside:</b> {{ allocation.setAside }}
       </p>
-      <v-btn @click="emit('open')">Let it count again</v-btn>
+      <v-btn @click="emit('open')">Count it again</v-btn>
     </template>
     <template v-else>
       <p>

@@ -44,7 +44,7 @@ const initialOf = (id: string) => store.people.get(id)?.familyName[0] ?? '?'
     <p v-else-if="!work || reviews.length === 0" class="hint">No review of this work is in.</p>
     <template v-else>
       <p v-if="found?.corrected != null" class="small">
-        The mean is <b class="num">{{ tenth(found.mean!) }}</b>; with readers’ severity taken out,
+        The mean is <b class="num">{{ tenth(found.mean!) }}</b>; corrected for readers’ severity,
         <b class="num">{{ tenth(found.corrected) }}</b>.
       </p>
       <ScoreDots

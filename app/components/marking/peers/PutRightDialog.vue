@@ -113,7 +113,7 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
           {{
             nothing
               ? 'Nothing would be moved'
-              : `${inWords(plan.add.length)} ${plural(plan.add.length, 'review')} assigned, ${inWords(plan.remove.length)} taken back; ${plan.untouched} stay`
+              : `${inWords(plan.add.length)} ${plural(plan.add.length, 'review')} assigned, ${inWords(plan.remove.length)} withdrawn; ${plan.untouched} stay`
           }}
         </h3>
         <ul v-if="!nothing">

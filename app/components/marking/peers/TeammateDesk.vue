@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import CheckBox from '~/components/controls/CheckBox.vue'
 import { shareOfGroup, type MemberShare } from '#core/marking/peers/ownShare'
 import type { PeersView } from '#shared/marking/peers'
 import { tenth } from '~/composables/marking/peerWords'
@@ -63,8 +64,7 @@ const share = (members: readonly MemberShare[]) =>
 <template>
   <div class="mates">
     <p class="lead">
-      <label
-        ><input v-model="showSelf" type="checkbox" /> show what each gave themselves; it never counts</label
+      <CheckBox v-model="showSelf">show what each gave themselves; it never counts</CheckBox
       ><span class="muted"
         >A share is one’s mean over the group’s, from {{ view.settings.bounds.least }} to
         {{ view.settings.bounds.most }}.</span
@@ -184,11 +184,6 @@ const share = (members: readonly MemberShare[]) =>
   flex-wrap: wrap;
   gap: 6px 24px;
   font-size: 0.84375rem;
-}
-.lead label {
-  display: inline-flex;
-  gap: 7px;
-  align-items: center;
 }
 header {
   display: flex;

@@ -12,8 +12,8 @@ const weights = computed(() => props.settings.categories.reduce((sum, c) => sum 
 const weightsSentence = computed(() => {
   if (weights.value === 100) return '.'
   if (weights.value < 100)
-    return `; ${100 - weights.value} % are not given yet. Final marks are reckoned as if these made up the whole.`
-  return `, ${weights.value - 100} % more than a whole. Final marks are reckoned by their proportion.`
+    return `; ${100 - weights.value} % are not given yet. Final marks are calculated as if these made up the whole.`
+  return `, ${weights.value - 100} % more than a whole. Final marks are calculated by their proportion.`
 })
 </script>
 

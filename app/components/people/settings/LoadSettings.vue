@@ -12,7 +12,7 @@ const emit = defineEmits<{ change: [part: Partial<SettingsBody>] }>()
   <SettingsPart title="Load and presence">
     <div>
       <p class="sentence">
-        The plan reckons with reading at
+        The plan expects reading at
         <input
           class="in short"
           type="number"

@@ -135,7 +135,7 @@ function sayImported(marks: number) {
   notices.say(
     marks === 0
       ? 'Nothing was changed.'
-      : `${capital(inWords(marks))} ${plural(marks, 'mark')} taken in, held until you return them.`,
+      : `${capital(inWords(marks))} ${plural(marks, 'mark')} imported, held until you return them.`,
   )
   void refresh()
 }

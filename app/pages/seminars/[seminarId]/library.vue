@@ -65,7 +65,7 @@ const take = (event: Event) =>
       answer.rubrics > 0 && `${inWords(answer.rubrics)} ${plural(answer.rubrics, 'rubric')}`,
       answer.outcomes > 0 && `${inWords(answer.outcomes)} learning ${plural(answer.outcomes, 'outcome')}`,
     ].filter(Boolean)
-    if (parts.length > 0) notices.say(`${capital(parts.join(' and '))} taken in.`)
+    if (parts.length > 0) notices.say(`${capital(parts.join(' and '))} imported.`)
   })
 const give = (r: LibraryRubric, form: 'json' | 'csv') =>
   attempt(async () => {
@@ -79,13 +79,16 @@ const archive = (r: LibraryRubric) =>
   attempt(async () => {
     await api.call(markingEndpoints.removeRubric, { params: { rubricId: r.rubric.id } })
     await refresh()
-    notices.say(`“${r.rubric.title}” is out of the library. Activities and marks that use it keep it.`, {
-      label: 'Undo',
-      run: async () => {
-        await attempt(() => api.call(markingEndpoints.restoreRubric, { params: { rubricId: r.rubric.id } }))
-        await refresh()
+    notices.say(
+      `“${r.rubric.title}” is removed from the library. Activities and marks that use it keep it.`,
+      {
+        label: 'Undo',
+        run: async () => {
+          await attempt(() => api.call(markingEndpoints.restoreRubric, { params: { rubricId: r.rubric.id } }))
+          await refresh()
+        },
       },
-    })
+    )
   })
 const copy = (r: LibraryRubric) =>
   attempt(async () => {
@@ -199,7 +202,7 @@ const versionWords = (r: LibraryRubric) =>
       <section>
         <h2>Templates</h2>
         <p v-if="data.templates.length === 0" class="hint">
-          None yet. An activity can be kept as a template from its page on the term plan.
+          None yet. An activity can be saved as a template from its page on the term plan.
         </p>
         <ul v-else class="plain">
           <li v-for="t in data.templates" :key="t.id">

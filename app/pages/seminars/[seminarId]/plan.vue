@@ -5,6 +5,7 @@ import type { LibraryView } from '#shared/marking/rubric'
 import type { PlanActivity } from '#shared/planning/plan'
 import EffectPanel from '~/components/planning/EffectPanel.vue'
 import LoadBand from '~/components/planning/LoadBand.vue'
+import PhaseKey from '~/components/planning/PhaseKey.vue'
 import PlanActivityMenu from '~/components/planning/PlanActivityMenu.vue'
 import PlanChart from '~/components/planning/PlanChart.vue'
 import PlanChecks from '~/components/planning/PlanChecks.vue'
@@ -246,20 +247,7 @@ const rest = (id: string, week: number) =>
       >
         show the whole term
       </button>
-      <dl class="key" aria-label="How phases are drawn">
-        <dt class="write" />
-        <dd>write</dd>
-        <dt class="respond" />
-        <dd>respond</dd>
-        <dt class="review" />
-        <dd>review</dd>
-        <dt class="mark" />
-        <dd>mark</dd>
-        <template v-if="seminar.isStaff"
-          ><dt class="draft" />
-          <dd>draft</dd></template
-        >
-      </dl>
+      <PhaseKey :with-drafts="seminar.isStaff" />
       <PlanActivityMenu
         v-if="mayManage && seminar.shell"
         :shell="seminar.shell"
@@ -336,51 +324,17 @@ const rest = (id: string, week: number) =>
   flex-direction: column;
   min-height: 0;
 }
-header,
-.key {
+header {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
   gap: 4px 12px;
-}
-header {
   min-height: 50px;
   padding: 8px 20px;
   border-bottom: 1px solid var(--line);
 }
 h1 {
   font: 600 1.3125rem/1.2 var(--read);
-}
-.key {
-  margin: 0 0 0 auto;
-  font-size: 0.75rem;
-  color: var(--ink-2);
-}
-dd {
-  margin: 0 8px 0 0;
-}
-dt {
-  width: 26px;
-  height: 11px;
-  border-radius: 3px;
-  --c: var(--ink-2);
-}
-dt.write {
-  background: var(--c);
-}
-dt.respond {
-  background: repeating-linear-gradient(135deg, var(--c) 0 1.7px, transparent 1.7px 5.4px);
-  box-shadow: inset 0 0 0 1px var(--c);
-}
-dt.review {
-  background: radial-gradient(circle at 3px 3px, var(--c) 1.35px, transparent 1.6px) 0 0/6px 6px;
-  box-shadow: inset 0 0 0 1px var(--c);
-}
-dt.mark {
-  box-shadow: inset 0 0 0 1.5px var(--c);
-}
-dt.draft {
-  border: 1.5px dashed var(--c);
 }
 .scroll {
   flex: 1;

@@ -101,7 +101,7 @@ const takeBack = () =>
     await router.replace({ query: { ...route.query, thread: undefined } })
     await refresh()
     notices.say(
-      takenBack === 1 ? 'Taken back: nobody was told.' : `All ${takenBack} are taken back: nobody was told.`,
+      takenBack === 1 ? 'Not sent: nobody was told.' : `None of the ${takenBack} was sent: nobody was told.`,
     )
   })
 const staff = computed(() => seminar.isStaff)

@@ -139,7 +139,7 @@ const when = (r: Pick<Rule, 'daysBefore' | 'atTime'>) =>
     <div class="leaf">
       <div class="leaf-head">
         <h1>Standing rules</h1>
-        <p class="muted">Whoever has put in nothing by then is written to, once for each activity.</p>
+        <p class="muted">Whoever has handed in nothing by then is written to, once for each activity.</p>
         <span class="grow" /><v-btn v-if="data.mayManage && editing === null" class="main" @click="edit(null)"
           >A new rule</v-btn
         >
@@ -161,7 +161,7 @@ const when = (r: Pick<Rule, 'daysBefore' | 'atTime'>) =>
           />
           {{ plural(Number(form.daysBefore), 'day') }} before it is first due, at
           <input v-model="form.atTime" class="in" type="time" aria-label="Time of day" />, write to whoever
-          has put in nothing:
+          has handed in nothing:
         </p>
         <label class="lab">What it is about<input v-model="form.subject" class="in" maxlength="160" /></label>
         <label class="lab"
@@ -171,13 +171,13 @@ const when = (r: Pick<Rule, 'daysBefore' | 'atTime'>) =>
         >
         <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
         <p class="acts">
-          <v-btn class="main" type="submit" :disabled="busy">Keep it, switched off</v-btn
+          <v-btn class="main" type="submit" :disabled="busy">Save it, switched off</v-btn
           ><v-btn class="quiet" @click="editing = null">Cancel</v-btn
           ><span v-for="(p, f) in problems" :key="f" class="visually-hidden">{{ p }}</span>
         </p>
       </form>
       <p v-if="data.rules.length === 0 && !editing" class="invite">
-        No rule yet. One could say: a day before something is due, at noon, write to whoever has put in
+        No rule yet. One could say: a day before something is due, at noon, write to whoever has handed in
         nothing. What it would do is shown before you switch it on.
       </p>
       <article v-for="r in data.rules" :key="r.id" :class="{ on: r.on }">

@@ -186,7 +186,7 @@ async function go() {
         </label>
         <p v-if="problems.text" class="field-problem">{{ problems.text }}</p>
         <p class="placeholders small">
-          <span class="muted">Put in:</span>{{ ' '
+          <span class="muted">Insert:</span>{{ ' '
           }}<button
             v-for="placeholder in data.about
               ? ['{name}', '{missing}', '{activity}', '{due}']
@@ -218,7 +218,7 @@ async function go() {
           }}</span>
         </p>
         <p class="hint">
-          It goes out as a notice and, for those who want it, as mail; within a minute it can be taken back.
+          It goes out as a notice and, for those who want it, as mail; within a minute it can be stopped.
           {{
             personal
               ? 'Written to one alone, it counts as contact with them.'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import CheckBox from '~/components/controls/CheckBox.vue'
 import { heatOf, type HotPassage } from '#core/kinds/reading/passages'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import HotPassageShow from '~/kinds/reading/HotPassageShow.vue'
@@ -191,7 +192,7 @@ function answerWords(id: string) {
             {{ l }}
           </button></span
         >
-        <label><input v-model="named" type="checkbox" /> with names</label>
+        <CheckBox v-model="named">with names</CheckBox>
         <v-btn class="main" :disabled="shown.length === 0" @click="showBig">Show large <kbd>s</kbd></v-btn>
       </div>
     </header>

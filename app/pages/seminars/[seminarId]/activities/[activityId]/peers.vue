@@ -144,7 +144,7 @@ const setAside = (a: PeerAllocation, reason: string) =>
   acts.judge(
     a.id,
     { as: 'setAside', reason },
-    `${givenOf(a.reviewerId)}’s review is set aside; everything is calculated anew.`,
+    `${givenOf(a.reviewerId)}’s review is set aside; everything is calculated again.`,
   )
 const countAgain = (a: PeerAllocation) =>
   acts.judge(a.id, { as: 'open' }, `${givenOf(a.reviewerId)}’s review counts again.`)

@@ -57,7 +57,7 @@ function remark(passage: Passage) {
 function drop(i: number) {
   draft!.change({ passages: draft!.given.value.passages.filter((_, j) => j !== i) }, true)
   lit.value = null
-  notices.say('The remark is taken off.', { label: 'Undo', run: () => draft!.takeBack() })
+  notices.say('The remark is removed.', { label: 'Undo', run: () => draft!.takeBack() })
 }
 async function namesAreFine(): Promise<boolean> {
   if (desk.value!.kind === 'teammate' || desk.value!.kind === 'self') return true
