@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import CheckBox from '~/components/controls/CheckBox.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
-import { isBehindDialog, pageKeys, useLetterKeys } from '~/composables/shell/keyList'
+import { isBehindDialog, isWriting, pageKeys, useLetterKeys } from '~/composables/shell/keyList'
 
 /** The keys of the page, opened by the control in the top line or by "?", and whether letters act by themselves. */
 const open = defineModel<boolean>({ required: true })
@@ -18,10 +18,14 @@ const lines = computed(() =>
 )
 
 function onKey(event: KeyboardEvent) {
-  const isWriting =
-    event.target instanceof Element &&
-    event.target.closest('input:not([type="checkbox"]), textarea, select, [contenteditable="true"]')
-  if (event.key !== '?' || isWriting || event.altKey || event.ctrlKey || event.metaKey || !letters.value)
+  if (
+    event.key !== '?' ||
+    isWriting(event) ||
+    event.altKey ||
+    event.ctrlKey ||
+    event.metaKey ||
+    !letters.value
+  )
     return
   if (!open.value && isBehindDialog()) return
   event.preventDefault()

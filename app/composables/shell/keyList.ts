@@ -23,3 +23,8 @@ export function useLetterKeys() {
 /** Whether something lies above the page that has the keyboard: a dialog or a menu. */
 export const isBehindDialog = (): boolean =>
   document.querySelector('.v-dialog.v-overlay--active, .v-menu.v-overlay--active') !== null
+
+/** Whether a key goes to a field or a text that is being written. */
+export const isWriting = ({ target }: KeyboardEvent): boolean =>
+  target instanceof Element &&
+  target.closest('input:not([type="checkbox"]), textarea, select, [contenteditable="true"]') !== null

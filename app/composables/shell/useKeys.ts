@@ -1,4 +1,4 @@
-import { isBehindDialog, pageKeys, useLetterKeys } from './keyList'
+import { isBehindDialog, isWriting, pageKeys, useLetterKeys } from './keyList'
 
 export interface Key {
   readonly keys: string
@@ -13,12 +13,9 @@ export interface Key {
 export function useKeys(keys: () => readonly Key[]) {
   const letters = useLetterKeys()
   function onKey(event: KeyboardEvent) {
-    const target = event.target
-    const writing =
-      target instanceof Element && target.closest('input, textarea, select, [contenteditable="true"]')
     const isLetter = event.key.length === 1 && !event.ctrlKey && !event.metaKey
     const name = `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.key}`
-    if (writing && !name.startsWith('Ctrl+')) return
+    if (isWriting(event) && !name.startsWith('Ctrl+')) return
     if (event.altKey || isBehindDialog() || (isLetter && !letters.value)) return
     const found = keys().find(k => k.keys.split(' ').includes(name))
     if (!found) return
