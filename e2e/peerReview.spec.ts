@@ -221,7 +221,7 @@ test('teammates’ shares are seen with what was said, changed by hand and given
     .locator('section', { hasText: 'Paz Jaramillo' })
     .getByRole('button', { name: 'Share Walls of Sundvik by these factors' })
     .click()
-  await expect(page.getByText('The group’s points are shared so.')).toBeVisible()
+  await expect(page.getByText('The group’s points are shared by these factors.')).toBeVisible()
   await expect(page.locator('tr', { has: share })).toContainText('× 0.90')
 })
 

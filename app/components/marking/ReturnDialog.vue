@@ -119,7 +119,7 @@ const go = () =>
             : `${capital(inWords(without.length))} students would get steps and points without a letter.`
         }}
       </p>
-      <p class="when">
+      <div class="when">
         <CheckBox v-model="later">at a time</CheckBox
         ><input
           v-if="later"
@@ -128,7 +128,7 @@ const go = () =>
           type="datetime-local"
           aria-label="When they return"
         /><span v-if="later && zone.named.value" class="hint">{{ zone.named.value }}</span>
-      </p>
+      </div>
       <p v-if="wrong" class="field-problem" role="alert">{{ wrong }}</p>
       <div class="acts">
         <v-btn class="main" :disabled="chosen.length === 0 || (later && (!at || wrong !== null))" @click="go"

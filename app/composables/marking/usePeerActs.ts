@@ -124,7 +124,7 @@ export function usePeerActs(seminarId: string, { nameOf, givenOf }: PeerNames) {
       }))
       await store.share(factors)
       notices.say(
-        'The group’s points are shared so. Marks already returned are held again until you return them.',
+        'The group’s points are shared by these factors. Marks already returned are held again until you return them.',
         { label: 'Undo', run: () => void share(before) },
       )
     })

@@ -63,13 +63,13 @@ const share = (members: readonly MemberShare[]) =>
 
 <template>
   <div class="mates">
-    <p class="lead">
+    <div class="lead">
       <CheckBox v-model="showSelf">show what each gave themselves; it never counts</CheckBox
       ><span class="muted"
         >A share is one’s mean over the group’s, from {{ view.settings.bounds.least }} to
         {{ view.settings.bounds.most }}.</span
       >
-    </p>
+    </div>
     <section v-for="g in rows" :key="g.id">
       <header>
         <h2>{{ g.title }}</h2>
