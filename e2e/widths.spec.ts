@@ -24,20 +24,27 @@ async function viewsOf(world: World, who: 'ines' | 'liv'): Promise<string[]> {
 }
 
 /** Runs in the page: how far it is wider than its window once it is drawn, and what reaches out. */
-const OVERFLOW = `new Promise(drawn => requestAnimationFrame(() => requestAnimationFrame(() => {
-  const over = document.scrollingElement.scrollWidth - innerWidth
-  const widest = [...document.querySelectorAll('body *')]
-    .map(e => ({ e, right: e.getBoundingClientRect().right }))
-    .sort((a, b) => b.right - a.right)[0]
-  drawn(over > 0 ? over + ' px too wide, by ' + widest.e.tagName + ' ' + widest.e.className : null)
-})))`
+async function overflow(): Promise<string | null> {
+  await new Promise(drawn => requestAnimationFrame(() => requestAnimationFrame(drawn)))
+  const over = document.scrollingElement!.scrollWidth - innerWidth
+  if (over <= 0) return null
+  const isCut = (e: Element): boolean => {
+    const parent = e.parentElement
+    if (!parent || parent === document.body) return false
+    return getComputedStyle(parent).overflowX !== 'visible' || isCut(parent)
+  }
+  const reaching = [...document.body.querySelectorAll('*')].filter(e => !isCut(e))
+  const right = (e: Element) => e.getBoundingClientRect().right
+  const widest = reaching.reduce((a, b) => (right(b) > right(a) ? b : a))
+  return `${over} px too wide, by ${widest.tagName} ${widest.className}`
+}
 
 /** At which widths a page is wider than its window. */
 async function overflowOf(page: Page): Promise<string[]> {
   const found: string[] = []
   for (const width of WIDTHS) {
     await page.setViewportSize({ width, height: 800 })
-    const over = await page.evaluate<string | null>(OVERFLOW)
+    const over = await page.evaluate(overflow)
     if (over) found.push(`${width}: ${over}`)
   }
   return found

@@ -310,7 +310,7 @@ test('speech is recorded in the browser, heard before it is posted, and comes wi
   await liv.keyboard.insertText('Hear it as the pilots say it.')
   await liv.locator('.writing').getByRole('button', { name: 'Speak' }).click()
   await expect(liv.getByText('recording, 0:01')).toBeVisible()
-  await liv.getByRole('button', { name: 'Stop and keep it' }).click()
+  await liv.getByRole('button', { name: 'Stop and save' }).click()
   await expect(liv.locator('.writing audio')).toHaveCount(1)
   await liv.getByRole('button', { name: /^Post/ }).click()
   const mine = liv.locator('article').filter({ hasText: 'Hear it as the pilots say it.' })

@@ -227,7 +227,8 @@ section {
 }
 .head {
   display: flex;
-  gap: 18px;
+  flex-wrap: wrap;
+  gap: 4px 18px;
   align-items: center;
   padding: 10px 20px 6px;
   font-size: 0.78125rem;

@@ -1,4 +1,8 @@
-import type { Key } from './useKeys'
+export interface Key {
+  readonly keys: string
+  readonly does: string
+  readonly run: (event: KeyboardEvent) => void
+}
 
 /** The keys of the page that is shown; null where it has none. Only in the browser: a server shows many pages at once. */
 export const pageKeys = shallowRef<(() => readonly Key[]) | null>(null)

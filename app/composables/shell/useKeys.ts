@@ -1,10 +1,6 @@
-import { isBehindDialog, isWriting, pageKeys, useLetterKeys } from './keyList'
+import { isBehindDialog, isWriting, pageKeys, useLetterKeys, type Key } from './keyList'
 
-export interface Key {
-  readonly keys: string
-  readonly does: string
-  readonly run: (event: KeyboardEvent) => void
-}
+export type { Key }
 
 /**
  * Keys of a page. They rest while one is writing, behind an open dialog or menu, and while a modifier other than Shift is
