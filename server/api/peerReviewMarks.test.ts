@@ -238,6 +238,10 @@ describe('reviews from reading to mark', () => {
       await dealDue(world.db, now),
     ]).toEqual([0, 1, 0])
     expect((await peers()).allocations.filter(a => a.source === 'dealt')).toHaveLength(14)
+    // everyone's own work becomes theirs to review as reviewing has begun, also where it was dealt before
+    await set({ each: 2, self: true, release: 'at', releaseAt: past(-2).toISOString() })
+    expect([await dealDue(world.db, now), await dealDue(world.db, now)]).toEqual([1, 0])
+    expect((await peers()).allocations.filter(a => a.source === 'self')).toHaveLength(7)
     const told = () =>
       world.db.$count(
         t.notices,

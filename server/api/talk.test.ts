@@ -69,6 +69,15 @@ describe('how a talk is set', () => {
 
   it('hides names from classmates by an alias in each thread that nothing ties to a person, and never from staff', async () => {
     await set(world.breakwater.id, { namesHidden: true })
+    // given as names are hidden, before anybody looks
+    const authors = await world.db
+      .selectDistinct({ threadId: t.contributions.threadId, authorId: t.contributions.authorId })
+      .from(t.contributions)
+      .innerJoin(t.enrolments, eq(t.enrolments.id, t.contributions.authorId))
+      .where(and(eq(t.contributions.activityId, world.breakwater.id), eq(t.enrolments.role, 'student')))
+    expect(await world.db.$count(t.aliases, eq(t.aliases.activityId, world.breakwater.id))).toBe(
+      authors.length,
+    )
     const [liv, kadri, ines] = await Promise.all(
       ['liv', 'kadri', 'ines'].map(who => thread(who, world.breakwater.id)),
     )

@@ -13,5 +13,4 @@ export {
   requireReview,
 } from './review/peerReview'
 export { contentOf } from './review/shapeReview'
-export { dealStanding } from './review/standing'
 export { changesOf } from './wiki/changesOf'

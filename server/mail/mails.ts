@@ -1,6 +1,7 @@
 import { and, eq, lte, sql } from 'drizzle-orm'
 import type { Database, Db } from '#server/database/client'
 import { mails, persons } from '#server/database/schema'
+import { slicesOf } from '#server/database/slices'
 import { handOver, isRefusal } from './mailServer'
 
 interface NewMail {
@@ -17,11 +18,11 @@ export async function mailTo(db: Db, mail: NewMail): Promise<void> {
 }
 
 export async function mailToAll(db: Db, list: readonly NewMail[]): Promise<void> {
-  for (let i = 0; i < list.length; i += 500) {
+  for (const some of slicesOf(list)) {
     await db
       .insert(mails)
       .values(
-        list.slice(i, i + 500).map(m => ({
+        some.map(m => ({
           seminarId: m.seminarId,
           personId: m.person.id,
           key: m.key,

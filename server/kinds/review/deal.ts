@@ -26,6 +26,7 @@ import {
   type Allocation,
   type LoadedPeerReview,
 } from './peerReview'
+import { prepareReview } from './prepareReview'
 
 /** Deals the work out by the rules as they are set. What a reviewer has opened or written stays with them. */
 export function dealOut(
@@ -121,15 +122,22 @@ export async function dealDue(db: Database, now: Date): Promise<number> {
         lte(phases.startsAt, now),
         isRunning(activities.seminarId),
         mayBeTried('deal', activities.id, now),
-        or(isNull(peerReviews.activityId), isNull(peerReviews.dealtAt)),
+        or(isNull(peerReviews.activityId), isNull(peerReviews.dealtAt), lacksOwnReviews),
       ),
     )
   // what cannot be dealt waits for the instructor, whose desk says why
   return doEach(db, 'deal', due, now, async (tx, { activity }) => {
-    await dealNow(tx, activity, activity.position + 1, now)
+    const { dealtAt } = await lockPeerReview(tx, activity)
+    if (dealtAt) await prepareReview(tx, activity, now)
+    else await dealNow(tx, activity, activity.position + 1, now)
     return 1
   })
 }
+
+/** Dealt before its reviewing began: everyone's own work is theirs to review only now. */
+const lacksOwnReviews = sql`(${activities.settings} -> 'review' ->> 'self')::boolean
+  and not exists (select 1 from allocations own where own.activity_id = ${activities.id} and own.source = 'self')
+  and exists (select 1 from allocations dealt where dealt.activity_id = ${activities.id} and dealt.source = 'dealt')`
 
 /** Allocations staff have moved by hand: what is begun stays, nobody reviews their own. */
 export function setPairs(

@@ -7,10 +7,12 @@ import { Problem, refusedField } from '#server/http/problem'
 import { readText } from '#server/kinds/reading/inThread'
 import type { KindHooks } from '#server/services/contributing'
 import type { ActivityView } from '#shared/contributing/activity'
+import { prepareReview } from './prepareReview'
 import { countsFrom, handInDetail, handInDue, requireInTime, submissionMethodOf } from './handIn'
 
 /** A peer review: an entry is a work that is handed in, and its own rules say until when. */
 export const review: KindHooks = {
+  prepare: prepareReview,
   entryDetail: async (db, actor, write) => ({
     ...(await handInDetail(db, actor)),
     ...(write.title && { title: write.title }),

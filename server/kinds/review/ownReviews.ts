@@ -3,10 +3,9 @@ import type { ActivityActor } from '#server/access/seminar'
 import { and, eq, inArray } from 'drizzle-orm'
 import type { Db } from '#server/database/client'
 import { contributions, enrolments, willing } from '#server/database/schema'
-import { aliasKey, attachedFiles, named } from '#server/services/contributing'
+import { aliasesFor, aliasKey, attachedFiles } from '#server/services/contributing'
 import { loadRubric } from '#server/services/rubrics'
 import type { OwnReviews, ReviewDesk } from '#shared/kinds/review/review'
-import { dealStanding } from './standing'
 import { mayTakeBack } from './saveReview'
 import {
   dueOf,
@@ -21,7 +20,6 @@ import { givenHead, givenView, kindOf, reachOfReview, receivedView, type ReviewR
 
 /** What the reader gives and receives in a peer review, in an order that tells nothing. */
 export async function ownReviews(db: Db, actor: ActivityActor, now: Date): Promise<OwnReviews> {
-  await dealStanding(db, actor.activity, now)
   const { activity, enrolment } = actor
   const peerReview = await loadPeerReview(db, activity)
   const { settings, plan } = peerReview
@@ -33,7 +31,7 @@ export async function ownReviews(db: Db, actor: ActivityActor, now: Date): Promi
   const rows = await reviewRows(db, [...given, ...received])
   const own = peerReview.entries.find(e => e.ownerIds.includes(enrolment.id))
   const [called, [offered], teammates] = await Promise.all([
-    named(
+    aliasesFor(
       db,
       activity,
       [...given, ...received]
@@ -152,7 +150,7 @@ export async function reviewDesk(
   const row = rows.get(allocation.reviewId ?? '')
   const authorId = entryOf(peerReview, allocation)?.authorId ?? entry?.authorId
   const [called, teammates] = await Promise.all([
-    named(
+    aliasesFor(
       db,
       activity,
       allocation.entryId && authorId

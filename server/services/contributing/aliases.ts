@@ -1,10 +1,11 @@
 import { eq } from 'drizzle-orm'
-import { randomInt } from 'node:crypto'
+import { randomInt, randomUUID } from 'node:crypto'
 import { drawAlias } from '#core/contributing/drawAlias'
 import { talkOf } from '#core/contributing/talkSettings'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { aliases } from '#server/database/schema'
+import { slicesOf } from '#server/database/slices'
 
 export interface Alias {
   readonly id: string
@@ -13,52 +14,70 @@ export interface Alias {
 export type Aliases = ReadonlyMap<string, Alias> // by thread and author
 export const aliasKey = (threadId: string, authorId: string): string => `${threadId}:${authorId}`
 
-interface Authored {
+interface Named {
   readonly threadId: string
   readonly authorId: string
+}
+interface Authored extends Named {
   readonly role: string
 }
+type ActivityId = Pick<ActivityRow, 'id' | 'seminarId'>
+
+const TRIES = 5
 
 /**
- * What students of an activity go by in each of its threads; empty where names are shown. Whoever has no name there yet is
- * given one at random: neither name nor id says who came first.
+ * What students of an activity go by in each of its threads; empty where names are shown. Names are given as people come to
+ * write (`prepareActivities`), at random: neither name nor id says who came first.
  */
 export async function aliasesOf(db: Db, activity: ActivityRow, rows: readonly Authored[]): Promise<Aliases> {
   if (!talkOf(activity.settings).namesHidden) return new Map()
-  return named(
+  return aliasesFor(
     db,
     activity,
     rows.filter(r => r.role === 'student'),
   )
 }
 
-/** Names for people in threads, whatever is set: those there are, and one drawn at random for whoever has none yet. */
-export async function named(
-  db: Db,
-  activity: Pick<ActivityRow, 'id' | 'seminarId'>,
-  rows: ReadonlyArray<Pick<Authored, 'threadId' | 'authorId'>>,
-): Promise<Aliases> {
-  const wanted = new Map(rows.map(r => [aliasKey(r.threadId, r.authorId), r]))
-  for (;;) {
-    const stored = await db.select().from(aliases).where(eq(aliases.activityId, activity.id))
-    const known = new Map(stored.map(a => [aliasKey(a.threadId, a.enrolmentId), { id: a.id, name: a.name }]))
-    const missing = [...wanted].filter(([key]) => !known.has(key)).map(([, row]) => row)
-    if (missing.length === 0) return known
-    const taken = new Map<string, Set<string>>()
-    for (const a of stored) taken.set(a.threadId, (taken.get(a.threadId) ?? new Set()).add(a.name))
-    const drawn = missing.map(row => {
-      const names = taken.get(row.threadId) ?? new Set<string>()
-      const name = drawAlias(names, () => randomInt(2 ** 32) / 2 ** 32)
-      taken.set(row.threadId, names.add(name))
-      return {
-        seminarId: activity.seminarId,
-        activityId: activity.id,
-        threadId: row.threadId,
-        enrolmentId: row.authorId,
-        name,
-      }
-    })
+/**
+ * What people go by in threads, whatever is set. Whoever has not been given a name yet goes by one that is not kept: so it
+ * is with an empty draft, which its author alone sees.
+ */
+export async function aliasesFor(db: Db, activity: ActivityId, rows: readonly Named[]): Promise<Aliases> {
+  const { known, drawn } = drawMissing(await storedAliases(db, activity), rows)
+  for (const { threadId, enrolmentId, name } of drawn)
+    known.set(aliasKey(threadId, enrolmentId), { id: randomUUID(), name })
+  return known
+}
+
+/** Gives a name, drawn at random, to whoever has none yet in a thread. */
+export async function giveAliases(tx: Db, activity: ActivityId, rows: readonly Named[]): Promise<void> {
+  for (let left = TRIES; left > 0; left--) {
+    const { drawn } = drawMissing(await storedAliases(tx, activity), rows)
+    if (drawn.length === 0) return
     // somebody else may have named them at the same moment: theirs holds, and the loop looks again
-    await db.insert(aliases).values(drawn).onConflictDoNothing()
+    for (const some of slicesOf(drawn))
+      await tx
+        .insert(aliases)
+        .values(some.map(a => ({ ...a, seminarId: activity.seminarId, activityId: activity.id })))
+        .onConflictDoNothing()
   }
+}
+
+const storedAliases = (db: Db, { id }: ActivityId) =>
+  db.select().from(aliases).where(eq(aliases.activityId, id))
+
+/** Whoever has no name yet, each with one that nobody has in its thread. */
+function drawMissing(stored: ReadonlyArray<typeof aliases.$inferSelect>, rows: readonly Named[]) {
+  const known = new Map(stored.map(a => [aliasKey(a.threadId, a.enrolmentId), { id: a.id, name: a.name }]))
+  const taken = new Map<string, Set<string>>()
+  for (const a of stored) taken.set(a.threadId, (taken.get(a.threadId) ?? new Set()).add(a.name))
+  const wanted = new Map(rows.map(r => [aliasKey(r.threadId, r.authorId), r]))
+  const missing = [...wanted].filter(([key]) => !known.has(key)).map(([, row]) => row)
+  const drawn = missing.map(({ threadId, authorId }) => {
+    const names = taken.get(threadId) ?? new Set<string>()
+    const name = drawAlias(names, () => randomInt(2 ** 32) / 2 ** 32)
+    taken.set(threadId, names.add(name))
+    return { threadId, enrolmentId: authorId, name }
+  })
+  return { known, drawn }
 }

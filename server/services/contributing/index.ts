@@ -1,10 +1,11 @@
 // What people write and hand in, of every kind. This is what other areas may use of it.
-export { aliasKey, named } from './aliases'
+export { aliasesFor, aliasKey, giveAliases } from './aliases'
 export { announce } from './announce'
 export { discussionGroupOf } from './discussionGroups'
 export { requireDraftRoom } from './draftQuota'
 export { type KindHooks, hooksOf, registerKinds } from './kindHooks'
 export { nextSeq } from './numbering'
+export { prepareActivities } from './prepareActivities'
 export { readable, readableOf } from './readable'
 export { changeableUntil, readerRole, writesByPage } from './shapeForReader'
 export { shapedThread, textsOf } from './shapedThread'

@@ -83,6 +83,8 @@ export interface KindHooks {
     ids: readonly string[],
     now: Date,
   ) => Promise<readonly FoundPage[]>
+  /** Makes what must be there before anybody looks, in the transaction of a change that concerns the activity. */
+  readonly prepare?: (tx: Db, activity: ActivityRow, now: Date) => Promise<void>
   /** What a reader is told of the settings that are this kind's own. */
   readonly settingsFor?: (
     activity: ActivityRow,

@@ -2,6 +2,7 @@ import { and, eq, inArray, sql } from 'drizzle-orm'
 import { nothingHere, notYours, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { activities, auditTrail, groupMembers, groupPlans, groups, wikiPages } from '#server/database/schema'
+import { slicesOf } from '#server/database/slices'
 import { Problem, refusedField } from '#server/http/problem'
 import { countedStudents } from '#server/services/people/students'
 import { withIdempotency } from '#server/services/idempotency'
@@ -93,8 +94,7 @@ export async function setMembers(
       since: since.get(`${g.id}:${enrolmentId}`) ?? now,
     })),
   )
-  for (let i = 0; i < values.length; i += 1000)
-    await tx.insert(groupMembers).values(values.slice(i, i + 1000))
+  for (const rows of slicesOf(values)) await tx.insert(groupMembers).values(rows)
 }
 
 /** A group that has begun a wiki stays, with what it wrote. */

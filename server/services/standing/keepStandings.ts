@@ -1,9 +1,12 @@
-import { and, eq, inArray, lte, or, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNotNull, lte, or, sql } from 'drizzle-orm'
 import { judgementHolds } from '#core/standing/judgeRecord'
+import type { ActivityRow } from '#server/access/seminar'
 import { rowsOf, type Db } from '#server/database/client'
+import { slicesOf } from '#server/database/slices'
 import { activities, enrolments, jointSeminars, standingChanges, standings } from '#server/database/schema'
 import { logError } from '#server/log'
 import { doEach, mayBeTried } from '#server/services/dueWork'
+import { prepareActivities } from '#server/services/contributing'
 import { loadPlans } from '#server/services/planning'
 import { askedBy, judgeWork } from './judgeWork'
 import { loadRecords } from './records'
@@ -15,59 +18,55 @@ interface Pair {
 }
 
 const AT_ONCE = 1000 // pairs judged in the transaction that changed them; more are left to the job
-const ROWS = 500 // rows of one statement
 
 /**
- * Judges anew whom this transaction has changed something for, as its last act. What cannot be judged now stays noted, is
- * judged by whoever reads it, and by the job; it stops nobody's write. Changes of a plan are left to the job altogether.
+ * Makes what the activities need that this transaction has changed something in, and judges anew whom it has changed
+ * something for, as its last act. What cannot be done now stays noted, is judged by whoever reads it, and is done by the
+ * job; it stops nobody's write. Judging everybody in a changed plan is left to the job altogether.
  */
 export async function keepOwnChanges(tx: Db, now: Date): Promise<void> {
-  const isOwn = and(
-    sql`${standingChanges.madeIn} = pg_current_xact_id_if_assigned()`,
-    sql`${standingChanges.enrolmentId} is not null`,
-  )
-  const pairs = await rowsOf<{ activityId: string; enrolmentId: string }>(
+  const isOwn = sql`${standingChanges.madeIn} = pg_current_xact_id_if_assigned()`
+  const changes = await rowsOf<{ activityId: string; enrolmentId: string | null }>(
     tx,
-    sql`select distinct activity_id as "activityId", enrolment_id as "enrolmentId"
-      from standing_changes where ${isOwn} limit ${AT_ONCE + 1}`,
+    sql`select distinct activity_id as "activityId", enrolment_id as "enrolmentId" from standing_changes where ${isOwn}`,
   )
-  if (pairs.length === 0 || pairs.length > AT_ONCE) return
+  if (changes.length === 0) return
   try {
     await tx.transaction(async inner => {
-      await inner.delete(standingChanges).where(isOwn)
-      await keepStandings(inner, pairs, now)
+      const rows = await activitiesOf(inner, [...new Set(changes.map(c => c.activityId))])
+      await prepareActivities(inner, rows, now)
+      const pairs = changes.filter((c): c is Pair => c.enrolmentId !== null)
+      if (pairs.length === 0 || pairs.length > AT_ONCE) return
+      await inner.delete(standingChanges).where(and(isOwn, isNotNull(standingChanges.enrolmentId)))
+      await keepStandings(inner, rows, pairs, now)
     })
   } catch (error) {
     logError('standings', error)
   }
 }
 
+const activitiesOf = (tx: Db, ids: readonly string[]) =>
+  tx
+    .select()
+    .from(activities)
+    .where(and(inArray(activities.id, [...ids]), eq(activities.isTemplate, false)))
+
 /** Judges students in activities and keeps where they stand. Whatever else changes one of them at the same time comes before or after. */
-async function keepStandings(tx: Db, pairs: readonly Pair[], now: Date): Promise<void> {
-  const [rows, people] = await Promise.all([
-    tx
-      .select()
-      .from(activities)
-      .where(
-        and(
-          inArray(activities.id, [...new Set(pairs.map(p => p.activityId))]),
-          eq(activities.isTemplate, false),
-        ),
+async function keepStandings(
+  tx: Db,
+  rows: readonly ActivityRow[],
+  pairs: readonly Pair[],
+  now: Date,
+): Promise<void> {
+  const people = await tx
+    .select({ enrolmentId: enrolments.id, seminarId: enrolments.seminarId, sectionId: enrolments.sectionId })
+    .from(enrolments)
+    .where(
+      and(
+        inArray(enrolments.id, [...new Set(pairs.map(p => p.enrolmentId))]),
+        eq(enrolments.role, 'student'),
       ),
-    tx
-      .select({
-        enrolmentId: enrolments.id,
-        seminarId: enrolments.seminarId,
-        sectionId: enrolments.sectionId,
-      })
-      .from(enrolments)
-      .where(
-        and(
-          inArray(enrolments.id, [...new Set(pairs.map(p => p.enrolmentId))]),
-          eq(enrolments.role, 'student'),
-        ),
-      ),
-  ])
+    )
   const known = new Map(people.map(p => [p.enrolmentId, p]))
   const activityIds = new Set(rows.map(a => a.id))
   const kept = pairs
@@ -75,10 +74,10 @@ async function keepStandings(tx: Db, pairs: readonly Pair[], now: Date): Promise
     .sort((a, b) => a.activityId.localeCompare(b.activityId) || a.enrolmentId.localeCompare(b.enrolmentId))
   if (kept.length === 0) return
   // rows are locked in one order, and only then is read what they are judged from: another process sees this or waits
-  for (let i = 0; i < kept.length; i += ROWS)
+  for (const some of slicesOf(kept))
     await tx
       .insert(standings)
-      .values(kept.slice(i, i + ROWS).map(p => ({ ...p, seminarId: known.get(p.enrolmentId)!.seminarId })))
+      .values(some.map(p => ({ ...p, seminarId: known.get(p.enrolmentId)!.seminarId })))
       .onConflictDoUpdate({
         target: [standings.activityId, standings.enrolmentId],
         set: { seminarId: sql`excluded.seminar_id` },
@@ -103,10 +102,10 @@ async function keepStandings(tx: Db, pairs: readonly Pair[], now: Date): Promise
       validUntil: holds.until,
     }
   })
-  for (let i = 0; i < judged.length; i += ROWS)
+  for (const some of slicesOf(judged))
     await tx
       .insert(standings)
-      .values(judged.slice(i, i + ROWS))
+      .values(some)
       .onConflictDoUpdate({ target: [standings.activityId, standings.enrolmentId], set: FROM_EXCLUDED })
 }
 
@@ -151,6 +150,8 @@ export async function keepDue(db: Db, now: Date): Promise<number> {
 }
 
 async function keepActivity(tx: Db, activityId: string, now: Date): Promise<1> {
+  const rows = await activitiesOf(tx, [activityId])
+  await prepareActivities(tx, rows, now)
   const changes = await tx
     .delete(standingChanges)
     .where(eq(standingChanges.activityId, activityId))
@@ -176,7 +177,7 @@ async function keepActivity(tx: Db, activityId: string, now: Date): Promise<1> {
         ).map(r => r.id),
       ]
   const pairs = [...new Set(ids)].map(enrolmentId => ({ activityId, enrolmentId }))
-  await keepStandings(tx, pairs, now)
+  await keepStandings(tx, rows, pairs, now)
   return 1
 }
 

@@ -10,6 +10,7 @@ import { actByChance, hold, NOW, write } from '#server/testing/actByChance'
 import { testDatabase } from '#server/testing/database'
 import { until } from '#server/testing/until'
 import { judgeWork } from './judgeWork'
+import { startServices } from '#server/services/startServices'
 import { keepDue, keepOwnChanges } from './keepStandings'
 import { readChecked } from './readStandings'
 import { loadRecords } from './records'
@@ -20,6 +21,7 @@ const ACTS = 5
 /** When it is read, from when it was judged, in milliseconds. */
 const AWAY = [0, 0, 0, 1, 3_600_000, DAY, 3 * DAY, -DAY, 20 * DAY]
 
+startServices()
 let database: Awaited<ReturnType<typeof testDatabase>>
 let db: Database
 /** The same, as a server uses it: where students stand is judged at the end of each transaction. */

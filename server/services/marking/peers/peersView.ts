@@ -15,7 +15,6 @@ import {
 import {
   type LoadedPeerReview,
   contentOf,
-  dealStanding,
   dueOf,
   knownPeople,
   loadPeerReview,
@@ -29,7 +28,6 @@ import type { PeersView } from '#shared/marking/peers'
 /** A peer review as staff moderate it: who reviews whom, all that was handed in, and what is marked so far. */
 export async function peersView(db: Db, actor: ActivityActor, now: Date): Promise<PeersView> {
   const { activity } = actor
-  await dealStanding(db, activity, now)
   const peerReview = await loadPeerReview(db, activity)
   const { settings, plan } = peerReview
   const [rubric, rows, people, offered, apart, known, titles, given, shares] = await Promise.all([

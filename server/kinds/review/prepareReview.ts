@@ -2,26 +2,29 @@ import { and, eq, inArray } from 'drizzle-orm'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { allocations } from '#server/database/schema'
+import { slicesOf } from '#server/database/slices'
+import { giveAliases } from '#server/services/contributing'
 import { hasReviewingBegun, loadPeerReview, type LoadedPeerReview } from './peerReview'
 
 type NewAllocation = typeof allocations.$inferInsert
 
 /**
- * What needs no dealing: everyone in a group reviews the others and, if so set, themselves; everyone practises on the
- * samples, and reviews their own work where that is asked for. Made when somebody looks; made once, whoever looks.
+ * Makes what a review needs before anybody looks at it: the reviews that need no dealing, and what readers and authors go
+ * by. Everyone in a group reviews the others and, if so set, themselves; everyone practises on the samples, and reviews
+ * their own work where that is asked for.
  */
-export async function dealStanding(db: Db, activity: ActivityRow, now: Date): Promise<void> {
-  const peerReview = await loadPeerReview(db, activity)
+export async function prepareReview(tx: Db, activity: ActivityRow, now: Date): Promise<void> {
+  const peerReview = await loadPeerReview(tx, activity)
   const wanted = standingOf(peerReview, now)
   const there = new Set(peerReview.allocations.map(key))
   const missing = wanted.filter(w => !there.has(key(w)))
-  if (missing.length > 0)
-    await db
+  const row = { seminarId: activity.seminarId, activityId: activity.id, madeAt: now }
+  for (const some of slicesOf(missing))
+    await tx
       .insert(allocations)
-      .values(
-        missing.map(m => ({ ...m, seminarId: activity.seminarId, activityId: activity.id, madeAt: now })),
-      )
+      .values(some.map(m => ({ ...m, ...row })))
       .onConflictDoNothing()
+  await giveAliases(tx, activity, namedIn(peerReview, [...peerReview.allocations, ...missing]))
   if (peerReview.settings.subject !== 'teammates') return
   // whoever left a group reviews its members no more, unless they had begun
   const stays = new Set(wanted.map(key))
@@ -29,8 +32,17 @@ export async function dealStanding(db: Db, activity: ActivityRow, now: Date): Pr
     .filter(a => a.entryId === null && !stays.has(key(a)) && a.openedAt === null && a.reviewId === null)
     .map(a => a.id)
   if (gone.length > 0)
-    await db.delete(allocations).where(and(inArray(allocations.id, gone), eq(allocations.state, 'owed')))
+    await tx.delete(allocations).where(and(inArray(allocations.id, gone), eq(allocations.state, 'owed')))
 }
+
+/** Who goes by a name where: authors and readers at a work, readers at the teammate they review. */
+const namedIn = (
+  { entries }: LoadedPeerReview,
+  pairs: ReadonlyArray<Pick<NewAllocation, 'reviewerId' | 'subjectId' | 'entryId'>>,
+) => [
+  ...entries.map(e => ({ threadId: e.id, authorId: e.authorId })),
+  ...pairs.map(a => ({ threadId: a.entryId ?? a.subjectId, authorId: a.reviewerId })),
+]
 
 const key = (a: Pick<NewAllocation, 'reviewerId' | 'subjectId' | 'entryId'>) =>
   `${a.reviewerId}:${a.entryId ?? a.subjectId}`
