@@ -207,7 +207,7 @@ test('a person is erased by their name typed out', async ({ as, world }) => {
   for (const [n, post] of posts.entries())
     await world.db.update(t.contributions).set({ text: texts[n]! }).where(eq(t.contributions.id, post.id))
   await open(ines, `/seminars/${world.seminar.id}/people`)
-  await ines.getByRole('button', { name: 'What is kept of Emrys Tal' }).click()
+  await ines.getByRole('button', { name: 'Data: what is kept of Emrys Tal' }).click()
   const erase = ines.getByRole('button', { name: 'Erase Emrys' })
   await expect(erase).toBeDisabled()
   // where his first name stands alone, staff say whether it means him

@@ -119,7 +119,7 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   await expect(page.locator('.peers > header')).toContainText('58 of 63 reviews in')
   const solongo = (await world.enrolment('solongo')).id
   await open(page, page_(world, world.reports, `/peers?student=${solongo}`))
-  const main = page.locator(`main[data-author="${solongo}"]`)
+  const main = page.locator(`section[data-author="${solongo}"]`)
   await expect(main).toContainText('Emrys Tal’s review: 3.0 points below the others')
   await expect(main).toContainText('hidden from Solongo')
   const corrected = page.locator('tfoot .corr')
@@ -142,7 +142,7 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   const points = /Take ([\d.]+)/.exec(await take.innerText())![1]!
   await take.click()
   await expect(page.getByText(`Yusra: ${points} is held.`)).toBeVisible()
-  await expect(page.locator('main[data-author]')).not.toHaveAttribute(
+  await expect(page.locator('section[data-author]')).not.toHaveAttribute(
     'data-author',
     (await world.enrolment('yusra')).id,
   )
@@ -153,7 +153,7 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   await page.getByRole('button', { name: 'Show names' }).click()
   await expect(page.locator('.peers')).toContainText('Haverkamp')
   // by keyboard: the table is walked, and a review nobody has opened goes to somebody else
-  const table = page.getByRole('grid', { name: /Who reviews whom/ })
+  const table = page.getByRole('application', { name: /Who reviews whom/ })
   await table.focus()
   await page.locator('.flags button').first().focus()
   await page.getByRole('button', { name: 'Reassign' }).click()

@@ -33,7 +33,7 @@ const base = computed(() => `/seminars/${props.activity.seminarId}/activities/${
 </script>
 
 <template>
-  <header class="activity-head">
+  <section class="activity-head" aria-label="About the activity">
     <div>
       <p class="head">
         <KindTag :kind="activity.kind" /><span v-if="closed" class="muted small"
@@ -69,7 +69,7 @@ const base = computed(() => `/seminars/${props.activity.seminarId}/activities/${
     </div>
     <PhaseTrack :phases="activity.phases" :own-at="ownAt ?? null" />
     <ActivityBrief v-if="briefOpen" class="whole" :activity="activity" />
-  </header>
+  </section>
 </template>
 
 <style scoped>

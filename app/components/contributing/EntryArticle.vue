@@ -60,7 +60,7 @@ function writerTone(author: WholeContribution['author']) {
     tabindex="-1"
     :aria-label="`${entry.title ?? 'Entry'}, ${entry.author.name}, ${longDay(entry.shownAt)}`"
   >
-    <h3 v-if="entry.title && !editing">{{ entry.title }}</h3>
+    <h2 v-if="entry.title && !editing">{{ entry.title }}</h2>
     <p class="by">
       <template v-if="authored"
         ><b>{{ entry.author.isMe ? 'You' : entry.author.name }}</b
@@ -276,7 +276,7 @@ function writerTone(author: WholeContribution['author']) {
 .gone {
   opacity: 0.7;
 }
-h3 {
+h2 {
   font: 600 1.1875rem/1.35 var(--read);
   margin-bottom: 2px;
 }

@@ -73,7 +73,7 @@ thead th {
 }
 td {
   width: 24px;
-  height: 21px;
+  height: 24px;
   padding: 0;
   text-align: center;
 }
@@ -81,7 +81,7 @@ button {
   display: grid;
   place-items: center;
   width: 24px;
-  height: 21px;
+  height: 24px;
   border: 0;
   background: none;
   padding: 0;

@@ -34,6 +34,9 @@ function type(event: Event) {
 const cited = computed(
   () => props.record?.mark.citations.filter(c => c.criterionId === props.criterion.id) ?? [],
 )
+const FOLDED_WORDS = 80 // about what nine lines hold
+const isLong = (item: { readonly words: number }) => item.words > FOLDED_WORDS
+const unfolded = reactive(new Set<string>())
 </script>
 
 <template>
@@ -84,7 +87,7 @@ const cited = computed(
         <NuxtLink class="link small" :to="to">on the desk</NuxtLink>
       </template>
     </div>
-    <div class="texts">
+    <div class="texts" role="group" tabindex="0" :aria-label="`What ${student.name} wrote`">
       <p v-if="failed" class="field-problem">This record could not be fetched. Open it on the desk.</p>
       <p v-else-if="!record" class="hint">fetching it …</p>
       <p v-else-if="record.items.length === 0" class="hint">nothing here yet</p>
@@ -93,7 +96,18 @@ const cited = computed(
           {{ item.answers ? `reply to ${names.hide(item.answers.name)}` : 'opening' }} ·
           {{ item.words }} words
         </p>
-        <p>{{ names.hide(item.text) }}</p>
+        <p class="words" :class="{ folded: isLong(item) && !unfolded.has(item.id) }">
+          {{ names.hide(item.text) }}
+        </p>
+        <button
+          v-if="isLong(item)"
+          class="link small"
+          type="button"
+          :aria-expanded="unfolded.has(item.id)"
+          @click.stop="unfolded.delete(item.id) || unfolded.add(item.id)"
+        >
+          {{ unfolded.has(item.id) ? 'Show less' : `Show all ${item.words} words` }}
+        </button>
       </article>
     </div>
   </section>
@@ -169,14 +183,17 @@ const cited = computed(
   display: flex;
   gap: 22px;
   overflow-x: auto;
-  max-height: 300px;
 }
 article {
   flex: 0 0 min(340px, 100%);
-  max-height: 290px;
-  overflow-y: auto;
 }
-article > p:last-child {
+.folded {
+  display: -webkit-box;
+  -webkit-line-clamp: 9;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
+}
+article > .words {
   font: 400 0.90625rem/1.5 var(--read);
   white-space: pre-line;
 }
@@ -194,7 +211,6 @@ article > p:last-child {
   }
   .texts {
     flex-direction: column;
-    max-height: none;
   }
   article {
     flex: none;

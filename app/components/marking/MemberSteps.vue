@@ -109,11 +109,12 @@ h2 {
   gap: 2px;
 }
 .rungs button {
-  width: 19px;
-  height: 13px;
-  border: 0;
-  border-radius: 2px;
-  background: var(--sunken);
+  width: 24px;
+  height: 24px;
+  border: solid transparent;
+  border-width: 6px 1px;
+  border-radius: 7px;
+  background: var(--sunken) content-box;
   cursor: pointer;
   padding: 0;
 }

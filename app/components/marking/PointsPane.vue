@@ -43,7 +43,7 @@ const doneWords = computed(() => {
   <section class="ladder" aria-label="Points">
     <div class="list">
       <template v-if="rule"
-        ><h3>Marked contribution by contribution</h3>
+        ><h2>Marked contribution by contribution</h2>
         <p class="muted">{{ rule }}</p>
         <p class="muted">
           {{ markedOnes }} of {{ shownOnes }} {{ plural(shownOnes, 'contribution') }} marked; set each beside
@@ -57,7 +57,7 @@ const doneWords = computed(() => {
           @set="emit('set', $event)"
       /></template>
       <template v-else-if="scale === 'complete'"
-        ><h3>Done or not</h3>
+        ><h2>Done or not</h2>
         <p class="both">
           <button
             v-for="done in [true, false]"
@@ -73,7 +73,7 @@ const doneWords = computed(() => {
         </p></template
       >
       <template v-else
-        ><h3>Points by hand</h3>
+        ><h2>Points by hand</h2>
         <SetPoints
           :override="mark.override"
           :calculated="null"
@@ -106,7 +106,7 @@ const doneWords = computed(() => {
   align-content: start;
   font-size: 0.8125rem;
 }
-h3 {
+h2 {
   font-size: 0.84375rem;
   letter-spacing: 0;
 }

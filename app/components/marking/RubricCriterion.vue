@@ -115,7 +115,7 @@ const setOutcome = (event: Event) => emit('change', { outcome: text(event) || nu
   flex: 1;
   min-width: 0;
   display: grid;
-  gap: 3px;
+  gap: 7px;
   justify-items: start;
   align-content: start;
 }
@@ -173,6 +173,7 @@ const setOutcome = (event: Event) => emit('change', { outcome: text(event) || nu
   color: var(--ink-2);
   font: inherit;
   padding: 0;
+  min-height: 24px;
   max-width: 11rem;
   text-decoration: underline;
   text-decoration-color: var(--line);

@@ -259,7 +259,8 @@ textarea {
   color: inherit;
   font: inherit;
   width: 100%;
-  padding: 2px 4px;
+  padding: 4px;
+  min-height: 24px;
   border-radius: 3px;
   resize: none;
   min-width: 0;

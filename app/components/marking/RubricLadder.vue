@@ -114,10 +114,10 @@ const totalWords = computed(() => {
         @click="emit('activate', i)"
         @focusin="emit('activate', i)"
       >
-        <h3>
+        <h2>
           {{ c.title }}
           <span class="num">{{ stepPoints(c) }} / {{ points(c.max) }}</span>
-        </h3>
+        </h2>
         <p v-if="c.scope === 'group' || wholeGroup" class="descr muted">
           {{ group ? `One step for all of ${group}.` : 'For the whole group.' }}
           <template v-if="excuse(c.id)"
@@ -254,14 +254,14 @@ const totalWords = computed(() => {
   border-top-color: var(--line);
   border-bottom: 1px solid var(--line);
 }
-h3 {
+h2 {
   font-size: 0.84375rem;
   display: flex;
   justify-content: space-between;
   gap: 8px;
   letter-spacing: 0;
 }
-h3 span {
+h2 span {
   color: var(--ink-2);
 }
 .rungs {
@@ -361,7 +361,9 @@ h3 span {
 .cite .x {
   font-size: 0.875rem;
   line-height: 1;
-  padding: 0 2px;
+  min-width: 24px;
+  padding: 5px 0;
+  margin: -5px -6px;
 }
 .add {
   cursor: pointer;

@@ -77,10 +77,12 @@ const last = computed(() => dayWords(dayAfter(term.value.firstDay, 7 * term.valu
         type="button"
         :class="{ pause: w.label === null }"
         :aria-pressed="w.label === null"
-        :aria-label="`Week from ${w.from}${w.label === null ? `: ${w.title}` : ''}`"
         @click="toggle(w.week)"
       >
-        <b>{{ w.label ?? '–' }}</b><span>{{ w.from }}</span>
+        <span class="visually-hidden"
+          >Week from {{ w.from }}{{ w.label === null ? `: ${w.title}` : '' }}</span
+        >
+        <b aria-hidden="true">{{ w.label ?? '–' }}</b><span aria-hidden="true">{{ w.from }}</span>
       </button>
     </div>
     <p v-for="b in term.breaks" :key="b.week" class="pause-name">

@@ -29,7 +29,8 @@ let keyGrip: Grip | null = null
 let waiting: ReturnType<typeof setTimeout> | undefined
 
 function take(event: PointerEvent, grip: Grip) {
-  if (!props.movable || event.button !== 0) return
+  // a finger scrolls the page; it moves nothing by the way
+  if (!props.movable || event.button !== 0 || event.pointerType === 'touch') return
   event.preventDefault()
   event.stopPropagation()
   const target = event.currentTarget as HTMLElement
@@ -132,7 +133,6 @@ onBeforeUnmount(() => clearTimeout(waiting))
 }
 .movable {
   cursor: grab;
-  touch-action: none;
 }
 .held {
   cursor: grabbing;
@@ -189,19 +189,18 @@ i:first-of-type {
   position: absolute;
   top: -3px;
   bottom: -3px;
-  width: 11px;
-  margin-left: -6px;
+  width: 24px;
+  margin-left: -19px;
   padding: 0;
   border: 0;
   background: transparent;
   cursor: ew-resize;
   z-index: 4;
-  touch-action: none;
 }
 .edge::after {
   content: '';
   position: absolute;
-  left: 4px;
+  left: 17px;
   top: 4px;
   bottom: 4px;
   width: 3px;

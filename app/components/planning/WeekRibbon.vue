@@ -16,8 +16,12 @@ onMounted(() => {
   if (row.value && now)
     row.value.scrollLeft = now.offsetLeft - row.value.clientWidth / 2 + now.clientWidth / 2
 })
-const nameOf = (week: SeminarShell['weeks'][number]) =>
-  `${week.label === null ? `${week.title}, no teaching` : `Week ${week.label}`}, from ${date(week.startsAt)}${week.number === props.current ? ', now' : ''}${week.kinds.length > 0 ? `: ${week.kinds.map(k => kindInSentence(k)).join(', ')}` : ''}`
+/** What the week's button says to whoever does not see it. */
+const nameOf = (week: SeminarShell['weeks'][number]) => {
+  const name = week.label === null ? `${week.title}, no teaching` : `Week ${week.label}`
+  const kinds = week.kinds.map(k => kindInSentence(k)).join(', ')
+  return `${name}, from ${date(week.startsAt)}${week.number === props.current ? ', now' : ''}${kinds && `: ${kinds}`}`
+}
 </script>
 
 <template>
@@ -26,7 +30,6 @@ const nameOf = (week: SeminarShell['weeks'][number]) =>
       v-for="week in weeks"
       :key="week.number"
       type="button"
-      :aria-label="nameOf(week)"
       :aria-pressed="week.number === chosen"
       :class="{
         pause: week.label === null,
@@ -36,7 +39,8 @@ const nameOf = (week: SeminarShell['weeks'][number]) =>
       }"
       @click="emit('choose', week.number)"
     >
-      <span class="label"
+      <span class="visually-hidden">{{ nameOf(week) }}</span>
+      <span class="label" aria-hidden="true"
         ><b>{{ week.label ?? week.title }}</b
         ><span>{{ date(week.startsAt) }}</span></span
       >

@@ -5,9 +5,11 @@ const emit = defineEmits<{ retry: [] }>()
 </script>
 
 <template>
-  <main class="problem" role="alert">
-    <h1>This page could not be shown</h1>
-    <p>{{ sentence }}</p>
+  <main class="problem">
+    <div role="alert">
+      <h1>This page could not be shown</h1>
+      <p>{{ sentence }}</p>
+    </div>
     <div class="acts">
       <v-btn class="main" @click="emit('retry')">Try again</v-btn>
       <NuxtLink to="/">Back to the start</NuxtLink>

@@ -89,13 +89,11 @@ const ownData = computed(() =>
     <NoticeMenu v-if="seminar.shell" />
     <v-menu location="bottom end" :close-on-content-click="false">
       <template #activator="{ props }">
-        <button
-          v-bind="props"
-          type="button"
-          class="me"
-          :aria-label="`${session.session?.person.name}: appearance and signing out`"
-        >
-          {{ session.session?.person.initials }}
+        <button v-bind="props" type="button" class="me">
+          {{ session.session?.person.initials
+          }}<span class="visually-hidden"
+            >: {{ session.session?.person.name }}, appearance and signing out</span
+          >
         </button>
       </template>
       <div class="card menu">

@@ -72,6 +72,9 @@ const bridge = computed(() => {
   const [first] = [...props.view.people].sort((a, b) => b.between - a.between)
   return first && first.between > 0 ? first.name : null
 })
+/** The name with what is written beside the seat in it. */
+const namedAs = (s: (typeof seats.value)[number]) =>
+  s.name.includes(s.label) ? s.name : `${s.label}, ${s.name}`
 function seatWords(s: (typeof seats.value)[number]) {
   if (s.staff) return 'teaches'
   if (s.contributions === 0) return 'has said nothing'
@@ -112,7 +115,7 @@ function seatWords(s: (typeof seats.value)[number]) {
         role="button"
         :tabindex="s.id === focusable ? 0 : -1"
         :aria-pressed="s.id === chosen"
-        :aria-label="`${s.name}: ${seatWords(s)}`"
+        :aria-label="`${namedAs(s)}: ${seatWords(s)}`"
         @click="emit('choose', s.id === chosen ? null : s.id)"
         @keydown.enter.prevent="emit('choose', s.id === chosen ? null : s.id)"
         @keydown.space.prevent="emit('choose', s.id === chosen ? null : s.id)"
@@ -136,7 +139,6 @@ function seatWords(s: (typeof seats.value)[number]) {
             :text-anchor="labelAt(s, i).anchor"
             :class="{ neglected: s.neglected }"
           >
-            <title>{{ s.name }}</title>
             {{ s.label }}
           </text>
         </template>

@@ -64,16 +64,17 @@ const chosen = computed(() => {
 
 <style scoped>
 .side {
-  position: absolute;
-  right: -138px;
-  top: 5px;
+  position: relative;
+  grid-area: 1 / 1;
+  justify-self: end;
+  margin: 5px -138px 0 0;
   width: 120px;
   font-size: 0.78125rem;
   line-height: 18px;
   color: var(--ink-2);
   display: flex;
   flex-wrap: wrap;
-  gap: 0 9px;
+  gap: 8px 9px;
   align-content: start;
   opacity: 0.999;
 }
@@ -90,10 +91,12 @@ const chosen = computed(() => {
 }
 @media (max-width: 760px) {
   .side {
-    position: static;
+    grid-area: auto;
+    justify-self: start;
+    margin: 0;
     width: auto;
     padding: 4px 0 0 42px;
-    gap: 4px 14px;
+    gap: 8px 14px;
   }
   .side b,
   .side .take {

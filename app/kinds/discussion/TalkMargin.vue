@@ -122,12 +122,14 @@ const names = (list: readonly string[]) =>
           class="v"
           :class="{ you: v.isMe, on: onlyFrom === v.id }"
           :aria-pressed="onlyFrom === v.id"
-          :aria-label="`${v.name}, ${v.count} ${plural(v.count, 'contribution')}`"
           @click="emit('only', onlyFrom === v.id ? null : v.id)"
         >
-          <span class="n">{{ v.name }}</span><i :style="{ width: `${(v.count / most) * 100}%` }" /><span>{{
-            v.count
-          }}</span>
+          <span class="visually-hidden"
+            >{{ v.name }}, {{ v.count }} {{ plural(v.count, 'contribution') }}</span
+          >
+          <span class="n" aria-hidden="true">{{ v.name }}</span><i
+            :style="{ width: `${(v.count / most) * 100}%` }"
+          /><span aria-hidden="true">{{ v.count }}</span>
         </button>
       </div>
       <p v-if="notHeard.length > 0" class="silent">Not heard yet: {{ names(notHeard) }}.</p>
@@ -230,6 +232,7 @@ section + :slotted(section) {
   grid-template-columns: minmax(0, 2fr) 1fr 20px;
 }
 .v {
+  position: relative;
   width: 100%;
   display: grid;
   grid-template-columns: 62px 1fr 14px;

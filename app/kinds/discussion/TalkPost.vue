@@ -211,6 +211,8 @@ function selected() {
 }
 .p {
   position: relative;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
   outline: none;
   scroll-margin: 90px;
 }
@@ -254,6 +256,7 @@ function selected() {
   z-index: 1;
 }
 .txt {
+  grid-area: 1 / 1;
   padding-left: 42px;
   min-height: 40px;
 }
@@ -333,6 +336,9 @@ function selected() {
   min-height: 34px;
 }
 @media (max-width: 760px) {
+  .p {
+    display: block;
+  }
   .post {
     padding-left: calc(var(--d) * 18px);
   }

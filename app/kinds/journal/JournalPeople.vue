@@ -91,6 +91,9 @@ function stateOf(author: JournalAuthor, isStudent: boolean) {
 .people .on {
   background: var(--harbour-soft);
 }
+.people .on em {
+  color: var(--ink-2);
+}
 .people .on b {
   font-weight: 650;
   color: var(--harbour-deep);

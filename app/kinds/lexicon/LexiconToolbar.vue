@@ -112,7 +112,8 @@ defineExpose({ focus: () => search.value?.focus() })
   border: 0;
   background: none;
   padding: 2px 5px;
-  min-width: 22px;
+  min-width: 24px;
+  min-height: 24px;
   border-radius: 4px;
   font: 600 0.8125rem/1.5 var(--read);
   cursor: pointer;

@@ -41,6 +41,10 @@ watch(
   () => props.here,
   here => list.value?.querySelector(`[data-strip="${here}"]`)?.scrollIntoView({ block: 'nearest' }),
 )
+function notesWords(page: number, count: number) {
+  if (props.closedPages.has(page)) return 'others’ notes once you have one here'
+  return `${count} ${count === 1 ? 'note' : 'notes'}`
+}
 </script>
 
 <template>
@@ -56,18 +60,20 @@ watch(
           last: part.number === (to ?? parts.length),
         }"
       >
-        <h3 v-if="part.heading || part.number === 1">
+        <h2 v-if="part.heading || part.number === 1">
           {{ part.heading ?? '' }} <span v-if="part.number === 1">notes</span>
-        </h3>
+        </h2>
         <button
           class="pg"
           :class="{ here: part.number === here }"
           type="button"
           :aria-current="part.number === here ? 'page' : undefined"
-          :aria-label="`${word} ${part.label}, ${closedPages.has(part.number) ? 'others’ notes once you have one here' : `${count} ${count === 1 ? 'note' : 'notes'}`}`"
           @click="emit('go', part.number)"
         >
-          <b class="num">{{ part.label }}</b>
+          <span class="visually-hidden"
+            >{{ word }} {{ part.label }}, {{ notesWords(part.number, count) }}</span
+          >
+          <b class="num" aria-hidden="true">{{ part.label }}</b>
           <svg height="22" preserveAspectRatio="none" :viewBox="`0 0 ${WIDTH} 22`" aria-hidden="true">
             <path :d="`M0 17.5H${WIDTH}`" class="ground" />
             <template v-for="(n, i) in bins" :key="i">
@@ -75,7 +81,7 @@ watch(
               <path v-if="own.has(i)" class="own" :d="`M${x(i) - 2.2} 20.2h4.4`" />
             </template>
           </svg>
-          <em class="num">{{ closedPages.has(part.number) ? '·' : count }}</em>
+          <em class="num" aria-hidden="true">{{ closedPages.has(part.number) ? '·' : count }}</em>
         </button>
       </li>
     </ol>
@@ -104,7 +110,7 @@ ol {
 li {
   position: relative;
 }
-h3 {
+h2 {
   font: 600 0.75rem/1.25 var(--ui);
   color: var(--ink-2);
   padding: 7px 8px 2px 0;
@@ -112,7 +118,7 @@ h3 {
   justify-content: space-between;
   gap: 6px;
 }
-h3 span {
+h2 span {
   font-weight: 500;
   color: var(--ink-3);
 }

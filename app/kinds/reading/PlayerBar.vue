@@ -18,9 +18,7 @@ const share = (s: number) => `${props.length > 0 ? (s / props.length) * 100 : 0}
 
 <template>
   <div class="player">
-    <v-btn class="main" :aria-label="playing ? 'Pause' : 'Play'" @click="emit('toggle')"
-      >{{ playing ? 'Pause' : 'Play' }} <kbd>p</kbd></v-btn
-    >
+    <v-btn class="main" @click="emit('toggle')">{{ playing ? 'Pause' : 'Play' }} <kbd>p</kbd></v-btn>
     <span class="num">{{ clock(at) }}</span>
     <span class="line">
       <i v-for="(t, i) in notes" :key="i" class="at" :style="{ left: share(t[0]) }" />

@@ -79,7 +79,8 @@ const toggle = (t: string) => {
   border: 0;
   border-bottom: 1px solid var(--spine);
   border-radius: 0;
-  padding: 0;
+  min-width: 24px;
+  padding: 4px 0 2px;
   font: italic 400 0.8125rem/1.35 var(--read);
   color: var(--ink-2);
   cursor: pointer;

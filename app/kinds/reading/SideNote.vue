@@ -310,7 +310,8 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
 .acts {
   display: flex;
   flex-wrap: wrap;
-  gap: 1px 9px;
+  gap: 8px 9px;
+  padding-block: 4px;
   align-items: baseline;
   font: 500 0.75rem/1.5 var(--ui);
   color: var(--ink-3);
@@ -345,12 +346,13 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
 .tag {
   border: 0;
   background: none;
-  padding: 0;
+  padding: 5px 2px 4px;
+  margin: -5px -2px -4px;
   font: italic 400 0.8125rem/1.2 var(--read);
   color: var(--ink-2);
   cursor: pointer;
-  border-bottom: 1px solid var(--spine);
-  border-radius: 0;
+  text-decoration: underline var(--spine);
+  text-underline-offset: 3px;
 }
 .moved {
   font: 500 0.75rem/1.5 var(--ui);

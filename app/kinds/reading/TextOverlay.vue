@@ -119,11 +119,13 @@ const letterLabel = ({ passage }: LaidLetter) =>
 .letter {
   position: absolute;
   pointer-events: auto;
-  transform: translate(0, -5px);
+  transform: translate(-7px, -11px);
+  isolation: isolate;
+  width: 24px;
+  height: 24px;
   border: 0;
-  background: color-mix(in srgb, var(--sheet) 72%, transparent);
-  padding: 0 2px;
-  border-radius: 3px;
+  background: none;
+  padding: 0;
   font: 650 0.6875rem/1.15 var(--ui);
   color: var(--k-reading);
   cursor: pointer;
@@ -131,7 +133,10 @@ const letterLabel = ({ passage }: LaidLetter) =>
 .letter::before {
   content: '';
   position: absolute;
-  inset: -7px -5px;
+  inset: 5px 7px;
+  z-index: -1;
+  border-radius: 3px;
+  background: color-mix(in srgb, var(--sheet) 72%, transparent);
 }
 .letter.own {
   color: var(--harbour);

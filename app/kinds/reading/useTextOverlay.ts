@@ -34,8 +34,8 @@ interface Laid {
 }
 
 const NOTHING: Laid = { lines: [], letters: [], chosen: [], found: [], glow: [] }
-const LETTER_WIDTH = 10 // pixels that letters on one line keep from one another
-const SAME_LINE = 8 // pixels between tops that still are one line
+const LETTER_WIDTH = 24 // pixels that letters on one line keep from one another: each is a target for a finger
+const SAME_LINE = 20 // pixels between tops that still are one line
 
 /** Letters that would stand on one another make room. */
 function spread(letters: readonly LaidLetter[]): LaidLetter[] {

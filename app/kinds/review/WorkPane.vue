@@ -133,7 +133,7 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <section class="work" aria-label="The work">
+  <section class="work" tabindex="0" aria-label="The work">
     <p class="who">
       <b>{{ called }}</b><em v-if="work.title">“{{ work.title }}”</em
       ><span class="hint">{{ work.onPaper ? 'on paper' : `${work.words} words` }}</span>

@@ -160,7 +160,7 @@ section {
 .words {
   display: flex;
   flex-wrap: wrap;
-  gap: 3px 12px;
+  gap: 8px 12px;
   padding: 0 20px;
   line-height: 19px;
 }

@@ -5,7 +5,7 @@ import { useTimes } from '~/composables/planning/useTimes'
 /** Every version of a page on one line, the newest first; two of them are chosen to be compared. */
 const props = defineProps<{ versions: readonly VersionLine[]; a: number; b: number }>()
 const emit = defineEmits<{ choose: [a: number, b: number] }>()
-const { shortDayTime, day } = useTimes()
+const { shortDayTime } = useTimes()
 /** A click sets the later one with the version before it; with Shift, or on the ring, the earlier one. */
 function choose(number: number, event: MouseEvent | KeyboardEvent) {
   if (event.shiftKey && number !== props.b)
@@ -44,20 +44,23 @@ function sideLetter(v: { readonly number: number }) {
         type="button"
         :data-version="v.number"
         :aria-pressed="v.number === b"
-        :aria-label="`Version ${v.number}, ${v.author.name}, ${day(v.savedAt)}: ${v.added} words added, ${v.removed} removed. ${summaryOf(v)}`"
         @click="choose(v.number, $event)"
         @keydown="move($event, v.number)"
       >
         <i class="dot" aria-hidden="true">{{ sideLetter(v) }}</i>
         <span class="who"
+          ><span class="visually-hidden">Version </span
           ><b class="num">{{ v.number }} {{ v.author.isMe ? 'You' : v.author.givenName }}</b> ·
           {{ shortDayTime(v.savedAt) }}</span
         >
         <span class="what"
           ><template v-if="v.restores"
             ><em>back to {{ v.restores }}</em> </template
-          ><b v-if="v.added > 0" class="plus num">+{{ v.added }}</b
-          >{{ ' ' }}<b v-if="v.removed > 0" class="minus num">−{{ v.removed }}</b
+          ><b v-if="v.added > 0" class="plus num"
+            >+{{ v.added }}<span class="visually-hidden"> words added</span></b
+          >{{ ' '
+          }}<b v-if="v.removed > 0" class="minus num"
+            >−{{ v.removed }}<span class="visually-hidden"> removed</span></b
           >{{ ' ' }}<template v-if="!v.restores">{{ summaryOf(v) }}</template></span
         >
       </button>
@@ -65,7 +68,7 @@ function sideLetter(v: { readonly number: number }) {
         v-if="v.number !== a && v.number < b"
         type="button"
         class="set"
-        :aria-label="`Compare from version ${v.number}`"
+        :aria-label="`Compare from here, version ${v.number}`"
         @click="emit('choose', v.number, b)"
       >
         from here

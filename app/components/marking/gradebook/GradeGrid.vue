@@ -104,33 +104,40 @@ function scaleWords(i: number) {
     :aria-colcount="columns.length + 2"
     @keydown="onKey"
   >
-    <div class="heads" :style="{ gridTemplateColumns: grid }">
-      <span class="cat corner" /><span class="cat" />
-      <span v-for="(s, k) in spans" :key="k" class="cat" :style="{ gridColumn: `span ${s.n}` }"
+    <div class="heads" role="row" aria-rowindex="1" :style="{ gridTemplateColumns: grid }">
+      <span class="cat corner" aria-hidden="true" /><span class="cat" aria-hidden="true" />
+      <span
+        v-for="(s, k) in spans"
+        :key="k"
+        class="cat"
+        aria-hidden="true"
+        :style="{ gridColumn: `span ${s.n}` }"
         >{{ s.title }}<em v-if="s.weight !== null" class="num"> {{ s.weight }} %</em></span
       >
-      <span class="head name" role="columnheader">Student</span
-      ><button type="button" class="head" role="columnheader" @click="emit('head', -1)">Final</button>
-      <button
-        v-for="i in columns"
-        :key="book.columns[i]!.id"
-        type="button"
-        class="head"
-        role="columnheader"
-        draggable="true"
-        :class="{ over: dragged !== null && dragged !== i, practice: book.columns[i]!.practice }"
-        :title="`${book.columns[i]!.title}: drag to put it elsewhere`"
-        @click="emit('head', i)"
-        @dragstart="dragged = i"
-        @dragend="dragged = null"
-        @dragover.prevent
-        @drop.prevent="drop(i)"
+      <span class="name" role="columnheader">Student</span>
+      <span class="cell-of" role="columnheader"
+        ><button type="button" class="head" @click="emit('head', -1)">Final</button></span
       >
-        <i :style="{ background: `var(--k-${book.columns[i]!.kind})` }" /><b>{{ book.columns[i]!.title }}</b
-        ><em class="num">{{ scaleWords(i) }}</em>
-      </button>
+      <span v-for="i in columns" :key="book.columns[i]!.id" class="cell-of" role="columnheader">
+        <button
+          type="button"
+          class="head"
+          draggable="true"
+          :class="{ over: dragged !== null && dragged !== i, practice: book.columns[i]!.practice }"
+          :title="`${book.columns[i]!.title}: drag to put it elsewhere`"
+          @click="emit('head', i)"
+          @dragstart="dragged = i"
+          @dragend="dragged = null"
+          @dragover.prevent
+          @drop.prevent="drop(i)"
+        >
+          <i :style="{ background: `var(--k-${book.columns[i]!.kind})` }" /><b>{{ book.columns[i]!.title }}</b
+          ><span v-if="categoryOf(i)" class="visually-hidden">, {{ categoryOf(i)!.title }}</span
+          ><em class="num">{{ scaleWords(i) }}</em>
+        </button>
+      </span>
     </div>
-    <div class="body" :style="{ height: `${virtual.getTotalSize()}px` }">
+    <div class="body" role="rowgroup" :style="{ height: `${virtual.getTotalSize()}px` }">
       <div
         v-for="v in virtual.getVirtualItems()"
         :key="rows[v.index]!.enrolmentId"
@@ -262,9 +269,17 @@ function scaleWords(i: number) {
   overflow: hidden;
   overflow-wrap: anywhere;
 }
-.head.name {
-  padding-left: 20px;
-  cursor: default;
+.heads .name {
+  padding: 4px 8px 6px 20px;
+  font: 500 0.75rem/1.25 var(--ui);
+  color: var(--ink-2);
+  align-self: stretch;
+  display: grid;
+  align-content: end;
+}
+.cell-of {
+  display: grid;
+  min-width: 0;
 }
 .head.practice b {
   font-weight: 400;

@@ -162,7 +162,8 @@ const left = (r: number) => LABEL + r * column.value
       <svg
         :width="LABEL + readers.length * column"
         :height="top(works.length) + 64"
-        role="grid"
+        role="application"
+        aria-roledescription="grid of readers and works"
         tabindex="0"
         :aria-label="`Who reviews whom. ${said}`"
         @keydown="key"

@@ -64,6 +64,7 @@ button {
   border: 0;
   background: none;
   padding: 3px 4px;
+  min-height: 24px;
   margin-left: -4px;
   border-radius: 4px;
   font-size: 0.8125rem;

@@ -54,7 +54,7 @@ function sameWordsAs(id: string): string {
 </script>
 
 <template>
-  <main :data-author="author">
+  <section class="work" :aria-label="`Reviews of the work of ${nameOf(author)}`" :data-author="author">
     <WorkHead
       :work="work"
       :reviews="[...reviews, ...waiting]"
@@ -106,11 +106,11 @@ function sameWordsAs(id: string): string {
       :name-of="nameOf"
       :flagged="store.flagged"
     />
-  </main>
+  </section>
 </template>
 
 <style scoped>
-main {
+.work {
   overflow-y: auto;
   background: var(--sheet);
   border-left: 1px solid var(--line);
@@ -125,7 +125,7 @@ main {
   padding: 24px;
 }
 @media (max-width: 1100px) {
-  main {
+  .work {
     overflow: visible;
     border: 0;
     border-top: 1px solid var(--line);

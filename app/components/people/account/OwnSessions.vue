@@ -51,7 +51,7 @@ const endOthers = () =>
             :aria-label="`Sign out ${browserName(s.agent)}, ${when(s)}`"
             @click="end(s)"
           >
-            Sign it out
+            Sign out
           </TextButton>
         </li>
       </ul>

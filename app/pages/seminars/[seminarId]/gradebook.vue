@@ -143,7 +143,7 @@ function sayImported(marks: number) {
 
 <template>
   <ProblemPage v-if="error || !book" :sentence="error?.message ?? ''" @retry="refresh()" />
-  <div v-else class="book">
+  <main v-else class="book">
     <GradebookHead
       v-model="filter"
       :book="book"
@@ -214,7 +214,7 @@ function sayImported(marks: number) {
       </aside>
     </div>
     <MarksIn v-model="importing" :seminar-id="seminarId" :columns="book.columns" @done="sayImported" />
-  </div>
+  </main>
 </template>
 
 <style scoped>

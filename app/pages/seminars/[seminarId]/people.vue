@@ -183,7 +183,7 @@ function signInWords(p: PersonView) {
                     v-if="p.role === 'student'"
                     class="link"
                     type="button"
-                    :aria-label="`What is kept of ${p.name}`"
+                    :aria-label="`Data: what is kept of ${p.name}`"
                     @click="keeping = p"
                   >
                     Data</button

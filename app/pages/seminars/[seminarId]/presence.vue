@@ -72,10 +72,10 @@ watch(by, () => {
     <header>
       <VoicesTabs />
       <div class="title">
-        <p class="sentence">
+        <h1 class="sentence">
           {{ capital(words[0]) }}<template v-if="overdue.length === 0">{{ words[1] }}</template
           ><em v-else>{{ words[1] }}</em>
-        </p>
+        </h1>
         <span class="grow" />
         <label class="pick"
           >from

@@ -113,7 +113,7 @@ const closed = computed(() => seminar.shell?.archived ?? false)
   <main v-else class="messages" :class="{ reading: chosen }">
     <header>
       <VoicesTabs v-if="staff" />
-      <h1 v-else>Messages</h1>
+      <h1 :class="{ 'visually-hidden': staff }">Messages</h1>
       <span class="grow" />
       <template v-if="staff">
         <button v-if="student" class="link small" type="button" @click="router.replace({ query: {} })">

@@ -95,7 +95,10 @@ const theirs = (clash: Clash<RubricDraft>): RubricDraft => ({
     @retry="refresh()"
   />
   <main v-else class="leaf rubric">
-    <p class="small"><NuxtLink :to="`/seminars/${route.params.seminarId}/library`">Library</NuxtLink></p>
+    <h1 class="visually-hidden">Rubric</h1>
+    <p class="small">
+      <NuxtLink class="up" :to="`/seminars/${route.params.seminarId}/library`">Library</NuxtLink>
+    </p>
     <div class="leaf-head">
       <input
         class="in title"

@@ -336,7 +336,10 @@ ol {
   justify-content: space-between;
   gap: 10px;
   font-size: 0.8125rem;
-  line-height: 1.7;
+  line-height: 2;
+}
+.pairs a {
+  display: block;
 }
 .staff {
   color: var(--ember);

@@ -179,7 +179,7 @@ function goToCriterion(index: number) {
     :sentence="error?.message ?? ''"
     @retry="refresh()"
   />
-  <div v-else class="across">
+  <main v-else class="across">
     <header class="desk-head">
       <KindTag :kind="store.activity.kind" />
       <h1>{{ store.activity.title }}</h1>
@@ -260,7 +260,7 @@ function goToCriterion(index: number) {
         </p>
       </div>
     </template>
-  </div>
+  </main>
 </template>
 
 <style scoped>

@@ -160,7 +160,7 @@ function showPreview(id: string | null) {
     :sentence="error?.message ?? ''"
     @retry="refresh()"
   />
-  <div v-else class="marking">
+  <main v-else class="marking">
     <header class="desk-head">
       <KindTag :kind="store.activity.kind" />
       <h1>{{ store.activity.title }}</h1>
@@ -340,7 +340,7 @@ function showPreview(id: string | null) {
       :to="names.givenOf(previewOf)"
       :title="store.activity.title"
     />
-  </div>
+  </main>
 </template>
 
 <style scoped>

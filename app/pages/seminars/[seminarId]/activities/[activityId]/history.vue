@@ -233,7 +233,7 @@ const upcomingWords = computed(() =>
 
 <template>
   <ProblemPage v-if="error || !view" :sentence="error?.message ?? ''" @retry="refresh()" />
-  <div v-else class="history">
+  <main v-else class="history">
     <header class="desk-head">
       <KindTag kind="wiki" />
       <h1>
@@ -250,7 +250,7 @@ const upcomingWords = computed(() =>
     </header>
     <div class="panes">
       <HistoryNav :page="page" :newest="newest" :a="a" :b="b" @open="open" @choose="choose" />
-      <main class="middle">
+      <div class="middle">
         <HistoryTabs
           v-if="page && newest > 0"
           v-model="tab"
@@ -285,7 +285,7 @@ const upcomingWords = computed(() =>
             {{ emptyWords }}
           </p>
         </div>
-      </main>
+      </div>
       <aside>
         <SharesPane v-if="shares" :shares="shares" :only="only" @only="showOnly" />
         <MemberSteps
@@ -307,7 +307,7 @@ const upcomingWords = computed(() =>
         />
       </aside>
     </div>
-  </div>
+  </main>
 </template>
 
 <style scoped>

@@ -196,7 +196,7 @@ const SAVED = {
 
 <template>
   <ProblemPage v-if="error || !view || !desk.activity" :sentence="error?.message ?? ''" @retry="refresh()" />
-  <div v-else class="peers">
+  <main v-else class="peers">
     <header class="desk-head">
       <KindTag kind="review" />
       <h1>
@@ -230,7 +230,7 @@ const SAVED = {
       @dealt="show(store.works[0]?.id ?? null)"
     />
     <div v-else class="panes">
-      <aside class="left">
+      <aside class="left" aria-label="Who reviews whom">
         <AllocationMatrix
           :works="works"
           :readers="readers"
@@ -275,7 +275,7 @@ const SAVED = {
         @aside="setAside"
         @open="countAgain"
       />
-      <aside v-if="work && authorId" class="right">
+      <aside v-if="work && authorId" class="right" aria-label="Points">
         <div class="scrolls">
           <ConsensusPane
             :criteria="criteria"
@@ -335,7 +335,7 @@ const SAVED = {
       :activity-id="store.activityId"
       @changed="samplesChanged"
     />
-  </div>
+  </main>
 </template>
 
 <style scoped>

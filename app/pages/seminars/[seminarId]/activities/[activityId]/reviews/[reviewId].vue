@@ -155,7 +155,7 @@ const lackWords = computed(() => {
 
 <template>
   <ProblemPage v-if="error || !desk || !draft" :sentence="error?.message ?? ''" @retry="refresh()" />
-  <div v-else class="room">
+  <main v-else class="room">
     <header class="desk-head">
       <KindTag kind="review" />
       <h1>
@@ -185,7 +185,7 @@ const lackWords = computed(() => {
         :open="open"
         @passage="remark"
       />
-      <main>
+      <section class="given" aria-label="What you give">
         <TwoTexts
           v-if="draft.theirs.value"
           sentence="This review was changed in another window. Nothing was overwritten; keep the one you want."
@@ -258,9 +258,9 @@ const lackWords = computed(() => {
             >Next: {{ after.called }}</v-btn
           >
         </div>
-      </main>
+      </section>
     </div>
-  </div>
+  </main>
 </template>
 
 <style scoped>
@@ -288,7 +288,7 @@ const lackWords = computed(() => {
   grid-template-columns: minmax(0, 760px);
   justify-content: center;
 }
-main {
+.given {
   overflow-y: auto;
   padding: 16px 22px 0;
   min-width: 0;
@@ -359,7 +359,7 @@ h3 {
   .panes.alone {
     grid-template-columns: minmax(0, 1fr);
   }
-  main {
+  .given {
     overflow: visible;
     padding: 14px 14px 0;
   }
