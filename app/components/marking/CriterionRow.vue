@@ -34,7 +34,7 @@ function type(event: Event) {
 const cited = computed(
   () => props.record?.mark.citations.filter(c => c.criterionId === props.criterion.id) ?? [],
 )
-const FOLDED_WORDS = 80 // about what nine lines hold
+const FOLDED_WORDS = 110 // nine lines hold some 80: what is folded hides something worth a click
 const isLong = (item: { readonly words: number }) => item.words > FOLDED_WORDS
 const unfolded = reactive(new Set<string>())
 </script>

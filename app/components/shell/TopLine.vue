@@ -89,11 +89,13 @@ const ownData = computed(() =>
     <NoticeMenu v-if="seminar.shell" />
     <v-menu location="bottom end" :close-on-content-click="false">
       <template #activator="{ props }">
-        <button v-bind="props" type="button" class="me">
-          {{ session.session?.person.initials
-          }}<span class="visually-hidden"
-            >: {{ session.session?.person.name }}, appearance and signing out</span
-          >
+        <button
+          v-bind="props"
+          type="button"
+          class="me"
+          :aria-label="`${session.session?.person.initials}, ${session.session?.person.name}: appearance and signing out`"
+        >
+          {{ session.session?.person.initials }}
         </button>
       </template>
       <div class="card menu">

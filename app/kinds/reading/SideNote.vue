@@ -311,7 +311,7 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
   display: flex;
   flex-wrap: wrap;
   gap: 8px 9px;
-  padding-block: 4px;
+  padding-block: 8px 4px;
   align-items: baseline;
   font: 500 0.75rem/1.5 var(--ui);
   color: var(--ink-3);
