@@ -12,6 +12,7 @@ defineProps<{ disabled?: boolean }>()
 
 <style scoped>
 .check {
+  font: inherit;
   flex: none;
   max-width: 100%;
 }
