@@ -1,9 +1,9 @@
 import { and, desc, eq, isNotNull, isNull, or, sql } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { isStaff, nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
   activities,
-  auditTrail,
   contributions,
   enrolments,
   files,
@@ -125,10 +125,7 @@ export async function keepText(
     madeAt: now,
   })
   await keepVersion(tx, actor, about.id, 1, read, file, now)
-  await tx.insert(auditTrail).values({
-    seminarId: actor.seminar.id,
-    actorId: actor.enrolment.id,
-    at: now,
+  await noteActs(tx, actor, now, {
     act: 'textAdded',
     subjectId: about.id,
     detail: { title: about.title },
@@ -217,10 +214,7 @@ export async function addTextVersion(
       now,
     )
     await tx.update(texts).set({ version: number }).where(eq(texts.id, textId))
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'textVersionAdded',
       subjectId: textId,
       detail: { number },

@@ -1,17 +1,10 @@
 import { and, eq, inArray, isNull, lte, or, sql } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { dealReviews, type TooFew } from '#core/kinds/review/dealReviews'
 import { repairDeal } from '#core/kinds/review/repairDeal'
 import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import {
-  activities,
-  allocations,
-  auditTrail,
-  keptApart,
-  phases,
-  peerReviews,
-  willing,
-} from '#server/database/schema'
+import { activities, allocations, keptApart, phases, peerReviews, willing } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
 import { isRunning } from '#server/services/people'
@@ -38,10 +31,7 @@ export function dealOut(
   requireReview(actor.activity)
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const version = await dealNow(tx, actor.activity, write.seed, now)
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'reviewsAllocated',
       subjectId: actor.activity.id,
       detail: { seed: write.seed },
@@ -185,10 +175,7 @@ export function setPairs(
       .update(peerReviews)
       .set({ version: row.version + 1, dealtAt: row.dealtAt ?? now })
       .where(eq(peerReviews.activityId, actor.activity.id))
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'allocationsChanged',
       subjectId: actor.activity.id,
       detail: { add: write.add, remove: write.remove },

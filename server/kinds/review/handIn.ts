@@ -1,10 +1,10 @@
 import { and, eq, inArray, max } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import type { SubmissionMethod } from '#core/kinds/review/reviewSettings'
 import { ownDueAt } from '#core/planning/schedule'
 import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
-  auditTrail,
   contributions,
   enrolments,
   extensions,
@@ -208,10 +208,7 @@ export function tickPaper(
       })
       .returning()
     await tx.update(contributions).set({ threadId: row!.id }).where(eq(contributions.id, row!.id))
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'paperHandInTicked',
       subjectId: row!.id,
     })

@@ -1,8 +1,9 @@
 import { and, eq, inArray } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { KINDS } from '#core/kinds'
 import type { ActivityRow, ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, auditTrail, contributions, marks } from '#server/database/schema'
+import { activities, contributions, marks } from '#server/database/schema'
 import { storePoints } from '#server/services/marking'
 import { withIdempotency } from '#server/services/idempotency'
 import type { ActivityBody, ActivityPatch } from '#shared/planning/composer'
@@ -55,10 +56,7 @@ export function changeActivity(db: Database, actor: ActivityActor, write: Activi
     )
       await recalculate(tx, { ...actor, activity: after! }, now)
     const fields = Object.keys(write.change)
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'activityChanged',
       subjectId: before.id,
       detail: { fields, title: body.title },

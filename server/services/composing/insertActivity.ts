@@ -1,7 +1,8 @@
 import { eq, max } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, auditTrail, units } from '#server/database/schema'
+import { activities, units } from '#server/database/schema'
 import type { ActivityBody } from '#shared/planning/composer'
 import { writeParts } from './writeParts'
 import { columnsOf } from './activityColumns'
@@ -38,10 +39,7 @@ export async function insertActivity(
     .returning()
   if (!row) return // the same wish sent again after a lost answer
   await writeParts(tx, row, body)
-  await tx.insert(auditTrail).values({
-    seminarId: actor.seminar.id,
-    actorId: actor.enrolment.id,
-    at: now,
+  await noteActs(tx, actor, now, {
     act: 'activityPlanned',
     subjectId: id,
     detail: { title: body.title },

@@ -1,16 +1,9 @@
 import { and, eq, lte } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { isWorkingPhase } from '#core/planning/schedule'
 import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
-import {
-  activities,
-  auditTrail,
-  contributions,
-  enrolments,
-  extensions,
-  phases,
-  seminars,
-} from '#server/database/schema'
+import { activities, contributions, enrolments, extensions, phases, seminars } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
 import { doEach, mayBeTried } from '#server/services/dueWork'
@@ -65,10 +58,7 @@ export function publishActivity(
       })
       .where(eq(activities.id, row.id))
       .returning()
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: later ? 'activityScheduled' : 'activityPublished',
       subjectId: row.id,
       detail: { told: write.tell },
@@ -100,10 +90,7 @@ export function unpublishActivity(
       .set({ state: 'draft', publishedAt: null, version: row.version + 1 })
       .where(eq(activities.id, row.id))
       .returning()
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'activityUnpublished',
       subjectId: row.id,
     })
@@ -154,10 +141,7 @@ export async function setLocked(
       .update(activities)
       .set({ lockedAt: locked ? now : null })
       .where(eq(activities.id, actor.activity.id))
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: locked ? 'activityLocked' : 'activityUnlocked',
       subjectId: actor.activity.id,
     })
@@ -195,10 +179,7 @@ export async function setExtension(
       await tx
         .delete(extensions)
         .where(and(eq(extensions.activityId, actor.activity.id), eq(extensions.enrolmentId, enrolmentId)))
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: extension ? 'extensionGiven' : 'extensionTakenAway',
       subjectId: enrolmentId,
       detail: { activityId: actor.activity.id, ...extension },

@@ -1,9 +1,9 @@
 import { eq } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { type ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import {
   activities,
-  auditTrail,
   contributions,
   expectations,
   extensions,
@@ -29,10 +29,7 @@ export async function removeActivity(db: Database, actor: ActivityActor, now: Da
     for (const table of [phases, expectations, prompts, extensions])
       await tx.delete(table).where(eq(table.activityId, row!.id))
     await tx.delete(activities).where(eq(activities.id, row!.id))
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'draftActivityRemoved',
       subjectId: row!.id,
       detail: { title: row!.title },

@@ -72,7 +72,11 @@ function drawMissing(stored: ReadonlyArray<typeof aliases.$inferSelect>, rows: r
   const taken = new Map<string, Set<string>>()
   for (const a of stored) taken.set(a.threadId, (taken.get(a.threadId) ?? new Set()).add(a.name))
   const wanted = new Map(rows.map(r => [aliasKey(r.threadId, r.authorId), r]))
-  const missing = [...wanted].filter(([key]) => !known.has(key)).map(([, row]) => row)
+  // in one order, so that two who name the same people wait for one another and not each for the other
+  const missing = [...wanted.keys()]
+    .filter(key => !known.has(key))
+    .sort()
+    .map(key => wanted.get(key)!)
   const drawn = missing.map(({ threadId, authorId }) => {
     const names = taken.get(threadId) ?? new Set<string>()
     const name = drawAlias(names, () => randomInt(2 ** 32) / 2 ** 32)

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { noteActs } from '#server/services/auditTrail'
 import { isDeepStrictEqual } from 'node:util'
 import { and, eq, ne, or, sql } from 'drizzle-orm'
 import type { Naming } from '#core/people/takeNamesOut'
@@ -7,7 +8,6 @@ import type { Database, Db } from '#server/database/client'
 import {
   addressLinks,
   annotationTokens,
-  auditTrail,
   enrolments,
   feeds,
   files,
@@ -78,10 +78,7 @@ export function erasePerson(
       .update(enrolments)
       .set({ ...called, studentNumber: null, namedInFeeds: false })
       .where(eq(enrolments.id, enrolmentId))
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'personErased',
       subjectId: enrolmentId,
     })

@@ -1,8 +1,9 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { auditTrail, criterionMarks, enrolments, groupMembers, groups, marks } from '#server/database/schema'
+import { criterionMarks, enrolments, groupMembers, groups, marks } from '#server/database/schema'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordView, Step } from '#shared/marking/desk'
 import { emptyMark } from './mark'
@@ -115,10 +116,7 @@ export async function spreadGroupSteps(
         })
         .where(eq(marks.id, stored.id))
     changed.push(memberId)
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'groupStepsSet',
       subjectId: markId,
       detail: {

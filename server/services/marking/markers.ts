@@ -1,7 +1,8 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { auditTrail, enrolments, markerShares } from '#server/database/schema'
+import { enrolments, markerShares } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
 
@@ -75,10 +76,7 @@ export function shareOut(
           markerId: write.markerIds[Math.floor((i * n) / ids.length)]!,
         })),
       )
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'markingShared',
       subjectId: activity.id,
       detail: { markers: write.markerIds, records: ids.length },

@@ -1,4 +1,5 @@
 import { KINDS } from '#core/kinds'
+import { noteActs } from '#server/services/auditTrail'
 import { and, eq, inArray, ne } from 'drizzle-orm'
 import { plainText } from '#core/contributing/richText'
 import { worthOf } from '#core/marking/showMark'
@@ -6,7 +7,6 @@ import type { ActivityRow, ActivityActor } from '#server/access/seminar'
 import type { AuditAct } from '#server/database/auditActs'
 import type { Database, Db } from '#server/database/client'
 import {
-  auditTrail,
   citations,
   contributions,
   criterionMarks,
@@ -297,11 +297,11 @@ async function writeDownChanges(
   if (was.waived !== is.lateWaived)
     entries.push({ act: is.lateWaived ? 'latenessWaived' : 'latenessCounted', detail: {} })
   if (entries.length > 0)
-    await tx.insert(auditTrail).values(
-      entries.map(e => ({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
+    await noteActs(
+      tx,
+      actor,
+      now,
+      ...entries.map(e => ({
         subjectId: markId,
         ...e,
       })),

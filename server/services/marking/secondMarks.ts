@@ -1,7 +1,8 @@
 import { and, eq, inArray } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { auditTrail, enrolments, secondMarks } from '#server/database/schema'
+import { enrolments, secondMarks } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { happened } from '#server/services/events'
 import { withIdempotency } from '#server/services/idempotency'
@@ -121,10 +122,7 @@ export function saveSecond(
       .set({ steps, remark: write.remark, ...(write.done && { state: 'done' as const, doneAt: now }) })
       .where(eq(secondMarks.id, row.id))
     if (write.done)
-      await tx.insert(auditTrail).values({
-        seminarId: actor.seminar.id,
-        actorId: actor.enrolment.id,
-        at: now,
+      await noteActs(tx, actor, now, {
         act: 'markedSecondTime',
         subjectId: row.id,
         detail: { enrolmentId },
@@ -155,10 +153,7 @@ export function agreeSecond(
       .returning()
     if (!row)
       throw new Problem(409, 'noSecond', 'There is no second marking to agree on, or it is not done yet.')
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'secondMarkingAgreed',
       subjectId: row.id,
       detail: { enrolmentId },

@@ -1,7 +1,8 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { nothingHere, notYours, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, auditTrail, groupMembers, groupPlans, groups, wikiPages } from '#server/database/schema'
+import { activities, groupMembers, groupPlans, groups, wikiPages } from '#server/database/schema'
 import { slicesOf } from '#server/database/slices'
 import { Problem, refusedField } from '#server/http/problem'
 import { countedStudents } from '#server/services/people/students'
@@ -64,10 +65,7 @@ export function saveGroupPlan(
       .update(groupPlans)
       .set({ title: write.title, selfJoin: write.selfJoin, most: write.most, version: plan.version + 1 })
       .where(eq(groupPlans.id, planId))
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'groupPlanChanged',
       subjectId: planId,
     })
@@ -157,10 +155,7 @@ export async function removeGroupPlan(db: Database, actor: Actor, planId: string
     await tx.delete(groupMembers).where(eq(groupMembers.groupPlanId, planId))
     await tx.delete(groups).where(eq(groups.groupPlanId, planId))
     await tx.delete(groupPlans).where(eq(groupPlans.id, planId))
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'groupPlanRemoved',
       subjectId: planId,
       detail: { title: plan.title },

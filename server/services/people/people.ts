@@ -1,16 +1,9 @@
 import { and, asc, desc, eq, inArray, isNull, max, ne, sql } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { notifyOfEnding } from '#server/access/endings'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import {
-  auditTrail,
-  contributions,
-  enrolments,
-  joiningCodes,
-  mails,
-  persons,
-  sections,
-} from '#server/database/schema'
+import { contributions, enrolments, joiningCodes, mails, persons, sections } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import { mailToAll } from '#server/mail/mails'
 import { ownAddress } from '#server/mail/mailServer'
@@ -124,10 +117,7 @@ export function addPerson(
             ...values,
           })
           .returning()
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: there ? 'personRestored' : 'personAdded',
       subjectId: row!.id,
     })
@@ -181,10 +171,7 @@ export async function changePerson(
       })
       .where(eq(enrolments.id, enrolmentId))
     await notifyOfEnding(tx, row.personId)
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'personChanged',
       subjectId: enrolmentId,
       detail: { from: { role: row.role, sectionId: row.sectionId, state: row.state }, to: change },

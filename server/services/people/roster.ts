@@ -1,4 +1,5 @@
 import { and, eq, inArray, ne } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { compareRoster, type Enrolled, type RosterComparison } from '#core/people/roster/compareRoster'
 import { readOneRoster } from '#core/people/roster/readOneRoster'
 import { readRosterCsv } from '#core/people/roster/readRosterCsv'
@@ -6,7 +7,7 @@ import type { Roster, RosterFault, RosterRow } from '#core/people/roster/rosterR
 import { notifyOfEnding } from '#server/access/endings'
 import type { Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { auditTrail, enrolments, passwordLinks, persons, sections } from '#server/database/schema'
+import { enrolments, passwordLinks, persons, sections } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import type { Progress } from '#server/http/route'
 import { withIdempotency } from '#server/services/idempotency'
@@ -98,10 +99,7 @@ export function importRoster(
       withdrawn: leaving.length,
       passedOver: roster.faults.length,
     }
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'rosterImported',
       subjectId: actor.seminar.id,
       detail: { file: write.name, ...answer },

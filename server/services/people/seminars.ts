@@ -1,4 +1,5 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { weeksOf } from '#core/planning/week'
 import type { Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
@@ -245,10 +246,7 @@ export async function setArchived(db: Database, actor: Actor, archived: boolean,
       .update(seminars)
       .set({ state: archived ? 'archived' : 'active' })
       .where(eq(seminars.id, actor.seminar.id))
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: archived ? 'seminarArchived' : 'seminarRestored',
       subjectId: actor.seminar.id,
     })

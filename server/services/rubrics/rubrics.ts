@@ -1,4 +1,5 @@
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { v7 } from 'uuid'
 import {
   outcomesFromCase,
@@ -12,7 +13,6 @@ import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
   activities,
-  auditTrail,
   marks,
   outcomes,
   rubricCriteria,
@@ -97,10 +97,7 @@ export function writeRubric(
       .update(activities)
       .set({ rubricVersionId: version!.id, version: sql`${activities.version} + 1` })
       .where(and(eq(activities.seminarId, actor.seminar.id), eq(activities.rubricVersionId, newest.id)))
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'rubricVersionMade',
       subjectId: rubricId,
       detail: { version: version!.version },

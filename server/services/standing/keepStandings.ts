@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNotNull, lte, or, sql } from 'drizzle-orm'
+import { and, asc, eq, inArray, isNotNull, lte, or, sql } from 'drizzle-orm'
 import { judgementHolds } from '#core/standing/judgeRecord'
 import type { ActivityRow } from '#server/access/seminar'
 import { rowsOf, type Db } from '#server/database/client'
@@ -26,16 +26,24 @@ const AT_ONCE = 1000 // pairs judged in the transaction that changed them; more 
  */
 export async function keepOwnChanges(tx: Db, now: Date): Promise<void> {
   const isOwn = sql`${standingChanges.madeIn} = pg_current_xact_id_if_assigned()`
-  const changes = await rowsOf<{ activityId: string; enrolmentId: string | null }>(
+  // of a roster of thousands no more is read than would be judged here
+  const changes = await rowsOf<{ activityId: string; enrolmentIds: string[] | null }>(
     tx,
-    sql`select distinct activity_id as "activityId", enrolment_id as "enrolmentId" from standing_changes where ${isOwn}`,
+    sql`select activity_id as "activityId",
+        (array_agg(distinct enrolment_id) filter (where enrolment_id is not null))[1:${sql.raw(String(AT_ONCE + 1))}] as "enrolmentIds"
+      from standing_changes where ${isOwn} group by activity_id`,
   )
   if (changes.length === 0) return
   try {
     await tx.transaction(async inner => {
-      const rows = await activitiesOf(inner, [...new Set(changes.map(c => c.activityId))])
+      const rows = await activitiesOf(
+        inner,
+        changes.map(c => c.activityId),
+      )
       await prepareActivities(inner, rows, now)
-      const pairs = changes.filter((c): c is Pair => c.enrolmentId !== null)
+      const pairs = changes.flatMap(({ activityId, enrolmentIds }) =>
+        (enrolmentIds ?? []).map((enrolmentId): Pair => ({ activityId, enrolmentId })),
+      )
       if (pairs.length === 0 || pairs.length > AT_ONCE) return
       await inner.delete(standingChanges).where(and(isOwn, isNotNull(standingChanges.enrolmentId)))
       await keepStandings(inner, rows, pairs, now)
@@ -50,6 +58,7 @@ const activitiesOf = (tx: Db, ids: readonly string[]) =>
     .select()
     .from(activities)
     .where(and(inArray(activities.id, [...ids]), eq(activities.isTemplate, false)))
+    .orderBy(asc(activities.id)) // whoever else makes the same waits, and nobody waits for each other
 
 /** Judges students in activities and keeps where they stand. Whatever else changes one of them at the same time comes before or after. */
 async function keepStandings(

@@ -1,7 +1,8 @@
 import { and, eq } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
-import { auditTrail, excuses } from '#server/database/schema'
+import { excuses } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import { requireStudent } from '#server/services/marking/markedStudents'
 import { requireSeesMark } from '#server/services/marking/secondMarks'
@@ -59,10 +60,7 @@ export function setExcused(
           set: { reason: write.reason, madeBy: actor.enrolment.id, madeAt: now },
         })
     else await tx.delete(excuses).where(where)
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: write.excused ? 'studentExcused' : 'excuseEnded',
       subjectId: enrolmentId,
       detail: { activityId: activity.id, reason: write.reason },

@@ -1,9 +1,10 @@
 import { sql } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { worthOf } from '#core/marking/showMark'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { auditTrail, marks } from '#server/database/schema'
+import { marks } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { lockMarks, type StoredMark } from '#server/services/marking/lockMarks'
 import { emptyMark } from '#server/services/marking/mark'
@@ -52,11 +53,11 @@ export async function writePoints(
     sets.filter(s => before.has(s.enrolmentId)),
     now,
   )
-  await tx.insert(auditTrail).values(
-    sets.map(({ enrolmentId, points, reason }) => ({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+  await noteActs(
+    tx,
+    actor,
+    now,
+    ...sets.map(({ enrolmentId, points, reason }) => ({
       act: 'markPointsSet' as const,
       subjectId: ids.get(enrolmentId)!,
       detail: { from: before.get(enrolmentId)?.overridePoints ?? null, to: points, reason },

@@ -1,4 +1,5 @@
 import { kindsWhere } from '#core/kinds'
+import { noteActs } from '#server/services/auditTrail'
 import { and, eq, inArray, isNull } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import type { RichNode } from '#core/contributing/richText'
@@ -73,10 +74,7 @@ export function release(
       .update(peerReviews)
       .set({ releasedAt: released ? now : null, releasedBy: released ? actor.enrolment.id : null })
       .where(eq(peerReviews.activityId, actor.activity.id))
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: released ? 'reviewsReleased' : 'reviewsHeldAgain',
       subjectId: actor.activity.id,
     })

@@ -1,7 +1,8 @@
 import { and, eq, sql } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { activities, auditTrail } from '#server/database/schema'
+import { activities } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { requireReview } from '#server/kinds'
 import { lockMarks, type StoredMark } from '#server/services/marking/lockMarks'
@@ -81,11 +82,11 @@ async function storeFactors(
       state = case when m.state = 'returned' then 'held' else m.state end
     from jsonb_to_recordset(${JSON.stringify(values)}::jsonb) as v(id uuid, factor integer)
     where m.id = v.id`)
-  await tx.insert(auditTrail).values(
-    changed.map(({ id, enrolmentId, factor }) => ({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+  await noteActs(
+    tx,
+    actor,
+    now,
+    ...changed.map(({ id, enrolmentId, factor }) => ({
       act: 'groupMarkShared' as const,
       subjectId: id,
       detail: { from: factor, to: factorOf.get(enrolmentId) ?? null },

@@ -1,11 +1,12 @@
 import { inArray, sql } from 'drizzle-orm'
+import { noteActs } from '#server/services/auditTrail'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { consensusOf, type Consensus } from '#core/marking/peers/consensus'
 import { reviewingShare } from '#core/marking/peers/reviewingMark'
 import { levelAt, peerReviewsOf, reviewingOf } from '#core/marking/peers/fromReviews'
 import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { auditTrail, criterionMarks, marks } from '#server/database/schema'
+import { criterionMarks, marks } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import { requireReview } from '#server/kinds'
 import { lockMarks, type StoredMark } from '#server/services/marking/lockMarks'
@@ -155,11 +156,11 @@ async function storeTaken(
       ),
     )
   const counted = countedReviews(view)
-  await tx.insert(auditTrail).values(
-    taken.map(({ enrolmentId, workId, steps }) => ({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+  await noteActs(
+    tx,
+    actor,
+    now,
+    ...taken.map(({ enrolmentId, workId, steps }) => ({
       act: 'consensusTaken' as const,
       subjectId: markOf.get(enrolmentId)!,
       detail: { steps, reviews: counted.get(workId) ?? [] },

@@ -1,4 +1,5 @@
 import { parse } from 'csv-parse/sync'
+import { noteActs } from '#server/services/auditTrail'
 import { and, eq } from 'drizzle-orm'
 import {
   compareMarks,
@@ -11,7 +12,7 @@ import { worthOf } from '#core/marking/showMark'
 import { decodeText } from '#core/people/roster/decodeText'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { auditTrail, enrolments, marks, persons } from '#server/database/schema'
+import { enrolments, marks, persons } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import { loadPlan, participants } from '#server/services/planning'
 import { writePoints } from '#server/services/marking/gradebook/writePoints'
@@ -49,10 +50,7 @@ export function importMarks(
       ...{ enrolmentId, was: from, points: to, reason: write.reason },
     }))
     await writePoints(tx, actor, sets, now)
-    await tx.insert(auditTrail).values({
-      seminarId: actor.seminar.id,
-      actorId: actor.enrolment.id,
-      at: now,
+    await noteActs(tx, actor, now, {
       act: 'marksImported',
       subjectId: actor.activity.id,
       detail: { file: write.name, changed: changes.length },
