@@ -11,6 +11,10 @@ const nameOf = (id: string) => props.view.people.find(p => p.id === id)?.name ??
 const linkTo = (e: { readonly activityId: string; readonly id: string }) =>
   `/seminars/${props.seminarId}/activities/${e.activityId}#c-${e.id}`
 const answered = computed(() => props.view.mostAnswered.slice(0, MOST))
+function answersWords({ answers, people }: VoicesView['mostAnswered'][number]) {
+  const times = answers === 1 ? 'once' : `${answers} times`
+  return `answered ${times}, by ${people} ${plural(people, 'person', 'people')}`
+}
 const waiting = computed(() => props.view.unanswered.slice(0, 1))
 </script>
 
@@ -23,8 +27,7 @@ const waiting = computed(() => props.view.unanswered.slice(0, 1))
     <ol class="echoes">
       <li v-for="e in answered" :key="e.id">
         <NuxtLink :to="linkTo(e)"
-          ><b>{{ nameOf(e.authorId) }}</b> · answered {{ e.answers }} {{ plural(e.answers, 'time') }} by
-          {{ e.people }}<q>{{ e.words }}</q></NuxtLink
+          ><b>{{ nameOf(e.authorId) }}</b> · {{ answersWords(e) }}<q>{{ e.words }}</q></NuxtLink
         >
       </li>
     </ol>

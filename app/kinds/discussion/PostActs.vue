@@ -95,7 +95,7 @@ const chosen = computed(() => {
     justify-self: start;
     margin: 0;
     width: auto;
-    padding: 4px 0 0 42px;
+    padding: 8px 0 0 42px;
     gap: 8px 14px;
   }
   .side b,

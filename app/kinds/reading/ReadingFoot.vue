@@ -92,7 +92,7 @@ footer {
   border-top: 1px solid var(--line);
   display: flex;
   align-items: center;
-  gap: 4px 16px;
+  gap: 8px 16px;
   padding: 3px 20px;
   font-size: 0.78125rem;
   color: var(--ink-2);
@@ -116,7 +116,8 @@ footer > .muted {
 }
 .hints {
   display: flex;
-  gap: 16px;
+  flex-wrap: wrap;
+  gap: 8px 16px;
 }
 .hints .link {
   font: inherit;

@@ -245,6 +245,7 @@ td:first-child {
 .plain {
   color: var(--ink);
   font-weight: 600;
+  text-align: left;
   text-decoration-color: var(--line);
 }
 .said td {

@@ -71,7 +71,7 @@ const setTitle = (event: Event) => emit('change', { title: (event.target as HTML
 .kinds {
   display: flex;
   flex-wrap: wrap;
-  gap: 4px 9px;
+  gap: 8px 9px;
   align-items: baseline;
   font-size: 0.8125rem;
 }
