@@ -105,9 +105,13 @@ export default defineNuxtConfig({
     vuetifyOptions: './vuetify.config.ts',
   },
   vite: {
+    // while one develops, changes reach the browser by one socket: the client's
+    $server: { server: { ws: false } },
     $client: { build: { rolldownOptions: { output: { codeSplitting: { groups: scripts } } } } },
   },
   nitro: {
+    // threads are files of their own while one develops, too
+    inlineDynamicImports: false,
     rollupConfig: { plugins: [threads], output: { manualChunks: chunkOf } },
     // a build stands in the project's folder and finds its packages there: tracing and copying them took half of its time
     externals: { trace: false },

@@ -55,10 +55,61 @@ test('bars on the term plan are moved by pointer and by keys, with what depends 
   await expect(bar(page, 'City pages')).toHaveAccessibleName(/write until Sun 25 Oct/)
 })
 
+test('the term plan opens at today with most of the term in sight, names in view, and bars walked by arrows', async ({
+  world,
+  as,
+}) => {
+  const page = await as('ines')
+  await open(page, `/seminars/${world.seminar.id}/plan`)
+  const lower = page.getByRole('region', { name: 'Hours this plan asks for' })
+  const whole = async () => {
+    const end = (await lower.boundingBox())!.y
+    const boxes = await page
+      .locator('.chart li .bar')
+      .evaluateAll(all =>
+        all.map(bar => bar.getBoundingClientRect()).map(({ top, bottom }) => ({ top, bottom })),
+      )
+    const top = (await page.locator('.scroll').boundingBox())!.y
+    return boxes.filter(box => box.top >= top && box.bottom <= end).length
+  }
+  expect(await whole()).toBeGreaterThanOrEqual(12)
+  await expect(page.getByText('today, Wed 14')).toBeInViewport()
+  // names and what is said beside them stay within the chart
+  const chart = (await page.locator('.chart').boundingBox())!
+  for (const box of await page
+    .locator('.chart .name, .chart .alone:not(.visually-hidden)')
+    .evaluateAll(all =>
+      all.map(el => el.getBoundingClientRect()).map(({ left, right }) => ({ left, right })),
+    )) {
+    expect(box.left).toBeGreaterThanOrEqual(chart.x - 1)
+    expect(box.right).toBeLessThanOrEqual(chart.x + chart.width + 1)
+  }
+  await page.setViewportSize({ width: 1440, height: 900 })
+  expect(await whole()).toBe(16)
+
+  // one bar is on the way of the tabulator; arrows go on from there
+  await expect(page.locator('.bar[tabindex="0"]')).toHaveCount(1)
+  await bar(page, 'Where do you arrive from?').focus()
+  await page.keyboard.press('ArrowDown')
+  await expect(bar(page, 'Walls of Sundvik')).toBeFocused()
+  await page.keyboard.press('Tab')
+  await expect(page.getByRole('button', { name: /^End of write, Sun 27 Sep/ })).toBeFocused()
+  await page.keyboard.press('End')
+  await expect(page.locator('.bar.movable').last()).toBeFocused()
+  await expect(page.locator('.bar[tabindex="0"]')).toHaveCount(1)
+  await page.keyboard.press('Home')
+  await expect(bar(page, 'Where do you arrive from?')).toBeFocused()
+
+  // on a phone the term is opened at today, across
+  await page.setViewportSize({ width: 390, height: 844 })
+  await open(page, `/seminars/${world.seminar.id}/plan`)
+  await expect(page.getByText('today, Wed 14')).toBeInViewport()
+})
+
 test('a plan check is mended with one click, and undone', async ({ world, as }) => {
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/plan`)
-  await page.getByRole('button', { name: /and \w+ more/ }).click()
+  await page.getByRole('button', { name: 'under Plan checks' }).click()
   const check = page.locator('.checks .say', { hasText: 'One entry only' })
   await check.getByRole('button', { name: 'Ask for three' }).click()
   await expect(page.getByText('Done in “Letters home”.')).toBeVisible()

@@ -63,11 +63,12 @@ async function demo() {
 }
 
 function startDev(env) {
-  const child = spawn('npx', ['nuxt', 'dev', '--host', '127.0.0.1', '--port', String(env.PORT)], {
-    cwd: home,
-    stdio: 'inherit',
-    env: { ...process.env, ...env },
-  })
+  const nuxt = join(home, 'node_modules/nuxt/bin/nuxt.mjs')
+  const child = spawn(
+    process.execPath,
+    [nuxt, 'dev', '--no-fork', '--host', '127.0.0.1', '--port', String(env.PORT)],
+    { cwd: home, stdio: 'inherit', env: { ...process.env, ...env } },
+  )
   return {
     address: `http://127.0.0.1:${env.PORT}`,
     stop: () =>

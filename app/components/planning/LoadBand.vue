@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { TermPlan } from '#shared/planning/plan'
 
+/** Hours a week: what the plan asks of each student, and the marking it leaves. */
 const props = defineProps<{
   load: TermPlan['load']
   current: number
@@ -13,50 +14,53 @@ const hours = (minutes: number): string => {
   const tens = Math.round(minutes / 10) * 10
   return `${Math.floor(tens / 60)} h${tens % 60 ? ` ${tens % 60}` : ''}`
 }
-const over = (minutes: number, limit: number) => Math.round(minutes) > limit
 const most = computed(() => Math.max(60, ...props.load.flatMap(w => [w.studentMinutes, w.markingMinutes])))
-const width = (minutes: number) => `${((minutes / most.value) * 82).toFixed(1)}%`
+const LONGEST = 44 // of a bar, in pixels: its figure stands beside it
 const columns = computed(() => props.load.length)
 const marking = computed(() => props.load.reduce((sum, week) => sum + week.markingMinutes, 0))
+const lines = computed(() =>
+  [
+    {
+      key: 'students',
+      name: 'Students’ hours',
+      note: `asked of each; your limit is ${hours(props.limits.studentMinutes)} a week`,
+      minutes: props.load.map(w => w.studentMinutes),
+      limit: props.limits.studentMinutes,
+    },
+    {
+      key: 'marking',
+      name: 'Your marking',
+      note: `${hours(marking.value)} over the term`,
+      minutes: props.load.map(w => w.markingMinutes),
+      limit: props.limits.markingMinutes,
+    },
+  ].map(({ minutes, limit, ...line }) => ({
+    ...line,
+    weeks: minutes.map((m, i) => ({
+      number: i + 1,
+      words: hours(m),
+      isOver: Math.round(m) > limit,
+      width: `${((m / most.value) * LONGEST).toFixed(1)}px`,
+    })),
+  })),
+)
 </script>
 
 <template>
   <section class="load" aria-label="Hours this plan asks for">
-    <h2>
-      Students’ hours
-      <span>asked of each student; your limit is {{ hours(limits.studentMinutes) }} a week</span>
-    </h2>
-    <ol class="num">
+    <template v-for="line in lines" :key="line.key">
+      <h2 :class="line.key">
+        {{ line.name }} <span>{{ line.note }}</span>
+      </h2>
+    </template>
+    <ol v-for="line in lines" :key="line.key" class="num" :class="line.key" :aria-label="line.name">
       <li
-        v-for="week in load"
-        :key="week.week"
-        :class="{
-          past: week.week < current,
-          now: week.week === current,
-          over: over(week.studentMinutes, limits.studentMinutes),
-        }"
+        v-for="week in line.weeks"
+        :key="week.number"
+        :class="{ past: week.number < current, now: week.number === current, over: week.isOver }"
       >
-        <span class="visually-hidden">Week {{ week.week }}: </span>{{ hours(week.studentMinutes)
-        }}<em v-if="over(week.studentMinutes, limits.studentMinutes)"> · much</em
-        ><u :style="{ width: width(week.studentMinutes) }" />
-      </li>
-    </ol>
-    <h2>
-      Your marking hours <span>{{ hours(marking) }} over the term</span>
-    </h2>
-    <ol class="num mine">
-      <li
-        v-for="week in load"
-        :key="week.week"
-        :class="{
-          past: week.week < current,
-          now: week.week === current,
-          over: over(week.markingMinutes, limits.markingMinutes),
-        }"
-      >
-        <span class="visually-hidden">Week {{ week.week }}: </span>{{ hours(week.markingMinutes)
-        }}<em v-if="over(week.markingMinutes, limits.markingMinutes)"> · much</em
-        ><u :style="{ width: width(week.markingMinutes) }" />
+        <u :style="{ width: week.width }" /><span class="visually-hidden">Week {{ week.number }}: </span
+        >{{ week.words }}<em v-if="week.isOver">much</em>
       </li>
     </ol>
   </section>
@@ -69,19 +73,34 @@ const marking = computed(() => props.load.reduce((sum, week) => sum + week.marki
   bottom: 0;
   z-index: 5;
   min-width: 900px;
-  padding: 0 20px 5px;
+  padding: 3px 20px 4px;
   background: var(--sunken);
   border-top: 1px solid var(--line);
-  border-bottom: 1px solid var(--line);
 }
 h2 {
-  font: 600 0.75rem/1 var(--ui);
-  padding-top: 8px;
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+  margin-inline-end: 22px;
+  font: 600 0.6875rem/16px var(--ui);
   letter-spacing: 0;
+}
+h2::before {
+  content: '';
+  width: 12px;
+  height: 5px;
+  border-radius: 2px;
+  background: var(--bar);
 }
 h2 span {
   font-weight: 500;
   color: var(--ink-2);
+}
+.students {
+  --bar: color-mix(in srgb, var(--harbour) 65%, var(--sunken));
+}
+.marking {
+  --bar: color-mix(in srgb, var(--ember) 70%, var(--sunken));
 }
 ol {
   list-style: none;
@@ -89,24 +108,24 @@ ol {
   grid-template-columns: repeat(v-bind(columns), minmax(0, 1fr));
   font-size: 0.75rem;
   color: var(--ink-2);
-  height: 29px;
 }
 li {
-  padding: 4px 8px 0;
-  border-left: 1px solid var(--line);
-  height: 25px;
-  line-height: 15px;
+  position: relative;
+  display: flex;
+  align-items: center;
+  gap: 5px;
+  height: 17px;
+  padding-inline-start: 8px;
+  border-inline-start: 1px solid var(--line);
   white-space: nowrap;
+  overflow: hidden;
 }
 u {
-  display: block;
+  flex: 0 1 auto;
+  min-width: 0;
   height: 5px;
   border-radius: 2px;
-  background: color-mix(in srgb, var(--harbour) 65%, var(--sunken));
-  margin-top: 2px;
-}
-.mine u {
-  background: color-mix(in srgb, var(--ember) 70%, var(--sunken));
+  background: var(--bar);
 }
 .past u {
   opacity: 0.5;
@@ -125,8 +144,12 @@ em {
   color: var(--ink);
   font-weight: 650;
 }
+.now.over {
+  color: var(--brick);
+}
 @media (forced-colors: active) {
-  u {
+  u,
+  h2::before {
     forced-color-adjust: none;
   }
 }

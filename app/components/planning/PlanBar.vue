@@ -10,6 +10,7 @@ const props = defineProps<{
   term: { startsAt: string; endsAt: string }
   weeks: number
   movable: boolean
+  reached: boolean // by the tabulator
   held: boolean
 }>()
 const emit = defineEmits<{ hold: [grip: Grip, days: number]; drop: []; cancel: []; order: [by: number] }>()
@@ -23,6 +24,7 @@ const drawn = computed(() =>
 const from = computed(() => drawn.value[0]?.from ?? 0)
 const to = computed(() => drawn.value.at(-1)?.to ?? 0)
 const sentence = computed(() => drawn.value.map(p => `${p.name} until ${dayTime(p.endsAt)}`).join(', '))
+const tabStop = computed(() => (props.reached ? 0 : -1))
 const share = (at: number) => (to.value > from.value ? (at - from.value) / (to.value - from.value) : 0)
 let keyDays = 0
 let keyGrip: Grip | null = null
@@ -89,7 +91,7 @@ onBeforeUnmount(() => clearTimeout(waiting))
     class="bar"
     :class="{ draft: activity.state === 'draft', movable, held }"
     :role="movable ? 'group' : 'img'"
-    :tabindex="movable ? 0 : undefined"
+    :tabindex="movable ? tabStop : undefined"
     :aria-label="`${activity.title}: ${sentence}${movable ? '. Arrow keys move it by a day' : ''}`"
     :style="{ left: percent(from), width: percent(to - from), '--c': `var(--k-${activity.kind})` }"
     @pointerdown="take($event, { kind: 'whole' })"
@@ -101,17 +103,14 @@ onBeforeUnmount(() => clearTimeout(waiting))
       :class="phase.name"
       :style="{ flex: `${(phase.to - phase.from) * 1000} 0 0` }"
       :title="`${phase.name} until ${dayTime(phase.endsAt)}`"
-    >
-      <template v-if="phase.name === 'write' && phase.to - phase.from > 0.1"
-        >write, to {{ dayTime(phase.endsAt).split(',')[0] }}</template
-      >
-    </i>
+    />
     <template v-if="movable">
       <button
         v-for="phase in drawn"
         :key="phase.name"
         type="button"
         class="edge"
+        :tabindex="tabStop"
         :style="{ left: percent(share(phase.to)) }"
         :aria-label="`End of ${phase.name}, ${dayTime(phase.endsAt)}`"
         @pointerdown="take($event, { kind: 'end', phase: phase.name })"
@@ -125,9 +124,9 @@ onBeforeUnmount(() => clearTimeout(waiting))
 <style scoped>
 .bar {
   position: absolute;
-  top: 9px;
+  top: 5px;
   display: flex;
-  height: 18px;
+  height: 17px;
   border-radius: 4px;
   background: var(--sheet);
 }
@@ -142,9 +141,6 @@ onBeforeUnmount(() => clearTimeout(waiting))
     0 0 0 4px var(--ember);
 }
 i {
-  font: 600 0.6875rem/18px var(--ui);
-  white-space: nowrap;
-  overflow: hidden;
   min-width: 0;
 }
 i:first-of-type {
@@ -153,8 +149,6 @@ i:first-of-type {
 .write,
 .revise {
   background: var(--c);
-  color: var(--paper);
-  padding-left: 7px;
 }
 .revise {
   box-shadow: inset 2px 0 0 var(--sheet);
@@ -176,14 +170,10 @@ i:first-of-type {
 .draft {
   border: 1.5px dashed var(--c);
   padding: 2px;
-  height: 22px;
-  top: 7px;
+  height: 21px;
+  top: 3px;
   border-radius: 6px;
   background: var(--paper);
-}
-.draft i {
-  height: 15px;
-  line-height: 15px;
 }
 .edge {
   position: absolute;

@@ -22,6 +22,7 @@ const emit = defineEmits<{
   cancel: [id: string]
   order: [id: string, unitId: string | null, beforeId: string | null]
 }>()
+const USUAL_WIDTH = 1240 // until it is measured
 const carried = ref<string | null>(null) // an activity being carried by its name, to another place or unit
 const over = ref<string | null>(null)
 function putBefore(unitId: string | null, beforeId: string | null) {
@@ -39,6 +40,43 @@ function step(a: PlanActivity, by: number) {
   else if (rows.value[r + by])
     emit('order', a.id, unitOf(r + by)!, by > 0 ? (rows.value[r + by]!.items[0]?.id ?? null) : null)
 }
+// -- walking: the tabulator comes to one bar, arrows go to the next
+const chart = ref<HTMLElement | null>(null)
+const reachedId = ref<string | null>(null)
+const reached = computed(() => {
+  const drawn = rows.value.flatMap(row => row.items)
+  const current = drawn.find(a => a.id === reachedId.value)
+  return (current ?? drawn.find(a => !a.planning?.locked))?.id ?? null
+})
+function walk(event: KeyboardEvent) {
+  if (event.altKey || event.ctrlKey || event.metaKey || !(event.target instanceof Element)) return
+  const bars = [...chart.value!.querySelectorAll<HTMLElement>('.bar[tabindex]')]
+  const at = bars.indexOf(event.target.closest<HTMLElement>('.bar')!)
+  if (at < 0) return
+  const next = {
+    ArrowUp: bars[Math.max(0, at - 1)],
+    ArrowDown: bars[Math.min(bars.length - 1, at + 1)],
+    Home: bars[0],
+    End: bars.at(-1),
+  }[event.key]
+  if (!next) return
+  event.preventDefault()
+  next.focus()
+}
+function remember(event: FocusEvent) {
+  const row = event.target instanceof Element ? event.target.closest<HTMLElement>('[data-activity]') : null
+  if (row) reachedId.value = row.dataset.activity!
+}
+
+// -- names stand by the width there is
+const width = ref(USUAL_WIDTH)
+let resizes: ResizeObserver | undefined
+onMounted(() => {
+  resizes = new ResizeObserver(([entry]) => (width.value = Math.round(entry!.contentRect.width)))
+  resizes.observe(chart.value!)
+})
+onBeforeUnmount(() => resizes?.disconnect())
+
 const { day } = useTimes()
 const term = computed(() => ({
   startsAt: props.shell.weeks[0]!.startsAt,
@@ -65,7 +103,7 @@ const label = (week: number) => props.shell.weeks[week - 1]?.label ?? week
 </script>
 
 <template>
-  <div class="chart">
+  <div ref="chart" class="chart" @keydown="walk" @focusin="remember">
     <div class="cols" aria-hidden="true" :style="{ '--weeks': shell.weeks.length }">
       <i
         v-for="week in shell.weeks"
@@ -73,8 +111,9 @@ const label = (week: number) => props.shell.weeks[week - 1]?.label ?? week
         :class="{ now: week.number === shell.week, pause: week.label === null }"
       />
     </div>
-    <p class="today" :style="{ left: percent(today) }">
-      <b>today, {{ day(shell.now).split(' ').slice(0, 2).join(' ') }}</b>
+    <i class="today" aria-hidden="true" :style="{ left: percent(today) }" />
+    <p class="todayName" :style="{ left: percent(today) }">
+      <b :class="{ left: today > 0.9 }">today, {{ day(shell.now).split(' ').slice(0, 2).join(' ') }}</b>
     </p>
     <section
       v-for="row in rows"
@@ -93,6 +132,9 @@ const label = (week: number) => props.shell.weeks[week - 1]?.label ?? week
           :activity="a"
           :term="term"
           :weeks="shell.weeks.length"
+          :width="width"
+          :data-activity="a.id"
+          :reached="reached === a.id"
           :now="shell.now"
           :address="addressOf(a)"
           :movable="movable"
@@ -141,41 +183,65 @@ section.target h2 {
 .cols .now {
   background: var(--sheet);
 }
-.today {
+.today,
+.todayName {
   position: absolute;
   top: 0;
   bottom: 0;
-  border-left: 2px solid var(--ember);
   pointer-events: none;
+}
+.today {
+  border-left: 2px solid var(--ember);
   z-index: 2;
 }
-.today b {
-  position: absolute;
-  left: 5px;
-  top: 3px;
-  white-space: nowrap;
+.todayName {
+  margin-left: 2px;
+  z-index: 4;
+}
+.todayName b {
+  position: sticky;
+  top: 0;
+  display: block;
+  width: max-content;
+  padding: 2px 5px;
   font: 650 0.75rem/1.2 var(--ui);
   color: var(--ember);
+  background: var(--paper);
+}
+.todayName b.left {
+  transform: translateX(calc(-100% - 4px));
 }
 section {
   position: relative;
   border-bottom: 1px solid var(--line);
-  padding: 9px 0 10px;
+  padding: 7px 0 6px;
 }
 section:last-of-type {
   border-bottom: 0;
 }
 h2 {
-  font: 600 0.875rem/1.2 var(--read);
-  position: relative;
+  font: 600 0.875rem/1.1 var(--read);
+  position: sticky;
+  left: 0;
+  width: max-content;
+  max-width: 100%;
 }
 h2 span {
   font: 500 0.75rem/1 var(--ui);
   color: var(--ink-3);
-  margin-left: 4px;
+  margin-inline-start: 4px;
 }
 ul {
   list-style: none;
-  margin-top: 2px;
+}
+@media (max-width: 900px) {
+  .chart {
+    padding-top: 14px;
+  }
+  h2 {
+    left: 12px;
+    z-index: 3;
+    background: color-mix(in srgb, var(--paper) 86%, transparent);
+  }
 }
 </style>

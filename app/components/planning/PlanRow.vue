@@ -2,20 +2,24 @@
 import type { Grip } from '#core/planning/moveSchedule'
 import type { PlanActivity } from '#shared/planning/plan'
 import { percent, spanOf } from '~/composables/planning/planGeometry'
-import { STANDING_WORDS } from '~/composables/planning/standingWords'
+import { lineWidth, placeLabels } from '~/composables/planning/planLabels'
+import { noteOf } from '~/composables/planning/planNotes'
 import { useTimes } from '~/composables/planning/useTimes'
-import FillMark from '../marking/FillMark.vue'
-import KindTag from './KindTag.vue'
+import { KIND_WORDS } from '~/kinds/words'
 import PlanBar from './PlanBar.vue'
+import PlanNote from './PlanNote.vue'
 
-/** One activity on the plan: its bar, its name beside it, and how far it is. A component of its own, so that moving one draws one. */
+/** One activity on the plan: its bar, its name and how far it is, in one line. A component of its own, so that moving one draws one. */
 const props = defineProps<{
   activity: PlanActivity
   term: { startsAt: string; endsAt: string }
   weeks: number
+  width: number // of the chart, in pixels
   now: string
   address: string | null
   movable: boolean
+  /** Whether the tabulator comes to this bar: of all that can be moved, to one. */
+  reached: boolean
   held: boolean
   target: boolean // another one is carried over it
 }>()
@@ -29,51 +33,84 @@ const emit = defineEmits<{
   put: []
 }>()
 const { day, date } = useTimes()
-const span = computed(() =>
-  spanOf(
-    props.activity.phases[0]!.startsAt,
-    (props.activity.phases.filter(p => p.name !== 'return').at(-1) ?? props.activity.phases[0]!).endsAt,
-    props.term,
-  ),
-)
-const flipped = computed(() => span.value.from < 0.3)
-const after = computed((): { strong: string; rest: string } => {
-  const a = props.activity
-  if (a.counts && a.state === 'published') {
-    const { ready, held, returned, underWay } = a.counts
-    if (!a.planning?.byRubric) {
-      const n = ready + held + returned + underWay
-      return { strong: '', rest: n > 0 ? `${n} ${n === 1 ? 'has' : 'have'} written` : 'nobody has written' }
-    }
-    const rest = [
-      held && `${held} held`,
-      returned && `${returned} returned`,
-      underWay && `${underWay} under way`,
-    ]
-      .filter(Boolean)
-      .join(' · ')
-    return {
-      strong: ready > 0 ? `${ready} ready to mark` : '',
-      rest: ready > 0 && rest ? ` · ${rest}` : rest,
-    }
-  }
-  if (a.state === 'draft')
-    return {
-      strong: '',
-      rest: `would open ${date(a.opensAt)}${a.planning && !a.planning.hasStarter ? ' · no starter yet' : ''}`,
-    }
-  if (a.opensAt > props.now) return { strong: '', rest: `opens ${day(a.opensAt)}` }
-  return { strong: '', rest: a.standing ? STANDING_WORDS[a.standing] : '' }
+const span = computed(() => {
+  const { phases } = props.activity
+  const last = phases.filter(p => p.name !== 'return').at(-1) ?? phases[0]!
+  return spanOf(phases[0]!.startsAt, last.endsAt, props.term)
 })
+const note = computed(() => noteOf(props.activity, props.now, { day, date }))
+const kindWord = computed(() => KIND_WORDS[props.activity.kind].name.toLowerCase())
+const tags = computed(() => [
+  ...(props.activity.state === 'published' ? [] : [props.activity.state]),
+  ...(props.activity.guest ? ['joint'] : []),
+])
+const TAG_SPACE = 18
+const MARK = 20
+const SPINE = 14
+/** Where the first phase ends, if it is drawn in one colour. */
+const solidTo = computed(() => {
+  const first = props.activity.phases[0]!
+  return first.name === 'write' ? spanOf(first.startsAt, first.endsAt, props.term).to : span.value.from
+})
+const places = computed(() => {
+  const { strong, rest } = note.value
+  const mark = props.activity.standing ? MARK : 0
+  const tagsWide = tags.value.reduce((sum, tag) => sum + lineWidth(tag, 11) + TAG_SPACE, 0)
+  const px = (share: number) => share * props.width
+  return placeLabels(
+    {
+      left: px(span.value.from),
+      right: px(span.value.to),
+      solidRight: px(solidTo.value),
+      width: props.width,
+      today: px(spanOf(props.now, props.now, props.term).from),
+    },
+    lineWidth(props.activity.title, 13) + tagsWide + SPINE,
+    [lineWidth(`${kindWord.value} · ${strong}${rest}`, 12), lineWidth(`${strong}${rest}`, 12)].map(
+      w => w + mark,
+    ),
+  )
+})
+const solidWidth = computed(() => solidTo.value * props.width - places.value.nameLeft - 7)
+const nameStyle = computed(() => {
+  const { name, nameLeft, nameWidth } = places.value
+  const most = nameWidth === null ? undefined : `${nameWidth}px`
+  if (name === 'before') return { right: percent(1 - span.value.from), maxWidth: most }
+  if (name === 'behind') return { left: percent(span.value.to), maxWidth: most }
+  return {
+    left: `${nameLeft}px`,
+    maxWidth: most,
+    width: name === 'inside' ? `${solidWidth.value}px` : undefined,
+  }
+})
+const withName = computed(() => places.value.note === places.value.name)
+const noteStyle = computed(() =>
+  places.value.note === 'before' ? { right: percent(1 - span.value.from) } : { left: percent(span.value.to) },
+)
+const said = computed(() => ({
+  note: note.value,
+  kind: places.value.noteIndex === 0 ? kindWord.value : null,
+  standing: props.activity.standing,
+}))
+const hint = computed(() =>
+  [kindWord.value, `${note.value.strong}${note.value.rest}`].filter(Boolean).join(' · '),
+)
 </script>
 
 <template>
-  <li :class="{ flipped, target }" @dragover.prevent.stop="emit('over')" @drop.prevent.stop="emit('put')">
+  <li
+    :class="{ target }"
+    :data-kind="activity.kind"
+    :style="{ '--k': `var(--k-${activity.kind})` }"
+    @dragover.prevent.stop="emit('over')"
+    @drop.prevent.stop="emit('put')"
+  >
     <PlanBar
       :activity="activity"
       :term="term"
       :weeks="weeks"
       :movable="movable && !activity.planning?.locked"
+      :reached="reached"
       :held="held"
       @hold="(grip, days) => emit('hold', grip, days)"
       @drop="emit('drop')"
@@ -82,36 +119,26 @@ const after = computed((): { strong: string; rest: string } => {
     />
     <p
       class="name"
+      :class="places.name"
       :draggable="movable && !activity.guest"
-      :title="movable && !activity.guest ? 'Drag to another place or unit' : undefined"
-      :style="flipped ? { left: percent(span.to) } : { right: percent(1 - span.from) }"
+      :title="hint"
+      :style="nameStyle"
       @dragstart="emit('carry', true)"
       @dragend="emit('carry', false)"
     >
-      <span class="tags"
-        ><em v-if="activity.state !== 'published'">{{ activity.state }}</em
-        ><em v-if="activity.guest" title="Planned in another seminar; yours takes part">joint</em
-        ><KindTag :kind="activity.kind"
-      /></span>
-      <NuxtLink v-if="address" :to="address" draggable="false">{{ activity.title }}</NuxtLink>
-      <span v-else class="plain">{{ activity.title }}</span>
-      <span v-if="flipped" class="beside"
-        ><FillMark v-if="activity.standing" :standing="activity.standing" :named="false" /><b>{{
-          after.strong
-        }}</b
-        >{{ after.rest }}</span
-      >
+      <PlanNote v-if="withName && places.note === 'before'" v-bind="said" />
+      <em v-for="tag in tags" :key="tag">{{ tag }}</em>
+      <NuxtLink v-if="address" :to="address" draggable="false" dir="auto">{{ activity.title }}</NuxtLink>
+      <span v-else class="plain" dir="auto">{{ activity.title }}</span>
+      <PlanNote v-if="withName && places.note === 'behind'" v-bind="said" />
     </p>
     <p
-      v-if="!flipped"
-      class="after"
-      :class="{ under: span.to > 0.86 }"
-      :style="span.to > 0.86 ? {} : { left: percent(span.to) }"
+      v-if="!withName"
+      class="alone"
+      :class="{ 'visually-hidden': places.note === 'none' }"
+      :style="noteStyle"
     >
-      <FillMark v-if="activity.standing" :standing="activity.standing" :named="false" /><b>{{
-        after.strong
-      }}</b
-      >{{ after.rest }}
+      <PlanNote v-bind="said" />
     </p>
   </li>
 </template>
@@ -122,22 +149,32 @@ li.target {
 }
 li {
   position: relative;
-  height: 37px;
+  height: 27px;
 }
-.name {
+.name,
+.alone {
   position: absolute;
-  top: 1px;
-  text-align: right;
+  top: 2px;
+  height: 24px;
+  line-height: 24px;
   padding: 0 9px;
   white-space: nowrap;
-  font: 600 0.8125rem/1.2 var(--ui);
   z-index: 3;
 }
-.flipped .name {
-  text-align: left;
+.name {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  font: 600 0.8125rem/24px var(--ui);
+}
+.name a,
+.plain {
+  color: var(--ink);
+  line-height: 24px;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .name a {
-  color: var(--ink);
   text-decoration-color: transparent;
 }
 .name a:hover {
@@ -146,52 +183,57 @@ li {
 .plain {
   color: var(--ink-2);
 }
-.tags {
-  display: block;
+/* the kind's spine stands between a name and its bar */
+.before::after {
+  content: '';
+  flex: none;
+  width: 4px;
+  height: 15px;
+  background: var(--k);
+}
+.inside {
+  padding: 0;
+  pointer-events: none;
+}
+/* its name stays in view while the bar is wider than the window */
+.inside a,
+.inside .plain {
+  position: sticky;
+  left: 8px;
+  pointer-events: auto;
+}
+.inside a,
+.inside .plain {
+  color: var(--paper);
+}
+.over {
+  background: var(--sheet);
   height: 16px;
-  line-height: 14px;
+  top: 6px;
+  padding: 0 6px;
+  border-radius: 3px;
 }
-.tags :deep(.kind) {
-  font-size: 0.6875rem;
-  padding: 0 0 0 6px;
-}
-.tags em {
-  margin-right: 7px;
-  font: 600 0.6875rem/12px var(--ui);
+em {
+  font: 600 0.6875rem/14px var(--ui);
   font-style: normal;
   color: var(--ink-2);
   border: 1px dashed var(--ink-3);
   border-radius: 3px;
   padding: 0 4px;
-  display: inline-block;
+  background: var(--paper);
 }
-.after,
-.beside {
-  font: 500 0.75rem/1.2 var(--ui);
-  color: var(--ink-2);
-  white-space: nowrap;
+.inside em {
+  color: var(--paper);
+  border-color: currentcolor;
+  background: none;
 }
-.after {
-  position: absolute;
-  top: 11px;
-  padding: 0 9px;
-}
-.after.under {
-  right: 0;
-  top: 28px;
-  padding: 0;
-}
-.beside {
-  margin-left: 10px;
-}
-.after b,
-.beside b {
-  color: var(--ember);
-  font-weight: 650;
-}
-.after .fill,
-.beside .fill {
-  vertical-align: -2px;
-  margin-right: 6px;
+/* words stand on the paper, the line of today passes behind them */
+.name.before a,
+.name.before .plain,
+.name.behind a,
+.name.behind .plain,
+.name :deep(.note),
+.alone :deep(.note) {
+  background: color-mix(in srgb, var(--paper) 86%, transparent);
 }
 </style>

@@ -4,7 +4,9 @@ import type { SeminarShell } from '#shared/people/seminar'
 import type { TermPlan } from '#shared/planning/plan'
 import { capital, inWords, plural } from '#core/language'
 import { deskOf } from '~/composables/marking/deskOf'
+import type { PlanLine } from '~/composables/planning/planLines'
 import { useTimes } from '~/composables/planning/useTimes'
+import FoldedLines from './FoldedLines.vue'
 
 const props = defineProps<{ plan: TermPlan; shell: SeminarShell }>()
 const { day } = useTimes()
@@ -46,109 +48,58 @@ const someNames = (names: readonly string[]) =>
     ? names.join(', ')
     : `${names.slice(0, 3).join(', ')} and ${inWords(names.length - 3)} more`
 const address = (id: string) => `/seminars/${props.shell.id}/activities/${id}`
+const lines = computed<PlanLine[]>(() => [
+  ...ready.value.map(a => {
+    const n = a.counts!.ready
+    const desk = deskOf(a.kind)
+    return {
+      key: `ready${a.id}`,
+      words: [
+        { strong: `${capital(inWords(n))} ${plural(n, 'student')}` },
+        ` ${n === 1 ? 'is' : 'are'} ready to mark in `,
+        { title: a.title },
+      ],
+      act: {
+        label: `Open the ${desk.name}`,
+        name: `Open the ${desk.name} of ${a.title}`,
+        to: `${address(a.id)}/${desk.path}`,
+      },
+    }
+  }),
+  ...notes.value.map(a => {
+    const n = a.counts!.ready
+    return {
+      key: `notes${a.id}`,
+      words: [
+        { strong: `${capital(inWords(n))} ${plural(n, 'answer')}` },
+        ' to ',
+        { title: a.title },
+        ` ${n === 1 ? 'is' : 'are'} in`,
+      ],
+      act: { label: n === 1 ? 'Read it' : 'Read them', to: address(a.id) },
+    }
+  }),
+  ...silent.value.map(({ activity, names }) => ({
+    key: `silent${activity.id}`,
+    words: [
+      `${capital(inWords(names.length))} ${plural(names.length, 'student has', 'students have')} not spoken yet in `,
+      { title: activity.title },
+      `: ${someNames(names)}`,
+    ],
+    act: { label: 'Read the talk', to: address(activity.id) },
+  })),
+  ...starters.value.map(a => ({
+    key: `starter${a.id}`,
+    words: ['Its starter is not written yet: ', { title: a.title }],
+    act: { label: 'Write the starter', to: `${address(a.id)}/plan` },
+  })),
+])
+const note = computed(() => {
+  if (!week.value) return ''
+  return `${day(week.value.startsAt)} to ${day(new Date(Date.parse(week.value.endsAt) - 1))}`
+})
 </script>
 
 <template>
-  <div class="low">
-    <section>
-      <h2>
-        This week
-        <span v-if="week">{{ day(week.startsAt) }} to {{ day(new Date(Date.parse(week.endsAt) - 1)) }}</span>
-      </h2>
-      <p v-for="a in ready" :key="a.id" class="say">
-        <span
-          ><b>{{ capital(inWords(a.counts!.ready)) }} {{ plural(a.counts!.ready, 'student') }}</b>
-          {{ a.counts!.ready === 1 ? 'is' : 'are' }} ready to mark in <i>{{ a.title }}</i></span
-        ><NuxtLink
-          :to="`${address(a.id)}/${deskOf(a.kind).path}`"
-          :aria-label="`Open the ${deskOf(a.kind).name} of ${a.title}`"
-          >Open the {{ deskOf(a.kind).name }}</NuxtLink
-        >
-      </p>
-      <p v-for="a in notes" :key="a.id" class="say">
-        <span
-          ><b>{{ capital(inWords(a.counts!.ready)) }} {{ plural(a.counts!.ready, 'answer') }}</b> to
-          <i>{{ a.title }}</i> {{ a.counts!.ready === 1 ? 'is' : 'are' }} in</span
-        ><NuxtLink :to="address(a.id)">Read {{ a.counts!.ready === 1 ? 'it' : 'them' }}</NuxtLink>
-      </p>
-      <p v-for="s in silent" :key="s.activity.id" class="say">
-        <span
-          >{{ capital(inWords(s.names.length)) }}
-          {{ plural(s.names.length, 'student has', 'students have') }} not spoken yet in
-          <i>{{ s.activity.title }}</i>: {{ someNames(s.names) }}</span
-        ><NuxtLink :to="address(s.activity.id)">Read the talk</NuxtLink>
-      </p>
-      <p v-for="a in starters" :key="a.id" class="say">
-        <span
-          >Its starter is not written yet: <i>{{ a.title }}</i></span
-        ><NuxtLink :to="`${address(a.id)}/plan`">Write the starter</NuxtLink>
-      </p>
-      <p
-        v-if="ready.length === 0 && notes.length === 0 && silent.length === 0 && starters.length === 0"
-        class="say"
-      >
-        Nothing waits for you this week.
-      </p>
-    </section>
-    <slot />
-  </div>
+  <FoldedLines title="This week" :note="note" :lines="lines" calm="Nothing waits for you this week." />
 </template>
-
-<style scoped>
-.low {
-  flex: none;
-  display: grid;
-  grid-template-columns: 1.05fr 1fr;
-  background: var(--sheet);
-  padding-bottom: 12px;
-  border-top: 1px solid var(--line);
-}
-section {
-  padding: 12px 20px 0;
-}
-section + section,
-section + :deep(section) {
-  border-left: 1px solid var(--line-soft);
-}
-h2 {
-  font: 600 0.9375rem/1.2 var(--read);
-  margin-bottom: 5px;
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-}
-h2 span {
-  font: 500 0.75rem/1 var(--ui);
-  color: var(--ink-3);
-}
-.say {
-  display: flex;
-  gap: 14px;
-  align-items: baseline;
-  justify-content: space-between;
-  padding: 6px 0;
-  border-top: 1px solid var(--line-soft);
-  font: 400 0.875rem/1.4 var(--read);
-}
-.say:first-of-type {
-  border-top: 0;
-}
-.say a {
-  font: 600 0.8125rem/1.3 var(--ui);
-  white-space: nowrap;
-}
-.when {
-  font: 500 0.8125rem/1.3 var(--ui);
-  color: var(--ink-2);
-  white-space: nowrap;
-}
-@media (max-width: 800px) {
-  .low {
-    grid-template-columns: 1fr;
-  }
-  section + section,
-  section + :deep(section) {
-    border-left: 0;
-  }
-}
-</style>

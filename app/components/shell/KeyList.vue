@@ -6,7 +6,15 @@ import { isBehindDialog, isWriting, pageKeys, useLetterKeys } from '~/composable
 /** The keys of the page, opened by the control in the top line or by "?", and whether letters act by themselves. */
 const open = defineModel<boolean>({ required: true })
 const letters = useLetterKeys()
-const NAMES: Readonly<Record<string, string>> = { 'Ctrl+Enter': 'Ctrl Enter', ArrowUp: '↑', ArrowDown: '↓' }
+const NAMES: Readonly<Record<string, string>> = {
+  'Ctrl+Enter': 'Ctrl Enter',
+  ArrowUp: '↑',
+  ArrowDown: '↓',
+  ArrowLeft: '←',
+  ArrowRight: '→',
+  'Alt+ArrowUp': 'Alt ↑',
+  'Alt+ArrowDown': 'Alt ↓',
+}
 /** Keys of a line: digits in a row stand as their first and last. */
 function shown(keys: string): readonly string[] {
   const all = keys.split(' ')

@@ -1,7 +1,8 @@
 export interface Key {
   readonly keys: string
   readonly does: string
-  readonly run: (event: KeyboardEvent) => void
+  /** null: the part that has the keyboard acts on it; it is only listed. */
+  readonly run: ((event: KeyboardEvent) => void) | null
 }
 
 /** The keys of the page that is shown; null where it has none. Only in the browser: a server shows many pages at once. */

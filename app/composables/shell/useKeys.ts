@@ -14,7 +14,7 @@ export function useKeys(keys: () => readonly Key[]) {
     if (isWriting(event) && !name.startsWith('Ctrl+')) return
     if (event.altKey || isBehindDialog() || (isLetter && !letters.value)) return
     const found = keys().find(k => k.keys.split(' ').includes(name))
-    if (!found) return
+    if (!found?.run) return
     event.preventDefault()
     found.run(event)
   }

@@ -14,7 +14,9 @@ import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { capital, inWords, plural } from '#core/language'
 import { remarkWords } from '~/composables/planning/planRemarks'
 import { newKey, useApi } from '~/composables/shell/useApi'
+import { showToday } from '~/composables/planning/showToday'
 import { usePlanMoves } from '~/composables/planning/usePlanMoves'
+import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useSending } from '~/composables/shell/useSending'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
@@ -55,7 +57,7 @@ const sentence = computed(() => {
   if (seminar.chosenWeek)
     return `week ${seminar.shell?.weeks[seminar.chosenWeek - 1]?.label ?? seminar.chosenWeek}: ${inWords(shown.value.length)} ${plural(shown.value.length, 'activity', 'activities')}`
   const drafts = all.filter(a => a.state === 'draft').length
-  return `${all.length} ${plural(all.length, 'activity', 'activities')}${drafts ? `, ${inWords(drafts)} of them ${plural(drafts, 'a draft', 'drafts')}` : ''} · ${plan.value?.students ?? 0} students${mayManage.value && all.length > 0 ? ' · drag an edge to move a date' : ''}`
+  return `${all.length} ${plural(all.length, 'activity', 'activities')}${drafts ? `, ${inWords(drafts)} of them ${plural(drafts, 'a draft', 'drafts')}` : ''} · ${plan.value?.students ?? 0} students`
 })
 const isOpen = (a: PlanActivity) => a.state === 'published' && a.opensAt <= (seminar.shell?.now ?? '')
 /** Planners go to the plan of what is not open yet; everyone else to its page, once it is. */
@@ -64,6 +66,18 @@ const addressOf = (a: PlanActivity) => {
   if (mayManage.value && !isOpen(a) && !a.guest) return `${page}/plan`
   return seminar.isStaff || isOpen(a) ? page : null
 }
+
+const CHART_KEYS: readonly Key[] = [
+  { keys: 'ArrowUp ArrowDown', does: 'on a bar: to the bar above or below', run: null },
+  { keys: 'ArrowLeft ArrowRight', does: 'on a bar: move it by a day, with Shift by a week', run: null },
+  { keys: 'Tab', does: 'from a bar to the ends of its phases, which move by the same keys', run: null },
+  { keys: 'Alt+ArrowUp Alt+ArrowDown', does: 'on a bar: put its activity one place up or down', run: null },
+]
+useKeys(() => (mayManage.value && shown.value.length > 0 ? CHART_KEYS : []))
+const scroll = ref<HTMLElement | null>(null)
+onMounted(() => {
+  if (scroll.value) showToday(scroll.value)
+})
 
 // -- moving
 const asked = shallowRef<{ activity: PlanActivity; effect: EffectView | null } | null>(null) // a published one, moved and not yet sent
@@ -238,7 +252,10 @@ const rest = (id: string, week: number) =>
   <main v-else class="plan">
     <header>
       <h1>{{ seminar.isStaff ? 'Term plan' : 'Seminar' }}</h1>
-      <p class="muted small">{{ sentence }}</p>
+      <p class="muted small">
+        {{ sentence
+        }}<span v-if="mayManage && shown.length > 0" class="by-pointer"> · drag an edge to move a date</span>
+      </p>
       <button
         v-if="seminar.chosenWeek"
         class="link small"
@@ -256,7 +273,7 @@ const rest = (id: string, week: number) =>
         @topics="importTopics"
       />
     </header>
-    <div class="scroll" tabindex="0" role="region" aria-label="The term, week by week">
+    <div ref="scroll" class="scroll" tabindex="0" role="region" aria-label="The term, week by week">
       <p v-if="plan.activities.length === 0" class="empty">
         Nothing is planned yet.
         {{
@@ -305,15 +322,17 @@ const rest = (id: string, week: number) =>
       ><v-btn @click="send(asked.activity, false)">Move it</v-btn
       ><v-btn class="main" @click="send(asked.activity, true)">Move it and tell students</v-btn>
     </div>
-    <ThisWeek v-if="seminar.isStaff && seminar.shell" :plan="drawnPlan" :shell="seminar.shell"
-      ><PlanChecks
+    <template v-if="seminar.isStaff && seminar.shell">
+      <ThisWeek :plan="drawnPlan" :shell="seminar.shell" />
+      <PlanChecks
         :plan="plan"
         :shell="seminar.shell"
         :busy="busy"
         @remedy="remedy"
         @rest="rest"
         @go="navigateTo(composer($event))"
-    /></ThisWeek>
+      />
+    </template>
   </main>
 </template>
 
@@ -339,10 +358,22 @@ h1 {
 .scroll {
   flex: 1;
   overflow: auto;
-  scroll-padding: 30px 0 110px;
-  min-height: 240px;
+  scroll-padding: 30px 0 70px;
+  min-height: 160px;
   display: flex;
   flex-direction: column;
+}
+@media (hover: none) {
+  .by-pointer {
+    display: none;
+  }
+}
+/* a phone has one scrollbar down the page, and one across the term */
+@media (max-width: 760px) {
+  .scroll {
+    flex: none;
+    overflow-y: hidden;
+  }
 }
 .empty {
   padding: 40px 20px;

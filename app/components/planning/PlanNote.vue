@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import type { Standing } from '#core/standing/standing'
+import type { PlanNote } from '~/composables/planning/planNotes'
+import FillMark from '../marking/FillMark.vue'
+
+/** What is said of an activity on the plan, after its kind where there is room for the word. */
+const props = defineProps<{ note: PlanNote; kind: string | null; standing: Standing | null }>()
+const lead = computed(() => {
+  if (!props.kind) return ''
+  return props.note.strong || props.note.rest ? `${props.kind} · ` : props.kind
+})
+</script>
+
+<template>
+  <span class="note"
+    ><FillMark v-if="standing" :standing="standing" :named="false" />{{ lead }}<b>{{ note.strong }}</b
+    >{{ note.rest }}</span
+  >
+</template>
+
+<style scoped>
+.note {
+  font: 500 0.75rem/1.2 var(--ui);
+  color: var(--ink-2);
+  white-space: nowrap;
+}
+b {
+  color: var(--ember);
+  font-weight: 650;
+}
+.fill {
+  vertical-align: -2px;
+  margin-inline-end: 6px;
+}
+</style>
