@@ -9,8 +9,8 @@ const trusted = proxyAddr.compile(
   (process.env.JOVREL_TRUSTED_PROXIES ?? '').split(/[\s,]+/).filter(part => part !== ''),
 )
 
-/** The address from which somebody asks. */
-export const clientAddress = (event: H3Event): string => proxyAddr(event.node.req, trusted)
+/** The address from which somebody asks; a connection by a socket of this machine has none. */
+export const clientAddress = (event: H3Event): string => proxyAddr(event.node.req, trusted) || 'this machine'
 
 /** Whether the browser's connection is encrypted, here or at a trusted proxy. */
 export function isBehindTls(event: H3Event): boolean {
