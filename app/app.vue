@@ -7,6 +7,8 @@ useAppearance()
 
 <template>
   <v-app>
+    <NuxtLoadingIndicator class="on-the-way" color="var(--ember)" :throttle="0" />
+    <NuxtRouteAnnouncer />
     <NuxtLayout>
       <NuxtPage />
     </NuxtLayout>

@@ -5,6 +5,7 @@ import { formulaNodes } from '~/composables/contributing/formulaNodes'
 import { cleanPasted } from '~/composables/contributing/cleanPasted'
 import { isSendingKey, textNodes } from '~/composables/contributing/textNodes'
 import { isFieldFocused } from '~/composables/shell/isFieldFocused'
+import { vRoving } from '../controls/vRoving'
 
 const FormulaField = defineAsyncComponent(() => import('./FormulaField.vue'))
 const props = withDefaults(
@@ -117,7 +118,7 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
 
 <template>
   <div class="editor">
-    <div class="tools" role="toolbar" :aria-label="`${label}: form`">
+    <div v-roving class="tools" role="toolbar" :aria-label="`${label}: form`">
       <slot name="before" />
       <button
         v-for="tool in tools"

@@ -4,6 +4,7 @@ import type { DeskStudent, RecordView } from '#shared/marking/desk'
 import type { HiddenNames } from '~/composables/marking/useHiddenNames'
 import { points } from '~/composables/marking/points'
 import FillMark from './FillMark.vue'
+import { vRoving } from '~/components/controls/vRoving'
 
 /** One student in the view of one criterion: what they wrote, and their step in it. */
 const props = defineProps<{
@@ -52,6 +53,7 @@ const unfolded = reactive(new Set<string>())
         <p v-else-if="blind" class="hint">yours to mark a second time; do that on the desk</p>
         <div
           v-else
+          v-roving
           class="rungs"
           role="radiogroup"
           :aria-label="`Step of ${student.name}`"

@@ -2,6 +2,7 @@
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordView, Step } from '#shared/marking/desk'
 import { points } from '~/composables/marking/points'
+import { vRoving } from '~/components/controls/vRoving'
 
 /** The steps of the group's criteria and of one member's own, set beside the evidence; the letter is written on the desk. */
 const props = defineProps<{ rubric: RubricView; record: RecordView; called: string }>()
@@ -33,7 +34,7 @@ const hint = (id: string) =>
       <h3>{{ p.title }}</h3>
       <div v-for="c in p.criteria" :key="c.id" class="crit">
         <span class="name">{{ c.title }}</span>
-        <span class="rungs" role="radiogroup" :aria-label="`${p.title}: ${c.title}`"
+        <span v-roving class="rungs" role="radiogroup" :aria-label="`${p.title}: ${c.title}`"
           ><button
             v-for="level in [...c.levels].sort((x, y) => x.points - y.points)"
             :key="level.id"

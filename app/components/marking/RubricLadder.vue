@@ -4,6 +4,7 @@ import { rangeOf } from '#core/marking/stepPoints'
 import type { MarkView, RecordView, Step } from '#shared/marking/desk'
 import { capital, inWords, plural } from '#core/language'
 import { points } from '~/composables/marking/points'
+import { vRoving } from '~/components/controls/vRoving'
 
 const props = defineProps<{
   rubric: RubricView
@@ -140,6 +141,7 @@ const totalWords = computed(() => {
           /><button class="link" type="submit">leave out</button>
         </form>
         <div
+          v-roving
           class="rungs"
           role="radiogroup"
           :aria-label="`Steps of ${c.title}`"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { DeskStudent } from '#shared/marking/desk'
 import { STANDING_WORDS } from '~/composables/planning/standingWords'
+import { vRoving } from '../controls/vRoving'
 import FillMark from './FillMark.vue'
 
 const props = defineProps<{
@@ -24,7 +25,7 @@ watch(
 
 <template>
   <nav class="strip" aria-label="Students">
-    <div ref="row" class="row">
+    <div ref="row" v-roving class="row" role="toolbar" aria-label="Students: arrows go from one to the next">
       <button
         v-for="s in students"
         :key="s.id"

@@ -87,33 +87,17 @@ function setCombine(by: NonNullable<Combine>['by'] | null) {
 <template>
   <div class="marked">
     <p class="sentence">
-      <template v-if="body.scale === 'none'"
-        >It gets
-        <ChoicePart
-          label="How it is marked"
-          :model-value="body.scale"
-          :choices="scaleChoices"
-          :disabled="disabled"
-          @update:model-value="setScale"
-        />
-        and takes feedback only<template v-if="rubric"
-          >, by
-          <ChoicePart
-            label="Rubric"
-            :model-value="body.rubricVersionId"
-            :choices="rubricChoices"
-            :disabled="disabled"
-            @update:model-value="useRubric" /></template
-        >.</template
-      >
-      <template v-else>
-        <ChoicePart
-          label="Rubric"
-          :model-value="body.rubricVersionId"
-          :choices="rubricChoices"
-          :disabled="disabled"
-          @update:model-value="useRubric"
-        />,
+      It gets
+      <ChoicePart
+        label="How it is marked"
+        :model-value="body.scale"
+        :choices="scaleChoices"
+        :disabled="disabled"
+        @update:model-value="setScale"
+      />
+      <template v-if="body.scale === 'none'">and takes feedback only</template>
+      <template v-else
+        >, out of
         <NumberPart
           label="Points"
           :min="1"
@@ -124,37 +108,30 @@ function setCombine(by: NonNullable<Combine>['by'] | null) {
           unit="points"
           @update:model-value="emit('change', { points: $event * 100 })"
         />
-        points shown as
+        points</template
+      >
+      <template v-if="body.scale !== 'none' || rubric"
+        >, by
         <ChoicePart
-          label="How it is marked"
-          :model-value="body.scale"
-          :choices="scaleChoices"
+          label="Rubric"
+          :model-value="body.rubricVersionId"
+          :choices="rubricChoices"
           :disabled="disabled"
-          @update:model-value="setScale"
+          @update:model-value="useRubric" /></template
+      >.
+      <template v-if="body.scale !== 'none'">
+        It
+        <ChoicePart
+          label="Whether it counts"
+          :model-value="body.practice"
+          :choices="[
+            { value: false, text: 'counts' },
+            { value: true, text: 'is practice', note: 'marked, not counted; everyone is told so' },
+          ]"
+          :disabled="disabled"
+          @update:model-value="emit('change', { practice: $event })"
         />
-        →
-        <template v-if="body.practice"
-          ><ChoicePart
-            label="Whether it counts"
-            :model-value="body.practice"
-            :choices="[
-              { value: true, text: 'practice', note: 'marked, not counted; everyone is told so' },
-              { value: false, text: 'counts' },
-            ]"
-            :disabled="disabled"
-            @update:model-value="emit('change', { practice: $event })"
-        /></template>
-        <template v-else
-          ><ChoicePart
-            label="Whether it counts"
-            :model-value="body.practice"
-            text="counts"
-            :choices="[
-              { value: false, text: 'counts' },
-              { value: true, text: 'practice', note: 'marked, not counted; everyone is told so' },
-            ]"
-            :disabled="disabled"
-            @update:model-value="emit('change', { practice: $event })" />
+        <template v-if="!body.practice">
           in
           <ChoicePart
             label="Category"

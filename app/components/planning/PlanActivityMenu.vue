@@ -2,6 +2,7 @@
 import { ACTIVITY_KINDS, type ActivityKind } from '#core/kinds/kind'
 import type { SeminarShell } from '#shared/people/seminar'
 import { KIND_WORDS } from '~/kinds/words'
+import CardMenu from '~/components/controls/CardMenu.vue'
 
 /** A new activity: its kind, or a template, and the week it begins in. */
 const props = defineProps<{
@@ -29,9 +30,9 @@ function takeFile(event: Event) {
 </script>
 
 <template>
-  <v-menu v-model="open" location="bottom end" :close-on-content-click="false" :offset="6">
-    <template #activator="{ props: on }"><v-btn v-bind="on" class="main">Plan an activity</v-btn></template>
-    <div class="card new" role="dialog" aria-label="Plan an activity">
+  <CardMenu v-model="open" label="Plan an activity">
+    <template #opener="{ opener }"><v-btn v-bind="opener" class="main">Plan an activity</v-btn></template>
+    <div class="new">
       <label class="lab"
         >Beginning in<select v-model.number="week" class="in">
           <option v-for="w in shell.weeks" :key="w.number" :value="w.number">
@@ -66,9 +67,8 @@ function takeFile(event: Event) {
           accept=".imscc,.xml,.zip"
           class="visually-hidden"
           @change="takeFile"
-      /></label>
-    </div>
-  </v-menu>
+      /></label></div
+  ></CardMenu>
 </template>
 
 <style scoped>

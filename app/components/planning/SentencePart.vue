@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import CardMenu from '~/components/controls/CardMenu.vue'
+
 /** A value inside a sentence: underlined, and changed in a small card beside it. The card says which part it belongs to. */
 defineProps<{
   /** What stands in the sentence. */
@@ -19,10 +21,17 @@ defineExpose({
 </script>
 
 <template>
-  <v-menu v-model="open" location="bottom start" :close-on-content-click="false" :offset="8">
-    <template #activator="{ props: on }"
+  <CardMenu
+    v-model="open"
+    class="partcard"
+    :class="{ wide }"
+    :label="label"
+    location="bottom start"
+    @keydown.enter="($event.target as HTMLElement).tagName === 'INPUT' && (open = false)"
+  >
+    <template #opener="{ opener }"
       ><button
-        v-bind="on"
+        v-bind="opener"
         type="button"
         class="part"
         :class="{ on: open }"
@@ -32,25 +41,13 @@ defineExpose({
         {{ text }}
       </button></template
     >
-    <div
-      class="card partcard"
-      :class="{ wide }"
-      role="dialog"
-      :aria-label="label"
-      @keydown.enter="($event.target as HTMLElement).tagName === 'INPUT' && (open = false)"
-    >
+    <template #default="{ close }">
       <p class="cap">
         <b>{{ label }}</b><kbd>Esc</kbd>
       </p>
-      <slot
-        :close="
-          () => {
-            open = false
-          }
-        "
-      />
-    </div>
-  </v-menu>
+      <slot :close="close" />
+    </template>
+  </CardMenu>
 </template>
 
 <style scoped>

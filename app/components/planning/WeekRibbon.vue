@@ -2,6 +2,7 @@
 import type { SeminarShell } from '#shared/people/seminar'
 import { useTimes } from '~/composables/planning/useTimes'
 import { kindInSentence } from '~/kinds/words'
+import { vRoving } from '../controls/vRoving'
 
 const props = defineProps<{
   weeks: SeminarShell['weeks']
@@ -25,39 +26,48 @@ const nameOf = (week: SeminarShell['weeks'][number]) => {
 </script>
 
 <template>
-  <nav ref="row" class="ribbon" aria-label="Weeks of the term" :style="{ '--weeks': weeks.length }">
-    <button
-      v-for="week in weeks"
-      :key="week.number"
-      type="button"
-      :aria-pressed="week.number === chosen"
-      :class="{
-        pause: week.label === null,
-        past: week.number < current,
-        now: week.number === current,
-        chosen: week.number === chosen,
-      }"
-      @click="emit('choose', week.number)"
+  <nav aria-label="Weeks of the term">
+    <div
+      ref="row"
+      v-roving
+      class="ribbon"
+      role="toolbar"
+      aria-label="Weeks: arrows go from one to the next"
+      :style="{ '--weeks': weeks.length }"
     >
-      <span class="visually-hidden">{{ nameOf(week) }}</span>
-      <span class="label" aria-hidden="true"
-        ><b>{{ week.label ?? week.title }}</b
-        ><span>{{ date(week.startsAt) }}</span></span
+      <button
+        v-for="week in weeks"
+        :key="week.number"
+        type="button"
+        :aria-pressed="week.number === chosen"
+        :aria-current="week.number === current ? 'true' : undefined"
+        :class="{
+          pause: week.label === null,
+          past: week.number < current,
+          now: week.number === current,
+          chosen: week.number === chosen,
+        }"
+        @click="emit('choose', week.number)"
       >
-      <span class="ticks"
-        ><i
-          v-for="kind in week.kinds"
-          :key="kind"
-          :style="{ '--tick': `var(--t-${kind})`, '--tick-now': `var(--k-${kind})` }"
-      /></span>
-    </button>
+        <span class="visually-hidden">{{ nameOf(week) }}</span>
+        <span class="label" aria-hidden="true"
+          ><b>{{ week.label ?? week.title }}</b
+          ><span>{{ date(week.startsAt) }}</span></span
+        >
+        <span class="ticks"
+          ><i
+            v-for="kind in week.kinds"
+            :key="kind"
+            :style="{ '--tick': `var(--t-${kind})`, '--tick-now': `var(--k-${kind})` }"
+        /></span>
+      </button>
+    </div>
   </nav>
 </template>
 
 <style scoped>
 .ribbon {
   height: 44px;
-  flex: none;
   background: var(--band);
   display: grid;
   grid-template-columns: repeat(var(--weeks), minmax(0, 1fr));

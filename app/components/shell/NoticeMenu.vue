@@ -4,6 +4,7 @@ import { useApi } from '~/composables/shell/useApi'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useSeminarStore } from '~/stores/seminar'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
+import CardMenu from '~/components/controls/CardMenu.vue'
 
 /** What one has been told, newest first. Looking at it is what makes it seen. */
 const seminar = useSeminarStore()
@@ -32,10 +33,10 @@ const page = (id: string) => `/seminars/${seminar.shell!.id}/activities/${id}`
 </script>
 
 <template>
-  <v-menu v-model="open" location="bottom end" :close-on-content-click="false">
-    <template #activator="{ props: on }"
+  <CardMenu v-model="open" label="Notices">
+    <template #opener="{ opener }"
       ><button
-        v-bind="on"
+        v-bind="opener"
         type="button"
         class="told"
         :class="{ some: unseen > 0 }"
@@ -44,7 +45,7 @@ const page = (id: string) => `/seminars/${seminar.shell!.id}/activities/${id}`
         Notices<b v-if="unseen > 0" class="num">{{ unseen }}</b>
       </button></template
     >
-    <div class="card list" role="dialog" aria-label="Notices">
+    <div class="list">
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <p v-else-if="!list" class="hint">looking …</p>
       <p v-else-if="list.length === 0" class="hint">
@@ -52,15 +53,15 @@ const page = (id: string) => `/seminars/${seminar.shell!.id}/activities/${id}`
       </p>
       <ul v-else>
         <li v-for="n in list" :key="n.id" :class="{ fresh: !n.seen }">
-          <NuxtLink v-if="n.activityId" :to="page(n.activityId)" @click="open = false">{{
+          <NuxtLink v-if="n.activityId" :to="page(n.activityId)">{{ n.text }}</NuxtLink><b v-else>{{
             n.text
-          }}</NuxtLink><b v-else>{{ n.text }}</b>
+          }}</b>
           <p v-if="n.detail" class="detail">{{ n.detail }}</p>
           <time class="hint num">{{ dayTime(n.madeAt) }}</time>
         </li>
       </ul>
-    </div>
-  </v-menu>
+    </div></CardMenu
+  >
 </template>
 
 <style scoped>

@@ -7,6 +7,7 @@ import { useSessionStore } from '~/stores/session'
 import NoticeMenu from './NoticeMenu.vue'
 import SignOut from './SignOut.vue'
 import * as keepingEndpoints from '#shared/keeping/endpoints'
+import CardMenu from '~/components/controls/CardMenu.vue'
 
 const emit = defineEmits<{ find: []; keys: []; eye: [] }>()
 const seminar = useSeminarStore()
@@ -87,10 +88,10 @@ const ownData = computed(() =>
     </button>
     <v-btn class="quiet keys-control" aria-keyshortcuts="?" @click="emit('keys')">Keys</v-btn>
     <NoticeMenu v-if="seminar.shell" />
-    <v-menu location="bottom end" :close-on-content-click="false">
-      <template #activator="{ props }">
+    <CardMenu label="Appearance and signing out">
+      <template #opener="{ opener }">
         <button
-          v-bind="props"
+          v-bind="opener"
           type="button"
           class="me"
           :aria-label="`${session.session?.person.initials}, ${session.session?.person.name}: appearance and signing out`"
@@ -98,7 +99,7 @@ const ownData = computed(() =>
           {{ session.session?.person.initials }}
         </button>
       </template>
-      <div class="card menu">
+      <div class="menu">
         <p class="who">{{ session.session?.person.name }}</p>
         <fieldset>
           <legend>Show pages</legend>
@@ -125,8 +126,8 @@ const ownData = computed(() =>
         <SignOut v-slot="{ leave: signOut, busy }"
           ><v-btn :disabled="busy" @click="signOut">Sign out</v-btn></SignOut
         >
-      </div>
-    </v-menu>
+      </div></CardMenu
+    >
   </header>
 </template>
 

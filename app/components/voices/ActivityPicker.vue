@@ -3,6 +3,7 @@ import type { ActivityKind } from '#core/kinds/kind'
 import type { VoicesView } from '#shared/voices/voices'
 import { kindInSentence } from '~/kinds/words'
 import { inWords } from '#core/language'
+import CardMenu from '~/components/controls/CardMenu.vue'
 
 /** Which activities are looked at; neither kind nor ids: the whole seminar. */
 export interface ActivityFilter {
@@ -36,10 +37,10 @@ const tick = (id: string) =>
 </script>
 
 <template>
-  <v-menu v-model="open" location="bottom end" :offset="6" :close-on-content-click="false">
-    <template #activator="{ props: on }"
+  <CardMenu v-model="open" label="What is looked at">
+    <template #opener="{ opener }"
       ><button
-        v-bind="on"
+        v-bind="opener"
         type="button"
         class="in what"
         aria-haspopup="dialog"
@@ -48,7 +49,7 @@ const tick = (id: string) =>
         <span>{{ label }}</span>
       </button></template
     >
-    <div class="card list" role="dialog" aria-label="What is looked at">
+    <div class="list">
       <p class="wide">
         <button
           type="button"
@@ -83,8 +84,8 @@ const tick = (id: string) =>
           </button>
         </li>
       </ul>
-    </div>
-  </v-menu>
+    </div></CardMenu
+  >
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 import type { TalkDesk } from '~/components/contributing/talkDesk'
+import { sentenceKeys } from '~/composables/shell/sentenceKeys'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useThreadStore } from '~/stores/thread'
 
@@ -47,6 +48,7 @@ export function useTalkKeys(
     { keys: 'r', does: 'reply to the post you are at', run: replyHere },
     { keys: 'n', does: 'nod at it', run: nodHere },
     { keys: 'o', does: 'unfold or fold it', run: foldHere },
+    ...sentenceKeys(() => [...document.querySelectorAll<HTMLElement>('article[id^="c-"] .prose > *')]),
   ]
   useKeys(() => keys)
   return { jump }

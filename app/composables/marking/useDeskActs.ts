@@ -3,6 +3,7 @@ import { fitsLevel, levelFor } from '#core/marking/stepPoints'
 import type { RubricView } from '#shared/contributing/activity'
 import type { Step } from '#shared/marking/desk'
 import { inWords, plural } from '#core/language'
+import { sentenceKeys } from '../shell/sentenceKeys'
 import type { Key } from '../shell/useKeys'
 import { useDeskStore } from '~/stores/desk'
 import { useNotices } from '~/stores/notices'
@@ -196,6 +197,7 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
       },
     },
     { keys: 'a', does: 'accept the suggested step', run: acceptSuggested },
+    ...sentenceKeys(() => [...document.querySelectorAll<HTMLElement>('.record [data-line]')]),
     { keys: 'e', does: 'cite the chosen words', run: cite },
     { keys: 'w', does: 'write about the criterion', run: writeAbout },
     {

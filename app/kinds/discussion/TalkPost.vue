@@ -152,6 +152,7 @@ function selected() {
             class="prose"
             :class="{ short: !open }"
             @mouseup="selected"
+            @choose="selected"
             @focusin="focused"
             v-html="html"
           />

@@ -3,6 +3,7 @@ import type { OwnReviews, ReceivedReview } from '#shared/kinds/review/review'
 import { tenth } from '~/composables/marking/peerWords'
 import { points } from '~/composables/marking/points'
 import ReceivedAnswer from './ReceivedAnswer.vue'
+import { vRoving } from '~/components/controls/vRoving'
 
 /** What readers said, criterion by criterion, under the names they go by for this work. */
 const props = defineProps<{
@@ -81,6 +82,7 @@ const given = (r: ReceivedReview, id: string) => r.points[id]
           <p class="from">{{ r.from }}</p>
           <div
             v-if="own.helpfulAsked"
+            v-roving
             class="help"
             role="radiogroup"
             :aria-label="`How helpful ${r.from} was`"

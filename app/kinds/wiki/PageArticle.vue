@@ -183,6 +183,7 @@ const writeVerb = computed(() => {
       class="prose text"
       @click="click"
       @mouseup="chosen"
+      @choose="chosen"
       @keyup="chosen"
       v-html="html"
     />

@@ -4,6 +4,7 @@ import type { PagePassage, VersionSaved } from '#shared/kinds/wiki/wiki'
 import { useLivePages } from '~/kinds/wiki/useLivePages'
 import { useWikiActs } from '~/kinds/wiki/useWikiActs'
 import { useTimes } from '~/composables/planning/useTimes'
+import { sentenceKeys } from '~/composables/shell/sentenceKeys'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
@@ -140,7 +141,8 @@ const keys = computed<Key[]>(() => [
       if (page.value) void navigateTo(historyTo.value)
     },
   },
-  { keys: 'Shift+Arrows', does: 'move the page that has the focus in the tree', run: () => {} },
+  { keys: 'Shift+Arrows', does: 'move the page that has the focus in the tree', run: null },
+  ...sentenceKeys(() => [...document.querySelectorAll<HTMLElement>('.prose.text > *')]),
 ])
 useKeys(() => keys.value)
 

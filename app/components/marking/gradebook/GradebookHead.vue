@@ -4,6 +4,7 @@ import { addressOf } from '#shared/http/endpoint'
 import type { Gradebook } from '#shared/marking/gradebook'
 import * as gradebookEndpoints from '#shared/marking/gradebookEndpoints'
 import { STANDINGS, type GradeFilter } from '~/composables/marking/gradebookLayout'
+import CardMenu from '~/components/controls/CardMenu.vue'
 
 /** Over the gradebook: who is shown, and the ways in and out for marks. */
 const filter = defineModel<GradeFilter>({ required: true })
@@ -52,14 +53,14 @@ const downloadOf = (form: (typeof FORMS)[number][0]) =>
     </button>
     <v-btn v-if="book.mayEdit" :to="`/seminars/${seminarId}/outcomes`">Outcomes</v-btn>
     <v-btn v-if="book.mayEdit" @click="emit('import')">Import marks</v-btn>
-    <v-menu location="bottom end"
-      ><template #activator="{ props: menu }"><v-btn v-bind="menu">Export results</v-btn></template>
-      <div class="card forms">
+    <CardMenu label="Export results"
+      ><template #opener="{ opener }"><v-btn v-bind="opener">Export results</v-btn></template>
+      <div class="forms">
         <a v-for="[form, label] in FORMS" :key="form" :href="downloadOf(form)" download>{{ label }}</a><span
           class="hint"
           >only what is returned is in them</span
         >
-      </div></v-menu
+      </div></CardMenu
     >
   </header>
 </template>

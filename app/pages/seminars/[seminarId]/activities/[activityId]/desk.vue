@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { KINDS } from '#core/kinds'
-import { calculateMark } from '#core/marking/calculateMark'
 import LetterPane from '~/components/marking/LetterPane.vue'
 import LetterPreview from '~/components/marking/LetterPreview.vue'
 import MarkConflict from '~/components/marking/MarkConflict.vue'
@@ -16,8 +15,10 @@ import SecondPane from '~/components/marking/SecondPane.vue'
 import StudentStrip from '~/components/marking/StudentStrip.vue'
 import KindTag from '~/components/planning/KindTag.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
+import SkipLinks from '~/components/shell/SkipLinks.vue'
 import { points } from '~/composables/marking/points'
 import { useDeskActs } from '~/composables/marking/useDeskActs'
+import { useDeskTotal } from '~/composables/marking/useDeskTotal'
 import { useHiddenNames } from '~/composables/marking/useHiddenNames'
 import { useUnsavedMarks } from '~/composables/marking/useUnsavedMarks'
 import { useKeys } from '~/composables/shell/useKeys'
@@ -46,6 +47,11 @@ const names = useHiddenNames(
 useHead({ title: () => (store.record ? `${names.nameOf(store.record.student)}: marking` : 'Marking desk') })
 
 const record = computed(() => store.record)
+const PARTS = [
+  { id: 'desk-steps', name: 'the steps' },
+  { id: 'desk-record', name: 'the record' },
+  { id: 'desk-letter', name: 'the letter' },
+]
 const counts = computed(() => store.desk?.counts)
 const meId = computed(() => store.desk?.markers.find(m => m.isMe)?.id ?? null)
 const shared = computed(() => store.desk?.students.some(s => s.markerId !== null) ?? false)
@@ -77,49 +83,7 @@ const hasNow = computed(
   () => store.desk?.students.find(s => s.id === store.currentId)?.held?.returned ?? null,
 )
 const groupTitle = computed(() => record.value?.group?.title ?? null)
-const max = computed(() => store.desk?.worth ?? 0)
-/** The total as the steps stand on the desk; the server calculates it the same way and has the last word. */
-const total = computed(() => {
-  const r = record.value
-  if (!r || !rubric.value || max.value === 0)
-    return { points: 0, left: 0, max: max.value, before: 0, set: false }
-  const out = new Set(r.mark.excusedFrom.map(e => e.criterionId))
-  const t = calculateMark(
-    {
-      criteria: rubric.value.criteria
-        .filter(c => !out.has(c.id))
-        .map(c => ({
-          criterionId: c.id,
-          weight: c.weight,
-          max: c.max,
-          scope: c.scope,
-          points: steps.value.find(s => s.criterionId === c.id)?.points ?? null,
-        })),
-      combine: null,
-      factor: r.mark.factor === null ? null : r.mark.factor / 100,
-      reviewing:
-        r.mark.reviewing === null
-          ? null
-          : { share: r.mark.reviewing / 10_000, percent: store.desk!.reviewingPercent },
-      late: { lateness: null, rule: { kind: 'none' }, waived: false },
-      override: second.value ? null : (r.mark.override?.points ?? null),
-    },
-    { max: max.value, step: store.activity!.pointStep },
-  )
-  const late =
-    r.late !== null &&
-    !r.mark.lateWaived &&
-    r.mark.override === null &&
-    store.state === 'saved' &&
-    !second.value
-  return {
-    points: late ? r.mark.points : (t.points ?? 0),
-    left: t.left,
-    max: max.value,
-    before: t.before ?? 0,
-    set: !second.value && r.mark.override !== null,
-  }
-})
+const { max, total } = useDeskTotal({ rubric, steps, isSecond: () => second.value !== null })
 const focusItem = (id: string) => {
   const el = document.getElementById(`r-${id}`)
   el?.focus({ preventScroll: true })
@@ -161,6 +125,7 @@ function showPreview(id: string | null) {
     @retry="refresh()"
   />
   <main v-else class="marking">
+    <SkipLinks v-if="record" :parts="PARTS" />
     <header class="desk-head">
       <KindTag :kind="store.activity.kind" />
       <h1>{{ store.activity.title }}</h1>
@@ -206,6 +171,7 @@ function showPreview(id: string | null) {
     <div v-if="record" id="record" class="panes" tabindex="-1" :data-student="record.student.id">
       <RubricLadder
         v-if="rubric"
+        id="desk-steps"
         :rubric="rubric"
         :mark="record.mark"
         :steps="steps"
@@ -225,6 +191,7 @@ function showPreview(id: string | null) {
       />
       <PointsPane
         v-else
+        id="desk-steps"
         :mark="record.mark"
         :combine="store.desk.combine"
         :max="max"
@@ -259,6 +226,7 @@ function showPreview(id: string | null) {
           @agree="store.agree($event).catch(notices.warn)"
         />
         <RecordPane
+          id="desk-record"
           :key="record.student.id"
           :record="record"
           :activity="store.activity"
@@ -283,6 +251,7 @@ function showPreview(id: string | null) {
       </div>
       <LetterPane
         v-if="!second"
+        id="desk-letter"
         :activity-id="activityId"
         :seminar-id="seminarId"
         :record="record"

@@ -10,6 +10,7 @@ import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { useReviewDraft } from '~/composables/contributing/useReviewDraft'
 import { useTimes } from '~/composables/planning/useTimes'
 import { newKey, useApi } from '~/composables/shell/useApi'
+import { sentenceKeys } from '~/composables/shell/sentenceKeys'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useNotices } from '~/stores/notices'
 import * as reviewEndpoints from '#shared/kinds/review/endpoints'
@@ -125,6 +126,7 @@ const keys = computed<Key[]>(() => [
     does: 'remark on what is selected',
     run: () => document.querySelector<HTMLElement>('.take')?.click(),
   },
+  ...sentenceKeys(() => [...document.querySelectorAll<HTMLElement>('.work .prose > *')]),
   { keys: 'Ctrl+Enter', does: 'hand it in', run: () => void handIn() },
   { keys: 'b', does: 'back to the list', run: () => void navigateTo(base) },
 ])
