@@ -6,7 +6,10 @@ import { email, testWorld, type World } from '#server/testing/world'
 interface Fixtures {
   readonly world: World
   /** A page with somebody signed in. Whatever it says on the console as an error fails the test. */
-  readonly as: (who: string, options?: { width?: number; height?: number; dark?: boolean }) => Promise<Page>
+  readonly as: (
+    who: string,
+    options?: { width?: number; height?: number; dark?: boolean; touch?: boolean },
+  ) => Promise<Page>
   /** Sentences a page may rightly put on the console: refused requests the test provokes. */
   readonly expectedErrors: RegExp[]
 }
@@ -33,11 +36,13 @@ export const test = base.extend<Fixtures>({
   as: async ({ browser, world, expectedErrors }, use) => {
     const contexts: BrowserContext[] = []
     const pages: string[][] = []
-    await use(async (who, { width = 1280, height = 800, dark = false } = {}) => {
+    await use(async (who, { width = 1280, height = 800, dark = false, touch = false } = {}) => {
       const context = await browser.newContext({
         baseURL: world.address,
         viewport: { width, height },
         colorScheme: dark ? 'dark' : 'light',
+        hasTouch: touch,
+        isMobile: touch,
       })
       contexts.push(context)
       const page = await context.newPage()

@@ -8,7 +8,7 @@ test('an instructor marks by key, cites, writes, holds and returns; the student 
 }) => {
   const page = await as('ines')
   await open(page, '/')
-  await page.getByRole('link', { name: `Open the marking desk of ${world.breakwater.title}` }).click()
+  await page.getByRole('link', { name: `11 ready to mark in ${world.breakwater.title}` }).click()
   const strip = page.getByRole('navigation', { name: 'Students' })
   await expect(strip.getByRole('button', { name: /Mireille Estrada-Holm, ready/ })).toHaveAttribute(
     'aria-current',

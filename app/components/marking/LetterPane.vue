@@ -252,6 +252,15 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
   bottom: 0;
   background: var(--paper);
 }
+/* a narrow desk has these at its foot, whatever part is shown */
+@media (max-width: 1000px) {
+  .foot {
+    position: static;
+  }
+  .foot > .main {
+    display: none;
+  }
+}
 .back {
   font-size: 0.8125rem;
   color: var(--ink-2);

@@ -137,6 +137,7 @@ const label = (week: number) => props.shell.weeks[week - 1]?.label ?? week
           :reached="reached === a.id"
           :now="shell.now"
           :address="addressOf(a)"
+          :base="`/seminars/${shell.id}`"
           :movable="movable"
           :held="heldId === a.id"
           :target="over === a.id"

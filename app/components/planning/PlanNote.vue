@@ -4,7 +4,13 @@ import type { PlanNote } from '~/composables/planning/planNotes'
 import FillMark from '../marking/FillMark.vue'
 
 /** What is said of an activity on the plan, after its kind where there is room for the word. */
-const props = defineProps<{ note: PlanNote; kind: string | null; standing: Standing | null }>()
+const props = defineProps<{
+  note: PlanNote
+  kind: string | null
+  standing: Standing | null
+  /** Where what is ready is marked. */
+  desk: { readonly to: string; readonly name: string } | null
+}>()
 const lead = computed(() => {
   if (!props.kind) return ''
   return props.note.strong || props.note.rest ? `${props.kind} · ` : props.kind
@@ -13,7 +19,11 @@ const lead = computed(() => {
 
 <template>
   <span class="note"
-    ><FillMark v-if="standing" :standing="standing" :named="false" />{{ lead }}<b>{{ note.strong }}</b
+    ><FillMark v-if="standing" :standing="standing" :named="false" />{{ lead
+    }}<NuxtLink v-if="desk && note.strong" :to="desk.to" :aria-label="desk.name" draggable="false">{{
+      note.strong
+    }}</NuxtLink
+    ><b v-else>{{ note.strong }}</b
     >{{ note.rest }}</span
   >
 </template>
@@ -24,9 +34,17 @@ const lead = computed(() => {
   color: var(--ink-2);
   white-space: nowrap;
 }
-b {
+b,
+a {
   color: var(--ember);
   font-weight: 650;
+}
+a {
+  line-height: 24px;
+  text-decoration-color: transparent;
+}
+a:hover {
+  text-decoration-color: currentcolor;
 }
 .fill {
   vertical-align: -2px;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Grip } from '#core/planning/moveSchedule'
 import type { PlanActivity } from '#shared/planning/plan'
+import { deskOf } from '~/composables/marking/deskOf'
 import { percent, spanOf } from '~/composables/planning/planGeometry'
 import { lineWidth, placeLabels } from '~/composables/planning/planLabels'
 import { noteOf } from '~/composables/planning/planNotes'
@@ -17,6 +18,7 @@ const props = defineProps<{
   width: number // of the chart, in pixels
   now: string
   address: string | null
+  base: string // of the seminar's pages
   movable: boolean
   /** Whether the tabulator comes to this bar: of all that can be moved, to one. */
   reached: boolean
@@ -87,10 +89,17 @@ const withName = computed(() => places.value.note === places.value.name)
 const noteStyle = computed(() =>
   places.value.note === 'before' ? { right: percent(1 - span.value.from) } : { left: percent(span.value.to) },
 )
+const deskLink = computed(() => {
+  const { activity, base } = props
+  if (!activity.planning?.byRubric || !note.value.strong) return null
+  const to = `${base}/activities/${activity.id}/${deskOf(activity.kind).path}`
+  return { to, name: `${note.value.strong} in ${activity.title}` }
+})
 const said = computed(() => ({
   note: note.value,
   kind: places.value.noteIndex === 0 ? kindWord.value : null,
   standing: props.activity.standing,
+  desk: deskLink.value,
 }))
 const hint = computed(() =>
   [kindWord.value, `${note.value.strong}${note.value.rest}`].filter(Boolean).join(' · '),

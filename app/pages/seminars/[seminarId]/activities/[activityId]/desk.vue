@@ -13,16 +13,18 @@ import ReturnDialog from '~/components/marking/ReturnDialog.vue'
 import RubricLadder from '~/components/marking/RubricLadder.vue'
 import SecondPane from '~/components/marking/SecondPane.vue'
 import StudentStrip from '~/components/marking/StudentStrip.vue'
-import KindTag from '~/components/planning/KindTag.vue'
+import DeskFoot from '~/components/marking/desk/DeskFoot.vue'
+import DeskHead from '~/components/marking/desk/DeskHead.vue'
+import DeskParts from '~/components/marking/desk/DeskParts.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import SkipLinks from '~/components/shell/SkipLinks.vue'
 import { points } from '~/composables/marking/points'
 import { useDeskActs } from '~/composables/marking/useDeskActs'
+import { DESK_PARTS, useDeskParts } from '~/composables/marking/useDeskParts'
 import { useDeskTotal } from '~/composables/marking/useDeskTotal'
 import { useHiddenNames } from '~/composables/marking/useHiddenNames'
 import { useUnsavedMarks } from '~/composables/marking/useUnsavedMarks'
 import { useKeys } from '~/composables/shell/useKeys'
-import { useTimes } from '~/composables/planning/useTimes'
 import { useDeskStore } from '~/stores/desk'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
@@ -33,7 +35,6 @@ const router = useRouter()
 const store = useDeskStore()
 const notices = useNotices()
 const seminar = useSeminarStore()
-const { dayTime } = useTimes()
 const activityId = String(route.params.activityId)
 const seminarId = String(route.params.seminarId)
 const { error, refresh } = await useAsyncData(`desk-${activityId}`, async () => {
@@ -84,10 +85,18 @@ const hasNow = computed(
 )
 const groupTitle = computed(() => record.value?.group?.title ?? null)
 const { max, total } = useDeskTotal({ rubric, steps, isSecond: () => second.value !== null })
-const focusItem = (id: string) => {
+const { part, swipe } = useDeskParts()
+const goTo = async (id: string) => {
+  part.value = 'record'
+  await nextTick()
   const el = document.getElementById(`r-${id}`)
   el?.focus({ preventScroll: true })
   el?.scrollIntoView({ block: 'center' })
+}
+const writeAbout = async () => {
+  part.value = 'letter'
+  await nextTick()
+  acts.writeAbout()
 }
 /** Out of the letter: keys are keys of the desk again. */
 const focusRecord = () => document.getElementById('record')?.focus({ preventScroll: true })
@@ -126,41 +135,18 @@ function showPreview(id: string | null) {
   />
   <main v-else class="marking">
     <SkipLinks v-if="record" :parts="PARTS" />
-    <header class="desk-head">
-      <KindTag :kind="store.activity.kind" />
-      <h1>{{ store.activity.title }}</h1>
-      <span class="small muted"
-        >{{ store.activity.closesAt < (seminar.shell?.now ?? '') ? 'closed' : 'closes' }}
-        {{ dayTime(store.activity.closesAt) }}</span
-      >
-      <span class="grow" />
-      <span v-if="counts" class="small num"
-        ><b>{{ counts.ready }}</b> ready · <b>{{ counts.held }}</b> held ·
-        <b>{{ counts.returned }}</b> returned · <b>{{ counts.underWay }}</b> under way</span
-      >
-      <button
-        v-if="shared"
-        type="button"
-        class="chip"
-        :class="{ on: onlyMine }"
-        :aria-pressed="onlyMine"
-        @click="onlyMine = !onlyMine"
-      >
-        only my share
-      </button>
-      <v-btn
-        v-if="KINDS[store.activity.kind].standsIn === 'pages' && record"
-        :to="`/seminars/${seminarId}/activities/${activityId}/history?student=${record.student.id}${record.group ? `&group=${record.group.id}` : ''}`"
-        >Who wrote what</v-btn
-      >
-      <v-btn v-if="rubric" :to="`/seminars/${seminarId}/activities/${activityId}/criteria`"
-        >One criterion at a time</v-btn
-      >
-      <v-btn :aria-pressed="names.on.value" @click="names.toggle()">{{
-        names.on.value ? 'Show names' : 'Hide names'
-      }}</v-btn>
-      <v-btn v-if="held.length > 0" @click="open.returning = true">Return {{ held.length }} held</v-btn>
-    </header>
+    <DeskHead
+      v-model:only-mine="onlyMine"
+      :activity="store.activity"
+      :counts="counts ?? null"
+      :record="record"
+      :is-shared="shared"
+      :names-hidden="names.on.value"
+      :held="held.length"
+      :by-rubric="rubric !== null"
+      @names="names.toggle()"
+      @return="open.returning = true"
+    />
     <StudentStrip :students="students" :current="store.currentId" :unsaved="store.unsaved" @choose="show" />
     <MoveMarks
       v-if="store.desk.olderVersions > 0"
@@ -168,7 +154,16 @@ function showPreview(id: string | null) {
       :marks="store.desk.olderVersions"
       @moved="moved"
     />
-    <div v-if="record" id="record" class="panes" tabindex="-1" :data-student="record.student.id">
+    <DeskParts v-if="record" v-model="part" :parts="DESK_PARTS" />
+    <div
+      v-if="record"
+      id="record"
+      class="panes"
+      tabindex="-1"
+      :data-student="record.student.id"
+      :data-part="part"
+      v-on="swipe"
+    >
       <RubricLadder
         v-if="rubric"
         id="desk-steps"
@@ -187,7 +182,7 @@ function showPreview(id: string | null) {
         @excuse="excuse"
         @cite="acts.cite"
         @uncite="store.uncite"
-        @go-to="focusItem"
+        @go-to="goTo"
       />
       <PointsPane
         v-else
@@ -269,7 +264,7 @@ function showPreview(id: string | null) {
         @return="acts.goOn('return')"
         @reopen="store.act('reopen')"
         @take-back="store.act('take-back')"
-        @write="acts.writeAbout"
+        @write="writeAbout"
         @phrases="open.phrases = true"
         @preview="showPreview(null)"
         @history="open.history = !open.history"
@@ -279,11 +274,19 @@ function showPreview(id: string | null) {
         <p>The letter is the first marker’s. Read, set your steps, and hand them over.</p>
       </aside>
     </div>
-    <p v-else-if="store.desk.students.length === 0" class="empty">
+    <DeskFoot
+      v-if="record && !second"
+      :total="total"
+      :state="record.mark.state"
+      :busy="busy"
+      @hold="acts.goOn('hold')"
+      @return="acts.goOn('return')"
+    />
+    <p v-if="!record && store.desk.students.length === 0" class="empty">
       No students are in this seminar yet. Once they are, everyone stands in the strip above, with a mark that
       fills as their work comes in.
     </p>
-    <p v-else class="empty" role="status">Fetching the record …</p>
+    <p v-else-if="!record" class="empty" role="status">Fetching the record …</p>
     <ReturnDialog
       v-model="open.returning"
       :held="held"
@@ -356,7 +359,11 @@ function showPreview(id: string | null) {
   }
   .panes > * {
     border: 0 !important;
-    border-bottom: 1px solid var(--line) !important;
+  }
+  .panes[data-part='steps'] > :not(:first-child),
+  .panes[data-part='record'] > :not(.middle),
+  .panes[data-part='letter'] > :not(:last-child) {
+    display: none;
   }
 }
 </style>

@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { KINDS } from '#core/kinds'
+import type { ActivityView } from '#shared/contributing/activity'
+import type { DeskView, RecordView } from '#shared/marking/desk'
+import KindTag from '~/components/planning/KindTag.vue'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useSeminarStore } from '~/stores/seminar'
+
+/** What is being marked, how far it is, and the acts on all of it. */
+const onlyMine = defineModel<boolean>('onlyMine', { required: true })
+defineProps<{
+  activity: ActivityView
+  counts: DeskView['counts'] | null
+  record: RecordView | null
+  isShared: boolean
+  namesHidden: boolean
+  held: number
+  byRubric: boolean
+}>()
+const emit = defineEmits<{ names: []; return: [] }>()
+const seminar = useSeminarStore()
+const { dayTime } = useTimes()
+</script>
+
+<template>
+  <header class="desk-head">
+    <KindTag :kind="activity.kind" />
+    <h1>{{ activity.title }}</h1>
+    <span class="small muted"
+      >{{ activity.closesAt < (seminar.shell?.now ?? '') ? 'closed' : 'closes' }}
+      {{ dayTime(activity.closesAt) }}</span
+    >
+    <span class="grow" />
+    <span v-if="counts" class="small num"
+      ><b>{{ counts.ready }}</b> ready · <b>{{ counts.held }}</b> held · <b>{{ counts.returned }}</b> returned
+      · <b>{{ counts.underWay }}</b> under way</span
+    >
+    <div class="acts">
+      <button
+        v-if="isShared"
+        type="button"
+        class="chip"
+        :class="{ on: onlyMine }"
+        :aria-pressed="onlyMine"
+        @click="onlyMine = !onlyMine"
+      >
+        only my share
+      </button>
+      <v-btn
+        v-if="KINDS[activity.kind].standsIn === 'pages' && record"
+        :to="`/seminars/${activity.seminarId}/activities/${activity.id}/history?student=${record.student.id}${record.group ? `&group=${record.group.id}` : ''}`"
+        >Who wrote what</v-btn
+      >
+      <v-btn v-if="byRubric" :to="`/seminars/${activity.seminarId}/activities/${activity.id}/criteria`"
+        >One criterion at a time</v-btn
+      >
+      <v-btn :aria-pressed="namesHidden" @click="emit('names')">{{
+        namesHidden ? 'Show names' : 'Hide names'
+      }}</v-btn>
+      <v-btn v-if="held > 0" @click="emit('return')">Return {{ held }} held</v-btn>
+    </div>
+  </header>
+</template>
+
+<style scoped>
+.acts {
+  display: contents;
+}
+@media (max-width: 700px) {
+  .acts {
+    display: flex;
+    gap: 8px;
+    max-width: 100%;
+    padding: 3px;
+    margin: -3px;
+    overflow-x: auto;
+    scrollbar-width: none;
+  }
+}
+</style>
