@@ -257,6 +257,9 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
   .foot {
     position: static;
   }
+  .paper {
+    min-height: 44dvh;
+  }
   .foot > .main {
     display: none;
   }

@@ -135,7 +135,7 @@ const sentence = computed(
           {{ c.check.met ? '✓' : '✗' }} {{ c.words }} <b class="num">{{ c.have }}</b>
         </li>
         <li v-if="before" :class="{ no: before.late }">
-          {{ before.late ? '✗' : '✓' }} before {{ before.due }} <b>{{ before.at }}</b>
+          {{ before.late ? '✗' : '✓' }} due {{ before.due }}, in <b>{{ before.at }}</b>
         </li>
       </ul>
       <p v-if="record.extended" class="ext">

@@ -12,15 +12,13 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ choose: [id: string] }>()
 const row = ref<HTMLElement | null>(null)
-watch(
-  () => props.current,
-  async () => {
-    await nextTick()
-    const on = row.value?.querySelector<HTMLElement>('[aria-current="true"]')
-    if (row.value && on) row.value.scrollLeft = on.offsetLeft - row.value.clientWidth / 2 + on.clientWidth / 2
-  },
-  { immediate: true, flush: 'post' },
-)
+async function showCurrent() {
+  await nextTick()
+  const on = row.value?.querySelector<HTMLElement>('[aria-current="true"]')
+  if (row.value && on) row.value.scrollLeft = on.offsetLeft - row.value.clientWidth / 2 + on.clientWidth / 2
+}
+onMounted(showCurrent)
+watch(() => props.current, showCurrent)
 </script>
 
 <template>

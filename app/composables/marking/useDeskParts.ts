@@ -18,7 +18,6 @@ export function useDeskParts() {
     const next = DESK_PARTS[at + by]
     if (!next) return
     part.value = next.id
-    window.scrollTo({ top: 0 })
   }
   function onStart(event: TouchEvent) {
     const touch = event.touches.length === 1 ? event.touches[0]! : null
@@ -35,5 +34,11 @@ export function useDeskParts() {
     const isRtl = getComputedStyle(document.documentElement).direction === 'rtl'
     go(dx < 0 === !isRtl ? 1 : -1)
   }
+  // the part one goes to begins at its beginning, under the head that stays
+  watch(part, async () => {
+    await nextTick()
+    const parts = document.getElementById('record')
+    if (parts && parts.getBoundingClientRect().top < 0) parts.scrollIntoView()
+  })
   return { part, swipe: { touchstart: onStart, touchend: onEnd } }
 }

@@ -356,6 +356,7 @@ function showPreview(id: string | null) {
 @media (max-width: 1000px) {
   .panes {
     grid-template-columns: minmax(0, 1fr);
+    scroll-margin-top: 44px;
   }
   .panes > * {
     border: 0 !important;
