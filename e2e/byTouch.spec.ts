@@ -96,10 +96,7 @@ test('by thumb on a phone a student writes, answers and reads a letter, and an i
   expect(await isNarrow(mireille)).toBe(true)
 })
 
-test('by thumb on a phone a student reviews the work of a peer', async ({
-  as,
-  world,
-}) => {
+test('by thumb on a phone a student reviews the work of a peer', async ({ as, world }) => {
   const page = await as('petra', PHONE)
   await open(page, `/seminars/${world.seminar.id}/activities/${world.reports.id}`)
   await page.getByRole('region', { name: 'What you review' }).getByRole('link').nth(1).tap()

@@ -130,3 +130,26 @@ test('text from a word processor comes in clean', async ({ as, world }) => {
   await expect(box.locator('strong')).toHaveText('toll')
   expect(await box.innerHTML()).not.toMatch(/style=|Mso|o:p|onerror/)
 })
+
+test('what is written from right to left stands so, beside what is not', async ({ as, world }) => {
+  const page = await as('paz')
+  await open(page, talk(world))
+  await page.getByRole('textbox', { name: 'Your opening post' }).click()
+  await page.keyboard.insertText('ميناء المدينة مفتوح للجميع')
+  await page.keyboard.press('Enter')
+  await page.keyboard.insertText('The harbour is open.')
+  await page.keyboard.press('Control+Enter')
+  const post = page.getByRole('article', { name: /^Paz/ })
+  const edges = (words: string) =>
+    post.getByText(words).evaluate(paragraph => {
+      const range = document.createRange()
+      range.selectNodeContents(paragraph)
+      const [text, whole] = [range.getBoundingClientRect(), paragraph.getBoundingClientRect()]
+      return { left: text.left - whole.left, right: whole.right - text.right }
+    })
+  const arabic = await edges('ميناء المدينة')
+  expect(arabic.right).toBeLessThan(2)
+  expect(arabic.left).toBeGreaterThan(50)
+  const english = await edges('The harbour is open.')
+  expect(english.left).toBeLessThan(2)
+})

@@ -25,8 +25,9 @@ test('an instructor makes the first account, founds a seminar, brings its people
   await expect(page.getByRole('heading', { name: 'Set up a seminar' })).toBeVisible()
   await page.getByLabel('Title').fill('Nets and Quays')
   await page.getByLabel('Short code').fill('NQ 1')
-  await page.getByLabel('First Monday').fill('2026-10-14') // a Wednesday: it is moved to its Monday
-  await expect(page.getByLabel('First Monday')).toHaveValue('2026-10-12')
+  await page.getByLabel('First Monday', { exact: true }).fill('14 Oct 2026') // a Wednesday: it is moved to its Monday
+  await page.keyboard.press('Tab')
+  await expect(page.getByLabel('First Monday', { exact: true })).toHaveValue(/^Mon 12 Oct/)
   await page.getByRole('button', { name: /Week from 2 Nov/ }).click()
   await page.getByLabel('What this break is called').fill('Reading week')
   await page.getByRole('button', { name: 'Set it up' }).click()

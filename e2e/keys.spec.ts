@@ -1,3 +1,5 @@
+import type { World } from '#server/testing/world'
+import { barriersOf } from './barriers'
 import { expect, open, test } from './fixtures'
 
 test('keys rest behind a dialog, which gives the keyboard back, and letters can be switched off', async ({
@@ -69,4 +71,80 @@ test('a dialog opened by key or from a menu gives the keyboard back', async ({ a
     await expect(dialog).toBeHidden({ timeout: 1000 })
   }).toPass()
   await expect(importing).toBeFocused()
+})
+
+const SINGLE_KEYS = [...'abcdefghijklmnopqrstuvwxyz0123456789.,<>[]/+-', 'ArrowUp', 'ArrowDown']
+const activity = (w: World, of: { id: string }, rest = '') =>
+  `/seminars/${w.seminar.id}/activities/${of.id}${rest}`
+
+test('no key of any page acts behind a dialog', async ({ as, world }) => {
+  const page = await as('ines')
+  const all = await world.db.query.activities.findMany()
+  const kind = (k: string) => all.find(a => a.kind === k && a.state === 'published')!
+  const liv = await world.enrolment('liv')
+  for (const path of [
+    ...['desk', 'criteria'].map(rest => activity(world, world.breakwater, `/${rest}`)),
+    ...['discussion', 'journal', 'blog', 'wiki', 'reading', 'review', 'lexicon', 'exitNote'].map(k =>
+      activity(world, kind(k)),
+    ),
+    activity(world, world.reports, '/peers'),
+    `/seminars/${world.seminar.id}/voices`,
+    `/seminars/${world.seminar.id}/voices/${liv.id}`,
+    `/seminars/${world.seminar.id}/gradebook`,
+    `/seminars/${world.seminar.id}/plan`,
+  ]) {
+    await open(page, path)
+    const shown = () => page.locator('#page').innerText()
+    await page.getByRole('button', { name: 'Keys', exact: true }).click()
+    const list = page.getByRole('dialog', { name: 'Keys on this page' })
+    await list.getByRole('button', { name: 'Close' }).focus()
+    let before = ''
+    await expect(async () => {
+      const now = await shown()
+      const isSettled = now === before
+      before = now
+      expect(isSettled).toBe(true)
+    }, 'what is still on its way arrives').toPass({ intervals: [200] })
+    for (const key of SINGLE_KEYS) await page.keyboard.press(key)
+    await expect(list).toBeVisible()
+    expect(new URL(page.url()).pathname).toBe(path)
+    expect(await shown(), path).toBe(before)
+  }
+})
+
+test('no dialog and no menu has a barrier, and each gives the keyboard back', async ({ as, world }) => {
+  const page = await as('ines')
+  await page.emulateMedia({ reducedMotion: 'reduce' })
+  const seminar = `/seminars/${world.seminar.id}`
+  const wrong: string[] = []
+  for (const [path, opener, name] of [
+    [`${seminar}/plan`, 'Plan an activity', 'Plan an activity'],
+    [`${seminar}/plan`, 'Notices', 'Notices'],
+    [`${seminar}/plan`, /appearance and signing out$/, 'Appearance and signing out'],
+    [`${seminar}/plan`, 'Keys', 'Keys on this page'],
+    [`${seminar}/plan`, /^Find anything/, /Find/],
+    [`${seminar}/gradebook`, 'Export results', 'Export results'],
+    [`${seminar}/gradebook`, 'Import marks', 'Import marks'],
+    [`${seminar}/people`, 'Import a roster', /roster/i],
+    [activity(world, world.breakwater, '/desk'), 'Return 6 held', 'Return held marks'],
+    [activity(world, world.breakwater, '/desk'), 'a phrase', /phrase/i],
+    [activity(world, world.breakwater, '/desk'), 'as Mireille sees it', /sees it|Mireille/],
+    [activity(world, world.essays, '/plan'), /^How it is marked/, 'How it is marked'],
+    [activity(world, world.essays, '/plan'), /^Returned by/, 'Returned by'],
+  ] as const) {
+    if (new URL(page.url(), 'http://x').pathname !== path) await open(page, path)
+    const button = page.getByRole('button', { name: opener }).first()
+    await button.focus()
+    await page.keyboard.press('Enter')
+    const dialog = page.getByRole('dialog', { name }).first()
+    await expect(dialog).toBeVisible()
+    for (const found of await barriersOf(page)) wrong.push(`${String(name)}: ${found}`)
+    // a dialog takes Esc once it is on top, a moment after it is seen
+    await expect(async () => {
+      await page.keyboard.press('Escape')
+      await expect(dialog).toBeHidden({ timeout: 1000 })
+    }).toPass()
+    await expect(button).toBeFocused()
+  }
+  expect(wrong).toEqual([])
 })

@@ -1,14 +1,8 @@
-import axe from 'axe-core'
 import type { Page } from '@playwright/test'
 import type { ActivityKind } from '#core/kinds/kind'
 import type { World } from '#server/testing/world'
+import { barriersOf } from './barriers'
 import { expect, open, test } from './fixtures'
-
-declare global {
-  interface Window {
-    axe: typeof axe // in pages that are looked at here
-  }
-}
 
 const WIDTHS = [320, 360, 390, 720, 820, 912, 1280, 1920] as const
 const HEIGHT = 800
@@ -87,23 +81,6 @@ async function overflowOf(page: Page): Promise<string[]> {
   }
   await page.setViewportSize({ width: 1280, height: HEIGHT })
   return found
-}
-
-const STANDARDS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
-/** Runs in the page: what the rules find wrong with what is shown. */
-const violationsOf = async (only: string[]) =>
-  (await window.axe.run(document, { runOnly: only, resultTypes: ['violations'] })).violations.flatMap(
-    ({ id, nodes }) => nodes.slice(0, 3).map(n => `${id}: ${n.html.slice(0, 200)}`),
-  )
-
-/** What WCAG 2.2 A and AA and good practice find wrong with what is shown; in the dark only colours are others. */
-async function barriersOf(page: Page): Promise<string[]> {
-  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe.source)
-  await page.emulateMedia({ colorScheme: 'light' })
-  const byLight = await page.evaluate(violationsOf, STANDARDS)
-  await page.emulateMedia({ colorScheme: 'dark' })
-  const inDark = await page.evaluate(violationsOf, ['color-contrast'])
-  return [...byLight, ...inDark.map(found => `in the dark, ${found}`)]
 }
 
 /** Goes to a page as by a link, and waits until it is shown. */

@@ -5,6 +5,7 @@ import type { ClosingQuestionBody, ClosingView, ClosingWrite } from '#shared/clo
 import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { newKey } from '~/composables/shell/useApi'
 import { useSeminarStore } from '~/stores/seminar'
+import MomentField from '~/components/controls/MomentField.vue'
 
 /** Sets the questions: what is asked, whether names are kept, from when to when. `again`: a further round, with the same to begin with. */
 const props = defineProps<{
@@ -84,10 +85,23 @@ const keep = () =>
       still be moved.
     </p>
     <div class="when">
-      <label class="lab"
-        >Open from<input v-model="from" class="in" type="datetime-local" :disabled="locked" required
-      /></label>
-      <label class="lab">until<input v-model="until" class="in" type="datetime-local" required /></label>
+      <div class="lab">
+        Open from<MomentField
+          v-model="from"
+          label="Open from"
+          :today="zone.today.value"
+          :usual="zone.usualTime.value"
+          :disabled="locked"
+        />
+      </div>
+      <div class="lab">
+        until<MomentField
+          v-model="until"
+          label="until"
+          :today="zone.today.value"
+          :usual="zone.usualTime.value"
+        />
+      </div>
       <p v-if="zone.named.value" class="hint">{{ zone.named.value }}</p>
       <fieldset :disabled="locked">
         <legend>Names</legend>

@@ -47,8 +47,16 @@ const isShownAtOnce = (f: AttachedFile) => f.type.startsWith('image/') || /^(aud
           <p v-else-if="failed.has(f.id)" class="field-problem">
             Its text cannot be shown just now. Fold it and open it again, or download it.
           </p>
-          <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was uploaded -->
-          <div v-else class="sheet prose" tabindex="0" :aria-label="f.name" v-html="texts.get(f.id) ?? '…'" />
+          <!-- eslint-disable vue/no-v-html -- sanitised on the server when it was uploaded -->
+          <div
+            v-else
+            class="sheet prose"
+            tabindex="0"
+            :aria-label="f.name"
+            dir="auto"
+            v-html="texts.get(f.id) ?? '…'"
+          />
+          <!-- eslint-enable vue/no-v-html -->
         </template>
       </div>
     </template>

@@ -77,7 +77,7 @@ function goTo(id: string) {
               <button class="link" type="button" @click="goTo(side.id)">go there</button>
             </p>
             <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-            <div class="prose" v-html="marked(side.html, words)" />
+            <div class="prose" dir="auto" v-html="marked(side.html, words)" />
           </article>
         </div>
         <p><v-btn @click="at = null">Close</v-btn></p>

@@ -9,5 +9,5 @@ const linked = computed(() => terms.link(props.html, props.except))
 
 <template>
   <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-  <div class="prose" v-html="linked" />
+  <div class="prose" dir="auto" v-html="linked" />
 </template>

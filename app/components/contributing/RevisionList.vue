@@ -20,7 +20,7 @@ const { data, error } = useAsyncData(
     <li v-for="r in data?.revisions" :key="r.version">
       <p class="hint">until {{ dayTime(r.replacedAt) }}, {{ r.words }} words</p>
       <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-      <div class="prose" v-html="r.html" />
+      <div class="prose" dir="auto" v-html="r.html" />
     </li>
   </ol>
 </template>

@@ -52,6 +52,7 @@ const editor = useEditor({
   injectNonce: nonce,
   editorProps: {
     attributes: () => ({
+      dir: 'auto',
       class: 'prose',
       role: 'textbox',
       spellcheck: 'true',

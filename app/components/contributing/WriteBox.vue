@@ -12,6 +12,7 @@ import AttachmentAdd from './AttachmentAdd.vue'
 import TermFields from '~/kinds/lexicon/TermFields.vue'
 import TwoTexts from './TwoTexts.vue'
 import TextButton from '~/components/controls/TextButton.vue'
+import MomentField from '~/components/controls/MomentField.vue'
 
 const RichEditor = defineAsyncComponent(() => import('./RichEditor.vue'))
 const props = withDefaults(
@@ -177,9 +178,15 @@ const stateWords = computed(
       <span class="state" role="status">{{ stateWords }}</span>
       <span class="grow" />
       <template v-if="timed">
-        <label v-if="later" class="when"
-          >on <input v-model="showAt" class="in" type="datetime-local" aria-label="When it shows itself" />
-          {{ zone.named.value }}</label
+        <span v-if="later" class="when"
+          >on
+          <MomentField
+            v-model="showAt"
+            label="When it shows itself"
+            :today="zone.today.value"
+            usual="09:00"
+          />
+          {{ zone.named.value }}</span
         >
         <TextButton @click="later = !later">
           {{ later ? 'post now' : 'post later …' }}

@@ -8,6 +8,7 @@ const open = defineModel<boolean>({ default: false })
 withDefaults(defineProps<{ label: string; location?: 'bottom end' | 'bottom start' }>(), {
   location: 'bottom end',
 })
+const HAS_POPUP = 'dialog' as const
 const CONTROLS = 'input:checked, input:not([type="hidden"]), select, textarea, button, a[href]'
 const card = ref<HTMLElement | null>(null)
 /** The card is drawn and then let in: until it is, nothing in it takes the keyboard. */
@@ -15,7 +16,8 @@ function enter(framesLeft: number) {
   const inside = card.value
   if (!open.value || inside?.contains(document.activeElement)) return
   const first =
-    inside?.querySelector<HTMLElement>('input:checked') ?? inside?.querySelector<HTMLElement>(CONTROLS)
+    inside?.querySelector<HTMLElement>('[data-begin], input:checked') ??
+    inside?.querySelector<HTMLElement>(CONTROLS)
   first?.focus({ preventScroll: true })
   if (framesLeft > 0) requestAnimationFrame(() => enter(framesLeft - 1))
 }
@@ -58,7 +60,9 @@ function afterClick({ target }: MouseEvent) {
 
 <template>
   <v-menu v-model="open" :location="location" :close-on-content-click="false" :offset="6">
-    <template #activator="{ props: opener }"><slot name="opener" :opener="opener" /></template>
+    <template #activator="{ props: opener }"
+      ><slot name="opener" :opener="{ ...opener, 'aria-haspopup': HAS_POPUP }"
+    /></template>
     <div
       ref="card"
       class="card"

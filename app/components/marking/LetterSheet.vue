@@ -29,7 +29,7 @@ function stepWords(c: LetterView['criteria'][number]) {
   <div class="letter-sheet">
     <article class="sheet">
       <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was returned -->
-      <div v-if="letter.html" class="prose" v-html="letter.html" />
+      <div v-if="letter.html" class="prose" dir="auto" v-html="letter.html" />
       <p v-else class="prose muted">This mark came back without a letter.</p>
       <ul
         v-if="letter.files.length > 0"

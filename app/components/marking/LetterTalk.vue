@@ -72,7 +72,7 @@ async function post() {
         <b>{{ r.isMe ? 'You' : r.author }}</b>, {{ dayTime(r.at) }}
       </p>
       <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-      <div class="prose" v-html="r.html" />
+      <div class="prose" dir="auto" v-html="r.html" />
     </div>
     <div v-if="writing" class="box" @keydown.ctrl.enter.prevent="post">
       <RichEditor :doc="doc" :label="`Your answer to ${toWhom}`" autofocus @write="text.write" />

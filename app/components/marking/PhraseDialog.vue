@@ -130,9 +130,9 @@ function onKey(event: KeyboardEvent) {
           autofocus
           placeholder="words of a phrase, or a new one to keep"
           role="combobox"
-          aria-expanded="true"
-          aria-controls="phrases"
-          :aria-activedescendant="`phrase-${at}`"
+          :aria-expanded="found.length > 0"
+          :aria-controls="list ? 'phrases' : undefined"
+          :aria-activedescendant="found[at] ? `phrase-${at}` : undefined"
           @keydown="onKey"
       /></label>
       <p v-if="failed" class="field-problem" role="alert">
@@ -184,6 +184,9 @@ function onKey(event: KeyboardEvent) {
 </template>
 
 <style scoped>
+.on .hint {
+  color: var(--ink-2);
+}
 .box {
   padding: 18px 20px;
   display: grid;

@@ -9,6 +9,7 @@ import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useSeminarStore } from '~/stores/seminar'
 import TextButton from '~/components/controls/TextButton.vue'
+import MomentField from '~/components/controls/MomentField.vue'
 
 /** What is about to go out, student by student, and when they see it. */
 const props = defineProps<{
@@ -121,12 +122,12 @@ const go = () =>
       </p>
       <div class="when">
         <CheckBox v-model="later">at a time</CheckBox
-        ><input
+        ><MomentField
           v-if="later"
           v-model="when"
-          class="in"
-          type="datetime-local"
-          aria-label="When they return"
+          label="When they return"
+          :today="zone.today.value"
+          usual="09:00"
         /><span v-if="later && zone.named.value" class="hint">{{ zone.named.value }}</span>
       </div>
       <p v-if="wrong" class="field-problem" role="alert">{{ wrong }}</p>

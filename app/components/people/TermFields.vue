@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { dayAfter } from '#core/planning/week'
 import { dayWords, mondayOf } from '~/composables/planning/termWeeks'
+import DayField from '~/components/controls/DayField.vue'
+import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 
 interface TermShape {
   firstDay: string
@@ -9,6 +11,7 @@ interface TermShape {
 }
 /** A term drawn as its weeks: begin, length, and breaks set by clicking a week. */
 const term = defineModel<TermShape>({ required: true })
+const zone = useSeminarZone()
 defineProps<{ problems: Readonly<Record<string, string>> }>()
 const weeks = computed(() => {
   let label = 0
@@ -42,15 +45,13 @@ const last = computed(() => dayWords(dayAfter(term.value.firstDay, 7 * term.valu
   <div class="term">
     <p class="sentence">
       The term begins on
-      <label
-        ><span class="visually-hidden">First Monday</span
-        ><input
-          class="in"
-          type="date"
-          :value="term.firstDay"
-          :aria-invalid="Boolean(problems.firstDay)"
-          @change="set({ firstDay: mondayOf(($event.target as HTMLInputElement).value || term.firstDay) })"
-      /></label>
+      <DayField
+        label="First Monday"
+        :model-value="term.firstDay"
+        :today="zone.today.value"
+        :invalid="Boolean(problems.firstDay)"
+        @update:model-value="set({ firstDay: mondayOf($event) })"
+      />
       and has
       <label
         ><span class="visually-hidden">Weeks</span

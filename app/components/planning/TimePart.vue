@@ -4,6 +4,8 @@ import { useSeminarStore } from '~/stores/seminar'
 import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { useTimes } from '~/composables/planning/useTimes'
 import SentencePart from './SentencePart.vue'
+import ClockField from '~/components/controls/ClockField.vue'
+import DayField from '~/components/controls/DayField.vue'
 
 /** A moment inside a sentence, by the seminar's clocks. The usual due time is one click. */
 const value = defineModel<string>({ required: true })
@@ -13,7 +15,7 @@ const props = withDefaults(
 )
 const emit = defineEmits<{ opened: [open: boolean] }>()
 const seminar = useSeminarStore()
-const { named } = useSeminarZone()
+const { named, today } = useSeminarZone()
 const { dayTime, time } = useTimes()
 const zone = computed(() => seminar.shell?.timeZone ?? 'UTC')
 const day = computed(() => localDay(new Date(value.value), zone.value))
@@ -32,19 +34,12 @@ const usual = computed(() => seminar.shell?.usualDueTime ?? '23:59')
     @opened="emit('opened', $event)"
   >
     <p class="numbers">
-      <input
-        class="in"
-        type="date"
-        :value="day"
-        :aria-label="`${label}: day`"
-        @change="set(($event.target as HTMLInputElement).value, clock)"
-      /><input
-        class="in"
-        type="time"
-        :value="clock"
-        :aria-label="`${label}: time`"
-        @change="set(day, ($event.target as HTMLInputElement).value)"
-      />
+      <DayField
+        :model-value="day"
+        :label="`${label}: day`"
+        :today="today"
+        @update:model-value="set($event, clock)"
+      /><ClockField :model-value="clock" :label="`${label}: time`" @update:model-value="set(day, $event)" />
       {{ named }}
     </p>
     <p v-if="due && clock !== usual" class="numbers">

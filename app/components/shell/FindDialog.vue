@@ -297,7 +297,7 @@ function onKey(event: KeyboardEvent) {
   min-width: 0;
 }
 .found span {
-  color: var(--ink-3);
+  color: var(--ink-2);
   font-size: 0.78125rem;
   white-space: nowrap;
 }

@@ -1,4 +1,4 @@
-import { localInstant } from '#core/planning/week'
+import { localDay, localInstant } from '#core/planning/week'
 import { TZDate } from '@date-fns/tz'
 import { useSeminarStore } from '~/stores/seminar'
 
@@ -32,5 +32,8 @@ export function useSeminarZone() {
     localInstant(local.slice(0, 10), local.slice(11, 16), zone.value).toISOString()
   /** What a field for day and time shows for an instant: the other way round. */
   const localOf = (iso: string): string => new TZDate(iso, zone.value).toISOString().slice(0, 16)
-  return { named, instantOf, localOf }
+  /** The day it is there. */
+  const today = computed(() => localDay(new Date(seminar.shell?.now ?? Date.now()), zone.value))
+  const usualTime = computed(() => seminar.shell?.usualDueTime ?? '23:59')
+  return { named, instantOf, localOf, today, usualTime }
 }

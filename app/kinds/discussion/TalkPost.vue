@@ -151,6 +151,7 @@ function selected() {
             ref="prose"
             class="prose"
             :class="{ short: !open }"
+            dir="auto"
             @mouseup="selected"
             @choose="selected"
             @focusin="focused"

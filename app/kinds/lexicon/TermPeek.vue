@@ -93,7 +93,7 @@ watch(() => route.fullPath, hide)
       <b>{{ card.term.term }}</b><span v-if="card.term.category">{{ card.term.category }}</span>
     </p>
     <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-    <div class="prose" v-html="card.html" />
+    <div class="prose" dir="auto" v-html="card.html" />
     <p class="foot">
       {{ card.author.isMe ? 'You' : card.author.name
       }}<NuxtLink :to="terms.addressOf(card.id)" tabindex="-1" @click="hide">in the lexicon</NuxtLink>

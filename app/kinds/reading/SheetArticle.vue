@@ -23,7 +23,7 @@ defineExpose({ part, close, root })
 
 <template>
   <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when the text was added -->
-  <div ref="root" class="article" v-html="shown" />
+  <div ref="root" class="article" dir="auto" v-html="shown" />
 </template>
 
 <style scoped>

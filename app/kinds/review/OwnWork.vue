@@ -127,7 +127,7 @@ function edited() {
           >
         </p>
         <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-        <div v-show="open" class="prose" v-html="work.html ?? ''" />
+        <div v-show="open" class="prose" dir="auto" v-html="work.html ?? ''" />
         <AttachmentList v-if="work.files.length > 0" :files="work.files" />
         <p class="acts">
           <button

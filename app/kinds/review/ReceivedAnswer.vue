@@ -38,7 +38,7 @@ const beginWords = computed(() => {
 
 <template>
   <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-  <div v-if="review.answerHtml && !isOpen" class="prose small" v-html="review.answerHtml" />
+  <div v-if="review.answerHtml && !isOpen" class="prose small" dir="auto" v-html="review.answerHtml" />
   <div v-if="isOpen" class="box">
     <RichEditor :doc="doc" :label="`Answer to ${review.from}`" autofocus @write="text.write" />
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>

@@ -141,7 +141,7 @@ onBeforeUnmount(() => {
     <p v-if="work.onPaper" class="hint">This was handed in on paper; your instructor gives it to you.</p>
     <div v-else ref="text" class="text">
       <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-      <div class="prose" v-html="work.html" />
+      <div class="prose" dir="auto" v-html="work.html" />
       <template v-for="f in work.files" :key="f.place">
         <figure v-if="f.type.startsWith('image/')"><img :src="f.url" :alt="f.name" loading="lazy" /></figure>
         <div v-else class="file">
@@ -156,8 +156,15 @@ onBeforeUnmount(() => {
           >{{ ' ' }}<a class="hint" :href="f.url" :download="f.name">as a file</a>
           <template v-if="openFiles.has(f.place)">
             <iframe v-if="f.type === 'application/pdf'" :id="textId(f.place)" :src="f.url" :title="f.name" />
-            <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was uploaded -->
-            <div v-else :id="textId(f.place)" class="sheet prose" v-html="texts.get(f.place) ?? '…'" />
+            <!-- eslint-disable vue/no-v-html -- sanitised on the server when it was uploaded -->
+            <div
+              v-else
+              :id="textId(f.place)"
+              class="sheet prose"
+              dir="auto"
+              v-html="texts.get(f.place) ?? '…'"
+            />
+            <!-- eslint-enable vue/no-v-html -->
           </template>
         </div>
       </template>

@@ -181,6 +181,7 @@ const writeVerb = computed(() => {
       v-if="page.number > 0"
       ref="prose"
       class="prose text"
+      dir="auto"
       @click="click"
       @mouseup="chosen"
       @choose="chosen"

@@ -87,7 +87,7 @@ const withPassages = computed(() => props.reviews.filter(r => r.passages.length 
             to <b>{{ nameOf(r.reviewerId) }}</b>
           </p>
           <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-          <div class="prose" v-html="r.answerHtml!" />
+          <div class="prose" dir="auto" v-html="r.answerHtml!" />
         </div>
       </article>
     </section>

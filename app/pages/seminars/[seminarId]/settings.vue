@@ -16,6 +16,7 @@ import { timeZones } from '~/composables/planning/termWeeks'
 import { useSharedEdit, type Stored } from '~/composables/shell/useSharedEdit'
 import { useSeminarStore } from '~/stores/seminar'
 import * as peopleEndpoints from '#shared/people/endpoints'
+import ClockField from '~/components/controls/ClockField.vue'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Settings' })
@@ -118,12 +119,10 @@ function reloadSeminar() {
             <option v-for="(day, i) in WEEKDAYS" :key="day" :value="i + 1">{{ day }}</option>
           </select>
           at
-          <input
-            class="in"
-            type="time"
-            aria-label="Usual time"
-            :value="s.usualDueTime"
-            @change="edit.change({ usualDueTime: textOf($event) })"
+          <ClockField
+            label="Usual time"
+            :model-value="s.usualDueTime"
+            @update:model-value="edit.change({ usualDueTime: $event })"
           />, by the clocks of
           <select
             class="in"

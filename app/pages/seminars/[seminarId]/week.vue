@@ -149,7 +149,7 @@ const whenWords = (at: string) =>
       <div class="letter">
         <div class="say">
           <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was returned -->
-          <div class="prose" v-html="opening" />
+          <div class="prose" dir="auto" v-html="opening" />
           <v-btn :to="`${address(letter.activityId)}/letter`">Read the whole letter</v-btn>
         </div>
         <div class="judged">

@@ -9,6 +9,7 @@ import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
+import ClockField from '~/components/controls/ClockField.vue'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Standing rules' })
@@ -160,8 +161,7 @@ const when = (r: Pick<Rule, 'daysBefore' | 'atTime'>) =>
             aria-label="Days before it is due"
           />
           {{ plural(Number(form.daysBefore), 'day') }} before it is first due, at
-          <input v-model="form.atTime" class="in" type="time" aria-label="Time of day" />, write to whoever
-          has handed in nothing:
+          <ClockField v-model="form.atTime" label="Time of day" />, write to whoever has handed in nothing:
         </p>
         <label class="lab">What it is about<input v-model="form.subject" class="in" maxlength="160" /></label>
         <label class="lab"

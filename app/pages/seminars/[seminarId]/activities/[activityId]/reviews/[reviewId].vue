@@ -217,7 +217,7 @@ const lackWords = computed(() => {
         <section v-if="desk.answerHtml" class="answered">
           <h3>The author answered</h3>
           <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
-          <div class="prose" v-html="desk.answerHtml" />
+          <div class="prose" dir="auto" v-html="desk.answerHtml" />
         </section>
         <section class="private">
           <label :for="`private-${desk.id}`"><b>To your instructor alone</b> · nobody else reads it</label>

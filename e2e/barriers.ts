@@ -1,0 +1,25 @@
+import axe from 'axe-core'
+import type { Page } from '@playwright/test'
+
+declare global {
+  interface Window {
+    axe: typeof axe // in pages that are looked at here
+  }
+}
+
+const STANDARDS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
+/** Runs in the page: what the rules find wrong with what is shown. */
+const violationsOf = async (only: string[]) =>
+  (await window.axe.run(document, { runOnly: only, resultTypes: ['violations'] })).violations.flatMap(
+    ({ id, nodes }) => nodes.slice(0, 3).map(n => `${id}: ${n.html.slice(0, 200)}`),
+  )
+
+/** What WCAG 2.2 A and AA and good practice find wrong with what is shown; in the dark only colours are others. */
+export async function barriersOf(page: Page): Promise<string[]> {
+  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe.source)
+  await page.emulateMedia({ colorScheme: 'light' })
+  const byLight = await page.evaluate(violationsOf, STANDARDS)
+  await page.emulateMedia({ colorScheme: 'dark' })
+  const inDark = await page.evaluate(violationsOf, ['color-contrast'])
+  return [...byLight, ...inDark.map(found => `in the dark, ${found}`)]
+}
