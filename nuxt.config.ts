@@ -105,9 +105,13 @@ export default defineNuxtConfig({
     vuetifyOptions: './vuetify.config.ts',
   },
   vite: {
-    // while one develops, changes reach the browser by one socket: the client's
-    $server: { server: { ws: false } },
     $client: { build: { rolldownOptions: { output: { codeSplitting: { groups: scripts } } } } },
+  },
+  hooks: {
+    // while one develops, changes reach the browser by one socket: the client's
+    'vite:extendConfig': (config, { isServer }) => {
+      if (isServer) Object.assign(config, { server: { ...config.server, ws: false } })
+    },
   },
   nitro: {
     // threads are files of their own while one develops, too

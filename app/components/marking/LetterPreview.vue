@@ -34,17 +34,17 @@ watch(
 <template>
   <ModalDialog v-model="open" max-width="1040" :aria-label="`What ${to} will see`">
     <div class="card box">
-      <header>
+      <div class="head">
         <h2>What {{ to }} will see</h2>
         <span class="muted small">{{ title }}</span><span class="grow" /><v-btn
           class="quiet"
           @click="open = false"
           >Close</v-btn
         >
-      </header>
+      </div>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <p v-else-if="!letter" class="hint" role="status">making it …</p>
-      <LetterSheet v-else :letter="letter" :thread="null" />
+      <article v-else><LetterSheet :letter="letter" :thread="null" /></article>
     </div>
   </ModalDialog>
 </template>
@@ -56,7 +56,7 @@ watch(
   overflow-y: auto;
   background: var(--paper);
 }
-header {
+.head {
   display: flex;
   align-items: baseline;
   gap: 12px;

@@ -51,6 +51,7 @@ const found = computed(() => {
     .slice(0, 60)
     .map(p => byId.get(p.id)!)
 })
+const atHand = computed(() => found.value[at.value] ?? null)
 watch(words, () => {
   at.value = 0
 })
@@ -148,24 +149,26 @@ function onKey(event: KeyboardEvent) {
           :aria-selected="i === at"
           :class="{ on: i === at }"
           @mouseenter="at = i"
+          @click="choose(p)"
         >
-          <button type="button" class="text" tabindex="-1" @click="choose(p)">
-            {{ fill(p.text)
-            }}<span class="hint"
-              >{{ p.criterion ?? 'any criterion'
-              }}<template v-if="p.uses > 0"> · used {{ p.uses }}×</template></span
-            >
-          </button>
-          <button
-            type="button"
-            class="link off"
-            :aria-label="`Forget this phrase: ${p.text.slice(0, 40)}`"
-            @click="drop(p)"
+          {{ fill(p.text)
+          }}<span class="hint"
+            >{{ p.criterion ?? 'any criterion'
+            }}<template v-if="p.uses > 0"> · used {{ p.uses }}×</template></span
           >
-            forget
-          </button>
         </li>
       </ul>
+      <p v-if="atHand" class="hint">
+        <kbd>Enter</kbd> inserts it.
+        <button
+          type="button"
+          class="link"
+          :aria-label="`Forget this phrase: ${atHand.text.slice(0, 40)}`"
+          @click="drop(atHand)"
+        >
+          Forget the phrase at hand
+        </button>
+      </p>
       <p v-if="list && found.length === 0 && !isNew" class="hint">
         {{
           list.length === 0
@@ -199,35 +202,16 @@ ul {
   margin: 0 -8px;
 }
 li {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 10px;
-  align-items: baseline;
   border-radius: var(--r);
-  padding: 2px 8px;
+  padding: 8px;
+  font: 400 0.9375rem/1.45 var(--read);
+  cursor: pointer;
 }
 li.on {
   background: var(--harbour-soft);
 }
-.text {
-  background: none;
-  border: 0;
-  text-align: left;
-  padding: 6px 0;
-  font: 400 0.9375rem/1.45 var(--read);
-  color: var(--ink);
-  cursor: pointer;
-}
-.text .hint {
+li .hint {
   display: block;
   font-family: var(--ui);
-}
-.off {
-  font-size: 0.75rem;
-  visibility: hidden;
-}
-li.on .off,
-.off:focus-visible {
-  visibility: visible;
 }
 </style>

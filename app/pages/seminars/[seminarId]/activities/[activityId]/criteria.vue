@@ -39,6 +39,7 @@ const SHOWN = [
 const shown = ref<(typeof SHOWN)[number][0]>('all')
 const stepOf = (id: string) =>
   store.records.get(id)?.mark.steps.find(s => s.criterionId === criterion.value?.id) ?? null
+const failed = reactive(new Set<string>()) // whose record could not be fetched
 const kept = ref<ReadonlySet<string>>(new Set()) // who was without a step when that was asked for: they stay while they are given one
 const students = computed(() =>
   names.called.value.filter(s => {
@@ -53,6 +54,19 @@ function choose(which: (typeof SHOWN)[number][0]) {
 }
 const judged = computed(() => (store.desk?.students ?? []).filter(s => stepOf(s.id)).length)
 
+/** Before every record has come nobody can be said to have no step. */
+const isWhole = computed(() =>
+  (store.desk?.students ?? []).every(s => store.records.has(s.id) || failed.has(s.id)),
+)
+const stepWords = computed(() =>
+  isWhole.value
+    ? `${judged.value} of ${store.desk?.students.length ?? 0} have a step`
+    : 'looking who has a step …',
+)
+watch(isWhole, () => {
+  if (shown.value === 'open') choose('open')
+})
+
 const scroller = ref<HTMLElement | null>(null)
 const virtual = useVirtualizer(
   computed(() => ({
@@ -63,7 +77,6 @@ const virtual = useVirtualizer(
     getItemKey: (i: number) => students.value[i]!.id,
   })),
 )
-const failed = reactive(new Set<string>())
 async function fetchSeen() {
   for (const row of virtual.value.getVirtualItems()) {
     const s = students.value[row.index]
@@ -83,7 +96,7 @@ watch(
 onMounted(async () => {
   await fetchSeen()
   for (const s of store.desk?.students ?? [])
-    if (!store.records.has(s.id)) await store.fetchRecord(s.id).catch(() => {})
+    if (!store.records.has(s.id)) await store.fetchRecord(s.id).catch(() => failed.add(s.id))
 })
 // the student at hand is known by themselves, not by their place: the list may change
 const focusedId = ref<string | null>(null)
@@ -205,9 +218,7 @@ function goToCriterion(index: number) {
         >
           {{ c.title }} <span class="num">{{ points(c.max) }}</span>
         </button>
-        <span class="grow" /><span class="small muted num"
-          >{{ judged }} of {{ store.desk.students.length }} have a step</span
-        >
+        <span class="grow" /><span class="small muted num">{{ stepWords }}</span>
         <span class="which" role="group" aria-label="Who is shown"
           ><button
             v-for="[value, label] in SHOWN"
