@@ -90,7 +90,10 @@ export default defineNuxtConfig({
     '~/theme/controls.css',
   ],
   // pages behind links are prefetched on interaction, not on sight: the navigation is on every page
-  experimental: { defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } } },
+  experimental: {
+    defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } },
+    emitRouteChunkError: 'manual', // told by a plugin: loading the page anew without a connection would leave the application
+  },
   app: {
     head: {
       htmlAttrs: { lang: 'en' },

@@ -114,7 +114,7 @@ test('a plan check is mended with one click, and undone', async ({ world, as }) 
   await check.getByRole('button', { name: 'Ask for three' }).click()
   await expect(page.getByText('Done in “Letters home”.')).toBeVisible()
   await expect(check).toHaveCount(0)
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.keyboard.press('Control+z') // the undo of a notice has a key
   await expect(check).toHaveCount(1)
 })
 

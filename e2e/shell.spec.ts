@@ -131,3 +131,41 @@ test('only scripts of this page run', async ({ as, world }) => {
   expect(policy).not.toMatch(/script-src[^;]*unsafe/)
   expect(policy).toContain("frame-ancestors 'none'")
 })
+
+test('a page that was not loaded before is not left for one the browser makes, and an error of the server is called one', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
+  expectedErrors.push(/ERR_INTERNET_DISCONNECTED|Failed to fetch|dynamically imported|status of 500|MIME/)
+  const page = await as('ines')
+  const seminar = `/seminars/${world.seminar.id}`
+  await open(page, `${seminar}/plan`)
+  await page.context().setOffline(true)
+  await page.getByRole('link', { name: 'Gradebook' }).click()
+  await expect(page.getByText(/this page was not loaded before\. You are where you were/)).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Term plan' })).toBeVisible()
+  await page.context().setOffline(false)
+  await page.getByRole('link', { name: 'Gradebook' }).click()
+  await expect(page.getByRole('grid', { name: 'Gradebook' })).toBeVisible()
+
+  await page.route('**/api/seminars/*/plan', route =>
+    route.fulfill({ status: 500, contentType: 'text/html', body: '<h1>Oh</h1>' }),
+  )
+  await page.getByRole('link', { name: 'Term plan' }).click()
+  await expect(page.getByText('Something went wrong on Jovrel’s side. Try again in a moment.')).toBeVisible()
+})
+
+test('one chooses how long a notice with an undo stays', async ({ as, world }) => {
+  const page = await as('ines')
+  await open(page, `/seminars/${world.seminar.id}/plan`)
+  await page.getByRole('button', { name: /appearance and signing out$/ }).click()
+  await page.getByRole('radio', { name: 'until I close them' }).check()
+  await page.keyboard.press('Escape')
+  await open(page, `/seminars/${world.seminar.id}/plan`)
+  await page.getByRole('button', { name: 'under Plan checks' }).click()
+  await page.locator('.checks .say', { hasText: 'One entry only' }).getByRole('button').click()
+  const notice = page.locator('.v-snackbar', { hasText: 'Done in “Letters home”.' })
+  await notice.getByRole('button', { name: 'Close' }).click()
+  await expect(notice).toBeHidden()
+})

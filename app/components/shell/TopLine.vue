@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { addressOf } from '#shared/http/endpoint'
 import { useAppearance, type Appearance } from '~/composables/shell/useAppearance'
+import { NOTICE_TIMES, useNoticeTime } from '~/composables/shell/useNoticeTime'
 import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { useSeminarStore } from '~/stores/seminar'
 import { useSessionStore } from '~/stores/session'
@@ -13,6 +14,7 @@ const emit = defineEmits<{ find: []; keys: []; eye: [] }>()
 const seminar = useSeminarStore()
 const session = useSessionStore()
 const { chosen, choose } = useAppearance()
+const noticeTime = useNoticeTime()
 const zone = useSeminarZone()
 const base = computed(() => `/seminars/${seminar.shell?.id}`)
 interface Link {
@@ -37,6 +39,9 @@ const links = computed<Link[]>(() =>
         { to: `${base.value}/gradebook`, label: 'Gradebook', count: 0, also: ['outcomes'] },
         { to: `${base.value}/people`, label: 'People', count: 0 },
         { to: `${base.value}/library`, label: 'Library', count: 0 },
+        ...(seminar.shell?.role === 'instructor'
+          ? [{ to: `${base.value}/settings`, label: 'Settings', count: 0 }]
+          : []),
       ]
     : [
         ...(seminar.isStudent
@@ -108,13 +113,22 @@ const ownData = computed(() =>
             {{ label }}</label
           >
         </fieldset>
+        <fieldset>
+          <legend>Notices with an undo stay</legend>
+          <label v-for="t in NOTICE_TIMES" :key="t.value"
+            ><input
+              type="radio"
+              name="notice-time"
+              :checked="noticeTime === t.value"
+              @change="noticeTime = t.value"
+            />
+            {{ t.label }}</label
+          >
+        </fieldset>
         <p class="ways-in">
           <NuxtLink to="/account">Account: mail and calendar</NuxtLink>
           <a v-if="seminar.isStudent && !seminar.shell?.studentsEye" :href="ownData" download
             >Download all your data</a
-          >
-          <NuxtLink v-if="seminar.shell?.role === 'instructor'" :to="`${base}/settings`"
-            >Seminar settings</NuxtLink
           >
           <button v-if="seminar.isStaff" class="link" type="button" @click="emit('eye')">
             See as a student

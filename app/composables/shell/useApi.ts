@@ -36,6 +36,19 @@ const UNREACHED_WRITE: ProblemDetails = {
   ...UNREACHED,
   detail: 'Jovrel could not be reached. What you typed is kept here; try again in a moment.',
 }
+/** It answered, and not as it should. */
+const broken = (status: number, { method, body }: Endpoint): ProblemDetails => ({
+  type: 'about:blank',
+  title: 'Failed',
+  status,
+  code: 'failed',
+  detail:
+    method !== 'GET' && body
+      ? 'Something went wrong on Jovrel’s side. What you typed is kept here; try again in a moment.'
+      : 'Something went wrong on Jovrel’s side. Try again in a moment.',
+})
+/** What a gateway says for a server it cannot reach. */
+const GATEWAY = new Set([502, 503, 504])
 const unreached = ({ method, body }: Endpoint) => (method !== 'GET' && body ? UNREACHED_WRITE : UNREACHED)
 
 /** A key for one write. Sent again after a lost answer, it makes sure that the write is done once. */
@@ -119,7 +132,7 @@ export function useApi() {
     if (!answer) throw new ApiProblem(unreached(endpoint))
     if (!answer.headers.get('content-type')?.includes('x-ndjson')) {
       const data: unknown = await answer.json().catch(() => null)
-      if (!answer.ok) throw problemOf({ data }, endpoint)
+      if (!answer.ok) throw problemOf({ data, status: answer.status }, endpoint)
       return data as Read<E['answer']> // see above
     }
     const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader()
@@ -145,6 +158,8 @@ export function useApi() {
 }
 
 function problemOf(error: unknown, endpoint: Endpoint): ApiProblem {
-  const parsed = ProblemDetails.safeParse((error as { data?: unknown }).data)
-  return new ApiProblem(parsed.success ? parsed.data : unreached(endpoint))
+  const { data, status } = error as { data?: unknown; status?: number }
+  const parsed = ProblemDetails.safeParse(data)
+  if (parsed.success) return new ApiProblem(parsed.data)
+  return new ApiProblem(status && !GATEWAY.has(status) ? broken(status, endpoint) : unreached(endpoint))
 }
