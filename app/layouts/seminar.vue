@@ -8,6 +8,7 @@ import KeyList from '../components/shell/KeyList.vue'
 import { useStudentsEye } from '../composables/people/useStudentsEye'
 import { useSeminarStore } from '../stores/seminar'
 import { useTermsStore } from '../stores/terms'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 const route = useRoute()
 const seminar = useSeminarStore()
@@ -47,7 +48,7 @@ if (error.value) throw createError({ statusCode: 404, statusMessage: error.value
     <a class="skip" href="#page">Skip to the page</a>
     <div v-if="seminar.shell?.studentsEye" class="eye" role="status">
       You see this seminar as a practice student does. What you write here is seen by staff only and counts
-      nowhere. <button type="button" @click="eye(false)">Back to teaching</button>
+      nowhere. <PlainButton @click="eye(false)">Back to teaching</PlainButton>
     </div>
     <SilenceBar
       v-if="seminar.shell?.silentSince"

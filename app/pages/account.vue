@@ -11,6 +11,7 @@ import { useApi } from '../composables/shell/useApi'
 import { useSending } from '../composables/shell/useSending'
 import { useNotices } from '../stores/notices'
 import * as peopleEndpoints from '#shared/people/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 definePageMeta({ layout: 'plain' })
 useHead({ title: 'Account' })
@@ -104,8 +105,8 @@ async function copy() {
           /><v-btn @click="copy">Copy</v-btn>
         </p>
         <p class="acts">
-          <button class="link" type="button" @click="makeCalendar">Make a new address</button
-          ><button class="link" type="button" @click="dropCalendar">Delete it</button>
+          <TextButton @click="makeCalendar">Make a new address</TextButton
+          ><TextButton @click="dropCalendar">Delete it</TextButton>
         </p>
       </template>
       <v-btn v-else class="main" @click="makeCalendar">Make a calendar address</v-btn>

@@ -2,6 +2,7 @@
 import ProblemPage from '../components/shell/ProblemPage.vue'
 import { useApi } from '../composables/shell/useApi'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 definePageMeta({ layout: 'plain' })
 useHead({ title: 'Mailroom' })
@@ -61,10 +62,10 @@ const parts = (text: string) =>
     <p v-else-if="shown.length === 0" class="invite">No mail has these words.</p>
     <ul class="mails">
       <li v-for="m in shown" :key="m.id" :class="{ open: open === m.id }">
-        <button type="button" :aria-expanded="open === m.id" @click="open = open === m.id ? null : m.id">
+        <PlainButton :aria-expanded="open === m.id" @click="open = open === m.id ? null : m.id">
           <span class="to">{{ m.to.join(', ') }}</span><b>{{ m.subject }}</b
           ><time class="num">{{ at.format(new Date(m.receivedAt)) }}</time>
-        </button>
+        </PlainButton>
         <pre
           v-if="open === m.id"
         ><template v-for="(p, i) in parts(m.text)" :key="i"><NuxtLink v-if="p.path" :to="p.path">{{ p.part }}</NuxtLink><template v-else>{{ p.part }}</template></template></pre>

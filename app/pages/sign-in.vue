@@ -8,6 +8,7 @@ import { ApiProblem, useApi } from '../composables/shell/useApi'
 import { useSending } from '../composables/shell/useSending'
 import { useSessionStore } from '../stores/session'
 import * as peopleEndpoints from '#shared/people/endpoints'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 useHead({ title: 'Sign in' })
 const store = useSessionStore()
@@ -162,9 +163,9 @@ function startAgain() {
       <p class="lead">It is Wednesday of week 6. Sign in as one of these people; nothing here is real.</p>
       <ul>
         <li v-for="person in demo" :key="person.id">
-          <button type="button" :disabled="busy" @click="enterAs(person.id)">
+          <PlainButton :disabled="busy" @click="enterAs(person.id)">
             <b>{{ person.name }}</b><span>{{ person.reason }}</span>
-          </button>
+          </PlainButton>
         </li>
       </ul>
     </section>

@@ -48,6 +48,12 @@ describe('lint', () => {
       'jovrel/casts-with-reason',
     ],
     [
+      'a bare button',
+      'app/components/one.vue',
+      page('const a = 1', '<button type="button">{{ a }}</button>'),
+      'vue/no-restricted-html-elements',
+    ],
+    [
       'core that knows the server',
       'core/one.ts',
       "export { a } from '#server/clock'\n",

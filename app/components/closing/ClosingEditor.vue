@@ -6,6 +6,8 @@ import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { newKey } from '~/composables/shell/useApi'
 import { useSeminarStore } from '~/stores/seminar'
 import MomentField from '~/components/controls/MomentField.vue'
+import ChipButton from '~/components/controls/ChipButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Sets the questions: what is asked, whether names are kept, from when to when. `again`: a further round, with the same to begin with. */
 const props = defineProps<{
@@ -118,14 +120,12 @@ const keep = () =>
         <div class="body">
           <p class="kind small">
             <span class="muted">{{ i + 1 }}, {{ KINDS[q.kind] }}</span
-            ><span class="grow" /><button
+            ><span class="grow" /><TextButton
               v-if="i > 0 && !locked"
-              class="link"
-              type="button"
               @click="questions.splice(i - 1, 0, questions.splice(i, 1)[0]!)"
             >
-              up</button
-            ><button v-if="!locked" class="link" type="button" @click="questions.splice(i, 1)">remove</button>
+              up</TextButton
+            ><TextButton v-if="!locked" @click="questions.splice(i, 1)">remove</TextButton>
           </p>
           <input
             v-model="q.text"
@@ -149,23 +149,17 @@ const keep = () =>
                 :aria-label="`Choice ${o + 1}`"
                 :disabled="locked"
                 placeholder="what can be chosen"
-              /><button
+              /><TextButton
                 v-if="q.options.length > 2 && !locked"
-                class="link small"
-                type="button"
+                class="small"
                 @click="q.options.splice(o, 1)"
               >
                 remove
-              </button>
+              </TextButton>
             </p>
             <p class="row">
-              <button
-                v-if="!locked && q.options.length < 12"
-                class="link small"
-                type="button"
-                @click="q.options.push('')"
-              >
-                another</button
+              <TextButton v-if="!locked && q.options.length < 12" class="small" @click="q.options.push('')">
+                another</TextButton
               ><label class="small"
                 ><input v-model="q.several" type="checkbox" :disabled="locked" /> several can be chosen</label
               >
@@ -176,15 +170,9 @@ const keep = () =>
     </VueDraggable>
     <p v-if="!locked && questions.length < 12" class="add">
       Ask more:
-      <button
-        v-for="kind in ['scale', 'choice', 'open'] as const"
-        :key="kind"
-        class="chip"
-        type="button"
-        @click="add(kind)"
-      >
+      <ChipButton v-for="kind in ['scale', 'choice', 'open'] as const" :key="kind" @click="add(kind)">
         {{ KINDS[kind] }}
-      </button>
+      </ChipButton>
     </p>
     <p v-if="problem" class="field-problem" role="alert">
       {{ problem

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { OpenResult } from '#core/closing/results'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Answers in words: which words stand in how many of them, and every answer. */
 const props = defineProps<{ result: OpenResult }>()
@@ -23,9 +24,9 @@ const most = computed(() => Math.max(1, ...props.result.words.map(w => w.answers
       <ul class="said">
         <li v-for="(a, n) in whole ? result.answers : result.answers.slice(0, SHOWN)" :key="n">{{ a }}</li>
       </ul>
-      <button v-if="result.answers.length > SHOWN" class="link small" type="button" @click="whole = !whole">
+      <TextButton v-if="result.answers.length > SHOWN" class="small" @click="whole = !whole">
         {{ whole ? 'fold' : `all ${result.answers.length} answers` }}
-      </button>
+      </TextButton>
     </div>
   </div>
 </template>

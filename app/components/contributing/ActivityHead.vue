@@ -7,6 +7,7 @@ import { useSeminarStore } from '~/stores/seminar'
 import ActivityBrief from '../planning/ActivityBrief.vue'
 import KindTag from '../planning/KindTag.vue'
 import PhaseTrack from '../planning/PhaseTrack.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** The head of an activity's page: its kind, title, brief and phases. */
 const props = defineProps<{
@@ -62,9 +63,9 @@ const base = computed(() => `/seminars/${props.activity.seminarId}/activities/${
       <h1>{{ activity.title }}</h1>
       <p v-if="brief !== 'below'" class="brief">
         {{ activity.summary }}
-        <button class="link" type="button" :aria-expanded="briefOpen" @click="briefOpen = !briefOpen">
+        <TextButton :aria-expanded="briefOpen" @click="briefOpen = !briefOpen">
           {{ briefOpen ? 'fold the brief' : 'read the whole brief' }}
-        </button>
+        </TextButton>
       </p>
     </div>
     <PhaseTrack :phases="activity.phases" :own-at="ownAt ?? null" />

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
+
 /** What has come while one reads: it lies over the foot of the page and never moves what is being read. */
 defineProps<{ words: string }>()
 const emit = defineEmits<{ read: []; later: [] }>()
@@ -6,8 +9,8 @@ const emit = defineEmits<{ read: []; later: [] }>()
 
 <template>
   <p class="arrived" role="status">
-    <button class="link" type="button" @click="emit('read')">{{ words }} Read it</button
-    ><button class="x" type="button" aria-label="Close" @click="emit('later')">×</button>
+    <TextButton @click="emit('read')">{{ words }} Read it</TextButton
+    ><PlainButton class="x" aria-label="Close" @click="emit('later')">×</PlainButton>
   </p>
 </template>
 

@@ -8,6 +8,8 @@ import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import * as filesEndpoints from '#shared/files/endpoints'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Files that come with a text: chosen or spoken (the tools), and shown with a way to take them off again (the list). */
 const props = defineProps<{
@@ -72,7 +74,7 @@ const sizeWords = (bytes: number) =>
     <span v-if="problem || refused" class="field-problem" role="alert">{{ problem ?? refused }}</span>
     <template v-if="recording"
       ><span class="live" role="status">recording, {{ clock }}</span
-      ><button class="link" type="button" @click="end">Stop and save</button></template
+      ><TextButton @click="end">Stop and save</TextButton></template
     >
     <template v-else-if="!full">
       <label class="pick"
@@ -85,9 +87,9 @@ const sizeWords = (bytes: number) =>
           :disabled="busy"
           @change="choose"
       /></label>
-      <button v-if="limits.types.includes('recording')" type="button" :disabled="busy" @click="begin">
+      <PlainButton v-if="limits.types.includes('recording')" :disabled="busy" @click="begin">
         Speak
-      </button>
+      </PlainButton>
     </template>
     <span v-else class="hint">{{ limits.most }} of {{ limits.most }} files</span>
   </span>
@@ -100,7 +102,7 @@ const sizeWords = (bytes: number) =>
         :src="f.url"
       /><b>{{ f.name }}</b
       ><span class="hint num">{{ sizeWords(f.size) }}</span
-      ><button class="link" type="button" :aria-label="`Take ${f.name} off`" @click="off(f)">remove</button>
+      ><TextButton :aria-label="`Take ${f.name} off`" @click="off(f)">remove</TextButton>
     </li>
   </ul>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { AttachedFile } from '#shared/contributing/thread'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Files that came with a text, shown in place: pictures, recordings, papers, and documents as text, so that nobody has to download them. */
 defineProps<{ files: readonly AttachedFile[] }>()
@@ -39,8 +40,8 @@ const isShownAtOnce = (f: AttachedFile) => f.type.startsWith('image/') || /^(aud
         <figcaption>{{ f.name }}</figcaption>
       </figure>
       <div v-else class="paper">
-        <button class="link" type="button" :aria-expanded="open.has(f.id)" @click="toggle(f)">
-          {{ open.has(f.id) ? 'fold' : 'read' }} {{ f.name }}</button
+        <TextButton :aria-expanded="open.has(f.id)" @click="toggle(f)">
+          {{ open.has(f.id) ? 'fold' : 'read' }} {{ f.name }}</TextButton
         >{{ ' ' }}<a class="hint" :href="f.url" :download="f.name">as a file</a>
         <template v-if="open.has(f.id)">
           <iframe v-if="f.type === 'application/pdf'" :src="f.url" :title="f.name" loading="lazy" />

@@ -11,6 +11,7 @@ import HeldBar from './HeldBar.vue'
 import ProseText from './ProseText.vue'
 import RevisionList from './RevisionList.vue'
 import type { TalkDesk } from './talkDesk'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** An entry of a journal or blog with the talk under it. */
 const EditBox = defineAsyncComponent(() => import('./EditBox.vue'))
@@ -77,9 +78,9 @@ function writerTone(author: WholeContribution['author']) {
       <template v-if="entry.onTop"> · <span class="nw">kept on top</span></template>
       <template v-if="entry.editedAt">
         · changed {{ dayTime(entry.editedAt)
-        }}<button v-if="desk.isStaff" class="link" type="button" @click="history = !history">
+        }}<TextButton v-if="desk.isStaff" @click="history = !history">
           {{ history ? 'fold' : 'what it said' }}
-        </button></template
+        </TextButton></template
       >
       <template v-if="entry.withdrawn"> · withdrawn</template>
       <slot name="meta" />
@@ -112,42 +113,29 @@ function writerTone(author: WholeContribution['author']) {
     <p class="acts">
       <span v-if="nodWords(entry)" class="muted">{{ nodWords(entry) }}</span>
       <template v-if="desk.mayWrite && !entry.withdrawn">
-        <button
+        <TextButton
           v-if="!entry.author.isMe && entry.state === 'shown'"
-          class="link"
-          type="button"
           :aria-pressed="entry.nodded"
           @click="desk.nod(entry.id)"
         >
           {{ entry.nodded ? 'remove nod' : 'nod' }}
-        </button>
-        <button v-if="desk.mayAnswer(entry)" class="link" type="button" @click="desk.reply(entry.id)">
+        </TextButton>
+        <TextButton v-if="desk.mayAnswer(entry)" @click="desk.reply(entry.id)">
           {{ verb }}
-        </button>
-        <button v-if="entry.changeUntil && !editing" class="link" type="button" @click="desk.edit(entry.id)">
-          change
-        </button>
-        <button
-          v-if="entry.withdrawUntil || desk.isStaff"
-          class="link"
-          type="button"
-          @click="desk.withdraw(entry.id)"
-        >
+        </TextButton>
+        <TextButton v-if="entry.changeUntil && !editing" @click="desk.edit(entry.id)"> change </TextButton>
+        <TextButton v-if="entry.withdrawUntil || desk.isStaff" @click="desk.withdraw(entry.id)">
           withdraw
-        </button>
-        <button
+        </TextButton>
+        <TextButton
           v-if="desk.isStaff && authored && entry.state === 'shown'"
-          class="link"
-          type="button"
           @click="desk.keepOnTop(entry.id, !entry.onTop)"
         >
           {{ entry.onTop ? 'do not keep on top' : 'keep on top' }}
-        </button>
+        </TextButton>
         <slot name="acts" />
       </template>
-      <button v-else-if="entry.mayPutBack" class="link" type="button" @click="desk.putBack(entry.id)">
-        restore
-      </button>
+      <TextButton v-else-if="entry.mayPutBack" @click="desk.putBack(entry.id)"> restore </TextButton>
     </p>
     <div v-if="rows.length > 0 || desk.replyTo.value === entry.id" class="under">
       <template v-for="row in rows" :key="row.key">
@@ -187,47 +175,20 @@ function writerTone(author: WholeContribution['author']) {
             <p class="acts">
               <span v-if="nodWords(row.item)" class="muted">{{ nodWords(row.item) }}</span>
               <template v-if="desk.mayWrite && !row.item.withdrawn">
-                <button
-                  v-if="!row.item.author.isMe"
-                  class="link"
-                  type="button"
-                  @click="desk.nod(row.item.id)"
-                >
+                <TextButton v-if="!row.item.author.isMe" @click="desk.nod(row.item.id)">
                   {{ row.item.nodded ? 'remove nod' : 'nod' }}
-                </button>
-                <button
-                  v-if="desk.mayAnswer(row.item)"
-                  class="link"
-                  type="button"
-                  @click="desk.reply(row.item.id)"
-                >
+                </TextButton>
+                <TextButton v-if="desk.mayAnswer(row.item)" @click="desk.reply(row.item.id)">
                   reply
-                </button>
-                <button
-                  v-if="row.item.changeUntil"
-                  class="link"
-                  type="button"
-                  @click="desk.edit(row.item.id)"
-                >
-                  change
-                </button>
-                <button
-                  v-if="row.item.withdrawUntil || desk.isStaff"
-                  class="link"
-                  type="button"
-                  @click="desk.withdraw(row.item.id)"
-                >
+                </TextButton>
+                <TextButton v-if="row.item.changeUntil" @click="desk.edit(row.item.id)"> change </TextButton>
+                <TextButton v-if="row.item.withdrawUntil || desk.isStaff" @click="desk.withdraw(row.item.id)">
                   withdraw
-                </button>
+                </TextButton>
               </template>
-              <button
-                v-else-if="row.item.mayPutBack"
-                class="link"
-                type="button"
-                @click="desk.putBack(row.item.id)"
-              >
+              <TextButton v-else-if="row.item.mayPutBack" @click="desk.putBack(row.item.id)">
                 restore
-              </button>
+              </TextButton>
             </p>
           </div>
         </div>

@@ -3,6 +3,7 @@ import type { WholeContribution } from '#shared/contributing/thread'
 import { plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useSeminarStore } from '~/stores/seminar'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** The days of the term on which there are entries: a dot as large as they are long. Choosing a day goes to its first. */
 const props = defineProps<{ entries: readonly WholeContribution[] }>()
@@ -42,14 +43,13 @@ const size = (entries: readonly WholeContribution[]) =>
       <tr v-for="w in weeks" :key="w.number" :class="{ now: w.isNow }">
         <th>{{ w.label }}</th>
         <td v-for="d in w.days" :key="d.at">
-          <button
+          <PlainButton
             v-if="d.entries.length > 0"
-            type="button"
             :aria-label="`${day(new Date(d.at))}: ${d.entries.length} ${plural(d.entries.length, 'entry', 'entries')}`"
             :title="`${day(new Date(d.at))}: ${d.entries.length} ${plural(d.entries.length, 'entry', 'entries')}`"
             @click="emit('goTo', d.entries[0]!.id)"
           >
-            <i :style="{ width: `${size(d.entries)}px`, height: `${size(d.entries)}px` }" /></button
+            <i :style="{ width: `${size(d.entries)}px`, height: `${size(d.entries)}px` }" /></PlainButton
           ><i v-else class="none" />
         </td>
       </tr>

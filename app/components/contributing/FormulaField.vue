@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import katex from 'katex'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** A formula in LaTeX, drawn as it is typed. */
 const props = defineProps<{ isNew: boolean }>()
@@ -20,9 +21,9 @@ const formulaVerb = computed(() => {
     <label>LaTeX <input v-model="latex" class="in" placeholder="d = d_0 - 0.4\,t" autofocus /></label>
     <!-- eslint-disable-next-line vue/no-v-html -- KaTeX escapes what it does not know -->
     <span class="drawn" v-html="drawn" />
-    <button class="link" type="submit">
+    <TextButton type="submit">
       {{ formulaVerb }}
-    </button>
+    </TextButton>
   </form>
 </template>
 

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import PlainButton from '~/components/controls/PlainButton.vue'
+
 /** A list by which contributions are narrowed: a period, a category, an author; one of them, or none. */
 defineProps<{
   title: string
@@ -20,17 +22,16 @@ const emit = defineEmits<{ choose: [id: string] }>()
       {{ title }} <span v-if="hint">{{ hint }}</span>
     </h2>
     <p class="index">
-      <button
+      <PlainButton
         v-for="i in items"
         :key="i.id"
-        type="button"
         :class="{ on: chosen === i.id }"
         :aria-pressed="chosen === i.id"
         @click="emit('choose', i.id)"
       >
         <span>{{ i.label }}</span><em v-if="i.note">{{ i.note }}</em
         ><b v-if="i.count !== undefined" class="num">{{ i.count }}</b>
-      </button>
+      </PlainButton>
     </p>
     <slot />
   </section>

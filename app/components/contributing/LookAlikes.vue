@@ -6,6 +6,7 @@ import { capital, inWords, plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useApi } from '~/composables/shell/useApi'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** A quiet hint to staff that some texts share wording, with the passages side by side. It says nothing of why. */
 const props = defineProps<{ activityId: string }>()
@@ -42,15 +43,9 @@ function goTo(id: string) {
     <p>
       {{ capital(inWords(found.pairs.length)) }} {{ plural(found.pairs.length, 'pair', 'pairs') }} of texts
       {{ found.pairs.length === 1 ? 'shares' : 'share' }} a passage.
-      <button
-        v-for="(p, i) in found.pairs.slice(0, 4)"
-        :key="p.first.id + p.second.id"
-        class="link"
-        type="button"
-        @click="at = i"
-      >
+      <TextButton v-for="(p, i) in found.pairs.slice(0, 4)" :key="p.first.id + p.second.id" @click="at = i">
         {{ p.first.author.split(' ')[0] }} and {{ p.second.author.split(' ')[0] }}
-      </button>
+      </TextButton>
     </p>
     <ModalDialog
       :model-value="pair !== null"
@@ -74,7 +69,7 @@ function goTo(id: string) {
           >
             <p class="by">
               <b>{{ side.author }}</b>, {{ dayTime(side.shownAt) }} · {{ percent(side.share) }} of it
-              <button class="link" type="button" @click="goTo(side.id)">go there</button>
+              <TextButton @click="goTo(side.id)">go there</TextButton>
             </p>
             <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
             <div class="prose" dir="auto" v-html="marked(side.html, words)" />

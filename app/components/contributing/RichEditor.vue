@@ -6,6 +6,8 @@ import { cleanPasted } from '~/composables/contributing/cleanPasted'
 import { isSendingKey, textNodes } from '~/composables/contributing/textNodes'
 import { isFieldFocused } from '~/composables/shell/isFieldFocused'
 import { vRoving } from '../controls/vRoving'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 const FormulaField = defineAsyncComponent(() => import('./FormulaField.vue'))
 const props = withDefaults(
@@ -121,32 +123,30 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
   <div class="editor">
     <div v-roving class="tools" role="toolbar" :aria-label="`${label}: form`">
       <slot name="before" />
-      <button
+      <PlainButton
         v-for="tool in tools"
         :key="tool.name"
-        type="button"
         :class="[`tool-${tool.name.toLowerCase()}`, { on: tool.on }]"
         :aria-pressed="tool.on"
         @click="tool.run"
       >
         {{ tool.name }}
-      </button>
-      <button
+      </PlainButton>
+      <PlainButton
         v-if="formulas"
-        type="button"
         class="tool-equation"
         :class="{ on: formula.open }"
         @click="Object.assign(formula, { open: !formula.open, latex: '', pos: null })"
       >
         Equation
-      </button>
+      </PlainButton>
       <slot name="tools" :editor="editor" />
       <span class="grow" />
       <slot name="after" />
     </div>
     <form v-if="asking" class="address" @submit.prevent="setLink">
       <label>Address <input v-model="address" type="text" inputmode="url" placeholder="https://" /></label>
-      <button class="link" type="submit">{{ address.trim() ? 'Set the link' : 'Remove the link' }}</button>
+      <TextButton type="submit">{{ address.trim() ? 'Set the link' : 'Remove the link' }}</TextButton>
     </form>
     <FormulaField
       v-if="formula.open"

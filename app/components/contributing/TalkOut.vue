@@ -6,6 +6,7 @@ import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** What one can take along: the talk as a file, or a private address for a feed reader. */
 const props = defineProps<{ activity: ActivityView }>()
@@ -67,9 +68,9 @@ const name = (named: boolean) =>
       <summary>Export</summary>
       <p class="row">
         as
-        <button v-for="[form, label] in FORMS" :key="form" class="link" type="button" @click="take(form)">
+        <TextButton v-for="[form, label] in FORMS" :key="form" @click="take(form)">
           {{ label }}
-        </button>
+        </TextButton>
       </p>
       <template v-if="feed">
         <template v-if="feed.address">
@@ -84,13 +85,12 @@ const name = (named: boolean) =>
             />
           </p>
           <p class="row">
-            <button class="link" type="button" @click="copy">copy</button
-            ><button class="link" type="button" @click="make">a new one instead</button
-            ><button class="link" type="button" @click="drop">delete it</button>
+            <TextButton @click="copy">copy</TextButton><TextButton @click="make">a new one instead</TextButton
+            ><TextButton @click="drop">delete it</TextButton>
           </p>
         </template>
         <p v-else class="row">
-          <button class="link" type="button" @click="make">follow it in a feed reader</button>
+          <TextButton @click="make">follow it in a feed reader</TextButton>
         </p>
         <label class="tick"
           ><input

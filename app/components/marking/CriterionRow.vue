@@ -5,6 +5,8 @@ import type { HiddenNames } from '~/composables/marking/useHiddenNames'
 import { points } from '~/composables/marking/points'
 import FillMark from './FillMark.vue'
 import { vRoving } from '~/components/controls/vRoving'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** One student in the view of one criterion: what they wrote, and their step in it. */
 const props = defineProps<{
@@ -59,10 +61,9 @@ const unfolded = reactive(new Set<string>())
           :aria-label="`Step of ${student.name}`"
           :style="{ '--n': criterion.levels.length }"
         >
-          <button
+          <PlainButton
             v-for="l in criterion.levels"
             :key="l.id"
-            type="button"
             role="radio"
             :aria-checked="step?.levelId === l.id"
             :aria-label="`${l.title}, ${points(l.points)} points`"
@@ -74,7 +75,7 @@ const unfolded = reactive(new Set<string>())
             @focus="emit('focus')"
           >
             {{ points(l.points) }}
-          </button>
+          </PlainButton>
         </div>
         <label v-if="ranged && !older" class="typed"
           >points
@@ -101,15 +102,14 @@ const unfolded = reactive(new Set<string>())
         <p class="words" :class="{ folded: isLong(item) && !unfolded.has(item.id) }">
           {{ names.hide(item.text) }}
         </p>
-        <button
+        <TextButton
           v-if="isLong(item)"
-          class="link small"
-          type="button"
+          class="small"
           :aria-expanded="unfolded.has(item.id)"
           @click.stop="unfolded.delete(item.id) || unfolded.add(item.id)"
         >
           {{ unfolded.has(item.id) ? 'Show less' : `Show all ${item.words} words` }}
-        </button>
+        </TextButton>
       </article>
     </div>
   </section>

@@ -7,6 +7,7 @@ import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import * as filesEndpoints from '#shared/files/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** What goes with a letter: files, and what the marker says aloud. */
 const props = defineProps<{ seminarId: string; files: readonly LetterFile[] }>()
@@ -61,13 +62,13 @@ function off(file: LetterFile) {
           :href="f.url"
           target="_blank"
           >{{ f.name }}</a
-        ><button class="link" type="button" :aria-label="`Take ${f.name} off`" @click="off(f)">remove</button>
+        ><TextButton :aria-label="`Take ${f.name} off`" @click="off(f)">remove</TextButton>
       </li>
     </ul>
     <p class="add">
       <template v-if="recording"
         ><span class="live" role="status">recording, {{ clock }}</span
-        ><button class="link" type="button" @click="end">Stop and save</button></template
+        ><TextButton @click="end">Stop and save</TextButton></template
       >
       <template v-else
         ><label class="link"
@@ -79,7 +80,7 @@ function off(file: LetterFile) {
             class="visually-hidden"
             :disabled="busy"
             @change="choose" /></label
-        ><button class="link" type="button" :disabled="busy" @click="begin">speak a note</button></template
+        ><TextButton :disabled="busy" @click="begin">speak a note</TextButton></template
       >
     </p>
     <p v-if="problem || refused" class="field-problem" role="alert">{{ problem ?? refused }}</p>

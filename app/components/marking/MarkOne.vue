@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { CombineRule } from '#core/marking/combineMarks'
 import { points } from '~/composables/marking/points'
+import ChipButton from '~/components/controls/ChipButton.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** The mark of one contribution alone: points, or done and not done. */
 const props = defineProps<{
@@ -27,29 +29,26 @@ function type(event: Event) {
 <template>
   <div class="one" role="group" aria-label="Mark of this contribution">
     <template v-if="combine.by === 'count'">
-      <button
+      <ChipButton
         v-for="value in [true, false]"
         :key="String(value)"
-        type="button"
-        class="chip"
         :class="{ on: mark?.done === value }"
         :aria-pressed="mark?.done === value"
         @click="emit('mark', { points: null, done: mark?.done === value ? null : value })"
       >
         {{ value ? 'counts' : 'does not count' }}
-      </button>
+      </ChipButton>
     </template>
     <template v-else-if="steps.length > 0">
-      <button
+      <PlainButton
         v-for="n in steps"
         :key="n"
-        type="button"
         class="rung num"
         :class="{ at: mark?.points === n, below: mark?.points != null && n < mark.points }"
         :aria-pressed="mark?.points === n"
         @click="set(mark?.points === n ? null : n)"
       >
-        {{ points(n) }}</button><span class="hint">of {{ points(each) }}</span>
+        {{ points(n) }}</PlainButton><span class="hint">of {{ points(each) }}</span>
     </template>
     <label v-else class="typed"
       ><input

@@ -3,6 +3,7 @@ import type { RubricView } from '#shared/contributing/activity'
 import type { RecordView, Step } from '#shared/marking/desk'
 import { points } from '~/composables/marking/points'
 import { vRoving } from '~/components/controls/vRoving'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** The steps of the group's criteria and of one member's own, set beside the evidence; the letter is written on the desk. */
 const props = defineProps<{ rubric: RubricView; record: RecordView; called: string }>()
@@ -35,10 +36,9 @@ const hint = (id: string) =>
       <div v-for="c in p.criteria" :key="c.id" class="crit">
         <span class="name">{{ c.title }}</span>
         <span v-roving class="rungs" role="radiogroup" :aria-label="`${p.title}: ${c.title}`"
-          ><button
+          ><PlainButton
             v-for="level in [...c.levels].sort((x, y) => x.points - y.points)"
             :key="level.id"
-            type="button"
             role="radio"
             :title="`${level.title}, ${points(level.points)}: ${level.descriptor}`"
             :aria-checked="stepOf(c.id)?.levelId === level.id"

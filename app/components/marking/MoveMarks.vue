@@ -6,6 +6,7 @@ import { points } from '~/composables/marking/points'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import * as markingEndpoints from '#shared/marking/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Moving marks given under an earlier version of the rubric to its newest: shown before it is done. */
 const props = defineProps<{ activityId: string; marks: number }>()
@@ -48,9 +49,7 @@ const toggle = (id: string) => {
   <p class="older">
     {{ marks === 1 ? 'One mark was' : `${inWords(marks)} marks were` }} given under an earlier version of the
     rubric and {{ plural(marks, 'keeps', 'keep') }} it.
-    <button class="link" type="button" @click="preview">
-      see what moving {{ plural(marks, 'it', 'them') }} would do
-    </button>
+    <TextButton @click="preview"> see what moving {{ plural(marks, 'it', 'them') }} would do </TextButton>
   </p>
   <ModalDialog v-model="open" max-width="640" aria-label="Moving marks to the newest version">
     <div class="card dialog">

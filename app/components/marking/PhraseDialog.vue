@@ -7,6 +7,7 @@ import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import * as markingEndpoints from '#shared/marking/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Remarks kept for reuse: sought by words, those for the criterion at hand and lately used first; chosen by arrows and Enter. */
 const props = defineProps<{ seminarId: string; criterion: string | null; points: string | null }>()
@@ -137,7 +138,7 @@ function onKey(event: KeyboardEvent) {
           @keydown="onKey"
       /></label>
       <p v-if="failed" class="field-problem" role="alert">
-        {{ failed }} <button class="link" type="button" @click="load">Try again</button>
+        {{ failed }} <TextButton @click="load">Try again</TextButton>
       </p>
       <p v-else-if="!list" class="hint">fetching them …</p>
       <ul v-else id="phrases" role="listbox" aria-label="Phrases">
@@ -160,14 +161,9 @@ function onKey(event: KeyboardEvent) {
       </ul>
       <p v-if="atHand" class="hint">
         <kbd>Enter</kbd> inserts it.
-        <button
-          type="button"
-          class="link"
-          :aria-label="`Forget this phrase: ${atHand.text.slice(0, 40)}`"
-          @click="drop(atHand)"
-        >
+        <TextButton :aria-label="`Forget this phrase: ${atHand.text.slice(0, 40)}`" @click="drop(atHand)">
           Forget the phrase at hand
-        </button>
+        </TextButton>
       </p>
       <p v-if="list && found.length === 0 && !isNew" class="hint">
         {{

@@ -4,6 +4,7 @@ import type { MarkView } from '#shared/marking/desk'
 import { inWords, plural } from '#core/language'
 import { points } from '~/composables/marking/points'
 import SetPoints from './SetPoints.vue'
+import ChipButton from '~/components/controls/ChipButton.vue'
 
 /** Where there is no rubric: points by hand, done or not, or what the contributions' own marks come to. */
 const props = defineProps<{
@@ -59,17 +60,15 @@ const doneWords = computed(() => {
       <template v-else-if="scale === 'complete'"
         ><h2>Done or not</h2>
         <p class="both">
-          <button
+          <ChipButton
             v-for="done in [true, false]"
             :key="String(done)"
-            type="button"
-            class="chip"
             :class="{ on: mark.override?.points === (done ? max : 0) }"
             :aria-pressed="mark.override?.points === (done ? max : 0)"
             @click="emit('set', { points: done ? max : 0, reason: '' })"
           >
             {{ done ? 'done' : 'not done' }}
-          </button>
+          </ChipButton>
         </p></template
       >
       <template v-else

@@ -14,6 +14,8 @@ import MarkOne from './MarkOne.vue'
 import PageChanges from './PageChanges.vue'
 import RecordLine from './RecordLine.vue'
 import type { RecordPiece } from './recordPiece'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 const props = defineProps<{
   record: RecordView
@@ -120,9 +122,9 @@ const sentence = computed(
     <header>
       <p class="who">
         <b>{{ called }}</b><span class="small muted num">{{ sentence }}</span
-        ><button class="link small" type="button" :aria-expanded="measuring" @click="measuring = !measuring">
+        ><TextButton class="small" :aria-expanded="measuring" @click="measuring = !measuring">
           {{ measuring ? 'fold the measures' : 'measures' }}
-        </button>
+        </TextButton>
       </p>
       <dl v-if="measuring" class="measures num">
         <template v-for="m in measures" :key="m.name"
@@ -153,7 +155,7 @@ const sentence = computed(
           <p>{{ hide(item.answers.text) }}</p>
         </div>
         <article :id="`r-${item.id}`" class="item" tabindex="-1" :data-contribution="item.id">
-          <button class="pick" type="button" @click="emit('cite')">cite <kbd>e</kbd></button>
+          <PlainButton class="pick" @click="emit('cite')">cite <kbd>e</kbd></PlainButton>
           <p class="meta">
             <b>{{ heading(item) }}</b> · {{ day(item.shownAt) }}, {{ time(item.shownAt) }} ·
             <template v-if="item.change"
@@ -165,9 +167,7 @@ const sentence = computed(
             ><template v-if="item.withdrawn"> · withdrawn</template
             ><template v-if="item.revisions > 0">
               ·
-              <button
-                class="link"
-                type="button"
+              <TextButton
                 :aria-expanded="shownRevisions === item.id"
                 @click="shownRevisions = shownRevisions === item.id ? null : item.id"
               >
@@ -176,7 +176,7 @@ const sentence = computed(
                     ? 'fold the earlier text'
                     : `changed ${inWords(item.revisions)} ${plural(item.revisions, 'time')}`
                 }}
-              </button></template
+              </TextButton></template
             >
           </p>
           <RevisionList v-if="shownRevisions === item.id" :contribution-id="item.id" />

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { maxOf, type CriterionDraft } from '#core/marking/rubric/rubricDraft'
 import { points } from '~/composables/marking/points'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** What one criterion of a rubric judges, for whom, how much it weighs, and of what it is evidence. */
 const props = defineProps<{
@@ -28,17 +30,16 @@ const setOutcome = (event: Event) => emit('change', { outcome: text(event) || nu
 
 <template>
   <div class="side">
-    <button
+    <PlainButton
       v-if="!readonly"
       class="grip"
-      type="button"
       :aria-label="`Move ${name} with the arrow keys`"
       title="Drag, or use the arrow keys"
       @keydown.up.prevent.stop="emit('move', -1)"
       @keydown.down.prevent.stop="emit('move', 1)"
     >
       <i /><i />
-    </button>
+    </PlainButton>
     <div class="what">
       <textarea
         rows="1"
@@ -98,7 +99,7 @@ const setOutcome = (event: Event) => emit('change', { outcome: text(event) || nu
         </select>
       </p>
       <p v-for="fault in faults" :key="fault" class="field-problem">{{ fault }}</p>
-      <button v-if="!readonly" class="link small" type="button" @click="emit('drop')">Remove</button>
+      <TextButton v-if="!readonly" class="small" @click="emit('drop')">Remove</TextButton>
     </div>
   </div>
 </template>

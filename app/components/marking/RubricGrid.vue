@@ -10,6 +10,8 @@ import {
 } from '#core/marking/rubric/rubricDraft'
 import { points } from '~/composables/marking/points'
 import RubricCriterion from './RubricCriterion.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** A rubric as a grid that is typed through like a table: criteria down, levels across. Rows are put in order by dragging or with the arrow keys. */
 const props = defineProps<{
@@ -209,37 +211,30 @@ const wordsOf = (row: number) =>
             aria-label="Descriptor"
             @input="setLevel(i, k, { descriptor: text($event) })"
           />
-          <button
+          <PlainButton
             v-if="!readonly && r.criterion.levels.length > 1"
             class="x"
-            type="button"
             :aria-label="`Take the level ${l.title} off`"
             tabindex="-1"
             @click="dropLevel(i, k)"
           >
             ×
-          </button>
+          </PlainButton>
         </div>
-        <button
+        <PlainButton
           v-if="!readonly && r.criterion.levels.length < MOST_LEVELS"
           class="more"
-          type="button"
           :aria-label="`Add a level to ${r.criterion.title}`"
           title="Add a level"
           @click="addLevel(i)"
         >
           +
-        </button>
+        </PlainButton>
       </div>
     </VueDraggable>
-    <button
-      v-if="!readonly && rubric.criteria.length < MOST_CRITERIA"
-      class="link add"
-      type="button"
-      @click="addCriterion"
-    >
+    <TextButton v-if="!readonly && rubric.criteria.length < MOST_CRITERIA" class="add" @click="addCriterion">
       + Add a criterion
-    </button>
+    </TextButton>
   </div>
 </template>
 

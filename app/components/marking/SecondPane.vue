@@ -3,6 +3,7 @@ import type { RubricView } from '#shared/contributing/activity'
 import type { SecondView, Step } from '#shared/marking/desk'
 import { listed } from '#core/language'
 import { points } from '~/composables/marking/points'
+import ChipButton from '~/components/controls/ChipButton.vue'
 
 /** Two markings of one record: made apart, then side by side, then agreed on. */
 const props = defineProps<{
@@ -93,16 +94,15 @@ const agreeVerb = computed(() => {
           <tr v-for="r in differing" :key="r.id">
             <th scope="row">{{ r.title }}</th>
             <td v-for="side in ['first', 'second'] as const" :key="side">
-              <button
-                type="button"
-                class="chip num"
+              <ChipButton
+                class="num"
                 :class="{ on: own.get(r.id) === side }"
                 :aria-pressed="own.get(r.id) === side"
                 :disabled="!(side === 'first' ? r.a : r.b)"
                 @click="own.set(r.id, side)"
               >
                 {{ sidePoints(side, r) }}
-              </button>
+              </ChipButton>
             </td>
           </tr>
         </tbody>

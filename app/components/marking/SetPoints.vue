@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { points } from '~/composables/marking/points'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Points set by a marker in place of what was calculated, with the reason. */
 const props = defineProps<{
@@ -49,19 +50,19 @@ function set() {
     />
     <p v-if="tried && wrong" class="field-problem" role="alert">{{ wrong }}</p>
     <span class="acts"
-      ><button class="link" type="submit">set them</button
-      ><button class="link" type="button" @click="open = false">cancel</button></span
+      ><TextButton type="submit">set them</TextButton
+      ><TextButton @click="open = false">cancel</TextButton></span
     >
   </form>
   <p v-else-if="override" class="line">
     Set to <b class="num">{{ points(override.points) }}</b><template v-if="override.reason"
       >: {{ override.reason }}</template
-    >. <button class="link" type="button" @click="begin">change</button>{{ ' '
-    }}<button class="link" type="button" @click="emit('set', null)">
+    >. <TextButton @click="begin">change</TextButton>{{ ' '
+    }}<TextButton @click="emit('set', null)">
       {{ calculated === null ? 'remove' : `back to ${points(calculated)}` }}
-    </button>
+    </TextButton>
   </p>
-  <p v-else class="line"><button class="link" type="button" @click="begin">set points</button></p>
+  <p v-else class="line"><TextButton @click="begin">set points</TextButton></p>
 </template>
 
 <style scoped>

@@ -3,6 +3,7 @@ import type { DeskStudent } from '#shared/marking/desk'
 import { STANDING_WORDS } from '~/composables/planning/standingWords'
 import { vRoving } from '../controls/vRoving'
 import FillMark from './FillMark.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 const props = defineProps<{
   students: readonly DeskStudent[]
@@ -24,17 +25,16 @@ watch(() => props.current, showCurrent)
 <template>
   <nav class="strip" aria-label="Students">
     <div ref="row" v-roving class="row" role="toolbar" aria-label="Students: arrows go from one to the next">
-      <button
+      <PlainButton
         v-for="s in students"
         :key="s.id"
-        type="button"
         :class="{ on: s.id === current, unsaved: unsaved.has(s.id) }"
         :aria-current="s.id === current"
         :aria-label="`${s.name}, ${STANDING_WORDS[s.standing]}${unsaved.has(s.id) ? ', not saved' : ''}`"
         @click="emit('choose', s.id)"
       >
         <FillMark :standing="s.standing" :named="false" />{{ s.id === current ? s.name : s.familyName }}
-      </button>
+      </PlainButton>
     </div>
     <span class="keys"><kbd>[</kbd> <kbd>]</kbd> student</span>
   </nav>

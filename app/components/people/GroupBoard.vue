@@ -6,6 +6,8 @@ import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import * as peopleEndpoints from '#shared/people/endpoints'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 type Arrangement = Pick<GroupPlanView, 'title' | 'selfJoin' | 'most' | 'groups'>
 /** A plan's groups side by side. People are dragged between them, or moved from the keyboard; what happens to their work is said. */
@@ -180,7 +182,7 @@ async function dealAgain() {
         <span class="grow" />
         <v-btn :disabled="busy" @click="dealAgain">Shuffle again</v-btn
         ><v-btn @click="addGroup">Add a group</v-btn
-        ><button class="link" type="button" @click="emit('remove')">Delete the plan</button>
+        ><TextButton @click="emit('remove')">Delete the plan</TextButton>
       </template>
       <b v-else>{{ plan.title }}</b>
     </p>
@@ -202,15 +204,14 @@ async function dealAgain() {
           ><span class="hint"
             >{{ g.memberIds.length
             }}{{ sections.length > 1 && g.memberIds.length > 0 ? `: ${mix(g.memberIds)}` : '' }}</span
-          ><button
+          ><PlainButton
             v-if="mayManage && g.memberIds.length === 0"
             class="off"
-            type="button"
             :aria-label="`Take ${g.title} away`"
             @click="dropGroup(g.id)"
           >
             ×
-          </button>
+          </PlainButton>
         </header>
         <VueDraggable
           tag="ul"

@@ -3,6 +3,7 @@ import type { CodeWrite, JoiningCodeView } from '#shared/people/people'
 import { plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Joining codes: large enough to be read from a board, with how long and for how many they open. */
 const props = defineProps<{
@@ -36,8 +37,8 @@ const sectionOf = (c: JoiningCodeView) => props.sections.find(s => s.id === c.se
         {{ c.open ? `until ${date(c.expiresAt)}` : 'closed' }}
       </p>
       <p class="acts">
-        <button class="link" type="button" @click="copyLink(c)">Copy the link</button
-        ><button class="link" type="button" @click="emit('revoke', c)">Delete</button>
+        <TextButton @click="copyLink(c)">Copy the link</TextButton
+        ><TextButton @click="emit('revoke', c)">Delete</TextButton>
       </p>
     </article>
     <form @submit.prevent="emit('make', { ...wish })">

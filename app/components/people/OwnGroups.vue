@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { GroupPerson, GroupPlanView } from '#shared/people/groups'
 import { plural } from '#core/language'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** A student's groups: those they are in, and those they may choose. */
 const props = defineProps<{ plans: readonly GroupPlanView[]; people: readonly GroupPerson[]; me: string }>()
@@ -36,23 +37,16 @@ function joinVerb(plan: GroupPlanView, g: GroupPlanView['groups'][number]) {
       <ul v-else>
         <li v-for="g in plan.groups" :key="g.id" :class="{ mine: mine(plan)?.id === g.id }">
           <b>{{ g.title }}</b><span>{{ g.memberIds.map(nameOf).join(', ') || 'nobody yet' }}</span>
-          <button
-            v-if="mine(plan)?.id === g.id"
-            class="link"
-            type="button"
-            @click="emit('choose', plan.id, null)"
-          >
+          <TextButton v-if="mine(plan)?.id === g.id" @click="emit('choose', plan.id, null)">
             Leave
-          </button>
-          <button
+          </TextButton>
+          <TextButton
             v-else
-            class="link"
-            type="button"
             :disabled="full(plan, g.memberIds.length)"
             @click="emit('choose', plan.id, g.id)"
           >
             {{ joinVerb(plan, g) }}
-          </button>
+          </TextButton>
         </li>
       </ul>
     </section>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { GroupPerson } from '#shared/people/groups'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** Sets of people who belong together or must be kept apart: each a line of names. */
 const sets = defineModel<string[][]>({ required: true })
@@ -30,7 +31,7 @@ function chosen(i: number, event: Event) {
     <div v-for="(set, i) in sets" :key="i" class="set">
       <span v-for="id in set" :key="id" class="name"
         >{{ nameOf(id)
-        }}<button type="button" :aria-label="`Take ${nameOf(id)} out`" @click="drop(i, id)">×</button></span
+        }}<PlainButton :aria-label="`Take ${nameOf(id)} out`" @click="drop(i, id)">×</PlainButton></span
       >
       <select class="in" :aria-label="`${title}: add somebody to set ${i + 1}`" @change="chosen(i, $event)">
         <option value="">and …</option>

@@ -3,6 +3,8 @@ import { dayAfter } from '#core/planning/week'
 import { dayWords, mondayOf } from '~/composables/planning/termWeeks'
 import DayField from '~/components/controls/DayField.vue'
 import { useSeminarZone } from '~/composables/planning/useSeminarZone'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 interface TermShape {
   firstDay: string
@@ -72,10 +74,9 @@ const last = computed(() => dayWords(dayAfter(term.value.firstDay, 7 * term.valu
       Click a week without teaching to make it a break. Any day you choose is moved to its Monday.
     </p>
     <div class="strip" role="group" aria-label="Weeks of the term">
-      <button
+      <PlainButton
         v-for="w in weeks"
         :key="w.week"
-        type="button"
         :class="{ pause: w.label === null }"
         :aria-pressed="w.label === null"
         @click="toggle(w.week)"
@@ -84,7 +85,7 @@ const last = computed(() => dayWords(dayAfter(term.value.firstDay, 7 * term.valu
           >Week from {{ w.from }}{{ w.label === null ? `: ${w.title}` : '' }}</span
         >
         <b aria-hidden="true">{{ w.label ?? '–' }}</b><span aria-hidden="true">{{ w.from }}</span>
-      </button>
+      </PlainButton>
     </div>
     <p v-for="b in term.breaks" :key="b.week" class="pause-name">
       <span>{{ dayWords(dayAfter(term.firstDay, 7 * (b.week - 1))).replace(/ \d{4}$/, '') }}</span><input
@@ -92,7 +93,7 @@ const last = computed(() => dayWords(dayAfter(term.value.firstDay, 7 * term.valu
         :value="b.title"
         aria-label="What this break is called"
         @input="rename(b.week, ($event.target as HTMLInputElement).value)"
-      /><button class="link" type="button" @click="toggle(b.week)">remove the break</button>
+      /><TextButton @click="toggle(b.week)">remove the break</TextButton>
     </p>
   </div>
 </template>

@@ -6,6 +6,7 @@ import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
 import { useSessionStore } from '~/stores/session'
 import * as planningEndpoints from '#shared/planning/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** What is done to an activity as a whole: copied, kept as a template, locked, taken away. */
 const props = defineProps<{ view: ComposerView }>()
@@ -101,20 +102,13 @@ const remove = () =>
 <template>
   <div class="whole">
     <p class="acts">
-      <button class="link" type="button" :aria-expanded="copying" @click="copying = !copying">
-        Copy it …
-      </button>
-      <button class="link" type="button" @click="copy(true)">Save as a template</button>
-      <button v-if="view.locked" class="link" type="button" @click="lock(false)">Unlock the settings</button>
-      <button v-else class="link" type="button" @click="lock(true)">Lock the settings</button>
-      <button
-        v-if="view.state === 'draft' && view.contributions === 0"
-        class="link"
-        type="button"
-        @click="remove"
-      >
+      <TextButton :aria-expanded="copying" @click="copying = !copying"> Copy it … </TextButton>
+      <TextButton @click="copy(true)">Save as a template</TextButton>
+      <TextButton v-if="view.locked" @click="lock(false)">Unlock the settings</TextButton>
+      <TextButton v-else @click="lock(true)">Lock the settings</TextButton>
+      <TextButton v-if="view.state === 'draft' && view.contributions === 0" @click="remove">
         Delete
-      </button>
+      </TextButton>
     </p>
     <form v-if="copying" class="copy" @submit.prevent="copy(false)">
       Copy into

@@ -31,6 +31,7 @@ import ExtensionList from './ExtensionList.vue'
 import MarkedLine from './MarkedLine.vue'
 import PromptList from './PromptList.vue'
 import SpokenBrief from './SpokenBrief.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Where an activity is planned: sentences edited in place, what students will see beside them, and what to look at before publishing. */
 const props = defineProps<{ view: ComposerView }>()
@@ -223,8 +224,8 @@ const writeRubric = () =>
             :seminar-id="view.seminarId"
             placeholder="Open the talk yourself: an example that sets length and tone."
             @write="edit.change({ starter: $event })"
-          /><button v-else-if="!disabled" class="link small" type="button" @click="remedy('starter')">
-            + an opening example by you</button
+          /><TextButton v-else-if="!disabled" class="small" @click="remedy('starter')">
+            + an opening example by you</TextButton
           ><span v-else>{{ body.starter ? plainText(body.starter) : 'none' }}</span>
         </dd>
         <dt>Prompts</dt>

@@ -2,6 +2,7 @@
 import type { ActivityBody, AudienceBody, ComposerView } from '#shared/planning/composer'
 import { plural } from '#core/language'
 import { meantPeople } from '~/composables/planning/meantPeople'
+import ChipButton from '~/components/controls/ChipButton.vue'
 
 /** For whom it is: everyone, sections, groups of a plan, or named people, with what that comes to. */
 const props = defineProps<{ body: ActivityBody; view: ComposerView; disabled: boolean }>()
@@ -64,11 +65,9 @@ function join(event: Event) {
 <template>
   <div class="audience">
     <p class="chips">
-      <button
+      <ChipButton
         v-for="[kind, label, choose, possible] in KINDS"
         :key="kind"
-        type="button"
-        class="chip"
         :class="{ on: audience.kind === kind }"
         :aria-pressed="audience.kind === kind"
         :disabled="disabled || !possible"
@@ -76,21 +75,19 @@ function join(event: Event) {
         @click="audience.kind !== kind && choose()"
       >
         {{ label }}
-      </button>
+      </ChipButton>
       <span class="hint">{{ meant }} {{ plural(meant, 'student') }}{{ apart }}</span>
     </p>
     <p v-if="audience.kind === 'sections'" class="chips">
-      <button
+      <ChipButton
         v-for="s in view.sections"
         :key="s.id"
-        type="button"
-        class="chip"
         :class="{ on: audience.sectionIds.includes(s.id) }"
         :disabled="disabled"
         @click="set({ kind: 'sections', sectionIds: toggle(audience.sectionIds, s.id) })"
       >
         {{ s.title }} · {{ s.people }}
-      </button>
+      </ChipButton>
     </p>
     <template v-if="audience.kind === 'groups'">
       <p class="chips">
@@ -105,26 +102,22 @@ function join(event: Event) {
         >
           <option v-for="p in view.groupPlans" :key="p.id" :value="p.id">{{ p.title }}</option>
         </select>
-        <button
-          type="button"
-          class="chip"
+        <ChipButton
           :class="{ on: audience.groupIds.length === 0 }"
           :disabled="disabled"
           @click="set({ ...audience, groupIds: [] })"
         >
           all its groups
-        </button>
-        <button
+        </ChipButton>
+        <ChipButton
           v-for="g in plan?.groups ?? []"
           :key="g.id"
-          type="button"
-          class="chip"
           :class="{ on: audience.groupIds.includes(g.id) }"
           :disabled="disabled"
           @click="set({ ...audience, groupIds: toggle(audience.groupIds, g.id) })"
         >
           {{ g.title }} · {{ g.memberIds.length }}
-        </button>
+        </ChipButton>
       </p>
       <label class="tick"
         ><input
@@ -137,17 +130,16 @@ function join(event: Event) {
       >
     </template>
     <p v-if="audience.kind === 'people'" class="chips">
-      <button
+      <ChipButton
         v-for="id in audience.enrolmentIds"
         :key="id"
-        type="button"
-        class="chip on"
+        class="on"
         :disabled="disabled"
         :aria-label="`Take ${view.people.find(p => p.id === id)?.name} out`"
         @click="set({ kind: 'people', enrolmentIds: toggle(audience.enrolmentIds, id) })"
       >
         {{ view.people.find(p => p.id === id)?.name ?? 'somebody who left' }} ×
-      </button>
+      </ChipButton>
       <select v-if="!disabled" class="in" aria-label="Add somebody" @change="addPerson">
         <option value="">add somebody …</option>
         <option
@@ -163,17 +155,16 @@ function join(event: Event) {
     </p>
     <p v-if="view.seminars.length > 0" class="chips">
       <span class="with">together with</span>
-      <button
+      <ChipButton
         v-for="s in joined"
         :key="s.id"
-        type="button"
-        class="chip on"
+        class="on"
         :disabled="disabled"
         :aria-label="`No longer together with ${s.code}`"
         @click="emit('change', { jointSeminarIds: toggle(body.jointSeminarIds, s.id) })"
       >
         {{ s.code }} {{ s.title }} · {{ s.people }} ×
-      </button>
+      </ChipButton>
       <select
         v-if="!disabled && others.length > 0"
         class="in"

@@ -9,6 +9,7 @@ import { useSending } from '~/composables/shell/useSending'
 import RichEditor from '../contributing/RichEditor.vue'
 import { briefNodes } from './briefNodes'
 import * as filesEndpoints from '#shared/files/endpoints'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** A brief or a starter: text with pictures, files, video, formulas and tables. */
 const props = defineProps<{ doc: RichNode; label: string; seminarId: string; placeholder?: string }>()
@@ -95,8 +96,7 @@ const isEmpty = computed(() => plainText(props.doc) === '')
             :disabled="busy"
             @change="upload"
         /></label>
-        <button
-          type="button"
+        <PlainButton
           @click="
             e?.isActive('table')
               ? e.chain().focus().addRowAfter().run()
@@ -104,13 +104,13 @@ const isEmpty = computed(() => plainText(props.doc) === '')
           "
         >
           {{ e?.isActive('table') ? 'Add a row' : 'Table' }}
-        </button>
-        <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().addColumnAfter().run()">
+        </PlainButton>
+        <PlainButton v-if="e?.isActive('table')" @click="e.chain().focus().addColumnAfter().run()">
           Add a column
-        </button>
-        <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().deleteTable().run()">
+        </PlainButton>
+        <PlainButton v-if="e?.isActive('table')" @click="e.chain().focus().deleteTable().run()">
           Delete the table
-        </button>
+        </PlainButton>
       </template>
       <template #after
         ><span class="hint">{{

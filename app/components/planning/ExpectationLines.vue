@@ -9,6 +9,8 @@ import { offeredExpectations, phaseWord } from '~/composables/planning/offeredEx
 import { newKey } from '~/composables/shell/useApi'
 import NumberPart from './NumberPart.vue'
 import TimePart from './TimePart.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Expectations as sentences; every number and time in them is changed where it stands. */
 const props = defineProps<{ body: ActivityBody; disabled: boolean }>()
@@ -276,23 +278,22 @@ const add = (rule: ExpectationRule) =>
           >, and what follows moves with it.
         </p> </TimePart
       ><span class="stop">.</span>
-      <button
+      <PlainButton
         v-if="!disabled"
         class="off"
-        type="button"
         :aria-label="`Take expectation ${i + 1} off`"
         title="Remove"
         @click="drop(i)"
       >
         ×
-      </button>
+      </PlainButton>
     </p>
     <slot />
     <p v-if="!disabled && offers.length > 0" class="offers">
       <span class="hint">+ add</span
-      ><button v-for="o in offers" :key="o.words" class="link" type="button" @click="add(o.rule)">
+      ><TextButton v-for="o in offers" :key="o.words" @click="add(o.rule)">
         {{ o.words }}
-      </button>
+      </TextButton>
     </p>
   </div>
 </template>

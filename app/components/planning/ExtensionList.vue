@@ -6,6 +6,7 @@ import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
 import TimePart from './TimePart.vue'
 import * as planningEndpoints from '#shared/planning/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** More time for single people, with the reason for those who mark. Given at once, taken back with an undo. */
 const props = defineProps<{ view: ComposerView; closesAt: string; disabled: boolean }>()
@@ -69,7 +70,7 @@ const take = (e: ComposerView['extensions'][number]) =>
   <div class="extensions">
     <p v-for="e in view.extensions" :key="e.enrolmentId">
       {{ e.name }} has until {{ dayTime(e.dueAt) }} <span class="hint">{{ e.reason }}</span>{{ ' '
-      }}<button v-if="!disabled" class="link small" type="button" @click="take(e)">remove</button>
+      }}<TextButton v-if="!disabled" class="small" @click="take(e)">remove</TextButton>
     </p>
     <form v-if="adding" @submit.prevent="give">
       <select v-model="wish.enrolmentId" class="in" aria-label="For whom">
@@ -78,13 +79,11 @@ const take = (e: ComposerView['extensions'][number]) =>
       </select>
       has until <TimePart v-model="wish.dueAt" label="Extended until" />, because
       <input v-model="wish.reason" class="in" placeholder="why, for those who mark" aria-label="Reason" />
-      <button class="link" type="submit">Give more time</button>{{ ' '
-      }}<button class="link" type="button" @click="adding = false">cancel</button>
+      <TextButton type="submit">Give more time</TextButton>{{ ' '
+      }}<TextButton @click="adding = false">cancel</TextButton>
       <span v-if="problem" class="field-problem" role="alert">{{ problem }}</span>
     </form>
-    <button v-else-if="!disabled" class="link small" type="button" @click="begin">
-      + more time for somebody
-    </button>
+    <TextButton v-else-if="!disabled" class="small" @click="begin"> + more time for somebody </TextButton>
   </div>
 </template>
 

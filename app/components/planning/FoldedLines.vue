@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { inWords } from '#core/language'
 import type { PlanLine } from '~/composables/planning/planLines'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** A heading, how many things stand under it, and the first of them in one line; the others on demand. */
 const props = defineProps<{
@@ -34,30 +35,28 @@ const shown = computed(() => (open.value ? props.lines : props.lines.slice(0, 1)
         <NuxtLink v-if="line.act?.to" class="act" :to="line.act.to" :aria-label="line.act.name">{{
           line.act.label
         }}</NuxtLink>
-        <button
+        <TextButton
           v-else-if="line.act"
-          class="link act"
-          type="button"
+          class="act"
           :disabled="busy"
           :aria-label="line.act.name"
           @click="line.act.run?.()"
         >
           {{ line.act.label }}
-        </button>
+        </TextButton>
       </li>
     </ul>
     <p v-else class="calm">{{ calm }}</p>
-    <button
+    <TextButton
       v-if="lines.length > 1"
-      class="link more"
-      type="button"
+      class="more"
       :aria-expanded="open"
       :aria-controls="`${id}l`"
       @click="open = !open"
     >
       {{ open ? 'show only one' : `show all ${inWords(lines.length)}`
       }}<span class="visually-hidden"> under {{ title }}</span>
-    </button>
+    </TextButton>
   </section>
 </template>
 

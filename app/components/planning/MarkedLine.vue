@@ -13,6 +13,7 @@ import {
 } from '~/composables/planning/markingChoices'
 import ChoicePart from './ChoicePart.vue'
 import NumberPart from './NumberPart.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** How it is marked, as a sentence, with the rubric drawn below it. */
 const props = defineProps<{ body: ActivityBody; view: ComposerView; disabled: boolean }>()
@@ -278,7 +279,7 @@ function setCombine(by: NonNullable<Combine>['by'] | null) {
       >
     </div>
     <p v-if="!rubric && !disabled" class="small">
-      <button class="link" type="button" @click="emit('write')">Write a rubric for this</button>
+      <TextButton @click="emit('write')">Write a rubric for this</TextButton>
     </p>
     <p v-if="rubric" class="small">
       <NuxtLink :to="`/seminars/${view.seminarId}/rubrics/${rubric.id}`">Change the rubric</NuxtLink>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import SentencePart from './SentencePart.vue'
+import ChipButton from '~/components/controls/ChipButton.vue'
 
 /** A number inside a sentence. */
 const value = defineModel<number>({ required: true })
@@ -47,16 +48,9 @@ function opened(open: boolean) {
       {{ unit }}
     </p>
     <p v-if="usual.length > 0" class="numbers">
-      <button
-        v-for="n in usual"
-        :key="n"
-        type="button"
-        class="chip"
-        :class="{ on: n === value }"
-        @click="value = n"
-      >
+      <ChipButton v-for="n in usual" :key="n" :class="{ on: n === value }" @click="value = n">
         {{ n }}
-      </button>
+      </ChipButton>
     </p>
   </SentencePart>
 </template>

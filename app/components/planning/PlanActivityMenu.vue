@@ -3,6 +3,7 @@ import { ACTIVITY_KINDS, type ActivityKind } from '#core/kinds/kind'
 import type { SeminarShell } from '#shared/people/seminar'
 import { KIND_WORDS } from '~/kinds/words'
 import CardMenu from '~/components/controls/CardMenu.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** A new activity: its kind, or a template, and the week it begins in. */
 const props = defineProps<{
@@ -42,22 +43,21 @@ function takeFile(event: Event) {
       >
       <ul>
         <li v-for="kind in ACTIVITY_KINDS" :key="kind">
-          <button type="button" :style="{ '--k': `var(--k-${kind})` }" @click="choose(kind, null)">
+          <PlainButton :style="{ '--k': `var(--k-${kind})` }" @click="choose(kind, null)">
             <b>{{ KIND_WORDS[kind].name }}</b><span>{{ KIND_WORDS[kind].note }}</span>
-          </button>
+          </PlainButton>
         </li>
       </ul>
       <template v-if="templates.length > 0"
         ><p class="hint">or from a template</p>
         <ul>
           <li v-for="t in templates" :key="t.id">
-            <button
-              type="button"
+            <PlainButton
               :style="{ '--k': `var(--k-${t.kind})` }"
               @click="choose(t.kind as ActivityKind, t.id)"
             >
               <b>{{ t.title }}</b>
-            </button>
+            </PlainButton>
           </li>
         </ul></template
       >

@@ -5,6 +5,8 @@ import { newKey } from '~/composables/shell/useApi'
 import { useTimes } from '~/composables/planning/useTimes'
 import RichEditor from '../contributing/RichEditor.vue'
 import TimePart from './TimePart.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Prompts for later, written ahead; each is shown to students from its time on. */
 const props = defineProps<{ body: ActivityBody; disabled: boolean }>()
@@ -41,12 +43,11 @@ function add() {
           :disabled="disabled"
           @update:model-value="set(p.id, { releaseAt: $event })"
         /><span class="hint">{{ Date.parse(p.releaseAt) <= now.getTime() ? 'its time has come' : '' }}</span
-        ><button v-if="open !== p.id" class="link words" type="button" @click="open = p.id">
-          {{ plainText(p.doc) || 'write it' }}</button
-        ><button
+        ><TextButton v-if="open !== p.id" class="words" @click="open = p.id">
+          {{ plainText(p.doc) || 'write it' }}</TextButton
+        ><PlainButton
           v-if="!disabled"
           class="off"
-          type="button"
           :aria-label="`Take prompt ${i + 1} off`"
           @click="
             emit(
@@ -56,7 +57,7 @@ function add() {
           "
         >
           ×
-        </button>
+        </PlainButton>
       </p>
       <RichEditor
         v-if="open === p.id"
@@ -66,14 +67,14 @@ function add() {
         @write="set(p.id, { doc: $event })"
       />
     </div>
-    <button v-if="!disabled" class="link small" type="button" @click="add">
+    <TextButton v-if="!disabled" class="small" @click="add">
       +
       {{
         body.prompts.length === 0
           ? 'prompts for later weeks, each shown at its time'
           : 'another prompt, a week later'
       }}
-    </button>
+    </TextButton>
   </div>
 </template>
 

@@ -4,6 +4,7 @@ import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import { plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import TimePart from './TimePart.vue'
+import ChipButton from '~/components/controls/ChipButton.vue'
 
 /** When it opens, whether students are told, and the act itself. */
 const props = defineProps<{ view: ComposerView; body: ActivityBody; people: number; disabled: boolean }>()
@@ -34,26 +35,18 @@ const label = computed(
   </template>
   <template v-else>
     <span class="opens">Opens</span>
-    <button
-      type="button"
-      class="chip"
-      :class="{ on: opens === 'now' }"
-      :aria-pressed="opens === 'now'"
-      @click="opens = 'now'"
-    >
+    <ChipButton :class="{ on: opens === 'now' }" :aria-pressed="opens === 'now'" @click="opens = 'now'">
       on publishing
-    </button>
-    <button
+    </ChipButton>
+    <ChipButton
       v-if="planned"
-      type="button"
-      class="chip"
       :class="{ on: opens === 'planned' }"
       :aria-pressed="opens === 'planned'"
       @click="opens = 'planned'"
     >
       {{ dayTime(body.opensAt) }}
-    </button>
-    <button v-if="opens !== 'day'" type="button" class="chip" @click="opens = 'day'">choose a day …</button>
+    </ChipButton>
+    <ChipButton v-if="opens !== 'day'" @click="opens = 'day'">choose a day …</ChipButton>
     <span v-else class="chosen"><TimePart v-model="day" label="Opens" :due="false" /></span>
     <span class="grow" /><slot />
     <CheckBox v-model="notifies" class="tell"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import CardMenu from '~/components/controls/CardMenu.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** A value inside a sentence: underlined, and changed in a small card beside it. The card says which part it belongs to. */
 defineProps<{
@@ -30,16 +31,15 @@ defineExpose({
     @keydown.enter="($event.target as HTMLElement).tagName === 'INPUT' && (open = false)"
   >
     <template #opener="{ opener }"
-      ><button
+      ><PlainButton
         v-bind="opener"
-        type="button"
         class="part"
         :class="{ on: open }"
         :disabled="disabled"
         :aria-label="`${label}: ${text}`"
       >
         {{ text }}
-      </button></template
+      </PlainButton></template
     >
     <template #default="{ close }">
       <p class="cap">

@@ -5,6 +5,7 @@ import { useRecorder } from '~/composables/files/useRecorder'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import * as filesEndpoints from '#shared/files/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** The brief spoken by the instructor: recorded in the browser, heard beside the text. */
 const props = defineProps<{ fileId: string | null; seminarId: string }>()
@@ -42,16 +43,14 @@ const recordVerb = computed(() => {
       preload="metadata"
       :src="addressOf(filesEndpoints.readFile, { params: { fileId } })"
     />
-    <button v-if="!recording" class="link" type="button" :disabled="busy" @click="begin">
+    <TextButton v-if="!recording" :disabled="busy" @click="begin">
       {{ recordVerb }}
-    </button>
+    </TextButton>
     <template v-else
       ><span class="live" role="status">recording, {{ clock }}</span
-      ><button class="link" type="button" @click="end">Stop and save</button></template
+      ><TextButton @click="end">Stop and save</TextButton></template
     >
-    <button v-if="fileId && !recording" class="link" type="button" @click="emit('change', null)">
-      Remove
-    </button>
+    <TextButton v-if="fileId && !recording" @click="emit('change', null)"> Remove </TextButton>
     <span v-if="problem || refused" class="field-problem" role="alert">{{ problem ?? refused }}</span>
   </p>
 </template>

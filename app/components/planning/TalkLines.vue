@@ -5,6 +5,7 @@ import { ATTACHABLE } from '#core/contributing/talkSettings'
 import type { ActivityBody } from '#shared/planning/composer'
 import ChoicePart from './ChoicePart.vue'
 import NumberPart from './NumberPart.vue'
+import ChipButton from '~/components/controls/ChipButton.vue'
 
 /** How people take part, as sentences: who opens threads, under which names, what comes with a post, how long it can be changed. */
 const props = defineProps<{
@@ -154,18 +155,16 @@ const toggleType = (type: (typeof ATTACHABLE)[number]) => {
       can come with it<template v-if="body.attach.most > 0"
         >:
         <span class="types"
-          ><button
+          ><ChipButton
             v-for="t in ATTACHABLE"
             :key="t"
-            type="button"
-            class="chip"
             :class="{ on: body.attach.types.includes(t) }"
             :aria-pressed="body.attach.types.includes(t)"
             :disabled="disabled"
             @click="toggleType(t)"
           >
             {{ TYPE_WORDS[t] }}
-          </button></span
+          </ChipButton></span
         ></template
       ><template v-else>.</template>
     </p>

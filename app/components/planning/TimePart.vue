@@ -6,6 +6,7 @@ import { useTimes } from '~/composables/planning/useTimes'
 import SentencePart from './SentencePart.vue'
 import ClockField from '~/components/controls/ClockField.vue'
 import DayField from '~/components/controls/DayField.vue'
+import ChipButton from '~/components/controls/ChipButton.vue'
 
 /** A moment inside a sentence, by the seminar's clocks. The usual due time is one click. */
 const value = defineModel<string>({ required: true })
@@ -43,7 +44,7 @@ const usual = computed(() => seminar.shell?.usualDueTime ?? '23:59')
       {{ named }}
     </p>
     <p v-if="due && clock !== usual" class="numbers">
-      <button type="button" class="chip" @click="set(day, usual)">the usual {{ usual }}</button>
+      <ChipButton @click="set(day, usual)">the usual {{ usual }}</ChipButton>
     </p>
     <slot />
   </SentencePart>

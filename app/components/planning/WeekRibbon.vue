@@ -3,6 +3,7 @@ import type { SeminarShell } from '#shared/people/seminar'
 import { useTimes } from '~/composables/planning/useTimes'
 import { kindInSentence } from '~/kinds/words'
 import { vRoving } from '../controls/vRoving'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 const props = defineProps<{
   weeks: SeminarShell['weeks']
@@ -35,10 +36,9 @@ const nameOf = (week: SeminarShell['weeks'][number]) => {
       aria-label="Weeks: arrows go from one to the next"
       :style="{ '--weeks': weeks.length }"
     >
-      <button
+      <PlainButton
         v-for="week in weeks"
         :key="week.number"
-        type="button"
         :aria-pressed="week.number === chosen"
         :aria-current="week.number === current ? 'true' : undefined"
         :class="{
@@ -60,7 +60,7 @@ const nameOf = (week: SeminarShell['weeks'][number]) => {
             :key="kind"
             :style="{ '--tick': `var(--t-${kind})`, '--tick-now': `var(--k-${kind})` }"
         /></span>
-      </button>
+      </PlainButton>
     </div>
   </nav>
 </template>

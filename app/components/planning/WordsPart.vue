@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import PlainButton from '~/components/controls/PlainButton.vue'
+
 /** A few words inside a sentence, each taken out or added in place. */
 const props = defineProps<{ label: string; modelValue: readonly string[]; disabled: boolean; most: number }>()
 const emit = defineEmits<{ 'update:modelValue': [words: string[]] }>()
@@ -17,9 +19,8 @@ function add() {
   <span class="words" role="group" :aria-label="label"
     ><span v-for="w in modelValue" :key="w" class="word"
       >{{ w
-      }}<button
+      }}<PlainButton
         v-if="!disabled"
-        type="button"
         :aria-label="`Take ${w} out`"
         @click="
           emit(
@@ -29,7 +30,7 @@ function add() {
         "
       >
         ×
-      </button></span
+      </PlainButton></span
     ><input
       v-if="!disabled && modelValue.length < most"
       v-model="next"

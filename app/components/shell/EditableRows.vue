@@ -1,6 +1,8 @@
 <script setup lang="ts" generic="T extends { readonly id: string }">
 import { VueDraggable } from 'vue-draggable-plus'
 import { useNotices } from '~/stores/notices'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Short rows that are edited where they stand, put in order by dragging or with the arrow keys, added below and taken off with an undo. */
 const props = defineProps<{
@@ -42,23 +44,22 @@ function drop(i: number) {
     <p v-if="rows.length === 0" class="hint">{{ empty }}</p>
     <VueDraggable v-model="list" tag="ul" handle=".grip" :animation="120">
       <li v-for="(row, i) in rows" :key="row.id" class="row">
-        <button
+        <PlainButton
           class="grip"
-          type="button"
           :aria-label="`Row ${i + 1}: move with the arrow keys`"
           title="Drag, or use the arrow keys"
           @keydown.up.prevent="move(i, -1)"
           @keydown.down.prevent="move(i, 1)"
         >
           <i /><i />
-        </button>
+        </PlainButton>
         <slot :row="row" :index="i" :set="(part: Partial<T>) => set(i, part)" />
-        <button class="off" type="button" :aria-label="`Remove row ${i + 1}`" title="Remove" @click="drop(i)">
+        <PlainButton class="off" :aria-label="`Remove row ${i + 1}`" title="Remove" @click="drop(i)">
           ×
-        </button>
+        </PlainButton>
       </li>
     </VueDraggable>
-    <button class="link" type="button" @click="emit('change', [...rows, fresh()])">+ {{ add }}</button>
+    <TextButton @click="emit('change', [...rows, fresh()])">+ {{ add }}</TextButton>
   </div>
 </template>
 

@@ -5,6 +5,7 @@ import type { Found } from '#shared/planning/find'
 import { KIND_WORDS } from '~/kinds/words'
 import { useApi } from '~/composables/shell/useApi'
 import * as planningEndpoints from '#shared/planning/endpoints'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** Finds any activity, person or contribution, and does any act by its name. */
 const props = defineProps<{ shell: SeminarShell }>()
@@ -218,11 +219,10 @@ function onKey(event: KeyboardEvent) {
         <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
         <template v-for="g in groups" :key="g.title">
           <p class="cap">{{ g.title }}</p>
-          <button
+          <PlainButton
             v-for="hit in g.hits"
             :id="`hit-${hit.key}`"
             :key="hit.key"
-            type="button"
             role="option"
             :aria-selected="hit === chosen"
             :class="{ on: hit === chosen, long: g.title === 'Contributions' }"
@@ -231,7 +231,7 @@ function onKey(event: KeyboardEvent) {
             @pointermove="at = flat.indexOf(hit)"
           >
             <b>{{ hit.text }}</b><span>{{ hit.note }}</span>
-          </button>
+          </PlainButton>
         </template>
         <p v-if="flat.length === 0 && !looking" class="hint none">
           Nothing has these words, and nothing is called so.

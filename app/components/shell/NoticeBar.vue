@@ -2,6 +2,7 @@
 import { isBehindDialog, isWriting } from '~/composables/shell/keyList'
 import { useNoticeTime } from '~/composables/shell/useNoticeTime'
 import { useNotices } from '~/stores/notices'
+import TextButton from '~/components/controls/TextButton.vue'
 
 const notices = useNotices()
 const chosenTime = useNoticeTime()
@@ -32,11 +33,11 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
   <v-snackbar v-model="open" location="bottom left" :timeout="time">
     <span :role="notices.current?.tone === 'problem' ? 'alert' : undefined">{{ notices.current?.text }}</span>
     <template v-if="notices.current?.act" #actions>
-      <button class="link" type="button" aria-keyshortcuts="Control+Z" @click="run">
+      <TextButton aria-keyshortcuts="Control+Z" @click="run">
         {{ notices.current.act.label }}
-      </button>
+      </TextButton>
       <kbd aria-hidden="true">Ctrl Z</kbd>
-      <button v-if="time < 0" class="link" type="button" @click="notices.close()">Close</button>
+      <TextButton v-if="time < 0" @click="notices.close()">Close</TextButton>
     </template>
   </v-snackbar>
 </template>

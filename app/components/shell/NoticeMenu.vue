@@ -5,6 +5,7 @@ import { useTimes } from '~/composables/planning/useTimes'
 import { useSeminarStore } from '~/stores/seminar'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
 import CardMenu from '~/components/controls/CardMenu.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** What one has been told, newest first. Looking at it is what makes it seen. */
 const seminar = useSeminarStore()
@@ -35,15 +36,14 @@ const page = (id: string) => `/seminars/${seminar.shell!.id}/activities/${id}`
 <template>
   <CardMenu v-model="open" label="Notices">
     <template #opener="{ opener }"
-      ><button
+      ><PlainButton
         v-bind="opener"
-        type="button"
         class="told"
         :class="{ some: unseen > 0 }"
         :aria-label="unseen > 0 ? `Notices, ${unseen} new` : 'Notices'"
       >
         Notices<b v-if="unseen > 0" class="num">{{ unseen }}</b>
-      </button></template
+      </PlainButton></template
     >
     <div class="list">
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>

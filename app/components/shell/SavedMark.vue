@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { EditState } from '~/composables/shell/useSharedEdit'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Where one's changes are: said in words, always at the same place. */
 const props = defineProps<{ state: EditState; problem: string | null; joined: string | null }>()
@@ -22,14 +23,9 @@ const words = computed(
     <span v-if="joined" class="joined">{{ joined }} saved something meanwhile; both are kept. </span>
     <span v-if="problem" class="problem" role="alert">{{ problem }} </span>
     <span v-else>{{ words }}</span>
-    <button
-      v-if="state === 'kept here' || (state === 'refused' && problem)"
-      class="link"
-      type="button"
-      @click="emit('retry')"
-    >
+    <TextButton v-if="state === 'kept here' || (state === 'refused' && problem)" @click="emit('retry')">
       Try again
-    </button>
+    </TextButton>
   </p>
 </template>
 

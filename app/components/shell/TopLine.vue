@@ -9,6 +9,8 @@ import NoticeMenu from './NoticeMenu.vue'
 import SignOut from './SignOut.vue'
 import * as keepingEndpoints from '#shared/keeping/endpoints'
 import CardMenu from '~/components/controls/CardMenu.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 const emit = defineEmits<{ find: []; keys: []; eye: [] }>()
 const seminar = useSeminarStore()
@@ -88,21 +90,20 @@ const ownData = computed(() =>
         >{{ link.label }}<b v-if="link.count" class="num">{{ link.count }}</b></NuxtLink
       >
     </nav>
-    <button class="find" type="button" aria-keyshortcuts="Control+K" @click="emit('find')">
+    <PlainButton class="find" aria-keyshortcuts="Control+K" @click="emit('find')">
       <span>Find anything</span><kbd>Ctrl K</kbd>
-    </button>
+    </PlainButton>
     <v-btn class="quiet keys-control" aria-keyshortcuts="?" @click="emit('keys')">Keys</v-btn>
     <NoticeMenu v-if="seminar.shell" />
     <CardMenu label="Appearance and signing out">
       <template #opener="{ opener }">
-        <button
+        <PlainButton
           v-bind="opener"
-          type="button"
           class="me"
           :aria-label="`${session.session?.person.initials}, ${session.session?.person.name}: appearance and signing out`"
         >
           {{ session.session?.person.initials }}
-        </button>
+        </PlainButton>
       </template>
       <div class="menu">
         <p class="who">{{ session.session?.person.name }}</p>
@@ -130,9 +131,7 @@ const ownData = computed(() =>
           <a v-if="seminar.isStudent && !seminar.shell?.studentsEye" :href="ownData" download
             >Download all your data</a
           >
-          <button v-if="seminar.isStaff" class="link" type="button" @click="emit('eye')">
-            See as a student
-          </button>
+          <TextButton v-if="seminar.isStaff" @click="emit('eye')"> See as a student </TextButton>
           <NuxtLink v-if="session.session?.person.mailroom" to="/mailroom">Mailroom</NuxtLink>
           <NuxtLink v-if="session.session?.person.readsAccessLog" to="/access-log">Access log</NuxtLink>
           <NuxtLink to="/?all=1">All your seminars</NuxtLink>

@@ -4,6 +4,7 @@ import type { VoicesView } from '#shared/voices/voices'
 import { kindInSentence } from '~/kinds/words'
 import { inWords } from '#core/language'
 import CardMenu from '~/components/controls/CardMenu.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** Which activities are looked at; neither kind nor ids: the whole seminar. */
 export interface ActivityFilter {
@@ -39,35 +40,29 @@ const tick = (id: string) =>
 <template>
   <CardMenu v-model="open" label="What is looked at">
     <template #opener="{ opener }"
-      ><button
+      ><PlainButton
         v-bind="opener"
-        type="button"
         class="in what"
         aria-haspopup="dialog"
         :aria-label="`What is looked at: ${label}`"
       >
         <span>{{ label }}</span>
-      </button></template
+      </PlainButton></template
     >
     <div class="list">
       <p class="wide">
-        <button
-          type="button"
-          :class="{ on: !filter.kind && filter.ids.length === 0 }"
-          @click="alone({ ids: [] })"
-        >
+        <PlainButton :class="{ on: !filter.kind && filter.ids.length === 0 }" @click="alone({ ids: [] })">
           the whole seminar
-        </button>
+        </PlainButton>
         <template v-if="kinds.length > 1"
-          ><button
+          ><PlainButton
             v-for="k in kinds"
             :key="k"
-            type="button"
             :class="{ on: filter.kind === k }"
             @click="alone({ kind: k, ids: [] })"
           >
             every {{ kindInSentence(k) }}
-          </button></template
+          </PlainButton></template
         >
       </p>
       <p v-if="activities.length === 0" class="hint">No activity has begun yet.</p>
@@ -79,9 +74,9 @@ const tick = (id: string) =>
             :aria-label="`Also ${a.title}`"
             :checked="filter.ids.includes(a.id)"
             @change="tick(a.id)"
-          /><button type="button" :class="{ on: filter.ids.includes(a.id) }" @click="alone({ ids: [a.id] })">
+          /><PlainButton :class="{ on: filter.ids.includes(a.id) }" @click="alone({ ids: [a.id] })">
             {{ a.title }}
-          </button>
+          </PlainButton>
         </li>
       </ul>
     </div></CardMenu

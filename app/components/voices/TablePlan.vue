@@ -14,6 +14,7 @@ import {
   type Seat,
 } from '~/composables/voices/tablePlanLayout'
 import { plural } from '#core/language'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Everybody round one table: who answered whom. Whoever is chosen has their lines drawn strong; the same stands below in words. */
 const props = defineProps<{ view: VoicesView; chosen: string | null }>()
@@ -88,8 +89,7 @@ function seatWords(s: (typeof seats.value)[number]) {
       <h2>Table plan</h2>
       <span v-if="about"
         >{{ about.name }}: {{ about.words ? `${about.words}; ` : '' }}answered {{ about.to.length }}, answered
-        by {{ about.by.length }}
-        <button class="link" type="button" @click="emit('choose', null)">all</button></span
+        by {{ about.by.length }} <TextButton @click="emit('choose', null)">all</TextButton></span
       ><span v-else>choose a seat to see one person’s lines</span>
     </div>
     <svg

@@ -3,6 +3,7 @@ import type { VoicesView } from '#shared/voices/voices'
 import { useSeminarStore } from '~/stores/seminar'
 import ActivityPicker, { type ActivityFilter } from './ActivityPicker.vue'
 import VoicesTabs from './VoicesTabs.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Of which activities, of whom and of which weeks the voices are; each choice goes into the address. */
 const props = defineProps<{
@@ -70,14 +71,13 @@ const to = computed({
         <option v-for="w in weeks" :key="w.number" :value="w.number">{{ w.number }}</option>
       </select></label
     >
-    <button
+    <TextButton
       v-if="!seminar.chosenWeek && narrowed"
-      class="link small"
-      type="button"
+      class="small"
       @click="emit('change', { from: undefined, to: undefined })"
     >
       all of it
-    </button>
+    </TextButton>
   </div>
 </template>
 

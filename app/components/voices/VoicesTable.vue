@@ -3,6 +3,8 @@ import CheckBox from '~/components/controls/CheckBox.vue'
 import { MOST_WRITTEN } from '#shared/messaging/messages'
 import type { VoiceView, VoicesView } from '#shared/voices/voices'
 import { MEASURES } from '~/composables/voices/measures'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Everyone with all measures, sortable; the middle is folded, and whoever said nothing stays in sight. */
 const props = defineProps<{ view: VoicesView; chosen: string | null; table: string; mayWrite: boolean }>()
@@ -111,15 +113,15 @@ function sortOf(m: { readonly key: string }) {
         <thead>
           <tr>
             <th scope="col" :aria-sort="nameSort">
-              <button type="button" @click="sort('name')">
+              <PlainButton @click="sort('name')">
                 student<span v-if="by === 'name'" aria-hidden="true">{{ falling ? ' ↓' : ' ↑' }}</span>
-              </button>
+              </PlainButton>
             </th>
             <template v-for="m in MEASURES" :key="m.key">
               <th scope="col" :aria-sort="sortOf(m)">
-                <button type="button" :title="m.explained" @click="sort(m.key)">
+                <PlainButton :title="m.explained" @click="sort(m.key)">
                   {{ m.label }}<span v-if="by === m.key" aria-hidden="true">{{ falling ? ' ↓' : ' ↑' }}</span>
-                </button>
+                </PlainButton>
               </th>
               <th v-if="m.key === 'words' && hasBefore" scope="col" title="words against the weeks before">
                 against before
@@ -143,12 +145,11 @@ function sortOf(m: { readonly key: string }) {
                 :aria-label="`Write to ${p.name}`"
                 @click.stop
                 @change="tick(p.id)"
-              /><button
-                type="button"
+              /><PlainButton
                 :aria-pressed="p.id === chosen"
                 @click.stop="emit('choose', p.id === chosen ? null : p.id)"
               >
-                {{ p.name }}</button
+                {{ p.name }}</PlainButton
               ><NuxtLink
                 class="term"
                 :to="`/seminars/${$route.params.seminarId}/voices/${p.id}`"
@@ -173,9 +174,8 @@ function sortOf(m: { readonly key: string }) {
           <tr v-if="folded > 0 || open" class="fold">
             <td :colspan="columns">
               <template v-if="folded > 0"
-                >{{ folded }} more
-                <button class="link" type="button" @click="open = true">unfold</button></template
-              ><button v-else class="link" type="button" @click="open = false">fold</button>
+                >{{ folded }} more <TextButton @click="open = true">unfold</TextButton></template
+              ><TextButton v-else @click="open = false">fold</TextButton>
             </td>
           </tr>
           <template v-if="keepSilent">
@@ -194,12 +194,11 @@ function sortOf(m: { readonly key: string }) {
                   :aria-label="`Write to ${p.name}`"
                   @click.stop
                   @change="tick(p.id)"
-                /><button
-                  type="button"
+                /><PlainButton
                   :aria-pressed="p.id === chosen"
                   @click.stop="emit('choose', p.id === chosen ? null : p.id)"
                 >
-                  {{ p.name }}</button
+                  {{ p.name }}</PlainButton
                 ><NuxtLink
                   class="term"
                   :to="`/seminars/${$route.params.seminarId}/voices/${p.id}`"

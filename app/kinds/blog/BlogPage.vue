@@ -18,6 +18,7 @@ import IndexList from '~/components/contributing/IndexList.vue'
 import LookAlikes from '~/components/contributing/LookAlikes.vue'
 import TalkOut from '~/components/contributing/TalkOut.vue'
 import WriteBox from '~/components/contributing/WriteBox.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** A blog: entries over time with comments; one stream for the class, or each student's own. Which of the two is only a way of looking. */
 const store = useThreadStore()
@@ -169,7 +170,7 @@ function showAllEntries() {
               >{{ author ? `only ${authors.find(a => a.id === author)?.name ?? 'one person'}` : ''
               }}{{ author && period ? ', ' : ''
               }}{{ period ? periods.find(p => p.key === period)?.label : '' }}</span
-            ><button class="link" type="button" @click="showAllEntries">everything</button></template
+            ><TextButton @click="showAllEntries">everything</TextButton></template
           >
           <span class="grow" />
           <v-btn v-if="desk.mayWrite && !writing" class="main" @click="writing = v4()"
@@ -196,7 +197,7 @@ function showAllEntries() {
           <p v-for="d in drafts" :key="d.id">
             <b>{{ d.title || 'An entry without a title' }}</b>{{ ' '
             }}<span class="muted">in draft, {{ d.words }} words, saved {{ dayTime(d.savedAt) }}</span
-            >{{ ' ' }}<button class="link" type="button" @click="writing = d.slot">go on writing</button>
+            >{{ ' ' }}<TextButton @click="writing = d.slot">go on writing</TextButton>
           </p>
         </section>
         <p v-if="waiting" class="empty">The others’ entries appear here as soon as your first is in.</p>

@@ -2,6 +2,7 @@
 import { plural } from '#core/language'
 import type { WholeContribution } from '#shared/contributing/thread'
 import type { TalkDesk } from '~/components/contributing/talkDesk'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** What can be done with a post, and how many have nodded at it. */
 const props = defineProps<{ post: WholeContribution; desk: TalkDesk; editing: boolean; mayFold: boolean }>()
@@ -20,45 +21,26 @@ const chosen = computed(() => {
       >{{ post.nods }} {{ plural(post.nods, 'nod') }}<template v-if="post.nodded">, yours too</template></b
     >
     <template v-if="mayWrite">
-      <button
-        v-if="!post.author.isMe && isShown"
-        class="link"
-        type="button"
-        :aria-pressed="post.nodded"
-        @click="desk.nod(post.id)"
-      >
+      <TextButton v-if="!post.author.isMe && isShown" :aria-pressed="post.nodded" @click="desk.nod(post.id)">
         {{ post.nodded ? 'remove nod' : 'nod' }}
-      </button>
-      <button v-if="mayAnswer" class="link" type="button" @click="desk.reply(post.id)">reply</button>
-      <button v-if="chosen && mayAnswer" class="link take" type="button" @click="desk.takeUp(chosen)">
+      </TextButton>
+      <TextButton v-if="mayAnswer" @click="desk.reply(post.id)">reply</TextButton>
+      <TextButton v-if="chosen && mayAnswer" class="take" @click="desk.takeUp(chosen)">
         quote the chosen words
-      </button>
-      <button v-if="post.changeUntil && !editing" class="link" type="button" @click="desk.edit(post.id)">
-        change
-      </button>
-      <button
-        v-if="post.withdrawUntil || desk.isStaff"
-        class="link"
-        type="button"
-        @click="desk.withdraw(post.id)"
-      >
+      </TextButton>
+      <TextButton v-if="post.changeUntil && !editing" @click="desk.edit(post.id)"> change </TextButton>
+      <TextButton v-if="post.withdrawUntil || desk.isStaff" @click="desk.withdraw(post.id)">
         withdraw
-      </button>
-      <button
+      </TextButton>
+      <TextButton
         v-if="desk.isStaff && post.parentId === null && isShown"
-        class="link"
-        type="button"
         @click="desk.keepOnTop(post.id, !post.onTop)"
       >
         {{ post.onTop ? 'do not keep on top' : 'keep on top' }}
-      </button>
+      </TextButton>
     </template>
-    <button v-else-if="post.mayPutBack" class="link" type="button" @click="desk.putBack(post.id)">
-      restore
-    </button>
-    <button v-if="mayFold" class="link" type="button" @click="desk.foldThread(post.id, true)">
-      fold the thread
-    </button>
+    <TextButton v-else-if="post.mayPutBack" @click="desk.putBack(post.id)"> restore </TextButton>
+    <TextButton v-if="mayFold" @click="desk.foldThread(post.id, true)"> fold the thread </TextButton>
   </div>
 </template>
 

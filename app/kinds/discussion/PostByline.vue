@@ -2,6 +2,7 @@
 import type { WholeContribution } from '#shared/contributing/thread'
 import { useTimes } from '~/composables/planning/useTimes'
 import type { TalkDesk } from '~/components/contributing/talkDesk'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Who wrote a post, what it answers, and what became of it. */
 const props = defineProps<{
@@ -45,16 +46,16 @@ const withdrawn = computed(() =>
     <template v-else-if="post.takesUp"> quotes {{ parent }}</template>
     <template v-else-if="atTop && parent">
       answers
-      <button class="link" type="button" @click="desk.goTo(post.parentId)">{{ parent }}</button></template
+      <TextButton @click="desk.goTo(post.parentId)">{{ parent }}</TextButton></template
     >
     <template v-else-if="flat && parent"> answers {{ parent }}</template>
     <template v-if="post.onTop"> · <span class="top">kept on top</span></template>
     <template v-if="post.editedAt">
       · changed {{ time(post.editedAt)
       }}<template v-if="desk.isStaff">
-        <button class="link" type="button" :aria-expanded="history" @click="emit('history')">
+        <TextButton :aria-expanded="history" @click="emit('history')">
           {{ history ? 'fold' : 'what it said' }}
-        </button></template
+        </TextButton></template
       ></template
     >
     <template v-if="post.withdrawn"> · {{ withdrawn }}</template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { capital, inWords, plural } from '#core/language'
 import type { WholeContribution } from '#shared/contributing/thread'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** The questions this reader has not answered yet, each with the way to its answer. */
 const props = defineProps<{ questions: readonly WholeContribution[]; writeFirst: boolean }>()
@@ -24,7 +25,7 @@ const excerpt = (question: WholeContribution) =>
       {{ writeFirst ? 'The others’ answers to a question appear once yours is in.' : '' }}
     </p>
     <p v-for="(q, n) in questions" :key="q.id">
-      <button class="link" type="button" @click="emit('answer', q.id)">answer question {{ n + 1 }}</button
+      <TextButton @click="emit('answer', q.id)">answer question {{ n + 1 }}</TextButton
       >{{ ' ' }}<span class="muted">{{ excerpt(q) }}</span>
     </p>
   </div>

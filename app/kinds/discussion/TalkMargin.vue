@@ -4,6 +4,8 @@ import type { WholeContribution } from '#shared/contributing/thread'
 import { plural } from '#core/language'
 import { points } from '~/composables/marking/points'
 import ExpectationMargin from '~/components/contributing/ExpectationMargin.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 const props = defineProps<{
   activity: ActivityView
@@ -66,18 +68,15 @@ const names = (list: readonly string[]) =>
     <ExpectationMargin :activity="activity" :checks="checks">
       <p v-if="lonely" class="nudge">
         Nobody has answered {{ lonely.author.givenName }} yet.
-        <button class="link" type="button" @click="emit('goTo', lonely.id)">
-          read {{ lonely.author.givenName }}’s post
-        </button>
+        <TextButton @click="emit('goTo', lonely.id)"> read {{ lonely.author.givenName }}’s post </TextButton>
       </p>
     </ExpectationMargin>
     <section v-if="groups.length > 0">
       <h2>Talking apart <span v-if="isStaff">choose one to read only theirs</span></h2>
       <div v-if="isStaff" class="groups num">
-        <button
+        <PlainButton
           v-for="c in groups"
           :key="c.id"
-          type="button"
           class="v"
           :class="{ on: onlyGroup === c.id }"
           :aria-pressed="onlyGroup === c.id"
@@ -86,7 +85,7 @@ const names = (list: readonly string[]) =>
           <span class="n">{{ c.title }}</span><i
             :style="{ width: `${(100 * postsIn(c.id)) / Math.max(1, ...groups.map(x => postsIn(x.id)))}%` }"
           /><span>{{ postsIn(c.id) }}</span>
-        </button>
+        </PlainButton>
       </div>
       <p v-else class="silent">
         You talk within {{ groups[0]!.title }}. The others talk by themselves; the instructor reads all.
@@ -96,14 +95,15 @@ const names = (list: readonly string[]) =>
       <h2>Jump to</h2>
       <div class="jump">
         <template v-for="[to, label, keys] in JUMPS" :key="to">
-          <button class="link" type="button" :disabled="counts[to] === 0" @click="emit('jump', to)">
-            {{ label }}</button><b class="num">{{ counts[to] }}</b
+          <TextButton :disabled="counts[to] === 0" @click="emit('jump', to)"> {{ label }}</TextButton><b
+            class="num"
+            >{{ counts[to] }}</b
           ><span class="keys"
             ><kbd v-for="k in keys" :key="k">{{ k }}</kbd></span
           >
         </template>
         <template v-if="isStaff && counts.held > 0"
-          ><button class="link" type="button" @click="emit('only', 'held')">held for approval</button
+          ><TextButton @click="emit('only', 'held')">held for approval</TextButton
           ><b class="num some">{{ counts.held }}</b
           ><span
         /></template>
@@ -115,10 +115,9 @@ const names = (list: readonly string[]) =>
     <section v-if="voices.length > 0">
       <h2>Voices so far <span>choose one to read only theirs</span></h2>
       <div class="voices num">
-        <button
+        <PlainButton
           v-for="v in voices"
           :key="v.id"
-          type="button"
           class="v"
           :class="{ you: v.isMe, on: onlyFrom === v.id }"
           :aria-pressed="onlyFrom === v.id"
@@ -130,7 +129,7 @@ const names = (list: readonly string[]) =>
           <span class="n" aria-hidden="true">{{ v.name }}</span><i
             :style="{ width: `${(v.count / most) * 100}%` }"
           /><span aria-hidden="true">{{ v.count }}</span>
-        </button>
+        </PlainButton>
       </div>
       <p v-if="notHeard.length > 0" class="silent">Not heard yet: {{ names(notHeard) }}.</p>
     </section>

@@ -11,6 +11,7 @@ import RevisionList from '~/components/contributing/RevisionList.vue'
 import type { TalkDesk } from '~/components/contributing/talkDesk'
 import PostActs from './PostActs.vue'
 import PostByline from './PostByline.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** A post of a discussion: its words, its author, what it answers, and the acts it allows. */
 const MarkOne = defineAsyncComponent(() => import('~/components/marking/MarkOne.vue'))
@@ -158,15 +159,9 @@ function selected() {
             v-html="html"
           />
           <!-- eslint-enable vue/no-v-html -->
-          <button
-            v-if="long"
-            class="link more"
-            type="button"
-            :aria-expanded="open"
-            @click="desk.toggleFold(whole.id)"
-          >
+          <TextButton v-if="long" class="more" :aria-expanded="open" @click="desk.toggleFold(whole.id)">
             {{ open ? 'fold' : `all ${whole.words} words` }}
-          </button>
+          </TextButton>
           <AttachmentList v-if="whole.files.length > 0" :files="whole.files" />
           <MarkOne
             v-if="desk.combine && !whole.author.isStaff && whole.state === 'shown' && !whole.withdrawn"

@@ -7,6 +7,7 @@ import { useThreadStore } from '~/stores/thread'
 import type { TalkDesk } from '~/components/contributing/talkDesk'
 import WriteBox from '~/components/contributing/WriteBox.vue'
 import TalkPost from './TalkPost.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** The rows of a talk: all of a short one, and of a long one those about to be seen. */
 const props = defineProps<{
@@ -152,9 +153,7 @@ defineExpose({ show, hold })
       <div v-else-if="row.kind === 'fold'" class="folded" :style="{ '--d': Math.min(row.depth, 2) }">
         <b>{{ row.answers }} {{ plural(row.answers, 'reply', 'replies') }}</b
         ><span v-if="row.fresh" class="nw">{{ row.fresh }} new</span
-        ><button class="link small" type="button" @click="desk.foldThread(row.parentId, false)">
-          unfold
-        </button>
+        ><TextButton class="small" @click="desk.foldThread(row.parentId, false)"> unfold </TextButton>
       </div>
       <div v-else class="writing" :style="{ '--d': Math.min(row.depth, 2) }">
         <WriteBox

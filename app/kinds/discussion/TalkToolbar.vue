@@ -2,6 +2,8 @@
 import type { ThreadOrder } from '#core/contributing/buildThread'
 import { plural } from '#core/language'
 import type { TalkFilter } from '~/composables/contributing/useTalkFilter'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** How much there is, finding in it, opening a thread, and the order; where a filter is on, its name and the way out of it. */
 const props = defineProps<{
@@ -49,36 +51,35 @@ const endIfEmpty = () => {
         @keydown.esc="endSearch"
       />
     </form>
-    <button v-if="mayOpen" class="link" type="button" @click="emit('open')">
+    <TextButton v-if="mayOpen" @click="emit('open')">
       {{ byQuestion ? 'ask a question' : 'open a thread' }}
-    </button>
+    </TextButton>
     <span class="grow" />
     <template v-if="found"
       ><span role="status"
         ><b>{{ found.size }}</b> {{ plural(found.size, 'post holds', 'posts hold') }} “{{
           words.trim()
         }}”</span
-      ><button class="link" type="button" @click="endSearch">everything</button></template
+      ><TextButton @click="endSearch">everything</TextButton></template
     >
     <template v-else-if="onlyFrom"
       ><span>{{ onlyWords }}</span
-      ><button class="link" type="button" @click="onlyFrom = null">everyone</button></template
+      ><TextButton @click="onlyFrom = null">everyone</TextButton></template
     >
     <template v-else-if="onlyGroup"
       ><span>only {{ groupTitle }}</span
-      ><button class="link" type="button" @click="onlyGroup = null">all of them</button></template
+      ><TextButton @click="onlyGroup = null">all of them</TextButton></template
     >
     <span v-else class="orders" role="group" aria-label="Order"
-      ><button
+      ><PlainButton
         v-for="[value, label] in ORDERS"
         :key="value"
-        type="button"
         :class="{ on: order === value }"
         :aria-pressed="order === value"
         @click="order = value"
       >
         {{ label }}
-      </button></span
+      </PlainButton></span
     >
   </div>
 </template>

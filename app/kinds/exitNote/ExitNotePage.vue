@@ -13,6 +13,7 @@ import ActivityPage from '~/components/contributing/ActivityPage.vue'
 import EntryArticle from '~/components/contributing/EntryArticle.vue'
 import WriteBox from '~/components/contributing/WriteBox.vue'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
+import ChipButton from '~/components/controls/ChipButton.vue'
 
 /** An exit note: one question, one short answer each; staff go through them in one list with two keys. */
 const store = useThreadStore()
@@ -177,23 +178,19 @@ const leftWords = computed(() => {
             </p>
             <ProseText :html="a.html ?? ''" />
             <p v-if="seminar.isStaff" class="mark">
-              <button
-                type="button"
-                class="chip"
+              <ChipButton
                 :class="{ on: doneOf(a.id, a.done) === true }"
                 :aria-pressed="doneOf(a.id, a.done) === true"
                 @click.stop="mark(a.id, doneOf(a.id, a.done) === true ? null : true)"
               >
-                done</button
-              ><button
-                type="button"
-                class="chip"
+                done</ChipButton
+              ><ChipButton
                 :class="{ on: doneOf(a.id, a.done) === false }"
                 :aria-pressed="doneOf(a.id, a.done) === false"
                 @click.stop="mark(a.id, doneOf(a.id, a.done) === false ? null : false)"
               >
                 not done
-              </button>
+              </ChipButton>
             </p>
           </li>
         </ol>

@@ -4,6 +4,7 @@ import type { TalkSettings } from '#core/contributing/talkSettings'
 import type { ContributionView, WholeContribution } from '#shared/contributing/thread'
 import EntryArticle from '~/components/contributing/EntryArticle.vue'
 import type { TalkDesk } from '~/components/contributing/talkDesk'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** An entry of a journal: with whether the class reads it, and the choice of it where there is one. */
 const props = defineProps<{
@@ -26,10 +27,8 @@ const mayChoose = computed(
       ></template
     >
     <template v-if="mayChoose" #acts>
-      <button v-if="entry.openToClass" class="link" type="button" @click="emit('close', entry)">
-        close it to the class
-      </button>
-      <button v-else class="link" type="button" @click="emit('open', entry)">open it to the class …</button>
+      <TextButton v-if="entry.openToClass" @click="emit('close', entry)"> close it to the class </TextButton>
+      <TextButton v-else @click="emit('open', entry)">open it to the class …</TextButton>
     </template>
   </EntryArticle>
 </template>

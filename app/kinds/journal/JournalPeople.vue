@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useTimes } from '~/composables/planning/useTimes'
 import type { JournalAuthor } from '~/composables/contributing/journalAuthors'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** Whose journals there are, and which of them waits for a word. */
 defineProps<{
@@ -24,17 +25,16 @@ function stateOf(author: JournalAuthor, isStudent: boolean) {
       {{ isStudent ? 'Opened to the class' : 'Journals' }}
       <span v-if="!isStudent" class="keys"><kbd>j</kbd><kbd>k</kbd></span>
     </h2>
-    <button
+    <PlainButton
       v-for="a in authors"
       :key="a.id"
-      type="button"
       :class="{ on: a.id === shownId }"
       :aria-current="a.id === shownId ? 'true' : undefined"
       @click="emit('choose', a.id)"
     >
       <b>{{ a.isMe ? 'Your own' : a.name }}</b><span class="num">{{ a.entries.length }}</span
       ><em>{{ stateOf(a, isStudent) }}</em>
-    </button>
+    </PlainButton>
     <p v-if="notHeard.length > 0" class="hint">Nothing yet: {{ notHeard.join(', ') }}.</p>
   </nav>
 </template>

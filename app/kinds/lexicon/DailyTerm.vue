@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Term } from '~/kinds/lexicon/useLexiconFilter'
 import ProseText from '~/components/contributing/ProseText.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** One term a day, to come back to. */
 defineProps<{ term: Term }>()
@@ -11,7 +12,7 @@ const emit = defineEmits<{ choose: [id: string] }>()
   <section>
     <h2>Term of the day</h2>
     <p class="day">
-      <button class="link" type="button" @click="emit('choose', term.id)">{{ term.term.term }}</button>
+      <TextButton @click="emit('choose', term.id)">{{ term.term.term }}</TextButton>
     </p>
     <ProseText v-if="term.html" class="small-prose" :html="term.html" :except="term.id" />
   </section>

@@ -19,6 +19,7 @@ import WriteBox from '~/components/contributing/WriteBox.vue'
 import LexiconToolbar from './LexiconToolbar.vue'
 import DailyTerm from './DailyTerm.vue'
 import TermsInOut from './TermsInOut.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** The seminar's own dictionary: browsed by letter, category, author or date, searched, written, talked about. */
 const store = useThreadStore()
@@ -188,7 +189,7 @@ watch(
           <p v-for="d in drafts" :key="d.id">
             <b>{{ d.term?.term || 'A term without its word' }}</b>{{ ' '
             }}<span class="muted">in draft, {{ d.words }} words, saved {{ dayTime(d.savedAt) }}</span
-            >{{ ' ' }}<button class="link" type="button" @click="writing = d.slot">go on writing</button>
+            >{{ ' ' }}<TextButton @click="writing = d.slot">go on writing</TextButton>
           </p>
         </section>
         <p v-if="waiting" class="empty">The others’ terms appear here as soon as your first is in.</p>

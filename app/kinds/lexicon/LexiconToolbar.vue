@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { plural } from '#core/language'
 import type { LexiconFilter } from '~/kinds/lexicon/useLexiconFilter'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Searching a lexicon, its order, its letters, and the way to a new term. */
 const props = defineProps<{ filter: LexiconFilter; count: number | null; mayWrite: boolean }>()
@@ -31,32 +33,28 @@ defineExpose({ focus: () => search.value?.focus() })
       aria-label="Search the lexicon"
     />
     <span class="tabs" role="group" aria-label="Order"
-      ><button
+      ><PlainButton
         v-for="o in ORDERS"
         :key="o.value"
-        type="button"
         :class="{ on: order === o.value }"
         :aria-pressed="order === o.value"
         @click="order = o.value"
       >
         {{ o.text }}
-      </button></span
+      </PlainButton></span
     >
     <span class="grow" />
     <v-btn v-if="mayWrite" class="main" @click="emit('write')">Write a term <kbd>w</kbd></v-btn>
     <p class="letters" role="group" aria-label="Letters">
-      <button
+      <PlainButton
         v-for="x in letters"
         :key="x.l"
-        type="button"
         :disabled="!x.has"
         :class="{ on: letter === x.l }"
         :aria-pressed="letter === x.l"
         @click="toggle(x.l)"
       >
-        {{ x.l }}</button><button v-if="narrowed" class="link" type="button" @click="everything">
-        everything
-      </button>
+        {{ x.l }}</PlainButton><TextButton v-if="narrowed" @click="everything"> everything </TextButton>
     </p>
   </div>
 </template>

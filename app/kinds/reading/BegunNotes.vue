@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { useNoteComposer } from '~/kinds/reading/useNoteComposer'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Notes that were begun and not posted, each with the way on. */
 const props = defineProps<{
@@ -17,9 +18,9 @@ function wordsOf(draft: (typeof drafts.value)[number]) {
 <template>
   <span v-if="drafts.length > 0"
     >begun:
-    <button v-for="d in drafts" :key="d.id" class="link" type="button" @click="composer.goOn(d)">
+    <TextButton v-for="d in drafts" :key="d.id" @click="composer.goOn(d)">
       {{ wordsOf(d) }}
-    </button></span
+    </TextButton></span
   >
 </template>
 

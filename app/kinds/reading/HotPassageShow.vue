@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import ProseText from '~/components/contributing/ProseText.vue'
 import type { MarginNote } from '~/kinds/reading/useMargin'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** One passage and what was said about it, large, to show in class. */
 defineProps<{
@@ -18,9 +19,9 @@ const emit = defineEmits<{ turn: [by: number]; close: [] }>()
   <section class="large" role="dialog" aria-modal="true" aria-label="To show in class">
     <p class="where">
       {{ where }} <span class="grow" />{{ ' ' }}<span class="num">{{ at }} of {{ of }}</span
-      >{{ ' ' }}<button class="link" type="button" @click="emit('turn', -1)">before <kbd>k</kbd></button
-      >{{ ' ' }}<button class="link" type="button" @click="emit('turn', 1)">next <kbd>j</kbd></button>{{ ' '
-      }}<button class="link" type="button" @click="emit('close')">back <kbd>Esc</kbd></button>
+      >{{ ' ' }}<TextButton @click="emit('turn', -1)">before <kbd>k</kbd></TextButton
+      >{{ ' ' }}<TextButton @click="emit('turn', 1)">next <kbd>j</kbd></TextButton
+      >{{ ' ' }}<TextButton @click="emit('close')">back <kbd>Esc</kbd></TextButton>
     </p>
     <blockquote>
       <span>… {{ quote.before }}</span

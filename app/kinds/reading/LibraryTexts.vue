@@ -7,6 +7,7 @@ import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import * as readingEndpoints from '#shared/kinds/reading/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Texts of the library: papers, articles, books and recordings, added from a file or from the book supplier. */
 const props = defineProps<{ seminarId: string }>()
@@ -183,7 +184,7 @@ const take = () =>
           accept=".vtt"
           @change="picked($event, waiting.textId)"
         />Choose the WebVTT file</label
-      >{{ ' ' }}<button class="link" type="button" @click="waiting = null">cancel</button>
+      >{{ ' ' }}<TextButton @click="waiting = null">cancel</TextButton>
     </p>
     <p v-for="r in remarks" :key="r" class="ask" role="status">{{ r }}</p>
     <div v-if="carried" class="ask" role="status">
@@ -233,16 +234,15 @@ const take = () =>
         <p v-if="book" class="hint">{{ book.summary }}</p>
         <p v-if="chapters.length > 0">
           Chapters:
-          <button
+          <TextButton
             v-for="c in chapters"
             :key="c.from"
-            class="link chapter"
-            type="button"
+            class="chapter"
             :aria-pressed="chosen.from === c.from && chosen.to === c.to"
             @click="Object.assign(chosen, { from: c.from, to: c.to })"
           >
             {{ c.title }}
-          </button>
+          </TextButton>
         </p>
         <p>
           Pages
@@ -301,7 +301,7 @@ const take = () =>
               :aria-label="`A new version of ${t.title}`"
               @change="picked($event, t.id)"
             />a new version …</label
-          ><button class="link" type="button" @click="archive(t.id, t.title)">Remove</button>
+          ><TextButton @click="archive(t.id, t.title)">Remove</TextButton>
         </p>
       </li>
     </ul>

@@ -3,6 +3,8 @@ import type { NoteDetail } from '#shared/kinds/reading/reading'
 import type { DraftView } from '#shared/contributing/thread'
 import { inWords, plural } from '#core/language'
 import WriteBox from '~/components/contributing/WriteBox.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** The text has parted under the chosen words and asks what kind of note this is; then the note is written there. */
 const props = defineProps<{
@@ -49,9 +51,10 @@ const sendVerb = computed(() => {
   <div class="slip" role="group" aria-label="The chosen words" @click.stop @mouseup.stop>
     <div v-if="!kind" class="kinds">
       <template v-if="mayWrite">
-        <button type="button" @click="emit('kind', 'note')">Note<kbd>n</kbd></button><span>·</span
-        ><button type="button" @click="emit('kind', 'question')">Question<kbd>q</kbd></button><span>·</span
-        ><button type="button" @click="emit('kind', 'link')">Link to another passage<kbd>l</kbd></button>
+        <PlainButton @click="emit('kind', 'note')">Note<kbd>n</kbd></PlainButton
+        ><span>·</span><PlainButton @click="emit('kind', 'question')">Question<kbd>q</kbd></PlainButton
+        ><span>·</span
+        ><PlainButton @click="emit('kind', 'link')">Link to another passage<kbd>l</kbd></PlainButton>
       </template>
       <em>{{
         already === 0
@@ -66,7 +69,7 @@ const sendVerb = computed(() => {
             note.to.passage.exact.length > 90
               ? `${note.to.passage.exact.slice(0, 88)} …`
               : note.to.passage.exact
-          }}” <button class="link" type="button" @click="emit('target')">another</button></template
+          }}” <TextButton @click="emit('target')">another</TextButton></template
         ><b v-else>Now choose the passage it leads to, anywhere in the text.</b>
       </p>
       <WriteBox

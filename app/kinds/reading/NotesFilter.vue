@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import type { Filter, useMargin } from '~/kinds/reading/useMargin'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Whose notes stand in the margin. */
 const props = defineProps<{ margin: ReturnType<typeof useMargin> }>()
@@ -14,17 +16,16 @@ const FILTERS = computed<ReadonlyArray<readonly [Filter, string]>>(() => [
 
 <template>
   <div class="filter" role="group" aria-label="Whose notes">
-    <button
+    <PlainButton
       v-for="[value, label] in FILTERS"
       :key="value"
-      type="button"
       :class="{ on: filter === value }"
       :aria-pressed="filter === value"
       @click="filter = value"
     >
       {{ label }}
-    </button>
-    <button v-if="tag" class="link" type="button" @click="tag = null">only “{{ tag }}” ×</button>
+    </PlainButton>
+    <TextButton v-if="tag" @click="tag = null">only “{{ tag }}” ×</TextButton>
   </div>
 </template>
 

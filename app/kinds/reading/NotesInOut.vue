@@ -6,6 +6,7 @@ import { newKey, useApi } from '~/composables/shell/useApi'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
 import * as readingEndpoints from '#shared/kinds/reading/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Notes out and in by the open standard, the transcript, and an address for one's own programs. */
 const props = defineProps<{ activity: ActivityView; form: 'paper' | 'article' | 'recording' }>()
@@ -91,9 +92,7 @@ const mayWrite = computed(() => seminar.shell?.role !== 'observer' && !seminar.s
 
 <template>
   <span class="out">
-    <button class="link" type="button" :aria-expanded="open" @click="open = !open">
-      export or import notes
-    </button>
+    <TextButton :aria-expanded="open" @click="open = !open"> export or import notes </TextButton>
     <div
       v-if="open"
       class="sheet"
@@ -140,9 +139,9 @@ const mayWrite = computed(() => seminar.shell?.role !== 'observer' && !seminar.s
         <b>Your own programs</b>{{ ' '
         }}<template v-if="tools.address"
           ><code>{{ tools.address }}</code
-          >{{ ' ' }}<button class="link" type="button" @click="make">a new token</button>{{ ' '
-          }}<button class="link" type="button" @click="drop">delete it</button></template
-        ><button v-else class="link" type="button" @click="make">make an address with a token</button>
+          >{{ ' ' }}<TextButton @click="make">a new token</TextButton>{{ ' '
+          }}<TextButton @click="drop">delete it</TextButton></template
+        ><TextButton v-else @click="make">make an address with a token</TextButton>
       </p>
       <p v-if="tools.token" class="token" role="status">
         Token, shown this once: <code>{{ tools.token }}</code><span class="hint"

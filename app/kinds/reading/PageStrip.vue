@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { PartView } from '#shared/kinds/reading/reading'
 import type { MarginNote } from '~/kinds/reading/useMargin'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** The pages of a text, each with its line of talk: where on it notes stand, how many, and one's own below. */
 const props = defineProps<{
@@ -63,10 +64,9 @@ function notesWords(page: number, count: number) {
         <h2 v-if="part.heading || part.number === 1">
           {{ part.heading ?? '' }} <span v-if="part.number === 1">notes</span>
         </h2>
-        <button
+        <PlainButton
           class="pg"
           :class="{ here: part.number === here }"
-          type="button"
           :aria-current="part.number === here ? 'page' : undefined"
           @click="emit('go', part.number)"
         >
@@ -82,7 +82,7 @@ function notesWords(page: number, count: number) {
             </template>
           </svg>
           <em class="num" aria-hidden="true">{{ closedPages.has(part.number) ? '·' : count }}</em>
-        </button>
+        </PlainButton>
       </li>
     </ol>
     <slot />

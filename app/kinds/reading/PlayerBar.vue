@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { clock } from '~/kinds/reading/clock'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** What plays, how far it is, how fast, and where its notes are. */
 const props = defineProps<{
@@ -36,21 +37,20 @@ const share = (s: number) => `${props.length > 0 ? (s / props.length) * 100 : 0}
     </span>
     <span class="num muted">{{ clock(length) }}</span>
     <span class="speeds" role="group" aria-label="Speed"
-      ><button
+      ><TextButton
         v-for="s in SPEEDS"
         :key="s"
-        class="link num"
+        class="num"
         :class="{ on: s === speed }"
-        type="button"
         :aria-pressed="s === speed"
         @click="emit('speed', s)"
       >
         {{ s }}×
-      </button></span
+      </TextButton></span
     >
-    <button class="link" type="button" :aria-pressed="follows" @click="emit('follow', !follows)">
+    <TextButton :aria-pressed="follows" @click="emit('follow', !follows)">
       {{ follows ? 'the text follows' : 'make the text follow' }}
-    </button>
+    </TextButton>
     <span v-if="problem" class="field-problem" role="alert"
       >It cannot be played here. Its transcript can be read all the same.</span
     >

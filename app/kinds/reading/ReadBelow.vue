@@ -2,6 +2,7 @@
 import type { TalkDesk } from '~/components/contributing/talkDesk'
 import type { MarginNote } from '~/kinds/reading/useMargin'
 import SideNote from './SideNote.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Notes that are read between the lines of the text, where there is no margin. */
 defineProps<{
@@ -39,7 +40,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
       @tag="emit('tag', $event)"
       @play="emit('play', $event)"
     />
-    <p><button class="link" type="button" @click="emit('close')">close</button></p>
+    <p><TextButton @click="emit('close')">close</TextButton></p>
   </div>
 </template>
 

@@ -6,6 +6,7 @@ import type { MarginNote, useMargin } from '~/kinds/reading/useMargin'
 import type { usePlayer } from '~/kinds/reading/usePlayer'
 import NotesInOut from './NotesInOut.vue'
 import PlayerBar from './PlayerBar.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Below a reading: its player or what it is, its size, and the ways to the next note. */
 const follows = defineModel<boolean>('follows', { required: true })
@@ -62,25 +63,20 @@ const { at, length, playing, speed, problem } = props.player
       <span class="muted">{{ titleAndCredit }}</span>
       <span v-if="minutes" class="muted">{{ minutes }} {{ plural(minutes, 'minute') }} to read</span>
       <span v-if="text.form === 'paper'" class="zoom"
-        ><button class="link" type="button" aria-label="Smaller" @click="emit('zoom', 1 / 1.2)">−</button
+        ><TextButton aria-label="Smaller" @click="emit('zoom', 1 / 1.2)">−</TextButton
         ><span class="num">{{ Math.round(zoom * 100) }} %</span
-        ><button class="link" type="button" aria-label="Larger" @click="emit('zoom', 1.2)">+</button></span
+        ><TextButton aria-label="Larger" @click="emit('zoom', 1.2)">+</TextButton></span
       >
       <span class="grow" />
     </template>
     <NotesInOut :activity="activity" :form="text.form" @taken="emit('taken')" />
     <span class="hints"
-      ><button class="link" type="button" @click="emit('step')">next note <kbd>j</kbd></button
-      ><button
-        class="link"
-        type="button"
-        :disabled="openQuestions.length === 0"
-        @click="emit('step', openQuestions)"
-      >
-        next open question <kbd>u</kbd></button
-      ><button v-if="isStudent" class="link" type="button" @click="emit('nextOwn')">
+      ><TextButton @click="emit('step')">next note <kbd>j</kbd></TextButton
+      ><TextButton :disabled="openQuestions.length === 0" @click="emit('step', openQuestions)">
+        next open question <kbd>u</kbd></TextButton
+      ><TextButton v-if="isStudent" @click="emit('nextOwn')">
         next page of yours <kbd>]</kbd>
-      </button></span
+      </TextButton></span
     >
   </footer>
 </template>

@@ -32,6 +32,7 @@ import ReadBelow from './ReadBelow.vue'
 import ReadingFoot from './ReadingFoot.vue'
 import ReadingTools from './ReadingTools.vue'
 import TextRow from './TextRow.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** A text that is read together: its pages, the talk in its margin, and where on it the talk is. */
 const thread = useThreadStore()
@@ -214,7 +215,7 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
         >
           <p v-if="paperProblem" class="empty broken" role="alert">
             The paper could not be opened here. Its notes can be read all the same.
-            <button class="link" type="button" @click="openPaper()">Try again</button>
+            <TextButton @click="openPaper()">Try again</TextButton>
           </p>
           <video
             v-if="text.form === 'recording' && text.file?.type.startsWith('video/')"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { useFind } from '~/kinds/reading/useFind'
 import type { useMargin } from '~/kinds/reading/useMargin'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** Beside the pages of a reading: what is set, when others' notes are shown, finding in the text, and tags. */
 const props = defineProps<{
@@ -36,16 +37,15 @@ const toggle = (t: string) => {
       /><span v-if="find.said.value" class="hint num" role="status">{{ find.said.value }}</span>
     </form>
     <p v-if="tags.length > 0" class="tags">
-      <button
+      <PlainButton
         v-for="t in tags"
         :key="t"
-        type="button"
         :class="{ on: tag === t }"
         :aria-pressed="tag === t"
         @click="toggle(t)"
       >
         {{ t }}
-      </button>
+      </PlainButton>
     </p>
     <p class="key" aria-hidden="true">
       <span><i />one note</span><span><i class="many" />many</span><span><i class="own" />yours</span>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useGap } from '~/kinds/reading/useGap'
 import { clock } from '~/kinds/reading/clock'
+import TextButton from '~/components/controls/TextButton.vue'
 
 interface Line {
   readonly from: number
@@ -30,13 +31,12 @@ defineExpose({ part, close, root })
       :class="{ on: currentLineStart === line.start, turn: i === 0 || lines[i - 1]!.voice !== line.voice }"
     >
       <span class="who" data-not-text
-        ><button
-          class="link num"
-          type="button"
+        ><TextButton
+          class="num"
           :aria-label="`Play from ${clock(line.from)}`"
           @click="emit('play', line.from)"
         >
-          {{ clock(line.from) }}</button
+          {{ clock(line.from) }}</TextButton
         ><b v-if="line.voice && (i === 0 || lines[i - 1]!.voice !== line.voice)">{{ line.voice }}</b></span
       >
       <p>{{ line.text }}</p>

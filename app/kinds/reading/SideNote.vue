@@ -6,6 +6,8 @@ import { inWords, plural } from '#core/language'
 import type { TalkDesk } from '~/components/contributing/talkDesk'
 import ProseText from '~/components/contributing/ProseText.vue'
 import RevisionList from '~/components/contributing/RevisionList.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 const EditBox = defineAsyncComponent(() => import('~/components/contributing/EditBox.vue'))
 const WriteBox = defineAsyncComponent(() => import('~/components/contributing/WriteBox.vue'))
@@ -48,15 +50,14 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
     @mouseleave="emit('light', false)"
     @focusin="emit('light', true)"
   >
-    <button
+    <PlainButton
       v-if="letter"
       class="letter"
-      type="button"
       :aria-label="`to the words of note ${letter}`"
       @click="emit('jump')"
     >
       {{ letter }}
-    </button>
+    </PlainButton>
     <EditBox
       v-if="desk.editing.value === c.id"
       :contribution="c"
@@ -77,11 +78,11 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
       <ProseText v-if="c.html !== null" class="words" :html="c.html" /><span v-else class="coming">…</span>
     </div>
     <p v-if="target" class="leads">
-      <button class="link" type="button" @click="emit('follow')">
+      <TextButton @click="emit('follow')">
         → “{{ target.length > 60 ? `${target.slice(0, 58)} …` : target }}”<template v-if="targetPage"
           >, {{ targetPage }}</template
         >
-      </button>
+      </TextButton>
     </p>
     <p v-if="c.note.how === 'nearly' || c.note.how === 'elsewhere'" class="moved">
       <b>text moved:</b> {{ c.note.how === 'nearly' ? 're-found nearby' : 're-found word for word' }}
@@ -89,93 +90,68 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
     <p class="acts">
       <span v-if="note.open" class="un">no answer yet</span
       ><span v-else-if="c.note.settled" class="ok">answered</span>
-      <button
+      <PlainButton
         v-for="t in c.note.tags"
         :key="t"
         class="tag"
-        type="button"
         :aria-label="`Only notes about ${t}`"
         @click="emit('tag', t)"
       >
         {{ t }}
-      </button>
-      <button v-if="c.note.time" class="link num" type="button" @click="emit('play', c.note.time[0])">
+      </PlainButton>
+      <TextButton v-if="c.note.time" class="num" @click="emit('play', c.note.time[0])">
         {{ clock(c.note.time[0]) }}
-      </button>
+      </TextButton>
       <span v-if="c.nods > 0" class="nods"
         >{{ c.nods }} {{ plural(c.nods, 'nod') }}{{ c.nodded ? ', yours too' : '' }}</span
       >
       <template v-if="desk.mayWrite && !c.withdrawn">
-        <button v-if="desk.mayAnswer(c)" class="link" type="button" @click="desk.reply(c.id)">
+        <TextButton v-if="desk.mayAnswer(c)" @click="desk.reply(c.id)">
           answer{{ c.author.isMe || c.author.isStaff ? '' : ` ${c.author.givenName}` }}
-        </button>
-        <button
+        </TextButton>
+        <TextButton
           v-if="!c.author.isMe && c.state === 'shown'"
-          class="link more"
-          type="button"
+          class="more"
           :aria-pressed="c.nodded"
           @click="desk.nod(c.id)"
         >
           {{ c.nodded ? 'remove nod' : 'nod' }}
-        </button>
-        <button
+        </TextButton>
+        <TextButton
           v-if="
             c.note.kind === 'question' &&
             (c.author.isMe || desk.isStaff) &&
             (answers.length > 0 || c.note.settled)
           "
-          class="link"
-          type="button"
           @click="emit('settle', !c.note.settled)"
         >
           {{ c.note.settled ? 'open it again' : 'mark as answered' }}
-        </button>
-        <button
-          v-if="c.changeUntil && c.author.isMe"
-          class="link more"
-          type="button"
-          @click="desk.edit(c.id)"
-        >
+        </TextButton>
+        <TextButton v-if="c.changeUntil && c.author.isMe" class="more" @click="desk.edit(c.id)">
           change
-        </button>
-        <button
+        </TextButton>
+        <TextButton
           v-if="(c.withdrawUntil && c.author.isMe) || desk.isStaff"
-          class="link more"
-          type="button"
+          class="more"
           @click="desk.withdraw(c.id)"
         >
           withdraw
-        </button>
-        <button
-          v-if="desk.isStaff && c.state === 'awaitingApproval'"
-          class="link"
-          type="button"
-          @click="desk.approve(c.id)"
-        >
+        </TextButton>
+        <TextButton v-if="desk.isStaff && c.state === 'awaitingApproval'" @click="desk.approve(c.id)">
           approve
-        </button>
+        </TextButton>
       </template>
-      <button v-else-if="c.mayPutBack" class="link" type="button" @click="desk.putBack(c.id)">restore</button>
-      <button
-        v-if="c.editedAt && desk.isStaff"
-        class="link more"
-        type="button"
-        @click="history = history ? null : c.id"
-      >
+      <TextButton v-else-if="c.mayPutBack" @click="desk.putBack(c.id)">restore</TextButton>
+      <TextButton v-if="c.editedAt && desk.isStaff" class="more" @click="history = history ? null : c.id">
         {{ history ? 'fold' : 'what it said' }}
-      </button>
+      </TextButton>
     </p>
     <RevisionList v-if="history" :contribution-id="c.id" />
     <div v-if="answers.length > 0" class="answers">
       <p v-if="answers.length > FEW" class="count">
-        {{ inWords(answers.length) }} answers<button
-          class="link"
-          type="button"
-          :aria-expanded="open"
-          @click="emit('toggle')"
-        >
+        {{ inWords(answers.length) }} answers<TextButton :aria-expanded="open" @click="emit('toggle')">
           {{ open ? 'fold' : 'show' }}
-        </button>
+        </TextButton>
       </p>
       <div v-for="r in shownAnswers" :id="`c-${r.id}`" :key="r.id" class="answer" tabindex="-1">
         <EditBox
@@ -194,34 +170,29 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
           ><ProseText v-if="r.html !== null" class="words" :html="r.html" />
           <span class="acts small">
             <span v-if="r.nods > 0" class="nods">{{ r.nods }} {{ plural(r.nods, 'nod') }}</span>
-            <button
+            <TextButton
               v-if="desk.mayWrite && !r.author.isMe && r.state === 'shown'"
-              class="link more"
-              type="button"
+              class="more"
               :aria-pressed="r.nodded"
               @click="desk.nod(r.id)"
             >
               {{ r.nodded ? 'remove nod' : 'nod' }}
-            </button>
-            <button
+            </TextButton>
+            <TextButton
               v-if="desk.mayWrite && r.author.isMe && r.changeUntil"
-              class="link more"
-              type="button"
+              class="more"
               @click="desk.edit(r.id)"
             >
               change
-            </button>
-            <button
+            </TextButton>
+            <TextButton
               v-if="desk.mayWrite && !r.withdrawn && ((r.author.isMe && r.withdrawUntil) || desk.isStaff)"
-              class="link more"
-              type="button"
+              class="more"
               @click="desk.withdraw(r.id)"
             >
               withdraw
-            </button>
-            <button v-if="r.withdrawn && r.mayPutBack" class="link" type="button" @click="desk.putBack(r.id)">
-              restore
-            </button>
+            </TextButton>
+            <TextButton v-if="r.withdrawn && r.mayPutBack" @click="desk.putBack(r.id)"> restore </TextButton>
           </span>
         </template>
       </div>

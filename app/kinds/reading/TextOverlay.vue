@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { LaidLetter, LaidLine } from '~/kinds/reading/useTextOverlay'
 import type { MarginNote } from '~/kinds/reading/useMargin'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** Over the words of a page: what is lit, found, chosen and noted, a letter for each passage, and areas with a note. */
 const props = defineProps<{
@@ -53,25 +54,23 @@ const letterLabel = ({ passage }: LaidLetter) =>
       :class="[`w${b.weight}`, { own: b.own }]"
       :style="underOf(b)"
     />
-    <button
+    <PlainButton
       v-for="l in letters"
       :key="`${l.passage.start}-${l.passage.end}`"
       class="letter"
       :class="{ own: l.passage.own }"
-      type="button"
       :data-passage="l.passage.letter"
       :style="{ left: `${l.left}px`, top: `${l.top}px` }"
       :aria-label="letterLabel(l)"
       @click.stop="emit('pick', l.passage.ids)"
     >
       {{ l.passage.letter }}
-    </button>
-    <button
+    </PlainButton>
+    <PlainButton
       v-for="n in areas"
       :key="n.c.id"
       class="patch"
       :class="{ own: n.c.author.isMe, lit: lit === n.c.id }"
-      type="button"
       :aria-label="`area with a note by ${n.c.author.name}`"
       :style="areaOf(n)"
       @click.stop="emit('pick', [n.c.id])"

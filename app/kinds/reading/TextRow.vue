@@ -13,6 +13,7 @@ import SheetPaper from './SheetPaper.vue'
 import SheetTranscript from './SheetTranscript.vue'
 import SideNote from './SideNote.vue'
 import TextOverlay from './TextOverlay.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** One page, section or stretch with its margin: lines under what was noted, a letter for each passage, and the notes level with their words. */
 const props = defineProps<{
@@ -244,7 +245,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
           />
           <p v-if="failed" class="empty">
             This page could not be drawn. Its notes stand beside it.
-            <button class="link" type="button" @click="failed = false">try again</button>
+            <TextButton @click="failed = false">try again</TextButton>
           </p>
           <p v-else-if="text.form === 'article' && html === null" class="empty">…</p>
         </template>
@@ -262,7 +263,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
         />
         <p v-if="part.drawnOnly && desk.mayWrite" class="scan" data-not-text>
           This page is a picture. Draw a frame on it, or
-          <button class="link" type="button" @click="emit('whole')">note the whole page</button>.
+          <TextButton @click="emit('whole')">note the whole page</TextButton>.
         </p>
       </div>
     </div>

@@ -11,6 +11,7 @@ import EditBox from '~/components/contributing/EditBox.vue'
 import WriteBox from '~/components/contributing/WriteBox.vue'
 import NamesFoundPanel from './NamesFoundPanel.vue'
 import * as reviewEndpoints from '#shared/kinds/review/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** One's own work: written and handed in, or as it went in. */
 const props = defineProps<{ activity: ActivityView; own: OwnReviews }>()
@@ -130,17 +131,15 @@ function edited() {
         <div v-show="open" class="prose" dir="auto" v-html="work.html ?? ''" />
         <AttachmentList v-if="work.files.length > 0" :files="work.files" />
         <p class="acts">
-          <button
+          <TextButton
             v-if="work.words > 0 && !own.handIn.onPaper"
-            class="link"
-            type="button"
             :aria-expanded="open"
             @click="open = !open"
           >
-            {{ open ? 'fold it' : 'read it' }}</button><template
+            {{ open ? 'fold it' : 'read it' }}</TextButton><template
             v-if="work.changeUntil && !own.handIn.onPaper"
-            ><button class="link" type="button" @click="editing = true">edit</button
-            ><button class="link" type="button" @click="takeBack">withdraw</button
+            ><TextButton @click="editing = true">edit</TextButton
+            ><TextButton @click="takeBack">withdraw</TextButton
             ><span class="hint">until {{ dayTime(work.changeUntil) }}</span></template
           >
         </p>
@@ -150,7 +149,7 @@ function edited() {
       <p class="hint">You can {{ how }}. Leave your name out of it: readers do not get it.</p>
       <p v-if="takenBack" class="hint">
         You have withdrawn what you had handed in.
-        <button class="link" type="button" @click="again(takenBack.id)">Hand it in again</button>
+        <TextButton @click="again(takenBack.id)">Hand it in again</TextButton>
       </p>
       <p v-if="late" class="late">
         Hand-in has ended. What you hand in now counts as late, and is assigned to readers as soon as that can

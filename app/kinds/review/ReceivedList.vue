@@ -4,6 +4,7 @@ import { tenth } from '~/composables/marking/peerWords'
 import { points } from '~/composables/marking/points'
 import ReceivedAnswer from './ReceivedAnswer.vue'
 import { vRoving } from '~/components/controls/vRoving'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** What readers said, criterion by criterion, under the names they go by for this work. */
 const props = defineProps<{
@@ -87,10 +88,9 @@ const given = (r: ReceivedReview, id: string) => r.points[id]
             role="radiogroup"
             :aria-label="`How helpful ${r.from} was`"
           >
-            <button
+            <PlainButton
               v-for="n in 5"
               :key="n"
-              type="button"
               role="radio"
               :aria-checked="r.helpful === n"
               :title="HELP[n - 1]"

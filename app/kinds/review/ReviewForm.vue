@@ -4,6 +4,7 @@ import type { Lack } from '#core/kinds/review/missing'
 import type { ReviewDesk, ReviewGiven } from '#shared/kinds/review/review'
 import { points } from '~/composables/marking/points'
 import ScoreLadder from './ScoreLadder.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** What is asked of a reviewer: a score and a remark for each criterion, the questions, and remarks on passages. */
 const props = defineProps<{
@@ -143,7 +144,7 @@ function offWords(c: { readonly id: string }) {
           placeholder="Your remark"
           @input="note(i, ($event.target as HTMLTextAreaElement).value)"
         />
-        <button v-if="open" class="link small" type="button" @click="emit('drop', i)">remove</button>
+        <TextButton v-if="open" class="small" @click="emit('drop', i)">remove</TextButton>
       </div>
     </fieldset>
   </div>

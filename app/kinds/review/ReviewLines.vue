@@ -9,6 +9,8 @@ import { newKey } from '~/composables/shell/useApi'
 import ChoicePart from '~/components/planning/ChoicePart.vue'
 import NumberPart from '~/components/planning/NumberPart.vue'
 import TimePart from '~/components/planning/TimePart.vue'
+import ChipButton from '~/components/controls/ChipButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** How a peer review goes, as sentences: who reviews what, how work comes in, what is asked, and when it is let out. */
 const props = defineProps<{ body: ActivityBody; view: ComposerView; disabled: boolean }>()
@@ -114,18 +116,16 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
       <p class="line">
         Work comes in
         <span class="types"
-          ><button
+          ><ChipButton
             v-for="w in HAND_IN_WAYS"
             :key="w"
-            type="button"
-            class="chip"
             :class="{ on: review.ways.includes(w) }"
             :aria-pressed="review.ways.includes(w)"
             :disabled="disabled"
             @click="toggleMethod(w)"
           >
             {{ WAYS[w] }}
-          </button></span
+          </ChipButton></span
         ><template v-if="body.audience.kind === 'groups'"
           >,
           <ChoicePart
@@ -173,18 +173,16 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
         />
         MB:
         <span class="types"
-          ><button
+          ><ChipButton
             v-for="t in ATTACHABLE.filter(x => x !== 'recording')"
             :key="t"
-            type="button"
-            class="chip"
             :class="{ on: body.attach.types.includes(t) }"
             :aria-pressed="body.attach.types.includes(t)"
             :disabled="disabled"
             @click="toggleType(t)"
           >
             {{ TYPE_WORDS[t] }}
-          </button></span
+          </ChipButton></span
         >
       </p>
     </template>
@@ -245,19 +243,18 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
           @update:model-value="question(i, { minWords: $event })"
         />
         words
-        <button
+        <TextButton
           v-if="!disabled"
-          class="link small"
-          type="button"
+          class="small"
           @click="set({ questions: review.questions.filter((_, j) => j !== i) })"
         >
           remove it
-        </button>
+        </TextButton>
       </p>
     </div>
-    <button v-if="!disabled" class="link small" type="button" @click="addQuestion">
+    <TextButton v-if="!disabled" class="small" @click="addQuestion">
       + a question beside the criteria
-    </button>
+    </TextButton>
     <p class="line">
       Reviews are released
       <ChoicePart

@@ -12,6 +12,7 @@ import OwnWork from './OwnWork.vue'
 import ReceivedList from './ReceivedList.vue'
 import WorkIn from './WorkIn.vue'
 import * as reviewEndpoints from '#shared/kinds/review/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** A peer review from a student's side: one's own work, what one reads, what readers said. Staff see who has handed in. */
 const api = useApi()
@@ -84,7 +85,7 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
     <div class="spread">
       <main>
         <p v-if="error" class="field-problem" role="alert">
-          {{ error.message }} <button class="link" type="button" @click="refresh()">Try again</button>
+          {{ error.message }} <TextButton @click="refresh()">Try again</TextButton>
         </p>
         <template v-else-if="seminar.isStudent && own">
           <OwnWork v-if="!teammates" :activity="activity" :own="own" @changed="refresh()" />

@@ -6,6 +6,7 @@ import { newKey, useApi } from '~/composables/shell/useApi'
 import { useNotices } from '~/stores/notices'
 import * as peersEndpoints from '#shared/marking/peersEndpoints'
 import * as reviewEndpoints from '#shared/kinds/review/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Staff's view of hand-in: what is in, from whom, and what came on paper; the rest is on the review desk. */
 const props = defineProps<{ activity: ActivityView; base: string }>()
@@ -44,7 +45,7 @@ async function tick(enrolmentId: string, handedIn: boolean) {
 
 <template>
   <p v-if="error" class="field-problem" role="alert">
-    {{ error.message }} <button class="link" type="button" @click="refresh()">Try again</button>
+    {{ error.message }} <TextButton @click="refresh()">Try again</TextButton>
   </p>
   <section v-else-if="peers">
     <p class="lead">
@@ -72,14 +73,13 @@ async function tick(enrolmentId: string, handedIn: boolean) {
           <td class="num">
             {{ reviews.filter(a => a.entryId === w.id && a.state === 'in' && a.source !== 'self').length }} of
             {{ reviews.filter(a => a.entryId === w.id && a.source !== 'self').length
-            }}<button
+            }}<TextButton
               v-if="paper && w.title === 'Handed in on paper.'"
-              class="link small"
-              type="button"
+              class="small"
               @click="tick(w.authorId, false)"
             >
               remove the tick
-            </button>
+            </TextButton>
           </td>
         </tr>
       </tbody>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import type { Passage, ReviewDesk } from '#shared/kinds/review/review'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** The work one reviews, and passages in it that are remarked on. */
 const props = defineProps<{
@@ -145,14 +147,12 @@ onBeforeUnmount(() => {
       <template v-for="f in work.files" :key="f.place">
         <figure v-if="f.type.startsWith('image/')"><img :src="f.url" :alt="f.name" loading="lazy" /></figure>
         <div v-else class="file">
-          <button
-            class="link"
-            type="button"
+          <TextButton
             :aria-expanded="openFiles.has(f.place)"
             :aria-controls="textId(f.place)"
             @click="unfold(f)"
           >
-            {{ openFiles.has(f.place) ? 'fold' : 'read' }} {{ f.name }}</button
+            {{ openFiles.has(f.place) ? 'fold' : 'read' }} {{ f.name }}</TextButton
           >{{ ' ' }}<a class="hint" :href="f.url" :download="f.name">as a file</a>
           <template v-if="openFiles.has(f.place)">
             <iframe v-if="f.type === 'application/pdf'" :id="textId(f.place)" :src="f.url" :title="f.name" />
@@ -168,16 +168,15 @@ onBeforeUnmount(() => {
           </template>
         </div>
       </template>
-      <button
+      <PlainButton
         v-if="chosen"
         class="take"
-        type="button"
         :style="{ left: `${chosen.x}px`, top: `${chosen.y}px` }"
         @mousedown.prevent
         @click="take"
       >
         Remark on this <kbd>e</kbd>
-      </button>
+      </PlainButton>
     </div>
     <slot />
   </section>

@@ -2,6 +2,7 @@
 import type { PageView } from '#shared/kinds/wiki/wiki'
 import { useWikiStore } from '~/stores/wiki'
 import VersionRail from './VersionRail.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** The pages of a wiki with who claimed them, and the versions of the one that is open. */
 const props = defineProps<{ page: PageView | null; newest: number; a: number; b: number }>()
@@ -28,14 +29,13 @@ const lines = computed(() =>
     <p class="head">Pages <span>claimed by</span></p>
     <ul>
       <li v-for="line in lines" :key="line.id">
-        <button
-          type="button"
+        <PlainButton
           :class="{ on: line.isOpen }"
           :style="{ paddingLeft: line.indent }"
           @click="emit('open', line.id)"
         >
           <span>{{ line.title }}</span><em>{{ line.note }}</em>
-        </button>
+        </PlainButton>
       </li>
     </ul>
     <template v-if="page && newest > 0"

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { WikiShares } from '#shared/kinds/wiki/wiki'
 import { toneOf } from './memberTones'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Over a page's history: what changed or who wrote what, with the key to its marks. */
 type Member = WikiShares['members'][number]['member']
@@ -19,35 +21,33 @@ const toggle = (id: string) => {
 
 <template>
   <div class="tabs">
-    <button
+    <PlainButton
       v-for="t in TABS"
       :key="t.value"
-      type="button"
       :class="{ on: tab === t.value }"
       :aria-pressed="tab === t.value"
       @click="tab = t.value"
     >
       {{ t.text }}
-    </button>
+    </PlainButton>
     <span class="grow" />
     <template v-if="tab === 'changes'"
       ><span class="key"><ins>added</ins> <del>removed</del> <i>moved</i></span
-      ><button class="link small" type="button" :aria-pressed="!short" @click="short = !short">
+      ><TextButton class="small" :aria-pressed="!short" @click="short = !short">
         {{ short ? 'show the whole page' : 'only what changed' }}
-      </button></template
+      </TextButton></template
     >
     <span v-else class="key"
-      ><button
+      ><PlainButton
         v-for="m in shades"
         :key="m.id"
-        type="button"
         class="shade"
         :style="toneOf(members, m.id)"
         :aria-pressed="only === m.id"
         @click="toggle(m.id)"
       >
         <b>{{ m.initials }}</b> {{ m.givenName }}
-      </button></span
+      </PlainButton></span
     >
   </div>
 </template>

@@ -2,6 +2,8 @@
 import type { Choice } from '#core/kinds/wiki/mergePages'
 import type { Overlaps } from '#shared/kinds/wiki/wiki'
 import { inWords, listed, plural } from '#core/language'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Places that two writers changed differently, side by side: the writer chooses for each; nothing is dropped by itself. */
 const props = defineProps<{ overlaps: Overlaps }>()
@@ -23,34 +25,32 @@ const all = (choice: Choice) => {
       joined; {{ inWords(overlaps.overlaps.length) }} {{ plural(overlaps.overlaps.length, 'place') }} you both
       changed.
       <span v-if="overlaps.overlaps.length > 1"
-        >All at once: <button class="link" type="button" @click="all('mine')">mine</button>{{ ' '
-        }}<button class="link" type="button" @click="all('theirs')">theirs</button>{{ ' '
-        }}<button class="link" type="button" @click="all('both')">both</button></span
+        >All at once: <TextButton @click="all('mine')">mine</TextButton>{{ ' '
+        }}<TextButton @click="all('theirs')">theirs</TextButton>{{ ' '
+        }}<TextButton @click="all('both')">both</TextButton></span
       >
     </p>
     <div v-for="(o, i) in overlaps.overlaps" :key="i" class="overlap">
       <p v-if="o.was" class="was">It said: “{{ o.was }}”</p>
       <div class="sides">
-        <button
-          type="button"
+        <PlainButton
           :class="{ on: choices[i] === 'mine' || choices[i] === 'both' }"
           :aria-pressed="choices[i] === 'mine'"
           @click="pick(i, 'mine')"
         >
           <em>Yours</em>{{ o.mine || '(deleted)' }}
-        </button>
-        <button
-          type="button"
+        </PlainButton>
+        <PlainButton
           :class="{ on: choices[i] === 'theirs' || choices[i] === 'both' }"
           :aria-pressed="choices[i] === 'theirs'"
           @click="pick(i, 'theirs')"
         >
           <em>{{ listed(overlaps.by) }}</em>{{ o.theirs || '(deleted)' }}
-        </button>
+        </PlainButton>
       </div>
-      <button class="link small" type="button" :aria-pressed="choices[i] === 'both'" @click="pick(i, 'both')">
+      <TextButton class="small" :aria-pressed="choices[i] === 'both'" @click="pick(i, 'both')">
         {{ choices[i] === 'both' ? 'both stand, theirs first' : 'let both stand' }}
-      </button>
+      </TextButton>
     </div>
   </section>
 </template>

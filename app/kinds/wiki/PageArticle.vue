@@ -5,6 +5,7 @@ import { inWords, listed, plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useTermsStore } from '~/stores/terms'
 import { useWikiStore } from '~/stores/wiki'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** A page as it is read: its text with links to other pages, passages that are talked about, and what leads here. */
 const props = defineProps<{
@@ -140,22 +141,15 @@ const writeVerb = computed(() => {
         <template v-if="line.claimedBy"
           >claimed by <b>{{ line.claimedBy.isMe ? 'you' : line.claimedBy.givenName }}</b></template
         ><template v-else>nobody looks after this page yet</template>
-        <button
-          v-if="mayWrite && !isStaff && !line.claimedBy"
-          class="link"
-          type="button"
-          @click="emit('claim', true)"
-        >
+        <TextButton v-if="mayWrite && !isStaff && !line.claimedBy" @click="emit('claim', true)">
           claim it
-        </button>
-        <button
+        </TextButton>
+        <TextButton
           v-else-if="mayWrite && line.claimedBy && (line.claimedBy.isMe || isStaff)"
-          class="link"
-          type="button"
           @click="emit('claim', false)"
         >
           release it
-        </button>
+        </TextButton>
         <template v-if="latest"
           ><span>·</span
           ><span
@@ -172,8 +166,8 @@ const writeVerb = computed(() => {
       <p class="acts">
         <v-btn v-if="mayWrite" class="main" @click="emit('write')">{{ writeVerb }} <kbd>e</kbd></v-btn>
         <v-btn v-if="page.number > 0" :to="historyTo">Versions and changes <kbd>h</kbd></v-btn>
-        <button v-if="mayWrite && !renaming" class="link" type="button" @click="startRenaming">rename</button>
-        <button v-if="mayWrite" class="link" type="button" @click="emit('remove')">delete</button>
+        <TextButton v-if="mayWrite && !renaming" @click="startRenaming">rename</TextButton>
+        <TextButton v-if="mayWrite" @click="emit('remove')">delete</TextButton>
       </p>
     </header>
     <!-- eslint-disable vue/no-v-html -- sanitised on the server when it was written -->
@@ -199,8 +193,7 @@ const writeVerb = computed(() => {
     <footer v-if="store.linkedFrom.length > 0">
       <b>What links here</b>{{ ' '
       }}<template v-for="(p, i) in store.linkedFrom" :key="p.id"
-        >{{ i > 0 ? ', ' : ''
-        }}<button class="link" type="button" @click="emit('open', p.id)">{{ p.title }}</button></template
+        >{{ i > 0 ? ', ' : '' }}<TextButton @click="emit('open', p.id)">{{ p.title }}</TextButton></template
       ><span class="muted">
         · {{ inWords(store.linkedFrom.length) }} {{ plural(store.linkedFrom.length, 'page') }}</span
       >

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { VueDraggable } from 'vue-draggable-plus'
 import type { PageLine } from '#shared/kinds/wiki/wiki'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** Pages that stand below one page, or at the top: dragged to another place, or moved from the keyboard. */
 const props = defineProps<{
@@ -54,8 +55,7 @@ const claimWords = (p: PageLine) => {
     @update:model-value="dropped($event as PageLine[])"
   >
     <li v-for="p in own" :key="p.id">
-      <button
-        type="button"
+      <PlainButton
         class="page"
         :class="{ on: p.id === current }"
         :aria-current="p.id === current ? 'page' : undefined"
@@ -72,7 +72,7 @@ const claimWords = (p: PageLine) => {
         ><b v-if="p.openComments > 0" class="num" :title="`${p.openComments} open comments`">{{
           p.openComments
         }}</b>
-      </button>
+      </PlainButton>
       <PageBranch
         :pages="pages"
         :parent-id="p.id"

@@ -7,6 +7,7 @@ import { useTimes } from '~/composables/planning/useTimes'
 import { sendKey } from '~/autosave/sendKey'
 import { ApiProblem } from '~/composables/shell/useApi'
 import ProseText from '~/components/contributing/ProseText.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 const RichEditor = defineAsyncComponent(() => import('~/components/contributing/RichEditor.vue'))
 /** The talk about a page, beside it: comments on it or on a passage, with answers, and the version that acted on each. */
@@ -134,18 +135,14 @@ const aboutWords = computed(() => {
       <div v-for="a in answersTo(c.id)" :id="`c-${a.id}`" :key="a.id" class="answer">
         <p class="by">
           <b>{{ a.author.isMe ? 'You' : a.author.givenName }}</b> {{ shortDayTime(a.shownAt) }}
-          <button v-if="a.mayWithdraw" class="link" type="button" @click="emit('withdraw', a.id)">
-            withdraw
-          </button>
+          <TextButton v-if="a.mayWithdraw" @click="emit('withdraw', a.id)"> withdraw </TextButton>
         </p>
         <p v-if="a.withdrawn" class="gone">Withdrawn.</p>
         <ProseText v-else :html="a.html" />
       </div>
       <p v-if="mayComment && !c.withdrawn" class="acts">
-        <button class="link" type="button" @click="begin(c.id)">answer</button>
-        <button v-if="c.resolved" class="link" type="button" @click="emit('resolve', c.id, null)">
-          open it again
-        </button>
+        <TextButton @click="begin(c.id)">answer</TextButton>
+        <TextButton v-if="c.resolved" @click="emit('resolve', c.id, null)"> open it again </TextButton>
         <label v-else-if="chosenVersion(c).length > 0" class="link"
           >acted on in
           <select
@@ -158,9 +155,7 @@ const aboutWords = computed(() => {
             </option>
           </select></label
         >
-        <button v-if="c.mayWithdraw" class="link" type="button" @click="emit('withdraw', c.id)">
-          withdraw
-        </button>
+        <TextButton v-if="c.mayWithdraw" @click="emit('withdraw', c.id)"> withdraw </TextButton>
       </p>
     </article>
     <div
@@ -172,9 +167,9 @@ const aboutWords = computed(() => {
     >
       <p class="to">
         {{ aboutWords }}
-        <button v-if="passage && !answering" class="link" type="button" @click="emit('dropPassage')">
+        <TextButton v-if="passage && !answering" @click="emit('dropPassage')">
           on the whole page instead
-        </button>
+        </TextButton>
       </p>
       <RichEditor
         :key="draftKey"

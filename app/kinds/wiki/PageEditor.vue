@@ -14,6 +14,8 @@ import TwoTexts from '~/components/contributing/TwoTexts.vue'
 import OverlapChoice from './OverlapChoice.vue'
 import PageLinkList from './PageLinkList.vue'
 import * as filesEndpoints from '#shared/files/endpoints'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** A page while it is written: a private draft until it is saved as a version, with a line that says what it does. */
 const props = defineProps<{ page: PageView; activityId: string }>()
@@ -145,30 +147,27 @@ const noteVerb = computed(() => {
         @write="draft.write"
       >
         <template #tools="{ editor: e }">
-          <button
-            type="button"
+          <PlainButton
             :class="{ on: e?.isActive('heading', { level: 3 }) }"
             @click="e?.chain().focus().toggleHeading({ level: 3 }).run()"
           >
             Heading
-          </button>
-          <button
-            type="button"
+          </PlainButton>
+          <PlainButton
             :class="{ on: e?.isActive('heading', { level: 4 }) }"
             @click="e?.chain().focus().toggleHeading({ level: 4 }).run()"
           >
             Smaller
-          </button>
-          <button type="button" title="or type [[" @click="e?.chain().focus().insertContent('[[').run()">
+          </PlainButton>
+          <PlainButton title="or type [[" @click="e?.chain().focus().insertContent('[[').run()">
             Page link
-          </button>
-          <button
-            type="button"
+          </PlainButton>
+          <PlainButton
             :class="{ on: note.open }"
             @click="Object.assign(note, { open: !note.open, text: '', source: '', pos: null })"
           >
             Footnote
-          </button>
+          </PlainButton>
           <label class="pick" title="PNG, JPEG, WebP or GIF"
             >{{ uploading ? 'taking it in …' : 'Picture'
             }}<input
@@ -178,8 +177,7 @@ const noteVerb = computed(() => {
               :disabled="uploading"
               @change="upload"
           /></label>
-          <button
-            type="button"
+          <PlainButton
             @click="
               e?.isActive('table')
                 ? e.chain().focus().addRowAfter().run()
@@ -187,10 +185,10 @@ const noteVerb = computed(() => {
             "
           >
             {{ e?.isActive('table') ? 'Add a row' : 'Table' }}
-          </button>
-          <button v-if="e?.isActive('table')" type="button" @click="e.chain().focus().deleteTable().run()">
+          </PlainButton>
+          <PlainButton v-if="e?.isActive('table')" @click="e.chain().focus().deleteTable().run()">
             Delete the table
-          </button>
+          </PlainButton>
         </template>
         <template #after
           ><span class="hint num">{{ words }} words</span></template
@@ -205,9 +203,9 @@ const noteVerb = computed(() => {
             class="in"
             maxlength="2000"
             placeholder="an address, or where it stands" /></label
-        ><button class="link" type="submit">
+        ><TextButton type="submit">
           {{ noteVerb }}
-        </button>
+        </TextButton>
       </form>
       <p v-if="refused" class="field-problem" role="alert">{{ refused }}</p>
     </div>

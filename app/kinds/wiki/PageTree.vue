@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { WikiView } from '#shared/kinds/wiki/wiki'
 import PageBranch from './PageBranch.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** The pages of a wiki in their tree, what is suggested, and what pages link to though it is not there. */
 const props = defineProps<{ view: WikiView; current: string | null; mayWrite: boolean }>()
@@ -80,17 +81,17 @@ function key(event: KeyboardEvent, id: string) {
     <section v-if="mayWrite && view.suggested.length > 0">
       <p class="head">Suggested <span>from the brief</span></p>
       <p class="words">
-        <button v-for="s in view.suggested" :key="s" class="link" type="button" @click="emit('make', s)">
+        <TextButton v-for="s in view.suggested" :key="s" @click="emit('make', s)">
           {{ s }}
-        </button>
+        </TextButton>
       </p>
     </section>
     <section v-if="view.wanted.length > 0">
       <p class="head">Wanted <span>linked to, not there yet</span></p>
       <p class="words">
         <template v-for="w in view.wanted" :key="w.title"
-          ><button v-if="mayWrite" class="link wanted" type="button" @click="emit('make', w.title)">
-            {{ w.title }}<i v-if="w.from.length > 1" class="num"> {{ w.from.length }}</i></button
+          ><TextButton v-if="mayWrite" class="wanted" @click="emit('make', w.title)">
+            {{ w.title }}<i v-if="w.from.length > 1" class="num"> {{ w.from.length }}</i></TextButton
           ><span v-else class="wanted">{{ w.title }}</span></template
         >
       </p>

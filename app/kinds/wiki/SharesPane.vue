@@ -2,6 +2,7 @@
 import type { WikiShares } from '#shared/kinds/wiki/wiki'
 import { plural } from '#core/language'
 import { toneOf } from './memberTones'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** What each member put into the wiki: words standing and written, edits, comments made, and comments acted upon. */
 const props = defineProps<{ shares: WikiShares; only: string | null }>()
@@ -33,13 +34,12 @@ const MARKS = 9 // so many signs at most; beyond, the figure says it
       <tbody v-for="m in shares.members" :key="m.member.id" :class="{ dim: only && only !== m.member.id }">
         <tr>
           <th scope="row" :title="m.member.name">
-            <button
-              type="button"
+            <PlainButton
               :aria-pressed="only === m.member.id"
               @click="emit('only', only === m.member.id ? null : m.member.id)"
             >
               {{ m.member.isMe ? 'You' : m.member.name }}
-            </button>
+            </PlainButton>
           </th>
           <td class="num">{{ m.standing }}</td>
           <td class="num">{{ m.written }}</td>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { VersionLine } from '#shared/kinds/wiki/wiki'
 import { useTimes } from '~/composables/planning/useTimes'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** Every version of a page on one line, the newest first; two of them are chosen to be compared. */
 const props = defineProps<{ versions: readonly VersionLine[]; a: number; b: number }>()
@@ -40,8 +41,7 @@ function sideLetter(v: { readonly number: number }) {
       :key="v.number"
       :class="{ at: v.number === b, from: v.number === a, within: v.number > a && v.number <= b }"
     >
-      <button
-        type="button"
+      <PlainButton
         :data-version="v.number"
         :aria-pressed="v.number === b"
         @click="choose(v.number, $event)"
@@ -63,16 +63,15 @@ function sideLetter(v: { readonly number: number }) {
             >−{{ v.removed }}<span class="visually-hidden"> removed</span></b
           >{{ ' ' }}<template v-if="!v.restores">{{ summaryOf(v) }}</template></span
         >
-      </button>
-      <button
+      </PlainButton>
+      <PlainButton
         v-if="v.number !== a && v.number < b"
-        type="button"
         class="set"
         :aria-label="`Compare from here, version ${v.number}`"
         @click="emit('choose', v.number, b)"
       >
         from here
-      </button>
+      </PlainButton>
     </li>
   </ol>
 </template>

@@ -5,6 +5,7 @@ import type { DeskView, RecordView } from '#shared/marking/desk'
 import KindTag from '~/components/planning/KindTag.vue'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useSeminarStore } from '~/stores/seminar'
+import ChipButton from '~/components/controls/ChipButton.vue'
 
 /** What is being marked, how far it is, and the acts on all of it. */
 const onlyMine = defineModel<boolean>('onlyMine', { required: true })
@@ -36,16 +37,14 @@ const { dayTime } = useTimes()
       · <b>{{ counts.underWay }}</b> under way</span
     >
     <div class="acts">
-      <button
+      <ChipButton
         v-if="isShared"
-        type="button"
-        class="chip"
         :class="{ on: onlyMine }"
         :aria-pressed="onlyMine"
         @click="onlyMine = !onlyMine"
       >
         only my share
-      </button>
+      </ChipButton>
       <v-btn
         v-if="KINDS[activity.kind].standsIn === 'pages' && record"
         :to="`/seminars/${activity.seminarId}/activities/${activity.id}/history?student=${record.student.id}${record.group ? `&group=${record.group.id}` : ''}`"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { vRoving } from '~/components/controls/vRoving'
 import type { DeskPart } from '~/composables/marking/useDeskParts'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** On a narrow screen the desk shows one of its parts; these go to the others. */
 const part = defineModel<DeskPart>({ required: true })
@@ -9,16 +10,15 @@ defineProps<{ parts: ReadonlyArray<{ readonly id: DeskPart; readonly name: strin
 
 <template>
   <div v-roving class="parts" role="toolbar" aria-label="Parts of the desk">
-    <button
+    <PlainButton
       v-for="p in parts"
       :key="p.id"
-      type="button"
       :aria-pressed="p.id === part"
       :class="{ on: p.id === part }"
       @click="part = p.id"
     >
       {{ p.name }}
-    </button>
+    </PlainButton>
   </div>
 </template>
 

@@ -5,6 +5,7 @@ import type { Gradebook } from '#shared/marking/gradebook'
 import * as gradebookEndpoints from '#shared/marking/gradebookEndpoints'
 import { STANDINGS, type GradeFilter } from '~/composables/marking/gradebookLayout'
 import CardMenu from '~/components/controls/CardMenu.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Over the gradebook: who is shown, and the ways in and out for marks. */
 const filter = defineModel<GradeFilter>({ required: true })
@@ -48,9 +49,9 @@ const downloadOf = (form: (typeof FORMS)[number][0]) =>
       <option v-for="[value, label] in STANDINGS" :key="value" :value="value">{{ label }}</option>
     </select>
     <span class="grow" />
-    <button v-if="hidden > 0" class="link small" type="button" @click="emit('showHidden')">
+    <TextButton v-if="hidden > 0" class="small" @click="emit('showHidden')">
       show {{ inWords(hidden) }} hidden
-    </button>
+    </TextButton>
     <v-btn v-if="book.mayEdit" :to="`/seminars/${seminarId}/outcomes`">Outcomes</v-btn>
     <v-btn v-if="book.mayEdit" @click="emit('import')">Import marks</v-btn>
     <CardMenu label="Export results"

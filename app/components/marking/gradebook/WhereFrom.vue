@@ -20,6 +20,7 @@ import HistoryList from '../HistoryList.vue'
 import SetPoints from '../SetPoints.vue'
 import * as markingEndpoints from '#shared/marking/endpoints'
 import TextButton from '~/components/controls/TextButton.vue'
+import ChipButton from '~/components/controls/ChipButton.vue'
 
 /** Where a figure comes from: a mark from its steps, lateness and what was set; a final figure from its categories. */
 const props = defineProps<{
@@ -147,18 +148,16 @@ function countedWords(p: { readonly counted: string }) {
         <p v-if="record.late" class="num">{{ lateWords(record.late.minutes) }} late{{ lateEffect }}</p>
         <template v-if="book.mayEdit && counted !== 'excused'"
           ><p v-if="c.byHand && c.scale === 'complete'" class="acts">
-            <button
+            <ChipButton
               v-for="done in [true, false]"
               :key="String(done)"
-              type="button"
-              class="chip"
               :class="{ on: record.mark.override?.points === (done ? c.max : 0) }"
               :aria-pressed="record.mark.override?.points === (done ? c.max : 0)"
               :disabled="busy"
               @click="emit('set', done ? c.max : 0, '')"
             >
               {{ done ? 'done' : 'not done' }}
-            </button>
+            </ChipButton>
           </p>
           <SetPoints
             v-else-if="c.max > 0"
@@ -186,7 +185,7 @@ function countedWords(p: { readonly counted: string }) {
             placeholder="why it does not count"
             maxlength="500"
             autofocus
-          /><button class="link" type="submit">excuse</button>
+          /><TextButton type="submit">excuse</TextButton>
         </form>
         <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
         <HistoryList

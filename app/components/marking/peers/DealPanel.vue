@@ -3,6 +3,7 @@ import type { PeersView } from '#shared/marking/peers'
 import { capital, inWords, plural } from '#core/language'
 import { useSending } from '~/composables/shell/useSending'
 import { usePeersStore } from '~/stores/peers'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Before anything is dealt: how it will be, who is kept apart, and dealing it out. */
 const props = defineProps<{ view: PeersView; nameOf: (id: string) => string; planTo: string }>()
@@ -53,9 +54,9 @@ async function add() {
       <ul v-if="view.apart.length > 0">
         <li v-for="(p, i) in view.apart" :key="p.join()">
           {{ nameOf(p[0]) }} and {{ nameOf(p[1]) }}
-          <button class="link small" type="button" @click="setApart(view.apart.filter((_, j) => j !== i))">
+          <TextButton class="small" @click="setApart(view.apart.filter((_, j) => j !== i))">
             remove
-          </button>
+          </TextButton>
         </li>
       </ul>
       <form @submit.prevent="add">

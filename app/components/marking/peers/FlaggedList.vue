@@ -3,6 +3,7 @@ import type { ReviewFlag } from '#core/marking/peers/flagReviews'
 import type { PeerAllocation } from '#shared/marking/peers'
 import { flagWords } from '~/composables/marking/peerWords'
 import type { PeerNames } from '~/composables/marking/usePeerNames'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** Reviews that should be looked at, each with why, and the way to it. */
 const props = defineProps<{
@@ -32,15 +33,14 @@ const items = computed(() =>
 <template>
   <section class="flags">
     <h2>Flagged</h2>
-    <button
+    <PlainButton
       v-for="f in items"
       :key="f.id"
-      type="button"
       :class="{ on: f.workId === workId }"
       @click="emit('choose', f.workId)"
     >
       <b>{{ f.who }}</b><span>{{ f.why }}</span>
-    </button>
+    </PlainButton>
   </section>
 </template>
 

@@ -4,6 +4,7 @@ import type { RubricView } from '#shared/contributing/activity'
 import type { PeerAllocation } from '#shared/marking/peers'
 import { tenth } from '~/composables/marking/peerWords'
 import { points } from '~/composables/marking/points'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** What this student gave to others: how they read, beside how they are read. */
 const props = defineProps<{
@@ -47,14 +48,13 @@ const off = (a: PeerAllocation) => {
           >
             · found helpful {{ a.helpful }}/5</template
           >{{ ' '
-          }}<button
-            class="link small"
-            type="button"
+          }}<TextButton
+            class="small"
             :aria-expanded="open === a.id"
             @click="open = open === a.id ? null : a.id"
           >
             {{ open === a.id ? 'fold' : 'read' }}
-          </button></template
+          </TextButton></template
         ><template v-else> · {{ a.state === 'begun' ? 'begun' : 'not begun' }}</template>
       </p>
       <p v-if="open === a.id" class="text">{{ a.text }}</p>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { inWords } from '#core/language'
 import type { PeerNames } from '~/composables/marking/usePeerNames'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Who still owes reviews, and what can be done about it. */
 const props = defineProps<{
@@ -18,13 +19,13 @@ const writeWords = computed(() =>
 <template>
   <p v-if="owing.length > 0" class="owed">
     <span><b>Owed:</b> {{ list }}</span
-    ><button class="link" type="button" @click="emit('write')">{{ writeWords }}</button>
+    ><TextButton @click="emit('write')">{{ writeWords }}</TextButton>
   </p>
   <p class="owed">
     <span v-if="needsRepair" class="warn">Some works lack a reader.</span
     ><span :class="{ wide: !needsRepair }"
-      ><button class="link" type="button" @click="emit('repair')">Reassign</button>{{ ' '
-      }}<button class="link" type="button" @click="emit('practice')">Practice round</button></span
+      ><TextButton @click="emit('repair')">Reassign</TextButton>{{ ' '
+      }}<TextButton @click="emit('practice')">Practice round</TextButton></span
     >
   </p>
 </template>

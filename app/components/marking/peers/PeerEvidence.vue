@@ -4,6 +4,7 @@ import { tenth } from '~/composables/marking/peerWords'
 import { usePeersStore } from '~/stores/peers'
 import RemarkList from './RemarkList.vue'
 import ScoreDots from './ScoreDots.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** What readers gave a student's work, as evidence beside the record for a marker who marks it themselves. */
 const props = defineProps<{ activityId: string; studentId: string; base: string; names: HiddenNames }>()
@@ -38,7 +39,7 @@ const initialOf = (id: string) => store.people.get(id)?.familyName[0] ?? '?'
       <NuxtLink :to="`${base}/peers?student=${studentId}`" class="small">on the review desk</NuxtLink>
     </h3>
     <p v-if="problem" class="field-problem" role="alert">
-      {{ problem }} <button class="link" type="button" @click="fetchIt">Try again</button>
+      {{ problem }} <TextButton @click="fetchIt">Try again</TextButton>
     </p>
     <p v-else-if="!here" class="hint">Fetching the reviews …</p>
     <p v-else-if="!work || reviews.length === 0" class="hint">No review of this work is in.</p>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import PlainButton from '~/components/controls/PlainButton.vue'
+
 /** Whether students see their reviews already, or only once the instructor has looked. */
 defineProps<{ releasedAt: string | null; later: string }>()
 const emit = defineEmits<{ release: [released: boolean] }>()
@@ -7,21 +9,19 @@ const emit = defineEmits<{ release: [released: boolean] }>()
 <template>
   <b>Release to students</b
   ><span class="two"
-    ><button
-      type="button"
+    ><PlainButton
       :class="{ on: releasedAt === null }"
       :aria-pressed="releasedAt === null"
       @click="emit('release', false)"
     >
-      {{ later }}</button
-    ><button
-      type="button"
+      {{ later }}</PlainButton
+    ><PlainButton
       :class="{ on: releasedAt !== null }"
       :aria-pressed="releasedAt !== null"
       @click="emit('release', true)"
     >
       {{ releasedAt ? 'released' : 'now' }}
-    </button></span
+    </PlainButton></span
   >
 </template>
 

@@ -6,6 +6,7 @@ import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { points } from '~/composables/marking/points'
 import * as peersEndpoints from '#shared/marking/peersEndpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Samples everyone reviews before the real ones, with the instructor's own scores. */
 const props = defineProps<{ view: PeersView; activityId: string }>()
@@ -73,7 +74,7 @@ async function away(id: string) {
             >{{ s.words }} words · you gave
             {{ criteria.map(c => points(view.samples[s.id]?.[c.id] ?? 0)).join(' ') }} ·
             {{ practised(s.id) }} have practised</span
-          ><button class="link small" type="button" @click="away(s.id)">delete</button>
+          ><TextButton class="small" @click="away(s.id)">delete</TextButton>
         </li>
       </ul>
       <h3>{{ samples.length === 0 ? 'A sample' : 'Another sample' }}</h3>

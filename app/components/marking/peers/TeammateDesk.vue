@@ -4,6 +4,7 @@ import { shareOfGroup, type MemberShare } from '#core/marking/peers/ownShare'
 import type { PeersView } from '#shared/marking/peers'
 import { tenth } from '~/composables/marking/peerWords'
 import { points } from '~/composables/marking/points'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Groups, with what teammates gave each other: each one's share, and what it would make of the group's mark. The instructor decides. */
 const props = defineProps<{ view: PeersView; nameOf: (id: string) => string; busy: boolean }>()
@@ -96,14 +97,13 @@ const share = (members: readonly MemberShare[]) =>
           <tbody v-for="m in g.members" :key="m.memberId">
             <tr>
               <td>
-                <button
-                  class="link plain"
-                  type="button"
+                <TextButton
+                  class="plain"
                   :aria-expanded="open.has(m.memberId)"
                   @click="open.delete(m.memberId) || open.add(m.memberId)"
                 >
                   {{ nameOf(m.memberId) }}
-                </button>
+                </TextButton>
               </td>
               <td v-for="c in criteria" :key="c.id">
                 <span class="bar" :style="{ '--w': `${((meanOf(m.memberId, c.id) ?? 0) / c.max) * 100}%` }">{{

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { RemarkWords } from '~/composables/planning/planRemarks'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** What is to be looked at in a plan, each with its remedy, and what is fine. */
 defineProps<{
@@ -24,14 +25,9 @@ const emit = defineEmits<{ remedy: [change: NonNullable<RemarkWords['remedy']>['
       <b>{{ r.level }}</b>
       <p>
         {{ r.text }}
-        <button
-          v-if="r.remedy && !disabled"
-          class="link"
-          type="button"
-          @click="emit('remedy', r.remedy.change)"
-        >
+        <TextButton v-if="r.remedy && !disabled" @click="emit('remedy', r.remedy.change)">
           {{ r.remedy.label }}
-        </button>
+        </TextButton>
       </p>
     </li>
     <li v-for="line in fine" :key="line" class="fine">

@@ -3,6 +3,7 @@ import { plainText, type RichNode } from '#core/contributing/richText'
 import { capital } from '#core/language'
 import type { ActivityBody } from '#shared/planning/composer'
 import type { Clash } from '~/composables/shell/useSharedEdit'
+import ChipButton from '~/components/controls/ChipButton.vue'
 
 /** What two people changed at once: for each, whose is kept. */
 defineProps<{ clashes: ReadonlyArray<Clash<ActivityBody>>; by: string | null }>()
@@ -41,15 +42,9 @@ const fieldWords = (field: string) => capital(FIELD_WORDS[field] ?? field)
   <section class="clash" role="alert">
     <p>{{ by }} saved this meanwhile. What only one of you changed is joined; of these, choose:</p>
     <div v-for="c in clashes" :key="c.field">
-      <b>{{ fieldWords(c.field) }}</b><button
-        class="chip"
-        type="button"
-        @click="emit('settle', c.field, 'mine')"
-      >
-        mine: {{ inBrief(c.mine) }}</button
-      ><button class="chip" type="button" @click="emit('settle', c.field, 'theirs')">
-        theirs: {{ inBrief(c.theirs) }}
-      </button>
+      <b>{{ fieldWords(c.field) }}</b><ChipButton @click="emit('settle', c.field, 'mine')">
+        mine: {{ inBrief(c.mine) }}</ChipButton
+      ><ChipButton @click="emit('settle', c.field, 'theirs')"> theirs: {{ inBrief(c.theirs) }} </ChipButton>
     </div>
   </section>
 </template>

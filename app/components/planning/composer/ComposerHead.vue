@@ -4,6 +4,7 @@ import { weekOf } from '#core/planning/week'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import type { SeminarShell } from '#shared/people/seminar'
 import { KIND_WORDS } from '~/kinds/words'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** Of which kind the activity is, in which unit and week, and its title. */
 const props = defineProps<{
@@ -34,9 +35,9 @@ const setTitle = (event: Event) => emit('change', { title: (event.target as HTML
       KIND_WORDS[body.kind].name
     }}</span><template v-if="!disabled"
       ><span class="hint">or make it a</span
-      ><button v-for="k in otherKinds" :key="k" type="button" class="link" @click="emit('kind', k)">
+      ><TextButton v-for="k in otherKinds" :key="k" @click="emit('kind', k)">
         {{ KIND_WORDS[k].name }}
-      </button></template
+      </TextButton></template
     >
     <span class="grow" /><label class="hint"
       >in

@@ -17,6 +17,7 @@ import { capital } from '#core/language'
 import { points } from '~/composables/marking/points'
 import { useApi } from '~/composables/shell/useApi'
 import * as gradebookEndpoints from '#shared/marking/gradebookEndpoints'
+import ChipButton from '~/components/controls/ChipButton.vue'
 
 /** A student's own gradebook: what came back, what it makes, and what could still become of it. Nothing tried here is kept. */
 definePageMeta({ layout: 'seminar' })
@@ -187,17 +188,15 @@ function countedWords(i: number) {
           <section v-if="open.size > 0" class="goal">
             <h2>What is still needed</h2>
             <p class="goals">
-              <button
+              <ChipButton
                 v-for="g in GOALS"
                 :key="g.percent"
-                type="button"
-                class="chip"
                 :class="{ on: goal === g.percent }"
                 :aria-pressed="goal === g.percent"
                 @click="goal = goal === g.percent ? null : g.percent"
               >
                 {{ g.label }}
-              </button>
+              </ChipButton>
             </p>
             <template v-if="needed">
               <p v-if="needed.kind === 'already'">You have reached {{ goal }} % already, whatever comes.</p>

@@ -10,6 +10,7 @@ import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
 import * as peopleEndpoints from '#shared/people/endpoints'
+import ChipButton from '~/components/controls/ChipButton.vue'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Groups' })
@@ -96,26 +97,18 @@ function choose(planId: string) {
     <div class="top">
       <PeopleTabs />
       <div v-if="data.plans.length > 0 || data.mayManage" class="plans">
-        <button
+        <ChipButton
           v-for="p in data.plans"
           :key="p.id"
-          type="button"
-          class="chip"
           :class="{ on: p.id === plan?.id && !making }"
           :aria-pressed="p.id === plan?.id && !making"
           @click="choose(p.id)"
         >
           {{ p.title }}
-        </button>
-        <button
-          v-if="data.mayManage"
-          type="button"
-          class="chip"
-          :class="{ on: making }"
-          @click="making = !making"
-        >
+        </ChipButton>
+        <ChipButton v-if="data.mayManage" :class="{ on: making }" @click="making = !making">
           + new plan
-        </button>
+        </ChipButton>
       </div>
     </div>
     <GroupMaker

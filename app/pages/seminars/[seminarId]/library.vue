@@ -11,6 +11,7 @@ import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import * as markingEndpoints from '#shared/marking/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Library' })
@@ -162,16 +163,14 @@ const versionWords = (r: LibraryRubric) =>
           >
         </div>
         <p class="foot">
-          <span class="hint">{{ versionWords(r) }}</span><span class="grow" /><button
-            class="link"
-            type="button"
+          <span class="hint">{{ versionWords(r) }}</span><span class="grow" /><TextButton
             @click="give(r, 'json')"
           >
-            CASE JSON</button
-          ><button class="link" type="button" @click="give(r, 'csv')">CSV</button
+            CASE JSON</TextButton
+          ><TextButton @click="give(r, 'csv')">CSV</TextButton
           ><template v-if="data.mayManage"
-            ><button class="link" type="button" @click="copy(r)">Copy</button
-            ><button class="link" type="button" @click="archive(r)">Remove</button></template
+            ><TextButton @click="copy(r)">Copy</TextButton
+            ><TextButton @click="archive(r)">Remove</TextButton></template
           >
         </p>
       </li>

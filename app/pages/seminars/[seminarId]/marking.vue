@@ -15,6 +15,8 @@ import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
 import * as markingEndpoints from '#shared/marking/endpoints'
+import ChipButton from '~/components/controls/ChipButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Marking' })
@@ -88,39 +90,33 @@ function sayAndRefresh(sentence: string) {
       >
     </header>
     <div v-if="data.activities.length > 0" class="filters" role="group" aria-label="What is shown">
-      <button
+      <ChipButton
         v-for="s in ORDER"
         :key="s"
-        type="button"
-        class="chip"
         :class="{ on: standing === s }"
         :aria-pressed="standing === s"
         @click="set('standing', standing === s ? null : s)"
       >
         {{ STANDING_WORDS[s] }}
-      </button>
+      </ChipButton>
       <i />
-      <button
+      <ChipButton
         v-for="k in kinds"
         :key="k"
-        type="button"
-        class="chip"
         :class="{ on: kind === k }"
         :aria-pressed="kind === k"
         @click="set('kind', kind === k ? null : k)"
       >
         {{ kindInSentence(k) }}
-      </button>
+      </ChipButton>
       <template v-if="shared"
-        ><i /><button
-          type="button"
-          class="chip"
+        ><i /><ChipButton
           :class="{ on: mine }"
           :aria-pressed="mine"
           @click="set('share', mine ? null : 'mine')"
         >
           my share
-        </button></template
+        </ChipButton></template
       >
     </div>
     <p v-if="data.activities.length === 0" class="empty">
@@ -129,7 +125,7 @@ function sayAndRefresh(sentence: string) {
     </p>
     <p v-else-if="shown.length === 0" class="empty">
       Nothing fits these choices.
-      <button class="link" type="button" @click="router.replace({ query: {} })">Show everything</button>
+      <TextButton @click="router.replace({ query: {} })">Show everything</TextButton>
     </p>
     <article v-for="a in shown" :key="a.id">
       <div class="what">
@@ -153,9 +149,9 @@ function sayAndRefresh(sentence: string) {
       </ul>
       <div class="acts">
         <v-btn :to="desk(a, first(a))">Open the marking desk</v-btn
-        ><button v-if="data.markers.length > 1" class="link small" type="button" @click="share(a)">
+        ><TextButton v-if="data.markers.length > 1" class="small" @click="share(a)">
           who marks whom
-        </button>
+        </TextButton>
       </div>
     </article>
     <ShareDialog

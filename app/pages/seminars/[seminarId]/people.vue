@@ -15,6 +15,7 @@ import { useApi } from '~/composables/shell/useApi'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
 import * as peopleEndpoints from '#shared/people/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'People' })
@@ -102,14 +103,14 @@ function signInWords(p: PersonView) {
       <p v-if="data.mayManage && notIn.length > 0 && showing === 'here'" class="say">
         {{ capital(inWords(notIn.length)) }} {{ plural(notIn.length, 'person has', 'people have') }} no way in
         yet.
-        <button class="link" type="button" @click="invite(notIn.map(p => p.id))">
+        <TextButton @click="invite(notIn.map(p => p.id))">
           Invite {{ notIn.length === 1 ? 'them' : 'them all' }} by mail
-        </button>
+        </TextButton>
       </p>
       <p v-if="chosen.size > 0" class="say">
         {{ capital(inWords(chosen.size)) }} chosen.
-        <button class="link" type="button" @click="invite([...chosen])">Send an invitation</button>{{ ' '
-        }}<button class="link" type="button" @click="chosen.clear()">cancel</button>
+        <TextButton @click="invite([...chosen])">Send an invitation</TextButton>{{ ' '
+        }}<TextButton @click="chosen.clear()">cancel</TextButton>
       </p>
       <p v-if="students.length === 0 && showing === 'here'" class="invite">
         Nobody takes part yet. Import the college's roster, add people by hand, or make a joining code and
@@ -179,29 +180,20 @@ function signInWords(p: PersonView) {
               </td>
               <td class="act">
                 <template v-if="data.mayManage && !p.isMe"
-                  ><button
+                  ><TextButton
                     v-if="p.role === 'student'"
-                    class="link"
-                    type="button"
                     :aria-label="`Data: what is kept of ${p.name}`"
                     @click="keeping = p"
                   >
-                    Data</button
-                  ><button
+                    Data</TextButton
+                  ><TextButton
                     v-if="p.state === 'active'"
-                    class="link"
-                    type="button"
                     @click="change(p, { state: 'withdrawn' }, `${p.name} is withdrawn. Work and marks stay.`)"
                   >
-                    Withdraw</button
-                  ><button
-                    v-else
-                    class="link"
-                    type="button"
-                    @click="change(p, { state: 'active' }, `${p.name} is back.`)"
-                  >
+                    Withdraw</TextButton
+                  ><TextButton v-else @click="change(p, { state: 'active' }, `${p.name} is back.`)">
                     Restore
-                  </button></template
+                  </TextButton></template
                 >
               </td>
             </tr>
@@ -210,13 +202,13 @@ function signInWords(p: PersonView) {
       </table>
       <p v-else-if="words" class="invite">Nobody is called “{{ words }}”.</p>
       <p v-if="withdrawn.length > 0 || showing === 'withdrawn'" class="small">
-        <button class="link" type="button" @click="showing = showing === 'here' ? 'withdrawn' : 'here'">
+        <TextButton @click="showing = showing === 'here' ? 'withdrawn' : 'here'">
           {{
             showing === 'here'
               ? `Show the ${inWords(withdrawn.length)} withdrawn`
               : 'Show everyone who is here'
           }}
-        </button>
+        </TextButton>
       </p>
     </main>
     <aside v-if="data.mayManage">

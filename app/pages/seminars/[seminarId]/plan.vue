@@ -23,6 +23,7 @@ import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
 import * as planningEndpoints from '#shared/planning/endpoints'
 import * as markingEndpoints from '#shared/marking/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 definePageMeta({ layout: 'seminar' })
 const seminar = useSeminarStore()
@@ -256,14 +257,9 @@ const rest = (id: string, week: number) =>
         {{ sentence
         }}<span v-if="mayManage && shown.length > 0" class="by-pointer"> · drag an edge to move a date</span>
       </p>
-      <button
-        v-if="seminar.chosenWeek"
-        class="link small"
-        type="button"
-        @click="seminar.chooseWeek(seminar.chosenWeek)"
-      >
+      <TextButton v-if="seminar.chosenWeek" class="small" @click="seminar.chooseWeek(seminar.chosenWeek)">
         show the whole term
-      </button>
+      </TextButton>
       <PhaseKey :with-drafts="seminar.isStaff" />
       <PlanActivityMenu
         v-if="mayManage && seminar.shell"

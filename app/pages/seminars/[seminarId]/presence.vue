@@ -12,6 +12,7 @@ import { CONTACT_WORDS, sortPresence, type PresenceOrder } from '~/composables/v
 import { presenceSentence, whosePresence } from '~/composables/voices/presenceSentence'
 import { useSeminarStore } from '~/stores/seminar'
 import * as voicesEndpoints from '#shared/voices/endpoints'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Presence' })
@@ -120,7 +121,7 @@ watch(by, () => {
         <thead>
           <tr>
             <th scope="col" :aria-sort="sortBy === 'name' ? 'ascending' : 'none'">
-              <button type="button" @click="sortBy = 'name'">student</button>
+              <PlainButton @click="sortBy = 'name'">student</PlainButton>
             </th>
             <th
               v-for="w in data.weeks"
@@ -132,11 +133,11 @@ watch(by, () => {
               {{ w.isBreak ? '·' : w.number }}
             </th>
             <th scope="col" class="num" :aria-sort="sortBy === 'acts' ? 'ascending' : 'none'">
-              <button type="button" @click="sortBy = 'acts'">in all</button>
+              <PlainButton @click="sortBy = 'acts'">in all</PlainButton>
             </th>
             <th scope="col" class="num">last word</th>
             <th scope="col" class="num" :aria-sort="sortBy === 'gap' ? 'descending' : 'none'">
-              <button type="button" @click="sortBy = 'gap'">days since</button>
+              <PlainButton @click="sortBy = 'gap'">days since</PlainButton>
             </th>
             <th scope="col" class="num">longest gap</th>
             <th scope="col" class="num" title="replies of fewer than 25 words: they do not count">
@@ -147,8 +148,8 @@ watch(by, () => {
         <tbody v-for="s in rows" :key="s.id">
           <tr :class="{ on: open === s.id }" @click="toggle(s.id)">
             <th scope="row">
-              <button type="button" :aria-expanded="open === s.id" @click.stop="toggle(s.id)">
-                {{ s.name }}</button><span v-if="s.section" class="muted section">{{ s.section }}</span>
+              <PlainButton :aria-expanded="open === s.id" @click.stop="toggle(s.id)">
+                {{ s.name }}</PlainButton><span v-if="s.section" class="muted section">{{ s.section }}</span>
             </th>
             <td v-for="(n, i) in s.weeks" :key="i" class="week num">
               <span :class="{ some: n > 0 }" :style="{ '--tone': `${Math.round(30 + (n / most) * 70)}%` }"
@@ -260,7 +261,8 @@ thead th {
   padding: 7px 8px 5px;
   white-space: nowrap;
 }
-thead button {
+thead button,
+tbody th button {
   background: none;
   border: 0;
   padding: 0;
@@ -293,12 +295,7 @@ tbody th {
   white-space: nowrap;
 }
 tbody th button {
-  background: none;
-  border: 0;
   padding: 5px 0;
-  font: inherit;
-  color: inherit;
-  cursor: pointer;
   text-align: left;
 }
 .section {

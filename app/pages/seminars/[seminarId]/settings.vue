@@ -17,6 +17,7 @@ import { useSharedEdit, type Stored } from '~/composables/shell/useSharedEdit'
 import { useSeminarStore } from '~/stores/seminar'
 import * as peopleEndpoints from '#shared/people/endpoints'
 import ClockField from '~/components/controls/ClockField.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Settings' })
@@ -88,8 +89,8 @@ function reloadSeminar() {
     <section v-if="edit.clashes.value.length > 0" class="clash" role="alert">
       <p v-for="c in edit.clashes.value" :key="c.field">
         Both of you changed <b>{{ c.field }}</b> meanwhile.
-        <button class="link" type="button" @click="edit.settle(c.field, 'mine')">Keep mine</button>{{ ' '
-        }}<button class="link" type="button" @click="edit.settle(c.field, 'theirs')">Use theirs</button>
+        <TextButton @click="edit.settle(c.field, 'mine')">Keep mine</TextButton>{{ ' '
+        }}<TextButton @click="edit.settle(c.field, 'theirs')">Use theirs</TextButton>
       </p>
     </section>
     <SettingsPart title="The seminar">

@@ -14,6 +14,7 @@ import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Messages' })
@@ -116,9 +117,9 @@ const closed = computed(() => seminar.shell?.archived ?? false)
       <h1 :class="{ 'visually-hidden': staff }">Messages</h1>
       <span class="grow" />
       <template v-if="staff">
-        <button v-if="student" class="link small" type="button" @click="router.replace({ query: {} })">
+        <TextButton v-if="student" class="small" @click="router.replace({ query: {} })">
           everyone’s
-        </button>
+        </TextButton>
         <NuxtLink class="small" :to="`/seminars/${route.params.seminarId}/messages/rules`"
           >Standing rules</NuxtLink
         >
@@ -154,11 +155,11 @@ const closed = computed(() => seminar.shell?.archived ?? false)
             </a>
           </li>
         </ul>
-        <button v-if="more" class="link more" type="button" @click="showMore">earlier ones</button>
+        <TextButton v-if="more" class="more" @click="showMore">earlier ones</TextButton>
       </nav>
       <section v-if="chosen && threadError" class="thread" role="alert">
         <p class="invite">{{ threadError.message }}</p>
-        <button class="link" type="button" @click="refreshThread()">Try again</button>
+        <TextButton @click="refreshThread()">Try again</TextButton>
       </section>
       <MessageThreadPane
         v-else-if="chosen && thread"

@@ -10,6 +10,7 @@ import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
 import ClockField from '~/components/controls/ClockField.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Standing rules' })
@@ -191,10 +192,8 @@ const when = (r: Pick<Rule, 'daysBefore' | 'atTime'>) =>
             ><v-btn :class="{ main: !r.on }" @click="turn(r, !r.on)">{{
               r.on ? 'Switch off' : 'Switch on'
             }}</v-btn
-            ><button class="link" type="button" @click="edit(r)">Change</button
-            ><button v-if="r.sent === 0" class="link" type="button" @click="remove(r)">
-              Remove
-            </button></template
+            ><TextButton @click="edit(r)">Change</TextButton
+            ><TextButton v-if="r.sent === 0" @click="remove(r)"> Remove </TextButton></template
           >
         </div>
         <p class="muted small">in the name of {{ r.by }}</p>

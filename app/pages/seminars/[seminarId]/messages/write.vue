@@ -12,6 +12,9 @@ import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
+import ChipButton from '~/components/controls/ChipButton.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 
 definePageMeta({ layout: 'seminar' })
 useHead({ title: 'Write to students' })
@@ -156,20 +159,19 @@ async function go() {
             :key="p.id"
             :class="{ on: p.id === person?.id, own: own[p.id] !== undefined }"
           >
-            <button type="button" :aria-pressed="p.id === person?.id" @click="at = people.indexOf(p)">
+            <PlainButton :aria-pressed="p.id === person?.id" @click="at = people.indexOf(p)">
               {{ p.fullName
               }}<span v-if="own[p.id] !== undefined" class="visually-hidden"
                 >, with words of their own</span
-              ></button
-            ><button
+              ></PlainButton
+            ><PlainButton
               v-if="people.length > 1"
-              type="button"
               class="off"
               :aria-label="`Leave out ${p.fullName}`"
               @click="leaveOut(p.id)"
             >
               ×
-            </button>
+            </PlainButton>
           </li>
         </ul>
         <label class="lab"
@@ -187,13 +189,11 @@ async function go() {
         <p v-if="problems.text" class="field-problem">{{ problems.text }}</p>
         <p class="placeholders small">
           <span class="muted">Insert:</span>{{ ' '
-          }}<button
+          }}<ChipButton
             v-for="placeholder in data.about
               ? ['{name}', '{missing}', '{activity}', '{due}']
               : ['{name}', '{missing}']"
             :key="placeholder"
-            class="chip"
-            type="button"
             @click="insert(placeholder)"
           >
             {{
@@ -204,15 +204,13 @@ async function go() {
                 '{due}': 'when it is due',
               }[placeholder]
             }}
-          </button>
+          </ChipButton>
         </p>
         <p class="acts">
           <v-btn class="main" type="submit" :disabled="busy || people.length === 0 || text.trim() === ''"
             >Send {{ people.length === 1 ? 'it' : `${people.length} messages` }} <kbd>Ctrl Enter</kbd></v-btn
           >
-          <button v-if="isChanged" class="link small" type="button" @click="begin">
-            back to the first draft
-          </button>
+          <TextButton v-if="isChanged" class="small" @click="begin"> back to the first draft </TextButton>
           <span v-if="problem && Object.keys(problems).length === 0" class="field-problem" role="alert">{{
             problem
           }}</span>
@@ -256,11 +254,9 @@ async function go() {
         </label>
         <PlaceholderWords v-else :template="text" :particulars="person" />
         <p v-if="people.length > 1" class="small">
-          <button v-if="!alone" class="link" type="button" @click="changeAlone">
-            Write to {{ person.name }} in other words</button
-          ><button v-else class="link" type="button" @click="likeOthers">
-            Use the same words as for the others
-          </button>
+          <TextButton v-if="!alone" @click="changeAlone">
+            Write to {{ person.name }} in other words</TextButton
+          ><TextButton v-else @click="likeOthers"> Use the same words as for the others </TextButton>
         </p>
       </section>
     </div>

@@ -10,6 +10,8 @@ import { useUnsavedMarks } from '~/composables/marking/useUnsavedMarks'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useDeskStore } from '~/stores/desk'
 import { useNotices } from '~/stores/notices'
+import ChipButton from '~/components/controls/ChipButton.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** One criterion across everyone: what each wrote, side by side, and the step of each in one column. */
 definePageMeta({ layout: 'seminar', key: route => `criteria-${String(route.params.activityId)}` })
@@ -208,29 +210,26 @@ function goToCriterion(index: number) {
     </p>
     <template v-else>
       <nav class="criteria" aria-label="Criteria">
-        <button
+        <PlainButton
           v-for="(c, i) in rubric.criteria"
           :key="c.id"
-          type="button"
           :class="{ on: i === at }"
           :aria-current="i === at"
           @click="goToCriterion(i)"
         >
           {{ c.title }} <span class="num">{{ points(c.max) }}</span>
-        </button>
+        </PlainButton>
         <span class="grow" /><span class="small muted num">{{ stepWords }}</span>
         <span class="which" role="group" aria-label="Who is shown"
-          ><button
+          ><ChipButton
             v-for="[value, label] in SHOWN"
             :key="value"
-            type="button"
-            class="chip"
             :class="{ on: shown === value }"
             :aria-pressed="shown === value"
             @click="choose(value)"
           >
             {{ label }}
-          </button></span
+          </ChipButton></span
         >
       </nav>
       <ol v-if="criterion" class="steps num" aria-label="Steps of this criterion">

@@ -11,6 +11,7 @@ import { useLiveTalk } from '~/composables/contributing/useLiveTalk'
 import { useKeys } from '~/composables/shell/useKeys'
 import { useReadingStore } from '~/stores/reading'
 import { useThreadStore } from '~/stores/thread'
+import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** Where on a text the talk is: passages by what they drew, and a page of the chosen ones to show in class. */
 definePageMeta({ layout: 'seminar', key: route => `heat-${String(route.params.activityId)}` })
@@ -177,20 +178,19 @@ function answerWords(id: string) {
       </p>
       <div class="tools">
         <span role="group" aria-label="Order"
-          ><button
+          ><PlainButton
             v-for="[v, l] in [
               ['heat', 'most talk first'],
               ['open', 'open questions'],
               ['text', 'in order of the text'],
             ] as const"
             :key="v"
-            type="button"
             :class="{ on: order === v }"
             :aria-pressed="order === v"
             @click="order = v"
           >
             {{ l }}
-          </button></span
+          </PlainButton></span
         >
         <CheckBox v-model="named">with names</CheckBox>
         <v-btn class="main" :disabled="shown.length === 0" @click="showBig">Show large <kbd>s</kbd></v-btn>

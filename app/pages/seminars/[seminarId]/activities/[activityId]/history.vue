@@ -16,6 +16,7 @@ import { useDeskStore } from '~/stores/desk'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
 import { useWikiStore } from '~/stores/wiki'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** The history of a wiki: two versions compared, who wrote what, what each member put in; for staff, marked beside it. */
 definePageMeta({ layout: 'seminar', key: route => `history-${String(route.params.activityId)}` })
@@ -261,14 +262,14 @@ const upcomingWords = computed(() =>
         />
         <div class="text">
           <p v-if="failed" class="field-problem" role="alert">
-            {{ failed }} <button class="link" type="button" @click="compare">Try again</button>
+            {{ failed }} <TextButton @click="compare">Try again</TextButton>
           </p>
           <template v-else-if="page && newest > 0">
             <p class="say" role="status">
               {{ saidWords }}
-              <button v-if="view.may.write && b < newest" class="link" type="button" @click="restore">
+              <TextButton v-if="view.may.write && b < newest" @click="restore">
                 Restore version {{ b }}
-              </button>
+              </TextButton>
             </p>
             <h2>{{ page.title }}</h2>
             <ChangedPage v-if="tab === 'changes' && compared" :blocks="compared.blocks" :short="short" />

@@ -14,6 +14,7 @@ import { sentenceKeys } from '~/composables/shell/sentenceKeys'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useNotices } from '~/stores/notices'
 import * as reviewEndpoints from '#shared/kinds/review/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 
 /** The reviewing room: the work on one side, what one says of it on the other. */
 definePageMeta({ layout: 'seminar', key: route => `review-${String(route.params.reviewId)}` })
@@ -198,8 +199,7 @@ const lackWords = computed(() => {
         />
         <p v-if="desk.state === 'in'" class="told">
           <b>This is in.</b>{{ ' '
-          }}<button v-if="desk.mayTakeBack" class="link" type="button" @click="takeBack">
-            Withdraw it to go on writing</button
+          }}<TextButton v-if="desk.mayTakeBack" @click="takeBack"> Withdraw it to go on writing</TextButton
           ><span v-else-if="desk.kind === 'practice'">Beside your scores are the instructor’s.</span>
         </p>
         <p v-else-if="!open" class="told">Reviewing has not begun yet.</p>
@@ -240,14 +240,9 @@ const lackWords = computed(() => {
         />
         <p v-if="draft.problem.value" class="field-problem" role="alert">
           {{ draft.problem.value }}
-          <button
-            v-if="draft.state.value === 'not saved'"
-            class="link"
-            type="button"
-            @click="draft.change({})"
-          >
+          <TextButton v-if="draft.state.value === 'not saved'" @click="draft.change({})">
             Try again
-          </button>
+          </TextButton>
         </p>
         <div v-if="desk.state !== 'in' && open" class="foot">
           <v-btn class="main" :disabled="busy" @click="handIn"
