@@ -89,6 +89,8 @@ export default defineNuxtConfig({
     '~/theme/base.css',
     '~/theme/controls.css',
   ],
+  // styles are linked before what they are for: those put into the page missed some components, which jumped when theirs came
+  features: { inlineStyles: false },
   // pages behind links are prefetched on interaction, not on sight: the navigation is on every page
   experimental: {
     defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } },

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { EditorContent, useEditor, type AnyExtension, type JSONContent } from '@tiptap/vue-3'
-import type { RichNode } from '#core/contributing/richText'
+import { plainText, type RichNode } from '#core/contributing/richText'
 import { formulaNodes } from '~/composables/contributing/formulaNodes'
 import { cleanPasted } from '~/composables/contributing/cleanPasted'
 import { isSendingKey, textNodes } from '~/composables/contributing/textNodes'
@@ -75,28 +75,24 @@ watch(
       editor.value.commands.setContent(doc as JSONContent, { emitUpdate: false })
   },
 )
+// they stand there before the editor does, so that nothing jumps when it comes
 const tools = computed(() => {
   const e = editor.value
-  return e
-    ? [
-        { name: 'Bold', on: e.isActive('bold'), run: () => e.chain().focus().toggleBold().run() },
-        { name: 'Italic', on: e.isActive('italic'), run: () => e.chain().focus().toggleItalic().run() },
-        {
-          name: 'Quote',
-          on: e.isActive('blockquote'),
-          run: () => e.chain().focus().toggleBlockquote().run(),
-        },
-        { name: 'List', on: e.isActive('bulletList'), run: () => e.chain().focus().toggleBulletList().run() },
-        {
-          name: 'Link',
-          on: e.isActive('link') || asking.value,
-          run: () => {
-            asking.value = !asking.value
-            address.value = e.getAttributes('link').href ?? ''
-          },
-        },
-      ]
-    : []
+  const isOn = (name: string) => e?.isActive(name) ?? false
+  return [
+    { name: 'Bold', on: isOn('bold'), run: () => e?.chain().focus().toggleBold().run() },
+    { name: 'Italic', on: isOn('italic'), run: () => e?.chain().focus().toggleItalic().run() },
+    { name: 'Quote', on: isOn('blockquote'), run: () => e?.chain().focus().toggleBlockquote().run() },
+    { name: 'List', on: isOn('bulletList'), run: () => e?.chain().focus().toggleBulletList().run() },
+    {
+      name: 'Link',
+      on: isOn('link') || asking.value,
+      run: () => {
+        asking.value = !asking.value
+        address.value = String(e?.getAttributes('link').href ?? '')
+      },
+    },
+  ]
 })
 function setFormula() {
   const latex = formula.latex.trim()
@@ -107,6 +103,8 @@ function setFormula() {
   } else if (latex) e?.chain().focus().insertInlineMath({ latex }).run()
   Object.assign(formula, { open: false, latex: '', pos: null })
 }
+/** Its words, where the editor will stand: until it has come, and with as much room. */
+const blocks = computed(() => plainText(props.doc).split('\n'))
 const asking = ref(false)
 const address = ref('')
 function setLink() {
@@ -154,7 +152,12 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
       :is-new="formula.pos === null"
       @set="setFormula"
     />
-    <EditorContent :editor="editor" class="text" />
+    <EditorContent v-if="editor" :editor="editor" class="text" />
+    <div v-else class="text" aria-hidden="true">
+      <div class="prose" dir="auto">
+        <p v-for="(block, i) in blocks" :key="i">{{ block }}<br v-if="block === ''" /></p>
+      </div>
+    </div>
   </div>
 </template>
 

@@ -161,9 +161,7 @@ function onKey(event: KeyboardEvent) {
       </ul>
       <p v-if="atHand" class="hint">
         <kbd>Enter</kbd> inserts it.
-        <TextButton :aria-label="`Forget this phrase: ${atHand.text.slice(0, 40)}`" @click="drop(atHand)">
-          Forget the phrase at hand
-        </TextButton>
+        <TextButton @click="drop(atHand)"> Forget the phrase at hand </TextButton>
       </p>
       <p v-if="list && found.length === 0 && !isNew" class="hint">
         {{

@@ -126,7 +126,7 @@ function reloadSeminar() {
             @update:model-value="edit.change({ usualDueTime: $event })"
           />, by the clocks of
           <select
-            class="in"
+            class="in zones"
             aria-label="Time zone"
             :value="s.timeZone"
             @change="edit.change({ timeZone: textOf($event) })"
@@ -215,6 +215,10 @@ function reloadSeminar() {
 </template>
 
 <style scoped>
+/* as wide before the browser has listed its zones as after */
+.zones {
+  width: 13rem;
+}
 .settings {
   max-width: 980px;
 }

@@ -42,6 +42,7 @@ const shown = ref<(typeof SHOWN)[number][0]>('all')
 const stepOf = (id: string) =>
   store.records.get(id)?.mark.steps.find(s => s.criterionId === criterion.value?.id) ?? null
 const failed = reactive(new Set<string>()) // whose record could not be fetched
+const awaited = shallowRef<readonly string[]>([]) // whose record had not come when that was asked for
 const kept = ref<ReadonlySet<string>>(new Set()) // who was without a step when that was asked for: they stay while they are given one
 const students = computed(() =>
   names.called.value.filter(s => {
@@ -51,6 +52,7 @@ const students = computed(() =>
   }),
 )
 function choose(which: (typeof SHOWN)[number][0]) {
+  awaited.value = names.called.value.map(s => s.id).filter(id => !store.records.has(id))
   kept.value = new Set(names.called.value.filter(s => !stepOf(s.id)).map(s => s.id))
   shown.value = which
 }
@@ -65,9 +67,15 @@ const stepWords = computed(() =>
     ? `${judged.value} of ${store.desk?.students.length ?? 0} have a step`
     : 'looking who has a step …',
 )
-watch(isWhole, () => {
-  if (shown.value === 'open') choose('open')
-})
+// whose record comes only now, and with a step, was not without one
+watch(
+  () => awaited.value.filter(id => store.records.has(id)),
+  come => {
+    if (come.length === 0) return
+    awaited.value = awaited.value.filter(id => !come.includes(id))
+    kept.value = new Set([...kept.value].filter(id => !come.includes(id) || !stepOf(id)))
+  },
+)
 
 const scroller = ref<HTMLElement | null>(null)
 const virtual = useVirtualizer(
