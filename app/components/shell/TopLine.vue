@@ -281,6 +281,20 @@ label {
   gap: 8px;
   align-items: center;
 }
+@media (max-width: 1400px) {
+  .top {
+    gap: 15px;
+  }
+  nav {
+    gap: 2px;
+  }
+  nav a {
+    padding: 7px 9px;
+  }
+  .seminar {
+    padding-left: 15px;
+  }
+}
 @media (max-width: 1100px) {
   .find kbd {
     display: none;
