@@ -2,6 +2,7 @@
 import { readDay } from '#core/planning/readDay'
 import CardMenu from './CardMenu.vue'
 import MonthGrid from './MonthGrid.vue'
+import TypedField from './TypedField.vue'
 
 /** A day, typed as pages write it ("29 Nov") or chosen from a month. */
 const day = defineModel<string>({ required: true }) // "2026-11-29"; empty where none is chosen
@@ -28,39 +29,26 @@ const shown = computed(() => {
     .replaceAll(',', '')
     .replace(/Sept\b/, 'Sep')
 })
-const wrong = ref(false)
 const open = ref(false)
-const id = useId()
-function type({ target }: Event) {
-  const field = target as HTMLInputElement // its own event
-  const typed = readDay(field.value, day.value || props.today)
-  wrong.value = typed === null && field.value.trim() !== ''
-  if (!typed) return
-  day.value = typed
-  void nextTick(() => (field.value = shown.value))
-}
+const read = (text: string) => readDay(text, day.value || props.today)
 function choose(chosen: string) {
-  wrong.value = false
   day.value = chosen
   open.value = false
 }
 </script>
 
 <template>
-  <span class="day-field">
-    <input
-      class="in"
-      type="text"
-      autocomplete="off"
-      :value="shown"
-      :aria-label="label"
-      :aria-invalid="wrong || invalid"
-      :aria-describedby="wrong ? `${id}-wrong` : undefined"
-      :disabled="disabled"
-      placeholder="29 Nov"
-      @change="type"
-      @focus="($event.target as HTMLInputElement).select()"
-    /><CardMenu v-model="open" :label="`${label}: choose a day`" location="bottom start"
+  <TypedField
+    v-model="day"
+    class="day-field"
+    :label="label"
+    :shown="shown"
+    :read="read"
+    refusal="This is not a day. Write it like “29 Nov”."
+    placeholder="29 Nov"
+    :disabled="disabled"
+    :invalid="invalid"
+    ><CardMenu v-model="open" :label="`${label}: choose a day`" location="bottom start"
       ><template #opener="{ opener }"
         ><button
           v-bind="opener"
@@ -75,20 +63,11 @@ function choose(chosen: string) {
       ></template>
       <div class="month-card"><MonthGrid :day="day || today" :today="today" @choose="choose" /></div>
     </CardMenu>
-    <span v-if="wrong" :id="`${id}-wrong`" class="field-problem" role="alert"
-      >This is not a day. Write it like “29 Nov”.</span
-    >
-  </span>
+  </TypedField>
 </template>
 
 <style scoped>
-.day-field {
-  display: inline-flex;
-  flex-wrap: wrap;
-  align-items: center;
-  position: relative;
-}
-.in {
+.day-field :deep(.in) {
   width: 9.25rem;
   padding-inline-end: 30px;
 }
@@ -111,9 +90,6 @@ path {
   fill: none;
   stroke: currentcolor;
   stroke-width: 1.3;
-}
-.field-problem {
-  flex-basis: 100%;
 }
 .month-card {
   padding: 10px 12px 12px;

@@ -70,7 +70,7 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
         @write="(doc: RichNode) => emit('change', { letter: names.showDoc(doc) })"
       />
     </div>
-    <p class="helps">
+    <p class="helps beside-key">
       <TextButton @click="emit('phrases')">a phrase</TextButton> <kbd>p</kbd
       ><template v-if="byRubric"
         ><TextButton @click="emit('write')">about the criterion</TextButton>{{ ' ' }}<kbd>w</kbd></template

@@ -386,6 +386,12 @@ h2 span {
 .total strong {
   font: 600 1.625rem/1 var(--read);
 }
+/* a narrow desk has the total at its foot */
+@media (max-width: 1000px) {
+  .total {
+    display: none;
+  }
+}
 @media (forced-colors: active) {
   .rungs button {
     forced-color-adjust: none;

@@ -20,7 +20,7 @@ const shown = computed(() => (open.value ? props.lines : props.lines.slice(0, 1)
 <template>
   <section :class="{ open }" :aria-labelledby="`${id}h`">
     <h2 :id="`${id}h`">
-      {{ title }} <span class="note">{{ note }}</span>
+      {{ title }} <span :class="open ? 'note' : 'visually-hidden'">{{ note }}</span>
     </h2>
     <b class="count num">{{ lines.length > 0 ? lines.length : '' }}</b>
     <ul v-if="lines.length > 0" :id="`${id}l`">
@@ -86,20 +86,7 @@ h2 {
   font: 600 0.9375rem/1.3 var(--read);
 }
 .note {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
-  white-space: nowrap;
-}
-.open .note {
-  position: static;
   display: block;
-  width: auto;
-  height: auto;
-  clip-path: none;
-  white-space: normal;
   font: 500 0.75rem/1.3 var(--ui);
   color: var(--ink-3);
 }
