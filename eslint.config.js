@@ -100,6 +100,11 @@ export default tseslint.config(
           element: 'button',
           message: 'Buttons are in controls: TextButton, ChipButton, PlainButton, v-btn.',
         },
+        {
+          element: ['input', 'select', 'textarea'],
+          message:
+            'Fields are in controls: LabelledField, LineInput, LinesInput, PickList, CheckBox, PlainCheckbox, PlainRadio, FileInput.',
+        },
       ],
     },
   },

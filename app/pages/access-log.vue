@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import { LOGGED_ACTS, type AccessLogEntry, type LoggedAct } from '#shared/people/accessLog'
 import * as accessLogEndpoints from '#shared/people/accessLogEndpoints'
 import TextButton from '../components/controls/TextButton.vue'
@@ -59,14 +61,14 @@ const at = computed(
       <form class="find" role="search" @submit.prevent="look">
         <label
           ><span class="visually-hidden">Look for</span
-          ><input v-model="find" class="in" type="search" placeholder="name, address or seminar"
+          ><LineInput v-model="find" class="in" type="search" placeholder="name, address or seminar"
         /></label>
         <label
           ><span class="visually-hidden">What was done</span
-          ><select v-model="act" class="in" @change="look">
+          ><PickList v-model="act" class="in" @change="look">
             <option value="">everything</option>
             <option v-for="[code, label] in acts" :key="code" :value="code">{{ label }}</option>
-          </select></label
+          </PickList></label
         >
         <v-btn type="submit">Search</v-btn>
       </form>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PlainRadio from '~/components/controls/PlainRadio.vue'
 import type { AccountView } from '#shared/people/account'
 import OwnAddress from '../components/people/account/OwnAddress.vue'
 import OwnName from '../components/people/account/OwnName.vue'
@@ -79,12 +81,8 @@ async function copy() {
       <fieldset>
         <legend>Tell me by mail</legend>
         <label v-for="[value, label, note] in CHOICES" :key="value"
-          ><input
-            type="radio"
-            name="mail"
-            :checked="account.mailChoice === value"
-            @change="choose(value)"
-          />{{ ' ' }}<b>{{ label }}</b> <span>{{ note }}</span></label
+          ><PlainRadio name="mail" :checked="account.mailChoice === value" @change="choose(value)" />{{ ' '
+          }}<b>{{ label }}</b> <span>{{ note }}</span></label
         >
       </fieldset>
     </section>
@@ -96,7 +94,7 @@ async function copy() {
       </p>
       <template v-if="account.calendarPath">
         <p class="address">
-          <input
+          <LineInput
             class="in"
             readonly
             :value="address"

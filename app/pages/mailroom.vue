@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import ProblemPage from '../components/shell/ProblemPage.vue'
 import { useApi } from '../composables/shell/useApi'
 import * as messagingEndpoints from '#shared/messaging/endpoints'
@@ -51,7 +52,7 @@ const parts = (text: string) =>
       <span class="grow" />
       <label
         ><span class="visually-hidden">Look for</span
-        ><input v-model="words" class="in" type="search" placeholder="name, address or words"
+        ><LineInput v-model="words" class="in" type="search" placeholder="name, address or words"
       /></label>
       <v-btn @click="refresh()">Check again</v-btn>
     </div>

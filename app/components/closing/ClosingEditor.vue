@@ -1,4 +1,8 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
+import PlainRadio from '~/components/controls/PlainRadio.vue'
 import { dayAfter } from '#core/planning/week'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { ClosingQuestionBody, ClosingView, ClosingWrite } from '#shared/closing/closing'
@@ -108,10 +112,10 @@ const keep = () =>
       <fieldset :disabled="locked">
         <legend>Names</legend>
         <label
-          ><input v-model="named" type="radio" :value="false" /> are not kept: nobody can tell whose an answer
-          is. Results are shown once it has closed.</label
+          ><PlainRadio v-model="named" :value="false" /> are not kept: nobody can tell whose an answer is.
+          Results are shown once it has closed.</label
         >
-        <label><input v-model="named" type="radio" :value="true" /> are kept with the answers.</label>
+        <label><PlainRadio v-model="named" :value="true" /> are kept with the answers.</label>
       </fieldset>
     </div>
     <VueDraggable v-model="questions" tag="ol" handle=".grip" :disabled="locked" :animation="120">
@@ -127,7 +131,7 @@ const keep = () =>
               up</TextButton
             ><TextButton v-if="!locked" @click="questions.splice(i, 1)">remove</TextButton>
           </p>
-          <input
+          <LineInput
             v-model="q.text"
             class="in text"
             :aria-label="`Question ${i + 1}`"
@@ -136,14 +140,15 @@ const keep = () =>
             maxlength="400"
           />
           <p v-if="q.kind === 'scale'" class="row">
-            from 1, <input v-model="q.low" class="in" aria-label="What 1 means" :disabled="locked" />, to
-            <select v-model.number="q.steps" class="in" aria-label="Steps" :disabled="locked">
-              <option v-for="n in [3, 4, 5, 6, 7, 8, 9, 10]" :key="n" :value="n">{{ n }}</option></select
-            >, <input v-model="q.high" class="in" aria-label="What the last step means" :disabled="locked" />
+            from 1, <LineInput v-model="q.low" class="in" aria-label="What 1 means" :disabled="locked" />, to
+            <PickList v-model.number="q.steps" class="in" aria-label="Steps" :disabled="locked">
+              <option v-for="n in [3, 4, 5, 6, 7, 8, 9, 10]" :key="n" :value="n">{{ n }}</option></PickList
+            >,
+            <LineInput v-model="q.high" class="in" aria-label="What the last step means" :disabled="locked" />
           </p>
           <template v-if="q.kind === 'choice'">
             <p v-for="(_, o) in q.options" :key="o" class="row">
-              <input
+              <LineInput
                 v-model="q.options[o]"
                 class="in text"
                 :aria-label="`Choice ${o + 1}`"
@@ -161,7 +166,7 @@ const keep = () =>
               <TextButton v-if="!locked && q.options.length < 12" class="small" @click="q.options.push('')">
                 another</TextButton
               ><label class="small"
-                ><input v-model="q.several" type="checkbox" :disabled="locked" /> several can be chosen</label
+                ><PlainCheckbox v-model="q.several" :disabled="locked" /> several can be chosen</label
               >
             </p>
           </template>

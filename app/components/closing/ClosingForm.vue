@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
+import LinesInput from '~/components/controls/LinesInput.vue'
+import PlainRadio from '~/components/controls/PlainRadio.vue'
 import type { ClosingAnswers } from '#core/closing/questions'
 import type { ClosingView } from '#shared/closing/closing'
 import { localDraft } from '~/autosave/localDraft'
@@ -76,8 +79,7 @@ function setStep(id: string, step: number) {
               v-for="step in q.steps"
               :key="step"
               :class="{ on: answers[q.id] === step }"
-              ><input
-                type="radio"
+              ><PlainRadio
                 :name="q.id"
                 :value="step"
                 :checked="answers[q.id] === step"
@@ -92,8 +94,8 @@ function setStep(id: string, step: number) {
             <span v-if="q.several" class="muted small">as many as you like</span>
           </legend>
           <label v-for="(o, n) in q.options" :key="n" class="option"
-            ><input
-              :type="q.several ? 'checkbox' : 'radio'"
+            ><component
+              :is="q.several ? PlainCheckbox : PlainRadio"
               :name="q.id"
               :checked="chosen(q.id).includes(n)"
               @change="toggle(q.id, n, q.several)"
@@ -105,7 +107,7 @@ function setStep(id: string, step: number) {
           <label :for="`q-${q.id}`"
             ><span class="num">{{ i + 1 }}</span
             >{{ q.text }}</label
-          ><textarea
+          ><LinesInput
             :id="`q-${q.id}`"
             class="in"
             rows="3"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FileInput from '~/components/controls/FileInput.vue'
 import { v7 } from 'uuid'
 import type { Attachable, AttachLimits } from '#core/contributing/talkSettings'
 import type { AttachedFile } from '#shared/contributing/thread'
@@ -79,13 +80,7 @@ const sizeWords = (bytes: number) =>
     <template v-else-if="!full">
       <label class="pick"
         >{{ busy ? 'taking it in …' : 'Add a file'
-        }}<input
-          type="file"
-          multiple
-          :accept="accept"
-          class="visually-hidden"
-          :disabled="busy"
-          @change="choose"
+        }}<FileInput multiple :accept="accept" class="visually-hidden" :disabled="busy" @change="choose"
       /></label>
       <PlainButton v-if="limits.types.includes('recording')" :disabled="busy" @click="begin">
         Speak

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import isSame from 'fast-deep-equal'
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
@@ -123,7 +124,7 @@ function settle(mine: boolean) {
     @keydown.meta.enter.prevent="save"
     @keydown.esc="emit('away')"
   >
-    <input
+    <LineInput
       v-if="titled"
       v-model="title"
       class="title"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import katex from 'katex'
 import TextButton from '~/components/controls/TextButton.vue'
 
@@ -18,7 +19,7 @@ const formulaVerb = computed(() => {
 
 <template>
   <form class="formula" @submit.prevent="emit('set')">
-    <label>LaTeX <input v-model="latex" class="in" placeholder="d = d_0 - 0.4\,t" autofocus /></label>
+    <label>LaTeX <LineInput v-model="latex" class="in" placeholder="d = d_0 - 0.4\,t" autofocus /></label>
     <!-- eslint-disable-next-line vue/no-v-html -- KaTeX escapes what it does not know -->
     <span class="drawn" v-html="drawn" />
     <TextButton type="submit">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import type { WholeContribution } from '#shared/contributing/thread'
 
 /** What is held for approval: its author sees that it waits, staff decide. */
@@ -24,7 +25,7 @@ function sendBack() {
       </p>
       <form v-if="asking" @submit.prevent="sendBack">
         <label :for="remarkId">What is to change?</label
-        ><input :id="remarkId" v-model="remark" class="in" maxlength="1000" required />
+        ><LineInput :id="remarkId" v-model="remark" class="in" maxlength="1000" required />
         <v-btn type="submit" :disabled="remark.trim() === ''">Send it back</v-btn
         ><v-btn class="quiet" @click="asking = false">Cancel</v-btn>
       </form>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import { EditorContent, useEditor, type AnyExtension, type JSONContent } from '@tiptap/vue-3'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { formulaNodes } from '~/composables/contributing/formulaNodes'
@@ -28,7 +29,7 @@ const props = withDefaults(
   { autofocus: false, describedby: undefined, more: () => [], levels: () => [3] },
 )
 const emit = defineEmits<{ write: [doc: RichNode] }>()
-const formula = reactive({ open: false, latex: '', pos: null as number | null })
+const formula = ref({ open: false, latex: '', pos: null as number | null })
 const nonce = import.meta.client
   ? document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content
   : undefined
@@ -36,7 +37,9 @@ const nonce = import.meta.client
 const editor = useEditor({
   extensions: [
     ...(props.formulas
-      ? formulaNodes((latex, pos) => Object.assign(formula, { open: true, latex, pos }))
+      ? formulaNodes((latex, pos) => {
+          formula.value = { open: true, latex, pos }
+        })
       : []),
     textNodes({
       heading: { levels: props.levels },
@@ -95,13 +98,13 @@ const tools = computed(() => {
   ]
 })
 function setFormula() {
-  const latex = formula.latex.trim()
+  const latex = formula.value.latex.trim()
   const e = editor.value
-  if (formula.pos !== null) {
-    if (latex) e?.chain().setNodeSelection(formula.pos).updateInlineMath({ latex }).focus().run()
-    else e?.chain().setNodeSelection(formula.pos).deleteSelection().focus().run()
+  if (formula.value.pos !== null) {
+    if (latex) e?.chain().setNodeSelection(formula.value.pos).updateInlineMath({ latex }).focus().run()
+    else e?.chain().setNodeSelection(formula.value.pos).deleteSelection().focus().run()
   } else if (latex) e?.chain().focus().insertInlineMath({ latex }).run()
-  Object.assign(formula, { open: false, latex: '', pos: null })
+  formula.value = { open: false, latex: '', pos: null }
 }
 /** Its words, where the editor will stand: until it has come, and with as much room. */
 const blocks = computed(() => plainText(props.doc).split('\n'))
@@ -134,7 +137,7 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
         v-if="formulas"
         class="tool-equation"
         :class="{ on: formula.open }"
-        @click="Object.assign(formula, { open: !formula.open, latex: '', pos: null })"
+        @click="formula = { open: !formula.open, latex: '', pos: null }"
       >
         Equation
       </PlainButton>
@@ -143,7 +146,9 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
       <slot name="after" />
     </div>
     <form v-if="asking" class="address" @submit.prevent="setLink">
-      <label>Address <input v-model="address" type="text" inputmode="url" placeholder="https://" /></label>
+      <label
+        >Address <LineInput v-model="address" type="text" inputmode="url" placeholder="https://"
+      /></label>
       <TextButton type="submit">{{ address.trim() ? 'Set the link' : 'Remove the link' }}</TextButton>
     </form>
     <FormulaField

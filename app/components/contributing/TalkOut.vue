@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import type { ActivityView } from '#shared/contributing/activity'
 import type { FeedView, TalkExportForm } from '#shared/contributing/talkExport'
 import { offerFile } from '~/composables/files/readFile'
@@ -76,7 +78,7 @@ const name = (named: boolean) =>
         <template v-if="feed.address">
           <p>In a feed reader, under an address of your own. Whoever has it can read what you can.</p>
           <p class="row">
-            <input
+            <LineInput
               class="in"
               :value="feed.address"
               readonly
@@ -93,11 +95,7 @@ const name = (named: boolean) =>
           <TextButton @click="make">follow it in a feed reader</TextButton>
         </p>
         <label class="tick"
-          ><input
-            type="checkbox"
-            :checked="feed.named"
-            @change="name(($event.target as HTMLInputElement).checked)"
-          />
+          ><PlainCheckbox :checked="feed.named" @change="name(($event.target as HTMLInputElement).checked)" />
           my name may stand in feeds that others of the seminar follow</label
         >
       </template>

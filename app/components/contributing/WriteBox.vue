@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { AttachLimits } from '#core/contributing/talkSettings'
 import type { LexiconSettingsBody } from '#shared/kinds/lexicon/settings'
@@ -117,7 +118,7 @@ const stateWords = computed(
       “{{ takesUp.exact }}”
       <TextButton @click="emit('dropPassage')">remove the quote</TextButton>
     </div>
-    <input
+    <LineInput
       v-if="titled"
       class="title"
       :value="draft.title.value ?? ''"

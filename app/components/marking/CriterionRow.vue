@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import type { RubricView } from '#shared/contributing/activity'
 import type { DeskStudent, RecordView } from '#shared/marking/desk'
 import type { HiddenNames } from '~/composables/marking/useHiddenNames'
@@ -79,7 +80,7 @@ const unfolded = reactive(new Set<string>())
         </div>
         <label v-if="ranged && !older" class="typed"
           >points
-          <input
+          <LineInput
             class="in"
             inputmode="decimal"
             :value="points(step!.points)"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FileInput from '~/components/controls/FileInput.vue'
 import { v7 } from 'uuid'
 import type { LetterFile } from '#shared/marking/desk'
 import { toBase64 } from '~/composables/files/readFile'
@@ -73,8 +74,7 @@ function off(file: LetterFile) {
       <template v-else
         ><label class="link"
           >{{ busy ? 'taking it in …' : 'add a file'
-          }}<input
-            type="file"
+          }}<FileInput
             multiple
             accept="image/*,application/pdf,audio/*,video/webm,video/mp4"
             class="visually-hidden"

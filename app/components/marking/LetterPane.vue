@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LinesInput from '~/components/controls/LinesInput.vue'
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import type { RichNode } from '#core/contributing/richText'
 import type { LetterFile, RecordView } from '#shared/marking/desk'
 import { lateWords } from '~/composables/marking/lateWords'
@@ -83,7 +85,7 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
     />
     <div class="note">
       <label :for="`note-${record.student.id}`"><b>Marker’s note</b> · only staff see it</label>
-      <textarea
+      <LinesInput
         :id="`note-${record.student.id}`"
         rows="2"
         :value="names.hide(mark.markerNote)"
@@ -93,8 +95,7 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
       />
     </div>
     <label v-if="record.late" class="late"
-      ><input
-        type="checkbox"
+      ><PlainCheckbox
         :checked="mark.lateWaived"
         @change="emit('change', { lateWaived: ($event.target as HTMLInputElement).checked })"
       />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PlainRadio from '~/components/controls/PlainRadio.vue'
 import type { RubricView } from '#shared/contributing/activity'
 import type { MarkView } from '#shared/marking/desk'
 import type { MarkText } from '~/composables/marking/markSaving'
@@ -44,8 +45,7 @@ function settle() {
             :class="{ stays: takeTheirs.has(d.key) === isTheirs }"
           >
             <label
-              ><input
-                type="radio"
+              ><PlainRadio
                 :name="`part-${d.key}`"
                 :checked="takeTheirs.has(d.key) === isTheirs"
                 :aria-label="`${d.title}: ${isTheirs ? `as ${name} has it` : 'as you have it'}`"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import type { CombineRule } from '#core/marking/combineMarks'
 import { points } from '~/composables/marking/points'
 import ChipButton from '~/components/controls/ChipButton.vue'
@@ -51,7 +52,7 @@ function type(event: Event) {
         {{ points(n) }}</PlainButton><span class="hint">of {{ points(each) }}</span>
     </template>
     <label v-else class="typed"
-      ><input
+      ><LineInput
         class="in"
         inputmode="decimal"
         :value="mark?.points != null ? points(mark.points) : ''"

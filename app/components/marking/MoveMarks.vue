@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { MoveView } from '#shared/marking/desk'
 import { inWords, plural } from '#core/language'
@@ -73,8 +74,7 @@ const toggle = (id: string) => {
         <tbody>
           <tr v-for="m in view.marks" :key="m.enrolmentId">
             <td>
-              <input
-                type="checkbox"
+              <PlainCheckbox
                 :checked="!left.has(m.enrolmentId)"
                 :aria-label="`Move ${m.name}`"
                 @change="toggle(m.enrolmentId)"

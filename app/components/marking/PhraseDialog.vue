@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import { v7 } from 'uuid'
 import { fillPhrase, findPhrases } from '#core/marking/phrases'
@@ -126,7 +127,7 @@ function onKey(event: KeyboardEvent) {
   <ModalDialog v-model="open" max-width="560" aria-label="Phrases">
     <div class="card box">
       <label class="lab"
-        >Phrases<input
+        >Phrases<LineInput
           v-model="words"
           class="in"
           autofocus

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import CheckBox from '~/components/controls/CheckBox.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { DeskStudent } from '#shared/marking/desk'
@@ -94,8 +95,7 @@ const go = () =>
             <tr v-for="s in held" :key="s.id" :class="{ out: left.has(s.id) }">
               <th scope="row">
                 <label
-                  ><input type="checkbox" :checked="!left.has(s.id)" @change="toggle(s.id)" />
-                  {{ called(s) }}</label
+                  ><PlainCheckbox :checked="!left.has(s.id)" @change="toggle(s.id)" /> {{ called(s) }}</label
                 >
                 <p v-if="notesOf(s)" class="notes">{{ notesOf(s) }}</p>
               </th>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LinesInput from '~/components/controls/LinesInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import { maxOf, type CriterionDraft } from '#core/marking/rubric/rubricDraft'
 import { points } from '~/composables/marking/points'
 import PlainButton from '~/components/controls/PlainButton.vue'
@@ -41,7 +43,7 @@ const setOutcome = (event: Event) => emit('change', { outcome: text(event) || nu
       <i /><i />
     </PlainButton>
     <div class="what">
-      <textarea
+      <LinesInput
         rows="1"
         class="name"
         :data-row="row"
@@ -56,7 +58,7 @@ const setOutcome = (event: Event) => emit('change', { outcome: text(event) || nu
         <b class="num">{{ points(maxOf(criterion) * criterion.weight) }}</b> {{ weightWords }}
       </p>
       <p class="meta">
-        <select
+        <PickList
           :value="criterion.scope"
           :disabled="readonly"
           aria-label="For whom it is set"
@@ -64,18 +66,18 @@ const setOutcome = (event: Event) => emit('change', { outcome: text(event) || nu
         >
           <option value="own">each student</option>
           <option value="group">whole group</option>
-        </select>
-        <select
+        </PickList>
+        <PickList
           :value="String(criterion.weight)"
           :disabled="readonly"
           aria-label="Weight"
           @change="setWeight"
         >
           <option v-for="w in HEAVIEST" :key="w" :value="String(w)">× {{ w }}</option>
-        </select>
+        </PickList>
       </p>
       <p class="meta">
-        <select
+        <PickList
           :value="criterion.suggestFrom ?? ''"
           :disabled="readonly"
           aria-label="Where a step is suggested from"
@@ -83,10 +85,10 @@ const setOutcome = (event: Event) => emit('change', { outcome: text(event) || nu
         >
           <option value="">judged by reading</option>
           <option value="timeliness">suggested from the times</option>
-        </select>
+        </PickList>
       </p>
       <p v-if="outcomes.length > 0" class="meta">
-        <select
+        <PickList
           :value="criterion.outcome ?? ''"
           :disabled="readonly"
           aria-label="Learning outcome it is evidence of"
@@ -96,7 +98,7 @@ const setOutcome = (event: Event) => emit('change', { outcome: text(event) || nu
           <option v-for="o in outcomes" :key="o.identifier" :value="o.identifier">
             {{ o.code || o.statement.slice(0, 40) }}
           </option>
-        </select>
+        </PickList>
       </p>
       <p v-for="fault in faults" :key="fault" class="field-problem">{{ fault }}</p>
       <TextButton v-if="!readonly" class="small" @click="emit('drop')">Remove</TextButton>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import LinesInput from '~/components/controls/LinesInput.vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import {
   MOST_CRITERIA,
@@ -183,7 +185,7 @@ const wordsOf = (row: number) =>
         />
         <div v-for="(l, k) in r.criterion.levels" :key="k" class="cell" :class="{ wrong: faultAt(i, k) }">
           <p class="top">
-            <input
+            <LineInput
               :data-row="i"
               :data-column="1 + 3 * k"
               :value="l.title"
@@ -191,7 +193,7 @@ const wordsOf = (row: number) =>
               placeholder="level"
               aria-label="Name of the level"
               @input="setLevel(i, k, { title: text($event) })"
-            /><input
+            /><LineInput
               class="pts num"
               :data-row="i"
               :data-column="2 + 3 * k"
@@ -201,7 +203,7 @@ const wordsOf = (row: number) =>
               @change="setPoints(i, k, $event)"
             />
           </p>
-          <textarea
+          <LinesInput
             rows="4"
             :data-row="i"
             :data-column="3 + 3 * k"

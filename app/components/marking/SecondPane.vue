@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LinesInput from '~/components/controls/LinesInput.vue'
 import type { RubricView } from '#shared/contributing/activity'
 import type { SecondView, Step } from '#shared/marking/desk'
 import { listed } from '#core/language'
@@ -54,7 +55,7 @@ const agreeVerb = computed(() => {
 <template>
   <section v-if="second.isMine && second.state === 'asked'" class="second" aria-label="Second marking">
     <p><b>You mark this a second time.</b> The first marking is not shown until you hand yours over.</p>
-    <textarea
+    <LinesInput
       class="in"
       rows="2"
       :value="second.remark"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import { points } from '~/composables/marking/points'
 import TextButton from '~/components/controls/TextButton.vue'
 
@@ -36,12 +37,12 @@ function set() {
 
 <template>
   <form v-if="open" class="set" @submit.prevent="set">
-    <label>Points<input v-model="text" class="in" inputmode="decimal" autofocus /></label
+    <label>Points<LineInput v-model="text" class="in" inputmode="decimal" autofocus /></label
     ><span class="hint"
       >of {{ points(max)
       }}<template v-if="calculated !== null">, in place of {{ points(calculated) }}</template></span
     >
-    <input
+    <LineInput
       v-model="reason"
       class="in why"
       aria-label="Why"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import PickList from '~/components/controls/PickList.vue'
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { DeskView, MarkingQueue } from '#shared/marking/desk'
 import { inWords, plural } from '#core/language'
@@ -85,7 +87,7 @@ async function ask() {
         <p class="muted">Records are assigned in the order of names, evenly.</p>
         <p class="who">
           <label v-for="m in markers" :key="m.id"
-            ><input type="checkbox" :checked="among.has(m.id)" @change="toggle(among, m.id)" />
+            ><PlainCheckbox :checked="among.has(m.id)" @change="toggle(among, m.id)" />
             {{ m.isMe ? 'you' : m.name }}</label
           >
         </p>
@@ -106,8 +108,7 @@ async function ask() {
         <ul>
           <li v-for="s in students" :key="s.id">
             <label
-              ><input
-                type="checkbox"
+              ><PlainCheckbox
                 :checked="twice.has(s.id) || secondOf(s.id) !== null"
                 :disabled="secondOf(s.id) !== null && secondOf(s.id)!.state !== 'asked'"
                 @change="toggle(twice, s.id)"
@@ -128,10 +129,10 @@ async function ask() {
         <p class="acts">
           <label class="lab inline"
             >by
-            <select v-model="second" class="in">
+            <PickList v-model="second" class="in">
               <option value="">choose a marker</option>
               <option v-for="m in markers" :key="m.id" :value="m.id">{{ m.isMe ? 'you' : m.name }}</option>
-            </select></label
+            </PickList></label
           ><v-btn :disabled="busy || twice.size === 0 || second === ''" @click="ask">{{
             twice.size === 0 ? 'Ask' : `Ask for ${inWords(twice.size)}`
           }}</v-btn>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LinesInput from '~/components/controls/LinesInput.vue'
 import type { MessageThread } from '#shared/messaging/messages'
 import { useTimes } from '~/composables/planning/useTimes'
 import TextButton from '~/components/controls/TextButton.vue'
@@ -50,7 +51,7 @@ const { dayTime } = useTimes()
     <form v-if="!closed && thread.told" @submit.prevent="emit('reply')">
       <label
         ><span class="visually-hidden">Your answer</span
-        ><textarea
+        ><LinesInput
           v-model="answer"
           class="in"
           rows="3"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FileInput from '~/components/controls/FileInput.vue'
 import { addressOf } from '#shared/http/endpoint'
 import type { Restored } from '#shared/keeping/archive'
 import { ProblemDetails } from '#shared/http/problem'
@@ -7,13 +8,13 @@ import * as keepingEndpoints from '#shared/keeping/endpoints'
 
 /** Brings a seminar back from its archive: the file goes up as it is, with how far it has come. */
 const session = useSessionStore()
-const file = useTemplateRef('file')
 const state = ref<'idle' | 'sending' | 'reading'>('idle')
 const share = ref(0)
 const problem = ref<string | null>(null)
 const done = ref<Restored | null>(null)
-function send() {
-  const chosen = file.value?.files?.[0]
+function send({ target }: Event) {
+  const field = target as HTMLInputElement // its own event
+  const chosen = field.files?.[0]
   if (!chosen || state.value !== 'idle') return
   problem.value = null
   done.value = null
@@ -28,7 +29,7 @@ function send() {
     if (e.loaded === e.total) state.value = 'reading'
   }
   request.onload = () => {
-    void answered(request)
+    void answered(request, field)
   }
   request.onerror = () => {
     state.value = 'idle'
@@ -36,7 +37,7 @@ function send() {
   }
   request.send(chosen)
 }
-async function answered(request: XMLHttpRequest) {
+async function answered(request: XMLHttpRequest, field: HTMLInputElement) {
   state.value = 'idle'
   let body: unknown = null
   try {
@@ -51,7 +52,7 @@ async function answered(request: XMLHttpRequest) {
     const details = ProblemDetails.safeParse(body)
     problem.value = details.success ? details.data.detail : 'Something went wrong. Nothing was imported.'
   }
-  if (file.value) file.value.value = ''
+  field.value = '' // the same file can be chosen again
 }
 </script>
 
@@ -64,10 +65,8 @@ async function answered(request: XMLHttpRequest) {
     </p>
     <p>
       <label class="v-btn choose" :class="{ off: state !== 'idle' }"
-        >Choose the archive …<input
-          ref="file"
+        >Choose the archive …<FileInput
           class="visually-hidden"
-          type="file"
           accept=".zip,application/zip"
           aria-label="The archive"
           :disabled="state !== 'idle'"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import { addressOf } from '#shared/http/endpoint'
 import type { PersonView } from '#shared/people/people'
@@ -93,7 +94,7 @@ async function erase() {
         {{ previewProblem }} <TextButton @click="look(person)">Try again</TextButton>
       </p>
       <label class="lab"
-        >Type “{{ person.name }}” to do it<input
+        >Type “{{ person.name }}” to do it<LineInput
           v-model="typed"
           class="in"
           autocomplete="off"

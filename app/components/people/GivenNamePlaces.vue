@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import { listed, plural } from '#core/language'
 import type { ErasePreview } from '#shared/keeping/archive'
 
@@ -30,7 +31,7 @@ function toggle(key: string) {
     <ul>
       <li v-for="{ key, places } in rows" :key="key">
         <label>
-          <input type="checkbox" :checked="pointing.includes(key)" @change="toggle(key)" />
+          <PlainCheckbox :checked="pointing.includes(key)" @change="toggle(key)" />
           <span>
             <span v-for="(p, n) in places.slice(0, 3)" :key="n" class="place"
               >{{ p.before && `…${p.before}` }}<b>{{ p.exact }}</b

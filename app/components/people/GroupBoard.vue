@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { GroupPerson, GroupPlanView } from '#shared/people/groups'
 import { inWords, listed, plural } from '#core/language'
@@ -126,7 +129,7 @@ async function dealAgain() {
   <div class="board">
     <p class="line">
       <template v-if="mayManage">
-        <input
+        <LineInput
           class="in title"
           :value="plan.title"
           aria-label="What this plan is for"
@@ -142,8 +145,7 @@ async function dealAgain() {
           "
         />
         <label class="tick"
-          ><input
-            type="checkbox"
+          ><PlainCheckbox
             :checked="plan.selfJoin"
             @change="
               emit(
@@ -159,7 +161,7 @@ async function dealAgain() {
         >
         <label v-if="plan.selfJoin" class="tick"
           >up to
-          <input
+          <LineInput
             class="in short"
             type="number"
             min="1"
@@ -194,7 +196,7 @@ async function dealAgain() {
     <div class="grid">
       <section v-for="g in plan.groups" :key="g.id">
         <header>
-          <input
+          <LineInput
             v-if="mayManage"
             class="in name"
             :value="g.title"
@@ -226,7 +228,7 @@ async function dealAgain() {
             <span class="p">{{ personOf.get(id)?.name }}</span><i v-if="sections.length > 1">{{
               sectionLetter(id)
             }}</i>
-            <select
+            <PickList
               v-if="mayManage"
               class="to"
               :aria-label="`Move ${personOf.get(id)?.name}`"
@@ -235,7 +237,7 @@ async function dealAgain() {
             >
               <option v-for="o in plan.groups" :key="o.id" :value="o.id">{{ o.title }}</option>
               <option value="">no group</option>
-            </select>
+            </PickList>
           </li>
         </VueDraggable>
         <p v-if="g.memberIds.length === 0" class="hint none">
@@ -258,7 +260,7 @@ async function dealAgain() {
             <span class="p">{{ personOf.get(id)?.name }}</span><i v-if="sections.length > 1">{{
               sectionLetter(id)
             }}</i
-            ><select
+            ><PickList
               class="to"
               :aria-label="`Move ${personOf.get(id)?.name}`"
               value=""
@@ -266,7 +268,7 @@ async function dealAgain() {
             >
               <option value="">no group</option>
               <option v-for="o in plan.groups" :key="o.id" :value="o.id">{{ o.title }}</option>
-            </select>
+            </PickList>
           </li>
         </VueDraggable>
       </section>

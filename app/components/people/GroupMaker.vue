@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import LinesInput from '~/components/controls/LinesInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import { numberOfGroups, sizesOf } from '#core/people/makeGroups'
 import type { GroupPerson } from '#shared/people/groups'
 import { inWords, plural } from '#core/language'
@@ -83,19 +86,19 @@ async function make() {
     </p>
     <p class="sentence">
       A plan for
-      <input
+      <LineInput
         v-model="wish.title"
         class="in title"
         placeholder="City pages"
         aria-label="What the plan is for"
       />:
-      <select v-model="wish.method" class="in" aria-label="How groups are made">
+      <PickList v-model="wish.method" class="in" aria-label="How groups are made">
         <option value="random">people are mixed at random</option>
         <option value="join">students join by themselves</option>
-        <option value="hand">I place people by hand</option></select
+        <option value="hand">I place people by hand</option></PickList
       ><template v-if="wish.method === 'random'">
         into <template v-if="wish.by === 'size'">groups of</template>{{ ' '
-        }}<input
+        }}<LineInput
           v-model.number="wish.count"
           class="in short"
           type="number"
@@ -103,19 +106,19 @@ async function make() {
           :max="Math.max(1, people.length)"
           aria-label="How many"
         />{{ ' '
-        }}<select v-model="wish.by" class="in" aria-label="People or groups">
+        }}<PickList v-model="wish.by" class="in" aria-label="People or groups">
           <option value="size">people</option>
-          <option value="number">groups</option></select
+          <option value="number">groups</option></PickList
         ><template v-if="sections.length > 1"
           >,
-          <select v-model="wish.mixSections" class="in" aria-label="Sections">
+          <PickList v-model="wish.mixSections" class="in" aria-label="Sections">
             <option :value="true">sections mixed as evenly as can be</option>
             <option :value="false">whatever their section</option>
-          </select></template
+          </PickList></template
         >. </template
       ><template v-else-if="wish.method === 'join'"
         >,
-        <input
+        <LineInput
           v-model.number="wish.count"
           class="in short"
           type="number"
@@ -123,7 +126,7 @@ async function make() {
           aria-label="How many groups"
         />
         groups with up to
-        <input
+        <LineInput
           v-model.number="wish.most"
           class="in short"
           type="number"
@@ -134,7 +137,7 @@ async function make() {
       >
       <template v-else
         >, beginning with
-        <input
+        <LineInput
           v-model.number="wish.count"
           class="in short"
           type="number"
@@ -147,7 +150,7 @@ async function make() {
     <p v-if="wish.method === 'random'" class="hint">{{ people.length }} students make {{ sizes }}.</p>
     <div class="two">
       <label class="lab"
-        >Topics, one a line<textarea
+        >Topics, one a line<LinesInput
           v-model="wish.topics"
           class="in"
           rows="4"

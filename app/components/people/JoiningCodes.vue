@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import type { CodeWrite, JoiningCodeView } from '#shared/people/people'
 import { plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -44,7 +46,7 @@ const sectionOf = (c: JoiningCodeView) => props.sections.find(s => s.id === c.se
     <form @submit.prevent="emit('make', { ...wish })">
       <p class="sentence">
         A code for
-        <input
+        <LineInput
           v-model.number="wish.most"
           class="in short"
           type="number"
@@ -53,18 +55,18 @@ const sectionOf = (c: JoiningCodeView) => props.sections.find(s => s.id === c.se
           aria-label="How many people"
         />
         {{ plural(wish.most, 'person', 'people') }}, as
-        <select v-model="wish.role" class="in" aria-label="Role">
+        <PickList v-model="wish.role" class="in" aria-label="Role">
           <option>student</option>
           <option>assistant</option>
-          <option>observer</option></select
+          <option>observer</option></PickList
         ><template v-if="sections.length > 0">
           in
-          <select v-model="wish.sectionId" class="in" aria-label="Section">
+          <PickList v-model="wish.sectionId" class="in" aria-label="Section">
             <option :value="null">no section</option>
             <option v-for="s in sections" :key="s.id" :value="s.id">{{ s.title }}</option>
-          </select></template
+          </PickList></template
         >, good for
-        <input
+        <LineInput
           v-model.number="wish.days"
           class="in short"
           type="number"

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import type { Focusable } from '~/components/controls/focusable'
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import CheckBox from '~/components/controls/CheckBox.vue'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
@@ -22,7 +25,7 @@ const person = reactive({
   sectionId: null as string | null,
   invite: true,
 })
-const first = ref<HTMLInputElement | null>(null)
+const first = ref<Focusable | null>(null)
 let key = newKey()
 onMounted(() => first.value?.focus())
 async function add() {
@@ -41,31 +44,38 @@ async function add() {
 <template>
   <form class="add" novalidate @submit.prevent="add" @keydown.esc="emit('close')">
     <label class="lab"
-      >First name<input
+      >First name<LineInput
         ref="first"
         v-model="person.givenName"
         class="in"
         :aria-invalid="Boolean(problems.givenName)"
     /></label>
     <label class="lab"
-      >Family name<input v-model="person.familyName" class="in" :aria-invalid="Boolean(problems.familyName)"
+      >Family name<LineInput
+        v-model="person.familyName"
+        class="in"
+        :aria-invalid="Boolean(problems.familyName)"
     /></label>
     <label class="lab wide"
-      >E-mail<input v-model="person.email" class="in" type="email" :aria-invalid="Boolean(problems.email)"
+      >E-mail<LineInput
+        v-model="person.email"
+        class="in"
+        type="email"
+        :aria-invalid="Boolean(problems.email)"
     /></label>
     <label class="lab"
-      >Role<select v-model="person.role" class="in">
+      >Role<PickList v-model="person.role" class="in">
         <option>student</option>
         <option>assistant</option>
         <option>observer</option>
         <option>instructor</option>
-      </select></label
+      </PickList></label
     >
     <label v-if="sections.length > 0" class="lab"
-      >Section<select v-model="person.sectionId" class="in">
+      >Section<PickList v-model="person.sectionId" class="in">
         <option :value="null">no section</option>
         <option v-for="s in sections" :key="s.id" :value="s.id">{{ s.title }}</option>
-      </select></label
+      </PickList></label
     >
     <div class="end">
       <CheckBox v-model="person.invite">mail an invitation</CheckBox

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FileInput from '~/components/controls/FileInput.vue'
 import CheckBox from '~/components/controls/CheckBox.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { RosterAnswer, RosterPreview } from '#shared/people/people'
@@ -106,8 +107,7 @@ const importVerb = computed(() => {
           @dragleave="over = false"
           @drop.prevent="previewFile($event.dataTransfer?.files[0])"
         >
-          <input
-            type="file"
+          <FileInput
             accept=".csv,.txt,.tsv,.zip"
             class="visually-hidden"
             @change="previewFile(($event.target as HTMLInputElement).files?.[0])"

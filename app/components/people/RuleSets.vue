@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PickList from '~/components/controls/PickList.vue'
 import type { GroupPerson } from '#shared/people/groups'
 import PlainButton from '~/components/controls/PlainButton.vue'
 
@@ -33,17 +34,17 @@ function chosen(i: number, event: Event) {
         >{{ nameOf(id)
         }}<PlainButton :aria-label="`Take ${nameOf(id)} out`" @click="drop(i, id)">×</PlainButton></span
       >
-      <select class="in" :aria-label="`${title}: add somebody to set ${i + 1}`" @change="chosen(i, $event)">
+      <PickList class="in" :aria-label="`${title}: add somebody to set ${i + 1}`" @change="chosen(i, $event)">
         <option value="">and …</option>
         <option v-for="p in people.filter(x => !set.includes(x.id))" :key="p.id" :value="p.id">
           {{ p.name }}
         </option>
-      </select>
+      </PickList>
     </div>
-    <select class="in" :aria-label="`${title}: a new set`" @change="chosen(sets.length, $event)">
+    <PickList class="in" :aria-label="`${title}: a new set`" @change="chosen(sets.length, $event)">
       <option value="">{{ sets.length === 0 ? 'choose somebody …' : 'another set …' }}</option>
       <option v-for="p in people" :key="p.id" :value="p.id">{{ p.name }}</option>
-    </select>
+    </PickList>
   </fieldset>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import { addressOf } from '#shared/http/endpoint'
 import { dayAfter } from '#core/planning/week'
@@ -74,13 +75,13 @@ async function make() {
         <h3>Copy for another term</h3>
         <div class="two">
           <label class="lab"
-            >Title<input v-model="copy.title" class="in" /><small
+            >Title<LineInput v-model="copy.title" class="in" /><small
               v-if="problems.title"
               class="field-problem"
               >{{ problems.title }}</small
             ></label
           ><label class="lab"
-            >Short code<input v-model="copy.code" class="in" /><small
+            >Short code<LineInput v-model="copy.code" class="in" /><small
               v-if="problems.code"
               class="field-problem"
               >{{ problems.code }}</small

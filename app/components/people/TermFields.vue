@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import { dayAfter } from '#core/planning/week'
 import { dayWords, mondayOf } from '~/composables/planning/termWeeks'
 import DayField from '~/components/controls/DayField.vue'
@@ -57,7 +58,7 @@ const last = computed(() => dayWords(dayAfter(term.value.firstDay, 7 * term.valu
       and has
       <label
         ><span class="visually-hidden">Weeks</span
-        ><input
+        ><LineInput
           class="in short"
           type="number"
           min="1"
@@ -88,7 +89,7 @@ const last = computed(() => dayWords(dayAfter(term.value.firstDay, 7 * term.valu
       </PlainButton>
     </div>
     <p v-for="b in term.breaks" :key="b.week" class="pause-name">
-      <span>{{ dayWords(dayAfter(term.firstDay, 7 * (b.week - 1))).replace(/ \d{4}$/, '') }}</span><input
+      <span>{{ dayWords(dayAfter(term.firstDay, 7 * (b.week - 1))).replace(/ \d{4}$/, '') }}</span><LineInput
         class="in"
         :value="b.title"
         aria-label="What this break is called"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PickList from '~/components/controls/PickList.vue'
 import type { ComposerView } from '#shared/planning/composer'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
@@ -112,16 +113,16 @@ const remove = () =>
     </p>
     <form v-if="copying" class="copy" @submit.prevent="copy(false)">
       Copy into
-      <select v-model="target.seminarId" class="in" aria-label="Seminar">
-        <option v-for="s in own" :key="s.id" :value="s.id">{{ s.title }} · {{ s.code }}</option></select
+      <PickList v-model="target.seminarId" class="in" aria-label="Seminar">
+        <option v-for="s in own" :key="s.id" :value="s.id">{{ s.title }} · {{ s.code }}</option></PickList
       ><template v-if="same"
         >,
-        <select v-model="target.week" class="in" aria-label="Week">
+        <PickList v-model="target.week" class="in" aria-label="Week">
           <option :value="null">the same week</option>
           <option v-for="w in seminar.shell?.weeks ?? []" :key="w.number" :value="w.number">
             {{ w.label === null ? w.title : `week ${w.label}` }}
           </option>
-        </select></template
+        </PickList></template
       ><template v-else>, the same teaching week</template>.
       <v-btn class="main" type="submit">Make the copy</v-btn>
     </form>

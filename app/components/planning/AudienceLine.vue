@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import PickList from '~/components/controls/PickList.vue'
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import type { ActivityBody, AudienceBody, ComposerView } from '#shared/planning/composer'
 import { plural } from '#core/language'
 import { meantPeople } from '~/composables/planning/meantPeople'
@@ -91,7 +93,7 @@ function join(event: Event) {
     </p>
     <template v-if="audience.kind === 'groups'">
       <p class="chips">
-        <select
+        <PickList
           class="in"
           :value="audience.groupPlanId"
           :disabled="disabled"
@@ -101,7 +103,7 @@ function join(event: Event) {
           "
         >
           <option v-for="p in view.groupPlans" :key="p.id" :value="p.id">{{ p.title }}</option>
-        </select>
+        </PickList>
         <ChipButton
           :class="{ on: audience.groupIds.length === 0 }"
           :disabled="disabled"
@@ -120,8 +122,7 @@ function join(event: Event) {
         </ChipButton>
       </p>
       <label class="tick"
-        ><input
-          type="checkbox"
+        ><PlainCheckbox
           :checked="body.groupMark"
           :disabled="disabled"
           @change="emit('change', { groupMark: !body.groupMark })"
@@ -140,7 +141,7 @@ function join(event: Event) {
       >
         {{ view.people.find(p => p.id === id)?.name ?? 'somebody who left' }} ×
       </ChipButton>
-      <select v-if="!disabled" class="in" aria-label="Add somebody" @change="addPerson">
+      <PickList v-if="!disabled" class="in" aria-label="Add somebody" @change="addPerson">
         <option value="">add somebody …</option>
         <option
           v-for="p in view.people.filter(
@@ -151,7 +152,7 @@ function join(event: Event) {
         >
           {{ p.name }}
         </option>
-      </select>
+      </PickList>
     </p>
     <p v-if="view.seminars.length > 0" class="chips">
       <span class="with">together with</span>
@@ -165,7 +166,7 @@ function join(event: Event) {
       >
         {{ s.code }} {{ s.title }} · {{ s.people }} ×
       </ChipButton>
-      <select
+      <PickList
         v-if="!disabled && others.length > 0"
         class="in"
         aria-label="Hold it together with another seminar"
@@ -175,7 +176,7 @@ function join(event: Event) {
         <option v-for="s in others" :key="s.id" :value="s.id">
           {{ s.code }} {{ s.title }} · {{ s.people }}
         </option>
-      </select>
+      </PickList>
       <span v-if="joined.length > 0" class="hint">one conversation for all; planned and marked here</span>
     </p>
   </div>

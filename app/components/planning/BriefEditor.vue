@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FileInput from '~/components/controls/FileInput.vue'
 import type { Editor } from '@tiptap/vue-3'
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
@@ -80,16 +81,10 @@ const isEmpty = computed(() => plainText(props.doc) === '')
       >
       <template #tools="{ editor: e }">
         <label class="pick" title="PNG, JPEG, WebP or GIF"
-          >Picture<input
-            type="file"
-            accept="image/*"
-            class="visually-hidden"
-            :disabled="busy"
-            @change="upload"
+          >Picture<FileInput accept="image/*" class="visually-hidden" :disabled="busy" @change="upload"
         /></label>
         <label class="pick" title="PDF, video or sound, up to 20 MB; choose a WebVTT transcript along with it"
-          >File or video<input
-            type="file"
+          >File or video<FileInput
             multiple
             accept="application/pdf,video/*,audio/*,.vtt"
             class="visually-hidden"

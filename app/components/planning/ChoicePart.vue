@@ -1,4 +1,5 @@
 <script setup lang="ts" generic="V extends string | number | boolean | null">
+import PlainRadio from '~/components/controls/PlainRadio.vue'
 import SentencePart from './SentencePart.vue'
 
 /** One of a few things inside a sentence, each with a line of what it means. */
@@ -23,8 +24,7 @@ const shown = computed(() => props.text ?? props.choices.find(c => c.value === v
   >
     <div role="radiogroup" :aria-label="label">
       <label v-for="c in choices" :key="String(c.value)" class="choice" :class="{ on: c.value === value }">
-        <input
-          type="radio"
+        <PlainRadio
           :name="label"
           :checked="c.value === value"
           @change="value = c.value"

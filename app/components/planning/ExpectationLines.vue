@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PickList from '~/components/controls/PickList.vue'
 import { KINDS } from '#core/kinds'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
 import type { PhaseName } from '#core/planning/schedule'
@@ -266,7 +267,7 @@ const add = (rule: ExpectationRule) =>
       >
         <p v-if="working.length > 1" class="when hint">
           It is the end of
-          <select
+          <PickList
             class="in"
             :value="r.rule.due"
             aria-label="Phase it belongs to"
@@ -274,7 +275,7 @@ const add = (rule: ExpectationRule) =>
           >
             <option v-for="w in working" :key="w" :value="w">
               {{ phaseWord(w) }}
-            </option></select
+            </option></PickList
           >, and what follows moves with it.
         </p> </TimePart
       ><span class="stop">.</span>

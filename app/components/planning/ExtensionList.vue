@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import type { ComposerView } from '#shared/planning/composer'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
@@ -73,12 +75,12 @@ const take = (e: ComposerView['extensions'][number]) =>
       }}<TextButton v-if="!disabled" class="small" @click="take(e)">remove</TextButton>
     </p>
     <form v-if="adding" @submit.prevent="give">
-      <select v-model="wish.enrolmentId" class="in" aria-label="For whom">
+      <PickList v-model="wish.enrolmentId" class="in" aria-label="For whom">
         <option value="">somebody …</option>
         <option v-for="p in view.people" :key="p.id" :value="p.id">{{ p.name }}</option>
-      </select>
+      </PickList>
       has until <TimePart v-model="wish.dueAt" label="Extended until" />, because
-      <input v-model="wish.reason" class="in" placeholder="why, for those who mark" aria-label="Reason" />
+      <LineInput v-model="wish.reason" class="in" placeholder="why, for those who mark" aria-label="Reason" />
       <TextButton type="submit">Give more time</TextButton>{{ ' '
       }}<TextButton @click="adding = false">cancel</TextButton>
       <span v-if="problem" class="field-problem" role="alert">{{ problem }}</span>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { Focusable } from '~/components/controls/focusable'
+import LineInput from '~/components/controls/LineInput.vue'
 import SentencePart from './SentencePart.vue'
 import ChipButton from '~/components/controls/ChipButton.vue'
 
@@ -17,7 +19,7 @@ withDefaults(
   { min: 0, max: 10_000, unit: '', text: undefined, disabled: false, usual: () => [] },
 )
 const emit = defineEmits<{ opened: [open: boolean] }>()
-const box = ref<HTMLInputElement | null>(null)
+const box = ref<Focusable | null>(null)
 function take(event: Event, min: number, max: number) {
   const n = Math.round(Number((event.target as HTMLInputElement).value))
   if (Number.isFinite(n) && n >= min && n <= max) value.value = n
@@ -35,7 +37,7 @@ function opened(open: boolean) {
 <template>
   <SentencePart :text="text ?? String(value)" :label="label" :disabled="disabled" @opened="opened">
     <p class="numbers">
-      <input
+      <LineInput
         ref="box"
         class="in short"
         type="number"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import FileInput from '~/components/controls/FileInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import { ACTIVITY_KINDS, type ActivityKind } from '#core/kinds/kind'
 import type { SeminarShell } from '#shared/people/seminar'
 import { KIND_WORDS } from '~/kinds/words'
@@ -35,11 +37,11 @@ function takeFile(event: Event) {
     <template #opener="{ opener }"><v-btn v-bind="opener" class="main">Plan an activity</v-btn></template>
     <div class="new">
       <label class="lab"
-        >Beginning in<select v-model.number="week" class="in">
+        >Beginning in<PickList v-model.number="week" class="in">
           <option v-for="w in shell.weeks" :key="w.number" :value="w.number">
             {{ w.label === null ? w.title : `week ${w.label}` }}{{ w.number === shell.week ? ', now' : '' }}
           </option>
-        </select></label
+        </PickList></label
       >
       <ul>
         <li v-for="kind in ACTIVITY_KINDS" :key="kind">
@@ -62,8 +64,7 @@ function takeFile(event: Event) {
         </ul></template
       >
       <label class="file"
-        >Topics from a cartridge (.imscc, .xml)<input
-          type="file"
+        >Topics from a cartridge (.imscc, .xml)<FileInput
           accept=".imscc,.xml,.zip"
           class="visually-hidden"
           @change="takeFile"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** A few words inside a sentence, each taken out or added in place. */
@@ -31,7 +32,7 @@ function add() {
       >
         ×
       </PlainButton></span
-    ><input
+    ><LineInput
       v-if="!disabled && modelValue.length < most"
       v-model="next"
       class="in"

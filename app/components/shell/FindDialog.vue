@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { Focusable } from '~/components/controls/focusable'
+import LineInput from '~/components/controls/LineInput.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { SeminarShell } from '#shared/people/seminar'
 import type { Found } from '#shared/planning/find'
@@ -17,7 +19,7 @@ const found = shallowRef<Found | null>(null)
 const looking = ref(false)
 const problem = ref<string | null>(null)
 const at = ref(0)
-const box = ref<HTMLInputElement | null>(null)
+const box = ref<Focusable | null>(null)
 let timer: ReturnType<typeof setTimeout> | undefined
 let asked = 0
 let enterWaits = false // Enter came before the answer to what was typed
@@ -202,7 +204,7 @@ function onKey(event: KeyboardEvent) {
 <template>
   <ModalDialog v-model="open" max-width="620" class="find-dialog" aria-label="Find anything">
     <div class="card finder">
-      <input
+      <LineInput
         ref="box"
         v-model="words"
         class="box"

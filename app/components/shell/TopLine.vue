@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PlainRadio from '~/components/controls/PlainRadio.vue'
 import { addressOf } from '#shared/http/endpoint'
 import { useAppearance, type Appearance } from '~/composables/shell/useAppearance'
 import { NOTICE_TIMES, useNoticeTime } from '~/composables/shell/useNoticeTime'
@@ -110,15 +111,14 @@ const ownData = computed(() =>
         <fieldset>
           <legend>Show pages</legend>
           <label v-for="[value, label] in appearances" :key="value"
-            ><input type="radio" name="appearance" :checked="chosen === value" @change="choose(value)" />
+            ><PlainRadio name="appearance" :checked="chosen === value" @change="choose(value)" />
             {{ label }}</label
           >
         </fieldset>
         <fieldset>
           <legend>Notices with an undo stay</legend>
           <label v-for="t in NOTICE_TIMES" :key="t.value"
-            ><input
-              type="radio"
+            ><PlainRadio
               name="notice-time"
               :checked="noticeTime === t.value"
               @change="noticeTime = t.value"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import type { ActivityKind } from '#core/kinds/kind'
 import type { VoicesView } from '#shared/voices/voices'
 import { kindInSentence } from '~/kinds/words'
@@ -69,8 +70,7 @@ const tick = (id: string) =>
       <p v-else class="hint">A title alone, or several by ticking them.</p>
       <ul>
         <li v-for="a in activities" :key="a.id" :style="{ '--kind': `var(--k-${a.kind})` }">
-          <input
-            type="checkbox"
+          <PlainCheckbox
             :aria-label="`Also ${a.title}`"
             :checked="filter.ids.includes(a.id)"
             @change="tick(a.id)"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PickList from '~/components/controls/PickList.vue'
 import type { VoicesView } from '#shared/voices/voices'
 import { useSeminarStore } from '~/stores/seminar'
 import ActivityPicker, { type ActivityFilter } from './ActivityPicker.vue'
@@ -53,7 +54,7 @@ const to = computed({
     /></span>
     <label v-if="view.sections.length + view.groups.length > 0" class="pick"
       >by
-      <select v-model="population" class="in" aria-label="Whose voices">
+      <PickList v-model="population" class="in" aria-label="Whose voices">
         <option value="">everyone</option>
         <optgroup v-if="view.sections.length > 0" label="Sections">
           <option v-for="s in view.sections" :key="s.id" :value="`s${s.id}`">{{ s.title }}</option>
@@ -61,15 +62,15 @@ const to = computed({
         <optgroup v-if="view.groups.length > 0" label="Groups">
           <option v-for="g in view.groups" :key="g.id" :value="`g${g.id}`">{{ g.title }}</option>
         </optgroup>
-      </select></label
+      </PickList></label
     >
     <label v-if="!seminar.chosenWeek" class="pick"
       >weeks
-      <select v-model.number="from" class="in" aria-label="From week">
-        <option v-for="w in weeks" :key="w.number" :value="w.number">{{ w.number }}</option></select
-      >–<select v-model.number="to" class="in" aria-label="To week">
+      <PickList v-model.number="from" class="in" aria-label="From week">
+        <option v-for="w in weeks" :key="w.number" :value="w.number">{{ w.number }}</option></PickList
+      >–<PickList v-model.number="to" class="in" aria-label="To week">
         <option v-for="w in weeks" :key="w.number" :value="w.number">{{ w.number }}</option>
-      </select></label
+      </PickList></label
     >
     <TextButton
       v-if="!seminar.chosenWeek && narrowed"

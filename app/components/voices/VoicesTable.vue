@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import CheckBox from '~/components/controls/CheckBox.vue'
 import { MOST_WRITTEN } from '#shared/messaging/messages'
 import type { VoiceView, VoicesView } from '#shared/voices/voices'
@@ -138,9 +139,8 @@ function sortOf(m: { readonly key: string }) {
             @click="emit('choose', p.id === chosen ? null : p.id)"
           >
             <th scope="row">
-              <input
+              <PlainCheckbox
                 v-if="mayWrite"
-                type="checkbox"
                 :checked="picked.has(p.id)"
                 :aria-label="`Write to ${p.name}`"
                 @click.stop
@@ -187,9 +187,8 @@ function sortOf(m: { readonly key: string }) {
               @click="emit('choose', p.id === chosen ? null : p.id)"
             >
               <th scope="row">
-                <input
+                <PlainCheckbox
                   v-if="mayWrite"
-                  type="checkbox"
                   :checked="picked.has(p.id)"
                   :aria-label="`Write to ${p.name}`"
                   @click.stop

@@ -11,6 +11,7 @@ export function usePeopleActs(seminarId: string, refresh: () => Promise<void>, i
   const notices = useNotices()
   const { attempt } = useSending()
 
+  /** @returns whether it was done; why not is said */
   const change = (
     person: PersonView,
     part: Partial<Pick<PersonView, 'role' | 'sectionId' | 'state'>>,
@@ -38,8 +39,10 @@ export function usePeopleActs(seminarId: string, refresh: () => Promise<void>, i
           await refresh()
         },
       })
+      return true
     }).then(done => {
       if (done === null) void refresh()
+      return done !== null
     })
   const invite = (ids: readonly string[]) =>
     attempt(async () => {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import type { ThreadOrder } from '#core/contributing/buildThread'
 import { plural } from '#core/language'
 import type { TalkFilter } from '~/composables/contributing/useTalkFilter'
@@ -41,7 +42,7 @@ const endIfEmpty = () => {
       {{ plural(replies, 'reply', 'replies') }}</span
     >
     <form class="find" role="search" @submit.prevent="search">
-      <input
+      <LineInput
         v-model="words"
         class="in"
         type="search"

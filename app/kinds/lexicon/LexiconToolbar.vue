@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { Focusable } from '~/components/controls/focusable'
+import LineInput from '~/components/controls/LineInput.vue'
 import { plural } from '#core/language'
 import type { LexiconFilter } from '~/kinds/lexicon/useLexiconFilter'
 import PlainButton from '~/components/controls/PlainButton.vue'
@@ -12,7 +14,7 @@ const ORDERS = [
   { value: 'letters', text: 'By letter' },
   { value: 'newest', text: 'Newest first' },
 ] as const
-const search = ref<HTMLInputElement | null>(null)
+const search = ref<Focusable | null>(null)
 const toggle = (l: string) => {
   letter.value = letter.value === l ? null : l
 }
@@ -24,7 +26,7 @@ defineExpose({ focus: () => search.value?.focus() })
     <span v-if="count !== null" class="count"
       ><b>{{ count }}</b> {{ plural(count, 'term') }}</span
     >
-    <input
+    <LineInput
       ref="search"
       v-model="words"
       class="in"

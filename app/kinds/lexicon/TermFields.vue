@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import type { LexiconSettingsBody } from '#shared/kinds/lexicon/settings'
 import type { TermDetail } from '#shared/kinds/lexicon/term'
 
@@ -18,7 +21,7 @@ const formsOf = (said: string) =>
 
 <template>
   <div class="term-fields">
-    <input
+    <LineInput
       class="term"
       :value="term?.term ?? ''"
       maxlength="100"
@@ -29,7 +32,7 @@ const formsOf = (said: string) =>
     <p class="row">
       <label class="grow"
         >also
-        <input
+        <LineInput
           class="in"
           :value="(term?.forms ?? []).join(', ')"
           placeholder="other forms, set apart by commas"
@@ -38,7 +41,7 @@ const formsOf = (said: string) =>
       /></label>
       <label v-if="settings.categories.length > 0"
         >in
-        <select
+        <PickList
           class="in"
           :value="term?.category ?? ''"
           aria-label="Category"
@@ -46,13 +49,13 @@ const formsOf = (said: string) =>
         >
           <option value="">no category</option>
           <option v-for="c in settings.categories" :key="c" :value="c">{{ c }}</option>
-        </select></label
+        </PickList></label
       >
     </p>
     <p class="row">
       <label class="grow"
         >from
-        <input
+        <LineInput
           class="in"
           :value="term?.sources ?? ''"
           maxlength="1000"
@@ -61,8 +64,7 @@ const formsOf = (said: string) =>
           @input="set({ sources: text($event) })"
       /></label>
       <label class="tick"
-        ><input
-          type="checkbox"
+        ><PlainCheckbox
           :checked="term ? !term.whole : false"
           @change="set({ whole: !($event.target as HTMLInputElement).checked })"
         />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FileInput from '~/components/controls/FileInput.vue'
 import { addressOf } from '#shared/http/endpoint'
 import { decodeText } from '#core/people/roster/decodeText'
 import type { ActivityView } from '#shared/contributing/activity'
@@ -61,8 +62,7 @@ async function take() {
       <template v-if="mayImport">
         <p class="row">
           <label class="link"
-            >Import terms from a CSV file<input
-              type="file"
+            >Import terms from a CSV file<FileInput
               accept=".csv,text/csv,text/plain"
               class="visually-hidden"
               :disabled="busy"

@@ -1,10 +1,14 @@
 <script setup lang="ts">
-import type { SupplierView, TextsView, VersionAdded } from '#shared/kinds/reading/reading'
+import FileInput from '~/components/controls/FileInput.vue'
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
+import type { SupplierView, VersionAdded } from '#shared/kinds/reading/reading'
 import { capital, inWords, plural } from '#core/language'
 import { toBase64 } from '~/composables/files/readFile'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
+import { FORMS, isMedia, isTranscript, sizeWords } from './libraryFiles'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import * as readingEndpoints from '#shared/kinds/reading/endpoints'
 import TextButton from '~/components/controls/TextButton.vue'
@@ -23,15 +27,6 @@ const carried = shallowRef<{ title: string; answer: VersionAdded } | null>(null)
 const waiting = shallowRef<{ media: File; textId: string | null } | null>(null) // a recording that waits for its transcript
 const supplier = shallowRef<SupplierView | null>(null)
 const chosen = reactive({ bookId: '', from: 1, to: 1 })
-const FORMS = { paper: 'PDF', article: 'text', recording: 'recording' } as const
-const sizeWords = (t: TextsView['texts'][number]) =>
-  t.form === 'recording'
-    ? `${Math.max(1, Math.round(t.minutes ?? 0))} minutes, ${t.words.toLocaleString('en')} words`
-    : `${t.parts} ${t.form === 'paper' ? plural(t.parts, 'page') : plural(t.parts, 'section')}, ${t.words.toLocaleString('en')} words`
-const isMedia = (f: File) =>
-  /^(audio|video)\//.test(f.type) || /\.(weba|webm|mp3|ogg|wav|mp4|m4a)$/i.test(f.name)
-const isTranscript = (f: File) => /\.vtt$/i.test(f.name)
-
 async function picked(event: Event, textId: string | null) {
   const input = event.target as HTMLInputElement
   const files = [...(input.files ?? [])]
@@ -105,16 +100,22 @@ const archive = (id: string, title: string) =>
       },
     })
   })
-const rename = (id: string, title: string) =>
-  attempt(async () => {
-    if (title.trim()) {
+/** A text keeps its title where the new one is empty or refused, and the field says so. */
+async function rename(text: { id: string; title: string }, event: Event) {
+  const field = event.target as HTMLInputElement // its own event
+  const title = field.value.trim()
+  const done =
+    title &&
+    (await attempt(async () => {
       await api.call(readingEndpoints.changeText, {
-        params: { seminarId: props.seminarId, textId: id },
-        body: { title: title.trim() },
+        params: { seminarId: props.seminarId, textId: text.id },
+        body: { title },
       })
       await refresh()
-    }
-  })
+      return true
+    }))
+  if (!done) field.value = text.title
+}
 const books = () =>
   attempt(async () => {
     supplier.value = await api.call(readingEndpoints.readSupplier, { params: { seminarId: props.seminarId } })
@@ -161,8 +162,7 @@ const take = () =>
       <template v-if="data?.mayManage">
         <v-btn @click="supplier ? (supplier = null) : books()">From the book supplier …</v-btn>
         <label class="v-btn file main" :class="{ busy }"
-          ><input
-            type="file"
+          ><FileInput
             class="visually-hidden"
             multiple
             accept=".pdf,.html,.htm,.xhtml,.md,.markdown,.txt,.docx,.epub,.weba,.webm,.mp3,.ogg,.wav,.mp4,.m4a,.vtt"
@@ -178,12 +178,8 @@ const take = () =>
     <p v-if="waiting" class="ask" role="status">
       “{{ waiting.media.name }}” needs its transcript.
       <label class="link"
-        ><input
-          type="file"
-          class="visually-hidden"
-          accept=".vtt"
-          @change="picked($event, waiting.textId)"
-        />Choose the WebVTT file</label
+        ><FileInput class="visually-hidden" accept=".vtt" @change="picked($event, waiting.textId)" />Choose
+        the WebVTT file</label
       >{{ ' ' }}<TextButton @click="waiting = null">cancel</TextButton>
     </p>
     <p v-for="r in remarks" :key="r" class="ask" role="status">{{ r }}</p>
@@ -220,7 +216,7 @@ const take = () =>
           <b>{{ supplier.supplier }}</b>
         </p>
         <p>
-          <select
+          <PickList
             v-model="chosen.bookId"
             class="in"
             aria-label="Book"
@@ -229,7 +225,7 @@ const take = () =>
             <option v-for="b in supplier.books" :key="b.id" :value="b.id">
               {{ b.title }}, {{ b.author }}
             </option>
-          </select>
+          </PickList>
         </p>
         <p v-if="book" class="hint">{{ book.summary }}</p>
         <p v-if="chapters.length > 0">
@@ -246,18 +242,18 @@ const take = () =>
         </p>
         <p>
           Pages
-          <select v-model.number="chosen.from" class="in" aria-label="From page">
+          <PickList v-model.number="chosen.from" class="in" aria-label="From page">
             <option v-for="p in book?.parts" :key="p.number" :value="p.number">{{ p.label }}</option>
-          </select>
+          </PickList>
           to
-          <select v-model.number="chosen.to" class="in" aria-label="To page">
+          <PickList v-model.number="chosen.to" class="in" aria-label="To page">
             <option
               v-for="p in book?.parts.filter(x => x.number >= chosen.from)"
               :key="p.number"
               :value="p.number"
             >
               {{ p.label }}
-            </option></select
+            </option></PickList
           >{{ ' ' }}<v-btn class="main" @click="take">Import into the library</v-btn>
         </p>
       </template>
@@ -271,12 +267,12 @@ const take = () =>
       <li v-for="t in data?.texts" :key="t.id">
         <span class="form">{{ FORMS[t.form] }}</span>
         <div>
-          <input
+          <LineInput
             v-if="data?.mayManage"
             class="title"
             :value="t.title"
             :aria-label="`Title of ${t.title}`"
-            @change="rename(t.id, ($event.target as HTMLInputElement).value)"
+            @change="rename(t, $event)"
           /><b v-else>{{ t.title }}</b>
           <p class="hint">
             {{ t.credit }}{{ t.credit ? ' · ' : '' }}{{ sizeWords(t)
@@ -293,8 +289,7 @@ const take = () =>
         </p>
         <p v-if="data?.mayManage" class="acts">
           <label class="link"
-            ><input
-              type="file"
+            ><FileInput
               class="visually-hidden"
               multiple
               :disabled="busy !== null"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import type { NoteDetail } from '#shared/kinds/reading/reading'
 import type { DraftView } from '#shared/contributing/thread'
 import { inWords, plural } from '#core/language'
@@ -87,7 +88,7 @@ const sendVerb = computed(() => {
       <p class="tags">
         <label
           >Tags
-          <input
+          <LineInput
             v-model="tags"
             class="in"
             maxlength="200"

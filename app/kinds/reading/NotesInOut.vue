@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FileInput from '~/components/controls/FileInput.vue'
 import { addressOf } from '#shared/http/endpoint'
 import type { ActivityView } from '#shared/contributing/activity'
 import { inWords, plural } from '#core/language'
@@ -113,9 +114,8 @@ const mayWrite = computed(() => seminar.shell?.role !== 'observer' && !seminar.s
       <p v-if="mayWrite">
         <b>Import</b>{{ ' '
         }}<label class="link file"
-          ><input
+          ><FileInput
             class="visually-hidden"
-            type="file"
             accept=".json,.jsonld,application/ld+json"
             @change="previewFile"
           />a file of annotations …</label

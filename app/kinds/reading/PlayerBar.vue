@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import { clock } from '~/kinds/reading/clock'
 import TextButton from '~/components/controls/TextButton.vue'
 
@@ -23,7 +24,7 @@ const share = (s: number) => `${props.length > 0 ? (s / props.length) * 100 : 0}
     <span class="num">{{ clock(at) }}</span>
     <span class="line">
       <i v-for="(t, i) in notes" :key="i" class="at" :style="{ left: share(t[0]) }" />
-      <input
+      <LineInput
         type="range"
         min="0"
         :max="Math.max(1, length)"

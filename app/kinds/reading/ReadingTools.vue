@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import type { useFind } from '~/kinds/reading/useFind'
 import type { useMargin } from '~/kinds/reading/useMargin'
 import PlainButton from '~/components/controls/PlainButton.vue'
@@ -25,7 +26,7 @@ const toggle = (t: string) => {
     <p v-if="setWords" class="say">{{ setWords }}</p>
     <p v-if="waitingWords" class="say">{{ waitingWords }}</p>
     <form class="find" role="search" @submit.prevent="find.find(1)">
-      <input
+      <LineInput
         ref="field"
         v-model="words"
         class="in"

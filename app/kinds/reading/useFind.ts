@@ -1,3 +1,4 @@
+import type { Focusable } from '~/components/controls/focusable'
 import { useNotices } from '~/stores/notices'
 import { useReadingStore } from '~/stores/reading'
 import type { useReadingNavigation } from './useReadingNavigation'
@@ -8,7 +9,7 @@ export function useFind(navigation: ReturnType<typeof useReadingNavigation>) {
   const notices = useNotices()
   const words = ref('')
   const at = ref(-1)
-  const field = ref<HTMLInputElement | null>(null)
+  const field = ref<Focusable | null>(null)
   const foundFor = ref('') // what `found` is of
   const { found } = navigation
   async function find(by: 1 | -1 = 1) {

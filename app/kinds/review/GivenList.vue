@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import type { GivenHead, OwnReviews } from '#shared/kinds/review/review'
 import { inWords, plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -58,8 +59,7 @@ const initial = (g: GivenHead) => g.called.slice(0, 1)
     </ul>
     <p v-if="own.more.open" class="more">
       <label
-        ><input
-          type="checkbox"
+        ><PlainCheckbox
           :checked="own.more.wanted > 0"
           @change="emit('more', ($event.target as HTMLInputElement).checked ? 1 : 0)"
         />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LinesInput from '~/components/controls/LinesInput.vue'
 import { countWords } from '#core/contributing/measureText'
 import type { Lack } from '#core/kinds/review/missing'
 import type { ReviewDesk, ReviewGiven } from '#shared/kinds/review/review'
@@ -80,7 +81,7 @@ function offWords(c: { readonly id: string }) {
       </p>
       <label class="remark"
         ><span class="visually-hidden">Remark on {{ c.title }}</span
-        ><textarea
+        ><LinesInput
           rows="2"
           :readonly="!open"
           :value="given.remarks[c.id] ?? ''"
@@ -108,7 +109,7 @@ function offWords(c: { readonly id: string }) {
       </details>
       <label class="remark"
         ><span class="visually-hidden">{{ q.text }}</span
-        ><textarea
+        ><LinesInput
           rows="3"
           :readonly="!open"
           :value="given.answers[q.id] ?? ''"
@@ -135,7 +136,7 @@ function offWords(c: { readonly id: string }) {
         @mouseenter="emit('light', i)"
       >
         <blockquote>{{ p.exact }}</blockquote>
-        <textarea
+        <LinesInput
           :id="`passage-${i}`"
           rows="1"
           :readonly="!open"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import LinesInput from '~/components/controls/LinesInput.vue'
 import { HAND_IN_WAYS, type SubmissionMethod } from '#core/kinds/review/reviewSettings'
 import { ATTACHABLE } from '#core/contributing/talkSettings'
 import type { ReviewSettingsBody } from '#shared/kinds/review/settings'
@@ -213,7 +215,7 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
     <div v-for="(q, i) in review.questions" :key="q.id" class="question">
       <label class="lab"
         >Question
-        <input
+        <LineInput
           class="in"
           :value="q.text"
           :disabled="disabled"
@@ -222,7 +224,7 @@ const last = computed(() => props.body.phases.find(p => p.name === 'review')?.en
       /></label>
       <label class="lab"
         >Model answer, seen while they review
-        <textarea
+        <LinesInput
           class="in"
           rows="2"
           :value="q.model ?? ''"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import type { ActivityView } from '#shared/contributing/activity'
 import { inWords, plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -88,9 +89,7 @@ async function tick(enrolmentId: string, handedIn: boolean) {
       <p v-if="!paper" class="hint">Nothing from {{ peers.notHandedIn.map(nameOf).join(', ') }}.</p>
       <ul v-else class="paper">
         <li v-for="id in peers.notHandedIn" :key="id">
-          <label
-            ><input type="checkbox" @change="tick(id, true)" /> {{ nameOf(id) }} has handed in on paper</label
-          >
+          <label><PlainCheckbox @change="tick(id, true)" /> {{ nameOf(id) }} has handed in on paper</label>
         </li>
       </ul>
     </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import { markPassages } from '#core/contributing/markPassages'
 import type { PageLine, PageView, PagePassage } from '#shared/kinds/wiki/wiki'
 import { inWords, listed, plural } from '#core/language'
@@ -127,7 +128,7 @@ const writeVerb = computed(() => {
   <article class="page" :aria-label="page.title">
     <header>
       <form v-if="renaming" class="renaming" @submit.prevent="rename">
-        <input
+        <LineInput
           v-model="title"
           class="in"
           maxlength="120"

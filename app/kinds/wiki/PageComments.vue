@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PickList from '~/components/controls/PickList.vue'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { PageComment, PageView, PagePassage } from '#shared/kinds/wiki/wiki'
 import { keepText, keptText, forgetText } from '~/composables/contributing/localDrafts'
@@ -145,7 +146,7 @@ const aboutWords = computed(() => {
         <TextButton v-if="c.resolved" @click="emit('resolve', c.id, null)"> open it again </TextButton>
         <label v-else-if="chosenVersion(c).length > 0" class="link"
           >acted on in
-          <select
+          <PickList
             aria-label="Version that acted on it"
             @change="emit('resolve', c.id, Number(($event.target as HTMLSelectElement).value))"
           >
@@ -153,7 +154,7 @@ const aboutWords = computed(() => {
             <option v-for="v in chosenVersion(c)" :key="v.number" :value="v.number">
               {{ v.number }}, {{ v.author.givenName }}
             </option>
-          </select></label
+          </PickList></label
         >
         <TextButton v-if="c.mayWithdraw" @click="emit('withdraw', c.id)"> withdraw </TextButton>
       </p>

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import FileInput from '~/components/controls/FileInput.vue'
+import LineInput from '~/components/controls/LineInput.vue'
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import type { Editor } from '@tiptap/vue-3'
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
@@ -170,8 +173,7 @@ const noteVerb = computed(() => {
           </PlainButton>
           <label class="pick" title="PNG, JPEG, WebP or GIF"
             >{{ uploading ? 'taking it in …' : 'Picture'
-            }}<input
-              type="file"
+            }}<FileInput
               accept="image/png,image/jpeg,image/webp,image/gif"
               class="visually-hidden"
               :disabled="uploading"
@@ -195,10 +197,10 @@ const noteVerb = computed(() => {
         >
       </RichEditor>
       <form v-if="note.open" class="note" @submit.prevent="setNote">
-        <label>Footnote <input v-model="note.text" class="in" maxlength="2000" autofocus /></label
+        <label>Footnote <LineInput v-model="note.text" class="in" maxlength="2000" autofocus /></label
         ><label
           >Source
-          <input
+          <LineInput
             v-model="note.source"
             class="in"
             maxlength="2000"
@@ -213,8 +215,7 @@ const noteVerb = computed(() => {
     <fieldset v-if="open.length > 0" class="acts-on">
       <legend>This version acts on</legend>
       <label v-for="c in open" :key="c.id"
-        ><input
-          type="checkbox"
+        ><PlainCheckbox
           :checked="actsOn.has(c.id)"
           @change="actsOn.has(c.id) ? actsOn.delete(c.id) : actsOn.add(c.id)"
         /><span
@@ -226,7 +227,7 @@ const noteVerb = computed(() => {
     <div class="done">
       <label class="summary"
         ><span>What this version does</span
-        ><input v-model="summary" class="in" maxlength="200" placeholder="dates the second mole"
+        ><LineInput v-model="summary" class="in" maxlength="200" placeholder="dates the second mole"
       /></label>
       <span class="state" role="status">{{ stateWords }}</span><span class="grow" />
       <v-btn v-if="page.draft || draft.state.value !== 'as saved'" class="quiet" @click="discard"

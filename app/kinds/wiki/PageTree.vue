@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import type { WikiView } from '#shared/kinds/wiki/wiki'
 import PageBranch from './PageBranch.vue'
 import TextButton from '~/components/controls/TextButton.vue'
@@ -45,7 +47,7 @@ function key(event: KeyboardEvent, id: string) {
   <nav class="tree" aria-label="Pages of this wiki">
     <label v-if="view.wikis.length > 1" class="which"
       ><span>Wiki of</span
-      ><select
+      ><PickList
         class="in"
         :value="view.groupId ?? ''"
         aria-label="Whose wiki"
@@ -54,7 +56,7 @@ function key(event: KeyboardEvent, id: string) {
         <option v-for="w in view.wikis" :key="w.groupId ?? ''" :value="w.groupId ?? ''">
           {{ w.title }}{{ w.isOwn && w.groupId ? ', yours' : '' }}
         </option>
-      </select></label
+      </PickList></label
     >
     <p class="head">Pages <span>claimed by</span></p>
     <PageBranch
@@ -70,7 +72,7 @@ function key(event: KeyboardEvent, id: string) {
       {{ mayWrite ? 'No pages yet. Take one of the suggestions below, or make one.' : 'No pages yet.' }}
     </p>
     <form v-if="mayWrite" class="make" @submit.prevent="make">
-      <input
+      <LineInput
         v-model="title"
         class="in"
         maxlength="120"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FileInput from '~/components/controls/FileInput.vue'
 import { addressOf } from '#shared/http/endpoint'
 import type { WikiView } from '#shared/kinds/wiki/wiki'
 import { plural } from '#core/language'
@@ -53,8 +54,7 @@ async function take(event: Event) {
     </p>
     <p v-if="view.may.write">
       <label class="link"
-        >Import pages from Markdown<input
-          type="file"
+        >Import pages from Markdown<FileInput
           multiple
           accept=".md,.markdown,text/markdown"
           class="visually-hidden"

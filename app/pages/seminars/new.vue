@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import type { SeminarWrite } from '#shared/people/settings'
 import TermFields from '~/components/people/TermFields.vue'
 import { newKey, useApi } from '~/composables/shell/useApi'
@@ -47,7 +49,7 @@ async function found() {
     <div class="leaf-head"><h1>Set up a seminar</h1></div>
     <form novalidate @submit.prevent="found">
       <label class="lab title"
-        >Title<input
+        >Title<LineInput
           v-model="seminar.title"
           class="in"
           :aria-invalid="Boolean(problems.title)"
@@ -57,18 +59,18 @@ async function found() {
       >
       <div class="row">
         <label class="lab"
-          >Short code<input
+          >Short code<LineInput
             v-model="seminar.code"
             class="in"
             :aria-invalid="Boolean(problems.code)"
             placeholder="HC 342"
           /><small v-if="problems.code" class="field-problem" role="alert">{{ problems.code }}</small></label
         >
-        <label class="lab">College<input v-model="seminar.college" class="in" /></label>
+        <label class="lab">College<LineInput v-model="seminar.college" class="in" /></label>
         <label class="lab"
-          >Time zone<select v-model="seminar.timeZone" class="in">
+          >Time zone<PickList v-model="seminar.timeZone" class="in">
             <option v-for="zone in zones" :key="zone">{{ zone }}</option>
-          </select></label
+          </PickList></label
         >
       </div>
       <TermFields v-model="term" :problems="problems" />

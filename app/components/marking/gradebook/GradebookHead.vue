@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import { inWords } from '#core/language'
 import { addressOf } from '#shared/http/endpoint'
 import type { Gradebook } from '#shared/marking/gradebook'
@@ -36,18 +38,24 @@ const downloadOf = (form: (typeof FORMS)[number][0]) =>
 <template>
   <header>
     <h1>Gradebook</h1>
-    <input v-model="words" class="in find" type="search" placeholder="a name" aria-label="Find a student" />
-    <select v-if="book.sections.length > 0" v-model="section" class="in" aria-label="Section">
+    <LineInput
+      v-model="words"
+      class="in find"
+      type="search"
+      placeholder="a name"
+      aria-label="Find a student"
+    />
+    <PickList v-if="book.sections.length > 0" v-model="section" class="in" aria-label="Section">
       <option value="">all sections</option>
       <option v-for="s in book.sections" :key="s.id" :value="s.id">{{ s.title }}</option>
-    </select>
-    <select v-if="book.groups.length > 0" v-model="group" class="in" aria-label="Group">
+    </PickList>
+    <PickList v-if="book.groups.length > 0" v-model="group" class="in" aria-label="Group">
       <option value="">all groups</option>
       <option v-for="g in book.groups" :key="g.id" :value="g.id">{{ g.plan }}: {{ g.title }}</option>
-    </select>
-    <select v-model="standing" class="in" aria-label="Who is shown">
+    </PickList>
+    <PickList v-model="standing" class="in" aria-label="Who is shown">
       <option v-for="[value, label] in STANDINGS" :key="value" :value="value">{{ label }}</option>
-    </select>
+    </PickList>
     <span class="grow" />
     <TextButton v-if="hidden > 0" class="small" @click="emit('showHidden')">
       show {{ inWords(hidden) }} hidden

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import FileInput from '~/components/controls/FileInput.vue'
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { Gradebook, MarksPreview } from '#shared/marking/gradebook'
 import { toBase64 } from '~/composables/files/readFile'
@@ -69,13 +72,13 @@ async function take() {
         empty cell changes nothing.
       </p>
       <label class="lab"
-        >Into<select v-model="activityId" class="in" @change="preview = null">
+        >Into<PickList v-model="activityId" class="in" @change="preview = null">
           <option value="">choose an activity</option>
           <option v-for="c in columns" :key="c.id" :value="c.id">{{ c.title }}</option>
-        </select></label
+        </PickList></label
       >
       <label v-if="activityId" class="lab"
-        >File<input class="in" type="file" accept=".csv,.txt,.tsv" :disabled="busy" @change="previewFile"
+        >File<FileInput class="in" accept=".csv,.txt,.tsv" :disabled="busy" @change="previewFile"
       /></label>
       <template v-if="preview">
         <p>
@@ -111,7 +114,7 @@ async function take() {
           <li v-for="f in preview.faults" :key="f.line">Line {{ f.line }}, “{{ f.who }}”: {{ f.fault }}.</li>
         </ul>
         <label v-if="preview.changes.length > 0" class="lab"
-          >Where they come from<input
+          >Where they come from<LineInput
             v-model="reason"
             class="in"
             maxlength="500"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { Focusable } from '~/components/controls/focusable'
+import LineInput from '~/components/controls/LineInput.vue'
 import type { Gradebook, GradeRow } from '#shared/marking/gradebook'
 import { points } from '~/composables/marking/points'
 
@@ -15,7 +17,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ set: [hundredths: number | null]; away: [] }>()
 const text = ref(props.initial)
-const field = ref<HTMLInputElement | null>(null)
+const field = ref<Focusable | null>(null)
 const fault = ref<string | null>(null)
 onMounted(() => {
   field.value?.focus()
@@ -36,10 +38,11 @@ function set() {
       <b>{{ row.name }}</b><br /><span class="muted">{{ column.title }}</span>
     </p>
     <label class="lab"
-      >Points, of {{ points(column.max) }}<input ref="field" v-model="text" class="in" inputmode="decimal"
+      >Points, of {{ points(column.max)
+      }}<LineInput ref="field" v-model="text" class="in" inputmode="decimal"
     /></label>
     <label class="lab"
-      >Why<input
+      >Why<LineInput
         v-model="reason"
         class="in"
         maxlength="500"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import { gradeOf, percentOf } from '#core/marking/gradebook/gradebook'
 import type { Gradebook, GradeRow } from '#shared/marking/gradebook'
 import type { RecordView } from '#shared/marking/desk'
@@ -178,7 +179,7 @@ function countedWords(p: { readonly counted: string }) {
           >
         </p>
         <form v-if="excusing" class="why" @submit.prevent="excuse">
-          <input
+          <LineInput
             v-model="why"
             class="in"
             aria-label="Why"

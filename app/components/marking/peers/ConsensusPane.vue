@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import LinesInput from '~/components/controls/LinesInput.vue'
 import type { AuthorConsensus } from '#core/marking/peers/consensus'
 import type { ReviewingParts } from '#core/marking/peers/reviewingMark'
 import { plainText, type RichNode } from '#core/contributing/richText'
@@ -122,7 +124,7 @@ const ownTotal = computed(() => {
             }}
           </td>
           <td>
-            <input
+            <LineInput
               class="own"
               inputmode="decimal"
               :value="own[c.id] === undefined ? '' : tenth(own[c.id]!)"
@@ -195,7 +197,7 @@ const ownTotal = computed(() => {
     </div>
     <div class="note">
       <label for="peer-note"><b>Marker’s note</b> · only staff see it</label>
-      <textarea
+      <LinesInput
         id="peer-note"
         rows="2"
         :value="mark?.markerNote ?? ''"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PickList from '~/components/controls/PickList.vue'
 import type { PeersView } from '#shared/marking/peers'
 import { capital, inWords, plural } from '#core/language'
 import { useSending } from '~/composables/shell/useSending'
@@ -60,14 +61,14 @@ async function add() {
         </li>
       </ul>
       <form @submit.prevent="add">
-        <select v-model="one" class="in" aria-label="One">
+        <PickList v-model="one" class="in" aria-label="One">
           <option value="">somebody</option>
           <option v-for="p in view.people" :key="p.id" :value="p.id">{{ nameOf(p.id) }}</option>
-        </select>
+        </PickList>
         and
-        <select v-model="other" class="in" aria-label="The other">
+        <PickList v-model="other" class="in" aria-label="The other">
           <option value="">somebody</option>
-          <option v-for="p in view.people" :key="p.id" :value="p.id">{{ nameOf(p.id) }}</option></select
+          <option v-for="p in view.people" :key="p.id" :value="p.id">{{ nameOf(p.id) }}</option></PickList
         >{{ ' ' }}<v-btn type="submit" :disabled="!one || !other || one === other">Keep apart</v-btn>
       </form>
     </div>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { Focusable } from '~/components/controls/focusable'
+import LineInput from '~/components/controls/LineInput.vue'
 import type { ReviewFlag } from '#core/marking/peers/flagReviews'
 import type { PeerAllocation } from '#shared/marking/peers'
 import { flagSentence } from '~/composables/marking/peerWords'
@@ -15,7 +17,7 @@ const props = defineProps<{
 const emit = defineEmits<{ keep: []; aside: [reason: string]; open: [] }>()
 const asking = ref(false)
 const reason = ref('')
-const field = ref<HTMLInputElement | null>(null)
+const field = ref<Focusable | null>(null)
 const problem = ref(false)
 function ask() {
   asking.value = true
@@ -51,7 +53,7 @@ watch(
         <span v-if="leaves" class="muted">Set aside, with a reason, it leaves {{ leaves }}.</span>
       </p>
       <form v-if="asking" class="why" @submit.prevent="aside" @keydown.esc="asking = false">
-        <input
+        <LineInput
           ref="field"
           v-model="reason"
           class="in"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
+import PlainRadio from '~/components/controls/PlainRadio.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { PeerPerson, PeerWork, RepairView } from '#shared/marking/peers'
 import { inWords, plural } from '#core/language'
@@ -95,8 +97,7 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
         <h3>Who gives no more reviews</h3>
         <p class="who">
           <label v-for="p in idle" :key="p.id"
-            ><input type="checkbox" :checked="out.has(p.id)" @change="toggle(p.id)" />
-            {{ nameOf(p.id) }}</label
+            ><PlainCheckbox :checked="out.has(p.id)" @change="toggle(p.id)" /> {{ nameOf(p.id) }}</label
           >
         </p>
       </section>
@@ -104,7 +105,7 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
         <h3>Who may get one more</h3>
         <p class="who">
           <label v-for="e in ['none', 'willing', 'everyone'] as const" :key="e"
-            ><input v-model="extra" type="radio" :value="e" /> {{ extraWords(e) }}</label
+            ><PlainRadio v-model="extra" :value="e" /> {{ extraWords(e) }}</label
           >
         </p>
       </section>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import LinesInput from '~/components/controls/LinesInput.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import { paragraphs } from '#core/contributing/richText'
 import type { PeersView } from '#shared/marking/peers'
@@ -78,15 +80,15 @@ async function away(id: string) {
         </li>
       </ul>
       <h3>{{ samples.length === 0 ? 'A sample' : 'Another sample' }}</h3>
-      <label class="lab">Text <textarea v-model="text" class="in" rows="6" /></label>
+      <label class="lab">Text <LinesInput v-model="text" class="in" rows="6" /></label>
       <div v-for="c in criteria" :key="c.id" class="one">
-        <b>{{ c.title }}</b><input
+        <b>{{ c.title }}</b><LineInput
           v-model="given[c.id]"
           class="in short"
           inputmode="decimal"
           :placeholder="`0–${points(c.max)}`"
           :aria-label="`Your score for ${c.title}`"
-        /><input
+        /><LineInput
           v-model="why[c.id]"
           class="in"
           placeholder="why, in a line"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import CheckBox from '~/components/controls/CheckBox.vue'
 import { shareOfGroup, type MemberShare } from '#core/marking/peers/ownShare'
 import type { PeersView } from '#shared/marking/peers'
@@ -115,7 +116,7 @@ const share = (members: readonly MemberShare[]) =>
               </td>
               <td v-if="showSelf" class="self">{{ m.self === null ? '–' : tenth(m.self) }}</td>
               <td>
-                <input
+                <LineInput
                   class="factor"
                   inputmode="decimal"
                   :value="factorOf(m) === null ? '' : (factorOf(m)! / 100).toFixed(2)"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LinesInput from '~/components/controls/LinesInput.vue'
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import { useApi, newKey } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
@@ -44,12 +46,12 @@ async function write() {
       <h2>Write to {{ inWords(chosen.size) }} {{ plural(chosen.size, 'reviewer') }}</h2>
       <p class="who">
         <label v-for="p in people" :key="p.id"
-          ><input type="checkbox" :checked="chosen.has(p.id)" @change="toggle(p.id)" /> {{ p.name }}, owes
+          ><PlainCheckbox :checked="chosen.has(p.id)" @change="toggle(p.id)" /> {{ p.name }}, owes
           {{ inWords(p.owes) }}</label
         >
       </p>
       <label class="lab"
-        >What they read <textarea v-model="words" class="in" rows="5" maxlength="3000" />
+        >What they read <LinesInput v-model="words" class="in" rows="5" maxlength="3000" />
       </label>
       <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
       <p class="acts">

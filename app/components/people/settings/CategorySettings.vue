@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import type { SettingsBody } from '#shared/people/settings'
 import EditableRows from '~/components/shell/EditableRows.vue'
 import { newKey } from '~/composables/shell/useApi'
@@ -35,12 +36,12 @@ const weightsSentence = computed(() => {
         @change="emit('change', { categories: $event })"
       >
         <template #default="{ row, set }"
-          ><input
+          ><LineInput
             class="in title"
             :value="row.title"
             aria-label="Category"
             @input="set({ title: textOf($event) })" />{{ ' '
-          }}<input
+          }}<LineInput
             class="in short"
             type="number"
             min="0"
@@ -51,7 +52,7 @@ const weightsSentence = computed(() => {
           %
           <label class="drop"
             >without the lowest
-            <input
+            <LineInput
               class="in short"
               type="number"
               min="0"

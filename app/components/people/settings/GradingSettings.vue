@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import type { SettingsBody } from '#shared/people/settings'
 import EditableRows from '~/components/shell/EditableRows.vue'
 import { newKey } from '~/composables/shell/useApi'
@@ -29,37 +31,37 @@ function bands(event: Event, i: number) {
     <div>
       <p class="sentence">
         Work that is missing when it closes
-        <select
+        <PickList
           class="in"
           :value="String(settings.grading.missingIsZero)"
           aria-label="Missing work"
           @change="grade({ missingIsZero: textOf($event) === 'true' })"
         >
           <option value="true">counts as zero</option>
-          <option value="false">is left out</option></select
+          <option value="false">is left out</option></PickList
         >. Your figures
-        <select
+        <PickList
           class="in"
           :value="String(settings.grading.countHeld)"
           aria-label="Held marks"
           @change="grade({ countHeld: textOf($event) === 'true' })"
         >
           <option value="false">count what is returned</option>
-          <option value="true">count held marks, too</option></select
+          <option value="true">count held marks, too</option></PickList
         >.
       </p>
       <p class="sentence">
         Students
-        <select
+        <PickList
           class="in"
           :value="String(settings.grading.showTotal)"
           aria-label="Final figure for students"
           @change="grade({ showTotal: textOf($event) === 'true' })"
         >
           <option value="true">see their final figure as it stands</option>
-          <option value="false">see single marks only</option></select
+          <option value="false">see single marks only</option></PickList
         >, with
-        <select
+        <PickList
           class="in"
           :value="settings.grading.gradingScaleId ?? ''"
           aria-label="Letters of the final figure"
@@ -68,9 +70,9 @@ function bands(event: Event, i: number) {
           <option value="">no letters</option>
           <option v-for="scale in settings.scales" :key="scale.id" :value="scale.id">
             letters of {{ scale.title }}
-          </option></select
+          </option></PickList
         >. One passes from
-        <input
+        <LineInput
           class="in short"
           type="number"
           min="0"
@@ -101,11 +103,11 @@ function bands(event: Event, i: number) {
       @change="emit('change', { scales: $event })"
     >
       <template #default="{ row, set, index }"
-        ><input
+        ><LineInput
           class="in title"
           :value="row.title"
           aria-label="Scale"
-          @input="set({ title: textOf($event) })" /><input
+          @input="set({ title: textOf($event) })" /><LineInput
           class="in bands"
           :value="bandText(row.bands)"
           aria-label="Letters with the percent each begins at, highest first"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import type { SettingsBody } from '#shared/people/settings'
 import { numberOf } from '~/composables/shell/fieldOf'
 import SettingsPart from './SettingsPart.vue'
@@ -13,7 +14,7 @@ const emit = defineEmits<{ change: [part: Partial<SettingsBody>] }>()
     <div>
       <p class="sentence">
         The plan expects reading at
-        <input
+        <LineInput
           class="in short"
           type="number"
           min="50"
@@ -23,7 +24,7 @@ const emit = defineEmits<{ change: [part: Partial<SettingsBody>] }>()
           @input="emit('change', { pace: { ...settings.pace, readingWordsPerMinute: numberOf($event) } })"
         />
         words a minute, writing at
-        <input
+        <LineInput
           class="in short"
           type="number"
           min="1"
@@ -32,7 +33,7 @@ const emit = defineEmits<{ change: [part: Partial<SettingsBody>] }>()
           aria-label="Words written a minute"
           @input="emit('change', { pace: { ...settings.pace, writingWordsPerMinute: numberOf($event) } })"
         />, and marking for
-        <input
+        <LineInput
           class="in short"
           type="number"
           min="0"
@@ -45,7 +46,7 @@ const emit = defineEmits<{ change: [part: Partial<SettingsBody>] }>()
       </p>
       <p class="sentence">
         It says so when a week asks more than
-        <input
+        <LineInput
           class="in short"
           type="number"
           min="1"
@@ -55,7 +56,7 @@ const emit = defineEmits<{ change: [part: Partial<SettingsBody>] }>()
           @input="emit('change', { studentHoursLimit: numberOf($event) })"
         />
         hours of students or
-        <input
+        <LineInput
           class="in short"
           type="number"
           min="1"
@@ -68,7 +69,7 @@ const emit = defineEmits<{ change: [part: Partial<SettingsBody>] }>()
       </p>
       <p class="sentence">
         A student without a word from you for
-        <input
+        <LineInput
           class="in short"
           type="number"
           min="1"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import { ACTIVITY_KINDS, type ActivityKind } from '#core/kinds/kind'
 import { weekOf } from '#core/planning/week'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
@@ -41,7 +43,7 @@ const setTitle = (event: Event) => emit('change', { title: (event.target as HTML
     >
     <span class="grow" /><label class="hint"
       >in
-      <select
+      <PickList
         class="in bare"
         :value="body.unitId ?? ''"
         :disabled="disabled"
@@ -52,12 +54,12 @@ const setTitle = (event: Event) => emit('change', { title: (event.target as HTML
         <option v-for="(u, i) in view.units" :key="u.id" :value="u.id">
           Unit {{ i + 1 }} · {{ u.title }}
         </option>
-      </select>
+      </PickList>
       · week {{ week }}</label
     >
   </p>
   <h1>
-    <input
+    <LineInput
       class="title"
       :value="body.title"
       :readonly="disabled"

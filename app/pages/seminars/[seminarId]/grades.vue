@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import { gradeOf, percentOf } from '#core/marking/gradebook/gradebook'
 import { neededFor, openItems, whatIf } from '#core/marking/gradebook/needed'
 import KindTag from '~/components/planning/KindTag.vue'
@@ -143,7 +144,7 @@ function countedWords(i: number) {
                 <label
                   v-if="trying && k && c.max > 0 && !c.practice && countedOf(data.row, i) !== 'excused'"
                   class="try num"
-                  ><input
+                  ><LineInput
                     class="in"
                     inputmode="decimal"
                     :value="tried.get(c.id) ?? ''"

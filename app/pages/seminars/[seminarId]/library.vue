@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FileInput from '~/components/controls/FileInput.vue'
 import { KIND_WORDS } from '~/kinds/words'
 import type { ActivityKind } from '#core/kinds/kind'
 import type { LibraryRubric } from '#shared/marking/rubric'
@@ -133,8 +134,8 @@ const versionWords = (r: LibraryRubric) =>
       <span class="grow" />
       <template v-if="data.mayManage">
         <label class="v-btn file"
-          ><input type="file" accept=".json,.csv,.txt" class="visually-hidden" @change="take" />Import CASE
-          JSON or CSV …</label
+          ><FileInput accept=".json,.csv,.txt" class="visually-hidden" @change="take" />Import CASE JSON or
+          CSV …</label
         >
         <v-btn class="main" @click="begin">Write a rubric</v-btn>
       </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import { addressOf } from '#shared/http/endpoint'
 import { plural } from '#core/language'
 import KindTag from '~/components/planning/KindTag.vue'
@@ -36,7 +37,7 @@ const set = (value: string) => {
       <h1>Outcomes</h1>
       <label class="muted"
         >reached from
-        <input
+        <LineInput
           class="in short"
           type="number"
           min="1"

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import type { PersonView, RosterAnswer } from '#shared/people/people'
 import ErasePerson from '~/components/people/ErasePerson.vue'
 import JoiningCodes from '~/components/people/JoiningCodes.vue'
@@ -57,6 +60,21 @@ const sentence = computed(() => {
 })
 
 const sectionTitle = (id: string | null) => data.value?.sections.find(s => s.id === id)?.title ?? 'no section'
+/** Changes what a list says; the list goes back to what is so when the change is refused. */
+async function choose(event: Event, before: string, act: (chosen: string) => Promise<boolean>) {
+  const list = event.target as HTMLSelectElement // its own event
+  if (!(await act(list.value))) list.value = before
+}
+const place = (p: PersonView, event: Event) =>
+  choose(event, p.sectionId ?? '', chosenId => {
+    const sectionId = chosenId || null
+    return change(p, { sectionId }, `${p.givenName} is in ${sectionTitle(sectionId)} now.`)
+  })
+const appoint = (p: PersonView, event: Event) =>
+  choose(event, p.role, chosenRole => {
+    const role = chosenRole as PersonView['role'] // the list holds nothing else
+    return change(p, { role }, `${p.givenName} is ${role} now.`)
+  })
 function imported(answer: RosterAnswer) {
   void refresh()
   notices.say(importedSentence(answer))
@@ -86,7 +104,7 @@ function signInWords(p: PersonView) {
         <span class="grow" />
         <label
           ><span class="visually-hidden">Find somebody</span
-          ><input v-model="words" class="in" type="search" placeholder="name, address or number"
+          ><LineInput v-model="words" class="in" type="search" placeholder="name, address or number"
         /></label>
         <template v-if="data.mayManage"
           ><v-btn @click="importing = true">Import a roster …</v-btn
@@ -129,9 +147,8 @@ function signInWords(p: PersonView) {
             <tr v-for="p in group.people" :key="p.id">
               <td>
                 <div class="who">
-                  <input
+                  <PlainCheckbox
                     v-if="data.mayManage"
-                    type="checkbox"
                     :checked="chosen.has(p.id)"
                     :aria-label="`Choose ${p.name}`"
                     @change="toggle(p.id)"
@@ -141,38 +158,28 @@ function signInWords(p: PersonView) {
               </td>
               <td class="mail">{{ p.email }}</td>
               <td>
-                <select
+                <PickList
                   v-if="data.mayManage && data.sections.length > 0 && p.state === 'active'"
                   class="in bare"
                   :value="p.sectionId ?? ''"
                   :aria-label="`Section of ${p.name}`"
-                  @change="
-                    change(
-                      p,
-                      { sectionId: ($event.target as HTMLSelectElement).value || null },
-                      `${p.givenName} is in ${sectionTitle(($event.target as HTMLSelectElement).value || null)} now.`,
-                    )
-                  "
+                  @change="place(p, $event)"
                 >
                   <option value="">no section</option>
-                  <option v-for="s in data.sections" :key="s.id" :value="s.id">{{ s.title }}</option></select
+                  <option v-for="s in data.sections" :key="s.id" :value="s.id">
+                    {{ s.title }}
+                  </option></PickList
                 ><template v-else>{{ p.sectionId ? sectionTitle(p.sectionId) : '' }}</template>
               </td>
               <td>
-                <select
+                <PickList
                   v-if="data.mayManage && p.state === 'active'"
                   class="in bare"
                   :value="p.role"
                   :aria-label="`Role of ${p.name}`"
-                  @change="
-                    change(
-                      p,
-                      { role: ($event.target as HTMLSelectElement).value as PersonView['role'] },
-                      `${p.givenName} is ${($event.target as HTMLSelectElement).value} now.`,
-                    )
-                  "
+                  @change="appoint(p, $event)"
                 >
-                  <option v-for="r in ROLE_ORDER" :key="r">{{ r }}</option></select
+                  <option v-for="r in ROLE_ORDER" :key="r">{{ r }}</option></PickList
                 ><template v-else>{{ p.role }}</template>
               </td>
               <td class="hint state">

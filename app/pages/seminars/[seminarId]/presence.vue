@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PickList from '~/components/controls/PickList.vue'
 import { addressOf } from '#shared/http/endpoint'
 import { MOST_WRITTEN } from '#shared/messaging/messages'
 import { capital, inWords } from '#core/language'
@@ -80,7 +81,7 @@ watch(by, () => {
         <span class="grow" />
         <label class="pick"
           >from
-          <select
+          <PickList
             class="in"
             aria-label="Whose contact"
             :value="data.by"
@@ -90,7 +91,7 @@ watch(by, () => {
               {{ t.isMe ? `${t.name} (you)` : t.name }}
             </option>
             <option v-if="data.teachers.length > 1" value="all">all who teach</option>
-          </select></label
+          </PickList></label
         >
       </div>
       <div class="acts">

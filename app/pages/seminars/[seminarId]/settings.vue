@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import type { SettingsBody, SettingsView } from '#shared/people/settings'
 import EditableRows from '~/components/shell/EditableRows.vue'
 import CategorySettings from '~/components/people/settings/CategorySettings.vue'
@@ -96,13 +98,13 @@ function reloadSeminar() {
     <SettingsPart title="The seminar">
       <div class="grid">
         <label class="lab wide"
-          >Title<input class="in" :value="s.title" @input="edit.change({ title: textOf($event) })"
+          >Title<LineInput class="in" :value="s.title" @input="edit.change({ title: textOf($event) })"
         /></label>
         <label class="lab"
-          >Short code<input class="in" :value="s.code" @input="edit.change({ code: textOf($event) })"
+          >Short code<LineInput class="in" :value="s.code" @input="edit.change({ code: textOf($event) })"
         /></label>
         <label class="lab"
-          >College<input class="in" :value="s.college" @input="edit.change({ college: textOf($event) })"
+          >College<LineInput class="in" :value="s.college" @input="edit.change({ college: textOf($event) })"
         /></label>
       </div>
     </SettingsPart>
@@ -111,21 +113,21 @@ function reloadSeminar() {
         <TermFields v-model="term" :problems="edit.problems.value" />
         <p class="sentence">
           Work is usually due on
-          <select
+          <PickList
             class="in"
             aria-label="Usual weekday"
             :value="s.usualDueWeekday"
             @change="edit.change({ usualDueWeekday: numberOf($event) })"
           >
             <option v-for="(day, i) in WEEKDAYS" :key="day" :value="i + 1">{{ day }}</option>
-          </select>
+          </PickList>
           at
           <ClockField
             label="Usual time"
             :model-value="s.usualDueTime"
             @update:model-value="edit.change({ usualDueTime: $event })"
           />, by the clocks of
-          <select
+          <PickList
             class="in zones"
             aria-label="Time zone"
             :value="s.timeZone"
@@ -133,7 +135,7 @@ function reloadSeminar() {
           >
             <option v-for="zone in [...new Set([s.timeZone, ...zones])]" :key="zone">
               {{ zone }}
-            </option></select
+            </option></PickList
           >.
         </p>
         <p class="hint">
@@ -150,14 +152,14 @@ function reloadSeminar() {
         @change="edit.change({ units: $event })"
       >
         <template #default="{ row, set }">
-          <input
+          <LineInput
             class="in title"
             :value="row.title"
             aria-label="Theme"
             @input="set({ title: textOf($event) })"
           />
           weeks
-          <input
+          <LineInput
             class="in short"
             type="number"
             min="1"
@@ -167,7 +169,7 @@ function reloadSeminar() {
             @input="set({ fromWeek: numberOf($event) })"
           />
           to
-          <input
+          <LineInput
             class="in short"
             type="number"
             min="1"
@@ -193,7 +195,7 @@ function reloadSeminar() {
         @change="edit.change({ sections: $event })"
       >
         <template #default="{ row, set }"
-          ><input
+          ><LineInput
             class="in title"
             :value="row.title"
             aria-label="Section"

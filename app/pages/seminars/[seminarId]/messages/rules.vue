@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import LinesInput from '~/components/controls/LinesInput.vue'
+import PickList from '~/components/controls/PickList.vue'
 import { inWords, plural } from '#core/language'
 import type { RuleList, RuleWrite } from '#shared/messaging/messages'
 import KindTag from '~/components/planning/KindTag.vue'
@@ -149,11 +152,11 @@ const when = (r: Pick<Rule, 'daysBefore' | 'atTime'>) =>
       <form v-if="editing" class="card" @submit.prevent="keep">
         <p class="line">
           Of
-          <select v-model="form.activityId" class="in" aria-label="Which activity">
+          <PickList v-model="form.activityId" class="in" aria-label="Which activity">
             <option value="">every activity</option>
-            <option v-for="a in data.activities" :key="a.id" :value="a.id">{{ a.title }}</option></select
+            <option v-for="a in data.activities" :key="a.id" :value="a.id">{{ a.title }}</option></PickList
           >,
-          <input
+          <LineInput
             v-model.number="form.daysBefore"
             class="in short"
             type="number"
@@ -164,9 +167,11 @@ const when = (r: Pick<Rule, 'daysBefore' | 'atTime'>) =>
           {{ plural(Number(form.daysBefore), 'day') }} before it is first due, at
           <ClockField v-model="form.atTime" label="Time of day" />, write to whoever has handed in nothing:
         </p>
-        <label class="lab">What it is about<input v-model="form.subject" class="in" maxlength="160" /></label>
         <label class="lab"
-          >Words<textarea v-model="form.text" class="in words" rows="8" /><small
+          >What it is about<LineInput v-model="form.subject" class="in" maxlength="160"
+        /></label>
+        <label class="lab"
+          >Words<LinesInput v-model="form.text" class="in words" rows="8" /><small
             >{name}, {missing}, {activity} and {due} stand for what is so for each.</small
           ></label
         >

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import LinesInput from '~/components/controls/LinesInput.vue'
 import { ownedStorage } from '~/autosave/ownedStorage'
 import { sendKey } from '~/autosave/sendKey'
 import { fill } from '#core/messaging/draft'
@@ -75,7 +77,7 @@ const area = useTemplateRef('area')
 // where one writes, so that keys send it at once
 onMounted(() => area.value?.focus())
 function insert(placeholder: string) {
-  const el = area.value
+  const el = area.value?.element
   const [from, until] = [el?.selectionStart ?? text.value.length, el?.selectionEnd ?? text.value.length]
   text.value = text.value.slice(0, from) + placeholder + text.value.slice(until)
   void nextTick(() => {
@@ -175,7 +177,7 @@ async function go() {
           </li>
         </ul>
         <label class="lab"
-          >What it is about<input
+          >What it is about<LineInput
             v-model="subject"
             class="in"
             maxlength="160"
@@ -184,7 +186,13 @@ async function go() {
         <p v-if="problems.subject" class="field-problem">{{ problems.subject }}</p>
         <label class="lab"
           >{{ people.length === 1 ? 'Your words' : 'Your words to all of them'
-          }}<textarea ref="area" v-model="text" class="in" rows="13" :aria-invalid="Boolean(problems.text)" />
+          }}<LinesInput
+            ref="area"
+            v-model="text"
+            class="in"
+            rows="13"
+            :aria-invalid="Boolean(problems.text)"
+          />
         </label>
         <p v-if="problems.text" class="field-problem">{{ problems.text }}</p>
         <p class="placeholders small">
@@ -250,7 +258,7 @@ async function go() {
         <p class="subject">{{ fill(subject, person) }}</p>
         <label v-if="alone && people.length > 1"
           ><span class="visually-hidden">Your words to {{ person.fullName }} alone</span
-          ><textarea v-model="own[person.id]" class="in" rows="13" />
+          ><LinesInput v-model="own[person.id]" class="in" rows="13" />
         </label>
         <PlaceholderWords v-else :template="text" :particulars="person" />
         <p v-if="people.length > 1" class="small">

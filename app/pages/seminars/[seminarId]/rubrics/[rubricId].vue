@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
 import { pointsOf, rubricFaults, type RubricDraft } from '#core/marking/rubric/rubricDraft'
 import RubricGrid from '~/components/marking/RubricGrid.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
@@ -100,7 +101,7 @@ const theirs = (clash: Clash<RubricDraft>): RubricDraft => ({
       <NuxtLink class="up" :to="`/seminars/${route.params.seminarId}/library`">Library</NuxtLink>
     </p>
     <div class="leaf-head">
-      <input
+      <LineInput
         class="in title"
         :value="draft.title"
         :readonly="!data.mayManage"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import CheckBox from '~/components/controls/CheckBox.vue'
 import { heatOf, type HotPassage } from '#core/kinds/reading/passages'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
@@ -204,8 +205,7 @@ function answerWords(id: string) {
           <span class="bar" aria-hidden="true"><i :style="{ width: `${(h.heat / hottest) * 100}%` }" /></span>
           <span class="small">{{ counts(h) }}</span>
           <label class="small"
-            ><input
-              type="checkbox"
+            ><PlainCheckbox
               :checked="onPage(h)"
               @change="setOnPage(h, ($event.target as HTMLInputElement).checked)"
             />
@@ -219,8 +219,7 @@ function answerWords(id: string) {
             ><span>{{ quote(h).after }} …</span>
           </blockquote>
           <div v-for="id in h.ids" :key="id" class="said" :class="{ off: left.has(id) }">
-            <input
-              type="checkbox"
+            <PlainCheckbox
               :checked="!left.has(id)"
               :aria-label="`Show the note by ${notes.get(id)!.c.author.name}`"
               @change="left.has(id) ? left.delete(id) : left.add(id)"

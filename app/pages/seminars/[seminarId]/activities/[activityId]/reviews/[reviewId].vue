@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LinesInput from '~/components/controls/LinesInput.vue'
 import { countWords } from '#core/contributing/measureText'
 import type { FoundNameView, OwnReviews, Passage, ReviewDesk } from '#shared/kinds/review/review'
 import NamesFoundPanel from '~/kinds/review/NamesFoundPanel.vue'
@@ -221,7 +222,7 @@ const lackWords = computed(() => {
         </section>
         <section class="private">
           <label :for="`private-${desk.id}`"><b>To your instructor alone</b> · nobody else reads it</label>
-          <textarea
+          <LinesInput
             :id="`private-${desk.id}`"
             rows="2"
             :readonly="!open"
