@@ -113,6 +113,12 @@ export default defineNuxtConfig({
     $client: { build: { rolldownOptions: { output: { codeSplitting: { groups: scripts } } } } },
   },
   hooks: {
+    // what shows every control is for who develops: no build has it
+    'pages:extend': pages => {
+      if (process.env.NODE_ENV === 'development') return
+      const at = pages.findIndex(page => page.path === '/controls')
+      if (at >= 0) pages.splice(at, 1)
+    },
     // while one develops, changes reach the browser by one socket: the client's
     'vite:extendConfig': (config, { isServer }) => {
       if (isServer) Object.assign(config, { server: { ...config.server, ws: false } })

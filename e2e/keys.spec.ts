@@ -50,6 +50,38 @@ test('keys rest behind a dialog, which gives the keyboard back, and letters can 
   await expect.poll(taken).not.toEqual(before)
 })
 
+test('a key is given another sign, another is switched off, and the browser remembers both', async ({
+  as,
+  world,
+}) => {
+  const page = await as('ines')
+  await open(page, `/seminars/${world.seminar.id}/voices`)
+  const list = page.getByRole('dialog', { name: 'Keys on this page' })
+  const person = page.locator('tr.on, tr[aria-selected="true"]').first()
+  await page.getByRole('button', { name: 'Keys', exact: true }).click()
+  await list.getByRole('button', { name: 'j: change the key for “the next student”' }).press('Enter')
+  await expect(list.getByRole('button', { name: /^Press the new key/ })).toBeFocused()
+  await page.keyboard.press('k') // which is for the student before
+  await expect(list).toContainText('“k” is for “the next student” now. Its old key is for “the student before”.')
+  await list.getByRole('button', { name: 'j: change the key for “the student before”' }).press('Enter')
+  await page.keyboard.press('Delete')
+  await expect(list).toContainText('The key for “the student before” is off.')
+  await list.getByRole('button', { name: /^k: change/ }).press('Enter')
+  await page.keyboard.press('Escape') // changes nothing, and closes nothing
+  await expect(list.getByRole('button', { name: 'k: change the key for “the next student”' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(list).toBeHidden()
+
+  await open(page, page.url())
+  await page.locator('body').press('j')
+  await expect(person).toHaveCount(0)
+  await page.locator('body').press('k')
+  await expect(person).toHaveCount(1)
+  await page.getByRole('button', { name: 'Keys', exact: true }).click()
+  await list.getByRole('button', { name: 'Reset all keys' }).click()
+  await expect(list.getByRole('button', { name: 'j: change the key for “the next student”' })).toBeVisible()
+})
+
 test('a dialog opened by key or from a menu gives the keyboard back', async ({ as, world }) => {
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/marking`)

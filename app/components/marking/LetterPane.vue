@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import LinesInput from '~/components/controls/LinesInput.vue'
 import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import type { RichNode } from '#core/contributing/richText'
@@ -73,10 +74,9 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
       />
     </div>
     <p class="helps beside-key">
-      <TextButton @click="emit('phrases')">a phrase</TextButton> <kbd>p</kbd
-      ><template v-if="byRubric"
-        ><TextButton @click="emit('write')">about the criterion</TextButton>{{ ' ' }}<kbd>w</kbd></template
-      >
+      <TextButton @click="emit('phrases')">a phrase</TextButton> <KeyHint of="p" /><template v-if="byRubric"
+        ><TextButton @click="emit('write')">about the criterion</TextButton>{{ ' ' }}<KeyHint of="w"
+      /></template>
     </p>
     <LetterFiles
       :seminar-id="seminarId"

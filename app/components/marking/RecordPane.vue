@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import type { ActivityView } from '#shared/contributing/activity'
 import type { CitationView, RecordItem, RecordView } from '#shared/marking/desk'
 import { haveWords, ruleWords } from '#core/planning/expectationWords'
@@ -155,7 +156,7 @@ const sentence = computed(
           <p>{{ hide(item.answers.text) }}</p>
         </div>
         <article :id="`r-${item.id}`" class="item" tabindex="-1" :data-contribution="item.id">
-          <PlainButton class="pick" @click="emit('cite')">cite <kbd>e</kbd></PlainButton>
+          <PlainButton class="pick" @click="emit('cite')">cite <KeyHint of="e" /></PlainButton>
           <p class="meta">
             <b>{{ heading(item) }}</b> · {{ day(item.shownAt) }}, {{ time(item.shownAt) }} ·
             <template v-if="item.change"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
+import { useLetterKeys } from '~/composables/shell/keyList'
 import type { RubricView } from '#shared/contributing/activity'
 import { rangeOf } from '#core/marking/stepPoints'
 import type { MarkView, RecordView, Step } from '#shared/marking/desk'
@@ -29,6 +31,7 @@ const emit = defineEmits<{
   excuse: [criterionId: string, reason: string | null]
 }>()
 
+const letters = useLetterKeys()
 const stepOf = (criterionId: string) => props.steps.find(s => s.criterionId === criterionId) ?? null
 const excuse = (criterionId: string) =>
   props.mark.excusedFrom.find(e => e.criterionId === criterionId) ?? null
@@ -104,8 +107,9 @@ function reached(i: number, { target }: FocusEvent) {
       <span
         >Rubric: {{ rubric.title
         }}<template v-if="rubric.version > 1">, version {{ rubric.version }}</template></span
-      ><span
-        ><kbd>1</kbd>–<kbd>{{ Math.max(...rubric.criteria.map(c => c.levels.length)) }}</kbd> set</span
+      ><span v-if="letters"
+        ><KeyHint of="1" />–<KeyHint :of="String(Math.max(...rubric.criteria.map(c => c.levels.length)))" />
+        set</span
       >
     </p>
     <div class="list">
@@ -216,7 +220,7 @@ function reached(i: number, { target }: FocusEvent) {
             </button></span
           >
           <button v-if="i === active && !locked" type="button" class="cite add" @click="emit('cite')">
-            + cite a passage <kbd>e</kbd>
+            + cite a passage <KeyHint of="e" />
           </button>
         </div>
       </div>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
+import { useLetterKeys } from '~/composables/shell/keyList'
 import type { DeskStudent } from '#shared/marking/desk'
 import { STANDING_WORDS } from '~/composables/planning/standingWords'
 import { vRoving } from '../controls/vRoving'
@@ -11,6 +13,7 @@ const props = defineProps<{
   /** Whose marks are in this browser only. */
   unsaved: ReadonlySet<string>
 }>()
+const letters = useLetterKeys()
 const emit = defineEmits<{ choose: [id: string] }>()
 const row = ref<HTMLElement | null>(null)
 async function showCurrent() {
@@ -36,7 +39,7 @@ watch(() => props.current, showCurrent)
         <FillMark :standing="s.standing" :named="false" />{{ s.id === current ? s.name : s.familyName }}
       </PlainButton>
     </div>
-    <span class="keys"><kbd>[</kbd> <kbd>]</kbd> student</span>
+    <span v-if="letters" class="keys"><KeyHint of="[" /> <KeyHint of="]" /> student</span>
   </nav>
 </template>
 

@@ -1,11 +1,16 @@
 <script setup lang="ts">
 import CheckBox from '~/components/controls/CheckBox.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
-import { isBehindDialog, isWriting, pageKeys, useLetterKeys } from '~/composables/shell/keyList'
+import KeySign from '~/components/shell/KeySign.vue'
+import TextButton from '~/components/controls/TextButton.vue'
+import { isBehindDialog, isWriting, pageKeys, useLetterKeys, useOwnKeys } from '~/composables/shell/keyList'
+import { giveSign, namedBy, pressedFor } from '~/composables/shell/ownKeys'
 
-/** The keys of the page, opened by the control in the top line or by "?", and whether letters act by themselves. */
+/** The keys of the page, opened by the control in the top line or by "?": which act, and which sign is pressed for each. */
 const open = defineModel<boolean>({ required: true })
 const letters = useLetterKeys()
+const own = useOwnKeys()
+const told = ref('')
 const NAMES: Readonly<Record<string, string>> = {
   'Ctrl+Enter': 'Ctrl Enter',
   ArrowUp: '↑',
@@ -24,6 +29,26 @@ function shown(keys: string): readonly string[] {
 const lines = computed(() =>
   (pageKeys.value?.() ?? []).map(({ keys, does }) => ({ id: keys, keys: shown(keys), does })),
 )
+/** One sign by itself: what can be given to another key. Steps of a rubric are their numbers. */
+const isSign = (line: { keys: readonly string[] }, key: string) =>
+  key.length === 1 && !line.keys.includes('–')
+
+function give(key: string, does: string, sign: string) {
+  const other = sign === '' ? null : namedBy(own.value, sign)
+  const onPage = lines.value.find(l => l.id.split(' ').includes(other ?? '') && other !== key)
+  own.value = giveSign(own.value, key, sign)
+  told.value = wordsOf(does, sign, onPage?.does)
+}
+function wordsOf(does: string, sign: string, exchangedWith: string | undefined): string {
+  if (sign === '') return `The key for “${does}” is off.`
+  if (exchangedWith) return `“${sign}” is for “${does}” now. Its old key is for “${exchangedWith}”.`
+  return `“${sign}” is for “${does}” now.`
+}
+function reset() {
+  own.value = {}
+  told.value = 'Every key is as it came.'
+}
+watch(open, () => (told.value = ''))
 
 function onKey(event: KeyboardEvent) {
   if (
@@ -52,7 +77,14 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
         <template v-for="line in lines" :key="line.id"
           ><dt>
             <template v-for="k in line.keys" :key="k"
-              ><span v-if="k === '–'">to</span><kbd v-else>{{ k }}</kbd></template
+              ><span v-if="k === '–'">to</span
+              ><KeySign
+                v-else-if="isSign(line, k)"
+                :sign="pressedFor(own, k)"
+                :does="line.does"
+                :disabled="!letters"
+                @give="give(k, line.does, $event)"
+              /><kbd v-else>{{ k }}</kbd></template
             >
           </dt>
           <dd>{{ line.does }}</dd></template
@@ -62,6 +94,10 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
         <dt><kbd>?</kbd></dt>
         <dd>this list</dd>
       </dl>
+      <p v-if="letters && lines.length > 0" class="hint change" role="status">
+        {{ told || 'Choose a key and press another to put it in its place; Delete switches it off.' }}
+        <TextButton v-if="Object.keys(own).length > 0" @click="reset">Reset all keys</TextButton>
+      </p>
       <CheckBox v-model="letters" class="letters">Use keys of a single letter or sign</CheckBox>
       <p class="hint">
         {{
@@ -108,6 +144,9 @@ dt {
 dd {
   margin: 0;
   color: var(--ink-2);
+}
+.change {
+  margin: 10px 0 0;
 }
 .letters {
   margin: 12px 0 0;

@@ -186,9 +186,9 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
     {
       keys: '1 2 3 4 5 6 7 8 9',
       does: 'set a step and go to the next criterion',
-      run: e => setByKey(Number(e.key)),
+      run: key => setByKey(Number(key)),
     },
-    { keys: 'ArrowUp ArrowDown', does: 'another criterion', run: e => move(e.key === 'ArrowDown' ? 1 : -1) },
+    { keys: 'ArrowUp ArrowDown', does: 'another criterion', run: key => move(key === 'ArrowDown' ? 1 : -1) },
     {
       keys: '0',
       does: 'remove the step',
@@ -222,7 +222,7 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
       },
     },
     ...undo.keys,
-    { keys: '[ ]', does: 'another student', run: e => neighbour(e.key === ']' ? 1 : -1) },
+    { keys: '[ ]', does: 'another student', run: key => neighbour(key === ']' ? 1 : -1) },
     {
       keys: 'g',
       does: 'next who is ready',

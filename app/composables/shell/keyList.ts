@@ -1,8 +1,10 @@
+import { areOwnKeys, namedBy, pressedFor, type OwnKeys } from './ownKeys'
+
 export interface Key {
   readonly keys: string
   readonly does: string
-  /** null: the part that has the keyboard acts on it; it is only listed. */
-  readonly run: ((event: KeyboardEvent) => void) | null
+  /** Told which of `keys` it is. null: the part that has the keyboard acts on it; it is only listed. */
+  readonly run: ((key: string) => void) | null
 }
 
 /** The keys of the page that is shown; null where it has none. Only in the browser: a server shows many pages at once. */
@@ -23,6 +25,33 @@ export function useLetterKeys() {
       kept.value = on
     },
   })
+}
+
+/** Keys that whoever uses this browser has changed: one value for all that ask. */
+export function useOwnKeys() {
+  const kept = useCookie<OwnKeys>('jovrel_own_keys', {
+    default: () => ({}),
+    maxAge: 31_536_000,
+    sameSite: 'lax',
+  })
+  const own = useState<OwnKeys>('ownKeys', () => (areOwnKeys(kept.value) ? kept.value : {}))
+  return computed({
+    get: () => own.value,
+    set: changed => {
+      own.value = changed
+      kept.value = changed
+    },
+  })
+}
+
+/** What is pressed for a key of a single sign, and what a sign that was pressed means; '' and null where none does. */
+export function useSigns() {
+  const letters = useLetterKeys()
+  const own = useOwnKeys()
+  return {
+    pressedFor: (key: string) => (letters.value ? pressedFor(own.value, key) : ''),
+    namedBy: (sign: string) => (letters.value ? namedBy(own.value, sign) : null),
+  }
 }
 
 /** Whether something lies above the page that has the keyboard: a dialog or a menu. */

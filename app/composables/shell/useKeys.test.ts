@@ -3,6 +3,7 @@ import { mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent, nextTick, ref, type Ref } from 'vue'
 import { pageKeys } from './keyList'
+import type { OwnKeys } from './ownKeys'
 import { useKeys } from './useKeys'
 
 const LETTERS = [...'abcdefghijklmnopqrstuvwxyzABCXYZ0123456789[]?/'].filter(key => key !== '?')
@@ -11,6 +12,7 @@ const OTHERS = ['ArrowUp', 'ArrowDown', 'Enter', 'Ctrl+Enter']
 describe('keys of a page', () => {
   let done: string[]
   let letters: Ref<boolean>
+  let own: Ref<OwnKeys>
   let page: ReturnType<typeof mountPage>
 
   function mountPage() {
@@ -43,8 +45,9 @@ describe('keys of a page', () => {
   beforeEach(() => {
     done = []
     letters = ref(true)
-    vi.stubGlobal('useCookie', () => ref(true))
-    vi.stubGlobal('useState', () => letters)
+    own = ref({})
+    vi.stubGlobal('useCookie', (_: string, more: { default: () => unknown }) => ref(more.default()))
+    vi.stubGlobal('useState', (key: string) => (key === 'ownKeys' ? own : letters))
     page = mountPage()
   })
   afterEach(() => {
@@ -94,6 +97,12 @@ describe('keys of a page', () => {
     letters.value = true
     press('a')
     expect(done).toEqual([...OTHERS, 'a'])
+  })
+
+  it('that somebody has changed act by their new sign, and those switched off not at all', () => {
+    own.value = { a: 'b', b: 'a', c: '' }
+    for (const key of 'abcd') press(key)
+    expect(done).toEqual(['b', 'a', 'd'])
   })
 
   it('rest while Alt is held: that is the browser’s', () => {

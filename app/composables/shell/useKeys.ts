@@ -1,22 +1,23 @@
-import { isBehindDialog, isWriting, pageKeys, useLetterKeys, type Key } from './keyList'
+import { isBehindDialog, isWriting, pageKeys, useSigns, type Key } from './keyList'
 
 export type { Key }
 
 /**
  * Keys of a page. They rest while one is writing, behind an open dialog or menu, and while a modifier other than Shift is
- * held, unless they name it; keys of a single letter rest for whoever has switched them off.
+ * held, unless they name it; keys of a single sign rest for whoever has switched them off, and are those that somebody has put in
+ * their place.
  */
 export function useKeys(keys: () => readonly Key[]) {
-  const letters = useLetterKeys()
+  const signs = useSigns()
   function onKey(event: KeyboardEvent) {
-    const isLetter = event.key.length === 1 && !event.ctrlKey && !event.metaKey
-    const name = `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.key}`
-    if (isWriting(event) && !name.startsWith('Ctrl+')) return
-    if (event.altKey || isBehindDialog() || (isLetter && !letters.value)) return
-    const found = keys().find(k => k.keys.split(' ').includes(name))
-    if (!found?.run) return
+    const withCtrl = event.ctrlKey || event.metaKey
+    if (event.altKey || isBehindDialog() || (isWriting(event) && !withCtrl)) return
+    const isSign = event.key.length === 1 && !withCtrl
+    const name = isSign ? signs.namedBy(event.key) : `${withCtrl ? 'Ctrl+' : ''}${event.key}`
+    const found = name === null ? undefined : keys().find(k => k.keys.split(' ').includes(name))
+    if (!found?.run || name === null) return
     event.preventDefault()
-    found.run(event)
+    found.run(name)
   }
   onMounted(() => {
     window.addEventListener('keydown', onKey)

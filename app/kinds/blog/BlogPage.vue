@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import { v4 } from 'uuid'
 import type { WholeContribution } from '#shared/contributing/thread'
 import { entryPeriods, periodOf } from '~/composables/contributing/entryPeriods'
@@ -174,8 +175,8 @@ function showAllEntries() {
           >
           <span class="grow" />
           <v-btn v-if="desk.mayWrite && !writing" class="main" @click="writing = v4()"
-            >Write an entry <kbd>w</kbd></v-btn
-          >
+            >Write an entry <KeyHint of="w"
+          /></v-btn>
         </div>
         <WriteBox
           v-if="writing"

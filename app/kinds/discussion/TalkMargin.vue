@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import type { ActivityView, CheckView } from '#shared/contributing/activity'
 import type { WholeContribution } from '#shared/contributing/thread'
 import { plural } from '#core/language'
@@ -98,9 +99,7 @@ const names = (list: readonly string[]) =>
           <TextButton :disabled="counts[to] === 0" @click="emit('jump', to)"> {{ label }}</TextButton><b
             class="num"
             >{{ counts[to] }}</b
-          ><span class="keys"
-            ><kbd v-for="k in keys" :key="k">{{ k }}</kbd></span
-          >
+          ><span class="keys"><KeyHint v-for="k in keys" :key="k" :of="String(k)" /></span>
         </template>
         <template v-if="isStaff && counts.held > 0"
           ><TextButton @click="emit('only', 'held')">held for approval</TextButton

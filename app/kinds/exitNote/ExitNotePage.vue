@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
+import { useLetterKeys } from '~/composables/shell/keyList'
 import { useLiveTalk } from '~/composables/contributing/useLiveTalk'
 import { useTalkDesk } from '~/composables/contributing/useTalkDesk'
 import { capital, inWords, plural } from '#core/language'
@@ -19,6 +21,7 @@ import ChipButton from '~/components/controls/ChipButton.vue'
 const store = useThreadStore()
 const seminar = useSeminarStore()
 const notices = useNotices()
+const letters = useLetterKeys()
 const api = useApi()
 const { shortDayTime, dayTime } = useTimes()
 const { desk } = useTalkDesk(async () => {})
@@ -152,8 +155,9 @@ const leftWords = computed(() => {
         <p class="sum">
           <b>{{ answers.length }}</b> {{ plural(answers.length, 'answer is', 'answers are') }} in{{
             leftWords
-          }}.<span v-if="seminar.isStaff && answers.length > 0" class="keys"
-            ><kbd>j</kbd> <kbd>k</kbd> move, <kbd>d</kbd> done, <kbd>x</kbd> not done</span
+          }}.<span v-if="seminar.isStaff && letters && answers.length > 0" class="keys"
+            ><KeyHint of="j" /> <KeyHint of="k" /> move, <KeyHint of="d" /> done, <KeyHint of="x" /> not
+            done</span
           >
         </p>
         <ol v-if="answers.length > 0">

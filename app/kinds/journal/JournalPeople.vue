@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import { useTimes } from '~/composables/planning/useTimes'
 import type { JournalAuthor } from '~/composables/contributing/journalAuthors'
 import PlainButton from '~/components/controls/PlainButton.vue'
@@ -23,7 +24,7 @@ function stateOf(author: JournalAuthor, isStudent: boolean) {
   <nav class="people" aria-label="Whose journal">
     <h2>
       {{ isStudent ? 'Opened to the class' : 'Journals' }}
-      <span v-if="!isStudent" class="keys"><kbd>j</kbd><kbd>k</kbd></span>
+      <span v-if="!isStudent" class="keys"><KeyHint of="j" /><KeyHint of="k" /></span>
     </h2>
     <PlainButton
       v-for="a in authors"

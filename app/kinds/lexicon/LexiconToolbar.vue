@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import type { Focusable } from '~/components/controls/focusable'
 import LineInput from '~/components/controls/LineInput.vue'
 import { plural } from '#core/language'
@@ -46,7 +47,7 @@ defineExpose({ focus: () => search.value?.focus() })
       </PlainButton></span
     >
     <span class="grow" />
-    <v-btn v-if="mayWrite" class="main" @click="emit('write')">Write a term <kbd>w</kbd></v-btn>
+    <v-btn v-if="mayWrite" class="main" @click="emit('write')">Write a term <KeyHint of="w" /></v-btn>
     <p class="letters" role="group" aria-label="Letters">
       <PlainButton
         v-for="x in letters"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import ProseText from '~/components/contributing/ProseText.vue'
 import type { MarginNote } from '~/kinds/reading/useMargin'
 import TextButton from '~/components/controls/TextButton.vue'
@@ -19,9 +20,9 @@ const emit = defineEmits<{ turn: [by: number]; close: [] }>()
   <section class="large" role="dialog" aria-modal="true" aria-label="To show in class">
     <p class="where">
       {{ where }} <span class="grow" />{{ ' ' }}<span class="num">{{ at }} of {{ of }}</span
-      >{{ ' ' }}<TextButton @click="emit('turn', -1)">before <kbd>k</kbd></TextButton
-      >{{ ' ' }}<TextButton @click="emit('turn', 1)">next <kbd>j</kbd></TextButton
-      >{{ ' ' }}<TextButton @click="emit('close')">back <kbd>Esc</kbd></TextButton>
+      >{{ ' ' }}<TextButton @click="emit('turn', -1)">before <KeyHint of="k" /></TextButton>{{ ' '
+      }}<TextButton @click="emit('turn', 1)">next <KeyHint of="j" /></TextButton>{{ ' '
+      }}<TextButton @click="emit('close')">back <kbd>Esc</kbd></TextButton>
     </p>
     <blockquote>
       <span>… {{ quote.before }}</span

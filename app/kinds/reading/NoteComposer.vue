@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import LineInput from '~/components/controls/LineInput.vue'
 import type { NoteDetail } from '#shared/kinds/reading/reading'
 import type { DraftView } from '#shared/contributing/thread'
@@ -52,10 +53,9 @@ const sendVerb = computed(() => {
   <div class="slip" role="group" aria-label="The chosen words" @click.stop @mouseup.stop>
     <div v-if="!kind" class="kinds">
       <template v-if="mayWrite">
-        <PlainButton @click="emit('kind', 'note')">Note<kbd>n</kbd></PlainButton
-        ><span>·</span><PlainButton @click="emit('kind', 'question')">Question<kbd>q</kbd></PlainButton
-        ><span>·</span
-        ><PlainButton @click="emit('kind', 'link')">Link to another passage<kbd>l</kbd></PlainButton>
+        <PlainButton @click="emit('kind', 'note')">Note<KeyHint of="n" /></PlainButton><span>·</span
+        ><PlainButton @click="emit('kind', 'question')">Question<KeyHint of="q" /></PlainButton><span>·</span
+        ><PlainButton @click="emit('kind', 'link')">Link to another passage<KeyHint of="l" /></PlainButton>
       </template>
       <em>{{
         already === 0

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import LineInput from '~/components/controls/LineInput.vue'
 import { clock } from '~/kinds/reading/clock'
 import TextButton from '~/components/controls/TextButton.vue'
@@ -20,7 +21,7 @@ const share = (s: number) => `${props.length > 0 ? (s / props.length) * 100 : 0}
 
 <template>
   <div class="player">
-    <v-btn class="main" @click="emit('toggle')">{{ playing ? 'Pause' : 'Play' }} <kbd>p</kbd></v-btn>
+    <v-btn class="main" @click="emit('toggle')">{{ playing ? 'Pause' : 'Play' }} <KeyHint of="p" /></v-btn>
     <span class="num">{{ clock(at) }}</span>
     <span class="line">
       <i v-for="(t, i) in notes" :key="i" class="at" :style="{ left: share(t[0]) }" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import { plural } from '#core/language'
 import type { ReadingView } from '#shared/kinds/reading/reading'
 import type { ActivityView } from '#shared/contributing/activity'
@@ -71,13 +72,12 @@ const { at, length, playing, speed, problem } = props.player
     </template>
     <NotesInOut :activity="activity" :form="text.form" @taken="emit('taken')" />
     <span class="hints"
-      ><TextButton @click="emit('step')">next note <kbd>j</kbd></TextButton
+      ><TextButton @click="emit('step')">next note <KeyHint of="j" /></TextButton
       ><TextButton :disabled="openQuestions.length === 0" @click="emit('step', openQuestions)">
-        next open question <kbd>u</kbd></TextButton
+        next open question <KeyHint of="u" /></TextButton
       ><TextButton v-if="isStudent" @click="emit('nextOwn')">
-        next page of yours <kbd>]</kbd>
-      </TextButton></span
-    >
+        next page of yours <KeyHint of="]" /> </TextButton
+    ></span>
   </footer>
 </template>
 

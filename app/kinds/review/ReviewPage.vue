@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useApi } from '~/composables/shell/useApi'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
@@ -117,7 +118,7 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
             {{ now > new Date(own.reviewEndsAt) ? 'What you owe was due' : 'You owe something until' }}
             {{ dayTime(own.reviewEndsAt)
             }}{{ now > new Date(own.reviewEndsAt) ? '; handed in now, it counts as late' : '' }}.
-            <NuxtLink :to="`${base}/reviews/${firstOwed.id}`">Go on</NuxtLink> <kbd>r</kbd>
+            <NuxtLink :to="`${base}/reviews/${firstOwed.id}`">Go on</NuxtLink> <KeyHint of="r" />
           </p>
         </section>
       </aside>

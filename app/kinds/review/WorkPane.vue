@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import type { Passage, ReviewDesk } from '#shared/kinds/review/review'
 import PlainButton from '~/components/controls/PlainButton.vue'
 import TextButton from '~/components/controls/TextButton.vue'
@@ -175,7 +176,7 @@ onBeforeUnmount(() => {
         @mousedown.prevent
         @click="take"
       >
-        Remark on this <kbd>e</kbd>
+        Remark on this <KeyHint of="e" />
       </PlainButton>
     </div>
     <slot />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import type { useDeskStore } from '~/stores/desk'
 
 /** Below a wiki's history: on to marking the member at hand, or to the next. */
@@ -20,7 +21,7 @@ const stateWords = computed(() => {
 <template>
   <div class="foot">
     <v-btn class="main" :to="deskTo">Mark {{ givenName }}</v-btn
-    ><v-btn @click="emit('next')">{{ next }} <kbd>]</kbd></v-btn
+    ><v-btn @click="emit('next')">{{ next }} <KeyHint of="]" /></v-btn
     ><span class="hint" role="status">{{ stateWords }}</span>
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import LineInput from '~/components/controls/LineInput.vue'
 import { markPassages } from '#core/contributing/markPassages'
 import type { PageLine, PageView, PagePassage } from '#shared/kinds/wiki/wiki'
@@ -165,8 +166,8 @@ const writeVerb = computed(() => {
         >
       </p>
       <p class="acts">
-        <v-btn v-if="mayWrite" class="main" @click="emit('write')">{{ writeVerb }} <kbd>e</kbd></v-btn>
-        <v-btn v-if="page.number > 0" :to="historyTo">Versions and changes <kbd>h</kbd></v-btn>
+        <v-btn v-if="mayWrite" class="main" @click="emit('write')">{{ writeVerb }} <KeyHint of="e" /></v-btn>
+        <v-btn v-if="page.number > 0" :to="historyTo">Versions and changes <KeyHint of="h" /></v-btn>
         <TextButton v-if="mayWrite && !renaming" @click="startRenaming">rename</TextButton>
         <TextButton v-if="mayWrite" @click="emit('remove')">delete</TextButton>
       </p>

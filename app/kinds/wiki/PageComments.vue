@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import PickList from '~/components/controls/PickList.vue'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { PageComment, PageView, PagePassage } from '#shared/kinds/wiki/wiki'
@@ -188,7 +189,7 @@ const aboutWords = computed(() => {
       </p>
     </div>
     <p v-else-if="mayComment" class="acts">
-      <v-btn @click="begin(null)">Comment on the page <kbd>c</kbd></v-btn>
+      <v-btn @click="begin(null)">Comment on the page <KeyHint of="c" /></v-btn>
     </p>
   </section>
 </template>

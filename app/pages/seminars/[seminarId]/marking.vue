@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import { deskOf } from '~/composables/marking/deskOf'
 import { ACTIVITY_KINDS } from '#core/kinds/kind'
 import type { MarkingQueue } from '#shared/marking/desk'
@@ -86,8 +87,8 @@ function sayAndRefresh(sentence: string) {
           ? 'nobody is ready just now'
           : `${inWords(ready)} ${plural(ready, 'record is', 'records are')} ready`
       }}</span><span class="grow" /><v-btn v-if="next" class="main" @click="goNext"
-        >Next ready <kbd>g</kbd></v-btn
-      >
+        >Next ready <KeyHint of="g"
+      /></v-btn>
     </header>
     <div v-if="data.activities.length > 0" class="filters" role="group" aria-label="What is shown">
       <ChipButton

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import CriterionRow from '~/components/marking/CriterionRow.vue'
 import KindTag from '~/components/planning/KindTag.vue'
@@ -152,8 +153,8 @@ const keys = computed<Key[]>(() => [
   {
     keys: '1 2 3 4 5 6 7 8 9',
     does: 'set a step and go to the next student',
-    run: e => {
-      const level = criterion.value?.levels[Number(e.key) - 1]
+    run: key => {
+      const level = criterion.value?.levels[Number(key) - 1]
       if (level && setByKey(level.id)) go(1)
     },
   },
@@ -165,15 +166,15 @@ const keys = computed<Key[]>(() => [
   {
     keys: 'j k ArrowDown ArrowUp',
     does: 'another student',
-    run: e => go(['j', 'ArrowDown'].includes(e.key) ? 1 : -1),
+    run: key => go(['j', 'ArrowDown'].includes(key) ? 1 : -1),
   },
   {
     keys: '[ ]',
     does: 'another criterion',
-    run: e => {
+    run: key => {
       at.value = Math.min(
         (rubric.value?.criteria.length ?? 1) - 1,
-        Math.max(0, at.value + (e.key === ']' ? 1 : -1)),
+        Math.max(0, at.value + (key === ']' ? 1 : -1)),
       )
       focusedId.value = null
       virtual.value.scrollToIndex(0)
@@ -242,9 +243,7 @@ function goToCriterion(index: number) {
       </nav>
       <ol v-if="criterion" class="steps num" aria-label="Steps of this criterion">
         <li v-for="(l, n) in criterion.levels" :key="l.id">
-          <b
-            ><kbd>{{ n + 1 }}</kbd> {{ points(l.points) }} · {{ l.title }}</b
-          >
+          <b><KeyHint :of="String(n + 1)" /> {{ points(l.points) }} · {{ l.title }}</b>
           {{ l.descriptor }}
         </li>
       </ol>

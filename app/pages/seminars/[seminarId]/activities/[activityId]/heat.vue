@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import CheckBox from '~/components/controls/CheckBox.vue'
 import { heatOf, type HotPassage } from '#core/kinds/reading/passages'
@@ -194,7 +195,9 @@ function answerWords(id: string) {
           </PlainButton></span
         >
         <CheckBox v-model="named">with names</CheckBox>
-        <v-btn class="main" :disabled="shown.length === 0" @click="showBig">Show large <kbd>s</kbd></v-btn>
+        <v-btn class="main" :disabled="shown.length === 0" @click="showBig"
+          >Show large <KeyHint of="s"
+        /></v-btn>
       </div>
     </header>
     <p v-if="passages.length === 0 && hot.length > 0" class="empty">Every question has an answer.</p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import AuthoredPage from '~/kinds/wiki/AuthoredPage.vue'
 import ChangedPage from '~/kinds/wiki/ChangedPage.vue'
 import CommentsDigest from '~/kinds/wiki/CommentsDigest.vue'
@@ -243,11 +244,11 @@ const upcomingWords = computed(() =>
       <span class="small muted sentence">{{ sentence }}</span>
       <span class="grow" />
       <v-btn v-if="newest > 1" :aria-pressed="playing" @click="play"
-        >{{ playing ? 'Stop' : 'Play the history' }} <kbd>h</kbd></v-btn
-      >
+        >{{ playing ? 'Stop' : 'Play the history' }} <KeyHint of="h"
+      /></v-btn>
       <v-btn v-if="view.wikis.length > 1" @click="nextGroup"
-        >Next group <kbd v-if="seminar.isStaff">g</kbd></v-btn
-      >
+        >Next group <KeyHint v-if="seminar.isStaff" of="g"
+      /></v-btn>
     </header>
     <div class="panes">
       <HistoryNav :page="page" :newest="newest" :a="a" :b="b" @open="open" @choose="choose" />

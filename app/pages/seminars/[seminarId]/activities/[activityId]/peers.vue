@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '~/components/controls/KeyHint.vue'
 import { inWords, plural } from '#core/language'
 import type { PeerAllocation } from '#shared/marking/peers'
 import AllocationMatrix from '~/components/marking/peers/AllocationMatrix.vue'
@@ -211,7 +212,9 @@ const SAVED = {
           · <b>{{ flagList.length }}</b> flagged</template
         ></span
       >
-      <v-btn v-if="!teammates && flagList.length > 0" @click="nextFlagged">Next flagged <kbd>f</kbd></v-btn>
+      <v-btn v-if="!teammates && flagList.length > 0" @click="nextFlagged"
+        >Next flagged <KeyHint of="f"
+      /></v-btn>
       <v-btn :aria-pressed="hidden.on.value" @click="hidden.toggle()">{{
         hidden.on.value ? 'Show names' : 'Hide names'
       }}</v-btn>
