@@ -18,15 +18,14 @@ export interface Reader {
   readonly now: Date
 }
 
+type Root = Pick<StoredContribution, 'authorId' | 'role' | 'openToClass' | 'detail'>
+
 /** What else a view is made of, and what tells whether the reader's own is in: by default the rows themselves. */
 export interface Surroundings {
   readonly aliases: Aliases
   readonly discussionGroups: DiscussionGroups | null // null: all talk together
   readonly files: ReadonlyMap<string, readonly AttachedFile[]>
-  readonly roots?: ReadonlyMap<
-    string,
-    Pick<StoredContribution, 'authorId' | 'role' | 'openToClass' | 'detail'>
-  > // of threads whose first contribution is not among the rows
+  readonly roots?: ReadonlyMap<string, Root> // of threads whose first contribution is not among the rows
   readonly ownIn?: ReadonlySet<string> // as `openedByOwn`
   readonly handInUntil?: Date | null // of a peer review: when the reader's own hand-in ends
   readonly answered?: ReadonlySet<string> // contributions below which something is shown
@@ -87,14 +86,12 @@ export function shapeForReader(
   const { handsIn, staffBegin } = KINDS[activity.kind]
   const ownIn = around.ownIn ?? openedByOwn(rows, reader)
   const beforeReveal = isBeforeReveal(activity, now)
-  const answered =
-    around.answered ?? new Set(rows.filter(r => r.state === 'shown' && r.parentId).map(r => r.parentId!))
-  const roots = new Map([
-    ...(around.roots ?? []),
-    ...rows.filter(r => r.parentId === null).map(r => [r.id, r] as const),
-  ])
+  const answered = around.answered ?? shownAbove(rows)
+  const roots = new Map<string, Root>(around.roots)
+  for (const row of rows) if (row.parentId === null) roots.set(row.id, row)
   const mine = discussionGroupOf(around.discussionGroups, enrolment.id)
-  const whole = new Set<string>()
+  const takenUp = new Set(rows.flatMap(r => r.detail.takesUp?.contributionId ?? []))
+  const whole = new Set<string>() // of those
   const authors = new Map<string, AuthorView>()
   const views: ContributionView[] = []
   for (const row of rows) {
@@ -129,11 +126,12 @@ export function shapeForReader(
     if (view === 'place')
       views.push({ view, id: row.id, parentId: row.parentId, shownAt: shownAt.toISOString() })
     if (view !== 'whole') continue
-    whole.add(row.id)
+    if (takenUp.size > 0 && takenUp.has(row.id)) whole.add(row.id)
     const takesUp = row.detail.takesUp
     const hidden = talk.namesHidden && !isStaffRole(row.role)
     const alias = hidden ? around.aliases.get(aliasKey(row.threadId, row.authorId)) : undefined
     const files = around.files.get(row.id) ?? []
+    const until = isAuthor ? windows(row) : NOT_OPEN
     views.push({
       view: 'whole',
       id: row.id,
@@ -172,7 +170,8 @@ export function shapeForReader(
         takesUp && whole.has(takesUp.contributionId)
           ? { contributionId: takesUp.contributionId, exact: takesUp.exact }
           : null,
-      ...windows(row, isAuthor),
+      changeUntil: until.changeUntil,
+      withdrawUntil: until.withdrawUntil,
       // marks that make a mark wait with it until it is returned
       done: (isAuthor && activity.combine === null) || role === 'staff' ? row.done : null,
       points: role === 'staff' ? row.points : null,
@@ -207,8 +206,7 @@ export function shapeForReader(
     return view
   }
 
-  function windows(row: StoredContribution, isAuthor: boolean) {
-    if (!isAuthor) return NOT_OPEN
+  function windows(row: StoredContribution) {
     const open = row.state === 'shown' || row.state === 'awaitingApproval' || row.state === 'scheduled'
     const until = (minutes: number) => {
       const at = changeableUntil(enrolment, row.shownAt ?? now, minutes)
@@ -233,6 +231,14 @@ export function shapeForReader(
 
 const NOT_OPEN = { changeUntil: null, withdrawUntil: null }
 const isStaffRole = (role: string): boolean => role === 'instructor' || role === 'assistant'
+
+/** What something shown hangs below; asked of withdrawn texts alone, so that it is empty where none was withdrawn. */
+const shownAbove = (rows: readonly Pick<StoredContribution, 'state' | 'parentId'>[]): Set<string> =>
+  new Set(
+    rows.some(r => r.state === 'withdrawn')
+      ? rows.flatMap(r => (r.state === 'shown' && r.parentId ? [r.parentId] : []))
+      : [],
+  )
 
 /** Somebody behind their alias: nothing of them but what they are called in this thread. */
 function behind(

@@ -81,7 +81,10 @@ export async function readThread(
           .filter(([id]) => shaped.isStaff || id === discussionGroupOf(shaped.discussionGroups, enrolment.id))
           .map(([id, title]) => ({ id, title }))
       : [],
-    lastSeq: Math.max(0, ...shaped.contributions.map(c => (c.view === 'whole' ? (c.seq ?? 0) : 0))),
+    lastSeq: shaped.contributions.reduce(
+      (last, c) => (c.view === 'whole' ? Math.max(last, c.seq ?? 0) : last),
+      0,
+    ),
     contributions: withWords,
     more: sent.length < shaped.contributions.length,
     drafts: drafts.map(d => draftView(d, draftFiles.get(d.id) ?? [])),
@@ -122,7 +125,10 @@ async function withTexts(
   ids: readonly string[],
 ): Promise<ContributionView[]> {
   const texts = new Map((await textsOf(db, ids)).map(t => [t.id, t.html]))
-  return views.map(v => (v.view === 'whole' && texts.has(v.id) ? { ...v, html: texts.get(v.id)! } : v))
+  return views.map(v => {
+    const html = v.view === 'whole' ? texts.get(v.id) : undefined
+    return html === undefined ? v : { ...v, html }
+  })
 }
 
 /** Ids of what stands first when a talk is read from its top: threads kept on top, then in order, each with what hangs below it. */
