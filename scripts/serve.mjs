@@ -6,6 +6,7 @@ export async function startServer(entry, env, { quiet = false } = {}) {
   const child = spawn(process.execPath, [entry], {
     env: {
       ...process.env,
+      NODE_ENV: 'production', // Vue's own checks of templates and properties are for developing, and take half of a page's time
       JOVREL_ADDRESS: process.env.JOVREL_ADDRESS ?? `http://127.0.0.1:${env.PORT}`,
       ...env,
       NITRO_HOST: '127.0.0.1',

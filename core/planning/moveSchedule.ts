@@ -1,3 +1,4 @@
+import { clockAt } from './localTime'
 import { dayAfter, localDay, localInstant } from './week'
 import { scheduleFaults, type Phase, type PhaseName, type Schedule, type ScheduleFault } from './schedule'
 
@@ -86,12 +87,7 @@ const noon = (day: string): number => Date.parse(`${day}T12:00:00Z`)
 
 /** The same local time of day, so many days later. */
 export function shiftDays(at: Date, days: number, timeZone: string): Date {
-  const clock = new Intl.DateTimeFormat('en-GB', {
-    timeZone,
-    hour: '2-digit',
-    minute: '2-digit',
-    hourCycle: 'h23',
-  }).format(at)
+  const clock = clockAt(at, timeZone)
   return localInstant(dayAfter(localDay(at, timeZone), days), clock, timeZone)
 }
 

@@ -1,3 +1,4 @@
+import { clockAt } from './localTime'
 import { KINDS } from '#core/kinds'
 import type { ActivityKind } from '#core/kinds/kind'
 import type { ExpectationRule } from './expectations/rule'
@@ -79,7 +80,7 @@ export function checkActivity(a: CheckedActivity, context: CheckContext): PlanRe
   const single = KINDS[a.kind].goesOn ? a.rules.findIndex(r => r.kind === 'entries' && r.need === 1) : -1
   if (single >= 0) remarks.push({ code: 'oneEntryBlog', level: 'consider', rule: single })
   const unusual = a.phases
-    .filter(p => isWorkingPhase(p.name) && clock(p.endsAt, context.timeZone) !== context.usualDueTime)
+    .filter(p => isWorkingPhase(p.name) && clockAt(p.endsAt, context.timeZone) !== context.usualDueTime)
     .map(p => p.name)
   if (unusual.length > 0) remarks.push({ code: 'unusualTime', level: 'consider', phases: unusual })
   remarks.push(...compareWithEarlier(a, context))
@@ -167,8 +168,3 @@ export function checkPlan(
   }
   return remarks
 }
-
-const clock = (at: Date, timeZone: string): string =>
-  new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(
-    at,
-  )

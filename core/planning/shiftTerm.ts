@@ -1,3 +1,4 @@
+import { clockAt } from './localTime'
 import { dayAfter, localDay, localInstant, weekOf, type Term } from './week'
 
 /** Where a moment in a break goes that the other term does not have: into the week that follows, or to the end of the one before. */
@@ -13,12 +14,7 @@ export type BreakShift = 'into' | 'before'
  */
 export function shiftInstant(at: Date, from: Term, to: Term, breaks: BreakShift = 'into'): Date {
   const day = localDay(at, from.timeZone)
-  const clock = new Intl.DateTimeFormat('en-GB', {
-    timeZone: from.timeZone,
-    hour: '2-digit',
-    minute: '2-digit',
-    hourCycle: 'h23',
-  }).format(at)
+  const clock = clockAt(at, from.timeZone)
   const week = weekOf(at, from)
   const weekday = daysBetween(dayAfter(from.firstDay, 7 * (week - 1)), day)
   const last = lastBefore(week, from, to)

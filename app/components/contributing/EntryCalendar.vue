@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dateFormat } from '#core/language/dateFormat'
 import type { WholeContribution } from '#shared/contributing/thread'
 import { plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -12,7 +13,7 @@ const seminar = useSeminarStore()
 const { day } = useTimes()
 const DAY = 86_400_000
 const keyOf = (at: string | number) =>
-  new Intl.DateTimeFormat('en-CA', { timeZone: seminar.shell?.timeZone ?? 'UTC' }).format(new Date(at))
+  dateFormat('en-CA', { timeZone: seminar.shell?.timeZone ?? 'UTC' }).format(new Date(at))
 const weeks = computed(() => {
   const byDay = new Map<string, WholeContribution[]>()
   for (const e of props.entries) byDay.set(keyOf(e.shownAt), [...(byDay.get(keyOf(e.shownAt)) ?? []), e])

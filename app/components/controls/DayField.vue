@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dateFormat } from '#core/language/dateFormat'
 import { readDay } from '#core/planning/readDay'
 import CardMenu from './CardMenu.vue'
 import MonthGrid from './MonthGrid.vue'
@@ -17,7 +18,7 @@ const HALF_YEAR = 182 * 86_400_000
 const shown = computed(() => {
   if (day.value === '') return ''
   const isFar = Math.abs(Date.parse(day.value) - Date.parse(props.today)) > HALF_YEAR
-  const format = new Intl.DateTimeFormat('en-GB', {
+  const format = dateFormat('en-GB', {
     timeZone: 'UTC',
     weekday: 'short',
     day: 'numeric',

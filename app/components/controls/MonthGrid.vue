@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dateFormat } from '#core/language/dateFormat'
 import { weeksOfMonth } from '#core/planning/readDay'
 import { dayAfter } from '#core/planning/week'
 
@@ -8,7 +9,7 @@ const emit = defineEmits<{ choose: [day: string] }>()
 const at = ref(props.day) // where the keyboard is
 const weeks = computed(() => weeksOfMonth(at.value))
 const words = (options: Intl.DateTimeFormatOptions) => {
-  const format = new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', ...options })
+  const format = dateFormat('en-GB', { timeZone: 'UTC', ...options })
   return (day: string) => format.format(new Date(day)).replaceAll(',', '')
 }
 const monthWords = words({ month: 'long', year: 'numeric' })

@@ -1,3 +1,4 @@
+import { dateFormat } from '#core/language/dateFormat'
 import type { SeminarShell } from '#shared/people/seminar'
 
 export interface Period {
@@ -20,7 +21,7 @@ export function entryPeriods(
     endsAt: w.endsAt,
   }))
   if (by === 'week') return weeks.reverse()
-  const format = new Intl.DateTimeFormat('en-GB', {
+  const format = dateFormat('en-GB', {
     timeZone: shell.timeZone,
     month: 'long',
     year: 'numeric',

@@ -1,3 +1,4 @@
+import { dateFormat } from '#core/language/dateFormat'
 import { dayAfter } from '#core/planning/week'
 
 /** Monday of the week a local day lies in, YYYY-MM-DD. */
@@ -7,7 +8,7 @@ export function mondayOf(day: string): string {
 
 /** "7 Sep 2026", of a local day. */
 export const dayWords = (day: string): string =>
-  new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' })
+  dateFormat('en-GB', { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' })
     .format(new Date(`${day}T12:00:00Z`))
     .replace('Sept', 'Sep')
 

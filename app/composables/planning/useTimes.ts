@@ -1,3 +1,4 @@
+import { dateFormat } from '#core/language/dateFormat'
 import { useSeminarStore } from '~/stores/seminar'
 
 const TIMES = { hour: '2-digit', minute: '2-digit' } as const
@@ -6,13 +7,10 @@ const TIMES = { hour: '2-digit', minute: '2-digit' } as const
 export function useTimes() {
   const seminar = useSeminarStore()
   const format = (options: Intl.DateTimeFormatOptions) => {
-    const formatter = new Intl.DateTimeFormat('en-GB', {
-      timeZone: seminar.shell?.timeZone ?? 'UTC',
-      ...options,
-    })
+    const formatter = () => dateFormat('en-GB', { timeZone: seminar.shell?.timeZone ?? 'UTC', ...options })
     // the same words from every ICU: no comma after the weekday, "Sep" rather than "Sept"
     return (at: string | Date) =>
-      formatter
+      formatter()
         .format(new Date(at))
         .replaceAll(',', '')
         .replace(/Sept\b/, 'Sep')

@@ -1,3 +1,4 @@
+import { dateFormat } from '#core/language/dateFormat'
 import { stringify } from 'csv-stringify/sync'
 import { safeCell } from '#core/marking/results/safeCell'
 import { counts, SUBSTANTIVE_WORDS } from '#core/voices/presence'
@@ -35,7 +36,7 @@ const KINDS = {
   message: 'direct message',
 } as const
 const local = (at: Date, timeZone: string) =>
-  new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short', timeStyle: 'short' }).format(at)
+  dateFormat('sv-SE', { timeZone, dateStyle: 'short', timeStyle: 'short' }).format(at)
 
 function csv(record: PresenceRecord, { seminar }: Actor, now: Date): string {
   const student = new Map(record.students.map(s => [s.enrolmentId, s]))
@@ -85,9 +86,7 @@ async function pdf(record: PresenceRecord, { seminar }: Actor, now: Date): Promi
     landscape: true,
   })
   const day = (at: Date) =>
-    new Intl.DateTimeFormat('en-GB', { timeZone: seminar.timeZone, day: 'numeric', month: 'short' }).format(
-      at,
-    )
+    dateFormat('en-GB', { timeZone: seminar.timeZone, day: 'numeric', month: 'short' }).format(at)
   const contacts = contactsOf(record, now)
   const acts = record.acts.filter(a => a.at <= now.getTime())
   const counted = acts.filter(counts)

@@ -1,3 +1,4 @@
+import { dateFormat } from '#core/language/dateFormat'
 import { and, eq, inArray, ne, notInArray, or, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
 import { dayAfter, localDay, localInstant } from '#core/planning/week'
@@ -53,7 +54,7 @@ export async function analysisFor(db: Db, actor: Actor, query: VoicesQuery, now:
     most: MOST_LISTED,
   })
   const dayName = (at: Date) =>
-    new Intl.DateTimeFormat('en-GB', {
+    dateFormat('en-GB', {
       timeZone: seminar.timeZone,
       weekday: 'short',
       day: 'numeric',
