@@ -1,3 +1,4 @@
+import { dateFormat } from '#core/language/dateFormat'
 import { addDays, differenceInCalendarDays } from 'date-fns'
 import { TZDate } from '@date-fns/tz'
 
@@ -32,11 +33,8 @@ export function localInstant(day: string, time: string, timeZone: string): Date 
 }
 
 /** Local calendar date of an instant, YYYY-MM-DD. */
-export function localDay(at: Date, timeZone: string): string {
-  const local = new TZDate(at.getTime(), timeZone)
-  const two = (n: number) => String(n).padStart(2, '0')
-  return `${local.getFullYear()}-${two(local.getMonth() + 1)}-${two(local.getDate())}`
-}
+export const localDay = (at: Date, timeZone: string): string =>
+  dateFormat('sv-SE', { timeZone, dateStyle: 'short' }).format(at)
 
 /** Local date `days` after the given one, YYYY-MM-DD; calendar arithmetic, no clock involved. */
 export function dayAfter(day: string, days: number): string {
