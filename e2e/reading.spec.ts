@@ -174,6 +174,23 @@ test('on a phone notes open below their line, in the dark, without sideways scro
   expect(await liv.evaluate('document.documentElement.scrollWidth <= innerWidth')).toBe(true)
 })
 
+test('on a phone a reading opens at its first set page, and its pages stay at hand', async ({ as, world }) => {
+  const liv = await as('liv', { width: 390, height: 800, touch: true })
+  await open(liv, pathOf(world, world.roll.id))
+  const pages = liv.getByRole('navigation', { name: 'Pages' })
+  const set = liv.locator('[data-row="3"]')
+  await expect(pages.getByRole('button', { name: /^Page 3,/ })).toHaveAttribute('aria-current', 'page')
+  await expect
+    .poll(async () => {
+      const [strip, row] = [await pages.boundingBox(), await set.boundingBox()]
+      return strip && row ? [Math.round(strip.y), Math.round(row.y - strip.y - strip.height)] : null
+    })
+    .toEqual([0, 0]) // the strip at the top of the window, the page right below it
+  await pages.getByRole('button', { name: /^Page 6,/ }).tap()
+  await expect(liv.locator('[data-row="6"]')).toBeInViewport()
+  await expect(pages).toBeInViewport()
+})
+
 test('a recording plays while its transcript follows; its notes know their time', async ({ as, world }) => {
   const ines = await as('ines')
   await open(ines, pathOf(world, world.pilot.id))

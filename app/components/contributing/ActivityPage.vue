@@ -20,7 +20,8 @@ defineProps<{ activity: ActivityView; ownAt?: string | null; brief?: 'below' }>(
   display: flex;
   flex-direction: column;
 }
-@media (max-width: 1000px) {
+/* a window from here on is one frame; pages in one column scroll within it, narrower ones with the window */
+@media (min-width: 900px) and (max-width: 1000px) {
   .activity-page {
     overflow: auto;
   }

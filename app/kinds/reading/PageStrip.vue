@@ -40,8 +40,19 @@ const lines = computed(() =>
 const x = (bin: number) => Math.round((((bin + 0.5) * WIDTH) / BINS) * 10) / 10
 watch(
   () => props.here,
-  here => list.value?.querySelector(`[data-strip="${here}"]`)?.scrollIntoView({ block: 'nearest' }),
+  here => {
+    const item = list.value?.querySelector(`[data-strip="${here}"]`)
+    if (list.value && item) scrollWithin(list.value, item)
+  },
 )
+/** Scrolls the list alone: where it sticks to the window's edge, the browser would take the window along. */
+function scrollWithin(frame: Element, item: Element) {
+  const [edges, box] = [frame.getBoundingClientRect(), item.getBoundingClientRect()]
+  const by = (from: number, to: number, low: number, high: number) =>
+    Math.min(0, from - low) + Math.max(0, to - high)
+  frame.scrollLeft += by(box.left, box.right, edges.left, edges.right)
+  frame.scrollTop += by(box.top, box.bottom, edges.top, edges.bottom)
+}
 function notesWords(page: number, count: number) {
   if (props.closedPages.has(page)) return 'others’ notes once you have one here'
   return `${count} ${count === 1 ? 'note' : 'notes'}`
@@ -212,15 +223,19 @@ svg {
     overflow-x: auto;
     min-height: 0;
   }
-  li h3,
+  li h2,
   .set::before {
     display: none;
   }
+  li {
+    flex: none;
+  }
   .pg {
-    grid-template-columns: auto auto;
+    grid-template-columns: max-content max-content;
+    width: auto;
     height: 34px;
     padding: 0 8px;
-    gap: 4px;
+    gap: 5px;
     border: 1px solid transparent;
   }
   .set .pg {
@@ -228,6 +243,16 @@ svg {
   }
   .pg svg {
     display: none;
+  }
+  .pg b {
+    font-size: 0.875rem;
+  }
+  .pg em,
+  .set .pg em {
+    padding: 0;
+    font-weight: 400;
+    font-size: 0.6875rem;
+    color: var(--ink-3);
   }
   .pg.here {
     margin: 0;

@@ -113,6 +113,7 @@ const { follows } = useFollowing(
 )
 
 onMounted(async () => {
+  await nextTick() // pages have the height that their width gives them
   const target = location.hash.startsWith('#c-') ? location.hash.slice(3) : null
   if (target) await focusNote(target)
   else if ((view.value?.from ?? 1) > 1) await show(view.value!.from)
@@ -209,6 +210,7 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
         <main
           ref="scroller"
           tabindex="-1"
+          :style="{ '--zoom': zoom }"
           @scroll.passive="navigation.scrolled"
           @mouseup="composer.released"
           @keyup.shift="composer.released"
@@ -376,9 +378,11 @@ main {
   .desk {
     --gutter: 20px;
   }
-  .top,
-  .body {
+  .top {
     grid-template-columns: minmax(0, 1fr);
+  }
+  .body {
+    display: block; /* in a grid the pages could stick within their own row alone */
   }
   main {
     overflow: visible;

@@ -184,11 +184,19 @@ defineExpose({
   },
   row,
 })
+/** Before its width is known, a page is as high as its column makes it. */
+const paperHeight = (aspect: number) =>
+  `calc(min(${props.width * aspect}px, 100cqi * ${aspect} * var(--zoom, 1)) + ${BELOW_PAPER}px)`
+const BELOW_PAPER = 14 // pixels of the sheet's lower edge
 const estimated = computed(() =>
   props.text.form === 'paper'
-    ? props.width * (props.part.aspect ?? 1.4)
-    : Math.max(80, (props.part.words * 2.6 * 620) / Math.max(320, props.width)),
+    ? paperHeight(props.part.aspect ?? 1.4)
+    : `${Math.max(80, (props.part.words * 2.6 * 620) / Math.max(320, props.width))}px`,
 )
+const leastHeight = computed(() => {
+  if (near.value && props.text.form !== 'paper') return undefined
+  return lastHeight.value ? `${lastHeight.value}px` : estimated.value
+})
 const areas = computed(() => props.notes.filter(n => n.c.note.area))
 const linesOf = computed(() =>
   props.text.cues.filter(
@@ -210,12 +218,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
       <header v-if="closed" class="runner">
         <span v-if="closed">write a note here, and the others’ appear</span>
       </header>
-      <div
-        ref="sheetBox"
-        class="sheet"
-        data-words
-        :style="{ minHeight: near && text.form !== 'paper' ? undefined : `${lastHeight || estimated}px` }"
-      >
+      <div ref="sheetBox" class="sheet" data-words :style="{ minHeight: leastHeight }">
         <template v-if="near">
           <SheetPaper
             v-if="text.form === 'paper' && paper && !failed"
@@ -313,6 +316,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
   overflow-x: auto;
   overflow-y: hidden;
   outline: none;
+  container-type: inline-size;
 }
 .runner {
   display: flex;
@@ -368,6 +372,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
 }
 @media (max-width: 1000px) {
   .row {
+    scroll-margin-top: var(--above, 0);
     grid-template-columns: minmax(0, 1fr);
   }
   .margin {

@@ -16,14 +16,18 @@ export function useReadingSize(scroller: Ref<HTMLElement | null>, narrow: Ref<bo
     const fitting = Math.min(Math.max(PAGE_WIDTH.least, column.value), PAGE_WIDTH.most)
     return Math.round(fitting * zoom.value)
   })
+  function measure() {
+    narrow.value = window.innerWidth <= NARROW
+    const strip = scroller.value?.previousElementSibling // sticks above the text where there is no margin
+    scroller.value?.style.setProperty('--above', `${strip?.clientHeight ?? 0}px`)
+    const text = scroller.value?.querySelector<HTMLElement>('.text')
+    if (!text) return
+    column.value = text.clientWidth - 2 * Number.parseFloat(getComputedStyle(text).paddingLeft || '0')
+  }
   let sized: ResizeObserver | undefined
   onMounted(() => {
-    sized = new ResizeObserver(() => {
-      narrow.value = window.innerWidth <= NARROW
-      const text = scroller.value?.querySelector<HTMLElement>('.text')
-      if (!text) return
-      column.value = text.clientWidth - 2 * Number.parseFloat(getComputedStyle(text).paddingLeft || '0')
-    })
+    measure() // before a page is gone to
+    sized = new ResizeObserver(measure)
     if (scroller.value) sized.observe(scroller.value)
   })
   onBeforeUnmount(() => sized?.disconnect())
