@@ -32,10 +32,16 @@ test('a student writes before reading, sees the others, replies, and the checkli
   await chooseWords(page, '.prose', 'what they could have known in 1688')
   await page.getByRole('button', { name: 'quote the chosen words' }).click()
   await page.getByRole('textbox', { name: 'Your reply to Liv' }).click()
-  await page.keyboard.insertText(sentence(60))
+  await page.keyboard.insertText(`Hafenordnung ${sentence(60)}`)
+  await page.keyboard.press('Home')
+  await page.keyboard.press('Control+Shift+ArrowRight')
+  const form = page.getByRole('toolbar', { name: /^Your reply to Liv/ })
+  await form.getByRole('combobox', { name: /^Language of the chosen words/ }).selectOption('German')
+  await expect(page.locator('.ProseMirror span[lang="de"]')).toHaveText(/^Hafenordnung\s?$/)
   await page.getByRole('button', { name: /^Post/ }).click()
   await expect(checks.nth(1)).toContainText('1 of 3')
   await expect(page.getByText('quotes Liv')).toBeVisible()
+  await expect(page.locator('article .prose span[lang="de"]')).toHaveText(/^Hafenordnung\s?$/)
   await expect(
     page.locator('mark.taken').filter({ hasText: 'what they could have known in 1688' }),
   ).toBeVisible()

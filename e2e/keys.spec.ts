@@ -62,7 +62,9 @@ test('a key is given another sign, another is switched off, and the browser reme
   await list.getByRole('button', { name: 'j: change the key for “the next student”' }).press('Enter')
   await expect(list.getByRole('button', { name: /^Press the new key/ })).toBeFocused()
   await page.keyboard.press('k') // which is for the student before
-  await expect(list).toContainText('“k” is for “the next student” now. Its old key is for “the student before”.')
+  await expect(list).toContainText(
+    '“k” is for “the next student” now. Its old key is for “the student before”.',
+  )
   await list.getByRole('button', { name: 'j: change the key for “the student before”' }).press('Enter')
   await page.keyboard.press('Delete')
   await expect(list).toContainText('The key for “the student before” is off.')

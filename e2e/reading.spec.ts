@@ -174,7 +174,10 @@ test('on a phone notes open below their line, in the dark, without sideways scro
   expect(await liv.evaluate('document.documentElement.scrollWidth <= innerWidth')).toBe(true)
 })
 
-test('on a phone a reading opens at its first set page, and its pages stay at hand', async ({ as, world }) => {
+test('on a phone a reading opens at its first set page, and its pages stay at hand', async ({
+  as,
+  world,
+}) => {
   const liv = await as('liv', { width: 390, height: 800, touch: true })
   await open(liv, pathOf(world, world.roll.id))
   const pages = liv.getByRole('navigation', { name: 'Pages' })

@@ -9,7 +9,9 @@ import sanitizeHtml from 'sanitize-html'
 import { definesCommands } from '#core/contributing/formula'
 import { measureText, type TextMeasure } from '#core/contributing/measureText'
 import type { JSONContent } from '@tiptap/core'
-import type { RichNode } from '#core/contributing/richText'
+import { plainText, type RichNode } from '#core/contributing/richText'
+import { guessLanguage } from '#core/language/guessLanguage'
+import { isLanguage, PAGE_LANGUAGE, type Language } from '#core/language/languages'
 
 export interface RenderedDoc extends TextMeasure {
   readonly doc: RichNode
@@ -21,6 +23,16 @@ const wrap =
   (tag: string) =>
   ({ children }: { children?: string | string[] }) =>
     `<${tag}>${serializeChildrenToHTMLString(children)}</${tag}>`
+const wrapWithLanguage = (tag: string, language: unknown, children?: string | string[]) =>
+  `<${tag}${isLanguage(language) ? ` lang="${language}"` : ''}>${serializeChildrenToHTMLString(children)}</${tag}>`
+/** What a paragraph is guessed to be written in, where that is not the page's and nothing in it says. */
+function languageOf(paragraph: RichNode): Language | null {
+  const isMarked = (node: RichNode): boolean =>
+    (node.marks?.some(m => m.type === 'language') ?? false) || (node.content?.some(isMarked) ?? false)
+  if (isMarked(paragraph)) return null
+  const guessed = guessLanguage(plainText(paragraph))
+  return guessed === PAGE_LANGUAGE ? null : guessed
+}
 const attribute = (node: { attrs?: Record<string, unknown> }, name: string) =>
   escapeHTMLAttribute(String(node.attrs?.[name] ?? ''))
 
@@ -44,7 +56,7 @@ const render = renderJSONContentToString({
   nodeMapping: {
     doc: ({ children }) => serializeChildrenToHTMLString(children),
     text: ({ node }) => escapeHTML(node.text ?? ''),
-    paragraph: wrap('p'),
+    paragraph: ({ node, children }) => wrapWithLanguage('p', languageOf(node as RichNode), children),
     heading: ({ node, children }) => wrap(node.attrs?.level === 4 ? 'h4' : 'h3')({ children }),
     blockquote: wrap('blockquote'),
     bulletList: wrap('ul'),
@@ -75,6 +87,7 @@ const render = renderJSONContentToString({
     underline: wrap('u'),
     strike: wrap('s'),
     code: wrap('code'),
+    language: ({ mark, children }) => wrapWithLanguage('span', mark.attrs?.lang, children),
     pageLink: ({ mark, children }) =>
       `<a class="page-link" data-page="${escapeHTMLAttribute(String(mark.attrs?.title ?? ''))}" href="?to=${encodeURIComponent(String(mark.attrs?.title ?? ''))}">${serializeChildrenToHTMLString(children)}</a>`,
     link: ({ mark, children }) =>
@@ -142,6 +155,7 @@ export const sanitise = (html: string): string =>
       'u',
       's',
       'code',
+      'span',
       'a',
       'table',
       'tbody',
@@ -163,7 +177,8 @@ export const sanitise = (html: string): string =>
       audio: ['src', 'controls', 'preload'],
       video: ['src', 'controls', 'preload'],
       track: ['src', 'kind', 'srclang', 'label'],
-      p: ['class'],
+      p: ['class', 'lang'],
+      span: ['lang'],
       math: ['display'],
       mo: ['stretchy', 'fence', 'separator', 'lspace', 'rspace'],
       mi: ['mathvariant'],

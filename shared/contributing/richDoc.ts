@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { definesCommands } from '#core/contributing/formula'
+import { isLanguage } from '#core/language/languages'
 import { depthOf, plainText, type RichNode } from '#core/contributing/richText'
 
 export const LONGEST_TEXT = 60_000 // characters: some 10,000 words
@@ -24,7 +25,7 @@ const NODES = new Set([
   'inlineMath',
   'blockMath',
 ])
-const MARKS = new Set(['bold', 'italic', 'underline', 'strike', 'code', 'link'])
+const MARKS = new Set(['bold', 'italic', 'underline', 'strike', 'code', 'link', 'language'])
 /** Only briefs and starters hold files: students' attachments are no part of their text. */
 const FILE_NODES = new Set(['image', 'recording', 'paper'])
 const FILE = /^\/api\/files\/[0-9a-f-]{36}$/
@@ -134,6 +135,10 @@ function cleanNode(node: RichNode, holds: Holds): RichNode {
           return titleOf(mark.attrs?.title) === ''
             ? []
             : [{ type: 'pageLink', attrs: { title: titleOf(mark.attrs?.title) } }]
+        if (mark.type === 'language') {
+          const lang = mark.attrs?.lang
+          return isLanguage(lang) ? [{ type: 'language', attrs: { lang } }] : []
+        }
         if (mark.type !== 'link') return [{ type: mark.type }]
         const href = String(mark.attrs?.href ?? '')
         return LINK.test(href) ? [{ type: 'link', attrs: { href } }] : []

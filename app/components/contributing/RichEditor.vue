@@ -4,9 +4,11 @@ import { EditorContent, useEditor, type AnyExtension, type JSONContent } from '@
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { formulaNodes } from '~/composables/contributing/formulaNodes'
 import { cleanPasted } from '~/composables/contributing/cleanPasted'
+import { languageMark, markLanguage } from '~/composables/contributing/languageMark'
 import { isSendingKey, textNodes } from '~/composables/contributing/textNodes'
 import { isFieldFocused } from '~/composables/shell/isFieldFocused'
 import { vRoving } from '../controls/vRoving'
+import LanguageList from '~/components/controls/LanguageList.vue'
 import PlainButton from '~/components/controls/PlainButton.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 
@@ -46,6 +48,7 @@ const editor = useEditor({
       codeBlock: false,
       link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] },
     }),
+    languageMark,
     ...props.more,
   ],
   content: props.doc as JSONContent,
@@ -97,6 +100,11 @@ const tools = computed(() => {
     },
   ]
 })
+/** Of the words at the caret; '' where it is guessed. */
+const language = computed(() => String(editor.value?.getAttributes('language').lang ?? ''))
+function setLanguage(event: Event) {
+  if (editor.value) markLanguage(editor.value, (event.target as HTMLSelectElement).value) // its own event
+}
 function setFormula() {
   const latex = formula.value.latex.trim()
   const e = editor.value
@@ -142,6 +150,12 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
         Equation
       </PlainButton>
       <slot name="tools" :editor="editor" />
+      <LanguageList
+        :value="language"
+        guessed="Language"
+        aria-label="Language of the chosen words, or of the paragraph"
+        @change="setLanguage"
+      />
       <span class="grow" />
       <slot name="after" />
     </div>

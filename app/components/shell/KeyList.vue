@@ -95,7 +95,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
         <dd>this list</dd>
       </dl>
       <p v-if="letters && lines.length > 0" class="hint change" role="status">
-        {{ told || 'Choose a key and press another to put it in its place; Delete switches it off.' }}
+        {{ told || 'Choose a key and press the one you want instead; Delete switches it off.' }}
         <TextButton v-if="Object.keys(own).length > 0" @click="reset">Reset all keys</TextButton>
       </p>
       <CheckBox v-model="letters" class="letters">Use keys of a single letter or sign</CheckBox>

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import FileInput from '~/components/controls/FileInput.vue'
 import LineInput from '~/components/controls/LineInput.vue'
-import PickList from '~/components/controls/PickList.vue'
-import type { SupplierView, VersionAdded } from '#shared/kinds/reading/reading'
+import type { VersionAdded } from '#shared/kinds/reading/reading'
+import { isLanguage, PAGE_LANGUAGE } from '#core/language/languages'
+import LanguageList from '~/components/controls/LanguageList.vue'
 import { capital, inWords, plural } from '#core/language'
 import { toBase64 } from '~/composables/files/readFile'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import { FORMS, isMedia, isTranscript, sizeWords } from './libraryFiles'
+import BookSupplier from './BookSupplier.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import * as readingEndpoints from '#shared/kinds/reading/endpoints'
 import TextButton from '~/components/controls/TextButton.vue'
@@ -25,8 +27,7 @@ const busy = ref<string | null>(null)
 const remarks = ref<string[]>([])
 const carried = shallowRef<{ title: string; answer: VersionAdded } | null>(null)
 const waiting = shallowRef<{ media: File; textId: string | null } | null>(null) // a recording that waits for its transcript
-const supplier = shallowRef<SupplierView | null>(null)
-const chosen = reactive({ bookId: '', from: 1, to: 1 })
+const isBuying = ref(false)
 async function picked(event: Event, textId: string | null) {
   const input = event.target as HTMLInputElement
   const files = [...(input.files ?? [])]
@@ -83,6 +84,15 @@ const send = (file: File, transcript: File | null, textId: string | null) =>
       busy.value = null
     }
   })
+const setLanguage = (id: string, event: Event) =>
+  attempt(async () => {
+    const { value } = event.target as HTMLSelectElement // its own event
+    await api.call(readingEndpoints.changeText, {
+      params: { seminarId: props.seminarId, textId: id },
+      body: { language: isLanguage(value) ? value : null },
+    })
+    await refresh()
+  })
 async function setArchived(id: string, archived: boolean) {
   await api.call(readingEndpoints.changeText, {
     params: { seminarId: props.seminarId, textId: id },
@@ -116,42 +126,11 @@ async function rename(text: { id: string; title: string }, event: Event) {
     }))
   if (!done) field.value = text.title
 }
-const books = () =>
-  attempt(async () => {
-    supplier.value = await api.call(readingEndpoints.readSupplier, { params: { seminarId: props.seminarId } })
-    const [first] = supplier.value.books
-    if (first) Object.assign(chosen, { bookId: first.id, from: 1, to: Math.min(3, first.parts.length) })
-  })
-const book = computed(() => supplier.value?.books.find(b => b.id === chosen.bookId) ?? null)
-const chapters = computed(() =>
-  (book.value?.parts ?? []).flatMap((p, i, list) =>
-    p.heading
-      ? [
-          {
-            title: p.heading,
-            from: p.number,
-            to: (list.findIndex((q, j) => j > i && q.heading) + 1 || list.length + 1) - 1,
-          },
-        ]
-      : [],
-  ),
-)
-const take = () =>
-  attempt(async () => {
-    const answer = await api.call(readingEndpoints.takeFromSupplier, {
-      params: { seminarId: props.seminarId },
-      body: {
-        key: newKey(),
-        id: newKey(),
-        bookId: chosen.bookId,
-        from: chosen.from,
-        to: Math.max(chosen.from, chosen.to),
-      },
-    })
-    supplier.value = null
-    await refresh()
-    notices.say(`“${answer.title}” is in the library.`)
-  })
+async function taken(title: string) {
+  isBuying.value = false
+  await refresh()
+  notices.say(`“${title}” is in the library.`)
+}
 </script>
 
 <template>
@@ -160,7 +139,7 @@ const take = () =>
       <h2>Texts to read</h2>
       <span class="grow" />
       <template v-if="data?.mayManage">
-        <v-btn @click="supplier ? (supplier = null) : books()">From the book supplier …</v-btn>
+        <v-btn @click="isBuying = !isBuying">From the book supplier …</v-btn>
         <label class="v-btn file main" :class="{ busy }"
           ><FileInput
             class="visually-hidden"
@@ -209,55 +188,7 @@ const take = () =>
         </ul></template
       >
     </div>
-    <div v-if="supplier" class="ask supplier">
-      <p v-if="supplier.books.length === 0">{{ supplier.supplier }} has no books at the moment.</p>
-      <template v-else>
-        <p>
-          <b>{{ supplier.supplier }}</b>
-        </p>
-        <p>
-          <PickList
-            v-model="chosen.bookId"
-            class="in"
-            aria-label="Book"
-            @change="Object.assign(chosen, { from: 1, to: 1 })"
-          >
-            <option v-for="b in supplier.books" :key="b.id" :value="b.id">
-              {{ b.title }}, {{ b.author }}
-            </option>
-          </PickList>
-        </p>
-        <p v-if="book" class="hint">{{ book.summary }}</p>
-        <p v-if="chapters.length > 0">
-          Chapters:
-          <TextButton
-            v-for="c in chapters"
-            :key="c.from"
-            class="chapter"
-            :aria-pressed="chosen.from === c.from && chosen.to === c.to"
-            @click="Object.assign(chosen, { from: c.from, to: c.to })"
-          >
-            {{ c.title }}
-          </TextButton>
-        </p>
-        <p>
-          Pages
-          <PickList v-model.number="chosen.from" class="in" aria-label="From page">
-            <option v-for="p in book?.parts" :key="p.number" :value="p.number">{{ p.label }}</option>
-          </PickList>
-          to
-          <PickList v-model.number="chosen.to" class="in" aria-label="To page">
-            <option
-              v-for="p in book?.parts.filter(x => x.number >= chosen.from)"
-              :key="p.number"
-              :value="p.number"
-            >
-              {{ p.label }}
-            </option></PickList
-          >{{ ' ' }}<v-btn class="main" @click="take">Import into the library</v-btn>
-        </p>
-      </template>
-    </div>
+    <BookSupplier v-if="isBuying" :seminar-id="seminarId" @taken="taken" @failed="isBuying = false" />
     <ProblemPage v-if="error" :sentence="error.message" @retry="refresh()" />
     <p v-else-if="data?.texts.length === 0" class="invite">
       There is no text yet. Add the paper, article or recording that is to be read together; its margin is
@@ -296,7 +227,11 @@ const take = () =>
               :aria-label="`A new version of ${t.title}`"
               @change="picked($event, t.id)"
             />a new version …</label
-          ><TextButton @click="archive(t.id, t.title)">Remove</TextButton>
+          ><LanguageList
+            :value="t.language ?? PAGE_LANGUAGE"
+            :aria-label="`Language of ${t.title}`"
+            @change="setLanguage(t.id, $event)"
+          /><TextButton @click="archive(t.id, t.title)">Remove</TextButton>
         </p>
       </li>
     </ul>
@@ -350,12 +285,6 @@ p.ask {
 .acts label.link {
   cursor: pointer;
 }
-.chapter {
-  margin-right: 12px;
-}
-.chapter[aria-pressed='true'] {
-  font-weight: 650;
-}
 .texts {
   list-style: none;
   margin-top: 8px;
@@ -390,6 +319,7 @@ p.ask {
 }
 .acts {
   display: flex;
+  align-items: baseline;
   gap: 14px;
 }
 @media (max-width: 760px) {

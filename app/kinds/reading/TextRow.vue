@@ -218,7 +218,13 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
       <header v-if="closed" class="runner">
         <span v-if="closed">write a note here, and the others’ appear</span>
       </header>
-      <div ref="sheetBox" class="sheet" data-words :style="{ minHeight: leastHeight }">
+      <div
+        ref="sheetBox"
+        class="sheet"
+        :lang="text.language ?? undefined"
+        data-words
+        :style="{ minHeight: leastHeight }"
+      >
         <template v-if="near">
           <SheetPaper
             v-if="text.form === 'paper' && paper && !failed"

@@ -2,6 +2,7 @@ import { integer, index, jsonb, pgTable, text, uniqueIndex, uuid } from 'drizzle
 import { TEXT_FORMS, type MarginKind, type PageArea, type TextPart } from '#core/kinds/reading/reading'
 import type { TextAnchor } from '#core/kinds/reading/anchor'
 import type { Cue } from '#core/kinds/reading/webVtt'
+import { languageCodes } from '#core/language/languages'
 import { id, instant, madeAt } from './columns'
 import { enrolments, seminars } from './people'
 import { activities, files } from './planning'
@@ -18,6 +19,7 @@ export const texts = pgTable(
     credit: text().notNull(), // who wrote it, where it is from
     form: text({ enum: TEXT_FORMS }).notNull(),
     version: integer().notNull(), // its newest
+    language: text({ enum: languageCodes }), // null: the page's
     supplier: jsonb().$type<{ readonly bookId: string; readonly from: number; readonly to: number }>(), // what was taken from the book supplier
     madeBy: uuid()
       .notNull()

@@ -11,6 +11,8 @@ import {
   textVersions,
   type StoredNote,
 } from '#server/database/schema'
+import { guessLanguage } from '#core/language/guessLanguage'
+import { PAGE_LANGUAGE, type Language } from '#core/language/languages'
 import { Problem, refusedField } from '#server/http/problem'
 import { copyStoredFile } from '#server/services/files'
 import { withIdempotency } from '#server/services/idempotency'
@@ -26,6 +28,11 @@ import { findPassages, readText } from './inThread'
 import type { TextIn } from './readText'
 
 const LARGEST = 20_000_000 // bytes
+/** What a text seems to be written in, where that is not what pages are written in. */
+function languageOf({ words }: TextIn): Language | null {
+  const guessed = guessLanguage(words)
+  return guessed === PAGE_LANGUAGE ? null : guessed
+}
 
 /** The texts of a seminar, newest first, and where each is read. */
 export async function listTexts(db: Db, actor: Actor): Promise<TextsView> {
@@ -54,6 +61,7 @@ export async function listTexts(db: Db, actor: Actor): Promise<TextsView> {
         credit: text.credit,
         form: text.form,
         version: text.version,
+        language: text.language,
         parts: parts.length,
         words: parts.reduce((sum, p) => sum + p.words, 0),
         scans: parts.filter(p => p.drawnOnly).length,
@@ -121,6 +129,7 @@ export async function keepText(
     seminarId: actor.seminar.id,
     form: read.form,
     version: 1,
+    language: languageOf(read),
     madeBy: actor.enrolment.id,
     madeAt: now,
   })
@@ -347,6 +356,7 @@ export async function copyText(tx: Db, textId: string, target: Actor): Promise<s
       credit: text.credit,
       form: text.form,
       supplier: text.supplier,
+      language: text.language,
       version: 1,
       ...own,
     })

@@ -27,6 +27,7 @@ export async function readReading(db: Db, { activity, enrolment }: ActivityActor
       credit: current.text.credit,
       form: current.text.form,
       version: current.text.version,
+      language: current.text.language,
       words: current.version.parts.reduce((sum, p) => sum + p.words, 0),
       file: file ? { url: `/api/files/${file.id}`, type: file.type } : null,
       parts: current.version.parts.map(p => ({

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { languageCodes } from '#core/language/languages'
 import { NOTE_KINDS, TEXT_FORMS } from '#core/kinds/reading/reading'
 
 const offset = z.number().int().min(0).max(5_000_000)
@@ -62,6 +63,7 @@ export const ReadingView = z.object({
       credit: z.string(),
       form: z.enum(TEXT_FORMS),
       version: z.number().int(),
+      language: z.enum(languageCodes).nullable(), // null: the page's
       words: z.number().int(),
       file: z.object({ url: z.string(), type: z.string() }).nullable(),
       parts: z.array(PartView),
@@ -112,6 +114,7 @@ export const TextChange = z.object({
   title: z.string().trim().min(1, 'Give the text a title.').max(200).optional(),
   credit: z.string().trim().max(300).optional(),
   archived: z.boolean().optional(),
+  language: z.enum(languageCodes, 'Choose one of the languages of the list.').nullable().optional(), // null: the page's
 })
 export type TextChange = z.infer<typeof TextChange>
 export const TextAdded = z.object({
@@ -148,6 +151,7 @@ export const TextsView = z.object({
       credit: z.string(),
       form: z.enum(TEXT_FORMS),
       version: z.number().int(),
+      language: z.enum(languageCodes).nullable(), // null: the page's
       parts: z.number().int(),
       words: z.number().int(),
       scans: z.number().int(),
