@@ -88,6 +88,7 @@ export default defineNuxtConfig({
     '~/theme/tokens.css',
     '~/theme/base.css',
     '~/theme/controls.css',
+    '~/theme/print.css',
   ],
   // styles are linked before what they are for: those put into the page missed some components, which jumped when theirs came
   features: { inlineStyles: false },

@@ -186,9 +186,9 @@ test('on a phone a reading opens at its first set page, and its pages stay at ha
   await expect
     .poll(async () => {
       const [strip, row] = [await pages.boundingBox(), await set.boundingBox()]
-      return strip && row ? [Math.round(strip.y), Math.round(row.y - strip.y - strip.height)] : null
+      return strip && row ? Math.max(Math.abs(strip.y), Math.abs(row.y - strip.y - strip.height)) : null
     })
-    .toEqual([0, 0]) // the strip at the top of the window, the page right below it
+    .toBeLessThan(2) // pixels: the strip at the top of the window, the page right below it
   await pages.getByRole('button', { name: /^Page 6,/ }).tap()
   await expect(liv.locator('[data-row="6"]')).toBeInViewport()
   await expect(pages).toBeInViewport()

@@ -50,8 +50,7 @@ const say = () =>
       <p>
         <v-btn class="main">Publish</v-btn><v-btn>Preview <KeyHint of="p" /></v-btn
         ><v-btn class="quiet">Cancel</v-btn><v-btn class="main" disabled>Publish</v-btn
-        ><v-btn disabled>Preview</v-btn><TextButton>Edit</TextButton
-        ><TextButton disabled>Edit</TextButton>
+        ><v-btn disabled>Preview</v-btn><TextButton>Edit</TextButton><TextButton disabled>Edit</TextButton>
       </p>
       <p>
         <ChipButton

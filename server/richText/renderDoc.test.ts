@@ -34,7 +34,11 @@ describe('the language of what people write', () => {
     const sent = doc([words('Salve', 'la'), words('!', 'la" onclick="x')])
     const kept = RichDoc.parse(sent)
     expect(kept).toEqual(doc([words('Salve', 'la'), { type: 'text', text: '!' }]))
-    expect(renderDoc(sent).html).toBe('<p><span lang="la">Salve</span><span>!</span></p>')
+    expect(renderDoc(sent).html).toBe('<p><span lang="la">Salve</span>!</p>')
+  })
+  it('leaves formulas as they are', () => {
+    const { html } = renderDoc(doc([{ type: 'inlineMath', attrs: { latex: 'l' } }]))
+    expect(html).toMatch(/^<p><math>.*<\/math><\/p>$/)
   })
   it('stays when what was written is cleaned once more', () => {
     const { html } = renderDoc(doc([words(GERMAN)], [words('Salve', 'la')]))

@@ -11,7 +11,7 @@ import { measureText, type TextMeasure } from '#core/contributing/measureText'
 import type { JSONContent } from '@tiptap/core'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { guessLanguage } from '#core/language/guessLanguage'
-import { isLanguage, PAGE_LANGUAGE, type Language } from '#core/language/languages'
+import { isLanguage, languageCodes, PAGE_LANGUAGE, type Language } from '#core/language/languages'
 
 export interface RenderedDoc extends TextMeasure {
   readonly doc: RichNode
@@ -177,8 +177,8 @@ export const sanitise = (html: string): string =>
       audio: ['src', 'controls', 'preload'],
       video: ['src', 'controls', 'preload'],
       track: ['src', 'kind', 'srclang', 'label'],
-      p: ['class', 'lang'],
-      span: ['lang'],
+      p: ['class', LANG],
+      span: [LANG],
       math: ['display'],
       mo: ['stretchy', 'fence', 'separator', 'lspace', 'rspace'],
       mi: ['mathvariant'],
@@ -192,11 +192,17 @@ export const sanitise = (html: string): string =>
     },
     allowedClasses: { p: ['paper'], a: ['page-link'], sup: ['footnote'], ol: ['footnotes'] },
     allowedSchemes: ['http', 'https', 'mailto'],
-    transformTags: { a: (name, attribs) => ({ tagName: name, attribs: linkAttributes(attribs) }) },
+    transformTags: {
+      a: (name, attribs) => ({ tagName: name, attribs: linkAttributes(attribs) }),
+      // one that says no language is a formula's: what is in it stays
+      span: (name, attribs) => ({ tagName: isLanguage(attribs.lang) ? name : 'none', attribs }),
+    },
     // what is shown or played in place comes from the seminar's own files
     exclusiveFilter: frame =>
       ['img', 'audio', 'video', 'track'].includes(frame.tag) && !FILE.test(frame.attribs.src ?? ''),
   })
+
+const LANG = { name: 'lang', multiple: false, values: [...languageCodes] }
 
 /** How many sources a document names: addresses it links to and those of its footnotes, each once. */
 export const countSources = (doc: RichNode): number => sourcesIn(doc).size

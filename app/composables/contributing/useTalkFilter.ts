@@ -1,4 +1,5 @@
 import { buildThread, orderThreads, type ThreadOrder } from '#core/contributing/buildThread'
+import { isPrinting } from '~/composables/shell/printing'
 import { threadRows } from '#core/contributing/threadRows'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 import type { ContributionView } from '#shared/contributing/thread'
@@ -7,6 +8,7 @@ import { useApi } from '~/composables/shell/useApi'
 import { useNotices } from '~/stores/notices'
 import { useThreadStore } from '~/stores/thread'
 
+const NONE: ReadonlySet<string> = new Set()
 const LONG_THREAD = 12 // answers from which a thread stands folded
 const SHORTEST_SEARCH = 2 // letters
 
@@ -44,9 +46,9 @@ export function useTalkFilter(desk: TalkDesk) {
     threadRows<ContributionView>(
       alone.value ? alone.value.map(item => ({ item, replies: [] })) : threads.value,
       {
-        folded: desk.foldedThreads,
+        folded: isPrinting.value ? NONE : desk.foldedThreads,
         unfolded: desk.openThreads,
-        longThread: LONG_THREAD,
+        longThread: isPrinting.value ? Infinity : LONG_THREAD,
         replyTo: desk.replyTo.value,
         isNew,
       },

@@ -147,7 +147,7 @@ function replyAt(postId: string) {
   <ActivityPage :activity="activity" :own-at="mine?.shownAt ?? null">
     <div class="talk">
       <main ref="scroller">
-        <section v-if="asksOpening" class="opening">
+        <section v-if="asksOpening" class="opening no-print">
           <h2>
             {{ activity.writeFirst || activity.hiddenUntil ? 'Write before you read' : 'Open the talk' }}
           </h2>
@@ -181,6 +181,7 @@ function replyAt(postId: string) {
         </section>
         <template v-if="!store.thread?.waiting">
           <TalkToolbar
+            class="no-print"
             :filter="filter"
             :openings="openings.length"
             :replies="replies"
@@ -238,6 +239,7 @@ function replyAt(postId: string) {
         </div>
       </main>
       <TalkMargin
+        class="no-print"
         :activity="activity"
         :checks="store.thread?.checks ?? []"
         :contributions="store.whole.filter(() => !store.thread?.waiting)"

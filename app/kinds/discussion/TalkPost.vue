@@ -3,6 +3,7 @@ import { markPassages } from '#core/contributing/markPassages'
 import type { ThreadRow } from '#core/contributing/threadRows'
 import type { ContributionView, WholeContribution } from '#shared/contributing/thread'
 import { useTimes } from '~/composables/planning/useTimes'
+import { isPrinting } from '~/composables/shell/printing'
 import { useTermsStore } from '~/stores/terms'
 import PersonDisc from '~/components/people/PersonDisc.vue'
 import AttachmentList from '~/components/contributing/AttachmentList.vue'
@@ -35,7 +36,7 @@ const item = computed(() => props.row.item)
 const whole = computed<WholeContribution | null>(() => (item.value.view === 'whole' ? item.value : null))
 const depth = computed(() => props.row.depth)
 const long = computed(() => (whole.value?.words ?? 0) > FOLD_WORDS + 40)
-const open = computed(() => !long.value || props.desk.unfolded.has(item.value.id))
+const open = computed(() => !long.value || isPrinting.value || props.desk.unfolded.has(item.value.id))
 /** Passages others have taken up, with their letters. */
 const passages = computed(() => props.desk.passagesOf(item.value.id))
 const html = computed(() =>

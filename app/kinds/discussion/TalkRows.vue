@@ -3,6 +3,7 @@ import { useVirtualizer } from '@tanstack/vue-virtual'
 import type { ThreadRow } from '#core/contributing/threadRows'
 import type { ContributionView } from '#shared/contributing/thread'
 import { plural } from '#core/language'
+import { fetchAll, isPrinting, useBeforePrint } from '~/composables/shell/printing'
 import { useThreadStore } from '~/stores/thread'
 import type { TalkDesk } from '~/components/contributing/talkDesk'
 import WriteBox from '~/components/contributing/WriteBox.vue'
@@ -20,7 +21,7 @@ const store = useThreadStore()
 const SHORT = 150 // rows that stand whole
 const AHEAD = 12 // rows drawn before they come into view
 const list = ref<HTMLElement | null>(null)
-const isVirtual = computed(() => props.rows.length > SHORT)
+const isVirtual = computed(() => props.rows.length > SHORT && !isPrinting.value)
 const above = ref(0) // pixels of the scroller before the first row
 const guess = (row: ThreadRow<ContributionView>): number => {
   if (row.kind === 'fold') return 44
@@ -65,6 +66,7 @@ onMounted(() => {
   if (isVirtual.value) void store.needTexts(missing(0, props.rows.length), false)
 })
 watch(() => props.scroller, measureOffset)
+useBeforePrint(() => fetchAll(() => missing(0, props.rows.length), store.needTexts))
 const measure = (element: unknown) => {
   if (isVirtual.value && element) virtual.value.measureElement(element as HTMLElement)
 }
@@ -155,7 +157,7 @@ defineExpose({ show, hold })
         ><span v-if="row.fresh" class="nw">{{ row.fresh }} new</span
         ><TextButton class="small" @click="desk.foldThread(row.parentId, false)"> unfold </TextButton>
       </div>
-      <div v-else class="writing" :style="{ '--d': Math.min(row.depth, 2) }">
+      <div v-else class="writing no-print" :style="{ '--d': Math.min(row.depth, 2) }">
         <WriteBox
           :target="{ activityId: desk.activityId, parentId: row.parentId }"
           :label="`Your reply to ${desk.authorOf(row.parentId) ?? 'it'}`"

@@ -11,6 +11,7 @@ import { useMargin } from '~/kinds/reading/useMargin'
 import { usePaper } from '~/kinds/reading/usePaper'
 import { usePlayer } from '~/kinds/reading/usePlayer'
 import { draftKeyOf, useNoteComposer } from '~/kinds/reading/useNoteComposer'
+import { usePrintedReading } from '~/kinds/reading/usePrintedReading'
 import { useReadingSize } from '~/kinds/reading/useReadingSize'
 import { useReadingNavigation } from '~/kinds/reading/useReadingNavigation'
 import { useKeys } from '~/composables/shell/useKeys'
@@ -87,6 +88,7 @@ const keys = computed(() =>
   readingKeys(text.value?.form ?? null, { navigation, composer, find, margin, player, desk, zoomBy }),
 )
 useKeys(() => keys.value)
+usePrintedReading(navigation.drawn)
 
 const settle = async (id: string, settled: boolean) => {
   try {
@@ -196,6 +198,7 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
       </section>
       <div class="body">
         <PageStrip
+          class="no-print"
           :parts="parts"
           :notes="margin.byPart.value"
           :from="view.from"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isPrinting } from '~/composables/shell/printing'
 import type { Passage } from '#core/kinds/reading/passages'
 import type { PartView, ReadingView } from '#shared/kinds/reading/reading'
 import { caretAtPoint } from '~/kinds/reading/gapInText'
@@ -8,6 +9,7 @@ import { sidenoteTops } from '~/kinds/reading/sidenoteTops'
 import type { OpenPaper } from '~/kinds/reading/usePaper'
 import { useTextOverlay, type Stretch } from '~/kinds/reading/useTextOverlay'
 import type { TalkDesk } from '~/components/contributing/talkDesk'
+import { isPrintedWhole } from './usePrintedReading'
 import SheetArticle from './SheetArticle.vue'
 import SheetPaper from './SheetPaper.vue'
 import SheetTranscript from './SheetTranscript.vue'
@@ -58,7 +60,7 @@ const sheet = ref<{
 } | null>(null)
 const inSight = ref(false)
 const held = ref(false) // something is being written between its lines: it stays, however far one scrolls
-const near = computed(() => inSight.value || held.value)
+const near = computed(() => inSight.value || held.value || (isPrinting.value && isPrintedWhole(props.text)))
 const failed = ref(false)
 let words: PartText | null = null
 
@@ -293,7 +295,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
           :note="note"
           :letter="passage?.letter ?? null"
           :desk="desk"
-          :open="openNotes.has(note.c.id)"
+          :open="isPrinting || openNotes.has(note.c.id)"
           :lit="lit === note.c.id"
           :target="targetOf(note)"
           :target-page="note.c.note.to ? labelOf(note.c.note.to.part) : null"
@@ -386,6 +388,26 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
   }
   .text {
     padding: 0 var(--gutter, 14px);
+  }
+}
+@media print {
+  .row {
+    display: block;
+  }
+  .text {
+    container-type: normal;
+    overflow: visible;
+  }
+  .margin {
+    display: block;
+    min-height: 0 !important;
+    border: 0;
+    padding: 6px 0 14px;
+  }
+  .at {
+    position: static;
+    transform: none !important;
+    margin-bottom: 8px;
   }
 }
 </style>

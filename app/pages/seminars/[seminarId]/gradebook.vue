@@ -4,6 +4,8 @@ import * as gradebookEndpoints from '#shared/marking/gradebookEndpoints'
 import ColumnPanel from '~/components/marking/gradebook/ColumnPanel.vue'
 import GradebookHead from '~/components/marking/gradebook/GradebookHead.vue'
 import GradebookLegend from '~/components/marking/gradebook/GradebookLegend.vue'
+import GradebookSheets from '~/components/marking/gradebook/GradebookSheets.vue'
+import { isPrinting } from '~/composables/shell/printing'
 import GradeGrid from '~/components/marking/gradebook/GradeGrid.vue'
 import type { CellPosition } from '~/composables/marking/gridKeys'
 import MarksIn from '~/components/marking/gradebook/MarksIn.vue'
@@ -160,7 +162,9 @@ function sayImported(marks: number) {
       Nobody to grade yet: no students are in this seminar.
     </p>
     <div v-else class="panes">
+      <GradebookSheets v-if="isPrinting" :book="book" :rows="rows" :columns="columns" />
       <GradeGrid
+        class="no-print"
         :book="book"
         :rows="rows"
         :columns="columns"
@@ -172,7 +176,7 @@ function sayImported(marks: number) {
       >
         <p v-if="rows.length === 0" class="empty">Nobody fits these choices.</p>
       </GradeGrid>
-      <aside aria-label="Beside the gradebook">
+      <aside class="no-print" aria-label="Beside the gradebook">
         <TypePoints
           v-if="typed"
           :key="`${typed.row.enrolmentId}:${typed.column.id}`"
