@@ -10,7 +10,7 @@ const letters = (text: string) => text.normalize('NFKC').replace(/[^\p{L}\p{N}]+
 
 /** Prints as somebody does by Ctrl P. @returns the letters on the sheets, without spaces, and how many sheets there are */
 async function onPaper(page: Page): Promise<{ text: string; sheets: number }> {
-  await page.evaluate('window.printed = new Promise(done => { window.print = done })')
+  await page.evaluate('void (window.printed = new Promise(done => { window.print = done }))')
   await page.keyboard.press('Control+p')
   await page.evaluate('window.printed')
   await page.emulateMedia({ media: 'print' })

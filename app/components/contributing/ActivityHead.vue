@@ -43,21 +43,23 @@ const base = computed(() => `/seminars/${props.activity.seminarId}/activities/${
           >together with {{ activity.joint.join(', ') }}</span
         ><NuxtLink
           v-if="seminar.isStaff && activity.rubric"
-          class="small"
+          class="small no-print"
           :to="`${base}/${deskOf(activity.kind).path}`"
           >Open the {{ deskOf(activity.kind).name }}</NuxtLink
         ><NuxtLink
           v-if="
             seminar.isStaff && KINDS[activity.kind].measured && activity.opensAt <= (seminar.shell?.now ?? '')
           "
-          class="small"
+          class="small no-print"
           :to="`/seminars/${activity.seminarId}/voices?activity=${activity.id}`"
           >Voices in it</NuxtLink
-        ><NuxtLink v-if="seminar.shell?.role === 'instructor'" class="small" :to="`${base}/plan`"
+        ><NuxtLink v-if="seminar.shell?.role === 'instructor'" class="small no-print" :to="`${base}/plan`"
           >Change the plan</NuxtLink
-        ><NuxtLink v-if="activity.standing === 'returned'" class="small" :to="`${base}/letter`"
+        ><NuxtLink v-if="activity.standing === 'returned'" class="small no-print" :to="`${base}/letter`"
           >Read your letter</NuxtLink
-        ><NuxtLink v-if="closingWords" class="small" :to="`${base}/closing`">{{ closingWords }}</NuxtLink
+        ><NuxtLink v-if="closingWords" class="small no-print" :to="`${base}/closing`">{{
+          closingWords
+        }}</NuxtLink
         ><slot />
       </p>
       <h1>{{ activity.title }}</h1>

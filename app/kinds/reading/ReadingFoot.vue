@@ -37,7 +37,7 @@ const { at, length, playing, speed, problem } = props.player
 </script>
 
 <template>
-  <footer>
+  <footer class="no-print">
     <template v-if="text.form === 'recording' && text.file">
       <audio
         v-if="text.file.type.startsWith('audio/')"

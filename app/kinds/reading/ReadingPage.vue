@@ -189,7 +189,7 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
     </div>
     <NoText v-else-if="!text" class="alone" :is-staff="seminar.isStaff" :library-to="libraryTo" />
     <div v-else class="desk">
-      <section class="top" aria-label="What is asked, and whose notes are shown">
+      <section class="top no-print" aria-label="What is asked, and whose notes are shown">
         <AskedLine :activity="activity" :checks="thread.thread?.checks ?? []">
           <NuxtLink v-if="seminar.isStaff" :to="heatTo">Where the talk is, to show in class</NuxtLink>
           <BegunNotes :composer="composer" :label-of="labelOf" />

@@ -52,7 +52,7 @@ const named = computed(() => `${label(c.value)}${c.value.note.kind === 'question
   >
     <PlainButton
       v-if="letter"
-      class="letter"
+      class="letter no-print"
       :aria-label="`to the words of note ${letter}`"
       @click="emit('jump')"
     >

@@ -261,6 +261,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
           <p v-else-if="text.form === 'article' && html === null" class="empty">…</p>
         </template>
         <TextOverlay
+          class="no-print"
           :glow="laid.glow"
           :found="laid.found"
           :chosen="laid.chosen"
@@ -291,6 +292,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
         :data-note="note.c.id"
         :style="{ transform: `translateY(${tops.get(note.c.id) ?? 0}px)` }"
       >
+        <q v-if="isPrinting && note.c.note.passage" class="words">{{ note.c.note.passage.exact }}</q>
         <SideNote
           :note="note"
           :letter="passage?.letter ?? null"
@@ -391,13 +393,6 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
   }
 }
 @media print {
-  .row {
-    display: block;
-  }
-  .text {
-    container-type: normal;
-    overflow: visible;
-  }
   .margin {
     display: block;
     min-height: 0 !important;

@@ -44,7 +44,7 @@ function key(event: KeyboardEvent, id: string) {
 </script>
 
 <template>
-  <nav class="tree" aria-label="Pages of this wiki">
+  <nav class="tree no-print" aria-label="Pages of this wiki">
     <label v-if="view.wikis.length > 1" class="which"
       ><span>Wiki of</span
       ><PickList
