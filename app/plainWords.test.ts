@@ -36,6 +36,13 @@ function wordsOf(source: string): string[] {
   return [...between, ...said, ...quoted].map(text => text.replace(/\s+/g, ' ').trim()).filter(Boolean)
 }
 
+/** Sentences the server says: to somebody who was refused something, in a mail, in a notice. */
+function sentencesOf(source: string): string[] {
+  const code = source.replace(/\/\*\*[\s\S]*?\*\//g, '').replace(/\/\/.*$/gm, '')
+  return [...code.matchAll(/(['`])([A-Z“][^'`\n]*[.?!])\1/g)].map(m => m[2]!)
+}
+const SAID_OF_TEXTS = /takes up( to [\d,]+|\b.* (characters|levels|criteria|classmate))/ // and of how much a field takes
+
 describe('words of the interface', () => {
   it('name each act by the verb everybody knows', () => {
     const files = readdirSync(import.meta.dirname, { recursive: true, encoding: 'utf8' }).filter(name =>
@@ -48,6 +55,23 @@ describe('words of the interface', () => {
           riddle.test(text) ? [`${file}: “${text.slice(0, 60)}”: say ${plain}`] : [],
         ),
       ),
+    )
+    expect(found).toEqual([])
+  })
+
+  it('and so do the sentences of the server', () => {
+    const found = ['server', 'shared', 'core'].flatMap(layer =>
+      readdirSync(join(import.meta.dirname, '..', layer), { recursive: true, encoding: 'utf8' })
+        .filter(name => /(?<!\.test)\.ts$/.test(name) && !/^testing|releases/.test(name))
+        .flatMap(name =>
+          sentencesOf(readFileSync(join(import.meta.dirname, '..', layer, name), 'utf8')).flatMap(sentence =>
+            Object.entries(RIDDLES).flatMap(([plain, riddle]) =>
+              riddle.test(sentence) && !SAID_OF_TEXTS.test(sentence)
+                ? [`${layer}/${name}: “${sentence.slice(0, 80)}”: say ${plain}`]
+                : [],
+            ),
+          ),
+        ),
     )
     expect(found).toEqual([])
   })

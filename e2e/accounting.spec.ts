@@ -187,7 +187,7 @@ test('a seminar leaves as an archive and is brought back elsewhere', async ({ as
       mimeType: 'application/zip',
       buffer: (await readFile(path)).subarray(0, 2000),
     })
-    await expect(there.getByRole('alert')).toContainText('Nothing was brought in.')
+    await expect(there.getByRole('alert')).toContainText('Nothing was imported.')
     await there.getByLabel('The archive').setInputFiles(path)
     await expect(there.getByText(/“Harbour Cities, 1500–1800” is back, with \d+ people/)).toBeVisible()
     await there.getByRole('link', { name: 'Open it' }).click()

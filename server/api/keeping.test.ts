@@ -407,9 +407,7 @@ describe('a seminar’s archive', () => {
       for (const [name, attack] of Object.entries(attacks)) {
         const answer = await upload(there, attack)
         expect([name, answer.status]).toEqual([name, 422])
-        expect(((await answer.json()) as { detail: string }).detail, name).toMatch(
-          /Nothing was brought in\.$/,
-        )
+        expect(((await answer.json()) as { detail: string }).detail, name).toMatch(/Nothing was imported\.$/)
       }
       expect(sha(strToU8(await dump(empty.db)))).toBe(before)
     } finally {

@@ -6,7 +6,7 @@ export function requireWellFormed(text: string): void {
     throw new Problem(
       422,
       'characters',
-      'There is a character in this text that cannot be stored. Type it anew, or paste it as plain text.',
+      'There is a character in this text that cannot be stored. Type it again, or paste it as plain text.',
     )
 }
 

@@ -26,7 +26,7 @@ export const ClosingQuestionBody = z.discriminatedUnion('kind', [
     kind: z.literal('choice'),
     text: asked,
     options: z
-      .array(z.string().trim().min(1, 'Say what can be chosen, or take the line out.').max(160))
+      .array(z.string().trim().min(1, 'Say what can be chosen, or remove the line.').max(160))
       .min(2, 'There are two things to choose from, or more.')
       .max(12, 'Up to twelve things to choose from.'),
     several: z.boolean(),

@@ -42,7 +42,7 @@ export const keepReviewersApart = endpoint({
 export const dealReviewers = endpoint({
   method: 'POST',
   path: '/api/activities/:activityId/peers/deal',
-  summary: 'Allocates reviewers anew',
+  summary: 'Reassigns reviewers',
   params: ActivityParams,
   body: DealWrite,
   answer: Version,

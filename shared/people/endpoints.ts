@@ -165,7 +165,7 @@ export const archiveSeminar = endpoint({
 export const endSilence = endpoint({
   method: 'DELETE',
   path: '/api/seminars/:seminarId/silence',
-  summary: 'Lets people of a seminar that was brought back be told again',
+  summary: 'Lets people of a seminar that was imported be told again',
   params: SeminarParams,
   answer: Done,
 })

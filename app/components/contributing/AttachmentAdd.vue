@@ -79,7 +79,7 @@ const sizeWords = (bytes: number) =>
     >
     <template v-else-if="!full">
       <label class="pick"
-        >{{ busy ? 'taking it in …' : 'Add a file'
+        >{{ busy ? 'uploading …' : 'Add a file'
         }}<FileInput multiple :accept="accept" class="visually-hidden" :disabled="busy" @change="choose"
       /></label>
       <PlainButton v-if="limits.types.includes('recording')" :disabled="busy" @click="begin">

@@ -73,7 +73,7 @@ function off(file: LetterFile) {
       >
       <template v-else
         ><label class="link"
-          >{{ busy ? 'taking it in …' : 'add a file'
+          >{{ busy ? 'uploading …' : 'add a file'
           }}<FileInput
             multiple
             accept="image/*,application/pdf,audio/*,video/webm,video/mp4"

@@ -15,7 +15,7 @@ export function useDeskUndo(called: Called) {
     try {
       const undone = await store.takeBack(which)
       if (undone === null)
-        notices.say(which === 'undo' ? 'There is nothing to take back.' : 'There is nothing to do again.')
+        notices.say(which === 'undo' ? 'There is nothing to undo.' : 'There is nothing to do again.')
       else if (!undone.isDone)
         notices.warn(new Error(store.problem ?? 'This cannot be undone any more: the mark was changed.'))
       else

@@ -31,8 +31,8 @@ const toggle = (t: string) => {
         v-model="words"
         class="in"
         type="search"
-        placeholder="find in the text"
-        aria-label="Find in the text"
+        placeholder="search the text"
+        aria-label="Search the text"
         @keydown.esc="find.end"
         @input="endIfEmpty"
       /><span v-if="find.said.value" class="hint num" role="status">{{ find.said.value }}</span>

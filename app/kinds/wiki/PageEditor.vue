@@ -172,7 +172,7 @@ const noteVerb = computed(() => {
             Footnote
           </PlainButton>
           <label class="pick" title="PNG, JPEG, WebP or GIF"
-            >{{ uploading ? 'taking it in …' : 'Picture'
+            >{{ uploading ? 'uploading …' : 'Picture'
             }}<FileInput
               accept="image/png,image/jpeg,image/webp,image/gif"
               class="visually-hidden"

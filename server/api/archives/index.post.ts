@@ -9,7 +9,7 @@ export default uploadRoute(
   keepingEndpoints.restoreArchive,
   async ({ event }) => {
     if (!(await requirePerson(event)).foundsSeminars)
-      throw notYours('Seminars are brought back by those who may set up new ones.')
+      throw notYours('Seminars are imported by those who may set up new ones.')
   },
   async ({ event, db, path }) => readArchive(db, path, { personId: (await requirePerson(event)).id }, now()),
 )

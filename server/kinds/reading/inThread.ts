@@ -26,7 +26,7 @@ export async function readText(bytes: Uint8Array, name: string, transcript: stri
       'file',
       error.reason === 'time' ? 'tooSlow' : 'tooLarge',
       error.reason === 'time'
-        ? 'This text took far longer to read than any text should, so reading it was given up. Save it anew, smaller, and add that.'
+        ? 'This text took far longer to read than any text should, so reading it was given up. Save a smaller copy and add that.'
         : 'This text takes more room to read than any text should, so reading it was given up. It was not kept.',
     )
   }
@@ -38,7 +38,7 @@ function unreadable(error: unknown): Problem {
   return refusedField(
     'file',
     'unreadable',
-    'This text is not built as others of its kind, and could not be read. Save it anew from the program it came from, and add that.',
+    'This text is not built as others of its kind, and could not be read. Save it again from the program it came from, and add that.',
   )
 }
 

@@ -110,11 +110,11 @@ async function paper(bytes: Buffer): Promise<TextIn> {
       error.reason,
       {
         damaged:
-          'This PDF is damaged and could not be opened. Save it anew from the program it came from, and add that.',
+          'This PDF is damaged and could not be opened. Save it again from the program it came from, and add that.',
         locked: 'This PDF is locked with a password. Save it without one, and add that.',
         tooLong: `This PDF has ${error.pages} pages; a thousand are the most. Add the pages that are to be read.`,
         tooSlow:
-          'This PDF took more than a minute to read, so reading it was given up. Save it anew, smaller, and add that.',
+          'This PDF took more than a minute to read, so reading it was given up. Save a smaller copy and add that.',
       }[error.reason],
     )
   }

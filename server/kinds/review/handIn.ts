@@ -80,7 +80,7 @@ export function submissionMethodOf(
   const taken = { text: 'as text written here', file: 'as a file', link: 'as a link', paper: 'on paper' }
   const sentence = `Here work is handed in ${ways.map(w => taken[w]).join(' or ')}.`
   if (fileIds.length > 0 && !ways.includes('file'))
-    throw refusedField('fileIds', 'way', `${sentence} Take the file off, and hand in that way.`)
+    throw refusedField('fileIds', 'way', `${sentence} Remove the file, and hand in without it.`)
   if (!ways.includes(way)) throw refusedField('doc', 'way', sentence)
   if (way === 'text' && work.words === 0)
     throw refusedField('doc', 'empty', `There is nothing to hand in yet. ${sentence}`)

@@ -63,7 +63,11 @@ export async function pageOfTitle(
   // somebody else made it at the same instant
   const page = made ?? (await pagesOf(tx, activity.id, space)).find(p => p.titleKey === key)
   if (!page)
-    throw refusedField('title', 'taken', 'This page could not be made. Load the wiki anew and try again.')
+    throw refusedField(
+      'title',
+      'taken',
+      'This page could not be made. Load the wiki again and try once more.',
+    )
   return page
 }
 

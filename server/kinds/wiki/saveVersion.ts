@@ -36,7 +36,7 @@ export async function saveVersion(
       throw refusedField(
         'doc',
         'noBase',
-        'The version this was written from is not there. Load the page anew; your text is kept here.',
+        'The version this was written from is not there. Load the page again; your text is kept here.',
       )
     const draft = await draftAt(tx, actor, { parentId: null, slot: pageId })
     const id = draft?.id ?? v7()

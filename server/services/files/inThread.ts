@@ -26,13 +26,13 @@ export async function readAttachment(
       throw refusedField(
         'file',
         'unreadable',
-        'This file is not built as others of its kind, and could not be read. Save it anew, and add that.',
+        'This file is not built as others of its kind, and could not be read. Save it again and add that.',
       )
     }
     throw refusedField(
       'file',
       error.reason === 'time' ? 'tooSlow' : 'tooLarge',
-      'This file takes far more to read than a file of its kind should, so it was not kept. Save it anew, smaller, and add that.',
+      'This file takes far more to read than a file of its kind should, so it was not kept. Save a smaller copy and add that.',
     )
   }
 }

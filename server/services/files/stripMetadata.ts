@@ -36,7 +36,7 @@ async function stripPdf(bytes: Buffer): Promise<Buffer> {
     throw refusedField(
       'file',
       'locked',
-      'This PDF is locked or broken, so its author’s name cannot be taken out of it. Save it without a password, and add that.',
+      'This PDF is locked or broken, so its author’s name cannot be removed from it. Save it without a password, and add that.',
     )
   }
   const about = ['Metadata', 'PieceInfo', 'LastModified'].map(n => PDFName.of(n))

@@ -29,8 +29,8 @@ const Manifest = z.object({
 type Row = Record<string, unknown>
 
 const broken = (sentence: string) =>
-  new Problem(422, 'archive', `${sentence} Nothing was brought in.`, {
-    fields: { file: `${sentence} Nothing was brought in.` },
+  new Problem(422, 'archive', `${sentence} Nothing was imported.`, {
+    fields: { file: `${sentence} Nothing was imported.` },
   })
 
 /**
@@ -75,7 +75,7 @@ export async function readArchive(
         throw new Problem(
           409,
           'here',
-          `“${seminar.title}” is here already. An archive is brought back where it is not.`,
+          `“${seminar.title}” is here already. An archive is imported where it is not.`,
           { fields: { file: `“${seminar.title}” is here already.` } },
         )
       const restore = new Restore(tx, seminar.id)

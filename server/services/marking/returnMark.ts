@@ -47,7 +47,7 @@ export function reopenMark(
   return withIdempotency(db, actor.enrolment, key, async tx => {
     const row = await requireCurrent(tx, actor, enrolmentId, baseVersion, now)
     if (!row || row.state !== 'held')
-      throw new Problem(409, 'notHeld', 'This mark is not held, so there is nothing to take back.')
+      throw new Problem(409, 'notHeld', 'This mark is not held, so there is nothing to undo.')
     await tx
       .update(marks)
       .set({ state: 'open', heldAt: null, returnAt: null, returnBy: null, version: row.version + 1 })
@@ -125,12 +125,12 @@ export function undoReturn(
   return withIdempotency(db, actor.enrolment, key, async tx => {
     const row = await requireCurrent(tx, actor, enrolmentId, baseVersion, now)
     if (!row || row.state !== 'returned')
-      throw new Problem(409, 'notReturned', 'This mark is not returned, so there is nothing to take back.')
+      throw new Problem(409, 'notReturned', 'This mark is not returned, so there is nothing to undo.')
     if (row.returnedAt!.getTime() + TAKE_BACK_MINUTES * 60_000 <= now.getTime() || row.toldAt !== null) {
       throw new Problem(
         409,
         'tooLate',
-        `A mark can be taken back for ${TAKE_BACK_MINUTES} minutes after it is returned. Change it instead; the student keeps this letter until the next return.`,
+        `A return can be undone for ${TAKE_BACK_MINUTES} minutes. Change the mark instead; the student keeps this letter until the next return.`,
       )
     }
     const { before } = row

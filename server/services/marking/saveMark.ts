@@ -172,7 +172,7 @@ function requireOverride(activity: ActivityRow, rubric: RubricView | null, { ove
     throw refusedField(
       'override',
       'reason',
-      'Say why the points differ from what was reckoned; it is kept with the mark.',
+      'Say why the points differ from what was calculated; it is kept with the mark.',
     )
 }
 

@@ -209,7 +209,7 @@ export function recallMessages(
       throw new Problem(
         409,
         'told',
-        'This has gone out already: it cannot be taken back. Write another line below it.',
+        'This has been sent already, which cannot be undone. Write another line below it.',
       )
     await tx.delete(messages).where(
       inArray(

@@ -28,7 +28,7 @@ export function editContribution(
       throw refusedField(
         'doc',
         'approved',
-        'This was approved as it stands, so it stays. Withdraw it and post it anew, or add a reply.',
+        'This was approved as it stands, so it stays. Withdraw it and post it again, or add a reply.',
       )
     if (current.version !== write.baseVersion) {
       throw new Problem(
@@ -42,7 +42,7 @@ export function editContribution(
       throw refusedField(
         'doc',
         'empty',
-        'There are no words left. To take the post back, withdraw it instead.',
+        'There are no words left. Withdraw the post instead, if it should go.',
       )
     await tx.insert(contributionRevisions).values({ ...revisionOf(current), replacedAt: now })
     const changed = await hooksOf(actor.activity.kind).changedDetail?.(tx, actor, current, write)

@@ -113,7 +113,7 @@ async function go() {
       c.toUpperCase(),
     ),
     {
-      label: 'Take back',
+      label: 'Undo',
       run: async () => {
         if (
           await attempt(() =>
