@@ -109,6 +109,10 @@ export const RosterPreview = z.object({
   ),
   faults: z.array(z.object({ line: z.number().int(), code: z.string(), sentence: z.string() })),
   newSections: z.array(z.string()),
+  columns: z.object({
+    used: z.array(z.object({ heading: z.string(), field: z.string() })), // of a table; of an archive none is named
+    unused: z.array(z.string()),
+  }),
 })
 export type RosterPreview = z.infer<typeof RosterPreview>
 export const RosterAnswer = z.object({

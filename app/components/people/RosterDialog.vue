@@ -3,7 +3,7 @@ import FileInput from '~/components/controls/FileInput.vue'
 import CheckBox from '~/components/controls/CheckBox.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { RosterAnswer, RosterPreview } from '#shared/people/people'
-import { capital, inWords, plural } from '#core/language'
+import { capital, inWords, listed, plural } from '#core/language'
 import { toBase64 } from '~/composables/files/readFile'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
@@ -24,6 +24,7 @@ const over = ref(false)
 let key = newKey()
 const FIELD_WORDS: Readonly<Record<string, string>> = {
   email: 'e-mail',
+  name: 'name',
   givenName: 'first name',
   familyName: 'family name',
   section: 'section',
@@ -71,6 +72,14 @@ const sentence = computed(() => {
   ].filter(Boolean)
   return parts.length > 0 ? `${capital(parts.join(', '))}.` : 'Nobody in this file can be taken.'
 })
+/** Which columns were read as what, and which were not. */
+const columnWords = computed(() => {
+  const { used, unused } = preview.value!.columns
+  if (used.length === 0) return ''
+  const read = used.map(c => `“${c.heading}” as ${FIELD_WORDS[c.field]}`)
+  const left = unused.map(heading => `“${heading}”`)
+  return `Read: ${listed(read)}.${left.length > 0 ? ` Not read: ${listed(left)}.` : ''}`
+})
 async function take() {
   come.value = null
   const answer = await send(() =>
@@ -90,8 +99,8 @@ async function take() {
   emit('imported', answer)
 }
 const importVerb = computed(() => {
-  if (busy.value) return come.value ? `${come.value.done} of ${come.value.of} done …` : 'Taking them in …'
-  return `Take ${count.value} in`
+  if (busy.value) return come.value ? `${come.value.done} of ${come.value.of} done …` : 'Importing …'
+  return `Import ${count.value} ${plural(count.value, 'person', 'people')}`
 })
 </script>
 
@@ -129,6 +138,7 @@ const importVerb = computed(() => {
             {{ preview.newSections.join(', ') }}.</span
           >
         </p>
+        <p v-if="columnWords" class="hint">{{ columnWords }}</p>
         <div class="lists">
           <section v-if="preview.faults.length > 0" class="bad">
             <h3>

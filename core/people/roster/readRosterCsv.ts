@@ -1,19 +1,8 @@
 import { decodeText } from './decodeText'
 import { readTable } from './readTable'
+import { columnsOf, type RosterColumn } from './rosterHeadings'
 import { MOST_ROWS, type Roster, type RosterFault, type RosterRow } from './rosterRow'
 
-type Column = 'email' | 'name' | 'givenName' | 'familyName' | 'section' | 'studentNumber' | 'role'
-
-/** Headings as colleges write them, in lower case without spaces and signs. */
-const HEADINGS: Readonly<Record<Column, readonly string[]>> = {
-  email: ['email', 'emailaddress', 'mail'],
-  name: ['name', 'fullname', 'studentname', 'student', 'displayname'],
-  givenName: ['givenname', 'firstname', 'forename', 'given', 'first'],
-  familyName: ['familyname', 'lastname', 'surname', 'family', 'last'],
-  section: ['section', 'sectionname', 'class', 'seminargroup'],
-  studentNumber: ['studentnumber', 'studentid', 'number', 'id', 'sisid', 'matriculation'],
-  role: ['role'],
-}
 const ROLE_WORDS: Readonly<Record<string, RosterRow['role']>> = {
   '': 'student',
   student: 'student',
@@ -52,7 +41,7 @@ export function readRosterCsv(bytes: Uint8Array): Roster {
   const seen = new Map<string, number>()
   const numbers = new Map<string, number>()
   for (const { line, cells } of table.rows) {
-    const cell = (name: Column) =>
+    const cell = (name: RosterColumn) =>
       column[name] === undefined ? '' : (cells[column[name]] ?? '').normalize('NFC')
     const row = bad.has(line)
       ? { code: 'encoding' as const, line, value: cells.join(' ').slice(0, 60) }
@@ -75,10 +64,18 @@ export function readRosterCsv(bytes: Uint8Array): Roster {
     if (row.studentNumber !== null) numbers.set(row.studentNumber, line)
     rows.push(row)
   }
-  return { rows, faults: faults.sort((a, b) => a.line - b.line) }
+  const used = Object.entries(column)
+    .sort(([, a], [, b]) => a - b)
+    .map(([field, at]) => ({ heading: table.header[at]!, field: field as RosterColumn })) // the keys of that object
+  const taken = new Set(Object.values(column))
+  return {
+    rows,
+    faults: faults.sort((a, b) => a.line - b.line),
+    columns: { used, unused: table.header.filter((heading, at) => heading !== '' && !taken.has(at)) },
+  }
 }
 
-function readRow(line: number, cell: (name: Column) => string): RosterRow | RosterFault {
+function readRow(line: number, cell: (name: RosterColumn) => string): RosterRow | RosterFault {
   const used = (
     ['email', 'name', 'givenName', 'familyName', 'section', 'studentNumber', 'role'] as const
   ).map(cell)
@@ -112,7 +109,7 @@ function readRow(line: number, cell: (name: Column) => string): RosterRow | Rost
 export const isFormula = (value: string): boolean =>
   /^[=@\t\r]/.test(value) || (/^[+-]/.test(value) && !/^[+-]?[\d\s().-]+$/.test(value))
 
-function namesOf(cell: (name: Column) => string): { givenName: string; familyName: string } | null {
+function namesOf(cell: (name: RosterColumn) => string): { givenName: string; familyName: string } | null {
   const given = cell('givenName')
   const family = cell('familyName')
   if (given || family) return given && family ? { givenName: given, familyName: family } : null
@@ -123,14 +120,4 @@ function namesOf(cell: (name: Column) => string): { givenName: string; familyNam
   }
   const words = whole.split(/\s+/).filter(Boolean)
   return words.length >= 2 ? { givenName: words.slice(0, -1).join(' '), familyName: words.at(-1)! } : null
-}
-
-function columnsOf(header: readonly string[]): Partial<Record<Column, number>> {
-  const plain = header.map(h => h.toLowerCase().replace(/[^\p{L}]/gu, ''))
-  const columns: Partial<Record<Column, number>> = {}
-  for (const [name, words] of Object.entries(HEADINGS) as Array<[Column, readonly string[]]>) {
-    const at = plain.findIndex(h => words.includes(h))
-    if (at >= 0) columns[name] = at
-  }
-  return columns
 }

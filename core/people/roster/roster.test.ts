@@ -22,7 +22,7 @@ describe('a roster of separated values', () => {
           ['A', 'Liv@Northmere.example', 'Brandt', 'Liv'].join(s) +
           '\r\n',
       )
-      expect(readRosterCsv(bytes)).toEqual({
+      expect(readRosterCsv(bytes)).toMatchObject({
         rows: [
           {
             line: 2,
@@ -73,6 +73,65 @@ describe('a roster of separated values', () => {
         },
       ),
       { numRuns: 120, seed: 5 },
+    )
+  })
+
+  it.each([
+    'E-Mail-Adresse;Name;Vorname;Matrikelnr.;Gruppe',
+    'Courriel;Nom;Prénom;N° étudiant;Groupe',
+    'Correo electrónico;Apellidos;Nombre;Matrícula;Grupo',
+    'E-mail;Apelido;Nome;Número de aluno;Turma',
+    'Indirizzo e-mail;Cognome;Nome;Matricola;Gruppo',
+    'E-mailadres;Achternaam;Voornaam;Studentnummer;Groep',
+    'Adres e-mail;Nazwisko;Imię;Nr albumu;Grupa',
+    'E-post;Efternamn;Förnamn;Studentnummer;Grupp',
+    'Mail;Efternavn;Fornavn;Studienummer;Hold',
+    'Sähköposti;Sukunimi;Etunimi;Opiskelijanumero;Ryhmä',
+  ])('knows the headings %s', heading => {
+    expect(readRosterCsv(utf8(`${heading}\nmo@x.example;Kaplan;Mo;S7;B\n`)).rows).toEqual([
+      {
+        line: 2,
+        email: 'mo@x.example',
+        givenName: 'Mo',
+        familyName: 'Kaplan',
+        section: 'B',
+        studentNumber: 'S7',
+        role: 'student',
+      },
+    ])
+  })
+
+  it.each(['Nom complet', 'Nombre completo', 'Naam', 'Imię i nazwisko', 'Nimi'])(
+    'takes %s as the whole name where no other column has a half of it',
+    heading =>
+      expect(names(utf8(`mail,${heading}\nmo@x.example,Mo Kaplan\n`))).toEqual(['Mo|Kaplan|mo@x.example']),
+  )
+
+  it('says which columns it read as what, and which it left', () => {
+    const { columns } = readRosterCsv(
+      utf8('Mail;Fakultät;Name;Vorname;Telefon\nmo@x.example;Bau;Kaplan;Mo;1\n'),
+    )
+    expect(columns).toEqual({
+      used: [
+        { heading: 'Mail', field: 'email' },
+        { heading: 'Name', field: 'familyName' },
+        { heading: 'Vorname', field: 'givenName' },
+      ],
+      unused: ['Fakultät', 'Telefon'],
+    })
+  })
+
+  it('reads the letters and signs that Windows-1252 has and Latin-1 has not', () => {
+    const line = (...bytes: number[]) =>
+      new Uint8Array([...utf8('name;email\n'), ...bytes, ...utf8(';s@x.example\n')])
+    const [S, Z, OE, Y, e] = [0x8a, 0x9e, 0x9c, 0x9f, 0xe9]
+    expect(names(line(S, ...utf8('imon '), Z, e, OE, Y))).toEqual(['Šimon|žéœŸ|s@x.example'])
+    expect(names(line(...utf8('Ren'), e, ...utf8(' O'), 0x92, ...utf8('Neil')))).toEqual([
+      'René|O’Neil|s@x.example',
+    ])
+    const { text } = decodeText(new Uint8Array([0xe9, ...Array.from({ length: 32 }, (_, i) => 0x80 + i)]))
+    expect([...text].map(sign => sign.codePointAt(0)!.toString(16)).join(' ')).toBe(
+      'e9 20ac 81 201a 192 201e 2026 2020 2021 2c6 2030 160 2039 152 8d 17d 8f 90 2018 2019 201c 201d 2022 2013 2014 2dc 2122 161 203a 153 9d 17e 178',
     )
   })
 

@@ -1,3 +1,5 @@
+import type { RosterColumn } from './rosterHeadings'
+
 /** One person as a roster file has them. */
 export interface RosterRow {
   readonly line: number // of the file, 1 for the first
@@ -32,6 +34,13 @@ export type RosterFault =
 export interface Roster {
   readonly rows: readonly RosterRow[]
   readonly faults: readonly RosterFault[]
+  readonly columns?: RosterColumns // of a table that could be read
+}
+
+/** What was read from which column, and which columns were not. */
+export interface RosterColumns {
+  readonly used: ReadonlyArray<{ readonly heading: string; readonly field: RosterColumn }>
+  readonly unused: readonly string[]
 }
 
 /** Most people one file may bring. */

@@ -34,6 +34,10 @@ export async function previewRoster(db: Db, actor: Actor, file: RosterFile): Pro
       email,
     })),
     faults: roster.faults.map(f => ({ line: f.line, code: f.code, sentence: faultSentence(f) })),
+    columns: {
+      used: [...(roster.columns?.used ?? [])],
+      unused: [...(roster.columns?.unused ?? [])],
+    },
     newSections: [
       ...new Set(roster.rows.flatMap(r => (r.section && !titles.has(r.section) ? [r.section] : []))),
     ],
@@ -154,7 +158,7 @@ async function compare(db: Db, actor: Actor, file: RosterFile) {
   }))
   const rows = kept.filter(row => !comparison.refused.includes(row))
   return {
-    roster: { rows, faults: [...roster.faults, ...faults] },
+    roster: { ...roster, rows, faults: [...roster.faults, ...faults] },
     comparison,
     known,
     elsewhere: new Set(enrolled.flatMap(e => (e.isElsewhere ? [e.enrolmentId] : []))),
