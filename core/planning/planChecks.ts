@@ -4,7 +4,7 @@ import type { ActivityKind } from '#core/kinds/kind'
 import type { ExpectationRule } from './expectations/rule'
 import type { WeekLoad } from './loadByWeek'
 import { isWorkingPhase, type Phase, type PhaseName } from './schedule'
-import { localDay } from './week'
+import { localDay, weekOf, type Term } from './week'
 
 /** An activity as the plan checks see it. */
 export interface CheckedActivity {
@@ -32,7 +32,17 @@ export type PlanRemark =
       readonly level: Level
     }
   | { readonly code: 'oneEntryBlog'; readonly level: Level; readonly rule: number }
-  | { readonly code: 'unusualTime'; readonly level: Level; readonly phases: readonly PhaseName[] }
+  | {
+      readonly code: 'unusualTime' | 'past' | 'afterTerm'
+      readonly level: Level
+      readonly phases: readonly PhaseName[]
+    }
+  | {
+      readonly code: 'inBreak'
+      readonly level: Level
+      readonly phases: readonly PhaseName[]
+      readonly title: string // of the first break that a due time falls into
+    }
   | {
       readonly code: 'pointsApart'
       readonly level: Level
@@ -59,13 +69,29 @@ export type Level = 'missing' | 'consider'
 export interface CheckContext {
   readonly timeZone: string
   readonly usualDueTime: string // HH:MM
+  readonly term: Term
+  readonly now: Date
   readonly earlier: readonly CheckedActivity[] // of the same instructor, of any kind
 }
 
 const VAGUE_WORDS = 25
 
+/** What is still to be looked at once students see it: what is said of it before would come too late. */
+const AFTER_PUBLISHING: ReadonlySet<PlanRemark['code']> = new Set([
+  'nobodyMeant',
+  'pointsApart',
+  'noCategory',
+  'inBreak',
+  'afterTerm',
+])
+
 /** What to look at in one activity, in order of weight. Empty when all is well. */
 export function checkActivity(a: CheckedActivity, context: CheckContext): PlanRemark[] {
+  const remarks = allRemarks(a, context)
+  return a.state === 'published' ? remarks.filter(r => AFTER_PUBLISHING.has(r.code)) : remarks
+}
+
+function allRemarks(a: CheckedActivity, context: CheckContext): PlanRemark[] {
   const remarks: PlanRemark[] = []
   const words = a.briefText.split(/\s+/).filter(Boolean).length
   if (a.rules.length === 0) remarks.push({ code: 'nothingAsked', level: 'missing' })
@@ -83,7 +109,29 @@ export function checkActivity(a: CheckedActivity, context: CheckContext): PlanRe
     .filter(p => isWorkingPhase(p.name) && clockAt(p.endsAt, context.timeZone) !== context.usualDueTime)
     .map(p => p.name)
   if (unusual.length > 0) remarks.push({ code: 'unusualTime', level: 'consider', phases: unusual })
+  remarks.push(...checkDates(a, context))
   remarks.push(...compareWithEarlier(a, context))
+  return remarks
+}
+
+/** Due times that have passed, that fall into a break, or that come after the term. What is over already is let be. */
+function checkDates(a: CheckedActivity, { term, now }: CheckContext): PlanRemark[] {
+  const due = a.phases.filter(p => isWorkingPhase(p.name))
+  const [over, coming] = [due.filter(p => p.endsAt < now), due.filter(p => p.endsAt >= now)]
+  const breakOf = (p: Phase) => term.breaks?.find(b => b.week === weekOf(p.endsAt, term))
+  const named = (phases: readonly Phase[]) => phases.map(p => p.name)
+  const remarks: PlanRemark[] = []
+  if (over.length > 0) remarks.push({ code: 'past', level: 'missing', phases: named(over) })
+  const inBreak = coming.filter(breakOf)
+  if (inBreak.length > 0)
+    remarks.push({
+      code: 'inBreak',
+      level: 'consider',
+      phases: named(inBreak),
+      title: breakOf(inBreak[0]!)!.title,
+    })
+  const after = coming.filter(p => weekOf(p.endsAt, term) > term.weeks)
+  if (after.length > 0) remarks.push({ code: 'afterTerm', level: 'consider', phases: named(after) })
   return remarks
 }
 

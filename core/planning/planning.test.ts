@@ -6,7 +6,7 @@ import { loadByWeek } from './loadByWeek'
 import { USUAL_PACE } from './load'
 import { mergeFields } from './mergeFields'
 import { checkActivity, checkPlan, type CheckedActivity } from './planChecks'
-import { localInstant } from './week'
+import { localInstant, type Term } from './week'
 
 const ZONE = 'Europe/Amsterdam'
 const at = (day: string, time = '23:59') => localInstant(day, time, ZONE)
@@ -36,7 +36,19 @@ const talk = (some: Partial<CheckedActivity> = {}): CheckedActivity => ({
   restWeeks: [],
   ...some,
 })
-const context = { timeZone: ZONE, usualDueTime: '23:59', earlier: [] }
+const term: Term = {
+  firstDay: '2026-09-28',
+  weeks: 12,
+  timeZone: ZONE,
+  breaks: [{ week: 6, title: 'Harvest week' }],
+}
+const context = {
+  timeZone: ZONE,
+  usualDueTime: '23:59',
+  term,
+  now: at('2026-10-01'),
+  earlier: [] as CheckedActivity[],
+}
 const codes = (a: CheckedActivity, c = context) => checkActivity(a, c).map(r => r.code)
 
 describe('plan checks of an activity', () => {
@@ -58,6 +70,28 @@ describe('plan checks of an activity', () => {
     expect(
       checkActivity(talk({ phases: [{ ...phases[0]!, endsAt: at('2026-10-26', '22:59') }] }), context),
     ).toEqual([{ code: 'unusualTime', level: 'consider', phases: ['write'] }])
+  })
+  it('name due times in a break and after the term, and those that have passed', () => {
+    const due = (...ends: Date[]) => talk({ phases: ends.map((endsAt, i) => ({ ...phases[i]!, endsAt })) })
+    expect(checkActivity(due(at('2026-10-15'), at('2026-11-08')), context)).toEqual([
+      { code: 'inBreak', level: 'consider', phases: ['respond'], title: 'Harvest week' },
+    ])
+    expect(codes(due(at('2026-10-15'), at('2026-12-20')))).toEqual([])
+    expect(codes(due(at('2026-10-15'), at('2026-12-21')))).toEqual(['afterTerm'])
+    expect(checkActivity(talk(), { ...context, now: at('2026-10-16') })).toEqual([
+      { code: 'past', level: 'missing', phases: ['write'] },
+    ])
+  })
+  it('go on after publishing with what can still be mended, and are silent about the rest', () => {
+    const published = (some: Partial<CheckedActivity>) => codes(talk({ state: 'published', ...some }))
+    expect(published({ hasCategory: false })).toEqual(['noCategory'])
+    expect(published({ rubricPoints: 2000 })).toEqual(['pointsApart'])
+    expect(published({ people: 0 })).toEqual(['nobodyMeant'])
+    expect(published({ briefText: '', rules: [], hasStarter: false })).toEqual([])
+    const inBreak = { phases: [{ ...phases[0]!, endsAt: at('2026-11-08') }] }
+    expect(published(inBreak)).toEqual(['inBreak'])
+    // what is over is nobody's plan any more
+    expect(codes(talk({ state: 'published', ...inBreak }), { ...context, now: at('2026-11-09') })).toEqual([])
   })
   it('compare with the latest of the same kind by the same instructor', () => {
     const earlier = [

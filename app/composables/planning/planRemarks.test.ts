@@ -7,7 +7,12 @@ import { remarkWords } from './planRemarks'
 
 const ZONE = 'Europe/Amsterdam'
 const at = (day: string, time = '23:59') => localInstant(day, time, ZONE)
-const seminar = { timeZone: ZONE, usualDueTime: '23:59' }
+const seminar = {
+  timeZone: ZONE,
+  usualDueTime: '23:59',
+  term: { firstDay: '2026-10-05', weeks: 10, timeZone: ZONE, breaks: [{ week: 3, title: 'Reading week' }] },
+  now: at('2026-10-01'),
+}
 const activity = (some: Partial<CheckedActivity> = {}): CheckedActivity => ({
   id: 'a',
   kind: 'discussion',
@@ -108,6 +113,6 @@ describe('a plan check with a remedy', () => {
       expect([words.text.length > 10, words.remedy !== null]).toEqual([true, true])
       return r.code
     })
-    expect(codes).toEqual(['nothingAsked', 'noBrief', 'nobodyMeant', 'noStarter', 'noCategory'])
+    expect(codes).toEqual(['nothingAsked', 'noBrief', 'nobodyMeant', 'noStarter', 'noCategory', 'inBreak'])
   })
 })

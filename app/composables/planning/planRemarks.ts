@@ -67,6 +67,21 @@ export function remarkWords(
           change: body ? atUsual(body, remark.phases, seminar) : {},
         },
       )
+    case 'past':
+      return say(
+        `${remark.phases.length === 1 ? 'A due time has' : `${inWords(remark.phases.length)} due times have`.replace(/^./, c => c.toUpperCase())} passed already.`,
+        { label: 'Change the due time', change: 'expectation' },
+      )
+    case 'inBreak':
+      return say(
+        `${remark.phases.length === 1 ? 'A due time falls' : `${inWords(remark.phases.length)} due times fall`.replace(/^./, c => c.toUpperCase())} into a break, “${remark.title}”.`,
+        { label: 'Change the due time', change: 'expectation' },
+      )
+    case 'afterTerm':
+      return say(
+        `${remark.phases.length === 1 ? 'A due time comes' : `${inWords(remark.phases.length)} due times come`.replace(/^./, c => c.toUpperCase())} after the end of the term.`,
+        { label: 'Change the due time', change: 'expectation' },
+      )
     case 'pointsApart':
       return say(
         `It is worth ${points(remark.points)} points and its rubric ${points(remark.rubricPoints)}. Marks are stretched to fit.`,

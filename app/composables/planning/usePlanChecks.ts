@@ -4,6 +4,7 @@ import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import { minutesWords } from '#core/planning/expectationWords'
 import { askedInAll, expectedLoad } from '#core/planning/load'
 import { checkActivity, type CheckedActivity } from '#core/planning/planChecks'
+import { localDay, type Term } from '#core/planning/week'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import type { SeminarShell } from '#shared/people/seminar'
 import { meantPeople } from './meantPeople'
@@ -26,6 +27,14 @@ const toEarlier = (earlier: ComposerView['earlier'][number]): CheckedActivity =>
   hasCategory: true,
   people: 1,
   restWeeks: [],
+})
+
+/** The term as its weeks tell it. */
+const termOf = ({ weeks, timeZone }: SeminarShell): Term => ({
+  firstDay: localDay(new Date(weeks[0]!.startsAt), timeZone),
+  weeks: weeks.length,
+  timeZone,
+  breaks: weeks.filter(w => w.label === null).map(w => ({ week: w.number, title: w.title ?? '' })),
 })
 
 /** What is to be looked at in a plan before it is published, and what is fine. */
@@ -75,6 +84,8 @@ export function usePlanChecks(view: () => ComposerView, body: () => ActivityBody
     checkActivity(checked.value, {
       timeZone: shell().timeZone,
       usualDueTime: shell().usualDueTime,
+      term: termOf(shell()),
+      now: new Date(shell().now),
       earlier: view().earlier.map(toEarlier),
     }),
   )

@@ -92,15 +92,15 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
           pace: { ...seminar.pace },
           studentMinutes: 60 * seminar.studentHoursLimit,
           markingMinutes: 60 * seminar.markingHoursLimit,
-          remarks: checked
-            .filter(a => a.state !== 'published')
-            .flatMap(a =>
-              checkActivity(a, {
-                timeZone: seminar.timeZone,
-                usualDueTime: seminar.usualDueTime,
-                earlier: checked,
-              }).map(remark => ({ activityId: a.id, remark })),
-            ),
+          remarks: checked.flatMap(a =>
+            checkActivity(a, {
+              timeZone: seminar.timeZone,
+              usualDueTime: seminar.usualDueTime,
+              term: seminar,
+              now,
+              earlier: checked,
+            }).map(remark => ({ activityId: a.id, remark })),
+          ),
           planRemarks: checkPlan(
             load,
             categoryRows.map(c => c.weightPercent),
