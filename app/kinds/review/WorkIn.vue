@@ -55,36 +55,40 @@ async function tick(enrolmentId: string, handedIn: boolean) {
       ><b class="num">{{ reviews.filter(a => a.state === 'in').length }} of {{ reviews.length }} reviews in</b
       ><v-btn class="main" :to="`${base}/peers`">Open the review desk</v-btn>
     </p>
-    <table v-if="works.length > 0" class="rows">
-      <thead>
-        <tr>
-          <th>Author</th>
-          <th>Work</th>
-          <th>Handed in</th>
-          <th>Words</th>
-          <th>Readers</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="w in works" :key="w.id">
-          <td>{{ w.authorIds.map(nameOf).join(', ') }}</td>
-          <td class="title">{{ w.title }}</td>
-          <td>{{ dayTime(w.handedInAt) }}<span v-if="w.lateMinutes > 0" class="late"> late</span></td>
-          <td class="num">{{ w.words }}</td>
-          <td class="num">
-            {{ reviews.filter(a => a.entryId === w.id && a.state === 'in' && a.source !== 'self').length }} of
-            {{ reviews.filter(a => a.entryId === w.id && a.source !== 'self').length
-            }}<TextButton
-              v-if="paper && w.title === 'Handed in on paper.'"
-              class="small"
-              @click="tick(w.authorId, false)"
-            >
-              remove the tick
-            </TextButton>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <div v-if="works.length > 0" class="scroll" tabindex="0" role="region" aria-label="Work handed in">
+      <table class="rows">
+        <thead>
+          <tr>
+            <th>Author</th>
+            <th>Work</th>
+            <th>Handed in</th>
+            <th>Words</th>
+            <th>Readers</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="w in works" :key="w.id">
+            <td>{{ w.authorIds.map(nameOf).join(', ') }}</td>
+            <td class="title">{{ w.title }}</td>
+            <td>{{ dayTime(w.handedInAt) }}<span v-if="w.lateMinutes > 0" class="late"> late</span></td>
+            <td class="num">{{ w.words }}</td>
+            <td class="num">
+              {{
+                reviews.filter(a => a.entryId === w.id && a.state === 'in' && a.source !== 'self').length
+              }}
+              of {{ reviews.filter(a => a.entryId === w.id && a.source !== 'self').length
+              }}<TextButton
+                v-if="paper && w.title === 'Handed in on paper.'"
+                class="small"
+                @click="tick(w.authorId, false)"
+              >
+                remove the tick
+              </TextButton>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <template v-if="peers.notHandedIn.length > 0">
       <p v-if="!paper" class="hint">Nothing from {{ peers.notHandedIn.map(nameOf).join(', ') }}.</p>
       <ul v-else class="paper">
@@ -102,6 +106,9 @@ async function tick(enrolmentId: string, handedIn: boolean) {
 </template>
 
 <style scoped>
+.scroll {
+  overflow-x: auto;
+}
 .lead {
   display: flex;
   flex-wrap: wrap;
