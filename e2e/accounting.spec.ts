@@ -32,7 +32,7 @@ test('an instructor writes to the silent, one by one, takes it back, writes agai
   )
   await ines.keyboard.press('Control+Enter')
   await expect(ines.getByText('Two messages go out within a minute.')).toBeVisible()
-  await ines.getByRole('button', { name: 'Take back' }).click()
+  await ines.getByRole('button', { name: 'Undo' }).click()
   await ines.getByRole('button', { name: /^Paz Jaramillo/ }).click()
   await expect(sheet.getByLabel('Your words to Paz Jaramillo alone')).toHaveValue(
     /is it the reading or the hour/,

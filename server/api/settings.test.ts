@@ -33,6 +33,20 @@ describe('settings of a seminar', () => {
     expect(second.body.theirs.settings.title).toBe('First')
   })
 
+  it('say how many marked activities each category has', async () => {
+    const { body } = await ines.json<SettingsView>('GET', path)
+    const rows = await world.db
+      .select()
+      .from(t.activities)
+      .where(eq(t.activities.seminarId, world.seminar.id))
+    const counted = rows.filter(a => a.points !== null && a.scale !== 'none' && !a.practice)
+    for (const { id } of body.settings.categories)
+      expect(body.markedIn.find(m => m.categoryId === id)?.activities ?? 0).toBe(
+        counted.filter(a => a.categoryId === id).length,
+      )
+    expect(body.markedIn.length).toBeGreaterThan(2)
+  })
+
   it('take weights of 95 %, and the plan says so', async () => {
     const { body } = await ines.json<SettingsView>('GET', path)
     const categories = body.settings.categories.map((c, i) =>

@@ -110,6 +110,7 @@ export const SettingsView = z.object({
   version: z.number().int(),
   archived: z.boolean(),
   settings: SettingsBody,
+  markedIn: z.array(z.object({ categoryId: z.uuid(), activities: z.number().int() })), // that count, drafts included
 })
 export type SettingsView = z.infer<typeof SettingsView>
 export const SettingsWrite = z.object({

@@ -20,8 +20,9 @@ defineProps<{ value: string; guessed?: string }>()
   background: none;
   border: 0;
   border-radius: 4px;
-  padding: 4px 2px;
-  max-width: 8.5em;
+  padding: 4px 0;
+  max-width: 6.2em;
+  text-overflow: ellipsis;
   cursor: pointer;
 }
 .language:hover {

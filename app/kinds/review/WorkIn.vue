@@ -73,9 +73,7 @@ async function tick(enrolmentId: string, handedIn: boolean) {
             <td>{{ dayTime(w.handedInAt) }}<span v-if="w.lateMinutes > 0" class="late"> late</span></td>
             <td class="num">{{ w.words }}</td>
             <td class="num">
-              {{
-                reviews.filter(a => a.entryId === w.id && a.state === 'in' && a.source !== 'self').length
-              }}
+              {{ reviews.filter(a => a.entryId === w.id && a.state === 'in' && a.source !== 'self').length }}
               of {{ reviews.filter(a => a.entryId === w.id && a.source !== 'self').length
               }}<TextButton
                 v-if="paper && w.title === 'Handed in on paper.'"

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray } from 'drizzle-orm'
+import { and, asc, count, eq, inArray, isNotNull, ne, sql } from 'drizzle-orm'
 import { noteActs } from '#server/services/auditTrail'
 import { weeksOf } from '#core/planning/week'
 import type { Actor } from '#server/access/seminar'
@@ -21,7 +21,7 @@ import type { SettingsBody, SettingsView } from '#shared/people/settings'
 export const sortedBreaks = (breaks: SettingsBody['breaks']) => [...breaks].sort((a, b) => a.week - b.week)
 
 export async function settingsView(db: Db, { seminar }: Actor): Promise<SettingsView> {
-  const [unitRows, sectionRows, categoryRows, scaleRows] = await Promise.all([
+  const [unitRows, sectionRows, categoryRows, scaleRows, markedIn] = await Promise.all([
     db.select().from(units).where(eq(units.seminarId, seminar.id)).orderBy(asc(units.position)),
     db
       .select()
@@ -38,10 +38,24 @@ export async function settingsView(db: Db, { seminar }: Actor): Promise<Settings
       .from(gradingScales)
       .where(eq(gradingScales.seminarId, seminar.id))
       .orderBy(asc(gradingScales.position)),
+    db
+      .select({ categoryId: sql<string>`${activities.categoryId}`, activities: count() })
+      .from(activities)
+      .where(
+        and(
+          eq(activities.seminarId, seminar.id),
+          isNotNull(activities.categoryId),
+          isNotNull(activities.points),
+          ne(activities.scale, 'none'),
+          eq(activities.practice, false),
+        ),
+      )
+      .groupBy(activities.categoryId),
   ])
   return {
     version: seminar.version,
     archived: seminar.state === 'archived',
+    markedIn,
     settings: {
       code: seminar.code,
       title: seminar.title,

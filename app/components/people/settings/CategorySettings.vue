@@ -1,14 +1,21 @@
 <script setup lang="ts">
 import LineInput from '~/components/controls/LineInput.vue'
-import type { SettingsBody } from '#shared/people/settings'
+import type { SettingsBody, SettingsView } from '#shared/people/settings'
+import { keptAfterDropping } from '~/composables/people/keptAfterDropping'
 import EditableRows from '~/components/shell/EditableRows.vue'
 import { newKey } from '~/composables/shell/useApi'
 import { numberOf, textOf } from '~/composables/shell/fieldOf'
 import SettingsPart from './SettingsPart.vue'
 
 /** How much each sort of work counts. */
-const props = defineProps<{ settings: SettingsBody }>()
+const props = defineProps<{ settings: SettingsBody; markedIn: SettingsView['markedIn'] }>()
 const emit = defineEmits<{ change: [part: Partial<SettingsBody>] }>()
+const little = (row: SettingsBody['categories'][number]) =>
+  keptAfterDropping(
+    props.markedIn.find(m => m.categoryId === row.id)?.activities ?? 0,
+    row.dropLowest,
+    row.weightPercent,
+  )
 const weights = computed(() => props.settings.categories.reduce((sum, c) => sum + c.weightPercent, 0))
 const weightsSentence = computed(() => {
   if (weights.value === 100) return '.'
@@ -40,7 +47,8 @@ const weightsSentence = computed(() => {
             class="in title"
             :value="row.title"
             aria-label="Category"
-            @input="set({ title: textOf($event) })" />{{ ' '
+            @input="set({ title: textOf($event) })"
+          />{{ ' '
           }}<LineInput
             class="in short"
             type="number"
@@ -48,7 +56,8 @@ const weightsSentence = computed(() => {
             max="100"
             :value="row.weightPercent"
             aria-label="Weight in percent"
-            @input="set({ weightPercent: numberOf($event) })" />
+            @input="set({ weightPercent: numberOf($event) })"
+          />
           %
           <label class="drop"
             >without the lowest
@@ -60,7 +69,8 @@ const weightsSentence = computed(() => {
               :value="row.dropLowest"
               :aria-label="`How many of the lowest of ${row.title} are left out`"
               @input="set({ dropLowest: numberOf($event) })" /></label
-        ></template>
+          ><span v-if="little(row)" class="little" role="status">{{ little(row) }}</span></template
+        >
       </EditableRows>
       <p v-if="settings.categories.length > 0" class="sum" :class="{ off: weights !== 100 }">
         Together {{ weights }} %{{ weightsSentence }}
@@ -77,6 +87,10 @@ const weightsSentence = computed(() => {
   font-size: 0.8125rem;
   color: var(--ink-2);
   margin-left: 10px;
+}
+.little {
+  font-size: 0.8125rem;
+  color: var(--ember);
 }
 .sum {
   font-size: 0.84375rem;

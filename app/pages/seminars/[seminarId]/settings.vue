@@ -203,7 +203,7 @@ function reloadSeminar() {
         /></template>
       </EditableRows>
     </SettingsPart>
-    <CategorySettings :settings="s" @change="edit.change" />
+    <CategorySettings :settings="s" :marked-in="data?.markedIn ?? []" @change="edit.change" />
     <GradingSettings :settings="s" @change="edit.change" />
     <LoadSettings :settings="s" @change="edit.change" />
     <SeminarActs :seminar-id="String(route.params.seminarId)" :settings="s" />
