@@ -21,7 +21,7 @@ defineProps<{ value: string; guessed?: string }>()
   border: 0;
   border-radius: 4px;
   padding: 4px 0;
-  max-width: 6.2em;
+  max-width: 6.8em;
   text-overflow: ellipsis;
   cursor: pointer;
 }
