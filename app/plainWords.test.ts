@@ -7,7 +7,8 @@ const RIDDLES: Readonly<Record<string, RegExp>> = {
   'Export or Download': /\btake (it|them|notes|results) (along|away)\b/i,
   Import: /\btake \S+ in\b|\b(bring|take) (them|it|pages|terms|marks) in\b/i,
   Delete: /\btake (it|the \w+) (away|out)\b/i,
-  Remove: /\btake it off\b|\btake off\b|\btake the \w+ (off|back)\b/i,
+  Remove:
+    /\btake (?:(?!\bto\b)[^.,]){1,60} (off|away|out)$|\btake it off\b|\btake off\b|\btake the \w+ (off|back)\b/i,
   Save: /\bput away\b|\bkeep the questions\b/i,
   'Discard changes or Delete draft': /\blet the (changes|draft) go\b/i,
   'Cancel or Close': /\bnot after all\b|\bafter all$|^not now$|^leave (it|them)\b/i,
@@ -32,8 +33,15 @@ function wordsOf(source: string): string[] {
   const said = [...template.matchAll(/\b(?:title|label|aria-label|placeholder|verb|hint)="([^"]+)"/g)].map(
     m => m[1]!,
   )
-  const quoted = [...source.matchAll(/'([^'\n]{3,})'/g)].map(m => m[1]!)
-  return [...between, ...said, ...quoted].map(text => text.replace(/\s+/g, ' ').trim()).filter(Boolean)
+  const quoted = [...source.matchAll(/'([^'\n]{3,})'|`([^`\n]{3,})`/g)].map(m => m[1] ?? m[2]!)
+  return [...between, ...said, ...quoted]
+    .map(text =>
+      text
+        .replace(/\$\{[^}]*\}/g, 'it')
+        .replace(/\s+/g, ' ')
+        .trim(),
+    )
+    .filter(Boolean)
 }
 
 /** Sentences the server says: to somebody who was refused something, in a mail, in a notice. */

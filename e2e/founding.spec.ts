@@ -46,7 +46,7 @@ test('an instructor makes the first account, founds a seminar, brings its people
   await expect(
     page.getByText('There is no full name: a given name and a family name are needed.'),
   ).toBeVisible()
-  await page.getByRole('button', { name: 'Import 4 people' }).click()
+  await page.getByRole('button', { name: 'Import 4 changes' }).click()
   await expect(page.getByText('4 added, 1 row passed over.')).toBeVisible()
   await expect(page.getByText('4 students: 2 in A, 2 in B')).toBeVisible()
   await page.getByRole('button', { name: 'Make a code' }).click()

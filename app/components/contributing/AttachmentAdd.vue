@@ -97,7 +97,7 @@ const sizeWords = (bytes: number) =>
         :src="f.url"
       /><b>{{ f.name }}</b
       ><span class="hint num">{{ sizeWords(f.size) }}</span
-      ><TextButton :aria-label="`Take ${f.name} off`" @click="off(f)">remove</TextButton>
+      ><TextButton :aria-label="`Remove ${f.name}`" @click="off(f)">remove</TextButton>
     </li>
   </ul>
 </template>

@@ -63,7 +63,7 @@ function off(file: LetterFile) {
           :href="f.url"
           target="_blank"
           >{{ f.name }}</a
-        ><TextButton :aria-label="`Take ${f.name} off`" @click="off(f)">remove</TextButton>
+        ><TextButton :aria-label="`Remove ${f.name}`" @click="off(f)">remove</TextButton>
       </li>
     </ul>
     <p class="add">

@@ -216,7 +216,7 @@ const wordsOf = (row: number) =>
           <PlainButton
             v-if="!readonly && r.criterion.levels.length > 1"
             class="x"
-            :aria-label="`Take the level ${l.title} off`"
+            :aria-label="`Remove the level ${l.title}`"
             tabindex="-1"
             @click="dropLevel(i, k)"
           >

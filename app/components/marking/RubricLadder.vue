@@ -35,12 +35,12 @@ const letters = useLetterKeys()
 const stepOf = (criterionId: string) => props.steps.find(s => s.criterionId === criterionId) ?? null
 const excuse = (criterionId: string) =>
   props.mark.excusedFrom.find(e => e.criterionId === criterionId) ?? null
-const leavingOut = ref<string | null>(null) // the group's criterion a member is being left out of
+const excusing = ref<string | null>(null) // the group's criterion a member is being excused from
 const why = ref('')
-function leaveOut(criterionId: string) {
+function excuseFrom(criterionId: string) {
   if (why.value.trim() === '') return
   emit('excuse', criterionId, why.value.trim())
-  leavingOut.value = null
+  excusing.value = null
   why.value = ''
 }
 const ranged = (c: RubricView['criteria'][number]) => {
@@ -84,7 +84,7 @@ const described = (criterion: RubricView['criteria'][number]) =>
   null
 const short = (text: string) => (text.length > 26 ? `${text.slice(0, 24).trimEnd()}…` : text)
 function stepPoints(c: { readonly id: string }) {
-  if (excuse(c.id)) return 'left out'
+  if (excuse(c.id)) return 'excused'
   if (stepOf(c.id)) return points(stepOf(c.id)!.points)
   return '—'
 }
@@ -135,18 +135,18 @@ function reached(i: number, { target }: FocusEvent) {
               Count it again
             </button></template
           >
-          <button v-else-if="leavingOut !== c.id" class="link" type="button" @click.stop="leavingOut = c.id">
-            leave this one out
+          <button v-else-if="excusing !== c.id" class="link" type="button" @click.stop="excusing = c.id">
+            excuse this one
           </button>
         </p>
-        <form v-if="leavingOut === c.id" class="why" @submit.prevent="leaveOut(c.id)">
+        <form v-if="excusing === c.id" class="why" @submit.prevent="excuseFrom(c.id)">
           <input
             v-model="why"
             class="in"
             :aria-label="`Why ${c.title} does not count here`"
             placeholder="why it does not count here"
             maxlength="500"
-          /><button class="link" type="submit">leave out</button>
+          /><button class="link" type="submit">excuse</button>
         </form>
         <div
           v-roving
@@ -213,7 +213,7 @@ function reached(i: number, { target }: FocusEvent) {
               v-if="!locked"
               type="button"
               class="x"
-              :aria-label="`Take citation ${cite.index + 1} off`"
+              :aria-label="`Remove citation ${cite.index + 1}`"
               @click.stop="emit('uncite', cite.index)"
             >
               ×

@@ -209,7 +209,7 @@ async function dealAgain() {
           ><PlainButton
             v-if="mayManage && g.memberIds.length === 0"
             class="off"
-            :aria-label="`Take ${g.title} away`"
+            :aria-label="`Remove ${g.title}`"
             @click="dropGroup(g.id)"
           >
             ×

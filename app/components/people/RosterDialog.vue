@@ -100,7 +100,7 @@ async function take() {
 }
 const importVerb = computed(() => {
   if (busy.value) return come.value ? `${come.value.done} of ${come.value.of} done …` : 'Importing …'
-  return `Import ${count.value} ${plural(count.value, 'person', 'people')}`
+  return `Import ${count.value} ${plural(count.value, 'change')}`
 })
 </script>
 

@@ -32,7 +32,7 @@ function chosen(i: number, event: Event) {
     <div v-for="(set, i) in sets" :key="i" class="set">
       <span v-for="id in set" :key="id" class="name"
         >{{ nameOf(id)
-        }}<PlainButton :aria-label="`Take ${nameOf(id)} out`" @click="drop(i, id)">×</PlainButton></span
+        }}<PlainButton :aria-label="`Remove ${nameOf(id)}`" @click="drop(i, id)">×</PlainButton></span
       >
       <PickList class="in" :aria-label="`${title}: add somebody to set ${i + 1}`" @change="chosen(i, $event)">
         <option value="">and …</option>

@@ -136,7 +136,7 @@ function join(event: Event) {
         :key="id"
         class="on"
         :disabled="disabled"
-        :aria-label="`Take ${view.people.find(p => p.id === id)?.name} out`"
+        :aria-label="`Remove ${view.people.find(p => p.id === id)?.name}`"
         @click="set({ kind: 'people', enrolmentIds: toggle(audience.enrolmentIds, id) })"
       >
         {{ view.people.find(p => p.id === id)?.name ?? 'somebody who left' }} ×

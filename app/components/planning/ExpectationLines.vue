@@ -282,7 +282,7 @@ const add = (rule: ExpectationRule) =>
       <PlainButton
         v-if="!disabled"
         class="off"
-        :aria-label="`Take expectation ${i + 1} off`"
+        :aria-label="`Remove expectation ${i + 1}`"
         title="Remove"
         @click="drop(i)"
       >

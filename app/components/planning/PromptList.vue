@@ -48,7 +48,7 @@ function add() {
         ><PlainButton
           v-if="!disabled"
           class="off"
-          :aria-label="`Take prompt ${i + 1} off`"
+          :aria-label="`Remove prompt ${i + 1}`"
           @click="
             emit(
               'change',

@@ -22,7 +22,7 @@ function add() {
       >{{ w
       }}<PlainButton
         v-if="!disabled"
-        :aria-label="`Take ${w} out`"
+        :aria-label="`Remove ${w}`"
         @click="
           emit(
             'update:modelValue',

@@ -169,7 +169,7 @@ async function go() {
             ><PlainButton
               v-if="people.length > 1"
               class="off"
-              :aria-label="`Leave out ${p.fullName}`"
+              :aria-label="`Remove ${p.fullName}`"
               @click="leaveOut(p.id)"
             >
               ×
