@@ -1,4 +1,5 @@
 import { isPrinting, printPage } from '~/composables/shell/printing'
+import { useNotices } from '~/stores/notices'
 
 /** Ctrl P prints the whole page, also what has to be fetched first; afterwards it is as it was. */
 export default defineNuxtPlugin(() => {
@@ -13,6 +14,6 @@ export default defineNuxtPlugin(() => {
       (event.ctrlKey || event.metaKey) && !event.shiftKey && !event.altKey && event.key === 'p'
     if (!isPrintKey) return
     event.preventDefault()
-    void printPage()
+    printPage().catch(error => useNotices().warn(error)) // a part could not be fetched: half a page is not printed
   })
 })

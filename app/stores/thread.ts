@@ -180,13 +180,17 @@ export const useThreadStore = readOnlyState(
     }
 
     let wanted: readonly string[] = [] // texts to be fetched, the most urgent first
-    let fetchingTexts = false
-    /** Fetches the words of those that came without: these next, before what was asked for earlier. */
-    async function needTexts(ids: readonly string[], urgent = true): Promise<void> {
+    let fetchingTexts: Promise<void> | null = null
+    /** Fetches the words of those that came without: these next, before what was asked for earlier. Ends when none is wanted. */
+    function needTexts(ids: readonly string[], urgent = true): Promise<void> {
       const first = new Set(ids)
       wanted = urgent ? [...ids, ...wanted.filter(id => !first.has(id))] : [...wanted, ...ids]
-      if (fetchingTexts) return
-      fetchingTexts = true
+      fetchingTexts ??= fetchWanted().finally(() => {
+        fetchingTexts = null
+      })
+      return fetchingTexts
+    }
+    async function fetchWanted() {
       try {
         for (
           const lacks = (id: string) => {
@@ -211,8 +215,6 @@ export const useThreadStore = readOnlyState(
         }
       } catch {
         /* asked again when they come into view */
-      } finally {
-        fetchingTexts = false
       }
     }
 

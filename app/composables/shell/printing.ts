@@ -15,20 +15,12 @@ export function useBeforePrint(make: () => Promise<unknown>) {
 /** Prints the page, once all of it is there. The browser's own menu prints what is there by then. */
 export async function printPage(): Promise<void> {
   isPrinting.value = true // until the browser says that it has printed, or that nobody wanted to
-  await prepare.value?.()
+  try {
+    await prepare.value?.()
+  } catch (error) {
+    isPrinting.value = false
+    throw error
+  }
   await nextTick()
   window.print()
 }
-
-/** Fetches until nothing is missing, or until it is plain that no more comes. */
-export async function fetchAll(
-  missing: () => readonly string[],
-  fetch: (ids: readonly string[]) => Promise<unknown>,
-): Promise<void> {
-  for (let tries = MOST_TRIES; tries > 0 && missing().length > 0; tries--) {
-    await fetch(missing())
-    if (missing().length > 0) await new Promise(resolve => setTimeout(resolve, PAUSE)) // others are being fetched
-  }
-}
-const MOST_TRIES = 100
-const PAUSE = 100 // milliseconds

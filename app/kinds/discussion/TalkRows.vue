@@ -3,7 +3,7 @@ import { useVirtualizer } from '@tanstack/vue-virtual'
 import type { ThreadRow } from '#core/contributing/threadRows'
 import type { ContributionView } from '#shared/contributing/thread'
 import { plural } from '#core/language'
-import { fetchAll, isPrinting, useBeforePrint } from '~/composables/shell/printing'
+import { isPrinting, useBeforePrint } from '~/composables/shell/printing'
 import { useThreadStore } from '~/stores/thread'
 import type { TalkDesk } from '~/components/contributing/talkDesk'
 import WriteBox from '~/components/contributing/WriteBox.vue'
@@ -66,7 +66,7 @@ onMounted(() => {
   if (isVirtual.value) void store.needTexts(missing(0, props.rows.length), false)
 })
 watch(() => props.scroller, measureOffset)
-useBeforePrint(() => fetchAll(() => missing(0, props.rows.length), store.needTexts))
+useBeforePrint(() => store.needTexts(missing(0, props.rows.length)))
 const measure = (element: unknown) => {
   if (isVirtual.value && element) virtual.value.measureElement(element as HTMLElement)
 }

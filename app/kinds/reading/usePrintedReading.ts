@@ -1,4 +1,4 @@
-import { fetchAll, useBeforePrint } from '~/composables/shell/printing'
+import { useBeforePrint } from '~/composables/shell/printing'
 import { useReadingStore } from '~/stores/reading'
 import { useThreadStore } from '~/stores/thread'
 
@@ -20,7 +20,7 @@ export function usePrintedReading(drawn: (part: number) => Promise<void>) {
     if (!text) return
     if (thread.thread?.more) await thread.refresh()
     await store.needParts(text.parts.map(p => p.number))
-    await fetchAll(missing, thread.needTexts)
+    await thread.needTexts(missing())
     if (isPrintedWhole(text)) for (const { number } of text.parts) await drawn(number)
   })
 }
