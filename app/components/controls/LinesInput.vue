@@ -3,7 +3,7 @@
 defineOptions({ inheritAttrs: false })
 const model = defineModel<T>()
 const attrs = useAttrs()
-const isGivenValue = computed(() => 'value' in attrs)
+const isGivenValue = 'value' in attrs // for good: a field does not change whose it is
 const field = useTemplateRef<HTMLTextAreaElement>('field')
 defineExpose({ focus: () => field.value?.focus(), element: field })
 </script>

@@ -5,12 +5,12 @@ import { cloneVNode, type VNode } from 'vue'
 defineOptions({ inheritAttrs: false })
 const model = defineModel<T>()
 const attrs = useAttrs()
-const isGivenValue = computed(() => 'value' in attrs)
+const isGivenValue = 'value' in attrs // for good: a field does not change whose it is
 const slots = defineSlots<{ default: () => VNode[] }>()
 const field = useTemplateRef<HTMLSelectElement>('field')
 defineExpose({ focus: () => field.value?.focus() })
 
-const chosen = () => (isGivenValue.value ? attrs.value : model.value)
+const chosen = () => (isGivenValue ? attrs.value : model.value)
 const valueOf = (option: VNode) =>
   option.props && 'value' in option.props ? option.props.value : String(option.children).trim()
 const isChosen = (option: VNode) => String(valueOf(option) ?? '') === String(chosen() ?? '')
@@ -24,7 +24,7 @@ const marked = (nodes: VNode[]): VNode[] =>
 const Options = () => (typeof document === 'undefined' ? marked(slots.default()) : slots.default())
 // a value that was given is not put into what came from the server
 onMounted(() => {
-  if (isGivenValue.value && field.value) field.value.value = String(attrs.value ?? '')
+  if (isGivenValue && field.value) field.value.value = String(attrs.value ?? '')
 })
 </script>
 

@@ -3,7 +3,7 @@
 defineOptions({ inheritAttrs: false })
 const model = defineModel<T>()
 const attrs = useAttrs()
-const isGivenState = computed(() => 'checked' in attrs)
+const isGivenState = 'checked' in attrs // for good: a tick does not change whose it is
 </script>
 
 <template>

@@ -130,7 +130,7 @@ function reached(i: number, { target }: FocusEvent) {
         <p v-if="c.scope === 'group' || wholeGroup" class="descr muted">
           {{ group ? `One step for all of ${group}.` : 'For the whole group.' }}
           <template v-if="excuse(c.id)"
-            >Left out: {{ excuse(c.id)!.reason }}.
+            >Excused: {{ excuse(c.id)!.reason }}.
             <button class="link" type="button" @click.stop="emit('excuse', c.id, null)">
               Count it again
             </button></template

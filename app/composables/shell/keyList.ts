@@ -1,4 +1,5 @@
 import { areOwnKeys, namedBy, pressedFor, type OwnKeys } from './ownKeys'
+import { useKeptChoice } from './useKeptChoice'
 
 export interface Key {
   readonly keys: string
@@ -10,39 +11,11 @@ export interface Key {
 /** The keys of the page that is shown; null where it has none. Only in the browser: a server shows many pages at once. */
 export const pageKeys = shallowRef<(() => readonly Key[]) | null>(null)
 
-/** Whether keys of a single letter act, for whoever uses this browser: one value for all that ask. */
-export function useLetterKeys() {
-  const kept = useCookie<boolean>('jovrel_letter_keys', {
-    default: () => true,
-    maxAge: 31_536_000,
-    sameSite: 'lax',
-  })
-  const letters = useState('letterKeys', () => kept.value)
-  return computed({
-    get: () => letters.value,
-    set: on => {
-      letters.value = on
-      kept.value = on
-    },
-  })
-}
-
-/** Keys that whoever uses this browser has changed: one value for all that ask. */
-export function useOwnKeys() {
-  const kept = useCookie<OwnKeys>('jovrel_own_keys', {
-    default: () => ({}),
-    maxAge: 31_536_000,
-    sameSite: 'lax',
-  })
-  const own = useState<OwnKeys>('ownKeys', () => (areOwnKeys(kept.value) ? kept.value : {}))
-  return computed({
-    get: () => own.value,
-    set: changed => {
-      own.value = changed
-      kept.value = changed
-    },
-  })
-}
+const isFlag = (kept: unknown): kept is boolean => typeof kept === 'boolean'
+/** Whether keys of a single letter act. */
+export const useLetterKeys = () => useKeptChoice('letter_keys', true, isFlag)
+/** Keys that somebody has changed. */
+export const useOwnKeys = () => useKeptChoice<OwnKeys>('own_keys', {}, areOwnKeys)
 
 /** What is pressed for a key of a single sign, and what a sign that was pressed means; '' and null where none does. */
 export function useSigns() {

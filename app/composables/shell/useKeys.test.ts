@@ -47,7 +47,8 @@ describe('keys of a page', () => {
     letters = ref(true)
     own = ref({})
     vi.stubGlobal('useCookie', (_: string, more: { default: () => unknown }) => ref(more.default()))
-    vi.stubGlobal('useState', (key: string) => (key === 'ownKeys' ? own : letters))
+    vi.stubGlobal('useNuxtApp', () => ({ runWithContext: (act: () => void) => act() }))
+    vi.stubGlobal('useState', (key: string) => (key === 'kept:own_keys' ? own : letters))
     page = mountPage()
   })
   afterEach(() => {

@@ -103,15 +103,6 @@ const take = () =>
 </template>
 
 <style scoped>
-.ask {
-  background: var(--harbour-soft);
-  border-left: 4px solid var(--harbour);
-  padding: 10px 14px;
-  margin: 8px 0;
-  font-size: 0.875rem;
-  display: grid;
-  gap: 6px;
-}
 .chapter {
   margin-right: 12px;
 }
