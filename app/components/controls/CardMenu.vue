@@ -49,6 +49,13 @@ function onTab(event: KeyboardEvent) {
   const areRadios =
     edge instanceof HTMLInputElement && target instanceof HTMLInputElement && edge.type === 'radio'
   if (target !== edge && !(areRadios && target.name === edge.name)) return
+  leave()
+}
+/**
+ * Closes the card and gives the keyboard back. Esc comes here, and not to the menu: that one would let a press go by while
+ * a card above it has only just closed.
+ */
+function leave() {
   const overlay = card.value?.closest('.v-overlay__content')?.id
   close()
   document.querySelector<HTMLElement>(`[aria-controls="${overlay ?? ''}"]`)?.focus({ preventScroll: true })
@@ -71,6 +78,7 @@ function afterClick({ target }: MouseEvent) {
       v-bind="$attrs"
       @click="afterClick"
       @keydown.tab="onTab"
+      @keydown.esc.stop="leave"
     >
       <slot :close="close" />
     </div>
