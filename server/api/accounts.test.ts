@@ -303,4 +303,13 @@ describe('what a request says of where it comes from', () => {
       expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining('cannot be stored')])
     }
   })
+  it('takes one name alone, which stays one when it is sent again as it is asked for', async () => {
+    const liv = await world.as('liv')
+    let parts = { givenName: 'Suharti', familyName: '' }
+    for (let i = 0; i < 2; i++) {
+      const { body } = await liv.json<AccountView>('PUT', '/api/account/name', parts)
+      expect(body).toMatchObject({ name: 'Suharti', givenName: 'Suharti', familyName: '' })
+      parts = { givenName: body.givenName, familyName: body.familyName }
+    }
+  })
 })

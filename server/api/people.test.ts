@@ -130,7 +130,7 @@ describe('people of a seminar', () => {
     const before = await world.db.$count(t.enrolments)
     const file = {
       name: 'r.csv',
-      base64: base64('name,email\n=cmd|x,formula@x.example\nPrince,p@x.example\n'),
+      base64: base64('name,email\n=cmd|x,formula@x.example\n,p@x.example\n'),
     }
     const preview = (await ines.json<RosterPreview>('POST', `${base}/roster/preview`, file)).body
     expect(preview.faults.map(f => [f.line, f.code])).toEqual([

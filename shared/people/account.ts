@@ -1,7 +1,8 @@
 import { z } from 'zod'
 
 export const GivenName = z.string().trim().min(1, 'Write the first name.').max(80)
-export const FamilyName = z.string().trim().min(1, 'Write the family name.').max(80)
+/** Empty where somebody has one name alone. */
+export const FamilyName = z.string().trim().max(80)
 export const EmailAddress = z
   .string()
   .trim()

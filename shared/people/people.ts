@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { ROSTER_COLUMNS } from '#core/people/roster/rosterHeadings'
 import { EmailAddress, FamilyName, GivenName } from './account'
 
 export const PEOPLE_ROLES = ['instructor', 'assistant', 'student', 'observer'] as const
@@ -78,6 +79,7 @@ export const RosterFile = z.object({
   base64: z
     .string()
     .max(8_000_000, 'This file is larger than 6 MB. Split it, or take columns out that are not needed.'),
+  columns: z.array(z.enum(ROSTER_COLUMNS).nullable()).max(200).optional(), // what each column holds, where somebody said so
 })
 export const RosterWrite = RosterFile.extend({
   key: z.uuid(),
@@ -109,10 +111,7 @@ export const RosterPreview = z.object({
   ),
   faults: z.array(z.object({ line: z.number().int(), code: z.string(), sentence: z.string() })),
   newSections: z.array(z.string()),
-  columns: z.object({
-    used: z.array(z.object({ heading: z.string(), field: z.string() })), // of a table; of an archive none is named
-    unused: z.array(z.string()),
-  }),
+  columns: z.array(z.object({ heading: z.string(), field: z.enum(ROSTER_COLUMNS).nullable() })), // of a table; of an archive none
 })
 export type RosterPreview = z.infer<typeof RosterPreview>
 export const RosterAnswer = z.object({

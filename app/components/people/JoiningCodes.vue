@@ -5,6 +5,7 @@ import type { CodeWrite, JoiningCodeView } from '#shared/people/people'
 import { plural } from '#core/language'
 import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
+import ProjectedCode from './ProjectedCode.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 
 /** Joining codes: large enough to be read from a board, with how long and for how many they open. */
@@ -15,6 +16,8 @@ const props = defineProps<{
 const emit = defineEmits<{ make: [code: Omit<CodeWrite, 'key'>]; revoke: [code: JoiningCodeView] }>()
 const { date } = useTimes()
 const notices = useNotices()
+const { host } = useRequestURL()
+const projected = ref<string | null>(null)
 const wish = reactive({
   role: 'student' as CodeWrite['role'],
   sectionId: null as string | null,
@@ -31,15 +34,23 @@ const sectionOf = (c: JoiningCodeView) => props.sections.find(s => s.id === c.se
 <template>
   <section class="codes">
     <h2>Joining codes</h2>
-    <p class="hint">Whoever has one comes in by themselves, at <b>/join</b>.</p>
+    <p class="hint">Whoever has one comes in by themselves, at its address.</p>
+    <ProjectedCode
+      v-if="projected"
+      :model-value="true"
+      :code="projected"
+      @update:model-value="projected = null"
+    />
     <article v-for="c in codes" :key="c.id" :class="{ shut: !c.open }">
       <p class="code num">{{ c.code }}</p>
+      <p class="address">{{ host }}/join/{{ c.code }}</p>
       <p class="hint">
         {{ c.role }}{{ sectionOf(c) ? `, ${sectionOf(c)}` : '' }} · {{ c.used }} of {{ c.most }} joined ·
         {{ c.open ? `until ${date(c.expiresAt)}` : 'closed' }}
       </p>
       <p class="acts">
-        <TextButton @click="copyLink(c)">Copy the link</TextButton
+        <TextButton v-if="c.open" @click="projected = c.code">Show it large</TextButton
+        ><TextButton @click="copyLink(c)">Copy the link</TextButton
         ><TextButton @click="emit('revoke', c)">Delete</TextButton>
       </p>
     </article>
@@ -100,6 +111,11 @@ article {
   font: 600 1.75rem/1.1 var(--read);
   letter-spacing: 0.04em;
   color: var(--harbour-deep);
+}
+.address {
+  font-size: 0.84375rem;
+  overflow-wrap: anywhere;
+  user-select: all;
 }
 .shut .code {
   color: var(--ink-3);

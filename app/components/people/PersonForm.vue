@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { keptNames } from '#core/people/names'
 import type { Focusable } from '~/components/controls/focusable'
 import LineInput from '~/components/controls/LineInput.vue'
 import PickList from '~/components/controls/PickList.vue'
@@ -33,7 +34,7 @@ async function add() {
     api.call(peopleEndpoints.addPerson, { params: { seminarId: props.seminarId }, body: { key, ...person } }),
   )
   if (!added) return
-  notices.say(`${person.givenName} ${person.familyName} is in the seminar.`)
+  notices.say(`${keptNames(person).name} is in the seminar.`)
   key = newKey()
   Object.assign(person, { givenName: '', familyName: '', email: '' })
   emit('added')

@@ -1,9 +1,12 @@
 <script setup lang="ts">
+import PickList from '~/components/controls/PickList.vue'
 import FileInput from '~/components/controls/FileInput.vue'
 import CheckBox from '~/components/controls/CheckBox.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { RosterAnswer, RosterPreview } from '#shared/people/people'
-import { capital, inWords, listed, plural } from '#core/language'
+import { keptNames } from '#core/people/names'
+import { ROSTER_COLUMNS, type RosterColumn } from '#core/people/roster/rosterHeadings'
+import { capital, inWords, plural } from '#core/language'
 import { toBase64 } from '~/composables/files/readFile'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
@@ -15,7 +18,7 @@ const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ imported: [answer: RosterAnswer] }>()
 const api = useApi()
 const { busy, problem, send } = useSending()
-const file = shallowRef<{ name: string; base64: string } | null>(null)
+const file = shallowRef<{ name: string; base64: string; columns?: Array<RosterColumn | null> } | null>(null)
 const preview = shallowRef<RosterPreview | null>(null)
 const withdrawMissing = ref(false)
 const invite = ref(true)
@@ -24,7 +27,7 @@ const over = ref(false)
 let key = newKey()
 const FIELD_WORDS: Readonly<Record<string, string>> = {
   email: 'e-mail',
-  name: 'name',
+  name: 'whole name',
   givenName: 'first name',
   familyName: 'family name',
   section: 'section',
@@ -62,6 +65,11 @@ const count = computed(() =>
       (withdrawMissing.value ? preview.value.missing.length : 0)
     : 0,
 )
+/** Whether anybody was found in it: of a file that says nothing nobody is missing. */
+const isRead = computed(() => {
+  const p = preview.value!
+  return p.added.length + p.changed.length + p.back.length + p.same > 0
+})
 const sentence = computed(() => {
   const p = preview.value!
   const parts = [
@@ -72,14 +80,20 @@ const sentence = computed(() => {
   ].filter(Boolean)
   return parts.length > 0 ? `${capital(parts.join(', '))}.` : 'Nobody in this file can be taken.'
 })
-/** Which columns were read as what, and which were not. */
-const columnWords = computed(() => {
-  const { used, unused } = preview.value!.columns
-  if (used.length === 0) return ''
-  const read = used.map(c => `“${c.heading}” as ${FIELD_WORDS[c.field]}`)
-  const left = unused.map(heading => `“${heading}”`)
-  return `Read: ${listed(read)}.${left.length > 0 ? ` Not read: ${listed(left)}.` : ''}`
-})
+/** What a column holds is said by its heading, or here: then it is looked at anew. */
+async function assign(at: number, value: string) {
+  const columns = preview.value!.columns.map((c, i) => {
+    const field = c.field === value ? null : c.field // one column for one thing
+    return i === at ? (ROSTER_COLUMNS.find(f => f === value) ?? null) : field
+  })
+  const read = { ...file.value!, columns }
+  const seen = await send(() =>
+    api.call(peopleEndpoints.previewRoster, { params: { seminarId: props.seminarId }, body: read }),
+  )
+  if (!seen) return
+  file.value = read
+  preview.value = seen
+}
 async function take() {
   come.value = null
   const answer = await send(() =>
@@ -138,7 +152,20 @@ const importVerb = computed(() => {
             {{ preview.newSections.join(', ') }}.</span
           >
         </p>
-        <p v-if="columnWords" class="hint">{{ columnWords }}</p>
+        <fieldset v-if="preview.columns.length > 0" class="columns" :disabled="busy">
+          <legend class="hint">What stands in each column</legend>
+          <label v-for="(c, i) in preview.columns" :key="i" class="lab"
+            ><bdi>{{ c.heading || `column ${i + 1}` }}</bdi
+            ><PickList
+              class="in"
+              :value="c.field ?? ''"
+              @change="assign(i, ($event.target as HTMLSelectElement).value)"
+            >
+              <option value="">not read</option>
+              <option v-for="f in ROSTER_COLUMNS" :key="f" :value="f">{{ FIELD_WORDS[f] }}</option>
+            </PickList></label
+          >
+        </fieldset>
         <div class="lists">
           <section v-if="preview.faults.length > 0" class="bad">
             <h3>
@@ -162,7 +189,7 @@ const importVerb = computed(() => {
             <table class="rows">
               <tbody>
                 <tr v-for="c in preview.changed.slice(0, 200)" :key="c.enrolmentId">
-                  <td>{{ c.row.givenName }} {{ c.row.familyName }}</td>
+                  <td>{{ keptNames(c.row).name }}</td>
                   <td>
                     <span v-for="x in c.changes" :key="x.field" class="change"
                       >{{ FIELD_WORDS[x.field] }} <s>{{ x.from ?? '–' }}</s> {{ x.to }}</span
@@ -174,15 +201,15 @@ const importVerb = computed(() => {
           </section>
           <section v-if="preview.back.length > 0">
             <h3>Restored</h3>
-            <p>{{ preview.back.map(b => `${b.row.givenName} ${b.row.familyName}`).join(', ') }}</p>
+            <p>{{ preview.back.map(b => keptNames(b.row).name).join(', ') }}</p>
           </section>
-          <section v-if="preview.missing.length > 0">
+          <section v-if="preview.missing.length > 0 && isRead">
             <h3>Not in the file</h3>
             <p>
               {{
                 preview.missing
                   .slice(0, 40)
-                  .map(m => `${m.givenName} ${m.familyName}`)
+                  .map(m => (m.givenName === m.familyName ? m.givenName : keptNames(m).name))
                   .join(', ')
               }}{{ preview.missing.length > 40 ? ` and ${preview.missing.length - 40} more` : '' }}
             </p>
@@ -194,7 +221,7 @@ const importVerb = computed(() => {
               <tbody>
                 <tr v-for="r in preview.added.slice(0, 200)" :key="r.line">
                   <td class="num">line {{ r.line }}</td>
-                  <td>{{ r.givenName }} {{ r.familyName }}</td>
+                  <td>{{ keptNames(r).name }}</td>
                   <td>{{ r.email }}</td>
                   <td>{{ r.section }}</td>
                   <td>{{ r.role === 'student' ? '' : r.role }}</td>
@@ -268,6 +295,17 @@ h3 {
 }
 .said {
   font: 400 1rem/1.5 var(--read);
+}
+.columns {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  border: 0;
+  padding: 0;
+  margin: 0;
+}
+.columns .lab {
+  font-size: 0.8125rem;
 }
 .lists {
   overflow: auto;

@@ -1,3 +1,4 @@
+import { keptNames } from '../names'
 import type { RosterRow } from './rosterRow'
 
 /** Somebody who is in the seminar already. */
@@ -68,7 +69,8 @@ export function compareRoster(rows: readonly RosterRow[], enrolled: readonly Enr
     met.add(known.enrolmentId)
     const changes = ROSTER_FIELDS.flatMap(field => {
       if (known.nameIsOwn && NAMES.includes(field)) return []
-      const to = row[field]
+      // whoever has one name alone has it in both places
+      const to = field === 'familyName' ? keptNames(row).familyName : row[field]
       return to !== null && to !== known[field] ? [{ field, from: known[field], to }] : []
     })
     if (known.isElsewhere && changes.some(c => c.field === 'email')) {

@@ -94,7 +94,7 @@ function rowOf(
   if (formula !== undefined) return { code: 'formula', line: user.line, value: formula.slice(0, 60) }
   if (email === '') return { code: 'noEmail', line: user.line }
   if (!email.includes('@')) return { code: 'badEmail', line: user.line, value: email.slice(0, 60) }
-  if (!givenName || !familyName) return { code: 'noName', line: user.line }
+  if (!givenName && !familyName) return { code: 'noName', line: user.line }
   return {
     line: user.line,
     email,

@@ -23,19 +23,24 @@ const LONGEST = 120
  * guessed. A cell that begins as a formula is refused, so that it reaches no spreadsheet later on.
  *
  * Columns are known by their headings, in any order: e-mail; name, or given and family name; section, student number
- * and role if they are there. A name in one column is "Family, Given" with a comma, else its last word is the family name.
+ * and role if they are there; or as somebody says what each holds. A name in one column is "Family, Given" with a comma, else
+ * its last word is the family name; a single word is a name alone.
+ *
+ * @param assigned what each column holds, in their order; left out: by their headings
  */
-export function readRosterCsv(bytes: Uint8Array): Roster {
+export function readRosterCsv(bytes: Uint8Array, assigned?: ReadonlyArray<RosterColumn | null>): Roster {
   const { text, badLines } = decodeText(bytes)
   const table = readTable(text)
   const faults: RosterFault[] = [...table.faults]
   if (table.header.length === 0) return { rows: [], faults }
-  const column = columnsOf(table.header)
-  if (column.email === undefined) return { rows: [], faults: [{ code: 'noHeader', line: 1 }] }
-  if (column.name === undefined && (column.givenName === undefined || column.familyName === undefined))
-    return { rows: [], faults: [{ code: 'noNames', line: 1 }] }
-  if (table.rows.length > MOST_ROWS)
-    return { rows: [], faults: [{ code: 'tooMany', line: table.rows[MOST_ROWS]!.line }] }
+  const column = assigned ? columnsAsSaid(assigned, table.header.length) : columnsOf(table.header)
+  const fieldAt = new Map(Object.entries(column).map(([field, at]) => [at, field as RosterColumn])) // the keys of that object
+  const columns = table.header.map((heading, at) => ({ heading, field: fieldAt.get(at) ?? null }))
+  const refuse = (fault: RosterFault): Roster => ({ rows: [], faults: [fault], columns })
+  if (column.email === undefined) return refuse({ code: 'noHeader', line: 1 })
+  if (column.name === undefined && column.givenName === undefined && column.familyName === undefined)
+    return refuse({ code: 'noNames', line: 1 })
+  if (table.rows.length > MOST_ROWS) return refuse({ code: 'tooMany', line: table.rows[MOST_ROWS]!.line })
   const bad = new Set(badLines)
   const rows: RosterRow[] = []
   const seen = new Map<string, number>()
@@ -64,15 +69,18 @@ export function readRosterCsv(bytes: Uint8Array): Roster {
     if (row.studentNumber !== null) numbers.set(row.studentNumber, line)
     rows.push(row)
   }
-  const used = Object.entries(column)
-    .sort(([, a], [, b]) => a - b)
-    .map(([field, at]) => ({ heading: table.header[at]!, field: field as RosterColumn })) // the keys of that object
-  const taken = new Set(Object.values(column))
-  return {
-    rows,
-    faults: faults.sort((a, b) => a.line - b.line),
-    columns: { used, unused: table.header.filter((heading, at) => heading !== '' && !taken.has(at)) },
-  }
+  return { rows, faults: faults.sort((a, b) => a.line - b.line), columns }
+}
+
+/** Columns as somebody assigned them; of two for one thing the first. */
+function columnsAsSaid(
+  assigned: ReadonlyArray<RosterColumn | null>,
+  width: number,
+): Partial<Record<RosterColumn, number>> {
+  const columns: Partial<Record<RosterColumn, number>> = {}
+  for (const [at, field] of assigned.slice(0, width).entries())
+    if (field !== null && columns[field] === undefined) columns[field] = at
+  return columns
 }
 
 function readRow(line: number, cell: (name: RosterColumn) => string): RosterRow | RosterFault {
@@ -112,12 +120,17 @@ export const isFormula = (value: string): boolean =>
 function namesOf(cell: (name: RosterColumn) => string): { givenName: string; familyName: string } | null {
   const given = cell('givenName')
   const family = cell('familyName')
-  if (given || family) return given && family ? { givenName: given, familyName: family } : null
+  if (given || family) return given ? { givenName: given, familyName: family } : alone(family)
   const whole = cell('name')
   if (whole.includes(',')) {
-    const [last, ...first] = whole.split(',').map(part => part.trim())
-    return last && first.join(' ') ? { givenName: first.join(' '), familyName: last } : null
+    const [last = '', ...first] = whole.split(',').map(part => part.trim())
+    const before = first.join(' ').trim()
+    return before && last ? { givenName: before, familyName: last } : alone(before || last)
   }
   const words = whole.split(/\s+/).filter(Boolean)
-  return words.length >= 2 ? { givenName: words.slice(0, -1).join(' '), familyName: words.at(-1)! } : null
+  if (words.length < 2) return alone(words[0] ?? '')
+  return { givenName: words.slice(0, -1).join(' '), familyName: words.at(-1)! }
 }
+
+/** A name that is the only one. */
+const alone = (name: string) => (name === '' ? null : { givenName: name, familyName: '' })

@@ -111,14 +111,34 @@ describe('a roster of separated values', () => {
     const { columns } = readRosterCsv(
       utf8('Mail;Fakultät;Name;Vorname;Telefon\nmo@x.example;Bau;Kaplan;Mo;1\n'),
     )
-    expect(columns).toEqual({
-      used: [
-        { heading: 'Mail', field: 'email' },
-        { heading: 'Name', field: 'familyName' },
-        { heading: 'Vorname', field: 'givenName' },
-      ],
-      unused: ['Fakultät', 'Telefon'],
-    })
+    expect(columns).toEqual([
+      { heading: 'Mail', field: 'email' },
+      { heading: 'Fakultät', field: null },
+      { heading: 'Name', field: 'familyName' },
+      { heading: 'Vorname', field: 'givenName' },
+      { heading: 'Telefon', field: null },
+    ])
+  })
+
+  it('reads columns as somebody says what they hold, whatever their headings', () => {
+    const file = utf8('wer;wo;x\nMo Kaplan;mo@x.example;B\n')
+    const bare = readRosterCsv(file)
+    expect(bare).toMatchObject({ rows: [], faults: [{ code: 'noHeader' }] })
+    expect(bare.columns!.map(c => [c.heading, c.field])).toEqual([
+      ['wer', null],
+      ['wo', null],
+      ['x', null],
+    ])
+    const { rows } = readRosterCsv(file, ['name', 'email', 'section'])
+    expect(rows).toMatchObject([
+      { givenName: 'Mo', familyName: 'Kaplan', email: 'mo@x.example', section: 'B' },
+    ])
+  })
+
+  it('takes people who have one name alone', () => {
+    const file = 'name,given name,family name,email\n,,Suharti,s@x.example\n,Sukarno,,k@x.example\n'
+    expect(names(utf8(file))).toEqual(['Suharti||s@x.example', 'Sukarno||k@x.example'])
+    expect(names(utf8('name,email\nSuharti,s@x.example\n'))).toEqual(['Suharti||s@x.example'])
   })
 
   it('reads the letters and signs that Windows-1252 has and Latin-1 has not', () => {
@@ -171,7 +191,7 @@ describe('a roster of separated values', () => {
           'name,email,role,section',
           'Liv Brandt,liv@x.example,,A',
           '=HYPERLINK("http://x"),h@x.example,,A',
-          'Prince,p@x.example,,A',
+          ' ,p@x.example,,A',
           'Nico Corvo,,,A',
           'Nico Corvo,nico at x,,A',
           'Nico Corvo,nico@x.example,captain,A',
@@ -204,7 +224,13 @@ describe('a roster of separated values', () => {
   it('takes the separator a spreadsheet names in a line of its own, and keeps counting lines from the top', () => {
     expect(
       readRosterCsv(utf8('\ufeffsep=;\r\nname;email\r\nLiv Brandt;liv@x.example\r\nPrince;p@x.example\r\n')),
-    ).toMatchObject({ rows: [{ line: 3, email: 'liv@x.example' }], faults: [{ line: 4, code: 'noName' }] })
+    ).toMatchObject({
+      rows: [
+        { line: 3, email: 'liv@x.example' },
+        { line: 4, givenName: 'Prince', familyName: '' },
+      ],
+      faults: [],
+    })
   })
 
   it('takes one student number for one person', () => {

@@ -1,5 +1,13 @@
-export type RosterColumn =
-  'email' | 'name' | 'givenName' | 'familyName' | 'section' | 'studentNumber' | 'role'
+export const ROSTER_COLUMNS = [
+  'email',
+  'name',
+  'givenName',
+  'familyName',
+  'section',
+  'studentNumber',
+  'role',
+] as const
+export type RosterColumn = (typeof ROSTER_COLUMNS)[number]
 
 /**
  * Headings as colleges write them, in lower case without spaces and signs: in English, then German, French, Spanish,

@@ -5,7 +5,7 @@ export interface RosterRow {
   readonly line: number // of the file, 1 for the first
   readonly email: string // lower case
   readonly givenName: string
-  readonly familyName: string
+  readonly familyName: string // empty: one name alone
   readonly section: string | null
   readonly studentNumber: string | null
   readonly role: 'student' | 'assistant' | 'instructor' | 'observer'
@@ -34,13 +34,13 @@ export type RosterFault =
 export interface Roster {
   readonly rows: readonly RosterRow[]
   readonly faults: readonly RosterFault[]
-  readonly columns?: RosterColumns // of a table that could be read
+  readonly columns?: readonly RosterHeading[] // of a table, in its order
 }
 
-/** What was read from which column, and which columns were not. */
-export interface RosterColumns {
-  readonly used: ReadonlyArray<{ readonly heading: string; readonly field: RosterColumn }>
-  readonly unused: readonly string[]
+/** A column of a table, and what was read from it; null: nothing. */
+export interface RosterHeading {
+  readonly heading: string
+  readonly field: RosterColumn | null
 }
 
 /** Most people one file may bring. */

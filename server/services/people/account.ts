@@ -1,3 +1,4 @@
+import { keptNames, nameParts } from '#core/people/names'
 import { eq } from 'drizzle-orm'
 import { hashPassword } from '#server/access/password'
 import { requireGoodPassword } from '#server/access/passwordQuality'
@@ -44,9 +45,6 @@ export async function makeFirstAccount(
   })
 }
 
-export const nameOf = (p: { readonly givenName: string; readonly familyName: string }): string =>
-  `${p.givenName} ${p.familyName}`
-
 export async function insertPerson(
   db: Db,
   p: Pick<AccountWrite, 'givenName' | 'familyName' | 'email'>,
@@ -54,7 +52,7 @@ export async function insertPerson(
 ) {
   const [person] = await db
     .insert(persons)
-    .values({ email: p.email, givenName: p.givenName, familyName: p.familyName, name: nameOf(p), ...more })
+    .values({ email: p.email, ...keptNames(p), ...more })
     .onConflictDoNothing()
     .returning()
   if (!person)
@@ -71,8 +69,7 @@ export async function accountView(db: Db, person: Person): Promise<AccountView> 
   const [row] = await db.select().from(persons).where(eq(persons.id, person.id))
   return {
     name: row!.name,
-    givenName: row!.givenName,
-    familyName: row!.familyName,
+    ...nameParts(row!),
     email: row!.email,
     isConfirmed: row!.confirmedAt !== null,
     emailAskedFor: await addressAskedFor(db, row!),
@@ -85,7 +82,7 @@ export async function accountView(db: Db, person: Person): Promise<AccountView> 
 
 /** Corrects one's own name, in every seminar, too; no roster changes it there any more. */
 export function setName(db: Database, person: Person, write: NameWrite): Promise<AccountView> {
-  const names = { ...write, name: nameOf(write) }
+  const names = keptNames(write)
   return db.transaction(async tx => {
     await tx.update(persons).set(names).where(eq(persons.id, person.id))
     await tx

@@ -13,7 +13,7 @@ import {
 } from '#server/database/schema'
 import { countedStudents } from '#server/services/people/students'
 import type { GroupPlanView, GroupsView } from '#shared/people/groups'
-import { initialsOf } from './nameView'
+import { initialsOf } from '#core/people/names'
 
 /** Group plans with their groups. Staff see who is where and what they have written; students see the plans, too. */
 export async function groupsView(db: Db, actor: Actor): Promise<GroupsView> {

@@ -1,3 +1,4 @@
+import { initialsOf } from '#core/people/names'
 import type { AuthorView } from '#shared/contributing/thread'
 
 export interface Named {
@@ -8,10 +9,6 @@ export interface Named {
 
 /** The names of somebody, and nothing else of them. */
 export const namesOf = ({ name, givenName, familyName }: Named): Named => ({ name, givenName, familyName })
-
-/** First letters of given and family name: what stands in a disc. */
-export const initialsOf = (p: Named): string =>
-  `${p.givenName[0] ?? ''}${p.familyName[0] ?? ''}`.toUpperCase()
 
 export function authorView(
   p: Named & { readonly enrolmentId: string; readonly role: string },

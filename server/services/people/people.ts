@@ -1,3 +1,4 @@
+import { initialsOf, keptNames } from '#core/people/names'
 import { and, asc, desc, eq, inArray, isNull, max, ne, sql } from 'drizzle-orm'
 import { noteActs } from '#server/services/auditTrail'
 import { notifyOfEnding } from '#server/access/endings'
@@ -9,9 +10,9 @@ import { mailToAll } from '#server/mail/mails'
 import { ownAddress } from '#server/mail/mailServer'
 import { withIdempotency } from '#server/services/idempotency'
 import type { PeopleView, PersonChange, PersonWrite } from '#shared/people/people'
-import { insertPerson, nameOf } from './account'
+import { insertPerson } from './account'
 import { makeInvitationLink } from './passwords'
-import { initialsOf, namesOf } from './nameView'
+import { namesOf } from './nameView'
 
 /** Everyone in the seminar with their roles; who manages also gets the joining codes. */
 export async function peopleView(db: Db, actor: Actor, now: Date): Promise<PeopleView> {
@@ -103,7 +104,7 @@ export function addPerson(
       sectionId: write.sectionId,
       state: 'active' as const,
       givenToAddress: true,
-      ...(!there?.nameIsOwn && { ...namesOf({ ...write, name: nameOf(write) }) }),
+      ...(!there?.nameIsOwn && { ...keptNames(write) }),
     }
     const [row] = there
       ? await tx.update(enrolments).set(values).where(eq(enrolments.id, there.id)).returning()

@@ -1,7 +1,9 @@
 import { and, eq, inArray, ne } from 'drizzle-orm'
 import { noteActs } from '#server/services/auditTrail'
+import { keptNames } from '#core/people/names'
 import { compareRoster, type Enrolled, type RosterComparison } from '#core/people/roster/compareRoster'
 import { readOneRoster } from '#core/people/roster/readOneRoster'
+import type { RosterColumn } from '#core/people/roster/rosterHeadings'
 import { readRosterCsv } from '#core/people/roster/readRosterCsv'
 import type { Roster, RosterFault, RosterRow } from '#core/people/roster/rosterRow'
 import { notifyOfEnding } from '#server/access/endings'
@@ -12,12 +14,12 @@ import { Problem, refusedField } from '#server/http/problem'
 import type { Progress } from '#server/http/route'
 import { withIdempotency } from '#server/services/idempotency'
 import type { RosterAnswer, RosterPreview } from '#shared/people/people'
-import { nameOf } from './account'
 import { inviteAll } from './people'
 
 interface RosterFile {
   readonly name: string
   readonly base64: string
+  readonly columns?: readonly (RosterColumn | null)[] | undefined // what each column holds, where somebody said so
 }
 const CHUNK = 50 // rows of one statement: few enough that the bar moves
 
@@ -34,10 +36,7 @@ export async function previewRoster(db: Db, actor: Actor, file: RosterFile): Pro
       email,
     })),
     faults: roster.faults.map(f => ({ line: f.line, code: f.code, sentence: faultSentence(f) })),
-    columns: {
-      used: [...(roster.columns?.used ?? [])],
-      unused: [...(roster.columns?.unused ?? [])],
-    },
+    columns: (roster.columns ?? []).map(c => ({ ...c })),
     newSections: [
       ...new Set(roster.rows.flatMap(r => (r.section && !titles.has(r.section) ? [r.section] : []))),
     ],
@@ -115,7 +114,7 @@ export function importRoster(
 async function compare(db: Db, actor: Actor, file: RosterFile) {
   const bytes = Buffer.from(file.base64, 'base64')
   if (bytes.length === 0) throw refusedField('file', 'empty', 'This file is empty.')
-  const roster: Roster = isZip(bytes) ? readOneRoster(bytes) : readRosterCsv(bytes)
+  const roster: Roster = isZip(bytes) ? readOneRoster(bytes) : readRosterCsv(bytes, file.columns)
   const [there, known] = await Promise.all([
     db
       .select({ enrolment: enrolments, person: persons, section: sections.title })
@@ -154,7 +153,7 @@ async function compare(db: Db, actor: Actor, file: RosterFile) {
   const faults = comparison.refused.map(({ line, givenName, familyName }): RosterFault => ({
     code: 'elsewhere',
     line,
-    value: `${givenName} ${familyName}`,
+    value: keptNames({ givenName, familyName }).name,
   }))
   const rows = kept.filter(row => !comparison.refused.includes(row))
   return {
@@ -268,11 +267,7 @@ async function renamePerson(tx: Db, enrolmentId: string, row: RosterRow): Promis
   if (row.email !== person.email) await tx.delete(passwordLinks).where(eq(passwordLinks.personId, person.id))
 }
 
-const namesIn = ({ givenName, familyName }: RosterRow) => ({
-  givenName,
-  familyName,
-  name: nameOf({ givenName, familyName }),
-})
+const namesIn = (row: RosterRow) => keptNames(row)
 
 /** Withdraws people, whose open pages hear of it. */
 async function withdraw(tx: Db, enrolmentIds: readonly string[]): Promise<void> {
@@ -295,9 +290,9 @@ const copyOf = (c: RosterComparison) => ({
 export function faultSentence(fault: RosterFault): string {
   switch (fault.code) {
     case 'noHeader':
-      return 'No column is called e-mail. Name the columns in the first line: e-mail, name (or given name and family name), section, student number, role.'
+      return 'No column is known as the e-mail address. Say above which it is, or name the columns in the first line: e-mail, name (or given name and family name), section, student number, role.'
     case 'noNames':
-      return 'No column is called name, and there is no pair of given name and family name.'
+      return 'No column is known as the name. Say above which it is, or name it in the first line.'
     case 'empty':
       return 'There is nothing in this file.'
     case 'tooMany':
@@ -311,7 +306,7 @@ export function faultSentence(fault: RosterFault): string {
     case 'noEmail':
       return 'There is no e-mail address.'
     case 'noName':
-      return 'There is no full name: a given name and a family name are needed.'
+      return 'There is no name.'
     case 'badEmail':
       return `“${fault.value}” is no e-mail address.`
     case 'badRole':

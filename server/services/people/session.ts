@@ -6,7 +6,7 @@ import { enrolments, persons, seminars } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import type { SessionView } from '#shared/people/session'
 import { isMailroom } from '#server/mail/mailServer'
-import { initialsOf } from './nameView'
+import { initialsOf } from '#core/people/names'
 
 /** The person of an e-mail address and password. Says the same of a wrong address and a wrong password. */
 export async function personByPassword(db: Db, email: string, password: string): Promise<Person> {

@@ -7,6 +7,7 @@ export interface Participant {
   readonly enrolmentId: string
   readonly sectionId: string | null
   readonly seminarId: string
+  readonly joinedAt: Date // what closed before does not count against them
 }
 
 export interface Student extends Participant {
@@ -33,6 +34,7 @@ async function studentsIn(
       enrolmentId: enrolments.id,
       seminarId: enrolments.seminarId,
       sectionId: enrolments.sectionId,
+      joinedAt: enrolments.joinedAt,
       name: enrolments.name,
       givenName: enrolments.givenName,
       familyName: enrolments.familyName,
