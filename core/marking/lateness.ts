@@ -1,3 +1,5 @@
+import { shiftDays } from '../planning/moveSchedule'
+
 export type LateRule =
   | { readonly kind: 'none' }
   | {
@@ -14,21 +16,36 @@ export interface Lateness {
 }
 
 const MINUTE = 60_000
-const DAY = 1440 * MINUTE
 
 /**
- * How late work was, measured for the contribution that met the expectation (or was last needed for it).
+ * How late work was, measured for the contribution that met the expectation (or was last needed for it). Days are those of
+ * the seminar's calendar: each begins at the local time at which the grace ends, so that a night with 25 hours costs nobody
+ * a day.
+ *
  * @param at when it was shown; null while nothing is there: not late, unknown
  */
-export function latenessOf(at: Date | null, dueAt: Date, rule: LateRule): Lateness | null {
+export function latenessOf(at: Date | null, dueAt: Date, rule: LateRule, timeZone: string): Lateness | null {
   if (at === null) return null
   const after = at.getTime() - dueAt.getTime()
   if (after <= 0) return { minutes: 0, startedDays: 0 }
-  const grace = rule.kind === 'none' ? 0 : rule.graceMinutes * MINUTE
-  return {
-    minutes: Math.ceil(after / MINUTE),
-    startedDays: after <= grace ? 0 : Math.ceil((after - grace) / DAY),
-  }
+  const graceEnds = new Date(dueAt.getTime() + (rule.kind === 'none' ? 0 : rule.graceMinutes * MINUTE))
+  return { minutes: Math.ceil(after / MINUTE), startedDays: startedDays(graceEnds, at, timeZone) }
+}
+
+/** Local calendar days that have begun between two moments. */
+function startedDays(from: Date, at: Date, timeZone: string): number {
+  if (at <= from) return 0
+  // a day has 23 to 25 hours: the count by the calendar is this one or the next
+  let days = Math.max(0, Math.floor((at.getTime() - from.getTime()) / (25 * 60 * MINUTE)))
+  while (shiftDays(from, days, timeZone) < at) days++
+  return days
+}
+
+/** Percent of the maximum that a rule takes from late work at the most; 0 for work that is not late by it. */
+export function mostTaken(lateness: Lateness, rule: LateRule): number {
+  if (rule.kind === 'none' || lateness.startedDays === 0) return 0
+  if (rule.kind === 'cap') return 100 - rule.capPercent
+  return Math.min(100 - rule.floorPercent, rule.percentPerDay * lateness.startedDays)
 }
 
 /**

@@ -7,6 +7,7 @@ const at = (day: number, time = '23:59') => new Date(`2026-10-${String(day).padS
 const entries: ExpectationRule = { kind: 'entries', need: 1, minWords: 200, due: 'write' }
 const replies: ExpectationRule = { kind: 'replies', need: 2, minWords: 50, due: 'respond' }
 const plan = {
+  timeZone: 'UTC',
   phases: [
     { name: 'write' as const, startsAt: at(5), endsAt: at(8) },
     { name: 'respond' as const, startsAt: at(8), endsAt: at(11) },

@@ -11,7 +11,10 @@ import { latenessOf, type Lateness, type LateRule } from './lateness'
  *   is missing, not late.
  */
 export function latenessOfRecord(
-  plan: DueTimes & { readonly expectations: ReadonlyArray<{ readonly rule: ExpectationRule }> },
+  plan: DueTimes & {
+    readonly timeZone: string
+    readonly expectations: ReadonlyArray<{ readonly rule: ExpectationRule }>
+  },
   lateRule: LateRule,
   checks: readonly Check[],
   enrolmentId: string,
@@ -19,7 +22,12 @@ export function latenessOfRecord(
   let worst: Lateness = { minutes: 0, startedDays: 0 }
   for (const [i, { rule }] of plan.expectations.entries()) {
     const { metAt } = checks[i]!
-    const lateness = latenessOf(metAt ? new Date(metAt) : null, dueAtOf(plan, rule, enrolmentId), lateRule)
+    const lateness = latenessOf(
+      metAt ? new Date(metAt) : null,
+      dueAtOf(plan, rule, enrolmentId),
+      lateRule,
+      plan.timeZone,
+    )
     if (!lateness && rule.kind === 'entries') return null
     if (lateness && lateness.minutes > worst.minutes) worst = lateness
   }

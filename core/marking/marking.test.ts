@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { latenessOf, pointsAfterLateness, type LateRule } from './lateness'
+import { latenessOf, pointsAfterLateness, type LateRule, mostTaken } from './lateness'
 import { scoreRubric, type CriterionMark } from './scoreRubric'
 import { calculateMark, type MarkParts } from './calculateMark'
 import type { MarkScale } from './markScale'
@@ -135,12 +135,24 @@ describe('lateness', () => {
   const perDay: LateRule = { kind: 'perDay', graceMinutes: 30, percentPerDay: 10, floorPercent: 50 }
 
   it('is none at the due instant, and counts a day as soon as it has begun', () => {
-    expect(latenessOf(due, due, perDay)).toEqual({ minutes: 0, startedDays: 0 })
-    expect(latenessOf(after(30), due, perDay)).toEqual({ minutes: 30, startedDays: 0 })
-    expect(latenessOf(after(31), due, perDay)).toEqual({ minutes: 31, startedDays: 1 })
-    expect(latenessOf(after(30 + 1440), due, perDay)?.startedDays).toBe(1)
-    expect(latenessOf(after(31 + 1440), due, perDay)?.startedDays).toBe(2)
-    expect(latenessOf(null, due, perDay)).toBeNull()
+    expect(latenessOf(due, due, perDay, 'Europe/Amsterdam')).toEqual({ minutes: 0, startedDays: 0 })
+    expect(latenessOf(after(30), due, perDay, 'Europe/Amsterdam')).toEqual({ minutes: 30, startedDays: 0 })
+    expect(latenessOf(after(31), due, perDay, 'Europe/Amsterdam')).toEqual({ minutes: 31, startedDays: 1 })
+    expect(latenessOf(after(30 + 1440), due, perDay, 'Europe/Amsterdam')?.startedDays).toBe(1)
+    expect(latenessOf(after(31 + 1440), due, perDay, 'Europe/Amsterdam')?.startedDays).toBe(2)
+    expect(latenessOf(null, due, perDay, 'Europe/Amsterdam')).toBeNull()
+  })
+  it('counts days of the calendar: a night with 25 hours costs nobody a day, one with 23 gives none away', () => {
+    const none: LateRule = { ...perDay, graceMinutes: 0 }
+    const days = (dueAt: string, at: string) =>
+      latenessOf(new Date(at), new Date(dueAt), none, 'Europe/Amsterdam')!.startedDays
+    // clocks go back on 25 October 2026: Saturday 23:59 to Sunday 23:59 are 25 hours
+    expect(days('2026-10-24T21:59:00Z', '2026-10-25T22:59:00Z')).toBe(1)
+    expect(days('2026-10-24T21:59:00Z', '2026-10-25T22:59:01Z')).toBe(2)
+    // and forward on 29 March 2026: 23 hours
+    expect(days('2026-03-28T22:59:00Z', '2026-03-29T21:59:00Z')).toBe(1)
+    expect(days('2026-03-28T22:59:00Z', '2026-03-29T21:59:01Z')).toBe(2)
+    expect(days('2026-09-01T10:00:00Z', '2026-12-10T10:00:00Z')).toBe(100) // an hour less by the clock of the wall
   })
   it('takes a share of the maximum per day, stops at the floor, and never lifts anyone', () => {
     expect(pointsAfterLateness(2000, 2500, { minutes: 1500, startedDays: 2 }, perDay)).toBe(1500)
@@ -154,6 +166,15 @@ describe('lateness', () => {
         { kind: 'cap', graceMinutes: 0, capPercent: 70 },
       ),
     ).toBe(1750)
+  })
+  it('says what a rule takes at the most, before it is set', () => {
+    const late = { minutes: 4000, startedDays: 3 }
+    expect(mostTaken(late, perDay)).toBe(30)
+    expect(mostTaken({ ...late, startedDays: 9 }, perDay)).toBe(50) // down to the floor
+    expect(mostTaken(late, { kind: 'cap', graceMinutes: 0, capPercent: 70 })).toBe(30)
+    expect([mostTaken({ minutes: 20, startedDays: 0 }, perDay), mostTaken(late, { kind: 'none' })]).toEqual([
+      0, 0,
+    ])
   })
   it("keeps the rule's figure visible when it is waived", () => {
     const marks = [{ criterionId: 'a', weight: 1, max: 2500, points: 2000 }]

@@ -2,11 +2,13 @@
 import LineInput from '~/components/controls/LineInput.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import { addressOf } from '#shared/http/endpoint'
-import { dayAfter } from '#core/planning/week'
+import { dayAfter, localDay } from '#core/planning/week'
 import type { SettingsBody } from '#shared/people/settings'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { mondayOf } from '~/composables/planning/termWeeks'
 import { useSending } from '~/composables/shell/useSending'
+import { useTimes } from '~/composables/planning/useTimes'
+import { useSeminarStore } from '~/stores/seminar'
 import { useNotices } from '~/stores/notices'
 import { useSessionStore } from '~/stores/session'
 import SettingsPart from './settings/SettingsPart.vue'
@@ -18,6 +20,8 @@ import * as keepingEndpoints from '#shared/keeping/endpoints'
 const props = defineProps<{ seminarId: string; settings: SettingsBody }>()
 const api = useApi()
 const notices = useNotices()
+const seminar = useSeminarStore()
+const { now } = useTimes()
 const session = useSessionStore()
 const { busy, problems, problem, send } = useSending()
 const copying = ref(false)
@@ -25,11 +29,17 @@ let id = newKey()
 const copy = reactive({ code: '', title: '' })
 const term = ref({ firstDay: '', weeks: 0, breaks: [] as Array<{ week: number; title: string }> })
 
+/** Nine weeks after this term or, where that is over, next Monday. */
+function nextTerm(): string {
+  const after = mondayOf(dayAfter(props.settings.firstDay, 7 * (props.settings.weeks + 9)))
+  const monday = mondayOf(dayAfter(localDay(now.value, seminar.shell!.timeZone), 7))
+  return after > monday ? after : monday
+}
 function begin() {
   id = newKey()
   Object.assign(copy, { code: props.settings.code, title: props.settings.title })
   term.value = {
-    firstDay: mondayOf(dayAfter(props.settings.firstDay, 7 * (props.settings.weeks + 9))),
+    firstDay: nextTerm(),
     weeks: props.settings.weeks,
     breaks: props.settings.breaks.map(b => ({ ...b })),
   }

@@ -31,8 +31,20 @@ const weeks = computed(() => {
 const set = (part: Partial<TermShape>) => {
   term.value = { ...term.value, ...part }
 }
+const MOST_WEEKS = 40
+const shortened = ref(false) // a break was set just now
+const teachingWords = computed(() => {
+  const breaks = term.value.breaks.filter(b => b.week <= term.value.weeks).length
+  const teaching = term.value.weeks - breaks
+  return breaks === 0 ? '' : `${teaching} of them with teaching, `
+})
+function lengthen() {
+  set({ weeks: term.value.weeks + 1 })
+  shortened.value = false
+}
 function toggle(week: number) {
   const has = term.value.breaks.some(b => b.week === week)
+  shortened.value = !has
   set({
     breaks: has
       ? term.value.breaks.filter(b => b.week !== week)
@@ -66,7 +78,7 @@ const last = computed(() => dayWords(dayAfter(term.value.firstDay, 7 * term.valu
           :value="term.weeks"
           @input="set({ weeks: Number(($event.target as HTMLInputElement).value) || 1 })"
       /></label>
-      weeks, to {{ last }}.
+      weeks, {{ teachingWords }}to {{ last }}.
     </p>
     <p v-if="problems.firstDay || problems.weeks || problems.breaks" class="field-problem" role="alert">
       {{ problems.firstDay ?? problems.weeks ?? problems.breaks }}
@@ -88,6 +100,10 @@ const last = computed(() => dayWords(dayAfter(term.value.firstDay, 7 * term.valu
         <b aria-hidden="true">{{ w.label ?? '–' }}</b><span aria-hidden="true">{{ w.from }}</span>
       </PlainButton>
     </div>
+    <p v-if="shortened && term.weeks < MOST_WEEKS" class="hint" role="status">
+      This break takes one of the term’s weeks.
+      <TextButton @click="lengthen">Make the term a week longer</TextButton>
+    </p>
     <p v-for="b in term.breaks" :key="b.week" class="pause-name">
       <span>{{ dayWords(dayAfter(term.firstDay, 7 * (b.week - 1))).replace(/ \d{4}$/, '') }}</span><LineInput
         class="in"

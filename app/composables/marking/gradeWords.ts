@@ -1,31 +1,9 @@
-import {
-  gradeLetterOf,
-  percentOf,
-  type Counted,
-  type GradeEntry,
-  type GradeItem,
-} from '#core/marking/gradebook/gradebook'
+import { gradeLetterOf, percentOf, type Counted } from '#core/marking/gradebook/gradebook'
 import { letterOfMark, showMark } from '#core/marking/showMark'
-import {
-  CELL_COUNTS,
-  CELL_STATES,
-  type Gradebook,
-  type GradeColumn,
-  type GradeRow,
-  type OwnGrades,
-} from '#shared/marking/gradebook'
+import type { Gradebook, GradeColumn, GradeRow, OwnGrades } from '#shared/marking/gradebook'
+import { countedOf, stateOf } from '#shared/marking/readGradeRow'
 
-type Frame = Pick<Gradebook | OwnGrades, 'columns' | 'categories' | 'grading' | 'bands'>
-const COUNTED = Object.fromEntries(
-  Object.entries(CELL_COUNTS).map(([word, letter]) => [letter, word]),
-) as Record<string, Counted | 'notMeant'>
-const STATES = Object.fromEntries(
-  Object.entries(CELL_STATES).map(([word, letter]) => [letter, word]),
-) as Record<string, keyof typeof CELL_STATES>
-
-export const countedOf = (row: GradeRow, i: number): Counted | 'notMeant' => COUNTED[row.counts[i]!]!
-export const stateOf = (row: GradeRow, i: number): keyof typeof CELL_STATES => STATES[row.states[i]!]!
-
+type Frame = Pick<Gradebook | OwnGrades, 'bands'>
 /** "83.4 %", or a dash where nothing counts yet. */
 export const shareWords = (share: number | null): string => (share === null ? '–' : `${percentOf(share)} %`)
 export const letterWords = (share: number | null, bands: Frame['bands']): string | null =>
@@ -45,7 +23,7 @@ export function cellWords(row: GradeRow, i: number, column: GradeColumn): string
   const points = row.points[i]
   if (points === null || points === undefined) {
     if (counted === 'excused') return 'exc.'
-    if (counted === 'missing') return '0'
+    if (counted === 'missing' || counted === 'droppedMissing') return '0'
     return ''
   }
   return pointsOnScale(points, column)
@@ -68,45 +46,32 @@ function pointsOnScale(points: number, column: GradeColumn): string {
   })
 }
 
+/** The same in a word, where a table has little room; nothing for what counts. */
+export const COUNTED_SHORT: Readonly<Record<Counted | 'notMeant', string>> = {
+  counted: '',
+  missing: 'missing',
+  dropped: 'dropped',
+  droppedMissing: 'missing, dropped',
+  excused: 'excused',
+  practice: 'practice',
+  notYet: 'not yet',
+  joinedLater: 'before joining',
+  worthNothing: 'worth nothing',
+  noCategory: 'no category',
+  notMeant: '',
+}
+
 /** Why an item counts, or does not, after "it …". */
 export const COUNTED_WORDS: Readonly<Record<Counted | 'notMeant', string>> = {
   counted: 'counts',
   missing: 'is missing since its close and counts as zero',
   dropped: 'is left out as one of the lowest',
+  droppedMissing: 'is missing since its close, and left out as one of the lowest',
   excused: 'is excused',
   practice: 'is practice and counts nowhere',
   notYet: 'does not count yet',
+  joinedLater: 'closed before they joined, and counts only once points are given',
   worthNothing: 'is worth nothing',
   noCategory: 'is in no category and counts nowhere',
   notMeant: 'is not for this student',
 }
-
-/** What the core calculates from, out of a row as it is shown. Only what counts is passed on as marked. */
-export function calculatedFrom(
-  frame: Frame,
-  row: GradeRow,
-): { items: GradeItem[]; entries: Map<string, GradeEntry> } {
-  const meant = frame.columns
-    .map((c, i) => [c, i] as const)
-    .filter(([, i]) => countedOf(row, i) !== 'notMeant')
-  return {
-    items: meant.map(([c]) => ({ id: c.id, categoryId: c.categoryId, max: c.max, practice: c.practice })),
-    entries: new Map(
-      meant.map(([c, i]) => {
-        const counted = countedOf(row, i)
-        const counts = counted === 'counted' || counted === 'dropped'
-        return [
-          c.id,
-          {
-            points: counts ? (row.points[i] ?? null) : null,
-            excused: counted === 'excused',
-            closed: row.closed[i] === '1',
-            any: counted !== 'missing',
-          },
-        ]
-      }),
-    ),
-  }
-}
-export const categoriesOf = (frame: Frame) =>
-  frame.categories.map(c => ({ id: c.id, weight: c.weight, drop: c.drop }))

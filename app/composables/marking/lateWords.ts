@@ -1,6 +1,6 @@
 import { plural } from '#core/language'
 
-/** "2 days", "9 hours", "40 minutes": the largest unit that fits. */
+/** "2 days", "9 hours", "40 minutes": the largest unit that fits, with what is left of a day in hours. */
 export function lateWords(minutes: number): string {
   const largestUnit = (): [number, string] => {
     if (minutes >= 1440) return [Math.floor(minutes / 1440), 'day']
@@ -8,5 +8,7 @@ export function lateWords(minutes: number): string {
     return [minutes, 'minute']
   }
   const [n, unit] = largestUnit()
-  return `${n} ${plural(n, unit)}`
+  const hours = unit === 'day' ? Math.floor((minutes % 1440) / 60) : 0
+  const rest = hours > 0 ? ` ${hours} ${plural(hours, 'hour')}` : ''
+  return `${n} ${plural(n, unit)}${rest}`
 }

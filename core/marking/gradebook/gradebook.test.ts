@@ -97,6 +97,34 @@ describe('a grade', () => {
     const one = gradeOf(items, new Map([['a', entry(800)]]), [TALK, WIKI], { missingIsZero: false })
     expect(one).toMatchObject({ share: 0.8, weightCounted: 30 })
   })
+  it('holds nothing against somebody that closed before they joined, unless points were given', () => {
+    const items = [item('a', 'talk'), item('b', 'talk'), item('c', 'talk')]
+    const before = { joinedLater: true }
+    const grade = gradeOf(
+      items,
+      new Map([
+        ['a', entry(800)],
+        ['b', entry(null, before)],
+        ['c', entry(0, before)],
+      ]),
+      [TALK],
+      strict,
+    )
+    expect(grade.categories[0]!.parts.map(p => p.counted)).toEqual(['counted', 'joinedLater', 'counted'])
+    expect(grade.share).toBe(0.4)
+  })
+  it('says of a missing mark that is dropped that it is missing', () => {
+    const entries = new Map([
+      ['a', entry(800)],
+      ['b', entry(null)],
+      ['c', entry(600)],
+    ])
+    const items = [item('a', 'talk'), item('b', 'talk'), item('c', 'talk')]
+    const parts = (drop: number) =>
+      gradeOf(items, entries, [{ ...TALK, drop }], strict).categories[0]!.parts.map(p => p.counted)
+    expect(parts(1)).toEqual(['counted', 'droppedMissing', 'counted'])
+    expect(parts(2)).toEqual(['counted', 'droppedMissing', 'dropped'])
+  })
   it('counts what is missing at its close as zero only if the seminar says so, and never what is merely not marked', () => {
     const items = [item('a', 'talk'), item('b', 'talk'), item('c', 'talk'), item('d', 'talk')]
     const entries = new Map([

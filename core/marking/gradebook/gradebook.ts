@@ -14,6 +14,7 @@ export interface GradeEntry {
   readonly excused: boolean
   readonly closed: boolean // its time is over for this student
   readonly any: boolean // something was handed in, or nothing was asked for
+  readonly joinedLater?: boolean // its time was over for this student before they joined
 }
 
 export interface WeightedCategory {
@@ -27,7 +28,16 @@ export interface GradePolicy {
 
 /** Why an item counts, or does not. */
 export type Counted =
-  'counted' | 'missing' | 'dropped' | 'excused' | 'practice' | 'notYet' | 'worthNothing' | 'noCategory'
+  | 'counted'
+  | 'missing'
+  | 'dropped'
+  | 'droppedMissing'
+  | 'excused'
+  | 'practice'
+  | 'notYet'
+  | 'joinedLater'
+  | 'worthNothing'
+  | 'noCategory'
 export interface GradePart {
   readonly itemId: string
   readonly points: number | null
@@ -55,7 +65,8 @@ export interface Grade {
  * Category mean = Σ points / Σ maxima over what counts, after leaving out the `drop` items whose removal makes it largest;
  * one item always stays. Final = Σ weight·mean / Σ weight over the categories that have anything. Where these all weigh
  * nothing, they count by their points instead. Practice, excused items, items worth nothing and items in no category never
- * count; an unmarked item counts as zero once it is closed with nothing in it, if the seminar says so, and else not yet.
+ * count; an unmarked item counts as zero once it is closed with nothing in it, if the seminar says so, and else not yet. What
+ * closed before somebody joined counts for them only where points were given.
  *
  * @param entries by item id; an item without one counts as nothing yet
  * @throws {RangeError} if points lie outside 0..max, a weight is negative, or `drop` is not a whole number ≥ 0
@@ -110,8 +121,12 @@ function partOf(
   if (outside) return part('noCategory')
   if (entry?.excused) return part('excused')
   if (points !== null) return part('counted')
-  return policy.missingIsZero && entry?.closed && !entry.any ? part('missing', 0) : part('notYet')
+  if (!entry?.closed || entry.any) return part('notYet')
+  if (entry.joinedLater) return part('joinedLater')
+  return policy.missingIsZero ? part('missing', 0) : part('notYet')
 }
+
+const DROPPED: Readonly<Partial<Record<Counted, Counted>>> = { counted: 'dropped', missing: 'droppedMissing' }
 
 function calculateCategory(
   { id, weight, drop }: WeightedCategory,
@@ -134,7 +149,7 @@ function calculateCategory(
     points,
     max,
     share: max > 0 ? points / max : null,
-    parts: parts.map(p => (dropped.has(p.itemId) ? { ...p, counted: 'dropped' as const } : p)),
+    parts: parts.map(p => (dropped.has(p.itemId) ? { ...p, counted: DROPPED[p.counted] ?? p.counted } : p)),
   }
 }
 

@@ -18,12 +18,34 @@ describe('cells for spreadsheets', () => {
 })
 
 describe('a file of marks', () => {
+  const names = (givenName: string, familyName: string) => ({ givenName, familyName })
   const known: KnownMark[] = [
-    { enrolmentId: 'liv', name: 'Liv Brandt', email: 'liv@x.example', studentNumber: 'S01', points: 1700 },
-    { enrolmentId: 'ann', name: 'Ann Lee', email: 'ann@x.example', studentNumber: null, points: null },
-    { enrolmentId: 'ann2', name: 'ann  lee', email: 'ann2@x.example', studentNumber: null, points: 500 },
+    {
+      enrolmentId: 'liv',
+      name: 'Liv Brandt',
+      ...names('Liv', 'Brandt'),
+      email: 'liv@x.example',
+      studentNumber: 'S01',
+      points: 1700,
+    },
+    {
+      enrolmentId: 'ann',
+      name: 'Ann Lee',
+      ...names('Ann', 'Lee'),
+      email: 'ann@x.example',
+      studentNumber: null,
+      points: null,
+    },
+    {
+      enrolmentId: 'ann2',
+      name: 'ann  lee',
+      ...names('ann', 'lee'),
+      email: 'ann2@x.example',
+      studentNumber: null,
+      points: 500,
+    },
   ]
-  const row = (line: number, who: string, points: string) => ({ line, who, points, reason: '' })
+  const row = (line: number, who: string, points: string) => ({ line, keys: { any: who }, points })
   it('says what would change and names every row it cannot take, with its reason', () => {
     const rows = [
       row(2, 'LIV@x.example ', '17'),
@@ -38,7 +60,8 @@ describe('a file of marks', () => {
       row(11, "'S01", '17'),
     ]
     expect(compareMarks(rows, known, 2500)).toEqual({
-      changes: [{ line: 3, enrolmentId: 'ann', name: 'Ann Lee', from: null, to: 1850 }],
+      changes: [{ line: 3, enrolmentId: 'ann', name: 'Ann Lee', by: 'mail', from: null, to: 1850 }],
+      used: { mail: 2, number: 0, name: 0 },
       same: 1,
       empty: 1,
       faults: [
@@ -51,6 +74,33 @@ describe('a file of marks', () => {
         { line: 11, who: "'S01", fault: 'twice' },
       ],
     })
+  })
+  it('knows students by number where a row has no address, by name where it has neither, and says by what', () => {
+    const people: KnownMark[] = [
+      known[0]!,
+      {
+        ...known[1]!,
+        enrolmentId: 'runa',
+        name: 'Runa Holt',
+        ...names('Runa', 'Holt'),
+        email: 'runa@x.example',
+      },
+      { ...known[1]!, enrolmentId: 'prince', name: 'Tide', ...names('', 'Tide'), email: 'tide@x.example' },
+    ]
+    const rows = [
+      { line: 2, keys: { mail: 'other@x.example', name: 'Liv Brandt' }, points: '3' }, // another address is another person
+      { line: 3, keys: { mail: '', number: 's01', name: 'Somebody Else' }, points: '4' },
+      { line: 4, keys: { mail: ' ', number: '', name: 'Holt, Runa' }, points: '5' },
+      { line: 5, keys: { name: 'tide' }, points: '6' },
+    ]
+    const { changes, faults, used } = compareMarks(rows, people, 2500)
+    expect(changes.map(c => [c.line, c.enrolmentId, c.by])).toEqual([
+      [3, 'liv', 'number'],
+      [4, 'runa', 'name'],
+      [5, 'prince', 'name'],
+    ])
+    expect(faults).toEqual([{ line: 2, who: 'other@x.example', fault: 'unknown' }])
+    expect(used).toEqual({ mail: 0, number: 1, name: 2 })
   })
   it.each([
     ['17', 1700],

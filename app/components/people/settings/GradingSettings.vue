@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import LineInput from '~/components/controls/LineInput.vue'
 import PickList from '~/components/controls/PickList.vue'
+import { readBands, type BandFault } from '#core/marking/readBands'
 import type { SettingsBody } from '#shared/people/settings'
 import EditableRows from '~/components/shell/EditableRows.vue'
 import { newKey } from '~/composables/shell/useApi'
@@ -14,15 +15,37 @@ const grade = (part: Partial<SettingsBody['grading']>) =>
   emit('change', { grading: { ...props.settings.grading, ...part } })
 const bandText = (bands: SettingsBody['scales'][number]['bands']) =>
   bands.map(b => `${b.letter} ${b.fromPercent}`).join(', ')
-function bands(event: Event, i: number) {
-  const parsed = textOf(event)
-    .split(',')
-    .map(part => /^\s*(.+?)\s+(\d+(?:\.\d+)?)\s*%?\s*$/.exec(part))
-    .filter(m => m !== null)
-    .map(m => ({ letter: m[1]!, fromPercent: Number(m[2]) }))
+/** What was typed and cannot be taken, by scale: it stays in its field, with the reason beside it. */
+const refused = reactive(new Map<string, { readonly text: string; readonly because: string }>())
+function bands(event: Event, id: string) {
+  const text = textOf(event)
+  const read = readBands(text)
+  if (read.kind === 'refused') {
+    refused.set(id, { text, because: bandFaultWords(read.because) })
+    return
+  }
+  refused.delete(id)
   emit('change', {
-    scales: props.settings.scales.map((scale, j) => (j === i ? { ...scale, bands: parsed } : scale)),
+    scales: props.settings.scales.map(scale =>
+      scale.id === id ? { ...scale, bands: read.bands.map(band => ({ ...band })) } : scale,
+    ),
   })
+}
+function bandFaultWords(fault: BandFault): string {
+  switch (fault.code) {
+    case 'notABand':
+      return `“${fault.part}” has no percent at its end.`
+    case 'overHundred':
+      return `“${fault.part}” is over 100 %.`
+    case 'twice':
+      return `“${fault.part}”: this letter is there already.`
+    case 'notDescending':
+      return `“${fault.part}” must begin below the one before it.`
+    case 'tooFew':
+      return 'A scale has two bands or more, such as “Pass 50, Not yet 0”.'
+    case 'noZero':
+      return 'The last band begins at 0.'
+  }
 }
 </script>
 
@@ -102,17 +125,23 @@ function bands(event: Event, i: number) {
       "
       @change="emit('change', { scales: $event })"
     >
-      <template #default="{ row, set, index }"
+      <template #default="{ row, set }"
         ><LineInput
           class="in title"
           :value="row.title"
           aria-label="Scale"
-          @input="set({ title: textOf($event) })" /><LineInput
+          @input="set({ title: textOf($event) })"
+        /><LineInput
           class="in bands"
-          :value="bandText(row.bands)"
+          :value="refused.get(row.id)?.text ?? bandText(row.bands)"
           aria-label="Letters with the percent each begins at, highest first"
-          @change="bands($event, index)"
-      /></template>
+          :aria-invalid="refused.has(row.id)"
+          @change="bands($event, row.id)"
+        />
+        <p v-if="refused.has(row.id)" class="field-problem" role="alert">
+          {{ refused.get(row.id)!.because }} It stays as it was until this is mended.
+        </p></template
+      >
     </EditableRows>
   </SettingsPart>
 </template>
@@ -121,5 +150,9 @@ function bands(event: Event, i: number) {
 .bands {
   flex: 1;
   min-width: 12rem;
+}
+.field-problem {
+  flex-basis: 100%;
+  order: 1; /* below what removes the row */
 }
 </style>

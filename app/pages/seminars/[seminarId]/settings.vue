@@ -14,6 +14,7 @@ import ProblemPage from '~/components/shell/ProblemPage.vue'
 import SavedMark from '~/components/shell/SavedMark.vue'
 import { numberOf, textOf } from '~/composables/shell/fieldOf'
 import { newKey, useApi } from '~/composables/shell/useApi'
+import { weeksOf } from '#core/planning/week'
 import { timeZones } from '~/composables/planning/termWeeks'
 import { useSharedEdit, type Stored } from '~/composables/shell/useSharedEdit'
 import { useSeminarStore } from '~/stores/seminar'
@@ -58,6 +59,13 @@ const edit = data.value
     })
   : null
 const s = computed(() => edit!.mine.value)
+/** Weeks as the plan numbers them: breaks have no number. */
+const weeks = computed(() =>
+  weeksOf({ ...s.value, weeks: Math.max(1, Math.min(40, s.value.weeks)) }).map(w => ({
+    number: w.number,
+    words: w.teaching === null ? (w.title ?? 'break') : `week ${w.teaching}`,
+  })),
+)
 const term = computed({
   get: () => ({ firstDay: s.value.firstDay, weeks: s.value.weeks, breaks: s.value.breaks }),
   set: value => edit!.change(value),
@@ -158,26 +166,24 @@ function reloadSeminar() {
             aria-label="Theme"
             @input="set({ title: textOf($event) })"
           />
-          weeks
-          <LineInput
-            class="in short"
-            type="number"
-            min="1"
-            :max="s.weeks"
+          from
+          <PickList
+            class="in"
             :value="row.fromWeek"
             aria-label="From week"
-            @input="set({ fromWeek: numberOf($event) })"
-          />
+            @change="set({ fromWeek: numberOf($event) })"
+          >
+            <option v-for="w in weeks" :key="w.number" :value="w.number">{{ w.words }}</option>
+          </PickList>
           to
-          <LineInput
-            class="in short"
-            type="number"
-            min="1"
-            :max="s.weeks"
+          <PickList
+            class="in"
             :value="row.toWeek"
             aria-label="To week"
-            @input="set({ toWeek: numberOf($event) })"
-          />
+            @change="set({ toWeek: numberOf($event) })"
+          >
+            <option v-for="w in weeks" :key="w.number" :value="w.number">{{ w.words }}</option>
+          </PickList>
         </template>
       </EditableRows>
     </SettingsPart>
