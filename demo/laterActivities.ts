@@ -72,7 +72,7 @@ export const building: readonly DemoActivity[] = [
     ),
     opens: [4, 5, '08:00'],
     phases: [['review', [4, 5, '08:00'], [5, 2, '23:59']]],
-    rules: [{ kind: 'reviews', need: 3, minWords: 5, due: 'review' }],
+    rules: [{ kind: 'reviews', need: 3, minWords: 5, due: 'review', everyone: true }],
     review: {
       subject: 'teammates',
       self: true,

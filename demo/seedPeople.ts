@@ -1,4 +1,5 @@
 import { makeGroups } from '#core/people/makeGroups'
+import { dayAfter, localInstant } from '#core/planning/week'
 import * as t from '#server/database/schema'
 import { namesOf } from '#server/services/people/nameView'
 import { demoGroupPlans } from './rubrics'
@@ -51,6 +52,7 @@ export async function seedPeople(demo: Demo) {
         ...namesOf(person!),
         role: p.role,
         studentNumber: p.role === 'student' ? `N${String(4100 + people.indexOf(p))}` : null,
+        joinedAt: localInstant(dayAfter(demo.firstDay, -7), '09:00', TIME_ZONE),
         sectionId: p.section ? sections[p.section === 'A' ? 0 : 1]!.id : null,
       })
       .returning()

@@ -35,7 +35,7 @@ test('by keyboard alone an activity is planned, written in, answered, marked wit
   await ines.keyboard.type('Who mends the nets?')
   await reach(ines, ines.getByRole('textbox', { name: 'Brief' }))
   await ines.keyboard.type('Who mends the nets, and who says so? Rest your answer on one line.')
-  await act(ines, ines.getByRole('button', { name: 'Due: Thu 15 Oct, 23:59' }))
+  await act(ines, ines.getByRole('button', { name: 'Due: Sun 18 Oct, 23:59' }))
   await expect(ines.getByRole('textbox', { name: 'Due: day' })).toBeFocused()
   await ines.keyboard.type('fri 16 oct')
   await ines.keyboard.press('Tab')

@@ -1,3 +1,4 @@
+import type { TalkSettings } from '#core/contributing/talkSettings'
 import { blog } from './blog/definition'
 import { discussion } from './discussion/definition'
 import { exitNote } from './exitNote/definition'
@@ -19,6 +20,10 @@ export const KINDS: Readonly<Record<ActivityKind, KindDefinition>> = {
   lexicon,
   exitNote,
 }
+
+/** Whether classmates' entries are there to be read: of kinds the class reads, and of journals that are open to it. */
+export const readsAlong = (kind: ActivityKind, { opening }: Pick<TalkSettings, 'opening'>): boolean =>
+  KINDS[kind].readBy === 'class' || (KINDS[kind].reach === 'asOpened' && opening === 'class')
 
 /** Kinds of which something holds, for questions to the database. */
 export const kindsWhere = (holds: (definition: KindDefinition) => boolean): ActivityKind[] =>

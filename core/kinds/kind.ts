@@ -53,6 +53,7 @@ export interface KindDefinition {
 
   // what is planned
   readonly workingPhases: readonly PhaseName[] // phases a student works in, in their usual order
+  readonly usualWeeks: readonly number[] // teaching weeks each of them usually takes; fewer where the term ends before
   readonly expects: ReadonlyArray<ExpectationRule['kind']> // what can be asked of students here
   readonly offers: (settings: KindSettings) => ReadonlyArray<ExpectationRule['kind']> // of these, what is offered at one click, in this order
   readonly usualRules: readonly ExpectationRule[]
@@ -60,6 +61,7 @@ export interface KindDefinition {
   readonly usualWriteFirst: boolean
   readonly ownPart: OwnPart | null // the part of the settings that is this kind's alone
   readonly ownTalk: ReadonlyArray<keyof TalkSettings> // settings of a talk that not every kind has
+  readonly dueAsUsual: boolean // whether another time of day than the usual one is worth a remark
   readonly wantsStarter: boolean // whether an opening example is missed
   readonly goesOn: boolean // whether asking for a single entry is worth a remark
 

@@ -28,6 +28,7 @@ export function ruleWords(rule: ExpectationRule, kind: ActivityKind): string {
     case 'replies':
       return `${answerWord(kind, rule.need)} to ${rule.need} different ${plural(rule.need, 'classmate')}`
     case 'reviews':
+      if (rule.everyone) return `a review of everyone in the group${ofWords(rule.minWords, true)}`
       return `${rule.need} ${plural(rule.need, 'review')}${ofWords(rule.minWords, rule.need > 1)}`
     case 'prompts':
       return `every question answered${ofWords(rule.minWords, true)}`

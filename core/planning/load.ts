@@ -11,39 +11,35 @@ export const USUAL_PACE: Pace = {
   markingMinutesPerStudent: 3,
 }
 
-export interface Load {
-  readonly writing: number // minutes of each student
-  readonly reading: number // minutes of each student, of classmates' entries
-  readonly marking: number // minutes of the marker for everyone
+/** Students who take part alike: of one sort in everything that is counted together. */
+export interface TakingPart {
+  readonly sort: number // the same number in two activities means the same students
+  readonly people: number // ≥ 0
+  readonly reads: number // classmates whose entries each of them reads
+  readonly teammates: number // others in their group, for reviews of everyone in it
+}
+
+/** Words one rule asks of a student, each time it asks. Rules without words (days, sources) ask for none. */
+export function wordsToWrite(rule: ExpectationRule, part: Pick<TakingPart, 'teammates'>): number {
+  if (!asksWords(rule)) return 0
+  const need = rule.kind === 'reviews' && rule.everyone ? part.teammates : rule.need
+  return need * rule.minWords
 }
 
 /**
- * Minutes an activity asks for, from the words its expectations ask for. Rules without words (days, sources) take none.
- * Students read one entry of every classmate where the class reads along; the marker reads what each must write.
- *
- * @param people how many students take part, ≥ 0
+ * Words one rule makes a student read, each time it asks: an entry of every classmate where these are read along, and the
+ * drafts that are reviewed.
  */
-export function expectedLoad(
-  rules: readonly ExpectationRule[],
-  people: number,
-  classReads: boolean,
-  pace: Pace = USUAL_PACE,
-): Load {
-  const wordsOf = (rule: ExpectationRule) => (asksWords(rule) ? rule.need * rule.minWords : 0)
-  const own = rules.reduce((sum, rule) => sum + wordsOf(rule), 0)
-  const entries = rules.reduce(
-    (sum, rule) =>
-      sum +
-      (rule.kind === 'entries' || rule.kind === 'weeklyEntries' || rule.kind === 'prompts'
-        ? wordsOf(rule)
-        : 0),
-    0,
-  )
-  return {
-    writing: own / pace.writingWordsPerMinute,
-    reading: classReads ? (entries * Math.max(0, people - 1)) / pace.readingWordsPerMinute : 0,
-    marking: people * (pace.markingMinutesPerStudent + own / pace.readingWordsPerMinute),
-  }
+export function wordsToRead(
+  rule: ExpectationRule,
+  all: readonly ExpectationRule[],
+  part: Pick<TakingPart, 'reads'>,
+): number {
+  if (rule.kind === 'entries' || rule.kind === 'weeklyEntries' || rule.kind === 'prompts')
+    return part.reads * rule.need * rule.minWords
+  if (rule.kind !== 'reviews' || rule.everyone) return 0
+  const draft = all.reduce((sum, r) => sum + (r.kind === 'entries' ? r.need * r.minWords : 0), 0)
+  return rule.need * draft
 }
 
 /** Minutes still to write for what is missing, for the estimate beside a student's work. */

@@ -23,6 +23,8 @@ export interface CheckedActivity {
   readonly hasCategory: boolean
   readonly people: number // who is meant
   readonly restWeeks: readonly number[]
+  readonly promptsAt: readonly Date[] // when its prompts are shown
+  readonly seminar: string | null // code of the seminar it belongs to, of another one; null: the one that is planned
 }
 
 /** Something to look at before publishing. Codes and figures; the words are the reader's business. */
@@ -43,6 +45,7 @@ export type PlanRemark =
       readonly phases: readonly PhaseName[]
       readonly title: string // of the first break that a due time falls into
     }
+  | { readonly code: 'latePrompts'; readonly level: Level; readonly prompts: number }
   | {
       readonly code: 'pointsApart'
       readonly level: Level
@@ -54,17 +57,23 @@ export type PlanRemark =
       readonly level: Level
       readonly days: number
       readonly earlierDays: number
-      readonly earlierTitle: string
+      readonly earlier: Earlier
     }
   | {
       readonly code: 'fewerReplies'
       readonly level: Level
       readonly need: number
       readonly earlierNeed: number
-      readonly earlierTitle: string
+      readonly earlier: Earlier
       readonly rule: number
     }
-export type Level = 'missing' | 'consider'
+/** What is compared with. */
+export interface Earlier {
+  readonly title: string
+  readonly seminar: string | null // the other seminar it belongs to; null: the same one
+}
+/** What is wrong, or what may be meant so. */
+export type Level = 'fault' | 'advice'
 
 export interface CheckContext {
   readonly timeZone: string
@@ -78,60 +87,76 @@ const VAGUE_WORDS = 25
 
 /** What is still to be looked at once students see it: what is said of it before would come too late. */
 const AFTER_PUBLISHING: ReadonlySet<PlanRemark['code']> = new Set([
+  'nothingAsked',
+  'noBrief',
   'nobodyMeant',
   'pointsApart',
   'noCategory',
   'inBreak',
   'afterTerm',
+  'latePrompts',
 ])
 
 /** What to look at in one activity, in order of weight. Empty when all is well. */
 export function checkActivity(a: CheckedActivity, context: CheckContext): PlanRemark[] {
   const remarks = allRemarks(a, context)
-  return a.state === 'published' ? remarks.filter(r => AFTER_PUBLISHING.has(r.code)) : remarks
+  if (a.state !== 'published') return remarks
+  const isOver = a.phases.every(p => !isWorkingPhase(p.name) || p.endsAt < context.now)
+  return remarks.filter(r => AFTER_PUBLISHING.has(r.code) && !(isOver && WHILE_OPEN.has(r.code)))
 }
+
+/** What students miss while they work, and nobody afterwards. */
+const WHILE_OPEN: ReadonlySet<PlanRemark['code']> = new Set(['nothingAsked', 'noBrief'])
 
 function allRemarks(a: CheckedActivity, context: CheckContext): PlanRemark[] {
   const remarks: PlanRemark[] = []
   const words = a.briefText.split(/\s+/).filter(Boolean).length
-  if (a.rules.length === 0) remarks.push({ code: 'nothingAsked', level: 'missing' })
-  if (words === 0) remarks.push({ code: 'noBrief', level: 'missing' })
+  if (a.rules.length === 0) remarks.push({ code: 'nothingAsked', level: 'fault' })
+  if (words === 0) remarks.push({ code: 'noBrief', level: 'fault' })
   else if (!a.briefText.includes('?') && words < VAGUE_WORDS)
-    remarks.push({ code: 'vagueBrief', level: 'consider' })
-  if (a.people === 0) remarks.push({ code: 'nobodyMeant', level: 'missing' })
-  if (!a.hasStarter && KINDS[a.kind].wantsStarter) remarks.push({ code: 'noStarter', level: 'missing' })
+    remarks.push({ code: 'vagueBrief', level: 'advice' })
+  if (a.people === 0) remarks.push({ code: 'nobodyMeant', level: 'fault' })
+  if (!a.hasStarter && KINDS[a.kind].wantsStarter) remarks.push({ code: 'noStarter', level: 'advice' })
   if (a.points !== null && a.rubricPoints !== null && a.points !== a.rubricPoints)
-    remarks.push({ code: 'pointsApart', level: 'consider', points: a.points, rubricPoints: a.rubricPoints })
-  if (a.counted && !a.hasCategory) remarks.push({ code: 'noCategory', level: 'consider' })
+    remarks.push({ code: 'pointsApart', level: 'fault', points: a.points, rubricPoints: a.rubricPoints })
+  if (a.counted && !a.hasCategory) remarks.push({ code: 'noCategory', level: 'fault' })
   const single = KINDS[a.kind].goesOn ? a.rules.findIndex(r => r.kind === 'entries' && r.need === 1) : -1
-  if (single >= 0) remarks.push({ code: 'oneEntryBlog', level: 'consider', rule: single })
+  if (single >= 0) remarks.push({ code: 'oneEntryBlog', level: 'advice', rule: single })
   const unusual = a.phases
-    .filter(p => isWorkingPhase(p.name) && clockAt(p.endsAt, context.timeZone) !== context.usualDueTime)
+    .filter(
+      p =>
+        KINDS[a.kind].dueAsUsual &&
+        isWorkingPhase(p.name) &&
+        clockAt(p.endsAt, context.timeZone) !== context.usualDueTime,
+    )
     .map(p => p.name)
-  if (unusual.length > 0) remarks.push({ code: 'unusualTime', level: 'consider', phases: unusual })
+  if (unusual.length > 0) remarks.push({ code: 'unusualTime', level: 'advice', phases: unusual })
   remarks.push(...checkDates(a, context))
   remarks.push(...compareWithEarlier(a, context))
   return remarks
 }
 
-/** Due times that have passed, that fall into a break, or that come after the term. What is over already is let be. */
+/** Due times that have passed, that fall into a break, or that come after the term; prompts that come too late. */
 function checkDates(a: CheckedActivity, { term, now }: CheckContext): PlanRemark[] {
   const due = a.phases.filter(p => isWorkingPhase(p.name))
   const [over, coming] = [due.filter(p => p.endsAt < now), due.filter(p => p.endsAt >= now)]
   const breakOf = (p: Phase) => term.breaks?.find(b => b.week === weekOf(p.endsAt, term))
   const named = (phases: readonly Phase[]) => phases.map(p => p.name)
   const remarks: PlanRemark[] = []
-  if (over.length > 0) remarks.push({ code: 'past', level: 'missing', phases: named(over) })
+  if (over.length > 0) remarks.push({ code: 'past', level: 'fault', phases: named(over) })
   const inBreak = coming.filter(breakOf)
   if (inBreak.length > 0)
     remarks.push({
       code: 'inBreak',
-      level: 'consider',
+      level: 'advice',
       phases: named(inBreak),
       title: breakOf(inBreak[0]!)!.title,
     })
   const after = coming.filter(p => weekOf(p.endsAt, term) > term.weeks)
-  if (after.length > 0) remarks.push({ code: 'afterTerm', level: 'consider', phases: named(after) })
+  if (after.length > 0) remarks.push({ code: 'afterTerm', level: 'fault', phases: named(after) })
+  const last = Math.max(...due.map(p => p.endsAt.getTime()))
+  const tooLate = a.promptsAt.filter(at => at.getTime() >= last).length
+  if (tooLate > 0) remarks.push({ code: 'latePrompts', level: 'fault', prompts: tooLate })
   return remarks
 }
 
@@ -142,18 +167,19 @@ function compareWithEarlier(a: CheckedActivity, { earlier, timeZone }: CheckCont
     .sort((x, y) => y.opensAt.getTime() - x.opensAt.getTime())
   if (!last) return []
   const remarks: PlanRemark[] = []
+  const named = { title: last.title, seminar: last.seminar }
   const [days, earlierDays] = [writingDays(a, timeZone), writingDays(last, timeZone)]
   if (days !== null && earlierDays !== null && days * 2 <= earlierDays)
-    remarks.push({ code: 'shortNotice', level: 'consider', days, earlierDays, earlierTitle: last.title })
+    remarks.push({ code: 'shortNotice', level: 'advice', days, earlierDays, earlier: named })
   const rule = a.rules.findIndex(r => r.kind === 'replies')
   const earlierRule = last.rules.find(r => r.kind === 'replies')
   if (rule >= 0 && earlierRule && a.rules[rule]!.need < earlierRule.need)
     remarks.push({
       code: 'fewerReplies',
-      level: 'consider',
+      level: 'advice',
       need: a.rules[rule]!.need,
       earlierNeed: earlierRule.need,
-      earlierTitle: last.title,
+      earlier: named,
       rule,
     })
   return remarks
@@ -173,7 +199,8 @@ export type PlanWideRemark =
   | {
       readonly code: 'heavyWeek'
       readonly week: number
-      readonly minutes: number
+      readonly minutes: number // of those students who have most to do
+      readonly least: number // of those who have least
       readonly limit: number
       readonly rest: { readonly activityId: string; readonly minutes: number } | null
     }
@@ -202,6 +229,7 @@ export function checkPlan(
         code: 'heavyWeek',
         week: week.week,
         minutes: week.studentMinutes,
+        least: week.leastMinutes,
         limit: limits.studentMinutes,
         rest: rest ? { activityId: rest.activityId, minutes: rest.minutes } : null,
       })

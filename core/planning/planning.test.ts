@@ -6,6 +6,7 @@ import { loadByWeek } from './loadByWeek'
 import { USUAL_PACE } from './load'
 import { mergeFields } from './mergeFields'
 import { checkActivity, checkPlan, type CheckedActivity } from './planChecks'
+import { scheduleFaults } from './schedule'
 import { localInstant, type Term } from './week'
 
 const ZONE = 'Europe/Amsterdam'
@@ -34,6 +35,8 @@ const talk = (some: Partial<CheckedActivity> = {}): CheckedActivity => ({
   hasCategory: true,
   people: 24,
   restWeeks: [],
+  promptsAt: [],
+  seminar: null,
   ...some,
 })
 const term: Term = {
@@ -52,6 +55,21 @@ const context = {
 const codes = (a: CheckedActivity, c = context) => checkActivity(a, c).map(r => r.code)
 
 describe('plan checks of an activity', () => {
+  it('says of prompts that are shown when nothing can be answered in time any more, before publishing and after', () => {
+    const promptsAt = [at('2026-10-13', '08:00'), phases[1]!.endsAt, at('2026-10-20', '08:00')]
+    for (const state of ['draft', 'published'] as const)
+      expect(checkActivity(talk({ promptsAt, state }), context)).toEqual([
+        { code: 'latePrompts', level: 'fault', prompts: 2 },
+      ])
+  })
+  it('says nothing of what does not concern a kind', () => {
+    const note = talk({
+      ...{ kind: 'exitNote', hasStarter: false },
+      phases: [{ name: 'write', startsAt: phases[0]!.startsAt, endsAt: at('2026-10-14', '11:30') }],
+      rules: [{ kind: 'entries', need: 1, minWords: 10, due: 'write' }],
+    })
+    expect(codes(note)).toEqual([])
+  })
   it('are silent when all is well', () => expect(codes(talk())).toEqual([]))
   it('name what is missing and what to think about', () => {
     expect(codes(talk({ rules: [] }))).toContain('nothingAsked')
@@ -69,17 +87,17 @@ describe('plan checks of an activity', () => {
     expect(codes(talk({ phases: [{ ...phases[0]!, endsAt: at('2026-10-25') }] }))).toEqual([])
     expect(
       checkActivity(talk({ phases: [{ ...phases[0]!, endsAt: at('2026-10-26', '22:59') }] }), context),
-    ).toEqual([{ code: 'unusualTime', level: 'consider', phases: ['write'] }])
+    ).toEqual([{ code: 'unusualTime', level: 'advice', phases: ['write'] }])
   })
   it('name due times in a break and after the term, and those that have passed', () => {
     const due = (...ends: Date[]) => talk({ phases: ends.map((endsAt, i) => ({ ...phases[i]!, endsAt })) })
     expect(checkActivity(due(at('2026-10-15'), at('2026-11-08')), context)).toEqual([
-      { code: 'inBreak', level: 'consider', phases: ['respond'], title: 'Harvest week' },
+      { code: 'inBreak', level: 'advice', phases: ['respond'], title: 'Harvest week' },
     ])
     expect(codes(due(at('2026-10-15'), at('2026-12-20')))).toEqual([])
     expect(codes(due(at('2026-10-15'), at('2026-12-21')))).toEqual(['afterTerm'])
     expect(checkActivity(talk(), { ...context, now: at('2026-10-16') })).toEqual([
-      { code: 'past', level: 'missing', phases: ['write'] },
+      { code: 'past', level: 'fault', phases: ['write'] },
     ])
   })
   it('go on after publishing with what can still be mended, and are silent about the rest', () => {
@@ -87,7 +105,9 @@ describe('plan checks of an activity', () => {
     expect(published({ hasCategory: false })).toEqual(['noCategory'])
     expect(published({ rubricPoints: 2000 })).toEqual(['pointsApart'])
     expect(published({ people: 0 })).toEqual(['nobodyMeant'])
-    expect(published({ briefText: '', rules: [], hasStarter: false })).toEqual([])
+    const bare = { briefText: '', rules: [], hasStarter: false }
+    expect(published(bare)).toEqual(['nothingAsked', 'noBrief'])
+    expect(codes(talk({ state: 'published', ...bare }), { ...context, now: at('2026-10-19') })).toEqual([])
     const inBreak = { phases: [{ ...phases[0]!, endsAt: at('2026-11-08') }] }
     expect(published(inBreak)).toEqual(['inBreak'])
     // what is over is nobody's plan any more
@@ -106,13 +126,19 @@ describe('plan checks of an activity', () => {
       talk({ id: 'c', kind: 'journal', state: 'published', opensAt: at('2026-10-01') }),
     ]
     expect(checkActivity(talk(), { ...context, earlier })).toEqual([
-      { code: 'shortNotice', level: 'consider', days: 4, earlierDays: 11, earlierTitle: 'Breakwater' },
+      {
+        code: 'shortNotice',
+        level: 'advice',
+        days: 4,
+        earlierDays: 11,
+        earlier: { title: 'Breakwater', seminar: null },
+      },
       {
         code: 'fewerReplies',
-        level: 'consider',
+        level: 'advice',
         need: 3,
         earlierNeed: 5,
-        earlierTitle: 'Breakwater',
+        earlier: { title: 'Breakwater', seminar: null },
         rule: 1,
       },
     ])
@@ -128,7 +154,15 @@ describe('the load of a term', () => {
   }
   it('puts work into the week it is due in and marking over its weeks', () => {
     const load = loadByWeek(
-      [{ phases, rules: talk().rules, classReads: true, marked: true, people: 24 }],
+      [
+        {
+          phases,
+          rules: talk().rules,
+          marked: true,
+          parts: [{ sort: 0, people: 24, reads: 23, teammates: 0 }],
+        },
+      ],
+      1,
       term,
       USUAL_PACE,
     )
@@ -153,12 +187,12 @@ describe('the load of a term', () => {
         {
           phases: journal,
           rules: [{ kind: 'weeklyEntries', need: 1, minWords: 120, due: 'write' }],
-          classReads: false,
           marked: false,
-          people: 24,
+          parts: [{ sort: 0, people: 24, reads: 0, teammates: 0 }],
           restWeeks: [5],
         },
       ],
+      1,
       term,
       USUAL_PACE,
     )
@@ -166,8 +200,8 @@ describe('the load of a term', () => {
   })
   it('is remarked on above the limits, with what resting would save, and weights that do not make a hundred', () => {
     const load = [
-      { week: 1, studentMinutes: 400, markingMinutes: 0 },
-      { week: 2, studentMinutes: 360, markingMinutes: 500 },
+      { week: 1, studentMinutes: 400, leastMinutes: 0, markingMinutes: 0 },
+      { week: 2, studentMinutes: 360, leastMinutes: 0, markingMinutes: 500 },
     ]
     expect(
       checkPlan(load, [30, 65], { studentMinutes: 360, markingMinutes: 480 }, [
@@ -175,7 +209,14 @@ describe('the load of a term', () => {
       ]),
     ).toEqual([
       { code: 'weights', sum: 95 },
-      { code: 'heavyWeek', week: 1, minutes: 400, limit: 360, rest: { activityId: 'n', minutes: 40 } },
+      {
+        code: 'heavyWeek',
+        week: 1,
+        minutes: 400,
+        least: 0,
+        limit: 360,
+        rest: { activityId: 'n', minutes: 40 },
+      },
       { code: 'heavyMarking', week: 2, minutes: 500, limit: 480 },
     ])
     expect(checkPlan(load.slice(1, 1), [60, 40], { studentMinutes: 1, markingMinutes: 1 }, [])).toEqual([])
@@ -221,14 +262,23 @@ describe('weekly entries', () => {
 })
 
 describe('a change of kind', () => {
+  const nextDue = (after: Date) => new Date(after.getTime() + 7 * 86_400_000)
   it('keeps what applies, with its dates, and puts aside what does not', () => {
-    const fitted = fitToKind(phases, talk().rules, 'journal')
+    const fitted = fitToKind(phases, talk().rules, 'discussion', 'journal', nextDue)
     expect(fitted.phases.map(p => p.name)).toEqual(['write', 'mark'])
-    expect(fitted.rules).toEqual([talk().rules[0]])
+    expect(fitted.rules.slice(0, 1)).toEqual([talk().rules[0]])
     expect(fitted.unfit).toEqual([talk().rules[1]])
-    const review = fitToKind(phases, talk().rules, 'review')
+    const review = fitToKind(phases, talk().rules, 'discussion', 'review', nextDue)
     expect(review.phases.map(p => p.name)).toEqual(['write', 'review', 'mark'])
     expect(review.phases[1]).toMatchObject({ startsAt: phases[1]!.startsAt, endsAt: phases[1]!.endsAt })
+  })
+  it('brings what the new kind alone asks for, and the phases it takes, before marking', () => {
+    const note = fitToKind(phases, talk().rules, 'discussion', 'exitNote', nextDue)
+    expect(note.phases.map(p => p.name)).toEqual(['write', 'mark'])
+    const wiki = fitToKind(note.phases, note.rules, 'exitNote', 'wiki', nextDue)
+    expect(wiki.phases.map(p => p.name)).toEqual(['write', 'respond', 'revise', 'mark'])
+    expect(scheduleFaults({ opensAt: talk().opensAt, phases: wiki.phases })).toEqual([])
+    expect(wiki.rules.map(r => r.kind)).toEqual(['entries', 'ownPages', 'replies', 'revisions'])
   })
 })
 

@@ -3,6 +3,7 @@ import { dayAfter, localDay, localInstant, weekOf, type Term } from './week'
 
 /** Where a moment in a break goes that the other term does not have: into the week that follows, or to the end of the one before. */
 export type BreakShift = 'into' | 'before'
+export const BREAK_SHIFTS = ['into', 'before'] as const satisfies readonly BreakShift[]
 
 /**
  * The same moment of another term: the same weekday and local time of the same teaching week. A moment in a break goes

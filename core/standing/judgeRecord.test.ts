@@ -26,8 +26,9 @@ const asked: AskedFor = {
 const entry = (id: string, at: Date, prompt: string | null = null): CountedContribution => ({
   ...{ id, type: 'entry', shownAt: at, words: 40, prompt, sources: 0, figures: 0, answers: null },
 })
-const judge = (shown: readonly CountedContribution[], now: Date, who = 'liv') =>
-  judgeRecord(asked, { shown, drafts: 0, mark: 'none' }, who, now)
+const none = { drafts: 0, mark: 'none', reviewsAssigned: 0, joinedAt: new Date(0) } as const
+const judge = (shown: readonly CountedContribution[], now: Date, who = 'liv', more = {}) =>
+  judgeRecord(asked, { shown, ...none, ...more }, who, now)
 
 describe('a record judged', () => {
   it('asks for prompts once they are out, and for weeks once they have begun', () => {
@@ -37,6 +38,19 @@ describe('a record judged', () => {
     const later = judge([entry('a', day(3), 'p1')], day(10))
     expect(later.checks[0]).toMatchObject({ have: 1, need: 3, toGoNow: 1, bestWords: 40 })
     expect(later.checks[1]).toMatchObject({ have: 1, need: 2, met: false })
+  })
+
+  it('asks nothing of weeks that were over before somebody joined', () => {
+    const [weekly] = judge([entry('a', day(15))], day(16), 'liv', { joinedAt: day(8) }).checks
+    expect(weekly).toMatchObject({ have: 1, need: 2, toGoNow: 1 })
+  })
+
+  it('asks for as many reviews as are assigned', () => {
+    const rule = { kind: 'reviews', need: 3, minWords: 1, due: 'write' } as const
+    const reviewing = { ...asked, expectations: [{ id: 'r', rule, needed: true }], weeks: [[]] }
+    const needOf = (reviewsAssigned: number) =>
+      judgeRecord(reviewing, { shown: [], ...none, reviewsAssigned }, 'liv', day(1)).checks[0]!.need
+    expect([needOf(0), needOf(2)]).toEqual([3, 2])
   })
 
   it('stands as ready once time is up, for each at their own', () => {

@@ -2,6 +2,7 @@ import type { ContributionType } from '../contributing/contribution'
 import { closesFor, dueAtOf, type DueTimes } from '../planning/dueTimes'
 import { checkExpectation } from '../planning/expectations/checkExpectation'
 import type { CountedContribution, ExpectationRule } from '../planning/expectations/rule'
+import { reviewsAskedOf } from '../kinds/review/reviewCount'
 import { standingOf, type Standing } from './standing'
 
 export interface Span {
@@ -29,6 +30,8 @@ export interface WorkDone {
   readonly shown: readonly CountedContribution[]
   readonly drafts: number
   readonly mark: 'none' | 'held' | 'returned'
+  readonly reviewsAssigned: number // of others' work or of teammates
+  readonly joinedAt: Date // weeks that were over before are not asked of them
 }
 
 /** One expectation checked. */
@@ -59,8 +62,9 @@ export function judgeRecord(asked: AskedFor, work: WorkDone, enrolmentId: string
     prompts,
   }
   const checks = asked.expectations.map((expectation, i): Check => {
-    const { id, rule } = expectation
-    const weeks = asked.weeks[i] ?? []
+    const { id } = expectation
+    const rule = ruleFor(expectation.rule, work)
+    const weeks = (asked.weeks[i] ?? []).filter(w => w.endsAt > work.joinedAt)
     const isWeekly = rule.kind === 'weeklyEntries'
     // a rule about prompts of which none is out yet, or a weekly rule whose phase holds no week of teaching asks for nothing yet
     const asksNothing = (isWeekly && weeks.length === 0) || (rule.kind === 'prompts' && prompts.length === 0)
@@ -94,6 +98,10 @@ export function judgeRecord(asked: AskedFor, work: WorkDone, enrolmentId: string
     }),
   }
 }
+
+/** A rule as it is asked of one person: as many reviews as are assigned to them. */
+const ruleFor = (rule: ExpectationRule, work: WorkDone): ExpectationRule =>
+  rule.kind === 'reviews' ? { ...rule, need: reviewsAskedOf(rule, work.reviewsAssigned) } : rule
 
 /**
  * How long a judgement holds if nothing is written and the plan stays: until a prompt is released, a week begins or the

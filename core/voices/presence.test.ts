@@ -23,6 +23,14 @@ describe('presence', () => {
       ].map(counts),
     ).toEqual([false, true, true, true])
   })
+  it('begins, for somebody who joined later, on that day', () => {
+    const joined = new Map([['a', start + 12 * DAY]])
+    const [a, b] = readPresence([], ['a', 'b'], { weeks, now: start + 20 * DAY, joined })
+    expect([a!.gapDays, a!.longestGapDays]).toEqual([8, 8])
+    expect(b!.gapDays).toBe(20)
+    const [spoken] = readPresence([act('a', 15)], ['a'], { weeks, now: start + 20 * DAY, joined })
+    expect([spoken!.longestGapDays, spoken!.gapDays]).toEqual([5, 5])
+  })
   it('knows the weeks, the last word, and the longest time without one, the running one among them', () => {
     const [a, b] = readPresence(
       [

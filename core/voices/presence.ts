@@ -28,12 +28,17 @@ export interface Contact {
 /**
  * Substantive contact with each student within a span.
  *
+ * @param span.joined when somebody joined, milliseconds since 1970: for them it begins then
  * @param span.weeks beginnings of its weeks and, last, its end, milliseconds since 1970; what lies after `now` has not happened
  */
 export function readPresence(
   acts: readonly Act[],
   students: readonly string[],
-  span: { readonly weeks: readonly number[]; readonly now: number },
+  span: {
+    readonly weeks: readonly number[]
+    readonly now: number
+    readonly joined?: ReadonlyMap<string, number>
+  },
 ): Contact[] {
   const [from, end] = [span.weeks[0]!, Math.min(span.now, span.weeks.at(-1)!)]
   const by = new Map(students.map(id => [id, [] as number[]]))
@@ -41,7 +46,8 @@ export function readPresence(
     if (counts(act) && act.at >= from && act.at <= end) by.get(act.studentId)?.push(act.at)
   return [...by].map(([studentId, at]): Contact => {
     at.sort((a, b) => a - b)
-    const marks = [from, ...at, Math.max(from, end)]
+    const begun = Math.max(from, Math.min(span.joined?.get(studentId) ?? from, at[0] ?? end))
+    const marks = [begun, ...at, Math.max(begun, end)]
     const gaps = marks.slice(1).map((m, i) => (m - marks[i]!) / DAY)
     const weeks = new Array<number>(span.weeks.length - 1).fill(0)
     for (const instant of at) {

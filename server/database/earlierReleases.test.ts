@@ -15,7 +15,10 @@ const folder = join(import.meta.dirname, 'releases')
 const releases = readdirSync(folder).filter(name => name.endsWith('.sql.br'))
 
 /** What a later release keeps otherwise, and why that loses nothing. */
-const KEPT_OTHERWISE: Readonly<Record<string, string>> = {}
+const KEPT_OTHERWISE: Readonly<Record<string, string>> = {
+  'rows of expectations differ':
+    'reviews asked are those that are assigned; of teammates everyone is reviewed',
+}
 
 describe.each(releases)('a database of %s', release => {
   let database: Awaited<ReturnType<typeof testDatabase>>

@@ -16,7 +16,13 @@ export const Rule = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('weeklyEntries'), need, minWords, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('replies'), need, minWords, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('prompts'), need, minWords, due: z.enum(PHASES) }),
-  z.object({ kind: z.literal('reviews'), need, minWords, due: z.enum(PHASES) }),
+  z.object({
+    kind: z.literal('reviews'),
+    need,
+    minWords,
+    due: z.enum(PHASES),
+    everyone: z.boolean().optional(), // of everyone in one's group
+  }),
   z.object({ kind: z.literal('holds'), what: z.enum(['source', 'figure']), need, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('ownPages'), need, minWords, due: z.enum(PHASES) }),
   z.object({ kind: z.literal('revisions'), need, due: z.enum(PHASES) }),

@@ -86,6 +86,7 @@ const Checked = z.object({
   opensAt: z.iso.datetime(),
   phases: z.array(z.object({ name: z.enum(PHASES), startsAt: z.iso.datetime(), endsAt: z.iso.datetime() })),
   rules: z.array(Rule),
+  seminar: z.string().nullable(), // code of the other seminar it belongs to
 })
 export const ComposerView = z.object({
   id: z.uuid(),
@@ -100,6 +101,7 @@ export const ComposerView = z.object({
     starter: z.unknown(),
     prompts: z.array(z.object({ id: z.uuid(), doc: z.unknown(), releaseAt: z.iso.datetime() })),
   }),
+  questions: z.number().int(), // threads that staff have opened for all to answer
   counts: StandingCounts,
   contributions: z.number().int(),
   marks: z.number().int(),
@@ -160,6 +162,7 @@ export const EffectView = z.object({
   moves: z.array(z.object({ from: z.string(), to: z.string(), people: z.number().int() })), // students whose standing would change
   leaving: z.array(z.string()), // who would no longer take part though they have written
   joining: z.number().int(),
+  late: z.array(z.object({ name: z.string(), minutes: z.number().int(), percent: z.number() })), // by a rule that is changed: what it takes at the most, of the maximum
   recalculated: z.number().int(), // marks not returned yet whose points change
   kept: z.number().int(), // contributions, all of which stay
   shuts: z.boolean(), // it is open now and would not be until its new opening

@@ -13,6 +13,14 @@ export const StandingCounts = z.object(
 )
 export type StandingCounts = z.infer<typeof StandingCounts>
 
+/** Students who take part alike in everything. */
+const TakingPart = z.object({
+  sort: z.number().int(),
+  people: z.number().int(),
+  reads: z.number().int(),
+  teammates: z.number().int(),
+})
+
 export const PlanActivity = z.object({
   id: z.uuid(),
   unitId: z.uuid().nullable(),
@@ -31,7 +39,7 @@ export const PlanActivity = z.object({
     .object({
       // staff: what load and moves are calculated from
       rules: z.array(Rule),
-      people: z.number().int(),
+      parts: z.array(TakingPart),
       marked: z.boolean(),
       restWeeks: z.array(z.number().int()),
       locked: z.boolean(),
@@ -49,7 +57,14 @@ export const TermPlan = z.object({
   ),
   activities: z.array(PlanActivity),
   students: z.number().int(),
-  load: z.array(z.object({ week: z.number().int(), studentMinutes: z.number(), markingMinutes: z.number() })),
+  load: z.array(
+    z.object({
+      week: z.number().int(),
+      studentMinutes: z.number(), // of those who have most to do
+      leastMinutes: z.number(),
+      markingMinutes: z.number(),
+    }),
+  ),
   silent: z.array(z.object({ activityId: z.uuid(), names: z.array(z.string()) })), // staff: open activities and who has nothing shown
   staff: z
     .object({
@@ -66,6 +81,7 @@ export const TermPlan = z.object({
         writingWordsPerMinute: z.number(),
         markingMinutesPerStudent: z.number(),
       }),
+      sorts: z.number().int(), // how many sorts of students take part alike
       studentMinutes: z.number(), // a week: above it the plan says so
       markingMinutes: z.number(),
       remarks: z.array(z.object({ activityId: z.uuid(), remark: z.custom<PlanRemark>() })),

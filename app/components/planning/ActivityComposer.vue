@@ -84,13 +84,18 @@ const marking = computed(() => body.value.phases.find(p => p.name === 'mark'))
 const closes = computed(() => closesAt(schedule.value).toISOString())
 
 // -- kind
-const { unfit, choose: setKind } = useKindChoice(() => body.value, edit.change)
+const { unfit, choose: setKind } = useKindChoice(
+  () => body.value,
+  () => shell.value,
+  edit.change,
+)
 const unfitWords = (rule: ExpectationRule) =>
   rule.kind === 'replies' ? `replies to ${rule.need} classmates` : rule.kind
 const canHideOthers = computed(() => {
   const { readBy, standsIn } = KINDS[body.value.kind]
   return readBy === 'class' && standsIn === 'thread'
 })
+const hasStarterLine = computed(() => KINDS[body.value.kind].wantsStarter || body.value.starter !== null)
 // -- what a check offers
 function remedy(change: NonNullable<RemarkWords['remedy']>['change']) {
   if (typeof change !== 'string') {
@@ -215,8 +220,8 @@ const writeRubric = () =>
         />
       </section>
       <dl>
-        <dt>Starter</dt>
-        <dd data-place="starter">
+        <dt v-if="hasStarterLine">Starter</dt>
+        <dd v-if="hasStarterLine" data-place="starter">
           <BriefEditor
             v-if="starterOpen && !disabled"
             :doc="body.starter ?? EMPTY"
@@ -229,7 +234,9 @@ const writeRubric = () =>
           ><span v-else>{{ body.starter ? plainText(body.starter) : 'none' }}</span>
         </dd>
         <dt>Prompts</dt>
-        <dd><PromptList :body="body" :disabled="disabled" @change="edit.change({ prompts: $event })" /></dd>
+        <dd data-place="prompts">
+          <PromptList :body="body" :disabled="disabled" @change="edit.change({ prompts: $event })" />
+        </dd>
         <dt>For whom</dt>
         <dd data-place="audience">
           <AudienceLine

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import PickList from '~/components/controls/PickList.vue'
 import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
+import { readsAlong } from '#core/kinds'
 import type { ActivityBody, AudienceBody, ComposerView } from '#shared/planning/composer'
 import { plural } from '#core/language'
+import { KIND_WORDS } from '~/kinds/words'
 import { meantPeople } from '~/composables/planning/meantPeople'
 import ChipButton from '~/components/controls/ChipButton.vue'
 
@@ -18,16 +20,19 @@ const plan = computed(() =>
 )
 const meant = computed(() => meantPeople(props.view, props.body))
 const apart = computed(() => {
+  const words = KIND_WORDS[props.body.kind]
+  if (words.inGroups && audience.value.kind === 'groups') return words.inGroups
+  if (!readsAlong(props.body.kind, props.body)) return words.together
   if (props.body.apart === 'groups' && audience.value.kind === 'groups') return ', each group by itself'
   if (props.body.apart === 'sections') return ', each section by itself'
-  return ' in one conversation'
+  return words.together
 })
 const others = computed(() => props.view.seminars.filter(s => !props.body.jointSeminarIds.includes(s.id)))
 const joined = computed(() => props.view.seminars.filter(s => props.body.jointSeminarIds.includes(s.id)))
 const set = (next: AudienceBody) => emit('change', { audience: next })
 const toggle = (ids: readonly string[], id: string) =>
   ids.includes(id) ? ids.filter(x => x !== id) : [...ids, id]
-const KINDS = computed(
+const MEANT = computed(
   () =>
     [
       ['everyone', 'everyone', () => set({ kind: 'everyone' }), true],
@@ -68,7 +73,7 @@ function join(event: Event) {
   <div class="audience">
     <p class="chips">
       <ChipButton
-        v-for="[kind, label, choose, possible] in KINDS"
+        v-for="[kind, label, choose, possible] in MEANT"
         :key="kind"
         :class="{ on: audience.kind === kind }"
         :aria-pressed="audience.kind === kind"
@@ -177,7 +182,7 @@ function join(event: Event) {
           {{ s.code }} {{ s.title }} · {{ s.people }}
         </option>
       </PickList>
-      <span v-if="joined.length > 0" class="hint">one conversation for all; planned and marked here</span>
+      <span v-if="joined.length > 0" class="hint">planned and marked here</span>
     </p>
   </div>
 </template>

@@ -2,10 +2,23 @@
 import type { Standing } from '#core/standing/standing'
 import type { EffectView } from '#shared/planning/composer'
 import { capital, inWords, plural } from '#core/language'
+import { lateWords } from '~/composables/marking/lateWords'
 import { STANDING_WORDS } from '~/composables/planning/standingWords'
 
 /** What a change would do, said before it is done. */
 const props = defineProps<{ effect: EffectView | null; problem: string | null }>()
+const SHOWN = 5
+/** What a rule for late work would take from whom. */
+function lateLine(late: EffectView['late']): string {
+  const each = late
+    .slice(0, SHOWN)
+    .map(
+      l =>
+        `${l.name}, ${lateWords(l.minutes)} late, would lose ${l.percent === 0 ? 'nothing' : `up to ${l.percent} % of the points`}`,
+    )
+  const more = late.length - SHOWN
+  return `${each.join('; ')}${more > 0 ? `; and ${inWords(more)} more` : ''}.`
+}
 const lines = computed(() => {
   const e = props.effect
   if (!e) return []
@@ -29,6 +42,7 @@ const lines = computed(() => {
     lines.push(
       `What was written goes along: ${e.kept} ${plural(e.kept, 'contribution')} ${e.kept === 1 ? 'becomes' : 'become'} this kind's entries and answers.`,
     )
+  if (e.late.length > 0) lines.push(lateLine(e.late))
   if (e.recalculated > 0)
     lines.push(
       `${capital(inWords(e.recalculated))} ${plural(e.recalculated, 'mark')} not returned yet would be calculated again. Returned ones stay as they are.`,

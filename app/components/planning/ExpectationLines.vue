@@ -1,13 +1,19 @@
 <script setup lang="ts">
 import PickList from '~/components/controls/PickList.vue'
+import { differenceInCalendarDays } from 'date-fns'
 import { KINDS } from '#core/kinds'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
+import { shiftDays } from '#core/planning/moveSchedule'
+import { localDay } from '#core/planning/week'
+import { mondayOf } from '~/composables/planning/termWeeks'
+import { useSeminarStore } from '~/stores/seminar'
 import type { PhaseName } from '#core/planning/schedule'
 import type { ActivityBody } from '#shared/planning/composer'
 import { entryWord } from '#core/planning/expectationWords'
 import { plural } from '#core/language'
 import { offeredExpectations, phaseWord } from '~/composables/planning/offeredExpectations'
 import { newKey } from '~/composables/shell/useApi'
+import ChoicePart from './ChoicePart.vue'
 import NumberPart from './NumberPart.vue'
 import TimePart from './TimePart.vue'
 import PlainButton from '~/components/controls/PlainButton.vue'
@@ -20,6 +26,8 @@ const emit = defineEmits<{
   end: [phase: PhaseName, at: string]
   light: [ruleId: string | null]
 }>()
+const seminar = useSeminarStore()
+const timeZone = computed(() => seminar.shell?.timeZone ?? 'UTC')
 const phaseOf = (name: PhaseName) => props.body.phases.find(p => p.name === name)
 const set = (i: number, part: Partial<ExpectationRule>) =>
   emit(
@@ -31,6 +39,18 @@ const drop = (i: number) =>
     'change',
     props.body.rules.filter((_, j) => j !== i),
   )
+// -- a weekly entry is due on the weekday and at the time at which its phase ends
+const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'].map(
+  (text, i) => ({ value: i + 1, text }),
+)
+const endDay = (phase: PhaseName) => localDay(new Date(phaseOf(phase)!.endsAt), timeZone.value)
+const weekdayOf = (phase: PhaseName): number =>
+  1 + differenceInCalendarDays(endDay(phase), mondayOf(endDay(phase)))
+function setWeekday(phase: PhaseName, weekday: number) {
+  const end = new Date(phaseOf(phase)!.endsAt)
+  const days = weekday - weekdayOf(phase)
+  emit('end', phase, shiftDays(end, days, timeZone.value).toISOString())
+}
 const working = computed(() => KINDS[props.body.kind].workingPhases.filter(name => phaseOf(name)))
 
 const offers = computed(() => offeredExpectations(props.body))
@@ -87,7 +107,15 @@ const add = (rule: ExpectationRule) =>
           @update:model-value="set(i, { minWords: $event })"
           @opened="emit('light', $event ? r.id : null)"
         />
-        words, up to
+        words, each week by
+        <ChoicePart
+          label="Due each week on"
+          :model-value="weekdayOf(r.rule.due)"
+          :choices="WEEKDAYS"
+          :disabled="disabled"
+          @update:model-value="setWeekday(r.rule.due, $event)"
+          @opened="emit('light', $event ? r.id : null)"
+        />, the last by
       </template>
       <template v-else-if="r.rule.kind === 'replies'">
         {{ i > 0 ? 'Then' : 'Each student' }}
@@ -117,17 +145,20 @@ const add = (rule: ExpectationRule) =>
       </template>
       <template v-else-if="r.rule.kind === 'reviews'">
         {{ i > 0 ? 'Then each student hands in' : 'Each student hands in' }}
-        <NumberPart
-          label="How many reviews"
-          :min="1"
-          :max="60"
-          :model-value="r.rule.need"
-          :disabled="disabled"
-          :usual="[2, 3, 4]"
-          @update:model-value="set(i, { need: $event })"
-          @opened="emit('light', $event ? r.id : null)"
-        />
-        {{ plural(r.rule.need, 'review') }} of at least
+        <template v-if="r.rule.everyone">a review of everyone in their group, of at least{{ ' ' }}</template
+        ><template v-else
+          ><NumberPart
+            label="How many reviews"
+            :min="1"
+            :max="20"
+            :model-value="r.rule.need"
+            :disabled="disabled"
+            :usual="[2, 3, 4]"
+            @update:model-value="set(i, { need: $event })"
+            @opened="emit('light', $event ? r.id : null)"
+          />
+          {{ plural(r.rule.need, 'review') }} of at least{{ ' ' }}</template
+        >
         <NumberPart
           label="At least so many words"
           :model-value="r.rule.minWords"

@@ -1,10 +1,15 @@
 <script setup lang="ts">
 import LineInput from '~/components/controls/LineInput.vue'
 import PickList from '~/components/controls/PickList.vue'
+import { clockAt } from '#core/planning/localTime'
+import { daysLater } from '#core/planning/proposeSchedule'
+import { localDay, localInstant } from '#core/planning/week'
 import type { ComposerView } from '#shared/planning/composer'
 import { useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useTimes } from '~/composables/planning/useTimes'
+import { termOfShell } from '~/composables/planning/termOfShell'
+import { useSeminarStore } from '~/stores/seminar'
 import { useNotices } from '~/stores/notices'
 import TimePart from './TimePart.vue'
 import * as planningEndpoints from '#shared/planning/endpoints'
@@ -16,13 +21,26 @@ const emit = defineEmits<{ changed: [] }>()
 const api = useApi()
 const notices = useNotices()
 const { send, problem, attempt } = useSending()
-const { dayTime } = useTimes()
+const { dayTime, now } = useTimes()
+const seminar = useSeminarStore()
 const adding = ref(false)
 const wish = reactive({ enrolmentId: '', dueAt: '', reason: '' })
+/** Three days after it closes or, where that is over, from today; not in a break. */
+function threeDaysMore() {
+  const term = termOfShell(seminar.shell!)
+  const closes = new Date(props.closesAt)
+  if (closes >= now.value) return daysLater(closes, 3, term).toISOString()
+  const today = localInstant(
+    localDay(now.value, term.timeZone),
+    clockAt(closes, term.timeZone),
+    term.timeZone,
+  )
+  return daysLater(today, 3, term).toISOString()
+}
 function begin() {
   Object.assign(wish, {
     enrolmentId: '',
-    dueAt: new Date(Date.parse(props.closesAt) + 3 * 86_400_000).toISOString(),
+    dueAt: threeDaysMore(),
     reason: '',
   })
   adding.value = true

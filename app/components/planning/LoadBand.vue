@@ -4,6 +4,8 @@ import type { TermPlan } from '#shared/planning/plan'
 /** Hours a week: what the plan asks of each student, and the marking it leaves. */
 const props = defineProps<{
   load: TermPlan['load']
+  /** Weeks of the term; what the load has after them is said beside it. */
+  weeks: number
   current: number
   /** Minutes a week above which it is said to be much. */
   limits: { readonly studentMinutes: number; readonly markingMinutes: number }
@@ -14,31 +16,45 @@ const hours = (minutes: number): string => {
   const tens = Math.round(minutes / 10) * 10
   return `${Math.floor(tens / 60)} h${tens % 60 ? ` ${tens % 60}` : ''}`
 }
-const most = computed(() => Math.max(60, ...props.load.flatMap(w => [w.studentMinutes, w.markingMinutes])))
+const range = (least: number, most: number): string => {
+  const [from, to] = [hours(least), hours(most)]
+  if (from === to) return to
+  return `${least < 1 ? '0' : from.replace(to.endsWith('min') ? / min$/ : /$/, '')}–${to}`
+}
+const inTerm = computed(() => props.load.slice(0, props.weeks))
+const after = computed(() => props.load.slice(props.weeks))
+const sumAfter = (of: 'studentMinutes' | 'markingMinutes') => after.value.reduce((sum, w) => sum + w[of], 0)
+const afterWords = (minutes: number) => (minutes >= 1 ? `, ${hours(minutes)} of it after the term` : '')
+const most = computed(() => Math.max(60, ...inTerm.value.flatMap(w => [w.studentMinutes, w.markingMinutes])))
 const LONGEST = 44 // of a bar, in pixels: its figure stands beside it
-const columns = computed(() => props.load.length)
+const columns = computed(() => inTerm.value.length)
 const marking = computed(() => props.load.reduce((sum, week) => sum + week.markingMinutes, 0))
 const lines = computed(() =>
   [
     {
       key: 'students',
       name: 'Students’ hours',
-      note: `asked of each; your limit is ${hours(props.limits.studentMinutes)} a week`,
-      minutes: props.load.map(w => w.studentMinutes),
+      note: `asked of each; your limit is ${hours(props.limits.studentMinutes)} a week${afterWords(sumAfter('studentMinutes'))}`,
+      minutes: inTerm.value.map(w => w.studentMinutes),
+      words: inTerm.value.map(w => range(w.leastMinutes, w.studentMinutes)),
       limit: props.limits.studentMinutes,
     },
     {
       key: 'marking',
       name: 'Your marking',
-      note: `${hours(marking.value)} over the term`,
-      minutes: props.load.map(w => w.markingMinutes),
+      note:
+        marking.value < 1
+          ? 'nothing to mark yet'
+          : `${hours(marking.value)} in all${afterWords(sumAfter('markingMinutes'))}`,
+      minutes: inTerm.value.map(w => w.markingMinutes),
+      words: inTerm.value.map(w => hours(w.markingMinutes)),
       limit: props.limits.markingMinutes,
     },
-  ].map(({ minutes, limit, ...line }) => ({
+  ].map(({ minutes, words, limit, ...line }) => ({
     ...line,
     weeks: minutes.map((m, i) => ({
       number: i + 1,
-      words: hours(m),
+      words: words[i]!,
       isOver: Math.round(m) > limit,
       width: `${((m / most.value) * LONGEST).toFixed(1)}px`,
     })),

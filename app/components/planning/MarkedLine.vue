@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
+import { plural } from '#core/language'
 import { points } from '~/composables/marking/points'
 import {
   combineChoices,
   lateChoices,
   passChoices,
+  USUAL_PASS,
   usualCombine,
   usualLateRule,
   type Combine,
@@ -77,6 +79,7 @@ function setScale(scale: ActivityBody['scale']) {
     Object.assign(part, { gradingScaleId: props.body.gradingScaleId ?? props.view.scales[0]?.id ?? null })
   emit('change', part)
 }
+const hoursText = (minutes: number) => String(Math.round(minutes / 6) / 10)
 const setLate = (kind: LateRule['kind']) => emit('change', { lateRule: usualLateRule(kind) })
 const lateText = computed(() => lateChoices.find(c => c.value === props.body.lateRule.kind)!.text)
 function setCombine(by: NonNullable<Combine>['by'] | null) {
@@ -96,6 +99,15 @@ function setCombine(by: NonNullable<Combine>['by'] | null) {
         :disabled="disabled"
         @update:model-value="setScale"
       />
+      <template v-if="body.scale === 'letter' && view.scales.length > 1"
+        >of
+        <ChoicePart
+          label="Grading scale"
+          :model-value="body.gradingScaleId"
+          :choices="view.scales.map(scale => ({ value: scale.id as string | null, text: scale.title }))"
+          :disabled="disabled"
+          @update:model-value="emit('change', { gradingScaleId: $event })"
+      /></template>
       <template v-if="body.scale === 'none'">and takes feedback only</template>
       <template v-else
         >, out of
@@ -143,11 +155,23 @@ function setCombine(by: NonNullable<Combine>['by'] | null) {
         >,
         <ChoicePart
           label="Pass mark"
-          :model-value="body.passPercent"
+          :model-value="body.passPercent !== null"
           :choices="passChoices"
           :disabled="disabled"
-          @update:model-value="emit('change', { passPercent: $event })"
-        />. Late work
+          @update:model-value="emit('change', { passPercent: $event ? USUAL_PASS : null })"
+        /><template v-if="body.passPercent !== null"
+          >{{ ' '
+          }}<NumberPart
+            label="Passed from, in percent"
+            :model-value="body.passPercent"
+            :max="100"
+            unit="percent"
+            :usual="[40, 50, 60, 70]"
+            :disabled="disabled"
+            @update:model-value="emit('change', { passPercent: $event })"
+          />
+          %</template
+        >. Late work
         <ChoicePart
           label="Late work"
           :model-value="body.lateRule.kind"
@@ -201,19 +225,20 @@ function setCombine(by: NonNullable<Combine>['by'] | null) {
         ><template v-if="body.lateRule.kind !== 'none'"
           >, after
           <NumberPart
-            label="Minutes of grace"
-            :model-value="body.lateRule.graceMinutes"
-            :max="100000"
-            unit="minutes"
-            :usual="[0, 60, 720, 1440]"
+            label="Hours of grace"
+            :model-value="Math.round(body.lateRule.graceMinutes / 60)"
+            :text="hoursText(body.lateRule.graceMinutes)"
+            :max="1600"
+            unit="hours"
+            :usual="[0, 1, 12, 24]"
             :disabled="disabled"
             @update:model-value="
               emit('change', {
-                lateRule: { ...body.lateRule, graceMinutes: $event } as ActivityBody['lateRule'],
+                lateRule: { ...body.lateRule, graceMinutes: 60 * $event } as ActivityBody['lateRule'],
               })
             "
           />
-          minutes of grace</template
+          {{ plural(body.lateRule.graceMinutes / 60, 'hour') }} of grace</template
         >.
       </template>
     </p>

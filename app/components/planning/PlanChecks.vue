@@ -16,8 +16,14 @@ const hours = (minutes: number) => {
   const tens = Math.round(minutes / 10) * 10
   return `${Math.floor(tens / 60)} h${tens % 60 ? ` ${tens % 60}` : ''}`
 }
+const asked = (r: { readonly minutes: number; readonly least: number }) =>
+  hours(r.minutes) === hours(r.least)
+    ? `${hours(r.minutes)} of each student`
+    : `up to ${hours(r.minutes)} of a student`
 const titleOf = (id: string): PlanActivity | undefined => props.plan.activities.find(a => a.id === id)
-const label = (week: number) => props.shell.weeks[week - 1]?.label ?? week
+const label = (week: number) =>
+  props.shell.weeks[week - 1]?.label ??
+  (week > props.shell.weeks.length ? `${week - props.shell.weeks.length} after the term` : week)
 const lines = computed<PlanLine[]>(() => {
   const staff = props.plan.staff
   if (!staff) return []
@@ -33,7 +39,7 @@ const lines = computed<PlanLine[]>(() => {
         return {
           key: `heavy${r.week}`,
           words: [
-            `Week ${label(r.week)} asks ${hours(r.minutes)} of each student.${r.rest ? ` Resting “${titleOf(r.rest.activityId)?.title}” there brings it to ${hours(r.minutes - r.rest.minutes)}.` : ''}`,
+            `Week ${label(r.week)} asks ${asked(r)}.${r.rest ? ` Resting “${titleOf(r.rest.activityId)?.title}” there brings it to ${hours(r.minutes - r.rest.minutes)}.` : ''}`,
           ],
           act:
             r.rest && staff.mayManage

@@ -1,8 +1,13 @@
 <script setup lang="ts">
 import { plainText, type RichNode } from '#core/contributing/richText'
+import { moveToWeek } from '#core/planning/moveToWeek'
+import { isWorkingPhase } from '#core/planning/schedule'
+import { weekOf } from '#core/planning/week'
 import type { ActivityBody } from '#shared/planning/composer'
 import { newKey } from '~/composables/shell/useApi'
+import { termOfShell } from '~/composables/planning/termOfShell'
 import { useTimes } from '~/composables/planning/useTimes'
+import { useSeminarStore } from '~/stores/seminar'
 import RichEditor from '../contributing/RichEditor.vue'
 import TimePart from './TimePart.vue'
 import PlainButton from '~/components/controls/PlainButton.vue'
@@ -12,6 +17,7 @@ import TextButton from '~/components/controls/TextButton.vue'
 const props = defineProps<{ body: ActivityBody; disabled: boolean }>()
 const emit = defineEmits<{ change: [prompts: ActivityBody['prompts']] }>()
 const { now } = useTimes()
+const seminar = useSeminarStore()
 const open = ref<string | null>(null)
 const EMPTY: RichNode = { type: 'doc', content: [{ type: 'paragraph' }] }
 const sorted = computed(() => [...props.body.prompts].sort((a, b) => a.releaseAt.localeCompare(b.releaseAt)))
@@ -20,11 +26,24 @@ const set = (id: string, part: Partial<ActivityBody['prompts'][number]>) =>
     'change',
     props.body.prompts.map(p => (p.id === id ? { ...p, ...part } : p)),
   )
-function add() {
+/** A week after the last one, a break left out; the first with the activity, and none after it closes. */
+function nextRelease(): Date {
+  const opens = new Date(props.body.opensAt)
   const last = sorted.value.at(-1)
-  const releaseAt = new Date(
-    (last ? Date.parse(last.releaseAt) : Date.parse(props.body.opensAt)) + (last ? 7 * 86_400_000 : 0),
-  ).toISOString()
+  if (!last) return opens > now.value ? opens : now.value
+  const term = termOfShell(seminar.shell!)
+  const next = moveToWeek(
+    new Date(last.releaseAt),
+    weekOf(new Date(last.releaseAt), term) + 1,
+    term,
+  )(new Date(last.releaseAt))
+  const closes = Math.max(
+    ...props.body.phases.filter(p => isWorkingPhase(p.name)).map(p => Date.parse(p.endsAt)),
+  )
+  return next.getTime() < closes ? next : new Date(last.releaseAt)
+}
+function add() {
+  const releaseAt = nextRelease().toISOString()
   const id = newKey()
   open.value = id
   emit('change', [...props.body.prompts, { id, doc: EMPTY, releaseAt }])

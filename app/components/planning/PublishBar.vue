@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import CheckBox from '~/components/controls/CheckBox.vue'
+import { daysLater } from '#core/planning/proposeSchedule'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import { plural } from '#core/language'
+import { termOfShell } from '~/composables/planning/termOfShell'
+import { useSeminarStore } from '~/stores/seminar'
 import { useTimes } from '~/composables/planning/useTimes'
 import TimePart from './TimePart.vue'
 import ChipButton from '~/components/controls/ChipButton.vue'
@@ -10,9 +13,13 @@ import ChipButton from '~/components/controls/ChipButton.vue'
 const props = defineProps<{ view: ComposerView; body: ActivityBody; people: number; disabled: boolean }>()
 const emit = defineEmits<{ publish: [opens: string, notifies: boolean]; unschedule: [] }>()
 const { now, dayTime } = useTimes()
-const planned = computed(() => Date.parse(props.body.opensAt) > now.value.getTime())
+const seminar = useSeminarStore()
+const SOON = 3_600_000 // milliseconds: what was to open within the hour opens on publishing
+const planned = computed(() => Date.parse(props.body.opensAt) > now.value.getTime() + SOON)
+const tomorrow = () => daysLater(now.value, 1, termOfShell(seminar.shell!)).toISOString()
 const opens = ref<'now' | 'planned' | 'day'>(planned.value ? 'planned' : 'now')
-const day = ref(new Date(now.value.getTime() + 86_400_000).toISOString())
+// a day is chosen from its own opening, or from tomorrow
+const day = ref(planned.value ? props.body.opensAt : tomorrow())
 const notifies = ref(true)
 const at = computed(() => {
   if (opens.value === 'now') return 'now'

@@ -28,6 +28,7 @@ const starters = computed(() =>
   props.plan.activities.filter(
     a =>
       a.planning &&
+      KINDS[a.kind].wantsStarter &&
       !a.planning.hasStarter &&
       a.state !== 'published' &&
       a.opensAt < (week.value?.endsAt ?? '') &&

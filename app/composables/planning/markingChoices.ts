@@ -8,7 +8,7 @@ export const lateChoices = [
   {
     value: 'perDay' as const,
     text: 'loses for each day begun',
-    note: 'so many percent of the maximum, never below a floor',
+    note: 'so many percent of the maximum for each 24 hours by the seminar’s clock, never below a floor',
   },
   { value: 'cap' as const, text: 'earns a part at most', note: 'whenever it comes' },
 ]
@@ -49,7 +49,9 @@ export function usualCombine(by: NonNullable<Combine>['by'] | null, each: number
   return { by, each }
 }
 
+/** Whether one passes from a share of the points; which, is any number. */
+export const USUAL_PASS = 50
 export const passChoices = [
-  { value: null, text: 'no pass mark' },
-  ...[40, 50, 60, 70].map(value => ({ value: value as number | null, text: `passed from ${value} %` })),
+  { value: false, text: 'no pass mark' },
+  { value: true, text: 'passed from' },
 ]

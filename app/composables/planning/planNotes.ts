@@ -1,3 +1,4 @@
+import { KINDS } from '#core/kinds'
 import type { PlanActivity } from '#shared/planning/plan'
 import { STANDING_WORDS } from './standingWords'
 
@@ -31,7 +32,8 @@ export function noteOf(activity: PlanActivity, now: string, { day, date }: Dates
     return { strong: `${ready} ready to mark`, rest: rest && ` · ${rest}` }
   }
   if (state === 'draft') {
-    const starter = planning && !planning.hasStarter ? ' · no starter yet' : ''
+    const starter =
+      planning && KINDS[activity.kind].wantsStarter && !planning.hasStarter ? ' · no starter yet' : ''
     return { strong: '', rest: `would open ${date(activity.opensAt)}${starter}` }
   }
   if (activity.opensAt > now) return { strong: '', rest: `opens ${day(activity.opensAt)}` }

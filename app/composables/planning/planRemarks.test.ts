@@ -36,6 +36,8 @@ const activity = (some: Partial<CheckedActivity> = {}): CheckedActivity => ({
   hasCategory: true,
   people: 24,
   restWeeks: [],
+  promptsAt: [],
+  seminar: null,
   ...some,
 })
 const bodyOf = (a: CheckedActivity) => ({
@@ -104,6 +106,16 @@ describe('a plan check with a remedy', () => {
     const after = mended(a, remedy.change)
     expect(checkActivity(after, context).map(r => r.code)).not.toContain(code)
     expect(scheduleFaults(after)).toEqual([])
+  })
+
+  it('names the other seminar that it compares with', () => {
+    const remark: PlanRemark = {
+      ...{ code: 'fewerReplies', level: 'advice', need: 1, earlierNeed: 3, rule: 0 },
+      earlier: { title: 'Breakwater', seminar: 'HC 341' },
+    }
+    expect(remarkWords(remark, null, seminar).text).toBe(
+      'It asks for one reply; “Breakwater” in HC 341 asked for three.',
+    )
   })
 
   it('has words for every sort of remark, with somewhere to go', () => {

@@ -1,16 +1,17 @@
-import type { PlanRemark } from '#core/planning/planChecks'
+import type { Earlier, Level, PlanRemark } from '#core/planning/planChecks'
 import { setPhaseEnd, snapToUsual } from '#core/planning/moveSchedule'
 import type { ActivityBody } from '#shared/planning/composer'
-import { inWords, plural } from '#core/language'
+import { capital, inWords, plural } from '#core/language'
 import { points } from '../marking/points'
 
 type Body = Pick<ActivityBody, 'opensAt' | 'phases' | 'rules' | 'points'>
 export interface Remedy {
   readonly label: string
-  readonly change: Partial<ActivityBody> | 'starter' | 'category' | 'expectation' | 'brief' | 'audience'
+  readonly change:
+    Partial<ActivityBody> | 'starter' | 'category' | 'expectation' | 'brief' | 'audience' | 'prompts'
 }
 export interface RemarkWords {
-  readonly level: 'missing' | 'consider'
+  readonly level: Level
   readonly text: string
   readonly remedy: Remedy | null
 }
@@ -61,7 +62,7 @@ export function remarkWords(
       })
     case 'unusualTime':
       return say(
-        `${remark.phases.length === 1 ? 'A due time differs' : `${inWords(remark.phases.length)} due times differ`.replace(/^./, c => c.toUpperCase())} from your usual ${seminar.usualDueTime}.`,
+        `${remark.phases.length === 1 ? 'A due time differs' : `${capital(inWords(remark.phases.length))} due times differ`} from your usual ${seminar.usualDueTime}.`,
         {
           label: `Make it ${seminar.usualDueTime}`,
           change: body ? atUsual(body, remark.phases, seminar) : {},
@@ -69,18 +70,25 @@ export function remarkWords(
       )
     case 'past':
       return say(
-        `${remark.phases.length === 1 ? 'A due time has' : `${inWords(remark.phases.length)} due times have`.replace(/^./, c => c.toUpperCase())} passed already.`,
+        `${remark.phases.length === 1 ? 'A due time has' : `${capital(inWords(remark.phases.length))} due times have`} passed already.`,
         { label: 'Change the due time', change: 'expectation' },
       )
     case 'inBreak':
       return say(
-        `${remark.phases.length === 1 ? 'A due time falls' : `${inWords(remark.phases.length)} due times fall`.replace(/^./, c => c.toUpperCase())} into a break, “${remark.title}”.`,
+        `${remark.phases.length === 1 ? 'A due time falls' : `${capital(inWords(remark.phases.length))} due times fall`} into a break, “${remark.title}”.`,
         { label: 'Change the due time', change: 'expectation' },
       )
     case 'afterTerm':
       return say(
-        `${remark.phases.length === 1 ? 'A due time comes' : `${inWords(remark.phases.length)} due times come`.replace(/^./, c => c.toUpperCase())} after the end of the term.`,
+        `${remark.phases.length === 1 ? 'A due time comes' : `${capital(inWords(remark.phases.length))} due times come`} after the end of the term.`,
         { label: 'Change the due time', change: 'expectation' },
+      )
+    case 'latePrompts':
+      return say(
+        remark.prompts === 1
+          ? 'A prompt is shown only after everything is due, so nobody can answer it in time.'
+          : `${capital(inWords(remark.prompts))} prompts are shown only after everything is due, so nobody can answer them in time.`,
+        { label: 'Look at the prompts', change: 'prompts' },
       )
     case 'pointsApart':
       return say(
@@ -89,7 +97,7 @@ export function remarkWords(
       )
     case 'shortNotice':
       return say(
-        `Writing has ${inWords(remark.days)} ${plural(remark.days, 'day')}; “${remark.earlierTitle}” gave ${inWords(remark.earlierDays)}.`,
+        `Writing has ${inWords(remark.days)} ${plural(remark.days, 'day')}; ${earlierWords(remark.earlier)} gave ${inWords(remark.earlierDays)}.`,
         {
           label: 'Add days',
           change: body ? longer(body, remark.earlierDays - remark.days, seminar.timeZone) : {},
@@ -97,7 +105,7 @@ export function remarkWords(
       )
     case 'fewerReplies':
       return say(
-        `It asks for ${inWords(remark.need)} ${plural(remark.need, 'reply', 'replies')}; “${remark.earlierTitle}” asked for ${inWords(remark.earlierNeed)}.`,
+        `It asks for ${inWords(remark.need)} ${plural(remark.need, 'reply', 'replies')}; ${earlierWords(remark.earlier)} asked for ${inWords(remark.earlierNeed)}.`,
         {
           label: `Ask for ${inWords(remark.earlierNeed)}`,
           change: body
@@ -111,6 +119,10 @@ export function remarkWords(
       )
   }
 }
+
+/** “Talk”, or “Talk” in HC 341 where that is another seminar. */
+const earlierWords = ({ title, seminar }: Earlier): string =>
+  seminar === null ? `“${title}”` : `“${title}” in ${seminar}`
 
 const toSchedule = (body: Body) => ({
   opensAt: new Date(body.opensAt),

@@ -1,12 +1,14 @@
-import { KINDS } from '#core/kinds'
 import { plainText } from '#core/contributing/richText'
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import { minutesWords } from '#core/planning/expectationWords'
-import { askedInAll, expectedLoad } from '#core/planning/load'
+import { askedInAll } from '#core/planning/load'
+import { loadInAll } from '#core/planning/loadByWeek'
+import { sortPeople } from '#core/planning/takingPart'
 import { checkActivity, type CheckedActivity } from '#core/planning/planChecks'
-import { localDay, type Term } from '#core/planning/week'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import type { SeminarShell } from '#shared/people/seminar'
+import { termOfShell } from './termOfShell'
+import { composedAudience, peopleOf } from './composedAudience'
 import { meantPeople } from './meantPeople'
 import { remarkWords, type RemarkWords } from './planRemarks'
 
@@ -27,14 +29,7 @@ const toEarlier = (earlier: ComposerView['earlier'][number]): CheckedActivity =>
   hasCategory: true,
   people: 1,
   restWeeks: [],
-})
-
-/** The term as its weeks tell it. */
-const termOf = ({ weeks, timeZone }: SeminarShell): Term => ({
-  firstDay: localDay(new Date(weeks[0]!.startsAt), timeZone),
-  weeks: weeks.length,
-  timeZone,
-  breaks: weeks.filter(w => w.label === null).map(w => ({ week: w.number, title: w.title ?? '' })),
+  promptsAt: [],
 })
 
 /** What is to be looked at in a plan before it is published, and what is fine. */
@@ -55,6 +50,7 @@ export function usePlanChecks(view: () => ComposerView, body: () => ActivityBody
       practice,
       categoryId,
       rests,
+      prompts,
     } = body()
     return {
       id: view().id,
@@ -78,23 +74,40 @@ export function usePlanChecks(view: () => ComposerView, body: () => ActivityBody
       hasCategory: categoryId !== null,
       people: people.value,
       restWeeks: rests,
+      promptsAt: prompts.map(p => new Date(p.releaseAt)),
+      seminar: null,
     }
   })
   const found = computed(() =>
     checkActivity(checked.value, {
       timeZone: shell().timeZone,
       usualDueTime: shell().usualDueTime,
-      term: termOf(shell()),
+      term: termOfShell(shell()),
       now: new Date(shell().now),
       earlier: view().earlier.map(toEarlier),
     }),
   )
   const remarks = computed<RemarkWords[]>(() => found.value.map(r => remarkWords(r, body(), shell())))
   const workload = computed(() => {
-    const rules = body().rules.map(r => r.rule)
-    const readsAll = KINDS[body().kind].readBy === 'class'
-    const load = expectedLoad(askedInAll(rules, body().prompts.length), people.value, readsAll, view().pace)
-    return `Workload: ${minutesWords(load.writing + load.reading)} for each student; ${minutesWords(load.marking)} for you to mark.`
+    const { parts } = sortPeople([composedAudience(view(), body())], peopleOf(view(), body()))
+    const { rules, prompts, rests, points: worth, rubricVersionId } = body()
+    const load = loadInAll(
+      {
+        phases: checked.value.phases,
+        rules: askedInAll(
+          rules.map(r => r.rule),
+          prompts.length + view().questions,
+        ),
+        marked: rubricVersionId !== null || worth !== null,
+        parts: parts[0]!,
+        restWeeks: rests,
+      },
+      termOfShell(shell()),
+      view().pace,
+    )
+    const [least, most] = [minutesWords(load.least), minutesWords(load.most)]
+    const each = least === most ? `${most} for each student` : `${least} to ${most} for a student`
+    return `Workload: ${each}; ${load.marking > 0 ? `${minutesWords(load.marking)} for you to mark` : 'nothing to mark'}.`
   })
   const fine = computed(() => {
     const codes = new Set(found.value.map(r => r.code))

@@ -1,3 +1,5 @@
+import isEqual from 'fast-deep-equal'
+import { withOneCount } from '#core/kinds/review/reviewCount'
 import { ownSettings } from '#core/kinds/ownSettings'
 import { isWorkingPhase } from '#core/planning/schedule'
 import type { ActivityBody, ComposerView, EffectView } from '#shared/planning/composer'
@@ -38,7 +40,7 @@ export function usePlanEdit(view: () => ComposerView, onStored: (view: ComposerV
     body: v.body as ActivityBody, // the same fields, without the marks of a view that is only read
     savedBy: v.savedBy,
   })
-  const edit = useSharedEdit<ActivityBody>({
+  const shared = useSharedEdit<ActivityBody>({
     stored: toStored(view()),
     auto: () => !live.value,
     draftKey: `jovrel:activity:${view().id}`,
@@ -52,6 +54,18 @@ export function usePlanEdit(view: () => ComposerView, onStored: (view: ComposerV
       return toStored(saved)
     },
   })
+  /** Changes fields; what says the same as one of them changes with it. */
+  function change(part: Partial<ActivityBody>) {
+    const was = shared.mine.value
+    if (!part.review && !part.rules) return shared.change(part)
+    const { review, rules } = withOneCount(was, { ...was, ...part })
+    shared.change({
+      ...part,
+      ...((part.review || review.each !== was.review.each) && { review }),
+      ...((part.rules || !isEqual(rules, was.rules)) && { rules }),
+    })
+  }
+  const edit = { ...shared, change }
   // what is stored anew from outside (published, unlocked) is the new ground
   watch(view, now => {
     if (now.version !== edit.version.value && !edit.changed.value) edit.take(toStored(now))

@@ -1,5 +1,4 @@
-import { KINDS } from '#core/kinds'
-import { loadByWeek, type WeekLoad } from '#core/planning/loadByWeek'
+import { minutesByWeek, sumByWeek, type WeeklyMinutes } from '#core/planning/loadByWeek'
 import { moveSchedule, type Grip } from '#core/planning/moveSchedule'
 import type { PlanActivity, TermPlan } from '#shared/planning/plan'
 import { faultWords } from './scheduleWords'
@@ -16,7 +15,7 @@ export interface MoveInHand {
 export function usePlanMoves(plan: () => TermPlan | null) {
   const moved = shallowReactive(new Map<string, Times>()) // as drawn, where it differs from what is stored
   const inHand = shallowRef<MoveInHand | null>(null)
-  const loadOfOne = new WeakMap<object, readonly WeekLoad[]>() // by the activity as drawn: only what moves is calculated anew
+  const loadOfOne = new WeakMap<object, WeeklyMinutes>() // by the activity as drawn: only what moves is calculated anew
 
   const drawn = computed<PlanActivity[]>(() =>
     (plan()?.activities ?? []).map(a => {
@@ -36,38 +35,22 @@ export function usePlanMoves(plan: () => TermPlan | null) {
   const load = computed<TermPlan['load']>(() => {
     const p = plan()
     if (!p?.staff) return p?.load ?? []
-    const total = Array.from({ length: p.staff.term.weeks }, (_, i) => ({
-      week: i + 1,
-      studentMinutes: 0,
-      markingMinutes: 0,
-    }))
-    for (const a of drawn.value) {
-      loadOf(a, p.staff).forEach((w, i) => {
-        total[i]!.studentMinutes += w.studentMinutes
-        total[i]!.markingMinutes += w.markingMinutes
-      })
-    }
-    return total
+    const { staff } = p
+    return sumByWeek(
+      drawn.value.flatMap(a => loadOf(a, staff) ?? []),
+      staff.sorts,
+      staff.term,
+    )
   })
-  function loadOf(a: PlanActivity, staff: NonNullable<TermPlan['staff']>): readonly WeekLoad[] {
+  function loadOf(a: PlanActivity, staff: NonNullable<TermPlan['staff']>): WeeklyMinutes | null {
     const known = loadOfOne.get(a)
-    if (known) return known
-    const made = a.planning
-      ? loadByWeek(
-          [
-            {
-              phases: toPhases(a),
-              rules: a.planning.rules,
-              classReads: KINDS[a.kind].readBy === 'class',
-              marked: a.planning.marked,
-              people: a.planning.people,
-              restWeeks: a.planning.restWeeks,
-            },
-          ],
-          staff.term,
-          staff.pace,
-        )
-      : []
+    if (known || !a.planning) return known ?? null
+    const { rules, marked, parts, restWeeks } = a.planning
+    const made = minutesByWeek(
+      { phases: toPhases(a), rules, marked, parts, restWeeks },
+      staff.term,
+      staff.pace,
+    )
     loadOfOne.set(a, made)
     return made
   }

@@ -1,3 +1,7 @@
 import type { KindWords } from '../kindWords'
 
-export const discussion: KindWords = { name: 'Discussion', note: 'posts and replies' }
+export const discussion: KindWords = {
+  name: 'Discussion',
+  note: 'posts and replies',
+  together: ' in one conversation',
+}

@@ -15,6 +15,7 @@ import ActivityPage from '~/components/contributing/ActivityPage.vue'
 import EntryArticle from '~/components/contributing/EntryArticle.vue'
 import WriteBox from '~/components/contributing/WriteBox.vue'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
+import TextButton from '~/components/controls/TextButton.vue'
 import ChipButton from '~/components/controls/ChipButton.vue'
 
 /** An exit note: one question, one short answer each; staff go through them in one list with two keys. */
@@ -93,6 +94,14 @@ function go(by: number) {
   hereId.value = next?.id ?? null
   void nextTick(() => document.querySelector<HTMLElement>(`[data-answer="${next?.id}"]`)?.focus())
 }
+/** What was written under an answer, in order. */
+const wordsTo = (id: string) =>
+  (store.roots.find(r => r.item.id === id)?.replies ?? []).flatMap(({ item }) =>
+    item.view === 'whole' && !item.withdrawn ? [item] : [],
+  )
+function writeHere() {
+  if (here.value && desk.mayAnswer(here.value)) desk.reply(here.value.id)
+}
 function markHere(done: boolean) {
   if (!here.value) return
   void mark(here.value.id, done)
@@ -105,6 +114,7 @@ const keys = computed<Key[]>(() =>
         { keys: 'k', does: 'the one before', run: () => go(-1) },
         { keys: 'd', does: 'done, and on', run: () => markHere(true) },
         { keys: 'x', does: 'not done, and on', run: () => markHere(false) },
+        { keys: 'w', does: 'write a word to this student', run: () => writeHere() },
       ]
     : [],
 )
@@ -156,8 +166,8 @@ const leftWords = computed(() => {
           <b>{{ answers.length }}</b> {{ plural(answers.length, 'answer is', 'answers are') }} in{{
             leftWords
           }}.<span v-if="seminar.isStaff && letters && answers.length > 0" class="keys"
-            ><KeyHint of="j" /> <KeyHint of="k" /> move, <KeyHint of="d" /> done, <KeyHint of="x" /> not
-            done</span
+            ><KeyHint of="j" /> <KeyHint of="k" /> move, <KeyHint of="d" /> done, <KeyHint of="x" /> not done,
+            <KeyHint of="w" /> a word</span
           >
         </p>
         <ol v-if="answers.length > 0">
@@ -193,9 +203,29 @@ const leftWords = computed(() => {
                 :aria-pressed="doneOf(a.id, a.done) === false"
                 @click.stop="mark(a.id, doneOf(a.id, a.done) === false ? null : false)"
               >
-                not done
-              </ChipButton>
+                not done</ChipButton
+              ><TextButton v-if="desk.mayAnswer(a)" class="word" @click.stop="desk.reply(a.id)"
+                >write a word</TextButton
+              >
             </p>
+            <div v-if="wordsTo(a.id).length > 0 || desk.replyTo.value === a.id" class="words">
+              <div v-for="w in wordsTo(a.id)" :key="w.id" class="said">
+                <b>{{ w.author.isMe ? 'you' : w.author.givenName }}</b><ProseText :html="w.html ?? ''" />
+              </div>
+              <WriteBox
+                v-if="desk.replyTo.value === a.id"
+                :target="{ activityId: activity.id, parentId: a.id }"
+                :label="`Your word to ${a.author.givenName}`"
+                :min-words="1"
+                :stored="desk.draftAt(a.id)"
+                :attach="desk.attach"
+                autofocus
+                closable
+                @posted="desk.posted"
+                @away="desk.closeWriting"
+                >To {{ a.author.givenName }}</WriteBox
+              >
+            </div>
           </li>
         </ol>
         <p v-else class="empty">
@@ -274,6 +304,22 @@ li {
   display: flex;
   gap: 6px;
 }
+.word {
+  align-self: center;
+  white-space: nowrap;
+}
+.words {
+  grid-column: 2 / -1;
+  display: grid;
+  gap: 6px;
+}
+.words .said {
+  margin: 0;
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 10px;
+  font-size: 0.875rem;
+}
 .said {
   margin-top: 14px;
   color: var(--ink-2);
@@ -294,6 +340,9 @@ li {
 @media (max-width: 760px) {
   li {
     grid-template-columns: minmax(0, 1fr);
+  }
+  .words {
+    grid-column: 1;
   }
   main {
     padding: 14px;

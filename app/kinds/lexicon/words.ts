@@ -1,3 +1,7 @@
 import type { KindWords } from '../kindWords'
 
-export const lexicon: KindWords = { name: 'Lexicon', note: 'the seminar’s own terms' }
+export const lexicon: KindWords = {
+  name: 'Lexicon',
+  note: 'the seminar’s own terms',
+  together: ' with one lexicon',
+}

@@ -1,3 +1,7 @@
 import type { KindWords } from '../kindWords'
 
-export const review: KindWords = { name: 'Peer review', note: 'drafts read without names' }
+export const review: KindWords = {
+  name: 'Peer review',
+  note: 'drafts read without names',
+  together: ', who read one another without names',
+}

@@ -22,6 +22,7 @@ export const blog: KindDefinition = {
   opensByPart: never,
 
   workingPhases: ['write', 'respond'],
+  usualWeeks: [3, 1],
   expects: [...ANYWHERE, 'replies'],
   offers: () => ['entries', 'weeklyEntries', 'replies', 'holds', 'activeDays'],
   usualRules: [
@@ -32,6 +33,7 @@ export const blog: KindDefinition = {
   usualWriteFirst: false,
   ownPart: null,
   ownTalk: ['layout', 'indexBy'],
+  dueAsUsual: true,
   wantsStarter: true,
   goesOn: true,
 

@@ -22,6 +22,7 @@ export const discussion: KindDefinition = {
   opensByPart: never,
 
   workingPhases: ['write', 'respond'],
+  usualWeeks: [1, 1],
   expects: [...ANYWHERE, 'replies'],
   offers: settings => [
     'entries',
@@ -39,6 +40,7 @@ export const discussion: KindDefinition = {
   usualWriteFirst: true,
   ownPart: null,
   ownTalk: ['threads', 'replies'],
+  dueAsUsual: true,
   wantsStarter: true,
   goesOn: false,
 

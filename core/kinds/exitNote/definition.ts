@@ -22,6 +22,7 @@ export const exitNote: KindDefinition = {
   opensByPart: never,
 
   workingPhases: ['write'],
+  usualWeeks: [1],
   expects: [...ANYWHERE],
   offers: () => ['entries', 'activeDays'],
   usualRules: [{ kind: 'entries', need: 1, minWords: 10, due: 'write' }],
@@ -29,7 +30,8 @@ export const exitNote: KindDefinition = {
   usualWriteFirst: false,
   ownPart: null,
   ownTalk: [],
-  wantsStarter: true,
+  dueAsUsual: false,
+  wantsStarter: false,
   goesOn: false,
 
   markedBy: 'staff',

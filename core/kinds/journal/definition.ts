@@ -22,6 +22,7 @@ export const journal: KindDefinition = {
   opensByPart: never,
 
   workingPhases: ['write'],
+  usualWeeks: [40],
   expects: [...ANYWHERE],
   offers: () => ['entries', 'weeklyEntries', 'prompts', 'holds', 'activeDays'],
   usualRules: [{ kind: 'weeklyEntries', need: 1, minWords: 150, due: 'write' }],
@@ -29,6 +30,7 @@ export const journal: KindDefinition = {
   usualWriteFirst: false,
   ownPart: null,
   ownTalk: ['opening', 'indexBy'],
+  dueAsUsual: true,
   wantsStarter: true,
   goesOn: false,
 

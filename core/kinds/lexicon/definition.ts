@@ -22,6 +22,7 @@ export const lexicon: KindDefinition = {
   opensByPart: never,
 
   workingPhases: ['write'],
+  usualWeeks: [2],
   expects: [...ANYWHERE, 'replies'],
   offers: () => ['entries', 'replies', 'holds', 'activeDays'],
   usualRules: [{ kind: 'entries', need: 2, minWords: 40, due: 'write' }],
@@ -29,6 +30,7 @@ export const lexicon: KindDefinition = {
   usualWriteFirst: false,
   ownPart: 'lexicon',
   ownTalk: ['indexBy'],
+  dueAsUsual: true,
   wantsStarter: false,
   goesOn: false,
 

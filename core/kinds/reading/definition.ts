@@ -22,6 +22,7 @@ export const reading: KindDefinition = {
   opensByPart: settings => settings.reading?.writeFirst === 'page',
 
   workingPhases: ['write', 'respond'],
+  usualWeeks: [1, 1],
   expects: [...ANYWHERE, 'replies', 'questions', 'parts'],
   offers: () => ['entries', 'replies', 'holds', 'questions', 'parts', 'activeDays'],
   usualRules: [
@@ -32,7 +33,8 @@ export const reading: KindDefinition = {
   usualWriteFirst: false,
   ownPart: 'reading',
   ownTalk: [],
-  wantsStarter: true,
+  dueAsUsual: true,
+  wantsStarter: false,
   goesOn: false,
 
   markedBy: 'staff',

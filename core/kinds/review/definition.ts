@@ -23,6 +23,7 @@ export const review: KindDefinition = {
   opensByPart: never,
 
   workingPhases: ['write', 'review'],
+  usualWeeks: [1, 1],
   expects: [...ANYWHERE, 'reviews'],
   offers: () => ['entries', 'holds', 'reviews', 'activeDays'],
   usualRules: [
@@ -33,7 +34,8 @@ export const review: KindDefinition = {
   usualWriteFirst: false,
   ownPart: 'review',
   ownTalk: [],
-  wantsStarter: true,
+  dueAsUsual: true,
+  wantsStarter: false,
   goesOn: false,
 
   markedBy: 'peers',

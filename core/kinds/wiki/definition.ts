@@ -22,6 +22,7 @@ export const wiki: KindDefinition = {
   opensByPart: never,
 
   workingPhases: ['write', 'respond', 'revise'],
+  usualWeeks: [2, 1, 1],
   expects: [...ANYWHERE, 'replies', 'ownPages', 'revisions'],
   offers: () => ['entries', 'replies', 'holds', 'ownPages', 'revisions', 'activeDays'],
   usualRules: [
@@ -33,7 +34,8 @@ export const wiki: KindDefinition = {
   usualWriteFirst: false,
   ownPart: 'wiki',
   ownTalk: [],
-  wantsStarter: true,
+  dueAsUsual: true,
+  wantsStarter: false,
   goesOn: false,
 
   markedBy: 'staff',

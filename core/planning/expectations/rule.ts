@@ -18,7 +18,13 @@ export type ExpectationRule =
       readonly need: number
       readonly due: PhaseName
     } // contributions with a linked source, or with a picture
-  | { readonly kind: 'reviews'; readonly need: number; readonly minWords: number; readonly due: PhaseName } // reviews of others' work, or of teammates, handed in
+  | {
+      readonly kind: 'reviews'
+      readonly need: number
+      readonly minWords: number
+      readonly due: PhaseName
+      readonly everyone?: boolean // of everyone in one's group, however many they are; `need` is their usual number
+    } // reviews of others' work, or of teammates, handed in
   | { readonly kind: 'ownPages'; readonly need: number; readonly minWords: number; readonly due: PhaseName } // pages of a wiki that they claimed, so much of each written by them
   | { readonly kind: 'revisions'; readonly need: number; readonly due: PhaseName } // claimed pages they worked on again after a comment
   | { readonly kind: 'questions'; readonly need: number; readonly minWords: number; readonly due: PhaseName } // notes in the margin that ask

@@ -11,6 +11,7 @@ import { composerView, loadBody } from '#server/services/composing/composer'
 import { happened } from '#server/services/events'
 import { requireSound } from './requireSound'
 import { requireOwnParts } from './requireOwnParts'
+import { withOneCount } from '#core/kinds/review/reviewCount'
 import { reviewOf } from '#core/kinds/review/reviewSettings'
 import { hooksOf } from '#server/services/contributing'
 import { requireKindKept } from './requireWrittenKept'
@@ -25,7 +26,9 @@ export async function changedBody(
   change: Partial<ActivityBody>,
 ): Promise<ActivityBody> {
   const named = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined))
-  return { ...((await loadBody(db, activity)) as ActivityBody), ...named }
+  const before = (await loadBody(db, activity)) as ActivityBody
+  const body = { ...before, ...named }
+  return { ...body, ...withOneCount(before, body) }
 }
 
 /**

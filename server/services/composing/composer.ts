@@ -26,6 +26,7 @@ import {
   rubrics,
   rubricVersions,
   sections,
+  seminars,
   units,
 } from '#server/database/schema'
 import { countedStudents } from '#server/services/people'
@@ -122,6 +123,7 @@ export async function composerView(db: Db, actor: ActivityActor, now: Date): Pro
     isTemplate: activity.isTemplate,
     savedBy: saved?.name ?? null,
     body,
+    questions: plan.questions.length,
     counts: countStandings(standingsIn(plan, standings, students).map(s => s.standing)),
     contributions: await db.$count(
       contributions,
@@ -280,7 +282,18 @@ async function earlierActivities(db: Db, actor: ActivityActor): Promise<Composer
     )
     .orderBy(desc(activities.opensAt))
     .limit(40)
+  const others = await db
+    .select({ id: seminars.id, code: seminars.code })
+    .from(seminars)
+    .where(
+      inArray(
+        seminars.id,
+        own.map(o => o.seminarId).filter(id => id !== actor.seminar.id),
+      ),
+    )
+  const codes = new Map(others.map(o => [o.id, o.code]))
   return (await loadPlans(db, rows)).map(p => ({
+    seminar: codes.get(p.activity.seminarId) ?? null,
     id: p.activity.id,
     kind: p.activity.kind,
     title: p.activity.title,

@@ -1,6 +1,5 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm'
 import { shiftInstant, shiftWeek } from '#core/planning/shiftTerm'
-import type { Term } from '#core/planning/week'
 import type { Actor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import {
@@ -14,14 +13,13 @@ import {
   seminars,
   units,
 } from '#server/database/schema'
-import { Problem, refusedField } from '#server/http/problem'
+import { Problem } from '#server/http/problem'
 import { namesOf } from '#server/services/people'
 import type { ActivityBody } from '#shared/planning/composer'
 import { copyBody, copyRubric } from './copyBody'
 import { loadBody } from './composer'
 import { insertActivity } from './insertActivity'
-import { requireSound } from './requireSound'
-import { atTimes, withNewIds } from './movedBody'
+import { atTimes, placed, withNewIds } from './movedBody'
 
 interface CopyTo {
   readonly id: string
@@ -30,31 +28,6 @@ interface CopyTo {
   readonly firstDay: string
   readonly weeks: number
   readonly breaks: ReadonlyArray<{ readonly week: number; readonly title: string }>
-}
-
-/**
- * An activity at its times in another term. Where the other term lacks a break in which one of its phases ends or begins,
- * that goes to the week after, or, if the phases would run into each other then, to the end of the week before.
- *
- * @throws {Problem} that names the activity, where neither way leaves its phases in their order
- */
-function placed(body: ActivityBody, from: Term, to: Term): ActivityBody {
-  let problem: unknown
-  for (const breaks of ['into', 'before'] as const) {
-    const moved = atTimes(body, at => shiftInstant(at, from, to, breaks))
-    try {
-      requireSound(moved)
-      return moved
-    } catch (error) {
-      problem ??= error
-    }
-  }
-  if (!(problem instanceof Problem)) throw problem
-  throw refusedField(
-    'breaks',
-    'noPlace',
-    `“${body.title}” has no place in the new term. ${problem.message} Give the new term the same breaks, or move the activity first.`,
-  )
 }
 
 /**
@@ -157,7 +130,7 @@ export async function copySeminar(
       .where(eq(activities.seminarId, from.id))
       .orderBy(asc(activities.position))) {
       const body = await copyBody(tx, (await loadBody(tx, row)) as ActivityBody, from.id, target)
-      const moved = placed(body, from, made)
+      const moved = placed(body, breaks => atTimes(body, at => shiftInstant(at, from, made, breaks)))
       const rests = (row.settings.rests ?? []).map(week => shiftWeek(week, from, made))
       await insertActivity(
         tx,

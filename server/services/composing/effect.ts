@@ -1,4 +1,6 @@
 import { and, eq, inArray } from 'drizzle-orm'
+import { latenessOfRecord } from '#core/marking/latenessOfRecord'
+import { mostTaken } from '#core/marking/lateness'
 import { closesAt } from '#core/planning/schedule'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -34,6 +36,8 @@ export async function effectOf(
   const records = (await loadRecords(db, [activity.id], students)).get(activity.id)!
   const moves = new Map<string, { from: string; to: string; people: number }>()
   const leaving: string[] = []
+  const late: EffectView['late'] = []
+  const changesRule = JSON.stringify(body.lateRule) !== JSON.stringify(activity.lateRule)
   let joining = 0
   for (const student of students) {
     const [was, will] = [before.isMeant(student), after.isMeant(student)]
@@ -46,7 +50,15 @@ export async function effectOf(
       ...record,
       shown: record.shown.map(c => ({ ...c, type: typeIn(before, after, c.type) })),
     }
-    const [from, to] = [judge(before, record, now).standing, judge(after, renamed, now).standing]
+    const judged = judge(after, renamed, now)
+    const lateness = latenessOfRecord(after, body.lateRule, judged.checks, student.enrolmentId)
+    if (changesRule && lateness && lateness.minutes > 0)
+      late.push({
+        name: student.name,
+        minutes: lateness.minutes,
+        percent: mostTaken(lateness, body.lateRule),
+      })
+    const [from, to] = [judge(before, record, now).standing, judged.standing]
     if (from === to) continue
     const move = moves.get(`${from}>${to}`) ?? { from, to, people: 0 }
     move.people++
@@ -54,12 +66,13 @@ export async function effectOf(
   }
   const recalculates =
     body.points !== activity.points ||
-    JSON.stringify(body.lateRule) !== JSON.stringify(activity.lateRule) ||
+    changesRule ||
     JSON.stringify(body.combine) !== JSON.stringify(activity.combine)
   return {
     moves: [...moves.values()].sort((a, b) => b.people - a.people),
     leaving,
     joining,
+    late: late.sort((a, b) => b.percent - a.percent || b.minutes - a.minutes),
     recalculated: recalculates ? notReturned : 0,
     kept,
     renamed: body.kind !== activity.kind,

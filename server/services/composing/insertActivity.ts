@@ -4,6 +4,7 @@ import { type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, units } from '#server/database/schema'
 import type { ActivityBody } from '#shared/planning/composer'
+import { withOneCount } from '#core/kinds/review/reviewCount'
 import { writeParts } from './writeParts'
 import { columnsOf } from './activityColumns'
 import { requireSound } from './requireSound'
@@ -17,10 +18,11 @@ export async function insertActivity(
   tx: Db,
   actor: Actor,
   id: string,
-  body: ActivityBody,
+  proposed: ActivityBody,
   isTemplate: boolean,
   now: Date,
 ): Promise<void> {
+  const body = { ...proposed, ...withOneCount(proposed, proposed) }
   requireSound(body)
   const [{ last } = { last: null }] = await tx
     .select({ last: max(activities.position) })

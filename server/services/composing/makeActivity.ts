@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm'
 import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
+import { weekOf } from '#core/planning/week'
 import type { Database } from '#server/database/client'
 import { activities } from '#server/database/schema'
 import type { ActivityBody } from '#shared/planning/composer'
@@ -39,9 +40,11 @@ export async function makeActivity(
           )
       : []
     if (make.templateId && !template) throw nothingHere()
-    const fresh = usualBody(seminar, make.kind, make.week)
-    const body = template ? inWeek((await loadBody(tx, template)) as ActivityBody, seminar, make.week) : fresh
-    const unit = make.unitId ?? (await unitOfWeek(tx, seminar.id, make.week))
+    const fresh = usualBody(seminar, make.kind, make.week, now)
+    const body = template
+      ? inWeek((await loadBody(tx, template)) as ActivityBody, seminar, make.week, now)
+      : fresh
+    const unit = make.unitId ?? (await unitOfWeek(tx, seminar.id, weekOf(new Date(body.opensAt), seminar)))
     await insertActivity(tx, actor, make.id, { ...withNewIds(body), unitId: unit }, false, now)
   })
   return { id: make.id }

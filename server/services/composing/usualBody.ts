@@ -5,60 +5,20 @@ import { USUAL_READING } from '#core/kinds/reading/reading'
 import { USUAL_WIKI } from '#core/kinds/wiki/wikiSettings'
 import { USUAL_REVIEW } from '#core/kinds/review/reviewSettings'
 import { USUAL_TALK } from '#core/contributing/talkSettings'
-import { dayAfter, localInstant } from '#core/planning/week'
-import { shiftDays } from '#core/planning/moveSchedule'
+import { proposeSchedule, workToPlan } from '#core/planning/proposeSchedule'
 import { type ActivityRow, type Seminar } from '#server/access/seminar'
 import type { TalkBody } from '#shared/contributing/activity'
 import type { ActivityBody } from '#shared/planning/composer'
 
-/** What a new activity of a kind begins with: a week of work, the usual due time, marking in the week after. */
-export function usualBody(seminar: Seminar, kind: ActivityRow['kind'], week: number): ActivityBody {
-  const monday = dayAfter(seminar.firstDay, 7 * (week - 1))
-  const at = (day: number, time: string) =>
-    localInstant(dayAfter(monday, day), time, seminar.timeZone).toISOString()
-  const due = seminar.usualDueWeekday - 1
-  const [first, second, third] = KINDS[kind].workingPhases
-  const middle = Math.max(0, due - 3)
-  const opensAt = at(0, '08:00')
-  // a wiki takes its time: two weeks of writing, one of comments, one of revising
-  const findPhaseList = () => {
-    if (third)
-      return [
-        { name: first!, startsAt: opensAt, endsAt: at(7 + due, seminar.usualDueTime) },
-        {
-          name: second!,
-          startsAt: at(7 + due, seminar.usualDueTime),
-          endsAt: at(14 + due, seminar.usualDueTime),
-        },
-        {
-          name: third,
-          startsAt: at(14 + due, seminar.usualDueTime),
-          endsAt: at(21 + due, seminar.usualDueTime),
-        },
-      ]
-    if (second)
-      return second === 'review'
-        ? [
-            { name: first!, startsAt: opensAt, endsAt: at(due, seminar.usualDueTime) },
-            { name: second, startsAt: at(7, '00:00'), endsAt: at(7 + due, seminar.usualDueTime) },
-          ]
-        : [
-            { name: first!, startsAt: opensAt, endsAt: at(middle, seminar.usualDueTime) },
-            {
-              name: second,
-              startsAt: at(middle, seminar.usualDueTime),
-              endsAt: at(due, seminar.usualDueTime),
-            },
-          ]
-    return [{ name: first!, startsAt: opensAt, endsAt: at(due, seminar.usualDueTime) }]
-  }
-  const phaseList: ActivityBody['phases'] = findPhaseList()
-  const last = phaseList.at(-1)!
-  const marking = {
-    name: 'mark' as const,
-    startsAt: shiftDays(new Date(last.endsAt), 0, seminar.timeZone).toISOString(),
-    endsAt: shiftDays(new Date(last.endsAt), 7, seminar.timeZone).toISOString(),
-  }
+/** What a new activity of a kind begins with: a proposed schedule, and what is usually asked for. */
+export function usualBody(
+  seminar: Seminar,
+  kind: ActivityRow['kind'],
+  week: number,
+  now: Date,
+): ActivityBody {
+  const usual = { weekday: seminar.usualDueWeekday, time: seminar.usualDueTime }
+  const proposed = proposeSchedule(workToPlan(kind), seminar, week, usual, now)
   const empty = { type: 'doc', content: [{ type: 'paragraph' }] }
   return {
     kind,
@@ -89,8 +49,12 @@ export function usualBody(seminar: Seminar, kind: ActivityRow['kind'], week: num
     hiddenUntil: null,
     editMinutes: 30,
     rests: [],
-    opensAt,
-    phases: [...phaseList, marking],
+    opensAt: proposed.opensAt.toISOString(),
+    phases: proposed.phases.map(p => ({
+      name: p.name,
+      startsAt: p.startsAt.toISOString(),
+      endsAt: p.endsAt.toISOString(),
+    })),
     rules: KINDS[kind].usualRules.map(rule => ({ id: v7(), rule, needed: true })),
     prompts: [],
   }

@@ -9,16 +9,22 @@ import { hooksOf } from './kindHooks'
 /**
  * Makes what must be there before anybody looks at activities that have changed: names where names are hidden, and what
  * their kinds need. Part of the transaction that changed them, so that reading writes nothing.
+ *
+ * @returns whether a kind may have made something
  */
 export async function prepareActivities(
   tx: Db,
   activities: readonly ActivityRow[],
   now: Date,
-): Promise<void> {
+): Promise<boolean> {
+  let didMake = false
   for (const activity of activities) {
-    await hooksOf(activity.kind).prepare?.(tx, activity, now)
+    const { prepare } = hooksOf(activity.kind)
+    if (prepare) didMake = true
+    await prepare?.(tx, activity, now)
     if (talkOf(activity.settings).namesHidden) await giveAliases(tx, activity, await authorsOf(tx, activity))
   }
+  return didMake
 }
 
 const authorsOf = (tx: Db, activity: ActivityRow) =>

@@ -15,8 +15,8 @@ import {
 } from '#server/database/schema'
 import type { Participant } from '#server/services/people'
 import { isMeant } from '#core/planning/audience'
-import { weeksOfPhase } from '#core/planning/loadByWeek'
-import { weeksOf } from '#core/planning/week'
+import type { Term } from '#core/planning/week'
+import { weeklySpans, type WeeklySpan } from '#core/planning/weeklySpans'
 import { closesAt, type Extension, type Phase } from '#core/planning/schedule'
 import type { ExpectationRule } from '#core/planning/expectations/rule'
 
@@ -41,6 +41,8 @@ export interface ActivityPlan {
   readonly prompts: ReadonlyArray<{ readonly id: string; readonly releaseAt: Date }>
   /** Whether a student takes part. */
   readonly isMeant: (student: Participant) => boolean
+  /** The group of the audience's group plan a student is in; null without one. */
+  readonly groupOf: (enrolmentId: string) => string | null
 }
 
 /** Plans of several activities in a few queries, however many there are. */
@@ -80,6 +82,7 @@ export async function loadPlans(db: Db, rows: readonly ActivityRow[]): Promise<A
             .where(inArray(groups.groupPlanId, planIds))
         : [],
     ])
+  const groupsOfPlan = new Map<string, ReadonlyMap<string, string>>()
   return rows.map(activity => {
     const own = allPhases.filter(p => p.activityId === activity.id)
     const rules = allRules.filter(e => e.activityId === activity.id)
@@ -98,6 +101,7 @@ export async function loadPlans(db: Db, rows: readonly ActivityRow[]): Promise<A
       questions: allQuestions.filter(q => q.activityId === activity.id).map(q => q.id),
       prompts: allPrompts.filter(p => p.activityId === activity.id),
       isMeant: meantBy(activity),
+      groupOf: id => groupsOf(activity).get(id) ?? null,
     }
   })
 
@@ -109,12 +113,21 @@ export async function loadPlans(db: Db, rows: readonly ActivityRow[]): Promise<A
       student.seminarId === activity.seminarId ? atHome(student) : guests.has(student.seminarId)
   }
 
+  /** Who is in which group of an activity's group plan. */
+  function groupsOf({ audience }: Pick<ActivityRow, 'audience'>): ReadonlyMap<string, string> {
+    if (audience.kind !== 'groups') return new Map()
+    const known = groupsOfPlan.get(audience.groupPlanId)
+    if (known) return known
+    const own = members.filter(m => m.groupPlanId === audience.groupPlanId)
+    const made = new Map(own.map(m => [m.enrolmentId, m.groupId]))
+    groupsOfPlan.set(audience.groupPlanId, made)
+    return made
+  }
+
   function meantAtHome({ audience }: ActivityRow): ActivityPlan['isMeant'] {
     if (audience.kind !== 'groups') return student => isMeant(audience, { ...student, groupIds: [] }, [])
     const planGroups = allGroups.filter(g => g.planId === audience.groupPlanId).map(g => g.id)
-    const groupOf = new Map(
-      members.filter(m => m.groupPlanId === audience.groupPlanId).map(m => [m.enrolmentId, m.groupId]),
-    )
+    const groupOf = groupsOf({ audience })
     return student =>
       isMeant(
         audience,
@@ -128,13 +141,11 @@ export async function loadPlans(db: Db, rows: readonly ActivityRow[]): Promise<A
 export function weeksAsked(
   rule: ExpectationRule,
   own: readonly Phase[],
-  term: Parameters<typeof weeksOf>[0],
+  term: Term,
   rests: readonly number[],
-): Array<{ startsAt: Date; endsAt: Date }> {
+): WeeklySpan[] {
   const phase = rule.kind === 'weeklyEntries' ? own.find(p => p.name === rule.due) : undefined
-  if (!phase) return []
-  const asked = new Set(weeksOfPhase(phase, term, rests))
-  return weeksOf(term).filter(w => asked.has(w.number))
+  return phase ? weeklySpans(phase, term, rests) : []
 }
 
 /** Questions of discussions in which staff open the threads. */

@@ -58,6 +58,7 @@ export async function calendarFeed(db: Db, secret: string, now: Date): Promise<s
         enrolmentId: enrolment.id,
         seminarId: enrolment.seminarId,
         sectionId: enrolment.sectionId,
+        joinedAt: enrolment.joinedAt,
       })
     )
       continue

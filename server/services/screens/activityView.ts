@@ -104,6 +104,7 @@ export async function activityView(
       enrolmentId: enrolment.id,
       seminarId: enrolment.seminarId,
       sectionId: enrolment.sectionId,
+      joinedAt: enrolment.joinedAt,
     }
     return (await readOwn(db, plan, student, now)).ownStanding
   }

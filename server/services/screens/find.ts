@@ -118,6 +118,7 @@ async function knownTo(
     enrolmentId: enrolment.id,
     seminarId: enrolment.seminarId,
     sectionId: enrolment.sectionId,
+    joinedAt: enrolment.joinedAt,
   }
   return new Set(plans.filter(p => seesAll || p.isMeant(me)).map(p => p.activity.id))
 }

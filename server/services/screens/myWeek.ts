@@ -27,6 +27,7 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
     enrolmentId: enrolment.id,
     seminarId: enrolment.seminarId,
     sectionId: enrolment.sectionId,
+    joinedAt: enrolment.joinedAt,
     ...actor.person,
   }
   const [allPlans, drafts, letters, categoryRows, days] = await Promise.all([
@@ -57,7 +58,11 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
     late: items
       .filter(
         ({ plan, item }) =>
-          isOpen(plan) && closesFor(plan, enrolment.id) < now && missing(item) && !back.has(item.activityId),
+          isOpen(plan) &&
+          closesFor(plan, enrolment.id) < now &&
+          closesFor(plan, enrolment.id) >= enrolment.joinedAt &&
+          missing(item) &&
+          !back.has(item.activityId),
       )
       .map(i => i.item),
     done: items
@@ -123,11 +128,11 @@ export async function myWeek(db: Db, actor: Actor, now: Date): Promise<MyWeek> {
   }
 }
 
-/** When an expectation is due next: a weekly one at the end of this week's, others at the end of their phase. */
+/** When an expectation is due next: a weekly one when this week's is, others at the end of their phase. */
 function dueNext(plan: ActivityPlan, index: number, enrolmentId: string, now: Date): Date {
   const due = dueAtOf(plan, plan.expectations[index]!.rule, enrolmentId)
   const week = plan.weeks[index]?.find(w => w.endsAt > now)
-  return week && week.endsAt < due ? new Date(week.endsAt.getTime() - 60_000) : due
+  return week && week.endsAt < due ? new Date(week.endsAt.getTime() - 1) : due
 }
 
 function ownDrafts(db: Db, enrolmentId: string) {

@@ -104,6 +104,7 @@ export async function readThread(
       enrolmentId: enrolment.id,
       seminarId: enrolment.seminarId,
       sectionId: enrolment.sectionId,
+      joinedAt: enrolment.joinedAt,
     }
     return (await readOwn(db, await planned, student, now)).checks
   }

@@ -32,6 +32,7 @@ export async function seminarShell(db: Db, actor: Actor, now: Date): Promise<Sem
             enrolmentId: enrolment.id,
             seminarId: enrolment.seminarId,
             sectionId: enrolment.sectionId,
+            joinedAt: enrolment.joinedAt,
           }),
         )
   const weeks = weeksOf(seminar).map(week => ({

@@ -1,9 +1,12 @@
 import { and, asc, eq } from 'drizzle-orm'
-import { KINDS } from '#core/kinds'
+import { talkOf } from '#core/contributing/talkSettings'
+import { readsAlong } from '#core/kinds'
 import { plainText } from '#core/contributing/richText'
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
-import { loadByWeek, type LoadOfActivity, weeksOfPhase } from '#core/planning/loadByWeek'
-import { askedInAll, expectedLoad } from '#core/planning/load'
+import { loadByWeek, minutesByWeek, type LoadOfActivity } from '#core/planning/loadByWeek'
+import { askedInAll, type TakingPart } from '#core/planning/load'
+import { conversationOf, sortPeople, type Audience } from '#core/planning/takingPart'
+import { weeklySpans } from '#core/planning/weeklySpans'
 import { checkActivity, checkPlan, type CheckedActivity } from '#core/planning/planChecks'
 import { isStaff, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -37,6 +40,7 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
     enrolmentId: enrolment.id,
     seminarId: enrolment.seminarId,
     sectionId: enrolment.sectionId,
+    joinedAt: enrolment.joinedAt,
     ...actor.person,
   }
   const all = await loadPlans(
@@ -61,12 +65,13 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
   const open = plans.filter(
     p => p.activity.state === 'published' && p.activity.opensAt <= now && p.closesAt >= now,
   )
-  const loads = staff ? plans.map(p => loadOf(p, everyone)) : []
-  const load = staff ? loadByWeek(loads, seminar, seminar.pace) : []
+  const sorted = sortPeople(staff ? plans.map(audienceOf) : [], everyone)
+  const loads = staff ? plans.map((p, i) => loadOf(p, sorted.parts[i]!)) : []
+  const load = staff ? loadByWeek(loads, sorted.sorts, seminar, seminar.pace) : []
   const checked = staff ? await checkedActivities(db, plans, everyone) : []
   return {
     units: unitRows,
-    activities: plans.map(plan => viewOf(plan)),
+    activities: plans.map((plan, i) => viewOf(plan, loads[i] ?? null)),
     students: students.length,
     load,
     // where nobody has written yet, nobody is silent: it has not begun
@@ -90,6 +95,7 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
           },
           usualDueTime: seminar.usualDueTime,
           pace: { ...seminar.pace },
+          sorts: sorted.sorts,
           studentMinutes: 60 * seminar.studentHoursLimit,
           markingMinutes: 60 * seminar.markingHoursLimit,
           remarks: checked.flatMap(a =>
@@ -108,16 +114,15 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
               studentMinutes: 60 * seminar.studentHoursLimit,
               markingMinutes: 60 * seminar.markingHoursLimit,
             },
-            weeklyWork(plans, students.length),
+            weeklyWork(),
           ),
         }
       : null,
   }
 
-  function viewOf(plan: ActivityPlan): PlanActivity {
+  function viewOf(plan: ActivityPlan, own: LoadOfActivity | null): PlanActivity {
     const { activity } = plan
     const judged = standingsIn(plan, standings, counted).map(s => (staff ? s.standing : s.ownStanding))
-    const { people, marked, restWeeks, rules } = loadOf(plan, everyone)
     const guest = activity.seminarId !== seminar.id
     return {
       id: activity.id,
@@ -137,12 +142,12 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
       })),
       counts: staff ? countStandings(judged) : null,
       standing: enrolment.role === 'student' ? (judged[0] ?? null) : null,
-      planning: staff
+      planning: own
         ? {
-            rules: [...rules],
-            people,
-            marked,
-            restWeeks: [...(restWeeks ?? [])],
+            rules: [...own.rules],
+            parts: [...own.parts],
+            marked: own.marked,
+            restWeeks: [...(own.restWeeks ?? [])],
             locked: activity.lockedAt !== null || guest,
             hasStarter: activity.starter !== null,
             weekly: plan.expectations.some(e => e.rule.kind === 'weeklyEntries'),
@@ -152,39 +157,44 @@ export async function termPlan(db: Db, actor: Actor, now: Date): Promise<TermPla
     }
   }
 
-  function weeklyWork(list: readonly ActivityPlan[], people: number) {
-    return list.flatMap(p => {
+  /** What resting a week of a weekly activity would save those who have most to do in it. */
+  function weeklyWork() {
+    return plans.flatMap((p, i) => {
       const rule = p.expectations.find(e => e.rule.kind === 'weeklyEntries')?.rule
       const phase = rule && p.phases.find(x => x.name === rule.due)
       if (!rule || !phase) return []
-      const { writing, reading } = expectedLoad(
-        [rule],
-        people,
-        KINDS[p.activity.kind].readBy === 'class',
-        seminar.pace,
-      )
-      return [
-        {
-          activityId: p.activity.id,
-          minutes: writing + reading,
-          weeks: weeksOfPhase(phase, seminar, p.activity.settings.rests ?? []),
-        },
-      ]
+      const own = { ...loads[i]!, rules: [rule], marked: false }
+      const { students: minutes } = minutesByWeek(own, seminar, seminar.pace)
+      const weeks = weeklySpans(phase, seminar, own.restWeeks ?? []).map(s => s.week)
+      const each = [...minutes.values()].map(m => m[(weeks[0] ?? 1) - 1] ?? 0)
+      return [{ activityId: p.activity.id, minutes: Math.max(0, ...each), weeks }]
     })
   }
 }
 
-const loadOf = (plan: ActivityPlan, students: readonly Student[]): LoadOfActivity => ({
+const loadOf = (plan: ActivityPlan, parts: readonly TakingPart[]): LoadOfActivity => ({
   phases: plan.phases,
   rules: askedInAll(
     plan.expectations.map(e => e.rule),
     plan.prompts.length + plan.questions.length,
   ),
-  classReads: KINDS[plan.activity.kind].readBy === 'class',
   marked: plan.activity.rubricVersionId !== null || plan.activity.points !== null,
-  people: students.filter(plan.isMeant).length,
+  parts,
   restWeeks: plan.activity.settings.rests ?? [],
 })
+
+/** Who takes part in an activity, and who reads whom. */
+function audienceOf(plan: ActivityPlan): Audience<Student> {
+  const { kind, settings } = plan.activity
+  const { apart, opening } = talkOf(settings)
+  return {
+    isMeant: plan.isMeant,
+    conversationOf: ({ sectionId, enrolmentId }) =>
+      conversationOf(apart, { sectionId, groupId: plan.groupOf(enrolmentId) }),
+    groupOf: s => plan.groupOf(s.enrolmentId),
+    readsAlong: readsAlong(kind, { opening }),
+  }
+}
 
 /** Activities as the plan checks see them. */
 async function checkedActivities(
@@ -213,5 +223,7 @@ async function checkedActivities(
     hasCategory: p.activity.categoryId !== null,
     people: students.filter(p.isMeant).length,
     restWeeks: p.activity.settings.rests ?? [],
+    promptsAt: p.prompts.map(x => x.releaseAt),
+    seminar: null,
   }))
 }

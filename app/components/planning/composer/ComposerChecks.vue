@@ -3,26 +3,36 @@ import type { RemarkWords } from '~/composables/planning/planRemarks'
 import TextButton from '~/components/controls/TextButton.vue'
 
 /** What is to be looked at in a plan, each with its remedy, and what is fine. */
-defineProps<{
+const props = defineProps<{
   title: string
   remarks: readonly RemarkWords[]
   fine: readonly string[]
   disabled: boolean
 }>()
 const emit = defineEmits<{ remedy: [change: NonNullable<RemarkWords['remedy']>['change']] }>()
+const LABELS: Readonly<Record<RemarkWords['level'], string>> = { fault: 'to mend', advice: 'advice' }
+const inOrder = computed(() =>
+  [...props.remarks].sort((a, b) => Number(b.level === 'fault') - Number(a.level === 'fault')),
+)
+const counts = computed(() => {
+  const faults = props.remarks.filter(r => r.level === 'fault').length
+  const advice = props.remarks.length - faults
+  const parts = [
+    ...(faults > 0 ? [`${faults} to mend`] : []),
+    ...(advice > 0 ? [`${advice} to think about`] : []),
+  ]
+  return parts.length > 0 ? parts.join(', ') : 'nothing to mend'
+})
 </script>
 
 <template>
   <h2>
     {{ title }}
-    <span
-      >{{ remarks.length > 0 ? `${remarks.length} to look at` : 'nothing to look at' }},
-      {{ fine.length }} fine</span
-    >
+    <span>{{ counts }}</span>
   </h2>
   <ul class="checks">
-    <li v-for="r in remarks" :key="r.text" :class="r.level">
-      <b>{{ r.level }}</b>
+    <li v-for="r in inOrder" :key="r.text" :class="r.level">
+      <b>{{ LABELS[r.level] }}</b>
       <p>
         {{ r.text }}
         <TextButton v-if="r.remedy && !disabled" @click="emit('remedy', r.remedy.change)">
@@ -63,10 +73,10 @@ h2 span {
 .checks b {
   font-weight: 600;
 }
-.missing b {
+.fault b {
   color: var(--brick);
 }
-.consider b {
+.advice b {
   color: var(--ember);
 }
 .fine b {

@@ -297,6 +297,7 @@ const rest = (id: string, week: number) =>
       <LoadBand
         v-if="plan.staff && seminar.shell && plan.activities.length > 0"
         :load="moves.load.value"
+        :weeks="seminar.shell!.weeks.length"
         :current="seminar.shell.week"
         :limits="plan.staff"
       />

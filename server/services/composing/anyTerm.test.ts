@@ -1,0 +1,226 @@
+import { eq } from 'drizzle-orm'
+import { v7 } from 'uuid'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { seededRandom } from '#core/chance/seededRandom'
+import { KINDS } from '#core/kinds'
+import { ACTIVITY_KINDS } from '#core/kinds/kind'
+import type { ExpectationRule } from '#core/planning/expectations/rule'
+import { dayAfter, localDay, localInstant, weekOf } from '#core/planning/week'
+import type { Actor, Seminar } from '#server/access/seminar'
+import type { Database } from '#server/database/client'
+import * as t from '#server/database/schema'
+import { gradebook } from '#server/services/marking/gradebook/gradebook'
+import { deskView } from '#server/services/marking/desk'
+import { namesOf } from '#server/services/people'
+import { activityView } from '#server/services/screens/activityView'
+import { myWeek } from '#server/services/screens/myWeek'
+import { termPlan } from '#server/services/screens/termPlan'
+import { startServices } from '#server/services/startServices'
+import { testDatabase } from '#server/testing/database'
+import type { TermPlan } from '#shared/planning/plan'
+import { copySeminar } from './copySeminar'
+import { makeActivity } from './makeActivity'
+import { publishActivity } from './publish'
+
+const TERMS = 40
+const ZONES = [
+  'Europe/Amsterdam',
+  'America/New_York',
+  'Asia/Kolkata',
+  'Pacific/Auckland',
+  'America/Sao_Paulo',
+]
+const DAY = 86_400_000
+const STUDENTS = 5
+/** What a proposal must never be told of. */
+const REFUSED = ['past', 'inBreak', 'latePrompts']
+
+startServices()
+
+describe('every kind, planned in any term and published as it is proposed', () => {
+  let database: Awaited<ReturnType<typeof testDatabase>>
+  let db: Database
+  beforeAll(async () => {
+    database = await testDatabase({ empty: true })
+    ;({ db } = database)
+  })
+  afterAll(() => database.drop())
+
+  it.each(Array.from({ length: TERMS }, (_, i) => i))('contradicts nothing (term %i)', async n => {
+    const random = seededRandom(9000 + n)
+    const { seminar, now } = await anySeminar(random)
+    const ines = await join(seminar, 'instructor', now)
+    const students: Actor[] = []
+    for (let i = 0; i < STUDENTS; i++) {
+      const joinedAt = new Date(now.getTime() - Math.floor(random() * 30) * DAY) // some after the term began
+      students.push(await join(seminar, 'student', joinedAt))
+    }
+    const published: string[] = []
+    for (const kind of ACTIVITY_KINDS) {
+      const from = Math.min(seminar.weeks, Math.max(1, weekOf(now, seminar)))
+      const week = from + Math.floor(random() * (seminar.weeks - from + 1))
+      const { id } = await makeActivity(
+        db,
+        ines,
+        { id: v7(), kind, week, unitId: null, templateId: null },
+        now,
+      )
+      const activity = await rowOf(id)
+      const opens = activity.opensAt > now ? activity.opensAt.toISOString() : 'now'
+      const write = { key: v7(), baseVersion: activity.version, opens, tell: false }
+      await publishActivity(db, { ...ines, activity }, write, now)
+      published.push(id)
+    }
+    const plan = await termPlan(db, ines, now)
+    expect(plan.activities.map(a => a.id)).toEqual(published)
+    expectNoRefusedDate(plan, seminar, now)
+    expectLoad(plan, seminar, students.length)
+    // the same expectations for the student's week, the activity and the desk, and the same standing everywhere
+    const book = await gradebook(db, ines, now)
+    expect(book.columns).toEqual([]) // nothing is marked before somebody says so
+    for (const student of students) {
+      const week = await myWeek(db, student, now)
+      const items = [...week.due, ...week.late, ...week.done, ...week.coming]
+      expect(new Set(items.map(i => i.activityId))).toEqual(new Set(published))
+      for (const item of items) {
+        const activity = await rowOf(item.activityId)
+        const view = await activityView(db, { ...student, activity }, now)
+        expect(item.expectations).toEqual(view.expectations)
+        expect(item.checks.map(c => c.have)).toEqual(item.checks.map(() => 0))
+        const desk = await deskView(db, { ...ines, activity }, now)
+        const onDesk = desk.students.find(s => s.id === student.enrolment.id)!
+        expect([item.title, onDesk.standing]).toEqual([item.title, item.standing])
+        expect(activity.settings.review?.each ?? null).toBe(
+          item.expectations.find(e => e.rule.kind === 'reviews')?.rule.need ?? null,
+        )
+      }
+      expect(book.rows.map(r => r.enrolmentId)).toContain(student.enrolment.id)
+    }
+    await expectCopied(ines, seminar, random, now)
+  })
+
+  const rowOf = async (id: string) => {
+    const [row] = await db.select().from(t.activities).where(eq(t.activities.id, id))
+    return row!
+  }
+
+  /** A term with breaks somewhere, and today anywhere in it or around it. */
+  async function anySeminar(random: () => number): Promise<{ seminar: Seminar; now: Date }> {
+    const values = anyTerm(random)
+    const [seminar] = await db
+      .insert(t.seminars)
+      .values({ code: 'HC 1', title: 'Harbour Cities', college: 'Northmere', ...values })
+      .returning()
+    const start = localInstant(values.firstDay, '00:00', values.timeZone).getTime()
+    const part = random() * 1.3 - 0.15
+    return { seminar: seminar!, now: new Date(start + Math.floor(part * values.weeks * 7 * 24) * 3_600_000) }
+  }
+
+  function anyTerm(random: () => number) {
+    const weeks = 2 + Math.floor(random() * 18)
+    const breaks = Array.from({ length: Math.floor(random() * 4) }, () => 1 + Math.floor(random() * weeks))
+    return {
+      firstDay: dayAfter('2026-01-05', 7 * Math.floor(random() * 60)),
+      weeks,
+      timeZone: ZONES[Math.floor(random() * ZONES.length)]!,
+      breaks: [...new Set(breaks)]
+        .filter(week => week < weeks)
+        .sort((a, b) => a - b)
+        .map(week => ({ week, title: 'Break' })),
+      usualDueWeekday: 1 + Math.floor(random() * 7),
+      usualDueTime: ['23:59', '17:00', '09:30'][Math.floor(random() * 3)]!,
+    }
+  }
+
+  async function join(seminar: Seminar, role: 'instructor' | 'student', joinedAt: Date): Promise<Actor> {
+    const names = { name: 'Runa Holt', givenName: 'Runa', familyName: 'Holt' }
+    const [person] = await db
+      .insert(t.persons)
+      .values({ ...names, email: `${v7()}@northmere.example` })
+      .returning()
+    const [enrolment] = await db
+      .insert(t.enrolments)
+      .values({ seminarId: seminar.id, personId: person!.id, ...namesOf(person!), role, joinedAt })
+      .returning()
+    return { person: person!, enrolment: enrolment!, seminar, studentsEye: false }
+  }
+
+  function expectNoRefusedDate(plan: TermPlan, seminar: Seminar, now: Date) {
+    const codes = plan.staff!.remarks.map(r => r.remark.code)
+    expect(codes.filter(code => REFUSED.includes(code))).toEqual([])
+    for (const a of plan.activities) {
+      expect(new Date(a.opensAt).getTime()).toBeGreaterThanOrEqual(now.getTime())
+      // only where the term leaves too few days is anything due after it
+      const isAfter = plan.staff!.remarks.some(r => r.activityId === a.id && r.remark.code === 'afterTerm')
+      if (!isAfter) continue
+      const opens = localDay(new Date(a.opensAt), seminar.timeZone)
+      const days = Array.from({ length: 7 * seminar.weeks }, (_, i) => dayAfter(seminar.firstDay, i)).filter(
+        day =>
+          day > opens &&
+          !seminar.breaks.some(b => b.week === weekOf(localInstant(day, '12:00', seminar.timeZone), seminar)),
+      )
+      expect(days.length).toBeLessThan(KINDS[a.kind].workingPhases.length)
+    }
+  }
+
+  /** The load once more, from the dates as they are planned: nobody is in a group, and all read one another. */
+  function expectLoad(plan: TermPlan, seminar: Seminar, people: number) {
+    const minutes = new Map<number, number>()
+    for (const { kind, phases } of plan.activities) {
+      const draft = KINDS[kind].usualRules.find(r => r.kind === 'entries')
+      const draftWords = draft?.kind === 'entries' ? draft.need * draft.minWords : 0
+      for (const rule of KINDS[kind].usualRules) {
+        const phase = phases.find(p => p.name === rule.due)!
+        const reads = KINDS[kind].readBy === 'class' && /ntries/.test(rule.kind) ? people - 1 : 0
+        const words = 'minWords' in rule ? rule.need * rule.minWords : 0
+        const read = rule.kind === 'reviews' ? rule.need * draftWords : reads * words
+        for (const week of weeksOf(rule, phase, seminar))
+          minutes.set(week, (minutes.get(week) ?? 0) + words / 12 + read / 220)
+      }
+    }
+    for (const week of plan.load) {
+      expect(week.studentMinutes).toBeCloseTo(minutes.get(week.week) ?? 0, 6)
+      expect(week.leastMinutes).toBeCloseTo(week.studentMinutes, 6)
+      expect(week.markingMinutes).toBe(0) // nothing is marked as it is proposed
+    }
+    for (const [week, asked] of minutes)
+      if (asked > 0) expect(week, 'a week that is in the plan').toBeLessThanOrEqual(plan.load.length)
+  }
+
+  function weeksOf(
+    rule: ExpectationRule,
+    phase: { readonly startsAt: string; readonly endsAt: string },
+    seminar: Seminar,
+  ): number[] {
+    const weekAt = (day: string) =>
+      Math.floor((Date.parse(day) - Date.parse(seminar.firstDay)) / (7 * DAY)) + 1
+    const last = localDay(new Date(phase.endsAt), seminar.timeZone)
+    if (rule.kind !== 'weeklyEntries') return [Math.max(1, weekAt(last))]
+    const time = new Date(phase.endsAt)
+      .toLocaleTimeString('en-GB', { timeZone: seminar.timeZone })
+      .slice(0, 5)
+    const weeks: number[] = []
+    for (
+      let day = last;
+      localInstant(day, time, seminar.timeZone) > new Date(phase.startsAt);
+      day = dayAfter(day, -7)
+    )
+      weeks.push(weekAt(day))
+    return weeks.filter(w => w >= 1 && w <= seminar.weeks && !seminar.breaks.some(b => b.week === w))
+  }
+
+  /** The same seminar in another term: every activity is there, or one that has no place is named. */
+  async function expectCopied(ines: Actor, seminar: Seminar, random: () => number, now: Date) {
+    const { firstDay, weeks, breaks } = anyTerm(random)
+    const id = v7()
+    const copy = { id, code: 'HC 2', title: 'Harbour Cities again', firstDay, weeks, breaks }
+    const made = await copySeminar(db, ines, copy, now).catch((error: unknown) => error)
+    const there = await db.select().from(t.activities).where(eq(t.activities.seminarId, id))
+    if (made instanceof Error) {
+      expect(made.message).toMatch(/^“New .+” has no place in the new term\./)
+      expect(there).toEqual([])
+    } else expect(there).toHaveLength(ACTIVITY_KINDS.length)
+    const [same] = await db.select().from(t.seminars).where(eq(t.seminars.id, seminar.id))
+    expect(same!.weeks).toBe(seminar.weeks)
+  }
+})
