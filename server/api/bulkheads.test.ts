@@ -17,7 +17,7 @@ describe('while one table is locked', () => {
     expect((await liv.send('GET', asked)).status).toBe(200)
     const answers = await world.db.transaction(async tx => {
       await tx.execute(sql`lock table contributions in access exclusive mode`)
-      const waiting = Array.from({ length: 40 }, () => liv.send('GET', asked))
+      const waiting = Array.from({ length: 15 }, () => liv.send('GET', asked))
       // every connection of the pages waits for the table
       await until('ten waiting connections', async () => {
         const { rows } = await tx.execute<{ waiting: number }>(

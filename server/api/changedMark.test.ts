@@ -75,6 +75,11 @@ describe('a mark that is changed after it was held or returned', () => {
     expect(less.body).toMatchObject({ state: 'open', criteriaLeft: 1 })
     expect((await record('malin')).mark).toMatchObject({ state: 'open', criteriaLeft: 1 })
     expect((await deskOf('malin')).held).toBeNull()
+    expect((await deskOf('malin')).judged.toSorted()).toEqual(
+      steps(2, 2, 2)
+        .map(s => s.criterionId)
+        .toSorted(),
+    )
   })
 
   it('stands everywhere as it was returned, while staff see what it would be', async () => {

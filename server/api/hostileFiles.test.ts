@@ -16,7 +16,7 @@ let files: HostileFile[]
 beforeAll(async () => {
   files = await hostileFiles()
   world = await testWorld({ minutes: false })
-  server = await testServer(world.databaseUrl, { JOVREL_READING_SECONDS: String(2 * pace()) })
+  server = await testServer(world.databaseUrl, { JOVREL_READING_SECONDS: String(pace()) })
 })
 afterAll(async () => {
   await server.stop()

@@ -39,6 +39,7 @@ export const DeskStudent = z.object({
   practice: z.boolean(),
   markerId: z.uuid().nullable(),
   groupId: z.uuid().nullable(),
+  judged: z.array(z.uuid()), // criteria they have a step of
   held: z
     .object({
       points: z.number().int(), // hundredths

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { ACTIVITY_KINDS } from '#core/kinds/kind'
+import { MARK_KEYS } from '#core/marking/results/compareMarks'
 import { SCALES } from '#core/planning/scale'
 
 const Bands = z.array(z.object({ letter: z.string(), fromPercent: z.number() }))
@@ -42,9 +43,11 @@ export const CELL_COUNTS = {
   counted: 'c',
   missing: 'm',
   dropped: 'd',
+  droppedMissing: 'D',
   excused: 'x',
   practice: 'p',
   notYet: 'n',
+  joinedLater: 'j',
   worthNothing: '0',
   noCategory: 'u',
   notMeant: '.',
@@ -163,10 +166,12 @@ export const MarksPreview = z.object({
       line: z.number().int(),
       enrolmentId: z.uuid(),
       name: z.string(),
+      by: z.enum(MARK_KEYS), // what the student was known by
       from: z.number().int().nullable(),
       to: z.number().int(),
     }),
   ),
+  used: z.object({ mail: z.number().int(), number: z.number().int(), name: z.number().int() }), // lines taken by what
   same: z.number().int(),
   empty: z.number().int(),
   faults: z.array(z.object({ line: z.number().int(), who: z.string(), fault: z.string() })),

@@ -239,6 +239,7 @@ export function answerClosing(
         enrolmentId: enrolment.id,
         seminarId: enrolment.seminarId,
         sectionId: enrolment.sectionId,
+        joinedAt: enrolment.joinedAt,
       })
     )
       throw nothingHere()

@@ -3,7 +3,7 @@ import { reviewOf } from '#core/kinds/review/reviewSettings'
 import { worthOf } from '#core/marking/showMark'
 import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, groupMembers, groups, marks, secondMarks } from '#server/database/schema'
+import { activities, criterionMarks, groupMembers, groups, marks, secondMarks } from '#server/database/schema'
 import { countedStudents, practiceStudents } from '#server/services/people'
 import { loadPlan, loadPlans, participants, takesPartIn } from '#server/services/planning'
 import { countStandings, readChecked, readStandings, standingsIn } from '#server/services/standing'
@@ -19,24 +19,26 @@ export async function deskView(
   now: Date,
 ): Promise<DeskView> {
   const { activity } = actor
-  const [plan, everyone, practice, markers, shares, seconds, inGroups, older, held] = await Promise.all([
-    loadPlan(db, activity),
-    participants(db, activity),
-    practiceStudents(db, actor.seminar.id),
-    markersOf(db, actor),
-    sharesIn(db, [activity.id]),
-    db
-      .select({
-        enrolmentId: secondMarks.enrolmentId,
-        markerId: secondMarks.markerId,
-        state: secondMarks.state,
-      })
-      .from(secondMarks)
-      .where(eq(secondMarks.activityId, activity.id)),
-    groupsOf(db, activity),
-    underOlderVersion(db, activity),
-    heldMarks(db, activity.id),
-  ])
+  const [plan, everyone, practice, markers, shares, seconds, inGroups, older, held, judgedIn] =
+    await Promise.all([
+      loadPlan(db, activity),
+      participants(db, activity),
+      practiceStudents(db, actor.seminar.id),
+      markersOf(db, actor),
+      sharesIn(db, [activity.id]),
+      db
+        .select({
+          enrolmentId: secondMarks.enrolmentId,
+          markerId: secondMarks.markerId,
+          state: secondMarks.state,
+        })
+        .from(secondMarks)
+        .where(eq(secondMarks.activityId, activity.id)),
+      groupsOf(db, activity),
+      underOlderVersion(db, activity),
+      heldMarks(db, activity.id),
+      criteriaJudged(db, activity.id),
+    ])
   const students = everyone.filter(plan.isMeant)
   const standings = (await readChecked(db, [plan], [...students, ...practice], now)).get(activity.id)!
   const tried = practice.filter(s => {
@@ -59,6 +61,7 @@ export async function deskView(
       markerId: shares.get(activity.id)!.get(s.enrolmentId) ?? null,
       groupId: inGroups.ofPerson.get(s.enrolmentId) ?? null,
       standing: judged.standing,
+      judged: blind.has(s.enrolmentId) ? [] : (judgedIn.get(s.enrolmentId) ?? []),
       held: mark
         ? {
             ...mark,
@@ -80,6 +83,20 @@ export async function deskView(
     olderVersions: older.length,
     reviewingPercent: reviewOf(activity.settings).reviewingPercent,
   }
+}
+
+/** Criteria of which each student has a step. */
+async function criteriaJudged(db: Db, activityId: string): Promise<Map<string, string[]>> {
+  const rows = await db
+    .select({
+      enrolmentId: marks.enrolmentId,
+      criteria: sql<string[]>`array_agg(${criterionMarks.criterionId}::text)`,
+    })
+    .from(criterionMarks)
+    .innerJoin(marks, eq(marks.id, criterionMarks.markId))
+    .where(eq(marks.activityId, activityId))
+    .groupBy(marks.enrolmentId)
+  return new Map(rows.map(r => [r.enrolmentId, r.criteria]))
 }
 
 /** Marks that are held, by student: what a marker looks at before they are returned. */

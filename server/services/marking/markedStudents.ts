@@ -28,6 +28,7 @@ export async function markedStudents(
         enrolmentId: enrolments.id,
         seminarId: enrolments.seminarId,
         sectionId: enrolments.sectionId,
+        joinedAt: enrolments.joinedAt,
         name: enrolments.name,
         givenName: enrolments.givenName,
         familyName: enrolments.familyName,

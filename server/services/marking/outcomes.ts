@@ -1,3 +1,4 @@
+import { listName } from '#core/people/names'
 import { and, asc, eq, inArray, isNotNull, or, sql } from 'drizzle-orm'
 import { stringify } from 'csv-stringify/sync'
 import { reportOutcomes, type Judgement, type OutcomeReport } from '#core/marking/outcomes'
@@ -122,7 +123,7 @@ export async function readOutcomes(db: Db, { seminar }: Actor, query: OutcomesQu
             ? [
                 {
                   id: s.enrolmentId,
-                  name: `${s.familyName}, ${s.givenName}`,
+                  name: listName(s),
                   percent: Math.round(p.share * 1000) / 10,
                   above: p.above,
                   judgements: p.judgements,

@@ -76,6 +76,7 @@ export async function recordView(
       practice: student.practice,
       markerId: shares[0]?.markerId ?? null,
       groupId: group?.id ?? null,
+      judged: mark.steps.map(s => s.criterionId),
       held: null, // what the desk says of it; here the whole mark is
     },
     items: items.map(i => ({ ...i, mark: blind ? null : markOf(given.find(g => g.id === i.id)) })),

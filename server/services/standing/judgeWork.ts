@@ -24,9 +24,12 @@ export function askedBy(plan: ActivityPlan): AskedFor {
 /** A record checked against its activity's plan. */
 export const judge = (
   plan: ActivityPlan,
-  record: WorkDone & Pick<StudentRecord, 'student'>,
+  record: Omit<WorkDone, 'joinedAt'> & Pick<StudentRecord, 'student'>,
   now: Date,
-): Judged => judgeRecord(askedBy(plan), record, record.student.enrolmentId, now)
+): Judged => {
+  const { enrolmentId, joinedAt } = record.student
+  return judgeRecord(askedBy(plan), { ...record, joinedAt }, enrolmentId, now)
+}
 
 /** A record as its student knows it: a held mark is not theirs to know, and what was returned stays returned while it is changed. */
 export const asStudentSees = (record: StudentRecord): StudentRecord => ({

@@ -25,14 +25,7 @@ const AT_ONCE = 1000 // pairs judged in the transaction that changed them; more 
  * job; it stops nobody's write. Judging everybody in a changed plan is left to the job altogether.
  */
 export async function keepOwnChanges(tx: Db, now: Date): Promise<void> {
-  const isOwn = sql`${standingChanges.madeIn} = pg_current_xact_id_if_assigned()`
-  // of a roster of thousands no more is read than would be judged here
-  const changes = await rowsOf<{ activityId: string; enrolmentIds: string[] | null }>(
-    tx,
-    sql`select activity_id as "activityId",
-        (array_agg(distinct enrolment_id) filter (where enrolment_id is not null))[1:${sql.raw(String(AT_ONCE + 1))}] as "enrolmentIds"
-      from standing_changes where ${isOwn} group by activity_id`,
-  )
+  const changes = await ownChanges(tx)
   if (changes.length === 0) return
   try {
     await tx.transaction(async inner => {
@@ -40,18 +33,29 @@ export async function keepOwnChanges(tx: Db, now: Date): Promise<void> {
         inner,
         changes.map(c => c.activityId),
       )
-      await prepareActivities(inner, rows, now)
-      const pairs = changes.flatMap(({ activityId, enrolmentIds }) =>
+      // what is made for an activity may change what is asked of others
+      const all = (await prepareActivities(inner, rows, now)) ? await ownChanges(inner) : changes
+      const pairs = all.flatMap(({ activityId, enrolmentIds }) =>
         (enrolmentIds ?? []).map((enrolmentId): Pair => ({ activityId, enrolmentId })),
       )
       if (pairs.length === 0 || pairs.length > AT_ONCE) return
-      await inner.delete(standingChanges).where(and(isOwn, isNotNull(standingChanges.enrolmentId)))
+      await inner.delete(standingChanges).where(and(isOwn(), isNotNull(standingChanges.enrolmentId)))
       await keepStandings(inner, rows, pairs, now)
     })
   } catch (error) {
     logError('standings', error)
   }
 }
+
+const isOwn = () => sql`${standingChanges.madeIn} = pg_current_xact_id_if_assigned()`
+/** What this transaction has changed, by activity; of a roster of thousands no more is read than would be judged here. */
+const ownChanges = (tx: Db) =>
+  rowsOf<{ activityId: string; enrolmentIds: string[] | null }>(
+    tx,
+    sql`select activity_id as "activityId",
+        (array_agg(distinct enrolment_id) filter (where enrolment_id is not null))[1:${sql.raw(String(AT_ONCE + 1))}] as "enrolmentIds"
+      from standing_changes where ${isOwn()} group by activity_id`,
+  )
 
 const activitiesOf = (tx: Db, ids: readonly string[]) =>
   tx
@@ -68,7 +72,12 @@ async function keepStandings(
   now: Date,
 ): Promise<void> {
   const people = await tx
-    .select({ enrolmentId: enrolments.id, seminarId: enrolments.seminarId, sectionId: enrolments.sectionId })
+    .select({
+      enrolmentId: enrolments.id,
+      seminarId: enrolments.seminarId,
+      sectionId: enrolments.sectionId,
+      joinedAt: enrolments.joinedAt,
+    })
     .from(enrolments)
     .where(
       and(

@@ -23,10 +23,11 @@ export interface StudentRecord<S extends Participant = Participant> {
   readonly shown: readonly CountedContribution[]
   readonly drafts: number
   readonly mark: 'none' | 'held' | 'returned'
+  readonly reviewsAssigned: number // of others' work or of teammates
   readonly hasLetter: boolean // something was returned, whatever has become of the mark since
 }
 
-/** Records of the given students in the given activities, by activity and then enrolment; two queries in all. */
+/** Records of the given students in the given activities, by activity and then enrolment; three queries in all. */
 export async function loadRecords<S extends Participant>(
   db: Db,
   activityIds: readonly string[],
@@ -43,6 +44,7 @@ export async function loadRecords<S extends Participant>(
             shown: [] as CountedContribution[],
             drafts: 0,
             mark: 'none' as StudentRecord['mark'],
+            reviewsAssigned: 0,
             hasLetter: false,
           },
         ]),
@@ -58,7 +60,7 @@ export async function loadRecords<S extends Participant>(
     join contributions cc on cc.id = pc.id where pc.page_id = ${pageVersions.pageId} and pc.answers is null
       and cc.state = 'shown' and cc.author_id <> ${contributions.authorId} and cc.shown_at < ${contributions.shownAt})`
   const authors = students.map(s => s.enrolmentId)
-  const [written, given] = await Promise.all([
+  const [written, given, assigned] = await Promise.all([
     db
       .select({
         id: contributions.id,
@@ -114,7 +116,27 @@ export async function loadRecords<S extends Participant>(
           or(ne(marks.state, 'open'), isNotNull(marks.returned)),
         ),
       ),
+    db
+      .select({
+        activityId: allocations.activityId,
+        reviewerId: allocations.reviewerId,
+        reviews: sql<number>`count(*)::int`,
+      })
+      .from(allocations)
+      .where(
+        and(
+          inArray(allocations.activityId, [...activityIds]),
+          inArray(allocations.reviewerId, authors),
+          inArray(allocations.source, ['dealt', 'byHand']),
+          ne(allocations.reviewerId, allocations.subjectId),
+        ),
+      )
+      .groupBy(allocations.activityId, allocations.reviewerId),
   ])
+  for (const row of assigned) {
+    const record = byActivity.get(row.activityId)?.get(row.reviewerId)
+    if (record) record.reviewsAssigned = row.reviews
+  }
   for (const row of written) {
     const record = byActivity.get(row.activityId)?.get(row.authorId)
     if (!record) continue

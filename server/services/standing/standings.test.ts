@@ -45,6 +45,7 @@ const everyone = async (tx: Db) => ({
       enrolmentId: t.enrolments.id,
       seminarId: t.enrolments.seminarId,
       sectionId: t.enrolments.sectionId,
+      joinedAt: t.enrolments.joinedAt,
     })
     .from(t.enrolments)
     .where(eq(t.enrolments.role, 'student')),

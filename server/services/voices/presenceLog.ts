@@ -1,3 +1,4 @@
+import { listName } from '#core/people/names'
 import { dateFormat } from '#core/language/dateFormat'
 import { stringify } from 'csv-stringify/sync'
 import { safeCell } from '#core/marking/results/safeCell'
@@ -146,7 +147,7 @@ async function pdf(record: PresenceRecord, { seminar }: Actor, now: Date): Promi
       doc,
       'TD',
       columns(
-        `${s.familyName}, ${s.givenName}`,
+        listName(s),
         s.sectionId ? (record.sections.get(s.sectionId) ?? '') : '',
         c.weeks.map(n => (n === 0 ? '·' : String(n))),
         String(c.acts),
@@ -170,7 +171,7 @@ async function pdf(record: PresenceRecord, { seminar }: Actor, now: Date): Promi
     face: 'uiStrong',
     size: 8,
   })
-  const names = new Map(record.students.map(s => [s.enrolmentId, `${s.familyName}, ${s.givenName}`]))
+  const names = new Map(record.students.map(s => [s.enrolmentId, listName(s)]))
   const teachers = new Map(record.teachers.map(t => [t.id, t.name]))
   for (const a of counted)
     sayRow(

@@ -98,6 +98,9 @@ export async function readPresenceView(
   }
 }
 
+const joinedOf = (students: readonly Student[]) =>
+  new Map(students.map(s => [s.enrolmentId, s.joinedAt.getTime()]))
+
 export function contactsOf({ acts, students, weeks }: PresenceRecord, now: Date) {
   const starts = weeks.map(w => w.startsAt.getTime())
   return readPresence(
@@ -109,6 +112,7 @@ export function contactsOf({ acts, students, weeks }: PresenceRecord, now: Date)
           ? [...starts, Math.max(weeks.at(-1)!.endsAt.getTime(), now.getTime())]
           : [now.getTime(), now.getTime() + 1],
       now: now.getTime(),
+      joined: joinedOf(students),
     },
   )
 }

@@ -26,6 +26,7 @@ export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now
   const voice = view.people[index]!
   const plans = await openPlans(db, seminar.id, now)
   const student = filter.students.find(s => s.enrolmentId === enrolmentId)!
+  const joined = new Map([[enrolmentId, student.joinedAt.getTime()]])
   const own = plans.filter(p => p.isMeant(student))
   const ids = own.map(p => p.activity.id)
   const talk = filter.activities.map(p => p.activity.id)
@@ -106,7 +107,7 @@ export async function readStudent(db: Db, actor: Actor, enrolmentId: string, now
         )
       : []
   const [contact] =
-    weeks.length > 0 ? readPresence(acts, [enrolmentId], { weeks: starts, now: now.getTime() }) : []
+    weeks.length > 0 ? readPresence(acts, [enrolmentId], { weeks: starts, now: now.getTime(), joined }) : []
   const names = new Map<string, { readonly name: string; readonly isStaff: boolean }>([
     ...view.people.map(p => [p.id, { name: p.name, isStaff: false }] as const),
     ...staff.map(s => [s.id, { name: s.name, isStaff: true }] as const),

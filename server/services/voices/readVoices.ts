@@ -6,7 +6,7 @@ import { readPresence } from '#core/voices/presence'
 import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions, enrolments } from '#server/database/schema'
-import { initialsOf } from '#server/services/people'
+import { initialsOf } from '#core/people/names'
 import { firstDueOf } from '#core/planning/dueTimes'
 import type { VoicesQuery, VoicesView } from '#shared/voices/voices'
 import { analyse } from './inThread'
@@ -84,6 +84,7 @@ export async function analysisFor(db: Db, actor: Actor, query: VoicesQuery, now:
   const contacts = readPresence(acts, people, {
     weeks: [Math.min(termStart, now.getTime()), Math.max(termStart + 1, now.getTime())],
     now: now.getTime(),
+    joined: new Map(filter.students.map(s => [s.enrolmentId, s.joinedAt.getTime()])),
   })
   const byWeek = readPresence(acts, people, { weeks: weekStarts, now: now.getTime() })
   const spoke = new Set(talkEntries.map(s => s.authorId))

@@ -2,7 +2,7 @@ import { and, asc, eq, inArray } from 'drizzle-orm'
 import { dayAfter, localDay, localInstant, weekOf } from '#core/planning/week'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, groupMembers, groups, sections } from '#server/database/schema'
+import { activities, contributions, groupMembers, groups, sections } from '#server/database/schema'
 import { type Student, countedStudents } from '#server/services/people'
 import { type ActivityPlan, loadPlans } from '#server/services/planning'
 import type { VoicesQuery } from '#shared/voices/voices'
@@ -76,7 +76,7 @@ export async function voicesFilterOf(
       )
     : null
   const among = query.among ? plans.filter(p => query.among!.includes(p.activity.id)) : null
-  const students = everyone.filter(
+  const chosenStudents = everyone.filter(
     s =>
       (!query.section || s.sectionId === query.section) &&
       (!members || members.has(s.enrolmentId)) &&
@@ -107,6 +107,11 @@ export async function voicesFilterOf(
       ]
   const days: string[] = []
   for (let day = firstDay; day <= lastDay && days.length < MOST_DAYS; day = dayAfter(day, 1)) days.push(day)
+  // nobody is silent in what was over before they joined; whoever has written in it is heard all the same
+  const over = chosen ? chosen.closesAt : to
+  const later = chosenStudents.filter(s => s.joinedAt >= over).map(s => s.enrolmentId)
+  const heard = later.length > 0 ? await whoWrote(db, later, chosen ? [chosen] : (among ?? plans)) : new Set()
+  const students = chosenStudents.filter(s => s.joinedAt < over || heard.has(s.enrolmentId))
   return {
     chosen,
     plans,
@@ -121,4 +126,26 @@ export async function voicesFilterOf(
     sections: sectionRows,
     groups: groupRows.map(({ id, title }) => ({ id, title })),
   }
+}
+
+/** Which of some students have written in activities. */
+async function whoWrote(
+  db: Db,
+  enrolmentIds: readonly string[],
+  plans: readonly ActivityPlan[],
+): Promise<ReadonlySet<string>> {
+  const rows = await db
+    .selectDistinct({ authorId: contributions.authorId })
+    .from(contributions)
+    .where(
+      and(
+        inArray(contributions.authorId, [...enrolmentIds]),
+        inArray(
+          contributions.activityId,
+          plans.map(p => p.activity.id),
+        ),
+        eq(contributions.state, 'shown'),
+      ),
+    )
+  return new Set(rows.map(r => r.authorId))
 }

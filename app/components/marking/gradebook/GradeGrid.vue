@@ -1,15 +1,14 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import type { Gradebook, GradeRow } from '#shared/marking/gradebook'
+import { countedOf, stateOf } from '#shared/marking/readGradeRow'
 import {
   cellWords,
   changeWords,
   isHeld,
-  countedOf,
   COUNTED_WORDS,
   letterWords,
   shareWords,
-  stateOf,
 } from '~/composables/marking/gradeWords'
 import { gridKey, type CellPosition } from '~/composables/marking/gridKeys'
 
@@ -148,7 +147,9 @@ function scaleWords(i: number) {
       >
         <span class="name" role="rowheader"
           ><b>{{ rows[v.index]!.familyName }}</b
-          >, {{ rows[v.index]!.givenName }}</span
+          ><template v-if="rows[v.index]!.name !== rows[v.index]!.familyName"
+            >, {{ rows[v.index]!.givenName }}</template
+          ></span
         >
         <button
           :id="`g-${v.index}--1`"
@@ -367,11 +368,13 @@ ins {
   text-decoration: underline dotted;
   text-underline-offset: 3px;
 }
-.dropped {
+.dropped,
+.droppedMissing {
   color: var(--ink-3);
   text-decoration: line-through;
 }
 .excused,
+.joinedLater,
 .practice,
 .noCategory,
 .worthNothing {

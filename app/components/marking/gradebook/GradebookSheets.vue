@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { listName } from '#core/people/names'
 import type { Gradebook, GradeRow } from '#shared/marking/gradebook'
 import { cellWords, letterWords, shareWords } from '~/composables/marking/gradeWords'
 
@@ -30,7 +31,7 @@ const finalOf = (row: GradeRow) =>
       </thead>
       <tbody>
         <tr v-for="row in rows" :key="row.enrolmentId">
-          <th scope="row">{{ row.familyName }}, {{ row.givenName }}</th>
+          <th scope="row">{{ listName(row) }}</th>
           <td class="num">{{ finalOf(row) }}</td>
           <td v-for="i in part" :key="i" class="num">{{ cellWords(row, i, book.columns[i]!) }}</td>
         </tr>

@@ -61,6 +61,19 @@ async function take() {
   open.value = false
   emit('done', answer.changed)
 }
+const KNOWN_BY = { mail: 'mail', number: 'number', name: 'name' } as const
+/** "Twelve lines were taken by mail, one by name." */
+const usedWords = computed(() => {
+  const used = preview.value?.used
+  if (!used) return ''
+  const parts = (['mail', 'number', 'name'] as const).filter(key => used[key] > 0)
+  if (parts.length === 0) return ''
+  const [first, ...rest] = parts.map(
+    (key, i) =>
+      `${inWords(used[key])} ${i === 0 ? `${plural(used[key], 'line is', 'lines are')} taken ` : ''}by ${KNOWN_BY[key]}`,
+  )
+  return `${capital(first!)}${rest.map(r => `, ${r}`).join('')}.`
+})
 </script>
 
 <template>
@@ -68,8 +81,8 @@ async function take() {
     <div class="card dialog">
       <h2>Import marks from a file</h2>
       <p class="muted">
-        CSV with a line of headings: <b>mail</b>, <b>student number</b> or <b>name</b>, and <b>points</b>. An
-        empty cell changes nothing.
+        CSV with a line of headings: <b>mail</b>, <b>student number</b> or <b>name</b>, and <b>points</b>. A
+        line without an address is taken by number, one without either by name. An empty cell changes nothing.
       </p>
       <label class="lab"
         >Into<PickList v-model="activityId" class="in" @change="preview = null">
@@ -88,13 +101,14 @@ async function take() {
               : `${capital(inWords(preview.changes.length))} ${plural(preview.changes.length, 'mark')} would change`
           }}<template v-if="preview.same > 0"
             >, {{ inWords(preview.same) }} {{ plural(preview.same, 'is', 'are') }} the same</template
-          >.
+          >.<template v-if="usedWords"> {{ usedWords }}</template>
         </p>
         <table v-if="preview.changes.length > 0" class="rows num">
           <thead>
             <tr>
               <th>line</th>
               <th>student</th>
+              <th>known by</th>
               <th>now</th>
               <th>then</th>
             </tr>
@@ -103,6 +117,7 @@ async function take() {
             <tr v-for="c in preview.changes" :key="c.line">
               <td>{{ c.line }}</td>
               <td>{{ c.name }}</td>
+              <td>{{ KNOWN_BY[c.by] }}</td>
               <td>{{ c.from === null ? '–' : points(c.from) }}</td>
               <td>
                 <b>{{ points(c.to) }}</b>

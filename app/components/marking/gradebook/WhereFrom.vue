@@ -3,16 +3,14 @@ import LineInput from '~/components/controls/LineInput.vue'
 import { gradeOf, percentOf } from '#core/marking/gradebook/gradebook'
 import type { Gradebook, GradeRow } from '#shared/marking/gradebook'
 import type { RecordView } from '#shared/marking/desk'
+import { categoriesOf, countedOf, calculatedFrom, stateOf } from '#shared/marking/readGradeRow'
 import {
+  COUNTED_SHORT,
+  COUNTED_WORDS,
   cellWords,
   changeWords,
-  categoriesOf,
-  countedOf,
-  COUNTED_WORDS,
   letterWords,
-  calculatedFrom,
   shareWords,
-  stateOf,
 } from '~/composables/marking/gradeWords'
 import { lateWords } from '~/composables/marking/lateWords'
 import { points } from '~/composables/marking/points'
@@ -98,13 +96,6 @@ const lateEffect = computed(() => {
   if (mark.before !== mark.points && !mark.override) return `: ${points(mark.points)} is left`
   return ''
 })
-function countedWords(p: { readonly counted: string }) {
-  if (p.counted === 'counted') return ''
-  if (p.counted === 'notYet') return 'not yet'
-  if (p.counted === 'missing') return 'missing'
-  if (p.counted === 'dropped') return 'dropped'
-  return p.counted
-}
 </script>
 
 <template>
@@ -231,7 +222,7 @@ function countedWords(p: { readonly counted: string }) {
               <td>{{ p.points === null ? '–' : points(p.points) }}</td>
               <td>of {{ points(p.max) }}</td>
               <td class="why-not">
-                {{ countedWords(p) }}
+                {{ COUNTED_SHORT[p.counted] }}
               </td>
             </tr>
           </tbody>
@@ -289,11 +280,14 @@ h2 {
 }
 .dropped th,
 .dropped td,
+.droppedMissing th,
+.droppedMissing td,
 .excused th,
 .practice th {
   color: var(--ink-3);
 }
-.dropped td:first-of-type {
+.dropped td:first-of-type,
+.droppedMissing td:first-of-type {
   text-decoration: line-through;
 }
 .why-not {

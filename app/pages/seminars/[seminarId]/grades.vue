@@ -4,16 +4,8 @@ import { gradeOf, percentOf } from '#core/marking/gradebook/gradebook'
 import { neededFor, openItems, whatIf } from '#core/marking/gradebook/needed'
 import KindTag from '~/components/planning/KindTag.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
-import {
-  categoriesOf,
-  cellWords,
-  countedOf,
-  COUNTED_WORDS,
-  letterWords,
-  calculatedFrom,
-  shareWords,
-  stateOf,
-} from '~/composables/marking/gradeWords'
+import { categoriesOf, countedOf, calculatedFrom, stateOf } from '#shared/marking/readGradeRow'
+import { cellWords, COUNTED_WORDS, letterWords, shareWords } from '~/composables/marking/gradeWords'
 import { capital } from '#core/language'
 import { points } from '~/composables/marking/points'
 import { useApi } from '~/composables/shell/useApi'
@@ -277,7 +269,8 @@ li a {
 .got b {
   color: var(--ink);
 }
-.dropped .got b {
+.dropped .got b,
+.droppedMissing .got b {
   text-decoration: line-through;
   color: var(--ink-3);
 }

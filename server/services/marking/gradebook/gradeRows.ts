@@ -54,6 +54,7 @@ export async function gradeRows(
             stored.work.has(at) ||
             plan.expectations.length === 0 ||
             (mark !== undefined && mark.state !== 'open'),
+          joinedLater: closesFor(plan, s.enrolmentId) < s.joinedAt,
         })
       }
       shown.push(points)

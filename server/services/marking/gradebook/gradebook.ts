@@ -57,6 +57,7 @@ export async function ownGrades(db: Db, actor: Actor, now: Date): Promise<OwnGra
     enrolmentId: enrolment.id,
     seminarId: enrolment.seminarId,
     sectionId: enrolment.sectionId,
+    joinedAt: enrolment.joinedAt,
     name: person.name,
     givenName: person.givenName,
     familyName: person.familyName,

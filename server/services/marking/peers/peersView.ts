@@ -21,7 +21,7 @@ import {
   phaseOf,
   reviewRows,
 } from '#server/kinds'
-import { initialsOf } from '#server/services/people'
+import { initialsOf } from '#core/people/names'
 import { loadRubric } from '#server/services/rubrics'
 import type { PeersView } from '#shared/marking/peers'
 

@@ -6,7 +6,7 @@ import type { Db } from '#server/database/client'
 import { activities, enrolments, marks, persons, secondMarks } from '#server/database/schema'
 import { letterView } from '#server/services/marking/returnedLetter'
 import { gradebook } from '#server/services/marking/gradebook/gradebook'
-import { CELL_STATES, type Gradebook } from '#shared/marking/gradebook'
+import { CELL_COUNTS, CELL_STATES, type Gradebook } from '#shared/marking/gradebook'
 import { csvOf, lettersPdf, lettersZip, tablesZip, workbook } from './inThread'
 import type { Cell } from './tables'
 
@@ -105,7 +105,9 @@ async function table(db: Db, actor: Actor, now: Date): Promise<Cell[][]> {
       sections.get(r.sectionId ?? '') ?? '',
       ...book.columns.map((c, i) => {
         if (returned(r, i)) return (r.points[i] ?? 0) / 100
-        if (r.counts[i] === 'x') return 'excused'
+        if (r.counts[i] === CELL_COUNTS.excused) return 'excused'
+        // it counts as nothing, as the gradebook shows it
+        if (r.counts[i] === CELL_COUNTS.missing || r.counts[i] === CELL_COUNTS.droppedMissing) return 0
         return null
       }),
       ...r.shares.map(s => (s === null ? null : percentOf(s))),

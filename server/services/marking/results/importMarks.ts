@@ -9,6 +9,7 @@ import {
   type MarksCompared,
 } from '#core/marking/results/compareMarks'
 import { worthOf } from '#core/marking/showMark'
+import { columnsOf } from '#core/people/roster/rosterHeadings'
 import { decodeText } from '#core/people/roster/decodeText'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
@@ -20,7 +21,6 @@ import { unseenBy } from '#server/services/marking/secondMarks'
 import { withIdempotency } from '#server/services/idempotency'
 import type { MarksPreview } from '#shared/marking/gradebook'
 
-const WHO = ['mail', 'email', 'e mail', 'student number', 'number', 'name', 'student']
 const POINTS = ['points', 'mark', 'score', 'result', 'grade']
 
 /** What a file of marks would change in one activity, before anything is written. */
@@ -31,6 +31,7 @@ export async function previewMarks(db: Db, actor: ActivityActor, base64: string)
     changes: [...compared.changes],
     same: compared.same,
     empty: compared.empty,
+    used: { ...compared.used },
     faults: compared.faults.map(f => ({ line: f.line, who: f.who, fault: FAULTS[f.fault] })),
   }
 }
@@ -102,6 +103,8 @@ async function compare(db: Db, actor: ActivityActor, base64: string): Promise<Ma
     return {
       enrolmentId: s.enrolmentId,
       name: s.name,
+      givenName: s.givenName,
+      familyName: s.familyName,
       email: contacts.get(s.enrolmentId)?.email ?? '',
       studentNumber: contacts.get(s.enrolmentId)?.number ?? null,
       points: pointsNow(),
@@ -139,23 +142,38 @@ function rowsOf(bytes: Buffer, title: string): MarkRow[] {
       'This file could not be read as CSV. Save it as CSV in UTF-8 and choose it again.',
     )
   }
-  const head = (table[0] ?? []).map(h => h.trim().toLocaleLowerCase().replace(/[_-]/g, ' '))
-  const who = WHO.map(w => head.indexOf(w)).find(i => i >= 0) ?? -1
+  const header = table[0] ?? []
+  const head = header.map(h => h.trim().toLocaleLowerCase().replace(/[_-]/g, ' '))
   const own = head.findIndex(
     h => h.replace(/\s*\(of [\d.]+\)$/, '') === title.toLocaleLowerCase().replace(/[_-]/g, ' '),
   )
   const points = own >= 0 ? own : (POINTS.map(p => head.indexOf(p)).find(i => i >= 0) ?? -1)
-  if (who < 0 || points < 0)
+  const columns = columnsOf(header)
+  const names = [columns.email, columns.studentNumber, columns.name, columns.familyName]
+  if (names.every(c => c === undefined) || points < 0)
     throw refusedField(
       'file',
       'headings',
-      `The first line must name the columns: one of ${WHO.slice(0, 4).join(', ')}, and “points” or the activity's title.`,
+      'The first line must name the columns: mail, student number or name, and “points” or the activity’s title.',
     )
   return table
     .slice(1)
     .flatMap((r, i) =>
       r.every(c => c.trim() === '')
         ? []
-        : [{ line: i + 2, who: r[who] ?? '', points: r[points] ?? '', reason: '' }],
+        : [{ line: i + 2, keys: keysOf(r, columns), points: r[points] ?? '' }],
     )
+}
+
+/** What a row says of whose it is: in a column headed "name" or "student" anything may stand. */
+function keysOf(row: readonly string[], columns: ReturnType<typeof columnsOf>): MarkRow['keys'] {
+  const cell = (column: number | undefined) => (column === undefined ? '' : (row[column] ?? '').trim())
+  const [given, family] = [cell(columns.givenName), cell(columns.familyName)]
+  const mail = cell(columns.email)
+  if (mail !== '' && !mail.includes('@')) return { any: mail } // no address, whatever its heading says
+  return {
+    mail,
+    number: cell(columns.studentNumber),
+    ...(columns.name === undefined ? { name: `${given} ${family}`.trim() } : { any: cell(columns.name) }),
+  }
 }

@@ -39,44 +39,28 @@ const SHOWN = [
   ['ready', 'ready'],
   ['open', 'without a step'],
 ] as const
-const shown = ref<(typeof SHOWN)[number][0]>('all')
 const stepOf = (id: string) =>
   store.records.get(id)?.mark.steps.find(s => s.criterionId === criterion.value?.id) ?? null
 const failed = reactive(new Set<string>()) // whose record could not be fetched
-const awaited = shallowRef<readonly string[]>([]) // whose record had not come when that was asked for
 const kept = ref<ReadonlySet<string>>(new Set()) // who was without a step when that was asked for: they stay while they are given one
+/** Whether a student has a step of the criterion: as their record says, and as the desk knew before it came. */
+const hasStep = (s: { readonly id: string; readonly judged: readonly string[] }): boolean =>
+  store.records.has(s.id) ? stepOf(s.id) !== null : s.judged.includes(criterion.value?.id ?? '')
+const isReady = (s: { readonly standing: string }) => ['ready', 'held'].includes(s.standing)
+const shown = ref<(typeof SHOWN)[number][0]>(store.desk?.students.some(isReady) ? 'ready' : 'all')
 const students = computed(() =>
   names.called.value.filter(s => {
-    if (shown.value === 'ready') return ['ready', 'held'].includes(s.standing)
+    if (shown.value === 'ready') return isReady(s)
     if (shown.value === 'open') return kept.value.has(s.id)
     return true
   }),
 )
 function choose(which: (typeof SHOWN)[number][0]) {
-  awaited.value = names.called.value.map(s => s.id).filter(id => !store.records.has(id))
-  kept.value = new Set(names.called.value.filter(s => !stepOf(s.id)).map(s => s.id))
+  kept.value = new Set(names.called.value.filter(s => !hasStep(s)).map(s => s.id))
   shown.value = which
 }
-const judged = computed(() => (store.desk?.students ?? []).filter(s => stepOf(s.id)).length)
-
-/** Before every record has come nobody can be said to have no step. */
-const isWhole = computed(() =>
-  (store.desk?.students ?? []).every(s => store.records.has(s.id) || failed.has(s.id)),
-)
-const stepWords = computed(() =>
-  isWhole.value
-    ? `${judged.value} of ${store.desk?.students.length ?? 0} have a step`
-    : 'looking who has a step …',
-)
-// whose record comes only now, and with a step, was not without one
-watch(
-  () => awaited.value.filter(id => store.records.has(id)),
-  come => {
-    if (come.length === 0) return
-    awaited.value = awaited.value.filter(id => !come.includes(id))
-    kept.value = new Set([...kept.value].filter(id => !come.includes(id) || !stepOf(id)))
-  },
-)
+const judged = computed(() => (store.desk?.students ?? []).filter(hasStep).length)
+const stepWords = computed(() => `${judged.value} of ${store.desk?.students.length ?? 0} have a step`)
 
 const scroller = ref<HTMLElement | null>(null)
 const virtual = useVirtualizer(
@@ -103,7 +87,7 @@ watch(
       .join(),
   () => void fetchSeen(),
 )
-// the rest comes when nothing else is asked for, so that sorting and counting see everyone
+// the rest comes when nothing else is asked for, so that nobody is waited for
 onMounted(async () => {
   await fetchSeen()
   for (const s of store.desk?.students ?? [])
