@@ -1,4 +1,5 @@
 import type { Request } from '@playwright/test'
+import { pace } from '#server/testing/pace'
 import type { World } from '#server/testing/world'
 import { barriersOf } from './barriers'
 import { expect, open, test } from './fixtures'
@@ -182,7 +183,7 @@ test('no dialog and no menu has a barrier, and each gives the keyboard back', as
       found = await barriersOf(page)
       expect(found).toEqual([])
     })
-      .toPass({ timeout: 3000 })
+      .toPass({ timeout: 15_000 * pace() })
       .catch(() => wrong.push(...found.map(barrier => `${String(name)}: ${barrier}`)))
     // a dialog takes Esc once it is on top, a moment after it is seen
     await expect(async () => {

@@ -175,6 +175,7 @@ test('a returned mark that is changed says so, and shows both figures in the gra
   const liv = await world.enrolment('liv')
   const page = await as('ines')
   await open(page, `/seminars/${world.seminar.id}/activities/${world.breakwater.id}/criteria`)
+  await page.getByRole('button', { name: 'everyone', exact: true }).click() // it opens on who is ready
   const row = page.locator('.row').filter({ hasText: 'Brandt' })
   await row.getByRole('radio').first().focus()
   await page.keyboard.press('1')

@@ -29,7 +29,7 @@ async function filled(page: Page) {
     const isSettled = now === before
     before = now
     expect(isSettled).toBe(true)
-  }).toPass({ intervals: [300] })
+  }).toPass({ intervals: [150] })
 }
 
 test('nothing jumps while a view fills, on a desk and on a phone', async ({ as, world }) => {

@@ -96,7 +96,7 @@ test('a blog entry is begun, put away, taken up again with its title, posted and
   await expect(kadri.getByText(/have none yet: .*Jonas/)).toBeVisible()
 })
 
-test('exit notes are marked in one list with two keys, and each mark can be taken back', async ({
+test('exit notes are marked in one list with two keys, each mark can be taken back, and a word written to one', async ({
   as,
   world,
 }) => {
@@ -111,9 +111,16 @@ test('exit notes are marked in one list with two keys, and each mark can be take
   await expect(ines.getByRole('status').filter({ hasText: ': not done.' })).toBeVisible()
   await ines.getByRole('button', { name: 'Undo' }).click()
   await expect(ines.getByText('answers are in, ten to mark')).toBeVisible()
+  // a word to one of them, from the list
+  await ines.locator('li[data-answer]').first().focus()
+  await ines.keyboard.press('w')
+  await ines.getByRole('textbox', { name: 'Your word to Liv' }).fill('That is the stair I meant.')
+  await ines.keyboard.press('Control+Enter')
+  await expect(ines.locator('.words .said').getByText('That is the stair I meant.')).toBeVisible()
   const liv = await as('liv')
   await open(liv, stair.path)
   await expect(liv.getByText('Marked as done.')).toBeVisible()
+  await expect(liv.getByText('That is the stair I meant.')).toBeVisible()
   const rows = await world.db.select().from(t.contributionMarks)
   expect(rows.map(r => r.done)).toEqual([true])
 })

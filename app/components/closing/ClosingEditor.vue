@@ -49,12 +49,17 @@ const askedBefore = () =>
 const questions = ref<ClosingQuestionBody[]>(before ? askedBefore() : usual())
 const named = ref(before?.named ?? false)
 const seminar = useSeminarStore()
+const onTheMinute = (at: string) => new Date(Math.ceil(Date.parse(at) / 60_000) * 60_000).toISOString()
 /** A further round begins at the next full minute, after the last has closed. */
 const nextMinute = () => {
-  const from = Math.max(Date.parse(seminar.shell!.now), Date.parse(before!.closesAt))
-  return new Date(Math.ceil(from / 60_000) * 60_000).toISOString()
+  const { now } = seminar.shell!
+  return onTheMinute(before!.closesAt > now ? before!.closesAt : now)
 }
-const begins = () => (props.again ? nextMinute() : props.view.activity.closesAt)
+const begins = () => {
+  if (props.again) return nextMinute()
+  const { closesAt } = props.view.activity
+  return Date.parse(closesAt) > Date.parse(seminar.shell!.now) ? closesAt : onTheMinute(seminar.shell!.now)
+}
 const from = ref(zone.localOf(survey?.opensAt ?? begins()))
 // a week later by the calendar, also where the clocks change in between
 const weekAfter = (local: string) => `${dayAfter(local.slice(0, 10), 7)}${local.slice(10)}`

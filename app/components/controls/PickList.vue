@@ -5,7 +5,8 @@ import { cloneVNode, type VNode } from 'vue'
 defineOptions({ inheritAttrs: false })
 const model = defineModel<T>()
 const attrs = useAttrs()
-const isGivenValue = 'value' in attrs // for good: a field does not change whose it is
+// for good: a field does not change whose it is; with neither, it is a list of acts that shows its first option
+const isGivenValue = 'value' in attrs || !('modelValue' in (getCurrentInstance()?.vnode.props ?? {}))
 const slots = defineSlots<{ default: () => VNode[] }>()
 const field = useTemplateRef<HTMLSelectElement>('field')
 defineExpose({ focus: () => field.value?.focus() })

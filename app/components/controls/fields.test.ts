@@ -57,6 +57,16 @@ describe('fields', () => {
     const given = mount(PickList, { attrs: { value: '2' }, slots: options })
     expect(given.element.selectedIndex).toBe(1)
   })
+  it('lists with neither show what they offer, and their page hears what is chosen', async () => {
+    const heard = vi.fn()
+    const offer = {
+      default: () => [h('option', { value: '' }, 'add …'), h('option', { value: 'a' }, 'one')],
+    }
+    const list = mount(PickList, { attrs: { onChange: heard }, slots: offer })
+    expect((list.element as HTMLSelectElement).selectedIndex).toBe(0)
+    await list.find('select').setValue('a')
+    expect(heard).toHaveBeenCalledOnce()
+  })
   it('ticks and dots are set by v-model or by their page', async () => {
     const tick = mount(PlainCheckbox, { props: { modelValue: false } })
     await tick.find('input').setValue(true)

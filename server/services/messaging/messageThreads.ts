@@ -5,7 +5,7 @@ import { isStaff, nothingHere, requireMayWrite, type Actor } from '#server/acces
 import type { Database, Db } from '#server/database/client'
 import { activities, enrolments, messages, messageThreads } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
-import { initialsOf } from '#server/services/people'
+import { initialsOf } from '#core/people/names'
 import { withIdempotency } from '#server/services/idempotency'
 import type { MessageThread, ThreadList } from '#shared/messaging/messages'
 import { tell } from './notices'
