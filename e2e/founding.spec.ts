@@ -62,11 +62,24 @@ test('an instructor makes the first account, founds a seminar, brings its people
   // groups with topics
   await page.getByRole('link', { name: 'Groups', exact: true }).click()
   await page.getByLabel('What the plan is for').fill('Debate')
-  await page.getByLabel('How many').fill('2')
+  await page.getByLabel('Fewest people in a group').fill('2')
+  await page.getByLabel('Most people in a group').fill('2')
   await page.getByLabel('Topics, one a line').fill('Dredge\nQuay')
   await page.getByRole('button', { name: 'Make the groups' }).click()
   await expect(page.getByLabel('Name of Dredge')).toBeVisible()
   await expect(page.locator('[data-group="Dredge"] li')).toHaveCount(2)
+  // two who are to be kept apart stay so in sight, also when somebody is moved
+  await page.getByText('Keep people together or apart').click()
+  await page.getByLabel('Keep apart: a new set').selectOption('Liv Brandt')
+  await page.getByLabel('Keep apart: add somebody to set 1').selectOption('Oona Rintala')
+  await expect(page.locator('summary')).toHaveText(/^one rule, /)
+  for (const name of ['Liv Brandt', 'Oona Rintala'])
+    await page.getByLabel(`Move ${name}`).selectOption('Quay')
+  const unkept = 'Liv Brandt and Oona Rintala are to be kept apart, and are in one group.'
+  await expect(page.getByText(`Oona is in Quay now. ${unkept}`)).toBeVisible()
+  await expect(page.locator('summary')).toHaveText('one rule, one not kept')
+  await page.getByLabel('Move Liv Brandt').selectOption('Dredge')
+  await expect(page.locator('summary')).toHaveText('one rule, all kept')
 })
 
 test('in a new seminar three activities are planned, one is published, changed and copied', async ({

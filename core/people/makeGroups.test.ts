@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { makeGroups, numberOfGroups, type Groupable, type GroupRules } from './makeGroups'
+import { numberOfGroups, sizesOf } from './groupSizes'
+import { makeGroups, type Groupable, type GroupRules } from './makeGroups'
 
 const people = (n: number, sections = 2): Groupable[] =>
   Array.from({ length: n }, (_, i) => ({ id: `p${i}`, sectionId: `s${i % sections}` }))
@@ -53,6 +54,25 @@ describe('how many groups', () => {
     [0, 4, 1],
   ])('%i people in groups of %i make %i', (n, size, groups) => {
     expect(numberOfGroups(n, 'size', size)).toBe(groups)
+  })
+  it.each([
+    [23, 3, 4, 6], // five of four and one of three
+    [24, 3, 5, 5],
+    [5, 3, 4, 1], // one of five is nearer than three and two
+    [7, 3, 4, 2],
+    [2, 3, 4, 1],
+  ])('%i people in groups of %i to %i make %i', (n, least, most, groups) => {
+    expect(numberOfGroups(n, 'size', least, most)).toBe(groups)
+  })
+  it('is within the sizes asked for whenever that can be', () => {
+    fc.assert(
+      fc.property(fc.nat(60), fc.integer({ min: 1, max: 8 }), fc.nat(4), (n, least, more) => {
+        const most = least + more
+        const fits = (g: number) => sizesOf(n, g).every(size => size >= least && size <= most)
+        const can = n > 0 && Array.from({ length: n }, (_, i) => i + 1).some(fits)
+        if (can) expect(fits(numberOfGroups(n, 'size', least, most))).toBe(true)
+      }),
+    )
   })
   it('never makes more groups than there are people, and refuses none', () => {
     expect(numberOfGroups(3, 'number', 10)).toBe(3)

@@ -1,10 +1,12 @@
 import { seededRandom, shuffled, type Random } from '../chance/seededRandom'
+import { numberOfGroups, sizesOf } from './groupSizes'
 import { placeClusters, type Cluster } from './placeClusters'
 import { smallestContradiction } from './smallestContradiction'
 
 export interface GroupRules {
   readonly by: 'number' | 'size' | 'hand'
   readonly count: number // how many groups, or how many people in each
+  readonly upTo?: number | null | undefined // by size: people in the largest, where groups may be of `count` to `upTo`
   readonly together: ReadonlyArray<readonly string[]> // each set in one group
   readonly apart: ReadonlyArray<readonly string[]> // of each set, no two in one group
   readonly mixSections: boolean
@@ -28,25 +30,6 @@ export type GroupsResult =
   | { readonly kind: 'tooTangled' } // neither a way nor a contradiction was found within the search's bound
 
 /**
- * How many groups: as asked for, or so many that sizes come nearest to the size asked for (fewest people away from it).
- * @example numberOfGroups(23, 'size', 4) => 6; numberOfGroups(9, 'size', 4) => 2
- */
-export function numberOfGroups(people: number, by: 'number' | 'size', count: number): number {
-  if (!Number.isInteger(count) || count < 1)
-    throw new RangeError('numberOfGroups needs a count of one or more')
-  if (people === 0) return by === 'number' ? count : 1
-  if (by === 'number') return Math.min(count, people)
-  const candidates = [Math.floor(people / count), Math.ceil(people / count)].filter(g => g >= 1)
-  const away = (g: number) => sizesOf(people, g).reduce((sum, size) => sum + Math.abs(size - count), 0)
-  return candidates.reduce((best, g) => (away(g) < away(best) ? g : best))
-}
-
-/** Sizes that differ by one at most, larger ones first. */
-export function sizesOf(people: number, groups: number): number[] {
-  return Array.from({ length: groups }, (_, i) => Math.floor(people / groups) + (i < people % groups ? 1 : 0))
-}
-
-/**
  * Puts people into groups of sizes that differ by one at most, keeping those together who belong together and those
  * apart who must not meet, with sections mixed as evenly as that allows. Deterministic for a seed.
  *
@@ -59,7 +42,8 @@ export function sizesOf(people: number, groups: number): number[] {
  * @throws {RangeError} if a count is below one
  */
 export function makeGroups(people: readonly Groupable[], rules: GroupRules): GroupsResult {
-  const count = numberOfGroups(people.length, rules.by === 'size' ? 'size' : 'number', rules.count)
+  const by = rules.by === 'size' ? 'size' : 'number'
+  const count = numberOfGroups(people.length, by, rules.count, rules.upTo)
   const sizes = sizesOf(people.length, count)
   const random = seededRandom(rules.seed)
   const here = new Set(people.map(p => p.id))

@@ -126,6 +126,40 @@ describe('groups of a seminar', () => {
     expect((await ines.send('DELETE', `${base}/${plan.id}`)).status).toBe(409) // City pages is for them
   })
 
+  it('of three to four are dealt within that, and rules can be changed and stay while people are moved', async () => {
+    const [liv, nico] = await Promise.all(['liv', 'nico'].map(async who => (await world.enrolment(who)).id))
+    const made = await ines.json<{ id: string }>('POST', base, {
+      key: key(),
+      title: 'Pairs',
+      rules: rules({ count: 3, upTo: 4, apart: [[liv, nico]] }),
+      topics: [],
+      selfJoin: false,
+      most: null,
+    })
+    const plan = async () => (await view()).plans.find(p => p.id === made.body.id)!
+    const { groups, version } = await plan()
+    expect(groups.flatMap(g => g.memberIds)).toHaveLength(24)
+    expect(groups.every(g => g.memberIds.length === 4)).toBe(true)
+    // somebody is moved against the rule, and the rules are changed with it; then moved without a word of them
+    const next = groups.map(g => ({ ...g, memberIds: g.memberIds.filter(id => id !== liv) }))
+    next.find(g => g.memberIds.includes(nico!))!.memberIds.push(liv!)
+    const save = (baseVersion: number, some: object) =>
+      ines.send('PUT', `${base}/${made.body.id}`, {
+        key: key(),
+        baseVersion,
+        title: 'Pairs',
+        selfJoin: false,
+        most: null,
+        groups: next,
+        ...some,
+      })
+    const both = { together: [[liv, nico]], apart: [] }
+    expect((await save(version, { rules: both })).status).toBe(200)
+    expect((await save(version + 1, {})).status).toBe(200)
+    expect((await plan()).rules).toMatchObject({ ...both, by: 'size', count: 3, upTo: 4 })
+    expect((await ines.send('DELETE', `${base}/${made.body.id}`)).status).toBe(204)
+  })
+
   it('keep what somebody wrote theirs when they are moved', async () => {
     const plan = (await view()).plans.find(p => p.title === 'City pages')!
     const [mover] = plan.groups[0]!.memberIds

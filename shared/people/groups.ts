@@ -2,11 +2,13 @@ import { z } from 'zod'
 
 export const GroupPlanParams = z.object({ seminarId: z.uuid(), planId: z.uuid() })
 const ids = z.array(z.uuid()).max(500)
+const sets = z.array(ids).max(100)
 export const GroupRulesBody = z.object({
   by: z.enum(['number', 'size', 'hand']),
   count: z.number().int().min(1, 'One group or more.').max(500),
-  together: z.array(ids).max(100),
-  apart: z.array(ids).max(100),
+  upTo: z.number().int().min(1).max(500).nullish(), // by size: people in the largest, where sizes are a range
+  together: sets,
+  apart: sets,
   mixSections: z.boolean(),
   seed: z.number().int(),
 })
@@ -25,6 +27,7 @@ export const GroupPlanWrite = z.object({
   title: z.string().trim().min(1, 'Write what this plan is for.').max(120),
   selfJoin: z.boolean(),
   most: z.number().int().min(1).max(500).nullable(),
+  rules: z.object({ together: sets, apart: sets }).optional(), // left out: as they are
   groups: z
     .array(
       z.object({

@@ -92,6 +92,7 @@ const Row = z.object({
   givenName: z.string(),
   familyName: z.string(),
   section: z.string().nullable(),
+  group: z.string().nullable(),
   studentNumber: z.string().nullable(),
   role: z.enum(PEOPLE_ROLES),
 })
@@ -111,6 +112,14 @@ export const RosterPreview = z.object({
   ),
   faults: z.array(z.object({ line: z.number().int(), code: z.string(), sentence: z.string() })),
   newSections: z.array(z.string()),
+  groups: z
+    .object({
+      plan: z.string(), // by the heading of the column
+      isNew: z.boolean(),
+      newGroups: z.array(z.string()),
+      placed: z.number().int(), // people who would come into a group of it, or into another
+    })
+    .nullable(), // null: no column holds groups
   columns: z.array(z.object({ heading: z.string(), field: z.enum(ROSTER_COLUMNS).nullable() })), // of a table; of an archive none
 })
 export type RosterPreview = z.infer<typeof RosterPreview>
@@ -119,6 +128,7 @@ export const RosterAnswer = z.object({
   changed: z.number().int(),
   back: z.number().int(),
   withdrawn: z.number().int(),
+  placed: z.number().int(), // into the groups of a column
   passedOver: z.number().int(),
 })
 export type RosterAnswer = z.infer<typeof RosterAnswer>

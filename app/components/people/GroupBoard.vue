@@ -1,18 +1,19 @@
 <script setup lang="ts">
 import LineInput from '~/components/controls/LineInput.vue'
-import PickList from '~/components/controls/PickList.vue'
 import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
-import { VueDraggable } from 'vue-draggable-plus'
 import type { GroupPerson, GroupPlanView } from '#shared/people/groups'
-import { inWords, listed, plural } from '#core/language'
+import { unkeptRules } from '#core/people/watchRules'
+import { movedWords, unkeptWords } from '~/composables/people/groupWords'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import * as peopleEndpoints from '#shared/people/endpoints'
 import PlainButton from '~/components/controls/PlainButton.vue'
+import GroupMembers from './GroupMembers.vue'
+import GroupRulesWatch from './GroupRulesWatch.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 
-type Arrangement = Pick<GroupPlanView, 'title' | 'selfJoin' | 'most' | 'groups'>
+type Arrangement = Pick<GroupPlanView, 'title' | 'selfJoin' | 'most' | 'rules' | 'groups'>
 /** A plan's groups side by side. People are dragged between them, or moved from the keyboard; what happens to their work is said. */
 const props = defineProps<{
   plan: GroupPlanView
@@ -28,10 +29,6 @@ const { busy, problem, send } = useSending()
 const personOf = computed(() => new Map(props.people.map(p => [p.id, p])))
 const grouped = computed(() => new Set(props.plan.groups.flatMap(g => g.memberIds)))
 const loose = computed(() => props.people.filter(p => !grouped.value.has(p.id)).map(p => p.id))
-const sectionLetter = (id: string) => {
-  const at = props.sections.findIndex(s => s.id === personOf.value.get(id)?.sectionId)
-  return at < 0 ? '' : props.sections[at]!.title.replace(/^section\s+/i, '').slice(0, 3)
-}
 const mix = (ids: readonly string[]) =>
   props.sections
     .map(
@@ -43,17 +40,20 @@ const arrangement = (groups: Arrangement['groups']): Arrangement => ({
   title: props.plan.title,
   selfJoin: props.plan.selfJoin,
   most: props.plan.most,
+  rules: props.plan.rules,
   groups,
 })
 
-/** What a move means for what somebody has written. */
-function workWords(id: string, to: string | null): string {
-  const name = personOf.value.get(id)?.givenName ?? 'Somebody'
+/** What a move means for what somebody has written, and which rule it does not keep. */
+function moveWords(id: string, groups: Arrangement['groups'], to: string | null): string {
+  const nameOf = (who: string) => personOf.value.get(who)?.name ?? 'Somebody'
   const work = props.plan.work.filter(w => w.enrolmentId === id)
-  const where = to ? `in ${to} now` : 'in no group now'
-  if (work.length === 0) return `${name} is ${where}.`
-  const n = work.reduce((sum, w) => sum + w.contributions, 0)
-  return `${name} is ${where}. ${inWords(n).replace(/^./, c => c.toUpperCase())} ${plural(n, 'contribution')} in ${listed(work.map(w => `“${w.activity}”`))} ${n === 1 ? 'stays' : 'stay'} theirs, where ${n === 1 ? 'it is' : 'they are'}${to ? '; from now on they work with the new group' : '; they take no part in it until they are in a group again'}.`
+  const unkept = unkeptRules(
+    groups.map(g => g.memberIds),
+    props.plan.rules,
+  ).filter(rule => rule.ids.includes(id))
+  const moved = movedWords({ name: personOf.value.get(id)?.givenName ?? 'Somebody', to }, work)
+  return [moved, ...unkept.map(rule => unkeptWords(rule, nameOf))].join(' ')
 }
 function move(id: string, groupId: string | null) {
   const groups = props.plan.groups.map(g => ({
@@ -63,7 +63,7 @@ function move(id: string, groupId: string | null) {
   emit(
     'save',
     arrangement(groups),
-    workWords(id, props.plan.groups.find(g => g.id === groupId)?.title ?? null),
+    moveWords(id, groups, props.plan.groups.find(g => g.id === groupId)?.title ?? null),
   )
 }
 /** After a drop: who now stands in `groupId` (or in none) and did not before has moved. */
@@ -193,6 +193,12 @@ async function dealAgain() {
       Used by {{ plan.usedBy.map(a => `“${a.title}”`).join(', ') }}. Whoever is moved keeps what they have
       written.
     </p>
+    <GroupRulesWatch
+      v-if="mayManage"
+      :plan="plan"
+      :people="people"
+      @change="emit('save', { ...arrangement(plan.groups), rules: { ...plan.rules, ...$event } }, null)"
+    />
     <div class="grid">
       <section v-for="g in plan.groups" :key="g.id">
         <header>
@@ -215,31 +221,16 @@ async function dealAgain() {
             ×
           </PlainButton>
         </header>
-        <VueDraggable
-          tag="ul"
-          :model-value="[...g.memberIds]"
-          group="people"
-          :disabled="!mayManage"
-          :animation="120"
-          :data-group="g.title"
-          @update:model-value="dropped(g.id, $event as string[])"
-        >
-          <li v-for="id in g.memberIds" :key="id" :data-person="id">
-            <span class="p">{{ personOf.get(id)?.name }}</span><i v-if="sections.length > 1">{{
-              sectionLetter(id)
-            }}</i>
-            <PickList
-              v-if="mayManage"
-              class="to"
-              :aria-label="`Move ${personOf.get(id)?.name}`"
-              :value="g.id"
-              @change="move(id, ($event.target as HTMLSelectElement).value || null)"
-            >
-              <option v-for="o in plan.groups" :key="o.id" :value="o.id">{{ o.title }}</option>
-              <option value="">no group</option>
-            </PickList>
-          </li>
-        </VueDraggable>
+        <GroupMembers
+          :ids="g.memberIds"
+          :group="g"
+          :groups="plan.groups"
+          :people="personOf"
+          :sections="sections"
+          :may-manage="mayManage"
+          @dropped="dropped(g.id, $event)"
+          @move="move"
+        />
         <p v-if="g.memberIds.length === 0" class="hint none">
           {{ plan.selfJoin ? 'nobody has joined yet' : 'drag somebody here' }}
         </p>
@@ -248,29 +239,16 @@ async function dealAgain() {
         <header>
           <b>In no group</b><span class="hint">{{ loose.length }}</span>
         </header>
-        <VueDraggable
-          tag="ul"
-          :model-value="loose"
-          group="people"
-          :animation="120"
-          data-group=""
-          @update:model-value="dropped(null, $event as string[])"
-        >
-          <li v-for="id in loose" :key="id" :data-person="id">
-            <span class="p">{{ personOf.get(id)?.name }}</span><i v-if="sections.length > 1">{{
-              sectionLetter(id)
-            }}</i
-            ><PickList
-              class="to"
-              :aria-label="`Move ${personOf.get(id)?.name}`"
-              value=""
-              @change="move(id, ($event.target as HTMLSelectElement).value || null)"
-            >
-              <option value="">no group</option>
-              <option v-for="o in plan.groups" :key="o.id" :value="o.id">{{ o.title }}</option>
-            </PickList>
-          </li>
-        </VueDraggable>
+        <GroupMembers
+          :ids="loose"
+          :group="null"
+          :groups="plan.groups"
+          :people="personOf"
+          :sections="sections"
+          may-manage
+          @dropped="dropped(null, $event)"
+          @move="move"
+        />
       </section>
     </div>
   </div>
@@ -333,45 +311,6 @@ header .hint {
   background: transparent;
   flex: 1;
   min-width: 4rem;
-}
-ul {
-  list-style: none;
-  padding: 5px 6px 8px;
-  min-height: 34px;
-}
-li {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  padding: 4px 6px;
-  border-radius: 5px;
-  cursor: grab;
-  position: relative;
-  user-select: none;
-}
-li:hover {
-  background: var(--sunken);
-}
-.p {
-  flex: 1;
-}
-li i {
-  font: 600 0.6875rem/1 var(--ui);
-  color: var(--ink-3);
-  font-style: normal;
-}
-.to {
-  width: 20px;
-  border: 0;
-  background: transparent;
-  color: var(--ink-3);
-  opacity: 0;
-  cursor: pointer;
-  font-size: 0.8125rem;
-}
-li:hover .to,
-.to:focus-visible {
-  opacity: 1;
 }
 .none {
   position: absolute;

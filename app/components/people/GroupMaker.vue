@@ -2,7 +2,7 @@
 import LineInput from '~/components/controls/LineInput.vue'
 import LinesInput from '~/components/controls/LinesInput.vue'
 import PickList from '~/components/controls/PickList.vue'
-import { numberOfGroups, sizesOf } from '#core/people/makeGroups'
+import { numberOfGroups, sizesOf } from '#core/people/groupSizes'
 import type { GroupPerson } from '#shared/people/groups'
 import { inWords, plural } from '#core/language'
 import { newKey, useApi } from '~/composables/shell/useApi'
@@ -24,7 +24,8 @@ const wish = reactive({
   title: '',
   method: 'random' as 'random' | 'join' | 'hand',
   by: 'size' as 'size' | 'number',
-  count: 4,
+  count: 3,
+  upTo: 4,
   mixSections: true,
   most: 5,
   topics: '',
@@ -38,14 +39,26 @@ const topics = computed(() =>
     .map(t => t.trim())
     .filter(Boolean),
 )
-const groups = computed(() => numberOfGroups(props.people.length, wish.by, Math.max(1, wish.count || 1)))
+const least = computed(() => Math.max(1, wish.count || 1))
+const most = computed(() => Math.max(least.value, wish.upTo || least.value))
 const sizes = computed(() => {
-  const all = sizesOf(props.people.length, groups.value)
+  const all = sizesOf(
+    props.people.length,
+    numberOfGroups(props.people.length, wish.by, least.value, most.value),
+  )
+  const n = all.length
   const [large, small] = [all[0] ?? 0, all.at(-1) ?? 0]
-  return large === small
-    ? `${inWords(groups.value)} ${plural(groups.value, 'group')} of ${large}`
-    : `${inWords(groups.value)} groups: ${all.filter(s => s === large).length} of ${large}, ${all.filter(s => s === small).length} of ${small}`
+  const made =
+    large === small
+      ? `${props.people.length} students make ${inWords(n)} ${plural(n, 'group')} of ${large}.`
+      : `${props.people.length} students make ${inWords(n)} groups: ${all.filter(s => s === large).length} of ${large}, ${all.filter(s => s === small).length} of ${small}.`
+  const fits = wish.by === 'number' || (large <= most.value && small >= least.value)
+  if (fits || props.people.length === 0) return made
+  return `${made} There is no way to have ${sizesWished.value} in every group; this is nearest.`
 })
+const sizesWished = computed(() =>
+  most.value > least.value ? `${least.value} to ${most.value}` : String(least.value),
+)
 async function make() {
   const sizing = () => {
     if (wish.method === 'hand') return 'hand' as const
@@ -54,7 +67,8 @@ async function make() {
   }
   const rules = {
     by: sizing(),
-    count: Math.max(1, wish.count || 1),
+    count: least.value,
+    upTo: wish.by === 'size' ? most.value : null,
     together: wish.together,
     apart: wish.apart,
     mixSections: wish.mixSections,
@@ -104,9 +118,19 @@ async function make() {
           type="number"
           min="1"
           :max="Math.max(1, people.length)"
-          aria-label="How many"
+          :aria-label="wish.by === 'size' ? 'Fewest people in a group' : 'How many'"
         />{{ ' '
-        }}<PickList v-model="wish.by" class="in" aria-label="People or groups">
+        }}<template v-if="wish.by === 'size'"
+          >to
+          <LineInput
+            v-model.number="wish.upTo"
+            class="in short"
+            type="number"
+            min="1"
+            :max="Math.max(1, people.length)"
+            aria-label="Most people in a group"
+          />{{ ' ' }}</template
+        ><PickList v-model="wish.by" class="in" aria-label="People or groups">
           <option value="size">people</option>
           <option value="number">groups</option></PickList
         ><template v-if="sections.length > 1"
@@ -147,7 +171,7 @@ async function make() {
         empty groups.</template
       >
     </p>
-    <p v-if="wish.method === 'random'" class="hint">{{ people.length }} students make {{ sizes }}.</p>
+    <p v-if="wish.method === 'random'" class="hint">{{ sizes }}</p>
     <div class="two">
       <label class="lab"
         >Topics, one a line<LinesInput

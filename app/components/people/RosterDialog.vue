@@ -8,6 +8,7 @@ import { keptNames } from '#core/people/names'
 import { ROSTER_COLUMNS, type RosterColumn } from '#core/people/roster/rosterHeadings'
 import { capital, inWords, plural } from '#core/language'
 import { toBase64 } from '~/composables/files/readFile'
+import { groupsSentence } from '~/composables/people/importedSentence'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import * as peopleEndpoints from '#shared/people/endpoints'
@@ -31,6 +32,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   givenName: 'first name',
   familyName: 'family name',
   section: 'section',
+  group: 'group',
   studentNumber: 'number',
   role: 'role',
 }
@@ -62,6 +64,7 @@ const count = computed(() =>
     ? preview.value.added.length +
       preview.value.changed.length +
       preview.value.back.length +
+      (preview.value.groups?.placed ?? 0) +
       (withdrawMissing.value ? preview.value.missing.length : 0)
     : 0,
 )
@@ -138,8 +141,8 @@ const importVerb = computed(() => {
           <b>{{ reading ? 'Reading the file …' : 'Drop a file here, or choose one' }}</b>
           <span
             >A table in CSV with the columns e-mail and name (or given name and family name), and section,
-            student number and role if you have them; or a OneRoster 1.2 archive. You see what it would change
-            before anything is changed.</span
+            group, student number and role if you have them; or a OneRoster 1.2 archive. You see what it would
+            change before anything is changed.</span
           >
         </label>
         <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
@@ -151,6 +154,7 @@ const importVerb = computed(() => {
             >New {{ plural(preview.newSections.length, 'section') }}:
             {{ preview.newSections.join(', ') }}.</span
           >
+          <span v-if="preview.groups">{{ groupsSentence(preview.groups) }}</span>
         </p>
         <fieldset v-if="preview.columns.length > 0" class="columns" :disabled="busy">
           <legend class="hint">What stands in each column</legend>

@@ -41,6 +41,7 @@ export interface RosterComparison {
   /** Lines that would give another address to somebody who is somebody elsewhere. Nothing of them is done. */
   readonly refused: readonly RosterRow[]
   readonly same: number
+  readonly enrolmentOf: ReadonlyMap<number, string> // who is in the seminar already, by the line that is about them
   readonly missing: readonly Enrolled[] // students of the seminar whom the file does not have
 }
 
@@ -55,6 +56,7 @@ export function compareRoster(rows: readonly RosterRow[], enrolled: readonly Enr
   const byNumber = new Map(people.flatMap(e => (e.studentNumber ? [[e.studentNumber, e] as const] : [])))
   const byEmail = new Map(people.map(e => [e.email, e]))
   const met = new Set<string>()
+  const enrolmentOf = new Map<number, string>()
   const added: RosterRow[] = []
   const changed: Array<RosterComparison['changed'][number]> = []
   const back: Array<RosterComparison['back'][number]> = []
@@ -67,6 +69,7 @@ export function compareRoster(rows: readonly RosterRow[], enrolled: readonly Enr
       continue
     }
     met.add(known.enrolmentId)
+    enrolmentOf.set(row.line, known.enrolmentId)
     const changes = ROSTER_FIELDS.flatMap(field => {
       if (known.nameIsOwn && NAMES.includes(field)) return []
       // whoever has one name alone has it in both places
@@ -88,6 +91,7 @@ export function compareRoster(rows: readonly RosterRow[], enrolled: readonly Enr
     back,
     refused,
     same,
+    enrolmentOf,
     missing: people.filter(e => e.role === 'student' && e.state === 'active' && !met.has(e.enrolmentId)),
   }
 }

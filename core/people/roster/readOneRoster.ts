@@ -101,6 +101,7 @@ function rowOf(
     givenName,
     familyName,
     section,
+    group: null,
     studentNumber: user.get('identifier') || null,
     role,
   }

@@ -22,8 +22,8 @@ const LONGEST = 120
  * People of a roster in separated values. Every row that cannot be taken is named with its line and reason; nothing is
  * guessed. A cell that begins as a formula is refused, so that it reaches no spreadsheet later on.
  *
- * Columns are known by their headings, in any order: e-mail; name, or given and family name; section, student number
- * and role if they are there; or as somebody says what each holds. A name in one column is "Family, Given" with a comma, else
+ * Columns are known by their headings, in any order: e-mail; name, or given and family name; section, group,
+ * student number and role if they are there; or as somebody says what each holds. A name in one column is "Family, Given" with a comma, else
  * its last word is the family name; a single word is a name alone.
  *
  * @param assigned what each column holds, in their order; left out: by their headings
@@ -85,7 +85,7 @@ function columnsAsSaid(
 
 function readRow(line: number, cell: (name: RosterColumn) => string): RosterRow | RosterFault {
   const used = (
-    ['email', 'name', 'givenName', 'familyName', 'section', 'studentNumber', 'role'] as const
+    ['email', 'name', 'givenName', 'familyName', 'section', 'group', 'studentNumber', 'role'] as const
   ).map(cell)
   const formula = used.find(isFormula)
   if (formula !== undefined) return { code: 'formula', line, value: formula.slice(0, 60) }
@@ -108,6 +108,7 @@ function readRow(line: number, cell: (name: RosterColumn) => string): RosterRow 
     email,
     ...names,
     section: cell('section') || null,
+    group: cell('group') || null,
     studentNumber: cell('studentNumber') || null,
     role,
   }

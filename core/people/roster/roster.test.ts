@@ -30,6 +30,7 @@ describe('a roster of separated values', () => {
             givenName: 'Liv',
             familyName: 'Brandt',
             section: 'A',
+            group: null,
             studentNumber: null,
             role: 'student',
           },
@@ -38,6 +39,12 @@ describe('a roster of separated values', () => {
       })
     },
   )
+
+  it('reads groups from a column of their own, beside sections', () => {
+    const { rows, columns } = readRosterCsv(utf8('mail;name;Gruppe;Team\na@x.example;Al Ma;B;Dredge\n'))
+    expect(rows).toMatchObject([{ section: 'B', group: 'Dredge' }])
+    expect(columns?.map(c => c.field)).toEqual(['email', 'name', 'section', 'group'])
+  })
 
   it('reads byte order marks, quotes, commas and line breaks inside cells', () => {
     expect(
@@ -95,6 +102,7 @@ describe('a roster of separated values', () => {
         givenName: 'Mo',
         familyName: 'Kaplan',
         section: 'B',
+        group: null,
         studentNumber: 'S7',
         role: 'student',
       },
@@ -346,6 +354,7 @@ describe('what a roster would change', () => {
     givenName: 'Liv',
     familyName: 'Brandt',
     section: null,
+    group: null,
     studentNumber: null,
     role: 'student' as const,
     ...some,

@@ -4,6 +4,7 @@ export const ROSTER_COLUMNS = [
   'givenName',
   'familyName',
   'section',
+  'group',
   'studentNumber',
   'role',
 ] as const
@@ -27,6 +28,9 @@ const HEADINGS: Readonly<Record<RosterColumn, string>> = {
     sukunimi`,
   section: `section sectionname class seminargroup gruppe seminargruppe kurs kursgruppe sektion groupe groupedetd section
     grupo sección seccion turma gruppo sezione groep werkgroep grupa skupina grupp hold ryhmä`,
+  group: `group groupname team teamname projectgroup projectteam workgroup arbeitsgruppe projektgruppe équipe equipe equipo
+    grupodetrabajo grupodetrabalho gruppodilavoro squadra projectgroep zespół tým arbetsgrupp projektgrupp arbejdsgruppe
+    arbeidsgruppe työryhmä`,
   studentNumber: `studentnumber studentid number id sisid matriculation matrikelnummer matrikel matrikelnr matrnr
     numéroétudiant numeroetudiant nétudiant numérodétudiant matrícula matricula númerodeestudiante númerodealumno
     númerodeestudante númerodealuno matricola numerodimatricola numeromatricola studentnummer numeralbumu nralbumu nrindeksu

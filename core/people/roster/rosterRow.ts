@@ -7,6 +7,7 @@ export interface RosterRow {
   readonly givenName: string
   readonly familyName: string // empty: one name alone
   readonly section: string | null
+  readonly group: string | null // the title of their group, where a column holds groups
   readonly studentNumber: string | null
   readonly role: 'student' | 'assistant' | 'instructor' | 'observer'
 }

@@ -158,6 +158,11 @@ export function contradictionSentence(
       : `keep ${list(rules.apart[b.index]!)} apart`,
   )
   if (words.length === 1)
-    return `This cannot be done in ${rules.by === 'size' ? `groups of ${rules.count}` : `${rules.count} groups`}: ${words[0]}. Change it, or the groups.`
+    return `This cannot be done in ${groupsWords(rules)}: ${words[0]}. Change it, or the groups.`
   return `These contradict each other: ${words.join('; ')}. Take one of them off.`
+}
+
+function groupsWords({ by, count, upTo }: GroupRules): string {
+  if (by !== 'size') return `${count} groups`
+  return upTo && upTo > count ? `groups of ${count} to ${upTo}` : `groups of ${count}`
 }

@@ -63,7 +63,13 @@ export function saveGroupPlan(
     )
     await tx
       .update(groupPlans)
-      .set({ title: write.title, selfJoin: write.selfJoin, most: write.most, version: plan.version + 1 })
+      .set({
+        title: write.title,
+        selfJoin: write.selfJoin,
+        most: write.most,
+        rules: { ...plan.rules, ...write.rules },
+        version: plan.version + 1,
+      })
       .where(eq(groupPlans.id, planId))
     await noteActs(tx, actor, now, {
       act: 'groupPlanChanged',

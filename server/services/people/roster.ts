@@ -15,6 +15,7 @@ import type { Progress } from '#server/http/route'
 import { withIdempotency } from '#server/services/idempotency'
 import type { RosterAnswer, RosterPreview } from '#shared/people/people'
 import { inviteAll } from './people'
+import { groupColumn, placeInGroups, previewGroups } from './rosterGroups'
 
 interface RosterFile {
   readonly name: string
@@ -37,6 +38,7 @@ export async function previewRoster(db: Db, actor: Actor, file: RosterFile): Pro
     })),
     faults: roster.faults.map(f => ({ line: f.line, code: f.code, sentence: faultSentence(f) })),
     columns: (roster.columns ?? []).map(c => ({ ...c })),
+    groups: previewGroups(await groupColumn(db, actor, roster), comparison.enrolmentOf),
     newSections: [
       ...new Set(roster.rows.flatMap(r => (r.section && !titles.has(r.section) ? [r.section] : []))),
     ],
@@ -90,6 +92,7 @@ export function importRoster(
         await renamePerson(tx, enrolmentId, row)
     }
     for (let i = 0; i < leaving.length; i += CHUNK) await withdraw(tx, leaving.slice(i, i + CHUNK))
+    const placed = await placeInGroups(tx, actor, await groupColumn(tx, actor, roster, { locked: true }), now)
     for (let i = 0; write.invite && i < added.length; i += CHUNK) {
       const chunk = added.slice(i, i + CHUNK)
       await inviteAll(tx, actor, chunk, now)
@@ -100,6 +103,7 @@ export function importRoster(
       changed: comparison.changed.length,
       back: comparison.back.length,
       withdrawn: leaving.length,
+      placed,
       passedOver: roster.faults.length,
     }
     await noteActs(tx, actor, now, {

@@ -29,13 +29,14 @@ const plan = computed(
 )
 let saving: Promise<unknown> = Promise.resolve()
 
-type Arrangement = Pick<GroupPlanView, 'title' | 'selfJoin' | 'most' | 'groups'>
+type Arrangement = Pick<GroupPlanView, 'title' | 'selfJoin' | 'most' | 'rules' | 'groups'>
 /** Saves an arrangement; saves follow each other, each based on the one before. */
 function save(next: Arrangement, said: string | null) {
   const before: Arrangement = {
     title: plan.value!.title,
     selfJoin: plan.value!.selfJoin,
     most: plan.value!.most,
+    rules: plan.value!.rules,
     groups: plan.value!.groups,
   }
   const id = plan.value!.id
@@ -52,6 +53,7 @@ function save(next: Arrangement, said: string | null) {
             title: next.title,
             selfJoin: next.selfJoin,
             most: next.most,
+            rules: { together: next.rules.together, apart: next.rules.apart },
             groups: next.groups,
           },
         })
