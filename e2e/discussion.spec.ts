@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test'
 import { chooseWords, expect, open, sentence, test } from './fixtures'
 
 const talk = (world: { seminar: { id: string }; dredge: { id: string } }) =>
@@ -157,4 +158,39 @@ test('what is written from right to left stands so, beside what is not', async (
   expect(arabic.left).toBeGreaterThan(50)
   const english = await edges('The harbour is open.')
   expect(english.left).toBeLessThan(2)
+})
+
+test('staff close a thread and then the discussion to new words; an open page follows, and what is typed is kept', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
+  expectedErrors.push(/422/) // the reply that comes too late
+  const [ines, liv] = [await as('ines'), await as('liv')]
+  const path = `/seminars/${world.seminar.id}/activities/${world.breakwater.id}`
+  await open(liv, path)
+  await open(ines, path)
+  const first = (page: Page) => page.locator('article.p').filter({ hasText: 'opening post' }).nth(1)
+  const post = first(liv)
+  await post.getByRole('button', { name: 'reply' }).click()
+  const box = liv.getByRole('textbox', { name: /^Your reply to/ })
+  await box.pressSequentially('But who held the chain?')
+  await first(ines).getByRole('button', { name: 'close to new words' }).click()
+  await expect(
+    ines.getByText('This thread is closed: students can read it and write nothing new.'),
+  ).toBeVisible()
+  await expect(post.getByText('closed to new words')).toBeVisible()
+  await expect(post.getByRole('button', { name: 'reply' })).toHaveCount(0)
+  await box.press('Control+Enter')
+  await expect(liv.getByText('The instructor has closed this thread to new words.')).toBeVisible()
+  await expect(box).toContainText('But who held the chain?')
+  await ines.getByRole('button', { name: 'Undo' }).click()
+  await expect(post.getByText('closed to new words')).toHaveCount(0)
+  // all of it, from the line above the talk
+  await ines.locator('.sort').getByRole('button', { name: 'close to new words' }).click()
+  await expect(liv.locator('.sort').getByText('closed to new words')).toBeVisible()
+  await expect(liv.getByRole('button', { name: 'reply' })).toHaveCount(0)
+  await ines.locator('.sort').getByRole('button', { name: 'open to new words' }).click()
+  await box.press('Control+Enter')
+  await expect(liv.locator('article.p').filter({ hasText: 'But who held the chain?' })).toBeVisible()
 })

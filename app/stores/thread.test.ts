@@ -39,6 +39,8 @@ function answerTo(path: string): unknown {
       ],
       drafts: [],
       lastSeq: 1,
+      closedToWords: false,
+      closedThreads: [],
     }
   return { done: true }
 }

@@ -282,6 +282,21 @@ export const useThreadStore = readOnlyState(
       await api.call(contributingEndpoints.keepOnTop, { params: { contributionId: id }, body: { onTop } })
       await refresh()
     }
+    /** Closes a thread, or the whole talk, to new words of students. */
+    async function closeToWords(threadId: string | null, closed: boolean) {
+      const body = { closed }
+      if (threadId === null)
+        await api.call(contributingEndpoints.closeActivityToWords, {
+          params: { activityId: activity.value!.id },
+          body,
+        })
+      else
+        await api.call(contributingEndpoints.closeThreadToWords, {
+          params: { contributionId: threadId },
+          body,
+        })
+      await refresh()
+    }
     async function openForReplies(id: string, opened: boolean) {
       await api.call(contributingEndpoints.openForReplies, {
         params: { contributionId: id },
@@ -323,6 +338,7 @@ export const useThreadStore = readOnlyState(
       withdraw,
       edit,
       keepOnTop,
+      closeToWords,
       openForReplies,
       approve,
     }

@@ -102,6 +102,14 @@ describe('an activity through its life', () => {
         })
       ).status,
     ).toBe(200)
+    // what is for groups here is for everyone there, and says so
+    const forGroups = await ines.json<{ left: string[] }>('POST', `/api/activities/${world.city.id}/copy`, {
+      id: key(),
+      seminarId: other,
+      week: null,
+      asTemplate: false,
+    })
+    expect(forGroups.body.left).toContain('audience')
     const there = await view(copy)
     const due = (there.body as ActivityBody).phases[0]!.endsAt
     expect(

@@ -211,6 +211,42 @@ describe('how a talk is set', () => {
     expect(notice!.text).toMatch(/wants a change/)
   })
 
+  it('takes no new words of students in a thread, or in all of it, once staff close it; staff, nods and changes go on', async () => {
+    const id = await make('discussion', {})
+    const opened = (await post('liv', id, { doc: doc(words(40)) })).body.id
+    const other = (await post('nico', id, { doc: doc(words(40)) })).body.id
+    const answer = (await post('nico', id, { parentId: opened, doc: doc(words(9)) })).body.id
+    const close = async (who: string, path: string, closed: boolean) =>
+      (await (await world.as(who)).send('PUT', `/api/${path}/closed-to-words`, { closed })).status
+    const say = async (who: string, parentId: string | null) =>
+      (await post(who, id, { parentId, doc: doc(words(12)) })).status
+    expect(await close('liv', `contributions/${opened}`, true)).toBe(403)
+    expect(await close('ines', `contributions/${answer}`, true)).toBe(409) // not the first of a thread
+    expect(await close('ines', `contributions/${opened}`, true)).toBe(200)
+    expect(await thread('liv', id)).toMatchObject({ closedToWords: false, closedThreads: [opened] })
+    const refused = await post('nico', id, { parentId: answer, doc: doc(words(12)) })
+    expect(refused.status).toBe(422)
+    expect(refused.body.fields!['doc']).toMatch(/^The instructor has closed this thread to new words\./)
+    expect(await say('nico', other)).toBe(200)
+    expect(await say('ines', answer)).toBe(200)
+    const nico = await world.as('nico')
+    expect((await nico.send('PUT', `/api/contributions/${opened}/nod`, { nodded: true })).status).toBe(200)
+    const change = { key: key(), doc: doc(words(41)), baseVersion: 1 }
+    expect((await nico.send('PUT', `/api/contributions/${answer}`, change)).status).toBe(200)
+    // all of it
+    expect(await close('nico', `activities/${id}`, true)).toBe(403)
+    expect(await close('ines', `activities/${id}`, true)).toBe(200)
+    expect([await say('nico', other), await say('kadri', null), await say('ines', null)]).toEqual([
+      422, 422, 200,
+    ])
+    expect(await close('ines', `activities/${id}`, false)).toBe(200)
+    expect(await close('ines', `contributions/${opened}`, false)).toBe(200)
+    expect(await thread('liv', id)).toMatchObject({ closedToWords: false, closedThreads: [] })
+    expect([await say('nico', answer), await say('kadri', null)]).toEqual([200, 200])
+    const acts = await world.db.select({ act: t.auditTrail.act }).from(t.auditTrail)
+    expect(acts.filter(a => a.act === 'closedToWords')).toHaveLength(2)
+  })
+
   it("lets staff put questions that all answer: each opens with one's own answer to it", async () => {
     const id = await make('discussion', {
       threads: 'staff',

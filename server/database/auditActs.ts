@@ -57,6 +57,8 @@ export const AUDIT_ACTS = {
   contributionRestored: 'put a contribution back',
   entryOpenedToClass: 'opened an entry to the class',
   entryClosed: 'closed an entry',
+  closedToWords: 'closed a discussion or thread to new words',
+  openedToWords: 'opened a discussion or thread to new words',
   personRestored: 'brought a person back',
   personAdded: 'added a person',
   personChanged: 'changed a person',

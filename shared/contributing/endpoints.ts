@@ -14,6 +14,7 @@ import {
   IdsQuery,
   NodAnswer,
   NodWrite,
+  ClosedToWordsWrite,
   OnTopWrite,
   OpenedWrite,
   OwnText,
@@ -150,6 +151,24 @@ export const recordVisit = endpoint({
   summary: 'Records how far one has read in an activity',
   params: ActivityParams,
   body: VisitWrite,
+  answer: Done,
+})
+
+export const closeActivityToWords = endpoint({
+  method: 'PUT',
+  path: '/api/activities/:activityId/closed-to-words',
+  summary: 'Closes a discussion to new words of students, or opens it again',
+  params: ActivityParams,
+  body: ClosedToWordsWrite,
+  answer: Done,
+})
+
+export const closeThreadToWords = endpoint({
+  method: 'PUT',
+  path: '/api/contributions/:contributionId/closed-to-words',
+  summary: 'Closes a thread to new words of students, or opens it again',
+  params: ContributionParams,
+  body: ClosedToWordsWrite,
   answer: Done,
 })
 

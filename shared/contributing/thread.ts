@@ -100,6 +100,8 @@ export type DraftView = z.infer<typeof DraftView>
 export const ThreadView = z.object({
   waiting: z.boolean(), // write before you read: nothing of others is in this answer, not even a count
   waitingAt: z.array(z.uuid()), // questions the reader has not answered yet, and whose answers are not in this one either
+  closedToWords: z.boolean(), // students write nothing new in it
+  closedThreads: z.array(z.uuid()), // threads in which students write nothing new, by their first contribution
   lastSeq: z.number().int(), // up to which place this answer goes
   contributions: z.array(ContributionView), // in the order they were shown
   more: z.boolean(), // of a long reading, when only what is read first was asked for: there is more
@@ -165,6 +167,7 @@ export type NodWrite = z.infer<typeof NodWrite>
 export const NodAnswer = z.object({ nods: z.number().int(), nodded: z.boolean() })
 export const VisitWrite = z.object({ seq: z.number().int().min(0) })
 export const OnTopWrite = z.object({ onTop: z.boolean() })
+export const ClosedToWordsWrite = z.object({ closed: z.boolean() })
 export const OpenedWrite = z.object({ opened: z.boolean() })
 export const ApprovalWrite = z.object({
   approved: z.boolean(),

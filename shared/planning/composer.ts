@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { ACTIVITY_KINDS } from '#core/kinds/kind'
 import { TEXT_FORMS } from '#core/kinds/reading/reading'
+import { LEFT_BEHIND } from '#core/planning/leftBehind'
 import { PHASES } from '#core/planning/schedule'
 import { SCALES } from '#core/planning/scale'
 import { BriefDoc } from '../contributing/richDoc'
@@ -149,6 +150,7 @@ export const ActivityMake = z.object({
   templateId: z.uuid().nullable(),
 })
 export const ActivityMade = z.object({ id: z.uuid() })
+export const CopyMade = ActivityMade.extend({ left: z.array(z.enum(LEFT_BEHIND)) })
 export const ActivityPatch = z.object({
   key: z.uuid(),
   baseVersion: z.number().int(),

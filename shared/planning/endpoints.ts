@@ -7,6 +7,7 @@ import {
   ActivityMake,
   ActivityPatch,
   ComposerView,
+  CopyMade,
   CopyWrite,
   EffectAsk,
   EffectView,
@@ -26,10 +27,10 @@ import { TermPlan } from './plan'
 export const copyActivity = endpoint({
   method: 'POST',
   path: '/api/activities/:activityId/copy',
-  summary: 'Copies an activity within its seminar',
+  summary: 'Copies an activity within its seminar or into another one, as a draft',
   params: ActivityParams,
   body: CopyWrite,
-  answer: ActivityMade,
+  answer: CopyMade,
 })
 
 export const removeExtension = endpoint({

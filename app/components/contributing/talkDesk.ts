@@ -44,6 +44,9 @@ export interface TalkDesk {
   mark: (id: string, mark: { readonly points: number | null; readonly done: boolean | null }) => void
   withdraw: (id: string) => void
   putBack: (id: string) => void
+  /** Whether no new words are taken in the thread of a contribution; of none, in the whole talk. */
+  isClosedToWords: (threadId: string | null) => boolean
+  closeToWords: (threadId: string | null, closed: boolean) => void
   keepOnTop: (id: string, onTop: boolean) => void
   approve: (id: string) => void
   sendBack: (id: string, remark: string) => void

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import PickList from '~/components/controls/PickList.vue'
 import type { ComposerView } from '#shared/planning/composer'
+import { leftBehind } from '#core/planning/leftBehind'
+import { copyWords } from '~/composables/planning/copyWords'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
@@ -23,11 +25,13 @@ const own = computed(() =>
   (session.session?.seminars ?? []).filter(s => s.role === 'instructor' && !s.archived),
 )
 const same = computed(() => target.seminarId === props.view.seminarId)
+/** What a copy into another seminar is without, before it is made. */
+const without = computed(() => (same.value ? '' : copyWords(leftBehind(props.view.body))))
 const copy = (asTemplate: boolean) =>
   attempt(async () => {
     const id = newKey()
     const seminarId = asTemplate ? props.view.seminarId : target.seminarId
-    await api.call(planningEndpoints.copyActivity, {
+    const { left } = await api.call(planningEndpoints.copyActivity, {
       params: { activityId: props.view.id },
       body: {
         id,
@@ -45,7 +49,7 @@ const copy = (asTemplate: boolean) =>
       return
     }
     await navigateTo(`/seminars/${seminarId}/activities/${id}/plan`)
-    notices.say('This is the copy, a draft.')
+    notices.say(['This is the copy, a draft.', copyWords(left)].join(' ').trim())
   })
 const lock = (locked: boolean) =>
   attempt(async () => {
@@ -125,6 +129,7 @@ const remove = () =>
         </PickList></template
       ><template v-else>, the same teaching week</template>.
       <v-btn class="main" type="submit">Make the copy</v-btn>
+      <span v-if="without" class="without hint" role="status">{{ without }}</span>
     </form>
   </div>
 </template>
@@ -148,5 +153,8 @@ const remove = () =>
   align-items: center;
   flex-wrap: wrap;
   margin-top: 6px;
+}
+.without {
+  width: 100%;
 }
 </style>

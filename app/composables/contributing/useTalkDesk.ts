@@ -131,6 +131,7 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
     // where one replies to opening posts only, a reply offers no reply; a question is answered, and staff may always
     mayAnswer: c =>
       desk.mayWrite &&
+      (seminar.isStaff || !(desk.isClosedToWords(null) || desk.isClosedToWords(c.threadId))) &&
       c.state === 'shown' &&
       (seminar.isStaff ||
         store.activity?.talk.replies !== 'top' ||
@@ -178,6 +179,19 @@ export function useTalkDesk(focusPost: (id: string) => Promise<void>) {
     mark: (id, mark) => void attempt(() => store.markOne(id, mark)),
     withdraw: id => void withdraw(id),
     putBack: id => void putBack(id),
+    isClosedToWords: id =>
+      id === null ? store.thread?.closedToWords === true : store.thread?.closedThreads.includes(id) === true,
+    closeToWords: (id, closed) =>
+      void attempt(async () => {
+        await store.closeToWords(id, closed)
+        const what = id === null ? 'This discussion' : 'This thread'
+        notices.say(
+          closed
+            ? `${what} is closed: students can read it and write nothing new.`
+            : `${what} takes new words again.`,
+          { label: 'Undo', run: () => desk.closeToWords(id, !closed) },
+        )
+      }),
     keepOnTop: (id, onTop) =>
       void attempt(async () => {
         await store.keepOnTop(id, onTop)

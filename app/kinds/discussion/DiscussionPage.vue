@@ -64,16 +64,17 @@ const mine = computed(
 const takenOut = computed(() =>
   store.whole.filter(c => c.author.isMe && c.parentId === null && c.withdrawn && c.mayPutBack),
 )
-const asksOpening = computed(() => seminar.isStudent && !byQuestion.value && !mine.value && desk.mayWrite)
+const takesWords = computed(() => desk.mayWrite && (seminar.isStaff || !desk.isClosedToWords(null)))
+const asksOpening = computed(() => seminar.isStudent && !byQuestion.value && !mine.value && takesWords.value)
 /** Questions that this reader has not answered. */
 const questionsLeft = computed(() =>
-  byQuestion.value && seminar.isStudent
+  byQuestion.value && seminar.isStudent && takesWords.value
     ? openings.value.filter(q => q.author.isStaff && !own.value.some(c => c.promptId === q.id))
     : [],
 )
 const mayOpen = computed(
   () =>
-    desk.mayWrite &&
+    takesWords.value &&
     !asksOpening.value &&
     !store.thread?.waiting &&
     (byQuestion.value ? seminar.isStaff : true),
@@ -179,6 +180,10 @@ function replyAt(postId: string) {
             @posted="openingPosted"
           />
         </section>
+        <p v-else-if="store.thread?.waiting && desk.isClosedToWords(null)" class="opening">
+          This discussion is closed to new words. The others’ posts can be read by those who have written
+          here.
+        </p>
         <template v-if="!store.thread?.waiting">
           <TalkToolbar
             class="no-print"
@@ -188,6 +193,9 @@ function replyAt(postId: string) {
             :by-question="byQuestion"
             :may-open="mayOpen && !opening"
             :group-title="groupTitle"
+            :may-close="seminar.isStaff && desk.mayWrite"
+            :closed="desk.isClosedToWords(null)"
+            @close="desk.closeToWords(null, $event)"
             @open="opening = true"
           />
           <QuestionsLeft

@@ -8,6 +8,7 @@ import TextButton from '~/components/controls/TextButton.vue'
 const props = defineProps<{ post: WholeContribution; desk: TalkDesk; editing: boolean; mayFold: boolean }>()
 const isShown = computed(() => props.post.state === 'shown')
 const mayWrite = computed(() => props.desk.mayWrite && !props.post.withdrawn)
+const isClosed = computed(() => props.desk.isClosedToWords(props.post.id))
 const mayAnswer = computed(() => props.desk.mayAnswer(props.post))
 const chosen = computed(() => {
   const passage = props.desk.chosen.value
@@ -37,6 +38,12 @@ const chosen = computed(() => {
         @click="desk.keepOnTop(post.id, !post.onTop)"
       >
         {{ post.onTop ? 'do not keep on top' : 'keep on top' }}
+      </TextButton>
+      <TextButton
+        v-if="desk.isStaff && post.parentId === null && isShown && !desk.isClosedToWords(null)"
+        @click="desk.closeToWords(post.id, !isClosed)"
+      >
+        {{ isClosed ? 'open to new words' : 'close to new words' }}
       </TextButton>
     </template>
     <TextButton v-else-if="post.mayPutBack" @click="desk.putBack(post.id)"> restore </TextButton>

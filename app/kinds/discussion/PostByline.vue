@@ -50,6 +50,9 @@ const withdrawn = computed(() =>
     >
     <template v-else-if="flat && parent"> answers {{ parent }}</template>
     <template v-if="post.onTop"> · <span class="top">kept on top</span></template>
+    <template v-if="post.parentId === null && desk.isClosedToWords(post.id)">
+      · <span class="top">closed to new words</span></template
+    >
     <template v-if="post.editedAt">
       · changed {{ time(post.editedAt)
       }}<template v-if="desk.isStaff">

@@ -13,9 +13,13 @@ const props = defineProps<{
   replies: number
   byQuestion: boolean
   mayOpen: boolean
+  /** Whether the reader says if new words of students are taken. */
+  mayClose: boolean
+  /** No new words of students are taken. */
+  closed: boolean
   groupTitle: string | undefined
 }>()
-const emit = defineEmits<{ open: [] }>()
+const emit = defineEmits<{ open: []; close: [closed: boolean] }>()
 const ORDERS: ReadonlyArray<readonly [ThreadOrder, string]> = [
   ['talk', 'In order of talk'],
   ['newest', 'Newest first'],
@@ -55,6 +59,10 @@ const endIfEmpty = () => {
     <TextButton v-if="mayOpen" @click="emit('open')">
       {{ byQuestion ? 'ask a question' : 'open a thread' }}
     </TextButton>
+    <TextButton v-if="mayClose" @click="emit('close', !closed)">
+      {{ closed ? 'open to new words' : 'close to new words' }}
+    </TextButton>
+    <span v-else-if="closed">closed to new words</span>
     <span class="grow" />
     <template v-if="found"
       ><span role="status"

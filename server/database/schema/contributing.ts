@@ -83,6 +83,7 @@ export const contributions = pgTable(
     seq: bigint({ mode: 'number' }),
     showAt: instant(), // a timed entry: when it shows itself
     onTop: boolean().notNull().default(false), // kept first in its list
+    closedToWords: boolean().notNull().default(false), // of the first of a thread: students write nothing new in it
     openToClass: boolean().notNull().default(false), // a journal entry its author, or the instructor, has opened
     sentBack: text(), // what staff said when they did not let it be shown yet
     sources: integer().notNull().default(0), // addresses it links to

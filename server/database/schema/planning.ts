@@ -218,6 +218,7 @@ export const activities = pgTable(
     spokenFileId: uuid().references((): AnyPgColumn => files.id),
     tellOnPublish: boolean().notNull().default(true), // a scheduled one: whether students are told when it opens
     publishedAt: instant(),
+    closedToWords: boolean().notNull().default(false), // students write nothing new in it, whatever its times
     lockedAt: instant(), // settings cannot be changed until it is unlocked
     isTemplate: boolean().notNull().default(false), // kept in the library, not on the plan
     position: integer().notNull(),

@@ -1,3 +1,4 @@
+import { leftBehind, type LeftBehind } from '#core/planning/leftBehind'
 import { weekOf } from '#core/planning/week'
 import { shiftInstant } from '#core/planning/shiftTerm'
 import type { Actor, ActivityActor, Seminar } from '#server/access/seminar'
@@ -18,8 +19,8 @@ export async function copyActivity(
   target: Actor,
   copy: { readonly id: string; readonly week: number | null; readonly asTemplate: boolean },
   now: Date,
-): Promise<{ id: string }> {
-  await db.transaction(async tx => {
+): Promise<{ id: string; left: LeftBehind[] }> {
+  return db.transaction(async tx => {
     const body = (await loadBody(tx, actor.activity)) as ActivityBody
     const same = target.seminar.id === actor.seminar.id
     const there = same ? body : await inSeminar(tx, body, actor.seminar, target)
@@ -41,8 +42,8 @@ export async function copyActivity(
       copy.asTemplate,
       now,
     )
+    return { id: copy.id, left: same ? [] : leftBehind(body, there) }
   })
-  return { id: copy.id }
 }
 
 /** A body for another seminar, in the same teaching weeks of its term. */

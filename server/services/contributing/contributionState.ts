@@ -67,6 +67,7 @@ export function setWithdrawn(
   })
 }
 
+const NOD_ANYWAY: ReadonlySet<string> = new Set(['topOnly', 'closedToWords'])
 /** Nods, or takes a nod back. Nobody nods at their own words. */
 export async function setNod(
   db: Database,
@@ -84,7 +85,7 @@ export async function setNod(
       now,
     ).catch(async (problem: unknown) => {
       // one may nod where one may not reply
-      if (problem instanceof Problem && problem.code === 'topOnly') return
+      if (problem instanceof Problem && NOD_ANYWAY.has(problem.code)) return
       throw (await readable(tx, actor, contribution.id, now)) ? problem : nothingHere()
     })
     if (write.nodded)

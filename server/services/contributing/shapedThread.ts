@@ -41,6 +41,7 @@ export async function shapedThread(
   return {
     ...shaped,
     discussionGroups,
+    closedThreads: rows.flatMap(r => (r.closedToWords ? [r.id] : [])),
     heard: new Set(rows.filter(r => r.state === 'shown').map(r => r.authorId)),
     isStaff: enrolment.role === 'instructor' || enrolment.role === 'assistant',
   }

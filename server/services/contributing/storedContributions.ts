@@ -27,6 +27,7 @@ export interface StoredContribution {
   readonly editedAt: Date | null
   readonly withdrawnBy: string | null
   readonly onTop: boolean
+  readonly closedToWords: boolean
   readonly openToClass: boolean
   readonly sentBack: string | null
   readonly version: number
@@ -57,7 +58,7 @@ export async function storedContributions(
       sql`
         select c.id, c.parent_id, c.thread_id, c.opener_id, c.type, c.state, c.author_id,
           ${pick.bodies ? sql`c.html` : sql`null`} as html, c.words, nullif(c.detail, '{}') as detail, c.prompt_id, c.seq::float8 as seq,
-          c.shown_at, c.show_at, c.saved_at, c.edited_at, c.withdrawn_by, c.on_top, c.open_to_class, c.sent_back, c.version,
+          c.shown_at, c.show_at, c.saved_at, c.edited_at, c.withdrawn_by, c.on_top, c.closed_to_words, c.open_to_class, c.sent_back, c.version,
           m.points, m.done, n.given as nods, n.mine as nodded
         from contributions c
         left join contribution_marks m on m.contribution_id = c.id
@@ -106,6 +107,7 @@ interface Row extends Record<string, unknown> {
   readonly edited_at: string | null
   readonly withdrawn_by: string | null
   readonly on_top: boolean
+  readonly closed_to_words: boolean
   readonly open_to_class: boolean
   readonly sent_back: string | null
   readonly version: number
@@ -149,6 +151,7 @@ function storedOf(row: Row, author: Author): StoredContribution {
     editedAt: instantOf(row.edited_at),
     withdrawnBy: row.withdrawn_by,
     onTop: row.on_top,
+    closedToWords: row.closed_to_words,
     openToClass: row.open_to_class,
     sentBack: row.sent_back,
     version: row.version,

@@ -40,6 +40,8 @@ export async function readThread(
       waiting: false,
       waitingAt: [],
       circles: [],
+      closedToWords: activity.closedToWords,
+      closedThreads: [],
       lastSeq: 0,
       contributions: [],
       more: false,
@@ -81,6 +83,8 @@ export async function readThread(
           .filter(([id]) => shaped.isStaff || id === discussionGroupOf(shaped.discussionGroups, enrolment.id))
           .map(([id, title]) => ({ id, title }))
       : [],
+    closedToWords: activity.closedToWords,
+    closedThreads: closedAmong(shaped),
     lastSeq: shaped.contributions.reduce(
       (last, c) => (c.view === 'whole' ? Math.max(last, c.seq ?? 0) : last),
       0,
@@ -90,6 +94,12 @@ export async function readThread(
     drafts: drafts.map(d => draftView(d, draftFiles.get(d.id) ?? [])),
     checks,
     notHeard,
+  }
+
+  /** Of closed threads those that the reader gets. */
+  function closedAmong({ closedThreads, contributions: views }: typeof shaped): string[] {
+    const got = new Set(closedThreads.length > 0 ? views.map(v => v.id) : [])
+    return closedThreads.filter(id => got.has(id))
   }
 
   // where names are hidden, who has not been heard would tell who has

@@ -38,6 +38,12 @@ export const CONTRIBUTING_ROUTES: readonly Row[] = [
     body: () => ({ seq: 3 }),
     expected: MEMBERS,
   },
+  {
+    endpoint: contributingEndpoints.closeActivityToWords,
+    path: dredge('/closed-to-words'),
+    body: () => ({ closed: false }),
+    expected: STAFF,
+  },
   { endpoint: contributingEndpoints.readTexts, path: dredge(`/texts?ids=${key()}`), expected: MEMBERS },
   { endpoint: contributingEndpoints.findInThread, path: dredge('/find?q=silt'), expected: MEMBERS },
   {

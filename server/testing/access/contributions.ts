@@ -23,6 +23,12 @@ export const CONTRIBUTIONS_ROUTES: readonly Row[] = [
     expected: STAFF,
   },
   {
+    endpoint: contributingEndpoints.closeThreadToWords,
+    path: ofRasmus('/closed-to-words'),
+    body: () => ({ closed: false }),
+    expected: STAFF,
+  },
+  {
     endpoint: contributingEndpoints.openForReplies,
     path: ofRasmus('/opened'),
     body: () => ({ opened: true }),

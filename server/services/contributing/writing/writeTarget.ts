@@ -10,6 +10,7 @@ import type { TakesUp, Written } from '#shared/contributing/thread'
 import { type EntryWrite, hooksOf } from '#server/services/contributing/kindHooks'
 import { asksQuestions } from '#server/services/contributing/shapeForReader'
 import { localTime } from '#core/planning/localTime'
+import { requireOpenToWords } from '#server/services/contributing/closeToWords'
 import { readable } from '#server/services/contributing/readable'
 
 export interface WriteTarget {
@@ -50,6 +51,7 @@ export async function requireWriteTarget(
       'onPages',
       'A wiki is written and commented on page by page. Your text is kept here; take it to its page.',
     )
+  requireOpenToWords(actor, false)
   return write.parentId === null
     ? entryTarget(db, actor, write, now, lock)
     : answerTarget(db, actor, write.parentId, write, now, lock)
@@ -171,10 +173,12 @@ async function answerTarget(
       'Here one replies to the opening post only. Your text is kept here; post it there.',
     )
   }
-  const [{ text } = { text: '' }] = await db
-    .select({ text: contributions.text })
+  const above = await db
+    .select({ id: contributions.id, text: contributions.text, closed: contributions.closedToWords })
     .from(contributions)
-    .where(eq(contributions.id, parentId))
+    .where(inArray(contributions.id, [parentId, parent.row.threadId]))
+  requireOpenToWords(actor, above.find(c => c.id === parent.row.threadId)?.closed ?? false)
+  const text = above.find(c => c.id === parentId)?.text ?? ''
   const { takesUp } = write
   if (takesUp && !text.includes(takesUp.exact)) {
     throw refusedField(
