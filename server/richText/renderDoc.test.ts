@@ -17,6 +17,27 @@ const GERMAN =
 const ENGLISH =
   'A breakwater is an institution before it is a wall, and the wall is the cheapest part of it. Whoever keeps it has to be paid, watched and replaced, and each of these is written down by somebody whose own pay is not.'
 
+describe('what a text can hold', () => {
+  it('is raised and lowered letters and headings of two levels, written and stored the same', () => {
+    const raised = (text: string, type: string): RichNode => ({ type: 'text', text, marks: [{ type }] })
+    const text: RichNode = {
+      type: 'doc',
+      content: [
+        { type: 'heading', attrs: { level: 4 }, content: [words('Lead')] },
+        {
+          type: 'paragraph',
+          content: [words('12 m'), raised('2', 'superscript'), words(' of PbCO'), raised('3', 'subscript')],
+        },
+      ],
+    }
+    expect(RichDoc.parse(text)).toEqual(text)
+    const { html, words: count } = renderDoc(text)
+    expect(html).toBe('<h4>Lead</h4><p>12 m<sup>2</sup> of PbCO<sub>3</sub></p>')
+    expect(count).toBe(5)
+    expect(sanitise(html)).toBe(html)
+  })
+})
+
 describe('the language of what people write', () => {
   it('is told of a paragraph in another language, and of no other', () => {
     expect(renderDoc(doc([words(ENGLISH)], [words(GERMAN)])).html).toBe(

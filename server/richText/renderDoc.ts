@@ -86,6 +86,8 @@ const render = renderJSONContentToString({
     italic: wrap('em'),
     underline: wrap('u'),
     strike: wrap('s'),
+    superscript: wrap('sup'),
+    subscript: wrap('sub'),
     code: wrap('code'),
     language: ({ mark, children }) => wrapWithLanguage('span', mark.attrs?.lang, children),
     pageLink: ({ mark, children }) =>
@@ -144,6 +146,7 @@ export const sanitise = (html: string): string =>
       'h3',
       'h4',
       'sup',
+      'sub',
       'blockquote',
       'ul',
       'ol',

@@ -25,7 +25,17 @@ const NODES = new Set([
   'inlineMath',
   'blockMath',
 ])
-const MARKS = new Set(['bold', 'italic', 'underline', 'strike', 'code', 'link', 'language'])
+const MARKS = new Set([
+  'bold',
+  'italic',
+  'underline',
+  'strike',
+  'superscript',
+  'subscript',
+  'code',
+  'link',
+  'language',
+])
 /** Only briefs and starters hold files: students' attachments are no part of their text. */
 const FILE_NODES = new Set(['image', 'recording', 'paper'])
 const FILE = /^\/api\/files\/[0-9a-f-]{36}$/
@@ -166,7 +176,7 @@ function cleanNode(node: RichNode, holds: Holds): RichNode {
     .filter(child => child.type !== 'text' || child.text !== '')
   return {
     type: node.type,
-    ...(node.type === 'heading' && { attrs: { level: holds.pages && node.attrs?.level === 4 ? 4 : 3 } }),
+    ...(node.type === 'heading' && { attrs: { level: node.attrs?.level === 4 ? 4 : 3 } }),
     ...(content.length > 0 && { content }),
   }
 }

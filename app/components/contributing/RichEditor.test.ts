@@ -12,7 +12,7 @@ async function openEditor(autofocus: boolean) {
   const editor = mount(RichEditor, {
     props: { doc, label: 'Your entry', autofocus },
     attachTo: document.body,
-    global: { stubs: { 'v-btn': true } },
+    global: { stubs: { 'v-btn': true, EditorMore: true } },
   })
   await flushPromises()
   await vi.waitFor(() => expect(editor.find('[role=textbox]').exists()).toBe(true))

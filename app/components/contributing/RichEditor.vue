@@ -2,6 +2,9 @@
 import LineInput from '~/components/controls/LineInput.vue'
 import { EditorContent, useEditor, type AnyExtension, type JSONContent } from '@tiptap/vue-3'
 import { plainText, type RichNode } from '#core/contributing/richText'
+import Subscript from '@tiptap/extension-subscript'
+import Superscript from '@tiptap/extension-superscript'
+import { TableKit } from '@tiptap/extension-table'
 import { formulaNodes } from '~/composables/contributing/formulaNodes'
 import { cleanPasted } from '~/composables/contributing/cleanPasted'
 import { languageMark, markLanguage } from '~/composables/contributing/languageMark'
@@ -11,6 +14,9 @@ import { vRoving } from '../controls/vRoving'
 import LanguageList from '~/components/controls/LanguageList.vue'
 import PlainButton from '~/components/controls/PlainButton.vue'
 import TextButton from '~/components/controls/TextButton.vue'
+import EditorMore from './EditorMore.vue'
+import EditorTable from './EditorTable.vue'
+import PictureWords from './PictureWords.vue'
 
 const FormulaField = defineAsyncComponent(() => import('./FormulaField.vue'))
 const props = withDefaults(
@@ -28,7 +34,7 @@ const props = withDefaults(
     /** Whether formulas can be put in. */
     formulas?: boolean
   }>(),
-  { autofocus: false, describedby: undefined, more: () => [], levels: () => [3] },
+  { autofocus: false, describedby: undefined, more: () => [], levels: () => [3, 4] },
 )
 const emit = defineEmits<{ write: [doc: RichNode] }>()
 const formula = ref({ open: false, latex: '', pos: null as number | null })
@@ -49,6 +55,9 @@ const editor = useEditor({
       link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] },
     }),
     languageMark,
+    Superscript,
+    Subscript,
+    TableKit.configure({ table: { resizable: false } }),
     ...props.more,
   ],
   content: props.doc as JSONContent,
@@ -149,6 +158,7 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
       >
         Equation
       </PlainButton>
+      <EditorMore :editor="editor" :levels="levels" />
       <slot name="tools" :editor="editor" />
       <LanguageList
         :value="language"
@@ -159,6 +169,8 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
       <span class="grow" />
       <slot name="after" />
     </div>
+    <EditorTable v-if="editor?.isActive('table')" :editor="editor" />
+    <PictureWords v-if="editor?.isActive('image')" :editor="editor" />
     <form v-if="asking" class="address" @submit.prevent="setLink">
       <label
         >Address <LineInput v-model="address" type="text" inputmode="url" placeholder="https://"

@@ -4,13 +4,13 @@ import type { Editor } from '@tiptap/vue-3'
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import { plural } from '#core/language'
+import { insertPicture } from '~/composables/contributing/insertPicture'
 import { toBase64 } from '~/composables/files/readFile'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import RichEditor from '../contributing/RichEditor.vue'
 import { briefNodes } from './briefNodes'
 import * as filesEndpoints from '#shared/files/endpoints'
-import PlainButton from '~/components/controls/PlainButton.vue'
 
 /** A brief or a starter: text with pictures, files, video, formulas and tables. */
 const props = defineProps<{ doc: RichNode; label: string; seminarId: string; placeholder?: string }>()
@@ -44,14 +44,12 @@ async function take(file: File, transcript: string | null = null) {
     }),
   )
   if (!kept) return
-  const chain = editor()?.chain().focus()
-  if (kept.type.startsWith('image/'))
-    chain
-      ?.insertContent({ type: 'image', attrs: { src: kept.url, alt: file.name.replace(/\.[^.]+$/, '') } })
-      .run()
+  if (kept.type.startsWith('image/')) insertPicture(editor(), kept.url)
   else
-    chain
-      ?.insertContent({
+    editor()
+      ?.chain()
+      .focus()
+      .insertContent({
         type: /^(audio|video)\//.test(kept.type) ? 'recording' : 'paper',
         attrs: { src: kept.url, name: kept.name, type: kept.type },
       })
@@ -79,7 +77,7 @@ const isEmpty = computed(() => plainText(props.doc) === '')
       <template #before
         ><b class="what">{{ label }}</b></template
       >
-      <template #tools="{ editor: e }">
+      <template #tools>
         <label class="pick" title="PNG, JPEG, WebP or GIF"
           >Picture<FileInput accept="image/*" class="visually-hidden" :disabled="busy" @change="upload"
         /></label>
@@ -91,21 +89,6 @@ const isEmpty = computed(() => plainText(props.doc) === '')
             :disabled="busy"
             @change="upload"
         /></label>
-        <PlainButton
-          @click="
-            e?.isActive('table')
-              ? e.chain().focus().addRowAfter().run()
-              : e?.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run()
-          "
-        >
-          {{ e?.isActive('table') ? 'Add a row' : 'Table' }}
-        </PlainButton>
-        <PlainButton v-if="e?.isActive('table')" @click="e.chain().focus().addColumnAfter().run()">
-          Add a column
-        </PlainButton>
-        <PlainButton v-if="e?.isActive('table')" @click="e.chain().focus().deleteTable().run()">
-          Delete the table
-        </PlainButton>
       </template>
       <template #after
         ><span class="hint">{{

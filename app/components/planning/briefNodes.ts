@@ -1,6 +1,5 @@
 import { Node } from '@tiptap/core'
 import Image from '@tiptap/extension-image'
-import { TableKit } from '@tiptap/extension-table'
 
 /** A recording or video uploaded to the seminar, played in its place. */
 const Recording = Node.create({
@@ -32,4 +31,4 @@ const Paper = Node.create({
 })
 
 /** What a brief can hold beyond the text of a post. */
-export const briefNodes = [Image, Recording, Paper, TableKit.configure({ table: { resizable: false } })]
+export const briefNodes = [Image, Recording, Paper]

@@ -9,6 +9,7 @@ import type { PageView, VersionSaved } from '#shared/kinds/wiki/wiki'
 import { pageNodes } from '~/kinds/wiki/pageNodes'
 import { usePageLinks } from '~/kinds/wiki/usePageLinks'
 import { usePageDraft } from '~/kinds/wiki/usePageDraft'
+import { insertPicture } from '~/composables/contributing/insertPicture'
 import { toBase64 } from '~/composables/files/readFile'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
@@ -74,12 +75,7 @@ async function upload(event: Event) {
       },
     }),
   )
-  if (kept?.type.startsWith('image/'))
-    editor()
-      ?.chain()
-      .focus()
-      .insertContent({ type: 'image', attrs: { src: kept.url, alt: file.name.replace(/\.[^.]+$/, '') } })
-      .run()
+  if (kept?.type.startsWith('image/')) insertPicture(editor(), kept.url)
 }
 async function save() {
   const answer = await draft.save(summary.value.trim(), [...actsOn])
@@ -143,25 +139,12 @@ const noteVerb = computed(() => {
         class="rich"
         :doc="draft.doc.value"
         label="The page"
-        :levels="[3, 4]"
         :more="nodes"
         autofocus
         formulas
         @write="draft.write"
       >
         <template #tools="{ editor: e }">
-          <PlainButton
-            :class="{ on: e?.isActive('heading', { level: 3 }) }"
-            @click="e?.chain().focus().toggleHeading({ level: 3 }).run()"
-          >
-            Heading
-          </PlainButton>
-          <PlainButton
-            :class="{ on: e?.isActive('heading', { level: 4 }) }"
-            @click="e?.chain().focus().toggleHeading({ level: 4 }).run()"
-          >
-            Smaller
-          </PlainButton>
           <PlainButton title="or type [[" @click="e?.chain().focus().insertContent('[[').run()">
             Page link
           </PlainButton>
@@ -179,18 +162,6 @@ const noteVerb = computed(() => {
               :disabled="uploading"
               @change="upload"
           /></label>
-          <PlainButton
-            @click="
-              e?.isActive('table')
-                ? e.chain().focus().addRowAfter().run()
-                : e?.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run()
-            "
-          >
-            {{ e?.isActive('table') ? 'Add a row' : 'Table' }}
-          </PlainButton>
-          <PlainButton v-if="e?.isActive('table')" @click="e.chain().focus().deleteTable().run()">
-            Delete the table
-          </PlainButton>
         </template>
         <template #after
           ><span class="hint num">{{ words }} words</span></template

@@ -1,6 +1,5 @@
 import { Mark, mergeAttributes, Node } from '@tiptap/core'
 import Image from '@tiptap/extension-image'
-import { TableKit } from '@tiptap/extension-table'
 import { Suggestion } from '@tiptap/suggestion'
 import { PluginKey } from '@tiptap/pm/state'
 
@@ -106,9 +105,4 @@ export const pageNodes = (on: {
   choice: (choice: LinkChoice | null) => void
   key: (event: KeyboardEvent) => boolean
   note: (note: { text: string; source: string }, pos: number) => void
-}) => [
-  Image,
-  TableKit.configure({ table: { resizable: false } }),
-  pageLink(on.choice, on.key),
-  footnote(on.note),
-]
+}) => [Image, pageLink(on.choice, on.key), footnote(on.note)]

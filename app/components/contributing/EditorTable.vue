@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import type { Editor } from '@tiptap/vue-3'
+import PlainButton from '~/components/controls/PlainButton.vue'
+
+/** What is done with the table the caret is in. */
+const props = defineProps<{ editor: Editor }>()
+type Chain = ReturnType<Editor['chain']>
+const ACTS: ReadonlyArray<readonly [string, (chain: Chain) => Chain]> = [
+  ['Add a row', chain => chain.addRowAfter()],
+  ['Add a column', chain => chain.addColumnAfter()],
+  ['Remove the row', chain => chain.deleteRow()],
+  ['Remove the column', chain => chain.deleteColumn()],
+  ['Delete the table', chain => chain.deleteTable()],
+]
+const act = (change: (chain: Chain) => Chain) => change(props.editor.chain().focus()).run()
+</script>
+
+<template>
+  <div class="table-acts" role="group" aria-label="Table">
+    <PlainButton v-for="[name, change] in ACTS" :key="name" @click="act(change)">{{ name }}</PlainButton>
+  </div>
+</template>
+
+<style scoped>
+.table-acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px;
+  padding: 3px 6px;
+  font-size: 0.78125rem;
+  border-bottom: 1px solid var(--line-soft);
+}
+.table-acts button {
+  padding: 4px 8px;
+  border: 0;
+  border-radius: 4px;
+  background: none;
+  color: var(--ink-2);
+  cursor: pointer;
+}
+.table-acts button:hover {
+  background: var(--sunken);
+  color: var(--ink);
+}
+</style>
