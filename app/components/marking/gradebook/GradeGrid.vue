@@ -11,6 +11,8 @@ import {
   shareWords,
 } from '~/composables/marking/gradeWords'
 import { gridKey, type CellPosition } from '~/composables/marking/gridKeys'
+import { useGridColumns } from '~/composables/marking/useGridColumns'
+import GradeHeads from './GradeHeads.vue'
 
 /** Students down, activities across. One cell at a time is in the order of Tab; arrows go from cell to cell. */
 const props = defineProps<{
@@ -36,20 +38,7 @@ const virtual = useVirtualizer(
     initialRect: { width: 900, height: 620 },
   })),
 )
-const grid = computed(() => `200px 76px repeat(${props.columns.length}, 84px)`)
-const categoryOf = (i: number) =>
-  props.book.categories.find(c => c.id === props.book.columns[i]!.categoryId) ?? null
-/** Columns of one category stand together under its name while they do so in their order. */
-const spans = computed(() => {
-  const list: Array<{ title: string; weight: number | null; n: number }> = []
-  for (const i of props.columns) {
-    const c = categoryOf(i)
-    const last = list.at(-1)
-    if (last?.title === (c?.title ?? '')) last.n++
-    else list.push({ title: c?.title ?? '', weight: c?.weight ?? null, n: 1 })
-  }
-  return list
-})
+const { template, drawn, more, showMore, show } = useGridColumns(scroller, () => props.columns)
 const isAt = (row: number, column: number) => props.at?.row === row && props.at.column === column
 function label(row: GradeRow, i: number) {
   const column = props.book.columns[i]!
@@ -75,22 +64,13 @@ watch(
   async cell => {
     if (!cell) return
     virtual.value.scrollToIndex(cell.row)
+    show(cell.column)
     await nextTick()
     requestAnimationFrame(() =>
       document.getElementById(`g-${cell.row}-${cell.column}`)?.focus({ preventScroll: false }),
     )
   },
 )
-const dragged = ref<number | null>(null)
-function drop(to: number) {
-  if (dragged.value !== null && dragged.value !== to) emit('move', dragged.value, to)
-  dragged.value = null
-}
-function scaleWords(i: number) {
-  if (props.book.columns[i]!.scale === 'points') return props.book.columns[i]!.max / 100
-  if (props.book.columns[i]!.scale === 'complete') return 'done'
-  return props.book.columns[i]!.scale
-}
 </script>
 
 <template>
@@ -103,39 +83,16 @@ function scaleWords(i: number) {
     :aria-colcount="columns.length + 2"
     @keydown="onKey"
   >
-    <div class="heads" role="row" aria-rowindex="1" :style="{ gridTemplateColumns: grid }">
-      <span class="cat corner" aria-hidden="true" /><span class="cat" aria-hidden="true" />
-      <span
-        v-for="(s, k) in spans"
-        :key="k"
-        class="cat"
-        aria-hidden="true"
-        :style="{ gridColumn: `span ${s.n}` }"
-        >{{ s.title }}<em v-if="s.weight !== null" class="num"> {{ s.weight }} %</em></span
-      >
-      <span class="name" role="columnheader">Student</span>
-      <span class="cell-of" role="columnheader"
-        ><button type="button" class="head" @click="emit('head', -1)">Final</button></span
-      >
-      <span v-for="i in columns" :key="book.columns[i]!.id" class="cell-of" role="columnheader">
-        <button
-          type="button"
-          class="head"
-          draggable="true"
-          :class="{ over: dragged !== null && dragged !== i, practice: book.columns[i]!.practice }"
-          :title="`${book.columns[i]!.title}: drag to put it elsewhere`"
-          @click="emit('head', i)"
-          @dragstart="dragged = i"
-          @dragend="dragged = null"
-          @dragover.prevent
-          @drop.prevent="drop(i)"
-        >
-          <i :style="{ background: `var(--k-${book.columns[i]!.kind})` }" /><b>{{ book.columns[i]!.title }}</b
-          ><span v-if="categoryOf(i)" class="visually-hidden">, {{ categoryOf(i)!.title }}</span
-          ><em class="num">{{ scaleWords(i) }}</em>
-        </button>
-      </span>
-    </div>
+    <GradeHeads
+      :book="book"
+      :columns="columns"
+      :drawn="drawn"
+      :template="template"
+      :more="more"
+      @head="emit('head', $event)"
+      @move="(from, to) => emit('move', from, to)"
+      @more="showMore"
+    />
     <div class="body" role="rowgroup" :style="{ height: `${virtual.getTotalSize()}px` }">
       <div
         v-for="v in virtual.getVirtualItems()"
@@ -143,9 +100,9 @@ function scaleWords(i: number) {
         class="row"
         role="row"
         :aria-rowindex="v.index + 2"
-        :style="{ gridTemplateColumns: grid, transform: `translateY(${v.start}px)` }"
+        :style="{ gridTemplateColumns: template, transform: `translateY(${v.start}px)` }"
       >
-        <span class="name" role="rowheader"
+        <span class="name" role="rowheader" aria-colindex="1"
           ><b>{{ rows[v.index]!.familyName }}</b
           ><template v-if="rows[v.index]!.name !== rows[v.index]!.familyName"
             >, {{ rows[v.index]!.givenName }}</template
@@ -156,6 +113,7 @@ function scaleWords(i: number) {
           type="button"
           class="cell total num"
           role="gridcell"
+          aria-colindex="2"
           :class="{ on: isAt(v.index, -1) }"
           :tabindex="isAt(v.index, -1) || (!at && v.index === 0) ? 0 : -1"
           @click="emit('at', { row: v.index, column: -1 })"
@@ -166,11 +124,13 @@ function scaleWords(i: number) {
           }}</em>
         </button>
         <button
-          v-for="i in columns"
+          v-for="{ column: i, place } in drawn"
           :id="`g-${v.index}-${i}`"
           :key="i"
           type="button"
           role="gridcell"
+          :aria-colindex="place + 3"
+          :style="{ gridColumn: place + 3 }"
           class="cell num"
           :class="[
             stateOf(rows[v.index]!, i),
@@ -204,90 +164,11 @@ function scaleWords(i: number) {
   min-width: 0;
   position: relative;
 }
-.heads {
-  display: grid;
-  position: sticky;
-  top: 0;
-  z-index: 3;
-  background: var(--paper);
-  width: max-content;
-  min-width: 100%;
-  border-bottom: 1px solid var(--line);
-}
-.cat {
-  font: 600 0.71875rem/1.2 var(--ui);
-  color: var(--ink-2);
-  padding: 7px 8px 3px;
-  border-left: 1px solid var(--line-soft);
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-.cat em {
-  margin-left: 5px;
-}
-.cat em,
-.head em {
-  font-style: normal;
-  font-weight: 500;
-  color: var(--ink-3);
-}
-.corner,
-.heads .name,
 .row .name {
   position: sticky;
   left: 0;
   z-index: 2;
-  background: var(--paper);
   border-left: 0;
-}
-.head {
-  text-align: left;
-  background: none;
-  border: 0;
-  border-left: 1px solid var(--line-soft);
-  padding: 4px 8px 6px;
-  font: 500 0.75rem/1.25 var(--ui);
-  color: var(--ink-2);
-  cursor: pointer;
-  display: grid;
-  align-content: end;
-  gap: 1px;
-  min-width: 0;
-}
-.head i {
-  width: 18px;
-  height: 3px;
-  border-radius: 2px;
-  margin-bottom: 3px;
-}
-.head b {
-  font-weight: 600;
-  color: var(--ink);
-  display: -webkit-box;
-  -webkit-line-clamp: 2;
-  -webkit-box-orient: vertical;
-  overflow: hidden;
-  overflow-wrap: anywhere;
-}
-.heads .name {
-  padding: 4px 8px 6px 20px;
-  font: 500 0.75rem/1.25 var(--ui);
-  color: var(--ink-2);
-  align-self: stretch;
-  display: grid;
-  align-content: end;
-}
-.cell-of {
-  display: grid;
-  min-width: 0;
-}
-.head.practice b {
-  font-weight: 400;
-  font-style: italic;
-}
-.head.over {
-  box-shadow: inset 2px 0 0 var(--ember);
 }
 .body {
   position: relative;

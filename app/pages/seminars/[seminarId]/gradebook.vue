@@ -14,7 +14,10 @@ import WhereFrom from '~/components/marking/gradebook/WhereFrom.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { columnsInOrder, isShown, type GradeFilter } from '~/composables/marking/gradebookLayout'
 import { points } from '~/composables/marking/points'
+import { COLUMN_WIDTHS, useColumnWidth, useFoldedPanel } from '~/composables/marking/useGridColumns'
 import { useGradebookActs } from '~/composables/marking/useGradebookActs'
+import PickList from '~/components/controls/PickList.vue'
+import TextButton from '~/components/controls/TextButton.vue'
 import { useApi } from '~/composables/shell/useApi'
 import { useNotices } from '~/stores/notices'
 
@@ -96,6 +99,9 @@ async function set(hundredths: number | null) {
 }
 
 // -- how columns are laid out, for this reader
+const width = useColumnWidth()
+const folded = useFoldedPanel()
+const isPanelShown = computed(() => !folded.value || typed.value !== null)
 function arrange(nextOrder: readonly string[], nextHidden: readonly string[]) {
   const before = { order: [...order.value], hidden: [...hidden.value] }
   order.value = nextOrder
@@ -161,7 +167,7 @@ function sayImported(marks: number) {
     <p v-else-if="book.rows.length === 0" class="empty">
       Nobody to grade yet: no students are in this seminar.
     </p>
-    <div v-else class="panes">
+    <div v-else class="panes" :class="{ folded: !isPanelShown }">
       <GradebookSheets v-if="isPrinting" :book="book" :rows="rows" :columns="columns" />
       <GradeGrid
         class="no-print"
@@ -177,44 +183,56 @@ function sayImported(marks: number) {
         <p v-if="rows.length === 0" class="empty">Nobody fits these choices.</p>
       </GradeGrid>
       <aside class="no-print" aria-label="Beside the gradebook">
-        <TypePoints
-          v-if="typed"
-          :key="`${typed.row.enrolmentId}:${typed.column.id}`"
-          v-model:reason="reason"
-          :row="typed.row"
-          :column="typed.column"
-          :initial="typed.initial"
-          :selects="typed.selects"
-          :busy="busy"
-          :problem="problem"
-          @set="set"
-          @away="stopTyping"
-        />
-        <WhereFrom
-          v-else-if="row && at"
-          :key="`${row.enrolmentId}:${at.column}`"
-          :book="book"
-          :row="row"
-          :column="at.column"
-          :busy="busy"
-          :problem="problem"
-          :desk-path="`${base}/activities`"
-          @set="(hundredths, why) => setPoints(row!, at!.column, hundredths, why)"
-          @excuse="(excused, why) => excuse(row!, at!.column, excused, why)"
-        />
-        <ColumnPanel
-          v-else-if="head !== null"
-          :book="book"
-          :column="head"
-          :busy="busy"
-          :first="columns[0] === head"
-          :last="columns.at(-1) === head"
-          :base="base"
-          @return-held="returnHeld(book.columns[head]!.id, $event)"
-          @move="shift"
-          @hide="hide"
-        />
-        <GradebookLegend v-else :grading="book.grading" :settings-to="`${base}/settings`" />
+        <p class="fold">
+          <label v-if="isPanelShown"
+            >Columns
+            <PickList v-model="width" class="in">
+              <option v-for="(_, name) in COLUMN_WIDTHS" :key="name" :value="name">{{ name }}</option>
+            </PickList></label
+          ><TextButton :aria-expanded="isPanelShown" @click="folded = !folded">{{
+            isPanelShown ? 'Fold' : 'Unfold'
+          }}</TextButton>
+        </p>
+        <template v-if="isPanelShown">
+          <TypePoints
+            v-if="typed"
+            :key="`${typed.row.enrolmentId}:${typed.column.id}`"
+            v-model:reason="reason"
+            :row="typed.row"
+            :column="typed.column"
+            :initial="typed.initial"
+            :selects="typed.selects"
+            :busy="busy"
+            :problem="problem"
+            @set="set"
+            @away="stopTyping"
+          />
+          <WhereFrom
+            v-else-if="row && at"
+            :key="`${row.enrolmentId}:${at.column}`"
+            :book="book"
+            :row="row"
+            :column="at.column"
+            :busy="busy"
+            :problem="problem"
+            :desk-path="`${base}/activities`"
+            @set="(hundredths, why) => setPoints(row!, at!.column, hundredths, why)"
+            @excuse="(excused, why) => excuse(row!, at!.column, excused, why)"
+          />
+          <ColumnPanel
+            v-else-if="head !== null"
+            :book="book"
+            :column="head"
+            :busy="busy"
+            :first="columns[0] === head"
+            :last="columns.at(-1) === head"
+            :base="base"
+            @return-held="returnHeld(book.columns[head]!.id, $event)"
+            @move="shift"
+            @hide="hide"
+          />
+          <GradebookLegend v-else :grading="book.grading" :settings-to="`${base}/settings`" />
+        </template>
       </aside>
     </div>
     <MarksIn v-model="importing" :seminar-id="seminarId" :columns="book.columns" @done="sayImported" />
@@ -234,6 +252,22 @@ function sayImported(marks: number) {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 320px;
 }
+/* the panel folded to its edge */
+.folded {
+  grid-template-columns: minmax(0, 1fr) 72px;
+}
+.fold {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 7px 12px;
+  font-size: 0.8125rem;
+  color: var(--ink-2);
+}
+.fold .in {
+  padding: 2px 6px;
+  font-size: inherit;
+}
 aside {
   border-left: 1px solid var(--line);
   overflow-y: auto;
@@ -247,6 +281,9 @@ aside {
   .panes {
     grid-template-columns: minmax(0, 1fr);
     grid-template-rows: minmax(260px, 1fr) auto;
+  }
+  .folded {
+    grid-template-columns: minmax(0, 1fr);
   }
   aside {
     border-left: 0;
