@@ -37,6 +37,26 @@ test('an instructor marks by key, cites, writes, holds and returns; the student 
   await expect(letter.getByRole('heading', { name: 'Builds on others' })).toBeVisible()
   await expect(letter).toContainText('You let Rasmus change your mind in public.')
   await expect(page.locator('.state')).toHaveText('saved')
+  // a remark is about the criterion just judged, though keys have gone on to the next; every part has its key
+  await page.keyboard.press('Escape')
+  await page.getByRole('group', { name: 'Use of evidence' }).getByRole('heading').click()
+  await page.locator('body').press('4')
+  await page.locator('body').press('w')
+  await page.keyboard.type('One register more would settle it.')
+  await expect(letter.locator('h3', { hasText: 'Use of evidence' }).locator('+ p')).toHaveText(
+    'One register more would settle it.',
+  )
+  await page.keyboard.press('Escape')
+  await page.locator('body').press('m')
+  await page.keyboard.type('Ask about the register.')
+  await expect(page.getByLabel(/^Marker’s note/)).toHaveValue('Ask about the register.')
+  await page.keyboard.press('Escape')
+  await page.locator('body').press('o')
+  await expect(page.getByRole('textbox', { name: 'Points' })).toBeFocused()
+  await page.getByRole('button', { name: 'cancel' }).click()
+  await page.locator('body').press('l')
+  await expect(letter).toBeFocused()
+  await expect(page.locator('.state')).toHaveText('saved')
 
   // hold and go on: the next student who is ready is there
   await page.keyboard.press('Control+Enter')

@@ -6,8 +6,7 @@ import { namesOf } from '#server/services/people/nameView'
 import { testDatabase } from '#server/testing/database'
 import { Client, SETUP_CODE, testServer } from '#server/testing/server'
 import { until } from '#server/testing/until'
-import { email, testWorld, type World } from '#server/testing/world'
-import type { GroupsView } from '#shared/people/groups'
+import { testWorld, type World } from '#server/testing/world'
 import type { PeopleView, RosterAnswer, RosterPreview } from '#shared/people/people'
 import type { Mailroom } from '#shared/messaging/notices'
 
@@ -297,48 +296,6 @@ describe('people of a seminar', () => {
     expect(now!.email).toBe('right@x.example')
     expect(await world.db.$count(t.passwordLinks, eq(t.passwordLinks.personId, person!.id))).toBe(0)
     await withdraw(person!.id)
-  })
-
-  it('puts people into the groups of a column, the new ones too, and moves nobody the file does not name', async () => {
-    const csv = (rows: string) => `e-mail,name,Team\n${rows}\n`
-    const write = (rows: string) => ({
-      name: 'r.csv',
-      base64: base64(csv(rows)),
-      key: key(),
-      withdrawMissing: false,
-      invite: false,
-    })
-    const preview = async (rows: string) =>
-      (await ines.json<RosterPreview>('POST', `${base}/roster/preview`, write(rows))).body.groups
-    const teams = async () => {
-      const { plans } = (await ines.json<GroupsView>('GET', `${base}/groups`)).body
-      const names = new Map((await world.db.select().from(t.enrolments)).map(e => [e.id, e.givenName]))
-      const groups = plans.find(p => p.title === 'Team')!.groups
-      return Object.fromEntries(groups.map(g => [g.title, g.memberIds.map(id => names.get(id)).sort()]))
-    }
-    const rows = [
-      `${email('liv')},Liv Brandt,Dredge`,
-      `${email('nico')},Nico Corvo,Quay`,
-      'team@x.example,Tea Mer,Quay',
-    ]
-    expect(await preview(rows.join('\n'))).toEqual({
-      plan: 'Team',
-      isNew: true,
-      newGroups: ['Dredge', 'Quay'],
-      placed: 3,
-    })
-    const first = await ines.json<RosterAnswer>('POST', `${base}/roster`, write(rows.join('\n')))
-    expect(first.body).toMatchObject({ added: 1, placed: 3 })
-    expect(await teams()).toEqual({ Dredge: ['Liv'], Quay: ['Nico', 'Tea'] })
-    // again: one moves, one has no group in the file, a group is new
-    const again = [`${email('liv')},Liv Brandt,`, `${email('nico')},Nico Corvo,Toll`]
-    expect(await preview(again.join('\n'))).toMatchObject({ isNew: false, newGroups: ['Toll'], placed: 1 })
-    const second = await ines.json<RosterAnswer>('POST', `${base}/roster`, write(again.join('\n')))
-    expect(second.body).toMatchObject({ added: 0, placed: 1 })
-    expect(await teams()).toEqual({ Dredge: ['Liv'], Quay: ['Tea'], Toll: ['Nico'] })
-    expect(await preview(again.join('\n'))).toMatchObject({ placed: 0 })
-    const [tea] = await world.db.select().from(t.persons).where(eq(t.persons.email, 'team@x.example'))
-    await withdraw(tea!.id)
   })
 
   it('keeps the work of who is withdrawn, shuts them out, and lets them back in', async () => {

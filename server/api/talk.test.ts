@@ -232,7 +232,7 @@ describe('how a talk is set', () => {
     const nico = await world.as('nico')
     expect((await nico.send('PUT', `/api/contributions/${opened}/nod`, { nodded: true })).status).toBe(200)
     const change = { key: key(), doc: doc(words(41)), baseVersion: 1 }
-    expect((await nico.send('PUT', `/api/contributions/${answer}`, change)).status).toBe(200)
+    expect((await nico.send('PATCH', `/api/contributions/${answer}`, change)).status).toBe(200)
     // all of it
     expect(await close('nico', `activities/${id}`, true)).toBe(403)
     expect(await close('ines', `activities/${id}`, true)).toBe(200)

@@ -158,6 +158,8 @@ export const RecordItem = z.object({
     })
     .nullable(), // of a comment in a wiki: actedOn is the version that did
   title: z.string().nullable(), // of an entry or a term
+  fileWords: z.number().int(), // in the documents and papers that came with it
+  prompt: z.object({ number: z.number().int(), text: z.string() }).nullable(), // of an entry to a journal's prompt
   noted: z
     .object({
       kind: z.enum(NOTE_KINDS),
@@ -199,6 +201,7 @@ export const RecordView = z.object({
     days: z.number().int(),
   }),
   checks: z.array(CheckView),
+  dues: z.array(z.iso.datetime()), // of each check, the student's own
   dueAt: z.iso.datetime(), // the student's own close
   extended: z.string().nullable(), // reason of an extension
   late: z.object({ minutes: z.number().int(), pointsWithout: z.number().int() }).nullable(),

@@ -28,6 +28,8 @@ const props = defineProps<{
   /** What the student has, where the mark was returned before; hundredths. */
   hasNow: number | null
   byRubric: boolean
+  /** The criterion that is written about. */
+  about: string | null
   historyOpen: boolean
   together: number
 }>()
@@ -75,7 +77,8 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
     </div>
     <p class="helps beside-key">
       <TextButton @click="emit('phrases')">a phrase</TextButton> <KeyHint of="p" /><template v-if="byRubric"
-        ><TextButton @click="emit('write')">about the criterion</TextButton>{{ ' ' }}<KeyHint of="w"
+        ><TextButton class="about" @click="emit('write')">about {{ about ?? 'the criterion' }}</TextButton
+        >{{ ' ' }}<KeyHint of="w"
       /></template>
     </p>
     <LetterFiles
@@ -158,6 +161,12 @@ const letter = computed(() => props.names.hideDoc(mark.value.letter as RichNode)
 </template>
 
 <style scoped>
+.about {
+  max-width: 11rem;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
 .letter {
   border-left: 1px solid var(--line);
   padding: 13px 20px 0 18px;

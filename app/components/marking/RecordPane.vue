@@ -70,6 +70,12 @@ function pieces(item: RecordItem): RecordPiece[][] {
 /** Where a citation stands now: at its hint, else the nearest place with the same words. */
 const offsetOf = (item: RecordItem, c: CitationView) =>
   item.text.startsWith(c.exact, c.start) ? c.start : item.text.indexOf(c.exact)
+/** How long it is: its own words, and those of the documents and papers that came with it. */
+function wordsOf({ words, fileWords, files }: RecordItem): string {
+  if (fileWords === 0) return words === 0 && files.length > 0 ? 'no words beside its files' : `${words} words`
+  const inFiles = `${fileWords} ${plural(fileWords, 'word')} in ${files.length === 1 ? 'its file' : 'its files'}`
+  return words === 0 ? inFiles : `${words} words and ${inFiles}`
+}
 const NOTE_WORDS = { note: 'Note', question: 'Question', link: 'Link' } as const
 const heading = (item: RecordItem): string => {
   const on = deskItemOf(item, props.activity.kind)
@@ -91,7 +97,13 @@ const heading = (item: RecordItem): string => {
     case 'answer':
       return on.word === 'reply' ? `Reply to ${hide(on.to)}` : `${capital(on.word)} on ${hide(on.to)}’s text`
     case 'entry':
-      return on.title ? `${capital(on.word)}: ${hide(on.title)}` : capital(on.word)
+      return [
+        capital(on.word),
+        item.prompt && ` to prompt ${item.prompt.number}`,
+        on.title && `: ${hide(on.title)}`,
+      ]
+        .filter(Boolean)
+        .join('')
   }
 }
 const checkWords = computed(() =>
@@ -107,7 +119,7 @@ const before = computed(() => {
   return check?.metAt
     ? {
         late: check.late,
-        due: day(props.activity.expectations[i]!.dueAt).split(' ')[0],
+        due: day(props.record.dues[i]!).split(' ')[0],
         at: `${day(check.metAt).split(' ')[0]} ${time(check.metAt)}`,
       }
     : null
@@ -155,6 +167,10 @@ const sentence = computed(
           </p>
           <p>{{ hide(item.answers.text) }}</p>
         </div>
+        <div v-if="item.prompt" class="item ctx">
+          <p class="meta">Prompt {{ item.prompt.number }}</p>
+          <p>{{ item.prompt.text }}</p>
+        </div>
         <article :id="`r-${item.id}`" class="item" tabindex="-1" :data-contribution="item.id">
           <PlainButton class="pick" @click="emit('cite')">cite <KeyHint of="e" /></PlainButton>
           <p class="meta">
@@ -162,7 +178,7 @@ const sentence = computed(
             <template v-if="item.change"
               ><span class="plus">+{{ item.change.added }}</span
               >{{ ' ' }}<span class="minus">−{{ item.change.removed }}</span> words</template
-            ><template v-else>{{ item.words }} words</template
+            ><template v-else>{{ wordsOf(item) }}</template
             ><template v-if="item.about">
               · {{ item.about.actedOn ? `acted on in version ${item.about.actedOn}` : 'open' }}</template
             ><template v-if="item.withdrawn"> · withdrawn</template

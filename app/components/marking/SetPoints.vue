@@ -37,7 +37,7 @@ function set() {
 
 <template>
   <form v-if="open" class="set" @submit.prevent="set">
-    <label>Points<LineInput v-model="text" class="in" inputmode="decimal" autofocus /></label
+    <label>Points<LineInput v-model="text" class="in" data-points inputmode="decimal" autofocus /></label
     ><span class="hint"
       >of {{ points(max)
       }}<template v-if="calculated !== null">, in place of {{ points(calculated) }}</template></span
@@ -58,12 +58,12 @@ function set() {
   <p v-else-if="override" class="line">
     Set to <b class="num">{{ points(override.points) }}</b><template v-if="override.reason"
       >: {{ override.reason }}</template
-    >. <TextButton @click="begin">change</TextButton>{{ ' '
+    >. <TextButton data-points @click="begin">change</TextButton>{{ ' '
     }}<TextButton @click="emit('set', null)">
       {{ calculated === null ? 'remove' : `back to ${points(calculated)}` }}
     </TextButton>
   </p>
-  <p v-else class="line"><TextButton @click="begin">set points</TextButton></p>
+  <p v-else class="line"><TextButton data-points @click="begin">set points</TextButton></p>
 </template>
 
 <style scoped>

@@ -18,6 +18,14 @@ interface Surroundings {
   readonly afterReturn: () => void
 }
 
+/** Puts the keyboard into the first of these that is there; a button opens its field. */
+function focusOn(selector: string) {
+  const field = document.querySelector<HTMLElement>(selector)
+  field?.focus()
+  if (field instanceof HTMLInputElement) field.select()
+  else if (field instanceof HTMLButtonElement) field.click()
+}
+
 /** What a marker does on the desk, and the keys for it. */
 export function useDeskActs({ show, called, afterReturn }: Surroundings) {
   const store = useDeskStore()
@@ -28,6 +36,13 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
   const open = reactive({ phrases: false, preview: false, history: false, returning: false, keysAt: false })
   const rubric = computed<RubricView | null>(() => store.record?.rubric ?? store.activity?.rubric ?? null)
   const criterion = computed(() => rubric.value?.criteria[active.value] ?? null)
+  /** The criterion a key has just set a step for: what is written next is about it, though the desk has gone on. */
+  const judged = ref<string | null>(null)
+  watch(active, (_, before) => {
+    if (rubric.value?.criteria[before]?.id !== judged.value) judged.value = null
+  })
+  /** What a remark or a phrase is about. */
+  const about = computed(() => rubric.value?.criteria.find(c => c.id === judged.value) ?? criterion.value)
   /** While a second marking is being made, steps go into it and nothing else is written. */
   const second = computed(() =>
     store.record?.second?.isMine && store.record.second.state === 'asked' ? store.record.second : null,
@@ -66,7 +81,10 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
     setStep(criterion.value.id, level.id)
     if (level.pointsFrom !== null && level.pointsFrom < level.points)
       void nextTick(() => document.querySelector<HTMLInputElement>('.crit.on .typed input')?.select())
-    else if (active.value < rubric.value!.criteria.length - 1) active.value++
+    else if (active.value < rubric.value!.criteria.length - 1) {
+      judged.value = criterion.value.id
+      active.value++
+    }
   }
   const move = (by: number) => {
     active.value = Math.min((rubric.value?.criteria.length ?? 1) - 1, Math.max(0, active.value + by))
@@ -106,9 +124,9 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
   /** Begins, or goes on with, the part of the letter under the criterion's name. */
   function writeAbout() {
     const l = letter()
-    if (!criterion.value || !l || second.value) return
-    store.change({ letter: withPart(l, criterion.value.title).letter })
-    writeAt(criterion.value.title)
+    if (!about.value || !l || second.value) return
+    store.change({ letter: withPart(l, about.value.title).letter })
+    writeAt(about.value.title)
   }
   function writeAt(title: string) {
     void nextTick(() => {
@@ -200,6 +218,9 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
     ...sentenceKeys(() => [...document.querySelectorAll<HTMLElement>('.record [data-line]')]),
     { keys: 'e', does: 'cite the chosen words', run: cite },
     { keys: 'w', does: 'write about the criterion', run: writeAbout },
+    { keys: 'l', does: 'the letter', run: () => focusOn('.paper [contenteditable="true"]') },
+    { keys: 'm', does: 'the marker’s note', run: () => focusOn('.letter .note textarea') },
+    { keys: 'o', does: 'the points', run: () => focusOn('.crit.on .typed input, [data-points]') },
     {
       keys: 'p',
       does: 'a phrase',
@@ -239,6 +260,7 @@ export function useDeskActs({ show, called, afterReturn }: Surroundings) {
     open,
     rubric,
     criterion,
+    about,
     second,
     steps,
     setStep,

@@ -2,3 +2,4 @@
 export { bytesOf, storeFile } from './files'
 export { readAttachment } from './inThread'
 export { type StoredFile, copyStoredFile, storedBytes, storedFile, wholeBytes } from './storedBytes'
+export { wordsOfFiles } from './wordsOfFiles'

@@ -2,6 +2,7 @@ import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { localDay } from '#core/planning/week'
 import type { Lateness } from '#core/marking/lateness'
 import { latenessOfRecord } from '#core/marking/latenessOfRecord'
+import { plainText } from '#core/contributing/richText'
 import { isSet, readingOf } from '#core/kinds/reading/reading'
 import { suggestTimelinessStep } from '#core/marking/suggestStep'
 import { type ActivityRow, type ActivityActor } from '#server/access/seminar'
@@ -11,6 +12,7 @@ import {
   contributions,
   enrolments,
   markerShares,
+  prompts,
   rubricVersions,
   type StoredNote,
 } from '#server/database/schema'
@@ -20,6 +22,7 @@ import type { Judged } from '#core/standing/judgeRecord'
 import { closesFor, dueAtOf } from '#core/planning/dueTimes'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordItem, RecordView } from '#shared/marking/desk'
+import { wordsOfFiles } from '#server/services/files'
 import { attachedFiles } from '#server/services/contributing'
 import { changesOf, currentVersion } from '#server/kinds'
 import { requireStudent } from './markedStudents'
@@ -96,6 +99,7 @@ export async function recordView(
       days: new Set(shown.map(i => localDay(new Date(i.shownAt), seminar.timeZone))).size,
     },
     checks: judged.checks,
+    dues: plan.expectations.map(e => dueAtOf(plan, e.rule, enrolmentId).toISOString()),
     dueAt: closesFor(plan, enrolmentId).toISOString(),
     extended: plan.extensions.get(enrolmentId)?.reason ?? null,
     late:
@@ -233,7 +237,8 @@ async function inContext(
     db.select(named).from(contributions).innerJoin(enrolments, eq(enrolments.id, contributions.authorId))
   const ids = rows.map(r => r.id)
   const { textId } = readingOf(activity.settings)
-  const [parents, answers, files, revisions, changes, read] = await Promise.all([
+  const promptIds = rows.flatMap(r => r.promptId ?? [])
+  const [parents, answers, files, revisions, changes, read, asked, fileWords] = await Promise.all([
     parentIds.length > 0 ? joined().where(inArray(contributions.id, parentIds)) : [],
     joined()
       .where(
@@ -254,6 +259,8 @@ async function inContext(
       .groupBy(contributionRevisions.contributionId),
     changesOf(db, ids),
     textId ? currentVersion(db, textId) : null,
+    promptIds.length > 0 ? promptsOf(db, activity.id) : [],
+    wordsOfFiles(db, ids),
   ])
   const notedAs = (note: StoredNote): NonNullable<RecordItem['noted']> => {
     const partWord = () => {
@@ -307,9 +314,21 @@ async function inContext(
       change: change?.change ?? null,
       about: change?.about ?? null,
       title: row.detail.title ?? null,
+      fileWords: fileWords.get(row.id) ?? 0,
+      prompt: asked.find(p => p.id === row.promptId) ?? null,
       noted: row.detail.note ? notedAs(row.detail.note) : null,
     }
   })
+}
+
+/** Prompts of a journal with the numbers its students know them by. */
+async function promptsOf(db: Db, activityId: string) {
+  const rows = await db
+    .select({ id: prompts.id, doc: prompts.doc })
+    .from(prompts)
+    .where(eq(prompts.activityId, activityId))
+    .orderBy(asc(prompts.position))
+  return rows.map(({ id, doc }, i) => ({ id, number: i + 1, text: firstWords(plainText(doc)) }))
 }
 
 const firstWords = (text: string, most = 220): string =>

@@ -106,8 +106,8 @@ const previewOf = computed(
   () => store.desk?.students.find(s => s.id === (previewed.value ?? store.currentId)) ?? null,
 )
 const pointsHere = computed(() => {
-  const s = steps.value.find(x => x.criterionId === acts.criterion.value?.id)
-  return s && acts.criterion.value ? `${points(s.points)} of ${points(acts.criterion.value.max)}` : null
+  const s = steps.value.find(x => x.criterionId === acts.about.value?.id)
+  return s && acts.about.value ? `${points(s.points)} of ${points(acts.about.value.max)}` : null
 })
 const excuse = (criterionId: string, reason: string | null) => {
   const others = record.value!.mark.excusedFrom.filter(e => e.criterionId !== criterionId)
@@ -257,6 +257,7 @@ function showPreview(id: string | null) {
         :max="max"
         :has-now="hasNow"
         :by-rubric="rubric !== null"
+        :about="acts.about.value?.title ?? null"
         :history-open="open.history"
         :together="store.desk.together ? (counts?.ready ?? 0) : 0"
         @change="store.change($event)"
@@ -300,9 +301,9 @@ function showPreview(id: string | null) {
       v-if="open.phrases"
       v-model="open.phrases"
       :seminar-id="seminarId"
-      :criterion="acts.criterion.value?.title ?? null"
+      :criterion="acts.about.value?.title ?? null"
       :points="pointsHere"
-      @insert="acts.insert($event, acts.criterion.value?.title ?? null)"
+      @insert="acts.insert($event, acts.about.value?.title ?? null)"
     />
     <LetterPreview
       v-if="open.preview && previewOf"
