@@ -74,11 +74,11 @@ test('an instructor makes the first account, founds a seminar, brings its people
   await page.getByLabel('Keep apart: add somebody to set 1').selectOption('Oona Rintala')
   await expect(page.locator('summary')).toHaveText(/^one rule, /)
   for (const name of ['Liv Brandt', 'Oona Rintala'])
-    await page.getByLabel(`Move ${name}`).selectOption('Quay')
+    await page.getByLabel(`Move ${name}`, { exact: true }).selectOption('Quay')
   const unkept = 'Liv Brandt and Oona Rintala are to be kept apart, and are in one group.'
   await expect(page.getByText(`Oona is in Quay now. ${unkept}`)).toBeVisible()
   await expect(page.locator('summary')).toHaveText('one rule, one not kept')
-  await page.getByLabel('Move Liv Brandt').selectOption('Dredge')
+  await page.getByLabel('Move Liv Brandt', { exact: true }).selectOption('Dredge')
   await expect(page.locator('summary')).toHaveText('one rule, all kept')
 })
 

@@ -31,7 +31,7 @@ describe('a record on the marking desk', () => {
     const [work] = await world.db
       .select()
       .from(t.contributions)
-      .where(and(eq(t.contributions.activityId, world.reports.id), eq(t.contributions.type, 'post')))
+      .where(and(eq(t.contributions.activityId, world.reports.id), eq(t.contributions.state, 'shown')))
     const file = { seminarId: world.seminar.id, madeBy: work!.authorId, size: 1, bytes: Buffer.from('x') }
     const files = await world.db
       .insert(t.files)
