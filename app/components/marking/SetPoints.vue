@@ -21,11 +21,16 @@ const wrong = computed(() => {
   return props.needsReason && reason.value.trim() === '' ? 'Say why; the reason is kept with the mark.' : null
 })
 const tried = ref(false)
+const field = ref<InstanceType<typeof LineInput> | null>(null)
 function begin() {
   open.value = true
   tried.value = false
   text.value = points(props.override?.points ?? props.calculated ?? 0)
   reason.value = props.override?.reason ?? ''
+  void nextTick(() => {
+    field.value?.focus()
+    field.value?.select()
+  })
 }
 function set() {
   tried.value = true
@@ -37,7 +42,7 @@ function set() {
 
 <template>
   <form v-if="open" class="set" @submit.prevent="set">
-    <label>Points<LineInput v-model="text" class="in" data-points inputmode="decimal" autofocus /></label
+    <label>Points<LineInput ref="field" v-model="text" class="in" data-points inputmode="decimal" /></label
     ><span class="hint"
       >of {{ points(max)
       }}<template v-if="calculated !== null">, in place of {{ points(calculated) }}</template></span
