@@ -37,25 +37,6 @@ test('an instructor marks by key, cites, writes, holds and returns; the student 
   await expect(letter.getByRole('heading', { name: 'Builds on others' })).toBeVisible()
   await expect(letter).toContainText('You let Rasmus change your mind in public.')
   await expect(page.locator('.state')).toHaveText('saved')
-  // a remark is about the criterion just judged, though keys have gone on to the next; every part has its key
-  await page.keyboard.press('Escape')
-  await page.getByRole('group', { name: 'Use of evidence' }).getByRole('heading').click()
-  await page.locator('body').press('4')
-  await page.locator('body').press('w')
-  await page.keyboard.type('One register more would settle it.')
-  const remark = letter.locator('p', { hasText: 'One register more would settle it.' })
-  await expect(remark.locator('xpath=preceding-sibling::h3[1]')).toHaveText('Use of evidence')
-  await page.keyboard.press('Escape')
-  await page.locator('body').press('m')
-  await page.keyboard.type('Ask about the register.')
-  await expect(page.getByLabel(/^Marker’s note/)).toHaveValue(/Ask about the register\.$/)
-  await page.keyboard.press('Escape')
-  await page.locator('body').press('o')
-  await expect(page.getByRole('textbox', { name: 'Points' })).toBeFocused()
-  await page.getByRole('button', { name: 'cancel' }).click()
-  await page.locator('body').press('l')
-  await expect(letter).toBeFocused()
-  await expect(page.locator('.state')).toHaveText('saved')
 
   // hold and go on: the next student who is ready is there
   await page.keyboard.press('Control+Enter')
@@ -79,6 +60,33 @@ test('an instructor marks by key, cites, writes, holds and returns; the student 
   await expect(judged).toContainText('engages, 6 of 8')
   await expect(judged.getByRole('link', { name: /Rasmus is right/ })).toBeVisible()
   await expect(student.getByText('ask whether the Sunday deadline')).toHaveCount(0)
+})
+
+test('a remark is about the criterion just judged, though keys have gone on to the next; every part has its key', async ({
+  as,
+  world,
+}) => {
+  const page = await as('ines')
+  const { id } = await world.enrolment('mireille')
+  await open(page, `/seminars/${world.seminar.id}/activities/${world.breakwater.id}/desk?student=${id}`)
+  const letter = page.getByRole('textbox', { name: 'Letter to Mireille' })
+  await page.getByRole('group', { name: 'Use of evidence' }).getByRole('heading').click()
+  await page.locator('body').press('4')
+  await page.locator('body').press('w')
+  await page.keyboard.type('One register more would settle it.')
+  const remark = letter.locator('p', { hasText: 'One register more would settle it.' })
+  await expect(remark.locator('xpath=preceding-sibling::h3[1]')).toHaveText('Use of evidence')
+  await page.keyboard.press('Escape')
+  await page.locator('body').press('m')
+  await page.keyboard.type('Ask about the register.')
+  await expect(page.getByLabel(/^Marker’s note/)).toHaveValue(/Ask about the register\.$/)
+  await page.keyboard.press('Escape')
+  await page.locator('body').press('o')
+  await expect(page.getByRole('textbox', { name: 'Points' })).toBeFocused()
+  await page.getByRole('button', { name: 'cancel' }).click()
+  await page.locator('body').press('l')
+  await expect(letter).toBeFocused()
+  await expect(page.locator('.state')).toHaveText('saved')
 })
 
 test('a mark saved meanwhile by someone else is shown beside mine; nothing is overwritten', async ({

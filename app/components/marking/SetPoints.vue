@@ -21,7 +21,7 @@ const wrong = computed(() => {
   return props.needsReason && reason.value.trim() === '' ? 'Say why; the reason is kept with the mark.' : null
 })
 const tried = ref(false)
-const field = ref<InstanceType<typeof LineInput> | null>(null)
+const field = ref<{ focus: () => void; select: () => void } | null>(null)
 function begin() {
   open.value = true
   tried.value = false

@@ -18,10 +18,11 @@ interface Surroundings {
   readonly afterReturn: () => void
 }
 
-/** Puts the keyboard into the first of these that is there; a button opens its field. */
+/** Puts the keyboard into the first of these that is there, after what a text holds; a button opens its field. */
 function focusOn(selector: string) {
   const field = document.querySelector<HTMLElement>(selector)
   field?.focus()
+  if (field instanceof HTMLTextAreaElement) field.setSelectionRange(field.value.length, field.value.length)
   if (field instanceof HTMLInputElement) field.select()
   else if (field instanceof HTMLButtonElement) field.click()
 }
