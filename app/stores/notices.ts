@@ -11,15 +11,18 @@ export interface Notice {
 export const useNotices = readOnlyState(
   defineStore('notices', () => {
     const current = shallowRef<Notice | null>(null)
+    const count = ref(0) // how many have been said: each has its time for itself
     const say = (text: string, act?: Notice['act']) => {
       current.value = { text, act }
+      count.value++
     }
     const warn = (error: unknown) => {
       current.value = { text: error instanceof Error ? error.message : String(error), tone: 'problem' }
+      count.value++
     }
     const close = () => {
       current.value = null
     }
-    return { current, say, warn, close }
+    return { current, count, say, warn, close }
   }),
 )

@@ -8,6 +8,11 @@ const notices = useNotices()
 const chosenTime = useNoticeTime()
 const USUAL = 8000 // milliseconds
 const time = computed(() => (notices.current?.act ? chosenTime.value : USUAL))
+/**
+ * The time of the notice at hand, a millisecond more for every second one: the bar's clock starts anew when its time changes,
+ * and not when its words do. Otherwise an undo goes with the notice before it.
+ */
+const ownTime = computed(() => (time.value < 0 ? time.value : time.value + (notices.count % 2)))
 const open = computed({
   get: () => notices.current !== null,
   set: value => {
@@ -30,7 +35,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 </script>
 
 <template>
-  <v-snackbar v-model="open" location="bottom left" :timeout="time">
+  <v-snackbar v-model="open" location="bottom left" :timeout="ownTime">
     <span :role="notices.current?.tone === 'problem' ? 'alert' : undefined">{{ notices.current?.text }}</span>
     <template v-if="notices.current?.act" #actions>
       <TextButton aria-keyshortcuts="Control+Z" @click="run">
