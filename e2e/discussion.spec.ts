@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { chooseWords, expect, open, sentence, test } from './fixtures'
+import { chooseWords, drawn, expect, open, sentence, test } from './fixtures'
 
 const talk = (world: { seminar: { id: string }; dredge: { id: string } }) =>
   `/seminars/${world.seminar.id}/activities/${world.dredge.id}`
@@ -35,6 +35,7 @@ test('a student writes before reading, sees the others, replies, and the checkli
   await page.getByRole('textbox', { name: 'Your reply to Liv' }).click()
   await page.keyboard.insertText(`${sentence(60)} Hafenordnung`)
   await page.keyboard.press('Control+Shift+ArrowLeft')
+  await drawn(page) // the editor hears of a selection once it is drawn
   const form = page.getByRole('toolbar', { name: /^Your reply to Liv/ })
   await form.getByRole('combobox', { name: /^Language of the chosen words/ }).selectOption('German')
   await expect(page.locator('.ProseMirror span[lang="de"]')).toHaveText('Hafenordnung')

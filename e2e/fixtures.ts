@@ -141,6 +141,12 @@ export async function open(page: Page, path: string) {
   )
 }
 
+/** Waits until the page has drawn what was done: by then its scripts have been told of it, of a selection, too. */
+export const drawn = (page: Page) =>
+  page.evaluate(
+    () => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)))),
+  )
+
 /** Chooses words on the page as a pointer would, within one element. */
 export async function chooseWords(page: Page, selector: string, words: string) {
   await page.evaluate(
