@@ -1,3 +1,5 @@
+import { eq } from 'drizzle-orm'
+import * as t from '#server/database/schema'
 import { chooseWords, expect, open, test } from './fixtures'
 
 test('a marker cites, quotes, takes a phrase, sees the letter as the student will, returns it and takes it back', async ({
@@ -189,4 +191,49 @@ test('contributions are marked in the talk itself and make the mark', async ({ a
   const liv = await world.enrolment('liv')
   await open(page, `/seminars/${world.seminar.id}/activities/${world.dredge.id}/desk?student=${liv.id}`)
   await expect(page.getByRole('region', { name: 'Points' }).locator('.total')).toContainText('5of 10')
+})
+
+test('of more than a hundred columns those in sight are drawn, and the last is reached by key and by pointer', async ({
+  as,
+  world,
+}) => {
+  const { id: _, groupPlanId: _plan, textId: _text, ...row } = world.breakwater
+  const titles = Array.from({ length: 120 }, (_, i) => `Toll ${i + 1}`)
+  const made = await world.db
+    .insert(t.activities)
+    .values(titles.map((title, i) => ({ ...row, title, position: 500 + i })))
+    .returning({ activityId: t.activities.id })
+  const phases = await world.db.select().from(t.phases).where(eq(t.phases.activityId, world.breakwater.id))
+  await world.db
+    .insert(t.phases)
+    .values(
+      made.flatMap(({ activityId }) => phases.map(({ id: _phase, ...phase }) => ({ ...phase, activityId }))),
+    )
+  const page = await as('ines')
+  await open(page, `/seminars/${world.seminar.id}/gradebook`)
+  const grid = page.getByRole('grid', { name: 'Gradebook' })
+  const heads = grid.getByRole('columnheader')
+  await expect(grid).toHaveAttribute('aria-colcount', /1[23]\d/)
+  await expect.poll(() => heads.count()).toBeLessThan(40)
+  const more = page.getByText(/\d+ more to the right/)
+  await expect(more).toBeVisible()
+  await grid.getByRole('gridcell').first().click()
+  await page.keyboard.press('End')
+  const columns = await grid.getAttribute('aria-colcount')
+  const last = grid.locator(`[role=gridcell][aria-colindex="${columns}"]`).first()
+  await expect(last).toBeFocused()
+  await expect(more).toHaveCount(0)
+  await page.keyboard.press('Home')
+  await expect(more).toBeVisible()
+  while (await more.isVisible()) await more.click()
+  await expect(last).toBeVisible()
+  // wider: each of them, drawn where it now belongs
+  const widthOf = () => heads.last().evaluate(e => (e as HTMLElement).offsetWidth)
+  expect(await widthOf()).toBe(84)
+  await page.getByLabel('Columns').selectOption('wide')
+  await expect.poll(widthOf).toBe(132)
+  // the panel folds, and is there again as soon as one types
+  await page.getByRole('button', { name: 'Fold', exact: true }).click()
+  await expect(page.getByText('What is missing at its close')).toHaveCount(0)
+  await expect(page.getByRole('button', { name: 'Unfold' })).toBeVisible()
 })

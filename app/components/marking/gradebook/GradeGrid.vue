@@ -59,6 +59,14 @@ function onKey(event: KeyboardEvent) {
   if (asked.kind === 'go') emit('at', asked.to)
   else emit('edit', props.at, asked.typed)
 }
+const FRAMES = 20
+/** What was out of sight is drawn some frames after the grid has been scrolled to it; another cell asked for meanwhile wins. */
+function enter(cell: CellPosition, framesLeft: number) {
+  if (props.at !== cell) return
+  const drawnCell = document.getElementById(`g-${cell.row}-${cell.column}`)
+  if (drawnCell) drawnCell.focus()
+  else if (framesLeft > 0) requestAnimationFrame(() => enter(cell, framesLeft - 1))
+}
 watch(
   () => props.at,
   async cell => {
@@ -66,9 +74,7 @@ watch(
     virtual.value.scrollToIndex(cell.row)
     show(cell.column)
     await nextTick()
-    requestAnimationFrame(() =>
-      document.getElementById(`g-${cell.row}-${cell.column}`)?.focus({ preventScroll: false }),
-    )
+    requestAnimationFrame(() => enter(cell, FRAMES))
   },
 )
 </script>
