@@ -27,7 +27,7 @@ describe('a record on the marking desk', () => {
     const { prompt } = journal.items.find(i => i.id === entry!.entry.id)!
     expect(prompt!.number).toBe(entry!.position + 1)
     expect(plainText(entry!.doc)).toContain(prompt!.text.replace(/ …$/, ''))
-    // a document and a paper of words that were read when they came
+    // a document and a paper whose words were counted when they came
     const [work] = await world.db
       .select()
       .from(t.contributions)
@@ -36,8 +36,8 @@ describe('a record on the marking desk', () => {
     const files = await world.db
       .insert(t.files)
       .values([
-        { ...file, name: 'a.docx', type: 'application/x', textHtml: '<p>one two</p><p>three</p>' },
-        { ...file, name: 'b.pdf', type: 'application/pdf', paperWords: 'four five' },
+        { ...file, name: 'a.docx', type: 'application/x', words: 3 },
+        { ...file, name: 'b.pdf', type: 'application/pdf', words: 2 },
         { ...file, name: 'c.png', type: 'image/png' },
       ])
       .returning({ id: t.files.id })

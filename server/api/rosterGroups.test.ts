@@ -47,6 +47,7 @@ describe('a column of groups in a roster', () => {
       isNew: true,
       newGroups: ['Dredge', 'Quay'],
       placed: 3,
+      onlyPlaced: 2, // the third is counted among those who are added
     })
     const first = await ines.json<RosterAnswer>('POST', `${base}/roster`, write(rows.join('\n')))
     expect(first.body).toMatchObject({ added: 1, placed: 3 })

@@ -118,6 +118,7 @@ export const RosterPreview = z.object({
       isNew: z.boolean(),
       newGroups: z.array(z.string()),
       placed: z.number().int(), // people who would come into a group of it, or into another
+      onlyPlaced: z.number().int(), // those of them of whom nothing else would change
     })
     .nullable(), // null: no column holds groups
   columns: z.array(z.object({ heading: z.string(), field: z.enum(ROSTER_COLUMNS).nullable() })), // of a table; of an archive none

@@ -38,7 +38,7 @@ async function choose(form: Form, close: () => void) {
 <template>
   <CardMenu label="More forms" location="bottom start">
     <template #opener="{ opener }"
-      ><PlainButton v-bind="opener" class="opens" :disabled="!editor">More …</PlainButton></template
+      ><PlainButton v-bind="opener" :disabled="!editor">More …</PlainButton></template
     >
     <template #default="{ close }"
       ><ul class="forms">
@@ -53,18 +53,6 @@ async function choose(form: Form, close: () => void) {
 </template>
 
 <style scoped>
-.opens {
-  padding: 4px 8px;
-  border: 0;
-  border-radius: 4px;
-  background: none;
-  color: var(--ink-2);
-  cursor: pointer;
-}
-.opens:hover {
-  background: var(--sunken);
-  color: var(--ink);
-}
 .forms {
   list-style: none;
   padding: 6px;

@@ -16,30 +16,7 @@ const act = (change: (chain: Chain) => Chain) => change(props.editor.chain().foc
 </script>
 
 <template>
-  <div class="table-acts" role="group" aria-label="Table">
+  <div role="group" aria-label="Table">
     <PlainButton v-for="[name, change] in ACTS" :key="name" @click="act(change)">{{ name }}</PlainButton>
   </div>
 </template>
-
-<style scoped>
-.table-acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px;
-  padding: 3px 6px;
-  font-size: 0.78125rem;
-  border-bottom: 1px solid var(--line-soft);
-}
-.table-acts button {
-  padding: 4px 8px;
-  border: 0;
-  border-radius: 4px;
-  background: none;
-  color: var(--ink-2);
-  cursor: pointer;
-}
-.table-acts button:hover {
-  background: var(--sunken);
-  color: var(--ink);
-}
-</style>

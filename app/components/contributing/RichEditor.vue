@@ -169,7 +169,7 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
       <span class="grow" />
       <slot name="after" />
     </div>
-    <EditorTable v-if="editor?.isActive('table')" :editor="editor" />
+    <EditorTable v-if="editor?.isActive('table')" class="tools" :editor="editor" />
     <PictureWords v-if="editor?.isActive('image')" :editor="editor" />
     <form v-if="asking" class="address" @submit.prevent="setLink">
       <label
@@ -203,7 +203,9 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
   border-bottom: 1px solid var(--line-soft);
   min-height: 32px;
 }
-.tools button {
+/* what stands among the tools looks like one, from wherever it comes */
+.tools :deep(button),
+.tools :deep(.pick) {
   padding: 4px 8px;
   border: 0;
   border-radius: 4px;
@@ -211,11 +213,17 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
   color: var(--ink-2);
   cursor: pointer;
 }
-.tools button:hover {
+.tools :deep(button:hover),
+.tools :deep(.pick:hover) {
   background: var(--sunken);
   color: var(--ink);
 }
-.tools button.on {
+.tools :deep(.pick:focus-within) {
+  outline: 2px solid var(--ember);
+  outline-offset: 2px;
+  box-shadow: var(--focus);
+}
+.tools :deep(button.on) {
   background: var(--harbour-soft);
   color: var(--harbour-deep);
 }

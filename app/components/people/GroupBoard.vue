@@ -294,7 +294,8 @@ section {
 }
 header {
   display: flex;
-  gap: 8px;
+  flex-wrap: wrap;
+  gap: 2px 8px;
   align-items: baseline;
   padding: 9px 12px 7px;
   border-bottom: 1px solid var(--line-soft);
@@ -309,8 +310,10 @@ header .hint {
   padding: 1px 4px;
   margin-left: -5px;
   background: transparent;
-  flex: 1;
+  flex: 1 1 auto;
+  field-sizing: content;
   min-width: 4rem;
+  max-width: 100%;
 }
 .none {
   position: absolute;

@@ -64,7 +64,7 @@ const count = computed(() =>
     ? preview.value.added.length +
       preview.value.changed.length +
       preview.value.back.length +
-      (preview.value.groups?.placed ?? 0) +
+      (preview.value.groups?.onlyPlaced ?? 0) +
       (withdrawMissing.value ? preview.value.missing.length : 0)
     : 0,
 )
@@ -149,11 +149,11 @@ const importVerb = computed(() => {
       </template>
       <template v-else>
         <p class="said">
-          <b>{{ file?.name }}</b>: {{ sentence }}
+          <b>{{ file?.name }}</b>: {{ sentence }}{{ ' ' }}
           <span v-if="preview.newSections.length > 0"
             >New {{ plural(preview.newSections.length, 'section') }}:
             {{ preview.newSections.join(', ') }}.</span
-          >
+          >{{ ' ' }}
           <span v-if="preview.groups">{{ groupsSentence(preview.groups) }}</span>
         </p>
         <fieldset v-if="preview.columns.length > 0" class="columns" :disabled="busy">
@@ -228,6 +228,7 @@ const importVerb = computed(() => {
                   <td>{{ keptNames(r).name }}</td>
                   <td>{{ r.email }}</td>
                   <td>{{ r.section }}</td>
+                  <td>{{ r.group }}</td>
                   <td>{{ r.role === 'student' ? '' : r.role }}</td>
                 </tr>
               </tbody>

@@ -112,25 +112,6 @@ const isEmpty = computed(() => plainText(props.doc) === '')
 .brief-editor :deep(.tools) {
   padding-left: 0;
 }
-.brief-editor :deep(.tools button),
-.pick {
-  padding: 4px 8px;
-  border: 0;
-  border-radius: 4px;
-  background: none;
-  color: var(--ink-2);
-  cursor: pointer;
-}
-.pick:hover,
-.brief-editor :deep(.tools button:hover) {
-  background: var(--sunken);
-  color: var(--ink);
-}
-.pick:focus-within {
-  outline: 2px solid var(--ember);
-  outline-offset: 2px;
-  box-shadow: var(--focus);
-}
 .brief-editor :deep(.prose) {
   padding: 9px 0 6px;
   min-height: 3.6em;

@@ -59,10 +59,10 @@ const endIfEmpty = () => {
     <TextButton v-if="mayOpen" @click="emit('open')">
       {{ byQuestion ? 'ask a question' : 'open a thread' }}
     </TextButton>
+    <span v-if="closed">closed to new words</span>
     <TextButton v-if="mayClose" @click="emit('close', !closed)">
       {{ closed ? 'open to new words' : 'close to new words' }}
     </TextButton>
-    <span v-else-if="closed">closed to new words</span>
     <span class="grow" />
     <template v-if="found"
       ><span role="status"

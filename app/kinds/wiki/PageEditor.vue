@@ -271,24 +271,6 @@ h2 {
 .rich :deep(.ProseMirror-selectednode) {
   outline: 2px solid var(--ember);
 }
-.pick,
-.rich :deep(.tools button) {
-  padding: 4px 8px;
-  border: 0;
-  border-radius: 4px;
-  background: none;
-  color: var(--ink-2);
-  cursor: pointer;
-}
-.pick:hover {
-  background: var(--sunken);
-  color: var(--ink);
-}
-.pick:focus-within {
-  outline: 2px solid var(--ember);
-  outline-offset: 2px;
-  box-shadow: var(--focus);
-}
 .note {
   display: flex;
   flex-wrap: wrap;

@@ -331,6 +331,7 @@ export const files = pgTable(
     transcript: text(), // of a recording: WebVTT
     textHtml: text(), // of a document: its text, sanitised, so that nobody has to download it
     paperWords: text(), // of a PDF that is read without names: its words, so that names are found in them; empty: its pages are pictures
+    words: integer(), // in its text; null: it has none that is known
     withoutMetadata: boolean().notNull().default(false), // what its program wrote into it about people was taken out
     bytes: bytes().notNull(),
     madeAt: madeAt(),

@@ -1,6 +1,6 @@
 import { settingsOfKind } from '#core/kinds/ownSettings'
 import { talkOf } from '#core/contributing/talkSettings'
-import { plainText } from '#core/contributing/richText'
+import { plainText, type RichNode } from '#core/contributing/richText'
 import type { ActivityRow } from '#server/access/seminar'
 import { renderDoc } from '#server/richText/renderDoc'
 import type { ActivityBody } from '#shared/planning/composer'
@@ -13,7 +13,7 @@ export function columnsOf(body: ActivityBody, before: Pick<ActivityRow, 'summary
     title: body.title,
     brief: body.brief,
     briefHtml: brief.html,
-    summary: sameBrief ? before.summary : firstWords(brief.text),
+    summary: sameBrief ? before.summary : firstWords(body.brief),
     starter: body.starter && plainText(body.starter) !== '' ? body.starter : null,
     starterHtml: body.starter && plainText(body.starter) !== '' ? renderDoc(body.starter).html : null,
     spokenFileId: body.spokenFileId,
@@ -49,9 +49,14 @@ function settingsOf(body: ActivityBody): ActivityRow['settings'] {
 
 const LONGEST_SUMMARY = 220 // characters
 
-/** The first sentence or two of a brief, for lists. */
-function firstWords(text: string): string {
-  const line = text.split('\n').slice(0, 2).join(' ')
+/** The first sentence or two of a brief, for lists: of its sentences, and not of the cells of a table. */
+function firstWords(brief: RichNode): string {
+  const isSaid = (block: RichNode) => block.type === 'paragraph' && plainText(block) !== ''
+  const line = (brief.content ?? [])
+    .filter(isSaid)
+    .slice(0, 2)
+    .map(block => plainText(block))
+    .join(' ')
   if (line.length <= LONGEST_SUMMARY) return line
   const cut = line.slice(0, LONGEST_SUMMARY)
   const end = Math.max(cut.lastIndexOf('. '), cut.lastIndexOf('? '))

@@ -7,6 +7,7 @@ import { refusedField } from '#server/http/problem'
 import type { FileView, FileWrite } from '#shared/files/file'
 import { typeOf } from '#server/documents/fileType'
 import { readAttachment } from './inThread'
+import { wordsOf } from './wordsOfFiles'
 import { wholeBytes, type StoredFile } from './storedBytes'
 
 const LARGEST = 20_000_000 // bytes
@@ -80,6 +81,7 @@ export async function storeFile(
       name: write.name,
       size: file.bytes.length,
       transcript: write.transcript,
+      words: wordsOf(file),
       ...file,
     })
     .onConflictDoNothing()

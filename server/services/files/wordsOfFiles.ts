@@ -1,32 +1,32 @@
-import { eq, inArray } from 'drizzle-orm'
+import { eq, inArray, sum } from 'drizzle-orm'
 import sanitizeHtml from 'sanitize-html'
 import { countWords } from '#core/contributing/measureText'
 import type { Db } from '#server/database/client'
 import { contributionFiles, files } from '#server/database/schema'
 
-/**
- * Words in the files of contributions, by contribution: of documents and papers whose text was read when they came. Files
- * without a text that is known (a picture, a recording) count nothing.
- */
+/** Words in the text of a document or paper; null for a file without a text that is known (a picture, a recording). */
+export function wordsOf(file: {
+  readonly textHtml: string | null
+  readonly paperWords?: string | null
+}): number | null {
+  const text = file.textHtml === null ? file.paperWords : textOf(file.textHtml)
+  return text === null || text === undefined ? null : countWords(text)
+}
+
+/** Words in the files of contributions, by contribution, as they were counted when the files came. */
 export async function wordsOfFiles(db: Db, contributionIds: readonly string[]): Promise<Map<string, number>> {
   if (contributionIds.length === 0) return new Map()
   const rows = await db
-    .select({
-      contributionId: contributionFiles.contributionId,
-      html: files.textHtml,
-      paper: files.paperWords,
-    })
+    .select({ contributionId: contributionFiles.contributionId, words: sum(files.words).mapWith(Number) })
     .from(contributionFiles)
     .innerJoin(files, eq(files.id, contributionFiles.fileId))
     .where(inArray(contributionFiles.contributionId, [...contributionIds]))
-  const words = new Map<string, number>()
-  for (const { contributionId, html, paper } of rows) {
-    const text = html === null ? (paper ?? '') : textOf(html)
-    words.set(contributionId, (words.get(contributionId) ?? 0) + countWords(text))
-  }
-  return words
+    .groupBy(contributionFiles.contributionId)
+  return new Map(rows.map(r => [r.contributionId, r.words ?? 0]))
 }
 
-/** Words of neighbouring blocks stay apart. */
+const INLINE = 'a|abbr|b|code|del|em|i|ins|mark|s|small|span|strong|sub|sup|u'
+const BLOCK_EDGE = new RegExp(`<(?!/?(?:${INLINE})\\b)`, 'g')
+/** Words of neighbouring blocks stay apart; a word of which a part is bold stays one. */
 const textOf = (html: string): string =>
-  sanitizeHtml(html.replaceAll('<', ' <'), { allowedTags: [], allowedAttributes: {} })
+  sanitizeHtml(html.replace(BLOCK_EDGE, ' <'), { allowedTags: [], allowedAttributes: {} })

@@ -38,7 +38,7 @@ export async function previewRoster(db: Db, actor: Actor, file: RosterFile): Pro
     })),
     faults: roster.faults.map(f => ({ line: f.line, code: f.code, sentence: faultSentence(f) })),
     columns: (roster.columns ?? []).map(c => ({ ...c })),
-    groups: previewGroups(await groupColumn(db, actor, roster), comparison.enrolmentOf),
+    groups: previewGroups(await groupColumn(db, actor, roster), comparison),
     newSections: [
       ...new Set(roster.rows.flatMap(r => (r.section && !titles.has(r.section) ? [r.section] : []))),
     ],

@@ -57,7 +57,7 @@ export async function groupColumn(
 /** What a column of groups would change: nothing is written. */
 export function previewGroups(
   column: GroupColumn | null,
-  enrolmentOf: RosterComparison['enrolmentOf'],
+  { enrolmentOf, added, changed, back }: RosterComparison,
 ): RosterPreview['groups'] {
   if (!column) return null
   const idOf = new Map(column.groups.map(g => [g.title, g.id]))
@@ -66,11 +66,14 @@ export function previewGroups(
     const group = idOf.get(row.group!)
     return !known || !group || column.memberOf.get(known) !== group
   }
+  const placed = column.rows.filter(isPlaced)
+  const otherwise = new Set([...added, ...changed.map(c => c.row), ...back.map(b => b.row)].map(r => r.line))
   return {
     plan: column.title,
     isNew: column.plan === null,
     newGroups: newTitles(column),
-    placed: column.rows.filter(isPlaced).length,
+    placed: placed.length,
+    onlyPlaced: placed.filter(row => !otherwise.has(row.line)).length,
   }
 }
 
