@@ -1,4 +1,4 @@
-import { expect, open, test } from './fixtures'
+import { expect, open, sentence, test } from './fixtures'
 
 test('what is pasted from a word processor comes in clean, and nothing in it runs', async ({ as, world }) => {
   const liv = await as('liv')
@@ -66,4 +66,42 @@ test('what is pasted from a word processor comes in clean, and nothing in it run
   ).toHaveCount(0)
   await expect(posted.locator('.prose a[href^="javascript"]')).toHaveCount(0)
   expect(await liv.evaluate('window.hit')).toBeUndefined()
+})
+
+const PNG = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+  'base64',
+)
+
+test('a student puts a picture into a post, says what it shows, and classmates see it where it stands', async ({
+  as,
+  world,
+}) => {
+  const talk = `/seminars/${world.seminar.id}/activities/${world.dredge.id}`
+  const page = await as('paz')
+  await open(page, talk)
+  await page.getByRole('textbox', { name: 'Your opening post' }).click()
+  await page.keyboard.insertText(`I speak for the pilots. ${sentence(200)}`)
+  await page.getByLabel('Picture', { exact: true }).setInputFiles({
+    name: 'mole.png',
+    mimeType: 'image/png',
+    buffer: PNG,
+  })
+  await page.getByLabel('What the picture shows').fill('The old mole at low water')
+  await expect(page.getByText('205 of 200 words')).toBeVisible() // what a picture shows is no word of one's own
+  await expect(page.locator('.box .state')).toHaveText('saved as draft')
+  // it is there again after a reload, once, and not in the list of files beside the text
+  await open(page, talk)
+  await expect(page.locator('.box .prose img')).toHaveAttribute('alt', 'The old mole at low water')
+  await expect(page.getByRole('button', { name: 'Remove mole.png' })).toHaveCount(0)
+  await page.getByRole('button', { name: /^Post/ }).click()
+  const seen = page.locator('article .prose img')
+  await expect(seen).toHaveAttribute('alt', 'The old mole at low water')
+  await expect.poll(() => seen.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(1)
+  await expect(page.locator('article figure img')).toHaveCount(0)
+
+  const classmate = await as('kadri')
+  await open(classmate, talk)
+  await classmate.getByRole('button', { name: 'all 205 words' }).click()
+  await expect(classmate.getByRole('img', { name: 'The old mole at low water' })).toBeVisible()
 })

@@ -2,6 +2,7 @@ import { eq } from 'drizzle-orm'
 import type { OwnReviews } from '#shared/kinds/review/review'
 import * as t from '#server/database/schema'
 import type { World } from '#server/testing/world'
+import { FIVE, peerReviewIn } from '#server/testing/peerReview'
 import { chooseWords, expect, open, sentence, test } from './fixtures'
 
 const at = (hours: number) => new Date(Date.parse('2026-10-14T08:20:00Z') + hours * 3_600_000)
@@ -180,6 +181,43 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   await author.keyboard.type('Thank you; I have looked again.')
   await received.getByRole('button', { name: 'Answer', exact: true }).click()
   await expect(received).toContainText('I have looked again.')
+})
+
+test('an instructor ends hand-in and begins reviewing before the time; what was assigned is said, and taken back', async ({
+  as,
+  world,
+}) => {
+  const { times, handIn } = await peerReviewIn(world)
+  for (const who of FIVE) await handIn(who, `By somebody. ${sentence(280)}`)
+  await times(-48, -96, -200) // hours ago: in two days hand-in ends, in four reviewing begins
+  const page = await as('ines')
+  await open(page, page_(world, world.essays, '/peers'))
+  await expect(page.getByRole('button', { name: 'Assign reviewers' })).toBeDisabled()
+  await page.getByRole('button', { name: 'End hand-in now' }).click()
+  const dialog = page.getByRole('dialog', { name: 'End hand-in now' })
+  await expect(dialog).toContainText('Hand-in ends now, and not Fri 16 Oct, 10:20.')
+  await expect(dialog).toContainText('What they hand in now is late.')
+  await expect(dialog).toContainText('Reviewing begins Sun 18 Oct, 10:20, as planned.')
+  await expect(dialog.getByRole('status')).not.toContainText('calculating')
+  await dialog.getByRole('button', { name: 'End hand-in now' }).click()
+  await expect(page.getByText('Hand-in has ended. Everyone who takes part is told.')).toBeVisible()
+
+  const assign = page.getByRole('button', { name: 'Assign reviewers' })
+  await assign.click()
+  await expect(page.getByText('Reviewers are assigned. Five works have two readers each.')).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await assign.click()
+  await expect(page.locator('.peers > header')).toContainText('0 of 10 reviews in')
+
+  await page.getByRole('button', { name: 'Begin reviewing now' }).click()
+  const second = page.getByRole('dialog', { name: 'Begin reviewing now' })
+  await expect(second).toContainText('Reviewing begins now, and not Sun 18 Oct, 10:20. It goes on until')
+  await second.getByRole('button', { name: 'Begin reviewing now' }).click()
+  await expect(page.getByText('Reviewing has begun.')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Begin reviewing now' })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByText('The dates are as they were.')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Begin reviewing now' })).toBeVisible()
 })
 
 test('a reader is moved by dragging on the table, and back by undo', async ({ as, world }) => {

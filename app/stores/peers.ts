@@ -153,6 +153,10 @@ export const usePeersStore = readOnlyState(
       await api.call(peersEndpoints.dealReviewers, { params: here(), body: { key: newKey(), seed } })
       await refresh()
     }
+    async function undeal() {
+      await api.call(peersEndpoints.undealReviewers, { params: here() })
+      await refresh()
+    }
     async function keepApart(pairs: InputOf<typeof peersEndpoints.keepReviewersApart>['body']['pairs']) {
       await api.call(peersEndpoints.keepReviewersApart, { params: here(), body: { pairs } })
       await refresh()
@@ -184,6 +188,7 @@ export const usePeersStore = readOnlyState(
       take,
       movePairs,
       deal,
+      undeal,
       keepApart,
       release,
       share,

@@ -7,6 +7,7 @@ export {
   type Allocation,
   type LoadedPeerReview,
   dueOf,
+  hasReviewingBegun,
   loadPeerReview,
   lockPeerReview,
   phaseOf,

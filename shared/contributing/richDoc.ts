@@ -36,7 +36,7 @@ const MARKS = new Set([
   'link',
   'language',
 ])
-/** Only briefs and starters hold files: students' attachments are no part of their text. */
+/** Briefs and starters hold all of them; a post, entry or note those pictures of its own files that stand in its text. */
 const FILE_NODES = new Set(['image', 'recording', 'paper'])
 const FILE = /^\/api\/files\/[0-9a-f-]{36}$/
 const LONGEST_FORMULA = 1000 // characters
@@ -62,6 +62,13 @@ interface Holds {
 
 /** A document as the editor keeps it, bounded in size and depth, with nodes and marks of the allowed kinds only. */
 export const RichDoc = richDoc({ files: new Set(), pages: false, longest: LONGEST_TEXT, pieces: MOST_PIECES })
+/** The same with pictures: of a post, an entry, a note. Its files must come with it, which whoever takes it in makes sure of. */
+export const TalkDoc = richDoc({
+  files: new Set(['image']),
+  pages: false,
+  longest: LONGEST_TEXT,
+  pieces: MOST_PIECES,
+})
 /** The same with pictures, recordings and papers that were uploaded to the seminar. */
 export const BriefDoc = richDoc({
   files: FILE_NODES,

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { CONTRIBUTION_TYPES } from '#core/contributing/contribution'
 import { CheckView } from './activity'
 import { NoteDetail, NoteView } from '#shared/kinds/reading/reading'
-import { RichDoc } from './richDoc'
+import { TalkDoc } from './richDoc'
 import { TermDetail } from '#shared/kinds/lexicon/term'
 
 export const ContributionParams = z.object({ contributionId: z.uuid() })
@@ -121,7 +121,7 @@ const Written = z.object({
   term: TermDetail.nullable().default(null), // of a term of the lexicon: its text is the definition
   note: NoteDetail.nullable().default(null), // of a note in a margin
   fileIds: z.array(z.uuid()).max(20).default([]),
-  doc: RichDoc,
+  doc: TalkDoc,
   takesUp: TakesUp.nullable().default(null),
 })
 export type Written = z.infer<typeof Written>
@@ -147,7 +147,7 @@ export const ThreadQuery = z.object({ first: z.enum(['true', 'false']).default('
 export const DraftTarget = z.object({ parentId: z.uuid().nullable(), slot: z.string().max(64).default('') })
 export const EditWrite = z.object({
   key: z.uuid(),
-  doc: RichDoc,
+  doc: TalkDoc,
   title: z.string().trim().max(200).nullable().optional(),
   term: TermDetail.optional(),
   baseVersion: z.number().int(),

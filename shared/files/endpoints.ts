@@ -1,6 +1,6 @@
 import { endpoint } from '../http/endpoint'
 import { ActivityParams } from '../planning/activityParams'
-import { FileParams, FileView, FileWrite } from './file'
+import { FileParams, FileView, FileWrite, TranscriptKept, TranscriptWrite } from './file'
 import { SeminarParams } from '../people/seminar'
 
 export const addActivityFile = endpoint({
@@ -35,6 +35,15 @@ export const readFileTranscript = endpoint({
   summary: 'The transcript of a recording as WebVTT',
   params: FileParams,
   file: ['text/vtt'],
+})
+
+export const keepFileTranscript = endpoint({
+  method: 'PUT',
+  path: '/api/files/:fileId/transcript',
+  summary: 'Gives a recording its transcript',
+  params: FileParams,
+  body: TranscriptWrite,
+  answer: TranscriptKept,
 })
 
 export const addSeminarFile = endpoint({

@@ -18,3 +18,8 @@ export const FileView = z.object({
   hasText: z.boolean(),
 })
 export type FileView = z.infer<typeof FileView>
+
+export const TranscriptWrite = z.object({
+  transcript: z.string().max(500_000, 'A transcript has up to 500,000 characters.').nullable(), // WebVTT; null: none
+})
+export const TranscriptKept = z.object({ before: z.string().nullable() })

@@ -48,6 +48,14 @@ export const dealReviewers = endpoint({
   answer: Version,
 })
 
+export const undealReviewers = endpoint({
+  method: 'DELETE',
+  path: '/api/activities/:activityId/peers/deal',
+  summary: 'Takes the assigning of reviewers back, while none has opened anything',
+  params: ActivityParams,
+  answer: Version,
+})
+
 export const readPeers = endpoint({
   method: 'GET',
   path: '/api/activities/:activityId/peers',

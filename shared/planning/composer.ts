@@ -1,3 +1,4 @@
+import { BEGIN_ACTS } from '#core/planning/beginNow'
 import { z } from 'zod'
 import { ACTIVITY_KINDS } from '#core/kinds/kind'
 import { TEXT_FORMS } from '#core/kinds/reading/reading'
@@ -187,6 +188,9 @@ export const ScheduleWrite = ScheduleBody.extend({
   baseVersion: z.number().int(),
   tell: z.boolean().default(false),
 })
+/** Ends hand-in, or begins reviewing, now instead of at its time. */
+export const BeginWrite = z.object({ key: z.uuid(), act: z.enum(BEGIN_ACTS), tell: z.boolean() })
+export const BegunAnswer = VersionAnswer.extend({ before: ScheduleBody })
 export const CopyWrite = z.object({
   id: z.uuid(),
   seminarId: z.uuid(),

@@ -3,6 +3,8 @@ import { ActivityParams } from './activityParams'
 import { Done } from '../http/done'
 import { SeminarParams } from '../people/seminar'
 import {
+  BeginWrite,
+  BegunAnswer,
   ActivityMade,
   ActivityMake,
   ActivityPatch,
@@ -109,6 +111,15 @@ export const changeSchedule = endpoint({
   params: ActivityParams,
   body: ScheduleWrite,
   answer: VersionAnswer,
+})
+
+export const beginPhase = endpoint({
+  method: 'POST',
+  path: '/api/activities/:activityId/begin',
+  summary: 'Ends hand-in, or begins reviewing, now',
+  params: ActivityParams,
+  body: BeginWrite,
+  answer: BegunAnswer,
 })
 
 export const unpublishActivity = endpoint({

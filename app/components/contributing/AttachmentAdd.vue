@@ -1,28 +1,28 @@
 <script setup lang="ts">
 import FileInput from '~/components/controls/FileInput.vue'
-import { v7 } from 'uuid'
 import type { Attachable, AttachLimits } from '#core/contributing/talkSettings'
 import type { AttachedFile } from '#shared/contributing/thread'
-import { toBase64 } from '~/composables/files/readFile'
 import { useRecorder } from '~/composables/files/useRecorder'
-import { useApi } from '~/composables/shell/useApi'
-import { useSending } from '~/composables/shell/useSending'
+import { useUpload } from '~/composables/files/useUpload'
 import { useNotices } from '~/stores/notices'
-import * as filesEndpoints from '#shared/files/endpoints'
 import PlainButton from '~/components/controls/PlainButton.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 
-/** Files that come with a text: chosen or spoken (the tools), and shown with a way to take them off again (the list). */
+/**
+ * Files that come with a text: chosen or spoken (the tools), and shown with a way to take them off again (the list). What
+ * stands in the text is taken off there.
+ */
 const props = defineProps<{
   part: 'tools' | 'list'
   activityId: string
   limits: AttachLimits
   files: readonly AttachedFile[]
+  /** Ids of the pictures that stand in the text. */
+  inText?: readonly string[]
 }>()
 const emit = defineEmits<{ change: [files: readonly AttachedFile[]] }>()
-const api = useApi()
 const notices = useNotices()
-const { busy, problem, send } = useSending()
+const { busy, problem, upload } = useUpload(props.activityId, () => props.limits)
 const { recording, clock, refused, begin, end } = useRecorder(file => void take(file), 'voice')
 const ACCEPT: Readonly<Record<Attachable, string>> = {
   picture: 'image/png,image/jpeg,image/webp,image/gif',
@@ -31,6 +31,7 @@ const ACCEPT: Readonly<Record<Attachable, string>> = {
   recording: 'audio/*,video/webm,video/mp4',
 }
 const accept = computed(() => props.limits.types.map(t => ACCEPT[t]).join(','))
+const listed = computed(() => props.files.filter(f => !props.inText?.includes(f.id)))
 const full = computed(() => props.files.length >= props.limits.most)
 
 async function choose(event: Event) {
@@ -40,22 +41,7 @@ async function choose(event: Event) {
   for (const file of chosen) await take(file)
 }
 async function take(file: File) {
-  // what cannot be taken is said before it is sent
-  if (file.size > props.limits.megabytes * 1_000_000) {
-    problem.value = `“${file.name}” has ${(file.size / 1_000_000).toFixed(1)} MB; up to ${props.limits.megabytes} MB are taken here.`
-    return
-  }
-  const kept = await send(async () =>
-    api.call(filesEndpoints.addActivityFile, {
-      params: { activityId: props.activityId },
-      body: {
-        id: v7(),
-        name: file.name,
-        base64: await toBase64(file),
-        transcript: null,
-      },
-    }),
-  )
+  const kept = await upload(file)
   if (kept) emit('change', [...props.files, kept])
 }
 function off(file: AttachedFile) {
@@ -88,8 +74,8 @@ const sizeWords = (bytes: number) =>
     </template>
     <span v-else class="hint">{{ limits.most }} of {{ limits.most }} files</span>
   </span>
-  <ul v-else class="files">
-    <li v-for="f in files" :key="f.id">
+  <ul v-else-if="listed.length > 0" class="files">
+    <li v-for="f in listed" :key="f.id">
       <img v-if="f.type.startsWith('image/')" :src="f.url" alt="" /><audio
         v-else-if="f.type.startsWith('audio/')"
         controls

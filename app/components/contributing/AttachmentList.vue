@@ -1,9 +1,17 @@
 <script setup lang="ts">
 import type { AttachedFile } from '#shared/contributing/thread'
+import TranscriptFold from './TranscriptFold.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 
 /** Files that came with a text, shown in place: pictures, recordings, papers, and documents as text, so that nobody has to download them. */
-defineProps<{ files: readonly AttachedFile[] }>()
+const props = defineProps<{
+  files: readonly AttachedFile[]
+  /** The text they came with: a picture that stands in it is not shown again. */
+  html: string
+  /** Whether the reader can say what is heard in them. */
+  mayTranscribe: boolean
+}>()
+const listed = computed(() => props.files.filter(f => !props.html.includes(f.url)))
 const open = reactive(new Set<string>())
 const texts = reactive(new Map<string, string>())
 const failed = reactive(new Set<string>())
@@ -20,8 +28,8 @@ const isShownAtOnce = (f: AttachedFile) => f.type.startsWith('image/') || /^(aud
 </script>
 
 <template>
-  <div class="files">
-    <template v-for="f in files" :key="f.id">
+  <div v-if="listed.length > 0" class="files">
+    <template v-for="f in listed" :key="f.id">
       <figure v-if="f.type.startsWith('image/')">
         <a :href="f.url" target="_blank"
           ><img :src="f.url" :alt="f.name.replace(/\.[^.]+$/, '')" loading="lazy"
@@ -38,6 +46,7 @@ const isShownAtOnce = (f: AttachedFile) => f.type.startsWith('image/') || /^(aud
           <track kind="captions" :src="`${f.url}/transcript`" srclang="en" label="Transcript" />
         </video>
         <figcaption>{{ f.name }}</figcaption>
+        <TranscriptFold :file-id="f.id" :url="f.url" :may-add="mayTranscribe" />
       </figure>
       <div v-else class="paper">
         <TextButton :aria-expanded="open.has(f.id)" @click="toggle(f)">

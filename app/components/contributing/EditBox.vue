@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import LineInput from '~/components/controls/LineInput.vue'
+import Image from '@tiptap/extension-image'
 import isSame from 'fast-deep-equal'
 import { countWords } from '#core/contributing/measureText'
 import { plainText, type RichNode } from '#core/contributing/richText'
@@ -137,7 +138,15 @@ function settle(mine: boolean) {
       <TextButton @click="startAnew">Start again from what is posted</TextButton>
     </p>
     <TermFields v-if="lexicon && doc" :term="term" :settings="lexicon" @write="term = $event" />
-    <RichEditor v-if="doc" :doc="doc" label="Your text" autofocus formulas @write="doc = $event" />
+    <RichEditor
+      v-if="doc"
+      :doc="doc"
+      label="Your text"
+      autofocus
+      formulas
+      :more="[Image]"
+      @write="doc = $event"
+    />
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
     <TwoTexts
       v-if="theirs && doc"

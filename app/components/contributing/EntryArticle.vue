@@ -95,7 +95,12 @@ function writerTone(author: WholeContribution['author']) {
     />
     <ProseText v-else :html="entry.html ?? ''" :except="entry.type === 'term' ? entry.id : undefined" />
     <slot v-if="!editing" name="below" />
-    <AttachmentList v-if="entry.files.length > 0" :files="entry.files" />
+    <AttachmentList
+      v-if="entry.files.length > 0"
+      :files="entry.files"
+      :html="entry.html ?? ''"
+      :may-transcribe="entry.author.isMe || desk.isStaff"
+    />
     <MarkOne
       v-if="desk.combine && !entry.author.isStaff && entry.state === 'shown' && !entry.withdrawn"
       :combine="desk.combine"
@@ -164,7 +169,12 @@ function writerTone(author: WholeContribution['author']) {
               @away="desk.edit(null)"
             />
             <ProseText v-else :html="row.item.html ?? ''" />
-            <AttachmentList v-if="row.item.files.length > 0" :files="row.item.files" />
+            <AttachmentList
+              v-if="row.item.files.length > 0"
+              :files="row.item.files"
+              :html="row.item.html ?? ''"
+              :may-transcribe="row.item.author.isMe || desk.isStaff"
+            />
             <HeldBar
               v-if="row.item.state === 'awaitingApproval'"
               :contribution="row.item"

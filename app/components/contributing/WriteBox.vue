@@ -1,15 +1,20 @@
 <script setup lang="ts">
 import LineInput from '~/components/controls/LineInput.vue'
+import type { Editor } from '@tiptap/vue-3'
+import Image from '@tiptap/extension-image'
+import { picturesIn, pictureWords } from '#core/contributing/picturesIn'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { AttachLimits } from '#core/contributing/talkSettings'
 import type { LexiconSettingsBody } from '#shared/kinds/lexicon/settings'
 import type { NoteDetail } from '#shared/kinds/reading/reading'
-import type { DraftView, TakesUp } from '#shared/contributing/thread'
+import type { AttachedFile, DraftView, TakesUp } from '#shared/contributing/thread'
 import { useDraft, type WritingTarget } from '~/composables/contributing/useDraft'
 import { useSeminarZone } from '~/composables/planning/useSeminarZone'
 import { useNotices } from '~/stores/notices'
 import { useThreadStore } from '~/stores/thread'
+import { insertPicture } from '~/composables/contributing/insertPicture'
 import AttachmentAdd from './AttachmentAdd.vue'
+import PictureTool from './PictureTool.vue'
 import TermFields from '~/kinds/lexicon/TermFields.vue'
 import TwoTexts from './TwoTexts.vue'
 import TextButton from '~/components/controls/TextButton.vue'
@@ -61,6 +66,22 @@ watch([passage, () => props.note], () => {
 })
 draft.onSent(id => emit('posted', id, 'shown'))
 
+const pictures = ref<InstanceType<typeof PictureTool> | null>(null)
+const takesPictures = computed(() => (props.attach?.most ?? 0) > 0 && props.attach!.types.includes('picture'))
+/** A picture comes with the text as any file does, and stands where the caret is. */
+function putIn(editor: Editor | undefined, file: AttachedFile) {
+  draft.setFiles([...draft.files.value, file])
+  insertPicture(editor, file.url)
+}
+/** A picture that is pasted or dropped goes into the text. */
+function takeFrom(event: Event, from: DataTransfer | null) {
+  const picture = [...(from?.files ?? [])].find(f => f.type.startsWith('image/'))
+  if (!picture || !pictures.value || draft.files.value.length >= props.attach!.most) return
+  event.preventDefault()
+  event.stopPropagation()
+  void pictures.value.take(picture)
+}
+
 async function post() {
   if (busy.value) return
   busy.value = true
@@ -69,7 +90,7 @@ async function post() {
     if (
       props.before &&
       !(await props.before(
-        [draft.title.value ?? '', plainText(draft.doc.value)].join('\n'),
+        [draft.title.value ?? '', plainText(draft.doc.value), ...pictureWords(draft.doc.value)].join('\n'),
         draft.files.value.map(f => f.id),
       ))
     )
@@ -113,6 +134,9 @@ const stateWords = computed(
     @keydown.ctrl.enter.prevent="post"
     @keydown.meta.enter.prevent="post"
     @keydown.esc="closable && away()"
+    @paste.capture="takeFrom($event, $event.clipboardData)"
+    @dragover="takesPictures && $event.preventDefault()"
+    @drop.capture="takeFrom($event, $event.dataTransfer)"
   >
     <div v-if="takesUp" class="passage">
       “{{ takesUp.exact }}”
@@ -134,6 +158,7 @@ const stateWords = computed(
       :autofocus="autofocus"
       formulas
       :describedby="draft.problem.value ? problemId : undefined"
+      :more="[Image]"
       @write="(doc: RichNode) => draft.write(doc)"
     >
       <template #before
@@ -141,6 +166,14 @@ const stateWords = computed(
           ><slot>{{ label }}</slot></span
         ></template
       >
+      <template v-if="takesPictures" #tools="{ editor }"
+        ><PictureTool
+          ref="pictures"
+          :activity-id="target.activityId"
+          :limits="attach"
+          :disabled="draft.files.value.length >= attach!.most"
+          @kept="putIn(editor, $event)"
+      /></template>
       <template #after
         ><AttachmentAdd
           v-if="attach && attach.most > 0"
@@ -157,6 +190,7 @@ const stateWords = computed(
       :activity-id="target.activityId"
       :limits="attach!"
       :files="draft.files.value"
+      :in-text="picturesIn(draft.doc.value)"
       @change="draft.setFiles"
     />
     <p v-if="draft.problem.value" :id="problemId" class="field-problem" role="alert">

@@ -210,7 +210,12 @@ const sentence = computed(
           <p v-for="(line, n) in item.change ? [] : pieces(item)" :key="n" class="line" data-line>
             <RecordLine :pieces="line" />
           </p>
-          <AttachmentList v-if="item.files.length > 0" :files="names.hideFiles(item.files)" />
+          <AttachmentList
+            v-if="item.files.length > 0"
+            :files="names.hideFiles(item.files)"
+            html=""
+            may-transcribe
+          />
           <MarkOne
             v-if="combine && !item.withdrawn"
             :combine="combine"

@@ -1,10 +1,14 @@
 <script setup lang="ts">
 import type { ActivityView } from '#shared/contributing/activity'
 import { useTimes } from '~/composables/planning/useTimes'
+import { useSeminarStore } from '~/stores/seminar'
+import ProseRecordings from '../contributing/ProseRecordings.vue'
 import ProseText from '../contributing/ProseText.vue'
+import TranscriptFold from '../contributing/TranscriptFold.vue'
 
 /** A brief as it is met everywhere: text, the instructor's voice, prompts released so far, and the starter. */
 defineProps<{ activity: ActivityView }>()
+const seminar = useSeminarStore()
 const { date } = useTimes()
 </script>
 
@@ -17,7 +21,14 @@ const { date } = useTimes()
       :src="activity.spoken.url"
       aria-label="The brief, spoken by the instructor"
     />
+    <TranscriptFold
+      v-if="activity.spoken"
+      :file-id="activity.spoken.url.replace('/api/files/', '')"
+      :url="activity.spoken.url"
+      :may-add="seminar.isStaff"
+    />
     <ProseText :html="activity.briefHtml" />
+    <ProseRecordings :html="activity.briefHtml" :may-add="seminar.isStaff" />
     <section v-for="p in activity.prompts" :key="p.number" class="prompt">
       <h3>
         Prompt {{ p.number }} <span>since {{ date(p.releaseAt) }}</span>

@@ -9,6 +9,8 @@ export function cleanPasted(html: string): string {
   for (const bold of body.querySelectorAll<HTMLElement>('b[style*="font-weight"]'))
     if (/font-weight:\s*(normal|400)/.test(bold.getAttribute('style') ?? '')) unwrap(bold)
   for (const span of body.querySelectorAll<HTMLElement>('span, font')) meant(span)
+  for (const picture of body.querySelectorAll('img'))
+    if (!OUR_PICTURE.test(picture.getAttribute('src') ?? '')) picture.remove()
   gatherLists(body)
   lowerHeadings(body)
   for (const element of body.querySelectorAll('*')) {
@@ -18,6 +20,9 @@ export function cleanPasted(html: string): string {
   }
   return body.innerHTML.replace(/&nbsp;|\u00a0/g, ' ')
 }
+
+/** Pictures from elsewhere are not fetched: they are added as files. */
+const OUR_PICTURE = /^\/api\/files\/[0-9a-f-]{36}$/
 
 /** Attributes that mean something: everything else is how it looked, or what it did. */
 const KEPT: ReadonlySet<string> = new Set(['href', 'src', 'alt', 'data-page'])

@@ -163,7 +163,12 @@ function selected() {
           <TextButton v-if="long" class="more" :aria-expanded="open" @click="desk.toggleFold(whole.id)">
             {{ open ? 'fold' : `all ${whole.words} words` }}
           </TextButton>
-          <AttachmentList v-if="whole.files.length > 0" :files="whole.files" />
+          <AttachmentList
+            v-if="whole.files.length > 0"
+            :files="whole.files"
+            :html="whole.html ?? ''"
+            :may-transcribe="whole.author.isMe || desk.isStaff"
+          />
           <MarkOne
             v-if="desk.combine && !whole.author.isStaff && whole.state === 'shown' && !whole.withdrawn"
             :combine="desk.combine"

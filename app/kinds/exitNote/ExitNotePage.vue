@@ -10,6 +10,7 @@ import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useNotices } from '~/stores/notices'
 import { useSeminarStore } from '~/stores/seminar'
 import { useThreadStore } from '~/stores/thread'
+import ProseRecordings from '~/components/contributing/ProseRecordings.vue'
 import ProseText from '~/components/contributing/ProseText.vue'
 import ActivityPage from '~/components/contributing/ActivityPage.vue'
 import EntryArticle from '~/components/contributing/EntryArticle.vue'
@@ -131,6 +132,7 @@ const leftWords = computed(() => {
   <ActivityPage :activity="activity" brief="below">
     <main>
       <ProseText class="question" :html="activity.briefHtml" />
+      <ProseRecordings :html="activity.briefHtml" :may-add="seminar.isStaff" />
       <template v-if="seminar.isStudent">
         <template v-if="mine"
           ><EntryArticle :node="mine" :desk="desk" verb="answer" />

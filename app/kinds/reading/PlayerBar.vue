@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import KeyHint from '~/components/controls/KeyHint.vue'
 import LineInput from '~/components/controls/LineInput.vue'
-import { clock } from '~/kinds/reading/clock'
+import { clock } from '~/composables/files/clock'
 import TextButton from '~/components/controls/TextButton.vue'
 
 /** What plays, how far it is, how fast, and where its notes are. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useGap } from '~/kinds/reading/useGap'
-import { clock } from '~/kinds/reading/clock'
+import { clock } from '~/composables/files/clock'
 import TextButton from '~/components/controls/TextButton.vue'
 
 interface Line {

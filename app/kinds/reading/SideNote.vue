@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { WholeContribution } from '#shared/contributing/thread'
 import type { MarginNote } from '~/kinds/reading/useMargin'
-import { clock } from '~/kinds/reading/clock'
+import { clock } from '~/composables/files/clock'
 import { inWords, plural } from '#core/language'
 import type { TalkDesk } from '~/components/contributing/talkDesk'
 import ProseText from '~/components/contributing/ProseText.vue'

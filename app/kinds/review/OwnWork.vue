@@ -129,7 +129,12 @@ function edited() {
         </p>
         <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
         <div v-show="open" class="prose" dir="auto" v-html="work.html ?? ''" />
-        <AttachmentList v-if="work.files.length > 0" :files="work.files" />
+        <AttachmentList
+          v-if="work.files.length > 0"
+          :files="work.files"
+          :html="work.html ?? ''"
+          may-transcribe
+        />
         <p class="acts">
           <TextButton
             v-if="work.words > 0 && !own.handIn.onPaper"

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import LineInput from '~/components/controls/LineInput.vue'
+import PlainButton from '~/components/controls/PlainButton.vue'
 import { points } from '~/composables/marking/points'
 
-/** A score in half points, with what the levels stand for; too long a scale is typed. */
+/** A score in half points, with what the levels stand for; of a long scale its levels, and what is between them is typed. */
 const props = defineProps<{
   label: string
   max: number
@@ -11,8 +13,13 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ set: [points: number | null] }>()
 const HALF = 50
-const cells = computed(() => Array.from({ length: props.max / HALF + 1 }, (_, i) => i * HALF))
-const long = computed(() => cells.value.length > 13)
+const MOST_CELLS = 13
+const long = computed(() => props.max / HALF + 1 > MOST_CELLS)
+const cells = computed(() =>
+  long.value
+    ? [...new Set(props.levels.map(l => l.points))].sort((a, b) => a - b)
+    : Array.from({ length: props.max / HALF + 1 }, (_, i) => i * HALF),
+)
 const hovered = ref<number | null>(null)
 const shown = computed(() => hovered.value ?? props.value ?? null)
 const level = computed(() =>
@@ -22,38 +29,31 @@ const level = computed(() =>
       props.levels[0] ??
       null),
 )
+const wrong = ref(false)
 const group = ref<HTMLElement | null>(null)
 function step(by: number, event: KeyboardEvent) {
   event.preventDefault()
-  const next = Math.min(
-    props.max,
-    Math.max(0, (props.value ?? (by > 0 ? -HALF : props.max + HALF)) + by * HALF),
-  )
+  const now = props.value ?? (by > 0 ? -1 : props.max + 1)
+  const next = by > 0 ? cells.value.find(c => c > now) : cells.value.findLast(c => c < now)
+  if (next === undefined) return
   emit('set', next)
   void nextTick(() => group.value?.querySelector<HTMLElement>('[aria-checked="true"]')?.focus())
 }
 function type(event: Event) {
   const n = Math.round(Number((event.target as HTMLInputElement).value.replace(',', '.')) * 100)
-  if (Number.isFinite(n) && n >= 0 && n <= props.max) emit('set', n)
+  wrong.value = !(Number.isFinite(n) && n >= 0 && n <= props.max)
+  if (!wrong.value) emit('set', n)
 }
+/** The one cell that Tab comes to. */
+const reachable = computed(() =>
+  props.value !== undefined && cells.value.includes(props.value) ? props.value : cells.value[0],
+)
 </script>
 
 <template>
   <div class="ladder">
-    <label v-if="long" class="typed"
-      >points
-      <input
-        class="in short"
-        inputmode="decimal"
-        :value="value === undefined ? '' : points(value)"
-        :disabled="disabled"
-        :aria-label="label"
-        @change="type"
-      />
-      of {{ points(max) }}</label
-    >
     <div
-      v-else
+      v-if="cells.length > 0"
       ref="group"
       class="cells"
       role="radiogroup"
@@ -64,15 +64,14 @@ function type(event: Event) {
       @keydown.down="step(-1, $event)"
       @mouseleave="hovered = null"
     >
-      <button
+      <PlainButton
         v-for="c in cells"
         :key="c"
-        type="button"
         role="radio"
         :aria-checked="value === c"
         :aria-label="`${points(c)} of ${points(max)}`"
         :disabled="disabled"
-        :tabindex="value === c || (value === undefined && c === 0) ? 0 : -1"
+        :tabindex="c === reachable ? 0 : -1"
         :class="{
           at: value === c,
           below: value !== undefined && c < value,
@@ -82,9 +81,22 @@ function type(event: Event) {
         @click="emit('set', value === c ? null : c)"
         @mouseenter="hovered = c"
       >
-        {{ c % 100 === 0 ? c / 100 : '·' }}
-      </button>
+        {{ c % 100 === 0 || long ? points(c) : '·' }}
+      </PlainButton>
     </div>
+    <label v-if="long" class="typed"
+      >points
+      <LineInput
+        class="in short"
+        inputmode="decimal"
+        :value="value === undefined ? '' : points(value)"
+        :disabled="disabled"
+        :aria-label="label"
+        :aria-invalid="wrong"
+        @change="type"
+      />
+      of {{ points(max) }}</label
+    >
     <p class="what">
       <template v-if="level"
         ><b>{{ level.title }}.</b> {{ level.descriptor }}</template

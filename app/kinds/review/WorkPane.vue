@@ -145,7 +145,7 @@ onBeforeUnmount(() => {
     <div v-else ref="text" class="text">
       <!-- eslint-disable-next-line vue/no-v-html -- sanitised on the server when it was written -->
       <div class="prose" dir="auto" v-html="work.html" />
-      <template v-for="f in work.files" :key="f.place">
+      <template v-for="f in work.files.filter(f => !work.html.includes(f.url))" :key="f.place">
         <figure v-if="f.type.startsWith('image/')"><img :src="f.url" :alt="f.name" loading="lazy" /></figure>
         <div v-else class="file">
           <TextButton

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import FileInput from '~/components/controls/FileInput.vue'
 import LineInput from '~/components/controls/LineInput.vue'
 import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import type { Editor } from '@tiptap/vue-3'
@@ -10,22 +9,17 @@ import { pageNodes } from '~/kinds/wiki/pageNodes'
 import { usePageLinks } from '~/kinds/wiki/usePageLinks'
 import { usePageDraft } from '~/kinds/wiki/usePageDraft'
 import { insertPicture } from '~/composables/contributing/insertPicture'
-import { toBase64 } from '~/composables/files/readFile'
-import { newKey, useApi } from '~/composables/shell/useApi'
-import { useSending } from '~/composables/shell/useSending'
+import PictureTool from '~/components/contributing/PictureTool.vue'
 import RichEditor from '~/components/contributing/RichEditor.vue'
 import TwoTexts from '~/components/contributing/TwoTexts.vue'
 import OverlapChoice from './OverlapChoice.vue'
 import PageLinkList from './PageLinkList.vue'
-import * as filesEndpoints from '#shared/files/endpoints'
 import PlainButton from '~/components/controls/PlainButton.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 
 /** A page while it is written: a private draft until it is saved as a version, with a line that says what it does. */
 const props = defineProps<{ page: PageView; activityId: string }>()
 const emit = defineEmits<{ saved: [VersionSaved]; away: []; discarded: [] }>()
-const api = useApi()
-const { busy: uploading, problem: refused, send } = useSending()
 const draft = usePageDraft(props.page)
 const summary = ref('')
 const actsOn = reactive(new Set<string>())
@@ -58,24 +52,6 @@ function setNote() {
     else e?.chain().focus().setNodeSelection(note.pos).deleteSelection().run()
   } else if (attrs.text || attrs.source) e?.chain().focus().insertContent({ type: 'footnote', attrs }).run()
   Object.assign(note, { open: false, text: '', source: '', pos: null })
-}
-async function upload(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file) return
-  const kept = await send(async () =>
-    api.call(filesEndpoints.addActivityFile, {
-      params: { activityId: props.activityId },
-      body: {
-        id: newKey(),
-        name: file.name,
-        base64: await toBase64(file),
-        transcript: null,
-      },
-    }),
-  )
-  if (kept?.type.startsWith('image/')) insertPicture(editor(), kept.url)
 }
 async function save() {
   const answer = await draft.save(summary.value.trim(), [...actsOn])
@@ -154,14 +130,7 @@ const noteVerb = computed(() => {
           >
             Footnote
           </PlainButton>
-          <label class="pick" title="PNG, JPEG, WebP or GIF"
-            >{{ uploading ? 'uploading …' : 'Picture'
-            }}<FileInput
-              accept="image/png,image/jpeg,image/webp,image/gif"
-              class="visually-hidden"
-              :disabled="uploading"
-              @change="upload"
-          /></label>
+          <PictureTool :activity-id="activityId" @kept="insertPicture(e, $event.url)" />
         </template>
         <template #after
           ><span class="hint num">{{ words }} words</span></template
@@ -180,7 +149,6 @@ const noteVerb = computed(() => {
           {{ noteVerb }}
         </TextButton>
       </form>
-      <p v-if="refused" class="field-problem" role="alert">{{ refused }}</p>
     </div>
     <PageLinkList v-if="choice && titles.length > 0" :choice="choice" :titles="titles" :picked="picked" />
     <fieldset v-if="open.length > 0" class="acts-on">

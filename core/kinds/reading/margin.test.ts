@@ -4,7 +4,7 @@ import { GRAM, GramIndex } from './gramIndex'
 import { gatherPassages, heatOf, layStretches, passageLetterOf, weightOf, type Talked } from './passages'
 import { placeSidenotes } from './placeSidenotes'
 import { joinParts, partAt } from './reading'
-import { readWebVtt, timeOfPassage, writeWebVtt } from './webVtt'
+import { readWebVtt, timeOfPassage, writeWebVtt } from '#core/files/webVtt'
 
 describe('places by their letters', () => {
   it('are all found, whatever is looked for', () => {

@@ -85,6 +85,49 @@ describe('dealing out', () => {
     )
   })
 
+  it('deals the work of groups of unequal size for every seed, each as near to the same number as it can be', () => {
+    const sizes = [7, 6, 6]
+    const works: Work[] = sizes.map((size, g) => ({
+      id: `g${g}`,
+      ownerIds: Array.from({ length: size }, (_, i) => `p${g}-${i}`),
+    }))
+    const ids = works.flatMap(w => w.ownerIds)
+    for (let seed = 0; seed < 100; seed++) {
+      const dealt = dealReviews(ids, works, { each: 2, seed })
+      if (dealt.kind !== 'dealt') throw new Error(`not dealt with seed ${seed}`)
+      expect([...counts(dealt.pairs, p => p.reviewerId).values()]).toEqual(ids.map(() => 2))
+      // everyone reads the two works that are not theirs: there is no other way
+      expect(works.map(w => counts(dealt.pairs, p => p.workId).get(w.id))).toEqual([12, 13, 13])
+    }
+  })
+
+  it('is found for groups whenever brute force finds one, as even as brute force, with people kept apart', () => {
+    const random = seededRandom(29)
+    for (let round = 0; round < 150; round++) {
+      const ids = people(4 + Math.floor(random() * 4))
+      const groups = 2 + Math.floor(random() * 2)
+      const works: Work[] = Array.from({ length: groups }, (_, g) => ({
+        id: `g${g}`,
+        ownerIds: ids.filter((_, i) =>
+          i < groups ? i === g : Math.floor(((i * 7919 + round) % 97) / 9) % groups === g,
+        ),
+      }))
+      const barred = Array.from(
+        { length: Math.floor(random() * 3) },
+        () => shuffled(ids, random).slice(0, 2) as [string, string],
+      )
+      const each = 1 + Math.floor(random() * 2)
+      const best = evenestByHand(ids, works, each, barred)
+      const dealt = dealReviews(ids, works, { each, seed: round, barred })
+      if (best === null) expect(dealt.kind).toBe('impossible')
+      else {
+        if (dealt.kind !== 'dealt') throw new Error(`not dealt in round ${round}`)
+        expect(squares(works.map(w => counts(dealt.pairs, p => p.workId).get(w.id) ?? 0))).toBe(best)
+        expect([...counts(dealt.pairs, p => p.reviewerId).values()]).toEqual(ids.map(() => each))
+      }
+    }
+  })
+
   it('says the largest number that can be dealt, and who stands in the way', () => {
     expect(dealReviews(people(3), essays(people(3)), { each: 3, seed: 1 })).toMatchObject({
       kind: 'impossible',
@@ -196,6 +239,37 @@ function bruteForce(
       walk(i + 1, [...chosen, ...set.map(o => ({ reviewerId: ids[i]!, workId: `w-${o}` }))])
   }
   walk(0, [])
+  return best
+}
+
+const squares = (received: readonly number[]) => received.reduce((sum, n) => sum + n * n, 0)
+
+/** Over all ways to give each their number, so that every work is read: the smallest sum of squares; null where there is none. */
+function evenestByHand(
+  ids: readonly string[],
+  works: readonly Work[],
+  each: number,
+  barred: ReadonlyArray<readonly [string, string]>,
+): number | null {
+  let best: number | null = null
+  const isApart = (a: string, b: string) => a === b || barred.some(p => p.includes(a) && p.includes(b))
+  const walk = (i: number, received: readonly number[]): void => {
+    if (i === ids.length) {
+      if (!received.includes(0) || ids.length * each < works.length)
+        best = Math.min(best ?? Infinity, squares(received))
+      return
+    }
+    const open = works.filter(w => !w.ownerIds.some(owner => isApart(owner, ids[i]!))).map(w => w.id)
+    for (const set of subsets(open, each))
+      walk(
+        i + 1,
+        works.map((w, at) => received[at]! + Number(set.includes(w.id))),
+      )
+  }
+  walk(
+    0,
+    works.map(() => 0),
+  )
   return best
 }
 

@@ -1,4 +1,5 @@
 import { seededRandom, shuffled, type Random } from '#core/chance/seededRandom'
+import { dealEvenly } from './dealEvenly'
 import { Pairing, tableOf, type Apart, type Pair, type Table, type Work } from './pairing'
 
 export interface DealRules extends Apart {
@@ -22,7 +23,7 @@ const SMALL = 7 // people up to whom the fewest mutual pairs are found by trying
 
 /**
  * Deals works out to reviewers: each gives `each` reviews, every work receives the same number, or one more where it
- * does not divide; nobody reviews their own, a groupmate's, or that of somebody they are kept apart from. As few people
+ * does not divide, and works of groups as near to that as their owners, who may not read them, let it be; nobody reviews their own, a groupmate's, or that of somebody they are kept apart from. As few people
  * as possible review each other: none while `each` < half of the others, and never more than must where all stand alone.
  *
  * Everyone sits in a random circle and reviews those who follow; what the rules forbid is exchanged with other pairs, and
@@ -76,8 +77,8 @@ function tryDeal(table: Table, own: readonly number[] | null, each: number, rand
   let fewest = Infinity
   const tries = table.reviewers.length <= 300 ? 12 : 2
   for (let i = 0; i < tries && fewest > least; i++) {
-    const pairing = own ? dealWithin(table, each, own, random) : dealInTurn(table, each, random)
-    if (!pairing) return null // augmenting paths have shown that there is none
+    const pairing = own ? dealWithin(table, each, own, random) : dealOthers(table, each, random)
+    if (!pairing) return null // paths of exchanges have shown that there is none
     const mutual = mutualOf(pairing, own)
     if (mutual < fewest) {
       best = pairing
@@ -118,6 +119,10 @@ function dealWithin(table: Table, each: number, own: readonly number[], random: 
   })
   return mend(pairing, table, bad, own, random)
 }
+
+/** Works that are not each one reviewer's: the same number to each, or, where the rules do not let them, as near to it as can be. */
+const dealOthers = (table: Table, each: number, random: Random): Pairing | null =>
+  dealInTurn(table, each, random) ?? dealEvenly(table, each, random)
 
 /** Works in a random round, dealt one after another as cards are. */
 function dealInTurn(table: Table, each: number, random: Random): Pairing | null {

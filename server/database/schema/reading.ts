@@ -1,7 +1,7 @@
 import { integer, index, jsonb, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { TEXT_FORMS, type MarginKind, type PageArea, type TextPart } from '#core/kinds/reading/reading'
 import type { TextAnchor } from '#core/kinds/reading/anchor'
-import type { Cue } from '#core/kinds/reading/webVtt'
+import type { Cue } from '#core/files/webVtt'
 import { languageCodes } from '#core/language/languages'
 import { id, instant, madeAt } from './columns'
 import { enrolments, seminars } from './people'

@@ -3,7 +3,8 @@ import { gfm, gfmHtml } from 'micromark-extension-gfm'
 import type { TextPart, TextForm } from '#core/kinds/reading/reading'
 import { joinParts } from '#core/kinds/reading/reading'
 import { readableText } from '#core/kinds/reading/readableText'
-import { NotWebVtt, readWebVtt, type Cue } from '#core/kinds/reading/webVtt'
+import type { Cue } from '#core/files/webVtt'
+import { readTranscript } from '#server/documents/transcript'
 import { refusedField } from '#server/http/problem'
 import { docxText, mayBeDocx, NotADocument } from '#server/documents/docxText'
 import { typeOf } from '#server/documents/fileType'
@@ -161,23 +162,6 @@ function recording(transcript: string, type: string): TextIn {
     html: [],
     keep: type,
     remarks: [],
-  }
-}
-
-function readTranscript(source: string): Cue[] {
-  try {
-    return readWebVtt(source)
-  } catch (error) {
-    if (!(error instanceof NotWebVtt)) throw error
-    throw refusedField(
-      'transcript',
-      error.reason,
-      {
-        noHeader: 'This is no WebVTT: its first line is not WEBVTT.',
-        noCues: 'There is not a line in this transcript.',
-        badTime: `The times in line ${error.line} of this transcript cannot be read, or run backwards. They look like 00:01:02.500 --> 00:01:06.000.`,
-      }[error.reason],
-    )
   }
 }
 

@@ -1,7 +1,7 @@
 import { findAnchors } from '#core/kinds/reading/findAnchors'
 import { makeAnchor, type TextAnchor } from '#core/kinds/reading/anchor'
 import { partAt, readingOf } from '#core/kinds/reading/reading'
-import { timeOfPassage } from '#core/kinds/reading/webVtt'
+import { timeOfPassage } from '#core/files/webVtt'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import type { StoredNote } from '#server/database/schema'

@@ -40,6 +40,39 @@ export function dealOut(
   })
 }
 
+/** Takes an assigning back: nobody has a work to read, and it can be assigned anew. What somebody has opened stands in the way. */
+export function undeal(db: Database, actor: ActivityActor, now: Date): Promise<{ version: number }> {
+  requireReview(actor.activity)
+  return db.transaction(async tx => {
+    const row = await lockPeerReview(tx, actor.activity)
+    const peerReview = await loadPeerReview(tx, actor.activity)
+    if (peerReview.allocations.some(a => isReal(a) && isBegun(a)))
+      throw new Problem(
+        409,
+        'begun',
+        'Reviews have been opened already, and these stay with their readers. Nothing was taken back.',
+      )
+    await removeDealt(tx, actor.activity.id)
+    await tx
+      .update(peerReviews)
+      .set({ dealtAt: null, version: row.version + 1 })
+      .where(eq(peerReviews.activityId, actor.activity.id))
+    await noteActs(tx, actor, now, {
+      act: 'reviewsAllocated',
+      subjectId: actor.activity.id,
+      detail: { undone: true },
+    })
+    return { version: row.version + 1 }
+  })
+}
+
+const removeDealt = (tx: Db, activityId: string) =>
+  tx
+    .delete(allocations)
+    .where(
+      and(eq(allocations.activityId, activityId), inArray(allocations.source, ['dealt', 'byHand', 'extra'])),
+    )
+
 async function dealNow(
   tx: Db,
   activity: ActivityActor['activity'],
@@ -81,11 +114,7 @@ async function dealNow(
   })
   if (dealt.kind === 'impossible')
     throw refusedField('each', 'impossible', sentenceOf(dealt.because, dealt.largest, peerReview))
-  await tx
-    .delete(allocations)
-    .where(
-      and(eq(allocations.activityId, activity.id), inArray(allocations.source, ['dealt', 'byHand', 'extra'])),
-    )
+  await removeDealt(tx, activity.id)
   await tx
     .insert(allocations)
     .values(dealt.pairs.map(p => newAllocation(peerReview, p.reviewerId, p.workId, 'dealt', now)))

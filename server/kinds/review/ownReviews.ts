@@ -142,10 +142,11 @@ export async function reviewDesk(
   const { activity, enrolment, allocation } = actor
   const peerReview = await loadPeerReview(db, activity)
   const { settings, plan } = peerReview
-  const [rubric, rows, entry] = await Promise.all([
+  const [rubric, rows, entry, blind] = await Promise.all([
     loadRubric(db, activity.rubricVersionId),
     reviewRows(db, [allocation]),
     workOf(db, allocation),
+    blindFiles(db, allocation),
   ])
   const row = rows.get(allocation.reviewId ?? '')
   const authorId = entryOf(peerReview, allocation)?.authorId ?? entry?.authorId
@@ -184,10 +185,10 @@ export async function reviewDesk(
     work: entry
       ? {
           title: entry.detail.title ?? null,
-          html: entry.html,
+          html: withBlindPictures(entry.html, blind),
           words: entry.words,
           onPaper: entry.detail.handIn?.way === 'paper',
-          files: await blindFiles(db, allocation),
+          files: blind.map(({ id: _, ...file }) => file),
         }
       : null,
     criteria: rubric?.criteria ?? [],
@@ -262,11 +263,16 @@ async function namesOf(
   return new Map(rows.map(r => [r.id, r]))
 }
 
-/** The files of a work under neutral names, at addresses of the review. */
+/** The pictures in a work at addresses of the review: by their own nobody but its author may see them. */
+const withBlindPictures = (html: string, files: Awaited<ReturnType<typeof blindFiles>>): string =>
+  files.reduce((text, { id, url }) => text.replaceAll(`/api/files/${id}`, url), html)
+
+/** The files of a work under neutral names, at addresses of the review; their ids are for the server alone. */
 export async function blindFiles(db: Db, allocation: Allocation) {
   if (!allocation.entryId) return []
   const files = (await attachedFiles(db, { ids: [allocation.entryId] })).get(allocation.entryId) ?? []
-  return files.map(({ name, type, size, hasText }, index) => ({
+  return files.map(({ id, name, type, size, hasText }, index) => ({
+    id,
     place: index,
     name: neutralName(`Work ${index + 1}`, name),
     type,

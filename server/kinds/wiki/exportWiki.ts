@@ -11,7 +11,7 @@ import { renderDoc } from '#server/richText/renderDoc'
 import { pageMarkdown } from './markdown/writePage'
 import { inSpace, pageAt, pagesOf, wikiSpaceOf, wikiAccess, type PageRow } from './wikiAccess'
 import { packFiles } from './inThread'
-import { picturesIn } from './picturesIn'
+import { picturesIn } from '#core/contributing/picturesIn'
 
 interface Take {
   readonly group?: string | undefined

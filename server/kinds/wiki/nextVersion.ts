@@ -14,7 +14,7 @@ import { linkedTitles } from '#core/kinds/wiki/wikiSettings'
 import { refusedField } from '#server/http/problem'
 import { countSources, renderDoc, type RenderedDoc } from '#server/richText/renderDoc'
 import { PageDoc } from '#shared/contributing/richDoc'
-import { picturesIn } from './picturesIn'
+import { picturesIn } from '#core/contributing/picturesIn'
 
 export interface AuthoredDoc {
   readonly doc: RichNode

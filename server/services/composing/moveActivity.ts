@@ -1,6 +1,6 @@
 import { and, asc, eq } from 'drizzle-orm'
 import type { Actor, ActivityActor } from '#server/access/seminar'
-import type { Database } from '#server/database/client'
+import type { Database, Db } from '#server/database/client'
 import { activities, auditTrail, phases, units } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
@@ -11,7 +11,6 @@ import { loadBody } from '#server/services/composing/composer'
 import { happened } from '#server/services/events'
 
 interface Write {
-  readonly key: string
   readonly baseVersion: number
   readonly opensAt: string
   readonly phases: ActivityBody['phases']
@@ -19,51 +18,53 @@ interface Write {
 }
 
 /** Moves an activity on the plan. Only its times change; a schedule that contradicts itself is refused. */
-export function moveActivity(db: Database, actor: ActivityActor, write: Write, now: Date) {
-  return withIdempotency(db, actor.enrolment, write.key, async tx => {
-    const row = await requireCurrent(tx, actor, write.baseVersion, now)
-    const old = await loadBody(tx, row)
-    const body = { ...old, opensAt: write.opensAt, phases: write.phases } as ActivityBody
-    if (old.phases.map(p => p.name).join() !== write.phases.map(p => p.name).join())
-      throw refusedField(
-        'phases',
-        'otherPhases',
-        'The phases of this activity have changed. Reload the plan.',
-      )
-    requireSound(body)
-    await tx.delete(phases).where(eq(phases.activityId, row.id))
-    await tx.insert(phases).values(
-      toPhases(write.phases).map((p, position) => ({
-        seminarId: row.seminarId,
-        activityId: row.id,
-        ...p,
-        position,
-      })),
-    )
-    const [after] = await tx
-      .update(activities)
-      .set({ opensAt: new Date(write.opensAt), version: row.version + 1 })
-      .where(eq(activities.id, row.id))
-      .returning()
-    await tx.insert(auditTrail).values({
+export const moveActivity = (
+  db: Database,
+  actor: ActivityActor,
+  write: Write & { readonly key: string },
+  now: Date,
+) => withIdempotency(db, actor.enrolment, write.key, tx => moveWithin(tx, actor, write, now))
+
+/** The same within a transaction. */
+export async function moveWithin(tx: Db, actor: ActivityActor, write: Write, now: Date) {
+  const row = await requireCurrent(tx, actor, write.baseVersion, now)
+  const old = await loadBody(tx, row)
+  const body = { ...old, opensAt: write.opensAt, phases: write.phases } as ActivityBody
+  if (old.phases.map(p => p.name).join() !== write.phases.map(p => p.name).join())
+    throw refusedField('phases', 'otherPhases', 'The phases of this activity have changed. Reload the plan.')
+  requireSound(body)
+  await tx.delete(phases).where(eq(phases.activityId, row.id))
+  await tx.insert(phases).values(
+    toPhases(write.phases).map((p, position) => ({
       seminarId: row.seminarId,
-      actorId: actor.enrolment.id,
-      at: now,
-      act: 'activityMoved',
-      subjectId: row.id,
-      detail: {
-        from: { opensAt: old.opensAt, phases: old.phases },
-        to: { opensAt: write.opensAt, phases: write.phases },
-      },
-    })
-    if (write.tell && after!.state === 'published')
-      await happened(
-        tx,
-        { kind: 'planChanged', activity: after!, seminar: actor.seminar, before: old, after: body },
-        now,
-      )
-    return { version: after!.version, state: after!.state }
+      activityId: row.id,
+      ...p,
+      position,
+    })),
+  )
+  const [after] = await tx
+    .update(activities)
+    .set({ opensAt: new Date(write.opensAt), version: row.version + 1 })
+    .where(eq(activities.id, row.id))
+    .returning()
+  await tx.insert(auditTrail).values({
+    seminarId: row.seminarId,
+    actorId: actor.enrolment.id,
+    at: now,
+    act: 'activityMoved',
+    subjectId: row.id,
+    detail: {
+      from: { opensAt: old.opensAt, phases: old.phases },
+      to: { opensAt: write.opensAt, phases: write.phases },
+    },
   })
+  if (write.tell && after!.state === 'published')
+    await happened(
+      tx,
+      { kind: 'planChanged', activity: after!, seminar: actor.seminar, before: old, after: body },
+      now,
+    )
+  return { version: after!.version, state: after!.state }
 }
 
 /** Puts an activity into a unit, before another one; the order of the rest stays. */

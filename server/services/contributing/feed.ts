@@ -119,7 +119,7 @@ export async function atomFeed(db: Db, secret: string, now: Date): Promise<strin
       link: `${link}#c-${c.id}`,
       date: new Date(c.editedAt ?? c.shownAt),
       published: new Date(c.shownAt),
-      content: c.html ?? '',
+      content: withFeedPictures(c.html ?? '', secret),
       author: [{ name }],
       ...(recording && {
         enclosure: {
@@ -133,7 +133,11 @@ export async function atomFeed(db: Db, secret: string, now: Date): Promise<strin
   return feed.atom1()
 }
 
-/** A file enclosed in a feed, to whoever has its address. */
+/** Pictures in a text by the feed's own address: whoever reads it is not signed in. */
+const withFeedPictures = (html: string, secret: string): string =>
+  html.replaceAll(' src="/api/files/', ` src="${ownAddress()}/feeds/${secret}/`)
+
+/** A file enclosed in a feed, or in a text of it, to whoever has its address. */
 export async function feedFile(
   db: Db,
   secret: string,

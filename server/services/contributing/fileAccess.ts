@@ -13,7 +13,14 @@ import {
 } from '#server/database/schema'
 import { talkOf } from '#core/contributing/talkSettings'
 import { readable } from '#server/services/contributing/readable'
-import { isStaff, nothingHere, requireActivity } from '#server/access/seminar'
+import {
+  isStaff,
+  nothingHere,
+  notYours,
+  requireActivity,
+  requireMayWrite,
+  requireMember,
+} from '#server/access/seminar'
 import { requirePerson } from '#server/access/session'
 import { hooksOf } from './kindHooks'
 
@@ -85,4 +92,13 @@ export async function requireFileReader(
   )
   if (member === 0) throw nothingHere()
   return { isUnnamed: false }
+}
+
+/** Somebody who may say what is heard in a recording: who made it, and the staff of its seminar while that is written in. */
+export async function requireTranscriber(event: H3Event, db: Db, file: FileRow, now: Date): Promise<void> {
+  await requireFileReader(event, db, file, now)
+  const actor = await requireMember(event, db, file.seminarId)
+  requireMayWrite(actor)
+  if (!isStaff(actor.enrolment) && actor.enrolment.id !== file.madeBy)
+    throw notYours('Its transcript can be given by who made it, and by the staff of the seminar.')
 }

@@ -2,4 +2,5 @@
 export { bytesOf, storeFile } from './files'
 export { readAttachment } from './inThread'
 export { type StoredFile, copyStoredFile, storedBytes, storedFile, wholeBytes } from './storedBytes'
+export { keepTranscript } from './transcripts'
 export { wordsOfFiles } from './wordsOfFiles'

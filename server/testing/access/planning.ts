@@ -101,6 +101,12 @@ export const PLANNING_ROUTES: readonly Row[] = [
     expected: managersGet(409),
   },
   {
+    endpoint: planningEndpoints.beginPhase,
+    path: dredge('/begin'),
+    body: () => ({ key: key(), act: 'endHandIn', tell: false }),
+    expected: managersGet(409), // nothing is reviewed in it
+  },
+  {
     endpoint: planningEndpoints.lockActivity,
     path: dredge('/locked'),
     body: () => ({ locked: false }),
@@ -162,6 +168,12 @@ export const PLANNING_ROUTES: readonly Row[] = [
   {
     endpoint: filesEndpoints.readFileTranscript,
     path: () => `/api/files/${key()}/transcript`,
+    expected: [401, 404, 404, 404, 404, 404, 404],
+  },
+  {
+    endpoint: filesEndpoints.keepFileTranscript,
+    path: () => `/api/files/${key()}/transcript`,
+    body: () => ({ transcript: null }),
     expected: [401, 404, 404, 404, 404, 404, 404],
   },
   {

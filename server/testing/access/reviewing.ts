@@ -76,6 +76,7 @@ export const REVIEWING_ROUTES: readonly Row[] = [
     body: () => ({ key: key(), seed: 1 }),
     expected: staffGet(409),
   },
+  { endpoint: peersEndpoints.undealReviewers, path: reports('/peers/deal'), expected: staffGet(409) },
   {
     endpoint: peersEndpoints.setReviewPairs,
     path: reports('/peers/pairs'),

@@ -2,26 +2,37 @@
 import PickList from '~/components/controls/PickList.vue'
 import type { PeersView } from '#shared/marking/peers'
 import { capital, inWords, plural } from '#core/language'
+import { useTimes } from '~/composables/planning/useTimes'
 import { useSending } from '~/composables/shell/useSending'
 import { usePeersStore } from '~/stores/peers'
+import { assignedSentence } from '~/composables/marking/assignedSentence'
+import { useNotices } from '~/stores/notices'
+import BeginNow from './BeginNow.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 
 /** Before anything is dealt: how it will be, who is kept apart, and dealing it out. */
 const props = defineProps<{ view: PeersView; nameOf: (id: string) => string; planTo: string }>()
 const emit = defineEmits<{ dealt: [] }>()
 const store = usePeersStore()
+const notices = useNotices()
 const { busy, problem, send } = useSending()
+const { dayTime } = useTimes()
 const one = ref('')
 const other = ref('')
 const works = computed(() => props.view.works.filter(w => !w.isSample))
 async function deal() {
-  if (
-    await send(async () => {
-      await store.deal(Math.floor(Math.random() * 2_000_000_000))
-      return true
-    })
+  const done = await send(async () => {
+    await store.deal(Math.floor(Math.random() * 2_000_000_000))
+    return true
+  })
+  if (!done) return
+  emit('dealt')
+  // once reviewing has begun they would be assigned again by themselves in a minute
+  const undo = { label: 'Undo', run: () => void send(store.undeal) }
+  notices.say(
+    assignedSentence(store.works.map(w => store.of(w.id).length)),
+    props.view.reviewBegun ? undefined : undo,
   )
-    emit('dealt')
 }
 const setApart = (pairs: Array<readonly [string, string]>) =>
   send(async () => {
@@ -45,6 +56,14 @@ async function add() {
         view.settings.apartIn ? ' or a groupmate’s' : ''
       }}, and no two read each other while there are enough of you.
       <NuxtLink :to="planTo">Change the plan</NuxtLink>
+    </p>
+    <p class="hint">
+      <template v-if="view.handInEndsAt"
+        >Hand-in {{ view.handInEnded ? 'ended' : 'ends' }} {{ dayTime(view.handInEndsAt) }}.</template
+      >
+      <template v-if="view.reviewStartsAt">
+        Reviewing {{ view.reviewBegun ? 'began' : 'begins' }} {{ dayTime(view.reviewStartsAt) }}.</template
+      >
     </p>
     <p v-if="view.notHandedIn.length > 0" class="hint">
       Nothing is in from {{ view.notHandedIn.map(nameOf).join(', ') }}. Who hands in late can be assigned
@@ -77,7 +96,7 @@ async function add() {
       <v-btn class="main" :disabled="busy || !view.handInEnded" @click="deal">Assign reviewers</v-btn
       ><span v-if="!view.handInEnded" class="hint"
         >Once hand-in has ended. If you do nothing, they are assigned when reviewing begins.</span
-      >
+      ><BeginNow :view="view" :name-of="nameOf" />
     </p>
   </section>
 </template>

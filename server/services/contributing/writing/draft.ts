@@ -1,4 +1,5 @@
 import { requireDraftRoom } from '#server/services/contributing/draftQuota'
+import { picturesIn, withPicturesOf } from '#core/contributing/picturesIn'
 import { and, eq, isNull, ne, sql } from 'drizzle-orm'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
@@ -7,7 +8,7 @@ import { contributions, visits } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import type { AttachedFile, DraftView, DraftWrite } from '#shared/contributing/thread'
 import { attachFiles } from '#server/services/contributing/attach'
-import { renderDoc } from '#server/richText/renderDoc'
+import { renderDoc, type RenderedDoc } from '#server/richText/renderDoc'
 import { attachedFiles } from '#server/services/contributing/storedContributions'
 import { requireWriteTarget } from './writeTarget'
 
@@ -40,10 +41,10 @@ export function saveDraft(
   write: DraftWrite,
   now: Date,
 ): Promise<DraftView> {
-  const rendered = renderDoc(write.doc)
+  const rendered = renderDoc(withPicturesOf(write.doc, write.fileIds))
   return db.transaction(async tx => {
     const current = await draftAt(tx, actor, write)
-    if ((current?.version ?? null) !== write.baseVersion && current && current.text !== rendered.text) {
+    if ((current?.version ?? null) !== write.baseVersion && current && !saysTheSame(current, rendered)) {
       throw new Problem(
         409,
         'changedMeanwhile',
@@ -89,6 +90,9 @@ export function saveDraft(
     return draftView(stored!, await filesOf(tx, stored!.id))
   })
 }
+
+const saysTheSame = (a: Pick<RenderedDoc, 'text' | 'doc'>, b: Pick<RenderedDoc, 'text' | 'doc'>) =>
+  a.text === b.text && picturesIn(a.doc).join() === picturesIn(b.doc).join()
 
 const filesOf = async (db: Db, id: string) => (await attachedFiles(db, { ids: [id] })).get(id) ?? []
 

@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm'
+import { withPicturesOf } from '#core/contributing/picturesIn'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
@@ -9,6 +10,7 @@ import { withIdempotency } from '#server/services/idempotency'
 import type { EditWrite } from '#shared/contributing/thread'
 import { hooksOf } from '#server/services/contributing/kindHooks'
 import { renderDoc } from '#server/richText/renderDoc'
+import { attachedFiles } from '#server/services/contributing/storedContributions'
 import { type Contribution, requireOwn } from './requireOwn'
 import { columnsOf } from './postContribution'
 
@@ -19,9 +21,15 @@ export function editContribution(
   write: EditWrite,
   now: Date,
 ) {
-  const rendered = renderDoc(write.doc)
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const current = await requireOwn(tx, actor, now, 'changed')
+    const files = (await attachedFiles(tx, { ids: [current.id] })).get(current.id) ?? []
+    const rendered = renderDoc(
+      withPicturesOf(
+        write.doc,
+        files.map(f => f.id),
+      ),
+    )
     if (current.state === 'withdrawn')
       throw refusedField('doc', 'withdrawn', 'This post is withdrawn. Restore it first, then edit it.')
     if (talkOf(actor.activity.settings).approval && current.state === 'shown' && !isStaff(actor.enrolment))

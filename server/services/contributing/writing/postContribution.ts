@@ -1,6 +1,7 @@
 import { and, eq, lte } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { KINDS } from '#core/kinds'
+import { withPicturesOf } from '#core/contributing/picturesIn'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
@@ -26,7 +27,7 @@ export function postContribution(
   now: Date,
   { isImported = false } = {}, // written elsewhere: it is read here and counts for nothing
 ) {
-  const rendered = renderDoc(write.doc)
+  const rendered = renderDoc(withPicturesOf(write.doc, write.fileIds))
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const { handIn } = hooksOf(actor.activity.kind)
     if (rendered.words === 0 && !handIn)

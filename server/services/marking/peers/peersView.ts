@@ -18,6 +18,7 @@ import {
   dueOf,
   knownPeople,
   loadPeerReview,
+  hasReviewingBegun,
   phaseOf,
   reviewRows,
 } from '#server/kinds'
@@ -48,6 +49,9 @@ export async function peersView(db: Db, actor: ActivityActor, now: Date): Promis
     releasedAt: peerReview.row?.releasedAt?.toISOString() ?? null,
     version: peerReview.row?.version ?? 1,
     handInEnded: write === null || now > write.endsAt,
+    handInEndsAt: write?.endsAt.toISOString() ?? null,
+    reviewStartsAt: phaseOf(plan, 'review')?.startsAt.toISOString() ?? null,
+    reviewBegun: hasReviewingBegun(peerReview, now),
     reviewEndsAt: phaseOf(plan, 'review')?.endsAt.toISOString() ?? null,
     rubric,
     worth: worthOf(activity),

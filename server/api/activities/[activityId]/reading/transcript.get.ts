@@ -1,5 +1,5 @@
 import { readingOf } from '#core/kinds/reading/reading'
-import { writeWebVtt } from '#core/kinds/reading/webVtt'
+import { writeWebVtt } from '#core/files/webVtt'
 import { nothingHere, requireActivity } from '#server/access/seminar'
 import { downloadRoute } from '#server/http/fileRoute'
 import { currentVersion } from '#server/kinds/reading/library'

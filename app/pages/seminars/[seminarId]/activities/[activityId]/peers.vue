@@ -3,6 +3,7 @@ import KeyHint from '~/components/controls/KeyHint.vue'
 import { inWords, plural } from '#core/language'
 import type { PeerAllocation } from '#shared/marking/peers'
 import AllocationMatrix from '~/components/marking/peers/AllocationMatrix.vue'
+import BeginNow from '~/components/marking/peers/BeginNow.vue'
 import ConsensusPane from '~/components/marking/peers/ConsensusPane.vue'
 import DealPanel from '~/components/marking/peers/DealPanel.vue'
 import FlaggedList from '~/components/marking/peers/FlaggedList.vue'
@@ -215,6 +216,7 @@ const SAVED = {
       <v-btn v-if="!teammates && flagList.length > 0" @click="nextFlagged"
         >Next flagged <KeyHint of="f"
       /></v-btn>
+      <BeginNow v-if="!teammates && view.dealtAt !== null" :view="view" :name-of="nameOf" />
       <v-btn :aria-pressed="hidden.on.value" @click="hidden.toggle()">{{
         hidden.on.value ? 'Show names' : 'Hide names'
       }}</v-btn>

@@ -1,0 +1,79 @@
+import { v7 } from 'uuid'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { FIVE, peerReviewIn, type PeerReviewActs, type Refused } from '#server/testing/peerReview'
+import { testWorld, words, type World } from '#server/testing/world'
+
+interface Begun extends Refused {
+  readonly version: number
+  readonly before: { readonly opensAt: string; readonly phases: ReadonlyArray<{ readonly endsAt: string }> }
+}
+
+describe('a peer review that is not left to its dates', () => {
+  let world: World
+  let { base, as, times, handIn, peers, staff } = {} as PeerReviewActs
+  beforeAll(async () => {
+    world = await testWorld({ minutes: false })
+    ;({ base, as, times, handIn, peers, staff } = await peerReviewIn(world))
+    for (const who of FIVE) expect((await handIn(who, `By somebody. ${words(280)}`)).status).toBe(200)
+  })
+  afterAll(() => world.close())
+  const begin = async (act: 'endHandIn' | 'beginReviewing', { who = 'ines', key = v7() } = {}) =>
+    (await as(who)).json<Begun>('POST', `${base}/begin`, { key, act, tell: false })
+
+  it('ends hand-in at once, reviewing with it, says why it cannot, and takes it back to the last detail', async () => {
+    await times(-48, -48, -200) // hours ago: hand-in goes on for two days, reviewing begins with its end
+    expect((await begin('endHandIn', { who: 'liv' })).status).toBe(403)
+    expect((await begin('endHandIn', { who: 'henrik' })).status).toBe(403)
+    const early = await begin('beginReviewing')
+    expect([early.status, early.body.code]).toEqual([409, 'handInOpen'])
+    const planned = await peers()
+    expect([planned.handInEnded, planned.reviewBegun]).toEqual([false, false])
+
+    const key = v7()
+    const ended = await begin('endHandIn', { key })
+    expect(ended.status).toBe(200)
+    expect((await begin('endHandIn', { key })).body).toEqual(ended.body) // sent again: answered again
+    const now = await peers()
+    expect([now.handInEnded, now.reviewBegun, now.reviewEndsAt]).toEqual([true, true, planned.reviewEndsAt])
+    const twice = await begin('endHandIn')
+    expect([twice.status, twice.body.detail]).toEqual([409, expect.stringMatching(/has ended already/)])
+
+    const back = await (
+      await as('ines')
+    ).json<Refused>('PUT', `${base}/schedule`, {
+      ...{ key: v7(), baseVersion: ended.body.version, tell: false },
+      ...ended.body.before,
+    })
+    expect(back.status).toBe(200)
+    const again = await peers()
+    expect([again.handInEndsAt, again.reviewStartsAt]).toEqual([planned.handInEndsAt, planned.reviewStartsAt])
+  })
+
+  it('begins reviewing before its day once hand-in is over', async () => {
+    await times(10, -72, -200)
+    expect((await peers()).reviewBegun).toBe(false)
+    expect((await begin('beginReviewing')).status).toBe(200)
+    const { reviewBegun, handInEnded } = await peers()
+    expect([reviewBegun, handInEnded]).toEqual([true, true])
+    expect((await begin('beginReviewing')).body.code).toBe('begun')
+  })
+
+  it('takes an assigning back while nobody has opened anything, and not afterwards', async () => {
+    await times(10, -72, -200)
+    expect((await staff('deal', { key: v7(), seed: 3 })).status).toBe(200)
+    expect((await peers()).allocations).toHaveLength(10)
+    expect((await staff('deal', {}, 'DELETE')).status).toBe(200)
+    const none = await peers()
+    expect([none.dealtAt, none.allocations]).toEqual([null, []])
+
+    expect((await staff('deal', { key: v7(), seed: 4 })).status).toBe(200)
+    const [first] = (await peers()).allocations
+    const reader = (await peers()).people.find(p => p.id === first!.reviewerId)!
+    await times(10, 1, -200)
+    const client = await as(reader.givenName.toLowerCase())
+    expect((await client.send('PUT', `/api/reviews/${first!.id}/opened`)).status).toBe(200)
+    const late = await staff('deal', {}, 'DELETE')
+    expect([late.status, late.body.detail]).toEqual([409, expect.stringMatching(/opened already/)])
+    expect((await peers()).allocations).toHaveLength(10)
+  })
+})
