@@ -9,8 +9,9 @@ export interface Capacity {
   readonly most: number
 } // reviews somebody may have in all; 0: gives none any more
 export interface Wanted extends Work {
-  readonly need: number
-} // reviews a work is to have; 0: needs none any more
+  readonly need: number // reviews it is to have; 0: needs none any more
+  readonly most?: number // reviews it may keep; without it no more than it needs
+}
 
 export interface Repair {
   readonly add: readonly Pair[]
@@ -56,7 +57,9 @@ export function repairDeal(
     }
     const stays =
       pair.begun ||
-      (table.permits(r, w) && pairing.load(r) < reviewers[r]!.most && pairing.received[w]! < works[w]!.need)
+      (table.permits(r, w) &&
+        pairing.load(r) < reviewers[r]!.most &&
+        pairing.received[w]! < (works[w]!.most ?? works[w]!.need))
     if (!stays) {
       remove.push(pairOf(pair))
       continue

@@ -1,7 +1,8 @@
 import { and, eq, inArray, isNull, lte, or, sql } from 'drizzle-orm'
 import { noteActs } from '#server/services/auditTrail'
 import { dealReviews, type TooFew } from '#core/kinds/review/dealReviews'
-import { repairDeal } from '#core/kinds/review/repairDeal'
+import type { Work } from '#core/kinds/review/pairing'
+import { repairDeal, type Wanted } from '#core/kinds/review/repairDeal'
 import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { activities, allocations, keptApart, phases, peerReviews, willing } from '#server/database/schema'
@@ -172,11 +173,11 @@ export function setPairs(
     const find = (p: { readonly reviewerId: string; readonly entryId: string }) =>
       peerReview.allocations.find(a => a.reviewerId === p.reviewerId && a.entryId === p.entryId)
     const going = write.remove.flatMap(p => find(p) ?? [])
-    if (going.some(a => isBegun(a)))
+    if (going.some(a => isWritten(a)))
       throw new Problem(
         409,
         'begun',
-        'One of these reviews has been opened, so it stays with its reader. Nothing was moved.',
+        'One of these reviews has been begun, so it stays with its reader. Nothing was moved.',
       )
     if (going.length > 0)
       await tx.delete(allocations).where(
@@ -225,7 +226,7 @@ export async function planRepair(db: Db, actor: ActivityActor, plan: RepairPlan)
   const idle = new Set(plan.idle)
   const mostOf = (id: string): number => {
     // somebody named idle gives what they have begun, and no more
-    if (idle.has(id)) return real.filter(a => a.reviewerId === id && isBegun(a)).length
+    if (idle.has(id)) return real.filter(a => a.reviewerId === id && isWritten(a)).length
     const findMore = () => {
       if (plan.extra === 'everyone') return 1
       if (plan.extra === 'willing') return offered.find(w => w.enrolmentId === id)?.more ?? 0
@@ -235,13 +236,13 @@ export async function planRepair(db: Db, actor: ActivityActor, plan: RepairPlan)
     return Math.max(each + more, real.filter(a => a.reviewerId === id && isBegun(a)).length)
   }
   const works = worksOf(peerReview)
-  const need = Math.min(each, Math.max(0, works.length - 1))
+  const reviewers = reviewersOf(peerReview)
+  // of somebody who gives no more, what was looked at and not begun goes to somebody else
+  const stays = (a: Allocation) => (idle.has(a.reviewerId) ? isWritten(a) : isBegun(a))
   const repair = repairDeal(
-    real
-      .filter(a => a.entryId)
-      .map(a => ({ reviewerId: a.reviewerId, workId: a.entryId!, begun: isBegun(a) })),
-    reviewersOf(peerReview).map(id => ({ id, most: mostOf(id) })),
-    works.map(w => ({ ...w, need })),
+    real.filter(a => a.entryId).map(a => ({ reviewerId: a.reviewerId, workId: a.entryId!, begun: stays(a) })),
+    reviewers.map(id => ({ id, most: mostOf(id) })),
+    wantedOf(works, reviewers.length, each),
     { ...apart, seed: peerReview.row?.seed ?? 1 },
   )
   const pair = (p: { readonly reviewerId: string; readonly workId: string }) => ({
@@ -284,10 +285,23 @@ export async function setApart(
   return { done: true }
 }
 
+/** What each work is to have: of one person's as many as everyone gives; of a group's what all give comes to, and gladly more. */
+function wantedOf(works: ReadonlyArray<Work>, reviewers: number, each: number): Wanted[] {
+  if (works.every(w => w.ownerIds.length === 1)) {
+    const need = Math.min(each, Math.max(0, works.length - 1))
+    return works.map(w => ({ ...w, need }))
+  }
+  const share = Math.floor((reviewers * each) / works.length)
+  return works.map(w => ({ ...w, need: Math.min(share, reviewers - w.ownerIds.length), most: Infinity }))
+}
+
 export const isReal = (a: Allocation): boolean =>
   a.source === 'dealt' || a.source === 'byHand' || a.source === 'extra'
 export const isBegun = (a: Allocation): boolean =>
   a.openedAt !== null || a.reviewId !== null || a.state !== 'owed'
+
+/** There is something of a review, which stays with whoever wrote it. */
+const isWritten = (a: Allocation): boolean => a.reviewId !== null || a.state !== 'owed'
 
 /** Everyone whose own work is in gives reviews; whoever handed nothing in reads nobody's. */
 export function reviewersOf(peerReview: LoadedPeerReview): string[] {

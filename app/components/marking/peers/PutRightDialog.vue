@@ -2,7 +2,7 @@
 import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import PlainRadio from '~/components/controls/PlainRadio.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
-import type { PeerPerson, PeerWork, RepairView } from '#shared/marking/peers'
+import type { PeerAllocation, PeerPerson, PeerWork, RepairView } from '#shared/marking/peers'
 import { inWords, plural } from '#core/language'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
@@ -14,6 +14,7 @@ const props = defineProps<{
   works: readonly PeerWork[]
   idle: readonly PeerPerson[]
   willing: number
+  allocations: readonly PeerAllocation[]
   nameOf: (id: string) => string
 }>()
 const open = defineModel<boolean>({ required: true })
@@ -27,6 +28,7 @@ const out = reactive(new Set<string>())
 const extra = ref<'none' | 'willing' | 'everyone'>('willing')
 const isAsking = ref(false)
 let asked = 0
+let isChosen = false // somebody has said who may get one more
 /**
  * What would be moved by what is chosen now; an answer overtaken by a later choice is let go. What was shown stays until
  * then, so that nothing jumps away under a pointer.
@@ -41,6 +43,11 @@ async function propose() {
     }),
   )
   if (mine !== asked) return
+  // what is proposed first leaves nobody without a reader, if that can be
+  if (answer && answer.short.length > 0 && extra.value === 'willing' && !isChosen) {
+    extra.value = 'everyone'
+    return
+  }
   plan.value = answer
   isAsking.value = false
 }
@@ -50,6 +57,8 @@ watch(
   is => {
     if (is) {
       out.clear()
+      isChosen = false
+      extra.value = 'willing'
       plan.value = null
       void propose()
     }
@@ -62,6 +71,29 @@ const toggle = (id: string) => {
 }
 const authorOf = (entryId: string) => props.nameOf(props.works.find(w => w.id === entryId)?.authorId ?? '')
 const nothing = computed(() => plan.value !== null && plan.value.add.length + plan.value.remove.length === 0)
+const nothingWords = computed(() =>
+  plan.value!.short.length > 0
+    ? 'Nothing can be moved, and works lack readers'
+    : 'Every work has its readers; nothing would be moved',
+)
+const seenWords = ({ reviewerId, entryId }: RepairView['remove'][number]) =>
+  props.allocations.some(a => a.reviewerId === reviewerId && a.entryId === entryId && a.openedAt !== null)
+    ? 'looked at and not begun'
+    : 'not opened yet'
+/** What becomes of what somebody has who gives no more reviews. */
+function fateOf(id: string): string {
+  const theirs = props.allocations.filter(a => a.reviewerId === id && a.state !== 'in')
+  const begun = theirs.filter(a => a.state === 'begun').length
+  const looked = theirs.filter(a => a.state === 'owed' && a.openedAt !== null).length
+  const free = theirs.length - begun
+  const parts = [
+    begun > 0 &&
+      `${inWords(begun)} ${plural(begun, 'is', 'are')} begun and ${plural(begun, 'stays', 'stay')}`,
+    free > 0 &&
+      `${inWords(free)} ${plural(free, 'goes', 'go')} to others${looked > 0 ? `, ${inWords(looked)} of them looked at` : ''}`,
+  ].filter(Boolean)
+  return `${props.nameOf(id)}: of ${inWords(theirs.length)} not handed in, ${parts.join('; ')}.`
+}
 async function doIt() {
   const { add, remove, baseVersion } = plan.value!
   if (
@@ -90,8 +122,8 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
     <div class="card dialog">
       <h2>Reassign reviewers</h2>
       <p class="muted">
-        Every work gets its readers again, and as little as possible is touched: never a review somebody has
-        opened.
+        Every work gets its readers again, and as little as possible is touched. A review somebody has begun
+        is never taken from them; what was only looked at goes to others once its reader gives no more.
       </p>
       <section v-if="idle.length > 0">
         <h3>Who gives no more reviews</h3>
@@ -100,12 +132,13 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
             ><PlainCheckbox :checked="out.has(p.id)" @change="toggle(p.id)" /> {{ nameOf(p.id) }}</label
           >
         </p>
+        <p v-for="p in idle.filter(i => out.has(i.id))" :key="p.id" class="hint">{{ fateOf(p.id) }}</p>
       </section>
       <section>
         <h3>Who may get one more</h3>
         <p class="who">
           <label v-for="e in ['none', 'willing', 'everyone'] as const" :key="e"
-            ><PlainRadio v-model="extra" :value="e" /> {{ extraWords(e) }}</label
+            ><PlainRadio v-model="extra" :value="e" @change="isChosen = true" /> {{ extraWords(e) }}</label
           >
         </p>
       </section>
@@ -113,7 +146,7 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
         <h3>
           {{
             nothing
-              ? 'Nothing would be moved'
+              ? nothingWords
               : `${inWords(plan.add.length)} ${plural(plan.add.length, 'review')} assigned, ${inWords(plan.remove.length)} withdrawn; ${plan.untouched} stay`
           }}
         </h3>
@@ -122,7 +155,7 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
             <b>{{ nameOf(p.reviewerId) }}</b> reads {{ authorOf(p.entryId) }}
           </li>
           <li v-for="p in plan.remove" :key="`r${p.reviewerId}${p.entryId}`" class="gone">
-            <b>{{ nameOf(p.reviewerId) }}</b> no longer reads {{ authorOf(p.entryId) }}, not opened yet
+            <b>{{ nameOf(p.reviewerId) }}</b> no longer reads {{ authorOf(p.entryId) }}, {{ seenWords(p) }}
           </li>
         </ul>
         <p v-for="s in plan.short" :key="s.entryId" class="field-problem">

@@ -320,6 +320,7 @@ const SAVED = {
       v-model="open.repair"
       :activity-id="store.activityId"
       :works="store.works"
+      :allocations="store.real"
       :idle="idle"
       :willing="view.people.filter(p => p.more > 0).length"
       :name-of="nameOf"
