@@ -166,6 +166,31 @@ describe('repairing a deal', () => {
     expect(new Set(counts(after, p => p.workId).values())).toEqual(new Set([3]))
   })
 
+  it('leaves a deal of groups of unequal size as it is, and gives a late group its readers', () => {
+    const works = [7, 6, 6].map((size, g) => ({
+      id: `g${g}`,
+      ownerIds: Array.from({ length: size }, (_, i) => `p${g}-${i}`),
+    }))
+    const ids = works.flatMap(w => w.ownerIds)
+    const dealt = dealReviews(ids, works, { each: 2, seed: 5 })
+    if (dealt.kind !== 'dealt') throw new Error('not dealt')
+    const held = dealt.pairs.map(p => ({ ...p, begun: false }))
+    const wanted = works.map(w => ({ ...w, need: 12, most: Infinity }))
+    const most = ids.map(id => ({ id, most: 2 }))
+    expect(repairDeal(held, most, wanted, { seed: 1 })).toEqual({ add: [], remove: [], short: [] })
+    const late = { id: 'late', ownerIds: ['l0', 'l1'] }
+    const repair = repairDeal(
+      held,
+      [...most, { id: 'l0', most: 2 }, { id: 'l1', most: 2 }],
+      [...works, late].map(w => ({ ...w, need: 10, most: Infinity })),
+      { seed: 1 },
+    )
+    expect(repair.short).toEqual([])
+    expect(repair.add.filter(p => p.workId === 'late')).toHaveLength(10)
+    // two of the readers of late work come from nowhere but the works that have more than they need
+    expect(repair.remove.length).toBeLessThanOrEqual(10)
+  })
+
   it('never takes a review from somebody who has opened it, whatever becomes of either side, and keeps to the rules', () => {
     const random = seededRandom(17)
     for (let round = 0; round < 150; round++) {

@@ -160,7 +160,10 @@ export class Pairing {
       .map(w => ({ work: w, missing: this.need[w]! - this.received[w]! }))
   }
 
-  /** One more review for a work along the cheapest path from somebody with room, found backwards from the work. */
+  /**
+   * One more review for a work along the cheapest path from somebody with room, or from a work with more reviews than it
+   * needs, found backwards from the work.
+   */
   private augment(target: number): boolean {
     const { reviewers, works } = this.table
     const cost = new Array<number>(reviewers.length).fill(Infinity) // of making room at a reviewer
@@ -195,6 +198,19 @@ export class Pairing {
     let best = -1
     for (let r = 0; r < reviewers.length; r++)
       if (this.load(r) < this.most[r]! && cost[r]! < (best < 0 ? Infinity : cost[best]!)) best = r
+    // or from a work that has more than it needs: nobody has to take it on from who leaves it
+    let spare = -1
+    for (let w = 0; w < works.length; w++)
+      if (
+        leaver[w]! >= 0 &&
+        this.received[w]! > this.need[w]! &&
+        workCost[w]! < (spare < 0 ? Infinity : workCost[spare]!)
+      )
+        spare = w
+    if (spare >= 0 && (best < 0 || workCost[spare]! < cost[best]!)) {
+      best = leaver[spare]!
+      this.remove(best, spare)
+    }
     if (best < 0) return false
     for (let r = best; ;) {
       const w = next[r]!
