@@ -162,7 +162,7 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   await dialog.getByRole('checkbox', { name: 'Jonas Haverkamp' }).check()
   await expect(dialog).toContainText('Jonas Haverkamp no longer reads Femke Duyvis')
   await dialog.getByRole('radio', { name: 'anybody' }).check()
-  await expect(dialog).toContainText('two reviews assigned, two withdrawn; 61 stay')
+  await expect(dialog).toContainText('Two reviews assigned, two withdrawn; 61 stay')
   await dialog.getByRole('button', { name: 'Reassign' }).click()
   await expect(page.getByText('Reviewers are reassigned.')).toBeVisible()
   await expect(page.locator('.peers > header')).toContainText('of 63 reviews in')

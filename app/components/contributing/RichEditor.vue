@@ -256,6 +256,9 @@ defineExpose({ focus: () => editor.value?.commands.focus('end'), editor })
   font: inherit;
   min-width: 0;
 }
+.text :deep(.ProseMirror-selectednode) {
+  outline: 2px solid var(--ember);
+}
 .text :deep(.prose) {
   padding: 9px 14px 6px;
   min-height: 5.2em;

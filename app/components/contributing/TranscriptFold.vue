@@ -95,6 +95,7 @@ function play(at: number) {
   display: flex;
   flex-wrap: wrap;
   gap: 4px 16px;
+  align-items: baseline;
 }
 .acts label {
   position: relative;
@@ -116,13 +117,14 @@ ol {
 }
 li {
   display: grid;
-  grid-template-columns: 4rem minmax(0, 1fr);
-  gap: 8px;
+  grid-template-columns: 2.6rem minmax(0, 1fr);
+  gap: 10px;
+  align-items: baseline;
   font: 400 0.9375rem/1.5 var(--read);
   padding: 1px 0;
 }
 li .num {
-  font: 500 0.75rem/1.9 var(--ui);
+  font: 500 0.75rem/1.4 var(--ui);
   text-align: end;
 }
 </style>

@@ -116,9 +116,6 @@ const isEmpty = computed(() => plainText(props.doc) === '')
   padding: 9px 0 6px;
   min-height: 3.6em;
 }
-.brief-editor :deep(.ProseMirror-selectednode) {
-  outline: 2px solid var(--ember);
-}
 /* stands in the text itself, wherever the tools above it end */
 .blank :deep(.prose)::before {
   content: var(--placeholder, '');

@@ -236,9 +236,6 @@ h2 {
   cursor: pointer;
   vertical-align: 4px;
 }
-.rich :deep(.ProseMirror-selectednode) {
-  outline: 2px solid var(--ember);
-}
 .note {
   display: flex;
   flex-wrap: wrap;

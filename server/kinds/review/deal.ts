@@ -51,7 +51,7 @@ export function undeal(db: Database, actor: ActivityActor, now: Date): Promise<{
       throw new Problem(
         409,
         'begun',
-        'Reviews have been opened already, and these stay with their readers. Nothing was taken back.',
+        'Reviews have been opened already, and these stay with their readers. Nothing was undone.',
       )
     await removeDealt(tx, actor.activity.id)
     await tx

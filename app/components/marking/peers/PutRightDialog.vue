@@ -3,7 +3,7 @@ import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
 import PlainRadio from '~/components/controls/PlainRadio.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
 import type { PeerAllocation, PeerPerson, PeerWork, RepairView } from '#shared/marking/peers'
-import { inWords, plural } from '#core/language'
+import { capital, inWords, plural } from '#core/language'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import * as peersEndpoints from '#shared/marking/peersEndpoints'
@@ -147,7 +147,7 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
           {{
             nothing
               ? nothingWords
-              : `${inWords(plan.add.length)} ${plural(plan.add.length, 'review')} assigned, ${inWords(plan.remove.length)} withdrawn; ${plan.untouched} stay`
+              : `${capital(inWords(plan.add.length))} ${plural(plan.add.length, 'review')} assigned, ${inWords(plan.remove.length)} withdrawn; ${plan.untouched} stay`
           }}
         </h3>
         <ul v-if="!nothing">
