@@ -133,7 +133,19 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   await expect(main).toContainText('is set aside: It counts sources instead of reading them.')
   await expect(corrected).not.toHaveText(before)
   await expect(page.locator('.pane')).toContainText('two readers')
-  // own figures go beside the readers', and are saved as one types
+  // one in which nothing is flagged is set aside from beside its reader's name, and counts again
+  await main.getByRole('button', { name: /^set aside … the review of Saoirse/ }).click()
+  await expect(main).toContainText('nothing in it is flagged')
+  await main.getByRole('textbox', { name: 'Why it does not count' }).fill('It is of another draft.')
+  await page.keyboard.press('Enter')
+  await expect(main).toContainText('is set aside: It is of another draft.')
+  await expect(page.locator('.pane')).toContainText('one reader')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.locator('.pane')).toContainText('two readers')
+  // own figures go beside the readers', and are saved as one types; what is no figure is said
+  await page.getByLabel('Your points for Structure').fill('37')
+  await page.keyboard.press('Tab')
+  await expect(page.getByText('Structure goes from 0 to 5. What you wrote there is not saved.')).toBeVisible()
   await page.getByLabel('Your points for Structure').fill('3.7')
   await page.keyboard.press('Tab')
   await expect(page.locator('.pane .state')).toHaveText('')

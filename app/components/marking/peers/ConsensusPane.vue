@@ -147,6 +147,9 @@ const ownTotal = computed(() => {
         </tr>
       </tfoot>
     </table>
+    <p v-for="c in criteria.filter(x => wrong.has(x.id))" :key="c.id" class="field-problem" role="alert">
+      {{ c.title }} goes from 0 to {{ points(c.max) }}. What you wrote there is not saved.
+    </p>
     <p v-if="alpha !== null" class="agree">
       <b>Krippendorff’s α {{ alpha.toFixed(2) }} ({{ works }} {{ plural(works, 'work') }}).</b>
       {{ agreementSentence(alpha) }}

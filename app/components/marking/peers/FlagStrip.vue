@@ -13,8 +13,10 @@ const props = defineProps<{
   leaves: string | null
   others: string
   hide: (text: string) => string
+  /** Somebody has asked for it to be set aside, though nothing in it is flagged. */
+  asked: boolean
 }>()
-const emit = defineEmits<{ keep: []; aside: [reason: string]; open: [] }>()
+const emit = defineEmits<{ keep: []; aside: [reason: string]; open: []; cancel: [] }>()
 const asking = ref(false)
 const reason = ref('')
 const field = ref<Focusable | null>(null)
@@ -30,6 +32,21 @@ function aside() {
     asking.value = false
   }
 }
+function cancel() {
+  asking.value = false
+  emit('cancel')
+}
+const said = computed(() => {
+  if (props.flags.length > 0) return props.hide(props.flags.map(f => flagSentence(f, props.others)).join(' '))
+  return props.allocation.kept ? 'looked at, and it counts.' : 'nothing in it is flagged.'
+})
+watch(
+  () => props.asked,
+  is => {
+    if (is) ask()
+  },
+  { immediate: true },
+)
 watch(
   () => props.allocation.id,
   () => {
@@ -49,10 +66,10 @@ watch(
     </template>
     <template v-else>
       <p>
-        <b>{{ name }}’s review:</b> {{ hide(flags.map(f => flagSentence(f, others)).join(' ')) }}
+        <b>{{ name }}’s review:</b> {{ said }}
         <span v-if="leaves" class="muted">Set aside, with a reason, it leaves {{ leaves }}.</span>
       </p>
-      <form v-if="asking" class="why" @submit.prevent="aside" @keydown.esc="asking = false">
+      <form v-if="asking" class="why" @submit.prevent="aside" @keydown.esc="cancel">
         <LineInput
           ref="field"
           v-model="reason"
@@ -63,7 +80,7 @@ watch(
           :aria-invalid="problem"
         />
         <v-btn class="main" type="submit">Set it aside</v-btn
-        ><v-btn class="quiet" @click="asking = false">Cancel</v-btn>
+        ><v-btn class="quiet" @click="cancel">Cancel</v-btn>
       </form>
       <span v-else class="acts"
         ><v-btn @click="emit('keep')">Keep</v-btn><v-btn @click="ask">Set aside …</v-btn></span

@@ -2,6 +2,7 @@
 import type { PeerAllocation, PeerWork } from '#shared/marking/peers'
 import type { RubricView } from '#shared/contributing/activity'
 import { runsWords, tenth } from '~/composables/marking/peerWords'
+import TextButton from '~/components/controls/TextButton.vue'
 import type { PeerNames } from '~/composables/marking/usePeerNames'
 
 /** Whose work it is, and its readers: how far each has come, what they gave in all, and how they mark. */
@@ -13,6 +14,7 @@ const props = defineProps<{
   severity: ReadonlyMap<string, number>
   names: PeerNames
 }>()
+const emit = defineEmits<{ aside: [reviewId: string] }>()
 function totalOf(review: PeerAllocation) {
   if (!props.criteria.every(c => review.points[c.id] !== undefined)) return '–'
   return tenth(props.criteria.reduce((sum, c) => sum + review.points[c.id]! * c.weight, 0))
@@ -30,6 +32,7 @@ const readers = computed(() =>
     state: stateOf(review),
     isFlagged: props.flagged.has(review.id),
     isWaiting: review.state !== 'in',
+    mayBeSetAside: review.state === 'in' && review.setAside === null,
   })),
 )
 </script>
@@ -45,7 +48,15 @@ const readers = computed(() =>
         <i class="badge" :class="{ hot: r.isFlagged, wait: r.isWaiting }">{{ r.initial }}</i>
         <div>
           <b>{{ r.name }}</b><span>hidden from {{ names.givenOf(work.authorId) }}</span
-          ><span class="num" :class="{ hot: r.isFlagged }">{{ r.state }}</span>
+          ><span class="num" :class="{ hot: r.isFlagged }">{{ r.state }}</span
+          ><TextButton
+            v-if="r.mayBeSetAside"
+            class="aside"
+            :aria-label="`set aside … the review of ${r.name}`"
+            @click="emit('aside', r.id)"
+          >
+            set aside …</TextButton
+          >
         </div>
       </li>
     </ul>
@@ -93,6 +104,10 @@ const readers = computed(() =>
 }
 .readers span {
   color: var(--ink-2);
+  font-size: 0.78125rem;
+}
+.aside {
+  justify-self: start;
   font-size: 0.78125rem;
 }
 .badge {

@@ -36,7 +36,15 @@ const author = computed(() => props.work.authorId)
 const given = computed(() => store.real.filter(a => a.reviewerId === author.value))
 const severity = computed(() => store.consensus?.severity ?? new Map<string, number>())
 const distances = computed(() => store.consensus?.distances ?? new Map<never, never>())
-const toLookAt = computed(() => props.reviews.filter(a => a.setAside !== null || store.flagged.has(a.id)))
+/** Reviews that somebody wants to set aside though nothing in them is flagged. */
+const asked = reactive(new Set<string>())
+const toLookAt = computed(() =>
+  props.reviews.filter(a => a.setAside !== null || store.flagged.has(a.id) || asked.has(a.id)),
+)
+function setAside(review: PeerAllocation, reason: string) {
+  asked.delete(review.id)
+  emit('aside', review, reason)
+}
 const flagsOf = (id: string) => store.flags.filter(f => f.reviewId === id)
 /** What the consensus would be without one review. */
 function without(id: string): string | null {
@@ -62,6 +70,7 @@ function sameWordsAs(id: string): string {
       :flagged="store.flagged"
       :severity="severity"
       :names="names"
+      @aside="asked.add($event)"
     />
     <div v-if="reviews.length > 0" class="scores">
       <ScoreDots
@@ -84,9 +93,11 @@ function sameWordsAs(id: string): string {
       :leaves="without(a.id)"
       :others="sameWordsAs(a.id)"
       :hide="hidden.hide"
+      :asked="asked.has(a.id)"
       @keep="emit('keep', a)"
-      @aside="emit('aside', a, $event)"
+      @aside="setAside(a, $event)"
       @open="emit('open', a)"
+      @cancel="asked.delete(a.id)"
     />
     <RemarkList
       :criteria="criteria"
