@@ -71,6 +71,27 @@ describe('dealing out', () => {
     }
   })
 
+  it('is found whenever there is one, up to twelve people with groups and people kept apart', () => {
+    const random = seededRandom(41)
+    const seen = { dealt: 0, impossible: 0 }
+    for (let round = 0; round < 200; round++) {
+      const ids = people(4 + Math.floor(random() * 9))
+      const each = 1 + Math.floor(random() * 4)
+      const sizes = 2 + Math.floor(random() * 4)
+      const groupOf = new Map(ids.map(id => [id, `g${Math.floor(random() * sizes)}`]))
+      const barred = Array.from(
+        { length: Math.floor(random() * 8) },
+        () => shuffled(ids, random).slice(0, 2) as [string, string],
+      )
+      const permits = (a: string, b: string) =>
+        groupOf.get(a) !== groupOf.get(b) && !barred.some(p => p.includes(a) && p.includes(b))
+      const { kind } = dealReviews(ids, essays(ids), { each, seed: round, groupOf, barred })
+      expect([round, kind]).toEqual([round, canAllRead(ids, each, permits) ? 'dealt' : 'impossible'])
+      seen[kind]++
+    }
+    expect(Math.min(seen.dealt, seen.impossible)).toBeGreaterThan(30)
+  })
+
   it('shares reviewers evenly over the work of groups', () => {
     const ids = people(14)
     const works: Work[] = [0, 1, 2, 3].map(g => ({
@@ -241,6 +262,27 @@ describe('repairing a deal', () => {
     }
   })
 })
+
+/**
+ * Whether everyone can read `each` works so that every work has as many readers: no cut between readers and works is
+ * smaller than what is to flow (Ford and Fulkerson, *Maximal flow through a network*, 1956), looked at set by set.
+ */
+function canAllRead(
+  ids: readonly string[],
+  each: number,
+  permits: (reader: string, author: string) => boolean,
+): boolean {
+  for (let set = 1; set < 2 ** ids.length; set++) {
+    const readers = ids.filter((_, i) => set & (1 << i))
+    // a work takes from these readers no more than it may have, and no reader twice
+    const room = ids.reduce((sum, author) => {
+      const may = readers.filter(r => r !== author && permits(r, author)).length
+      return sum + Math.min(each, may)
+    }, 0)
+    if (room < readers.length * each) return false
+  }
+  return true
+}
 
 /** Fewest mutual pairs over all deals there are; null where there is none. */
 function bruteForce(
