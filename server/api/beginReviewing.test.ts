@@ -74,6 +74,15 @@ describe('a peer review that is not left to its dates', () => {
     expect((await client.send('PUT', `/api/reviews/${first!.id}/opened`)).status).toBe(200)
     const late = await staff('deal', {}, 'DELETE')
     expect([late.status, late.body.detail]).toEqual([409, expect.stringMatching(/opened already/)])
-    expect((await peers()).allocations).toHaveLength(10)
+    const view = await peers()
+    expect(view.allocations).toHaveLength(10)
+
+    // what was only looked at can be given to somebody else; whoever has it open is told when they write
+    const pair = { reviewerId: first!.reviewerId, entryId: first!.entryId }
+    const moved = { key: v7(), baseVersion: view.version, add: [], remove: [pair] }
+    expect((await staff('pairs', moved, 'PUT')).status).toBe(200)
+    const nothing = { points: {}, remarks: {}, answers: {}, passages: [], private: '', baseVersion: null }
+    const gone = await client.json<Refused>('PUT', `/api/reviews/${first!.id}`, nothing)
+    expect([gone.status, gone.body.detail]).toEqual([404, expect.stringMatching(/has reassigned it/)])
   })
 })

@@ -19,6 +19,7 @@ import {
   type Allocation,
   type LoadedPeerReview,
 } from './peerReview'
+import { reassigned } from './reviewAccess'
 import { contentOf, givenView } from './shapeReview'
 
 type ReviewerAt = ActivityActor & { readonly allocation: Allocation }
@@ -218,12 +219,7 @@ async function requireOpen(
     .from(allocations)
     .where(eq(allocations.id, actor.allocation.id))
     .for('update')
-  if (!allocation)
-    throw new Problem(
-      409,
-      'gone',
-      'This review is no longer yours to give: the instructor has reassigned it. What you wrote is kept in this window; copy it if you need it.',
-    )
+  if (!allocation) throw reassigned()
   const [peerReview, rubric] = await Promise.all([
     loadPeerReview(tx, actor.activity),
     loadRubric(tx, actor.activity.rubricVersionId),
