@@ -125,7 +125,7 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   await expect(main).toContainText('hidden from Solongo')
   const corrected = page.locator('tfoot .corr')
   const before = await corrected.innerText()
-  await main.getByRole('button', { name: 'Set aside …' }).click()
+  await main.getByRole('button', { name: 'Set aside …', exact: true }).click()
   await main
     .getByRole('textbox', { name: 'Why it does not count' })
     .fill('It counts sources instead of reading them.')
