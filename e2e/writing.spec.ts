@@ -213,7 +213,7 @@ test('a picture comes with a post and is shown in place; a post is changed in pl
     'base64',
   )
   await liv
-    .locator('.writing input[type=file]')
+    .locator('.writing input[type=file][multiple]') // beside the text, not in it
     .setInputFiles({ name: 'strand.png', mimeType: 'image/png', buffer: png })
   await expect(liv.locator('.writing').getByText('strand.png')).toBeVisible()
   await liv.getByRole('button', { name: /^Post/ }).click()
