@@ -52,12 +52,17 @@ const lines = computed(() => {
   const names =
     notHandedIn.length > MOST_NAMED ? [...lacking, `${notHandedIn.length - MOST_NAMED} more`] : lacking
   const atOnce = reviewStartsAt! <= handInEndsAt!
+  const count = works.filter(w => !w.isSample).length
+  const dealt =
+    count > 1
+      ? `${inWords(count)} works get their readers within a minute`
+      : 'there is too little in to be read yet'
   return [
     `Hand-in ends now, and not ${dayTime(handInEndsAt!)}.`,
     names.length > 0 &&
       `Nothing is in from ${listed(names)}. ${settings.late === 'taken' ? 'What they hand in now is late.' : 'Nothing more is taken from them.'}`,
     atOnce
-      ? `Reviewing begins with it: ${inWords(works.filter(w => !w.isSample).length)} works get their readers within a minute.${until}`
+      ? `Reviewing begins with it: ${dealt}.${until}`
       : `Reviewing begins ${dayTime(reviewStartsAt!)}, as planned.`,
   ].filter(line => line !== false)
 })
