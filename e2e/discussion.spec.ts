@@ -192,6 +192,7 @@ test('staff close a thread and then the discussion to new words; an open page fo
   await expect(liv.locator('.sort').getByText('closed to new words')).toBeVisible()
   await expect(liv.getByRole('button', { name: 'reply' })).toHaveCount(0)
   await ines.locator('.sort').getByRole('button', { name: 'open to new words' }).click()
+  await expect(liv.locator('.sort').getByText('closed to new words')).toHaveCount(0)
   await box.press('Control+Enter')
   await expect(liv.locator('article.p').filter({ hasText: 'But who held the chain?' })).toBeVisible()
 })
