@@ -257,7 +257,7 @@ export class DemoReviews {
     await takeConsensus(
       this.db,
       actor,
-      { key: v7(), enrolmentIds: TAKEN.map(key => this.enrolment.get(key)!) },
+      { key: v7(), what: 'consensus', enrolmentIds: TAKEN.map(key => this.enrolment.get(key)!) },
       this.at([6, 3, '09:30']),
     )
     const rubric = (await loadRubric(this.db, actor.activity.rubricVersionId))!

@@ -139,6 +139,7 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   await main.getByRole('textbox', { name: 'Why it does not count' }).fill('It is of another draft.')
   await page.keyboard.press('Enter')
   await expect(main).toContainText('is set aside: It is of another draft.')
+  await expect(main).toContainText('For Saoirse it counts as done; they were not told.')
   await expect(page.locator('.pane')).toContainText('one reader')
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.locator('.pane')).toContainText('two readers')
@@ -149,10 +150,36 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   await page.getByLabel('Your points for Structure').fill('3.7')
   await page.keyboard.press('Tab')
   await expect(page.locator('.pane .state')).toHaveText('')
-  await page.locator('h1').click({ position: { x: 200, y: 2 }, force: true })
+  // what is taken is said on the button; own points are taken by a button of their own, stay beside a consensus, and all is undone to the last detail
+  const pane = page.locator('.pane')
+  await expect(pane).toContainText('On the one work you gave points')
+  await expect(pane.getByRole('button', { name: /^Take your points/ })).toHaveCount(0)
+  for (const field of await pane.locator('input.own').all())
+    if ((await field.inputValue()) === '') {
+      await field.fill('3.5')
+      await page.keyboard.press('Tab')
+    }
+  const inputs = await pane
+    .locator('input.own')
+    .evaluateAll(list => list.map(f => (f as HTMLInputElement).value))
+  const takesConsensus = pane.getByRole('button', { name: /^Take the consensus/ })
+  const consensus = /: ([\d.]+)/.exec(await takesConsensus.innerText())![1]!
+  await takesConsensus.click()
+  await expect(page.getByText(`Solongo: ${consensus} is held.`)).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByText('Solongo’s mark is as it was before.')).toBeVisible()
+  await expect(main).toBeVisible()
+  await expect(pane).not.toContainText('Held')
+  expect(
+    await pane.locator('input.own').evaluateAll(list => list.map(f => (f as HTMLInputElement).value)),
+  ).toEqual(inputs)
+  const takesOwn = pane.getByRole('button', { name: /^Take your points/ })
+  const own = /: ([\d.]+)/.exec(await takesOwn.innerText())![1]!
+  await takesOwn.click()
+  await expect(page.getByText(`Solongo: ${own}, your own points, is held.`)).toBeVisible()
   await open(page, page_(world, world.reports, `/peers?student=${(await world.enrolment('yusra')).id}`))
-  const take = page.getByRole('button', { name: /^Take \d/ })
-  const points = /Take ([\d.]+)/.exec(await take.innerText())![1]!
+  const take = page.getByRole('button', { name: /^Take the consensus: \d/ })
+  const points = /: ([\d.]+)/.exec(await take.innerText())![1]!
   await take.click()
   await expect(page.getByText(`Yusra: ${points} is held.`)).toBeVisible()
   await expect(page.locator('section[data-author]')).not.toHaveAttribute(

@@ -60,6 +60,7 @@ vi.mock('../composables/shell/useApi', async original => {
 const viewOf = (mark: Saved) => ({
   ...mark,
   steps: [],
+  ownSteps: [],
   citations: [],
   files: [],
   excusedFrom: [],

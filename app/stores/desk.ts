@@ -1,4 +1,6 @@
 import { defineStore } from 'pinia'
+import { KINDS } from '#core/kinds'
+import { ownAfter } from '#core/marking/peers/ownSteps'
 import { readOnlyState } from './readOnlyState'
 import type { ActivityView } from '#shared/contributing/activity'
 import type { CitationView, DeskView, MarkView, RecordView } from '#shared/marking/desk'
@@ -145,7 +147,10 @@ export const useDeskStore = readOnlyState(
       refused.value = null
       if (r.mark.state === 'returned' && r.mark.version > 0 && !saving.isUnsaved(r.student.id))
         changedAfterReturn.value = r.student.id
-      deeds.change(r.student.id, part)
+      const isOfPeers = activity.value !== null && KINDS[activity.value.kind].markedBy === 'peers'
+      const own =
+        part.steps && isOfPeers ? { ownSteps: ownAfter(r.mark.ownSteps, r.mark.steps, part.steps) } : {}
+      deeds.change(r.student.id, { ...part, ...own })
     }
     const save = saving.save
 

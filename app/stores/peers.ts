@@ -2,12 +2,27 @@ import { defineStore } from 'pinia'
 import { readOnlyState } from './readOnlyState'
 import { consensusOf } from '#core/marking/peers/consensus'
 import { flagReviews, type ReviewFlag } from '#core/marking/peers/flagReviews'
-import { peerReviewsOf, reviewingOf } from '#core/marking/peers/fromReviews'
+import { ownPointsOf, peerReviewsOf, reviewingOf } from '#core/marking/peers/fromReviews'
 import { reviewingShare } from '#core/marking/peers/reviewingMark'
 import { calculateMark } from '#core/marking/calculateMark'
 import type { JudgeWrite, PeerAllocation, PeersView, PeerWork, TakeAnswer } from '#shared/marking/peers'
 import { newKey, useApi, type InputOf } from '../composables/shell/useApi'
 import * as peersEndpoints from '#shared/marking/peersEndpoints'
+
+const UNMOVED = 4 // hundredths of a point two figures may differ and count as one
+
+/** What a mark is taken from: readers' consensus, or the marker's own points. */
+export type Take = 'consensus' | 'own'
+
+const judged = (write: JudgeWrite) =>
+  write.as === 'setAside'
+    ? {
+        kept: false,
+        setAside: write.reason,
+        notDone: write.countsAsDone === false,
+        setAsideTold: write.tell === true,
+      }
+    : { kept: write.as === 'kept', setAside: null, notDone: false, setAsideTold: false }
 
 /** One peer review on the review desk: who reviews whom, what came in, and all that is calculated from it, at once after every act. */
 export const usePeersStore = readOnlyState(
@@ -65,27 +80,49 @@ export const usePeersStore = readOnlyState(
       const r = reviewingOf(view.value!, consensus.value!, enrolmentId)
       return { ...r, ...reviewingShare(r, view.value!.settings.weights) }
     }
-    /** What the mark would be if the consensus were taken: as the server calculates it. */
-    function takes(workId: string, enrolmentId: string): number | null {
-      const found = consensus.value?.authors.get(workId)
+    /** The points the marker gave a work of their own, by criterion. */
+    const ownOf = (work: PeerWork) => ownPointsOf(view.value?.marks ?? [], work)
+    /** What the mark would be if the consensus, or the marker's own points, were taken: as the server calculates it. */
+    function takes(work: PeerWork, enrolmentId: string, what: Take): number | null {
+      const found = consensus.value?.authors.get(work.id)
       const v = view.value
-      if (!found || found.corrected === null || !v?.rubric || v.worth <= 0) return null
+      if (!v?.rubric || v.worth <= 0) return null
+      const pointsOf = (id: string) => {
+        if (what === 'own') return ownOf(work)[id] ?? null
+        return found?.corrected == null ? null : Math.round(found.criteria.get(id)!.corrected!)
+      }
+      const criteria = v.rubric.criteria.map(c => ({
+        criterionId: c.id,
+        weight: c.weight,
+        max: c.max,
+        points: pointsOf(c.id),
+      }))
+      if (criteria.some(c => c.points === null)) return null
       const share = v.settings.reviewingPercent > 0 ? reviewing(enrolmentId).share : null
+      const waived = v.marks.find(m => m.enrolmentId === enrolmentId)?.lateWaived ?? false
       return calculateMark(
         {
-          criteria: v.rubric.criteria.map(c => ({
-            criterionId: c.id,
-            weight: c.weight,
-            max: c.max,
-            points: Math.round(found.criteria.get(c.id)!.corrected!),
-          })),
+          criteria,
           combine: null,
-          late: { lateness: null, rule: { kind: 'none' }, waived: true },
+          late: { lateness: people.value.get(enrolmentId)?.lateness ?? null, rule: v.lateRule, waived },
           override: null,
-          reviewing: share === null ? null : { share, percent: v.settings.reviewingPercent },
+          reviewing:
+            share === null
+              ? null
+              : { share: Math.round(share * 10_000) / 10_000, percent: v.settings.reviewingPercent },
         },
         { max: v.worth, step: v.pointStep },
       ).points
+    }
+
+    /** Whether the consensus of a work is not what was taken from it as somebody's mark any more. */
+    function hasMoved(work: PeerWork, enrolmentId: string): boolean {
+      const found = consensus.value?.authors.get(work.id)
+      const taken = view.value?.marks.find(m => m.enrolmentId === enrolmentId)
+      if (taken?.takenFrom !== 'consensus' || found?.corrected == null) return false
+      return [...found.criteria].some(
+        ([id, c]) => Math.abs((taken.steps[id] ?? 0) - (c.corrected ?? 0)) > UNMOVED,
+      )
     }
 
     /** Keeps a review, sets it aside, or leaves it open again; everything that is calculated follows at once. */
@@ -93,11 +130,7 @@ export const usePeersStore = readOnlyState(
       const before = view.value!
       view.value = {
         ...before,
-        allocations: before.allocations.map(a =>
-          a.id === id
-            ? { ...a, kept: write.as === 'kept', setAside: write.as === 'setAside' ? write.reason : null }
-            : a,
-        ),
+        allocations: before.allocations.map(a => (a.id === id ? { ...a, ...judged(write) } : a)),
       }
       try {
         await api.call(peersEndpoints.judgeReview, {
@@ -109,31 +142,29 @@ export const usePeersStore = readOnlyState(
         throw error
       }
     }
-    /** The marker's own steps, as they stand on the desk: they anchor the estimate. */
-    function setOwn(enrolmentId: string, steps: Record<string, number>, takenFrom: 'consensus' | null) {
+    /** The marker's own points as they are typed: the estimate follows at once. */
+    function setOwn(enrolmentId: string, own: Record<string, number>) {
       const v = view.value
       if (!v) return
       const rest = v.marks.filter(m => m.enrolmentId !== enrolmentId)
-      const was = v.marks.find(m => m.enrolmentId === enrolmentId)
-      view.value = {
-        ...v,
-        marks: [
-          ...rest,
-          {
-            enrolmentId,
-            state: was?.state ?? 'open',
-            points: was?.points ?? null,
-            factor: was?.factor ?? null,
-            takenFrom,
-            steps,
-          },
-        ],
+      const was = v.marks.find(m => m.enrolmentId === enrolmentId) ?? {
+        ...{ enrolmentId, points: null, factor: null, takenFrom: null, lateWaived: false, steps: {} },
+        state: 'open' as const,
       }
+      view.value = { ...v, marks: [...rest, { ...was, own }] }
     }
-    async function take(enrolmentIds: readonly string[]): Promise<TakeAnswer> {
+    async function take(enrolmentIds: readonly string[], what: Take): Promise<TakeAnswer> {
       const answer = await api.call(peersEndpoints.proposePeerMarks, {
-        params: { activityId: activityId.value },
-        body: { key: newKey(), enrolmentIds },
+        params: here(),
+        body: { key: newKey(), enrolmentIds: [...enrolmentIds], what },
+      })
+      await refresh()
+      return answer
+    }
+    async function undoTake(enrolmentIds: readonly string[]): Promise<TakeAnswer> {
+      const answer = await api.call(peersEndpoints.undoPeerMarks, {
+        params: here(),
+        body: { key: newKey(), enrolmentIds: [...enrolmentIds] },
       })
       await refresh()
       return answer
@@ -182,10 +213,13 @@ export const usePeersStore = readOnlyState(
       flagged,
       of,
       reviewing,
+      ownOf,
       takes,
+      hasMoved,
       judge,
       setOwn,
       take,
+      undoTake,
       movePairs,
       deal,
       undeal,

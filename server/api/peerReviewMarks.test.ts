@@ -110,19 +110,24 @@ describe('reviews from reading to mark', () => {
     const steps = record.mark.steps.map(s => ({ ...s, points: 430 }))
     const changed = await (
       await as('ines')
-    ).json<{ points: number; takenFrom: string | null }>('PUT', `${base}/records/${author}/mark`, {
-      key: v7(),
-      baseVersion: record.mark.version,
-      steps,
-      citations: [],
-      letter: record.mark.letter,
-      markerNote: '',
-      lateWaived: false,
-      excusedFrom: [],
-      override: null,
-      files: [],
-    })
+    ).json<{ points: number; takenFrom: string | null; ownSteps: unknown[] }>(
+      'PUT',
+      `${base}/records/${author}/mark`,
+      {
+        key: v7(),
+        baseVersion: record.mark.version,
+        steps,
+        citations: [],
+        letter: record.mark.letter,
+        markerNote: '',
+        lateWaived: false,
+        excusedFrom: [],
+        override: null,
+        files: [],
+      },
+    )
     expect(changed.body).toMatchObject({ points: 1720, takenFrom: null })
+    expect(changed.body.ownSteps).toEqual(steps)
     // nothing is received before it is let out, and nothing that was set aside after
     const key = await keyOf(author)
     expect((await own(key)).received).toEqual([])
@@ -163,6 +168,122 @@ describe('reviews from reading to mark', () => {
         ).json<Refused>('POST', `/api/reviews/${(await own('liv')).given[0]!.id}/back`, { key: v7() })
       ).body.code,
     ).toBe('passedOn')
+  })
+
+  it('keeps own points beside a consensus, takes each by itself, and undoes to the last detail', async () => {
+    const ines = await as('ines')
+    const view = await peers()
+    const work = view.works.find(w => view.marks.every(m => !w.authorIds.includes(m.enrolmentId)))!
+    const author = work.authorId
+    const mark = async () => (await ines.json<RecordView>('GET', `${base}/records/${author}`)).body.mark
+    const stored = async () => {
+      const [row] = await world.db.select().from(t.marks).where(eq(t.marks.enrolmentId, author))
+      const steps = row
+        ? await world.db.select().from(t.criterionMarks).where(eq(t.criterionMarks.markId, row.id))
+        : []
+      return row ? { ...row, version: 0, beforeTake: null, steps } : null
+    }
+    const take = (what: 'consensus' | 'own') =>
+      staff<TakeAnswer>('take', { key: v7(), enrolmentIds: [author], what })
+    const undo = () => staff<TakeAnswer>('take', { key: v7(), enrolmentIds: [author] }, 'DELETE')
+
+    // nothing was there, and nothing is there again
+    expect(await stored()).toBeNull()
+    expect((await take('own')).body.left[0]!.why).toContain('points of your own for every criterion')
+    expect((await take('consensus')).body.taken).toEqual([author])
+    expect((await undo()).body.taken).toEqual([author])
+    expect(await stored()).toBeNull()
+    // own points and a letter
+    const rubric = view.rubric!
+    const ownSteps = rubric.criteria.map(c => ({ criterionId: c.id, levelId: c.levels[0]!.id, points: 275 }))
+    const write = {
+      ...{ steps: [], citations: [], markerNote: 'mine', lateWaived: true, excusedFrom: [], override: null },
+      ...{ files: [], ownSteps, letter: doc('Dear author, look at the second page.') },
+    }
+    const saved = await ines.json<RecordView['mark']>('PUT', `${base}/records/${author}/mark`, {
+      ...{ key: v7(), baseVersion: 0, ...write },
+    })
+    expect(saved.body).toMatchObject({ state: 'open', steps: [], ownSteps, takenFrom: null })
+    const before = await stored()
+    expect((await take('consensus')).body.taken).toEqual([author])
+    expect(await mark()).toMatchObject({ state: 'held', takenFrom: 'consensus', ownSteps })
+    expect((await undo()).body.taken).toEqual([author])
+    expect(await stored()).toEqual(before)
+    expect((await take('own')).body.taken).toEqual([author])
+    expect(await mark()).toMatchObject({ state: 'held', takenFrom: null, points: 1100, ownSteps })
+    // one after the other: undone, what was held before is held again
+    const own = await stored()
+    expect((await take('consensus')).body.taken).toEqual([author])
+    expect((await undo()).body.taken).toEqual([author])
+    expect(await stored()).toEqual(own)
+    // what was changed since stays, and is named
+    expect((await take('consensus')).body.taken).toEqual([author])
+    const held = await mark()
+    await ines.send('PUT', `${base}/records/${author}/mark`, {
+      ...{ key: v7(), baseVersion: held.version, ...write, steps: held.steps, markerNote: 'more' },
+    })
+    expect((await undo()).body.left[0]!.why).toContain('changed since')
+    expect(await mark()).toMatchObject({ state: 'held', markerNote: 'more', ownSteps })
+    // steps changed by hand on the desk are own points from then on, those left as they came are not
+    const [first, ...rest] = (await mark()).steps
+    const onDesk = await ines.json<RecordView['mark']>('PUT', `${base}/records/${author}/mark`, {
+      ...{ key: v7(), baseVersion: (await mark()).version, ...write, ownSteps: undefined },
+      steps: [{ ...first!, points: 50 }, ...rest],
+    })
+    expect(onDesk.body.takenFrom).toBeNull()
+    expect(new Map(onDesk.body.ownSteps.map(s => [s.criterionId, s.points]))).toEqual(
+      new Map(ownSteps.map(s => [s.criterionId, s.criterionId === first!.criterionId ? 50 : s.points])),
+    )
+  })
+
+  it('sets a review aside so that it is not done either, tells its reader if wanted, and counts it again', async () => {
+    const view = await peers()
+    const review = view.allocations.find(
+      a => a.state === 'in' && a.source === 'dealt' && a.setAside === null,
+    )!
+    const reader = await as(await keyOf(review.reviewerId))
+    const judge = (body: object) => staff(`allocations/${review.id}`, body, 'PUT')
+    const told = () =>
+      world.db
+        .select({ text: t.notices.text, detail: t.notices.detail })
+        .from(t.notices)
+        .where(and(eq(t.notices.enrolmentId, review.reviewerId), eq(t.notices.kind, 'review')))
+        .orderBy(t.notices.id)
+    await world.db.insert(t.expectations).values({
+      seminarId: world.seminar.id,
+      activityId: world.essays.id,
+      rule: { kind: 'reviews', need: 2, minWords: 1, due: 'review' },
+      position: 0,
+    })
+    const record = async () =>
+      (await reader.json<{ checks: Array<{ have: number }> }>('GET', `${base}/contributions`)).body.checks[0]!
+        .have
+    const before = { told: (await told()).length, reviews: await record() }
+    expect((await judge({ as: 'setAside', reason: 'It is of another text.' })).status).toBe(200)
+    expect([(await told()).length, await record()]).toEqual([before.told, before.reviews])
+    const aside = { as: 'setAside', reason: 'It is of another text.', countsAsDone: false, tell: true }
+    expect((await judge(aside)).status).toBe(200)
+    expect((await told()).slice(before.told)).toEqual([
+      { text: 'A review you wrote in “Draft essays” does not count.', detail: 'It is of another text.' },
+    ])
+    expect(await record()).toBe(before.reviews - 1)
+    expect((await peers()).allocations.find(a => a.id === review.id)).toMatchObject({
+      setAside: 'It is of another text.',
+      notDone: true,
+      setAsideTold: true,
+    })
+    const mine = (
+      await reader.json<{ given: Array<{ id: string; setAside: string | null }> }>('GET', `${base}/reviews`)
+    ).body.given
+    expect(mine.find(g => g.id === review.id)!.setAside).toBe('It is of another text.')
+    expect((await judge(aside)).status).toBe(200)
+    expect((await judge({ as: 'open' })).status).toBe(200)
+    expect((await told()).slice(before.told).map(n => n.text)).toEqual([
+      'A review you wrote in “Draft essays” does not count.',
+      'A review you wrote in “Draft essays” counts again.',
+    ])
+    expect(await record()).toBe(before.reviews)
+    await world.db.delete(t.expectations).where(eq(t.expectations.activityId, world.essays.id))
   })
 
   it('lets everyone practise on a sample first, says how far they are off, and anchors the estimate with it', async () => {

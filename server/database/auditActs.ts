@@ -10,6 +10,8 @@ export const AUDIT_ACTS = {
   reviewsReleased: 'released reviews',
   reviewsHeldAgain: 'held reviews again',
   consensusTaken: 'took the consensus of reviewers',
+  ownPointsTaken: 'took own points beside reviewers',
+  takeUndone: 'undid taking points',
   groupMarkShared: 'shared the group’s mark',
   markMovedToVersion: 'moved a mark to another version',
   markedSecondTime: 'marked a second time',

@@ -25,6 +25,10 @@ export type Event =
   | About<'wroteBack', ToOne & { readonly by: string; readonly studentId: string }>
   | About<'secondAsked', ToOne & { readonly by: string; readonly studentIds: readonly string[] }>
   | About<'released', ToSome>
+  | About<
+      'reviewJudged',
+      ToOne & { readonly counts: boolean; readonly reason: string; readonly reviewId: string }
+    > // reviewId: the reviewer's address of it
   | About<'reviewsOwed', ToSome & { readonly words: string }>
   | About<'closingOpened', ToSome & { readonly named: boolean }>
 

@@ -105,6 +105,7 @@ export const MarkView = z.object({
   factor: z.number().int().nullable(), // hundredths: the member's share of the group's points
   reviewing: z.number().int().nullable(), // ten-thousandths: what the student's own reviewing came to
   takenFrom: z.enum(['consensus']).nullable(), // the steps are the consensus of reviewers
+  ownSteps: z.array(Step), // of a peer review: the marker's own points, beside what readers gave
   points: z.number().int(), // hundredths so far
   before: z.number().int().nullable(), // the same without late rule and override
   criteriaLeft: z.number().int(),
@@ -224,6 +225,7 @@ export const MarkWrite = z.object({
   key: z.uuid(),
   baseVersion: z.number().int(),
   steps: z.array(Step.extend({ points: z.number().int().optional() })).max(50), // points where a level stands for a range, else the level's own
+  ownSteps: z.array(Step).max(50).optional(), // left out: as they were, with what changes in the steps
   citations: z.array(CitationView).max(200),
   letter: RichDoc,
   markerNote: z.string().max(10_000, "The marker's note takes up to 10,000 characters."),

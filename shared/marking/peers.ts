@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { LateRuleBody } from '../planning/composer'
 import { RubricView } from '../contributing/activity'
 import { Passage } from '#shared/kinds/review/review'
 import { ReviewSettingsBody } from '#shared/kinds/review/settings'
@@ -20,6 +21,8 @@ export const PeerAllocation = z.object({
   late: z.boolean(),
   kept: z.boolean(),
   setAside: z.string().nullable(),
+  notDone: z.boolean(), // set aside, and not counted as done by its reviewer
+  setAsideTold: z.boolean(),
   helpful: z.number().int().nullable(),
   answerHtml: z.string().nullable(),
   points: figures,
@@ -42,8 +45,9 @@ export const PeerPerson = z.object({
   initials: z.string(),
   active: z.boolean(),
   groupId: z.uuid().nullable(),
-  more: z.number().int(),
-}) // more: extra reviews offered
+  more: z.number().int(), // extra reviews offered
+  lateness: z.object({ minutes: z.number().int(), startedDays: z.number().int() }).nullable(), // by the activity's rule; null while the work is not there, and without a rule
+})
 export type PeerPerson = z.infer<typeof PeerPerson>
 export const PeerWork = z.object({
   id: z.uuid(),
@@ -62,7 +66,9 @@ export const PeerMark = z.object({
   state: z.enum(['open', 'held', 'returned']),
   points: z.number().int().nullable(),
   takenFrom: z.enum(['consensus']).nullable(),
-  steps: figures,
+  lateWaived: z.boolean(),
+  steps: figures, // what the mark is made of
+  own: figures, // what the marker gave beside the readers
   factor: z.number().int().nullable(),
 })
 export type PeerMark = z.infer<typeof PeerMark>
@@ -80,6 +86,7 @@ export const PeersView = z.object({
   rubric: RubricView.nullable(),
   worth: z.number().int(),
   pointStep: z.number().int(),
+  lateRule: LateRuleBody,
   people: z.array(PeerPerson), // by family name
   works: z.array(PeerWork),
   notHandedIn: z.array(z.uuid()),
@@ -129,11 +136,20 @@ export const JudgeWrite = z.discriminatedUnion('as', [
   z.object({
     as: z.literal('setAside'),
     reason: z.string().trim().min(1, 'Say why; the reason is kept with the review.').max(500),
+    countsAsDone: z.boolean().default(true), // for what its reviewer owes and is marked for
+    tell: z.boolean().default(false), // its reviewer is told, with the reason
   }),
 ])
 export type JudgeWrite = z.infer<typeof JudgeWrite>
+/** Why a review does not count, whether it is done all the same, and whether its reviewer is told. */
+export type SettingAside = Omit<Extract<JudgeWrite, { as: 'setAside' }>, 'as'>
 export const ReleaseWrite = z.object({ released: z.boolean() })
-export const TakeWrite = z.object({ key: z.uuid(), enrolmentIds: z.array(z.uuid()).min(1).max(2000) })
+export const TakeWrite = z.object({
+  key: z.uuid(),
+  enrolmentIds: z.array(z.uuid()).min(1).max(2000),
+  what: z.enum(['consensus', 'own']).default('consensus'), // own: the marker's own points
+})
+export const UndoTakeWrite = TakeWrite.omit({ what: true })
 export const TakeAnswer = z.object({
   taken: z.array(z.uuid()),
   left: z.array(z.object({ enrolmentId: z.uuid(), why: z.string() })),

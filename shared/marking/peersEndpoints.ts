@@ -17,6 +17,7 @@ import {
   SharesWrite,
   TakeAnswer,
   TakeWrite,
+  UndoTakeWrite,
   NotifiedCount,
   Version,
 } from './peers'
@@ -130,8 +131,17 @@ export const proposeShares = endpoint({
 export const proposePeerMarks = endpoint({
   method: 'POST',
   path: '/api/activities/:activityId/peers/take',
-  summary: 'Takes the peer scores over as proposed marks',
+  summary: 'Takes the consensus of reviewers, or own points, as held marks',
   params: ActivityParams,
   body: TakeWrite,
+  answer: TakeAnswer,
+})
+
+export const undoPeerMarks = endpoint({
+  method: 'DELETE',
+  path: '/api/activities/:activityId/peers/take',
+  summary: 'Puts marks back as they were before points were taken',
+  params: ActivityParams,
+  body: UndoTakeWrite,
   answer: TakeAnswer,
 })

@@ -23,7 +23,7 @@ export const AudienceBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('people'), enrolmentIds: ids }),
 ])
 export type AudienceBody = z.infer<typeof AudienceBody>
-const LateRuleBody = z.discriminatedUnion('kind', [
+export const LateRuleBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('none') }),
   z.object({
     kind: z.literal('perDay'),

@@ -11,6 +11,7 @@ const mark = (part: object = {}) => ({
     { criterionId: 'c1', levelId: 'high', points: 800 },
     { criterionId: 'c2', levelId: 'low', points: 200 },
   ],
+  ownSteps: [],
   citations: [],
   letter: doc('Dear Liv'),
   markerNote: '',

@@ -41,6 +41,11 @@ export function markDifferences(mine: Texts, theirs: Texts, rubric: RubricView |
       m => m.excusedFrom.map(e => titleOf(e.criterionId)).join(', ') || 'no criterion',
     ],
     ['citations', 'Cited', m => m.citations.map(c => `“${c.exact}”`).join('\n') || 'nothing'],
+    [
+      'ownSteps',
+      'Your own points beside the readers’',
+      m => m.ownSteps.map(s => `${titleOf(s.criterionId)} ${points(s.points)}`).join(', ') || 'none',
+    ],
     ['files', 'Files', m => m.files.map(f => f.name).join(', ') || 'no file'],
   ]
   return [
@@ -57,6 +62,7 @@ export function joinMarks(mine: Texts, theirs: Texts, takeTheirs: ReadonlySet<st
   const criteria = [...new Set([...mine.steps, ...theirs.steps].map(s => s.criterionId))]
   return {
     steps: criteria.flatMap(id => stepAt(takeTheirs.has(stepKey(id)) ? theirs : mine, id) ?? []),
+    ownSteps: [...from('ownSteps')],
     letter: from('letter'),
     markerNote: from('markerNote'),
     override: from('override'),

@@ -14,7 +14,15 @@ const PAUSE = 600 // milliseconds without a change before a mark is saved
 /** What a marker writes of a mark; the rest is calculated. */
 export type MarkText = Pick<
   MarkView,
-  'steps' | 'citations' | 'letter' | 'markerNote' | 'lateWaived' | 'excusedFrom' | 'override' | 'files'
+  | 'steps'
+  | 'ownSteps'
+  | 'citations'
+  | 'letter'
+  | 'markerNote'
+  | 'lateWaived'
+  | 'excusedFrom'
+  | 'override'
+  | 'files'
 >
 /** What a marker changes on the desk. */
 export type MarkChange = Partial<Omit<MarkText, 'letter'>> & { letter?: RichNode }
@@ -22,6 +30,7 @@ export type SaveState = 'saved' | 'saving' | 'not saved' | 'two texts'
 
 export const markTextOf = (mark: MarkView): MarkText => ({
   steps: mark.steps,
+  ownSteps: mark.ownSteps,
   citations: mark.citations,
   letter: mark.letter,
   markerNote: mark.markerNote,

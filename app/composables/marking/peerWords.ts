@@ -1,3 +1,4 @@
+import { inWords, plural } from '#core/language'
 import { agreementWord } from '#core/marking/peers/agreement'
 import type { ReviewFlag } from '#core/marking/peers/flagReviews'
 
@@ -46,3 +47,25 @@ const AGREE = {
   none: 'Readers do not agree more than chance would have them: do not take these scores as they are.',
 } as const
 export const agreementSentence = (alpha: number): string => AGREE[agreementWord(alpha)]
+
+const EVEN = 15 // hundredths of a point that nobody would call lenient or harsh
+
+/** What "corrected" takes out beside the differences between readers: leniency all share, which only the marker's own points can show. */
+export function leniencySentence(shared: number | null, anchored: number): string {
+  if (shared === null)
+    return 'Corrected takes out how readers differ from each other. Whether all are too kind or too hard shows once you give points of your own.'
+  const works = `${inWords(anchored)} ${plural(anchored, 'work')}`
+  if (Math.abs(shared) < EVEN)
+    return `On the ${works} you gave points, readers give what you give; corrected takes out how they differ from each other.`
+  return `On the ${works} you gave points, readers give ${bare(shared)} ${shared > 0 ? 'more' : 'less'} than you in all; corrected takes that out everywhere.`
+}
+
+/** What setting a review aside has done. */
+export function asideSentence(
+  given: string,
+  choice: { readonly countsAsDone: boolean; readonly tell: boolean },
+): string {
+  const done = choice.countsAsDone ? 'still counts as done' : 'does not count as done'
+  const told = choice.tell ? ' They are told, with the reason.' : ''
+  return `${given}’s review is set aside and ${done}; everything is calculated again.${told}`
+}

@@ -2,7 +2,8 @@ import { levelAt } from '#core/marking/peers/fromReviews'
 import { inWords } from '#core/language'
 import { useDeskStore } from '~/stores/desk'
 import { useNotices } from '~/stores/notices'
-import { usePeersStore } from '~/stores/peers'
+import { usePeersStore, type Take } from '~/stores/peers'
+import type { PeerWork } from '#shared/marking/peers'
 import { useSeminarStore } from '~/stores/seminar'
 import { points } from './points'
 import type { PeerNames } from './usePeerNames'
@@ -39,7 +40,13 @@ export function usePeerActs(seminarId: string, { nameOf, givenOf }: PeerNames) {
   }
   function judgementOf(reviewId: string): Judgement {
     const review = store.real.find(a => a.id === reviewId)!
-    if (review.setAside !== null) return { as: 'setAside', reason: review.setAside }
+    if (review.setAside !== null)
+      return {
+        as: 'setAside',
+        reason: review.setAside,
+        countsAsDone: !review.notDone,
+        tell: review.setAsideTold,
+      }
     return review.kept ? { as: 'kept' } : { as: 'open' }
   }
   const judge = (reviewId: string, write: Judgement, said: string) =>
@@ -54,43 +61,72 @@ export function usePeerActs(seminarId: string, { nameOf, givenOf }: PeerNames) {
     await desk.act('reopen', author)
     await store.refresh()
   }
-  /** Takes the consensus as the mark of one work's authors, and goes on to the next. */
+  /** Fetches anew what points were taken, or undone, for. */
+  async function afterTaking(authors: readonly string[], shown: string) {
+    for (const author of authors) desk.records.delete(author)
+    await desk.reload()
+    await desk.fetchRecord(shown)
+    void seminar.load(seminarId).catch(() => {})
+  }
+  /** Takes the consensus, or own points, as the mark of one work's authors, and goes on to the next. */
   const take = (
-    work: { readonly id: string; readonly authorId: string; readonly authorIds: readonly string[] },
+    work: PeerWork,
+    what: Take,
     next: () => string | null,
     show: (workId: string) => Promise<void>,
   ) =>
     attempt(async () => {
       const { id, authorId, authorIds } = work
-      if (store.takes(id, authorId) === null) return
+      if (store.takes(work, authorId, what) === null) return
       await desk.save()
-      const answer = await store.take([...authorIds])
-      for (const author of authorIds) desk.records.delete(author)
-      await desk.reload()
+      const answer = await store.take(authorIds, what)
+      await afterTaking(authorIds, authorId)
       const [refused] = answer.left
       if (refused) {
         notices.warn(new Error(`${givenOf(refused.enrolmentId)}: ${refused.why}`))
-        await desk.fetchRecord(authorId)
         return
       }
       const held = points(view.value.marks.find(m => m.enrolmentId === authorId)?.points ?? 0)
       const nextId = next()
-      await (nextId ? show(nextId) : desk.fetchRecord(authorId))
-      const said = `${givenOf(authorId)}: ${held} is held.`
+      if (nextId) await show(nextId)
+      const said =
+        what === 'own'
+          ? `${givenOf(authorId)}: ${held}, your own points, is held.`
+          : `${givenOf(authorId)}: ${held} is held.`
       notices.say(nextId ? said : `${said} That was the last one.`, {
         label: 'Undo',
-        run: () => reopen(id, authorId, show),
+        run: () => undoTake(id, authorId, authorIds, show),
       })
-      void seminar.load(seminarId).catch(() => {})
+    })
+  /** Puts a work's marks back as they were before they were taken, and shows the work. */
+  const undoTake = (
+    workId: string,
+    authorId: string,
+    authorIds: readonly string[],
+    show: (workId: string) => Promise<void>,
+  ) =>
+    attempt(async () => {
+      await desk.save()
+      const answer = await store.undoTake(authorIds)
+      await afterTaking(authorIds, authorId)
+      await show(workId)
+      const [refused] = answer.left
+      if (refused) notices.warn(new Error(`${givenOf(refused.enrolmentId)}: ${refused.why}`))
+      else notices.say(`${givenOf(authorId)}’s mark is as it was before.`)
     })
   /** The instructor's own points for one criterion, beside the reviewers'. */
-  function setOwn(authorId: string, criterionId: string, value: number | null) {
-    const rest = (desk.record?.mark.steps ?? []).filter(s => s.criterionId !== criterionId)
-    const { levels } = view.value.rubric!.criteria.find(c => c.id === criterionId)!
-    const steps =
-      value === null ? rest : [...rest, { criterionId, levelId: levelAt(levels, value).id, points: value }]
-    desk.change({ steps })
-    store.setOwn(authorId, Object.fromEntries(steps.map(s => [s.criterionId, s.points])), null)
+  function setOwn(work: PeerWork, criterionId: string, value: number | null) {
+    const rest = Object.entries(store.ownOf(work)).filter(([id]) => id !== criterionId)
+    const given: Record<string, number> = Object.fromEntries(
+      value === null ? rest : [...rest, [criterionId, value]],
+    )
+    const ownSteps = view.value.rubric!.criteria.flatMap(c =>
+      given[c.id] === undefined
+        ? []
+        : [{ criterionId: c.id, levelId: levelAt(c.levels, given[c.id]!).id, points: given[c.id]! }],
+    )
+    desk.change({ ownSteps })
+    store.setOwn(work.authorId, given)
   }
   function movedSentence(added: Pair | undefined, removed: Pair | undefined) {
     const authorOf = (entryId: string) => nameOf(store.works.find(w => w.id === entryId)?.authorId ?? '')

@@ -13,6 +13,7 @@ const teammates = computed(() => props.own.handIn.subject === 'teammates')
 const STATE = { owed: 'not begun', begun: 'begun', in: 'in' } as const
 const KIND = { work: '', self: 'your own', practice: 'to practise', teammate: '' } as const
 const stateWords = (g: GivenHead) => {
+  if (g.setAside !== null) return 'does not count'
   if (g.state === 'begun')
     return g.missing > 0
       ? `begun, ${inWords(g.missing)} ${plural(g.missing, 'thing')} to go`
@@ -55,6 +56,9 @@ const initial = (g: GivenHead) => g.called.slice(0, 1)
             >{{ stateWords(g) }}<template v-if="g.words > 0"> · {{ g.words }} words</template></span
           >
         </NuxtLink>
+        <p v-if="g.setAside !== null" class="aside">
+          Your instructor has set this review aside: {{ g.setAside }}
+        </p>
       </li>
     </ul>
     <p v-if="own.more.open" class="more">
@@ -88,6 +92,12 @@ li a {
   border-bottom: 1px solid var(--line-soft);
   text-decoration: none;
   color: var(--ink);
+}
+.aside {
+  padding: 4px 10px 10px 48px;
+  font-size: 0.8125rem;
+  line-height: 1.45;
+  color: var(--ink-2);
 }
 li a:hover {
   background: var(--sunken);

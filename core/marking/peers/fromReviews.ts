@@ -14,6 +14,7 @@ export interface ReviewTable {
   readonly works: ReadonlyArray<{
     readonly id: string
     readonly authorIds: readonly string[]
+    readonly authorId: string
     readonly isSample: boolean
   }>
   readonly allocations: ReadonlyArray<{
@@ -24,20 +25,20 @@ export interface ReviewTable {
     readonly state: string
     readonly late: boolean
     readonly setAside: string | null
+    readonly notDone: boolean
     readonly helpful: number | null
     readonly points: Readonly<Record<string, number>>
   }>
   readonly samples: Readonly<Record<string, Readonly<Record<string, number>>>>
   readonly marks: ReadonlyArray<{
     readonly enrolmentId: string
-    readonly takenFrom: string | null
-    readonly steps: Readonly<Record<string, number>>
+    readonly own: Readonly<Record<string, number>>
   }>
 }
 
 /**
  * Reviews that count, by the work they are of: handed in, not set aside, not of oneself. Practice on samples counts with
- * the instructor's scores as anchors; so does a work the instructor has marked on their own.
+ * the instructor's scores as anchors; so does a work the instructor has given points of their own.
  */
 export function peerReviewsOf({ rubric, works, allocations, samples, marks }: ReviewTable): {
   reviews: PeerReview[]
@@ -64,12 +65,20 @@ export function peerReviewsOf({ rubric, works, allocations, samples, marks }: Re
   const anchors = new Map(
     Object.entries(samples).map(([id, points]) => [id, new Map(Object.entries(points))]),
   )
-  for (const mark of marks) {
-    const work = works.find(w => !w.isSample && w.authorIds.includes(mark.enrolmentId))
-    if (work && mark.takenFrom === null && Object.keys(mark.steps).length > 0)
-      anchors.set(work.id, new Map(Object.entries(mark.steps)))
+  for (const work of works) {
+    const own = Object.entries(work.isSample ? {} : ownPointsOf(marks, work))
+    if (own.length > 0) anchors.set(work.id, new Map(own))
   }
   return { reviews, criteria, anchors }
+}
+
+/** The points the instructor gave a work, by criterion: authors of one work share them, whoever of them they stand with. */
+export function ownPointsOf(
+  marks: ReviewTable['marks'],
+  work: Pick<ReviewTable['works'][number], 'authorIds' | 'authorId'>,
+): Readonly<Record<string, number>> {
+  const given = marks.filter(m => work.authorIds.includes(m.enrolmentId) && Object.keys(m.own).length > 0)
+  return (given.find(m => m.enrolmentId === work.authorId) ?? given[0])?.own ?? {}
 }
 
 /** The mean distance of neighbouring levels; a criterion of one level, or none, counts as one level whole. */
@@ -78,12 +87,12 @@ export function levelGap(points: readonly number[], max: number): number {
   return sorted.length < 2 ? max : (sorted.at(-1)! - sorted[0]!) / (sorted.length - 1)
 }
 
-/** What one student's own reviewing comes to. Reviews set aside were done, but say nothing of closeness. */
+/** What one student's own reviewing comes to. Reviews set aside were done, unless the instructor says otherwise, but say nothing of closeness. */
 export function reviewingOf(table: ReviewTable, consensus: Consensus, enrolmentId: string): Reviewing {
   const own = table.allocations.filter(
     a => a.reviewerId === enrolmentId && a.source !== 'self' && a.source !== 'practice',
   )
-  const done = own.filter(a => a.state === 'in')
+  const done = own.filter(a => a.state === 'in' && !a.notDone)
   const { criteria } = peerReviewsOf(table)
   const level = criteria.reduce((sum, c) => sum + c.weight * c.level, 0) || 1
   return {

@@ -62,6 +62,26 @@ export interface CriterionExcuse {
   readonly criterionId: string
   readonly reason: string
 }
+/** A step of a mark: the level chosen for a criterion, and its points. */
+export interface StoredStep {
+  readonly criterionId: string
+  readonly levelId: string
+  readonly points: number // hundredths
+}
+/** A mark as it stood before points were taken for it; instants in ISO 8601. */
+export interface MarkBeforeTake {
+  readonly state: 'open' | 'held' | 'returned'
+  readonly steps: readonly StoredStep[]
+  readonly rubricVersionId: string | null
+  readonly letter: RichNode
+  readonly overridePoints: number | null
+  readonly overrideReason: string | null
+  readonly reviewing: number | null
+  readonly takenFrom: 'consensus' | null
+  readonly heldAt: string | null
+  readonly savedAt: string
+  readonly markedBy: string
+}
 export interface ReturnedBefore {
   readonly returned: ReturnedLetter
   readonly returnedAt: string
@@ -107,6 +127,8 @@ export const marks = pgTable(
     factor: integer(), // hundredths: what the group's points are multiplied by for this member
     reviewing: integer(), // ten-thousandths: what the student's own reviewing came to when the marker took it
     takenFrom: text({ enum: ['consensus'] }), // what the steps were taken from; null: the marker's own
+    ownSteps: jsonb().$type<readonly StoredStep[]>().notNull().default([]), // of a peer review: the marker's own, beside what readers gave
+    beforeTake: jsonb().$type<{ readonly takenAt: string; readonly mark: MarkBeforeTake | null }>(), // for undoing; mark is null where there was none
     before: jsonb().$type<ReturnedBefore>(), // what had been returned before, for taking back
     version: integer().notNull().default(1),
   },

@@ -1,5 +1,15 @@
 import { sql } from 'drizzle-orm'
-import { index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import {
+  boolean,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core'
 import type { RichNode } from '#core/contributing/richText'
 import { instant, madeAt } from './columns'
 import { contributions } from './contributing'
@@ -53,6 +63,8 @@ export const allocations = pgTable(
     keptBy: uuid().references(() => enrolments.id), // staff have looked at its flags and let it count
     setAsideBy: uuid().references(() => enrolments.id),
     setAsideReason: text(),
+    notDone: boolean().notNull().default(false), // set aside, and not counted as done by its reviewer
+    setAsideTold: boolean().notNull().default(false), // the reviewer was told that it is set aside, and why
     helpful: integer(), // 1 to 5, by whoever received it
     answerDoc: jsonb().$type<RichNode>(), // what they answered, without names
     answerHtml: text(),

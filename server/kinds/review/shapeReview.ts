@@ -61,6 +61,7 @@ export function givenHead(
     kind: kindOf(allocation),
     state: allocation.state,
     words: row?.words ?? 0,
+    setAside: allocation.setAsideTold ? allocation.setAsideReason : null,
     missing: lacksOf(contentOf(row), {
       criteria: rubric?.criteria ?? [],
       questions: settings.questions,

@@ -1,4 +1,5 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
+import { levelAt } from '#core/marking/peers/fromReviews'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { citations, criterionMarks, marks } from '#server/database/schema'
@@ -78,6 +79,16 @@ export async function moveView(db: Db, actor: ActivityActor, now: Date): Promise
   return view
 }
 
+/** The marker's own points beside readers', which may lie between levels, in another version of the rubric. */
+export function ownStepsIn(to: RubricView, from: RubricView, steps: readonly Step[]): Step[] {
+  return steps.flatMap(step => {
+    const criterion = counterpart(to, from.criteria.find(c => c.id === step.criterionId)?.title ?? '')
+    if (!criterion) return []
+    const points = Math.min(step.points, criterion.max)
+    return [{ criterionId: criterion.id, levelId: levelAt(criterion.levels, points).id, points }]
+  })
+}
+
 const excusesIn = (
   to: RubricView,
   from: RubricView,
@@ -140,7 +151,8 @@ function movedTo(to: RubricView, row: MarkRow, { rubric, mark }: MarkedRecord) {
     if (!whole) return 'open'
     return row.state === 'returned' ? 'held' : row.state
   }
-  return { id: row.id, steps, excusedFrom, cited, whole, state: stateNow() }
+  const own = ownStepsIn(to, rubric!, mark.ownSteps)
+  return { id: row.id, steps, own, excusedFrom, cited, whole, state: stateNow() }
 }
 
 async function storeMoved(
@@ -160,13 +172,19 @@ async function storeMoved(
     m.cited.map((c, position) => ({ seminarId, markId: m.id, ...c, position })),
   )
   if (cited.length > 0) await tx.insert(citations).values(cited)
-  const values = moved.map(m => ({ id: m.id, state: m.state, excused_from: m.excusedFrom, whole: m.whole }))
+  const values = moved.map(m => ({
+    id: m.id,
+    state: m.state,
+    excused_from: m.excusedFrom,
+    own_steps: m.own,
+    whole: m.whole,
+  }))
   await tx.execute(sql`
     update marks m set rubric_version_id = ${to.versionId}, excused_from = v.excused_from, version = m.version + 1,
-      state = v.state,
+      state = v.state, own_steps = v.own_steps, before_take = null,
       return_at = case when v.whole then m.return_at end, return_by = case when v.whole then m.return_by end
     from jsonb_to_recordset(${JSON.stringify(values)}::jsonb)
-      as v(id uuid, state text, excused_from jsonb, whole boolean)
+      as v(id uuid, state text, excused_from jsonb, own_steps jsonb, whole boolean)
     where m.id = v.id`)
   const detail = { version: to.version }
   await writeDown(

@@ -2,6 +2,7 @@ import { KINDS } from '#core/kinds'
 import { noteActs } from '#server/services/auditTrail'
 import { and, eq, inArray, ne } from 'drizzle-orm'
 import { plainText } from '#core/contributing/richText'
+import { ownAfter } from '#core/marking/peers/ownSteps'
 import { worthOf } from '#core/marking/showMark'
 import type { ActivityRow, ActivityActor } from '#server/access/seminar'
 import type { AuditAct } from '#server/database/auditActs'
@@ -68,14 +69,19 @@ export function saveMark(
     const rubric = await rubricOfMark(tx, actor.activity, enrolmentId)
     if (!rubric && write.steps.length > 0)
       throw refusedField('steps', 'noRubric', 'This activity is not marked by a rubric.')
-    const steps = rubric
-      ? requireSteps(rubric, write.steps, KINDS[actor.activity.kind].markedBy === 'peers')
-      : []
+    const isOfPeers = KINDS[actor.activity.kind].markedBy === 'peers'
+    const steps = rubric ? requireSteps(rubric, write.steps, isOfPeers) : []
     if (rubric) await requireCitations(tx, actor, rubric, enrolmentId, write.citations)
     requireExcuses(actor.activity, rubric, write)
     requireOverride(actor.activity, rubric, write)
     const before = await requireCurrent(tx, actor, enrolmentId, write.baseVersion, now)
+    const old = before
+      ? await tx.select().from(criterionMarks).where(eq(criterionMarks.markId, before.id))
+      : []
     const columns = {
+      ...(rubric && isOfPeers
+        ? { ownSteps: ownStepsOf(rubric, write, before?.ownSteps ?? [], old, steps) }
+        : {}),
       letter: write.letter,
       letterText: plainText(write.letter),
       markerNote: write.markerNote,
@@ -97,7 +103,6 @@ export function saveMark(
           .onConflictDoNothing()
           .returning()
     if (!stored) throw changedMeanwhile(await loadMark(db, actor, enrolmentId, now)) // someone else's first save came in between
-    const old = await tx.select().from(criterionMarks).where(eq(criterionMarks.markId, stored.id))
     // steps changed by hand are the marker's own from then on
     if (stored.takenFrom && !sameSteps(old, steps))
       await tx.update(marks).set({ takenFrom: null }).where(eq(marks.id, stored.id))
@@ -124,6 +129,16 @@ export function saveMark(
 
 const sameSteps = (a: readonly Step[], b: readonly Step[]): boolean =>
   a.length === b.length && a.every(x => b.some(y => y.criterionId === x.criterionId && y.points === x.points))
+
+/** Points of the marker's own beside the readers': as they were sent, or as they follow from what was changed by hand. */
+const ownStepsOf = (
+  rubric: RubricView,
+  write: MarkWrite,
+  own: readonly Step[],
+  before: readonly Step[],
+  after: readonly Step[],
+): readonly Step[] =>
+  write.ownSteps ? requireSteps(rubric, write.ownSteps, true) : ownAfter(own, before, after)
 
 /** A second marker who has not handed over writes beside the mark, never into it. */
 async function requireNotBlind(tx: Db, actor: ActivityActor, enrolmentId: string): Promise<void> {

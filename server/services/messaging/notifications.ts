@@ -87,6 +87,16 @@ async function notificationOf(tx: Db, event: Event): Promise<Notification> {
         text: `What readers wrote to you in “${title}” can be read now.`,
         detail: '',
       }
+    case 'reviewJudged':
+      return {
+        kind: 'review',
+        to: [event.enrolmentId],
+        text: event.counts
+          ? `A review you wrote in “${title}” counts again.`
+          : `A review you wrote in “${title}” does not count.`,
+        detail: event.reason,
+        at: `/reviews/${event.reviewId}`,
+      }
     case 'reviewsOwed':
       return {
         kind: 'review',

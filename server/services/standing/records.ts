@@ -75,7 +75,10 @@ export async function loadRecords<S extends Participant>(
         figures: contributions.figures,
         answeredId: parent.authorId,
         answeredRole: parentAuthor.role,
-        subjectId: allocations.subjectId,
+        subjectId: sql<
+          string | null
+        >`case when ${allocations.entryId} is null then ${allocations.subjectId} end`,
+        notDone: allocations.notDone,
         way: sql<string | null>`${contributions.detail} -> 'handIn' ->> 'way'`,
         note: sql<{ kind: string; part: number } | null>`${contributions.detail} -> 'note'`,
         settings: activities.settings,
@@ -92,7 +95,7 @@ export async function loadRecords<S extends Participant>(
       .leftJoin(commentedPage, eq(commentedPage.id, pageComments.pageId))
       .leftJoin(parent, eq(parent.id, contributions.parentId))
       .leftJoin(parentAuthor, eq(parentAuthor.id, parent.authorId))
-      .leftJoin(allocations, and(eq(allocations.reviewId, contributions.id), isNull(allocations.entryId)))
+      .leftJoin(allocations, eq(allocations.reviewId, contributions.id))
       .where(
         and(
           inArray(contributions.activityId, [...activityIds]),
@@ -139,7 +142,7 @@ export async function loadRecords<S extends Participant>(
   }
   for (const row of written) {
     const record = byActivity.get(row.activityId)?.get(row.authorId)
-    if (!record) continue
+    if (!record || row.notDone) continue
     if (row.state === 'draft') {
       if (row.words > 0) record.drafts++
       continue

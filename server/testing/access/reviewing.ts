@@ -125,6 +125,12 @@ export const REVIEWING_ROUTES: readonly Row[] = [
     expected: staffGet(404),
   },
   {
+    endpoint: peersEndpoints.undoPeerMarks,
+    path: reports('/peers/take'),
+    body: () => ({ key: key(), enrolmentIds: [key()] }),
+    expected: staffGet(404),
+  },
+  {
     endpoint: peersEndpoints.proposeShares,
     path: reports('/peers/shares'),
     body: () => ({ key: key(), factors: [{ enrolmentId: key(), factor: 100 }] }),

@@ -62,6 +62,7 @@ export const GivenHead = z.object({
   state: z.enum(['owed', 'begun', 'in']),
   missing: z.number().int(), // how much it still lacks
   words: z.number().int(),
+  setAside: z.string().nullable(), // why it does not count, where the reviewer was told
 })
 export type GivenHead = z.infer<typeof GivenHead>
 

@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import LineInput from '~/components/controls/LineInput.vue'
 import LinesInput from '~/components/controls/LinesInput.vue'
 import type { AuthorConsensus } from '#core/marking/peers/consensus'
 import type { ReviewingParts } from '#core/marking/peers/reviewingMark'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { RubricView } from '#shared/contributing/activity'
 import type { RecordView } from '#shared/marking/desk'
-import { inWords, plural } from '#core/language'
-import { agreementSentence, tenth } from '~/composables/marking/peerWords'
+import { plural } from '#core/language'
+import { agreementSentence, leniencySentence, tenth } from '~/composables/marking/peerWords'
 import { points } from '~/composables/marking/points'
+import type { Take } from '~/stores/peers'
+import ConsensusTable from './ConsensusTable.vue'
+import TakePoints from './TakePoints.vue'
 
 /** What readers agree on, beside the marker's own figures; taking it, the letter, the note, and the student's own reviewing. */
 const props = defineProps<{
@@ -18,7 +20,12 @@ const props = defineProps<{
   own: Readonly<Record<string, number>>
   record: RecordView | null
   takenFrom: 'consensus' | null
-  takes: number | null
+  /** The consensus is not what was taken any more. */
+  hasMoved: boolean
+  takes: Readonly<Record<Take, number | null>>
+  /** How far all readers run above the marker, hundredths, and over how many works that is told from. */
+  shared: number | null
+  anchored: number
   worth: number
   alpha: number | null
   works: number
@@ -38,33 +45,19 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   own: [criterionId: string, points: number | null]
-  take: []
+  take: [what: Take]
   note: [text: string]
   reopen: []
 }>()
-const judged = computed(() => props.criteria.filter(c => props.own[c.id] !== undefined).length)
-const wrong = reactive(new Set<string>())
-function type(c: RubricView['criteria'][number], event: Event) {
-  const raw = (event.target as HTMLInputElement).value.trim().replace(',', '.')
-  const n = Math.round(Number(raw) * 100)
-  const bad = raw !== '' && (!Number.isFinite(n) || n < 0 || n > c.max)
-  if (bad) wrong.add(c.id)
-  else {
-    wrong.delete(c.id)
-    emit('own', c.id, raw === '' ? null : n)
-  }
-}
-const total = computed(() => props.criteria.reduce((sum, c) => sum + c.max * c.weight, 0))
 const sameMax = computed(() => new Set(props.criteria.map(c => c.max)).size === 1)
 const mark = computed(() => props.record?.mark ?? null)
-const moved = computed(
+const ownDiffers = computed(
   () =>
-    props.takenFrom === 'consensus' &&
-    props.found?.corrected != null &&
-    props.criteria.some(
-      c => Math.abs((props.own[c.id] ?? 0) - Math.round(props.found!.criteria.get(c.id)!.corrected!)) > 4,
-    ),
+    props.takenFrom === 'consensus' ||
+    (mark.value?.steps ?? []).some(s => props.own[s.criterionId] !== s.points),
 )
+const leniency = computed(() => leniencySentence(props.shared, props.anchored))
+const isSettled = computed(() => mark.value?.state === 'held' || mark.value?.state === 'returned')
 const letter = computed(() => (mark.value ? plainText(mark.value.letter as RichNode) : ''))
 const share = computed(() => props.reviewing?.share ?? null)
 const PARTS = { done: 'done', onTime: 'on time', helpful: 'helpful', close: 'close to the others' } as const
@@ -82,12 +75,6 @@ const helpfulMean = computed(() =>
     ? (props.reviewing.helpful.reduce((a, b) => a + b, 0) / props.reviewing.helpful.length).toFixed(1)
     : null,
 )
-const ownTotal = computed(() => {
-  if (judged.value === 0) return ''
-  if (judged.value === props.criteria.length)
-    return tenth(props.criteria.reduce((s, c) => s + props.own[c.id]! * c.weight, 0))
-  return `${judged.value} of ${props.criteria.length}`
-})
 </script>
 
 <template>
@@ -96,97 +83,41 @@ const ownTotal = computed(() => {
       <b>Consensus</b
       ><span v-if="sameMax && criteria[0]">each criterion out of {{ points(criteria[0].max) }}</span>
     </p>
-    <table class="num">
-      <thead>
-        <tr>
-          <th>{{ inWords(readers) }} {{ plural(readers, 'reader') }}</th>
-          <th>mean</th>
-          <th>corrected</th>
-          <th>yours</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="c in criteria" :key="c.id">
-          <td>{{ c.title }}</td>
-          <td>
-            {{ found?.criteria.get(c.id)?.mean == null ? '–' : tenth(found.criteria.get(c.id)!.mean!) }}
-          </td>
-          <td
-            class="corr"
-            :title="
-              found?.criteria.get(c.id)?.median == null
-                ? undefined
-                : `median ${tenth(found!.criteria.get(c.id)!.median!)}, trimmed ${tenth(found!.criteria.get(c.id)!.trimmed!)}`
-            "
-          >
-            {{
-              found?.criteria.get(c.id)?.corrected == null ? '–' : tenth(found.criteria.get(c.id)!.corrected!)
-            }}
-          </td>
-          <td>
-            <LineInput
-              class="own"
-              inputmode="decimal"
-              :value="own[c.id] === undefined ? '' : tenth(own[c.id]!)"
-              :aria-label="`Your points for ${c.title}`"
-              :aria-invalid="wrong.has(c.id)"
-              :readonly="mark?.state === 'returned' || mark?.state === 'held'"
-              @change="type(c, $event)"
-            />
-          </td>
-        </tr>
-      </tbody>
-      <tfoot>
-        <tr>
-          <td>Total of {{ points(total) }}</td>
-          <td>{{ found?.mean == null ? '–' : tenth(found.mean) }}</td>
-          <td class="corr">{{ found?.corrected == null ? '–' : tenth(found.corrected) }}</td>
-          <td>
-            {{ ownTotal }}
-          </td>
-        </tr>
-      </tfoot>
-    </table>
-    <p v-for="c in criteria.filter(x => wrong.has(x.id))" :key="c.id" class="field-problem" role="alert">
-      {{ c.title }} goes from 0 to {{ points(c.max) }}. What you wrote there is not saved.
+    <ConsensusTable
+      :criteria="criteria"
+      :found="found"
+      :readers="readers"
+      :own="own"
+      :is-returned="mark?.state === 'returned'"
+      @own="(criterion, value) => emit('own', criterion, value)"
+    />
+    <p class="agree">
+      {{ leniency
+      }}<template v-if="found?.withYours != null"
+        >{{ ' ' }}Readers and your points together, which count as three readers:
+        <b class="num">{{ tenth(found.withYours) }}</b>.</template
+      >
     </p>
     <p v-if="alpha !== null" class="agree">
       <b>Krippendorff’s α {{ alpha.toFixed(2) }} ({{ works }} {{ plural(works, 'work') }}).</b>
       {{ agreementSentence(alpha) }}
     </p>
     <p v-else class="agree">Too little is in to say how far readers agree.</p>
-    <div class="acts">
-      <template v-if="mark?.state === 'held' || mark?.state === 'returned'">
-        <p class="done">
-          <b
-            >{{ mark.state === 'held' ? 'Held' : 'Returned' }}: {{ points(mark.points) }} /
-            {{ points(worth) }}</b
-          >{{ takenFrom === 'consensus' ? ', the consensus' : '' }}
-        </p>
-        <v-btn v-if="mark.state === 'held'" :disabled="busy" @click="emit('reopen')">Reopen</v-btn>
-        <v-btn v-if="moved && mark.state === 'held' && takes !== null" :disabled="busy" @click="emit('take')"
-          >Take the consensus again: {{ points(takes) }}</v-btn
-        >
-      </template>
-      <v-btn v-else class="main" :disabled="busy || takes === null" @click="emit('take')"
-        >Take {{ takes === null ? 'the consensus' : `${points(takes)} / ${points(worth)}` }}
-        <kbd>↵</kbd></v-btn
-      >
-      <v-btn :to="deskTo">Mark it myself</v-btn>
-      <p
-        v-if="
-          reviewingPercent > 0 &&
-          share !== null &&
-          found?.corrected != null &&
-          mark?.state !== 'held' &&
-          mark?.state !== 'returned'
-        "
-        class="hint"
-      >
-        {{ tenth(found.corrected) }} from readers, and {{ given }}’s own reviewing for
-        {{ reviewingPercent }} %.
-      </p>
-    </div>
+    <TakePoints
+      :mark="mark"
+      :taken-from="takenFrom"
+      :takes="takes"
+      :has-moved="hasMoved"
+      :own-differs="ownDiffers"
+      :worth="worth"
+      :busy="busy"
+      :desk-to="deskTo"
+      @take="what => emit('take', what)"
+      @reopen="emit('reopen')"
+    />
+    <p v-if="reviewingPercent > 0 && share !== null && found?.corrected != null && !isSettled" class="hint">
+      {{ tenth(found.corrected) }} from readers, and {{ given }}’s own reviewing for {{ reviewingPercent }} %.
+    </p>
     <p v-if="problem" class="field-problem" role="alert">{{ problem }}</p>
     <p class="sub">
       <b>Letter to {{ given }}, as it will be read</b><span class="state" role="status">{{ stateWords }}</span
@@ -234,62 +165,6 @@ const ownTotal = computed(() => {
 .head b {
   color: var(--ink);
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 0.84375rem;
-}
-th {
-  font: 400 0.75rem/1.2 var(--ui);
-  color: var(--ink-3);
-  text-align: right;
-  padding: 2px 0 5px;
-}
-th:first-child {
-  text-align: left;
-}
-td {
-  text-align: right;
-  padding: 4px 0;
-  border-top: 1px solid var(--line-soft);
-}
-td:first-child {
-  text-align: left;
-}
-.corr {
-  font-weight: 650;
-  color: var(--harbour);
-}
-tfoot td {
-  border-top: 1px solid var(--ink-3);
-  font-weight: 650;
-}
-td:last-child {
-  width: 74px;
-}
-.own {
-  width: 54px;
-  text-align: right;
-  border: 0;
-  border-bottom: 1px solid var(--line);
-  background: none;
-  font: 650 0.84375rem/1.3 var(--ui);
-  color: var(--ember);
-  padding: 1px 2px;
-}
-.own:focus {
-  outline: none;
-  border-bottom-color: var(--ember);
-  box-shadow: 0 1px 0 var(--ember);
-  border-radius: 0;
-}
-.own[aria-invalid='true'] {
-  border-bottom-color: var(--brick);
-  color: var(--brick);
-}
-.own[readonly] {
-  border-bottom-color: transparent;
-}
 .agree {
   font-size: 0.8125rem;
   line-height: 1.45;
@@ -297,16 +172,6 @@ td:last-child {
 }
 .agree b {
   color: var(--ink);
-}
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: center;
-}
-.done {
-  flex: 1 1 100%;
-  font-size: 0.84375rem;
 }
 .sub {
   display: flex;

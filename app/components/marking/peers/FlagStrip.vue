@@ -1,37 +1,40 @@
 <script setup lang="ts">
-import type { Focusable } from '~/components/controls/focusable'
-import LineInput from '~/components/controls/LineInput.vue'
 import type { ReviewFlag } from '#core/marking/peers/flagReviews'
-import type { PeerAllocation } from '#shared/marking/peers'
+import type { PeerAllocation, SettingAside } from '#shared/marking/peers'
 import { flagSentence } from '~/composables/marking/peerWords'
+import SetAsideForm from './SetAsideForm.vue'
 
 /** One review somebody should look at: why, and what becomes of it. */
 const props = defineProps<{
   allocation: PeerAllocation
   flags: readonly ReviewFlag[]
   name: string
+  /** The reader's given name. */
+  given: string
   leaves: string | null
   others: string
   hide: (text: string) => string
   /** Somebody has asked for it to be set aside, though nothing in it is flagged. */
   asked: boolean
 }>()
-const emit = defineEmits<{ keep: []; aside: [reason: string]; open: []; cancel: [] }>()
+const emit = defineEmits<{ keep: []; aside: [choice: SettingAside]; open: []; cancel: [] }>()
 const asking = ref(false)
-const reason = ref('')
-const field = ref<Focusable | null>(null)
-const problem = ref(false)
-function ask() {
-  asking.value = true
-  void nextTick(() => field.value?.focus())
+const ask = () => (asking.value = true)
+function aside(choice: SettingAside) {
+  asking.value = false
+  emit('aside', choice)
 }
-function aside() {
-  problem.value = reason.value.trim() === ''
-  if (!problem.value) {
-    emit('aside', reason.value.trim())
-    asking.value = false
-  }
-}
+const isSetAside = computed(() => props.allocation.setAside !== null)
+const before = computed<SettingAside>(() => ({
+  reason: props.allocation.setAside ?? '',
+  countsAsDone: !props.allocation.notDone,
+  tell: props.allocation.setAsideTold,
+}))
+const besides = computed(() => {
+  const { notDone, setAsideTold } = props.allocation
+  const done = notDone ? 'does not count as done' : 'counts as done'
+  return `For ${props.given} it ${done}; ${setAsideTold ? 'they were told' : 'they were not told'}.`
+})
 function cancel() {
   asking.value = false
   emit('cancel')
@@ -51,37 +54,34 @@ watch(
   () => props.allocation.id,
   () => {
     asking.value = false
-    reason.value = ''
   },
 )
 </script>
 
 <template>
-  <div class="strip" :class="{ out: allocation.setAside !== null }" :data-review="allocation.id">
-    <template v-if="allocation.setAside !== null">
+  <div class="strip" :class="{ out: isSetAside }" :data-review="allocation.id">
+    <SetAsideForm
+      v-if="isSetAside && asking"
+      :given="given"
+      :before="before"
+      @aside="aside"
+      @cancel="cancel"
+    />
+    <template v-else-if="isSetAside">
       <p>
         <b>{{ name }}’s review is set aside:</b> {{ allocation.setAside }}
+        <span class="muted">{{ besides }}</span>
       </p>
-      <v-btn @click="emit('open')">Count it again</v-btn>
+      <span class="acts"
+        ><v-btn @click="emit('open')">Count it again</v-btn><v-btn @click="ask">Change …</v-btn></span
+      >
     </template>
     <template v-else>
       <p>
         <b>{{ name }}’s review:</b> {{ said }}
         <span v-if="leaves" class="muted">Set aside, with a reason, it leaves {{ leaves }}.</span>
       </p>
-      <form v-if="asking" class="why" @submit.prevent="aside" @keydown.esc="cancel">
-        <LineInput
-          ref="field"
-          v-model="reason"
-          class="in"
-          maxlength="500"
-          placeholder="Why it does not count"
-          aria-label="Why it does not count"
-          :aria-invalid="problem"
-        />
-        <v-btn class="main" type="submit">Set it aside</v-btn
-        ><v-btn class="quiet" @click="cancel">Cancel</v-btn>
-      </form>
+      <SetAsideForm v-if="asking" :given="given" @aside="aside" @cancel="cancel" />
       <span v-else class="acts"
         ><v-btn @click="emit('keep')">Keep</v-btn><v-btn @click="ask">Set aside …</v-btn></span
       >
@@ -112,14 +112,5 @@ p {
 .acts {
   display: flex;
   gap: 10px;
-}
-.why {
-  display: flex;
-  gap: 8px;
-  flex: 1 1 100%;
-  flex-wrap: wrap;
-}
-.why .in {
-  flex: 1 1 220px;
 }
 </style>

@@ -48,12 +48,15 @@ const initialOf = (id: string) => store.people.get(id)?.familyName[0] ?? '?'
         The mean is <b class="num">{{ tenth(found.mean!) }}</b>; corrected for readers’ severity,
         <b class="num">{{ tenth(found.corrected) }}</b>.
       </p>
+      <p v-if="store.hasMoved(work, studentId)" class="small" role="status">
+        The consensus has changed since it was taken as the mark.
+      </p>
       <ScoreDots
         :criteria="here.rubric?.criteria ?? []"
         :reviews="reviews"
         :flagged="store.flagged"
         :found="found"
-        :own="{}"
+        :own="store.ownOf(work)"
         :initial-of="initialOf"
         :name-of="nameOf"
       />

@@ -2,7 +2,7 @@
 import { consensusOf, type Consensus } from '#core/marking/peers/consensus'
 import { peerReviewsOf } from '#core/marking/peers/fromReviews'
 import type { RubricView } from '#shared/contributing/activity'
-import type { PeerAllocation, PeersView, PeerWork } from '#shared/marking/peers'
+import type { PeerAllocation, PeersView, PeerWork, SettingAside } from '#shared/marking/peers'
 import { tenth } from '~/composables/marking/peerWords'
 import type { PeerNames } from '~/composables/marking/usePeerNames'
 import { usePeersStore } from '~/stores/peers'
@@ -27,7 +27,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   keep: [review: PeerAllocation]
-  aside: [review: PeerAllocation, reason: string]
+  aside: [review: PeerAllocation, choice: SettingAside]
   open: [review: PeerAllocation]
 }>()
 const store = usePeersStore()
@@ -41,9 +41,9 @@ const asked = reactive(new Set<string>())
 const toLookAt = computed(() =>
   props.reviews.filter(a => a.setAside !== null || store.flagged.has(a.id) || asked.has(a.id)),
 )
-function setAside(review: PeerAllocation, reason: string) {
+function setAside(review: PeerAllocation, choice: SettingAside) {
   asked.delete(review.id)
-  emit('aside', review, reason)
+  emit('aside', review, choice)
 }
 const flagsOf = (id: string) => store.flags.filter(f => f.reviewId === id)
 /** What the consensus would be without one review. */
@@ -90,6 +90,7 @@ function sameWordsAs(id: string): string {
       :allocation="a"
       :flags="flagsOf(a.id)"
       :name="nameOf(a.reviewerId)"
+      :given="givenOf(a.reviewerId)"
       :leaves="without(a.id)"
       :others="sameWordsAs(a.id)"
       :hide="hidden.hide"

@@ -40,6 +40,8 @@ export function judgeReview(
         keptBy: write.as === 'kept' ? by : null,
         setAsideBy: write.as === 'setAside' ? by : null,
         setAsideReason: write.as === 'setAside' ? write.reason : null,
+        notDone: write.as === 'setAside' && !write.countsAsDone,
+        setAsideTold: write.as === 'setAside' && write.tell,
       })
       .where(eq(allocations.id, allocation.id))
     const actOf = (): AuditAct => {
@@ -53,10 +55,37 @@ export function judgeReview(
       at: now,
       act: actOf(),
       subjectId: allocation.id,
-      detail: write.as === 'setAside' ? { reason: write.reason } : {},
+      detail: write.as === 'setAside' ? { reason: write.reason, countsAsDone: write.countsAsDone } : {},
     })
+    await tellReviewer(tx, actor.activity, allocation, write, now)
     return { done: true }
   })
+}
+
+/** Tells a reviewer that a review is set aside, where that is wanted; and that it counts again, where they had been told. */
+async function tellReviewer(
+  tx: Db,
+  activity: ActivityActor['activity'],
+  before: Allocation,
+  write: JudgeWrite,
+  now: Date,
+): Promise<void> {
+  const isSetAside = write.as === 'setAside'
+  const isTold = isSetAside && write.tell
+  const knows = before.setAsideTold && isSetAside && before.setAsideReason === write.reason
+  if (knows || !(isTold || (before.setAsideTold && !isSetAside))) return
+  await happened(
+    tx,
+    {
+      kind: 'reviewJudged',
+      activity,
+      enrolmentId: before.reviewerId,
+      reviewId: before.id,
+      counts: !isSetAside,
+      reason: isSetAside ? write.reason : '',
+    },
+    now,
+  )
 }
 
 /** Lets reviews out to those whose work they are of, all at the same moment, or holds them again. */

@@ -1,6 +1,9 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
 import { findNames } from '#core/kinds/review/findNames'
+import type { Lateness } from '#core/marking/lateness'
+import { latenessOfRecord } from '#core/marking/latenessOfRecord'
 import { worthOf } from '#core/marking/showMark'
+import { readChecked } from '#server/services/standing'
 import { isStaff, type ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import {
@@ -43,6 +46,7 @@ export async function peersView(db: Db, actor: ActivityActor, now: Date): Promis
     sharesOf(db, settings.sharesOf, activity),
   ])
   const write = phaseOf(plan, 'write')
+  const lateness = await latenessOfEach(db, activity, peerReview, now)
   return {
     settings: structuredClone(settings) as PeersView['settings'],
     dealtAt: peerReview.row?.dealtAt?.toISOString() ?? null,
@@ -56,11 +60,13 @@ export async function peersView(db: Db, actor: ActivityActor, now: Date): Promis
     rubric,
     worth: worthOf(activity),
     pointStep: activity.pointStep,
+    lateRule: activity.lateRule,
     people: people.map(p => ({
       ...p,
       initials: initialsOf(p),
       groupId: peerReview.groups.find(g => g.memberIds.includes(p.id))?.id ?? null,
       more: offered.find(w => w.enrolmentId === p.id)?.more ?? 0,
+      lateness: lateness.get(p.id) ?? null,
     })),
     works: peerReview.entries.map(e => {
       const due = dueOf(plan, 'write', e.authorId)
@@ -100,6 +106,8 @@ export async function peersView(db: Db, actor: ActivityActor, now: Date): Promis
         late: due !== null && (a.handedInAt ?? now) > due,
         kept: a.keptBy !== null,
         setAside: a.setAsideReason,
+        notDone: a.notDone,
+        setAsideTold: a.setAsideTold,
         helpful: a.helpful,
         answerHtml: a.answerHtml,
         points: { ...content.points },
@@ -121,6 +129,20 @@ export async function peersView(db: Db, actor: ActivityActor, now: Date): Promis
     groups: peerReview.groups.map(g => ({ id: g.id, title: g.title, memberIds: [...g.memberIds] })),
     shares,
   }
+}
+
+/** How late each student's work was by the activity's rule, as marks count it; of nobody where there is no rule. */
+async function latenessOfEach(
+  db: Db,
+  activity: ActivityActor['activity'],
+  { plan, students }: LoadedPeerReview,
+  now: Date,
+): Promise<ReadonlyMap<string, Lateness | null>> {
+  if (activity.lateRule.kind === 'none') return new Map()
+  const standings = (await readChecked(db, [plan], students, now)).get(activity.id)!
+  return new Map(
+    [...standings].map(([id, { checks }]) => [id, latenessOfRecord(plan, activity.lateRule, checks, id)]),
+  )
 }
 
 /** Everyone who gives, receives or is meant, by family name; who has left stays with what they gave. */
@@ -188,7 +210,9 @@ async function marksOf(db: Db, activityId: string) {
     state: m.state,
     points: m.points,
     takenFrom: m.takenFrom,
+    lateWaived: m.lateWaived,
     factor: m.factor,
+    own: Object.fromEntries(m.ownSteps.map(s => [s.criterionId, s.points])),
     steps: Object.fromEntries(steps.filter(s => s.markId === m.id).map(s => [s.criterionId, s.points])),
   }))
 }

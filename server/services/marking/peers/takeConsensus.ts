@@ -1,28 +1,34 @@
-import { inArray, sql } from 'drizzle-orm'
+import { inArray } from 'drizzle-orm'
 import { noteActs } from '#server/services/auditTrail'
-import { plainText, type RichNode } from '#core/contributing/richText'
-import { consensusOf, type Consensus } from '#core/marking/peers/consensus'
+import type { RichNode } from '#core/contributing/richText'
+import { consensusOf, type AuthorConsensus, type Consensus } from '#core/marking/peers/consensus'
 import { reviewingShare } from '#core/marking/peers/reviewingMark'
-import { levelAt, peerReviewsOf, reviewingOf } from '#core/marking/peers/fromReviews'
+import { levelAt, ownPointsOf, peerReviewsOf, reviewingOf } from '#core/marking/peers/fromReviews'
 import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { criterionMarks, marks } from '#server/database/schema'
-import { Problem } from '#server/http/problem'
+import { criterionMarks, type MarkBeforeTake, type StoredStep } from '#server/database/schema'
 import { requireReview } from '#server/kinds'
 import { lockMarks, type StoredMark } from '#server/services/marking/lockMarks'
 import { storePoints } from '#server/services/marking/storePoints'
 import { withIdempotency } from '#server/services/idempotency'
+import type { RubricView } from '#shared/contributing/activity'
 import type { PeersView, TakeAnswer } from '#shared/marking/peers'
 import { peersView } from './peersView'
+import { storeMarks } from './takenMarks'
 
 /**
- * Takes the corrected consensus as the mark of each: steps as the readers' scores make them, and what the student's own
- * reviewing came to. The mark is held, to be looked at and returned like any other; a letter already begun stays.
+ * Takes the corrected consensus, or the marker's own points, as the mark of each, with what the student's own reviewing came
+ * to. The mark is held, to be looked at and returned like any other; a letter already begun stays, and so do own points
+ * beside a consensus. What stood there before is kept, for undoing.
  */
 export function takeConsensus(
   db: Database,
   actor: ActivityActor,
-  write: { readonly key: string; readonly enrolmentIds: readonly string[] },
+  write: {
+    readonly key: string
+    readonly enrolmentIds: readonly string[]
+    readonly what: 'consensus' | 'own'
+  },
   now: Date,
 ): Promise<TakeAnswer> {
   requireReview(actor.activity)
@@ -31,9 +37,9 @@ export function takeConsensus(
     const consensus = consensusFrom(view)
     const wanted = [...new Set(write.enrolmentIds)]
     const marked = await lockMarks(tx, actor.activity.id, wanted)
-    const judged = wanted.map(id => judgeWork(view, consensus, id, marked.get(id)))
+    const judged = wanted.map(id => judgeWork(view, consensus, id, marked.get(id), write.what))
     const taken = judged.flatMap(j => (typeof j.found === 'string' ? [] : [j.found]))
-    await storeTaken(tx, actor, view, taken, now)
+    await storeTaken(tx, actor, { view, taken, what: write.what }, now)
     const answer: TakeAnswer = {
       taken: taken.map(t => t.enrolmentId),
       left: judged.flatMap(({ enrolmentId, found }) =>
@@ -50,16 +56,12 @@ export const consensusFrom = (view: PeersView): Consensus => {
   return consensusOf(reviews, criteria, anchors)
 }
 
-/** What the readers' consensus makes of one student's mark. */
+/** What becomes one student's mark. */
 interface Taken {
   readonly enrolmentId: string
   readonly workId: string
   readonly before: StoredMark | undefined
-  readonly steps: ReadonlyArray<{
-    readonly criterionId: string
-    readonly points: number
-    readonly levelId: string
-  }>
+  readonly steps: readonly StoredStep[]
   readonly letter: RichNode
   readonly reviewing: number | null // ten-thousandths
 }
@@ -70,18 +72,16 @@ function judgeWork(
   consensus: Consensus,
   enrolmentId: string,
   before: StoredMark | undefined,
+  what: 'consensus' | 'own',
 ): { readonly enrolmentId: string; readonly found: Taken | string } {
   const work = view.works.find(w => !w.isSample && w.authorIds.includes(enrolmentId))
-  const found = work && consensus.authors.get(work.id)
   if (!view.people.some(p => p.id === enrolmentId)) throw nothingHere()
-  if (!view.rubric || !found || found.corrected === null)
-    return { enrolmentId, found: 'No review that counts has scored every criterion yet.' }
+  if (!work || !view.rubric) return { enrolmentId, found: NO_REVIEW }
+  const steps =
+    what === 'consensus' ? readersSteps(view, consensus.authors.get(work.id)) : ownSteps(view, work)
+  if (typeof steps === 'string') return { enrolmentId, found: steps }
   if (before?.state === 'returned')
     return { enrolmentId, found: 'This mark has been returned. Reopen it first.' }
-  const steps = view.rubric.criteria.map(c => {
-    const points = Math.round(found.criteria.get(c.id)!.corrected!)
-    return { criterionId: c.id, points, levelId: levelAt(c.levels, points).id }
-  })
   const { share } = reviewingShare(reviewingOf(view, consensus, enrolmentId), view.settings.weights)
   const hasLetter = before !== undefined && before.letterText !== ''
   return {
@@ -94,78 +94,81 @@ function judgeWork(
   }
 }
 
-/** Holds what was taken, with its steps and a line in the audit trail each: one set of statements, however many. */
+const NO_REVIEW = 'No review that counts has scored every criterion yet.'
+
+function readersSteps(view: PeersView, found: AuthorConsensus | undefined): StoredStep[] | string {
+  if (!found || found.corrected === null) return NO_REVIEW
+  return view.rubric!.criteria.map(c => stepOf(c, Math.round(found.criteria.get(c.id)!.corrected!)))
+}
+/** The marker's own points for a work; authors of one work share them. */
+function ownSteps(view: PeersView, work: PeersView['works'][number]): StoredStep[] | string {
+  const own = ownPointsOf(view.marks, work)
+  const steps = view.rubric!.criteria.flatMap(c => (own[c.id] === undefined ? [] : [stepOf(c, own[c.id]!)]))
+  return steps.length < view.rubric!.criteria.length
+    ? 'You have not given points of your own for every criterion yet.'
+    : steps
+}
+const stepOf = (c: RubricView['criteria'][number], points: number): StoredStep => ({
+  criterionId: c.id,
+  points,
+  levelId: levelAt(c.levels, points).id,
+})
+
+/** Holds what was taken, with a line in the audit trail each. */
 async function storeTaken(
   tx: Db,
   actor: ActivityActor,
-  view: PeersView,
-  taken: readonly Taken[],
+  { view, taken, what }: { view: PeersView; taken: readonly Taken[]; what: 'consensus' | 'own' },
   now: Date,
 ): Promise<void> {
-  if (taken.length === 0) return
-  const same = { seminarId: actor.seminar.id, activityId: actor.activity.id }
   const known = taken.flatMap(t => t.before?.id ?? [])
-  const stored = await tx
-    .insert(marks)
-    .values(
-      taken.map(({ enrolmentId, letter, reviewing }) => ({
-        ...same,
-        ...{ enrolmentId, letter, reviewing, markerNote: '' },
-        rubricVersionId: view.rubric!.versionId,
-        letterText: plainText(letter),
-        takenFrom: 'consensus' as const,
-        state: 'held' as const,
-        heldAt: now,
-        savedAt: now,
-        markedBy: actor.enrolment.id,
-      })),
-    )
-    .onConflictDoUpdate({
-      target: [marks.activityId, marks.enrolmentId],
-      set: {
-        rubricVersionId: sql`excluded.rubric_version_id`,
-        letter: sql`excluded.letter`,
-        letterText: sql`excluded.letter_text`,
-        takenFrom: sql`excluded.taken_from`,
-        reviewing: sql`excluded.reviewing`,
-        overridePoints: null,
-        overrideReason: null,
-        state: sql`excluded.state`,
-        heldAt: sql`excluded.held_at`,
-        savedAt: sql`excluded.saved_at`,
-        markedBy: sql`excluded.marked_by`,
-        version: sql`${marks.version} + 1`,
-      },
-      // one that came in between is somebody else's, and stays as it is
-      setWhere: known.length > 0 ? inArray(marks.id, known) : sql`false`,
-    })
-    .returning({ id: marks.id, enrolmentId: marks.enrolmentId })
-  if (stored.length < taken.length)
-    throw new Problem(
-      409,
-      'changedMeanwhile',
-      'Somebody marked one of these students at this moment. Nothing was taken; try again.',
-    )
-  const markOf = new Map(stored.map(m => [m.enrolmentId, m.id]))
-  await tx.delete(criterionMarks).where(inArray(criterionMarks.markId, [...markOf.values()]))
-  await tx
-    .insert(criterionMarks)
-    .values(
-      taken.flatMap(({ enrolmentId, steps }) =>
-        steps.map(s => ({ ...s, seminarId: actor.seminar.id, markId: markOf.get(enrolmentId)! })),
-      ),
-    )
+  const stepsBefore =
+    known.length === 0
+      ? []
+      : await tx.select().from(criterionMarks).where(inArray(criterionMarks.markId, known))
+  const markOf = await storeMarks(
+    tx,
+    actor,
+    taken.map(({ enrolmentId, steps, letter, reviewing, before }) => ({
+      ...{ enrolmentId, steps, letter, reviewing, known: before },
+      rubricVersionId: view.rubric!.versionId,
+      overridePoints: null,
+      overrideReason: null,
+      takenFrom: what === 'consensus' ? ('consensus' as const) : null,
+      state: 'held' as const,
+      heldAt: now.toISOString(),
+      savedAt: now.toISOString(),
+      markedBy: actor.enrolment.id,
+      beforeTake: { takenAt: now.toISOString(), mark: before ? snapshot(before, stepsBefore) : null },
+    })),
+  )
   const counted = countedReviews(view)
   await noteActs(
     tx,
     actor,
     now,
     ...taken.map(({ enrolmentId, workId, steps }) => ({
-      act: 'consensusTaken' as const,
+      act: what === 'consensus' ? ('consensusTaken' as const) : ('ownPointsTaken' as const),
       subjectId: markOf.get(enrolmentId)!,
       detail: { steps, reviews: counted.get(workId) ?? [] },
     })),
   )
+}
+
+function snapshot(
+  mark: StoredMark,
+  steps: ReadonlyArray<StoredStep & { readonly markId: string }>,
+): MarkBeforeTake {
+  const { state, rubricVersionId, letter, overridePoints, overrideReason, reviewing, takenFrom, markedBy } =
+    mark
+  return {
+    ...{ state, rubricVersionId, letter, overridePoints, overrideReason, reviewing, takenFrom, markedBy },
+    heldAt: mark.heldAt?.toISOString() ?? null,
+    savedAt: mark.savedAt.toISOString(),
+    steps: steps
+      .filter(s => s.markId === mark.id)
+      .map(({ criterionId, levelId, points }) => ({ criterionId, levelId, points })),
+  }
 }
 
 /** Ids of the reviews that count, by work. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import KeyHint from '~/components/controls/KeyHint.vue'
 import { inWords, plural } from '#core/language'
-import type { PeerAllocation } from '#shared/marking/peers'
+import type { PeerAllocation, SettingAside } from '#shared/marking/peers'
 import AllocationMatrix from '~/components/marking/peers/AllocationMatrix.vue'
 import BeginNow from '~/components/marking/peers/BeginNow.vue'
 import ConsensusPane from '~/components/marking/peers/ConsensusPane.vue'
@@ -16,12 +16,13 @@ import WorkPane from '~/components/marking/peers/WorkPane.vue'
 import WriteToDialog from '~/components/marking/peers/WriteToDialog.vue'
 import KindTag from '~/components/planning/KindTag.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
+import { asideSentence } from '~/composables/marking/peerWords'
 import { usePeerActs } from '~/composables/marking/usePeerActs'
 import { usePeerNames } from '~/composables/marking/usePeerNames'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useDeskStore } from '~/stores/desk'
 import { useNotices } from '~/stores/notices'
-import { usePeersStore } from '~/stores/peers'
+import { usePeersStore, type Take } from '~/stores/peers'
 
 /** The review desk: who reviews whom, what readers gave each author, and what becomes of it. */
 definePageMeta({ layout: 'seminar', key: route => `peers-${String(route.params.activityId)}` })
@@ -64,12 +65,11 @@ const counted = computed(() => reviews.value.filter(a => a.setAside === null).le
 const found = computed(() => (work.value ? store.consensus?.authors.get(work.value.id) : undefined))
 const mark = computed(() => view.value?.marks.find(m => m.enrolmentId === authorId.value) ?? null)
 const record = computed(() => (desk.record?.student.id === authorId.value ? desk.record : null))
-const own = computed<Record<string, number>>(() =>
-  record.value
-    ? Object.fromEntries(record.value.mark.steps.map(s => [s.criterionId, s.points]))
-    : (mark.value?.steps ?? {}),
-)
-const ownShown = computed(() => (mark.value?.takenFrom === 'consensus' ? {} : own.value))
+const own = computed(() => (work.value ? store.ownOf(work.value) : {}))
+const takes = computed(() => ({
+  consensus: work.value ? store.takes(work.value, work.value.authorId, 'consensus') : null,
+  own: work.value ? store.takes(work.value, work.value.authorId, 'own') : null,
+}))
 const criteria = computed(() => view.value?.rubric?.criteria ?? [])
 const severity = computed(() => store.consensus?.severity ?? new Map<string, number>())
 
@@ -139,17 +139,20 @@ function nextOpen() {
 }
 
 // -- acts
-const take = () => (work.value ? acts.take(work.value, nextOpen, show) : undefined)
+const take = (what: Take = 'consensus') =>
+  work.value ? acts.take(work.value, what, nextOpen, show) : undefined
 const keep = (a: PeerAllocation) =>
   acts.judge(a.id, { as: 'kept' }, `${givenOf(a.reviewerId)}’s review counts.`)
-const setAside = (a: PeerAllocation, reason: string) =>
+const setAside = (a: PeerAllocation, choice: SettingAside) =>
+  acts.judge(a.id, { as: 'setAside', ...choice }, asideSentence(givenOf(a.reviewerId), choice))
+const countAgain = (a: PeerAllocation) =>
   acts.judge(
     a.id,
-    { as: 'setAside', reason },
-    `${givenOf(a.reviewerId)}’s review is set aside; everything is calculated again.`,
+    { as: 'open' },
+    a.setAsideTold
+      ? `${givenOf(a.reviewerId)}’s review counts again, and they are told.`
+      : `${givenOf(a.reviewerId)}’s review counts again.`,
   )
-const countAgain = (a: PeerAllocation) =>
-  acts.judge(a.id, { as: 'open' }, `${givenOf(a.reviewerId)}’s review counts again.`)
 const noted = (text: string) => desk.change({ markerNote: text })
 type Moves = Parameters<typeof acts.move>[0]
 async function repaired(moved: { readonly add: Moves; readonly remove: Moves }) {
@@ -274,7 +277,7 @@ const SAVED = {
         :waiting="waiting"
         :criteria="criteria"
         :found="found"
-        :own="ownShown"
+        :own="own"
         :names="names"
         @keep="keep"
         @aside="setAside"
@@ -289,7 +292,10 @@ const SAVED = {
             :own="own"
             :record="record"
             :taken-from="mark?.takenFrom ?? null"
-            :takes="store.takes(work.id, authorId)"
+            :has-moved="store.hasMoved(work, authorId)"
+            :takes="takes"
+            :shared="store.consensus?.shared ?? null"
+            :anchored="store.consensus?.anchored ?? 0"
             :worth="view.worth"
             :alpha="store.consensus?.alpha ?? null"
             :works="store.consensus?.works ?? 0"
@@ -300,7 +306,7 @@ const SAVED = {
             :busy="busy"
             :state-words="SAVED[desk.state]"
             :problem="desk.problem"
-            @own="(criterion, value) => acts.setOwn(authorId!, criterion, value)"
+            @own="(criterion, value) => acts.setOwn(work!, criterion, value)"
             @take="take"
             @note="noted"
             @reopen="acts.reopen(work.id, authorId, show)"
