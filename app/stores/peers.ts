@@ -66,7 +66,8 @@ export const usePeersStore = readOnlyState(
             reviewerId: a.reviewerId,
             text: a.text,
             words: a.words,
-            names: a.names,
+            // a teammate is called by name as a matter of course; what gives the reviewer away is not
+            names: a.entryId !== null || a.namesReviewer ? a.names : [],
             namesReviewer: a.namesReviewer,
           })),
         consensus.value.apart,

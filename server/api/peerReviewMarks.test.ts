@@ -177,7 +177,10 @@ describe('reviews from reading to mark', () => {
     const author = work.authorId
     const mark = async () => (await ines.json<RecordView>('GET', `${base}/records/${author}`)).body.mark
     const stored = async () => {
-      const [row] = await world.db.select().from(t.marks).where(eq(t.marks.enrolmentId, author))
+      const [row] = await world.db
+        .select()
+        .from(t.marks)
+        .where(and(eq(t.marks.enrolmentId, author), eq(t.marks.activityId, world.essays.id)))
       const steps = row
         ? await world.db.select().from(t.criterionMarks).where(eq(t.criterionMarks.markId, row.id))
         : []

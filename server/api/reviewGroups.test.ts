@@ -100,6 +100,47 @@ describe('reviews in groups', () => {
     const view = (await ines.json<PeersView>('GET', `${base}/peers`)).body
     expect(view.groups).toHaveLength(6)
     expect(view.shares!.activityId).toBe(walls)
+    // what each share would make of a mark is what it does make of it
+    const { pointsAt } = view.shares!.marks.find(m => m.enrolmentId === target)!
+    expect([pointsAt![0], pointsAt![20], pointsAt!.length]).toEqual([
+      after.mark.points,
+      before.mark.points,
+      31,
+    ])
+  })
+
+  it('give marks of their own by the mean of what teammates gave, an unfair one left out', async () => {
+    const ines = await world.as('ines')
+    const [mates] = await world.db.select().from(t.activities).where(eq(t.activities.id, world.teammates.id))
+    const path = `/api/activities/${mates!.id}/peers`
+    await world.db
+      .update(t.activities)
+      .set({ points: 2000, pointStep: 1, scale: 'points' })
+      .where(eq(t.activities.id, mates!.id))
+    const view = async () => (await ines.json<PeersView>('GET', path)).body
+    const before = await view()
+    const received = (id: string) =>
+      before.allocations.filter(a => a.subjectId === id && a.reviewerId !== id && a.state === 'in')
+    const of = before.groups.flatMap(g => g.memberIds).find(id => received(id).length > 1)!
+    const [unfair, ...fair] = received(of)
+    expect(
+      (
+        await ines.send('PUT', `${path}/allocations/${unfair!.id}`, {
+          ...{ as: 'setAside', reason: 'It settles a quarrel.', countsAsDone: true, tell: false },
+        })
+      ).status,
+    ).toBe(200)
+    const take = (method: string) =>
+      ines.json<TakeAnswer>(method, `${path}/take`, { key: v7(), enrolmentIds: [of] })
+    expect((await take('POST')).body).toEqual({ taken: [of], left: [] })
+    const { mark } = (await ines.json<RecordView>('GET', `/api/activities/${mates!.id}/records/${of}`)).body
+    expect(mark).toMatchObject({ state: 'held', takenFrom: 'consensus' })
+    for (const { criterionId, points } of mark.steps)
+      expect(points).toBe(Math.round(fair.reduce((sum, a) => sum + a.points[criterionId]!, 0) / fair.length))
+    expect((await take('DELETE')).body.taken).toEqual([of])
+    expect((await view()).marks.find(m => m.enrolmentId === of)).toEqual(
+      before.marks.find(m => m.enrolmentId === of),
+    )
   })
 
   it('take one hand-in for each group, and deal it to nobody in it', async () => {

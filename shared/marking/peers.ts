@@ -100,7 +100,11 @@ export const PeersView = z.object({
       activityId: z.uuid(),
       title: z.string(),
       worth: z.number().int(),
-      marks: z.array(PeerMark.pick({ enrolmentId: true, state: true, points: true, factor: true })),
+      marks: z.array(
+        PeerMark.pick({ enrolmentId: true, state: true, points: true, factor: true }).extend({
+          pointsAt: z.array(z.number().int()).nullable(), // hundredths, by hundredth of the share from the least on; null while it is not marked
+        }),
+      ),
     })
     .nullable(), // of teammates: the group's mark
 })

@@ -1,5 +1,6 @@
 import { inWords, plural } from '#core/language'
 import { agreementWord } from '#core/marking/peers/agreement'
+import type { PeerAllocation } from '#shared/marking/peers'
 import type { ReviewFlag } from '#core/marking/peers/flagReviews'
 
 /** One place after the point: what peers' scores are shown in. 1523 → "15.2". */
@@ -68,4 +69,16 @@ export function asideSentence(
   const done = choice.countsAsDone ? 'still counts as done' : 'does not count as done'
   const told = choice.tell ? ' They are told, with the reason.' : ''
   return `${given}’s review is set aside and ${done}; everything is calculated again.${told}`
+}
+
+/** Whose review says the same words as another. */
+export function sameWordsSentence(
+  flags: readonly ReviewFlag[],
+  reviews: ReadonlyArray<Pick<PeerAllocation, 'id' | 'reviewerId' | 'subjectId'>>,
+  id: string,
+  nameOf: (id: string) => string,
+): string {
+  const flag = flags.find(f => f.reviewId === id && f.code === 'sameWords')
+  const other = flag?.code === 'sameWords' ? reviews.find(a => a.id === flag.otherId) : undefined
+  return other ? `${nameOf(other.reviewerId)}’s review of ${nameOf(other.subjectId)}` : 'another review'
 }

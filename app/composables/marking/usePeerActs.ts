@@ -1,5 +1,5 @@
 import { levelAt } from '#core/marking/peers/fromReviews'
-import { inWords } from '#core/language'
+import { inWords, plural } from '#core/language'
 import { useDeskStore } from '~/stores/desk'
 import { useNotices } from '~/stores/notices'
 import { usePeersStore, type Take } from '~/stores/peers'
@@ -98,6 +98,27 @@ export function usePeerActs(seminarId: string, { nameOf, givenOf }: PeerNames) {
         run: () => undoTake(id, authorId, authorIds, show),
       })
     })
+  /** Takes the means of what teammates gave as marks of their own. */
+  const takeMeans = (enrolmentIds: string[]) =>
+    attempt(async () => {
+      const answer = await store.take(enrolmentIds, 'consensus')
+      const people = (n: number) => `${inWords(n)} ${plural(n, 'person', 'people')}`
+      const taken = answer.taken.length > 0 ? `The marks of ${people(answer.taken.length)} are held.` : ''
+      const left = answer.left.map(l => `${nameOf(l.enrolmentId)}: ${l.why}`)
+      if (answer.taken.length === 0) notices.warn(new Error(left[0] ?? 'There is nothing to take yet.'))
+      else
+        notices.say([taken, ...left].join(' '), {
+          label: 'Undo',
+          run: () => void undoMeans(answer.taken),
+        })
+      void seminar.load(seminarId).catch(() => {})
+    })
+  const undoMeans = (enrolmentIds: string[]) =>
+    attempt(async () => {
+      const answer = await store.undoTake(enrolmentIds)
+      const left = answer.left.map(l => `${nameOf(l.enrolmentId)}: ${l.why}`)
+      notices.say(['The marks are as they were before.', ...left].join(' '))
+    })
   /** Puts a work's marks back as they were before they were taken, and shows the work. */
   const undoTake = (
     workId: string,
@@ -164,5 +185,5 @@ export function usePeerActs(seminarId: string, { nameOf, givenOf }: PeerNames) {
         { label: 'Undo', run: () => void share(before) },
       )
     })
-  return { busy: readonly(busy), judge, take, reopen, setOwn, move, release, share }
+  return { busy: readonly(busy), judge, take, takeMeans, reopen, setOwn, move, release, share }
 }

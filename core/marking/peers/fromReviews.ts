@@ -20,7 +20,8 @@ export interface ReviewTable {
   readonly allocations: ReadonlyArray<{
     readonly id: string
     readonly reviewerId: string
-    readonly entryId: string | null
+    readonly subjectId: string
+    readonly entryId: string | null // the work; null: a teammate is reviewed
     readonly source: string
     readonly state: string
     readonly late: boolean
@@ -37,8 +38,8 @@ export interface ReviewTable {
 }
 
 /**
- * Reviews that count, by the work they are of: handed in, not set aside, not of oneself. Practice on samples counts with
- * the instructor's scores as anchors; so does a work the instructor has given points of their own.
+ * Reviews that count, by the work or the teammate they are of: handed in, not set aside, not of oneself. Practice on samples
+ * counts with the instructor's scores as anchors; so does a work the instructor has given points of their own.
  */
 export function peerReviewsOf({ rubric, works, allocations, samples, marks }: ReviewTable): {
   reviews: PeerReview[]
@@ -54,14 +55,12 @@ export function peerReviewsOf({ rubric, works, allocations, samples, marks }: Re
       c.max,
     ),
   }))
-  const reviews = allocations
-    .filter(a => a.entryId !== null && a.state === 'in' && a.setAside === null && a.source !== 'self')
-    .map(a => ({
-      id: a.id,
-      reviewerId: a.reviewerId,
-      authorId: a.entryId!,
-      points: new Map(Object.entries(a.points)),
-    }))
+  const reviews = allocations.filter(doesCount).map(a => ({
+    id: a.id,
+    reviewerId: a.reviewerId,
+    authorId: reviewedIn(a),
+    points: new Map(Object.entries(a.points)),
+  }))
   const anchors = new Map(
     Object.entries(samples).map(([id, points]) => [id, new Map(Object.entries(points))]),
   )
@@ -71,6 +70,18 @@ export function peerReviewsOf({ rubric, works, allocations, samples, marks }: Re
   }
   return { reviews, criteria, anchors }
 }
+
+type Allocation = ReviewTable['allocations'][number]
+/** What a review is of: the work, or the teammate. */
+export const reviewedIn = (a: Pick<Allocation, 'entryId' | 'subjectId'>): string => a.entryId ?? a.subjectId
+/** Whether a review enters the consensus: in, not set aside, not of oneself. */
+export const doesCount = (
+  a: Pick<Allocation, 'state' | 'setAside' | 'source' | 'reviewerId' | 'entryId' | 'subjectId'>,
+): boolean =>
+  a.state === 'in' &&
+  a.setAside === null &&
+  a.source !== 'self' &&
+  (a.entryId !== null || a.reviewerId !== a.subjectId)
 
 /** The points the instructor gave a work, by criterion: authors of one work share them, whoever of them they stand with. */
 export function ownPointsOf(

@@ -3,7 +3,7 @@ import { consensusOf, type Consensus } from '#core/marking/peers/consensus'
 import { peerReviewsOf } from '#core/marking/peers/fromReviews'
 import type { RubricView } from '#shared/contributing/activity'
 import type { PeerAllocation, PeersView, PeerWork, SettingAside } from '#shared/marking/peers'
-import { tenth } from '~/composables/marking/peerWords'
+import { sameWordsSentence, tenth } from '~/composables/marking/peerWords'
 import type { PeerNames } from '~/composables/marking/usePeerNames'
 import { usePeersStore } from '~/stores/peers'
 import FlagStrip from './FlagStrip.vue'
@@ -53,12 +53,7 @@ function without(id: string): string | null {
   const corrected = consensusOf(others, criteria, anchors).authors.get(props.work.id)?.corrected
   return corrected == null ? null : tenth(corrected)
 }
-/** The review that says the same words. */
-function sameWordsAs(id: string): string {
-  const flag = store.flags.find(x => x.reviewId === id && x.code === 'sameWords')
-  const other = flag?.code === 'sameWords' ? store.real.find(a => a.id === flag.otherId) : undefined
-  return other ? `${nameOf(other.reviewerId)}’s review of ${nameOf(other.subjectId)}` : 'another review'
-}
+const sameWordsAs = (id: string) => sameWordsSentence(store.flags, store.real, id, nameOf)
 </script>
 
 <template>

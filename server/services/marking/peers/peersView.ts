@@ -3,8 +3,10 @@ import { findNames } from '#core/kinds/review/findNames'
 import type { Lateness } from '#core/marking/lateness'
 import { latenessOfRecord } from '#core/marking/latenessOfRecord'
 import { worthOf } from '#core/marking/showMark'
+import { calculate } from '#server/services/marking/mark'
+import { markedRecords, type MarkedRecord } from '#server/services/marking/markedRecords'
 import { readChecked } from '#server/services/standing'
-import { isStaff, type ActivityActor } from '#server/access/seminar'
+import { isStaff, type ActivityActor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import {
   activities,
@@ -43,7 +45,7 @@ export async function peersView(db: Db, actor: ActivityActor, now: Date): Promis
     knownPeople(db, actor),
     titlesOf(db, peerReview),
     marksOf(db, activity.id),
-    sharesOf(db, settings.sharesOf, activity),
+    sharesOf(db, actor, settings, now),
   ])
   const write = phaseOf(plan, 'write')
   const lateness = await latenessOfEach(db, activity, peerReview, now)
@@ -217,23 +219,39 @@ async function marksOf(db: Db, activityId: string) {
   }))
 }
 
-/** The activity whose group mark teammates' scores share, with its marks. */
+/** The activity whose group mark teammates' scores share, with its marks and what each share would make of them. */
 async function sharesOf(
   db: Db,
-  targetId: string | null,
-  activity: ActivityActor['activity'],
+  actor: ActivityActor,
+  { sharesOf: targetId, bounds }: LoadedPeerReview['settings'],
+  now: Date,
 ): Promise<PeersView['shares']> {
   if (!targetId) return null
   const [target] = await db
     .select()
     .from(activities)
-    .where(and(eq(activities.id, targetId), eq(activities.seminarId, activity.seminarId)))
+    .where(and(eq(activities.id, targetId), eq(activities.seminarId, actor.activity.seminarId)))
   if (!target) return null
   const rows = await marksOf(db, target.id)
+  const records = await markedRecords(
+    db,
+    { ...actor, activity: target },
+    rows.map(r => r.enrolmentId),
+    now,
+    { andFormer: true },
+  )
+  const [least, most] = [Math.round(bounds.least * 100), Math.round(bounds.most * 100)]
+  const factors = Array.from({ length: most - least + 1 }, (_, i) => least + i)
   return {
     activityId: target.id,
     title: target.title,
     worth: worthOf(target),
-    marks: rows.map(({ enrolmentId, state, points, factor }) => ({ enrolmentId, state, points, factor })),
+    marks: rows.map(({ enrolmentId, state, points, factor }) => ({
+      ...{ enrolmentId, state, points, factor },
+      pointsAt: points === null ? null : factors.map(f => pointsAt(target, records.get(enrolmentId)!, f)),
+    })),
   }
 }
+
+const pointsAt = (target: ActivityRow, { rubric, given, lateness, mark }: MarkedRecord, factor: number) =>
+  calculate(target, rubric, { ...mark, factor }, given, lateness).points ?? 0

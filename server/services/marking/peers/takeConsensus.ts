@@ -3,7 +3,14 @@ import { noteActs } from '#server/services/auditTrail'
 import type { RichNode } from '#core/contributing/richText'
 import { consensusOf, type AuthorConsensus, type Consensus } from '#core/marking/peers/consensus'
 import { reviewingShare } from '#core/marking/peers/reviewingMark'
-import { levelAt, ownPointsOf, peerReviewsOf, reviewingOf } from '#core/marking/peers/fromReviews'
+import {
+  doesCount,
+  levelAt,
+  ownPointsOf,
+  peerReviewsOf,
+  reviewedIn,
+  reviewingOf,
+} from '#core/marking/peers/fromReviews'
 import { nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { criterionMarks, type MarkBeforeTake, type StoredStep } from '#server/database/schema'
@@ -74,7 +81,7 @@ function judgeWork(
   before: StoredMark | undefined,
   what: 'consensus' | 'own',
 ): { readonly enrolmentId: string; readonly found: Taken | string } {
-  const work = view.works.find(w => !w.isSample && w.authorIds.includes(enrolmentId))
+  const work = reviewedOf(view, enrolmentId)
   if (!view.people.some(p => p.id === enrolmentId)) throw nothingHere()
   if (!work || !view.rubric) return { enrolmentId, found: NO_REVIEW }
   const steps =
@@ -96,12 +103,21 @@ function judgeWork(
 
 const NO_REVIEW = 'No review that counts has scored every criterion yet.'
 
+/** What of a student was reviewed: their work, or, among teammates, themselves. */
+type Reviewed = Pick<PeersView['works'][number], 'id' | 'authorIds' | 'authorId'>
+const reviewedOf = (view: PeersView, enrolmentId: string): Reviewed | undefined =>
+  view.settings.subject === 'teammates'
+    ? { id: enrolmentId, authorIds: [enrolmentId], authorId: enrolmentId }
+    : view.works.find(w => !w.isSample && w.authorIds.includes(enrolmentId))
+
+/** Of a work the corrected scores; of a teammate the mean of what the others of the group gave, as the table of the group shows it. */
 function readersSteps(view: PeersView, found: AuthorConsensus | undefined): StoredStep[] | string {
-  if (!found || found.corrected === null) return NO_REVIEW
-  return view.rubric!.criteria.map(c => stepOf(c, Math.round(found.criteria.get(c.id)!.corrected!)))
+  const figure = view.settings.subject === 'teammates' ? 'mean' : 'corrected'
+  if (!found || found[figure] === null) return NO_REVIEW
+  return view.rubric!.criteria.map(c => stepOf(c, Math.round(found.criteria.get(c.id)![figure]!)))
 }
 /** The marker's own points for a work; authors of one work share them. */
-function ownSteps(view: PeersView, work: PeersView['works'][number]): StoredStep[] | string {
+function ownSteps(view: PeersView, work: Reviewed): StoredStep[] | string {
   const own = ownPointsOf(view.marks, work)
   const steps = view.rubric!.criteria.flatMap(c => (own[c.id] === undefined ? [] : [stepOf(c, own[c.id]!)]))
   return steps.length < view.rubric!.criteria.length
@@ -175,25 +191,16 @@ function snapshot(
 function countedReviews(view: PeersView): ReadonlyMap<string, string[]> {
   const byWork = new Map<string, string[]>()
   for (const a of view.allocations)
-    if (a.entryId && a.state === 'in' && a.setAside === null && a.source !== 'self')
-      byWork.set(a.entryId, [...(byWork.get(a.entryId) ?? []), a.id])
+    if (doesCount(a)) byWork.set(reviewedIn(a), [...(byWork.get(reviewedIn(a)) ?? []), a.id])
   return byWork
 }
 
 /** A letter to begin with: what readers said, criterion by criterion, without their names. */
-export function peerLetterOf(
-  view: PeersView,
-  work: PeersView['works'][number],
-  enrolmentId: string,
-): RichNode {
+export function peerLetterOf(view: PeersView, work: Reviewed, enrolmentId: string): RichNode {
   const given = view.allocations.filter(
-    a =>
-      a.entryId === work.id &&
-      a.state === 'in' &&
-      a.setAside === null &&
-      a.source !== 'self' &&
-      a.source !== 'practice',
+    a => reviewedIn(a) === work.id && doesCount(a) && a.source !== 'practice',
   )
+  const isOfTeammates = view.settings.subject === 'teammates'
   const line = (...content: RichNode[]): RichNode => ({ type: 'paragraph', content })
   const text = (words: string): RichNode => ({ type: 'text', text: words })
   const name = view.people.find(p => p.id === enrolmentId)?.givenName ?? ''
@@ -204,7 +211,11 @@ export function peerLetterOf(
       { type: 'heading', attrs: { level: 3 }, content: [text(c.title)] },
       ...remarks.map(r =>
         line(
-          { type: 'text', text: 'One reader: ', marks: [{ type: 'italic' }] },
+          {
+            type: 'text',
+            text: isOfTeammates ? 'A teammate: ' : 'One reader: ',
+            marks: [{ type: 'italic' }],
+          },
           text(r.replace(/\s+/g, ' ')),
         ),
       ),
@@ -212,14 +223,12 @@ export function peerLetterOf(
   })
   return {
     type: 'doc',
-    content: [
-      line(text(`Dear ${name},`)),
-      line(
-        text(
-          `this is what ${given.length === 1 ? 'a classmate' : `${given.length} classmates`} made of your work.`,
-        ),
-      ),
-      ...parts,
-    ],
+    content: [line(text(`Dear ${name},`)), line(text(introOf(given.length, isOfTeammates))), ...parts],
   }
+}
+
+function introOf(readers: number, isOfTeammates: boolean): string {
+  if (isOfTeammates)
+    return `this is what ${readers === 1 ? 'a teammate' : `${readers} teammates`} made of your part in the work.`
+  return `this is what ${readers === 1 ? 'a classmate' : `${readers} classmates`} made of your work.`
 }

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import KeyHint from '~/components/controls/KeyHint.vue'
 import { inWords, plural } from '#core/language'
 import type { PeerAllocation, SettingAside } from '#shared/marking/peers'
 import AllocationMatrix from '~/components/marking/peers/AllocationMatrix.vue'
@@ -8,17 +7,18 @@ import ConsensusPane from '~/components/marking/peers/ConsensusPane.vue'
 import DealPanel from '~/components/marking/peers/DealPanel.vue'
 import FlaggedList from '~/components/marking/peers/FlaggedList.vue'
 import OwedReviews from '~/components/marking/peers/OwedReviews.vue'
+import PeersHead from '~/components/marking/peers/PeersHead.vue'
 import PutRightDialog from '~/components/marking/peers/PutRightDialog.vue'
 import ReleaseChoice from '~/components/marking/peers/ReleaseChoice.vue'
 import SampleList from '~/components/marking/peers/SampleList.vue'
 import TeammateDesk from '~/components/marking/peers/TeammateDesk.vue'
 import WorkPane from '~/components/marking/peers/WorkPane.vue'
 import WriteToDialog from '~/components/marking/peers/WriteToDialog.vue'
-import KindTag from '~/components/planning/KindTag.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { asideSentence } from '~/composables/marking/peerWords'
 import { usePeerActs } from '~/composables/marking/usePeerActs'
 import { usePeerNames } from '~/composables/marking/usePeerNames'
+import { useReviewProgress } from '~/composables/marking/useReviewProgress'
 import { useKeys, type Key } from '~/composables/shell/useKeys'
 import { useDeskStore } from '~/stores/desk'
 import { useNotices } from '~/stores/notices'
@@ -77,28 +77,7 @@ const severity = computed(() => store.consensus?.severity ?? new Map<string, num
 const reviewOfId = (id: string) => store.real.find(a => a.id === id)
 const flagList = computed(() => [...new Map(store.flags.map(f => [f.reviewId, f])).values()])
 
-// -- who owes what
-const counts = computed(() => {
-  const all = teammates.value ? view.value!.allocations : store.real
-  const open = all.filter(a => a.state !== 'in')
-  const owing = new Map<string, number>()
-  for (const a of open) owing.set(a.reviewerId, (owing.get(a.reviewerId) ?? 0) + 1)
-  return {
-    in: all.length - open.length,
-    all: all.length,
-    owing: [...owing].map(([id, owes]) => ({ id, name: nameOf(id), owes })),
-  }
-})
-const late = computed(() => {
-  const overdue = (view.value?.allocations ?? []).filter(a => a.state !== 'in' && a.late)
-  return new Set(overdue.map(a => a.reviewerId)).size
-})
-const idle = computed(() => view.value!.people.filter(p => counts.value.owing.some(o => o.id === p.id)))
-const readers = computed(() => {
-  const takesPart = (id: string) =>
-    store.works.some(w => w.authorIds.includes(id)) || store.real.some(a => a.reviewerId === id)
-  return names.inOrder(view.value?.people.filter(p => takesPart(p.id)) ?? [], p => p.id)
-})
+const { counts, late, idle, readers } = useReviewProgress(names)
 const needsRepair = computed(() => {
   if (view.value?.dealtAt === null || teammates.value) return false
   const each = Math.min(view.value!.settings.each, store.works.length - 1)
@@ -129,6 +108,7 @@ const turn = (by: number) =>
 /** The works after this one, then those before it. */
 const ahead = () => [...works.value.slice(at() + 1), ...works.value.slice(0, at())]
 function nextFlagged() {
+  if (teammates.value) return void mates.value?.nextFlagged()
   const flagged = new Set(flagList.value.map(f => reviewOfId(f.reviewId)?.entryId))
   const next = [...ahead(), ...works.value.slice(at(), at() + 1)].find(w => flagged.has(w.id))
   void show(next?.id ?? null)
@@ -172,6 +152,7 @@ const suggestion = computed(
   () =>
     `Somebody is waiting for what you have to say about their work. Could you finish your reading of “${desk.activity?.title}” by tomorrow evening? If something is in the way, tell me.`,
 )
+const mates = ref<InstanceType<typeof TeammateDesk> | null>(null)
 const open = reactive({ repair: false, write: false, samples: false })
 const KEYS: readonly Key[] = [
   { keys: 'j', does: 'the next author', run: () => void turn(1) },
@@ -184,7 +165,12 @@ const KEYS: readonly Key[] = [
     run: () => void navigateTo(`${base}/desk?student=${authorId.value}`),
   },
 ]
-const keys = computed<Key[]>(() => (teammates.value ? [] : [...KEYS]))
+const MATE_KEYS: readonly Key[] = [
+  { keys: 'j', does: 'the next member', run: () => void mates.value?.turn(1) },
+  { keys: 'k', does: 'the member before', run: () => void mates.value?.turn(-1) },
+  { keys: 'f', does: 'the next flagged review', run: nextFlagged },
+]
+const keys = computed<Key[]>(() => [...(teammates.value ? MATE_KEYS : KEYS)])
 useKeys(() => keys.value)
 onMounted(() => {
   desk.prefetch()
@@ -202,30 +188,31 @@ const SAVED = {
 <template>
   <ProblemPage v-if="error || !view || !desk.activity" :sentence="error?.message ?? ''" @retry="refresh()" />
   <main v-else class="peers">
-    <header class="desk-head">
-      <KindTag kind="review" />
-      <h1>
-        <NuxtLink :to="base">{{ desk.activity.title }}</NuxtLink>
-      </h1>
-      <span class="small muted">{{ aboutWords }}</span>
-      <span class="grow" />
-      <span class="small num"
-        ><b>{{ counts.in }}</b> of {{ counts.all }} reviews in<template v-if="late > 0">
-          · <b>{{ late }}</b> {{ plural(late, 'reviewer') }} late</template
-        ><template v-if="!teammates && flagList.length > 0">
-          · <b>{{ flagList.length }}</b> flagged</template
-        ></span
-      >
-      <v-btn v-if="!teammates && flagList.length > 0" @click="nextFlagged"
-        >Next flagged <KeyHint of="f"
-      /></v-btn>
+    <PeersHead
+      :title="desk.activity.title"
+      :base="base"
+      :about="aboutWords"
+      :counts="counts"
+      :late="late"
+      :flagged="flagList.length"
+      :hides-names="hidden.on.value"
+      @flagged="nextFlagged"
+      @names="hidden.toggle()"
+    >
       <BeginNow v-if="!teammates && view.dealtAt !== null" :view="view" :name-of="nameOf" />
-      <v-btn :aria-pressed="hidden.on.value" @click="hidden.toggle()">{{
-        hidden.on.value ? 'Show names' : 'Hide names'
-      }}</v-btn>
-    </header>
+    </PeersHead>
     <template v-if="teammates">
-      <TeammateDesk :view="view" :name-of="nameOf" :busy="busy" @share="acts.share" />
+      <TeammateDesk
+        ref="mates"
+        :view="view"
+        :names="names"
+        :busy="busy"
+        @share="acts.share"
+        @take="acts.takeMeans"
+        @keep="keep"
+        @aside="setAside"
+        @open="countAgain"
+      />
       <footer class="foot">
         <ReleaseChoice :released-at="view.releasedAt" later="after I have looked" @release="acts.release" />
       </footer>
