@@ -37,7 +37,7 @@ vi.mock('../composables/shell/useApi', async original => {
       call: async ({ method, path }: Endpoint, { params, body }: Given = {}) => {
         if (path.endsWith('/desk')) return { students: ['liv', 'paz'].map(id => ({ id, standing: 'ready' })) }
         const id = params?.enrolmentId
-        if (!id) return { id: 'activity' }
+        if (!id) return { id: 'activity', kind: 'discussion' }
         const mark = server.marks.get(id)!
         if (method === 'GET') return { student: { id }, mark: viewOf(mark), group: null }
         if (server.isSlow) await new Promise<void>(resolve => server.waiting.push(resolve))

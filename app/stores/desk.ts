@@ -140,16 +140,16 @@ export const useDeskStore = readOnlyState(
         if (id && !records.has(id)) void fetchRecord(id).catch(() => {})
     }
 
-    /** Changes the mark at hand; saved at the next pause. */
+    const isOfPeers = () => KINDS[activity.value!.kind].markedBy === 'peers'
+    /** Changes the mark at hand; steps changed beside readers' are the marker's own. Saved at the next pause. */
     function change(part: MarkChange, id = currentId.value) {
       const r = id ? records.get(id) : undefined
       if (!r) return
       refused.value = null
       if (r.mark.state === 'returned' && r.mark.version > 0 && !saving.isUnsaved(r.student.id))
         changedAfterReturn.value = r.student.id
-      const isOfPeers = activity.value !== null && KINDS[activity.value.kind].markedBy === 'peers'
       const own =
-        part.steps && isOfPeers ? { ownSteps: ownAfter(r.mark.ownSteps, r.mark.steps, part.steps) } : {}
+        part.steps && isOfPeers() ? { ownSteps: ownAfter(r.mark.ownSteps, r.mark.steps, part.steps) } : {}
       deeds.change(r.student.id, { ...part, ...own })
     }
     const save = saving.save

@@ -197,6 +197,10 @@ export const usePeersStore = readOnlyState(
       await api.call(peersEndpoints.releaseReviews, { params: here(), body: { released } })
       await refresh()
     }
+    async function releaseLate(write: { readonly released: boolean; readonly upTo: string | null }) {
+      await api.call(peersEndpoints.releaseReviews, { params: here(), body: { ...write, late: true } })
+      await refresh()
+    }
     async function share(factors: InputOf<typeof peersEndpoints.proposeShares>['body']['factors']) {
       await api.call(peersEndpoints.proposeShares, { params: here(), body: { key: newKey(), factors } })
       await refresh()
@@ -226,6 +230,7 @@ export const usePeersStore = readOnlyState(
       undeal,
       keepApart,
       release,
+      releaseLate,
       share,
     }
   }),

@@ -1,6 +1,6 @@
 import { FIVE, past, peerReviewIn, type PeerReviewActs, type Refused } from '#server/testing/peerReview'
 import { words } from '#server/testing/world'
-import { and, eq } from 'drizzle-orm'
+import { and, eq, ne } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 } from 'uuid'
 import type { ReviewDesk } from '#shared/kinds/review/review'
@@ -168,6 +168,89 @@ describe('reviews from reading to mark', () => {
         ).json<Refused>('POST', `/api/reviews/${(await own('liv')).given[0]!.id}/back`, { key: v7() })
       ).body.code,
     ).toBe('passedOn')
+  })
+
+  it('lets a review that came in after the release out in a batch of its own, and tells its reader of an answer', async () => {
+    const view = await peers()
+    const key = await keyOf(view.works.find(w => w.authorIds.length === 1)!.authorId)
+    const before = (await own(key)).received.map(r => r.id)
+    const mine = (await world.enrolment(key)).id
+    const [late] = await world.db
+      .select()
+      .from(t.allocations)
+      .where(and(eq(t.allocations.subjectId, mine), eq(t.allocations.receivedId, before[0]!)))
+    // the clock stands still here: the release was an hour before what came in last
+    await world.db
+      .update(t.peerReviews)
+      .set({ releasedAt: past(1), releasedUpTo: past(1) })
+      .where(eq(t.peerReviews.activityId, world.essays.id))
+    await world.db
+      .update(t.allocations)
+      .set({ handedInAt: past(2) })
+      .where(eq(t.allocations.activityId, world.essays.id))
+    await world.db
+      .update(t.allocations)
+      .set({ handedInAt: past(0.5) })
+      .where(eq(t.allocations.id, late!.id))
+    const told = () =>
+      world.db.$count(
+        t.notices,
+        and(
+          eq(t.notices.activityId, world.essays.id),
+          eq(t.notices.text, 'What readers wrote to you in “Draft essays” can be read now.'),
+        ),
+      )
+    expect((await own(key)).received.map(r => r.id)).toEqual(before.slice(1))
+    const hidden = await (
+      await as(key)
+    ).send('PUT', `/api/received/${late!.receivedId}/helpful`, { helpful: 3 })
+    expect([hidden.status, (await peers()).waiting]).toEqual([404, 1])
+    const [upTo, toldBefore] = [(await peers()).releasedUpTo, await told()]
+    expect((await staff('release', { released: true, late: true }, 'PUT')).status).toBe(200)
+    expect([(await own(key)).received.map(r => r.id), (await peers()).waiting]).toEqual([before, 0])
+    expect((await told()) - toldBefore).toBe(1) // its author, nobody else
+    expect((await staff('release', { released: false, late: true, upTo }, 'PUT')).status).toBe(200)
+    expect([(await own(key)).received.length, (await peers()).waiting]).toEqual([before.length - 1, 1])
+    expect((await staff('release', { released: true, late: true }, 'PUT')).status).toBe(200)
+
+    const reader = late!.reviewerId
+    const answers = () =>
+      world.db.$count(
+        t.notices,
+        and(
+          eq(t.notices.enrolmentId, reader),
+          eq(t.notices.text, 'Whoever wrote a work you reviewed in “Draft essays” has answered you.'),
+        ),
+      )
+    const answersBefore = await answers()
+    for (const words of ['Thank you.', 'Thank you very much.'])
+      expect(
+        (
+          await (
+            await as(key)
+          ).send('PUT', `/api/received/${late!.receivedId}/answer`, { key: v7(), doc: doc(words) })
+        ).status,
+      ).toBe(200)
+    expect((await answers()) - answersBefore).toBe(late!.answerHtml === null ? 1 : 0)
+    // how helpful one was is a mean, of two at least
+    const readerKey = await keyOf(reader)
+    await world.db
+      .update(t.allocations)
+      .set({ helpful: null })
+      .where(and(eq(t.allocations.activityId, world.essays.id), eq(t.allocations.reviewerId, reader)))
+    await world.db.update(t.allocations).set({ helpful: 3 }).where(eq(t.allocations.id, late!.id))
+    expect((await own(readerKey)).helpfulMean).toBeNull()
+    await world.db
+      .update(t.allocations)
+      .set({ helpful: 4 })
+      .where(
+        and(
+          eq(t.allocations.activityId, world.essays.id),
+          eq(t.allocations.reviewerId, reader),
+          ne(t.allocations.id, late!.id),
+        ),
+      )
+    expect((await own(readerKey)).helpfulMean).toEqual({ mean: 3.5, of: 2 })
   })
 
   it('keeps own points beside a consensus, takes each by itself, and undoes to the last detail', async () => {

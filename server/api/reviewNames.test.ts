@@ -6,7 +6,7 @@ import * as t from '#server/database/schema'
 import { listenTo } from '#server/testing/listenTo'
 import { until } from '#server/testing/until'
 import type { Client } from '#server/testing/server'
-import { testWorld, type World } from '#server/testing/world'
+import { doc, testWorld, type World } from '#server/testing/world'
 import { people } from '#demo/people'
 
 const students = people.filter(p => p.role === 'student')
@@ -121,6 +121,25 @@ describe('who reviewed whom', () => {
           (await ines.send('PUT', `/api/activities/${world.reports.id}/peers/release`, { released: true }))
             .status,
         ).toBe(200)
+        // one came in after the release; an author rates and answers what they received
+        await world.db
+          .update(t.allocations)
+          .set({ handedInAt: new Date('2026-10-14T09:20:00Z') })
+          .where(eq(t.allocations.id, late.id))
+        const solongo = await as('solongo')
+        const got = (await solongo.json<OwnReviews>('GET', `/api/activities/${world.reports.id}/reviews`))
+          .body.received
+        for (const { id } of got) {
+          expect((await solongo.send('PUT', `/api/received/${id}/helpful`, { helpful: 4 })).status).toBe(200)
+          expect(
+            (
+              await solongo.send('PUT', `/api/received/${id}/answer`, {
+                key: v7(),
+                doc: doc('Thank you; the silt is on its way.'),
+              })
+            ).status,
+          ).toBe(200)
+        }
         const held = await world.db
           .select({ id: t.marks.enrolmentId })
           .from(t.marks)
@@ -167,6 +186,9 @@ describe('who reviewed whom', () => {
         if (person.key !== 'solongo') expect(beside).not.toContain('stops the water behind it from moving')
       }
     }
+    // what came in after the release has reached nobody yet; an answer has reached its reader
+    expect(await everything('nico', true, true)).not.toContain('Six words and then some more')
+    expect(await everything('kadri', true, true)).toContain('the silt is on its way')
     // released words have reached their authors, so the search searched something
     expect(await everything('solongo', true, true)).toContain('It is the boldest move here')
     expect(await everything('oona', true, true)).not.toContain('it has no centre')

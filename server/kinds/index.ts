@@ -2,7 +2,7 @@
 export { copyText, currentVersion, settableTexts } from './reading/library'
 export { cleanText } from './reading/sections'
 export { knownPeople } from './review/names'
-export { reviewRows } from './review/ownReviews'
+export { entryOf, reviewRows } from './review/ownReviews'
 export {
   type Allocation,
   type LoadedPeerReview,
@@ -12,6 +12,7 @@ export {
   lockPeerReview,
   phaseOf,
   requireReview,
+  waitingReviews,
 } from './review/peerReview'
 export { contentOf } from './review/shapeReview'
 export { changesOf } from './wiki/changesOf'

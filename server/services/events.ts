@@ -29,6 +29,7 @@ export type Event =
       'reviewJudged',
       ToOne & { readonly counts: boolean; readonly reason: string; readonly reviewId: string }
     > // reviewId: the reviewer's address of it
+  | About<'reviewAnswered', ToOne & { readonly reviewId: string }>
   | About<'reviewsOwed', ToSome & { readonly words: string }>
   | About<'closingOpened', ToSome & { readonly named: boolean }>
 

@@ -77,6 +77,8 @@ export const PeersView = z.object({
   settings: ReviewSettingsBody,
   dealtAt: z.iso.datetime().nullable(),
   releasedAt: z.iso.datetime().nullable(),
+  releasedUpTo: z.iso.datetime().nullable(), // handed in later, they wait
+  waiting: z.number().int(), // reviews that came in after the release
   version: z.number().int(),
   handInEnded: z.boolean(),
   handInEndsAt: z.iso.datetime().nullable(),
@@ -147,7 +149,12 @@ export const JudgeWrite = z.discriminatedUnion('as', [
 export type JudgeWrite = z.infer<typeof JudgeWrite>
 /** Why a review does not count, whether it is done all the same, and whether its reviewer is told. */
 export type SettingAside = Omit<Extract<JudgeWrite, { as: 'setAside' }>, 'as'>
-export const ReleaseWrite = z.object({ released: z.boolean() })
+export const ReleaseWrite = z.object({
+  released: z.boolean(),
+  late: z.boolean().default(false), // only those that came in after the release
+  upTo: z.iso.datetime().nullable().default(null), // late ones held again: those handed in after this moment
+})
+export type ReleaseWrite = z.infer<typeof ReleaseWrite>
 export const TakeWrite = z.object({
   key: z.uuid(),
   enrolmentIds: z.array(z.uuid()).min(1).max(2000),

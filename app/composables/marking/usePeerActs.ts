@@ -172,6 +172,23 @@ export function usePeerActs(seminarId: string, { nameOf, givenOf }: PeerNames) {
         { label: 'Undo', run: () => void release(!released) },
       )
     })
+  /** Lets out what came in after the release, all of it at the same moment. */
+  const releaseLate = () =>
+    attempt(async () => {
+      const { waiting, releasedUpTo } = view.value
+      await store.releaseLate({ released: true, upTo: null })
+      notices.say(
+        waiting === 1 ? 'The late review is released.' : `${inWords(waiting)} late reviews are released.`,
+        {
+          label: 'Undo',
+          run: () =>
+            attempt(async () => {
+              await store.releaseLate({ released: false, upTo: releasedUpTo })
+              notices.say('Held again. Whoever has read has read.')
+            }),
+        },
+      )
+    })
   const share = (factors: Factor[]) =>
     attempt(async () => {
       const marks = view.value.shares?.marks ?? []
@@ -185,5 +202,5 @@ export function usePeerActs(seminarId: string, { nameOf, givenOf }: PeerNames) {
         { label: 'Undo', run: () => void share(before) },
       )
     })
-  return { busy: readonly(busy), judge, take, takeMeans, reopen, setOwn, move, release, share }
+  return { busy: readonly(busy), judge, take, takeMeans, reopen, setOwn, move, release, releaseLate, share }
 }

@@ -21,6 +21,12 @@ const stateWords = (g: GivenHead) => {
   return STATE[g.state]
 }
 const owed = computed(() => props.own.given.filter(g => g.kind !== 'practice' && g.state !== 'in').length)
+/** Of three, each can tell the words of the two others apart. */
+const teammatesSentence = computed(() =>
+  props.own.group && props.own.group.members.length <= 3
+    ? 'Your teammates read what you say of them. No name stands beside it, but in so small a group they can tell who wrote it.'
+    : 'Your teammates read what you say of them, without your name.',
+)
 const initial = (g: GivenHead) => g.called.slice(0, 1)
 </script>
 
@@ -31,7 +37,7 @@ const initial = (g: GivenHead) => g.called.slice(0, 1)
       <span v-if="own.reviewEndsAt">{{ over ? 'was due' : 'until' }} {{ dayTime(own.reviewEndsAt) }}</span>
     </h2>
     <p v-if="teammates" class="hint">
-      Your teammates read what you say of them, without your name.
+      {{ teammatesSentence }}
       {{ own.handIn.together ? 'Nothing goes in until all of it is there; then it goes in together.' : '' }}
     </p>
     <p v-else-if="!own.dealt" class="hint">
@@ -61,6 +67,10 @@ const initial = (g: GivenHead) => g.called.slice(0, 1)
         </p>
       </li>
     </ul>
+    <p v-if="own.helpfulMean" class="hint num">
+      Authors found your reviews helpful: {{ own.helpfulMean.mean.toFixed(1) }} of 5, the mean of
+      {{ inWords(own.helpfulMean.of) }}.
+    </p>
     <p v-if="own.more.open" class="more">
       <label
         ><PlainCheckbox

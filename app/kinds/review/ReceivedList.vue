@@ -9,6 +9,7 @@ import PlainButton from '~/components/controls/PlainButton.vue'
 /** What readers said, criterion by criterion, under the names they go by for this work. */
 const props = defineProps<{
   own: OwnReviews
+  activityId: string
   summary: ReadonlyArray<{ readonly id: string; readonly mean: number }>
 }>()
 const emit = defineEmits<{
@@ -99,7 +100,7 @@ const given = (r: ReceivedReview, id: string) => r.points[id]
               @click="emit('helpful', r.id, r.helpful === n ? null : n)"
             /><span class="hint">{{ r.helpful ? HELP[r.helpful - 1] : 'how helpful?' }}</span>
           </div>
-          <ReceivedAnswer :review="r" @answered="emit('answered')" />
+          <ReceivedAnswer :review="r" :activity-id="activityId" @answered="emit('answered')" />
         </div>
       </div>
     </template>

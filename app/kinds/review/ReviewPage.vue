@@ -91,7 +91,13 @@ onMounted(() => void Promise.resolve(store.recordVisit()).catch(() => {}))
         <template v-else-if="seminar.isStudent && own">
           <OwnWork v-if="!teammates" :activity="activity" :own="own" @changed="refresh()" />
           <GivenList :own="own" :base="base" @more="more" />
-          <ReceivedList :own="own" :summary="summary" @helpful="helpful" @answered="answered" />
+          <ReceivedList
+            :own="own"
+            :activity-id="activity.id"
+            :summary="summary"
+            @helpful="helpful"
+            @answered="answered"
+          />
         </template>
         <WorkIn v-else-if="seminar.isStaff" :activity="activity" :base="base" />
         <p v-else class="hint">

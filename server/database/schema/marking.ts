@@ -128,7 +128,7 @@ export const marks = pgTable(
     reviewing: integer(), // ten-thousandths: what the student's own reviewing came to when the marker took it
     takenFrom: text({ enum: ['consensus'] }), // what the steps were taken from; null: the marker's own
     ownSteps: jsonb().$type<readonly StoredStep[]>().notNull().default([]), // of a peer review: the marker's own, beside what readers gave
-    beforeTake: jsonb().$type<{ readonly takenAt: string; readonly mark: MarkBeforeTake | null }>(), // for undoing; mark is null where there was none
+    beforeTake: jsonb().$type<{ readonly version: number; readonly mark: MarkBeforeTake | null }>(), // for undoing as long as the mark has that version; mark is null where there was none
     before: jsonb().$type<ReturnedBefore>(), // what had been returned before, for taking back
     version: integer().notNull().default(1),
   },

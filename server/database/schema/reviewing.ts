@@ -27,6 +27,7 @@ export const peerReviews = pgTable('review_rounds', {
   seed: integer().notNull(),
   dealtAt: instant(),
   releasedAt: instant(),
+  releasedUpTo: instant(), // reviews handed in later wait until the instructor lets them out
   releasedBy: uuid().references(() => enrolments.id), // null: by itself, as it was set
   version: integer().notNull().default(1),
 })

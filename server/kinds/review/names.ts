@@ -45,7 +45,8 @@ export async function namesIn(
           .where(and(inArray(files.id, [...fileIds]), eq(files.madeBy, actor.enrolment.id)))
       : [],
   ])
-  const others = documents.flatMap(d => [d.name, d.html?.replace(/<[^>]+>/g, ' ') ?? '', d.words ?? ''])
+  // readers get files under neutral names, so that what a file is called gives nobody away
+  const others = documents.flatMap(d => [d.html?.replace(/<[^>]+>/g, ' ') ?? '', d.words ?? ''])
   return {
     found: [
       ...findNames(text, people, actor.enrolment.id),

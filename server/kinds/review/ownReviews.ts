@@ -99,6 +99,7 @@ export async function ownReviews(db: Db, actor: ActivityActor, now: Date): Promi
         settings.subject === 'work' && dealt && review !== null && now <= review.endsAt && own !== undefined,
       wanted: offered?.more ?? 0,
     },
+    helpfulMean: helpfulMean(given),
     criteria: rubric?.criteria ?? [],
     questions: settings.questions.map(({ id, text }) => ({ id, text })),
     received: received
@@ -129,6 +130,14 @@ export async function ownReviews(db: Db, actor: ActivityActor, now: Date): Promi
       onPaper: own?.detail.handIn?.way === 'paper',
     },
   }
+}
+
+const LEAST_RATINGS = 2 // of fewer a mean would be one author's word
+
+function helpfulMean(given: readonly Allocation[]): OwnReviews['helpfulMean'] {
+  const ratings = given.flatMap(a => a.helpful ?? [])
+  if (ratings.length < LEAST_RATINGS) return null
+  return { mean: ratings.reduce((a, b) => a + b, 0) / ratings.length, of: ratings.length }
 }
 
 const ORDER = ['practice', 'work', 'teammate', 'self']

@@ -149,6 +149,35 @@ export function isReleased(
   )
 }
 
+/** Whether a review has been let out: one that came in after the release waits for the next. */
+export function isLetOut(
+  peerReview: Pick<LoadedPeerReview, 'settings' | 'row'>,
+  allocation: Pick<Allocation, 'handedInAt'>,
+  now: Date,
+): boolean {
+  const { settings, row } = peerReview
+  if (!isReleased(peerReview, now)) return false
+  if (settings.release === 'atOnce') return true
+  const upTo = row?.releasedUpTo ?? (settings.releaseAt === null ? null : new Date(settings.releaseAt))
+  return allocation.handedInAt !== null && upTo !== null && allocation.handedInAt <= upTo
+}
+
+/** Reviews that came in after the release, and wait to be let out. */
+export const waitingReviews = (
+  peerReview: Pick<LoadedPeerReview, 'settings' | 'row' | 'allocations'>,
+  now: Date,
+): Allocation[] =>
+  isReleased(peerReview, now)
+    ? peerReview.allocations.filter(
+        a =>
+          a.state === 'in' &&
+          a.setAsideReason === null &&
+          a.source !== 'self' &&
+          a.source !== 'practice' &&
+          !isLetOut(peerReview, a, now),
+      )
+    : []
+
 /** The round's row, made if there is none, locked until the transaction ends: what is dealt is dealt one after another. */
 export async function lockPeerReview(
   tx: Db,

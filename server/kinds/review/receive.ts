@@ -5,6 +5,7 @@ import type { Database, Db } from '#server/database/client'
 import { allocations } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { renderDoc } from '#server/richText/renderDoc'
+import { happened } from '#server/services/events'
 import { withIdempotency } from '#server/services/idempotency'
 import type { RichNode } from '#core/contributing/richText'
 import type { Allocation } from './peerReview'
@@ -22,11 +23,12 @@ export async function rateHelpful(
   return { done: true }
 }
 
-/** Answers a review, without names on either side. */
+/** Answers a review, without names on either side; its reviewer is told, once. */
 export function answerReview(
   db: Database,
   actor: ReceiverAt,
   write: { readonly key: string; readonly doc: RichNode },
+  now: Date,
 ): Promise<{ done: boolean }> {
   const { doc, html, words } = renderDoc(write.doc)
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
@@ -36,6 +38,13 @@ export function answerReview(
       .update(allocations)
       .set(words === 0 ? { answerDoc: null, answerHtml: null } : { answerDoc: doc, answerHtml: html })
       .where(eq(allocations.id, actor.allocation.id))
+    const { reviewerId, id, answerHtml } = actor.allocation
+    if (words > 0 && answerHtml === null)
+      await happened(
+        tx,
+        { kind: 'reviewAnswered', activity: actor.activity, enrolmentId: reviewerId, reviewId: id },
+        now,
+      )
     return { done: true }
   })
 }

@@ -14,7 +14,7 @@ import type { RubricView } from '#shared/contributing/activity'
 import type { ReviewStored, ReviewWrite } from '#shared/kinds/review/review'
 import {
   hasReviewingBegun,
-  isReleased,
+  isLetOut,
   loadPeerReview,
   type Allocation,
   type LoadedPeerReview,
@@ -187,7 +187,7 @@ export function mayTakeBack(peerReview: LoadedPeerReview, allocation: Allocation
       'practised',
       'You have seen the instructor’s own scores of this sample, so yours stay as they were.',
     )
-  if (isReleased(peerReview, now) || allocation.keptBy || allocation.setAsideReason !== null)
+  if (isLetOut(peerReview, allocation, now) || allocation.keptBy || allocation.setAsideReason !== null)
     return new Problem(409, 'passedOn', 'This review has been passed on, so it stays as it is.')
   const due = peerReview.plan.phases.find(p => p.name === 'review')?.endsAt
   return due && now > due

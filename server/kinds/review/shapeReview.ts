@@ -5,7 +5,7 @@ import type { contributions, ReviewContent } from '#server/database/schema'
 import { readerRole } from '#server/services/contributing'
 import type { RubricView } from '#shared/contributing/activity'
 import type { GivenHead, ReceivedReview, ReviewGiven } from '#shared/kinds/review/review'
-import { isReleased, type Allocation, type Entry, type LoadedPeerReview } from './peerReview'
+import { isLetOut, type Allocation, type Entry, type LoadedPeerReview } from './peerReview'
 
 export type ReviewRow = Pick<
   typeof contributions.$inferSelect,
@@ -33,7 +33,7 @@ export function reachOfReview(
     isReviewer: allocation.reviewerId === enrolment.id,
     isSubject: owners.includes(enrolment.id),
     state: allocation.state,
-    released: isReleased(peerReview, now),
+    released: isLetOut(peerReview, allocation, now),
     setAside: allocation.setAsideReason !== null,
     isPractice: allocation.source === 'practice',
     isSelf: owners.includes(allocation.reviewerId),

@@ -97,6 +97,14 @@ async function notificationOf(tx: Db, event: Event): Promise<Notification> {
         detail: event.reason,
         at: `/reviews/${event.reviewId}`,
       }
+    case 'reviewAnswered':
+      return {
+        kind: 'review',
+        to: [event.enrolmentId],
+        text: `Whoever wrote a work you reviewed in “${title}” has answered you.`,
+        detail: '',
+        at: `/reviews/${event.reviewId}`,
+      }
     case 'reviewsOwed':
       return {
         kind: 'review',

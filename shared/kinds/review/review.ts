@@ -94,6 +94,7 @@ export const OwnReviews = z.object({
   more: z.object({ open: z.boolean(), wanted: z.number().int() }), // extra reviews: whether one can offer, and how many one has offered
   criteria: RubricView.shape.criteria,
   questions: z.array(z.object({ id: z.uuid(), text: z.string() })),
+  helpfulMean: z.object({ mean: z.number(), of: z.number().int() }).nullable(), // of what the reader gave; from two authors on, so that none is told from another
   received: z.array(ReceivedReview),
   helpfulAsked: z.boolean(),
   handIn: z.object({

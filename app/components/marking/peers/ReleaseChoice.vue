@@ -1,9 +1,15 @@
 <script setup lang="ts">
 import PlainButton from '~/components/controls/PlainButton.vue'
+import { capital, inWords } from '#core/language'
 
-/** Whether students see their reviews already, or only once the instructor has looked. */
-defineProps<{ releasedAt: string | null; later: string }>()
-const emit = defineEmits<{ release: [released: boolean] }>()
+/** Whether students see their reviews already, or only once the instructor has looked; what came in later waits by itself. */
+const props = defineProps<{ releasedAt: string | null; waiting: number; later: string }>()
+const emit = defineEmits<{ release: [released: boolean]; late: [] }>()
+const waitingWords = computed(() =>
+  props.waiting === 1
+    ? 'One review came in after the release and waits for you.'
+    : `${capital(inWords(props.waiting))} reviews came in after the release and wait for you.`,
+)
 </script>
 
 <template>
@@ -23,6 +29,9 @@ const emit = defineEmits<{ release: [released: boolean] }>()
       {{ releasedAt ? 'released' : 'now' }}
     </PlainButton></span
   >
+  <p v-if="waiting > 0" class="late">
+    {{ waitingWords }} <v-btn @click="emit('late')">Release {{ waiting === 1 ? 'it' : 'them' }}, too</v-btn>
+  </p>
 </template>
 
 <style scoped>
@@ -44,5 +53,9 @@ const emit = defineEmits<{ release: [released: boolean] }>()
 .two .on {
   background: var(--harbour);
   color: var(--on-harbour);
+}
+.late {
+  font-size: 0.8125rem;
+  line-height: 1.5;
 }
 </style>

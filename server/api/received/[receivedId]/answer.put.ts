@@ -4,5 +4,5 @@ import { answerReview } from '#server/kinds/review/receive'
 import * as reviewEndpoints from '#shared/kinds/review/endpoints'
 
 export default route(reviewEndpoints.answerReview, async ({ event, db, params, body, now }) =>
-  answerReview(db, await requireReceiver(event, db, params.receivedId, now), body),
+  answerReview(db, await requireReceiver(event, db, params.receivedId, now), body, now),
 )

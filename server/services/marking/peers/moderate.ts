@@ -9,14 +9,22 @@ import type { Database, Db } from '#server/database/client'
 import { activities, allocations, auditTrail, contributions, peerReviews } from '#server/database/schema'
 import { Problem, refusedField } from '#server/http/problem'
 import { announce, nextSeq } from '#server/services/contributing'
-import { type Allocation, loadPeerReview, lockPeerReview, requireReview } from '#server/kinds'
+import {
+  type Allocation,
+  entryOf,
+  type LoadedPeerReview,
+  loadPeerReview,
+  lockPeerReview,
+  requireReview,
+  waitingReviews,
+} from '#server/kinds'
 import { renderDoc } from '#server/richText/renderDoc'
 import { happened } from '#server/services/events'
 import { loadRubric } from '#server/services/rubrics'
 import { withIdempotency } from '#server/services/idempotency'
 import { isRunning } from '#server/services/people'
 import { doEach, mayBeTried } from '#server/services/dueWork'
-import type { JudgeWrite, SampleWrite } from '#shared/marking/peers'
+import type { JudgeWrite, ReleaseWrite, SampleWrite } from '#shared/marking/peers'
 
 /** Lets a review count after a look at it, sets it aside with a reason, or leaves the question open again. */
 export function judgeReview(
@@ -88,20 +96,29 @@ async function tellReviewer(
   )
 }
 
-/** Lets reviews out to those whose work they are of, all at the same moment, or holds them again. */
+/**
+ * Lets reviews out to those whose work they are of, all at the same moment, or holds them again. What comes in after that waits,
+ * and is let out in batches of its own: neither order nor time tells whose it is.
+ */
 export function release(
   db: Database,
   actor: ActivityActor,
-  released: boolean,
+  { released, late, upTo }: ReleaseWrite,
   now: Date,
 ): Promise<{ done: boolean }> {
   requireReview(actor.activity)
   return db.transaction(async tx => {
     const row = await lockPeerReview(tx, actor.activity)
+    const peerReview = await loadPeerReview(tx, actor.activity)
+    if (late) return releaseLate(tx, actor, peerReview, { released, upTo }, now)
     if ((row.releasedAt !== null) === released) return { done: true }
     await tx
       .update(peerReviews)
-      .set({ releasedAt: released ? now : null, releasedBy: released ? actor.enrolment.id : null })
+      .set({
+        releasedAt: released ? now : null,
+        releasedUpTo: released ? now : null,
+        releasedBy: released ? actor.enrolment.id : null,
+      })
       .where(eq(peerReviews.activityId, actor.activity.id))
     await noteActs(tx, actor, now, {
       act: released ? 'reviewsReleased' : 'reviewsHeldAgain',
@@ -110,6 +127,43 @@ export function release(
     if (released) await notifyOfRelease(tx, actor.activity, now)
     return { done: true }
   })
+}
+
+/** Lets those out that came in after the release, or holds all of these again. */
+async function releaseLate(
+  tx: Db,
+  actor: ActivityActor,
+  peerReview: LoadedPeerReview,
+  { released, upTo }: Pick<ReleaseWrite, 'released' | 'upTo'>,
+  now: Date,
+): Promise<{ done: boolean }> {
+  const first = peerReview.row?.releasedAt ?? null
+  const waiting = waitingReviews(peerReview, now)
+  if (first === null || (released && waiting.length === 0)) return { done: true }
+  await tx
+    .update(peerReviews)
+    .set({ releasedUpTo: released ? now : heldFrom(first, upTo, now) })
+    .where(eq(peerReviews.activityId, actor.activity.id))
+  await noteActs(tx, actor, now, {
+    act: released ? 'reviewsReleased' : 'reviewsHeldAgain',
+    subjectId: actor.activity.id,
+    detail: { late: true },
+  })
+  if (released) {
+    const owners = waiting.flatMap(a => entryOf(peerReview, a)?.ownerIds ?? [a.subjectId])
+    await happened(
+      tx,
+      { kind: 'released', activity: actor.activity, enrolmentIds: [...new Set(owners)] },
+      now,
+    )
+  }
+  return { done: true }
+}
+
+/** From when on reviews wait again: never before the release itself, nor after now. */
+function heldFrom(first: Date, upTo: string | null, now: Date): Date {
+  const wanted = upTo === null ? first.getTime() : Date.parse(upTo)
+  return new Date(Math.min(now.getTime(), Math.max(first.getTime(), wanted)))
 }
 
 /** Releases what was set to be released at a time that has come. @returns how many */
@@ -138,7 +192,10 @@ export async function releaseDue(db: Database, now: Date): Promise<number> {
   return doEach(db, 'release', due, now, async (tx, { activity }) => {
     const row = await lockPeerReview(tx, activity)
     if (row.releasedAt) return 0
-    await tx.update(peerReviews).set({ releasedAt: now }).where(eq(peerReviews.activityId, activity.id))
+    await tx
+      .update(peerReviews)
+      .set({ releasedAt: now, releasedUpTo: now })
+      .where(eq(peerReviews.activityId, activity.id))
     await notifyOfRelease(tx, activity, now)
     return 1
   })

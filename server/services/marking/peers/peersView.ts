@@ -26,6 +26,7 @@ import {
   hasReviewingBegun,
   phaseOf,
   reviewRows,
+  waitingReviews,
 } from '#server/kinds'
 import { initialsOf } from '#core/people/names'
 import { loadRubric } from '#server/services/rubrics'
@@ -53,6 +54,8 @@ export async function peersView(db: Db, actor: ActivityActor, now: Date): Promis
     settings: structuredClone(settings) as PeersView['settings'],
     dealtAt: peerReview.row?.dealtAt?.toISOString() ?? null,
     releasedAt: peerReview.row?.releasedAt?.toISOString() ?? null,
+    releasedUpTo: peerReview.row?.releasedUpTo?.toISOString() ?? null,
+    waiting: waitingReviews(peerReview, now).length,
     version: peerReview.row?.version ?? 1,
     handInEnded: write === null || now > write.endsAt,
     handInEndsAt: write?.endsAt.toISOString() ?? null,

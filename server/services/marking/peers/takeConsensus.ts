@@ -155,7 +155,10 @@ async function storeTaken(
       heldAt: now.toISOString(),
       savedAt: now.toISOString(),
       markedBy: actor.enrolment.id,
-      beforeTake: { takenAt: now.toISOString(), mark: before ? snapshot(before, stepsBefore) : null },
+      beforeTake: {
+        version: (before?.version ?? 0) + 1,
+        mark: before ? snapshot(before, stepsBefore) : null,
+      },
     })),
   )
   const counted = countedReviews(view)

@@ -50,8 +50,8 @@ export function undoTake(
 }
 
 /** Whether a mark stands as it was taken. */
-const mayUndo = ({ beforeTake, state, savedAt }: StoredMark): boolean =>
-  beforeTake !== null && state === 'held' && savedAt.toISOString() === beforeTake.takenAt
+const mayUndo = ({ beforeTake, state, version }: StoredMark): boolean =>
+  beforeTake !== null && state === 'held' && version === beforeTake.version
 
 async function restore(tx: Db, actor: ActivityActor, rows: readonly StoredMark[], now: Date): Promise<void> {
   // own points written beside a consensus were saved after it, so a mark that was not there has none

@@ -4,5 +4,5 @@ import { release } from '#server/services/marking/peers/moderate'
 import * as peersEndpoints from '#shared/marking/peersEndpoints'
 
 export default route(peersEndpoints.releaseReviews, async ({ event, db, params, body, now }) =>
-  release(db, await requireMarker(event, db, params.activityId, now), body.released, now),
+  release(db, await requireMarker(event, db, params.activityId, now), body, now),
 )

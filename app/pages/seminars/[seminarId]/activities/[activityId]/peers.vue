@@ -214,7 +214,13 @@ const SAVED = {
         @open="countAgain"
       />
       <footer class="foot">
-        <ReleaseChoice :released-at="view.releasedAt" later="after I have looked" @release="acts.release" />
+        <ReleaseChoice
+          :released-at="view.releasedAt"
+          :waiting="view.waiting"
+          later="after I have looked"
+          @release="acts.release"
+          @late="acts.releaseLate"
+        />
       </footer>
     </template>
     <DealPanel
@@ -302,8 +308,10 @@ const SAVED = {
         <div class="release">
           <ReleaseChoice
             :released-at="view.releasedAt"
+            :waiting="view.waiting"
             later="after I have looked at all"
             @release="acts.release"
+            @late="acts.releaseLate"
           />
         </div>
       </aside>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import LinesInput from '~/components/controls/LinesInput.vue'
 import { countWords } from '#core/contributing/measureText'
-import type { FoundNameView, OwnReviews, Passage, ReviewDesk } from '#shared/kinds/review/review'
+import type { OwnReviews, Passage, ReviewDesk } from '#shared/kinds/review/review'
+import { useNamesCheck } from '~/kinds/review/useNamesCheck'
 import NamesFoundPanel from '~/kinds/review/NamesFoundPanel.vue'
 import ReviewForm from '~/kinds/review/ReviewForm.vue'
 import WorkPane from '~/kinds/review/WorkPane.vue'
@@ -36,8 +37,7 @@ const draft = desk.value ? useReviewDraft(desk.value) : null
 const open = computed(() => desk.value?.open === true)
 const lit = ref<number | null>(null)
 const busy = ref(false)
-const found = shallowRef<readonly FoundNameView[]>([])
-let decide: ((goOn: boolean) => void) | null = null
+const names = useNamesCheck(() => desk.value!.activityId)
 const others = shallowRef<OwnReviews['given']>([])
 onMounted(() => {
   void api
@@ -66,18 +66,7 @@ async function namesAreFine(): Promise<boolean> {
   if (desk.value!.kind === 'teammate' || desk.value!.kind === 'self') return true
   const { remarks, answers, passages } = draft!.given.value
   const text = [...Object.values(remarks), ...Object.values(answers), ...passages.map(p => p.note)].join('\n')
-  const answer = await api.call(reviewEndpoints.findNamesInWork, {
-    params: { activityId: desk.value!.activityId },
-    body: { text, fileIds: [] },
-  })
-  if (answer.found.length === 0) return true
-  found.value = answer.found
-  return new Promise(resolve => {
-    decide = goOn => {
-      found.value = []
-      resolve(goOn)
-    }
-  })
+  return names.isFine(text)
 }
 async function handIn() {
   if (busy.value || !draft || !open.value) return
@@ -232,12 +221,12 @@ const lackWords = computed(() => {
           <span v-if="privateWords > 0" class="hint num">{{ privateWords }} words</span>
         </section>
         <NamesFoundPanel
-          v-if="found.length > 0"
-          :found="found"
+          v-if="names.found.value.length > 0"
+          :found="names.found.value"
           what="your review"
           verb="Hand it in"
-          @go-on="decide?.(true)"
-          @back="decide?.(false)"
+          @go-on="names.decide(true)"
+          @back="names.decide(false)"
         />
         <p v-if="draft.problem.value" class="field-problem" role="alert">
           {{ draft.problem.value }}
