@@ -201,7 +201,12 @@ export class DemoReviews {
     const ids = { seminarId: this.seminarId, activityId }
     await this.db
       .insert(t.peerReviews)
-      .values({ ...ids, ...row, releasedBy: row.releasedAt ? this.enrolment.get('ines')! : null })
+      .values({
+        ...ids,
+        ...row,
+        releasedUpTo: row.releasedAt,
+        releasedBy: row.releasedAt ? this.enrolment.get('ines')! : null,
+      })
     const write = async (
       by: string,
       of: string,

@@ -395,6 +395,27 @@ describe('reviews from reading to mark', () => {
     const practice = (await own('anselm')).given
     expect(practice).toMatchObject([{ kind: 'practice', called: 'Sample 1', state: 'owed' }])
     const anselm = await as('anselm')
+    // a real review opens once the sample is in
+    const [real] = await world.db
+      .insert(t.allocations)
+      .values({
+        seminarId: world.seminar.id,
+        activityId: world.essays.id,
+        reviewerId: (await world.enrolment('anselm')).id,
+        subjectId: view.works[0]!.authorId,
+        entryId: view.works.find(w => !w.isSample)!.id,
+        source: 'dealt',
+      })
+      .returning()
+    const begin = async () =>
+      anselm.json<Refused>('PUT', `/api/reviews/${real!.id}`, {
+        ...{ points: {}, remarks: {}, answers: {}, passages: [], private: 'begun', baseVersion: null },
+      })
+    expect((await begin()).body.code).toBe('practiseFirst')
+    expect((await anselm.json<ReviewDesk>('GET', `/api/reviews/${real!.id}`)).body).toMatchObject({
+      open: false,
+      practiseFirst: practice[0]!.id,
+    })
     const before = await anselm.send('GET', `/api/reviews/${practice[0]!.id}`)
     expect(await before.text()).not.toContain('It only retells')
     expect((await review('anselm', practice[0]!.id, 450)).body.handedIn).toBe(1)
@@ -403,6 +424,8 @@ describe('reviews from reading to mark', () => {
     expect(
       (await anselm.json<Refused>('POST', `/api/reviews/${practice[0]!.id}/back`, { key: v7() })).body.code,
     ).toBe('practised')
+    expect((await begin()).status).toBe(200)
+    await world.db.delete(t.allocations).where(eq(t.allocations.id, real!.id))
     expect((await peers()).samples[id]).toEqual(points)
     // practising is nobody's contribution to what is asked for
     const [extra] = await world.db

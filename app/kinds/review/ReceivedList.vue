@@ -19,6 +19,7 @@ const emit = defineEmits<{
 const teammates = computed(() => props.own.handIn.subject === 'teammates')
 const HELP = ['of no help', 'of little help', 'of some help', 'helpful', 'very helpful']
 const meanOf = (id: string) => props.summary.find(s => s.id === id)?.mean ?? null
+const selfGave = (id: string) => props.own.self?.points[id]
 const given = (r: ReceivedReview, id: string) => r.points[id]
 </script>
 
@@ -48,11 +49,19 @@ const given = (r: ReceivedReview, id: string) => r.points[id]
         </h3>
         <div class="scale" :style="{ '--n': c.max / 100 }" aria-hidden="true">
           <i
+            v-if="selfGave(c.id) !== undefined"
+            class="mine"
+            :style="{ left: `${(selfGave(c.id)! / c.max) * 100}%` }"
+          /><i
             v-for="r in own.received.filter(x => given(x, c.id) !== undefined)"
             :key="r.id"
             :style="{ left: `${(given(r, c.id)! / c.max) * 100}%` }"
           />
         </div>
+        <p v-if="selfGave(c.id) !== undefined" class="hint">
+          You gave {{ teammates ? 'yourself' : 'your own work' }}
+          <b class="num">{{ points(selfGave(c.id)!) }}</b>.
+        </p>
         <div v-for="r in own.received.filter(x => x.remarks[c.id])" :key="r.id" class="said">
           <p class="from">
             {{ r.from
@@ -131,6 +140,10 @@ h3 span {
   position: relative;
   margin: 0 7px;
   background: linear-gradient(var(--line), var(--line)) 0 50% / 100% 1px no-repeat;
+}
+.scale i.mine {
+  background: var(--sheet);
+  box-shadow: inset 0 0 0 2px var(--ember);
 }
 .scale i {
   position: absolute;

@@ -56,6 +56,7 @@ function offWords(c: { readonly id: string }) {
       v-for="c in desk.criteria"
       :key="c.id"
       :data-lack="open && isLacking(c.id)"
+      :data-part="c.id"
       :data-criterion="c.title"
     >
       <legend>
@@ -101,7 +102,7 @@ function offWords(c: { readonly id: string }) {
         {{ count(given.remarks[c.id], desk.remarkWords) }}
       </p>
     </fieldset>
-    <fieldset v-for="q in desk.questions" :key="q.id" :data-lack="open && isLacking(q.id)">
+    <fieldset v-for="q in desk.questions" :key="q.id" :data-lack="open && isLacking(q.id)" :data-part="q.id">
       <legend>{{ q.text }}</legend>
       <details v-if="q.model">
         <summary>A model answer</summary>

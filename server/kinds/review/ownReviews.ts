@@ -13,6 +13,7 @@ import {
   isReleased,
   loadPeerReview,
   phaseOf,
+  practiceBefore,
   type Allocation,
   type LoadedPeerReview,
 } from './peerReview'
@@ -100,6 +101,7 @@ export async function ownReviews(db: Db, actor: ActivityActor, now: Date): Promi
       wanted: offered?.more ?? 0,
     },
     helpfulMean: helpfulMean(given),
+    self: selfOf(given, rows),
     criteria: rubric?.criteria ?? [],
     questions: settings.questions.map(({ id, text }) => ({ id, text })),
     received: received
@@ -130,6 +132,14 @@ export async function ownReviews(db: Db, actor: ActivityActor, now: Date): Promi
       onPaper: own?.detail.handIn?.way === 'paper',
     },
   }
+}
+
+/** What the reader gave their own work, or themselves among teammates, once it is in. */
+function selfOf(given: readonly Allocation[], rows: ReadonlyMap<string, ReviewRow>): OwnReviews['self'] {
+  const own = given.find(a => kindOf(a) === 'self' && a.state === 'in')
+  if (!own) return null
+  const { points, remarks } = givenView(rows.get(own.reviewId ?? ''))
+  return { points, remarks }
 }
 
 const LEAST_RATINGS = 2 // of fewer a mean would be one author's word
@@ -187,7 +197,11 @@ export async function reviewDesk(
         ? (called.get(aliasKey(allocation.entryId, enrolment.id))?.name ?? null)
         : null,
     dueAt: dueOf(plan, 'review', enrolment.id)?.toISOString() ?? null,
-    open: allocation.state !== 'in' && (kind === 'practice' || hasReviewingBegun(peerReview, now)),
+    open:
+      allocation.state !== 'in' &&
+      (kind === 'practice' || hasReviewingBegun(peerReview, now)) &&
+      practiceBefore(peerReview, allocation) === null,
+    practiseFirst: practiceBefore(peerReview, allocation)?.id ?? null,
     together: settings.together,
     remarkWords: settings.remarkWords,
     mayTakeBack: allocation.state === 'in' && mayTakeBack(peerReview, allocation, now) === null,

@@ -158,8 +158,21 @@ export function isLetOut(
   const { settings, row } = peerReview
   if (!isReleased(peerReview, now)) return false
   if (settings.release === 'atOnce') return true
-  const upTo = row?.releasedUpTo ?? (settings.releaseAt === null ? null : new Date(settings.releaseAt))
+  const atTime = settings.releaseAt === null ? null : new Date(settings.releaseAt)
+  const upTo = row?.releasedUpTo ?? row?.releasedAt ?? atTime
   return allocation.handedInAt !== null && upTo !== null && allocation.handedInAt <= upTo
+}
+
+/** The sample a reviewer has to practise on before this review, if there is one; what they have begun already goes on. */
+export function practiceBefore(
+  peerReview: Pick<LoadedPeerReview, 'allocations'>,
+  allocation: Allocation,
+): Allocation | null {
+  if (allocation.source === 'practice' || allocation.source === 'self' || allocation.state !== 'owed')
+    return null
+  const isLeft = (a: Allocation) =>
+    a.reviewerId === allocation.reviewerId && a.source === 'practice' && a.state !== 'in'
+  return peerReview.allocations.find(isLeft) ?? null
 }
 
 /** Reviews that came in after the release, and wait to be let out. */

@@ -14,6 +14,7 @@ import type { RubricView } from '#shared/contributing/activity'
 import type { ReviewStored, ReviewWrite } from '#shared/kinds/review/review'
 import {
   hasReviewingBegun,
+  practiceBefore,
   isLetOut,
   loadPeerReview,
   type Allocation,
@@ -228,6 +229,12 @@ async function requireOpen(
     throw new Problem(409, 'in', 'This review is handed in. Withdraw it first, then edit it.')
   if (allocation.source !== 'practice' && !hasReviewingBegun(peerReview, now))
     throw new Problem(409, 'early', 'Reviewing has not begun yet.')
+  if (practiceBefore(peerReview, allocation))
+    throw new Problem(
+      409,
+      'practiseFirst',
+      'Practise first: a sample waits for you in your list. This review opens once that is in.',
+    )
   return { allocation, peerReview, rubric }
 }
 

@@ -94,6 +94,7 @@ export const OwnReviews = z.object({
   more: z.object({ open: z.boolean(), wanted: z.number().int() }), // extra reviews: whether one can offer, and how many one has offered
   criteria: RubricView.shape.criteria,
   questions: z.array(z.object({ id: z.uuid(), text: z.string() })),
+  self: ReviewGiven.pick({ points: true, remarks: true }).nullable(), // what the reader gave their own work, once it is in
   helpfulMean: z.object({ mean: z.number(), of: z.number().int() }).nullable(), // of what the reader gave; from two authors on, so that none is told from another
   received: z.array(ReceivedReview),
   helpfulAsked: z.boolean(),
@@ -122,6 +123,7 @@ export const ReviewDesk = z.object({
   state: z.enum(['owed', 'begun', 'in']),
   dueAt: z.iso.datetime().nullable(),
   open: z.boolean(), // can be changed
+  practiseFirst: z.uuid().nullable(), // the review of a sample that has to be in before
   mayTakeBack: z.boolean(), // it is in, and can be gone on with
   together: z.boolean(),
   remarkWords: z.number().int(),

@@ -9,7 +9,7 @@ const props = defineProps<{
   needsRepair: boolean
   names: PeerNames
 }>()
-const emit = defineEmits<{ write: []; repair: []; practice: [] }>()
+const emit = defineEmits<{ write: []; repair: []; practice: []; reviewers: [] }>()
 const list = computed(() => props.owing.map(o => `${props.names.lastOf(o.id)}\u00a0${o.owes}`).join(', '))
 const writeWords = computed(() =>
   props.owing.length === 1 ? 'Write to the one' : `Write to the ${inWords(props.owing.length)}`,
@@ -25,7 +25,8 @@ const writeWords = computed(() =>
     <span v-if="needsRepair" class="warn">Some works lack a reader.</span
     ><span :class="{ wide: !needsRepair }"
       ><TextButton @click="emit('repair')">Reassign</TextButton>{{ ' '
-      }}<TextButton @click="emit('practice')">Practice round</TextButton></span
+      }}<TextButton @click="emit('practice')">Practice round</TextButton>{{ ' '
+      }}<TextButton @click="emit('reviewers')">Reviewers</TextButton></span
     >
   </p>
 </template>

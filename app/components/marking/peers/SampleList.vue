@@ -2,23 +2,24 @@
 import LineInput from '~/components/controls/LineInput.vue'
 import LinesInput from '~/components/controls/LinesInput.vue'
 import ModalDialog from '~/components/controls/ModalDialog.vue'
+import { plural } from '#core/language'
 import { paragraphs } from '#core/contributing/richText'
 import type { PeersView } from '#shared/marking/peers'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { points } from '~/composables/marking/points'
 import * as peersEndpoints from '#shared/marking/peersEndpoints'
+import PractisedList from './PractisedList.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 
 /** Samples everyone reviews before the real ones, with the instructor's own scores. */
-const props = defineProps<{ view: PeersView; activityId: string }>()
+const props = defineProps<{ view: PeersView; activityId: string; nameOf: (id: string) => string }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ changed: [said: string] }>()
 const api = useApi()
 const { busy, problem, problems, send } = useSending()
 const samples = computed(() => props.view.works.filter(w => w.isSample))
-const practised = (id: string) =>
-  props.view.allocations.filter(a => a.entryId === id && a.state === 'in').length
+const practised = (id: string) => props.view.allocations.filter(a => a.entryId === id && a.state === 'in')
 const text = ref('')
 const given = reactive<Record<string, string>>({})
 const why = reactive<Record<string, string>>({})
@@ -75,8 +76,16 @@ async function away(id: string) {
           <b>{{ s.title }}</b><span class="hint num"
             >{{ s.words }} words · you gave
             {{ criteria.map(c => points(view.samples[s.id]?.[c.id] ?? 0)).join(' ') }} ·
-            {{ practised(s.id) }} have practised</span
+            {{ practised(s.id).length }} {{ plural(practised(s.id).length, 'has', 'have') }} practised</span
           ><TextButton class="small" @click="away(s.id)">delete</TextButton>
+          <PractisedList
+            v-if="practised(s.id).length > 0"
+            class="practised"
+            :criteria="criteria"
+            :own="view.samples[s.id] ?? {}"
+            :reviews="practised(s.id)"
+            :name-of="nameOf"
+          />
         </li>
       </ul>
       <h3>{{ samples.length === 0 ? 'A sample' : 'Another sample' }}</h3>

@@ -10,6 +10,7 @@ import FlagStrip from './FlagStrip.vue'
 import GivenByAuthor from './GivenByAuthor.vue'
 import RemarkList from './RemarkList.vue'
 import ScoreDots from './ScoreDots.vue'
+import SelfReview from './SelfReview.vue'
 import WorkHead from './WorkHead.vue'
 
 /** One work on the review desk: its readers, what they gave, what is flagged, and what its author gave others. */
@@ -33,6 +34,9 @@ const emit = defineEmits<{
 const store = usePeersStore()
 const { hidden, nameOf, givenOf, initialOf } = props.names
 const author = computed(() => props.work.authorId)
+const selves = computed(() =>
+  props.view.allocations.filter(a => a.entryId === props.work.id && a.source === 'self' && a.state === 'in'),
+)
 const given = computed(() => store.real.filter(a => a.reviewerId === author.value))
 const severity = computed(() => store.consensus?.severity ?? new Map<string, number>())
 const distances = computed(() => store.consensus?.distances ?? new Map<never, never>())
@@ -104,6 +108,7 @@ const sameWordsAs = (id: string) => sameWordsSentence(store.flags, store.real, i
       :initial-of="initialOf"
       :hide="hidden.hide"
     />
+    <SelfReview :reviews="selves" :criteria="criteria" :found="found" :name-of="nameOf" :hide="hidden.hide" />
     <GivenByAuthor
       :author-id="author"
       :given="givenOf(author)"

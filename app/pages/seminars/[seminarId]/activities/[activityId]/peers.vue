@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { inWords, plural } from '#core/language'
+import { inWords } from '#core/language'
 import type { PeerAllocation, SettingAside } from '#shared/marking/peers'
 import AllocationMatrix from '~/components/marking/peers/AllocationMatrix.vue'
 import BeginNow from '~/components/marking/peers/BeginNow.vue'
@@ -7,13 +7,11 @@ import ConsensusPane from '~/components/marking/peers/ConsensusPane.vue'
 import DealPanel from '~/components/marking/peers/DealPanel.vue'
 import FlaggedList from '~/components/marking/peers/FlaggedList.vue'
 import OwedReviews from '~/components/marking/peers/OwedReviews.vue'
+import PeersDialogs from '~/components/marking/peers/PeersDialogs.vue'
 import PeersHead from '~/components/marking/peers/PeersHead.vue'
-import PutRightDialog from '~/components/marking/peers/PutRightDialog.vue'
 import ReleaseChoice from '~/components/marking/peers/ReleaseChoice.vue'
-import SampleList from '~/components/marking/peers/SampleList.vue'
 import TeammateDesk from '~/components/marking/peers/TeammateDesk.vue'
 import WorkPane from '~/components/marking/peers/WorkPane.vue'
-import WriteToDialog from '~/components/marking/peers/WriteToDialog.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { asideSentence } from '~/composables/marking/peerWords'
 import { usePeerActs } from '~/composables/marking/usePeerActs'
@@ -134,26 +132,8 @@ const countAgain = (a: PeerAllocation) =>
       : `${givenOf(a.reviewerId)}’s review counts again.`,
   )
 const noted = (text: string) => desk.change({ markerNote: text })
-type Moves = Parameters<typeof acts.move>[0]
-async function repaired(moved: { readonly add: Moves; readonly remove: Moves }) {
-  await store.refresh()
-  notices.say('Reviewers are reassigned.', {
-    label: 'Undo',
-    run: () => acts.move([...moved.remove], [...moved.add]),
-  })
-}
-async function samplesChanged(said: string) {
-  await store.refresh()
-  notices.say(said)
-}
-const sayWritten = (people: number) =>
-  notices.say(`${inWords(people)} ${plural(people, 'reviewer is', 'reviewers are')} told.`)
-const suggestion = computed(
-  () =>
-    `Somebody is waiting for what you have to say about their work. Could you finish your reading of “${desk.activity?.title}” by tomorrow evening? If something is in the way, tell me.`,
-)
 const mates = ref<InstanceType<typeof TeammateDesk> | null>(null)
-const open = reactive({ repair: false, write: false, samples: false })
+const open = reactive({ repair: false, write: false, samples: false, reviewers: false })
 const KEYS: readonly Key[] = [
   { keys: 'j', does: 'the next author', run: () => void turn(1) },
   { keys: 'k', does: 'the author before', run: () => void turn(-1) },
@@ -251,6 +231,7 @@ const SAVED = {
           @write="open.write = true"
           @repair="open.repair = true"
           @practice="open.samples = true"
+          @reviewers="open.reviewers = true"
         />
         <FlaggedList
           v-if="flagList.length > 0"
@@ -316,32 +297,7 @@ const SAVED = {
         </div>
       </aside>
     </div>
-    <PutRightDialog
-      v-if="open.repair"
-      v-model="open.repair"
-      :activity-id="store.activityId"
-      :works="store.works"
-      :allocations="store.real"
-      :idle="idle"
-      :willing="view.people.filter(p => p.more > 0).length"
-      :name-of="nameOf"
-      @done="repaired"
-    />
-    <WriteToDialog
-      v-if="open.write"
-      v-model="open.write"
-      :activity-id="store.activityId"
-      :people="counts.owing"
-      :suggestion="suggestion"
-      @done="sayWritten"
-    />
-    <SampleList
-      v-if="open.samples"
-      v-model="open.samples"
-      :view="view"
-      :activity-id="store.activityId"
-      @changed="samplesChanged"
-    />
+    <PeersDialogs :open="open" :view="view" :names="names" :counts="counts" :idle="idle" :move="acts.move" />
   </main>
 </template>
 

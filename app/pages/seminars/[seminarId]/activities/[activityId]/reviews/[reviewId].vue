@@ -2,6 +2,8 @@
 import LinesInput from '~/components/controls/LinesInput.vue'
 import { countWords } from '#core/contributing/measureText'
 import type { OwnReviews, Passage, ReviewDesk } from '#shared/kinds/review/review'
+import type { Lack } from '#core/kinds/review/missing'
+import { lackSentence } from '~/kinds/review/lackSentence'
 import { useNamesCheck } from '~/kinds/review/useNamesCheck'
 import NamesFoundPanel from '~/kinds/review/NamesFoundPanel.vue'
 import ReviewForm from '~/kinds/review/ReviewForm.vue'
@@ -68,11 +70,20 @@ async function namesAreFine(): Promise<boolean> {
   const text = [...Object.values(remarks), ...Object.values(answers), ...passages.map(p => p.note)].join('\n')
   return names.isFine(text)
 }
+/** Brings what is missing into sight, with the focus where it is given. */
+function showLack({ kind, id }: Lack) {
+  const at = document.querySelector<HTMLElement>(`[data-part="${id}"]`)
+  const field = at?.querySelector<HTMLElement>(
+    kind === 'points' ? '[role="radio"], button, input' : 'textarea',
+  )
+  at?.scrollIntoView({ block: 'center' })
+  field?.focus({ preventScroll: true })
+}
 async function handIn() {
   if (busy.value || !draft || !open.value) return
   if (draft.lacks.value.length > 0) {
-    document.querySelector<HTMLElement>('[data-lack="true"] textarea, [data-lack="true"] button')?.focus()
-    draft.say('Something is still asked for: it is marked where it belongs.')
+    showLack(draft.lacks.value[0]!)
+    draft.say(lackSentence(draft.lacks.value, desk.value!))
     return
   }
   busy.value = true
@@ -191,6 +202,10 @@ const lackWords = computed(() => {
           <b>This is in.</b>{{ ' '
           }}<TextButton v-if="desk.mayTakeBack" @click="takeBack"> Withdraw it to go on writing</TextButton
           ><span v-else-if="desk.kind === 'practice'">Beside your scores are the instructor’s.</span>
+        </p>
+        <p v-else-if="desk.practiseFirst" class="told">
+          Practise first: this review opens once a sample is in.{{ ' '
+          }}<NuxtLink :to="`${base}/reviews/${desk.practiseFirst}`">To the sample</NuxtLink>
         </p>
         <p v-else-if="!open" class="told">Reviewing has not begun yet.</p>
         <h2 v-if="!desk.work" class="whom">{{ desk.called }}</h2>
