@@ -4,7 +4,7 @@ import { USUAL_REVIEW, type ReviewSettings } from '#core/kinds/review/reviewSett
 import * as t from '#server/database/schema'
 import type { Client } from '#server/testing/server'
 import { doc, type World } from '#server/testing/world'
-import type { OwnReviews } from '#shared/kinds/review/review'
+import type { OwnReviews, ReviewDesk } from '#shared/kinds/review/review'
 import type { PeersView } from '#shared/marking/peers'
 
 export type Refused = {
@@ -51,6 +51,35 @@ export async function peerReviewIn(world: World) {
   const staff = async <T = Refused>(what: string, body: object, method = 'POST', who = 'ines') =>
     (await as(who)).json<T>(method, `${base}/peers/${what}`, body)
 
+  /** The same score and remark for everything that is asked. */
+  const given = (desk: ReviewDesk, points: number, remark = 'three words here') => ({
+    points: Object.fromEntries(desk.criteria.map(c => [c.id, points])),
+    remarks: Object.fromEntries(desk.criteria.map(c => [c.id, remark])),
+    answers: Object.fromEntries(desk.questions.map(q => [q.id, 'who measured'])),
+    passages: [],
+    private: 'between us only',
+  })
+  async function review(who: string, id: string, points: number, remark?: string) {
+    const client = await as(who)
+    const desk = (await client.json<ReviewDesk>('GET', `/api/reviews/${id}`)).body
+    await client.send('PUT', `/api/reviews/${id}/opened`)
+    const saved = await client.json<{ version: number }>('PUT', `/api/reviews/${id}`, {
+      ...given(desk, points, remark),
+      baseVersion: desk.version,
+    })
+    if (saved.status !== 200) throw new Error(`a review could not be saved: ${saved.status}`)
+    return client.json<{ handedIn: number } & Refused>('POST', `/api/reviews/${id}/in`, { key: v7() })
+  }
+  /** The first part of the address somebody signs in with. */
+  async function keyOf(enrolmentId: string): Promise<string> {
+    const [row] = await world.db
+      .select({ email: t.persons.email })
+      .from(t.enrolments)
+      .innerJoin(t.persons, eq(t.persons.id, t.enrolments.personId))
+      .where(eq(t.enrolments.id, enrolmentId))
+    return row!.email.split('@')[0]!
+  }
+
   const rubric = await world.rubric('Source report')
   const [version] = await world.db
     .select()
@@ -75,6 +104,6 @@ export async function peerReviewIn(world: World) {
     questions: [{ id: v7(), text: 'What would you ask?', model: 'A model question.', minWords: 2 }],
   })
   await times(-24, -24, -72)
-  return { base, as, set, times, handIn, own, peers, staff }
+  return { base, as, set, times, handIn, own, peers, staff, given, review, keyOf }
 }
 export type PeerReviewActs = Awaited<ReturnType<typeof peerReviewIn>>
