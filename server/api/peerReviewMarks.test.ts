@@ -204,7 +204,8 @@ describe('reviews from reading to mark', () => {
       (await anselm.json<Refused>('POST', `/api/reviews/${practice[0]!.id}/back`, { key: v7() })).body.code,
     ).toBe('practised')
     expect((await begin()).status).toBe(200)
-    await world.db.delete(t.allocations).where(eq(t.allocations.id, real!.id))
+    const [begun] = await world.db.delete(t.allocations).where(eq(t.allocations.id, real!.id)).returning()
+    await world.db.delete(t.contributions).where(eq(t.contributions.id, begun!.reviewId!))
     expect((await peers()).samples[id]).toEqual(points)
     // practising is nobody's contribution to what is asked for
     const [extra] = await world.db

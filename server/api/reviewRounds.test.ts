@@ -14,8 +14,8 @@ import type { PeersView, RepairView, TakeAnswer } from '#shared/marking/peers'
 
 const PEOPLE = [...FIVE, 'emrys'] as const
 type Who = (typeof PEOPLE)[number]
-const ACTS = 34 // of each sequence
-const SEEDS = [3, 17, 40, 91]
+const ACTS = 28 // of each sequence
+const SEEDS = [3, 17, 40]
 
 /** What a round should be, kept beside it and never read from it. */
 interface Model {
@@ -280,12 +280,13 @@ describe('a round of reviews, whatever is done in whatever order', () => {
     ).points
   }
 
-  async function compare(model: Model, alsoStudents: boolean, did: readonly string[]) {
+  async function compare(model: Model, everywhere: boolean, did: readonly string[]) {
     const view = await peers()
     const what = did.join(', ')
     compareDesk(model, view, what)
+    if (!everywhere) return
     await compareMarks(model, view, what)
-    if (alsoStudents) for (const who of PEOPLE) await compareStudent(model, who, what)
+    for (const who of PEOPLE) await compareStudent(model, who, what)
   }
 
   function compareDesk(model: Model, view: PeersView, what: string) {
