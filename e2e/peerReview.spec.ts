@@ -91,7 +91,10 @@ test('a reader scores with pointer and keys, remarks on a passage, is told what 
   for (const title of ['Question', 'Use of sources', 'Structure', 'Expression'])
     await page.getByLabel(`Remark on ${title}`).fill(`I see ${sentence(12)} in it.`)
   await page.keyboard.press('Control+Enter')
-  await expect(page.getByText('Something is still asked for: it is marked where it belongs.')).toBeVisible()
+  await expect(page.getByText('Still asked for: points for “Expression”.')).toBeVisible()
+  const missing = page.getByRole('radiogroup', { name: 'Score for Expression' })
+  await expect(missing).toBeInViewport()
+  await expect(missing.locator(':focus')).toHaveCount(1)
   await page
     .getByRole('radiogroup', { name: 'Score for Expression' })
     .getByRole('radio', { name: '4.5 of 5' })

@@ -49,6 +49,7 @@ const AGREE = {
 } as const
 export const agreementSentence = (alpha: number): string => AGREE[agreementWord(alpha)]
 
+const TELLING = 3 // works from which on shared leniency is told well
 const EVEN = 15 // hundredths of a point that nobody would call lenient or harsh
 
 /** What "corrected" takes out beside the differences between readers: leniency all share, which only the marker's own points can show. */
@@ -56,9 +57,10 @@ export function leniencySentence(shared: number | null, anchored: number): strin
   if (shared === null)
     return 'Corrected takes out how readers differ from each other. Whether all are too kind or too hard shows once you give points of your own.'
   const works = `${inWords(anchored)} ${plural(anchored, 'work')}`
+  const more = anchored < TELLING ? ' Points for two or three works tell it better.' : ''
   if (Math.abs(shared) < EVEN)
-    return `On the ${works} you gave points, readers give what you give; corrected takes out how they differ from each other.`
-  return `On the ${works} you gave points, readers give ${bare(shared)} ${shared > 0 ? 'more' : 'less'} than you in all; corrected takes that out everywhere.`
+    return `On the ${works} you gave points, readers give what you give; corrected takes out how they differ from each other.${more}`
+  return `On the ${works} you gave points, readers give ${bare(shared)} ${shared > 0 ? 'more' : 'less'} than you in all; corrected takes that out everywhere.${more}`
 }
 
 /** What setting a review aside has done. */

@@ -33,7 +33,7 @@ const given = (r: ReceivedReview, id: string) => r.points[id]
       {{
         teammates
           ? 'Your instructor reads everything first.'
-          : 'Your instructor looks at every review first; then all of you get yours at the same moment.'
+          : 'Your instructor looks at every review first; then all of you get what is in by then, at the same moment.'
       }}
     </p>
     <p v-else-if="own.received.length === 0" class="hint">

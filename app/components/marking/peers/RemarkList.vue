@@ -20,6 +20,13 @@ const spread = (id: string) => {
 const ordered = computed(() =>
   [...props.criteria].sort((a, b) => spread(b.id) / b.max - spread(a.id) / a.max),
 )
+const hasRemark = (review: PeerAllocation, id: string) => (review.remarks[id] ?? '').trim() !== ''
+/** Who gave points for a criterion and no remark, with what they gave. */
+const silent = (id: string) =>
+  props.reviews
+    .filter(r => !hasRemark(r, id) && r.points[id] !== undefined)
+    .map(r => `${props.nameOf(r.reviewerId)} ${tenth(r.points[id]!)}`)
+    .join(' · ')
 const withPassages = computed(() => props.reviews.filter(r => r.passages.length > 0))
 </script>
 
@@ -27,7 +34,11 @@ const withPassages = computed(() => props.reviews.filter(r => r.passages.length 
   <div class="remarks">
     <section v-for="(c, i) in ordered" :key="c.id">
       <h3>{{ c.title }}<span v-if="i === 0">remarks, widest disagreement first</span></h3>
-      <article v-for="r in reviews" :key="r.id" :class="{ out: r.setAside !== null }">
+      <article
+        v-for="r in reviews.filter(x => hasRemark(x, c.id))"
+        :key="r.id"
+        :class="{ out: r.setAside !== null }"
+      >
         <i class="badge" :class="{ hot: flagged.has(r.id) }" aria-hidden="true">{{
           initialOf(r.reviewerId)
         }}</i>
@@ -38,9 +49,10 @@ const withPassages = computed(() => props.reviews.filter(r => r.passages.length 
             ><template v-if="r.helpful !== null"> · found helpful {{ r.helpful }}/5</template
             ><template v-if="r.setAside !== null"> · set aside</template>
           </p>
-          <p class="text">{{ hide(r.remarks[c.id] ?? '') || 'No remark.' }}</p>
+          <p class="text">{{ hide(r.remarks[c.id]!) }}</p>
         </div>
       </article>
+      <p v-if="silent(c.id) !== ''" class="silent">Without a remark: {{ silent(c.id) }}.</p>
     </section>
     <section v-for="q in questions" :key="q.id">
       <h3>{{ q.text }}</h3>
@@ -95,6 +107,10 @@ const withPassages = computed(() => props.reviews.filter(r => r.passages.length 
 </template>
 
 <style scoped>
+.silent {
+  font-size: 0.8125rem;
+  color: var(--ink-2);
+}
 .remarks {
   padding: 14px 24px 40px;
   display: grid;

@@ -142,6 +142,7 @@ const SMALL = 3 // members; of so few each can tell the others' words apart
   overflow: auto;
   padding: 14px 24px 40px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 20px;
   align-content: start;
 }

@@ -29,6 +29,7 @@ function setAside(review: PeerAllocation, choice: SettingAside) {
   asked.delete(review.id)
   emit('aside', review, choice)
 }
+const writerOf = (id: string) => (id === props.member.id ? `${nameOf(id)}, of themselves` : nameOf(id))
 const flagsOf = (id: string) => store.flags.filter(f => f.reviewId === id)
 const sameWordsAs = (id: string) => sameWordsSentence(store.flags, store.real, id, nameOf)
 /** What the mean would be without one review. */
@@ -72,7 +73,7 @@ function without(id: string): string | null {
       :questions="view.settings.questions"
       :reviews="member.received"
       :flagged="store.flagged"
-      :name-of="nameOf"
+      :name-of="writerOf"
       :initial-of="initialOf"
       :hide="hidden.hide"
     />
