@@ -1,5 +1,4 @@
 import { unzipSync, zipSync } from 'fflate'
-import mammoth from 'mammoth'
 import sanitizeHtml from 'sanitize-html'
 
 const LARGEST_UNPACKED = 40_000_000 // bytes of all parts of a document together
@@ -53,6 +52,7 @@ export async function docxText(bytes: Uint8Array): Promise<string> {
   if (!parts['[Content_Types].xml'] || !parts['word/document.xml']) throw new NotADocument('notADocument')
   try {
     // the reader gets an archive of what was unpacked here, so that it cannot be made to unpack more
+    const { default: mammoth } = await import('mammoth') // a server that starts does not wait for it
     const { value } = await mammoth.convertToHtml(
       { buffer: Buffer.from(zipSync(parts, { level: 0 })) },
       { convertImage: mammoth.images.imgElement(() => Promise.resolve({ src: '' })) },

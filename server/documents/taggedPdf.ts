@@ -1,4 +1,3 @@
-import PDFDocument from 'pdfkit'
 import { PDF_FONTS } from './pdfFonts'
 
 export const INK = '#22201c'
@@ -15,7 +14,7 @@ export interface Style {
 }
 
 /** A PDF that reads aloud in order: tagged parts, a language, a title, embedded fonts (ISO 32000-1, 14.8). */
-export function openPdf({
+export async function openPdf({
   title,
   author,
   landscape,
@@ -23,7 +22,8 @@ export function openPdf({
   readonly title: string
   readonly author: string
   readonly landscape?: boolean
-}): { readonly doc: Doc; readonly done: Promise<Buffer> } {
+}): Promise<{ readonly doc: Doc; readonly done: Promise<Buffer> }> {
+  const { default: PDFDocument } = await import('pdfkit') // a server that starts does not wait for it
   const doc = new PDFDocument({
     size: 'A4',
     layout: landscape ? 'landscape' : 'portrait',

@@ -1,5 +1,4 @@
 import { logError } from '#server/log'
-import { simpleParser } from 'mailparser'
 import { SMTPServer } from 'smtp-server'
 import { desc } from 'drizzle-orm'
 import type { Database, Db } from '#server/database/client'
@@ -18,7 +17,9 @@ export async function startMailroom(
     disableReverseLookup: true,
     hideSTARTTLS: true,
     onData(stream, session, done) {
-      simpleParser(stream)
+      // a server that starts does not wait for it
+      import('mailparser')
+        .then(({ simpleParser }) => simpleParser(stream))
         .then(mail =>
           db.insert(mailroomMessages).values({
             from: mail.from?.text ?? '',

@@ -81,7 +81,7 @@ function csv(record: PresenceRecord, { seminar }: Actor, now: Date): string {
 }
 
 async function pdf(record: PresenceRecord, { seminar }: Actor, now: Date): Promise<Buffer> {
-  const { doc, done } = openPdf({
+  const { doc, done } = await openPdf({
     title: `${seminar.title}: record of contact`,
     author: whose(record),
     landscape: true,

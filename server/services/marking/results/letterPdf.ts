@@ -18,8 +18,8 @@ interface Block {
  * (ISO 32000-1, 14.8). Each letter begins on a page of its own.
  * @returns the bytes of the file
  */
-export function lettersPdf(letters: readonly PrintedLetter[]): Promise<Buffer> {
-  const { doc, done } = openPdf({
+export async function lettersPdf(letters: readonly PrintedLetter[]): Promise<Buffer> {
+  const { doc, done } = await openPdf({
     title: letters.length === 1 ? `${letters[0]!.letter.title}: letter to ${letters[0]!.student}` : 'Letters',
     author: letters[0]?.letter.by ?? '',
   })
