@@ -199,14 +199,12 @@ export class DemoReviews {
     const settings = reviewOf(activity!.settings)
     const rubric = (await loadRubric(this.db, activity!.rubricVersionId))!
     const ids = { seminarId: this.seminarId, activityId }
-    await this.db
-      .insert(t.peerReviews)
-      .values({
-        ...ids,
-        ...row,
-        releasedUpTo: row.releasedAt,
-        releasedBy: row.releasedAt ? this.enrolment.get('ines')! : null,
-      })
+    await this.db.insert(t.peerReviews).values({
+      ...ids,
+      ...row,
+      releasedUpTo: row.releasedAt,
+      releasedBy: row.releasedAt ? this.enrolment.get('ines')! : null,
+    })
     const write = async (
       by: string,
       of: string,
