@@ -73,7 +73,16 @@ const NAMED_TEXTS: readonly NamedTexts[] = [
   },
   {
     table: marks,
-    columns: ['letter', 'letterText', 'markerNote', 'overrideReason', 'excusedFrom', 'returned', 'before'],
+    columns: [
+      'letter',
+      'letterText',
+      'markerNote',
+      'overrideReason',
+      'excusedFrom',
+      'returned',
+      'before',
+      'beforeTake',
+    ],
     isNear: theirs,
     shown: { what: 'a letter', words: ['letterText', 'markerNote'] },
   },
