@@ -117,6 +117,22 @@ describe('what is kept of one person', () => {
       lastAt: new Date(),
       madeAt: new Date(),
     })
+    // a letter as it was before points were taken for it
+    const [letter] = await world.db.select().from(t.marks).where(eq(t.marks.enrolmentId, who.id))
+    const { state, savedAt, markedBy } = letter!
+    await world.db
+      .update(t.marks)
+      .set({
+        beforeTake: {
+          version: 1,
+          mark: {
+            ...{ state, steps: [], rubricVersionId: null, letter: doc('Dear Petra Lindqvist, go on.') },
+            ...{ overridePoints: null, overrideReason: 'Petra was ill.', reviewing: null, takenFrom: null },
+            ...{ heldAt: null, savedAt: savedAt.toISOString(), markedBy },
+          },
+        },
+      })
+      .where(eq(t.marks.id, letter!.id))
     const voices = async () => (await ines!.json<VoicesView>('GET', s('/voices'))).body
     const grades = async () =>
       JSON.parse(
