@@ -92,6 +92,10 @@ describe('the lexicon of a seminar', () => {
   it('takes a term once where each is defined once, also when two hand it in at the same instant', async () => {
     expect((await add('nico', '')).body.fields!.term).toContain('which term')
     expect((await add('nico', " Widow's  SHARE ")).body.fields!.term).toContain('already')
+    const [whose] = (await known('liv')).terms.filter(x => x.forms.length > 1)
+    expect((await add('nico', whose!.forms[1]!.toUpperCase())).body.fields!.term).toContain(
+      `is a form of “${whose!.forms[0]}”`,
+    )
     const both = await Promise.all(['nico', 'kadri', 'femke', 'oona'].map(who => add(who, 'undertow')))
     expect(both.map(b => b.status).sort()).toEqual([200, 422, 422, 422])
     expect((await add('nico', 'neap', { category: 'No such category' })).body.fields!.category).toContain(
@@ -170,7 +174,10 @@ describe('the lexicon of a seminar', () => {
       (await (await as('liv')).send('GET', `${base}/lexicon/export?as=${form}`)).text()
     const csv = await out('csv')
     expect(csv).toContain("'=SUM(A1)")
-    expect(csv).toMatch(/^term,definition,other forms,category,sources,found in longer words\n/)
+    expect(csv).toMatch(
+      /^term,definition,other forms,category,sources,found in longer words,author,shown on\n/,
+    )
+    expect(csv).toMatch(/=SUM\(A1\).*,Emrys Tal,2026-10-14\n/s)
     const json = JSON.parse(await out('json')) as { terms: Array<{ term: string; definition: string }> }
     expect(json.terms.map(x => x.term)).toContain('=SUM(A1)')
     expect(json.terms.map(x => x.term)).not.toContain('harbour') // it still waits for approval

@@ -137,7 +137,14 @@ function settle(mine: boolean) {
       This is what you had begun to change; it is not saved yet.
       <TextButton @click="startAnew">Start again from what is posted</TextButton>
     </p>
-    <TermFields v-if="lexicon && doc" :term="term" :settings="lexicon" @write="term = $event" />
+    <TermFields
+      v-if="lexicon && doc"
+      :term="term"
+      :settings="lexicon"
+      :activity-id="store.activity?.id ?? ''"
+      :own="contribution.id"
+      @write="term = $event"
+    />
     <RichEditor
       v-if="doc"
       :doc="doc"

@@ -151,7 +151,13 @@ const stateWords = computed(
       placeholder="Title"
       @input="draft.setTitle(($event.target as HTMLInputElement).value)"
     />
-    <TermFields v-if="lexicon" :term="draft.term.value" :settings="lexicon" @write="draft.setTerm" />
+    <TermFields
+      v-if="lexicon"
+      :term="draft.term.value"
+      :settings="lexicon"
+      :activity-id="target.activityId"
+      @write="draft.setTerm"
+    />
     <RichEditor
       :doc="draft.doc.value"
       :label="label"

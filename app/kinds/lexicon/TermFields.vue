@@ -2,11 +2,32 @@
 import LineInput from '~/components/controls/LineInput.vue'
 import PickList from '~/components/controls/PickList.vue'
 import PlainCheckbox from '~/components/controls/PlainCheckbox.vue'
+import { definedAs } from '#core/kinds/lexicon/definedAs'
+import { sameTerm } from '#core/kinds/lexicon/termFinder'
+import { useTermsStore } from '~/stores/terms'
 import type { LexiconSettingsBody } from '#shared/kinds/lexicon/settings'
 import type { TermDetail } from '#shared/kinds/lexicon/term'
 
 /** What a term is besides its definition. */
-const props = defineProps<{ term: TermDetail | null; settings: LexiconSettingsBody }>()
+const props = defineProps<{
+  term: TermDetail | null
+  settings: LexiconSettingsBody
+  activityId: string
+  /** The term that is being changed. */
+  own?: string
+}>()
+const terms = useTermsStore()
+/** The term this word is already, where the lexicon defines each once. */
+const there = computed(() => {
+  if (props.settings.duplicates !== 'refused') return null
+  const known = (terms.view?.terms ?? [])
+    .filter(t => t.activityId === props.activityId)
+    .map(t => ({ id: t.id, term: t.forms[0]!, forms: t.forms.slice(1) }))
+  return definedAs(props.term?.term ?? '', known, props.own ?? null)
+})
+const isForm = computed(
+  () => there.value !== null && sameTerm(there.value.term) !== sameTerm(props.term!.term),
+)
 const emit = defineEmits<{ write: [term: TermDetail] }>()
 const EMPTY: TermDetail = { term: '', forms: [], category: null, sources: '', whole: true }
 const set = (part: Partial<TermDetail>) => emit('write', { ...EMPTY, ...props.term, ...part })
@@ -29,6 +50,14 @@ const formsOf = (said: string) =>
       placeholder="Term"
       @input="set({ term: text($event) })"
     />
+    <p v-if="there" class="there" role="status">
+      {{
+        isForm
+          ? `“${term?.term}” is a form of “${there.term}”, which is defined already.`
+          : `“${there.term}” is defined already.`
+      }}
+      <NuxtLink :to="terms.addressOf(there.id)">Read it</NuxtLink>
+    </p>
     <p class="row">
       <label class="grow"
         >also
@@ -92,6 +121,10 @@ const formsOf = (said: string) =>
 }
 .term::placeholder {
   color: var(--ink-3);
+}
+.there {
+  font-size: 0.8125rem;
+  color: var(--ember);
 }
 .row {
   display: flex;

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { linkTerms } from './linkTerms'
 import { sameTerm, TermFinder, type KnownTerm } from './termFinder'
+import { definedAs } from './definedAs'
 import { termOfTheDay } from './termOfTheDay'
 
 const term = (id: string, forms: string[] = [id], whole = true): KnownTerm => ({ id, forms, whole })
@@ -160,6 +161,17 @@ describe('making them links', () => {
 
 it('knows the same term by its letters', () =>
   expect(sameTerm('  Widow’s\u00a0 Share ')).toBe(sameTerm("widow's share")))
+
+it('finds the term a word is already, by the term or another form of it, and never itself', () => {
+  const terms = [
+    { id: 'k', term: 'kedge', forms: ['kedges', 'kedging'] },
+    { id: 's', term: 'silt', forms: [] },
+  ]
+  expect(definedAs(' Kedging ', terms, null)?.id).toBe('k')
+  expect(definedAs('SILT', terms, null)?.id).toBe('s')
+  expect(definedAs('kedge', terms, 'k')).toBeNull()
+  expect(definedAs('', terms, null)).toBeNull()
+})
 
 it('brings every term up once before one comes again', () => {
   const ids = ['a', 'b', 'c', 'd', 'e']

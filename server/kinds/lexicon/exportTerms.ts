@@ -2,6 +2,7 @@ import { escapeHTML } from '@tiptap/static-renderer/json/html-string'
 import { stringify } from 'csv-stringify/sync'
 import { inArray } from 'drizzle-orm'
 import { TERM_COLUMNS } from '#core/kinds/lexicon/readTermsCsv'
+import { localDay } from '#core/planning/week'
 import { safeCell } from '#core/marking/results/safeCell'
 import { nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -49,7 +50,7 @@ export async function exportTerms(
         type: 'text/csv; charset=utf-8',
         bytes: Buffer.from(
           `\ufeff${stringify(
-            terms.map(({ id, term: t }) =>
+            terms.map(({ id, term: t, author, shownAt }) =>
               [
                 t.term,
                 plain.get(id)!,
@@ -57,9 +58,11 @@ export async function exportTerms(
                 t.category ?? '',
                 t.sources,
                 t.whole ? 'no' : 'yes',
+                author.name,
+                localDay(new Date(shownAt), actor.seminar.timeZone),
               ].map(safeCell),
             ),
-            { header: true, columns: [...TERM_COLUMNS] },
+            { header: true, columns: [...TERM_COLUMNS, 'author', 'shown on'] },
           )}`,
         ),
       }

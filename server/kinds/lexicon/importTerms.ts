@@ -41,7 +41,7 @@ export async function importTerms(
       `This file has ${terms.length.toLocaleString('en')} terms; up to ${MOST.toLocaleString('en')} come in at once. Divide it.`,
     )
   const settings = lexiconOf(activity.settings)
-  const there = new Set((await knownTerms(db, activity.id)).map(t => sameTerm(t.term)))
+  const there = new Set((await knownTerms(db, activity.id)).flatMap(t => [t.term, ...t.forms].map(sameTerm)))
   const skipped = faults.flatMap(f =>
     f.code === 'noHeader' ? [] : [{ line: f.line, term: 'term' in f ? f.term : '', why: WHY[f.code] }],
   )
@@ -54,7 +54,7 @@ export async function importTerms(
     }
     const why = findWhy()
     if (why) skipped.push({ line: row.line, term: row.term, why })
-    else there.add(sameTerm(row.term))
+    else for (const form of [row.term, ...row.forms]) there.add(sameTerm(form))
     return why || !parsed.success ? [] : [{ term: parsed.data, definition: row.definition, line: row.line }]
   })
   const answer = { added: wanted.map(w => w.term.term), skipped: skipped.sort((a, b) => a.line - b.line) }

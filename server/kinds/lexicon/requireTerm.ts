@@ -1,5 +1,6 @@
 import { and, eq, inArray } from 'drizzle-orm'
 import { lexiconOf, type TermDetail } from '#core/kinds/lexicon/lexiconSettings'
+import { definedAs } from '#core/kinds/lexicon/definedAs'
 import { sameTerm } from '#core/kinds/lexicon/termFinder'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
@@ -29,11 +30,15 @@ export async function requireTerm(
   if (settings.duplicates === 'refused') {
     await lock(tx, 'terms', activity.id)
     const there = await knownTerms(tx, activity.id)
-    if (there.some(t => t.id !== own && sameTerm(t.term) === sameTerm(term.term))) {
+    const known = definedAs(term.term, there, own)
+    if (known) {
+      const isForm = sameTerm(known.term) !== sameTerm(term.term)
       throw refusedField(
         'term',
         'thereAlready',
-        `“${term.term}” is in the lexicon already, or waits to be shown. Add to it in a comment, or choose another term; your text is kept here.`,
+        isForm
+          ? `“${term.term}” is a form of “${known.term}”, which is in the lexicon already, or waits to be shown. Add to it in a comment, or choose another term; your text is kept here.`
+          : `“${term.term}” is in the lexicon already, or waits to be shown. Add to it in a comment, or choose another term; your text is kept here.`,
       )
     }
   }
@@ -45,8 +50,11 @@ export async function requireTerm(
   return { term: { ...term, forms }, title: term.term }
 }
 
-/** Terms that are shown or wait to be, with their ids. */
-export async function knownTerms(db: Db, activityId: string): Promise<Array<{ id: string; term: string }>> {
+/** Terms that are shown or wait to be, with their ids and other forms. */
+export async function knownTerms(
+  db: Db,
+  activityId: string,
+): Promise<Array<{ id: string; term: string; forms: readonly string[] }>> {
   const rows = await db
     .select({ id: contributions.id, detail: contributions.detail })
     .from(contributions)
@@ -57,5 +65,7 @@ export async function knownTerms(db: Db, activityId: string): Promise<Array<{ id
         inArray(contributions.state, ['shown', 'awaitingApproval']),
       ),
     )
-  return rows.flatMap(r => (r.detail.term ? [{ id: r.id, term: r.detail.term.term }] : []))
+  return rows.flatMap(r =>
+    r.detail.term ? [{ id: r.id, term: r.detail.term.term, forms: r.detail.term.forms }] : [],
+  )
 }

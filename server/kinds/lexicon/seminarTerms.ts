@@ -1,7 +1,7 @@
 import { and, eq } from 'drizzle-orm'
 import { lexiconOf } from '#core/kinds/lexicon/lexiconSettings'
 import { termOfTheDay } from '#core/kinds/lexicon/termOfTheDay'
-import { localDay } from '#core/planning/week'
+import { localDay, localInstant } from '#core/planning/week'
 import { mayKnowOf, nothingHere, type Actor, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, contributions } from '#server/database/schema'
@@ -35,11 +35,25 @@ export async function seminarTerms(db: Db, actor: Actor, now: Date): Promise<Ter
       forms: [t.term!.term, ...t.term!.forms],
       whole: t.term!.whole,
     })),
-    ofTheDay: termOfTheDay(
-      terms.map(t => t.id),
-      localDay(now, actor.seminar.timeZone),
-    ),
+    ofTheDay: ofToday(terms, localDay(now, actor.seminar.timeZone), actor.seminar.timeZone),
   }
+}
+
+/** The term of the day: of those that were there when the day began, so that a new one changes nothing before the next. */
+function ofToday(
+  terms: ReadonlyArray<{ readonly id: string; readonly shownAt: string }>,
+  day: string,
+  timeZone: string,
+): string | null {
+  const begins = localInstant(day, '00:00', timeZone)
+  const older = terms.filter(t => new Date(t.shownAt) < begins)
+  const [first] = [...terms].sort((a, b) => a.shownAt.localeCompare(b.shownAt))
+  return older.length > 0
+    ? termOfTheDay(
+        older.map(t => t.id),
+        day,
+      )
+    : (first?.id ?? null)
 }
 
 async function lexiconsFor(db: Db, { seminar, enrolment }: Actor, now: Date): Promise<ActivityRow[]> {
