@@ -103,6 +103,27 @@ const remove = () =>
       },
     })
   })
+/** Opens planned questions at this moment instead of at their time. */
+const openNow = () =>
+  attempt(async () => {
+    const was = view.value!.round!
+    view.value = await api.call(closingEndpoints.setClosingQuestions, {
+      params: { activityId: String(route.params.activityId) },
+      body: { ...asWrite(was), opensAt: seminar.shell!.now, baseVersion: was.version },
+    })
+    notices.say('The questions are open; students are told within a minute.', {
+      label: 'Undo',
+      run: async () => {
+        await attempt(() =>
+          api.call(closingEndpoints.setClosingQuestions, {
+            params: { activityId: String(route.params.activityId) },
+            body: { ...asWrite(was), baseVersion: view.value!.round!.version },
+          }),
+        )
+        await refresh()
+      },
+    })
+  })
 const end = () =>
   attempt(async () => {
     const was = view.value!.round!
@@ -200,6 +221,7 @@ const STATE = { none: '', planned: 'opens', open: 'open until', closed: 'closed'
           ><span v-if="confirming" class="small"
             >They cannot be opened again: a single answer that comes after others were read would show whose
             it is.</span
+          ><v-btn v-if="view.state === 'planned'" @click="openNow">Open now</v-btn
           ><v-btn v-if="view.state === 'open'" @click="askOrEnd">{{
             confirming ? 'Close for good' : endVerb
           }}</v-btn
