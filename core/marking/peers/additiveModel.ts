@@ -73,31 +73,37 @@ export function evidence(table: ScoreTable): Float64Array {
  * Source: Hestenes and Stiefel (1952), "Methods of conjugate gradients for solving linear systems", preconditioned by the diagonal.
  *
  * @param penalty shape [reviewers]; Infinity holds a severity at 0
+ * @param near where to begin: what nearly the same penalties gave
  */
-export function solveSeverities(table: ScoreTable, penalty: Float64Array): Severities {
+export function solveSeverities(table: ScoreTable, penalty: Float64Array, near?: Severities): Severities {
   const { reviewers, author, reviewer, points, readers } = table
   const shared = reviewers.length // place of m among the unknowns
   const size = reviewers.length + (table.anchored > 0 ? 1 : 0)
   const isHeld = (r: number) => r < shared && penalty[r] === Infinity
-  const gather = (of: (i: number) => number, out: Float64Array): Float64Array => {
-    const sum = new Float64Array(readers.length)
-    for (let i = 0; i < points.length; i++) sum[author[i]!]! += of(i)
-    return spread(of, sum, out)
-  }
-  /** Adds to each unknown what its scores lie above the weighted mean of their work. */
-  const spread = (of: (i: number) => number, sum: Float64Array, out: Float64Array): Float64Array => {
-    for (let i = 0; i < points.length; i++) {
-      const a = author[i]!
-      const left = of(i) - sum[a]! / (readers[a]! + weightOf(table, a))
+  const weights = readers.map((n, a) => n + weightOf(table, a))
+  /** Adds to each unknown what its scores lie above the weighted mean of their work. @param sum of each work's scores, anchors among them where they belong */
+  const spread = (scores: Float64Array, sum: Float64Array, out: Float64Array): Float64Array => {
+    for (let a = 0; a < sum.length; a++) sum[a]! /= weights[a]!
+    for (let i = 0; i < scores.length; i++) {
+      const left = scores[i]! - sum[author[i]!]!
       out[reviewer[i]!]! += left
       if (size > shared) out[shared]! += left
     }
     for (let r = 0; r < shared; r++) if (isHeld(r)) out[r] = 0
     return out
   }
+  const scored = new Float64Array(points.length)
+  const sums = new Float64Array(readers.length)
   const times = (v: Float64Array): Float64Array => {
-    const start = v.map((x, r) => (r < shared && !isHeld(r) ? penalty[r]! * x : 0))
-    return gather(i => v[reviewer[i]!]! + (size > shared ? v[shared]! : 0), start)
+    const out = new Float64Array(size)
+    for (let r = 0; r < shared; r++) if (!isHeld(r)) out[r] = penalty[r]! * v[r]!
+    const all = size > shared ? v[shared]! : 0
+    sums.fill(0)
+    for (let i = 0; i < scored.length; i++) {
+      scored[i] = v[reviewer[i]!]! + all
+      sums[author[i]!]! += scored[i]!
+    }
+    return spread(scored, sums, out)
   }
   const diagonal = new Float64Array(size)
   for (const [r, e] of evidence(table).entries()) diagonal[r] = e + (isHeld(r) ? 0 : penalty[r]!)
@@ -110,11 +116,17 @@ export function solveSeverities(table: ScoreTable, penalty: Float64Array): Sever
   for (let i = 0; i < points.length; i++) totals[author[i]!]! += points[i]!
   for (let a = 0; a < totals.length; a++)
     if (weightOf(table, a) > 0) totals[a]! += weightOf(table, a) * table.anchor[a]!
-  const rest = spread(i => points[i]!, totals, new Float64Array(size))
-  let near = condition(rest)
-  let direction = Float64Array.from(near)
-  let left = dot(rest, near)
-  const enough = Math.max(left * STILL, Number.MIN_VALUE)
+  const rest = spread(points, totals, new Float64Array(size))
+  const enough = Math.max(dot(rest, condition(rest)) * STILL, Number.MIN_VALUE)
+  if (near) {
+    for (let r = 0; r < shared; r++) found[r] = isHeld(r) ? 0 : near.own[r]!
+    if (size > shared) found[shared] = near.shared
+    const there = times(found)
+    for (let r = 0; r < size; r++) rest[r]! -= there[r]!
+  }
+  let eased = condition(rest)
+  let direction = Float64Array.from(eased)
+  let left = dot(rest, eased)
   for (let round = 0; round < MOST_ROUNDS && left > enough; round++) {
     const moved = times(direction)
     const curve = dot(direction, moved)
@@ -124,10 +136,10 @@ export function solveSeverities(table: ScoreTable, penalty: Float64Array): Sever
       found[r]! += step * direction[r]!
       rest[r]! -= step * moved[r]!
     }
-    near = condition(rest)
-    const next = dot(rest, near)
+    eased = condition(rest)
+    const next = dot(rest, eased)
     const keep = next / left
-    direction = direction.map((d, r) => near[r]! + keep * d)
+    for (let r = 0; r < size; r++) direction[r] = eased[r]! + keep * direction[r]!
     left = next
   }
   const own = found.slice(0, shared)

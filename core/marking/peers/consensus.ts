@@ -1,6 +1,7 @@
 import { krippendorffAlpha } from './agreement'
 import { fitSeverity, type AnchorScore, type SeverityFit } from './severity'
-import { ENOUGH_FREE } from './severityVariance'
+import { scoreTable } from './additiveModel'
+import { ENOUGH_FREE, variances, type Variances } from './severityVariance'
 
 export interface PeerReview {
   readonly id: string
@@ -90,11 +91,13 @@ export function consensusOf(
       : null
   const wholes = [...byAuthor.values()].map(list => list.flatMap(r => whole(r) ?? []))
   // of whole scores, for the criteria of one review may err together
-  const scatter = fitSeverity(
-    reviews.flatMap(({ reviewerId, authorId, ...r }) => {
-      const points = whole({ reviewerId, authorId, ...r })
-      return points === null ? [] : [{ reviewerId, authorId, points }]
-    }),
+  const scatter = variances(
+    scoreTable(
+      reviews.flatMap(({ reviewerId, authorId, ...r }) => {
+        const points = whole({ reviewerId, authorId, ...r })
+        return points === null ? [] : [{ reviewerId, authorId, points }]
+      }),
+    ),
   )
   const distances = new Map(
     [...byAuthor.values()]
@@ -113,7 +116,7 @@ export function consensusOf(
       ]),
     ),
     works: wholes.filter(w => w.length > 1).length,
-    residualSd: scatter.residualSd,
+    residualSd: scatter.error === null ? null : Math.sqrt(scatter.error),
     shared: [...fits.values()].some(f => f.shared !== null) ? sumOf(f => f.shared ?? 0) : null,
     anchored: new Set([...fits.values()].flatMap(f => [...f.withAnchor.keys()])).size,
     apart: [...distances.values()].filter(d => Math.abs(d.by) > limit(d)),
@@ -188,7 +191,7 @@ const USUAL = 2.807 // standard deviations of a normal distribution that all but
  * differ stands in; where that is little, too, twice the residual spread.
  * Source: Abramowitz and Stegun (1964), *Handbook of Mathematical Functions*, 26.7.5.
  */
-function furthestByChance({ residualSd, spread }: SeverityFit, others: number): number {
+function furthestByChance(spread: Variances, others: number): number {
   const byT = (variance: number, free: number) => {
     const z = USUAL
     const t = z + (z ** 3 + z) / (4 * free) + (5 * z ** 5 + 16 * z ** 3 + 3 * z) / (96 * free ** 2)
@@ -196,7 +199,7 @@ function furthestByChance({ residualSd, spread }: SeverityFit, others: number): 
   }
   if (spread.error !== null && spread.free >= ENOUGH_FREE) return byT(spread.error, spread.free)
   if (spread.within !== null && spread.freeWithin >= LEAST_FREE) return byT(spread.within, spread.freeWithin)
-  return 2 * (residualSd ?? 0)
+  return 2 * Math.sqrt(spread.error ?? 0)
 }
 
 /** One level of one criterion, on average. */

@@ -8,6 +8,7 @@ import {
   type AnchorScore,
   type PeerScore,
   type ScoreTable,
+  type Severities,
 } from './additiveModel'
 import { variances, type Variances } from './severityVariance'
 
@@ -26,8 +27,8 @@ export interface SeverityFit {
 const APART = 0.1 // share of readers expected to stand apart from the others
 const WIDE = 5 // their spread, in standard deviations of the others
 const ORDINARY = 2.5 // standard deviations within which a reader counts as one of the others
-const MOST_ROUNDS = 40
-const SETTLED = 1e-6 // change of a shrinkage factor
+const MOST_ROUNDS = 30
+const SETTLED = 1e-5 // change of a shrinkage factor
 
 /**
  * Additive model of peer scores: points of reviewer r for author a = qₐ + m + sᵣ + error. Severities sᵣ are shrunk towards 0 by
@@ -69,13 +70,15 @@ export function fitSeverity(scores: readonly PeerScore[], anchors: readonly Anch
 /** Penalties and the severities they lead to, in turns: how far a reader stands from the others depends on who of the others does. */
 function shrunk(table: ScoreTable, { error, severity }: Variances) {
   const said = evidence(table)
+  let fit: Severities | undefined
   let kept = said.map(e => (error === null ? 0 : keptOf(0, severity, error / e)))
   for (let round = 0; ; round++) {
     const penalty = said.map((e, r) => (kept[r]! > 0 ? e * (1 / kept[r]! - 1) : Infinity))
-    const fit = solveSeverities(table, penalty)
+    fit = solveSeverities(table, penalty, fit)
     if (error === null || round === MOST_ROUNDS) return { penalty, fit }
     const left = leftOver(table, fit)
-    const next = said.map((e, r) => keptOf(fit.own[r]! + left[r]! / e, severity, error / e))
+    const { own } = fit
+    const next = said.map((e, r) => keptOf(own[r]! + left[r]! / e, severity, error / e))
     if (next.every((k, r) => Math.abs(k - kept[r]!) < SETTLED)) return { penalty, fit }
     kept = next
   }
