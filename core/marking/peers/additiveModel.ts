@@ -125,7 +125,7 @@ export function solveSeverities(table: ScoreTable, penalty: Float64Array, near?:
     for (let r = 0; r < size; r++) rest[r]! -= there[r]!
   }
   let eased = condition(rest)
-  let direction = Float64Array.from(eased)
+  const direction = Float64Array.from(eased)
   let left = dot(rest, eased)
   for (let round = 0; round < MOST_ROUNDS && left > enough; round++) {
     const moved = times(direction)
