@@ -156,7 +156,7 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   // what is taken is said on the button; own points are taken by a button of their own, stay beside a consensus, and all is undone to the last detail
   const pane = page.locator('.pane')
   await expect(pane).toContainText('On the one work you gave points')
-  await expect(pane.getByRole('button', { name: /^Take your points/ })).toHaveCount(0)
+  await expect(pane.getByRole('button', { name: /^Use your points/ })).toHaveCount(0)
   for (const field of await pane.locator('input.own').all())
     if ((await field.inputValue()) === '') {
       await field.fill('3.5')
@@ -165,7 +165,7 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   const inputs = await pane
     .locator('input.own')
     .evaluateAll(list => list.map(f => (f as HTMLInputElement).value))
-  const takesConsensus = pane.getByRole('button', { name: /^Take the consensus/ })
+  const takesConsensus = pane.getByRole('button', { name: /^Use the consensus/ })
   const consensus = /: ([\d.]+)/.exec(await takesConsensus.innerText())![1]!
   await takesConsensus.click()
   await expect(page.getByText(`Solongo: ${consensus} is held.`)).toBeVisible()
@@ -176,12 +176,12 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   expect(
     await pane.locator('input.own').evaluateAll(list => list.map(f => (f as HTMLInputElement).value)),
   ).toEqual(inputs)
-  const takesOwn = pane.getByRole('button', { name: /^Take your points/ })
+  const takesOwn = pane.getByRole('button', { name: /^Use your points/ })
   const own = /: ([\d.]+)/.exec(await takesOwn.innerText())![1]!
   await takesOwn.click()
   await expect(page.getByText(`Solongo: ${own}, your own points, is held.`)).toBeVisible()
   await open(page, page_(world, world.reports, `/peers?student=${(await world.enrolment('yusra')).id}`))
-  const take = page.getByRole('button', { name: /^Take the consensus: \d/ })
+  const take = page.getByRole('button', { name: /^Use the consensus: \d/ })
   const points = /: ([\d.]+)/.exec(await take.innerText())![1]!
   await take.click()
   await expect(page.getByText(`Yusra: ${points} is held.`)).toBeVisible()

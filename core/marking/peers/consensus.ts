@@ -83,10 +83,13 @@ export function consensusOf(
   const sumOf = (part: (fit: SeverityFit) => number) =>
     criteria.reduce((sum, c) => sum + c.weight * part(fits.get(c.id)!), 0)
   const severity = new Map(
-    [...new Set(reviews.map(r => r.reviewerId))].map(id => [id, sumOf(f => f.severity.get(id) ?? 0)]),
+    [...new Set(criteria.length === 0 ? [] : reviews.map(r => r.reviewerId))].map(id => [
+      id,
+      sumOf(f => f.severity.get(id) ?? 0),
+    ]),
   )
   const whole = (review: PeerReview): number | null =>
-    criteria.every(c => review.points.has(c.id))
+    criteria.length > 0 && criteria.every(c => review.points.has(c.id))
       ? criteria.reduce((sum, c) => sum + c.weight * review.points.get(c.id)!, 0)
       : null
   const wholes = [...byAuthor.values()].map(list => list.flatMap(r => whole(r) ?? []))
@@ -151,10 +154,13 @@ function ofAuthor(
     }),
   )
   const total = (of: (c: CriterionConsensus) => number | null): number | null =>
-    criteria.reduce<number | null>((sum, c) => {
-      const v = of(found.get(c.id)!)
-      return sum === null || v === null ? null : sum + c.weight * v
-    }, 0)
+    criteria.reduce<number | null>(
+      (sum, c) => {
+        const v = of(found.get(c.id)!)
+        return sum === null || v === null ? null : sum + c.weight * v
+      },
+      criteria.length === 0 ? null : 0,
+    )
   return {
     criteria: found,
     mean: total(c => c.mean),

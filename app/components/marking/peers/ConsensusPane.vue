@@ -83,7 +83,12 @@ const helpfulMean = computed(() =>
       <b>Consensus</b
       ><span v-if="sameMax && criteria[0]">each criterion out of {{ points(criteria[0].max) }}</span>
     </p>
+    <p v-if="criteria.length === 0" class="agree">
+      This review has no rubric, so readers gave words and no points. Choose a rubric in the plan, or mark it
+      yourself.
+    </p>
     <ConsensusTable
+      v-else
       :criteria="criteria"
       :found="found"
       :readers="readers"
@@ -91,7 +96,7 @@ const helpfulMean = computed(() =>
       :is-returned="mark?.state === 'returned'"
       @own="(criterion, value) => emit('own', criterion, value)"
     />
-    <p class="agree">
+    <p v-if="criteria.length > 0" class="agree">
       {{ leniency
       }}<template v-if="found?.withYours != null"
         >{{ ' ' }}Readers and your points together, which count as three readers:
@@ -102,8 +107,9 @@ const helpfulMean = computed(() =>
       <b>Krippendorff’s α {{ alpha.toFixed(2) }} ({{ works }} {{ plural(works, 'work') }}).</b>
       {{ agreementSentence(alpha) }}
     </p>
-    <p v-else class="agree">Too little is in to say how far readers agree.</p>
+    <p v-else-if="criteria.length > 0" class="agree">Too little is in to say how far readers agree.</p>
     <TakePoints
+      v-if="criteria.length > 0 || isSettled"
       :mark="mark"
       :taken-from="takenFrom"
       :takes="takes"
@@ -115,6 +121,7 @@ const helpfulMean = computed(() =>
       @take="what => emit('take', what)"
       @reopen="emit('reopen')"
     />
+    <p v-else><v-btn :to="deskTo">Mark it myself</v-btn></p>
     <p v-if="reviewingPercent > 0 && share !== null && found?.corrected != null && !isSettled" class="hint">
       {{ tenth(found.corrected) }} from readers, and {{ given }}’s own reviewing for {{ reviewingPercent }} %.
     </p>
@@ -124,7 +131,7 @@ const helpfulMean = computed(() =>
       ><NuxtLink :to="deskTo">write</NuxtLink>
     </p>
     <div class="letter">
-      <p v-if="letter === ''" class="muted">Taking the consensus begins it with what readers said.</p>
+      <p v-if="letter === ''" class="muted">Using the consensus begins it with what readers said.</p>
       <p v-for="(line, i) in letter.split('\n').slice(0, 7)" v-else :key="i">
         {{ line.length > 190 ? `${line.slice(0, 188)} …` : line }}
       </p>

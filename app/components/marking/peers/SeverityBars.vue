@@ -16,6 +16,7 @@ const props = defineProps<{
 const BASE = 16 // pixels from the top
 const TALLEST = 18 // pixels
 const WIDTH = 6 // pixels of a bar
+const EVEN = 5 // hundredths of a point that show as none
 const LEAST_SCALE = 100 // hundredths of a point that fill a bar at least
 const largest = computed(() => Math.max(LEAST_SCALE, ...[...props.severity.values()].map(Math.abs)))
 const furthest = computed(
@@ -39,7 +40,7 @@ const bars = computed(() =>
   }),
 )
 const label = computed(() => {
-  if (!furthest.value) return null
+  if (!furthest.value || Math.abs(furthest.value[1]) < EVEN) return null
   const [id, by] = furthest.value
   const at = props.readers.findIndex(r => r.id === id)
   if (at < 0) return null

@@ -47,14 +47,14 @@ const mayTakeOwn = computed(() => props.takes.own !== null && (!isSettled.value 
         v-if="hasMoved && mark.state === 'held' && consensusWords"
         :disabled="busy"
         @click="emit('take', 'consensus')"
-        >Take the consensus again: {{ consensusWords }}</v-btn
+        >Use the consensus again: {{ consensusWords }}</v-btn
       >
     </template>
     <v-btn v-else class="main" :disabled="busy || consensusWords === null" @click="emit('take', 'consensus')"
-      >Take the consensus{{ consensusWords ? `: ${consensusWords}` : '' }} <kbd>↵</kbd></v-btn
+      >Use the consensus{{ consensusWords ? `: ${consensusWords}` : '' }} <kbd>↵</kbd></v-btn
     >
     <v-btn v-if="mayTakeOwn && mark?.state !== 'returned'" :disabled="busy" @click="emit('take', 'own')"
-      >Take your points: {{ ownWords }}</v-btn
+      >Use your points: {{ ownWords }}</v-btn
     >
     <v-btn :to="deskTo">Mark it myself</v-btn>
   </div>

@@ -86,7 +86,7 @@ const SMALL = 3 // members; of so few each can tell the others' words apart
         v-if="isMarked && rows.length > 1"
         :disabled="busy || withMean(rows).length === 0"
         @click="emit('take', withMean(rows))"
-        >Take the means as marks, in all {{ inWords(rows.length) }} groups</v-btn
+        >Use the means as marks, in all {{ inWords(rows.length) }} groups</v-btn
       >
     </div>
     <section v-for="g in rows" :key="g.id" :aria-label="g.title">
@@ -105,7 +105,7 @@ const SMALL = 3 // members; of so few each can tell the others' words apart
           v-if="isMarked"
           :disabled="busy || withMean([g]).length === 0"
           @click="emit('take', withMean([g]))"
-          >Take the means as marks</v-btn
+          >Use the means as marks</v-btn
         >
       </header>
       <TeammateTable

@@ -16,11 +16,12 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ aside: [reviewId: string] }>()
 function totalOf(review: PeerAllocation) {
-  if (!props.criteria.every(c => review.points[c.id] !== undefined)) return '–'
+  if (props.criteria.length === 0 || !props.criteria.every(c => review.points[c.id] !== undefined)) return '–'
   return tenth(props.criteria.reduce((sum, c) => sum + review.points[c.id]! * c.weight, 0))
 }
 function stateOf(review: PeerAllocation) {
   if (review.state !== 'in') return review.openedAt ? 'opened, not in' : 'not begun'
+  if (props.criteria.length === 0) return 'in'
   return `${totalOf(review)} in all · ${runsWords(props.severity.get(review.reviewerId) ?? 0)}`
 }
 const authors = computed(() => props.work.authorIds.map(props.names.nameOf).join(', '))

@@ -71,7 +71,7 @@ const sameWordsAs = (id: string) => sameWordsSentence(store.flags, store.real, i
       :names="names"
       @aside="asked.add($event)"
     />
-    <div v-if="reviews.length > 0" class="scores">
+    <div v-if="reviews.length > 0 && criteria.length > 0" class="scores">
       <ScoreDots
         :criteria="criteria"
         :reviews="reviews"
@@ -82,7 +82,7 @@ const sameWordsAs = (id: string) => sameWordsSentence(store.flags, store.real, i
         :name-of="nameOf"
       />
     </div>
-    <p v-else class="invite pad">No review of this work is in yet.</p>
+    <p v-else-if="reviews.length === 0" class="invite pad">No review of this work is in yet.</p>
     <FlagStrip
       v-for="a in toLookAt"
       :key="a.id"

@@ -138,7 +138,7 @@ const KEYS: readonly Key[] = [
   { keys: 'j', does: 'the next author', run: () => void turn(1) },
   { keys: 'k', does: 'the author before', run: () => void turn(-1) },
   { keys: 'f', does: 'the next flagged review', run: nextFlagged },
-  { keys: 'Enter', does: 'take the consensus and go on', run: () => void take() },
+  { keys: 'Enter', does: 'use the consensus and go on', run: () => void take() },
   {
     keys: 'm',
     does: 'mark it yourself',
