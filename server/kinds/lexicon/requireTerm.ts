@@ -33,12 +33,13 @@ export async function requireTerm(
     const known = definedAs(term.term, there, own)
     if (known) {
       const isForm = sameTerm(known.term) !== sameTerm(term.term)
+      const whichIs = isForm
+        ? `“${term.term}” is a form of “${known.term}”, which is in the lexicon already`
+        : `“${term.term}” is in the lexicon already`
       throw refusedField(
         'term',
         'thereAlready',
-        isForm
-          ? `“${term.term}” is a form of “${known.term}”, which is in the lexicon already, or waits to be shown. Add to it in a comment, or choose another term; your text is kept here.`
-          : `“${term.term}” is in the lexicon already, or waits to be shown. Add to it in a comment, or choose another term; your text is kept here.`,
+        `${whichIs}, or waits to be shown. Add to it in a comment, or choose another term; your text is kept here.`,
       )
     }
   }

@@ -3,12 +3,12 @@ import { consensusOf, type Consensus } from '#core/marking/peers/consensus'
 import { peerReviewsOf } from '#core/marking/peers/fromReviews'
 import type { RubricView } from '#shared/contributing/activity'
 import type { PeerAllocation, PeersView, PeerWork, SettingAside } from '#shared/marking/peers'
-import { sameWordsSentence, tenth } from '~/composables/marking/peerWords'
+import { tenth } from '~/composables/marking/peerWords'
 import type { PeerNames } from '~/composables/marking/usePeerNames'
 import { usePeersStore } from '~/stores/peers'
-import FlagStrip from './FlagStrip.vue'
 import GivenByAuthor from './GivenByAuthor.vue'
 import RemarkList from './RemarkList.vue'
+import ReviewStrips from './ReviewStrips.vue'
 import ScoreDots from './ScoreDots.vue'
 import SelfReview from './SelfReview.vue'
 import WorkHead from './WorkHead.vue'
@@ -40,16 +40,7 @@ const selves = computed(() =>
 const given = computed(() => store.real.filter(a => a.reviewerId === author.value))
 const severity = computed(() => store.consensus?.severity ?? new Map<string, number>())
 const distances = computed(() => store.consensus?.distances ?? new Map<never, never>())
-/** Reviews that somebody wants to set aside though nothing in them is flagged. */
-const asked = reactive(new Set<string>())
-const toLookAt = computed(() =>
-  props.reviews.filter(a => a.setAside !== null || store.flagged.has(a.id) || asked.has(a.id)),
-)
-function setAside(review: PeerAllocation, choice: SettingAside) {
-  asked.delete(review.id)
-  emit('aside', review, choice)
-}
-const flagsOf = (id: string) => store.flags.filter(f => f.reviewId === id)
+const strips = ref<InstanceType<typeof ReviewStrips> | null>(null)
 /** What the consensus would be without one review. */
 function without(id: string): string | null {
   const { reviews, criteria, anchors } = peerReviewsOf(props.view)
@@ -57,7 +48,6 @@ function without(id: string): string | null {
   const corrected = consensusOf(others, criteria, anchors).authors.get(props.work.id)?.corrected
   return corrected == null ? null : tenth(corrected)
 }
-const sameWordsAs = (id: string) => sameWordsSentence(store.flags, store.real, id, nameOf)
 </script>
 
 <template>
@@ -69,7 +59,7 @@ const sameWordsAs = (id: string) => sameWordsSentence(store.flags, store.real, i
       :flagged="store.flagged"
       :severity="severity"
       :names="names"
-      @aside="asked.add($event)"
+      @aside="strips?.ask($event)"
     />
     <div v-if="reviews.length > 0 && criteria.length > 0" class="scores">
       <ScoreDots
@@ -83,21 +73,14 @@ const sameWordsAs = (id: string) => sameWordsSentence(store.flags, store.real, i
       />
     </div>
     <p v-else-if="reviews.length === 0" class="invite pad">No review of this work is in yet.</p>
-    <FlagStrip
-      v-for="a in toLookAt"
-      :key="a.id"
-      :allocation="a"
-      :flags="flagsOf(a.id)"
-      :name="nameOf(a.reviewerId)"
-      :given="givenOf(a.reviewerId)"
-      :leaves="without(a.id)"
-      :others="sameWordsAs(a.id)"
-      :hide="hidden.hide"
-      :asked="asked.has(a.id)"
-      @keep="emit('keep', a)"
-      @aside="setAside(a, $event)"
-      @open="emit('open', a)"
-      @cancel="asked.delete(a.id)"
+    <ReviewStrips
+      ref="strips"
+      :reviews="reviews"
+      :names="names"
+      :without="without"
+      @keep="emit('keep', $event)"
+      @aside="(review, choice) => emit('aside', review, choice)"
+      @open="emit('open', $event)"
     />
     <RemarkList
       :criteria="criteria"

@@ -103,61 +103,45 @@ const remove = () =>
       },
     })
   })
+/** Changes when the questions open or close; what is said comes with the way back, unless nothing leads back. */
+const change = (
+  part: Partial<ClosingWrite>,
+  said: () => { readonly text: string; readonly isFinal?: boolean },
+) =>
+  attempt(async () => {
+    const was = view.value!.round!
+    const put = (write: ClosingWrite, baseVersion: number) =>
+      api.call(closingEndpoints.setClosingQuestions, {
+        params: { activityId: String(route.params.activityId) },
+        body: { ...write, baseVersion },
+      })
+    view.value = await put({ ...asWrite(was), ...part }, was.version)
+    confirming.value = false
+    const { text, isFinal } = said()
+    if (isFinal) return notices.say(text)
+    notices.say(text, {
+      label: 'Undo',
+      run: async () => {
+        await attempt(() => put(asWrite(was), view.value!.round!.version))
+        await refresh()
+      },
+    })
+  })
 /** Opens planned questions at this moment instead of at their time. */
 const openNow = () =>
-  attempt(async () => {
-    const was = view.value!.round!
-    view.value = await api.call(closingEndpoints.setClosingQuestions, {
-      params: { activityId: String(route.params.activityId) },
-      body: { ...asWrite(was), opensAt: seminar.shell!.now, baseVersion: was.version },
-    })
-    notices.say('The questions are open; students are told within a minute.', {
-      label: 'Undo',
-      run: async () => {
-        await attempt(() =>
-          api.call(closingEndpoints.setClosingQuestions, {
-            params: { activityId: String(route.params.activityId) },
-            body: { ...asWrite(was), baseVersion: view.value!.round!.version },
-          }),
-        )
-        await refresh()
-      },
-    })
-  })
-const end = () =>
-  attempt(async () => {
-    const was = view.value!.round!
-    view.value = await api.call(closingEndpoints.setClosingQuestions, {
-      params: { activityId: String(route.params.activityId) },
-      body: {
-        ...asWrite(was),
-        closesAt:
-          seminar.shell!.now > was.opensAt
-            ? new Date(
-                Math.max(Date.parse(seminar.shell!.now), Date.parse(was.opensAt) + 60_000),
-              ).toISOString()
-            : was.closesAt,
-        baseVersion: was.version,
-      },
-    })
-    confirming.value = false
-    if (view.value.staff?.isFinal) {
-      notices.say('Closed for good. What came in can be read now.')
-      return
-    }
-    notices.say('Closed.', {
-      label: 'Undo',
-      run: async () => {
-        await attempt(() =>
-          api.call(closingEndpoints.setClosingQuestions, {
-            params: { activityId: String(route.params.activityId) },
-            body: { ...asWrite(was), baseVersion: view.value!.round!.version },
-          }),
-        )
-        await refresh()
-      },
-    })
-  })
+  change({ opensAt: seminar.shell!.now }, () => ({
+    text: 'The questions are open; students are told within a minute.',
+  }))
+function end() {
+  const { opensAt, closesAt } = view.value!.round!
+  const { now } = seminar.shell!
+  const soonest = new Date(Math.max(Date.parse(now), Date.parse(opensAt) + 60_000)).toISOString()
+  return change({ closesAt: now > opensAt ? soonest : closesAt }, () =>
+    view.value!.staff?.isFinal
+      ? { text: 'Closed for good. What came in can be read now.', isFinal: true }
+      : { text: 'Closed.' },
+  )
+}
 async function answer(answers: ClosingAnswers) {
   const now = await send(() =>
     api.call(closingEndpoints.answerClosingQuestions, {
