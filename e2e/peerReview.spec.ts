@@ -132,8 +132,11 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   await main
     .getByRole('textbox', { name: 'Why it does not count' })
     .fill('It counts sources instead of reading them.')
+  // Enter on a choice of the form is for the form: it does not use the consensus
+  await main.getByRole('checkbox', { name: /^tell Emrys/ }).check()
   await page.keyboard.press('Enter')
   await expect(main).toContainText('is set aside: It counts sources instead of reading them.')
+  await expect(page.locator('.pane')).not.toContainText('Held')
   await expect(corrected).not.toHaveText(before)
   await expect(page.locator('.pane')).toContainText('two readers')
   // one in which nothing is flagged is set aside from beside its reader's name, and counts again

@@ -43,17 +43,7 @@ export function flagReviews(
       by: d.by,
       runs: severity.get(reviewerOf.get(d.reviewId) ?? '') ?? 0,
     }))
-  for (const pair of lookAlikes(
-    texts.map(t => ({ id: t.reviewId, text: t.text })),
-    { least: MUCH_ALIKE },
-  )) {
-    flags.push({
-      code: 'sameWords',
-      reviewId: pair.second,
-      otherId: pair.first,
-      share: Math.max(pair.ofFirst, pair.ofSecond),
-    })
-  }
+  flags.push(...alike(texts))
   const usual = median(texts.map(t => t.words))
   for (const t of texts)
     if (t.words < BRIEF * usual) flags.push({ code: 'brief', reviewId: t.reviewId, words: t.words })
@@ -61,6 +51,26 @@ export function flagReviews(
     if (t.names.length > 0)
       flags.push({ code: 'names', reviewId: t.reviewId, own: t.namesReviewer, exact: t.names[0]! })
   return flags
+}
+
+/** Reviews whose words stand in another, each once: with the one most like it. */
+function alike(texts: readonly FlaggedText[]): ReviewFlag[] {
+  const closest = new Map<string, Extract<ReviewFlag, { code: 'sameWords' }>>()
+  for (const pair of lookAlikes(
+    texts.map(t => ({ id: t.reviewId, text: t.text })),
+    { least: MUCH_ALIKE },
+  )) {
+    const share = Math.max(pair.ofFirst, pair.ofSecond)
+    const known = closest.get(pair.second)
+    if (!known || known.share < share)
+      closest.set(pair.second, {
+        code: 'sameWords',
+        reviewId: pair.second,
+        otherId: pair.first,
+        share,
+      })
+  }
+  return [...closest.values()]
 }
 
 function median(values: readonly number[]): number {

@@ -21,7 +21,7 @@ function aside() {
 </script>
 
 <template>
-  <form class="why" @submit.prevent="aside" @keydown.esc="emit('cancel')">
+  <form class="why" @submit.prevent="aside" @keydown.enter.stop @keydown.esc="emit('cancel')">
     <LineInput
       ref="field"
       v-model="reason"
