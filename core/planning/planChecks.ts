@@ -21,6 +21,7 @@ export interface CheckedActivity {
   readonly rubricPoints: number | null // hundredths, sum of the criteria; null without a rubric
   readonly counted: boolean // marked, and not practice
   readonly hasCategory: boolean
+  readonly asksReaders: boolean // of a peer review: it has a rubric or a question, so that a review says something
   readonly people: number // who is meant
   readonly restWeeks: readonly number[]
   readonly promptsAt: readonly Date[] // when its prompts are shown
@@ -30,7 +31,14 @@ export interface CheckedActivity {
 /** Something to look at before publishing. Codes and figures; the words are the reader's business. */
 export type PlanRemark =
   | {
-      readonly code: 'nothingAsked' | 'noStarter' | 'noBrief' | 'vagueBrief' | 'nobodyMeant' | 'noCategory'
+      readonly code:
+        | 'nothingAsked'
+        | 'nothingReviewed'
+        | 'noStarter'
+        | 'noBrief'
+        | 'vagueBrief'
+        | 'nobodyMeant'
+        | 'noCategory'
       readonly level: Level
     }
   | { readonly code: 'oneEntryBlog'; readonly level: Level; readonly rule: number }
@@ -88,6 +96,7 @@ const VAGUE_WORDS = 25
 /** What is still to be looked at once students see it: what is said of it before would come too late. */
 const AFTER_PUBLISHING: ReadonlySet<PlanRemark['code']> = new Set([
   'nothingAsked',
+  'nothingReviewed',
   'noBrief',
   'nobodyMeant',
   'pointsApart',
@@ -112,6 +121,8 @@ function allRemarks(a: CheckedActivity, context: CheckContext): PlanRemark[] {
   const remarks: PlanRemark[] = []
   const words = a.briefText.split(/\s+/).filter(Boolean).length
   if (a.rules.length === 0) remarks.push({ code: 'nothingAsked', level: 'fault' })
+  if (KINDS[a.kind].markedBy === 'peers' && !a.asksReaders)
+    remarks.push({ code: 'nothingReviewed', level: 'fault' })
   if (words === 0) remarks.push({ code: 'noBrief', level: 'fault' })
   else if (!a.briefText.includes('?') && words < VAGUE_WORDS)
     remarks.push({ code: 'vagueBrief', level: 'advice' })

@@ -33,6 +33,7 @@ const talk = (some: Partial<CheckedActivity> = {}): CheckedActivity => ({
   rubricPoints: 2500,
   counted: true,
   hasCategory: true,
+  asksReaders: true,
   people: 24,
   restWeeks: [],
   promptsAt: [],
@@ -69,6 +70,17 @@ describe('plan checks of an activity', () => {
       rules: [{ kind: 'entries', need: 1, minWords: 10, due: 'write' }],
     })
     expect(codes(note)).toEqual([])
+  })
+  it('say of a peer review that asks its readers for nothing, before publishing and after, and of nothing else', () => {
+    const said = (some: object) => codes(talk({ kind: 'review', ...some })).includes('nothingReviewed')
+    expect([said({ asksReaders: false }), said({ asksReaders: false, state: 'published' })]).toEqual([
+      true,
+      true,
+    ])
+    expect([said({}), codes(talk({ asksReaders: false })).includes('nothingReviewed')]).toEqual([
+      false,
+      false,
+    ])
   })
   it('are silent when all is well', () => expect(codes(talk())).toEqual([]))
   it('name what is missing and what to think about', () => {

@@ -34,6 +34,7 @@ const activity = (some: Partial<CheckedActivity> = {}): CheckedActivity => ({
   rubricPoints: 2500,
   counted: true,
   hasCategory: true,
+  asksReaders: true,
   people: 24,
   restWeeks: [],
   promptsAt: [],

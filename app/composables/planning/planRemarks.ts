@@ -33,6 +33,8 @@ export function remarkWords(
         label: 'Add an expectation',
         change: 'expectation',
       })
+    case 'nothingReviewed':
+      return say('Readers are asked for nothing. Choose a rubric, or ask them a question.')
     case 'noBrief':
       return say('There is no brief yet.', { label: 'Write it', change: 'brief' })
     case 'vagueBrief':

@@ -27,6 +27,7 @@ const toEarlier = (earlier: ComposerView['earlier'][number]): CheckedActivity =>
   rubricPoints: null,
   counted: false,
   hasCategory: true,
+  asksReaders: true,
   people: 1,
   restWeeks: [],
   promptsAt: [],
@@ -51,6 +52,7 @@ export function usePlanChecks(view: () => ComposerView, body: () => ActivityBody
       categoryId,
       rests,
       prompts,
+      review,
     } = body()
     return {
       id: view().id,
@@ -72,6 +74,7 @@ export function usePlanChecks(view: () => ComposerView, body: () => ActivityBody
         : null,
       counted: points !== null && scale !== 'none' && !practice,
       hasCategory: categoryId !== null,
+      asksReaders: rubric.value !== null || review.questions.length > 0,
       people: people.value,
       restWeeks: rests,
       promptsAt: prompts.map(p => new Date(p.releaseAt)),

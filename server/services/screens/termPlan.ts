@@ -1,3 +1,4 @@
+import { reviewOf } from '#core/kinds/review/reviewSettings'
 import { and, asc, eq } from 'drizzle-orm'
 import { talkOf } from '#core/contributing/talkSettings'
 import { readsAlong } from '#core/kinds'
@@ -221,6 +222,7 @@ async function checkedActivities(
     rubricPoints: p.activity.rubricVersionId ? (points.get(p.activity.rubricVersionId) ?? null) : null,
     counted: p.activity.points !== null && !p.activity.practice,
     hasCategory: p.activity.categoryId !== null,
+    asksReaders: p.activity.rubricVersionId !== null || reviewOf(p.activity.settings).questions.length > 0,
     people: students.filter(p.isMeant).length,
     restWeeks: p.activity.settings.rests ?? [],
     promptsAt: p.prompts.map(x => x.releaseAt),
