@@ -7,9 +7,13 @@ export const ENDINGS = 'jovrel_endings'
 type Ask = () => void
 const open = new Map<string, Set<Ask>>() // by person
 
-/** Says, with the transaction it is in, that somebody's access may have ended: signed out, withdrawn, given another role. */
-export async function notifyOfEnding(db: Db, personId: string): Promise<void> {
-  await db.execute(sql`select pg_notify(${ENDINGS}, ${personId})`)
+/** Says, with the transaction it is in, that some people's access may have ended: signed out, withdrawn, given another role. */
+export async function notifyOfEnding(db: Db, personIds: Iterable<string>): Promise<void> {
+  const people = [...new Set(personIds)]
+  if (people.length === 0) return
+  await db.execute(
+    sql`select pg_notify(${ENDINGS}, id) from unnest(${sql.param(people)}::text[]) as said(id)`,
+  )
 }
 
 /** Calls `ask` whenever a person's access may have ended, in whichever process. @returns how to stop */

@@ -184,7 +184,10 @@ async function revoke(db: Db, which: ReturnType<typeof and>): Promise<number> {
     .set({ revokedAt: new Date() })
     .where(and(which, isNull(sessions.revokedAt)))
     .returning({ personId: sessions.personId })
-  for (const personId of new Set(ended.map(e => e.personId))) await notifyOfEnding(db, personId)
+  await notifyOfEnding(
+    db,
+    ended.map(e => e.personId),
+  )
   return ended.length
 }
 

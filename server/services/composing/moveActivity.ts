@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm'
+import { and, asc, eq, sql } from 'drizzle-orm'
 import type { Actor, ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { activities, auditTrail, phases, units } from '#server/database/schema'
@@ -105,8 +105,10 @@ export function orderActivity(
       moved,
       ...rest.slice(at < 0 ? rest.length : at),
     ]
-    for (const [position, { id }] of order.entries())
-      await tx.update(activities).set({ position }).where(eq(activities.id, id))
+    await tx.execute(sql`
+      update activities a set position = v.at - 1
+      from unnest(${sql.param(order.map(({ id }) => id))}::uuid[]) with ordinality as v(id, at)
+      where a.id = v.id`)
     await tx.update(activities).set({ unitId: write.unitId }).where(eq(activities.id, moved.id))
     return { done: true }
   })

@@ -48,12 +48,16 @@ export function saveGroupPlan(
             )
         : []
     if (foreign.some(g => g.planId !== planId)) throw nothingHere()
-    for (const [position, g] of write.groups.entries()) {
+    const ownerId = { seminarId: actor.seminar.id, groupPlanId: planId }
+    const listed = write.groups.map(({ id, title }, position) => ({ id, ...ownerId, title, position }))
+    for (const some of slicesOf(listed))
       await tx
         .insert(groups)
-        .values({ id: g.id, seminarId: actor.seminar.id, groupPlanId: planId, title: g.title, position })
-        .onConflictDoUpdate({ target: groups.id, set: { title: g.title, position } })
-    }
+        .values(some)
+        .onConflictDoUpdate({
+          target: groups.id,
+          set: { title: sql`excluded.title`, position: sql`excluded.position` },
+        })
     await setMembers(tx, plan, write.groups, now)
     await dropEmpty(
       tx,

@@ -13,16 +13,19 @@ const HOUR = 3_600_000 // milliseconds
 const INVITATION = 14 * 24 * HOUR
 const RESET = HOUR
 
-/** A link that lets its reader choose a first password, good for two weeks. Only its digest is kept. */
-export const makeInvitationLink = (db: Db, personId: string): Promise<string> =>
-  makeLink(db, personId, INVITATION)
+/** Links that let each of some people choose a first password, good for two weeks. @returns paths, by person */
+export const makeInvitationLinks = (db: Db, personIds: readonly string[]): Promise<Map<string, string>> =>
+  makeLinks(db, personIds, INVITATION)
 
-async function makeLink(db: Db, personId: string, lasts: number): Promise<string> {
-  const secret = newSecret()
-  await db
-    .insert(passwordLinks)
-    .values({ digest: digestOf(secret), personId, expiresAt: new Date(Date.now() + lasts) })
-  return `/password/${secret}`
+/** Only the digest of a link is kept. */
+async function makeLinks(db: Db, personIds: readonly string[], lasts: number): Promise<Map<string, string>> {
+  const made = personIds.map(personId => ({ personId, secret: newSecret() }))
+  const expiresAt = new Date(Date.now() + lasts)
+  if (made.length > 0)
+    await db
+      .insert(passwordLinks)
+      .values(made.map(({ personId, secret }) => ({ digest: digestOf(secret), personId, expiresAt })))
+  return new Map(made.map(({ personId, secret }) => [personId, `/password/${secret}`]))
 }
 
 const linkGone = () =>
@@ -100,12 +103,18 @@ export async function askForPassword(db: Database, email: string, origin: string
     await tx
       .delete(passwordLinks)
       .where(and(eq(passwordLinks.personId, person.id), isNull(passwordLinks.usedAt)))
+    const links = await makeLinks(tx, [person.id], RESET)
     await mailTo(tx, {
       person,
       seminarId: null,
       key: `password:${randomUUID()}`,
       subject: 'A new password for Jovrel',
-      text: `Hello ${person.givenName},\n\nchoose a new password here:\n${origin}${await makeLink(tx, person.id, RESET)}\n\nThe link works once, for an hour. If you did not ask for it, do nothing: your password stays as it is.\n`,
+      text: [
+        `Hello ${person.givenName},\n`,
+        'choose a new password here:',
+        `${origin}${links.get(person.id)!}\n`,
+        'The link works once, for an hour. If you did not ask for it, do nothing: your password stays as it is.\n',
+      ].join('\n'),
     })
   })
 }

@@ -11,7 +11,7 @@ import { ownAddress } from '#server/mail/mailServer'
 import { withIdempotency } from '#server/services/idempotency'
 import type { PeopleView, PersonChange, PersonWrite } from '#shared/people/people'
 import { insertPerson } from './account'
-import { makeInvitationLink } from './passwords'
+import { makeInvitationLinks } from './passwords'
 import { namesOf } from './nameView'
 
 /** Everyone in the seminar with their roles; who manages also gets the joining codes. */
@@ -171,7 +171,7 @@ export async function changePerson(
         ...(change.state !== undefined && { state: change.state }),
       })
       .where(eq(enrolments.id, enrolmentId))
-    await notifyOfEnding(tx, row.personId)
+    await notifyOfEnding(tx, [row.personId])
     await noteActs(tx, actor, now, {
       act: 'personChanged',
       subjectId: enrolmentId,
@@ -210,24 +210,25 @@ export async function inviteAll(
         eq(enrolments.state, 'active'),
       ),
     )
-  const letters = []
-  for (const { enrolmentId, givenName, person } of rows) {
-    // an account whose address nobody has confirmed may be somebody else's: this link gives it to the address's owner
-    const isOwn = person.passwordHash !== null && person.confirmedAt !== null
-    const path = isOwn ? `/seminars/${actor.seminar.id}` : await makeInvitationLink(tx, person.id)
-    letters.push({
-      person,
-      seminarId: actor.seminar.id,
-      key: `invite:${enrolmentId}:${now.getTime()}`,
-      subject: `${actor.seminar.title}: come in`,
-      text: [
-        `Hello ${givenName},\n`,
-        `${actor.person.name} has added you to the seminar "${actor.seminar.title}".`,
-        isOwn ? 'Open it here:' : 'Choose a password here and come in:',
-        `${ownAddress()}${path}\n`,
-      ].join('\n'),
-    })
-  }
+  // an account whose address nobody has confirmed may be somebody else's: a link gives it to the address's owner
+  const opened = rows.filter(r => r.person.passwordHash !== null && r.person.confirmedAt !== null)
+  const isOwn = new Set(opened.map(r => r.person.id))
+  const links = await makeInvitationLinks(
+    tx,
+    rows.flatMap(r => (isOwn.has(r.person.id) ? [] : r.person.id)),
+  )
+  const letters = rows.map(({ enrolmentId, givenName, person }) => ({
+    person,
+    seminarId: actor.seminar.id,
+    key: `invite:${enrolmentId}:${now.getTime()}`,
+    subject: `${actor.seminar.title}: come in`,
+    text: [
+      `Hello ${givenName},\n`,
+      `${actor.person.name} has added you to the seminar "${actor.seminar.title}".`,
+      isOwn.has(person.id) ? 'Open it here:' : 'Choose a password here and come in:',
+      `${ownAddress()}${links.get(person.id) ?? `/seminars/${actor.seminar.id}`}\n`,
+    ].join('\n'),
+  }))
   await mailToAll(tx, letters)
   return rows.length
 }

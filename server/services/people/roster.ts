@@ -6,15 +6,15 @@ import { readOneRoster } from '#core/people/roster/readOneRoster'
 import type { RosterColumn } from '#core/people/roster/rosterHeadings'
 import { readRosterCsv } from '#core/people/roster/readRosterCsv'
 import type { Roster, RosterFault, RosterRow } from '#core/people/roster/rosterRow'
-import { notifyOfEnding } from '#server/access/endings'
 import type { Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { enrolments, passwordLinks, persons, sections } from '#server/database/schema'
-import { Problem, refusedField } from '#server/http/problem'
+import { enrolments, persons, sections } from '#server/database/schema'
+import { refusedField } from '#server/http/problem'
 import type { Progress } from '#server/http/route'
 import { withIdempotency } from '#server/services/idempotency'
 import type { RosterAnswer, RosterPreview } from '#shared/people/people'
 import { inviteAll } from './people'
+import { changeEnrolled, withdrawEnrolled } from './rosterChanges'
 import { groupColumn, placeInGroups, previewGroups } from './rosterGroups'
 
 interface RosterFile {
@@ -23,6 +23,8 @@ interface RosterFile {
   readonly columns?: readonly (RosterColumn | null)[] | undefined // what each column holds, where somebody said so
 }
 const CHUNK = 50 // rows of one statement: few enough that the bar moves
+const chunksOf = <T>(rows: readonly T[]): T[][] =>
+  Array.from({ length: Math.ceil(rows.length / CHUNK) }, (_, i) => rows.slice(i * CHUNK, (i + 1) * CHUNK))
 
 /** What a roster file would change: nothing is written. */
 export async function previewRoster(db: Db, actor: Actor, file: RosterFile): Promise<RosterPreview> {
@@ -74,29 +76,18 @@ export function importRoster(
       progress(done, inAll)
     }
     const added = await addRows(tx, actor, comparison.added, sectionId, now, come)
-    for (const { enrolmentId, row, changes } of [...comparison.changed, ...comparison.back]) {
-      come(1)
-      const fields = new Set(changes.map(c => c.field))
-      const isRenamed = fields.has('givenName') || fields.has('familyName')
-      await tx
-        .update(enrolments)
-        .set({
-          state: 'active',
-          ...(isRenamed && namesIn(row)),
-          ...(fields.has('role') && { role: row.role, givenToAddress: true }),
-          ...(fields.has('section') && row.section && { sectionId: sectionId.get(row.section)! }),
-          ...(fields.has('studentNumber') && { studentNumber: row.studentNumber }),
-        })
-        .where(eq(enrolments.id, enrolmentId))
-      if ((isRenamed || fields.has('email')) && !elsewhere.has(enrolmentId))
-        await renamePerson(tx, enrolmentId, row)
+    for (const some of chunksOf([...comparison.changed, ...comparison.back])) {
+      await changeEnrolled(tx, some, sectionId, id => elsewhere.has(id))
+      come(some.length)
     }
-    for (let i = 0; i < leaving.length; i += CHUNK) await withdraw(tx, leaving.slice(i, i + CHUNK))
+    for (const some of chunksOf(leaving)) {
+      await withdrawEnrolled(tx, some)
+      come(some.length)
+    }
     const placed = await placeInGroups(tx, actor, await groupColumn(tx, actor, roster, { locked: true }), now)
-    for (let i = 0; write.invite && i < added.length; i += CHUNK) {
-      const chunk = added.slice(i, i + CHUNK)
-      await inviteAll(tx, actor, chunk, now)
-      come(chunk.length)
+    for (const some of write.invite ? chunksOf(added) : []) {
+      await inviteAll(tx, actor, some, now)
+      come(some.length)
     }
     const answer = {
       added: added.length,
@@ -208,11 +199,10 @@ async function addRows(
   come: (n: number) => void,
 ): Promise<string[]> {
   const added: string[] = []
-  for (let i = 0; i < rows.length; i += CHUNK) {
-    const chunk = rows.slice(i, i + CHUNK)
+  for (const chunk of chunksOf(rows)) {
     await tx
       .insert(persons)
-      .values(chunk.map(r => ({ email: r.email, ...namesIn(r) })))
+      .values(chunk.map(r => ({ email: r.email, ...keptNames(r) })))
       .onConflictDoNothing()
     const people = await tx
       .select({ id: persons.id, email: persons.email })
@@ -230,7 +220,7 @@ async function addRows(
         chunk.map(r => ({
           seminarId: actor.seminar.id,
           personId: idOf.get(r.email)!,
-          ...namesIn(r),
+          ...keptNames(r),
           role: r.role,
           sectionId: r.section ? sectionId.get(r.section)! : null,
           studentNumber: r.studentNumber,
@@ -243,44 +233,6 @@ async function addRows(
     come(chunk.length)
   }
   return added
-}
-
-/**
- * Corrects name and address of an account that nobody has opened, of somebody who is nobody elsewhere. A link that was sent
- * to the address before opens nothing any more.
- */
-async function renamePerson(tx: Db, enrolmentId: string, row: RosterRow): Promise<void> {
-  const [person] = await tx
-    .select({ id: persons.id, email: persons.email, passwordHash: persons.passwordHash })
-    .from(persons)
-    .innerJoin(enrolments, eq(enrolments.personId, persons.id))
-    .where(eq(enrolments.id, enrolmentId))
-    .for('update', { of: persons })
-  if (!person || person.passwordHash !== null) return // the account was opened since it was compared
-  const [taken] = await tx.select({ id: persons.id }).from(persons).where(eq(persons.email, row.email))
-  if (taken && taken.id !== person.id)
-    throw new Problem(
-      409,
-      'addressTaken',
-      `Line ${row.line}: the address ${row.email} belongs to another account. Nothing was changed.`,
-    )
-  await tx
-    .update(persons)
-    .set({ ...namesIn(row), email: row.email })
-    .where(eq(persons.id, person.id))
-  if (row.email !== person.email) await tx.delete(passwordLinks).where(eq(passwordLinks.personId, person.id))
-}
-
-const namesIn = (row: RosterRow) => keptNames(row)
-
-/** Withdraws people, whose open pages hear of it. */
-async function withdraw(tx: Db, enrolmentIds: readonly string[]): Promise<void> {
-  const gone = await tx
-    .update(enrolments)
-    .set({ state: 'withdrawn' })
-    .where(inArray(enrolments.id, [...enrolmentIds]))
-    .returning({ personId: enrolments.personId })
-  for (const { personId } of gone) await notifyOfEnding(tx, personId)
 }
 
 const copyOf = (c: RosterComparison) => ({

@@ -20,6 +20,7 @@ import {
   rubrics,
   rubricVersions,
 } from '#server/database/schema'
+import { slicesOf } from '#server/database/slices'
 import { Problem, refusedField } from '#server/http/problem'
 import { loadRubric } from '#server/services/rubrics/loadRubrics'
 import { withIdempotency } from '#server/services/idempotency'
@@ -165,33 +166,31 @@ export async function writeCriteria(
     .select({ id: outcomes.id, identifier: outcomes.identifier })
     .from(outcomes)
     .where(eq(outcomes.seminarId, seminarId))
-  for (const [position, c] of rubric.criteria.entries()) {
-    const [criterion] = await tx
-      .insert(rubricCriteria)
-      .values({
-        seminarId,
-        rubricVersionId,
-        position,
-        title: c.title,
-        max: maxOf(c),
-        weight: c.weight,
-        scope: c.scope,
-        suggestFrom: c.suggestFrom,
-        outcomeId: known.find(o => o.identifier === c.outcome)?.id ?? null,
-      })
-      .returning()
-    await tx.insert(rubricLevels).values(
-      c.levels.map((l, i) => ({
-        seminarId,
-        criterionId: criterion!.id,
-        position: i,
-        title: l.title,
-        points: l.points,
-        pointsFrom: l.pointsFrom,
-        descriptor: l.descriptor,
-      })),
-    )
-  }
+  const criteria = rubric.criteria.map((c, position) => ({
+    id: v7(),
+    seminarId,
+    rubricVersionId,
+    position,
+    title: c.title,
+    max: maxOf(c),
+    weight: c.weight,
+    scope: c.scope,
+    suggestFrom: c.suggestFrom,
+    outcomeId: known.find(o => o.identifier === c.outcome)?.id ?? null,
+  }))
+  const levels = rubric.criteria.flatMap((c, i) =>
+    c.levels.map((l, position) => ({
+      seminarId,
+      criterionId: criteria[i]!.id,
+      position,
+      title: l.title,
+      points: l.points,
+      pointsFrom: l.pointsFrom,
+      descriptor: l.descriptor,
+    })),
+  )
+  for (const some of slicesOf(criteria)) await tx.insert(rubricCriteria).values(some)
+  for (const some of slicesOf(levels)) await tx.insert(rubricLevels).values(some)
 }
 
 export const draftOf = (
