@@ -1,3 +1,4 @@
+import type { ReviewContent } from '#core/kinds/review/reviewContent'
 import { and, eq } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { reviewOf } from '#core/kinds/review/reviewSettings'
@@ -209,7 +210,7 @@ export class DemoReviews {
       by: string,
       of: string,
       { entryId, at }: { readonly entryId: string | null; readonly at: Date },
-      review: t.ReviewContent,
+      review: ReviewContent,
     ) => {
       const [reviewerId, subjectId] = [this.enrolment.get(by)!, this.enrolment.get(of)!]
       const id = v7()

@@ -1,3 +1,4 @@
+import { detailOf } from '#core/kinds/contributionDetail'
 import { eq } from 'drizzle-orm'
 import * as t from '#server/database/schema'
 import type { World } from '#server/testing/world'
@@ -27,5 +28,5 @@ export async function setOddText(world: World): Promise<void> {
 /** The words kept with the note that says this. */
 export async function passageOf(world: World, said: string): Promise<string> {
   const [row] = await world.db.select().from(t.contributions).where(eq(t.contributions.text, said))
-  return row!.detail.note!.passage!.exact
+  return detailOf(row!, 'note').note!.passage!.exact
 }

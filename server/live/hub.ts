@@ -1,3 +1,4 @@
+import { takenUpBy } from '#core/kinds/contributionDetail'
 import { logError } from '#server/log'
 import { and, eq, inArray } from 'drizzle-orm'
 import { KINDS } from '#core/kinds'
@@ -91,7 +92,7 @@ export async function broadcast(db: Db, { activityId, id }: Announcement, now: D
   if (!activity || !head) return
   const context = [
     ...new Set(
-      [head.threadId, head.parentId, head.detail.takesUp?.contributionId].filter(
+      [head.threadId, head.parentId, takenUpBy(head)?.contributionId].filter(
         (x): x is string => !!x && x !== id,
       ),
     ),

@@ -14,49 +14,11 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { CONTRIBUTION_STATES, CONTRIBUTION_TYPES } from '#core/contributing/contribution'
-import type { SubmissionMethod } from '#core/kinds/review/reviewSettings'
-import type { TermDetail } from '#core/kinds/lexicon/lexiconSettings'
+import type { ContributionDetail } from '#core/kinds/contributionDetail'
 import type { RichNode } from '#core/contributing/richText'
 import { id, instant, madeAt } from './columns'
-import type { StoredNote } from './reading'
 import { enrolments, seminars } from './people'
 import { activities, files } from './planning'
-
-/** What only some kinds need: the passage a reply takes up, the prompt an entry answers, the anchor of a note. */
-export interface ContributionDetail {
-  readonly takesUp?: {
-    readonly contributionId: string
-    readonly exact: string
-    readonly prefix: string
-    readonly suffix: string
-  }
-  readonly title?: string // of a blog entry
-  readonly note?: StoredNote // of a note in a margin
-  readonly imported?: true // taken in from a file: it counts for nothing
-  readonly term?: TermDetail // of a term of the lexicon
-  readonly page?: { readonly id: string; readonly base: number } // of a page begun in a wiki: the version it is written from
-  readonly handIn?: { readonly way: SubmissionMethod; readonly groupId?: string; readonly tickedBy?: string } // of work that is reviewed
-  readonly review?: ReviewContent
-  readonly sample?: {
-    readonly points: Readonly<Record<string, number>>
-    readonly why: Readonly<Record<string, string>>
-  } // a sample to practise on: the instructor's own scores by criterion, hundredths
-}
-
-/** What a reviewer says, part by part; the contribution's text is the same in one. Kept apart from it: what is for the instructor alone. */
-export interface ReviewContent {
-  readonly points: Readonly<Record<string, number>> // by criterion, hundredths
-  readonly remarks: Readonly<Record<string, string>> // by criterion
-  readonly answers: Readonly<Record<string, string>> // by question
-  readonly passages: ReadonlyArray<{
-    readonly exact: string
-    readonly prefix: string
-    readonly suffix: string
-    readonly start: number
-    readonly note: string
-  }>
-  readonly private: string
-}
 
 /** Everything anyone adds to any activity: one table, one life. */
 export const contributions = pgTable(

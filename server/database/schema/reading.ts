@@ -1,6 +1,5 @@
 import { integer, index, jsonb, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
-import { TEXT_FORMS, type MarginKind, type PageArea, type TextPart } from '#core/kinds/reading/reading'
-import type { TextAnchor } from '#core/kinds/reading/anchor'
+import { TEXT_FORMS, type TextPart } from '#core/kinds/reading/reading'
 import type { Cue } from '#core/files/webVtt'
 import { languageCodes } from '#core/language/languages'
 import { id, instant, madeAt } from './columns'
@@ -74,18 +73,3 @@ export const annotationTokens = pgTable(
   },
   t => [uniqueIndex().on(t.digest), uniqueIndex().on(t.activityId, t.enrolmentId)],
 )
-
-/** What a note in a margin is besides its text. */
-export interface StoredNote {
-  readonly kind: MarginKind
-  readonly part: number
-  readonly passage: TextAnchor | null // as its author chose it; null: of an area, or of a moment alone
-  readonly area: PageArea | null
-  readonly time: readonly [number, number] | null // seconds
-  readonly tags: readonly string[]
-  readonly to: { readonly part: number; readonly passage: TextAnchor } | null // the passage it leads to
-  readonly toAt?: { readonly start: number; readonly end: number } | null // where that stands now; null: lost
-  readonly at: { readonly start: number; readonly end: number } | null // where its passage stands in the newest version; null with a passage: lost
-  readonly how: 'here' | 'elsewhere' | 'nearly' | 'lost' // how it came there
-  readonly settled?: { readonly by: string; readonly at: string } | null // a question that has its answer
-}

@@ -1,3 +1,4 @@
+import { detailOf, type ContributionDetails } from '#core/kinds/contributionDetail'
 import { and, eq, inArray } from 'drizzle-orm'
 import { lexiconOf, type TermDetail } from '#core/kinds/lexicon/lexiconSettings'
 import { definedAs } from '#core/kinds/lexicon/definedAs'
@@ -5,7 +6,7 @@ import { sameTerm } from '#core/kinds/lexicon/termFinder'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { lock } from '#server/database/locks'
-import { contributions, type ContributionDetail } from '#server/database/schema'
+import { contributions } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 
 /**
@@ -17,7 +18,7 @@ export async function requireTerm(
   { activity }: { readonly activity: ActivityRow },
   term: TermDetail | null,
   own: string | null,
-): Promise<Pick<ContributionDetail, 'term' | 'title'>> {
+): Promise<ContributionDetails['term']> {
   if (!term || term.term === '')
     throw refusedField('term', 'noTerm', 'Say which term it is. Your text is kept here.')
   const settings = lexiconOf(activity.settings)
@@ -57,7 +58,7 @@ export async function knownTerms(
   activityId: string,
 ): Promise<Array<{ id: string; term: string; forms: readonly string[] }>> {
   const rows = await db
-    .select({ id: contributions.id, detail: contributions.detail })
+    .select({ id: contributions.id, type: contributions.type, detail: contributions.detail })
     .from(contributions)
     .where(
       and(
@@ -66,7 +67,8 @@ export async function knownTerms(
         inArray(contributions.state, ['shown', 'awaitingApproval']),
       ),
     )
-  return rows.flatMap(r =>
-    r.detail.term ? [{ id: r.id, term: r.detail.term.term, forms: r.detail.term.forms }] : [],
-  )
+  return rows.flatMap(row => {
+    const { term } = detailOf(row, 'term')
+    return term ? [{ id: row.id, term: term.term, forms: term.forms }] : []
+  })
 }

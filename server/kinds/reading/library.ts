@@ -1,18 +1,13 @@
+import type { StoredNote } from '#core/kinds/reading/storedNote'
+import { detailOf } from '#core/kinds/contributionDetail'
 import { and, desc, eq, isNotNull, isNull, or, sql } from 'drizzle-orm'
 import { noteActs } from '#server/services/auditTrail'
 import { isStaff, nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import {
-  activities,
-  contributions,
-  enrolments,
-  files,
-  texts,
-  textVersions,
-  type StoredNote,
-} from '#server/database/schema'
+import { activities, contributions, enrolments, files, texts, textVersions } from '#server/database/schema'
 import { guessLanguage } from '#core/language/guessLanguage'
 import { PAGE_LANGUAGE, type Language } from '#core/language/languages'
+import { slicesOf } from '#server/database/slices'
 import { Problem, refusedField } from '#server/http/problem'
 import { copyStoredFile } from '#server/services/files'
 import { withIdempotency } from '#server/services/idempotency'
@@ -242,6 +237,7 @@ async function carryNotes(
       id: contributions.id,
       activityId: contributions.activityId,
       activity: activities.title,
+      type: contributions.type,
       detail: contributions.detail,
       author: enrolments.name,
       state: contributions.state,
@@ -251,18 +247,20 @@ async function carryNotes(
     .innerJoin(enrolments, eq(enrolments.id, contributions.authorId))
     .where(and(eq(activities.textId, textId), eq(contributions.type, 'note')))
     .for('update', { of: contributions })
-  const notes = rows.filter(
-    (r): r is typeof r & { detail: { note: StoredNote } } => r.detail.note !== undefined,
-  )
+  const notes = rows.flatMap(row => {
+    const { note } = detailOf(row, 'note')
+    return note ? [{ ...row, note }] : []
+  })
   const all = await findPassages(read.words, [
-    ...notes.map(n => n.detail.note.passage),
-    ...notes.map(n => n.detail.note.to?.passage ?? null),
+    ...notes.map(n => n.note.passage),
+    ...notes.map(n => n.note.to?.passage ?? null),
   ])
   const [found, leads] = [all.slice(0, notes.length), all.slice(notes.length)]
   const answer = { kept: 0, moved: 0, nearly: 0, lost: [] as VersionAdded['lost'] }
+  const carried: Array<{ readonly id: string; readonly note: StoredNote }> = []
   const told = new Set<string>()
   for (const [i, row] of notes.entries()) {
-    const { note } = row.detail
+    const { note } = row
     const [at, toAt] = [found[i], leads[i]]
     const findHow = () => {
       if (note.passage) return at?.how ?? 'lost'
@@ -293,12 +291,14 @@ async function carryNotes(
       toAt: toAt ? { start: toAt.start, end: toAt.end } : null,
       how,
     }
-    await tx
-      .update(contributions)
-      .set({ detail: { ...row.detail, note: next } })
-      .where(eq(contributions.id, row.id))
+    carried.push({ id: row.id, note: next })
     told.add(row.activityId)
   }
+  for (const some of slicesOf(carried))
+    await tx.execute(sql`
+      update contributions c set detail = c.detail || jsonb_build_object('note', v.note)
+      from jsonb_to_recordset(${JSON.stringify(some)}::jsonb) as v(id uuid, note jsonb)
+      where c.id = v.id`)
   // open pages fetch the text and its notes anew
   for (const activityId of told) await announce(tx, { activityId, id: null })
   return answer

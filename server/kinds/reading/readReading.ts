@@ -1,3 +1,4 @@
+import { detailOf } from '#core/kinds/contributionDetail'
 import { eq, inArray } from 'drizzle-orm'
 import { readingOf } from '#core/kinds/reading/reading'
 import type { ActivityActor } from '#server/access/seminar'
@@ -89,7 +90,7 @@ export async function setSettled(
 ): Promise<{ done: boolean }> {
   const { contribution, enrolment, activity } = actor
   if (!(await readable(db, actor, contribution.id, now))) throw nothingHere()
-  const { note } = contribution.detail
+  const { note } = detailOf(contribution, 'note')
   if (note?.kind !== 'question') throw new Problem(409, 'noQuestion', 'Only a question can have its answer.')
   if (contribution.authorId !== enrolment.id && !isStaff(enrolment))
     throw new Problem(403, 'notYours', 'Whether a question has its answer, whoever put it says.')
@@ -105,7 +106,7 @@ export async function setSettled(
         detail: {
           ...current!.detail,
           note: {
-            ...current!.detail.note!,
+            ...detailOf(current!, 'note').note!,
             settled: settled ? { by: enrolment.id, at: now.toISOString() } : null,
           },
         },

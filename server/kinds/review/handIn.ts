@@ -1,17 +1,11 @@
+import type { ContributionDetails } from '#core/kinds/contributionDetail'
 import { and, eq, inArray, max } from 'drizzle-orm'
 import { noteActs } from '#server/services/auditTrail'
 import type { SubmissionMethod } from '#core/kinds/review/reviewSettings'
 import { ownDueAt } from '#core/planning/schedule'
 import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import {
-  contributions,
-  enrolments,
-  extensions,
-  files,
-  phases,
-  type ContributionDetail,
-} from '#server/database/schema'
+import { contributions, enrolments, extensions, files, phases } from '#server/database/schema'
 import { refusedField } from '#server/http/problem'
 import { announce, nextSeq } from '#server/services/contributing'
 import { renderDoc } from '#server/richText/renderDoc'
@@ -22,7 +16,7 @@ import { loadPeerReview, requireReview } from './peerReview'
 const UPLOAD_COUNTS_FOR = 2 * 60_000 // milliseconds after an upload's end in which handing in still counts by its start
 
 /** A place to hand work in: once for each person, or for each group, and not after the end where late work is refused. */
-export async function handInDetail(db: Db, actor: ActivityActor): Promise<ContributionDetail> {
+export async function handInDetail(db: Db, actor: ActivityActor): Promise<ContributionDetails['entry']> {
   const { activity, enrolment } = actor
   const settings = requireReview(activity)
   if (isStaff(enrolment))

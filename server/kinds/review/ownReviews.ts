@@ -1,3 +1,4 @@
+import { detailOf, titleOf } from '#core/kinds/contributionDetail'
 import { neutralName } from '#core/contributing/neutralName'
 import type { ActivityActor } from '#server/access/seminar'
 import { and, eq, inArray } from 'drizzle-orm'
@@ -207,7 +208,7 @@ export async function reviewDesk(
     mayTakeBack: allocation.state === 'in' && mayTakeBack(peerReview, allocation, now) === null,
     work: entry
       ? {
-          title: entry.detail.title ?? null,
+          title: titleOf(entry),
           html: withBlindPictures(entry.html, blind),
           words: entry.words,
           onPaper: entry.detail.handIn?.way === 'paper',
@@ -248,6 +249,7 @@ export async function reviewRows(db: Db, list: readonly Allocation[]): Promise<M
   const rows = await db
     .select({
       id: contributions.id,
+      type: contributions.type,
       detail: contributions.detail,
       words: contributions.words,
       version: contributions.version,
@@ -266,12 +268,13 @@ async function workOf(db: Db, { entryId }: Allocation) {
     .select({
       html: contributions.html,
       words: contributions.words,
+      type: contributions.type,
       detail: contributions.detail,
       authorId: contributions.authorId,
     })
     .from(contributions)
     .where(eq(contributions.id, entryId))
-  return row ?? null
+  return row ? { ...row, detail: detailOf(row, 'entry') } : null
 }
 
 async function namesOf(

@@ -1,16 +1,10 @@
+import { detailOf, type ContributionDetails } from '#core/kinds/contributionDetail'
 import { and, asc, eq, inArray } from 'drizzle-orm'
 import { reviewOf, type ReviewSettings } from '#core/kinds/review/reviewSettings'
 import { ownDueAt } from '#core/planning/schedule'
 import { isStaff, nothingHere, type ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import {
-  allocations,
-  contributions,
-  enrolments,
-  groupMembers,
-  peerReviews,
-  type ContributionDetail,
-} from '#server/database/schema'
+import { allocations, contributions, enrolments, groupMembers, peerReviews } from '#server/database/schema'
 import {
   type ActivityPlan,
   type AudienceGroup,
@@ -30,7 +24,7 @@ export interface Entry {
   readonly isSample: boolean
   readonly shownAt: Date
   readonly words: number
-  readonly detail: ContributionDetail
+  readonly detail: ContributionDetails['entry']
 }
 
 /** A peer review with everyone and everything in it, as staff may know it. Nothing here is fit to be sent to a student. */
@@ -64,6 +58,7 @@ export async function loadPeerReview(db: Db, activity: ActivityRow): Promise<Loa
         authorId: contributions.authorId,
         shownAt: contributions.shownAt,
         words: contributions.words,
+        type: contributions.type,
         detail: contributions.detail,
         role: enrolments.role,
       })
@@ -95,17 +90,17 @@ export async function loadPeerReview(db: Db, activity: ActivityRow): Promise<Loa
       .map(r => ({
         id: r.id,
         authorId: r.authorId,
-        ownerIds: ownersOf(r, inGroups),
+        ownerIds: ownersOf({ authorId: r.authorId, detail: detailOf(r, 'entry') }, inGroups),
         isSample: isStaff(r),
         shownAt: r.shownAt!,
         words: r.words,
-        detail: r.detail,
+        detail: detailOf(r, 'entry'),
       })),
   }
 }
 
 export function ownersOf(
-  entry: { readonly authorId: string; readonly detail: ContributionDetail },
+  entry: { readonly authorId: string; readonly detail: ContributionDetails['entry'] },
   inGroups: readonly AudienceGroup[],
 ): readonly string[] {
   const { groupId } = entry.detail.handIn ?? {}

@@ -1,7 +1,9 @@
+import { detailOf, type Detailed } from '#core/kinds/contributionDetail'
+import type { ReviewContent } from '#core/kinds/review/reviewContent'
 import { reviewReach } from '#core/kinds/review/reviewReach'
 import { lacksOf } from '#core/kinds/review/missing'
 import type { Enrolment } from '#server/access/seminar'
-import type { contributions, ReviewContent } from '#server/database/schema'
+import type { contributions } from '#server/database/schema'
 import { readerRole } from '#server/services/contributing'
 import type { RubricView } from '#shared/contributing/activity'
 import type { GivenHead, ReceivedReview, ReviewGiven } from '#shared/kinds/review/review'
@@ -9,7 +11,7 @@ import { isLetOut, type Allocation, type Entry, type LoadedPeerReview } from './
 
 export type ReviewRow = Pick<
   typeof contributions.$inferSelect,
-  'id' | 'detail' | 'words' | 'version' | 'state' | 'text' | 'savedAt'
+  'id' | 'type' | 'detail' | 'words' | 'version' | 'state' | 'text' | 'savedAt'
 >
 export const NOTHING_GIVEN: ReviewContent = {
   points: {},
@@ -40,8 +42,8 @@ export function reachOfReview(
   })
 }
 
-export const contentOf = (row: Pick<ReviewRow, 'detail'> | undefined): ReviewContent =>
-  row?.detail.review ?? NOTHING_GIVEN
+export const contentOf = (row: Detailed | undefined): ReviewContent =>
+  (row && detailOf(row, 'review').review) ?? NOTHING_GIVEN
 
 /** What a reviewer has given, back to them. */
 export const givenView = (row: ReviewRow | undefined): ReviewGiven =>

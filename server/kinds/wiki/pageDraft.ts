@@ -1,3 +1,4 @@
+import { detailOf } from '#core/kinds/contributionDetail'
 import { draftAt, requireDraftRoom } from '#server/services/contributing'
 import type { ActivityActor } from '#server/access/seminar'
 import { eq } from 'drizzle-orm'
@@ -29,7 +30,7 @@ export async function savePageDraft(
         {
           theirs: {
             doc: draft.doc,
-            base: draft.detail.page?.base ?? 0,
+            base: detailOf(draft, 'pageVersion').page?.base ?? 0,
             savedAt: draft.savedAt.toISOString(),
             version: draft.version,
           },

@@ -1,3 +1,4 @@
+import { detailOf } from '#core/kinds/contributionDetail'
 import { and, asc, desc, eq, inArray } from 'drizzle-orm'
 import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import { talkOf } from '#core/contributing/talkSettings'
@@ -50,7 +51,7 @@ export async function readPage(db: Db, actor: ActivityActor, pageId: string, now
     draft: draft
       ? {
           doc: draft.doc,
-          base: draft.detail.page?.base ?? 0,
+          base: detailOf(draft, 'pageVersion').page?.base ?? 0,
           savedAt: draft.savedAt.toISOString(),
           version: draft.version,
         }

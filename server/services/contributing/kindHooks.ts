@@ -1,7 +1,9 @@
+import type { SubmissionMethod } from '#core/kinds/review/reviewSettings'
+import type { ContributionDetail } from '#core/kinds/contributionDetail'
 import type { ActivityKind } from '#core/kinds/kind'
 import type { Actor, ActivityActor, ActivityRow, Enrolment } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import type { ContributionDetail, contributions } from '#server/database/schema'
+import type { contributions } from '#server/database/schema'
 import type { renderDoc } from '#server/richText/renderDoc'
 import type { ActivityView } from '#shared/contributing/activity'
 import type { ContributionView, PostWrite, Written } from '#shared/contributing/thread'
@@ -44,7 +46,7 @@ export interface KindHooks {
     write: PostWrite,
     work: ReturnType<typeof renderDoc>,
     now: Date,
-  ) => Promise<{ readonly at: Date; readonly way: NonNullable<ContributionDetail['handIn']>['way'] }>
+  ) => Promise<{ readonly at: Date; readonly way: SubmissionMethod }>
   /** Until when an author may change their own, where that is not counted in minutes. */
   readonly changeUntil?: (
     db: Db,

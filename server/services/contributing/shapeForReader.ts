@@ -1,10 +1,11 @@
+import { detailOf, takenUpBy, titleOf, type Detailed } from '#core/kinds/contributionDetail'
+import type { StoredNote } from '#core/kinds/reading/storedNote'
 import { neutralName } from '#core/contributing/neutralName'
 import { KINDS } from '#core/kinds'
 import { reachOf } from '#core/contributing/openings'
 import { readerView, type ReaderRole } from '#core/contributing/readerView'
 import { talkOf } from '#core/contributing/talkSettings'
 import { isStaff, type ActivityRow, type Enrolment } from '#server/access/seminar'
-import type { StoredNote } from '#server/database/schema'
 import type { AttachedFile, AuthorView, ContributionView } from '#shared/contributing/thread'
 import { authorView } from '#server/services/people'
 import { aliasKey, type Aliases } from './aliases'
@@ -18,7 +19,7 @@ export interface Reader {
   readonly now: Date
 }
 
-type Root = Pick<StoredContribution, 'authorId' | 'role' | 'openToClass' | 'detail'>
+type Root = Pick<StoredContribution, 'authorId' | 'role' | 'openToClass' | 'type' | 'detail'>
 
 /** What else a view is made of, and what tells whether the reader's own is in: by default the rows themselves. */
 export interface Surroundings {
@@ -67,7 +68,7 @@ export const asksQuestions = (activity: ActivityRow): boolean =>
 export const writesByPage = (activity: ActivityRow): boolean =>
   KINDS[activity.kind].opensByPart(activity.settings)
 
-const pageKey = (row: Pick<StoredContribution, 'detail'>): string => `page ${row.detail.note?.part}`
+const pageKey = (row: Detailed): string => `page ${detailOf(row, 'note').note?.part}`
 
 /**
  * The one place that decides what of an activity's contributions leaves the server for a reader.
@@ -90,7 +91,7 @@ export function shapeForReader(
   const roots = new Map<string, Root>(around.roots)
   for (const row of rows) if (row.parentId === null) roots.set(row.id, row)
   const mine = discussionGroupOf(around.discussionGroups, enrolment.id)
-  const takenUp = new Set(rows.flatMap(r => r.detail.takesUp?.contributionId ?? []))
+  const takenUp = new Set(rows.flatMap(r => takenUpBy(r)?.contributionId ?? []))
   const whole = new Set<string>() // of those
   const authors = new Map<string, AuthorView>()
   const views: ContributionView[] = []
@@ -127,7 +128,9 @@ export function shapeForReader(
       views.push({ view, id: row.id, parentId: row.parentId, shownAt: shownAt.toISOString() })
     if (view !== 'whole') continue
     if (takenUp.size > 0 && takenUp.has(row.id)) whole.add(row.id)
-    const takesUp = row.detail.takesUp
+    const takesUp = takenUpBy(row)
+    const { note } = detailOf(row, 'note')
+    const { term } = detailOf(row, 'term')
     const hidden = talk.namesHidden && !isStaffRole(row.role)
     const alias = hidden ? around.aliases.get(aliasKey(row.threadId, row.authorId)) : undefined
     const files = around.files.get(row.id) ?? []
@@ -161,9 +164,9 @@ export function shapeForReader(
       onTop: row.onTop,
       openToClass: row.openToClass,
       promptId: row.promptId,
-      title: row.detail.title ?? null,
-      note: row.detail.note ? noteView(row.detail.note) : null,
-      term: row.detail.term ? { ...row.detail.term, forms: [...row.detail.term.forms] } : null,
+      title: titleOf(row),
+      note: note ? noteView(note) : null,
+      term: term ? { ...term, forms: [...term.forms] } : null,
       files: hidden && role !== 'staff' && !isAuthor ? files.map(unnamed) : [...files],
       // a passage is passed on only with the text it was taken from
       takesUp:

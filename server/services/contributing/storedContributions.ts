@@ -1,7 +1,8 @@
+import type { ContributionDetail } from '#core/kinds/contributionDetail'
 import { asc, eq, inArray, sql } from 'drizzle-orm'
 import type { ContributionState, ContributionType } from '#core/contributing/contribution'
 import { rowsOf, type Db } from '#server/database/client'
-import { contributionFiles, contributions, files, type ContributionDetail } from '#server/database/schema'
+import { contributionFiles, contributions, files } from '#server/database/schema'
 import type { AttachedFile } from '#shared/contributing/thread'
 
 export interface StoredContribution {

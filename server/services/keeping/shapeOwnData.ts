@@ -1,3 +1,4 @@
+import { detailOf, titleOf } from '#core/kinds/contributionDetail'
 import type { Seminar } from '#server/access/seminar'
 import type { enrolments, persons } from '#server/database/schema'
 import { namesOf } from '#server/services/people'
@@ -63,13 +64,13 @@ function contributionsOf({ written, revisions, came }: OwnRows, isHidden: (state
     ...(isHidden(c.state)
       ? {}
       : {
-          title: c.detail.title ?? null,
+          title: titleOf(c),
           text: c.text,
           html: c.html,
           doc: c.doc,
-          note: c.detail.note ?? null,
-          term: c.detail.term ?? null,
-          review: c.detail.review ?? null,
+          note: detailOf(c, 'note').note ?? null,
+          term: detailOf(c, 'term').term ?? null,
+          review: detailOf(c, 'review').review ?? null,
           sentBack: c.sentBack,
         }),
     files: came.filter(f => f.contributionId === c.id).map(f => f.fileId),

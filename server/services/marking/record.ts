@@ -1,3 +1,5 @@
+import type { StoredNote } from '#core/kinds/reading/storedNote'
+import { detailOf, takenUpBy, titleOf } from '#core/kinds/contributionDetail'
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { localDay } from '#core/planning/week'
 import type { Lateness } from '#core/marking/lateness'
@@ -14,7 +16,6 @@ import {
   markerShares,
   prompts,
   rubricVersions,
-  type StoredNote,
 } from '#server/database/schema'
 import { judge, loadRecords } from '#server/services/standing'
 import { type ActivityPlan, loadPlan } from '#server/services/planning'
@@ -282,9 +283,10 @@ async function inContext(
   }
   return rows.map(row => {
     const change = changes.get(row.id)
+    const { note } = detailOf(row, 'note')
     // a comment in a wiki says itself which page it stands on
     const parent = parents.find(p => p.id === row.parentId && p.type !== 'pageVersion')
-    const around = row.detail.takesUp?.exact
+    const around = takenUpBy(row)?.exact
     const parentText = () => {
       if (parent!.state === 'withdrawn') return 'This post was withdrawn.'
       if (around) return `… ${around} …`
@@ -304,7 +306,7 @@ async function inContext(
         ? {
             name: parent.name,
             text: parentText(),
-            passage: parent.detail.note?.passage?.exact ?? null,
+            passage: detailOf(parent, 'note').note?.passage?.exact ?? null,
           }
         : null,
       answered: (change?.change ? [] : answers.filter(a => a.parentId === row.id)).map(a => ({
@@ -313,10 +315,10 @@ async function inContext(
       })),
       change: change?.change ?? null,
       about: change?.about ?? null,
-      title: row.detail.title ?? null,
+      title: titleOf(row),
       fileWords: fileWords.get(row.id) ?? 0,
       prompt: asked.find(p => p.id === row.promptId) ?? null,
-      noted: row.detail.note ? notedAs(row.detail.note) : null,
+      noted: note ? notedAs(note) : null,
     }
   })
 }

@@ -1,3 +1,5 @@
+import { detailOf, takenUpBy, titleOf } from '#core/kinds/contributionDetail'
+import type { StoredNote } from '#core/kinds/reading/storedNote'
 import { requireDraftRoom } from '#server/services/contributing/draftQuota'
 import { picturesIn, withPicturesOf } from '#core/contributing/picturesIn'
 import { and, eq, isNull, ne, sql } from 'drizzle-orm'
@@ -129,22 +131,23 @@ export async function recordVisit(
 }
 
 export function draftView(d: typeof contributions.$inferSelect, files: readonly AttachedFile[]): DraftView {
+  const { term } = detailOf(d, 'term')
+  const { note } = detailOf(d, 'note')
+  const takesUp = takenUpBy(d)
   return {
     id: d.id,
     parentId: d.parentId,
     slot: d.slot,
     promptId: d.promptId,
-    title: d.detail.title ?? null,
-    term: d.detail.term ? { ...d.detail.term, forms: [...d.detail.term.forms] } : null,
-    note: d.detail.note ? noteDetail(d.detail.note) : null,
+    title: titleOf(d),
+    term: term ? { ...term, forms: [...term.forms] } : null,
+    note: note ? noteDetail(note) : null,
     files: [...files],
     doc: d.doc,
     words: d.words,
     version: d.version,
     savedAt: d.savedAt.toISOString(),
-    takesUp: d.detail.takesUp
-      ? { contributionId: d.detail.takesUp.contributionId, exact: d.detail.takesUp.exact }
-      : null,
+    takesUp: takesUp ? { contributionId: takesUp.contributionId, exact: takesUp.exact } : null,
   }
 }
 
@@ -156,6 +159,6 @@ const noteDetail = ({
   time,
   tags,
   to,
-}: NonNullable<(typeof contributions.$inferSelect)['detail']['note']>): NonNullable<DraftView['note']> =>
+}: StoredNote): NonNullable<DraftView['note']> =>
   // a copy may be changed: the type of what is stored is read-only, that of the contract is not
   structuredClone({ kind, part, passage, area, time, tags, to }) as never

@@ -1,3 +1,4 @@
+import { detailOf, titleOf } from '#core/kinds/contributionDetail'
 import { eq } from 'drizzle-orm'
 import { withPicturesOf } from '#core/contributing/picturesIn'
 import { talkOf } from '#core/contributing/talkSettings'
@@ -82,10 +83,10 @@ export async function ownText({
   enrolment,
 }: ActivityActor & { readonly contribution: Contribution }) {
   if (contribution.authorId !== enrolment.id) throw nothingHere()
-  const { term } = contribution.detail
+  const { term } = detailOf(contribution, 'term')
   return {
     doc: contribution.doc,
-    title: contribution.detail.title ?? null,
+    title: titleOf(contribution),
     term: term ? { ...term, forms: [...term.forms] } : null,
     version: contribution.version,
   }

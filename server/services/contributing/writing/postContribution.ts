@@ -1,3 +1,4 @@
+import { detailOf } from '#core/kinds/contributionDetail'
 import { and, eq, lte } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { KINDS } from '#core/kinds'
@@ -43,7 +44,7 @@ export function postContribution(
     const at = handedIn?.at ?? now
     const detail = {
       ...target.detail,
-      ...(handedIn && { handIn: { ...target.detail.handIn, way: handedIn.way } }),
+      ...(handedIn && { handIn: { ...detailOf(target, 'entry').handIn, way: handedIn.way } }),
       ...(isImported && { imported: true as const }),
     }
     const state = stateOf(actor, write, now)

@@ -1,3 +1,4 @@
+import { detailOf } from '#core/kinds/contributionDetail'
 import { kindsWhere } from '#core/kinds'
 import { noteActs } from '#server/services/auditTrail'
 import { and, eq, inArray, isNull } from 'drizzle-orm'
@@ -258,7 +259,7 @@ export function putSample(
     const { doc, html, text, words, sources } = rendered
     const [there] = await tx.select().from(contributions).where(eq(contributions.id, write.id)).for('update')
     if (there) {
-      if (there.activityId !== actor.activity.id || !there.detail.sample) throw nothingHere()
+      if (there.activityId !== actor.activity.id || !detailOf(there, 'entry').sample) throw nothingHere()
       if (
         (await tx.$count(allocations, and(eq(allocations.entryId, there.id), eq(allocations.state, 'in')))) >
         0
@@ -311,7 +312,7 @@ export async function takeSampleAway(
       .select()
       .from(contributions)
       .where(and(eq(contributions.id, entryId), eq(contributions.activityId, actor.activity.id)))
-    if (!sample?.detail.sample) throw nothingHere()
+    if (!sample || !detailOf(sample, 'entry').sample) throw nothingHere()
     const rows = await tx
       .delete(allocations)
       .where(eq(allocations.entryId, entryId))

@@ -1,3 +1,4 @@
+import { titleOf } from '#core/kinds/contributionDetail'
 import { and, asc, eq, inArray } from 'drizzle-orm'
 import { findNames } from '#core/kinds/review/findNames'
 import type { Lateness } from '#core/marking/lateness'
@@ -189,10 +190,7 @@ async function titlesOf(db: Db, peerReview: LoadedPeerReview): Promise<Map<strin
   return new Map(
     rows.map(r => {
       const line = r.text.split('\n')[0] ?? ''
-      return [
-        r.id,
-        r.detail.title ?? (line.length > 70 ? `${line.slice(0, 68).replace(/\s+\S*$/, '')} …` : line),
-      ]
+      return [r.id, titleOf(r) ?? (line.length > 70 ? `${line.slice(0, 68).replace(/\s+\S*$/, '')} …` : line)]
     }),
   )
 }
