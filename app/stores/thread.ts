@@ -10,6 +10,7 @@ import type {
   ThreadView,
   WholeContribution,
 } from '#shared/contributing/thread'
+import { unpackThread } from '#shared/contributing/packedThread'
 import { newKey, useApi, type InputOf } from '../composables/shell/useApi'
 import * as contributingEndpoints from '#shared/contributing/endpoints'
 
@@ -36,7 +37,7 @@ export const useThreadStore = readOnlyState(
         thread.value = null
       }
       activity.value = a
-      thread.value = t
+      thread.value = unpackThread(t)
     }
 
     /** Fetches what has come meanwhile; what was new on this visit stays marked as new, and texts that are here stay. */
@@ -73,7 +74,7 @@ export const useThreadStore = readOnlyState(
       if (!activity.value) return
       arrived.clear()
       fetching++
-      const [a, t] = await Promise.all([
+      const [a, packed] = await Promise.all([
         api.call(contributingEndpoints.readActivity, { params: { activityId: activity.value.id } }),
         api.call(contributingEndpoints.readThread, { params: { activityId: activity.value.id } }),
       ]).finally(() => {
@@ -85,6 +86,7 @@ export const useThreadStore = readOnlyState(
       }
       // an answer that was overtaken by a newer question is older than what is here
       if (mine !== asked) return latest
+      const t = unpackThread(packed)
       const had = byId.value
       const known = new Set(t.contributions.map(c => c.id))
       const since = contributions.value.filter(c => arrived.has(c.id) && !known.has(c.id))

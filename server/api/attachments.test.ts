@@ -161,9 +161,7 @@ describe('files that come with a contribution', () => {
       await get('outsider'),
     ]).toEqual([200, 200, 200, 404, 404]) // paz has not written yet
     const thread = (
-      await (
-        await world.as('kadri')
-      ).json<ThreadView>('GET', `/api/activities/${world.dredge.id}/contributions`)
+      await (await world.as('kadri')).thread(`/api/activities/${world.dredge.id}/contributions`)
     ).body
     expect((thread.contributions.find(c => c.id === posted.id) as WholeContribution).files).toMatchObject([
       { id: file.id, name: 'strand.png' },

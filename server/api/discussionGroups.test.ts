@@ -13,8 +13,7 @@ describe('a discussion in which each group talks by itself', () => {
   let question: string // put by the instructor, for all
   const inGroup = { liv: '', rasmus: '' } // a post of each
   const path = (rest = '') => `/api/activities/${world.dredge.id}${rest}`
-  const thread = async (who: string) =>
-    (await (await world.as(who)).json<ThreadView>('GET', path('/contributions'))).body
+  const thread = async (who: string) => (await (await world.as(who)).thread(path('/contributions'))).body
   const post = async (who: string, body: Record<string, unknown>) =>
     (await world.as(who)).json<{ id: string }>('POST', path('/contributions'), {
       key: v7(),

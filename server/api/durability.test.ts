@@ -58,7 +58,7 @@ describe('what was acknowledged', () => {
       `/api/seminars/${session.session.seminars[0]!.id}/plan`,
     )
     const place = `/api/activities/${plan.activities.find(a => a.title.includes('dredge'))!.id}`
-    const before = (await liv.json<ThreadView>('GET', `${place}/contributions`)).body.contributions
+    const before = (await liv.thread(`${place}/contributions`)).body.contributions
     const parentId = before[0]!.id
     const sent = { key: v7(), parentId, doc: doc('Acknowledged, and then the lights went out.') }
     const acknowledged = await liv.json<{ id: string }>('POST', `${place}/contributions`, sent)
@@ -85,7 +85,7 @@ describe('what was acknowledged', () => {
       // the browser, which may not have had the answer, sends the same post again
       const resent = await back.json<{ id: string }>('POST', `${place}/contributions`, sent)
       expect(resent.body.id).toBe(acknowledged.body.id)
-      const { body } = await back.json<ThreadView>('GET', `${place}/contributions`)
+      const { body } = await back.thread(`${place}/contributions`)
       expect(
         body.contributions.filter(c => c.view === 'whole' && c.html?.includes('Acknowledged')),
       ).toHaveLength(1)

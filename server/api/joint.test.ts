@@ -92,7 +92,7 @@ describe('a discussion held with another seminar', () => {
     const mails = await world.db.select().from(t.mails).where(eq(t.mails.seminarId, other.id))
     expect(mails[0]!.text).toContain(`/seminars/${other.id}/activities/${world.dredge.id}`)
     // write before you read holds for guests as for everyone
-    expect((await guest.json<ThreadView>('GET', path('/contributions'))).body).toMatchObject({
+    expect((await guest.thread(path('/contributions'))).body).toMatchObject({
       waiting: true,
       contributions: [],
     })
@@ -102,18 +102,18 @@ describe('a discussion held with another seminar', () => {
       doc: doc(words(210)),
     })
     expect(posted.status).toBe(200)
-    const thread = await guest.json<ThreadView>('GET', path('/contributions'))
+    const thread = await guest.thread(path('/contributions'))
     expect(thread.body.contributions.length).toBeGreaterThan(20)
     expect(thread.body.checks[0]).toMatchObject({ have: 1, met: true })
     // students of the home answer a guest, and that counts as a classmate answered
     const liv = await world.as('liv')
-    const before = (await liv.json<ThreadView>('GET', path('/contributions'))).body.checks[1]!.have
+    const before = (await liv.thread(path('/contributions'))).body.checks[1]!.have
     await liv.send('POST', path('/contributions'), {
       key: v7(),
       parentId: posted.body.id,
       doc: doc(words(70)),
     })
-    expect((await liv.json<ThreadView>('GET', path('/contributions'))).body.checks[1]!.have).toBe(before + 1)
+    expect((await liv.thread(path('/contributions'))).body.checks[1]!.have).toBe(before + 1)
     const ines = await world.as('ines')
     const [enrolment] = await world.db
       .select({ id: t.enrolments.id })
@@ -132,7 +132,7 @@ describe('a discussion held with another seminar', () => {
     const guest = await world.as('guest')
     expect((await guest.send('GET', path())).status).toBe(404)
     const liv = await world.as('liv')
-    const thread = await liv.json<ThreadView>('GET', path('/contributions'))
+    const thread = await liv.thread(path('/contributions'))
     expect(thread.body.contributions.some(c => c.view === 'whole' && c.author.name === 'Gudrun Guest')).toBe(
       true,
     )

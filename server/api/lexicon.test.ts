@@ -72,9 +72,9 @@ describe('the lexicon of a seminar', () => {
         who,
       ).toBe(false)
     expect((await card('nico')).status).toBe(404)
-    expect(
-      JSON.stringify((await (await as('nico')).json<ThreadView>('GET', `${base}/contributions`)).body),
-    ).not.toContain('groundswell')
+    expect(JSON.stringify((await (await as('nico')).thread(`${base}/contributions`)).body)).not.toContain(
+      'groundswell',
+    )
     await (
       await as('henrik')
     ).send('PUT', `/api/contributions/${posted.body.id}/approval`, { approved: true })
@@ -140,7 +140,7 @@ describe('the lexicon of a seminar', () => {
   })
 
   it('counts as participation, and keeps a draft with the term it is for', async () => {
-    const checks = async () => (await (await as('paz')).json<ThreadView>('GET', `${base}/contributions`)).body
+    const checks = async () => (await (await as('paz')).thread(`${base}/contributions`)).body
     expect((await checks()).checks[0]).toMatchObject({ have: 0, need: 2 })
     await (
       await as('paz')

@@ -80,7 +80,7 @@ describe('what open pages are told as it happens', () => {
       .where(eq(t.activities.title, 'Harbour notebook'))
     const [liv, teodora, ines] = await Promise.all([there('liv'), there('teodora'), there('ines')])
     const streams = await Promise.all([liv, teodora, ines].map(c => listenTo(c, notebook!.id)))
-    const mine = (await teodora.json<ThreadView>('GET', `/api/activities/${notebook!.id}/contributions`)).body
+    const mine = (await teodora.thread(`/api/activities/${notebook!.id}/contributions`)).body
       .contributions[0]!
     const staff = await world.as('ines')
     await staff.json('POST', `/api/activities/${notebook!.id}/contributions`, {

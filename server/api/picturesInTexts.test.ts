@@ -33,7 +33,7 @@ describe('pictures in the texts of students', () => {
     ).body
   const shown = async (who: string, id: string) =>
     (
-      await (await world.as(who)).json<ThreadView>('GET', `/api/activities/${world.dredge.id}/contributions`)
+      await (await world.as(who)).thread(`/api/activities/${world.dredge.id}/contributions`)
     ).body.contributions.find((c): c is WholeContribution => c.view === 'whole' && c.id === id)!
 
   it('stand where they were put, for everybody who may read the text, and only those that came with it', async () => {

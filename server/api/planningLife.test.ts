@@ -189,8 +189,7 @@ describe('an activity through its life', () => {
     expect(prompts.filter(p => p.releaseAt > NOW).length).toBeGreaterThan(0)
     for (const p of prompts) expect(seen.includes(p.html.slice(3, 30))).toBe(p.releaseAt <= NOW)
     await patch(world.dredge.id, { hiddenUntil: '2026-10-20T06:00:00.000Z' })
-    const thread = (await liv.json<ThreadView>('GET', `/api/activities/${world.dredge.id}/contributions`))
-      .body
+    const thread = (await liv.thread(`/api/activities/${world.dredge.id}/contributions`)).body
     expect(thread.waiting).toBe(true)
     expect(thread.contributions.every(c => c.view === 'whole' && c.author.isMe)).toBe(true)
     expect(

@@ -126,7 +126,7 @@ describe('readings', () => {
     })
   }
   const thread = async (who: string, activityId: string) =>
-    (await (await as(who)).json<ThreadView>('GET', `/api/activities/${activityId}/contributions`)).body
+    (await (await as(who)).thread(`/api/activities/${activityId}/contributions`)).body
   const notesOf = (view: ThreadView) =>
     view.contributions.flatMap(c =>
       c.view === 'whole' && c.note ? [{ ...c.note, id: c.id, by: c.author.givenName, html: c.html }] : [],

@@ -125,7 +125,7 @@ describe('notes on a reading', () => {
     })
   }
   const thread = async (who: string, activityId: string) =>
-    (await (await as(who)).json<ThreadView>('GET', `/api/activities/${activityId}/contributions`)).body
+    (await (await as(who)).thread(`/api/activities/${activityId}/contributions`)).body
   const notesOf = (view: ThreadView) =>
     view.contributions.flatMap(c =>
       c.view === 'whole' && c.note ? [{ ...c.note, id: c.id, by: c.author.givenName, html: c.html }] : [],
@@ -264,11 +264,8 @@ describe('notes on a reading', () => {
     await world.db
       .insert(t.contributions)
       .values([...Array.from({ length: 480 }, (_, i) => row(i, nico, (i % 12) + 1)), row(480, liv, 11)])
-    const first = (
-      await (
-        await as('liv')
-      ).json<ThreadView>('GET', `/api/activities/${activityId}/contributions?first=true`)
-    ).body
+    const first = (await (await as('liv')).thread(`/api/activities/${activityId}/contributions?first=true`))
+      .body
     expect(first).toMatchObject({ more: true, lastSeq: 481 })
     expect([...new Set(notesOf(first).map(n => `${n.by} ${n.part}`))].sort()).toEqual([
       'Liv 11',

@@ -17,8 +17,7 @@ describe("the student's eye", () => {
     const [ines, liv] = [await world.as('ines'), await world.as('liv')]
     const seminar = `/api/seminars/${world.seminar.id}`
     const counts = async () =>
-      (await liv.json<ThreadView>('GET', `/api/activities/${world.dredge.id}/contributions`)).body
-        .contributions.length
+      (await liv.thread(`/api/activities/${world.dredge.id}/contributions`)).body.contributions.length
     const before = await counts()
     const plan = async () =>
       (await (await world.as('henrik')).json<TermPlan>('GET', `${seminar}/plan`)).body.activities.find(
@@ -32,9 +31,10 @@ describe("the student's eye", () => {
     })
     expect((await ines.send('GET', `/api/activities/${world.essays.id}`)).status).toBe(404) // a draft
     expect((await ines.send('GET', `${seminar}/people`)).status).toBe(403)
-    expect(
-      (await ines.json<ThreadView>('GET', `/api/activities/${world.dredge.id}/contributions`)).body,
-    ).toMatchObject({ waiting: true, contributions: [] })
+    expect((await ines.thread(`/api/activities/${world.dredge.id}/contributions`)).body).toMatchObject({
+      waiting: true,
+      contributions: [],
+    })
     expect(
       (
         await ines.send('POST', `/api/activities/${world.dredge.id}/contributions`, {
@@ -45,8 +45,7 @@ describe("the student's eye", () => {
       ).status,
     ).toBe(200)
     expect(
-      (await ines.json<ThreadView>('GET', `/api/activities/${world.dredge.id}/contributions`)).body
-        .contributions.length,
+      (await ines.thread(`/api/activities/${world.dredge.id}/contributions`)).body.contributions.length,
     ).toBe(before + 1)
     expect(await counts()).toBe(before)
     expect(JSON.stringify((await liv.json('GET', `${seminar}/find?q=trial`)).body)).not.toContain('trial')

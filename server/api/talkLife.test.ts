@@ -20,7 +20,7 @@ describe('what becomes of a contribution', () => {
   const find = async (title: string) =>
     (await world.db.select().from(t.activities).where(eq(t.activities.title, title)))[0]!
   const thread = async (who: string, id: string) =>
-    (await (await world.as(who)).json<ThreadView>('GET', `/api/activities/${id}/contributions`)).body
+    (await (await world.as(who)).thread(`/api/activities/${id}/contributions`)).body
   const post = async (who: string, id: string, body: Record<string, unknown>) =>
     (await world.as(who)).json<{ id: string; state: string; fields?: Record<string, string> }>(
       'POST',

@@ -286,13 +286,11 @@ describe('the life of a wiki', () => {
     expect(await claim('malin', false)).toBe(403)
     expect(await claim(owner, false)).toBe(200)
     // what is asked of a member: a page of their own, so many words of it theirs, and revised after a comment
-    const [rule] = (
-      await (await as('liv')).json<ThreadView>('GET', `/api/activities/${world.city.id}/contributions`)
-    ).body.checks
+    const [rule] = (await (await as('liv')).thread(`/api/activities/${world.city.id}/contributions`)).body
+      .checks
     expect(rule).toMatchObject({ need: 1 })
     const checks = async (who: string) =>
-      (await (await as(who)).json<ThreadView>('GET', `/api/activities/${world.city.id}/contributions`)).body
-        .checks
+      (await (await as(who)).thread(`/api/activities/${world.city.id}/contributions`)).body.checks
     expect((await checks('malin'))[0]!.met).toBe(true)
     expect((await checks('jonas'))[0]!.met).toBe(false)
   })

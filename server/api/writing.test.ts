@@ -33,7 +33,7 @@ describe('writing in a talk', () => {
       parentId: null,
       ...body,
     })
-  const thread = async (as = liv) => (await as.json<ThreadView>('GET', `${place}/contributions`)).body
+  const thread = async (as = liv) => (await as.thread(`${place}/contributions`)).body
 
   it('stores a post sent twice once, and answers the same: one after the other and at the same instant', async () => {
     const before = await count()

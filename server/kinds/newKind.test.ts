@@ -25,7 +25,8 @@ import { NOW } from '#server/testing/actByChance'
 import { testDatabase } from '#server/testing/database'
 import { doc } from '#server/testing/world'
 import { ActivityView } from '#shared/contributing/activity'
-import { PostWrite, ThreadView } from '#shared/contributing/thread'
+import { PostWrite } from '#shared/contributing/thread'
+import { PackedThread, packThread, unpackThread } from '#shared/contributing/packedThread'
 import { DeskView, MarkingQueue, MarkWrite, RecordView } from '#shared/marking/desk'
 import { ActivityMake, ActivityPatch } from '#shared/planning/composer'
 import { TermPlan } from '#shared/planning/plan'
@@ -149,7 +150,7 @@ describe('a kind that is one more folder in each layer', () => {
     await post(nico, id, { doc: doc('It should never fall.'), title: 'Against' }, soon)
     await post(nico, id, { parentId: speech.id, doc: doc('Who would pay for the walls?') }, soon)
 
-    const thread = ThreadView.parse(await readThread(db, await at(liv, id), soon))
+    const thread = unpackThread(PackedThread.parse(packThread(await readThread(db, await at(liv, id), soon))))
     expect(thread.contributions).toMatchObject([
       { type: 'entry', title: 'For' },
       { type: 'entry', title: 'Against' },

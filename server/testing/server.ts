@@ -1,3 +1,5 @@
+import { unpackThread, type PackedThread } from '#shared/contributing/packedThread'
+import type { ThreadView } from '#shared/contributing/thread'
 import { startServer } from '#scripts/serve.mjs'
 import { freePort } from '#scripts/cluster.mjs'
 
@@ -99,6 +101,12 @@ export class Client {
       status: answer.status,
       body: (answer.headers.get('content-type')?.includes('ndjson') ? lastLine(text) : JSON.parse(text)) as T,
     }
+  }
+
+  /** The talk at an address, as its reader's page has it. */
+  async thread(path: string): Promise<{ status: number; body: ThreadView }> {
+    const { status, body } = await this.json<PackedThread>('GET', path)
+    return { status, body: status === 200 ? unpackThread(body) : (body as never) } // of a refusal nobody reads a talk
   }
 }
 

@@ -25,10 +25,10 @@ import {
   TalkFound,
   TextsAnswer,
   ThreadQuery,
-  ThreadView,
   VisitWrite,
   WithdrawnWrite,
 } from './thread'
+import { PackedThread } from './packedThread'
 import { Done } from '../http/done'
 import { ContributionMarkWrite } from '../marking/desk'
 import { SeminarParams } from '../people/seminar'
@@ -39,7 +39,7 @@ export const readThread = endpoint({
   summary: 'The contributions of an activity as their reader may see them',
   params: ActivityParams,
   query: ThreadQuery,
-  answer: ThreadView,
+  answer: PackedThread,
 })
 
 export const postContribution = endpoint({

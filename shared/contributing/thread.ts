@@ -32,51 +32,51 @@ export const AttachedFile = z.object({
 })
 export type AttachedFile = z.infer<typeof AttachedFile>
 
+export const WholeView = z.object({
+  view: z.literal('whole'),
+  id: z.uuid(),
+  parentId: z.uuid().nullable(),
+  type: z.enum(CONTRIBUTION_TYPES),
+  author: AuthorView,
+  threadId: z.uuid(),
+  state: z.enum(['shown', 'awaitingApproval', 'scheduled', 'withdrawn']),
+  withdrawn: z.boolean(),
+  mayPutBack: z.boolean(), // the reader may put it back: staff always, its author within the window what they withdrew themselves
+  html: z.string().nullable(), // null in a long talk: its words are fetched when they are about to be read
+  words: z.number().int(),
+  seq: z.number().int().nullable(), // its place among what was shown
+  shownAt: z.iso.datetime(),
+  showAt: z.iso.datetime().nullable(), // a timed entry, to its author
+  editedAt: z.iso.datetime().nullable(),
+  isNew: z.boolean(),
+  nods: z.number().int(),
+  nodded: z.boolean(),
+  takesUp: TakesUp.nullable(),
+  changeUntil: z.iso.datetime().nullable(), // the reader may edit it until then
+  withdrawUntil: z.iso.datetime().nullable(), // or withdraw it
+  onTop: z.boolean(),
+  openToClass: z.boolean(), // a journal entry that was opened
+  promptId: z.uuid().nullable(),
+  title: z.string().nullable(),
+  term: TermDetail.nullable(), // of a term of the lexicon
+  note: NoteView.nullable(), // of a note in a margin: its passage
+  files: z.array(AttachedFile),
+  circle: z.uuid().nullable(), // the section or group whose talk it is in, where each talks by itself; to staff alone
+  alias: z.string().nullable(), // what classmates call its author here; to staff and the author alone
+  done: z.boolean().nullable(), // as staff marked it; to staff and the author alone
+  points: z.number().int().nullable(), // its mark alone, hundredths; to staff alone
+  sentBack: z.string().nullable(), // what staff said when they did not let it be shown yet
+  version: z.number().int(),
+})
+export const PlaceView = z.object({
+  view: z.literal('place'),
+  id: z.uuid(),
+  parentId: z.uuid().nullable(),
+  shownAt: z.iso.datetime(),
+})
+
 /** One contribution as one reader gets it. A place holds neither words nor name. */
-export const ContributionView = z.discriminatedUnion('view', [
-  z.object({
-    view: z.literal('whole'),
-    id: z.uuid(),
-    parentId: z.uuid().nullable(),
-    type: z.enum(CONTRIBUTION_TYPES),
-    author: AuthorView,
-    threadId: z.uuid(),
-    state: z.enum(['shown', 'awaitingApproval', 'scheduled', 'withdrawn']),
-    withdrawn: z.boolean(),
-    mayPutBack: z.boolean(), // the reader may put it back: staff always, its author within the window what they withdrew themselves
-    html: z.string().nullable(), // null in a long talk: its words are fetched when they are about to be read
-    words: z.number().int(),
-    seq: z.number().int().nullable(), // its place among what was shown
-    shownAt: z.iso.datetime(),
-    showAt: z.iso.datetime().nullable(), // a timed entry, to its author
-    editedAt: z.iso.datetime().nullable(),
-    isNew: z.boolean(),
-    nods: z.number().int(),
-    nodded: z.boolean(),
-    takesUp: TakesUp.nullable(),
-    changeUntil: z.iso.datetime().nullable(), // the reader may edit it until then
-    withdrawUntil: z.iso.datetime().nullable(), // or withdraw it
-    onTop: z.boolean(),
-    openToClass: z.boolean(), // a journal entry that was opened
-    promptId: z.uuid().nullable(),
-    title: z.string().nullable(),
-    term: TermDetail.nullable(), // of a term of the lexicon
-    note: NoteView.nullable(), // of a note in a margin: its passage
-    files: z.array(AttachedFile),
-    circle: z.uuid().nullable(), // the section or group whose talk it is in, where each talks by itself; to staff alone
-    alias: z.string().nullable(), // what classmates call its author here; to staff and the author alone
-    done: z.boolean().nullable(), // as staff marked it; to staff and the author alone
-    points: z.number().int().nullable(), // its mark alone, hundredths; to staff alone
-    sentBack: z.string().nullable(), // what staff said when they did not let it be shown yet
-    version: z.number().int(),
-  }),
-  z.object({
-    view: z.literal('place'),
-    id: z.uuid(),
-    parentId: z.uuid().nullable(),
-    shownAt: z.iso.datetime(),
-  }),
-])
+export const ContributionView = z.discriminatedUnion('view', [WholeView, PlaceView])
 export type ContributionView = z.infer<typeof ContributionView>
 export type WholeContribution = Extract<ContributionView, { view: 'whole' }>
 
@@ -97,20 +97,23 @@ export const DraftView = z.object({
 })
 export type DraftView = z.infer<typeof DraftView>
 
-export const ThreadView = z.object({
+/** What is said of a talk besides its contributions. */
+export const ThreadHead = z.object({
   waiting: z.boolean(), // write before you read: nothing of others is in this answer, not even a count
   waitingAt: z.array(z.uuid()), // questions the reader has not answered yet, and whose answers are not in this one either
   closedToWords: z.boolean(), // students write nothing new in it
   closedThreads: z.array(z.uuid()), // threads in which students write nothing new, by their first contribution
   lastSeq: z.number().int(), // up to which place this answer goes
-  contributions: z.array(ContributionView), // in the order they were shown
   more: z.boolean(), // of a long reading, when only what is read first was asked for: there is more
   circles: z.array(z.object({ id: z.uuid(), title: z.string() })), // where each section or group talks by itself: all of them to staff, the reader's own to others
   drafts: z.array(DraftView), // the reader's own
   checks: z.array(CheckView), // the reader's own expectations; empty for staff
   notHeard: z.array(z.string()), // given names of classmates with nothing shown; empty while waiting
 })
-export type ThreadView = z.infer<typeof ThreadView>
+/** A talk as its reader has it; on the way to them it is packed. */
+export type ThreadView = z.infer<typeof ThreadHead> & {
+  readonly contributions: ContributionView[] // in the order they were shown
+}
 
 /** Where and what somebody writes. Several texts can be begun at one place: an answer to each prompt, several entries of a blog. */
 const Written = z.object({
