@@ -3,7 +3,7 @@ import { strToU8, zipSync } from 'fflate'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
-import type { ThreadView, WholeContribution } from '#shared/contributing/thread'
+import type { WholeContribution } from '#shared/contributing/thread'
 import type { FileView } from '#shared/files/file'
 import { doc, testWorld, words, type World } from '#server/testing/world'
 

@@ -5,7 +5,6 @@ import * as t from '#server/database/schema'
 import { listenTo } from '#server/testing/listenTo'
 import { until } from '#server/testing/until'
 import { doc, testWorld, words, type World } from '#server/testing/world'
-import type { ThreadView } from '#shared/contributing/thread'
 import type { ComposerView } from '#shared/planning/composer'
 
 describe('a discussion in which each group talks by itself', () => {

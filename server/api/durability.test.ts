@@ -8,7 +8,7 @@ import { Client, testServer } from '#server/testing/server'
 import { until } from '#server/testing/until'
 import { doc } from '#server/testing/world'
 import { binary, isAlive, removeCluster, startCluster, type Cluster } from '#scripts/cluster.mjs'
-import type { DraftView, ThreadView } from '#shared/contributing/thread'
+import type { DraftView } from '#shared/contributing/thread'
 
 /** Processes of a database server: the one started and all it started. */
 function family(pid: number): number[] {

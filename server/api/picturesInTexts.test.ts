@@ -3,7 +3,7 @@ import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
 import { doc, testWorld, type World } from '#server/testing/world'
-import type { DraftView, ThreadView, WholeContribution } from '#shared/contributing/thread'
+import type { DraftView, WholeContribution } from '#shared/contributing/thread'
 import type { FileView } from '#shared/files/file'
 import type { ReviewDesk } from '#shared/kinds/review/review'
 

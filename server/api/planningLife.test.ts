@@ -4,7 +4,6 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
 import { TEST_NOW, type Client } from '#server/testing/server'
 import { testWorld, type World } from '#server/testing/world'
-import type { ThreadView } from '#shared/contributing/thread'
 import type { ActivityBody, ComposerView } from '#shared/planning/composer'
 import type { TermPlan } from '#shared/planning/plan'
 

@@ -1,7 +1,6 @@
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { doc, testWorld, words, type World } from '#server/testing/world'
-import type { ThreadView } from '#shared/contributing/thread'
 import type { TermPlan } from '#shared/planning/plan'
 
 const key = () => v7()

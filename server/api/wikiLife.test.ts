@@ -1,7 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 } from 'uuid'
 import { type RichNode } from '#core/contributing/richText'
-import type { ThreadView } from '#shared/contributing/thread'
 import type { Overlaps, PageView, VersionView, WikiShares, WikiView } from '#shared/kinds/wiki/wiki'
 import type { Client } from '#server/testing/server'
 import { doc, testWorld, type World } from '#server/testing/world'

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
 import type { Client } from '#server/testing/server'
 import { doc, testWorld, words, type World } from '#server/testing/world'
-import type { DraftView, ThreadView } from '#shared/contributing/thread'
+import type { DraftView } from '#shared/contributing/thread'
 
 interface Refusal {
   readonly status: number

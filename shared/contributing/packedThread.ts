@@ -42,15 +42,12 @@ const PackedContribution = z.discriminatedUnion('view', [
 ])
 type PackedContribution = z.infer<typeof PackedContribution>
 
-/** A talk as it is sent: each author once, and of a long talk half as many bytes. */
+/** A talk as it is sent: each author once, and a long talk in a third of the bytes. */
 export const PackedThread = ThreadHead.extend({
   authors: z.array(AuthorView),
   contributions: z.array(PackedContribution), // in the order they were shown
 })
 export type PackedThread = z.infer<typeof PackedThread>
-
-const isUsual = (value: unknown, usual: unknown): boolean =>
-  value === usual || (Array.isArray(value) && value.length === 0)
 
 /** @returns the same talk, for the way to its reader */
 export function packThread({ contributions, ...head }: ThreadView): PackedThread {
