@@ -73,7 +73,7 @@ try {
   )
 
   await fillLargeTalk(world)
-  const { route, bare } = await measureFirstScreen(world, timed)
+  const { route, bare } = await measureFirstScreen(world)
   row(
     'talk of 5,000 posts by 300 people: its first screen from the data route against the bare SQL for the same rows (ratio)',
     `${(route / bare).toFixed(1)} (${route.toFixed(0)} ms against ${bare.toFixed(0)} ms)`,

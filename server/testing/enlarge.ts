@@ -55,8 +55,49 @@ export const writeMore = (db: Database, times: number): Promise<void> =>
     times,
   )
 
-async function copyRows(db: Database, tables: typeof TABLES, times: number): Promise<void> {
+/** Of these tables nothing is copied: secrets, what waits to be sent, and numbers the database gives out. */
+const LEFT_OUT = [
+  'annotation_tokens',
+  'due_failures',
+  'feeds',
+  'idempotency_keys',
+  'joining_codes',
+  'mails',
+  'standing_changes',
+]
+
+/** Adds so many seminars like the one there is, with other people in them. */
+export async function addSeminars(db: Database, times: number): Promise<void> {
+  const withSeminar = await rowsOf<{ table: string }>(
+    db,
+    sql`select c.table_name as table from information_schema.columns c
+      join information_schema.tables t on t.table_name = c.table_name and t.table_schema = c.table_schema
+      where c.table_schema = 'public' and c.column_name = 'seminar_id' and t.table_type = 'BASE TABLE'`,
+  )
+  const tables = withSeminar.map(r => r.table).filter(table => !LEFT_OUT.includes(table))
+  const there = await rowsOf<{ id: string }>(db, sql`select id from seminars`)
+  const ids = there.map(s => `'${s.id}'`).join(', ')
+  await copyRows(
+    db,
+    [
+      ['persons', 'true'],
+      ['seminars', 'true'],
+      ...tables.map(table => [table, `seminar_id in (${ids})`] as const),
+    ],
+    times + 1,
+    { isAnyOrder: true },
+  )
+}
+
+/** @param isAnyOrder whether rows may come before those they point to; then nothing that a trigger does is done */
+async function copyRows(
+  db: Database,
+  tables: typeof TABLES,
+  times: number,
+  { isAnyOrder = false } = {},
+): Promise<void> {
   await db.transaction(async tx => {
+    if (isAnyOrder) await tx.execute(sql`set local session_replication_role = replica`)
     await tx.execute(sql`create temp table copied (id uuid primary key) on commit drop`)
     await tx.execute(
       sql`create temp table first on commit drop as select id from enrolments where role = 'student' and state = 'active'`,
@@ -69,18 +110,19 @@ async function copyRows(db: Database, tables: typeof TABLES, times: number): Pro
     const hasId = new Set(withId.map(r => r.table))
     for (const [table, where] of tables)
       if (hasId.has(table))
-        await tx.execute(sql.raw(`insert into copied select id from ${table} where ${where}`))
-    for (let n = 1; n < times; n++)
-      for (const [table, where] of tables)
         await tx.execute(
-          await copyOf(tx, table, hasId.has(table) ? 'id in (select id from copied)' : where, n),
+          sql.raw(`insert into copied select id from ${table} where ${where} on conflict do nothing`),
         )
+    for (const [table, where] of tables)
+      await tx.execute(
+        await copyOf(tx, table, hasId.has(table) ? 'id in (select id from copied)' : where, times - 1),
+      )
   })
-  await numberAll(db)
+  if (!isAnyOrder) await numberAll(db)
   await db.execute(sql`analyze`)
 }
 
-async function copyOf(tx: Parameters<typeof rowsOf>[0], table: string, where: string, n: number) {
+async function copyOf(tx: Parameters<typeof rowsOf>[0], table: string, where: string, times: number) {
   const columns = await rowsOf<{ name: string; type: string }>(
     tx,
     sql`select column_name as name, udt_name as type from information_schema.columns
@@ -89,10 +131,10 @@ async function copyOf(tx: Parameters<typeof rowsOf>[0], table: string, where: st
   const values = columns.map(({ name, type }) => {
     const changed = CHANGED[`${table}.${name}`]
     if (changed) return changed
-    if (type !== 'uuid') return `r.${name}`
+    if (type !== 'uuid') return `r."${name}"`
     return `case when exists (select 1 from copied c where c.id = r.${name}) then ${newId(`r.${name}`)} else r.${name} end`
   })
   return sql.raw(`with rows as (select * from ${table} r where ${where})
-    insert into ${table} (${columns.map(c => c.name).join(', ')})
-    select ${values.join(', ')} from rows r, (select ${n} as n) number`)
+    insert into ${table} (${columns.map(c => `"${c.name}"`).join(', ')})
+    select ${values.join(', ')} from generate_series(1, ${times}) n, rows r`)
 }

@@ -3,8 +3,7 @@ import { AuthorView, PlaceView, ThreadHead, WholeView } from './thread'
 import type { ContributionView, ThreadView, WholeContribution } from './thread'
 
 /** Fields that are left out of the answer where they have the value that most contributions of a talk have. */
-const USUAL = {
-  parentId: true,
+const Unusual = WholeView.pick({
   state: true,
   withdrawn: true,
   mayPutBack: true,
@@ -30,16 +29,25 @@ const USUAL = {
   points: true,
   sentBack: true,
   version: true,
-} as const
+}).partial()
+type Unusual = z.infer<typeof Unusual>
 
 /** A contribution without what it shares with most others: its author by number, usual values left out. */
-const PackedContribution = z.discriminatedUnion('view', [
-  WholeView.omit({ author: true, threadId: true }).partial(USUAL).extend({
-    by: z.number().int(), // place of its author in `authors`
-    threadId: z.uuid().optional(), // left out of what begins a thread
-  }),
-  PlaceView,
-])
+const PackedWhole = WholeView.pick({
+  view: true,
+  id: true,
+  type: true,
+  words: true,
+  seq: true,
+  shownAt: true,
+}).extend({
+  by: z.number().int(), // place of its author in `authors`
+  threadId: z.uuid().optional(), // left out of what begins a thread
+  parentId: z.uuid().optional(), // as well
+  more: Unusual.optional(), // left out of most
+})
+const PackedContribution = z.discriminatedUnion('view', [PackedWhole, PlaceView])
+type PackedWhole = z.infer<typeof PackedWhole>
 type PackedContribution = z.infer<typeof PackedContribution>
 
 /** A talk as it is sent: each author once, and a long talk in a third of the bytes. */
@@ -61,47 +69,78 @@ export function packThread({ contributions, ...head }: ThreadView): PackedThread
     return authors.push(author) - 1
   }
   // field by field, for a long talk has thousands of them
-  function pack(view: ContributionView): PackedContribution {
-    if (view.view !== 'whole') return view
-    return {
-      view: 'whole',
-      id: view.id,
-      type: view.type,
-      by: by(view.author),
-      words: view.words,
-      seq: view.seq,
-      shownAt: view.shownAt,
-      threadId: view.threadId === view.id ? undefined : view.threadId,
-      parentId: view.parentId ?? undefined,
-      state: view.state === 'shown' ? undefined : view.state,
-      withdrawn: view.withdrawn || undefined,
-      mayPutBack: view.mayPutBack || undefined,
-      html: view.html ?? undefined,
-      showAt: view.showAt ?? undefined,
-      editedAt: view.editedAt ?? undefined,
-      isNew: view.isNew || undefined,
-      nods: view.nods === 0 ? undefined : view.nods,
-      nodded: view.nodded || undefined,
-      takesUp: view.takesUp ?? undefined,
-      changeUntil: view.changeUntil ?? undefined,
-      withdrawUntil: view.withdrawUntil ?? undefined,
-      onTop: view.onTop || undefined,
-      openToClass: view.openToClass || undefined,
-      promptId: view.promptId ?? undefined,
-      title: view.title ?? undefined,
-      term: view.term ?? undefined,
-      note: view.note ?? undefined,
-      files: view.files.length === 0 ? undefined : view.files,
-      circle: view.circle ?? undefined,
-      alias: view.alias ?? undefined,
-      done: view.done ?? undefined,
-      points: view.points ?? undefined,
-      sentBack: view.sentBack ?? undefined,
-      version: view.version === 1 ? undefined : view.version,
-    }
-  }
+  const pack = (view: ContributionView): PackedContribution =>
+    view.view === 'whole'
+      ? {
+          view: 'whole',
+          id: view.id,
+          type: view.type,
+          by: by(view.author),
+          words: view.words,
+          seq: view.seq,
+          shownAt: view.shownAt,
+          threadId: view.threadId === view.id ? undefined : view.threadId,
+          parentId: view.parentId ?? undefined,
+          more: isOrdinary(view) ? undefined : unusualOf(view),
+        }
+      : view
   return { ...head, contributions: contributions.map(pack), authors }
 }
+
+const isOrdinary = (view: WholeContribution): boolean =>
+  view.state === 'shown' &&
+  !view.withdrawn &&
+  !view.mayPutBack &&
+  view.html === null &&
+  view.showAt === null &&
+  view.editedAt === null &&
+  !view.isNew &&
+  view.nods === 0 &&
+  !view.nodded &&
+  view.takesUp === null &&
+  view.changeUntil === null &&
+  view.withdrawUntil === null &&
+  !view.onTop &&
+  !view.openToClass &&
+  view.promptId === null &&
+  view.title === null &&
+  view.term === null &&
+  view.note === null &&
+  view.files.length === 0 &&
+  view.circle === null &&
+  view.alias === null &&
+  view.done === null &&
+  view.points === null &&
+  view.sentBack === null &&
+  view.version === 1
+
+const unusualOf = (view: WholeContribution): Unusual => ({
+  state: view.state === 'shown' ? undefined : view.state,
+  withdrawn: view.withdrawn || undefined,
+  mayPutBack: view.mayPutBack || undefined,
+  html: view.html ?? undefined,
+  showAt: view.showAt ?? undefined,
+  editedAt: view.editedAt ?? undefined,
+  isNew: view.isNew || undefined,
+  nods: view.nods === 0 ? undefined : view.nods,
+  nodded: view.nodded || undefined,
+  takesUp: view.takesUp ?? undefined,
+  changeUntil: view.changeUntil ?? undefined,
+  withdrawUntil: view.withdrawUntil ?? undefined,
+  onTop: view.onTop || undefined,
+  openToClass: view.openToClass || undefined,
+  promptId: view.promptId ?? undefined,
+  title: view.title ?? undefined,
+  term: view.term ?? undefined,
+  note: view.note ?? undefined,
+  files: view.files.length === 0 ? undefined : view.files,
+  circle: view.circle ?? undefined,
+  alias: view.alias ?? undefined,
+  done: view.done ?? undefined,
+  points: view.points ?? undefined,
+  sentBack: view.sentBack ?? undefined,
+  version: view.version === 1 ? undefined : view.version,
+})
 
 /** @returns the talk that was packed */
 export function unpackThread({ authors, contributions, ...head }: PackedThread): ThreadView {
@@ -110,10 +149,7 @@ export function unpackThread({ authors, contributions, ...head }: PackedThread):
   return { ...head, contributions: contributions.map(unpack) }
 }
 
-const unpacked = (
-  sent: Extract<PackedContribution, { view: 'whole' }>,
-  author: AuthorView,
-): WholeContribution => ({
+const unpacked = ({ more = {}, ...sent }: PackedWhole, author: AuthorView): WholeContribution => ({
   view: 'whole',
   id: sent.id,
   type: sent.type,
@@ -123,29 +159,29 @@ const unpacked = (
   shownAt: sent.shownAt,
   threadId: sent.threadId ?? sent.id,
   parentId: sent.parentId ?? null,
-  state: sent.state ?? 'shown',
-  withdrawn: sent.withdrawn ?? false,
-  mayPutBack: sent.mayPutBack ?? false,
-  html: sent.html ?? null,
-  showAt: sent.showAt ?? null,
-  editedAt: sent.editedAt ?? null,
-  isNew: sent.isNew ?? false,
-  nods: sent.nods ?? 0,
-  nodded: sent.nodded ?? false,
-  takesUp: sent.takesUp ?? null,
-  changeUntil: sent.changeUntil ?? null,
-  withdrawUntil: sent.withdrawUntil ?? null,
-  onTop: sent.onTop ?? false,
-  openToClass: sent.openToClass ?? false,
-  promptId: sent.promptId ?? null,
-  title: sent.title ?? null,
-  term: sent.term ?? null,
-  note: sent.note ?? null,
-  files: sent.files ?? [],
-  circle: sent.circle ?? null,
-  alias: sent.alias ?? null,
-  done: sent.done ?? null,
-  points: sent.points ?? null,
-  sentBack: sent.sentBack ?? null,
-  version: sent.version ?? 1,
+  state: more.state ?? 'shown',
+  withdrawn: more.withdrawn ?? false,
+  mayPutBack: more.mayPutBack ?? false,
+  html: more.html ?? null,
+  showAt: more.showAt ?? null,
+  editedAt: more.editedAt ?? null,
+  isNew: more.isNew ?? false,
+  nods: more.nods ?? 0,
+  nodded: more.nodded ?? false,
+  takesUp: more.takesUp ?? null,
+  changeUntil: more.changeUntil ?? null,
+  withdrawUntil: more.withdrawUntil ?? null,
+  onTop: more.onTop ?? false,
+  openToClass: more.openToClass ?? false,
+  promptId: more.promptId ?? null,
+  title: more.title ?? null,
+  term: more.term ?? null,
+  note: more.note ?? null,
+  files: more.files ?? [],
+  circle: more.circle ?? null,
+  alias: more.alias ?? null,
+  done: more.done ?? null,
+  points: more.points ?? null,
+  sentBack: more.sentBack ?? null,
+  version: more.version ?? 1,
 })

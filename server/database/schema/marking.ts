@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm'
 import {
   boolean,
   index,
@@ -132,7 +133,17 @@ export const marks = pgTable(
     before: jsonb().$type<ReturnedBefore>(), // what had been returned before, for taking back
     version: integer().notNull().default(1),
   },
-  t => [uniqueIndex().on(t.activityId, t.enrolmentId), index().on(t.enrolmentId)],
+  t => [
+    uniqueIndex().on(t.activityId, t.enrolmentId),
+    index().on(t.enrolmentId),
+    index().on(t.rubricVersionId),
+    index('marks_to_return')
+      .on(t.returnAt)
+      .where(sql`return_at is not null`),
+    index('marks_to_tell')
+      .on(t.returnedAt)
+      .where(sql`returned is not null and told_at is null`),
+  ],
 )
 
 /** What student and markers write to each other under a returned letter. */

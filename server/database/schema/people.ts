@@ -332,6 +332,7 @@ export const groupMembers = pgTable(
   },
   t => [
     primaryKey({ columns: [t.groupPlanId, t.enrolmentId] }),
+    index().on(t.seminarId),
     index().on(t.groupId),
     index().on(t.enrolmentId),
   ],

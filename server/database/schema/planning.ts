@@ -224,7 +224,14 @@ export const activities = pgTable(
     position: integer().notNull(),
     version: integer().notNull().default(1),
   },
-  t => [index().on(t.seminarId), index().on(t.groupPlanId), index().on(t.textId)],
+  t => [
+    index().on(t.seminarId),
+    index().on(t.groupPlanId),
+    index().on(t.textId),
+    index('activities_to_publish')
+      .on(t.opensAt)
+      .where(sql`state = 'scheduled'`),
+  ],
 )
 
 /** Other seminars that take part in an activity, with the home of which everything else is shared. */
@@ -256,7 +263,7 @@ export const phases = pgTable(
     endsAt: instant().notNull(),
     position: integer().notNull(),
   },
-  t => [index().on(t.activityId)],
+  t => [index().on(t.activityId), index().on(t.name, t.startsAt)],
 )
 
 export const expectations = pgTable(

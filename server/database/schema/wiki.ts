@@ -52,6 +52,7 @@ export const wikiPages = pgTable(
   },
   t => [
     index().on(t.activityId, t.groupId),
+    index().on(t.currentId),
     uniqueIndex('one_page_of_a_title')
       .on(
         t.activityId,

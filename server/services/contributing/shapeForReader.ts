@@ -123,7 +123,7 @@ export function shapeForReader(
       hasShownAnswers: answered.has(row.id),
       beforeReveal,
     })
-    const shownAt = row.shownAt ?? row.showAt ?? row.savedAt
+    const shownAt = row.at
     if (view === 'place')
       views.push({ view, id: row.id, parentId: row.parentId, shownAt: shownAt.toISOString() })
     if (view !== 'whole') continue

@@ -18,15 +18,16 @@ const USUAL_THRESHOLD = 60 // percent, where the seminar has no pass mark
  */
 function judgedSteps(db: Db, seminar: Seminar) {
   const states = seminar.grading.countHeld ? (['held', 'returned'] as const) : (['returned'] as const)
+  const counted = db.select({ id: activities.id }).from(activities).where(takesPartIn(db, seminar.id))
   const judged = sql`(
     select m.id as mark_id, s.criterion_id, s.points,
       exists (select 1 from jsonb_array_elements(m.excused_from) e where e ->> 'criterionId' = s.criterion_id::text) as excused
     from marks m join criterion_marks s on s.mark_id = m.id
-    where m.returned is null or m.state = 'returned'
+    where m.activity_id in (${counted}) and (m.returned is null or m.state = 'returned')
     union all
     select m.id, (c ->> 'id')::uuid, (c ->> 'points')::int, jsonb_exists(c, 'excused')
     from marks m cross join lateral jsonb_array_elements(m.returned -> 'criteria') c
-    where m.returned is not null and m.state <> 'returned' and c ->> 'levelTitle' <> ''
+    where m.activity_id in (${counted}) and m.returned is not null and m.state <> 'returned' and c ->> 'levelTitle' <> ''
   ) as judged`
   return db
     .select({

@@ -1,5 +1,5 @@
 import { usableBy } from '#server/access/seminar'
-import { and, eq, ne, or } from 'drizzle-orm'
+import { and, eq, ne } from 'drizzle-orm'
 import ical, { ICalCalendarMethod } from 'ical-generator'
 import { isWorkingPhase, ownDueAt } from '#core/planning/schedule'
 import type { Db } from '#server/database/client'
@@ -42,7 +42,7 @@ export async function calendarFeed(db: Db, secret: string, now: Date): Promise<s
           .from(activities)
           .where(
             and(
-              or(...memberships.map(m => takesPartIn(db, m.seminar.id))),
+              takesPartIn(db, ...memberships.map(m => m.seminar.id)),
               ne(activities.state, 'draft'),
               eq(activities.isTemplate, false),
             ),

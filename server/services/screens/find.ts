@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNotNull, isNull, ne, or, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm'
 import {
   isStaff,
   type Actor,
@@ -23,6 +23,11 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
   const { seminar, enrolment } = actor
   const like = `%${words.replace(/[\\%_]/g, '\\$&')}%`
   const query = sql`websearch_to_tsquery('english', ${words})`
+  const searched = db.select({ id: activities.id }).from(activities).where(takesPartIn(db, seminar.id))
+  const currentPages = db
+    .select({ id: wikiPages.currentId })
+    .from(wikiPages)
+    .where(and(sql`${wikiPages.activityId} = any(array(${searched}))`, isNull(wikiPages.removedAt)))
   const [activityRows, people, hits] = await Promise.all([
     db
       .select()
@@ -52,23 +57,12 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
       .from(contributions)
       .where(
         and(
-          inArray(
-            contributions.activityId,
-            db.select({ id: activities.id }).from(activities).where(takesPartIn(db, seminar.id)),
-          ),
+          // as a list that is made first: a condition on it would search the words of the whole installation
+          sql`${contributions.activityId} = any(array(${searched}))`,
           ne(contributions.state, 'draft'),
           sql`to_tsvector('english', ${contributions.text}) @@ ${query}`,
           // of a wiki's page what it says now
-          or(
-            ne(contributions.type, 'pageVersion'),
-            inArray(
-              contributions.id,
-              db
-                .select({ id: wikiPages.currentId })
-                .from(wikiPages)
-                .where(and(isNull(wikiPages.removedAt), isNotNull(wikiPages.currentId))),
-            ),
-          ),
+          or(ne(contributions.type, 'pageVersion'), sql`${contributions.id} = any(array(${currentPages}))`),
         ),
       )
       .orderBy(desc(sql`ts_rank(to_tsvector('english', ${contributions.text}), ${query})`))

@@ -1,4 +1,5 @@
 import { and, asc, eq, inArray, isNotNull, lte, or, sql } from 'drizzle-orm'
+import { union } from 'drizzle-orm/pg-core'
 import { judgementHolds } from '#core/standing/judgeRecord'
 import type { ActivityRow } from '#server/access/seminar'
 import { rowsOf, type Db } from '#server/database/client'
@@ -158,12 +159,7 @@ export async function keepDue(db: Db, now: Date): Promise<number> {
   const due = await db
     .select({ id: activities.id, seminarId: activities.seminarId })
     .from(activities)
-    .where(
-      and(
-        or(inArray(activities.id, changed), inArray(activities.id, turned)),
-        mayBeTried('judge', activities.id, now),
-      ),
-    )
+    .where(and(inArray(activities.id, union(changed, turned)), mayBeTried('judge', activities.id, now)))
   return doEach(db, 'judge', due, now, (tx, { id }) => keepActivity(tx, id, now))
 }
 
