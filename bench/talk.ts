@@ -8,7 +8,7 @@ import { testServer, Client } from '#server/testing/server'
 import { email, type World } from '#server/testing/world'
 import { namesOf } from '#server/services/people/nameView'
 import { fillTalk } from './largeSeminar'
-import { median, type Timed } from './timed'
+import { median } from './timed'
 
 const PEOPLE = 300
 const POSTS = 5000

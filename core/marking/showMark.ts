@@ -14,6 +14,10 @@ export const isMarked = (activity: {
   activity.scale !== 'none' &&
   (activity.points !== null || activity.rubricVersionId !== null || activity.scale === 'complete')
 
+/** Whether somebody marks it, also for the words alone: where a rubric is judged that gives no mark. */
+export const takesMarking = (activity: Parameters<typeof isMarked>[0]): boolean =>
+  isMarked(activity) || activity.rubricVersionId !== null
+
 export interface ShownMark {
   readonly points: number
   readonly max: number

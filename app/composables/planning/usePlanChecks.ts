@@ -1,3 +1,4 @@
+import { takesMarking } from '#core/marking/showMark'
 import { plainText } from '#core/contributing/richText'
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import { minutesWords } from '#core/planning/expectationWords'
@@ -93,7 +94,7 @@ export function usePlanChecks(view: () => ComposerView, body: () => ActivityBody
   const remarks = computed<RemarkWords[]>(() => found.value.map(r => remarkWords(r, body(), shell())))
   const workload = computed(() => {
     const { parts } = sortPeople([composedAudience(view(), body())], peopleOf(view(), body()))
-    const { rules, prompts, rests, points: worth, rubricVersionId } = body()
+    const { rules, prompts, rests } = body()
     const load = loadInAll(
       {
         phases: checked.value.phases,
@@ -101,7 +102,7 @@ export function usePlanChecks(view: () => ComposerView, body: () => ActivityBody
           rules.map(r => r.rule),
           prompts.length + view().questions,
         ),
-        marked: rubricVersionId !== null || worth !== null,
+        marked: takesMarking(body()),
         parts: parts[0]!,
         restWeeks: rests,
       },

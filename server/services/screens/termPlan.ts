@@ -1,3 +1,4 @@
+import { takesMarking } from '#core/marking/showMark'
 import { reviewOf } from '#core/kinds/review/reviewSettings'
 import { and, asc, eq } from 'drizzle-orm'
 import { talkOf } from '#core/contributing/talkSettings'
@@ -179,7 +180,7 @@ const loadOf = (plan: ActivityPlan, parts: readonly TakingPart[]): LoadOfActivit
     plan.expectations.map(e => e.rule),
     plan.prompts.length + plan.questions.length,
   ),
-  marked: plan.activity.rubricVersionId !== null || plan.activity.points !== null,
+  marked: takesMarking(plan.activity),
   parts,
   restWeeks: plan.activity.settings.rests ?? [],
 })
