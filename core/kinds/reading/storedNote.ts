@@ -11,7 +11,8 @@ export interface StoredNote {
   readonly tags: readonly string[]
   readonly to: { readonly part: number; readonly passage: TextAnchor } | null // the passage it leads to
   readonly toAt?: { readonly start: number; readonly end: number } | null // where that stands now; null: lost
-  readonly at: { readonly start: number; readonly end: number } | null // where its passage stands in the newest version; null with a passage: lost
+  /** Where its passage stands in the newest version; null with a passage: lost. */
+  readonly at: { readonly start: number; readonly end: number } | null
   readonly how: 'here' | 'elsewhere' | 'nearly' | 'lost' // how it came there
   readonly settled?: { readonly by: string; readonly at: string } | null // a question that has its answer
 }

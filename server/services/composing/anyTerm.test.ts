@@ -156,9 +156,9 @@ describe('every kind, planned in any term and published as it is proposed', () =
       },
       now,
     )
-    const with_ = (person: string) =>
+    const talkersWith = (person: string) =>
       forWhom === 'apart' ? groups.find(g => g.members.includes(person))!.members : meant
-    return { people: meant, talksWith: person => with_(person).length - 1, isMarked: scale !== 'none' }
+    return { people: meant, talksWith: person => talkersWith(person).length - 1, isMarked: scale !== 'none' }
   }
 
   async function twoGroups(seminar: Seminar, students: readonly Actor[], now: Date) {

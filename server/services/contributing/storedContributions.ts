@@ -97,7 +97,10 @@ export async function storedContributions(
 /** An instant in milliseconds, which are read faster than a date that is written out. */
 const millisecondsOf = (column: string) => sql.raw(`(extract(epoch from ${column}) * 1000)::float8`)
 
-/** A row as PostgreSQL sends it: short, so that what follows from another column is left out. Written as SQL and put together by hand, because a long talk has thousands of them. */
+/**
+ * A row as PostgreSQL sends it: short, so that what follows from another column is left out. Written as SQL and put
+ * together by hand, because a long talk has thousands of them.
+ */
 interface Row extends Record<string, unknown> {
   readonly id: string
   readonly parent_id: string | null
