@@ -12,7 +12,8 @@ const props = defineProps<{
 }>()
 const hours = (minutes: number): string => {
   if (minutes < 1) return '–'
-  if (minutes < 60) return `${Math.max(5, Math.round(minutes / 5) * 5)} min`
+  if (minutes < 20) return `${Math.round(minutes)} min` // two weeks of eight are not two of ten
+  if (minutes < 60) return `${Math.round(minutes / 5) * 5} min`
   const tens = Math.round(minutes / 10) * 10
   return `${Math.floor(tens / 60)} h${tens % 60 ? ` ${tens % 60}` : ''}`
 }

@@ -121,7 +121,7 @@ function setCombine(by: NonNullable<Combine>['by'] | null) {
           unit="points"
           @update:model-value="emit('change', { points: $event * 100 })"
         />
-        points</template
+        {{ plural((body.points ?? 0) / 100, 'point') }}</template
       >
       <template v-if="body.scale !== 'none' || rubric"
         >, by

@@ -112,7 +112,7 @@ const label = (week: number) => props.shell.weeks[week - 1]?.label ?? week
       />
     </div>
     <i class="today" aria-hidden="true" :style="{ left: percent(today) }" />
-    <p class="todayName" :style="{ left: percent(today) }">
+    <p class="todayName" :class="{ low: today < 0.2 }" :style="{ left: percent(today) }">
       <b :class="{ left: today > 0.9 }">today, {{ day(shell.now).split(' ').slice(0, 2).join(' ') }}</b>
     </p>
     <section
@@ -208,6 +208,15 @@ section.target h2 {
   font: 650 0.75rem/1.2 var(--ui);
   color: var(--ember);
   background: var(--paper);
+}
+/* where the units' names stand */
+.todayName.low {
+  display: flex;
+  align-items: flex-end;
+}
+.todayName.low b {
+  top: auto;
+  bottom: 0;
 }
 .todayName b.left {
   transform: translateX(calc(-100% - 4px));

@@ -15,10 +15,13 @@ const count = ref(0)
 async function leave() {
   if (busy.value) return
   busy.value = true
-  count.value = await words.count()
-  if (count.value > 0) asked.value = true
-  else await signOut(false)
-  busy.value = false
+  try {
+    count.value = await words.count()
+    if (count.value > 0) asked.value = true
+    else await signOut(false)
+  } finally {
+    busy.value = false
+  }
 }
 /** Loads a whole new page after it: nothing of who was signed in stays in memory. */
 async function signOut(isForgetting: boolean) {

@@ -47,13 +47,7 @@ function judgedSteps(db: Db, seminar: Seminar) {
     .innerJoin(judged, sql`judged.mark_id = ${marks.id}`)
     .innerJoin(rubricCriteria, sql`${rubricCriteria.id} = judged.criterion_id`)
     .innerJoin(activities, eq(activities.id, marks.activityId))
-    .where(
-      and(
-        takesPartIn(db, seminar.id),
-        eq(activities.practice, false),
-        or(inArray(marks.state, states), isNotNull(marks.returned)),
-      ),
-    )
+    .where(and(eq(activities.practice, false), or(inArray(marks.state, states), isNotNull(marks.returned))))
     .orderBy(
       asc(activities.opensAt),
       asc(activities.id),

@@ -48,8 +48,8 @@ export function saveGroupPlan(
             )
         : []
     if (foreign.some(g => g.planId !== planId)) throw nothingHere()
-    const ownerId = { seminarId: actor.seminar.id, groupPlanId: planId }
-    const listed = write.groups.map(({ id, title }, position) => ({ id, ...ownerId, title, position }))
+    const inPlan = { seminarId: actor.seminar.id, groupPlanId: planId }
+    const listed = write.groups.map(({ id, title }, position) => ({ id, ...inPlan, title, position }))
     for (const some of slicesOf(listed))
       await tx
         .insert(groups)
