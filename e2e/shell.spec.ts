@@ -18,7 +18,9 @@ test('one signs in by address and password, is told what is wrong, lands where o
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Marking' })).toBeVisible()
   await page.getByRole('button', { name: /appearance and signing out/ }).click()
+  const answer = page.waitForResponse(r => r.request().method() === 'DELETE')
   await page.getByRole('button', { name: 'Sign out' }).click()
+  expect((await answer).status()).toBe(200)
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible()
 })
 
