@@ -5,6 +5,7 @@ import GroupMaker from '~/components/people/GroupMaker.vue'
 import OwnGroups from '~/components/people/OwnGroups.vue'
 import PeopleTabs from '~/components/people/PeopleTabs.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
+import { savesInTurn } from '~/composables/people/savesInTurn'
 import { newKey, useApi } from '~/composables/shell/useApi'
 import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
@@ -19,49 +20,54 @@ const api = useApi()
 const notices = useNotices()
 const seminar = useSeminarStore()
 const { attempt } = useSending()
-const { data, error, refresh } = await useAsyncData(`groups-${route.params.seminarId}`, () =>
-  api.call(peopleEndpoints.readGroups, { params: { seminarId: String(route.params.seminarId) } }),
-)
+const readGroups = () =>
+  api.call(peopleEndpoints.readGroups, { params: { seminarId: String(route.params.seminarId) } })
+const { data, error, refresh } = await useAsyncData(`groups-${route.params.seminarId}`, readGroups)
 const chosenId = ref<string | null>(null)
 const making = ref(false)
 const plan = computed(
   () => data.value?.plans.find(p => p.id === chosenId.value) ?? data.value?.plans[0] ?? null,
 )
-let saving: Promise<unknown> = Promise.resolve()
 
 type Arrangement = Pick<GroupPlanView, 'title' | 'selfJoin' | 'most' | 'rules' | 'groups'>
-/** Saves an arrangement; saves follow each other, each based on the one before. */
-function save(next: Arrangement, said: string | null) {
-  const before: Arrangement = {
-    title: plan.value!.title,
-    selfJoin: plan.value!.selfJoin,
-    most: plan.value!.most,
-    rules: plan.value!.rules,
-    groups: plan.value!.groups,
-  }
-  const id = plan.value!.id
-  data.value = { ...data.value!, plans: data.value!.plans.map(p => (p.id === id ? { ...p, ...next } : p)) }
-  saving = saving
-    .then(() =>
-      attempt(async () => {
-        const version = data.value!.plans.find(p => p.id === id)!.version
-        await api.call(peopleEndpoints.saveGroupPlan, {
-          params: { seminarId: String(route.params.seminarId), planId: id },
-          body: {
-            key: newKey(),
-            baseVersion: version,
-            title: next.title,
-            selfJoin: next.selfJoin,
-            most: next.most,
-            rules: { together: next.rules.together, apart: next.rules.apart },
-            groups: next.groups,
-          },
-        })
-        await refresh()
-        if (said) notices.say(said, { label: 'Undo', run: () => save(before, null) })
+type Arranged = Arrangement & { readonly planId: string }
+const versionOf = (id: string) => data.value!.plans.find(p => p.id === id)?.version
+const change = (id: string, some: Partial<GroupPlanView>) => {
+  data.value = { ...data.value!, plans: data.value!.plans.map(p => (p.id === id ? { ...p, ...some } : p)) }
+}
+const saveInTurn = savesInTurn<Arranged>({
+  show: ({ planId, ...next }) => change(planId, next),
+  store: async ({ planId, title, selfJoin, most, rules, groups }) => {
+    const version = versionOf(planId)
+    if (version === undefined) return false // the plan was deleted meanwhile
+    const answer = await attempt(() =>
+      api.call(peopleEndpoints.saveGroupPlan, {
+        params: { seminarId: String(route.params.seminarId), planId },
+        body: {
+          key: newKey(),
+          baseVersion: version,
+          title,
+          selfJoin,
+          most,
+          rules: { together: rules.together, apart: rules.apart },
+          groups,
+        },
       }),
     )
-    .then(done => (done === null ? refresh() : undefined))
+    if (answer !== null) change(planId, { version: version + 1 })
+    return answer !== null
+  },
+  showStored: async isStill => {
+    const stored = await attempt(readGroups)
+    if (stored !== null && isStill()) data.value = stored
+  },
+})
+function save(next: Arrangement, said: string | null) {
+  const { id, title, selfJoin, most, rules, groups } = plan.value!
+  const before: Arrangement = { title, selfJoin, most, rules, groups }
+  void saveInTurn({ ...next, planId: id }, () => {
+    if (said) notices.say(said, { label: 'Undo', run: () => save(before, null) })
+  })
 }
 async function made(id: string) {
   making.value = false
