@@ -9,6 +9,7 @@ import type { Roster, RosterFault, RosterRow } from '#core/people/roster/rosterR
 import type { Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { enrolments, persons, sections } from '#server/database/schema'
+import { slicesOf } from '#server/database/slices'
 import { refusedField } from '#server/http/problem'
 import type { Progress } from '#server/http/route'
 import { withIdempotency } from '#server/services/idempotency'
@@ -23,8 +24,6 @@ interface RosterFile {
   readonly columns?: readonly (RosterColumn | null)[] | undefined // what each column holds, where somebody said so
 }
 const CHUNK = 50 // rows of one statement: few enough that the bar moves
-const chunksOf = <T>(rows: readonly T[]): T[][] =>
-  Array.from({ length: Math.ceil(rows.length / CHUNK) }, (_, i) => rows.slice(i * CHUNK, (i + 1) * CHUNK))
 
 /** What a roster file would change: nothing is written. */
 export async function previewRoster(db: Db, actor: Actor, file: RosterFile): Promise<RosterPreview> {
@@ -76,16 +75,16 @@ export function importRoster(
       progress(done, inAll)
     }
     const added = await addRows(tx, actor, comparison.added, sectionId, now, come)
-    for (const some of chunksOf([...comparison.changed, ...comparison.back])) {
+    for (const some of slicesOf([...comparison.changed, ...comparison.back], CHUNK)) {
       await changeEnrolled(tx, some, sectionId, id => elsewhere.has(id))
       come(some.length)
     }
-    for (const some of chunksOf(leaving)) {
+    for (const some of slicesOf(leaving, CHUNK)) {
       await withdrawEnrolled(tx, some)
       come(some.length)
     }
     const placed = await placeInGroups(tx, actor, await groupColumn(tx, actor, roster, { locked: true }), now)
-    for (const some of write.invite ? chunksOf(added) : []) {
+    for (const some of write.invite ? slicesOf(added, CHUNK) : []) {
       await inviteAll(tx, actor, some, now)
       come(some.length)
     }
@@ -199,7 +198,7 @@ async function addRows(
   come: (n: number) => void,
 ): Promise<string[]> {
   const added: string[] = []
-  for (const chunk of chunksOf(rows)) {
+  for (const chunk of slicesOf(rows, CHUNK)) {
     await tx
       .insert(persons)
       .values(chunk.map(r => ({ email: r.email, ...keptNames(r) })))
