@@ -9,7 +9,9 @@ describe('what a contribution holds besides its words', () => {
     const written = { type: 'term', detail: { title: 'Fairway', term } } as const
     expect(detailOf(written, 'term').term).toEqual(term)
     expect(detailOf(written, 'note')).toEqual({})
-    expect(detailOf({ type: 'entry', detail: { handIn: { way: 'paper' } } }, 'entry').handIn?.way).toBe('paper')
+    expect(detailOf({ type: 'entry', detail: { handIn: { way: 'paper' } } }, 'entry').handIn?.way).toBe(
+      'paper',
+    )
   })
 
   it('has a title and a passage where its type can have them', () => {
